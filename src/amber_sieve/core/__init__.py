@@ -1,0 +1,1 @@
+"""Arrays in, arrays out: measuring, qualifying, refining, adjusting. Knows no files, no model, no interface."""

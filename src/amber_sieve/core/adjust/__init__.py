@@ -1,0 +1,1 @@
+"""What is done inside a mask."""

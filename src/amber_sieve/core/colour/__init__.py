@@ -1,0 +1,1 @@
+"""Colour spaces, transfer functions, measures and differences."""

@@ -1,0 +1,97 @@
+"""The sRGB transfer functions (IEC 61966-2-1), exact, and as a table for what is only shown.
+
+"Levels" are sRGB-coded values times 255.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from numba import prange
+
+from ..parallel import kernel
+
+SLOPE, OFFSET, POWER = np.float32(12.92), np.float32(0.055), np.float32(2.4)
+CODED_BREAK, LINEAR_BREAK = np.float32(0.04045), np.float32(0.0031308)
+ONE = np.float32(1)
+
+
+def decode(coded: np.ndarray) -> np.ndarray:
+    """sRGB-coded values (0 to 1) as linear light, float32; odd about zero, so that values outside 0 to 1 survive."""
+    size = np.abs(np.asarray(coded, np.float64))
+    linear = np.where(size <= CODED_BREAK, size / 12.92, ((size + 0.055) / 1.055) ** 2.4)
+    result: np.ndarray = np.copysign(linear, coded).astype(np.float32)
+    return result
+
+
+def encode(linear: np.ndarray) -> np.ndarray:
+    """Linear light as sRGB-coded values, float32: the inverse of `decode`."""
+    flat = np.ascontiguousarray(linear, np.float32).reshape(1, -1)
+    out = np.empty_like(flat)
+    _encode(flat, out)
+    return out.reshape(np.shape(linear))
+
+
+def decode_integers(codes: np.ndarray) -> np.ndarray:
+    """8- or 16-bit sRGB codes as linear float32, through a table of every code."""
+    top = np.iinfo(codes.dtype).max
+    table = decode(np.arange(top + 1, dtype=np.float64) / top)
+    result: np.ndarray = np.take(table, codes)
+    return result
+
+
+@kernel
+def _encode(linear: np.ndarray, out: np.ndarray) -> None:
+    parts = 64
+    length = (linear.shape[1] + parts - 1) // parts
+    for part in prange(parts):
+        for x in range(part * length, min((part + 1) * length, linear.shape[1])):
+            value = linear[0, x]
+            size = abs(value)
+            coded = SLOPE * size if size <= LINEAR_BREAK else np.float32(1.055) * np.float32(size ** (ONE / POWER)) - OFFSET
+            out[0, x] = coded if value >= 0 else -coded
+
+
+#: Entries of the display table; it is indexed by the square root of light, in which sRGB is nearly straight.
+STEPS = 4096
+_LEVELS = (encode((np.arange(STEPS + 2, dtype=np.float64) / STEPS) ** 2) * 255).astype(np.float32)
+
+
+@kernel
+def _to_levels(planes: np.ndarray, table: np.ndarray, out: np.ndarray) -> None:
+    for y in prange(planes.shape[1]):
+        for channel in range(planes.shape[0]):
+            source, target = planes[channel, y], out[channel, y]
+            for x in range(planes.shape[2]):
+                place = np.sqrt(min(max(source[x], np.float32(0)), ONE)) * np.float32(STEPS)
+                index = np.uintp(np.int32(place))
+                below = table[index]
+                target[x] = below + (table[index + np.uintp(1)] - below) * (place - np.float32(np.int32(place)))
+
+
+def to_levels(planes: np.ndarray) -> np.ndarray:
+    """Levels (0 to 255, float32) of linear light (C, H, W) clipped to 0 to 1; within 0.01 of the exact value."""
+    out = np.empty(planes.shape, np.float32)
+    _to_levels(planes, _LEVELS, out)
+    return out
+
+
+@kernel
+def _to_screen(planes: np.ndarray, table: np.ndarray, out: np.ndarray) -> None:
+    zero, steps, half = np.float32(0), np.float32(STEPS), np.float32(0.5)
+    for y in prange(planes.shape[1]):
+        r, g, b, row = planes[0, y], planes[1, y], planes[2, y], out[y]
+        for x in range(planes.shape[2]):
+            red = table[np.uintp(np.int32(np.sqrt(min(max(r[x], zero), ONE)) * steps + half))]
+            green = table[np.uintp(np.int32(np.sqrt(min(max(g[x], zero), ONE)) * steps + half))]
+            blue = table[np.uintp(np.int32(np.sqrt(min(max(b[x], zero), ONE)) * steps + half))]
+            row[x] = np.uint32(0xFF000000) | (red << np.uint32(16)) | (green << np.uint32(8)) | blue
+
+
+_BYTES = np.rint(np.clip(_LEVELS, 0, 255)).astype(np.uint32)
+
+
+def to_screen(planes: np.ndarray) -> np.ndarray:
+    """Linear light (3, H, W), clipped, as the 0xFFRRGGBB words (H, W) uint32 that a screen takes."""
+    out = np.empty(planes.shape[1:], np.uint32)
+    _to_screen(planes, _BYTES, out)
+    return out

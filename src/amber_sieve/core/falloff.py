@@ -1,0 +1,39 @@
+"""The shapes by which a mask fades from full to nothing.
+
+A shape maps 1 (at the tolerance) to 1 and 0 (where the falloff ends) to 0 and never rises on the way out.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+#: Points of a shape table; kernels interpolate between them.
+POINTS = 257
+SHAPES = ("linear", "smooth", "steep", "gentle", "hard", "bend")
+
+
+def shape_table(shape: str, bend: float = 0.0) -> np.ndarray:
+    """A falloff shape at ``POINTS`` even steps from 0 to 1, float32.
+
+    Parameters
+    ----------
+    shape : linear; smooth (level at both ends); steep (drops at once, then trails); gentle (holds on, then drops);
+        hard (nothing partial); bend (free, by ``bend``).
+    bend : -1 (steepest) to 1 (gentlest), 0 is linear; only used by the shape "bend".
+    """
+    t = np.linspace(0, 1, POINTS)
+    if shape == "linear":
+        values = t
+    elif shape == "smooth":
+        values = t * t * (3 - 2 * t)
+    elif shape == "steep":
+        values = t**2.5
+    elif shape == "gentle":
+        values = 1 - (1 - t) ** 2.5
+    elif shape == "hard":
+        values = np.where(t < 1, 0.0, 1.0)
+    elif shape == "bend":
+        values = t ** (6.0 ** -float(np.clip(bend, -1, 1)))
+    else:
+        raise ValueError(f"there is no falloff shape called {shape!r}; there are {', '.join(SHAPES)}")
+    return values.astype(np.float32)

@@ -1,0 +1,74 @@
+"""The picture as the kernels see it."""
+
+from __future__ import annotations
+
+import itertools
+from dataclasses import dataclass, field
+
+import cv2
+import numpy as np
+
+_numbers = itertools.count(1)
+
+
+@dataclass(frozen=True, eq=False)
+class Frame:
+    """One picture, or one frame of a clip, or a part of either at a reduced scale.
+
+    Attributes
+    ----------
+    planes : (3, H, W) float32, linear light, Rec. 709 primaries, D65, unbounded, finite; white is 1.
+    alpha : (H, W) float32 in 0 to 1, or None when everything is opaque.
+    key : what caches know this picture by; equal keys promise equal pixels.
+    scale : size of this frame relative to full resolution (0.5 = half as wide).
+    origin : x, y of the top left corner, in full-resolution pixels.
+    """
+
+    planes: np.ndarray
+    alpha: np.ndarray | None = None
+    key: str = field(default_factory=lambda: f"array-{next(_numbers)}")
+    scale: float = 1.0
+    origin: tuple[int, int] = (0, 0)
+
+    def __post_init__(self) -> None:
+        if self.planes.ndim != 3 or self.planes.shape[0] != 3 or self.planes.dtype != np.float32:
+            raise ValueError("a frame needs (3, height, width) float32 planes")
+
+    @property
+    def height(self) -> int:
+        return int(self.planes.shape[1])
+
+    @property
+    def width(self) -> int:
+        return int(self.planes.shape[2])
+
+    def reduced(self, factor: int) -> Frame:
+        """The whole frame shrunk by a whole ``factor``, each pixel the mean of those it covers."""
+        if factor <= 1:
+            return self
+        size = (max(1, round(self.width / factor)), max(1, round(self.height / factor)))
+        planes = np.stack([cv2.resize(plane, size, interpolation=cv2.INTER_AREA) for plane in self.planes])
+        alpha = None if self.alpha is None else cv2.resize(self.alpha, size, interpolation=cv2.INTER_AREA)
+        return Frame(planes, alpha, f"{self.key}/{factor}", self.scale * size[0] / self.width, self.origin)
+
+    def part(self, left: int, top: int, right: int, bottom: int) -> Frame:
+        """The pixels ``left <= x < right, top <= y < bottom`` of this frame, as a copy that kernels can run through."""
+        planes = np.ascontiguousarray(self.planes[:, top:bottom, left:right])
+        alpha = None if self.alpha is None else np.ascontiguousarray(self.alpha[top:bottom, left:right])
+        origin = (self.origin[0] + round(left / self.scale), self.origin[1] + round(top / self.scale))
+        return Frame(planes, alpha, f"{self.key}[{left},{top},{right},{bottom}]", self.scale, origin)
+
+
+def patch(planes: np.ndarray, x: float, y: float, size: int) -> np.ndarray:
+    """Pixels of the square of ``size`` round (x, y) that lie inside the picture, (3, N) float32.
+
+    Raises
+    ------
+    ValueError: the point lies outside the picture.
+    """
+    height, width = planes.shape[1:]
+    column, row, half = int(x), int(y), size // 2
+    if not (0 <= column < width and 0 <= row < height):
+        raise ValueError(f"the point {column},{row} lies outside the picture, which is {width} x {height} pixels")
+    part = planes[:, max(0, row - half) : row + half + 1, max(0, column - half) : column + half + 1]
+    return np.ascontiguousarray(part).reshape(3, -1)

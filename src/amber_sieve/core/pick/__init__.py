@@ -1,0 +1,1 @@
+"""Masks from sampled colours."""

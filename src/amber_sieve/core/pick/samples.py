@@ -1,0 +1,193 @@
+"""How far every pixel lies from the sampled colours, and the mask that follows.
+
+The surface measure is ours. Under one light, body reflection scales all channels alike, so hue and C/L hold still while L
+runs through the folds; what a glaze reflects adds the light's own colour and lowers C/L (dichromatic reflection model:
+S. A. Shafer, "Using color to separate reflection components", 1985). So lightness counts little, and paleness can be
+forgiven.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numba import prange
+
+from ..colour.measures import one_hue_saturation_luminance
+from ..colour.oklab import one_to_oklab
+from ..colour.transfer import encode
+from ..falloff import POINTS, shape_table
+from ..parallel import kernel
+
+COMPARISONS = ("surface", "colour", "levels", "hue", "saturation", "luminance", "red", "green", "blue")
+#: Comparisons that look at the planes of `Measured.extra` (hue, saturation, luminance, red, green, blue), and where.
+PLAIN = {"hue": 0, "saturation": 1, "luminance": 2, "red": 3, "green": 4, "blue": 5}
+SURFACE, COLOUR, LEVELS, ONE_PLANE, HUE = 0, 1, 2, 3, 4
+
+#: Constants of the surface measure, found by search on path-traced scenes with true coverage (docs/sums.md has the figures).
+#: Saturation counts relative to its own size (Weber's law): the gain falls with its square root.
+SATURATION_GAIN, SATURATION_FLOOR, DARK_FLOOR = 0.45, 0.05, 0.06
+#: The same turn of hue is a smaller difference in a dark colour, so its weight grows with the sample's lightness.
+HUE_WEIGHT, GREY_BELOW, DARKEST = 0.55, 0.04, 0.05
+#: A difference that is exactly the tolerance must count fully although it was computed in float32.
+ROUNDING = 2e-3
+
+
+@dataclass(frozen=True)
+class Probe:
+    """One sample as the kernels need it.
+
+    Attributes
+    ----------
+    colour : (3,) linear light of the sample.
+    keep : takes in what is near (True) or takes it out (False).
+    compare : one of ``COMPARISONS``.
+    tolerance, falloff : in the units of the comparison (hundredths of Oklab, levels, degrees, per cent, L*).
+    shading, gloss : 0 to 1; used by the comparison "surface".
+    shape, bend : falloff shape, see `shape_table`.
+    """
+
+    colour: tuple[float, float, float]
+    keep: bool = True
+    compare: str = "surface"
+    tolerance: float = 6.0
+    falloff: float = 1.0
+    shading: float = 0.85
+    gloss: float = 0.0
+    shape: str = "linear"
+    bend: float = 0.0
+
+
+def _numbers_of(probe: Probe) -> list[float]:
+    """The row of numbers the kernel reads: kind, plane, keep, tolerance, 1/falloff, then what the kind needs."""
+    light, a, b = one_to_oklab(probe.colour)
+    chroma = float(np.hypot(a, b))
+    hard = probe.shape == "hard"
+    slope = 1e12 if hard or probe.falloff <= 0 else 1 / probe.falloff
+    tolerance = probe.tolerance + (ROUNDING if probe.compare not in ("surface", "colour") else 1e-4)
+    head = [probe.keep, tolerance, slope]
+    if probe.compare == "surface":
+        ratio = chroma / (light + DARK_FLOOR)
+        gain = SATURATION_GAIN / np.sqrt(ratio + SATURATION_FLOOR)
+        hue_weight = HUE_WEIGHT * max(light, DARKEST) * min(1.0, ratio / GREY_BELOW)
+        cos, sin = (a / chroma, b / chroma) if chroma > 0 else (1.0, 0.0)
+        return [
+            SURFACE,
+            0,
+            *head,
+            light,
+            ratio,
+            cos,
+            sin,
+            (1 - probe.shading) ** 2,
+            gain**2,
+            (gain * (1 - probe.gloss)) ** 2,
+            2 * hue_weight**2,
+        ]
+    if probe.compare == "colour":
+        return [COLOUR, 0, *head, light, a, b, 0, 0, 0, 0, 0]
+    levels = encode(np.array(probe.colour, np.float32)) * 255
+    if probe.compare == "levels":
+        return [LEVELS, 3, *head, *levels, 0, 0, 0, 0, 0]
+    if probe.compare in PLAIN:
+        value = (*one_hue_saturation_luminance(np.array(probe.colour)), *levels)[PLAIN[probe.compare]]
+        return [HUE if probe.compare == "hue" else ONE_PLANE, PLAIN[probe.compare], *head, value, 0, 0, 0, 0, 0, 0, 0]
+    raise ValueError(f"samples cannot be compared by {probe.compare!r}; use one of {', '.join(COMPARISONS)}")
+
+
+def needs_planes(probes: Sequence[Probe]) -> bool:
+    """Whether any of these samples is compared by something other than Oklab."""
+    return any(probe.compare not in ("surface", "colour") for probe in probes)
+
+
+@kernel
+def _qualify(lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np.ndarray, out: np.ndarray) -> None:
+    width = lab.shape[2]
+    hundred, zero, one = np.float32(100), np.float32(0), np.float32(1)
+    last = np.float32(POINTS - 1)
+    for y in prange(lab.shape[1]):
+        lightness, green_red, blue_yellow = lab[0, y], lab[1, y], lab[2, y]
+        ratio, cos, sin = np.empty(width, np.float32), np.empty(width, np.float32), np.empty(width, np.float32)
+        distance = np.empty(width, np.float32)
+        kept, dropped = np.zeros(width, np.float32), np.zeros(width, np.float32)
+        for x in range(width):
+            chroma = np.sqrt(green_red[x] * green_red[x] + blue_yellow[x] * blue_yellow[x])
+            share = one / max(chroma, np.float32(1e-12))
+            ratio[x] = chroma / (max(lightness[x], zero) + np.float32(DARK_FLOOR))
+            cos[x], sin[x] = green_red[x] * share, blue_yellow[x] * share
+        for k in range(numbers.shape[0]):
+            n = numbers[k]
+            kind, plane = int(n[0]), int(n[1])
+            q0, q1, q2, q3 = n[5], n[6], n[7], n[8]
+            if kind == SURFACE:
+                weight_light, weight_rich, weight_pale, weight_hue = n[9], n[10], n[11], n[12]
+                for x in range(width):
+                    light, rich = lightness[x] - q0, ratio[x] - q1
+                    weight = weight_pale if rich < zero else weight_rich
+                    apart = one - (cos[x] * q2 + sin[x] * q3)
+                    distance[x] = hundred * np.sqrt(max(weight_light * light * light + weight * rich * rich + weight_hue * apart, zero))
+            elif kind == COLOUR:
+                for x in range(width):
+                    d0, d1, d2 = lightness[x] - q0, green_red[x] - q1, blue_yellow[x] - q2
+                    distance[x] = hundred * np.sqrt(d0 * d0 + d1 * d1 + d2 * d2)
+            elif kind == LEVELS:
+                r, g, b = extra[3, y], extra[4, y], extra[5, y]
+                for x in range(width):
+                    distance[x] = max(abs(r[x] - q0), abs(g[x] - q1), abs(b[x] - q2))
+            elif kind == HUE:
+                values = extra[plane, y]
+                for x in range(width):
+                    turn = abs(values[x] - q0)
+                    # The hue of a near-grey pixel is noise: below 2 % saturation it is as far as can be.
+                    distance[x] = min(turn, np.float32(360) - turn) + np.float32(360) * max(zero, one - extra[1, y, x] * np.float32(0.5))
+            else:
+                values = extra[plane, y]
+                for x in range(width):
+                    distance[x] = abs(values[x] - q0)
+            tolerance, slope, keep = n[3], n[4], n[2]
+            table = tables[k]
+            into = kept if keep > zero else dropped
+            if n[13] > zero:  # a straight falloff needs no table
+                for x in range(width):
+                    into[x] = max(into[x], min(max(one - (distance[x] - tolerance) * slope, zero), one))
+            else:
+                for x in range(width):
+                    place = min(max(one - (distance[x] - tolerance) * slope, zero), one) * last
+                    index = np.int32(place)
+                    below = table[np.uintp(index)]
+                    into[x] = max(into[x], below + (table[np.uintp(index) + np.uintp(1)] - below) * (place - np.float32(index)))
+        row = out[y]
+        for x in range(width):
+            row[x] = kept[x] * (one - dropped[x])
+
+
+NOTHING = np.zeros((6, 1, 1), np.float32)
+
+
+def membership(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None, out: np.ndarray | None = None) -> np.ndarray:
+    """The mask of some samples: keep samples unite by maximum, and what drop samples take is taken out.
+
+    Parameters
+    ----------
+    lab : (3, H, W) float32, Oklab.
+    probes : the samples. With none that keeps, the mask is empty.
+    extra : (6, H, W) float32: hue, saturation, luminance and red, green, blue levels. Needed when `needs_planes`.
+    out : (H, W) float32, optional, written to and returned.
+
+    Returns
+    -------
+    (H, W) float32 in 0 to 1: keep * (1 - drop).
+    """
+    if needs_planes(probes) and extra is None:
+        raise ValueError("these samples are compared by more than Oklab: pass the measured planes as well")
+    result = np.empty(lab.shape[1:], np.float32) if out is None else out
+    if not any(probe.keep for probe in probes):
+        result[...] = 0
+        return result
+    straight = [probe.shape in ("linear", "hard") for probe in probes]
+    numbers = np.array([[*_numbers_of(probe), flag] for probe, flag in zip(probes, straight, strict=True)], np.float32)
+    # One entry more than the points, so that the last can be interpolated from as well.
+    tables = np.stack([np.append(shape_table(probe.shape, probe.bend), np.float32(1)) for probe in probes])
+    _qualify(lab, NOTHING if extra is None else extra, numbers, tables, result)
+    return result

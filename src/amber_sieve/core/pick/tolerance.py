@@ -1,0 +1,48 @@
+"""The tolerance at which a sample's mask holds still.
+
+After J. Matas, O. Chum, M. Urban, T. Pajdla, "Robust wide baseline stereo from maximally stable extremal regions" (2002):
+as the threshold rises, the region grows; where it grows least for its size, its outline lies on the outline of a thing.
+Here the regions are the masks of rising tolerance, and the whole picture counts at once.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+
+from .samples import Probe, membership
+
+#: Tolerances looked at, and how far on either side growth is measured: hundredths of Oklab, like the surface distance.
+LOWEST, HIGHEST, STEP, REACH = 5.0, 11.0, 0.25, 1.0
+#: Pixels looked at; more do not move the result.
+PIXELS = 250_000
+#: A region below this share of the picture is too small for its growth to be told from noise.
+SMALLEST = 1e-5
+
+
+def thinned(lab: np.ndarray) -> np.ndarray:
+    """Every n-th pixel of every n-th row, so that about ``PIXELS`` are left."""
+    every = max(1, int(np.sqrt(lab.shape[1] * lab.shape[2] / PIXELS)))
+    return np.ascontiguousarray(lab[:, ::every, ::every])
+
+
+def steady_tolerance(lab: np.ndarray, probe: Probe) -> float:
+    """The tolerance between ``LOWEST`` and ``HIGHEST`` at which the mask of one sample grows least for its size.
+
+    Parameters
+    ----------
+    lab : (3, H, W) float32, Oklab of the whole picture; thinned here.
+    probe : a sample compared by surface.
+
+    Returns
+    -------
+    A tolerance; smaller ones are preferred by the square root, since a mask that is too large is harder to mend.
+    """
+    seen = thinned(lab)
+    reach = round(REACH / STEP)
+    tolerances = np.arange(LOWEST - REACH, HIGHEST + REACH + STEP / 2, STEP)
+    area = np.array([membership(seen, [replace(probe, keep=True, shape="hard", tolerance=float(t))]).mean(dtype=float) for t in tolerances])
+    growth = (area[2 * reach :] - area[: -2 * reach]) / np.maximum(area[reach:-reach], SMALLEST)
+    inner = tolerances[reach:-reach]
+    return float(inner[np.argmin(growth * np.sqrt(inner))])

@@ -1,0 +1,113 @@
+"""Turning a picture and its mask into what is shown: grey mask, veil, isolate, cut-out."""
+
+from __future__ import annotations
+
+import numpy as np
+from numba import prange
+
+from .colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
+from .colour.oklab import one_from_oklab, one_to_oklab
+from .parallel import kernel
+
+#: Sides of the squares behind a cut-out, and their two greys (linear light).
+SQUARE, PALE, DARK = 8, np.float32(0.45), np.float32(0.30)
+
+
+@kernel
+def _grey(mask: np.ndarray, out: np.ndarray) -> None:
+    for y in prange(mask.shape[0]):
+        source, row = mask[y], out[y]
+        for x in range(mask.shape[1]):
+            level = np.uint32(np.int32(min(max(source[x], np.float32(0)), np.float32(1)) * np.float32(255) + np.float32(0.5)))
+            row[x] = np.uint32(0xFF000000) | (level << np.uint32(16)) | (level << np.uint32(8)) | level
+
+
+def mask_to_screen(mask: np.ndarray) -> np.ndarray:
+    """A mask (H, W) as grey 0xFFRRGGBB words (H, W) uint32: half covered is level 128."""
+    out = np.empty(mask.shape, np.uint32)
+    _grey(mask, out)
+    return out
+
+
+@kernel
+def _veil(
+    planes: np.ndarray, mask: np.ndarray, red: float, green: float, blue: float, inside: float, outside: float, out: np.ndarray
+) -> None:
+    for channel in range(3):
+        colour = np.float32(red if channel == 0 else green if channel == 1 else blue)
+        base, slope = np.float32(outside), np.float32(inside - outside)
+        for y in prange(planes.shape[1]):
+            source, m, row = planes[channel, y], mask[y], out[channel, y]
+            for x in range(planes.shape[2]):
+                row[x] = source[x] + (base + slope * m[x]) * (colour - source[x])
+
+
+def veil(
+    planes: np.ndarray, mask: np.ndarray, colour: tuple[float, float, float], opacity: float = 0.6, outside: bool = False
+) -> np.ndarray:
+    """A colour laid over what the mask holds (or over the rest).
+
+    Parameters
+    ----------
+    planes : (3, H, W) float32 linear light; mask : (H, W) float32.
+    colour : linear light; opacity : 0 to 1.
+    """
+    out = np.empty_like(planes)
+    _veil(planes, mask, *colour, 0.0 if outside else opacity, opacity if outside else 0.0, out)
+    return out
+
+
+def far_colour(planes: np.ndarray, mask: np.ndarray) -> tuple[float, float, float]:
+    """A veil colour far from what the mask covers: the opposite hue at full chroma, light over dark and dark over light.
+
+    With nothing covered, or something grey, it is a strong amber.
+    """
+    step = max(1, planes.shape[1] // 200), max(1, planes.shape[2] // 200)
+    weights = mask[:: step[0], :: step[1]]
+    total = float(weights.sum())
+    if total < 1e-3:
+        return 1.0, 0.45, 0.02
+    mean = [float((plane[:: step[0], :: step[1]] * weights).sum()) / total for plane in planes]
+    light, a, b = one_to_oklab(np.clip(mean, 0, 1))
+    chroma = float(np.hypot(a, b))
+    if chroma < 0.02:
+        return 1.0, 0.45, 0.02
+    turned = np.array([0.75 if light < 0.6 else 0.45, -a / chroma * 0.22, -b / chroma * 0.22])
+    r, g, b = (float(v) for v in np.clip(one_from_oklab(turned), 0, 1))
+    return r, g, b
+
+
+@kernel
+def _isolate(planes: np.ndarray, mask: np.ndarray, out: np.ndarray) -> None:
+    for y in prange(planes.shape[1]):
+        r, g, b, m = planes[0, y], planes[1, y], planes[2, y], mask[y]
+        to_r, to_g, to_b = out[0, y], out[1, y], out[2, y]
+        for x in range(planes.shape[2]):
+            grey = (WEIGHT_R * r[x] + WEIGHT_G * g[x] + WEIGHT_B * b[x]) * np.float32(0.5)
+            to_r[x] = grey + m[x] * (r[x] - grey)
+            to_g[x] = grey + m[x] * (g[x] - grey)
+            to_b[x] = grey + m[x] * (b[x] - grey)
+
+
+def isolate(planes: np.ndarray, mask: np.ndarray) -> np.ndarray:
+    """The picture with all that is outside the mask grey and darkened."""
+    out = np.empty_like(planes)
+    _isolate(planes, mask, out)
+    return out
+
+
+@kernel
+def _cut_out(planes: np.ndarray, mask: np.ndarray, out: np.ndarray) -> None:
+    for channel in range(3):
+        for y in prange(planes.shape[1]):
+            source, m, row = planes[channel, y], mask[y], out[channel, y]
+            for x in range(planes.shape[2]):
+                ground = PALE if (x // SQUARE + y // SQUARE) % 2 == 0 else DARK
+                row[x] = ground + m[x] * (source[x] - ground)
+
+
+def cut_out(planes: np.ndarray, mask: np.ndarray) -> np.ndarray:
+    """The masked picture before a checkerboard."""
+    out = np.empty_like(planes)
+    _cut_out(planes, mask, out)
+    return out

@@ -1,0 +1,45 @@
+"""The demo: the window with the glaze yard, or, without a display, its pictures in a folder."""
+
+from __future__ import annotations
+
+import os
+import pathlib
+import sys
+
+
+def without_screen(demo: pathlib.Path, out: pathlib.Path) -> int:
+    """Open the same window offscreen, write result, mask and a picture of the window; returns the exit code."""
+    from .desk.app import application
+    from .desk.session import Session
+    from .desk.waiting import settle
+    from .desk.window import Window
+
+    out.mkdir(exist_ok=True)
+    running = application()
+    window = Window(Session())
+    window.show()
+    window.session.open(demo / "yard.sieve")
+    settle(window.session)
+    for name, write in (("result.png", window.session.export), ("mask.png", window.session.export_mask)):
+        write(out / name)
+        settle(window.session)
+    window.grab().save(str(out / "window.png"))
+    window.session.close()
+    running.processEvents()
+    print(f"No display: wrote {', '.join(sorted(str(out / name) for name in ('result.png', 'mask.png', 'window.png')))}")
+    return 0
+
+
+def main() -> int:
+    """Run the demo in the folder of the first argument, writing to the second."""
+    demo, out = pathlib.Path(sys.argv[1]), pathlib.Path(sys.argv[2])
+    from .desk.app import has_screen
+    from .desk.app import main as desk
+
+    if has_screen() and os.environ.get("QT_QPA_PLATFORM") != "offscreen":
+        return desk(sys.argv[3:] or [str(demo / "yard.sieve")])
+    return without_screen(demo, out)
+
+
+if __name__ == "__main__":
+    sys.exit(main())

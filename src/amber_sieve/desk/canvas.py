@@ -1,0 +1,218 @@
+"""Picture and mask side by side, zoom and pan locked together, with the bar of views above and the readout below."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import numpy as np
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtGui import QResizeEvent
+from PyQt6.QtWidgets import QBoxLayout, QComboBox, QHBoxLayout, QLabel, QSizePolicy, QToolButton, QVBoxLayout, QWidget
+
+from ..core.colour.measures import one_hue_saturation_luminance
+from ..core.colour.transfer import encode
+from ..render.views import VIEWS
+from .pane import Pane
+from .session import Rendered, Session, Shown
+from .viewport import Viewport
+
+#: Up to so many reduced pixels the whole picture is rendered, so that panning needs no new render.
+WHOLE = 2_200_000
+#: Parts of a picture are rendered in steps of so many reduced pixels, so that small pans hit the cache.
+GRAIN = 256
+
+
+class Canvas(QWidget):
+    """The middle of the window."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.viewport = Viewport()
+        self.panes = [Pane(session, self.viewport, "Result"), Pane(session, self.viewport, "Mask")]
+        self.active = 0
+        self.before = False
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self._bar())
+        self.pair = QBoxLayout(QBoxLayout.Direction.LeftToRight)
+        self.pair.setSpacing(2)
+        for number, pane in enumerate(self.panes):
+            self.pair.addWidget(pane)
+            pane.pressed.connect(lambda at, held, number=number: self._press(number, at, held))
+            pane.hovered.connect(self._hover)
+        column.addLayout(self.pair, 1)
+        self.readout = QLabel(" ")
+        self.readout.setObjectName("dim")
+        self.readout.setContentsMargins(8, 4, 8, 4)
+        self.readout.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
+        column.addWidget(self.readout)
+        self.viewport.changed.connect(self._ask)
+        session.rendered.connect(self._take)
+        session.source_changed.connect(self._new_source)
+        session.project_changed.connect(lambda: [pane.update() for pane in self.panes])
+
+    def _bar(self) -> QWidget:
+        bar = QWidget()
+        bar.setObjectName("panel")
+        row = QHBoxLayout(bar)
+        row.setContentsMargins(6, 4, 6, 4)
+        self.choices = []
+        for number, pane in enumerate(self.panes):
+            choice = QComboBox()
+            choice.addItems(VIEWS)
+            choice.setCurrentText(pane.view)
+            choice.setAccessibleName("Left view" if number == 0 else "Right view")
+            choice.setToolTip("What this pane shows (keys 1 to 6 for the pane under the pointer)")
+            choice.currentTextChanged.connect(lambda text, number=number: self.set_view(number, text))
+            self.choices.append(choice)
+        self.twin = QToolButton()
+        self.twin.setText("Twin")
+        self.twin.setCheckable(True)
+        self.twin.setChecked(True)
+        self.twin.setToolTip("Picture and mask side by side (T)")
+        self.twin.toggled.connect(self._set_twin)
+        self.compare = QToolButton()
+        self.compare.setText("Before")
+        self.compare.setToolTip("Hold to see the picture as it was (hold O)")
+        self.compare.pressed.connect(lambda: self.show_before(True))
+        self.compare.released.connect(lambda: self.show_before(False))
+        self.zoom_label = QLabel("100 %")
+        self.zoom_label.setMinimumWidth(52)
+        self.zoom_label.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        fit, full = QToolButton(), QToolButton()
+        fit.setText("Fit")
+        fit.setToolTip("Show the whole picture (Ctrl+0)")
+        fit.clicked.connect(self.viewport.fit)
+        full.setText("100 %")
+        full.setToolTip("One picture pixel for each screen pixel (Ctrl+1)")
+        full.clicked.connect(lambda: self.viewport.zoom_to(1.0 / self.devicePixelRatioF()))
+        row.addWidget(self.choices[0])
+        row.addWidget(self.compare)
+        row.addStretch(1)
+        row.addWidget(self.twin)
+        row.addWidget(fit)
+        row.addWidget(full)
+        row.addWidget(self.zoom_label)
+        row.addStretch(1)
+        row.addWidget(self.choices[1])
+        return bar
+
+    def _set_twin(self, on: bool) -> None:
+        self.panes[1].setVisible(on)
+        self.choices[1].setVisible(on)
+        self._ask()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        self._arrange()
+
+    def _arrange(self) -> None:
+        """Put the panes side by side or one above the other, whichever shows the picture larger."""
+        width, height = self.session.size
+        room = (self.width(), self.height() - 70)
+        if width and height and min(room) > 0:
+            beside = min(room[0] / 2 / width, room[1] / height)
+            above = min(room[0] / width, room[1] / 2 / height)
+            self.pair.setDirection(QBoxLayout.Direction.TopToBottom if above > 1.1 * beside else QBoxLayout.Direction.LeftToRight)
+
+    def set_view(self, number: int, name: str) -> None:
+        """Show a view in the left (0) or right (1) pane."""
+        self.panes[number].view = name
+        if self.choices[number].currentText() != name:
+            self.choices[number].setCurrentText(name)
+        self._ask()
+
+    def set_active_view(self, index: int) -> None:
+        """Show the view with this number in the pane under the pointer."""
+        number = 1 if self.twin.isChecked() and self.panes[1].underMouse() else 0
+        self.set_view(number, VIEWS[index])
+
+    def show_before(self, on: bool) -> None:
+        """Hold the original over the left pane."""
+        self.before = on
+        self.panes[0].override = "Original" if on else None
+        self._ask()
+
+    def set_surround(self, name: str) -> None:
+        """Dark, mid or light grey round the picture."""
+        for pane in self.panes:
+            pane.surround = name
+            pane.update()
+
+    def _new_source(self) -> None:
+        if self.viewport.picture != self.session.size:
+            self._arrange()
+            self.viewport.set_picture(*self.session.size)
+        for pane in self.panes:
+            pane.take(None)
+        self._ask()
+
+    def _ask(self) -> None:
+        """Ask for what the panes need to see now."""
+        self.zoom_label.setText(f"{self.viewport.zoom * self.devicePixelRatioF() * 100:.0f} %")
+        width, height = self.session.size
+        if not width:
+            return
+        names = [pane.showing for pane in self.panes if pane is self.panes[0] or self.twin.isChecked()]
+        factor = self.viewport.reduction(self.devicePixelRatioF())
+        box = (0, 0, 0, 0)
+        if width * height / factor**2 > WHOLE:
+            left, top, right, bottom = (v / factor for v in self.viewport.visible())
+            edges = (round(width / factor), round(height / factor))
+            box = (
+                int(left) // GRAIN * GRAIN, int(top) // GRAIN * GRAIN,
+                min(edges[0], (int(right) // GRAIN + 1) * GRAIN), min(edges[1], (int(bottom) // GRAIN + 1) * GRAIN),
+            )  # fmt: skip
+        shown = Shown(factor, box, tuple(dict.fromkeys(names)))
+        if shown == self.session.shown and self.session.last and self.session.last.shown == shown:
+            for pane in self.panes:
+                pane.take(self.session.last)
+        self.session.show(shown)
+
+    def _take(self, result: Rendered) -> None:
+        for pane in self.panes:
+            pane.take(result)
+
+    def _press(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+        """A plain click starts over, Shift adds a keep sample, Ctrl a drop sample."""
+        role = "drop" if held & Qt.KeyboardModifier.ControlModifier else "keep"
+        adding = bool(held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier))
+        chosen = self.session.property("click") or ""
+        if chosen and not adding:
+            role, adding = chosen, True
+        self.session.sample(at.x(), at.y(), role, fresh=not adding)
+
+    def keys(self) -> dict[int, Callable[[], None]]:
+        """What keys do while a pane has the focus: pan, zoom, and click in the middle of it."""
+
+        def pan(x: float, y: float) -> Callable[[], None]:
+            return lambda: self.viewport.pan(QPointF(x, y))
+
+        def zoom(by: float) -> Callable[[], None]:
+            return lambda: self.viewport.zoom_to(self.viewport.zoom * by)
+
+        key = Qt.Key
+        click = lambda: self._press(0, self.viewport.centre, Qt.KeyboardModifier.NoModifier)  # noqa: E731
+        return {
+            key.Key_Left: pan(40, 0), key.Key_Right: pan(-40, 0), key.Key_Up: pan(0, 40), key.Key_Down: pan(0, -40),
+            key.Key_Plus: zoom(2), key.Key_Minus: zoom(0.5), key.Key_Return: click, key.Key_Enter: click,
+        }  # fmt: skip
+
+    def _hover(self, at: QPointF | None) -> None:
+        self.readout.setText(self._describe(at) if at is not None else " ")
+
+    def _describe(self, at: QPointF) -> str:
+        """Position, levels, hue, saturation, luminance and mask under the pointer."""
+        opened, last = self.session.opened, self.session.last
+        width, height = self.session.size
+        x, y = int(np.floor(at.x())), int(np.floor(at.y()))
+        if opened is None or last is None or not (0 <= x < width and 0 <= y < height) or self.session.number not in opened.frames:
+            return " "
+        light = opened.frame(self.session.number).planes[:, y, x]
+        levels = [round(float(v)) for v in encode(light) * 255]
+        hue, saturation, luminance = one_hue_saturation_luminance(light.astype(float))
+        column, row = int((at.x() - last.origin[0]) * last.scale), int((at.y() - last.origin[1]) * last.scale)
+        inside = 0 <= row < last.mask.shape[0] and 0 <= column < last.mask.shape[1]
+        mask = f"{100 * last.mask[row, column]:.0f} %" if inside else "-"
+        return f"{x}, {y}     levels {levels[0]} {levels[1]} {levels[2]}     H {hue:.0f}°  S {saturation:.0f} %  L {luminance:.0f}     mask {mask}"

@@ -1,0 +1,164 @@
+"""A number that can be dragged, typed, nudged and reset."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QDoubleValidator, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PyQt6.QtWidgets import QLineEdit, QSizePolicy, QWidget
+
+from .style import AMBER, DIM, INK, WELL
+
+
+class Number(QWidget):
+    """A named value on a track.
+
+    Drag sideways; type digits (or press Enter); arrow keys nudge, with Shift ten times and with Alt a tenth; double-click
+    or Backspace resets. ``moved`` comes with every change, ``settled`` when a drag or an entry ends.
+    """
+
+    moved = pyqtSignal(float)
+    settled = pyqtSignal()
+
+    def __init__(
+        self, name: str, low: float, high: float, start: float, step: float = 1.0, unit: str = "", decimals: int = 0, tip: str = ""
+    ) -> None:
+        super().__init__()
+        self.name, self.low, self.high, self.start, self.step, self.unit, self.decimals = name, low, high, start, step, unit, decimals
+        self._value = start
+        self._grip: tuple[float, float] | None = None
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setMinimumWidth(120)
+        self.setCursor(Qt.CursorShape.SizeHorCursor)
+        self.setAccessibleName(name)
+        self.setToolTip(tip or f"{name}: drag, type, or arrow keys (Shift ×10, Alt ÷10); double-click resets to {self.text_of(start)}")
+        self._entry = QLineEdit(self)
+        self._entry.hide()
+        self._entry.setAlignment(Qt.AlignmentFlag.AlignRight)
+        validator = QDoubleValidator(self)
+        validator.setLocale(self.locale().c())
+        self._entry.setValidator(validator)
+        self._entry.returnPressed.connect(self._typed)
+        self._entry.editingFinished.connect(self._typed)
+
+    @property
+    def value(self) -> float:
+        return self._value
+
+    def show_value(self, value: float) -> None:
+        """Show a value that came from elsewhere; no signal."""
+        if value != self._value:
+            self._value = value
+            self.update()
+
+    def set(self, value: float) -> None:
+        """Change the value as a person would; bounded, and told to whoever listens."""
+        value = round(min(max(value, self.low), self.high), 6)
+        if value != self._value:
+            self._value = value
+            self.update()
+            self.moved.emit(value)
+
+    def reset(self) -> None:
+        self.set(self.start)
+        self.settled.emit()
+
+    def text_of(self, value: float) -> str:
+        return f"{value:.{self.decimals}f}{' ' + self.unit if self.unit else ''}"
+
+    def sizeHint(self) -> QSize:
+        return QSize(220, 26)
+
+    def _share(self, value: float) -> float:
+        return (value - self.low) / (self.high - self.low)
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        box = QRectF(self.rect()).adjusted(0.5, 0.5, -0.5, -0.5)
+        enabled = self.isEnabled()
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(WELL)
+        painter.drawRoundedRect(box, 3, 3)
+        track = QRectF(box.left() + 6, box.bottom() - 5, box.width() - 12, 2)
+        painter.setBrush(QColor(78, 78, 78))
+        painter.drawRect(track)
+        zero = self._share(min(max(0.0, self.low), self.high))
+        here = self._share(min(max(self._value, self.low), self.high))
+        painter.setBrush(AMBER if enabled and self._value != self.start else QColor(140, 140, 140))
+        left, right = sorted((zero, here))
+        painter.drawRect(QRectF(track.left() + left * track.width(), track.top(), max(1.0, (right - left) * track.width()), 2))
+        painter.drawEllipse(QPointF(track.left() + here * track.width(), track.center().y()), 3, 3)
+        painter.setPen(INK if enabled else DIM)
+        text = box.adjusted(7, 0, -7, -5)
+        painter.drawText(text, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.name)
+        painter.drawText(text, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, self.text_of(self._value))
+        if self.hasFocus():
+            painter.setPen(QColor(192, 138, 44))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRoundedRect(box, 3, 3)
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and event.button() == Qt.MouseButton.LeftButton:
+            self._grip = (event.position().x(), self._value)
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        if event is None or self._grip is None:
+            return
+        fine = 0.1 if event.modifiers() & Qt.KeyboardModifier.AltModifier else 1.0
+        travel = (event.position().x() - self._grip[0]) / max(self.width() - 12, 1) * (self.high - self.low) * fine
+        self.set(round((self._grip[1] + travel) / (self.step * 0.1)) * self.step * 0.1)
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        if self._grip is not None:
+            self._grip = None
+            self.settled.emit()
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        self._grip = None
+        self.reset()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is None:
+            return
+        key, held = event.key(), event.modifiers()
+        times = 10.0 if held & Qt.KeyboardModifier.ShiftModifier else 0.1 if held & Qt.KeyboardModifier.AltModifier else 1.0
+        if key in (Qt.Key.Key_Left, Qt.Key.Key_Down):
+            self.set(self._value - self.step * times)
+            self.settled.emit()
+        elif key in (Qt.Key.Key_Right, Qt.Key.Key_Up):
+            self.set(self._value + self.step * times)
+            self.settled.emit()
+        elif key in (Qt.Key.Key_Backspace, Qt.Key.Key_Delete):
+            self.reset()
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self._type(f"{self._value:g}")
+        elif event.text() and event.text() in "0123456789.-":
+            self._type(event.text(), select=False)
+        else:
+            super().keyPressEvent(event)
+
+    def _type(self, text: str, select: bool = True) -> None:
+        self._entry.setGeometry(self.width() // 2, 1, self.width() // 2 - 1, self.height() - 2)
+        self._entry.setText(text)
+        self._entry.show()
+        self._entry.setFocus()
+        if select:
+            self._entry.selectAll()
+
+    def _typed(self) -> None:
+        if not self._entry.isVisible():
+            return
+        self._entry.hide()
+        self.setFocus()
+        try:
+            self.set(float(self._entry.text()))
+        except ValueError:
+            return
+        self.settled.emit()
+
+    def focusInEvent(self, event: QFocusEvent | None) -> None:
+        self.update()
+
+    def focusOutEvent(self, event: QFocusEvent | None) -> None:
+        self.update()

@@ -1,0 +1,1 @@
+"""One page for each step of the work: pick, bands, edge, areas, adjust."""

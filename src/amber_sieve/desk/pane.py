@@ -1,0 +1,150 @@
+"""One view of the picture, with the marks on it."""
+
+from __future__ import annotations
+
+import numpy as np
+from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QEnterEvent, QImage, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent, QWheelEvent
+from PyQt6.QtWidgets import QSizePolicy, QWidget
+
+from ..project.model import Sample
+from .session import Rendered, Session
+from .style import AMBER, DIM, SURROUNDS
+from .viewport import GRID_FROM, Viewport
+
+
+class Pane(QWidget):
+    """Shows one of the views; tells where the pointer is and where it clicks."""
+
+    hovered = pyqtSignal(object)
+    pressed = pyqtSignal(object, object)
+    dragged = pyqtSignal(object, object)
+    released = pyqtSignal(object, object)
+    painted = pyqtSignal()
+
+    def __init__(self, session: Session, viewport: Viewport, view: str) -> None:
+        super().__init__()
+        self.session, self.viewport, self.view = session, viewport, view
+        self.override: str | None = None
+        self.surround = "dark"
+        self.marks = True
+        self._result: Rendered | None = None
+        self._image: QImage | None = None
+        self._words: np.ndarray | None = None
+        self._hand: QPointF | None = None
+        self._inside = False
+        self.setMouseTracking(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setMinimumSize(160, 120)
+        self.setCursor(Qt.CursorShape.CrossCursor)
+        viewport.changed.connect(self.update)
+
+    @property
+    def showing(self) -> str:
+        """The view on show now: the chosen one, or the one held over it."""
+        return self.override or self.view
+
+    def take(self, result: Rendered | None) -> None:
+        """A render has finished (None: nothing is open)."""
+        self._result = result
+        words = result.pictures.get(self.showing) if result else None
+        if words is None:
+            if result is None:
+                self._image = None
+            self.update()
+            return
+        self._words = words  # the image below shares this memory
+        self._image = QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
+        self.update()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        self.viewport.set_pane(self.width(), self.height())
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), SURROUNDS[self.surround])
+        if self._image is None or self._result is None:
+            painter.setPen(DIM)
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "Open a picture or a clip (Ctrl+O), or drop one here")
+            return
+        result, zoom = self._result, self.viewport.zoom
+        corner = self.viewport.to_pane(QPointF(*result.origin))
+        size = QPointF(self._image.width(), self._image.height()) / result.scale * zoom
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, zoom / result.scale < 2)
+        painter.drawImage(QRectF(corner, corner + size), self._image)
+        if zoom >= GRID_FROM and result.scale == 1:
+            self._draw_grid(painter)
+        if self.marks and (self._inside or not self.window() or not self.window().isActiveWindow()):  # type: ignore[union-attr]
+            for sample in self.session.sieve.pick.samples:
+                self._draw_sample(painter, sample)
+        self.painted.emit()
+
+    def _draw_grid(self, painter: QPainter) -> None:
+        left, top, right, bottom = self.viewport.visible()
+        painter.setPen(QPen(QColor(128, 128, 128, 90), 1))
+        for x in range(int(left), int(right) + 2):
+            at = self.viewport.to_pane(QPointF(x, top))
+            painter.drawLine(QPointF(at.x(), at.y()), QPointF(at.x(), self.viewport.to_pane(QPointF(x, bottom)).y()))
+        for y in range(int(top), int(bottom) + 2):
+            at = self.viewport.to_pane(QPointF(left, y))
+            painter.drawLine(at, QPointF(self.viewport.to_pane(QPointF(right, y)).x(), at.y()))
+
+    def _draw_sample(self, painter: QPainter, sample: Sample) -> None:
+        """A keep sample is a ring round a dot, a drop sample a crossed-out lozenge; both dark-edged to show on anything."""
+        at = self.viewport.to_pane(QPointF(sample.x + 0.5, sample.y + 0.5))
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        for pen in (QPen(QColor(0, 0, 0, 200), 4), QPen(AMBER if sample.role == "keep" else QColor(245, 245, 245), 1.8)):
+            painter.setPen(pen)
+            if sample.role == "keep":
+                painter.drawEllipse(at, 7, 7)
+                painter.drawPoint(at)
+            else:
+                painter.drawPolygon(at + QPointF(0, -8), at + QPointF(8, 0), at + QPointF(0, 8), at + QPointF(-8, 0))
+                painter.drawLine(at + QPointF(-5, 5), at + QPointF(5, -5))
+
+    def enterEvent(self, event: QEnterEvent | None) -> None:
+        self._inside = True
+        self.update()
+
+    def leaveEvent(self, event: QEvent | None) -> None:
+        self._inside = False
+        self.hovered.emit(None)
+        self.update()
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is None:
+            return
+        self.setFocus()
+        if event.button() == Qt.MouseButton.MiddleButton or (event.button() == Qt.MouseButton.LeftButton and self.session.property("hand")):
+            self._hand = event.position()
+            self.setCursor(Qt.CursorShape.ClosedHandCursor)
+        elif event.button() == Qt.MouseButton.LeftButton:
+            self.pressed.emit(self.viewport.to_picture(event.position()), event.modifiers())
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        if event is None:
+            return
+        if self._hand is not None:
+            self.viewport.pan(event.position() - self._hand)
+            self._hand = event.position()
+            return
+        at = self.viewport.to_picture(event.position())
+        self.hovered.emit(at)
+        if event.buttons() & Qt.MouseButton.LeftButton:
+            self.dragged.emit(at, event.modifiers())
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        if event is None:
+            return
+        if self._hand is not None:
+            self._hand = None
+            self.setCursor(Qt.CursorShape.CrossCursor)
+        elif event.button() == Qt.MouseButton.LeftButton:
+            self.released.emit(self.viewport.to_picture(event.position()), event.modifiers())
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        if event is not None and event.angleDelta().y():
+            middle = QPointF(self.width() / 2, self.height() / 2)
+            self.viewport.zoom_to(self.viewport.zoom * 2 ** (event.angleDelta().y() / 240), event.position() - middle)

@@ -1,0 +1,397 @@
+"""The one door between widgets and the rest: the project, its history, what is open, and the renders.
+
+Widgets ask here and listen here. They keep no copy of the model and call no kernel.
+"""
+
+from __future__ import annotations
+
+import os
+import pathlib
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+import numpy as np
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from ..core.frame import Frame
+from ..errors import Trouble
+from ..jobs.clip import export_clip
+from ..jobs.progress import Progress
+from ..jobs.sampling import sample_at, with_found_tolerance
+from ..jobs.still import export_mask, export_still
+from ..media.opening import open_source
+from ..media.source import Source
+from ..project import storage
+from ..project.history import History
+from ..project.model import Project, Sample, Sieve
+from ..render.cache import Cache
+from ..render.mask import mask_of
+from ..render.views import Looking, view
+from .worker import Job, Renderer
+
+#: Bytes of stages kept for previews.
+CACHE_BYTES = 1_200_000_000
+
+
+@dataclass(frozen=True)
+class Shown:
+    """What a pane of the canvas needs to see: at which reduction, which part, which views."""
+
+    factor: int = 1
+    box: tuple[int, int, int, int] = (0, 0, 0, 0)  # left, top, right, bottom in reduced pixels; all 0 means everything
+    views: tuple[str, ...] = ("Result", "Mask")
+
+
+@dataclass(frozen=True)
+class Rendered:
+    """A finished render: the pictures of the views, and the mask they were made with."""
+
+    shown: Shown
+    number: int
+    scale: float
+    origin: tuple[float, float]
+    pictures: dict[str, np.ndarray]
+    mask: np.ndarray
+    coverage: float
+    project: Project
+    picture_key: str
+
+
+@dataclass
+class Opened:
+    """What is open: the source, and its reduced frames."""
+
+    source: Source
+    frames: dict[int, dict[int, Frame]] = field(default_factory=dict)
+
+    def frame(self, number: int, factor: int = 1) -> Frame:
+        """A frame, reduced by ``factor``; only the newest frame is kept."""
+        if number not in self.frames:
+            self.frames = {number: {1: self.source.frame(number)}}
+        levels = self.frames[number]
+        if factor not in levels:
+            levels[factor] = levels[1].reduced(factor)
+        return levels[factor]
+
+
+class Session(QObject):
+    """The state of the work, as signals and methods."""
+
+    project_changed = pyqtSignal()
+    source_changed = pyqtSignal()
+    frame_changed = pyqtSignal()
+    selection_changed = pyqtSignal()
+    rendered = pyqtSignal(object)
+    trouble = pyqtSignal(str)
+    said = pyqtSignal(str)
+    job_changed = pyqtSignal(object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.history = History(Project())
+        self.path: pathlib.Path | None = None
+        self.opened: Opened | None = None
+        self.number = 0
+        self.sample_size = 5
+        self.looking = Looking()
+        self.shown = Shown()
+        self.last: Rendered | None = None
+        self.job: Job | None = None
+        self._current = self.project.stack[0].id
+        self._cache = Cache(CACHE_BYTES)
+        self._renderer = Renderer()
+        self._renderer.done.connect(self._take)
+        self._renderer.failed.connect(self.trouble)
+
+    # What is there
+
+    @property
+    def project(self) -> Project:
+        return self.history.project
+
+    @property
+    def sieve(self) -> Sieve:
+        """The sieve being worked on."""
+        for sieve in self.project.stack:
+            if sieve.id == self._current:
+                return sieve
+        self._current = self.project.stack[0].id
+        return self.project.stack[0]
+
+    @property
+    def size(self) -> tuple[int, int]:
+        """Width and height of the picture, (0, 0) with none open."""
+        return self.opened.source.about.size if self.opened else (0, 0)
+
+    @property
+    def frames(self) -> int:
+        return self.opened.source.about.frames if self.opened else 0
+
+    @property
+    def idle(self) -> bool:
+        return self._renderer.idle and self.job is None
+
+    # Editing
+
+    def edit(self, change: Callable[[Project], Project], what: str, group: str = "") -> None:
+        """Go on to a changed project; what does not fit the model is said, and nothing changes."""
+        try:
+            project = change(self.project)
+        except ValueError as error:
+            self.trouble.emit(f"That value does not fit: {str(error).splitlines()[-1].strip() if str(error) else 'it is out of range'}.")
+            return
+        if project == self.project:
+            return
+        self.history.push(project, what, group)
+        self._changed()
+
+    def edit_sieve(self, change: Callable[[Sieve], Sieve], what: str, group: str = "") -> None:
+        """Change the sieve being worked on."""
+        self.edit(lambda project: project.with_sieve(change(self.sieve)), what, group)
+
+    def end_drag(self) -> None:
+        """A drag has ended: the next edit is a step of its own."""
+        self.history.close_group()
+
+    def undo(self) -> None:
+        if self.history.undo():
+            self._changed()
+
+    def redo(self) -> None:
+        if self.history.redo():
+            self._changed()
+
+    def _changed(self) -> None:
+        self.project_changed.emit()
+        self.ask()
+
+    def add_sieve(self) -> None:
+        """A new sieve on the stack; it changes nothing until somebody moves something."""
+        fresh = Sieve(name=f"Sieve {len(self.project.stack) + 1}")
+        self._current = fresh.id
+        self.edit(lambda project: project.but(stack=(*project.stack, fresh)), "Add sieve")
+        self.selection_changed.emit()
+
+    def remove_sieve(self, sieve_id: str) -> None:
+        """Take a sieve off the stack; the last one is replaced by an empty one."""
+        rest = tuple(sieve for sieve in self.project.stack if sieve.id != sieve_id) or (Sieve(name="Sieve 1"),)
+        self.edit(lambda project: project.but(stack=rest), "Remove sieve")
+        self.selection_changed.emit()
+
+    def move_sieve(self, sieve_id: str, by: int) -> None:
+        """Move a sieve up or down the stack."""
+        stack = list(self.project.stack)
+        at = next(i for i, sieve in enumerate(stack) if sieve.id == sieve_id)
+        to = min(max(at + by, 0), len(stack) - 1)
+        stack.insert(to, stack.pop(at))
+        self.edit(lambda project: project.but(stack=tuple(stack)), "Move sieve")
+
+    def select(self, sieve_id: str) -> None:
+        """Work on this sieve from now on."""
+        if sieve_id != self._current:
+            self._current = sieve_id
+            self.selection_changed.emit()
+            self.ask()
+
+    # Sampling
+
+    def sample(self, x: float, y: float, role: str = "keep", fresh: bool = False) -> None:
+        """Take a sample at full-resolution (x, y). ``fresh`` starts over with it alone."""
+        if not self.opened or not (0 <= x < self.size[0] and 0 <= y < self.size[1]):
+            return
+        like = self.sieve.pick.samples[-1] if self.sieve.pick.samples else Sample(x=0, y=0, colour=(0, 0, 0))
+        settings = {name: getattr(like, name) for name in ("compare", "tolerance", "falloff", "shape", "bend")}
+        try:
+            frame = self.opened.frame(self.number)
+            taken = sample_at(frame, x, y, self.sample_size, self.number, role=role, **settings)
+            taken = with_found_tolerance(taken, frame, self.sieve.pick)
+        except Trouble as trouble:
+            self.trouble.emit(str(trouble))
+            return
+        kept = () if fresh else self.sieve.pick.samples
+        what = "Start over with a sample" if fresh else f"Add {role} sample"
+        self.edit_sieve(lambda sieve: sieve.but(pick=sieve.pick.but(samples=(*kept, taken))), what)
+
+    def edit_samples(self, changes: dict[str, object], what: str, group: str = "") -> None:
+        """Change fields of all samples of the current sieve."""
+        self.edit_sieve(lambda s: s.but(pick=s.pick.but(samples=tuple(sample.but(**changes) for sample in s.pick.samples))), what, group)
+
+    # Opening and saving
+
+    def open(self, path: pathlib.Path) -> None:
+        """Open a picture, a clip or a project, in the background."""
+
+        def work(progress: Progress) -> tuple[Source, Project | None]:
+            project = storage.load(path) if path.suffix.lower() == ".sieve" else None
+            if project and not project.source:
+                raise Trouble(f"{path} names no picture: open a picture first.")
+            source = open_source(pathlib.Path(project.source) if project else path)
+            source.frame(0)
+            return source, project
+
+        self.run(f"Opening {path.name}", work, lambda result: self._show(path, *result))
+
+    def _show(self, path: pathlib.Path, source: Source, project: Project | None) -> None:
+        if self.opened:
+            self.opened.source.close()
+        self.opened = Opened(source)
+        self.number = 0
+        self.path = path if project else None
+        self.history = History(project or Project(source=str(source.about.path.absolute())))
+        self._current = self.project.stack[0].id
+        self.last = None
+        self.shown = Shown(views=self.shown.views)
+        self.source_changed.emit()
+        self.project_changed.emit()
+        self.frame_changed.emit()
+        self.ask()
+
+    def save(self, path: pathlib.Path) -> bool:
+        """Write the project; False when it could not be written (it is said why)."""
+        try:
+            storage.save(self.project, path)
+        except Trouble as trouble:
+            self.trouble.emit(str(trouble))
+            return False
+        self.path = path
+        self.history.mark_saved()
+        self.project_changed.emit()
+        self.said.emit(f"Saved {path.name}")
+        return True
+
+    def export(self, path: pathlib.Path, depth: str = "", codec: str = "") -> None:
+        """Write the result: a picture of this frame, or by the ending a clip or numbered pictures."""
+        if not self.opened:
+            return
+        source, project, number = self.opened.source, self.project, self.number
+        fresh = open_source(source.about.path) if source.about.kind != "still" else source
+
+        def work(progress: Progress) -> None:
+            one = (
+                path.suffix.lower() in (".png", ".jpg", ".jpeg", ".tif", ".tiff", ".exr") and "#" not in path.name and "%" not in path.name
+            )
+            if one:
+                export_still(fresh, project, path, number, depth, progress)
+            else:
+                export_clip(fresh, project, path, None, codec, progress)
+
+        self.run(f"Exporting {path.name}", work, lambda _: self.said.emit(f"Exported {path.name}"))
+
+    def export_mask(self, path: pathlib.Path) -> None:
+        """Write the mask of the current sieve as a grey picture."""
+        if not self.opened:
+            return
+        source, sieve, number = self.opened.source, self.sieve, self.number
+        self.run(
+            f"Exporting {path.name}",
+            lambda progress: export_mask(source, sieve, path, number, progress),
+            lambda _: self.said.emit(f"Exported {path.name}"),
+        )
+
+    def run(self, title: str, work: Callable[[Progress], object], then: Callable[..., None]) -> None:
+        """Run long work with progress, one at a time."""
+        if self.job is not None:
+            self.trouble.emit(f"{self.job.title} is still running: wait for it or stop it first.")
+            return
+        job = Job(title, work, self)
+        self.job = job
+
+        def end() -> None:
+            self.job = None
+            self.job_changed.emit(None)
+
+        def done(result: object) -> None:
+            end()
+            then(result)
+
+        def failed(message: str) -> None:
+            end()
+            self.trouble.emit(message)
+
+        job.done.connect(done)
+        job.failed.connect(failed)
+        job.stopped.connect(end)
+        job.stopped.connect(lambda: self.said.emit(f"{title} was stopped"))
+        self.job_changed.emit(job)
+        job.start()
+
+    def stop_job(self) -> None:
+        """Ask the running job to stop."""
+        if self.job:
+            self.job.cancel()
+
+    # Rendering
+
+    def go_to(self, number: int) -> None:
+        """Show another frame."""
+        number = min(max(number, 0), max(self.frames - 1, 0))
+        if number != self.number:
+            self.number = number
+            self.frame_changed.emit()
+            self.ask()
+
+    def show(self, shown: Shown) -> None:
+        """The canvas wants to see this."""
+        if shown != self.shown:
+            self.shown = shown
+            self.ask()
+
+    def look(self, looking: Looking) -> None:
+        """Draw the views like this from now on."""
+        self.looking = looking
+        self.ask()
+
+    def ask(self) -> None:
+        """Render what is shown, with the newest state."""
+        if not self.opened:
+            return
+        opened, project, sieve, shown, number, looking, cache = (
+            self.opened,
+            self.project,
+            self.sieve,
+            self.shown,
+            self.number,
+            self.looking,
+            self._cache,
+        )
+
+        def work() -> Rendered:
+            frame = opened.frame(number, shown.factor)
+            key = frame.key
+            left, top, right, bottom = shown.box
+            if right > left and bottom > top:
+                part = opened.frame(number, shown.factor)
+                frame = cache.get(("part", part.key, shown.box), lambda: _Held(part.part(*shown.box))).frame
+            mask = mask_of(frame, sieve, cache)
+            pictures = {name: view(name, frame, project, sieve.id, looking, cache) for name in shown.views}
+            return Rendered(
+                shown, number, frame.scale, (left / frame.scale, top / frame.scale), pictures, mask, float(mask.mean()), project, key
+            )
+
+        self._renderer.ask(work)
+
+    def _take(self, result: Rendered) -> None:
+        self.last = result
+        self.rendered.emit(result)
+
+    def close(self) -> None:
+        """Stop the threads and let go of files."""
+        if self.job:
+            self.job.cancel()
+            self.job.wait()
+        self._renderer.end()
+        if self.opened:
+            self.opened.source.close()
+
+    def display_name(self) -> str:
+        """What the title bar calls the work."""
+        if self.path:
+            return self.path.name
+        return os.path.basename(self.project.source) or "Nothing open"
+
+
+@dataclass(frozen=True)
+class _Held:
+    """A part of a frame as a cache entry."""
+
+    frame: Frame

@@ -1,0 +1,69 @@
+"""Colours, type and the style sheet. Greys have no tint, so that they do not push the eye; amber is only for what is active."""
+
+from __future__ import annotations
+
+import pathlib
+
+from PyQt6.QtGui import QColor, QFont, QFontDatabase
+from PyQt6.QtWidgets import QApplication
+
+HERE = pathlib.Path(__file__).parent
+AMBER = QColor(232, 158, 32)
+INK, DIM, GROUND, WELL, LINE = QColor(226, 226, 226), QColor(150, 150, 150), QColor(46, 46, 46), QColor(34, 34, 34), QColor(70, 70, 70)
+SURROUNDS = {"dark": QColor(28, 28, 28), "mid": QColor(119, 119, 119), "light": QColor(200, 200, 200)}
+
+SHEET = """
+* { color: #e2e2e2; font-size: 12px; }
+QMainWindow, QDialog, QWidget#panel { background: #2e2e2e; }
+QMenuBar, QMenu { background: #262626; }
+QMenuBar::item { padding: 4px 9px; background: transparent; }
+QMenuBar::item:selected, QMenu::item:selected { background: #4a4a4a; }
+QMenu { border: 1px solid #464646; padding: 4px; }
+QMenu::item { padding: 5px 26px 5px 16px; }
+QMenu::item:disabled { color: #7a7a7a; }
+QMenu::separator { height: 1px; background: #464646; margin: 4px 8px; }
+QLabel#heading { font-weight: 600; color: #bdbdbd; padding-top: 6px; }
+QLabel#dim { color: #969696; }
+QPushButton, QToolButton, QComboBox { background: #3c3c3c; border: 1px solid #4a4a4a; border-radius: 3px; padding: 4px 10px; min-height: 16px; }
+QPushButton:hover, QToolButton:hover, QComboBox:hover { background: #474747; }
+QPushButton:pressed, QToolButton:pressed { background: #2a2a2a; }
+QPushButton:checked, QToolButton:checked { border-color: #e89e20; color: #f2b64a; }
+QPushButton:disabled, QToolButton:disabled { color: #747474; background: #333333; }
+QPushButton:focus, QToolButton:focus, QComboBox:focus, QListWidget:focus { border: 1px solid #c08a2c; }
+QComboBox { padding-right: 20px; }
+QComboBox::drop-down { border: 0; width: 18px; }
+QComboBox::down-arrow { image: url(@icons/down.svg); width: 9px; height: 9px; }
+QComboBox QAbstractItemView { background: #262626; selection-background-color: #4a4a4a; }
+QTabBar::tab { background: #2e2e2e; padding: 7px 14px; border: 0; border-bottom: 2px solid #464646; color: #b4b4b4; }
+QTabBar::tab:selected { color: #ffffff; border-bottom: 2px solid #e89e20; }
+QTabBar::tab:hover { color: #ffffff; }
+QTabWidget::pane { border: 0; }
+QListWidget { background: #222222; border: 1px solid #3a3a3a; outline: 0; }
+QListWidget::item { padding: 4px; }
+QListWidget::item:selected { background: #3f3a30; color: #ffffff; }
+QStatusBar { background: #262626; }
+QStatusBar::item { border: 0; }
+QLineEdit { background: #1c1c1c; border: 1px solid #c08a2c; padding: 1px 4px; selection-background-color: #8a6114; }
+QSlider::groove:horizontal { height: 4px; background: #1c1c1c; }
+QSlider::handle:horizontal { width: 8px; margin: -6px 0; background: #c8c8c8; border-radius: 2px; }
+QSlider::handle:horizontal:focus { background: #e89e20; }
+QProgressBar { background: #1c1c1c; border: 1px solid #464646; height: 12px; text-align: center; }
+QProgressBar::chunk { background: #8a6114; }
+QSplitter::handle { background: #1f1f1f; }
+QToolTip { background: #1c1c1c; color: #e2e2e2; border: 1px solid #565656; padding: 3px; }
+QScrollArea { border: 0; background: #2e2e2e; }
+QScrollBar:vertical { background: #262626; width: 10px; }
+QScrollBar::handle:vertical { background: #565656; border-radius: 4px; min-height: 24px; }
+QScrollBar::add-line, QScrollBar::sub-line { height: 0; }
+QCheckBox::indicator { width: 13px; height: 13px; border: 1px solid #6a6a6a; background: #222222; border-radius: 2px; }
+QCheckBox::indicator:checked { background: #e89e20; border-color: #e89e20; }
+"""
+
+
+def dress(application: QApplication) -> None:
+    """Give the application its fonts and style sheet."""
+    for font in sorted((HERE / "fonts").glob("*.otf")):
+        QFontDatabase.addApplicationFont(str(font))
+    application.setStyle("Fusion")
+    application.setFont(QFont("Inter", 9))
+    application.setStyleSheet(SHEET.replace("@icons", (HERE / "icons").as_posix()))

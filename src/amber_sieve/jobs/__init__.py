@@ -1,0 +1,1 @@
+"""Long work without a window: masks, stills and clips written to files."""

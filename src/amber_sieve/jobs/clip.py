@@ -1,0 +1,80 @@
+"""Every frame of a clip or sequence, from a project to a clip or to numbered pictures."""
+
+from __future__ import annotations
+
+import functools
+import pathlib
+
+from ..errors import Trouble
+from ..files import written_beside
+from ..media import footage_writing, stills
+from ..media.footage import Footage, to_frame
+from ..media.sequences import is_pattern
+from ..media.source import Source
+from ..project.model import Project
+from ..render.cache import Cache
+from ..render.stack import render
+from .progress import Progress
+from .still import rendered_strips, stills_about
+
+
+def frame_range(source: Source, wanted: tuple[int, int] | None) -> range:
+    """The frames to work on, from the first to the last of ``wanted``, both included.
+
+    Raises
+    ------
+    Trouble: the range does not lie inside the clip.
+    """
+    last = source.about.frames - 1
+    first, end = wanted if wanted else (0, last)
+    if not 0 <= first <= end <= last:
+        raise Trouble(f"Frames {first} to {end} cannot be rendered: {source.about.path} has frames 0 to {last}.")
+    return range(first, end + 1)
+
+
+def export_clip(
+    source: Source,
+    project: Project,
+    path: pathlib.Path,
+    frames: tuple[int, int] | None = None,
+    codec: str = "",
+    progress: Progress | None = None,
+) -> int:
+    """Render frames of a source into a clip, or into numbered pictures when the name holds ``####``; returns their number.
+
+    Raises
+    ------
+    Trouble: something cannot be read or written; an earlier file of that name is then still whole.
+    Cancelled: the person stopped it.
+    """
+    numbers = frame_range(source, frames)
+    progress = progress or Progress()
+    if is_pattern(path):
+        return _export_pictures(source, project, path, numbers, progress)
+    codec = footage_writing.codec_for(path, codec)
+    footage = source if isinstance(source, Footage) else None
+    with written_beside(path) as partial:
+        writer = footage_writing.ClipWriter(partial, footage, source.about.size, source.about.rate, codec, numbers[0], numbers[-1])
+        try:
+            for done, number in enumerate(numbers, 1):
+                decoded = footage.decoded(number) if footage else None
+                frame = to_frame(decoded, f"export-{number}") if decoded else source.frame(number)
+                writer.add(number, decoded, render(frame, project, Cache(0)), frame.planes)
+                progress.step(done / len(numbers))
+        finally:
+            writer.close()
+    return len(numbers)
+
+
+def _export_pictures(source: Source, project: Project, path: pathlib.Path, numbers: range, progress: Progress) -> int:
+    """Numbered pictures, one a frame."""
+    about = stills_about(source) if source.about.kind == "clip" else source.about
+    width = max(4, path.name.count("#"))
+    before, after = path.name.split("%", 1) if "%" in path.name else path.name.split("#", 1)
+    after = after.lstrip("#") if "#" in path.name else after.split("d", 1)[1]
+    for done, number in enumerate(numbers, 1):
+        frame = source.frame(number)
+        strips = functools.partial(rendered_strips, frame, project)
+        stills.write(path.with_name(f"{before}{number:0{width}}{after}"), about, strips, frame.alpha, gamut=project.gamut)
+        progress.step(done / len(numbers))
+    return len(numbers)

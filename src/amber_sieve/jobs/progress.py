@@ -1,0 +1,38 @@
+"""Telling how far long work is, and stopping it."""
+
+from __future__ import annotations
+
+import threading
+import time
+from collections.abc import Callable
+
+
+class Cancelled(Exception):
+    """Somebody asked for the work to stop."""
+
+
+class Progress:
+    """Counts steps, guesses the time left, and carries the wish to stop from the person to the worker."""
+
+    def __init__(self, listener: Callable[[float, float | None], None] | None = None) -> None:
+        self._listener = listener
+        self._stop = threading.Event()
+        self._started = time.monotonic()
+
+    def cancel(self) -> None:
+        """Ask the work to stop at its next step."""
+        self._stop.set()
+
+    def step(self, share: float) -> None:
+        """Say that ``share`` (0 to 1) is done; the listener gets it with the seconds left, or None while unknown.
+
+        Raises
+        ------
+        Cancelled: `cancel` was called.
+        """
+        if self._stop.is_set():
+            raise Cancelled
+        spent = time.monotonic() - self._started
+        left = spent / share * (1 - share) if share > 0.02 and spent > 0.5 else None
+        if self._listener:
+            self._listener(share, left)

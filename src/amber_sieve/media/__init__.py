@@ -1,0 +1,1 @@
+"""Reading and writing pictures and footage. Knows `Frame`, and nothing above it."""

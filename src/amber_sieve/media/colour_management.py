@@ -1,0 +1,118 @@
+"""From the colours of a file to linear Rec. 709 light and back, by Little CMS where a profile asks for it."""
+
+from __future__ import annotations
+
+import functools
+import io
+
+import imagecodecs
+import numpy as np
+from PIL import ImageCms
+
+from ..core.colour.oklab import from_oklab, to_oklab
+from ..core.colour.transfer import decode, encode
+
+#: Relative colorimetric: white stays white.
+INTENT = 1
+#: How far a profile may be from sRGB (as coded values) and still be read as sRGB itself.
+SAME = 2e-3
+HALVINGS = 16
+
+
+@functools.cache
+def linear_profile() -> bytes:
+    """ICC profile of the working space: linear light, Rec. 709 primaries, D65 (ITU-R BT.709)."""
+    made: bytes = imagecodecs.cms_profile(
+        "rgb", gamma=1.0, whitepoint=[0.3127, 0.3290, 1.0], primaries=[0.64, 0.33, 1.0, 0.30, 0.60, 1.0, 0.15, 0.06, 1.0]
+    )
+    return made
+
+
+@functools.cache
+def srgb_profile() -> bytes:
+    """An ICC profile of sRGB, made by Little CMS."""
+    return ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes()
+
+
+def name_of(profile: bytes) -> str:
+    """The description in a profile, or what it is instead."""
+    if not profile:
+        return "none (read as sRGB)"
+    try:
+        return ImageCms.getProfileDescription(ImageCms.ImageCmsProfile(io.BytesIO(profile))).strip()
+    except (ImageCms.PyCMSError, OSError):
+        return "damaged (read as sRGB)"
+
+
+def _transform(values: np.ndarray, one: bytes, other: bytes) -> np.ndarray:
+    """(N, 3) float32 through Little CMS."""
+    shaped = np.ascontiguousarray(values, np.float32).reshape(1, -1, 3)
+    done: np.ndarray = imagecodecs.cms_transform(
+        shaped, one, other, colorspace="rgb", outcolorspace="rgb", outdtype="float32", intent=INTENT
+    )
+    return done.reshape(-1, 3)
+
+
+@functools.lru_cache(maxsize=32)
+def is_srgb(profile: bytes) -> bool:
+    """Whether a profile means sRGB closely enough to use its exact formula; so does a missing or damaged one."""
+    if not profile:
+        return True
+    grid = np.stack(np.meshgrid(*[np.linspace(0, 1, 9)] * 3, indexing="ij"), -1).reshape(-1, 3)
+    try:
+        light = _transform(grid, profile, linear_profile())
+    except Exception:  # Little CMS says only that it failed: not an RGB profile, or a damaged one
+        return True
+    return bool(np.abs(encode(light) - grid).max() < SAME)
+
+
+def to_light(coded: np.ndarray, profile: bytes) -> np.ndarray:
+    """Coded values in a profile's space as linear light.
+
+    Parameters
+    ----------
+    coded : (rows, W, 3) float32, 0 to 1 for integer files.
+
+    Returns
+    -------
+    (rows, W, 3) float32
+    """
+    if is_srgb(profile):
+        return decode(coded)
+    return _transform(coded.reshape(-1, 3), profile, linear_profile()).reshape(coded.shape)
+
+
+def to_codes(planes: np.ndarray, profile: bytes) -> np.ndarray:
+    """Linear light (3, rows, W) as coded values (rows, W, 3) float32 in a profile's space; what is outside its gamut stays outside 0 to 1."""
+    pixels = np.ascontiguousarray(np.moveaxis(planes, 0, -1))
+    if is_srgb(profile):
+        return encode(pixels)
+    return _transform(pixels.reshape(-1, 3), linear_profile(), profile).reshape(pixels.shape)
+
+
+def fitted(codes: np.ndarray, planes: np.ndarray, profile: bytes) -> np.ndarray:
+    """Coded values with every colour outside the profile's gamut brought back by lowering chroma at constant Oklab lightness and hue (CSS Color 4).
+
+    Parameters
+    ----------
+    codes : (rows, W, 3) float32 from `to_codes`; changed in place.
+    planes : (3, rows, W) float32, the light they stand for.
+    """
+    slack = 1e-5
+    outside = (codes.min(2) < -slack) | (codes.max(2) > 1 + slack)
+    if outside.any():
+        lab = to_oklab(np.ascontiguousarray(planes[:, outside])[:, None])
+        low, high = np.zeros(lab.shape[2], np.float32), np.ones(lab.shape[2], np.float32)
+        ends = np.clip(lab[0, 0], 0, 1)
+        lab[0, 0] = ends
+
+        def at(share: np.ndarray) -> np.ndarray:
+            return to_codes(from_oklab(np.stack([lab[0], lab[1] * share, lab[2] * share])), profile)[0]
+
+        for _ in range(HALVINGS):
+            middle = (low + high) / 2
+            coded = at(middle)
+            inside = (coded.min(1) >= 0) & (coded.max(1) <= 1)
+            low, high = np.where(inside, middle, low), np.where(inside, high, middle)
+        codes[outside] = at(low)
+    return np.clip(codes, 0, 1, out=codes)

@@ -1,0 +1,142 @@
+"""Clips, through PyAV (FFmpeg's libraries): any frame by number, matrix and range as the stream says."""
+
+from __future__ import annotations
+
+import bisect
+import pathlib
+import threading
+from fractions import Fraction
+
+import av
+import numpy as np
+from av.video.frame import VideoFrame
+from av.video.reformatter import ColorRange, Colorspace
+
+from ..core.colour.transfer import decode_integers
+from ..core.frame import Frame
+from ..errors import Trouble
+from .source import About, key_of
+
+READS = (".mp4", ".mov", ".mkv", ".m4v", ".avi", ".webm", ".mxf")
+#: FFmpeg's numbers (ITU-T H.273) for what streams commonly say.
+UNSPECIFIED = 2
+MATRICES = {1: Colorspace.ITU709, 5: Colorspace.ITU601, 6: Colorspace.SMPTE170M, 7: Colorspace.SMPTE240M, 4: Colorspace.FCC}
+MATRIX_NAMES = {0: "RGB", 1: "BT.709", 4: "FCC", 5: "BT.601 (625)", 6: "BT.601 (525)", 7: "SMPTE 240M", 9: "BT.2020"}
+RANGE_NAMES = {1: "limited", 2: "full"}
+#: A stream that names no matrix is taken as BT.709 from this height on, as BT.601 below (common practice, no source).
+HD_HEIGHT = 576
+
+
+def matrix_of(number: int, height: int) -> int:
+    """The matrix to decode with: the stream's, or what its height suggests."""
+    return number if number in MATRICES else (1 if height > HD_HEIGHT or number == 9 else 6)
+
+
+def range_of(frame: VideoFrame) -> ColorRange:
+    """The range to decode with: the stream's; limited when it does not say."""
+    return ColorRange.JPEG if frame.color_range == ColorRange.JPEG or frame.format.name.startswith("yuvj") else ColorRange.MPEG
+
+
+def to_rgb16(frame: VideoFrame) -> np.ndarray:
+    """Red, green, blue codes (H, W, 3) uint16 of a decoded frame, by its own matrix and range."""
+    is_rgb = frame.format.is_rgb
+    spread = frame.reformat(
+        format="rgb48le",
+        src_colorspace=None if is_rgb else MATRICES[matrix_of(int(frame.colorspace), frame.height)],
+        dst_colorspace=None,
+        src_color_range=None if is_rgb else range_of(frame),
+        dst_color_range=ColorRange.JPEG,
+    )
+    codes: np.ndarray = spread.to_ndarray()
+    return codes
+
+
+class Footage:
+    """A clip file. Frames are numbered from 0 in the order they are shown."""
+
+    def __init__(self, path: pathlib.Path) -> None:
+        self.path = pathlib.Path(path)
+        if not self.path.is_file() or self.path.stat().st_size == 0:
+            raise Trouble(f"{path} does not exist or is empty: check the name.")
+        try:
+            self._container = av.open(str(self.path))
+            stream = self._container.streams.video[0]
+        except (av.FFmpegError, IndexError, ValueError):
+            raise Trouble(f"{path} is not a readable clip: it is damaged or holds no pictures.") from None
+        self._stream = stream
+        stream.thread_type = "AUTO"
+        self._lock = threading.Lock()
+        self.stamps = self._stamps_of(self.path)
+        if not self.stamps:
+            raise Trouble(f"{path} holds no frames: it is cut short. Restore it from where it came from.")
+        self.rate = Fraction(stream.average_rate or stream.guessed_rate or 25)
+        context = stream.codec_context
+        self._next = -1
+        self._frames = self._container.decode(stream)
+        self._start = False
+        matrix = int(context.colorspace)
+        self.tags = {
+            "codec": context.name, "pixel format": str(context.pix_fmt),
+            "matrix": MATRIX_NAMES.get(matrix, "") or f"not said (read as {MATRIX_NAMES[matrix_of(matrix, context.height)]})",
+            "range": RANGE_NAMES.get(int(context.color_range), "not said (read as limited)"),
+            "sound": ", ".join(audio.codec_context.name for audio in self._container.streams.audio) or "none",
+        }  # fmt: skip
+        self.about = About(
+            self.path,
+            "clip",
+            (context.width, context.height),
+            str(context.pix_fmt),
+            frames=len(self.stamps),
+            rate=self.rate,
+            tags=self.tags,
+        )
+        self._key = key_of(self.path)
+
+    @staticmethod
+    def _stamps_of(path: pathlib.Path) -> list[int]:
+        """Presentation times of all frames, in order, read from the packets without decoding."""
+        with av.open(str(path)) as container:
+            stream = container.streams.video[0]
+            return sorted(
+                packet.pts for packet in container.demux(stream) if packet.pts is not None and packet.size and not packet.is_discard
+            )
+
+    def decoded(self, number: int) -> VideoFrame:
+        """Frame ``number`` as it was decoded.
+
+        Raises
+        ------
+        Trouble: there is no such frame, or it is damaged.
+        """
+        if not 0 <= number < len(self.stamps):
+            raise Trouble(f"{self.path} has frames 0 to {len(self.stamps) - 1}; there is no frame {number}.")
+        wanted = self.stamps[number]
+        with self._lock:
+            try:
+                if not 0 <= number - self._next <= 24:
+                    self._container.seek(wanted, stream=self._stream, backward=True)
+                    self._frames = self._container.decode(self._stream)
+                for frame in self._frames:
+                    if frame.pts is not None and frame.pts >= wanted:
+                        self._next = bisect.bisect_left(self.stamps, frame.pts) + 1
+                        return frame
+            except av.FFmpegError:
+                pass
+            self._next = -1
+        raise Trouble(f"Frame {number} of {self.path} is damaged: leave it out of the range, or restore the clip.")
+
+    def frame(self, number: int) -> Frame:
+        """Frame ``number`` as linear light; its codes are read by the sRGB curve, so levels are what players show."""
+        return to_frame(self.decoded(number), f"{self._key}#{number}")
+
+    def close(self) -> None:
+        self._container.close()
+
+
+def to_frame(decoded: VideoFrame, key: str) -> Frame:
+    """A decoded frame as linear light."""
+    codes = to_rgb16(decoded)
+    planes = np.empty((3, *codes.shape[:2]), np.float32)
+    for channel in range(3):
+        planes[channel] = decode_integers(codes[..., channel])
+    return Frame(planes, None, key)

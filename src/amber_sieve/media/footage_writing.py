@@ -1,0 +1,155 @@
+"""Writing clips: H.264 or ProRes 422 HQ, colour tags set, sound carried over."""
+
+from __future__ import annotations
+
+import pathlib
+from fractions import Fraction
+from typing import Any
+
+import av
+import numpy as np
+from av.video.frame import VideoFrame
+from av.video.reformatter import ColorRange
+
+from ..core.colour.transfer import encode
+from ..errors import Trouble
+from .footage import MATRICES, UNSPECIFIED, Footage, matrix_of, range_of
+
+#: Name: encoder, pixel format, options, endings.
+CODECS: dict[str, tuple[str, str, dict[str, str], tuple[str, ...]]] = {
+    "H.264": ("libx264", "yuv420p", {"crf": "16", "preset": "medium"}, (".mp4", ".mov", ".mkv", ".m4v")),
+    "ProRes 422 HQ": ("prores_ks", "yuv422p10le", {"profile": "3", "vendor": "apl0"}, (".mov", ".mkv", ".mxf")),
+}
+
+
+def codec_for(path: pathlib.Path, wanted: str = "") -> str:
+    """The codec to write with: the wanted one where the ending can hold it; H.264, but ProRes in .mxf, when none is named.
+
+    Raises
+    ------
+    Trouble: this ending cannot hold it.
+    """
+    ending = path.suffix.lower()
+    for name, (_, _, _, endings) in CODECS.items():
+        if (not wanted or name == wanted) and ending in endings:
+            return name
+    holds = sorted({e for name, codec in CODECS.items() if not wanted or name == wanted for e in codec[3]})
+    raise Trouble(f"{wanted or 'A clip'} cannot be written as «{ending or 'no ending'}»: end the name in {', '.join(holds)}.")
+
+
+def _plane(frame: VideoFrame, index: int) -> np.ndarray:
+    """One plane of a frame as a writable array that shares its memory."""
+    held = frame.planes[index]
+    deep = frame.format.components[index].bits > 8
+    values = np.frombuffer(memoryview(held), np.uint16 if deep else np.uint8)
+    return values.reshape(held.height, -1)[:, : held.width]
+
+
+class ClipWriter:
+    """Encodes frames one after another; `close` finishes the file."""
+
+    def __init__(
+        self,
+        path: pathlib.Path,
+        footage: Footage | None,
+        size: tuple[int, int],
+        rate: Fraction,
+        codec: str,
+        first: int = 0,
+        last: int | None = None,
+    ) -> None:
+        encoder, self.pixel_format, options, _ = CODECS[codec]
+        self._footage, self._first = footage, first
+        width, height = size
+        if self.pixel_format == "yuv420p" and (width % 2 or height % 2):
+            raise Trouble(
+                f"H.264 needs an even width and height, this is {width} x {height}: write ProRes 422 HQ (.mov) or single pictures."
+            )
+        self._out = av.open(str(path), "w")
+        self._video: Any = self._out.add_stream(encoder, rate, options=options)
+        self._video.width, self._video.height, self._video.pix_fmt = width, height, self.pixel_format
+        context = self._video.codec_context
+        if footage:
+            source = footage._stream.codec_context  # noqa: SLF001  (one module split in two: reading and writing)
+            self.matrix, self.range = matrix_of(int(source.colorspace), height), ColorRange.MPEG
+            primaries, curve = int(source.color_primaries), int(source.color_trc)
+            self._base = footage._stream.time_base
+            context.time_base = self._base
+            self._video.time_base = self._base
+        else:
+            self.matrix, self.range, primaries, curve = matrix_of(UNSPECIFIED, height), ColorRange.MPEG, UNSPECIFIED, UNSPECIFIED
+            self._base = 1 / rate
+        context.colorspace, context.color_range = self.matrix, int(self.range)
+        fallback = 1 if self.matrix == 1 else 6
+        context.color_primaries = primaries if primaries != UNSPECIFIED else fallback
+        context.color_trc = curve if curve != UNSPECIFIED else fallback
+        self._audio = self._sound_streams(footage, first, last) if footage else []
+
+    def _sound_streams(self, footage: Footage, first: int, last: int | None) -> list[tuple[Any, Any]]:
+        """Output streams for the sound, opened before the first packet is written."""
+        self._sound = av.open(str(footage.path))
+        video_base = footage._stream.time_base
+        self._start = footage.stamps[first] * video_base
+        end = footage.stamps[last] * video_base + 1 / footage.rate if last is not None else None
+        self._end = end
+        return [(audio, self._out.add_stream_from_template(audio)) for audio in self._sound.streams.audio]
+
+    def add(self, number: int, decoded: VideoFrame | None, planes: np.ndarray, before: np.ndarray) -> None:
+        """Encode frame ``number``.
+
+        Parameters
+        ----------
+        decoded : the source frame, if the source is a clip.
+        planes, before : (3, H, W) float32 linear light after and before the adjustments. Where they are equal, the
+            encoder gets the source's own samples, so nothing outside the mask passes through RGB and back.
+        """
+        same = None
+        if decoded is not None:
+            same = decoded.reformat(
+                format=self.pixel_format,
+                src_colorspace=None,
+                dst_colorspace=None,
+                src_color_range=range_of(decoded),
+                dst_color_range=self.range,
+            )
+        if same is not None and planes is before:
+            frame = same
+        else:
+            codes = np.empty((*planes.shape[1:], 3), np.uint16)
+            for channel in range(3):
+                codes[..., channel] = np.rint(np.clip(encode(planes[channel]), 0, 1) * 65535)
+            frame = VideoFrame.from_ndarray(codes, "rgb48le").reformat(
+                format=self.pixel_format, src_color_range=ColorRange.JPEG, dst_colorspace=MATRICES[self.matrix], dst_color_range=self.range
+            )
+            if same is not None:
+                _keep_untouched(frame, same, (planes != before).any(axis=0))
+        if self._footage is not None:
+            frame.pts = self._footage.stamps[number] - self._footage.stamps[self._first]
+        else:
+            frame.pts = number - self._first
+        frame.time_base = self._base
+        self._out.mux(self._video.encode(frame))
+
+    def close(self) -> None:
+        """Finish the pictures, then the sound of the same stretch."""
+        self._out.mux(self._video.encode(None))
+        for audio, target in self._audio:
+            shift = round(self._start / audio.time_base)
+            self._sound.seek(0)
+            for packet in self._sound.demux(audio):
+                if packet.pts is None or packet.pts < shift or (self._end is not None and packet.pts * audio.time_base >= self._end):
+                    continue
+                packet.pts, packet.dts, packet.stream = packet.pts - shift, (packet.dts or packet.pts) - shift, target
+                self._out.mux(packet)
+        self._out.close()
+
+
+def _keep_untouched(frame: VideoFrame, same: VideoFrame, changed: np.ndarray) -> None:
+    """Put the source's samples back wherever none of the pixels a sample stands for has changed."""
+    height, width = changed.shape
+    for index in range(3):
+        target, source = _plane(frame, index), _plane(same, index)
+        down, across = -(-height // target.shape[0]), -(-width // target.shape[1])
+        padded = np.pad(changed, ((0, target.shape[0] * down - height), (0, target.shape[1] * across - width)))
+        any_changed = padded.reshape(target.shape[0], down, target.shape[1], across).any(axis=(1, 3))
+        np.copyto(target, source, where=~any_changed)

@@ -1,0 +1,23 @@
+"""Whatever a person names, opened as frames."""
+
+from __future__ import annotations
+
+import pathlib
+
+from . import footage, sequences, stills
+from .source import Source
+
+
+def open_source(path: pathlib.Path) -> Source:
+    """A still, a clip or a sequence, by what the name stands for.
+
+    Raises
+    ------
+    Trouble: it cannot be opened; the message says why.
+    """
+    path = pathlib.Path(path)
+    if path.suffix.lower() in footage.READS and path.exists():
+        return footage.Footage(path)
+    if sequences.is_pattern(path):
+        return sequences.Sequence(path)
+    return stills.read(path)

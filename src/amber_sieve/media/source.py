@@ -1,0 +1,54 @@
+"""What a person opened: a still, a clip or a numbered sequence, all seen as frames by number."""
+
+from __future__ import annotations
+
+import pathlib
+from dataclasses import dataclass, field
+from fractions import Fraction
+from typing import Any, Protocol
+
+from ..core.frame import Frame
+
+
+@dataclass(frozen=True)
+class About:
+    """What a file says of itself.
+
+    Attributes
+    ----------
+    kind : "still", "clip" or "sequence".
+    size : width, height in pixels, upright.
+    depth : sample type: "uint8", "uint16", "half", "float", or the pixel format of footage.
+    profile : embedded ICC profile, or b"" when there is none.
+    metadata : what is carried over to files written from this one.
+    frames, rate : number of frames and frames a second; 1 and 0 for stills.
+    tags : colour tags and codecs in words, for `info`.
+    """
+
+    path: pathlib.Path
+    kind: str
+    size: tuple[int, int]
+    depth: str
+    profile: bytes = b""
+    metadata: dict[str, Any] = field(default_factory=dict)
+    frames: int = 1
+    rate: Fraction = Fraction(0)
+    tags: dict[str, str] = field(default_factory=dict)
+
+
+class Source(Protocol):
+    """Frames by number."""
+
+    about: About
+
+    def frame(self, number: int) -> Frame:
+        """Frame ``number``, from 0. Raises `Trouble` when it cannot be read."""
+
+    def close(self) -> None:
+        """Let go of the file."""
+
+
+def key_of(path: pathlib.Path, number: int = 0) -> str:
+    """A cache key for one frame of a file, which changes when the file does."""
+    stat = path.stat()
+    return f"{path.absolute()}|{stat.st_mtime_ns}|{stat.st_size}#{number}"

@@ -1,0 +1,86 @@
+"""Undo and redo: a walk along the list of projects."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from .model import Project
+
+#: Projects share what did not change, so a step costs little; this bounds a very long session.
+LONGEST = 2000
+
+
+@dataclass(frozen=True)
+class Step:
+    """A project, and what was done to get there."""
+
+    project: Project
+    what: str
+    group: str = ""
+
+
+class History:
+    """The projects of a session, and where in their list we stand."""
+
+    def __init__(self, project: Project) -> None:
+        self._steps = [Step(project, "Open")]
+        self._at = 0
+        self._saved = 0
+
+    @property
+    def project(self) -> Project:
+        return self._steps[self._at].project
+
+    @property
+    def changed(self) -> bool:
+        """Whether anything differs from what was last saved."""
+        return self._at != self._saved and self._steps[self._at].project != (
+            self._steps[self._saved].project if 0 <= self._saved < len(self._steps) else None
+        )
+
+    @property
+    def undoes(self) -> str | None:
+        """What undo would take back."""
+        return self._steps[self._at].what if self._at else None
+
+    @property
+    def redoes(self) -> str | None:
+        """What redo would do again."""
+        return self._steps[self._at + 1].what if self._at + 1 < len(self._steps) else None
+
+    def push(self, project: Project, what: str, group: str = "") -> None:
+        """Go on to ``project``. Steps in a row with the same ``group`` (one drag) become one step."""
+        if project == self.project:
+            return
+        follows = group and self._steps[self._at].group == group and self._at != self._saved
+        if not follows:
+            self._at += 1
+        if self._saved >= self._at:
+            self._saved = -1
+        del self._steps[self._at :]
+        self._steps.append(Step(project, what, group))
+        if len(self._steps) > LONGEST:
+            del self._steps[0]
+            self._at, self._saved = self._at - 1, self._saved - 1
+
+    def close_group(self) -> None:
+        """End a drag: the next step stands by itself."""
+        step = self._steps[self._at]
+        self._steps[self._at] = Step(step.project, step.what)
+
+    def undo(self) -> bool:
+        """Step back; False when there is nothing to take back."""
+        if self._at == 0:
+            return False
+        self._at -= 1
+        return True
+
+    def redo(self) -> bool:
+        """Step forward; False when there is nothing to do again."""
+        if self._at + 1 >= len(self._steps):
+            return False
+        self._at += 1
+        return True
+
+    def mark_saved(self) -> None:
+        self._saved = self._at

@@ -1,0 +1,47 @@
+"""Remembering stages by their inputs."""
+
+from __future__ import annotations
+
+import threading
+from collections import OrderedDict
+from collections.abc import Callable, Hashable
+from typing import TypeVar
+
+import numpy as np
+
+T = TypeVar("T")
+
+
+def _size_of(value: object) -> int:
+    if isinstance(value, np.ndarray):
+        return value.nbytes
+    if isinstance(value, tuple):
+        return sum(_size_of(part) for part in value)
+    return 64
+
+
+class Cache:
+    """Least recently used values, up to a number of bytes; keys are the inputs of a stage by value."""
+
+    def __init__(self, limit: int) -> None:
+        self.limit = limit
+        self._held: OrderedDict[Hashable, tuple[object, int]] = OrderedDict()
+        self._bytes = 0
+        self._lock = threading.Lock()
+
+    def get(self, key: Hashable, make: Callable[[], T]) -> T:
+        """The value made from these inputs, made now if it is not held. Values must not be written to."""
+        with self._lock:
+            if key in self._held:
+                self._held.move_to_end(key)
+                return self._held[key][0]  # type: ignore[return-value]
+        value = make()
+        size = _size_of(value)
+        with self._lock:
+            if key not in self._held and size <= self.limit:
+                self._held[key] = (value, size)
+                self._bytes += size
+                while self._bytes > self.limit:
+                    _, (_, dropped) = self._held.popitem(last=False)
+                    self._bytes -= dropped
+        return value

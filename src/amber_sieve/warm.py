@@ -1,0 +1,39 @@
+"""Compiles every kernel once, by running each stage on a small picture, so that nobody waits for the compiler."""
+
+from __future__ import annotations
+
+import itertools
+import pathlib
+import tempfile
+
+import numpy as np
+
+from .core.frame import Frame
+from .jobs.sampling import sample_at
+from .jobs.still import rendered_strips
+from .media import stills
+from .media.source import About
+from .project.model import Adjust, Pick, Project, Sieve
+from .render.cache import Cache
+from .render.views import VIEWS, Looking, view
+
+
+def warm() -> None:
+    """Run everything that is compiled."""
+    frame = Frame(np.random.default_rng(0).random((3, 48, 64), dtype=np.float32) * np.float32(1.3))
+    kinds = itertools.cycle(("surface", "colour", "levels", "hue"))
+    samples = tuple(
+        sample_at(frame, x, 20, compare=kind, shape=shape)
+        for x, kind, shape in zip(range(8, 40, 8), kinds, ("linear", "smooth"), strict=False)
+    )
+    sieve = Sieve(pick=Pick(samples=samples), adjust=Adjust(hue=40))
+    project = Project(stack=(sieve,))
+    for name in VIEWS:
+        view(name, frame, project, sieve.id, Looking(), Cache(0))
+    with tempfile.TemporaryDirectory() as folder:
+        about = About(pathlib.Path("warm.png"), "still", (64, 48), "uint8")
+        stills.write(pathlib.Path(folder) / "warm.png", about, lambda: rendered_strips(frame, project))
+
+
+if __name__ == "__main__":
+    warm()

@@ -1,0 +1,117 @@
+"""What tests share: the demo, the truth, the window, the terminal."""
+
+import os
+import pathlib
+import subprocess
+import sys
+import tempfile
+import unittest
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+import numpy as np
+from PIL import Image
+
+from amber_sieve.core.frame import Frame
+from amber_sieve.media.opening import open_source
+
+ROOT = pathlib.Path(__file__).parent.parent
+DEMO = ROOT / "demo"
+
+
+def truth(picture: str, kind: str) -> np.ndarray:
+    """True coverage of an object in a demo picture, 0 to 1."""
+    return np.asarray(Image.open(DEMO / f"{picture}.truth" / f"{kind}.png"), np.float32) / 255
+
+
+def overlap(mask: np.ndarray, true: np.ndarray) -> float:
+    """Soft intersection over union: sum of minima over sum of maxima."""
+    return float(np.minimum(mask, true).sum() / np.maximum(mask, true).sum())
+
+
+_frames: dict[str, Frame] = {}
+
+
+def demo_frame(name: str) -> Frame:
+    """A demo still, read once."""
+    if name not in _frames:
+        _frames[name] = open_source(DEMO / f"{name}.png").frame(0)
+    return _frames[name]
+
+
+def terminal(*words: object) -> subprocess.CompletedProcess:
+    """Run the command line as a person would."""
+    environment = os.environ | {"PYTHONPATH": str(ROOT / "src")}
+    return subprocess.run(
+        [sys.executable, "-m", "amber_sieve.cli", *map(str, words)], capture_output=True, text=True, env=environment, cwd=ROOT
+    )
+
+
+def solid(colour: tuple[float, float, float], height: int = 8, width: int = 8) -> np.ndarray:
+    """Planes of one linear colour."""
+    return np.broadcast_to(np.array(colour, np.float32)[:, None, None], (3, height, width)).copy()
+
+
+class FolderCase(unittest.TestCase):
+    """A test with a folder of its own."""
+
+    def setUp(self) -> None:
+        held = tempfile.TemporaryDirectory()
+        self.addCleanup(held.cleanup)
+        self.folder = pathlib.Path(held.name)
+
+
+class WindowCase(FolderCase):
+    """A test with a real window."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        from amber_sieve.desk.app import application
+        from amber_sieve.desk.session import Session
+        from amber_sieve.desk.window import Window
+
+        self.application = application()
+        self.window = Window(Session())
+        self.session = self.window.session
+        self.troubles: list[str] = []
+        self.session.trouble.connect(self.troubles.append)
+        self.window.show()
+        self.window.activateWindow()
+        self.addCleanup(self._shut)
+
+    def _shut(self) -> None:
+        self.session.history.mark_saved()
+        self.application.removeEventFilter(self.window)
+        self.window.close()
+        self.window.deleteLater()
+        self.application.processEvents()
+
+    def open(self, path: pathlib.Path) -> None:
+        self.session.open(path)
+        self.settle()
+
+    def settle(self) -> None:
+        from amber_sieve.desk.waiting import settle
+
+        settle(self.session)
+
+    def click(self, x: float, y: float, held=None, pane: int = 0) -> None:
+        """Click a picture point in a pane, as a person would."""
+        from PyQt6.QtCore import QPointF, Qt
+        from PyQt6.QtTest import QTest
+
+        at = self.window.canvas.viewport.to_pane(QPointF(x + 0.5, y + 0.5)).toPoint()
+        QTest.mouseClick(self.window.canvas.panes[pane], Qt.MouseButton.LeftButton, held or Qt.KeyboardModifier.NoModifier, at)
+        self.settle()
+
+    def drag(self, widget, by: int) -> None:
+        """Drag a number sideways by so many pixels."""
+        from PyQt6.QtCore import QPoint, Qt
+        from PyQt6.QtTest import QTest
+
+        start = QPoint(widget.width() // 2, widget.height() // 2)
+        QTest.mousePress(widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
+        for step in range(1, 6):
+            QTest.mouseMove(widget, start + QPoint(by * step // 5, 0))
+            self.application.processEvents()
+        QTest.mouseRelease(widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start + QPoint(by, 0))
+        self.settle()
