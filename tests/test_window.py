@@ -23,7 +23,7 @@ class WholeWayTest(WindowCase):
         self.assertLess(abs(sample.x - POT[0]) + abs(sample.y - POT[1]), 5)  # one screen pixel is several of the picture
         before = self.session.last.coverage
         pick, adjust = self.window.pick, self.window.adjust
-        self.drag(pick.tolerance, -30)
+        self.drag(pick.tolerance, -6)
         self.assertLess(self.session.sieve.pick.samples[0].tolerance, sample.tolerance)
         self.assertLess(self.session.last.coverage, before)
         self.window.pages.setCurrentWidget(adjust)
@@ -66,6 +66,7 @@ class WholeWayTest(WindowCase):
         self.open(DEMO / "yard.png")
         view, pane = self.window.canvas.viewport, self.window.canvas.panes[0]
         at = QPointF(300, 150)
+        pane.setFocus()
         held = view.to_picture(at)
         for _ in range(40):
             wheel = QWheelEvent(

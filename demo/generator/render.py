@@ -6,7 +6,6 @@ python demo/generator/render.py yard|close|madder|clip --out FOLDER [--samples N
 from __future__ import annotations
 
 import argparse
-import os
 import pathlib
 import time as clock
 
@@ -14,7 +13,7 @@ import drjit as dr
 import mitsuba as mi
 import numpy as np
 
-mi.set_variant("llvm_ad_rgb" if os.environ.get("YARD_VARIANT", "llvm") == "llvm" else os.environ["YARD_VARIANT"])
+mi.set_variant("llvm_ad_rgb")
 import scene as yard  # noqa: E402  (needs the variant set)
 
 CLIP_SIZE, CLIP_RATE, CLIP_FRAMES = (960, 540), 24, 80

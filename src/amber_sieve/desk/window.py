@@ -78,6 +78,7 @@ class Window(QMainWindow):
         session.job_changed.connect(self._job_changed)
         session.project_changed.connect(self._retitle)
         session.source_changed.connect(self._retitle)
+        session.source_changed.connect(self.canvas.panes[0].setFocus)
         application = QApplication.instance()
         assert application is not None
         application.installEventFilter(self)

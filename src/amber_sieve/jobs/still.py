@@ -53,7 +53,15 @@ def export_still(
     stills.depth_for(path.suffix, depth or "uint8")
     frame = source.frame(number)
     about = source.about if source.about.kind != "clip" else stills_about(source)
-    stills.write(path, about, lambda: rendered_strips(frame, project, progress), frame.alpha, depth, project.gamut)
+    stills.write(
+        path,
+        about,
+        lambda: rendered_strips(frame, project, progress),
+        frame.alpha,
+        depth,
+        project.gamut,
+        original=frame if about is source.about else None,
+    )
 
 
 def stills_about(source: Source) -> About:

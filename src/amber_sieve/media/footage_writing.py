@@ -128,6 +128,10 @@ class ClipWriter:
         else:
             frame.pts = number - self._first
         frame.time_base = self._base
+        # The encoder believes the first frame's tags over its own context.
+        context = self._video.codec_context
+        frame.colorspace, frame.color_range = self.matrix, self.range
+        frame.color_primaries, frame.color_trc = context.color_primaries, context.color_trc
         self._out.mux(self._video.encode(frame))
 
     def close(self) -> None:

@@ -120,6 +120,26 @@ def _to_planes(pixels: np.ndarray, profile: bytes, linear: bool) -> np.ndarray:
     return planes
 
 
+def _samples_of(path: pathlib.Path) -> tuple[np.ndarray, Any, str]:
+    """The stored samples (H, W, C), upright; the file's own description; the sample type."""
+    hints = oiio.ImageSpec()
+    hints.attribute("oiio:UnassociatedAlpha", 1)
+    opened = oiio.ImageInput.open(str(path), hints) if path.is_file() and path.stat().st_size else None
+    if opened is None:
+        oiio.geterror()
+        raise _problem(path)
+    spec = opened.spec()
+    stored = str(spec.format)
+    kind = stored if stored in ("uint8", "uint16", "half") else "uint16" if "int" in stored else "float"
+    pixels = opened.read_image(0, 0, 0, spec.nchannels, kind if kind.startswith("uint") else "float")
+    complaint = opened.geterror()
+    opened.close()
+    if pixels is None or complaint:
+        raise Trouble(f"{path} is cut short or damaged: restore it from where it came from.")
+    upright = _upright(pixels.reshape(spec.height, spec.width, spec.nchannels), spec.get_int_attribute("Orientation", 1))
+    return upright, spec, kind
+
+
 def read(path: pathlib.Path) -> Still:
     """Read a picture, upright, as linear light.
 
@@ -131,22 +151,7 @@ def read(path: pathlib.Path) -> Still:
     Trouble: missing, empty, damaged, cut short, or not a picture.
     """
     path = pathlib.Path(path)
-    hints = oiio.ImageSpec()
-    hints.attribute("oiio:UnassociatedAlpha", 1)
-    opened = oiio.ImageInput.open(str(path), hints) if path.is_file() and path.stat().st_size else None
-    if opened is None:
-        oiio.geterror()
-        raise _problem(path)
-    spec = opened.spec()
-    kind = {"uint8": "uint8", "uint16": "uint16", "half": "half"}.get(str(spec.format), "float")
-    if str(spec.format) in ("uint10", "uint12", "uint", "uint32", "int16", "int8"):
-        kind = "uint16"
-    pixels = opened.read_image(0, 0, 0, spec.nchannels, kind if kind.startswith("uint") else "float")
-    complaint = opened.geterror()
-    opened.close()
-    if pixels is None or complaint:
-        raise Trouble(f"{path} is cut short or damaged: restore it from where it came from.")
-    pixels = _upright(pixels.reshape(spec.height, spec.width, spec.nchannels), spec.get_int_attribute("Orientation", 1))
+    pixels, spec, kind = _samples_of(path)
     alpha_at = spec.alpha_channel if spec.alpha_channel >= 0 else (3 if spec.nchannels == 4 else 1 if spec.nchannels == 2 else -1)
     profile = spec.getattribute("ICCProfile")
     profile = bytes(np.asarray(profile, np.uint8)) if profile is not None else b""
@@ -193,6 +198,7 @@ def write(
     depth: str = "",
     gamut: str = "lower chroma",
     quality: int = 95,
+    original: Frame | None = None,
 ) -> None:
     """Write a picture in the profile, with the metadata, of the one it was made from.
 
@@ -204,6 +210,8 @@ def write(
     depth : sample type; by default the one of ``about``, as far as the ending allows.
     gamut : "lower chroma" or "clip"; only for integer types.
     quality : of JPEG, 1 to 100.
+    original : what was read from ``about.path``, if that is where the strips come from: where nothing has changed, the
+        stored samples are written again, since going through a wide profile and back can cost the last bit.
 
     Raises
     ------
@@ -216,14 +224,20 @@ def write(
     channels = 4 if alpha is not None and path.suffix.lower() not in (".jpg", ".jpeg") else 3
     pixels = np.empty((height, width, channels), {"uint8": np.uint8, "uint16": np.uint16, "half": np.float16, "float": np.float32}[kind])
     profile = about.profile if integer else b""
+    stored = None
+    if original is not None and integer and kind == about.depth and not colours.is_srgb(profile):
+        stored = _samples_of(about.path)[0]
     for top, planes in strips():
-        target = pixels[top : top + planes.shape[1], :, :3]
+        rows = slice(top, top + planes.shape[1])
+        target = pixels[rows, :, :3]
         if integer:
             codes = colours.to_codes(planes, profile)
             codes = colours.fitted(codes, planes, profile) if gamut == "lower chroma" else np.clip(codes, 0, 1, out=codes)
             codes *= np.iinfo(kind).max
             np.rint(codes, out=codes)
             target[...] = codes
+            if stored is not None and original is not None:
+                np.copyto(target, stored[rows, :, :3], where=(planes == original.planes[:, rows]).all(axis=0)[..., None])
         else:
             target[...] = np.moveaxis(planes, 0, -1)
     if channels == 4 and alpha is not None:

@@ -53,7 +53,9 @@ def _encode(linear: np.ndarray, out: np.ndarray) -> None:
 
 #: Entries of the display table; it is indexed by the square root of light, in which sRGB is nearly straight.
 STEPS = 4096
-_LEVELS = (encode((np.arange(STEPS + 2, dtype=np.float64) / STEPS) ** 2) * 255).astype(np.float32)
+_LIGHT = (np.arange(STEPS + 2, dtype=np.float64) / STEPS) ** 2
+# In numpy: calling a kernel here would load the compiler whenever the program starts.
+_LEVELS = (255 * np.where(_LIGHT <= 0.0031308, 12.92 * _LIGHT, 1.055 * _LIGHT ** (1 / 2.4) - 0.055)).astype(np.float32)
 
 
 @kernel

@@ -1,0 +1,83 @@
+"""The kernels, and the same work written with OpenCV and with scikit-image.
+
+.venv/bin/python bench/kernels.py
+"""
+
+import warnings
+
+import cv2
+import numpy as np
+from common import Ruler
+from skimage import color
+
+from amber_sieve.core.adjust.recolour import recolour
+from amber_sieve.core.colour.measures import hue_saturation_luminance
+from amber_sieve.core.colour.oklab import to_oklab
+from amber_sieve.core.pick.samples import Probe, membership
+
+warnings.simplefilter("ignore")
+
+
+def ours(ruler: Ruler) -> None:
+    planes, lab = ruler.planes, np.empty_like(ruler.planes)
+    mask = np.empty(planes.shape[1:], np.float32)
+    colours = np.random.default_rng(2).random((8, 3))
+    probes = [Probe(tuple(c), keep=k % 4 != 3) for k, c in enumerate(colours)]
+    ruler.tell("measure (Oklab)", lambda: to_oklab(planes, lab), 2.5)
+    ruler.tell("hue, saturation, luminance from it", lambda: hue_saturation_luminance(planes, lab, ruler.spare))
+    ruler.tell("eight samples by surface", lambda: membership(lab, probes, out=mask), 3.5)
+    ruler.tell("recolour", lambda: recolour(planes, mask, 40, 20, -10, ruler.spare), 3.5)
+
+    def all_of_it() -> None:
+        to_oklab(planes, lab)
+        membership(lab, probes, out=mask)
+        recolour(planes, mask, 40, 20, -10, ruler.spare)
+
+    ruler.tell("all of it", all_of_it, 9)
+
+
+def with_opencv(ruler: Ruler) -> None:
+    """CIE Lab, eight distances, hue turned in HLS, mixed: the usual recipe on interleaved pixels."""
+    pixels = np.ascontiguousarray(np.moveaxis(ruler.planes, 0, -1))
+    colours = np.random.default_rng(2).random((8, 3)) * [100, 60, 60]
+
+    def work() -> None:
+        lab = cv2.cvtColor(pixels, cv2.COLOR_RGB2Lab)
+        mask = np.zeros(lab.shape[:2], np.float32)
+        for colour in colours:
+            distance = cv2.magnitude(lab[..., 1] - colour[1], lab[..., 2] - colour[2])
+            mask = np.maximum(mask, np.clip(1 - (distance - 6) / 2, 0, 1))
+        hls = cv2.cvtColor(pixels, cv2.COLOR_RGB2HLS)
+        hls[..., 0] = (hls[..., 0] + 40) % 360
+        turned = cv2.cvtColor(hls, cv2.COLOR_HLS2RGB)
+        pixels + mask[..., None] * (turned - pixels)
+
+    ruler.tell("all of it, written with OpenCV", work)
+
+
+def with_skimage(ruler: Ruler) -> None:
+    """The same with scikit-image."""
+    pixels = np.ascontiguousarray(np.moveaxis(ruler.planes, 0, -1))
+    colours = np.random.default_rng(2).random((8, 3)) * [100, 60, 60]
+
+    def work() -> None:
+        lab = color.rgb2lab(pixels)
+        mask = np.zeros(lab.shape[:2], np.float32)
+        for colour in colours:
+            distance = color.deltaE_cie76(lab, colour)
+            mask = np.maximum(mask, np.clip(1 - (distance - 6) / 2, 0, 1))
+        hsv = color.rgb2hsv(pixels)
+        hsv[..., 0] = (hsv[..., 0] + 40 / 360) % 1
+        turned = color.hsv2rgb(hsv)
+        pixels + mask[..., None] * (turned - pixels)
+
+    ruler.runs = 1
+    ruler.tell("all of it, written with scikit-image", work)
+
+
+if __name__ == "__main__":
+    for size in ((1920, 1080), (6000, 4000)):
+        ruler = Ruler(*size)
+        ours(ruler)
+        with_opencv(ruler)
+        with_skimage(ruler)
