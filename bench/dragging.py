@@ -1,4 +1,4 @@
-"""From the event to the painted mask, while the tolerance is dragged in the real window at 1280 x 800.
+"""From the event to the painted mask, while a handle is dragged in the real window at 1280 x 800.
 
 .venv/bin/python bench/dragging.py
 """
@@ -9,9 +9,10 @@ import statistics
 import time
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-import common  # noqa: F401  (finds the sources)
+from common import Ruler
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication, QWidget
 
 from amber_sieve.desk.app import application
 from amber_sieve.desk.session import Session
@@ -19,6 +20,29 @@ from amber_sieve.desk.waiting import settle
 from amber_sieve.desk.window import Window
 
 DEMO = pathlib.Path(__file__).parent.parent / "demo"
+
+
+def timed(window: Window, widget: QWidget, start: QPointF, step: QPointF, events: int = 60) -> list[float]:
+    """Seconds from each mouse event to the painted mask."""
+    session, pane = window.session, window.canvas.panes[1]
+    painted: list[float] = []
+    watch = pane.painted.connect(lambda: painted.append(time.perf_counter()))
+    QTest.mousePress(widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start.toPoint())
+    times = []
+    for number in range(1, events):
+        before = session.project
+        started = time.perf_counter()
+        QTest.mouseMove(widget, (start + step * number).toPoint())
+        QApplication.processEvents()
+        if session.project == before:
+            continue
+        while session.last is None or session.last.project != session.project or not painted or painted[-1] < started:
+            QApplication.processEvents()
+        times.append(painted[-1] - started)
+    QTest.mouseRelease(widget, Qt.MouseButton.LeftButton)
+    pane.painted.disconnect(watch)
+    settle(session)
+    return times
 
 
 def main() -> None:
@@ -31,32 +55,33 @@ def main() -> None:
     settle(session)
     window.canvas.viewport.zoom_to(window.canvas.viewport.zoom * 2.6)  # the picture fills both panes
     settle(session)
-    number, pane = window.pick.tolerance, window.canvas.panes[1]
-    painted: list[float] = []
-    pane.painted.connect(lambda: painted.append(time.perf_counter()))
-    y = number.height() / 2
-    QTest.mousePress(number, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, QPointF(120, y).toPoint())
-    times = []
-    for step in range(60):
-        want = QPointF(90 + step, y).toPoint()
-        before = session.project
-        started = time.perf_counter()
-        QTest.mouseMove(number, want)
-        running.processEvents()
-        if session.project == before:
-            continue
-        while session.last is None or session.last.project != session.project or not painted or painted[-1] < started:
-            running.processEvents()
-        seen = session.last
-        while painted[-1] < started or pane._result is not seen:
-            running.processEvents()
-        times.append(painted[-1] - started)
-    QTest.mouseRelease(number, Qt.MouseButton.LeftButton)
-    shown = session.last.mask.shape if session.last else (0, 0)
-    print(
-        f"dragging tolerance over a twin view at 1280 x 800 ({shown[1]} x {shown[0]} rendered): median {statistics.median(times) * 1e3:.1f} ms, worst {max(times) * 1e3:.1f} ms, {len(times)} events"
-    )
-    window.session.close()
+    assert session.last is not None
+    rows, columns = session.last.mask.shape
+    copy = Ruler(columns, rows).copy
+    print(f"twin view at 1280 x 800, {columns} x {rows} pixels rendered for mask and result; from the event to the painted mask:")
+
+    def tell(name: str, times: list[float]) -> None:
+        middle = statistics.median(times)
+        print(
+            f"  {name:26}median {middle * 1e3:5.1f} ms = {middle / copy:4.1f} copies of its planes, worst {max(times) * 1e3:5.1f} ms, {len(times)} events"
+        )
+
+    number = window.pick.tolerance
+    tell("tolerance", timed(window, number, QPointF(90, number.height() / 2), QPointF(1, 0)))
+    session.set_bands_from_samples()
+    window.pages.setCurrentWidget(window.bands)
+    settle(session)
+    for measure in ("hue", "saturation", "luminance"):
+        editor = window.bands.editors[measure]
+        corner = getattr(session.sieve.bands, measure).corners[2]
+        tell(f"{measure} band", timed(window, editor, QPointF(editor.x_of(corner), editor.height() / 2), QPointF(0.4, 0)))
+    field = window.field
+    hue, saturation = session.sieve.bands.hue.corners, session.sieve.bands.saturation.corners
+    start = field.at((hue[1] + hue[2]) / 2, (saturation[1] + saturation[2]) / 2)
+    tell("region on the colour field", timed(window, field, start, QPointF(0.5, -0.3)))
+    session.history.mark_saved()
+    window.close()
+    running.processEvents()
 
 
 if __name__ == "__main__":

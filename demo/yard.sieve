@@ -3,13 +3,13 @@
  "source": "yard.png",
  "stack": [
   {
-   "id": "ceeccf8a435a",
+   "id": "31e85cf971fa",
    "name": "Sieve 1",
    "on": true,
    "pick": {
     "samples": [
      {
-      "id": "855fece2f1bd",
+      "id": "b95e06536d0d",
       "name": "",
       "role": "keep",
       "on": true,
@@ -17,20 +17,108 @@
       "y": 330.0,
       "frame": 0,
       "size": 5,
+      "place": "patch",
+      "points": [],
       "colour": [
        0.014765976704657078,
        0.027649370953440666,
        0.13419357657432557
       ],
+      "tones": [],
       "compare": "surface",
-      "tolerance": 6.0,
+      "tolerance": 9.5,
       "falloff": 1.0,
       "shape": "linear",
       "bend": 0.0
      }
     ],
     "shading": 85.0,
-    "gloss": 0.0
+    "gloss": 0.0,
+    "connected": false,
+    "bridge": 0.0,
+    "transparent": true,
+    "measure": "original",
+    "layer": ""
+   },
+   "bands": {
+    "hue": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      360.0,
+      360.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "saturation": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      125.0,
+      125.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "luminance": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      100.0,
+      100.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "red": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      255.0,
+      255.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "green": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      255.0,
+      255.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "blue": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      255.0,
+      255.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "ramp": {
+     "on": false,
+     "inverse": false,
+     "black": 0.0,
+     "white": 100.0
+    }
    },
    "invert": false,
    "strength": 100.0,

@@ -21,11 +21,11 @@ class WholeWayTest(WindowCase):
         self.click(*POT)
         sample = self.session.sieve.pick.samples[0]
         self.assertLess(abs(sample.x - POT[0]) + abs(sample.y - POT[1]), 5)  # one screen pixel is several of the picture
-        before = self.session.last.coverage
+        before = self.session.last.coverage.whole
         pick, adjust = self.window.pick, self.window.adjust
         self.drag(pick.tolerance, -6)
         self.assertLess(self.session.sieve.pick.samples[0].tolerance, sample.tolerance)
-        self.assertLess(self.session.last.coverage, before)
+        self.assertLess(self.session.last.coverage.whole, before)
         self.window.pages.setCurrentWidget(adjust)
         self.drag(adjust.hue, 40)
         turned = self.session.sieve.adjust.hue
@@ -59,7 +59,8 @@ class WholeWayTest(WindowCase):
         self.window.pick.remove.click()
         self.settle()
         self.assertEqual(len(self.session.sieve.pick.samples), 1)
-        self.window.pick.by["colour"].click()
+        self.window.pick.compare.setCurrentIndex(1)
+        self.window.pick.compare.activated.emit(1)
         self.assertEqual(self.session.sieve.pick.samples[0].compare, "colour")
 
     def test_panes_zoom_and_pan_together(self):

@@ -121,7 +121,7 @@ def _pick(arguments: argparse.Namespace) -> None:
     source = open_source(arguments.picture)
     project = _project_from(arguments, source)
     if arguments.command == "mask":
-        mean = export_mask(source, project.stack[0], arguments.out, arguments.frame)
+        mean = export_mask(source, project, project.stack[0].id, arguments.out, arguments.frame)
         print(f"{arguments.out}: mask covers {100 * mean:.2f} % of {arguments.picture.name}")
     else:
         export_still(source, project, arguments.out, arguments.frame)

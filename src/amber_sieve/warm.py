@@ -10,10 +10,10 @@ import numpy as np
 
 from .core.frame import Frame
 from .jobs.sampling import sample_at
-from .jobs.still import rendered_strips
+from .jobs.still import finished, strips_of
 from .media import stills
 from .media.source import About
-from .project.model import Adjust, Pick, Project, Sieve
+from .project.model import Adjust, Band, Bands, Pick, Project, Sieve
 from .render.cache import Cache
 from .render.views import VIEWS, Looking, view
 
@@ -26,13 +26,14 @@ def warm() -> None:
         sample_at(frame, x, 20, compare=kind, shape=shape)
         for x, kind, shape in zip(range(8, 40, 8), kinds, ("linear", "smooth"), strict=False)
     )
-    sieve = Sieve(pick=Pick(samples=samples), adjust=Adjust(hue=40))
+    bands = Bands(hue=Band(on=True, corners=(10, 20, 200, 210)), luminance=Band(on=True, corners=(5, 10, 90, 95), shape="steep"))
+    sieve = Sieve(pick=Pick(samples=samples, connected=True, bridge=1), bands=bands, adjust=Adjust(hue=40))
     project = Project(stack=(sieve,))
     for name in VIEWS:
         view(name, frame, project, sieve.id, Looking(), Cache(0))
     with tempfile.TemporaryDirectory() as folder:
         about = About(pathlib.Path("warm.png"), "still", (64, 48), "uint8")
-        stills.write(pathlib.Path(folder) / "warm.png", about, lambda: rendered_strips(frame, project))
+        stills.write(pathlib.Path(folder) / "warm.png", about, lambda: strips_of(finished(frame, project)))
 
 
 if __name__ == "__main__":

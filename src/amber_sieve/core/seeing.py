@@ -111,3 +111,27 @@ def cut_out(planes: np.ndarray, mask: np.ndarray) -> np.ndarray:
     out = np.empty_like(planes)
     _cut_out(planes, mask, out)
     return out
+
+
+@kernel
+def _weak(mask: np.ndarray, out: np.ndarray) -> None:
+    low_from, low_to, high_from, high_to = np.float32(0.01), np.float32(0.10), np.float32(0.90), np.float32(0.99)
+    for y in prange(mask.shape[0]):
+        source, row = mask[y], out[y]
+        for x in range(mask.shape[1]):
+            value = source[x]
+            level = np.uint32(np.int32(min(max(value, np.float32(0)), np.float32(1)) * np.float32(150) + np.float32(40)))
+            grey = np.uint32(0xFF000000) | (level << np.uint32(16)) | (level << np.uint32(8)) | level
+            leak, hole = (value >= low_from) & (value <= low_to), (value >= high_from) & (value <= high_to)
+            row[x] = LEAK if leak else (HOLE if hole else grey)
+
+
+#: Colours of nearly nothing (1 to 10 %: a leak) and of nearly everything (90 to 99 %: a hole).
+LEAK, HOLE = np.uint32(0xFFFF5A1E), np.uint32(0xFF2FA8FF)
+
+
+def weak_spots(mask: np.ndarray) -> np.ndarray:
+    """A mask as grey words (H, W) uint32 with leaks (1 to 10 %) and holes (90 to 99 %) marked, where they hide in plain grey."""
+    out = np.empty(mask.shape, np.uint32)
+    _weak(mask, out)
+    return out

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 
 import numpy as np
 from PyQt6.QtCore import QPointF, Qt
@@ -11,6 +12,7 @@ from PyQt6.QtWidgets import QBoxLayout, QComboBox, QHBoxLayout, QLabel, QSizePol
 
 from ..core.colour.measures import one_hue_saturation_luminance
 from ..core.colour.transfer import encode
+from ..render.inspect import deciding_sample
 from ..render.views import VIEWS
 from .pane import Pane
 from .session import Rendered, Session, Shown
@@ -22,6 +24,22 @@ WHOLE = 2_200_000
 GRAIN = 256
 
 
+#: Screen pixels before a press becomes a drag, and tolerance for each pixel after that.
+DRAG_FROM, PER_PIXEL = 6.0, 0.12
+
+
+@dataclass
+class _Gesture:
+    """What the pressed button is doing."""
+
+    kind: str
+    start: QPointF
+    role: str = "keep"
+    fresh: bool = False
+    sample: str = ""
+    moved: bool = False
+
+
 class Canvas(QWidget):
     """The middle of the window."""
 
@@ -31,7 +49,7 @@ class Canvas(QWidget):
         self.viewport = Viewport()
         self.panes = [Pane(session, self.viewport, "Result"), Pane(session, self.viewport, "Mask")]
         self.active = 0
-        self.before = False
+        self._gesture: _Gesture | None = None
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
@@ -41,6 +59,8 @@ class Canvas(QWidget):
         for number, pane in enumerate(self.panes):
             self.pair.addWidget(pane)
             pane.pressed.connect(lambda at, held, number=number: self._press(number, at, held))
+            pane.dragged.connect(lambda at, held, number=number: self._drag(number, at, held))
+            pane.released.connect(lambda at, held, number=number: self._release(number, at, held))
             pane.hovered.connect(self._hover)
         column.addLayout(self.pair, 1)
         self.readout = QLabel(" ")
@@ -64,7 +84,7 @@ class Canvas(QWidget):
             choice.addItems(VIEWS)
             choice.setCurrentText(pane.view)
             choice.setAccessibleName("Left view" if number == 0 else "Right view")
-            choice.setToolTip("What this pane shows (keys 1 to 6 for the pane under the pointer)")
+            choice.setToolTip("What this pane shows (keys 1 to 7 for the pane under the pointer)")
             choice.currentTextChanged.connect(lambda text, number=number: self.set_view(number, text))
             self.choices.append(choice)
         self.twin = QToolButton()
@@ -78,6 +98,16 @@ class Canvas(QWidget):
         self.compare.setToolTip("Hold to see the picture as it was (hold O)")
         self.compare.pressed.connect(lambda: self.show_before(True))
         self.compare.released.connect(lambda: self.show_before(False))
+        self.wipe = QToolButton()
+        self.wipe.setText("Wipe")
+        self.wipe.setCheckable(True)
+        self.wipe.setToolTip("Before and after on either side of a line that can be dragged (W)")
+        self.wipe.toggled.connect(self.set_wipe)
+        self.loupe = QToolButton()
+        self.loupe.setText("Loupe")
+        self.loupe.setCheckable(True)
+        self.loupe.setToolTip("The pixels at the pointer, and the mean that would be taken (L)")
+        self.loupe.toggled.connect(self.set_loupe)
         self.zoom_label = QLabel("100 %")
         self.zoom_label.setMinimumWidth(52)
         self.zoom_label.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
@@ -90,7 +120,9 @@ class Canvas(QWidget):
         full.clicked.connect(lambda: self.viewport.zoom_to(1.0 / self.devicePixelRatioF()))
         row.addWidget(self.choices[0])
         row.addWidget(self.compare)
+        row.addWidget(self.wipe)
         row.addStretch(1)
+        row.addWidget(self.loupe)
         row.addWidget(self.twin)
         row.addWidget(fit)
         row.addWidget(full)
@@ -130,7 +162,6 @@ class Canvas(QWidget):
 
     def show_before(self, on: bool) -> None:
         """Hold the original over the left pane."""
-        self.before = on
         self.panes[0].override = "Original" if on else None
         self._ask()
 
@@ -155,6 +186,8 @@ class Canvas(QWidget):
         if not width:
             return
         names = [pane.showing for pane in self.panes if pane is self.panes[0] or self.twin.isChecked()]
+        if self.panes[0].wipe is not None:
+            names.append("Original")
         factor = self.viewport.reduction(self.devicePixelRatioF())
         box = (0, 0, 0, 0)
         if width * height / factor**2 > WHOLE:
@@ -174,16 +207,75 @@ class Canvas(QWidget):
         for pane in self.panes:
             pane.take(result)
 
-    def _press(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
-        """A plain click starts over, Shift adds a keep sample, Ctrl a drop sample."""
+    # Gestures on the picture
+
+    def set_wipe(self, on: bool) -> None:
+        """Before on the left of a line in the left pane, after on its right."""
+        self.panes[0].wipe = 0.5 if on else None
+        self._ask()
+        self.panes[0].update()
+
+    def set_loupe(self, on: bool) -> None:
+        """Show the pixels at the pointer enlarged."""
+        for pane in self.panes:
+            pane.loupe = on
+            pane.update()
+
+    def _role(self, held: Qt.KeyboardModifier) -> tuple[str, bool]:
+        """What a gesture does: its role, and whether it starts over. Plain starts over, Shift keeps too, Ctrl drops."""
         role = "drop" if held & Qt.KeyboardModifier.ControlModifier else "keep"
         adding = bool(held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier))
-        chosen = self.session.property("click") or ""
-        if chosen and not adding:
-            role, adding = chosen, True
-        self.session.sample(at.x(), at.y(), role, fresh=not adding)
+        if self.session.click_role and not adding:
+            return self.session.click_role, False
+        return role, not adding
 
-    def keys(self) -> dict[int, Callable[[], None]]:
+    def _press(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+        pane = self.panes[number]
+        if pane.wipe is not None and abs(self.viewport.to_pane(at).x() - pane.wipe_x()) < 6:
+            self._gesture = _Gesture("wipe", at)
+            return
+        role, fresh = self._role(held)
+        if self.session.place == "patch":
+            taken = self.session.sample(at.x(), at.y(), role, fresh)
+            self._gesture = _Gesture("tolerance", at, sample=taken) if taken else None
+        else:
+            self._gesture = _Gesture("place", at, role, fresh)
+            pane.drawn = [at]
+
+    def _drag(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+        gesture, pane = self._gesture, self.panes[number]
+        if gesture is None:
+            return
+        if gesture.kind == "wipe":
+            pane.wipe = min(max(self.viewport.to_pane(at).x() / max(pane.width(), 1), 0.02), 0.98)
+            pane.update()
+        elif gesture.kind == "place":
+            pane.drawn = [pane.drawn[0], at] if self.session.place == "box" else [*pane.drawn, at]
+            pane.update()
+        else:
+            away = (at - gesture.start) * self.viewport.zoom
+            distance = float(np.hypot(away.x(), away.y()))
+            if distance > DRAG_FROM or gesture.moved:
+                # Pressing on the colour and pulling outwards widens the tolerance with the distance.
+                gesture.moved = True
+                self.session.edit_samples(
+                    {"tolerance": min(distance * PER_PIXEL, 255.0)}, "Tolerance", "Drag tolerance", ids=(gesture.sample,)
+                )
+
+    def _release(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+        gesture, pane = self._gesture, self.panes[number]
+        self._gesture = None
+        if gesture is None:
+            return
+        if gesture.kind == "place":
+            points = [(point.x(), point.y()) for point in (pane.drawn if len(pane.drawn) > 1 else [gesture.start, gesture.start])]
+            pane.drawn = []
+            self.session.sample_place(self.session.place, points, gesture.role, gesture.fresh)
+            pane.update()
+        elif gesture.moved:
+            self.session.end_drag()
+
+    def keys(self) -> dict[int, Callable[[], object]]:
         """What keys do while a pane has the focus: pan, zoom, and click in the middle of it."""
 
         def pan(x: float, y: float) -> Callable[[], None]:
@@ -193,7 +285,7 @@ class Canvas(QWidget):
             return lambda: self.viewport.zoom_to(self.viewport.zoom * by)
 
         key = Qt.Key
-        click = lambda: self._press(0, self.viewport.centre, Qt.KeyboardModifier.NoModifier)  # noqa: E731
+        click = lambda: self.session.sample(self.viewport.centre.x(), self.viewport.centre.y(), *self._role(Qt.KeyboardModifier.NoModifier))  # noqa: E731
         return {
             key.Key_Left: pan(40, 0), key.Key_Right: pan(-40, 0), key.Key_Up: pan(0, 40), key.Key_Down: pan(0, -40),
             key.Key_Plus: zoom(2), key.Key_Minus: zoom(0.5), key.Key_Return: click, key.Key_Enter: click,
@@ -202,17 +294,27 @@ class Canvas(QWidget):
     def _hover(self, at: QPointF | None) -> None:
         self.readout.setText(self._describe(at) if at is not None else " ")
 
-    def _describe(self, at: QPointF) -> str:
-        """Position, levels, hue, saturation, luminance and mask under the pointer."""
-        opened, last = self.session.opened, self.session.last
+    def _light_at(self, at: QPointF) -> np.ndarray | None:
+        """Linear light of the picture pixel under a point, or None outside it."""
+        opened = self.session.opened
         width, height = self.session.size
         x, y = int(np.floor(at.x())), int(np.floor(at.y()))
-        if opened is None or last is None or not (0 <= x < width and 0 <= y < height) or self.session.number not in opened.frames:
+        if opened is None or not (0 <= x < width and 0 <= y < height) or self.session.number not in opened.frames:
+            return None
+        return opened.frame(self.session.number).planes[:, y, x]
+
+    def _describe(self, at: QPointF) -> str:
+        """Position, levels, hue, saturation, luminance, mask, and the sample that decided, under the pointer."""
+        light, last = self._light_at(at), self.session.last
+        if light is None or last is None:
+            self.session.pointed.emit(None)
             return " "
-        light = opened.frame(self.session.number).planes[:, y, x]
-        levels = [round(float(v)) for v in encode(light) * 255]
+        red, green, blue = (float(v) for v in encode(light) * 255)
         hue, saturation, luminance = one_hue_saturation_luminance(light.astype(float))
+        self.session.pointed.emit({"hue": hue, "saturation": saturation, "luminance": luminance, "red": red, "green": green, "blue": blue})
         column, row = int((at.x() - last.origin[0]) * last.scale), int((at.y() - last.origin[1]) * last.scale)
         inside = 0 <= row < last.mask.shape[0] and 0 <= column < last.mask.shape[1]
         mask = f"{100 * last.mask[row, column]:.0f} %" if inside else "-"
-        return f"{x}, {y}     levels {levels[0]} {levels[1]} {levels[2]}     H {hue:.0f}°  S {saturation:.0f} %  L {luminance:.0f}     mask {mask}"
+        decided = deciding_sample(light, self.session.sieve)
+        words = f"{int(at.x())}, {int(at.y())}     levels {red:.0f} {green:.0f} {blue:.0f}     H {hue:.0f}°  S {saturation:.0f} %  L {luminance:.0f}     mask {mask}"
+        return words + (f"     by {decided}" if decided else "")

@@ -7,7 +7,9 @@ from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QEnterEvent, QImage, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent, QWheelEvent
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from ..core.colour.transfer import to_screen
 from ..project.model import Sample
+from .pages.swatch import screen_colour
 from .session import Rendered, Session
 from .style import AMBER, DIM, SURROUNDS
 from .viewport import GRID_FROM, Viewport
@@ -26,6 +28,12 @@ class Pane(QWidget):
         super().__init__()
         self.session, self.viewport, self.view = session, viewport, view
         self.override: str | None = None
+        self.wipe: float | None = None
+        self.loupe = False
+        self.drawn: list[QPointF] = []
+        self._other: QImage | None = None
+        self._other_words: np.ndarray | None = None
+        self._at: QPointF | None = None
         self.surround = "dark"
         self.marks = True
         self._result: Rendered | None = None
@@ -54,8 +62,9 @@ class Pane(QWidget):
                 self._image = None
             self.update()
             return
-        self._words = words  # the image below shares this memory
-        self._image = QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
+        self._words, self._image = words, _image_of(words)  # the image shares the memory of the words
+        other = result.pictures.get("Original") if result and self.wipe is not None else None
+        self._other_words, self._other = other, None if other is None else _image_of(other)
         self.update()
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
@@ -73,12 +82,78 @@ class Pane(QWidget):
         size = QPointF(self._image.width(), self._image.height()) / result.scale * zoom
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, zoom / result.scale < 2)
         painter.drawImage(QRectF(corner, corner + size), self._image)
+        if self.wipe is not None and self._other is not None:
+            self._draw_wipe(painter, QRectF(corner, corner + size))
         if zoom >= GRID_FROM and result.scale == 1:
             self._draw_grid(painter)
         if self.marks and (self._inside or not self.window() or not self.window().isActiveWindow()):  # type: ignore[union-attr]
             for sample in self.session.sieve.pick.samples:
                 self._draw_sample(painter, sample)
+        if self.drawn:
+            self._draw_gesture(painter)
+        if self.loupe and self._inside and self._at is not None:
+            self._draw_loupe(painter)
         self.painted.emit()
+
+    def _draw_wipe(self, painter: QPainter, box: QRectF) -> None:
+        """The original left of a line that can be dragged."""
+        x = self.wipe_x()
+        painter.save()
+        painter.setClipRect(QRectF(0, 0, x, self.height()))
+        painter.drawImage(box, self._other)  # type: ignore[arg-type]
+        painter.restore()
+        painter.setPen(QPen(QColor(0, 0, 0, 160), 3))
+        painter.drawLine(QPointF(x, 0), QPointF(x, self.height()))
+        painter.setPen(QPen(QColor(240, 240, 240), 1))
+        painter.drawLine(QPointF(x, 0), QPointF(x, self.height()))
+
+    def wipe_x(self) -> float:
+        """Where the line between before and after stands, in pixels of this pane."""
+        return (self.wipe or 0.0) * self.width()
+
+    def _draw_gesture(self, painter: QPainter) -> None:
+        """The box or stroke that is being drawn."""
+        points = [self.viewport.to_pane(point) for point in self.drawn]
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        for pen in (QPen(QColor(0, 0, 0, 180), 4), QPen(AMBER, 1.8)):
+            painter.setPen(pen)
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            if self.session.place == "box":
+                painter.drawRect(QRectF(points[0], points[-1]).normalized())
+            else:
+                painter.drawPolyline(*points)
+
+    def _draw_loupe(self, painter: QPainter) -> None:
+        """The pixels round the pointer, and the mean that a click would take."""
+        opened, at = self.session.opened, self._at
+        width, height = self.session.size
+        x, y = int(at.x()), int(at.y())  # type: ignore[union-attr]
+        if opened is None or not (0 <= x < width and 0 <= y < height) or self.session.number not in opened.frames:
+            return
+        planes, half, square, taken = opened.frame(self.session.number).planes, 7, 7.0, self.session.sample_size // 2
+        rows, columns = np.clip(np.arange(y - half, y + half + 1), 0, height - 1), np.clip(np.arange(x - half, x + half + 1), 0, width - 1)
+        words = np.ascontiguousarray(to_screen(np.ascontiguousarray(planes[:, rows][:, :, columns])))
+        side = square * (2 * half + 1)
+        hand = self.viewport.to_pane(at)  # type: ignore[arg-type]
+        corner = QPointF(
+            hand.x() + 22 if hand.x() + 30 + side < self.width() else hand.x() - 22 - side,
+            min(max(hand.y() - side / 2, 4), self.height() - side - 22),
+        )
+        box = QRectF(corner, corner + QPointF(side, side))
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, False)
+        painter.drawImage(box, _image_of(words))
+        mean = planes[:, max(0, y - taken) : y + taken + 1, max(0, x - taken) : x + taken + 1].reshape(3, -1).mean(axis=1)
+        painter.fillRect(QRectF(box.left(), box.bottom(), side, 16), screen_colour((float(mean[0]), float(mean[1]), float(mean[2]))))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(QPen(QColor(20, 20, 20), 1))
+        painter.drawRect(box.adjusted(0, 0, 0, 16))
+        shown = min(taken, half)
+        inner = QRectF(
+            box.center() - QPointF(square * (shown + 0.5), square * (shown + 0.5)),
+            box.center() + QPointF(square * (shown + 0.5), square * (shown + 0.5)),
+        )
+        painter.setPen(QPen(AMBER, 1.5))
+        painter.drawRect(inner)
 
     def _draw_grid(self, painter: QPainter) -> None:
         left, top, right, bottom = self.viewport.visible()
@@ -131,6 +206,9 @@ class Pane(QWidget):
             self._hand = event.position()
             return
         at = self.viewport.to_picture(event.position())
+        self._at = at
+        if self.loupe:
+            self.update()
         self.hovered.emit(at)
         if event.buttons() & Qt.MouseButton.LeftButton:
             self.dragged.emit(at, event.modifiers())
@@ -148,3 +226,8 @@ class Pane(QWidget):
         if event is not None and event.angleDelta().y():
             middle = QPointF(self.width() / 2, self.height() / 2)
             self.viewport.zoom_to(self.viewport.zoom * 2 ** (event.angleDelta().y() / 240), event.position() - middle)
+
+
+def _image_of(words: np.ndarray) -> QImage:
+    """Screen words (H, W) as an image that shares their memory."""
+    return QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]

@@ -8,25 +8,28 @@ from __future__ import annotations
 import os
 import pathlib
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from PyQt6.QtCore import QObject, pyqtSignal
 
+from ..core.bands.starts import tonal
 from ..core.frame import Frame
+from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
 from ..errors import Trouble
 from ..jobs.clip import export_clip
 from ..jobs.progress import Progress
-from ..jobs.sampling import sample_at, with_found_tolerance
+from ..jobs.sampling import bands_from_samples, fitted, sample_along, sample_at, taken_again, with_found_tolerance
 from ..jobs.still import export_mask, export_still
+from ..media.layers import layer
 from ..media.opening import open_source
 from ..media.source import Source
-from ..project import storage
+from ..project import presets, storage
 from ..project.history import History
 from ..project.model import Project, Sample, Sieve
 from ..render.cache import Cache
-from ..render.mask import mask_of
-from ..render.views import Looking, view
+from ..render.stack import measured_frame
+from ..render.views import Looking, shown_mask, view
 from .worker import Job, Renderer
 
 #: Bytes of stages kept for previews.
@@ -52,9 +55,10 @@ class Rendered:
     origin: tuple[float, float]
     pictures: dict[str, np.ndarray]
     mask: np.ndarray
-    coverage: float
+    coverage: Coverage
+    statistics: Statistics
     project: Project
-    picture_key: str
+    looking: Looking
 
 
 @dataclass
@@ -85,6 +89,7 @@ class Session(QObject):
     trouble = pyqtSignal(str)
     said = pyqtSignal(str)
     job_changed = pyqtSignal(object)
+    pointed = pyqtSignal(object)
 
     def __init__(self) -> None:
         super().__init__()
@@ -93,6 +98,10 @@ class Session(QObject):
         self.opened: Opened | None = None
         self.number = 0
         self.sample_size = 5
+        self.stroke_width = 12
+        self.place = "patch"
+        self.click_role = ""
+        self.field_follows_view = False
         self.looking = Looking()
         self.shown = Shown()
         self.last: Rendered | None = None
@@ -195,26 +204,124 @@ class Session(QObject):
 
     # Sampling
 
-    def sample(self, x: float, y: float, role: str = "keep", fresh: bool = False) -> None:
-        """Take a sample at full-resolution (x, y). ``fresh`` starts over with it alone."""
-        if not self.opened or not (0 <= x < self.size[0] and 0 <= y < self.size[1]):
-            return
+    def measured(self) -> Frame:
+        """The full-resolution frame that the current sieve measures, and samples are taken from."""
+        assert self.opened is not None
+        return measured_frame(self.opened.frame(self.number), self.project, self.sieve.id, self._cache, layer)
+
+    def sample(self, x: float, y: float, role: str = "keep", fresh: bool = False) -> str:
+        """Take a sample at full-resolution (x, y); ``fresh`` starts over with it alone. Returns its id, "" when none was taken."""
+        return self._take_sample(
+            lambda frame, settings: sample_at(frame, x, y, self.sample_size, self.number, role=role, **settings), (x, y), role, fresh
+        )
+
+    def sample_place(self, place: str, points: list[tuple[float, float]], role: str = "keep", fresh: bool = False) -> str:
+        """Take a sample of a box or along a stroke."""
+        return self._take_sample(
+            lambda frame, settings: sample_along(frame, place, points, self.stroke_width, self.number, role=role, **settings),
+            points[0],
+            role,
+            fresh,
+        )
+
+    def _take_sample(self, take: Callable[[Frame, dict[str, object]], Sample], at: tuple[float, float], role: str, fresh: bool) -> str:
+        if not self.opened or not (0 <= at[0] < self.size[0] and 0 <= at[1] < self.size[1]):
+            return ""
         like = self.sieve.pick.samples[-1] if self.sieve.pick.samples else Sample(x=0, y=0, colour=(0, 0, 0))
-        settings = {name: getattr(like, name) for name in ("compare", "tolerance", "falloff", "shape", "bend")}
+        settings = {name: getattr(like, name) for name in ("compare", "falloff", "shape", "bend")}
+        if like.compare != "surface":
+            settings["tolerance"] = like.tolerance
         try:
-            frame = self.opened.frame(self.number)
-            taken = sample_at(frame, x, y, self.sample_size, self.number, role=role, **settings)
-            taken = with_found_tolerance(taken, frame, self.sieve.pick)
+            frame = self.measured()
+            taken = with_found_tolerance(take(frame, settings), frame, self.sieve.pick)
         except Trouble as trouble:
             self.trouble.emit(str(trouble))
-            return
+            return ""
         kept = () if fresh else self.sieve.pick.samples
         what = "Start over with a sample" if fresh else f"Add {role} sample"
         self.edit_sieve(lambda sieve: sieve.but(pick=sieve.pick.but(samples=(*kept, taken))), what)
+        return taken.id
 
-    def edit_samples(self, changes: dict[str, object], what: str, group: str = "") -> None:
-        """Change fields of all samples of the current sieve."""
-        self.edit_sieve(lambda s: s.but(pick=s.pick.but(samples=tuple(sample.but(**changes) for sample in s.pick.samples))), what, group)
+    def edit_samples(self, changes: dict[str, object], what: str, group: str = "", ids: tuple[str, ...] = ()) -> None:
+        """Change fields of some samples of the current sieve; of all of them when no ids are given."""
+
+        def change(sieve: Sieve) -> Sieve:
+            samples = tuple(sample.but(**changes) if not ids or sample.id in ids else sample for sample in sieve.pick.samples)
+            return sieve.but(pick=sieve.pick.but(samples=samples))
+
+        self.edit_sieve(change, what, group)
+
+    def remove_samples(self, ids: tuple[str, ...]) -> None:
+        """Take samples out."""
+        rest = tuple(sample for sample in self.sieve.pick.samples if sample.id not in ids)
+        self.edit_sieve(lambda s: s.but(pick=s.pick.but(samples=rest)), "Remove sample")
+
+    def take_again(self, ids: tuple[str, ...] = ()) -> None:
+        """Read the colours of samples anew from this frame of the original."""
+        if not self.opened:
+            return
+        frame = self.opened.frame(self.number)
+        samples = tuple(
+            taken_again(sample, frame).but(frame=self.number) if not ids or sample.id in ids else sample
+            for sample in self.sieve.pick.samples
+        )
+        self.edit_sieve(lambda s: s.but(pick=s.pick.but(samples=samples)), "Take samples again")
+
+    def fit(self) -> None:
+        """Find the settings that part keep from drop samples best, and say how well."""
+        if not self.opened:
+            return
+        try:
+            pick, found = fitted(self.sieve.pick, self.measured())
+        except Trouble as trouble:
+            self.trouble.emit(str(trouble))
+            return
+        drops = [sample for sample in pick.samples if sample.on and sample.role == "drop"]
+        nearest = f"; nearest is {drops[found.nearest].name or f'drop sample {found.nearest + 1}'}" if found.nearest is not None else ""
+        self.edit_sieve(lambda s: s.but(pick=pick), "Fit")
+        self.said.emit(f"Fit: separation {100 * max(found.separation, 0):.0f} %{nearest}")
+
+    def set_bands_from_samples(self) -> None:
+        """Put hue, saturation and luminance bands round the kept samples; each further sample widens them."""
+        if not self.opened:
+            return
+        try:
+            bands = bands_from_samples(self.sieve.pick, self.sieve.bands, self.measured())
+        except Trouble as trouble:
+            self.trouble.emit(str(trouble))
+            return
+        # The samples have done their work: they are switched off so that the bands alone decide, and can be switched on again.
+        samples = tuple(sample.but(on=False) for sample in self.sieve.pick.samples)
+        self.edit_sieve(lambda s: s.but(bands=bands, pick=s.pick.but(samples=samples)), "Set bands from samples")
+
+    def set_tonal(self, part: str, softness: float) -> None:
+        """Set the luminance band to shadows, midtones or highlights."""
+
+        def change(sieve: Sieve) -> Sieve:
+            band = sieve.bands.luminance.but(on=True, inverted=False, corners=tonal(part, softness))
+            return sieve.but(bands=sieve.bands.but(luminance=band, ramp=sieve.bands.ramp.but(on=False)))
+
+        self.edit_sieve(change, f"Start from {part}")
+
+    # Presets
+
+    def apply_preset(self, preset: presets.Preset) -> None:
+        """Use a preset's pick and bands in the current sieve."""
+        self.edit_sieve(lambda s: s.but(pick=preset.pick, bands=preset.bands), f"Preset {preset.name}")
+
+    def preset_from_here(self, name: str) -> presets.Preset:
+        """The current pick and bands as a preset."""
+        kept = [sample for sample in self.sieve.pick.samples if sample.role == "keep"]
+        return presets.Preset(name=name, swatch=kept[0].colour if kept else (0.2, 0.2, 0.2), pick=self.sieve.pick, bands=self.sieve.bands)
+
+    def keep_preset(self, name: str) -> None:
+        """Store the current pick and bands among a person's own presets."""
+        try:
+            presets.keep(self.preset_from_here(name))
+        except (Trouble, OSError, ValueError) as trouble:
+            self.trouble.emit(f"The preset could not be stored: {trouble}")
+        else:
+            self.said.emit(f"Stored preset {name}")
 
     # Opening and saving
 
@@ -281,10 +388,10 @@ class Session(QObject):
         """Write the mask of the current sieve as a grey picture."""
         if not self.opened:
             return
-        source, sieve, number = self.opened.source, self.sieve, self.number
+        source, project, sieve_id, number = self.opened.source, self.project, self.sieve.id, self.number
         self.run(
             f"Exporting {path.name}",
-            lambda progress: export_mask(source, sieve, path, number, progress),
+            lambda progress: export_mask(source, project, sieve_id, path, number, progress),
             lambda _: self.said.emit(f"Exported {path.name}"),
         )
 
@@ -336,9 +443,16 @@ class Session(QObject):
             self.shown = shown
             self.ask()
 
-    def look(self, looking: Looking) -> None:
-        """Draw the views like this from now on."""
-        self.looking = looking
+    def look(self, **changes: object) -> None:
+        """Draw the views otherwise from now on: see `Looking`."""
+        looking = replace(self.looking, **changes)  # type: ignore[arg-type]
+        if looking != self.looking:
+            self.looking = looking
+            self.ask()
+
+    def follow_view(self, on: bool) -> None:
+        """Count colours over what is seen, or over the whole picture."""
+        self.field_follows_view = on
         self.ask()
 
     def ask(self) -> None:
@@ -354,19 +468,26 @@ class Session(QObject):
             self.looking,
             self._cache,
         )
+        follows = self.field_follows_view
 
         def work() -> Rendered:
-            frame = opened.frame(number, shown.factor)
-            key = frame.key
+            level = opened.frame(number, shown.factor)
+            frame = level
             left, top, right, bottom = shown.box
             if right > left and bottom > top:
-                part = opened.frame(number, shown.factor)
-                frame = cache.get(("part", part.key, shown.box), lambda: _Held(part.part(*shown.box))).frame
-            mask = mask_of(frame, sieve, cache)
-            pictures = {name: view(name, frame, project, sieve.id, looking, cache) for name in shown.views}
-            return Rendered(
-                shown, number, frame.scale, (left / frame.scale, top / frame.scale), pictures, mask, float(mask.mean()), project, key
-            )
+                # Connected only asks about the whole picture, so a part alone cannot answer it.
+                if sieve.pick.connected or any(s.pick.connected for s in project.stack):
+                    left = top = 0
+                else:
+                    frame = cache.get(("part", level.key, shown.box), lambda: _Held(level.part(*shown.box))).frame
+            else:
+                left = top = 0
+            mask = shown_mask(frame, project, sieve.id, looking, cache, layer)
+            pictures = {name: view(name, frame, project, sieve.id, looking, cache, layer) for name in shown.views}
+            counted = frame if follows else opened.frame(number)
+            statistics = cache.get(("statistics", counted.key), lambda: statistics_of(counted.planes))
+            origin = (left / frame.scale, top / frame.scale)
+            return Rendered(shown, number, frame.scale, origin, pictures, mask, coverage_of(mask), statistics, project, looking)
 
         self._renderer.ask(work)
 

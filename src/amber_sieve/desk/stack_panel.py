@@ -5,7 +5,7 @@ from __future__ import annotations
 from PyQt6.QtCore import QSignalBlocker, Qt
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QToolButton, QVBoxLayout, QWidget
 
-from .pages.pick import swatch
+from .pages.swatch import swatch
 from .session import Session
 
 

@@ -5,11 +5,13 @@ from __future__ import annotations
 import pathlib
 from collections.abc import Callable
 
+import numpy as np
 from PyQt6.QtCore import QEvent, QObject, Qt
-from PyQt6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QKeyEvent, QKeySequence
+from PyQt6.QtGui import QAction, QCloseEvent, QColor, QDragEnterEvent, QDropEvent, QIcon, QKeyEvent, QKeySequence
 from PyQt6.QtWidgets import (
     QAbstractButton,
     QApplication,
+    QColorDialog,
     QFileDialog,
     QHBoxLayout,
     QLabel,
@@ -24,9 +26,12 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from ..core.colour.transfer import decode
 from ..media import footage, stills
 from .canvas import Canvas
+from .colour_field import ColourField
 from .pages.adjust import AdjustPage
+from .pages.bands import BandsPage
 from .pages.pick import PickPage
 from .session import Session
 from .stack_panel import StackPanel
@@ -42,6 +47,8 @@ CLIPS = "Clips (*.mp4 *.mov *.mkv)"
 class Window(QMainWindow):
     """Stack on the left, picture and mask in the middle, the page of the current step on the right."""
 
+    follow_view: QAction
+
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
@@ -54,8 +61,9 @@ class Window(QMainWindow):
         self.pages = QTabWidget()
         self.pages.setDocumentMode(True)
         self.pages.tabBar().setDrawBase(False)  # type: ignore[union-attr]
-        self.pick, self.adjust = PickPage(session), AdjustPage(session)
+        self.pick, self.bands, self.adjust = PickPage(session), BandsPage(session), AdjustPage(session)
         self.pages.addTab(self.pick, "Pick")
+        self.pages.addTab(self.bands, "Bands")
         self.pages.addTab(self.adjust, "Adjust")
         middle = QWidget()
         column = QVBoxLayout(middle)
@@ -63,13 +71,20 @@ class Window(QMainWindow):
         column.setSpacing(0)
         column.addWidget(self.canvas, 1)
         column.addWidget(self.timeline)
+        self.field = ColourField(session)
+        left = QWidget()
+        left.setObjectName("panel")
+        column = QVBoxLayout(left)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.addWidget(self.stack, 1)
+        column.addWidget(self.field)
         self.split = QSplitter(Qt.Orientation.Horizontal)
-        for widget in (self.stack, middle, self.pages):
+        for widget in (left, middle, self.pages):
             self.split.addWidget(widget)
         self.split.setStretchFactor(1, 1)
-        self.split.setSizes([190, 820, 270])
+        self.split.setSizes([200, 810, 270])
         self.pages.setMinimumWidth(262)
-        self.stack.setMinimumWidth(170)
+        left.setMinimumWidth(190)
         self.setCentralWidget(self.split)
         self._build_status()
         self._build_menus()
@@ -139,6 +154,19 @@ class Window(QMainWindow):
         surround = view.addMenu("&Surround")  # type: ignore[union-attr]
         for name in ("dark", "mid", "light"):
             self._act(surround, name.capitalize(), "", lambda name=name: self.canvas.set_surround(name))
+        veil = view.addMenu("&Veil")  # type: ignore[union-attr]
+        self._act(veil, "Over the inside", "", lambda: self.session.look(veil_outside=False))
+        self._act(veil, "Over the outside", "", lambda: self.session.look(veil_outside=True))
+        veil.addSeparator()  # type: ignore[union-attr]
+        self._act(veil, "Colour by itself, far from what it covers", "", lambda: self.session.look(veil_colour=None))
+        self._act(veil, "Choose a colour…", "", self.ask_veil_colour)
+        veil.addSeparator()  # type: ignore[union-attr]
+        for opacity in (30, 60, 90):
+            self._act(veil, f"{opacity} % opaque", "", lambda opacity=opacity: self.session.look(veil_opacity=opacity / 100))
+        self.follow_view = self._act(
+            view, "Colour field follows the view", "", lambda: self.session.follow_view(self.follow_view.isChecked())
+        )
+        self.follow_view.setCheckable(True)
         help_menu = bar.addMenu("&Help")
         self._act(help_menu, "&Keys and gestures", "F1", self.show_keys)
 
@@ -158,10 +186,17 @@ class Window(QMainWindow):
             self, "Keys and gestures",
             "Click: start over with this colour.  Shift+click: keep it too.  Ctrl+click: drop it.\n"
             "Wheel: zoom at the pointer.  Middle button: pan.  Arrow keys on the picture: pan.  Enter: click in the middle.\n"
-            "1 to 6: Result, Original, Mask, Veil, Isolate, Cut-out in the pane under the pointer.  T: twin view.\n"
+            "1 to 7: Result, Original, Mask, Veil, Isolate, Cut-out, Weak spots in the pane under the pointer.  T: twin view.  W: wipe.  L: loupe.\n"
+            "Press on a colour and drag outwards: its tolerance.\n"
             "Hold O: the picture as it was.  Space: play.  , and . step through frames.\n"
             "Numbers: drag, type, arrow keys (Shift ×10, Alt ÷10), double-click resets.",
         )  # fmt: skip
+
+    def ask_veil_colour(self) -> None:
+        colour = QColorDialog.getColor(QColor(40, 220, 90), self, "Veil colour")
+        if colour.isValid():
+            light = decode(np.array([colour.redF(), colour.greenF(), colour.blueF()]))
+            self.session.look(veil_colour=(float(light[0]), float(light[1]), float(light[2])))
 
     def _retitle(self) -> None:
         history = self.session.history
@@ -276,12 +311,14 @@ class Window(QMainWindow):
                 self.canvas.show_before(pressed)
             return True
         on_picture = focus in self.canvas.panes
-        if Qt.Key.Key_1 <= key <= Qt.Key.Key_6 and on_picture:
+        if Qt.Key.Key_1 <= key <= Qt.Key.Key_7 and on_picture:
             if pressed:
                 self.canvas.set_active_view(key - Qt.Key.Key_1)
             return True
         acts: dict[int, Callable[[], object]] = {
             Qt.Key.Key_T: self.canvas.twin.toggle,
+            Qt.Key.Key_W: self.canvas.wipe.toggle,
+            Qt.Key.Key_L: self.canvas.loupe.toggle,
             Qt.Key.Key_Comma: lambda: self.session.go_to(self.session.number - 1),
             Qt.Key.Key_Period: lambda: self.session.go_to(self.session.number + 1),
         }

@@ -12,10 +12,8 @@ from ..media.footage import Footage, to_frame
 from ..media.sequences import is_pattern
 from ..media.source import Source
 from ..project.model import Project
-from ..render.cache import Cache
-from ..render.stack import render
 from .progress import Progress
-from .still import rendered_strips, stills_about
+from .still import about_picture_of, finished, strips_of
 
 
 def frame_range(source: Source, wanted: tuple[int, int] | None) -> range:
@@ -59,7 +57,7 @@ def export_clip(
             for done, number in enumerate(numbers, 1):
                 decoded = footage.decoded(number) if footage else None
                 frame = to_frame(decoded, f"export-{number}") if decoded else source.frame(number)
-                writer.add(number, decoded, render(frame, project, Cache(0)), frame.planes)
+                writer.add(number, decoded, finished(frame, project), frame.planes)
                 progress.step(done / len(numbers))
         finally:
             writer.close()
@@ -68,13 +66,13 @@ def export_clip(
 
 def _export_pictures(source: Source, project: Project, path: pathlib.Path, numbers: range, progress: Progress) -> int:
     """Numbered pictures, one a frame."""
-    about = stills_about(source) if source.about.kind == "clip" else source.about
+    about = about_picture_of(source) if source.about.kind == "clip" else source.about
     width = max(4, path.name.count("#"))
     before, after = path.name.split("%", 1) if "%" in path.name else path.name.split("#", 1)
     after = after.lstrip("#") if "#" in path.name else after.split("d", 1)[1]
     for done, number in enumerate(numbers, 1):
         frame = source.frame(number)
-        strips = functools.partial(rendered_strips, frame, project)
+        strips = functools.partial(strips_of, finished(frame, project))
         stills.write(path.with_name(f"{before}{number:0{width}}{after}"), about, strips, frame.alpha, gamut=project.gamut)
         progress.step(done / len(numbers))
     return len(numbers)

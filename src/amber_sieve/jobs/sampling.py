@@ -1,13 +1,55 @@
-"""Taking samples from a picture."""
+"""Taking samples from a picture, and learning settings from them."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
+import numpy as np
+
+from ..core.bands.starts import around
+from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import to_oklab
 from ..core.frame import Frame, patch
+from ..core.pick.fit import Fit, fit
 from ..core.pick.tolerance import steady_tolerance, thinned
+from ..core.pick.tones import box_pixels, stroke_pixels, tones_of
 from ..errors import Trouble
-from ..project.model import Pick, Sample
+from ..project.model import BAND_NAMES, Bands, Pick, Sample
 from ..render.mask import probe_of
+
+Points = Sequence[tuple[float, float]]
+
+
+def _on_frame(frame: Frame, points: Points) -> np.ndarray:
+    """Full-resolution points in pixels of a frame, (N, 2)."""
+    return (np.array(points, float) - frame.origin) * frame.scale
+
+
+def pixels_of(sample: Sample, frame: Frame) -> np.ndarray:
+    """The pixels a sample was taken from, (3, N) linear light.
+
+    Raises
+    ------
+    Trouble: the place lies outside the picture.
+    """
+    if sample.place == "stroke":
+        return stroke_pixels(frame.planes, _on_frame(frame, sample.points), sample.size * frame.scale)
+    if sample.place == "box":
+        return box_pixels(frame.planes, _on_frame(frame, sample.points))
+    x, y = _on_frame(frame, [(sample.x, sample.y)])[0]
+    try:
+        return patch(frame.planes, x, y, max(1, round(sample.size * frame.scale)))
+    except ValueError as error:
+        raise Trouble(f"No sample can be taken there: {error}.") from None
+
+
+def _taken(sample: Sample, frame: Frame) -> Sample:
+    """The sample with the colour, and for boxes and strokes the tones, that this frame has at its place."""
+    pixels = pixels_of(sample, frame)
+    mean = tuple(float(v) for v in pixels.mean(axis=1, dtype=np.float64))
+    if sample.place == "patch":
+        return sample.but(colour=mean)
+    return sample.but(colour=mean, tones=tuple(tuple(float(v) for v in tone) for tone in tones_of(pixels)))
 
 
 def sample_at(frame: Frame, x: float, y: float, size: int = 5, number: int = 0, **settings: object) -> Sample:
@@ -17,18 +59,70 @@ def sample_at(frame: Frame, x: float, y: float, size: int = 5, number: int = 0, 
     ------
     Trouble: the point lies outside the picture.
     """
-    try:
-        mean = patch(
-            frame.planes, (x - frame.origin[0]) * frame.scale, (y - frame.origin[1]) * frame.scale, max(1, round(size * frame.scale))
-        ).mean(axis=1, dtype=float)
-    except ValueError as error:
-        raise Trouble(f"No sample can be taken there: {error}.") from None
-    return Sample(x=x, y=y, frame=number, size=size, colour=(float(mean[0]), float(mean[1]), float(mean[2])), **settings)  # type: ignore[arg-type]
+    return _taken(Sample(x=x, y=y, frame=number, size=size, colour=(0, 0, 0), **settings), frame)  # type: ignore[arg-type]
+
+
+def sample_along(frame: Frame, place: str, points: Points, width: int = 12, number: int = 0, **settings: object) -> Sample:
+    """A sample of a box (two corners) or a stroke (its way), full-resolution pixels."""
+    middle = np.mean(points, axis=0)
+    held = {"place": place, "points": tuple(points), "size": width, "frame": number, "colour": (0, 0, 0)}
+    return _taken(Sample(x=float(middle[0]), y=float(middle[1]), **held, **settings), frame)  # type: ignore[arg-type]
+
+
+def taken_again(sample: Sample, frame: Frame) -> Sample:
+    """The sample with the colour that its place has on this frame now."""
+    return _taken(sample, frame)
 
 
 def with_found_tolerance(sample: Sample, frame: Frame, pick: Pick) -> Sample:
-    """The sample with the tolerance at which its mask holds still on this picture; only surfaces are searched for."""
+    """The sample with a tolerance of its own: where its mask holds still on this picture, or, of a box or stroke, its spread.
+
+    Only samples compared by surface are searched for.
+    """
     if sample.compare != "surface":
         return sample
+    if sample.place != "patch":
+        found = fit([(np.array(sample.tones), pixels_of(sample, frame))], [])
+        return sample.but(tolerance=round(found.tolerance, 2))
     lab = to_oklab(thinned(frame.planes))
     return sample.but(tolerance=round(steady_tolerance(lab, probe_of(sample, pick)), 2))
+
+
+def fitted(pick: Pick, frame: Frame) -> tuple[Pick, Fit]:
+    """The pick with the tolerance, falloff, shading and gloss that part its keep from its drop samples best.
+
+    Raises
+    ------
+    Trouble: there is no keep sample to learn from.
+    """
+    working = [sample for sample in pick.samples if sample.on]
+
+    def learnt(role: str) -> list[tuple[np.ndarray, np.ndarray]]:
+        chosen = [sample for sample in working if sample.role == role]
+        return [(np.array(sample.tones or (sample.colour,)), pixels_of(sample, frame)) for sample in chosen]
+
+    if not learnt("keep"):
+        raise Trouble("There is nothing to fit to: take a keep sample first.")
+    found = fit(learnt("keep"), learnt("drop"))
+    settings = {"keep": found.tolerance, "drop": found.drop_tolerance}
+    samples = tuple(
+        sample.but(compare="surface", tolerance=round(settings[sample.role], 2), falloff=round(found.falloff, 2)) if sample.on else sample
+        for sample in pick.samples
+    )
+    return pick.but(samples=samples, shading=found.shading * 100, gloss=found.gloss * 100), found
+
+
+def bands_from_samples(pick: Pick, bands: Bands, frame: Frame) -> Bands:
+    """Hue, saturation and luminance bands round the kept samples.
+
+    Raises
+    ------
+    Trouble: there is no keep sample.
+    """
+    kept = [pixels_of(sample, frame) for sample in pick.samples if sample.on and sample.role == "keep"]
+    if not kept:
+        raise Trouble("There is nothing to set the bands from: take a keep sample first.")
+    pixels = np.ascontiguousarray(np.concatenate(kept, axis=1)[:, None], np.float32)
+    corners = around(*hue_saturation_luminance(pixels, to_oklab(pixels))[:, 0])
+    changes = {name: getattr(bands, name).but(on=True, inverted=False, corners=corners[name]) for name in BAND_NAMES[:3]}
+    return bands.but(**changes, ramp=bands.ramp.but(on=False))

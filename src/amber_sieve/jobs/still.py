@@ -1,4 +1,4 @@
-"""One still, from a project to a file, a strip at a time so that memory stays small."""
+"""One still, from a project to a file."""
 
 from __future__ import annotations
 
@@ -9,35 +9,28 @@ import numpy as np
 
 from ..core.frame import Frame
 from ..media import stills
+from ..media.layers import layer
 from ..media.source import About, Source
-from ..project.model import Project, Sieve
+from ..project.model import Project
 from ..render.cache import Cache
-from ..render.mask import mask_of
-from ..render.stack import render
+from ..render.stack import render, sieve_mask
 from .progress import Progress
 
-#: Rows worked on at a time.
+#: Rows coded and written at a time.
 ROWS = 256
 
 
-def whole_mask(frame: Frame, sieve: Sieve, progress: Progress | None = None) -> np.ndarray:
-    """The mask of a sieve over a whole full-resolution frame, (H, W) float32."""
-    out = np.empty(frame.planes.shape[1:], np.float32)
-    for top in range(0, frame.height, ROWS):
-        bottom = min(top + ROWS, frame.height)
-        out[top:bottom] = mask_of(frame.part(0, top, frame.width, bottom), sieve, Cache(0))
-        if progress:
-            progress.step(bottom / frame.height)
-    return out
+def finished(frame: Frame, project: Project) -> np.ndarray:
+    """The whole picture after all sieves, (3, H, W); nothing is kept of the stages."""
+    return render(frame, project, Cache(0), layer)
 
 
-def rendered_strips(frame: Frame, project: Project, progress: Progress | None = None) -> Iterator[tuple[int, np.ndarray]]:
-    """The finished picture as (top row, planes) from top to bottom."""
-    for top in range(0, frame.height, ROWS):
-        bottom = min(top + ROWS, frame.height)
-        yield top, render(frame.part(0, top, frame.width, bottom), project, Cache(0))
+def strips_of(planes: np.ndarray, progress: Progress | None = None, start: float = 0.0) -> Iterator[tuple[int, np.ndarray]]:
+    """A picture as (top row, planes) from top to bottom; progress runs from ``start`` to 1."""
+    for top in range(0, planes.shape[1], ROWS):
+        yield top, planes[:, top : top + ROWS]
         if progress:
-            progress.step(bottom / frame.height)
+            progress.step(start + (1 - start) * min(1.0, (top + ROWS) / planes.shape[1]))
 
 
 def export_still(
@@ -51,26 +44,29 @@ def export_still(
     Cancelled: the person stopped it; nothing is left behind.
     """
     stills.depth_for(path.suffix, depth or "uint8")
+    progress = progress or Progress()
     frame = source.frame(number)
-    about = source.about if source.about.kind != "clip" else stills_about(source)
-    stills.write(
-        path,
-        about,
-        lambda: rendered_strips(frame, project, progress),
-        frame.alpha,
-        depth,
-        project.gamut,
-        original=frame if about is source.about else None,
-    )
+    progress.step(0.1)
+    planes = finished(frame, project)
+    progress.step(0.5)
+    about = source.about if source.about.kind != "clip" else about_picture_of(source)
+    original = frame if about is source.about else None
+    stills.write(path, about, lambda: strips_of(planes, progress, 0.5), frame.alpha, depth, project.gamut, original=original)
 
 
-def stills_about(source: Source) -> About:
+def about_picture_of(source: Source) -> About:
     """What a picture taken from a clip says of itself: 8 bits, no profile."""
     return About(source.about.path, "still", source.about.size, "uint8")
 
 
-def export_mask(source: Source, sieve: Sieve, path: pathlib.Path, number: int = 0, progress: Progress | None = None) -> float:
+def export_mask(
+    source: Source, project: Project, sieve_id: str, path: pathlib.Path, number: int = 0, progress: Progress | None = None
+) -> float:
     """Write the mask of a sieve as a grey picture; returns its mean, 0 to 1."""
-    mask = whole_mask(source.frame(number), sieve, progress)
+    progress = progress or Progress()
+    frame = source.frame(number)
+    progress.step(0.2)
+    mask = sieve_mask(frame, project, sieve_id, Cache(0), layer)
+    progress.step(0.8)
     stills.write_mask(path, mask)
-    return float(mask.mean())
+    return float(mask.mean(dtype=np.float64))

@@ -14,6 +14,7 @@ Percent = Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]
 SignedPercent = Annotated[float, Field(ge=-100, le=100, allow_inf_nan=False)]
 Finite = Annotated[float, Field(allow_inf_nan=False)]
 Distance = Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)]
+Colour = tuple[Finite, Finite, Finite]
 Comparison = Literal["surface", "colour", "levels", "hue", "saturation", "luminance", "red", "green", "blue"]
 Shape = Literal["linear", "smooth", "steep", "gentle", "hard", "bend"]
 
@@ -43,8 +44,13 @@ class Sample(Frozen):
     x: Finite = Field(description="full-resolution pixels from the left edge")
     y: Finite = Field(description="full-resolution pixels from the top edge")
     frame: int = Field(default=0, ge=0, description="number of the frame it was taken on, from 0")
-    size: int = Field(default=5, ge=1, le=101, description="side of the square whose mean was taken, in pixels")
-    colour: tuple[Finite, Finite, Finite] = Field(description="mean of the patch, linear light, Rec. 709 primaries")
+    size: int = Field(default=5, ge=1, le=501, description="side of the square whose mean was taken, or width of the stroke, in pixels")
+    place: Literal["patch", "box", "stroke"] = "patch"
+    points: tuple[tuple[Finite, Finite], ...] = Field(
+        default=(), description="corners of the box, or the stroke's way, full-resolution pixels"
+    )
+    colour: Colour = Field(description="mean of the place, linear light, Rec. 709 primaries")
+    tones: tuple[Colour, ...] = Field(default=(), max_length=12, description="main tones of a box or stroke; each stands for the sample")
     compare: Comparison = "surface"
     tolerance: Distance = 6.0
     falloff: Distance = 1.0
@@ -58,6 +64,59 @@ class Pick(Frozen):
     samples: tuple[Sample, ...] = ()
     shading: Percent = 85.0
     gloss: Percent = 0.0
+    connected: bool = Field(default=False, description="only what hangs together with a kept place")
+    bridge: float = Field(default=0.0, ge=0, le=200, description="widest gap that connected only crosses, full-resolution pixels")
+    transparent: bool = Field(default=True, description="whether wholly transparent pixels may count")
+    measure: Literal["original", "result", "layer"] = Field(
+        default="original", description="what is measured: the picture as opened, as it arrives here, or a layer"
+    )
+    layer: str = Field(default="", description="path of another picture of the same size, for measure = layer")
+
+
+class Band(Frozen):
+    """An interval of one measure: fade in from, full from, full to, fade out to."""
+
+    on: bool = False
+    inverted: bool = False
+    corners: tuple[Finite, Finite, Finite, Finite]
+    shape: Shape = "smooth"
+    bend: float = Field(default=0.0, ge=-1, le=1)
+
+    @model_validator(mode="after")
+    def _corners_rise(self) -> Self:
+        a, b, c, d = self.corners
+        if not a <= b <= c <= d:
+            raise ValueError("the corners of a band must rise")
+        return self
+
+
+class Ramp(Frozen):
+    """The luminance itself in place of a luminance band."""
+
+    on: bool = False
+    inverse: bool = False
+    black: float = Field(default=0.0, ge=0, le=100, description="L* that counts for nothing")
+    white: float = Field(default=100.0, ge=0, le=100, description="L* from which on it counts fully")
+
+
+class Bands(Frozen):
+    """Intervals of hue (degrees), saturation (per cent), luminance (L*) and single channels (levels); the mask is their product."""
+
+    hue: Band = Band(corners=(0, 0, 360, 360))
+    saturation: Band = Band(corners=(0, 0, 125, 125))
+    luminance: Band = Band(corners=(0, 0, 100, 100))
+    red: Band = Band(corners=(0, 0, 255, 255))
+    green: Band = Band(corners=(0, 0, 255, 255))
+    blue: Band = Band(corners=(0, 0, 255, 255))
+    ramp: Ramp = Ramp()
+
+    @property
+    def active(self) -> bool:
+        """Whether any of them is on."""
+        return self.ramp.on or any(getattr(self, name).on for name in BAND_NAMES)
+
+
+BAND_NAMES = ("hue", "saturation", "luminance", "red", "green", "blue")
 
 
 class Adjust(Frozen):
@@ -80,6 +139,7 @@ class Sieve(Frozen):
     name: str = "Sieve"
     on: bool = True
     pick: Pick = Pick()
+    bands: Bands = Bands()
     invert: bool = False
     strength: Percent = 100.0
     adjust: Adjust = Adjust()

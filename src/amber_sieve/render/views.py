@@ -6,16 +6,18 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..core.bands.apply import bands_mask
+from ..core.bands.interval import Interval
 from ..core.colour.gamut import lower_chroma
 from ..core.colour.transfer import to_screen
 from ..core.frame import Frame
-from ..core.seeing import cut_out, far_colour, isolate, mask_to_screen, veil
-from ..project.model import Project
+from ..core.seeing import cut_out, far_colour, isolate, mask_to_screen, veil, weak_spots
+from ..project.model import Bands, Project
 from .cache import Cache
-from .mask import mask_of
-from .stack import render
+from .mask import measures_of
+from .stack import Layers, no_layers, render, sieve_mask
 
-VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out")
+VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out", "Weak spots")
 
 
 @dataclass(frozen=True)
@@ -27,14 +29,42 @@ class Looking:
     veil_colour : linear light, or None for a colour far from what is covered.
     veil_opacity : 0 to 1.
     veil_outside : lay the veil over the rest instead.
+    solo : id of the one sample whose mask is shown, or "".
+    spot : hue (degrees) and saturation (per cent) of a place on the colour field whose pixels are shown, or None.
     """
 
     veil_colour: tuple[float, float, float] | None = None
     veil_opacity: float = 0.6
     veil_outside: bool = False
+    solo: str = ""
+    spot: tuple[float, float] | None = None
+
+    @property
+    def peeking(self) -> bool:
+        """Whether something else than the sieve's mask is looked at for a moment."""
+        return bool(self.solo) or self.spot is not None
 
 
-def view(name: str, frame: Frame, project: Project, sieve_id: str, looking: Looking, cache: Cache) -> np.ndarray:
+def shown_mask(frame: Frame, project: Project, sieve_id: str, looking: Looking, cache: Cache, layers: Layers = no_layers) -> np.ndarray:
+    """The mask that the mask views show, (H, W): the sieve's, or what one sample alone takes."""
+    if looking.spot is not None:
+        hue, saturation = looking.spot
+        near = [
+            Interval("hue", (hue - 12, hue - 8, hue + 8, hue + 12)),
+            Interval("saturation", (max(saturation - 9, 0), max(saturation - 6, 0), saturation + 6, saturation + 9)),
+        ]
+        return bands_mask(measures_of(frame, cache, levels=False), near)
+    if looking.solo:
+        sieve = project.sieve(sieve_id)
+        alone = tuple(sample.but(role="keep", on=True) for sample in sieve.pick.samples if sample.id == looking.solo)
+        if alone:
+            project = project.with_sieve(sieve.but(pick=sieve.pick.but(samples=alone, connected=False), bands=Bands(), invert=False))
+    return sieve_mask(frame, project, sieve_id, cache, layers)
+
+
+def view(
+    name: str, frame: Frame, project: Project, sieve_id: str, looking: Looking, cache: Cache, layers: Layers = no_layers
+) -> np.ndarray:
     """One view of a frame, (H, W) uint32 words 0xFFRRGGBB.
 
     Parameters
@@ -44,12 +74,13 @@ def view(name: str, frame: Frame, project: Project, sieve_id: str, looking: Look
     """
     if name == "Original":
         return to_screen(frame.planes)
-    if name == "Mask":
-        return mask_to_screen(mask_of(frame, project.sieve(sieve_id), cache))
-    planes = render(frame, project, cache)
+    if name in ("Mask", "Weak spots"):
+        mask = shown_mask(frame, project, sieve_id, looking, cache, layers)
+        return mask_to_screen(mask) if name == "Mask" else weak_spots(mask)
+    planes = render(frame, project, cache, layers)
     if name == "Result":
         return to_screen(lower_chroma(planes) if project.gamut == "lower chroma" and planes is not frame.planes else planes)
-    mask = mask_of(frame, project.sieve(sieve_id), cache)
+    mask = shown_mask(frame, project, sieve_id, looking, cache, layers)
     if name == "Veil":
         return to_screen(veil(planes, mask, looking.veil_colour or far_colour(planes, mask), looking.veil_opacity, looking.veil_outside))
     return to_screen(isolate(planes, mask) if name == "Isolate" else cut_out(planes, mask))

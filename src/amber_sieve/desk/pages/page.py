@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import Any
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QLabel, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from ...project.model import Sieve
 from ..number import Number
@@ -58,3 +58,14 @@ class Page(QScrollArea):
         """Show what the session holds now."""
         for number, read in self._bound:
             number.show_value(read(self.session.sieve))
+
+
+def row_of(*widgets: QWidget) -> QWidget:
+    """Widgets side by side."""
+    box = QWidget()
+    row = QHBoxLayout(box)
+    row.setContentsMargins(0, 0, 0, 0)
+    row.setSpacing(4)
+    for widget in widgets:
+        row.addWidget(widget)
+    return box

@@ -3,33 +3,81 @@
 from __future__ import annotations
 
 import numpy as np
-from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QColor, QIcon, QPixmap
-from PyQt6.QtWidgets import QButtonGroup, QCheckBox, QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QPushButton, QWidget
+from PyQt6.QtCore import QRectF, QSignalBlocker, QSize, Qt
+from PyQt6.QtGui import QKeyEvent, QPainter, QPaintEvent
+from PyQt6.QtWidgets import (
+    QAbstractItemView,
+    QButtonGroup,
+    QCheckBox,
+    QComboBox,
+    QFileDialog,
+    QLabel,
+    QListWidget,
+    QListWidgetItem,
+    QPushButton,
+    QSizePolicy,
+    QWidget,
+)
 
 from ...core.colour.measures import one_hue_saturation_luminance
-from ...core.colour.transfer import encode
-from ...project.model import Sample, Sieve
+from ...core.falloff import SHAPES
+from ...core.pick.samples import COMPARISONS
+from ...project.model import Pick, Sample, Sieve
 from ..number import Number
-from ..session import Session
-from .page import Page
+from ..session import Rendered, Session
+from ..style import AMBER, WELL
+from .page import Page, row_of
+from .swatch import swatch
+
+SIZES = (1, 3, 5, 11, 31)
+MEASURE_WORDS = {"original": "Original", "result": "Result of the sieves above", "layer": "Another picture…"}
 
 
-def swatch(colour: tuple[float, float, float], width: int = 18, height: int = 18) -> QIcon:
-    """A small square of a linear colour."""
-    pixmap = QPixmap(width, height)
-    pixmap.fill(QColor(*(int(v) for v in np.clip(np.rint(encode(np.array(colour, np.float32)) * 255), 0, 255))))
-    return QIcon(pixmap)
+class MaskHistogram(QWidget):
+    """How many pixels are masked how far, log-scaled; the ends are nothing and all."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.counts = np.zeros(64)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setToolTip("Histogram of the mask: from nothing (left) to all (right)")
+
+    def sizeHint(self) -> QSize:
+        return QSize(200, 34)
+
+    def show_counts(self, counts: np.ndarray) -> None:
+        self.counts = np.log1p(counts.astype(float))
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), WELL)
+        highest, width = max(self.counts.max(), 1e-9), self.width() / len(self.counts)
+        for k, count in enumerate(self.counts):
+            height = count / highest * (self.height() - 2)
+            painter.fillRect(
+                QRectF(k * width, self.height() - height, max(width - 1, 1), height),
+                AMBER if k in (0, len(self.counts) - 1) else Qt.GlobalColor.lightGray,
+            )
 
 
-def _row(*widgets: QWidget) -> QWidget:
-    box = QWidget()
-    row = QHBoxLayout(box)
-    row.setContentsMargins(0, 0, 0, 0)
-    row.setSpacing(4)
-    for widget in widgets:
-        row.addWidget(widget)
-    return box
+class SampleList(QListWidget):
+    """The samples; Delete takes the chosen ones out."""
+
+    def __init__(self, page: PickPage) -> None:
+        super().__init__()
+        self.page = page
+        self.setMouseTracking(True)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is not None and event.key() in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):
+            self.page.remove_chosen()
+        else:
+            super().keyPressEvent(event)
+
+    def leaveEvent(self, event) -> None:  # type: ignore[no-untyped-def]
+        self.page.session.look(solo="")
+        super().leaveEvent(event)
 
 
 class PickPage(Page):
@@ -37,54 +85,12 @@ class PickPage(Page):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.modes = {}
-        group = QButtonGroup(self)
-        for name, mode, tip in (
-            ("Start over", "", "A click replaces all samples"),
-            ("Keep", "keep", "A click adds a keep sample (Shift+click)"),
-            ("Drop", "drop", "A click adds a drop sample (Ctrl+click)"),
-        ):
-            button = QPushButton(name)
-            button.setCheckable(True)
-            button.setChecked(not mode)
-            button.setToolTip(tip)
-            button.clicked.connect(lambda _, mode=mode: session.setProperty("click", mode))
-            group.addButton(button)
-            self.modes[mode] = button
-        self.heading("A click on the picture")
-        self.column.addWidget(_row(*self.modes.values()))
-        self.samples = QListWidget()
-        self.samples.setAccessibleName("Samples")
-        self.samples.setFixedHeight(132)
-        self.heading("Samples")
-        self.column.addWidget(self.samples)
-        self.remove = QPushButton("Remove")
-        self.remove.setToolTip("Take the chosen sample out (Delete)")
-        self.remove.clicked.connect(self._remove)
-        self.clear = QPushButton("Clear")
-        self.clear.clicked.connect(lambda: session.edit_sieve(lambda s: s.but(pick=s.pick.but(samples=())), "Clear samples"))
-        self.column.addWidget(_row(self.remove, self.clear))
-        self.heading("Compare by")
-        self.by = {}
-        kinds = QButtonGroup(self)
-        for name, tip in (("surface", "The same surface, however it is lit"), ("colour", "Exactly this colour")):
-            button = QPushButton(name.capitalize())
-            button.setCheckable(True)
-            button.setToolTip(tip)
-            button.clicked.connect(lambda _, name=name: self._compare(name))
-            kinds.addButton(button)
-            self.by[name] = button
-        self.column.addWidget(_row(*self.by.values()))
-        start = Sample.model_fields
-
-        self.tolerance = self._of_all("tolerance", Number("Tolerance", 0, 60, start["tolerance"].default, 0.5, "", 1))
-        self.falloff = self._of_all("falloff", Number("Falloff", 0, 60, start["falloff"].default, 0.5, "", 1))
-        pick = type(session.sieve.pick)()
-        self.shading = self.field("pick", "shading", Number("Shading", 0, 100, pick.shading, 1, "%"), "Shading")
-        self.gloss = self.field("pick", "gloss", Number("Gloss", 0, 100, pick.gloss, 1, "%"), "Gloss")
-        self.invert = QCheckBox("Invert the mask")
-        self.invert.toggled.connect(self._invert)
-        self.column.addWidget(self.invert)
+        self._places()
+        self._list()
+        self._comparing()
+        self._limits()
+        self.histogram = MaskHistogram()
+        self.column.addWidget(self.histogram)
         self.coverage = QLabel("")
         self.coverage.setObjectName("dim")
         self.column.addWidget(self.coverage)
@@ -92,53 +98,235 @@ class PickPage(Page):
         session.rendered.connect(self._cover)
         self.follow()
 
-    def _of_all(self, name: str, number: Number) -> Number:
-        """A number that shows a field of the last sample and changes it in all of them."""
+    # Building
 
-        def write(sieve: Sieve, value: float) -> Sieve:
-            changes: dict[str, object] = {name: value}
-            return sieve.but(pick=sieve.pick.but(samples=tuple(sample.but(**changes) for sample in sieve.pick.samples)))
+    def _choice(self, rows, act) -> dict[str, QPushButton]:  # type: ignore[no-untyped-def]
+        """Buttons of which one is down."""
+        group = QButtonGroup(self)
+        made: dict[str, QPushButton] = {}
+        for name, value, tip in rows:
+            button = QPushButton(name)
+            button.setCheckable(True)
+            button.setChecked(not made)
+            button.setToolTip(tip)
+            button.clicked.connect(lambda _, value=value: act(value))
+            group.addButton(button)
+            made[value] = button
+        self.column.addWidget(row_of(*made.values()))
+        return made
 
-        def read(sieve: Sieve) -> float:
-            return float(getattr(sieve.pick.samples[-1], name)) if sieve.pick.samples else number.start
+    def _places(self) -> None:
+        session = self.session
+        self.modes = self._choice(
+            (
+                ("Start over", "", "A click replaces all samples"),
+                ("Keep", "keep", "A click adds a keep sample (Shift+click)"),
+                ("Drop", "drop", "A click adds a drop sample (Ctrl+click)"),
+            ),
+            lambda role: setattr(session, "click_role", role),
+        )
+        self.places = self._choice(
+            (
+                ("Point", "patch", "Click; drag outwards to widen the tolerance"),
+                ("Box", "box", "Drag a box"),
+                ("Stroke", "stroke", "Scribble over a textured thing"),
+            ),
+            self._place,
+        )
+        self.patch_size = QComboBox()
+        self.patch_size.addItems([f"{size} px" for size in SIZES])
+        self.patch_size.setCurrentIndex(SIZES.index(session.sample_size))
+        self.patch_size.setAccessibleName("Sample size")
+        self.patch_size.setToolTip("Side of the square whose mean is taken")
+        self.patch_size.activated.connect(lambda index: setattr(session, "sample_size", SIZES[index]))
+        self.stroke = Number("Stroke", 1, 200, 12, 1, "px")
+        self.stroke.moved.connect(lambda value: setattr(session, "stroke_width", round(value)))
+        self.column.addWidget(row_of(self.patch_size, self.stroke))
 
-        return self.bind(number, read, write, number.name)
+    def _place(self, place: str) -> None:
+        self.session.place = place
 
-    def _compare(self, name: str) -> None:
-        self.session.edit_samples({"compare": name}, f"Compare by {name}")
-        self.follow()
+    def _list(self) -> None:
+        self.samples = SampleList(self)
+        self.samples.setAccessibleName("Samples")
+        self.samples.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
+        self.samples.setToolTip(
+            "The tick switches a sample, F2 renames it, Delete takes it out; with none chosen the settings below go to all"
+        )
+        self.samples.setFixedHeight(112)
+        self.samples.itemSelectionChanged.connect(self._follow_chosen)
+        self.samples.itemChanged.connect(self._edited)
+        self.samples.itemEntered.connect(lambda item: self.session.look(solo=item.data(Qt.ItemDataRole.UserRole)))
+        self.column.addWidget(self.samples)
+        self.remove, self.clear, self.again, self.swap = (
+            QPushButton("Remove"),
+            QPushButton("Clear"),
+            QPushButton("Again"),
+            QPushButton("Swap"),
+        )
+        self.remove.setToolTip("Take the chosen samples out (Delete)")
+        self.again.setToolTip("Take the colours of the same places again, from this frame")
+        self.swap.setToolTip("Make keep samples drop samples, and the other way round")
+        self.remove.clicked.connect(self.remove_chosen)
+        self.clear.clicked.connect(lambda: self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(samples=())), "Clear samples"))
+        self.again.clicked.connect(lambda: self.session.take_again(self.chosen()))
+        self.swap.clicked.connect(self._swap)
+        self.column.addWidget(row_of(self.remove, self.clear, self.again, self.swap))
 
-    def _remove(self) -> None:
-        row = self.samples.currentRow()
-        kept = tuple(s for i, s in enumerate(self.session.sieve.pick.samples) if i != row)
-        self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(samples=kept)), "Remove sample")
+    def _comparing(self) -> None:
+        self.compare = QComboBox()
+        self.compare.addItems([f"Compare by {name}" for name in COMPARISONS])
+        self.compare.setAccessibleName("Compare by")
+        self.compare.setToolTip("Surface: the same thing, however it is lit. Colour: exactly this colour. The others: that one measure")
+        self.compare.activated.connect(lambda index: self._change({"compare": COMPARISONS[index]}, f"Compare by {COMPARISONS[index]}"))
+        self.column.addWidget(self.compare)
+        start = Sample.model_fields
+        self.tolerance = self._of_chosen("tolerance", Number("Tolerance", 0, 60, start["tolerance"].default, 0.5, "", 1))
+        self.falloff = self._of_chosen("falloff", Number("Falloff", 0, 60, start["falloff"].default, 0.5, "", 1))
+        self.shape = QComboBox()
+        self.shape.addItems([shape.capitalize() for shape in SHAPES])
+        self.shape.setAccessibleName("Falloff shape")
+        self.shape.setToolTip("Shape of the falloff; hard leaves no partial pixel")
+        self.shape.activated.connect(lambda index: self._change({"shape": SHAPES[index]}, "Falloff shape"))
+        self.bend = self._of_chosen("bend", Number("Bend", -1, 1, 0, 0.05, "", 2), add=False)
+        self.column.addWidget(row_of(self.shape, self.bend))
+        pick = Pick()
+        self.shading = self.field("pick", "shading", Number("Shading", 0, 100, pick.shading, 1, "%"), "Shading")
+        self.gloss = self.field("pick", "gloss", Number("Gloss", 0, 100, pick.gloss, 1, "%"), "Gloss")
+        self.fit = QPushButton("Fit")
+        self.fit.setToolTip("Find tolerance, falloff, shading and gloss that part keep from drop samples best")
+        self.fit.clicked.connect(self.session.fit)
+        self.invert = QCheckBox("Invert the mask")
+        self.invert.toggled.connect(lambda on: self.session.edit_sieve(lambda s: s.but(invert=on), "Invert the mask"))
+        self.column.addWidget(row_of(self.fit, self.invert))
 
-    def _invert(self, on: bool) -> None:
-        self.session.edit_sieve(lambda s: s.but(invert=on), "Invert the mask")
+    def _limits(self) -> None:
+        self.connected = QCheckBox("Connected only")
+        self.connected.setToolTip("Only what hangs together with a kept place")
+        self.connected.toggled.connect(lambda on: self._pick("Connected only", connected=on))
+        self.bridge = self.field("pick", "bridge", Number("Bridge", 0, 200, 0, 1, "px"), "Bridge")
+        self.column.removeWidget(self.bridge)
+        self.column.addWidget(row_of(self.connected, self.bridge))
+        self.transparent = QCheckBox("Transparent pixels may count")
+        self.transparent.toggled.connect(lambda on: self._pick("Transparent pixels", transparent=on))
+        self.column.addWidget(self.transparent)
+        self.measure = QComboBox()
+        self.measure.addItems([f"Measure: {words.lower()}" for words in MEASURE_WORDS.values()])
+        self.measure.setAccessibleName("Measure from")
+        self.measure.activated.connect(self._measure)
+        self.column.addWidget(self.measure)
 
-    def _cover(self, result) -> None:  # type: ignore[no-untyped-def]
-        self.coverage.setText(f"The mask covers {100 * result.coverage:.1f} % of what is shown")
+    def _of_chosen(self, name: str, number: Number, add: bool = True) -> Number:
+        """A number that shows a field of the first chosen sample and changes it in all chosen ones."""
+        number.moved.connect(lambda value: self._change({name: value}, number.name, group=number.name))
+        number.settled.connect(self.session.end_drag)
+        if add:
+            self.column.addWidget(number)
+        return number
+
+    # Editing
+
+    def chosen(self) -> tuple[str, ...]:
+        """Ids of the chosen samples; none means all."""
+        return tuple(item.data(Qt.ItemDataRole.UserRole) for item in self.samples.selectedItems())
+
+    def _change(self, changes: dict[str, object], what: str, group: str = "") -> None:
+        self.session.edit_samples(changes, what, group, self.chosen())
+
+    def _pick(self, what: str, **changes: object) -> None:
+        self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(**changes)), what)
+
+    def remove_chosen(self) -> None:
+        """Take out the chosen samples, or the last one."""
+        samples = self.session.sieve.pick.samples
+        self.session.remove_samples(self.chosen() or tuple(sample.id for sample in samples[-1:]))
+
+    def _swap(self) -> None:
+        ids = self.chosen()
+        other = {"keep": "drop", "drop": "keep"}
+        samples = tuple(s.but(role=other[s.role]) if not ids or s.id in ids else s for s in self.session.sieve.pick.samples)
+        self._pick("Swap keep and drop", samples=samples)
+
+    def _edited(self, item: QListWidgetItem) -> None:
+        sample = next(s for s in self.session.sieve.pick.samples if s.id == item.data(Qt.ItemDataRole.UserRole))
+        on = item.checkState() == Qt.CheckState.Checked
+        name = "" if item.text() == self._words(sample) else item.text().strip()
+        self.session.edit_samples(
+            {"on": on, "name": name or sample.name}, "Switch sample" if on != sample.on else "Rename sample", ids=(sample.id,)
+        )
+
+    def _measure(self, index: int) -> None:
+        kind, layer = list(MEASURE_WORDS)[index], self.session.sieve.pick.layer
+        if kind == "layer":
+            layer, _ = QFileDialog.getOpenFileName(self, "Measure another picture of the same size")
+            if not layer:
+                self.follow()
+                return
+        self._pick("Measure from", measure=kind, layer=layer)
+
+    # Following
+
+    @staticmethod
+    def _words(sample: Sample) -> str:
+        if sample.name:
+            return sample.name
+        hue, saturation, luminance = one_hue_saturation_luminance(np.array(sample.colour))
+        place = "" if sample.place == "patch" else f" {sample.place}"
+        return f"{sample.role.capitalize()}{place}  H {hue:.0f}° S {saturation:.0f} L {luminance:.0f}  ±{sample.tolerance:.1f}"
+
+    def _cover(self, result: Rendered) -> None:
+        if not result.looking.peeking:
+            self.histogram.show_counts(result.coverage.histogram)
+            self.coverage.setText(f"Covers {100 * result.coverage.whole:.1f} %; partial pixels {100 * result.coverage.partial:.1f} %")
+
+    def _follow_chosen(self) -> None:
+        samples, ids = self.session.sieve.pick.samples, self.chosen()
+        shown = next((s for s in samples if s.id in ids), samples[-1] if samples else None)
+        for widget in (
+            self.remove,
+            self.clear,
+            self.again,
+            self.swap,
+            self.compare,
+            self.tolerance,
+            self.falloff,
+            self.shape,
+            self.bend,
+            self.fit,
+        ):
+            widget.setEnabled(shown is not None)
+        if shown is not None:
+            self.tolerance.show_value(shown.tolerance)
+            self.falloff.show_value(shown.falloff)
+            self.bend.show_value(shown.bend)
+            self.bend.setEnabled(shown.shape == "bend")
+            self.compare.setCurrentIndex(COMPARISONS.index(shown.compare))
+            self.shape.setCurrentIndex(SHAPES.index(shown.shape))
+            wide = {"levels": 255, "red": 255, "green": 255, "blue": 255, "hue": 180, "saturation": 125, "luminance": 100}.get(
+                shown.compare, 60
+            )
+            for number in (self.tolerance, self.falloff):
+                number.high = wide
 
     def follow(self) -> None:
         super().follow()
         sieve: Sieve = self.session.sieve
-        row = self.samples.currentRow()
-        self.samples.clear()
-        for sample in sieve.pick.samples:
-            hue, saturation, luminance = one_hue_saturation_luminance(np.array(sample.colour))
-            item = QListWidgetItem(
-                swatch(sample.colour), f"{sample.role.capitalize()}   H {hue:.0f}°  S {saturation:.0f} %  L {luminance:.0f}"
-            )
-            item.setData(Qt.ItemDataRole.UserRole, sample.id)
-            self.samples.addItem(item)
-        self.samples.setCurrentRow(min(max(row, 0), len(sieve.pick.samples) - 1))
-        for widget in (self.remove, self.clear, *self.by.values(), self.tolerance, self.falloff):
-            widget.setEnabled(bool(sieve.pick.samples))
-        chosen = sieve.pick.samples[-1].compare if sieve.pick.samples else "surface"
-        for name, button in self.by.items():
-            button.setChecked(name == chosen)
+        ids = self.chosen()
+        with QSignalBlocker(self.samples):
+            self.samples.clear()
+            for sample in sieve.pick.samples:
+                item = QListWidgetItem(swatch(sample.colour), self._words(sample))
+                item.setData(Qt.ItemDataRole.UserRole, sample.id)
+                item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable | Qt.ItemFlag.ItemIsEditable)
+                item.setCheckState(Qt.CheckState.Checked if sample.on else Qt.CheckState.Unchecked)
+                self.samples.addItem(item)
+                item.setSelected(sample.id in ids)
+        self._follow_chosen()
+        surfaces = any(sample.compare == "surface" for sample in sieve.pick.samples)
         for number in (self.shading, self.gloss):
-            number.setEnabled(chosen == "surface")
-        self.invert.blockSignals(True)
-        self.invert.setChecked(sieve.invert)
-        self.invert.blockSignals(False)
+            number.setEnabled(surfaces or not sieve.pick.samples)
+        for box, value in ((self.invert, sieve.invert), (self.connected, sieve.pick.connected), (self.transparent, sieve.pick.transparent)):
+            with QSignalBlocker(box):
+                box.setChecked(value)
+        self.bridge.setEnabled(sieve.pick.connected)
+        self.measure.setCurrentIndex(list(MEASURE_WORDS).index(sieve.pick.measure))

@@ -1,0 +1,1 @@
+"""Masks from intervals of hue, saturation, luminance and single channels."""

@@ -1,0 +1,95 @@
+"""Presets: a saved pick and bands, as open JSON files."""
+
+from __future__ import annotations
+
+import json
+import pathlib
+import re
+from typing import Literal
+
+import platformdirs
+from pydantic import Field, ValidationError
+
+from ..errors import Trouble
+from ..files import written_beside
+from .model import Band, Bands, Colour, Frozen, Pick
+from .storage import first_complaint, read_json
+
+
+class Preset(Frozen):
+    """A named start for other pictures."""
+
+    version: Literal[1] = 1
+    name: str = Field(min_length=1, max_length=60)
+    swatch: Colour = Field(description="linear light, for showing")
+    pick: Pick = Pick()
+    bands: Bands = Bands()
+
+
+def _bands(hue: tuple[float, ...] | None, saturation: tuple[float, ...] | None, luminance: tuple[float, ...] | None) -> Bands:
+    """Bands from corners; None leaves a band off."""
+    given = {"hue": hue, "saturation": saturation, "luminance": luminance}
+    return Bands(**{name: Band(on=True, corners=corners) for name, corners in given.items() if corners})  # type: ignore[arg-type]
+
+
+#: What ships with the program. The corners were set on made-up pictures and hold the patches of a colour chart as the tests say.
+SHIPPED = (
+    Preset(name="Skin tones", swatch=(0.55, 0.30, 0.21), bands=_bands((22, 32, 56, 62), (14, 20, 48, 56), (10, 22, 90, 98))),
+    Preset(name="Skies", swatch=(0.13, 0.22, 0.52), bands=_bands((220, 236, 259, 264), (8, 14, 62, 70), (25, 38, 95, 100))),
+    Preset(name="Foliage", swatch=(0.09, 0.16, 0.03), bands=_bands((108, 116, 146, 152), (20, 30, 100, 110), (5, 14, 75, 85))),
+    Preset(name="Neutrals", swatch=(0.21, 0.21, 0.21), bands=_bands(None, (0, 0, 5, 9), None)),
+    Preset(name="Warm", swatch=(0.62, 0.20, 0.04), bands=_bands((320, 345, 465, 475), (4, 12, 125, 125), None)),
+    Preset(name="Cool", swatch=(0.04, 0.20, 0.55), bands=_bands((160, 180, 300, 315), (4, 12, 125, 125), None)),
+    Preset(name="Shadows", swatch=(0.02, 0.02, 0.02), bands=_bands(None, None, (0, 0, 25, 42))),
+    Preset(name="Midtones", swatch=(0.18, 0.18, 0.18), bands=_bands(None, None, (25, 42, 58, 75))),
+    Preset(name="Highlights", swatch=(0.80, 0.80, 0.80), bands=_bands(None, None, (58, 75, 100, 100))),
+)
+
+
+def own_folder() -> pathlib.Path:
+    """Where a person's own presets live."""
+    return pathlib.Path(platformdirs.user_data_dir("amber-sieve")) / "presets"
+
+
+def read(path: pathlib.Path) -> Preset:
+    """A preset from a file.
+
+    Raises
+    ------
+    Trouble: not a preset.
+    """
+    held = read_json(path, "a preset")
+    try:
+        return Preset.model_validate_json(json.dumps(held))
+    except ValidationError as error:
+        raise Trouble(f"{path} is not a preset of Amber Sieve ({first_complaint(error)}): choose another file.") from None
+
+
+def write(preset: Preset, path: pathlib.Path) -> None:
+    """Write a preset; raises `Trouble` when that fails."""
+    with written_beside(path) as partial:
+        partial.write_text(preset.model_dump_json(indent=1) + "\n", encoding="utf-8")
+
+
+def path_for(name: str) -> pathlib.Path:
+    """The file of a person's own preset."""
+    return own_folder() / (re.sub(r"[^\w-]+", "-", name.strip().lower()).strip("-") + ".json")
+
+
+def keep(preset: Preset) -> pathlib.Path:
+    """Store among a person's own presets; one of the same name is replaced."""
+    path = path_for(preset.name)
+    path.parent.mkdir(parents=True, exist_ok=True)
+    write(preset, path)
+    return path
+
+
+def own() -> list[Preset]:
+    """A person's own presets by name; files that are none are passed over."""
+    found = []
+    for path in sorted(own_folder().glob("*.json")) if own_folder().is_dir() else []:
+        try:
+            found.append(read(path))
+        except Trouble:
+            continue
+    return found

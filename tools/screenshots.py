@@ -1,0 +1,101 @@
+"""Takes the pictures of the main views for docs/screenshots, from the demo data.
+
+PYTHONPATH=src QT_QPA_PLATFORM=offscreen .venv/bin/python tools/screenshots.py
+"""
+
+import pathlib
+
+from PyQt6.QtCore import QPointF
+
+from amber_sieve.desk.app import application
+from amber_sieve.desk.session import Session
+from amber_sieve.desk.waiting import settle
+from amber_sieve.desk.window import Window
+
+ROOT = pathlib.Path(__file__).parent.parent
+DEMO, OUT = ROOT / "demo", ROOT / "docs" / "screenshots"
+
+
+class Photographer:
+    """Opens the window at 1280 x 800 and takes pictures of it."""
+
+    def __init__(self) -> None:
+        self.application = application()
+        self.window = Window(Session())
+        self.window.resize(1280, 800)
+        self.window.show()
+        self.session = self.window.session
+
+    def open(self, name: str) -> None:
+        self.session.history.mark_saved()
+        self.session.open(DEMO / name)
+        settle(self.session)
+
+    def point(self, x: float, y: float, pane: int = 0) -> None:
+        """As if the pointer were at this picture point."""
+        held = self.window.canvas.panes[pane]
+        held._inside, held._at = True, QPointF(x, y)
+        self.window.canvas._hover(QPointF(x, y))
+        held.update()
+
+    def take(self, name: str) -> None:
+        settle(self.session)
+        self.application.processEvents()
+        self.window.grab().save(str(OUT / f"{name}.png"))
+
+
+def pick(camera: Photographer) -> None:
+    camera.open("yard.sieve")
+    camera.session.sample(1300, 200)
+    camera.session.sample(730, 780, "drop")
+    camera.window.canvas.loupe.setChecked(True)
+    settle(camera.session)
+    camera.point(1230, 520)
+    camera.take("pick")
+    camera.window.canvas.loupe.setChecked(False)
+
+
+def bands(camera: Photographer) -> None:
+    camera.open("yard.png")
+    for x, y in ((1100, 180), (1235, 420), (1400, 450)):
+        camera.session.sample(x, y)
+    camera.session.set_bands_from_samples()
+    camera.window.pages.setCurrentWidget(camera.window.bands)
+    camera.window.canvas.set_view(1, "Veil")
+    settle(camera.session)
+    camera.point(1235, 420)
+    camera.take("bands")
+
+
+def views(camera: Photographer) -> None:
+    camera.open("close.png")
+    camera.window.pages.setCurrentWidget(camera.window.pick)
+    camera.session.sample(610, 976, fresh=True)
+    camera.session.edit_sieve(lambda s: s.but(adjust=s.adjust.but(hue=-60.0)), "Hue")
+    camera.window.canvas.set_view(0, "Isolate")
+    camera.window.canvas.set_view(1, "Weak spots")
+    camera.take("views")
+    camera.window.canvas.set_view(0, "Result")
+
+
+def clip(camera: Photographer) -> None:
+    camera.open("clip.mp4")
+    camera.session.sample(290, 450, fresh=True)
+    camera.session.edit_sieve(lambda s: s.but(adjust=s.adjust.but(hue=150.0)), "Hue")
+    camera.window.pages.setCurrentWidget(camera.window.adjust)
+    camera.window.canvas.set_view(1, "Mask")
+    camera.session.go_to(46)
+    camera.take("clip")
+
+
+def main() -> None:
+    OUT.mkdir(parents=True, exist_ok=True)
+    camera = Photographer()
+    for view in (pick, bands, views, clip):
+        view(camera)
+    camera.session.history.mark_saved()
+    camera.window.close()
+
+
+if __name__ == "__main__":
+    main()
