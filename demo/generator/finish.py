@@ -66,7 +66,7 @@ def clip(rendered: pathlib.Path, out: pathlib.Path) -> None:
         video = container.add_stream("libx264", RATE, options={"preset": "slow"})
         video.width, video.height, video.pix_fmt = width, height, "yuv420p"
         context = video.codec_context
-        context.bit_rate = 8_600_000  # keeps the file below 4 MB
+        context.bit_rate = 7_600_000  # keeps the file below 4 MB
         context.colorspace, context.color_primaries, context.color_trc, context.color_range = 1, 1, 1, 1
         audio = container.add_stream("aac", SOUND_RATE, layout="mono")
         for number, path in enumerate(files):

@@ -8,11 +8,12 @@ import os
 import pathlib
 import sys
 from collections.abc import Sequence
+from typing import get_args
 
 from . import __version__
 from .errors import Trouble
 from .project import storage
-from .project.model import Adjust, Pick, Project, Sample, Sieve
+from .project.model import Adjust, Area, Band, Bands, Comparison, Edge, Pick, Project, Ramp, Sample, Sieve
 
 
 def point(text: str) -> tuple[float, float]:
@@ -39,18 +40,88 @@ def frames(text: str) -> tuple[int, int]:
     return int(first), int(last or first)
 
 
+def four(text: str) -> tuple[float, ...]:
+    """A,B,C,D: the corners of a band."""
+    values = tuple(float(part) for part in text.split(","))
+    if len(values) != 4 or list(values) != sorted(values):
+        raise argparse.ArgumentTypeError(f"{text} should be four rising numbers, A,B,C,D")
+    return values
+
+
+def area(text: str) -> dict[str, object]:
+    """MODE:KIND:NUMBERS, as in «intersect:ellipse:X,Y,W,H»."""
+    try:
+        mode, kind, numbers = text.split(":")
+        values = [float(part) for part in numbers.split(",")]
+    except ValueError:
+        raise argparse.ArgumentTypeError(f"{text} should read MODE:KIND:NUMBERS, for example intersect:rect:10,10,400,300") from None
+    needs = {"rect": 4, "ellipse": 4, "radial": 4, "gradient": 4}.get(kind)
+    if mode not in ("add", "subtract", "intersect"):
+        raise argparse.ArgumentTypeError(f"{mode} is no mode: areas add, subtract or intersect")
+    if needs is None and kind != "polygon":
+        raise argparse.ArgumentTypeError(f"{kind} is no shape: use rect, ellipse, radial, polygon or gradient")
+    if (needs and len(values) != needs) or (kind == "polygon" and (len(values) < 6 or len(values) % 2)):
+        raise argparse.ArgumentTypeError(f"{kind} takes {needs or 'an even number (six or more) of'} numbers, {len(values)} were given")
+    if kind == "polygon" or kind == "gradient":
+        points = tuple(zip(values[::2], values[1::2], strict=True))
+    else:
+        x, y, width, height = values
+        middle = (x + width / 2, y + height / 2)
+        points = (middle, (x + width, middle[1]), (middle[0], y + height))
+    return {"mode": mode, "kind": kind, "points": points}
+
+
 def _pick_options(command: argparse.ArgumentParser) -> None:
     command.add_argument("picture", type=pathlib.Path)
     command.add_argument("-o", "--out", type=pathlib.Path, required=True)
     command.add_argument("--keep", type=point, action="append", default=[], metavar="X,Y", help="a place whose colour the mask must hold")
     command.add_argument("--drop", type=point, action="append", default=[], metavar="X,Y", help="a place whose colour it must leave out")
     command.add_argument("--size", type=int, default=5, choices=range(1, 102), metavar="N", help="side of the sampled square, pixels")
-    command.add_argument("--compare", choices=["surface", "colour"], default="surface")
+    command.add_argument("--compare", choices=get_args(Comparison), default="surface")
     command.add_argument("--tolerance", type=between(0, 1000), help="by default the one at which the mask holds still")
     command.add_argument("--falloff", type=between(0, 1000), default=Sample.model_fields["falloff"].default)
     command.add_argument("--shading", type=between(0, 100), default=Pick().shading, help="per cent")
     command.add_argument("--gloss", type=between(0, 100), default=Pick().gloss, help="per cent")
+    command.add_argument(
+        "--connected",
+        type=between(0, 200),
+        nargs="?",
+        const=0.0,
+        metavar="BRIDGE",
+        help="only what hangs together; widest gap crossed, pixels",
+    )
+    for name, words in (("hue", "degrees"), ("sat", "per cent"), ("lum", "L*")):
+        flag = f"--{name}" if command.prog.split()[-1] == "mask" else f"--{name}-band"
+        command.add_argument(
+            flag, type=four, dest=f"band_{name}", metavar="A,B,C,D", help=f"a band: fade in from, full from, full to, fade out to ({words})"
+        )
+    command.add_argument("--ramp", action="store_true", help="the mask is the luminance itself")
     command.add_argument("--invert", action="store_true")
+    bounds = {
+        "black": (0, 100),
+        "white": (0, 100),
+        "gamma": (0.1, 10),
+        "specks": (0, 1e6),
+        "holes": (0, 1e6),
+        "grow": (0, 200),
+        "shrink": (0, 200),
+        "feather": (0, 200),
+        "smooth": (0, 50),
+        "follow": (0, 100),
+        "fine": (0, 100),
+        "clean": (0, 8),
+    }
+    for name, (low, high) in bounds.items():
+        command.add_argument(f"--{name}", type=between(low, high), metavar="N", help="see the page Edge")
+    command.add_argument("--hard", action="store_true", help="no partial pixel")
+    command.add_argument(
+        "--area",
+        type=area,
+        action="append",
+        default=[],
+        metavar="MODE:KIND:NUMBERS",
+        help="rect, ellipse, radial: X,Y,W,H; gradient: X0,Y0,X1,Y1; polygon: X,Y,X,Y,…",
+    )
     command.add_argument("--frame", type=int, default=0, help="of a clip, from 0")
     command.add_argument("--save", type=pathlib.Path, metavar="PROJECT", help="also write the project")
 
@@ -81,12 +152,31 @@ def parser() -> argparse.ArgumentParser:
     return top
 
 
+def _edge_from(arguments: argparse.Namespace) -> Edge:
+    """The edge that the options describe."""
+    given = {
+        name: getattr(arguments, name)
+        for name in ("black", "white", "gamma", "specks", "holes", "feather", "smooth", "follow", "fine", "clean")
+        if getattr(arguments, name) is not None
+    }
+    grow = (arguments.grow or 0.0) - (arguments.shrink or 0.0)
+    return Edge(**given, grow=grow, hard=arguments.hard)
+
+
+def _bands_from(arguments: argparse.Namespace) -> Bands:
+    """The bands that the options describe."""
+    names = {"hue": arguments.band_hue, "saturation": arguments.band_sat, "luminance": arguments.band_lum}
+    bands = {name: Band(on=True, corners=corners) for name, corners in names.items() if corners}
+    return Bands(**bands, ramp=Ramp(on=arguments.ramp))
+
+
 def _project_from(arguments: argparse.Namespace, source) -> Project:  # type: ignore[no-untyped-def]
     """The project that the options of `mask` and `recolour` describe."""
     from .jobs.sampling import sample_at, with_found_tolerance
 
-    if not arguments.keep:
-        raise Trouble("No sample was given: name at least one place with --keep X,Y.")
+    bands = _bands_from(arguments)
+    if not (arguments.keep or bands.active or arguments.area):
+        raise Trouble("Nothing says what to mask: name a place with --keep X,Y, a band, or an area.")
     frame = source.frame(arguments.frame)
     settings = {"compare": arguments.compare, "falloff": arguments.falloff} | (
         {"tolerance": arguments.tolerance} if arguments.tolerance is not None else {}
@@ -96,20 +186,17 @@ def _project_from(arguments: argparse.Namespace, source) -> Project:  # type: ig
         for role in ("keep", "drop")
         for x, y in getattr(arguments, role)
     ]
-    pick = Pick(shading=arguments.shading, gloss=arguments.gloss)
+    connected = arguments.connected is not None
+    pick = Pick(shading=arguments.shading, gloss=arguments.gloss, connected=connected, bridge=arguments.connected or 0.0)
     if arguments.tolerance is None:
         samples = [with_found_tolerance(sample, frame, pick) for sample in samples]
-    adjust = (
-        Adjust(hue=arguments.hue, saturation=arguments.saturation, lightness=arguments.lightness)
-        if arguments.command == "recolour"
-        else Adjust()
-    )
+    adjust = Adjust()
+    if arguments.command == "recolour":
+        adjust = Adjust(hue=arguments.hue, saturation=arguments.saturation, lightness=arguments.lightness)
     sieve = Sieve(
-        name="Sieve 1",
-        pick=pick.but(samples=tuple(samples)),
-        invert=arguments.invert,
-        adjust=adjust,
-    )
+        name="Sieve 1", pick=pick.but(samples=tuple(samples)), bands=bands, invert=arguments.invert, edge=_edge_from(arguments),
+        areas=tuple(Area(**settings) for settings in arguments.area), adjust=adjust,
+    )  # fmt: skip
     return Project(source=str(arguments.picture.absolute()), stack=(sieve,))
 
 

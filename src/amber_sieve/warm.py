@@ -13,7 +13,7 @@ from .jobs.sampling import sample_at
 from .jobs.still import finished, strips_of
 from .media import stills
 from .media.source import About
-from .project.model import Adjust, Band, Bands, Pick, Project, Sieve
+from .project.model import Adjust, Area, Band, Bands, Edge, Pick, Project, Sieve, Stroke
 from .render.cache import Cache
 from .render.views import VIEWS, Looking, view
 
@@ -27,7 +27,12 @@ def warm() -> None:
         for x, kind, shape in zip(range(8, 40, 8), kinds, ("linear", "smooth"), strict=False)
     )
     bands = Bands(hue=Band(on=True, corners=(10, 20, 200, 210)), luminance=Band(on=True, corners=(5, 10, 90, 95), shape="steep"))
-    sieve = Sieve(pick=Pick(samples=samples, connected=True, bridge=1), bands=bands, adjust=Adjust(hue=40))
+    edge = Edge(follow=4, clean=1)
+    area = Area(kind="brush", mode="add", strokes=(Stroke(points=((5, 5, 1), (20, 9, 1)), size=9),))
+    outline = Area(kind="polygon", points=((2, 2), (60, 4), (30, 40)))
+    sieve = Sieve(
+        pick=Pick(samples=samples, connected=True, bridge=1), bands=bands, edge=edge, areas=(area, outline), adjust=Adjust(hue=40)
+    )
     project = Project(stack=(sieve,))
     for name in VIEWS:
         view(name, frame, project, sieve.id, Looking(), Cache(0))

@@ -24,6 +24,12 @@ def kernel(function: Callable[..., Any]) -> Callable[..., Any]:
     return compiled
 
 
+def serial_kernel(function: Callable[..., Any]) -> Callable[..., Any]:
+    """Compile a kernel that runs on one core because its steps build on each other."""
+    compiled: Callable[..., Any] = numba.njit(fastmath=True, cache=True, nogil=True, error_model="numpy")(function)
+    return compiled
+
+
 def inner(function: Callable[..., Any]) -> Callable[..., Any]:
     """Compile a small function that kernels take into their loops."""
     compiled: Callable[..., Any] = numba.njit(fastmath=True, cache=True, inline="always", error_model="numpy")(function)

@@ -7,6 +7,7 @@ from numba import prange
 
 from .colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from .colour.oklab import one_from_oklab, one_to_oklab
+from .colour.transfer import to_screen
 from .parallel import kernel
 
 #: Sides of the squares behind a cut-out, and their two greys (linear light).
@@ -135,3 +136,15 @@ def weak_spots(mask: np.ndarray) -> np.ndarray:
     out = np.empty(mask.shape, np.uint32)
     _weak(mask, out)
     return out
+
+
+#: Colour of a pixel that keeps a rim of the old colour.
+HAZY = np.uint32(0xFF2CFF6E)
+
+
+def haze_marks(planes: np.ndarray, pixels: np.ndarray) -> np.ndarray:
+    """The picture (3, H, W) in dimmed greys with some pixels (H, W) bool marked, as screen words."""
+    grey = (WEIGHT_R * planes[0] + WEIGHT_G * planes[1] + WEIGHT_B * planes[2]) * np.float32(0.4)
+    words = to_screen(np.stack([grey, grey, grey]))
+    words[pixels] = HAZY
+    return words

@@ -14,13 +14,14 @@ from ..core.colour.measures import one_hue_saturation_luminance
 from ..core.colour.transfer import encode
 from ..render.inspect import deciding_sample
 from ..render.views import VIEWS
+from .area_tools import AreaTools
 from .pane import Pane
 from .session import Rendered, Session, Shown
 from .viewport import Viewport
 
 #: Up to so many reduced pixels the whole picture is rendered, so that panning needs no new render.
 WHOLE = 2_200_000
-#: Parts of a picture are rendered in steps of so many reduced pixels, so that small pans hit the cache.
+#: Parts of a picture are rendered in steps of so many reduced pixels, with one step around for what looks beyond its pixel.
 GRAIN = 256
 
 
@@ -47,7 +48,12 @@ class Canvas(QWidget):
         super().__init__()
         self.session = session
         self.viewport = Viewport()
+        self.areas = AreaTools(session, self.viewport)
         self.panes = [Pane(session, self.viewport, "Result"), Pane(session, self.viewport, "Mask")]
+        for pane in self.panes:
+            pane.overlay = self.areas.paint
+            pane.takes_pen = lambda: self.areas.tool == "brush"
+        self.areas.changed.connect(lambda: [pane.update() for pane in self.panes])
         self.active = 0
         self._gesture: _Gesture | None = None
         column = QVBoxLayout(self)
@@ -62,6 +68,9 @@ class Canvas(QWidget):
             pane.dragged.connect(lambda at, held, number=number: self._drag(number, at, held))
             pane.released.connect(lambda at, held, number=number: self._release(number, at, held))
             pane.hovered.connect(self._hover)
+            pane.doubled.connect(self.areas.close_outline)
+            pane.tablet.connect(self._tablet)
+            pane.sized.connect(lambda by: self.areas.resize_brush(self.areas.brush.size + by / self.viewport.zoom))
         column.addLayout(self.pair, 1)
         self.readout = QLabel(" ")
         self.readout.setObjectName("dim")
@@ -84,7 +93,7 @@ class Canvas(QWidget):
             choice.addItems(VIEWS)
             choice.setCurrentText(pane.view)
             choice.setAccessibleName("Left view" if number == 0 else "Right view")
-            choice.setToolTip("What this pane shows (keys 1 to 7 for the pane under the pointer)")
+            choice.setToolTip("What this pane shows (keys 1 to 8 for the pane under the pointer)")
             choice.currentTextChanged.connect(lambda text, number=number: self.set_view(number, text))
             self.choices.append(choice)
         self.twin = QToolButton()
@@ -194,8 +203,8 @@ class Canvas(QWidget):
             left, top, right, bottom = (v / factor for v in self.viewport.visible())
             edges = (round(width / factor), round(height / factor))
             box = (
-                int(left) // GRAIN * GRAIN, int(top) // GRAIN * GRAIN,
-                min(edges[0], (int(right) // GRAIN + 1) * GRAIN), min(edges[1], (int(bottom) // GRAIN + 1) * GRAIN),
+                max(0, int(left) // GRAIN * GRAIN - GRAIN), max(0, int(top) // GRAIN * GRAIN - GRAIN),
+                min(edges[0], (int(right) // GRAIN + 2) * GRAIN), min(edges[1], (int(bottom) // GRAIN + 2) * GRAIN),
             )  # fmt: skip
         shown = Shown(factor, box, tuple(dict.fromkeys(names)))
         if shown == self.session.shown and self.session.last and self.session.last.shown == shown:
@@ -234,6 +243,12 @@ class Canvas(QWidget):
         if pane.wipe is not None and abs(self.viewport.to_pane(at).x() - pane.wipe_x()) < 6:
             self._gesture = _Gesture("wipe", at)
             return
+        if self.areas.tool:
+            self.areas.press(at, held)
+            return
+        if self.session.island_tool:
+            self.session.toggle_island(at.x(), at.y())
+            return
         role, fresh = self._role(held)
         if self.session.place == "patch":
             taken = self.session.sample(at.x(), at.y(), role, fresh)
@@ -245,6 +260,8 @@ class Canvas(QWidget):
     def _drag(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
         gesture, pane = self._gesture, self.panes[number]
         if gesture is None:
+            if self.areas.tool:
+                self.areas.move(at, held)
             return
         if gesture.kind == "wipe":
             pane.wipe = min(max(self.viewport.to_pane(at).x() / max(pane.width(), 1), 0.02), 0.98)
@@ -266,6 +283,8 @@ class Canvas(QWidget):
         gesture, pane = self._gesture, self.panes[number]
         self._gesture = None
         if gesture is None:
+            if self.areas.tool:
+                self.areas.release(at, held)
             return
         if gesture.kind == "place":
             points = [(point.x(), point.y()) for point in (pane.drawn if len(pane.drawn) > 1 else [gesture.start, gesture.start])]
@@ -291,7 +310,17 @@ class Canvas(QWidget):
             key.Key_Plus: zoom(2), key.Key_Minus: zoom(0.5), key.Key_Return: click, key.Key_Enter: click,
         }  # fmt: skip
 
+    def _tablet(self, kind: str, at: QPointF, held: Qt.KeyboardModifier, pressure: float) -> None:
+        """A pen on a tablet: the brush takes its pressure."""
+        if kind == "press":
+            self.areas.press(at, held, pressure)
+        elif kind == "move":
+            self.areas.move(at, held, pressure)
+        else:
+            self.areas.release(at, held)
+
     def _hover(self, at: QPointF | None) -> None:
+        self.areas.hover(at)
         self.readout.setText(self._describe(at) if at is not None else " ")
 
     def _light_at(self, at: QPointF) -> np.ndarray | None:

@@ -28,7 +28,7 @@ class Number(QWidget):
         self._grip: tuple[float, float] | None = None
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setMinimumWidth(96)
+        self.setMinimumWidth(88)
         self.setCursor(Qt.CursorShape.SizeHorCursor)
         self.setAccessibleName(name)
         self.setToolTip(tip or f"{name}: drag, type, or arrow keys (Shift ×10, Alt ÷10); double-click resets to {self.text_of(start)}")

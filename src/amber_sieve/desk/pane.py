@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
 from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QEnterEvent, QImage, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent, QWheelEvent
+from PyQt6.QtGui import QColor, QEnterEvent, QImage, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent, QTabletEvent, QWheelEvent
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ..core.colour.transfer import to_screen
@@ -22,6 +24,9 @@ class Pane(QWidget):
     pressed = pyqtSignal(object, object)
     dragged = pyqtSignal(object, object)
     released = pyqtSignal(object, object)
+    doubled = pyqtSignal()
+    tablet = pyqtSignal(str, object, object, float)
+    sized = pyqtSignal(float)
     painted = pyqtSignal()
 
     def __init__(self, session: Session, viewport: Viewport, view: str) -> None:
@@ -31,6 +36,9 @@ class Pane(QWidget):
         self.wipe: float | None = None
         self.loupe = False
         self.drawn: list[QPointF] = []
+        self.overlay: Callable[[QPainter], None] = lambda painter: None
+        self.takes_pen: Callable[[], bool] = lambda: False
+        self._sizing: float | None = None
         self._other: QImage | None = None
         self._other_words: np.ndarray | None = None
         self._at: QPointF | None = None
@@ -89,11 +97,26 @@ class Pane(QWidget):
         if self.marks and (self._inside or not self.window() or not self.window().isActiveWindow()):  # type: ignore[union-attr]
             for sample in self.session.sieve.pick.samples:
                 self._draw_sample(painter, sample)
+        self.overlay(painter)
+        if self.session.outlined is not None:
+            self._draw_island(painter)
         if self.drawn:
             self._draw_gesture(painter)
         if self.loupe and self._inside and self._at is not None:
             self._draw_loupe(painter)
         self.painted.emit()
+
+    def _draw_island(self, painter: QPainter) -> None:
+        """The box round the island that is pointed at in the list."""
+        island = self.session.outlined
+        assert island is not None
+        left, top, width, height = island.box
+        corner = self.viewport.to_pane(QPointF(*self._result.origin) + QPointF(left, top)) if self._result else QPointF()
+        box = QRectF(corner, corner + QPointF(width, height) * self.viewport.zoom).adjusted(-4, -4, 4, 4)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        for pen in (QPen(QColor(0, 0, 0, 180), 4), QPen(AMBER, 1.8)):
+            painter.setPen(pen)
+            painter.drawRoundedRect(box, 4, 4)
 
     def _draw_wipe(self, painter: QPainter, box: QRectF) -> None:
         """The original left of a line that can be dragged."""
@@ -195,6 +218,8 @@ class Pane(QWidget):
         if event.button() == Qt.MouseButton.MiddleButton or (event.button() == Qt.MouseButton.LeftButton and self.session.property("hand")):
             self._hand = event.position()
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
+        elif event.button() == Qt.MouseButton.RightButton and self.takes_pen():
+            self._sizing = event.position().x()
         elif event.button() == Qt.MouseButton.LeftButton:
             self.pressed.emit(self.viewport.to_picture(event.position()), event.modifiers())
 
@@ -204,6 +229,10 @@ class Pane(QWidget):
         if self._hand is not None:
             self.viewport.pan(event.position() - self._hand)
             self._hand = event.position()
+            return
+        if self._sizing is not None:
+            self.sized.emit(event.position().x() - self._sizing)
+            self._sizing = event.position().x()
             return
         at = self.viewport.to_picture(event.position())
         self._at = at
@@ -219,8 +248,26 @@ class Pane(QWidget):
         if self._hand is not None:
             self._hand = None
             self.setCursor(Qt.CursorShape.CrossCursor)
+        elif event.button() == Qt.MouseButton.RightButton:
+            self._sizing = None
         elif event.button() == Qt.MouseButton.LeftButton:
             self.released.emit(self.viewport.to_picture(event.position()), event.modifiers())
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and event.button() == Qt.MouseButton.LeftButton:
+            self.doubled.emit()
+
+    def tabletEvent(self, event: QTabletEvent | None) -> None:
+        """A pen: only the brush asks for its pressure, everything else goes on as mouse events."""
+        if event is None or not self.takes_pen():
+            if event is not None:
+                event.ignore()
+            return
+        kinds = {QEvent.Type.TabletPress: "press", QEvent.Type.TabletMove: "move", QEvent.Type.TabletRelease: "release"}
+        at = self.viewport.to_picture(event.position())
+        self.tablet.emit(kinds.get(event.type(), "move"), at, event.modifiers(), float(event.pressure()))
+        self.hovered.emit(at)
+        event.accept()
 
     def wheelEvent(self, event: QWheelEvent | None) -> None:
         if event is not None and event.angleDelta().y():

@@ -13,7 +13,9 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 from PyQt6.QtCore import QObject, pyqtSignal
 
+from ..core.areas.scissors import clinging_path
 from ..core.bands.starts import tonal
+from ..core.edge.islands import Island, islands_of
 from ..core.frame import Frame
 from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
 from ..errors import Trouble
@@ -26,9 +28,11 @@ from ..media.opening import open_source
 from ..media.source import Source
 from ..project import presets, storage
 from ..project.history import History
-from ..project.model import Project, Sample, Sieve
+from ..project.model import Area, Place, Project, Sample, Sieve
 from ..render.cache import Cache
-from ..render.stack import measured_frame
+from ..render.haze import haze_of
+from ..render.mask import make_fine, needs_whole, waits_for_fine
+from ..render.stack import measured_frame, sieve_mask
 from ..render.views import Looking, shown_mask, view
 from .worker import Job, Renderer
 
@@ -59,6 +63,8 @@ class Rendered:
     statistics: Statistics
     project: Project
     looking: Looking
+    frame: Frame
+    waiting: list[Sieve]
 
 
 @dataclass
@@ -101,6 +107,8 @@ class Session(QObject):
         self.stroke_width = 12
         self.place = "patch"
         self.click_role = ""
+        self.island_tool = False
+        self.outlined: Island | None = None
         self.field_follows_view = False
         self.looking = Looking()
         self.shown = Shown()
@@ -303,16 +311,103 @@ class Session(QObject):
 
         self.edit_sieve(change, f"Start from {part}")
 
+    # Edge and areas
+
+    def islands(self) -> list[Island]:
+        """The connected pieces of the mask before any was taken out, the largest first, in full-resolution pixels."""
+        if self.last is None:
+            return []
+        frame = self.last.frame
+        whole = self.sieve.but(edge=self.sieve.edge.but(islands_out=(), islands_only=(), fine=0.0))
+        mask = sieve_mask(frame, self.project.with_sieve(whole), whole.id, self._cache, layer)
+        left, top = self.last.origin
+        scale = self.last.scale
+        return [
+            Island(left + (i.x + 0.5) / scale, top + (i.y + 0.5) / scale, round(i.area / scale**2), tuple(round(v / scale) for v in i.box))  # type: ignore[arg-type]
+            for i in islands_of(mask)
+        ]
+
+    def toggle_island(self, x: float, y: float) -> None:
+        """Take the island at a place out, or bring it back."""
+        near = [place for place in self.sieve.edge.islands_out if (place.x - x) ** 2 + (place.y - y) ** 2 <= max(place.radius, 4) ** 2]
+        if near:
+            rest = tuple(place for place in self.sieve.edge.islands_out if place not in near)
+            self._edit_edge("Bring the island back", islands_out=rest)
+        else:
+            self._edit_edge("Take the island out", islands_out=(*self.sieve.edge.islands_out, self._place(x, y)))
+
+    def outline_island(self, island: Island | None) -> None:
+        """Show where an island lies."""
+        self.outlined = island
+        self.project_changed.emit()
+
+    def take_islands_out(self, islands: list[Island]) -> None:
+        """Take many islands out at once."""
+        places = tuple(self._place(island.x, island.y, island.area) for island in islands)
+        self._edit_edge("Take islands out", islands_out=(*self.sieve.edge.islands_out, *places))
+
+    def keep_only_island(self, x: float, y: float) -> None:
+        """Keep only the island at a place."""
+        self._edit_edge("Keep only this island", islands_only=(self._place(x, y),), islands_out=())
+
+    def all_islands(self) -> None:
+        """Bring every island back."""
+        self._edit_edge("Bring all islands back", islands_only=(), islands_out=())
+
+    @staticmethod
+    def _place(x: float, y: float, area: float = 0.0) -> Place:
+        return Place(x=x, y=y, radius=max(6.0, (area**0.5) / 2))
+
+    def _edit_edge(self, what: str, **changes: object) -> None:
+        self.edit_sieve(lambda s: s.but(edge=s.edge.but(**changes)), what)
+
+    def haze(self) -> str:
+        """How many partial pixels keep a rim of the old colour, with and without handling, over what is shown."""
+        if self.last is None or self.last.waiting:
+            return ""
+        found = haze_of(self.last.frame, self.sieve, self._cache)
+        return f"Haze: {found.handled} pixels, without handling {found.unhandled}"
+
+    def edit_areas(self, change: Callable[[tuple[Area, ...]], tuple[Area, ...]], what: str, group: str = "") -> None:
+        """Change the list of areas of the current sieve."""
+        self.edit_sieve(lambda s: s.but(areas=change(s.areas)), what, group)
+
+    def add_area(self, area: Area) -> str:
+        """Add an area to the current sieve; returns its id.
+
+        The first area drawn on a sieve that picks something intersects («only here»), unless another mode was asked for.
+        """
+        self.edit_areas(lambda areas: (*areas, area), f"Add {area.kind}")
+        return area.id
+
+    def edit_area(self, area: Area, what: str, group: str = "") -> None:
+        """Put a changed area in the place of the one with the same id."""
+        self.edit_areas(lambda areas: tuple(area if other.id == area.id else other for other in areas), what, group)
+
+    def clinging(self, start: tuple[float, float], end: tuple[float, float], sensitivity: float) -> list[tuple[float, float]]:
+        """The way between two places that runs along the picture's edges, in full-resolution pixels."""
+        if self.last is None:
+            return [start, end]
+        frame, (left, top), scale = self.last.frame, self.last.origin, self.last.scale
+        one, other = (((x - left) * scale, (y - top) * scale) for x, y in (start, end))
+        return [(left + x / scale, top + y / scale) for x, y in clinging_path(frame.planes, one, other, sensitivity)]
+
     # Presets
 
     def apply_preset(self, preset: presets.Preset) -> None:
-        """Use a preset's pick and bands in the current sieve."""
-        self.edit_sieve(lambda s: s.but(pick=preset.pick, bands=preset.bands), f"Preset {preset.name}")
+        """Use a preset's pick, bands and edge in the current sieve."""
+        self.edit_sieve(lambda s: s.but(pick=preset.pick, bands=preset.bands, edge=preset.edge), f"Preset {preset.name}")
 
     def preset_from_here(self, name: str) -> presets.Preset:
         """The current pick and bands as a preset."""
         kept = [sample for sample in self.sieve.pick.samples if sample.role == "keep"]
-        return presets.Preset(name=name, swatch=kept[0].colour if kept else (0.2, 0.2, 0.2), pick=self.sieve.pick, bands=self.sieve.bands)
+        return presets.Preset(
+            name=name,
+            swatch=kept[0].colour if kept else (0.2, 0.2, 0.2),
+            pick=self.sieve.pick,
+            bands=self.sieve.bands,
+            edge=self.sieve.edge,
+        )
 
     def keep_preset(self, name: str) -> None:
         """Store the current pick and bands among a person's own presets."""
@@ -475,25 +570,43 @@ class Session(QObject):
             frame = level
             left, top, right, bottom = shown.box
             if right > left and bottom > top:
-                # Connected only asks about the whole picture, so a part alone cannot answer it.
-                if sieve.pick.connected or any(s.pick.connected for s in project.stack):
+                # Pieces and holes may reach beyond what is seen: then the whole picture is worked on.
+                if any(needs_whole(s) for s in project.stack):
                     left = top = 0
                 else:
                     frame = cache.get(("part", level.key, shown.box), lambda: _Held(level.part(*shown.box))).frame
             else:
                 left = top = 0
-            mask = shown_mask(frame, project, sieve.id, looking, cache, layer)
-            pictures = {name: view(name, frame, project, sieve.id, looking, cache, layer) for name in shown.views}
+            # Matting takes seconds: what waits for it is shown without it, while it is made in the background.
+            waiting = [s for s in project.stack if s.on and waits_for_fine(frame, s, cache)]
+            seen = project
+            for s in waiting:
+                seen = seen.with_sieve(s.but(edge=s.edge.but(fine=0.0)))
+            mask = shown_mask(frame, seen, sieve.id, looking, cache, layer)
+            pictures = {name: view(name, frame, seen, sieve.id, looking, cache, layer) for name in shown.views}
             counted = frame if follows else opened.frame(number)
             statistics = cache.get(("statistics", counted.key), lambda: statistics_of(counted.planes))
             origin = (left / frame.scale, top / frame.scale)
-            return Rendered(shown, number, frame.scale, origin, pictures, mask, coverage_of(mask), statistics, project, looking)
+            return Rendered(
+                shown, number, frame.scale, origin, pictures, mask, coverage_of(mask), statistics, project, looking, frame, waiting
+            )
 
         self._renderer.ask(work)
 
     def _take(self, result: Rendered) -> None:
         self.last = result
         self.rendered.emit(result)
+        if result.waiting and self.job is None and result.project == self.project:
+            self._make_fine(result.frame, result.waiting)
+
+    def _make_fine(self, frame: Frame, waiting: list[Sieve]) -> None:
+        """Make the mattings that a render waits for, then render again."""
+
+        def work(progress: Progress) -> None:
+            for number, sieve in enumerate(waiting):
+                make_fine(frame, sieve, self._cache, lambda share, number=number: progress.step((number + share) / len(waiting)))  # type: ignore[misc]
+
+        self.run("Fine edge", work, lambda _: self.ask())
 
     def close(self) -> None:
         """Stop the threads and let go of files."""

@@ -24,7 +24,7 @@ QMenu::item:disabled { color: #7a7a7a; }
 QMenu::separator { height: 1px; background: #464646; margin: 4px 8px; }
 QLabel#heading { font-weight: 600; color: #bdbdbd; padding-top: 6px; }
 QLabel#dim { color: #969696; }
-QPushButton, QToolButton, QComboBox { background: #3c3c3c; border: 1px solid #4a4a4a; border-radius: 3px; padding: 4px 10px; min-height: 16px; }
+QPushButton, QToolButton, QComboBox { background: #3c3c3c; border: 1px solid #4a4a4a; border-radius: 3px; padding: 4px 7px; min-height: 16px; }
 QPushButton:hover, QToolButton:hover, QComboBox:hover { background: #474747; }
 QPushButton:pressed, QToolButton:pressed { background: #2a2a2a; }
 QPushButton:checked, QToolButton:checked { border-color: #e89e20; color: #f2b64a; }
@@ -34,7 +34,7 @@ QComboBox { padding-right: 20px; }
 QComboBox::drop-down { border: 0; width: 18px; }
 QComboBox::down-arrow { image: url(@icons/down.svg); width: 9px; height: 9px; }
 QComboBox QAbstractItemView { background: #262626; selection-background-color: #4a4a4a; }
-QTabBar::tab { background: #2e2e2e; padding: 7px 14px; border: 0; border-bottom: 2px solid #464646; color: #b4b4b4; }
+QTabBar::tab { background: #2e2e2e; padding: 7px 10px; border: 0; border-bottom: 2px solid #464646; color: #b4b4b4; }
 QTabBar::tab:selected { color: #ffffff; border-bottom: 2px solid #e89e20; }
 QTabBar::tab:hover { color: #ffffff; }
 QTabWidget::pane { border: 0; }

@@ -31,7 +31,9 @@ from ..media import footage, stills
 from .canvas import Canvas
 from .colour_field import ColourField
 from .pages.adjust import AdjustPage
+from .pages.areas import AreasPage
 from .pages.bands import BandsPage
+from .pages.edge import EdgePage
 from .pages.pick import PickPage
 from .session import Session
 from .stack_panel import StackPanel
@@ -64,7 +66,11 @@ class Window(QMainWindow):
         self.pick, self.bands, self.adjust = PickPage(session), BandsPage(session), AdjustPage(session)
         self.pages.addTab(self.pick, "Pick")
         self.pages.addTab(self.bands, "Bands")
+        self.edge, self.areas = EdgePage(session), AreasPage(session, self.canvas.areas)
+        self.pages.addTab(self.edge, "Edge")
+        self.pages.addTab(self.areas, "Areas")
         self.pages.addTab(self.adjust, "Adjust")
+        self.pages.currentChanged.connect(self._page_changed)
         middle = QWidget()
         column = QVBoxLayout(middle)
         column.setContentsMargins(0, 0, 0, 0)
@@ -98,6 +104,13 @@ class Window(QMainWindow):
         assert application is not None
         application.installEventFilter(self)
         self._retitle()
+
+    def _page_changed(self) -> None:
+        """The tools of a page are in hand only while it is open."""
+        page = self.pages.currentWidget()
+        self.canvas.areas.take("change" if page is self.areas else "")
+        self.edge.click_islands.setChecked(False)
+        self.session.outline_island(None)
 
     # Building
 
@@ -186,7 +199,7 @@ class Window(QMainWindow):
             self, "Keys and gestures",
             "Click: start over with this colour.  Shift+click: keep it too.  Ctrl+click: drop it.\n"
             "Wheel: zoom at the pointer.  Middle button: pan.  Arrow keys on the picture: pan.  Enter: click in the middle.\n"
-            "1 to 7: Result, Original, Mask, Veil, Isolate, Cut-out, Weak spots in the pane under the pointer.  T: twin view.  W: wipe.  L: loupe.\n"
+            "1 to 8: Result, Original, Mask, Veil, Isolate, Cut-out, Weak spots, Haze check in the pane under the pointer.  T: twin view.  W: wipe.  L: loupe.\n"
             "Press on a colour and drag outwards: its tolerance.\n"
             "Hold O: the picture as it was.  Space: play.  , and . step through frames.\n"
             "Numbers: drag, type, arrow keys (Shift ×10, Alt ÷10), double-click resets.",
@@ -311,7 +324,9 @@ class Window(QMainWindow):
                 self.canvas.show_before(pressed)
             return True
         on_picture = focus in self.canvas.panes
-        if Qt.Key.Key_1 <= key <= Qt.Key.Key_7 and on_picture:
+        if on_picture and pressed and self.canvas.areas.tool and self.canvas.areas.key(key):
+            return True
+        if Qt.Key.Key_1 <= key <= Qt.Key.Key_8 and on_picture:
             if pressed:
                 self.canvas.set_active_view(key - Qt.Key.Key_1)
             return True

@@ -119,6 +119,79 @@ class Bands(Frozen):
 BAND_NAMES = ("hue", "saturation", "luminance", "red", "green", "blue")
 
 
+Way = Literal["both", "inwards", "outwards"]
+Point = tuple[Finite, Finite]
+
+
+class Place(Frozen):
+    """Where an island was clicked."""
+
+    x: Finite = Field(description="full-resolution pixels")
+    y: Finite
+    radius: float = Field(default=8.0, ge=0, le=2000, description="how far it may have moved, full-resolution pixels")
+
+
+class Edge(Frozen):
+    """What cleans the mask's outline, in the order in which it is applied. Lengths are full-resolution pixels."""
+
+    black: Percent = 0.0
+    white: Percent = 100.0
+    gamma: float = Field(default=1.0, ge=0.1, le=10)
+    specks: float = Field(default=0.0, ge=0, le=1e6, description="pieces of at most so many pixels go")
+    holes: float = Field(default=0.0, ge=0, le=1e6, description="holes of at most so many pixels are filled")
+    all_holes: bool = False
+    islands_out: tuple[Place, ...] = ()
+    islands_only: tuple[Place, ...] = ()
+    grow: float = Field(default=0.0, ge=-200, le=200, description="negative shrinks")
+    feather: float = Field(default=0.0, ge=0, le=200, description="standard deviation")
+    way: Way = "both"
+    smooth: float = Field(default=0.0, ge=0, le=50)
+    hard: bool = False
+    follow: float = Field(default=0.0, ge=0, le=100, description="reach")
+    sensitivity: Percent = 50.0
+    fine: float = Field(default=0.0, ge=0, le=100, description="width of the band")
+    no_haze: bool = True
+    clean: float = Field(default=0.0, ge=0, le=8, description="passes of chroma smoothing of what is measured")
+    clean_auto: bool = False
+
+
+class Stroke(Frozen):
+    """One brush stroke, as a vector."""
+
+    points: tuple[tuple[Finite, Finite, Finite], ...] = Field(description="x, y (full-resolution pixels) and pressure (0 to 1)")
+    size: float = Field(default=60.0, gt=0, le=5000, description="diameter")
+    hardness: Percent = 80.0
+    flow: Percent = 100.0
+    opacity: Percent = 100.0
+    erase: bool = False
+    pressure: Literal["nothing", "size", "flow"] = "nothing"
+    like: Colour | None = Field(default=None, description="only where the picture resembles this colour")
+
+
+class Area(Frozen):
+    """A shape, or brush strokes, that limits the mask."""
+
+    id: str = Field(default_factory=fresh_id)
+    name: str = ""
+    on: bool = True
+    inverted: bool = False
+    mode: Literal["add", "subtract", "intersect"] = "intersect"
+    kind: Literal["rect", "ellipse", "polygon", "gradient", "radial", "brush"]
+    points: tuple[Point, ...] = Field(
+        default=(), description="middle and two half-axes' ends (rect, ellipse, radial), corners (polygon), full and empty end (gradient)"
+    )
+    feather: float = Field(default=0.0, ge=0, le=2000)
+    way: Way = "both"
+    strokes: tuple[Stroke, ...] = ()
+
+    @model_validator(mode="after")
+    def _enough_points(self) -> Self:
+        needed = {"rect": 3, "ellipse": 3, "radial": 3, "gradient": 2}.get(self.kind, 0)
+        if needed and len(self.points) != needed:
+            raise ValueError(f"a {self.kind} has {needed} points")
+        return self
+
+
 class Adjust(Frozen):
     """What is done inside the mask."""
 
@@ -141,6 +214,9 @@ class Sieve(Frozen):
     pick: Pick = Pick()
     bands: Bands = Bands()
     invert: bool = False
+    edge: Edge = Edge()
+    areas: tuple[Area, ...] = Field(default=(), description="applied from first to last")
+    outside: Percent = Field(default=0.0, description="how much of the adjustment the masked-out rest still gets")
     strength: Percent = 100.0
     adjust: Adjust = Adjust()
 

@@ -1,4 +1,4 @@
-"""Presets: a saved pick and bands, as open JSON files."""
+"""Presets: a saved pick, bands and edge, as open JSON files."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from pydantic import Field, ValidationError
 
 from ..errors import Trouble
 from ..files import written_beside
-from .model import Band, Bands, Colour, Frozen, Pick
+from .model import Band, Bands, Colour, Edge, Frozen, Pick
 from .storage import first_complaint, read_json
 
 
@@ -24,6 +24,7 @@ class Preset(Frozen):
     swatch: Colour = Field(description="linear light, for showing")
     pick: Pick = Pick()
     bands: Bands = Bands()
+    edge: Edge = Edge()
 
 
 def _bands(hue: tuple[float, ...] | None, saturation: tuple[float, ...] | None, luminance: tuple[float, ...] | None) -> Bands:

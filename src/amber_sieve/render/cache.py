@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
@@ -17,6 +18,8 @@ def _size_of(value: object) -> int:
         return value.nbytes
     if isinstance(value, tuple):
         return sum(_size_of(part) for part in value)
+    if dataclasses.is_dataclass(value) and not isinstance(value, type):
+        return sum(_size_of(getattr(value, field.name)) for field in dataclasses.fields(value))
     return 64
 
 
@@ -28,6 +31,11 @@ class Cache:
         self._held: OrderedDict[Hashable, tuple[object, int]] = OrderedDict()
         self._bytes = 0
         self._lock = threading.Lock()
+
+    def holds(self, key: Hashable) -> bool:
+        """Whether a value is held for these inputs."""
+        with self._lock:
+            return key in self._held
 
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         """The value made from these inputs, made now if it is not held. Values must not be written to."""

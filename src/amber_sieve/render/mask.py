@@ -1,19 +1,26 @@
-"""The mask of one sieve: qualify (samples times bands), connected only, invert."""
+"""The mask of one sieve: qualify (samples times bands), connected only, invert, edge, areas."""
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 
+from ..core.areas.shapes import combined
 from ..core.bands.apply import bands_mask
 from ..core.bands.interval import Interval, luminance_ramp
 from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import to_oklab
 from ..core.colour.transfer import to_levels
+from ..core.edge.clean import cleaned, fitting_amount
+from ..core.edge.follow import Unmixed
 from ..core.frame import Frame
 from ..core.pick.connected import connected_only
 from ..core.pick.samples import Probe, membership, needs_planes
-from ..project.model import BAND_NAMES, Bands, Pick, Sample, Sieve
+from ..project.model import BAND_NAMES, Bands, Edge, Pick, Sample, Sieve
+from .areas import area_coverage
 from .cache import Cache
+from .edge import Step, edge_of, fine_key
 
 #: Frames with more pixels than this are measured strip by strip, so that memory stays small.
 LARGE = 3_000_000
@@ -47,47 +54,53 @@ def intervals_of(bands: Bands) -> list[Interval]:
     return intervals
 
 
-def oklab_of(frame: Frame, cache: Cache) -> np.ndarray:
-    """The frame in Oklab, (3, H, W)."""
-    return cache.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
+def oklab_of(frame: Frame, cache: Cache, passes: int = 0) -> np.ndarray:
+    """The frame in Oklab, (3, H, W), its chroma smoothed by so many passes."""
+    lab = cache.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
+    return cache.get(("clean", frame.key, passes), lambda: cleaned(lab, passes)) if passes else lab
 
 
-def measures_of(frame: Frame, cache: Cache, levels: bool = True) -> np.ndarray:
+def measures_of(frame: Frame, cache: Cache, levels: bool = True, passes: int = 0) -> np.ndarray:
     """Hue, saturation, luminance and, when asked for, red, green, blue levels of the frame, (3 or 6, H, W)."""
 
     def measure() -> np.ndarray:
         out = np.empty((6 if levels else 3, *frame.planes.shape[1:]), np.float32)
-        hue_saturation_luminance(frame.planes, oklab_of(frame, cache), out[:3])
+        hue_saturation_luminance(frame.planes, oklab_of(frame, cache, passes), out[:3])
         if levels:
             out[3:] = to_levels(frame.planes)
         return out
 
-    return cache.get(("measures", frame.key, levels), measure)
+    return cache.get(("measures", frame.key, levels, passes), measure)
 
 
-def _qualify(frame: Frame, probes: list[Probe], intervals: list[Interval], cache: Cache, out: np.ndarray) -> None:
+def _qualify(frame: Frame, probes: list[Probe], intervals: list[Interval], cache: Cache, out: np.ndarray, passes: int = 0) -> None:
     """Samples times bands into ``out``; with neither, nothing is masked."""
-    extra = measures_of(frame, cache) if needs_planes(probes) else None
+    extra = measures_of(frame, cache, passes=passes) if needs_planes(probes) else None
     if not intervals:
-        membership(oklab_of(frame, cache), probes, extra, out)
+        membership(oklab_of(frame, cache, passes), probes, extra, out)
         return
     channels = any(interval.measure in BAND_NAMES[3:] for interval in intervals)
-    measures = extra if extra is not None else measures_of(frame, cache, levels=channels)
+    measures = extra if extra is not None else measures_of(frame, cache, channels, passes)
     bands_mask(measures, intervals, out)
     if any(probe.keep for probe in probes):
-        out *= membership(oklab_of(frame, cache), probes, extra)
+        out *= membership(oklab_of(frame, cache, passes), probes, extra)
 
 
-def qualified(frame: Frame, pick: Pick, bands: Bands, cache: Cache) -> np.ndarray:
-    """What samples and bands of a sieve take, (H, W)."""
+def qualified(frame: Frame, pick: Pick, bands: Bands, cache: Cache, passes: int = 0) -> np.ndarray:
+    """What samples and bands of a sieve take, (H, W), measured with so many passes of chroma smoothing."""
     probes, intervals = probes_of(pick), intervals_of(bands)
     out = np.empty(frame.planes.shape[1:], np.float32)
     if out.size <= LARGE:
-        _qualify(frame, probes, intervals, cache, out)
+        _qualify(frame, probes, intervals, cache, out, passes)
     else:
+        lap = 2 * passes  # what the smoothing of a strip looks at beyond it
         for top in range(0, frame.height, ROWS):
             bottom = min(top + ROWS, frame.height)
-            _qualify(frame.part(0, top, frame.width, bottom), probes, intervals, Cache(0), out[top:bottom])
+            first, last = max(0, top - lap), min(frame.height, bottom + lap)
+            strip = np.empty((last - first, frame.width), np.float32) if lap else out[top:bottom]
+            _qualify(frame.part(0, first, frame.width, last), probes, intervals, Cache(0), strip, passes)
+            if lap:
+                out[top:bottom] = strip[top - first : bottom - first]
     if not pick.transparent and frame.alpha is not None:
         out *= frame.alpha > 0
     return out
@@ -101,16 +114,93 @@ def seeds_of(pick: Pick, frame: Frame) -> list[tuple[float, float]]:
     return [((x - frame.origin[0]) * frame.scale, (y - frame.origin[1]) * frame.scale) for x, y in places]
 
 
-def mask_of(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
-    """The mask of a sieve over a frame, (H, W) float32 in 0 to 1, before strength. Read only.
+def passes_of(frame: Frame, edge: Edge, cache: Cache) -> int:
+    """Passes of chroma smoothing for a frame: the chosen ones, or what its noise asks for; none when it is much reduced."""
+    if edge.clean_auto:
+        return cache.get(("noise", frame.key), lambda: fitting_amount(to_oklab(thinned_block(frame.planes))))
+    return round(edge.clean * min(1.0, frame.scale))
 
-    ``frame`` is what the sieve measures. Connected only needs all of the frame to be there.
-    """
+
+def thinned_block(planes: np.ndarray, side: int = 900) -> np.ndarray:
+    """The middle of a large picture: noise must be measured on neighbouring pixels."""
+    top, left = max(0, (planes.shape[1] - side) // 2), max(0, (planes.shape[2] - side) // 2)
+    return np.ascontiguousarray(planes[:, top : top + side, left : left + side])
+
+
+@dataclass(frozen=True)
+class Masked:
+    """A finished mask (H, W), and the colours its outline was unmixed into (None without Follow or Fine)."""
+
+    mask: np.ndarray
+    unmixed: Unmixed | None
+
+
+def picked(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
+    """Qualified, connected only, inverted: the mask before its edge is worked on. Read only."""
 
     def make() -> np.ndarray:
-        mask = cache.get(("qualified", frame.key, sieve.pick, sieve.bands), lambda: qualified(frame, sieve.pick, sieve.bands, cache))
+        passes = passes_of(frame, sieve.edge, cache)
+        mask = cache.get(
+            ("qualified", frame.key, sieve.pick, sieve.bands, passes), lambda: qualified(frame, sieve.pick, sieve.bands, cache, passes)
+        )
         if sieve.pick.connected and sieve.pick.samples:
             mask = connected_only(mask, seeds_of(sieve.pick, frame), sieve.pick.bridge * frame.scale)
         return np.subtract(1, mask) if sieve.invert else mask
 
-    return cache.get(("mask", frame.key, sieve.pick, sieve.bands, sieve.invert), make)
+    return cache.get(("picked", frame.key, picked_key(sieve)), make)
+
+
+def masked(frame: Frame, sieve: Sieve, cache: Cache) -> Masked:
+    """The finished mask of a sieve over a frame, before outside level and strength.
+
+    ``frame`` is what the sieve measures. Connected only, islands and holes need all of the frame to be there.
+    """
+
+    def make() -> Masked:
+        edged = cache.get(
+            ("edged", frame.key, picked_key(sieve), sieve.edge),
+            lambda: edge_of(frame, picked(frame, sieve, cache), sieve.edge, cache, picked_key(sieve)),
+        )
+        return Masked(with_areas(frame, edged.mask, sieve, cache), edged.unmixed)
+
+    return cache.get(("mask", frame.key, picked_key(sieve), sieve.edge, sieve.areas), make)
+
+
+def picked_key(sieve: Sieve) -> tuple[object, ...]:
+    """What the mask before the edge depends on."""
+    return (sieve.pick, sieve.bands, sieve.invert, sieve.edge.clean, sieve.edge.clean_auto)
+
+
+def waits_for_fine(frame: Frame, sieve: Sieve, cache: Cache) -> bool:
+    """Whether the mask of a sieve needs a matting that has not been made yet."""
+    return sieve.edge.fine > 0 and not cache.holds(fine_key(frame, picked_key(sieve), sieve.edge))
+
+
+def make_fine(frame: Frame, sieve: Sieve, cache: Cache, step: Step) -> None:
+    """Make the matting that the mask of a sieve waits for, and keep it."""
+    edge_of(frame, picked(frame, sieve, cache), sieve.edge, cache, picked_key(sieve), step)
+
+
+def with_areas(frame: Frame, mask: np.ndarray, sieve: Sieve, cache: Cache) -> np.ndarray:
+    """The mask with its areas; an area on a sieve that picks nothing starts from an empty mask, or a full one to cut from."""
+    working = [area for area in sieve.areas if area.on]
+    if not working:
+        return mask
+    nothing_picked = not any(sample.on for sample in sieve.pick.samples) and not sieve.bands.active and not sieve.invert
+    if nothing_picked and working[0].mode != "add":
+        mask = np.ones_like(mask)
+    for area in working:
+        covered = area_coverage(frame, area, cache)
+        mask = combined(mask, 1 - covered if area.inverted else covered, area.mode)
+    return mask
+
+
+def mask_of(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
+    """The finished mask alone, (H, W) float32 in 0 to 1. Read only."""
+    return masked(frame, sieve, cache).mask
+
+
+def needs_whole(sieve: Sieve) -> bool:
+    """Whether the mask of a part of a picture depends on what lies outside that part."""
+    edge = sieve.edge
+    return sieve.pick.connected or edge.all_holes or bool(edge.islands_only or edge.islands_out)

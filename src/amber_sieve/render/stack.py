@@ -10,7 +10,7 @@ from ..core.frame import Frame
 from ..project.model import Project, Sieve
 from .adjust import adjusted
 from .cache import Cache
-from .mask import mask_of
+from .mask import Masked, masked
 
 #: Gives the frame that shows another picture at the place and scale of a frame.
 Layers = Callable[[str, Frame], Frame]
@@ -42,17 +42,17 @@ def _fall(frame: Frame, sieves: list[Sieve], cache: Cache, layers: Layers) -> tu
     return planes, key
 
 
-def _after(key: str, below: np.ndarray, mask: np.ndarray, sieve: Sieve, cache: Cache) -> np.ndarray:
+def _after(key: str, below: np.ndarray, mask: Masked, sieve: Sieve, cache: Cache) -> np.ndarray:
     return cache.get(("result", key), lambda: adjusted(below, mask, sieve))
 
 
-def _measured(frame: Frame, sieve: Sieve, below: np.ndarray, key: str, cache: Cache, layers: Layers) -> np.ndarray:
+def _measured(frame: Frame, sieve: Sieve, below: np.ndarray, key: str, cache: Cache, layers: Layers) -> Masked:
     """The mask of a sieve from what it is told to measure."""
     if sieve.pick.measure == "result" and below is not frame.planes:
-        return mask_of(Frame(below, frame.alpha, key, frame.scale, frame.origin), sieve, cache)
+        return masked(Frame(below, frame.alpha, key, frame.scale, frame.origin), sieve, cache)
     if sieve.pick.measure == "layer" and sieve.pick.layer:
-        return mask_of(layers(sieve.pick.layer, frame), sieve, cache)
-    return mask_of(frame, sieve, cache)
+        return masked(layers(sieve.pick.layer, frame), sieve, cache)
+    return masked(frame, sieve, cache)
 
 
 def sieve_mask(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> np.ndarray:
@@ -63,7 +63,7 @@ def sieve_mask(frame: Frame, project: Project, sieve_id: str, cache: Cache, laye
         at = project.stack.index(sieve)
         above = [other for other in working(project) if project.stack.index(other) < at]
         below, key = _fall(frame, above, cache, layers)
-    return _measured(frame, sieve, below, key, cache, layers)
+    return _measured(frame, sieve, below, key, cache, layers).mask
 
 
 def measured_frame(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Frame:

@@ -11,13 +11,14 @@ from ..core.bands.interval import Interval
 from ..core.colour.gamut import lower_chroma
 from ..core.colour.transfer import to_screen
 from ..core.frame import Frame
-from ..core.seeing import cut_out, far_colour, isolate, mask_to_screen, veil, weak_spots
+from ..core.seeing import cut_out, far_colour, haze_marks, isolate, mask_to_screen, veil, weak_spots
 from ..project.model import Bands, Project
 from .cache import Cache
+from .haze import haze_of
 from .mask import measures_of
 from .stack import Layers, no_layers, render, sieve_mask
 
-VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out", "Weak spots")
+VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out", "Weak spots", "Haze check")
 
 
 @dataclass(frozen=True)
@@ -74,6 +75,8 @@ def view(
     """
     if name == "Original":
         return to_screen(frame.planes)
+    if name == "Haze check":
+        return haze_marks(render(frame, project, cache, layers), haze_of(frame, project.sieve(sieve_id), cache).pixels)
     if name in ("Mask", "Weak spots"):
         mask = shown_mask(frame, project, sieve_id, looking, cache, layers)
         return mask_to_screen(mask) if name == "Mask" else weak_spots(mask)

@@ -23,8 +23,13 @@ class AdjustPage(Page):
         self.strength = self.bind(
             Number("Strength", 0, 100, 100, 1, "%"), lambda s: s.strength, lambda s, value: s.but(strength=value), "Strength"
         )
+        self.outside = self.bind(
+            Number("Outside level", 0, 100, 0, 1, "%"), lambda s: s.outside, lambda s, value: s.but(outside=value), "Outside level"
+        )
         reset = QPushButton("Reset the adjustments")
-        reset.clicked.connect(lambda: session.edit_sieve(lambda s: s.but(adjust=Adjust(), strength=100.0), "Reset the adjustments"))
+        reset.clicked.connect(
+            lambda: session.edit_sieve(lambda s: s.but(adjust=Adjust(), strength=100.0, outside=0.0), "Reset the adjustments")
+        )
         self.column.addWidget(reset)
         self.column.addStretch(1)
         self.follow()

@@ -1,0 +1,1 @@
+"""Limiting a mask with shapes and brush strokes."""

@@ -1,0 +1,1 @@
+"""Cleaning the outline of a mask."""

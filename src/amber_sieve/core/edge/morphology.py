@@ -1,0 +1,54 @@
+"""Specks, holes, growing and shrinking by distance."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+
+#: A pixel with at least this much belongs to the mask for questions of shape.
+HALF = 0.5
+
+
+def _small(inside: np.ndarray, most: float, connectivity: int) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Labels, which of them have at most ``most`` pixels, and which touch the border."""
+    count, labels, stats, _ = cv2.connectedComponentsWithStats(inside.astype(np.uint8), connectivity=connectivity)
+    small = stats[:, cv2.CC_STAT_AREA] <= most
+    left, top, width, height = stats[:, 0], stats[:, 1], stats[:, 2], stats[:, 3]
+    border = (left == 0) | (top == 0) | (left + width == inside.shape[1]) | (top + height == inside.shape[0])
+    small[0] = False
+    return labels, small, border
+
+
+def without_specks(mask: np.ndarray, size: float) -> np.ndarray:
+    """The mask without pieces (8-neighbours, anything masked at all) of at most ``size`` pixels."""
+    labels, small, _ = _small(mask > 1 / 255, size, 8)
+    return np.where(small[labels], np.float32(0), mask)
+
+
+def without_holes(mask: np.ndarray, size: float, every: bool = False) -> np.ndarray:
+    """The mask with holes (4-neighbours, less than half masked) of at most ``size`` pixels filled; with ``every``, all holes.
+
+    What touches the border of the picture is not a hole.
+    """
+    labels, small, border = _small(mask < HALF, np.inf if every else size, 4)
+    return np.where((small & ~border)[labels], np.float32(1), mask)
+
+
+def grown(mask: np.ndarray, radius: float) -> np.ndarray:
+    """The mask grown (``radius`` > 0) or shrunk (< 0) by Euclidean distance, so that corners come out round.
+
+    Parameters
+    ----------
+    radius : pixels, fractions too. At integer radii, what counts fully after growing is binary dilation with a disc, and what
+        counts at all after shrinking is binary erosion with a disc.
+    """
+    if radius == 0 or not mask.size:
+        return mask
+    inside = mask >= HALF
+    if inside.all() or not inside.any():
+        return mask
+    if radius > 0:
+        away = cv2.distanceTransform((~inside).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE)
+        return np.maximum(mask, np.clip(np.float32(radius + 1) - away, 0, 1))
+    deep = cv2.distanceTransform(inside.astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE)
+    return np.minimum(mask, np.clip(deep + np.float32(radius), 0, 1))

@@ -1,0 +1,224 @@
+"""Areas: shapes and brush strokes that limit the mask."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QSignalBlocker, Qt
+from PyQt6.QtWidgets import QButtonGroup, QCheckBox, QComboBox, QGridLayout, QListWidget, QListWidgetItem, QPushButton, QWidget
+
+from ...core.edge.feather import WAYS
+from ...project.model import Area, fresh_id
+from ..area_shape import BOXED, numbers_of, with_number
+from ..area_tools import TOOLS, AreaTools
+from ..number import Number
+from ..session import Session
+from .page import Page, row_of
+
+TIPS = {
+    "change": "Move, scale, turn (round handle) and skew (Ctrl) the chosen area; Shift scales about its middle",
+    "rect": "Drag a rectangle",
+    "ellipse": "Drag an ellipse",
+    "polygon": "Click corners; Backspace takes the last one back, double click or Enter closes",
+    "freehand": "Draw round what you want",
+    "cling": "Click along an outline: it clings to the picture's edges; Backspace, double click as above",
+    "gradient": "Drag from full to nothing",
+    "radial": "Drag a soft round area",
+    "brush": "Paint; Ctrl erases, Shift+click draws a straight line, [ and ] or dragging with the right button change the size",
+}
+WORDS = {
+    "change": "Change",
+    "rect": "Rectangle",
+    "ellipse": "Ellipse",
+    "polygon": "Polygon",
+    "freehand": "Freehand",
+    "cling": "Clinging",
+    "gradient": "Gradient",
+    "radial": "Radial",
+    "brush": "Brush",
+}
+MODES = ("", "add", "subtract", "intersect")
+
+
+class AreasPage(Page):
+    """The tools, the list of areas, and the numbers of the chosen one."""
+
+    def __init__(self, session: Session, tools: AreaTools) -> None:
+        super().__init__(session)
+        self.tools = tools
+        box, group = QWidget(), QButtonGroup(self)
+        grid = QGridLayout(box)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setSpacing(4)
+        self.buttons: dict[str, QPushButton] = {}
+        for number, tool in enumerate(TOOLS):
+            button = QPushButton(WORDS[tool])
+            button.setCheckable(True)
+            button.setToolTip(TIPS[tool])
+            button.clicked.connect(lambda _, tool=tool: tools.take(tool))
+            group.addButton(button)
+            grid.addWidget(button, number // 3, number % 3)
+            self.buttons[tool] = button
+        self.column.addWidget(box)
+        self.mode = QComboBox()
+        self.mode.addItems(["New areas: first only here, then add", "New areas add", "New areas subtract", "New areas: only here"])
+        self.mode.setAccessibleName("How new areas join")
+        self.mode.activated.connect(lambda index: setattr(tools, "mode", MODES[index]))
+        self.column.addWidget(self.mode)
+        self._list()
+        self._numbers()
+        self._brush()
+        self.column.addStretch(1)
+        tools.changed.connect(self.follow)
+        self.follow()
+
+    def _list(self) -> None:
+        self.areas = QListWidget()
+        self.areas.setAccessibleName("Areas")
+        self.areas.setToolTip("Applied from top to bottom; the tick switches an area, F2 renames it")
+        self.areas.setFixedHeight(100)
+        self.areas.currentRowChanged.connect(self._select)
+        self.areas.itemChanged.connect(self._edited)
+        self.column.addWidget(self.areas)
+        self.remove, self.twice, self.up, self.down = QPushButton("Remove"), QPushButton("Twice"), QPushButton("▲"), QPushButton("▼")
+        self.remove.clicked.connect(lambda: self.tools.key(Qt.Key.Key_Delete))
+        self.twice.setToolTip("Duplicate the chosen area")
+        self.twice.clicked.connect(self._duplicate)
+        self.up.clicked.connect(lambda: self._shift(-1))
+        self.down.clicked.connect(lambda: self._shift(1))
+        self.column.addWidget(row_of(self.remove, self.twice, self.up, self.down))
+        self.joins = QComboBox()
+        self.joins.addItems(["Adds", "Subtracts", "Only here"])
+        self.joins.setAccessibleName("How this area joins")
+        self.joins.activated.connect(lambda index: self._change("Area mode", mode=MODES[index + 1]))
+        self.inverted = QCheckBox("Inverted")
+        self.inverted.toggled.connect(lambda on: self._change("Invert area", inverted=on))
+        self.column.addWidget(row_of(self.joins, self.inverted))
+
+    def _numbers(self) -> None:
+        self.feather = Number("Feather", 0, 400, 0, 1, "px", 1)
+        self.feather.moved.connect(lambda value: self._change("Area feather", "Area feather", feather=value))
+        self.feather.settled.connect(self.session.end_drag)
+        self.way = QComboBox()
+        self.way.addItems([way.capitalize() for way in WAYS])
+        self.way.setAccessibleName("Area feather which way")
+        self.way.activated.connect(lambda index: self._change("Area feather", way=WAYS[index]))
+        self.column.addWidget(row_of(self.feather, self.way))
+        self.numbers: dict[str, Number] = {}
+        for name, low, high, unit in (
+            ("X", -20000, 40000, "px"),
+            ("Y", -20000, 40000, "px"),
+            ("Width", 1, 40000, "px"),
+            ("Height", 1, 40000, "px"),
+            ("Angle", -180, 180, "°"),
+        ):
+            number = Number(name, low, high, 0, 1, unit, 1)
+            number.moved.connect(lambda value, name=name: self._shape(name, value))
+            number.settled.connect(self.session.end_drag)
+            self.numbers[name] = number
+        self.column.addWidget(row_of(self.numbers["X"], self.numbers["Y"]))
+        self.column.addWidget(row_of(self.numbers["Width"], self.numbers["Height"]))
+        self.snap = QCheckBox("Snap")
+        self.snap.setToolTip("Pull points to borders, middle lines and other areas")
+        self.snap.toggled.connect(lambda on: setattr(self.tools, "snap", on))
+        self.column.addWidget(row_of(self.numbers["Angle"], self.snap))
+
+    def _brush(self) -> None:
+        brush = self.tools.brush
+        self.heading("Brush")
+        self.brush: dict[str, Number] = {}
+        for name, words, high, unit in (
+            ("size", "Size", 1000, "px"),
+            ("hardness", "Hardness", 100, "%"),
+            ("flow", "Flow", 100, "%"),
+            ("opacity", "Opacity", 100, "%"),
+        ):
+            number = Number(words, 1 if name == "size" else 0, high, getattr(brush, name), 1, unit)
+            number.moved.connect(lambda value, name=name: setattr(brush, name, value))
+            self.brush[name] = number
+        self.column.addWidget(row_of(self.brush["size"], self.brush["hardness"]))
+        self.column.addWidget(row_of(self.brush["flow"], self.brush["opacity"]))
+        self.pressure = QComboBox()
+        self.pressure.addItems(["Pressure: nothing", "Pressure: size", "Pressure: flow"])
+        self.pressure.setAccessibleName("What tablet pressure acts on")
+        self.pressure.activated.connect(lambda index: setattr(brush, "pressure", ("nothing", "size", "flow")[index]))
+        self.alike = QCheckBox("Alike only")
+        self.alike.setToolTip("Paint only where the picture resembles the place the stroke began")
+        self.alike.toggled.connect(lambda on: setattr(brush, "alike", on))
+        self.column.addWidget(row_of(self.pressure, self.alike))
+        self.cling = Number("Clinging sensitivity", 0, 100, 50, 1, "%")
+        self.cling.moved.connect(lambda value: setattr(self.tools, "sensitivity", value))
+        self.column.addWidget(self.cling)
+
+    # Editing
+
+    def _change(self, what: str, group: str = "", **changes: object) -> None:
+        if self.tools.area is not None:
+            self.session.edit_area(self.tools.area.but(**changes), what, group)
+
+    def _shape(self, name: str, value: float) -> None:
+        if self.tools.area is not None and self.tools.area.kind in BOXED:
+            self.session.edit_area(with_number(self.tools.area, name, value), f"Area {name.lower()}", group=f"Area {name}")
+
+    def _select(self, row: int) -> None:
+        areas = self.session.sieve.areas
+        self.tools.selected = areas[row].id if 0 <= row < len(areas) else ""
+        self.tools.changed.emit()
+
+    def _edited(self, item: QListWidgetItem) -> None:
+        area = self.session.sieve.areas[self.areas.row(item)]
+        name = "" if item.text() == self._words(area) else item.text().strip()
+        self.session.edit_area(area.but(on=item.checkState() == Qt.CheckState.Checked, name=name or area.name), "Switch or rename area")
+
+    def _duplicate(self) -> None:
+        if self.tools.area is not None:
+            copy = self.tools.area.but(id=fresh_id())
+            self.session.edit_areas(lambda areas: (*areas, copy), "Duplicate area")
+            self.tools.selected = copy.id
+            self.follow()
+
+    def _shift(self, by: int) -> None:
+        def change(areas: tuple[Area, ...]) -> tuple[Area, ...]:
+            rows = list(areas)
+            at = next(k for k, area in enumerate(rows) if area.id == self.tools.selected)
+            rows.insert(min(max(at + by, 0), len(rows) - 1), rows.pop(at))
+            return tuple(rows)
+
+        if self.tools.area is not None:
+            self.session.edit_areas(change, "Reorder areas")
+
+    # Following
+
+    @staticmethod
+    def _words(area: Area) -> str:
+        return (
+            area.name or f"{WORDS[area.kind]}, {'adds' if area.mode == 'add' else 'subtracts' if area.mode == 'subtract' else 'only here'}"
+        )
+
+    def follow(self) -> None:
+        super().follow()
+        tools = self.tools
+        with QSignalBlocker(self.areas):
+            self.areas.clear()
+            for area in self.session.sieve.areas:
+                item = QListWidgetItem(self._words(area) + (", inverted" if area.inverted and not area.name else ""))
+                item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable | Qt.ItemFlag.ItemIsEditable)
+                item.setCheckState(Qt.CheckState.Checked if area.on else Qt.CheckState.Unchecked)
+                self.areas.addItem(item)
+                if area.id == tools.selected:
+                    self.areas.setCurrentItem(item)
+        chosen = tools.area
+        for widget in (self.remove, self.twice, self.up, self.down, self.joins, self.inverted, self.feather, self.way):
+            widget.setEnabled(chosen is not None)
+        boxed = chosen is not None and chosen.kind in BOXED
+        for name, number in self.numbers.items():
+            number.setEnabled(boxed)
+            if boxed and chosen is not None:
+                number.show_value(round(numbers_of(chosen)[name], 3))
+        if chosen is not None:
+            self.feather.show_value(chosen.feather)
+            self.way.setCurrentIndex(WAYS.index(chosen.way))
+            self.joins.setCurrentIndex(MODES.index(chosen.mode) - 1)
+            with QSignalBlocker(self.inverted):
+                self.inverted.setChecked(chosen.inverted)
+        self.brush["size"].show_value(round(tools.brush.size, 1))
+        for tool, button in self.buttons.items():
+            button.setChecked(tool == tools.tool)

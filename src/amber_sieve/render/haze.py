@@ -1,0 +1,74 @@
+"""Where a rim of the old colour would stay."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from ..core.colour.difference import delta_e_2000, to_cielab
+from ..core.edge.follow import follow
+from ..core.frame import Frame
+from ..project.model import Edge, Sieve
+from .adjust import adjusted
+from .cache import Cache
+from .mask import Masked, masked
+
+#: A partial pixel is hazy when it is farther than this (ΔE2000) from all that its two neighbours can mix to; less is hidden by noise.
+VISIBLE = 4.0
+#: Reach with which the mixture is looked for where neither Follow nor Fine is on.
+REACH = 8.0
+
+
+@dataclass(frozen=True)
+class Haze:
+    """Hazy pixels (H, W) bool as the sieve is set, and their number with and without haze handling."""
+
+    pixels: np.ndarray
+    handled: int
+    unhandled: int
+
+
+def _hazy(out: np.ndarray, front: np.ndarray, behind: np.ndarray) -> np.ndarray:
+    """Which colours (3, N) are farther than ``VISIBLE`` from every mixture of the new surface colour and the one behind it."""
+    way = front - behind
+    share = np.clip(((out - behind) * way).sum(0) / np.maximum((way * way).sum(0), 1e-9), 0, 1)
+    nearest = behind + share * way
+    return delta_e_2000(to_cielab(np.clip(out, 0, 1).T), to_cielab(np.clip(nearest, 0, 1).T)) > VISIBLE
+
+
+def haze_of(frame: Frame, sieve: Sieve, cache: Cache) -> Haze:
+    """Look for a rim of old colour in the partial pixels of a sieve's mask.
+
+    A partial pixel should become a mixture of its two neighbours: A(F), the surface's colour adjusted, and B, what lies behind.
+    A rim of the old colour lies off the line between them. Noise does too, so the count never is nothing.
+    """
+
+    def make() -> Haze:
+        found = masked(frame, sieve.but(edge=sieve.edge.but(no_haze=True)), cache)
+        unmixed = found.unmixed or follow(frame.planes, found.mask, max(1.0, REACH * frame.scale), 1.0)[1]
+        nothing = Haze(np.zeros(found.mask.shape, bool), 0, 0)
+        if unmixed is None or sieve.adjust.neutral:
+            return nothing
+        partial = (found.mask > 0.02) & (found.mask < 0.98)
+        if not partial.any():
+            return nothing
+        size = (frame.width, frame.height)
+        front = np.stack([cv2.resize(plane, size)[partial] for plane in unmixed.front])
+        behind = np.stack([cv2.resize(plane, size)[partial] for plane in unmixed.behind])
+        after = adjusted(
+            np.ascontiguousarray(front[:, None]), Masked(np.ones((1, front.shape[1]), np.float32), None), sieve.but(outside=0.0)
+        )[:, 0]
+        plain = _hazy(adjusted(frame.planes, Masked(found.mask, None), sieve)[:, partial], after, behind)
+        handled = _hazy(adjusted(frame.planes, Masked(found.mask, found.unmixed), sieve)[:, partial], after, behind)
+        pixels = np.zeros_like(partial)
+        pixels[partial] = handled if sieve.edge.no_haze else plain
+        return Haze(pixels, int(handled.sum()), int(plain.sum()))
+
+    return cache.get(("haze", frame.key, sieve.but(id="", name="")), make)
+
+
+def has_outline_work(edge: Edge) -> bool:
+    """Whether the outline is unmixed, so that haze can be taken away."""
+    return edge.follow > 0 or edge.fine > 0
