@@ -104,7 +104,7 @@ class ReferenceTest(unittest.TestCase):
             found, unmixed = follow(planes, (ratio > 0.5).astype(np.float32), 8)
             # Shares below 4 and above 96 per cent are taken as noise, so the ratio is stretched by that.
             expected = np.clip((ratio - 0.04) / 0.92, 0, 1)
-            band = unmixed.band & (ratio > 0) & (ratio < 1)
+            band = unmixed.whole_band & (ratio > 0) & (ratio < 1)
             self.assertLess(np.abs(found - expected)[band].mean(), 0.01, texture)
 
     def test_follow_leaves_alone_what_it_cannot_tell_and_what_lies_outside(self):
@@ -114,7 +114,7 @@ class ReferenceTest(unittest.TestCase):
         self.assertTrue(np.array_equal(follow(alike, mask, 6)[0], mask))
         planes = np.where(mask > 0, np.float32(0.8), np.float32(0.1))[None].repeat(3, 0).copy()
         found, unmixed = follow(planes, mask, 6)
-        self.assertTrue(np.array_equal(found[~unmixed.band], mask[~unmixed.band]))
+        self.assertTrue(np.array_equal(found[~unmixed.whole_band], mask[~unmixed.whole_band]))
 
     def test_fine_is_pymatting_on_its_own_band(self):
         # Source: pymatting, estimate_alpha_cf.

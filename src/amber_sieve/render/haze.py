@@ -54,9 +54,14 @@ def haze_of(frame: Frame, sieve: Sieve, cache: Cache) -> Haze:
         partial = (found.mask > 0.02) & (found.mask < 0.98)
         if not partial.any():
             return nothing
-        size = (frame.width, frame.height)
-        front = np.stack([cv2.resize(plane, size)[partial] for plane in unmixed.front])
-        behind = np.stack([cv2.resize(plane, size)[partial] for plane in unmixed.behind])
+        top, left = unmixed.corner
+        height, width = unmixed.band.shape
+        box = np.s_[top : top + height, left : left + width]
+        outside = partial.copy()
+        outside[box] = False
+        partial &= ~outside  # what lies beyond the unmixed box has no neighbours to compare with
+        front = np.stack([cv2.resize(plane, (width, height))[partial[box]] for plane in unmixed.front])
+        behind = np.stack([cv2.resize(plane, (width, height))[partial[box]] for plane in unmixed.behind])
         after = adjusted(
             np.ascontiguousarray(front[:, None]), Masked(np.ones((1, front.shape[1]), np.float32), None), sieve.but(outside=0.0)
         )[:, 0]

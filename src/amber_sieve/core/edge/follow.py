@@ -29,6 +29,8 @@ INTO, DEEPEST = 0.15, 3.0
 FOUND = 2e-3
 #: Shares below this are nothing, and above its complement all.
 REST = 0.04
+#: Reaches round the mask from which the colour behind it is learnt.
+ROOM = 5.0
 #: Surface shares below this do not say their own colour well enough.
 FAINT = 0.25
 
@@ -39,15 +41,25 @@ class Unmixed:
 
     Attributes
     ----------
-    front, behind : (3, h, w) float32 linear light.
-    band : (H, W) bool, the pixels whose mask was taken from them.
-    share : (H, W) float32, how much of every pixel is surface.
+    front, behind : (3, h, w) float32 linear light, of the box.
+    band : (h', w') bool, the pixels whose mask was taken from them, in a box of the picture.
+    share : (H, W) float32, how much of every pixel of the picture is surface.
+    corner : row and column of the box's top left.
     """
 
     front: np.ndarray
     behind: np.ndarray
     band: np.ndarray
     share: np.ndarray
+    corner: tuple[int, int] = (0, 0)
+
+    @property
+    def whole_band(self) -> np.ndarray:
+        """The band as a mask (H, W) of the whole picture."""
+        out = np.zeros(self.share.shape, bool)
+        top, left = self.corner
+        out[top : top + self.band.shape[0], left : left + self.band.shape[1]] = self.band
+        return out
 
 
 def _coarse(plane: np.ndarray, size: tuple[int, int]) -> np.ndarray:
@@ -124,6 +136,16 @@ def band_of(mask: np.ndarray, reach: float) -> tuple[np.ndarray, np.ndarray, np.
     return band, (deep > into).astype(np.float32), (away > max(1.0, CLEAR * reach)).astype(np.float32)
 
 
+def _neighbourhood(mask: np.ndarray, reach: float) -> tuple[slice, slice] | None:
+    """The box in which a mask has anything, with room for the reach and for what is learnt around it; None for an empty mask."""
+    inside = mask >= NOT
+    rows, columns = np.flatnonzero(inside.any(axis=1)), np.flatnonzero(inside.any(axis=0))
+    if not rows.size:
+        return None
+    room = int(ROOM * reach) + 2
+    return slice(max(0, rows[0] - room), rows[-1] + room + 1), slice(max(0, columns[0] - room), columns[-1] + room + 1)
+
+
 def follow(planes: np.ndarray, mask: np.ndarray, reach: float, sensitivity: float = 0.5) -> tuple[np.ndarray, Unmixed | None]:
     """Unmix the outline of a mask.
 
@@ -137,31 +159,43 @@ def follow(planes: np.ndarray, mask: np.ndarray, reach: float, sensitivity: floa
     -------
     The mask (the one that came where nothing is to be done), and what was spread, or None where there is no outline.
     """
-    if reach <= 0:
+    box = _neighbourhood(mask, reach) if reach > 0 else None
+    if box is None:
         return mask, None
-    band, sure_front, sure_behind = band_of(mask, reach)
+    here, part = np.ascontiguousarray(planes[:, box[0], box[1]]), np.ascontiguousarray(mask[box])
+    band, sure_front, sure_behind = band_of(part, reach)
     if not band.any() or not sure_front.any() or not sure_behind.any():
         return mask, None
     sigma = SPREAD * reach
     factor = max(1, int(sigma / 2))
-    front, behind = spread(planes, sure_front, sigma, factor), spread(planes, sure_behind, sigma, factor)
-    out = np.empty_like(mask)
+    front, behind = spread(here, sure_front, sigma, factor), spread(here, sure_behind, sigma, factor)
+    out, unmixed = mask.copy(), np.empty_like(part)
     # Squared distance of two colours in linear light that is too small to tell; 0.0016 is 0.04 in one channel.
     least = 0.0064 * 10 ** (-2 * sensitivity)
-    _unmix(planes, mask, band, front, behind, least, out)
-    return out, Unmixed(front, behind, band, out)
+    _unmix(here, part, band, front, behind, least, unmixed)
+    out[box] = unmixed
+    return out, Unmixed(front, behind, band, out, (box[0].start, box[1].start))
 
 
 @kernel
 def _surface(
-    planes: np.ndarray, share: np.ndarray, rows: np.ndarray, columns: np.ndarray, front: np.ndarray, behind: np.ndarray, out: np.ndarray
+    planes: np.ndarray,
+    share: np.ndarray,
+    rows: np.ndarray,
+    columns: np.ndarray,
+    front: np.ndarray,
+    behind: np.ndarray,
+    top: int,
+    left: int,
+    height: int,
+    width: int,
+    out: np.ndarray,
 ) -> None:
-    height, width = share.shape
     high, wide = front.shape[1], front.shape[2]
     for n in prange(rows.size):
         y, x = rows[n], columns[n]
-        fy = min(max((y + 0.5) * high / height - 0.5, 0.0), high - 1.0)
-        fx = min(max((x + 0.5) * wide / width - 0.5, 0.0), wide - 1.0)
+        fy = min(max((y - top + 0.5) * high / height - 0.5, 0.0), high - 1.0)
+        fx = min(max((x - left + 0.5) * wide / width - 0.5, 0.0), wide - 1.0)
         y0, x0 = int(fy), int(fx)
         y1, x1 = min(y0 + 1, high - 1), min(x0 + 1, wide - 1)
         ty, tx = np.float32(fy - y0), np.float32(fx - x0)
@@ -187,7 +221,10 @@ def surface_colours(planes: np.ndarray, unmixed: Unmixed) -> tuple[np.ndarray, n
     -------
     Rows and columns (N,), and F' as planes (3, 1, N).
     """
-    rows, columns = np.nonzero(unmixed.band & (unmixed.share > 0.004))
+    top, left = unmixed.corner
+    height, width = unmixed.band.shape
+    rows, columns = np.nonzero(unmixed.band & (unmixed.share[top : top + height, left : left + width] > 0.004))
+    rows, columns = rows + top, columns + left
     out = np.empty((3, 1, rows.size), np.float32)
-    _surface(planes, unmixed.share, rows, columns, unmixed.front, unmixed.behind, out)
+    _surface(planes, unmixed.share, rows, columns, unmixed.front, unmixed.behind, top, left, height, width, out)
     return rows, columns, out

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from typing import Any
 
 from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QShowEvent
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from ...project.model import Sieve
@@ -28,8 +29,8 @@ class Page(QScrollArea):
         self.column.setContentsMargins(10, 8, 10, 8)
         self.column.setSpacing(5)
         self.setWidget(inner)
-        session.project_changed.connect(self.follow)
-        session.selection_changed.connect(self.follow)
+        session.project_changed.connect(self._something_changed)
+        session.selection_changed.connect(self._something_changed)
 
     def heading(self, text: str) -> QLabel:
         label = QLabel(text)
@@ -53,6 +54,15 @@ class Page(QScrollArea):
             return sieve.but(**changes)
 
         return self.bind(number, lambda sieve: float(getattr(getattr(sieve, part), name)), write, what)
+
+    def _something_changed(self) -> None:
+        """Follow at once when seen; a page that is not seen catches up when it is shown."""
+        if self.isVisible():
+            self.follow()
+
+    def showEvent(self, event: QShowEvent | None) -> None:
+        self.follow()
+        super().showEvent(event)
 
     def follow(self) -> None:
         """Show what the session holds now."""
