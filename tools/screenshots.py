@@ -8,6 +8,7 @@ import pathlib
 from PyQt6.QtCore import QPointF
 
 from amber_sieve.desk.app import application
+from amber_sieve.desk.area_shape import boxed, turned
 from amber_sieve.desk.session import Session
 from amber_sieve.desk.waiting import settle
 from amber_sieve.desk.window import Window
@@ -78,6 +79,31 @@ def views(camera: Photographer) -> None:
     camera.window.canvas.set_view(0, "Result")
 
 
+def edge(camera: Photographer) -> None:
+    camera.open("yard.sieve")
+    camera.session.edit_sieve(lambda s: s.but(edge=s.edge.but(follow=30.0)), "Follow")
+    camera.window.pages.setCurrentWidget(camera.window.edge)
+    camera.window.canvas.set_view(1, "Mask")
+    view = camera.window.canvas.viewport
+    view.zoom_to(1.0)
+    view.centre = QPointF(1230, 600)
+    view.changed.emit()
+    settle(camera.session)
+    camera.window.edge.list_islands()
+    camera.window.edge.haze.setText(camera.session.haze())
+    camera.take("edge")
+    view.fit()
+
+
+def areas(camera: Photographer) -> None:
+    camera.open("yard.sieve")
+    camera.window.pages.setCurrentWidget(camera.window.areas)
+    tools = camera.window.canvas.areas
+    tools.selected = camera.session.add_area(turned(boxed("ellipse", (1000, 150), (1500, 700), mode="intersect", feather=12.0), 20))
+    tools.take("change")
+    camera.take("areas")
+
+
 def clip(camera: Photographer) -> None:
     camera.open("clip.mp4")
     camera.session.sample(290, 450, fresh=True)
@@ -91,7 +117,7 @@ def clip(camera: Photographer) -> None:
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     camera = Photographer()
-    for view in (pick, bands, views, clip):
+    for view in (pick, bands, views, edge, areas, clip):
         view(camera)
     camera.session.history.mark_saved()
     camera.window.close()

@@ -181,6 +181,7 @@ class Canvas(QWidget):
             pane.update()
 
     def _new_source(self) -> None:
+        self._hover(None)
         if self.viewport.picture != self.session.size:
             self._arrange()
             self.viewport.set_picture(*self.session.size)

@@ -38,6 +38,8 @@ from .worker import Job, Renderer
 
 #: Bytes of stages kept for previews.
 CACHE_BYTES = 1_200_000_000
+#: Longer side, pixels, of the small frame on which the masks of all sieves are shown in the stack.
+THUMBNAIL = 256
 
 
 @dataclass(frozen=True)
@@ -65,6 +67,7 @@ class Rendered:
     looking: Looking
     frame: Frame
     waiting: list[Sieve]
+    thumbnails: dict[str, np.ndarray]
 
 
 @dataclass
@@ -586,9 +589,23 @@ class Session(QObject):
             pictures = {name: view(name, frame, seen, sieve.id, looking, cache, layer) for name in shown.views}
             counted = frame if follows else opened.frame(number)
             statistics = cache.get(("statistics", counted.key), lambda: statistics_of(counted.planes))
+            tiny = opened.frame(number, max(1, 2 ** int(np.ceil(np.log2(max(opened.source.about.size) / THUMBNAIL)))))
+            thumbnails = {s.id: sieve_mask(tiny, seen, s.id, cache, layer) for s in project.stack}
             origin = (left / frame.scale, top / frame.scale)
             return Rendered(
-                shown, number, frame.scale, origin, pictures, mask, coverage_of(mask), statistics, project, looking, frame, waiting
+                shown,
+                number,
+                frame.scale,
+                origin,
+                pictures,
+                mask,
+                coverage_of(mask),
+                statistics,
+                project,
+                looking,
+                frame,
+                waiting,
+                thumbnails,
             )
 
         self._renderer.ask(work)

@@ -2,11 +2,18 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QSignalBlocker, Qt
+import numpy as np
+from PyQt6.QtCore import QSignalBlocker, QSize, Qt
+from PyQt6.QtGui import QColor, QIcon, QImage, QPainter, QPixmap
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QToolButton, QVBoxLayout, QWidget
 
-from .pages.swatch import swatch
-from .session import Session
+from ..core.seeing import mask_to_screen
+from ..project.model import Sieve
+from .pages.swatch import screen_colour
+from .session import Rendered, Session
+
+#: Sizes of a sieve's chip and of the small picture of its mask; what stands between its name and its coverage.
+CHIP, WIDE, HIGH, GAP = 10, 48, 32, "    "
 
 
 class StackPanel(QWidget):
@@ -22,6 +29,9 @@ class StackPanel(QWidget):
         heading.setObjectName("heading")
         column.addWidget(heading)
         self.list = QListWidget()
+        self.list.setIconSize(QSize(CHIP + 2 + WIDE, HIGH))
+        self._thumbnails: dict[str, np.ndarray] = {}
+        session.rendered.connect(self._take)
         self.list.setAccessibleName("Stack of sieves")
         self.list.setToolTip("The picture falls through these from top to bottom; the tick switches a sieve, F2 renames it")
         column.addWidget(self.list, 1)
@@ -54,9 +64,34 @@ class StackPanel(QWidget):
 
     def _edited(self, item: QListWidgetItem) -> None:
         sieve = self.session.project.stack[self.list.row(item)]
-        on, name = item.checkState() == Qt.CheckState.Checked, item.text().strip() or sieve.name
+        on, name = item.checkState() == Qt.CheckState.Checked, item.text().split(GAP)[0].strip() or sieve.name
         what = ("Switch sieve on" if on else "Switch sieve off") if on != sieve.on else "Rename sieve"
         self.session.edit(lambda project: project.with_sieve(sieve.but(on=on, name=name)), what)
+
+    def _take(self, result: Rendered) -> None:
+        if not result.looking.peeking:
+            self._thumbnails = result.thumbnails
+            if self.list.state() != QListWidget.State.EditingState:
+                self.follow()
+
+    @staticmethod
+    def _picture(sieve: Sieve, mask: np.ndarray | None) -> QIcon:
+        """A chip of the first kept colour beside a small picture of the mask."""
+        pixmap = QPixmap(CHIP + 2 + WIDE, HIGH)
+        pixmap.fill(QColor(24, 24, 24))
+        painter = QPainter(pixmap)
+        kept = [sample for sample in sieve.pick.samples if sample.role == "keep"]
+        if kept:
+            painter.fillRect(0, 0, CHIP, HIGH, screen_colour(kept[0].colour))
+        if mask is not None:
+            words = mask_to_screen(mask)
+            image = QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
+            fitted = image.scaled(WIDE, HIGH, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation)
+            painter.drawImage(CHIP + 2 + (WIDE - fitted.width()) // 2, (HIGH - fitted.height()) // 2, fitted)
+        painter.end()
+        icon = QIcon(pixmap)
+        icon.addPixmap(pixmap, QIcon.Mode.Selected)  # a chosen row must not tint it
+        return icon
 
     def follow(self) -> None:
         """Show the stack as it is now."""
@@ -66,9 +101,10 @@ class StackPanel(QWidget):
                 item = QListWidgetItem(sieve.name)
                 item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable | Qt.ItemFlag.ItemIsEditable)
                 item.setCheckState(Qt.CheckState.Checked if sieve.on else Qt.CheckState.Unchecked)
-                kept = [sample for sample in sieve.pick.samples if sample.role == "keep"]
-                if kept:
-                    item.setIcon(swatch(kept[0].colour, 22, 14))
+                mask = self._thumbnails.get(sieve.id)
+                if mask is not None:
+                    item.setText(f"{sieve.name}{GAP}{100 * mask.mean():.1f} %")
+                item.setIcon(self._picture(sieve, mask))
                 self.list.addItem(item)
                 if sieve.id == self.session.sieve.id:
                     self.list.setCurrentItem(item)

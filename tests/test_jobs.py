@@ -1,0 +1,279 @@
+"""Exports, progress, sequences, layers, the demo without a screen, and what set-up ships."""
+
+import ast
+import json
+import os
+import pathlib
+import re
+import subprocess
+import sys
+import threading
+import unittest
+import xml.etree.ElementTree as ElementTree
+from dataclasses import replace
+from fractions import Fraction
+
+import numpy as np
+from common import DEMO, ROOT, FolderCase, demo_frame, terminal
+from PIL import Image
+
+from amber_sieve.core.frame import Frame
+from amber_sieve.errors import Trouble
+from amber_sieve.files import written_beside
+from amber_sieve.jobs.clip import export_clip, frame_range
+from amber_sieve.jobs.progress import Cancelled, Progress
+from amber_sieve.jobs.sampling import sample_at, taken_again
+from amber_sieve.jobs.still import export_mask, export_still
+from amber_sieve.media import footage_writing, stills
+from amber_sieve.media.layers import layer
+from amber_sieve.media.opening import open_source
+from amber_sieve.media.sequences import Sequence
+from amber_sieve.project.model import Adjust, Pick, Project, Sieve
+from amber_sieve.render.cache import Cache
+from amber_sieve.render.stack import render
+
+SOURCES = ROOT / "src" / "amber_sieve"
+
+
+def recoloured(frame: Frame, x: float = 735, y: float = 830) -> Project:
+    """A project that turns the hue of one thing."""
+    return Project(stack=(Sieve(pick=Pick(samples=(sample_at(frame, x, y),)), adjust=Adjust(hue=80.0)),))
+
+
+class ProgressTest(unittest.TestCase):
+    def test_shares_and_time_left_reach_the_listener(self):
+        heard = []
+        progress = Progress(lambda share, left: heard.append((share, left)))
+        progress._started -= 10
+        progress.step(0.25)
+        self.assertEqual(heard[0][0], 0.25)
+        self.assertAlmostEqual(heard[0][1], 30, delta=1)
+
+    def test_a_cancelled_job_stops_at_its_next_step(self):
+        progress = Progress()
+        progress.cancel()
+        with self.assertRaises(Cancelled):
+            progress.step(0.5)
+
+    def test_from_another_thread(self):
+        progress, stopped = Progress(), threading.Event()
+
+        def work() -> None:
+            try:
+                while True:
+                    progress.step(0.1)
+            except Cancelled:
+                stopped.set()
+
+        worker = threading.Thread(target=work)
+        worker.start()
+        progress.cancel()
+        worker.join(5)
+        self.assertTrue(stopped.is_set())
+
+
+class CacheTest(unittest.TestCase):
+    def test_values_are_made_once_and_the_oldest_go(self):
+        cache, made = Cache(3 * 4000), []
+
+        def make(name: str) -> np.ndarray:
+            made.append(name)
+            return np.zeros(1000, np.float32)
+
+        for name in ("a", "b", "c", "a", "d", "a", "b"):
+            cache.get(name, lambda name=name: make(name))
+        self.assertEqual(made, ["a", "b", "c", "d", "b"])
+        self.assertTrue(cache.holds("a"))
+
+    def test_a_value_larger_than_the_cache_is_not_kept(self):
+        cache = Cache(10)
+        cache.get("large", lambda: np.zeros(100))
+        self.assertFalse(cache.holds("large"))
+
+    def test_a_changed_adjustment_does_not_recompute_the_mask(self):
+        frame = demo_frame("yard").reduced(8)
+        cache, project = Cache(10**9), recoloured(demo_frame("yard"))
+        render(frame, project, cache)
+        held = {key for key in cache._held if key[0] in ("qualified", "picked", "mask", "oklab")}
+        other = project.with_sieve(project.stack[0].but(adjust=Adjust(hue=-20.0)))
+        render(frame, other, cache)
+        self.assertEqual(held, {key for key in cache._held if key[0] in ("qualified", "picked", "mask", "oklab")})
+
+
+class StillExportTest(FolderCase):
+    def test_every_ending_and_depth(self):
+        source = open_source(DEMO / "yard.png")
+        project = recoloured(source.frame(0))
+        goal = render(source.frame(0), project, Cache(0))
+        for name, depth, error in (
+            ("a.png", "", 0.02),
+            ("b.png", "uint16", 1e-3),
+            ("c.tif", "float", 1e-6),
+            ("d.exr", "half", 1e-3),
+            ("e.jpg", "", 0.3),
+        ):
+            path = self.folder / name
+            export_still(source, project, path, depth=depth)
+            back = stills.read(path)
+            self.assertEqual(back.about.size, (1800, 1200))
+            inside = np.clip(goal, 0, 1) if not name.endswith(("tif", "exr")) else goal
+            self.assertLess(float(np.quantile(np.abs(back.picture.planes - inside), 0.999)), error, name)
+
+    def test_stopping_leaves_nothing_behind(self):
+        source = open_source(DEMO / "yard.png")
+        progress = Progress(lambda share, left: progress.cancel() if share > 0.6 else None)
+        with self.assertRaises(Cancelled):
+            export_still(source, recoloured(source.frame(0)), self.folder / "a.png", progress=progress)
+        self.assertEqual(list(self.folder.iterdir()), [])
+
+    def test_masks_as_png_tiff_and_exr(self):
+        source = open_source(DEMO / "yard.png")
+        project = recoloured(source.frame(0))
+        for name in ("m.png", "m.tif", "m.exr"):
+            mean = export_mask(source, project, project.stack[0].id, self.folder / name)
+            back = stills.read(self.folder / name)
+            self.assertEqual(back.about.tags["channels"], "1")
+            self.assertGreater(mean, 0.01)
+
+    def test_a_picture_taken_from_a_clip(self):
+        source = open_source(DEMO / "clip.mp4")
+        self.addCleanup(source.close)
+        export_still(source, Project(), self.folder / "frame.png", 40)
+        self.assertEqual(stills.read(self.folder / "frame.png").about.size, (960, 540))
+
+    def test_samples_are_taken_again_where_they_were(self):
+        frame = demo_frame("yard")
+        sample = sample_at(frame, 735, 830).but(colour=(0.0, 0.0, 0.0), name="Jar")
+        again = taken_again(sample, frame)
+        self.assertEqual(again.name, "Jar")
+        self.assertEqual(again.colour, sample_at(frame, 735, 830).colour)
+
+
+class SequenceExportTest(FolderCase):
+    def setUp(self) -> None:
+        super().setUp()
+        for number in range(5):
+            picture = np.full((24, 32, 3), (30 * number, 120, 60), np.uint8)
+            Image.fromarray(picture).save(self.folder / f"in.{number:04}.png")
+        self.source = Sequence(self.folder / "in.####.png")
+
+    def test_pictures_in_pictures_out(self):
+        self.assertEqual(export_clip(self.source, Project(), self.folder / "out.####.tif", (1, 3)), 3)
+        names = sorted(path.name for path in self.folder.glob("out.*"))
+        self.assertEqual(names, ["out.0001.tif", "out.0002.tif", "out.0003.tif"])
+        self.assertTrue(np.array_equal(stills.read(self.folder / "out.0002.tif").picture.planes, self.source.frame(2).planes))
+
+    def test_pictures_in_clip_out(self):
+        out = self.folder / "out.mov"
+        export_clip(self.source, Project(), out, codec="ProRes 422 HQ")
+        clip = open_source(out)
+        self.addCleanup(clip.close)
+        self.assertEqual((clip.about.frames, clip.about.rate), (5, Fraction(24)))
+        self.assertLess(np.abs(clip.frame(3).planes - self.source.frame(3).planes).max(), 0.03)
+
+    def test_ranges_and_endings_that_do_not_fit_are_said(self):
+        self.assertEqual(frame_range(self.source, None), range(5))
+        for wanted in ((3, 2), (-1, 2), (0, 5)):
+            with self.assertRaises(Trouble):
+                frame_range(self.source, wanted)
+        for name, codec in (("x.avi", ""), ("x.mp4", "ProRes 422 HQ"), ("x.mxf", "H.264")):
+            with self.assertRaises(Trouble):
+                footage_writing.codec_for(pathlib.Path(name), codec)
+
+    def test_odd_sizes_need_prores(self):
+        odd = replace(self.source.about, size=(31, 24))
+        with self.assertRaises(Trouble) as caught:
+            footage_writing.ClipWriter(self.folder / "x.mp4", None, odd.size, odd.rate, "H.264")
+        self.assertIn("even", str(caught.exception))
+
+
+class LayerTest(FolderCase):
+    def test_a_layer_lies_at_the_place_and_scale_of_a_frame(self):
+        frame = demo_frame("yard")
+        part = frame.part(300, 200, 700, 600)
+        self.assertTrue(np.array_equal(layer(str(DEMO / "madder.png"), part).planes, demo_frame("madder").planes[:, 200:600, 300:700]))
+        small = frame.reduced(4)
+        self.assertEqual(layer(str(DEMO / "madder.png"), small).planes.shape, small.planes.shape)
+
+    def test_missing_and_small_layers_are_said(self):
+        Image.new("RGB", (20, 20)).save(self.folder / "small.png")
+        for path in (self.folder / "none.png", self.folder / "small.png"):
+            with self.assertRaises(Trouble):
+                layer(str(path), demo_frame("yard"))
+
+
+class FilesTest(FolderCase):
+    def test_the_earlier_file_stays_when_writing_fails(self):
+        path = self.folder / "a.txt"
+        path.write_text("before")
+        with self.assertRaises(Trouble), written_beside(path) as partial:
+            partial.write_text("half")
+            raise OSError(28, "No space left on device")
+        self.assertEqual(path.read_text(), "before")
+        self.assertEqual([p.name for p in self.folder.iterdir()], ["a.txt"])
+
+    def test_another_error_passes_through_and_leaves_nothing(self):
+        with self.assertRaises(ZeroDivisionError), written_beside(self.folder / "b.txt") as partial:
+            partial.write_text("half")
+            raise ZeroDivisionError
+        self.assertEqual(list(self.folder.iterdir()), [])
+
+
+class HouseTest(unittest.TestCase):
+    """The plan of the house holds: who may import whom, and what is shipped."""
+
+    FLOORS = {"core": (), "project": (), "media": ("core",), "render": ("core", "project"), "jobs": ("core", "project", "media", "render")}
+
+    def imports_of(self, path: pathlib.Path) -> set[str]:
+        found = set()
+        for node in ast.walk(ast.parse(path.read_text())):
+            if isinstance(node, ast.ImportFrom):
+                base = path.parent
+                for _ in range(max(node.level - 1, 0)):
+                    base = base.parent
+                whole = (base / (node.module or "").replace(".", "/")) if node.level else pathlib.Path(node.module or "")
+                found.add(str(whole.relative_to(SOURCES)) if node.level and whole.is_relative_to(SOURCES) else str(whole))
+            elif isinstance(node, ast.Import):
+                found |= {alias.name for alias in node.names}
+        return found
+
+    def test_imports_run_downwards(self):
+        for floor, below in self.FLOORS.items():
+            for path in (SOURCES / floor).rglob("*.py"):
+                for name in self.imports_of(path):
+                    first = name.split("/")[0]
+                    self.assertFalse(first.startswith("PyQt6"), path)
+                    if first in (*self.FLOORS, "desk"):
+                        self.assertIn(first, (floor, *below), f"{path.name} imports {name}")
+
+    def test_kernels_are_warmed(self):
+        # Every compiled module must be reached by warm.py: it leaves its index of compiled functions beside the source.
+        for path in (SOURCES / "core").rglob("*.py"):
+            for name in re.findall(r"^@(?:serial_)?kernel\ndef (\w+)", path.read_text(), re.M):
+                indexes = list((path.parent / "__pycache__").glob(f"{path.stem}.{name}-*.nbi"))
+                self.assertTrue(indexes, f"{path.name}: {name} is not compiled by warm.py")
+
+    def test_what_is_shipped_can_be_read(self):
+        ElementTree.parse(ROOT / "packaging" / "amber-sieve.xml")
+        ElementTree.parse(SOURCES / "desk" / "icons" / "amber-sieve.svg")
+        entry = (ROOT / "packaging" / "amber-sieve.desktop").read_text()
+        self.assertIn("MimeType=application/x-amber-sieve+json", entry)
+        self.assertTrue((ROOT / "LICENSE").read_text().lstrip().startswith("GNU GENERAL PUBLIC LICENSE"))
+        for path in DEMO.rglob("*"):
+            self.assertLess(path.stat().st_size, 4_000_000, path)
+
+    def test_the_schema_fits_the_demo_project(self):
+        schema = json.loads(terminal("schema").stdout)
+        held = json.loads((DEMO / "yard.sieve").read_text())
+        self.assertTrue(set(held) <= set(schema["properties"]))
+
+
+class DemoTest(FolderCase):
+    def test_without_a_screen_the_demo_writes_three_pictures(self):
+        environment = {name: value for name, value in os.environ.items() if name not in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")}
+        words = [sys.executable, "-m", "amber_sieve.demo", str(DEMO), str(self.folder / "out")]
+        done = subprocess.run(words, capture_output=True, text=True, env=environment | {"PYTHONPATH": str(ROOT / "src")}, cwd=ROOT)
+        self.assertEqual(done.returncode, 0, done.stderr)
+        self.assertIn("window.png", done.stdout)
+        self.assertEqual(sorted(p.name for p in (self.folder / "out").iterdir()), ["mask.png", "result.png", "window.png"])
+        self.assertEqual(Image.open(self.folder / "out" / "window.png").size, (1280, 800))
