@@ -148,3 +148,10 @@ def haze_marks(planes: np.ndarray, pixels: np.ndarray) -> np.ndarray:
     words = to_screen(np.stack([grey, grey, grey]))
     words[pixels] = HAZY
     return words
+
+
+def with_band(words: np.ndarray, band: np.ndarray) -> np.ndarray:
+    """Grey screen words (H, W) with a band (H, W) bool tinted green."""
+    out = words.copy()
+    out[band] = (out[band] & np.uint32(0xFF00FF00)) | np.uint32(0x00004000)
+    return out

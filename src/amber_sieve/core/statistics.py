@@ -25,6 +25,7 @@ RADIANS = np.float32(np.pi / 180)
 def _count(
     measures: np.ndarray,
     lab: np.ndarray,
+    within: np.ndarray,
     hue: np.ndarray,
     saturation: np.ndarray,
     luminance: np.ndarray,
@@ -37,6 +38,8 @@ def _count(
     for part in prange(PARTS):
         for y in range(part * rows // PARTS, (part + 1) * rows // PARTS):
             for x in range(measures.shape[2]):
+                if not within[y, x]:
+                    continue
                 h, s, v = measures[0, y, x], measures[1, y, x], measures[2, y, x]
                 hue[part, min(max(int(h * np.float32(BINS / 360)), 0), BINS - 1)] += s > 2
                 saturation[part, min(max(int(s * np.float32(BINS / 125)), 0), BINS - 1)] += 1
@@ -70,16 +73,20 @@ class Statistics:
     levels: np.ndarray
 
 
-def statistics_of(planes: np.ndarray) -> Statistics:
-    """Count over a picture, (3, H, W) linear light; over every n-th pixel of every n-th row of a large one (about ``PIXELS``)."""
+def statistics_of(planes: np.ndarray, within: np.ndarray | None = None) -> Statistics:
+    """Count over a picture, (3, H, W) linear light; over every n-th pixel of every n-th row of a large one (about ``PIXELS``).
+
+    ``within`` (H, W) bool leaves out the pixels where it is False.
+    """
     every = max(1, round(np.sqrt(planes.shape[1] * planes.shape[2] / PIXELS)))
     seen = np.ascontiguousarray(planes[:, ::every, ::every])
     lab = to_oklab(seen)
+    counts_here = np.ones(seen.shape[1:], bool) if within is None else np.ascontiguousarray(within[::every, ::every])
     measures = np.concatenate([hue_saturation_luminance(seen, lab), to_levels(seen)])
     hue, saturation, luminance = (np.zeros((PARTS, BINS), np.int64) for _ in range(3))
     levels = np.zeros((PARTS, 3, BINS), np.int64)
     field, sums = np.zeros((PARTS, CELLS, CELLS), np.int64), np.zeros((PARTS, 3, CELLS, CELLS), np.float32)
-    _count(measures, lab, hue, saturation, luminance, levels, field, sums)
+    _count(measures, lab, counts_here, hue, saturation, luminance, levels, field, sums)
     counts = field.sum(0)
     colours = sums.sum(0) / np.maximum(counts, 1).astype(np.float32)
     return Statistics(hue.sum(0), saturation.sum(0), luminance.sum(0), counts, colours, levels.sum(0))

@@ -43,6 +43,7 @@ class ColourField(QWidget):
         self._words: np.ndarray | None = None
         self._image: QImage | None = None
         self._counted: Statistics | None = None
+        self._solo: np.ndarray | None = None
         self._pointer: dict[str, float] | None = None
         self._drag: tuple[str, int, float, float, Band, Band] | None = None
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -58,6 +59,10 @@ class ColourField(QWidget):
         return QSize(190, 200)
 
     def _take(self, result: Rendered) -> None:
+        solo = result.field
+        if (solo is None) != (self._solo is None) or solo is not None:
+            self._solo = solo
+            self.update()
         if result.statistics is not self._counted:
             self._counted = result.statistics
             self._words = field_image(result.statistics)
@@ -125,6 +130,10 @@ class ColourField(QWidget):
             painter.setClipPath(circle)
             painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
             painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), self._image)
+            if self._solo is not None:
+                words = np.where(self._solo > 0.5, np.uint32(0xC8FFFFFF), np.uint32(0))
+                taken = QImage(words.data, CELLS, CELLS, CELLS * 4, QImage.Format.Format_ARGB32)  # type: ignore[call-overload]
+                painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), taken)
             painter.restore()
         painter.setPen(QPen(QColor(96, 96, 96), 1))
         painter.drawEllipse(middle, radius, radius)

@@ -17,6 +17,7 @@ from ..core.areas.scissors import clinging_path
 from ..core.bands.starts import tonal
 from ..core.edge.islands import Island, islands_of
 from ..core.frame import Frame
+from ..core.pick.fit import Fit
 from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
 from ..errors import Trouble
 from ..jobs.clip import export_clip
@@ -28,12 +29,12 @@ from ..media.opening import open_source
 from ..media.source import Source
 from ..project import presets, storage
 from ..project.history import History
-from ..project.model import Area, Place, Project, Sample, Sieve
+from ..project.model import Area, Pick, Place, Project, Sample, Sieve
 from ..render.cache import Cache
 from ..render.haze import haze_of
-from ..render.mask import make_fine, needs_whole, waits_for_fine
+from ..render.mask import bounds_of, make_fine, needs_whole, waits_for_fine
 from ..render.stack import measured_frame, sieve_mask
-from ..render.views import Looking, shown_mask, view
+from ..render.views import Looking, shown_mask, solo_field, view
 from .worker import Job, Renderer
 
 #: Bytes of stages kept for previews.
@@ -68,6 +69,7 @@ class Rendered:
     frame: Frame
     waiting: list[Sieve]
     thumbnails: dict[str, np.ndarray]
+    field: np.ndarray | None
 
 
 @dataclass
@@ -244,7 +246,7 @@ class Session(QObject):
             settings["tolerance"] = like.tolerance
         try:
             frame = self.measured()
-            taken = with_found_tolerance(take(frame, settings), frame, self.sieve.pick)
+            taken = with_found_tolerance(take(frame, settings), frame, self.sieve.pick, bounds_of(frame, self.sieve, self._cache))
         except Trouble as trouble:
             self.trouble.emit(str(trouble))
             return ""
@@ -282,15 +284,16 @@ class Session(QObject):
         """Find the settings that part keep from drop samples best, and say how well."""
         if not self.opened:
             return
-        try:
-            pick, found = fitted(self.sieve.pick, self.measured())
-        except Trouble as trouble:
-            self.trouble.emit(str(trouble))
-            return
-        drops = [sample for sample in pick.samples if sample.on and sample.role == "drop"]
-        nearest = f"; nearest is {drops[found.nearest].name or f'drop sample {found.nearest + 1}'}" if found.nearest is not None else ""
-        self.edit_sieve(lambda s: s.but(pick=pick), "Fit")
-        self.said.emit(f"Fit: separation {100 * max(found.separation, 0):.0f} %{nearest}")
+        pick, frame = self.sieve.pick, self.measured()
+
+        def done(result: tuple[Pick, Fit]) -> None:
+            fresh, found = result
+            drops = [sample for sample in fresh.samples if sample.on and sample.role == "drop"]
+            nearest = f"; nearest is {drops[found.nearest].name or f'drop sample {found.nearest + 1}'}" if found.nearest is not None else ""
+            self.edit_sieve(lambda s: s.but(pick=fresh), "Fit")
+            self.said.emit(f"Fit: separation {100 * max(found.separation, 0):.0f} %{nearest}")
+
+        self.run("Fit", lambda progress: fitted(pick, frame), done)
 
     def set_bands_from_samples(self) -> None:
         """Put hue, saturation and luminance bands round the kept samples; each further sample widens them."""
@@ -588,7 +591,10 @@ class Session(QObject):
             mask = shown_mask(frame, seen, sieve.id, looking, cache, layer)
             pictures = {name: view(name, frame, seen, sieve.id, looking, cache, layer) for name in shown.views}
             counted = frame if follows else opened.frame(number)
-            statistics = cache.get(("statistics", counted.key), lambda: statistics_of(counted.planes))
+            statistics = cache.get(
+                ("statistics", counted.key, sieve.areas), lambda: statistics_of(counted.planes, bounds_of(counted, sieve, cache))
+            )
+            field = solo_field(statistics, project.sieve(sieve.id), looking)
             tiny = opened.frame(number, max(1, 2 ** int(np.ceil(np.log2(max(opened.source.about.size) / THUMBNAIL)))))
             thumbnails = {s.id: sieve_mask(tiny, seen, s.id, cache, layer) for s in project.stack}
             origin = (left / frame.scale, top / frame.scale)
@@ -606,6 +612,7 @@ class Session(QObject):
                 frame,
                 waiting,
                 thumbnails,
+                field,
             )
 
         self._renderer.ask(work)

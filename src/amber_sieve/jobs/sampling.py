@@ -74,17 +74,17 @@ def taken_again(sample: Sample, frame: Frame) -> Sample:
     return _taken(sample, frame)
 
 
-def with_found_tolerance(sample: Sample, frame: Frame, pick: Pick) -> Sample:
+def with_found_tolerance(sample: Sample, frame: Frame, pick: Pick, within: np.ndarray | None = None) -> Sample:
     """The sample with a tolerance of its own: where its mask holds still on this picture, or, of a box or stroke, its spread.
 
-    Only samples compared by surface are searched for.
+    Only samples compared by surface are searched for. ``within`` (H, W) bool bounds what the mask is watched on.
     """
     if sample.compare != "surface":
         return sample
     if sample.place != "patch":
         found = fit([(np.array(sample.tones), pixels_of(sample, frame))], [])
         return sample.but(tolerance=round(found.tolerance, 2))
-    lab = to_oklab(thinned(frame.planes))
+    lab = to_oklab(thinned(frame.planes, within))
     return sample.but(tolerance=round(steady_tolerance(lab, probe_of(sample, pick)), 2))
 
 

@@ -195,6 +195,15 @@ def with_areas(frame: Frame, mask: np.ndarray, sieve: Sieve, cache: Cache) -> np
     return mask
 
 
+def bounds_of(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray | None:
+    """Where the areas of a sieve let anything be, (H, W) bool: colours are learnt from there alone. None without areas."""
+    if not any(area.on and area.mode != "add" for area in sieve.areas):
+        return None
+    return cache.get(
+        ("bounds", frame.key, sieve.areas), lambda: with_areas(frame, np.ones((frame.height, frame.width), np.float32), sieve, cache) > 0.5
+    )
+
+
 def mask_of(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
     """The finished mask alone, (H, W) float32 in 0 to 1. Read only."""
     return masked(frame, sieve, cache).mask

@@ -10,12 +10,15 @@ from ..core.bands.apply import bands_mask
 from ..core.bands.interval import Interval
 from ..core.colour.gamut import lower_chroma
 from ..core.colour.transfer import to_screen
+from ..core.edge.fine import band_for
 from ..core.frame import Frame
-from ..core.seeing import cut_out, far_colour, haze_marks, isolate, mask_to_screen, veil, weak_spots
-from ..project.model import Bands, Project
+from ..core.pick.samples import membership
+from ..core.seeing import cut_out, far_colour, haze_marks, isolate, mask_to_screen, veil, weak_spots, with_band
+from ..core.statistics import Statistics
+from ..project.model import Bands, Project, Sieve
 from .cache import Cache
 from .haze import haze_of
-from .mask import measures_of
+from .mask import measures_of, probes_of
 from .stack import Layers, no_layers, render, sieve_mask
 
 VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out", "Weak spots", "Haze check")
@@ -32,6 +35,7 @@ class Looking:
     veil_outside : lay the veil over the rest instead.
     solo : id of the one sample whose mask is shown, or "".
     spot : hue (degrees) and saturation (per cent) of a place on the colour field whose pixels are shown, or None.
+    band : mark the band in which Fine works on the mask.
     """
 
     veil_colour: tuple[float, float, float] | None = None
@@ -39,6 +43,7 @@ class Looking:
     veil_outside: bool = False
     solo: str = ""
     spot: tuple[float, float] | None = None
+    band: bool = False
 
     @property
     def peeking(self) -> bool:
@@ -63,6 +68,18 @@ def shown_mask(frame: Frame, project: Project, sieve_id: str, looking: Looking, 
     return sieve_mask(frame, project, sieve_id, cache, layers)
 
 
+def solo_field(counted: Statistics, sieve: Sieve, looking: Looking) -> np.ndarray | None:
+    """Which cells of the colour field (CELLS, CELLS) the one sample takes that is looked at, by their mean colours; None for none."""
+    alone = tuple(
+        sample.but(role="keep", on=True)
+        for sample in sieve.pick.samples
+        if sample.id == looking.solo and sample.compare in ("surface", "colour")
+    )
+    if not alone:
+        return None
+    return membership(np.ascontiguousarray(counted.colours, np.float32), probes_of(sieve.pick.but(samples=alone))) * (counted.field > 0)
+
+
 def view(
     name: str, frame: Frame, project: Project, sieve_id: str, looking: Looking, cache: Cache, layers: Layers = no_layers
 ) -> np.ndarray:
@@ -79,7 +96,9 @@ def view(
         return haze_marks(render(frame, project, cache, layers), haze_of(frame, project.sieve(sieve_id), cache).pixels)
     if name in ("Mask", "Weak spots"):
         mask = shown_mask(frame, project, sieve_id, looking, cache, layers)
-        return mask_to_screen(mask) if name == "Mask" else weak_spots(mask)
+        words = mask_to_screen(mask) if name == "Mask" else weak_spots(mask)
+        width = project.sieve(sieve_id).edge.fine * frame.scale
+        return with_band(words, band_for(mask, max(1.0, width))) if looking.band and width > 0 else words
     planes = render(frame, project, cache, layers)
     if name == "Result":
         return to_screen(lower_chroma(planes) if project.gamut == "lower chroma" and planes is not frame.planes else planes)

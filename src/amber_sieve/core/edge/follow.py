@@ -14,7 +14,7 @@ import cv2
 import numpy as np
 from numba import prange
 
-from ..parallel import kernel
+from ..parallel import inner, kernel
 from .feather import blurred
 
 #: From these values on the mask is sure of the surface, or of what is behind it.
@@ -91,6 +91,12 @@ def spread(planes: np.ndarray, weight: np.ndarray, sigma: float, factor: int) ->
     return out
 
 
+@inner
+def _between(coarse: np.ndarray, y0: int, y1: int, ty: float, x0: int, x1: int, tx: float) -> float:
+    """A coarse plane between four of its pixels, bilinear."""
+    return (coarse[y0, x0] * (1 - tx) + coarse[y0, x1] * tx) * (1 - ty) + (coarse[y1, x0] * (1 - tx) + coarse[y1, x1] * tx) * ty
+
+
 @kernel
 def _unmix(
     planes: np.ndarray, mask: np.ndarray, band: np.ndarray, front: np.ndarray, behind: np.ndarray, least: float, out: np.ndarray
@@ -110,12 +116,7 @@ def _unmix(
             x1, tx = min(x0 + 1, columns - 1), np.float32(fx - x0)
             along, across = np.float32(0), np.float32(0)
             for k in range(3):
-                f = (front[k, y0, x0] * (1 - tx) + front[k, y0, x1] * tx) * (1 - ty) + (
-                    front[k, y1, x0] * (1 - tx) + front[k, y1, x1] * tx
-                ) * ty
-                b = (behind[k, y0, x0] * (1 - tx) + behind[k, y0, x1] * tx) * (1 - ty) + (
-                    behind[k, y1, x0] * (1 - tx) + behind[k, y1, x1] * tx
-                ) * ty
+                f, b = _between(front[k], y0, y1, ty, x0, x1, tx), _between(behind[k], y0, y1, ty, x0, x1, tx)
                 along += (planes[k, y, x] - b) * (f - b)
                 across += (f - b) * (f - b)
             share = min(max(along / max(across, np.float32(1e-12)), np.float32(0)), np.float32(1))
@@ -201,12 +202,7 @@ def _surface(
         ty, tx = np.float32(fy - y0), np.float32(fx - x0)
         m = share[y, x]
         for k in range(3):
-            f = (front[k, y0, x0] * (1 - tx) + front[k, y0, x1] * tx) * (1 - ty) + (
-                front[k, y1, x0] * (1 - tx) + front[k, y1, x1] * tx
-            ) * ty
-            b = (behind[k, y0, x0] * (1 - tx) + behind[k, y0, x1] * tx) * (1 - ty) + (
-                behind[k, y1, x0] * (1 - tx) + behind[k, y1, x1] * tx
-            ) * ty
+            f, b = _between(front[k], y0, y1, ty, x0, x1, tx), _between(behind[k], y0, y1, ty, x0, x1, tx)
             rest = planes[k, y, x] - m * f - (1 - m) * b
             out[k, 0, n] = max(f + rest / max(m, np.float32(FAINT)), np.float32(0))
 

@@ -21,10 +21,16 @@ PIXELS = 250_000
 SMALLEST = 1e-5
 
 
-def thinned(lab: np.ndarray) -> np.ndarray:
-    """Every n-th pixel of every n-th row, so that about ``PIXELS`` are left."""
-    every = max(1, int(np.sqrt(lab.shape[1] * lab.shape[2] / PIXELS)))
-    return np.ascontiguousarray(lab[:, ::every, ::every])
+def thinned(planes: np.ndarray, within: np.ndarray | None = None) -> np.ndarray:
+    """Every n-th pixel of every n-th row, so that about ``PIXELS`` are left, (3, h, w).
+
+    With ``within`` (H, W) bool, only those where it is True, as one row (3, 1, N); all of them when that leaves none.
+    """
+    every = max(1, int(np.sqrt(planes.shape[1] * planes.shape[2] / PIXELS)))
+    seen = planes[:, ::every, ::every]
+    if within is not None and within[::every, ::every].any():
+        return np.ascontiguousarray(seen[:, within[::every, ::every]][:, None])
+    return np.ascontiguousarray(seen)
 
 
 def steady_tolerance(lab: np.ndarray, probe: Probe) -> float:

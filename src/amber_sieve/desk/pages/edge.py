@@ -77,7 +77,12 @@ class EdgePage(Page):
         self._number(
             "sensitivity", Number("Sensitivity", 0, 100, 50, 1, "%", 0, "How alike surface and background may be and still be told apart")
         )
-        self._number("fine", Number("Fine", 0, 100, 0, 1, "px", 0, "Matting in a band of this width: hair, fringe, leaves"))
+        self.band = QCheckBox("Band")
+        self.band.setToolTip("Mark the band in which Fine works, in the view Mask")
+        self.band.toggled.connect(lambda on: self.session.look(band=on))
+        self._pair(
+            self._number("fine", Number("Fine", 0, 100, 0, 1, "px", 0, "Matting in a band of this width: hair, fringe, leaves")), self.band
+        )
         self.no_haze = self._check(
             "no_haze", "No haze", "With Follow or Fine: adjust the unmixed colours, so that no rim of the old colour stays"
         )
