@@ -1,0 +1,195 @@
+"""What the views show, pixel by pixel, and the deciding sample."""
+
+import unittest
+
+import numpy as np
+from common import demo_frame, truth
+
+from amber_sieve.core import seeing
+from amber_sieve.core.colour.oklab import one_to_oklab
+from amber_sieve.core.colour.transfer import decode, to_screen
+from amber_sieve.core.edge.fine import fine
+from amber_sieve.core.frame import Frame
+from amber_sieve.core.pick.tolerance import thinned
+from amber_sieve.core.statistics import statistics_of
+from amber_sieve.desk.area_shape import boxed
+from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
+from amber_sieve.project.model import Adjust, Band, Bands, Edge, Pick, Project, Sieve
+from amber_sieve.render.cache import Cache
+from amber_sieve.render.inspect import deciding_sample
+from amber_sieve.render.mask import bounds_of, mask_of, needs_whole
+from amber_sieve.render.views import VIEWS, Looking, shown_mask, solo_field, view
+
+MASK = np.array([[0, 0.05, 0.5, 0.95, 1]], np.float32)
+
+
+def parts(words: np.ndarray) -> np.ndarray:
+    """Red, green and blue of screen words, (3, H, W)."""
+    return np.stack([(words >> shift) & 0xFF for shift in (16, 8, 0)])
+
+
+class KernelTest(unittest.TestCase):
+    def setUp(self):
+        self.planes = np.broadcast_to(np.array([0.5, 0.2, 0.1], np.float32)[:, None, None], (3, 1, 5)).copy()
+
+    def test_the_mask_is_grey_in_proportion(self):
+        self.assertEqual(parts(seeing.mask_to_screen(MASK))[:, 0].tolist(), [[0, 13, 128, 242, 255]] * 3)
+
+    def test_weak_spots_mark_leaks_and_holes_only(self):
+        words = seeing.weak_spots(np.array([[0, 0.005, 0.05, 0.5, 0.95, 0.995, 1]], np.float32))[0]
+        self.assertEqual((words[2], words[4]), (seeing.LEAK, seeing.HOLE))
+        for grey in (0, 1, 3, 5, 6):
+            red, green, blue = parts(words[None, grey : grey + 1])[:, 0, 0]
+            self.assertTrue(red == green == blue)
+
+    def test_a_veil_lies_over_the_inside_or_the_outside(self):
+        colour = (0.0, 1.0, 0.0)
+        inside, outside = (seeing.veil(self.planes, MASK, colour, 0.5, side) for side in (False, True))
+        np.testing.assert_allclose(inside[:, 0, 0], self.planes[:, 0, 0])
+        np.testing.assert_allclose(inside[:, 0, 4], (0.25, 0.6, 0.05), atol=1e-6)
+        np.testing.assert_allclose(outside[:, 0, 4], self.planes[:, 0, 4], atol=1e-6)
+        np.testing.assert_allclose(outside[:, 0, 0], (0.25, 0.6, 0.05), atol=1e-6)
+
+    def test_the_veil_chooses_a_colour_far_from_what_it_covers(self):
+        frame = demo_frame("yard")
+        for kind in ("cloth", "turquoise", "oxblood", "leaf", "marigolds", "wall"):
+            true = truth("yard", kind)
+            covered = [float((plane * true).sum() / true.sum()) for plane in frame.planes]
+            away = np.linalg.norm(one_to_oklab(seeing.far_colour(frame.planes, true)) - one_to_oklab(covered))
+            self.assertGreater(away, 0.20, kind)  # ten just noticeable differences
+
+    def test_isolate_greys_the_rest_and_keeps_the_inside(self):
+        out = seeing.isolate(self.planes, MASK)
+        np.testing.assert_allclose(out[:, 0, 4], self.planes[:, 0, 4])
+        self.assertAlmostEqual(float(out[:, 0, 0].std()), 0, places=6)
+
+    def test_a_cut_out_stands_before_a_checkerboard(self):
+        planes, mask = np.full((3, 16, 32), 0.9, np.float32), np.zeros((16, 32), np.float32)
+        mask[:, 16:] = 1
+        out = seeing.cut_out(planes, mask)
+        self.assertNotEqual(out[0, 2, 2], out[0, 2, 10])
+        self.assertTrue((out[:, :, 16:] == planes[:, :, 16:]).all())
+
+    def test_the_band_of_fine_is_tinted(self):
+        words = seeing.mask_to_screen(np.ones((2, 2), np.float32))
+        tinted = seeing.with_band(words, np.array([[True, False], [False, False]]))
+        self.assertNotEqual(tinted[0, 0], words[0, 0])
+        self.assertEqual(tinted[1, 1], words[1, 1])
+
+
+class ViewsTest(unittest.TestCase):
+    @classmethod
+    def setUpClass(cls):
+        cls.frame = demo_frame("yard").reduced(4)
+        full = demo_frame("yard")
+        pick = Pick(samples=tuple(with_found_tolerance(sample_at(full, *place), full, Pick()) for place in ((1230, 330), (735, 830))))
+        cls.project = Project(stack=(Sieve(pick=pick, adjust=Adjust(hue=100.0), edge=Edge(follow=8)),))
+        cls.sieve = cls.project.stack[0]
+        cls.cache = Cache(10**9)
+
+    def show(self, name: str, **looking) -> np.ndarray:
+        return view(name, self.frame, self.project, self.sieve.id, Looking(**looking), self.cache)
+
+    def test_every_view_has_the_frames_size_and_no_two_are_alike(self):
+        shown = [self.show(name) for name in VIEWS]
+        for number, words in enumerate(shown):
+            self.assertEqual(words.shape, self.frame.planes.shape[1:])
+            for other in shown[number + 1 :]:
+                self.assertFalse(np.array_equal(words, other))
+
+    def test_the_original_is_the_picture(self):
+        self.assertTrue(np.array_equal(self.show("Original"), to_screen(self.frame.planes)))
+
+    def test_one_sample_alone_and_a_spot_of_the_field(self):
+        whole = mask_of(self.frame, self.sieve, self.cache)
+        solo = shown_mask(self.frame, self.project, self.sieve.id, Looking(solo=self.sieve.pick.samples[1].id), self.cache)
+        self.assertLess(solo.sum(), whole.sum())
+        self.assertGreater(solo[830 // 4, 735 // 4], 0.9)
+        spot = shown_mask(self.frame, self.project, self.sieve.id, Looking(spot=(270.0, 48.0)), self.cache)
+        self.assertGreater(spot[330 // 4, 1230 // 4], 0.5)
+        self.assertEqual(spot[830 // 4, 735 // 4], 0)
+
+    def test_the_field_shows_what_a_sample_takes(self):
+        counted = statistics_of(self.frame.planes)
+        taken = solo_field(counted, self.sieve, Looking(solo=self.sieve.pick.samples[0].id))
+        self.assertTrue(0 < (taken > 0.5).sum() < (counted.field > 0).sum() / 2)
+        self.assertIsNone(solo_field(counted, self.sieve, Looking()))
+
+    def test_the_deciding_sample(self):
+        jar, cloth = demo_frame("yard").planes[:, 830, 735], demo_frame("yard").planes[:, 330, 1230]
+        named = self.sieve.but(
+            pick=self.sieve.pick.but(samples=(self.sieve.pick.samples[0].but(name="Cloth"), self.sieve.pick.samples[1].but(role="drop")))
+        )
+        self.assertEqual(deciding_sample(cloth, named), "Cloth")
+        self.assertEqual(deciding_sample(jar, named), "drop 2")
+        self.assertEqual(deciding_sample(np.array([0.9, 0.9, 0.9], np.float32), named), "")
+
+
+class BoundsTest(unittest.TestCase):
+    def test_areas_bound_what_colours_are_learnt_from(self):
+        frame = demo_frame("yard").reduced(4)
+        here = Sieve(areas=(boxed("rect", (1000, 130), (1450, 580), mode="intersect"),))
+        within = bounds_of(frame, here, Cache(0))
+        self.assertIsNone(bounds_of(frame, Sieve(), Cache(0)))
+        counted = statistics_of(frame.planes, within)
+        self.assertLess(counted.field.sum(), statistics_of(frame.planes).field.sum() / 4)
+        self.assertLess(counted.hue[:40].sum(), counted.hue[180:200].sum())  # cloth and sky there, no terracotta
+        self.assertEqual(thinned(frame.planes, within).shape, (3, 1, int(within.sum())))
+        self.assertEqual(thinned(frame.planes, np.zeros_like(within)).shape[1:], frame.planes.shape[1:])
+
+    def test_what_needs_the_whole_picture(self):
+        self.assertFalse(needs_whole(Sieve(bands=Bands(hue=Band(on=True, corners=(0, 10, 20, 30))), edge=Edge(grow=3, follow=8))))
+        for sieve in (
+            Sieve(pick=Pick(connected=True)),
+            Sieve(edge=Edge(all_holes=True)),
+            Sieve(edge=Edge(islands_out=({"x": 1, "y": 2},))),
+        ):
+            self.assertTrue(needs_whole(sieve))
+
+
+class TilesTest(unittest.TestCase):
+    def test_fine_in_tiles_has_no_seams(self):
+        from amber_sieve.core.edge import fine as module
+
+        y, x = np.mgrid[0:220, 0:300].astype(np.float32)
+        ratio = np.clip((150 - x + 9 * np.sin(y / 9)) / 6, 0, 1)
+        noise = np.random.default_rng(1).normal(0, 0.004, (3, 220, 300))
+        planes = (np.stack([0.1 + 0.6 * ratio, 0.5 - 0.3 * ratio, 0.2 + 0.1 * ratio]) + noise).astype(np.float32)
+        mask = (ratio > 0.5).astype(np.float32)
+        whole = fine(planes, mask, 10)
+        held, module.TILE = module.TILE, 96
+        try:
+            tiled = fine(planes, mask, 10)
+        finally:
+            module.TILE = held
+        self.assertLess(np.abs(tiled - whole).max(), 0.06)
+        self.assertLess(np.abs(tiled - whole).mean(), 0.001)
+
+    def test_fine_tells_how_far_it_is_and_can_be_stopped(self):
+        planes = np.broadcast_to(decode(np.array([0.3, 0.5, 0.7]))[:, None, None], (3, 40, 40)).copy()
+        planes[:, :, :20] *= 0.3
+        mask = np.zeros((40, 40), np.float32)
+        mask[:, :20] = 1
+        told = []
+        fine(planes, mask, 4, told.append)
+        self.assertEqual(told, [1.0])
+
+        def stop(share: float) -> None:
+            raise InterruptedError
+
+        with self.assertRaises(InterruptedError):
+            fine(planes, mask, 4, stop)
+
+
+class FrameTest(unittest.TestCase):
+    def test_reductions_and_parts_know_their_place(self):
+        frame = Frame(np.arange(3 * 40 * 60, dtype=np.float32).reshape(3, 40, 60), key="k")
+        small = frame.reduced(4)
+        self.assertEqual((small.height, small.width, small.scale), (10, 15, 0.25))
+        self.assertAlmostEqual(float(small.planes[0, 0, 0]), float(frame.planes[0, :4, :4].mean()), places=3)
+        part = small.part(4, 2, 10, 8)
+        self.assertEqual((part.origin, part.scale, part.width), ((16, 8), 0.25, 6))
+        self.assertEqual(len({frame.key, small.key, part.key}), 3)
+        self.assertIs(frame.reduced(1), frame)
+        with self.assertRaises(ValueError):
+            Frame(np.zeros((40, 60, 3), np.float64))

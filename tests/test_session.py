@@ -1,0 +1,173 @@
+"""The door between widgets and the rest: threads, menus, files, what is asked and what is told."""
+
+import threading
+import time
+from unittest import mock
+
+import numpy as np
+from common import DEMO, WindowCase
+from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PyQt6.QtGui import QCloseEvent, QColor, QDropEvent
+from PyQt6.QtWidgets import QApplication, QMessageBox
+
+from amber_sieve.desk.worker import Job, Renderer
+from amber_sieve.errors import Trouble
+from amber_sieve.media import stills
+from amber_sieve.project.storage import load
+
+
+class ThreadsTest(WindowCase):
+    def test_only_the_newest_request_is_answered(self):
+        renderer, answers, gate = Renderer(), [], threading.Event()
+        renderer.done.connect(answers.append)
+        renderer.ask(lambda: gate.wait(5) and "first")
+        time.sleep(0.05)
+        for number in range(20):
+            renderer.ask(lambda number=number: number)
+        gate.set()
+        end = time.monotonic() + 5
+        while len(answers) < 2 and time.monotonic() < end:
+            QApplication.processEvents()
+        renderer.end()
+        self.assertEqual(answers, ["first", 19])
+
+    def test_a_failed_render_is_told_and_the_thread_lives_on(self):
+        renderer, answers, failures = Renderer(), [], []
+        renderer.done.connect(answers.append)
+        renderer.failed.connect(failures.append)
+        for request in (self.fail_with(Trouble("The layer is gone: choose another.")), self.fail_with(MemoryError())):
+            renderer.ask(request)
+            end = time.monotonic() + 5
+            count = len(failures)
+            while len(failures) == count and time.monotonic() < end:
+                QApplication.processEvents()
+        renderer.ask(lambda: "alive")
+        end = time.monotonic() + 5
+        while not answers and time.monotonic() < end:
+            QApplication.processEvents()
+        renderer.end()
+        self.assertEqual(failures[0], "The layer is gone: choose another.")
+        self.assertIn("memory", failures[1])
+        self.assertEqual(answers, ["alive"])
+
+    @staticmethod
+    def fail_with(error: Exception):
+        def request() -> None:
+            raise error
+
+        return request
+
+    def test_jobs_tell_progress_and_end_in_one_way(self):
+        shares, ends = [], []
+        job = Job("Counting", lambda progress: [progress.step(k / 4) for k in range(5)])
+        job.progressed.connect(lambda share, left: shares.append(share))
+        job.done.connect(lambda result: ends.append("done"))
+        job.failed.connect(lambda words: ends.append(words))
+        job.start()
+        job.wait()
+        QApplication.processEvents()
+        self.assertEqual((shares, ends), ([0, 0.25, 0.5, 0.75, 1], ["done"]))
+
+    def test_one_long_job_at_a_time(self):
+        gate = threading.Event()
+        self.session.run("Waiting", lambda progress: gate.wait(5), lambda result: None)
+        self.session.run("Another", lambda progress: None, lambda result: None)
+        self.assertIn("Waiting is still running", self.troubles[-1])
+        gate.set()
+        self.settle()
+
+
+class FilesTest(WindowCase):
+    def test_saving_and_opening_through_the_dialogs(self):
+        self.open(DEMO / "yard.png")
+        self.click(735, 830)
+        path, out, mask = self.folder / "jar", self.folder / "out.tif", self.folder / "mask.png"
+        with mock.patch("amber_sieve.desk.window.QFileDialog.getSaveFileName", return_value=(str(path), "")):
+            self.assertTrue(self.window.save())
+        self.assertFalse(self.session.history.changed)
+        self.assertNotIn("•", self.window.windowTitle())
+        saved = self.folder / "jar.sieve"
+        self.assertEqual(load(saved).stack, self.session.project.stack)
+        for ask, target in ((self.window.ask_export, out), (self.window.ask_export_mask, mask)):
+            with mock.patch("amber_sieve.desk.window.QFileDialog.getSaveFileName", return_value=(str(target), "")):
+                ask()
+            self.settle()
+        self.assertEqual(stills.read(out).about.depth, "uint8")
+        self.assertTrue(mask.exists())
+        with mock.patch("amber_sieve.desk.window.QFileDialog.getOpenFileName", return_value=(str(saved), "")):
+            self.window.ask_open()
+        self.settle()
+        self.assertEqual(self.session.path, saved)
+
+    def test_dropping_a_file_opens_it(self):
+        data = QMimeData()
+        data.setUrls([QUrl.fromLocalFile(str(DEMO / "close.png"))])
+        event = QDropEvent(QPointF(5, 5), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
+        self.window.dropEvent(event)
+        self.settle()
+        self.assertEqual(self.session.display_name(), "close.png")
+
+    def test_unsaved_work_is_asked_about(self):
+        self.open(DEMO / "yard.png")
+        self.click(735, 830)
+        self.assertIn("•", self.window.windowTitle())
+        for answer, accepted in ((QMessageBox.StandardButton.Cancel, False), (QMessageBox.StandardButton.Discard, True)):
+            event = QCloseEvent()
+            with mock.patch("amber_sieve.desk.window.QMessageBox.question", return_value=answer), mock.patch.object(self.session, "close"):
+                self.window.closeEvent(event)
+            self.assertEqual(event.isAccepted(), accepted)
+
+    def test_exporting_nothing_is_said(self):
+        self.window.ask_export()
+        self.window.ask_export_mask()
+        self.assertIn("open a picture first", self.window.last_trouble)
+        for box in self.window.findChildren(QMessageBox):
+            box.close()
+
+
+class LookingTest(WindowCase):
+    def test_menus_set_veil_surround_and_keys(self):
+        self.open(DEMO / "yard.sieve")
+        self.window.canvas.set_view(1, "Veil")
+        self.settle()
+        before = self.session.last.pictures["Veil"].copy()
+        with mock.patch("amber_sieve.desk.window.QColorDialog.getColor", return_value=QColor(0, 255, 0)):
+            self.window.ask_veil_colour()
+        self.settle()
+        self.assertFalse(np.array_equal(before, self.session.last.pictures["Veil"]))
+        for name in ("mid", "light", "dark"):
+            self.window.canvas.set_surround(name)
+            self.assertEqual(self.window.canvas.panes[0].surround, name)
+        with mock.patch("amber_sieve.desk.window.QMessageBox.information") as shown:
+            self.window.show_keys()
+        self.assertIn("Shift+click", shown.call_args[0][2])
+
+    def test_undo_redo_and_their_names_in_the_menu(self):
+        self.open(DEMO / "yard.sieve")
+        self.session.edit_sieve(lambda s: s.but(adjust=s.adjust.but(hue=10.0)), "Hue")
+        self.assertEqual(self.window.undo.text(), "&Undo hue")
+        self.window.undo.trigger()
+        self.assertEqual(self.window.redo.text(), "&Redo hue")
+        self.window.redo.trigger()
+        self.assertEqual(self.session.sieve.adjust.hue, 10)
+
+    def test_a_large_picture_is_rendered_where_it_is_seen(self):
+        self.open(DEMO / "yard.sieve")
+        self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=True)), "Connected only")
+        self.settle()
+        self.assertEqual(self.session.last.origin, (0, 0))
+        with mock.patch("amber_sieve.desk.canvas.WHOLE", 100_000), mock.patch("amber_sieve.desk.canvas.GRAIN", 64):
+            view = self.window.canvas.viewport
+            self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=False)), "Connected only")
+            view.zoom_to(2.0, QPointF(100, 40))
+            self.settle()
+            self.assertGreater(self.session.last.origin[0], 0)
+            self.assertLess(self.session.last.mask.size, 1800 * 1200 / 2)
+            part = self.session.last
+            left, top = (int(v) for v in part.origin)
+            self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=True)), "Connected only")
+            self.settle()
+            self.assertEqual(self.session.last.mask.shape, (1200, 1800))
+            height, width = part.mask.shape
+            same = np.abs(self.session.last.mask[top : top + height, left : left + width] - part.mask)
+            self.assertLess(same.mean(), 0.01)
