@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 from ..core.bands.apply import band_curve
 from ..core.bands.interval import RANGES, Interval
 from ..core.colour.oklab import one_from_oklab
-from ..core.colour.transfer import encode
+from ..core.colour.transfer import one_encoded
 from ..project.model import Band
 from .style import AMBER, DIM, WELL
 
@@ -137,7 +137,7 @@ class BandEditor(QWidget):
         if self.measure == "hue":
             angle = np.radians(share * 360)
             lab = (0.70, 0.12 * np.cos(angle), 0.12 * np.sin(angle))
-            r, g, b = np.clip(np.rint(encode(one_from_oklab(lab).astype(np.float32)) * 255), 0, 255)
+            r, g, b = np.clip(np.rint(one_encoded(one_from_oklab(lab)) * 255), 0, 255)
             return QColor(int(r), int(g), int(b))
         if self.measure == "luminance":
             level = int(20 + 225 * share)

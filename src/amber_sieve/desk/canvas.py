@@ -11,7 +11,7 @@ from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QBoxLayout, QComboBox, QHBoxLayout, QLabel, QSizePolicy, QToolButton, QVBoxLayout, QWidget
 
 from ..core.colour.measures import one_hue_saturation_luminance
-from ..core.colour.transfer import encode
+from ..core.colour.transfer import one_encoded
 from ..render.inspect import deciding_sample
 from ..render.views import VIEWS
 from .area_tools import AreaTools
@@ -339,7 +339,7 @@ class Canvas(QWidget):
         if light is None or last is None:
             self.session.pointed.emit(None)
             return " "
-        red, green, blue = (float(v) for v in encode(light) * 255)
+        red, green, blue = (float(v) for v in one_encoded(light) * 255)
         hue, saturation, luminance = one_hue_saturation_luminance(light.astype(float))
         self.session.pointed.emit({"hue": hue, "saturation": saturation, "luminance": luminance, "red": red, "green": green, "blue": blue})
         column, row = int((at.x() - last.origin[0]) * last.scale), int((at.y() - last.origin[1]) * last.scale)

@@ -27,7 +27,7 @@ from PyQt6.QtWidgets import (
 )
 
 from ..core.colour.transfer import decode
-from ..media import footage, stills
+from ..media import source, stills
 from .canvas import Canvas
 from .colour_field import ColourField
 from .pages.adjust import AdjustPage
@@ -41,7 +41,7 @@ from .style import HERE
 from .timeline import Timeline
 from .worker import Job
 
-READABLE = " ".join(f"*{end}" for end in (*stills.READS, *footage.READS, ".sieve"))
+READABLE = " ".join(f"*{end}" for end in (*stills.READS, *source.CLIPS, ".sieve"))
 PICTURES = "Pictures (*.png *.tif *.tiff *.jpg *.exr)"
 CLIPS = "Clips (*.mp4 *.mov *.mkv)"
 

@@ -7,8 +7,7 @@ import pathlib
 
 from ..errors import Trouble
 from ..files import written_beside
-from ..media import footage_writing, stills
-from ..media.footage import Footage, to_frame
+from ..media import stills
 from ..media.sequences import is_pattern
 from ..media.source import Source
 from ..project.model import Project
@@ -45,6 +44,10 @@ def export_clip(
     Trouble: something cannot be read or written; an earlier file of that name is then still whole.
     Cancelled: the person stopped it.
     """
+    # FFmpeg's libraries are loaded when footage is first worked on, not when the window opens.
+    from ..media import footage_writing
+    from ..media.footage import Footage, to_frame
+
     numbers = frame_range(source, frames)
     progress = progress or Progress()
     if is_pattern(path):

@@ -17,7 +17,6 @@ from ..core.frame import Frame
 from ..errors import Trouble
 from .source import About, key_of
 
-READS = (".mp4", ".mov", ".mkv", ".m4v", ".avi", ".webm", ".mxf")
 #: FFmpeg's numbers (ITU-T H.273) for what streams commonly say.
 UNSPECIFIED = 2
 MATRICES = {1: Colorspace.ITU709, 5: Colorspace.ITU601, 6: Colorspace.SMPTE170M, 7: Colorspace.SMPTE240M, 4: Colorspace.FCC}

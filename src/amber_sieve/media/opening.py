@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import pathlib
 
-from . import footage, sequences, stills
-from .source import Source
+from . import sequences, stills
+from .source import CLIPS, Source
 
 
 def open_source(path: pathlib.Path) -> Source:
@@ -16,7 +16,9 @@ def open_source(path: pathlib.Path) -> Source:
     Trouble: it cannot be opened; the message says why.
     """
     path = pathlib.Path(path)
-    if path.suffix.lower() in footage.READS and path.exists():
+    if path.suffix.lower() in CLIPS and path.exists():
+        from . import footage  # FFmpeg's libraries are loaded for clips only
+
         return footage.Footage(path)
     if sequences.is_pattern(path):
         return sequences.Sequence(path)

@@ -36,6 +36,10 @@ class About:
     tags: dict[str, str] = field(default_factory=dict)
 
 
+#: Endings that are opened as clips.
+CLIPS = (".mp4", ".mov", ".mkv", ".m4v", ".avi", ".webm", ".mxf")
+
+
 class Source(Protocol):
     """Frames by number."""
 

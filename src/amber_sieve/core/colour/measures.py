@@ -28,7 +28,7 @@ def _reachable_saturation() -> np.ndarray:
     way round from red over yellow, green, cyan, blue and magenta. That way is walked in small steps. Near blue it turns
     back in hue; the larger value counts.
     """
-    rise = np.linspace(0, 1, 40_000)
+    rise = np.linspace(0, 1, 8_000)
     one, none = np.ones_like(rise), np.zeros_like(rise)
     corners = [(one, rise, none), (1 - rise, one, none), (none, one, rise), (none, 1 - rise, one), (rise, none, one), (one, none, 1 - rise)]
     light, a, b = LMS_TO_LAB @ np.cbrt(RGB_TO_LMS @ np.concatenate([np.stack(edge) for edge in corners], 1))

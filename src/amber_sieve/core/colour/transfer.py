@@ -31,6 +31,14 @@ def encode(linear: np.ndarray) -> np.ndarray:
     return out.reshape(np.shape(linear))
 
 
+def one_encoded(light: tuple[float, float, float] | np.ndarray) -> np.ndarray:
+    """sRGB-coded values (3,) of a single linear colour: without a kernel, so that the interface can ask before any is loaded."""
+    value = np.asarray(light, np.float64)
+    size = np.abs(value)
+    coded: np.ndarray = np.copysign(np.where(size <= 0.0031308, 12.92 * size, 1.055 * size ** (1 / 2.4) - 0.055), value)
+    return coded
+
+
 def decode_integers(codes: np.ndarray) -> np.ndarray:
     """8- or 16-bit sRGB codes as linear float32, through a table of every code."""
     top = np.iinfo(codes.dtype).max
@@ -53,9 +61,8 @@ def _encode(linear: np.ndarray, out: np.ndarray) -> None:
 
 #: Entries of the display table; it is indexed by the square root of light, in which sRGB is nearly straight.
 STEPS = 4096
-_LIGHT = (np.arange(STEPS + 2, dtype=np.float64) / STEPS) ** 2
 # In numpy: calling a kernel here would load the compiler whenever the program starts.
-_LEVELS = (255 * np.where(_LIGHT <= 0.0031308, 12.92 * _LIGHT, 1.055 * _LIGHT ** (1 / 2.4) - 0.055)).astype(np.float32)
+_LEVELS = (255 * one_encoded((np.arange(STEPS + 2, dtype=np.float64) / STEPS) ** 2)).astype(np.float32)
 
 
 @kernel

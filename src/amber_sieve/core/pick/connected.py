@@ -6,8 +6,6 @@ from collections.abc import Sequence
 
 import cv2
 import numpy as np
-from scipy.sparse import coo_matrix
-from scipy.sparse.csgraph import connected_components
 
 #: A pixel belongs to a piece when at least this much of it is masked.
 MEMBER = 1 / 255
@@ -18,6 +16,10 @@ def _bridged(labels: np.ndarray, count: int, bridge: float) -> np.ndarray:
 
     Every pixel outside goes to its nearest piece; where the realms of two pieces meet, the gap is the sum of both distances.
     """
+    # Needed here alone, and a third of a second to import: the window opens without it.
+    from scipy.sparse import coo_matrix
+    from scipy.sparse.csgraph import connected_components
+
     distance, nearest = cv2.distanceTransformWithLabels(
         (labels == 0).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_5, labelType=cv2.DIST_LABEL_PIXEL
     )

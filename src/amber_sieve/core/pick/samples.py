@@ -16,7 +16,7 @@ from numba import prange
 
 from ..colour.measures import one_hue_saturation_luminance
 from ..colour.oklab import one_to_oklab
-from ..colour.transfer import encode
+from ..colour.transfer import one_encoded
 from ..falloff import POINTS, shape_table
 from ..parallel import kernel
 
@@ -87,7 +87,7 @@ def _numbers_of(probe: Probe) -> list[float]:
         ]
     if probe.compare == "colour":
         return [COLOUR, 0, *head, light, a, b, 0, 0, 0, 0, 0]
-    levels = encode(np.array(probe.colour, np.float32)) * 255
+    levels = one_encoded(probe.colour) * 255
     if probe.compare == "levels":
         return [LEVELS, 3, *head, *levels, 0, 0, 0, 0, 0]
     if probe.compare in PLAIN:

@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 from PyQt6.QtGui import QColor, QIcon, QPixmap
 
-from ...core.colour.transfer import encode
+from ...core.colour.transfer import one_encoded
 
 
 def screen_colour(colour: tuple[float, float, float]) -> QColor:
     """A linear colour as the screen shows it."""
-    return QColor(*(int(v) for v in np.clip(np.rint(encode(np.array(colour, np.float32)) * 255), 0, 255)))
+    return QColor(*(int(v) for v in np.clip(np.rint(one_encoded(colour) * 255), 0, 255)))
 
 
 def swatch(colour: tuple[float, float, float], width: int = 18, height: int = 18) -> QIcon:
