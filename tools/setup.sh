@@ -55,3 +55,5 @@ set_up() {
 
 set_up
 export PYTHONPATH="$root/src"
+# No plugins are used; looking for them costs a fifth of a second at every start.
+export PYDANTIC_DISABLE_PLUGINS=__all__

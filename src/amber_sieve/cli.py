@@ -12,6 +12,7 @@ from typing import get_args
 
 from . import __version__
 from .errors import Trouble
+from .jobs.progress import Progress
 from .project import storage
 from .project.model import Adjust, Area, Band, Bands, Comparison, Edge, Pick, Project, Ramp, Sample, Sieve
 
@@ -152,6 +153,17 @@ def parser() -> argparse.ArgumentParser:
     return top
 
 
+def _progress() -> Progress:
+    """Progress on one line of the terminal; none when stderr is not one."""
+
+    def tell(share: float, left: float | None) -> None:
+        words = f"{100 * share:3.0f} %" + (f", {left:.0f} s left" if left is not None else "")
+        sys.stderr.write(f"\r{words:24}" if share < 1 else f"\r{'':24}\r")
+        sys.stderr.flush()
+
+    return Progress(tell if sys.stderr.isatty() else None)
+
+
 def _edge_from(arguments: argparse.Namespace) -> Edge:
     """The edge that the options describe."""
     given = {
@@ -208,10 +220,10 @@ def _pick(arguments: argparse.Namespace) -> None:
     source = open_source(arguments.picture)
     project = _project_from(arguments, source)
     if arguments.command == "mask":
-        mean = export_mask(source, project, project.stack[0].id, arguments.out, arguments.frame)
+        mean = export_mask(source, project, project.stack[0].id, arguments.out, arguments.frame, _progress())
         print(f"{arguments.out}: mask covers {100 * mean:.2f} % of {arguments.picture.name}")
     else:
-        export_still(source, project, arguments.out, arguments.frame)
+        export_still(source, project, arguments.out, arguments.frame, progress=_progress())
         print(f"{arguments.out}: written")
     if arguments.save:
         storage.save(project, arguments.save)
@@ -231,14 +243,16 @@ def _render(arguments: argparse.Namespace) -> None:
     one = arguments.frames is not None and arguments.frames[0] == arguments.frames[1]
     picture = arguments.out.suffix.lower() in (".png", ".jpg", ".jpeg", ".tif", ".tiff", ".exr") and not is_pattern(arguments.out)
     if picture and (source.about.kind == "still" or one):
-        export_still(source, project, arguments.out, arguments.frames[0] if arguments.frames else 0)
+        export_still(source, project, arguments.out, arguments.frames[0] if arguments.frames else 0, progress=_progress())
         print(f"{arguments.out}: written")
     elif picture:
         raise Trouble(
             f"{arguments.out} can hold one frame: name one with --frames N, or write numbered pictures (name.####{arguments.out.suffix}) or a clip."
         )
     else:
-        print(f"{arguments.out}: {export_clip(source, project, arguments.out, arguments.frames, arguments.codec)} frames written")
+        print(
+            f"{arguments.out}: {export_clip(source, project, arguments.out, arguments.frames, arguments.codec, _progress())} frames written"
+        )
 
 
 def _info(arguments: argparse.Namespace) -> None:

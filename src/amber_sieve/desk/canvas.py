@@ -322,6 +322,8 @@ class Canvas(QWidget):
 
     def _hover(self, at: QPointF | None) -> None:
         self.areas.hover(at)
+        if at is None:
+            self.session.pointed.emit(None)
         self.readout.setText(self._describe(at) if at is not None else " ")
 
     def _light_at(self, at: QPointF) -> np.ndarray | None:

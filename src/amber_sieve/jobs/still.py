@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pathlib
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 import numpy as np
 
@@ -20,9 +20,9 @@ from .progress import Progress
 ROWS = 256
 
 
-def finished(frame: Frame, project: Project) -> np.ndarray:
-    """The whole picture after all sieves, (3, H, W); nothing is kept of the stages."""
-    return render(frame, project, Cache(0), layer)
+def finished(frame: Frame, project: Project, step: Callable[[float], None] | None = None) -> np.ndarray:
+    """The whole picture after all sieves, (3, H, W); nothing is kept of the stages. ``step`` is told how far a long stage is."""
+    return render(frame, project, Cache(0, step), layer)
 
 
 def strips_of(planes: np.ndarray, progress: Progress | None = None, start: float = 0.0) -> Iterator[tuple[int, np.ndarray]]:
@@ -47,7 +47,7 @@ def export_still(
     progress = progress or Progress()
     frame = source.frame(number)
     progress.step(0.1)
-    planes = finished(frame, project)
+    planes = finished(frame, project, lambda share: progress.step(0.1 + 0.4 * share))
     progress.step(0.5)
     about = source.about if source.about.kind != "clip" else about_picture_of(source)
     original = frame if about is source.about else None
@@ -66,7 +66,7 @@ def export_mask(
     progress = progress or Progress()
     frame = source.frame(number)
     progress.step(0.2)
-    mask = sieve_mask(frame, project, sieve_id, Cache(0), layer)
+    mask = sieve_mask(frame, project, sieve_id, Cache(0, lambda share: progress.step(0.2 + 0.6 * share)), layer)
     progress.step(0.8)
     stills.write_mask(path, mask)
     return float(mask.mean(dtype=np.float64))

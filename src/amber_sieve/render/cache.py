@@ -26,8 +26,10 @@ def _size_of(value: object) -> int:
 class Cache:
     """Least recently used values, up to a number of bytes; keys are the inputs of a stage by value."""
 
-    def __init__(self, limit: int) -> None:
+    def __init__(self, limit: int, step: Callable[[float], None] | None = None) -> None:
         self.limit = limit
+        #: Told how far a stage is that takes long (Fine); may raise to stop it.
+        self.step = step
         self._held: OrderedDict[Hashable, tuple[object, int]] = OrderedDict()
         self._bytes = 0
         self._lock = threading.Lock()

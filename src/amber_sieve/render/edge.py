@@ -75,6 +75,6 @@ def edge_of(frame: Frame, mask: np.ndarray, edge: Edge, cache: Cache, key: objec
     if edge.fine > 0:
         if unmixed is None:
             _, unmixed = follow(frame.planes, mask, max(1.0, edge.fine * frame.scale), 1.0)
-        mask = fine_of(frame, mask, edge, cache, key, step)
+        mask = fine_of(frame, mask, edge, cache, key, step or cache.step)
         unmixed = replace(unmixed, share=mask) if unmixed is not None else None
     return Edged(mask, unmixed if edge.no_haze else None)
