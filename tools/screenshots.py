@@ -41,6 +41,7 @@ class Photographer:
 
     def take(self, name: str) -> None:
         settle(self.session)
+        self.window.stack.follow()
         self.application.processEvents()
         self.window.grab().save(str(OUT / f"{name}.png"))
 

@@ -24,6 +24,7 @@ def without_screen(demo: pathlib.Path, out: pathlib.Path) -> int:
     for name, write in (("result.png", window.session.export), ("mask.png", window.session.export_mask)):
         write(out / name)
         settle(window.session)
+    window.stack.follow()
     window.grab().save(str(out / "window.png"))
     window.session.close()
     running.processEvents()

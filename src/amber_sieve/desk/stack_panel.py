@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
-from PyQt6.QtCore import QSignalBlocker, QSize, Qt
+from PyQt6.QtCore import QSignalBlocker, QSize, Qt, QTimer
 from PyQt6.QtGui import QColor, QIcon, QImage, QPainter, QPixmap
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QToolButton, QVBoxLayout, QWidget
 
@@ -14,6 +14,8 @@ from .session import Rendered, Session
 
 #: Sizes of a sieve's chip and of the small picture of its mask; what stands between its name and its coverage.
 CHIP, WIDE, HIGH, GAP = 10, 48, 32, "    "
+#: Milliseconds after which the small pictures follow.
+SOON = 120
 
 
 class StackPanel(QWidget):
@@ -31,6 +33,11 @@ class StackPanel(QWidget):
         self.list = QListWidget()
         self.list.setIconSize(QSize(CHIP + 2 + WIDE, HIGH))
         self._thumbnails: dict[str, np.ndarray] = {}
+        # While something is dragged, the small pictures follow a few times a second, not with every event.
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(SOON)
+        self._soon.timeout.connect(self._catch_up)
         session.rendered.connect(self._take)
         self.list.setAccessibleName("Stack of sieves")
         self.list.setToolTip("The picture falls through these from top to bottom; the tick switches a sieve, F2 renames it")
@@ -54,7 +61,7 @@ class StackPanel(QWidget):
         column.addLayout(row)
         self.list.currentRowChanged.connect(self._select)
         self.list.itemChanged.connect(self._edited)
-        session.project_changed.connect(self.follow)
+        session.project_changed.connect(self._project_changed)
         session.selection_changed.connect(self.follow)
         self.follow()
 
@@ -71,8 +78,26 @@ class StackPanel(QWidget):
     def _take(self, result: Rendered) -> None:
         if not result.looking.peeking:
             self._thumbnails = result.thumbnails
-            if self.list.state() != QListWidget.State.EditingState:
-                self.follow()
+            if not self._soon.isActive():
+                self._soon.start()
+
+    def _project_changed(self) -> None:
+        if not self._same_rows():
+            self.follow()
+        elif not self._soon.isActive():
+            self._soon.start()
+
+    def _same_rows(self) -> bool:
+        """Whether the list still shows the sieves there are, so that following can wait."""
+        stack = self.session.project.stack
+        return self.list.count() == len(stack) and all(
+            self.list.item(k).text().split(GAP)[0] == s.name and (self.list.item(k).checkState() == Qt.CheckState.Checked) == s.on  # type: ignore[union-attr]
+            for k, s in enumerate(stack)
+        )
+
+    def _catch_up(self) -> None:
+        if self.list.state() != QListWidget.State.EditingState:
+            self.follow()
 
     @staticmethod
     def _picture(sieve: Sieve, mask: np.ndarray | None) -> QIcon:

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from ..core.edge.box import box_of
 from ..core.edge.feather import feathered, hardened, smoothed
 from ..core.edge.fine import fine
 from ..core.edge.follow import Unmixed, follow
@@ -29,13 +30,29 @@ class Edged:
     unmixed: Unmixed | None
 
 
-def _places(places: tuple[Place, ...], frame: Frame) -> list[tuple[float, float, float]]:
-    """Places in pixels of a frame."""
-    return [((p.x - frame.origin[0]) * frame.scale, (p.y - frame.origin[1]) * frame.scale, p.radius * frame.scale) for p in places]
+def _places(places: tuple[Place, ...], frame: Frame, corner: tuple[int, int]) -> list[tuple[float, float, float]]:
+    """Places in pixels of a part of a frame whose top left is at a row and column."""
+    top, left = corner
+    return [
+        ((p.x - frame.origin[0]) * frame.scale - left, (p.y - frame.origin[1]) * frame.scale - top, p.radius * frame.scale) for p in places
+    ]
 
 
 def before_fine(frame: Frame, mask: np.ndarray, edge: Edge) -> np.ndarray:
-    """All of the edge that is quick, up to and with the hard edge."""
+    """All of the edge that is quick, up to and with the hard edge, worked where the mask has anything."""
+    if edge.white == 0:
+        return np.ones_like(mask)
+    room = (max(edge.grow, 0) + 4 * edge.feather + 4 * edge.smooth) * frame.scale
+    box = box_of(mask, 1e-6, room)
+    if box is None:
+        return mask
+    out = np.zeros_like(mask)
+    out[box] = _worked(frame, np.ascontiguousarray(mask[box]), edge, (box[0].start, box[1].start))
+    return out
+
+
+def _worked(frame: Frame, mask: np.ndarray, edge: Edge, corner: tuple[int, int]) -> np.ndarray:
+    """The quick part of the edge on a part of a frame that holds the whole mask."""
     scale = frame.scale
     if (edge.black, edge.white, edge.gamma) != (0, 100, 1):
         mask = mask_levels(mask, edge.black / 100, edge.white / 100, edge.gamma)
@@ -44,7 +61,7 @@ def before_fine(frame: Frame, mask: np.ndarray, edge: Edge) -> np.ndarray:
     if edge.all_holes or edge.holes * scale**2 >= 1:
         mask = without_holes(mask, edge.holes * scale**2, edge.all_holes)
     if edge.islands_out or edge.islands_only:
-        mask = without_islands(mask, _places(edge.islands_out, frame), _places(edge.islands_only, frame))
+        mask = without_islands(mask, _places(edge.islands_out, frame, corner), _places(edge.islands_only, frame, corner))
     mask = grown(mask, edge.grow * scale)
     mask = feathered(mask, edge.feather * scale, edge.way)
     mask = smoothed(mask, edge.smooth * scale)

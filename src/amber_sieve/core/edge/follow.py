@@ -15,6 +15,7 @@ import numpy as np
 from numba import prange
 
 from ..parallel import inner, kernel
+from .box import box_of
 from .feather import blurred
 
 #: From these values on the mask is sure of the surface, or of what is behind it.
@@ -137,16 +138,6 @@ def band_of(mask: np.ndarray, reach: float) -> tuple[np.ndarray, np.ndarray, np.
     return band, (deep > into).astype(np.float32), (away > max(1.0, CLEAR * reach)).astype(np.float32)
 
 
-def _neighbourhood(mask: np.ndarray, reach: float) -> tuple[slice, slice] | None:
-    """The box in which a mask has anything, with room for the reach and for what is learnt around it; None for an empty mask."""
-    inside = mask >= NOT
-    rows, columns = np.flatnonzero(inside.any(axis=1)), np.flatnonzero(inside.any(axis=0))
-    if not rows.size:
-        return None
-    room = int(ROOM * reach) + 2
-    return slice(max(0, rows[0] - room), rows[-1] + room + 1), slice(max(0, columns[0] - room), columns[-1] + room + 1)
-
-
 def follow(planes: np.ndarray, mask: np.ndarray, reach: float, sensitivity: float = 0.5) -> tuple[np.ndarray, Unmixed | None]:
     """Unmix the outline of a mask.
 
@@ -160,7 +151,7 @@ def follow(planes: np.ndarray, mask: np.ndarray, reach: float, sensitivity: floa
     -------
     The mask (the one that came where nothing is to be done), and what was spread, or None where there is no outline.
     """
-    box = _neighbourhood(mask, reach) if reach > 0 else None
+    box = box_of(mask, NOT, ROOM * reach) if reach > 0 else None
     if box is None:
         return mask, None
     here, part = np.ascontiguousarray(planes[:, box[0], box[1]]), np.ascontiguousarray(mask[box])
