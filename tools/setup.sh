@@ -48,6 +48,8 @@ set_up() {
     for lock in $locks; do wanted="$wanted -r $lock"; done
     "$python" -m pip install -q --disable-pip-version-check --no-deps $wanted
     missing_libraries && install_packages $packages
+    # The tests read exported clips with tools that are not ours.
+    if [ "$kind" = dev ] && ! command -v ffprobe >/dev/null; then install_packages ffmpeg; fi
     echo "Compiling the kernels (once)"
     PYTHONPATH="$root/src" "$python" -m amber_sieve.warm
     echo "$stamp" > "$venv/.ready-$kind"
