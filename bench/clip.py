@@ -13,7 +13,7 @@ import common  # noqa: F401  (finds the sources)
 from amber_sieve.jobs.clip import export_clip
 from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
 from amber_sieve.media.footage import Footage
-from amber_sieve.project.model import Adjust, Pick, Project, Sieve
+from amber_sieve.project.model import Adjust, Pick, Project, Recolour, Sieve
 
 DEMO = pathlib.Path(__file__).parent.parent / "demo"
 
@@ -36,7 +36,7 @@ def main() -> None:
     clip = Footage(DEMO / "clip.mp4")
     frame = clip.frame(0)
     sample = with_found_tolerance(sample_at(frame, 290, 450), frame, Pick())
-    project = Project(stack=(Sieve(pick=Pick(samples=(sample,)), adjust=Adjust(hue=90)),))
+    project = Project(stack=(Sieve(pick=Pick(samples=(sample,)), adjust=Adjust(recolour=Recolour(hue=90))),))
     with tempfile.TemporaryDirectory() as folder:
         out = pathlib.Path(folder) / "out.mp4"
         for name, work in (

@@ -36,7 +36,7 @@ def timed(window: Window, widget: QWidget, start: QPointF, step: QPointF, events
         QApplication.processEvents()
         if session.project == before:
             continue
-        while session.last is None or session.last.project != session.project or not painted or painted[-1] < started:
+        while session.last is None or session.last.wanted.project != session.project or not painted or painted[-1] < started:
             QApplication.processEvents()
         times.append(painted[-1] - started)
     QTest.mouseRelease(widget, Qt.MouseButton.LeftButton)
@@ -69,6 +69,7 @@ def main() -> None:
     number = window.pick.tolerance
     tell("tolerance", timed(window, number, QPointF(90, number.height() / 2), QPointF(1, 0)))
     session.set_bands_from_samples()
+    settle(session)
     window.pages.setCurrentWidget(window.bands)
     settle(session)
     for measure in ("hue", "saturation", "luminance"):

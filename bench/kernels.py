@@ -10,9 +10,10 @@ import numpy as np
 from common import Ruler
 from skimage import color
 
-from amber_sieve.core.adjust.recolour import recolour
+from amber_sieve.core.adjust import light, recolour
 from amber_sieve.core.colour.measures import hue_saturation_luminance
 from amber_sieve.core.colour.oklab import to_oklab
+from amber_sieve.core.mix import mixed
 from amber_sieve.core.pick.samples import Probe, membership
 
 warnings.simplefilter("ignore")
@@ -26,12 +27,15 @@ def ours(ruler: Ruler) -> None:
     ruler.tell("measure (Oklab)", lambda: to_oklab(planes, lab), 2.5)
     ruler.tell("hue, saturation, luminance from it", lambda: hue_saturation_luminance(planes, lab, ruler.spare))
     ruler.tell("eight samples by surface", lambda: membership(lab, probes, out=mask), 3.5)
-    ruler.tell("recolour", lambda: recolour(planes, mask, 40, 20, -10, ruler.spare), 3.5)
+    turned, lit = recolour.steps(40, 20, -10), light.steps(0.5)
+    ruler.tell("recolour, mixed in", lambda: mixed(planes, mask, turned, out=ruler.spare), 3.5)
+    ruler.tell("exposure, mixed in", lambda: mixed(planes, mask, lit, out=ruler.spare), 3.5)
+    ruler.tell("both in one chain", lambda: mixed(planes, mask, lit + turned, out=ruler.spare), 6)
 
     def all_of_it() -> None:
         to_oklab(planes, lab)
         membership(lab, probes, out=mask)
-        recolour(planes, mask, 40, 20, -10, ruler.spare)
+        mixed(planes, mask, turned, out=ruler.spare)
 
     ruler.tell("all of it", all_of_it, 9)
 

@@ -14,6 +14,11 @@ from PIL import Image
 from amber_sieve.core.frame import Frame
 from amber_sieve.media.opening import open_source
 
+# What the program keeps for a person goes into folders of the tests' own.
+_HOME = tempfile.TemporaryDirectory()
+for _kind in ("STATE", "CONFIG", "DATA"):
+    os.environ[f"XDG_{_kind}_HOME"] = str(pathlib.Path(_HOME.name) / _kind.lower())
+
 ROOT = pathlib.Path(__file__).parent.parent
 DEMO = ROOT / "demo"
 
@@ -73,6 +78,7 @@ class WindowCase(FolderCase):
         self.window = Window(Session())
         self.session = self.window.session
         self.troubles: list[str] = []
+        self.session.mishap.connect(lambda words, details: self.troubles.append(words + details))
         self.session.trouble.connect(self.troubles.append)
         self.window.show()
         self.window.activateWindow()
@@ -80,6 +86,7 @@ class WindowCase(FolderCase):
 
     def _shut(self) -> None:
         self.session.history.mark_saved()
+        self.session.jobs.stop()
         self.application.removeEventFilter(self.window)
         self.window.close()
         self.window.deleteLater()

@@ -29,7 +29,8 @@ from amber_sieve.project import presets
 from amber_sieve.project.model import Bands, Pick, Project, Ramp, Sieve
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.mask import qualified
-from amber_sieve.render.stack import measured_frame, render, sieve_mask
+from amber_sieve.render.measured import measured as frame_measured
+from amber_sieve.render.stack import render, sieve_mask
 
 
 def measured(planes: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
@@ -278,14 +279,14 @@ class StackTest(unittest.TestCase):
         self.assertGreater(mask.max(), 0)
 
     def test_an_earlier_sieve_moves_only_masks_that_measure_the_result(self):
-        first = Sieve(pick=Pick(samples=(self.sample.but(tolerance=60),)), adjust={"hue": 120})
+        first = Sieve(pick=Pick(samples=(self.sample.but(tolerance=60),)), adjust={"recolour": {"hue": 120}})
         for measure, moves in (("original", False), ("result", True)):
-            second = Sieve(pick=Pick(samples=(self.sample,), measure=measure), adjust={"lightness": 20})
+            second = Sieve(pick=Pick(samples=(self.sample,), measure=measure), adjust={"recolour": {"lightness": 20}})
             alone, both = Project(stack=(second,)), Project(stack=(first, second))
             one, other = (sieve_mask(self.frame, p, second.id, Cache(10**8)) for p in (alone, both))
             self.assertEqual(np.array_equal(one, other), not moves, measure)
             render(self.frame, both, Cache(10**8))
-            seen = measured_frame(self.frame, both, second.id, Cache(10**8))
+            seen = frame_measured(self.frame, both, second.id, Cache(10**8))
             self.assertEqual(np.array_equal(seen.planes, self.frame.planes), not moves)
 
 

@@ -11,7 +11,7 @@ from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.jobs.clip import export_clip
 from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
 from amber_sieve.media.footage import Footage
-from amber_sieve.project.model import Adjust, Pick, Project, Sieve
+from amber_sieve.project.model import Adjust, Pick, Project, Recolour, Sieve
 from amber_sieve.project.storage import save
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.mask import mask_of
@@ -46,7 +46,7 @@ def project_of(clip: Footage, true: np.ndarray) -> Project:
     frame = clip.frame(0)
     x, y = middle_tone(to_oklab(frame.planes), true)
     sample = with_found_tolerance(sample_at(frame, x, y), frame, Pick())
-    return Project(source=str(clip.path), stack=(Sieve(pick=Pick(samples=(sample,)), adjust=Adjust(hue=90)),))
+    return Project(source=str(clip.path), stack=(Sieve(pick=Pick(samples=(sample,)), adjust=Adjust(recolour=Recolour(hue=90))),))
 
 
 class ClipTest(FolderCase):

@@ -25,7 +25,7 @@ from amber_sieve.core.edge.levels import mask_levels
 from amber_sieve.core.edge.morphology import grown, without_holes, without_specks
 from amber_sieve.core.frame import Frame
 from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
-from amber_sieve.project.model import Adjust, Edge, Pick, Place, Project, Sieve
+from amber_sieve.project.model import Adjust, Edge, Pick, Place, Project, Recolour, Sieve
 from amber_sieve.render.adjust import adjusted
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.haze import haze_of
@@ -263,13 +263,14 @@ class YardTest(unittest.TestCase):
         hue = np.degrees(np.arctan2(other[2], other[1]) - np.arctan2(one[2], one[1]))
         lift = (other[0] - one[0]) / (1 - one[0]) if other[0] > one[0] else other[0] / one[0] - 1
         chroma = np.hypot(*other[1:]) / np.hypot(*one[1:]) / (1 - abs(lift))
-        return Adjust(
+        turned = Recolour(
             hue=float((hue + 180) % 360 - 180), saturation=float(np.clip(100 * (chroma - 1), -100, 100)), lightness=float(100 * lift)
         )
+        return Adjust(recolour=turned)
 
     def test_haze_is_counted_with_and_without(self):
-        sieve = self.sieve(CLOTH, follow=30.0).but(adjust=Adjust(hue=110.0))
-        found = haze_of(self.frame, sieve, Cache(0))
+        sieve = self.sieve(CLOTH, follow=30.0).but(adjust=Adjust(recolour=Recolour(hue=110.0)))
+        found = haze_of(self.frame, Project(stack=(sieve,)), sieve.id, Cache(0))
         print(f"\nhazy pixels of the recoloured cloth: {found.handled} with handling, {found.unhandled} without")
         self.assertLess(found.handled, 0.7 * found.unhandled)
         self.assertEqual(int(found.pixels.sum()), found.handled)
@@ -331,7 +332,7 @@ class DegenerateTest(unittest.TestCase):
 
     def test_a_project_with_an_outside_level(self):
         frame = demo_frame("yard").reduced(8)
-        sieve = Sieve(pick=Pick(samples=(sample_at(frame, *CLOTH),)), outside=40.0, adjust=Adjust(saturation=-100.0))
+        sieve = Sieve(pick=Pick(samples=(sample_at(frame, *CLOTH),)), outside=40.0, adjust=Adjust(recolour=Recolour(saturation=-100.0)))
         from amber_sieve.render.stack import render
 
         grey, part = render(frame, Project(stack=(sieve.but(outside=100.0),)), Cache(0)), render(frame, Project(stack=(sieve,)), Cache(0))

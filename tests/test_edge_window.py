@@ -8,6 +8,8 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from amber_sieve.desk.area_shape import handles_of, numbers_of
+from amber_sieve.project.edits import field_of
+from amber_sieve.project.model import Adjust, Recolour
 
 SHIFT, CTRL = Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.ControlModifier
 LEFT, NONE = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
@@ -37,17 +39,17 @@ class EdgePageTest(WindowCase):
         self.assertEqual(self.troubles, [])
 
     def test_checks_ways_follow_and_reset(self):
-        for box, name in self.page._checks:
+        for box, name in self.page._bound_checks:
             box.setEnabled(True)
-            before = getattr(self.session.sieve.edge, name)
+            before = field_of(self.session.sieve, name)
             box.click()
-            self.assertNotEqual(getattr(self.session.sieve.edge, name), before, name)
+            self.assertNotEqual(field_of(self.session.sieve, name), before, name)
         self.page.way.activated.emit(1)
         self.assertEqual(self.session.sieve.edge.way, "inwards")
         self.page.numbers["follow"].set(20)
         self.settle()
         self.assertTrue(self.page.numbers["sensitivity"].isEnabled())
-        self.page.column.itemAt(self.page.column.count() - 2).widget().click()
+        self.page.reset.click()
         self.assertEqual(self.session.sieve.edge.follow, 0)
 
     def test_fine_works_in_the_background_and_is_kept(self):
@@ -56,10 +58,10 @@ class EdgePageTest(WindowCase):
         self.page.numbers["fine"].set(8)
         self.settle()
         self.assertIn("Fine edge", seen)
-        self.assertEqual(self.session.last.waiting, [])
+        self.assertEqual(self.session.last.waiting, ())
         fine = self.session.last.mask.copy()
         seen.clear()
-        self.session.edit_sieve(lambda s: s.but(adjust=s.adjust.but(hue=-40.0)), "Hue")
+        self.session.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=-40.0))), "Hue")
         self.settle()
         self.assertEqual(seen, [])
         self.assertTrue(np.array_equal(self.session.last.mask, fine))
@@ -67,7 +69,8 @@ class EdgePageTest(WindowCase):
     def test_haze_is_counted_and_marked(self):
         self.page.numbers["follow"].set(30)
         self.settle()
-        self.page.check.click()
+        self.page.haze_check.click()
+        self.settle()
         self.assertRegex(self.page.haze.text(), r"Haze: \d+ pixels, without handling \d+")
         self.window.canvas.set_view(1, "Haze check")
         self.settle()
@@ -75,6 +78,7 @@ class EdgePageTest(WindowCase):
 
     def test_islands_are_listed_outlined_clicked_out_and_brought_back(self):
         QTest.mouseClick(self.page.count, LEFT)
+        self.settle()
         self.assertGreater(self.page.islands.count(), 1)
         self.page.islands.itemEntered.emit(self.page.islands.item(0))
         self.assertIsNotNone(self.session.outlined)
@@ -145,6 +149,7 @@ class AreasPageTest(WindowCase):
         self.use("cling")
         for point in ((640, 820), (740, 660), (850, 820)):
             QTest.mouseClick(self.pane, LEFT, NONE, self.at(*point))
+            self.settle()
         self.assertGreater(len(self.tools.outline), 20)
         QTest.mouseDClick(self.pane, LEFT, NONE, self.at(740, 950))
         self.settle()
@@ -174,7 +179,7 @@ class AreasPageTest(WindowCase):
         self.page.inverted.click()
         area = self.tools.area
         self.assertEqual((area.feather, area.way, area.mode, area.inverted), (12, "outwards", "subtract", True))
-        QTest.mouseClick(self.page.twice, LEFT)
+        QTest.mouseClick(self.page.duplicate, LEFT)
         self.assertEqual(len(self.session.sieve.areas), 2)
         QTest.mouseClick(self.page.up, LEFT)
         self.assertEqual(self.session.sieve.areas[0].id, self.tools.selected)

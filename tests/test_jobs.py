@@ -21,14 +21,14 @@ from amber_sieve.core.frame import Frame
 from amber_sieve.errors import Trouble
 from amber_sieve.files import written_beside
 from amber_sieve.jobs.clip import export_clip, frame_range
+from amber_sieve.jobs.layers import layers_in
 from amber_sieve.jobs.progress import Cancelled, Progress
 from amber_sieve.jobs.sampling import sample_at, taken_again
 from amber_sieve.jobs.still import export_mask, export_still
-from amber_sieve.media import footage_writing, stills
-from amber_sieve.media.layers import layer
+from amber_sieve.media import footage_writing, formats, stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.sequences import Sequence
-from amber_sieve.project.model import Adjust, Pick, Project, Sieve
+from amber_sieve.project.model import Adjust, Pick, Project, Recolour, Sieve
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.stack import render
 
@@ -37,7 +37,7 @@ SOURCES = ROOT / "src" / "amber_sieve"
 
 def recoloured(frame: Frame, x: float = 735, y: float = 830) -> Project:
     """A project that turns the hue of one thing."""
-    return Project(stack=(Sieve(pick=Pick(samples=(sample_at(frame, x, y),)), adjust=Adjust(hue=80.0)),))
+    return Project(stack=(Sieve(pick=Pick(samples=(sample_at(frame, x, y),)), adjust=Adjust(recolour=Recolour(hue=80.0))),))
 
 
 class ProgressTest(unittest.TestCase):
@@ -95,7 +95,7 @@ class CacheTest(unittest.TestCase):
         cache, project = Cache(10**9), recoloured(demo_frame("yard"))
         render(frame, project, cache)
         held = {key for key in cache._held if key[0] in ("qualified", "picked", "mask", "oklab")}
-        other = project.with_sieve(project.stack[0].but(adjust=Adjust(hue=-20.0)))
+        other = project.with_sieve(project.stack[0].but(adjust=Adjust(recolour=Recolour(hue=-20.0))))
         render(frame, other, cache)
         self.assertEqual(held, {key for key in cache._held if key[0] in ("qualified", "picked", "mask", "oklab")})
 
@@ -178,7 +178,7 @@ class SequenceExportTest(FolderCase):
                 frame_range(self.source, wanted)
         for name, codec in (("x.avi", ""), ("x.mp4", "ProRes 422 HQ"), ("x.mxf", "H.264")):
             with self.assertRaises(Trouble):
-                footage_writing.codec_for(pathlib.Path(name), codec)
+                formats.codec_for(pathlib.Path(name), codec)
 
     def test_odd_sizes_need_prores(self):
         odd = replace(self.source.about, size=(31, 24))
@@ -188,18 +188,22 @@ class SequenceExportTest(FolderCase):
 
 
 class LayerTest(FolderCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.layer = layers_in(Cache(10**8))
+
     def test_a_layer_lies_at_the_place_and_scale_of_a_frame(self):
         frame = demo_frame("yard")
         part = frame.part(300, 200, 700, 600)
-        self.assertTrue(np.array_equal(layer(str(DEMO / "madder.png"), part).planes, demo_frame("madder").planes[:, 200:600, 300:700]))
+        self.assertTrue(np.array_equal(self.layer(str(DEMO / "madder.png"), part).planes, demo_frame("madder").planes[:, 200:600, 300:700]))
         small = frame.reduced(4)
-        self.assertEqual(layer(str(DEMO / "madder.png"), small).planes.shape, small.planes.shape)
+        self.assertEqual(self.layer(str(DEMO / "madder.png"), small).planes.shape, small.planes.shape)
 
     def test_missing_and_small_layers_are_said(self):
         Image.new("RGB", (20, 20)).save(self.folder / "small.png")
         for path in (self.folder / "none.png", self.folder / "small.png"):
             with self.assertRaises(Trouble):
-                layer(str(path), demo_frame("yard"))
+                self.layer(str(path), demo_frame("yard"))
 
 
 class FilesTest(FolderCase):

@@ -7,9 +7,8 @@ from common import DEMO, WindowCase
 from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtTest import QTest
 
-from amber_sieve.core.falloff import SHAPES
-from amber_sieve.core.pick.samples import COMPARISONS
-from amber_sieve.desk.band_editor import moved_corners
+from amber_sieve.core.bands.interval import moved_corners
+from amber_sieve.names import COMPARISONS, SHAPES
 from amber_sieve.project import presets
 
 SHIFT, CTRL, ALT = Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.AltModifier
@@ -120,11 +119,11 @@ class PickPageTest(WindowCase):
         self.click(*CLOTH, CTRL)
         QTest.mouseClick(self.page.fit, LEFT)
         self.settle()
-        self.assertIn("separation", self.window.statusBar().currentMessage())
+        self.assertIn("separation", self.window.message.text())
         self.choose(self.page.measure, 1)
         self.assertEqual(self.session.sieve.pick.measure, "result")
         self.page.patch_size.activated.emit(4)
-        self.assertEqual(self.session.sample_size, 31)
+        self.assertEqual(self.session.tools.sample_size, 31)
 
     def test_a_layer_is_measured(self):
         with mock.patch("amber_sieve.desk.pages.pick.QFileDialog.getOpenFileName", return_value=(str(DEMO / "close.png"), "")):
@@ -211,11 +210,11 @@ class BandsPageTest(WindowCase):
 
     def test_mirror_and_together(self):
         corners = (10.0, 20.0, 60.0, 70.0)
-        self.assertEqual(moved_corners(corners, 1, 5, 0, 100, False, mirror=True), (10, 25, 55, 70))
-        self.assertEqual(moved_corners(corners, 1, 5, 0, 100, False, together=True), (15, 25, 60, 70))
-        self.assertEqual(moved_corners(corners, 4, 50, 0, 100, False), (40, 50, 90, 100))
-        self.assertEqual(moved_corners(corners, 0, 30, 0, 100, False), (40, 40, 60, 70))
-        self.assertEqual(moved_corners((340, 350, 370, 380), 4, 20, 0, 360, True), (0, 10, 30, 40))
+        self.assertEqual(moved_corners(corners, 1, 5, "luminance", mirror=True), (10, 25, 55, 70))
+        self.assertEqual(moved_corners(corners, 1, 5, "luminance", together=True), (15, 25, 60, 70))
+        self.assertEqual(moved_corners(corners, 4, 50, "luminance"), (40, 50, 90, 100))
+        self.assertEqual(moved_corners(corners, 0, 30, "luminance"), (40, 40, 60, 70))
+        self.assertEqual(moved_corners((340, 350, 370, 380), 4, 20, "hue"), (0, 10, 30, 40))
 
     def test_channels_shapes_and_switches(self):
         QTest.mouseClick(self.page.set_buttons[1], LEFT)
@@ -257,20 +256,22 @@ class BandsPageTest(WindowCase):
         self.assertGreater(self.session.last.coverage.whole, 0.07)
         with mock.patch.object(presets, "own_folder", lambda: self.folder / "presets"):
             with mock.patch("amber_sieve.desk.pages.bands.QInputDialog.getText", return_value=("Indigo", True)):
-                QTest.mouseClick(self.page.keep_button, LEFT)
+                QTest.mouseClick(self.page.save_button, LEFT)
             names = [self.page.preset.itemText(k) for k in range(self.page.preset.count())]
             self.assertIn("Indigo", names)
             bands = self.session.sieve.bands
             out = self.folder / "exported.json"
-            self.page.export_preset(out)
+            with mock.patch("amber_sieve.desk.pages.bands.QFileDialog.getSaveFileName", return_value=(str(out), "")):
+                self.page._export()
             self.page.preset.activated.emit(names.index("Skies"))
             self.settle()
             self.assertNotEqual(self.session.sieve.bands, bands)
-            self.page.import_preset(out)
+            with mock.patch("amber_sieve.desk.pages.bands.QFileDialog.getOpenFileName", return_value=(str(out), "")):
+                self.page._import()
             names = [self.page.preset.itemText(k) for k in range(self.page.preset.count())]
             self.page.preset.activated.emit(names.index("exported"))
             self.assertEqual(self.session.sieve.bands, bands)
-            self.page.import_preset(DEMO / "yard.sieve")
+            self.session.import_preset(DEMO / "yard.sieve")
             self.assertEqual(len(self.troubles), 1)
 
     def test_colour_field(self):

@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from amber_sieve.errors import Trouble
 from amber_sieve.project import storage
 from amber_sieve.project.history import History
-from amber_sieve.project.model import Adjust, Pick, Project, Sample, Sieve
+from amber_sieve.project.model import Adjust, Pick, Project, Recolour, Sample, Sieve
 
 
 def sample(**changes) -> Sample:
@@ -57,13 +57,15 @@ class HistoryTest(unittest.TestCase):
     def test_one_drag_is_one_step(self):
         history = History(Project())
         for degrees in range(1, 30):
-            history.push(history.project.with_sieve(history.project.stack[0].but(adjust=Adjust(hue=degrees))), "Hue", "hue")
+            history.push(
+                history.project.with_sieve(history.project.stack[0].but(adjust=Adjust(recolour=Recolour(hue=degrees)))), "Hue", "hue"
+            )
         history.close_group()
-        history.push(history.project.with_sieve(history.project.stack[0].but(adjust=Adjust(hue=90))), "Hue", "hue")
+        history.push(history.project.with_sieve(history.project.stack[0].but(adjust=Adjust(recolour=Recolour(hue=90)))), "Hue", "hue")
         history.undo()
-        self.assertEqual(history.project.stack[0].adjust.hue, 29)
+        self.assertEqual(history.project.stack[0].adjust.recolour.hue, 29)
         history.undo()
-        self.assertEqual(history.project.stack[0].adjust.hue, 0)
+        self.assertEqual(history.project.stack[0].adjust.recolour.hue, 0)
 
     def test_changed_follows_saving(self):
         history = History(Project())

@@ -1,5 +1,6 @@
 """What the views show, pixel by pixel, and the deciding sample."""
 
+import math
 import unittest
 
 import numpy as np
@@ -14,10 +15,11 @@ from amber_sieve.core.pick.tolerance import thinned
 from amber_sieve.core.statistics import statistics_of
 from amber_sieve.desk.area_shape import boxed
 from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
-from amber_sieve.project.model import Adjust, Band, Bands, Edge, Pick, Project, Sieve
+from amber_sieve.project.model import Adjust, Band, Bands, Edge, Pick, Project, Recolour, Sample, Sieve
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.inspect import deciding_sample
-from amber_sieve.render.mask import bounds_of, mask_of, needs_whole
+from amber_sieve.render.mask import bounds_of, mask_of
+from amber_sieve.render.reach import sieve_looks
 from amber_sieve.render.views import VIEWS, Looking, shown_mask, solo_field, view
 
 MASK = np.array([[0, 0.05, 0.5, 0.95, 1]], np.float32)
@@ -83,7 +85,7 @@ class ViewsTest(unittest.TestCase):
         cls.frame = demo_frame("yard").reduced(4)
         full = demo_frame("yard")
         pick = Pick(samples=tuple(with_found_tolerance(sample_at(full, *place), full, Pick()) for place in ((1230, 330), (735, 830))))
-        cls.project = Project(stack=(Sieve(pick=pick, adjust=Adjust(hue=100.0), edge=Edge(follow=8)),))
+        cls.project = Project(stack=(Sieve(pick=pick, adjust=Adjust(recolour=Recolour(hue=100.0)), edge=Edge(follow=8)),))
         cls.sieve = cls.project.stack[0]
         cls.cache = Cache(10**9)
 
@@ -138,13 +140,15 @@ class BoundsTest(unittest.TestCase):
         self.assertEqual(thinned(frame.planes, np.zeros_like(within)).shape[1:], frame.planes.shape[1:])
 
     def test_what_needs_the_whole_picture(self):
-        self.assertFalse(needs_whole(Sieve(bands=Bands(hue=Band(on=True, corners=(0, 10, 20, 30))), edge=Edge(grow=3, follow=8))))
+        near = Sieve(bands=Bands(hue=Band(on=True, corners=(0, 10, 20, 30))), edge=Edge(grow=3, follow=8))
+        self.assertFalse(math.isinf(sieve_looks(near)))
+        self.assertGreater(sieve_looks(near), 3 + 8)
         for sieve in (
-            Sieve(pick=Pick(connected=True)),
+            Sieve(pick=Pick(connected=True, samples=(Sample(x=1, y=1, colour=(0.1, 0.1, 0.1)),))),
             Sieve(edge=Edge(all_holes=True)),
             Sieve(edge=Edge(islands_out=({"x": 1, "y": 2},))),
         ):
-            self.assertTrue(needs_whole(sieve))
+            self.assertTrue(math.isinf(sieve_looks(sieve)))
 
 
 class TilesTest(unittest.TestCase):

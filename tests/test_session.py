@@ -10,9 +10,11 @@ from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PyQt6.QtGui import QCloseEvent, QColor, QDropEvent
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
+from amber_sieve.desk.dialogs import Keys
 from amber_sieve.desk.worker import Job, Renderer
 from amber_sieve.errors import Trouble
 from amber_sieve.media import stills
+from amber_sieve.project.model import Adjust, Recolour
 from amber_sieve.project.storage import load
 
 
@@ -34,7 +36,7 @@ class ThreadsTest(WindowCase):
     def test_a_failed_render_is_told_and_the_thread_lives_on(self):
         renderer, answers, failures = Renderer(), [], []
         renderer.done.connect(answers.append)
-        renderer.failed.connect(failures.append)
+        renderer.failed.connect(lambda words, details: failures.append(words))
         for request in (self.fail_with(Trouble("The layer is gone: choose another.")), self.fail_with(MemoryError())):
             renderer.ask(request)
             end = time.monotonic() + 5
@@ -131,25 +133,29 @@ class LookingTest(WindowCase):
         self.window.canvas.set_view(1, "Veil")
         self.settle()
         before = self.session.last.pictures["Veil"].copy()
-        with mock.patch("amber_sieve.desk.window.QColorDialog.getColor", return_value=QColor(0, 255, 0)):
+        with mock.patch("amber_sieve.desk.dialogs.QColorDialog.getColor", return_value=QColor(0, 255, 0)):
             self.window.ask_veil_colour()
         self.settle()
         self.assertFalse(np.array_equal(before, self.session.last.pictures["Veil"]))
         for name in ("mid", "light", "dark"):
-            self.window.canvas.set_surround(name)
+            self.session.prefer(surround=name)
             self.assertEqual(self.window.canvas.panes[0].surround, name)
-        with mock.patch("amber_sieve.desk.window.QMessageBox.information") as shown:
-            self.window.show_keys()
-        self.assertIn("Shift+click", shown.call_args[0][2])
+        self.window.show_keys()
+        keys = self.window.findChild(Keys)
+        rows = [keys.table.item(line, 1).text() for line in range(keys.table.rowCount())]
+        self.assertTrue({"Shift+click", "Ctrl+S", "T"} <= set(rows))
+        keys.search.setText("erase")
+        self.assertEqual(sum(not keys.table.isRowHidden(line) for line in range(len(rows))), 1)
+        keys.close()
 
     def test_undo_redo_and_their_names_in_the_menu(self):
         self.open(DEMO / "yard.sieve")
-        self.session.edit_sieve(lambda s: s.but(adjust=s.adjust.but(hue=10.0)), "Hue")
+        self.session.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=10.0))), "Hue")
         self.assertEqual(self.window.undo.text(), "&Undo hue")
         self.window.undo.trigger()
         self.assertEqual(self.window.redo.text(), "&Redo hue")
         self.window.redo.trigger()
-        self.assertEqual(self.session.sieve.adjust.hue, 10)
+        self.assertEqual(self.session.sieve.adjust.recolour.hue, 10)
 
     def test_a_large_picture_is_rendered_where_it_is_seen(self):
         self.open(DEMO / "yard.sieve")
@@ -167,7 +173,7 @@ class LookingTest(WindowCase):
             left, top = (int(v) for v in part.origin)
             self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=True)), "Connected only")
             self.settle()
-            self.assertEqual(self.session.last.mask.shape, (1200, 1800))
-            height, width = part.mask.shape
-            same = np.abs(self.session.last.mask[top : top + height, left : left + width] - part.mask)
+            self.assertEqual(self.session.last.mask.shape, part.mask.shape)
+            self.assertEqual(self.session.last.frame.planes.shape[1:], (1200, 1800))
+            same = np.abs(self.session.last.mask - part.mask)
             self.assertLess(same.mean(), 0.01)

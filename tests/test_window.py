@@ -3,6 +3,7 @@
 import numpy as np
 from common import DEMO, FolderCase, WindowCase, overlap, terminal, truth
 from PIL import Image
+from pydantic import ValidationError
 from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtGui import QWheelEvent
 from PyQt6.QtTest import QTest
@@ -10,6 +11,7 @@ from PyQt6.QtWidgets import QApplication, QMessageBox
 
 from amber_sieve.media import stills
 from amber_sieve.project import storage
+from amber_sieve.project.model import Adjust, Recolour
 
 SHIFT, CTRL, ALT = Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.AltModifier
 POT = (735, 830)
@@ -27,13 +29,13 @@ class WholeWayTest(WindowCase):
         self.assertLess(self.session.sieve.pick.samples[0].tolerance, sample.tolerance)
         self.assertLess(self.session.last.coverage.whole, before)
         self.window.pages.setCurrentWidget(adjust)
-        self.drag(adjust.hue, 40)
-        turned = self.session.sieve.adjust.hue
+        self.drag(adjust.numbers["hue"], 40)
+        turned = self.session.sieve.adjust.recolour.hue
         self.assertGreater(turned, 10)
-        self.drag(adjust.hue, 20)
+        self.drag(adjust.numbers["hue"], 20)
         QTest.keyClick(self.window, Qt.Key.Key_Z, CTRL)
         self.settle()
-        self.assertEqual(self.session.sieve.adjust.hue, turned)
+        self.assertEqual(self.session.sieve.adjust.recolour.hue, turned)
         project, ours, theirs = self.folder / "pot.sieve", self.folder / "window.png", self.folder / "terminal.png"
         self.assertTrue(self.session.save(project))
         self.session.export(ours)
@@ -113,18 +115,18 @@ class WholeWayTest(WindowCase):
     def test_numbers_are_typed_nudged_and_reset(self):
         self.open(DEMO / "yard.sieve")
         self.window.pages.setCurrentWidget(self.window.adjust)
-        hue = self.window.adjust.hue
+        hue = self.window.adjust.numbers["hue"]
         hue.setFocus()
         QTest.keyClicks(hue, "4")
         QTest.keyClicks(hue._entry, "2.5")
         QTest.keyClick(hue._entry, Qt.Key.Key_Return)
-        self.assertEqual(self.session.sieve.adjust.hue, 42.5)
+        self.assertEqual(self.session.sieve.adjust.recolour.hue, 42.5)
         QTest.keyClick(hue, Qt.Key.Key_Right)
         QTest.keyClick(hue, Qt.Key.Key_Right, SHIFT)
         QTest.keyClick(hue, Qt.Key.Key_Left, ALT)
-        self.assertAlmostEqual(self.session.sieve.adjust.hue, 53.4)
+        self.assertAlmostEqual(self.session.sieve.adjust.recolour.hue, 53.4)
         QTest.mouseDClick(hue, Qt.MouseButton.LeftButton)
-        self.assertEqual(self.session.sieve.adjust.hue, 0)
+        self.assertEqual(self.session.sieve.adjust.recolour.hue, 0)
 
     def test_the_readout_tells_position_levels_and_mask(self):
         self.open(DEMO / "yard.sieve")
@@ -147,7 +149,7 @@ class WholeWayTest(WindowCase):
         self.session.undo()
         self.settle()
         self.assertTrue(np.array_equal(self.session.last.pictures["Result"], planes))
-        self.window.stack.buttons["▲"].click()
+        self.window.stack.buttons["Up"].click()
         self.assertEqual(self.session.project.stack[0].name, "Sieve 2")
         item = self.window.stack.list.item(1)
         item.setCheckState(Qt.CheckState.Unchecked)
@@ -191,9 +193,10 @@ class TroubleTest(WindowCase):
     def test_a_value_that_does_not_fit_changes_nothing(self):
         self.open(DEMO / "yard.sieve")
         before = self.session.project
-        self.session.edit_sieve(lambda s: s.but(strength=300.0), "Strength")
+        with self.assertRaises(ValidationError):  # a mistake of ours: it is not shown as the person's
+            self.session.edit_sieve(lambda s: s.but(strength=300.0), "Strength")
         self.assertEqual(self.session.project, before)
-        self.assertEqual(len(self.troubles), 1)
+        self.assertEqual(self.troubles, [])
 
 
 class ClipWindowTest(WindowCase):
@@ -203,7 +206,7 @@ class ClipWindowTest(WindowCase):
         self.assertTrue(line.isVisible())
         line.slider.setValue(10)
         self.settle()
-        self.assertEqual(self.session.last.number, 10)
+        self.assertEqual(self.session.last.wanted.number, 10)
         QTest.keyClick(self.window.canvas.panes[0], Qt.Key.Key_Period)
         QTest.keyClick(self.window.canvas.panes[0], Qt.Key.Key_Period)
         QTest.keyClick(self.window.canvas.panes[0], Qt.Key.Key_Comma)
@@ -223,7 +226,7 @@ class ClipWindowTest(WindowCase):
     def test_an_export_can_be_stopped(self):
         self.open(DEMO / "clip.mp4")
         self.click(280, 450)
-        self.session.edit_sieve(lambda s: s.but(adjust=s.adjust.but(hue=90.0)), "Hue")
+        self.session.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=90.0))), "Hue")
         self.session.export(self.folder / "out.mp4")
         self.assertTrue(self.window.job_box.isVisible())
         self.window.job_stop.click()

@@ -12,6 +12,7 @@ from amber_sieve.desk.area_shape import boxed, turned
 from amber_sieve.desk.session import Session
 from amber_sieve.desk.waiting import settle
 from amber_sieve.desk.window import Window
+from amber_sieve.project.model import Adjust, Recolour
 
 ROOT = pathlib.Path(__file__).parent.parent
 DEMO, OUT = ROOT / "demo", ROOT / "docs" / "screenshots"
@@ -49,7 +50,9 @@ class Photographer:
 def pick(camera: Photographer) -> None:
     camera.open("yard.sieve")
     camera.session.sample(1300, 200)
+    settle(camera.session)
     camera.session.sample(730, 780, "drop")
+    settle(camera.session)
     camera.window.canvas.loupe.setChecked(True)
     settle(camera.session)
     camera.point(1230, 520)
@@ -61,7 +64,9 @@ def bands(camera: Photographer) -> None:
     camera.open("yard.png")
     for x, y in ((1100, 180), (1235, 420), (1400, 450)):
         camera.session.sample(x, y)
+        settle(camera.session)
     camera.session.set_bands_from_samples()
+    settle(camera.session)
     camera.window.pages.setCurrentWidget(camera.window.bands)
     camera.window.canvas.set_view(1, "Veil")
     settle(camera.session)
@@ -73,7 +78,8 @@ def views(camera: Photographer) -> None:
     camera.open("close.png")
     camera.window.pages.setCurrentWidget(camera.window.pick)
     camera.session.sample(610, 976, fresh=True)
-    camera.session.edit_sieve(lambda s: s.but(adjust=s.adjust.but(hue=-60.0)), "Hue")
+    settle(camera.session)
+    camera.session.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=-60.0))), "Hue")
     camera.window.canvas.set_view(0, "Isolate")
     camera.window.canvas.set_view(1, "Weak spots")
     camera.take("views")
@@ -90,8 +96,9 @@ def edge(camera: Photographer) -> None:
     view.centre = QPointF(1230, 600)
     view.changed.emit()
     settle(camera.session)
-    camera.window.edge.list_islands()
-    camera.window.edge.haze.setText(camera.session.haze())
+    camera.window.edge.count.click()
+    camera.window.edge.haze_check.click()
+    settle(camera.session)
     camera.take("edge")
     view.fit()
 
@@ -108,7 +115,8 @@ def areas(camera: Photographer) -> None:
 def clip(camera: Photographer) -> None:
     camera.open("clip.mp4")
     camera.session.sample(290, 450, fresh=True)
-    camera.session.edit_sieve(lambda s: s.but(adjust=s.adjust.but(hue=150.0)), "Hue")
+    settle(camera.session)
+    camera.session.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=150.0))), "Hue")
     camera.window.pages.setCurrentWidget(camera.window.adjust)
     camera.window.canvas.set_view(1, "Mask")
     camera.session.go_to(46)

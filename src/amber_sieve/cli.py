@@ -1,36 +1,82 @@
-"""The same jobs from a terminal. Exit 0 when done, 2 for wrong usage, 1 with one line on stderr when something is wrong."""
+"""The same jobs from a terminal. Exit 0 when done, 2 for wrong usage, 1 with one line on stderr when something is wrong.
+
+The options for numbers come from the model's fields: label, range and help stand there.
+"""
 
 from __future__ import annotations
 
 import argparse
 import json
+import math
 import os
 import pathlib
 import sys
-from collections.abc import Sequence
-from typing import get_args
+import warnings
+from collections.abc import Callable, Sequence
+from typing import TYPE_CHECKING
 
 from . import __version__
 from .errors import Trouble
 from .jobs.progress import Progress
-from .project import storage
-from .project.model import Adjust, Area, Band, Bands, Comparison, Edge, Pick, Project, Ramp, Sample, Sieve
+from .names import AREA_KINDS, AREA_MODES, BOXED, COMPARISONS, SEEN_BANDS
+from .project import edits, storage
+from .project.controls import adjustments, table
+from .project.fields import Spec, numbers_of, spec_of
+from .project.model import Adjust, Area, Band, Bands, Edge, Pick, Project, Ramp, Recolour, Sample, Sieve
+
+if TYPE_CHECKING:
+    from .media.source import Source
+
+#: How the bands are called in the terminal.
+BAND_FLAGS = {"hue": "hue", "saturation": "sat", "luminance": "lum"}
+#: Places lie within so many pixels of the picture's corner; frames have fewer digits than would ever be counted.
+FARTHEST, LAST_FRAME = 1e6, 10_000_000
+
+
+# Words into values
+
+
+def finite(text: str, low: float = -FARTHEST, high: float = FARTHEST) -> float:
+    """A number that lies in a range; "nan" and "inf" do not."""
+    try:
+        value = float(text)
+    except ValueError:
+        raise argparse.ArgumentTypeError(f"{text[:60]} is not a number") from None
+    if not (math.isfinite(value) and low <= value <= high):
+        raise argparse.ArgumentTypeError(f"{text[:60]} does not lie between {low:g} and {high:g}")
+    return value
+
+
+def many(text: str) -> list[float]:
+    """Numbers with commas between them."""
+    return [finite(part) for part in text.split(",")]
 
 
 def point(text: str) -> tuple[float, float]:
     """X,Y in full-resolution pixels."""
-    x, y = text.split(",")
-    return float(x), float(y)
+    values = many(text)
+    if len(values) != 2:
+        raise argparse.ArgumentTypeError(f"{text[:60]} should be two numbers, X,Y")
+    return values[0], values[1]
 
 
-def between(low: float, high: float):  # type: ignore[no-untyped-def]
-    """A number within bounds, for argparse."""
+def number_of(spec: Spec) -> Callable[[str], float | str]:
+    """A number in the range of a field of the model, for argparse."""
 
-    def number(text: str) -> float:
-        value = float(text)
-        if not low <= value <= high:
-            raise argparse.ArgumentTypeError(f"{text} does not lie between {low:g} and {high:g}")
-        return value
+    def number(text: str) -> float | str:
+        return text if spec.auto and text == "auto" else finite(text, spec.low, spec.high)
+
+    return number
+
+
+def whole(low: int, high: int) -> Callable[[str], int]:
+    """A whole number in a range, for argparse."""
+
+    def number(text: str) -> int:
+        value = finite(text, low, high)
+        if value != int(value):
+            raise argparse.ArgumentTypeError(f"{text[:60]} is not a whole number")
+        return int(value)
 
     return number
 
@@ -38,38 +84,56 @@ def between(low: float, high: float):  # type: ignore[no-untyped-def]
 def frames(text: str) -> tuple[int, int]:
     """A-B, or a single frame."""
     first, _, last = text.partition("-")
-    return int(first), int(last or first)
+    count = whole(0, LAST_FRAME)
+    return count(first), count(last or first)
 
 
 def four(text: str) -> tuple[float, ...]:
     """A,B,C,D: the corners of a band."""
-    values = tuple(float(part) for part in text.split(","))
-    if len(values) != 4 or list(values) != sorted(values):
-        raise argparse.ArgumentTypeError(f"{text} should be four rising numbers, A,B,C,D")
-    return values
+    values = [finite(part, -1e4, 1e4) for part in text.split(",")]
+    if len(values) != 4 or values != sorted(values):
+        raise argparse.ArgumentTypeError(f"{text[:60]} should be four rising numbers, A,B,C,D")
+    return tuple(values)
 
 
 def area(text: str) -> dict[str, object]:
     """MODE:KIND:NUMBERS, as in «intersect:ellipse:X,Y,W,H»."""
-    try:
-        mode, kind, numbers = text.split(":")
-        values = [float(part) for part in numbers.split(",")]
-    except ValueError:
-        raise argparse.ArgumentTypeError(f"{text} should read MODE:KIND:NUMBERS, for example intersect:rect:10,10,400,300") from None
-    needs = {"rect": 4, "ellipse": 4, "radial": 4, "gradient": 4}.get(kind)
-    if mode not in ("add", "subtract", "intersect"):
-        raise argparse.ArgumentTypeError(f"{mode} is no mode: areas add, subtract or intersect")
-    if needs is None and kind != "polygon":
-        raise argparse.ArgumentTypeError(f"{kind} is no shape: use rect, ellipse, radial, polygon or gradient")
-    if (needs and len(values) != needs) or (kind == "polygon" and (len(values) < 6 or len(values) % 2)):
+    parts = text.split(":")
+    if len(parts) != 3:
+        raise argparse.ArgumentTypeError(f"{text[:60]} should read MODE:KIND:NUMBERS, for example intersect:rect:10,10,400,300")
+    mode, kind, values = parts[0], parts[1], many(parts[2])
+    if mode not in AREA_MODES:
+        raise argparse.ArgumentTypeError(f"{mode[:60]} is no mode: areas add, subtract or intersect")
+    if kind not in AREA_KINDS or kind == "brush":
+        raise argparse.ArgumentTypeError(f"{kind[:60]} is no shape: use rect, ellipse, radial, polygon or gradient")
+    needs = 4 if kind in BOXED or kind == "gradient" else None
+    if (needs and len(values) != needs) or (not needs and (len(values) < 6 or len(values) % 2)):
         raise argparse.ArgumentTypeError(f"{kind} takes {needs or 'an even number (six or more) of'} numbers, {len(values)} were given")
-    if kind == "polygon" or kind == "gradient":
-        points = tuple(zip(values[::2], values[1::2], strict=True))
-    else:
+    points = tuple(zip(values[::2], values[1::2], strict=True))
+    if kind in BOXED:
         x, y, width, height = values
         middle = (x + width / 2, y + height / 2)
         points = (middle, (x + width, middle[1]), (middle[0], y + height))
     return {"mode": mode, "kind": kind, "points": points}
+
+
+def setting(text: str) -> tuple[str, float]:
+    """NAME=VALUE of an adjustment, as `controls` lists them; returns the way to its field, and the value."""
+    name, _, value = text.partition("=")
+    known = adjustments()
+    if name not in known:
+        raise argparse.ArgumentTypeError(f"{name[:60]} is no adjustment: `amber-sieve controls` lists them")
+    path, spec = known[name]
+    return path, finite(value, spec.low, spec.high)
+
+
+# The command line
+
+
+def _number_option(command: argparse.ArgumentParser, spec: Spec, default: float | None, flag: str = "") -> None:
+    limits = f"{spec.low:g} to {spec.high:g}{' ' + spec.unit.replace('%', '%%') if spec.unit else ''}{', or auto' if spec.auto else ''}"
+    words = f"{spec.help.replace('%', '%%')} ({limits})"
+    command.add_argument(f"--{flag or spec.name}", type=number_of(spec), default=default, metavar="N", help=words)
 
 
 def _pick_options(command: argparse.ArgumentParser) -> None:
@@ -77,53 +141,37 @@ def _pick_options(command: argparse.ArgumentParser) -> None:
     command.add_argument("-o", "--out", type=pathlib.Path, required=True)
     command.add_argument("--keep", type=point, action="append", default=[], metavar="X,Y", help="a place whose colour the mask must hold")
     command.add_argument("--drop", type=point, action="append", default=[], metavar="X,Y", help="a place whose colour it must leave out")
-    command.add_argument("--size", type=int, default=5, choices=range(1, 102), metavar="N", help="side of the sampled square, pixels")
-    command.add_argument("--compare", choices=get_args(Comparison), default="surface")
-    command.add_argument("--tolerance", type=between(0, 1000), help="by default the one at which the mask holds still")
-    command.add_argument("--falloff", type=between(0, 1000), default=Sample.model_fields["falloff"].default)
-    command.add_argument("--shading", type=between(0, 100), default=Pick().shading, help="per cent")
-    command.add_argument("--gloss", type=between(0, 100), default=Pick().gloss, help="per cent")
+    command.add_argument("--size", type=whole(1, 101), default=5, metavar="N", help="side of the sampled square, pixels")
+    command.add_argument("--compare", choices=COMPARISONS, default="surface")
+    _number_option(command, spec_of(Sample, "tolerance"), None)
+    _number_option(command, spec_of(Sample, "falloff"), spec_of(Sample, "falloff").start)
+    for name in ("shading", "gloss"):
+        _number_option(command, spec_of(Pick, name), spec_of(Pick, name).start)
+    bridge = spec_of(Pick, "bridge")
     command.add_argument(
         "--connected",
-        type=between(0, 200),
+        type=number_of(bridge),
         nargs="?",
         const=0.0,
         metavar="BRIDGE",
-        help="only what hangs together; widest gap crossed, pixels",
+        help=f"only what hangs together. {bridge.help}, pixels",
     )
-    for name, words in (("hue", "degrees"), ("sat", "per cent"), ("lum", "L*")):
-        flag = f"--{name}" if command.prog.split()[-1] == "mask" else f"--{name}-band"
-        command.add_argument(
-            flag, type=four, dest=f"band_{name}", metavar="A,B,C,D", help=f"a band: fade in from, full from, full to, fade out to ({words})"
-        )
+    recolours = command.prog.split()[-1] == "recolour"
+    for name in SEEN_BANDS:
+        flag = BAND_FLAGS[name] + ("-band" if recolours else "")
+        words = "a band: fade in from, full from, full to, fade out to"
+        command.add_argument(f"--{flag}", type=four, dest=f"band_{name}", metavar="A,B,C,D", help=words)
     command.add_argument("--ramp", action="store_true", help="the mask is the luminance itself")
     command.add_argument("--invert", action="store_true")
-    bounds = {
-        "black": (0, 100),
-        "white": (0, 100),
-        "gamma": (0.1, 10),
-        "specks": (0, 1e6),
-        "holes": (0, 1e6),
-        "grow": (0, 200),
-        "shrink": (0, 200),
-        "feather": (0, 200),
-        "smooth": (0, 50),
-        "follow": (0, 100),
-        "fine": (0, 100),
-        "clean": (0, 8),
-    }
-    for name, (low, high) in bounds.items():
-        command.add_argument(f"--{name}", type=between(low, high), metavar="N", help="see the page Edge")
+    for spec in numbers_of(Edge):
+        _number_option(command, spec, None)
+    command.add_argument("--shrink", type=number_of(spec_of(Edge, "grow")), metavar="N", help="the opposite of --grow")
     command.add_argument("--hard", action="store_true", help="no partial pixel")
     command.add_argument(
-        "--area",
-        type=area,
-        action="append",
-        default=[],
-        metavar="MODE:KIND:NUMBERS",
+        "--area", type=area, action="append", default=[], metavar="MODE:KIND:NUMBERS",
         help="rect, ellipse, radial: X,Y,W,H; gradient: X0,Y0,X1,Y1; polygon: X,Y,X,Y,…",
-    )
-    command.add_argument("--frame", type=int, default=0, help="of a clip, from 0")
+    )  # fmt: skip
+    command.add_argument("--frame", type=whole(0, LAST_FRAME), default=0, help="of a clip, from 0")
     command.add_argument("--save", type=pathlib.Path, metavar="PROJECT", help="also write the project")
 
 
@@ -136,9 +184,11 @@ def parser() -> argparse.ArgumentParser:
     _pick_options(mask)
     recolour = commands.add_parser("recolour", help="recolour inside a mask")
     _pick_options(recolour)
-    recolour.add_argument("--hue", type=between(-180, 180), default=0.0, metavar="DEG")
-    recolour.add_argument("--saturation", type=between(-100, 100), default=0.0, metavar="PERCENT")
-    recolour.add_argument("--lightness", type=between(-100, 100), default=0.0, metavar="PERCENT")
+    for spec in numbers_of(Recolour):
+        _number_option(recolour, spec, spec.start)
+    recolour.add_argument(
+        "--set", type=setting, action="append", default=[], metavar="NAME=VALUE", help="any adjustment that `controls` lists"
+    )
     render = commands.add_parser("render", help="render a project")
     render.add_argument("project", type=pathlib.Path)
     render.add_argument("-o", "--out", type=pathlib.Path, required=True)
@@ -148,6 +198,7 @@ def parser() -> argparse.ArgumentParser:
     info = commands.add_parser("info", help="what a file is")
     info.add_argument("file", type=pathlib.Path)
     commands.add_parser("schema", help="print the JSON Schema of project files")
+    commands.add_parser("controls", help="list every number of a project: name, range, what it does")
     opened = commands.add_parser("open", help="open the window")
     opened.add_argument("file", type=pathlib.Path, nargs="?")
     return top
@@ -164,51 +215,61 @@ def _progress() -> Progress:
     return Progress(tell if sys.stderr.isatty() else None)
 
 
+def _say_notes(source: Source) -> None:
+    """What was found odd when a file was read, one line each."""
+    for note in source.about.notes:
+        print(f"amber-sieve: {note}", file=sys.stderr)
+
+
+# Commands
+
+
 def _edge_from(arguments: argparse.Namespace) -> Edge:
     """The edge that the options describe."""
-    given = {
-        name: getattr(arguments, name)
-        for name in ("black", "white", "gamma", "specks", "holes", "feather", "smooth", "follow", "fine", "clean")
-        if getattr(arguments, name) is not None
-    }
-    grow = (arguments.grow or 0.0) - (arguments.shrink or 0.0)
-    return Edge(**given, grow=grow, hard=arguments.hard)
+    given = {spec.name: getattr(arguments, spec.name) for spec in numbers_of(Edge) if getattr(arguments, spec.name) is not None}
+    if arguments.shrink is not None:
+        given["grow"] = given.get("grow", 0.0) - arguments.shrink
+    return Edge(**given, hard=arguments.hard)
 
 
 def _bands_from(arguments: argparse.Namespace) -> Bands:
     """The bands that the options describe."""
-    names = {"hue": arguments.band_hue, "saturation": arguments.band_sat, "luminance": arguments.band_lum}
-    bands = {name: Band(on=True, corners=corners) for name, corners in names.items() if corners}
+    corners = {name: getattr(arguments, f"band_{name}") for name in SEEN_BANDS}
+    bands = {name: Band(on=True, corners=given) for name, given in corners.items() if given}
     return Bands(**bands, ramp=Ramp(on=arguments.ramp))
 
 
-def _project_from(arguments: argparse.Namespace, source) -> Project:  # type: ignore[no-untyped-def]
+def _project_from(arguments: argparse.Namespace, source: Source) -> Project:
     """The project that the options of `mask` and `recolour` describe."""
     from .jobs.sampling import sample_at, with_found_tolerance
+    from .render.cache import Cache
+    from .render.mask import bounds_of
 
-    bands = _bands_from(arguments)
-    if not (arguments.keep or bands.active or arguments.area):
-        raise Trouble("Nothing says what to mask: name a place with --keep X,Y, a band, or an area.")
-    frame = source.frame(arguments.frame)
-    settings = {"compare": arguments.compare, "falloff": arguments.falloff} | (
-        {"tolerance": arguments.tolerance} if arguments.tolerance is not None else {}
-    )
-    samples = [
-        sample_at(frame, x, y, arguments.size, arguments.frame, role=role, **settings)
-        for role in ("keep", "drop")
-        for x, y in getattr(arguments, role)
-    ]
     connected = arguments.connected is not None
-    pick = Pick(shading=arguments.shading, gloss=arguments.gloss, connected=connected, bridge=arguments.connected or 0.0)
-    if arguments.tolerance is None:
-        samples = [with_found_tolerance(sample, frame, pick) for sample in samples]
     adjust = Adjust()
-    if arguments.command == "recolour":
-        adjust = Adjust(hue=arguments.hue, saturation=arguments.saturation, lightness=arguments.lightness)
     sieve = Sieve(
-        name="Sieve 1", pick=pick.but(samples=tuple(samples)), bands=bands, invert=arguments.invert, edge=_edge_from(arguments),
+        name="Sieve 1",
+        pick=Pick(shading=arguments.shading, gloss=arguments.gloss, connected=connected, bridge=arguments.connected or 0.0),
+        bands=_bands_from(arguments), invert=arguments.invert, edge=_edge_from(arguments),
         areas=tuple(Area(**settings) for settings in arguments.area), adjust=adjust,
     )  # fmt: skip
+    if not (arguments.keep or sieve.bands.active or sieve.areas):
+        raise Trouble("Nothing says what to mask: name a place with --keep X,Y, a band, or an area.")
+    frame = source.frame(arguments.frame)
+    settings = {"compare": arguments.compare, "falloff": arguments.falloff}
+    if arguments.tolerance is not None:
+        settings["tolerance"] = arguments.tolerance
+    for role in ("keep", "drop"):
+        for x, y in getattr(arguments, role):
+            taken = sample_at(frame, x, y, arguments.size, arguments.frame, role=role, **settings)
+            if arguments.tolerance is None:
+                taken = with_found_tolerance(taken, frame, sieve.pick, bounds_of(frame, sieve, Cache(0)))
+            sieve = edits.with_sample(sieve, taken)
+    if arguments.command == "recolour":
+        for spec in numbers_of(Recolour):
+            sieve = edits.with_field(sieve, f"adjust.recolour.{spec.name}", getattr(arguments, spec.name))
+        for path, value in arguments.set:
+            sieve = edits.with_field(sieve, path, value)
     return Project(source=str(arguments.picture.absolute()), stack=(sieve,))
 
 
@@ -218,6 +279,7 @@ def _pick(arguments: argparse.Namespace) -> None:
     from .media.opening import open_source
 
     source = open_source(arguments.picture)
+    _say_notes(source)
     project = _project_from(arguments, source)
     if arguments.command == "mask":
         mean = export_mask(source, project, project.stack[0].id, arguments.out, arguments.frame, _progress())
@@ -232,6 +294,7 @@ def _pick(arguments: argparse.Namespace) -> None:
 def _render(arguments: argparse.Namespace) -> None:
     from .jobs.clip import export_clip
     from .jobs.still import export_still
+    from .media.formats import is_picture
     from .media.opening import open_source
     from .media.sequences import is_pattern
 
@@ -240,31 +303,35 @@ def _render(arguments: argparse.Namespace) -> None:
     if not str(path) or str(path) == ".":
         raise Trouble(f"{arguments.project} names no picture: give one with --input.")
     source = open_source(path)
+    _say_notes(source)
     one = arguments.frames is not None and arguments.frames[0] == arguments.frames[1]
-    picture = arguments.out.suffix.lower() in (".png", ".jpg", ".jpeg", ".tif", ".tiff", ".exr") and not is_pattern(arguments.out)
-    if picture and (source.about.kind == "still" or one):
+    picture = is_picture(arguments.out) and not is_pattern(arguments.out)
+    if picture and (source.about.frames == 1 or one):
         export_still(source, project, arguments.out, arguments.frames[0] if arguments.frames else 0, progress=_progress())
         print(f"{arguments.out}: written")
     elif picture:
+        ending = arguments.out.suffix
         raise Trouble(
-            f"{arguments.out} can hold one frame: name one with --frames N, or write numbered pictures (name.####{arguments.out.suffix}) or a clip."
+            f"{arguments.out} can hold one frame: name one with --frames N, or write numbered pictures (name.####{ending}) or a clip."
         )
     else:
-        print(
-            f"{arguments.out}: {export_clip(source, project, arguments.out, arguments.frames, arguments.codec, _progress())} frames written"
-        )
+        count = export_clip(source, project, arguments.out, arguments.frames, arguments.codec, _progress())
+        print(f"{arguments.out}: {count} frames written")
 
 
 def _info(arguments: argparse.Namespace) -> None:
+    from .media.formats import PROJECT
     from .media.opening import open_source
 
-    if arguments.file.suffix.lower() == ".sieve":
+    if arguments.file.suffix.lower() == PROJECT:
         project = storage.load(arguments.file)
         print(f"project of {project.source or 'no picture'}")
         for sieve in project.stack:
             print(f"  {sieve.name}: {len(sieve.pick.samples)} samples{'' if sieve.on else ', off'}")
         return
-    about = open_source(arguments.file).about
+    source = open_source(arguments.file)
+    _say_notes(source)
+    about = source.about
     print(f"{about.kind} of {about.size[0]} x {about.size[1]} pixels")
     if about.kind != "still":
         print(f"frames: {about.frames} at {float(about.rate):.3f} a second")
@@ -278,30 +345,52 @@ def _open(arguments: argparse.Namespace) -> int:
     return desk([str(arguments.file)] if arguments.file else [])
 
 
+def _run(arguments: argparse.Namespace) -> int:
+    if arguments.command in ("mask", "recolour"):
+        _pick(arguments)
+    elif arguments.command == "render":
+        _render(arguments)
+    elif arguments.command == "info":
+        _info(arguments)
+    elif arguments.command == "schema":
+        print(json.dumps(storage.schema(), indent=1))
+    elif arguments.command == "controls":
+        print(table())
+    else:
+        return _open(arguments)
+    return 0
+
+
+def _complain(words: str) -> int:
+    print(f"amber-sieve: {' '.join(words.split())}", file=sys.stderr)
+    return 1
+
+
 def main(words: Sequence[str] | None = None) -> int:
     """Run one command; returns the exit code."""
+    for stream in (sys.stdout, sys.stderr):
+        if hasattr(stream, "reconfigure"):
+            stream.reconfigure(errors="backslashreplace")  # names need not be text
+    if not sys.warnoptions:
+        warnings.simplefilter("ignore")
     arguments = parser().parse_args(words)
     try:
-        if arguments.command in ("mask", "recolour"):
-            _pick(arguments)
-        elif arguments.command == "render":
-            _render(arguments)
-        elif arguments.command == "info":
-            _info(arguments)
-        elif arguments.command == "schema":
-            print(json.dumps(storage.schema(), indent=1))
-        else:
-            return _open(arguments)
+        if arguments.command not in ("info", "schema", "controls", "open"):
+            from .files import sweep_parts
+
+            sweep_parts()
+        return _run(arguments)
     except Trouble as trouble:
-        print(f"amber-sieve: {' '.join(str(trouble).split())}", file=sys.stderr)
-        return 1
+        return _complain(str(trouble))
     except BrokenPipeError:
         os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
         return 0
     except KeyboardInterrupt:
-        print("amber-sieve: stopped", file=sys.stderr)
-        return 1
-    return 0
+        return _complain("stopped")
+    except MemoryError:
+        return _complain("There is not enough memory for this: close other programs or work on a smaller picture.")
+    except Exception as error:  # the last resort: a mistake of ours, told in one line
+        return _complain(f"something went wrong inside the program ({type(error).__name__}: {error}). Please report it with this line.")
 
 
 if __name__ == "__main__":

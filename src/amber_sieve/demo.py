@@ -19,7 +19,7 @@ def without_screen(demo: pathlib.Path, out: pathlib.Path) -> int:
     running = application()
     window = Window(Session())
     window.show()
-    window.session.open(demo / "yard.sieve")
+    window.session.open(demo / "yard.sieve", copy=True)
     settle(window.session)
     for name, write in (("result.png", window.session.export), ("mask.png", window.session.export_mask)):
         write(out / name)
@@ -42,7 +42,7 @@ def main() -> int:
 
     gc.enable()
     if has_screen() and os.environ.get("QT_QPA_PLATFORM") != "offscreen":
-        return desk(sys.argv[3:] or [str(demo / "yard.sieve")])
+        return desk(sys.argv[3:] or [str(demo / "yard.sieve")], copy=len(sys.argv) == 3)
     return without_screen(demo, out)
 
 

@@ -1,4 +1,4 @@
-"""Writing files so that a failure leaves the earlier file whole."""
+"""Reading only what is a file, and writing so that a failure leaves the earlier file whole."""
 
 from __future__ import annotations
 
@@ -6,30 +6,225 @@ import contextlib
 import os
 import pathlib
 import secrets
+import stat
+import time
 from collections.abc import Iterator
+from typing import IO
+
+import platformdirs
 
 from .errors import Trouble
 
+#: Part-files begin with this, then the number of the process that writes them.
+PART = ".amber-sieve-part-"
+#: Seconds after which a part-file without a living owner is swept away.
+OLD = 60.0
+#: Bytes written at a time.
+BLOCK = 1 << 20
+
+
+def state_folder() -> pathlib.Path:
+    """Where the program keeps what it needs to find again after a crash (freedesktop's state folder)."""
+    return pathlib.Path(platformdirs.user_state_dir("amber-sieve"))
+
+
+def regular_file(path: pathlib.Path) -> pathlib.Path:
+    """The path, when it names a file that can be read from start to end.
+
+    Raises
+    ------
+    Trouble: nothing is there, it is a folder, a pipe or a device, or the name cannot be used.
+    """
+    path = pathlib.Path(path)
+    try:
+        str(path).encode("utf-8")
+        mode = path.stat().st_mode
+    except (UnicodeEncodeError, ValueError):
+        shown = str(path).encode("utf-8", "backslashreplace").decode()
+        raise Trouble(f"The name {shown} holds characters that are not UTF-8: rename the file.") from None
+    except OSError as error:
+        if isinstance(error, FileNotFoundError | NotADirectoryError):
+            raise Trouble(f"{path} does not exist: check the name.") from None
+        raise Trouble(f"{str(path)[:120]} could not be read ({error.strerror}): check the name and its permissions.") from None
+    if stat.S_ISDIR(mode):
+        raise Trouble(f"{path} is a folder: give the name of a file.")
+    if not stat.S_ISREG(mode):
+        raise Trouble(f"{path} is a pipe or a device: copy what it holds into a file and open that.")
+    if not os.access(path, os.R_OK):
+        raise Trouble(f"{path} may not be read: check its permissions.")
+    return path
+
+
+def _target_of(path: pathlib.Path) -> pathlib.Path:
+    """The file that is to be written: links are followed.
+
+    Raises
+    ------
+    Trouble: it is a folder or a device, or its folder is missing.
+    """
+    try:
+        target = pathlib.Path(os.path.realpath(path))
+        str(target).encode("utf-8")
+        mode = target.stat().st_mode if target.exists() else None
+    except (OSError, ValueError) as error:
+        shown = str(path)[:120].encode("utf-8", "backslashreplace").decode()
+        raise Trouble(
+            f"{shown} cannot be the name of a file ({getattr(error, 'strerror', None) or 'not UTF-8'}): choose another."
+        ) from None
+    if mode is not None and stat.S_ISDIR(mode):
+        raise Trouble(f"{path} is a folder: give the name of a file to write.")
+    if mode is not None and not stat.S_ISREG(mode):
+        raise Trouble(f"{path} is a pipe or a device: give the name of a file to write.")
+    if not target.parent.is_dir():
+        raise Trouble(f"The folder {target.parent} does not exist: make it, or choose another place.")
+    return target
+
 
 @contextlib.contextmanager
-def written_beside(target: pathlib.Path) -> Iterator[pathlib.Path]:
-    """A path beside ``target`` to write to; renamed onto it when the block ends well, removed when it does not.
+def written_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
+    """A path beside ``path`` to write to; renamed onto it when the block ends well, removed when it does not.
+
+    What was written is flushed to the disk and must not be empty, or the earlier file stays. A link is followed, and the
+    earlier file's permissions are kept.
 
     Raises
     ------
     Trouble: the folder is missing or cannot be written to, or the disk is full.
     """
-    target = pathlib.Path(target)
-    if target.is_dir():
-        raise Trouble(f"{target} is a folder: give the name of a file to write.")
-    if not target.parent.is_dir():
-        raise Trouble(f"The folder {target.parent} does not exist: make it, or choose another place.")
+    path = pathlib.Path(path)
+    target = _target_of(path)
     # The ending stays last: writers choose the format by it.
-    partial = target.with_name(f".{secrets.token_hex(4)}.{target.name}")
+    partial = target.with_name(f"{PART}{os.getpid()}-{secrets.token_hex(4)}{target.suffix[:16]}")
+    note = _noted(partial)
     try:
         yield partial
+        with open(partial, "rb+") as written:
+            os.fsync(written.fileno())
+            if os.fstat(written.fileno()).st_size == 0:
+                raise OSError(28, "nothing could be written")
+        if target.exists():
+            os.chmod(partial, stat.S_IMODE(target.stat().st_mode))
         os.replace(partial, target)
     except OSError as error:
-        raise Trouble(f"{target} could not be written ({error.strerror or error}): choose another place or free some space.") from error
+        raise Trouble(f"{path} could not be written ({error.strerror or error}): choose another place or free some space.") from error
     finally:
-        partial.unlink(missing_ok=True)
+        for litter in (partial, note):
+            with contextlib.suppress(OSError):  # what cannot be removed must not hide what went wrong
+                if litter is not None:
+                    litter.unlink(missing_ok=True)
+
+
+def write_bytes(path: pathlib.Path, data: bytes | memoryview) -> None:
+    """Write ``data`` to a part-file and see that all of it arrived; raises OSError when it did not."""
+    with open(path, "wb") as out:
+        view = memoryview(data)
+        for start in range(0, len(view), BLOCK):
+            out.write(view[start : start + BLOCK])
+        out.flush()
+        os.fsync(out.fileno())
+    if path.stat().st_size != len(data):
+        raise OSError(28, "it is shorter than what was written")
+
+
+def write_text(path: pathlib.Path, text: str) -> None:
+    """Write a text file whole, or leave the earlier one; raises `Trouble`."""
+    with written_beside(path) as partial:
+        write_bytes(partial, text.encode("utf-8"))
+
+
+class Checked:
+    """A file that encoders write to and that never fails them: some libraries end the process when a write fails.
+
+    The first error is kept in ``error``; what comes after it is dropped. Ask `check` after writing.
+    """
+
+    def __init__(self, path: pathlib.Path) -> None:
+        self._file: IO[bytes] = open(path, "wb")  # noqa: SIM115  (closed by `close`)
+        self._at = 0
+        self.error: OSError | None = None
+
+    def write(self, data: bytes) -> int:
+        if self.error is None:
+            try:
+                self._file.write(data)
+            except OSError as error:
+                self.error = error
+        self._at += len(data)
+        return len(data)
+
+    def seek(self, offset: int, whence: int = 0) -> int:
+        if self.error is None:
+            try:
+                self._at = self._file.seek(offset, whence)
+            except OSError as error:
+                self.error = error
+        elif whence != 2:
+            self._at = offset + (self._at if whence == 1 else 0)
+        return self._at
+
+    def tell(self) -> int:
+        return self._at
+
+    def check(self) -> None:
+        """Raise the first error there was."""
+        if self.error is not None:
+            raise self.error
+
+    def close(self) -> None:
+        """Flush, and raise OSError when anything did not reach the disk."""
+        try:
+            if self.error is None and not self._file.closed:
+                self._file.flush()
+                os.fsync(self._file.fileno())
+        except OSError as error:
+            self.error = error
+        finally:
+            with contextlib.suppress(OSError):
+                self._file.close()
+        self.check()
+
+
+# Part-files that a killed process left behind
+
+
+def _notes() -> pathlib.Path:
+    return state_folder() / "parts"
+
+
+def _noted(partial: pathlib.Path) -> pathlib.Path | None:
+    """Note where a part-file is being written, so that a later start can sweep it; None when that cannot be noted."""
+    note = _notes() / partial.name
+    try:
+        note.parent.mkdir(parents=True, exist_ok=True)
+        note.write_text(str(partial), encoding="utf-8")
+    except OSError:
+        return None
+    return note
+
+
+def is_running(process: int) -> bool:
+    """Whether a process of this number lives."""
+    try:
+        os.kill(process, 0)
+    except ProcessLookupError:
+        return False
+    except (PermissionError, OverflowError):
+        return True
+    return True
+
+
+def sweep_parts(now: float | None = None) -> int:
+    """Remove part-files of our own that are old enough and whose writer no longer lives; returns how many."""
+    now = time.time() if now is None else now
+    swept = 0
+    for note in list(_notes().glob(f"{PART}*")) if _notes().is_dir() else []:
+        with contextlib.suppress(OSError, ValueError):
+            owner = int(note.name.removeprefix(PART).split("-")[0])
+            if is_running(owner) or now - note.stat().st_mtime < OLD:
+                continue
+            partial = pathlib.Path(note.read_text(encoding="utf-8"))
+            if partial.name == note.name and partial.is_file() and not partial.is_symlink():
+                partial.unlink()
+                swept += 1
+            note.unlink()
+    return swept

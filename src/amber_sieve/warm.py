@@ -5,40 +5,80 @@ from __future__ import annotations
 import itertools
 import pathlib
 import tempfile
+from collections.abc import Callable
 
 import numpy as np
 
 from .core.frame import Frame
-from .jobs.sampling import sample_at
+from .core.statistics import coverage_of, statistics_of
+from .files import state_folder
+from .jobs.sampling import sample_at, with_found_tolerance
 from .jobs.still import finished, strips_of
 from .media import stills
 from .media.source import About
+from .project.fields import numbers_of
 from .project.model import Adjust, Area, Band, Bands, Edge, Pick, Project, Sieve, Stroke
 from .render.cache import Cache
 from .render.views import VIEWS, Looking, view
 
 
-def warm() -> None:
-    """Run everything that is compiled."""
+def _mark() -> pathlib.Path:
+    """A file that is there once these sources have been compiled by this version of the compiler."""
+    import numba  # a slow import, which nobody needs who only asks for help
+
+    newest = max(path.stat().st_mtime_ns for path in (pathlib.Path(__file__).parent / "core").rglob("*.py"))
+    place = str(pathlib.Path(__file__).parent).replace("/", "_")
+    return state_folder() / "compiled" / f"{numba.__version__}-{newest}{place[-80:]}"
+
+
+def is_warm() -> bool:
+    """Whether all kernels have been compiled already."""
+    return _mark().exists()
+
+
+def in_use(adjust: Adjust) -> Adjust:
+    """Adjustments with every number of every block moved a little, so that each of them has something to do."""
+    blocks = {}
+    for name, block in adjust.blocks():
+        moved = {spec.name: min(spec.high, spec.start + 0.25 * (spec.soft_high - spec.start)) for spec in numbers_of(type(block))}
+        blocks[name] = block.but(**moved)
+    return adjust.but(**blocks)
+
+
+def warm(step: Callable[[float], None] | None = None) -> None:
+    """Run everything that is compiled; ``step`` is told the share that is done."""
     frame = Frame(np.random.default_rng(0).random((3, 48, 64), dtype=np.float32) * np.float32(1.3))
     kinds = itertools.cycle(("surface", "colour", "levels", "hue"))
     samples = tuple(
         sample_at(frame, x, 20, compare=kind, shape=shape)
         for x, kind, shape in zip(range(8, 40, 8), kinds, ("linear", "smooth"), strict=False)
     )
+    with_found_tolerance(samples[0], frame, Pick())
     bands = Bands(hue=Band(on=True, corners=(10, 20, 200, 210)), luminance=Band(on=True, corners=(5, 10, 90, 95), shape="steep"))
     edge = Edge(follow=4, clean=1)
     area = Area(kind="brush", mode="add", strokes=(Stroke(points=((5, 5, 1), (20, 9, 1)), size=9),))
     outline = Area(kind="polygon", points=((2, 2), (60, 4), (30, 40)))
     sieve = Sieve(
-        pick=Pick(samples=samples, connected=True, bridge=1), bands=bands, edge=edge, areas=(area, outline), adjust=Adjust(hue=40)
+        pick=Pick(samples=samples, connected=True, bridge=1), bands=bands, edge=edge, areas=(area, outline), adjust=in_use(Adjust())
     )
     project = Project(stack=(sieve,))
-    for name in VIEWS:
+    for number, name in enumerate(VIEWS):
         view(name, frame, project, sieve.id, Looking(), Cache(0))
+        if step:
+            step((number + 1) / (len(VIEWS) + 2))
+    statistics_of(frame.planes)
+    coverage_of(frame.planes[0])
     with tempfile.TemporaryDirectory() as folder:
         about = About(pathlib.Path("warm.png"), "still", (64, 48), "uint8")
         stills.write(pathlib.Path(folder) / "warm.png", about, lambda: strips_of(finished(frame, project)))
+    if step:
+        step(1.0)
+    try:
+        mark = _mark()
+        mark.parent.mkdir(parents=True, exist_ok=True)
+        mark.touch()
+    except OSError:  # compiled all the same; it will only be looked at again
+        pass
 
 
 if __name__ == "__main__":

@@ -7,9 +7,10 @@ from __future__ import annotations
 
 import numpy as np
 
+from ..names import SHAPES
+
 #: Points of a shape table; kernels interpolate between them.
 POINTS = 257
-SHAPES = ("linear", "smooth", "steep", "gentle", "hard", "bend")
 
 
 def shape_table(shape: str, bend: float = 0.0) -> np.ndarray:

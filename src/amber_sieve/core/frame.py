@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-import itertools
+from collections.abc import Hashable
 from dataclasses import dataclass, field
 
 import cv2
 import numpy as np
 
-_numbers = itertools.count(1)
+
+class _FreshKey:
+    """A key that equals no other: an array made in memory promises nothing."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -19,14 +21,14 @@ class Frame:
     ----------
     planes : (3, H, W) float32, linear light, Rec. 709 primaries, D65, unbounded, finite; white is 1.
     alpha : (H, W) float32 in 0 to 1, or None when everything is opaque.
-    key : what caches know this picture by; equal keys promise equal pixels.
+    key : what caches know this picture by, a value that can be hashed; equal keys promise equal pixels.
     scale : size of this frame relative to full resolution (0.5 = half as wide).
     origin : x, y of the top left corner, in full-resolution pixels.
     """
 
     planes: np.ndarray
     alpha: np.ndarray | None = None
-    key: str = field(default_factory=lambda: f"array-{next(_numbers)}")
+    key: Hashable = field(default_factory=_FreshKey)
     scale: float = 1.0
     origin: tuple[int, int] = (0, 0)
 
@@ -49,14 +51,14 @@ class Frame:
         size = (max(1, round(self.width / factor)), max(1, round(self.height / factor)))
         planes = np.stack([cv2.resize(plane, size, interpolation=cv2.INTER_AREA) for plane in self.planes])
         alpha = None if self.alpha is None else cv2.resize(self.alpha, size, interpolation=cv2.INTER_AREA)
-        return Frame(planes, alpha, f"{self.key}/{factor}", self.scale * size[0] / self.width, self.origin)
+        return Frame(planes, alpha, (self.key, "reduced", factor), self.scale * size[0] / self.width, self.origin)
 
     def part(self, left: int, top: int, right: int, bottom: int) -> Frame:
         """The pixels ``left <= x < right, top <= y < bottom`` of this frame, as a copy that kernels can run through."""
         planes = np.ascontiguousarray(self.planes[:, top:bottom, left:right])
         alpha = None if self.alpha is None else np.ascontiguousarray(self.alpha[top:bottom, left:right])
         origin = (self.origin[0] + round(left / self.scale), self.origin[1] + round(top / self.scale))
-        return Frame(planes, alpha, f"{self.key}[{left},{top},{right},{bottom}]", self.scale, origin)
+        return Frame(planes, alpha, (self.key, "part", left, top, right, bottom), self.scale, origin)
 
 
 def patch(planes: np.ndarray, x: float, y: float, size: int) -> np.ndarray:

@@ -36,6 +36,30 @@ def inner(function: Callable[..., Any]) -> Callable[..., Any]:
     return compiled
 
 
+#: A pointwise step: red, green and blue of a row one after another (3 · n float32), n, and the step's own numbers.
+STEP_SIGNATURE = "void(CPointer(float32), int64, CPointer(float64))"
+
+
+def row_step(function: Callable[..., Any]) -> Any:
+    """Compile a pointwise step that changes one row in place; `call_step` runs it by its ``address``; kept on disk between runs."""
+    return numba.cfunc(STEP_SIGNATURE, nopython=True, cache=True, fastmath=True, error_model="numpy")(function)
+
+
+@intrinsic  # type: ignore[untyped-decorator]
+def call_step(typing_context: Any, address: Any, row: Any, width: Any, numbers: Any, start: Any) -> Any:
+    """Run the step at ``address`` over a row (3 · width,) float32, with its numbers from ``start`` on in a (N,) float64 array."""
+
+    def code(context: Any, builder: Any, signature: Any, arguments: Any) -> Any:
+        where, row_value, size, numbers_value, first = arguments
+        row_data = context.make_array(signature.args[1])(context, builder, row_value).data
+        numbers_data = context.make_array(signature.args[3])(context, builder, numbers_value).data
+        kind = ir.FunctionType(ir.VoidType(), [row_data.type, ir.IntType(64), numbers_data.type])
+        builder.call(builder.inttoptr(where, kind.as_pointer()), [row_data, size, builder.gep(numbers_data, [first])])
+        return context.get_dummy_value()
+
+    return types.void(types.int64, row, types.int64, numbers, types.int64), code
+
+
 @intrinsic  # type: ignore[untyped-decorator]
 def bits_of(typing_context: Any, value: Any) -> Any:
     """The 32 bits of a float32 as an int32."""

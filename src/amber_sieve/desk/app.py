@@ -11,6 +11,9 @@ from collections.abc import Sequence
 from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QApplication
 
+from ..files import sweep_parts
+from ..warm import is_warm, warm
+from .guard import Mishaps
 from .session import Session
 from .style import dress
 from .window import Window
@@ -35,16 +38,38 @@ def application() -> QApplication:
     return made
 
 
-def main(arguments: Sequence[str] | None = None) -> int:
-    """Open the window, with a file if one is named; returns the exit code."""
+def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
+    """Open the window, with a file if one is named; returns the exit code. ``copy``: a project opens as an untitled copy."""
     words = list(sys.argv[1:] if arguments is None else arguments)
     running = application()
-    window = Window(Session())
+    session = Session()
+    window = Window(session)
+    mishaps = Mishaps(session.document.keep_now)
+    mishaps.happened.connect(window.tell_trouble)
+    mishaps.install()
+    sweep_parts()
     window.show()
-    if words:
-        window.session.open(pathlib.Path(words[0]))
-    # Let Python see Ctrl+C while Qt runs.
-    signal.signal(signal.SIGINT, lambda *_: running.quit())
+
+    def begin(_: object = None) -> None:
+        if words:
+            session.open(pathlib.Path(words[0]), copy)
+        window.offer_recovery()
+
+    if is_warm():
+        begin()
+    else:
+        session.opening.emit("the program for the first time: its sums are being compiled, about a minute")
+        session.run("Compiling the sums (once)", lambda progress: warm(progress.step), begin)
+
+    def terminated(*_: object) -> None:
+        """Told to end: unsaved work is kept for the next start."""
+        session.close(keep_work=True)
+        running.quit()
+
+    # Let Python see signals while Qt runs.
+    signal.signal(signal.SIGINT, terminated)
+    signal.signal(signal.SIGTERM, terminated)
+    signal.signal(signal.SIGHUP, terminated)
     pulse = QTimer()
     pulse.timeout.connect(lambda: None)
     pulse.start(200)

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import math
 
+from ..names import BOXED
 from ..project.model import Area, Point
 
 #: How far outside a shape its turning handle stands, picture pixels at 100 %.
 TURN_OUT = 26.0
-BOXED = ("rect", "ellipse", "radial")
 
 
 def plus(a: Point, b: Point, times: float = 1.0) -> Point:

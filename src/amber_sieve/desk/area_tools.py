@@ -2,21 +2,35 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
 from PyQt6.QtCore import QObject, QPointF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
+from ..names import BOXED, AreaMode
+from ..project import edits
 from ..project.model import Area, Point, Stroke
-from .area_shape import BOXED, boxed, dragged, handles_of, moved, snapped
+from .area_shape import boxed, dragged, handles_of, moved, snapped
 from .session import Session
 from .style import AMBER
 from .viewport import Viewport
 
-TOOLS = ("change", "rect", "ellipse", "polygon", "freehand", "cling", "gradient", "radial", "brush")
+#: The tools and their icons.
+ICONS = {
+    "change": "mouse-pointer-2", "rect": "rectangle-horizontal", "ellipse": "circle", "polygon": "pentagon", "freehand": "lasso",
+    "cling": "magnet", "gradient": "blend", "radial": "circle-dot", "brush": "brush",
+}  # fmt: skip
 #: Screen pixels within which a handle is grabbed, and within which a point snaps.
 GRAB, SNAP = 9.0, 8.0
+#: Points are kept within so many pixels of the picture's corner.
+FARTHEST = 1e6
+
+
+def inside(point: Point) -> Point:
+    """A point that the model can hold: far outside the picture it makes no difference how far."""
+    return (min(max(point[0], -FARTHEST), FARTHEST), min(max(point[1], -FARTHEST), FARTHEST))
 
 
 @dataclass
@@ -51,7 +65,7 @@ class AreaTools(QObject):
         super().__init__()
         self.session, self.viewport = session, viewport
         self.tool = ""
-        self.mode = ""
+        self.mode: AreaMode | None = None
         self.brush = Brush()
         self.sensitivity = 50.0
         self.snap = False
@@ -73,7 +87,7 @@ class AreaTools(QObject):
         self.outline, self._clicks = [], []
         self.changed.emit()
 
-    def next_mode(self) -> str:
+    def next_mode(self) -> AreaMode:
         """How the next area joins: the chosen way; else «only here» for the first on a sieve that picks something, add for brushes after."""
         if self.mode:
             return self.mode
@@ -150,7 +164,7 @@ class AreaTools(QObject):
             self._paint(drawing)
         elif self.tool == "freehand":
             if len(drawing.points) > 2:
-                self._add(Area(kind="polygon", mode=self.next_mode(), points=tuple(p[:2] for p in drawing.points)))  # type: ignore[arg-type]
+                self._add_polygon([p[:2] for p in drawing.points], self.next_mode())
         elif len(drawing.points) > 1:
             one, other = drawing.points[0][:2], drawing.points[-1][:2]
             if self.tool in BOXED:
@@ -167,13 +181,12 @@ class AreaTools(QObject):
         """Lay a finished stroke into the chosen brush area, or a new one."""
         brush = self.brush
         like = None
-        if brush.alike and self.session.opened is not None:
+        if brush.alike:
             x, y = (int(v) for v in drawing.points[0][:2])
-            width, height = self.session.size
-            if 0 <= x < width and 0 <= y < height:
-                like = tuple(float(v) for v in self.session.opened.frame(self.session.number).planes[:, y, x])
+            like = self.session.light_at(x, y)
         values = {name: getattr(brush, name) for name in ("size", "hardness", "flow", "opacity", "pressure")}
-        stroke = Stroke(points=tuple(drawing.points), erase=drawing.erase, like=like, **values)  # type: ignore[arg-type]
+        points = tuple((*inside((x, y)), pressure) for x, y, pressure in drawing.points)
+        stroke = Stroke(points=points, erase=drawing.erase, like=like, **values)  # type: ignore[arg-type]
         self._last_dab = drawing.points[-1][:2]
         area = self.area
         if area is not None and area.kind == "brush":
@@ -187,9 +200,15 @@ class AreaTools(QObject):
     def _add_corner(self, point: Point) -> None:
         """One more corner; the clinging outline runs along the picture's edges to it."""
         if self.tool == "cling" and self.outline:
-            path = self.session.clinging(self.outline[-1], point, self.sensitivity / 100)
-            self._clicks.append(len(self.outline))
-            self.outline += path[1:]
+            outline = self.outline
+
+            def then(path: list[Point]) -> None:
+                if self.outline is outline:  # not closed or put away meanwhile
+                    self._clicks.append(len(outline))
+                    outline.extend(path[1:])
+                    self.changed.emit()
+
+            self.session.clinging(outline[-1], point, self.sensitivity / 100, then)
         else:
             self._clicks.append(len(self.outline))
             self.outline.append(point)
@@ -202,13 +221,18 @@ class AreaTools(QObject):
 
     def close_outline(self) -> None:
         """Finish the outline."""
-        if len(self.outline) >= 3:
-            points = self.outline
-            if self.tool == "cling":
-                points = points + self.session.clinging(points[-1], points[0], self.sensitivity / 100)[1:-1]
-            self._add(Area(kind="polygon", mode=self.next_mode(), points=tuple(points)))  # type: ignore[arg-type]
+        points, mode = self.outline, self.next_mode()
+        if len(points) >= 3 and self.tool == "cling":
+            self.session.clinging(
+                points[-1], points[0], self.sensitivity / 100, lambda path: self._add_polygon([*points, *path[1:-1]], mode)
+            )
+        elif len(points) >= 3:
+            self._add_polygon(points, mode)
         self.outline, self._clicks = [], []
         self.changed.emit()
+
+    def _add_polygon(self, points: Sequence[Point], mode: AreaMode) -> None:
+        self._add(Area(kind="polygon", mode=mode, points=tuple(inside(point) for point in points)))
 
     def key(self, key: int) -> bool:
         """A key while a tool is in hand; whether it meant something."""
@@ -223,7 +247,7 @@ class AreaTools(QObject):
             self.resize_brush(self.brush.size * (1.15 if key == Qt.Key.Key_BracketRight else 1 / 1.15))
         elif key == Qt.Key.Key_Delete and self.area is not None:
             gone = self.selected
-            self.session.edit_areas(lambda areas: tuple(a for a in areas if a.id != gone), "Remove area")
+            self.session.edit_areas(lambda sieve: edits.without_area(sieve, gone), "Remove area")
         else:
             return False
         return True

@@ -8,51 +8,14 @@ from PyQt6.QtGui import QColor, QFocusEvent, QKeyEvent, QLinearGradient, QMouseE
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ..core.bands.apply import band_curve
-from ..core.bands.interval import RANGES, Interval
+from ..core.bands.interval import Corners, Interval, moved_corners
 from ..core.colour.oklab import one_from_oklab
 from ..core.colour.transfer import one_encoded
+from ..names import MEASURES
 from ..project.model import Band
 from .style import AMBER, DIM, WELL
 
-Corners = tuple[float, float, float, float]
 GRIP = 7.0
-
-
-def moved_corners(
-    corners: Corners, grip: int, by: float, low: float, high: float, wraps: bool, mirror: bool = False, together: bool = False
-) -> Corners:
-    """Corners after one of them (0 to 3), or the whole band (4), moved by some units.
-
-    Parameters
-    ----------
-    mirror : the other side moves as far the other way.
-    together : falloff and core edge of one side move as one.
-    """
-    a, b, c, d = corners
-    if grip == 4:
-        shift = by if wraps else min(max(by, low - a), high - d)
-        a, b, c, d = a + shift, b + shift, c + shift, d + shift
-    else:
-        moves = {grip: by}
-        if together:
-            moves[{0: 1, 1: 0, 2: 3, 3: 2}[grip]] = by
-        if mirror:
-            moves |= {3 - k: -v for k, v in list(moves.items())}
-        values = [v + moves.get(k, 0.0) for k, v in enumerate(corners)]
-        if not wraps:
-            values = [min(max(v, low), high) for v in values]
-        # The one that is moved pushes its neighbours along.
-        for k in range(grip, 3):
-            values[k + 1] = max(values[k + 1], values[k])
-        for k in range(grip, 0, -1):
-            values[k - 1] = min(values[k - 1], values[k])
-        a, b, c, d = values
-        if wraps:
-            a, d = max(a, d - 360), min(d, a + 360) if d - a > 360 else d
-    if wraps:
-        turn = 360 * np.floor(b / 360)
-        a, b, c, d = (float(v - turn) for v in (a, b, c, d))
-    return (a, b, c, d)
 
 
 class BandEditor(QWidget):
@@ -70,15 +33,16 @@ class BandEditor(QWidget):
     def __init__(self, measure: str) -> None:
         super().__init__()
         self.measure = measure
-        self.low, self.high = RANGES[measure]
-        self.wraps = measure == "hue"
+        self.known = MEASURES[measure]
+        self.low, self.high, self.wraps = self.known.low, self.known.high, self.known.wraps
         self.band: Band | None = None
         self.histogram = np.zeros(256)
         self.pointer: float | None = None
         self.grip = 4
         self._held: tuple[float, Corners] | None = None
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setMinimumHeight(58)
         self.setMouseTracking(True)
         self.setAccessibleName(f"{measure.capitalize()} band")
         self.setToolTip((BandEditor.__doc__ or "").split("\n\n")[1].strip().replace("\n    ", " "))
@@ -196,7 +160,7 @@ class BandEditor(QWidget):
             Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
             self.measure.capitalize() + (" (inverted)" if self.band.inverted else ""),
         )
-        unit = {"hue": "°", "saturation": " %"}.get(self.measure, "")
+        unit = {"°": "°", "%": " %"}.get(self.known.unit, "")
         words = f"{self.band.corners[1]:.0f} – {self.band.corners[2]:.0f}{unit}" if self.band.on else "off"
         painter.drawText(QRectF(4, 0, self.width() - 8, 16), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, words)
         if self.hasFocus():
@@ -210,7 +174,7 @@ class BandEditor(QWidget):
         assert self.band is not None
         mirror = bool(held & Qt.KeyboardModifier.ShiftModifier) and not from_keys
         together = bool(held & Qt.KeyboardModifier.ControlModifier)
-        moved = moved_corners(corners, self.grip, by, self.low, self.high, self.wraps, mirror, together)
+        moved = moved_corners(corners, self.grip, by, self.measure, mirror, together)
         self.edited.emit(self.band.but(on=True, corners=moved), f"{self.measure.capitalize()} band")
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
@@ -236,9 +200,7 @@ class BandEditor(QWidget):
     def reset(self) -> None:
         """The full range."""
         if self.band is not None:
-            self.edited.emit(
-                self.band.but(corners=(self.low, self.low, self.high, self.high), inverted=False), f"{self.measure.capitalize()} band"
-            )
+            self.edited.emit(self.band.but(corners=self.known.full, inverted=False), f"{self.measure.capitalize()} band")
             self.settled.emit()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:

@@ -7,21 +7,23 @@ from dataclasses import dataclass
 
 import numpy as np
 from PyQt6.QtCore import QPointF, Qt
-from PyQt6.QtGui import QResizeEvent
-from PyQt6.QtWidgets import QBoxLayout, QComboBox, QHBoxLayout, QLabel, QSizePolicy, QToolButton, QVBoxLayout, QWidget
+from PyQt6.QtGui import QCursor, QResizeEvent
+from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QComboBox, QHBoxLayout, QLabel, QSizePolicy, QToolButton, QVBoxLayout, QWidget
 
 from ..core.colour.measures import one_hue_saturation_luminance
 from ..core.colour.transfer import one_encoded
-from ..render.inspect import deciding_sample
+from ..jobs.preview import Rendered, Shown
 from ..render.views import VIEWS
-from .area_tools import AreaTools
+from .area_tools import ICONS, AreaTools
+from .icon import tool_cursor, with_icon
+from .inset import Inset
 from .pane import Pane
-from .session import Rendered, Session, Shown
+from .session import Session
 from .viewport import Viewport
 
 #: Up to so many reduced pixels the whole picture is rendered, so that panning needs no new render.
 WHOLE = 2_200_000
-#: Parts of a picture are rendered in steps of so many reduced pixels, with one step around for what looks beyond its pixel.
+#: Parts of a picture are rendered in steps of so many reduced pixels, so that a little panning needs no new render.
 GRAIN = 256
 
 
@@ -54,7 +56,7 @@ class Canvas(QWidget):
             pane.overlay = self.areas.paint
             pane.takes_pen = lambda: self.areas.tool == "brush"
         self.areas.changed.connect(lambda: [pane.update() for pane in self.panes])
-        self.active = 0
+        self._cursor_name: str | None = ""
         self._gesture: _Gesture | None = None
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -72,12 +74,18 @@ class Canvas(QWidget):
             pane.tablet.connect(self._tablet)
             pane.sized.connect(lambda by: self.areas.resize_brush(self.areas.brush.size + by / self.viewport.zoom))
         column.addLayout(self.pair, 1)
+        self.inset = Inset(session, self.viewport, self.panes[0])
+        self.field: QWidget | None = None
+        #: Shown in the window's bar at the bottom.
         self.readout = QLabel(" ")
         self.readout.setObjectName("dim")
-        self.readout.setContentsMargins(8, 4, 8, 4)
         self.readout.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
-        column.addWidget(self.readout)
+        self._pointer: QPointF | None = None
         self.viewport.changed.connect(self._ask)
+        session.opening.connect(self._opening)
+        session.preferences_changed.connect(self._prefer)
+        self.areas.changed.connect(self.follow_tool)
+        self._prefer()
         session.rendered.connect(self._take)
         session.source_changed.connect(self._new_source)
         session.project_changed.connect(lambda: [pane.update() for pane in self.panes])
@@ -96,33 +104,37 @@ class Canvas(QWidget):
             choice.setToolTip("What this pane shows (keys 1 to 8 for the pane under the pointer)")
             choice.currentTextChanged.connect(lambda text, number=number: self.set_view(number, text))
             self.choices.append(choice)
-        self.twin = QToolButton()
-        self.twin.setText("Twin")
-        self.twin.setCheckable(True)
-        self.twin.setChecked(True)
-        self.twin.setToolTip("Picture and mask side by side (T)")
-        self.twin.toggled.connect(self._set_twin)
+        self.arrangements: dict[str, QToolButton] = {}
+        group = QButtonGroup(self)
+        for name, drawing, tip in (
+            ("twin", "columns-2", "Picture and mask side by side (T)"),
+            ("inset", "picture-in-picture-2", "The picture large, the live mask small in a corner (I)"),
+            ("single", "square", "One view (T again)"),
+        ):
+            button = QToolButton()
+            with_icon(button, drawing, tip)
+            button.setCheckable(True)
+            button.clicked.connect(lambda _, name=name: self.arrange(name))
+            group.addButton(button)
+            self.arrangements[name] = button
         self.compare = QToolButton()
-        self.compare.setText("Before")
-        self.compare.setToolTip("Hold to see the picture as it was (hold O)")
+        with_icon(self.compare, "eye", "Hold to see the picture as it was (hold O)", "Before")
+        self.compare.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.compare.pressed.connect(lambda: self.show_before(True))
         self.compare.released.connect(lambda: self.show_before(False))
         self.wipe = QToolButton()
-        self.wipe.setText("Wipe")
+        with_icon(self.wipe, "split", "Wipe: before and after on either side of a line that can be dragged (W)")
         self.wipe.setCheckable(True)
-        self.wipe.setToolTip("Before and after on either side of a line that can be dragged (W)")
         self.wipe.toggled.connect(self.set_wipe)
         self.loupe = QToolButton()
-        self.loupe.setText("Loupe")
+        with_icon(self.loupe, "search", "Loupe: the pixels at the pointer, and the mean that would be taken (L)")
         self.loupe.setCheckable(True)
-        self.loupe.setToolTip("The pixels at the pointer, and the mean that would be taken (L)")
         self.loupe.toggled.connect(self.set_loupe)
         self.zoom_label = QLabel("100 %")
         self.zoom_label.setMinimumWidth(52)
         self.zoom_label.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         fit, full = QToolButton(), QToolButton()
-        fit.setText("Fit")
-        fit.setToolTip("Show the whole picture (Ctrl+0)")
+        with_icon(fit, "maximize", "Show the whole picture (Ctrl+0)")
         fit.clicked.connect(self.viewport.fit)
         full.setText("100 %")
         full.setToolTip("One picture pixel for each screen pixel (Ctrl+1)")
@@ -132,7 +144,8 @@ class Canvas(QWidget):
         row.addWidget(self.wipe)
         row.addStretch(1)
         row.addWidget(self.loupe)
-        row.addWidget(self.twin)
+        for button in self.arrangements.values():
+            row.addWidget(button)
         row.addWidget(fit)
         row.addWidget(full)
         row.addWidget(self.zoom_label)
@@ -140,13 +153,73 @@ class Canvas(QWidget):
         row.addWidget(self.choices[1])
         return bar
 
-    def _set_twin(self, on: bool) -> None:
-        self.panes[1].setVisible(on)
-        self.choices[1].setVisible(on)
+    # Arrangement
+
+    @property
+    def arrangement(self) -> str:
+        """twin, inset or single."""
+        return self.session.preferences.arrangement
+
+    def arrange(self, name: str) -> None:
+        """Arrange picture and mask; it is remembered."""
+        self.session.prefer(arrangement=name)
+
+    def toggle_twin(self) -> None:
+        """Between two views side by side and one."""
+        self.arrange("single" if self.arrangement == "twin" else "twin")
+
+    def toggle_inset(self) -> None:
+        """Between the small mask in a corner and one view."""
+        self.arrange("single" if self.arrangement == "inset" else "inset")
+
+    def _prefer(self) -> None:
+        """Follow the preferences."""
+        held = self.session.preferences
+        self.arrangements[held.arrangement].setChecked(True)
+        twin = held.arrangement == "twin"
+        self.panes[1].setVisible(twin and self.field is None)
+        self.choices[1].setVisible(held.arrangement != "single")
+        self.inset.setVisible(held.arrangement == "inset")
+        self.inset.place()
+        for pane in self.panes:
+            pane.surround = held.surround
+            pane.update()
+        self._arrange()
         self._ask()
+
+    def show_large(self, field: QWidget | None) -> None:
+        """Show a widget in the second pane's place; None brings the pane back."""
+        if self.field is not None:
+            self.pair.removeWidget(self.field)
+            self.field.hide()
+            self.field.deleteLater()
+        self.field = field
+        if field is not None:
+            self.pair.addWidget(field, 1)
+            field.show()
+        self._prefer()
+
+    def follow_tool(self) -> None:
+        """The cursor shows which tool is in hand."""
+        tool = self.areas.tool
+        name = ICONS.get(tool) if tool else "crosshair" if self.session.tools.island else "pipette"
+        if name != self._cursor_name:
+            self._cursor_name = name
+            cursor = QCursor(Qt.CursorShape.ArrowCursor) if tool == "change" or name is None else tool_cursor(name)
+            for pane in self.panes:
+                pane.set_tool_cursor(cursor)
+
+    def _opening(self, name: str) -> None:
+        for pane in self.panes:
+            pane.message = f"Opening {name}…" if name else ""
+            if name:
+                pane.take(None)
+        if not name and self.session.last is not None:
+            self._take(self.session.last)
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         self._arrange()
+        self.inset.place()
 
     def _arrange(self) -> None:
         """Put the panes side by side or one above the other, whichever shows the picture larger."""
@@ -166,19 +239,13 @@ class Canvas(QWidget):
 
     def set_active_view(self, index: int) -> None:
         """Show the view with this number in the pane under the pointer."""
-        number = 1 if self.twin.isChecked() and self.panes[1].underMouse() else 0
+        number = 1 if self.panes[1].isVisible() and self.panes[1].underMouse() or self.inset.underMouse() else 0
         self.set_view(number, VIEWS[index])
 
     def show_before(self, on: bool) -> None:
         """Hold the original over the left pane."""
         self.panes[0].override = "Original" if on else None
         self._ask()
-
-    def set_surround(self, name: str) -> None:
-        """Dark, mid or light grey round the picture."""
-        for pane in self.panes:
-            pane.surround = name
-            pane.update()
 
     def _new_source(self) -> None:
         self._hover(None)
@@ -195,7 +262,9 @@ class Canvas(QWidget):
         width, height = self.session.size
         if not width:
             return
-        names = [pane.showing for pane in self.panes if pane is self.panes[0] or self.twin.isChecked()]
+        names = [self.panes[0].showing]
+        if self.arrangement != "single":
+            names.append(self.panes[1].showing)
         if self.panes[0].wipe is not None:
             names.append("Original")
         factor = self.viewport.reduction(self.devicePixelRatioF())
@@ -204,18 +273,20 @@ class Canvas(QWidget):
             left, top, right, bottom = (v / factor for v in self.viewport.visible())
             edges = (round(width / factor), round(height / factor))
             box = (
-                max(0, int(left) // GRAIN * GRAIN - GRAIN), max(0, int(top) // GRAIN * GRAIN - GRAIN),
-                min(edges[0], (int(right) // GRAIN + 2) * GRAIN), min(edges[1], (int(bottom) // GRAIN + 2) * GRAIN),
+                max(0, int(left) // GRAIN * GRAIN), max(0, int(top) // GRAIN * GRAIN),
+                min(edges[0], (int(right) // GRAIN + 1) * GRAIN), min(edges[1], (int(bottom) // GRAIN + 1) * GRAIN),
             )  # fmt: skip
         shown = Shown(factor, box, tuple(dict.fromkeys(names)))
-        if shown == self.session.shown and self.session.last and self.session.last.shown == shown:
-            for pane in self.panes:
-                pane.take(self.session.last)
+        if shown == self.session.shown and self.session.last and self.session.last.wanted.shown == shown:
+            self._take(self.session.last)
         self.session.show(shown)
 
     def _take(self, result: Rendered) -> None:
         for pane in self.panes:
             pane.take(result)
+        self.inset.view = self.panes[1].showing
+        self.inset.take(result)
+        self.readout.setText(self._describe(self._pointer) if self._pointer is not None else " ")
 
     # Gestures on the picture
 
@@ -235,8 +306,8 @@ class Canvas(QWidget):
         """What a gesture does: its role, and whether it starts over. Plain starts over, Shift keeps too, Ctrl drops."""
         role = "drop" if held & Qt.KeyboardModifier.ControlModifier else "keep"
         adding = bool(held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier))
-        if self.session.click_role and not adding:
-            return self.session.click_role, False
+        if self.session.tools.role and not adding:
+            return self.session.tools.role, False
         return role, not adding
 
     def _press(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
@@ -247,11 +318,11 @@ class Canvas(QWidget):
         if self.areas.tool:
             self.areas.press(at, held)
             return
-        if self.session.island_tool:
+        if self.session.tools.island:
             self.session.toggle_island(at.x(), at.y())
             return
         role, fresh = self._role(held)
-        if self.session.place == "patch":
+        if self.session.tools.place == "patch":
             taken = self.session.sample(at.x(), at.y(), role, fresh)
             self._gesture = _Gesture("tolerance", at, sample=taken) if taken else None
         else:
@@ -268,7 +339,7 @@ class Canvas(QWidget):
             pane.wipe = min(max(self.viewport.to_pane(at).x() / max(pane.width(), 1), 0.02), 0.98)
             pane.update()
         elif gesture.kind == "place":
-            pane.drawn = [pane.drawn[0], at] if self.session.place == "box" else [*pane.drawn, at]
+            pane.drawn = [pane.drawn[0], at] if self.session.tools.place == "box" else [*pane.drawn, at]
             pane.update()
         else:
             away = (at - gesture.start) * self.viewport.zoom
@@ -277,7 +348,7 @@ class Canvas(QWidget):
                 # Pressing on the colour and pulling outwards widens the tolerance with the distance.
                 gesture.moved = True
                 self.session.edit_samples(
-                    {"tolerance": min(distance * PER_PIXEL, 255.0)}, "Tolerance", "Drag tolerance", ids=(gesture.sample,)
+                    {"tolerance": float(min(distance * PER_PIXEL, 255.0))}, "Tolerance", "Drag tolerance", ids=(gesture.sample,)
                 )
 
     def _release(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
@@ -290,7 +361,7 @@ class Canvas(QWidget):
         if gesture.kind == "place":
             points = [(point.x(), point.y()) for point in (pane.drawn if len(pane.drawn) > 1 else [gesture.start, gesture.start])]
             pane.drawn = []
-            self.session.sample_place(self.session.place, points, gesture.role, gesture.fresh)
+            self.session.sample_place(self.session.tools.place, points, gesture.role, gesture.fresh)
             pane.update()
         elif gesture.moved:
             self.session.end_drag()
@@ -322,31 +393,23 @@ class Canvas(QWidget):
 
     def _hover(self, at: QPointF | None) -> None:
         self.areas.hover(at)
+        self._pointer = at
         if at is None:
             self.session.pointed.emit(None)
         self.readout.setText(self._describe(at) if at is not None else " ")
 
-    def _light_at(self, at: QPointF) -> np.ndarray | None:
-        """Linear light of the picture pixel under a point, or None outside it."""
-        opened = self.session.opened
-        width, height = self.session.size
-        x, y = int(np.floor(at.x())), int(np.floor(at.y()))
-        if opened is None or not (0 <= x < width and 0 <= y < height) or self.session.number not in opened.frames:
-            return None
-        return opened.frame(self.session.number).planes[:, y, x]
-
     def _describe(self, at: QPointF) -> str:
         """Position, levels, hue, saturation, luminance, mask, and the sample that decided, under the pointer."""
-        light, last = self._light_at(at), self.session.last
+        light, last = self.session.light_at(int(np.floor(at.x())), int(np.floor(at.y()))), self.session.last
         if light is None or last is None:
             self.session.pointed.emit(None)
             return " "
         red, green, blue = (float(v) for v in one_encoded(light) * 255)
-        hue, saturation, luminance = one_hue_saturation_luminance(light.astype(float))
+        hue, saturation, luminance = one_hue_saturation_luminance(np.array(light))
         self.session.pointed.emit({"hue": hue, "saturation": saturation, "luminance": luminance, "red": red, "green": green, "blue": blue})
         column, row = int((at.x() - last.origin[0]) * last.scale), int((at.y() - last.origin[1]) * last.scale)
         inside = 0 <= row < last.mask.shape[0] and 0 <= column < last.mask.shape[1]
         mask = f"{100 * last.mask[row, column]:.0f} %" if inside else "-"
-        decided = deciding_sample(light, self.session.sieve)
+        decided = self.session.decides(light)
         words = f"{int(at.x())}, {int(at.y())}     levels {red:.0f} {green:.0f} {blue:.0f}     H {hue:.0f}°  S {saturation:.0f} %  L {luminance:.0f}     mask {mask}"
         return words + (f"     by {decided}" if decided else "")

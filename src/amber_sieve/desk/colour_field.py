@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 import numpy as np
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from ..core.bands.interval import moved_corners
 from ..core.colour.measures import one_hue_saturation_luminance
 from ..core.colour.oklab import from_oklab
 from ..core.colour.transfer import to_screen
 from ..core.statistics import CELLS, RIM, Statistics
+from ..jobs.preview import Rendered
+from ..names import MEASURES
 from ..project.model import Band
-from .band_editor import moved_corners
-from .session import Rendered, Session
+from .session import Session
 from .style import AMBER, DIM, WELL
 
 STRIP, GRIP = 16, 7.0
@@ -34,10 +36,14 @@ def field_image(counted: Statistics) -> np.ndarray:
 class ColourField(QWidget):
     """Drag the region's middle, its edges (full lines) or its falloff (dotted lines); drag outside it to light a spot up on the picture.
 
+    Double-click shows it large in the second pane.
+
     Keys: Left and Right turn the hue band, Up and Down move the saturation band (Shift ×10, Alt ÷10); Delete switches both off.
     """
 
-    def __init__(self, session: Session) -> None:
+    enlarged = pyqtSignal()
+
+    def __init__(self, session: Session, large: bool = False) -> None:
         super().__init__()
         self.session = session
         self._words: np.ndarray | None = None
@@ -47,13 +53,15 @@ class ColourField(QWidget):
         self._pointer: dict[str, float] | None = None
         self._drag: tuple[str, int, float, float, Band, Band] | None = None
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding if large else QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Colour field")
         self.setToolTip((ColourField.__doc__ or "").replace("\n\n    ", "\n").strip())
         session.rendered.connect(self._take)
         session.project_changed.connect(self.update)
         session.selection_changed.connect(self.update)
         session.pointed.connect(self._point)
+        if session.last is not None:
+            self._take(session.last)
 
     def sizeHint(self) -> QSize:
         return QSize(190, 200)
@@ -99,7 +107,7 @@ class ColourField(QWidget):
 
     def _bands(self) -> tuple[Band, Band, Band]:
         bands = self.session.sieve.bands
-        full = Band(corners=(0, 0, 360, 360)), Band(corners=(0, 0, RIM, RIM)), Band(corners=(0, 0, 100, 100))
+        full = Band(corners=MEASURES[HUE].full), Band(corners=(0, 0, RIM, RIM)), Band(corners=MEASURES[LUMINANCE].full)
         return tuple(
             getattr(bands, name) if getattr(bands, name).on else whole
             for name, whole in zip((HUE, SATURATION, LUMINANCE), full, strict=True)
@@ -246,23 +254,25 @@ class ColourField(QWidget):
         together = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
         if measure == LUMINANCE:
             now = 100 * (self._strip().bottom() - event.position().y()) / self._strip().height()
-            self._edit(
-                luminance=first.but(on=True, corners=moved_corners(first.corners, corner, now - hue, 0, 100, False, mirror, together))
-            )
+            self._edit(luminance=first.but(on=True, corners=moved_corners(first.corners, corner, now - hue, LUMINANCE, mirror, together)))
             return
         new_hue, new_saturation = self.colour_at(event.position())
         turn, out = (new_hue - hue + 180) % 360 - 180, new_saturation - saturation
         changes = {}
         if measure in (HUE, "region") and (measure == HUE or self.session.sieve.bands.hue.on):
-            changes[HUE] = first.but(on=True, corners=moved_corners(first.corners, corner, turn, 0, 360, True, mirror, together))
+            changes[HUE] = first.but(on=True, corners=moved_corners(first.corners, corner, turn, HUE, mirror, together))
         if measure in (SATURATION, "region") and (measure == SATURATION or self.session.sieve.bands.saturation.on):
-            changes[SATURATION] = second.but(on=True, corners=moved_corners(second.corners, corner, out, 0, 125, False, mirror, together))
+            changes[SATURATION] = second.but(on=True, corners=moved_corners(second.corners, corner, out, SATURATION, mirror, together))
         self._edit(**changes)
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         self._drag = None
         self.session.look(spot=None)
         self.session.end_drag()
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        self.session.look(spot=None)
+        self.enlarged.emit()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None:
@@ -272,10 +282,10 @@ class ColourField(QWidget):
         hues, saturations, _ = self._bands()
         if key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
             by = step if key == Qt.Key.Key_Left else -step
-            self._edit(hue=hues.but(on=True, corners=moved_corners(hues.corners, 4, by, 0, 360, True)))
+            self._edit(hue=hues.but(on=True, corners=moved_corners(hues.corners, 4, by, HUE)))
         elif key in (Qt.Key.Key_Up, Qt.Key.Key_Down):
             by = step if key == Qt.Key.Key_Up else -step
-            self._edit(saturation=saturations.but(on=True, corners=moved_corners(saturations.corners, 4, by, 0, 125, False)))
+            self._edit(saturation=saturations.but(on=True, corners=moved_corners(saturations.corners, 4, by, SATURATION)))
         elif key == Qt.Key.Key_Delete:
             self._edit(hue=self.session.sieve.bands.hue.but(on=False), saturation=self.session.sieve.bands.saturation.but(on=False))
         else:

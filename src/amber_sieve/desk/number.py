@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import math
+
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QDoubleValidator, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QLineEdit, QSizePolicy, QWidget
 
+from ..project.fields import Spec
 from .style import AMBER, DIM, INK, WELL
 
 
@@ -19,19 +22,22 @@ class Number(QWidget):
     moved = pyqtSignal(float)
     settled = pyqtSignal()
 
-    def __init__(
-        self, name: str, low: float, high: float, start: float, step: float = 1.0, unit: str = "", decimals: int = 0, tip: str = ""
-    ) -> None:
+    def __init__(self, spec: Spec, label: str = "") -> None:
         super().__init__()
-        self.name, self.low, self.high, self.start, self.step, self.unit, self.decimals = name, low, high, start, step, unit, decimals
-        self._value = start
+        self.name, self.unit, self.decimals, self.step, self.start = label or spec.label, spec.unit, spec.decimals, spec.step, spec.start
+        #: What may be typed, and what the track covers.
+        self.low, self.high = spec.low, spec.high
+        self.soft_low, self.soft_high = spec.soft_low, spec.soft_high
+        self._value = spec.start
+        start, name = spec.start, self.name
+        tip = "" if spec.help == spec.label else spec.help + ". "
         self._grip: tuple[float, float] | None = None
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setMinimumWidth(88)
         self.setCursor(Qt.CursorShape.SizeHorCursor)
         self.setAccessibleName(name)
-        self.setToolTip(tip or f"{name}: drag, type, or arrow keys (Shift ×10, Alt ÷10); double-click resets to {self.text_of(start)}")
+        self.setToolTip(f"{tip}Drag, type, or arrow keys (Shift ×10, Alt ÷10); double-click resets to {self.text_of(start)}")
         self._entry = QLineEdit(self)
         self._entry.hide()
         self._entry.setAlignment(Qt.AlignmentFlag.AlignRight)
@@ -45,6 +51,12 @@ class Number(QWidget):
     def value(self) -> float:
         return self._value
 
+    def set_range(self, low: float, high: float, start: float, unit: str | None = None) -> None:
+        """Another range, for a number whose meaning has changed."""
+        self.low, self.high, self.soft_low, self.soft_high, self.start = low, high, low, high, start
+        self.unit = self.unit if unit is None else unit
+        self.update()
+
     def show_value(self, value: float) -> None:
         """Show a value that came from elsewhere; no signal."""
         if value != self._value:
@@ -53,6 +65,8 @@ class Number(QWidget):
 
     def set(self, value: float) -> None:
         """Change the value as a person would; bounded, and told to whoever listens."""
+        if not math.isfinite(value):
+            return
         value = round(min(max(value, self.low), self.high), 6)
         if value != self._value:
             self._value = value
@@ -70,7 +84,7 @@ class Number(QWidget):
         return QSize(220, 26)
 
     def _share(self, value: float) -> float:
-        return (value - self.low) / (self.high - self.low)
+        return (value - self.soft_low) / max(self.soft_high - self.soft_low, 1e-9)
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
@@ -83,8 +97,8 @@ class Number(QWidget):
         track = QRectF(box.left() + 6, box.bottom() - 5, box.width() - 12, 2)
         painter.setBrush(QColor(78, 78, 78))
         painter.drawRect(track)
-        zero = self._share(min(max(0.0, self.low), self.high))
-        here = self._share(min(max(self._value, self.low), self.high))
+        zero = self._share(min(max(0.0, self.soft_low), self.soft_high))
+        here = self._share(min(max(self._value, self.soft_low), self.soft_high))
         painter.setBrush(AMBER if enabled and self._value != self.start else QColor(140, 140, 140))
         left, right = sorted((zero, here))
         painter.drawRect(QRectF(track.left() + left * track.width(), track.top(), max(1.0, (right - left) * track.width()), 2))
@@ -106,8 +120,11 @@ class Number(QWidget):
         if event is None or self._grip is None:
             return
         fine = 0.1 if event.modifiers() & Qt.KeyboardModifier.AltModifier else 1.0
-        travel = (event.position().x() - self._grip[0]) / max(self.width() - 12, 1) * (self.high - self.low) * fine
-        self.set(round((self._grip[1] + travel) / (self.step * 0.1)) * self.step * 0.1)
+        travel = (event.position().x() - self._grip[0]) / max(self.width() - 12, 1) * (self.soft_high - self.soft_low) * fine
+        # A drag ends where the track does, unless the number already lay beyond it.
+        low, high = min(self.soft_low, self._grip[1]), max(self.soft_high, self._grip[1])
+        wanted = min(max(self._grip[1] + travel, low), high)
+        self.set(round(wanted / (self.step * 0.1)) * self.step * 0.1)
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self._grip is not None:

@@ -6,15 +6,30 @@ from collections.abc import Callable
 
 import numpy as np
 from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QEnterEvent, QImage, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent, QTabletEvent, QWheelEvent
+from PyQt6.QtGui import (
+    QColor,
+    QCursor,
+    QEnterEvent,
+    QImage,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QResizeEvent,
+    QTabletEvent,
+    QWheelEvent,
+)
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from ..core.colour.transfer import to_screen
+from ..core.colour.transfer import one_encoded
+from ..jobs.preview import Rendered
 from ..project.model import Sample
 from .pages.swatch import screen_colour
-from .session import Rendered, Session
+from .session import Session
 from .style import AMBER, DIM, SURROUNDS
 from .viewport import GRID_FROM, Viewport
+
+INVITATION = "Open a picture or a clip (Ctrl+O), or drop one here"
 
 
 class Pane(QWidget):
@@ -35,6 +50,8 @@ class Pane(QWidget):
         self.override: str | None = None
         self.wipe: float | None = None
         self.loupe = False
+        #: What stands in place of a picture while one is being opened.
+        self.message = ""
         self.drawn: list[QPointF] = []
         self.overlay: Callable[[QPainter], None] = lambda painter: None
         self.takes_pen: Callable[[], bool] = lambda: False
@@ -44,6 +61,7 @@ class Pane(QWidget):
         self._at: QPointF | None = None
         self.surround = "dark"
         self.marks = True
+        self.tool_cursor = QCursor(Qt.CursorShape.CrossCursor)
         self._result: Rendered | None = None
         self._image: QImage | None = None
         self._words: np.ndarray | None = None
@@ -53,13 +71,19 @@ class Pane(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumSize(160, 120)
-        self.setCursor(Qt.CursorShape.CrossCursor)
+        self.setCursor(self.tool_cursor)
         viewport.changed.connect(self.update)
 
     @property
     def showing(self) -> str:
         """The view on show now: the chosen one, or the one held over it."""
         return self.override or self.view
+
+    def set_tool_cursor(self, cursor: QCursor) -> None:
+        """The cursor of the tool in hand."""
+        self.tool_cursor = cursor
+        if self._hand is None:
+            self.setCursor(cursor)
 
     def take(self, result: Rendered | None) -> None:
         """A render has finished (None: nothing is open)."""
@@ -83,7 +107,7 @@ class Pane(QWidget):
         painter.fillRect(self.rect(), SURROUNDS[self.surround])
         if self._image is None or self._result is None:
             painter.setPen(DIM)
-            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "Open a picture or a clip (Ctrl+O), or drop one here")
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, self.message or INVITATION)
             return
         result, zoom = self._result, self.viewport.zoom
         corner = self.viewport.to_pane(QPointF(*result.origin))
@@ -111,7 +135,7 @@ class Pane(QWidget):
         island = self.session.outlined
         assert island is not None
         left, top, width, height = island.box
-        corner = self.viewport.to_pane(QPointF(*self._result.origin) + QPointF(left, top)) if self._result else QPointF()
+        corner = self.viewport.to_pane(QPointF(left, top))
         box = QRectF(corner, corner + QPointF(width, height) * self.viewport.zoom).adjusted(-4, -4, 4, 4)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         for pen in (QPen(QColor(0, 0, 0, 180), 4), QPen(AMBER, 1.8)):
@@ -141,7 +165,7 @@ class Pane(QWidget):
         for pen in (QPen(QColor(0, 0, 0, 180), 4), QPen(AMBER, 1.8)):
             painter.setPen(pen)
             painter.setBrush(Qt.BrushStyle.NoBrush)
-            if self.session.place == "box":
+            if self.session.tools.place == "box":
                 painter.drawRect(QRectF(points[0], points[-1]).normalized())
             else:
                 painter.drawPolyline(*points)
@@ -149,15 +173,18 @@ class Pane(QWidget):
     def _draw_loupe(self, painter: QPainter) -> None:
         """The pixels round the pointer, and the mean that a click would take."""
         opened, at = self.session.opened, self._at
-        width, height = self.session.size
-        x, y = int(at.x()), int(at.y())  # type: ignore[union-attr]
-        if opened is None or not (0 <= x < width and 0 <= y < height) or self.session.number not in opened.frames:
+        frame = opened.held(self.session.number) if opened else None
+        if frame is None or at is None:
             return
-        planes, half, square, taken = opened.frame(self.session.number).planes, 7, 7.0, self.session.sample_size // 2
+        width, height, x, y = frame.width, frame.height, int(at.x()), int(at.y())
+        if not (0 <= x < width and 0 <= y < height):
+            return
+        planes, half, square, taken = frame.planes, 7, 7.0, self.session.tools.sample_size // 2
         rows, columns = np.clip(np.arange(y - half, y + half + 1), 0, height - 1), np.clip(np.arange(x - half, x + half + 1), 0, width - 1)
-        words = np.ascontiguousarray(to_screen(np.ascontiguousarray(planes[:, rows][:, :, columns])))
+        levels = np.rint(np.clip(one_encoded(planes[:, rows][:, :, columns]), 0, 1) * 255).astype(np.uint32)
+        words = np.ascontiguousarray(np.uint32(0xFF000000) | (levels[0] << 16) | (levels[1] << 8) | levels[2])
         side = square * (2 * half + 1)
-        hand = self.viewport.to_pane(at)  # type: ignore[arg-type]
+        hand = self.viewport.to_pane(at)
         corner = QPointF(
             hand.x() + 22 if hand.x() + 30 + side < self.width() else hand.x() - 22 - side,
             min(max(hand.y() - side / 2, 4), self.height() - side - 22),
@@ -247,7 +274,7 @@ class Pane(QWidget):
             return
         if self._hand is not None:
             self._hand = None
-            self.setCursor(Qt.CursorShape.CrossCursor)
+            self.setCursor(self.tool_cursor)
         elif event.button() == Qt.MouseButton.RightButton:
             self._sizing = None
         elif event.button() == Qt.MouseButton.LeftButton:

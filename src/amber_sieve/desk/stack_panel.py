@@ -8,9 +8,11 @@ from PyQt6.QtGui import QColor, QIcon, QImage, QPainter, QPixmap
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QToolButton, QVBoxLayout, QWidget
 
 from ..core.seeing import mask_to_screen
+from ..jobs.preview import Rendered
 from ..project.model import Sieve
+from .icon import with_icon
 from .pages.swatch import screen_colour
-from .session import Rendered, Session
+from .session import Session
 
 #: Sizes of a sieve's chip and of the small picture of its mask; what stands between its name and its coverage.
 CHIP, WIDE, HIGH, GAP = 10, 48, 32, "    "
@@ -45,16 +47,14 @@ class StackPanel(QWidget):
         row = QHBoxLayout()
         row.setSpacing(4)
         self.buttons = {}
-        for name, tip, act in (
-            ("Add", "A new sieve; it changes nothing until you move something (Ctrl+Shift+N)", session.add_sieve),
-            ("Remove", "Take this sieve off the stack", lambda: session.remove_sieve(session.sieve.id)),
-            ("▲", "Move up the stack", lambda: session.move_sieve(session.sieve.id, -1)),
-            ("▼", "Move down the stack", lambda: session.move_sieve(session.sieve.id, 1)),
+        for name, drawing, tip, act in (
+            ("Add", "plus", "A new sieve; it changes nothing until you move something (Ctrl+Shift+N)", session.add_sieve),
+            ("Remove", "trash-2", "Take this sieve off the stack", lambda: session.remove_sieve(session.sieve.id)),
+            ("Up", "arrow-up", "Move up the stack", lambda: session.move_sieve(session.sieve.id, -1)),
+            ("Down", "arrow-down", "Move down the stack", lambda: session.move_sieve(session.sieve.id, 1)),
         ):
             button = QToolButton()
-            button.setText(name)
-            button.setToolTip(tip)
-            button.setAccessibleName(tip)
+            with_icon(button, drawing, tip)
             button.clicked.connect(act)
             row.addWidget(button)
             self.buttons[name] = button
@@ -70,13 +70,16 @@ class StackPanel(QWidget):
             self.session.select(self.session.project.stack[row].id)
 
     def _edited(self, item: QListWidgetItem) -> None:
-        sieve = self.session.project.stack[self.list.row(item)]
-        on, name = item.checkState() == Qt.CheckState.Checked, item.text().split(GAP)[0].strip() or sieve.name
+        row = self.list.row(item)
+        if not 0 <= row < len(self.session.project.stack):
+            return
+        sieve = self.session.project.stack[row]
+        on, name = item.checkState() == Qt.CheckState.Checked, item.text().split(GAP)[0].strip()[:200] or sieve.name
         what = ("Switch sieve on" if on else "Switch sieve off") if on != sieve.on else "Rename sieve"
         self.session.edit(lambda project: project.with_sieve(sieve.but(on=on, name=name)), what)
 
     def _take(self, result: Rendered) -> None:
-        if not result.looking.peeking:
+        if not result.wanted.looking.peeking:
             self._thumbnails = result.thumbnails
             if not self._soon.isActive():
                 self._soon.start()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pathlib
 
-from PyQt6.QtGui import QColor, QFont, QFontDatabase
+from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PyQt6.QtWidgets import QApplication
 
 HERE = pathlib.Path(__file__).parent
@@ -44,6 +44,9 @@ QListWidget::item:selected { background: #3f3a30; color: #ffffff; }
 QStatusBar { background: #262626; }
 QStatusBar::item { border: 0; }
 QLineEdit { background: #1c1c1c; border: 1px solid #c08a2c; padding: 1px 4px; selection-background-color: #8a6114; }
+QLineEdit#search { border-color: #565656; padding: 5px 7px; }
+QTextEdit, QPlainTextEdit, QTableWidget, QTreeView, QListView, QTableView { background: #222222; border: 1px solid #3a3a3a; selection-background-color: #4a4030; }
+QHeaderView::section { background: #2e2e2e; color: #bdbdbd; border: 0; border-bottom: 1px solid #464646; padding: 4px 6px; }
 QSlider::groove:horizontal { height: 4px; background: #1c1c1c; }
 QSlider::handle:horizontal { width: 8px; margin: -6px 0; background: #c8c8c8; border-radius: 2px; }
 QSlider::handle:horizontal:focus { background: #e89e20; }
@@ -60,10 +63,29 @@ QCheckBox::indicator:checked { background: #e89e20; border-color: #e89e20; }
 """
 
 
+def _palette() -> QPalette:
+    """The same greys for what no style sheet reaches: file, colour and message dialogs."""
+    palette = QPalette()
+    roles = {
+        QPalette.ColorRole.Window: GROUND, QPalette.ColorRole.WindowText: INK, QPalette.ColorRole.Base: WELL,
+        QPalette.ColorRole.AlternateBase: QColor(40, 40, 40), QPalette.ColorRole.Text: INK, QPalette.ColorRole.Button: QColor(60, 60, 60),
+        QPalette.ColorRole.ButtonText: INK, QPalette.ColorRole.ToolTipBase: WELL, QPalette.ColorRole.ToolTipText: INK,
+        QPalette.ColorRole.Highlight: QColor(138, 97, 20), QPalette.ColorRole.HighlightedText: QColor(255, 255, 255),
+        QPalette.ColorRole.Link: AMBER, QPalette.ColorRole.PlaceholderText: DIM, QPalette.ColorRole.Light: QColor(80, 80, 80),
+        QPalette.ColorRole.Midlight: LINE, QPalette.ColorRole.Mid: QColor(52, 52, 52), QPalette.ColorRole.Dark: QColor(30, 30, 30),
+    }  # fmt: skip
+    for role, colour in roles.items():
+        palette.setColor(role, colour)
+    for role in (QPalette.ColorRole.WindowText, QPalette.ColorRole.Text, QPalette.ColorRole.ButtonText):
+        palette.setColor(QPalette.ColorGroup.Disabled, role, QColor(116, 116, 116))
+    return palette
+
+
 def dress(application: QApplication) -> None:
     """Give the application its fonts and style sheet."""
     for font in sorted((HERE / "fonts").glob("*.otf")):
         QFontDatabase.addApplicationFont(str(font))
     application.setStyle("Fusion")
+    application.setPalette(_palette())
     application.setFont(QFont("Inter", 9))
     application.setStyleSheet(SHEET.replace("@icons", (HERE / "icons").as_posix()))

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PyQt6.QtCore import QSignalBlocker, Qt, QTimer
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QSlider, QToolButton, QWidget
 
+from .icon import with_icon
 from .session import Session
 
 
@@ -18,16 +19,13 @@ class Timeline(QWidget):
         row = QHBoxLayout(self)
         row.setContentsMargins(8, 4, 8, 4)
         self.play = QToolButton()
-        self.play.setText("Play")
+        with_icon(self.play, "play", "Play or stop (Space)")
         self.play.setCheckable(True)
-        self.play.setToolTip("Play or stop (Space)")
         self.play.toggled.connect(self._run)
         back, on = QToolButton(), QToolButton()
-        back.setText("‹")
-        back.setToolTip("One frame back (,)")
+        with_icon(back, "chevron-left", "One frame back (,)")
         back.clicked.connect(lambda: session.go_to(session.number - 1))
-        on.setText("›")
-        on.setToolTip("One frame on (.)")
+        with_icon(on, "chevron-right", "One frame on (.)")
         on.clicked.connect(lambda: session.go_to(session.number + 1))
         self.slider = QSlider(Qt.Orientation.Horizontal)
         self.slider.setAccessibleName("Frame")
@@ -45,7 +43,7 @@ class Timeline(QWidget):
         self.follow()
 
     def _run(self, on: bool) -> None:
-        self.play.setText("Stop" if on else "Play")
+        with_icon(self.play, "pause" if on else "play")
         if on and self.session.opened:
             rate = float(self.session.opened.source.about.rate) or 24
             self._timer.start(max(1, round(1000 / rate)))
@@ -54,7 +52,7 @@ class Timeline(QWidget):
 
     def _tick(self) -> None:
         # A frame that is still being computed holds playing back: every frame is seen, late rather than never.
-        if self.session.last is not None and self.session.last.number == self.session.number and self.session.idle:
+        if self.session.last is not None and self.session.last.wanted.number == self.session.number and self.session.idle:
             self.session.go_to(self.session.number + 1 if self.session.number + 1 < self.session.frames else 0)
 
     def follow(self) -> None:
@@ -67,5 +65,5 @@ class Timeline(QWidget):
         with QSignalBlocker(self.slider):
             self.slider.setRange(0, frames - 1)
             self.slider.setValue(self.session.number)
-        rate = float(self.session.opened.source.about.rate) if self.session.opened else 24.0
+        rate = (float(self.session.opened.source.about.rate) if self.session.opened else 0.0) or 24.0
         self.label.setText(f"frame {self.session.number} of 0–{frames - 1}    {self.session.number / rate:.2f} s")

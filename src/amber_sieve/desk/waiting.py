@@ -19,12 +19,7 @@ def settle(session: Session, limit: float = 60.0) -> None:
     end = time.monotonic() + limit
     while time.monotonic() < end:
         QApplication.processEvents()
-        shown = (
-            session.last is not None
-            and session.last.project == session.project
-            and session.last.number == session.number
-            and session.last.shown == session.shown
-        )
+        shown = session.last is not None and session.last.wanted == session.wanted()
         if session.idle and (shown or session.opened is None):
             QApplication.processEvents()
             if session.idle:

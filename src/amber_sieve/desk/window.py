@@ -5,18 +5,17 @@ from __future__ import annotations
 import pathlib
 from collections.abc import Callable
 
-import numpy as np
-from PyQt6.QtCore import QEvent, QObject, Qt
-from PyQt6.QtGui import QAction, QCloseEvent, QColor, QDragEnterEvent, QDropEvent, QIcon, QKeyEvent, QKeySequence
+from PyQt6.QtCore import QEvent, QObject, Qt, QTimer
+from PyQt6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QKeyEvent, QKeySequence
 from PyQt6.QtWidgets import (
     QAbstractButton,
     QApplication,
-    QColorDialog,
     QFileDialog,
     QHBoxLayout,
     QLabel,
     QLineEdit,
     QMainWindow,
+    QMenu,
     QMessageBox,
     QProgressBar,
     QPushButton,
@@ -26,24 +25,30 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ..core.colour.transfer import decode
-from ..media import source, stills
+from ..media import formats
+from ..project.recovery import discard, left_behind
+from .band_editor import BandEditor
 from .canvas import Canvas
 from .colour_field import ColourField
+from .dialogs import SURROUNDS, Commands, Keys, PreferencesDialog, RecoveryChoice, RecoveryDialog, ask_colour, tell
+from .keys import GESTURES
 from .pages.adjust import AdjustPage
 from .pages.areas import AreasPage
 from .pages.bands import BandsPage
 from .pages.edge import EdgePage
 from .pages.pick import PickPage
-from .session import Session
+from .session import MissingSource, Session
 from .stack_panel import StackPanel
 from .style import HERE
 from .timeline import Timeline
 from .worker import Job
 
-READABLE = " ".join(f"*{end}" for end in (*stills.READS, *source.CLIPS, ".sieve"))
-PICTURES = "Pictures (*.png *.tif *.tiff *.jpg *.exr)"
-CLIPS = "Clips (*.mp4 *.mov *.mkv)"
+READABLE = formats.filter_words("Pictures, clips, projects", [*formats.endings(), formats.PROJECT])
+PICTURES = formats.filter_words("Pictures", formats.endings("still", writable=True))
+CLIPS = formats.filter_words("Clips", formats.endings("clip", writable=True))
+MASKS = formats.filter_words("Grey pictures", formats.endings(mask=True))
+#: Milliseconds for which a message stands in the bar at the bottom.
+MESSAGE = 8000
 
 
 class Window(QMainWindow):
@@ -54,6 +59,7 @@ class Window(QMainWindow):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
+        self.last_trouble = ""
         self.setWindowIcon(QIcon(str(HERE / "icons" / "amber-sieve.svg")))
         self.resize(1280, 800)
         self.setAcceptDrops(True)
@@ -62,14 +68,13 @@ class Window(QMainWindow):
         self.stack = StackPanel(session)
         self.pages = QTabWidget()
         self.pages.setDocumentMode(True)
-        self.pages.tabBar().setDrawBase(False)  # type: ignore[union-attr]
+        bar = self.pages.tabBar()
+        assert bar is not None
+        bar.setDrawBase(False)
         self.pick, self.bands, self.adjust = PickPage(session), BandsPage(session), AdjustPage(session)
-        self.pages.addTab(self.pick, "Pick")
-        self.pages.addTab(self.bands, "Bands")
         self.edge, self.areas = EdgePage(session), AreasPage(session, self.canvas.areas)
-        self.pages.addTab(self.edge, "Edge")
-        self.pages.addTab(self.areas, "Areas")
-        self.pages.addTab(self.adjust, "Adjust")
+        for page, name in ((self.pick, "Pick"), (self.bands, "Bands"), (self.edge, "Edge"), (self.areas, "Areas"), (self.adjust, "Adjust")):
+            self.pages.addTab(page, name)
         self.pages.currentChanged.connect(self._page_changed)
         middle = QWidget()
         column = QVBoxLayout(middle)
@@ -78,32 +83,39 @@ class Window(QMainWindow):
         column.addWidget(self.canvas, 1)
         column.addWidget(self.timeline)
         self.field = ColourField(session)
-        left = QWidget()
-        left.setObjectName("panel")
-        column = QVBoxLayout(left)
+        self.field.enlarged.connect(self.toggle_large_field)
+        self.left = QWidget()
+        self.left.setObjectName("panel")
+        column = QVBoxLayout(self.left)
         column.setContentsMargins(0, 0, 0, 0)
         column.addWidget(self.stack, 1)
         column.addWidget(self.field)
         self.split = QSplitter(Qt.Orientation.Horizontal)
-        for widget in (left, middle, self.pages):
+        for widget in (self.left, middle, self.pages):
             self.split.addWidget(widget)
         self.split.setStretchFactor(1, 1)
         self.split.setSizes([200, 810, 270])
         self.pages.setMinimumWidth(262)
-        left.setMinimumWidth(190)
+        self.left.setMinimumWidth(190)
         self.setCentralWidget(self.split)
         self._build_status()
         self._build_menus()
         session.trouble.connect(self.tell_trouble)
-        session.said.connect(lambda text: self.statusBar().showMessage(text, 6000))  # type: ignore[union-attr]
+        session.mishap.connect(self.tell_trouble)
+        session.said.connect(self.say)
+        session.missing.connect(self.ask_missing)
         session.job_changed.connect(self._job_changed)
         session.project_changed.connect(self._retitle)
         session.source_changed.connect(self._retitle)
         session.source_changed.connect(self.canvas.panes[0].setFocus)
+        session.preferences_changed.connect(self._prefer)
+        self.edge.click_islands.toggled.connect(self.canvas.follow_tool)
         application = QApplication.instance()
         assert application is not None
         application.installEventFilter(self)
+        self._prefer()
         self._retitle()
+        self.canvas.follow_tool()
 
     def _page_changed(self) -> None:
         """The tools of a page are in hand only while it is open."""
@@ -117,99 +129,178 @@ class Window(QMainWindow):
     def _build_status(self) -> None:
         bar = self.statusBar()
         assert bar is not None
+        bar.setSizeGripEnabled(False)
+        bar.addWidget(self.canvas.readout, 1)
+        self.message = QLabel("")
+        self._quiet = QTimer(self)
+        self._quiet.setSingleShot(True)
+        self._quiet.setInterval(MESSAGE)
+        self._quiet.timeout.connect(lambda: self.message.setText(""))
+        bar.addPermanentWidget(self.message)
         self.note = QLabel("")
         self.job_bar = QProgressBar()
         self.job_bar.setRange(0, 1000)
-        self.job_bar.setFixedWidth(220)
+        self.job_bar.setFixedWidth(180)
         self.job_stop = QPushButton("Stop")
         self.job_stop.clicked.connect(self.session.stop_job)
-        box = QWidget()
-        row = QHBoxLayout(box)
+        self.job_box = QWidget()
+        row = QHBoxLayout(self.job_box)
         row.setContentsMargins(0, 0, 0, 0)
         for widget in (self.note, self.job_bar, self.job_stop):
             row.addWidget(widget)
-        self.job_box = box
-        bar.addPermanentWidget(box)
-        box.hide()
+        bar.addPermanentWidget(self.job_box)
+        self.job_box.hide()
 
-    def _act(self, menu, name: str, keys: str, act, tip: str = "") -> QAction:  # type: ignore[no-untyped-def]
+    def _act(self, menu: QMenu, name: str, keys: str, act: Callable[[], object], tip: str = "") -> QAction:
         action = QAction(name, self)
         if keys:
             action.setShortcut(QKeySequence(keys))
         action.triggered.connect(lambda _=False: act())
         action.setStatusTip(tip)
         menu.addAction(action)
+        self.commands.append((f"{(menu.title() or '').replace('&', '')}: {name.replace('&', '')}", action))
         return action
 
-    def _build_menus(self) -> None:
+    def _menu(self, name: str, inside: QMenu | None = None) -> QMenu:
         bar = self.menuBar()
         assert bar is not None
-        file = bar.addMenu("&File")
+        menu = inside.addMenu(name) if inside is not None else bar.addMenu(name)
+        assert menu is not None
+        return menu
+
+    def _build_menus(self) -> None:
+        #: Every command by its menu and name.
+        self.commands: list[tuple[str, QAction]] = []
+        canvas, session = self.canvas, self.session
+        file = self._menu("&File")
         self._act(file, "&Open…", "Ctrl+O", self.ask_open)
         self._act(file, "&Save project", "Ctrl+S", self.save)
         self._act(file, "Save project &as…", "Ctrl+Shift+S", self.ask_save)
-        file.addSeparator()  # type: ignore[union-attr]
+        file.addSeparator()
         self._act(file, "&Export result…", "Ctrl+E", self.ask_export)
         self._act(file, "Export &mask…", "Ctrl+Shift+E", self.ask_export_mask)
-        file.addSeparator()  # type: ignore[union-attr]
+        file.addSeparator()
         self._act(file, "&Quit", "Ctrl+Q", self.close)
-        edit = bar.addMenu("&Edit")
-        self.undo = self._act(edit, "&Undo", "Ctrl+Z", self.session.undo)
-        self.redo = self._act(edit, "&Redo", "Ctrl+Shift+Z", self.session.redo)
-        edit.addSeparator()  # type: ignore[union-attr]
-        self._act(edit, "&Add sieve", "Ctrl+Shift+N", self.session.add_sieve)
-        view = bar.addMenu("&View")
-        self._act(view, "&Fit", "Ctrl+0", self.canvas.viewport.fit)
-        self._act(view, "&100 %", "Ctrl+1", lambda: self.canvas.viewport.zoom_to(1.0 / self.devicePixelRatioF()))
-        self._act(view, "Zoom &in", "Ctrl++", lambda: self.canvas.viewport.zoom_to(self.canvas.viewport.zoom * 2))
-        self._act(view, "Zoom &out", "Ctrl+-", lambda: self.canvas.viewport.zoom_to(self.canvas.viewport.zoom / 2))
-        self._act(view, "&Twin view", "", self.canvas.twin.toggle)
-        surround = view.addMenu("&Surround")  # type: ignore[union-attr]
-        for name in ("dark", "mid", "light"):
-            self._act(surround, name.capitalize(), "", lambda name=name: self.canvas.set_surround(name))
-        veil = view.addMenu("&Veil")  # type: ignore[union-attr]
-        self._act(veil, "Over the inside", "", lambda: self.session.look(veil_outside=False))
-        self._act(veil, "Over the outside", "", lambda: self.session.look(veil_outside=True))
-        veil.addSeparator()  # type: ignore[union-attr]
-        self._act(veil, "Colour by itself, far from what it covers", "", lambda: self.session.look(veil_colour=None))
+        edit = self._menu("&Edit")
+        self.undo = self._act(edit, "&Undo", "Ctrl+Z", session.undo)
+        self.redo = self._act(edit, "&Redo", "Ctrl+Shift+Z", session.redo)
+        edit.addSeparator()
+        self._act(edit, "&Add sieve", "Ctrl+Shift+N", session.add_sieve)
+        edit.addSeparator()
+        self._act(edit, "&Preferences…", "Ctrl+,", self.show_preferences)
+        view = self._menu("&View")
+        self._act(view, "&Fit", "Ctrl+0", canvas.viewport.fit)
+        self._act(view, "&100 %", "Ctrl+1", lambda: canvas.viewport.zoom_to(1.0 / self.devicePixelRatioF()))
+        self._act(view, "Zoom &in", "Ctrl++", lambda: canvas.viewport.zoom_to(canvas.viewport.zoom * 2))
+        self._act(view, "Zoom &out", "Ctrl+-", lambda: canvas.viewport.zoom_to(canvas.viewport.zoom / 2))
+        view.addSeparator()
+        self._act(view, "&Twin view", "T", canvas.toggle_twin, "Picture and mask side by side")
+        self._act(view, "&Inset mask", "I", canvas.toggle_inset, "The mask small in a corner of the picture")
+        self._act(view, "Side &panels", "H", self.toggle_panels, "Hide or show stack and pages")
+        self._act(view, "&Wipe", "W", canvas.wipe.toggle, "Before and after on either side of a line")
+        self._act(view, "&Loupe", "L", canvas.loupe.toggle, "The pixels at the pointer")
+        self._act(view, "&Large colour field", "", self.toggle_large_field)
+        surround = self._menu("&Surround", view)
+        for tone in SURROUNDS:
+            self._act(surround, tone.capitalize(), "", lambda tone=tone: session.prefer(surround=tone))  # type: ignore[misc]
+        veil = self._menu("&Veil", view)
+        self._act(veil, "Over the inside", "", lambda: session.look(veil_outside=False))
+        self._act(veil, "Over the outside", "", lambda: session.look(veil_outside=True))
+        veil.addSeparator()
+        self._act(veil, "Automatic colour, far from what it covers", "", lambda: session.prefer(veil_colour=None))
         self._act(veil, "Choose a colour…", "", self.ask_veil_colour)
-        veil.addSeparator()  # type: ignore[union-attr]
+        veil.addSeparator()
         for opacity in (30, 60, 90):
-            self._act(veil, f"{opacity} % opaque", "", lambda opacity=opacity: self.session.look(veil_opacity=opacity / 100))
-        self.follow_view = self._act(
-            view, "Colour field follows the view", "", lambda: self.session.follow_view(self.follow_view.isChecked())
-        )
+            self._act(veil, f"{opacity} % opaque", "", lambda opacity=opacity: session.prefer(veil_opacity=float(opacity)))  # type: ignore[misc]
+        self.follow_view = self._act(view, "Colour field follows the view", "", lambda: session.follow_view(self.follow_view.isChecked()))
         self.follow_view.setCheckable(True)
-        help_menu = bar.addMenu("&Help")
+        page_menu = self._menu("&Go")
+        for number in range(self.pages.count()):
+            name = self.pages.tabText(number)
+            self._act(page_menu, f"&{name}", f"F{number + 2}", lambda number=number: self.pages.setCurrentIndex(number))  # type: ignore[misc]
+        help_menu = self._menu("&Help")
         self._act(help_menu, "&Keys and gestures", "F1", self.show_keys)
+        self._act(help_menu, "&Find a command…", "Ctrl+K", self.find_command)
+        # Plain letters act only while nothing is typed in: see `eventFilter`.
+        self._letters = {action.shortcut().toString(): action for _, action in self.commands if len(action.shortcut().toString()) == 1}
+        for action in self._letters.values():
+            action.setShortcutContext(Qt.ShortcutContext.WidgetShortcut)
 
     # Saying
 
-    def tell_trouble(self, message: str) -> None:
+    def say(self, text: str) -> None:
+        """Say something in the bar at the bottom for a while."""
+        self.message.setText(text)
+        self._quiet.start()
+
+    def tell_trouble(self, message: str, details: str = "") -> None:
         """Say what is wrong in one sentence, without stopping anything."""
-        box = QMessageBox(QMessageBox.Icon.Warning, "Amber Sieve", message, QMessageBox.StandardButton.Ok, self)
-        box.setModal(False)
-        box.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        box.show()
         self.last_trouble = message
+        tell(self, message, details)
 
     def show_keys(self) -> None:
         """What can be done with mouse and keys."""
-        QMessageBox.information(
-            self, "Keys and gestures",
-            "Click: start over with this colour.  Shift+click: keep it too.  Ctrl+click: drop it.\n"
-            "Wheel: zoom at the pointer.  Middle button: pan.  Arrow keys on the picture: pan.  Enter: click in the middle.\n"
-            "1 to 8: Result, Original, Mask, Veil, Isolate, Cut-out, Weak spots, Haze check in the pane under the pointer.  T: twin view.  W: wipe.  L: loupe.\n"
-            "Press on a colour and drag outwards: its tolerance.\n"
-            "Hold O: the picture as it was.  Space: play.  , and . step through frames.\n"
-            "Numbers: drag, type, arrow keys (Shift ×10, Alt ÷10), double-click resets.",
-        )  # fmt: skip
+        rows = [*GESTURES]
+        for name, action in self.commands:
+            if action.shortcut().toString():
+                menu, _, command = name.partition(": ")
+                rows.append((menu, action.shortcut().toString(), command))
+        Keys(self, rows).show()
+
+    def find_command(self) -> None:
+        """Find a command by its name."""
+        Commands(self, [(name, action) for name, action in self.commands if action.isEnabled()]).show()
+
+    def show_preferences(self) -> None:
+        """The settings of the window."""
+        PreferencesDialog(self, self.session).show()
 
     def ask_veil_colour(self) -> None:
-        colour = QColorDialog.getColor(QColor(40, 220, 90), self, "Veil colour")
-        if colour.isValid():
-            light = decode(np.array([colour.redF(), colour.greenF(), colour.blueF()]))
-            self.session.look(veil_colour=(float(light[0]), float(light[1]), float(light[2])))
+        colour = ask_colour(self, "Veil colour")
+        if colour is not None:
+            self.session.prefer(veil_colour=colour)
+
+    def offer_recovery(self) -> None:
+        """Offer work that was left behind by a program that no longer runs, if there is any."""
+        found = left_behind()
+        if found:
+            RecoveryDialog(self, found, self._recover).show()
+
+    def _recover(self, choice: RecoveryChoice) -> None:
+        if choice.go_on:
+            self.session.open_recovered(choice.left)
+        else:
+            discard(choice.left)
+
+    def ask_missing(self, missing: MissingSource) -> None:
+        """Let the person point to a picture that is not where it was."""
+        box = QMessageBox(QMessageBox.Icon.Question, "Amber Sieve", str(missing), QMessageBox.StandardButton.Cancel, self)
+        find = box.addButton("Find it…", QMessageBox.ButtonRole.AcceptRole)
+        box.exec()
+        if box.clickedButton() is not find:
+            return
+        name, _ = QFileDialog.getOpenFileName(self, f"Find {pathlib.Path(missing.project.source).name}", "", f"{READABLE};;All files (*)")
+        if name:
+            self.session.open_with_source(missing, pathlib.Path(name))
+
+    # Arrangement
+
+    def toggle_panels(self) -> None:
+        """Hide the side panels, or bring them back; it is remembered."""
+        self.session.prefer(panels=not self.session.preferences.panels)
+
+    def toggle_large_field(self) -> None:
+        """Show the colour field large in the second pane, or bring the pane back."""
+        if self.canvas.field is not None:
+            self.canvas.show_large(None)
+            return
+        large = ColourField(self.session, large=True)
+        large.enlarged.connect(self.toggle_large_field)
+        self.canvas.show_large(large)
+
+    def _prefer(self) -> None:
+        self.left.setVisible(self.session.preferences.panels)
+        self.pages.setVisible(self.session.preferences.panels)
 
     def _retitle(self) -> None:
         history = self.session.history
@@ -236,28 +327,26 @@ class Window(QMainWindow):
     def ask_open(self) -> None:
         if not self._may_leave():
             return
-        name, _ = QFileDialog.getOpenFileName(
-            self, "Open a picture, clip or project", "", f"Pictures, clips, projects ({READABLE});;All files (*)"
-        )
+        name, _ = QFileDialog.getOpenFileName(self, "Open a picture, clip or project", "", f"{READABLE};;All files (*)")
         if name:
             self.session.open(pathlib.Path(name))
 
     def save(self) -> bool:
-        return self.session.save(self.session.path) if self.session.path else self.ask_save()
+        return bool(self.session.save(self.session.path)) if self.session.path else self.ask_save()
 
     def ask_save(self) -> bool:
-        start = str(pathlib.Path(self.session.project.source).with_suffix(".sieve")) if self.session.project.source else ""
-        name, _ = QFileDialog.getSaveFileName(self, "Save project", start, "Projects (*.sieve)")
+        start = str(pathlib.Path(self.session.project.source).with_suffix(formats.PROJECT)) if self.session.project.source else ""
+        name, _ = QFileDialog.getSaveFileName(self, "Save project", start, f"Projects (*{formats.PROJECT})")
         if not name:
             return False
-        return self.session.save(pathlib.Path(name if name.endswith(".sieve") else name + ".sieve"))
+        return bool(self.session.save(pathlib.Path(name if name.endswith(formats.PROJECT) else name + formats.PROJECT)))
 
     def ask_export(self) -> None:
         if not self.session.opened:
             self.tell_trouble("There is nothing to export yet: open a picture first.")
             return
         about = self.session.opened.source.about
-        ending = about.path.suffix if about.kind == "still" else ".mp4"
+        ending = ".mp4" if about.kind != "still" else about.path.suffix if formats.is_picture(about.path) else ".png"
         start = str(about.path.with_name(f"{about.path.stem}-sieved{ending}"))
         name, _ = QFileDialog.getSaveFileName(
             self, "Export result", start, f"{PICTURES};;{CLIPS}" if about.kind == "still" else f"{CLIPS};;{PICTURES}"
@@ -270,9 +359,7 @@ class Window(QMainWindow):
             self.tell_trouble("There is no mask to export yet: open a picture first.")
             return
         path = self.session.opened.source.about.path
-        name, _ = QFileDialog.getSaveFileName(
-            self, "Export mask", str(path.with_name(f"{path.stem}-mask.png")), "Grey pictures (*.png *.tif *.exr)"
-        )
+        name, _ = QFileDialog.getSaveFileName(self, "Export mask", str(path.with_name(f"{path.stem}-mask.png")), MASKS)
         if name:
             self.session.export_mask(pathlib.Path(name))
 
@@ -287,21 +374,39 @@ class Window(QMainWindow):
         return self.save() if choice == QMessageBox.StandardButton.Save else choice == QMessageBox.StandardButton.Discard
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
-        if event is not None and event.mimeData() is not None and event.mimeData().hasUrls():  # type: ignore[union-attr]
+        data = event.mimeData() if event is not None else None
+        if event is not None and data is not None and data.hasUrls():
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent | None) -> None:
-        if event is not None and event.mimeData() is not None and self._may_leave():
-            self.session.open(pathlib.Path(event.mimeData().urls()[0].toLocalFile()))  # type: ignore[union-attr]
+        data = event.mimeData() if event is not None else None
+        urls = data.urls() if data is not None else []
+        if not urls:
+            return
+        if not urls[0].isLocalFile():
+            self.tell_trouble(f"{urls[0].toString()[:120]} is not a file on this computer: save it first, then drop the file.")
+        elif self._may_leave():
+            self.session.open(pathlib.Path(urls[0].toLocalFile()))
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         if event is None:
             return
-        if self._may_leave():
+        if self._may_stop_job() and self._may_leave():
             self.session.close()
             event.accept()
         else:
             event.ignore()
+
+    def _may_stop_job(self) -> bool:
+        """Whether an export that is still running may be stopped; asks when there is one."""
+        job = self.session.jobs.job
+        if job is None or job.title.startswith("Opening"):
+            return True
+        choice = QMessageBox.question(
+            self, "Amber Sieve", f"{job.title} is not done yet. Stop it and close? What it has written so far is taken away.",
+            QMessageBox.StandardButton.Close | QMessageBox.StandardButton.Cancel, QMessageBox.StandardButton.Cancel,
+        )  # fmt: skip
+        return choice == QMessageBox.StandardButton.Close
 
     # Keys of the picture, wherever the focus is but in a text field
 
@@ -331,12 +436,12 @@ class Window(QMainWindow):
                 self.canvas.set_active_view(key - Qt.Key.Key_1)
             return True
         acts: dict[int, Callable[[], object]] = {
-            Qt.Key.Key_T: self.canvas.twin.toggle,
-            Qt.Key.Key_W: self.canvas.wipe.toggle,
-            Qt.Key.Key_L: self.canvas.loupe.toggle,
             Qt.Key.Key_Comma: lambda: self.session.go_to(self.session.number - 1),
             Qt.Key.Key_Period: lambda: self.session.go_to(self.session.number + 1),
         }
+        letter = self._letters.get(chr(key)) if 32 < key < 127 else None
+        if letter is not None and not (key == Qt.Key.Key_I and isinstance(focus, BandEditor)):
+            acts[key] = letter.trigger
         if self.session.frames > 1 and not isinstance(focus, QAbstractButton):
             acts[Qt.Key.Key_Space] = self.timeline.play.toggle
         if on_picture:

@@ -1,9 +1,9 @@
-"""Work off the interface thread: renders where the newest request wins, and jobs with progress."""
+"""Work off the interface thread: renders where the newest request wins, questions answered in order, and jobs with progress."""
 
 from __future__ import annotations
 
 import threading
-import traceback
+from collections import deque
 from collections.abc import Callable
 from typing import Any
 
@@ -11,17 +11,18 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..errors import Trouble
 from ..jobs.progress import Cancelled, Progress
+from .guard import NO_MEMORY, details_of
 
 
-def _said(error: BaseException) -> str:
-    """What a person is told of an error."""
+def _told(error: BaseException) -> tuple[str, str]:
+    """What a person is told of an error, and the details for a report ("" when they can mend it themselves)."""
     if isinstance(error, Trouble):
-        return str(error)
+        return str(error), ""
     if isinstance(error, MemoryError):
-        return "There is not enough memory for this: close other programs or work on a smaller picture."
-    traceback.print_exception(error)
+        return NO_MEMORY, ""
     return (
-        f"Something went wrong inside the program ({type(error).__name__}: {error}): your work is still here, save it and try another way."
+        f"Something went wrong inside the program ({type(error).__name__}): your work is still here, save it and try another way.",
+        details_of(error),
     )
 
 
@@ -29,7 +30,7 @@ class Renderer(QObject):
     """One thread that answers the newest request only; what was asked before and not begun is forgotten."""
 
     done = pyqtSignal(object)
-    failed = pyqtSignal(str)
+    failed = pyqtSignal(str, str)
 
     def __init__(self) -> None:
         super().__init__()
@@ -65,9 +66,10 @@ class Renderer(QObject):
             try:
                 result = request()
             except Exception as error:  # whatever happens, the thread lives on and the person is told
-                self.failed.emit(_said(error))
+                self.failed.emit(*_told(error))
             else:
                 self.done.emit(result)
+            request = result = None  # nothing is held while waiting
 
     def end(self) -> None:
         """Finish what is being computed, then stop the thread."""
@@ -77,18 +79,82 @@ class Renderer(QObject):
         self._thread.join(10)
 
 
+class Questions(QObject):
+    """Answers in the order of asking: each question sees what came of the ones before it.
+
+    The work runs in a thread; what follows from its answer runs on the interface thread, and only then the next one starts.
+    """
+
+    failed = pyqtSignal(str, str)
+    _answered = pyqtSignal(object, object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._waiting: deque[tuple[Callable[[], Any], Callable[[Any], None]]] = deque()
+        self._running = False
+        self._ends = False
+        self._answered.connect(self._take)
+
+    @property
+    def idle(self) -> bool:
+        return not self._running and not self._waiting
+
+    def ask(self, work: Callable[[], Any], then: Callable[[Any], None]) -> None:
+        """Do ``work`` in a thread, then ``then`` with its answer here."""
+        self._waiting.append((work, then))
+        self._next()
+
+    def forget(self) -> None:
+        """Drop what has not begun."""
+        self._waiting.clear()
+
+    def end(self) -> None:
+        """Answer nothing any more."""
+        self._ends = True
+        self.forget()
+
+    def _next(self) -> None:
+        if self._running or not self._waiting or self._ends:
+            return
+        self._running = True
+        work, then = self._waiting.popleft()
+
+        def run() -> None:
+            answer: tuple[Any, Exception | None]
+            try:
+                answer = (work(), None)
+            except Exception as error:  # told to the person, who can go on
+                answer = (None, error)
+            self._answered.emit(answer, then)
+
+        threading.Thread(target=run, name="question", daemon=True).start()
+
+    def _take(self, answer: tuple[Any, Exception | None], then: Callable[[Any], None]) -> None:
+        value, error = answer
+        try:
+            if self._ends:
+                return
+            if error is not None:
+                self.failed.emit(*_told(error))
+            else:
+                then(value)
+        finally:
+            self._running = False
+            self._next()
+
+
 class Job(QObject):
     """One long piece of work in a thread of its own."""
 
     progressed = pyqtSignal(float, object)
     done = pyqtSignal(object)
-    failed = pyqtSignal(str)
+    failed = pyqtSignal(str, str)
     stopped = pyqtSignal()
 
-    def __init__(self, title: str, work: Callable[[Progress], Any], parent: QObject | None = None) -> None:
-        super().__init__(parent)
+    def __init__(self, title: str, work: Callable[[Progress], Any]) -> None:
+        super().__init__()
         self.title = title
-        self._work = work
+        self._work: Callable[[Progress], Any] | None = work
         self.progress = Progress(lambda share, left: self.progressed.emit(share, left))
         self._thread = threading.Thread(target=self._run, name=title, daemon=True)
 
@@ -99,15 +165,91 @@ class Job(QObject):
         """Ask it to stop; `stopped` follows."""
         self.progress.cancel()
 
-    def wait(self) -> None:
-        self._thread.join()
+    def wait(self, seconds: float | None = None) -> None:
+        self._thread.join(seconds)
 
     def _run(self) -> None:
+        work, self._work = self._work, None  # what the work holds is freed when it ends, not when the job is
+        assert work is not None
         try:
-            result = self._work(self.progress)
+            result = work(self.progress)
         except Cancelled:
             self.stopped.emit()
         except Exception as error:  # told to the person, who can go on
-            self.failed.emit(_said(error))
+            self.failed.emit(*_told(error))
         else:
             self.done.emit(result)
+
+
+class JobRunner(QObject):
+    """Long work, one at a time, and beside it one piece of work that nobody waits for (``quiet``)."""
+
+    changed = pyqtSignal(object)
+    failed = pyqtSignal(str, str)
+    said = pyqtSignal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.job: Job | None = None
+        self.quiet: Job | None = None
+
+    @property
+    def idle(self) -> bool:
+        return self.job is None and self.quiet is None
+
+    def run(self, title: str, work: Callable[[Progress], Any], then: Callable[[Any], None]) -> None:
+        """Start long work; `Trouble` when another is still running."""
+        if self.job is not None:
+            raise Trouble(f"{self.job.title} is still running: wait for it or stop it first.")
+        self.job = self._started(title, work, then, quiet=False)
+        self.changed.emit(self.job)
+
+    def run_quietly(self, title: str, work: Callable[[Progress], Any], then: Callable[[Any], None]) -> bool:
+        """Start work that nobody waits for; False when such work is running already."""
+        if self.quiet is not None:
+            return False
+        self.quiet = self._started(title, work, then, quiet=True)
+        self.changed.emit(self.job or self.quiet)
+        return True
+
+    def _started(self, title: str, work: Callable[[Progress], Any], then: Callable[[Any], None], quiet: bool) -> Job:
+        job = Job(title, work)
+
+        def end() -> None:
+            if quiet:
+                self.quiet = None
+            else:
+                self.job = None
+            job.deleteLater()
+            self.changed.emit(self.job or self.quiet)
+
+        def done(result: object) -> None:
+            end()
+            then(result)
+
+        def failed(message: str, details: str) -> None:
+            end()
+            self.failed.emit(message, details)
+
+        def stopped() -> None:
+            end()
+            self.said.emit(f"{title} was stopped")
+
+        job.done.connect(done)
+        job.failed.connect(failed)
+        job.stopped.connect(stopped)
+        job.start()
+        return job
+
+    def stop(self) -> None:
+        """Ask the running work to stop."""
+        for job in (self.job, self.quiet):
+            if job is not None:
+                job.cancel()
+
+    def end(self, seconds: float = 20.0) -> None:
+        """Stop everything and wait for it."""
+        self.stop()
+        for job in (self.job, self.quiet):
+            if job is not None:
+                job.wait(seconds)

@@ -7,12 +7,12 @@ import pathlib
 
 from ..errors import Trouble
 from ..files import written_beside
-from ..media import stills
-from ..media.sequences import is_pattern
+from ..media import formats, stills
+from ..media.sequences import RATE, is_pattern, pattern_of
 from ..media.source import Source
 from ..project.model import Project
 from .progress import Progress
-from .still import about_picture_of, finished, strips_of
+from .still import finished, strips_of
 
 
 def frame_range(source: Source, wanted: tuple[int, int] | None) -> range:
@@ -52,16 +52,18 @@ def export_clip(
     progress = progress or Progress()
     if is_pattern(path):
         return _export_pictures(source, project, path, numbers, progress)
-    codec = footage_writing.codec_for(path, codec)
+    codec = formats.codec_for(path, codec)
     footage = source if isinstance(source, Footage) else None
+    rate = source.about.rate or RATE
     with written_beside(path) as partial:
-        writer = footage_writing.ClipWriter(partial, footage, source.about.size, source.about.rate, codec, numbers[0], numbers[-1])
+        writer = footage_writing.ClipWriter(partial, footage, source.about.size, rate, codec, numbers[0], numbers[-1], project.gamut)
         try:
             for done, number in enumerate(numbers, 1):
                 decoded = footage.decoded(number) if footage else None
-                frame = to_frame(decoded, f"export-{number}") if decoded else source.frame(number)
+                frame = to_frame(decoded, ("export", number)) if decoded else source.frame(number)
                 writer.add(number, decoded, finished(frame, project), frame.planes)
                 progress.step(done / len(numbers))
+            writer.finish()
         finally:
             writer.close()
     return len(numbers)
@@ -69,13 +71,11 @@ def export_clip(
 
 def _export_pictures(source: Source, project: Project, path: pathlib.Path, numbers: range, progress: Progress) -> int:
     """Numbered pictures, one a frame."""
-    about = about_picture_of(source) if source.about.kind == "clip" else source.about
-    width = max(4, path.name.count("#"))
-    before, after = path.name.split("%", 1) if "%" in path.name else path.name.split("#", 1)
-    after = after.lstrip("#") if "#" in path.name else after.split("d", 1)[1]
+    pattern = pattern_of(path)
+    assert pattern is not None
     for done, number in enumerate(numbers, 1):
         frame = source.frame(number)
         strips = functools.partial(strips_of, finished(frame, project))
-        stills.write(path.with_name(f"{before}{number:0{width}}{after}"), about, strips, frame.alpha, gamut=project.gamut)
+        stills.write(pattern.name(number), source.about_frame(number), strips, frame.alpha, gamut=project.gamut)
         progress.step(done / len(numbers))
     return len(numbers)

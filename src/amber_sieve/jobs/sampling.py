@@ -14,7 +14,8 @@ from ..core.pick.fit import Fit, fit
 from ..core.pick.tolerance import steady_tolerance, thinned
 from ..core.pick.tones import box_pixels, stroke_pixels, tones_of
 from ..errors import Trouble
-from ..project.model import BAND_NAMES, Bands, Pick, Sample
+from ..names import SEEN_BANDS
+from ..project.model import Bands, Pick, Sample
 from ..render.mask import probe_of
 
 Points = Sequence[tuple[float, float]]
@@ -124,5 +125,5 @@ def bands_from_samples(pick: Pick, bands: Bands, frame: Frame) -> Bands:
         raise Trouble("There is nothing to set the bands from: take a keep sample first.")
     pixels = np.ascontiguousarray(np.concatenate(kept, axis=1)[:, None], np.float32)
     corners = around(*hue_saturation_luminance(pixels, to_oklab(pixels))[:, 0])
-    changes = {name: getattr(bands, name).but(on=True, inverted=False, corners=corners[name]) for name in BAND_NAMES[:3]}
+    changes = {name: getattr(bands, name).but(on=True, inverted=False, corners=corners[name]) for name in SEEN_BANDS}
     return bands.but(**changes, ramp=bands.ramp.but(on=False))

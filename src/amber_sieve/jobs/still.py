@@ -9,11 +9,13 @@ import numpy as np
 
 from ..core.frame import Frame
 from ..media import stills
-from ..media.layers import layer
-from ..media.source import About, Source
+from ..media.formats import depth_for
+from ..media.source import Source
 from ..project.model import Project
+from ..render.automatic import with_found_amounts
 from ..render.cache import Cache
 from ..render.stack import render, sieve_mask
+from .layers import layers_in
 from .progress import Progress
 
 #: Rows coded and written at a time.
@@ -22,7 +24,8 @@ ROWS = 256
 
 def finished(frame: Frame, project: Project, step: Callable[[float], None] | None = None) -> np.ndarray:
     """The whole picture after all sieves, (3, H, W); nothing is kept of the stages. ``step`` is told how far a long stage is."""
-    return render(frame, project, Cache(0, step), layer)
+    cache = Cache(0, step)
+    return render(frame, with_found_amounts(project, frame, cache), cache, layers_in(cache))
 
 
 def strips_of(planes: np.ndarray, progress: Progress | None = None, start: float = 0.0) -> Iterator[tuple[int, np.ndarray]]:
@@ -43,20 +46,15 @@ def export_still(
     Trouble: the frame cannot be read or the picture not be written.
     Cancelled: the person stopped it; nothing is left behind.
     """
-    stills.depth_for(path.suffix, depth or "uint8")
+    depth_for(path, depth or "uint8")
     progress = progress or Progress()
     frame = source.frame(number)
     progress.step(0.1)
     planes = finished(frame, project, lambda share: progress.step(0.1 + 0.4 * share))
     progress.step(0.5)
-    about = source.about if source.about.kind != "clip" else about_picture_of(source)
-    original = frame if about is source.about else None
+    about = source.about_frame(number)
+    original = frame if source.about.kind != "clip" else None
     stills.write(path, about, lambda: strips_of(planes, progress, 0.5), frame.alpha, depth, project.gamut, original=original)
-
-
-def about_picture_of(source: Source) -> About:
-    """What a picture taken from a clip says of itself: 8 bits, no profile."""
-    return About(source.about.path, "still", source.about.size, "uint8")
 
 
 def export_mask(
@@ -66,7 +64,8 @@ def export_mask(
     progress = progress or Progress()
     frame = source.frame(number)
     progress.step(0.2)
-    mask = sieve_mask(frame, project, sieve_id, Cache(0, lambda share: progress.step(0.2 + 0.6 * share)), layer)
+    cache = Cache(0, lambda share: progress.step(0.2 + 0.6 * share))
+    mask = sieve_mask(frame, with_found_amounts(project, frame, cache), sieve_id, cache, layers_in(cache))
     progress.step(0.8)
     stills.write_mask(path, mask)
     return float(mask.mean(dtype=np.float64))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import functools
 import io
 
@@ -32,6 +33,41 @@ def linear_profile() -> bytes:
 def srgb_profile() -> bytes:
     """An ICC profile of sRGB, made by Little CMS."""
     return ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes()
+
+
+def space_of(profile: bytes) -> str:
+    """What a profile describes (ICC.1:2022, header bytes 16 to 19): "rgb", "gray", "cmyk" …; "" without a profile."""
+    return profile[16:20].decode("latin-1").strip().lower() if len(profile) >= 128 else ""
+
+
+@functools.lru_cache(maxsize=8)
+def _grey_curve(profile: bytes) -> tuple[np.ndarray, np.ndarray]:
+    """Codes from 0 to 1 and their light in a grey profile; the sRGB curve where it has none that rises."""
+    codes = np.linspace(0, 1, 4096, dtype=np.float32)
+    light = decode(codes)
+    if space_of(profile) == "gray":
+        with contextlib.suppress(Exception):  # Little CMS says only that it failed: the profile is damaged
+            held = imagecodecs.cms_transform(
+                codes[None, :, None], profile, linear_profile(), colorspace="gray", outcolorspace="rgb", outdtype="float32", intent=INTENT
+            )
+            found = np.asarray(held, np.float32).reshape(-1, 3).mean(axis=1)
+            if np.isfinite(found).all() and (np.diff(found) >= 0).all() and found[-1] > 0.5:
+                light = found
+    return codes, light
+
+
+def grey_to_light(coded: np.ndarray, profile: bytes) -> np.ndarray:
+    """Grey codes (H, W) in 0 to 1 as light, by the curve of a grey profile."""
+    codes, light = _grey_curve(profile)
+    return np.interp(coded, codes, light).astype(np.float32)
+
+
+def light_to_grey(light: np.ndarray, profile: bytes) -> np.ndarray:
+    """Light (H, W) as grey codes: the inverse of `grey_to_light`; without a profile by the sRGB curve."""
+    if space_of(profile) != "gray":
+        return encode(light)
+    codes, held = _grey_curve(profile)
+    return np.interp(light, held, codes).astype(np.float32)
 
 
 def name_of(profile: bytes) -> str:

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import bisect
+import contextlib
 import pathlib
 import threading
+from collections.abc import Hashable
 from fractions import Fraction
 
 import av
@@ -15,6 +17,7 @@ from av.video.reformatter import ColorRange, Colorspace
 from ..core.colour.transfer import decode_integers
 from ..core.frame import Frame
 from ..errors import Trouble
+from ..files import regular_file
 from .source import About, key_of
 
 #: FFmpeg's numbers (ITU-T H.273) for what streams commonly say.
@@ -24,6 +27,10 @@ MATRIX_NAMES = {0: "RGB", 1: "BT.709", 4: "FCC", 5: "BT.601 (625)", 6: "BT.601 (
 RANGE_NAMES = {1: "limited", 2: "full"}
 #: A stream that names no matrix is taken as BT.709 from this height on, as BT.601 below (common practice, no source).
 HD_HEIGHT = 576
+#: Frames that are decoded on the way to one a little later, where seeking would cost more.
+NEAR = 24
+#: Damaged packets in a row after which a stretch is given up.
+MOST_COMPLAINTS = 200
 
 
 def matrix_of(number: int, height: int) -> int:
@@ -54,25 +61,29 @@ class Footage:
     """A clip file. Frames are numbered from 0 in the order they are shown."""
 
     def __init__(self, path: pathlib.Path) -> None:
-        self.path = pathlib.Path(path)
-        if not self.path.is_file() or self.path.stat().st_size == 0:
-            raise Trouble(f"{path} does not exist or is empty: check the name.")
+        self.path = regular_file(pathlib.Path(path))
+        if self.path.stat().st_size == 0:
+            raise Trouble(f"{path} is empty (0 bytes): restore it from where it came from.")
         try:
             self._container = av.open(str(self.path))
             stream = self._container.streams.video[0]
-        except (av.FFmpegError, IndexError, ValueError):
+            self.stamps = self._stamps_of(self.path)
+        except (av.FFmpegError, IndexError, ValueError, OSError):
             raise Trouble(f"{path} is not a readable clip: it is damaged or holds no pictures.") from None
         self._stream = stream
         stream.thread_type = "AUTO"
         self._lock = threading.Lock()
-        self.stamps = self._stamps_of(self.path)
+        self._closed = False
         if not self.stamps:
             raise Trouble(f"{path} holds no frames: it is cut short. Restore it from where it came from.")
         self.rate = Fraction(stream.average_rate or stream.guessed_rate or 25)
+        if not stream.codec_context.width or not stream.codec_context.height:
+            raise Trouble(f"{path} is not a readable clip: it does not say how large its pictures are.")
         context = stream.codec_context
-        self._next = -1
+        #: The frame that the decoder gives next, None when it must be sought; and one that it gave early.
+        self._next: int | None = None
+        self._ahead: VideoFrame | None = None
         self._frames = self._container.decode(stream)
-        self._start = False
         matrix = int(context.colorspace)
         self.tags = {
             "codec": context.name, "pixel format": str(context.pix_fmt),
@@ -88,6 +99,7 @@ class Footage:
             frames=len(self.stamps),
             rate=self.rate,
             tags=self.tags,
+            notes=self._what_is_missing(),
         )
         self._key = key_of(self.path)
 
@@ -100,39 +112,91 @@ class Footage:
                 packet.pts for packet in container.demux(stream) if packet.pts is not None and packet.size and not packet.is_discard
             )
 
+    def _what_is_missing(self) -> tuple[str, ...]:
+        """A sentence when the file promises more frames than it holds."""
+        held, promised = len(self.stamps), self._stream.frames
+        if not promised and self._container.duration and self._stream.time_base:
+            # Some formats promise a duration instead; the last frame's own is not known, so two may be missing.
+            lasts = self._container.duration / av.time_base - float((self.stamps[-1] - self.stamps[0]) * self._stream.time_base)
+            promised = held + max(0, round(lasts * float(self.rate)) - 2)
+        if promised <= held:
+            return ()
+        return (f"{self.path.name} ends early: it holds {held} of {promised} frames. Restore it to have the rest.",)
+
     def decoded(self, number: int) -> VideoFrame:
         """Frame ``number`` as it was decoded.
 
         Raises
         ------
-        Trouble: there is no such frame, or it is damaged.
+        Trouble: there is no such frame, or it is damaged; others can still be read.
         """
         if not 0 <= number < len(self.stamps):
             raise Trouble(f"{self.path} has frames 0 to {len(self.stamps) - 1}; there is no frame {number}.")
-        wanted = self.stamps[number]
         with self._lock:
-            try:
-                if not 0 <= number - self._next <= 24:
-                    self._container.seek(wanted, stream=self._stream, backward=True)
-                    self._frames = self._container.decode(self._stream)
-                for frame in self._frames:
-                    if frame.pts is not None and frame.pts >= wanted:
-                        self._next = bisect.bisect_left(self.stamps, frame.pts) + 1
-                        return frame
-            except av.FFmpegError:
-                pass
-            self._next = -1
+            if self._closed:
+                raise Trouble(f"{self.path} has been closed: open it again.")
+            near = self._next is not None and 0 <= number - self._next <= NEAR
+            found = self._run_to(number) if near else None
+            if found is None:
+                # From the keyframe before, also when running on did not come by: a damaged stretch may have been skipped.
+                self._seek(self.stamps[number])
+                found = self._run_to(number)
+            if found is not None:
+                return found
         raise Trouble(f"Frame {number} of {self.path} is damaged: leave it out of the range, or restore the clip.")
+
+    def _seek(self, stamp: int) -> None:
+        self._next = self._ahead = None
+        with contextlib.suppress(av.FFmpegError):
+            self._container.seek(stamp, stream=self._stream, backward=True)
+            self._frames = self._container.decode(self._stream)
+            self._next = 0
+
+    def _run_to(self, number: int) -> VideoFrame | None:
+        """Decode on until a frame comes up; None when the decoder passes it by or gives out."""
+        wanted = self.stamps[number]
+        complaints = 0
+        ahead, self._ahead = self._ahead, None
+        while complaints < MOST_COMPLAINTS:
+            try:
+                if ahead is None:
+                    ahead = next(self._frames)
+            except StopIteration:
+                break
+            except av.FFmpegError:
+                complaints += 1  # one damaged packet costs its own frames only
+                self._frames = self._container.decode(self._stream)
+                continue
+            frame, ahead = ahead, None
+            if frame.pts is None or frame.pts < wanted:
+                continue
+            at = bisect.bisect_left(self.stamps, frame.pts)
+            if frame.pts > wanted:
+                self._next, self._ahead = at, frame
+                return None
+            self._next = at + 1
+            return frame
+        self._next = None
+        return None
+
+    def about_frame(self, number: int) -> About:
+        """What a picture taken from the clip says of itself: 8 bits, no profile."""
+        return About(self.path, "still", self.about.size, "uint8")
 
     def frame(self, number: int) -> Frame:
         """Frame ``number`` as linear light; its codes are read by the sRGB curve, so levels are what players show."""
-        return to_frame(self.decoded(number), f"{self._key}#{number}")
+        return to_frame(self.decoded(number), (self._key, number))
 
     def close(self) -> None:
-        self._container.close()
+        """Let go of the file, once a frame that is being decoded is done."""
+        with self._lock:
+            if not self._closed:
+                self._closed = True
+                self._ahead = None
+                self._container.close()
 
 
-def to_frame(decoded: VideoFrame, key: str) -> Frame:
+def to_frame(decoded: VideoFrame, key: Hashable) -> Frame:
     """A decoded frame as linear light."""
     codes = to_rgb16(decoded)
     planes = np.empty((3, *codes.shape[:2]), np.float32)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import pathlib
 from fractions import Fraction
 from typing import Any
@@ -11,30 +12,19 @@ import numpy as np
 from av.video.frame import VideoFrame
 from av.video.reformatter import ColorRange
 
+from ..core.colour.gamut import lower_chroma
 from ..core.colour.transfer import encode
 from ..errors import Trouble
+from ..files import Checked
 from .footage import MATRICES, UNSPECIFIED, Footage, matrix_of, range_of
 
-#: Name: encoder, pixel format, options, endings.
-CODECS: dict[str, tuple[str, str, dict[str, str], tuple[str, ...]]] = {
-    "H.264": ("libx264", "yuv420p", {"crf": "16", "preset": "medium"}, (".mp4", ".mov", ".mkv", ".m4v")),
-    "ProRes 422 HQ": ("prores_ks", "yuv422p10le", {"profile": "3", "vendor": "apl0"}, (".mov", ".mkv", ".mxf")),
+#: Name: encoder, pixel format, options.
+CODECS: dict[str, tuple[str, str, dict[str, str]]] = {
+    "H.264": ("libx264", "yuv420p", {"crf": "16", "preset": "medium"}),
+    "ProRes 422 HQ": ("prores_ks", "yuv422p10le", {"profile": "3", "vendor": "apl0"}),
 }
-
-
-def codec_for(path: pathlib.Path, wanted: str = "") -> str:
-    """The codec to write with: the wanted one where the ending can hold it; H.264, but ProRes in .mxf, when none is named.
-
-    Raises
-    ------
-    Trouble: this ending cannot hold it.
-    """
-    ending = path.suffix.lower()
-    for name, (_, _, _, endings) in CODECS.items():
-        if (not wanted or name == wanted) and ending in endings:
-            return name
-    holds = sorted({e for name, codec in CODECS.items() if not wanted or name == wanted for e in codec[3]})
-    raise Trouble(f"{wanted or 'A clip'} cannot be written as «{ending or 'no ending'}»: end the name in {', '.join(holds)}.")
+#: FFmpeg's names of the containers by ending.
+CONTAINERS = {".mp4": "mp4", ".m4v": "mp4", ".mov": "mov", ".mkv": "matroska", ".mxf": "mxf"}
 
 
 def _plane(frame: VideoFrame, index: int) -> np.ndarray:
@@ -46,7 +36,7 @@ def _plane(frame: VideoFrame, index: int) -> np.ndarray:
 
 
 class ClipWriter:
-    """Encodes frames one after another; `close` finishes the file."""
+    """Encodes frames one after another; `finish` finishes the file, `close` lets go of it."""
 
     def __init__(
         self,
@@ -57,15 +47,17 @@ class ClipWriter:
         codec: str,
         first: int = 0,
         last: int | None = None,
+        gamut: str = "lower chroma",
     ) -> None:
-        encoder, self.pixel_format, options, _ = CODECS[codec]
+        encoder, self.pixel_format, options = CODECS[codec]
         self._footage, self._first = footage, first
         width, height = size
         if self.pixel_format == "yuv420p" and (width % 2 or height % 2):
             raise Trouble(
                 f"H.264 needs an even width and height, this is {width} x {height}: write ProRes 422 HQ (.mov) or single pictures."
             )
-        self._out = av.open(str(path), "w")
+        self._file = Checked(path)
+        self._out = av.open(self._file, "w", format=CONTAINERS[path.suffix.lower()])
         self._video: Any = self._out.add_stream(encoder, rate, options=options)
         self._video.width, self._video.height, self._video.pix_fmt = width, height, self.pixel_format
         context = self._video.codec_context
@@ -83,6 +75,8 @@ class ClipWriter:
         fallback = 1 if self.matrix == 1 else 6
         context.color_primaries = primaries if primaries != UNSPECIFIED else fallback
         context.color_trc = curve if curve != UNSPECIFIED else fallback
+        self._gamut = gamut
+        self._sound: Any = None
         self._audio = self._sound_streams(footage, first, last) if footage else []
 
     def _sound_streams(self, footage: Footage, first: int, last: int | None) -> list[tuple[Any, Any]]:
@@ -115,6 +109,9 @@ class ClipWriter:
         if same is not None and planes is before:
             frame = same
         else:
+            changed = (planes != before).any(axis=0)
+            if self._gamut == "lower chroma":
+                planes = lower_chroma(planes)
             codes = np.empty((*planes.shape[1:], 3), np.uint16)
             for channel in range(3):
                 codes[..., channel] = np.rint(np.clip(encode(planes[channel]), 0, 1) * 65535)
@@ -122,7 +119,7 @@ class ClipWriter:
                 format=self.pixel_format, src_color_range=ColorRange.JPEG, dst_colorspace=MATRICES[self.matrix], dst_color_range=self.range
             )
             if same is not None:
-                _keep_untouched(frame, same, (planes != before).any(axis=0))
+                _keep_untouched(frame, same, changed)
         if self._footage is not None:
             frame.pts = self._footage.stamps[number] - self._footage.stamps[self._first]
         else:
@@ -133,9 +130,10 @@ class ClipWriter:
         frame.colorspace, frame.color_range = self.matrix, self.range
         frame.color_primaries, frame.color_trc = context.color_primaries, context.color_trc
         self._out.mux(self._video.encode(frame))
+        self._file.check()
 
-    def close(self) -> None:
-        """Finish the pictures, then the sound of the same stretch."""
+    def finish(self) -> None:
+        """Finish the pictures, then the sound of the same stretch; raises OSError when not all of it reached the disk."""
         self._out.mux(self._video.encode(None))
         for audio, target in self._audio:
             shift = round(self._start / audio.time_base)
@@ -145,7 +143,17 @@ class ClipWriter:
                     continue
                 packet.pts, packet.dts, packet.stream = packet.pts - shift, (packet.dts or packet.pts) - shift, target
                 self._out.mux(packet)
-        self._out.close()
+        self.close()
+        self._file.check()
+
+    def close(self) -> None:
+        """Let go of everything; what was not finished is of no use."""
+        with contextlib.suppress(av.FFmpegError, OSError):
+            self._out.close()
+        if self._sound is not None:
+            self._sound.close()
+        with contextlib.suppress(OSError):
+            self._file.close()
 
 
 def _keep_untouched(frame: VideoFrame, same: VideoFrame, changed: np.ndarray) -> None:

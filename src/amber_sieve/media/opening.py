@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import pathlib
 
-from . import sequences, stills
-from .source import CLIPS, Source
+from ..files import regular_file
+from . import formats, sequences, stills
+from .source import Source
 
 
 def open_source(path: pathlib.Path) -> Source:
@@ -16,10 +17,11 @@ def open_source(path: pathlib.Path) -> Source:
     Trouble: it cannot be opened; the message says why.
     """
     path = pathlib.Path(path)
-    if path.suffix.lower() in CLIPS and path.exists():
+    if sequences.is_pattern(path):
+        return sequences.Sequence(path)
+    regular_file(path)
+    if formats.is_clip(path):
         from . import footage  # FFmpeg's libraries are loaded for clips only
 
         return footage.Footage(path)
-    if sequences.is_pattern(path):
-        return sequences.Sequence(path)
     return stills.read(path)

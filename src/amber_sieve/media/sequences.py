@@ -4,35 +4,71 @@ from __future__ import annotations
 
 import pathlib
 import re
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from ..core.frame import Frame
 from ..errors import Trouble
-from . import stills
+from . import formats, stills
+from .source import About
 
 #: Pictures carry no rate; this one is used unless another is asked for (common practice for film, no source).
 RATE = Fraction(24)
 
 
+#: A run of # or a printf field stands for the number, as in name.####.exr and name.%04d.exr (common practice, no source).
+FIELD = re.compile(r"%(?:0(\d+))?d|(#+)")
+
+
+@dataclass(frozen=True)
+class Pattern:
+    """A name that stands for many: what comes before and after the number, and how many digits it has at least."""
+
+    folder: pathlib.Path
+    before: str
+    after: str
+    digits: int
+
+    def name(self, number: int) -> pathlib.Path:
+        """The file of one number."""
+        return self.folder / f"{self.before}{number:0{self.digits}}{self.after}"
+
+    def files(self) -> list[pathlib.Path]:
+        """The files there are, by their number."""
+        wanted = re.compile(re.escape(self.before) + r"(\d+)" + re.escape(self.after))
+        found = [(wanted.fullmatch(path.name), path) for path in self.folder.iterdir()] if self.folder.is_dir() else []
+        return [path for _, path in sorted((int(match[1]), path) for match, path in found if match)]
+
+
+def pattern_of(path: pathlib.Path) -> Pattern | None:
+    """The pattern that a name is, or None: a file that is really called so is no pattern."""
+    field = FIELD.search(path.name)
+    if field is None or path.is_file():
+        return None
+    digits = len(field[2]) if field[2] else int(field[1] or 1)
+    return Pattern(path.parent, path.name[: field.start()], path.name[field.end() :], min(digits, 12))
+
+
 def is_pattern(path: pathlib.Path) -> bool:
     """Whether the name stands for many numbered pictures."""
-    return path.is_dir() or re.search(r"%0?\d*d|#+", path.name) is not None
+    try:
+        return path.is_dir() or pattern_of(path) is not None
+    except (OSError, ValueError):  # a name that no file can have
+        return False
 
 
 def numbered(path: pathlib.Path) -> list[pathlib.Path]:
     """The files a pattern or folder stands for, by their number."""
-    if path.is_dir():
-        found = [p for p in path.iterdir() if p.suffix.lower() in stills.READS and re.search(r"\d", p.stem)]
-        heads = {re.sub(r"\d+$", "", p.stem) + p.suffix for p in found}
-        if len(heads) > 1:
-            raise Trouble(
-                f"{path} holds more than one sequence: name the one to open, for example {sorted(heads)[0].replace('.', '.####.', 1)}."
-            )
-    else:
-        before, after = re.split(r"%0?\d*d|#+", path.name, maxsplit=1)
-        wanted = re.compile(re.escape(before) + r"\d+" + re.escape(after))
-        found = [p for p in path.parent.iterdir() if wanted.fullmatch(p.name)] if path.parent.is_dir() else []
+    pattern = None if path.is_dir() else pattern_of(path)
+    if pattern is not None:
+        return pattern.files()
+    known = formats.endings("still")
+    found = [p for p in path.iterdir() if p.suffix.lower() in known and re.search(r"\d", p.stem)]
+    heads = {re.sub(r"\d+$", "", p.stem) + p.suffix for p in found}
+    if len(heads) > 1:
+        raise Trouble(
+            f"{path} holds more than one sequence: name the one to open, for example {sorted(heads)[0].replace('.', '.####.', 1)}."
+        )
     return sorted(found, key=lambda p: int(re.findall(r"\d+", p.stem)[-1]))
 
 
@@ -47,8 +83,15 @@ class Sequence:
         first = stills.read(self.files[0])
         self.about = replace(first.about, path=self.path, kind="sequence", frames=len(self.files), rate=rate)
 
+    def about_frame(self, number: int) -> About:
+        """What the picture of this number says of itself."""
+        return self._still(number).about
+
     def frame(self, number: int) -> Frame:
         """Frame ``number``; raises `Trouble` when it is missing, damaged or of another size."""
+        return self._still(number).picture
+
+    def _still(self, number: int) -> stills.Still:
         if not 0 <= number < len(self.files):
             raise Trouble(f"{self.path} has frames 0 to {len(self.files) - 1}; there is no frame {number}.")
         still = stills.read(self.files[number])
@@ -56,7 +99,7 @@ class Sequence:
             raise Trouble(
                 f"{self.files[number]} is {still.about.size[0]} x {still.about.size[1]}, the sequence {self.about.size[0]} x {self.about.size[1]}: take it out of the sequence."
             )
-        return still.picture
+        return still
 
     def close(self) -> None:
         """Nothing is held open."""

@@ -22,7 +22,9 @@ class About:
     profile : embedded ICC profile, or b"" when there is none.
     metadata : what is carried over to files written from this one.
     frames, rate : number of frames and frames a second; 1 and 0 for stills.
+    grey : whether it holds one channel of colour only.
     tags : colour tags and codecs in words, for `info`.
+    notes : what was found odd and mended when it was read, in sentences that are said once.
     """
 
     path: pathlib.Path
@@ -33,17 +35,18 @@ class About:
     metadata: dict[str, Any] = field(default_factory=dict)
     frames: int = 1
     rate: Fraction = Fraction(0)
+    grey: bool = False
     tags: dict[str, str] = field(default_factory=dict)
-
-
-#: Endings that are opened as clips.
-CLIPS = (".mp4", ".mov", ".mkv", ".m4v", ".avi", ".webm", ".mxf")
+    notes: tuple[str, ...] = ()
 
 
 class Source(Protocol):
     """Frames by number."""
 
     about: About
+
+    def about_frame(self, number: int) -> About:
+        """What frame ``number`` says of itself as a still; pictures written from it take after this."""
 
     def frame(self, number: int) -> Frame:
         """Frame ``number``, from 0. Raises `Trouble` when it cannot be read."""
@@ -52,7 +55,11 @@ class Source(Protocol):
         """Let go of the file."""
 
 
-def key_of(path: pathlib.Path, number: int = 0) -> str:
+#: A cache key of one frame of a file.
+Key = tuple[str, int, int, int]
+
+
+def key_of(path: pathlib.Path, number: int = 0) -> Key:
     """A cache key for one frame of a file, which changes when the file does."""
     stat = path.stat()
-    return f"{path.absolute()}|{stat.st_mtime_ns}|{stat.st_size}#{number}"
+    return (str(path.absolute()), stat.st_mtime_ns, stat.st_size, number)

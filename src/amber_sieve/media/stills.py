@@ -1,8 +1,11 @@
-"""Pictures in files: JPEG, PNG, TIFF, OpenEXR, WebP, through OpenImageIO."""
+"""Pictures in files, through OpenImageIO."""
 
 from __future__ import annotations
 
+import contextlib
+import os
 import pathlib
+import threading
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any
@@ -13,21 +16,19 @@ import OpenImageIO as oiio
 from ..core.colour.transfer import decode_integers
 from ..core.frame import Frame
 from ..errors import Trouble
-from ..files import written_beside
+from ..files import regular_file, write_bytes, written_beside
 from . import colour_management as colours
+from . import formats
+from .encoding import encoded
+from .harmless import BRIGHTEST, divided_by_alpha, harmless_alpha, made_harmless
 from .source import About, key_of
 
-READS = (".jpg", ".jpeg", ".png", ".tif", ".tiff", ".exr", ".webp")
-#: Ending: sample types it can hold, the default first.
-WRITES: dict[str, tuple[str, ...]] = {
-    ".png": ("uint8", "uint16"),
-    ".jpg": ("uint8",),
-    ".jpeg": ("uint8",),
-    ".tif": ("uint16", "uint8", "float"),
-    ".tiff": ("uint16", "uint8", "float"),
-    ".exr": ("half", "float"),
-}
 ROWS = 256
+#: Pixels of the largest picture that is opened: five times what the largest cameras make.
+LARGEST = 500_000_000
+#: Channels that differ by less than this (linear light) are one grey: a sixteenth of a 16-bit step near white.
+GREY = 2e-5
+_STDERR = threading.Lock()
 #: What a file says about its own coding, which must not be carried into a file coded otherwise.
 OWN = (
     "oiio:",
@@ -62,6 +63,10 @@ class Still:
     about: About
     picture: Frame
 
+    def about_frame(self, number: int) -> About:
+        """What the picture says of itself."""
+        return self.about
+
     def frame(self, number: int) -> Frame:
         """The picture; it has only frame 0."""
         return self.picture
@@ -72,15 +77,12 @@ class Still:
 
 def _problem(path: pathlib.Path) -> Trouble:
     """Why a file could not be opened as a picture, in one sentence."""
-    if not path.exists():
-        return Trouble(f"{path} does not exist: check the name.")
-    if path.is_dir():
-        return Trouble(f"{path} is a folder: give the name of a picture.")
     if path.stat().st_size == 0:
         return Trouble(f"{path} is empty (0 bytes): restore it from where it came from.")
-    if path.suffix.lower() in READS:
+    known = formats.endings("still")
+    if path.suffix.lower() in known:
         return Trouble(f"{path} is not a readable {path.suffix[1:].upper()} picture: it is damaged or has the wrong ending.")
-    return Trouble(f"{path} cannot be opened: give a picture ({', '.join(end[1:].upper() for end in READS)}), a clip or a project.")
+    return Trouble(f"{path} cannot be opened: give a picture ({', '.join(end[1:].upper() for end in known)}), a clip or a project.")
 
 
 def _upright(pixels: np.ndarray, orientation: int) -> np.ndarray:
@@ -103,8 +105,12 @@ def _to_planes(pixels: np.ndarray, profile: bytes, linear: bool) -> np.ndarray:
     """Colour samples (H, W, 1 or 3) as planes of light, a strip at a time."""
     height, width, channels = pixels.shape
     planes = np.empty((3, height, width), np.float32)
+    scale = np.float32(np.iinfo(pixels.dtype).max if pixels.dtype.kind == "u" else 1)
     for top in range(0, height, ROWS):
         part = pixels[top : top + ROWS]
+        if channels == 1 and not linear and colours.space_of(profile) == "gray":
+            planes[:, top : top + ROWS] = colours.grey_to_light(part[..., 0].astype(np.float32) / scale, profile)
+            continue
         if channels == 1:
             part = np.repeat(part, 3, axis=2)
         if linear:
@@ -112,39 +118,64 @@ def _to_planes(pixels: np.ndarray, profile: bytes, linear: bool) -> np.ndarray:
         elif part.dtype.kind == "u" and colours.is_srgb(profile):
             light = decode_integers(part)
         else:
-            scale = np.iinfo(part.dtype).max if part.dtype.kind == "u" else 1
-            light = colours.to_light(part.astype(np.float32) / np.float32(scale), profile)
+            light = colours.to_light(part.astype(np.float32) / scale, profile)
         planes[:, top : top + ROWS] = np.moveaxis(light, -1, 0)
-    if pixels.dtype.kind == "f":
-        np.nan_to_num(planes, copy=False, nan=0.0, posinf=65504.0, neginf=-65504.0)
     return planes
 
 
+@contextlib.contextmanager
+def _quiet() -> Iterator[None]:
+    """Nothing that C libraries print reaches stderr: what is wrong with a file is said in our own sentence."""
+    with _STDERR:
+        held, nothing = os.dup(2), os.open(os.devnull, os.O_WRONLY)
+        try:
+            os.dup2(nothing, 2)
+            yield
+        finally:
+            os.dup2(held, 2)
+            os.close(held)
+            os.close(nothing)
+
+
 def _samples_of(path: pathlib.Path) -> tuple[np.ndarray, Any, str]:
-    """The stored samples (H, W, C), upright; the file's own description; the sample type."""
+    """The stored samples (H, W, C), upright; the file's own description; the sample type.
+
+    Raises
+    ------
+    Trouble: it is no picture, damaged, or larger than can be worked on.
+    """
+    regular_file(path)
     hints = oiio.ImageSpec()
     hints.attribute("oiio:UnassociatedAlpha", 1)
-    opened = oiio.ImageInput.open(str(path), hints) if path.is_file() and path.stat().st_size else None
-    if opened is None:
-        oiio.geterror()
-        raise _problem(path)
-    spec = opened.spec()
-    stored = str(spec.format)
-    kind = stored if stored in ("uint8", "uint16", "half") else "uint16" if "int" in stored else "float"
-    pixels = opened.read_image(0, 0, 0, spec.nchannels, kind if kind.startswith("uint") else "float")
-    complaint = opened.geterror()
-    opened.close()
-    if pixels is None or complaint:
-        raise Trouble(f"{path} is cut short or damaged: restore it from where it came from.")
-    upright = _upright(pixels.reshape(spec.height, spec.width, spec.nchannels), spec.get_int_attribute("Orientation", 1))
-    return upright, spec, kind
+    broken = Trouble(f"{path} is cut short or damaged: restore it from where it came from.")
+    with _quiet():
+        opened = oiio.ImageInput.open(str(path), hints) if path.stat().st_size else None
+        if opened is None:
+            oiio.geterror()
+            raise _problem(path)
+        try:
+            spec = opened.spec()
+            if spec.width * spec.height > LARGEST:
+                raise Trouble(f"{path} is {spec.width} x {spec.height} pixels, more than {LARGEST // 10**6} million: cut it into parts.")
+            stored = str(spec.format)
+            kind = stored if stored in ("uint8", "uint16", "half") else "uint16" if "int" in stored else "float"
+            pixels = opened.read_image(0, 0, 0, spec.nchannels, kind if kind.startswith("uint") else "float")
+            complaint = opened.geterror()
+            if pixels is None or complaint:
+                raise broken
+            pixels = pixels.reshape(spec.height, spec.width, spec.nchannels)
+        except (RuntimeError, ValueError, TypeError, IndexError):
+            raise broken from None
+        finally:
+            opened.close()
+    return _upright(pixels, spec.get_int_attribute("Orientation", 1)), spec, kind
 
 
 def read(path: pathlib.Path) -> Still:
     """Read a picture, upright, as linear light.
 
     Integer files are in their embedded ICC profile, or sRGB; float files are linear Rec. 709 unless a profile says otherwise.
-    Alpha is kept apart from the colours (not multiplied in).
+    Alpha is kept apart from the colours (not multiplied in). What no kernel could stand is made harmless, and said in ``notes``.
 
     Raises
     ------
@@ -153,41 +184,44 @@ def read(path: pathlib.Path) -> Still:
     path = pathlib.Path(path)
     pixels, spec, kind = _samples_of(path)
     alpha_at = spec.alpha_channel if spec.alpha_channel >= 0 else (3 if spec.nchannels == 4 else 1 if spec.nchannels == 2 else -1)
+    integer, grey = kind.startswith("uint"), spec.nchannels < 3
     profile = spec.getattribute("ICCProfile")
     profile = bytes(np.asarray(profile, np.uint8)) if profile is not None else b""
-    planes = _to_planes(pixels[..., :3] if spec.nchannels >= 3 else pixels[..., :1], profile, kind in ("half", "float") and not profile)
-    alpha = None
+    associated = alpha_at >= 0 and not spec.get_int_attribute("oiio:UnassociatedAlpha", 0)
+    samples, alpha = pixels[..., : 1 if grey else 3], None
     if alpha_at >= 0:
-        alpha = np.ascontiguousarray(pixels[..., alpha_at], np.float32)
-        if kind.startswith("uint"):
+        alpha = pixels[..., alpha_at].astype(np.float32)
+        if integer:
             alpha /= np.iinfo(kind).max
-        elif kind in ("half", "float") and not spec.get_int_attribute("oiio:UnassociatedAlpha", 0):
-            np.divide(planes, alpha, out=planes, where=alpha > 0)
+            if associated:
+                samples = _unassociated(samples, alpha)
+        alpha = harmless_alpha(alpha)
+    with np.errstate(all="ignore"):
+        planes = _to_planes(samples, profile, kind in ("half", "float") and not profile)
+        if alpha is not None and associated and not integer:
+            divided_by_alpha(planes, alpha)
+        odd = made_harmless(planes)
     height, width = pixels.shape[:2]
     tags = {
         "format": path.suffix[1:].upper(),
         "samples": kind,
         "channels": str(spec.nchannels),
-        "profile": colours.name_of(profile) if kind.startswith("uint") or profile else "none (linear light)",
+        "profile": colours.name_of(profile) if integer or profile else "none (linear light)",
     }
-    about = About(path, "still", (width, height), kind, profile, _carried(spec), tags=tags)
+    notes = (
+        (f"{path.name}: {odd} values were no numbers or too bright to be light; they were made black, or as bright as can be.",)
+        if odd
+        else ()
+    )
+    about = About(path, "still", (width, height), kind, profile, _carried(spec), grey=grey, tags=tags, notes=notes)
     return Still(about, Frame(planes, alpha, key_of(path)))
 
 
-def depth_for(ending: str, wanted: str) -> str:
-    """The sample type to write for this ending: the wanted one where it can be held, else the nearest.
-
-    Raises
-    ------
-    Trouble: nothing can be written with this ending.
-    """
-    if ending.lower() not in WRITES:
-        raise Trouble(f"Pictures cannot be written as «{ending or 'no ending'}»: end the name in {', '.join(WRITES)}.")
-    can = WRITES[ending.lower()]
-    if wanted in can:
-        return wanted
-    deep = "uint16" if wanted in ("half", "float") else "half" if wanted == "uint16" else can[0]
-    return deep if deep in can else can[0]
+def _unassociated(samples: np.ndarray, alpha: np.ndarray) -> np.ndarray:
+    """Integer samples (H, W, C) that alpha (H, W) was multiplied into, without it; where there is none they stay."""
+    top = np.iinfo(samples.dtype).max
+    divided = samples / np.where(alpha > 0, alpha, 1)[..., None]
+    return np.minimum(np.rint(divided), top).astype(samples.dtype)
 
 
 def write(
@@ -218,14 +252,19 @@ def write(
     Trouble: unknown ending, or the file could not be written (an earlier file is then still whole).
     """
     path = pathlib.Path(path)
-    kind = depth_for(path.suffix, depth or about.depth)
+    kind = formats.depth_for(path, depth or about.depth)
+    known = formats.format_of(path)
+    assert known is not None
     width, height = about.size
     integer = kind.startswith("uint")
-    channels = 4 if alpha is not None and path.suffix.lower() not in (".jpg", ".jpeg") else 3
+    if about.grey and integer and all(is_grey(planes) for _, planes in strips()):
+        _write_grey(path, about, strips, alpha if known.alpha else None, kind, quality)
+        return
+    channels = 4 if alpha is not None and known.alpha else 3
     pixels = np.empty((height, width, channels), {"uint8": np.uint8, "uint16": np.uint16, "half": np.float16, "float": np.float32}[kind])
-    profile = about.profile if integer else b""
+    profile = about.profile if integer and colours.space_of(about.profile) == "rgb" else b""
     stored = None
-    if original is not None and integer and kind == about.depth and not colours.is_srgb(profile):
+    if original is not None and integer and kind == about.depth and not colours.is_srgb(profile) and about.path.is_file():
         stored = _samples_of(about.path)[0]
     for top, planes in strips():
         rows = slice(top, top + planes.shape[1])
@@ -239,37 +278,67 @@ def write(
             if stored is not None and original is not None:
                 np.copyto(target, stored[rows, :, :3], where=(planes == original.planes[:, rows]).all(axis=0)[..., None])
         else:
-            target[...] = np.moveaxis(planes, 0, -1)
+            most = BRIGHTEST if kind == "half" else np.inf
+            target[...] = np.moveaxis(np.clip(planes, -most, most), 0, -1)
     if channels == 4 and alpha is not None:
         if not integer:
             pixels[..., :3] *= alpha[..., None]
         pixels[..., 3] = np.rint(alpha * np.iinfo(kind).max) if integer else alpha
-    spec = oiio.ImageSpec(width, height, channels, kind)
+    store(path, _spec_for(about, channels, kind, (profile or colours.srgb_profile()) if integer else b""), pixels, quality)
+
+
+def _spec_for(about: About, channels: int, kind: str, profile: bytes) -> Any:
+    """The description of a picture that is written from another one."""
+    spec = oiio.ImageSpec(*about.size, channels, kind)
     for name, value in about.metadata.items():
         spec.attribute(name, value)
     spec.attribute("Orientation", 1)
-    if integer:
-        held = profile or colours.srgb_profile()
-        spec.attribute("ICCProfile", oiio.TypeDesc(f"uint8[{len(held)}]"), np.frombuffer(held, np.uint8))
+    if kind.startswith("uint"):
         spec.attribute("oiio:UnassociatedAlpha", 1)
-    store(path, spec, pixels, quality)
+    if profile:
+        spec.attribute("ICCProfile", oiio.TypeDesc(f"uint8[{len(profile)}]"), np.frombuffer(profile, np.uint8))
+    if channels in (2, 4):
+        spec.alpha_channel = channels - 1
+    return spec
+
+
+def is_grey(planes: np.ndarray) -> bool:
+    """Whether light (3, H, W) is the same in all channels, up to what an adjustment rounds off."""
+    most = GREY * (1 + np.abs(planes[1]))
+    return bool((np.abs(planes[0] - planes[1]) <= most).all() and (np.abs(planes[2] - planes[1]) <= most).all())
+
+
+def _write_grey(
+    path: pathlib.Path,
+    about: About,
+    strips: Callable[[], Iterator[tuple[int, np.ndarray]]],
+    alpha: np.ndarray | None,
+    kind: str,
+    quality: int,
+) -> None:
+    """Write a grey picture as one, in its own profile."""
+    top = np.iinfo(kind).max
+    profile = about.profile if colours.space_of(about.profile) == "gray" else b""
+    pixels = np.empty((about.size[1], about.size[0], 1 if alpha is None else 2), np.uint8 if kind == "uint8" else np.uint16)
+    for first, planes in strips():
+        codes = colours.light_to_grey(planes[1], profile)
+        pixels[first : first + planes.shape[1], :, 0] = np.rint(np.clip(codes, 0, 1) * top)
+    if alpha is not None:
+        pixels[..., 1] = np.rint(alpha * top)
+    store(path, _spec_for(about, pixels.shape[2], kind, profile), pixels, quality)
 
 
 def store(path: pathlib.Path, spec: Any, pixels: np.ndarray, quality: int = 95) -> None:
-    """Write pixels (H, W, C) beside the target and rename them into place."""
-    if path.suffix.lower() in (".jpg", ".jpeg"):
+    """Write pixels (H, W, C) beside the target and rename them into place; raises `Trouble` when that fails."""
+    known = formats.format_of(path)
+    assert known is not None
+    if known.name == "JPEG":
         spec.attribute("Compression", f"jpeg:{quality}")
         spec.attribute("jpeg:subsampling", "4:4:4")
-    elif path.suffix.lower() in (".tif", ".tiff", ".exr"):
+    elif known.encoder in ("tiff", "openexr"):
         spec.attribute("Compression", "zip")
     with written_beside(path) as partial:
-        out = oiio.ImageOutput.create(str(partial))
-        if out is None or not out.open(str(partial), spec):
-            raise Trouble(f"{path} could not be written: choose another place, or check the folder's permissions.")
-        done = out.write_image(np.ascontiguousarray(pixels))
-        done = out.close() and done
-        if not done:
-            raise Trouble(f"{path} could not be written whole: check the free space, or choose another place.")
+        write_bytes(partial, encoded(known.encoder, known.streams, spec, pixels))
 
 
 def write_mask(path: pathlib.Path, mask: np.ndarray) -> None:
@@ -279,11 +348,7 @@ def write_mask(path: pathlib.Path, mask: np.ndarray) -> None:
     ----------
     mask : (H, W) float32, 0 to 1; stored as it is, not gamma-coded.
     """
-    path = pathlib.Path(path)
-    ending = path.suffix.lower()
-    if ending not in (".png", ".tif", ".tiff", ".exr"):
-        raise Trouble(f"Masks cannot be written as «{ending or 'no ending'}»: end the name in .png, .tif or .exr.")
-    kind = "float" if ending == ".exr" else "uint16"
+    kind = formats.mask_depth_for(pathlib.Path(path))
     pixels = mask.astype(np.float32) if kind == "float" else np.rint(mask * 65535).astype(np.uint16)
     spec = oiio.ImageSpec(mask.shape[1], mask.shape[0], 1, kind)
     store(path, spec, pixels[..., None])

@@ -53,6 +53,11 @@ class History:
         if project == self.project:
             return
         follows = group and self._steps[self._at].group == group and self._at != self._saved
+        if follows and self._at > 0 and project == self._steps[self._at - 1].project:
+            # The drag has come back to where it began: there is nothing to undo.
+            del self._steps[self._at :]
+            self._at -= 1
+            return
         if not follows:
             self._at += 1
         if self._saved >= self._at:
@@ -84,3 +89,7 @@ class History:
 
     def mark_saved(self) -> None:
         self._saved = self._at
+
+    def mark_never_saved(self) -> None:
+        """What is here differs from every file."""
+        self._saved = -1

@@ -2,21 +2,29 @@
 
 from __future__ import annotations
 
+import math
 import uuid
-from typing import Annotated, Literal, Self
+from collections.abc import Iterator
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-#: Version of the file format; raised when an older program could not read what a newer one writes.
-VERSION: Literal[1] = 1
+from ..names import BANDS, BOXED, AreaKind, AreaMode, Comparison, Gamut, Shape, Way
+from .fields import bounds_of, number
 
-Percent = Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]
-SignedPercent = Annotated[float, Field(ge=-100, le=100, allow_inf_nan=False)]
-Finite = Annotated[float, Field(allow_inf_nan=False)]
-Distance = Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)]
-Colour = tuple[Finite, Finite, Finite]
-Comparison = Literal["surface", "colour", "levels", "hue", "saturation", "luminance", "red", "green", "blue"]
-Shape = Literal["linear", "smooth", "steep", "gentle", "hard", "bend"]
+#: Version of the file format; raised when an older program could not read what a newer one writes.
+VERSION: Literal[2] = 2
+
+#: Places lie near the picture; colours are light of at most what a float picture may hold.
+Coordinate = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
+Radiance = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
+Corner = Annotated[float, Field(ge=-1e4, le=1e4, allow_inf_nan=False)]
+Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+Colour = tuple[Radiance, Radiance, Radiance]
+Point = tuple[Coordinate, Coordinate]
+#: A number, or "auto": found on the picture.
+Amount = float | Literal["auto"]
+Name = Annotated[str, Field(max_length=200)]
 
 
 def fresh_id() -> str:
@@ -29,7 +37,15 @@ class Frozen(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    def but(self, **changes: object) -> Self:
+    @model_validator(mode="after")
+    def _numbers_lie_in_their_range(self) -> Self:
+        for name, field in type(self).model_fields.items():
+            bounds, value = bounds_of(field), getattr(self, name)
+            if bounds and value != "auto" and not (math.isfinite(value) and bounds[0] <= value <= bounds[1]):
+                raise ValueError(f"{name} is {value:g}, it should lie between {bounds[0]:g} and {bounds[1]:g}")
+        return self
+
+    def but(self, **changes: Any) -> Self:
         """A copy with some fields changed, checked like any other."""
         return type(self).model_validate({name: getattr(self, name) for name in type(self).model_fields} | changes)
 
@@ -37,40 +53,44 @@ class Frozen(BaseModel):
 class Sample(Frozen):
     """A colour taken from the picture."""
 
-    id: str = Field(default_factory=fresh_id)
-    name: str = ""
+    id: Name = Field(default_factory=fresh_id)
+    name: Name = ""
     role: Literal["keep", "drop"] = "keep"
     on: bool = True
-    x: Finite = Field(description="full-resolution pixels from the left edge")
-    y: Finite = Field(description="full-resolution pixels from the top edge")
+    x: Coordinate = Field(description="full-resolution pixels from the left edge")
+    y: Coordinate = Field(description="full-resolution pixels from the top edge")
     frame: int = Field(default=0, ge=0, description="number of the frame it was taken on, from 0")
     size: int = Field(default=5, ge=1, le=501, description="side of the square whose mean was taken, or width of the stroke, in pixels")
     place: Literal["patch", "box", "stroke"] = "patch"
-    points: tuple[tuple[Finite, Finite], ...] = Field(
-        default=(), description="corners of the box, or the stroke's way, full-resolution pixels"
+    points: tuple[Point, ...] = Field(
+        default=(), max_length=100_000, description="corners of the box, or the stroke's way, full-resolution pixels"
     )
     colour: Colour = Field(description="mean of the place, linear light, Rec. 709 primaries")
     tones: tuple[Colour, ...] = Field(default=(), max_length=12, description="main tones of a box or stroke; each stands for the sample")
     compare: Comparison = "surface"
-    tolerance: Distance = 6.0
-    falloff: Distance = 1.0
+    tolerance: float = number(
+        6, 0, 1000, "Tolerance", step=0.5, decimals=1, soft=(0, 60), help="Distance from the sample up to which a pixel counts fully"
+    )
+    falloff: float = number(
+        1, 0, 1000, "Falloff", step=0.5, decimals=1, soft=(0, 60), help="Distance beyond the tolerance over which it fades to nothing"
+    )
     shape: Shape = "linear"
-    bend: float = Field(default=0.0, ge=-1, le=1)
+    bend: float = number(0, -1, 1, "Bend", step=0.05, decimals=2, help="Shape of the falloff: steep (below 0) to gentle")
 
 
 class Pick(Frozen):
     """Which colours the mask is made from."""
 
-    samples: tuple[Sample, ...] = ()
-    shading: Percent = 85.0
-    gloss: Percent = 0.0
-    connected: bool = Field(default=False, description="only what hangs together with a kept place")
-    bridge: float = Field(default=0.0, ge=0, le=200, description="widest gap that connected only crosses, full-resolution pixels")
-    transparent: bool = Field(default=True, description="whether wholly transparent pixels may count")
+    samples: tuple[Sample, ...] = Field(default=(), max_length=256)
+    shading: float = number(85, 0, 100, "Shading", "%", help="How far light and shade on the same surface are forgiven")
+    gloss: float = number(0, 0, 100, "Gloss", "%", help="How far pale highlights on the same surface are forgiven")
+    connected: bool = Field(default=False, title="Connected only", description="Only what hangs together with a kept place")
+    bridge: float = number(0, 0, 200, "Bridge", "px", help="Widest gap that connected only crosses")
+    transparent: bool = Field(default=True, title="Transparent pixels may count", description="Whether wholly transparent pixels may count")
     measure: Literal["original", "result", "layer"] = Field(
         default="original", description="what is measured: the picture as opened, as it arrives here, or a layer"
     )
-    layer: str = Field(default="", description="path of another picture of the same size, for measure = layer")
+    layer: str = Field(default="", max_length=4096, description="path of another picture of the same size, for measure = layer")
 
 
 class Band(Frozen):
@@ -78,9 +98,9 @@ class Band(Frozen):
 
     on: bool = False
     inverted: bool = False
-    corners: tuple[Finite, Finite, Finite, Finite]
+    corners: tuple[Corner, Corner, Corner, Corner]
     shape: Shape = "smooth"
-    bend: float = Field(default=0.0, ge=-1, le=1)
+    bend: float = number(0, -1, 1, "Bend", step=0.05, decimals=2, help="Shape of the falloff: steep (below 0) to gentle")
 
     @model_validator(mode="after")
     def _corners_rise(self) -> Self:
@@ -95,8 +115,8 @@ class Ramp(Frozen):
 
     on: bool = False
     inverse: bool = False
-    black: float = Field(default=0.0, ge=0, le=100, description="L* that counts for nothing")
-    white: float = Field(default=100.0, ge=0, le=100, description="L* from which on it counts fully")
+    black: float = number(0, 0, 100, "Black point", "L*", help="Luminance that counts for nothing")
+    white: float = number(100, 0, 100, "White point", "L*", help="Luminance from which on it counts fully")
 
 
 class Bands(Frozen):
@@ -113,56 +133,52 @@ class Bands(Frozen):
     @property
     def active(self) -> bool:
         """Whether any of them is on."""
-        return self.ramp.on or any(getattr(self, name).on for name in BAND_NAMES)
-
-
-BAND_NAMES = ("hue", "saturation", "luminance", "red", "green", "blue")
-
-
-Way = Literal["both", "inwards", "outwards"]
-Point = tuple[Finite, Finite]
+        return self.ramp.on or any(getattr(self, name).on for name in BANDS)
 
 
 class Place(Frozen):
     """Where an island was clicked."""
 
-    x: Finite = Field(description="full-resolution pixels")
-    y: Finite
-    radius: float = Field(default=8.0, ge=0, le=2000, description="how far it may have moved, full-resolution pixels")
+    x: Coordinate = Field(description="full-resolution pixels")
+    y: Coordinate
+    radius: float = Field(default=8.0, ge=0, le=20_000, description="how far it may have moved, full-resolution pixels")
 
 
 class Edge(Frozen):
     """What cleans the mask's outline, in the order in which it is applied. Lengths are full-resolution pixels."""
 
-    black: Percent = 0.0
-    white: Percent = 100.0
-    gamma: float = Field(default=1.0, ge=0.1, le=10)
-    specks: float = Field(default=0.0, ge=0, le=1e6, description="pieces of at most so many pixels go")
-    holes: float = Field(default=0.0, ge=0, le=1e6, description="holes of at most so many pixels are filled")
-    all_holes: bool = False
-    islands_out: tuple[Place, ...] = ()
-    islands_only: tuple[Place, ...] = ()
-    grow: float = Field(default=0.0, ge=-200, le=200, description="negative shrinks")
-    feather: float = Field(default=0.0, ge=0, le=200, description="standard deviation")
-    way: Way = "both"
-    smooth: float = Field(default=0.0, ge=0, le=50)
-    hard: bool = False
-    follow: float = Field(default=0.0, ge=0, le=100, description="reach")
-    sensitivity: Percent = 50.0
-    fine: float = Field(default=0.0, ge=0, le=100, description="width of the band")
-    no_haze: bool = True
-    clean: float = Field(default=0.0, ge=0, le=8, description="passes of chroma smoothing of what is measured")
-    clean_auto: bool = False
+    black: float = number(0, 0, 100, "Black point", "%", help="Mask values up to this become nothing")
+    white: float = number(100, 0, 100, "White point", "%", help="Mask values from this on become all")
+    gamma: float = number(1, 0.1, 10, "Gamma", step=0.1, decimals=2, help="Above 1 lifts partial pixels, below 1 lowers them")
+    specks: float = number(0, 0, 1e6, "Specks", "px", step=5, soft=(0, 5000), help="Pieces of at most so many pixels go")
+    holes: float = number(0, 0, 1e6, "Holes", "px", step=5, soft=(0, 5000), help="Holes of at most so many pixels are filled")
+    all_holes: bool = Field(default=False, title="All holes", description="Fill every hole, whatever its size")
+    islands_out: tuple[Place, ...] = Field(default=(), max_length=10_000)
+    islands_only: tuple[Place, ...] = Field(default=(), max_length=10_000)
+    grow: float = number(0, -200, 200, "Grow", "px", step=0.5, decimals=1, soft=(-60, 60), help="Grow; below zero it shrinks")
+    feather: float = number(0, 0, 200, "Feather", "px", step=0.5, decimals=1, soft=(0, 100), help="Soften the outline (standard deviation)")
+    way: Way = Field(default="both", title="Feather which way", description="Soften both ways, or only inwards or outwards")
+    smooth: float = number(0, 0, 50, "Smooth", "px", step=0.5, decimals=1, help="Round a jagged outline without softening it")
+    hard: bool = Field(default=False, title="Hard edge", description="No partial pixel")
+    follow: float = number(0, 0, 100, "Follow", "px", help="Unmix the outline into surface and background, so far outside the mask")
+    sensitivity: float = number(50, 0, 100, "Sensitivity", "%", help="How alike surface and background may be and still be told apart")
+    fine: float = number(0, 0, 100, "Fine", "px", help="Matting in a band of this width: hair, fringe, leaves")
+    no_haze: bool = Field(
+        default=True, title="No haze", description="With Follow or Fine: adjust the unmixed colours, so that no rim of the old colour stays"
+    )
+    clean: Amount = number(0, 0, 8, "Clean source", help="Smooth the chroma of what is measured, never of the picture")
 
 
 class Stroke(Frozen):
     """One brush stroke, as a vector."""
 
-    points: tuple[tuple[Finite, Finite, Finite], ...] = Field(description="x, y (full-resolution pixels) and pressure (0 to 1)")
-    size: float = Field(default=60.0, gt=0, le=5000, description="diameter")
-    hardness: Percent = 80.0
-    flow: Percent = 100.0
-    opacity: Percent = 100.0
+    points: tuple[tuple[Coordinate, Coordinate, Share], ...] = Field(
+        max_length=2_000_000, description="x, y (full-resolution pixels) and pressure (0 to 1)"
+    )
+    size: float = number(60, 0.1, 5000, "Size", "px", soft=(1, 1000), help="Diameter of the brush")
+    hardness: float = number(80, 0, 100, "Hardness", "%", help="From soft from the middle on to an edge of one pixel")
+    flow: float = number(100, 0, 100, "Flow", "%", help="How much one dab lays on")
+    opacity: float = number(100, 0, 100, "Opacity", "%", help="Most that one stroke covers")
     erase: bool = False
     pressure: Literal["nothing", "size", "flow"] = "nothing"
     like: Colour | None = Field(default=None, description="only where the picture resembles this colour")
@@ -171,65 +187,96 @@ class Stroke(Frozen):
 class Area(Frozen):
     """A shape, or brush strokes, that limits the mask."""
 
-    id: str = Field(default_factory=fresh_id)
-    name: str = ""
+    id: Name = Field(default_factory=fresh_id)
+    name: Name = ""
     on: bool = True
     inverted: bool = False
-    mode: Literal["add", "subtract", "intersect"] = "intersect"
-    kind: Literal["rect", "ellipse", "polygon", "gradient", "radial", "brush"]
+    mode: AreaMode = "intersect"
+    kind: AreaKind
     points: tuple[Point, ...] = Field(
-        default=(), description="middle and two half-axes' ends (rect, ellipse, radial), corners (polygon), full and empty end (gradient)"
+        default=(),
+        max_length=100_000,
+        description="middle and two half-axes' ends (rect, ellipse, radial), corners (polygon), full and empty end (gradient)",
     )
-    feather: float = Field(default=0.0, ge=0, le=2000)
+    feather: float = number(0, 0, 2000, "Feather", "px", decimals=1, soft=(0, 400), help="Soften the area's outline (standard deviation)")
     way: Way = "both"
-    strokes: tuple[Stroke, ...] = ()
+    strokes: tuple[Stroke, ...] = Field(default=(), max_length=10_000)
 
     @model_validator(mode="after")
     def _enough_points(self) -> Self:
-        needed = {"rect": 3, "ellipse": 3, "radial": 3, "gradient": 2}.get(self.kind, 0)
+        needed = 3 if self.kind in BOXED else 2 if self.kind == "gradient" else 0
         if needed and len(self.points) != needed:
             raise ValueError(f"a {self.kind} has {needed} points")
         return self
 
 
-class Adjust(Frozen):
-    """What is done inside the mask."""
+class Adjustment(Frozen):
+    """One block of what is done inside the mask; every number's start changes nothing.
 
-    hue: float = Field(default=0.0, ge=-180, le=180, description="degrees")
-    saturation: SignedPercent = 0.0
-    lightness: SignedPercent = 0.0
+    The sum of a block stands in the file of ``core/adjust`` that is called as the block's field in `Adjust`.
+    """
 
     @property
     def neutral(self) -> bool:
         """Whether it changes nothing."""
-        return self == Adjust()
+        return self == type(self)()
+
+
+class Light(Adjustment):
+    """Light"""
+
+    exposure: float = number(0, -10, 10, "Exposure", "stops", step=0.1, decimals=2, soft=(-4, 4), help="Light times two to this power")
+
+
+class Recolour(Adjustment):
+    """Recolour"""
+
+    hue: float = number(0, -180, 180, "Hue", "°", help="Turn of the hue")
+    saturation: float = number(0, -100, 100, "Saturation", "%", help="From grey (-100) to twice the chroma (100)")
+    lightness: float = number(0, -100, 100, "Lightness", "%", help="Towards black or white")
+
+
+class Adjust(Frozen):
+    """What is done inside the mask: the blocks in the order in which they are applied."""
+
+    light: Light = Light()
+    recolour: Recolour = Recolour()
+
+    @property
+    def neutral(self) -> bool:
+        """Whether it changes nothing."""
+        return all(block.neutral for _, block in self.blocks())
+
+    def blocks(self) -> Iterator[tuple[str, Adjustment]]:
+        """The blocks by name."""
+        return ((name, getattr(self, name)) for name in type(self).model_fields)
 
 
 class Sieve(Frozen):
     """One mask together with what is done inside it."""
 
-    id: str = Field(default_factory=fresh_id)
-    name: str = "Sieve"
+    id: Name = Field(default_factory=fresh_id)
+    name: Name = "Sieve"
     on: bool = True
     pick: Pick = Pick()
     bands: Bands = Bands()
-    invert: bool = False
+    invert: bool = Field(default=False, title="Invert the mask", description="What was masked is not, and what was not is")
     edge: Edge = Edge()
-    areas: tuple[Area, ...] = Field(default=(), description="applied from first to last")
-    outside: Percent = Field(default=0.0, description="how much of the adjustment the masked-out rest still gets")
-    strength: Percent = 100.0
+    areas: tuple[Area, ...] = Field(default=(), max_length=1000, description="applied from first to last")
+    outside: float = number(0, 0, 100, "Outside level", "%", help="How much of the adjustment the masked-out rest still gets")
+    strength: float = number(100, 0, 100, "Strength", "%", help="How much of the adjustment the sieve gives")
     adjust: Adjust = Adjust()
 
 
 class Project(Frozen):
     """The whole work on one picture or clip."""
 
-    version: Literal[1] = VERSION
-    source: str = Field(default="", description="the picture or clip: a path relative to the project file, or absolute")
-    stack: tuple[Sieve, ...] = Field(default=(Sieve(name="Sieve 1"),), description="the picture falls through these from first to last")
-    gamut: Literal["lower chroma", "clip"] = Field(
-        default="lower chroma", description="how colours outside the output gamut are brought back"
+    version: Literal[2] = VERSION
+    source: str = Field(default="", max_length=4096, description="the picture or clip: a path relative to the project file")
+    stack: tuple[Sieve, ...] = Field(
+        default=(Sieve(name="Sieve 1"),), min_length=1, max_length=256, description="the picture falls through these from first to last"
     )
+    gamut: Gamut = Field(default="lower chroma", title="Gamut", description="How colours outside the output gamut are brought back")
 
     @model_validator(mode="after")
     def _ids_differ(self) -> Self:

@@ -11,16 +11,18 @@ import platformdirs
 from pydantic import Field, ValidationError
 
 from ..errors import Trouble
-from ..files import written_beside
+from ..files import write_text
 from .model import Band, Bands, Colour, Edge, Frozen, Pick
-from .storage import first_complaint, read_json
+from .storage import edge_from_version_1, first_complaint, read_json
+
+LONGEST_NAME = 60
 
 
 class Preset(Frozen):
     """A named start for other pictures."""
 
-    version: Literal[1] = 1
-    name: str = Field(min_length=1, max_length=60)
+    version: Literal[2] = 2
+    name: str = Field(min_length=1, max_length=LONGEST_NAME)
     swatch: Colour = Field(description="linear light, for showing")
     pick: Pick = Pick()
     bands: Bands = Bands()
@@ -61,26 +63,32 @@ def read(path: pathlib.Path) -> Preset:
     """
     held = read_json(path, "a preset")
     try:
+        if held.get("version", 1) == 1:
+            held = held | {"version": 2, "edge": edge_from_version_1(held.get("edge", {}))}
         return Preset.model_validate_json(json.dumps(held))
+    except (AttributeError, TypeError, RecursionError):
+        raise Trouble(f"{path} is not a preset of Amber Sieve: its fields are not what they should be. Choose another file.") from None
     except ValidationError as error:
         raise Trouble(f"{path} is not a preset of Amber Sieve ({first_complaint(error)}): choose another file.") from None
 
 
 def write(preset: Preset, path: pathlib.Path) -> None:
     """Write a preset; raises `Trouble` when that fails."""
-    with written_beside(path) as partial:
-        partial.write_text(preset.model_dump_json(indent=1) + "\n", encoding="utf-8")
+    write_text(path, preset.model_dump_json(indent=1) + "\n")
 
 
 def path_for(name: str) -> pathlib.Path:
     """The file of a person's own preset."""
-    return own_folder() / (re.sub(r"[^\w-]+", "-", name.strip().lower()).strip("-") + ".json")
+    return own_folder() / ((re.sub(r"[^\w-]+", "-", name.strip().lower()).strip("-") or "preset") + ".json")
 
 
 def keep(preset: Preset) -> pathlib.Path:
-    """Store among a person's own presets; one of the same name is replaced."""
+    """Store among a person's own presets; one of the same name is replaced. Raises `Trouble` when that fails."""
     path = path_for(preset.name)
-    path.parent.mkdir(parents=True, exist_ok=True)
+    try:
+        path.parent.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise Trouble(f"The folder {path.parent} for presets could not be made ({error.strerror}): check its permissions.") from None
     write(preset, path)
     return path
 

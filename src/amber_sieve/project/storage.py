@@ -5,20 +5,25 @@ from __future__ import annotations
 import json
 import os
 import pathlib
+from collections.abc import Callable
 from typing import Any
 
 from pydantic import ValidationError
 
 from ..errors import Trouble
-from ..files import written_beside
+from ..files import regular_file, write_text
 from .model import VERSION, Project
+
+#: Files of more bytes than this are not projects: a long day of brush strokes stays far below it.
+LARGEST = 200_000_000
 
 
 def first_complaint(error: ValidationError) -> str:
     """The first thing pydantic found wrong, as «place: what»."""
-    problem = error.errors()[0]
+    problem = error.errors(include_url=False, include_context=False, include_input=False)[0]
     place = ".".join(str(part) for part in problem["loc"]) or "the whole file"
-    return f"{place}: {problem['msg'][:1].lower()}{problem['msg'][1:]}"
+    words = problem["msg"].removeprefix("Value error, ")
+    return f"{place}: {words[:1].lower()}{words[1:]}"
 
 
 def read_json(path: pathlib.Path, what: str) -> dict[str, Any]:
@@ -28,13 +33,14 @@ def read_json(path: pathlib.Path, what: str) -> dict[str, Any]:
     ------
     Trouble: no such file, unreadable, or not a JSON object.
     """
+    path = regular_file(path)
     try:
+        if path.stat().st_size > LARGEST:
+            raise Trouble(f"{path} is not {what}: it is too large. Open another file.")
         held = json.loads(path.read_text(encoding="utf-8"))
-    except FileNotFoundError:
-        raise Trouble(f"{path} does not exist: check the name.") from None
     except OSError as error:
         raise Trouble(f"{path} could not be read ({error.strerror}): check its permissions.") from error
-    except ValueError:
+    except (ValueError, RecursionError):
         raise Trouble(f"{path} is not {what}: it is not valid JSON. Open another file or restore a copy.") from None
     if not isinstance(held, dict):
         raise Trouble(f"{path} is not {what}: it should hold one JSON object. Open another file.")
@@ -42,7 +48,7 @@ def read_json(path: pathlib.Path, what: str) -> dict[str, Any]:
 
 
 def load(path: pathlib.Path) -> Project:
-    """Read a project; its source becomes an absolute path.
+    """Read a project; its source and layers become absolute paths.
 
     Raises
     ------
@@ -51,34 +57,73 @@ def load(path: pathlib.Path) -> Project:
     path = pathlib.Path(path)
     held = read_json(path, "a project")
     version = held.get("version")
-    if not isinstance(version, int) or isinstance(version, bool):
+    if not isinstance(version, int) or isinstance(version, bool) or version < 1:
         raise Trouble(f"{path} is not a project of Amber Sieve: it has no version number. Open another file.")
     if version > VERSION:
         raise Trouble(
             f"{path} was made by a newer version of Amber Sieve (file version {version}, this one reads up to {VERSION}): update the program to open it."
         )
+    return resolved(project_from(held, path), path.parent)
+
+
+def project_from(held: dict[str, Any], path: pathlib.Path) -> Project:
+    """A project from what its file holds, of any version up to this one; raises `Trouble`."""
     try:
-        project = Project.model_validate_json(json.dumps(held))
+        if held.get("version") == 1:
+            held = _from_version_1(held)
+        return Project.model_validate_json(json.dumps(held))
     except ValidationError as error:
         raise Trouble(f"{path} has a wrong field ({first_complaint(error)}): correct it or open another file.") from None
-    if project.source:
-        project = project.but(source=os.path.normpath(path.parent.absolute() / project.source))
-    return project
+    except (AttributeError, TypeError, ValueError, RecursionError):
+        raise Trouble(f"{path} is not a project of Amber Sieve: its fields are not what they should be. Open another file.") from None
+
+
+def edge_from_version_1(held: dict[str, Any]) -> dict[str, Any]:
+    """The switch for the automatic Clean source as the amount it stood for."""
+    edge = {name: value for name, value in held.items() if name != "clean_auto"}
+    return edge | ({"clean": "auto"} if held.get("clean_auto") else {})
+
+
+def _from_version_1(held: dict[str, Any]) -> dict[str, Any]:
+    """Version 1 had the numbers of Recolour straight in ``adjust``, and a switch for the automatic Clean source."""
+
+    def sieve(old: dict[str, Any]) -> dict[str, Any]:
+        return old | {"edge": edge_from_version_1(old.get("edge", {})), "adjust": {"recolour": old.get("adjust", {})}}
+
+    stack = {"stack": [sieve(old) for old in held["stack"]]} if "stack" in held else {}
+    return held | {"version": VERSION} | stack
+
+
+def _with_paths(project: Project, change: Callable[[str], str]) -> Project:
+    """The project with every path in it changed."""
+    stack = tuple(s.but(pick=s.pick.but(layer=change(s.pick.layer))) if s.pick.layer else s for s in project.stack)
+    return project.but(source=change(project.source) if project.source else "", stack=stack)
+
+
+def resolved(project: Project, folder: pathlib.Path) -> Project:
+    """The project with its paths absolute, as seen from a folder."""
+    return _with_paths(project, lambda held: os.path.normpath(folder.absolute() / held))
+
+
+def related(project: Project, folder: pathlib.Path) -> Project:
+    """The project with its paths relative to a folder, so that both can move together."""
+    return _with_paths(project, lambda held: os.path.relpath(os.path.abspath(held), folder.absolute()))
+
+
+def text_of(project: Project) -> str:
+    """A project as the text of its file."""
+    return project.model_dump_json(indent=1) + "\n"
 
 
 def save(project: Project, path: pathlib.Path) -> None:
-    """Write a project; a source in or below the project's folder is stored relative to it.
+    """Write a project; its source and layers are stored relative to the project's folder.
 
     Raises
     ------
     Trouble: the file could not be written; an earlier file of that name is then still whole.
     """
     path = pathlib.Path(path)
-    if project.source:
-        source = os.path.relpath(project.source, path.parent.absolute())
-        project = project.but(source=os.path.abspath(project.source) if source.startswith("..") else source)
-    with written_beside(path) as partial:
-        partial.write_text(project.model_dump_json(indent=1) + "\n", encoding="utf-8")
+    write_text(path, text_of(related(project, path.parent)))
 
 
 def schema() -> dict[str, Any]:

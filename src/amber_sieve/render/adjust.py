@@ -2,17 +2,23 @@
 
 from __future__ import annotations
 
+import importlib
+
 import numpy as np
 
-from ..core.adjust.recolour import recolour
-from ..core.edge.follow import surface_colours
+from ..core.mix import Step, mixed
 from ..project.model import Adjust, Sieve
 from .mask import Masked
 
 
-def _applied(planes: np.ndarray, weights: np.ndarray, adjust: Adjust) -> np.ndarray:
-    """The adjustments, mixed in by ``weights``."""
-    return recolour(planes, weights, adjust.hue, adjust.saturation, adjust.lightness)
+def steps_of(adjust: Adjust) -> list[Step]:
+    """The steps of all blocks in use. The sum of a block stands in the file of ``core.adjust`` that is called as its field."""
+    steps: list[Step] = []
+    for name, block in adjust.blocks():
+        if not block.neutral:
+            module = importlib.import_module(f"...core.adjust.{name}", __name__)
+            steps += module.steps(**dict(block))
+    return steps
 
 
 def weights_of(mask: np.ndarray, sieve: Sieve) -> np.ndarray:
@@ -24,16 +30,7 @@ def weights_of(mask: np.ndarray, sieve: Sieve) -> np.ndarray:
 
 
 def adjusted(planes: np.ndarray, masked: Masked, sieve: Sieve) -> np.ndarray:
-    """The picture after this sieve; ``planes`` itself when the sieve changes nothing.
-
-    Where the outline was unmixed, the surface's own colour is adjusted and mixed anew, so that no haze of the old colour stays.
-    """
+    """The picture after this sieve; ``planes`` itself when the sieve changes nothing."""
     if sieve.adjust.neutral or sieve.strength == 0:
         return planes
-    weights = weights_of(masked.mask, sieve)
-    out = _applied(planes, weights, sieve.adjust)
-    if masked.unmixed is not None:
-        rows, columns, front = surface_colours(planes, masked.unmixed)
-        change = _applied(front, np.ones(front.shape[1:], np.float32), sieve.adjust) - front
-        out[:, rows, columns] = planes[:, rows, columns] + weights[rows, columns] * change[:, 0]
-    return out
+    return mixed(planes, weights_of(masked.mask, sieve), steps_of(sieve.adjust), masked.unmixed)

@@ -83,7 +83,7 @@ def edge_of(frame: Frame, mask: np.ndarray, edge: Edge, cache: Cache, key: objec
 
     ``key`` stands for the mask in caches; ``step`` is told how far Fine is, and may raise to stop it.
     """
-    if edge == Edge(clean=edge.clean, clean_auto=edge.clean_auto, no_haze=edge.no_haze):
+    if edge == Edge(clean=edge.clean, no_haze=edge.no_haze, sensitivity=edge.sensitivity, way=edge.way):
         return Edged(mask, None)
     mask = before_fine(frame, mask, edge)
     unmixed = None

@@ -10,10 +10,12 @@ import numpy as np
 from ..core.colour.difference import delta_e_2000, to_cielab
 from ..core.edge.follow import follow
 from ..core.frame import Frame
-from ..project.model import Edge, Sieve
-from .adjust import adjusted
+from ..core.mix import mixed
+from ..project.model import Project
+from .adjust import steps_of, weights_of
 from .cache import Cache
-from .mask import Masked, masked
+from .mask import masked
+from .measured import Layers, arriving, measured, no_layers
 
 #: A partial pixel is hazy when it is farther than this (ΔE2000) from all that its two neighbours can mix to; less is hidden by noise.
 VISIBLE = 4.0
@@ -38,16 +40,19 @@ def _hazy(out: np.ndarray, front: np.ndarray, behind: np.ndarray) -> np.ndarray:
     return delta_e_2000(to_cielab(np.clip(out, 0, 1).T), to_cielab(np.clip(nearest, 0, 1).T)) > VISIBLE
 
 
-def haze_of(frame: Frame, sieve: Sieve, cache: Cache) -> Haze:
+def haze_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Haze:
     """Look for a rim of old colour in the partial pixels of a sieve's mask.
 
     A partial pixel should become a mixture of its two neighbours: A(F), the surface's colour adjusted, and B, what lies behind.
     A rim of the old colour lies off the line between them. Noise does too, so the count never is nothing.
     """
 
+    sieve = project.sieve(sieve_id)
+    seen, below = measured(frame, project, sieve_id, cache, layers), arriving(frame, project, sieve_id, cache, layers)
+
     def make() -> Haze:
-        found = masked(frame, sieve.but(edge=sieve.edge.but(no_haze=True)), cache)
-        unmixed = found.unmixed or follow(frame.planes, found.mask, max(1.0, REACH * frame.scale), 1.0)[1]
+        found = masked(seen, sieve.but(edge=sieve.edge.but(no_haze=True)), cache)
+        unmixed = found.unmixed or follow(seen.planes, found.mask, max(1.0, REACH * frame.scale), 1.0)[1]
         nothing = Haze(np.zeros(found.mask.shape, bool), 0, 0)
         if unmixed is None or sieve.adjust.neutral:
             return nothing
@@ -62,18 +67,13 @@ def haze_of(frame: Frame, sieve: Sieve, cache: Cache) -> Haze:
         partial &= ~outside  # what lies beyond the unmixed box has no neighbours to compare with
         front = np.stack([cv2.resize(plane, (width, height))[partial[box]] for plane in unmixed.front])
         behind = np.stack([cv2.resize(plane, (width, height))[partial[box]] for plane in unmixed.behind])
-        after = adjusted(
-            np.ascontiguousarray(front[:, None]), Masked(np.ones((1, front.shape[1]), np.float32), None), sieve.but(outside=0.0)
-        )[:, 0]
-        plain = _hazy(adjusted(frame.planes, Masked(found.mask, None), sieve)[:, partial], after, behind)
-        handled = _hazy(adjusted(frame.planes, Masked(found.mask, found.unmixed), sieve)[:, partial], after, behind)
+        steps, weights = steps_of(sieve.adjust), weights_of(found.mask, sieve)
+        strength = np.full((1, front.shape[1]), sieve.strength / 100, np.float32)
+        after = mixed(np.ascontiguousarray(front[:, None]), strength, steps)[:, 0]
+        plain = _hazy(mixed(below.planes, weights, steps)[:, partial], after, behind)
+        handled = _hazy(mixed(below.planes, weights, steps, found.unmixed)[:, partial], after, behind)
         pixels = np.zeros_like(partial)
         pixels[partial] = handled if sieve.edge.no_haze else plain
         return Haze(pixels, int(handled.sum()), int(plain.sum()))
 
-    return cache.get(("haze", frame.key, sieve.but(id="", name="")), make)
-
-
-def has_outline_work(edge: Edge) -> bool:
-    """Whether the outline is unmixed, so that haze can be taken away."""
-    return edge.follow > 0 or edge.fine > 0
+    return cache.get(("haze", seen.key, below.key, sieve.but(id="", name="")), make)

@@ -10,7 +10,7 @@ from .cache import Cache
 from .mask import qualified
 
 
-def deciding_sample(light: np.ndarray, sieve: Sieve) -> str:
+def deciding_sample(light: tuple[float, float, float] | np.ndarray, sieve: Sieve) -> str:
     """Name of the sample that decides about a pixel: the drop sample that takes it out, else the keep sample that holds it most.
 
     Parameters
@@ -21,7 +21,7 @@ def deciding_sample(light: np.ndarray, sieve: Sieve) -> str:
     -------
     Its name, or its role and number; "" when no sample holds the pixel.
     """
-    frame = Frame(np.ascontiguousarray(light, np.float32).reshape(3, 1, 1))
+    frame = Frame(np.asarray(light, np.float32).reshape(3, 1, 1))
     held = []
     for number, sample in enumerate(sieve.pick.samples, 1):
         if sample.on:

@@ -12,12 +12,13 @@ from ..core.bands.interval import Interval, luminance_ramp
 from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import to_oklab
 from ..core.colour.transfer import to_levels
-from ..core.edge.clean import cleaned, fitting_amount
+from ..core.edge.clean import cleaned
 from ..core.edge.follow import Unmixed
 from ..core.frame import Frame
 from ..core.pick.connected import connected_only
 from ..core.pick.samples import Probe, membership, needs_planes
-from ..project.model import BAND_NAMES, Bands, Edge, Pick, Sample, Sieve
+from ..names import BANDS, CHANNEL_BANDS
+from ..project.model import Bands, Edge, Pick, Sample, Sieve
 from .areas import area_coverage
 from .cache import Cache
 from .edge import Step, edge_of, fine_key
@@ -43,7 +44,7 @@ def probes_of(pick: Pick) -> list[Probe]:
 
 def intervals_of(bands: Bands) -> list[Interval]:
     """The bands that are on, as the kernels take them."""
-    pairs = [(name, getattr(bands, name)) for name in BAND_NAMES]
+    pairs = [(name, getattr(bands, name)) for name in BANDS]
     intervals = [
         Interval(name, band.corners, band.inverted, band.shape, band.bend)
         for name, band in pairs
@@ -79,7 +80,7 @@ def _qualify(frame: Frame, probes: list[Probe], intervals: list[Interval], cache
     if not intervals:
         membership(oklab_of(frame, cache, passes), probes, extra, out)
         return
-    channels = any(interval.measure in BAND_NAMES[3:] for interval in intervals)
+    channels = any(interval.measure in CHANNEL_BANDS for interval in intervals)
     measures = extra if extra is not None else measures_of(frame, cache, channels, passes)
     bands_mask(measures, intervals, out)
     if any(probe.keep for probe in probes):
@@ -114,17 +115,9 @@ def seeds_of(pick: Pick, frame: Frame) -> list[tuple[float, float]]:
     return [((x - frame.origin[0]) * frame.scale, (y - frame.origin[1]) * frame.scale) for x, y in places]
 
 
-def passes_of(frame: Frame, edge: Edge, cache: Cache) -> int:
-    """Passes of chroma smoothing for a frame: the chosen ones, or what its noise asks for; none when it is much reduced."""
-    if edge.clean_auto:
-        return cache.get(("noise", frame.key), lambda: fitting_amount(to_oklab(thinned_block(frame.planes))))
-    return round(edge.clean * min(1.0, frame.scale))
-
-
-def thinned_block(planes: np.ndarray, side: int = 900) -> np.ndarray:
-    """The middle of a large picture: noise must be measured on neighbouring pixels."""
-    top, left = max(0, (planes.shape[1] - side) // 2), max(0, (planes.shape[2] - side) // 2)
-    return np.ascontiguousarray(planes[:, top : top + side, left : left + side])
+def passes_of(frame: Frame, edge: Edge) -> int:
+    """Passes of chroma smoothing for a frame; fewer when it is reduced, which smooths by itself. "auto" must have been found."""
+    return 0 if edge.clean == "auto" else round(edge.clean * min(1.0, frame.scale))
 
 
 @dataclass(frozen=True)
@@ -139,7 +132,7 @@ def picked(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
     """Qualified, connected only, inverted: the mask before its edge is worked on. Read only."""
 
     def make() -> np.ndarray:
-        passes = passes_of(frame, sieve.edge, cache)
+        passes = passes_of(frame, sieve.edge)
         mask = cache.get(
             ("qualified", frame.key, sieve.pick, sieve.bands, passes), lambda: qualified(frame, sieve.pick, sieve.bands, cache, passes)
         )
@@ -168,7 +161,7 @@ def masked(frame: Frame, sieve: Sieve, cache: Cache) -> Masked:
 
 def picked_key(sieve: Sieve) -> tuple[object, ...]:
     """What the mask before the edge depends on."""
-    return (sieve.pick, sieve.bands, sieve.invert, sieve.edge.clean, sieve.edge.clean_auto)
+    return (sieve.pick, sieve.bands, sieve.invert, sieve.edge.clean)
 
 
 def waits_for_fine(frame: Frame, sieve: Sieve, cache: Cache) -> bool:
@@ -207,9 +200,3 @@ def bounds_of(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray | None:
 def mask_of(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
     """The finished mask alone, (H, W) float32 in 0 to 1. Read only."""
     return masked(frame, sieve, cache).mask
-
-
-def needs_whole(sieve: Sieve) -> bool:
-    """Whether the mask of a part of a picture depends on what lies outside that part."""
-    edge = sieve.edge
-    return sieve.pick.connected or edge.all_holes or bool(edge.islands_only or edge.islands_out)

@@ -19,7 +19,8 @@ from ..project.model import Bands, Project, Sieve
 from .cache import Cache
 from .haze import haze_of
 from .mask import measures_of, probes_of
-from .stack import Layers, no_layers, render, sieve_mask
+from .measured import Layers, no_layers
+from .stack import render, sieve_mask
 
 VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out", "Weak spots", "Haze check")
 
@@ -93,7 +94,7 @@ def view(
     if name == "Original":
         return to_screen(frame.planes)
     if name == "Haze check":
-        return haze_marks(render(frame, project, cache, layers), haze_of(frame, project.sieve(sieve_id), cache).pixels)
+        return haze_marks(render(frame, project, cache, layers), haze_of(frame, project, sieve_id, cache, layers).pixels)
     if name in ("Mask", "Weak spots"):
         mask = shown_mask(frame, project, sieve_id, looking, cache, layers)
         words = mask_to_screen(mask) if name == "Mask" else weak_spots(mask)

@@ -11,10 +11,10 @@ from collections.abc import Sequence
 import numpy as np
 from numba import prange
 
+from ...names import AREA_KINDS
 from ..edge.feather import feathered
 from ..parallel import kernel
 
-KINDS = ("rect", "ellipse", "polygon", "gradient", "radial", "brush")
 Points = Sequence[tuple[float, float]]
 #: Lines a row of pixels is cut into when a polygon is filled.
 SCANS = 8
@@ -104,7 +104,7 @@ def coverage(kind: str, points: Points, shape: tuple[int, int], feather: float =
             slope = 2 * np.sqrt((u / unit_u) ** 2 + (v / unit_v) ** 2)
             covered = np.clip(0.5 - value / np.maximum(slope, 1e-6), 0, 1)
         else:
-            raise ValueError(f"there is no shape called {kind!r}; there are {', '.join(KINDS)}")
+            raise ValueError(f"there is no shape called {kind!r}; there are {', '.join(AREA_KINDS)}")
     return feathered(np.ascontiguousarray(covered, np.float32), feather, way)
 
 

@@ -7,9 +7,10 @@ from collections.abc import Sequence
 import numpy as np
 from numba import prange
 
+from ...names import BANDS
 from ..falloff import POINTS, shape_table
 from ..parallel import kernel
-from .interval import MEASURES, Interval, numbers_of
+from .interval import Interval, numbers_of
 
 #: Below the first saturation (per cent) a hue is noise and does not count, from the second on it counts fully.
 GREY, CHROMATIC = 1.5, 5.0
@@ -90,7 +91,7 @@ def bands_mask(measures: np.ndarray, intervals: Sequence[Interval], out: np.ndar
 def band_curve(interval: Interval, values: np.ndarray) -> np.ndarray:
     """What single values (N,) of a band's measure count for, at full saturation; for drawing."""
     measures = np.full((6, 1, len(values)), 100, np.float32)
-    measures[MEASURES.index(interval.measure), 0] = values
+    measures[BANDS.index(interval.measure), 0] = values
     if interval.measure == "saturation":
         measures[1, 0] = values
     return bands_mask(measures, [interval])[0]

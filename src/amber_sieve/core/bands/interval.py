@@ -2,18 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
-#: Planes of the measured picture, in this order, and the range each is worked in. Beyond its ends the end counts.
-MEASURES = ("hue", "saturation", "luminance", "red", "green", "blue")
-RANGES = {
-    "hue": (0.0, 360.0),
-    "saturation": (0.0, 125.0),
-    "luminance": (0.0, 100.0),
-    "red": (0.0, 255.0),
-    "green": (0.0, 255.0),
-    "blue": (0.0, 255.0),
-}
+import numpy as np
+
+from ...names import BANDS, MEASURES
+
 #: Stands for a side without a falloff.
 STEEP = 1e9
 #: Where a band reaches the end of its range, everything beyond counts too.
@@ -26,7 +21,7 @@ class Interval:
 
     Attributes
     ----------
-    measure : one of ``MEASURES``.
+    measure : one of ``BANDS``.
     corners : fade in from, full from, full to, fade out to; in units of the measure, rising. For hue they may pass 360.
     inverted : count what lies outside instead.
     shape, bend : of the falloff, see `shape_table`.
@@ -46,9 +41,9 @@ class Interval:
     @property
     def full(self) -> bool:
         """Whether it lets everything through."""
-        low, high = RANGES[self.measure]
+        measure = MEASURES[self.measure]
         _, b, c, _ = self.corners
-        whole = c - b >= 360 if self.measure == "hue" else b <= low and c >= high
+        whole = c - b >= measure.high if measure.wraps else b <= measure.low and c >= measure.high
         return whole and not self.inverted
 
 
@@ -59,9 +54,9 @@ def luminance_ramp(black: float, white: float, inverse: bool = False) -> Interva
 
 def numbers_of(interval: Interval) -> list[float]:
     """The row the kernel reads: plane, wraps, centre, full from, its slope, full to, its slope, inverted."""
-    low, high = RANGES[interval.measure]
+    measure = MEASURES[interval.measure]
+    low, high, wraps = measure.low, measure.high, measure.wraps
     a, b, c, d = interval.corners
-    wraps = interval.measure == "hue"
     centre = (b + c) / 2 if wraps else 0.0
     if wraps and c - b >= 360:
         a, b, c, d = -BEYOND, -BEYOND, BEYOND, BEYOND
@@ -70,4 +65,66 @@ def numbers_of(interval: Interval) -> list[float]:
         c, d = (BEYOND, BEYOND) if c >= high else (c, d)
     rise = 1 / (b - a) if b > a else STEEP
     fall = 1 / (d - c) if d > c else STEEP
-    return [MEASURES.index(interval.measure), wraps, centre, b - centre, rise, c - centre, fall, interval.inverted]
+    return [BANDS.index(interval.measure), wraps, centre, b - centre, rise, c - centre, fall, interval.inverted]
+
+
+Corners = tuple[float, float, float, float]
+
+
+def moved_corners(corners: Corners, grip: int, by: float, measure: str, mirror: bool = False, together: bool = False) -> Corners:
+    """Corners after one of them (0 to 3), or the whole band (4), moved by some units. They always rise.
+
+    Parameters
+    ----------
+    measure : whose corners they are: they stay in its range, or, where it wraps, within one turn.
+    mirror : the other side moves as far the other way.
+    together : falloff and core edge of one side move as one.
+    """
+    known = MEASURES[measure]
+    low, high, turn = known.low, known.high, known.high - known.low
+    values = list(corners)
+    if grip == 4:
+        shift = by if known.wraps else min(max(by, low - values[0]), high - values[3])
+        values = [value + shift for value in values]
+    else:
+        moves = {grip: by}
+        if together:
+            moves[grip ^ 1] = by
+        if mirror:
+            moves |= {3 - k: -travel for k, travel in list(moves.items())}
+        values = [value + moves.get(k, 0.0) for k, value in enumerate(values)]
+        if mirror:
+            # Two sides that move towards each other meet in the middle and stop there.
+            middle = (values[1] + values[2]) / 2
+            values = [min(values[0], middle), min(values[1], middle), max(values[2], middle), max(values[3], middle)]
+        # The one that is moved pushes its neighbours along.
+        for k in range(grip, 3):
+            values[k + 1] = max(values[k + 1], values[k])
+        for k in range(grip, 0, -1):
+            values[k - 1] = min(values[k - 1], values[k])
+        if not known.wraps:
+            values = [min(max(value, low), high) for value in values]
+        elif values[3] - values[0] > turn:
+            # More than a turn is no more than a turn: what is not held gives way.
+            if grip < 2:
+                values[0] = values[3] - turn
+            else:
+                values[3] = values[0] + turn
+    return rising(values, measure)
+
+
+def rising(values: Sequence[float], measure: str) -> Corners:
+    """Four numbers as corners: in rising order, and, where the measure wraps, with the core's start within the first turn."""
+    known = MEASURES[measure]
+    a, b, c, d = np.maximum.accumulate(np.asarray(values, float))
+    if known.wraps:
+        turns = known.high * np.floor(b / known.high)
+        a, b, c, d = a - turns, b - turns, c - turns, d - turns
+        # Taking whole turns off may round two equal corners apart.
+        a, c, d = min(a, b), max(c, b), max(d, c, b)
+    return (float(a), float(b), float(c), float(d))
+
+
+def with_corner(corners: Corners, index: int, value: float, measure: str) -> Corners:
+    """Corners with one of them set to a value; it pushes its neighbours along."""
+    return moved_corners(corners, index, value - corners[index], measure)

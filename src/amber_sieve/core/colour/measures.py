@@ -41,7 +41,7 @@ def _reachable_saturation() -> np.ndarray:
 
 
 REACHABLE = _reachable_saturation()
-_ONE_OVER_REACHABLE = (100 / REACHABLE).astype(np.float32)
+ONE_OVER_REACHABLE = (100 / REACHABLE).astype(np.float32)
 
 
 @inner
@@ -80,7 +80,7 @@ def hue_saturation_luminance(planes: np.ndarray, lab: np.ndarray, out: np.ndarra
     (3, H, W) float32
     """
     result = np.empty(planes.shape, np.float32) if out is None else out
-    _measure(planes, lab, _ONE_OVER_REACHABLE, result)
+    _measure(planes, lab, ONE_OVER_REACHABLE, result)
     return result
 
 

@@ -96,11 +96,11 @@ def _to_screen(planes: np.ndarray, table: np.ndarray, out: np.ndarray) -> None:
             row[x] = np.uint32(0xFF000000) | (red << np.uint32(16)) | (green << np.uint32(8)) | blue
 
 
-_BYTES = np.rint(np.clip(_LEVELS, 0, 255)).astype(np.uint32)
+BYTES = np.rint(np.clip(_LEVELS, 0, 255)).astype(np.uint32)
 
 
 def to_screen(planes: np.ndarray) -> np.ndarray:
     """Linear light (3, H, W), clipped, as the 0xFFRRGGBB words (H, W) uint32 that a screen takes."""
     out = np.empty(planes.shape[1:], np.uint32)
-    _to_screen(planes, _BYTES, out)
+    _to_screen(planes, BYTES, out)
     return out

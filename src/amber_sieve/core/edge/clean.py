@@ -8,6 +8,8 @@ import numpy as np
 #: Chroma noise (standard deviation in Oklab) that one pass of the median takes care of.
 NOISE_PER_PASS = 0.004
 MOST = 8
+#: Pixels that one pass looks at on every side: half of its 5 x 5 median.
+LOOKS_PER_PASS = 2
 
 
 def noise_of(plane: np.ndarray) -> float:

@@ -5,8 +5,6 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-WAYS = ("both", "inwards", "outwards")
-
 
 def blurred(plane: np.ndarray, sigma: float) -> np.ndarray:
     """Gaussian blur of a plane (H, W), edges repeated; cut off at four standard deviations, as scipy.ndimage does."""

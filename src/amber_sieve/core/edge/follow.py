@@ -32,6 +32,8 @@ FOUND = 2e-3
 REST = 0.04
 #: Reaches round the mask from which the colour behind it is learnt.
 ROOM = 5.0
+#: How far the mask of a pixel looks, in reaches: four standard deviations of the widest spread.
+LOOKS_PER_REACH = 4 * SPREAD * WIDER[-1]
 #: Surface shares below this do not say their own colour well enough.
 FAINT = 0.25
 
@@ -67,17 +69,18 @@ def _coarse(plane: np.ndarray, size: tuple[int, int]) -> np.ndarray:
     return cv2.resize(plane, size, interpolation=cv2.INTER_AREA)
 
 
-def spread(planes: np.ndarray, weight: np.ndarray, sigma: float, factor: int) -> np.ndarray:
+def spread(planes: np.ndarray, weight: np.ndarray, sigma: float, factor: int) -> tuple[np.ndarray, np.ndarray]:
     """Colours carried from where ``weight`` is into everywhere, (3, h, w), ``factor`` times coarser than the planes (3, H, W).
 
-    ``sigma`` is in pixels of the planes. Far from any weight the mean colour stands.
+    ``sigma`` is in pixels of the planes. Also returned is how far they are to be trusted, (h, w) in 0 to 1: far from any weight
+    nothing is known.
     """
     height, width = weight.shape
     size = (max(1, round(width / factor)), max(1, round(height / factor)))
     small = _coarse(weight, size)
     carried = [_coarse(plane * weight, size) for plane in planes]
-    total = max(float(small.sum()), 1e-6)
-    out = np.stack([np.full(small.shape, float(c.sum()) / total, np.float32) for c in carried])
+    out = np.zeros((3, *small.shape), np.float32)
+    known = np.zeros(small.shape, np.float32)
     for wider in reversed(WIDER):
         near = max(sigma * wider / factor, 0.5)
         # A wide spread is smooth: it is worked at a scale at which it is a few pixels.
@@ -85,11 +88,14 @@ def spread(planes: np.ndarray, weight: np.ndarray, sigma: float, factor: int) ->
         low = (max(1, round(size[0] / lower)), max(1, round(size[1] / lower)))
         found = blurred(_coarse(small, low), near / lower)
         trust = cv2.resize(np.clip(found / FOUND - 1, 0, 1), size)
+        known = np.maximum(known, trust)
+        if wider == WIDER[-1]:
+            trust = np.ones_like(trust)
         for k in range(3):
             # Narrow spreads lie over wider ones with a soft seam, so that colours do not jump where one gives out.
             mean = blurred(_coarse(carried[k], low), near / lower) / np.maximum(found, 1e-7)
             out[k] += trust * (cv2.resize(mean, size) - out[k])
-    return out
+    return out, known
 
 
 @inner
@@ -160,7 +166,9 @@ def follow(planes: np.ndarray, mask: np.ndarray, reach: float, sensitivity: floa
         return mask, None
     sigma = SPREAD * reach
     factor = max(1, int(sigma / 2))
-    front, behind = spread(here, sure_front, sigma, factor), spread(here, sure_behind, sigma, factor)
+    (front, one), (behind, other) = spread(here, sure_front, sigma, factor), spread(here, sure_behind, sigma, factor)
+    # Where one of them is not known, they are alike, and the mask stays.
+    front = behind + np.minimum(one, other) * (front - behind)
     out, unmixed = mask.copy(), np.empty_like(part)
     # Squared distance of two colours in linear light that is too small to tell; 0.0016 is 0.04 in one channel.
     least = 0.0064 * 10 ** (-2 * sensitivity)

@@ -14,15 +14,15 @@ from dataclasses import dataclass
 import numpy as np
 from numba import prange
 
+from ...names import COMPARISONS, MEASURES
 from ..colour.measures import one_hue_saturation_luminance
 from ..colour.oklab import one_to_oklab
 from ..colour.transfer import one_encoded
 from ..falloff import POINTS, shape_table
 from ..parallel import kernel
 
-COMPARISONS = ("surface", "colour", "levels", "hue", "saturation", "luminance", "red", "green", "blue")
 #: Comparisons that look at the planes of `Measured.extra` (hue, saturation, luminance, red, green, blue), and where.
-PLAIN = {"hue": 0, "saturation": 1, "luminance": 2, "red": 3, "green": 4, "blue": 5}
+PLAIN = {name: plane for plane, name in enumerate(MEASURES)}
 SURFACE, COLOUR, LEVELS, ONE_PLANE, HUE = 0, 1, 2, 3, 4
 
 #: Constants of the surface measure, found by search on path-traced scenes with true coverage (docs/sums.md has the figures).

@@ -1,13 +1,18 @@
-"""Adjust: what is done inside the mask."""
+"""Adjust: what is done inside the mask. Every block of the model becomes a block of the page."""
 
 from __future__ import annotations
 
-from PyQt6.QtWidgets import QPushButton
+from PyQt6.QtWidgets import QComboBox, QPushButton
 
-from ...project.model import Adjust
+from ...names import GAMUTS
+from ...project import edits
+from ...project.fields import numbers_of
+from ...project.model import Adjust, Adjustment, Project
 from ..number import Number
 from ..session import Session
 from .page import Page
+
+GAMUT_WORDS = {"lower chroma": "Out of gamut: lower chroma", "clip": "Out of gamut: clip"}
 
 
 class AdjustPage(Page):
@@ -15,21 +20,30 @@ class AdjustPage(Page):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.heading("Recolour")
-        self.hue = self.field("adjust", "hue", Number("Hue", -180, 180, 0, 1, "°"), "Hue")
-        self.saturation = self.field("adjust", "saturation", Number("Saturation", -100, 100, 0, 1, "%"), "Saturation")
-        self.lightness = self.field("adjust", "lightness", Number("Lightness", -100, 100, 0, 1, "%"), "Lightness")
+        #: The numbers of all blocks, by their field's name.
+        self.numbers: dict[str, Number] = {}
+        for block, field in Adjust.model_fields.items():
+            kind = field.annotation
+            assert isinstance(kind, type) and issubclass(kind, Adjustment)
+            self.heading(kind.__doc__ or block)
+            for spec in numbers_of(kind):
+                self.numbers[spec.name] = self.number(f"adjust.{block}.{spec.name}")
         self.heading("How much of it")
-        self.strength = self.bind(
-            Number("Strength", 0, 100, 100, 1, "%"), lambda s: s.strength, lambda s, value: s.but(strength=value), "Strength"
-        )
-        self.outside = self.bind(
-            Number("Outside level", 0, 100, 0, 1, "%"), lambda s: s.outside, lambda s, value: s.but(outside=value), "Outside level"
-        )
+        self.strength = self.number("strength")
+        self.outside = self.number("outside")
         reset = QPushButton("Reset the adjustments")
-        reset.clicked.connect(
-            lambda: session.edit_sieve(lambda s: s.but(adjust=Adjust(), strength=100.0, outside=0.0), "Reset the adjustments")
-        )
+        reset.clicked.connect(lambda: session.edit_sieve(edits.without_adjustments, "Reset the adjustments"))
         self.column.addWidget(reset)
+        self.heading("Of the whole project")
+        self.gamut = QComboBox()
+        self.gamut.addItems([GAMUT_WORDS[name] for name in GAMUTS])
+        self.gamut.setAccessibleName("Gamut")
+        self.gamut.setToolTip(Project.model_fields["gamut"].description or "")
+        self.gamut.activated.connect(lambda index: session.set_gamut(GAMUTS[index]))
+        self.column.addWidget(self.gamut)
         self.column.addStretch(1)
         self.follow()
+
+    def follow(self) -> None:
+        super().follow()
+        self.gamut.setCurrentIndex(GAMUTS.index(self.session.project.gamut))

@@ -5,10 +5,13 @@ from __future__ import annotations
 from PyQt6.QtCore import QSignalBlocker, Qt
 from PyQt6.QtWidgets import QButtonGroup, QCheckBox, QComboBox, QGridLayout, QListWidget, QListWidgetItem, QPushButton, QWidget
 
-from ...core.edge.feather import WAYS
-from ...project.model import Area, fresh_id
-from ..area_shape import BOXED, numbers_of, with_number
-from ..area_tools import TOOLS, AreaTools
+from ...names import AREA_MODES, BOXED, WAYS
+from ...project import edits
+from ...project.fields import Spec, spec_of
+from ...project.model import Area, Stroke
+from ..area_shape import numbers_of, with_number
+from ..area_tools import ICONS, AreaTools
+from ..icon import with_icon
 from ..number import Number
 from ..session import Session
 from .page import Page, row_of
@@ -35,7 +38,16 @@ WORDS = {
     "radial": "Radial",
     "brush": "Brush",
 }
-MODES = ("", "add", "subtract", "intersect")
+#: How new areas join: "" is by what is there already.
+MODES = ("", *AREA_MODES)
+#: The numbers of a shape, which are worked out from its three points.
+SHAPE_NUMBERS = tuple(
+    Spec(name, name, 0, low, high, unit, 1, 1, name, low, high, False)
+    for name, low, high, unit in (
+        ("X", -20000, 40000, "px"), ("Y", -20000, 40000, "px"), ("Width", 1, 40000, "px"), ("Height", 1, 40000, "px"), ("Angle", -180, 180, "°"),
+    )
+)  # fmt: skip
+SENSITIVITY = Spec("sensitivity", "Clinging sensitivity", 50, 0, 100, "%", 1, 0, "From strong edges only to weak ones too", 0, 100, False)
 
 
 class AreasPage(Page):
@@ -49,10 +61,10 @@ class AreasPage(Page):
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setSpacing(4)
         self.buttons: dict[str, QPushButton] = {}
-        for number, tool in enumerate(TOOLS):
-            button = QPushButton(WORDS[tool])
+        for number, tool in enumerate(ICONS):
+            button = QPushButton()
+            with_icon(button, ICONS[tool], TIPS[tool], WORDS[tool])
             button.setCheckable(True)
-            button.setToolTip(TIPS[tool])
             button.clicked.connect(lambda _, tool=tool: tools.take(tool))
             group.addButton(button)
             grid.addWidget(button, number // 3, number % 3)
@@ -61,12 +73,11 @@ class AreasPage(Page):
         self.mode = QComboBox()
         self.mode.addItems(["New areas: first only here, then add", "New areas add", "New areas subtract", "New areas: only here"])
         self.mode.setAccessibleName("How new areas join")
-        self.mode.activated.connect(lambda index: setattr(tools, "mode", MODES[index]))
+        self.mode.activated.connect(lambda index: setattr(tools, "mode", MODES[index] or None))
         self.column.addWidget(self.mode)
         self._list()
         self._numbers()
         self._brush()
-        self.column.addStretch(1)
         tools.changed.connect(self.follow)
         self.follow()
 
@@ -74,17 +85,20 @@ class AreasPage(Page):
         self.areas = QListWidget()
         self.areas.setAccessibleName("Areas")
         self.areas.setToolTip("Applied from top to bottom; the tick switches an area, F2 renames it")
-        self.areas.setFixedHeight(100)
+        self.areas.setMinimumHeight(70)
         self.areas.currentRowChanged.connect(self._select)
         self.areas.itemChanged.connect(self._edited)
-        self.column.addWidget(self.areas)
-        self.remove, self.twice, self.up, self.down = QPushButton("Remove"), QPushButton("Twice"), QPushButton("▲"), QPushButton("▼")
+        self.column.addWidget(self.areas, 1)
+        self.remove, self.duplicate, self.up, self.down = QPushButton(), QPushButton(), QPushButton(), QPushButton()
+        with_icon(self.remove, "trash-2", "Remove the chosen area (Delete)")
+        with_icon(self.duplicate, "copy", "Duplicate the chosen area")
+        with_icon(self.up, "arrow-up", "Apply the chosen area earlier")
+        with_icon(self.down, "arrow-down", "Apply the chosen area later")
         self.remove.clicked.connect(lambda: self.tools.key(Qt.Key.Key_Delete))
-        self.twice.setToolTip("Duplicate the chosen area")
-        self.twice.clicked.connect(self._duplicate)
+        self.duplicate.clicked.connect(self._duplicate)
         self.up.clicked.connect(lambda: self._shift(-1))
         self.down.clicked.connect(lambda: self._shift(1))
-        self.column.addWidget(row_of(self.remove, self.twice, self.up, self.down))
+        self.column.addWidget(row_of(self.remove, self.duplicate, self.up, self.down))
         self.joins = QComboBox()
         self.joins.addItems(["Adds", "Subtracts", "Only here"])
         self.joins.setAccessibleName("How this area joins")
@@ -94,7 +108,7 @@ class AreasPage(Page):
         self.column.addWidget(row_of(self.joins, self.inverted))
 
     def _numbers(self) -> None:
-        self.feather = Number("Feather", 0, 400, 0, 1, "px", 1)
+        self.feather = Number(spec_of(Area, "feather"))
         self.feather.moved.connect(lambda value: self._change("Area feather", "Area feather", feather=value))
         self.feather.settled.connect(self.session.end_drag)
         self.way = QComboBox()
@@ -103,14 +117,8 @@ class AreasPage(Page):
         self.way.activated.connect(lambda index: self._change("Area feather", way=WAYS[index]))
         self.column.addWidget(row_of(self.feather, self.way))
         self.numbers: dict[str, Number] = {}
-        for name, low, high, unit in (
-            ("X", -20000, 40000, "px"),
-            ("Y", -20000, 40000, "px"),
-            ("Width", 1, 40000, "px"),
-            ("Height", 1, 40000, "px"),
-            ("Angle", -180, 180, "°"),
-        ):
-            number = Number(name, low, high, 0, 1, unit, 1)
+        for spec in SHAPE_NUMBERS:
+            number, name = Number(spec), spec.name
             number.moved.connect(lambda value, name=name: self._shape(name, value))
             number.settled.connect(self.session.end_drag)
             self.numbers[name] = number
@@ -125,13 +133,8 @@ class AreasPage(Page):
         brush = self.tools.brush
         self.heading("Brush")
         self.brush: dict[str, Number] = {}
-        for name, words, high, unit in (
-            ("size", "Size", 1000, "px"),
-            ("hardness", "Hardness", 100, "%"),
-            ("flow", "Flow", 100, "%"),
-            ("opacity", "Opacity", 100, "%"),
-        ):
-            number = Number(words, 1 if name == "size" else 0, high, getattr(brush, name), 1, unit)
+        for name in ("size", "hardness", "flow", "opacity"):
+            number = Number(spec_of(Stroke, name))
             number.moved.connect(lambda value, name=name: setattr(brush, name, value))
             self.brush[name] = number
         self.column.addWidget(row_of(self.brush["size"], self.brush["hardness"]))
@@ -144,7 +147,7 @@ class AreasPage(Page):
         self.alike.setToolTip("Paint only where the picture resembles the place the stroke began")
         self.alike.toggled.connect(lambda on: setattr(brush, "alike", on))
         self.column.addWidget(row_of(self.pressure, self.alike))
-        self.cling = Number("Clinging sensitivity", 0, 100, 50, 1, "%")
+        self.cling = Number(SENSITIVITY)
         self.cling.moved.connect(lambda value: setattr(self.tools, "sensitivity", value))
         self.column.addWidget(self.cling)
 
@@ -164,26 +167,26 @@ class AreasPage(Page):
         self.tools.changed.emit()
 
     def _edited(self, item: QListWidgetItem) -> None:
-        area = self.session.sieve.areas[self.areas.row(item)]
+        row = self.areas.row(item)
+        if not 0 <= row < len(self.session.sieve.areas):
+            return
+        area = self.session.sieve.areas[row]
         name = "" if item.text() == self._words(area) else item.text().strip()
-        self.session.edit_area(area.but(on=item.checkState() == Qt.CheckState.Checked, name=name or area.name), "Switch or rename area")
+        self.session.edit_area(
+            area.but(on=item.checkState() == Qt.CheckState.Checked, name=(name or area.name)[:200]), "Switch or rename area"
+        )
 
     def _duplicate(self) -> None:
         if self.tools.area is not None:
-            copy = self.tools.area.but(id=fresh_id())
-            self.session.edit_areas(lambda areas: (*areas, copy), "Duplicate area")
+            copy = edits.duplicate_of(self.tools.area)
+            self.session.edit_areas(lambda sieve: edits.with_area(sieve, copy), "Duplicate area")
             self.tools.selected = copy.id
             self.follow()
 
     def _shift(self, by: int) -> None:
-        def change(areas: tuple[Area, ...]) -> tuple[Area, ...]:
-            rows = list(areas)
-            at = next(k for k, area in enumerate(rows) if area.id == self.tools.selected)
-            rows.insert(min(max(at + by, 0), len(rows) - 1), rows.pop(at))
-            return tuple(rows)
-
+        chosen = self.tools.selected
         if self.tools.area is not None:
-            self.session.edit_areas(change, "Reorder areas")
+            self.session.edit_areas(lambda sieve: edits.with_area_moved(sieve, chosen, by), "Reorder areas")
 
     # Following
 
@@ -206,7 +209,7 @@ class AreasPage(Page):
                 if area.id == tools.selected:
                     self.areas.setCurrentItem(item)
         chosen = tools.area
-        for widget in (self.remove, self.twice, self.up, self.down, self.joins, self.inverted, self.feather, self.way):
+        for widget in (self.remove, self.duplicate, self.up, self.down, self.joins, self.inverted, self.feather, self.way):
             widget.setEnabled(chosen is not None)
         boxed = chosen is not None and chosen.kind in BOXED
         for name, number in self.numbers.items():

@@ -7,17 +7,22 @@ import pathlib
 from PyQt6.QtCore import QSignalBlocker
 from PyQt6.QtWidgets import QButtonGroup, QCheckBox, QComboBox, QFileDialog, QInputDialog, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
-from ...core.bands.interval import RANGES
-from ...core.falloff import SHAPES
-from ...errors import Trouble
+from ...core.bands.interval import with_corner
+from ...jobs.preview import Rendered
+from ...names import BANDS, CHANNEL_BANDS, MEASURES, SEEN_BANDS, SHAPES
 from ...project import presets
-from ...project.model import BAND_NAMES, Band, Bands, Ramp, Sieve
+from ...project.fields import Spec, spec_of
+from ...project.model import Band, Bands, Ramp, Sieve
 from ..band_editor import BandEditor
+from ..icon import with_icon
 from ..number import Number
-from ..session import Rendered, Session
+from ..session import Session
 from .page import Page, row_of
 from .swatch import swatch
 
+#: Numbers that are no fields of the model: one corner of four, whose range follows its band, and what sets several at once.
+CORNER = Spec("corner", "Corner", 0, -360, 720, "", 1, 1, "Corner", -360, 720, False)
+SOFTNESS = Spec("softness", "Softness", 50, 0, 100, "%", 1, 0, "How softly shadows, midtones and highlights meet", 0, 100, False)
 CORNER_NAMES = ("Fade in from", "Full from", "Full to", "Fade out to")
 
 
@@ -32,7 +37,7 @@ class BandsPage(Page):
         self.sets = QStackedWidget()
         self.set_buttons = []
         group = QButtonGroup(self)
-        for number, (name, members) in enumerate((("H S L", BAND_NAMES[:3]), ("R G B", BAND_NAMES[3:]))):
+        for number, (name, members) in enumerate((("H S L", SEEN_BANDS), ("R G B", CHANNEL_BANDS))):
             button = QPushButton(name)
             button.setCheckable(True)
             button.setChecked(number == 0)
@@ -45,17 +50,16 @@ class BandsPage(Page):
             column.setSpacing(3)
             for measure in members:
                 editor = BandEditor(measure)
-                editor.edited.connect(lambda band, what, measure=measure: self._edit(measure, band, what))
+                editor.edited.connect(lambda band, what, measure=measure: self._edit(measure, band, what, group=what))
                 editor.settled.connect(session.end_drag)
                 editor.chosen.connect(lambda measure=measure: self.choose(measure))
-                column.addWidget(editor)
+                column.addWidget(editor, 1)
                 self.editors[measure] = editor
             self.sets.addWidget(box)
         self.column.addWidget(row_of(*self.set_buttons))
-        self.column.addWidget(self.sets)
+        self.column.addWidget(self.sets, 1)
         self._details()
         self._luminance()
-        self.column.addStretch(1)
         session.rendered.connect(self._histograms)
         session.pointed.connect(self._point)
         self.follow()
@@ -65,18 +69,18 @@ class BandsPage(Page):
         self.preset.setAccessibleName("Presets")
         self.preset.setToolTip("A preset replaces the pick and the bands of this sieve")
         self.preset.activated.connect(self._apply)
-        menu = QPushButton("Keep…")
-        menu.setToolTip("Keep this pick and these bands as a preset of your own")
-        menu.clicked.connect(self._keep)
-        self.keep_button = menu
-        load, save = QPushButton("Import…"), QPushButton("Export…")
+        self.save_button, load, save = QPushButton(), QPushButton(), QPushButton()
+        with_icon(self.save_button, "bookmark", "Save this pick, these bands and this edge as a preset of your own", "Save preset…")
+        with_icon(load, "file-down", "Import a preset from a file", "Import…")
+        with_icon(save, "file-up", "Export these settings as a preset file", "Export…")
+        self.save_button.clicked.connect(self._save)
         load.clicked.connect(self._import)
         save.clicked.connect(self._export)
         self.column.addWidget(self.preset)
         self.from_samples = QPushButton("Set from samples")
         self.from_samples.setToolTip("Bands round the kept samples; take more and set again to widen them")
         self.from_samples.clicked.connect(self.session.set_bands_from_samples)
-        self.column.addWidget(row_of(menu, load, save))
+        self.column.addWidget(row_of(self.save_button, load, save))
         self.column.addWidget(self.from_samples)
         self.fill_presets()
 
@@ -94,36 +98,22 @@ class BandsPage(Page):
             self.session.apply_preset(self._listed[index - 1])
         self.preset.setCurrentIndex(0)
 
-    def _keep(self) -> None:
-        name, agreed = QInputDialog.getText(self, "Keep as a preset", "Name")
+    def _save(self) -> None:
+        name, agreed = QInputDialog.getText(self, "Save as a preset", "Name")
         if agreed and name.strip():
-            self.session.keep_preset(name.strip())
+            self.session.save_preset(name.strip())
             self.fill_presets()
 
     def _import(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, "Import a preset", "", "Presets (*.json)")
         if name:
-            self.import_preset(pathlib.Path(name))
-
-    def import_preset(self, path: pathlib.Path) -> None:
-        """Take a preset file into a person's own."""
-        try:
-            presets.keep(presets.read(path))
-        except (Trouble, OSError) as trouble:
-            self.session.trouble.emit(str(trouble))
-        self.fill_presets()
+            self.session.import_preset(pathlib.Path(name))
+            self.fill_presets()
 
     def _export(self) -> None:
         name, _ = QFileDialog.getSaveFileName(self, "Export as a preset", f"{self.session.sieve.name}.json", "Presets (*.json)")
         if name:
-            self.export_preset(pathlib.Path(name))
-
-    def export_preset(self, path: pathlib.Path) -> None:
-        """Write this pick and these bands as a preset file."""
-        try:
-            presets.write(self.session.preset_from_here(path.stem), path)
-        except Trouble as trouble:
-            self.session.trouble.emit(str(trouble))
+            self.session.export_preset(pathlib.Path(name))
 
     def _details(self) -> None:
         self.title = self.heading("Hue band")
@@ -135,7 +125,7 @@ class BandsPage(Page):
         self.column.addWidget(row_of(self.on, self.inverted, self.full))
         self.corners = []
         for index, name in enumerate(CORNER_NAMES):
-            number = Number(name, -360, 720, 0, 1, "", 1)
+            number = Number(CORNER, name)
             number.moved.connect(lambda value, index=index: self._corner(index, value))
             number.settled.connect(self.session.end_drag)
             self.corners.append(number)
@@ -145,8 +135,9 @@ class BandsPage(Page):
         self.shape.setAccessibleName("Falloff shape")
         self.shape.setToolTip("Shape of the falloff")
         self.shape.activated.connect(lambda index: self._change("falloff shape", shape=SHAPES[index]))
-        self.bend = Number("Bend", -1, 1, 0, 0.05, "", 2)
-        self.bend.moved.connect(lambda value: self._change("falloff bend", bend=value))
+        self.bend = Number(spec_of(Band, "bend"))
+        self.bend.moved.connect(lambda value: self._change("falloff bend", "falloff bend", bend=value))
+        self.bend.settled.connect(self.session.end_drag)
         self.column.addWidget(row_of(self.shape, self.bend))
 
     def _luminance(self) -> None:
@@ -154,8 +145,9 @@ class BandsPage(Page):
         column = QVBoxLayout(self.tones)
         column.setContentsMargins(0, 4, 0, 0)
         column.setSpacing(5)
-        self.softness = Number("Softness", 0, 100, 50, 1, "%")
+        self.softness = Number(SOFTNESS)
         self.softness.moved.connect(lambda _: self._start(self._tonal_part))
+        self.softness.settled.connect(self.session.end_drag)
         self._tonal_part = ""
         self.tonal = {}
         for part in ("shadows", "midtones", "highlights"):
@@ -165,14 +157,10 @@ class BandsPage(Page):
         column.addWidget(row_of(*self.tonal.values()))
         column.addWidget(self.softness)
         self.ramp, self.inverse = QCheckBox("Ramp instead"), QCheckBox("Inverse")
-        self.ramp.toggled.connect(lambda on: self._ramp(on=on))
-        self.inverse.toggled.connect(lambda on: self._ramp(inverse=on))
+        self.ramp.toggled.connect(lambda on: self.session.set_field("bands.ramp.on", on, "Luminance ramp"))
+        self.inverse.toggled.connect(lambda on: self.session.set_field("bands.ramp.inverse", on, "Inverse ramp"))
         column.addWidget(row_of(self.ramp, self.inverse))
-        self.black, self.white = Number("Black point", 0, 100, 0, 1, "L*"), Number("White point", 0, 100, 100, 1, "L*")
-        self.black.moved.connect(lambda value: self._ramp(black=value))
-        self.white.moved.connect(lambda value: self._ramp(white=value))
-        for number in (self.black, self.white):
-            number.settled.connect(self.session.end_drag)
+        self.black, self.white = (self.number(f"bands.ramp.{name}", add=False) for name in ("black", "white"))
         column.addWidget(row_of(self.black, self.white))
         self.column.addWidget(self.tones)
 
@@ -183,26 +171,16 @@ class BandsPage(Page):
 
     # Editing
 
-    def _edit(self, measure: str, band: Band, what: str) -> None:
-        self.session.edit_sieve(lambda s: s.but(bands=s.bands.but(**{measure: band})), what, group=what)
+    def _edit(self, measure: str, band: Band, what: str, group: str = "") -> None:
+        self.session.set_field(f"bands.{measure}", band, what, group)
 
-    def _change(self, what: str, **changes: object) -> None:
+    def _change(self, what: str, group: str = "", **changes: object) -> None:
         band = getattr(self.session.sieve.bands, self.active)
-        self._edit(self.active, band.but(**changes), f"{self.active.capitalize()} band {what}")
+        self._edit(self.active, band.but(**changes), f"{self.active.capitalize()} band {what}", group and f"{self.active} {group}")
 
     def _corner(self, index: int, value: float) -> None:
-        corners = list(getattr(self.session.sieve.bands, self.active).corners)
-        corners[index] = value
-        for k in range(index, 3):
-            corners[k + 1] = max(corners[k + 1], corners[k])
-        for k in range(index, 0, -1):
-            corners[k - 1] = min(corners[k - 1], corners[k])
-        self._change(CORNER_NAMES[index].lower(), on=True, corners=tuple(corners))
-
-    def _ramp(self, **changes: object) -> None:
-        self.session.edit_sieve(
-            lambda s: s.but(bands=s.bands.but(ramp=s.bands.ramp.but(**changes))), "Luminance ramp", group="Luminance ramp"
-        )
+        corners = with_corner(getattr(self.session.sieve.bands, self.active).corners, index, value, self.active)
+        self._change(CORNER_NAMES[index].lower(), CORNER_NAMES[index], on=True, corners=corners)
 
     # Following
 
@@ -215,13 +193,13 @@ class BandsPage(Page):
         """Show the three perceptual bands (0) or the three channels (1)."""
         self.sets.setCurrentIndex(number)
         self.set_buttons[number].setChecked(True)
-        self.choose(BAND_NAMES[3 * number])
+        self.choose(BANDS[3 * number])
 
     def _histograms(self, result: Rendered) -> None:
         counted = result.statistics
-        for measure in BAND_NAMES[:3]:
+        for measure in SEEN_BANDS:
             self.editors[measure].show_histogram(getattr(counted, measure))
-        for measure, counts in zip(BAND_NAMES[3:], counted.levels, strict=True):
+        for measure, counts in zip(CHANNEL_BANDS, counted.levels, strict=True):
             self.editors[measure].show_histogram(counts)
 
     def _point(self, measures: dict[str, float] | None) -> None:
@@ -235,13 +213,12 @@ class BandsPage(Page):
         for measure, editor in self.editors.items():
             editor.show_band(getattr(bands, measure))
         band: Band = getattr(bands, self.active)
-        low, high = RANGES[self.active]
+        known = MEASURES[self.active]
         self.title.setText(f"{self.active.capitalize()} band")
-        for number, corner, default in zip(self.corners, band.corners, (low, low, high, high), strict=True):
-            number.low, number.high = (low - 360, high + 360) if self.active == "hue" else (low, high)
-            number.start = default
+        room = known.high if known.wraps else 0
+        for number, corner, default in zip(self.corners, band.corners, known.full, strict=True):
+            number.set_range(known.low - room, known.high + room, default, known.unit)
             number.show_value(corner)
-            number.update()
         ramp: Ramp = bands.ramp
         for box, value in ((self.on, band.on), (self.inverted, band.inverted), (self.ramp, ramp.on), (self.inverse, ramp.inverse)):
             with QSignalBlocker(box):
@@ -249,7 +226,5 @@ class BandsPage(Page):
         self.shape.setCurrentIndex(SHAPES.index(band.shape))
         self.bend.show_value(band.bend)
         self.bend.setEnabled(band.shape == "bend")
-        self.black.show_value(ramp.black)
-        self.white.show_value(ramp.white)
         self.tones.setVisible(self.active == "luminance")
         self.from_samples.setEnabled(any(sample.role == "keep" for sample in sieve.pick.samples))

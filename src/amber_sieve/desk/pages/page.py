@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from typing import Any
-
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QSignalBlocker, Qt
 from PyQt6.QtGui import QShowEvent
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
+from ...project.edits import field_of
+from ...project.fields import field_at, spec_at
 from ...project.model import Sieve
 from ..number import Number
 from ..session import Session
@@ -20,7 +19,9 @@ class Page(QScrollArea):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self._bound: list[tuple[Number, Callable[[Sieve], float]]] = []
+        self._bound_numbers: list[tuple[Number, str]] = []
+        self._bound_checks: list[tuple[QCheckBox, str]] = []
+        self._bound_choices: list[tuple[QComboBox, str, tuple[str, ...]]] = []
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         inner = QWidget()
@@ -38,22 +39,35 @@ class Page(QScrollArea):
         self.column.addWidget(label)
         return label
 
-    def bind(self, number: Number, read: Callable[[Sieve], float], write: Callable[[Sieve, float], Sieve], what: str) -> Number:
-        """Put a number on the page that shows and changes something of the current sieve."""
-        number.moved.connect(lambda value: self.session.edit_sieve(lambda sieve: write(sieve, value), what, group=what))
+    def number(self, path: str, label: str = "", add: bool = True) -> Number:
+        """A number for a field of the current sieve, named by its way, as in "edge.follow"; all it says comes from the model."""
+        number = Number(spec_at(Sieve, path), label)
+        number.moved.connect(lambda value: self.session.set_field(path, value, number.name, group=path))
         number.settled.connect(self.session.end_drag)
-        self._bound.append((number, read))
-        self.column.addWidget(number)
+        self._bound_numbers.append((number, path))
+        if add:
+            self.column.addWidget(number)
         return number
 
-    def field(self, part: str, name: str, number: Number, what: str) -> Number:
-        """A number bound to ``sieve.part.name``."""
+    def check(self, path: str, label: str = "") -> QCheckBox:
+        """A box for a switch of the current sieve."""
+        field = field_at(Sieve, path)
+        box = QCheckBox(label or field.title or path)
+        box.setToolTip(field.description or "")
+        box.toggled.connect(lambda on: self.session.set_field(path, on, box.text()))
+        self._bound_checks.append((box, path))
+        return box
 
-        def write(sieve: Sieve, value: float) -> Sieve:
-            changes: dict[str, Any] = {part: getattr(sieve, part).but(**{name: value})}
-            return sieve.but(**changes)
-
-        return self.bind(number, lambda sieve: float(getattr(getattr(sieve, part), name)), write, what)
+    def choice(self, path: str, names: tuple[str, ...]) -> QComboBox:
+        """A list for a field of the current sieve that is one of some words."""
+        field = field_at(Sieve, path)
+        box = QComboBox()
+        box.addItems([name.capitalize() for name in names])
+        box.setAccessibleName(field.title or path)
+        box.setToolTip(field.description or "")
+        box.activated.connect(lambda index: self.session.set_field(path, names[index], field.title or path))
+        self._bound_choices.append((box, path, names))
+        return box
 
     def _something_changed(self) -> None:
         """Follow at once when seen; a page that is not seen catches up when it is shown."""
@@ -66,8 +80,16 @@ class Page(QScrollArea):
 
     def follow(self) -> None:
         """Show what the session holds now."""
-        for number, read in self._bound:
-            number.show_value(read(self.session.sieve))
+        sieve = self.session.sieve
+        for number, path in self._bound_numbers:
+            value = field_of(sieve, path)
+            if value != "auto":
+                number.show_value(float(value))
+        for box, path in self._bound_checks:
+            with QSignalBlocker(box):
+                box.setChecked(field_of(sieve, path))
+        for choice, path, names in self._bound_choices:
+            choice.setCurrentIndex(names.index(field_of(sieve, path)))
 
 
 def row_of(*widgets: QWidget) -> QWidget:

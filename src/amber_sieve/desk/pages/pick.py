@@ -8,7 +8,6 @@ from PyQt6.QtGui import QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QButtonGroup,
-    QCheckBox,
     QComboBox,
     QFileDialog,
     QLabel,
@@ -20,16 +19,21 @@ from PyQt6.QtWidgets import (
 )
 
 from ...core.colour.measures import one_hue_saturation_luminance
-from ...core.falloff import SHAPES
-from ...core.pick.samples import COMPARISONS
-from ...project.model import Pick, Sample, Sieve
+from ...jobs.preview import Rendered
+from ...names import COMPARISONS, SHAPES, TOLERANCES
+from ...project import edits
+from ...project.fields import Spec, spec_of
+from ...project.model import Sample, Sieve
+from ..icon import with_icon
 from ..number import Number
-from ..session import Rendered, Session
+from ..session import Session
 from ..style import AMBER, WELL
 from .page import Page, row_of
 from .swatch import swatch
 
 SIZES = (1, 3, 5, 11, 31)
+#: A setting of the tool in hand, not of the project.
+STROKE = Spec("stroke", "Stroke", 12, 1, 200, "px", 1, 0, "Width of a scribbled sample", 1, 200, False)
 MEASURE_WORDS = {"original": "Original", "result": "Result of the sieves above", "layer": "Another picture…"}
 
 
@@ -94,7 +98,6 @@ class PickPage(Page):
         self.coverage = QLabel("")
         self.coverage.setObjectName("dim")
         self.column.addWidget(self.coverage)
-        self.column.addStretch(1)
         session.rendered.connect(self._cover)
         self.follow()
 
@@ -104,11 +107,11 @@ class PickPage(Page):
         """Buttons of which one is down."""
         group = QButtonGroup(self)
         made: dict[str, QPushButton] = {}
-        for name, value, tip in rows:
-            button = QPushButton(name)
+        for name, value, drawing, tip in rows:
+            button = QPushButton()
+            with_icon(button, drawing, tip, name)
             button.setCheckable(True)
             button.setChecked(not made)
-            button.setToolTip(tip)
             button.clicked.connect(lambda _, value=value: act(value))
             group.addButton(button)
             made[value] = button
@@ -119,32 +122,32 @@ class PickPage(Page):
         session = self.session
         self.modes = self._choice(
             (
-                ("Start over", "", "A click replaces all samples"),
-                ("Keep", "keep", "A click adds a keep sample (Shift+click)"),
-                ("Drop", "drop", "A click adds a drop sample (Ctrl+click)"),
+                ("Start over", "", "rotate-ccw", "A click replaces all samples"),
+                ("Keep", "keep", "circle-plus", "A click adds a keep sample (Shift+click)"),
+                ("Drop", "drop", "circle-minus", "A click adds a drop sample (Ctrl+click)"),
             ),
-            lambda role: setattr(session, "click_role", role),
+            lambda role: setattr(session.tools, "role", role),
         )
         self.places = self._choice(
             (
-                ("Point", "patch", "Click; drag outwards to widen the tolerance"),
-                ("Box", "box", "Drag a box"),
-                ("Stroke", "stroke", "Scribble over a textured thing"),
+                ("Point", "patch", "pipette", "Click; drag outwards to widen the tolerance"),
+                ("Box", "box", "square-dashed", "Drag a box"),
+                ("Stroke", "stroke", "pencil-line", "Scribble over a textured thing"),
             ),
             self._place,
         )
         self.patch_size = QComboBox()
         self.patch_size.addItems([f"{size} px" for size in SIZES])
-        self.patch_size.setCurrentIndex(SIZES.index(session.sample_size))
+        self.patch_size.setCurrentIndex(SIZES.index(session.tools.sample_size))
         self.patch_size.setAccessibleName("Sample size")
         self.patch_size.setToolTip("Side of the square whose mean is taken")
-        self.patch_size.activated.connect(lambda index: setattr(session, "sample_size", SIZES[index]))
-        self.stroke = Number("Stroke", 1, 200, 12, 1, "px")
-        self.stroke.moved.connect(lambda value: setattr(session, "stroke_width", round(value)))
+        self.patch_size.activated.connect(lambda index: setattr(session.tools, "sample_size", SIZES[index]))
+        self.stroke = Number(STROKE)
+        self.stroke.moved.connect(lambda value: setattr(session.tools, "stroke_width", round(value)))
         self.column.addWidget(row_of(self.patch_size, self.stroke))
 
     def _place(self, place: str) -> None:
-        self.session.place = place
+        self.session.tools.place = place
 
     def _list(self) -> None:
         self.samples = SampleList(self)
@@ -153,22 +156,18 @@ class PickPage(Page):
         self.samples.setToolTip(
             "The tick switches a sample, F2 renames it, Delete takes it out; with none chosen the settings below go to all"
         )
-        self.samples.setFixedHeight(112)
+        self.samples.setMinimumHeight(84)
         self.samples.itemSelectionChanged.connect(self._follow_chosen)
         self.samples.itemChanged.connect(self._edited)
         self.samples.itemEntered.connect(lambda item: self.session.look(solo=item.data(Qt.ItemDataRole.UserRole)))
-        self.column.addWidget(self.samples)
-        self.remove, self.clear, self.again, self.swap = (
-            QPushButton("Remove"),
-            QPushButton("Clear"),
-            QPushButton("Again"),
-            QPushButton("Swap"),
-        )
-        self.remove.setToolTip("Take the chosen samples out (Delete)")
-        self.again.setToolTip("Take the colours of the same places again, from this frame")
-        self.swap.setToolTip("Make keep samples drop samples, and the other way round")
+        self.column.addWidget(self.samples, 1)
+        self.remove, self.clear, self.again, self.swap = QPushButton(), QPushButton(), QPushButton(), QPushButton()
+        with_icon(self.remove, "trash-2", "Take the chosen samples out (Delete)")
+        with_icon(self.clear, "eraser", "Take all samples out")
+        with_icon(self.again, "refresh-cw", "Sample again: take the colours of the same places from this frame")
+        with_icon(self.swap, "arrow-left-right", "Make keep samples drop samples, and the other way round")
         self.remove.clicked.connect(self.remove_chosen)
-        self.clear.clicked.connect(lambda: self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(samples=())), "Clear samples"))
+        self.clear.clicked.connect(lambda: self.session.edit_sieve(lambda s: edits.with_samples(s, ()), "Clear samples"))
         self.again.clicked.connect(lambda: self.session.take_again(self.chosen()))
         self.swap.clicked.connect(self._swap)
         self.column.addWidget(row_of(self.remove, self.clear, self.again, self.swap))
@@ -180,35 +179,27 @@ class PickPage(Page):
         self.compare.setToolTip("Surface: the same thing, however it is lit. Colour: exactly this colour. The others: that one measure")
         self.compare.activated.connect(lambda index: self._change({"compare": COMPARISONS[index]}, f"Compare by {COMPARISONS[index]}"))
         self.column.addWidget(self.compare)
-        start = Sample.model_fields
-        self.tolerance = self._of_chosen("tolerance", Number("Tolerance", 0, 60, start["tolerance"].default, 0.5, "", 1))
-        self.falloff = self._of_chosen("falloff", Number("Falloff", 0, 60, start["falloff"].default, 0.5, "", 1))
+        self.tolerance = self._of_chosen("tolerance")
+        self.falloff = self._of_chosen("falloff")
         self.shape = QComboBox()
         self.shape.addItems([shape.capitalize() for shape in SHAPES])
         self.shape.setAccessibleName("Falloff shape")
         self.shape.setToolTip("Shape of the falloff; hard leaves no partial pixel")
         self.shape.activated.connect(lambda index: self._change({"shape": SHAPES[index]}, "Falloff shape"))
-        self.bend = self._of_chosen("bend", Number("Bend", -1, 1, 0, 0.05, "", 2), add=False)
+        self.bend = self._of_chosen("bend", add=False)
         self.column.addWidget(row_of(self.shape, self.bend))
-        pick = Pick()
-        self.shading = self.field("pick", "shading", Number("Shading", 0, 100, pick.shading, 1, "%"), "Shading")
-        self.gloss = self.field("pick", "gloss", Number("Gloss", 0, 100, pick.gloss, 1, "%"), "Gloss")
-        self.fit = QPushButton("Fit")
-        self.fit.setToolTip("Find tolerance, falloff, shading and gloss that part keep from drop samples best")
+        self.shading, self.gloss = self.number("pick.shading"), self.number("pick.gloss")
+        self.fit = QPushButton()
+        with_icon(self.fit, "wand-sparkles", "Find tolerance, falloff, shading and gloss that part keep from drop samples best", "Fit")
         self.fit.clicked.connect(self.session.fit)
-        self.invert = QCheckBox("Invert the mask")
-        self.invert.toggled.connect(lambda on: self.session.edit_sieve(lambda s: s.but(invert=on), "Invert the mask"))
+        self.invert = self.check("invert")
         self.column.addWidget(row_of(self.fit, self.invert))
 
     def _limits(self) -> None:
-        self.connected = QCheckBox("Connected only")
-        self.connected.setToolTip("Only what hangs together with a kept place")
-        self.connected.toggled.connect(lambda on: self._pick("Connected only", connected=on))
-        self.bridge = self.field("pick", "bridge", Number("Bridge", 0, 200, 0, 1, "px"), "Bridge")
-        self.column.removeWidget(self.bridge)
+        self.connected = self.check("pick.connected")
+        self.bridge = self.number("pick.bridge", add=False)
         self.column.addWidget(row_of(self.connected, self.bridge))
-        self.transparent = QCheckBox("Transparent pixels may count")
-        self.transparent.toggled.connect(lambda on: self._pick("Transparent pixels", transparent=on))
+        self.transparent = self.check("pick.transparent")
         self.column.addWidget(self.transparent)
         self.measure = QComboBox()
         self.measure.addItems([f"Measure: {words.lower()}" for words in MEASURE_WORDS.values()])
@@ -216,8 +207,9 @@ class PickPage(Page):
         self.measure.activated.connect(self._measure)
         self.column.addWidget(self.measure)
 
-    def _of_chosen(self, name: str, number: Number, add: bool = True) -> Number:
+    def _of_chosen(self, name: str, add: bool = True) -> Number:
         """A number that shows a field of the first chosen sample and changes it in all chosen ones."""
+        number = Number(spec_of(Sample, name))
         number.moved.connect(lambda value: self._change({name: value}, number.name, group=number.name))
         number.settled.connect(self.session.end_drag)
         if add:
@@ -233,9 +225,6 @@ class PickPage(Page):
     def _change(self, changes: dict[str, object], what: str, group: str = "") -> None:
         self.session.edit_samples(changes, what, group, self.chosen())
 
-    def _pick(self, what: str, **changes: object) -> None:
-        self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(**changes)), what)
-
     def remove_chosen(self) -> None:
         """Take out the chosen samples, or the last one."""
         samples = self.session.sieve.pick.samples
@@ -243,16 +232,16 @@ class PickPage(Page):
 
     def _swap(self) -> None:
         ids = self.chosen()
-        other = {"keep": "drop", "drop": "keep"}
-        samples = tuple(s.but(role=other[s.role]) if not ids or s.id in ids else s for s in self.session.sieve.pick.samples)
-        self._pick("Swap keep and drop", samples=samples)
+        self.session.edit_sieve(lambda sieve: edits.with_roles_swapped(sieve, ids), "Swap keep and drop")
 
     def _edited(self, item: QListWidgetItem) -> None:
-        sample = next(s for s in self.session.sieve.pick.samples if s.id == item.data(Qt.ItemDataRole.UserRole))
+        sample = next((s for s in self.session.sieve.pick.samples if s.id == item.data(Qt.ItemDataRole.UserRole)), None)
+        if sample is None:
+            return
         on = item.checkState() == Qt.CheckState.Checked
         name = "" if item.text() == self._words(sample) else item.text().strip()
         self.session.edit_samples(
-            {"on": on, "name": name or sample.name}, "Switch sample" if on != sample.on else "Rename sample", ids=(sample.id,)
+            {"on": on, "name": (name or sample.name)[:200]}, "Switch sample" if on != sample.on else "Rename sample", ids=(sample.id,)
         )
 
     def _measure(self, index: int) -> None:
@@ -262,7 +251,7 @@ class PickPage(Page):
             if not layer:
                 self.follow()
                 return
-        self._pick("Measure from", measure=kind, layer=layer)
+        self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(measure=kind, layer=layer)), "Measure from")
 
     # Following
 
@@ -275,7 +264,7 @@ class PickPage(Page):
         return f"{sample.role.capitalize()}{place}  H {hue:.0f}° S {saturation:.0f} L {luminance:.0f}  ±{sample.tolerance:.1f}"
 
     def _cover(self, result: Rendered) -> None:
-        if not result.looking.peeking:
+        if not result.wanted.looking.peeking:
             self.histogram.show_counts(result.coverage.histogram)
             self.coverage.setText(f"Covers {100 * result.coverage.whole:.1f} %; partial pixels {100 * result.coverage.partial:.1f} %")
 
@@ -302,11 +291,11 @@ class PickPage(Page):
             self.bend.setEnabled(shown.shape == "bend")
             self.compare.setCurrentIndex(COMPARISONS.index(shown.compare))
             self.shape.setCurrentIndex(SHAPES.index(shown.shape))
-            wide = {"levels": 255, "red": 255, "green": 255, "blue": 255, "hue": 180, "saturation": 125, "luminance": 100}.get(
-                shown.compare, 60
-            )
-            for number in (self.tolerance, self.falloff):
-                number.high = wide
+            most, unit = TOLERANCES[shown.compare]
+            for number, name in ((self.tolerance, "tolerance"), (self.falloff, "falloff")):
+                spec = spec_of(Sample, name)
+                number.set_range(spec.low, most, spec.start, unit)
+                number.high = spec.high
 
     def follow(self) -> None:
         super().follow()
@@ -325,8 +314,5 @@ class PickPage(Page):
         surfaces = any(sample.compare == "surface" for sample in sieve.pick.samples)
         for number in (self.shading, self.gloss):
             number.setEnabled(surfaces or not sieve.pick.samples)
-        for box, value in ((self.invert, sieve.invert), (self.connected, sieve.pick.connected), (self.transparent, sieve.pick.transparent)):
-            with QSignalBlocker(box):
-                box.setChecked(value)
         self.bridge.setEnabled(sieve.pick.connected)
         self.measure.setCurrentIndex(list(MEASURE_WORDS).index(sieve.pick.measure))

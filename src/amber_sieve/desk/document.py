@@ -1,0 +1,149 @@
+"""The work itself: the project, its history, where it is saved, which sieve is worked on, and its autosave."""
+
+from __future__ import annotations
+
+import os
+import pathlib
+import threading
+from collections.abc import Callable
+
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+
+from ..errors import Trouble
+from ..project import storage
+from ..project.history import History
+from ..project.model import Project, Sieve
+from ..project.recovery import Recovery
+
+
+class Document(QObject):
+    """One project being worked on."""
+
+    changed = pyqtSignal()
+    selection_changed = pyqtSignal()
+    failed = pyqtSignal(str)
+
+    def __init__(self, autosave_seconds: float) -> None:
+        super().__init__()
+        self.history = History(Project())
+        self.path: pathlib.Path | None = None
+        self.title = ""
+        self._current = self.project.stack[0].id
+        self._recovery = Recovery()
+        self._kept: Project | None = None
+        self._writing = threading.Lock()
+        self._complained = False
+        self._timer = QTimer(self)
+        self._timer.timeout.connect(self._autosave)
+        self.set_autosave(autosave_seconds)
+
+    # What there is
+
+    @property
+    def project(self) -> Project:
+        return self.history.project
+
+    @property
+    def sieve(self) -> Sieve:
+        """The sieve being worked on."""
+        for sieve in self.project.stack:
+            if sieve.id == self._current:
+                return sieve
+        self._current = self.project.stack[0].id
+        return self.project.stack[0]
+
+    def display_name(self) -> str:
+        """What the title bar calls the work."""
+        if self.path:
+            return self.path.name
+        return self.title or os.path.basename(self.project.source) or "Nothing open"
+
+    # Changing
+
+    def start(self, project: Project, path: pathlib.Path | None, title: str = "", unsaved: bool = False) -> None:
+        """Work on this from now on. ``unsaved``: it is not what its file holds."""
+        self.history = History(project)
+        if unsaved:
+            self.history.mark_never_saved()
+        self.path, self.title, self._kept = path, title, None
+        self._current = project.stack[0].id
+        if not unsaved:
+            self._recovery.forget()
+
+    def edit(self, change: Callable[[Project], Project], what: str, group: str = "") -> None:
+        """Go on to a changed project; steps in a row with the same ``group`` are one step."""
+        project = change(self.project)
+        if project != self.project:
+            self.history.push(project, what, group)
+            self.changed.emit()
+
+    def edit_sieve(self, change: Callable[[Sieve], Sieve], what: str, group: str = "") -> None:
+        """Change the sieve being worked on."""
+        self.edit(lambda project: project.with_sieve(change(self.sieve)), what, group)
+
+    def undo(self) -> None:
+        if self.history.undo():
+            self.changed.emit()
+
+    def redo(self) -> None:
+        if self.history.redo():
+            self.changed.emit()
+
+    def select(self, sieve_id: str) -> None:
+        """Work on this sieve from now on."""
+        if sieve_id != self._current:
+            self._current = sieve_id
+            self.selection_changed.emit()
+
+    def save(self, path: pathlib.Path) -> None:
+        """Write the project; raises `Trouble` when that fails."""
+        storage.save(self.project, path)
+        self.path = path
+        self.history.mark_saved()
+        self._recovery.forget()
+        self._kept = None
+        self.changed.emit()
+
+    # Unsaved work
+
+    def set_autosave(self, seconds: float) -> None:
+        """Keep unsaved work so often."""
+        self._timer.start(round(seconds * 1000))
+
+    def _autosave(self) -> None:
+        """Keep unsaved work if there is any that is not kept yet, off the interface thread: disks may be slow."""
+        project = self.project
+        if not self.history.changed:
+            if self._kept is not None:
+                self._kept = None
+                self._recovery.forget()
+        elif project != self._kept:
+            self._kept = project
+            threading.Thread(target=self._keep, args=(project, self.display_name(), self.path), name="autosave", daemon=True).start()
+
+    def _keep(self, project: Project, title: str, path: pathlib.Path | None) -> None:
+        with self._writing:
+            if self._kept is not project:  # saved or changed meanwhile
+                return
+            try:
+                self._recovery.keep(project, title, path)
+            except Trouble as trouble:
+                if not self._complained:
+                    self._complained = True
+                    self.failed.emit(str(trouble))
+
+    def keep_now(self) -> None:
+        """Keep unsaved work before this returns."""
+        if self.history.changed:
+            self._kept = self.project
+            self._keep(self.project, self.display_name(), self.path)
+
+    def end(self, keep: bool = False) -> None:
+        """No more work; unsaved work is forgotten unless it is to be offered at the next start."""
+        self._timer.stop()
+        if keep:
+            self.keep_now()
+        else:
+            with self._writing:
+                self._kept = None
+                self._recovery.forget()

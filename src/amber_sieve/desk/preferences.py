@@ -1,0 +1,59 @@
+"""What a person prefers, kept as JSON in freedesktop's folder for settings."""
+
+from __future__ import annotations
+
+import json
+import pathlib
+from typing import Literal
+
+import platformdirs
+from pydantic import ValidationError
+
+from ..errors import Trouble
+from ..files import write_text
+from ..project.fields import number
+from ..project.model import Colour, Frozen
+from ..project.storage import read_json
+
+Arrangement = Literal["twin", "inset", "single"]
+Surround = Literal["dark", "mid", "light"]
+
+
+class Preferences(Frozen):
+    """Settings of the window; none of them changes a picture."""
+
+    surround: Surround = "dark"
+    veil_colour: Colour | None = None
+    veil_opacity: float = number(60, 5, 100, "Veil opacity", "%", help="How much the veil covers")
+    arrangement: Arrangement = "twin"
+    panels: bool = True
+    inset_share: float = number(30, 12, 60, "Inset width", "%", help="Width of the inset mask, of the picture's pane")
+    inset_x: float = number(100, 0, 100, "Inset place", "%", help="Where the inset lies from left (0) to right (100)")
+    inset_y: float = number(100, 0, 100, "Inset height", "%", help="Where the inset lies from top (0) to bottom (100)")
+    cache_megabytes: float = number(
+        1200, 100, 16_000, "Cache", "MB", step=100, help="Memory for finished stages, so that changes show at once"
+    )
+    autosave_seconds: float = number(5, 1, 10, "Autosave every", "s", help="How much work can be lost at most when the power fails")
+
+
+def preferences_file() -> pathlib.Path:
+    """Where they are kept."""
+    return pathlib.Path(platformdirs.user_config_dir("amber-sieve")) / "preferences.json"
+
+
+def load() -> Preferences:
+    """The kept preferences; where there are none, or damaged ones, those that ship."""
+    try:
+        return Preferences.model_validate_json(json.dumps(read_json(preferences_file(), "preferences")))
+    except (Trouble, ValidationError):
+        return Preferences()
+
+
+def save(preferences: Preferences) -> None:
+    """Keep preferences; raises `Trouble` when that fails."""
+    path = preferences_file()
+    try:
+        path.parent.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise Trouble(f"The preferences could not be kept in {path.parent} ({error.strerror}): check its permissions.") from None
+    write_text(path, preferences.model_dump_json(indent=1) + "\n")

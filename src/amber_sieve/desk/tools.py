@@ -1,0 +1,23 @@
+"""What is in the person's hand: how a click samples, and which tool it is."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass
+class Tools:
+    """The tools' state; it belongs to the window, not to the project.
+
+    Attributes
+    ----------
+    sample_size : side of the square whose mean a click takes, pixels; stroke_width : of a scribbled sample.
+    place : "patch", "box" or "stroke"; role : "" (a click starts over), "keep" or "drop".
+    island : a click takes an island out or brings it back.
+    """
+
+    sample_size: int = 5
+    stroke_width: int = 12
+    place: str = "patch"
+    role: str = ""
+    island: bool = False

@@ -1,0 +1,192 @@
+"""What a canvas shows: a pure function of what is open, what is wanted, and a cache. No Qt."""
+
+from __future__ import annotations
+
+import contextlib
+import math
+import threading
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from ..core.frame import Frame
+from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
+from ..media.source import Source
+from ..project.model import Project, Sieve
+from ..render.automatic import with_found_amounts
+from ..render.cache import Cache
+from ..render.mask import bounds_of, make_fine, waits_for_fine
+from ..render.measured import measured
+from ..render.reach import stack_looks
+from ..render.stack import sieve_mask
+from ..render.views import Looking, shown_mask, solo_field, view
+from .layers import layers_in
+
+#: Longer side, pixels, of the small frame on which the masks of all sieves are shown in the stack.
+THUMBNAIL = 256
+#: Left, top, right, bottom in reduced pixels; all 0 means everything.
+Box = tuple[int, int, int, int]
+
+
+class Opened:
+    """What is open: the source, and the reduced frames of the newest number.
+
+    A source is closed when it has been retired and its last reader has let go.
+    """
+
+    def __init__(self, source: Source) -> None:
+        self.source = source
+        self._levels: tuple[int, dict[int, Frame]] = (-1, {})
+        self._lock = threading.Lock()
+        self._readers = 0
+        self._retired = False
+
+    @contextlib.contextmanager
+    def read(self) -> Iterator[Opened]:
+        """Hold the source open while something is read from it."""
+        with self._lock:
+            self._readers += 1
+        try:
+            yield self
+        finally:
+            with self._lock:
+                self._readers -= 1
+                last = self._retired and self._readers == 0
+            if last:
+                self.source.close()
+
+    def retire(self) -> None:
+        """Close the source, now or when its last reader lets go."""
+        with self._lock:
+            last = not self._retired and self._readers == 0
+            self._retired = True
+        if last:
+            self.source.close()
+
+    def frame(self, number: int, factor: int = 1) -> Frame:
+        """A frame, reduced by ``factor``; only the newest number is kept. Raises `Trouble` when it cannot be read."""
+        held, levels = self._levels
+        if held != number:
+            levels = {1: self.source.frame(number)}
+            self._levels = (number, levels)
+        if factor not in levels:
+            levels[factor] = levels[1].reduced(factor)
+        return levels[factor]
+
+    def held(self, number: int) -> Frame | None:
+        """The frame at full resolution if it has been read already."""
+        held, levels = self._levels
+        return levels.get(1) if held == number else None
+
+
+@dataclass(frozen=True)
+class Shown:
+    """What a pane of the canvas needs to see: at which reduction, which part, which views."""
+
+    factor: int = 1
+    box: Box = (0, 0, 0, 0)
+    views: tuple[str, ...] = ("Result", "Mask")
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """All that a preview depends on besides the source."""
+
+    project: Project
+    sieve_id: str
+    number: int = 0
+    shown: Shown = Shown()
+    looking: Looking = Looking()
+    counts_view: bool = False
+
+
+@dataclass(frozen=True)
+class Rendered:
+    """A finished preview: the pictures of the views, the mask they were made with, and what is counted.
+
+    ``frame`` is the part of the picture that was worked on, wider than what is shown where something looks around; ``waiting``
+    are the sieves whose matting was not there yet, and ``seen`` is the project as it was rendered, without them.
+    """
+
+    wanted: Wanted
+    scale: float
+    origin: tuple[float, float]
+    pictures: dict[str, np.ndarray]
+    mask: np.ndarray
+    coverage: Coverage
+    statistics: Statistics
+    frame: Frame
+    whole: Frame
+    seen: Project
+    waiting: tuple[Sieve, ...]
+    thumbnails: dict[str, np.ndarray]
+    field: np.ndarray | None
+
+
+@dataclass(frozen=True)
+class _Held:
+    """A part of a frame as a cache entry, and where what is shown lies in it."""
+
+    frame: Frame
+    inner: tuple[slice, slice] = field(default=(slice(None), slice(None)))
+
+
+def part_of(level: Frame, box: Box, looks: float, cache: Cache) -> _Held:
+    """The part of a frame that is worked on so that a box of it comes out right, when stages look so far (full-resolution pixels)."""
+    left, top, right, bottom = box
+    if right <= left or bottom <= top:
+        return _Held(level)
+    if math.isinf(looks):
+        return _Held(level, (slice(top, bottom), slice(left, right)))
+    wider = math.ceil(looks * level.scale)
+    one = (max(0, left - wider), max(0, top - wider), min(level.width, right + wider), min(level.height, bottom + wider))
+    frame = cache.get(("part", level.key, one), lambda: _Held(level.part(*one))).frame
+    return _Held(frame, (slice(top - one[1], bottom - one[1]), slice(left - one[0], right - one[0])))
+
+
+def preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
+    """Render what is wanted; raises `Trouble` when something cannot be read."""
+    with opened.read():
+        return _preview(opened, wanted, cache)
+
+
+def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
+    layers = layers_in(cache)
+    whole = opened.frame(wanted.number)
+    level = opened.frame(wanted.number, wanted.shown.factor)
+    project, shown, looking = with_found_amounts(wanted.project, whole, cache), wanted.shown, wanted.looking
+    held = part_of(level, shown.box, stack_looks(project), cache)
+    frame, inner = held.frame, held.inner
+    # Matting takes seconds: what waits for it is shown without it, while it is made in the background.
+    waiting = tuple(
+        s for s in project.stack if s.on and s.edge.fine and waits_for_fine(measured(frame, project, s.id, cache, layers), s, cache)
+    )
+    seen = project
+    for sieve in waiting:
+        seen = seen.with_sieve(sieve.but(edge=sieve.edge.but(fine=0.0)))
+
+    def cut(values: np.ndarray) -> np.ndarray:
+        return np.ascontiguousarray(values[inner])
+
+    mask = cut(shown_mask(frame, seen, wanted.sieve_id, looking, cache, layers))
+    pictures = {name: cut(view(name, frame, seen, wanted.sieve_id, looking, cache, layers)) for name in shown.views}
+    counted, sieve = (frame if wanted.counts_view else whole), project.sieve(wanted.sieve_id)
+    statistics = cache.get(
+        ("statistics", counted.key, sieve.areas), lambda: statistics_of(counted.planes, bounds_of(counted, sieve, cache))
+    )
+    tiny = opened.frame(wanted.number, max(1, 2 ** math.ceil(math.log2(max(whole.width, whole.height) / THUMBNAIL))))
+    thumbnails = {s.id: sieve_mask(tiny, seen, s.id, cache, layers) for s in project.stack}
+    corner = (inner[1].start or 0) / frame.scale, (inner[0].start or 0) / frame.scale
+    return Rendered(
+        wanted, frame.scale, (frame.origin[0] + corner[0], frame.origin[1] + corner[1]), pictures, mask, coverage_of(mask), statistics,
+        frame, whole, seen, waiting, thumbnails, solo_field(statistics, project.sieve(wanted.sieve_id), looking),
+    )  # fmt: skip
+
+
+def make_waiting_fine(result: Rendered, cache: Cache, step: Callable[[float], None]) -> None:
+    """Make the mattings that a preview waits for, and keep them; ``step`` is told the share done, and may raise to stop."""
+    layers = layers_in(cache)
+    for number, sieve in enumerate(result.waiting):
+        seen = measured(result.frame, result.seen, sieve.id, cache, layers)
+        make_fine(seen, sieve, cache, lambda share, number=number: step((number + share) / len(result.waiting)))  # type: ignore[misc]

@@ -1,0 +1,123 @@
+"""The one table of formats: every dialog, reader and exporter asks here."""
+
+from __future__ import annotations
+
+import pathlib
+from dataclasses import dataclass
+
+from ..errors import Trouble
+
+#: Endings of project files.
+PROJECT = ".sieve"
+
+
+@dataclass(frozen=True)
+class Format:
+    """A kind of file.
+
+    Attributes
+    ----------
+    name : what a person calls it; endings : the first is the usual one.
+    kind : "still" or "clip".
+    writes : sample types that can be written, the default first; empty when it is only read. Of clips: names of codecs.
+    alpha, profile : whether it holds transparency, and an ICC profile.
+    mask : whether a mask can be written as it (16 bit or float grey).
+    streams : written from start to end without going back, so that its encoder can write into a pipe.
+    encoder : name of OpenImageIO's writer.
+    """
+
+    name: str
+    endings: tuple[str, ...]
+    kind: str = "still"
+    writes: tuple[str, ...] = ()
+    alpha: bool = True
+    profile: bool = True
+    mask: bool = False
+    streams: bool = False
+    encoder: str = ""
+
+
+FORMATS = (
+    Format("PNG", (".png",), writes=("uint8", "uint16"), mask=True, streams=True, encoder="png"),
+    Format("TIFF", (".tif", ".tiff"), writes=("uint16", "uint8", "float"), mask=True, encoder="tiff"),
+    Format("JPEG", (".jpg", ".jpeg"), writes=("uint8",), alpha=False, streams=True, encoder="jpeg"),
+    Format("OpenEXR", (".exr",), writes=("half", "float"), profile=False, mask=True, encoder="openexr"),
+    Format("WebP", (".webp",)),
+    Format("MP4", (".mp4", ".m4v"), "clip", ("H.264",)),
+    Format("QuickTime", (".mov",), "clip", ("H.264", "ProRes 422 HQ")),
+    Format("Matroska", (".mkv",), "clip", ("H.264", "ProRes 422 HQ")),
+    Format("MXF", (".mxf",), "clip", ("ProRes 422 HQ",)),
+    Format("AVI", (".avi",), "clip"),
+    Format("WebM", (".webm",), "clip"),
+)
+
+
+def format_of(path: pathlib.Path) -> Format | None:
+    """The format that a name's ending stands for, None for an unknown one."""
+    ending = path.suffix.lower()
+    return next((known for known in FORMATS if ending in known.endings), None)
+
+
+def endings(kind: str = "", writable: bool = False, mask: bool = False) -> list[str]:
+    """All endings of a kind; of those that can be written, or that can hold a mask, only."""
+    return [
+        ending
+        for known in FORMATS
+        if (not kind or known.kind == kind) and (known.writes or not writable) and (known.mask or not mask)
+        for ending in known.endings
+    ]
+
+
+def is_clip(path: pathlib.Path) -> bool:
+    """Whether the ending stands for a clip."""
+    known = format_of(path)
+    return known is not None and known.kind == "clip"
+
+
+def is_picture(path: pathlib.Path) -> bool:
+    """Whether the ending stands for a still that can be written."""
+    known = format_of(path)
+    return known is not None and known.kind == "still" and bool(known.writes)
+
+
+def depth_for(path: pathlib.Path, wanted: str) -> str:
+    """The sample type to write with this ending: the wanted one where it can be held, else the nearest.
+
+    Raises
+    ------
+    Trouble: nothing can be written with this ending.
+    """
+    known = format_of(path)
+    if known is None or known.kind != "still" or not known.writes:
+        raise Trouble(f"Pictures cannot be written as «{path.suffix or 'no ending'}»: end the name in {', '.join(endings('still', True))}.")
+    if wanted in known.writes:
+        return wanted
+    deep = "uint16" if wanted in ("half", "float") else "half" if wanted == "uint16" else known.writes[0]
+    return deep if deep in known.writes else known.writes[0]
+
+
+def mask_depth_for(path: pathlib.Path) -> str:
+    """The sample type a mask is written with; raises `Trouble` when this ending holds none."""
+    known = format_of(path)
+    if known is None or not known.mask:
+        raise Trouble(f"Masks cannot be written as «{path.suffix or 'no ending'}»: end the name in {', '.join(endings(mask=True))}.")
+    return "uint16" if "uint16" in known.writes else "float"
+
+
+def codec_for(path: pathlib.Path, wanted: str = "") -> str:
+    """The codec of a clip: the wanted one where the ending can hold it, else the ending's first.
+
+    Raises
+    ------
+    Trouble: this ending cannot hold it.
+    """
+    known = format_of(path)
+    if known is not None and known.kind == "clip" and known.writes and (not wanted or wanted in known.writes):
+        return wanted or known.writes[0]
+    holds = sorted({e for f in FORMATS if f.kind == "clip" and f.writes and (not wanted or wanted in f.writes) for e in f.endings})
+    raise Trouble(f"{wanted or 'A clip'} cannot be written as «{path.suffix or 'no ending'}»: end the name in {', '.join(holds)}.")
+
+
+def filter_words(title: str, known: list[str]) -> str:
+    """A line for a file dialog, as in «Pictures (*.png *.tif)»."""
+    return f"{title} ({' '.join(f'*{ending}' for ending in known)})"

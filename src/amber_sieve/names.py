@@ -1,0 +1,69 @@
+"""The names that both the sums and the model know: one list each of comparisons, shapes, areas and measures."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal, get_args
+
+#: What a sample is compared in.
+Comparison = Literal["surface", "colour", "levels", "hue", "saturation", "luminance", "red", "green", "blue"]
+COMPARISONS: tuple[Comparison, ...] = get_args(Comparison)
+
+#: The shapes by which a mask fades from full to nothing.
+Shape = Literal["linear", "smooth", "steep", "gentle", "hard", "bend"]
+SHAPES: tuple[Shape, ...] = get_args(Shape)
+
+#: Areas that limit a mask; the first three are a middle and two half-axes.
+AreaKind = Literal["rect", "ellipse", "radial", "polygon", "gradient", "brush"]
+AREA_KINDS: tuple[AreaKind, ...] = get_args(AreaKind)
+BOXED: tuple[AreaKind, ...] = ("rect", "ellipse", "radial")
+#: How an area joins the mask.
+AreaMode = Literal["add", "subtract", "intersect"]
+AREA_MODES: tuple[AreaMode, ...] = get_args(AreaMode)
+
+#: Which way an outline is softened.
+Way = Literal["both", "inwards", "outwards"]
+WAYS: tuple[Way, ...] = get_args(Way)
+
+#: How colours outside the output gamut are brought back.
+Gamut = Literal["lower chroma", "clip"]
+GAMUTS: tuple[Gamut, ...] = get_args(Gamut)
+
+
+@dataclass(frozen=True)
+class Measure:
+    """What a pixel is measured by: its range, its unit, and whether it wraps. Beyond the ends of the range the end counts."""
+
+    name: str
+    low: float
+    high: float
+    unit: str
+    wraps: bool = False
+
+    @property
+    def full(self) -> tuple[float, float, float, float]:
+        """The corners of a band that lets everything through."""
+        return (self.low, self.low, self.high, self.high)
+
+
+#: The measures that bands are made of, in the order of their planes.
+MEASURES: dict[str, Measure] = {
+    measure.name: measure
+    for measure in (
+        Measure("hue", 0, 360, "°", wraps=True),
+        Measure("saturation", 0, 125, "%"),
+        Measure("luminance", 0, 100, "L*"),
+        Measure("red", 0, 255, ""),
+        Measure("green", 0, 255, ""),
+        Measure("blue", 0, 255, ""),
+    )
+}
+BANDS = tuple(MEASURES)
+#: Those that look at how a colour is seen, and those that look at one channel.
+SEEN_BANDS, CHANNEL_BANDS = BANDS[:3], BANDS[3:]
+
+#: Largest tolerance and its unit for every comparison.
+TOLERANCES: dict[str, tuple[float, str]] = {
+    "surface": (60, ""), "colour": (60, ""), "levels": (255, ""), "hue": (180, "°"), "saturation": (125, "%"),
+    "luminance": (100, "L*"), "red": (255, ""), "green": (255, ""), "blue": (255, ""),
+}  # fmt: skip

@@ -1,0 +1,157 @@
+"""Edits: functions from a sieve to a sieve, or from a project to a project; window and terminal use the same."""
+
+from __future__ import annotations
+
+from collections.abc import Collection
+from typing import Any
+
+from .model import Adjust, Area, Edge, Place, Project, Sample, Sieve, fresh_id
+
+#: How far from a click an island is looked for at least, full-resolution pixels.
+NEAREST = 6.0
+
+
+# The stack
+
+
+def with_new_sieve(project: Project) -> tuple[Project, Sieve]:
+    """The project with an empty sieve at the end, and that sieve; it changes nothing until somebody moves something."""
+    fresh = Sieve(name=f"Sieve {len(project.stack) + 1}")
+    return project.but(stack=(*project.stack, fresh)), fresh
+
+
+def without_sieve(project: Project, sieve_id: str) -> Project:
+    """The project without a sieve; the last one is replaced by an empty one."""
+    rest = tuple(sieve for sieve in project.stack if sieve.id != sieve_id)
+    return project.but(stack=rest or (Sieve(name="Sieve 1"),))
+
+
+def with_sieve_moved(project: Project, sieve_id: str, by: int) -> Project:
+    """The project with a sieve moved up (below 0) or down the stack."""
+    return project.but(stack=_moved(project.stack, sieve_id, by))
+
+
+def _moved(things: tuple[Any, ...], thing_id: str, by: int) -> tuple[Any, ...]:
+    rows = list(things)
+    at = next(k for k, thing in enumerate(rows) if thing.id == thing_id)
+    rows.insert(min(max(at + by, 0), len(rows) - 1), rows.pop(at))
+    return tuple(rows)
+
+
+# Parts of a sieve
+
+
+def with_field(sieve: Sieve, path: str, value: object) -> Sieve:
+    """The sieve with one field changed, named by its way: "strength", "edge.follow", "adjust.recolour.hue"."""
+    name, _, rest = path.partition(".")
+    if not rest:
+        return sieve.but(**{name: value})
+    return sieve.but(**{name: _with_field(getattr(sieve, name), rest, value)})
+
+
+def _with_field(held: Any, path: str, value: object) -> Any:
+    name, _, rest = path.partition(".")
+    return held.but(**{name: _with_field(getattr(held, name), rest, value) if rest else value})
+
+
+def field_of(sieve: Sieve, path: str) -> Any:
+    """The value of a field named by its way."""
+    held: Any = sieve
+    for name in path.split("."):
+        held = getattr(held, name)
+    return held
+
+
+def without_adjustments(sieve: Sieve) -> Sieve:
+    """The sieve with nothing done inside its mask."""
+    return sieve.but(adjust=Adjust(), strength=100.0, outside=0.0)
+
+
+def without_edge(sieve: Sieve) -> Sieve:
+    """The sieve with no work on its edge."""
+    return sieve.but(edge=Edge())
+
+
+# Samples
+
+
+def with_samples(sieve: Sieve, samples: Collection[Sample]) -> Sieve:
+    """The sieve with these samples in place of its own."""
+    return sieve.but(pick=sieve.pick.but(samples=tuple(samples)))
+
+
+def with_sample(sieve: Sieve, sample: Sample, alone: bool = False) -> Sieve:
+    """The sieve with one more sample; ``alone`` starts over with it."""
+    return with_samples(sieve, (sample,) if alone else (*sieve.pick.samples, sample))
+
+
+def with_changed_samples(sieve: Sieve, changes: dict[str, object], ids: Collection[str] = ()) -> Sieve:
+    """The sieve with some fields of some samples changed; of all of them when no ids are given."""
+    return with_samples(sieve, [s.but(**changes) if not ids or s.id in ids else s for s in sieve.pick.samples])
+
+
+def without_samples(sieve: Sieve, ids: Collection[str]) -> Sieve:
+    """The sieve without some samples."""
+    return with_samples(sieve, [s for s in sieve.pick.samples if s.id not in ids])
+
+
+def with_roles_swapped(sieve: Sieve, ids: Collection[str] = ()) -> Sieve:
+    """The sieve with keep samples made drop samples and the other way round; all of them when no ids are given."""
+    other = {"keep": "drop", "drop": "keep"}
+    return with_samples(sieve, [s.but(role=other[s.role]) if not ids or s.id in ids else s for s in sieve.pick.samples])
+
+
+# Islands
+
+
+def place_of(x: float, y: float, pixels: float = 0.0) -> Place:
+    """A place to know an island by; a larger one may have moved farther."""
+    return Place(x=x, y=y, radius=min(max(NEAREST, pixels**0.5 / 2), 20_000))
+
+
+def with_island_toggled(sieve: Sieve, x: float, y: float) -> Sieve:
+    """The sieve with the island at a place taken out, or brought back."""
+    out = sieve.edge.islands_out
+    near = [place for place in out if (place.x - x) ** 2 + (place.y - y) ** 2 <= max(place.radius, 4) ** 2]
+    places = tuple(place for place in out if place not in near) if near else (*out, place_of(x, y))
+    return sieve.but(edge=sieve.edge.but(islands_out=places))
+
+
+def with_islands_out(sieve: Sieve, places: Collection[Place]) -> Sieve:
+    """The sieve with the islands at some places taken out as well."""
+    return sieve.but(edge=sieve.edge.but(islands_out=(*sieve.edge.islands_out, *places)))
+
+
+def with_only_island(sieve: Sieve, x: float, y: float) -> Sieve:
+    """The sieve with only the island at a place."""
+    return sieve.but(edge=sieve.edge.but(islands_only=(place_of(x, y),), islands_out=()))
+
+
+def with_all_islands(sieve: Sieve) -> Sieve:
+    """The sieve with every island brought back."""
+    return sieve.but(edge=sieve.edge.but(islands_only=(), islands_out=()))
+
+
+# Areas
+
+
+def with_area(sieve: Sieve, area: Area) -> Sieve:
+    """The sieve with one more area, or with the one of the same id replaced."""
+    if any(other.id == area.id for other in sieve.areas):
+        return sieve.but(areas=tuple(area if other.id == area.id else other for other in sieve.areas))
+    return sieve.but(areas=(*sieve.areas, area))
+
+
+def without_area(sieve: Sieve, area_id: str) -> Sieve:
+    """The sieve without an area."""
+    return sieve.but(areas=tuple(area for area in sieve.areas if area.id != area_id))
+
+
+def duplicate_of(area: Area) -> Area:
+    """The same area under an id of its own."""
+    return area.but(id=fresh_id())
+
+
+def with_area_moved(sieve: Sieve, area_id: str, by: int) -> Sieve:
+    """The sieve with an area moved up (below 0) or down in the order of application."""
+    return sieve.but(areas=_moved(sieve.areas, area_id, by))

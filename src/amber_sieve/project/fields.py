@@ -1,0 +1,115 @@
+"""Numbers of the model: label, unit, range, step and help stand here once, and pages, terminal, schema and README read them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, get_args
+
+from pydantic import BaseModel, Field
+from pydantic.fields import FieldInfo
+
+
+@dataclass(frozen=True)
+class Spec:
+    """What is known of a number.
+
+    Attributes
+    ----------
+    low, high : what may be typed; soft_low, soft_high : what a drag covers, where that is less.
+    step : what an arrow key changes it by; decimals : how it is shown.
+    auto : whether "auto" may stand in its place.
+    """
+
+    name: str
+    label: str
+    start: float
+    low: float
+    high: float
+    unit: str
+    step: float
+    decimals: int
+    help: str
+    soft_low: float
+    soft_high: float
+    auto: bool
+
+
+def number(
+    start: float | str,
+    low: float,
+    high: float,
+    label: str,
+    unit: str = "",
+    *,
+    step: float = 1.0,
+    decimals: int = 0,
+    help: str = "",
+    soft: tuple[float, float] | None = None,
+) -> Any:
+    """A field of a model that is a number; a field typed ``Amount`` may also be "auto".
+
+    ``soft`` is the range a drag covers, where that is less than what may be typed.
+    """
+    soft_low, soft_high = soft or (low, high)
+    shown: dict[str, Any] = {
+        "low": low,
+        "high": high,
+        "unit": unit,
+        "step": step,
+        "decimals": decimals,
+        "soft_low": soft_low,
+        "soft_high": soft_high,
+    }
+    return Field(
+        default=start, title=label, description=help or label, json_schema_extra={"number": shown, "minimum": low, "maximum": high}
+    )
+
+
+def bounds_of(field: FieldInfo) -> tuple[float, float] | None:
+    """The range of a number field, None for any other field."""
+    extra = field.json_schema_extra
+    shown = extra.get("number") if isinstance(extra, dict) else None
+    return (shown["low"], shown["high"]) if isinstance(shown, dict) else None  # type: ignore[return-value]
+
+
+def spec_of(model: type[BaseModel], name: str) -> Spec:
+    """What is known of a number field.
+
+    Raises
+    ------
+    KeyError: the model has no such number.
+    """
+    field = model.model_fields[name]
+    extra = field.json_schema_extra
+    if not isinstance(extra, dict) or "number" not in extra:
+        raise KeyError(f"{model.__name__}.{name} is not a number")
+    shown: dict[str, Any] = extra["number"]  # type: ignore[assignment]
+    auto = any("auto" in get_args(part) for part in get_args(field.annotation))
+    start = field.default if isinstance(field.default, (int, float)) else shown["low"]
+    return Spec(name=name, label=field.title or name, start=float(start), help=field.description or "", auto=auto, **shown)
+
+
+def numbers_of(model: type[BaseModel]) -> list[Spec]:
+    """All number fields of a model, in order."""
+    return [spec_of(model, name) for name, field in model.model_fields.items() if bounds_of(field) is not None]
+
+
+def _model_at(model: type[BaseModel], path: str) -> tuple[type[BaseModel], str]:
+    """The model and the name that the last part of a way through models stands for, as in "edge.follow"."""
+    *way, name = path.split(".")
+    for part in way:
+        inner = model.model_fields[part].annotation
+        assert isinstance(inner, type) and issubclass(inner, BaseModel)
+        model = inner
+    return model, name
+
+
+def spec_at(model: type[BaseModel], path: str) -> Spec:
+    """What is known of a number, by its way from a model."""
+    return spec_of(*_model_at(model, path))
+
+
+def field_at(model: type[BaseModel], path: str) -> FieldInfo:
+    """A field, by its way from a model."""
+    inner, name = _model_at(model, path)
+    return inner.model_fields[name]

@@ -1,0 +1,52 @@
+"""How far the stages of a sieve look beyond a pixel, so that the mask of a part of a picture is the mask of the whole there.
+
+Each stage says how far it looks in full-resolution pixels, or that it needs the whole; a part is widened by their sum.
+"""
+
+from __future__ import annotations
+
+import math
+
+from ..core.edge.clean import LOOKS_PER_PASS
+from ..core.edge.follow import LOOKS_PER_REACH
+from ..project.model import Area, Edge, Pick, Project, Sieve
+
+#: The stage must see the whole picture.
+WHOLE = math.inf
+#: A Gaussian is cut off at so many standard deviations (`core.edge.feather.blurred`).
+DEVIATIONS = 4
+
+
+def pick_looks(pick: Pick) -> float:
+    """Samples look at their own pixel; what hangs together may lie anywhere."""
+    return WHOLE if pick.connected and pick.samples else 0.0
+
+
+def edge_looks(edge: Edge) -> float:
+    """The sum of the edge's stages, in the order in which they are applied."""
+    clean = LOOKS_PER_PASS * (8 if edge.clean == "auto" else edge.clean)
+    # A piece of n pixels may be n pixels long.
+    pieces = WHOLE if edge.all_holes or edge.islands_out or edge.islands_only else edge.specks + edge.holes
+    soft = abs(edge.grow) + 1 + DEVIATIONS * (edge.feather + edge.smooth) + 2
+    # Fine is solved in tiles that start at the picture's corner.
+    return clean + pieces + soft + LOOKS_PER_REACH * edge.follow + (WHOLE if edge.fine else 0.0)
+
+
+def areas_look(areas: tuple[Area, ...]) -> float:
+    """Shapes are drawn where they are; only their softening looks around."""
+    return max((DEVIATIONS * area.feather + 1 for area in areas if area.on), default=0.0)
+
+
+def sieve_looks(sieve: Sieve) -> float:
+    """How far the mask of a sieve looks."""
+    return pick_looks(sieve.pick) + edge_looks(sieve.edge) + areas_look(sieve.areas)
+
+
+def stack_looks(project: Project) -> float:
+    """How far the picture after all sieves looks: one that measures the result sees what those above it saw."""
+    farthest = before = 0.0
+    for sieve in project.stack:
+        own = sieve_looks(sieve)
+        farthest = max(farthest, own + before if sieve.pick.measure == "result" else own)
+        before = max(before, farthest) if sieve.on else before
+    return farthest
