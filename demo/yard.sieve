@@ -1,5 +1,5 @@
 {
- "version": 1,
+ "version": 2,
  "source": "yard.png",
  "stack": [
   {
@@ -121,11 +121,38 @@
     }
    },
    "invert": false,
+   "edge": {
+    "black": 0.0,
+    "white": 100.0,
+    "gamma": 1.0,
+    "specks": 0.0,
+    "holes": 0.0,
+    "all_holes": false,
+    "islands_out": [],
+    "islands_only": [],
+    "grow": 0.0,
+    "feather": 0.0,
+    "way": "both",
+    "smooth": 0.0,
+    "hard": false,
+    "follow": 30.0,
+    "sensitivity": 50.0,
+    "fine": 0.0,
+    "no_haze": true,
+    "clean": 0.0
+   },
+   "areas": [],
+   "outside": 0.0,
    "strength": 100.0,
    "adjust": {
-    "hue": 110.0,
-    "saturation": 10.0,
-    "lightness": 0.0
+    "light": {
+     "exposure": 0.0
+    },
+    "recolour": {
+     "hue": 110.0,
+     "saturation": 10.0,
+     "lightness": 0.0
+    }
    }
   }
  ],

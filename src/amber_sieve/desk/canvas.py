@@ -79,6 +79,7 @@ class Canvas(QWidget):
         #: Shown in the window's bar at the bottom.
         self.readout = QLabel(" ")
         self.readout.setObjectName("dim")
+        self.readout.setContentsMargins(10, 0, 0, 0)
         self.readout.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
         self._pointer: QPointF | None = None
         self.viewport.changed.connect(self._ask)

@@ -42,6 +42,7 @@ class StackPanel(QWidget):
         self._soon.timeout.connect(self._catch_up)
         session.rendered.connect(self._take)
         self.list.setAccessibleName("Stack of sieves")
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.setToolTip("The picture falls through these from top to bottom; the tick switches a sieve, F2 renames it")
         column.addWidget(self.list, 1)
         row = QHBoxLayout()

@@ -130,6 +130,7 @@ class Window(QMainWindow):
         bar = self.statusBar()
         assert bar is not None
         bar.setSizeGripEnabled(False)
+        bar.setFixedHeight(26)
         bar.addWidget(self.canvas.readout, 1)
         self.message = QLabel("")
         self._quiet = QTimer(self)

@@ -85,6 +85,10 @@ def _problem(path: pathlib.Path) -> Trouble:
     return Trouble(f"{path} cannot be opened: give a picture ({', '.join(end[1:].upper() for end in known)}), a clip or a project.")
 
 
+def _damaged(path: pathlib.Path) -> Trouble:
+    return Trouble(f"{path} is cut short or damaged: restore it from where it came from.")
+
+
 def _upright(pixels: np.ndarray, orientation: int) -> np.ndarray:
     """Undo an Exif orientation (1 to 8; Exif 2.3, tag 274)."""
     if orientation in (5, 6, 7, 8):
@@ -147,9 +151,11 @@ def _samples_of(path: pathlib.Path) -> tuple[np.ndarray, Any, str]:
     regular_file(path)
     hints = oiio.ImageSpec()
     hints.attribute("oiio:UnassociatedAlpha", 1)
-    broken = Trouble(f"{path} is cut short or damaged: restore it from where it came from.")
     with _quiet():
-        opened = oiio.ImageInput.open(str(path), hints) if path.stat().st_size else None
+        try:
+            opened = oiio.ImageInput.open(str(path), hints) if path.stat().st_size else None
+        except (RuntimeError, ValueError):
+            raise _damaged(path) from None
         if opened is None:
             oiio.geterror()
             raise _problem(path)
@@ -162,10 +168,10 @@ def _samples_of(path: pathlib.Path) -> tuple[np.ndarray, Any, str]:
             pixels = opened.read_image(0, 0, 0, spec.nchannels, kind if kind.startswith("uint") else "float")
             complaint = opened.geterror()
             if pixels is None or complaint:
-                raise broken
+                raise _damaged(path)
             pixels = pixels.reshape(spec.height, spec.width, spec.nchannels)
         except (RuntimeError, ValueError, TypeError, IndexError):
-            raise broken from None
+            raise _damaged(path) from None
         finally:
             opened.close()
     return _upright(pixels, spec.get_int_attribute("Orientation", 1)), spec, kind
@@ -182,6 +188,13 @@ def read(path: pathlib.Path) -> Still:
     Trouble: missing, empty, damaged, cut short, or not a picture.
     """
     path = pathlib.Path(path)
+    try:
+        return _read(path)
+    except UnicodeDecodeError:  # a name or a complaint inside the file that is no text
+        raise _damaged(path) from None
+
+
+def _read(path: pathlib.Path) -> Still:
     pixels, spec, kind = _samples_of(path)
     alpha_at = spec.alpha_channel if spec.alpha_channel >= 0 else (3 if spec.nchannels == 4 else 1 if spec.nchannels == 2 else -1)
     integer, grey = kind.startswith("uint"), spec.nchannels < 3

@@ -61,7 +61,10 @@ def number(
         "soft_high": soft_high,
     }
     return Field(
-        default=start, title=label, description=help or label, json_schema_extra={"number": shown, "minimum": low, "maximum": high}
+        default=start if isinstance(start, str) else float(start),
+        title=label,
+        description=help or label,
+        json_schema_extra={"number": shown, "minimum": low, "maximum": high},
     )
 
 

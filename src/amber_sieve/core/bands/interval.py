@@ -118,6 +118,9 @@ def rising(values: Sequence[float], measure: str) -> Corners:
     known = MEASURES[measure]
     a, b, c, d = np.maximum.accumulate(np.asarray(values, float))
     if known.wraps:
+        # No more than one turn: what goes beyond it gives way.
+        d = min(d, a + known.high - known.low)
+        b, c = min(b, d), min(c, d)
         turns = known.high * np.floor(b / known.high)
         a, b, c, d = a - turns, b - turns, c - turns, d - turns
         # Taking whole turns off may round two equal corners apart.

@@ -1,0 +1,369 @@
+"""What is shown is what is exported: previews of parts against whole renders, and the window around them."""
+
+import pathlib
+import random
+import signal
+import subprocess
+import sys
+import threading
+import time
+import unittest
+from unittest import mock
+
+import numpy as np
+from common import DEMO, ROOT, FolderCase, WindowCase, demo_frame
+from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PyQt6.QtGui import QCloseEvent, QDropEvent
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication, QDialog, QMessageBox
+
+from amber_sieve.desk import preferences
+from amber_sieve.desk.dialogs import Commands, PreferencesDialog, RecoveryDialog
+from amber_sieve.desk.guard import Mishaps
+from amber_sieve.desk.number import Number
+from amber_sieve.errors import Trouble
+from amber_sieve.jobs.layers import layers_in
+from amber_sieve.jobs.preview import Opened, Shown, Wanted, preview
+from amber_sieve.jobs.sampling import sample_at
+from amber_sieve.jobs.still import finished
+from amber_sieve.media.opening import open_source
+from amber_sieve.project import recovery
+from amber_sieve.project.history import History
+from amber_sieve.project.model import Adjust, Edge, Light, Pick, Project, Recolour, Sieve
+from amber_sieve.render.automatic import with_found_amounts
+from amber_sieve.render.cache import Cache
+from amber_sieve.render.reach import stack_looks
+from amber_sieve.render.stack import sieve_mask
+
+LEFT, NONE = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
+
+
+def random_project(chance: random.Random, name: str) -> Project:
+    """One or two sieves with random edges, measuring the original, the result or a layer."""
+    sieves = []
+    frame = demo_frame(name) if name != "clip" else open_source(DEMO / "clip.mp4").frame(0)
+    for number in range(chance.choice((1, 2))):
+        x, y = chance.randrange(frame.width), chance.randrange(frame.height)
+        measure = chance.choice(("original", "result", "layer" if name == "yard" else "original")) if number else "original"
+        sample = sample_at(frame, x, y).but(tolerance=chance.uniform(4, 10))
+        edge = Edge(
+            specks=chance.choice((0, 30)), holes=chance.choice((0, 40)), grow=chance.choice((0, 2.5, -1.5)), feather=chance.choice((0, 3)),
+            smooth=chance.choice((0, 2)), follow=chance.choice((0, 0, 6)), clean=chance.choice((0, 1, "auto")),
+        )  # fmt: skip
+        pick = Pick(samples=(sample,), measure=measure, layer=str(DEMO / "madder.png"), connected=chance.random() < 0.2)
+        adjust = Adjust(light=Light(exposure=chance.choice((0, 0.5))), recolour=Recolour(hue=chance.uniform(-90, 90)))
+        sieves.append(Sieve(pick=pick, edge=edge, adjust=adjust, outside=chance.choice((0, 20)), strength=chance.choice((100, 70))))
+    return Project(stack=tuple(sieves))
+
+
+class PreviewIsExportTest(unittest.TestCase):
+    def compare(self, name: str, number: int, rounds: int, seed: int) -> None:
+        chance = random.Random(seed)
+        source = open_source(DEMO / (f"{name}.png" if name != "clip" else "clip.mp4"))
+        self.addCleanup(source.close)
+        opened = Opened(source)
+        whole = opened.frame(number)
+        worst = 0.0
+        for _ in range(rounds):
+            project = random_project(chance, name)
+            sieve = project.stack[-1]
+            factor = chance.choice((1, 1, 2))
+            width, height = whole.width // factor, whole.height // factor
+            left, top = chance.randrange(width - 200), chance.randrange(height - 150)
+            box = (left, top, left + 200, top + 150)
+            shown = preview(opened, Wanted(project, sieve.id, number, Shown(factor, box, ("Mask", "Result"))), Cache(10**9))
+            self.assertEqual(shown.mask.shape, (150, 200))
+            # The same picture without any part: at full size this is what the export renders.
+            level = opened.frame(number, factor)
+            cache = Cache(10**9)
+            found = with_found_amounts(project, whole, cache)
+            mask = sieve_mask(level, found, sieve.id, cache, layers_in(cache))[top : top + 150, left : left + 200]
+            apart = np.abs(shown.mask - mask)
+            worst = max(worst, float(apart.mean()))
+            # Where Follow spreads colours, its coarse grid starts at the part's own corner: that moves edge pixels by a trifle.
+            follows = any(s.edge.follow for s in project.stack)
+            self.assertLess(apart.mean(), 2e-3 if follows else 1e-6, project)
+            if factor == 1:
+                result = finished(whole, project)[:, top : top + 150, left : left + 200]
+                words = shown.pictures["Result"]
+                red = ((words >> 16) & 255).astype(float)
+                levels = 255 * np.where(result[0] <= 0.0031308, 12.92 * result[0], 1.055 * np.clip(result[0], 0, 1) ** (1 / 2.4) - 0.055)
+                inside = (result.min(0) >= 0) & (result.max(0) <= 1)
+                self.assertLess(np.abs(red - levels)[inside].mean() if inside.any() else 0, 1.0)
+        print(f"\n{name}: preview of a part against the whole, largest mean difference of the mask {worst:.6f} in {rounds} projects")
+
+    def test_stills_layers_and_stacks(self):
+        self.compare("yard", 0, 14, 4)
+
+    def test_frames_of_a_clip(self):
+        self.compare("clip", 17, 6, 5)
+
+    def test_stages_say_how_far_they_look(self):
+        one = Sieve(edge=Edge(grow=4, feather=2))
+        two = Sieve(edge=Edge(feather=5), pick=Pick(measure="result"))
+        self.assertAlmostEqual(
+            stack_looks(Project(stack=(one, two))), stack_looks(Project(stack=(one,))) + stack_looks(Project(stack=(two,)))
+        )
+        self.assertEqual(stack_looks(Project(stack=(Sieve(edge=Edge(fine=3)),))), float("inf"))
+
+
+class ClipGamutTest(FolderCase):
+    def test_clips_follow_the_gamut_choice(self):
+        from fractions import Fraction
+
+        from amber_sieve.media.footage import Footage
+        from amber_sieve.media.footage_writing import ClipWriter
+
+        planes = np.full((3, 32, 32), 0.05, np.float32)
+        planes[0] = 2.0
+        found = {}
+        for gamut in ("clip", "lower chroma"):
+            path = self.folder / f"{gamut.replace(' ', '')}.mov"
+            writer = ClipWriter(path, None, (32, 32), Fraction(24), "ProRes 422 HQ", gamut=gamut)
+            writer.add(0, None, planes, np.zeros_like(planes))
+            writer.finish()
+            clip = Footage(path)
+            found[gamut] = clip.frame(0).planes[:, 16, 16]
+            clip.close()
+        self.assertGreater(found["lower chroma"][1], found["clip"][1] + 0.05)
+
+
+class HistoryEmptyTest(unittest.TestCase):
+    def test_a_drag_that_comes_back_leaves_no_step(self):
+        history = History(Project())
+        for gamut in ("clip", "lower chroma"):
+            history.push(history.project.but(gamut=gamut), "Gamut", "gamut")
+        self.assertIsNone(history.undoes)
+
+
+class SafeWindowTest(WindowCase):
+    def answer(self, choice) -> mock._patch:
+        return mock.patch("amber_sieve.desk.window.QMessageBox.question", return_value=choice)
+
+    def test_band_ends_are_dragged_without_a_word(self):
+        self.open(DEMO / "yard.png")
+        self.click(735, 830)
+        self.window.pages.setCurrentWidget(self.window.bands)
+        QApplication.processEvents()
+        key = Qt.KeyboardModifier
+        for measure in ("hue", "saturation", "luminance"):
+            editor = self.window.bands.editors[measure]
+            for held in (NONE, key.ShiftModifier, key.ControlModifier, key.ShiftModifier | key.ControlModifier):
+                for start in (editor.low, editor.high):
+                    at = QPointF(editor.x_of(start), editor.height() / 2).toPoint()
+                    QTest.mousePress(editor, LEFT, held, at)
+                    for by in (3, -3, 40, -40):
+                        QTest.mouseMove(editor, at + QPointF(by, 0).toPoint())
+                    QTest.mouseRelease(editor, LEFT, held, at)
+        self.settle()
+        self.assertEqual(self.troubles, [])
+
+    def test_opening_another_file_while_a_frame_decodes(self):
+        for _ in range(4):
+            self.session.open(DEMO / "clip.mp4")
+            self.settle()
+            self.session.go_to(60)
+            self.session.open(DEMO / "yard.png")
+            self.settle()
+        self.assertEqual(self.troubles, [])
+        self.assertEqual(self.session.size, (1800, 1200))
+
+    def test_a_mishap_keeps_the_work_and_says_one_sentence(self):
+        kept, told = [], []
+        mishaps = Mishaps(lambda: kept.append(True))
+        mishaps.happened.connect(lambda words, details: told.append((words, details)))
+        for error in (RuntimeError("inside"), Trouble("Choose another."), MemoryError()):
+            try:
+                raise error
+            except Exception as caught:
+                mishaps._caught(type(caught), caught, caught.__traceback__)
+        self.assertIn("your work is kept", told[0][0])
+        self.assertIn("RuntimeError: inside", told[0][1])
+        self.assertEqual(told[1], ("Choose another.", ""))
+        self.assertIn("memory", told[2][0])
+        self.assertEqual(len(kept), 2)
+        self.window.tell_trouble(*told[0])
+        box = self.window.findChildren(QMessageBox)[-1]
+        next(b for b in box.buttons() if "Copy" in b.text()).click()
+        self.assertIn("RuntimeError: inside", QApplication.clipboard().text())
+        box.close()
+
+    def test_closing_during_an_export_asks(self):
+        gate = threading.Event()
+        self.session.run("Exporting x.png", lambda progress: gate.wait(5), lambda result: None)
+        event = QCloseEvent()
+        with self.answer(QMessageBox.StandardButton.Cancel):
+            self.window.closeEvent(event)
+        self.assertFalse(event.isAccepted())
+        gate.set()
+        self.settle()
+
+    def test_a_copy_of_the_demo_is_not_saved_over_it(self):
+        self.session.open(DEMO / "yard.sieve", copy=True)
+        self.settle()
+        self.assertIsNone(self.session.path)
+        with mock.patch("amber_sieve.desk.window.QFileDialog.getSaveFileName", return_value=("", "")) as asked:
+            self.assertFalse(self.window.save())
+        asked.assert_called_once()
+
+    def test_a_missing_picture_can_be_found_by_hand(self):
+        from amber_sieve.project import storage
+
+        storage.save(Project(source=str(self.folder / "gone.png")), self.folder / "a.sieve")
+        found = []
+        self.window.ask_missing = found.append
+        self.session.missing.disconnect()
+        self.session.missing.connect(found.append)
+        self.session.open(self.folder / "a.sieve")
+        deadline = time.monotonic() + 10
+        while not found and time.monotonic() < deadline:
+            QApplication.processEvents()
+        self.session.open_with_source(found[0], DEMO / "close.png")
+        self.settle()
+        self.assertEqual(self.session.path, self.folder / "a.sieve")
+        self.assertTrue(self.session.project.source.endswith("close.png"))
+        self.assertTrue(self.session.history.changed)
+
+    def test_exports_presets_links_and_samples_that_cannot_be(self):
+        self.open(DEMO / "yard.png")
+        self.session.save_preset("x" * 61)
+        self.session.export_preset(self.folder / "missing" / "a.json")
+        self.session.save(self.folder / "missing" / "a.sieve")
+        data = QMimeData()
+        data.setUrls([QUrl("https://example.org/a.png")])
+        event = QDropEvent(QPointF(5, 5), Qt.DropAction.CopyAction, data, LEFT, NONE)
+        self.window.dropEvent(event)
+        self.click(735, 830)
+        sample = self.session.sieve.pick.samples[0]
+        self.session.edit_samples({"x": 5000.0}, "Far away", ids=(sample.id,))
+        self.session.take_again()
+        self.settle()
+        layer = {"measure": "layer", "layer": str(self.folder / "none.png")}
+        self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(**layer)), "Layer")
+        self.session.fit()
+        deadline = time.monotonic() + 20
+        while not self.session.idle and time.monotonic() < deadline:
+            QApplication.processEvents()
+        words = "\n".join(self.troubles)
+        for expected in ("60 characters", "does not exist", "is not a file on this computer", "lies outside the picture", "The layer"):
+            self.assertIn(expected, words + self.window.last_trouble)
+        for box in self.window.findChildren(QMessageBox):
+            box.close()
+
+    def test_jobs_leave_no_threads_behind(self):
+        self.open(DEMO / "clip.mp4")
+        self.session.export(self.folder / "a.png")
+        self.settle()
+        before = threading.active_count()
+        for number in range(3):
+            self.session.export(self.folder / f"{number}.png")
+            self.settle()
+        self.assertLessEqual(threading.active_count(), before)
+        self.assertLessEqual(len(list(pathlib.Path("/proc/self/fd").iterdir())), 80)
+
+    def test_fine_does_not_hold_the_one_job_slot(self):
+        self.open(DEMO / "yard.sieve")
+        self.session.set_field("edge.fine", 6.0, "Fine")
+        deadline = time.monotonic() + 30
+        while self.session.jobs.quiet is None and time.monotonic() < deadline:
+            QApplication.processEvents()
+        self.session.export_mask(self.folder / "m.png")
+        self.settle()
+        self.assertEqual(self.troubles, [])
+        self.assertTrue((self.folder / "m.png").exists())
+
+    def test_numbers_type_beyond_their_track_and_nudge_from_there(self):
+        self.open(DEMO / "yard.sieve")
+        grow: Number = self.window.edge.numbers["grow"]
+        self.session.set_field("edge.grow", 150.0, "Grow")
+        self.window.pages.setCurrentWidget(self.window.edge)
+        QTest.keyClick(grow, Qt.Key.Key_Right)
+        self.assertEqual(self.session.sieve.edge.grow, 150.5)
+        grow.set(float("nan"))
+        self.assertEqual(self.session.sieve.edge.grow, 150.5)
+
+    def test_the_readout_follows_a_click(self):
+        self.open(DEMO / "yard.png")
+        pane, view = self.window.canvas.panes[0], self.window.canvas.viewport
+        QTest.mouseMove(pane, view.to_pane(QPointF(735, 830)).toPoint())
+        QApplication.processEvents()
+        self.click(735, 830)
+        self.assertIn("mask 100 %", self.window.canvas.readout.text())
+
+    def test_arrangements_panels_and_the_large_field_are_remembered(self):
+        self.open(DEMO / "yard.sieve")
+        pane = self.window.canvas.panes[0]
+        pane.setFocus()
+        QTest.keyClick(pane, Qt.Key.Key_I)
+        self.settle()
+        inset = self.window.canvas.inset
+        self.assertTrue(inset.isVisible())
+        self.assertFalse(self.window.canvas.panes[1].isVisible())
+        QTest.mousePress(inset, LEFT, NONE, inset.rect().center())
+        QTest.mouseMove(inset, inset.rect().center() - QPointF(80, 50).toPoint())
+        QTest.mouseRelease(inset, LEFT, NONE, inset.rect().center())
+        self.assertLess(self.session.preferences.inset_x, 100)
+        QTest.keyClick(pane, Qt.Key.Key_H)
+        self.assertFalse(self.window.pages.isVisible())
+        self.assertEqual(preferences.load().arrangement, "inset")
+        self.session.prefer(panels=True, arrangement="twin")
+        self.window.field.enlarged.emit()
+        self.assertIsNotNone(self.window.canvas.field)
+        self.window.canvas.field.enlarged.emit()
+        self.assertIsNone(self.window.canvas.field)
+        self.assertTrue(self.window.canvas.panes[1].isVisible())
+
+    def test_commands_by_name_preferences_and_recovery(self):
+        self.open(DEMO / "yard.sieve")
+        self.window.find_command()
+        commands = self.window.findChild(Commands)
+        commands.search.setText("add sie")
+        QTest.keyClick(commands, Qt.Key.Key_Return)
+        self.assertEqual(len(self.session.project.stack), 2)
+        self.window.show_preferences()
+        dialog = self.window.findChild(PreferencesDialog)
+        dialog.numbers["cache_megabytes"].set(300)
+        self.assertEqual(self.session._cache.limit, 300_000_000)
+        left = recovery.Left(self.folder / "left.json", "The jar", "", time.time(), self.session.project)
+        with mock.patch("amber_sieve.desk.window.left_behind", return_value=[left]):
+            self.window.offer_recovery()
+        self.session.history.mark_saved()
+        self.window.findChild(RecoveryDialog).go_on.click()
+        self.settle()
+        self.assertTrue(self.session.history.changed)
+        self.assertEqual(len(self.session.project.stack), 2)
+        self.session.prefer(cache_megabytes=1200.0)
+        for dialog in self.window.findChildren(QDialog):
+            dialog.close()
+
+
+class EndTest(FolderCase):
+    def test_sigterm_keeps_the_work_for_the_next_start(self):
+        code = f"""
+import os, pathlib, threading, time, signal
+from amber_sieve.desk import app
+from amber_sieve.desk.session import Session
+from PyQt6.QtCore import QTimer
+def change():
+    app.application().topLevelWidgets()
+    for widget in app.application().topLevelWidgets():
+        if hasattr(widget, "session") and widget.session.opened:
+            widget.session.edit_sieve(lambda s: s.but(name="Kept"), "Rename")
+            print("changed", flush=True)
+            return
+    QTimer.singleShot(200, change)
+app.application()
+QTimer.singleShot(200, change)
+app.main([{str(DEMO / "yard.png")!r}])
+"""
+        import os
+
+        environment = os.environ | {"PYTHONPATH": str(ROOT / "src"), "QT_QPA_PLATFORM": "offscreen"}
+        child = subprocess.Popen([sys.executable, "-c", code], stdout=subprocess.PIPE, text=True, env=environment)
+        self.assertEqual(child.stdout.readline().strip(), "changed")
+        child.send_signal(signal.SIGTERM)
+        child.wait(30)
+        child.stdout.close()
+        left = [found for found in recovery.left_behind() if found.project.stack[0].name == "Kept"]
+        self.assertEqual(len(left), 1)
+        recovery.discard(left[0])

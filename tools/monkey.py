@@ -1,0 +1,210 @@
+"""An hour of a restless hand: random events in the real window, watching memory and threads.
+
+QT_QPA_PLATFORM=offscreen .venv/bin/python tools/monkey.py [number of events] [seed]
+
+Clicks, drags, keys, numbers, undo, views, pages, frames, opening, saving, exporting and closing dialogs, in any order. Prints
+memory and threads as it goes; ends with 1 when anything was raised, or when memory or threads grew after the first eighth.
+"""
+
+from __future__ import annotations
+
+import gc
+import os
+import pathlib
+import random
+import sys
+import tempfile
+import threading
+import traceback
+
+ROOT = pathlib.Path(__file__).resolve().parent.parent
+sys.path.insert(0, str(ROOT / "src"))
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+_HOME = tempfile.TemporaryDirectory()
+for _kind in ("STATE", "CONFIG", "DATA"):
+    os.environ[f"XDG_{_kind}_HOME"] = str(pathlib.Path(_HOME.name) / _kind.lower())
+
+from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt  # noqa: E402
+from PyQt6.QtGui import QWheelEvent  # noqa: E402
+from PyQt6.QtTest import QTest  # noqa: E402
+from PyQt6.QtWidgets import QAbstractButton, QApplication, QComboBox, QDialog, QListWidget, QWidget  # noqa: E402
+
+from amber_sieve.desk.app import application  # noqa: E402
+from amber_sieve.desk.band_editor import BandEditor  # noqa: E402
+from amber_sieve.desk.guard import Mishaps  # noqa: E402
+from amber_sieve.desk.number import Number  # noqa: E402
+from amber_sieve.desk.session import Session  # noqa: E402
+from amber_sieve.desk.waiting import settle  # noqa: E402
+from amber_sieve.desk.window import Window  # noqa: E402
+
+#: Buttons that open a dialog which waits for an answer.
+WAITING = ("Save preset…", "Choose…", "Chosen…")
+#: Growth of memory, in megabytes, after the first eighth of the events that still counts as flat.
+FLAT = 400
+
+
+def resident() -> float:
+    """Megabytes this process holds."""
+    return int(pathlib.Path("/proc/self/statm").read_text().split()[1]) * os.sysconf("SC_PAGE_SIZE") / 1e6
+
+
+class Monkey:
+    """Does one random thing after another."""
+
+    def __init__(self, seed: int) -> None:
+        self.chance = random.Random(seed)
+        self.application = application()
+        self.session = Session()
+        self.window = Window(self.session)
+        self.mishaps = Mishaps(self.session.document.keep_now)
+        self.raised: list[str] = []
+        self.mishaps.happened.connect(lambda words, details: self.raised.append(details) if details else None)
+        self.session.mishap.connect(lambda words, details: self.raised.append(details))
+        self.mishaps.install()
+        self.window.show()
+        self.window.activateWindow()
+        self.folder = pathlib.Path(_HOME.name)
+
+    def place_in(self, widget: QWidget) -> QPoint:
+        return QPoint(self.chance.randrange(max(widget.width(), 1)), self.chance.randrange(max(widget.height(), 1)))
+
+    def held(self) -> Qt.KeyboardModifier:
+        key = Qt.KeyboardModifier
+        return self.chance.choice((key.NoModifier, key.NoModifier, key.ShiftModifier, key.ControlModifier, key.AltModifier))
+
+    def drag(self, widget: QWidget, steps: int = 4) -> None:
+        held = self.held()
+        start = self.place_in(widget)
+        QTest.mousePress(widget, Qt.MouseButton.LeftButton, held, start)
+        for _ in range(steps):
+            QTest.mouseMove(widget, self.place_in(widget))
+            self.application.processEvents()
+        QTest.mouseRelease(widget, Qt.MouseButton.LeftButton, held, self.place_in(widget))
+
+    def widgets(self, kind: type) -> list:
+        return [widget for widget in self.window.findChildren(kind) if widget.isVisible() and widget.isEnabled()]
+
+    def step(self) -> None:
+        """One thing."""
+        chance, key = self.chance, Qt.Key
+        pane = chance.choice(self.window.canvas.panes)
+        way = chance.randrange(100)
+        if way < 14:
+            QTest.mouseClick(pane, Qt.MouseButton.LeftButton, self.held(), self.place_in(pane))
+        elif way < 24:
+            self.drag(pane)
+        elif way < 40:
+            numbers = self.widgets(Number)
+            if numbers:
+                number = chance.choice(numbers)
+                chance.choice((lambda: self.drag(number), lambda: QTest.keyClick(number, chance.choice((key.Key_Left, key.Key_Right)))))()
+        elif way < 50:
+            editors = [*self.widgets(BandEditor), self.window.field]
+            self.drag(chance.choice(editors))
+        elif way < 58:
+            letters = "12345678twiholaz,."
+            QTest.keyClick(pane, chance.choice(letters))
+        elif way < 64:
+            chance.choice((self.session.undo, self.session.redo))()
+        elif way < 70:
+            self.window.pages.setCurrentIndex(chance.randrange(self.window.pages.count()))
+        elif way < 78:
+            buttons = [
+                b
+                for b in self.widgets(QAbstractButton)
+                if b.text() not in WAITING and "preset" not in b.toolTip() and b.window() is self.window
+            ]
+            if buttons:
+                chance.choice(buttons).click()
+        elif way < 84:
+            boxes = [b for b in self.widgets(QComboBox) if b.count() and b is not self.window.pick.measure]
+            if boxes:
+                box = chance.choice(boxes)
+                index = chance.randrange(box.count())
+                box.setCurrentIndex(index)
+                box.activated.emit(index)
+        elif way < 88:
+            at = QPointF(self.place_in(pane))
+            wheel = QWheelEvent(
+                at, pane.mapToGlobal(at), QPoint(), QPoint(0, chance.choice((-240, -120, 120))), Qt.MouseButton.NoButton,
+                Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False,
+            )  # fmt: skip
+            QApplication.sendEvent(pane, wheel)
+        elif way < 91:
+            lists = self.widgets(QListWidget)
+            if lists:
+                rows = chance.choice(lists)
+                if rows.count():
+                    item = rows.item(chance.randrange(rows.count()))
+                    chance.choice(
+                        (
+                            lambda: rows.setCurrentItem(item),
+                            lambda: rows.itemEntered.emit(item),
+                            lambda: QTest.keyClick(rows, key.Key_Delete),
+                        )
+                    )()
+        elif way < 93:
+            self.session.save(self.folder / "monkey.sieve")
+        elif way < 94:
+            self.session.export(self.folder / chance.choice(("out.png", "out.jpg", "out.exr")))
+        elif way < 95:
+            self.window.offer_recovery()
+            chance.choice((self.window.show_keys, self.window.find_command, self.window.show_preferences))()
+        elif way < 96 and self.session.jobs.job is None:
+            self.session.history.mark_saved()
+            self.session.open(ROOT / "demo" / chance.choice(("yard.png", "close.png", "yard.sieve", "clip.mp4", "none.png")))
+        elif way < 98:
+            self.session.go_to(chance.randrange(max(self.session.frames, 1)))
+        else:
+            self.session.stop_job()
+        for dialog in self.window.findChildren(QDialog):
+            if dialog.isVisible() and chance.random() < 0.6:
+                dialog.close()
+                dialog.deleteLater()
+        # A stack or list of areas that only grows would measure itself, not the program.
+        if len(self.session.project.stack) > 4 or len(self.session.sieve.areas) > 6 or len(self.session.sieve.pick.samples) > 12:
+            self.session.undo()
+            self.session.history.mark_saved()
+            self.session.edit_sieve(lambda s: s.but(areas=(), pick=s.pick.but(samples=s.pick.samples[:2])), "Tidy")
+            self.session.edit(lambda p: p.but(stack=p.stack[:2]), "Tidy")
+
+
+def run(events: int, seed: int = 1) -> int:
+    """So many random events; returns 1 when something was raised, or something grew."""
+    monkey = Monkey(seed)
+    monkey.session.open(ROOT / "demo" / "yard.sieve")
+    settle(monkey.session)
+    first: tuple[float, int] | None = None
+    for number in range(events):
+        try:
+            monkey.step()
+        except Exception:  # what a slot would have raised
+            monkey.raised.append(traceback.format_exc())
+        QApplication.processEvents()
+        QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+        if number % max(events // 16, 1) == 0:
+            try:
+                settle(monkey.session, 120)
+            except TimeoutError:
+                monkey.raised.append(f"still busy after 120 s at event {number}")
+            gc.collect()
+            now = (resident(), threading.active_count())
+            print(f"event {number:6}: {now[0]:6.0f} MB, {now[1]} threads, {len(monkey.raised)} raised", flush=True)
+            if first is None and number >= events // 8:
+                first = now
+    settle(monkey.session, 120)
+    gc.collect()
+    last = (resident(), threading.active_count())
+    first = first or last
+    print(f"{events} events: {first[0]:.0f} MB and {first[1]} threads after an eighth, {last[0]:.0f} MB and {last[1]} threads at the end")
+    for words in dict.fromkeys(monkey.raised):
+        print(words)
+    monkey.session.history.mark_saved()
+    monkey.session.close()
+    return 1 if monkey.raised or last[0] > first[0] + FLAT or last[1] > first[1] + 2 else 0
+
+
+if __name__ == "__main__":
+    code = run(int(sys.argv[1]) if len(sys.argv) > 1 else 40_000, int(sys.argv[2]) if len(sys.argv) > 2 else 1)
+    sys.stdout.flush()
+    os._exit(code)
