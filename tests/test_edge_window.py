@@ -25,6 +25,7 @@ class EdgePageTest(WindowCase):
         self.application.processEvents()
 
     def test_every_number_is_dragged_nudged_and_reset(self):
+        self.page.reset.click()
         for name, number in self.page.numbers.items():
             if name in ("sensitivity", "fine"):
                 continue

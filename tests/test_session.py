@@ -159,7 +159,7 @@ class LookingTest(WindowCase):
 
     def test_a_large_picture_is_rendered_where_it_is_seen(self):
         self.open(DEMO / "yard.sieve")
-        self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=True)), "Connected only")
+        self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=True), edge=s.edge.but(follow=0.0)), "Connected only")
         self.settle()
         self.assertEqual(self.session.last.origin, (0, 0))
         with mock.patch("amber_sieve.desk.canvas.WHOLE", 100_000), mock.patch("amber_sieve.desk.canvas.GRAIN", 64):

@@ -144,7 +144,7 @@ class WholeWayTest(WindowCase):
         self.assertEqual(self.window.stack.list.count(), 2)
         QTest.qWait(200)
         self.assertRegex(self.window.stack.list.item(0).text(), r"^Sieve 1 +\d+\.\d %$")
-        self.window.stack.list.item(1).setText("The jar    0.0 %")
+        self.window.stack.list.item(1).setText("The jar   0.0 %")
         self.assertEqual(self.session.project.stack[1].name, "The jar")
         self.session.undo()
         self.settle()

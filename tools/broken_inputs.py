@@ -293,8 +293,7 @@ def run(count: int, seed: int = 1) -> Counter:
                 path = folder / f"v{number}{source.suffix}"
                 path.write_bytes(spoilt(source.read_bytes(), chance))
             paths.append(path)
-        found = read_all(paths, folder) + try_words(folder)
-    return found
+        return read_all(paths, folder) + try_words(folder)
 
 
 BAD = ("traceback", "hang", "crash", "nan", "long", "words on stderr")

@@ -3,16 +3,24 @@
 PYTHONPATH=src QT_QPA_PLATFORM=offscreen .venv/bin/python tools/screenshots.py
 """
 
+import os
 import pathlib
+import tempfile
 
 from PyQt6.QtCore import QPointF
 
 from amber_sieve.desk.app import application
 from amber_sieve.desk.area_shape import boxed, turned
+from amber_sieve.desk.dialogs import Keys
 from amber_sieve.desk.session import Session
 from amber_sieve.desk.waiting import settle
 from amber_sieve.desk.window import Window
 from amber_sieve.project.model import Adjust, Recolour
+
+# As on a new machine: nobody's own preferences.
+_HOME = tempfile.TemporaryDirectory()
+for _kind in ("STATE", "CONFIG", "DATA"):
+    os.environ[f"XDG_{_kind}_HOME"] = str(pathlib.Path(_HOME.name) / _kind.lower())
 
 ROOT = pathlib.Path(__file__).parent.parent
 DEMO, OUT = ROOT / "demo", ROOT / "docs" / "screenshots"
@@ -123,10 +131,26 @@ def clip(camera: Photographer) -> None:
     camera.take("clip")
 
 
+def inset(camera: Photographer) -> None:
+    camera.open("yard.sieve")
+    camera.window.pages.setCurrentWidget(camera.window.adjust)
+    camera.session.prefer(arrangement="inset")
+    camera.take("inset")
+    camera.session.prefer(arrangement="twin")
+
+
+def keys(camera: Photographer) -> None:
+    camera.window.show_keys()
+    sheet = camera.window.findChild(Keys)
+    camera.application.processEvents()
+    sheet.grab().save(str(OUT / "keys.png"))
+    sheet.close()
+
+
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     camera = Photographer()
-    for view in (pick, bands, views, edge, areas, clip):
+    for view in (pick, bands, views, edge, areas, clip, inset, keys):
         view(camera)
     camera.session.history.mark_saved()
     camera.window.close()

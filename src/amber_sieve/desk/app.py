@@ -64,7 +64,7 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
     def terminated(*_: object) -> None:
         """Told to end: unsaved work is kept for the next start."""
         session.close(keep_work=True)
-        running.quit()
+        running.exit(0)  # `quit` would ask every window first, and nobody may be there to answer
 
     # Let Python see signals while Qt runs.
     signal.signal(signal.SIGINT, terminated)

@@ -29,8 +29,14 @@ class Inset(QWidget):
         self.setAccessibleName("Inset mask")
         self.setToolTip("The mask of what is seen: drag to move, drag the upper left corner to size")
         self.setCursor(Qt.CursorShape.SizeAllCursor)
-        viewport.changed.connect(self.update)
+        viewport.changed.connect(self._follow)
         self.hide()
+
+    def _follow(self) -> None:
+        """The pane may have another size now."""
+        if self._drag is None and self.isVisible():
+            self.place()
+        self.update()
 
     def take(self, result: Rendered | None) -> None:
         """A render has finished."""

@@ -15,7 +15,7 @@ from .pages.swatch import screen_colour
 from .session import Session
 
 #: Sizes of a sieve's chip and of the small picture of its mask; what stands between its name and its coverage.
-CHIP, WIDE, HIGH, GAP = 10, 48, 32, "    "
+CHIP, WIDE, HIGH, GAP = 8, 42, 30, "   "
 #: Milliseconds after which the small pictures follow.
 SOON = 120
 

@@ -44,6 +44,7 @@ QListWidget::item:selected { background: #3f3a30; color: #ffffff; }
 QStatusBar { background: #262626; }
 QStatusBar::item { border: 0; }
 QLineEdit { background: #1c1c1c; border: 1px solid #c08a2c; padding: 1px 4px; selection-background-color: #8a6114; }
+QFileDialog QToolButton { padding: 2px; background: #787878; }
 QLineEdit#search { border-color: #565656; padding: 5px 7px; }
 QTextEdit, QPlainTextEdit, QTableWidget, QTreeView, QListView, QTableView { background: #222222; border: 1px solid #3a3a3a; selection-background-color: #4a4030; }
 QHeaderView::section { background: #2e2e2e; color: #bdbdbd; border: 0; border-bottom: 1px solid #464646; padding: 4px 6px; }

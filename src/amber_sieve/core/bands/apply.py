@@ -10,7 +10,7 @@ from numba import prange
 from ...names import BANDS
 from ..falloff import POINTS, shape_table
 from ..parallel import kernel
-from .interval import Interval, numbers_of
+from .interval import CENTRE, FALL, FULL_FROM, FULL_TO, INVERTED, PLANE, RISE, WRAPS, Interval, numbers_of
 
 #: Below the first saturation (per cent) a hue is noise and does not count, from the second on it counts fully.
 GREY, CHROMATIC = 1.5, 5.0
@@ -30,8 +30,9 @@ def _times(measures: np.ndarray, numbers: np.ndarray, kinds: np.ndarray, tables:
             row[x] = one
         for k in range(numbers.shape[0]):
             n = numbers[k]
-            values, saturation = measures[int(n[0]), y], measures[1, y]
-            wraps, centre, full_from, rise, full_to, fall, inverted = n[1], n[2], n[3], n[4], n[5], n[6], n[7]
+            values, saturation = measures[int(n[PLANE]), y], measures[1, y]
+            wraps, centre, inverted = n[WRAPS], n[CENTRE], n[INVERTED]
+            full_from, rise, full_to, fall = n[FULL_FROM], n[RISE], n[FULL_TO], n[FALL]
             if wraps > zero:
                 for x in range(width):
                     apart = values[x] - centre

@@ -9,6 +9,8 @@ import numpy as np
 
 from ...names import BANDS, MEASURES
 
+#: The columns of the row that stands for a band in the kernel.
+PLANE, WRAPS, CENTRE, FULL_FROM, RISE, FULL_TO, FALL, INVERTED = range(8)
 #: Stands for a side without a falloff.
 STEEP = 1e9
 #: Where a band reaches the end of its range, everything beyond counts too.

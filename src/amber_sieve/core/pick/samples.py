@@ -30,6 +30,11 @@ SURFACE, COLOUR, LEVELS, ONE_PLANE, HUE = 0, 1, 2, 3, 4
 SATURATION_GAIN, SATURATION_FLOOR, DARK_FLOOR = 0.45, 0.05, 0.06
 #: The same turn of hue is a smaller difference in a dark colour, so its weight grows with the sample's lightness.
 HUE_WEIGHT, GREY_BELOW, DARKEST = 0.55, 0.04, 0.05
+#: The columns of the row that stands for a sample in the kernel: what it is, how far it reaches, and what its comparison needs.
+KIND, PLANE, KEEP, TOLERANCE, SLOPE = range(5)
+FIRST, SECOND, THIRD, FOURTH = range(5, 9)
+WEIGHT_LIGHT, WEIGHT_RICH, WEIGHT_PALE, WEIGHT_HUE = range(9, 13)
+STRAIGHT = 13
 #: A difference that is exactly the tolerance must count fully although it was computed in float32.
 ROUNDING = 2e-3
 
@@ -118,10 +123,10 @@ def _qualify(lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np
             cos[x], sin[x] = green_red[x] * share, blue_yellow[x] * share
         for k in range(numbers.shape[0]):
             n = numbers[k]
-            kind, plane = int(n[0]), int(n[1])
-            q0, q1, q2, q3 = n[5], n[6], n[7], n[8]
+            kind, plane = int(n[KIND]), int(n[PLANE])
+            q0, q1, q2, q3 = n[FIRST], n[SECOND], n[THIRD], n[FOURTH]
             if kind == SURFACE:
-                weight_light, weight_rich, weight_pale, weight_hue = n[9], n[10], n[11], n[12]
+                weight_light, weight_rich, weight_pale, weight_hue = n[WEIGHT_LIGHT], n[WEIGHT_RICH], n[WEIGHT_PALE], n[WEIGHT_HUE]
                 for x in range(width):
                     light, rich = lightness[x] - q0, ratio[x] - q1
                     weight = weight_pale if rich < zero else weight_rich
@@ -145,10 +150,10 @@ def _qualify(lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np
                 values = extra[plane, y]
                 for x in range(width):
                     distance[x] = abs(values[x] - q0)
-            tolerance, slope, keep = n[3], n[4], n[2]
+            tolerance, slope, keep = n[TOLERANCE], n[SLOPE], n[KEEP]
             table = tables[k]
             into = kept if keep > zero else dropped
-            if n[13] > zero:  # a straight falloff needs no table
+            if n[STRAIGHT] > zero:  # a straight falloff needs no table
                 for x in range(width):
                     into[x] = max(into[x], min(max(one - (distance[x] - tolerance) * slope, zero), one))
             else:
