@@ -53,6 +53,7 @@ def main() -> None:
     session = window.session
     session.open(DEMO / "yard.sieve")
     settle(session)
+    session.set_field("edge.follow", 0.0, "Follow")  # the drags are of the pick and the bands; Follow is measured in edge.py
     window.canvas.viewport.zoom_to(window.canvas.viewport.zoom * 2.6)  # the picture fills both panes
     settle(session)
     assert session.last is not None
