@@ -18,7 +18,7 @@ CELLS, RIM = 160, 110.0
 BINS = 256
 PARTS = 8
 #: Pixels counted of a large picture: a field of 25,600 cells is filled by far fewer.
-PIXELS = 600_000
+PIXELS = 300_000
 
 
 @kernel
