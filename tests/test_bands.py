@@ -27,9 +27,9 @@ from amber_sieve.core.statistics import coverage_of, statistics_of
 from amber_sieve.errors import Trouble
 from amber_sieve.jobs.sampling import bands_from_samples, fitted, sample_along, sample_at
 from amber_sieve.project import presets
-from amber_sieve.project.model import Bands, Pick, Project, Ramp, Sieve
+from amber_sieve.project.model import Bands, Pick, Project, Ramp, Sample, Sieve
 from amber_sieve.render.cache import Cache
-from amber_sieve.render.mask import qualified
+from amber_sieve.render.mask import qualified, seeds_of
 from amber_sieve.render.measured import measured as frame_measured
 from amber_sieve.render.stack import render, sieve_mask
 
@@ -295,6 +295,13 @@ class StackTest(unittest.TestCase):
             render(self.frame, both, Cache(10**8))
             seen = frame_measured(self.frame, both, second.id, Cache(10**8))
             self.assertEqual(np.array_equal(seen.planes, self.frame.planes), not moves)
+
+
+class SeedsTest(unittest.TestCase):
+    def test_connected_only_starts_from_the_middle_of_a_box(self):
+        frame = Frame(np.zeros((3, 20, 20), np.float32))
+        box = Sample(x=10, y=8, place="box", points=((2, 2), (18, 14)), colour=(0.1, 0.1, 0.1))
+        self.assertEqual(seeds_of(Pick(samples=(box,)), frame), [(10, 8)])
 
 
 class PresetFileTest(FolderCase):

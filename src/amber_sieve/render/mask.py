@@ -109,9 +109,9 @@ def qualified(frame: Frame, pick: Pick, bands: Bands, cache: Cache, passes: int 
 
 def seeds_of(pick: Pick, frame: Frame) -> list[tuple[float, float]]:
     """The kept places in pixels of this frame."""
-    places = [
-        point for sample in pick.samples if sample.on and sample.role == "keep" for point in (sample.points or ((sample.x, sample.y),))
-    ]
+    kept = [sample for sample in pick.samples if sample.on and sample.role == "keep"]
+    # A stroke lies on the thing all along its way; a box only surely in its middle, its corners may lie beside it.
+    places = [point for sample in kept for point in (sample.points if sample.place == "stroke" else ((sample.x, sample.y),))]
     return [((x - frame.origin[0]) * frame.scale, (y - frame.origin[1]) * frame.scale) for x, y in places]
 
 
