@@ -136,7 +136,7 @@ class Window(QMainWindow):
         self._quiet = QTimer(self)
         self._quiet.setSingleShot(True)
         self._quiet.setInterval(MESSAGE)
-        self._quiet.timeout.connect(lambda: self.message.setText(""))
+        self._quiet.timeout.connect(self.message.clear)  # no Python in between: the timer may outlive this window's Python side
         bar.addPermanentWidget(self.message)
         self.note = QLabel("")
         self.job_bar = QProgressBar()
@@ -393,6 +393,7 @@ class Window(QMainWindow):
         if event is None:
             return
         if self._may_stop_job() and self._may_leave():
+            self._quiet.stop()
             self.session.close()
             event.accept()
         else:
