@@ -15,6 +15,7 @@ import random
 import sys
 import tempfile
 import threading
+import time
 import traceback
 
 ROOT = pathlib.Path(__file__).resolve().parent.parent
@@ -36,6 +37,7 @@ from amber_sieve.desk.number import Number  # noqa: E402
 from amber_sieve.desk.session import Session  # noqa: E402
 from amber_sieve.desk.waiting import settle  # noqa: E402
 from amber_sieve.desk.window import Window  # noqa: E402
+from amber_sieve.desk.worker import QUIET  # noqa: E402
 
 #: Buttons that open a dialog which waits for an answer.
 WAITING = ("Save preset…", "Choose…", "Chosen…")
@@ -188,12 +190,14 @@ def run(events: int, seed: int = 1) -> int:
             except TimeoutError:
                 monkey.raised.append(f"still busy after 120 s at event {number}")
             gc.collect()
+            time.sleep(2 * QUIET)  # what was freed is given back when nothing is done
             now = (resident(), threading.active_count())
             print(f"event {number:6}: {now[0]:6.0f} MB, {now[1]} threads, {len(monkey.raised)} raised", flush=True)
             if first is None and number >= events // 8:
                 first = now
     settle(monkey.session, 120)
     gc.collect()
+    time.sleep(2 * QUIET)
     last = (resident(), threading.active_count())
     first = first or last
     print(f"{events} events: {first[0]:.0f} MB and {first[1]} threads after an eighth, {last[0]:.0f} MB and {last[1]} threads at the end")

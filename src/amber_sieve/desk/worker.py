@@ -12,6 +12,10 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from ..errors import Trouble
 from ..jobs.progress import Cancelled, Progress
 from .guard import NO_MEMORY, details_of
+from .memory import give_back
+
+#: After so many seconds without anything to render, freed memory is given back.
+QUIET = 2.0
 
 
 def _told(error: BaseException) -> tuple[str, str]:
@@ -57,6 +61,8 @@ class Renderer(QObject):
         while True:
             with self._wake:
                 self._busy = False
+                if not (self._request or self._ends or self._wake.wait(QUIET)):
+                    give_back()
                 while self._request is None and not self._ends:
                     self._wake.wait()
                 if self._ends:
