@@ -1,5 +1,5 @@
 {
- "version": 2,
+ "version": 3,
  "source": "yard.png",
  "stack": [
   {
@@ -12,6 +12,8 @@
       "id": "b95e06536d0d",
       "name": "",
       "role": "keep",
+      "reach": "everywhere",
+      "rule": "tolerance",
       "on": true,
       "x": 1230.0,
       "y": 330.0,
@@ -125,8 +127,8 @@
     "black": 0.0,
     "white": 100.0,
     "gamma": 1.0,
-    "specks": 0.0,
-    "holes": 0.0,
+    "specks": "auto",
+    "holes": "auto",
     "all_holes": false,
     "islands_out": [],
     "islands_only": [],
@@ -139,7 +141,7 @@
     "sensitivity": 50.0,
     "fine": 0.0,
     "no_haze": true,
-    "clean": 0.0
+    "clean": "auto"
    },
    "areas": [],
    "outside": 0.0,

@@ -56,16 +56,12 @@ class Photographer:
 
 
 def pick(camera: Photographer) -> None:
-    camera.open("yard.sieve")
-    camera.session.sample(1300, 200)
-    settle(camera.session)
-    camera.session.sample(730, 780, "drop")
-    settle(camera.session)
-    camera.window.canvas.loupe.setChecked(True)
-    settle(camera.session)
-    camera.point(1230, 520)
+    camera.open("yard.png")
+    for x, y, role in ((1398, 882, "keep"), (1662, 1042, "drop"), (1644, 1004, "keep"), (1270, 966, "keep")):
+        camera.session.sample(x, y, role)
+        settle(camera.session)
+    camera.point(1380, 1000)
     camera.take("pick")
-    camera.window.canvas.loupe.setChecked(False)
 
 
 def bands(camera: Photographer) -> None:
@@ -96,7 +92,6 @@ def views(camera: Photographer) -> None:
 
 def edge(camera: Photographer) -> None:
     camera.open("yard.sieve")
-    camera.session.edit_sieve(lambda s: s.but(edge=s.edge.but(follow=30.0)), "Follow")
     camera.window.pages.setCurrentWidget(camera.window.edge)
     camera.window.canvas.set_view(1, "Mask")
     view = camera.window.canvas.viewport

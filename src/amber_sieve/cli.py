@@ -13,12 +13,12 @@ import pathlib
 import sys
 import warnings
 from collections.abc import Callable, Sequence
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from . import __version__
 from .errors import Trouble
 from .jobs.progress import Progress
-from .names import AREA_KINDS, AREA_MODES, BOXED, COMPARISONS, SEEN_BANDS
+from .names import AREA_KINDS, AREA_MODES, BOXED, COMPARISONS, REACHES, SEEN_BANDS
 from .project import edits, storage
 from .project.controls import adjustments, table
 from .project.fields import Spec, numbers_of, spec_of
@@ -31,6 +31,8 @@ if TYPE_CHECKING:
 BAND_FLAGS = {"hue": "hue", "saturation": "sat", "luminance": "lum"}
 #: Places lie within so many pixels of the picture's corner; frames have fewer digits than would ever be counted.
 FARTHEST, LAST_FRAME = 1e6, 10_000_000
+#: Bytes that the steps of looking for what clicks propose may take.
+CLICK_MEMORY = 200_000_000
 
 
 # Words into values
@@ -60,11 +62,26 @@ def point(text: str) -> tuple[float, float]:
     return values[0], values[1]
 
 
-def number_of(spec: Spec) -> Callable[[str], float | str]:
-    """A number in the range of a field of the model, for argparse."""
+def place(text: str) -> tuple[float, float, str | None]:
+    """X,Y of a click, and its reach when one is named: X,Y,here or X,Y,everywhere."""
+    where, _, reach = text.rpartition(",")
+    if reach not in REACHES:
+        return *point(text), None
+    return *point(where), reach
+
+
+class ClickInOrder(argparse.Action):
+    """Keeps and drops together in the order in which they are typed: each proposes for itself what it finds on those before it."""
+
+    def __call__(self, _: object, held: argparse.Namespace, value: Any, flag: str | None = None) -> None:
+        held.clicks = [*held.clicks, ((flag or "").lstrip("-"), *value)]
+
+
+def number_of(spec: Spec, auto: bool = False) -> Callable[[str], float | str]:
+    """A number in the range of a field of the model, for argparse; "auto" where it can be found on the picture."""
 
     def number(text: str) -> float | str:
-        return text if spec.auto and text == "auto" else finite(text, spec.low, spec.high)
+        return text if (auto or spec.auto) and text == "auto" else finite(text, spec.low, spec.high)
 
     return number
 
@@ -130,20 +147,24 @@ def setting(text: str) -> tuple[str, float]:
 # The command line
 
 
-def _number_option(command: argparse.ArgumentParser, spec: Spec, default: float | None, flag: str = "") -> None:
-    limits = f"{spec.low:g} to {spec.high:g}{' ' + spec.unit.replace('%', '%%') if spec.unit else ''}{', or auto' if spec.auto else ''}"
+def _number_option(command: argparse.ArgumentParser, spec: Spec, default: float | str | None, auto: bool = False) -> None:
+    word = ", or auto" if auto or spec.auto else ""
+    limits = f"{spec.low:g} to {spec.high:g}{' ' + spec.unit.replace('%', '%%') if spec.unit else ''}{word}"
     words = f"{spec.help.replace('%', '%%')} ({limits})"
-    command.add_argument(f"--{flag or spec.name}", type=number_of(spec), default=default, metavar="N", help=words)
+    command.add_argument(f"--{spec.name}", type=number_of(spec, auto), default=default, metavar="N", help=words)
 
 
 def _pick_options(command: argparse.ArgumentParser) -> None:
     command.add_argument("picture", type=pathlib.Path)
     command.add_argument("-o", "--out", type=pathlib.Path, required=True)
-    command.add_argument("--keep", type=point, action="append", default=[], metavar="X,Y", help="a place whose colour the mask must hold")
-    command.add_argument("--drop", type=point, action="append", default=[], metavar="X,Y", help="a place whose colour it must leave out")
+    for role, words in (("keep", "a place whose colour the mask must hold"), ("drop", "a place whose colour it must leave out")):
+        more = "; ,here for only the piece at that place, ,everywhere for all of the picture, found when neither is said"
+        command.add_argument(
+            f"--{role}", type=place, action=ClickInOrder, dest="clicks", default=[], metavar="X,Y[,here]", help=words + more
+        )
     command.add_argument("--size", type=whole(1, 101), default=5, metavar="N", help="side of the sampled square, pixels")
     command.add_argument("--compare", choices=COMPARISONS, default="surface")
-    _number_option(command, spec_of(Sample, "tolerance"), None)
+    _number_option(command, spec_of(Sample, "tolerance"), "auto", auto=True)
     _number_option(command, spec_of(Sample, "falloff"), spec_of(Sample, "falloff").start)
     for name in ("shading", "gloss"):
         _number_option(command, spec_of(Pick, name), spec_of(Pick, name).start)
@@ -241,9 +262,9 @@ def _bands_from(arguments: argparse.Namespace) -> Bands:
 
 def _project_from(arguments: argparse.Namespace, source: Source) -> Project:
     """The project that the options of `mask` and `recolour` describe."""
-    from .jobs.sampling import sample_at, with_found_tolerance
+    from .jobs.clicking import looked_at, with_click
+    from .jobs.sampling import sample_at
     from .render.cache import Cache
-    from .render.mask import bounds_of
 
     connected = arguments.connected is not None
     adjust = Adjust()
@@ -253,18 +274,16 @@ def _project_from(arguments: argparse.Namespace, source: Source) -> Project:
         bands=_bands_from(arguments), invert=arguments.invert, edge=_edge_from(arguments),
         areas=tuple(Area(**settings) for settings in arguments.area), adjust=adjust,
     )  # fmt: skip
-    if not (arguments.keep or sieve.bands.active or sieve.areas):
+    if not (arguments.clicks or sieve.bands.active or sieve.areas):
         raise Trouble("Nothing says what to mask: name a place with --keep X,Y, a band, or an area.")
     frame = source.frame(arguments.frame)
-    settings = {"compare": arguments.compare, "falloff": arguments.falloff}
-    if arguments.tolerance is not None:
-        settings["tolerance"] = arguments.tolerance
-    for role in ("keep", "drop"):
-        for x, y in getattr(arguments, role):
-            taken = sample_at(frame, x, y, arguments.size, arguments.frame, role=role, **settings)
-            if arguments.tolerance is None:
-                taken = with_found_tolerance(taken, frame, sieve.pick, bounds_of(frame, sieve, Cache(0)))
-            sieve = edits.with_sample(sieve, taken)
+    cache, seen = Cache(CLICK_MEMORY), frame.reduced(looked_at(frame.width, frame.height))
+    found = arguments.tolerance == "auto" and arguments.compare in ("surface", "colour")
+    plain = spec_of(Sample, "tolerance").start if arguments.tolerance == "auto" else arguments.tolerance
+    for role, x, y, reach in arguments.clicks:
+        settings = {"role": role, "compare": arguments.compare, "falloff": arguments.falloff, "tolerance": plain}
+        taken = sample_at(frame, x, y, arguments.size, arguments.frame, **settings)
+        sieve = with_click(sieve, taken, seen, cache, reach=reach, tolerance=None if found else plain).sieve
     if arguments.command == "recolour":
         for spec in numbers_of(Recolour):
             sieve = edits.with_field(sieve, f"adjust.recolour.{spec.name}", getattr(arguments, spec.name))

@@ -9,6 +9,13 @@ from typing import Literal, get_args
 Comparison = Literal["surface", "colour", "levels", "hue", "saturation", "luminance", "red", "green", "blue"]
 COMPARISONS: tuple[Comparison, ...] = get_args(Comparison)
 
+#: What a sample reaches: all of the picture, or only the piece that hangs together with its place.
+Reach = Literal["everywhere", "here"]
+REACHES: tuple[Reach, ...] = get_args(Reach)
+#: What a drop sample takes: all that lies nearer to it than to any keep sample, or all within its tolerance.
+DropRule = Literal["nearer", "tolerance"]
+DROP_RULES: tuple[DropRule, ...] = get_args(DropRule)
+
 #: The shapes by which a mask fades from full to nothing.
 Shape = Literal["linear", "smooth", "steep", "gentle", "hard", "bend"]
 SHAPES: tuple[Shape, ...] = get_args(Shape)
@@ -67,3 +74,8 @@ TOLERANCES: dict[str, tuple[float, str]] = {
     "surface": (60, ""), "colour": (60, ""), "levels": (255, ""), "hue": (180, "°"), "saturation": (125, "%"),
     "luminance": (100, "L*"), "red": (255, ""), "green": (255, ""), "blue": (255, ""),
 }  # fmt: skip
+
+
+def drop_rule_for(compare: str) -> DropRule:
+    """The rule by which a drop sample starts: distances compete where they are distances of colours, not of one plain measure."""
+    return "nearer" if compare in ("surface", "colour") else "tolerance"

@@ -132,3 +132,12 @@ def coverage_of(mask: np.ndarray) -> Coverage:
     _cover(mask, histogram, sums)
     whole, partial = sums.sum(0) / max(mask.size, 1)
     return Coverage(float(whole), float(partial), histogram.sum(0))
+
+
+def field_colours(lightness: float) -> np.ndarray:
+    """What colours of one Oklab lightness lie in the cells of the colour field, Oklab (3, CELLS, CELLS)."""
+    down, across = np.mgrid[0:CELLS, 0:CELLS] + 0.5 - CELLS / 2
+    hue = np.degrees(np.arctan2(-down, across)) % 360
+    saturation = np.hypot(down, across) / (CELLS / 2) * RIM
+    chroma = saturation * lightness / ONE_OVER_REACHABLE[(hue * STEPS_PER_DEGREE + 0.5).astype(int)]
+    return np.stack([np.full_like(hue, lightness), chroma * np.cos(np.radians(hue)), chroma * np.sin(np.radians(hue))]).astype(np.float32)

@@ -6,13 +6,14 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
-from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtCore import QPointF, Qt, QTimer
 from PyQt6.QtGui import QCursor, QResizeEvent
 from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QComboBox, QHBoxLayout, QLabel, QSizePolicy, QToolButton, QVBoxLayout, QWidget
 
 from ..core.colour.measures import one_hue_saturation_luminance
 from ..core.colour.transfer import one_encoded
-from ..jobs.preview import Rendered, Shown
+from ..jobs.clicking import Clicked
+from ..jobs.preview import Difference, Rendered, Shown
 from ..render.views import VIEWS
 from .area_tools import ICONS, AreaTools
 from .icon import tool_cursor, with_icon
@@ -27,6 +28,8 @@ WHOLE = 2_200_000
 GRAIN = 256
 
 
+#: Milliseconds for which it is shown what a click added and removed.
+FLASH = 1300
 #: Screen pixels before a press becomes a drag, and tolerance for each pixel after that.
 DRAG_FROM, PER_PIXEL = 6.0, 0.12
 
@@ -90,6 +93,12 @@ class Canvas(QWidget):
         session.rendered.connect(self._take)
         session.source_changed.connect(self._new_source)
         session.project_changed.connect(lambda: [pane.update() for pane in self.panes])
+        session.clicked.connect(self._clicked)
+        session.changed_mask.connect(self._flash)
+        self._last_click = ""
+        self._calm = QTimer(self)
+        self._calm.setSingleShot(True)
+        self._calm.timeout.connect(self._end_flash)
 
     def _bar(self) -> QWidget:
         bar = QWidget()
@@ -249,6 +258,7 @@ class Canvas(QWidget):
         self._ask()
 
     def _new_source(self) -> None:
+        self._last_click = ""
         self._hover(None)
         if self.viewport.picture != self.session.size:
             self._arrange()
@@ -288,6 +298,24 @@ class Canvas(QWidget):
         self.inset.view = self.panes[1].showing
         self.inset.take(result)
         self.readout.setText(self._describe(self._pointer) if self._pointer is not None else " ")
+
+    # What a click has come to
+
+    def _clicked(self, clicked: Clicked) -> None:
+        self._last_click = f"last click +{100 * clicked.added:.1f} % \u2212{100 * clicked.removed:.1f} %"
+        if clicked.why:
+            self.session.said.emit(clicked.why)
+        self.readout.setText(self._describe(self._pointer) if self._pointer is not None else self._last_click)
+
+    def _flash(self, difference: Difference | None) -> None:
+        """Show for a moment what was added and what was removed."""
+        for pane in self.panes:
+            pane.set_flash(difference)
+        self._calm.start(FLASH)
+
+    def _end_flash(self) -> None:
+        for pane in self.panes:
+            pane.set_flash(None)
 
     # Gestures on the picture
 
@@ -413,4 +441,4 @@ class Canvas(QWidget):
         mask = f"{100 * last.mask[row, column]:.0f} %" if inside else "-"
         decided = self.session.decides(light)
         words = f"{int(at.x())}, {int(at.y())}     levels {red:.0f} {green:.0f} {blue:.0f}     H {hue:.0f}°  S {saturation:.0f} %  L {luminance:.0f}     mask {mask}"
-        return words + (f"     by {decided}" if decided else "")
+        return "     ".join(part for part in (words, f"by {decided}" if decided else "", self._last_click) if part)

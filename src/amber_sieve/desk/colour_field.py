@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import cv2
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
@@ -33,6 +34,12 @@ def field_image(counted: Statistics) -> np.ndarray:
     return to_screen(np.maximum(planes, 0.016))
 
 
+def line_of(divided: np.ndarray) -> np.ndarray:
+    """The dividing line between keep and drop (CELLS, CELLS) as words with alpha: the outermost cells that are nearer to drop."""
+    line = divided & (cv2.erode(divided.astype(np.uint8), np.ones((3, 3), np.uint8), borderType=cv2.BORDER_REPLICATE) == 0)
+    return np.where(line, np.uint32(0xC0F0F0F0), np.uint32(0))
+
+
 class ColourField(QWidget):
     """Drag the region's middle, its edges (full lines) or its falloff (dotted lines); drag outside it to light a spot up on the picture.
 
@@ -50,6 +57,8 @@ class ColourField(QWidget):
         self._image: QImage | None = None
         self._counted: Statistics | None = None
         self._solo: np.ndarray | None = None
+        self._divided: np.ndarray | None = None
+        self._line: np.ndarray | None = None
         self._pointer: dict[str, float] | None = None
         self._drag: tuple[str, int, float, float, Band, Band] | None = None
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -70,6 +79,10 @@ class ColourField(QWidget):
         solo = result.field
         if (solo is None) != (self._solo is None) or solo is not None:
             self._solo = solo
+            self.update()
+        if result.divided is not None or self._divided is not None:
+            self._divided = result.divided
+            self._line = None if result.divided is None else line_of(result.divided)
             self.update()
         if result.statistics is not self._counted:
             self._counted = result.statistics
@@ -142,6 +155,9 @@ class ColourField(QWidget):
                 words = np.where(self._solo > 0.5, np.uint32(0xC8FFFFFF), np.uint32(0))
                 taken = QImage(words.data, CELLS, CELLS, CELLS * 4, QImage.Format.Format_ARGB32)  # type: ignore[call-overload]
                 painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), taken)
+            if self._line is not None:
+                line = QImage(self._line.data, CELLS, CELLS, CELLS * 4, QImage.Format.Format_ARGB32)  # type: ignore[call-overload]
+                painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), line)
             painter.restore()
         painter.setPen(QPen(QColor(96, 96, 96), 1))
         painter.drawEllipse(middle, radius, radius)
@@ -161,7 +177,11 @@ class ColourField(QWidget):
         for sample in self.session.sieve.pick.samples:
             h, s, _ = one_hue_saturation_luminance(np.array(sample.colour))
             painter.setPen(QPen(QColor(0, 0, 0), 1))
-            painter.setBrush(AMBER if sample.role == "keep" else QColor(240, 240, 240))
+            colour = AMBER if sample.role == "keep" else QColor(240, 240, 240)
+            # A sample that reaches only here is hollow: it stands for its place, not for its colour.
+            painter.setBrush(Qt.BrushStyle.NoBrush if sample.reach == "here" else colour)
+            if sample.reach == "here":
+                painter.setPen(QPen(colour, 1.5))
             painter.drawEllipse(self.at(h, s), 3, 3)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         strip = self._strip()

@@ -20,6 +20,8 @@ GESTURES = (
     ("Numbers", "Digits or Enter", "Type"),
     ("Numbers", "Arrow keys", "Nudge; Shift ten times, Alt a tenth"),
     ("Numbers", "Double-click or Backspace", "Reset"),
+    ("Numbers", "A", "Found on the picture, where it can be"),
+    ("Pick", "R", "The chosen or last sample reaches everywhere, or here only"),
     ("Pick", "Delete", "Take the chosen samples out"),
     ("Pick", "F2", "Rename the chosen sample"),
     ("Bands", "Drag a corner", "Fade in, full from, full to, fade out"),

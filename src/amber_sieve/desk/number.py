@@ -16,8 +16,11 @@ class Number(QWidget):
     """A named value on a track.
 
     Drag sideways; type digits (or press Enter); arrow keys nudge, with Shift ten times and with Alt a tenth; double-click
-    or Backspace resets. ``moved`` comes with every change, ``settled`` when a drag or an entry ends.
+    or Backspace resets. ``moved`` comes with every change, ``settled`` when a drag or an entry ends. A number that can be found
+    on the picture goes back to that with A; ``automatic`` comes then.
     """
+
+    automatic = pyqtSignal()
 
     moved = pyqtSignal(float)
     settled = pyqtSignal()
@@ -29,6 +32,8 @@ class Number(QWidget):
         self.low, self.high = spec.low, spec.high
         self.soft_low, self.soft_high = spec.soft_low, spec.soft_high
         self._value = spec.start
+        self.can_be_auto, self.starts_auto, self.auto = spec.auto, spec.from_auto, False
+        self._found = ""
         start, name = spec.start, self.name
         tip = "" if spec.help == spec.label else spec.help + ". "
         self._grip: tuple[float, float] | None = None
@@ -37,7 +42,9 @@ class Number(QWidget):
         self.setMinimumWidth(88)
         self.setCursor(Qt.CursorShape.SizeHorCursor)
         self.setAccessibleName(name)
-        self.setToolTip(f"{tip}Drag, type, or arrow keys (Shift ×10, Alt ÷10); double-click resets to {self.text_of(start)}")
+        back = "auto" if spec.from_auto else self.text_of(start)
+        auto = "; A finds it on the picture" if spec.auto else ""
+        self.setToolTip(f"{tip}Drag, type, or arrow keys (Shift ×10, Alt ÷10){auto}; double-click resets to {back}")
         self._entry = QLineEdit(self)
         self._entry.hide()
         self._entry.setAlignment(Qt.AlignmentFlag.AlignRight)
@@ -59,23 +66,38 @@ class Number(QWidget):
 
     def show_value(self, value: float) -> None:
         """Show a value that came from elsewhere; no signal."""
-        if value != self._value:
-            self._value = value
+        if value != self._value or self.auto:
+            self._value, self.auto = value, False
             self.update()
+
+    def show_auto(self, value: float | None = None, words: str = "") -> None:
+        """Show that it is found on the picture: as ``value``, or as some ``words`` when it is not one number."""
+        self.auto, self._found = True, words
+        self._value = self.start if value is None else value
+        self.update()
 
     def set(self, value: float) -> None:
         """Change the value as a person would; bounded, and told to whoever listens."""
         if not math.isfinite(value):
             return
         value = round(min(max(value, self.low), self.high), 6)
-        if value != self._value:
-            self._value = value
+        if value != self._value or self.auto:
+            self._value, self.auto = value, False
             self.update()
             self.moved.emit(value)
 
     def reset(self) -> None:
-        self.set(self.start)
+        if self.starts_auto:
+            self.automatic.emit()
+        else:
+            self.set(self.start)
         self.settled.emit()
+
+    def _shown(self) -> str:
+        """What stands at the right."""
+        if not self.auto:
+            return self.text_of(self._value)
+        return f"auto  {self._found or self.text_of(self._value)}" if self._found or self._value != self.start else "auto"
 
     def text_of(self, value: float) -> str:
         return f"{value:.{self.decimals}f}{' ' + self.unit if self.unit else ''}"
@@ -99,14 +121,15 @@ class Number(QWidget):
         painter.drawRect(track)
         zero = self._share(min(max(0.0, self.soft_low), self.soft_high))
         here = self._share(min(max(self._value, self.soft_low), self.soft_high))
-        painter.setBrush(AMBER if enabled and self._value != self.start else QColor(140, 140, 140))
+        changed = not self.auto if self.starts_auto else self._value != self.start
+        painter.setBrush(AMBER if enabled and changed else QColor(140, 140, 140))
         left, right = sorted((zero, here))
         painter.drawRect(QRectF(track.left() + left * track.width(), track.top(), max(1.0, (right - left) * track.width()), 2))
         painter.drawEllipse(QPointF(track.left() + here * track.width(), track.center().y()), 3, 3)
         painter.setPen(INK if enabled else DIM)
         text = box.adjusted(7, 0, -7, -5)
         painter.drawText(text, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.name)
-        painter.drawText(text, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, self.text_of(self._value))
+        painter.drawText(text, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, self._shown())
         if self.hasFocus():
             painter.setPen(QColor(192, 138, 44))
             painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -148,6 +171,8 @@ class Number(QWidget):
             self.settled.emit()
         elif key in (Qt.Key.Key_Backspace, Qt.Key.Key_Delete):
             self.reset()
+        elif key == Qt.Key.Key_A and self.can_be_auto:
+            self.automatic.emit()
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             self._type(f"{self._value:g}")
         elif event.text() and event.text() in "0123456789.-":

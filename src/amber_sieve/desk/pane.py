@@ -22,7 +22,7 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ..core.colour.transfer import one_encoded
-from ..jobs.preview import Rendered
+from ..jobs.preview import Difference, Rendered
 from ..project.model import Sample
 from .pages.swatch import screen_colour
 from .session import Session
@@ -30,6 +30,10 @@ from .style import AMBER, DIM, SURROUNDS
 from .viewport import GRID_FROM, Viewport
 
 INVITATION = "Open a picture or a clip (Ctrl+O), or drop one here"
+
+
+#: What a click added and what it removed, 0xRRGGBB: two that no pair of working eyes confuses, and far from grey.
+ADDED, REMOVED = 0x2E9BFF, 0xFF7A1A
 
 
 class Pane(QWidget):
@@ -66,6 +70,8 @@ class Pane(QWidget):
         self._image: QImage | None = None
         self._words: np.ndarray | None = None
         self._hand: QPointF | None = None
+        self._flash: Difference | None = None
+        self._flash_words = np.zeros((1, 1), np.uint32)
         self._inside = False
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -99,6 +105,16 @@ class Pane(QWidget):
         self._other_words, self._other = other, None if other is None else _image_of(other)
         self.update()
 
+    def set_flash(self, difference: Difference | None) -> None:
+        """Show over the picture what the last click added and removed; None ends it."""
+        self._flash = difference
+        if difference is not None:
+            added, removed = np.clip(difference.change, 0, 1), np.clip(-difference.change, 0, 1)
+            share = (200 * np.maximum(added, removed)).astype(np.uint32)
+            colour = np.where(added >= removed, np.uint32(ADDED), np.uint32(REMOVED))
+            self._flash_words = np.ascontiguousarray((share << 24) | colour)
+        self.update()
+
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         self.viewport.set_pane(self.width(), self.height())
 
@@ -116,6 +132,8 @@ class Pane(QWidget):
         painter.drawImage(QRectF(corner, corner + size), self._image)
         if self.wipe is not None and self._other is not None:
             self._draw_wipe(painter, QRectF(corner, corner + size))
+        if self._flash is not None:
+            self._draw_flash(painter, self._flash)
         if zoom >= GRID_FROM and result.scale == 1:
             self._draw_grid(painter)
         if self.marks and (self._inside or not self.window() or not self.window().isActiveWindow()):  # type: ignore[union-attr]
@@ -129,6 +147,12 @@ class Pane(QWidget):
         if self.loupe and self._inside and self._at is not None:
             self._draw_loupe(painter)
         self.painted.emit()
+
+    def _draw_flash(self, painter: QPainter, difference: Difference) -> None:
+        words = self._flash_words
+        image = QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_ARGB32)  # type: ignore[call-overload]
+        corner = self.viewport.to_pane(QPointF(*difference.origin))
+        painter.drawImage(QRectF(corner, corner + QPointF(image.width(), image.height()) / difference.scale * self.viewport.zoom), image)
 
     def _draw_island(self, painter: QPainter) -> None:
         """The box round the island that is pointed at in the list."""
@@ -216,18 +240,22 @@ class Pane(QWidget):
             painter.drawLine(at, QPointF(self.viewport.to_pane(QPointF(right, y)).x(), at.y()))
 
     def _draw_sample(self, painter: QPainter, sample: Sample) -> None:
-        """A keep sample is a ring round a dot, a drop sample a crossed-out lozenge; both dark-edged to show on anything."""
+        """A keep sample is a ring round a dot, a drop sample a crossed-out lozenge; one that reaches only here stands on a point."""
         at = self.viewport.to_pane(QPointF(sample.x + 0.5, sample.y + 0.5))
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setBrush(Qt.BrushStyle.NoBrush)
+        middle = at + QPointF(0, -17) if sample.reach == "here" else at
         for pen in (QPen(QColor(0, 0, 0, 200), 4), QPen(AMBER if sample.role == "keep" else QColor(245, 245, 245), 1.8)):
             painter.setPen(pen)
             if sample.role == "keep":
-                painter.drawEllipse(at, 7, 7)
-                painter.drawPoint(at)
+                painter.drawEllipse(middle, 7, 7)
+                painter.drawPoint(middle)
             else:
-                painter.drawPolygon(at + QPointF(0, -8), at + QPointF(8, 0), at + QPointF(0, 8), at + QPointF(-8, 0))
-                painter.drawLine(at + QPointF(-5, 5), at + QPointF(5, -5))
+                painter.drawPolygon(middle + QPointF(0, -8), middle + QPointF(8, 0), middle + QPointF(0, 8), middle + QPointF(-8, 0))
+                painter.drawLine(middle + QPointF(-5, 5), middle + QPointF(5, -5))
+            if sample.reach == "here":
+                painter.drawLine(middle + QPointF(0, 8), at)
+                painter.drawPoint(at)
 
     def enterEvent(self, event: QEnterEvent | None) -> None:
         self._inside = True

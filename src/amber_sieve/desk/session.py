@@ -20,11 +20,13 @@ from ..core.frame import Frame
 from ..core.pick.fit import Fit
 from ..errors import Trouble
 from ..files import regular_file
+from ..jobs.clicking import Clicked, with_click
 from ..jobs.clip import export_clip
 from ..jobs.layers import layers_in
-from ..jobs.preview import Opened, Rendered, Shown, Wanted, make_waiting_fine, preview
+from ..jobs.preview import Opened, Rendered, Shown, Wanted, difference_of, make_waiting_fine, preview
 from ..jobs.progress import Progress
-from ..jobs.sampling import bands_from_samples, fitted, sample_along, sample_at, taken_again, with_found_tolerance
+from ..jobs.sampling import bands_from_samples, fitted, sample_along, sample_at, taken_again
+from ..jobs.seen import Seen
 from ..jobs.still import export_mask, export_still
 from ..media.formats import PROJECT, is_picture
 from ..media.opening import open_source
@@ -34,12 +36,9 @@ from ..project import edits, presets, storage
 from ..project.history import History
 from ..project.model import Area, Pick, Project, Sample, Sieve, fresh_id
 from ..project.recovery import Left, discard
-from ..render.automatic import with_found_amounts
 from ..render.cache import Cache
 from ..render.haze import haze_of
 from ..render.inspect import deciding_sample
-from ..render.mask import bounds_of
-from ..render.measured import measured
 from ..render.stack import sieve_mask
 from ..render.views import Looking
 from . import preferences as settings
@@ -76,6 +75,8 @@ class Session(QObject):
     missing = pyqtSignal(object)
     pointed = pyqtSignal(object)
     islands_found = pyqtSignal(list)
+    clicked = pyqtSignal(object)
+    changed_mask = pyqtSignal(object)
     haze_found = pyqtSignal(str)
     preferences_changed = pyqtSignal()
 
@@ -90,6 +91,8 @@ class Session(QObject):
         self.looking = Looking(veil_colour=self.preferences.veil_colour, veil_opacity=self.preferences.veil_opacity / 100)
         self.shown = Shown()
         self.last: Rendered | None = None
+        #: What was shown before the last click, until what came of it is shown.
+        self._before: Rendered | None = None
         self.document = Document(self.preferences.autosave_seconds)
         self.document.changed.connect(self._changed)
         self.document.selection_changed.connect(self._selected)
@@ -205,56 +208,64 @@ class Session(QObject):
 
     # Sampling
 
-    def _ask_about(self, work: Callable[[Frame, Project, str], Any], then: Callable[[Any], None]) -> None:
-        """Ask something of the frame that the current sieve measures, in a thread; ``then`` gets the answer here."""
-        opened, number, cache = self.opened, self.number, self._cache
-        if opened is None:
-            return
+    def _ask_about(self, work: Callable[[Seen], Any], then: Callable[[Any], None]) -> None:
+        """Ask something of what the current sieve measures, in a thread; ``then`` gets the answer here."""
 
-        def answer() -> Any:
-            with opened.read():
-                whole = opened.frame(number)
-                project, sieve_id = with_found_amounts(self.project, whole, cache), self.sieve.id
-                return work(measured(whole, project, sieve_id, cache, layers_in(cache)), project, sieve_id)
+        def prepare() -> Callable[[], Any]:
+            opened, project, sieve_id, number, cache = self.opened, self.project, self.sieve.id, self.number, self._cache
 
-        self._questions.ask(answer, then)
+            def answer() -> Any:
+                assert opened is not None
+                with opened.read():
+                    return work(Seen(opened, project, sieve_id, number, cache))
+
+            return answer
+
+        if self.opened is not None:
+            self._questions.ask(prepare, then)
 
     def sample(self, x: float, y: float, role: str = "keep", fresh: bool = False) -> str:
         """Take a sample at full-resolution (x, y); ``fresh`` starts over with it alone. Returns the id it will have, "" for none."""
         size, number = self.tools.sample_size, self.number
-        return self._take_sample(lambda frame, held: sample_at(frame, x, y, size, number, role=role, **held), (x, y), role, fresh)
+        return self._take_sample(lambda frame, held: sample_at(frame, x, y, size, number, role=role, **held), [(x, y)], fresh, role)
 
     def sample_place(self, place: str, points: list[tuple[float, float]], role: str = "keep", fresh: bool = False) -> str:
         """Take a sample of a box or along a stroke."""
         width, number = self.tools.stroke_width, self.number
         return self._take_sample(
-            lambda frame, held: sample_along(frame, place, points, width, number, role=role, **held), points[0], role, fresh
+            lambda frame, held: sample_along(frame, place, points, width, number, role=role, **held), points, fresh, role
         )
 
-    def _take_sample(self, take: Callable[[Frame, dict[str, object]], Sample], at: tuple[float, float], role: str, fresh: bool) -> str:
-        if not self.opened or not (0 <= at[0] < self.size[0] and 0 <= at[1] < self.size[1]):
+    def _take_sample(
+        self, take: Callable[[Frame, dict[str, object]], Sample], points: list[tuple[float, float]], fresh: bool, role: str
+    ) -> str:
+        x, y = points[0]
+        if not self.opened or not (0 <= x < self.size[0] and 0 <= y < self.size[1]):
             return ""
         sample_id = fresh_id()
         self._early = {sample_id: {}}
+        room = max(self.tools.sample_size, self.tools.stroke_width)
 
-        def work(frame: Frame, project: Project, sieve_id: str) -> tuple[str, Sample]:
-            sieve = project.sieve(sieve_id)
+        def work(seen: Seen) -> tuple[str, Clicked]:
+            sieve = seen.project.sieve(seen.sieve_id)
             held: dict[str, object] = {"id": sample_id}
-            if sieve.pick.samples:
+            own = None
+            if sieve.pick.samples and not fresh:
                 like = sieve.pick.samples[-1]
                 held |= {name: getattr(like, name) for name in ("compare", "falloff", "shape", "bend")}
-                if like.compare != "surface":
-                    held["tolerance"] = like.tolerance
-            return sieve_id, with_found_tolerance(take(frame, held), frame, sieve.pick, bounds_of(frame, sieve, self._cache))
+                own = like.tolerance if like.compare != "surface" else None
+            return seen.sieve_id, with_click(sieve, take(seen.around(points, room), held), seen.reduced(), seen.cache, fresh, tolerance=own)
 
-        def then(answer: tuple[str, Sample]) -> None:
-            sieve_id, taken = answer
+        def then(answer: tuple[str, Clicked]) -> None:
+            sieve_id, clicked = answer
             early = self._early.pop(sample_id, {})
             if any(sieve.id == sieve_id for sieve in self.project.stack):
+                self._before = self.last
                 self.edit(
-                    lambda project: project.with_sieve(edits.with_sample(project.sieve(sieve_id), taken, fresh)),
+                    lambda project: project.with_sieve(edits.with_sample(project.sieve(sieve_id), clicked.sample, fresh)),
                     "Start over with a sample" if fresh else f"Add {role} sample",
                 )
+                self.clicked.emit(clicked)
             if early:  # what the person has set with the button still down, before the sample was there
                 self.edit_samples(early, "Tolerance", "Drag tolerance", ids=(sample_id,))
 
@@ -276,8 +287,8 @@ class Session(QObject):
         """Read the colours of samples anew from this frame."""
         number = self.number
 
-        def work(frame: Frame, project: Project, sieve_id: str) -> list[Sample]:
-            wanted = [s for s in project.sieve(sieve_id).pick.samples if not ids or s.id in ids]
+        def work(seen: Seen) -> list[Sample]:
+            wanted, frame = [s for s in seen.pick.samples if not ids or s.id in ids], seen.whole()
             return [taken_again(sample, frame).but(frame=number) for sample in wanted]
 
         def then(taken: list[Sample]) -> None:
@@ -289,8 +300,8 @@ class Session(QObject):
     def fit(self) -> None:
         """Find the settings that part keep from drop samples best, and say how well."""
 
-        def work(frame: Frame, project: Project, sieve_id: str) -> tuple[Pick, Fit]:
-            return fitted(project.sieve(sieve_id).pick, frame)
+        def work(seen: Seen) -> tuple[Pick, Fit]:
+            return fitted(seen.pick, seen.whole())
 
         def then(result: tuple[Pick, Fit]) -> None:
             fresh, found = result
@@ -304,9 +315,8 @@ class Session(QObject):
     def set_bands_from_samples(self) -> None:
         """Put hue, saturation and luminance bands round the kept samples; each further sample widens them."""
 
-        def work(frame: Frame, project: Project, sieve_id: str) -> Any:
-            sieve = project.sieve(sieve_id)
-            return bands_from_samples(sieve.pick, sieve.bands, frame)
+        def work(seen: Seen) -> Any:
+            return bands_from_samples(seen.pick, seen.project.sieve(seen.sieve_id).bands, seen.whole())
 
         def then(bands: Any) -> None:
             # The samples have done their work: they are switched off so that the bands alone decide, and can be switched on again.
@@ -347,7 +357,7 @@ class Session(QObject):
                 for i in islands_of(mask)
             ]
 
-        self._questions.ask(answer, self.islands_found.emit)
+        self._questions.ask(lambda: answer, self.islands_found.emit)
 
     def toggle_island(self, x: float, y: float) -> None:
         """Take the island at a place out, or bring it back."""
@@ -381,7 +391,7 @@ class Session(QObject):
             found = haze_of(last.frame, last.seen, last.wanted.sieve_id, cache, layers_in(cache))
             return f"Haze: {found.handled} pixels, without handling {found.unhandled}"
 
-        self._questions.ask(answer, self.haze_found.emit)
+        self._questions.ask(lambda: answer, self.haze_found.emit)
 
     def edit_areas(self, change: Callable[[Sieve], Sieve], what: str, group: str = "") -> None:
         """Change the list of areas of the current sieve."""
@@ -410,7 +420,7 @@ class Session(QObject):
             one, other = (((x - left) * scale, (y - top) * scale) for x, y in (start, end))
             return [(left + x / scale, top + y / scale) for x, y in clinging_path(frame.planes, one, other, sensitivity)]
 
-        self._questions.ask(answer, then)
+        self._questions.ask(lambda: answer, then)
 
     # Presets
 
@@ -652,6 +662,9 @@ class Session(QObject):
             return
         self.last = result
         self.rendered.emit(result)
+        if self._before is not None and result.wanted.project == self.project:
+            self.changed_mask.emit(difference_of(self._before, result))
+            self._before = None
         if result.waiting and result.wanted.project == self.project:
             cache = self._cache
             self.jobs.run_quietly("Fine edge", lambda progress: make_waiting_fine(result, cache, progress.step), lambda _: self.ask())

@@ -187,6 +187,9 @@ class Window(QMainWindow):
         self.redo = self._act(edit, "&Redo", "Ctrl+Shift+Z", session.redo)
         edit.addSeparator()
         self._act(edit, "&Add sieve", "Ctrl+Shift+N", session.add_sieve)
+        self._act(
+            edit, "Sample &reaches here only", "R", lambda: self.pick.toggle_reach(), "The chosen samples, or the last: here, or everywhere"
+        )
         edit.addSeparator()
         self._act(edit, "&Preferences…", "Ctrl+,", self.show_preferences)
         view = self._menu("&View")

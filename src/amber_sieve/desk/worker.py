@@ -88,7 +88,8 @@ class Renderer(QObject):
 class Questions(QObject):
     """Answers in the order of asking: each question sees what came of the ones before it.
 
-    The work runs in a thread; what follows from its answer runs on the interface thread, and only then the next one starts.
+    A question is put together on the interface thread when its turn comes, its work runs in a thread; what follows from its answer
+    runs on the interface thread again, and only then the next one starts.
     """
 
     failed = pyqtSignal(str, str)
@@ -96,7 +97,7 @@ class Questions(QObject):
 
     def __init__(self) -> None:
         super().__init__()
-        self._waiting: deque[tuple[Callable[[], Any], Callable[[Any], None]]] = deque()
+        self._waiting: deque[tuple[Callable[[], Callable[[], Any]], Callable[[Any], None]]] = deque()
         self._running = False
         self._ends = False
         self._answered.connect(self._take)
@@ -105,9 +106,9 @@ class Questions(QObject):
     def idle(self) -> bool:
         return not self._running and not self._waiting
 
-    def ask(self, work: Callable[[], Any], then: Callable[[Any], None]) -> None:
-        """Do ``work`` in a thread, then ``then`` with its answer here."""
-        self._waiting.append((work, then))
+    def ask(self, prepare: Callable[[], Callable[[], Any]], then: Callable[[Any], None]) -> None:
+        """Do in a thread what ``prepare`` gives when its turn comes, then ``then`` with the answer here."""
+        self._waiting.append((prepare, then))
         self._next()
 
     def forget(self) -> None:
@@ -123,7 +124,8 @@ class Questions(QObject):
         if self._running or not self._waiting or self._ends:
             return
         self._running = True
-        work, then = self._waiting.popleft()
+        prepare, then = self._waiting.popleft()
+        work = prepare()
 
         def run() -> None:
             answer: tuple[Any, Exception | None]

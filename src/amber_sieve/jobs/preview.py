@@ -20,7 +20,7 @@ from ..render.mask import bounds_of, make_fine, waits_for_fine
 from ..render.measured import measured
 from ..render.reach import stack_looks
 from ..render.stack import sieve_mask
-from ..render.views import Looking, shown_mask, solo_field, view
+from ..render.views import Looking, nearer_to_drop, shown_mask, solo_field, view
 from .layers import layers_in
 
 #: Longer side, pixels, of the small frame on which the masks of all sieves are shown in the stack.
@@ -106,7 +106,8 @@ class Rendered:
     """A finished preview: the pictures of the views, the mask they were made with, and what is counted.
 
     ``frame`` is the part of the picture that was worked on, wider than what is shown where something looks around; ``waiting``
-    are the sieves whose matting was not there yet, and ``seen`` is the project as it was rendered, without them.
+    are the sieves whose matting was not there yet, and ``seen`` is the project as it was rendered, without them. ``field`` and
+    ``divided`` are cells of the colour field: what the sample looked at takes, and what lies nearer to a drop sample.
     """
 
     wanted: Wanted
@@ -122,6 +123,7 @@ class Rendered:
     waiting: tuple[Sieve, ...]
     thumbnails: dict[str, np.ndarray]
     field: np.ndarray | None
+    divided: np.ndarray | None
 
 
 @dataclass(frozen=True)
@@ -180,8 +182,26 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     corner = (inner[1].start or 0) / frame.scale, (inner[0].start or 0) / frame.scale
     return Rendered(
         wanted, frame.scale, (frame.origin[0] + corner[0], frame.origin[1] + corner[1]), pictures, mask, coverage_of(mask), statistics,
-        frame, whole, seen, waiting, thumbnails, solo_field(statistics, project.sieve(wanted.sieve_id), looking),
+        frame, whole, seen, waiting, thumbnails, solo_field(statistics, sieve, looking),
+        nearer_to_drop(sieve),
     )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Difference:
+    """What the mask has become between two previews: added above 0, removed below, (H, W), at the scale and place of the later one."""
+
+    change: np.ndarray
+    scale: float
+    origin: tuple[float, float]
+
+
+def difference_of(before: Rendered, after: Rendered) -> Difference | None:
+    """How the mask of the later preview differs; None when they do not show the same place."""
+    same = (before.scale, before.origin, before.mask.shape) == (after.scale, after.origin, after.mask.shape)
+    if not same or before.whole.key != after.whole.key:
+        return None
+    return Difference(after.mask - before.mask, after.scale, after.origin)
 
 
 def make_waiting_fine(result: Rendered, cache: Cache, step: Callable[[float], None]) -> None:

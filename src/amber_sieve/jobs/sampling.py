@@ -12,7 +12,7 @@ from ..core.colour.oklab import to_oklab
 from ..core.frame import Frame, patch
 from ..core.pick.fit import Fit, fit
 from ..core.pick.tolerance import steady_tolerance, thinned
-from ..core.pick.tones import box_pixels, stroke_pixels, tones_of
+from ..core.pick.tones import box_pixels, mean_at, stroke_pixels, tones_of
 from ..errors import Trouble
 from ..names import SEEN_BANDS
 from ..project.model import Bands, Pick, Sample
@@ -47,9 +47,10 @@ def pixels_of(sample: Sample, frame: Frame) -> np.ndarray:
 def _taken(sample: Sample, frame: Frame) -> Sample:
     """The sample with the colour, and for boxes and strokes the tones, that this frame has at its place."""
     pixels = pixels_of(sample, frame)
-    mean = tuple(float(v) for v in pixels.mean(axis=1, dtype=np.float64))
     if sample.place == "patch":
-        return sample.but(colour=mean)
+        x, y = _on_frame(frame, [(sample.x, sample.y)])[0]
+        return sample.but(colour=tuple(float(v) for v in mean_at(pixels, frame.planes[:, int(y), int(x)])))
+    mean = tuple(float(v) for v in pixels.mean(axis=1, dtype=np.float64))
     return sample.but(colour=mean, tones=tuple(tuple(float(v) for v in tone) for tone in tones_of(pixels)))
 
 
@@ -78,13 +79,12 @@ def taken_again(sample: Sample, frame: Frame) -> Sample:
 def with_found_tolerance(sample: Sample, frame: Frame, pick: Pick, within: np.ndarray | None = None) -> Sample:
     """The sample with a tolerance of its own: where its mask holds still on this picture, or, of a box or stroke, its spread.
 
-    Only samples compared by surface are searched for. ``within`` (H, W) bool bounds what the mask is watched on.
+    Only samples compared by surface are searched for, others keep theirs. ``within`` (H, W) bool bounds what the mask is watched on.
     """
     if sample.compare != "surface":
         return sample
     if sample.place != "patch":
-        found = fit([(np.array(sample.tones), pixels_of(sample, frame))], [])
-        return sample.but(tolerance=round(found.tolerance, 2))
+        return sample.but(tolerance=round(fit([(np.array(sample.tones), pixels_of(sample, frame))], []).tolerance, 2))
     lab = to_oklab(thinned(frame.planes, within))
     return sample.but(tolerance=round(steady_tolerance(lab, probe_of(sample, pick)), 2))
 

@@ -27,5 +27,7 @@ def table() -> str:
     for group, spec in rows:
         unit = f" {spec.unit}" if spec.unit else ""
         auto = ", or auto" if spec.auto else ""
-        lines.append(f"| {group} | {spec.name} | {spec.low:g} to {spec.high:g}{unit}{auto} | {spec.start:g} | {spec.help} |")
+        lines.append(
+            f"| {group} | {spec.name} | {spec.low:g} to {spec.high:g}{unit}{auto} | {'auto' if spec.from_auto else f'{spec.start:g}'} | {spec.help} |"
+        )
     return "\n".join(lines)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection
 from typing import Any
 
+from ..names import drop_rule_for
 from .model import Adjust, Area, Edge, Place, Project, Sample, Sieve, fresh_id
 
 #: How far from a click an island is looked for at least, full-resolution pixels.
@@ -68,7 +69,7 @@ def without_adjustments(sieve: Sieve) -> Sieve:
 
 
 def without_edge(sieve: Sieve) -> Sieve:
-    """The sieve with no work on its edge."""
+    """The sieve with its edge as it comes."""
     return sieve.but(edge=Edge())
 
 
@@ -86,7 +87,12 @@ def with_sample(sieve: Sieve, sample: Sample, alone: bool = False) -> Sieve:
 
 
 def with_changed_samples(sieve: Sieve, changes: dict[str, object], ids: Collection[str] = ()) -> Sieve:
-    """The sieve with some fields of some samples changed; of all of them when no ids are given."""
+    """The sieve with some fields of some samples changed; of all of them when no ids are given.
+
+    A drop sample compared otherwise from now on starts by the rule of its comparison.
+    """
+    if "compare" in changes:
+        changes = {"rule": drop_rule_for(str(changes["compare"])), **changes}
     return with_samples(sieve, [s.but(**changes) if not ids or s.id in ids else s for s in sieve.pick.samples])
 
 

@@ -17,7 +17,7 @@ class Spec:
     ----------
     low, high : what may be typed; soft_low, soft_high : what a drag covers, where that is less.
     step : what an arrow key changes it by; decimals : how it is shown.
-    auto : whether "auto" may stand in its place.
+    auto : whether "auto" may stand in its place; from_auto : whether it starts so (``start`` is then the number that changes nothing).
     """
 
     name: str
@@ -32,6 +32,7 @@ class Spec:
     soft_low: float
     soft_high: float
     auto: bool
+    from_auto: bool = False
 
 
 def number(
@@ -89,7 +90,8 @@ def spec_of(model: type[BaseModel], name: str) -> Spec:
     shown: dict[str, Any] = extra["number"]  # type: ignore[assignment]
     auto = any("auto" in get_args(part) for part in get_args(field.annotation))
     start = field.default if isinstance(field.default, (int, float)) else shown["low"]
-    return Spec(name=name, label=field.title or name, start=float(start), help=field.description or "", auto=auto, **shown)
+    words, from_auto = field.description or "", field.default == "auto"
+    return Spec(name=name, label=field.title or name, start=float(start), help=words, auto=auto, from_auto=from_auto, **shown)
 
 
 def numbers_of(model: type[BaseModel]) -> list[Spec]:

@@ -9,11 +9,11 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from ..names import BANDS, BOXED, AreaKind, AreaMode, Comparison, Gamut, Shape, Way
+from ..names import BANDS, BOXED, AreaKind, AreaMode, Comparison, DropRule, Gamut, Reach, Shape, Way
 from .fields import bounds_of, number
 
 #: Version of the file format; raised when an older program could not read what a newer one writes.
-VERSION: Literal[2] = 2
+VERSION: Literal[3] = 3
 
 #: Places lie near the picture; colours are light of at most what a float picture may hold.
 Coordinate = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
@@ -25,6 +25,11 @@ Point = tuple[Coordinate, Coordinate]
 #: A number, or "auto": found on the picture.
 Amount = float | Literal["auto"]
 Name = Annotated[str, Field(max_length=200)]
+
+
+def amount(value: Amount) -> float:
+    """An amount as a number; "auto" is nothing until it has been found on the picture (`render.automatic`)."""
+    return 0.0 if value == "auto" else value
 
 
 def fresh_id() -> str:
@@ -56,6 +61,14 @@ class Sample(Frozen):
     id: Name = Field(default_factory=fresh_id)
     name: Name = ""
     role: Literal["keep", "drop"] = "keep"
+    reach: Reach = Field(
+        default="everywhere", title="Reach", description="All of the picture, or only the piece that hangs together with its place"
+    )
+    rule: DropRule = Field(
+        default="nearer",
+        title="Drop rule",
+        description="Of a drop sample: it takes what lies nearer to it than to any keep sample, or all within its tolerance",
+    )
     on: bool = True
     x: Coordinate = Field(description="full-resolution pixels from the left edge")
     y: Coordinate = Field(description="full-resolution pixels from the top edge")
@@ -150,8 +163,19 @@ class Edge(Frozen):
     black: float = number(0, 0, 100, "Black point", "%", help="Mask values up to this become nothing")
     white: float = number(100, 0, 100, "White point", "%", help="Mask values from this on become all")
     gamma: float = number(1, 0.1, 10, "Gamma", step=0.1, decimals=2, help="Above 1 lifts partial pixels, below 1 lowers them")
-    specks: float = number(0, 0, 1e6, "Specks", "px", step=5, soft=(0, 5000), help="Pieces of at most so many pixels go")
-    holes: float = number(0, 0, 1e6, "Holes", "px", step=5, soft=(0, 5000), help="Holes of at most so many pixels are filled")
+    specks: Amount = number(
+        "auto", 0, 1e6, "Specks", "px", step=5, soft=(0, 5000), help="Pieces of at most so many pixels go, unless a sample lies in them"
+    )
+    holes: Amount = number(
+        "auto",
+        0,
+        1e6,
+        "Holes",
+        "px",
+        step=5,
+        soft=(0, 5000),
+        help="Holes of at most so many pixels are filled, unless a sample lies in them",
+    )
     all_holes: bool = Field(default=False, title="All holes", description="Fill every hole, whatever its size")
     islands_out: tuple[Place, ...] = Field(default=(), max_length=10_000)
     islands_only: tuple[Place, ...] = Field(default=(), max_length=10_000)
@@ -160,13 +184,13 @@ class Edge(Frozen):
     way: Way = Field(default="both", title="Feather which way", description="Soften both ways, or only inwards or outwards")
     smooth: float = number(0, 0, 50, "Smooth", "px", step=0.5, decimals=1, help="Round a jagged outline without softening it")
     hard: bool = Field(default=False, title="Hard edge", description="No partial pixel")
-    follow: float = number(0, 0, 100, "Follow", "px", help="Unmix the outline into surface and background, so far outside the mask")
+    follow: Amount = number("auto", 0, 100, "Follow", "px", help="Unmix the outline into surface and background, so far outside the mask")
     sensitivity: float = number(50, 0, 100, "Sensitivity", "%", help="How alike surface and background may be and still be told apart")
     fine: float = number(0, 0, 100, "Fine", "px", help="Matting in a band of this width: hair, fringe, leaves")
     no_haze: bool = Field(
         default=True, title="No haze", description="With Follow or Fine: adjust the unmixed colours, so that no rim of the old colour stays"
     )
-    clean: Amount = number(0, 0, 8, "Clean source", help="Smooth the chroma of what is measured, never of the picture")
+    clean: Amount = number("auto", 0, 8, "Clean source", help="Smooth the chroma of what is measured, never of the picture")
 
 
 class Stroke(Frozen):
@@ -271,7 +295,7 @@ class Sieve(Frozen):
 class Project(Frozen):
     """The whole work on one picture or clip."""
 
-    version: Literal[2] = VERSION
+    version: Literal[3] = VERSION
     source: str = Field(default="", max_length=4096, description="the picture or clip: a path relative to the project file")
     stack: tuple[Sieve, ...] = Field(
         default=(Sieve(name="Sieve 1"),), min_length=1, max_length=256, description="the picture falls through these from first to last"

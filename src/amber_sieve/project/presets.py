@@ -13,7 +13,7 @@ from pydantic import Field, ValidationError
 from ..errors import Trouble
 from ..files import write_text
 from .model import Band, Bands, Colour, Edge, Frozen, Pick
-from .storage import edge_from_version_1, first_complaint, read_json
+from .storage import edge_from_version_1, edge_from_version_2, first_complaint, pick_from_version_2, read_json
 
 LONGEST_NAME = 60
 
@@ -21,7 +21,7 @@ LONGEST_NAME = 60
 class Preset(Frozen):
     """A named start for other pictures."""
 
-    version: Literal[2] = 2
+    version: Literal[3] = 3
     name: str = Field(min_length=1, max_length=LONGEST_NAME)
     swatch: Colour = Field(description="linear light, for showing")
     pick: Pick = Pick()
@@ -65,6 +65,9 @@ def read(path: pathlib.Path) -> Preset:
     try:
         if held.get("version", 1) == 1:
             held = held | {"version": 2, "edge": edge_from_version_1(held.get("edge", {}))}
+        if held["version"] == 2:
+            old = {"edge": edge_from_version_2(held.get("edge", {})), "pick": pick_from_version_2(held.get("pick", {}))}
+            held = held | {"version": 3} | old
         return Preset.model_validate_json(json.dumps(held))
     except (AttributeError, TypeError, RecursionError):
         raise Trouble(f"{path} is not a preset of Amber Sieve: its fields are not what they should be. Choose another file.") from None

@@ -71,6 +71,8 @@ def project_from(held: dict[str, Any], path: pathlib.Path) -> Project:
     try:
         if held.get("version") == 1:
             held = _from_version_1(held)
+        if held.get("version") == 2:
+            held = _from_version_2(held)
         return Project.model_validate_json(json.dumps(held))
     except ValidationError as error:
         raise Trouble(f"{path} has a wrong field ({first_complaint(error)}): correct it or open another file.") from None
@@ -89,6 +91,26 @@ def _from_version_1(held: dict[str, Any]) -> dict[str, Any]:
 
     def sieve(old: dict[str, Any]) -> dict[str, Any]:
         return old | {"edge": edge_from_version_1(old.get("edge", {})), "adjust": {"recolour": old.get("adjust", {})}}
+
+    stack = {"stack": [sieve(old) for old in held["stack"]]} if "stack" in held else {}
+    return held | {"version": 2} | stack
+
+
+def edge_from_version_2(held: dict[str, Any]) -> dict[str, Any]:
+    """What is automatic from version 3 on was off where nothing else was said."""
+    return {"specks": 0, "holes": 0, "follow": 0, "clean": 0} | held
+
+
+def pick_from_version_2(held: dict[str, Any]) -> dict[str, Any]:
+    """Drop samples took all within their tolerance."""
+    return held | {"samples": [sample | {"rule": "tolerance"} for sample in held.get("samples", [])]}
+
+
+def _from_version_2(held: dict[str, Any]) -> dict[str, Any]:
+    """Version 2 had no automatic edge and no drop samples that compete."""
+
+    def sieve(old: dict[str, Any]) -> dict[str, Any]:
+        return old | {"edge": edge_from_version_2(old.get("edge", {})), "pick": pick_from_version_2(old.get("pick", {}))}
 
     stack = {"stack": [sieve(old) for old in held["stack"]]} if "stack" in held else {}
     return held | {"version": VERSION} | stack

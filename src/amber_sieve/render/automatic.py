@@ -13,6 +13,8 @@ from .cache import Cache
 
 #: Noise is measured on neighbouring pixels of the middle of the picture, a square of this side.
 BLOCK = 900
+#: Share of a picture under which a piece or hole is a speck: found by search with a clicking robot, see docs/sums.md.
+SMALL = 3e-4
 
 
 def found_clean(frame: Frame, cache: Cache) -> int:
@@ -25,13 +27,22 @@ def found_clean(frame: Frame, cache: Cache) -> int:
     return cache.get(("noise", frame.key), find)
 
 
+def small_pieces(frame: Frame) -> int:
+    """Full-resolution pixels up to which a piece or hole of a whole picture is a speck."""
+    return round(SMALL * frame.width * frame.height / frame.scale**2)
+
+
+def found_amounts(sieve: Sieve, whole: Frame, cache: Cache) -> Sieve:
+    """The sieve with every amount of its edge that is "auto" and one number for the whole picture found. Follow finds its own, place by
+    place."""
+    edge = sieve.edge
+    found: dict[str, float] = {name: float(small_pieces(whole)) for name in ("specks", "holes") if getattr(edge, name) == "auto"}
+    if edge.clean == "auto":
+        found["clean"] = float(found_clean(whole, cache))
+    return sieve.but(edge=edge.but(**found)) if found else sieve
+
+
 def with_found_amounts(project: Project, whole: Frame, cache: Cache) -> Project:
-    """The project with every "auto" replaced by what was found on the whole frame at full resolution."""
-
-    def found(sieve: Sieve) -> Sieve:
-        if sieve.edge.clean != "auto":
-            return sieve
-        return sieve.but(edge=sieve.edge.but(clean=float(found_clean(whole, cache))))
-
-    stack = tuple(found(sieve) for sieve in project.stack)
+    """The project with the amounts of its sieves found on the whole frame at full resolution."""
+    stack = tuple(found_amounts(sieve, whole, cache) for sieve in project.stack)
     return project if stack == project.stack else project.but(stack=stack)

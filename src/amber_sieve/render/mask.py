@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -16,12 +17,13 @@ from ..core.edge.clean import cleaned
 from ..core.edge.follow import Unmixed
 from ..core.frame import Frame
 from ..core.pick.connected import connected_only
-from ..core.pick.samples import Probe, membership, needs_planes
+from ..core.pick.pieces import Reaching, with_pieces
+from ..core.pick.samples import Probe, distance_to, membership, needs_planes
 from ..names import BANDS, CHANNEL_BANDS
-from ..project.model import Bands, Edge, Pick, Sample, Sieve
+from ..project.model import Bands, Edge, Pick, Sample, Sieve, amount
 from .areas import area_coverage
 from .cache import Cache
-from .edge import Step, edge_of, fine_key
+from .edge import Clicked, Step, edge_of, fine_key
 
 #: Frames with more pixels than this are measured strip by strip, so that memory stays small.
 LARGE = 3_000_000
@@ -33,13 +35,23 @@ def probe_of(sample: Sample, pick: Pick) -> Probe:
     return Probe(
         colour=sample.colour, keep=sample.role == "keep", compare=sample.compare, tolerance=sample.tolerance, falloff=sample.falloff,
         shading=pick.shading / 100, gloss=pick.gloss / 100, shape=sample.shape, bend=sample.bend,
+        competes=sample.role == "drop" and sample.rule == "nearer",
     )  # fmt: skip
 
 
+def tones_of(sample: Sample, pick: Pick) -> list[Probe]:
+    """A sample for the kernels: one that was scribbled or boxed stands there once for each of its tones."""
+    return [replace(probe_of(sample, pick), colour=tone) for tone in (sample.tones or (sample.colour,))]
+
+
 def probes_of(pick: Pick) -> list[Probe]:
-    """All working samples; one that was scribbled or boxed stands there once for each of its tones."""
-    working = [sample for sample in pick.samples if sample.on]
-    return [probe_of(sample.but(colour=tone), pick) for sample in working for tone in (sample.tones or (sample.colour,))]
+    """All working samples that reach everywhere."""
+    return [probe for sample in pick.samples if sample.on and sample.reach == "everywhere" for probe in tones_of(sample, pick)]
+
+
+def here_only(pick: Pick) -> list[Sample]:
+    """All working samples that reach only the piece at their place."""
+    return [sample for sample in pick.samples if sample.on and sample.reach == "here"]
 
 
 def intervals_of(bands: Bands) -> list[Interval]:
@@ -74,37 +86,80 @@ def measures_of(frame: Frame, cache: Cache, levels: bool = True, passes: int = 0
     return cache.get(("measures", frame.key, levels, passes), measure)
 
 
-def _qualify(frame: Frame, probes: list[Probe], intervals: list[Interval], cache: Cache, out: np.ndarray, passes: int = 0) -> None:
-    """Samples times bands into ``out``; with neither, nothing is masked."""
+def _by_strips(frame: Frame, passes: int, cache: Cache, work: Callable[[Frame, Cache], np.ndarray]) -> np.ndarray:
+    """A plane (H, W) that depends on single pixels, worked out on the whole frame or, where that is large, strip by strip."""
+    if frame.width * frame.height <= LARGE:
+        return work(frame, cache)
+    out = np.empty((frame.height, frame.width), np.float32)
+    lap = 2 * passes  # what the smoothing of a strip looks at beyond it
+    for top in range(0, frame.height, ROWS):
+        bottom = min(top + ROWS, frame.height)
+        first, last = max(0, top - lap), min(frame.height, bottom + lap)
+        strip = work(frame.part(0, first, frame.width, last), Cache(0))
+        out[top:bottom] = strip[top - first : bottom - first]
+    return out
+
+
+def _sampled(frame: Frame, probes: list[Probe], cache: Cache, passes: int) -> np.ndarray:
+    """What samples that reach everywhere take."""
     extra = measures_of(frame, cache, passes=passes) if needs_planes(probes) else None
-    if not intervals:
-        membership(oklab_of(frame, cache, passes), probes, extra, out)
-        return
-    channels = any(interval.measure in CHANNEL_BANDS for interval in intervals)
-    measures = extra if extra is not None else measures_of(frame, cache, channels, passes)
-    bands_mask(measures, intervals, out)
-    if any(probe.keep for probe in probes):
-        out *= membership(oklab_of(frame, cache, passes), probes, extra)
+    return membership(oklab_of(frame, cache, passes), probes, extra)
+
+
+def distance_plane(frame: Frame, probes: list[Probe], cache: Cache, passes: int = 0) -> np.ndarray:
+    """How far every pixel of a frame lies from the nearest of some samples, (H, W), in the units of their comparison."""
+
+    def work(part: Frame, held: Cache) -> np.ndarray:
+        extra = measures_of(part, held, passes=passes) if needs_planes(probes) else None
+        return distance_to(oklab_of(part, held, passes), probes, extra)
+
+    return _by_strips(frame, passes, cache, work)
+
+
+def samples_mask(frame: Frame, pick: Pick, cache: Cache, passes: int = 0) -> np.ndarray:
+    """What the samples of a pick take, (H, W): those that reach everywhere, then the pieces of those that do not, in their order."""
+    probes = probes_of(pick)
+    mask = _by_strips(frame, passes, cache, lambda part, held: _sampled(part, probes, held, passes))
+    return with_pieces(mask, [_reaching(frame, sample, pick, cache, passes) for sample in here_only(pick)])
+
+
+def _near(frame: Frame, probes: list[Probe], cache: Cache, passes: int) -> np.ndarray:
+    """The distance plane of some samples, remembered."""
+    return cache.get(("distance", frame.key, tuple(probes), passes), lambda: distance_plane(frame, probes, cache, passes))
+
+
+def _reaching(frame: Frame, sample: Sample, pick: Pick, cache: Cache, passes: int) -> Reaching:
+    """A here-only sample as the pieces take it; what it drops must lie nearer to it than to any keep sample compared alike."""
+    rivals = [p for p in probes_of(pick) if p.keep and p.compare == sample.compare] if sample.role == "drop" else []
+    return Reaching(
+        distance=_near(frame, tones_of(sample, pick), cache, passes),
+        place=place_of(sample, frame),
+        keep=sample.role == "keep",
+        tolerance=sample.tolerance,
+        falloff=sample.falloff,
+        rival=_near(frame, rivals, cache, passes) if rivals and sample.rule == "nearer" else None,
+    )
 
 
 def qualified(frame: Frame, pick: Pick, bands: Bands, cache: Cache, passes: int = 0) -> np.ndarray:
-    """What samples and bands of a sieve take, (H, W), measured with so many passes of chroma smoothing."""
-    probes, intervals = probes_of(pick), intervals_of(bands)
-    out = np.empty(frame.planes.shape[1:], np.float32)
-    if out.size <= LARGE:
-        _qualify(frame, probes, intervals, cache, out, passes)
-    else:
-        lap = 2 * passes  # what the smoothing of a strip looks at beyond it
-        for top in range(0, frame.height, ROWS):
-            bottom = min(top + ROWS, frame.height)
-            first, last = max(0, top - lap), min(frame.height, bottom + lap)
-            strip = np.empty((last - first, frame.width), np.float32) if lap else out[top:bottom]
-            _qualify(frame.part(0, first, frame.width, last), probes, intervals, Cache(0), strip, passes)
-            if lap:
-                out[top:bottom] = strip[top - first : bottom - first]
+    """What samples and bands of a sieve take, (H, W), measured with so many passes of chroma smoothing; with neither, nothing."""
+    intervals = intervals_of(bands)
+    sampled = any(sample.on and sample.role == "keep" for sample in pick.samples)
+    if sampled or not intervals:
+        out = samples_mask(frame, pick, cache, passes)
+    if intervals:
+        channels = any(interval.measure in CHANNEL_BANDS for interval in intervals)
+        banded = _by_strips(frame, passes, cache, lambda part, held: bands_mask(measures_of(part, held, channels, passes), intervals))
+        out = np.multiply(out, banded, out=banded) if sampled else banded
     if not pick.transparent and frame.alpha is not None:
-        out *= frame.alpha > 0
+        out = out * (frame.alpha > 0)
     return out
+
+
+def place_of(sample: Sample, frame: Frame) -> tuple[float, float]:
+    """The place of a sample in pixels of a frame; of a stroke its middle point, which lies on the thing."""
+    x, y = sample.points[len(sample.points) // 2] if sample.place == "stroke" and sample.points else (sample.x, sample.y)
+    return (x - frame.origin[0]) * frame.scale, (y - frame.origin[1]) * frame.scale
 
 
 def seeds_of(pick: Pick, frame: Frame) -> list[tuple[float, float]]:
@@ -115,9 +170,16 @@ def seeds_of(pick: Pick, frame: Frame) -> list[tuple[float, float]]:
     return [((x - frame.origin[0]) * frame.scale, (y - frame.origin[1]) * frame.scale) for x, y in places]
 
 
+def clicked_places(pick: Pick, frame: Frame) -> Clicked:
+    """Where the working samples lie on a frame."""
+    working = [sample for sample in pick.samples if sample.on]
+    kept, dropped = (tuple(place_of(s, frame) for s in working if s.role == role) for role in ("keep", "drop"))
+    return Clicked(kept, dropped)
+
+
 def passes_of(frame: Frame, edge: Edge) -> int:
     """Passes of chroma smoothing for a frame; fewer when it is reduced, which smooths by itself. "auto" must have been found."""
-    return 0 if edge.clean == "auto" else round(edge.clean * min(1.0, frame.scale))
+    return round(amount(edge.clean) * min(1.0, frame.scale))
 
 
 @dataclass(frozen=True)
@@ -152,7 +214,9 @@ def masked(frame: Frame, sieve: Sieve, cache: Cache) -> Masked:
     def make() -> Masked:
         edged = cache.get(
             ("edged", frame.key, picked_key(sieve), sieve.edge),
-            lambda: edge_of(frame, picked(frame, sieve, cache), sieve.edge, cache, picked_key(sieve)),
+            lambda: edge_of(
+                frame, picked(frame, sieve, cache), sieve.edge, cache, picked_key(sieve), clicked=clicked_places(sieve.pick, frame)
+            ),
         )
         return Masked(with_areas(frame, edged.mask, sieve, cache), edged.unmixed)
 
@@ -171,7 +235,7 @@ def waits_for_fine(frame: Frame, sieve: Sieve, cache: Cache) -> bool:
 
 def make_fine(frame: Frame, sieve: Sieve, cache: Cache, step: Step) -> None:
     """Make the matting that the mask of a sieve waits for, and keep it."""
-    edge_of(frame, picked(frame, sieve, cache), sieve.edge, cache, picked_key(sieve), step)
+    edge_of(frame, picked(frame, sieve, cache), sieve.edge, cache, picked_key(sieve), step, clicked_places(sieve.pick, frame))
 
 
 def with_areas(frame: Frame, mask: np.ndarray, sieve: Sieve, cache: Cache) -> np.ndarray:

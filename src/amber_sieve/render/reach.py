@@ -9,7 +9,9 @@ import math
 
 from ..core.edge.clean import LOOKS_PER_PASS
 from ..core.edge.follow import LOOKS_PER_REACH
-from ..project.model import Area, Edge, Pick, Project, Sieve
+from ..core.edge.follow_reach import FOUND_LOOKS
+from ..core.edge.morphology import longest_of
+from ..project.model import Area, Edge, Pick, Project, Sieve, amount
 
 #: The stage must see the whole picture.
 WHOLE = math.inf
@@ -19,17 +21,19 @@ DEVIATIONS = 4
 
 def pick_looks(pick: Pick) -> float:
     """Samples look at their own pixel; what hangs together may lie anywhere."""
-    return WHOLE if pick.connected and pick.samples else 0.0
+    pieces = any(sample.on and sample.reach == "here" for sample in pick.samples)
+    return WHOLE if pieces or (pick.connected and pick.samples) else 0.0
 
 
 def edge_looks(edge: Edge) -> float:
     """The sum of the edge's stages, in the order in which they are applied."""
     clean = LOOKS_PER_PASS * (8 if edge.clean == "auto" else edge.clean)
-    # A piece of n pixels may be n pixels long.
-    pieces = WHOLE if edge.all_holes or edge.islands_out or edge.islands_only else edge.specks + edge.holes
+    whole = edge.all_holes or edge.islands_out or edge.islands_only or "auto" in (edge.specks, edge.holes)
+    pieces = WHOLE if whole else longest_of(amount(edge.specks)) + longest_of(amount(edge.holes)) + 2
     soft = abs(edge.grow) + 1 + DEVIATIONS * (edge.feather + edge.smooth) + 2
+    follow = FOUND_LOOKS if edge.follow == "auto" else LOOKS_PER_REACH * edge.follow
     # Fine is solved in tiles that start at the picture's corner.
-    return clean + pieces + soft + LOOKS_PER_REACH * edge.follow + (WHOLE if edge.fine else 0.0)
+    return clean + pieces + soft + follow + (WHOLE if edge.fine else 0.0)
 
 
 def areas_look(areas: tuple[Area, ...]) -> float:

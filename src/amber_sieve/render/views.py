@@ -9,12 +9,13 @@ import numpy as np
 from ..core.bands.apply import bands_mask
 from ..core.bands.interval import Interval
 from ..core.colour.gamut import lower_chroma
+from ..core.colour.oklab import one_to_oklab
 from ..core.colour.transfer import to_screen
 from ..core.edge.fine import band_for
 from ..core.frame import Frame
-from ..core.pick.samples import membership
+from ..core.pick.samples import distance_to, membership
 from ..core.seeing import cut_out, far_colour, haze_marks, isolate, mask_to_screen, veil, weak_spots, with_band
-from ..core.statistics import Statistics
+from ..core.statistics import Statistics, field_colours
 from ..project.model import Bands, Project, Sieve
 from .cache import Cache
 from .haze import haze_of
@@ -72,13 +73,36 @@ def shown_mask(frame: Frame, project: Project, sieve_id: str, looking: Looking, 
 def solo_field(counted: Statistics, sieve: Sieve, looking: Looking) -> np.ndarray | None:
     """Which cells of the colour field (CELLS, CELLS) the one sample takes that is looked at, by their mean colours; None for none."""
     alone = tuple(
-        sample.but(role="keep", on=True)
+        sample.but(role="keep", on=True, reach="everywhere")
         for sample in sieve.pick.samples
         if sample.id == looking.solo and sample.compare in ("surface", "colour")
     )
     if not alone:
         return None
-    return membership(np.ascontiguousarray(counted.colours, np.float32), probes_of(sieve.pick.but(samples=alone))) * (counted.field > 0)
+    return membership(_lab_of(counted), probes_of(sieve.pick.but(samples=alone))) * (counted.field > 0)
+
+
+def nearer_to_drop(sieve: Sieve) -> np.ndarray | None:
+    """Which cells of the colour field (CELLS, CELLS) bool lie nearer to a drop sample that competes than to a keep sample.
+
+    Where that changes runs the dividing line between keep and drop, drawn for colours as light as the samples are on average. None
+    where no samples compete.
+    """
+    probes = probes_of(sieve.pick)
+    out: np.ndarray | None = None
+    for compare in ("surface", "colour"):
+        kept = [probe for probe in probes if probe.keep and probe.compare == compare]
+        competing = [probe for probe in probes if probe.competes and probe.compare == compare]
+        if kept and competing:
+            lab = field_colours(float(np.mean([one_to_oklab(probe.colour)[0] for probe in (*kept, *competing)])))
+            nearer = distance_to(lab, competing) < distance_to(lab, kept)
+            out = nearer if out is None else out | nearer
+    return out
+
+
+def _lab_of(counted: Statistics) -> np.ndarray:
+    """The mean colours of the cells, Oklab."""
+    return np.ascontiguousarray(counted.colours, np.float32)
 
 
 def view(

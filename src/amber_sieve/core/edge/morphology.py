@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Sequence
+
 import cv2
 import numpy as np
 
@@ -9,28 +12,45 @@ import numpy as np
 HALF = 0.5
 
 
-def _small(inside: np.ndarray, most: float, connectivity: int) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-    """Labels, which of them have at most ``most`` pixels, and which touch the border."""
-    count, labels, stats, _ = cv2.connectedComponentsWithStats(inside.astype(np.uint8), connectivity=connectivity)
-    small = stats[:, cv2.CC_STAT_AREA] <= most
+#: A piece longer than so many sides of a square of its most pixels is a strand, not a speck; so no piece has to be followed farther.
+LONGEST = 4.0
+
+Places = Sequence[tuple[float, float]]
+
+
+def longest_of(size: float) -> float:
+    """How long, in pixels, a speck or hole of at most ``size`` pixels can be."""
+    return LONGEST * math.sqrt(max(size, 0.0))
+
+
+def _small(inside: np.ndarray, most: float, connectivity: int, spared: Places) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Labels, which of them have at most ``most`` pixels and hold none of some places, and which touch the border."""
+    _, labels, stats, _ = cv2.connectedComponentsWithStats(inside.astype(np.uint8), connectivity=connectivity)
     left, top, width, height = stats[:, 0], stats[:, 1], stats[:, 2], stats[:, 3]
+    small = (stats[:, cv2.CC_STAT_AREA] <= most) & (np.maximum(width, height) <= longest_of(most))
     border = (left == 0) | (top == 0) | (left + width == inside.shape[1]) | (top + height == inside.shape[0])
     small[0] = False
+    for x, y in spared:
+        if 0 <= x < inside.shape[1] and 0 <= y < inside.shape[0]:
+            small[labels[int(y), int(x)]] = False
     return labels, small, border
 
 
-def without_specks(mask: np.ndarray, size: float) -> np.ndarray:
-    """The mask without pieces (8-neighbours, anything masked at all) of at most ``size`` pixels."""
-    labels, small, _ = _small(mask > 1 / 255, size, 8)
+def without_specks(mask: np.ndarray, size: float, spared: Places = ()) -> np.ndarray:
+    """The mask without specks: pieces (8-neighbours, anything masked at all) of at most ``size`` pixels, no longer than `longest_of`.
+
+    Pieces that hold one of the ``spared`` places (x, y in pixels) stay.
+    """
+    labels, small, _ = _small(mask > 1 / 255, size, 8, spared)
     return np.where(small[labels], np.float32(0), mask)
 
 
-def without_holes(mask: np.ndarray, size: float, every: bool = False) -> np.ndarray:
+def without_holes(mask: np.ndarray, size: float, every: bool = False, spared: Places = ()) -> np.ndarray:
     """The mask with holes (4-neighbours, less than half masked) of at most ``size`` pixels filled; with ``every``, all holes.
 
-    What touches the border of the picture is not a hole.
+    What touches the border of the picture is not a hole; holes that hold one of the ``spared`` places stay.
     """
-    labels, small, border = _small(mask < HALF, np.inf if every else size, 4)
+    labels, small, border = _small(mask < HALF, np.inf if every else size, 4, spared)
     return np.where((small & ~border)[labels], np.float32(1), mask)
 
 

@@ -9,7 +9,7 @@ forgiven.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numba import prange
@@ -34,7 +34,11 @@ HUE_WEIGHT, GREY_BELOW, DARKEST = 0.55, 0.04, 0.05
 KIND, PLANE, KEEP, TOLERANCE, SLOPE = range(5)
 FIRST, SECOND, THIRD, FOURTH = range(5, 9)
 WEIGHT_LIGHT, WEIGHT_RICH, WEIGHT_PALE, WEIGHT_HUE = range(9, 13)
-STRAIGHT = 13
+STRAIGHT, CLASS, COMPETES = range(13, 16)
+#: Half the width of the dividing line between a keep sample and a drop sample that competes with it, in their distance.
+DIVIDING = 0.5
+#: No sample of the class has been met yet.
+NOWHERE = np.float32(1e9)
 #: A difference that is exactly the tolerance must count fully although it was computed in float32.
 ROUNDING = 2e-3
 
@@ -51,6 +55,8 @@ class Probe:
     tolerance, falloff : in the units of the comparison (hundredths of Oklab, levels, degrees, per cent, L*).
     shading, gloss : 0 to 1; used by the comparison "surface".
     shape, bend : falloff shape, see `shape_table`.
+    competes : of a drop sample: it takes only what lies nearer to it than to any keep sample of the same comparison, in place of
+        all within its tolerance. Where no keep sample is compared alike, its tolerance decides.
     """
 
     colour: tuple[float, float, float]
@@ -62,6 +68,14 @@ class Probe:
     gloss: float = 0.0
     shape: str = "linear"
     bend: float = 0.0
+    competes: bool = False
+
+
+def _classes_of(probes: Sequence[Probe]) -> dict[str, int]:
+    """The comparisons in which drop samples compete with keep samples, numbered."""
+    kept = {probe.compare for probe in probes if probe.keep}
+    competing = [probe.compare for probe in probes if not probe.keep and probe.competes and probe.compare in kept]
+    return {compare: number for number, compare in enumerate(dict.fromkeys(competing))}
 
 
 def _numbers_of(probe: Probe) -> list[float]:
@@ -107,7 +121,7 @@ def needs_planes(probes: Sequence[Probe]) -> bool:
 
 
 @kernel
-def _qualify(lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np.ndarray, out: np.ndarray) -> None:
+def _qualify(lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np.ndarray, classes: int, out: np.ndarray) -> None:
     width = lab.shape[2]
     hundred, zero, one = np.float32(100), np.float32(0), np.float32(1)
     last = np.float32(POINTS - 1)
@@ -116,6 +130,8 @@ def _qualify(lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np
         ratio, cos, sin = np.empty(width, np.float32), np.empty(width, np.float32), np.empty(width, np.float32)
         distance = np.empty(width, np.float32)
         kept, dropped = np.zeros(width, np.float32), np.zeros(width, np.float32)
+        # Per class of competing samples: how near the nearest keep sample is, and the nearest drop sample.
+        near = np.full((2 * classes, width), NOWHERE, np.float32)
         for x in range(width):
             chroma = np.sqrt(green_red[x] * green_red[x] + blue_yellow[x] * blue_yellow[x])
             share = one / max(chroma, np.float32(1e-12))
@@ -151,6 +167,13 @@ def _qualify(lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np
                 for x in range(width):
                     distance[x] = abs(values[x] - q0)
             tolerance, slope, keep = n[TOLERANCE], n[SLOPE], n[KEEP]
+            group = int(n[CLASS])
+            if group >= 0:
+                nearest = near[2 * group + (0 if keep > zero else 1)]
+                for x in range(width):
+                    nearest[x] = min(nearest[x], distance[x])
+            if n[COMPETES] > zero:
+                continue
             table = tables[k]
             into = kept if keep > zero else dropped
             if n[STRAIGHT] > zero:  # a straight falloff needs no table
@@ -162,6 +185,10 @@ def _qualify(lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np
                     index = np.int32(place)
                     below = table[np.uintp(index)]
                     into[x] = max(into[x], below + (table[np.uintp(index) + np.uintp(1)] - below) * (place - np.float32(index)))
+        for group in range(classes):
+            to_keep, to_drop = near[2 * group], near[2 * group + 1]
+            for x in range(width):
+                kept[x] *= min(max(np.float32(0.5) + (to_drop[x] - to_keep[x]) * np.float32(0.5 / DIVIDING), zero), one)
         row = out[y]
         for x in range(width):
             row[x] = kept[x] * (one - dropped[x])
@@ -173,6 +200,9 @@ NOTHING = np.zeros((6, 1, 1), np.float32)
 def membership(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None, out: np.ndarray | None = None) -> np.ndarray:
     """The mask of some samples: keep samples unite by maximum, and what drop samples take is taken out.
 
+    A drop sample that competes takes what lies nearer to it than to any keep sample: with d the distances to the nearest of each,
+    the mask is times clip(½ + (d_drop - d_keep) / (2 · ``DIVIDING``)). One that does not takes all within its tolerance.
+
     Parameters
     ----------
     lab : (3, H, W) float32, Oklab.
@@ -182,7 +212,7 @@ def membership(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | Non
 
     Returns
     -------
-    (H, W) float32 in 0 to 1: keep * (1 - drop).
+    (H, W) float32 in 0 to 1.
     """
     if needs_planes(probes) and extra is None:
         raise ValueError("these samples are compared by more than Oklab: pass the measured planes as well")
@@ -191,8 +221,36 @@ def membership(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | Non
         result[...] = 0
         return result
     straight = [probe.shape in ("linear", "hard") for probe in probes]
-    numbers = np.array([[*_numbers_of(probe), flag] for probe, flag in zip(probes, straight, strict=True)], np.float32)
+    classes = _classes_of(probes)
+    numbers = np.array(
+        [
+            [
+                *_numbers_of(p),
+                flag,
+                classes.get(p.compare, -1) if p.keep or p.competes else -1,
+                p.competes and not p.keep and p.compare in classes,
+            ]
+            for p, flag in zip(probes, straight, strict=True)
+        ],
+        np.float32,
+    )
     # One entry more than the points, so that the last can be interpolated from as well.
     tables = np.stack([np.append(shape_table(probe.shape, probe.bend), np.float32(1)) for probe in probes])
-    _qualify(lab, NOTHING if extra is None else extra, numbers, tables, result)
+    _qualify(lab, NOTHING if extra is None else extra, numbers, tables, len(classes), result)
     return result
+
+
+#: Distances are measured up to here; in every comparison that is as far as can be.
+FARTHEST = 400.0
+
+
+def distance_to(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None, farthest: float = FARTHEST) -> np.ndarray:
+    """How far every pixel lies from the nearest of some samples, (H, W) float32, in the units of their comparison, up to ``farthest``.
+
+    ``lab`` and ``extra`` are as in `membership`. With no samples everything is as far as can be.
+    """
+    if not probes:
+        return np.full(lab.shape[1:], farthest, np.float32)
+    # One long linear falloff from tolerance 0 turns membership back into distance; the kernel stays the only formula.
+    long = [replace(probe, keep=True, tolerance=0.0, falloff=farthest, shape="linear") for probe in probes]
+    return (1 - membership(lab, long, extra)) * np.float32(farthest)

@@ -6,9 +6,12 @@ import cv2
 import numpy as np
 
 from ..colour.oklab import from_oklab, to_oklab
+from .samples import Probe, distance_to
 
 #: At most so many tones stand for one place, and so many pixels are looked at.
 MOST, PIXELS = 6, 6000
+#: A place is a mixture when half of its pixels lie farther than this from their mean, by surface: noise and texture stay below it.
+MIXED = 5.0
 
 
 def tones_of(pixels: np.ndarray, most: int = MOST) -> np.ndarray:
@@ -34,6 +37,28 @@ def tones_of(pixels: np.ndarray, most: int = MOST) -> np.ndarray:
         _, labels, centres = cv2.kmeans(np.ascontiguousarray(lab, np.float32), count, None, stop, 3, cv2.KMEANS_PP_CENTERS)
         centres = centres[np.argsort(-np.bincount(labels.ravel(), minlength=count))]
     return from_oklab(np.ascontiguousarray(centres.T[:, None], np.float32))[:, 0].T
+
+
+def mean_at(pixels: np.ndarray, middle: np.ndarray) -> np.ndarray:
+    """The colour of a place: the mean of its pixels, of the half that is most like the middle one where the place is a mixture.
+
+    The mean of a square that lies across an outline or a thin strand is a colour of neither side.
+
+    Parameters
+    ----------
+    pixels : (3, N) float32 linear light; middle : (3,), the pixel that was pointed at.
+    """
+    mean = pixels.mean(axis=1, dtype=np.float64)
+    lab = to_oklab(np.ascontiguousarray(np.column_stack([pixels, middle])[:, None], np.float32))
+    if np.median(distance_to(lab, [Probe(_tuple(mean))])) <= MIXED:
+        return mean
+    nearest = np.argsort(distance_to(lab, [Probe(_tuple(middle))])[0, :-1], kind="stable")
+    return pixels[:, nearest[: max(1, pixels.shape[1] // 2)]].mean(axis=1, dtype=np.float64)
+
+
+def _tuple(colour: np.ndarray) -> tuple[float, float, float]:
+    red, green, blue = (float(value) for value in colour)
+    return red, green, blue
 
 
 def stroke_pixels(planes: np.ndarray, points: np.ndarray, width: float) -> np.ndarray:

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QSignalBlocker, Qt
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QCheckBox, QLabel, QListWidget, QListWidgetItem, QPushButton, QSizePolicy, QWidget
 
 from ...core.edge.islands import Island
 from ...jobs.preview import Rendered
 from ...names import WAYS
 from ...project import edits
+from ...project.edits import field_of
 from ...project.fields import numbers_of
 from ...project.model import Edge
 from ..icon import with_icon
@@ -43,8 +44,9 @@ class EdgePage(Page):
     def _levels(self) -> None:
         self.all_holes = self.check("edge.all_holes")
         self._add("black", "white")
-        self._add("gamma", self.all_holes)
-        self._add("specks", "holes")
+        self._add("gamma")
+        self._add("specks")
+        self._add("holes", self.all_holes)
 
     def _outline(self) -> None:
         self.way = self.choice("edge.way", WAYS)
@@ -68,10 +70,7 @@ class EdgePage(Page):
         self.haze = QLabel("")
         self.haze.setObjectName("dim")
         self.column.addWidget(self.haze)
-        self.clean_auto = QCheckBox("Automatic")
-        self.clean_auto.setToolTip("As much as the measured noise asks for")
-        self.clean_auto.toggled.connect(lambda on: self.session.set_field("edge.clean", "auto" if on else 0.0, "Clean source"))
-        self._add("clean", self.clean_auto)
+        self._add("clean")
 
     def _check_haze(self) -> None:
         self.haze.setText("Counting…")
@@ -131,12 +130,20 @@ class EdgePage(Page):
 
     def _after_render(self, result: Rendered) -> None:
         self.haze.setText("Fine is being worked out…" if result.waiting else "")
+        if self.isVisible():
+            self.follow()
+
+    def found(self, path: str) -> tuple[float | None, str]:
+        if path == "edge.follow":
+            return None, "place by place"
+        last = self.session.last
+        seen = [] if last is None else [sieve for sieve in last.seen.stack if sieve.id == self.session.sieve.id]
+        value = field_of(seen[0], path) if seen else "auto"
+        return (None, "") if value == "auto" else (float(value), "")
 
     def follow(self) -> None:
         super().follow()
         edge = self.session.sieve.edge
-        with QSignalBlocker(self.clean_auto):
-            self.clean_auto.setChecked(edge.clean == "auto")
-        self.numbers["sensitivity"].setEnabled(edge.follow > 0)
-        self.numbers["clean"].setEnabled(edge.clean != "auto")
-        self.no_haze.setEnabled(edge.follow > 0 or edge.fine > 0)
+        follows = edge.follow == "auto" or edge.follow > 0
+        self.numbers["sensitivity"].setEnabled(follows)
+        self.no_haze.setEnabled(follows or edge.fine > 0)

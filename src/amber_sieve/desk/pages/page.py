@@ -44,6 +44,7 @@ class Page(QScrollArea):
         number = Number(spec_at(Sieve, path), label)
         number.moved.connect(lambda value: self.session.set_field(path, value, number.name, group=path))
         number.settled.connect(self.session.end_drag)
+        number.automatic.connect(lambda: self.session.set_field(path, "auto", number.name))
         self._bound_numbers.append((number, path))
         if add:
             self.column.addWidget(number)
@@ -78,12 +79,18 @@ class Page(QScrollArea):
         self.follow()
         super().showEvent(event)
 
+    def found(self, path: str) -> tuple[float | None, str]:
+        """What an automatic number was found to be, or words when it is not one number; (None, "") while nothing is known."""
+        return None, ""
+
     def follow(self) -> None:
         """Show what the session holds now."""
         sieve = self.session.sieve
         for number, path in self._bound_numbers:
             value = field_of(sieve, path)
-            if value != "auto":
+            if value == "auto":
+                number.show_auto(*self.found(path))
+            else:
                 number.show_value(float(value))
         for box, path in self._bound_checks:
             with QSignalBlocker(box):

@@ -20,7 +20,7 @@ from PyQt6.QtWidgets import (
 
 from ...core.colour.measures import one_hue_saturation_luminance
 from ...jobs.preview import Rendered
-from ...names import COMPARISONS, SHAPES, TOLERANCES
+from ...names import COMPARISONS, SHAPES, TOLERANCES, DropRule
 from ...project import edits
 from ...project.fields import Spec, spec_of
 from ...project.model import Sample, Sieve
@@ -34,6 +34,7 @@ from .swatch import swatch
 SIZES = (1, 3, 5, 11, 31)
 #: A setting of the tool in hand, not of the project.
 STROKE = Spec("stroke", "Stroke", 12, 1, 200, "px", 1, 0, "Width of a scribbled sample", 1, 200, False)
+RULE_WORDS: dict[DropRule, str] = {"nearer": "Drop what is nearer to it", "tolerance": "Drop all within its tolerance"}
 MEASURE_WORDS = {"original": "Original", "result": "Result of the sieves above", "layer": "Another picture…"}
 
 
@@ -167,10 +168,16 @@ class PickPage(Page):
         with_icon(self.again, "refresh-cw", "Sample again: take the colours of the same places from this frame")
         with_icon(self.swap, "arrow-left-right", "Make keep samples drop samples, and the other way round")
         self.remove.clicked.connect(self.remove_chosen)
+        self.here = QPushButton()
+        with_icon(
+            self.here, "map-pin", "Here only: the chosen samples, or the last, reach the piece at their place, not the whole picture (R)"
+        )
+        self.here.setCheckable(True)
+        self.here.clicked.connect(self.toggle_reach)
         self.clear.clicked.connect(lambda: self.session.edit_sieve(lambda s: edits.with_samples(s, ()), "Clear samples"))
         self.again.clicked.connect(lambda: self.session.take_again(self.chosen()))
         self.swap.clicked.connect(self._swap)
-        self.column.addWidget(row_of(self.remove, self.clear, self.again, self.swap))
+        self.column.addWidget(row_of(self.here, self.swap, self.again, self.remove, self.clear))
 
     def _comparing(self) -> None:
         self.compare = QComboBox()
@@ -179,6 +186,12 @@ class PickPage(Page):
         self.compare.setToolTip("Surface: the same thing, however it is lit. Colour: exactly this colour. The others: that one measure")
         self.compare.activated.connect(lambda index: self._change({"compare": COMPARISONS[index]}, f"Compare by {COMPARISONS[index]}"))
         self.column.addWidget(self.compare)
+        self.rule = QComboBox()
+        self.rule.addItems(RULE_WORDS.values())
+        self.rule.setAccessibleName("Drop rule")
+        self.rule.setToolTip("What a drop sample takes: all that lies nearer to it than to any keep sample, or all within its tolerance")
+        self.rule.activated.connect(lambda index: self._change({"rule": list(RULE_WORDS)[index]}, "Drop rule"))
+        self.column.addWidget(self.rule)
         self.tolerance = self._of_chosen("tolerance")
         self.falloff = self._of_chosen("falloff")
         self.shape = QComboBox()
@@ -230,6 +243,15 @@ class PickPage(Page):
         samples = self.session.sieve.pick.samples
         self.session.remove_samples(self.chosen() or tuple(sample.id for sample in samples[-1:]))
 
+    def toggle_reach(self) -> None:
+        """Let the chosen samples, or the last one, reach everywhere or only the piece at their place."""
+        samples = self.session.sieve.pick.samples
+        ids = self.chosen() or tuple(sample.id for sample in samples[-1:])
+        first = next((s for s in samples if s.id in ids), None)
+        if first is not None:
+            reach = "everywhere" if first.reach == "here" else "here"
+            self.session.edit_samples({"reach": reach}, "Reach of a sample", ids=ids)
+
     def _swap(self) -> None:
         ids = self.chosen()
         self.session.edit_sieve(lambda sieve: edits.with_roles_swapped(sieve, ids), "Swap keep and drop")
@@ -260,7 +282,7 @@ class PickPage(Page):
         if sample.name:
             return sample.name
         hue, saturation, luminance = one_hue_saturation_luminance(np.array(sample.colour))
-        place = "" if sample.place == "patch" else f" {sample.place}"
+        place = ("" if sample.place == "patch" else f" {sample.place}") + (" here" if sample.reach == "here" else "")
         return f"{sample.role.capitalize()}{place}  H {hue:.0f}° S {saturation:.0f} L {luminance:.0f}  ±{sample.tolerance:.1f}"
 
     def _cover(self, result: Rendered) -> None:
@@ -282,9 +304,13 @@ class PickPage(Page):
             self.shape,
             self.bend,
             self.fit,
+            self.here,
         ):
             widget.setEnabled(shown is not None)
+        self.rule.setEnabled(shown is not None and shown.role == "drop")
         if shown is not None:
+            self.here.setChecked(shown.reach == "here")
+            self.rule.setCurrentIndex(list(RULE_WORDS).index(shown.rule))
             self.tolerance.show_value(shown.tolerance)
             self.falloff.show_value(shown.falloff)
             self.bend.show_value(shown.bend)

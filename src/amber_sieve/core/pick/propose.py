@@ -1,0 +1,119 @@
+"""What an added sample proposes: its tolerance, and whether it reaches everywhere or only the piece at its place.
+
+Ours. Good is what changes at the click, bad is what changes elsewhere. The rules and their constants were found by search on the
+objects of path-traced pictures, clicked by a robot (docs/sums.md has the figures).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from .pieces import held_by, labelled, labels_at
+
+#: Tolerances looked at: hundredths of Oklab.
+LOWEST, HIGHEST, STEP = 1.5, 8.0, 0.5
+#: Growth of a piece is measured so many steps to either side.
+EITHER_SIDE = 2
+#: Pixels newly taken elsewhere may be so many for each one taken at the click.
+ELSEWHERE = 1.0
+#: Everywhere must take this share of the piece that holds still at the click; else here only.
+ENOUGH = 0.7
+#: No added piece may be larger than this share of the mask so far, and no piece taken out larger than that.
+LARGEST, LARGEST_OUT = 0.3, 0.25
+#: A cut is dense when more than this share of what it removes lies within 1 of the dividing line.
+DENSE = 0.25
+#: A piece smaller than this is too small for its growth to be told from noise, pixels.
+SMALLEST = 9
+
+Place = tuple[float, float]
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """What was found for a sample: its tolerance, and whether it reaches only the piece at its place."""
+
+    tolerance: float
+    here: bool
+
+
+@dataclass(frozen=True)
+class _Still:
+    """The tolerance at which the piece at a place holds still, and its pixels there."""
+
+    tolerance: float
+    size: float
+
+
+def _still_piece(distance: np.ndarray, domain: np.ndarray, place: Place, largest: float, without: Sequence[Place] = ()) -> _Still:
+    """Where the piece of a domain that holds a place grows least for its size, no larger than ``largest`` and holding none of some places."""
+    tolerances = np.arange(LOWEST - STEP, HIGHEST + EITHER_SIDE * STEP + STEP / 2, STEP)
+    sizes = np.empty(len(tolerances))
+    for k, tolerance in enumerate(tolerances):
+        labels = labelled((distance <= tolerance) & domain)
+        here = labels_at(labels, *place)
+        held = any(labels[int(y), int(x)] in here for x, y in without)
+        sizes[k] = np.inf if held else sum(int((labels == label).sum()) for label in here)
+    middle = sizes[EITHER_SIDE:-EITHER_SIDE]
+    with np.errstate(invalid="ignore"):
+        growth = (sizes[2 * EITHER_SIDE :] - sizes[: -2 * EITHER_SIDE]) / np.maximum(middle, SMALLEST)
+    inner = tolerances[EITHER_SIDE:-EITHER_SIDE]
+    allowed = middle <= largest
+    # Smaller tolerances are preferred by the square root: a piece that is too large is harder to mend.
+    growth = np.where(allowed, growth * np.sqrt(inner), np.inf)
+    best = int(np.argmin(growth)) if allowed.any() else 0
+    return _Still(float(inner[best]), float(middle[best]))
+
+
+def propose_here(distance: np.ndarray, masked: np.ndarray, place: Place, keep: bool, kept: Sequence[Place] = ()) -> Proposal:
+    """The tolerance of a sample that is to reach only the piece at its place; the parameters are those of the other proposals."""
+    largest = (LARGEST if keep else LARGEST_OUT) * float(masked.sum())
+    return Proposal(_still_piece(distance, ~masked if keep else masked, place, largest or np.inf, () if keep else kept).tolerance, True)
+
+
+def propose_keep(distance: np.ndarray, masked: np.ndarray, place: Place, falloff: float = 1.0, again: bool = False) -> Proposal:
+    """The tolerance and reach of a keep sample that is added to a mask.
+
+    Parameters
+    ----------
+    distance : (H, W) float32, of every pixel from the new sample, hundredths of Oklab.
+    masked : (H, W) bool, the mask so far.
+    place : x, y of the click in pixels of the mask.
+    falloff : of the new sample.
+    again : the place lies in a piece that was dropped here only: the last word wins there, and only there.
+    """
+    outside = ~masked
+    still = _still_piece(distance, outside, place, LARGEST * float(masked.sum()))
+    if again:
+        return Proposal(still.tolerance, True)
+    best: tuple[float, int] | None = None
+    for tolerance in np.arange(LOWEST, min(still.tolerance, HIGHEST) + STEP / 4, STEP):
+        taken = (distance <= tolerance + falloff / 2) & outside  # where the mask passes half
+        labels = labelled(taken)
+        here = int(held_by(labels, labels_at(labels, *place)).sum())
+        if int(taken.sum()) - here <= ELSEWHERE * here:
+            best = (float(tolerance), here)
+    if best is None or best[1] < ENOUGH * still.size:
+        return Proposal(still.tolerance, True)
+    return Proposal(best[0], False)
+
+
+def propose_drop(
+    distance: np.ndarray, nearest: np.ndarray, masked: np.ndarray, place: Place, kept: Sequence[Place], steady: float
+) -> Proposal:
+    """The tolerance and reach of a drop sample that competes.
+
+    Parameters
+    ----------
+    distance : (H, W) float32, of every pixel from the new sample; ``nearest``: from the nearest keep sample that reaches everywhere.
+    masked : (H, W) bool, the mask so far.
+    kept : places of the keep samples, which its piece must not hold.
+    steady : tolerance of the sample by itself, for when it reaches everywhere.
+    """
+    removed = masked & (distance < nearest)
+    through = masked & (np.abs(distance - nearest) < 1)
+    if int(through.sum()) <= DENSE * max(1, int(removed.sum())):
+        return Proposal(steady, False)
+    return Proposal(_still_piece(distance, removed, place, LARGEST_OUT * float(masked.sum()), kept).tolerance, True)

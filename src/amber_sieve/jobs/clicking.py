@@ -1,0 +1,131 @@
+"""What a click does: the sample it adds proposes its own tolerance and reach from what it changes; window and terminal both ask here."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..core.frame import Frame
+from ..core.pick.pieces import HALF
+from ..core.pick.propose import LOWEST, propose_drop, propose_here, propose_keep
+from ..names import Reach, drop_rule_for
+from ..project import edits
+from ..project.model import Pick, Sample, Sieve
+from ..render.automatic import found_amounts
+from ..render.cache import Cache
+from ..render.mask import bounds_of, distance_plane, passes_of, place_of, probes_of, samples_mask, tones_of
+from .sampling import with_found_tolerance
+
+#: Proposals are looked for on about so many pixels; more do not change them.
+PIXELS = 600_000
+#: A click that changes less than this share of the picture says why.
+NOTHING = 1e-5
+
+
+def looked_at(width: int, height: int) -> int:
+    """By what whole factor a picture of some size is reduced to look for proposals."""
+    return max(1, round((width * height / PIXELS) ** 0.5))
+
+
+@dataclass(frozen=True)
+class Clicked:
+    """What a click has come to.
+
+    Attributes
+    ----------
+    sieve : with the new sample; sample : that sample.
+    added, removed : shares of the picture that the samples now take, and no longer take.
+    why : why nothing has changed, "" when something has.
+    """
+
+    sieve: Sieve
+    sample: Sample
+    added: float
+    removed: float
+    why: str
+
+
+def _value_at(plane: np.ndarray, place: tuple[float, float]) -> float:
+    """The value of a plane at a place, or at the pixel nearest to it."""
+    x, y = (int(np.clip(at, 0, size - 1)) for at, size in zip(place, plane.shape[::-1], strict=True))
+    return float(plane[y, x])
+
+
+def _dropped_here(pick: Pick, place: tuple[float, float], frame: Frame, cache: Cache, passes: int) -> bool:
+    """Whether a place lies in a piece that a here-only drop sample took out."""
+    others = tuple(s for s in pick.samples if not (s.on and s.role == "drop" and s.reach == "here"))
+    if len(others) == len(pick.samples):
+        return False
+    after, before = (_value_at(samples_mask(frame, one, cache, passes), place) for one in (pick, pick.but(samples=others)))
+    return before > HALF >= after
+
+
+def proposed(
+    sample: Sample, pick: Pick, frame: Frame, cache: Cache, passes: int, within: np.ndarray | None = None, reach: Reach | None = None
+) -> Sample:
+    """A sample that is added to a pick, with the tolerance and reach that do most good at its place and least harm elsewhere.
+
+    The first one, and one by another comparison than by surface, gets a tolerance alone. ``within`` (H, W) bool bounds what is watched;
+    ``reach`` is a person's own.
+    """
+    sample = with_found_tolerance(sample.but(reach=reach or sample.reach), frame, pick, within)
+    first = not any(other.on for other in pick.samples)
+    if sample.compare != "surface" or (first and reach != "here"):
+        return sample
+    place, keep = place_of(sample, frame), sample.role == "keep"
+    masked = samples_mask(frame, pick, cache, passes) > HALF
+    distance = distance_plane(frame, tones_of(sample, pick), cache, passes)
+    kept = [place_of(s, frame) for s in pick.samples if s.on and s.role == "keep"]
+    if reach == "here":
+        found = propose_here(distance, masked, place, keep, kept)
+    elif keep:
+        found = propose_keep(distance, masked, place, sample.falloff, _dropped_here(pick, place, frame, cache, passes))
+    else:
+        rivals = [p for p in probes_of(pick) if p.keep and p.compare == sample.compare]
+        found = propose_drop(distance, distance_plane(frame, rivals, cache, passes), masked, place, kept, sample.tolerance)
+    tolerance = min(found.tolerance, LOWEST) if found.here and reach == "everywhere" else found.tolerance
+    return sample.but(tolerance=round(tolerance, 2), reach=reach or ("here" if found.here else "everywhere"))
+
+
+def with_click(
+    sieve: Sieve,
+    sample: Sample,
+    frame: Frame,
+    cache: Cache,
+    fresh: bool = False,
+    reach: Reach | None = None,
+    tolerance: float | None = None,
+) -> Clicked:
+    """Add a sample to a sieve as a click does.
+
+    Parameters
+    ----------
+    sample : as taken from the picture.
+    frame : the whole of what the sieve measures, reduced by about `looked_at`.
+    fresh : it starts over, in place of all others.
+    reach, tolerance : a person's own; what is None is found.
+    """
+    if fresh:
+        sieve = edits.with_samples(sieve, ())
+    passes = passes_of(frame, found_amounts(sieve, frame, cache).edge)
+    sample = sample.but(rule=drop_rule_for(sample.compare))
+    if tolerance is not None:
+        sample = sample.but(tolerance=tolerance, reach=reach or "everywhere")
+    else:
+        sample = proposed(sample, sieve.pick, frame, cache, passes, bounds_of(frame, sieve, cache), reach)
+    after = edits.with_sample(sieve, sample)
+    old, new = (samples_mask(frame, one.pick, cache, passes) for one in (sieve, after))
+    change = new - old
+    added, removed = float(np.maximum(change, 0).mean()), float(np.maximum(-change, 0).mean())
+    return Clicked(after, sample, added, removed, "" if max(added, removed) >= NOTHING else _why(sample, frame, old))
+
+
+def _why(sample: Sample, frame: Frame, before: np.ndarray) -> str:
+    """Why a sample changes nothing."""
+    inside = _value_at(before, place_of(sample, frame)) > HALF
+    if sample.role == "keep":
+        return "Nothing added: this place is held already." if inside else "Nothing added: no pixel is near enough."
+    if not inside:
+        return "Nothing removed: no sample holds this place."
+    return "Nothing removed: all of it lies nearer to a keep sample; try here only (R)."

@@ -1,0 +1,59 @@
+"""What a sieve of a project measures on a frame of what is open: whole, reduced, or round some places."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..core.frame import Frame
+from ..project.model import Pick, Project
+from ..render.automatic import with_found_amounts
+from ..render.cache import Cache
+from ..render.measured import measured
+from ..render.reach import stack_looks
+from .clicking import looked_at
+from .layers import layers_in
+from .preview import Opened, part_of
+
+
+@dataclass(frozen=True)
+class Seen:
+    """A sieve of a project, and the frame it looks at; `Opened` must be held open by whoever asks."""
+
+    opened: Opened
+    project: Project
+    sieve_id: str
+    number: int
+    cache: Cache
+
+    @property
+    def pick(self) -> Pick:
+        """Of the sieve."""
+        return self.project.sieve(self.sieve_id).pick
+
+    def _measured(self, frame: Frame) -> Frame:
+        found = with_found_amounts(self.project, self.opened.frame(self.number), self.cache)
+        return measured(frame, found, self.sieve_id, self.cache, layers_in(self.cache))
+
+    def whole(self) -> Frame:
+        """All of it at full resolution."""
+        return self._measured(self.opened.frame(self.number))
+
+    def reduced(self) -> Frame:
+        """All of it, reduced as far as looking for what a click proposes allows."""
+        width, height = self.opened.source.about.size
+        return self._measured(self.opened.frame(self.number, looked_at(width, height)))
+
+    def around(self, points: Sequence[tuple[float, float]], room: float) -> Frame:
+        """At full resolution, what lies round some places: all of it where that costs nothing or stages need it."""
+        frame = self.opened.frame(self.number)
+        looks = stack_looks(with_found_amounts(self.project, frame, self.cache))
+        if self.pick.measure != "result" or math.isinf(looks):
+            return self._measured(frame)
+        columns, rows = [x for x, _ in points], [y for _, y in points]
+        box = (
+            max(0, int(min(columns) - room)), max(0, int(min(rows) - room)),
+            min(frame.width, int(max(columns) + room) + 1), min(frame.height, int(max(rows) + room) + 1),
+        )  # fmt: skip
+        return self._measured(part_of(frame, box, looks, self.cache).frame)

@@ -1,0 +1,77 @@
+"""A robot that clicks as the usual protocol for scoring interactive segmentation has it.
+
+The first click lies deepest inside the object, each next one in the middle of the largest wrong region (keep where the mask misses,
+drop where it leaks), as in N. Xu, B. Price, S. Cohen, J. Yang, T. Huang, "Deep interactive object selection" (CVPR 2016; from
+memory). Scored is the soft intersection over union of the finished mask with the true coverage.
+"""
+
+import functools
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from common import DEMO, demo_frame, overlap, truth
+
+from amber_sieve.core.frame import Frame
+from amber_sieve.core.pick.pieces import deepest
+from amber_sieve.jobs.clicking import with_click
+from amber_sieve.jobs.sampling import sample_at
+from amber_sieve.project.model import Sieve
+from amber_sieve.render.automatic import found_amounts
+from amber_sieve.render.cache import Cache
+from amber_sieve.render.mask import mask_of
+
+#: Clicks are scored after so many; a wrong region less deep than this is not clicked any more, pixels.
+CLICKS, SHALLOW = 5, 1.5
+
+
+@dataclass(frozen=True)
+class Clicked:
+    """Where the robot clicked, as what, and what came of it."""
+
+    x: int
+    y: int
+    role: str
+    sieve: Sieve
+    mask: np.ndarray
+    score: float
+
+
+def clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> Iterator[Clicked]:
+    """Click an object of a picture with a sieve as it comes; ends early when nothing wrong is left to click."""
+    cache, sieve = Cache(400_000_000), Sieve()
+    x, y, _ = deepest(true > 0.99)
+    role = "keep"
+    for _ in range(count):
+        sieve = with_click(sieve, sample_at(frame, x + 0.5, y + 0.5, role=role), frame, cache).sieve
+        mask = mask_of(frame, found_amounts(sieve, frame, cache), cache)
+        yield Clicked(x, y, role, sieve, mask, overlap(mask, true))
+        miss, leak = deepest((true > 0.9) & (mask < 0.5)), deepest((true < 0.1) & (mask > 0.5))
+        role = "keep" if miss[2] >= leak[2] else "drop"
+        x, y, depth = miss if role == "keep" else leak
+        if depth < SHALLOW:
+            return
+
+
+def objects() -> list[tuple[str, str]]:
+    """All objects of the yard and the close-up: picture and name."""
+    return [(picture, path.stem) for picture in ("yard", "close") for path in sorted((DEMO / f"{picture}.truth").glob("*.png"))]
+
+
+@functools.cache
+def half_frame(picture: str) -> Frame:
+    """A demo picture at half size."""
+    return Frame(demo_frame(picture).reduced(2).planes)
+
+
+def scores(picture: str, name: str) -> list[float]:
+    """Scores of an object at half size after each of five clicks; what ended early keeps its last."""
+    true = cv2.resize(truth(picture, name), None, fx=0.5, fy=0.5, interpolation=cv2.INTER_AREA)
+    row = [clicked.score for clicked in clicks(half_frame(picture), true)]
+    return row + row[-1:] * (CLICKS - len(row))
+
+
+def clicks_to(row: list[float], wanted: float = 0.9) -> int:
+    """After how many clicks a score is reached; one more than there were when it is not."""
+    return next((number for number, score in enumerate(row, 1) if score >= wanted), CLICKS + 1)
