@@ -15,8 +15,9 @@ from common import DEMO, demo_frame, overlap, truth
 
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.pieces import deepest
-from amber_sieve.jobs.clicking import with_click
+from amber_sieve.jobs.clicking import clicked
 from amber_sieve.jobs.sampling import sample_at
+from amber_sieve.project.edits import with_sample
 from amber_sieve.project.model import Sieve
 from amber_sieve.render.automatic import found_amounts
 from amber_sieve.render.cache import Cache
@@ -44,7 +45,8 @@ def clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> Iterator[Clic
     x, y, _ = deepest(true > 0.99)
     role = "keep"
     for _ in range(count):
-        sieve = with_click(sieve, sample_at(frame, x + 0.5, y + 0.5, role=role), frame, cache).sieve
+        taken = sample_at(frame, x + 0.5, y + 0.5, role=role)
+        sieve = with_sample(sieve, clicked(found_amounts(sieve, frame, cache), taken, frame, cache).sample)
         mask = mask_of(frame, found_amounts(sieve, frame, cache), cache)
         yield Clicked(x, y, role, sieve, mask, overlap(mask, true))
         miss, leak = deepest((true > 0.9) & (mask < 0.5)), deepest((true < 0.1) & (mask > 0.5))

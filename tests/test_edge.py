@@ -187,6 +187,10 @@ class IslandsTest(unittest.TestCase):
         self.assertTrue(np.array_equal(without_islands(mask, [(-50, -50, 3)]), mask))
 
 
+#: An edge on which nothing is done, not even by itself.
+NOTHING = {"specks": 0, "holes": 0, "follow": 0, "clean": 0}
+
+
 class YardTest(unittest.TestCase):
     """Mean absolute error of the mask in a 9-pixel band, and colours, against the renderer's truth."""
 
@@ -196,7 +200,7 @@ class YardTest(unittest.TestCase):
 
     def sieve(self, place, **edge) -> Sieve:
         sample = with_found_tolerance(sample_at(self.frame, *place), self.frame, Pick())
-        return Sieve(pick=Pick(samples=(sample,)), edge=Edge(**edge))
+        return Sieve(pick=Pick(samples=(sample,)), edge=Edge(**NOTHING | edge))
 
     @staticmethod
     def ring(true: np.ndarray, top: int = 0) -> np.ndarray:

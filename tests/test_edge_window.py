@@ -51,7 +51,7 @@ class EdgePageTest(WindowCase):
         self.settle()
         self.assertTrue(self.page.numbers["sensitivity"].isEnabled())
         self.page.reset.click()
-        self.assertEqual(self.session.sieve.edge.follow, 0)
+        self.assertEqual(self.session.sieve.edge.follow, "auto")
 
     def test_fine_works_in_the_background_and_is_kept(self):
         seen = []

@@ -140,7 +140,7 @@ class BoundsTest(unittest.TestCase):
         self.assertEqual(thinned(frame.planes, np.zeros_like(within)).shape[1:], frame.planes.shape[1:])
 
     def test_what_needs_the_whole_picture(self):
-        near = Sieve(bands=Bands(hue=Band(on=True, corners=(0, 10, 20, 30))), edge=Edge(grow=3, follow=8))
+        near = Sieve(bands=Bands(hue=Band(on=True, corners=(0, 10, 20, 30))), edge=Edge(specks=100, holes=100, grow=3, follow=8))
         self.assertFalse(math.isinf(sieve_looks(near)))
         self.assertGreater(sieve_looks(near), 3 + 8)
         for sieve in (

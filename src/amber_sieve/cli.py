@@ -151,7 +151,7 @@ def _number_option(command: argparse.ArgumentParser, spec: Spec, default: float 
     word = ", or auto" if auto or spec.auto else ""
     limits = f"{spec.low:g} to {spec.high:g}{' ' + spec.unit.replace('%', '%%') if spec.unit else ''}{word}"
     words = f"{spec.help.replace('%', '%%')} ({limits})"
-    command.add_argument(f"--{spec.name}", type=number_of(spec, auto), default=default, metavar="N", help=words)
+    command.add_argument(f"--{spec.name.replace('_', '-')}", type=number_of(spec, auto), default=default, metavar="N", help=words)
 
 
 def _pick_options(command: argparse.ArgumentParser) -> None:
@@ -166,7 +166,7 @@ def _pick_options(command: argparse.ArgumentParser) -> None:
     command.add_argument("--compare", choices=COMPARISONS, default="surface")
     _number_option(command, spec_of(Sample, "tolerance"), "auto", auto=True)
     _number_option(command, spec_of(Sample, "falloff"), spec_of(Sample, "falloff").start)
-    for name in ("shading", "gloss"):
+    for name in ("shading", "gloss", "hue_weight", "saturation_weight"):
         _number_option(command, spec_of(Pick, name), spec_of(Pick, name).start)
     bridge = spec_of(Pick, "bridge")
     command.add_argument(
@@ -262,7 +262,8 @@ def _bands_from(arguments: argparse.Namespace) -> Bands:
 
 def _project_from(arguments: argparse.Namespace, source: Source) -> Project:
     """The project that the options of `mask` and `recolour` describe."""
-    from .jobs.clicking import looked_at, with_click
+    from .jobs.clicking import clicked, looked_at
+    from .jobs.resolved import Resolver
     from .jobs.sampling import sample_at
     from .render.cache import Cache
 
@@ -270,20 +271,24 @@ def _project_from(arguments: argparse.Namespace, source: Source) -> Project:
     adjust = Adjust()
     sieve = Sieve(
         name="Sieve 1",
-        pick=Pick(shading=arguments.shading, gloss=arguments.gloss, connected=connected, bridge=arguments.connected or 0.0),
+        pick=Pick(
+            shading=arguments.shading, gloss=arguments.gloss, hue_weight=arguments.hue_weight, saturation_weight=arguments.saturation_weight,
+            connected=connected, bridge=arguments.connected or 0.0,
+        ),
         bands=_bands_from(arguments), invert=arguments.invert, edge=_edge_from(arguments),
         areas=tuple(Area(**settings) for settings in arguments.area), adjust=adjust,
     )  # fmt: skip
     if not (arguments.clicks or sieve.bands.active or sieve.areas):
         raise Trouble("Nothing says what to mask: name a place with --keep X,Y, a band, or an area.")
     frame = source.frame(arguments.frame)
-    cache, seen = Cache(CLICK_MEMORY), frame.reduced(looked_at(frame.width, frame.height))
+    resolver, cache, seen = Resolver(source), Cache(CLICK_MEMORY), frame.reduced(looked_at(frame.width, frame.height))
     found = arguments.tolerance == "auto" and arguments.compare in ("surface", "colour")
     plain = spec_of(Sample, "tolerance").start if arguments.tolerance == "auto" else arguments.tolerance
     for role, x, y, reach in arguments.clicks:
         settings = {"role": role, "compare": arguments.compare, "falloff": arguments.falloff, "tolerance": plain}
         taken = sample_at(frame, x, y, arguments.size, arguments.frame, **settings)
-        sieve = with_click(sieve, taken, seen, cache, reach=reach, tolerance=None if found else plain).sieve
+        stands = resolver.project_on(Project(stack=(sieve,)), frame, arguments.frame, cache).stack[0]
+        sieve = edits.with_sample(sieve, clicked(stands, taken, seen, cache, reach=reach, tolerance=None if found else plain).sample)
     if arguments.command == "recolour":
         for spec in numbers_of(Recolour):
             sieve = edits.with_field(sieve, f"adjust.recolour.{spec.name}", getattr(arguments, spec.name))

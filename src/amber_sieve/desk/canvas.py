@@ -390,7 +390,10 @@ class Canvas(QWidget):
         if gesture.kind == "place":
             points = [(point.x(), point.y()) for point in (pane.drawn if len(pane.drawn) > 1 else [gesture.start, gesture.start])]
             pane.drawn = []
-            self.session.sample_place(self.session.tools.place, points, gesture.role, gesture.fresh)
+            if self.session.tools.place == "outline":
+                self.session.sample_outlined(points)
+            else:
+                self.session.sample_place(self.session.tools.place, points, gesture.role, gesture.fresh)
             pane.update()
         elif gesture.moved:
             self.session.end_drag()

@@ -20,9 +20,10 @@ from ..core.frame import Frame
 from ..core.pick.fit import Fit
 from ..errors import Trouble
 from ..files import regular_file
-from ..jobs.clicking import Clicked, with_click
+from ..jobs.clicking import Clicked, clicked
 from ..jobs.clip import export_clip
 from ..jobs.layers import layers_in
+from ..jobs.outlining import outlined
 from ..jobs.preview import Opened, Rendered, Shown, Wanted, difference_of, make_waiting_fine, preview
 from ..jobs.progress import Progress
 from ..jobs.sampling import bands_from_samples, fitted, sample_along, sample_at, taken_again
@@ -247,25 +248,25 @@ class Session(QObject):
         room = max(self.tools.sample_size, self.tools.stroke_width)
 
         def work(seen: Seen) -> tuple[str, Clicked]:
-            sieve = seen.project.sieve(seen.sieve_id)
+            sieve = seen.sieve
             held: dict[str, object] = {"id": sample_id}
             own = None
             if sieve.pick.samples and not fresh:
                 like = sieve.pick.samples[-1]
                 held |= {name: getattr(like, name) for name in ("compare", "falloff", "shape", "bend")}
                 own = like.tolerance if like.compare != "surface" else None
-            return seen.sieve_id, with_click(sieve, take(seen.around(points, room), held), seen.reduced(), seen.cache, fresh, tolerance=own)
+            return seen.sieve_id, clicked(sieve, take(seen.around(points, room), held), seen.reduced(), seen.cache, fresh, tolerance=own)
 
         def then(answer: tuple[str, Clicked]) -> None:
-            sieve_id, clicked = answer
+            sieve_id, came = answer
             early = self._early.pop(sample_id, {})
             if any(sieve.id == sieve_id for sieve in self.project.stack):
                 self._before = self.last
                 self.edit(
-                    lambda project: project.with_sieve(edits.with_sample(project.sieve(sieve_id), clicked.sample, fresh)),
+                    lambda project: project.with_sieve(edits.with_sample(project.sieve(sieve_id), came.sample, fresh)),
                     "Start over with a sample" if fresh else f"Add {role} sample",
                 )
-                self.clicked.emit(clicked)
+                self.clicked.emit(came)
             if early:  # what the person has set with the button still down, before the sample was there
                 self.edit_samples(early, "Tolerance", "Drag tolerance", ids=(sample_id,))
 
@@ -308,9 +309,38 @@ class Session(QObject):
             drops = [sample for sample in fresh.samples if sample.on and sample.role == "drop"]
             nearest = f"; nearest is {drops[found.nearest].name or f'drop sample {found.nearest + 1}'}" if found.nearest is not None else ""
             self.edit_sieve(lambda s: s.but(pick=fresh), "Fit")
-            self.said.emit(f"Fit: separation {100 * max(found.separation, 0):.0f} %{nearest}")
+            kept = (
+                "; nothing would part them better"
+                if found.separation == max(found.before, 0.0)
+                else f", it was {100 * max(found.before, 0):.0f} %"
+            )
+            self.said.emit(f"Fit: separation {100 * max(found.separation, 0):.0f} %{kept}{nearest}")
 
         self._ask_about(work, then)
+
+    def sample_outlined(self, points: list[tuple[float, float]]) -> None:
+        """Find samples that make a mask of what lies inside a loose outline, with progress; they replace those that are there."""
+        opened, project, sieve_id, number, cache = self.opened, self.project, self.sieve.id, self.number, self._cache
+        if opened is None:
+            return
+
+        def work(progress: Progress) -> list[Sample]:
+            with opened.read():
+                seen = Seen(opened, project, sieve_id, number, cache)
+                return outlined(seen.sieve, points, seen.whole(), seen.reduced(), cache, number, progress)
+
+        def then(samples: list[Sample]) -> None:
+            if opened is self.opened and any(sieve.id == sieve_id for sieve in self.project.stack):
+                self._before = self.last
+
+                def change(sieve: Sieve) -> Sieve:
+                    fresh = edits.with_samples(sieve, samples)
+                    return fresh.but(pick=fresh.pick.but(outline=tuple(points)))
+
+                self.edit(lambda held: held.with_sieve(change(held.sieve(sieve_id))), "Outline a thing")
+                self.said.emit(f"{len(samples)} samples found inside the outline")
+
+        self.jobs.run("Looking inside the outline", work, then)
 
     def set_bands_from_samples(self) -> None:
         """Put hue, saturation and luminance bands round the kept samples; each further sample widens them."""
@@ -660,6 +690,8 @@ class Session(QObject):
         opened, result = answer
         if opened is not self.opened:  # another picture has been opened meanwhile
             return
+        if result.lost and (self.last is None or self.last.lost != result.lost or self.last.wanted.number != result.wanted.number):
+            self.said.emit(f"Place lost on this frame: {', '.join(result.lost)}; take the sample again here.")
         self.last = result
         self.rendered.emit(result)
         if self._before is not None and result.wanted.project == self.project:

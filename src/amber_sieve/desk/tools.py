@@ -12,7 +12,7 @@ class Tools:
     Attributes
     ----------
     sample_size : side of the square whose mean a click takes, pixels; stroke_width : of a scribbled sample.
-    place : "patch", "box" or "stroke"; role : "" (a click starts over), "keep" or "drop".
+    place : "patch", "box", "stroke" or "outline"; role : "" (a click starts over), "keep" or "drop".
     island : a click takes an island out or brings it back.
     """
 

@@ -12,7 +12,6 @@ from ..core.pick.propose import LOWEST, propose_drop, propose_here, propose_keep
 from ..names import Reach, drop_rule_for
 from ..project import edits
 from ..project.model import Pick, Sample, Sieve
-from ..render.automatic import found_amounts
 from ..render.cache import Cache
 from ..render.mask import bounds_of, distance_plane, passes_of, place_of, probes_of, samples_mask, tones_of
 from .sampling import with_found_tolerance
@@ -34,12 +33,11 @@ class Clicked:
 
     Attributes
     ----------
-    sieve : with the new sample; sample : that sample.
+    sample : the new sample, with the tolerance and reach found for it.
     added, removed : shares of the picture that the samples now take, and no longer take.
     why : why nothing has changed, "" when something has.
     """
 
-    sieve: Sieve
     sample: Sample
     added: float
     removed: float
@@ -88,7 +86,7 @@ def proposed(
     return sample.but(tolerance=round(tolerance, 2), reach=reach or ("here" if found.here else "everywhere"))
 
 
-def with_click(
+def clicked(
     sieve: Sieve,
     sample: Sample,
     frame: Frame,
@@ -97,10 +95,11 @@ def with_click(
     reach: Reach | None = None,
     tolerance: float | None = None,
 ) -> Clicked:
-    """Add a sample to a sieve as a click does.
+    """What a sample does that is added to a sieve by a click.
 
     Parameters
     ----------
+    sieve : as it stands on the frame, its amounts found (`render.automatic`).
     sample : as taken from the picture.
     frame : the whole of what the sieve measures, reduced by about `looked_at`.
     fresh : it starts over, in place of all others.
@@ -108,7 +107,7 @@ def with_click(
     """
     if fresh:
         sieve = edits.with_samples(sieve, ())
-    passes = passes_of(frame, found_amounts(sieve, frame, cache).edge)
+    passes = passes_of(frame, sieve.edge)
     sample = sample.but(rule=drop_rule_for(sample.compare))
     if tolerance is not None:
         sample = sample.but(tolerance=tolerance, reach=reach or "everywhere")
@@ -118,7 +117,7 @@ def with_click(
     old, new = (samples_mask(frame, one.pick, cache, passes) for one in (sieve, after))
     change = new - old
     added, removed = float(np.maximum(change, 0).mean()), float(np.maximum(-change, 0).mean())
-    return Clicked(after, sample, added, removed, "" if max(added, removed) >= NOTHING else _why(sample, frame, old))
+    return Clicked(sample, added, removed, "" if max(added, removed) >= NOTHING else _why(sample, frame, old))
 
 
 def _why(sample: Sample, frame: Frame, before: np.ndarray) -> str:

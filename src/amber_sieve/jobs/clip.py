@@ -12,6 +12,7 @@ from ..media.sequences import RATE, is_pattern, pattern_of
 from ..media.source import Source
 from ..project.model import Project
 from .progress import Progress
+from .resolved import Resolver
 from .still import finished, strips_of
 
 
@@ -55,13 +56,14 @@ def export_clip(
     codec = formats.codec_for(path, codec)
     footage = source if isinstance(source, Footage) else None
     rate = source.about.rate or RATE
+    resolver = Resolver(source)
     with written_beside(path) as partial:
         writer = footage_writing.ClipWriter(partial, footage, source.about.size, rate, codec, numbers[0], numbers[-1], project.gamut)
         try:
             for done, number in enumerate(numbers, 1):
                 decoded = footage.decoded(number) if footage else None
                 frame = to_frame(decoded, ("export", number)) if decoded else source.frame(number)
-                writer.add(number, decoded, finished(frame, project), frame.planes)
+                writer.add(number, decoded, finished(frame, project, None, resolver, number), frame.planes)
                 progress.step(done / len(numbers))
             writer.finish()
         finally:
@@ -73,9 +75,10 @@ def _export_pictures(source: Source, project: Project, path: pathlib.Path, numbe
     """Numbered pictures, one a frame."""
     pattern = pattern_of(path)
     assert pattern is not None
+    resolver = Resolver(source)
     for done, number in enumerate(numbers, 1):
         frame = source.frame(number)
-        strips = functools.partial(strips_of, finished(frame, project))
+        strips = functools.partial(strips_of, finished(frame, project, None, resolver, number))
         stills.write(pattern.name(number), source.about_frame(number), strips, frame.alpha, gamut=project.gamut)
         progress.step(done / len(numbers))
     return len(numbers)

@@ -14,7 +14,6 @@ from ..core.frame import Frame
 from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
 from ..media.source import Source
 from ..project.model import Project, Sieve
-from ..render.automatic import with_found_amounts
 from ..render.cache import Cache
 from ..render.mask import bounds_of, make_fine, waits_for_fine
 from ..render.measured import measured
@@ -22,6 +21,7 @@ from ..render.reach import stack_looks
 from ..render.stack import sieve_mask
 from ..render.views import Looking, nearer_to_drop, shown_mask, solo_field, view
 from .layers import layers_in
+from .resolved import Resolver
 
 #: Longer side, pixels, of the small frame on which the masks of all sieves are shown in the stack.
 THUMBNAIL = 256
@@ -37,6 +37,7 @@ class Opened:
 
     def __init__(self, source: Source) -> None:
         self.source = source
+        self.resolver = Resolver(source)
         self._levels: tuple[int, dict[int, Frame]] = (-1, {})
         self._lock = threading.Lock()
         self._readers = 0
@@ -107,7 +108,8 @@ class Rendered:
 
     ``frame`` is the part of the picture that was worked on, wider than what is shown where something looks around; ``waiting``
     are the sieves whose matting was not there yet, and ``seen`` is the project as it was rendered, without them. ``field`` and
-    ``divided`` are cells of the colour field: what the sample looked at takes, and what lies nearer to a drop sample.
+    ``divided`` are cells of the colour field: what the sample looked at takes, and what lies nearer to a drop sample. ``lost`` names
+    the here-only samples whose place was not found on this frame.
     """
 
     wanted: Wanted
@@ -124,6 +126,7 @@ class Rendered:
     thumbnails: dict[str, np.ndarray]
     field: np.ndarray | None
     divided: np.ndarray | None
+    lost: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -157,7 +160,8 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     layers = layers_in(cache)
     whole = opened.frame(wanted.number)
     level = opened.frame(wanted.number, wanted.shown.factor)
-    project, shown, looking = with_found_amounts(wanted.project, whole, cache), wanted.shown, wanted.looking
+    shown, looking = wanted.shown, wanted.looking
+    project = opened.resolver.project_on(wanted.project, whole, wanted.number, cache)
     held = part_of(level, shown.box, stack_looks(project), cache)
     frame, inner = held.frame, held.inner
     # Matting takes seconds: what waits for it is shown without it, while it is made in the background.
@@ -183,7 +187,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     return Rendered(
         wanted, frame.scale, (frame.origin[0] + corner[0], frame.origin[1] + corner[1]), pictures, mask, coverage_of(mask), statistics,
         frame, whole, seen, waiting, thumbnails, solo_field(statistics, sieve, looking),
-        nearer_to_drop(sieve),
+        nearer_to_drop(sieve), opened.resolver.lost_on(wanted.project, project),
     )  # fmt: skip
 
 

@@ -3,22 +3,29 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
+import cv2
 import numpy as np
 
 from ..core.bands.starts import around
 from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import to_oklab
 from ..core.frame import Frame, patch
-from ..core.pick.fit import Fit, fit
+from ..core.pick.fit import Fit, Group, Settings, fit, spread_of
 from ..core.pick.tolerance import steady_tolerance, thinned
 from ..core.pick.tones import box_pixels, mean_at, stroke_pixels, tones_of
 from ..errors import Trouble
 from ..names import SEEN_BANDS
 from ..project.model import Bands, Pick, Sample
 from ..render.mask import probe_of
+from ..render.mask import tones_of as tones_in
 
 Points = Sequence[tuple[float, float]]
+#: Pixels of one sample, and outside an outline, that a fit looks at.
+LABELS = 600
+#: What a fit must gain in separation to change anything.
+GAIN = 0.005
 
 
 def _on_frame(frame: Frame, points: Points) -> np.ndarray:
@@ -84,33 +91,58 @@ def with_found_tolerance(sample: Sample, frame: Frame, pick: Pick, within: np.nd
     if sample.compare != "surface":
         return sample
     if sample.place != "patch":
-        return sample.but(tolerance=round(fit([(np.array(sample.tones), pixels_of(sample, frame))], []).tolerance, 2))
+        return sample.but(tolerance=round(spread_of(_group(sample, pick, frame)), 2))
     lab = to_oklab(thinned(frame.planes, within))
     return sample.but(tolerance=round(steady_tolerance(lab, probe_of(sample, pick)), 2))
 
 
+def _group(sample: Sample, pick: Pick, frame: Frame) -> Group:
+    """A sample for the fit."""
+    pixels = pixels_of(sample, frame)
+    return Group(tuple(tones_in(sample, pick)), _some_of(pixels))
+
+
+def _some_of(pixels: np.ndarray) -> np.ndarray:
+    """At most about ``LABELS`` of some pixels (3, N), as Oklab (3, 1, M)."""
+    every = max(1, pixels.shape[1] // LABELS)
+    return to_oklab(np.ascontiguousarray(pixels[:, None, ::every], np.float32))
+
+
+def outside_of(outline: Points, frame: Frame) -> np.ndarray | None:
+    """Pixels outside an outline, evenly spread, (3, 1, N) Oklab; None without one."""
+    if len(outline) < 3:
+        return None
+    inside = np.zeros((frame.height, frame.width), np.uint8)
+    cv2.fillPoly(inside, [np.rint(_on_frame(frame, outline)).astype(np.int32)], 1)
+    outside = frame.planes[:, inside == 0]
+    return _some_of(outside) if outside.shape[1] else None
+
+
 def fitted(pick: Pick, frame: Frame) -> tuple[Pick, Fit]:
-    """The pick with the tolerance, falloff, shading and gloss that part its keep from its drop samples best.
+    """The pick with the tolerances, falloff, shading, gloss and weights that part what is kept from what is dropped best.
+
+    Labels are the places of all samples compared by surface that reach everywhere, and what lies outside the outline; one that reaches
+    only here has its own piece. A pick that parts them as well as it is stays as it is.
 
     Raises
     ------
     Trouble: there is no keep sample to learn from.
     """
-    working = [sample for sample in pick.samples if sample.on]
-
-    def learnt(role: str) -> list[tuple[np.ndarray, np.ndarray]]:
-        chosen = [sample for sample in working if sample.role == role]
-        return [(np.array(sample.tones or (sample.colour,)), pixels_of(sample, frame)) for sample in chosen]
-
-    if not learnt("keep"):
-        raise Trouble("There is nothing to fit to: take a keep sample first.")
-    found = fit(learnt("keep"), learnt("drop"))
-    settings = {"keep": found.tolerance, "drop": found.drop_tolerance}
+    working = [s for s in pick.samples if s.on and s.compare == "surface" and s.reach == "everywhere"]
+    keeps, drops = ([sample for sample in working if sample.role == role] for role in ("keep", "drop"))
+    if not keeps:
+        raise Trouble("There is nothing to fit to: take a keep sample by surface first.")
+    groups = [[_group(sample, pick, frame) for sample in samples] for samples in (keeps, drops)]
+    now = Settings(pick.shading / 100, pick.gloss / 100, pick.hue_weight / 100, pick.saturation_weight / 100)
+    found = fit(groups[0], groups[1], now, outside_of(pick.outline, frame))
+    if found.separation < found.before + GAIN:
+        return pick, replace(found, separation=max(found.before, 0.0))
+    tolerances = {sample.id: round(tolerance, 2) for sample, tolerance in zip(keeps, found.tolerances, strict=True)}
     samples = tuple(
-        sample.but(compare="surface", tolerance=round(settings[sample.role], 2), falloff=round(found.falloff, 2)) if sample.on else sample
+        sample.but(tolerance=tolerances.get(sample.id, sample.tolerance), falloff=round(found.falloff, 2)) if sample in working else sample
         for sample in pick.samples
     )
-    return pick.but(samples=samples, shading=found.shading * 100, gloss=found.gloss * 100), found
+    return pick.but(samples=samples, **{name: 100 * value for name, value in vars(found.settings).items()}), found
 
 
 def bands_from_samples(pick: Pick, bands: Bands, frame: Frame) -> Bands:

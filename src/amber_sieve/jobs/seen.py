@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
+import functools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..core.frame import Frame
-from ..project.model import Pick, Project
-from ..render.automatic import with_found_amounts
+from ..project.model import Pick, Project, Sieve
 from ..render.cache import Cache
 from ..render.measured import measured
 from ..render.reach import stack_looks
@@ -27,14 +27,23 @@ class Seen:
     number: int
     cache: Cache
 
+    @functools.cached_property
+    def resolved(self) -> Project:
+        """The project as it stands on this frame."""
+        return self.opened.resolver.project_on(self.project, self.opened.frame(self.number), self.number, self.cache)
+
+    @property
+    def sieve(self) -> Sieve:
+        """The sieve as it stands on this frame."""
+        return self.resolved.sieve(self.sieve_id)
+
     @property
     def pick(self) -> Pick:
-        """Of the sieve."""
+        """Of the sieve, as the project has it."""
         return self.project.sieve(self.sieve_id).pick
 
     def _measured(self, frame: Frame) -> Frame:
-        found = with_found_amounts(self.project, self.opened.frame(self.number), self.cache)
-        return measured(frame, found, self.sieve_id, self.cache, layers_in(self.cache))
+        return measured(frame, self.resolved, self.sieve_id, self.cache, layers_in(self.cache))
 
     def whole(self) -> Frame:
         """All of it at full resolution."""
@@ -48,7 +57,7 @@ class Seen:
     def around(self, points: Sequence[tuple[float, float]], room: float) -> Frame:
         """At full resolution, what lies round some places: all of it where that costs nothing or stages need it."""
         frame = self.opened.frame(self.number)
-        looks = stack_looks(with_found_amounts(self.project, frame, self.cache))
+        looks = stack_looks(self.resolved)
         if self.pick.measure != "result" or math.isinf(looks):
             return self._measured(frame)
         columns, rows = [x for x, _ in points], [y for _, y in points]

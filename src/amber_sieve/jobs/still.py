@@ -17,15 +17,22 @@ from ..render.cache import Cache
 from ..render.stack import render, sieve_mask
 from .layers import layers_in
 from .progress import Progress
+from .resolved import Resolver
 
 #: Rows coded and written at a time.
 ROWS = 256
 
 
-def finished(frame: Frame, project: Project, step: Callable[[float], None] | None = None) -> np.ndarray:
-    """The whole picture after all sieves, (3, H, W); nothing is kept of the stages. ``step`` is told how far a long stage is."""
+def finished(
+    frame: Frame, project: Project, step: Callable[[float], None] | None = None, resolver: Resolver | None = None, number: int = 0
+) -> np.ndarray:
+    """The whole picture after all sieves, (3, H, W); nothing is kept of the stages. ``step`` is told how far a long stage is.
+
+    ``resolver`` finds what is automatic for frame ``number`` of a clip; without one the frame stands for itself.
+    """
     cache = Cache(0, step)
-    return render(frame, with_found_amounts(project, frame, cache), cache, layers_in(cache))
+    found = resolver.project_on(project, frame, number, cache) if resolver else with_found_amounts(project, frame, cache)
+    return render(frame, found, cache, layers_in(cache))
 
 
 def strips_of(planes: np.ndarray, progress: Progress | None = None, start: float = 0.0) -> Iterator[tuple[int, np.ndarray]]:
@@ -50,7 +57,7 @@ def export_still(
     progress = progress or Progress()
     frame = source.frame(number)
     progress.step(0.1)
-    planes = finished(frame, project, lambda share: progress.step(0.1 + 0.4 * share))
+    planes = finished(frame, project, lambda share: progress.step(0.1 + 0.4 * share), Resolver(source), number)
     progress.step(0.5)
     about = source.about_frame(number)
     original = frame if source.about.kind != "clip" else None
@@ -65,7 +72,7 @@ def export_mask(
     frame = source.frame(number)
     progress.step(0.2)
     cache = Cache(0, lambda share: progress.step(0.2 + 0.6 * share))
-    mask = sieve_mask(frame, with_found_amounts(project, frame, cache), sieve_id, cache, layers_in(cache))
+    mask = sieve_mask(frame, Resolver(source).project_on(project, frame, number, cache), sieve_id, cache, layers_in(cache))
     progress.step(0.8)
     stills.write_mask(path, mask)
     return float(mask.mean(dtype=np.float64))

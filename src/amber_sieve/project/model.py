@@ -97,6 +97,17 @@ class Pick(Frozen):
     samples: tuple[Sample, ...] = Field(default=(), max_length=256)
     shading: float = number(85, 0, 100, "Shading", "%", help="How far light and shade on the same surface are forgiven")
     gloss: float = number(0, 0, 100, "Gloss", "%", help="How far pale highlights on the same surface are forgiven")
+    hue_weight: float = number(
+        100, 0, 400, "Hue counts", "%", step=5, soft=(0, 200), help="How much a difference in hue counts on a surface"
+    )
+    saturation_weight: float = number(
+        100, 0, 400, "Saturation counts", "%", step=5, soft=(0, 200), help="How much a difference in saturation counts on a surface"
+    )
+    outline: tuple[Point, ...] = Field(
+        default=(),
+        max_length=100_000,
+        description="loose outline drawn round the thing, full-resolution pixels: all outside is not the thing",
+    )
     connected: bool = Field(default=False, title="Connected only", description="Only what hangs together with a kept place")
     bridge: float = number(0, 0, 200, "Bridge", "px", help="Widest gap that connected only crosses")
     transparent: bool = Field(default=True, title="Transparent pixels may count", description="Whether wholly transparent pixels may count")

@@ -11,7 +11,7 @@ from ..core.edge.box import box_of
 from ..core.edge.feather import feathered, hardened, smoothed
 from ..core.edge.fine import fine, told_by
 from ..core.edge.follow import Unmixed, follow
-from ..core.edge.follow_reach import follow_found
+from ..core.edge.follow_reach import REACHES, follow_found
 from ..core.edge.islands import without_islands
 from ..core.edge.levels import mask_levels
 from ..core.edge.morphology import grown, without_holes, without_specks
@@ -56,7 +56,7 @@ NO_CLICKS = Clicked()
 
 
 def before_fine(frame: Frame, mask: np.ndarray, edge: Edge, clicked: Clicked) -> np.ndarray:
-    """All of the edge that is quick, up to and with the hard edge, worked where the mask has anything."""
+    """All of the edge that is quick, up to unmixing it, worked where the mask has anything."""
     if edge.white == 0:
         return np.ones_like(mask)
     room = (max(edge.grow, 0) + 4 * edge.feather + 4 * edge.smooth) * frame.scale
@@ -76,15 +76,15 @@ def _worked(frame: Frame, mask: np.ndarray, edge: Edge, corner: tuple[int, int],
         mask = mask_levels(mask, edge.black / 100, edge.white / 100, edge.gamma)
     specks, holes = amount(edge.specks) * scale**2, amount(edge.holes) * scale**2
     if specks >= 1:
-        mask = without_specks(mask, specks, clicked.kept)
+        reach = REACHES[-1] if edge.follow == "auto" else edge.follow
+        mask = without_specks(mask, specks, clicked.kept, reach * scale)
     if edge.all_holes or holes >= 1:
         mask = without_holes(mask, holes, edge.all_holes, clicked.dropped)
     if edge.islands_out or edge.islands_only:
         mask = without_islands(mask, _places(edge.islands_out, frame, corner), _places(edge.islands_only, frame, corner))
     mask = grown(mask, edge.grow * scale)
     mask = feathered(mask, edge.feather * scale, edge.way)
-    mask = smoothed(mask, edge.smooth * scale)
-    return hardened(mask) if edge.hard else mask
+    return smoothed(mask, edge.smooth * scale)
 
 
 def fine_key(frame: Frame, key: object, edge: Edge) -> tuple[object, ...]:
@@ -134,4 +134,6 @@ def edge_of(
         if unmixed is None:
             _, unmixed = follow(frame.planes, mask, max(1.0, edge.fine * frame.scale), 1.0)
         unmixed = replace(unmixed, share=mask) if unmixed is not None else None
+    if edge.hard:  # the last word: no partial pixel, and so nothing that would have to be unmixed
+        return Edged(hardened(mask), None)
     return Edged(mask, unmixed if edge.no_haze else None)

@@ -34,7 +34,8 @@ def probe_of(sample: Sample, pick: Pick) -> Probe:
     """A sample of the model as the kernels take it."""
     return Probe(
         colour=sample.colour, keep=sample.role == "keep", compare=sample.compare, tolerance=sample.tolerance, falloff=sample.falloff,
-        shading=pick.shading / 100, gloss=pick.gloss / 100, shape=sample.shape, bend=sample.bend,
+        shading=pick.shading / 100, gloss=pick.gloss / 100, hue_weight=pick.hue_weight / 100,
+        saturation_weight=pick.saturation_weight / 100, shape=sample.shape, bend=sample.bend,
         competes=sample.role == "drop" and sample.rule == "nearer",
     )  # fmt: skip
 

@@ -9,7 +9,7 @@ import math
 
 from ..core.edge.clean import LOOKS_PER_PASS
 from ..core.edge.follow import LOOKS_PER_REACH
-from ..core.edge.follow_reach import FOUND_LOOKS
+from ..core.edge.follow_reach import FOUND_LOOKS, REACHES
 from ..core.edge.morphology import longest_of
 from ..project.model import Area, Edge, Pick, Project, Sieve, amount
 
@@ -29,7 +29,9 @@ def edge_looks(edge: Edge) -> float:
     """The sum of the edge's stages, in the order in which they are applied."""
     clean = LOOKS_PER_PASS * (8 if edge.clean == "auto" else edge.clean)
     whole = edge.all_holes or edge.islands_out or edge.islands_only or "auto" in (edge.specks, edge.holes)
-    pieces = WHOLE if whole else longest_of(amount(edge.specks)) + longest_of(amount(edge.holes)) + 2
+    # A speck stays when it lies within Follow's reach of a larger piece.
+    near = REACHES[-1] if edge.follow == "auto" else edge.follow
+    pieces = WHOLE if whole else 2 * longest_of(amount(edge.specks)) + near + longest_of(amount(edge.holes)) + 2
     soft = abs(edge.grow) + 1 + DEVIATIONS * (edge.feather + edge.smooth) + 2
     follow = FOUND_LOOKS if edge.follow == "auto" else LOOKS_PER_REACH * edge.follow
     # Fine is solved in tiles that start at the picture's corner.

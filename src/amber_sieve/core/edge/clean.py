@@ -8,6 +8,12 @@ import numpy as np
 #: Chroma noise (standard deviation in Oklab) that one pass of the median takes care of.
 NOISE_PER_PASS = 0.004
 MOST = 8
+#: Side of a block of JPEG; how much larger steps across its borders must be to count as blocks; and how many passes these ask for.
+BLOCK, BLOCKY, PASSES_FOR_BLOCKS = 8, 1.1, 2
+#: Below this there is nothing to smooth.
+NO_NOISE = 2e-4
+#: Noise hardly ever moves a pixel by more than so many standard deviations.
+LIMIT = 4.0
 #: Pixels that one pass looks at on every side: half of its 5 x 5 median.
 LOOKS_PER_PASS = 2
 
@@ -20,16 +26,37 @@ def noise_of(plane: np.ndarray) -> float:
     return float(np.abs(response).mean() * np.sqrt(np.pi / 2) / 6)
 
 
+def blockiness_of(plane: np.ndarray) -> float:
+    """How much larger the steps of a plane (H, W) are across the borders of 8 x 8 blocks than elsewhere; 1 where there are no blocks.
+
+    The plane begins on a border. JPEG and many video codecs work in such blocks (ITU-T T.81).
+    """
+    if min(plane.shape) < 3 * BLOCK:
+        return 1.0
+    found = []
+    for steps in (np.abs(np.diff(plane, axis=1)).mean(axis=0), np.abs(np.diff(plane, axis=0)).mean(axis=1)):
+        border = np.arange(len(steps)) % BLOCK == BLOCK - 1
+        found.append(steps[border].mean() / max(float(steps[~border].mean()), 1e-9))
+    return float(max(found))
+
+
 def fitting_amount(lab: np.ndarray) -> int:
-    """How many passes the measured chroma noise of a picture (3, H, W) Oklab asks for, 0 to 8."""
+    """How many passes the chroma noise and the chroma blocks of a picture (3, H, W) Oklab ask for, 0 to 8; it begins on a block."""
     noise = max(noise_of(lab[1]), noise_of(lab[2]))
-    return int(np.clip(np.ceil(noise / NOISE_PER_PASS - 0.5), 0, MOST))
+    passes = int(np.clip(np.ceil(noise / NOISE_PER_PASS - 0.5), 0, MOST))
+    blocky = noise > NO_NOISE and max(blockiness_of(lab[1]), blockiness_of(lab[2])) > BLOCKY
+    return max(passes, PASSES_FOR_BLOCKS) if blocky else passes
 
 
 def cleaned(lab: np.ndarray, passes: int) -> np.ndarray:
-    """Oklab with a and b smoothed by ``passes`` of a 5 x 5 median, which keeps edges; L is untouched."""
+    """Oklab with a and b smoothed by ``passes`` of a 5 x 5 median, which keeps edges; L is untouched.
+
+    A pixel that the median would change by more than the noise ever does stays: it is a strand or a speck of another colour.
+    """
     out = lab.copy()
+    most = np.float32(LIMIT * NOISE_PER_PASS * passes)
     for _ in range(passes):
         for k in (1, 2):
-            out[k] = cv2.medianBlur(out[k], 5)
+            middle = cv2.medianBlur(out[k], 5)
+            out[k] = np.where(np.abs(middle - out[k]) <= most, middle, out[k])
     return out

@@ -14,6 +14,8 @@ HALF = 0.5
 
 #: A piece longer than so many sides of a square of its most pixels is a strand, not a speck; so no piece has to be followed farther.
 LONGEST = 4.0
+#: A small piece is a strand when it is at least so many pixels long, and its square on its length holds so many times its pixels.
+STRAND, THIN = 6, 3.0
 
 Places = Sequence[tuple[float, float]]
 
@@ -23,8 +25,8 @@ def longest_of(size: float) -> float:
     return LONGEST * math.sqrt(max(size, 0.0))
 
 
-def _small(inside: np.ndarray, most: float, connectivity: int, spared: Places) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-    """Labels, which of them have at most ``most`` pixels and hold none of some places, and which touch the border."""
+def _small(inside: np.ndarray, most: float, connectivity: int, spared: Places) -> tuple[np.ndarray, ...]:
+    """Labels, which of them have at most ``most`` pixels and hold none of some places, which touch the border, and OpenCV's counts."""
     _, labels, stats, _ = cv2.connectedComponentsWithStats(inside.astype(np.uint8), connectivity=connectivity)
     left, top, width, height = stats[:, 0], stats[:, 1], stats[:, 2], stats[:, 3]
     small = (stats[:, cv2.CC_STAT_AREA] <= most) & (np.maximum(width, height) <= longest_of(most))
@@ -33,16 +35,26 @@ def _small(inside: np.ndarray, most: float, connectivity: int, spared: Places) -
     for x, y in spared:
         if 0 <= x < inside.shape[1] and 0 <= y < inside.shape[0]:
             small[labels[int(y), int(x)]] = False
-    return labels, small, border
+    return labels, small, border, stats
 
 
-def without_specks(mask: np.ndarray, size: float, spared: Places = ()) -> np.ndarray:
+def without_specks(mask: np.ndarray, size: float, spared: Places = (), near: float = 0.0) -> np.ndarray:
     """The mask without specks: pieces (8-neighbours, anything masked at all) of at most ``size`` pixels, no longer than `longest_of`.
 
-    Pieces that hold one of the ``spared`` places (x, y in pixels) stay.
+    Pieces that hold one of the ``spared`` places (x, y in pixels) stay, and so do strands within ``near`` pixels of a piece that is no
+    speck: whoever unmixes its outline will tell whether they belong to it.
     """
-    labels, small, _ = _small(mask > 1 / 255, size, 8, spared)
-    return np.where(small[labels], np.float32(0), mask)
+    inside = mask > 1 / 255
+    labels, small, _, stats = _small(inside, size, 8, spared)
+    specks = small[labels]
+    longer = np.maximum(stats[:, cv2.CC_STAT_WIDTH], stats[:, cv2.CC_STAT_HEIGHT])
+    strands = small & (longer >= STRAND) & (stats[:, cv2.CC_STAT_AREA] * THIN <= longer.astype(float) ** 2)
+    if near > 0 and strands.any():
+        away = cv2.distanceTransform((~inside | specks).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
+        stays = np.zeros(len(small), bool)
+        stays[np.unique(labels[strands[labels] & (away <= near)])] = True
+        specks &= ~stays[labels]
+    return np.where(specks, np.float32(0), mask)
 
 
 def without_holes(mask: np.ndarray, size: float, every: bool = False, spared: Places = ()) -> np.ndarray:
@@ -50,7 +62,7 @@ def without_holes(mask: np.ndarray, size: float, every: bool = False, spared: Pl
 
     What touches the border of the picture is not a hole; holes that hold one of the ``spared`` places stay.
     """
-    labels, small, border = _small(mask < HALF, np.inf if every else size, 4, spared)
+    labels, small, border, _ = _small(mask < HALF, np.inf if every else size, 4, spared)
     return np.where((small & ~border)[labels], np.float32(1), mask)
 
 

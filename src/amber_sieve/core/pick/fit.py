@@ -1,27 +1,53 @@
-"""Finding the tolerance, falloff, shading and gloss that part what is to be kept from what is to be dropped.
+"""Finding the settings that part what is to be kept from what is to be dropped, from all that a person has said.
 
-Ours. For every shading and gloss tried, each kept pixel has a distance to the nearest keep tone, and each dropped pixel too.
-The wider the gap between the far end of the first and the near end of the second, relative to the first, the better.
+Ours. What was clicked, boxed, scribbled and outlined gives pixels that are the thing and pixels that are not. For every shading,
+gloss and weight tried, each keep sample gets the tolerance that lies between the kept pixels nearest to it and the dropped ones; the
+settings whose mask holds most of the first and least of the second win, and of equals those that changed least.
 """
 
 from __future__ import annotations
 
 import itertools
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ..colour.oklab import to_oklab
-from .samples import Probe, membership
+from .samples import Probe, distance_to, membership
 
-SHADINGS = (0.5, 0.7, 0.85, 0.95)
-GLOSSES = (0.0, 0.3, 0.6)
+#: What is tried: found by search on path-traced pictures with strokes laid by a robot, see docs/sums.md.
+SHADINGS, GLOSSES, WEIGHTS = (0.5, 0.7, 0.85, 0.95), (0.0, 0.3, 0.6), (0.6, 1.0, 1.6)
 #: Share of the kept pixels that must count fully; the rest is taken as slips of the hand.
 HELD = 0.97
-#: Pixels looked at of each sample.
-PIXELS = 1500
+#: Tolerances lie so far into the gap between kept and dropped pixels, and falloffs take so much of it.
+INTO, SOFT = 0.35, 0.3
+#: Tolerances that are set at least and at most, hundredths of Oklab, and the room that is left without dropped pixels.
+LEAST, MOST, ROOM = 0.5, 30.0, 1.3
+#: What a setting away from where it stood costs, in separation: gloss lets pale backgrounds in that nobody may have named.
+COST, GLOSS_COST = 0.002, 0.02
 FARTHEST = 60.0
+
+
+@dataclass(frozen=True)
+class Settings:
+    """What a sieve measures surfaces by, 0 to 1 (weights may be more)."""
+
+    shading: float = 0.85
+    gloss: float = 0.0
+    hue_weight: float = 1.0
+    saturation_weight: float = 1.0
+
+    def on(self, probe: Probe) -> Probe:
+        """A probe with these settings."""
+        return replace(probe, shading=self.shading, gloss=self.gloss, hue_weight=self.hue_weight, saturation_weight=self.saturation_weight)
+
+
+@dataclass(frozen=True)
+class Group:
+    """One sample as the fit sees it: its tones as probes, and some of the pixels it was taken from, (3, 1, N) Oklab."""
+
+    probes: tuple[Probe, ...]
+    pixels: np.ndarray
 
 
 @dataclass(frozen=True)
@@ -30,41 +56,81 @@ class Fit:
 
     Attributes
     ----------
-    tolerance, falloff : hundredths of Oklab; shading, gloss : 0 to 1.
-    separation : 0 to 1: share of kept pixels inside plus share of dropped pixels outside, minus 1 (Youden's index).
-    nearest : number of the drop sample whose pixels come nearest, or None without drop samples.
-    drop_tolerance : tolerance for the drop samples.
+    settings : for all samples; tolerances, falloff : one tolerance for each keep group, one falloff for all.
+    separation, before : 0 to 1: share of kept pixels inside plus share of dropped pixels outside, minus 1 (Youden's index), as found
+        and as it was.
+    nearest : number of the drop group whose pixels come nearest, or None without drop samples.
     """
 
-    tolerance: float
+    settings: Settings
+    tolerances: tuple[float, ...]
     falloff: float
-    shading: float
-    gloss: float
     separation: float
+    before: float
     nearest: int | None
-    drop_tolerance: float
 
 
-def distances(lab: np.ndarray, colours: np.ndarray, shading: float, gloss: float) -> np.ndarray:
-    """Surface distance of pixels (3, 1, N) Oklab to the nearest of some colours (K, 3), up to ``FARTHEST``."""
-    # One long linear falloff from tolerance 0 turns membership back into distance; the kernel stays the only formula.
-    probes = [
-        Probe((float(c[0]), float(c[1]), float(c[2])), tolerance=0.0, falloff=FARTHEST, shading=shading, gloss=gloss) for c in colours
+def _tried(now: Settings) -> Iterator[Settings]:
+    """Settings to look at: first the ones that are, then one kind after another around them."""
+    yield now
+    for shading, gloss in itertools.product(SHADINGS, GLOSSES):
+        for hue, saturation in itertools.product(WEIGHTS, WEIGHTS):
+            yield Settings(shading, gloss, hue, saturation)
+
+
+def separation_of(keeps: Sequence[Group], drops: Sequence[Group], outside: np.ndarray | None = None) -> float:
+    """How well the probes of some groups, as they are, part their pixels: every group counts alike.
+
+    ``outside`` (3, 1, N) are pixels that are known not to be the thing without a sample of their own.
+    """
+    probes = [probe for group in (*keeps, *drops) for probe in group.probes]
+    held = float(np.mean([membership(group.pixels, probes).mean(dtype=float) for group in keeps]))
+    others = [group.pixels for group in drops] + ([] if outside is None else [outside])
+    leaks = float(np.mean([membership(pixels, probes).mean(dtype=float) for pixels in others])) if others else 0.0
+    return held - leaks
+
+
+def _set(keeps: Sequence[Group], others: Sequence[np.ndarray], settings: Settings) -> tuple[list[Group], float, int | None]:
+    """The keep groups with the tolerances that some settings ask for, the falloff, and which of the others comes nearest."""
+    made = [Group(tuple(settings.on(probe) for probe in group.probes), group.pixels) for group in keeps]
+    kept = np.concatenate([group.pixels for group in made], axis=2)
+    away = np.stack([distance_to(kept, group.probes, farthest=FARTHEST)[0] for group in made])
+    nearest_group = away.argmin(axis=0)
+    ends = [[float(np.quantile(distance_to(pixels, group.probes, farthest=FARTHEST), 1 - HELD)) for pixels in others] for group in made]
+    tolerances, gaps = [], []
+    for number in range(len(made)):
+        own = away[number][nearest_group == number]
+        near = float(np.quantile(own, HELD)) if own.size else 0.0
+        if ends[number]:
+            gap = min(ends[number]) - near
+            tolerances.append(near + INTO * gap if gap > 0 else (near + min(ends[number])) / 2)
+            gaps.append(gap)
+        else:
+            tolerances.append(max(2.0, near * ROOM))
+            gaps.append(near)
+    falloff = max(LEAST, SOFT * min(gaps))
+    groups = [
+        Group(
+            tuple(replace(probe, tolerance=float(np.clip(tolerance, LEAST, MOST)), falloff=falloff) for probe in group.probes), group.pixels
+        )
+        for group, tolerance in zip(made, tolerances, strict=True)
     ]
-    return (1 - membership(lab, probes)[0]) * FARTHEST
+    return groups, falloff, int(np.argmin(np.min(ends, axis=0))) if others else None
 
 
-def _thinned(pixels: np.ndarray) -> np.ndarray:
-    every = max(1, pixels.shape[1] // PIXELS)
-    return to_oklab(np.ascontiguousarray(pixels[:, None, ::every], np.float32))
+def spread_of(group: Group) -> float:
+    """The tolerance that holds a box or stroke by itself: nearly all of its pixels, and some room."""
+    return max(2.0, ROOM * float(np.quantile(distance_to(group.pixels, group.probes, farthest=FARTHEST), HELD)))
 
 
-def fit(keeps: Sequence[tuple[np.ndarray, np.ndarray]], drops: Sequence[tuple[np.ndarray, np.ndarray]]) -> Fit:
-    """Find what parts keep from drop samples best.
+def fit(keeps: Sequence[Group], drops: Sequence[Group] = (), now: Settings | None = None, outside: np.ndarray | None = None) -> Fit:
+    """Find what parts keep from drop best; never worse on these pixels than it was.
 
     Parameters
     ----------
-    keeps, drops : for every sample its tones (K, 3) and its pixels (3, N), linear light.
+    keeps, drops : the samples as they are.
+    now : the settings as they are, those of the first keep sample when not given.
+    outside : (3, 1, N) Oklab, pixels that are known not to be the thing.
 
     Raises
     ------
@@ -72,28 +138,20 @@ def fit(keeps: Sequence[tuple[np.ndarray, np.ndarray]], drops: Sequence[tuple[np
     """
     if not keeps:
         raise ValueError("a fit needs at least one keep sample")
-    tones = np.concatenate([sample[0] for sample in keeps])
-    kept = np.concatenate([_thinned(sample[1]) for sample in keeps], axis=2)
-    dropped = [_thinned(sample[1]) for sample in drops]
+    first = keeps[0].probes[0]
+    now = now or Settings(first.shading, first.gloss, first.hue_weight, first.saturation_weight)
+    before = separation_of(keeps, drops, outside)
+    others = [group.pixels for group in drops] + ([] if outside is None else [outside])
     best: tuple[float, Fit] | None = None
-    for shading, gloss in itertools.product(SHADINGS, GLOSSES):
-        near = float(np.quantile(distances(kept, tones, shading, gloss), HELD))
-        away = [distances(pixels, tones, shading, gloss) for pixels in dropped]
-        if away:
-            ends = [float(np.quantile(d, 1 - HELD)) for d in away]
-            nearest = int(np.argmin(ends))
-            gap = ends[nearest] - near
-            tolerance = max(0.5, near + 0.35 * gap if gap > 0 else (near + ends[nearest]) / 2)
-            falloff = max(0.5, 0.3 * gap)
-            inside = float((distances(kept, tones, shading, gloss) <= tolerance).mean())
-            outside = float(np.mean([(d > tolerance + falloff / 2).mean() for d in away]))
-            # Forgiving gloss lets pale backgrounds in, which no drop sample may have named: it must pay for itself.
-            score = gap / (near + 1.0) - 0.5 * gloss
-            found = Fit(tolerance, falloff, shading, gloss, inside + outside - 1, nearest, max(0.5, tolerance / 2))
-        else:
-            score = -near - 2 * gloss
-            found = Fit(max(2.0, near * 1.3), max(0.5, near * 0.3), shading, gloss, 1.0, None, 1.0)
+    for settings in _tried(now):
+        groups, falloff, nearest = _set(keeps, others, settings)
+        against = [Group(tuple(settings.on(probe) for probe in group.probes), group.pixels) for group in drops]
+        separation = separation_of(groups, against, outside)
+        changed = sum(getattr(settings, name) != getattr(now, name) for name in Settings.__dataclass_fields__)
+        score = separation - COST * changed - GLOSS_COST * max(settings.gloss - now.gloss, 0)
         if best is None or score > best[0]:
-            best = (score, found)
+            tolerances = tuple(group.probes[0].tolerance for group in groups)
+            nearest = None if nearest is None or nearest >= len(drops) else nearest
+            best = (score, Fit(settings, tolerances, falloff, separation, before, nearest))
     assert best is not None
     return best[1]

@@ -53,7 +53,7 @@ class Probe:
     keep : takes in what is near (True) or takes it out (False).
     compare : one of ``COMPARISONS``.
     tolerance, falloff : in the units of the comparison (hundredths of Oklab, levels, degrees, per cent, L*).
-    shading, gloss : 0 to 1; used by the comparison "surface".
+    shading, gloss : 0 to 1; hue_weight, saturation_weight : how much these count, from 0 on; used by the comparison "surface".
     shape, bend : falloff shape, see `shape_table`.
     competes : of a drop sample: it takes only what lies nearer to it than to any keep sample of the same comparison, in place of
         all within its tolerance. Where no keep sample is compared alike, its tolerance decides.
@@ -66,6 +66,8 @@ class Probe:
     falloff: float = 1.0
     shading: float = 0.85
     gloss: float = 0.0
+    hue_weight: float = 1.0
+    saturation_weight: float = 1.0
     shape: str = "linear"
     bend: float = 0.0
     competes: bool = False
@@ -88,8 +90,8 @@ def _numbers_of(probe: Probe) -> list[float]:
     head = [probe.keep, tolerance, slope]
     if probe.compare == "surface":
         ratio = chroma / (light + DARK_FLOOR)
-        gain = SATURATION_GAIN / np.sqrt(ratio + SATURATION_FLOOR)
-        hue_weight = HUE_WEIGHT * max(light, DARKEST) * min(1.0, ratio / GREY_BELOW)
+        gain = probe.saturation_weight * SATURATION_GAIN / np.sqrt(ratio + SATURATION_FLOOR)
+        hue_weight = probe.hue_weight * HUE_WEIGHT * max(light, DARKEST) * min(1.0, ratio / GREY_BELOW)
         cos, sin = (a / chroma, b / chroma) if chroma > 0 else (1.0, 0.0)
         return [
             SURFACE,

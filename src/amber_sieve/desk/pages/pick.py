@@ -134,6 +134,7 @@ class PickPage(Page):
                 ("Point", "patch", "pipette", "Click; drag outwards to widen the tolerance"),
                 ("Box", "box", "square-dashed", "Drag a box"),
                 ("Stroke", "stroke", "pencil-line", "Scribble over a textured thing"),
+                ("Outline", "outline", "lasso", "Draw loosely round a thing: samples that hold it, and not what is outside, are found"),
             ),
             self._place,
         )
@@ -202,6 +203,11 @@ class PickPage(Page):
         self.bend = self._of_chosen("bend", add=False)
         self.column.addWidget(row_of(self.shape, self.bend))
         self.shading, self.gloss = self.number("pick.shading"), self.number("pick.gloss")
+        weights = [
+            self.number(f"pick.{name}", label, add=False) for name, label in (("hue_weight", "Hue"), ("saturation_weight", "Saturation"))
+        ]
+        self.hue_weight, self.saturation_weight = weights
+        self.column.addWidget(row_of(*weights))
         self.fit = QPushButton()
         with_icon(self.fit, "wand-sparkles", "Find tolerance, falloff, shading and gloss that part keep from drop samples best", "Fit")
         self.fit.clicked.connect(self.session.fit)
@@ -338,7 +344,7 @@ class PickPage(Page):
                 item.setSelected(sample.id in ids)
         self._follow_chosen()
         surfaces = any(sample.compare == "surface" for sample in sieve.pick.samples)
-        for number in (self.shading, self.gloss):
+        for number in (self.shading, self.gloss, self.hue_weight, self.saturation_weight):
             number.setEnabled(surfaces or not sieve.pick.samples)
         self.bridge.setEnabled(sieve.pick.connected)
         self.measure.setCurrentIndex(list(MEASURE_WORDS).index(sieve.pick.measure))

@@ -1,0 +1,91 @@
+"""What a project says for one frame of a source: amounts that are found on the picture, and places that follow the motion."""
+
+from __future__ import annotations
+
+import threading
+
+from ..core.frame import Frame
+from ..core.pick.track import Patch, followed, patch_at
+from ..media.source import Source
+from ..project.model import Project, Sample, Sieve
+from ..render.automatic import found_clean, with_found_amounts
+from ..render.cache import Cache
+
+#: Places are followed on frames reduced to about so many pixels.
+PIXELS = 500_000
+
+
+class Resolver:
+    """Finds what is automatic, once for a source where it must not change from frame to frame.
+
+    The same project, frame and source always give the same, in whatever order frames are looked at: so a preview is the export.
+    """
+
+    def __init__(self, source: Source) -> None:
+        self._source = source
+        self._clean: int | None = None
+        self._patches: dict[tuple[int, float, float], Patch] = {}
+        self._lock = threading.RLock()
+        width, height = source.about.size
+        self._factor = max(1, round((width * height / PIXELS) ** 0.5))
+
+    def project_on(self, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
+        """The project as it stands on a whole frame: "auto" as numbers, here-only samples where their places lie now, or off."""
+        clean = None
+        if self._source.about.frames > 1:
+            project = self._with_places(project, whole, number, cache)
+            if any(sieve.edge.clean == "auto" for sieve in project.stack):
+                clean = self._clean_of_all(whole, number)
+        return with_found_amounts(project, whole, cache, clean)
+
+    def lost_on(self, project: Project, resolved: Project) -> tuple[str, ...]:
+        """Names of the samples whose place was lost: they are on in the project and off where it is resolved."""
+        pairs = [pair for one, other in zip(project.stack, resolved.stack, strict=True) for pair in _pairs(one, other)]
+        return tuple(name for sample, there, name in pairs if sample.on and not there.on)
+
+    def _clean_of_all(self, whole: Frame, number: int) -> int:
+        """Passes of cleaning for the whole clip, measured on its first frame: it must not change from frame to frame."""
+        with self._lock:
+            if self._clean is None:
+                self._clean = found_clean(whole if number == 0 else self._source.frame(0), Cache(0))
+            return self._clean
+
+    def _with_places(self, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
+        if not any(_moves(sample, number) for sieve in project.stack for sample in sieve.pick.samples):
+            return project
+        small = cache.get(("followed on", whole.key, self._factor), lambda: whole.reduced(self._factor))
+
+        def placed(sieve: Sieve) -> Sieve:
+            samples = tuple(self._followed(s, small, number) if _moves(s, number) else s for s in sieve.pick.samples)
+            return sieve.but(pick=sieve.pick.but(samples=samples))
+
+        return project.but(stack=tuple(placed(sieve) for sieve in project.stack))
+
+    def _followed(self, sample: Sample, small: Frame, number: int) -> Sample:
+        scale = small.scale
+        there = followed(self._patch(sample), small.planes, sample.x * scale, sample.y * scale, abs(number - sample.frame))
+        if there is None:
+            return sample.but(on=False)
+        across, down = there[0] / scale - sample.x, there[1] / scale - sample.y
+        points = tuple((x + across, y + down) for x, y in sample.points)
+        return sample.but(x=sample.x + across, y=sample.y + down, points=points)
+
+    def _patch(self, sample: Sample) -> Patch:
+        """What a sample's place is known by, read once from the frame on which it was taken."""
+        key = (sample.frame, sample.x, sample.y)
+        with self._lock:
+            if key not in self._patches:
+                taken_on = min(sample.frame, self._source.about.frames - 1)
+                frame = self._source.frame(taken_on).reduced(self._factor)
+                self._patches[key] = patch_at(frame.planes, sample.x * frame.scale, sample.y * frame.scale)
+            return self._patches[key]
+
+
+def _moves(sample: Sample, number: int) -> bool:
+    """Whether the place of a sample must be looked for on a frame."""
+    return sample.on and sample.reach == "here" and sample.frame != number
+
+
+def _pairs(sieve: Sieve, resolved: Sieve) -> list[tuple[Sample, Sample, str]]:
+    both = zip(sieve.pick.samples, resolved.pick.samples, strict=True)
+    return [(one, other, one.name or f"{one.role} {number}") for number, (one, other) in enumerate(both, 1)]
