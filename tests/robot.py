@@ -16,9 +16,9 @@ from common import DEMO, demo_frame, overlap, truth
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.pieces import deepest
 from amber_sieve.jobs.clicking import clicked
-from amber_sieve.jobs.sampling import sample_at
+from amber_sieve.jobs.sampling import fitted, sample_along, sample_at
 from amber_sieve.project.edits import with_sample
-from amber_sieve.project.model import Sieve
+from amber_sieve.project.model import Pick, Sieve
 from amber_sieve.render.automatic import found_amounts
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.mask import mask_of
@@ -67,13 +67,54 @@ def half_frame(picture: str) -> Frame:
     return Frame(demo_frame(picture).reduced(2).planes)
 
 
+@functools.cache
+def half_truth(picture: str, name: str) -> np.ndarray:
+    """True coverage of an object at half size."""
+    return cv2.resize(truth(picture, name), None, fx=0.5, fy=0.5, interpolation=cv2.INTER_AREA)
+
+
 def scores(picture: str, name: str) -> list[float]:
     """Scores of an object at half size after each of five clicks; what ended early keeps its last."""
-    true = cv2.resize(truth(picture, name), None, fx=0.5, fy=0.5, interpolation=cv2.INTER_AREA)
-    row = [clicked.score for clicked in clicks(half_frame(picture), true)]
+    row = [clicked.score for clicked in clicks(half_frame(picture), half_truth(picture, name))]
     return row + row[-1:] * (CLICKS - len(row))
 
 
 def clicks_to(row: list[float], wanted: float = 0.9) -> int:
     """After how many clicks a score is reached; one more than there were when it is not."""
     return next((number for number, score in enumerate(row, 1) if score >= wanted), CLICKS + 1)
+
+
+def stroke_in(where: np.ndarray) -> list[tuple[float, float]]:
+    """The longest straight stroke through the deepest place of a region that stays inside, a little short of its ends."""
+    x, y, _ = deepest(where)
+    best: tuple[float, list[tuple[float, float]]] = (-1.0, [])
+    for turn in np.radians(np.arange(0, 180, 15)):
+        way, ends = np.array((np.cos(turn), np.sin(turn))), []
+        for sign in (-1, 1):
+            length = 0
+            while _holds(where, np.array((x, y)) + sign * (length + 1) * way):
+                length += 1
+            ends.append((sign * length, np.array((x + 0.5, y + 0.5)) + sign * 0.85 * length * way))
+        best = max(best, (ends[1][0] - ends[0][0], [tuple(end) for _, end in ends]), key=lambda one: one[0])
+    return best[1]
+
+
+def _holds(where: np.ndarray, at: np.ndarray) -> bool:
+    x, y = int(at[0]), int(at[1])
+    return 0 <= x < where.shape[1] and 0 <= y < where.shape[0] and bool(where[y, x])
+
+
+def strokes_and_fits(frame: Frame, true: np.ndarray, count: int) -> Iterator[tuple[float, float, Pick]]:
+    """Scores after each stroke, as it proposes for itself and after a fit to all of them, and the fitted pick."""
+    cache, sieve, role, where = Cache(400_000_000), Sieve(), "keep", true > 0.99
+    for _ in range(count):
+        taken = sample_along(frame, "stroke", stroke_in(where), 6, role=role)
+        sieve = with_sample(sieve, clicked(found_amounts(sieve, frame, cache), taken, frame, cache).sample)
+        mask = mask_of(frame, found_amounts(sieve, frame, cache), cache)
+        fit, _ = fitted(sieve.pick, frame)
+        yield overlap(mask, true), overlap(mask_of(frame, found_amounts(sieve.but(pick=fit), frame, cache), cache), true), fit
+        missed, leaks = (true > 0.9) & (mask < 0.5), (true < 0.1) & (mask > 0.5)
+        role = "keep" if deepest(missed)[2] >= deepest(leaks)[2] else "drop"
+        where = missed if role == "keep" else leaks
+        if deepest(where)[2] < SHALLOW:
+            return

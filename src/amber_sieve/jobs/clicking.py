@@ -68,7 +68,7 @@ def proposed(
     ``reach`` is a person's own.
     """
     sample = with_found_tolerance(sample.but(reach=reach or sample.reach), frame, pick, within)
-    first = not any(other.on for other in pick.samples)
+    first = not any(other.on and other.role == "keep" for other in pick.samples)
     if sample.compare != "surface" or (first and reach != "here"):
         return sample
     place, keep = place_of(sample, frame), sample.role == "keep"

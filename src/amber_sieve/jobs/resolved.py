@@ -26,8 +26,11 @@ class Resolver:
         self._clean: int | None = None
         self._patches: dict[tuple[int, float, float], Patch] = {}
         self._lock = threading.RLock()
-        width, height = source.about.size
-        self._factor = max(1, round((width * height / PIXELS) ** 0.5))
+
+    @property
+    def _factor(self) -> int:
+        width, height = self._source.about.size
+        return max(1, round((width * height / PIXELS) ** 0.5))
 
     def project_on(self, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
         """The project as it stands on a whole frame: "auto" as numbers, here-only samples where their places lie now, or off."""

@@ -11,7 +11,7 @@ MOST = 8
 #: Side of a block of JPEG; how much larger steps across its borders must be to count as blocks; and how many passes these ask for.
 BLOCK, BLOCKY, PASSES_FOR_BLOCKS = 8, 1.1, 2
 #: Below this there is nothing to smooth.
-NO_NOISE = 2e-4
+NO_NOISE = 2e-5
 #: Noise hardly ever moves a pixel by more than so many standard deviations.
 LIMIT = 4.0
 #: Pixels that one pass looks at on every side: half of its 5 x 5 median.

@@ -21,6 +21,8 @@ from .follow import NOT, SURE, Unmixed
 TILE, LAP = 384, 48
 #: Weight of Follow's word, and |F - B|² from which on it counts: found by search on path-traced outlines, see docs/sums.md.
 WORD, ALIKE = 0.3, 0.004
+#: Weight of the mask's word where Follow could not tell.
+LEAST_WORD = 1e-5
 
 
 def band_for(mask: np.ndarray, width: float) -> np.ndarray:
@@ -45,10 +47,14 @@ def matted(planes: np.ndarray, trimap: np.ndarray, mask: np.ndarray, told: np.nd
     unknown = ~known
     alpha: np.ndarray = trimap.ravel().astype(np.float64)
     laplacian = cf_laplacian(np.ascontiguousarray(np.moveaxis(planes, 0, -1), np.float64), is_known=known)[unknown]
-    word = WORD * told.ravel()[unknown].astype(np.float64)
+    # Even where nothing is told the mask's word counts a little: places that hang together with nothing known are else undecided.
+    word = np.maximum(WORD * told.ravel()[unknown].astype(np.float64), LEAST_WORD)
     left = (laplacian[:, unknown] + diags(word)).tocsc()
     right = word * mask.ravel()[unknown] - laplacian[:, known].dot(alpha[known])
-    alpha[unknown] = cg(left, right, M=ichol(left))
+    try:
+        alpha[unknown] = cg(left, right, M=ichol(left))
+    except ValueError:  # it does not converge; the mask is as good as it was
+        return mask
     return np.clip(alpha, 0, 1).reshape(trimap.shape).astype(np.float32)
 
 
