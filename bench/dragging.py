@@ -18,6 +18,7 @@ from amber_sieve.desk.app import application
 from amber_sieve.desk.session import Session
 from amber_sieve.desk.waiting import settle
 from amber_sieve.desk.window import Window
+from amber_sieve.project.model import Edge
 
 DEMO = pathlib.Path(__file__).parent.parent / "demo"
 
@@ -53,7 +54,8 @@ def main() -> None:
     session = window.session
     session.open(DEMO / "yard.sieve")
     settle(session)
-    session.set_field("edge.follow", 0.0, "Follow")  # the drags are of the pick and the bands; Follow is measured in edge.py
+    # The drags are of the pick and the bands; the last one is with all that is automatic at the edge.
+    session.edit_sieve(lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work")
     window.canvas.viewport.zoom_to(window.canvas.viewport.zoom * 2.6)  # the picture fills both panes
     settle(session)
     assert session.last is not None
@@ -69,6 +71,10 @@ def main() -> None:
 
     number = window.pick.tolerance
     tell("tolerance", timed(window, number, QPointF(90, number.height() / 2), QPointF(1, 0)))
+    session.edit_sieve(lambda s: s.but(edge=Edge()), "All automatic")
+    settle(session)
+    tell("tolerance, all automatic", timed(window, number, QPointF(150, number.height() / 2), QPointF(-1, 0)))
+    session.edit_sieve(lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work")
     session.set_bands_from_samples()
     settle(session)
     window.pages.setCurrentWidget(window.bands)

@@ -20,6 +20,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from amber_sieve.core.edge.follow import follow
+from amber_sieve.core.edge.follow_reach import follow_found
 from amber_sieve.core.frame import Frame
 from amber_sieve.desk.app import application
 from amber_sieve.desk.session import Session
@@ -33,7 +34,7 @@ from amber_sieve.render.edge import edge_of
 from amber_sieve.render.mask import picked
 
 ROOT = pathlib.Path(__file__).parent.parent
-EVERYTHING = Edge(black=3, white=97, gamma=1.1, specks=80, holes=80, grow=2, feather=3, smooth=3, follow=20)
+EVERYTHING = Edge(black=3, white=97, gamma=1.1, specks=80, holes=80, grow=2, feather=3, smooth=3, follow=20, clean=0)
 
 
 def peak() -> float:
@@ -47,6 +48,7 @@ def edges(frame: Frame) -> None:
     mask = picked(frame, Sieve(pick=Pick(samples=(sample,))), Cache(0))
     before = peak()
     ruler.tell("follow alone, reach 20", lambda: follow(frame.planes, mask, 20), 15)
+    ruler.tell("follow, its reach found", lambda: follow_found(frame.planes, mask), 15)
     print(f"  follow: {peak() - before:.2f} GB above what was held   (asked for: at most 1.5)")
     before = peak()
     ruler.tell("all edge controls but Fine", lambda: edge_of(frame, mask, EVERYTHING, Cache(0), "bench"), 60)

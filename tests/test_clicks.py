@@ -140,7 +140,7 @@ class ProposalTest(unittest.TestCase):
         self.assertTrue(propose_keep(self.distance, self.masked, (43, 40)).here)
 
     def test_an_added_piece_is_never_larger_than_a_part_of_the_mask(self):
-        self.distance[:, 40:] = np.linspace(0, 40, 80)[None]
+        self.distance[:, 40:] = np.linspace(0, 160, 80)[None]
         found = propose_keep(self.distance, self.masked, (43, 40))
         self.assertLessEqual(int(((self.distance <= found.tolerance) & ~self.masked).sum()), 0.31 * self.masked.sum())
 

@@ -12,16 +12,18 @@ import cv2
 import numpy as np
 
 #: Half the side of a patch, and how far it is looked for on the next frame and with every further one, in pixels of the frames given.
-HALF, NEAR, A_FRAME = 12, 24, 4
-#: Below this correlation the place is lost.
-SURE = 0.6
+HALF, NEAR, A_FRAME = 20, 24, 3
+#: Below this correlation the place is lost; and what a place at the far end of the search loses against one that has not moved.
+SURE, FARNESS = 0.75, 0.15
+#: Standard deviation of the blur that takes the noise away, pixels.
+CALM = 1.5
 #: A patch whose levels vary less than this has nothing to be known by, and is taken to stay where it is.
-FLAT = 0.004
+FLAT = 0.015
 
 
 @dataclass(frozen=True)
 class Patch:
-    """What a place is known by: its surroundings (h, w) float32, and the place in them."""
+    """What a place is known by: its surroundings (h, w, 3) float32, and the place in them."""
 
     levels: np.ndarray
     x: float
@@ -29,8 +31,9 @@ class Patch:
 
 
 def _levels(planes: np.ndarray) -> np.ndarray:
-    """A plane of brightness in which equal steps look about equal."""
-    return np.sqrt(np.clip(planes.mean(axis=0), 0, 4)).astype(np.float32)
+    """Red, green and blue (H, W, 3) in which equal steps look about equal, without their noise."""
+    levels = np.moveaxis(np.sqrt(np.clip(planes, 0, 4)), 0, -1)
+    return cv2.GaussianBlur(np.ascontiguousarray(levels), (0, 0), CALM)
 
 
 def patch_at(planes: np.ndarray, x: float, y: float) -> Patch:
@@ -50,15 +53,18 @@ def followed(patch: Patch, planes: np.ndarray, x: float, y: float, frames: int) 
     -------
     x, y in pixels, or None when the place is lost.
     """
-    if patch.levels.size == 0 or patch.levels.std() < FLAT:
+    if patch.levels.size == 0 or patch.levels.std(axis=(0, 1)).max() < FLAT:
         return x, y
     reach = NEAR + A_FRAME * frames
-    height, width = patch.levels.shape
+    height, width = patch.levels.shape[:2]
     left, top = max(0, int(x - patch.x) - reach), max(0, int(y - patch.y) - reach)
     right, bottom = int(x - patch.x) + width + reach, int(y - patch.y) + height + reach
     seen = _levels(planes[:, top:bottom, left:right])
     if seen.shape[0] < height or seen.shape[1] < width:
         return None
-    score = cv2.matchTemplate(seen, patch.levels, cv2.TM_CCOEFF_NORMED)
-    _, best, _, (column, row) = cv2.minMaxLoc(np.nan_to_num(score, nan=-1.0))
-    return (left + column + patch.x, top + row + patch.y) if best >= SURE else None
+    score = np.nan_to_num(cv2.matchTemplate(seen, patch.levels, cv2.TM_CCOEFF_NORMED), nan=-1.0)
+    down, across = np.ogrid[0 : score.shape[0], 0 : score.shape[1]]
+    # Along an edge, and in what repeats, many places look alike: the nearer one is meant.
+    away = ((left + across + patch.x - x) ** 2 + (top + down + patch.y - y) ** 2) / (2.0 * reach**2)
+    row, column = np.unravel_index(int((score - FARNESS * np.minimum(away, 1)).argmax()), score.shape)
+    return (left + float(column) + patch.x, top + float(row) + patch.y) if score[row, column] >= SURE else None

@@ -1,0 +1,204 @@
+"""Clicks in the window: what they change is shown, reach and rule can be changed, numbers find themselves, an outline gives samples."""
+
+import json
+import pathlib
+
+import numpy as np
+from common import DEMO, ROOT, WindowCase, overlap, truth
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtTest import QTest
+
+from amber_sieve.errors import Trouble
+from amber_sieve.jobs.outlining import outlined, thing_inside
+from amber_sieve.jobs.preview import difference_of
+from amber_sieve.jobs.progress import Cancelled, Progress
+from amber_sieve.jobs.seen import Seen
+from amber_sieve.project import presets, storage
+from amber_sieve.project.model import Edge, Sieve
+from amber_sieve.render.cache import Cache
+
+SHIFT, CTRL = Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.ControlModifier
+
+
+class ClicksTest(WindowCase):
+    def setUp(self):
+        super().setUp()
+        self.window.resize(1280, 800)
+        self.open(DEMO / "yard.png")
+        self.page, self.canvas = self.window.pick, self.window.canvas
+
+    def samples(self):
+        return self.session.sieve.pick.samples
+
+    def test_added_and_removed_are_shown_and_said(self):
+        flashed, said = [], []
+        self.session.changed_mask.connect(flashed.append)
+        self.session.said.connect(said.append)
+        self.click(1398, 882)
+        self.click(735, 830, SHIFT)
+        added = flashed[-1].change
+        self.assertGreater(added.max(), 0.9)
+        self.canvas._hover(QPointF(735, 830))
+        self.assertIn("last click +", self.canvas.readout.text())
+        self.assertIsNotNone(self.canvas.panes[0]._flash)
+        self.assertTrue(self.canvas.panes[0].grab().toImage().width())
+        self.canvas._end_flash()
+        self.assertIsNone(self.canvas.panes[0]._flash)
+        self.click(1662, 1042, CTRL)
+        self.assertLess(flashed[-1].change.min(), -0.9)
+        self.click(735, 830, CTRL)
+        self.assertIn("Nothing removed", said[-1])
+        self.assertEqual(self.troubles, [])
+
+    def test_masks_of_different_places_are_not_compared(self):
+        self.click(1398, 882)
+        before = self.session.last
+        self.canvas.viewport.zoom_to(2.0)
+        self.settle()
+        self.assertIsNone(difference_of(before, self.session.last))
+        self.assertIsNotNone(difference_of(before, before))
+
+    def test_reach_by_key_button_and_list(self):
+        self.click(1398, 882)
+        self.click(1270, 966, SHIFT)
+        reach = self.samples()[1].reach
+        QTest.keyClick(self.canvas.panes[0], Qt.Key.Key_R)
+        self.settle()
+        self.assertNotEqual(self.samples()[1].reach, reach)
+        self.page.here.click()
+        self.settle()
+        self.assertEqual(self.samples()[1].reach, reach)
+        self.page.samples.item(0).setSelected(True)
+        self.page.here.click()
+        self.settle()
+        self.assertEqual(self.samples()[0].reach, "here")
+        self.assertIn("here", self.page.samples.item(0).text())
+        self.session.undo()
+        self.assertEqual(self.samples()[0].reach, "everywhere")
+        self.window.find_command()
+        self.assertIn("Edit: Sample reaches here only", [name.replace("&", "") for name, _ in self.window.commands])
+
+    def test_the_drop_rule_can_be_chosen(self):
+        self.click(1398, 882)
+        self.assertFalse(self.page.rule.isEnabled())
+        self.click(750, 1180, CTRL)
+        self.assertTrue(self.page.rule.isEnabled())
+        self.assertEqual(self.samples()[1].rule, "nearer")
+        self.page.samples.item(1).setSelected(True)
+        self.page.rule.activated.emit(1)
+        self.assertEqual((self.samples()[0].rule, self.samples()[1].rule), ("nearer", "tolerance"))
+        self.page.compare.activated.emit(1)
+        self.page.compare.activated.emit(3)
+        self.assertEqual((self.samples()[1].compare, self.samples()[1].rule), ("hue", "tolerance"))
+
+    def test_a_drag_outwards_sets_the_tolerance_of_the_new_sample(self):
+        pane, at = self.canvas.panes[0], self.canvas.viewport.to_pane(QPointF(1398.5, 882.5)).toPoint()
+        QTest.mousePress(pane, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, at)
+        QTest.mouseMove(pane, at + QPointF(60, 0).toPoint())
+        QTest.mouseRelease(pane, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, at + QPointF(60, 0).toPoint())
+        self.settle()
+        self.assertAlmostEqual(self.samples()[0].tolerance, 7.2, delta=0.3)
+
+    def test_numbers_that_find_themselves(self):
+        self.window.pages.setCurrentWidget(self.window.edge)
+        self.click(1398, 882)
+        specks, follow = self.window.edge.numbers["specks"], self.window.edge.numbers["follow"]
+        self.assertEqual((specks.auto, specks._shown(), follow._shown()), (True, "auto  648 px", "auto  place by place"))
+        QTest.keyClick(specks, Qt.Key.Key_Right)
+        self.assertEqual(self.session.sieve.edge.specks, 653)
+        self.assertFalse(specks.auto)
+        QTest.keyClick(specks, Qt.Key.Key_A)
+        self.assertEqual(self.session.sieve.edge.specks, "auto")
+        follow.set(12)
+        self.assertEqual(self.session.sieve.edge.follow, 12)
+        follow.reset()
+        self.assertEqual(self.session.sieve.edge.follow, "auto")
+        follow.set(0)
+        self.settle()
+        self.assertFalse(self.window.edge.numbers["sensitivity"].isEnabled())
+
+    def test_the_dividing_line_is_drawn_on_the_field(self):
+        self.click(735, 830)
+        self.assertIsNone(self.window.field._line)
+        self.session.sample(1100, 1150, "drop")
+        self.settle()
+        self.session.edit_samples({"reach": "everywhere"}, "Reach", ids=(self.samples()[-1].id,))
+        self.settle()
+        self.assertGreater(np.count_nonzero(self.window.field._line), 40)
+        self.assertTrue(self.window.field.grab().toImage().width())
+
+    def test_a_place_that_is_lost_is_said(self):
+        said = []
+        self.session.said.connect(said.append)
+        self.open(DEMO / "clip.mp4")
+        self.click(290, 450)
+        self.session.edit_samples({"reach": "here"}, "Reach")
+        self.session.go_to(60)
+        self.settle()
+        self.assertEqual(self.session.last.lost, ())
+        self.session.edit_samples({"x": 955.0, "y": 535.0, "frame": 79}, "A place that is not in the picture yet")
+        self.settle()
+        if self.session.last.lost:
+            self.assertTrue(any("Place lost" in words for words in said))
+        self.assertEqual(self.troubles, [])
+
+
+class OutlineTest(WindowCase):
+    OUTLINE = ((560.0, 100.0), (660.0, 480.0), (800.0, 500.0), (860.0, 880.0), (600.0, 890.0))
+
+    def setUp(self):
+        super().setUp()
+        self.window.resize(1280, 800)
+        self.open(DEMO / "yard.png")
+
+    def seen(self):
+        return Seen(self.session.opened, self.session.project, self.session.sieve.id, 0, Cache(10**8))
+
+    def test_drawn_round_the_jar_it_gives_samples_that_can_be_changed(self):
+        self.window.pick.places["outline"].click()
+        view, pane = self.window.canvas.viewport, self.window.canvas.panes[0]
+        points = [view.to_pane(QPointF(x, y)).toPoint() for x, y in ((620, 660), (850, 660), (850, 970), (620, 970), (615, 670))]
+        QTest.mousePress(pane, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, points[0])
+        for point in points[1:]:
+            QTest.mouseMove(pane, point)
+        QTest.mouseRelease(pane, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, points[-1])
+        self.settle()
+        pick = self.session.sieve.pick
+        self.assertGreaterEqual(len(pick.samples), 1)
+        self.assertGreaterEqual(len(pick.outline), 4)
+        mask = self.session.last.mask
+        import cv2
+
+        true = cv2.resize(truth("yard", "turquoise"), mask.shape[::-1], interpolation=cv2.INTER_AREA)
+        print(f"\nloose outline round the jar: {len(pick.samples)} samples, intersection over union {overlap(mask, true):.3f}")
+        self.assertGreaterEqual(overlap(mask, true), 0.85)
+        self.session.undo()
+        self.assertEqual(self.session.sieve.pick.samples, ())
+        self.assertEqual(self.troubles, [])
+
+    def test_an_outline_round_nothing_says_so(self):
+        seen = self.seen()
+        for outline in (((5.0, 5.0), (6.0, 6.0)), ((0.0, 0.0), (1800.0, 0.0), (1800.0, 1200.0), (0.0, 1200.0))):
+            with self.assertRaises(Trouble):
+                thing_inside(outline, seen.reduced())
+        with self.assertRaises(Cancelled):
+            progress = Progress()
+            progress.cancel()
+            outlined(Sieve(), self.OUTLINE, seen.whole(), seen.reduced(), seen.cache, 0, progress)
+
+
+class OldFilesTest(WindowCase):
+    def test_a_project_and_a_preset_of_version_2_look_as_they_did(self):
+        sample = {"role": "drop", "x": 1, "y": 2, "colour": [0.1, 0.1, 0.1]}
+        held = {"version": 2, "source": "", "stack": [{"pick": {"samples": [sample]}, "edge": {"grow": 2}}]}
+        project = storage.project_from(held, pathlib.Path("old.sieve"))
+        self.assertEqual(project.version, storage.VERSION)
+        self.assertEqual(project.stack[0].edge, Edge(grow=2, specks=0, holes=0, follow=0, clean=0))
+        self.assertEqual(project.stack[0].pick.samples[0].rule, "tolerance")
+        path = self.folder / "old.json"
+        path.write_text(
+            json.dumps({"version": 2, "name": "Old", "swatch": [0.1, 0.2, 0.3], "edge": {"clean": 3}, "pick": {"samples": [sample]}})
+        )
+        preset = presets.read(path)
+        self.assertEqual((preset.edge.clean, preset.edge.follow, preset.pick.samples[0].rule), (3, 0, "tolerance"))
+        self.assertTrue((ROOT / "demo" / "yard.sieve").exists())
