@@ -11,7 +11,6 @@ import tempfile
 import time
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-import common  # noqa: F401  (finds the package)
 import numpy as np
 from PIL import Image
 from PyQt6.QtCore import QPointF, Qt
@@ -19,7 +18,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 ROOT = pathlib.Path(__file__).parent.parent
-sys.path.insert(0, str(ROOT / "tests"))
+sys.path[:0] = [str(ROOT / "tests"), str(ROOT / "src")]  # the robot and what tests share come before this folder's own
 import robot  # noqa: E402
 
 from amber_sieve.desk.app import application  # noqa: E402
