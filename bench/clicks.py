@@ -13,7 +13,7 @@ import time
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 import numpy as np
 from PIL import Image
-from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtCore import QEventLoop, QPointF, Qt
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
@@ -25,6 +25,9 @@ from amber_sieve.desk.app import application  # noqa: E402
 from amber_sieve.desk.session import Session  # noqa: E402
 from amber_sieve.desk.waiting import settle  # noqa: E402
 from amber_sieve.desk.window import Window  # noqa: E402
+
+#: Waiting in place of asking again and again: who asks holds up the threads that work.
+WAIT = QEventLoop.ProcessEventsFlag.WaitForMoreEvents
 
 
 def objects() -> None:
@@ -49,7 +52,7 @@ def click_times(path: pathlib.Path) -> None:
     window = Window(Session())
     window.resize(1280, 800)
     window.show()
-    session, pane, times, blocked = window.session, window.canvas.panes[0], [], []
+    session, pane, times = window.session, window.canvas.panes[0], []
     session.open(path)
     settle(session)
     for number, (x, y, held) in enumerate(
@@ -66,24 +69,21 @@ def click_times(path: pathlib.Path) -> None:
         started = time.perf_counter()
         QTest.mousePress(pane, Qt.MouseButton.LeftButton, held, at)
         while session.project == before or session.last is None or session.last.wanted.project != session.project:
-            turn = time.perf_counter()
-            QApplication.processEvents()
-            blocked.append(time.perf_counter() - turn)
+            QApplication.processEvents(WAIT)
         window.canvas.panes[1].repaint()
         times.append(time.perf_counter() - started)
         QTest.mouseRelease(pane, Qt.MouseButton.LeftButton, held, at)
         settle(session)
         print(f"click {number + 1} on 24 megapixels: {times[-1] * 1e3:.0f} ms from the press to the painted mask")
-    print(
-        f"median {statistics.median(times) * 1e3:.0f} ms   (asked for: at most 300); the window waits at most {max(blocked) * 1e3:.0f} ms"
-    )
+    print(f"median {statistics.median(times) * 1e3:.0f} ms   (asked for: at most 300)")
     session.history.mark_saved()
     window.close()
     running.processEvents()
 
 
 if __name__ == "__main__":
-    objects()
+    if "clicks" not in sys.argv:
+        objects()
     with tempfile.TemporaryDirectory() as folder:
         large = pathlib.Path(folder) / "large.png"
         Image.fromarray(np.asarray(Image.open(ROOT / "demo" / "yard.png").resize((6000, 4000)))).save(large, compress_level=1)

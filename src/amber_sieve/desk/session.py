@@ -11,7 +11,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..core.areas.scissors import clinging_path
 from ..core.bands.starts import tonal
@@ -49,6 +49,8 @@ from .tools import Tools
 from .worker import JobRunner, Questions, Renderer
 
 MEGABYTE = 1_000_000
+#: Milliseconds after the last step of a drag from which on it rests.
+REST = 250
 
 
 class MissingSource(Trouble):
@@ -105,6 +107,11 @@ class Session(QObject):
         self._questions = Questions()
         self._questions.failed.connect(self._failed)
         self._early: dict[str, dict[str, object]] = {}
+        #: Something is being dragged; a drag that stops without an end rests by itself.
+        self._hurried = False
+        self._calm = QTimer(self)
+        self._calm.setSingleShot(True)
+        self._calm.timeout.connect(self._rest)
         self._cache = Cache(round(self.preferences.cache_megabytes * MEGABYTE))
         self._renderer = Renderer()
         self._renderer.done.connect(self._take)
@@ -140,7 +147,7 @@ class Session(QObject):
 
     @property
     def idle(self) -> bool:
-        return self._renderer.idle and self.jobs.idle and self._questions.idle
+        return not self._hurried and self._renderer.idle and self.jobs.idle and self._questions.idle
 
     def display_name(self) -> str:
         """What the title bar calls the work."""
@@ -155,11 +162,13 @@ class Session(QObject):
     # Editing
 
     def edit(self, change: Callable[[Project], Project], what: str, group: str = "") -> None:
-        """Go on to a changed project."""
+        """Go on to a changed project; with a ``group`` it is one step of a drag, and shown in a hurry until `end_drag`."""
+        self._hurried = bool(group)
         self.document.edit(change, what, group)
 
     def edit_sieve(self, change: Callable[[Sieve], Sieve], what: str, group: str = "") -> None:
-        """Change the sieve being worked on."""
+        """Change the sieve being worked on; see `edit`."""
+        self._hurried = bool(group)
         self.document.edit_sieve(change, what, group)
 
     def set_field(self, path: str, value: object, what: str, group: str = "") -> None:
@@ -171,8 +180,15 @@ class Session(QObject):
         self.edit(lambda project: project.but(gamut=gamut), "Gamut")
 
     def end_drag(self) -> None:
-        """A drag has ended: the next edit is a step of its own."""
+        """A drag has ended: the next edit is a step of its own, and what was shown in a hurry is shown as it is."""
         self.history.close_group()
+        self._rest()
+
+    def _rest(self) -> None:
+        """Nothing is being dragged any more."""
+        if self._hurried:
+            self._hurried = False
+            self.ask()
 
     def undo(self) -> None:
         self.document.undo()
@@ -678,12 +694,14 @@ class Session(QObject):
 
     def wanted(self) -> Wanted:
         """All that the next render depends on besides the source."""
-        return Wanted(self.project, self.sieve.id, self.number, self.shown, self.looking, self.field_follows_view)
+        return Wanted(self.project, self.sieve.id, self.number, self.shown, self.looking, self.field_follows_view, self._hurried)
 
     def ask(self) -> None:
         """Render what is shown, with the newest state."""
         if self.opened:
             opened, wanted, cache = self.opened, self.wanted(), self._cache
+            if self._hurried:
+                self._calm.start(REST)
             self._renderer.ask(lambda: (opened, preview(opened, wanted, cache)))
 
     def _take(self, answer: tuple[Opened, Rendered]) -> None:

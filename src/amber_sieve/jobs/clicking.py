@@ -17,7 +17,7 @@ from ..render.mask import bounds_of, distance_plane, passes_of, place_of, probes
 from .sampling import with_found_tolerance
 
 #: Proposals are looked for on about so many pixels; more do not change them.
-PIXELS = 600_000
+PIXELS = 400_000
 #: A click that changes less than this share of the picture says why.
 NOTHING = 1e-5
 

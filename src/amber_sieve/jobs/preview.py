@@ -92,7 +92,10 @@ class Shown:
 
 @dataclass(frozen=True)
 class Wanted:
-    """All that a preview depends on besides the source."""
+    """All that a preview depends on besides the source.
+
+    ``hurried``: something is being dragged, and Follow does not look for its reach until it rests.
+    """
 
     project: Project
     sieve_id: str
@@ -100,6 +103,7 @@ class Wanted:
     shown: Shown = Shown()
     looking: Looking = Looking()
     counts_view: bool = False
+    hurried: bool = False
 
 
 @dataclass(frozen=True)
@@ -156,12 +160,19 @@ def preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
         return _preview(opened, wanted, cache)
 
 
+def _hurried(sieve: Sieve) -> Sieve:
+    """The sieve without what takes longer than a drag can wait for."""
+    return sieve.but(edge=sieve.edge.but(follow=0.0)) if sieve.edge.follow == "auto" else sieve
+
+
 def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     layers = layers_in(cache)
     whole = opened.frame(wanted.number)
     level = opened.frame(wanted.number, wanted.shown.factor)
     shown, looking = wanted.shown, wanted.looking
     project = opened.resolver.project_on(wanted.project, whole, wanted.number, cache)
+    if wanted.hurried:
+        project = project.but(stack=tuple(_hurried(sieve) for sieve in project.stack))
     held = part_of(level, shown.box, stack_looks(project), cache)
     frame, inner = held.frame, held.inner
     # Matting takes seconds: what waits for it is shown without it, while it is made in the background.

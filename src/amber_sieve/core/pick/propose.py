@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .pieces import held_by, labelled, labels_at
+from .pieces import labelled, labels_at
 
 #: Tolerances looked at: hundredths of Oklab.
 LOWEST, HIGHEST, STEP = 1.5, 8.0, 0.5
@@ -55,7 +55,7 @@ def _still_piece(distance: np.ndarray, domain: np.ndarray, place: Place, largest
         labels = labelled((distance <= tolerance) & domain)
         here = labels_at(labels, *place)
         held = any(labels[int(y), int(x)] in here for x, y in without)
-        sizes[k] = np.inf if held else sum(int((labels == label).sum()) for label in here)
+        sizes[k] = np.inf if held else sum(int(np.count_nonzero(labels == label)) for label in here)
     middle = sizes[EITHER_SIDE:-EITHER_SIDE]
     with np.errstate(invalid="ignore"):
         growth = (sizes[2 * EITHER_SIDE :] - sizes[: -2 * EITHER_SIDE]) / np.maximum(middle, SMALLEST)
@@ -92,8 +92,8 @@ def propose_keep(distance: np.ndarray, masked: np.ndarray, place: Place, falloff
     for tolerance in np.arange(LOWEST, min(still.tolerance, HIGHEST) + STEP / 4, STEP):
         taken = (distance <= tolerance + falloff / 2) & outside  # where the mask passes half
         labels = labelled(taken)
-        here = int(held_by(labels, labels_at(labels, *place)).sum())
-        if int(taken.sum()) - here <= ELSEWHERE * here:
+        here = sum(int(np.count_nonzero(labels == label)) for label in labels_at(labels, *place))
+        if int(np.count_nonzero(taken)) - here <= ELSEWHERE * here:
             best = (float(tolerance), here)
     if best is None or best[1] < ENOUGH * still.size:
         return Proposal(still.tolerance, True)

@@ -7,11 +7,9 @@ Here the regions are the masks of rising tolerance, and the whole picture counts
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
 
-from .samples import Probe, membership
+from .samples import Probe, distance_to
 
 #: Tolerances looked at, and how far on either side growth is measured: hundredths of Oklab, like the surface distance.
 LOWEST, HIGHEST, STEP, REACH = 5.0, 11.0, 0.25, 1.0
@@ -48,7 +46,8 @@ def steady_tolerance(lab: np.ndarray, probe: Probe) -> float:
     seen = thinned(lab)
     reach = round(REACH / STEP)
     tolerances = np.arange(LOWEST - REACH, HIGHEST + REACH + STEP / 2, STEP)
-    area = np.array([membership(seen, [replace(probe, keep=True, shape="hard", tolerance=float(t))]).mean(dtype=float) for t in tolerances])
+    distance = np.sort(distance_to(seen, [probe], farthest=float(tolerances[-1]) + 1), axis=None)
+    area = np.searchsorted(distance, tolerances, side="right") / distance.size
     growth = (area[2 * reach :] - area[: -2 * reach]) / np.maximum(area[reach:-reach], SMALLEST)
     inner = tolerances[reach:-reach]
     return float(inner[np.argmin(growth * np.sqrt(inner))])
