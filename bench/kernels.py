@@ -16,7 +16,7 @@ from amber_sieve.core.colour.measures import hue_saturation_luminance
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.mix import mixed
 from amber_sieve.core.pick.pieces import Reaching, with_pieces
-from amber_sieve.core.pick.samples import Probe, distance_to, membership
+from amber_sieve.core.pick.samples import Probe, membership, membership_and_distances
 
 warnings.simplefilter("ignore")
 
@@ -30,16 +30,11 @@ def ours(ruler: Ruler) -> None:
     ruler.tell("hue, saturation, luminance from it", lambda: hue_saturation_luminance(planes, lab, ruler.spare))
     ruler.tell("eight samples by surface", lambda: membership(lab, probes, out=mask), 3.5)
     mixture = [replace(p, competes=not p.keep) for p in (*probes[:3], *(replace(q, keep=False) for q in probes[3:6]))]
-    here = [distance_to(lab, [probe]) for probe in probes[6:]]
     height, width = mask.shape
-    pieces = [Reaching(near, (width / 2, height / 2), k == 0, 20.0, 5.0) for k, near in enumerate(here)]
-
-    def eight() -> None:
-        membership(lab, mixture, out=mask)
-        for probe in probes[6:]:
-            distance_to(lab, [probe])
-
-    ruler.tell("eight, three drops competing, two here only", eight, 3.5)
+    groups = [[probe] for probe in probes[6:]]
+    near = membership_and_distances(lab, mixture, groups)[1]
+    pieces = [Reaching(plane, (width / 2, height / 2), k == 0, 20.0, 5.0) for k, plane in enumerate(near)]
+    ruler.tell("eight, three drops competing, two here only", lambda: membership_and_distances(lab, mixture, groups, out=mask), 3.5)
     ruler.tell("  the two pieces, on noise", lambda: with_pieces(mask, pieces))
     turned, lit = recolour.steps(40, 20, -10), light.steps(0.5)
     ruler.tell("recolour, mixed in", lambda: mixed(planes, mask, turned, out=ruler.spare), 3.5)

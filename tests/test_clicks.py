@@ -11,7 +11,7 @@ from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.pieces import Reaching, deepest, with_pieces
 from amber_sieve.core.pick.propose import propose_drop, propose_here, propose_keep
-from amber_sieve.core.pick.samples import DIVIDING, Probe, distance_to, membership
+from amber_sieve.core.pick.samples import DIVIDING, Probe, distance_to, membership, membership_and_distances
 from amber_sieve.core.pick.tones import mean_at
 from amber_sieve.jobs.clicking import clicked, looked_at
 from amber_sieve.jobs.sampling import fitted, sample_along, sample_at
@@ -64,6 +64,14 @@ class CompetingTest(unittest.TestCase):
         lab = speckled()
         keep, drop = Probe(RED, compare="colour", tolerance=30), Probe(ORANGE, keep=False, tolerance=9)
         np.testing.assert_array_equal(membership(lab, [keep, replace(drop, competes=True)]), membership(lab, [keep, drop]))
+
+    def test_mask_and_distances_come_from_one_pass(self):
+        lab, keep, other = speckled(), Probe(RED, tolerance=20), Probe(GREEN, tolerance=5)
+        mask, near = membership_and_distances(lab, [keep], [[keep], [other, keep], [], [other]])
+        np.testing.assert_array_equal(mask, membership(lab, [keep]))
+        for plane, group in zip(near, ([keep], [keep, other], [], [other]), strict=True):
+            np.testing.assert_allclose(plane, distance_to(lab, group), atol=1e-4)
+        self.assertEqual(membership_and_distances(lab, [], [])[0].max(), 0)
 
     def test_the_field_knows_the_dividing_line(self):
         keep, drop = Sample(x=0, y=0, colour=RED), Sample(x=0, y=0, colour=GREEN, role="drop")

@@ -18,7 +18,7 @@ from ..core.edge.follow import Unmixed
 from ..core.frame import Frame
 from ..core.pick.connected import connected_only
 from ..core.pick.pieces import Reaching, with_pieces
-from ..core.pick.samples import Probe, distance_to, membership, needs_planes
+from ..core.pick.samples import Probe, membership_and_distances, needs_planes
 from ..names import BANDS, CHANNEL_BANDS
 from ..project.model import Bands, Edge, Pick, Sample, Sieve, amount
 from .areas import area_coverage
@@ -88,58 +88,53 @@ def measures_of(frame: Frame, cache: Cache, levels: bool = True, passes: int = 0
 
 
 def _by_strips(frame: Frame, passes: int, cache: Cache, work: Callable[[Frame, Cache], np.ndarray]) -> np.ndarray:
-    """A plane (H, W) that depends on single pixels, worked out on the whole frame or, where that is large, strip by strip."""
+    """Planes (…, H, W) that depend on single pixels, worked out on the whole frame or, where that is large, strip by strip."""
     if frame.width * frame.height <= LARGE:
         return work(frame, cache)
-    out = np.empty((frame.height, frame.width), np.float32)
+    strips = []
     lap = 2 * passes  # what the smoothing of a strip looks at beyond it
     for top in range(0, frame.height, ROWS):
         bottom = min(top + ROWS, frame.height)
         first, last = max(0, top - lap), min(frame.height, bottom + lap)
         strip = work(frame.part(0, first, frame.width, last), Cache(0))
-        out[top:bottom] = strip[top - first : bottom - first]
-    return out
+        strips.append(strip[..., top - first : bottom - first, :])
+    return np.concatenate(strips, axis=-2)
 
 
-def _sampled(frame: Frame, probes: list[Probe], cache: Cache, passes: int) -> np.ndarray:
-    """What samples that reach everywhere take."""
-    extra = measures_of(frame, cache, passes=passes) if needs_planes(probes) else None
-    return membership(oklab_of(frame, cache, passes), probes, extra)
-
-
-def distance_plane(frame: Frame, probes: list[Probe], cache: Cache, passes: int = 0) -> np.ndarray:
-    """How far every pixel of a frame lies from the nearest of some samples, (H, W), in the units of their comparison."""
+def _measured_by(frame: Frame, probes: list[Probe], groups: list[list[Probe]], cache: Cache, passes: int) -> np.ndarray:
+    """The mask of some samples and the distances from some groups, (1 + number of groups, H, W)."""
 
     def work(part: Frame, held: Cache) -> np.ndarray:
-        extra = measures_of(part, held, passes=passes) if needs_planes(probes) else None
-        return distance_to(oklab_of(part, held, passes), probes, extra)
+        every = [*probes, *(probe for group in groups for probe in group)]
+        extra = measures_of(part, held, passes=passes) if needs_planes(every) else None
+        mask, distances = membership_and_distances(oklab_of(part, held, passes), probes, groups, extra)
+        return np.concatenate([mask[None], distances]) if groups else mask[None]
 
     return _by_strips(frame, passes, cache, work)
 
 
+def distance_plane(frame: Frame, probes: list[Probe], cache: Cache, passes: int = 0) -> np.ndarray:
+    """How far every pixel of a frame lies from the nearest of some samples, (H, W), in the units of their comparison."""
+    plane: np.ndarray = _measured_by(frame, [], [probes], cache, passes)[1]
+    return plane
+
+
 def samples_mask(frame: Frame, pick: Pick, cache: Cache, passes: int = 0) -> np.ndarray:
     """What the samples of a pick take, (H, W): those that reach everywhere, then the pieces of those that do not, in their order."""
-    probes = probes_of(pick)
-    mask = _by_strips(frame, passes, cache, lambda part, held: _sampled(part, probes, held, passes))
-    return with_pieces(mask, [_reaching(frame, sample, pick, cache, passes) for sample in here_only(pick)])
-
-
-def _near(frame: Frame, probes: list[Probe], cache: Cache, passes: int) -> np.ndarray:
-    """The distance plane of some samples, remembered."""
-    return cache.get(("distance", frame.key, tuple(probes), passes), lambda: distance_plane(frame, probes, cache, passes))
-
-
-def _reaching(frame: Frame, sample: Sample, pick: Pick, cache: Cache, passes: int) -> Reaching:
-    """A here-only sample as the pieces take it; what it drops must lie nearer to it than to any keep sample compared alike."""
-    rivals = [p for p in probes_of(pick) if p.keep and p.compare == sample.compare] if sample.role == "drop" else []
-    return Reaching(
-        distance=_near(frame, tones_of(sample, pick), cache, passes),
-        place=place_of(sample, frame),
-        keep=sample.role == "keep",
-        tolerance=sample.tolerance,
-        falloff=sample.falloff,
-        rival=_near(frame, rivals, cache, passes) if rivals and sample.rule == "nearer" else None,
-    )
+    probes, here = probes_of(pick), here_only(pick)
+    # What a here-only sample drops must lie nearer to it than to any keep sample compared alike.
+    competing = list(dict.fromkeys(sample.compare for sample in here if sample.role == "drop" and sample.rule == "nearer"))
+    rivals = {compare: [p for p in probes if p.keep and p.compare == compare] for compare in competing}
+    planes = _measured_by(frame, probes, [*(tones_of(sample, pick) for sample in here), *rivals.values()], cache, passes)
+    rival_planes = dict(zip(rivals, planes[1 + len(here) :], strict=True))
+    pieces = [
+        Reaching(
+            near, place_of(s, frame), s.role == "keep", s.tolerance, s.falloff,
+            rival_planes.get(s.compare) if s.role == "drop" and s.rule == "nearer" else None,
+        )
+        for s, near in zip(here, planes[1:], strict=False)
+    ]  # fmt: skip
+    return with_pieces(planes[0], pieces)
 
 
 def qualified(frame: Frame, pick: Pick, bands: Bands, cache: Cache, passes: int = 0) -> np.ndarray:

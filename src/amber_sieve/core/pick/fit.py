@@ -25,7 +25,6 @@ INTO, SOFT = 0.35, 0.3
 LEAST, MOST, ROOM = 0.5, 30.0, 1.3
 #: What a setting away from where it stood costs, in separation: gloss lets pale backgrounds in that nobody may have named.
 COST, GLOSS_COST = 0.002, 0.02
-FARTHEST = 60.0
 
 
 @dataclass(frozen=True)
@@ -94,9 +93,9 @@ def _set(keeps: Sequence[Group], others: Sequence[np.ndarray], settings: Setting
     """The keep groups with the tolerances that some settings ask for, the falloff, and which of the others comes nearest."""
     made = [Group(tuple(settings.on(probe) for probe in group.probes), group.pixels) for group in keeps]
     kept = np.concatenate([group.pixels for group in made], axis=2)
-    away = np.stack([distance_to(kept, group.probes, farthest=FARTHEST)[0] for group in made])
+    away = np.stack([distance_to(kept, group.probes)[0] for group in made])
     nearest_group = away.argmin(axis=0)
-    ends = [[float(np.quantile(distance_to(pixels, group.probes, farthest=FARTHEST), 1 - HELD)) for pixels in others] for group in made]
+    ends = [[float(np.quantile(distance_to(pixels, group.probes), 1 - HELD)) for pixels in others] for group in made]
     tolerances, gaps = [], []
     for number in range(len(made)):
         own = away[number][nearest_group == number]
@@ -120,7 +119,7 @@ def _set(keeps: Sequence[Group], others: Sequence[np.ndarray], settings: Setting
 
 def spread_of(group: Group) -> float:
     """The tolerance that holds a box or stroke by itself: nearly all of its pixels, and some room."""
-    return max(2.0, ROOM * float(np.quantile(distance_to(group.pixels, group.probes, farthest=FARTHEST), HELD)))
+    return max(2.0, ROOM * float(np.quantile(distance_to(group.pixels, group.probes), HELD)))
 
 
 def fit(keeps: Sequence[Group], drops: Sequence[Group] = (), now: Settings | None = None, outside: np.ndarray | None = None) -> Fit:

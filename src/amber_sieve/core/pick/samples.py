@@ -9,7 +9,7 @@ forgiven.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from numba import prange
@@ -34,7 +34,7 @@ HUE_WEIGHT, GREY_BELOW, DARKEST = 0.55, 0.04, 0.05
 KIND, PLANE, KEEP, TOLERANCE, SLOPE = range(5)
 FIRST, SECOND, THIRD, FOURTH = range(5, 9)
 WEIGHT_LIGHT, WEIGHT_RICH, WEIGHT_PALE, WEIGHT_HUE = range(9, 13)
-STRAIGHT, CLASS, COMPETES = range(13, 16)
+STRAIGHT, CLASS, TAKES, GROUP = range(13, 17)
 #: Half the width of the dividing line between a keep sample and a drop sample that competes with it, in their distance.
 DIVIDING = 0.5
 #: No sample of the class has been met yet.
@@ -123,7 +123,9 @@ def needs_planes(probes: Sequence[Probe]) -> bool:
 
 
 @kernel
-def _qualify(lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np.ndarray, classes: int, out: np.ndarray) -> None:
+def _qualify(
+    lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np.ndarray, classes: int, distances: np.ndarray, out: np.ndarray
+) -> None:
     width = lab.shape[2]
     hundred, zero, one = np.float32(100), np.float32(0), np.float32(1)
     last = np.float32(POINTS - 1)
@@ -174,7 +176,12 @@ def _qualify(lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np
                 nearest = near[2 * group + (0 if keep > zero else 1)]
                 for x in range(width):
                     nearest[x] = min(nearest[x], distance[x])
-            if n[COMPETES] > zero:
+            to = int(n[GROUP])
+            if to >= 0:
+                told = distances[to, y]
+                for x in range(width):
+                    told[x] = min(told[x], distance[x])
+            if n[TAKES] == zero:
                 continue
             table = tables[k]
             into = kept if keep > zero else dropped
@@ -216,43 +223,65 @@ def membership(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | Non
     -------
     (H, W) float32 in 0 to 1.
     """
-    if needs_planes(probes) and extra is None:
+    return membership_and_distances(lab, probes, (), extra, out)[0]
+
+
+#: In every comparison that is as far as can be.
+FARTHEST = np.float32(400)
+
+
+def membership_and_distances(
+    lab: np.ndarray,
+    probes: Sequence[Probe],
+    groups: Sequence[Sequence[Probe]],
+    extra: np.ndarray | None = None,
+    out: np.ndarray | None = None,
+) -> tuple[np.ndarray, np.ndarray]:
+    """The mask of some samples, and how far every pixel lies from the nearest of each of some groups, in one pass over the picture.
+
+    Parameters
+    ----------
+    lab, probes, extra, out : as in `membership`.
+    groups : samples that do not take part in the mask, unless they stand among ``probes`` as well.
+
+    Returns
+    -------
+    (H, W) and (number of groups, H, W) float32; distances are in the units of the group's comparison, up to ``FARTHEST``.
+    """
+    every = [*probes, *(probe for group in groups for probe in group)]
+    if needs_planes(every) and extra is None:
         raise ValueError("these samples are compared by more than Oklab: pass the measured planes as well")
     result = np.empty(lab.shape[1:], np.float32) if out is None else out
-    if not any(probe.keep for probe in probes):
+    distances = np.full((len(groups), *lab.shape[1:]), FARTHEST, np.float32)
+    wanted = [(probe, number) for number, group in enumerate(groups) for probe in group]
+    rows: list[tuple[Probe, bool, int]] = []
+    for probe in probes if any(probe.keep for probe in probes) else ():
+        # A sample that is in the mask and in a group is measured once.
+        shared = next((pair for pair in wanted if pair[0] == probe), None)
+        if shared:
+            wanted.remove(shared)
+        rows.append((probe, True, shared[1] if shared else -1))
+    rows += [(probe, False, number) for probe, number in wanted]
+    if not rows:
         result[...] = 0
-        return result
-    straight = [probe.shape in ("linear", "hard") for probe in probes]
-    classes = _classes_of(probes)
-    numbers = np.array(
-        [
-            [
-                *_numbers_of(p),
-                flag,
-                classes.get(p.compare, -1) if p.keep or p.competes else -1,
-                p.competes and not p.keep and p.compare in classes,
-            ]
-            for p, flag in zip(probes, straight, strict=True)
-        ],
-        np.float32,
-    )
+        return result, distances
+    classes = _classes_of([probe for probe, takes, _ in rows if takes])
+
+    def flags(probe: Probe, takes: bool, group: int) -> list[float]:
+        rivals = classes.get(probe.compare, -1) if takes and (probe.keep or probe.competes) else -1
+        competes = probe.competes and not probe.keep and rivals >= 0
+        return [probe.shape in ("linear", "hard"), rivals, takes and not competes, group]
+
+    numbers = np.array([[*_numbers_of(probe), *flags(probe, takes, group)] for probe, takes, group in rows], np.float32)
     # One entry more than the points, so that the last can be interpolated from as well.
-    tables = np.stack([np.append(shape_table(probe.shape, probe.bend), np.float32(1)) for probe in probes])
-    _qualify(lab, NOTHING if extra is None else extra, numbers, tables, len(classes), result)
-    return result
+    tables = np.stack([np.append(shape_table(probe.shape, probe.bend), np.float32(1)) for probe, _, _ in rows])
+    _qualify(lab, NOTHING if extra is None else extra, numbers, tables, len(classes), distances, result)
+    return result, distances
 
 
-#: Distances are measured up to here; in every comparison that is as far as can be.
-FARTHEST = 400.0
-
-
-def distance_to(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None, farthest: float = FARTHEST) -> np.ndarray:
-    """How far every pixel lies from the nearest of some samples, (H, W) float32, in the units of their comparison, up to ``farthest``.
+def distance_to(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None) -> np.ndarray:
+    """How far every pixel lies from the nearest of some samples, (H, W) float32, in the units of their comparison, up to ``FARTHEST``.
 
     ``lab`` and ``extra`` are as in `membership`. With no samples everything is as far as can be.
     """
-    if not probes:
-        return np.full(lab.shape[1:], farthest, np.float32)
-    # One long linear falloff from tolerance 0 turns membership back into distance; the kernel stays the only formula.
-    long = [replace(probe, keep=True, tolerance=0.0, falloff=farthest, shape="linear") for probe in probes]
-    return (1 - membership(lab, long, extra)) * np.float32(farthest)
+    return membership_and_distances(lab, (), [probes], extra)[1][0]

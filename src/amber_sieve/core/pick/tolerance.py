@@ -46,7 +46,7 @@ def steady_tolerance(lab: np.ndarray, probe: Probe) -> float:
     seen = thinned(lab)
     reach = round(REACH / STEP)
     tolerances = np.arange(LOWEST - REACH, HIGHEST + REACH + STEP / 2, STEP)
-    distance = np.sort(distance_to(seen, [probe], farthest=float(tolerances[-1]) + 1), axis=None)
+    distance = np.sort(distance_to(seen, [probe]), axis=None)
     area = np.searchsorted(distance, tolerances, side="right") / distance.size
     growth = (area[2 * reach :] - area[: -2 * reach]) / np.maximum(area[reach:-reach], SMALLEST)
     inner = tolerances[reach:-reach]
