@@ -36,6 +36,9 @@
     ],
     "shading": 85.0,
     "gloss": 0.0,
+    "hue_weight": 100.0,
+    "saturation_weight": 100.0,
+    "outline": [],
     "connected": false,
     "bridge": 0.0,
     "transparent": true,
@@ -141,7 +144,7 @@
     "sensitivity": 50.0,
     "fine": 0.0,
     "no_haze": true,
-    "clean": "auto"
+    "clean": 0.0
    },
    "areas": [],
    "outside": 0.0,

@@ -48,8 +48,10 @@ class Photographer:
         self.window.canvas._hover(QPointF(x, y))
         held.update()
 
-    def take(self, name: str) -> None:
+    def take(self, name: str, flash: bool = False) -> None:
         settle(self.session)
+        if not flash:  # what the last click did is shown for a moment only
+            self.window.canvas._end_flash()
         self.window.stack.follow()
         self.application.processEvents()
         self.window.grab().save(str(OUT / f"{name}.png"))
@@ -57,11 +59,11 @@ class Photographer:
 
 def pick(camera: Photographer) -> None:
     camera.open("yard.png")
-    for x, y, role in ((1398, 882, "keep"), (1662, 1042, "drop"), (1644, 1004, "keep"), (1270, 966, "keep")):
+    for x, y, role in ((1398, 882, "keep"), (535, 210, "drop"), (1662, 1042, "keep")):
         camera.session.sample(x, y, role)
         settle(camera.session)
     camera.point(1380, 1000)
-    camera.take("pick")
+    camera.take("pick", flash=True)
 
 
 def bands(camera: Photographer) -> None:

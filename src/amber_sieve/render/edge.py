@@ -14,11 +14,13 @@ from ..core.edge.follow import Unmixed, follow
 from ..core.edge.follow_reach import REACHES, follow_found
 from ..core.edge.islands import without_islands
 from ..core.edge.levels import mask_levels
-from ..core.edge.morphology import grown, without_holes, without_specks
+from ..core.edge.morphology import grown, without_crumbs, without_holes, without_specks
 from ..core.frame import Frame
 from ..project.model import Edge, Place, amount
 from .cache import Cache
 
+#: Pieces of at most so many full-resolution pixels that Follow leaves by themselves are noise, where specks go at all.
+CRUMBS = 16.0
 #: How Fine tells its progress, and is stopped; set by whoever runs it in the background.
 Step = Callable[[float], None]
 
@@ -129,6 +131,10 @@ def edge_of(
     if _idle(edge):
         return Edged(mask, None)
     mask, unmixed = _followed(frame, before_fine(frame, mask, edge, clicked), edge)
+    crumbs = min(amount(edge.specks), CRUMBS) * frame.scale**2
+    if unmixed is not None and crumbs >= 1:  # what noise has left of the background, alone in its band
+        mask = without_crumbs(mask, crumbs, clicked.kept)
+        unmixed = replace(unmixed, share=mask)
     if edge.fine > 0:
         mask = fine_of(frame, mask, edge, cache, key, unmixed, step or cache.step)
         if unmixed is None:

@@ -12,6 +12,7 @@ from ..core.edge.follow import LOOKS_PER_REACH
 from ..core.edge.follow_reach import FOUND_LOOKS, REACHES
 from ..core.edge.morphology import longest_of
 from ..project.model import Area, Edge, Pick, Project, Sieve, amount
+from .edge import CRUMBS
 
 #: The stage must see the whole picture.
 WHOLE = math.inf
@@ -33,7 +34,7 @@ def edge_looks(edge: Edge) -> float:
     near = REACHES[-1] if edge.follow == "auto" else edge.follow
     pieces = WHOLE if whole else 2 * longest_of(amount(edge.specks)) + near + longest_of(amount(edge.holes)) + 2
     soft = abs(edge.grow) + 1 + DEVIATIONS * (edge.feather + edge.smooth) + 2
-    follow = FOUND_LOOKS if edge.follow == "auto" else LOOKS_PER_REACH * edge.follow
+    follow = (FOUND_LOOKS if edge.follow == "auto" else LOOKS_PER_REACH * edge.follow) + longest_of(CRUMBS) + 3
     # Fine is solved in tiles that start at the picture's corner.
     return clean + pieces + soft + follow + (WHOLE if edge.fine else 0.0)
 

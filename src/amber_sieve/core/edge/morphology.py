@@ -14,6 +14,8 @@ HALF = 0.5
 
 #: A piece longer than so many sides of a square of its most pixels is a strand, not a speck; so no piece has to be followed farther.
 LONGEST = 4.0
+#: What is less than this is faint.
+FAINT = 0.15
 #: A small piece is a strand when it is at least so many pixels long, and its square on its length holds so many times its pixels.
 STRAND, THIN = 6, 3.0
 
@@ -55,6 +57,18 @@ def without_specks(mask: np.ndarray, size: float, spared: Places = (), near: flo
         stays[np.unique(labels[strands[labels] & (away <= near)])] = True
         specks &= ~stays[labels]
     return np.where(specks, np.float32(0), mask)
+
+
+def without_crumbs(mask: np.ndarray, size: float, spared: Places = ()) -> np.ndarray:
+    """The mask without what noise leaves beside a thing: pixels with nothing near them but pieces of at most ``size`` pixels.
+
+    Pieces (8-neighbours) are counted of what is more than ``FAINT``; fainter pixels stay beside what stays.
+    """
+    strong = mask > FAINT
+    labels, small, *_ = _small(strong, size, 8, spared)
+    stays = strong & ~small[labels]
+    near = cv2.dilate(stays.astype(np.uint8), np.ones((5, 5), np.uint8)) > 0
+    return np.where(near, mask, np.float32(0))
 
 
 def without_holes(mask: np.ndarray, size: float, every: bool = False, spared: Places = ()) -> np.ndarray:

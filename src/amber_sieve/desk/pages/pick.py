@@ -134,7 +134,6 @@ class PickPage(Page):
                 ("Point", "patch", "pipette", "Click; drag outwards to widen the tolerance"),
                 ("Box", "box", "square-dashed", "Drag a box"),
                 ("Stroke", "stroke", "pencil-line", "Scribble over a textured thing"),
-                ("Outline", "outline", "lasso", "Draw loosely round a thing: samples that hold it, and not what is outside, are found"),
             ),
             self._place,
         )
@@ -146,7 +145,16 @@ class PickPage(Page):
         self.patch_size.activated.connect(lambda index: setattr(session.tools, "sample_size", SIZES[index]))
         self.stroke = Number(STROKE)
         self.stroke.moved.connect(lambda value: setattr(session.tools, "stroke_width", round(value)))
-        self.column.addWidget(row_of(self.patch_size, self.stroke))
+        outline = QPushButton()
+        with_icon(outline, "lasso", "Outline: draw loosely round a thing; samples that hold it, and not what is outside, are found")
+        outline.setCheckable(True)
+        outline.setAccessibleName("Outline")
+        outline.clicked.connect(lambda: self._place("outline"))
+        group = self.places["patch"].group()
+        assert group is not None
+        group.addButton(outline)
+        self.places["outline"] = outline
+        self.column.addWidget(row_of(self.patch_size, self.stroke, outline))
 
     def _place(self, place: str) -> None:
         self.session.tools.place = place
