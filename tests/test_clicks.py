@@ -228,8 +228,8 @@ class ClickTest(unittest.TestCase):
         self.assertEqual((mask[31, 251], mask[81, 251]), (1, 0))
         self.assertEqual((mask[61, 61], mask[91, 91]), (1, 0))
 
-    def test_proposals_are_looked_for_on_half_a_megapixel(self):
-        self.assertEqual((looked_at(900, 600), looked_at(1800, 1200), looked_at(6000, 4000), looked_at(20, 10)), (1, 2, 6, 1))
+    def test_proposals_are_looked_for_on_some_hundred_thousand_pixels(self):
+        self.assertEqual((looked_at(900, 600), looked_at(1800, 1200), looked_at(6000, 4000), looked_at(20, 10)), (1, 2, 8, 1))
 
 
 class TerminalTest(FolderCase):

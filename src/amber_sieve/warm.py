@@ -9,6 +9,7 @@ from collections.abc import Callable
 
 import numpy as np
 
+from .core.edge.follow_reach import follow_found
 from .core.frame import Frame
 from .core.statistics import coverage_of, statistics_of
 from .files import state_folder
@@ -66,6 +67,9 @@ def warm(step: Callable[[float], None] | None = None) -> None:
         view(name, frame, project, sieve.id, Looking(), Cache(0))
         if step:
             step((number + 1) / (len(VIEWS) + 2))
+    disc = np.zeros((48, 64), np.float32)
+    disc[10:38, 12:50] = 1
+    follow_found(frame.planes, disc)
     statistics_of(frame.planes)
     coverage_of(frame.planes[0])
     with tempfile.TemporaryDirectory() as folder:

@@ -81,7 +81,9 @@ class Mishaps(QObject):
             if isinstance(error, Trouble):
                 self.happened.emit(str(error), "")
                 return
-            sentence = "Something went wrong inside the program; your work is kept. Go on another way, or send us the details."
+            sentence = (
+                "Something went wrong inside the program; your work is kept and you can go on. If it happens again, send us the details."
+            )
             self.happened.emit(NO_MEMORY if isinstance(error, MemoryError) else sentence, details_of(error))
             self._keep_work()
         finally:

@@ -131,12 +131,13 @@ class Pane(QWidget):
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, zoom / result.scale < 2)
         painter.drawImage(QRectF(corner, corner + size), self._image)
         if self.wipe is not None and self._other is not None:
-            self._draw_wipe(painter, QRectF(corner, corner + size))
+            self._draw_wipe(painter, QRectF(corner, corner + size), self._other)
         if self._flash is not None:
             self._draw_flash(painter, self._flash)
         if zoom >= GRID_FROM and result.scale == 1:
             self._draw_grid(painter)
-        if self.marks and (self._inside or not self.window() or not self.window().isActiveWindow()):  # type: ignore[union-attr]
+        window = self.window()
+        if self.marks and (self._inside or window is None or not window.isActiveWindow()):
             for sample in self.session.sieve.pick.samples:
                 self._draw_sample(painter, sample)
         self.overlay(painter)
@@ -166,12 +167,12 @@ class Pane(QWidget):
             painter.setPen(pen)
             painter.drawRoundedRect(box, 4, 4)
 
-    def _draw_wipe(self, painter: QPainter, box: QRectF) -> None:
+    def _draw_wipe(self, painter: QPainter, box: QRectF, other: QImage) -> None:
         """The original left of a line that can be dragged."""
         x = self.wipe_x()
         painter.save()
         painter.setClipRect(QRectF(0, 0, x, self.height()))
-        painter.drawImage(box, self._other)  # type: ignore[arg-type]
+        painter.drawImage(box, other)
         painter.restore()
         painter.setPen(QPen(QColor(0, 0, 0, 160), 3))
         painter.drawLine(QPointF(x, 0), QPointF(x, self.height()))

@@ -668,9 +668,9 @@ class Session(QObject):
             self.shown = shown
             self.ask()
 
-    def look(self, **changes: object) -> None:
+    def look(self, **changes: Any) -> None:
         """Draw the views otherwise from now on: see `Looking`."""
-        looking = replace(self.looking, **changes)  # type: ignore[arg-type]
+        looking = replace(self.looking, **changes)
         if looking != self.looking:
             self.looking = looking
             self.ask()

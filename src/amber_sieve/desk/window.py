@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import functools
 import pathlib
 from collections.abc import Callable
 
@@ -207,7 +208,7 @@ class Window(QMainWindow):
         self._act(view, "&Large colour field", "", self.toggle_large_field)
         surround = self._menu("&Surround", view)
         for tone in SURROUNDS:
-            self._act(surround, tone.capitalize(), "", lambda tone=tone: session.prefer(surround=tone))  # type: ignore[misc]
+            self._act(surround, tone.capitalize(), "", functools.partial(session.prefer, surround=tone))
         veil = self._menu("&Veil", view)
         self._act(veil, "Over the inside", "", lambda: session.look(veil_outside=False))
         self._act(veil, "Over the outside", "", lambda: session.look(veil_outside=True))
@@ -216,13 +217,13 @@ class Window(QMainWindow):
         self._act(veil, "Choose a colour…", "", self.ask_veil_colour)
         veil.addSeparator()
         for opacity in (30, 60, 90):
-            self._act(veil, f"{opacity} % opaque", "", lambda opacity=opacity: session.prefer(veil_opacity=float(opacity)))  # type: ignore[misc]
+            self._act(veil, f"{opacity} % opaque", "", functools.partial(session.prefer, veil_opacity=float(opacity)))
         self.follow_view = self._act(view, "Colour field follows the view", "", lambda: session.follow_view(self.follow_view.isChecked()))
         self.follow_view.setCheckable(True)
         page_menu = self._menu("&Go")
         for number in range(self.pages.count()):
             name = self.pages.tabText(number)
-            self._act(page_menu, f"&{name}", f"F{number + 2}", lambda number=number: self.pages.setCurrentIndex(number))  # type: ignore[misc]
+            self._act(page_menu, f"&{name}", f"F{number + 2}", functools.partial(self.pages.setCurrentIndex, number))
         help_menu = self._menu("&Help")
         self._act(help_menu, "&Keys and gestures", "F1", self.show_keys)
         self._act(help_menu, "&Find a command…", "Ctrl+K", self.find_command)

@@ -25,7 +25,7 @@ def _told(error: BaseException) -> tuple[str, str]:
     if isinstance(error, MemoryError):
         return NO_MEMORY, ""
     return (
-        f"Something went wrong inside the program ({type(error).__name__}): your work is still here, save it and try another way.",
+        f"Something went wrong inside the program ({type(error).__name__}): your work is still here and you can go on. If it happens again, send us the details.",
         details_of(error),
     )
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import functools
 import math
 import threading
 from collections.abc import Callable, Iterator
@@ -219,9 +220,13 @@ def difference_of(before: Rendered, after: Rendered) -> Difference | None:
     return Difference(after.mask - before.mask, after.scale, after.origin)
 
 
+def _told_of(step: Callable[[float], None], number: int, of: int, share: float) -> None:
+    step((number + share) / of)
+
+
 def make_waiting_fine(result: Rendered, cache: Cache, step: Callable[[float], None]) -> None:
     """Make the mattings that a preview waits for, and keep them; ``step`` is told the share done, and may raise to stop."""
     layers = layers_in(cache)
     for number, sieve in enumerate(result.waiting):
         seen = measured(result.frame, result.seen, sieve.id, cache, layers)
-        make_fine(seen, sieve, cache, lambda share, number=number: step((number + share) / len(result.waiting)))  # type: ignore[misc]
+        make_fine(seen, sieve, cache, functools.partial(_told_of, step, number, len(result.waiting)))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
+from typing import Any
 
 import cv2
 import numpy as np
@@ -61,21 +62,21 @@ def _taken(sample: Sample, frame: Frame) -> Sample:
     return sample.but(colour=mean, tones=tuple(tuple(float(v) for v in tone) for tone in tones_of(pixels)))
 
 
-def sample_at(frame: Frame, x: float, y: float, size: int = 5, number: int = 0, **settings: object) -> Sample:
+def sample_at(frame: Frame, x: float, y: float, size: int = 5, number: int = 0, **settings: Any) -> Sample:
     """A sample of the ``size`` x ``size`` pixels round full-resolution (x, y).
 
     Raises
     ------
     Trouble: the point lies outside the picture.
     """
-    return _taken(Sample(x=x, y=y, frame=number, size=size, colour=(0, 0, 0), **settings), frame)  # type: ignore[arg-type]
+    return _taken(Sample(x=x, y=y, frame=number, size=size, colour=(0, 0, 0), **settings), frame)
 
 
-def sample_along(frame: Frame, place: str, points: Points, width: int = 12, number: int = 0, **settings: object) -> Sample:
+def sample_along(frame: Frame, place: str, points: Points, width: int = 12, number: int = 0, **settings: Any) -> Sample:
     """A sample of a box (two corners) or a stroke (its way), full-resolution pixels."""
     middle = np.mean(points, axis=0)
-    held = {"place": place, "points": tuple(points), "size": width, "frame": number, "colour": (0, 0, 0)}
-    return _taken(Sample(x=float(middle[0]), y=float(middle[1]), **held, **settings), frame)  # type: ignore[arg-type]
+    held: dict[str, Any] = {"place": place, "points": tuple(points), "size": width, "frame": number, "colour": (0, 0, 0)}
+    return _taken(Sample(x=float(middle[0]), y=float(middle[1]), **held, **settings), frame)
 
 
 def taken_again(sample: Sample, frame: Frame) -> Sample:

@@ -71,9 +71,15 @@ def number(
 
 def bounds_of(field: FieldInfo) -> tuple[float, float] | None:
     """The range of a number field, None for any other field."""
+    shown = _shown(field)
+    return (shown["low"], shown["high"]) if shown else None
+
+
+def _shown(field: FieldInfo) -> dict[str, Any]:
+    """What `number` has noted of a field; nothing of any other field."""
     extra = field.json_schema_extra
-    shown = extra.get("number") if isinstance(extra, dict) else None
-    return (shown["low"], shown["high"]) if isinstance(shown, dict) else None  # type: ignore[return-value]
+    noted: Any = extra.get("number", {}) if isinstance(extra, dict) else {}
+    return dict(noted)
 
 
 def spec_of(model: type[BaseModel], name: str) -> Spec:
@@ -84,10 +90,9 @@ def spec_of(model: type[BaseModel], name: str) -> Spec:
     KeyError: the model has no such number.
     """
     field = model.model_fields[name]
-    extra = field.json_schema_extra
-    if not isinstance(extra, dict) or "number" not in extra:
+    shown = _shown(field)
+    if not shown:
         raise KeyError(f"{model.__name__}.{name} is not a number")
-    shown: dict[str, Any] = extra["number"]  # type: ignore[assignment]
     auto = any("auto" in get_args(part) for part in get_args(field.annotation))
     start = field.default if isinstance(field.default, (int, float)) else shown["low"]
     words, from_auto = field.description or "", field.default == "auto"

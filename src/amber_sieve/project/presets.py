@@ -29,10 +29,13 @@ class Preset(Frozen):
     edge: Edge = Edge()
 
 
-def _bands(hue: tuple[float, ...] | None, saturation: tuple[float, ...] | None, luminance: tuple[float, ...] | None) -> Bands:
+Corners = tuple[float, float, float, float]
+
+
+def _bands(hue: Corners | None, saturation: Corners | None, luminance: Corners | None) -> Bands:
     """Bands from corners; None leaves a band off."""
     given = {"hue": hue, "saturation": saturation, "luminance": luminance}
-    return Bands(**{name: Band(on=True, corners=corners) for name, corners in given.items() if corners})  # type: ignore[arg-type]
+    return Bands().but(**{name: Band(on=True, corners=corners) for name, corners in given.items() if corners})
 
 
 #: What ships with the program. The corners were set on made-up pictures and hold the patches of a colour chart as the tests say.

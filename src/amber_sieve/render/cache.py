@@ -6,7 +6,7 @@ import dataclasses
 import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
-from typing import TypeVar
+from typing import TypeVar, cast
 
 import numpy as np
 
@@ -44,7 +44,7 @@ class Cache:
         with self._lock:
             if key in self._held:
                 self._held.move_to_end(key)
-                return self._held[key][0]  # type: ignore[return-value]
+                return cast(T, self._held[key][0])
         value = make()
         size = _size_of(value)
         with self._lock:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 from numba import carray
 
@@ -10,7 +12,7 @@ from ..parallel import row_step
 
 
 @row_step
-def _times(row, width, numbers) -> None:  # type: ignore[no-untyped-def]
+def _times(row: Any, width: int, numbers: Any) -> None:
     values, factor = carray(row, 3 * width), np.float32(carray(numbers, 1)[0])
     for x in range(3 * width):
         values[x] *= factor

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 from numba import carray
 
@@ -11,7 +13,7 @@ from ..parallel import row_step
 
 
 @row_step
-def _recolour(row, width, numbers) -> None:  # type: ignore[no-untyped-def]
+def _recolour(row: Any, width: int, numbers: Any) -> None:
     planes, given = carray(row, (3, width)), carray(numbers, 3)
     r, g, b = planes[0], planes[1], planes[2]
     one, zero = np.float32(1), np.float32(0)

@@ -93,9 +93,10 @@ def _unexplained(
 @kernel
 def _mix_in(
     planes: np.ndarray, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, front: np.ndarray, behind: np.ndarray, least: float,
-    reach: float, depth: float, weights: np.ndarray, out: np.ndarray, banded: np.ndarray,
+    reach: float, depth: float, weights: np.ndarray, top: int, left: int, out: np.ndarray, banded: np.ndarray,
 ) -> None:  # fmt: skip
-    """Add what one reach changes of the mask, times its weights (coarse), to ``out``; ``banded`` gets the weights where it does."""
+    """Add what one reach changes of the mask, times its weights (coarse), to ``out``, in which the part lies at a row and column;
+    ``banded`` gets the weights where it does."""
     height, width = mask.shape
     for y in prange(height):
         y0, y1, ty = place_in(y, height, front.shape[1])
@@ -113,7 +114,7 @@ def _mix_in(
                 f, b = between(front[k], y0, y1, ty, x0, x1, tx), between(behind[k], y0, y1, ty, x0, x1, tx)
                 along += (planes[k, y, x] - b) * (f - b)
                 across += (f - b) * (f - b)
-            out[y, x] += weight * (share_of(along, across, mask[y, x], least) - mask[y, x])
+            out[top + y, left + x] += weight * (share_of(along, across, mask[y, x], least) - mask[y, x])
             banded[y, x] += weight
 
 
@@ -147,10 +148,10 @@ def follow_found(planes: np.ndarray, mask: np.ndarray, scale: float = 1.0, sensi
         return mask, None
     least = least_of(sensitivity)
     weights = _weights(here, part, away, deep, tried, scale, (reaches[-1], inside), least)
-    out, banded = mask.copy(), np.zeros_like(part)
+    out, banded, corner = mask.copy(), np.zeros_like(part), (box[0].start, box[1].start)
     for one, weight in zip(tried, weights, strict=True):
-        _mix_in(here, part, away, deep, one.front, one.behind, least, one.reach, depth_of(one.reach), weight, out[box], banded)
-    return out, Unmixed(*_together(tried, weights), banded > HALF, out, (box[0].start, box[1].start))
+        _mix_in(here, part, away, deep, one.front, one.behind, least, one.reach, depth_of(one.reach), weight, *corner, out, banded)
+    return out, Unmixed(*_together(tried, weights), banded > HALF, out, corner)
 
 
 def _weights(

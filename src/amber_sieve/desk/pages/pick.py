@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
+
 import numpy as np
-from PyQt6.QtCore import QRectF, QSignalBlocker, QSize, Qt
+from PyQt6.QtCore import QEvent, QRectF, QSignalBlocker, QSize, Qt
 from PyQt6.QtGui import QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import (
     QAbstractItemView,
@@ -80,7 +82,7 @@ class SampleList(QListWidget):
         else:
             super().keyPressEvent(event)
 
-    def leaveEvent(self, event) -> None:  # type: ignore[no-untyped-def]
+    def leaveEvent(self, event: QEvent | None) -> None:
         self.page.session.look(solo="")
         super().leaveEvent(event)
 
@@ -104,7 +106,7 @@ class PickPage(Page):
 
     # Building
 
-    def _choice(self, rows, act) -> dict[str, QPushButton]:  # type: ignore[no-untyped-def]
+    def _choice(self, rows: Sequence[tuple[str, str, str, str]], act: Callable[[str], object]) -> dict[str, QPushButton]:
         """Buttons of which one is down."""
         group = QButtonGroup(self)
         made: dict[str, QPushButton] = {}
