@@ -125,6 +125,12 @@ class ViewsTest(unittest.TestCase):
         self.assertEqual(deciding_sample(cloth, named), "Cloth")
         self.assertEqual(deciding_sample(jar, named), "drop 2")
         self.assertEqual(deciding_sample(np.array([0.9, 0.9, 0.9], np.float32), named), "")
+        here = named.but(pick=named.pick.but(samples=(named.pick.samples[0], named.pick.samples[1].but(role="keep", reach="here"))))
+        self.assertEqual(deciding_sample(jar, here, 1.0), "keep 2")
+        self.assertEqual(deciding_sample(jar, here, 0.0), "")
+        twice = named.but(pick=named.pick.but(samples=(*named.pick.samples, named.pick.samples[0].but(id="x", role="drop", reach="here"))))
+        self.assertEqual(deciding_sample(cloth, twice, 1.0), "Cloth")
+        self.assertEqual(deciding_sample(cloth, twice, 0.0), "Cloth")  # it bears the name of the sample it was made from
 
 
 class BoundsTest(unittest.TestCase):

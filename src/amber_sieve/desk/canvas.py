@@ -442,6 +442,6 @@ class Canvas(QWidget):
         column, row = int((at.x() - last.origin[0]) * last.scale), int((at.y() - last.origin[1]) * last.scale)
         inside = 0 <= row < last.mask.shape[0] and 0 <= column < last.mask.shape[1]
         mask = f"{100 * last.mask[row, column]:.0f} %" if inside else "-"
-        decided = self.session.decides(light)
+        decided = self.session.decides(light, float(last.mask[row, column]) if inside else None)
         words = f"{int(at.x())}, {int(at.y())}     levels {red:.0f} {green:.0f} {blue:.0f}     H {hue:.0f}°  S {saturation:.0f} %  L {luminance:.0f}     mask {mask}"
         return "     ".join(part for part in (words, f"by {decided}" if decided else "", self._last_click) if part)

@@ -688,9 +688,9 @@ class Session(QObject):
         red, green, blue = (float(v) for v in frame.planes[:, y, x])
         return red, green, blue
 
-    def decides(self, light: tuple[float, float, float]) -> str:
-        """Name of the sample that decides about a colour."""
-        return deciding_sample(light, self.sieve)
+    def decides(self, light: tuple[float, float, float], masked: float | None = None) -> str:
+        """Name of the sample that decides about a pixel with this colour and mask."""
+        return deciding_sample(light, self.sieve, masked)
 
     def wanted(self) -> Wanted:
         """All that the next render depends on besides the source."""

@@ -17,7 +17,7 @@ from .cache import Cache
 from .mask import masked
 from .measured import Layers, arriving, measured, no_layers
 
-#: A partial pixel is hazy when it is farther than this (ΔE2000) from all that its two neighbours can mix to; less is hidden by noise.
+#: Chosen by trial on the yard, see docs/sums.md. A partial pixel is hazy when it is farther than this (ΔE2000) from all that its two neighbours can mix to; less is hidden by noise.
 VISIBLE = 4.0
 #: Reach with which the mixture is looked for where neither Follow nor Fine is on.
 REACH = 8.0

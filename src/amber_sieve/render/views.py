@@ -56,7 +56,7 @@ class Looking:
 def shown_mask(frame: Frame, project: Project, sieve_id: str, looking: Looking, cache: Cache, layers: Layers = no_layers) -> np.ndarray:
     """The mask that the mask views show, (H, W): the sieve's, or what one sample alone takes."""
     if looking.spot is not None:
-        hue, saturation = looking.spot
+        hue, saturation = looking.spot  # as wide as the tip of a pointer on the field; chosen by eye
         near = [
             Interval("hue", (hue - 12, hue - 8, hue + 8, hue + 12)),
             Interval("saturation", (max(saturation - 9, 0), max(saturation - 6, 0), saturation + 6, saturation + 9)),

@@ -6,7 +6,7 @@ import numpy as np
 
 #: L* at which shadows give way to midtones, and midtones to highlights: even thirds of lightness.
 SHADOWS_END, HIGHLIGHTS_START = 100 / 3, 200 / 3
-#: Percentiles of the sampled pixels that must count fully: not the extremes, which are noise.
+#: Margins below were chosen by trial on the yard (docs/sums.md). Percentiles of the sampled pixels that must count fully: not the extremes, which are noise.
 INNER_LOW, INNER_HIGH = 2.0, 98.0
 
 Corners = tuple[float, float, float, float]
