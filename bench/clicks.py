@@ -1,6 +1,8 @@
 """A robot clicks every object of yard and close-up; and how long a click takes to show its mask on 24 megapixels.
 
-.venv/bin/python bench/clicks.py
+.venv/bin/python bench/clicks.py [clicks]
+
+With "clicks" only the second is done.
 """
 
 import os

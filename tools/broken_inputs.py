@@ -109,7 +109,7 @@ def hostile_project(held: dict, chance: random.Random) -> str:
 
     changed = walk(held)
     if isinstance(changed, dict):
-        changed["version"] = chance.choice((1, 2, 2, 2))
+        changed["version"] = chance.choice((1, 2, 3, 3))
     text = json.dumps(changed)
     if chance.random() < 0.03:
         text = "[" * chance.choice((100, 3000, 100_000))

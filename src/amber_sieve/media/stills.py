@@ -190,7 +190,7 @@ def read(path: pathlib.Path) -> Still:
     path = pathlib.Path(path)
     try:
         return _read(path)
-    except UnicodeDecodeError:  # a name or a complaint inside the file that is no text
+    except (UnicodeDecodeError, RuntimeError):  # a name or a complaint inside the file that is no text
         raise _damaged(path) from None
 
 
@@ -304,7 +304,8 @@ def _spec_for(about: About, channels: int, kind: str, profile: bytes) -> Any:
     """The description of a picture that is written from another one."""
     spec = oiio.ImageSpec(*about.size, channels, kind)
     for name, value in about.metadata.items():
-        spec.attribute(name, value)
+        with contextlib.suppress(TypeError, RuntimeError):  # what a damaged file said of itself need not be sayable again
+            spec.attribute(name, value)
     spec.attribute("Orientation", 1)
     if kind.startswith("uint"):
         spec.attribute("oiio:UnassociatedAlpha", 1)

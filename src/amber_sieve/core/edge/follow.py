@@ -64,6 +64,20 @@ class Unmixed:
 
 
 @inner
+def told_apart(
+    planes: np.ndarray, y: int, x: int, front: np.ndarray, behind: np.ndarray,
+    y0: int, y1: int, ty: np.float32, x0: int, x1: int, tx: np.float32,
+) -> tuple[np.float32, np.float32]:  # fmt: skip
+    """(I - B)·(F - B) and |F - B|² of a pixel, F and B between four pixels of coarse planes."""
+    along, across = np.float32(0), np.float32(0)
+    for k in range(3):
+        f, b = between(front[k], y0, y1, ty, x0, x1, tx), between(behind[k], y0, y1, ty, x0, x1, tx)
+        along += (planes[k, y, x] - b) * (f - b)
+        across += (f - b) * (f - b)
+    return along, across
+
+
+@inner
 def share_of(along: np.float32, across: np.float32, came: np.float32, least: float) -> np.float32:
     """The share of the surface in a pixel: (I - B)·(F - B) and |F - B|² say what it is, ``came`` what the mask had there."""
     share = min(max(along / max(across, np.float32(1e-12)), np.float32(0)), np.float32(1))
@@ -86,11 +100,7 @@ def _unmix(
                 out[y, x] = mask[y, x]
                 continue
             x0, x1, tx = place_in(x, width, front.shape[2])
-            along, across = np.float32(0), np.float32(0)
-            for k in range(3):
-                f, b = between(front[k], y0, y1, ty, x0, x1, tx), between(behind[k], y0, y1, ty, x0, x1, tx)
-                along += (planes[k, y, x] - b) * (f - b)
-                across += (f - b) * (f - b)
+            along, across = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
             out[y, x] = share_of(along, across, mask[y, x], least)
 
 

@@ -28,6 +28,7 @@ from .follow import (
     least_of,
     near_outline,
     share_of,
+    told_apart,
 )
 from .spread import between, place_in
 
@@ -73,11 +74,7 @@ def _unexplained(
                 if away[y, x] > wide or deep[y, x] > inside:
                     continue
                 x0, x1, tx = place_in(x, width, front.shape[2])
-                along, across = np.float32(0), np.float32(0)
-                for k in range(3):
-                    f, b = between(front[k], y0, y1, ty, x0, x1, tx), between(behind[k], y0, y1, ty, x0, x1, tx)
-                    along += (planes[k, y, x] - b) * (f - b)
-                    across += (f - b) * (f - b)
+                along, across = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
                 share = mask[y, x]
                 if away[y, x] <= reach and deep[y, x] <= depth:
                     share = share_of(along, across, share, least)
@@ -109,11 +106,7 @@ def _mix_in(
             if weight <= np.float32(0):
                 continue
             x0, x1, tx = place_in(x, width, front.shape[2])
-            along, across = np.float32(0), np.float32(0)
-            for k in range(3):
-                f, b = between(front[k], y0, y1, ty, x0, x1, tx), between(behind[k], y0, y1, ty, x0, x1, tx)
-                along += (planes[k, y, x] - b) * (f - b)
-                across += (f - b) * (f - b)
+            along, across = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
             out[top + y, left + x] += weight * (share_of(along, across, mask[y, x], least) - mask[y, x])
             banded[y, x] += weight
 
