@@ -423,6 +423,16 @@ class KillTest(FolderCase):
             if (self.folder / "work.sieve").exists():
                 self.assertEqual(len(storage.load(self.folder / "work.sieve").stack), 40)
 
+    def test_a_write_that_was_cut_short_is_not_offered_twice(self):
+        with (
+            mock.patch.object(recovery, "recovery_folder", lambda: self.folder),
+            mock.patch.object(recovery, "is_running", lambda number: False),
+        ):
+            recovery.Recovery().keep(Project(), "Untitled", None)
+            whole = next(self.folder.glob("*.json"))
+            (self.folder / f".{whole.name}.part.json").write_bytes(whole.read_bytes())
+            self.assertEqual(len(recovery.left_behind()), 1)
+
     def test_nothing_is_left_after_a_clean_end(self):
         with mock.patch.object(recovery, "recovery_folder", lambda: self.folder):
             kept = recovery.Recovery()

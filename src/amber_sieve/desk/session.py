@@ -479,7 +479,7 @@ class Session(QObject):
             raise Trouble(f"The name of a preset has 1 to {presets.LONGEST_NAME} characters, this one {len(name)}: give another name.")
         kept = [sample for sample in self.sieve.pick.samples if sample.role == "keep"]
         swatch = kept[0].colour if kept else (0.2, 0.2, 0.2)
-        return presets.Preset(name=name, swatch=swatch, pick=self.sieve.pick, bands=self.sieve.bands, edge=self.sieve.edge)
+        return presets.Preset(name=name, swatch=swatch, pick=self.sieve.pick.but(outline=()), bands=self.sieve.bands, edge=self.sieve.edge)
 
     def save_preset(self, name: str) -> None:
         """Store the current pick, bands and edge among a person's own presets."""

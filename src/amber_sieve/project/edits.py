@@ -82,8 +82,10 @@ def with_samples(sieve: Sieve, samples: Collection[Sample]) -> Sieve:
 
 
 def with_sample(sieve: Sieve, sample: Sample, alone: bool = False) -> Sieve:
-    """The sieve with one more sample; ``alone`` starts over with it."""
-    return with_samples(sieve, (sample,) if alone else (*sieve.pick.samples, sample))
+    """The sieve with one more sample; ``alone`` starts over with it, and with no outline."""
+    if alone:
+        return sieve.but(pick=sieve.pick.but(samples=(sample,), outline=()))
+    return with_samples(sieve, (*sieve.pick.samples, sample))
 
 
 def with_changed_samples(sieve: Sieve, changes: dict[str, object], ids: Collection[str] = ()) -> Sieve:

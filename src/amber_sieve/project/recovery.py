@@ -66,6 +66,8 @@ def left_behind() -> list[Left]:
     """Work whose program no longer runs, the newest first. Files that cannot be read are passed over, not removed."""
     found = []
     for file in recovery_folder().glob("*.json") if recovery_folder().is_dir() else []:
+        if file.name.startswith("."):  # a part-file of a write that was cut short: what it was to replace is offered
+            continue
         try:
             held = storage.read_json(file, "kept work")
             owner = held["owner"]
