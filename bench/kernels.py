@@ -17,6 +17,9 @@ from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.mix import mixed
 from amber_sieve.core.pick.pieces import Reaching, with_pieces
 from amber_sieve.core.pick.samples import Probe, membership, membership_and_distances
+from amber_sieve.project.model import Adjust
+from amber_sieve.render.adjust import steps_of
+from amber_sieve.warm import in_use
 
 warnings.simplefilter("ignore")
 
@@ -39,6 +42,8 @@ def ours(ruler: Ruler) -> None:
     turned, lit = recolour.steps(40, 20, -10), light.steps(0.5)
     ruler.tell("recolour, mixed in", lambda: mixed(planes, mask, turned, out=ruler.spare), 3.5)
     ruler.tell("exposure, mixed in", lambda: mixed(planes, mask, lit, out=ruler.spare), 3.5)
+    everything = steps_of(in_use(Adjust()))
+    ruler.tell("every pointwise adjustment at once", lambda: mixed(planes, mask, everything, out=ruler.spare), 14)
     ruler.tell("both in one chain", lambda: mixed(planes, mask, lit + turned, out=ruler.spare), 6)
 
     def all_of_it() -> None:

@@ -50,7 +50,8 @@ def _mix(planes: np.ndarray, weights: np.ndarray, addresses: np.ndarray, numbers
         for k in range(3):
             held, part, target = planes[k, y, first:last], row[k * width : (k + 1) * width], out[k, y, first:last]
             for x in range(width):
-                mixed = held[x] + share[x] * (part[x] - held[x])
+                # All and nothing are exact: the sum would round.
+                mixed = held[x] + share[x] * (part[x] - held[x]) if share[x] != np.float32(1) else part[x]
                 target[x] = mixed if share[x] != np.float32(0) else held[x]
 
 

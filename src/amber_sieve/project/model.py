@@ -261,6 +261,8 @@ class Light(Adjustment):
     """Light"""
 
     exposure: float = number(0, -10, 10, "Exposure", "stops", step=0.1, decimals=2, soft=(-4, 4), help="Light times two to this power")
+    contrast: float = number(0, -100, 100, "Contrast", "%", help="Distances in stops from the pivot, from half to twice")
+    pivot: float = number(0, -8, 8, "Pivot", "stops", step=0.1, decimals=2, help="Light that contrast leaves as it is, from mid grey")
 
 
 class Recolour(Adjustment):
@@ -271,11 +273,41 @@ class Recolour(Adjustment):
     lightness: float = number(0, -100, 100, "Lightness", "%", help="Towards black or white")
 
 
+def _channels(name: str, label: str, start: float, low: float, high: float, help: str) -> Any:
+    return number(start, low, high, f"{label} {name}", step=0.01, decimals=3, help=f"{help}, {name}")
+
+
+class Cdl(Adjustment):
+    """CDL"""
+
+    slope_red: float = _channels("red", "Slope", 1, 0, 4, "Light times this")
+    slope_green: float = _channels("green", "Slope", 1, 0, 4, "Light times this")
+    slope_blue: float = _channels("blue", "Slope", 1, 0, 4, "Light times this")
+    offset_red: float = _channels("red", "Offset", 0, -1, 1, "Then this is added")
+    offset_green: float = _channels("green", "Offset", 0, -1, 1, "Then this is added")
+    offset_blue: float = _channels("blue", "Offset", 0, -1, 1, "Then this is added")
+    power_red: float = _channels("red", "Power", 1, 0.1, 4, "Then to this power")
+    power_green: float = _channels("green", "Power", 1, 0.1, 4, "Then to this power")
+    power_blue: float = _channels("blue", "Power", 1, 0.1, 4, "Then to this power")
+    cdl_saturation: float = number(1, 0, 4, "CDL saturation", step=0.01, decimals=3, help="Distance from the luma, as a factor")
+
+
+class Mono(Adjustment):
+    """Mono"""
+
+    mono: float = number(0, 0, 100, "Grey", "%", help="How far the way to grey")
+    mono_red: float = number(21, -200, 200, "Grey from red", "%", help="How much red counts in the grey")
+    mono_green: float = number(72, -200, 200, "Grey from green", "%", help="How much green counts in the grey")
+    mono_blue: float = number(7, -200, 200, "Grey from blue", "%", help="How much blue counts in the grey")
+
+
 class Adjust(Frozen):
     """What is done inside the mask: the blocks in the order in which they are applied."""
 
     light: Light = Light()
+    cdl: Cdl = Cdl()
     recolour: Recolour = Recolour()
+    mono: Mono = Mono()
 
     @property
     def neutral(self) -> bool:
