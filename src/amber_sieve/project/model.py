@@ -305,9 +305,9 @@ class Adjust(Frozen):
     """What is done inside the mask: the blocks in the order in which they are applied."""
 
     light: Light = Light()
-    cdl: Cdl = Cdl()
     recolour: Recolour = Recolour()
     mono: Mono = Mono()
+    cdl: Cdl = Cdl()
 
     @property
     def neutral(self) -> bool:
