@@ -140,6 +140,7 @@ class Window(QMainWindow):
         self._quiet.setInterval(MESSAGE)
         self._quiet.timeout.connect(self.message.clear)  # no Python in between: the timer may outlive this window's Python side
         bar.addPermanentWidget(self.message)
+        self.session.source_changed.connect(self.message.clear)  # what was said of another picture
         self.note = QLabel("")
         self.job_bar = QProgressBar()
         self.job_bar.setRange(0, 1000)
