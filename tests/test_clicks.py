@@ -161,6 +161,12 @@ class ProposalTest(unittest.TestCase):
         clear = propose_drop(60 - far, far, self.masked, (35, 40), [(22, 22)], 6.0)
         self.assertEqual((clear.here, clear.tolerance), (False, 6.0))
 
+    def test_kept_places_outside_the_picture_are_passed_over(self):
+        rng = np.random.default_rng(2)
+        near, far = (rng.uniform(0, 3, self.masked.shape).astype(np.float32) for _ in range(2))
+        outside = [(9000.0, 5.0), (-3.0, 5.0), (5.0, 80.0)]
+        self.assertTrue(propose_drop(near, far, self.masked, (30, 40), outside, 6.0).here)
+
     def test_here_only_by_a_persons_word(self):
         self.assertTrue(propose_here(self.distance, self.masked, (43, 40), True).here)
         self.assertTrue(propose_here(self.distance, np.zeros_like(self.masked), (43, 40), True).here)

@@ -13,7 +13,7 @@ from amber_sieve.jobs.outlining import outlined, thing_inside
 from amber_sieve.jobs.preview import difference_of
 from amber_sieve.jobs.progress import Cancelled, Progress
 from amber_sieve.jobs.seen import Seen
-from amber_sieve.project import presets, storage
+from amber_sieve.project import edits, presets, storage
 from amber_sieve.project.model import Edge, Sieve
 from amber_sieve.render.cache import Cache
 
@@ -172,6 +172,11 @@ class OutlineTest(WindowCase):
         true = cv2.resize(truth("yard", "turquoise"), mask.shape[::-1], interpolation=cv2.INTER_AREA)
         print(f"\nloose outline round the jar: {len(pick.samples)} samples, intersection over union {overlap(mask, true):.3f}")
         self.assertGreaterEqual(overlap(mask, true), 0.85)
+        pane._inside = True
+        self.assertTrue(pane.grab().toImage().width())  # with the outline on it
+        self.session.edit_sieve(edits.without_any_sample, "Clear samples")
+        self.assertEqual(self.session.sieve.pick.outline, ())
+        self.session.undo()
         self.session.undo()
         self.assertEqual(self.session.sieve.pick.samples, ())
         self.assertEqual(self.troubles, [])

@@ -22,6 +22,7 @@ GESTURES = (
     ("Numbers", "Double-click or Backspace", "Reset"),
     ("Numbers", "A", "Found on the picture, where it can be"),
     ("Pick", "R", "The chosen or last sample reaches everywhere, or here only"),
+    ("Pick", "Drag round a thing, with Outline", "Samples that hold it, and not what is outside"),
     ("Pick", "Delete", "Take the chosen samples out"),
     ("Pick", "F2", "Rename the chosen sample"),
     ("Bands", "Drag a corner", "Fade in, full from, full to, fade out"),

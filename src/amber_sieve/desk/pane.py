@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 import numpy as np
 from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt, pyqtSignal
@@ -138,6 +138,8 @@ class Pane(QWidget):
             self._draw_grid(painter)
         window = self.window()
         if self.marks and (self._inside or window is None or not window.isActiveWindow()):
+            if self.session.sieve.pick.outline:
+                self._draw_outline(painter, self.session.sieve.pick.outline)
             for sample in self.session.sieve.pick.samples:
                 self._draw_sample(painter, sample)
         self.overlay(painter)
@@ -239,6 +241,15 @@ class Pane(QWidget):
         for y in range(int(top), int(bottom) + 2):
             at = self.viewport.to_pane(QPointF(left, y))
             painter.drawLine(at, QPointF(self.viewport.to_pane(QPointF(right, y)).x(), at.y()))
+
+    def _draw_outline(self, painter: QPainter, outline: Sequence[tuple[float, float]]) -> None:
+        """The loose outline that Fit takes as a label: dashed, for it is no edge of the mask."""
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        points = [self.viewport.to_pane(QPointF(x, y)) for x, y in outline]
+        for pen in (QPen(QColor(0, 0, 0, 150), 3), QPen(AMBER, 1.2, Qt.PenStyle.DashLine)):
+            painter.setPen(pen)
+            painter.drawPolygon(*points)
 
     def _draw_sample(self, painter: QPainter, sample: Sample) -> None:
         """A keep sample is a ring round a dot, a drop sample a crossed-out lozenge; one that reaches only here stands on a point."""

@@ -81,10 +81,15 @@ def with_samples(sieve: Sieve, samples: Collection[Sample]) -> Sieve:
     return sieve.but(pick=sieve.pick.but(samples=tuple(samples)))
 
 
+def without_any_sample(sieve: Sieve) -> Sieve:
+    """The sieve with no samples, and no outline round what they were taken from."""
+    return sieve.but(pick=sieve.pick.but(samples=(), outline=()))
+
+
 def with_sample(sieve: Sieve, sample: Sample, alone: bool = False) -> Sieve:
     """The sieve with one more sample; ``alone`` starts over with it, and with no outline."""
     if alone:
-        return sieve.but(pick=sieve.pick.but(samples=(sample,), outline=()))
+        return with_samples(without_any_sample(sieve), (sample,))
     return with_samples(sieve, (*sieve.pick.samples, sample))
 
 

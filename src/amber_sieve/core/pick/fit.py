@@ -70,7 +70,7 @@ class Fit:
 
 
 def _tried(now: Settings) -> Iterator[Settings]:
-    """Settings to look at: first the ones that are, then one kind after another around them."""
+    """Settings to look at: first the ones that are, then every combination."""
     yield now
     for shading, gloss in itertools.product(SHADINGS, GLOSSES):
         for hue, saturation in itertools.product(WEIGHTS, WEIGHTS):

@@ -49,6 +49,8 @@ class _Still:
 
 def _still_piece(distance: np.ndarray, domain: np.ndarray, place: Place, largest: float, without: Sequence[Place] = ()) -> _Still:
     """Where the piece of a domain that holds a place grows least for its size, no larger than ``largest`` and holding none of some places."""
+    height, width = distance.shape
+    without = [(x, y) for x, y in without if 0 <= x < width and 0 <= y < height]  # a sample may lie outside this picture
     tolerances = np.arange(LOWEST - STEP, HIGHEST + EITHER_SIDE * STEP + STEP / 2, STEP)
     sizes = np.empty(len(tolerances))
     for k, tolerance in enumerate(tolerances):

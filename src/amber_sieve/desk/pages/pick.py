@@ -185,7 +185,7 @@ class PickPage(Page):
         )
         self.here.setCheckable(True)
         self.here.clicked.connect(self.toggle_reach)
-        self.clear.clicked.connect(lambda: self.session.edit_sieve(lambda s: edits.with_samples(s, ()), "Clear samples"))
+        self.clear.clicked.connect(lambda: self.session.edit_sieve(edits.without_any_sample, "Clear samples"))
         self.again.clicked.connect(lambda: self.session.take_again(self.chosen()))
         self.swap.clicked.connect(self._swap)
         self.column.addWidget(row_of(self.here, self.swap, self.again, self.remove, self.clear))
@@ -213,11 +213,7 @@ class PickPage(Page):
         self.bend = self._of_chosen("bend", add=False)
         self.column.addWidget(row_of(self.shape, self.bend))
         self.shading, self.gloss = self.number("pick.shading"), self.number("pick.gloss")
-        weights = [
-            self.number(f"pick.{name}", label, add=False) for name, label in (("hue_weight", "Hue"), ("saturation_weight", "Saturation"))
-        ]
-        self.hue_weight, self.saturation_weight = weights
-        self.column.addWidget(row_of(*weights))
+        self.hue_weight, self.saturation_weight = self.number("pick.hue_weight"), self.number("pick.saturation_weight")
         self.fit = QPushButton()
         with_icon(self.fit, "wand-sparkles", "Find tolerance, falloff, shading and gloss that part keep from drop samples best", "Fit")
         self.fit.clicked.connect(self.session.fit)
