@@ -10,18 +10,21 @@ import json
 import math
 import os
 import pathlib
+import re
 import sys
 import warnings
 from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
+
+from pydantic import ValidationError
 
 from . import __version__
 from .errors import Trouble
 from .jobs.progress import Progress
 from .names import AREA_KINDS, AREA_MODES, BOXED, COMPARISONS, REACHES, SEEN_BANDS
 from .project import edits, storage
-from .project.controls import adjustments, table
-from .project.fields import Spec, numbers_of, spec_of
+from .project.controls import settings, table, words_of
+from .project.fields import Spec, kind_of, numbers_of, spec_of
 from .project.model import Adjust, Area, Band, Bands, Edge, Pick, Project, Ramp, Recolour, Sample, Sieve
 
 if TYPE_CHECKING:
@@ -134,14 +137,59 @@ def area(text: str) -> dict[str, object]:
     return {"mode": mode, "kind": kind, "points": points}
 
 
-def setting(text: str) -> tuple[str, float]:
+def colour(text: str) -> tuple[float, float, float]:
+    """#RRGGBB, or levels R,G,B, as linear light."""
+    import numpy as np
+
+    from .core.colour.transfer import decode
+
+    parts = [str(int(text[k : k + 2], 16)) for k in (1, 3, 5)] if re.fullmatch("#[0-9a-fA-F]{6}", text) else text.split(",")
+    levels = [finite(part, -1e4, 1e4) for part in parts]
+    if len(levels) != 3:
+        raise argparse.ArgumentTypeError(f"{text[:60]} is no colour: write #RRGGBB, or three levels R,G,B")
+    red, green, blue = (float(v) for v in decode(np.array(levels) / 255))
+    return red, green, blue
+
+
+def points(text: str) -> tuple[tuple[float, float], ...]:
+    """X:Y,X:Y,…: the points of a curve."""
+    pairs = [part.split(":") for part in text.split(",")] if text else []
+    if any(len(pair) != 2 for pair in pairs):
+        raise argparse.ArgumentTypeError(f"{text[:60]} should be points X:Y with commas between them")
+    return tuple((finite(x), finite(y)) for x, y in pairs)
+
+
+def _value(text: str, name: str) -> object:
+    """The value of a setting of an adjustment, by what it is."""
+    _, kind, field = settings()[name]
+    form = kind_of(field)
+    if not form:
+        spec = spec_of(kind, name)
+        return finite(text, spec.low, spec.high)
+    if form in ("curve", "hues"):
+        return points(text)
+    if form == "colour":
+        return colour(text)
+    if form == "path":
+        return str(pathlib.Path(text).absolute())
+    words = words_of(field) if form == "words" else ("on", "off")
+    if text not in words:
+        raise argparse.ArgumentTypeError(f"{text[:60]} is none of {', '.join(words)}")
+    return text == "on" if form == "switch" else text
+
+
+def setting(text: str) -> tuple[str, object]:
     """NAME=VALUE of an adjustment, as `controls` lists them; returns the way to its field, and the value."""
     name, _, value = text.partition("=")
-    known = adjustments()
-    if name not in known:
+    if name not in settings():
         raise argparse.ArgumentTypeError(f"{name[:60]} is no adjustment: `amber-sieve controls` lists them")
-    path, spec = known[name]
-    return path, finite(value, spec.low, spec.high)
+    path, kind, _ = settings()[name]
+    found = _value(value, name)
+    try:
+        kind.model_validate({name: found})
+    except ValidationError as error:
+        raise argparse.ArgumentTypeError(f"{value[:60]} does not fit ({storage.first_complaint(error)})") from None
+    return path, found
 
 
 # The command line

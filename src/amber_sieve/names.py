@@ -36,6 +36,20 @@ WAYS: tuple[Way, ...] = get_args(Way)
 Gamut = Literal["lower chroma", "clip"]
 GAMUTS: tuple[Gamut, ...] = get_args(Gamut)
 
+#: How what is done is laid over what was there: the modes of W3C Compositing and Blending.
+Blend = Literal[
+    "normal", "multiply", "darken", "lighten", "screen", "overlay", "color-dodge", "color-burn", "hard-light", "soft-light", "difference",
+    "exclusion", "hue", "saturation", "color", "luminosity",
+]  # fmt: skip
+BLENDS: tuple[Blend, ...] = get_args(Blend)
+
+#: What fills: nothing is a hole in the picture, through which its background is seen.
+FillKind = Literal["off", "colour", "gradient", "picture", "nothing"]
+FILL_KINDS: tuple[FillKind, ...] = get_args(FillKind)
+#: Where it fills: inside the mask, or behind what is masked, in place of the rest of the picture.
+FillWhere = Literal["inside", "behind"]
+FILL_WHERES: tuple[FillWhere, ...] = get_args(FillWhere)
+
 
 @dataclass(frozen=True)
 class Measure:

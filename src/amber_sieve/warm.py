@@ -17,8 +17,9 @@ from .jobs.sampling import sample_at, with_found_tolerance
 from .jobs.still import finished, strips_of
 from .media import stills
 from .media.source import About
-from .project.fields import numbers_of
+from .project.fields import kind_of, numbers_of
 from .project.model import Adjust, Area, Band, Bands, Edge, Pick, Project, Sieve, Stroke
+from .render.adjust import NOT_POINTWISE
 from .render.cache import Cache
 from .render.views import VIEWS, Looking, view
 
@@ -38,12 +39,23 @@ def is_warm() -> bool:
 
 
 def in_use(adjust: Adjust) -> Adjust:
-    """Adjustments with every number of every block moved a little, so that each of them has something to do."""
-    blocks = {}
+    """Adjustments with every pointwise block having something to do: every number is moved a little, every curve bent."""
+    blocks: dict[str, object] = {}
+    others = {"curve": ((0.3, 0.4),), "hues": ((40.0, 10.0), (200.0, -10.0)), "colour": (0.4, 0.1, 0.05)}
     for name, block in adjust.blocks():
-        moved = {spec.name: min(spec.high, spec.start + 0.25 * (spec.soft_high - spec.start)) for spec in numbers_of(type(block))}
-        blocks[name] = block.but(**moved)
+        if name not in NOT_POINTWISE:
+            moved: dict[str, object] = {
+                spec.name: min(spec.high, spec.start + 0.25 * (spec.soft_high - spec.start)) for spec in numbers_of(type(block))
+            }
+            fields = type(block).model_fields.items()
+            blocks[name] = block.but(**moved, **{key: others[kind_of(field)] for key, field in fields if kind_of(field) in others})
     return adjust.but(**blocks)
+
+
+def with_all_else(adjust: Adjust) -> Adjust:
+    """Adjustments with detail and fill having something to do as well."""
+    detail = adjust.detail.but(noise=20, blur=2, local_contrast=20, sharpen=20, grain=20)
+    return adjust.but(detail=detail, fill=adjust.fill.but(fill="gradient", fill_blend="overlay"))
 
 
 def warm(step: Callable[[float], None] | None = None) -> None:
@@ -60,7 +72,12 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     area = Area(kind="brush", mode="add", strokes=(Stroke(points=((5, 5, 1), (20, 9, 1)), size=9),))
     outline = Area(kind="polygon", points=((2, 2), (60, 4), (30, 40)))
     sieve = Sieve(
-        pick=Pick(samples=samples, connected=True, bridge=1), bands=bands, edge=edge, areas=(area, outline), adjust=in_use(Adjust())
+        pick=Pick(samples=samples, connected=True, bridge=1),
+        bands=bands,
+        edge=edge,
+        areas=(area, outline),
+        adjust=with_all_else(in_use(Adjust())),
+        blend="screen",
     )
     project = Project(stack=(sieve,))
     for number, name in enumerate(VIEWS):
@@ -74,7 +91,7 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     coverage_of(frame.planes[0])
     with tempfile.TemporaryDirectory() as folder:
         about = About(pathlib.Path("warm.png"), "still", (64, 48), "uint8")
-        stills.write(pathlib.Path(folder) / "warm.png", about, lambda: strips_of(finished(frame, project)))
+        stills.write(pathlib.Path(folder) / "warm.png", about, lambda: strips_of(finished(frame, project).planes))
     if step:
         step(1.0)
     try:

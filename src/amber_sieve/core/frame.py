@@ -24,6 +24,7 @@ class Frame:
     key : what caches know this picture by, a value that can be hashed; equal keys promise equal pixels.
     scale : size of this frame relative to full resolution (0.5 = half as wide).
     origin : x, y of the top left corner, in full-resolution pixels.
+    whole : width and height of the whole picture, full-resolution pixels; None where this is all of it.
     """
 
     planes: np.ndarray
@@ -31,6 +32,7 @@ class Frame:
     key: Hashable = field(default_factory=_FreshKey)
     scale: float = 1.0
     origin: tuple[int, int] = (0, 0)
+    whole: tuple[int, int] | None = None
 
     def __post_init__(self) -> None:
         if self.planes.ndim != 3 or self.planes.shape[0] != 3 or self.planes.dtype != np.float32:
@@ -44,6 +46,11 @@ class Frame:
     def width(self) -> int:
         return int(self.planes.shape[2])
 
+    @property
+    def whole_size(self) -> tuple[int, int]:
+        """Width and height of the whole picture, full-resolution pixels."""
+        return self.whole or (round(self.width / self.scale), round(self.height / self.scale))
+
     def reduced(self, factor: int) -> Frame:
         """The whole frame shrunk by a whole ``factor``, each pixel the mean of those it covers."""
         if factor <= 1:
@@ -51,14 +58,14 @@ class Frame:
         size = (max(1, round(self.width / factor)), max(1, round(self.height / factor)))
         planes = np.stack([cv2.resize(plane, size, interpolation=cv2.INTER_AREA) for plane in self.planes])
         alpha = None if self.alpha is None else cv2.resize(self.alpha, size, interpolation=cv2.INTER_AREA)
-        return Frame(planes, alpha, (self.key, "reduced", factor), self.scale * size[0] / self.width, self.origin)
+        return Frame(planes, alpha, (self.key, "reduced", factor), self.scale * size[0] / self.width, self.origin, self.whole_size)
 
     def part(self, left: int, top: int, right: int, bottom: int) -> Frame:
         """The pixels ``left <= x < right, top <= y < bottom`` of this frame, as a copy that kernels can run through."""
         planes = np.ascontiguousarray(self.planes[:, top:bottom, left:right])
         alpha = None if self.alpha is None else np.ascontiguousarray(self.alpha[top:bottom, left:right])
         origin = (self.origin[0] + round(left / self.scale), self.origin[1] + round(top / self.scale))
-        return Frame(planes, alpha, (self.key, "part", left, top, right, bottom), self.scale, origin)
+        return Frame(planes, alpha, (self.key, "part", left, top, right, bottom), self.scale, origin, self.whole_size)
 
 
 def patch(planes: np.ndarray, x: float, y: float, size: int) -> np.ndarray:

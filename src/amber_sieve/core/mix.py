@@ -12,20 +12,40 @@ from dataclasses import dataclass
 import numpy as np
 from numba import prange
 
+from .adjust.chain import Step, chained
 from .edge.follow import Unmixed, surface_colours
 from .parallel import call_step, kernel
 
 
 @dataclass(frozen=True)
-class Step:
-    """One pointwise adjustment: the address of its compiled row function (`parallel.row_step`), and its numbers."""
+class Filling:
+    """What a picture is filled with.
 
-    address: int
-    numbers: tuple[float, ...]
+    Attributes
+    ----------
+    layers : (4, H, W) float32: linear light and alpha; or (4, 1, 1) for one colour.
+    behind : it lies behind what is masked, in place of the rest of the picture.
+    """
+
+    layers: np.ndarray
+    behind: bool = False
+
+    def at(self, rows: np.ndarray, columns: np.ndarray) -> Filling:
+        """The filling of some pixels (N,), as one row."""
+        if self.layers.shape[1:] == (1, 1):
+            return self
+        return Filling(np.ascontiguousarray(self.layers[:, rows, columns])[:, None], self.behind)
+
+
+#: A hole: nothing, and wholly transparent.
+NO_FILLING = Filling(np.zeros((4, 1, 1), np.float32))
 
 
 @kernel
-def _mix(planes: np.ndarray, weights: np.ndarray, addresses: np.ndarray, numbers: np.ndarray, starts: np.ndarray, out: np.ndarray) -> None:
+def _mix(
+    planes: np.ndarray, begun: np.ndarray, weights: np.ndarray, fill: np.ndarray, parts: int,
+    addresses: np.ndarray, numbers: np.ndarray, starts: np.ndarray, out: np.ndarray,
+) -> None:  # fmt: skip
     for y in prange(planes.shape[1]):
         weight = weights[y]
         # Only the stretch of the row that is masked is worked: most masks are small.
@@ -36,14 +56,28 @@ def _mix(planes: np.ndarray, weights: np.ndarray, addresses: np.ndarray, numbers
             last -= 1
         width = last - first
         share = weight[first:last]
-        row = np.empty(3 * width, np.float32)  # stays in the core's own cache while one step after another runs over it
+        row = np.empty(parts * width, np.float32)  # stays in the core's own cache while one step after another runs over it
         for k in range(3):
             source, target = planes[k, y], out[k, y]
             for x in range(source.size):
                 target[x] = source[x]
-            held, part = source[first:last], row[k * width : (k + 1) * width]
+            held, part = begun[k, y, first:last], row[k * width : (k + 1) * width]
             for x in range(width):
                 part[x] = held[x]
+        if parts > 3:
+            for k in range(3):
+                held, part = planes[k, y, first:last], row[(3 + k) * width : (4 + k) * width]
+                for x in range(width):
+                    part[x] = held[x]
+        if parts > 6:
+            line = np.int64(y) if fill.shape[1] > 1 else np.int64(0)
+            for k in range(4):
+                held, part = fill[k, line], row[(6 + k) * width : (7 + k) * width]
+                if held.size == 1:
+                    part[:] = held[0]
+                else:
+                    for x in range(width):
+                        part[x] = held[first + x]
         if width > 0:
             for n in range(addresses.size):
                 call_step(addresses[n], row, width, numbers, starts[n])
@@ -55,8 +89,27 @@ def _mix(planes: np.ndarray, weights: np.ndarray, addresses: np.ndarray, numbers
                 target[x] = mixed if share[x] != np.float32(0) else held[x]
 
 
+def _run(
+    planes: np.ndarray, begun: np.ndarray, weights: np.ndarray, steps: Sequence[Step], filling: Filling, out: np.ndarray
+) -> np.ndarray:
+    """All steps over ``begun``, mixed into the planes by the weights."""
+    steps = chained(steps)
+    parts = 10 if any(step.fills for step in steps) else 6 if any(step.looks_back for step in steps) else 3
+    addresses = np.array([step.address for step in steps], np.int64)
+    starts = np.cumsum([0] + [len(step.numbers) for step in steps[:-1]]).astype(np.int64)
+    numbers = np.array([number for step in steps for number in step.numbers] or [0.0], np.float32)
+    _mix(planes, begun, weights, filling.layers, parts, addresses, numbers, starts, out)
+    return out
+
+
 def mixed(
-    planes: np.ndarray, weights: np.ndarray, steps: Sequence[Step], unmixed: Unmixed | None = None, out: np.ndarray | None = None
+    planes: np.ndarray,
+    weights: np.ndarray,
+    steps: Sequence[Step],
+    unmixed: Unmixed | None = None,
+    out: np.ndarray | None = None,
+    begun: np.ndarray | None = None,
+    filling: Filling = NO_FILLING,
 ) -> np.ndarray:
     """A picture with some adjustments mixed in by a mask.
 
@@ -64,24 +117,57 @@ def mixed(
     ----------
     planes : (3, H, W) float32, linear light.
     weights : (H, W) float32: how much of the adjustments every pixel gets. Where it is 0, the pixel comes out bit by bit.
-    steps : the adjustments, in order; with none the planes themselves are returned.
+    steps : the adjustments, in order; with none, and nothing begun, the planes themselves are returned.
     unmixed : what the outline was unmixed into, or None.
     out : (3, H, W) float32, optional, written to and returned.
+    begun : (3, H, W) float32, what the steps go on from when something has been done already (detail), else the planes.
+    filling : what the steps that fill lay over.
     """
-    if not steps:
+    if not steps and begun is None:
         return planes
     out = np.empty_like(planes) if out is None else out
-    addresses = np.array([step.address for step in steps], np.int64)
-    starts = np.cumsum([0] + [len(step.numbers) for step in steps[:-1]]).astype(np.int64)
-    numbers = np.array([number for step in steps for number in step.numbers] or [0.0], np.float64)
-    _mix(planes, weights, addresses, numbers, starts, out)
+    _run(planes, planes if begun is None else begun, weights, steps, filling, out)
     if unmixed is not None:
-        at_rows, at_columns, front = surface_colours(planes, unmixed)
-        change = adjusted(front, steps) - front
-        out[:, at_rows, at_columns] = planes[:, at_rows, at_columns] + weights[at_rows, at_columns] * change[:, 0]
+        rows, columns, front = surface_colours(planes, unmixed)
+        # What detail has done to a mixed pixel is done to the surface's own colour too.
+        start = front if begun is None else front + np.ascontiguousarray((begun - planes)[:, rows, columns])[:, None]
+        change = _run(front, start, np.ones((1, rows.size), np.float32), steps, filling.at(rows, columns), np.empty_like(front)) - front
+        out[:, rows, columns] = planes[:, rows, columns] + weights[rows, columns] * change[:, 0]
     return out
 
 
-def adjusted(planes: np.ndarray, steps: Sequence[Step]) -> np.ndarray:
+def adjusted(planes: np.ndarray, steps: Sequence[Step], begun: np.ndarray | None = None, filling: Filling = NO_FILLING) -> np.ndarray:
     """A(in): a picture (3, H, W) after all steps, everywhere."""
-    return mixed(planes, np.ones(planes.shape[1:], np.float32), steps)
+    return mixed(planes, np.ones(planes.shape[1:], np.float32), steps, None, None, begun, filling)
+
+
+def before_backdrop(
+    planes: np.ndarray,
+    mask: np.ndarray,
+    steps: Sequence[Step],
+    backdrop: Filling,
+    strength: float = 1.0,
+    unmixed: Unmixed | None = None,
+    begun: np.ndarray | None = None,
+) -> tuple[np.ndarray, np.ndarray]:
+    """What is masked, adjusted, before another picture in place of its own background: m·A(F') + (1 - m)·B.
+
+    Parameters
+    ----------
+    mask : (H, W) float32; strength : 0 to 1, how much of the adjustments what is masked gets.
+    backdrop : what lies behind; where it is transparent, so is the outcome.
+
+    Returns
+    -------
+    (3, H, W) linear light, not multiplied by alpha, and alpha (H, W).
+    """
+    surface = mixed(planes, np.where(mask > 0, np.float32(strength), np.float32(0)), steps, None, None, begun)
+    surface = surface.copy() if surface is planes else surface
+    if unmixed is not None:
+        rows, columns, front = surface_colours(planes, unmixed)
+        surface[:, rows, columns] = mixed(front, np.full((1, rows.size), strength, np.float32), steps)[:, 0]
+    behind = (1 - mask) * backdrop.layers[3]
+    alpha = mask + behind
+    share = np.divide(behind, alpha, out=np.zeros_like(alpha), where=alpha > 0)
+    surface += share * (backdrop.layers[:3] - surface)
+    return surface, alpha

@@ -37,7 +37,7 @@ def inner(function: Callable[..., Any]) -> Callable[..., Any]:
 
 
 #: A pointwise step: red, green and blue of a row one after another (3 · n float32), n, and the step's own numbers.
-STEP_SIGNATURE = "void(CPointer(float32), int64, CPointer(float64))"
+STEP_SIGNATURE = "void(CPointer(float32), int64, CPointer(float32))"
 
 
 def row_step(function: Callable[..., Any]) -> Any:
@@ -47,7 +47,7 @@ def row_step(function: Callable[..., Any]) -> Any:
 
 @intrinsic  # type: ignore[untyped-decorator]
 def call_step(typing_context: Any, address: Any, row: Any, width: Any, numbers: Any, start: Any) -> Any:
-    """Run the step at ``address`` over a row (3 · width,) float32, with its numbers from ``start`` on in a (N,) float64 array."""
+    """Run the step at ``address`` over a row (3 · width,) float32, with its numbers from ``start`` on in a (N,) float32 array."""
 
     def code(context: Any, builder: Any, signature: Any, arguments: Any) -> Any:
         where, row_value, size, numbers_value, first = arguments

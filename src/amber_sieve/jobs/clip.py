@@ -63,7 +63,7 @@ def export_clip(
             for done, number in enumerate(numbers, 1):
                 decoded = footage.decoded(number) if footage else None
                 frame = to_frame(decoded, ("export", number)) if decoded else source.frame(number)
-                writer.add(number, decoded, finished(frame, project, None, resolver, number), frame.planes)
+                writer.add(number, decoded, finished(frame, project, None, resolver, number).planes, frame.planes)
                 progress.step(done / len(numbers))
             writer.finish()
         finally:
@@ -78,7 +78,8 @@ def _export_pictures(source: Source, project: Project, path: pathlib.Path, numbe
     resolver = Resolver(source)
     for done, number in enumerate(numbers, 1):
         frame = source.frame(number)
-        strips = functools.partial(strips_of, finished(frame, project, None, resolver, number))
-        stills.write(pattern.name(number), source.about_frame(number), strips, frame.alpha, gamut=project.gamut)
+        result = finished(frame, project, None, resolver, number)
+        strips = functools.partial(strips_of, result.planes)
+        stills.write(pattern.name(number), source.about_frame(number), strips, result.alpha, gamut=project.gamut)
         progress.step(done / len(numbers))
     return len(numbers)

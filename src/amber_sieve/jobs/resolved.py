@@ -8,11 +8,14 @@ from ..core.frame import Frame
 from ..core.pick.track import Patch, followed, patch_at
 from ..media.source import Source
 from ..project.model import Project, Sample, Sieve
-from ..render.automatic import found_clean, with_found_amounts
+from ..render.automatic import MEANS_ON, found_clean, needs_means, with_found_amounts
 from ..render.cache import Cache
+from .layers import layers_in
 
 #: Places are followed on frames reduced to about so many pixels.
 PIXELS = 500_000
+#: Bytes that what is found of a clip's colours may take.
+MEANS_MEMORY = 100_000_000
 
 
 class Resolver:
@@ -25,6 +28,9 @@ class Resolver:
         self._source = source
         self._clean: int | None = None
         self._patches: dict[tuple[int, float, float], Patch] = {}
+        #: The first frame of a clip, reduced, and what was found on it.
+        self._first: Frame | None = None
+        self._means = Cache(MEANS_MEMORY)
         self._lock = threading.RLock()
 
     @property
@@ -34,12 +40,13 @@ class Resolver:
 
     def project_on(self, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
         """The project as it stands on a whole frame: "auto" as numbers, here-only samples where their places lie now, or off."""
-        clean = None
-        if self._source.about.frames > 1:
-            project = self._with_places(project, whole, number, cache)
-            if any(sieve.edge.clean == "auto" for sieve in project.stack):
-                clean = self._clean_of_all(whole, number)
-        return with_found_amounts(project, whole, cache, clean)
+        if self._source.about.frames <= 1:
+            return with_found_amounts(project, whole, cache, layers=layers_in(cache))
+        if any(needs_means(sieve) for sieve in project.stack):
+            project = self._with_means_of_all(project, whole, number)
+        project = self._with_places(_with_grain_of(project, number), whole, number, cache)
+        clean = self._clean_of_all(whole, number) if any(sieve.edge.clean == "auto" for sieve in project.stack) else None
+        return with_found_amounts(project, whole, cache, clean, means=False)
 
     def lost_on(self, project: Project, resolved: Project) -> tuple[str, ...]:
         """Names of the samples whose place was lost: they are on in the project and off where it is resolved."""
@@ -52,6 +59,18 @@ class Resolver:
             if self._clean is None:
                 self._clean = found_clean(whole if number == 0 else self._source.frame(0), Cache(0))
             return self._clean
+
+    def _with_means_of_all(self, project: Project, whole: Frame, number: int) -> Project:
+        """Means of masked colours for the whole clip, found on its first frame: what is done must not change from frame to frame."""
+        with self._lock:
+            if self._first is None:
+                frame = whole if number == 0 else self._source.frame(0)
+                self._first = frame.reduced(max(1, round((frame.width * frame.height / MEANS_ON) ** 0.5)))
+            layers = layers_in(self._means)
+            # Amounts of the edge, which are found from frame to frame, are found on the first one here.
+            stands = with_found_amounts(self._with_places(project, self._first, 0, self._means), self._first, self._means, layers=layers)
+            adjusts = [sieve.adjust for sieve in stands.stack]
+        return project.but(stack=tuple(s.but(adjust=adjust) for s, adjust in zip(project.stack, adjusts, strict=True)))
 
     def _with_places(self, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
         if not any(_moves(sample, number) for sieve in project.stack for sample in sieve.pick.samples):
@@ -82,6 +101,13 @@ class Resolver:
                 frame = self._source.frame(taken_on).reduced(self._factor)
                 self._patches[key] = patch_at(frame.planes, sample.x * frame.scale, sample.y * frame.scale)
             return self._patches[key]
+
+
+def _with_grain_of(project: Project, number: int) -> Project:
+    """The project with its grain as it lies on a frame."""
+    if not any(sieve.adjust.detail.grain for sieve in project.stack):
+        return project
+    return project.but(stack=tuple(s.but(adjust=s.adjust.but(detail=s.adjust.detail.but(frame=number))) for s in project.stack))
 
 
 def _moves(sample: Sample, number: int) -> bool:

@@ -14,7 +14,7 @@ from ..media.source import Source
 from ..project.model import Project
 from ..render.automatic import with_found_amounts
 from ..render.cache import Cache
-from ..render.stack import render, sieve_mask
+from ..render.stack import rendered, sieve_mask
 from .layers import layers_in
 from .progress import Progress
 from .resolved import Resolver
@@ -25,14 +25,15 @@ ROWS = 256
 
 def finished(
     frame: Frame, project: Project, step: Callable[[float], None] | None = None, resolver: Resolver | None = None, number: int = 0
-) -> np.ndarray:
-    """The whole picture after all sieves, (3, H, W); nothing is kept of the stages. ``step`` is told how far a long stage is.
+) -> Frame:
+    """The whole picture after all sieves; nothing is kept of the stages. ``step`` is told how far a long stage is.
 
     ``resolver`` finds what is automatic for frame ``number`` of a clip; without one the frame stands for itself.
     """
     cache = Cache(0, step)
-    found = resolver.project_on(project, frame, number, cache) if resolver else with_found_amounts(project, frame, cache)
-    return render(frame, found, cache, layers_in(cache))
+    layers = layers_in(cache)
+    found = resolver.project_on(project, frame, number, cache) if resolver else with_found_amounts(project, frame, cache, layers=layers)
+    return rendered(frame, found, cache, layers)
 
 
 def strips_of(planes: np.ndarray, progress: Progress | None = None, start: float = 0.0) -> Iterator[tuple[int, np.ndarray]]:
@@ -57,11 +58,11 @@ def export_still(
     progress = progress or Progress()
     frame = source.frame(number)
     progress.step(0.1)
-    planes = finished(frame, project, lambda share: progress.step(0.1 + 0.4 * share), Resolver(source), number)
+    result = finished(frame, project, lambda share: progress.step(0.1 + 0.4 * share), Resolver(source), number)
     progress.step(0.5)
     about = source.about_frame(number)
     original = frame if source.about.kind != "clip" else None
-    stills.write(path, about, lambda: strips_of(planes, progress, 0.5), frame.alpha, depth, project.gamut, original=original)
+    stills.write(path, about, lambda: strips_of(result.planes, progress, 0.5), result.alpha, depth, project.gamut, original=original)
 
 
 def export_mask(

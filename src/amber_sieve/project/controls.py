@@ -1,33 +1,59 @@
-"""Every number of a project by name: what the terminal lists, and the README shows."""
+"""Every number of a project by name, and every other setting of an adjustment: what the terminal lists, and the README shows."""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from typing import get_args
+
 from pydantic import BaseModel
+from pydantic.fields import FieldInfo
 
-from .fields import Spec, numbers_of
-from .model import Adjust, Area, Edge, Pick, Sample, Sieve, Stroke
+from .fields import KINDS, Spec, bounds_of, kind_of, numbers_of, spec_of
+from .model import Adjust, Adjustment, Area, Edge, Pick, Sample, Sieve, Stroke
 
 
-def adjustments() -> dict[str, tuple[str, Spec]]:
-    """The numbers of all adjustments: name, the way to the field from a sieve, and what is known of it."""
-    found: dict[str, tuple[str, Spec]] = {}
-    for block, field in Adjust.model_fields.items():
+def blocks() -> Iterator[tuple[str, type[Adjustment]]]:
+    """The blocks of adjustments by the names of their fields."""
+    for name, field in Adjust.model_fields.items():
         kind = field.annotation
-        assert isinstance(kind, type) and issubclass(kind, BaseModel)
-        found |= {spec.name: (f"adjust.{block}.{spec.name}", spec) for spec in numbers_of(kind)}
-    return found
+        assert isinstance(kind, type) and issubclass(kind, Adjustment)
+        yield name, kind
+
+
+def settings() -> dict[str, tuple[str, type[Adjustment], FieldInfo]]:
+    """Everything that can be set of all adjustments: name, the way to the field from a sieve, its model, and the field."""
+    return {
+        name: (f"adjust.{block}.{name}", kind, field)
+        for block, kind in blocks()
+        for name, field in kind.model_fields.items()
+        if bounds_of(field) or kind_of(field)
+    }
+
+
+def words_of(field: FieldInfo) -> tuple[str, ...]:
+    """The words that a field may be."""
+    return tuple(str(word) for word in get_args(field.annotation))
+
+
+def _row(group: str, spec: Spec) -> str:
+    unit = f" {spec.unit}" if spec.unit else ""
+    auto = ", or auto" if spec.auto else ""
+    start = "auto" if spec.from_auto else f"{spec.start:g}"
+    return f"| {group} | {spec.name} | {spec.low:g} to {spec.high:g}{unit}{auto} | {start} | {spec.help} |"
+
+
+def _other_row(name: str, field: FieldInfo) -> str:
+    kind = kind_of(field)
+    values = ", ".join(words_of(field)) if kind == "words" else KINDS[kind]
+    start = field.default if kind == "words" else "off" if kind == "switch" else "none" if field.default in ((), None, "") else "grey"
+    return f"| adjust | {name} | {values} | {start} | {field.description} |"
 
 
 def table() -> str:
-    """All numbers as a table in Markdown."""
+    """All of them as a table in Markdown."""
     groups: dict[str, type[BaseModel]] = {"sample": Sample, "pick": Pick, "edge": Edge, "area": Area, "brush": Stroke, "sieve": Sieve}
-    rows = [(group, spec) for group, model in groups.items() for spec in numbers_of(model)]
-    rows += [("adjust", spec) for _, spec in adjustments().values()]
     lines = ["| of | name | range | start | what it does |", "|---|---|---|---|---|"]
-    for group, spec in rows:
-        unit = f" {spec.unit}" if spec.unit else ""
-        auto = ", or auto" if spec.auto else ""
-        lines.append(
-            f"| {group} | {spec.name} | {spec.low:g} to {spec.high:g}{unit}{auto} | {'auto' if spec.from_auto else f'{spec.start:g}'} | {spec.help} |"
-        )
+    lines += [_row(group, spec) for group, model in groups.items() for spec in numbers_of(model)]
+    for name, (_, kind, field) in settings().items():
+        lines.append(_row("adjust", spec_of(kind, name)) if bounds_of(field) else _other_row(name, field))
     return "\n".join(lines)

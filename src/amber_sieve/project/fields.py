@@ -69,6 +69,28 @@ def number(
     )
 
 
+#: What a setting that is no number is, and how it is written in a terminal.
+KINDS = {
+    "curve": "X:Y,X:Y,… of 0 to 1",
+    "hues": "HUE:VALUE,HUE:VALUE,… in degrees",
+    "colour": "#RRGGBB, or levels R,G,B",
+    "words": "one of its words",
+    "switch": "on or off",
+    "path": "a picture",
+}
+
+
+def setting(default: object, kind: str, label: str, help: str) -> Any:
+    """A field of an adjustment that is no number, of one of ``KINDS``."""
+    return Field(default=default, title=label, description=help, json_schema_extra={"kind": kind})
+
+
+def kind_of(field: FieldInfo) -> str:
+    """Which of ``KINDS`` a field is; "" for a number, or what is no setting."""
+    extra = field.json_schema_extra
+    return str(extra.get("kind", "")) if isinstance(extra, dict) else ""
+
+
 def bounds_of(field: FieldInfo) -> tuple[float, float] | None:
     """The range of a number field, None for any other field."""
     shown = _shown(field)

@@ -12,7 +12,7 @@ from pydantic import ValidationError
 
 from ..errors import Trouble
 from ..files import regular_file, write_text
-from .model import VERSION, Project
+from .model import VERSION, Project, Sieve
 
 #: Files of more bytes than this are not projects: a long day of brush strokes stays far below it.
 LARGEST = 200_000_000
@@ -73,6 +73,8 @@ def project_from(held: dict[str, Any], path: pathlib.Path) -> Project:
             held = _from_version_1(held)
         if held.get("version") == 2:
             held = _from_version_2(held)
+        if held.get("version") == 3:  # version 4 has more adjustments, and changes none
+            held = held | {"version": VERSION}
         return Project.model_validate_json(json.dumps(held))
     except ValidationError as error:
         raise Trouble(f"{path} has a wrong field ({first_complaint(error)}): correct it or open another file.") from None
@@ -113,13 +115,19 @@ def _from_version_2(held: dict[str, Any]) -> dict[str, Any]:
         return old | {"edge": edge_from_version_2(old.get("edge", {})), "pick": pick_from_version_2(old.get("pick", {}))}
 
     stack = {"stack": [sieve(old) for old in held["stack"]]} if "stack" in held else {}
-    return held | {"version": VERSION} | stack
+    return held | {"version": 3} | stack
 
 
 def _with_paths(project: Project, change: Callable[[str], str]) -> Project:
     """The project with every path in it changed."""
-    stack = tuple(s.but(pick=s.pick.but(layer=change(s.pick.layer))) if s.pick.layer else s for s in project.stack)
-    return project.but(source=change(project.source) if project.source else "", stack=stack)
+
+    def sieve(held: Sieve) -> Sieve:
+        if held.pick.layer:
+            held = held.but(pick=held.pick.but(layer=change(held.pick.layer)))
+        fill = held.adjust.fill
+        return held.but(adjust=held.adjust.but(fill=fill.but(fill_picture=change(fill.fill_picture)))) if fill.fill_picture else held
+
+    return project.but(source=change(project.source) if project.source else "", stack=tuple(sieve(s) for s in project.stack))
 
 
 def resolved(project: Project, folder: pathlib.Path) -> Project:

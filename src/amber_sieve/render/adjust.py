@@ -6,18 +6,28 @@ import importlib
 
 import numpy as np
 
-from ..core.mix import Step, mixed
-from ..project.model import Adjust, Sieve
+from ..core.adjust import blending, detail, fill
+from ..core.adjust.chain import Step
+from ..core.frame import Frame
+from ..core.mix import NO_FILLING, Filling, before_backdrop, mixed
+from ..core.mix import adjusted as done_everywhere
+from ..project.model import Adjust, Fill, Sieve
 from .mask import Masked
 
+#: Blocks that look beyond a pixel, or at its place; they come after the chain of the others.
+NOT_POINTWISE = ("detail", "fill")
 
-def steps_of(adjust: Adjust) -> list[Step]:
-    """The steps of all blocks in use. The sum of a block stands in the file of ``core.adjust`` that is called as its field."""
+
+def steps_of(adjust: Adjust, until: str = "") -> list[Step]:
+    """The steps of all pointwise blocks in use, or of those before one. The sum of a block stands in the file of ``core.adjust`` that is
+    called as its field."""
     steps: list[Step] = []
     for name, block in adjust.blocks():
-        if not block.neutral:
+        if name == until:
+            break
+        if not block.neutral and name not in NOT_POINTWISE:
             module = importlib.import_module(f"...core.adjust.{name}", __name__)
-            steps += module.steps(**dict(block))
+            steps += module.steps(**block.given)
     return steps
 
 
@@ -29,8 +39,50 @@ def weights_of(mask: np.ndarray, sieve: Sieve) -> np.ndarray:
     return (outside + (1 - outside) * mask) * strength
 
 
-def adjusted(planes: np.ndarray, masked: Masked, sieve: Sieve) -> np.ndarray:
-    """The picture after this sieve; ``planes`` itself when the sieve changes nothing."""
-    if sieve.adjust.neutral or sieve.strength == 0:
-        return planes
-    return mixed(planes, weights_of(masked.mask, sieve), steps_of(sieve.adjust), masked.unmixed)
+def filling_of(settings: Fill, frame: Frame, picture: Frame | None) -> Filling | None:
+    """What a frame is filled with; None for nothing of its own."""
+    behind = settings.fill_where == "behind"
+    if settings.neutral:
+        return None
+    if settings.fill == "colour":
+        return fill.of_colour(settings.fill_colour, behind)
+    if settings.fill == "gradient":
+        return fill.of_gradient(settings.fill_colour, settings.fill_to, settings.fill_angle, frame.whole_size, frame, behind)
+    if settings.fill == "picture" and picture is not None:
+        moved = (settings.fill_across, settings.fill_down, settings.fill_scale)
+        return fill.of_picture(picture, *moved, frame.whole_size, frame, behind)
+    return Filling(NO_FILLING.layers, behind)
+
+
+def adjusted(below: Frame, masked: Masked, sieve: Sieve, picture: Frame | None = None) -> tuple[np.ndarray, np.ndarray | None]:
+    """Planes and alpha of the picture after this sieve; those that came when it changes nothing.
+
+    ``picture`` is the one that fills, where the sieve names one.
+    """
+    planes, alpha, adjust = below.planes, below.alpha, sieve.adjust
+    if adjust.neutral or sieve.strength == 0:
+        return planes, alpha
+    weights, steps, begun = weights_of(masked.mask, sieve), steps_of(adjust), None
+    filling, opacity = filling_of(adjust.fill, below, picture), np.float32(adjust.fill.fill_opacity / 100)
+    if not adjust.detail.neutral:
+        start = mixed(planes, (weights > 0).astype(np.float32), steps)
+        begun = detail.with_detail(start, weights, **adjust.detail.given, scale=below.scale, origin=below.origin)
+        last = blending.steps(sieve.blend)
+    else:
+        last = steps + blending.steps(sieve.blend) if steps or filling else []
+    if filling and filling.behind:
+        backdrop = Filling(filling.layers * np.array([1, 1, 1, opacity], np.float32)[:, None, None], True)
+        return before_backdrop(planes, masked.mask, last, backdrop, sieve.strength / 100, masked.unmixed, begun)
+    if filling and adjust.fill.fill != "nothing":
+        front = blending.filling(adjust.fill.fill_blend, float(opacity))
+        last = [*(steps if begun is None else []), front, *blending.steps(sieve.blend)]
+    out = mixed(planes, weights, last, masked.unmixed, None, begun, filling or NO_FILLING)
+    if adjust.fill.fill == "nothing" and filling:
+        alpha = (1 if alpha is None else alpha) * (1 - weights * opacity)
+    return out, alpha
+
+
+def shown_adjustment(planes: np.ndarray, adjust: Adjust) -> np.ndarray:
+    """The pointwise blocks over some colours (3, H, W), everywhere."""
+    steps = steps_of(adjust)
+    return done_everywhere(planes, steps) if steps else planes

@@ -5,11 +5,17 @@ from __future__ import annotations
 
 import numpy as np
 
+from ..core.adjust.even import found_means
+from ..core.adjust.match import found_match
 from ..core.colour.oklab import to_oklab
 from ..core.edge.clean import BLOCK, fitting_amount
 from ..core.frame import Frame
+from ..core.mix import adjusted
 from ..project.model import Project, Sieve
+from .adjust import steps_of
 from .cache import Cache
+from .layers import Layers, no_layers
+from .measured import arriving, sieve_masked
 
 #: Noise is measured on neighbouring pixels of the middle of the picture, a square of this side.
 SEEN = 904
@@ -42,7 +48,71 @@ def found_amounts(sieve: Sieve, whole: Frame, cache: Cache, clean: int | None = 
     return sieve.but(edge=edge.but(**found)) if found else sieve
 
 
-def with_found_amounts(project: Project, whole: Frame, cache: Cache, clean: int | None = None) -> Project:
-    """The project with the amounts of its sieves found on the whole frame at full resolution."""
+#: Means of what is masked are taken on a picture reduced to about so many pixels, over at most so many of them.
+MEANS_ON, COUNTED = 400_000, 20_000
+#: A mask that holds less than this of a picture, in pixels of that picture, has no colour of its own.
+NEARLY_NOTHING = 0.5
+
+
+def _colours_in(small: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers) -> tuple[np.ndarray, np.ndarray] | None:
+    """Light (3, 1, N) that arrives at a sieve where it masks, and how far each pixel is masked; None where hardly any is."""
+    mask = sieve_masked(small, project, sieve_id, cache, layers).mask.ravel()
+    if mask.sum(dtype=np.float64) < NEARLY_NOTHING:
+        return None
+    held = np.flatnonzero(mask > 0.02)
+    held = held[:: max(1, held.size // COUNTED)]
+    planes = arriving(small, project, sieve_id, cache, layers).planes.reshape(3, -1)
+    return np.ascontiguousarray(planes[:, held])[:, None], mask[held].astype(np.float64)
+
+
+def needs_means(sieve: Sieve) -> bool:
+    """Whether an adjustment of a sieve asks for what the masked colours are on average."""
+    adjust = sieve.adjust
+    return sieve.on and (
+        (not adjust.match.neutral and adjust.match.found is None) or (not adjust.even.neutral and adjust.even.mean is None)
+    )
+
+
+def _with_means(project: Project, sieve_id: str, small: Frame, cache: Cache, layers: Layers) -> Sieve:
+    sieve = project.sieve(sieve_id)
+    found = _colours_in(small, project, sieve_id, cache, layers)
+    if found is None:
+        return sieve
+    planes, weights = found
+    for name in ("match", "even"):
+        block = getattr(sieve.adjust, name)
+        if block.neutral:
+            continue
+        steps = steps_of(sieve.adjust, until=name)
+        there = adjusted(planes, steps) if steps else planes
+        if name == "match":
+            block = block.but(found=found_match(there, weights, block.target, block.nearest))
+        else:
+            block = block.but(mean=found_means(there, weights))
+        sieve = sieve.but(adjust=sieve.adjust.but(**{name: block}))
+    return sieve
+
+
+def with_found_means(project: Project, whole: Frame, cache: Cache, layers: Layers = no_layers) -> Project:
+    """The project with what its adjustments need to know of the masked colours found on a reduced whole frame, from the first sieve to the
+    last: what a sieve does changes what arrives at the next."""
+    if not any(needs_means(sieve) for sieve in project.stack):
+        return project
+    factor = max(1, round((whole.width * whole.height / MEANS_ON) ** 0.5))
+    small = cache.get(("means on", whole.key, factor), lambda: whole.reduced(factor))
+    for number, sieve in enumerate(project.stack):
+        if needs_means(sieve):
+            upto = project.but(stack=project.stack[: number + 1])
+            key = ("means", small.key, tuple(s.but(id="", name="") for s in upto.stack))
+            found = cache.get(key, lambda: _with_means(upto, sieve.id, small, cache, layers))  # noqa: B023  (called at once)
+            project = project.with_sieve(sieve.but(adjust=found.adjust))
+    return project
+
+
+def with_found_amounts(
+    project: Project, whole: Frame, cache: Cache, clean: int | None = None, layers: Layers = no_layers, means: bool = True
+) -> Project:
+    """The project with the amounts of its sieves found on the whole frame at full resolution; ``means`` of colours too."""
     stack = tuple(found_amounts(sieve, whole, cache, clean) for sieve in project.stack)
-    return project if stack == project.stack else project.but(stack=stack)
+    project = project if stack == project.stack else project.but(stack=stack)
+    return with_found_means(project, whole, cache, layers) if means else project

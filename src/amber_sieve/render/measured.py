@@ -5,21 +5,15 @@ Previews, sampling, Fit, Fine, haze, islands and bounds all ask here, so that th
 
 from __future__ import annotations
 
-from collections.abc import Callable, Hashable
+from collections.abc import Hashable
+from dataclasses import replace
 
 from ..core.frame import Frame
 from ..project.model import Pick, Project, Sieve
 from .adjust import adjusted
 from .cache import Cache
+from .layers import Layers, no_layers
 from .mask import Masked, masked
-
-#: Gives the frame that shows another picture at the place and scale of a frame.
-Layers = Callable[[str, Frame], Frame]
-
-
-def no_layers(path: str, like: Frame) -> Frame:
-    """Where no other pictures are at hand, the frame itself is measured."""
-    return like
 
 
 def working(project: Project) -> list[Sieve]:
@@ -35,7 +29,7 @@ def _value(sieve: Sieve) -> Sieve:
 def _chosen(pick: Pick, original: Frame, below: Frame, layers: Layers) -> Frame:
     """Of the original, what arrives at a sieve, and a layer, the one its pick names."""
     if pick.measure == "layer" and pick.layer:
-        return layers(pick.layer, original)
+        return layers.at(pick.layer, original)
     return below if pick.measure == "result" else original
 
 
@@ -47,10 +41,12 @@ def fallen(frame: Frame, sieves: list[Sieve], cache: Cache, layers: Layers) -> F
     below = frame
     for sieve in sieves:
         seen = _chosen(sieve.pick, frame, below, layers)
-        key: Hashable = ("result", below.key, _value(sieve), seen.key)
-        planes = cache.get(key, lambda: adjusted(below.planes, masked(seen, sieve, cache), sieve))  # noqa: B023  (called at once)
-        if planes is not below.planes:
-            below = Frame(planes, frame.alpha, key, frame.scale, frame.origin)
+        path = sieve.adjust.fill.fill_picture if sieve.adjust.fill.fill == "picture" else ""
+        filling = layers.whole(path) if path and not sieve.adjust.fill.neutral else None
+        key: Hashable = ("result", below.key, _value(sieve), seen.key, filling.key if filling else None)
+        planes, alpha = cache.get(key, lambda: adjusted(below, masked(seen, sieve, cache), sieve, filling))  # noqa: B023  (called at once)
+        if planes is not below.planes or alpha is not below.alpha:
+            below = replace(below, planes=planes, alpha=alpha, key=key)
     return below
 
 

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import math
 
+from ..core.adjust.detail import looks as detail_looks
 from ..core.edge.clean import LOOKS_PER_PASS
 from ..core.edge.follow import LOOKS_PER_REACH
 from ..core.edge.follow_reach import FOUND_LOOKS, REACHES
@@ -50,10 +51,12 @@ def sieve_looks(sieve: Sieve) -> float:
 
 
 def stack_looks(project: Project) -> float:
-    """How far the picture after all sieves looks: one that measures the result sees what those above it saw."""
+    """How far the picture after all sieves looks: detail looks at what the sieves above have made, one that measures the result at what
+    those above it saw."""
     farthest = before = 0.0
     for sieve in project.stack:
-        own = sieve_looks(sieve)
-        farthest = max(farthest, own + before if sieve.pick.measure == "result" else own)
+        detail = 0.0 if sieve.adjust.detail.neutral else detail_looks(**sieve.adjust.detail.given)
+        own = sieve_looks(sieve) + detail
+        farthest = max(farthest, own + before if sieve.pick.measure == "result" else own, before + detail)
         before = max(before, farthest) if sieve.on else before
     return farthest

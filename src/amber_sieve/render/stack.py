@@ -7,15 +7,21 @@ import numpy as np
 from ..core.frame import Frame
 from ..project.model import Project
 from .cache import Cache
-from .measured import Layers, fallen, no_layers, sieve_masked, working
+from .layers import Layers, no_layers
+from .measured import fallen, sieve_masked, working
 
 
-def render(frame: Frame, project: Project, cache: Cache, layers: Layers = no_layers) -> np.ndarray:
-    """The picture after all sieves, linear light (3, H, W). Read only: it is the frame's own planes when nothing changes.
+def rendered(frame: Frame, project: Project, cache: Cache, layers: Layers = no_layers) -> Frame:
+    """The picture after all sieves, with its alpha. Read only: it is the frame itself when nothing changes.
 
     Every stage is held in ``cache`` under its inputs, so a change to one sieve starts at that sieve.
     """
-    return fallen(frame, working(project), cache, layers).planes
+    return fallen(frame, working(project), cache, layers)
+
+
+def render(frame: Frame, project: Project, cache: Cache, layers: Layers = no_layers) -> np.ndarray:
+    """The planes of the picture after all sieves, linear light (3, H, W). Read only."""
+    return rendered(frame, project, cache, layers).planes
 
 
 def sieve_mask(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> np.ndarray:

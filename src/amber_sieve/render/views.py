@@ -19,9 +19,9 @@ from ..core.statistics import Statistics, field_colours
 from ..project.model import Bands, Project, Sieve
 from .cache import Cache
 from .haze import haze_of
+from .layers import Layers, no_layers
 from .mask import measures_of, probes_of
-from .measured import Layers, no_layers
-from .stack import render, sieve_mask
+from .stack import render, rendered, sieve_mask
 
 VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out", "Weak spots", "Haze check")
 
@@ -124,9 +124,11 @@ def view(
         words = mask_to_screen(mask) if name == "Mask" else weak_spots(mask)
         width = project.sieve(sieve_id).edge.fine * frame.scale
         return with_band(words, band_for(mask, max(1.0, width))) if looking.band and width > 0 else words
-    planes = render(frame, project, cache, layers)
+    result = rendered(frame, project, cache, layers)
+    planes = result.planes
     if name == "Result":
-        return to_screen(lower_chroma(planes) if project.gamut == "lower chroma" and planes is not frame.planes else planes)
+        shown = lower_chroma(planes) if project.gamut == "lower chroma" and planes is not frame.planes else planes
+        return to_screen(shown if result.alpha is frame.alpha or result.alpha is None else cut_out(shown, result.alpha))
     mask = shown_mask(frame, project, sieve_id, looking, cache, layers)
     if name == "Veil":
         return to_screen(veil(planes, mask, looking.veil_colour or far_colour(planes, mask), looking.veil_opacity, looking.veil_outside))

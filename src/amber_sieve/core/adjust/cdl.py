@@ -7,8 +7,9 @@ from typing import Any
 import numpy as np
 from numba import carray
 
-from ..mix import Step
+from ..colour.powers import power_of
 from ..parallel import row_step
+from .chain import BRIGHTEST, Step
 
 #: Weights of red, green and blue in the luma that saturation leaves as it is: ASC CDL 1.2, after Rec. 709.
 LUMA = (0.2126, 0.7152, 0.0722)
@@ -17,13 +18,16 @@ LUMA = (0.2126, 0.7152, 0.0722)
 @row_step
 def _cdl(row: Any, width: int, numbers: Any) -> None:
     planes, given = carray(row, (3, width)), carray(numbers, 10)
-    zero, one = np.float32(0), np.float32(1)
+    zero, one, top = np.float32(0), np.float32(1), np.float32(BRIGHTEST)
     for k in range(3):
         slope, offset, power, values = np.float32(given[k]), np.float32(given[3 + k]), np.float32(given[6 + k]), planes[k]
         for x in range(width):
-            value = values[x] * slope + offset
-            # Light is not cut off at 1, nor below 0: there the power has nothing to work on.
-            values[x] = value**power if value > zero and power != one else value
+            values[x] = values[x] * slope + offset
+        if power != one:
+            for x in range(width):
+                # Light is not cut off at 1, nor below 0: there the power has nothing to work on.
+                raised = min(power_of(values[x], power), top)
+                values[x] = raised if values[x] > zero else values[x]
     saturation = np.float32(given[9])
     if saturation != one:
         r, g, b = planes[0], planes[1], planes[2]

@@ -7,8 +7,8 @@ from typing import Any
 import numpy as np
 from numba import carray
 
-from ..mix import Step
 from ..parallel import row_step
+from .chain import Step
 
 
 @row_step

@@ -1,0 +1,63 @@
+"""Steps of a chain: pointwise adjustments that run one after another over a row that stays in the core's cache."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from numba import carray
+
+from ..colour.oklab import lab_of, rgb_of
+from ..parallel import row_step
+
+#: Largest light that a step gives, that of a half float: what is raised to a power stays finite.
+BRIGHTEST = 65504.0
+
+
+@dataclass(frozen=True)
+class Step:
+    """One pointwise adjustment.
+
+    Attributes
+    ----------
+    address : of its compiled row function (`parallel.row_step`).
+    numbers : its own numbers.
+    lab : it works on Oklab in place of linear light.
+    looks_back : it also looks at the picture as it came, rows 3 to 5.
+    fills : it also looks at a filling and its alpha, rows 6 to 9.
+    """
+
+    address: int
+    numbers: tuple[float, ...] = (0.0,)
+    lab: bool = False
+    looks_back: bool = False
+    fills: bool = False
+
+
+@row_step
+def _to_lab(row: Any, width: int, numbers: Any) -> None:
+    planes = carray(row, (3, width))
+    r, g, b = planes[0], planes[1], planes[2]
+    for x in range(width):
+        r[x], g[x], b[x] = lab_of(r[x], g[x], b[x])
+
+
+@row_step
+def _to_light(row: Any, width: int, numbers: Any) -> None:
+    planes = carray(row, (3, width))
+    lightness, a, b = planes[0], planes[1], planes[2]
+    for x in range(width):
+        lightness[x], a[x], b[x] = rgb_of(lightness[x], a[x], b[x])
+
+
+def chained(steps: Sequence[Step]) -> list[Step]:
+    """The steps with the ways into Oklab and back between them: those that follow each other there share one."""
+    out: list[Step] = []
+    inside = False
+    for step in steps:
+        if step.lab != inside:
+            out.append(Step((_to_lab if step.lab else _to_light).address))
+            inside = step.lab
+        out.append(step)
+    return [*out, Step(_to_light.address)] if inside else out

@@ -1,0 +1,86 @@
+"""Curves over hue: turn, saturation and lightness of one hue among others, in Oklab. The curves close: 360 degrees is 0."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+from numba import carray
+from scipy.interpolate import PchipInterpolator
+
+from ..colour.roots import hue_degrees
+from ..parallel import row_step
+from .chain import Step
+
+#: Entries of a table over the circle of hues.
+ENTRIES = 360
+#: Chroma by lightness from which on a hue is sure; greys have none and stay.
+SURE = 0.04
+Points = Sequence[tuple[float, float]]
+
+
+def closed_curve(points: Points, at: np.ndarray) -> np.ndarray:
+    """The closed monotone cubic through some points over hue; 0 everywhere with none.
+
+    Parameters
+    ----------
+    points : hues (0 to 360, rising) and values.
+    at : (N,) degrees.
+    """
+    if not points:
+        return np.zeros(len(at))
+    turns = [(hue + turn, value) for turn in (-720, -360, 0, 360, 720) for hue, value in points]
+    hues, values = np.array(turns, np.float64).T
+    out: np.ndarray = PchipInterpolator(hues, values)(at)
+    return out
+
+
+@row_step
+def _hues(row: Any, width: int, numbers: Any) -> None:
+    planes, table = carray(row, (3, width)), carray(numbers, (ENTRIES + 1, 6))
+    lightness, a, b = planes[0], planes[1], planes[2]
+    zero, one, two, three, tiny = np.float32(0), np.float32(1), np.float32(2), np.float32(3), np.float32(1e-6)
+    per_degree, over = np.float32(ENTRIES / 360), np.float32(1 / SURE)
+    found = np.empty((3, width), np.float32)
+    cos, sin, lift = found[0], found[1], found[2]
+    # The places are worked out first: that loop vectorises, looking up does not.
+    for x in range(width):
+        cos[x] = hue_degrees(a[x], b[x]) * per_degree
+    for x in range(width):
+        index = np.int32(cos[x])
+        part, entry = cos[x] - np.float32(index), table[np.uintp(index)]
+        cos[x] = entry[0] + part * entry[3]
+        sin[x] = entry[1] + part * entry[4]
+        lift[x] = entry[2] + part * entry[5]
+    for x in range(width):
+        green_red, blue_yellow = a[x], b[x]
+        chroma = np.sqrt(green_red * green_red + blue_yellow * blue_yellow)
+        t = min(chroma / max(abs(lightness[x]), tiny) * over, one)
+        sure = t * t * (three - two * t)
+        scale = max(one + sure * lift[x], zero)
+        along, across = (one + sure * (cos[x] - one)) * scale, sure * sin[x] * scale
+        a[x] = green_red * along - blue_yellow * across
+        b[x] = green_red * across + blue_yellow * along
+        lightness[x] *= scale
+
+
+def steps(turn_by_hue: Points = (), saturation_by_hue: Points = (), lightness_by_hue: Points = ()) -> list[Step]:
+    """Curves over hue as steps of a chain; none when nothing is to be changed.
+
+    Parameters
+    ----------
+    turn_by_hue : hues and the degrees that they are turned by.
+    saturation_by_hue : hues and -100 (grey) to 100 (twice the chroma).
+    lightness_by_hue : hues and -100 (black) to 100; Oklab lightness is scaled by up to a half above 1, with its chroma.
+    """
+    if not any(value for points in (turn_by_hue, saturation_by_hue, lightness_by_hue) for _, value in points):
+        return []
+    at = np.arange(ENTRIES + 2) * 360 / ENTRIES
+    turn = np.radians(closed_curve(turn_by_hue, at))
+    chroma = np.maximum(1 + closed_curve(saturation_by_hue, at) / 100, 0)
+    lift = closed_curve(lightness_by_hue, at) / 100
+    lift = np.where(lift > 0, lift / 2, lift)
+    table = np.stack([chroma * np.cos(turn), chroma * np.sin(turn), lift], axis=1)
+    rows = np.concatenate([table[:-1], np.diff(table, axis=0)], axis=1)  # values, and how far it is to the next ones
+    return [Step(_hues.address, tuple(float(v) for v in rows.ravel()), lab=True)]
