@@ -248,9 +248,9 @@ class YardTest(unittest.TestCase):
         adjust = self.matching(self.frame.planes[:, inside].mean(1), goal[:, inside].mean(1))
         sieve = self.sieve(CLOTH, follow=30.0).but(adjust=adjust)
         found = masked(self.frame, sieve, Cache(0))
-        results = {"no edge work": adjusted(self.frame.planes, masked(self.frame, self.sieve(CLOTH).but(adjust=adjust), Cache(0)), sieve)}
-        results["follow, haze left"] = adjusted(self.frame.planes, type(found)(found.mask, None), sieve)
-        results["follow, no haze"] = adjusted(self.frame.planes, found, sieve)
+        results = {"no edge work": adjusted(self.frame, masked(self.frame, self.sieve(CLOTH).but(adjust=adjust), Cache(0)), sieve)[0]}
+        results["follow, haze left"] = adjusted(self.frame, type(found)(found.mask, None), sieve)[0]
+        results["follow, no haze"] = adjusted(self.frame, found, sieve)[0]
         errors = {
             name: float(delta_e_2000(to_cielab(np.clip(planes[:, fringe], 0, 1).T), to_cielab(goal[:, fringe].T)).mean())
             for name, planes in results.items()

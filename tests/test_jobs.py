@@ -104,7 +104,7 @@ class StillExportTest(FolderCase):
     def test_every_ending_and_depth(self):
         source = open_source(DEMO / "yard.png")
         project = recoloured(source.frame(0))
-        goal = finished(source.frame(0), project)
+        goal = finished(source.frame(0), project).planes
         for name, depth, error in (
             ("a.png", "", 0.02),
             ("b.png", "uint16", 1e-3),
@@ -195,15 +195,17 @@ class LayerTest(FolderCase):
     def test_a_layer_lies_at_the_place_and_scale_of_a_frame(self):
         frame = demo_frame("yard")
         part = frame.part(300, 200, 700, 600)
-        self.assertTrue(np.array_equal(self.layer(str(DEMO / "madder.png"), part).planes, demo_frame("madder").planes[:, 200:600, 300:700]))
+        self.assertTrue(
+            np.array_equal(self.layer.at(str(DEMO / "madder.png"), part).planes, demo_frame("madder").planes[:, 200:600, 300:700])
+        )
         small = frame.reduced(4)
-        self.assertEqual(self.layer(str(DEMO / "madder.png"), small).planes.shape, small.planes.shape)
+        self.assertEqual(self.layer.at(str(DEMO / "madder.png"), small).planes.shape, small.planes.shape)
 
     def test_missing_and_small_layers_are_said(self):
         Image.new("RGB", (20, 20)).save(self.folder / "small.png")
         for path in (self.folder / "none.png", self.folder / "small.png"):
             with self.assertRaises(Trouble):
-                self.layer(str(path), demo_frame("yard"))
+                self.layer.at(str(path), demo_frame("yard"))
 
 
 class FilesTest(FolderCase):

@@ -84,7 +84,7 @@ class PreviewIsExportTest(unittest.TestCase):
             follows = any(s.edge.follow for s in project.stack)
             self.assertLess(apart.mean(), 2e-3 if follows else 1e-6, project)
             if factor == 1:
-                result = finished(whole, project)[:, top : top + 150, left : left + 200]
+                result = finished(whole, project).planes[:, top : top + 150, left : left + 200]
                 words = shown.pictures["Result"]
                 red = ((words >> 16) & 255).astype(float)
                 levels = 255 * np.where(result[0] <= 0.0031308, 12.92 * result[0], 1.055 * np.clip(result[0], 0, 1) ** (1 / 2.4) - 0.055)

@@ -185,7 +185,7 @@ for line in sys.stdin:
         source = open_source(pathlib.Path(project.source) if path.suffix == ".sieve" else path)
         try:
             frame = source.frame(0)
-            result = finished(frame, project)
+            result = finished(frame, project).planes
             if not np.isfinite(result).all():
                 print("nan", path, flush=True)
             target = out / "written.exr"

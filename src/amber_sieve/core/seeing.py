@@ -142,12 +142,26 @@ def weak_spots(mask: np.ndarray) -> np.ndarray:
 HAZY = np.uint32(0xFF2CFF6E)
 
 
+def _dimmed(planes: np.ndarray) -> np.ndarray:
+    """The picture (3, H, W) in dimmed greys, as screen words."""
+    grey = (WEIGHT_R * planes[0] + WEIGHT_G * planes[1] + WEIGHT_B * planes[2]) * np.float32(0.4)
+    return to_screen(np.stack([grey, grey, grey]))
+
+
 def haze_marks(planes: np.ndarray, pixels: np.ndarray) -> np.ndarray:
     """The picture (3, H, W) in dimmed greys with some pixels (H, W) bool marked, as screen words."""
-    grey = (WEIGHT_R * planes[0] + WEIGHT_G * planes[1] + WEIGHT_B * planes[2]) * np.float32(0.4)
-    words = to_screen(np.stack([grey, grey, grey]))
+    words = _dimmed(planes)
     words[pixels] = HAZY
     return words
+
+
+#: Colours of what is out of gamut, may band, and keeps a rim.
+MARKS = np.array([0, 0xFFFF46D2, 0xFFFFC81E, HAZY], np.uint32)
+
+
+def believable_marks(planes: np.ndarray, marks: np.ndarray) -> np.ndarray:
+    """The picture (3, H, W) in dimmed greys with marks (H, W) of 1 (out of gamut), 2 (banding) and 3 (rim), as screen words."""
+    return np.where(marks > 0, MARKS[marks], _dimmed(planes))
 
 
 def with_band(words: np.ndarray, band: np.ndarray) -> np.ndarray:

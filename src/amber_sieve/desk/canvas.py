@@ -95,6 +95,7 @@ class Canvas(QWidget):
         session.project_changed.connect(lambda: [pane.update() for pane in self.panes])
         session.clicked.connect(self._clicked)
         session.changed_mask.connect(self._flash)
+        session.picking.connect(self.follow_tool)
         self._last_click = ""
         self._calm = QTimer(self)
         self._calm.setSingleShot(True)
@@ -111,7 +112,7 @@ class Canvas(QWidget):
             choice.addItems(VIEWS)
             choice.setCurrentText(pane.view)
             choice.setAccessibleName("Left view" if number == 0 else "Right view")
-            choice.setToolTip("What this pane shows (keys 1 to 8 for the pane under the pointer)")
+            choice.setToolTip("What this pane shows (keys 1 to 9 for the pane under the pointer)")
             choice.currentTextChanged.connect(lambda text, number=number: self.set_view(number, text))
             self.choices.append(choice)
         self.arrangements: dict[str, QToolButton] = {}
@@ -211,7 +212,7 @@ class Canvas(QWidget):
 
     def follow_tool(self) -> None:
         """The cursor shows which tool is in hand."""
-        tool = self.areas.tool
+        tool = "" if self.session.tools.picker is not None else self.areas.tool
         name = ICONS.get(tool) if tool else "crosshair" if self.session.tools.island else "pipette"
         if name != self._cursor_name:
             self._cursor_name = name
@@ -343,6 +344,9 @@ class Canvas(QWidget):
         pane = self.panes[number]
         if pane.wipe is not None and abs(self.viewport.to_pane(at).x() - pane.wipe_x()) < 6:
             self._gesture = _Gesture("wipe", at)
+            return
+        if self.session.tools.picker is not None:
+            self.session.give_colour(at.x(), at.y())
             return
         if self.areas.tool:
             self.areas.press(at, held)

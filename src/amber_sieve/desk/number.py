@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QDoubleValidator, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PyQt6.QtGui import QColor, QDoubleValidator, QFocusEvent, QKeyEvent, QLinearGradient, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QLineEdit, QSizePolicy, QWidget
 
 from ..project.fields import Spec
@@ -37,9 +37,11 @@ class Number(QWidget):
         start, name = spec.start, self.name
         tip = "" if spec.help == spec.label else spec.help + ". "
         self._grip: tuple[float, float] | None = None
+        #: Colours along the track, from one end to the other, for numbers that stand for a colour.
+        self.colours: list[QColor] = []
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setMinimumWidth(88)
+        self.setMinimumWidth(76)
         self.setCursor(Qt.CursorShape.SizeHorCursor)
         self.setAccessibleName(name)
         back = "auto" if spec.from_auto else self.text_of(start)
@@ -53,6 +55,12 @@ class Number(QWidget):
         self._entry.setValidator(validator)
         self._entry.returnPressed.connect(self._typed)
         self._entry.editingFinished.connect(self._typed)
+
+    def set_colours(self, colours: list[QColor]) -> None:
+        """What the track shows: the colours that its values stand for."""
+        if colours != self.colours:
+            self.colours = colours
+            self.update()
 
     @property
     def value(self) -> float:
@@ -117,15 +125,25 @@ class Number(QWidget):
         painter.setBrush(WELL)
         painter.drawRoundedRect(box, 3, 3)
         track = QRectF(box.left() + 6, box.bottom() - 5, box.width() - 12, 2)
-        painter.setBrush(QColor(78, 78, 78))
+        if self.colours:
+            track = track.adjusted(0, -1.5, 0, 1.5)
+            fade = QLinearGradient(track.topLeft(), track.topRight())
+            for k, colour in enumerate(self.colours):
+                fade.setColorAt(k / max(len(self.colours) - 1, 1), colour)
+            painter.setBrush(fade)
+        else:
+            painter.setBrush(QColor(78, 78, 78))
         painter.drawRect(track)
         zero = self._share(min(max(0.0, self.soft_low), self.soft_high))
         here = self._share(min(max(self._value, self.soft_low), self.soft_high))
         changed = not self.auto if self.starts_auto else self._value != self.start
         painter.setBrush(AMBER if enabled and changed else QColor(140, 140, 140))
         left, right = sorted((zero, here))
-        painter.drawRect(QRectF(track.left() + left * track.width(), track.top(), max(1.0, (right - left) * track.width()), 2))
-        painter.drawEllipse(QPointF(track.left() + here * track.width(), track.center().y()), 3, 3)
+        if self.colours:
+            painter.setPen(QPen(QColor(20, 20, 20), 1))
+        else:
+            painter.drawRect(QRectF(track.left() + left * track.width(), track.top(), max(1.0, (right - left) * track.width()), 2))
+        painter.drawEllipse(QPointF(track.left() + here * track.width(), track.center().y()), 3.5, 3.5)
         painter.setPen(INK if enabled else DIM)
         text = box.adjusted(7, 0, -7, -5)
         painter.drawText(text, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.name)

@@ -11,12 +11,14 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
+import numpy as np
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
+from ..core.adjust.white import neutral
 from ..core.areas.scissors import clinging_path
 from ..core.bands.starts import tonal
 from ..core.edge.islands import Island, islands_of
-from ..core.frame import Frame
+from ..core.frame import Frame, patch
 from ..core.pick.fit import Fit
 from ..errors import Trouble
 from ..files import regular_file
@@ -29,6 +31,7 @@ from ..jobs.progress import Progress
 from ..jobs.sampling import bands_from_samples, fitted, sample_along, sample_at, taken_again
 from ..jobs.seen import Seen
 from ..jobs.still import export_mask, export_still
+from ..media import cdl_files
 from ..media.formats import PROJECT, is_picture
 from ..media.opening import open_source
 from ..media.sequences import is_pattern
@@ -37,9 +40,11 @@ from ..project import edits, presets, storage
 from ..project.history import History
 from ..project.model import Area, Pick, Project, Sample, Sieve, fresh_id
 from ..project.recovery import Left, discard
+from ..render.believable import Believable, believable_of
 from ..render.cache import Cache
 from ..render.haze import haze_of
 from ..render.inspect import deciding_sample
+from ..render.measured import arriving
 from ..render.stack import sieve_mask
 from ..render.views import Looking
 from . import preferences as settings
@@ -81,6 +86,8 @@ class Session(QObject):
     clicked = pyqtSignal(object)
     changed_mask = pyqtSignal(object)
     haze_found = pyqtSignal(str)
+    believable_found = pyqtSignal(object)
+    picking = pyqtSignal()
     preferences_changed = pyqtSignal()
 
     def __init__(self) -> None:
@@ -109,6 +116,7 @@ class Session(QObject):
         self._early: dict[str, dict[str, object]] = {}
         #: Something is being dragged; a drag that stops without an end rests by itself.
         self._hurried = False
+        self._counts_mask = False
         self._calm = QTimer(self)
         self._calm.setSingleShot(True)
         self._calm.timeout.connect(self._rest)
@@ -189,6 +197,91 @@ class Session(QObject):
         if self._hurried:
             self._hurried = False
             self.ask()
+
+    # Adjusting
+
+    def set_block(self, block: str, on: bool) -> None:
+        """See a block of the current sieve's adjustments, or not."""
+        self.set_field(f"adjust.{block}.on", on, "Block on" if on else "Block off")
+
+    def reset_block(self, block: str) -> None:
+        """Put a block of the current sieve's adjustments back to where it changes nothing."""
+        self.edit_sieve(lambda sieve: edits.without_block(sieve, block), "Reset a block")
+
+    def copy_block(self, block: str, to: str) -> None:
+        """Give a block of the current sieve's adjustments to another sieve too."""
+        sieve_id = self.sieve.id
+        self.edit(lambda project: edits.with_block_copied(project, sieve_id, to, block), "Copy a block")
+
+    def read_cdl(self, path: pathlib.Path, choose: Callable[[list[str]], int] = lambda names: 0) -> None:
+        """Take the CDL of a file into the current sieve; ``choose`` says which, where it holds several (below 0: none)."""
+        found = cdl_files.read(path)
+        number = choose([one.name or f"Correction {k}" for k, one in enumerate(found, 1)]) if len(found) > 1 else 0
+        if number < 0:
+            return
+        try:
+            block = self.sieve.adjust.cdl.but(on=True, **found[number].numbers)
+        except ValueError:
+            raise Trouble(f"{path} holds a correction beyond what a CDL here may be: choose another file.") from None
+        self.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(cdl=block)), "Read a CDL")
+
+    def write_cdl(self, path: pathlib.Path) -> None:
+        """Write the CDL of the current sieve."""
+        cdl_files.write(cdl_files.correction_of(self.sieve.name, self.sieve.adjust.cdl.given), path)
+        self.said.emit(f"Wrote {path.name}")
+
+    def pick_colour(self, then: Callable[[tuple[float, float, float]], None] | None, words: str = "") -> None:
+        """Let the next click in the picture take a colour for ``then``, and nothing else; None gives it up."""
+        self.tools.picker = then
+        self.picking.emit()
+        if words:
+            self.said.emit(words)
+
+    def give_colour(self, x: float, y: float) -> None:
+        """The colour at a place, as it arrives at the current sieve, to whoever waits for it."""
+        then, last, cache, size = self.tools.picker, self.last, self._cache, self.tools.sample_size
+        self.pick_colour(None)
+        if then is None or last is None:
+            return
+        place = ((x - last.frame.origin[0]) * last.frame.scale, (y - last.frame.origin[1]) * last.frame.scale)
+
+        def answer() -> tuple[float, float, float] | None:
+            below = arriving(last.frame, last.seen, last.wanted.sieve_id, cache, layers_in(cache))
+            try:
+                pixels = patch(below.planes, *place, max(1, round(size * last.frame.scale)))
+            except ValueError:  # beside the picture
+                return None
+            red, green, blue = (float(v) for v in pixels.mean(axis=1, dtype=np.float64))
+            return red, green, blue
+
+        self._questions.ask(lambda: answer, lambda colour: then(colour) if colour is not None else None)
+
+    def make_neutral(self, colour: tuple[float, float, float]) -> None:
+        """Set temperature and tint so that a colour becomes grey."""
+        try:
+            temperature, tint = neutral(np.array(colour))
+        except ValueError:
+            raise Trouble("No light makes a grey look like this colour: pick a place that should be grey.") from None
+        block = self.sieve.adjust.white.but(on=True, temperature=round(temperature, 2), tint=round(tint, 2))
+        self.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(white=block)), "Make neutral")
+
+    def judge(self) -> None:
+        """Say how believable the current sieve is, over what is shown; `believable_found` follows."""
+        last, cache = self.last, self._cache
+        if last is None:
+            return
+
+        def answer() -> Believable:
+            return believable_of(last.frame, last.seen, last.wanted.sieve_id, cache, layers_in(cache))
+
+        self._questions.ask(lambda: answer, self.believable_found.emit)
+
+    def count_mask(self, on: bool) -> None:
+        """Whether the colours inside the mask are counted, for what is drawn over them."""
+        if on != self._counts_mask:
+            self._counts_mask = on
+            if on:
+                self.ask()
 
     def undo(self) -> None:
         self.document.undo()
@@ -694,7 +787,9 @@ class Session(QObject):
 
     def wanted(self) -> Wanted:
         """All that the next render depends on besides the source."""
-        return Wanted(self.project, self.sieve.id, self.number, self.shown, self.looking, self.field_follows_view, self._hurried)
+        return Wanted(
+            self.project, self.sieve.id, self.number, self.shown, self.looking, self.field_follows_view, self._hurried, self._counts_mask
+        )
 
     def ask(self) -> None:
         """Render what is shown, with the newest state."""

@@ -24,6 +24,11 @@ QMenu::item:disabled { color: #7a7a7a; }
 QMenu::separator { height: 1px; background: #464646; margin: 4px 8px; }
 QLabel#heading { font-weight: 600; color: #bdbdbd; padding-top: 6px; }
 QLabel#dim { color: #969696; }
+QLabel#active { color: #e89e20; }
+QToolButton#bare { background: transparent; border: 0; padding: 3px 2px; font-weight: 600; color: #d0d0d0; }
+QToolButton#bare:hover { background: #3a3a3a; }
+QToolButton#bare:focus { background: #453c2a; }
+QToolButton#bare::menu-indicator { image: none; }
 QPushButton, QToolButton, QComboBox { background: #3c3c3c; border: 1px solid #4a4a4a; border-radius: 3px; padding: 4px 7px; min-height: 16px; }
 QPushButton:hover, QToolButton:hover, QComboBox:hover { background: #474747; }
 QPushButton:pressed, QToolButton:pressed { background: #2a2a2a; }

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 
@@ -14,6 +15,7 @@ class Tools:
     sample_size : side of the square whose mean a click takes, pixels; stroke_width : of a scribbled sample.
     place : "patch", "box", "stroke" or "outline"; role : "" (a click starts over), "keep" or "drop".
     island : a click takes an island out or brings it back.
+    picker : who waits for the colour that the next click takes, and for nothing else.
     """
 
     sample_size: int = 5
@@ -21,3 +23,4 @@ class Tools:
     place: str = "patch"
     role: str = ""
     island: bool = False
+    picker: Callable[[tuple[float, float, float]], None] | None = None

@@ -110,6 +110,7 @@ class Window(QMainWindow):
         session.source_changed.connect(self._retitle)
         session.source_changed.connect(self.canvas.panes[0].setFocus)
         session.preferences_changed.connect(self._prefer)
+        self.adjust.mend.connect(self.go_to_control)
         self.edge.click_islands.toggled.connect(self.canvas.follow_tool)
         application = QApplication.instance()
         assert application is not None
@@ -124,6 +125,13 @@ class Window(QMainWindow):
         self.canvas.areas.take("change" if page is self.areas else "")
         self.edge.click_islands.setChecked(False)
         self.session.outline_island(None)
+        self.session.pick_colour(None)
+
+    def go_to_control(self, path: str) -> None:
+        """Show the number of a way through the sieve, as in "edge.follow", ready to be moved."""
+        page: AdjustPage | EdgePage = self.edge if path.startswith("edge.") else self.adjust
+        self.pages.setCurrentWidget(page)
+        page.show_number(path)
 
     # Building
 
@@ -437,9 +445,12 @@ class Window(QMainWindow):
                 self.canvas.show_before(pressed)
             return True
         on_picture = focus in self.canvas.panes
+        if key == Qt.Key.Key_Escape and pressed and self.session.tools.picker is not None:
+            self.session.pick_colour(None)
+            return True
         if on_picture and pressed and self.canvas.areas.tool and self.canvas.areas.key(key):
             return True
-        if Qt.Key.Key_1 <= key <= Qt.Key.Key_8 and on_picture:
+        if Qt.Key.Key_1 <= key <= Qt.Key.Key_9 and on_picture:
             if pressed:
                 self.canvas.set_active_view(key - Qt.Key.Key_1)
             return True

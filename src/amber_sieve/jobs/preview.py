@@ -12,12 +12,15 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from ..core.frame import Frame
+from ..core.mix import mixed
 from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
 from ..media.source import Source
-from ..project.model import Project, Sieve
+from ..project.model import Adjust, Project, Sieve
+from ..render.adjust import steps_of
 from ..render.cache import Cache
+from ..render.layers import Layers
 from ..render.mask import bounds_of, make_fine, waits_for_fine
-from ..render.measured import measured
+from ..render.measured import arriving, measured
 from ..render.reach import stack_looks
 from ..render.stack import sieve_mask
 from ..render.views import Looking, nearer_to_drop, shown_mask, solo_field, view
@@ -95,7 +98,8 @@ class Shown:
 class Wanted:
     """All that a preview depends on besides the source.
 
-    ``hurried``: something is being dragged, and Follow does not look for its reach until it rests.
+    ``hurried``: something is being dragged, and Follow does not look for its reach until it rests. ``counts_mask``: the colours inside the
+    mask are counted too.
     """
 
     project: Project
@@ -105,6 +109,7 @@ class Wanted:
     looking: Looking = Looking()
     counts_view: bool = False
     hurried: bool = False
+    counts_mask: bool = False
 
 
 @dataclass(frozen=True)
@@ -114,7 +119,8 @@ class Rendered:
     ``frame`` is the part of the picture that was worked on, wider than what is shown where something looks around; ``waiting``
     are the sieves whose matting was not there yet, and ``seen`` is the project as it was rendered, without them. ``field`` and
     ``divided`` are cells of the colour field: what the sample looked at takes, and what lies nearer to a drop sample. ``lost`` names
-    the here-only samples whose place was not found on this frame.
+    the here-only samples whose place was not found on this frame. ``within`` holds what is counted inside the mask as it arrives at the
+    blocks of adjustments that are drawn over it.
     """
 
     wanted: Wanted
@@ -132,6 +138,7 @@ class Rendered:
     field: np.ndarray | None
     divided: np.ndarray | None
     lost: tuple[str, ...] = ()
+    within: dict[str, Statistics] | None = None
 
 
 @dataclass(frozen=True)
@@ -200,7 +207,27 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
         wanted, frame.scale, (frame.origin[0] + corner[0], frame.origin[1] + corner[1]), pictures, mask, coverage_of(mask), statistics,
         frame, whole, seen, waiting, thumbnails, solo_field(statistics, sieve, looking),
         nearer_to_drop(sieve), opened.resolver.lost_on(wanted.project, project),
+        _counted_within(frame, seen, wanted.sieve_id, cache, layers) if wanted.counts_mask and not wanted.hurried else None,
     )  # fmt: skip
+
+
+#: Blocks of adjustments that are drawn over the colours that arrive at them.
+COUNTED = ("curve", "balance", "hues")
+
+
+def _counted_within(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers) -> dict[str, Statistics]:
+    """What is counted inside the mask of a sieve, as it arrives at some blocks of its adjustments."""
+    below, mask = arriving(frame, project, sieve_id, cache, layers), sieve_mask(frame, project, sieve_id, cache, layers)
+    sieve, out = project.sieve(sieve_id), {}
+    for block in COUNTED:
+        steps = steps_of(sieve.adjust, until=block)
+        key = ("within", below.key, frame.key, sieve.but(adjust=Adjust(), id="", name=""), tuple(steps))
+        inside = mask > 0.5
+        out[block] = cache.get(
+            key,
+            lambda: statistics_of(mixed(below.planes, inside.astype(np.float32), steps) if steps else below.planes, inside),  # noqa: B023
+        )
+    return out
 
 
 @dataclass(frozen=True)

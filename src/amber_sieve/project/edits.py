@@ -68,6 +68,17 @@ def without_adjustments(sieve: Sieve) -> Sieve:
     return sieve.but(adjust=Adjust(), strength=100.0, outside=0.0)
 
 
+def without_block(sieve: Sieve, block: str) -> Sieve:
+    """The sieve with one block of its adjustments as it comes."""
+    return sieve.but(adjust=sieve.adjust.but(**{block: Adjust.model_fields[block].default}))
+
+
+def with_block_copied(project: Project, sieve_id: str, to: str, block: str) -> Project:
+    """The project with one block of a sieve's adjustments given to another sieve too."""
+    held, other = getattr(project.sieve(sieve_id).adjust, block), project.sieve(to)
+    return project.with_sieve(other.but(adjust=other.adjust.but(**{block: held})))
+
+
 def without_edge(sieve: Sieve) -> Sieve:
     """The sieve with its edge as it comes."""
     return sieve.but(edge=Edge())

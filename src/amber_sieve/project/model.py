@@ -283,7 +283,7 @@ class White(Adjustment):
     """White balance"""
 
     temperature: float = number(
-        0, -110, 250, "Temperature", "mired", soft=(-100, 100), help="Warmer above 0: shown in light so much warmer"
+        0, -250, 250, "Temperature", "mired", soft=(-100, 100), help="Warmer above 0, as by an amber filter; cooler below"
     )
     tint: float = number(0, -100, 100, "Tint", step=0.5, decimals=1, soft=(-40, 40), help="Towards magenta above 0, green below")
 
@@ -328,7 +328,7 @@ def _lightness_of(name: str) -> Any:
 
 
 class Balance(Adjustment):
-    """Shadows, midtones, highlights"""
+    """Balance"""
 
     shadows_hue: float = _hue_of("Shadows")
     shadows_colour: float = _colour_of("Shadows")
@@ -392,8 +392,13 @@ class Even(Adjustment):
         return not self.on or not (self.even_lightness or self.even_hue)
 
 
-def _channels(name: str, label: str, start: float, low: float, high: float, help: str) -> Any:
-    return number(start, low, high, f"{label} {name}", step=0.01, decimals=3, help=f"{help}, {name}")
+#: Range of each kind of number of a CDL, and what a drag covers.
+CDL_RANGES = {"Slope": ((0, 100), (0, 4)), "Offset": ((-10, 10), (-0.5, 0.5)), "Power": ((0.05, 20), (0.1, 4))}
+
+
+def _channels(name: str, label: str, start: float, help: str) -> Any:
+    (low, high), soft = CDL_RANGES[label]
+    return number(start, low, high, f"{label} {name}", step=0.01, decimals=3, soft=soft, help=f"{help}, {name}")
 
 
 class Mono(Adjustment):
@@ -408,16 +413,18 @@ class Mono(Adjustment):
 class Cdl(Adjustment):
     """CDL"""
 
-    slope_red: float = _channels("red", "Slope", 1, 0, 4, "Light times this")
-    slope_green: float = _channels("green", "Slope", 1, 0, 4, "Light times this")
-    slope_blue: float = _channels("blue", "Slope", 1, 0, 4, "Light times this")
-    offset_red: float = _channels("red", "Offset", 0, -1, 1, "Then this is added")
-    offset_green: float = _channels("green", "Offset", 0, -1, 1, "Then this is added")
-    offset_blue: float = _channels("blue", "Offset", 0, -1, 1, "Then this is added")
-    power_red: float = _channels("red", "Power", 1, 0.1, 4, "Then to this power")
-    power_green: float = _channels("green", "Power", 1, 0.1, 4, "Then to this power")
-    power_blue: float = _channels("blue", "Power", 1, 0.1, 4, "Then to this power")
-    cdl_saturation: float = number(1, 0, 4, "CDL saturation", step=0.01, decimals=3, help="Distance from the luma, as a factor")
+    slope_red: float = _channels("red", "Slope", 1, "Light times this")
+    slope_green: float = _channels("green", "Slope", 1, "Light times this")
+    slope_blue: float = _channels("blue", "Slope", 1, "Light times this")
+    offset_red: float = _channels("red", "Offset", 0, "Then this is added")
+    offset_green: float = _channels("green", "Offset", 0, "Then this is added")
+    offset_blue: float = _channels("blue", "Offset", 0, "Then this is added")
+    power_red: float = _channels("red", "Power", 1, "Then to this power")
+    power_green: float = _channels("green", "Power", 1, "Then to this power")
+    power_blue: float = _channels("blue", "Power", 1, "Then to this power")
+    cdl_saturation: float = number(
+        1, 0, 20, "CDL saturation", soft=(0, 4), step=0.01, decimals=3, help="Distance from the luma, as a factor"
+    )
 
 
 class Detail(Adjustment):

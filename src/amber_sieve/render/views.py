@@ -14,16 +14,17 @@ from ..core.colour.transfer import to_screen
 from ..core.edge.fine import band_for
 from ..core.frame import Frame
 from ..core.pick.samples import distance_to, membership
-from ..core.seeing import cut_out, far_colour, haze_marks, isolate, mask_to_screen, veil, weak_spots, with_band
+from ..core.seeing import believable_marks, cut_out, far_colour, haze_marks, isolate, mask_to_screen, veil, weak_spots, with_band
 from ..core.statistics import Statistics, field_colours
 from ..project.model import Bands, Project, Sieve
+from .believable import believable_of
 from .cache import Cache
 from .haze import haze_of
 from .layers import Layers, no_layers
 from .mask import measures_of, probes_of
 from .stack import render, rendered, sieve_mask
 
-VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out", "Weak spots", "Haze check")
+VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out", "Weak spots", "Haze check", "Believable?")
 
 
 @dataclass(frozen=True)
@@ -119,6 +120,8 @@ def view(
         return to_screen(frame.planes)
     if name == "Haze check":
         return haze_marks(render(frame, project, cache, layers), haze_of(frame, project, sieve_id, cache, layers).pixels)
+    if name == "Believable?":
+        return believable_marks(render(frame, project, cache, layers), believable_of(frame, project, sieve_id, cache, layers).marks)
     if name in ("Mask", "Weak spots"):
         mask = shown_mask(frame, project, sieve_id, looking, cache, layers)
         words = mask_to_screen(mask) if name == "Mask" else weak_spots(mask)

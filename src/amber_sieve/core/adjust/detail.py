@@ -149,8 +149,10 @@ def _level(left: np.ndarray, crossed: np.ndarray, below: np.ndarray, hole: int, 
     height, zero, one, tiny, square = left.shape[0], np.float32(0), np.float32(1), np.float32(1e-20), np.float32(least * least)
     for y in prange(height):
         at = np.int64(y)
-        rows = (max(at - 2 * hole, 0), max(at - hole, 0), min(at + hole, height - 1), min(at + 2 * hole, height - 1))
-        r0, r1, r2, r3, r4 = crossed[rows[0]], crossed[rows[1]], crossed[at], crossed[rows[2]], crossed[rows[3]]
+        farther, far = at - 2 * hole, at - hole
+        near, nearer = at + hole, at + 2 * hole
+        r0, r1, r2 = crossed[farther if farther > 0 else 0], crossed[far if far > 0 else 0], crossed[at]
+        r3, r4 = crossed[near if near < height else height - 1], crossed[nearer if nearer < height else height - 1]
         before, weight, keep, out = left[at], below[at], kept[at], coarse[at]
         for x in range(left.shape[1]):
             mean = (S2 * (r0[x] + r4[x]) + S1 * (r1[x] + r3[x]) + S0 * r2[x]) / max(weight[x], LEAST)

@@ -1,36 +1,86 @@
-"""Adjust: what is done inside the mask. Every block of the model becomes a block of the page."""
+"""Adjust: what is done inside the mask. Every block of the model becomes a block of the page that folds."""
 
 from __future__ import annotations
 
-from PyQt6.QtWidgets import QComboBox, QPushButton
+import pathlib
+from collections.abc import Sequence
 
-from ...names import GAMUTS
+from PyQt6.QtCore import QTimer, pyqtSignal
+from PyQt6.QtGui import QColor
+from PyQt6.QtWidgets import QComboBox, QFileDialog, QInputDialog, QLabel, QMenu, QPushButton
+
+from ...jobs.preview import Rendered
+from ...jobs.tracks import REFERENCE, track_of, visible
+from ...media import formats
+from ...media.cdl_files import FORMATS
+from ...names import BLENDS, FILL_KINDS, FILL_WHERES, GAMUTS
 from ...project import edits
-from ...project.fields import numbers_of
-from ...project.model import Adjust, Adjustment, Project
+from ...project.controls import blocks
+from ...project.model import Project
+from ...render.believable import Believable
+from ..icon import with_icon
 from ..number import Number
+from ..picture_colour import ask_colour_of_picture
 from ..session import Session
-from .page import Page
+from .block import Block
+from .colour_button import ColourButton
+from .drawn_blocks import BalanceBlock, CurvesBlock, HuesBlock
+from .page import Page, row_of
 
 GAMUT_WORDS = {"lower chroma": "Out of gamut: lower chroma", "clip": "Out of gamut: clip"}
+PICTURES = formats.filter_words("Pictures", formats.endings("still"))
+CDLS = f"CDL ({' '.join('*' + ending for ending in FORMATS)})"
+#: Numbers that stand side by side, with shorter labels where the neighbours explain them.
+PAIRS: dict[str, tuple[tuple[str, ...], ...]] = {
+    "white": (("temperature",), ("tint",)),
+    "light": (("exposure",), ("contrast", "pivot"), ("highlights", "shadows"), ("white_point", "black_point"), ("gamma",)),
+    "recolour": (("hue",), ("saturation",), ("vibrance",), ("lightness",), ("one_hue", "one_hue_at")),
+    "even": (("even_lightness",), ("even_hue",)),
+    "mono": (("mono",), ("mono_red", "mono_green", "mono_blue")),
+    "cdl": (
+        ("slope_red", "slope_green", "slope_blue"), ("offset_red", "offset_green", "offset_blue"), ("power_red", "power_green", "power_blue"),
+        ("cdl_saturation",),
+    ),
+    "detail": (("noise",), ("blur",), ("local_contrast", "contrast_radius"), ("sharpen", "sharpen_radius"), ("grain", "grain_size")),
+}  # fmt: skip
+SHORT = {
+    "mono_red": "Red", "mono_green": "Green", "mono_blue": "Blue", "cdl_saturation": "Saturation", "even_lightness": "Lightness",
+    "even_hue": "Hue",
+}  # fmt: skip
+ROW_NAMES = {"slope_red": "Slope", "offset_red": "Offset", "power_red": "Power", "mono_red": "Grey from"}
+CHANNELS = {"red": "R", "green": "G", "blue": "B"}
+#: Milliseconds that the picture rests before it is judged.
+JUDGE_AFTER = 350
 
 
 class AdjustPage(Page):
     """The adjustments of the current sieve."""
 
+    mend = pyqtSignal(str)
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        #: The numbers of all blocks, by their field's name.
+        #: The numbers of all blocks, by their field's name, and the blocks by theirs.
         self.numbers: dict[str, Number] = {}
-        for block, field in Adjust.model_fields.items():
-            kind = field.annotation
-            assert isinstance(kind, type) and issubclass(kind, Adjustment)
-            self.heading(kind.__doc__ or block)
-            for spec in numbers_of(kind):
-                self.numbers[spec.name] = self.number(f"adjust.{block}.{spec.name}")
+        self.blocks: dict[str, Block] = {}
+        self._shown_sieve = ""
+        self.column.setSpacing(2)
+        self._build_believable()
+        builders = {"match": self._match, "cdl": self._cdl, "fill": self._fill, "white": self._white}
+        for name, kind in blocks():
+            block = self._block(name, (kind.__doc__ or name).split("\n")[0])
+            for row in PAIRS.get(name, ()):
+                self._row(block, name, row)
+            if name in builders:
+                builders[name](block)
+        self.curves = CurvesBlock(self, self.blocks["curve"])
+        self.balance = BalanceBlock(self, self.blocks["balance"])
+        self.hues = HuesBlock(self, self.blocks["hues"])
         self.heading("How much of it")
         self.strength = self.number("strength")
         self.outside = self.number("outside")
+        self.blend = self.choice("blend", BLENDS)
+        self.column.addWidget(row_of(QLabel("Blend mode"), self.blend))
         reset = QPushButton("Reset the adjustments")
         reset.clicked.connect(lambda: session.edit_sieve(edits.without_adjustments, "Reset the adjustments"))
         self.column.addWidget(reset)
@@ -42,8 +92,217 @@ class AdjustPage(Page):
         self.gamut.activated.connect(lambda index: session.set_gamut(GAMUTS[index]))
         self.column.addWidget(self.gamut)
         self.column.addStretch(1)
+        session.rendered.connect(self._rendered)
+        session.source_changed.connect(self._forget)
         self.follow()
+
+    # Building
+
+    def _block(self, name: str, title: str) -> Block:
+        block = Block(title)
+        block.switched.connect(lambda on: self.session.set_block(name, on))
+        block.reset.connect(lambda: self.session.reset_block(name))
+        block.set_menu(lambda menu: self._fill_menu(menu, name))
+        block.folded.connect(lambda _: self._count())
+        self.blocks[name] = block
+        self.column.addWidget(block)
+        return block
+
+    def _row(self, block: Block, name: str, names: Sequence[str]) -> None:
+        if names[0] in ROW_NAMES:
+            label = QLabel(ROW_NAMES[names[0]])
+            label.setObjectName("dim")
+            block.add(label)
+        for field in names:
+            channel = CHANNELS.get(field.rpartition("_")[2], "") if name == "cdl" else ""
+            self.numbers[field] = self.number(f"adjust.{name}.{field}", channel or SHORT.get(field, ""), add=False)
+        block.add(row_of(*(self.numbers[field] for field in names)))
+
+    def _fill_menu(self, menu: QMenu, name: str) -> None:
+        others = [sieve for sieve in self.session.project.stack if sieve.id != self.session.sieve.id]
+        copy = menu.addMenu("Copy to another sieve")
+        assert copy is not None
+        copy.setEnabled(bool(others))
+        for sieve in others:
+            action = copy.addAction(sieve.name)
+            assert action is not None
+            action.triggered.connect(lambda _, to=sieve.id: self.session.copy_block(name, to))
+        action = menu.addAction("Reset")
+        assert action is not None
+        action.triggered.connect(lambda _: self.session.reset_block(name))
+
+    def _build_believable(self) -> None:
+        self.believable = Block("Believable?", plain=True)
+        self.judged, self.warned = QLabel("–"), QLabel("")
+        for label in (self.judged, self.warned):
+            label.setWordWrap(True)
+        self.judged.setObjectName("dim")
+        self.warned.setOpenExternalLinks(False)
+        self.warned.linkActivated.connect(self.mend)
+        self.warned.hide()
+        self.believable.add(self.judged, self.warned)
+        self.believable.folded.connect(lambda _: self._judge_soon())
+        self.session.believable_found.connect(self._judged)
+        self._resting = QTimer(self)
+        self._resting.setSingleShot(True)
+        self._resting.setInterval(JUDGE_AFTER)
+        self._resting.timeout.connect(self.session.judge)
+        self.column.addWidget(self.believable)
+
+    def _white(self, block: Block) -> None:
+        self.neutral = QPushButton()
+        with_icon(
+            self.neutral, "pipette", "Click a place in the picture that should be grey: temperature and tint make it so", "Make neutral"
+        )
+        self.neutral.clicked.connect(lambda: self.session.pick_colour(self.session.make_neutral, "Click what should be grey"))
+        block.add(self.neutral)
+
+    def _match(self, block: Block) -> None:
+        self.target = ColourButton("Target", "Colour that the mean of what is masked becomes; light, shade and texture stay")
+        self.target.chosen.connect(self._aim)
+        self.from_here, self.from_other, self.no_target = QPushButton(), QPushButton(), QPushButton()
+        with_icon(self.from_here, "pipette", "Click the target in the picture", "From here")
+        with_icon(self.from_other, "image", "Click the target in another picture", "From another…")
+        with_icon(self.no_target, "circle-minus", "No target")
+        self.from_here.clicked.connect(lambda: self.session.pick_colour(self._aim, "Click the colour that the masked should become"))
+        self.from_other.clicked.connect(lambda: ask_colour_of_picture(self, self.session, self._aim))
+        self.no_target.clicked.connect(lambda: self.session.set_field("adjust.match.target", None, "Target"))
+        self.no_target.setFixedWidth(34)
+        self.nearest = self.check("adjust.match.nearest")
+        block.add(self.target, row_of(self.from_here, self.from_other, self.no_target), self.nearest)
+
+    def _aim(self, colour: tuple[float, float, float]) -> None:
+        self.session.set_field("adjust.match.target", colour, "Target")
+
+    def _cdl(self, block: Block) -> None:
+        read, write = QPushButton("Read…"), QPushButton("Write…")
+        read.setToolTip("Take slope, offset, power and saturation from a .cdl, .ccc or .cc file")
+        write.setToolTip("Write them as a .cdl, .ccc or .cc file")
+        read.clicked.connect(self._read_cdl)
+        write.clicked.connect(self._write_cdl)
+        block.add(row_of(read, write))
+
+    def _read_cdl(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "Read a CDL", "", CDLS)
+        if name:
+            self.session.read_cdl(pathlib.Path(name), self._which)
+
+    def _which(self, names: list[str]) -> int:
+        chosen, sure = QInputDialog.getItem(self, "Read a CDL", "Which of them?", names, 0, False)
+        return names.index(chosen) if sure else -1
+
+    def _write_cdl(self) -> None:
+        name, _ = QFileDialog.getSaveFileName(self, "Write the CDL", f"{self.session.sieve.name}.cdl", CDLS)
+        if name:
+            path = pathlib.Path(name)
+            self.session.write_cdl(path if path.suffix else path.with_suffix(".cdl"))
+
+    def _fill(self, block: Block) -> None:
+        self.fill_kind = self.choice("adjust.fill.fill", FILL_KINDS)
+        self.fill_where = self.choice("adjust.fill.fill_where", FILL_WHERES)
+        block.add(row_of(self.fill_kind, self.fill_where))
+        self.fill_colour = ColourButton("Colour", "Colour that fills, or begins the gradient")
+        self.fill_to = ColourButton("To", "Colour that ends the gradient")
+        self.fill_colour.chosen.connect(lambda colour: self.session.set_field("adjust.fill.fill_colour", colour, "Fill colour"))
+        self.fill_to.chosen.connect(lambda colour: self.session.set_field("adjust.fill.fill_to", colour, "Fill colour"))
+        self.fill_picture = QPushButton("Choose a picture…")
+        with_icon(self.fill_picture, "image", "The picture that fills", "Choose a picture…")
+        self.fill_picture.clicked.connect(self._choose_picture)
+        block.add(self.fill_colour, self.fill_to, self.fill_picture)
+        for row in (("fill_angle",), ("fill_across", "fill_down"), ("fill_scale",), ("fill_opacity",)):
+            self._row(block, "fill", row)
+        self.fill_blend = self.choice("adjust.fill.fill_blend", BLENDS)
+        self.fill_blend_row = row_of(QLabel("Blend mode"), self.fill_blend)
+        block.add(self.fill_blend_row)
+
+    def _choose_picture(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "Fill with a picture", "", PICTURES)
+        if name:
+            self.fill_with(pathlib.Path(name))
+
+    def fill_with(self, path: pathlib.Path) -> None:
+        """Fill with a picture."""
+
+        def change(sieve):  # type: ignore[no-untyped-def]
+            block = sieve.adjust.fill.but(fill="picture", fill_picture=str(path.absolute()))
+            return sieve.but(adjust=sieve.adjust.but(fill=block))
+
+        self.session.edit_sieve(change, "Fill with a picture")
+
+    # Following
+
+    def show_number(self, path: str) -> None:
+        name = path.split(".")[1]
+        if name in self.blocks:
+            self.blocks[name].set_open(True)
+        super().show_number(path)
+
+    def _count(self) -> None:
+        """Colours inside the mask are counted only while something is drawn over them."""
+        drawn = any(self.blocks[name].open for name in ("curve", "balance", "hues") if name in self.blocks)
+        self.session.count_mask(drawn and self.isVisible())
+
+    def _forget(self) -> None:
+        """Another picture: only the blocks in use are open."""
+        self._shown_sieve = ""
+        self._something_changed()
+
+    def hideEvent(self, event: object) -> None:
+        self.session.count_mask(False)
+
+    def _rendered(self, result: Rendered) -> None:
+        if result.within is not None:
+            self.curves.show_counted(result.within["curve"])
+            self.balance.show_counted(result.within["balance"])
+            self.hues.show_counted(result.within["hues"])
+        self._judge_soon()
+
+    def _judge_soon(self) -> None:
+        if self.believable.open and self.isVisible():
+            self._resting.start()
+
+    def _judged(self, found: Believable) -> None:
+        self.judged.setText(found.line)
+        words = "<br>".join(f'<a style="color:#f2b64a" href="{warned.control}">{warned.words}</a>' for warned in found.warnings)
+        self.warned.setText(words)
+        self.warned.setVisible(bool(words))
 
     def follow(self) -> None:
         super().follow()
-        self.gamut.setCurrentIndex(GAMUTS.index(self.session.project.gamut))
+        sieve, project = self.session.sieve, self.session.project
+        self.gamut.setCurrentIndex(GAMUTS.index(project.gamut))
+        fresh = sieve.id != self._shown_sieve
+        self._shown_sieve = sieve.id
+        for name, held in sieve.adjust.blocks():
+            block, used = self.blocks[name], not held.but(on=True).neutral
+            if fresh or (used and not block.mark.text()):
+                block.set_open(used)
+            block.show_use(used, held.on)
+        self._follow_colours()
+        fill = sieve.adjust.fill
+        self.target.show_colour(sieve.adjust.match.target)
+        self.no_target.setEnabled(sieve.adjust.match.target is not None)
+        self.fill_colour.show_colour(fill.fill_colour)
+        self.fill_to.show_colour(fill.fill_to)
+        self.fill_picture.setText(pathlib.Path(fill.fill_picture).name if fill.fill_picture else "Choose a picture…")
+        for widget, kinds in (
+            (self.fill_colour, ("colour", "gradient")), (self.fill_to, ("gradient",)), (self.numbers["fill_angle"], ("gradient",)),
+            (self.fill_picture, ("picture",)), (self.numbers["fill_across"], ("picture",)), (self.numbers["fill_down"], ("picture",)),
+            (self.numbers["fill_scale"], ("picture",)), (self.numbers["fill_opacity"], FILL_KINDS[1:]),
+            (self.fill_where, FILL_KINDS[1:]), (self.fill_blend_row, FILL_KINDS[1:4] if fill.fill_where == "inside" else ()),
+        ):  # fmt: skip
+            widget.setVisible(fill.fill in kinds)
+        self.curves.follow()
+        self.balance.follow()
+        self.hues.follow()
+        self._count()
+
+    def _follow_colours(self) -> None:
+        """Tracks show what the colour that was sampled would become."""
+        kept = [sample.colour for sample in self.session.sieve.pick.samples if sample.on and sample.role == "keep"]
+        reference = visible(kept[0]) if kept else REFERENCE
+        for number, path in self._bound_numbers:
+            if path.startswith("adjust.") and not number.colours or path.startswith("adjust.recolour."):
+                codes = track_of(path, reference)
+                if codes is not None:
+                    number.set_colours([QColor.fromRgbF(*(float(v) for v in code)) for code in codes])

@@ -50,6 +50,13 @@ class Page(QScrollArea):
             self.column.addWidget(number)
         return number
 
+    def show_number(self, path: str) -> None:
+        """Bring a number into sight, and give it the keyboard."""
+        for number, way in self._bound_numbers:
+            if way == path:
+                number.setFocus()
+                self.ensureWidgetVisible(number)
+
     def check(self, path: str, label: str = "") -> QCheckBox:
         """A box for a switch of the current sieve."""
         field = field_at(Sieve, path)

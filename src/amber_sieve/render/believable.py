@@ -1,0 +1,141 @@
+"""Believable?: figures that say whether what a sieve does can be told from a photograph, and where it can."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from ..core.colour.difference import delta_e_2000, to_cielab
+from ..core.colour.gamut import lower_chroma
+from ..core.colour.oklab import to_oklab
+from ..core.colour.transfer import to_levels
+from ..core.frame import Frame
+from ..project.model import Project
+from .cache import Cache
+from .haze import haze_of
+from .layers import Layers, no_layers
+from .measured import arriving, measured, sieve_masked, working
+from .stack import rendered
+
+#: A pixel belongs to what is judged from this share of the mask on.
+HELD = 0.5
+#: Standard deviation of the Gaussian that local lightness is taken against, full-resolution pixels.
+AROUND = 4.0
+#: Smooth is what changes from pixel to pixel by more than nothing and less than this, 8-bit levels; bands are risked where a step of one
+#: level becomes this much larger, for then levels are left out.
+SMOOTH, STRETCHED = (0.02, 1.0), 2.0
+#: Beyond sRGB by more than this counts as out of gamut, linear light: a quarter of an 8-bit step in mid greys.
+SLACK = 1e-3
+#: Figures from which on a warning is given.
+MOST_OUTSIDE, LEAST_TEXTURE, MOST_BANDED, MOST_RIM = 0.01, 0.9, 0.02, 0.05
+#: A rim can be mended when handling it would leave so much less of it: noise alone leaves some in any case.
+MENDED = 1.25
+
+
+@dataclass(frozen=True)
+class Warned:
+    """Something that does not look right, and the control that mends it."""
+
+    words: str
+    control: str
+
+
+@dataclass(frozen=True)
+class Believable:
+    """What is to be said of one sieve.
+
+    Attributes
+    ----------
+    moved : ΔE2000 between the mean of what is masked before and after.
+    outside : share of the masked pixels that the sieve takes out of gamut.
+    texture : correlation of local lightness before and after, 1 where none is changed.
+    banded : share of the smooth masked pixels where steps of 8 bit become visible.
+    rim : share of the partial pixels that keep the old colour.
+    marks : (H, W) uint8: 1 out of gamut, 2 banding, 3 rim.
+    mendable : following the edge would leave less of a rim.
+    """
+
+    moved: float
+    outside: float
+    texture: float
+    banded: float
+    rim: float
+    marks: np.ndarray
+    gamut: str = "lower chroma"
+    mendable: bool = False
+
+    @property
+    def line(self) -> str:
+        """All figures as a line."""
+        back = "with less chroma" if self.gamut == "lower chroma" else "clipped"
+        return (
+            f"mean moved {self.moved:.1f} ΔE2000 · out of gamut {100 * self.outside:.1f} %, brought back {back} · "
+            f"texture {100 * self.texture:.0f} % · banding {100 * self.banded:.1f} % · rim {100 * self.rim:.0f} %"
+        )
+
+    @property
+    def warnings(self) -> tuple[Warned, ...]:
+        """What is out of bounds, each with the way to the control that mends it."""
+        found = []
+        if self.outside > MOST_OUTSIDE:
+            found.append(Warned(f"{100 * self.outside:.0f} % out of gamut: less saturation", "adjust.recolour.saturation"))
+        if self.texture < LEAST_TEXTURE:
+            found.append(Warned("Texture is lost: more contrast", "adjust.light.contrast"))
+        if self.banded > MOST_BANDED:
+            found.append(Warned("Smooth parts may band: add grain", "adjust.detail.grain"))
+        if self.rim > MOST_RIM and self.mendable:
+            found.append(Warned("A rim of the old colour: follow the edge", "edge.follow"))
+        return tuple(found)
+
+
+def _local(lightness: np.ndarray, inside: np.ndarray, sigma: float) -> np.ndarray:
+    """Lightness against its surroundings inside the mask."""
+    weights = inside.astype(np.float32)
+    below = cv2.GaussianBlur(weights, (0, 0), sigma)
+    around = cv2.GaussianBlur(lightness * weights, (0, 0), sigma) / np.maximum(below, 1e-4)
+    out: np.ndarray = (lightness - around)[inside]
+    return out
+
+
+def _steps(levels: np.ndarray) -> np.ndarray:
+    """How much levels (3, H, W) change from pixel to pixel, on the mean of 5 x 5 so that noise does not count."""
+    smooth = cv2.blur(levels.mean(axis=0), (5, 5))
+    return np.hypot(cv2.Sobel(smooth, cv2.CV_32F, 1, 0, scale=1 / 8), cv2.Sobel(smooth, cv2.CV_32F, 0, 1, scale=1 / 8))
+
+
+def believable_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Believable:
+    """Judge what a sieve of the stack does to a frame; nothing is found where it does nothing."""
+    sieve = project.sieve(sieve_id)
+    below = arriving(frame, project, sieve_id, cache, layers)
+
+    def make() -> Believable:
+        mask = sieve_masked(frame, project, sieve_id, cache, layers).mask
+        marks = np.zeros(mask.shape, np.uint8)
+        inside = mask > HELD
+        if not working(project.but(stack=(sieve,))) or not inside.any():
+            return Believable(0, 0, 1, 0, 0, marks, project.gamut)
+        upto = project.but(stack=project.stack[: project.stack.index(sieve) + 1])
+        before, after = below.planes, rendered(frame, upto, cache, layers).planes
+        seen_after = lower_chroma(after) if project.gamut == "lower chroma" else np.clip(after, 0, 1)
+        means = [to_cielab(one[:, inside].mean(axis=1, dtype=np.float64)[None]) for one in (before, after)]
+        outside = [((one < -SLACK) | (one > 1 + SLACK)).any(axis=0) for one in (before, after)]
+        newly = outside[1] & ~outside[0] & inside
+        sigma = max(1.0, AROUND * frame.scale)
+        one, other = (_local(to_oklab(np.clip(light, 0, 1))[0], inside, sigma) for light in (before, seen_after))
+        spread = float(one.std() * other.std())
+        texture = float((one * other).mean() - one.mean() * other.mean()) / spread if spread > 1e-9 else 1.0 if one.std() < 1e-5 else 0.0
+        steps = [_steps(to_levels(light)) for light in (before, seen_after)]
+        smooth = inside & (steps[0] > SMOOTH[0]) & (steps[0] < SMOOTH[1])
+        bands = smooth & (steps[1] > STRETCHED * steps[0]) & (steps[1] > SMOOTH[0] * 5)
+        haze, partial = haze_of(frame, project, sieve_id, cache, layers), (mask > 0.02) & (mask < 0.98)
+        marks[bands], marks[newly], marks[haze.pixels] = 2, 1, 3
+        return Believable(
+            float(delta_e_2000(*means)[0]), float(newly.sum() / inside.sum()), texture, float(bands.sum() / max(smooth.sum(), 1)),
+            float(haze.pixels.sum() / max(partial.sum(), 1)), marks, project.gamut,
+            haze.pixels.sum() > MENDED * max(haze.handled, 1),
+        )  # fmt: skip
+
+    seen = measured(frame, project, sieve_id, cache, layers)
+    return cache.get(("believable", seen.key, below.key, sieve.but(id="", name=""), project.gamut), make)
