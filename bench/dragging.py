@@ -24,9 +24,9 @@ WAIT = QEventLoop.ProcessEventsFlag.WaitForMoreEvents
 DEMO = pathlib.Path(__file__).parent.parent / "demo"
 
 
-def timed(window: Window, widget: QWidget, start: QPointF, step: QPointF, events: int = 60) -> list[float]:
-    """Seconds from each mouse event to the painted mask."""
-    session, pane = window.session, window.canvas.panes[1]
+def timed(window: Window, widget: QWidget, start: QPointF, step: QPointF, events: int = 60, pane_number: int = 1) -> list[float]:
+    """Seconds from each mouse event to the painted mask, or with pane 0 to the painted result."""
+    session, pane = window.session, window.canvas.panes[pane_number]
     painted: list[float] = []
     watch = pane.painted.connect(lambda: painted.append(time.perf_counter()))
     # A pane is also painted when the project changes, before its mask has: only what is painted after the mask came counts.

@@ -21,11 +21,11 @@ from pydantic import ValidationError
 from . import __version__
 from .errors import Trouble
 from .jobs.progress import Progress
-from .names import AREA_KINDS, AREA_MODES, BOXED, COMPARISONS, REACHES, SEEN_BANDS
+from .names import AREA_KINDS, AREA_MODES, BLENDS, BOXED, COMPARISONS, GAMUTS, REACHES, SEEN_BANDS
 from .project import edits, storage
 from .project.controls import settings, table, words_of
 from .project.fields import Spec, kind_of, numbers_of, spec_of
-from .project.model import Adjust, Area, Band, Bands, Edge, Pick, Project, Ramp, Recolour, Sample, Sieve
+from .project.model import Adjust, Area, Band, Bands, Cdl, Edge, Pick, Project, Ramp, Recolour, Sample, Sieve
 
 if TYPE_CHECKING:
     from .media.source import Source
@@ -255,6 +255,13 @@ def parser() -> argparse.ArgumentParser:
     _pick_options(recolour)
     for spec in numbers_of(Recolour):
         _number_option(recolour, spec, spec.start)
+    for name in ("strength", "outside"):
+        _number_option(recolour, spec_of(Sieve, name), spec_of(Sieve, name).start)
+    recolour.add_argument("--blend", choices=BLENDS, default="normal", help="how what is done is laid over the picture")
+    recolour.add_argument("--gamut", choices=GAMUTS, default=GAMUTS[0], help="how colours outside the output gamut are brought back")
+    recolour.add_argument(
+        "--cdl", metavar="FILE[#ID]", help="a CDL file (.cdl, .ccc, .cc), and which of its corrections when it holds many"
+    )
     recolour.add_argument(
         "--set", type=setting, action="append", default=[], metavar="NAME=VALUE", help="any adjustment that `controls` lists"
     )
@@ -264,6 +271,11 @@ def parser() -> argparse.ArgumentParser:
     render.add_argument("--input", type=pathlib.Path, metavar="PICTURE_OR_CLIP", help="instead of the project's own")
     render.add_argument("--frames", type=frames, metavar="A-B", help="of a clip, from 0, both included")
     render.add_argument("--codec", choices=["H.264", "ProRes 422 HQ"], default="")
+    render.add_argument("--gamut", choices=GAMUTS, help="in place of the project's own")
+    cdl = commands.add_parser("cdl", help="write the CDL of a sieve as .cdl, .ccc or .cc")
+    cdl.add_argument("project", type=pathlib.Path)
+    cdl.add_argument("-o", "--out", type=pathlib.Path, required=True)
+    cdl.add_argument("--sieve", metavar="NAME", help="by default the first one")
     info = commands.add_parser("info", help="what a file is")
     info.add_argument("file", type=pathlib.Path)
     commands.add_parser("schema", help="print the JSON Schema of project files")
@@ -340,9 +352,41 @@ def _project_from(arguments: argparse.Namespace, source: Source) -> Project:
     if arguments.command == "recolour":
         for spec in numbers_of(Recolour):
             sieve = edits.with_field(sieve, f"adjust.recolour.{spec.name}", getattr(arguments, spec.name))
+        if arguments.cdl:
+            sieve = sieve.but(adjust=sieve.adjust.but(cdl=_cdl_from(arguments.cdl)))
         for path, value in arguments.set:
             sieve = edits.with_field(sieve, path, value)
-    return Project(source=str(arguments.picture.absolute()), stack=(sieve,))
+        sieve = sieve.but(strength=arguments.strength, outside=arguments.outside, blend=arguments.blend)
+    gamut = arguments.gamut if arguments.command == "recolour" else GAMUTS[0]
+    return Project(source=str(arguments.picture.absolute()), stack=(sieve,), gamut=gamut)
+
+
+def _cdl_from(text: str) -> Cdl:
+    """The correction of a CDL file, FILE or FILE#ID."""
+    from .media import cdl_files
+
+    name, _, wanted = text.partition("#")
+    found = cdl_files.read(pathlib.Path(name))
+    chosen = [one for one in found if one.name == wanted] if wanted else found
+    if not chosen:
+        raise Trouble(f"{name} holds no correction {wanted}: it holds {', '.join(one.name or 'one without an id' for one in found)[:200]}.")
+    try:
+        return Cdl.model_validate(chosen[0].numbers)
+    except ValidationError as error:
+        raise Trouble(f"{name} holds a correction beyond what can be used ({storage.first_complaint(error)}): choose another.") from None
+
+
+def _cdl(arguments: argparse.Namespace) -> None:
+    from .media import cdl_files
+
+    project = storage.load(arguments.project)
+    named = [sieve for sieve in project.stack if arguments.sieve in (None, sieve.name)]
+    if not named:
+        raise Trouble(
+            f"{arguments.project} has no sieve {arguments.sieve}: it has {', '.join(sieve.name for sieve in project.stack)[:200]}."
+        )
+    cdl_files.write(cdl_files.correction_of(named[0].name, named[0].adjust.cdl.given), arguments.out)
+    print(f"{arguments.out}: written")
 
 
 def _pick(arguments: argparse.Namespace) -> None:
@@ -371,6 +415,8 @@ def _render(arguments: argparse.Namespace) -> None:
     from .media.sequences import is_pattern
 
     project = storage.load(arguments.project)
+    if arguments.gamut:
+        project = project.but(gamut=arguments.gamut)
     path = arguments.input or pathlib.Path(project.source)
     if not str(path) or str(path) == ".":
         raise Trouble(f"{arguments.project} names no picture: give one with --input.")
@@ -422,6 +468,8 @@ def _run(arguments: argparse.Namespace) -> int:
         _pick(arguments)
     elif arguments.command == "render":
         _render(arguments)
+    elif arguments.command == "cdl":
+        _cdl(arguments)
     elif arguments.command == "info":
         _info(arguments)
     elif arguments.command == "schema":

@@ -98,19 +98,19 @@ def isolate(planes: np.ndarray, mask: np.ndarray) -> np.ndarray:
 
 
 @kernel
-def _cut_out(planes: np.ndarray, mask: np.ndarray, out: np.ndarray) -> None:
+def _cut_out(planes: np.ndarray, mask: np.ndarray, top: int, left: int, out: np.ndarray) -> None:
     for channel in range(3):
         for y in prange(planes.shape[1]):
             source, m, row = planes[channel, y], mask[y], out[channel, y]
             for x in range(planes.shape[2]):
-                ground = PALE if (x // SQUARE + y // SQUARE) % 2 == 0 else DARK
+                ground = PALE if ((x + left) // SQUARE + (y + top) // SQUARE) % 2 == 0 else DARK
                 row[x] = ground + m[x] * (source[x] - ground)
 
 
-def cut_out(planes: np.ndarray, mask: np.ndarray) -> np.ndarray:
-    """The masked picture before a checkerboard."""
+def cut_out(planes: np.ndarray, mask: np.ndarray, corner: tuple[int, int] = (0, 0)) -> np.ndarray:
+    """The masked picture before a checkerboard; ``corner`` is the row and column of the picture where it begins."""
     out = np.empty_like(planes)
-    _cut_out(planes, mask, out)
+    _cut_out(planes, mask, *corner, out)
     return out
 
 

@@ -92,7 +92,8 @@ class Canvas(QWidget):
         self._prefer()
         session.rendered.connect(self._take)
         session.source_changed.connect(self._new_source)
-        session.project_changed.connect(lambda: [pane.update() for pane in self.panes])
+        session.project_changed.connect(self._project_changed)
+        self._marked: tuple[object, ...] = ()
         session.clicked.connect(self._clicked)
         session.changed_mask.connect(self._flash)
         session.picking.connect(self.follow_tool)
@@ -299,6 +300,15 @@ class Canvas(QWidget):
         self.inset.view = self.panes[1].showing
         self.inset.take(result)
         self.readout.setText(self._describe(self._pointer) if self._pointer is not None else " ")
+
+    def _project_changed(self) -> None:
+        """Draw samples and areas anew when they have changed; the picture follows when it is rendered."""
+        sieve = self.session.sieve
+        marked = (sieve.id, sieve.pick, sieve.areas)
+        if len(marked) != len(self._marked) or any(one is not other for one, other in zip(marked, self._marked, strict=True)):
+            self._marked = marked
+            for pane in self.panes:
+                pane.update()
 
     # What a click has come to
 

@@ -66,8 +66,9 @@ class ColourField(QWidget):
         self.setAccessibleName("Colour field")
         self.setToolTip((ColourField.__doc__ or "").replace("\n\n    ", "\n").strip())
         session.rendered.connect(self._take)
-        session.project_changed.connect(self.update)
-        session.selection_changed.connect(self.update)
+        session.project_changed.connect(self._project_changed)
+        session.selection_changed.connect(self._project_changed)
+        self._drawn: tuple[object, object] = (None, None)
         session.pointed.connect(self._point)
         if session.last is not None:
             self._take(session.last)
@@ -88,6 +89,12 @@ class ColourField(QWidget):
             self._counted = result.statistics
             self._words = field_image(result.statistics)
             self._image = QImage(self._words.data, CELLS, CELLS, CELLS * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
+            self.update()
+
+    def _project_changed(self) -> None:
+        sieve = self.session.sieve
+        if sieve.bands is not self._drawn[0] or sieve.pick is not self._drawn[1]:
+            self._drawn = (sieve.bands, sieve.pick)
             self.update()
 
     def _point(self, measures: dict[str, float] | None) -> None:

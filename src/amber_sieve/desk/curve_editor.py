@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QFocusEvent, QKeyEvent, QLinearGradient, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PyQt6.QtGui import QBrush, QColor, QFocusEvent, QKeyEvent, QLinearGradient, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from .style import AMBER, DIM, WELL
@@ -90,12 +90,12 @@ class CurveEditor(QWidget):
         area, (left, right) = self._area(), self.x_range
         painter.fillRect(area, WELL)
         if self._histogram.size and self._histogram.max() > 0:
-            path = QPainterPath(area.bottomLeft())
-            for k, count in enumerate(self._histogram):
-                x = area.left() + (k + 0.5) / self._histogram.size * area.width()
-                path.lineTo(x, area.bottom() - count / self._histogram.max() * area.height() * 0.92)
-            path.lineTo(area.bottomRight())
-            painter.fillPath(path, self._fade(area) if self.closed else QColor(72, 72, 72))
+            counts = self._histogram / self._histogram.max()
+            places = area.left() + (np.arange(counts.size) + 0.5) / counts.size * area.width()
+            outline = zip(places.tolist(), (area.bottom() - counts * area.height() * 0.92).tolist(), strict=True)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QBrush(self._fade(area)) if self.closed else QColor(72, 72, 72))
+            painter.drawPolygon(QPolygonF([area.bottomLeft(), *(QPointF(x, y) for x, y in outline), area.bottomRight()]))
         if self.ground:
             painter.fillRect(QRectF(area.left(), area.bottom() + 2, area.width(), 4), self._fade(area))
         painter.setPen(QPen(QColor(58, 58, 58), 1))
@@ -103,15 +103,16 @@ class CurveEditor(QWidget):
             x, y = area.left() + share * area.width(), area.top() + share * area.height()
             painter.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()))
             painter.drawLine(QPointF(area.left(), y), QPointF(area.right(), y))
-        places = np.linspace(left, right, int(area.width()) + 1)
-        line = QPainterPath()
-        for k, (x, y) in enumerate(zip(places, self.through(self.points, places), strict=True)):
-            place = self.at(float(x), min(max(float(y), self.y_range[0]), self.y_range[1]))
-            line.moveTo(place) if k == 0 else line.lineTo(place)
-        painter.setPen(QPen(QColor(0, 0, 0, 170), 3.2))
-        painter.drawPath(line)
-        painter.setPen(QPen(self.colour if self.points else DIM, 1.6))
-        painter.drawPath(line)
+        places = np.linspace(left, right, int(area.width() / 2) + 1)
+        low, high = self.y_range
+        shares = (np.clip(self.through(self.points, places), low, high) - low) / (high - low)
+        ends = zip(
+            np.linspace(area.left(), area.right(), places.size).tolist(), (area.bottom() - shares * area.height()).tolist(), strict=True
+        )
+        line = QPolygonF([QPointF(x, y) for x, y in ends])
+        for pen in (QPen(QColor(0, 0, 0, 170), 3.2), QPen(self.colour if self.points else DIM, 1.6)):
+            painter.setPen(pen)
+            painter.drawPolyline(line)
         for k, point in enumerate(self.points):
             painter.setPen(QPen(QColor(20, 20, 20), 1))
             painter.setBrush(QColor(255, 255, 255) if k == self.chosen else self.colour)

@@ -43,7 +43,10 @@ class Inset(QWidget):
         words = result.pictures.get(self.view) if result else None
         if result is None or words is None:
             return
+        before, same = self._result, words is self._words
         self._result, self._words = result, words
+        if same and before is not None and (before.scale, before.origin) == (result.scale, result.origin):
+            return
         self._image = QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
         self.update()
 

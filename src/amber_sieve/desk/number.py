@@ -38,7 +38,7 @@ class Number(QWidget):
         tip = "" if spec.help == spec.label else spec.help + ". "
         self._grip: tuple[float, float] | None = None
         #: Colours along the track, from one end to the other, for numbers that stand for a colour.
-        self.colours: list[QColor] = []
+        self.colours: tuple[QColor, ...] = ()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setMinimumWidth(76)
@@ -56,9 +56,9 @@ class Number(QWidget):
         self._entry.returnPressed.connect(self._typed)
         self._entry.editingFinished.connect(self._typed)
 
-    def set_colours(self, colours: list[QColor]) -> None:
+    def set_colours(self, colours: tuple[QColor, ...]) -> None:
         """What the track shows: the colours that its values stand for."""
-        if colours != self.colours:
+        if colours is not self.colours:
             self.colours = colours
             self.update()
 

@@ -93,8 +93,12 @@ class Pane(QWidget):
 
     def take(self, result: Rendered | None) -> None:
         """A render has finished (None: nothing is open)."""
-        self._result = result
+        before, self._result = self._result, result
         words = result.pictures.get(self.showing) if result else None
+        if words is not None and words is self._words and self.wipe is None and before is not None and result is not None:
+            if (before.scale, before.origin) != (result.scale, result.origin):
+                self.update()
+            return
         if words is None:
             if result is None:
                 self._image = None

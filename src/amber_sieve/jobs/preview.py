@@ -8,6 +8,7 @@ import math
 import threading
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
+from typing import Any, TypeVar
 
 import numpy as np
 
@@ -27,10 +28,32 @@ from ..render.views import Looking, nearer_to_drop, shown_mask, solo_field, view
 from .layers import layers_in
 from .resolved import Resolver
 
+T = TypeVar("T")
 #: Longer side, pixels, of the small frame on which the masks of all sieves are shown in the stack.
 THUMBNAIL = 256
 #: Left, top, right, bottom in reduced pixels; all 0 means everything.
 Box = tuple[int, int, int, int]
+
+
+class Unchanged:
+    """Remembers the newest value of each name while what it was made from is the same: arrays by what they are, the rest by value.
+
+    Whoever gets the same object again knows that nothing need be drawn anew. Used by the render thread alone.
+    """
+
+    def __init__(self) -> None:
+        self._held: dict[str, tuple[tuple[Any, ...], Any]] = {}
+
+    def get(self, name: str, inputs: tuple[Any, ...], make: Callable[[], T]) -> T:
+        """The value made from these inputs, made now when they are others."""
+        if name in self._held:
+            before, value = self._held[name]
+            same = [one is other or (not isinstance(one, np.ndarray) and one == other) for one, other in zip(before, inputs, strict=True)]
+            if all(same):
+                return value
+        value = make()
+        self._held[name] = (inputs, value)
+        return value
 
 
 class Opened:
@@ -42,6 +65,7 @@ class Opened:
     def __init__(self, source: Source) -> None:
         self.source = source
         self.resolver = Resolver(source)
+        self.unchanged = Unchanged()
         self._levels: tuple[int, dict[int, Frame]] = (-1, {})
         self._lock = threading.Lock()
         self._readers = 0
@@ -164,7 +188,7 @@ def part_of(level: Frame, box: Box, looks: float, cache: Cache) -> _Held:
 
 def preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     """Render what is wanted; raises `Trouble` when something cannot be read."""
-    with opened.read():
+    with opened.read(), cache.fleeting() if wanted.hurried else contextlib.nullcontext():
         return _preview(opened, wanted, cache)
 
 
@@ -194,8 +218,20 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     def cut(values: np.ndarray) -> np.ndarray:
         return np.ascontiguousarray(values[inner])
 
-    mask = cut(shown_mask(frame, seen, wanted.sieve_id, looking, cache, layers))
-    pictures = {name: cut(view(name, frame, seen, wanted.sieve_id, looking, cache, layers)) for name in shown.views}
+    whole_mask = shown_mask(frame, seen, wanted.sieve_id, looking, cache, layers)
+    mask = opened.unchanged.get("mask", (whole_mask, inner), lambda: cut(whole_mask))
+    coverage = opened.unchanged.get("coverage", (mask,), lambda: coverage_of(mask))
+
+    def picture(name: str) -> np.ndarray:
+        def make() -> np.ndarray:
+            return cut(view(name, frame, seen, wanted.sieve_id, looking, cache, layers))
+
+        # The views of the mask alone, and of the picture as it was, stay while an adjustment is dragged.
+        if name in ("Mask", "Weak spots") and not looking.band:
+            return opened.unchanged.get(name, (whole_mask, inner), make)
+        return opened.unchanged.get(name, (frame.planes, inner), make) if name == "Original" else make()
+
+    pictures = {name: picture(name) for name in shown.views}
     counted, sieve = (frame if wanted.counts_view else whole), project.sieve(wanted.sieve_id)
     statistics = cache.get(
         ("statistics", counted.key, sieve.areas), lambda: statistics_of(counted.planes, bounds_of(counted, sieve, cache))
@@ -204,9 +240,9 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     thumbnails = {s.id: sieve_mask(tiny, seen, s.id, cache, layers) for s in project.stack}
     corner = (inner[1].start or 0) / frame.scale, (inner[0].start or 0) / frame.scale
     return Rendered(
-        wanted, frame.scale, (frame.origin[0] + corner[0], frame.origin[1] + corner[1]), pictures, mask, coverage_of(mask), statistics,
+        wanted, frame.scale, (frame.origin[0] + corner[0], frame.origin[1] + corner[1]), pictures, mask, coverage, statistics,
         frame, whole, seen, waiting, thumbnails, solo_field(statistics, sieve, looking),
-        nearer_to_drop(sieve), opened.resolver.lost_on(wanted.project, project),
+        opened.unchanged.get("divided", (sieve.pick,), lambda: nearer_to_drop(sieve)), opened.resolver.lost_on(wanted.project, project),
         _counted_within(frame, seen, wanted.sieve_id, cache, layers) if wanted.counts_mask and not wanted.hurried else None,
     )  # fmt: skip
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import functools
 import itertools
 import math
 import uuid
@@ -43,6 +44,19 @@ def fresh_id() -> str:
     return uuid.uuid4().hex[:12]
 
 
+@functools.cache
+def _ranges_of(kind: type[BaseModel]) -> tuple[tuple[str, float, float], ...]:
+    """The number fields of a model, each with its range."""
+    found = ((name, bounds_of(field)) for name, field in kind.model_fields.items())
+    return tuple((name, *bounds) for name, bounds in found if bounds)
+
+
+@functools.cache
+def _curves_of(kind: type[BaseModel]) -> tuple[str, ...]:
+    """The fields of a model that are points of a curve."""
+    return tuple(name for name, field in kind.model_fields.items() if kind_of(field) in ("curve", "hues"))
+
+
 class Frozen(BaseModel):
     """A value that never changes; `but` gives a changed copy."""
 
@@ -50,10 +64,10 @@ class Frozen(BaseModel):
 
     @model_validator(mode="after")
     def _numbers_lie_in_their_range(self) -> Self:
-        for name, field in type(self).model_fields.items():
-            bounds, value = bounds_of(field), getattr(self, name)
-            if bounds and value != "auto" and not (math.isfinite(value) and bounds[0] <= value <= bounds[1]):
-                raise ValueError(f"{name} is {value:g}, it should lie between {bounds[0]:g} and {bounds[1]:g}")
+        for name, low, high in _ranges_of(type(self)):
+            value = getattr(self, name)
+            if value != "auto" and not (math.isfinite(value) and low <= value <= high):
+                raise ValueError(f"{name} is {value:g}, it should lie between {low:g} and {high:g}")
         return self
 
     def but(self, **changes: Any) -> Self:
@@ -251,6 +265,12 @@ class Area(Frozen):
         return self
 
 
+@functools.cache
+def _start_of(kind: type[Frozen]) -> Frozen:
+    """A model with every field at its start."""
+    return kind()
+
+
 class Adjustment(Frozen):
     """One block of what is done inside the mask; every number's start changes nothing.
 
@@ -260,9 +280,15 @@ class Adjustment(Frozen):
     on: bool = Field(default=True, title="On", description="Off: the block is seen as if it changed nothing")
 
     @property
+    def moved(self) -> bool:
+        """Whether anything has been set, be it switched on or off."""
+        start = _start_of(type(self))
+        return any(value != getattr(start, name) for name, value in self if name != "on")
+
+    @property
     def neutral(self) -> bool:
         """Whether it changes nothing."""
-        return not self.on or self == type(self)()
+        return not (self.on and self.moved)
 
     @property
     def given(self) -> dict[str, Any]:
@@ -271,11 +297,10 @@ class Adjustment(Frozen):
 
     @model_validator(mode="after")
     def _curves_rise(self) -> Self:
-        for name, field in type(self).model_fields.items():
-            if kind_of(field) in ("curve", "hues"):
-                places = [place for place, _ in getattr(self, name)]
-                if any(one >= other for one, other in itertools.pairwise(places)):
-                    raise ValueError(f"the points of {name} must rise from left to right")
+        for name in _curves_of(type(self)):
+            places = [place for place, _ in getattr(self, name)]
+            if any(one >= other for one, other in itertools.pairwise(places)):
+                raise ValueError(f"the points of {name} must rise from left to right")
         return self
 
 
@@ -372,8 +397,8 @@ class Match(Adjustment):
     found: tuple[Factor, Factor, Factor] | None = Field(default=None, description="found on the picture while it is rendered")
 
     @property
-    def neutral(self) -> bool:
-        return not self.on or self.target is None
+    def moved(self) -> bool:
+        return self.target is not None
 
     @property
     def given(self) -> dict[str, Any]:
@@ -388,8 +413,8 @@ class Even(Adjustment):
     mean: tuple[Factor, Factor] | None = Field(default=None, description="found on the picture while it is rendered")
 
     @property
-    def neutral(self) -> bool:
-        return not self.on or not (self.even_lightness or self.even_hue)
+    def moved(self) -> bool:
+        return bool(self.even_lightness or self.even_hue)
 
 
 #: Range of each kind of number of a CDL, and what a drag covers.
@@ -441,8 +466,8 @@ class Detail(Adjustment):
     frame: int = Field(default=0, ge=0, description="number of the frame, set while a clip is rendered: grain changes from frame to frame")
 
     @property
-    def neutral(self) -> bool:
-        return not self.on or not (self.noise or self.blur or self.local_contrast or self.sharpen or self.grain)
+    def moved(self) -> bool:
+        return bool(self.noise or self.blur or self.local_contrast or self.sharpen or self.grain)
 
 
 class Fill(Adjustment):
@@ -463,8 +488,8 @@ class Fill(Adjustment):
     fill_opacity: float = number(100, 0, 100, "Opacity", "%", help="How much of it is laid on")
 
     @property
-    def neutral(self) -> bool:
-        return not self.on or self.fill == "off" or (self.fill == "picture" and not self.fill_picture)
+    def moved(self) -> bool:
+        return self.fill != "off" and not (self.fill == "picture" and not self.fill_picture)
 
 
 class Adjust(Frozen):

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import contextlib
 import dataclasses
 import threading
 from collections import OrderedDict
-from collections.abc import Callable, Hashable
+from collections.abc import Callable, Hashable, Iterator
 from typing import TypeVar, cast
 
 import numpy as np
@@ -31,6 +32,10 @@ class Cache:
         #: Told how far a stage is that takes long (Fine); may raise to stop it.
         self.step = step
         self._held: OrderedDict[Hashable, tuple[object, int]] = OrderedDict()
+        #: What was made while something was dragged, and in which round it was last asked for.
+        self._fleeting: dict[Hashable, int] = {}
+        self._round = 0
+        self._here = threading.local()
         self._bytes = 0
         self._lock = threading.Lock()
 
@@ -44,6 +49,8 @@ class Cache:
         with self._lock:
             if key in self._held:
                 self._held.move_to_end(key)
+                if key in self._fleeting:
+                    self._fleeting[key] = self._round
                 return cast(T, self._held[key][0])
         value = make()
         size = _size_of(value)
@@ -51,7 +58,31 @@ class Cache:
             if key not in self._held and size <= self.limit:
                 self._held[key] = (value, size)
                 self._bytes += size
+                if getattr(self._here, "hurried", False):
+                    self._fleeting[key] = self._round
                 while self._bytes > self.limit:
-                    _, (_, dropped) = self._held.popitem(last=False)
-                    self._bytes -= dropped
+                    self._drop(next(iter(self._held)))
         return value
+
+    def _drop(self, key: Hashable) -> None:
+        _, size = self._held.pop(key)
+        self._bytes -= size
+        self._fleeting.pop(key, None)
+
+    @contextlib.contextmanager
+    def fleeting(self) -> Iterator[None]:
+        """What is made here, in this thread, is let go of when the next such round does not ask for it.
+
+        The steps of a drag are never looked at again: kept, each would take fresh memory, and touching that for the first time costs
+        more than working on it.
+        """
+        with self._lock:
+            self._round += 1
+        self._here.hurried = True
+        try:
+            yield
+        finally:
+            self._here.hurried = False
+            with self._lock:
+                for key in [key for key, last in self._fleeting.items() if last < self._round]:
+                    self._drop(key)

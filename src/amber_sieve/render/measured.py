@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Hashable
 from dataclasses import replace
 
+from ..core.edge.box import box_of
 from ..core.frame import Frame
 from ..project.model import Pick, Project, Sieve
 from .adjust import adjusted
@@ -15,15 +16,18 @@ from .cache import Cache
 from .layers import Layers, no_layers
 from .mask import Masked, masked
 
+#: Least mask that is anything; where more than this share of a picture has changed, all of it is worked.
+NOTHING, MOST_OF_IT = 1e-30, 0.8
+
 
 def working(project: Project) -> list[Sieve]:
     """The sieves that change the picture."""
     return [sieve for sieve in project.stack if sieve.on and not sieve.adjust.neutral and sieve.strength > 0]
 
 
-def _value(sieve: Sieve) -> Sieve:
+def _value(sieve: Sieve, but: tuple[str, ...] = ()) -> tuple[object, ...]:
     """A sieve as a cache key: what it is called does not matter."""
-    return sieve.but(id="", name="")
+    return tuple(value for name, value in sieve if name not in ("id", "name", *but))
 
 
 def _chosen(pick: Pick, original: Frame, below: Frame, layers: Layers) -> Frame:
@@ -48,6 +52,26 @@ def fallen(frame: Frame, sieves: list[Sieve], cache: Cache, layers: Layers) -> F
         if planes is not below.planes or alpha is not below.alpha:
             below = replace(below, planes=planes, alpha=alpha, key=key)
     return below
+
+
+def changed_in(frame: Frame, project: Project, cache: Cache, layers: Layers) -> tuple[slice, slice] | None:
+    """Rows and columns outside which the picture after all sieves is the frame bit by bit; None where that is all of it."""
+    sieves = working(project)
+    if any(sieve.outside > 0 or sieve.adjust.fill.fill_where == "behind" for sieve in sieves):
+        return None
+
+    def find() -> tuple[slice, slice] | None:
+        boxes = [box_of(sieve_masked(frame, project, sieve.id, cache, layers).mask, NOTHING, 0) for sieve in sieves]
+        there = [box for box in boxes if box is not None]
+        if not there:
+            return slice(0, 0), slice(0, 0)
+        ends = [(min(box[k].start for box in there), max(box[k].stop for box in there)) for k in (0, 1)]
+        box = slice(*ends[0]), slice(*ends[1])
+        return box if (ends[0][1] - ends[0][0]) * (ends[1][1] - ends[1][0]) < MOST_OF_IT * frame.width * frame.height else None
+
+    # What arrives at a sieve matters only where it measures that.
+    but = () if any(sieve.pick.measure == "result" for sieve in sieves) else ("adjust", "strength", "blend")
+    return cache.get(("changed in", frame.key, tuple(_value(sieve, but) for sieve in sieves)), find)
 
 
 def arriving(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Frame:

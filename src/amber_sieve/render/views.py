@@ -22,6 +22,7 @@ from .cache import Cache
 from .haze import haze_of
 from .layers import Layers, no_layers
 from .mask import measures_of, probes_of
+from .measured import changed_in
 from .stack import render, rendered, sieve_mask
 
 VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out", "Weak spots", "Haze check", "Believable?")
@@ -106,6 +107,12 @@ def _lab_of(counted: Statistics) -> np.ndarray:
     return np.ascontiguousarray(counted.colours, np.float32)
 
 
+def _shown(planes: np.ndarray, gamut: str, alpha: np.ndarray | None, corner: tuple[int, int] = (0, 0)) -> np.ndarray:
+    """Light (3, H, W) as words, brought into gamut, and before a checkerboard where alpha (H, W) makes a hole."""
+    light = lower_chroma(planes) if gamut == "lower chroma" else planes
+    return to_screen(light if alpha is None else cut_out(light, alpha, corner))
+
+
 def view(
     name: str, frame: Frame, project: Project, sieve_id: str, looking: Looking, cache: Cache, layers: Layers = no_layers
 ) -> np.ndarray:
@@ -130,8 +137,17 @@ def view(
     result = rendered(frame, project, cache, layers)
     planes = result.planes
     if name == "Result":
-        shown = lower_chroma(planes) if project.gamut == "lower chroma" and planes is not frame.planes else planes
-        return to_screen(shown if result.alpha is frame.alpha or result.alpha is None else cut_out(shown, result.alpha))
+        if planes is frame.planes and result.alpha is frame.alpha:
+            return to_screen(planes)
+        alpha = result.alpha if result.alpha is not frame.alpha else None
+        box = changed_in(frame, project, cache, layers)
+        if box is None:
+            return _shown(planes, project.gamut, alpha)
+        # Outside the masks the picture is as it was: that is turned into words once.
+        words = cache.get(("shown", frame.key, project.gamut), lambda: _shown(frame.planes, project.gamut, None)).copy()
+        part = np.ascontiguousarray(planes[:, box[0], box[1]])
+        words[box] = _shown(part, project.gamut, None if alpha is None else np.ascontiguousarray(alpha[box]), (box[0].start, box[1].start))
+        return words
     mask = shown_mask(frame, project, sieve_id, looking, cache, layers)
     if name == "Veil":
         return to_screen(veil(planes, mask, looking.veil_colour or far_colour(planes, mask), looking.veil_opacity, looking.veil_outside))

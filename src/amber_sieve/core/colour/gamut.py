@@ -19,27 +19,42 @@ HALVINGS = 18
 
 @kernel
 def _lower_chroma(planes: np.ndarray, out: np.ndarray) -> None:
-    top = np.float32(1) + SLACK
+    top, half = np.float32(1) + SLACK, np.float32(0.5)
+    width = planes.shape[2]
     for y in prange(planes.shape[1]):
-        for x in range(planes.shape[2]):
-            r, g, b = planes[0, y, x], planes[1, y, x], planes[2, y, x]
-            if min(r, g, b) < -SLACK or max(r, g, b) > top:
-                lightness, a, b_ = lab_of(r, g, b)
-                if lightness >= 1:
-                    r = g = b = np.float32(1)
-                elif lightness <= 0:
-                    r = g = b = np.float32(0)
-                else:
-                    low, high = np.float32(0), np.float32(1)
-                    for _ in range(HALVINGS):
-                        middle = (low + high) * np.float32(0.5)
-                        r, g, b = rgb_of(lightness, a * middle, b_ * middle)
-                        if min(r, g, b) < 0 or max(r, g, b) > 1:
-                            high = middle
-                        else:
-                            low = middle
-                    r, g, b = rgb_of(lightness, a * low, b_ * low)
-            out[0, y, x], out[1, y, x], out[2, y, x] = r, g, b
+        r, g, b = planes[0, y], planes[1, y], planes[2, y]
+        to_r, to_g, to_b = out[0, y], out[1, y], out[2, y]
+        outside = 0
+        for x in range(width):
+            to_r[x], to_g[x], to_b[x] = r[x], g[x], b[x]
+            outside += (min(r[x], g[x], b[x]) < -SLACK) | (max(r[x], g[x], b[x]) > top)
+        if outside == 0:
+            continue
+        # Those outside are put side by side, so that their halvings vectorise.
+        places, held = np.empty(outside, np.int32), np.empty((5, outside), np.float32)
+        lightness, a, b_, low, high = held[0], held[1], held[2], held[3], held[4]
+        n = 0
+        for x in range(width):
+            if min(r[x], g[x], b[x]) < -SLACK or max(r[x], g[x], b[x]) > top:
+                places[n] = x
+                lightness[n], a[n], b_[n] = r[x], g[x], b[x]
+                n += 1
+        for k in range(outside):
+            lightness[k], a[k], b_[k] = lab_of(lightness[k], a[k], b_[k])
+            low[k], high[k] = np.float32(0), np.float32(1)
+        for _ in range(HALVINGS):
+            for k in range(outside):
+                middle = (low[k] + high[k]) * half
+                red, green, blue = rgb_of(lightness[k], a[k] * middle, b_[k] * middle)
+                fits = (min(red, green, blue) >= 0) & (max(red, green, blue) <= 1)
+                low[k], high[k] = middle if fits else low[k], high[k] if fits else middle
+        for k in range(outside):
+            red, green, blue = rgb_of(lightness[k], a[k] * low[k], b_[k] * low[k])
+            white, black = lightness[k] >= 1, lightness[k] <= 0
+            x = places[k]
+            to_r[x] = np.float32(1) if white else np.float32(0) if black else red
+            to_g[x] = np.float32(1) if white else np.float32(0) if black else green
+            to_b[x] = np.float32(1) if white else np.float32(0) if black else blue
 
 
 def lower_chroma(planes: np.ndarray) -> np.ndarray:

@@ -86,17 +86,24 @@ def to_levels(planes: np.ndarray) -> np.ndarray:
 
 @kernel
 def _to_screen(planes: np.ndarray, table: np.ndarray, out: np.ndarray) -> None:
-    zero, steps, half = np.float32(0), np.float32(STEPS), np.float32(0.5)
+    zero, steps, half, width = np.float32(0), np.float32(STEPS), np.float32(0.5), planes.shape[2]
     for y in prange(planes.shape[1]):
         r, g, b, row = planes[0, y], planes[1, y], planes[2, y], out[y]
-        for x in range(planes.shape[2]):
-            red = table[np.uintp(np.int32(np.sqrt(min(max(r[x], zero), ONE)) * steps + half))]
-            green = table[np.uintp(np.int32(np.sqrt(min(max(g[x], zero), ONE)) * steps + half))]
-            blue = table[np.uintp(np.int32(np.sqrt(min(max(b[x], zero), ONE)) * steps + half))]
-            row[x] = np.uint32(0xFF000000) | (red << np.uint32(16)) | (green << np.uint32(8)) | blue
+        places = np.empty((3, width), np.int32)
+        red, green, blue = places[0], places[1], places[2]
+        # The places are worked out first: that loop vectorises, looking up does not.
+        for x in range(width):
+            red[x] = np.int32(np.sqrt(min(max(r[x], zero), ONE)) * steps + half)
+            green[x] = np.int32(np.sqrt(min(max(g[x], zero), ONE)) * steps + half)
+            blue[x] = np.int32(np.sqrt(min(max(b[x], zero), ONE)) * steps + half)
+        for x in range(width):
+            high = np.uint32(table[np.uintp(red[x])]) << np.uint32(16)
+            row[x] = (
+                np.uint32(0xFF000000) | high | (np.uint32(table[np.uintp(green[x])]) << np.uint32(8)) | np.uint32(table[np.uintp(blue[x])])
+            )
 
 
-BYTES = np.rint(np.clip(_LEVELS, 0, 255)).astype(np.uint32)
+BYTES = np.rint(np.clip(_LEVELS, 0, 255)).astype(np.uint8)
 
 
 def to_screen(planes: np.ndarray) -> np.ndarray:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import functools
 import pathlib
 from collections.abc import Sequence
 
@@ -16,7 +17,7 @@ from ...media.cdl_files import FORMATS
 from ...names import BLENDS, FILL_KINDS, FILL_WHERES, GAMUTS
 from ...project import edits
 from ...project.controls import blocks
-from ...project.model import Project
+from ...project.model import Colour, Project
 from ...render.believable import Believable
 from ..icon import with_icon
 from ..number import Number
@@ -51,6 +52,13 @@ ROW_NAMES = {"slope_red": "Slope", "offset_red": "Offset", "power_red": "Power",
 CHANNELS = {"red": "R", "green": "G", "blue": "B"}
 #: Milliseconds that the picture rests before it is judged.
 JUDGE_AFTER = 350
+
+
+@functools.lru_cache(maxsize=256)
+def _track(path: str, reference: Colour) -> tuple[QColor, ...]:
+    """The colours of a number's track; none for one that stands for no colour."""
+    codes = track_of(path, reference)
+    return () if codes is None else tuple(QColor.fromRgbF(*(float(v) for v in code)) for code in codes)
 
 
 class AdjustPage(Page):
@@ -274,7 +282,7 @@ class AdjustPage(Page):
         fresh = sieve.id != self._shown_sieve
         self._shown_sieve = sieve.id
         for name, held in sieve.adjust.blocks():
-            block, used = self.blocks[name], not held.but(on=True).neutral
+            block, used = self.blocks[name], held.moved
             if fresh or (used and not block.mark.text()):
                 block.set_open(used)
             block.show_use(used, held.on)
@@ -302,7 +310,5 @@ class AdjustPage(Page):
         kept = [sample.colour for sample in self.session.sieve.pick.samples if sample.on and sample.role == "keep"]
         reference = visible(kept[0]) if kept else REFERENCE
         for number, path in self._bound_numbers:
-            if path.startswith("adjust.") and not number.colours or path.startswith("adjust.recolour."):
-                codes = track_of(path, reference)
-                if codes is not None:
-                    number.set_colours([QColor.fromRgbF(*(float(v) for v in code)) for code in codes])
+            if path.startswith("adjust."):
+                number.set_colours(_track(path, reference))

@@ -24,6 +24,7 @@ class Block(QWidget):
     def __init__(self, title: str, plain: bool = False) -> None:
         super().__init__()
         self.title = title
+        self._use: tuple[bool, bool] | None = None
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(4)
@@ -91,6 +92,9 @@ class Block(QWidget):
 
     def show_use(self, used: bool, on: bool) -> None:
         """Mark whether it changes anything, and whether it is seen."""
+        if (used, on) == self._use:
+            return
+        self._use = (used, on)
         self.mark.setText("●" if used and on else "○" if used else "")
         with QSignalBlocker(self.switch):
             self.switch.setChecked(on)
