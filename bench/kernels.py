@@ -8,10 +8,10 @@ from dataclasses import replace
 
 import cv2
 import numpy as np
-from common import Ruler
+from common import Ruler, seconds
 from skimage import color
 
-from amber_sieve.core.adjust import light, recolour
+from amber_sieve.core.adjust import blending, detail, fill, light, recolour
 from amber_sieve.core.colour.measures import hue_saturation_luminance
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.mix import mixed
@@ -42,8 +42,30 @@ def ours(ruler: Ruler) -> None:
     turned, lit = recolour.steps(40, 20, -10), light.steps(0.5)
     ruler.tell("recolour, mixed in", lambda: mixed(planes, mask, turned, out=ruler.spare), 3.5)
     ruler.tell("exposure, mixed in", lambda: mixed(planes, mask, lit, out=ruler.spare), 3.5)
-    everything = steps_of(in_use(Adjust()))
+    found = in_use(Adjust())
+    found = found.but(match=found.match.but(found=(1.1, 0.02, -0.03)), even=found.even.but(mean=(50.0, 40.0)))
+    for name, block in found.blocks():
+        steps = steps_of(Adjust.model_validate({name: block}))
+        if steps:
+            ruler.tell(f"  {name}, all of it", lambda: mixed(planes, mask, steps, out=ruler.spare), 3.5)  # noqa: B023  (called at once)
+    alone: dict[str, float] = {}
+    for name, block in found.blocks():
+        for field, value in block:
+            if field not in ("on", "found", "mean", "target", "nearest") and value != getattr(getattr(Adjust(), name), field):
+                one = getattr(Adjust(), name).but(**{field: value}, **({"mean": (50.0, 40.0)} if name == "even" else {}))
+                steps = steps_of(Adjust.model_validate({name: one}))
+                if steps:
+                    alone[field] = seconds(lambda: mixed(planes, mask, steps, out=ruler.spare), 3) / ruler.copy  # noqa: B023
+    slowest = sorted(alone.items(), key=lambda row: -row[1])[:4]
+    words = ", ".join(f"{field} {ratio:.2f}" for field, ratio in slowest)
+    print(f"  each of {len(alone)} adjustments alone, the slowest: {words} copies   (asked for: at most 3.5)")
+    everything = steps_of(found)
     ruler.tell("every pointwise adjustment at once", lambda: mixed(planes, mask, everything, out=ruler.spare), 14)
+    for given in ({"noise": 50}, {"blur": 3}, {"blur": 60}, {"local_contrast": 50}, {"sharpen": 50}, {"grain": 50}):
+        ruler.tell(f"  detail, {given}", lambda: detail.with_detail(planes, mask, **given), 25)  # noqa: B023
+    for blend in ("normal", "multiply", "soft-light", "luminosity"):
+        over, colour = [blending.filling(blend, 0.7)], fill.of_colour((0.3, 0.1, 0.2))
+        ruler.tell(f"  filled, {blend}", lambda: mixed(planes, mask, over, out=ruler.spare, filling=colour))  # noqa: B023
     ruler.tell("both in one chain", lambda: mixed(planes, mask, lit + turned, out=ruler.spare), 6)
 
     def all_of_it() -> None:

@@ -37,20 +37,36 @@ MOST_CONTRAST, MOST_SHARPENING = 1.5, 3.0
 MOST_GRAIN = 0.06
 
 
-def gaussian(plane: np.ndarray, sigma: float) -> np.ndarray:
-    """Gaussian blur, edges repeated; wide ones on a picture reduced by means and enlarged by straight lines, which blur a little too."""
-    factor = int(sigma / WIDEST)
-    if factor < 2:
-        return blurred(plane, sigma)
+def _factor_of(sigma: float) -> int:
+    """By how much a picture may be reduced before a Gaussian is taken of it."""
+    return max(1, int(sigma / WIDEST))
+
+
+def _reduced(plane: np.ndarray, factor: int) -> np.ndarray:
+    """A plane (H, W) by the means of squares, its last rows and columns repeated to fill them."""
+    if factor == 1:
+        return plane
     height, width = plane.shape
-    right, bottom = -width % factor, -height % factor
-    padded = cv2.copyMakeBorder(plane, 0, bottom, 0, right, cv2.BORDER_REPLICATE)
-    small = (padded.shape[1] // factor, padded.shape[0] // factor)
-    # The variance of a box is f² / 12, that of the two ends of a straight line f² / 6.
-    left = np.sqrt(sigma**2 - factor**2 / 4) / factor
-    reduced = blurred(cv2.resize(padded, small, interpolation=cv2.INTER_AREA), left)
-    out: np.ndarray = cv2.resize(reduced, padded.shape[::-1], interpolation=cv2.INTER_LINEAR)[:height, :width]
+    padded = cv2.copyMakeBorder(plane, 0, -height % factor, 0, -width % factor, cv2.BORDER_REPLICATE)
+    return cv2.resize(padded, (padded.shape[1] // factor, padded.shape[0] // factor), interpolation=cv2.INTER_AREA)
+
+
+def _enlarged(plane: np.ndarray, factor: int, shape: tuple[int, int]) -> np.ndarray:
+    """The way back, by straight lines between the middles of the squares."""
+    if factor == 1:
+        return plane
+    out: np.ndarray = cv2.resize(plane, None, fx=factor, fy=factor, interpolation=cv2.INTER_LINEAR)[: shape[0], : shape[1]]
     return out
+
+
+def gaussian(plane: np.ndarray, sigma: float) -> np.ndarray:
+    """Gaussian blur, edges repeated; wide ones on a reduced picture."""
+    factor = _factor_of(sigma)
+    if factor == 1:
+        return blurred(plane, sigma)
+    # Reducing and enlarging blur a little too: the variance of a square is f² / 12, that of the two ends of a straight line f² / 6.
+    left = np.sqrt(sigma**2 - factor**2 / 4) / factor
+    return _enlarged(blurred(_reduced(plane, factor), left), factor, plane.shape)
 
 
 class Weighted:
@@ -110,15 +126,26 @@ def _sharpened(planes: np.ndarray, weights: np.ndarray, amount: float, sigma: fl
 
 
 def _with_local_contrast(planes: np.ndarray, weights: np.ndarray, amount: float, radius: float) -> np.ndarray:
-    """What a guided filter leaves out is amplified: K. He, J. Sun, X. Tang, "Guided image filtering" (2010)."""
-    round_it = Weighted(weights, radius / 2)
+    """What a guided filter leaves out is amplified: K. He, J. Sun, X. Tang, "Guided image filtering" (2010), its coefficients found on a
+    reduced picture as in K. He, J. Sun, "Fast guided filter" (2015)."""
+    sigma = radius / 2
+    factor = _factor_of(sigma)
 
     def change(roots: np.ndarray) -> np.ndarray:
-        middle = round_it.mean(roots)
-        spread = np.maximum(round_it.mean(roots * roots) - middle * middle, 0)
+        small, share = _reduced(roots * weights, factor), _reduced(weights, factor)
+        squares = _reduced(roots * roots * weights, factor)
+        over = 1 / np.maximum(blurred(share, sigma / factor), LEAST)
+        middle = blurred(small, sigma / factor) * over
+        spread = np.maximum(blurred(squares, sigma / factor) * over - middle * middle, 0)
         slope = spread / (spread + np.float32(EDGE))
-        base = round_it.mean(slope) * roots + round_it.mean((1 - slope) * middle)
-        return np.float32(amount * MOST_CONTRAST) * (roots - base)
+        # Both weigh by the mask too, so that what lies outside has no say.
+        slope_mean = blurred(slope * share, sigma / factor) * over
+        rest_mean = blurred((1 - slope) * middle * share, sigma / factor) * over
+        kept = _enlarged(slope_mean, factor, roots.shape) * roots
+        kept += _enlarged(rest_mean, factor, roots.shape)
+        np.subtract(roots, kept, out=kept)
+        kept *= np.float32(amount * MOST_CONTRAST)
+        return kept
 
     return _relighted(planes, change)
 
@@ -259,7 +286,8 @@ def with_detail(
     box = box_of(mask, 1e-9, 0)
     if box is None or not (noise or blur or local_contrast or sharpen or grain):
         return planes
-    part, weights = np.ascontiguousarray(planes[:, box[0], box[1]]), np.ascontiguousarray(mask[box])
+    whole = mask[box].shape == mask.shape
+    part, weights = (planes, mask) if whole else (np.ascontiguousarray(planes[:, box[0], box[1]]), np.ascontiguousarray(mask[box]))
     if noise:
         part = _denoised(part, weights, noise / 100, scale)
     if blur:
@@ -272,6 +300,8 @@ def with_detail(
     if grain:
         corner = (origin[0] + box[1].start / scale, origin[1] + box[0].start / scale)
         part = _grained(part, grain / 100, grain_size, scale, corner, frame)
+    if whole:
+        return part
     out = planes.copy()
     out[:, box[0], box[1]] = part
     return out

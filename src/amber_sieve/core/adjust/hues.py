@@ -9,12 +9,11 @@ import numpy as np
 from numba import carray
 from scipy.interpolate import PchipInterpolator
 
-from ..colour.roots import hue_degrees
 from ..parallel import row_step
 from .chain import Step
 
 #: Entries of a table over the circle of hues.
-ENTRIES = 360
+ENTRIES = 512
 #: Chroma by lightness from which on a hue is sure; greys have none and stay.
 SURE = 0.04
 Points = Sequence[tuple[float, float]]
@@ -36,17 +35,27 @@ def closed_curve(points: Points, at: np.ndarray) -> np.ndarray:
     return out
 
 
+def _hue_of(turn: np.ndarray) -> np.ndarray:
+    """Degrees of a turn along the square |a| + |b| = 1, 4 for all of it: it grows as hue does, and costs one division."""
+    corner = np.mod(turn, 4)
+    a = np.where(corner <= 2, 1 - corner, corner - 3)
+    b = np.where(corner <= 1, corner, np.where(corner <= 3, 2 - corner, corner - 4))
+    return np.degrees(np.arctan2(b, a)) % 360
+
+
 @row_step
 def _hues(row: Any, width: int, numbers: Any) -> None:
     planes, table = carray(row, (3, width)), carray(numbers, (ENTRIES + 1, 6))
     lightness, a, b = planes[0], planes[1], planes[2]
-    zero, one, two, three, tiny = np.float32(0), np.float32(1), np.float32(2), np.float32(3), np.float32(1e-6)
-    per_degree, over = np.float32(ENTRIES / 360), np.float32(1 / SURE)
+    zero, one, two, tiny = np.float32(0), np.float32(1), np.float32(2), np.float32(1e-6)
+    per_turn, over, four = np.float32(ENTRIES / 4), np.float32(1 / SURE**2), np.float32(4)
     found = np.empty((3, width), np.float32)
     cos, sin, lift = found[0], found[1], found[2]
     # The places are worked out first: that loop vectorises, looking up does not.
     for x in range(width):
-        cos[x] = hue_degrees(a[x], b[x]) * per_degree
+        across = b[x] / max(abs(a[x]) + abs(b[x]), tiny)
+        turn = across if a[x] >= zero else two - across
+        cos[x] = (turn if turn >= zero else turn + four) * per_turn
     for x in range(width):
         index = np.int32(cos[x])
         part, entry = cos[x] - np.float32(index), table[np.uintp(index)]
@@ -55,9 +64,9 @@ def _hues(row: Any, width: int, numbers: Any) -> None:
         lift[x] = entry[2] + part * entry[5]
     for x in range(width):
         green_red, blue_yellow = a[x], b[x]
-        chroma = np.sqrt(green_red * green_red + blue_yellow * blue_yellow)
-        t = min(chroma / max(abs(lightness[x]), tiny) * over, one)
-        sure = t * t * (three - two * t)
+        light = max(lightness[x] * lightness[x], tiny)
+        t = min((green_red * green_red + blue_yellow * blue_yellow) / light * over, one)
+        sure = t * (two - t)
         scale = max(one + sure * lift[x], zero)
         along, across = (one + sure * (cos[x] - one)) * scale, sure * sin[x] * scale
         a[x] = green_red * along - blue_yellow * across
@@ -76,7 +85,7 @@ def steps(turn_by_hue: Points = (), saturation_by_hue: Points = (), lightness_by
     """
     if not any(value for points in (turn_by_hue, saturation_by_hue, lightness_by_hue) for _, value in points):
         return []
-    at = np.arange(ENTRIES + 2) * 360 / ENTRIES
+    at = _hue_of(np.arange(ENTRIES + 2) * 4 / ENTRIES)
     turn = np.radians(closed_curve(turn_by_hue, at))
     chroma = np.maximum(1 + closed_curve(saturation_by_hue, at) / 100, 0)
     lift = closed_curve(lightness_by_hue, at) / 100
