@@ -28,10 +28,12 @@ for _kind in ("STATE", "CONFIG", "DATA"):
 from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt  # noqa: E402
 from PyQt6.QtGui import QWheelEvent  # noqa: E402
 from PyQt6.QtTest import QTest  # noqa: E402
-from PyQt6.QtWidgets import QAbstractButton, QApplication, QComboBox, QDialog, QListWidget, QWidget  # noqa: E402
+from PyQt6.QtWidgets import QAbstractButton, QApplication, QComboBox, QDialog, QListWidget, QToolButton, QWidget  # noqa: E402
 
 from amber_sieve.desk.app import application  # noqa: E402
+from amber_sieve.desk.balance_disc import BalanceDisc  # noqa: E402
 from amber_sieve.desk.band_editor import BandEditor  # noqa: E402
+from amber_sieve.desk.curve_editor import CurveEditor  # noqa: E402
 from amber_sieve.desk.guard import Mishaps  # noqa: E402
 from amber_sieve.desk.number import Number  # noqa: E402
 from amber_sieve.desk.session import Session  # noqa: E402
@@ -40,7 +42,7 @@ from amber_sieve.desk.window import Window  # noqa: E402
 from amber_sieve.desk.worker import QUIET  # noqa: E402
 
 #: Buttons that open a dialog which waits for an answer.
-WAITING = ("Save preset…", "Choose…", "Chosen…")
+WAITING = ("Save preset…", "Choose…", "Chosen…", "From another…", "Read…", "Write…", "Target", "Colour", "To")
 #: Growth of memory, in megabytes, after the first eighth of the events that still counts as flat.
 FLAT = 400
 
@@ -101,10 +103,10 @@ class Monkey:
                 number = chance.choice(numbers)
                 chance.choice((lambda: self.drag(number), lambda: QTest.keyClick(number, chance.choice((key.Key_Left, key.Key_Right)))))()
         elif way < 50:
-            editors = [*self.widgets(BandEditor), self.window.field]
+            editors = [*self.widgets(BandEditor), *self.widgets(CurveEditor), *self.widgets(BalanceDisc), self.window.field]
             self.drag(chance.choice(editors))
         elif way < 58:
-            letters = "12345678twiholaz,."
+            letters = "123456789twiholaz,."
             QTest.keyClick(pane, chance.choice(letters))
         elif way < 64:
             chance.choice((self.session.undo, self.session.redo))()
@@ -114,7 +116,11 @@ class Monkey:
             buttons = [
                 b
                 for b in self.widgets(QAbstractButton)
-                if b.text() not in WAITING and "preset" not in b.toolTip() and b.window() is self.window
+                if b.text() not in WAITING
+                and "preset" not in b.toolTip()
+                and b is not self.window.adjust.fill_picture
+                and not (isinstance(b, QToolButton) and b.menu())
+                and b.window() is self.window
             ]
             if buttons:
                 chance.choice(buttons).click()

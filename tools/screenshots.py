@@ -66,6 +66,40 @@ def pick(camera: Photographer) -> None:
     camera.take("pick", flash=True)
 
 
+def adjust(camera: Photographer) -> None:
+    camera.open("yard.png")
+    window, session = camera.window, camera.session
+    window.pages.setCurrentWidget(window.adjust)
+    session.sample(300, 200)
+    settle(session)
+    sky = session.sieve.adjust.fill.but(fill="picture", fill_where="behind", fill_picture=str(DEMO / "evening.png"))
+    session.edit_sieve(lambda s: s.but(name="Sky", invert=True, adjust=s.adjust.but(fill=sky)), "Another sky")
+    session.add_sieve()
+    session.sample(742, 790)
+    settle(session)
+    session.edit_sieve(lambda s: s.but(name="Jar", adjust=s.adjust.but(match=s.adjust.match.but(target=(0.27, 0.10, 0.34)))), "Jar")
+    window.adjust.blocks["recolour"].set_open(True)
+    window.adjust.blocks["white"].set_open(True)
+    camera.take("adjust")
+
+
+def believable(camera: Photographer) -> None:
+    camera.open("yard.png")
+    window, session = camera.window, camera.session
+    window.pages.setCurrentWidget(window.adjust)
+    window.canvas.set_view(1, "Believable?")
+    session.sample(1205, 400)
+    settle(session)
+    balance = session.sieve.adjust.balance.but(shadows_hue=300.0, shadows_colour=40.0, highlights_hue=30.0, highlights_colour=60.0)
+    curve = session.sieve.adjust.curve.but(curve=((0.2, 0.3), (0.45, 0.78)))
+    session.edit_sieve(lambda s: s.but(adjust=s.adjust.but(balance=balance, curve=curve)), "Look")
+    window.adjust.believable.set_open(True)
+    settle(session)
+    session.judge()
+    camera.take("believable")
+    window.canvas.set_view(1, "Mask")
+
+
 def bands(camera: Photographer) -> None:
     camera.open("yard.png")
     for x, y in ((1100, 180), (1235, 420), (1400, 450)):
@@ -147,7 +181,7 @@ def keys(camera: Photographer) -> None:
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     camera = Photographer()
-    for view in (pick, bands, views, edge, areas, clip, inset, keys):
+    for view in (pick, bands, views, edge, areas, adjust, believable, clip, inset, keys):
         view(camera)
     camera.session.history.mark_saved()
     camera.window.close()

@@ -180,6 +180,13 @@ class Canvas(QWidget):
         """Between two views side by side and one."""
         self.arrange("single" if self.arrangement == "twin" else "twin")
 
+    def toggle_beside(self) -> None:
+        """Before and after side by side, or result and mask again."""
+        beside = self.arrangement == "twin" and self.panes[1].view == "Original"
+        self.set_view(0, "Result")
+        self.set_view(1, "Mask" if beside else "Original")
+        self.arrange("twin")
+
     def toggle_inset(self) -> None:
         """Between the small mask in a corner and one view."""
         self.arrange("single" if self.arrangement == "inset" else "inset")

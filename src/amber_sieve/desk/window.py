@@ -61,6 +61,8 @@ class Window(QMainWindow):
         super().__init__()
         self.session = session
         self.last_trouble = ""
+        #: What is being said just now.
+        self._told: set[str] = set()
         self.setWindowIcon(QIcon(str(HERE / "icons" / "amber-sieve.svg")))
         self.resize(1280, 800)
         self.setAcceptDrops(True)
@@ -213,6 +215,7 @@ class Window(QMainWindow):
         self._act(view, "&Inset mask", "I", canvas.toggle_inset, "The mask small in a corner of the picture")
         self._act(view, "Side &panels", "H", self.toggle_panels, "Hide or show stack and pages")
         self._act(view, "&Wipe", "W", canvas.wipe.toggle, "Before and after on either side of a line")
+        self._act(view, "&Before beside after", "B", canvas.toggle_beside, "The picture as it was and the result side by side")
         self._act(view, "&Loupe", "L", canvas.loupe.toggle, "The pixels at the pointer")
         self._act(view, "&Large colour field", "", self.toggle_large_field)
         surround = self._menu("&Surround", view)
@@ -250,8 +253,10 @@ class Window(QMainWindow):
 
     def tell_trouble(self, message: str, details: str = "") -> None:
         """Say what is wrong in one sentence, without stopping anything."""
+        if message not in self._told:  # what stands there already need not be said again with every render
+            self._told.add(message)
+            tell(self, message, details).finished.connect(lambda _: self._told.discard(message))
         self.last_trouble = message
-        tell(self, message, details)
 
     def show_keys(self) -> None:
         """What can be done with mouse and keys."""

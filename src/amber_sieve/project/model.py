@@ -379,7 +379,7 @@ class Hues(Adjustment):
 class Recolour(Adjustment):
     """Recolour"""
 
-    hue: float = number(0, -180, 180, "Hue", "°", help="Turn of the hue")
+    hue: float = number(0, -180, 180, "Hue", "°", decimals=1, help="Turn of the hue")
     saturation: float = number(0, -100, 100, "Saturation", "%", help="From grey (-100) to twice the chroma (100)")
     vibrance: float = number(0, -100, 100, "Vibrance", "%", help="Saturation that spares what is rich already, and skin")
     lightness: float = number(0, -100, 100, "Lightness", "%", help="Towards black or white")
