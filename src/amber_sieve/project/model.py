@@ -384,7 +384,7 @@ class Recolour(Adjustment):
     vibrance: float = number(0, -100, 100, "Vibrance", "%", help="Saturation that spares what is rich already, and skin")
     lightness: float = number(0, -100, 100, "Lightness", "%", help="Towards black or white")
     one_hue: float = number(0, 0, 100, "One hue", "%", help="How far all hues are drawn to one")
-    one_hue_at: float = number(0, 0, 360, "which", "°", help="The one hue that all are drawn to")
+    one_hue_at: float = number(0, 0, 360, "Which hue", "°", help="The one hue that all are drawn to")
 
 
 class Match(Adjustment):
