@@ -36,6 +36,10 @@ WAYS: tuple[Way, ...] = get_args(Way)
 Gamut = Literal["lower chroma", "clip"]
 GAMUTS: tuple[Gamut, ...] = get_args(Gamut)
 
+#: Where a sieve's mask comes from: its own pick, the same as another sieve's, or what some others leave.
+MaskFrom = Literal["own", "same", "left"]
+MASKS_FROM: tuple[MaskFrom, ...] = get_args(MaskFrom)
+
 #: How what is done is laid over what was there: the modes of W3C Compositing and Blending.
 Blend = Literal[
     "normal", "multiply", "darken", "lighten", "screen", "overlay", "color-dodge", "color-burn", "hard-light", "soft-light", "difference",

@@ -113,7 +113,7 @@ class Canvas(QWidget):
             choice.addItems(VIEWS)
             choice.setCurrentText(pane.view)
             choice.setAccessibleName("Left view" if number == 0 else "Right view")
-            choice.setToolTip("What this pane shows (keys 1 to 9 for the pane under the pointer)")
+            choice.setToolTip("What this pane shows (keys 1 to 9 and 0 for the pane under the pointer)")
             choice.currentTextChanged.connect(lambda text, number=number: self.set_view(number, text))
             self.choices.append(choice)
         self.arrangements: dict[str, QToolButton] = {}

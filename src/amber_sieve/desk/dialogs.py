@@ -7,7 +7,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QSignalBlocker, Qt
 from PyQt6.QtGui import QAction, QColor, QGuiApplication, QKeyEvent
 from PyQt6.QtWidgets import (
     QColorDialog,
@@ -223,6 +223,34 @@ def ask_colour(parent: QWidget, title: str) -> tuple[float, float, float] | None
         return None
     red, green, blue = (float(v) for v in decode(np.array([colour.redF(), colour.greenF(), colour.blueF()])))
     return red, green, blue
+
+
+class HistoryDialog(QDialog):
+    """Every step of the session by name; the chosen one is where the work stands."""
+
+    def __init__(self, parent: QWidget, session: Session) -> None:
+        super().__init__(parent)
+        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.setWindowTitle("History")
+        self.resize(300, 420)
+        self.session = session
+        self.list = QListWidget()
+        self.list.setAccessibleName("History")
+        self.list.currentRowChanged.connect(self._go)
+        QVBoxLayout(self).addWidget(self.list)
+        session.project_changed.connect(self._follow)
+        self._follow()
+
+    def _follow(self) -> None:
+        history = self.session.history
+        with QSignalBlocker(self.list):
+            self.list.clear()
+            self.list.addItems(history.names)
+            self.list.setCurrentRow(history.at)
+
+    def _go(self, row: int) -> None:
+        if row >= 0:
+            self.session.go_to_step(row)
 
 
 @dataclass(frozen=True)

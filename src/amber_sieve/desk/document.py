@@ -85,6 +85,11 @@ class Document(QObject):
         if self.history.undo():
             self.changed.emit()
 
+    def go_to_step(self, number: int) -> None:
+        """Go back or on to a step of the history."""
+        if self.history.go_to(number):
+            self.changed.emit()
+
     def redo(self) -> None:
         if self.history.redo():
             self.changed.emit()

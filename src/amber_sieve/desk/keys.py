@@ -12,7 +12,11 @@ GESTURES = (
     ("Picture", "Arrow keys", "Pan"),
     ("Picture", "+ and -", "Zoom"),
     ("Picture", "Enter", "Click in the middle of the view"),
-    ("Picture", "1 to 9", "Result, Original, Mask, Veil, Isolate, Cut-out, Weak spots, Haze check, Believable? under the pointer"),
+    (
+        "Picture",
+        "1 to 9, 0",
+        "Result, Original, Mask, Veil, Isolate, Cut-out, Weak spots, Haze check, Believable?, Other take under the pointer",
+    ),
     ("Picture", "Hold O", "The picture as it was"),
     ("Clip", "Space", "Play or stop"),
     ("Clip", ", and .", "One frame back, one frame on"),

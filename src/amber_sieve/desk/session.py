@@ -36,9 +36,10 @@ from ..media.formats import PROJECT, is_picture
 from ..media.opening import open_source
 from ..media.sequences import is_pattern
 from ..media.source import Source
-from ..project import edits, presets, storage
+from ..names import AreaMode, MaskFrom
+from ..project import clippings, edits, presets, storage
 from ..project.history import History
-from ..project.model import Area, Pick, Project, Sample, Sieve, fresh_id
+from ..project.model import Area, Joined, Pick, Project, Sample, Sieve, fresh_id
 from ..project.recovery import Left, discard
 from ..render.believable import Believable, believable_of
 from ..render.cache import Cache
@@ -312,6 +313,75 @@ class Session(QObject):
         """Move a sieve up or down the stack."""
         self.edit(lambda project: edits.with_sieve_moved(project, sieve_id, by), "Move sieve")
 
+    def duplicate_sieve(self, sieve_id: str) -> None:
+        """Put a copy of a sieve after it, and work on that."""
+        project, copy = edits.with_copy_of(self.project, sieve_id)
+        self.edit(lambda _: project, "Duplicate sieve")
+        self.document.select(copy.id)
+
+    def order_sieves(self, ids: list[str]) -> None:
+        """Put the sieves into another order."""
+        if sorted(ids) == sorted(sieve.id for sieve in self.project.stack):
+            self.edit(lambda project: edits.with_order(project, ids), "Move sieve")
+
+    def toggle_solo(self, sieve_id: str) -> None:
+        """Let only this sieve work, or all that are on again."""
+        self.edit(lambda project: project.but(solo="" if project.solo == sieve_id else sieve_id), "Solo")
+
+    def set_mask_from(self, kind: MaskFrom, of: tuple[str, ...] = (), opposite: bool = False) -> None:
+        """Make the current sieve's mask from others', live."""
+        sieve_id = self.sieve.id
+        self.edit(lambda project: edits.with_mask_from(project, sieve_id, kind, of, opposite), "Mask from")
+
+    def join_mask(self, mode: AreaMode, of: str) -> None:
+        """Lay another sieve's mask on the current one's."""
+        sieve = self.sieve
+        self.edit(
+            lambda project: edits.with_joined(project, sieve.id, (*sieve.joined, Joined(mode=mode, of=of))), f"{mode.capitalize()} a mask"
+        )
+
+    def unlink_mask(self) -> None:
+        """Give the current sieve a mask of its own, a copy of what it leans on."""
+        sieve = self.sieve
+        self.edit(lambda project: project.with_sieve(edits.unlinked(project, sieve)), "Unlink the mask")
+
+    def clipping(self) -> str:
+        """The current sieve as text, for the clipboard."""
+        sieve = self.sieve
+        return clippings.text_of((edits.unlinked(self.project, sieve) if sieve.leans_on else sieve,))
+
+    def paste(self, text: str, part: str = "") -> None:
+        """Add the sieves of a text to the stack, or give the current one the mask or the adjustments of the first of them."""
+        sieves = clippings.sieves_in(text)
+        if part:
+            self.edit_sieve(lambda sieve: edits.with_part_of(sieve, sieves[0], part), f"Paste {part}")
+            return
+        project, copies = edits.with_pasted(self.project, sieves)
+        self.edit(lambda _: project, "Paste sieve")
+        self.document.select(copies[-1].id)
+
+    # Takes and history
+
+    def keep_take(self, name: str) -> None:
+        """Keep the whole stack under a name."""
+        if not 1 <= len(name.strip()) <= 200:
+            raise Trouble("The name of a take has 1 to 200 characters: give another name.")
+        self.edit(lambda project: edits.with_take(project, name.strip()), "Keep take")
+
+    def use_take(self, name: str) -> None:
+        """Go on with the stack of a take."""
+        self.edit(lambda project: edits.with_stack_of(project, name), f"Take {name}")
+        self.selection_changed.emit()
+
+    def remove_take(self, name: str) -> None:
+        """Forget a take."""
+        self.edit(lambda project: edits.without_take(project, name), "Remove take")
+
+    def go_to_step(self, number: int) -> None:
+        """Go back or on to a step of the history."""
+        self.document.go_to_step(number)
+        self.selection_changed.emit()
+
     def select(self, sieve_id: str) -> None:
         """Work on this sieve from now on."""
         self.document.select(sieve_id)
@@ -351,6 +421,9 @@ class Session(QObject):
     ) -> str:
         x, y = points[0]
         if not self.opened or not (0 <= x < self.size[0] and 0 <= y < self.size[1]):
+            return ""
+        if self.sieve.mask_from != "own":
+            self.said.emit("This mask is made from others': unlink it to pick colours of its own")
             return ""
         sample_id = fresh_id()
         self._early = {sample_id: {}}

@@ -3,25 +3,50 @@
 from __future__ import annotations
 
 import numpy as np
-from PyQt6.QtCore import QSignalBlocker, QSize, Qt, QTimer
+from PyQt6.QtCore import QSignalBlocker, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor, QIcon, QImage, QPainter, QPixmap
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QToolButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QHBoxLayout,
+    QLabel,
+    QListWidget,
+    QListWidgetItem,
+    QMenu,
+    QMessageBox,
+    QPushButton,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from ..core.seeing import mask_to_screen
 from ..jobs.preview import Rendered
-from ..project.model import Sieve
+from ..project.edits import leaning_on
+from ..project.model import Project, Sieve
 from .icon import with_icon
 from .pages.swatch import screen_colour
 from .session import Session
+from .stack_menu import fill_mask_menu
 
 #: Sizes of a sieve's chip and of the small picture of its mask; what stands between its name and its coverage.
-CHIP, WIDE, HIGH, GAP = 8, 42, 30, "   "
+CHIP, WIDE, HIGH, GAP = 8, 42, 30, "\n"
 #: Milliseconds after which the small pictures follow.
 SOON = 120
 
 
+def mask_words(project: Project, sieve: Sieve) -> str:
+    """Where the mask of a sieve comes from, when it is not its own."""
+    names = ", ".join(project.sieve(other).name for other in sieve.of) if sieve.mask_from != "own" else ""
+    if sieve.mask_from == "own":
+        return "opposite" if sieve.opposite else ""
+    if sieve.mask_from == "left":
+        return f"left by {names}"
+    return f"opposite of {names}" if sieve.opposite else f"same as {names}"
+
+
 class StackPanel(QWidget):
-    """A list of sieves with a swatch and a switch each, and buttons to add, remove and move."""
+    """A list of sieves with a swatch and a switch each, and buttons to add, remove and move; ``menu_wanted`` comes with a right click."""
+
+    menu_wanted = pyqtSignal(object)
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -43,14 +68,30 @@ class StackPanel(QWidget):
         session.rendered.connect(self._take)
         self.list.setAccessibleName("Stack of sieves")
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.list.setToolTip("The picture falls through these from top to bottom; the tick switches a sieve, F2 renames it")
+        self.list.setToolTip(
+            "The picture falls through these from top to bottom; drag to reorder, the tick switches a sieve, F2 renames it"
+        )
+        self.list.setDragDropMode(QListWidget.DragDropMode.InternalMove)
+        model = self.list.model()
+        assert model is not None
+        # The list is put together anew from the project, which must wait until the drop is over.
+        model.rowsMoved.connect(lambda *_: QTimer.singleShot(0, self._reordered))
+        self.list.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
+        self.list.customContextMenuRequested.connect(lambda at: self.menu_wanted.emit(self.list.mapToGlobal(at)))
         column.addWidget(self.list, 1)
+        self.mask_from = QPushButton("Mask: its own")
+        self.mask_from.setToolTip("Where the mask of this sieve comes from: its own pick, or other sieves' masks, live")
+        self.mask_menu = QMenu(self)
+        self.mask_menu.aboutToShow.connect(lambda: fill_mask_menu(self.mask_menu, session))
+        self.mask_from.setMenu(self.mask_menu)
+        self.mask_from.setMinimumWidth(20)
+        column.addWidget(self.mask_from)
         row = QHBoxLayout()
         row.setSpacing(4)
         self.buttons = {}
         for name, drawing, tip, act in (
             ("Add", "plus", "A new sieve; it changes nothing until you move something (Ctrl+Shift+N)", session.add_sieve),
-            ("Remove", "trash-2", "Take this sieve off the stack", lambda: session.remove_sieve(session.sieve.id)),
+            ("Remove", "trash-2", "Take this sieve off the stack", self.remove),
             ("Up", "arrow-up", "Move up the stack", lambda: session.move_sieve(session.sieve.id, -1)),
             ("Down", "arrow-down", "Move down the stack", lambda: session.move_sieve(session.sieve.id, 1)),
         ):
@@ -69,6 +110,22 @@ class StackPanel(QWidget):
     def _select(self, row: int) -> None:
         if 0 <= row < len(self.session.project.stack):
             self.session.select(self.session.project.stack[row].id)
+
+    def _reordered(self) -> None:
+        items = [self.list.item(row) for row in range(self.list.count())]
+        self.session.order_sieves([item.data(Qt.ItemDataRole.UserRole) for item in items if item is not None])
+        self.follow()
+
+    def remove(self) -> None:
+        """Take the current sieve off the stack; when others lean on its mask, say which, and offer to give them copies of it."""
+        project, sieve = self.session.project, self.session.sieve
+        leaning = leaning_on(project, sieve.id)
+        if leaning:
+            names = ", ".join(other.name for other in leaning)
+            words = f"{names} takes its mask from {sieve.name}. Unlink it, so that it keeps a copy, and remove {sieve.name}?"
+            if QMessageBox.question(self, "Amber Sieve", words) != QMessageBox.StandardButton.Yes:
+                return
+        self.session.remove_sieve(sieve.id)
 
     def _edited(self, item: QListWidgetItem) -> None:
         row = self.list.row(item)
@@ -124,6 +181,8 @@ class StackPanel(QWidget):
 
     def follow(self) -> None:
         """Show the stack as it is now."""
+        solo = self.session.project.solo
+        self.mask_from.setText(f"Mask: {mask_words(self.session.project, self.session.sieve) or 'its own'}"[:30])
         with QSignalBlocker(self.list):
             self.list.clear()
             for sieve in self.session.project.stack:
@@ -131,8 +190,10 @@ class StackPanel(QWidget):
                 item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable | Qt.ItemFlag.ItemIsEditable)
                 item.setCheckState(Qt.CheckState.Checked if sieve.on else Qt.CheckState.Unchecked)
                 mask = self._thumbnails.get(sieve.id)
-                if mask is not None:
-                    item.setText(f"{sieve.name}{GAP}{100 * mask.mean():.1f} %")
+                item.setData(Qt.ItemDataRole.UserRole, sieve.id)
+                notes = [f"{100 * mask.mean():.1f} %"] if mask is not None else []
+                notes += [words for words in (mask_words(self.session.project, sieve), "solo" if sieve.id == solo else "") if words]
+                item.setText(GAP.join([sieve.name, " · ".join(notes)]) if notes else sieve.name)
                 item.setIcon(self._picture(sieve, mask))
                 self.list.addItem(item)
                 if sieve.id == self.session.sieve.id:

@@ -31,7 +31,7 @@ from ..project.recovery import discard, left_behind
 from .band_editor import BandEditor
 from .canvas import Canvas
 from .colour_field import ColourField
-from .dialogs import SURROUNDS, Commands, Keys, PreferencesDialog, RecoveryChoice, RecoveryDialog, ask_colour, tell
+from .dialogs import SURROUNDS, Commands, HistoryDialog, Keys, PreferencesDialog, RecoveryChoice, RecoveryDialog, ask_colour, tell
 from .keys import GESTURES
 from .pages.adjust import AdjustPage
 from .pages.areas import AreasPage
@@ -39,6 +39,7 @@ from .pages.bands import BandsPage
 from .pages.edge import EdgePage
 from .pages.pick import PickPage
 from .session import MissingSource, Session
+from .stack_menu import copy_sieve, fill_takes_menu, paste_sieve
 from .stack_panel import StackPanel
 from .style import HERE
 from .timeline import Timeline
@@ -199,12 +200,30 @@ class Window(QMainWindow):
         self.undo = self._act(edit, "&Undo", "Ctrl+Z", session.undo)
         self.redo = self._act(edit, "&Redo", "Ctrl+Shift+Z", session.redo)
         edit.addSeparator()
-        self._act(edit, "&Add sieve", "Ctrl+Shift+N", session.add_sieve)
         self._act(
             edit, "Sample &reaches here only", "R", lambda: self.pick.toggle_reach(), "The chosen samples, or the last: here, or everywhere"
         )
         edit.addSeparator()
         self._act(edit, "&Preferences…", "Ctrl+,", self.show_preferences)
+        stack = self._menu("&Stack")
+        self._act(stack, "&Add sieve", "Ctrl+Shift+N", session.add_sieve)
+        self._act(stack, "&Duplicate sieve", "Ctrl+D", lambda: session.duplicate_sieve(session.sieve.id))
+        self._act(stack, "Remove sieve", "", self.stack.remove)
+        self._act(stack, "Move &up", "Ctrl+Shift+Up", lambda: session.move_sieve(session.sieve.id, -1))
+        self._act(stack, "Move d&own", "Ctrl+Shift+Down", lambda: session.move_sieve(session.sieve.id, 1))
+        self._act(stack, "&Solo", "S", lambda: session.toggle_solo(session.sieve.id), "Only this sieve works")
+        stack.addSeparator()
+        self._act(stack, "&Copy sieve", "Ctrl+Shift+C", lambda: copy_sieve(session))
+        self._act(stack, "&Paste sieve", "Ctrl+Shift+V", lambda: paste_sieve(session))
+        self._act(stack, "Paste only its &mask", "", lambda: paste_sieve(session, "mask"))
+        self._act(stack, "Paste only its ad&justments", "", lambda: paste_sieve(session, "adjustments"))
+        stack.addSeparator()
+        self.stack.mask_menu.setTitle("Mask &from")
+        stack.addMenu(self.stack.mask_menu)
+        self.takes_menu = self._menu("&Takes", stack)
+        self.takes_menu.aboutToShow.connect(lambda: fill_takes_menu(self.takes_menu, session, self))
+        self._act(stack, "&History…", "Ctrl+H", self.show_history)
+        self.stack.menu_wanted.connect(stack.popup)
         view = self._menu("&View")
         self._act(view, "&Fit", "Ctrl+0", canvas.viewport.fit)
         self._act(view, "&100 %", "Ctrl+1", lambda: canvas.viewport.zoom_to(1.0 / self.devicePixelRatioF()))
@@ -270,6 +289,10 @@ class Window(QMainWindow):
     def find_command(self) -> None:
         """Find a command by its name."""
         Commands(self, [(name, action) for name, action in self.commands if action.isEnabled()]).show()
+
+    def show_history(self) -> None:
+        """The steps of this session, to go back or on to any of them."""
+        HistoryDialog(self, self.session).show()
 
     def show_preferences(self) -> None:
         """The settings of the window."""
@@ -455,9 +478,9 @@ class Window(QMainWindow):
             return True
         if on_picture and pressed and self.canvas.areas.tool and self.canvas.areas.key(key):
             return True
-        if Qt.Key.Key_1 <= key <= Qt.Key.Key_9 and on_picture:
+        if Qt.Key.Key_0 <= key <= Qt.Key.Key_9 and on_picture:
             if pressed:
-                self.canvas.set_active_view(key - Qt.Key.Key_1)
+                self.canvas.set_active_view((key - Qt.Key.Key_1) % 10)
             return True
         acts: dict[int, Callable[[], object]] = {
             Qt.Key.Key_Comma: lambda: self.session.go_to(self.session.number - 1),

@@ -209,7 +209,9 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     frame, inner = held.frame, held.inner
     # Matting takes seconds: what waits for it is shown without it, while it is made in the background.
     waiting = tuple(
-        s for s in project.stack if s.on and s.edge.fine and waits_for_fine(measured(frame, project, s.id, cache, layers), s, cache)
+        s
+        for s in project.stack
+        if s.on and s.mask_from == "own" and s.edge.fine and waits_for_fine(measured(frame, project, s.id, cache, layers), s, cache)
     )
     seen = project
     for sieve in waiting:

@@ -30,7 +30,9 @@ def finished(
 
     ``resolver`` finds what is automatic for frame ``number`` of a clip; without one the frame stands for itself.
     """
-    cache = Cache(0, step)
+    # A mask that others lean on is worked out once.
+    links = any(sieve.leans_on for sieve in project.stack)
+    cache = Cache(0, step, ("mask", "joined mask") if links else ())
     layers = layers_in(cache)
     found = resolver.project_on(project, frame, number, cache) if resolver else with_found_amounts(project, frame, cache, layers=layers)
     return rendered(frame, found, cache, layers)

@@ -5,8 +5,11 @@ from __future__ import annotations
 from collections.abc import Collection
 from typing import Any
 
-from ..names import drop_rule_for
-from .model import Adjust, Area, Edge, Place, Project, Sample, Sieve, fresh_id
+from pydantic import ValidationError
+
+from ..errors import Trouble
+from ..names import MaskFrom, drop_rule_for
+from .model import Adjust, Area, Edge, Joined, Place, Project, Sample, Sieve, Take, fresh_id
 
 #: How far from a click an island is looked for at least, full-resolution pixels.
 NEAREST = 6.0
@@ -22,9 +25,92 @@ def with_new_sieve(project: Project) -> tuple[Project, Sieve]:
 
 
 def without_sieve(project: Project, sieve_id: str) -> Project:
-    """The project without a sieve; the last one is replaced by an empty one."""
+    """The project without a sieve; the last one is replaced by an empty one. Those that lean on it keep a copy of what it masked."""
+    for sieve in leaning_on(project, sieve_id):
+        project = project.with_sieve(unlinked(project, sieve, sieve_id))
     rest = tuple(sieve for sieve in project.stack if sieve.id != sieve_id)
-    return project.but(stack=rest or (Sieve(name="Sieve 1"),))
+    return project.but(stack=rest or (Sieve(name="Sieve 1"),), solo="" if project.solo == sieve_id else project.solo)
+
+
+def leaning_on(project: Project, sieve_id: str) -> list[Sieve]:
+    """The sieves whose masks are made from another's."""
+    return [sieve for sieve in project.stack if sieve_id in sieve.leans_on]
+
+
+def unlinked(project: Project, sieve: Sieve, from_id: str = "") -> Sieve:
+    """A sieve whose mask leans on no other (or not on one of them any more): what it took from it is copied where one mask can hold it.
+
+    What is left by several, and masks laid on its own, cannot be copied: the one leant on is dropped from among them.
+    """
+    joined = tuple(one for one in sieve.joined if from_id and one.of != from_id)
+    others = tuple(other for other in sieve.of if from_id and other != from_id)
+    if sieve.mask_from == "own" or others:
+        return sieve.but(joined=joined, of=others)
+    held = project.sieve(sieve.of[0])
+    turned = held.opposite != (sieve.opposite != (sieve.mask_from == "left"))
+    return sieve.but(
+        mask_from=held.mask_from, of=held.of, opposite=turned, joined=(*held.joined, *joined), pick=held.pick, bands=held.bands,
+        invert=held.invert, edge=held.edge, areas=held.areas,
+    )  # fmt: skip
+
+
+def with_mask_from(project: Project, sieve_id: str, kind: MaskFrom, of: Collection[str], opposite: bool = False) -> Project:
+    """The project with a sieve's mask made from others'; raises `Trouble` when they would lean on each other in a circle."""
+    sieve = project.sieve(sieve_id).but(mask_from=kind, of=tuple(of) if kind != "own" else (), opposite=opposite)
+    return _without_circles(project, sieve)
+
+
+def with_joined(project: Project, sieve_id: str, joined: Collection[Joined]) -> Project:
+    """The project with other sieves' masks laid on a sieve's; raises `Trouble` when they would lean on each other in a circle."""
+    return _without_circles(project, project.sieve(sieve_id).but(joined=tuple(joined)))
+
+
+def _without_circles(project: Project, changed: Sieve) -> Project:
+    try:
+        return project.with_sieve(changed)
+    except ValidationError:
+        names = " and ".join(project.sieve(other).name for other in changed.leans_on)
+        raise Trouble(f"The mask of {changed.name} cannot be made from {names}: they would lean on each other in a circle.") from None
+
+
+def with_copy_of(project: Project, sieve_id: str) -> tuple[Project, Sieve]:
+    """The project with a copy of a sieve after it, and the copy."""
+    held = project.sieve(sieve_id)
+    copy = held.but(id=fresh_id(), name=f"{held.name} copy"[:200])
+    at = project.stack.index(held) + 1
+    return project.but(stack=(*project.stack[:at], copy, *project.stack[at:])), copy
+
+
+def with_order(project: Project, ids: Collection[str]) -> Project:
+    """The project with its sieves in another order."""
+    return project.but(stack=tuple(project.sieve(sieve_id) for sieve_id in ids))
+
+
+#: What of a sieve can be given to another by itself.
+PARTS: dict[str, tuple[str, ...]] = {
+    "mask": ("pick", "bands", "invert", "edge", "areas", "opposite"),
+    "adjustments": ("adjust", "outside", "strength", "blend"),
+}
+
+
+def with_part_of(sieve: Sieve, other: Sieve, part: str) -> Sieve:
+    """The sieve with the mask or the adjustments of another."""
+    given = {name: getattr(other, name) for name in PARTS[part]}
+    return sieve.but(**given, **({"mask_from": "own", "of": ()} if part == "mask" else {}))
+
+
+def with_pasted(project: Project, sieves: Collection[Sieve]) -> tuple[Project, tuple[Sieve, ...]]:
+    """The project with copies of some sieves of this or another project at the end, and the copies; links between them are kept."""
+    fresh = {sieve.id: fresh_id() for sieve in sieves}
+
+    def copied(sieve: Sieve) -> Sieve:
+        joined = tuple(one.but(of=fresh[one.of]) for one in sieve.joined if one.of in fresh)
+        of = tuple(fresh[other] for other in sieve.of if other in fresh)
+        kind = sieve.mask_from if of else "own"
+        return sieve.but(id=fresh[sieve.id], joined=joined, of=of, mask_from=kind)
+
+    copies = tuple(copied(sieve) for sieve in sieves)
+    return project.but(stack=(*project.stack, *copies)), copies
 
 
 def with_sieve_moved(project: Project, sieve_id: str, by: int) -> Project:
@@ -37,6 +123,26 @@ def _moved(things: tuple[Any, ...], thing_id: str, by: int) -> tuple[Any, ...]:
     at = next(k for k, thing in enumerate(rows) if thing.id == thing_id)
     rows.insert(min(max(at + by, 0), len(rows) - 1), rows.pop(at))
     return tuple(rows)
+
+
+# Takes
+
+
+def with_take(project: Project, name: str) -> Project:
+    """The project with its stack kept as a take; one of the same name is replaced."""
+    others = tuple(take for take in project.takes if take.name != name)
+    return project.but(takes=(*others, Take(name=name, stack=project.stack)))
+
+
+def without_take(project: Project, name: str) -> Project:
+    """The project without a take."""
+    return project.but(takes=tuple(take for take in project.takes if take.name != name))
+
+
+def with_stack_of(project: Project, name: str) -> Project:
+    """The project with the stack of one of its takes in place of its own."""
+    stack = next(take.stack for take in project.takes if take.name == name)
+    return project.but(stack=stack, solo="")
 
 
 # Parts of a sieve

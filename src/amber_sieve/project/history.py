@@ -48,6 +48,23 @@ class History:
         """What redo would do again."""
         return self._steps[self._at + 1].what if self._at + 1 < len(self._steps) else None
 
+    @property
+    def names(self) -> list[str]:
+        """What was done to get to every project, the oldest first."""
+        return [step.what for step in self._steps]
+
+    @property
+    def at(self) -> int:
+        """Where we stand among them."""
+        return self._at
+
+    def go_to(self, number: int) -> bool:
+        """Stand at another of them; False when there is none of that number, or we stand there."""
+        if not 0 <= number < len(self._steps) or number == self._at:
+            return False
+        self._at = number
+        return True
+
     def push(self, project: Project, what: str, group: str = "") -> None:
         """Go on to ``project``. Steps in a row with the same ``group`` (one drag) become one step."""
         if project == self.project:

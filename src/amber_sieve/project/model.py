@@ -11,7 +11,7 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from ..names import BANDS, BOXED, AreaKind, AreaMode, Blend, Comparison, DropRule, FillKind, FillWhere, Gamut, Reach, Shape, Way
+from ..names import BANDS, BOXED, AreaKind, AreaMode, Blend, Comparison, DropRule, FillKind, FillWhere, Gamut, MaskFrom, Reach, Shape, Way
 from .fields import bounds_of, kind_of, number, setting
 
 #: Version of the file format; raised when an older program could not read what a newer one writes.
@@ -518,6 +518,13 @@ class Adjust(Frozen):
         return ((name, getattr(self, name)) for name in type(self).model_fields)
 
 
+class Joined(Frozen):
+    """Another sieve's mask, laid on one's own like an area."""
+
+    mode: AreaMode = "add"
+    of: Name
+
+
 class Sieve(Frozen):
     """One mask together with what is done inside it."""
 
@@ -526,6 +533,10 @@ class Sieve(Frozen):
     on: bool = True
     pick: Pick = Pick()
     bands: Bands = Bands()
+    mask_from: MaskFrom = Field(default="own", description="its own pick and edge, the same as another sieve's, or what others leave")
+    of: tuple[Name, ...] = Field(default=(), max_length=64, description="ids of the sieves whose masks it is made from")
+    opposite: bool = Field(default=False, title="Opposite", description="The finished mask turned round")
+    joined: tuple[Joined, ...] = Field(default=(), max_length=64, description="other sieves' masks laid on it, from first to last")
     invert: bool = Field(default=False, title="Invert the mask", description="What was masked is not, and what was not is")
     edge: Edge = Edge()
     areas: tuple[Area, ...] = Field(default=(), max_length=1000, description="applied from first to last")
@@ -533,6 +544,18 @@ class Sieve(Frozen):
     strength: float = number(100, 0, 100, "Strength", "%", help="How much of the adjustment the sieve gives")
     blend: Blend = Field(default="normal", title="Blend mode", description="How what is done is laid over the picture that arrives")
     adjust: Adjust = Adjust()
+
+    @property
+    def leans_on(self) -> tuple[str, ...]:
+        """Ids of the sieves whose masks this one's is made from."""
+        return (*(self.of if self.mask_from != "own" else ()), *(one.of for one in self.joined))
+
+
+class Take(Frozen):
+    """A named alternative of the whole stack."""
+
+    name: str = Field(min_length=1, max_length=200)
+    stack: tuple[Sieve, ...] = Field(min_length=1, max_length=256)
 
 
 class Project(Frozen):
@@ -543,12 +566,34 @@ class Project(Frozen):
     stack: tuple[Sieve, ...] = Field(
         default=(Sieve(name="Sieve 1"),), min_length=1, max_length=256, description="the picture falls through these from first to last"
     )
+    takes: tuple[Take, ...] = Field(default=(), max_length=64, description="named alternatives of the whole stack")
+    solo: Name = Field(default="", description='id of the one sieve that works, "" for all that are on')
     gamut: Gamut = Field(default="lower chroma", title="Gamut", description="How colours outside the output gamut are brought back")
 
     @model_validator(mode="after")
     def _ids_differ(self) -> Self:
         if len({sieve.id for sieve in self.stack}) != len(self.stack):
             raise ValueError("two sieves have the same id")
+        return self
+
+    @model_validator(mode="after")
+    def _links_hold(self) -> Self:
+        """Masks lean on sieves that are there, and never in a circle; what is measured after others leans on them too."""
+        leans: dict[str, list[str]] = {}
+        for place, sieve in enumerate(self.stack):
+            leans[sieve.id] = list(sieve.leans_on)
+            if sieve.pick.measure == "result" and sieve.mask_from == "own":
+                leans[sieve.id] += [other.id for other in self.stack[:place]]
+            if not set(leans[sieve.id]) <= {other.id for other in self.stack}:
+                raise ValueError(f"the mask of {sieve.name} leans on a sieve that is not there")
+        if not any(sieve.leans_on for sieve in self.stack):
+            return self
+        done: set[str] = set()
+        while len(done) < len(leans):
+            free = {name for name, others in leans.items() if name not in done and set(others) <= done}
+            if not free:
+                raise ValueError("masks would lean on each other in a circle")
+            done |= free
         return self
 
     def sieve(self, sieve_id: str) -> Sieve:

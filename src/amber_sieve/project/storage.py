@@ -127,7 +127,9 @@ def _with_paths(project: Project, change: Callable[[str], str]) -> Project:
         fill = held.adjust.fill
         return held.but(adjust=held.adjust.but(fill=fill.but(fill_picture=change(fill.fill_picture)))) if fill.fill_picture else held
 
-    return project.but(source=change(project.source) if project.source else "", stack=tuple(sieve(s) for s in project.stack))
+    takes = tuple(take.but(stack=tuple(sieve(s) for s in take.stack)) for take in project.takes)
+    source = change(project.source) if project.source else ""
+    return project.but(source=source, stack=tuple(sieve(s) for s in project.stack), takes=takes)
 
 
 def resolved(project: Project, folder: pathlib.Path) -> Project:

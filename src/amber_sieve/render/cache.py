@@ -27,8 +27,11 @@ def _size_of(value: object) -> int:
 class Cache:
     """Least recently used values, up to a number of bytes; keys are the inputs of a stage by value."""
 
-    def __init__(self, limit: int, step: Callable[[float], None] | None = None) -> None:
+    def __init__(self, limit: int, step: Callable[[float], None] | None = None, keeps: tuple[str, ...] = ()) -> None:
         self.limit = limit
+        #: Stages whose values are kept whatever the limit: those that several sieves ask for.
+        self._keeps = keeps
+        self._kept: dict[Hashable, object] = {}
         #: Told how far a stage is that takes long (Fine); may raise to stop it.
         self.step = step
         self._held: OrderedDict[Hashable, tuple[object, int]] = OrderedDict()
@@ -47,12 +50,17 @@ class Cache:
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         """The value made from these inputs, made now if it is not held. Values must not be written to."""
         with self._lock:
+            if key in self._kept:
+                return cast(T, self._kept[key])
             if key in self._held:
                 self._held.move_to_end(key)
                 if key in self._fleeting:
                     self._fleeting[key] = self._round
                 return cast(T, self._held[key][0])
         value = make()
+        if self._keeps and isinstance(key, tuple) and key[0] in self._keeps:
+            with self._lock:
+                return cast(T, self._kept.setdefault(key, value))
         size = _size_of(value)
         with self._lock:
             if key not in self._held and size <= self.limit:

@@ -16,7 +16,7 @@ from .adjust import steps_of, weights_of
 from .cache import Cache
 from .layers import Layers, no_layers
 from .mask import masked
-from .measured import arriving, measured
+from .measured import arriving, measured, sieve_masked
 
 #: Chosen by trial on the yard, see docs/sums.md. A partial pixel is hazy when it is farther than this (ΔE2000) from all that its two neighbours can mix to; less is hidden by noise.
 VISIBLE = 4.0
@@ -52,7 +52,9 @@ def haze_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers:
     seen, below = measured(frame, project, sieve_id, cache, layers), arriving(frame, project, sieve_id, cache, layers)
 
     def make() -> Haze:
-        found = masked(seen, sieve.but(edge=sieve.edge.but(no_haze=True)), cache)
+        unhazed = sieve.but(edge=sieve.edge.but(no_haze=True))
+        own = not (sieve.leans_on or sieve.opposite)
+        found = masked(seen, unhazed, cache) if own else sieve_masked(frame, project, sieve_id, cache, layers)
         unmixed = found.unmixed or follow(seen.planes, found.mask, max(1.0, REACH * frame.scale), 1.0)[1]
         nothing = Haze(np.zeros(found.mask.shape, bool), 0, 0)
         if unmixed is None or sieve.adjust.neutral:

@@ -5,9 +5,13 @@ Previews, sampling, Fit, Fine, haze, islands and bounds all ask here, so that th
 
 from __future__ import annotations
 
+import functools
 from collections.abc import Hashable
 from dataclasses import replace
 
+import numpy as np
+
+from ..core.areas.shapes import combined
 from ..core.edge.box import box_of
 from ..core.frame import Frame
 from ..project.model import Pick, Project, Sieve
@@ -18,16 +22,28 @@ from .mask import Masked, masked
 
 #: Least mask that is anything; where more than this share of a picture has changed, all of it is worked.
 NOTHING, MOST_OF_IT = 1e-30, 0.8
+#: What the mask of a sieve depends on by itself.
+MASK_FIELDS = ("pick", "bands", "invert", "edge", "areas", "mask_from", "opposite")
 
 
 def working(project: Project) -> list[Sieve]:
     """The sieves that change the picture."""
-    return [sieve for sieve in project.stack if sieve.on and not sieve.adjust.neutral and sieve.strength > 0]
+    solo = project.solo
+    return [s for s in project.stack if (s.id == solo if solo else s.on) and not s.adjust.neutral and s.strength > 0]
 
 
 def _value(sieve: Sieve, but: tuple[str, ...] = ()) -> tuple[object, ...]:
     """A sieve as a cache key: what it is called does not matter."""
     return tuple(value for name, value in sieve if name not in ("id", "name", *but))
+
+
+def mask_value(project: Project, sieve: Sieve) -> tuple[object, ...]:
+    """All that the mask of a sieve depends on besides what is measured, through its links."""
+    own = tuple(getattr(sieve, name) for name in MASK_FIELDS)
+    if not sieve.leans_on:
+        return own
+    links = tuple(mask_value(project, project.sieve(other)) for other in sieve.leans_on)
+    return (*own, tuple(one.mode for one in sieve.joined), links)
 
 
 def _chosen(pick: Pick, original: Frame, below: Frame, layers: Layers) -> Frame:
@@ -37,8 +53,8 @@ def _chosen(pick: Pick, original: Frame, below: Frame, layers: Layers) -> Frame:
     return below if pick.measure == "result" else original
 
 
-def fallen(frame: Frame, sieves: list[Sieve], cache: Cache, layers: Layers) -> Frame:
-    """The frame after some sieves; the frame itself where nothing changes.
+def fallen(frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, layers: Layers) -> Frame:
+    """The frame after some sieves of a project; the frame itself where nothing changes.
 
     Every stage is kept under its inputs by value: what arrives, the sieve, and what it measures.
     """
@@ -47,8 +63,12 @@ def fallen(frame: Frame, sieves: list[Sieve], cache: Cache, layers: Layers) -> F
         seen = _chosen(sieve.pick, frame, below, layers)
         path = sieve.adjust.fill.fill_picture if sieve.adjust.fill.fill == "picture" else ""
         filling = layers.whole(path) if path and not sieve.adjust.fill.neutral else None
-        key: Hashable = ("result", below.key, _value(sieve), seen.key, filling.key if filling else None)
-        planes, alpha = cache.get(key, lambda: adjusted(below, masked(seen, sieve, cache), sieve, filling))  # noqa: B023  (called at once)
+        links = mask_value(project, sieve) if sieve.leans_on else ()
+        key: Hashable = ("result", below.key, _value(sieve, ("of", "joined")), links, seen.key, filling.key if filling else None)
+        planes, alpha = cache.get(
+            key,
+            lambda: adjusted(below, _finished(frame, project, sieve, seen, cache, layers), sieve, filling),  # noqa: B023  (called at once)
+        )
         if planes is not below.planes or alpha is not below.alpha:
             below = replace(below, planes=planes, alpha=alpha, key=key)
     return below
@@ -71,14 +91,15 @@ def changed_in(frame: Frame, project: Project, cache: Cache, layers: Layers) -> 
 
     # What arrives at a sieve matters only where it measures that.
     but = () if any(sieve.pick.measure == "result" for sieve in sieves) else ("adjust", "strength", "blend")
-    return cache.get(("changed in", frame.key, tuple(_value(sieve, but) for sieve in sieves)), find)
+    values = tuple((_value(sieve, (*but, "of", "joined")), mask_value(project, sieve)) for sieve in sieves)
+    return cache.get(("changed in", frame.key, values), find)
 
 
 def arriving(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Frame:
     """The frame as it arrives at a sieve, after those above it."""
     at = next(place for place, sieve in enumerate(project.stack) if sieve.id == sieve_id)
-    above = project.but(stack=project.stack[:at]) if at else None
-    return fallen(frame, working(above), cache, layers) if above else frame
+    above = {sieve.id for sieve in project.stack[:at]}
+    return fallen(frame, project, [sieve for sieve in working(project) if sieve.id in above], cache, layers) if above else frame
 
 
 def measured(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Frame:
@@ -88,6 +109,33 @@ def measured(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers
     return _chosen(sieve.pick, frame, below, layers)
 
 
+def _finished(frame: Frame, project: Project, sieve: Sieve, seen: Frame, cache: Cache, layers: Layers) -> Masked:
+    """The finished mask of a sieve that measures ``seen``, with what it takes from others."""
+
+    def of(other: str) -> Masked:
+        return sieve_masked(frame, project, other, cache, layers)
+
+    if sieve.mask_from == "own":
+        held = masked(seen, sieve, cache)
+    elif len(sieve.of) == 1:
+        held = of(sieve.of[0])
+    else:
+        held = Masked(functools.reduce(np.maximum, (of(other).mask for other in sieve.of)), None)
+    if sieve.opposite != (sieve.mask_from == "left"):
+        held = Masked(np.subtract(1, held.mask), held.unmixed.opposite if held.unmixed is not None else None)
+    mask = held.mask
+    for one in sieve.joined:
+        mask = combined(mask, of(one.of).mask, one.mode)
+    return held if mask is held.mask else Masked(mask, held.unmixed)
+
+
 def sieve_masked(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Masked:
     """The finished mask of one sieve of the stack, before strength, with what its outline was unmixed into."""
-    return masked(measured(frame, project, sieve_id, cache, layers), project.sieve(sieve_id), cache)
+    sieve = project.sieve(sieve_id)
+    seen = measured(frame, project, sieve_id, cache, layers) if sieve.mask_from == "own" else frame
+    if not (sieve.leans_on or sieve.opposite):
+        return masked(seen, sieve, cache)
+    # What those it leans on measure is the frame, or what arrives there, which hangs on all adjustments.
+    others = project.stack if any(other.pick.measure == "result" for other in project.stack) else ()
+    key = ("joined mask", frame.key, seen.key, mask_value(project, sieve), tuple(_value(other) for other in others))
+    return cache.get(key, lambda: _finished(frame, project, sieve, seen, cache, layers))

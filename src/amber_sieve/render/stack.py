@@ -16,7 +16,7 @@ def rendered(frame: Frame, project: Project, cache: Cache, layers: Layers = no_l
 
     Every stage is held in ``cache`` under its inputs, so a change to one sieve starts at that sieve.
     """
-    return fallen(frame, working(project), cache, layers)
+    return fallen(frame, project, working(project), cache, layers)
 
 
 def render(frame: Frame, project: Project, cache: Cache, layers: Layers = no_layers) -> np.ndarray:

@@ -25,7 +25,7 @@ from .mask import measures_of, probes_of
 from .measured import changed_in
 from .stack import render, rendered, sieve_mask
 
-VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out", "Weak spots", "Haze check", "Believable?")
+VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out", "Weak spots", "Haze check", "Believable?", "Other take")
 
 
 @dataclass(frozen=True)
@@ -40,6 +40,7 @@ class Looking:
     solo : id of the one sample whose mask is shown, or "".
     spot : hue (degrees) and saturation (per cent) of a place on the colour field whose pixels are shown, or None.
     band : mark the band in which Fine works on the mask.
+    take : name of the take that the view Other take shows, "" for the first.
     """
 
     veil_colour: tuple[float, float, float] | None = None
@@ -48,6 +49,7 @@ class Looking:
     solo: str = ""
     spot: tuple[float, float] | None = None
     band: bool = False
+    take: str = ""
 
     @property
     def peeking(self) -> bool:
@@ -68,7 +70,8 @@ def shown_mask(frame: Frame, project: Project, sieve_id: str, looking: Looking, 
         sieve = project.sieve(sieve_id)
         alone = tuple(sample.but(role="keep", on=True) for sample in sieve.pick.samples if sample.id == looking.solo)
         if alone:
-            project = project.with_sieve(sieve.but(pick=sieve.pick.but(samples=alone, connected=False), bands=Bands(), invert=False))
+            own = sieve.but(mask_from="own", of=(), joined=(), opposite=False, bands=Bands(), invert=False)
+            project = project.with_sieve(own.but(pick=sieve.pick.but(samples=alone, connected=False)))
     return sieve_mask(frame, project, sieve_id, cache, layers)
 
 
@@ -127,6 +130,10 @@ def view(
         return to_screen(frame.planes)
     if name == "Haze check":
         return haze_marks(render(frame, project, cache, layers), haze_of(frame, project, sieve_id, cache, layers).pixels)
+    if name == "Other take":
+        takes = {take.name: take for take in project.takes}
+        other = takes.get(looking.take) or next(iter(takes.values()), None)
+        return view("Result", frame, project.but(stack=other.stack, solo="") if other else project, sieve_id, looking, cache, layers)
     if name == "Believable?":
         return believable_marks(render(frame, project, cache, layers), believable_of(frame, project, sieve_id, cache, layers).marks)
     if name in ("Mask", "Weak spots"):

@@ -55,6 +55,11 @@ class Unmixed:
     corner: tuple[int, int] = (0, 0)
 
     @property
+    def opposite(self) -> Unmixed:
+        """The same of what lies behind, for the mask turned round."""
+        return Unmixed(self.behind, self.front, self.band, np.subtract(1, self.share), self.corner)
+
+    @property
     def whole_band(self) -> np.ndarray:
         """The band as a mask (H, W) of the whole picture."""
         out = np.zeros(self.share.shape, bool)

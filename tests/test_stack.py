@@ -1,0 +1,302 @@
+"""The stack: masks made from others', copies, takes, history; in the model, in renders, and in the real window."""
+
+import json
+import unittest
+from unittest import mock
+
+import numpy as np
+from common import DEMO, FolderCase, WindowCase, demo_frame, solid
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QGuiApplication
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QMenu, QMessageBox
+
+from amber_sieve.core.frame import Frame
+from amber_sieve.desk.stack_menu import fill_mask_menu, fill_takes_menu
+from amber_sieve.errors import Trouble
+from amber_sieve.jobs.still import finished
+from amber_sieve.project import clippings, edits, storage
+from amber_sieve.project.model import Adjust, Area, Band, Bands, Edge, Joined, Light, Project, Sieve
+from amber_sieve.render import mask as mask_module
+from amber_sieve.render.cache import Cache
+from amber_sieve.render.stack import render, sieve_mask
+
+BARE = Edge(specks=0, holes=0, follow=0, clean=0)
+
+
+def sieve(name: str, low: float, high: float, **more) -> Sieve:
+    """A sieve that masks a band of luminance, and darkens."""
+    band = Band(on=True, corners=(low, low, high, high))
+    return Sieve(id=name, name=name, bands=Bands(luminance=band), edge=BARE, adjust=Adjust(light=Light(exposure=-1)), **more)
+
+
+def ramp() -> Frame:
+    """L* from 0 to 100 across."""
+    lightness = np.linspace(0, 100, 200)
+    light = np.where(lightness > 8, ((lightness + 16) / 116) ** 3, lightness * 27 / 24389)
+    return Frame(np.broadcast_to(light.astype(np.float32), (3, 20, 200)).copy())
+
+
+class LinksTest(unittest.TestCase):
+    def mask(self, project: Project, name: str) -> np.ndarray:
+        return sieve_mask(ramp(), project, name, Cache(10**8))[10]
+
+    def test_same_opposite_left_and_joined(self):
+        dark, light = sieve("dark", 0, 30), sieve("light", 70, 100)
+        project = Project(stack=(dark, light, Sieve(id="x", name="x")))
+        own = {name: self.mask(project, name) for name in ("dark", "light")}
+        for kind, of, opposite, wanted in (
+            ("same", ("dark",), False, own["dark"]),
+            ("same", ("dark",), True, 1 - own["dark"]),
+            ("left", ("dark", "light"), False, 1 - np.maximum(own["dark"], own["light"])),
+        ):
+            np.testing.assert_allclose(self.mask(edits.with_mask_from(project, "x", kind, of, opposite), "x"), wanted, atol=1e-6)
+        for mode, wanted in (
+            ("add", np.maximum(own["dark"], own["light"])),
+            ("subtract", own["light"] * (1 - own["dark"])),
+            ("intersect", own["light"] * own["dark"]),
+        ):
+            joined = edits.with_joined(project, "light", (Joined(mode=mode, of="dark"),))
+            np.testing.assert_allclose(self.mask(joined, "light"), wanted, atol=1e-6)
+
+    def test_links_are_live_through_chains(self):
+        project = Project(stack=(sieve("a", 0, 30), Sieve(id="b", name="b"), Sieve(id="c", name="c")))
+        project = edits.with_mask_from(project, "b", "same", ("a",), True)
+        project = edits.with_mask_from(project, "c", "same", ("b",))
+        before = self.mask(project, "c")
+        wider = project.with_sieve(project.sieve("a").but(bands=Bands(luminance=Band(on=True, corners=(0, 0, 60, 60)))))
+        after = self.mask(wider, "c")
+        np.testing.assert_allclose(after, 1 - self.mask(wider, "a"), atol=1e-6)
+        self.assertGreater(before.sum(), after.sum() + 20)
+
+    def test_circles_are_refused_and_said(self):
+        project = Project(stack=(sieve("a", 0, 30), sieve("b", 40, 60), sieve("c", 70, 90)))
+        project = edits.with_mask_from(project, "b", "same", ("a",))
+        project = edits.with_mask_from(project, "c", "same", ("b",))
+        for what in (
+            lambda: edits.with_mask_from(project, "a", "same", ("c",)),
+            lambda: edits.with_joined(project, "a", (Joined(of="c"),)),
+            lambda: edits.with_mask_from(project, "a", "same", ("a",)),
+        ):
+            with self.assertRaisesRegex(Trouble, "circle"):
+                what()
+        # What measures the result leans on all that come before it.
+        late = sieve("late", 0, 50).but(pick={"measure": "result"})
+        with self.assertRaises(ValueError):
+            Project(stack=(sieve("a", 0, 1).but(mask_from="same", of=("late",)), late))
+        with self.assertRaises(ValueError):
+            Project(stack=(sieve("a", 0, 1).but(mask_from="same", of=("nowhere",)),))
+
+    def test_unlinking_keeps_the_mask(self):
+        project = Project(stack=(sieve("a", 0, 30), Sieve(id="b", name="b"), sieve("c", 60, 80)))
+        for kind, opposite in (("same", False), ("same", True), ("left", False)):
+            linked = edits.with_joined(edits.with_mask_from(project, "b", kind, ("a",), opposite), "b", (Joined(mode="add", of="c"),))
+            without = linked.with_sieve(edits.unlinked(linked, linked.sieve("b"), "a"))
+            np.testing.assert_allclose(self.mask(without, "b"), self.mask(linked, "b"), atol=1e-6)
+            gone = edits.without_sieve(linked, "a")
+            np.testing.assert_allclose(self.mask(gone, "b"), self.mask(linked, "b"), atol=1e-6)
+
+    def test_a_mask_used_by_five_is_worked_out_once(self):
+        stack = [sieve("a", 0, 30)]
+        stack += [
+            Sieve(id=f"s{k}", name=f"s{k}", mask_from="same", of=("a",), opposite=k % 2 == 0, adjust=Adjust(light=Light(exposure=0.1)))
+            for k in range(5)
+        ]
+        project = Project(stack=tuple(stack))
+        with mock.patch.object(mask_module, "edge_of", wraps=mask_module.edge_of) as counted:
+            render(ramp(), project, Cache(10**8))
+            self.assertEqual(counted.call_count, 1)
+            finished(ramp(), project)
+            self.assertEqual(counted.call_count, 2)
+
+    def test_what_is_lent_follows_the_unmixed_outline(self):
+        project = storage.load(DEMO / "yard.sieve")
+        first = project.stack[0]
+        linked = project.but(
+            stack=(first.but(adjust=Adjust()), Sieve(id="copy", name="copy", mask_from="same", of=(first.id,), adjust=first.adjust))
+        )
+        frame = demo_frame("yard").part(1150, 200, 1500, 700)
+        one, other = (finished(frame, p).planes for p in (project, linked))
+        self.assertEqual(one.tobytes(), other.tobytes())
+
+    def test_solo(self):
+        project = Project(stack=(sieve("a", 0, 30), sieve("b", 50, 100)))
+        alone = render(ramp(), project.but(solo="b"), Cache(0))
+        np.testing.assert_array_equal(alone, render(ramp(), Project(stack=(project.stack[1],)), Cache(0)))
+
+
+class ClippingsTest(FolderCase):
+    def test_sieves_travel_as_json_and_keep_their_links(self):
+        a, b = sieve("a", 0, 30), Sieve(id="b", name="b", mask_from="same", of=("a",))
+        text = clippings.text_of((a, b))
+        json.loads(text)
+        project, copies = edits.with_pasted(Project(), clippings.sieves_in(text))
+        self.assertEqual(copies[1].of, (copies[0].id,))
+        self.assertNotIn(copies[0].id, ("a", "b"))
+        self.assertEqual(len(project.stack), 3)
+        for wrong in ("", "{}", "hello", '{"amber_sieve": 99, "sieves": [{"name": "x"}]}', "[" * 5000):
+            with self.assertRaises(Trouble):
+                clippings.sieves_in(wrong)
+
+    def test_only_the_mask_or_only_the_adjustments(self):
+        one, other = sieve("a", 0, 30), sieve("b", 50, 60).but(adjust=Adjust(), areas=(Area(kind="rect", points=((1, 1), (2, 1), (1, 2))),))
+        masked, adjusted = edits.with_part_of(one, other, "mask"), edits.with_part_of(other, one, "adjustments")
+        self.assertEqual((masked.bands, masked.areas, masked.adjust), (other.bands, other.areas, one.adjust))
+        self.assertEqual((adjusted.bands, adjusted.adjust), (other.bands, one.adjust))
+
+    def test_takes_and_links_are_saved(self):
+        project = Project(source=str(DEMO / "yard.png"), stack=(sieve("a", 0, 30), Sieve(id="b", name="b", mask_from="same", of=("a",))))
+        project = edits.with_take(project, "First").but(solo="a")
+        fill = project.sieve("b").adjust.fill.but(fill="picture", fill_picture=str(self.folder / "sky.png"))
+        project = project.with_sieve(project.sieve("b").but(adjust=Adjust(fill=fill)))
+        storage.save(project, self.folder / "p.sieve")
+        self.assertIn('"fill_picture": "sky.png"', (self.folder / "p.sieve").read_text())
+        self.assertEqual(storage.load(self.folder / "p.sieve"), project)
+
+
+class StackWindowTest(WindowCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.open(DEMO / "yard.png")
+
+    def choose(self, menu: QMenu, *names: str) -> None:
+        """Choose an entry of a menu by the names on the way to it."""
+        for name in names:
+            action = next(action for action in menu.actions() if action.text().replace("&", "") == name)
+            menu = action.menu() or menu
+        action.trigger()
+        self.settle()
+
+    def test_a_mask_from_another_and_its_removal(self):
+        self.click(742, 790)
+        first = self.session.sieve.id
+        self.session.add_sieve()
+        self.settle()
+        menu = QMenu()
+        fill_mask_menu(menu, self.session)
+        self.choose(menu, "Opposite of", "Sieve 1")
+        held = float(self.session.last.coverage.whole)
+        self.assertGreater(held, 0.95)
+        self.window.stack.follow()
+        self.assertIn("opposite of Sieve 1", self.window.stack.list.item(1).text())
+        self.assertIn("opposite of Sieve 1", self.window.stack.mask_from.text())
+        # A click in the picture would change a mask that is not looked at: it is said instead.
+        samples = self.session.sieve.pick.samples
+        self.click(300, 200)
+        self.assertEqual(self.session.sieve.pick.samples, samples)
+        self.session.select(first)
+        with mock.patch.object(QMessageBox, "question", return_value=QMessageBox.StandardButton.Cancel):
+            self.window.stack.remove()
+        self.assertEqual(len(self.session.project.stack), 2)
+        with mock.patch.object(QMessageBox, "question", return_value=QMessageBox.StandardButton.Yes) as asked:
+            self.window.stack.remove()
+        self.assertIn("Sieve 2", asked.call_args[0][2])
+        self.settle()
+        self.assertEqual(len(self.session.project.stack), 1)
+        self.assertEqual(self.session.sieve.mask_from, "own")
+        self.assertAlmostEqual(float(self.session.last.coverage.whole), held, places=3)
+        self.session.undo()
+        self.settle()
+        self.assertEqual(len(self.session.project.stack), 2)
+        self.assertEqual(self.troubles, [])
+
+    def test_left_by_several_joined_and_unlinked(self):
+        self.click(742, 790)
+        self.session.add_sieve()
+        self.click(1205, 400)
+        self.session.add_sieve()
+        self.settle()
+        for name in ("Sieve 1", "Sieve 2"):
+            menu = QMenu()
+            fill_mask_menu(menu, self.session)
+            self.choose(menu, "What is left by", name)
+        self.assertEqual(len(self.session.sieve.of), 2)
+        self.assertGreater(float(self.session.last.coverage.whole), 0.85)
+        menu = QMenu()
+        fill_mask_menu(menu, self.session)
+        self.choose(menu, "Add to it", "Sieve 1")
+        self.assertEqual(self.session.sieve.joined[0].mode, "add")
+        menu = QMenu()
+        fill_mask_menu(menu, self.session)
+        self.choose(menu, "Its own")
+        self.assertEqual(self.session.sieve.of, ())
+
+    def test_copy_paste_duplicate_solo_and_order(self):
+        self.click(742, 790)
+        self.session.set_field("adjust.light.exposure", 1.0, "Exposure")
+        commands = dict(self.window.commands)
+        commands["Stack: Copy sieve"].trigger()
+        self.assertIn("samples", QGuiApplication.clipboard().text())
+        commands["Stack: Paste sieve"].trigger()
+        commands["Stack: Duplicate sieve"].trigger()
+        self.settle()
+        self.assertEqual(len(self.session.project.stack), 3)
+        self.session.add_sieve()
+        commands["Stack: Paste only its adjustments"].trigger()
+        self.assertEqual(self.session.sieve.adjust.light.exposure, 1)
+        self.assertEqual(self.session.sieve.pick.samples, ())
+        commands["Stack: Solo"].trigger()
+        self.settle()
+        self.assertEqual(self.session.project.solo, self.session.sieve.id)
+        commands["Stack: Move up"].trigger()
+        ids = [s.id for s in self.session.project.stack]
+        self.session.order_sieves(ids[::-1])
+        self.assertEqual([s.id for s in self.session.project.stack], ids[::-1])
+        QGuiApplication.clipboard().setText("nothing of ours")
+        commands["Stack: Paste sieve"].trigger()
+        self.assertEqual(len(self.troubles), 1)
+
+    def test_dragging_a_row_moves_its_sieve(self):
+        self.session.add_sieve()
+        self.settle()
+        rows = self.window.stack.list
+        self.window.stack.follow()
+        first = self.session.project.stack[0].id
+        self.assertTrue(rows.model().moveRow(rows.rootIndex(), 0, rows.rootIndex(), 2))
+        for _ in range(5):
+            self.application.processEvents()
+        self.settle()
+        self.assertEqual(self.session.project.stack[1].id, first)
+
+    def test_takes_and_history(self):
+        self.click(742, 790)
+        self.session.set_field("adjust.mono.mono", 100.0, "Grey")
+        self.session.keep_take("Grey jar")
+        self.session.set_field("adjust.mono.mono", 0.0, "Grey")
+        self.settle()
+        self.window.canvas.set_view(1, "Other take")
+        self.settle()
+        pictures = self.session.last.pictures
+        self.assertGreater(int((pictures["Other take"] != pictures["Result"]).sum()), 1000)
+        menu = QMenu()
+        fill_takes_menu(menu, self.session, self.window)
+        self.choose(menu, "Grey jar", "Go on with it")
+        self.assertEqual(self.session.sieve.adjust.mono.mono, 100)
+        self.window.show_history()
+        dialog = next(child for child in self.window.children() if type(child).__name__ == "HistoryDialog")
+        self.assertEqual(dialog.list.count(), len(self.session.history.names))
+        dialog.list.setCurrentRow(0)
+        self.settle()
+        self.assertEqual(self.session.sieve.pick.samples, ())
+        QTest.keyClick(dialog.list, Qt.Key.Key_End)
+        self.settle()
+        self.assertEqual(self.session.sieve.adjust.mono.mono, 100)
+        dialog.close()
+        menu = QMenu()
+        fill_takes_menu(menu, self.session, self.window)
+        self.choose(menu, "Grey jar", "Remove it")
+        self.assertEqual(self.session.project.takes, ())
+        self.assertEqual(self.troubles, [])
+
+
+class OddTest(unittest.TestCase):
+    def test_a_lent_empty_mask_changes_nothing(self):
+        frame = Frame(solid((0.2, 0.3, 0.4)))
+        project = Project(
+            stack=(Sieve(id="a", name="a"), Sieve(id="b", name="b", mask_from="same", of=("a",), adjust=Adjust(light=Light(exposure=2))))
+        )
+        np.testing.assert_array_equal(render(frame, project, Cache(0)), frame.planes)
+
+
+if __name__ == "__main__":
+    unittest.main()
