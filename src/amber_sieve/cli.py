@@ -276,6 +276,15 @@ def parser() -> argparse.ArgumentParser:
     cdl.add_argument("project", type=pathlib.Path)
     cdl.add_argument("-o", "--out", type=pathlib.Path, required=True)
     cdl.add_argument("--sieve", metavar="NAME", help="by default the first one")
+    lookup = commands.add_parser("lookup", help="write sieves that depend on colour alone as a 3D lookup table")
+    lookup.add_argument("project", type=pathlib.Path)
+    lookup.add_argument("-o", "--out", type=pathlib.Path, required=True, help="FILE.cube or FILE.clf, over sRGB-coded values")
+    lookup.add_argument("--size", type=int, choices=(17, 33, 65), default=33)
+    batch = commands.add_parser("batch", help="render many pictures by one project; started again, it goes on where it stopped")
+    batch.add_argument("project", type=pathlib.Path)
+    batch.add_argument("pictures", type=pathlib.Path, nargs="+", metavar="PICTURE_OR_FOLDER")
+    batch.add_argument("-o", "--out", type=pathlib.Path, required=True, metavar="FOLDER")
+    batch.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="processes that work at the same time")
     info = commands.add_parser("info", help="what a file is")
     info.add_argument("file", type=pathlib.Path)
     commands.add_parser("schema", help="print the JSON Schema of project files")
@@ -437,6 +446,36 @@ def _render(arguments: argparse.Namespace) -> None:
         print(f"{arguments.out}: {count} frames written")
 
 
+def _lookup(arguments: argparse.Namespace) -> None:
+    from .jobs.lookup import write_lookup
+    from .media.opening import open_source
+
+    project = storage.load(arguments.project)
+    if not project.source:
+        raise Trouble(f"{arguments.project} names no picture, which is needed to compare the table on: open it and save it again.")
+    source = open_source(pathlib.Path(project.source))
+    written = write_lookup(project, source.frame(0), arguments.out, arguments.size, _progress())
+    for line in written.left_out:
+        print(f"left out of the table: {line}")
+    print(f"{arguments.out}: written; ΔE2000 from the render with colour alone: mean {written.mean:.2f}, largest {written.largest:.1f}")
+
+
+def _batch(arguments: argparse.Namespace) -> int:
+    from .jobs.batch import Outcome, load_for_batch, pictures_in, run_batch
+
+    def tell(outcome: Outcome) -> None:
+        if outcome.trouble:
+            print(f"amber-sieve: {' '.join(outcome.trouble.split())}", file=sys.stderr)
+
+    pictures = pictures_in(arguments.pictures)
+    if not pictures:
+        raise Trouble("There are no pictures in what was named: name pictures, or folders that hold some.")
+    outcomes = run_batch(load_for_batch(arguments.project), pictures, arguments.out, arguments.jobs, _progress(), tell)
+    written = sum(not outcome.trouble for outcome in outcomes)
+    print(f"{arguments.out}: {written} of {len(outcomes)} pictures written; see batch.html")
+    return 0 if written == len(outcomes) else 1
+
+
 def _info(arguments: argparse.Namespace) -> None:
     from .media.formats import PROJECT
     from .media.opening import open_source
@@ -468,6 +507,10 @@ def _run(arguments: argparse.Namespace) -> int:
         _pick(arguments)
     elif arguments.command == "render":
         _render(arguments)
+    elif arguments.command == "batch":
+        return _batch(arguments)
+    elif arguments.command == "lookup":
+        _lookup(arguments)
     elif arguments.command == "cdl":
         _cdl(arguments)
     elif arguments.command == "info":
