@@ -15,7 +15,7 @@ from amber_sieve.core.pick.tolerance import thinned
 from amber_sieve.core.statistics import statistics_of
 from amber_sieve.desk.area_shape import boxed
 from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
-from amber_sieve.project.model import Adjust, Band, Bands, Edge, Pick, Project, Recolour, Sample, Sieve
+from amber_sieve.project.model import Adjust, Band, Bands, Edge, Mono, Pick, Project, Recolour, Sample, Sieve, Take
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.inspect import deciding_sample
 from amber_sieve.render.mask import bounds_of, mask_of
@@ -87,6 +87,8 @@ class ViewsTest(unittest.TestCase):
         pick = Pick(samples=tuple(with_found_tolerance(sample_at(full, *place), full, Pick()) for place in ((1230, 330), (735, 830))))
         cls.project = Project(stack=(Sieve(pick=pick, adjust=Adjust(recolour=Recolour(hue=100.0)), edge=Edge(follow=8)),))
         cls.sieve = cls.project.stack[0]
+        grey = cls.sieve.but(adjust=Adjust(mono=Mono(mono=100)))
+        cls.project = cls.project.but(takes=(Take(name="Grey", stack=(grey,)),))
         cls.cache = Cache(10**9)
 
     def show(self, name: str, **looking) -> np.ndarray:

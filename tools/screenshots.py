@@ -12,6 +12,7 @@ from PyQt6.QtCore import QPointF
 from amber_sieve.desk.app import application
 from amber_sieve.desk.area_shape import boxed, turned
 from amber_sieve.desk.dialogs import Keys
+from amber_sieve.desk.export_dialog import ExportDialog
 from amber_sieve.desk.session import Session
 from amber_sieve.desk.waiting import settle
 from amber_sieve.desk.window import Window
@@ -64,6 +65,39 @@ def pick(camera: Photographer) -> None:
         settle(camera.session)
     camera.point(1380, 1000)
     camera.take("pick", flash=True)
+
+
+def export(camera: Photographer) -> None:
+    camera.open("yard.png")
+    camera.session.sample(1205, 400)
+    settle(camera.session)
+    camera.session.set_field("adjust.recolour.hue", 110.0, "Hue")
+    settle(camera.session)
+    dialog = ExportDialog(camera.window, camera.session)
+    dialog.place.setText("~/Pictures")
+    dialog.show()
+    camera.application.processEvents()
+    dialog.grab().save(str(OUT / "export.png"))
+    dialog.close()
+
+
+def stack(camera: Photographer) -> None:
+    camera.open("yard.png")
+    session = camera.session
+    session.sample(742, 790)
+    settle(session)
+    session.edit_sieve(lambda s: s.but(name="Jar"), "Name")
+    jar = session.sieve.id
+    session.add_sieve()
+    session.sample(1205, 400)
+    settle(session)
+    session.edit_sieve(lambda s: s.but(name="Cloth", adjust=Adjust(recolour=Recolour(hue=110))), "Name")
+    cloth = session.sieve.id
+    session.add_sieve()
+    session.edit_sieve(lambda s: s.but(name="All else"), "Name")
+    session.set_mask_from("left", (jar, cloth))
+    session.set_field("adjust.mono.mono", 100.0, "Grey")
+    camera.take("stack")
 
 
 def adjust(camera: Photographer) -> None:
@@ -181,7 +215,7 @@ def keys(camera: Photographer) -> None:
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     camera = Photographer()
-    for view in (pick, bands, views, edge, areas, adjust, believable, clip, inset, keys):
+    for view in (pick, bands, views, edge, areas, adjust, believable, stack, export, clip, inset, keys):
         view(camera)
     camera.session.history.mark_saved()
     camera.window.close()

@@ -285,6 +285,8 @@ def parser() -> argparse.ArgumentParser:
     batch.add_argument("pictures", type=pathlib.Path, nargs="+", metavar="PICTURE_OR_FOLDER")
     batch.add_argument("-o", "--out", type=pathlib.Path, required=True, metavar="FOLDER")
     batch.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="processes that work at the same time")
+    explain = commands.add_parser("explain", help="say in sentences what each sieve of a project does")
+    explain.add_argument("project", type=pathlib.Path)
     info = commands.add_parser("info", help="what a file is")
     info.add_argument("file", type=pathlib.Path)
     commands.add_parser("schema", help="print the JSON Schema of project files")
@@ -509,6 +511,10 @@ def _run(arguments: argparse.Namespace) -> int:
         _render(arguments)
     elif arguments.command == "batch":
         return _batch(arguments)
+    elif arguments.command == "explain":
+        from .project.explain import explained
+
+        print("\n".join(explained(storage.load(arguments.project))))
     elif arguments.command == "lookup":
         _lookup(arguments)
     elif arguments.command == "cdl":

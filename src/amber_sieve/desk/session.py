@@ -22,9 +22,12 @@ from ..core.frame import Frame, patch
 from ..core.pick.fit import Fit
 from ..errors import Trouble
 from ..files import regular_file
+from ..jobs.batch import Outcome, run_batch
 from ..jobs.clicking import Clicked, clicked
 from ..jobs.clip import export_clip
+from ..jobs.export import Export, export
 from ..jobs.layers import layers_in
+from ..jobs.lookup import Written, write_lookup
 from ..jobs.outlining import outlined
 from ..jobs.preview import Opened, Rendered, Shown, Wanted, difference_of, make_waiting_fine, preview
 from ..jobs.progress import Progress
@@ -770,6 +773,43 @@ class Session(QObject):
                 export_clip(source, project, path, None, codec, progress)
 
         self._export(path, work)
+
+    def export_as(self, path: pathlib.Path, how: Export) -> None:
+        """Write this frame as asked: result, masks or a cut-out, at some depth and size."""
+        sieve_id = self.sieve.id
+        self._export(path, lambda source, project, number, progress: export(source, project, sieve_id, path, how, number, progress))
+
+    def write_lookup(self, path: pathlib.Path, size: int = 33) -> None:
+        """Write what depends on colour alone as a 3D lookup table, and say how near it comes."""
+        opened, project, number = self.opened, self.project, self.number
+        if opened is None:
+            return
+
+        def work(progress: Progress) -> Written:
+            with opened.read():
+                return write_lookup(project, opened.source.frame(number), path, size, progress)
+
+        def then(written: Written) -> None:
+            left = f"; left out: {'; '.join(written.left_out)}" if written.left_out else ""
+            self.said.emit(f"{path.name}: mean ΔE2000 {written.mean:.2f}, largest {written.largest:.1f} from the render{left}")
+
+        self.jobs.run(f"Writing {path.name}", work, then)
+
+    def run_batch(self, pictures: list[pathlib.Path], folder: pathlib.Path) -> None:
+        """Render many pictures by the project as it is now, with a report."""
+        project = self.project.but(takes=())
+
+        def work(progress: Progress) -> list[Outcome]:
+            return run_batch(project, pictures, folder, 1, progress)
+
+        def then(outcomes: list[Outcome]) -> None:
+            wrong = [outcome for outcome in outcomes if outcome.trouble]
+            self.said.emit(f"Batch: {len(outcomes) - len(wrong)} of {len(outcomes)} pictures written; see {folder.name}/batch.html")
+            if wrong:
+                more = f" And {len(wrong) - 1} more: see batch.html." if len(wrong) > 1 else ""
+                self.trouble.emit(f"{wrong[0].trouble}{more}")
+
+        self.jobs.run("Batch", work, then)
 
     def export_mask(self, path: pathlib.Path) -> None:
         """Write the mask of the current sieve as a grey picture."""

@@ -3,16 +3,18 @@
 from __future__ import annotations
 
 import numpy as np
-from PyQt6.QtCore import QSignalBlocker, QSize, Qt, QTimer, pyqtSignal
+from PyQt6.QtCore import QModelIndex, QSignalBlocker, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor, QIcon, QImage, QPainter, QPixmap
 from PyQt6.QtWidgets import (
     QHBoxLayout,
     QLabel,
+    QLineEdit,
     QListWidget,
     QListWidgetItem,
     QMenu,
     QMessageBox,
     QPushButton,
+    QStyledItemDelegate,
     QToolButton,
     QVBoxLayout,
     QWidget,
@@ -31,6 +33,14 @@ from .stack_menu import fill_mask_menu
 CHIP, WIDE, HIGH, GAP = 8, 42, 30, "\n"
 #: Milliseconds after which the small pictures follow.
 SOON = 120
+
+
+class NameEditor(QStyledItemDelegate):
+    """Renaming a row shows its name alone, without what is noted under it."""
+
+    def setEditorData(self, editor: QWidget | None, index: QModelIndex) -> None:
+        if isinstance(editor, QLineEdit):
+            editor.setText(str(index.data()).split(GAP)[0])
 
 
 def mask_words(project: Project, sieve: Sieve) -> str:
@@ -76,6 +86,7 @@ class StackPanel(QWidget):
         assert model is not None
         # The list is put together anew from the project, which must wait until the drop is over.
         model.rowsMoved.connect(lambda *_: QTimer.singleShot(0, self._reordered))
+        self.list.setItemDelegate(NameEditor(self.list))
         self.list.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         self.list.customContextMenuRequested.connect(lambda at: self.menu_wanted.emit(self.list.mapToGlobal(at)))
         column.addWidget(self.list, 1)

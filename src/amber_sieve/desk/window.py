@@ -32,6 +32,7 @@ from .band_editor import BandEditor
 from .canvas import Canvas
 from .colour_field import ColourField
 from .dialogs import SURROUNDS, Commands, HistoryDialog, Keys, PreferencesDialog, RecoveryChoice, RecoveryDialog, ask_colour, tell
+from .export_dialog import ExportDialog
 from .keys import GESTURES
 from .pages.adjust import AdjustPage
 from .pages.areas import AreasPage
@@ -46,6 +47,7 @@ from .timeline import Timeline
 from .worker import Job
 
 READABLE = formats.filter_words("Pictures, clips, projects", [*formats.endings(), formats.PROJECT])
+READABLE_STILLS = formats.filter_words("Pictures", formats.endings("still"))
 PICTURES = formats.filter_words("Pictures", formats.endings("still", writable=True))
 CLIPS = formats.filter_words("Clips", formats.endings("clip", writable=True))
 MASKS = formats.filter_words("Grey pictures", formats.endings(mask=True))
@@ -194,6 +196,9 @@ class Window(QMainWindow):
         file.addSeparator()
         self._act(file, "&Export result…", "Ctrl+E", self.ask_export)
         self._act(file, "Export &mask…", "Ctrl+Shift+E", self.ask_export_mask)
+        self._act(file, "Export &with options…", "Ctrl+Alt+E", self.show_export)
+        self._act(file, "Export &lookup table…", "", self.ask_lookup)
+        self._act(file, "&Batch…", "Ctrl+Shift+B", self.ask_batch)
         file.addSeparator()
         self._act(file, "&Quit", "Ctrl+Q", self.close)
         edit = self._menu("&Edit")
@@ -405,6 +410,29 @@ class Window(QMainWindow):
         name, _ = QFileDialog.getSaveFileName(self, "Export mask", str(path.with_name(f"{path.stem}-mask.png")), MASKS)
         if name:
             self.session.export_mask(pathlib.Path(name))
+
+    def show_export(self) -> None:
+        """Result, masks or a cut-out of this picture, at another depth and size."""
+        if not self.session.opened:
+            self.tell_trouble("There is nothing to export yet: open a picture first.")
+            return
+        ExportDialog(self, self.session).show()
+
+    def ask_lookup(self) -> None:
+        if not self.session.opened:
+            self.tell_trouble("There is nothing to compare a lookup table on yet: open a picture first.")
+            return
+        name, _ = QFileDialog.getSaveFileName(
+            self, "Export lookup table", f"{self.session.sieve.name}.cube", "Lookup tables (*.cube *.clf)"
+        )
+        if name:
+            self.session.write_lookup(pathlib.Path(name))
+
+    def ask_batch(self) -> None:
+        names, _ = QFileDialog.getOpenFileNames(self, "Pictures to render by this project", "", f"{READABLE_STILLS};;All files (*)")
+        folder = QFileDialog.getExistingDirectory(self, "Folder to write them into") if names else ""
+        if folder:
+            self.session.run_batch([pathlib.Path(name) for name in names], pathlib.Path(folder))
 
     def _may_leave(self) -> bool:
         """Whether unsaved work may be left behind; asks when there is any."""

@@ -37,12 +37,17 @@ class Format:
     encoder: str = ""
 
 
+#: Endings of the raw files of cameras.
+RAW = (".dng", ".cr2", ".cr3", ".nef", ".arw", ".raf", ".orf", ".rw2", ".pef", ".srw")
+
 FORMATS = (
     Format("PNG", (".png",), writes=("uint8", "uint16"), mask=True, streams=True, encoder="png"),
     Format("TIFF", (".tif", ".tiff"), writes=("uint16", "uint8", "float"), mask=True, encoder="tiff"),
     Format("JPEG", (".jpg", ".jpeg"), writes=("uint8",), alpha=False, streams=True, encoder="jpeg"),
     Format("OpenEXR", (".exr",), writes=("half", "float"), profile=False, mask=True, encoder="openexr"),
     Format("WebP", (".webp",)),
+    Format("JPEG XL", (".jxl",)),
+    Format("Camera raw", RAW),
     Format("MP4", (".mp4", ".m4v"), "clip", ("H.264",)),
     Format("QuickTime", (".mov",), "clip", ("H.264", "ProRes 422 HQ")),
     Format("Matroska", (".mkv",), "clip", ("H.264", "ProRes 422 HQ")),

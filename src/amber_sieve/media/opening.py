@@ -24,4 +24,8 @@ def open_source(path: pathlib.Path) -> Source:
         from . import footage  # FFmpeg's libraries are loaded for clips only
 
         return footage.Footage(path)
+    if path.suffix.lower() in formats.RAW:
+        from . import raw  # LibRaw is loaded for raw files only
+
+        return raw.read(path)
     return stills.read(path)

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import contextlib
+import functools
 import os
 import pathlib
+import re
 import threading
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
@@ -128,7 +130,7 @@ def _to_planes(pixels: np.ndarray, profile: bytes, linear: bool) -> np.ndarray:
 
 
 @contextlib.contextmanager
-def _quiet() -> Iterator[None]:
+def quiet() -> Iterator[None]:
     """Nothing that C libraries print reaches stderr: what is wrong with a file is said in our own sentence."""
     with _STDERR:
         held, nothing = os.dup(2), os.open(os.devnull, os.O_WRONLY)
@@ -151,7 +153,7 @@ def _samples_of(path: pathlib.Path) -> tuple[np.ndarray, Any, str]:
     regular_file(path)
     hints = oiio.ImageSpec()
     hints.attribute("oiio:UnassociatedAlpha", 1)
-    with _quiet():
+    with quiet():
         try:
             opened = oiio.ImageInput.open(str(path), hints) if path.stat().st_size else None
         except (RuntimeError, ValueError):
@@ -253,7 +255,7 @@ def write(
     ----------
     about : the picture it was made from.
     strips : gives (top row, planes (3, rows, W) of linear light) from top to bottom.
-    alpha : (H, W) float32 or None.
+    alpha : (H, W) float32 or None; a kind of file that has none shows what is transparent before white.
     depth : sample type; by default the one of ``about``, as far as the ending allows.
     gamut : "lower chroma" or "clip"; only for integer types.
     quality : of JPEG, 1 to 100.
@@ -270,6 +272,8 @@ def write(
     assert known is not None
     width, height = about.size
     integer = kind.startswith("uint")
+    if alpha is not None and not known.alpha:
+        strips = functools.partial(_before_white, strips, alpha)
     if about.grey and integer and all(is_grey(planes) for _, planes in strips()):
         _write_grey(path, about, strips, alpha if known.alpha else None, kind, quality)
         return
@@ -298,6 +302,13 @@ def write(
             pixels[..., :3] *= alpha[..., None]
         pixels[..., 3] = np.rint(alpha * np.iinfo(kind).max) if integer else alpha
     store(path, _spec_for(about, channels, kind, (profile or colours.srgb_profile()) if integer else b""), pixels, quality)
+
+
+def _before_white(strips: Callable[[], Iterator[tuple[int, np.ndarray]]], alpha: np.ndarray) -> Iterator[tuple[int, np.ndarray]]:
+    """What cannot be transparent, before white; where it is opaque it stays bit by bit."""
+    for top, planes in strips():
+        share = alpha[top : top + planes.shape[1]]
+        yield top, np.where(share == 1, planes, 1 + share * (planes - 1))
 
 
 def _spec_for(about: About, channels: int, kind: str, profile: bytes) -> Any:
@@ -353,6 +364,32 @@ def store(path: pathlib.Path, spec: Any, pixels: np.ndarray, quality: int = 95) 
         spec.attribute("Compression", "zip")
     with written_beside(path) as partial:
         write_bytes(partial, encoded(known.encoder, known.streams, spec, pixels))
+
+
+def write_masks(path: pathlib.Path, masks: dict[str, np.ndarray]) -> list[pathlib.Path]:
+    """Write several masks (H, W) by name: as named channels of one OpenEXR file, else as a file each, their names after that of ``path``.
+
+    Returns what was written.
+    """
+    path = pathlib.Path(path)
+    if path.suffix.lower() == ".exr":
+        names: list[str] = []
+        for name in masks:
+            plain = re.sub(r"[^\w-]+", "_", name) or "mask"
+            names.append(plain if plain not in names else f"{plain}_{len(names) + 1}")
+        height, width = next(iter(masks.values())).shape
+        spec = oiio.ImageSpec(width, height, len(masks), "float")
+        spec.channelnames = tuple(names)
+        store(path, spec, np.stack([mask.astype(np.float32) for mask in masks.values()], axis=-1))
+        return [path]
+    written: list[pathlib.Path] = []
+    for number, (name, mask) in enumerate(masks.items(), 1):
+        plain = re.sub(r"[^\w-]+", "-", name).strip("-") or f"mask-{number}"
+        one = path.with_name(f"{path.stem}-{plain}{path.suffix}")
+        one = one if one not in written else path.with_name(f"{path.stem}-{plain}-{number}{path.suffix}")
+        write_mask(one, mask)
+        written.append(one)
+    return written
 
 
 def write_mask(path: pathlib.Path, mask: np.ndarray) -> None:

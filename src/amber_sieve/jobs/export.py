@@ -1,0 +1,138 @@
+"""What the export dialog asks for: result, masks or a cut-out of one still, at another depth and size."""
+
+from __future__ import annotations
+
+import datetime
+import pathlib
+import re
+from dataclasses import dataclass, replace
+from typing import Literal, get_args
+
+import cv2
+import numpy as np
+
+from ..core.frame import Frame
+from ..errors import Trouble
+from ..media import formats, stills
+from ..media.source import Source
+from ..project.model import Fill, Project
+from ..render.cache import Cache
+from ..render.stack import rendered, sieve_mask
+from .layers import layers_in
+from .progress import Progress
+from .resolved import Resolver
+from .still import strips_of
+
+What = Literal["result", "mask", "cut-out", "every mask"]
+WHATS: tuple[What, ...] = get_args(What)
+#: Largest side that may be asked for, pixels.
+LARGEST_SIDE = 30_000
+
+
+@dataclass(frozen=True)
+class Export:
+    """How a still leaves.
+
+    Attributes
+    ----------
+    what : the result, the mask of a sieve as grey, what it masks as a cut-out with alpha, or the masks of all sieves.
+    depth : sample type; "" for the picture's own, as far as the ending allows.
+    quality : of JPEG, 1 to 100.
+    size : per cent of the picture's width and height.
+    metadata : whether what the picture says of itself goes along.
+    """
+
+    what: What = "result"
+    depth: str = ""
+    quality: int = 95
+    size: float = 100.0
+    metadata: bool = True
+
+    def pixels(self, size: tuple[int, int]) -> tuple[int, int]:
+        """Width and height of what is written."""
+        width, height = (max(1, round(side * self.size / 100)) for side in size)
+        return width, height
+
+
+def name_from(pattern: str, picture: pathlib.Path, sieve: str, frame: int = 0) -> str:
+    """A file's name from a pattern with {name}, {sieve}, {date} and {frame} in it.
+
+    Raises
+    ------
+    Trouble: something else stands in braces, or nothing is left of the name.
+    """
+    known = {"name": picture.stem, "sieve": sieve, "date": datetime.date.today().isoformat(), "frame": f"{frame:04}"}
+    unknown = [word for word in re.findall(r"\{([^}]*)\}", pattern) if word not in known]
+    if unknown:
+        raise Trouble(f"{{{unknown[0][:40]}}} means nothing in a name: use {', '.join('{' + word + '}' for word in known)}.")
+    name = re.sub(r"\{([^}]*)\}", lambda found: known[found.group(1)], pattern)
+    name = re.sub(r'[\x00-\x1f/\\<>:"|?*]', "-", name).strip(" .")
+    if not name:
+        raise Trouble("Nothing is left of the name: write one, or a pattern such as {name}-{sieve}.")
+    return name[:200]
+
+
+def _sized(plane: np.ndarray, size: tuple[int, int]) -> np.ndarray:
+    """A plane (H, W) at another size: means where it shrinks, Lanczos where it grows."""
+    if plane.shape[::-1] == size:
+        return plane
+    shrinks = size[0] < plane.shape[1]
+    return cv2.resize(plane, size, interpolation=cv2.INTER_AREA if shrinks else cv2.INTER_LANCZOS4)
+
+
+def with_cut_out(project: Project, sieve_id: str) -> Project:
+    """The project that leaves only what a sieve masks, and nothing behind it; its outline keeps no colour of the background."""
+    at = next(place for place, sieve in enumerate(project.stack) if sieve.id == sieve_id)
+    sieve = project.stack[at]
+    fill = Fill(fill="nothing", fill_where="behind")
+    return project.but(
+        stack=(*project.stack[:at], sieve.but(on=True, adjust=sieve.adjust.but(fill=fill)), *project.stack[at + 1 :]), solo=""
+    )
+
+
+def export(
+    source: Source, project: Project, sieve_id: str, path: pathlib.Path, how: Export, number: int = 0, progress: Progress | None = None
+) -> list[pathlib.Path]:
+    """Write one frame of a source as asked; returns what was written.
+
+    Raises
+    ------
+    Trouble: it cannot be read or written so.
+    Cancelled: the person stopped it; nothing half-written is left.
+    """
+    progress = progress or Progress()
+    path = pathlib.Path(path)
+    grey = how.what in ("mask", "every mask")
+    formats.mask_depth_for(path) if grey else formats.depth_for(path, how.depth or "uint8")
+    frame = source.frame(number)
+    size = how.pixels((frame.width, frame.height))
+    if max(size) > LARGEST_SIDE:
+        raise Trouble(f"{size[0]} x {size[1]} pixels are more than can be written: ask for less than {LARGEST_SIDE} on a side.")
+    progress.step(0.1)
+    cache = Cache(0, lambda share: progress.step(0.1 + 0.5 * share), ("mask", "joined mask"))
+    layers = layers_in(cache)
+    wanted = with_cut_out(project, sieve_id) if how.what == "cut-out" else project
+    stands = Resolver(source).project_on(wanted, frame, number, cache)
+    if grey:
+        ids = [sieve_id] if how.what == "mask" else [sieve.id for sieve in stands.stack]
+        masks = {project.sieve(one).name: np.clip(_sized(sieve_mask(frame, stands, one, cache, layers), size), 0, 1) for one in ids}
+        progress.step(0.7)
+        return stills.write_masks(path, masks) if how.what == "every mask" else _one_mask(path, masks)
+    result = rendered(frame, stands, cache, layers)
+    progress.step(0.6)
+    about = replace(source.about_frame(number), size=size)
+    if not how.metadata:
+        about = replace(about, metadata={})
+    planes, alpha = result.planes, result.alpha
+    original: Frame | None = frame if source.about.kind != "clip" else None
+    if size != (frame.width, frame.height):
+        planes = np.stack([_sized(plane, size) for plane in planes])
+        alpha = None if alpha is None else np.clip(_sized(alpha, size), 0, 1)
+        original = None
+    stills.write(path, about, lambda: strips_of(planes, progress, 0.6), alpha, how.depth, project.gamut, how.quality, original)
+    return [path]
+
+
+def _one_mask(path: pathlib.Path, masks: dict[str, np.ndarray]) -> list[pathlib.Path]:
+    stills.write_mask(path, next(iter(masks.values())))
+    return [path]

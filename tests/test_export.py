@@ -1,0 +1,205 @@
+"""What leaves and what comes in: the export dialog, cut-outs, masks as channels, raw files, JPEG XL, and projects in sentences."""
+
+import unittest
+from unittest import mock
+
+import imagecodecs
+import numpy as np
+import OpenImageIO as oiio
+import tifffile
+from common import DEMO, FolderCase, WindowCase, demo_frame, terminal, truth
+from PIL import Image
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QMessageBox
+
+from amber_sieve.desk.export_dialog import ExportDialog
+from amber_sieve.errors import Trouble
+from amber_sieve.jobs import export
+from amber_sieve.media import stills
+from amber_sieve.media.opening import open_source
+from amber_sieve.project import storage
+from amber_sieve.project.explain import explained
+from amber_sieve.project.model import Adjust, Area, Fill, Joined, Light, Project, Sieve
+
+#: From XYZ to the camera of the made-up raw files: that of linear Rec. 709 (IEC 61966-2-1), so that it sees what we call light.
+CAMERA = (3.240454, -1.537138, -0.498531, -0.969266, 1.876010, 0.041556, 0.055643, -0.204025, 1.057225)
+
+
+def raw_file(path, mosaic: np.ndarray, orientation: int = 1) -> None:
+    """A DNG (version 1.4) of a mosaic of red, green, green, blue, 12 bit, by tifffile."""
+
+    def ratios(values) -> tuple[int, ...]:
+        return tuple(part for value in values for part in (round(value * 1e6), 10**6))
+
+    tags = [
+        (274, "H", 1, orientation, True), (33421, "H", 2, (2, 2), True), (33422, "B", 4, (0, 1, 1, 2), True), (50706, "B", 4, (1, 4, 0, 0), True),
+        (50707, "B", 4, (1, 1, 0, 0), True), (50708, "s", 0, "Yard camera", True), (50721, 10, 9, ratios(CAMERA), True), (50778, "H", 1, 21, True),
+        (50728, 5, 3, ratios((1, 1, 1)), True), (50714, "H", 1, 0, True), (50717, "H", 1, 4095, True), (271, "s", 0, "Yard", True),
+        (272, "s", 0, "Camera", True),
+    ]  # fmt: skip
+    tifffile.imwrite(path, mosaic.astype(np.uint16), photometric=32803, extratags=tags, metadata=None, rowsperstrip=mosaic.shape[0])
+
+
+class RawTest(FolderCase):
+    def test_size_orientation_and_linear_values(self):
+        # Source: the DNG specification's own reading of black, white and colour matrix, by LibRaw.
+        mosaic = np.full((48, 64), 1000)
+        mosaic[:, 32:] = 2000
+        raw_file(self.folder / "a.dng", mosaic, orientation=6)
+        source = open_source(self.folder / "a.dng")
+        self.assertEqual(source.about.size, (48, 64))  # turned by a quarter
+        planes = source.frame(0).planes
+        np.testing.assert_allclose(planes[:, 10:22, 10:-10], 1000 / 4095, atol=2e-4)
+        np.testing.assert_allclose(planes[:, 42:54, 10:-10], 2000 / 4095, atol=2e-4)
+
+    def test_broken_ones_are_one_sentence(self):
+        mosaic = np.full((48, 64), 1000)
+        raw_file(self.folder / "good.dng", mosaic)
+        data = (self.folder / "good.dng").read_bytes()
+        for k, part in enumerate((b"", b"no raw", data[:200], data[: len(data) // 2])):
+            path = self.folder / f"{k}.nef"
+            path.write_bytes(part)
+            done = terminal("info", path)
+            self.assertIn(done.returncode, (0, 1))
+            self.assertNotIn("Traceback", done.stderr)
+            self.assertLessEqual(done.stderr.count("\n"), 1)
+
+    def test_jpeg_xl(self):
+        pixels = np.asarray(Image.open(DEMO / "yard.png"))[300:400, 500:640]
+        (self.folder / "a.jxl").write_bytes(imagecodecs.jpegxl_encode(pixels, lossless=True))
+        planes = open_source(self.folder / "a.jxl").frame(0).planes
+        np.testing.assert_allclose(planes, demo_frame("yard").planes[:, 300:400, 500:640], atol=1e-5)
+
+
+class ExportTest(FolderCase):
+    def project(self) -> Project:
+        jar = Area(kind="ellipse", points=((740, 800), (860, 800), (740, 920)), feather=3)
+        return Project(
+            source=str(DEMO / "yard.png"),
+            stack=(
+                Sieve(id="jar", name="The jar", areas=(jar,), adjust=Adjust(light=Light(exposure=0.5))),
+                Sieve(id="rest", name="The rest", mask_from="same", of=("jar",), opposite=True, adjust=Adjust(light=Light(exposure=-0.5))),
+            ),
+        )
+
+    def write(self, name: str, **how) -> list:
+        source = open_source(DEMO / "yard.png")
+        self.addCleanup(source.close)
+        return export.export(source, self.project(), "jar", self.folder / name, export.Export(**how))
+
+    def test_every_mask_as_channels_of_one_file_or_as_files(self):
+        (path,) = self.write("masks.exr", what="every mask")
+        held = oiio.ImageInput.open(str(path))
+        self.assertEqual(tuple(held.spec().channelnames), ("The_jar", "The_rest"))
+        pixels = held.read_image("float")
+        held.close()
+        np.testing.assert_allclose(pixels.sum(axis=-1), 1, atol=1e-6)
+        names = [path.name for path in self.write("masks.png", what="every mask")]
+        self.assertEqual(names, ["masks-The-jar.png", "masks-The-rest.png"])
+
+    def test_a_cut_out_has_alpha(self):
+        self.write("cut.png", what="cut-out", depth="uint16")
+        read = stills.read(self.folder / "cut.png").picture
+        self.assertAlmostEqual(float(read.alpha[800, 740]), 1, places=3)
+        self.assertEqual(float(read.alpha[10, 10]), 0)
+        np.testing.assert_allclose(read.planes[:, 800, 740], demo_frame("yard").planes[:, 800, 740] * 2**0.5 * 2**-0.0, rtol=0.02)
+
+    def test_sizes_depth_and_metadata(self):
+        for size, wanted in ((50, (900, 600)), (10, (180, 120)), (150, (2700, 1800))):
+            self.write("a.tif", size=float(size), depth="uint16")
+            self.assertEqual(stills.read(self.folder / "a.tif").about.size, wanted)
+        small = stills.read(self.folder / "a.tif").about
+        self.assertEqual(small.depth, "uint16")
+        self.write("a.png")
+        whole = stills.read(self.folder / "a.png").picture.planes
+        self.write("b.png", size=25.0)
+        reduced = stills.read(self.folder / "b.png").picture.planes
+        self.assertLess(np.abs(reduced.mean((1, 2)) - whole.mean((1, 2))).max(), 1e-3)
+
+    def test_a_hole_lies_before_white_where_there_is_no_alpha(self):
+        hole = Project(
+            stack=(Sieve(areas=(Area(kind="rect", points=((50, 50), (80, 50), (50, 80))),), adjust=Adjust(fill=Fill(fill="nothing"))),)
+        )
+        source = open_source(DEMO / "yard.png")
+        self.addCleanup(source.close)
+        for name in ("hole.jpg", "hole.png"):
+            export.export(source, hole, hole.stack[0].id, self.folder / name, export.Export())
+        self.assertGreater(np.asarray(Image.open(self.folder / "hole.jpg"))[50, 50].min(), 250)
+        self.assertEqual(np.asarray(Image.open(self.folder / "hole.png"))[50, 50, 3], 0)
+
+    def test_names(self):
+        self.assertEqual(export.name_from("{name}-{sieve}-{frame}", DEMO / "yard.png", "a/b", 7), "yard-a-b-0007")
+        for wrong in ("", "{nothing}", "  . "):
+            with self.assertRaises(Trouble):
+                export.name_from(wrong, DEMO / "yard.png", "x")
+
+
+class ExportDialogTest(WindowCase):
+    def test_everything_is_chosen_seen_and_written(self):
+        self.open(DEMO / "yard.png")
+        self.click(742, 790)
+        self.window.show_export()
+        dialog = next(child for child in self.window.findChildren(ExportDialog))
+        self.assertFalse(dialog.picture.pixmap().isNull())
+        dialog.folder = self.folder
+        dialog.what.setCurrentIndex(2)
+        self.assertNotIn("JPEG  .jpg", [dialog.format_choice.itemText(k) for k in range(dialog.format_choice.count())])
+        dialog.size_number.set(50)
+        dialog.pattern.clear()
+        QTest.keyClicks(dialog.pattern, "{nothing}")
+        self.assertFalse(dialog.export.isEnabled())
+        dialog.pattern.clear()
+        QTest.keyClicks(dialog.pattern, "{name}-{sieve}")
+        self.assertIn("yard-Sieve 1.png", dialog.example.text())
+        self.assertIn("900 × 600", dialog.example.text())
+        dialog.export.click()
+        self.settle()
+        alpha = np.asarray(Image.open(self.folder / "yard-Sieve 1.png"))[..., 3] / 255
+        self.assertAlmostEqual(alpha.mean(), float(truth("yard", "turquoise").mean()), delta=0.006)
+        # Writing over something is asked.
+        self.window.show_export()
+        dialog = self.window.findChildren(ExportDialog)[-1]
+        dialog.folder = self.folder
+        dialog.pattern.setText("yard-Sieve 1")
+        with mock.patch.object(QMessageBox, "question", return_value=QMessageBox.StandardButton.No) as asked:
+            dialog.export.click()
+        self.assertEqual(asked.call_count, 1)
+        dialog.close()
+        self.assertEqual(self.troubles, [])
+
+    def test_a_lookup_table_and_a_batch_from_the_window(self):
+        self.open(DEMO / "yard.png")
+        self.click(742, 790)
+        self.session.set_field("adjust.light.exposure", 0.5, "Exposure")
+        said = []
+        self.session.said.connect(said.append)
+        self.session.write_lookup(self.folder / "t.cube", 17)
+        self.settle()
+        self.assertIn("mean ΔE2000", said[-1])
+        for name in ("a.png", "b.png"):
+            Image.open(DEMO / "yard.png").crop((600, 600, 900, 900)).save(self.folder / name)
+        (self.folder / "c.png").write_bytes(b"x")
+        self.session.run_batch([self.folder / name for name in ("a.png", "b.png", "c.png")], self.folder / "out")
+        self.settle()
+        self.assertEqual(len(list((self.folder / "out").glob("*.png"))), 2)
+        self.assertEqual(len(self.troubles), 1)
+
+
+class ExplainTest(FolderCase):
+    def test_every_sieve_in_sentences(self):
+        project = ExportTest.project(ExportTest())
+        project = project.with_sieve(project.sieve("rest").but(joined=(Joined(mode="add", of="jar"),), strength=60, blend="multiply"))
+        lines = explained(project)
+        self.assertEqual(len(lines), 2)
+        self.assertIn("«The jar» masks nothing yet", lines[0])
+        self.assertIn("Areas: ellipse (intersect)", lines[0])
+        self.assertIn("light: exposure 0.5 stops", lines[0])
+        self.assertIn("the same as «The jar», turned round", lines[1])
+        self.assertIn("blended by multiply and at a strength of 60 %", lines[1])
+        storage.save(project, self.folder / "p.sieve")
+        done = terminal("explain", self.folder / "p.sieve")
+        self.assertEqual(done.stdout.count("«The jar»"), 3)
+
+
+if __name__ == "__main__":
+    unittest.main()
