@@ -132,6 +132,7 @@ def believable(camera: Photographer) -> None:
     session.judge()
     camera.take("believable")
     window.canvas.set_view(1, "Mask")
+    window.adjust.believable.set_open(False)
 
 
 def bands(camera: Photographer) -> None:

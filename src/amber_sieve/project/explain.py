@@ -79,7 +79,7 @@ def sentence_of(project: Project, sieve: Sieve) -> str:
         if not block.neutral
     ]
     lines.append("Inside it: " + "; ".join(done) + "." if done else "It changes nothing inside.")
-    rest = [f"blended by {sieve.blend}"] if sieve.blend != "normal" else []
+    rest = [] if sieve.blend == "normal" else [f"blended by {sieve.blend}"]
     rest += [f"at a strength of {sieve.strength:g} %"] if sieve.strength != 100 else []
     rest += [f"with {sieve.outside:g} % for the rest of the picture"] if sieve.outside else []
     if rest:

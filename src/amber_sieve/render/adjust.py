@@ -63,19 +63,20 @@ def adjusted(below: Frame, masked: Masked, sieve: Sieve, picture: Frame | None =
     if adjust.neutral or sieve.strength == 0:
         return planes, alpha
     weights, steps, begun = weights_of(masked.mask, sieve), steps_of(adjust), None
+    laid_over = blending.steps(sieve.blend)
     filling, opacity = filling_of(adjust.fill, below, picture), np.float32(adjust.fill.fill_opacity / 100)
     if not adjust.detail.neutral:
         start = mixed(planes, (weights > 0).astype(np.float32), steps)
         begun = detail.with_detail(start, weights, **adjust.detail.given, scale=below.scale, origin=below.origin)
-        last = blending.steps(sieve.blend)
+        last = laid_over
     else:
-        last = steps + blending.steps(sieve.blend) if steps or filling else []
+        last = [*steps, *laid_over] if steps or filling else []
     if filling and filling.behind:
         backdrop = Filling(filling.layers * np.array([1, 1, 1, opacity], np.float32)[:, None, None], True)
         return before_backdrop(planes, masked.mask, last, backdrop, sieve.strength / 100, masked.unmixed, begun)
     if filling and adjust.fill.fill != "nothing":
         front = blending.filling(adjust.fill.fill_blend, float(opacity))
-        last = [*(steps if begun is None else []), front, *blending.steps(sieve.blend)]
+        last = [*(steps if begun is None else []), front, *laid_over]
     out = mixed(planes, weights, last, masked.unmixed, None, begun, filling or NO_FILLING)
     if adjust.fill.fill == "nothing" and filling:
         alpha = (1 if alpha is None else alpha) * (1 - weights * opacity)

@@ -280,6 +280,9 @@ class AdjustPage(Page):
         sieve, project = self.session.sieve, self.session.project
         self.gamut.setCurrentIndex(GAMUTS.index(project.gamut))
         fresh = sieve.id != self._shown_sieve
+        if fresh:  # what was said of another sieve
+            self.judged.setText("–")
+            self.warned.hide()
         self._shown_sieve = sieve.id
         for name, held in sieve.adjust.blocks():
             block, used = self.blocks[name], held.moved
