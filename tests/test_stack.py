@@ -12,7 +12,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QMenu, QMessageBox
 
 from amber_sieve.core.frame import Frame
-from amber_sieve.desk.stack_menu import fill_mask_menu, fill_takes_menu
+from amber_sieve.desk.stack_menu import fill_groups_menu, fill_mask_menu, fill_takes_menu
 from amber_sieve.errors import Trouble
 from amber_sieve.jobs.still import finished
 from amber_sieve.project import clippings, edits, storage
@@ -123,6 +123,19 @@ class LinksTest(unittest.TestCase):
         project = Project(stack=(sieve("a", 0, 30), sieve("b", 50, 100)))
         alone = render(ramp(), project.but(solo="b"), Cache(0))
         np.testing.assert_array_equal(alone, render(ramp(), Project(stack=(project.stack[1],)), Cache(0)))
+
+
+class GroupsTest(unittest.TestCase):
+    def test_a_group_switches_and_weakens_its_sieves(self):
+        project = Project(stack=(sieve("a", 0, 40), sieve("b", 60, 100)))
+        project = edits.with_group(edits.with_group(project, "a", "Both"), "b", "Both")
+        (group,) = project.groups
+        half = render(ramp(), edits.with_changed_group(project, group.id, strength=50.0), Cache(0))
+        alone = render(ramp(), Project(stack=tuple(s.but(strength=50) for s in project.stack)), Cache(0))
+        np.testing.assert_array_equal(half, alone)
+        off = render(ramp(), edits.with_changed_group(project, group.id, on=False), Cache(0))
+        np.testing.assert_array_equal(off, ramp().planes)
+        self.assertEqual({s.group for s in edits.without_group(project, group.id).stack}, {""})
 
 
 class ClippingsTest(FolderCase):
@@ -245,6 +258,26 @@ class StackWindowTest(WindowCase):
         QGuiApplication.clipboard().setText("nothing of ours")
         commands["Stack: Paste sieve"].trigger()
         self.assertEqual(len(self.troubles), 1)
+
+    def test_groups(self):
+        self.click(742, 790)
+        self.session.set_field("adjust.light.exposure", 1.0, "Exposure")
+        self.session.put_into_group("Pots")
+        self.settle()
+        seen = self.session.last.pictures["Result"].copy()
+        menu = QMenu()
+        fill_groups_menu(menu, self.session, self.window)
+        self.choose(menu, "Pots", "On")
+        self.assertFalse(self.session.project.groups[0].on)
+        self.assertGreater(int((self.session.last.pictures["Result"] != seen).sum()), 1000)
+        self.window.stack.follow()
+        self.assertIn("in Pots (off)", self.window.stack.list.item(0).text())
+        menu = QMenu()
+        fill_groups_menu(menu, self.session, self.window)
+        self.choose(menu, "In no group")
+        self.settle()
+        self.assertTrue(np.array_equal(self.session.last.pictures["Result"], seen))
+        self.assertEqual(self.troubles, [])
 
     def test_dragging_a_row_moves_its_sieve(self):
         self.session.add_sieve()

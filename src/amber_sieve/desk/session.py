@@ -363,6 +363,24 @@ class Session(QObject):
         self.edit(lambda _: project, "Paste sieve")
         self.document.select(copies[-1].id)
 
+    # Groups
+
+    def put_into_group(self, name: str) -> None:
+        """Put the current sieve into a group of that name; "" takes it out of its own."""
+        sieve_id = self.sieve.id
+        if name.strip():
+            self.edit(lambda project: edits.with_group(project, sieve_id, name.strip()[:200]), "Group")
+        else:
+            self.edit_sieve(lambda sieve: sieve.but(group=""), "No group")
+
+    def change_group(self, group_id: str, **changes: object) -> None:
+        """Change a group's name, switch or strength."""
+        self.edit(lambda project: edits.with_changed_group(project, group_id, **changes), "Change group")
+
+    def dissolve_group(self, group_id: str) -> None:
+        """Let the sieves of a group stand by themselves."""
+        self.edit(lambda project: edits.without_group(project, group_id), "Dissolve group")
+
     # Takes and history
 
     def keep_take(self, name: str) -> None:

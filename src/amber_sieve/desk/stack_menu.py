@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QInputDialog, QMenu, QWidget
 
 from ..names import AREA_MODES, MaskFrom
 from ..project.edits import leaning_on
-from ..project.model import Sieve
+from ..project.model import Group, Sieve
 from .session import Session
 
 JOINS = {"add": "Add to it", "subtract": "Subtract from it", "intersect": "Only where it is too"}
@@ -103,3 +103,31 @@ def fill_takes_menu(menu: QMenu, session: Session, parent: QWidget) -> None:
         _add(part, "Go on with it", functools.partial(session.use_take, take.name))
         _add(part, "Show it in the view Other take", functools.partial(session.look, take=take.name))
         _add(part, "Remove it", functools.partial(session.remove_take, take.name))
+
+
+def _ask_group(parent: QWidget, session: Session) -> None:
+    name, sure = QInputDialog.getText(parent, "New group", "Name of the group:", text=f"Group {len(session.project.groups) + 1}")
+    if sure and name.strip():
+        session.put_into_group(name)
+
+
+def _ask_strength(parent: QWidget, session: Session, group: Group) -> None:
+    value, sure = QInputDialog.getDouble(parent, group.name, "Strength of the group, %:", group.strength, 0, 100, 0)
+    if sure:
+        session.change_group(group.id, strength=value)
+
+
+def fill_groups_menu(menu: QMenu, session: Session, parent: QWidget) -> None:
+    """The group of the current sieve, and what is done with groups."""
+    menu.clear()
+    here = session.sieve.group
+    _add(menu, "In no group", lambda: session.put_into_group(""), not here)
+    for group in session.project.groups:
+        _add(menu, f"In {group.name}", functools.partial(session.put_into_group, group.name), here == group.id)
+    _add(menu, "In a new group…", lambda: _ask_group(parent, session))
+    menu.addSeparator()
+    for group in session.project.groups:
+        part = _part(menu, group.name)
+        _add(part, "On", functools.partial(session.change_group, group.id, on=not group.on), group.on)
+        _add(part, f"Strength {group.strength:.0f} %…", functools.partial(_ask_strength, parent, session, group))
+        _add(part, "Dissolve", functools.partial(session.dissolve_group, group.id))

@@ -193,6 +193,7 @@ class StackPanel(QWidget):
     def follow(self) -> None:
         """Show the stack as it is now."""
         solo = self.session.project.solo
+        groups = {group.id: f"in {group.name}{'' if group.on else ' (off)'}" for group in self.session.project.groups}
         self.mask_from.setText(f"Mask: {mask_words(self.session.project, self.session.sieve) or 'its own'}"[:30])
         with QSignalBlocker(self.list):
             self.list.clear()
@@ -203,7 +204,9 @@ class StackPanel(QWidget):
                 mask = self._thumbnails.get(sieve.id)
                 item.setData(Qt.ItemDataRole.UserRole, sieve.id)
                 notes = [f"{100 * mask.mean():.1f} %"] if mask is not None else []
-                notes += [words for words in (mask_words(self.session.project, sieve), "solo" if sieve.id == solo else "") if words]
+                group = groups.get(sieve.group, "")
+                more = (mask_words(self.session.project, sieve), group, "solo" if sieve.id == solo else "")
+                notes += [words for words in more if words]
                 item.setText(GAP.join([sieve.name, " · ".join(notes)]) if notes else sieve.name)
                 item.setIcon(self._picture(sieve, mask))
                 self.list.addItem(item)

@@ -40,7 +40,7 @@ from .pages.bands import BandsPage
 from .pages.edge import EdgePage
 from .pages.pick import PickPage
 from .session import MissingSource, Session
-from .stack_menu import copy_sieve, fill_takes_menu, paste_sieve
+from .stack_menu import copy_sieve, fill_groups_menu, fill_takes_menu, paste_sieve
 from .stack_panel import StackPanel
 from .style import HERE
 from .timeline import Timeline
@@ -225,7 +225,8 @@ class Window(QMainWindow):
         stack.addSeparator()
         self.stack.mask_menu.setTitle("Mask &from")
         stack.addMenu(self.stack.mask_menu)
-        self.takes_menu = self._menu("&Takes", stack)
+        self.groups_menu, self.takes_menu = self._menu("&Groups", stack), self._menu("&Takes", stack)
+        self.groups_menu.aboutToShow.connect(lambda: fill_groups_menu(self.groups_menu, session, self))
         self.takes_menu.aboutToShow.connect(lambda: fill_takes_menu(self.takes_menu, session, self))
         self._act(stack, "&History…", "Ctrl+H", self.show_history)
         self.stack.menu_wanted.connect(stack.popup)

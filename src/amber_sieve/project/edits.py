@@ -9,7 +9,7 @@ from pydantic import ValidationError
 
 from ..errors import Trouble
 from ..names import MaskFrom, drop_rule_for
-from .model import Adjust, Area, Edge, Joined, Place, Project, Sample, Sieve, Take, fresh_id
+from .model import Adjust, Area, Edge, Group, Joined, Place, Project, Sample, Sieve, Take, fresh_id
 
 #: How far from a click an island is looked for at least, full-resolution pixels.
 NEAREST = 6.0
@@ -123,6 +123,27 @@ def _moved(things: tuple[Any, ...], thing_id: str, by: int) -> tuple[Any, ...]:
     at = next(k for k, thing in enumerate(rows) if thing.id == thing_id)
     rows.insert(min(max(at + by, 0), len(rows) - 1), rows.pop(at))
     return tuple(rows)
+
+
+# Groups
+
+
+def with_group(project: Project, sieve_id: str, name: str) -> Project:
+    """The project with a sieve in a group of that name, which is made where there is none."""
+    group = next((group for group in project.groups if group.name == name), None) or Group(name=name)
+    groups = project.groups if group in project.groups else (*project.groups, group)
+    return project.but(groups=groups).with_sieve(project.sieve(sieve_id).but(group=group.id))
+
+
+def with_changed_group(project: Project, group_id: str, **changes: object) -> Project:
+    """The project with a group's name, switch or strength changed."""
+    return project.but(groups=tuple(group.but(**changes) if group.id == group_id else group for group in project.groups))
+
+
+def without_group(project: Project, group_id: str) -> Project:
+    """The project with a group dissolved; its sieves stay."""
+    stack = tuple(sieve.but(group="") if sieve.group == group_id else sieve for sieve in project.stack)
+    return project.but(stack=stack, groups=tuple(group for group in project.groups if group.id != group_id))
 
 
 # Takes

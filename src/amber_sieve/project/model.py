@@ -543,12 +543,22 @@ class Sieve(Frozen):
     outside: float = number(0, 0, 100, "Outside level", "%", help="How much of the adjustment the masked-out rest still gets")
     strength: float = number(100, 0, 100, "Strength", "%", help="How much of the adjustment the sieve gives")
     blend: Blend = Field(default="normal", title="Blend mode", description="How what is done is laid over the picture that arrives")
+    group: Name = Field(default="", description='id of the group it belongs to, "" for none')
     adjust: Adjust = Adjust()
 
     @property
     def leans_on(self) -> tuple[str, ...]:
         """Ids of the sieves whose masks this one's is made from."""
         return (*(self.of if self.mask_from != "own" else ()), *(one.of for one in self.joined))
+
+
+class Group(Frozen):
+    """Sieves that are switched, and weakened, together."""
+
+    id: Name = Field(default_factory=fresh_id)
+    name: str = Field(min_length=1, max_length=200)
+    on: bool = True
+    strength: float = number(100, 0, 100, "Strength", "%", help="How much of what its sieves do the group gives")
 
 
 class Take(Frozen):
@@ -566,6 +576,7 @@ class Project(Frozen):
     stack: tuple[Sieve, ...] = Field(
         default=(Sieve(name="Sieve 1"),), min_length=1, max_length=256, description="the picture falls through these from first to last"
     )
+    groups: tuple[Group, ...] = Field(default=(), max_length=64, description="sieves of one are switched and weakened together")
     takes: tuple[Take, ...] = Field(default=(), max_length=64, description="named alternatives of the whole stack")
     solo: Name = Field(default="", description='id of the one sieve that works, "" for all that are on')
     gamut: Gamut = Field(default="lower chroma", title="Gamut", description="How colours outside the output gamut are brought back")

@@ -27,9 +27,14 @@ MASK_FIELDS = ("pick", "bands", "invert", "edge", "areas", "mask_from", "opposit
 
 
 def working(project: Project) -> list[Sieve]:
-    """The sieves that change the picture."""
-    solo = project.solo
-    return [s for s in project.stack if (s.id == solo if solo else s.on) and not s.adjust.neutral and s.strength > 0]
+    """The sieves that change the picture, as strong as their groups let them be."""
+    groups = {group.id: (group.strength if group.on else 0.0) for group in project.groups}
+    out = []
+    for sieve in project.stack:
+        strength = sieve.strength * groups.get(sieve.group, 100.0) / 100
+        if (sieve.id == project.solo if project.solo else sieve.on) and not sieve.adjust.neutral and strength > 0:
+            out.append(sieve if strength == sieve.strength else sieve.but(strength=strength))
+    return out
 
 
 def _value(sieve: Sieve, but: tuple[str, ...] = ()) -> tuple[object, ...]:
