@@ -322,6 +322,19 @@ class StackWindowTest(WindowCase):
         self.assertEqual(self.troubles, [])
 
 
+class RecentTest(WindowCase):
+    def test_what_was_opened_can_be_opened_again(self):
+        self.open(DEMO / "yard.png")
+        self.open(DEMO / "close.png")
+        self.window._fill_recent()
+        actions = self.window.recent_menu.actions()
+        self.assertEqual([action.text() for action in actions[:2]], ["close.png", "yard.png"])
+        actions[1].trigger()
+        self.settle()
+        self.assertEqual(self.session.opened.source.about.path.name, "yard.png")
+        self.assertEqual(self.troubles, [])
+
+
 class OddTest(unittest.TestCase):
     def test_a_lent_empty_mask_changes_nothing(self):
         frame = Frame(solid((0.2, 0.3, 0.4)))

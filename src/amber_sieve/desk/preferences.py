@@ -7,7 +7,7 @@ import pathlib
 from typing import Literal
 
 import platformdirs
-from pydantic import ValidationError
+from pydantic import Field, ValidationError
 
 from ..errors import Trouble
 from ..files import write_text
@@ -17,6 +17,10 @@ from ..project.storage import read_json
 
 Arrangement = Literal["twin", "inset", "single"]
 Surround = Literal["dark", "mid", "light"]
+
+
+#: How many files are remembered.
+LONGEST = 12
 
 
 class Preferences(Frozen):
@@ -33,6 +37,7 @@ class Preferences(Frozen):
     cache_megabytes: float = number(
         1200, 100, 16_000, "Cache", "MB", step=100, help="Memory for finished stages, so that changes show at once"
     )
+    recent: tuple[str, ...] = Field(default=(), max_length=LONGEST, description="what was opened, the newest first")
     autosave_seconds: float = number(5, 1, 10, "Autosave every", "s", help="How much work can be lost at most when the power fails")
 
 

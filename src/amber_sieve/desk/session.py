@@ -6,6 +6,7 @@ interface thread decodes, samples and renders nothing.
 
 from __future__ import annotations
 
+import contextlib
 import pathlib
 from collections.abc import Callable
 from dataclasses import replace
@@ -773,7 +774,16 @@ class Session(QObject):
         self.frame_changed.emit()
         for note in source.about.notes:
             self.said.emit(note)
+        self._remember(path if project and path else source.about.path)
         self.ask()
+
+    def _remember(self, path: pathlib.Path) -> None:
+        """Keep what was opened among the recent files; that it could not be kept need not stop anybody."""
+        name = str(pathlib.Path(path).absolute())
+        recent = (name, *(other for other in self.preferences.recent if other != name))[: settings.LONGEST]
+        self.preferences = self.preferences.but(recent=recent)
+        with contextlib.suppress(Trouble):
+            settings.save(self.preferences)
 
     def save(self, path: pathlib.Path) -> bool:
         """Write the project; not True when it could not be written (it is said why)."""

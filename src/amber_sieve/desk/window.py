@@ -191,6 +191,8 @@ class Window(QMainWindow):
         canvas, session = self.canvas, self.session
         file = self._menu("&File")
         self._act(file, "&Open…", "Ctrl+O", self.ask_open)
+        self.recent_menu = self._menu("Open &recent", file)
+        self.recent_menu.aboutToShow.connect(self._fill_recent)
         self._act(file, "&Save project", "Ctrl+S", self.save)
         self._act(file, "Save project &as…", "Ctrl+Shift+S", self.ask_save)
         file.addSeparator()
@@ -379,6 +381,20 @@ class Window(QMainWindow):
         name, _ = QFileDialog.getOpenFileName(self, "Open a picture, clip or project", "", f"{READABLE};;All files (*)")
         if name:
             self.session.open(pathlib.Path(name))
+
+    def _fill_recent(self) -> None:
+        """What was opened before, the newest first; what is not there any more cannot be chosen."""
+        self.recent_menu.clear()
+        for name in self.session.preferences.recent:
+            action = self.recent_menu.addAction(pathlib.Path(name).name)
+            assert action is not None
+            action.setToolTip(name)
+            action.setEnabled(pathlib.Path(name).exists())
+            action.triggered.connect(functools.partial(self._open_recent, pathlib.Path(name)))
+
+    def _open_recent(self, path: pathlib.Path, _: bool = False) -> None:
+        if self._may_leave():
+            self.session.open(path)
 
     def save(self) -> bool:
         return bool(self.session.save(self.session.path)) if self.session.path else self.ask_save()
