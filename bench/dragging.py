@@ -52,6 +52,36 @@ def timed(window: Window, widget: QWidget, start: QPointF, step: QPointF, events
     return times
 
 
+#: Adjustments that are dragged, by their blocks: numbers, and what is drawn.
+DRAGGED = (
+    ("white", ("temperature",)), ("light", ("exposure", "contrast", "highlights")), ("curve", ("curve", "in_black")), ("balance", ("balance",)),
+    ("hues", ("hues",)), ("recolour", ("hue", "vibrance")), ("mono", ("mono",)), ("cdl", ("slope_red",)),
+    ("detail", ("blur", "local_contrast", "sharpen", "noise", "grain")),
+)  # fmt: skip
+
+
+def adjustments(window: Window) -> None:
+    """Drags of the adjustments, to the painted result."""
+    session, page = window.session, window.adjust
+    window.pages.setCurrentWidget(page)
+    assert session.last is not None
+    rows, columns = session.last.mask.shape
+    print(f"adjustments, {columns} x {rows} pixels rendered; from the event to the painted result:   (asked for: at most 16 ms)")
+    drawn = {"curve": page.curves.editor, "balance": page.balance.disc, "hues": page.hues.editor}
+    for block, names in DRAGGED:
+        for other, held in page.blocks.items():
+            held.set_open(other == block)
+        settle(session)
+        for name in names:
+            widget: QWidget = drawn[name] if name in drawn else page.numbers[name]
+            middle, step = QPointF(widget.width() / 2, widget.height() / 2), QPointF(0.5, -0.5) if name in drawn else QPointF(1, 0)
+            start = session.project
+            times = timed(window, widget, middle, step, pane_number=0)
+            print(f"  {name:26}median {statistics.median(times) * 1e3:5.1f} ms, worst {max(times) * 1e3:5.1f} ms, {len(times)} events")
+            session.edit(lambda _, start=start: start, "Back")
+            settle(session)
+
+
 def main() -> None:
     running = application()
     window = Window(Session())
@@ -62,6 +92,8 @@ def main() -> None:
     settle(session)
     # The drags are of the pick and the bands; the last one is with all that is automatic at the edge.
     session.edit_sieve(lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work")
+    adjustments(window)
+    window.pages.setCurrentWidget(window.pick)
     window.canvas.viewport.zoom_to(window.canvas.viewport.zoom * 2.6)  # the picture fills both panes
     settle(session)
     assert session.last is not None

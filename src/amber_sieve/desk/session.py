@@ -285,8 +285,7 @@ class Session(QObject):
         """Whether the colours inside the mask are counted, for what is drawn over them."""
         if on != self._counts_mask:
             self._counts_mask = on
-            if on:
-                self.ask()
+            self.ask()
 
     def undo(self) -> None:
         self.document.undo()

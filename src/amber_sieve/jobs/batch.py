@@ -13,7 +13,7 @@ import multiprocessing
 import os
 import pathlib
 import time
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Hashable, Sequence
 from dataclasses import asdict, dataclass, field
 
 import cv2
@@ -72,6 +72,10 @@ def _key(project: Project, picture: pathlib.Path, out: pathlib.Path) -> list[obj
     return [digest, str(picture), held.st_mtime_ns if held else 0, held.st_size if held else 0, str(out)]
 
 
+def _is_mask(key: Hashable) -> bool:
+    return isinstance(key, tuple) and key[0] in ("mask", "joined mask")
+
+
 def one(project: Project, picture: pathlib.Path, out: pathlib.Path) -> Outcome:
     """Render one picture by a project and write it; what is wrong is told in the outcome, not raised."""
     found = Outcome(str(picture), str(out), _key(project, picture, out))
@@ -80,7 +84,7 @@ def one(project: Project, picture: pathlib.Path, out: pathlib.Path) -> Outcome:
         try:
             found.notes = list(source.about.notes)
             frame = source.frame(0)
-            cache = Cache(0, keeps=("mask", "joined mask"))  # masks are counted after they were used
+            cache = Cache(0, keeps=_is_mask)  # masks are counted after they were used
             layers = layers_in(cache)
             stands = with_found_amounts(project, frame, cache, layers=layers)
             result = rendered(frame, stands, cache, layers)

@@ -21,7 +21,7 @@ from ..render.stack import rendered, sieve_mask
 from .layers import layers_in
 from .progress import Progress
 from .resolved import Resolver
-from .still import strips_of
+from .still import keeps_of, strips_of
 
 What = Literal["result", "mask", "cut-out", "every mask"]
 WHATS: tuple[What, ...] = get_args(What)
@@ -109,7 +109,7 @@ def export(
     if max(size) > LARGEST_SIDE:
         raise Trouble(f"{size[0]} x {size[1]} pixels are more than can be written: ask for less than {LARGEST_SIDE} on a side.")
     progress.step(0.1)
-    cache = Cache(0, lambda share: progress.step(0.1 + 0.5 * share), ("mask", "joined mask"))
+    cache = Cache(0, lambda share: progress.step(0.1 + 0.5 * share), keeps_of(project))
     layers = layers_in(cache)
     wanted = with_cut_out(project, sieve_id) if how.what == "cut-out" else project
     stands = Resolver(source).project_on(wanted, frame, number, cache)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pathlib
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Hashable, Iterator
 
 import numpy as np
 
@@ -23,6 +23,21 @@ from .resolved import Resolver
 ROWS = 256
 
 
+def keeps_of(project: Project) -> Callable[[Hashable], bool] | None:
+    """Which stages are kept while nothing else is: the masks that other sieves lean on. None where there are none."""
+    leant_on = {other for sieve in project.stack for other in sieve.leans_on}
+    if not leant_on:
+        return None
+    areas = {(sieve.pick, sieve.bands, sieve.invert, sieve.areas) for sieve in project.stack if sieve.id in leant_on}
+
+    def keeps(key: Hashable) -> bool:
+        if not isinstance(key, tuple) or key[0] not in ("mask", "joined mask"):
+            return False
+        return key[0] == "joined mask" or (*key[2][:3], key[4]) in areas
+
+    return keeps
+
+
 def finished(
     frame: Frame, project: Project, step: Callable[[float], None] | None = None, resolver: Resolver | None = None, number: int = 0
 ) -> Frame:
@@ -31,8 +46,7 @@ def finished(
     ``resolver`` finds what is automatic for frame ``number`` of a clip; without one the frame stands for itself.
     """
     # A mask that others lean on is worked out once.
-    links = any(sieve.leans_on for sieve in project.stack)
-    cache = Cache(0, step, ("mask", "joined mask") if links else ())
+    cache = Cache(0, step, keeps_of(project))
     layers = layers_in(cache)
     found = resolver.project_on(project, frame, number, cache) if resolver else with_found_amounts(project, frame, cache, layers=layers)
     return rendered(frame, found, cache, layers)

@@ -61,6 +61,16 @@ class Frozen(BaseModel):
     """A value that never changes; `but` gives a changed copy."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
+    #: Where the hash is kept: values are keys of caches, asked for again and again, and deep.
+    __slots__ = ("_kept_hash",)
+
+    def __hash__(self) -> int:
+        try:
+            return int(object.__getattribute__(self, "_kept_hash"))
+        except AttributeError:
+            kept = hash((type(self), *(getattr(self, name) for name in type(self).model_fields)))
+            object.__setattr__(self, "_kept_hash", kept)
+            return kept
 
     @model_validator(mode="after")
     def _numbers_lie_in_their_range(self) -> Self:

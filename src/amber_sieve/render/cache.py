@@ -27,9 +27,9 @@ def _size_of(value: object) -> int:
 class Cache:
     """Least recently used values, up to a number of bytes; keys are the inputs of a stage by value."""
 
-    def __init__(self, limit: int, step: Callable[[float], None] | None = None, keeps: tuple[str, ...] = ()) -> None:
+    def __init__(self, limit: int, step: Callable[[float], None] | None = None, keeps: Callable[[Hashable], bool] | None = None) -> None:
         self.limit = limit
-        #: Stages whose values are kept whatever the limit: those that several sieves ask for.
+        #: Says of which inputs the values are kept whatever the limit: those that several sieves ask for.
         self._keeps = keeps
         self._kept: dict[Hashable, object] = {}
         #: Told how far a stage is that takes long (Fine); may raise to stop it.
@@ -58,7 +58,7 @@ class Cache:
                     self._fleeting[key] = self._round
                 return cast(T, self._held[key][0])
         value = make()
-        if self._keeps and isinstance(key, tuple) and key[0] in self._keeps:
+        if self._keeps is not None and self._keeps(key):
             with self._lock:
                 return cast(T, self._kept.setdefault(key, value))
         size = _size_of(value)

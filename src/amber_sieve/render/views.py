@@ -22,7 +22,7 @@ from .cache import Cache
 from .haze import haze_of
 from .layers import Layers, no_layers
 from .mask import measures_of, probes_of
-from .measured import changed_in
+from .measured import MOST_OF_IT, changed_in, fallen, mask_value, measured, sieve_masked, working
 from .stack import render, rendered, sieve_mask
 
 VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out", "Weak spots", "Haze check", "Believable?", "Other take")
@@ -116,6 +116,23 @@ def _shown(planes: np.ndarray, gamut: str, alpha: np.ndarray | None, corner: tup
     return to_screen(light if alpha is None else cut_out(light, alpha, corner))
 
 
+def _over_the_last(result: Frame, frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, layers: Layers) -> np.ndarray:
+    """The result as words when the last of several sieves is worked on: what the others made is turned into words once, and only what the
+    last one masks is anew."""
+    last = sieves[-1]
+    below = fallen(frame, project, sieves[:-1], cache, layers)
+    mask = sieve_masked(frame, project, last.id, cache, layers).mask
+    seen = measured(frame, project, last.id, cache, layers)
+    # Looking for the masked pixels takes longer than working on them, and they stay the same while an adjustment is dragged.
+    held = cache.get(("held pixels", frame.key, seen.key, mask_value(project, last)), lambda: np.flatnonzero(mask))
+    if last.outside > 0 or last.adjust.fill.fill_where == "behind" or held.size > MOST_OF_IT * mask.size:
+        return _shown(result.planes, project.gamut, None)
+    words = cache.get(("shown", below.key, project.gamut), lambda: _shown(below.planes, project.gamut, None)).copy()
+    part = np.stack([np.take(plane.ravel(), held) for plane in result.planes])[:, None]
+    words.ravel()[held] = _shown(part, project.gamut, None)[0]
+    return words
+
+
 def view(
     name: str, frame: Frame, project: Project, sieve_id: str, looking: Looking, cache: Cache, layers: Layers = no_layers
 ) -> np.ndarray:
@@ -147,6 +164,10 @@ def view(
         if planes is frame.planes and result.alpha is frame.alpha:
             return to_screen(planes)
         alpha = result.alpha if result.alpha is not frame.alpha else None
+        sieves = working(project)
+        last = sieves[-1] if sieves else None
+        if last is not None and len(sieves) > 1 and last.id == sieve_id and alpha is None:
+            return _over_the_last(result, frame, project, sieves, cache, layers)
         box = changed_in(frame, project, cache, layers)
         if box is None:
             return _shown(planes, project.gamut, alpha)
