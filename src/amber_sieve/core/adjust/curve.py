@@ -113,7 +113,9 @@ def steps(
     levels = (in_black, in_white, middle, out_black, out_white)
     if levels != (0, 255, 1, 0, 255) or curve_red or curve_green or curve_blue:
         flat = levelled(coded, *levels) if levels != (0, 255, 1, 0, 255) else coded
-        tables = [_table(curve_through(points, np.clip(flat, 0, 1)) if points else flat) for points in (curve_red, curve_green, curve_blue)]
+        plain = _table(flat)
+        curves = (curve_red, curve_green, curve_blue)
+        tables = [_table(curve_through(points, np.clip(flat, 0, 1))) if points else plain for points in curves]
         made.append(Step(_channels.address, (*tables[0], *tables[1], *tables[2])))
     if curve:
         made.append(Step(_luminance.address, _table(curve_through(curve, coded))))
