@@ -192,6 +192,15 @@ class BlocksTest(AdjustCase):
         QTest.mouseClick(block.arrow, Qt.MouseButton.LeftButton)
         self.assertTrue(block.body.isHidden())
 
+    def test_before_stands_beside_after(self):
+        beside = dict(self.window.commands)["View: Before beside after"]
+        beside.trigger()
+        self.settle()
+        self.assertEqual([pane.view for pane in self.window.canvas.panes], ["Result", "Original"])
+        beside.trigger()
+        self.settle()
+        self.assertEqual(self.window.canvas.panes[1].view, "Mask")
+
     def test_tracks_show_the_colours_that_values_stand_for(self):
         self.opened("recolour", "white", "light")
         hue = self.page.numbers["hue"]
