@@ -248,11 +248,15 @@ class YardTest(unittest.TestCase):
         results = {"no edge work": adjusted(self.frame, masked(self.frame, self.sieve(CLOTH).but(adjust=adjust), Cache(0)), sieve)[0]}
         results["follow, haze left"] = adjusted(self.frame, type(found)(found.mask, None), sieve)[0]
         results["follow, no haze"] = adjusted(self.frame, found, sieve)[0]
+        detailed = sieve.but(adjust=sieve.adjust.but(detail={"sharpen": 1.0}))
+        results["the same with detail"] = adjusted(self.frame, found, detailed)[0]
         errors = {
             name: float(delta_e_2000(to_cielab(np.clip(planes[:, fringe], 0, 1).T), to_cielab(goal[:, fringe].T)).mean())
             for name, planes in results.items()
         }
         print("\nrecoloured fringe, mean ΔE2000 from the true one: " + ", ".join(f"{name} {error:.2f}" for name, error in errors.items()))
+        # Detail works on the picture as it is; it must not bring the old colour back.
+        self.assertAlmostEqual(errors["the same with detail"], errors["follow, no haze"], delta=0.15)
         self.assertLess(errors["follow, no haze"], errors["follow, haze left"])
         self.assertLess(errors["follow, no haze"], errors["no edge work"])
 

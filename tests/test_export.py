@@ -15,6 +15,7 @@ from PyQt6.QtWidgets import QMessageBox
 from amber_sieve.desk.export_dialog import ExportDialog
 from amber_sieve.errors import Trouble
 from amber_sieve.jobs import export
+from amber_sieve.jobs.still import finished
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
@@ -97,6 +98,13 @@ class ExportTest(FolderCase):
         names = [path.name for path in self.write("masks.png", what="every mask")]
         self.assertEqual(names, ["masks-The-jar.png", "masks-The-rest.png"])
 
+    def test_a_cut_out_of_a_sieve_that_is_off(self):
+        held = self.project()
+        for off in ({"on": False}, {"strength": 0.0}, {"adjust": Adjust()}):
+            cut = export.with_cut_out(held.with_sieve(held.sieve("jar").but(**off)), "jar")
+            alpha = finished(demo_frame("yard"), cut).alpha
+            self.assertEqual((alpha[800, 740], alpha[10, 10]), (1, 0), off)
+
     def test_a_cut_out_has_alpha(self):
         self.write("cut.png", what="cut-out", depth="uint16")
         read = stills.read(self.folder / "cut.png").picture
@@ -140,7 +148,12 @@ class ExportDialogTest(WindowCase):
         self.click(742, 790)
         self.window.show_export()
         dialog = next(child for child in self.window.findChildren(ExportDialog))
-        self.assertFalse(dialog.picture.pixmap().isNull())
+        self.settle()
+        seen = dialog.picture.pixmap().toImage()
+        self.assertEqual((seen.width(), seen.height()), (360, 240))
+        dialog.what.setCurrentIndex(1)
+        self.settle()
+        self.assertNotEqual(dialog.picture.pixmap().toImage(), seen)
         dialog.folder = self.folder
         dialog.what.setCurrentIndex(2)
         self.assertNotIn("JPEG  .jpg", [dialog.format_choice.itemText(k) for k in range(dialog.format_choice.count())])

@@ -18,6 +18,8 @@ from amber_sieve.jobs.still import finished
 from amber_sieve.project import clippings, edits, storage
 from amber_sieve.project.model import Adjust, Area, Band, Bands, Edge, Joined, Light, Project, Sieve
 from amber_sieve.render import mask as mask_module
+from amber_sieve.render.automatic import with_found_amounts
+from amber_sieve.render.believable import believable_of
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.stack import render, sieve_mask
 
@@ -118,6 +120,31 @@ class LinksTest(unittest.TestCase):
         frame = demo_frame("yard").part(1150, 200, 1500, 700)
         one, other = (finished(frame, p).planes for p in (project, linked))
         self.assertEqual(one.tobytes(), other.tobytes())
+
+    def test_what_is_found_of_a_lent_mask_follows_it(self):
+        """Match, Believable? and haze of a sieve whose mask is another's, also one that comes later in the stack."""
+        early = Sieve(id="early", name="early", mask_from="same", of=("late",), adjust=Adjust(match={"target": (0.2, 0.05, 0.05)}))
+        for low in (0, 50):
+            project = Project(stack=(early, sieve("late", low, low + 30).but(adjust=Adjust())))
+            cache = Cache(10**8)
+            found = with_found_amounts(project, ramp(), cache)
+            mask = sieve_mask(ramp(), found, "early", cache) > 0.5
+            out = render(ramp(), found, cache)[:, mask].mean(axis=1)
+            np.testing.assert_allclose(out, (0.2, 0.05, 0.05), atol=2e-3)
+            self.assertGreater(believable_of(ramp(), found, "early", cache).moved, 5)
+        # One cache through both: nothing is taken for what the other mask was.
+        cache = Cache(10**8)
+        moved = []
+        for low in (0, 50):
+            project = Project(stack=(early.but(adjust=Adjust(light=Light(exposure=1))), sieve("late", low, low + 30).but(adjust=Adjust())))
+            moved.append(believable_of(ramp(), project, "early", cache).moved)
+        self.assertNotAlmostEqual(*moved, places=1)
+
+    def test_a_sieve_that_is_off_works_alone_with_its_match(self):
+        alone = sieve("a", 40, 100).but(on=False, adjust=Adjust(match={"target": (0.3, 0.1, 0.1)}))
+        project = Project(stack=(alone, sieve("b", 0, 20)), solo="a")
+        cache = Cache(10**8)
+        self.assertIsNotNone(with_found_amounts(project, ramp(), cache).stack[0].adjust.match.found)
 
     def test_solo(self):
         project = Project(stack=(sieve("a", 0, 30), sieve("b", 50, 100)))
@@ -297,10 +324,23 @@ class StackWindowTest(WindowCase):
         self.session.keep_take("Grey jar")
         self.session.set_field("adjust.mono.mono", 0.0, "Grey")
         self.settle()
-        self.window.canvas.set_view(1, "Other take")
-        self.settle()
-        pictures = self.session.last.pictures
-        self.assertGreater(int((pictures["Other take"] != pictures["Result"]).sum()), 1000)
+        self.session.set_field("adjust.match.target", (0.3, 0.1, 0.2), "Target")
+        self.session.keep_take("Matched")
+        self.session.set_field("adjust.match.target", None, "Target")
+        for name in ("Matched", "Grey jar"):
+            self.session.look(take=name)
+            self.window.canvas.set_view(1, "Other take")
+            self.settle()
+            pictures = self.session.last.pictures
+            self.assertGreater(int((pictures["Other take"] != pictures["Result"]).sum()), 1000)
+            beside = pictures["Other take"]
+            self.session.use_take(name)
+            self.settle()
+            # What was shown beside is what going on with it gives.
+            self.assertTrue(np.array_equal(self.session.last.pictures["Result"], beside), name)
+            self.session.undo()
+            self.settle()
+        self.session.remove_take("Matched")
         menu = QMenu()
         fill_takes_menu(menu, self.session, self.window)
         self.choose(menu, "Grey jar", "Go on with it")

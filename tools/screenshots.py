@@ -76,7 +76,7 @@ def export(camera: Photographer) -> None:
     dialog = ExportDialog(camera.window, camera.session)
     dialog.place.setText("~/Pictures")
     dialog.show()
-    camera.application.processEvents()
+    settle(camera.session)
     dialog.grab().save(str(OUT / "export.png"))
     dialog.close()
 

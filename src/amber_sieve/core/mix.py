@@ -37,6 +37,26 @@ class Filling:
         return Filling(np.ascontiguousarray(self.layers[:, rows, columns])[:, None], self.behind)
 
 
+@dataclass(frozen=True)
+class Begun:
+    """What has been done already when detail comes between two parts of the chain.
+
+    Attributes
+    ----------
+    steps : the adjustments before detail.
+    before, after : (3, H, W) float32, what they made of the picture, and what detail made of that.
+    """
+
+    steps: Sequence[Step]
+    before: np.ndarray
+    after: np.ndarray
+
+    def of(self, front: np.ndarray, rows: np.ndarray, columns: np.ndarray) -> np.ndarray:
+        """The same of the surface's own colours (3, 1, N) at some mixed pixels: adjusted themselves, then what detail did there."""
+        done = _run(front, front, np.ones((1, rows.size), np.float32), self.steps, NO_FILLING, np.empty_like(front))
+        return done + (self.after[:, rows, columns] - self.before[:, rows, columns])[:, None]
+
+
 #: A hole: nothing, and wholly transparent.
 NO_FILLING = Filling(np.zeros((4, 1, 1), np.float32))
 
@@ -108,7 +128,7 @@ def mixed(
     steps: Sequence[Step],
     unmixed: Unmixed | None = None,
     out: np.ndarray | None = None,
-    begun: np.ndarray | None = None,
+    begun: Begun | None = None,
     filling: Filling = NO_FILLING,
 ) -> np.ndarray:
     """A picture with some adjustments mixed in by a mask.
@@ -120,25 +140,24 @@ def mixed(
     steps : the adjustments, in order; with none, and nothing begun, the planes themselves are returned.
     unmixed : what the outline was unmixed into, or None.
     out : (3, H, W) float32, optional, written to and returned.
-    begun : (3, H, W) float32, what the steps go on from when something has been done already (detail), else the planes.
+    begun : what the steps go on from when something has been done already, else the planes.
     filling : what the steps that fill lay over.
     """
     if not steps and begun is None:
         return planes
     out = np.empty_like(planes) if out is None else out
-    _run(planes, planes if begun is None else begun, weights, steps, filling, out)
+    _run(planes, planes if begun is None else begun.after, weights, steps, filling, out)
     if unmixed is not None:
         rows, columns, front = surface_colours(planes, unmixed)
-        # What detail has done to a mixed pixel is done to the surface's own colour too.
-        start = front if begun is None else front + np.ascontiguousarray((begun - planes)[:, rows, columns])[:, None]
+        start = front if begun is None else begun.of(front, rows, columns)
         change = _run(front, start, np.ones((1, rows.size), np.float32), steps, filling.at(rows, columns), np.empty_like(front)) - front
         out[:, rows, columns] = planes[:, rows, columns] + weights[rows, columns] * change[:, 0]
     return out
 
 
-def adjusted(planes: np.ndarray, steps: Sequence[Step], begun: np.ndarray | None = None, filling: Filling = NO_FILLING) -> np.ndarray:
+def adjusted(planes: np.ndarray, steps: Sequence[Step]) -> np.ndarray:
     """A(in): a picture (3, H, W) after all steps, everywhere."""
-    return mixed(planes, np.ones(planes.shape[1:], np.float32), steps, None, None, begun, filling)
+    return mixed(planes, np.ones(planes.shape[1:], np.float32), steps)
 
 
 def before_backdrop(
@@ -148,7 +167,7 @@ def before_backdrop(
     backdrop: Filling,
     strength: float = 1.0,
     unmixed: Unmixed | None = None,
-    begun: np.ndarray | None = None,
+    begun: Begun | None = None,
 ) -> tuple[np.ndarray, np.ndarray]:
     """What is masked, adjusted, before another picture in place of its own background: m·A(F') + (1 - m)·B.
 
@@ -165,7 +184,9 @@ def before_backdrop(
     surface = surface.copy() if surface is planes else surface
     if unmixed is not None:
         rows, columns, front = surface_colours(planes, unmixed)
-        surface[:, rows, columns] = mixed(front, np.full((1, rows.size), strength, np.float32), steps)[:, 0]
+        start = front if begun is None else begun.of(front, rows, columns)
+        weights = np.full((1, rows.size), strength, np.float32)
+        surface[:, rows, columns] = _run(front, start, weights, steps, NO_FILLING, np.empty_like(front))[:, 0]
     behind = (1 - mask) * backdrop.layers[3]
     alpha = mask + behind
     share = np.divide(behind, alpha, out=np.zeros_like(alpha), where=alpha > 0)

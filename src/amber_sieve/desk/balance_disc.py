@@ -7,11 +7,11 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QFocusEvent, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from ..core.adjust.balance import RANGES
 from ..core.statistics import CELLS, Statistics
 from .colour_field import field_image
 from .style import AMBER, WELL
 
-RANGES = ("shadows", "midtones", "highlights")
 #: The handles differ by their fill, as the ranges do.
 FILLS = {"shadows": QColor(20, 20, 20), "midtones": QColor(128, 128, 128), "highlights": QColor(245, 245, 245)}
 SIZE = 6.0
@@ -34,6 +34,7 @@ class BalanceDisc(QWidget):
         self._image: QImage | None = None
         self._words: np.ndarray | None = None
         self._held = False
+        self._counted: Statistics | None = None
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Balance of shadows, midtones and highlights")
@@ -50,6 +51,9 @@ class BalanceDisc(QWidget):
 
     def show_colours(self, counted: Statistics) -> None:
         """The colours that the mask holds."""
+        if counted is self._counted:
+            return
+        self._counted = counted
         self._words = field_image(counted)
         self._image = QImage(self._words.data, CELLS, CELLS, CELLS * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
         self.update()

@@ -6,7 +6,6 @@ import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-import numpy as np
 from PyQt6.QtCore import QSignalBlocker, Qt
 from PyQt6.QtGui import QAction, QColor, QGuiApplication, QKeyEvent
 from PyQt6.QtWidgets import (
@@ -29,11 +28,10 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ..core.colour.transfer import decode
 from ..project.fields import spec_of
 from ..project.recovery import Left
 from .number import Number
-from .pages.swatch import swatch
+from .pages.swatch import light_of, swatch
 from .preferences import Arrangement, Preferences, Surround
 from .session import Session
 
@@ -219,10 +217,7 @@ class PreferencesDialog(QDialog):
 def ask_colour(parent: QWidget, title: str) -> tuple[float, float, float] | None:
     """A colour in linear light that the person chooses, None when they think better of it."""
     colour = QColorDialog.getColor(QColor(40, 220, 90), parent, title)
-    if not colour.isValid():
-        return None
-    red, green, blue = (float(v) for v in decode(np.array([colour.redF(), colour.greenF(), colour.blueF()])))
-    return red, green, blue
+    return light_of(colour) if colour.isValid() else None
 
 
 class HistoryDialog(QDialog):

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import pathlib
 
+import numpy as np
+from PyQt6 import sip
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QImage, QPixmap
 from PyQt6.QtWidgets import (
@@ -88,7 +90,7 @@ class ExportDialog(QDialog):
         self.depth_choice.currentIndexChanged.connect(lambda _: self._follow())
         self.pattern.textChanged.connect(lambda _: self._follow())
         self.size_number.moved.connect(lambda _: self._follow())
-        session.rendered.connect(self._paint)
+        session.project_changed.connect(self._ask_picture)
         self._formats(about.path.suffix.lower())
 
     # What is chosen
@@ -122,8 +124,7 @@ class ExportDialog(QDialog):
         self.format_choice.setCurrentIndex(at)
         self.format_choice.blockSignals(False)
         self._depths()
-        if self.session.last is not None:
-            self._paint(self.session.last)
+        self._ask_picture()
 
     def _depths(self) -> None:
         known = formats.format_of(pathlib.Path(f"a{self.format_choice.currentText().split()[-1]}"))
@@ -157,16 +158,14 @@ class ExportDialog(QDialog):
             self.example.setText(str(trouble))
             self.export.setEnabled(False)
 
-    def _paint(self, result: object) -> None:
-        """What is on the canvas, as it will be written."""
-        last = self.session.last
-        words = last.pictures.get(VIEWS[self.how.what]) if last is not None else None
-        if words is None and last is not None:
-            words = last.pictures.get("Result")
-        if words is not None:
+    def _ask_picture(self) -> None:
+        """Ask for what will be written, all of it."""
+        self.session.picture_of(VIEWS[self.how.what], PICTURE, self._paint)
+
+    def _paint(self, words: np.ndarray) -> None:
+        if not sip.isdeleted(self.picture):  # the dialog may have been closed meanwhile
             image = QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
-            fitted = image.scaled(PICTURE, PICTURE, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation)
-            self.picture.setPixmap(QPixmap.fromImage(fitted))
+            self.picture.setPixmap(QPixmap.fromImage(image))
 
     def _export(self) -> None:
         path = self.path

@@ -7,6 +7,7 @@ interface thread decodes, samples and renders nothing.
 from __future__ import annotations
 
 import contextlib
+import math
 import pathlib
 from collections.abc import Callable
 from dataclasses import replace
@@ -51,7 +52,7 @@ from ..render.haze import haze_of
 from ..render.inspect import deciding_sample
 from ..render.measured import arriving
 from ..render.stack import sieve_mask
-from ..render.views import Looking
+from ..render.views import Looking, view
 from . import preferences as settings
 from .document import Document
 from .guard import guarded
@@ -805,6 +806,16 @@ class Session(QObject):
         """Write this frame as asked: result, masks or a cut-out, at some depth and size."""
         sieve_id = self.sieve.id
         self._export(path, lambda source, project, number, progress: export(source, project, sieve_id, path, how, number, progress))
+
+    def picture_of(self, name: str, longest: int, then: Callable[[np.ndarray], None]) -> None:
+        """A view of the whole picture at most so many pixels wide and high, as screen words, for ``then``."""
+
+        def work(seen: Seen) -> np.ndarray:
+            whole = seen.opened.source.about.size
+            frame = seen.opened.frame(seen.number, max(1, math.ceil(max(whole) / longest)))
+            return view(name, frame, seen.resolved, seen.sieve_id, self.looking, seen.cache, layers_in(seen.cache))
+
+        self._ask_about(work, then)
 
     def write_lookup(self, path: pathlib.Path, size: int = 33) -> None:
         """Write what depends on colour alone as a 3D lookup table, and say how near it comes."""

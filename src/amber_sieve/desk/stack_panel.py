@@ -133,7 +133,10 @@ class StackPanel(QWidget):
         leaning = leaning_on(project, sieve.id)
         if leaning:
             names = ", ".join(other.name for other in leaning)
-            words = f"{names} takes its mask from {sieve.name}. Unlink it, so that it keeps a copy, and remove {sieve.name}?"
+            words = (
+                f"The mask of {names} is made from {sieve.name}. Remove {sieve.name}? Masks that are the same or its opposite keep a copy; "
+                "where it is one of several, the others go on without it."
+            )
             if QMessageBox.question(self, "Amber Sieve", words) != QMessageBox.StandardButton.Yes:
                 return
         self.session.remove_sieve(sieve.id)

@@ -15,8 +15,9 @@ from ..core.frame import Frame
 from ..errors import Trouble
 from ..media import formats, stills
 from ..media.source import Source
-from ..project.model import Fill, Project
+from ..project.model import Adjust, Fill, Project
 from ..render.cache import Cache
+from ..render.measured import working
 from ..render.stack import rendered, sieve_mask
 from .layers import layers_in
 from .progress import Progress
@@ -84,10 +85,11 @@ def with_cut_out(project: Project, sieve_id: str) -> Project:
     """The project that leaves only what a sieve masks, and nothing behind it; its outline keeps no colour of the background."""
     at = next(place for place, sieve in enumerate(project.stack) if sieve.id == sieve_id)
     sieve = project.stack[at]
-    fill = Fill(fill="nothing", fill_where="behind")
-    return project.but(
-        stack=(*project.stack[:at], sieve.but(on=True, adjust=sieve.adjust.but(fill=fill)), *project.stack[at + 1 :]), solo=""
-    )
+    # A sieve that is off, or gives nothing, still says what is cut out.
+    gives = any(one.id == sieve_id for one in working(project.but(solo="")))
+    adjust = (sieve.adjust if gives else Adjust()).but(fill=Fill(fill="nothing", fill_where="behind"))
+    cut = sieve.but(on=True, adjust=adjust) if gives else sieve.but(on=True, adjust=adjust, strength=100.0, group="")
+    return project.but(stack=(*project.stack[:at], cut, *project.stack[at + 1 :]), solo="")
 
 
 def export(

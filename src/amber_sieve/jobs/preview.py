@@ -16,12 +16,12 @@ from ..core.frame import Frame
 from ..core.mix import mixed
 from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
 from ..media.source import Source
-from ..project.model import Adjust, Project, Sieve
+from ..project.model import Project, Sieve
 from ..render.adjust import steps_of
 from ..render.cache import Cache
 from ..render.layers import Layers
 from ..render.mask import bounds_of, make_fine, waits_for_fine
-from ..render.measured import arriving, measured
+from ..render.measured import arriving, made_by, measured
 from ..render.reach import stack_looks
 from ..render.stack import sieve_mask
 from ..render.views import Looking, nearer_to_drop, shown_mask, solo_field, view
@@ -197,6 +197,15 @@ def _hurried(sieve: Sieve) -> Sieve:
     return sieve.but(edge=sieve.edge.but(follow=0.0)) if sieve.edge.follow == "auto" else sieve
 
 
+def _with_take_resolved(project: Project, opened: Opened, wanted: Wanted, whole: Frame, cache: Cache) -> Project:
+    """The project with only the take that is shown beside it, as it stands on a frame: it shows what going on with it would."""
+    take = next((take for take in project.takes if take.name == wanted.looking.take), project.takes[0] if project.takes else None)
+    if take is None:
+        return project
+    stands = opened.resolver.project_on(project.but(stack=take.stack, solo="", takes=()), whole, wanted.number, cache)
+    return project.but(takes=(take.but(stack=stands.stack),))
+
+
 def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     layers = layers_in(cache)
     whole = opened.frame(wanted.number)
@@ -205,7 +214,11 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     project = opened.resolver.project_on(wanted.project, whole, wanted.number, cache)
     if wanted.hurried:
         project = project.but(stack=tuple(_hurried(sieve) for sieve in project.stack))
-    held = part_of(level, shown.box, stack_looks(project), cache)
+    looks = stack_looks(project)
+    if "Other take" in shown.views:
+        project = _with_take_resolved(project, opened, wanted, whole, cache)
+        looks = max([looks, *(stack_looks(project.but(stack=take.stack, solo="")) for take in project.takes)])
+    held = part_of(level, shown.box, looks, cache)
     frame, inner = held.frame, held.inner
     # Matting takes seconds: what waits for it is shown without it, while it is made in the background.
     waiting = tuple(
@@ -259,7 +272,7 @@ def _counted_within(frame: Frame, project: Project, sieve_id: str, cache: Cache,
     sieve, out = project.sieve(sieve_id), {}
     for block in COUNTED:
         steps = steps_of(sieve.adjust, until=block)
-        key = ("within", below.key, frame.key, sieve.but(adjust=Adjust(), id="", name=""), tuple(steps))
+        key = ("within", block, frame.key, made_by(project, sieve_id))
         inside = mask > 0.5
         out[block] = cache.get(
             key,

@@ -9,7 +9,7 @@ import numpy as np
 from ..core.adjust import blending, detail, fill
 from ..core.adjust.chain import Step
 from ..core.frame import Frame
-from ..core.mix import NO_FILLING, Filling, before_backdrop, mixed
+from ..core.mix import NO_FILLING, Begun, Filling, before_backdrop, mixed
 from ..core.mix import adjusted as done_everywhere
 from ..project.model import Adjust, Fill, Sieve
 from .mask import Masked
@@ -67,7 +67,8 @@ def adjusted(below: Frame, masked: Masked, sieve: Sieve, picture: Frame | None =
     filling, opacity = filling_of(adjust.fill, below, picture), np.float32(adjust.fill.fill_opacity / 100)
     if not adjust.detail.neutral:
         start = mixed(planes, (weights > 0).astype(np.float32), steps)
-        begun = detail.with_detail(start, weights, **adjust.detail.given, scale=below.scale, origin=below.origin)
+        worked = detail.with_detail(start, weights, **adjust.detail.given, scale=below.scale, origin=below.origin)
+        begun = Begun(steps, start, worked)
         last = laid_over
     else:
         last = [*steps, *laid_over] if steps or filling else []

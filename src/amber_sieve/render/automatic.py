@@ -3,6 +3,8 @@ there on: so a preview of a part and an export use the same."""
 
 from __future__ import annotations
 
+import functools
+
 import numpy as np
 
 from ..core.adjust.even import found_means
@@ -15,7 +17,7 @@ from ..project.model import Project, Sieve
 from .adjust import steps_of
 from .cache import Cache
 from .layers import Layers, no_layers
-from .measured import arriving, sieve_masked
+from .measured import arriving, made_by, sieve_masked
 
 #: Noise is measured on neighbouring pixels of the middle of the picture, a square of this side.
 SEEN = 904
@@ -68,14 +70,11 @@ def _colours_in(small: Frame, project: Project, sieve_id: str, cache: Cache, lay
 def needs_means(sieve: Sieve) -> bool:
     """Whether an adjustment of a sieve asks for what the masked colours are on average."""
     adjust = sieve.adjust
-    return sieve.on and (
-        (not adjust.match.neutral and adjust.match.found is None) or (not adjust.even.neutral and adjust.even.mean is None)
-    )
+    return (not adjust.match.neutral and adjust.match.found is None) or (not adjust.even.neutral and adjust.even.mean is None)
 
 
-def _with_means(project: Project, sieve_id: str, small: Frame, cache: Cache, layers: Layers) -> Sieve:
-    sieve = project.sieve(sieve_id)
-    found = _colours_in(small, project, sieve_id, cache, layers)
+def _with_means(project: Project, sieve: Sieve, small: Frame, cache: Cache, layers: Layers) -> Sieve:
+    found = _colours_in(small, project, sieve.id, cache, layers)
     if found is None:
         return sieve
     planes, weights = found
@@ -100,11 +99,10 @@ def with_found_means(project: Project, whole: Frame, cache: Cache, layers: Layer
         return project
     factor = max(1, round((whole.width * whole.height / MEANS_ON) ** 0.5))
     small = cache.get(("means on", whole.key, factor), lambda: whole.reduced(factor))
-    for number, sieve in enumerate(project.stack):
+    for sieve in project.stack:
         if needs_means(sieve):
-            upto = project.but(stack=project.stack[: number + 1])
-            key = ("means", small.key, tuple(s.but(id="", name="") for s in upto.stack))
-            found = cache.get(key, lambda: _with_means(upto, sieve.id, small, cache, layers))  # noqa: B023  (called at once)
+            key = ("means", small.key, made_by(project, sieve.id))
+            found = cache.get(key, functools.partial(_with_means, project, sieve, small, cache, layers))
             project = project.with_sieve(sieve.but(adjust=found.adjust))
     return project
 

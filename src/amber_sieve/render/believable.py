@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from ..core.adjust.detail import Weighted
 from ..core.colour.difference import delta_e_2000, to_cielab
 from ..core.colour.gamut import lower_chroma
 from ..core.colour.oklab import to_oklab
@@ -16,8 +17,7 @@ from ..project.model import Project
 from .cache import Cache
 from .haze import haze_of
 from .layers import Layers, no_layers
-from .measured import arriving, measured, sieve_masked, working
-from .stack import rendered
+from .measured import arriving, fallen, made_by, sieve_masked, working
 
 #: A pixel belongs to what is judged from this share of the mask on.
 HELD = 0.5
@@ -92,10 +92,7 @@ class Believable:
 
 def _local(lightness: np.ndarray, inside: np.ndarray, sigma: float) -> np.ndarray:
     """Lightness against its surroundings inside the mask."""
-    weights = inside.astype(np.float32)
-    below = cv2.GaussianBlur(weights, (0, 0), sigma)
-    around = cv2.GaussianBlur(lightness * weights, (0, 0), sigma) / np.maximum(below, 1e-4)
-    out: np.ndarray = (lightness - around)[inside]
+    out: np.ndarray = (lightness - Weighted(inside.astype(np.float32), sigma).mean(lightness))[inside]
     return out
 
 
@@ -107,17 +104,17 @@ def _steps(levels: np.ndarray) -> np.ndarray:
 
 def believable_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Believable:
     """Judge what a sieve of the stack does to a frame; nothing is found where it does nothing."""
-    sieve = project.sieve(sieve_id)
     below = arriving(frame, project, sieve_id, cache, layers)
 
     def make() -> Believable:
         mask = sieve_masked(frame, project, sieve_id, cache, layers).mask
         marks = np.zeros(mask.shape, np.uint8)
         inside = mask > HELD
-        if not working(project.but(stack=(sieve,))) or not inside.any():
+        at = [one.id for one in project.stack].index(sieve_id)
+        upto = [one for one in working(project) if one.id in {other.id for other in project.stack[: at + 1]}]
+        if not any(one.id == sieve_id for one in upto) or not inside.any():
             return Believable(0, 0, 1, 0, 0, marks, project.gamut)
-        upto = project.but(stack=project.stack[: project.stack.index(sieve) + 1])
-        before, after = below.planes, rendered(frame, upto, cache, layers).planes
+        before, after = below.planes, fallen(frame, project, upto, cache, layers).planes
         seen_after = lower_chroma(after) if project.gamut == "lower chroma" else np.clip(after, 0, 1)
         means = [to_cielab(one[:, inside].mean(axis=1, dtype=np.float64)[None]) for one in (before, after)]
         outside = [((one < -SLACK) | (one > 1 + SLACK)).any(axis=0) for one in (before, after)]
@@ -137,5 +134,4 @@ def believable_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, l
             haze.pixels.sum() > MENDED * max(haze.handled, 1),
         )  # fmt: skip
 
-    seen = measured(frame, project, sieve_id, cache, layers)
-    return cache.get(("believable", seen.key, below.key, sieve.but(id="", name=""), project.gamut), make)
+    return cache.get(("believable", frame.key, made_by(project, sieve_id), project.gamut), make)

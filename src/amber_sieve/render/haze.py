@@ -16,7 +16,7 @@ from .adjust import steps_of, weights_of
 from .cache import Cache
 from .layers import Layers, no_layers
 from .mask import masked
-from .measured import arriving, measured, sieve_masked
+from .measured import arriving, made_by, measured, sieve_masked
 
 #: Chosen by trial on the yard, see docs/sums.md. A partial pixel is hazy when it is farther than this (ΔE2000) from all that its two neighbours can mix to; less is hidden by noise.
 VISIBLE = 4.0
@@ -79,4 +79,4 @@ def haze_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers:
         pixels[partial] = handled if sieve.edge.no_haze else plain
         return Haze(pixels, int(handled.sum()), int(plain.sum()))
 
-    return cache.get(("haze", seen.key, below.key, sieve.but(id="", name="")), make)
+    return cache.get(("haze", frame.key, made_by(project, sieve_id)), make)

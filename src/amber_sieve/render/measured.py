@@ -42,6 +42,13 @@ def _value(sieve: Sieve, but: tuple[str, ...] = ()) -> tuple[object, ...]:
     return tuple(value for name, value in sieve if name not in ("id", "name", *but))
 
 
+def made_by(project: Project, sieve_id: str) -> tuple[object, ...]:
+    """All of a project that what a sieve of it makes of a frame depends on: the sieves up to it, or all where masks lean on others."""
+    at = next(place for place, sieve in enumerate(project.stack) if sieve.id == sieve_id)
+    stack = project.stack if any(sieve.leans_on for sieve in project.stack) else project.stack[: at + 1]
+    return (at, project.groups, project.solo, tuple((sieve.id, *_value(sieve)) for sieve in stack))
+
+
 def mask_value(project: Project, sieve: Sieve) -> tuple[object, ...]:
     """All that the mask of a sieve depends on besides what is measured, through its links."""
     own = tuple(getattr(sieve, name) for name in MASK_FIELDS)
@@ -95,7 +102,7 @@ def changed_in(frame: Frame, project: Project, cache: Cache, layers: Layers) -> 
         return box if (ends[0][1] - ends[0][0]) * (ends[1][1] - ends[1][0]) < MOST_OF_IT * frame.width * frame.height else None
 
     # What arrives at a sieve matters only where it measures that.
-    but = () if any(sieve.pick.measure == "result" for sieve in sieves) else ("adjust", "strength", "blend")
+    but = () if any(sieve.pick.measure == "result" for sieve in project.stack) else ("adjust", "strength", "blend")
     values = tuple((_value(sieve, (*but, "of", "joined")), mask_value(project, sieve)) for sieve in sieves)
     return cache.get(("changed in", frame.key, values), find)
 

@@ -124,7 +124,7 @@ def _over_the_last(result: Frame, frame: Frame, project: Project, sieves: list[S
     mask = sieve_masked(frame, project, last.id, cache, layers).mask
     seen = measured(frame, project, last.id, cache, layers)
     # Looking for the masked pixels takes longer than working on them, and they stay the same while an adjustment is dragged.
-    held = cache.get(("held pixels", frame.key, seen.key, mask_value(project, last)), lambda: np.flatnonzero(mask))
+    held = cache.get(("held pixels", below.key, seen.key, mask_value(project, last)), lambda: np.flatnonzero(mask))
     if last.outside > 0 or last.adjust.fill.fill_where == "behind" or held.size > MOST_OF_IT * mask.size:
         return _shown(result.planes, project.gamut, None)
     words = cache.get(("shown", below.key, project.gamut), lambda: _shown(below.planes, project.gamut, None)).copy()

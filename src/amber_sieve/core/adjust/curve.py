@@ -13,7 +13,7 @@ from numba import carray
 from scipy.interpolate import PchipInterpolator
 
 from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
-from ..colour.transfer import decode
+from ..colour.transfer import decode, one_encoded
 from ..parallel import inner, row_step
 from .chain import Step
 
@@ -108,7 +108,7 @@ def steps(
     curve_red, curve_green, curve_blue : points of the curves of the channels, which come after the levels.
     """
     light = (np.arange(ENTRIES + 1) / ENTRIES) ** 2
-    coded = np.where(light <= 0.0031308, 12.92 * light, 1.055 * light ** (1 / 2.4) - 0.055)
+    coded = one_encoded(light)
     made = []
     levels = (in_black, in_white, middle, out_black, out_white)
     if levels != (0, 255, 1, 0, 255) or curve_red or curve_green or curve_blue:

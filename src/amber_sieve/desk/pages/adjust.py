@@ -17,7 +17,7 @@ from ...media.cdl_files import FORMATS
 from ...names import BLENDS, FILL_KINDS, FILL_WHERES, GAMUTS
 from ...project import edits
 from ...project.controls import blocks
-from ...project.model import Colour, Project
+from ...project.model import Colour, Project, Sieve
 from ...render.believable import Believable
 from ..icon import with_icon
 from ..number import Number
@@ -231,7 +231,7 @@ class AdjustPage(Page):
     def fill_with(self, path: pathlib.Path) -> None:
         """Fill with a picture."""
 
-        def change(sieve):  # type: ignore[no-untyped-def]
+        def change(sieve: Sieve) -> Sieve:
             block = sieve.adjust.fill.but(fill="picture", fill_picture=str(path.absolute()))
             return sieve.but(adjust=sieve.adjust.but(fill=block))
 

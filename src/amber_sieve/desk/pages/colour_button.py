@@ -4,20 +4,12 @@ from __future__ import annotations
 
 import re
 
-import numpy as np
 from PyQt6.QtCore import QSize, pyqtSignal
 from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import QColorDialog, QHBoxLayout, QLineEdit, QPushButton, QWidget
 
-from ...core.colour.transfer import decode
 from ...project.model import Colour
-from .swatch import screen_colour, swatch
-
-
-def light_of(colour: QColor) -> Colour:
-    """Linear light of a colour of the screen."""
-    red, green, blue = (float(v) for v in decode(np.array([colour.redF(), colour.greenF(), colour.blueF()])))
-    return red, green, blue
+from .swatch import light_of, screen_colour, swatch
 
 
 class ColourButton(QWidget):

@@ -8,13 +8,15 @@ import numpy as np
 from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import QComboBox, QLabel
 
+from ...core.adjust.balance import RANGES
 from ...core.adjust.curve import curve_through
 from ...core.adjust.hues import closed_curve
+from ...core.colour.transfer import one_encoded
 from ...core.statistics import Statistics
 from ...jobs.tracks import hue_ring
 from ...project.fields import Spec, field_at
 from ...project.model import Sieve
-from ..balance_disc import RANGES, BalanceDisc
+from ..balance_disc import BalanceDisc
 from ..curve_editor import CurveEditor, Points
 from ..number import Number
 from ..style import AMBER
@@ -114,8 +116,7 @@ class CurvesBlock(_Edited):
         # Counted by L*, drawn by coded value.
         lightness = (np.arange(256) + 0.5) / 256 * 100
         light = np.where(lightness > 8, ((lightness + 16) / 116) ** 3, lightness * 27 / 24389)
-        coded = np.where(light <= 0.0031308, 12.92 * light, 1.055 * light ** (1 / 2.4) - 0.055)
-        self.editor.show_histogram(np.histogram(coded, 128, (0, 1), weights=self._counted.luminance)[0])
+        self.editor.show_histogram(np.histogram(one_encoded(light), 128, (0, 1), weights=self._counted.luminance)[0])
 
     def follow(self) -> None:
         self.editor.colour = CURVE_COLOURS[self.field]
