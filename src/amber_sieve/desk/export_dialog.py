@@ -165,7 +165,7 @@ class ExportDialog(QDialog):
     def _paint(self, words: np.ndarray) -> None:
         if not sip.isdeleted(self.picture):  # the dialog may have been closed meanwhile
             image = QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
-            self.picture.setPixmap(QPixmap.fromImage(image))
+            self.picture.setPixmap(QPixmap.fromImage(image.copy()))  # the words go, the picture stays
 
     def _export(self) -> None:
         path = self.path

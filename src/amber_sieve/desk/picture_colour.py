@@ -32,7 +32,7 @@ class PictureColour(QDialog):
         words = to_screen(frame.planes)
         image = QImage(words.data, frame.width, frame.height, frame.width * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
         self.picture = QLabel()
-        self.picture.setPixmap(QPixmap.fromImage(image))
+        self.picture.setPixmap(QPixmap.fromImage(image.copy()))  # the words go, the picture stays
         self.picture.setCursor(QCursor(Qt.CursorShape.CrossCursor))
         self.picture.setFixedSize(frame.width, frame.height)
         column = QVBoxLayout(self)
