@@ -420,9 +420,9 @@ def _pick(arguments: argparse.Namespace) -> None:
 
 def _render(arguments: argparse.Namespace) -> None:
     from .jobs.clip import export_clip
+    from .jobs.sources import source_of
     from .jobs.still import export_still
     from .media.formats import is_picture
-    from .media.opening import open_source
     from .media.sequences import is_pattern
 
     project = storage.load(arguments.project)
@@ -431,7 +431,7 @@ def _render(arguments: argparse.Namespace) -> None:
     path = arguments.input or pathlib.Path(project.source)
     if not str(path) or str(path) == ".":
         raise Trouble(f"{arguments.project} names no picture: give one with --input.")
-    source = open_source(path)
+    source = source_of(project, path)
     _say_notes(source)
     one = arguments.frames is not None and arguments.frames[0] == arguments.frames[1]
     picture = is_picture(arguments.out) and not is_pattern(arguments.out)
@@ -450,12 +450,12 @@ def _render(arguments: argparse.Namespace) -> None:
 
 def _lookup(arguments: argparse.Namespace) -> None:
     from .jobs.lookup import write_lookup
-    from .media.opening import open_source
+    from .jobs.sources import source_of
 
     project = storage.load(arguments.project)
     if not project.source:
         raise Trouble(f"{arguments.project} names no picture, which is needed to compare the table on: open it and save it again.")
-    source = open_source(pathlib.Path(project.source))
+    source = source_of(project)
     written = write_lookup(project, source.frame(0), arguments.out, arguments.size, _progress())
     for line in written.left_out:
         print(f"left out of the table: {line}")

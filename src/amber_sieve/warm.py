@@ -9,6 +9,7 @@ from collections.abc import Callable
 
 import numpy as np
 
+from .core.colour.lookup import looked_up, to_display_words, words_through
 from .core.edge.follow_reach import follow_found
 from .core.frame import Frame
 from .core.statistics import coverage_of, statistics_of
@@ -18,9 +19,10 @@ from .jobs.still import finished, strips_of
 from .media import stills
 from .media.source import About
 from .project.fields import kind_of, numbers_of
-from .project.model import Adjust, Area, Band, Bands, Edge, Pick, Project, Sieve, Stroke
+from .project.model import Adjust, Area, Band, Bands, Edge, Lookup, Pick, Project, Sieve, Stroke
 from .render.adjust import NOT_POINTWISE
 from .render.cache import Cache
+from .render.layers import Table
 from .render.views import VIEWS, Looking, view
 
 
@@ -43,13 +45,14 @@ def in_use(adjust: Adjust) -> Adjust:
     blocks: dict[str, object] = {}
     others = {"curve": ((0.3, 0.4),), "hues": ((40.0, 10.0), (200.0, -10.0)), "colour": (0.4, 0.1, 0.05)}
     for name, block in adjust.blocks():
-        if name not in NOT_POINTWISE:
+        if name not in (*NOT_POINTWISE, "lookup"):
             moved: dict[str, object] = {
                 spec.name: min(spec.high, spec.start + 0.25 * (spec.soft_high - spec.start)) for spec in numbers_of(type(block))
             }
             fields = type(block).model_fields.items()
             blocks[name] = block.but(**moved, **{key: others[kind_of(field)] for key, field in fields if kind_of(field) in others})
-    return adjust.but(**blocks)
+    table = Table("warm", np.zeros((2, 2, 2, 3), np.float32))
+    return adjust.but(**blocks, lookup=Lookup(lookup_file="warm.cube", table=table))
 
 
 def with_all_else(adjust: Adjust) -> Adjust:
@@ -88,6 +91,9 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     disc[10:38, 12:50] = 1
     follow_found(frame.planes, disc)
     statistics_of(frame.planes)
+    nodes = np.zeros((3, 3, 3, 3), np.float32)
+    looked_up(frame.planes, nodes)
+    words_through(to_display_words(frame.planes, nodes, 0.01, 64.0), nodes, nodes)
     coverage_of(frame.planes[0])
     with tempfile.TemporaryDirectory() as folder:
         about = About(pathlib.Path("warm.png"), "still", (64, 48), "uint8")

@@ -117,7 +117,8 @@ def _run(
     parts = 10 if any(step.fills for step in steps) else 6 if any(step.looks_back for step in steps) else 3
     addresses = np.array([step.address for step in steps], np.int64)
     starts = np.cumsum([0] + [len(step.numbers) for step in steps[:-1]]).astype(np.int64)
-    numbers = np.array([number for step in steps for number in step.numbers] or [0.0], np.float32)
+    numbers = np.concatenate([np.zeros(0, np.float32), *(np.asarray(step.numbers, np.float32) for step in steps)])
+    numbers = numbers if numbers.size else np.zeros(1, np.float32)
     _mix(planes, begun, weights, filling.layers, parts, addresses, numbers, starts, out)
     return out
 

@@ -35,8 +35,9 @@ from ..jobs.preview import Opened, Rendered, Shown, Wanted, difference_of, make_
 from ..jobs.progress import Progress
 from ..jobs.sampling import bands_from_samples, fitted, sample_along, sample_at, taken_again
 from ..jobs.seen import Seen
+from ..jobs.sources import source_of
 from ..jobs.still import export_mask, export_still
-from ..media import cdl_files
+from ..media import cdl_files, lookup_files
 from ..media.formats import PROJECT, is_picture
 from ..media.opening import open_source
 from ..media.sequences import is_pattern
@@ -231,6 +232,12 @@ class Session(QObject):
             raise Trouble(f"{path} holds a correction beyond what a CDL here may be: choose another file.") from None
         self.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(cdl=block)), "Read a CDL")
 
+    def read_table(self, path: pathlib.Path) -> None:
+        """Take a lookup table into the current sieve."""
+        lookup_files.read(path)  # that it can be read is said before it is taken
+        block = self.sieve.adjust.lookup.but(on=True, lookup_file=str(path.absolute()))
+        self.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(lookup=block)), "Lookup table")
+
     def write_cdl(self, path: pathlib.Path) -> None:
         """Write the CDL of the current sieve."""
         cdl_files.write(cdl_files.correction_of(self.sieve.name, self.sieve.adjust.cdl.given), path)
@@ -296,7 +303,53 @@ class Session(QObject):
 
     def _changed(self) -> None:
         self.project_changed.emit()
-        self.ask()
+        if self.opened and self.opened.reading != self.project.reading:
+            self._read_anew()
+        else:
+            self.ask()
+
+    def _read_anew(self) -> None:
+        """The picture is to be read otherwise: until it is, nothing is rendered; when it cannot be, that step is taken back."""
+        opened, project = self.opened, self.project
+        assert opened is not None
+        path = opened.source.about.path
+
+        def work() -> Callable[[], Source | Trouble]:
+            def read() -> Source | Trouble:
+                try:
+                    source = source_of(project, path)
+                    source.frame(0)
+                except Trouble as trouble:
+                    return trouble
+                return source
+
+            return read
+
+        def then(source: Source | Trouble) -> None:
+            if self.opened is not opened or self.project.reading != project.reading:
+                return
+            if isinstance(source, Trouble):
+                self.edit(lambda now: now.but(reading=opened.reading), "Read as before")
+                self.trouble.emit(str(source))
+                return
+            opened.retire()
+            self.opened = Opened(source, project.reading)
+            self.last = None
+            self.source_changed.emit()
+            self.ask()
+
+        self._questions.ask(work, then)
+
+    def read_as(self, **changes: object) -> None:
+        """Read the picture otherwise: its part, its colour space, the white balance of a raw file."""
+        reading = self.project.reading.but(**changes)
+        if reading != self.project.reading:
+            self.edit(lambda project: project.but(reading=reading), "Read the picture otherwise")
+
+    def set_display(self, name: str) -> None:
+        """See and write the picture through a "display / view"; "" for none."""
+        if name != self.project.display:
+            self.edit(lambda project: project.but(display=name), "Display")
 
     def _selected(self) -> None:
         self.selection_changed.emit()
@@ -749,7 +802,7 @@ class Session(QObject):
         wanted = pathlib.Path(project.source) if project else path
         if project and not wanted.exists() and not is_pattern(wanted):
             raise MissingSource(f"{wanted} is not there any more: show where the picture is now.", path, project)
-        source = open_source(wanted)
+        source = source_of(project, wanted) if project else open_source(wanted)
         try:
             source.frame(0)
         except Exception:
@@ -761,7 +814,7 @@ class Session(QObject):
         if self.opened:
             self.opened.retire()
         self._questions.forget()
-        self.opened = Opened(source)
+        self.opened = Opened(source, project.reading if project else None)
         self.number = 0
         start = project or Project(source=str(source.about.path.absolute()))
         self.document.start(start, path if project else None, title, unsaved)
@@ -866,7 +919,7 @@ class Session(QObject):
                     work(opened.source, project, number, progress)
                     return
                 # A decoder of its own, so that looking at other frames does not disturb it.
-                fresh = open_source(regular_file(about.path))
+                fresh = source_of(project, regular_file(about.path))
                 try:
                     work(fresh, project, number, progress)
                 finally:

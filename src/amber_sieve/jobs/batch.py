@@ -23,7 +23,6 @@ from ..core.colour.transfer import encode
 from ..errors import Trouble
 from ..files import regular_file, write_text
 from ..media import formats, stills
-from ..media.opening import open_source
 from ..project import storage
 from ..project.model import Project
 from ..render.automatic import with_found_amounts
@@ -31,6 +30,7 @@ from ..render.cache import Cache
 from ..render.stack import rendered, sieve_mask
 from .layers import layers_in
 from .progress import Cancelled, Progress
+from .sources import source_of
 from .still import strips_of
 
 #: Side of the pictures in the report, pixels.
@@ -80,7 +80,7 @@ def one(project: Project, picture: pathlib.Path, out: pathlib.Path) -> Outcome:
     """Render one picture by a project and write it; what is wrong is told in the outcome, not raised."""
     found = Outcome(str(picture), str(out), _key(project, picture, out))
     try:
-        source = open_source(regular_file(picture))
+        source = source_of(project, regular_file(picture))
         try:
             found.notes = list(source.about.notes)
             frame = source.frame(0)

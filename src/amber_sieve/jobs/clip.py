@@ -4,16 +4,48 @@ from __future__ import annotations
 
 import functools
 import pathlib
+from dataclasses import dataclass
+from typing import Literal, get_args
 
+import numpy as np
+
+from ..core.frame import Frame
 from ..errors import Trouble
 from ..files import written_beside
 from ..media import formats, stills
 from ..media.sequences import RATE, is_pattern, pattern_of
 from ..media.source import Source
 from ..project.model import Project
+from ..render.cache import Cache
+from ..render.stack import rendered, sieve_mask
+from .layers import layers_in
 from .progress import Progress
 from .resolved import Resolver
-from .still import finished, strips_of
+from .still import finished, keeps_of, strips_of
+
+#: What of every frame: the result, the mask of a sieve, or the result with that mask as alpha (in EXR: as a further channel).
+ClipWhat = Literal["result", "mask", "result and mask"]
+CLIP_WHATS: tuple[ClipWhat, ...] = get_args(ClipWhat)
+#: The quality that is usual.
+QUALITY = 70
+
+
+@dataclass(frozen=True)
+class ClipExport:
+    """How a clip leaves.
+
+    Attributes
+    ----------
+    what : one of ``CLIP_WHATS``; sieve_id : whose mask, "" for the first sieve's.
+    quality : of codecs that have one, 1 to 100; depth : sample type of numbered pictures, "" for the source's.
+    resume : numbered pictures that are there already are left as they are.
+    """
+
+    what: ClipWhat = "result"
+    sieve_id: str = ""
+    quality: int = QUALITY
+    depth: str = ""
+    resume: bool = False
 
 
 def frame_range(source: Source, wanted: tuple[int, int] | None) -> range:
@@ -37,8 +69,11 @@ def export_clip(
     frames: tuple[int, int] | None = None,
     codec: str = "",
     progress: Progress | None = None,
+    how: ClipExport | None = None,
 ) -> int:
     """Render frames of a source into a clip, or into numbered pictures when the name holds ``####``; returns their number.
+
+    ``how`` says what of every frame, and how well; by default the result.
 
     Raises
     ------
@@ -47,23 +82,30 @@ def export_clip(
     """
     # FFmpeg's libraries are loaded when footage is first worked on, not when the window opens.
     from ..media import footage_writing
-    from ..media.footage import Footage, to_frame
+    from ..media.footage import Footage
 
     numbers = frame_range(source, frames)
-    progress = progress or Progress()
+    progress, how = progress or Progress(), how or ClipExport()
     if is_pattern(path):
-        return _export_pictures(source, project, path, numbers, progress)
+        return _export_pictures(source, project, path, numbers, progress, how)
     codec = formats.codec_for(path, codec)
     footage = source if isinstance(source, Footage) else None
     rate = source.about.rate or RATE
     resolver = Resolver(source)
     with written_beside(path) as partial:
-        writer = footage_writing.ClipWriter(partial, footage, source.about.size, rate, codec, numbers[0], numbers[-1], project.gamut)
+        writer = footage_writing.ClipWriter(
+            partial, footage, source.about.size, rate, codec, numbers[0], numbers[-1], project.gamut, project.display, how.quality,
+            how.what == "result and mask",
+        )  # fmt: skip
         try:
             for done, number in enumerate(numbers, 1):
                 decoded = footage.decoded(number) if footage else None
-                frame = to_frame(decoded, ("export", number)) if decoded else source.frame(number)
-                writer.add(number, decoded, finished(frame, project, None, resolver, number).planes, frame.planes)
+                frame = footage.to_frame(decoded, ("export", number)) if footage and decoded else source.frame(number)
+                result, mask = _of_frame(frame, project, resolver, number, how)
+                if how.what == "mask" and mask is not None:
+                    writer.add_mask(number, mask[1])
+                else:
+                    writer.add(number, decoded, result.planes, frame.planes, mask[1] if mask else None)
                 progress.step(done / len(numbers))
             writer.finish()
         finally:
@@ -71,15 +113,36 @@ def export_clip(
     return len(numbers)
 
 
-def _export_pictures(source: Source, project: Project, path: pathlib.Path, numbers: range, progress: Progress) -> int:
+def _of_frame(
+    frame: Frame, project: Project, resolver: Resolver, number: int, how: ClipExport
+) -> tuple[Frame, tuple[str, np.ndarray] | None]:
+    """The result of a frame, and the mask that goes along, with its sieve's name."""
+    if how.what == "result":
+        return finished(frame, project, None, resolver, number), None
+    cache = Cache(0, None, keeps_of(project))
+    layers, stands = layers_in(cache), resolver.project_on(project, frame, number, cache)
+    sieve = stands.sieve(how.sieve_id) if how.sieve_id else stands.stack[0]
+    mask = sieve_mask(frame, stands, sieve.id, cache, layers)
+    return frame if how.what == "mask" else rendered(frame, stands, cache, layers), (sieve.name, mask)
+
+
+def _export_pictures(source: Source, project: Project, path: pathlib.Path, numbers: range, progress: Progress, how: ClipExport) -> int:
     """Numbered pictures, one a frame."""
     pattern = pattern_of(path)
     assert pattern is not None
     resolver = Resolver(source)
     for done, number in enumerate(numbers, 1):
-        frame = source.frame(number)
-        result = finished(frame, project, None, resolver, number)
-        strips = functools.partial(strips_of, result.planes)
-        stills.write(pattern.name(number), source.about_frame(number), strips, result.alpha, gamut=project.gamut)
+        target = pattern.name(number)
+        if not (how.resume and target.exists()):
+            frame = source.frame(number)
+            result, mask = _of_frame(frame, project, resolver, number, how)
+            if how.what == "mask" and mask is not None:
+                stills.write_mask(target, mask[1])
+            else:
+                strips = functools.partial(strips_of, result.planes)
+                stills.write(
+                    target, source.about_frame(number), strips, result.alpha, how.depth, project.gamut, display=project.display,
+                    masks=dict([mask]) if mask else None,
+                )  # fmt: skip
         progress.step(done / len(numbers))
     return len(numbers)

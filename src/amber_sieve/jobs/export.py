@@ -26,6 +26,12 @@ from .still import keeps_of, strips_of
 
 What = Literal["result", "mask", "cut-out", "every mask"]
 WHATS: tuple[What, ...] = get_args(What)
+#: How pictures are resampled: means where they shrink and Lanczos where they grow, or one way for both.
+Filter = Literal["best", "mean", "Lanczos", "cubic", "linear", "nearest"]
+FILTERS: tuple[Filter, ...] = get_args(Filter)
+_WAYS = {
+    "mean": cv2.INTER_AREA, "Lanczos": cv2.INTER_LANCZOS4, "cubic": cv2.INTER_CUBIC, "linear": cv2.INTER_LINEAR, "nearest": cv2.INTER_NEAREST,
+}  # fmt: skip
 #: Largest side that may be asked for, pixels.
 LARGEST_SIDE = 30_000
 
@@ -38,8 +44,10 @@ class Export:
     ----------
     what : the result, the mask of a sieve as grey, what it masks as a cut-out with alpha, or the masks of all sieves.
     depth : sample type; "" for the picture's own, as far as the ending allows.
-    quality : of JPEG, 1 to 100.
-    size : per cent of the picture's width and height.
+    quality : of JPEG and WebP, 1 to 100.
+    size : per cent of the picture's width and height; filter : how it is resampled, one of ``FILTERS``.
+    profile : one of `profiles.NAMES`, "" for the picture's own.
+    premultiplied : a cut-out's colours are multiplied by its alpha, where the file can say so; EXR's always are.
     metadata : whether what the picture says of itself goes along.
     """
 
@@ -48,6 +56,9 @@ class Export:
     quality: int = 95
     size: float = 100.0
     metadata: bool = True
+    profile: str = ""
+    filter: Filter = "best"
+    premultiplied: bool = False
 
     def pixels(self, size: tuple[int, int]) -> tuple[int, int]:
         """Width and height of what is written."""
@@ -73,12 +84,12 @@ def name_from(pattern: str, picture: pathlib.Path, sieve: str, frame: int = 0) -
     return name[:200]
 
 
-def _sized(plane: np.ndarray, size: tuple[int, int]) -> np.ndarray:
-    """A plane (H, W) at another size: means where it shrinks, Lanczos where it grows."""
+def _sized(plane: np.ndarray, size: tuple[int, int], way: Filter = "best") -> np.ndarray:
+    """A plane (H, W) at another size."""
     if plane.shape[::-1] == size:
         return plane
-    shrinks = size[0] < plane.shape[1]
-    return cv2.resize(plane, size, interpolation=cv2.INTER_AREA if shrinks else cv2.INTER_LANCZOS4)
+    best = "mean" if size[0] < plane.shape[1] else "Lanczos"
+    return cv2.resize(plane, size, interpolation=_WAYS[best if way == "best" else way])
 
 
 def with_cut_out(project: Project, sieve_id: str) -> Project:
@@ -117,7 +128,9 @@ def export(
     stands = Resolver(source).project_on(wanted, frame, number, cache)
     if grey:
         ids = [sieve_id] if how.what == "mask" else [sieve.id for sieve in stands.stack]
-        masks = {project.sieve(one).name: np.clip(_sized(sieve_mask(frame, stands, one, cache, layers), size), 0, 1) for one in ids}
+        masks = {
+            project.sieve(one).name: np.clip(_sized(sieve_mask(frame, stands, one, cache, layers), size, how.filter), 0, 1) for one in ids
+        }
         progress.step(0.7)
         return stills.write_masks(path, masks) if how.what == "every mask" else _one_mask(path, masks)
     result = rendered(frame, stands, cache, layers)
@@ -128,10 +141,13 @@ def export(
     planes, alpha = result.planes, result.alpha
     original: Frame | None = frame if source.about.kind != "clip" else None
     if size != (frame.width, frame.height):
-        planes = np.stack([_sized(plane, size) for plane in planes])
-        alpha = None if alpha is None else np.clip(_sized(alpha, size), 0, 1)
+        planes = np.stack([_sized(plane, size, how.filter) for plane in planes])
+        alpha = None if alpha is None else np.clip(_sized(alpha, size, how.filter), 0, 1)
         original = None
-    stills.write(path, about, lambda: strips_of(planes, progress, 0.6), alpha, how.depth, project.gamut, how.quality, original)
+    stills.write(
+        path, about, lambda: strips_of(planes, progress, 0.6), alpha, how.depth, project.gamut, how.quality, original, how.profile,
+        "" if how.profile else project.display, how.premultiplied,
+    )  # fmt: skip
     return [path]
 
 

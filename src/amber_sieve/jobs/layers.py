@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import os
+import pathlib
+
 from ..core.frame import Frame
-from ..media.layers import layer_key, placed, read_layer
+from ..media import lookup_files, screens
+from ..media.layers import layer_key, placed, read_layer, table_key
 from ..render.cache import Cache
-from ..render.layers import Layers
+from ..render.layers import Display, Layers, Table
 
 
 class CachedLayers(Layers):
@@ -23,6 +27,13 @@ class CachedLayers(Layers):
 
     def whole(self, path: str) -> Frame:
         return self._cache.get(("layer", layer_key(path)), lambda: read_layer(path))
+
+    def table(self, path: str) -> Table:
+        key = ("lookup", table_key(path))
+        return self._cache.get(key, lambda: Table(key, lookup_files.read(pathlib.Path(path))))
+
+    def display(self, name: str) -> Display:
+        return Display(screens.display_table(name, os.environ.get("OCIO", "")), screens.DARK, screens.BRIGHT)
 
 
 def layers_in(cache: Cache) -> Layers:

@@ -13,7 +13,7 @@ from ..core.colour.transfer import decode, encode
 from ..core.frame import Frame
 from ..media import lookup_files
 from ..project.model import Edge, Project, Sieve
-from ..render.automatic import with_found_means
+from ..render.automatic import with_found_means, with_table
 from ..render.cache import Cache
 from ..render.measured import working
 from ..render.stack import render
@@ -104,7 +104,9 @@ def write_lookup(project: Project, whole: Frame, path: pathlib.Path, size: int =
     progress = progress or Progress()
     cache = Cache(500_000_000)
     layers = layers_in(cache)
-    found = with_found_means(_carried(project), whole, cache, layers)
+    carries = _carried(project)
+    carries = carries.but(stack=tuple(with_table(sieve, layers) for sieve in carries.stack))
+    found = with_found_means(carries, whole, cache, layers)
     progress.step(0.2)
     table = table_of(found, size)
     progress.step(0.5)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import functools
 import math
+import pathlib
 import threading
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
@@ -12,11 +13,14 @@ from typing import Any, TypeVar
 
 import numpy as np
 
+from ..core.colour.lookup import words_through
 from ..core.frame import Frame
 from ..core.mix import mixed
 from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
+from ..files import regular_file
+from ..media import screens
 from ..media.source import Source
-from ..project.model import Project, Sieve
+from ..project.model import Project, Reading, Sieve
 from ..render.adjust import steps_of
 from ..render.cache import Cache
 from ..render.layers import Layers
@@ -62,8 +66,10 @@ class Opened:
     A source is closed when it has been retired and its last reader has let go.
     """
 
-    def __init__(self, source: Source) -> None:
+    def __init__(self, source: Source, reading: Reading | None = None) -> None:
         self.source = source
+        #: How it was read.
+        self.reading = reading or Reading()
         self.resolver = Resolver(source)
         self.unchanged = Unchanged()
         self._levels: tuple[int, dict[int, Frame]] = (-1, {})
@@ -206,6 +212,22 @@ def _with_take_resolved(project: Project, opened: Opened, wanted: Wanted, whole:
     return project.but(takes=(take.but(stack=stands.stack),))
 
 
+def _on_screen(words: np.ndarray, name: str, looking: Looking) -> np.ndarray:
+    """What is drawn, as the screen's profile and the proof want it."""
+    if looking.proof and name in PROOFED:
+        table, far = screens.proof_tables(looking.proof, _changed_at(looking.proof))
+        words = words_through(words, table, far if looking.proof_marks else None)
+    return words_through(words, screens.screen_table(looking.screen, _changed_at(looking.screen))) if looking.screen else words
+
+
+def _changed_at(path: str) -> int:
+    return regular_file(pathlib.Path(path)).stat().st_mtime_ns
+
+
+#: Views that a soft proof is laid over.
+PROOFED = ("Result", "Original", "Other take")
+
+
 def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     layers = layers_in(cache)
     whole = opened.frame(wanted.number)
@@ -239,12 +261,13 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
 
     def picture(name: str) -> np.ndarray:
         def make() -> np.ndarray:
-            return cut(view(name, frame, seen, wanted.sieve_id, looking, cache, layers))
+            return _on_screen(cut(view(name, frame, seen, wanted.sieve_id, looking, cache, layers)), name, looking)
 
         # The views of the mask alone, and of the picture as it was, stay while an adjustment is dragged.
         if name in ("Mask", "Weak spots") and not looking.band:
-            return opened.unchanged.get(name, (whole_mask, inner), make)
-        return opened.unchanged.get(name, (frame.planes, inner), make) if name == "Original" else make()
+            return opened.unchanged.get(name, (whole_mask, inner, looking), make)
+        same = (frame.planes, inner, looking, seen.display)
+        return opened.unchanged.get(name, same, make) if name == "Original" else make()
 
     pictures = {name: picture(name) for name in shown.views}
     counted, sieve = (frame if wanted.counts_view else whole), project.sieve(wanted.sieve_id)

@@ -78,7 +78,16 @@ def export_still(
     progress.step(0.5)
     about = source.about_frame(number)
     original = frame if source.about.kind != "clip" else None
-    stills.write(path, about, lambda: strips_of(result.planes, progress, 0.5), result.alpha, depth, project.gamut, original=original)
+    stills.write(
+        path,
+        about,
+        lambda: strips_of(result.planes, progress, 0.5),
+        result.alpha,
+        depth,
+        project.gamut,
+        original=original,
+        display=project.display,
+    )
 
 
 def export_mask(

@@ -14,7 +14,7 @@ import numpy as np
 from av.video.frame import VideoFrame
 from av.video.reformatter import ColorRange, Colorspace
 
-from ..core.colour.transfer import decode_integers
+from ..core.colour import encodings
 from ..core.frame import Frame
 from ..errors import Trouble
 from ..files import regular_file
@@ -22,8 +22,25 @@ from .source import About, key_of
 
 #: FFmpeg's numbers (ITU-T H.273) for what streams commonly say.
 UNSPECIFIED = 2
-MATRICES = {1: Colorspace.ITU709, 5: Colorspace.ITU601, 6: Colorspace.SMPTE170M, 7: Colorspace.SMPTE240M, 4: Colorspace.FCC}
-MATRIX_NAMES = {0: "RGB", 1: "BT.709", 4: "FCC", 5: "BT.601 (625)", 6: "BT.601 (525)", 7: "SMPTE 240M", 9: "BT.2020"}
+MATRICES = {
+    1: Colorspace.ITU709,
+    5: Colorspace.ITU601,
+    6: Colorspace.SMPTE170M,
+    7: Colorspace.SMPTE240M,
+    4: Colorspace.FCC,
+    9: Colorspace.BT2020,
+    10: Colorspace.BT2020,
+}
+MATRIX_NAMES = {
+    0: "RGB",
+    1: "BT.709",
+    4: "FCC",
+    5: "BT.601 (625)",
+    6: "BT.601 (525)",
+    7: "SMPTE 240M",
+    9: "BT.2020",
+    10: "BT.2020 (constant)",
+}
 RANGE_NAMES = {1: "limited", 2: "full"}
 #: A stream that names no matrix is taken as BT.709 from this height on, as BT.601 below (common practice, no source).
 HD_HEIGHT = 576
@@ -35,7 +52,7 @@ MOST_COMPLAINTS = 200
 
 def matrix_of(number: int, height: int) -> int:
     """The matrix to decode with: the stream's, or what its height suggests."""
-    return number if number in MATRICES else (1 if height > HD_HEIGHT or number == 9 else 6)
+    return number if number in MATRICES else (1 if height > HD_HEIGHT else 6)
 
 
 def range_of(frame: VideoFrame) -> ColorRange:
@@ -85,10 +102,14 @@ class Footage:
         self._ahead: VideoFrame | None = None
         self._frames = self._container.decode(stream)
         matrix = int(context.colorspace)
+        #: Numbers of H.273 by which codes are read; those that are not told apart are read by the sRGB curve, in Rec. 709.
+        self.curve, self.primaries = int(context.color_trc), int(context.color_primaries)
         self.tags = {
             "codec": context.name, "pixel format": str(context.pix_fmt),
             "matrix": MATRIX_NAMES.get(matrix, "") or f"not said (read as {MATRIX_NAMES[matrix_of(matrix, context.height)]})",
             "range": RANGE_NAMES.get(int(context.color_range), "not said (read as limited)"),
+            "curve": encodings.CURVE_NAMES.get(self.curve, "not said (read as sRGB)"),
+            "primaries": encodings.PRIMARY_NAMES.get(self.primaries, "not said (read as BT.709)"),
             "sound": ", ".join(audio.codec_context.name for audio in self._container.streams.audio) or "none",
         }  # fmt: skip
         self.about = About(
@@ -184,8 +205,12 @@ class Footage:
         return About(self.path, "still", self.about.size, "uint8")
 
     def frame(self, number: int) -> Frame:
-        """Frame ``number`` as linear light; its codes are read by the sRGB curve, so levels are what players show."""
-        return to_frame(self.decoded(number), (self._key, number))
+        """Frame ``number`` as linear light."""
+        return self.to_frame(self.decoded(number), (self._key, number))
+
+    def to_frame(self, decoded: VideoFrame, key: Hashable) -> Frame:
+        """A decoded frame as linear light, by the curve and primaries of the stream (see `core.colour.encodings`)."""
+        return Frame(encodings.decoded(to_rgb16(decoded), self.curve, self.primaries), None, key)
 
     def close(self) -> None:
         """Let go of the file, once a frame that is being decoded is done."""
@@ -194,12 +219,3 @@ class Footage:
                 self._closed = True
                 self._ahead = None
                 self._container.close()
-
-
-def to_frame(decoded: VideoFrame, key: Hashable) -> Frame:
-    """A decoded frame as linear light."""
-    codes = to_rgb16(decoded)
-    planes = np.empty((3, *codes.shape[:2]), np.float32)
-    for channel in range(3):
-        planes[channel] = decode_integers(codes[..., channel])
-    return Frame(planes, None, key)

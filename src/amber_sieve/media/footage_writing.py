@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import pathlib
+from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
 
@@ -12,17 +13,50 @@ import numpy as np
 from av.video.frame import VideoFrame
 from av.video.reformatter import ColorRange
 
+from ..core.colour import encodings
 from ..core.colour.gamut import lower_chroma
-from ..core.colour.transfer import encode
 from ..errors import Trouble
 from ..files import Checked
+from . import colour_spaces
 from .footage import MATRICES, UNSPECIFIED, Footage, matrix_of, range_of
 
-#: Name: encoder, pixel format, options.
-CODECS: dict[str, tuple[str, str, dict[str, str]]] = {
-    "H.264": ("libx264", "yuv420p", {"crf": "16", "preset": "medium"}),
-    "ProRes 422 HQ": ("prores_ks", "yuv422p10le", {"profile": "3", "vendor": "apl0"}),
+
+@dataclass(frozen=True)
+class Codec:
+    """How a codec is written.
+
+    Attributes
+    ----------
+    encoder, pixels : FFmpeg's names of the encoder and of its pixel format.
+    options : what the encoder is told.
+    crf : whether a quality can be chosen.
+    alpha : pixel format with an alpha channel; "" where there is none.
+    """
+
+    encoder: str
+    pixels: str
+    options: dict[str, str]
+    crf: bool = False
+    alpha: str = ""
+
+
+CODECS: dict[str, Codec] = {
+    "H.264": Codec("libx264", "yuv420p", {"preset": "medium"}, crf=True),
+    "HEVC": Codec("libx265", "yuv420p10le", {"preset": "medium", "x265-params": "log-level=error"}, crf=True),
+    "ProRes 422 HQ": Codec("prores_ks", "yuv422p10le", {"profile": "3", "vendor": "apl0"}),
+    "ProRes 4444": Codec("prores_ks", "yuv444p10le", {"profile": "4", "vendor": "apl0"}, alpha="yuva444p10le"),
+    "DNxHR HQX": Codec("dnxhd", "yuv422p10le", {"profile": "dnxhr_hqx"}),
+    "FFV1": Codec("ffv1", "yuv444p16le", {"level": "3", "slices": "16", "slicecrc": "1"}),
 }
+#: The quality that is usual, of 1 to 100; it is a constant rate factor of 16.
+QUALITY = 70
+
+
+def crf_of(quality: int) -> str:
+    """The constant rate factor of a quality from 1 to 100: 50 for the worst, 1 for the best."""
+    return str(round(51 - quality / 2))
+
+
 #: FFmpeg's names of the containers by ending.
 CONTAINERS = {".mp4": "mp4", ".m4v": "mp4", ".mov": "mov", ".mkv": "matroska", ".mxf": "mxf"}
 
@@ -48,13 +82,20 @@ class ClipWriter:
         first: int = 0,
         last: int | None = None,
         gamut: str = "lower chroma",
+        display: str = "",
+        quality: int = QUALITY,
+        alpha: bool = False,
     ) -> None:
-        encoder, self.pixel_format, options = CODECS[codec]
+        chosen = CODECS[codec]
+        if alpha and not chosen.alpha:
+            raise Trouble(f"{codec} holds no alpha: write {' or '.join(name for name, known in CODECS.items() if known.alpha)}.")
+        encoder, self.pixel_format = chosen.encoder, chosen.alpha if alpha else chosen.pixels
+        options = chosen.options | ({"crf": crf_of(quality)} if chosen.crf else {})
         self._footage, self._first = footage, first
         width, height = size
-        if self.pixel_format == "yuv420p" and (width % 2 or height % 2):
+        if self.pixel_format.startswith("yuv420p") and (width % 2 or height % 2):
             raise Trouble(
-                f"H.264 needs an even width and height, this is {width} x {height}: write ProRes 422 HQ (.mov) or single pictures."
+                f"{codec} needs an even width and height, this is {width} x {height}: write ProRes 422 HQ (.mov) or single pictures."
             )
         self._file = Checked(path)
         self._out = av.open(self._file, "w", format=CONTAINERS[path.suffix.lower()])
@@ -64,18 +105,18 @@ class ClipWriter:
         if footage:
             source = footage._stream.codec_context  # noqa: SLF001  (one module split in two: reading and writing)
             self.matrix, self.range = matrix_of(int(source.colorspace), height), ColorRange.MPEG
-            primaries, curve = int(source.color_primaries), int(source.color_trc)
+            self.primaries, self.curve = footage.primaries, footage.curve
             self._base = footage._stream.time_base
             context.time_base = self._base
             self._video.time_base = self._base
         else:
-            self.matrix, self.range, primaries, curve = matrix_of(UNSPECIFIED, height), ColorRange.MPEG, UNSPECIFIED, UNSPECIFIED
+            self.matrix, self.range, self.primaries, self.curve = matrix_of(UNSPECIFIED, height), ColorRange.MPEG, UNSPECIFIED, UNSPECIFIED
             self._base = 1 / rate
         context.colorspace, context.color_range = self.matrix, int(self.range)
-        fallback = 1 if self.matrix == 1 else 6
-        context.color_primaries = primaries if primaries != UNSPECIFIED else fallback
-        context.color_trc = curve if curve != UNSPECIFIED else fallback
-        self._gamut = gamut
+        # What is not said is written as it was read.
+        context.color_primaries = self.primaries if self.primaries != UNSPECIFIED else 1
+        context.color_trc = self.curve if self.curve != UNSPECIFIED else 1 if self.matrix == 1 else 6
+        self._gamut, self._display = gamut, display
         self._sound: Any = None
         self._audio = self._sound_streams(footage, first, last) if footage else []
 
@@ -88,7 +129,7 @@ class ClipWriter:
         self._end = end
         return [(audio, self._out.add_stream_from_template(audio)) for audio in self._sound.streams.audio]
 
-    def add(self, number: int, decoded: VideoFrame | None, planes: np.ndarray, before: np.ndarray) -> None:
+    def add(self, number: int, decoded: VideoFrame | None, planes: np.ndarray, before: np.ndarray, alpha: np.ndarray | None = None) -> None:
         """Encode frame ``number``.
 
         Parameters
@@ -96,6 +137,7 @@ class ClipWriter:
         decoded : the source frame, if the source is a clip.
         planes, before : (3, H, W) float32 linear light after and before the adjustments. Where they are equal, the
             encoder gets the source's own samples, so nothing outside the mask passes through RGB and back.
+        alpha : (H, W) float32, where the clip is written with alpha.
         """
         same = None
         if decoded is not None:
@@ -106,20 +148,37 @@ class ClipWriter:
                 src_color_range=range_of(decoded),
                 dst_color_range=self.range,
             )
-        if same is not None and planes is before:
+        if same is not None and planes is before and not self._display:
             frame = same
         else:
             changed = (planes != before).any(axis=0)
-            if self._gamut == "lower chroma":
+            plain = self.curve not in (encodings.PQ, encodings.HLG, encodings.LINEAR) and encodings.to_rec_709(self.primaries) is None
+            if self._gamut == "lower chroma" and plain:
                 planes = lower_chroma(planes)
-            codes = np.empty((*planes.shape[1:], 3), np.uint16)
-            for channel in range(3):
-                codes[..., channel] = np.rint(np.clip(encode(planes[channel]), 0, 1) * 65535)
-            frame = VideoFrame.from_ndarray(codes, "rgb48le").reformat(
-                format=self.pixel_format, src_color_range=ColorRange.JPEG, dst_colorspace=MATRICES[self.matrix], dst_color_range=self.range
-            )
-            if same is not None:
+            if self._display:
+                coded = np.ascontiguousarray(np.moveaxis(colour_spaces.to_display(planes, self._display), 0, -1))
+            else:
+                coded = encodings.coded(planes, self.curve, self.primaries)
+            codes = np.rint(np.clip(coded, 0, 1) * 65535).astype(np.uint16)
+            frame = self._frame_of(codes)
+            if same is not None and not self._display:
                 _keep_untouched(frame, same, changed)
+        if alpha is not None:
+            _plane(frame, 3)[...] = np.rint(alpha * (2 ** frame.format.components[3].bits - 1))
+        self._encode(number, frame)
+
+    def add_mask(self, number: int, mask: np.ndarray) -> None:
+        """Encode a mask (H, W) as frame ``number``: grey codes from nothing to all, not gamma-coded."""
+        codes = np.rint(np.clip(mask, 0, 1) * 65535).astype(np.uint16)
+        self._encode(number, self._frame_of(np.repeat(codes[..., None], 3, axis=2)))
+
+    def _frame_of(self, codes: np.ndarray) -> VideoFrame:
+        """Codes (H, W, 3) of 16 bits in the clip's pixel format."""
+        return VideoFrame.from_ndarray(codes, "rgb48le").reformat(
+            format=self.pixel_format, src_color_range=ColorRange.JPEG, dst_colorspace=MATRICES[self.matrix], dst_color_range=self.range
+        )
+
+    def _encode(self, number: int, frame: VideoFrame) -> None:
         if self._footage is not None:
             frame.pts = self._footage.stamps[number] - self._footage.stamps[self._first]
         else:

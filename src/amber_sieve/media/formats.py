@@ -45,13 +45,14 @@ FORMATS = (
     Format("TIFF", (".tif", ".tiff"), writes=("uint16", "uint8", "float"), mask=True, encoder="tiff"),
     Format("JPEG", (".jpg", ".jpeg"), writes=("uint8",), alpha=False, streams=True, encoder="jpeg"),
     Format("OpenEXR", (".exr",), writes=("half", "float"), profile=False, mask=True, encoder="openexr"),
-    Format("WebP", (".webp",)),
-    Format("JPEG XL", (".jxl",)),
+    Format("WebP", (".webp",), writes=("uint8",), encoder="webp"),
+    Format("JPEG XL", (".jxl",), writes=("uint16", "uint8", "half", "float"), encoder="jpegxl"),
+    Format("DPX", (".dpx",)),
     Format("Camera raw", RAW),
-    Format("MP4", (".mp4", ".m4v"), "clip", ("H.264",)),
-    Format("QuickTime", (".mov",), "clip", ("H.264", "ProRes 422 HQ")),
-    Format("Matroska", (".mkv",), "clip", ("H.264", "ProRes 422 HQ")),
-    Format("MXF", (".mxf",), "clip", ("ProRes 422 HQ",)),
+    Format("MP4", (".mp4", ".m4v"), "clip", ("H.264", "HEVC")),
+    Format("QuickTime", (".mov",), "clip", ("H.264", "HEVC", "ProRes 422 HQ", "ProRes 4444", "DNxHR HQX")),
+    Format("Matroska", (".mkv",), "clip", ("H.264", "HEVC", "ProRes 422 HQ", "ProRes 4444", "FFV1")),
+    Format("MXF", (".mxf",), "clip", ("ProRes 422 HQ", "DNxHR HQX")),
     Format("AVI", (".avi",), "clip"),
     Format("WebM", (".webm",), "clip"),
 )
@@ -121,6 +122,11 @@ def codec_for(path: pathlib.Path, wanted: str = "") -> str:
         return wanted or known.writes[0]
     holds = sorted({e for f in FORMATS if f.kind == "clip" and f.writes and (not wanted or wanted in f.writes) for e in f.endings})
     raise Trouble(f"{wanted or 'A clip'} cannot be written as «{path.suffix or 'no ending'}»: end the name in {', '.join(holds)}.")
+
+
+def codecs() -> list[str]:
+    """Names of all codecs that a clip can be written with."""
+    return list(dict.fromkeys(codec for known in FORMATS if known.kind == "clip" for codec in known.writes))
 
 
 def filter_words(title: str, known: list[str]) -> str:

@@ -19,6 +19,14 @@ def layer_key(path: str) -> Key:
         raise Trouble(f"The layer {path} does not exist: choose another, or measure the original.") from None
 
 
+def table_key(path: str) -> Key:
+    """What a lookup table is known by; it changes when its file does. Raises `Trouble` when there is no such file."""
+    try:
+        return key_of(regular_file(pathlib.Path(path)))
+    except Trouble:
+        raise Trouble(f"The lookup table {path} does not exist: choose another, or take it out.") from None
+
+
 def read_layer(path: str) -> Frame:
     """The whole picture of a layer; raises `Trouble` when it cannot be read."""
     return stills.read(pathlib.Path(path)).picture

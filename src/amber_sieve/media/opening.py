@@ -6,10 +6,11 @@ import pathlib
 
 from ..files import regular_file
 from . import formats, sequences, stills
+from .reading import PLAIN, Reading
 from .source import Source
 
 
-def open_source(path: pathlib.Path) -> Source:
+def open_source(path: pathlib.Path, reading: Reading = PLAIN) -> Source:
     """A still, a clip or a sequence, by what the name stands for.
 
     Raises
@@ -18,7 +19,7 @@ def open_source(path: pathlib.Path) -> Source:
     """
     path = pathlib.Path(path)
     if sequences.is_pattern(path):
-        return sequences.Sequence(path)
+        return sequences.Sequence(path, reading=reading)
     regular_file(path)
     if formats.is_clip(path):
         from . import footage  # FFmpeg's libraries are loaded for clips only
@@ -27,5 +28,5 @@ def open_source(path: pathlib.Path) -> Source:
     if path.suffix.lower() in formats.RAW:
         from . import raw  # LibRaw is loaded for raw files only
 
-        return raw.read(path)
-    return stills.read(path)
+        return raw.read(path, reading)
+    return stills.read(path, reading)

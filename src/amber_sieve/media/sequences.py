@@ -10,6 +10,7 @@ from fractions import Fraction
 from ..core.frame import Frame
 from ..errors import Trouble
 from . import formats, stills
+from .reading import PLAIN, Reading
 from .source import About
 
 #: Pictures carry no rate; this one is used unless another is asked for (common practice for film, no source).
@@ -75,12 +76,13 @@ def numbered(path: pathlib.Path) -> list[pathlib.Path]:
 class Sequence:
     """Numbered pictures of one size, seen as frames from 0."""
 
-    def __init__(self, path: pathlib.Path, rate: Fraction = RATE) -> None:
+    def __init__(self, path: pathlib.Path, rate: Fraction = RATE, reading: Reading = PLAIN) -> None:
+        self._reading = reading
         self.path = pathlib.Path(path)
         self.files = numbered(self.path)
         if not self.files:
             raise Trouble(f"No numbered pictures match {path}: check the name, for example shot.####.exr.")
-        first = stills.read(self.files[0])
+        first = stills.read(self.files[0], reading)
         self.about = replace(first.about, path=self.path, kind="sequence", frames=len(self.files), rate=rate)
 
     def about_frame(self, number: int) -> About:
@@ -94,7 +96,7 @@ class Sequence:
     def _still(self, number: int) -> stills.Still:
         if not 0 <= number < len(self.files):
             raise Trouble(f"{self.path} has frames 0 to {len(self.files) - 1}; there is no frame {number}.")
-        still = stills.read(self.files[number])
+        still = stills.read(self.files[number], self._reading)
         if still.about.size != self.about.size:
             raise Trouble(
                 f"{self.files[number]} is {still.about.size[0]} x {still.about.size[1]}, the sequence {self.about.size[0]} x {self.about.size[1]}: take it out of the sequence."

@@ -24,6 +24,7 @@ class About:
     frames, rate : number of frames and frames a second; 1 and 0 for stills.
     grey : whether it holds one channel of colour only.
     tags : colour tags and codecs in words, for `info`.
+    parts : names of the parts of a file that holds several pictures.
     notes : what was found odd and mended when it was read, in sentences that are said once.
     """
 
@@ -38,6 +39,7 @@ class About:
     grey: bool = False
     tags: dict[str, str] = field(default_factory=dict)
     notes: tuple[str, ...] = ()
+    parts: tuple[str, ...] = ()
 
 
 class Source(Protocol):

@@ -19,10 +19,11 @@ from ..core.colour.transfer import decode_integers
 from ..core.frame import Frame
 from ..errors import Trouble
 from ..files import regular_file, write_bytes, written_beside
+from . import cmyk, colour_spaces, film_scans, formats, profiles
 from . import colour_management as colours
-from . import formats
 from .encoding import encoded
 from .harmless import BRIGHTEST, divided_by_alpha, harmless_alpha, made_harmless
+from .reading import PLAIN, Reading
 from .source import About, key_of
 
 ROWS = 256
@@ -143,12 +144,23 @@ def quiet() -> Iterator[None]:
             os.close(nothing)
 
 
-def _samples_of(path: pathlib.Path) -> tuple[np.ndarray, Any, str]:
-    """The stored samples (H, W, C), upright; the file's own description; the sample type.
+def parts_of(opened: Any) -> tuple[str, ...]:
+    """Names of the parts of an opened file that holds several, each only once; nothing for one picture."""
+    names: list[str] = []
+    while opened.seek_subimage(len(names), 0):
+        name = str(opened.spec().getattribute("oiio:subimagename") or opened.spec().getattribute("name") or f"Part {len(names) + 1}")
+        names.append(name if name not in names else f"{name} {len(names) + 1}")
+    opened.geterror()  # that there is no further one
+    opened.seek_subimage(0, 0)
+    return tuple(names) if len(names) > 1 else ()
+
+
+def _samples_of(path: pathlib.Path, part: str = "") -> tuple[np.ndarray, Any, str, tuple[str, ...]]:
+    """The stored samples (H, W, C), upright; the file's own description; the sample type; the names of its parts.
 
     Raises
     ------
-    Trouble: it is no picture, damaged, or larger than can be worked on.
+    Trouble: it is no picture, damaged, without such a part, or larger than can be worked on.
     """
     regular_file(path)
     hints = oiio.ImageSpec()
@@ -162,12 +174,17 @@ def _samples_of(path: pathlib.Path) -> tuple[np.ndarray, Any, str]:
             oiio.geterror()
             raise _problem(path)
         try:
+            parts = parts_of(opened) if path.suffix.lower() in PARTED else ()
+            if part and part not in parts:
+                raise Trouble(f"{path} has no part {part[:80]}: it has {', '.join(parts)[:200] or 'only one'}.")
+            at = parts.index(part) if part else 0
+            opened.seek_subimage(at, 0)
             spec = opened.spec()
             if spec.width * spec.height > LARGEST:
                 raise Trouble(f"{path} is {spec.width} x {spec.height} pixels, more than {LARGEST // 10**6} million: cut it into parts.")
             stored = str(spec.format)
             kind = stored if stored in ("uint8", "uint16", "half") else "uint16" if "int" in stored else "float"
-            pixels = opened.read_image(0, 0, 0, spec.nchannels, kind if kind.startswith("uint") else "float")
+            pixels = opened.read_image(at, 0, 0, spec.nchannels, kind if kind.startswith("uint") else "float")
             complaint = opened.geterror()
             if pixels is None or complaint:
                 raise _damaged(path)
@@ -176,10 +193,14 @@ def _samples_of(path: pathlib.Path) -> tuple[np.ndarray, Any, str]:
             raise _damaged(path) from None
         finally:
             opened.close()
-    return _upright(pixels, spec.get_int_attribute("Orientation", 1)), spec, kind
+    return _upright(pixels, spec.get_int_attribute("Orientation", 1)), spec, kind, parts
 
 
-def read(path: pathlib.Path) -> Still:
+#: Endings of files that may hold several pictures, of which one is chosen.
+PARTED = (".exr", ".tif", ".tiff")
+
+
+def read(path: pathlib.Path, reading: Reading = PLAIN) -> Still:
     """Read a picture, upright, as linear light.
 
     Integer files are in their embedded ICC profile, or sRGB; float files are linear Rec. 709 unless a profile says otherwise.
@@ -187,17 +208,19 @@ def read(path: pathlib.Path) -> Still:
 
     Raises
     ------
-    Trouble: missing, empty, damaged, cut short, or not a picture.
+    Trouble: missing, empty, damaged, cut short, or not a picture; or it has no such part or colour space.
     """
     path = pathlib.Path(path)
     try:
-        return _read(path)
+        return _read(path, reading)
     except (UnicodeDecodeError, RuntimeError):  # a name or a complaint inside the file that is no text
         raise _damaged(path) from None
 
 
-def _read(path: pathlib.Path) -> Still:
-    pixels, spec, kind = _samples_of(path)
+def _read(path: pathlib.Path, reading: Reading) -> Still:
+    pixels, spec, kind, parts = _samples_of(path, reading.part)
+    if cmyk.holds_inks(path, spec):
+        return _of_light(path, cmyk.read(path), kind, _carried(spec), cmyk.tags_of(path), reading)
     alpha_at = spec.alpha_channel if spec.alpha_channel >= 0 else (3 if spec.nchannels == 4 else 1 if spec.nchannels == 2 else -1)
     integer, grey = kind.startswith("uint"), spec.nchannels < 3
     profile = spec.getattribute("ICCProfile")
@@ -211,8 +234,13 @@ def _read(path: pathlib.Path) -> Still:
             if associated:
                 samples = _unassociated(samples, alpha)
         alpha = harmless_alpha(alpha)
+    curve = film_scans.curve_of(spec) if path.suffix.lower() == ".dpx" else ""
     with np.errstate(all="ignore"):
-        planes = _to_planes(samples, profile, kind in ("half", "float") and not profile)
+        if reading.space or curve:
+            codes = _as_codes(samples)
+            planes = colour_spaces.to_light(codes, reading.space) if reading.space else film_scans.to_light(codes, curve)
+        else:
+            planes = _to_planes(samples, profile, kind in ("half", "float") and not profile)
         if alpha is not None and associated and not integer:
             divided_by_alpha(planes, alpha)
         odd = made_harmless(planes)
@@ -221,15 +249,32 @@ def _read(path: pathlib.Path) -> Still:
         "format": path.suffix[1:].upper(),
         "samples": kind,
         "channels": str(spec.nchannels),
-        "profile": colours.name_of(profile) if integer or profile else "none (linear light)",
+        "profile": reading.space or curve or (colours.name_of(profile) if integer or profile else "none (linear light)"),
     }
+    if parts:
+        tags["parts"] = ", ".join(parts)
     notes = (
         (f"{path.name}: {odd} values were no numbers or too bright to be light; they were made black, or as bright as can be.",)
         if odd
         else ()
     )
-    about = About(path, "still", (width, height), kind, profile, _carried(spec), grey=grey, tags=tags, notes=notes)
-    return Still(about, Frame(planes, alpha, key_of(path)))
+    if reading.space or curve:
+        profile = b""  # what it was coded in is no profile; what leaves is
+    about = About(path, "still", (width, height), kind, profile, _carried(spec), grey=grey, tags=tags, notes=notes, parts=parts)
+    return Still(about, Frame(planes, alpha, (key_of(path), reading) if reading != PLAIN else key_of(path)))
+
+
+def _as_codes(samples: np.ndarray) -> np.ndarray:
+    """Stored samples (H, W, 1 or 3) as codes (3, H, W) float32, of integers from 0 to 1."""
+    scale = np.float32(1 / np.iinfo(samples.dtype).max if samples.dtype.kind == "u" else 1)
+    spread = np.moveaxis(samples, -1, 0).astype(np.float32) * scale
+    return np.repeat(spread, 3, axis=0) if spread.shape[0] == 1 else spread
+
+
+def _of_light(path: pathlib.Path, planes: np.ndarray, kind: str, metadata: dict[str, Any], tags: dict[str, str], reading: Reading) -> Still:
+    """A picture that came as light already; it is written in sRGB."""
+    about = About(path, "still", (planes.shape[2], planes.shape[1]), kind, b"", metadata, tags=tags)
+    return Still(about, Frame(planes, None, (key_of(path), reading)))
 
 
 def _unassociated(samples: np.ndarray, alpha: np.ndarray) -> np.ndarray:
@@ -248,6 +293,10 @@ def write(
     gamut: str = "lower chroma",
     quality: int = 95,
     original: Frame | None = None,
+    profile: str = "",
+    display: str = "",
+    premultiplied: bool = False,
+    masks: dict[str, np.ndarray] | None = None,
 ) -> None:
     """Write a picture in the profile, with the metadata, of the one it was made from.
 
@@ -259,6 +308,10 @@ def write(
     depth : sample type; by default the one of ``about``, as far as the ending allows.
     gamut : "lower chroma" or "clip"; only for integer types.
     quality : of JPEG, 1 to 100.
+    profile : one of `profiles.NAMES`, "" for the one of ``about``; only for integer types, and float ones for "Linear" alone.
+    display : the "display / view" of OpenColorIO that integer types are made for, in place of a profile.
+    premultiplied : the colours of integer types are multiplied by alpha, where the kind of file can say so (TIFF).
+    masks : (H, W) float32 by name, as further channels of OpenEXR; of other kinds of file, the first of them as alpha.
     original : what was read from ``about.path``, if that is where the strips come from: where nothing has changed, the
         stored samples are written again, since going through a wide profile and back can cost the last bit.
 
@@ -272,23 +325,34 @@ def write(
     assert known is not None
     width, height = about.size
     integer = kind.startswith("uint")
+    masks = masks or {}
+    if masks and known.encoder != "openexr":
+        alpha, masks = next(iter(masks.values())), {}
     if alpha is not None and not known.alpha:
         strips = functools.partial(_before_white, strips, alpha)
-    if about.grey and integer and all(is_grey(planes) for _, planes in strips()):
+    if about.grey and integer and not masks and not profile and not display and all(is_grey(planes) for _, planes in strips()):
         _write_grey(path, about, strips, alpha if known.alpha else None, kind, quality)
         return
     channels = 4 if alpha is not None and known.alpha else 3
     pixels = np.empty((height, width, channels), {"uint8": np.uint8, "uint16": np.uint16, "half": np.float16, "float": np.float32}[kind])
-    profile = about.profile if integer and colours.space_of(about.profile) == "rgb" else b""
+    own = about.profile if colours.space_of(about.profile) == "rgb" else b""
+    icc = (profiles.named(profile) if profile else own) if integer else b""
+    if profile == "sRGB":
+        icc = b""  # by its exact formula
     stored = None
-    if original is not None and integer and kind == about.depth and not colours.is_srgb(profile) and about.path.is_file():
+    if profile or display:
+        original = None
+    if original is not None and integer and kind == about.depth and not colours.is_srgb(icc) and about.path.is_file():
         stored = _samples_of(about.path)[0]
     for top, planes in strips():
         rows = slice(top, top + planes.shape[1])
         target = pixels[rows, :, :3]
         if integer:
-            codes = colours.to_codes(planes, profile)
-            codes = colours.fitted(codes, planes, profile) if gamut == "lower chroma" else np.clip(codes, 0, 1, out=codes)
+            if display:
+                codes = np.moveaxis(colour_spaces.to_display(planes, display), 0, -1).clip(0, 1)
+            else:
+                codes = colours.to_codes(planes, icc)
+                codes = colours.fitted(codes, planes, icc) if gamut == "lower chroma" else np.clip(codes, 0, 1, out=codes)
             codes *= np.iinfo(kind).max
             np.rint(codes, out=codes)
             target[...] = codes
@@ -300,8 +364,18 @@ def write(
     if channels == 4 and alpha is not None:
         if not integer:
             pixels[..., :3] *= alpha[..., None]
+        elif premultiplied and known.encoder == "tiff":
+            np.rint(pixels[..., :3] * alpha[..., None], out=pixels[..., :3], casting="unsafe")
         pixels[..., 3] = np.rint(alpha * np.iinfo(kind).max) if integer else alpha
-    store(path, _spec_for(about, channels, kind, (profile or colours.srgb_profile()) if integer else b""), pixels, quality)
+    spec = _spec_for(about, channels, kind, b"" if display else (icc or colours.srgb_profile()) if integer else b"")
+    if premultiplied and known.encoder == "tiff":
+        spec.attribute("oiio:UnassociatedAlpha", 0)
+    if masks:
+        names = _channel_names(masks)
+        pixels = np.concatenate([pixels, *(mask[..., None].astype(pixels.dtype) for mask in masks.values())], axis=2)
+        spec.nchannels = pixels.shape[2]
+        spec.channelnames = (*"RGBA"[:channels], *names)
+    store(path, spec, pixels, quality)
 
 
 def _before_white(strips: Callable[[], Iterator[tuple[int, np.ndarray]]], alpha: np.ndarray) -> Iterator[tuple[int, np.ndarray]]:
@@ -357,13 +431,25 @@ def store(path: pathlib.Path, spec: Any, pixels: np.ndarray, quality: int = 95) 
     """Write pixels (H, W, C) beside the target and rename them into place; raises `Trouble` when that fails."""
     known = formats.format_of(path)
     assert known is not None
-    if known.name == "JPEG":
+    if known.name == "WebP":
+        spec.attribute("Compression", f"webp:{quality}" if quality < 100 else "lossless:75")
+    elif known.name == "JPEG":
         spec.attribute("Compression", f"jpeg:{quality}")
         spec.attribute("jpeg:subsampling", "4:4:4")
     elif known.encoder in ("tiff", "openexr"):
         spec.attribute("Compression", "zip")
     with written_beside(path) as partial:
         write_bytes(partial, encoded(known.encoder, known.streams, spec, pixels))
+
+
+def _channel_names(masks: dict[str, np.ndarray]) -> list[str]:
+    """Names of channels after those of masks, each only once."""
+    names: list[str] = []
+    for name in masks:
+        plain = re.sub(r"[^\w-]+", "_", name) or "mask"
+        plain = f"mask_{plain}" if plain in ("R", "G", "B", "A") else plain
+        names.append(plain if plain not in names else f"{plain}_{len(names) + 1}")
+    return names
 
 
 def write_masks(path: pathlib.Path, masks: dict[str, np.ndarray]) -> list[pathlib.Path]:
@@ -373,10 +459,7 @@ def write_masks(path: pathlib.Path, masks: dict[str, np.ndarray]) -> list[pathli
     """
     path = pathlib.Path(path)
     if path.suffix.lower() == ".exr":
-        names: list[str] = []
-        for name in masks:
-            plain = re.sub(r"[^\w-]+", "_", name) or "mask"
-            names.append(plain if plain not in names else f"{plain}_{len(names) + 1}")
+        names = _channel_names(masks)
         height, width = next(iter(masks.values())).shape
         spec = oiio.ImageSpec(width, height, len(masks), "float")
         spec.channelnames = tuple(names)

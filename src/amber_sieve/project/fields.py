@@ -76,7 +76,7 @@ KINDS = {
     "colour": "#RRGGBB, or levels R,G,B",
     "words": "one of its words",
     "switch": "on or off",
-    "path": "a picture",
+    "path": "a file",
 }
 
 

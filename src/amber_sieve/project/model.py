@@ -15,7 +15,7 @@ from ..names import BANDS, BOXED, AreaKind, AreaMode, Blend, Comparison, DropRul
 from .fields import bounds_of, kind_of, number, setting
 
 #: Version of the file format; raised when an older program could not read what a newer one writes.
-VERSION: Literal[4] = 4
+VERSION: Literal[5] = 5
 
 #: Places lie near the picture; colours are light of at most what a float picture may hold.
 Coordinate = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
@@ -462,6 +462,27 @@ class Cdl(Adjustment):
     )
 
 
+class Lookup(Adjustment):
+    """Lookup"""
+
+    lookup_file: str = Field(
+        default="",
+        max_length=4096,
+        title="Table",
+        description="A lookup table (.cube, .clf) over sRGB-coded values",
+        json_schema_extra={"kind": "path"},
+    )
+    table: Any = Field(default=None, exclude=True, description="what the file holds, read while it is rendered")
+
+    @property
+    def moved(self) -> bool:
+        return bool(self.lookup_file)
+
+    @property
+    def given(self) -> dict[str, Any]:
+        return {"table": self.table.values if self.table is not None else None}
+
+
 class Detail(Adjustment):
     """Detail"""
 
@@ -515,6 +536,7 @@ class Adjust(Frozen):
     even: Even = Even()
     mono: Mono = Mono()
     cdl: Cdl = Cdl()
+    lookup: Lookup = Lookup()
     detail: Detail = Detail()
     fill: Fill = Fill()
 
@@ -578,11 +600,28 @@ class Take(Frozen):
     stack: tuple[Sieve, ...] = Field(min_length=1, max_length=256)
 
 
+class Reading(Frozen):
+    """How the picture is read, where its file leaves that open or a person knows better."""
+
+    part: str = Field(default="", max_length=200, title="Part", description='of a file that holds several pictures; "" for the first')
+    space: str = Field(default="", max_length=200, title="Colour space", description='name in OpenColorIO; "" for what the file says')
+    white: tuple[Coordinate, Coordinate] | None = Field(
+        default=None, title="White balance", description="x, y of a place of a camera raw that should be grey; null for as shot"
+    )
+
+
 class Project(Frozen):
     """The whole work on one picture or clip."""
 
-    version: Literal[4] = VERSION
+    version: Literal[5] = VERSION
     source: str = Field(default="", max_length=4096, description="the picture or clip: a path relative to the project file")
+    reading: Reading = Reading()
+    display: str = Field(
+        default="",
+        max_length=400,
+        title="Display",
+        description='"display / view" of OpenColorIO it is seen and written through; "" for none',
+    )
     stack: tuple[Sieve, ...] = Field(
         default=(Sieve(name="Sieve 1"),), min_length=1, max_length=256, description="the picture falls through these from first to last"
     )

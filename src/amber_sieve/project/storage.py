@@ -73,7 +73,7 @@ def project_from(held: dict[str, Any], path: pathlib.Path) -> Project:
             held = _from_version_1(held)
         if held.get("version") == 2:
             held = _from_version_2(held)
-        if held.get("version") == 3:  # version 4 has more adjustments, and changes none
+        if held.get("version") in (3, 4):  # 4 has more adjustments, 5 ways to read a picture and lookup tables; they change none
             held = held | {"version": VERSION}
         return Project.model_validate_json(json.dumps(held))
     except ValidationError as error:
@@ -124,8 +124,12 @@ def _with_paths(project: Project, change: Callable[[str], str]) -> Project:
     def sieve(held: Sieve) -> Sieve:
         if held.pick.layer:
             held = held.but(pick=held.pick.but(layer=change(held.pick.layer)))
-        fill = held.adjust.fill
-        return held.but(adjust=held.adjust.but(fill=fill.but(fill_picture=change(fill.fill_picture)))) if fill.fill_picture else held
+        fill, lookup = held.adjust.fill, held.adjust.lookup
+        if fill.fill_picture:
+            held = held.but(adjust=held.adjust.but(fill=fill.but(fill_picture=change(fill.fill_picture))))
+        if lookup.lookup_file:
+            held = held.but(adjust=held.adjust.but(lookup=lookup.but(lookup_file=change(lookup.lookup_file))))
+        return held
 
     takes = tuple(take.but(stack=tuple(sieve(s) for s in take.stack)) for take in project.takes)
     source = change(project.source) if project.source else ""

@@ -50,6 +50,14 @@ def found_amounts(sieve: Sieve, whole: Frame, cache: Cache, clean: int | None = 
     return sieve.but(edge=edge.but(**found)) if found else sieve
 
 
+def with_table(sieve: Sieve, layers: Layers) -> Sieve:
+    """The sieve with its lookup table read; raises `Trouble` when it cannot be."""
+    block = sieve.adjust.lookup
+    if block.neutral or block.table is not None:
+        return sieve
+    return sieve.but(adjust=sieve.adjust.but(lookup=block.but(table=layers.table(block.lookup_file))))
+
+
 #: Means of what is masked are taken on a picture reduced to about so many pixels, over at most so many of them.
 MEANS_ON, COUNTED = 400_000, 20_000
 #: A mask that holds less than this of a picture, in pixels of that picture, has no colour of its own.
@@ -111,6 +119,6 @@ def with_found_amounts(
     project: Project, whole: Frame, cache: Cache, clean: int | None = None, layers: Layers = no_layers, means: bool = True
 ) -> Project:
     """The project with the amounts of its sieves found on the whole frame at full resolution; ``means`` of colours too."""
-    stack = tuple(found_amounts(sieve, whole, cache, clean) for sieve in project.stack)
+    stack = tuple(with_table(found_amounts(sieve, whole, cache, clean), layers) for sieve in project.stack)
     project = project if stack == project.stack else project.but(stack=stack)
     return with_found_means(project, whole, cache, layers) if means else project

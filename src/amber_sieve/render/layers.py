@@ -2,8 +2,30 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
+from dataclasses import dataclass, field
+
+import numpy as np
+
 from ..core.frame import Frame
 from ..errors import Trouble
+
+
+@dataclass(frozen=True)
+class Table:
+    """A lookup table (N, N, N, 3) float32 of coded values, known by a key that changes when its file does."""
+
+    key: Hashable
+    values: np.ndarray = field(compare=False, repr=False)
+
+
+@dataclass(frozen=True)
+class Display:
+    """What a display makes of light: a table over places between which light + dark grows by equal factors, up to bright."""
+
+    values: np.ndarray
+    dark: float
+    bright: float
 
 
 class Layers:
@@ -16,6 +38,14 @@ class Layers:
     def whole(self, path: str) -> Frame:
         """The whole of another picture; raises `Trouble` when it cannot be read."""
         raise Trouble(f"The picture {path} cannot be read here: choose another one to fill with.")
+
+    def table(self, path: str) -> Table:
+        """A lookup table; raises `Trouble` when it cannot be read."""
+        raise Trouble(f"The lookup table {path} cannot be read here: choose another one.")
+
+    def display(self, name: str) -> Display:
+        """What a "display / view" makes of light; raises `Trouble` when there is none of that name."""
+        raise Trouble(f"The display {name} is not known here: choose another one.")
 
 
 no_layers = Layers()

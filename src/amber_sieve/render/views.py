@@ -9,6 +9,7 @@ import numpy as np
 from ..core.bands.apply import bands_mask
 from ..core.bands.interval import Interval
 from ..core.colour.gamut import lower_chroma
+from ..core.colour.lookup import to_display_words
 from ..core.colour.oklab import one_to_oklab
 from ..core.colour.transfer import to_screen
 from ..core.edge.fine import band_for
@@ -20,7 +21,7 @@ from ..project.model import Bands, Project, Sieve
 from .believable import believable_of
 from .cache import Cache
 from .haze import haze_of
-from .layers import Layers, no_layers
+from .layers import Display, Layers, no_layers
 from .mask import measures_of, probes_of
 from .measured import MOST_OF_IT, changed_in, fallen, mask_value, measured, sieve_masked, working
 from .stack import render, rendered, sieve_mask
@@ -40,6 +41,7 @@ class Looking:
     solo : id of the one sample whose mask is shown, or "".
     spot : hue (degrees) and saturation (per cent) of a place on the colour field whose pixels are shown, or None.
     band : mark the band in which Fine works on the mask.
+    screen, proof : ICC profiles of the screen, and of what is proofed on it; "" for none. proof_marks : mark what is outside its gamut.
     take : name of the take that the view Other take shows, "" for the first.
     """
 
@@ -50,6 +52,9 @@ class Looking:
     spot: tuple[float, float] | None = None
     band: bool = False
     take: str = ""
+    screen: str = ""
+    proof: str = ""
+    proof_marks: bool = True
 
     @property
     def peeking(self) -> bool:
@@ -110,10 +115,22 @@ def _lab_of(counted: Statistics) -> np.ndarray:
     return np.ascontiguousarray(counted.colours, np.float32)
 
 
-def _shown(planes: np.ndarray, gamut: str, alpha: np.ndarray | None, corner: tuple[int, int] = (0, 0)) -> np.ndarray:
+def _words(planes: np.ndarray, display: Display | None) -> np.ndarray:
+    """Light (3, H, W) as words, through a display where there is one."""
+    return to_screen(planes) if display is None else to_display_words(planes, display.values, display.dark, display.bright)
+
+
+def _shown(
+    planes: np.ndarray, project: Project, layers: Layers, alpha: np.ndarray | None = None, corner: tuple[int, int] = (0, 0)
+) -> np.ndarray:
     """Light (3, H, W) as words, brought into gamut, and before a checkerboard where alpha (H, W) makes a hole."""
-    light = lower_chroma(planes) if gamut == "lower chroma" else planes
-    return to_screen(light if alpha is None else cut_out(light, alpha, corner))
+    display = layers.display(project.display) if project.display else None
+    light = lower_chroma(planes) if project.gamut == "lower chroma" and display is None else planes
+    return _words(light if alpha is None else cut_out(light, alpha, corner), display)
+
+
+def _shown_key(frame: Frame, project: Project) -> tuple[object, ...]:
+    return ("shown", frame.key, project.gamut, project.display)
 
 
 def _over_the_last(result: Frame, frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, layers: Layers) -> np.ndarray:
@@ -126,10 +143,10 @@ def _over_the_last(result: Frame, frame: Frame, project: Project, sieves: list[S
     # Looking for the masked pixels takes longer than working on them, and they stay the same while an adjustment is dragged.
     held = cache.get(("held pixels", below.key, seen.key, mask_value(project, last)), lambda: np.flatnonzero(mask))
     if last.outside > 0 or last.adjust.fill.fill_where == "behind" or held.size > MOST_OF_IT * mask.size:
-        return _shown(result.planes, project.gamut, None)
-    words = cache.get(("shown", below.key, project.gamut), lambda: _shown(below.planes, project.gamut, None)).copy()
+        return _shown(result.planes, project, layers)
+    words = cache.get(_shown_key(below, project), lambda: _shown(below.planes, project, layers)).copy()
     part = np.stack([np.take(plane.ravel(), held) for plane in result.planes])[:, None]
-    words.ravel()[held] = _shown(part, project.gamut, None)[0]
+    words.ravel()[held] = _shown(part, project, layers)[0]
     return words
 
 
@@ -143,8 +160,9 @@ def view(
     name : one of ``VIEWS``.
     sieve_id : whose mask the mask views show.
     """
+    display = layers.display(project.display) if project.display else None
     if name == "Original":
-        return to_screen(frame.planes)
+        return _words(frame.planes, display)
     if name == "Haze check":
         return haze_marks(render(frame, project, cache, layers), haze_of(frame, project, sieve_id, cache, layers).pixels)
     if name == "Other take":
@@ -162,7 +180,7 @@ def view(
     planes = result.planes
     if name == "Result":
         if planes is frame.planes and result.alpha is frame.alpha:
-            return to_screen(planes)
+            return _words(planes, display)
         alpha = result.alpha if result.alpha is not frame.alpha else None
         sieves = working(project)
         last = sieves[-1] if sieves else None
@@ -170,13 +188,16 @@ def view(
             return _over_the_last(result, frame, project, sieves, cache, layers)
         box = changed_in(frame, project, cache, layers)
         if box is None:
-            return _shown(planes, project.gamut, alpha)
+            return _shown(planes, project, layers, alpha)
         # Outside the masks the picture is as it was: that is turned into words once.
-        words = cache.get(("shown", frame.key, project.gamut), lambda: _shown(frame.planes, project.gamut, None)).copy()
+        words = cache.get(_shown_key(frame, project), lambda: _shown(frame.planes, project, layers)).copy()
         part = np.ascontiguousarray(planes[:, box[0], box[1]])
-        words[box] = _shown(part, project.gamut, None if alpha is None else np.ascontiguousarray(alpha[box]), (box[0].start, box[1].start))
+        words[box] = _shown(
+            part, project, layers, None if alpha is None else np.ascontiguousarray(alpha[box]), (box[0].start, box[1].start)
+        )
         return words
     mask = shown_mask(frame, project, sieve_id, looking, cache, layers)
     if name == "Veil":
-        return to_screen(veil(planes, mask, looking.veil_colour or far_colour(planes, mask), looking.veil_opacity, looking.veil_outside))
-    return to_screen(isolate(planes, mask) if name == "Isolate" else cut_out(planes, mask))
+        colour = looking.veil_colour or far_colour(planes, mask)
+        return _words(veil(planes, mask, colour, looking.veil_opacity, looking.veil_outside), display)
+    return _words(isolate(planes, mask) if name == "Isolate" else cut_out(planes, mask), display)

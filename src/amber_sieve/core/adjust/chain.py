@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
 from numba import carray
 
 from ..colour.oklab import lab_of, rgb_of
@@ -22,14 +23,14 @@ class Step:
     Attributes
     ----------
     address : of its compiled row function (`parallel.row_step`).
-    numbers : its own numbers.
+    numbers : its own numbers; many of them as an array (N,) float32.
     lab : it works on Oklab in place of linear light.
     looks_back : it also looks at the picture as it came, rows 3 to 5.
     fills : it also looks at a filling and its alpha, rows 6 to 9.
     """
 
     address: int
-    numbers: tuple[float, ...] = (0.0,)
+    numbers: tuple[float, ...] | np.ndarray = (0.0,)
     lab: bool = False
     looks_back: bool = False
     fills: bool = False

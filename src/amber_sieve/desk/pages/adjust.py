@@ -14,6 +14,7 @@ from ...jobs.preview import Rendered
 from ...jobs.tracks import REFERENCE, track_of, visible
 from ...media import formats
 from ...media.cdl_files import FORMATS
+from ...media.lookup_files import ENDINGS
 from ...names import BLENDS, FILL_KINDS, FILL_WHERES, GAMUTS
 from ...project import edits
 from ...project.controls import blocks
@@ -31,6 +32,8 @@ from .page import Page, row_of
 GAMUT_WORDS = {"lower chroma": "Out of gamut: lower chroma", "clip": "Out of gamut: clip"}
 PICTURES = formats.filter_words("Pictures", formats.endings("still"))
 CDLS = f"CDL ({' '.join('*' + ending for ending in FORMATS)})"
+TABLES = f"Lookup tables ({' '.join('*' + ending for ending in ENDINGS)})"
+NO_TABLE = "Choose a table…"
 #: Numbers that stand side by side, with shorter labels where the neighbours explain them.
 PAIRS: dict[str, tuple[tuple[str, ...], ...]] = {
     "white": (("temperature",), ("tint",)),
@@ -74,7 +77,7 @@ class AdjustPage(Page):
         self._shown_sieve = ""
         self.column.setSpacing(2)
         self._build_believable()
-        builders = {"match": self._match, "cdl": self._cdl, "fill": self._fill, "white": self._white}
+        builders = {"match": self._match, "cdl": self._cdl, "fill": self._fill, "white": self._white, "lookup": self._lookup}
         for name, kind in blocks():
             block = self._block(name, (kind.__doc__ or name).split("\n")[0])
             for row in PAIRS.get(name, ()):
@@ -205,6 +208,20 @@ class AdjustPage(Page):
             path = pathlib.Path(name)
             self.session.write_cdl(path if path.suffix else path.with_suffix(".cdl"))
 
+    def _lookup(self, block: Block) -> None:
+        self.lookup_file, self.no_lookup = QPushButton(), QPushButton()
+        with_icon(self.lookup_file, "image", "A lookup table (.cube, .clf) over sRGB-coded values", NO_TABLE)
+        with_icon(self.no_lookup, "circle-minus", "No table")
+        self.no_lookup.setFixedWidth(34)
+        self.lookup_file.clicked.connect(self._choose_table)
+        self.no_lookup.clicked.connect(lambda: self.session.set_field("adjust.lookup.lookup_file", "", "Lookup table"))
+        block.add(row_of(self.lookup_file, self.no_lookup))
+
+    def _choose_table(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "Look up in a table", "", TABLES)
+        if name:
+            self.session.read_table(pathlib.Path(name))
+
     def _fill(self, block: Block) -> None:
         self.fill_kind = self.choice("adjust.fill.fill", FILL_KINDS)
         self.fill_where = self.choice("adjust.fill.fill_where", FILL_WHERES)
@@ -296,6 +313,9 @@ class AdjustPage(Page):
         self.fill_colour.show_colour(fill.fill_colour)
         self.fill_to.show_colour(fill.fill_to)
         self.fill_picture.setText(pathlib.Path(fill.fill_picture).name if fill.fill_picture else "Choose a picture…")
+        table = sieve.adjust.lookup.lookup_file
+        self.lookup_file.setText(pathlib.Path(table).name if table else NO_TABLE)
+        self.no_lookup.setEnabled(bool(table))
         for widget, kinds in (
             (self.fill_colour, ("colour", "gradient")), (self.fill_to, ("gradient",)), (self.numbers["fill_angle"], ("gradient",)),
             (self.fill_picture, ("picture",)), (self.numbers["fill_across"], ("picture",)), (self.numbers["fill_down"], ("picture",)),

@@ -1,0 +1,32 @@
+"""DPX (SMPTE ST 268-1): what its header says of the curve, as light."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+#: Of 1023: the code of black, of white, and how many codes a density of 1 takes (the Cineon file format; from memory).
+BLACK, WHITE, CODES_PER_DENSITY = 95.0, 685.0, 500.0
+#: The slope of the film that it stands for.
+GAMMA = 0.6
+LOG, LINEAR = "printing density (log)", "linear light"
+
+
+def curve_of(spec: Any) -> str:
+    """What the header says: ``LOG``, ``LINEAR``, or "" for codes as of video, which are read by the sRGB curve."""
+    said = str(spec.getattribute("dpx:Transfer") or "").lower()
+    if "density" in said or "log" in said:
+        return LOG
+    return LINEAR if said.startswith("linear") else ""
+
+
+def to_light(codes: np.ndarray, curve: str) -> np.ndarray:
+    """Codes (3, H, W) from 0 to 1 as light; of densities, black is 0 and white 1."""
+    if curve == LINEAR:
+        return codes
+    light = 10 ** ((codes * np.float32(1023) - np.float32(WHITE)) / np.float32(CODES_PER_DENSITY * GAMMA))
+    black = np.float32(10 ** ((BLACK - WHITE) / (CODES_PER_DENSITY * GAMMA)))
+    light -= black
+    light /= 1 - black
+    return np.asarray(light, np.float32)
