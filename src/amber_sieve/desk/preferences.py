@@ -38,6 +38,7 @@ class Preferences(Frozen):
         1200, 100, 16_000, "Cache", "MB", step=100, help="Memory for finished stages, so that changes show at once"
     )
     recent: tuple[str, ...] = Field(default=(), max_length=LONGEST, description="what was opened, the newest first")
+    screen_profile: str = Field(default="", max_length=4096, description="ICC profile of the screen")
     autosave_seconds: float = number(5, 1, 10, "Autosave every", "s", help="How much work can be lost at most when the power fails")
 
 

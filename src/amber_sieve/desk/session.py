@@ -26,10 +26,10 @@ from ..errors import Trouble
 from ..files import regular_file
 from ..jobs.batch import Outcome, run_batch
 from ..jobs.clicking import Clicked, clicked
-from ..jobs.clip import export_clip
+from ..jobs.clip import ClipExport, export_clip
 from ..jobs.export import Export, export
 from ..jobs.layers import layers_in
-from ..jobs.lookup import Written, write_lookup
+from ..jobs.lookup import Compared, compared, write_lookup
 from ..jobs.outlining import outlined
 from ..jobs.preview import Opened, Rendered, Shown, Wanted, difference_of, make_waiting_fine, preview
 from ..jobs.progress import Progress
@@ -37,7 +37,7 @@ from ..jobs.sampling import bands_from_samples, fitted, sample_along, sample_at,
 from ..jobs.seen import Seen
 from ..jobs.sources import source_of
 from ..jobs.still import export_mask, export_still
-from ..media import cdl_files, lookup_files
+from ..media import cdl_files, lookup_files, screens
 from ..media.formats import PROJECT, is_picture
 from ..media.opening import open_source
 from ..media.sequences import is_pattern
@@ -104,8 +104,13 @@ class Session(QObject):
         self.opened: Opened | None = None
         self.number = 0
         self.outlined: Island | None = None
+        #: First and last frame between the in and the out point, None for all.
+        self.between: tuple[int, int] | None = None
         self.field_follows_view = False
-        self.looking = Looking(veil_colour=self.preferences.veil_colour, veil_opacity=self.preferences.veil_opacity / 100)
+        self.looking = Looking(
+            veil_colour=self.preferences.veil_colour, veil_opacity=self.preferences.veil_opacity / 100,
+            screen=self.preferences.screen_profile if pathlib.Path(self.preferences.screen_profile).is_file() else "",
+        )  # fmt: skip
         self.shown = Shown()
         self.last: Rendered | None = None
         #: What was shown before the last click, until what came of it is shown.
@@ -245,13 +250,23 @@ class Session(QObject):
 
     def pick_colour(self, then: Callable[[tuple[float, float, float]], None] | None, words: str = "") -> None:
         """Let the next click in the picture take a colour for ``then``, and nothing else; None gives it up."""
-        self.tools.picker = then
+        self.tools.picker, self.tools.spot = then, None
         self.picking.emit()
         if words:
             self.said.emit(words)
 
+    def pick_place(self, then: Callable[[float, float], None], words: str) -> None:
+        """Let the next click in the picture give its place, full-resolution pixels, to ``then``, and nothing else."""
+        self.pick_colour(lambda colour: None, words)
+        self.tools.spot = then
+
     def give_colour(self, x: float, y: float) -> None:
         """The colour at a place, as it arrives at the current sieve, to whoever waits for it."""
+        if self.tools.spot is not None:
+            wanted = self.tools.spot
+            self.pick_colour(None)
+            wanted(x, y)
+            return
         then, last, cache, size = self.tools.picker, self.last, self._cache, self.tools.sample_size
         self.pick_colour(None)
         if then is None or last is None:
@@ -860,6 +875,19 @@ class Session(QObject):
         sieve_id = self.sieve.id
         self._export(path, lambda source, project, number, progress: export(source, project, sieve_id, path, how, number, progress))
 
+    def export_frames(self, path: pathlib.Path, frames: tuple[int, int] | None, codec: str, how: ClipExport) -> None:
+        """Write frames of a clip, from the first to the last of ``frames``, as a clip or as numbered pictures."""
+        chosen = replace(how, sieve_id=self.sieve.id)
+        self._export(path, lambda source, project, number, progress: export_clip(source, project, path, frames, codec, progress, chosen))
+
+    def compare_lookup(self, size: int, then: Callable[[Compared], None]) -> None:
+        """What a lookup table of so many nodes would make of the picture, for ``then``."""
+
+        def work(seen: Seen) -> Compared:
+            return compared(seen.project, seen.opened.frame(seen.number), size)
+
+        self._ask_about(work, then)
+
     def picture_of(self, name: str, longest: int, then: Callable[[np.ndarray], None]) -> None:
         """A view of the whole picture at most so many pixels wide and high, as screen words, for ``then``."""
 
@@ -876,11 +904,11 @@ class Session(QObject):
         if opened is None:
             return
 
-        def work(progress: Progress) -> Written:
+        def work(progress: Progress) -> Compared:
             with opened.read():
                 return write_lookup(project, opened.source.frame(number), path, size, progress)
 
-        def then(written: Written) -> None:
+        def then(written: Compared) -> None:
             left = f"; left out: {'; '.join(written.left_out)}" if written.left_out else ""
             self.said.emit(f"{path.name}: mean ΔE2000 {written.mean:.2f}, largest {written.largest:.1f} from the render{left}")
 
@@ -945,7 +973,7 @@ class Session(QObject):
         self.preferences = changed
         self._cache.limit = round(changed.cache_megabytes * MEGABYTE)
         self.document.set_autosave(changed.autosave_seconds)
-        self.look(veil_colour=changed.veil_colour, veil_opacity=changed.veil_opacity / 100)
+        self.look(veil_colour=changed.veil_colour, veil_opacity=changed.veil_opacity / 100, screen=changed.screen_profile)
         self.preferences_changed.emit()
         settings.save(changed)
 
@@ -971,6 +999,19 @@ class Session(QObject):
         if looking != self.looking:
             self.looking = looking
             self.ask()
+
+    def proof(self, path: pathlib.Path | None) -> None:
+        """Show the picture as an ICC profile would; None for not. Raises `Trouble` when it cannot be used."""
+        if path is not None:
+            screens.proof_tables(str(path), path.stat().st_mtime_ns)
+        self.look(proof=str(path) if path else "")
+        self.said.emit(f"Soft proof of {path.name}; magenta is outside its gamut" if path else "No soft proof")
+
+    def use_screen_profile(self, path: pathlib.Path | None) -> None:
+        """Draw everything as the screen's profile wants it, from now on; raises `Trouble` when it cannot be used."""
+        if path is not None:
+            screens.screen_table(str(path), path.stat().st_mtime_ns)
+        self.prefer(screen_profile=str(path) if path else "")
 
     def follow_view(self, on: bool) -> None:
         """Count colours over what is seen, or over the whole picture."""

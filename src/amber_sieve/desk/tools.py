@@ -15,7 +15,7 @@ class Tools:
     sample_size : side of the square whose mean a click takes, pixels; stroke_width : of a scribbled sample.
     place : "patch", "box", "stroke" or "outline"; role : "" (a click starts over), "keep" or "drop".
     island : a click takes an island out or brings it back.
-    picker : who waits for the colour that the next click takes, and for nothing else.
+    picker : who waits for the colour that the next click takes, and for nothing else; spot : who waits for its place instead.
     """
 
     sample_size: int = 5
@@ -24,3 +24,4 @@ class Tools:
     role: str = ""
     island: bool = False
     picker: Callable[[tuple[float, float, float]], None] | None = None
+    spot: Callable[[float, float], None] | None = None

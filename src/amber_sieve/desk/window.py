@@ -39,6 +39,7 @@ from .pages.areas import AreasPage
 from .pages.bands import BandsPage
 from .pages.edge import EdgePage
 from .pages.pick import PickPage
+from .reading_dialog import ReadingDialog
 from .session import MissingSource, Session
 from .stack_menu import copy_sieve, fill_groups_menu, fill_takes_menu, paste_sieve
 from .stack_panel import StackPanel
@@ -50,6 +51,7 @@ READABLE = formats.filter_words("Pictures, clips, projects", [*formats.endings()
 READABLE_STILLS = formats.filter_words("Pictures", formats.endings("still"))
 PICTURES = formats.filter_words("Pictures", formats.endings("still", writable=True))
 CLIPS = formats.filter_words("Clips", formats.endings("clip", writable=True))
+ICC = "ICC profiles (*.icc *.icm)"
 MASKS = formats.filter_words("Grey pictures", formats.endings(mask=True))
 #: Milliseconds for which a message stands in the bar at the bottom.
 MESSAGE = 8000
@@ -200,6 +202,7 @@ class Window(QMainWindow):
         self._act(file, "Export &mask…", "Ctrl+Shift+E", self.ask_export_mask)
         self._act(file, "Export &with options…", "Ctrl+Alt+E", self.show_export)
         self._act(file, "Export &lookup table…", "", self.ask_lookup)
+        self._act(file, "&How the picture is read…", "Ctrl+Alt+R", self.show_reading)
         self._act(file, "&Batch…", "Ctrl+Shift+B", self.ask_batch)
         file.addSeparator()
         self._act(file, "&Quit", "Ctrl+Q", self.close)
@@ -245,6 +248,15 @@ class Window(QMainWindow):
         self._act(view, "&Before beside after", "B", canvas.toggle_beside, "The picture as it was and the result side by side")
         self._act(view, "&Loupe", "L", canvas.loupe.toggle, "The pixels at the pointer")
         self._act(view, "&Large colour field", "", self.toggle_large_field)
+        proof = self._menu("Soft &proof", view)
+        self._act(proof, "Off", "", lambda: session.proof(None))
+        self._act(proof, "ICC profile…", "", self.ask_proof)
+        self._act(
+            proof, "Mark what is outside its gamut", "Ctrl+Shift+G", lambda: session.look(proof_marks=not session.looking.proof_marks)
+        )
+        screen = self._menu("This s&creen", view)
+        self._act(screen, "Without a profile", "", lambda: session.use_screen_profile(None))
+        self._act(screen, "ICC profile…", "", self.ask_screen_profile)
         surround = self._menu("&Surround", view)
         for tone in SURROUNDS:
             self._act(surround, tone.capitalize(), "", functools.partial(session.prefer, surround=tone))
@@ -434,6 +446,22 @@ class Window(QMainWindow):
             self.tell_trouble("There is nothing to export yet: open a picture first.")
             return
         ExportDialog(self, self.session).show()
+
+    def show_reading(self) -> None:
+        """Part, colour space, white balance of a raw file, and the display."""
+        ReadingDialog(self, self.session).show()
+
+    def ask_proof(self) -> None:
+        """Show the picture as a print or another screen would."""
+        name, _ = QFileDialog.getOpenFileName(self, "ICC profile to proof", "", ICC)
+        if name:
+            self.session.proof(pathlib.Path(name))
+
+    def ask_screen_profile(self) -> None:
+        """Draw everything as the screen's own profile wants it."""
+        name, _ = QFileDialog.getOpenFileName(self, "ICC profile of this screen", "", ICC)
+        if name:
+            self.session.use_screen_profile(pathlib.Path(name))
 
     def ask_lookup(self) -> None:
         if not self.session.opened:

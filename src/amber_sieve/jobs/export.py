@@ -66,6 +66,27 @@ class Export:
         return width, height
 
 
+#: Bytes of a sample, before compression.
+BYTES = {"uint8": 1, "uint16": 2, "half": 2, "float": 4}
+#: Qualities, and bits that a pixel takes at them as JPEG (4:4:4) and as WebP: means of the two pictures of the glaze yard.
+QUALITIES, JPEG_BITS, WEBP_BITS = (50, 75, 88, 95, 100), (0.58, 0.99, 1.86, 3.6, 11.8), (0.22, 0.46, 1.37, 2.7, 11.3)
+
+
+def estimated_bytes(how: Export, ending: str, size: tuple[int, int]) -> str:
+    """About how large a file will be, in words; what is not JPEG or WebP is at most so large."""
+    pixels = size[0] * size[1]
+    depth = formats.depth_for(pathlib.Path(f"a{ending}"), how.depth or "uint8")
+    if ending in (".jpg", ".webp"):
+        bits = float(np.interp(how.quality, QUALITIES, JPEG_BITS if ending == ".jpg" else WEBP_BITS))
+        return f"about {_megabytes(pixels * bits / 8)}"
+    channels = 4 if how.what == "cut-out" else 1 if how.what in ("mask", "every mask") else 3
+    return f"at most {_megabytes(pixels * channels * BYTES[depth if how.what in ('result', 'cut-out') else 'uint16'])}"
+
+
+def _megabytes(size: float) -> str:
+    return f"{size / 1e6:.1f} MB" if size < 1e8 else f"{size / 1e6:.0f} MB"
+
+
 def name_from(pattern: str, picture: pathlib.Path, sieve: str, frame: int = 0) -> str:
     """A file's name from a pattern with {name}, {sieve}, {date} and {frame} in it.
 

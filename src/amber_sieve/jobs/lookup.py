@@ -9,11 +9,12 @@ import numpy as np
 
 from ..core.colour.difference import delta_e_2000, to_cielab
 from ..core.colour.gamut import lower_chroma
+from ..core.colour.lookup import looked_up
 from ..core.colour.transfer import decode, encode
 from ..core.frame import Frame
 from ..media import lookup_files
 from ..project.model import Edge, Project, Sieve
-from ..render.automatic import with_found_means, with_table
+from ..render.automatic import with_found_amounts, with_found_means, with_table
 from ..render.cache import Cache
 from ..render.measured import working
 from ..render.stack import render
@@ -73,34 +74,32 @@ def table_of(project: Project, size: int) -> np.ndarray:
 
 
 def applied(table: np.ndarray, planes: np.ndarray) -> np.ndarray:
-    """Linear light (3, H, W) through a table, by straight lines between its eight nearest entries."""
-    size = table.shape[0]
-    place = np.clip(encode(np.clip(planes, 0, 1)), 0, 1) * (size - 1)
-    low = np.minimum(place.astype(np.int32), size - 2)
-    part = place - low
-    out = np.zeros((*planes.shape[1:], 3), np.float32)
-    for corner in np.ndindex(2, 2, 2):
-        weight = np.prod([part[k] if corner[k] else 1 - part[k] for k in range(3)], axis=0, dtype=np.float32)
-        out += weight[..., None] * table[tuple(low[k] + corner[k] for k in range(3))]
-    return decode(out.transpose(2, 0, 1))
+    """Linear light (3, H, W) through a table."""
+    return decode(looked_up(np.ascontiguousarray(encode(np.clip(planes, 0, 1))), table))
 
 
 @dataclass(frozen=True)
-class Written:
-    """What has been written: what was left out, and ΔE2000 between a picture through the table and its real render."""
+class Compared:
+    """A table, what it leaves out, the picture through it beside its real render (light (3, H, W)), and ΔE2000 between them.
 
+    ``mean`` and ``largest`` are against the render of what depends on colour alone, ``whole_largest`` against all of it.
+    """
+
+    table: np.ndarray
     left_out: list[str]
+    through: np.ndarray
+    real: np.ndarray
     mean: float
     largest: float
+    whole_largest: float
 
 
-def write_lookup(project: Project, whole: Frame, path: pathlib.Path, size: int = 33, progress: Progress | None = None) -> Written:
-    """Write the table of a project as ``.cube`` or ``.clf``, and compare it on the picture it was made for.
+def _in_gamut(project: Project, planes: np.ndarray) -> np.ndarray:
+    return lower_chroma(planes) if project.gamut == "lower chroma" else np.clip(planes, 0, 1)
 
-    Raises
-    ------
-    Trouble: another ending, or the file could not be written.
-    """
+
+def compared(project: Project, whole: Frame, size: int = 33, progress: Progress | None = None) -> Compared:
+    """The table of a project, compared on a picture; raises `Trouble` when a file that the project names cannot be read."""
     progress = progress or Progress()
     cache = Cache(500_000_000)
     layers = layers_in(cache)
@@ -110,11 +109,27 @@ def write_lookup(project: Project, whole: Frame, path: pathlib.Path, size: int =
     progress.step(0.2)
     table = table_of(found, size)
     progress.step(0.5)
-    lookup_files.write(table, path, path.stem)
     small = whole.reduced(max(1, round((whole.width * whole.height / 250_000) ** 0.5)))
-    real = render(small, found, cache, layers)
-    real = lower_chroma(real) if project.gamut == "lower chroma" else np.clip(real, 0, 1)
-    progress.step(0.8)
-    far = delta_e_2000(*(to_cielab(one.reshape(3, -1).T) for one in (applied(table, small.planes), real)))
+    carried_only = _in_gamut(project, render(small, found, cache, layers))
+    progress.step(0.7)
+    all_of_it = with_found_amounts(project.but(takes=()), whole, cache, layers=layers)
+    real = _in_gamut(project, render(small, all_of_it, cache, layers))
+    progress.step(0.9)
+    through = applied(table, small.planes)
+    seen, alone, wholly = (to_cielab(one.reshape(3, -1).T) for one in (through, carried_only, real))
+    far = delta_e_2000(seen, alone)
+    return Compared(table, left_out(project), through, real, float(far.mean()), float(far.max()), float(delta_e_2000(seen, wholly).max()))
+
+
+def write_lookup(project: Project, whole: Frame, path: pathlib.Path, size: int = 33, progress: Progress | None = None) -> Compared:
+    """Write the table of a project as ``.cube`` or ``.clf``, and compare it on the picture it was made for.
+
+    Raises
+    ------
+    Trouble: another ending, or the file could not be written.
+    """
+    progress = progress or Progress()
+    found = compared(project, whole, size, progress)
+    lookup_files.write(found.table, path, path.stem)
     progress.step(1.0)
-    return Written(left_out(project), float(far.mean()), float(far.max()))
+    return found

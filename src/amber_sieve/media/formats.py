@@ -124,6 +124,10 @@ def codec_for(path: pathlib.Path, wanted: str = "") -> str:
     raise Trouble(f"{wanted or 'A clip'} cannot be written as «{path.suffix or 'no ending'}»: end the name in {', '.join(holds)}.")
 
 
+#: Codecs that hold alpha.
+WITH_ALPHA = ("ProRes 4444",)
+
+
 def codecs() -> list[str]:
     """Names of all codecs that a clip can be written with."""
     return list(dict.fromkeys(codec for known in FORMATS if known.kind == "clip" for codec in known.writes))

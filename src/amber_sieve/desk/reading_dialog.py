@@ -1,0 +1,73 @@
+"""How the picture is read, and through what display it is seen: its part, its colour space, the white balance of a raw file."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QSignalBlocker, Qt
+from PyQt6.QtWidgets import QComboBox, QDialog, QDialogButtonBox, QFormLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+
+from ..media import colour_spaces
+from ..media.formats import RAW
+from .pages.page import row_of
+from .session import Session
+
+FROM_FILE, NO_DISPLAY = "As the file says", "sRGB"
+
+
+class ReadingDialog(QDialog):
+    """Stays open beside the picture; every choice acts at once and can be undone."""
+
+    def __init__(self, parent: QWidget, session: Session) -> None:
+        super().__init__(parent)
+        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.setWindowTitle("How the picture is read")
+        self.session = session
+        self.part, self.space, self.display = QComboBox(), QComboBox(), QComboBox()
+        for combo, name in ((self.part, "Part"), (self.space, "Colour space"), (self.display, "Display")):
+            combo.setAccessibleName(name)
+            combo.setMinimumWidth(320)
+        self.space.addItems([FROM_FILE, *colour_spaces.inputs()])
+        self.space.setToolTip(
+            "What the file's codes stand for: a camera's log encoding, or another space of the colour configuration ($OCIO)"
+        )
+        self.display.addItems([NO_DISPLAY, *colour_spaces.displays()])
+        self.display.setToolTip("What light is turned into for the screen and for files of 8 and 16 bits")
+        self.as_shot, self.pick = QPushButton("As shot"), QPushButton("Pick a grey place…")
+        self.white = QLabel()
+        self.white.setObjectName("dim")
+        self.form = QFormLayout()
+        self.white_row = row_of(self.as_shot, self.pick, self.white)
+        for label, widget in (
+            ("Part", self.part), ("Colour space", self.space), ("White balance", self.white_row), ("Display", self.display),
+        ):  # fmt: skip
+            self.form.addRow(label, widget)
+        buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close)
+        buttons.rejected.connect(self.reject)
+        column = QVBoxLayout(self)
+        column.addLayout(self.form)
+        column.addWidget(buttons)
+        self.part.activated.connect(lambda at: session.read_as(part=self.part.itemText(at) if at else ""))
+        self.space.activated.connect(lambda at: session.read_as(space=self.space.itemText(at) if at else ""))
+        self.display.activated.connect(lambda at: session.set_display(self.display.itemText(at) if at else ""))
+        self.as_shot.clicked.connect(lambda: session.read_as(white=None))
+        self.pick.clicked.connect(lambda: session.pick_place(lambda x, y: session.read_as(white=(x, y)), "Click what should be grey"))
+        session.project_changed.connect(self.follow)
+        session.source_changed.connect(self.follow)
+        self.follow()
+
+    def follow(self) -> None:
+        """Show what is chosen for the picture that is open."""
+        opened, project = self.session.opened, self.session.project
+        about = opened.source.about if opened else None
+        parts = about.parts if about else ()
+        with QSignalBlocker(self.part), QSignalBlocker(self.space), QSignalBlocker(self.display):
+            self.part.clear()
+            self.part.addItems([*parts] or ["Only one"])
+            self.part.setCurrentIndex(parts.index(project.reading.part) if project.reading.part in parts else 0)
+            self.space.setCurrentIndex(max(0, self.space.findText(project.reading.space)))
+            self.display.setCurrentIndex(max(0, self.display.findText(project.display)))
+        self.part.setEnabled(len(parts) > 1)
+        raw = about is not None and about.path.suffix.lower() in RAW
+        self.form.setRowVisible(self.white_row, raw)
+        self.space.setEnabled(about is not None and about.kind != "clip")
+        place = project.reading.white
+        self.white.setText(f"from {place[0]:.0f}, {place[1]:.0f}" if place else "as shot")
