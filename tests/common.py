@@ -85,7 +85,8 @@ class WindowCase(FolderCase):
         self.addCleanup(self._shut)
 
     def _shut(self) -> None:
-        self.session.history.mark_saved()
+        for entry in self.session.tray.entries:
+            entry.document.history.mark_saved()
         self.session.jobs.stop()
         self.application.removeEventFilter(self.window)
         self.window.close()
@@ -93,6 +94,7 @@ class WindowCase(FolderCase):
         self.application.processEvents()
 
     def open(self, path: pathlib.Path) -> None:
+        self.session.close_all()
         self.session.open(path)
         self.settle()
 

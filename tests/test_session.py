@@ -96,7 +96,7 @@ class FilesTest(WindowCase):
             self.settle()
         self.assertEqual(stills.read(out).about.depth, "uint8")
         self.assertTrue(mask.exists())
-        with mock.patch("amber_sieve.desk.window.QFileDialog.getOpenFileName", return_value=(str(saved), "")):
+        with mock.patch("amber_sieve.desk.window.QFileDialog.getOpenFileNames", return_value=([str(saved)], "")):
             self.window.ask_open()
         self.settle()
         self.assertEqual(self.session.path, saved)

@@ -178,7 +178,8 @@ class TroubleTest(WindowCase):
         newer.write_text('{"version": 7}')
         wrong.write_text('{"version": 1, "stack": 5}')
         for number, path in enumerate((text, newer, wrong, self.folder / "none.png"), 1):
-            self.open(path)
+            self.session.open(path)
+            self.settle()
             self.assertEqual(len(self.troubles), number)
             self.assertIn(path.name, self.troubles[-1])
             self.assertEqual(self.session.project, work)

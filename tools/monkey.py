@@ -60,7 +60,7 @@ class Monkey:
         self.application = application()
         self.session = Session()
         self.window = Window(self.session)
-        self.mishaps = Mishaps(self.session.document.keep_now)
+        self.mishaps = Mishaps(self.session.keep_now)
         self.raised: list[str] = []
         self.mishaps.happened.connect(lambda words, details: self.raised.append(details) if details else None)
         self.session.mishap.connect(lambda words, details: self.raised.append(details))

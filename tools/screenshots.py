@@ -38,7 +38,7 @@ class Photographer:
         self.session = self.window.session
 
     def open(self, name: str) -> None:
-        self.session.history.mark_saved()
+        self.session.close_all()
         self.session.open(DEMO / name)
         settle(self.session)
 

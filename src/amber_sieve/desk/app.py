@@ -14,6 +14,7 @@ from PyQt6.QtWidgets import QApplication
 from ..files import sweep_parts
 from ..warm import is_warm, warm
 from .guard import Mishaps
+from .one_window import Door, handed_over
 from .session import Session
 from .style import dress
 from .window import Window
@@ -42,17 +43,25 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
     """Open the window, with a file if one is named; returns the exit code. ``copy``: a project opens as an untitled copy."""
     words = list(sys.argv[1:] if arguments is None else arguments)
     running = application()
+    paths = [pathlib.Path(word) for word in words]
+    if words and not copy and handed_over(paths):
+        return 0
     session = Session()
     window = Window(session)
-    mishaps = Mishaps(session.document.keep_now)
+    mishaps = Mishaps(session.keep_now)
     mishaps.happened.connect(window.tell_trouble)
     mishaps.install()
     sweep_parts()
     window.show()
+    door = Door(window.open_from_outside)
 
     def begin(_: object = None) -> None:
-        if words:
-            session.open(pathlib.Path(words[0]), copy)
+        if copy and words:
+            session.open(paths[0], copy)
+        elif words:
+            session.open_many(paths)
+        else:
+            session.restore_tray()
         window.offer_recovery()
 
     if is_warm():
@@ -73,4 +82,6 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
     pulse = QTimer()
     pulse.timeout.connect(lambda: None)
     pulse.start(200)
-    return running.exec()
+    code = running.exec()
+    door.close()
+    return code

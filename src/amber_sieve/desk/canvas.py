@@ -91,6 +91,7 @@ class Canvas(QWidget):
         self.areas.changed.connect(self.follow_tool)
         self._prefer()
         session.rendered.connect(self._take)
+        session.glimpsed.connect(self._take)
         session.source_changed.connect(self._new_source)
         session.project_changed.connect(self._project_changed)
         self._marked: tuple[object, ...] = ()

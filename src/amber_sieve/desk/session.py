@@ -7,6 +7,7 @@ interface thread decodes, samples and renders nothing.
 from __future__ import annotations
 
 import contextlib
+import itertools
 import math
 import pathlib
 from collections.abc import Callable
@@ -23,7 +24,7 @@ from ..core.edge.islands import Island, islands_of
 from ..core.frame import Frame, patch
 from ..core.pick.fit import Fit
 from ..errors import Trouble
-from ..files import regular_file
+from ..files import mark_of, regular_file
 from ..jobs.batch import Outcome, run_batch
 from ..jobs.clicking import Clicked, clicked
 from ..jobs.clip import ClipExport, export_clip
@@ -31,9 +32,9 @@ from ..jobs.export import Export, export
 from ..jobs.layers import layers_in
 from ..jobs.lookup import Compared, compared, write_lookup
 from ..jobs.outlining import outlined
-from ..jobs.preview import Opened, Rendered, Shown, Wanted, difference_of, make_waiting_fine, preview
+from ..jobs.preview import Opened, Rendered, Shown, Wanted, difference_of, glimpse_of, make_waiting_fine, preview
 from ..jobs.progress import Progress
-from ..jobs.sampling import bands_from_samples, fitted, sample_along, sample_at, taken_again
+from ..jobs.sampling import bands_from_samples, fitted, sample_along, sample_at, searched_again, taken_again
 from ..jobs.seen import Seen
 from ..jobs.sources import source_of
 from ..jobs.still import export_mask, export_still
@@ -44,6 +45,7 @@ from ..media.sequences import is_pattern
 from ..media.source import Source
 from ..names import AreaMode, MaskFrom
 from ..project import clippings, edits, presets, storage
+from ..project.finding import found_near
 from ..project.history import History
 from ..project.model import Area, Joined, Pick, Project, Sample, Sieve, fresh_id
 from ..project.recovery import Left, discard
@@ -57,12 +59,20 @@ from ..render.views import Looking, view
 from . import preferences as settings
 from .document import Document
 from .guard import guarded
+from .thumbnailer import Thumbnailer, reduced_words
 from .tools import Tools
+from .tray import Entry, Tray, kept
 from .worker import JobRunner, Questions, Renderer
 
 MEGABYTE = 1_000_000
 #: Milliseconds after the last step of a drag from which on it rests.
 REST = 250
+
+
+def beside(source: pathlib.Path) -> pathlib.Path:
+    """A name for a project beside its picture that is not taken yet."""
+    names = itertools.chain([source.with_suffix(PROJECT)], (source.with_name(f"{source.stem}-{k}{PROJECT}") for k in itertools.count(2)))
+    return next(name for name in names if not name.exists())
 
 
 class MissingSource(Trouble):
@@ -88,6 +98,7 @@ class Session(QObject):
     job_changed = pyqtSignal(object)
     opening = pyqtSignal(str)
     missing = pyqtSignal(object)
+    glimpsed = pyqtSignal(object)
     pointed = pyqtSignal(object)
     islands_found = pyqtSignal(list)
     clicked = pyqtSignal(object)
@@ -101,11 +112,7 @@ class Session(QObject):
         super().__init__()
         self.preferences = settings.load()
         self.tools = Tools()
-        self.opened: Opened | None = None
-        self.number = 0
         self.outlined: Island | None = None
-        #: First and last frame between the in and the out point, None for all.
-        self.between: tuple[int, int] | None = None
         self.field_follows_view = False
         self.looking = Looking(
             veil_colour=self.preferences.veil_colour, veil_opacity=self.preferences.veil_opacity / 100,
@@ -115,10 +122,12 @@ class Session(QObject):
         self.last: Rendered | None = None
         #: What was shown before the last click, until what came of it is shown.
         self._before: Rendered | None = None
-        self.document = Document(self.preferences.autosave_seconds)
-        self.document.changed.connect(self._changed)
-        self.document.selection_changed.connect(self._selected)
-        self.document.failed.connect(self.trouble)
+        self.tray = Tray(Entry(self._fresh_document()))
+        self.thumbnails = Thumbnailer()
+        self.thumbnails.made.connect(self._take_thumbnail)
+        #: Reading what was opened, beside whatever else runs.
+        self._openings = JobRunner()
+        self._openings.failed.connect(self._failed)
         self.jobs = JobRunner()
         self.jobs.changed.connect(self.job_changed)
         self.jobs.failed.connect(self._failed)
@@ -137,7 +146,34 @@ class Session(QObject):
         self._renderer.done.connect(self._take)
         self._renderer.failed.connect(self._failed)
 
+    def _fresh_document(self) -> Document:
+        document = Document(self.preferences.autosave_seconds)
+        document.changed.connect(lambda: self._changed(document))
+        document.selection_changed.connect(lambda: self._selected(document))
+        document.failed.connect(self.trouble)
+        return document
+
     # What is there
+
+    @property
+    def document(self) -> Document:
+        """The work on what is in the window."""
+        return self.tray.current.document
+
+    @property
+    def opened(self) -> Opened | None:
+        """What is in the window, None while it is not read."""
+        return self.tray.current.opened
+
+    @property
+    def number(self) -> int:
+        """The frame that is shown."""
+        return self.tray.current.number
+
+    @property
+    def between(self) -> tuple[int, int] | None:
+        """First and last frame between the in and the out point, None for all."""
+        return self.tray.current.between
 
     @property
     def project(self) -> Project:
@@ -159,7 +195,7 @@ class Session(QObject):
     @property
     def size(self) -> tuple[int, int]:
         """Width and height of the picture, (0, 0) with none open."""
-        return self.opened.source.about.size if self.opened else (0, 0)
+        return self.opened.source.about.size if self.opened else self.tray.current.size
 
     @property
     def frames(self) -> int:
@@ -167,7 +203,8 @@ class Session(QObject):
 
     @property
     def idle(self) -> bool:
-        return not self._hurried and self._renderer.idle and self.jobs.idle and self._questions.idle
+        works = (self._renderer, self.jobs, self._questions, self._openings, self.thumbnails)
+        return not self._hurried and all(work.idle for work in works)
 
     def display_name(self) -> str:
         """What the title bar calls the work."""
@@ -316,7 +353,11 @@ class Session(QObject):
     def redo(self) -> None:
         self.document.redo()
 
-    def _changed(self) -> None:
+    def _changed(self, document: Document) -> None:
+        if document is not self.document:  # another picture of the tray has got a sieve
+            self.tray.changed.emit()
+            return
+        self.tray.note(self.tray.current)
         self.project_changed.emit()
         if self.opened and self.opened.reading != self.project.reading:
             self._read_anew()
@@ -348,7 +389,7 @@ class Session(QObject):
                 self.trouble.emit(str(source))
                 return
             opened.retire()
-            self.opened = Opened(source, project.reading)
+            self.tray.current.opened = Opened(source, project.reading)
             self.last = None
             self.source_changed.emit()
             self.ask()
@@ -366,9 +407,10 @@ class Session(QObject):
         if name != self.project.display:
             self.edit(lambda project: project.but(display=name), "Display")
 
-    def _selected(self) -> None:
-        self.selection_changed.emit()
-        self.ask()
+    def _selected(self, document: Document) -> None:
+        if document is self.document:
+            self.selection_changed.emit()
+            self.ask()
 
     def add_sieve(self) -> None:
         """A new sieve on the stack."""
@@ -754,42 +796,79 @@ class Session(QObject):
     # Opening and saving
 
     def open(self, path: pathlib.Path, copy: bool = False) -> None:
-        """Open a picture, a clip or a project, in the background. ``copy``: the project is not saved where it came from."""
+        """Open a picture, a clip or a project, in the background; it is put on the tray. ``copy``: a project is not saved where it came
+        from. What is open already is shown again."""
         path = pathlib.Path(path)
+        there = next((e for e in self.tray.entries if str(path.absolute()) in (e.source, str(e.document.path or ""))), None)
+        if there is not None and not copy:
+            self.go_to_picture(there)
+            return
 
         def work(progress: Progress) -> tuple[Source, Project | None]:
             project = storage.load(path) if path.suffix.lower() == PROJECT else None
             if project and not project.source:
                 raise Trouble(f"{path} names no picture: open a picture first.")
-            return self._source_of(path, project), project
+            return self._source_of(path, project)
 
-        self.opening.emit(path.name)
         self._run_opening(
             path.name, work, lambda result: self._show(result[0], result[1], None if copy else path, path.stem if copy else "")
         )
+
+    def open_many(self, paths: list[pathlib.Path]) -> None:
+        """Put pictures, clips and projects on the tray; they are read when they are looked at. The first is shown."""
+        first: Entry | None = None
+        for path in paths:
+            entry = self.tray.find(str(path.absolute()))
+            if path.suffix.lower() == PROJECT or (entry is None and len(paths) == 1):
+                self.open(path)
+            elif entry is None:
+                entry = self._unread(str(path.absolute()))
+            first = first or entry
+        self._note_tray()
+        if first is not None:
+            self.go_to_picture(first)
+
+    def _unread(self, source: str, project: Project | None = None, path: pathlib.Path | None = None) -> Entry:
+        entry = Entry(self._fresh_document())
+        entry.document.start(project or Project(source=source), path)
+        self.tray.add(entry)
+        self.thumbnails.ask(entry)
+        return entry
 
     def open_recovered(self, left: Left) -> None:
         """Go on with work that was left behind."""
         path = pathlib.Path(left.path) if left.path else None
 
-        def done(source: Source) -> None:
-            self._show(source, left.project, path, left.title, unsaved=True)
+        def done(result: tuple[Source, Project]) -> None:
+            self._show(result[0], result[1], path, left.title, unsaved=True)
             self.document.keep_now()
             discard(left)
 
-        self.opening.emit(left.title)
         self._run_opening(left.title, lambda progress: self._source_of(left.file, left.project), done)
 
     def open_with_source(self, missing: MissingSource, source: pathlib.Path) -> None:
         """Open a project whose picture was found again by hand."""
         project = missing.project.but(source=str(source.absolute()))
         path = missing.path if missing.path.suffix.lower() == PROJECT else None
-        self.opening.emit(missing.path.name)
         self._run_opening(
             missing.path.name,
             lambda progress: self._source_of(missing.path, project),
-            lambda opened: self._show(opened, project, path, unsaved=True),
+            lambda result: self._show(result[0], result[1], path, unsaved=True),
         )
+
+    def find_again(self, source: pathlib.Path) -> None:
+        """Go on with the same work over another file: the picture was moved, or has changed."""
+        entry, project = self.tray.current, self.project.but(source=str(source.absolute()))
+
+        def done(result: tuple[Source, Project]) -> None:
+            if entry is self.tray.current:
+                if entry.opened:
+                    entry.opened.retire()
+                entry.opened = Opened(result[0], project.reading)
+                self.edit(lambda now: now.but(source=project.source), "Find the picture again")
+                self._picture_changed()
+
+        self._run_opening(source.name, lambda progress: self._source_of(source, project), done)
 
     def _run_opening(self, name: str, work: Callable[[Progress], Any], done: Callable[[Any], None]) -> None:
         def safely(progress: Progress) -> Any:
@@ -805,45 +884,196 @@ class Session(QObject):
             else:
                 done(result)
 
+        self.opening.emit(name)
         try:
-            self.jobs.run(f"Opening {name}", safely, then)
+            self._openings.run(f"Opening {name}", safely, then)
         except Trouble:
             self.opening.emit("")
             raise
 
     @staticmethod
-    def _source_of(path: pathlib.Path, project: Project | None) -> Source:
-        """The source to work on, its first frame read once."""
+    def _source_of(path: pathlib.Path, project: Project | None) -> tuple[Source, Project | None]:
+        """The source to work on, its first frame read once, and its project; one that was moved along with its folder is found."""
         wanted = pathlib.Path(project.source) if project else path
         if project and not wanted.exists() and not is_pattern(wanted):
-            raise MissingSource(f"{wanted} is not there any more: show where the picture is now.", path, project)
+            near = found_near(wanted, path) if path.suffix.lower() == PROJECT else None
+            if near is None:
+                raise MissingSource(f"{wanted} is not there any more: show where the picture is now.", path, project)
+            wanted, project = near, project.but(source=str(near))
         source = source_of(project, wanted) if project else open_source(wanted)
         try:
             source.frame(0)
         except Exception:
             source.close()
             raise
-        return source
+        return source, project
 
     def _show(self, source: Source, project: Project | None, path: pathlib.Path | None, title: str = "", unsaved: bool = False) -> None:
-        if self.opened:
-            self.opened.retire()
-        self._questions.forget()
-        self.opened = Opened(source, project.reading if project else None)
-        self.number = 0
+        """Put what was opened on the tray, and show it."""
         start = project or Project(source=str(source.about.path.absolute()))
-        self.document.start(start, path if project else None, title, unsaved)
-        self.last = None
+        entry = Entry(self._fresh_document())
+        entry.document.start(start, path if project else None, title, unsaved)
+        entry.opened, entry.size = Opened(source, start.reading), source.about.size
+        self.tray.add(entry)
+        self._turn_to(entry)
+        for note in source.about.notes:
+            self.said.emit(note)
+        if start.source_mark and mark_of(source.about.path) not in ("", start.source_mark):
+            self.said.emit(
+                f"{source.about.path.name} has changed since the project was saved; File > Find the picture again… takes another."
+            )
+        self._remember(path if project and path else source.about.path)
+
+    # The tray
+
+    def go_to_picture(self, entry: Entry) -> None:
+        """Show another picture of the tray: what was seen of it last at once, itself as soon as it is read."""
+        if entry is self.tray.current and entry.opened is not None:
+            return
+        self._turn_to(entry)
+        if entry.opened is None and entry.source:
+            project, path = entry.document.project, entry.document.path or pathlib.Path(entry.source)
+
+            def read() -> tuple[Source, Project | None] | MissingSource | Trouble:
+                try:
+                    return self._source_of(path, project)
+                except (MissingSource, Trouble) as trouble:
+                    return trouble
+
+            self._questions.ask(lambda: read, lambda result: self._take_source(entry, result))
+
+    def _take_source(self, entry: Entry, result: tuple[Source, Project | None] | MissingSource | Trouble) -> None:
+        self.opening.emit("")
+        if isinstance(result, MissingSource):
+            self.missing.emit(result)
+        elif isinstance(result, Trouble):
+            self.trouble.emit(str(result))
+        elif entry not in self.tray.entries or entry.opened is not None:
+            result[0].close()
+        else:
+            source, project = result
+            entry.opened, entry.size = Opened(source, entry.document.project.reading), source.about.size
+            if project is not None and project.source != entry.source:
+                entry.document.edit(lambda now: now.but(source=project.source), "Find the picture again")
+            if entry is self.tray.current:
+                self._picture_changed()
+                for note in source.about.notes:
+                    self.said.emit(note)
+
+    def _turn_to(self, entry: Entry) -> None:
+        before = self.tray.current
+        if self.last is not None and before is not entry:
+            before.glimpse = glimpse_of(self.last)
+        self._questions.forget()
+        self.tray.turn_to(entry)
+        self.tray.bring(entry)
         self.outlined = None
         self.shown = Shown(views=self.shown.views)
+        self._picture_changed()
+        if entry.opened is None and entry.glimpse is not None:
+            self.glimpsed.emit(entry.glimpse)
+        elif entry.opened is None and entry.source:
+            self.opening.emit(entry.name)
+        self.tray.changed.emit()
+        self._note_tray()
+
+    def _picture_changed(self) -> None:
+        """Another picture is in the window, or it was read anew."""
+        self.last = None
         self.source_changed.emit()
         self.project_changed.emit()
         self.selection_changed.emit()
         self.frame_changed.emit()
-        for note in source.about.notes:
-            self.said.emit(note)
-        self._remember(path if project and path else source.about.path)
         self.ask()
+
+    def next_picture(self, by: int) -> None:
+        """Show the next picture of the tray, or the one before."""
+        entries = self.tray.entries
+        self.go_to_picture(entries[(entries.index(self.tray.current) + by) % len(entries)])
+
+    def close_picture(self, entry: Entry) -> None:
+        """Take a picture off the tray; its unsaved work goes with it."""
+        entry.document.end()
+        following = self.tray.remove(entry, Entry(self._fresh_document()))
+        if entry is self.tray.current:
+            self.last = None
+            self.go_to_picture(following)
+            if following.opened is not None or not following.source:
+                self._turn_to(following)
+        self._note_tray()
+
+    def close_all(self) -> None:
+        """Take everything off the tray; unsaved work goes with it."""
+        for entry in list(self.tray.entries):
+            self.close_picture(entry)
+
+    def start_over(self) -> None:
+        """Put the stack back to one empty sieve; it can be undone."""
+        source, reading = self.project.source, self.project.reading
+        self.edit(lambda _: Project(source=source, reading=reading), "Start over")
+
+    def share_stack(self, entries: list[Entry], on: bool) -> None:
+        """Let pictures have one stack between them, or each its own again."""
+        for entry in sorted(entries, key=lambda one: one is not self.tray.current):
+            self.tray.share(entry, on)
+
+    def paste_to(self, entries: list[Entry], text: str, search: bool = False) -> None:
+        """Add the sieves of a text to the stacks of several pictures; ``search`` finds the tolerances of their samples on each anew."""
+        sieves = clippings.sieves_in(text)
+        if not search:
+            for entry in entries:
+                entry.document.edit(lambda project: edits.with_pasted(project, sieves)[0], "Paste")
+            self.said.emit(f"Pasted {', '.join(sieve.name for sieve in sieves)} into {len(entries)} pictures")
+            return
+
+        def work(progress: Progress) -> list[tuple[Entry, tuple[Sieve, ...] | str]]:
+            found: list[tuple[Entry, tuple[Sieve, ...] | str]] = []
+            for number, entry in enumerate(entries, 1):
+                try:
+                    source = source_of(entry.document.project)
+                    found.append((entry, tuple(searched_again(sieve, source.frame(0)) for sieve in sieves)))
+                    source.close()
+                except Trouble as trouble:
+                    found.append((entry, str(trouble)))
+                progress.step(number / len(entries))
+            return found
+
+        def then(found: list[tuple[Entry, tuple[Sieve, ...] | str]]) -> None:
+            for entry, result in found:
+                if isinstance(result, str):
+                    self.trouble.emit(result)
+                else:
+                    entry.document.edit(lambda project, result=result: edits.with_pasted(project, result)[0], "Paste")  # type: ignore[misc]
+
+        self.jobs.run("Finding tolerances", work, then)
+
+    def restore_tray(self) -> None:
+        """Put on the tray what was open when the program ended last, and show the same of it."""
+        rows, current = kept()
+        entries = []
+        for row in rows:
+            path = pathlib.Path(row["project"]) if row["project"] else None
+            try:
+                project = storage.load(path) if path is not None else None
+            except Trouble as trouble:
+                self.trouble.emit(str(trouble))
+                continue
+            entry = self._unread(row["source"], project, path)
+            entry.number = row["frame"]
+            entries.append(entry)
+            if row["shared"]:
+                self.tray.share(entry, True)
+        if entries:
+            self.go_to_picture(entries[min(max(current, 0), len(entries) - 1)])
+
+    def _note_tray(self) -> None:
+        with contextlib.suppress(Trouble, OSError):  # that it cannot be noted need not stop anybody
+            self.tray.keep()
+
+    def _take_thumbnail(self, entry: Entry, words: np.ndarray | None) -> None:
+        if words is not None and entry.thumbnail is None:
+            entry.thumbnail = words
+            self.tray.changed.emit()
 
     def _remember(self, path: pathlib.Path) -> None:
         """Keep what was opened among the recent files; that it could not be kept need not stop anybody."""
@@ -972,7 +1202,8 @@ class Session(QObject):
             return
         self.preferences = changed
         self._cache.limit = round(changed.cache_megabytes * MEGABYTE)
-        self.document.set_autosave(changed.autosave_seconds)
+        for entry in self.tray.entries:
+            entry.document.set_autosave(changed.autosave_seconds)
         self.look(veil_colour=changed.veil_colour, veil_opacity=changed.veil_opacity / 100, screen=changed.screen_profile)
         self.preferences_changed.emit()
         settings.save(changed)
@@ -983,7 +1214,7 @@ class Session(QObject):
         """Show another frame."""
         number = min(max(number, 0), max(self.frames - 1, 0))
         if number != self.number:
-            self.number = number
+            self.tray.current.number = number
             self.frame_changed.emit()
             self.ask()
 
@@ -1052,6 +1283,7 @@ class Session(QObject):
             self.said.emit(f"Place lost on this frame: {', '.join(result.lost)}; take the sample again here.")
         self.last = result
         self.rendered.emit(result)
+        self._renew_thumbnail(result)
         if self._before is not None and result.wanted.project == self.project:
             self.changed_mask.emit(difference_of(self._before, result))
             self._before = None
@@ -1059,11 +1291,39 @@ class Session(QObject):
             cache = self._cache
             self.jobs.run_quietly("Fine edge", lambda progress: make_waiting_fine(result, cache, progress.step), lambda _: self.ask())
 
+    def _renew_thumbnail(self, result: Rendered) -> None:
+        """The thumbnail of what is in the window shows its result."""
+        words = result.pictures.get("Result")
+        if words is not None and not result.wanted.hurried and len(self.tray.entries) > 1 and result.wanted.shown.box == (0, 0, 0, 0):
+            self.tray.current.thumbnail = reduced_words(words)
+            self.tray.changed.emit()
+
+    def keep_now(self) -> None:
+        """Keep all unsaved work before this returns."""
+        for entry in self.tray.entries:
+            entry.document.keep_now()
+
+    @property
+    def unsaved(self) -> list[Entry]:
+        """The pictures of the tray with work that is not saved."""
+        return [entry for entry in self.tray.entries if entry.document.history.changed]
+
+    def save_all(self) -> bool:
+        """Save all unsaved work: where it was saved before, else beside its picture; not True when something could not be written."""
+        for entry in self.unsaved:
+            entry.document.save(entry.document.path or beside(pathlib.Path(entry.source)))
+        return True
+
     def close(self, keep_work: bool = False) -> None:
         """Stop the threads and let go of files; unsaved work is kept for the next start only when that is wished."""
-        self.document.end(keep_work)
+        self._note_tray()
+        for entry in self.tray.entries:
+            entry.document.end(keep_work)
         self._questions.end()
+        self.thumbnails.end()
+        self._openings.end()
         self.jobs.end()
         self._renderer.end()
-        if self.opened:
-            self.opened.retire()
+        for entry in self.tray.entries:
+            if entry.opened:
+                entry.opened.retire()

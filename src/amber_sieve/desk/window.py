@@ -26,7 +26,9 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from ..jobs.batch import pictures_in
 from ..media import formats
+from ..media.sequences import is_sequence
 from ..project.recovery import discard, left_behind
 from .band_editor import BandEditor
 from .canvas import Canvas
@@ -45,6 +47,7 @@ from .stack_menu import copy_sieve, fill_groups_menu, fill_takes_menu, paste_sie
 from .stack_panel import StackPanel
 from .style import HERE
 from .timeline import Timeline
+from .tray_strip import TrayStrip
 from .worker import Job
 
 READABLE = formats.filter_words("Pictures, clips, projects", [*formats.endings(), formats.PROJECT])
@@ -73,6 +76,7 @@ class Window(QMainWindow):
         self.setAcceptDrops(True)
         self.canvas = Canvas(session)
         self.timeline = Timeline(session)
+        self.tray = TrayStrip(session)
         self.stack = StackPanel(session)
         self.pages = QTabWidget()
         self.pages.setDocumentMode(True)
@@ -90,6 +94,7 @@ class Window(QMainWindow):
         column.setSpacing(0)
         column.addWidget(self.canvas, 1)
         column.addWidget(self.timeline)
+        column.addWidget(self.tray)
         self.field = ColourField(session)
         self.field.enlarged.connect(self.toggle_large_field)
         self.left = QWidget()
@@ -197,6 +202,11 @@ class Window(QMainWindow):
         self.recent_menu.aboutToShow.connect(self._fill_recent)
         self._act(file, "&Save project", "Ctrl+S", self.save)
         self._act(file, "Save project &as…", "Ctrl+Shift+S", self.ask_save)
+        self._act(file, "&Find the picture again…", "", self.ask_again)
+        self._act(file, "Start o&ver", "", session.start_over, "An empty stack for this picture")
+        self._act(file, "&Close picture", "Ctrl+W", self.close_picture)
+        self._act(file, "&Next picture", "Ctrl+PgDown", lambda: session.next_picture(1))
+        self._act(file, "&Previous picture", "Ctrl+PgUp", lambda: session.next_picture(-1))
         file.addSeparator()
         self._act(file, "&Export result…", "Ctrl+E", self.ask_export)
         self._act(file, "Export &mask…", "Ctrl+Shift+E", self.ask_export_mask)
@@ -388,11 +398,27 @@ class Window(QMainWindow):
     # Files
 
     def ask_open(self) -> None:
-        if not self._may_leave():
-            return
-        name, _ = QFileDialog.getOpenFileName(self, "Open a picture, clip or project", "", f"{READABLE};;All files (*)")
+        names, _ = QFileDialog.getOpenFileNames(self, "Open pictures, clips or projects", "", f"{READABLE};;All files (*)")
+        self.session.open_many([pathlib.Path(name) for name in names])
+
+    def open_from_outside(self, paths: list[pathlib.Path]) -> None:
+        """Open what a later start was given, and come to the front."""
+        self.session.open_many(paths)
+        self.raise_()
+        self.activateWindow()
+
+    def ask_again(self) -> None:
+        """Go on with the same work over another file."""
+        name, _ = QFileDialog.getOpenFileName(
+            self, f"Find {pathlib.Path(self.session.project.source).name}", "", f"{READABLE};;All files (*)"
+        )
         if name:
-            self.session.open(pathlib.Path(name))
+            self.session.find_again(pathlib.Path(name))
+
+    def close_picture(self) -> None:
+        """Take the picture off the tray; unsaved work is asked about."""
+        if self._may_leave():
+            self.session.close_picture(self.session.tray.current)
 
     def _fill_recent(self) -> None:
         """What was opened before, the newest first; what is not there any more cannot be chosen."""
@@ -405,8 +431,7 @@ class Window(QMainWindow):
             action.triggered.connect(functools.partial(self._open_recent, pathlib.Path(name)))
 
     def _open_recent(self, path: pathlib.Path, _: bool = False) -> None:
-        if self._may_leave():
-            self.session.open(path)
+        self.session.open(path)
 
     def save(self) -> bool:
         return bool(self.session.save(self.session.path)) if self.session.path else self.ask_save()
@@ -489,6 +514,22 @@ class Window(QMainWindow):
         )  # fmt: skip
         return self.save() if choice == QMessageBox.StandardButton.Save else choice == QMessageBox.StandardButton.Discard
 
+    def _may_leave_all(self) -> bool:
+        """Whether the unsaved work on all pictures of the tray may be left behind; asks when there is any."""
+        unsaved = self.session.unsaved
+        if len(unsaved) <= 1:
+            if unsaved and unsaved[0] is not self.session.tray.current:
+                self.session.go_to_picture(unsaved[0])
+            return self._may_leave()
+        names = ", ".join(entry.name for entry in unsaved[:5]) + (" …" if len(unsaved) > 5 else "")
+        choice = QMessageBox.question(
+            self, "Amber Sieve", f"{len(unsaved)} pictures have changes that are not saved: {names}. What was never saved is saved beside its picture.",
+            QMessageBox.StandardButton.SaveAll | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
+        )  # fmt: skip
+        return (
+            bool(self.session.save_all()) if choice == QMessageBox.StandardButton.SaveAll else choice == QMessageBox.StandardButton.Discard
+        )
+
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         data = event.mimeData() if event is not None else None
         if event is not None and data is not None and data.hasUrls():
@@ -501,13 +542,30 @@ class Window(QMainWindow):
             return
         if not urls[0].isLocalFile():
             self.tell_trouble(f"{urls[0].toString()[:120]} is not a file on this computer: save it first, then drop the file.")
-        elif self._may_leave():
-            self.session.open(pathlib.Path(urls[0].toLocalFile()))
+            return
+        self.open_dropped([pathlib.Path(url.toLocalFile()) for url in urls if url.isLocalFile()])
+
+    def open_dropped(self, paths: list[pathlib.Path]) -> None:
+        """Open files and what folders hold; a folder of numbered pictures may be one clip."""
+        found: list[pathlib.Path] = []
+        for path in paths:
+            if path.is_dir() and is_sequence(path) and self._is_clip(path):
+                found.append(path)
+            else:
+                found += pictures_in([path])
+        if found:
+            self.session.open_many(found)
+        else:
+            self.tell_trouble(f"{paths[0]} holds no pictures: drop pictures, clips, projects, or folders that hold some.")
+
+    def _is_clip(self, folder: pathlib.Path) -> bool:
+        words = f"{folder.name} holds numbered pictures. Open them as one clip?"
+        return QMessageBox.question(self, "Amber Sieve", words) == QMessageBox.StandardButton.Yes
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         if event is None:
             return
-        if self._may_stop_job() and self._may_leave():
+        if self._may_stop_job() and self._may_leave_all():
             self._quiet.stop()
             self.session.close()
             event.accept()

@@ -8,7 +8,7 @@ import math
 import pathlib
 import threading
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any, TypeVar
 
 import numpy as np
@@ -169,6 +169,13 @@ class Rendered:
     divided: np.ndarray | None
     lost: tuple[str, ...] = ()
     within: dict[str, Statistics] | None = None
+
+
+def glimpse_of(result: Rendered) -> Rendered:
+    """A preview without what takes much memory: enough to be shown again until it is made anew."""
+    return replace(
+        result, frame=result.frame.part(0, 0, 1, 1), whole=result.whole.part(0, 0, 1, 1), mask=result.mask[:1, :1].copy(), within=None
+    )
 
 
 @dataclass(frozen=True)

@@ -18,7 +18,7 @@ from ..core.pick.tolerance import steady_tolerance, thinned
 from ..core.pick.tones import box_pixels, mean_at, stroke_pixels, tones_of
 from ..errors import Trouble
 from ..names import SEEN_BANDS
-from ..project.model import Bands, Pick, Sample
+from ..project.model import Bands, Pick, Sample, Sieve
 from ..render.mask import probe_of
 from ..render.mask import tones_of as tones_in
 
@@ -97,6 +97,16 @@ def with_found_tolerance(sample: Sample, frame: Frame, pick: Pick, within: np.nd
         return sample.but(tolerance=round(spread_of(_group(sample, pick, frame)), 2))
     lab = to_oklab(thinned(frame.planes, within))
     return sample.but(tolerance=round(steady_tolerance(lab, probe_of(sample, pick)), 2))
+
+
+def searched_again(sieve: Sieve, frame: Frame) -> Sieve:
+    """A sieve from another picture with the tolerances of its samples found on this one: their colours stay."""
+
+    def found(sample: Sample) -> Sample:
+        alone = with_found_tolerance(sample.but(place="patch", points=()), frame, sieve.pick)
+        return sample.but(tolerance=alone.tolerance)
+
+    return sieve.but(pick=sieve.pick.but(samples=tuple(found(sample) for sample in sieve.pick.samples)))
 
 
 def _group(sample: Sample, pick: Pick, frame: Frame) -> Group:

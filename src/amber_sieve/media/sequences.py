@@ -73,6 +73,16 @@ def numbered(path: pathlib.Path) -> list[pathlib.Path]:
     return sorted(found, key=lambda p: int(re.findall(r"\d+", p.stem)[-1]))
 
 
+def is_sequence(folder: pathlib.Path) -> bool:
+    """Whether a folder holds numbered pictures of one name, two at least, and none else."""
+    try:
+        return len(numbered(folder)) > 1 and all(
+            re.search(r"\d", path.stem) for path in folder.iterdir() if path.suffix.lower() in formats.endings("still")
+        )
+    except (Trouble, OSError):
+        return False
+
+
 class Sequence:
     """Numbered pictures of one size, seen as frames from 0."""
 

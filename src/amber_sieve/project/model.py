@@ -615,6 +615,7 @@ class Project(Frozen):
 
     version: Literal[5] = VERSION
     source: str = Field(default="", max_length=4096, description="the picture or clip: a path relative to the project file")
+    source_mark: str = Field(default="", max_length=64, description="what the picture was when the project was saved")
     reading: Reading = Reading()
     display: str = Field(
         default="",

@@ -11,7 +11,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from ..errors import Trouble
-from ..files import regular_file, write_text
+from ..files import mark_of, regular_file, write_text
 from .model import VERSION, Project, Sieve
 
 #: Files of more bytes than this are not projects: a long day of brush strokes stays far below it.
@@ -159,7 +159,8 @@ def save(project: Project, path: pathlib.Path) -> None:
     Trouble: the file could not be written; an earlier file of that name is then still whole.
     """
     path = pathlib.Path(path)
-    write_text(path, text_of(related(project, path.parent)))
+    marked = project.but(source_mark=mark_of(pathlib.Path(project.source))) if project.source else project
+    write_text(path, text_of(related(marked, path.parent)))
 
 
 def schema() -> dict[str, Any]:

@@ -1,0 +1,43 @@
+"""Small pictures of files, read as cheaply as the kind of file allows."""
+
+from __future__ import annotations
+
+import pathlib
+
+import cv2
+import numpy as np
+from PIL import Image, ImageOps
+
+from ..core.colour.transfer import to_screen
+from ..errors import Trouble
+from .opening import open_source
+from .reading import PLAIN, Reading
+
+#: Longer side, pixels.
+SIDE = 112
+
+
+def size_within(width: int, height: int) -> tuple[int, int]:
+    """Width and height of the thumbnail of a picture."""
+    share = SIDE / max(width, height, 1)
+    return max(1, round(width * share)), max(1, round(height * share))
+
+
+def thumbnail(path: pathlib.Path, reading: Reading = PLAIN) -> np.ndarray:
+    """Words 0xFFRRGGBB (H, W) uint32 of a picture, or of the first frame of a clip; raises `Trouble` when it cannot be read."""
+    if path.suffix.lower() in (".jpg", ".jpeg"):
+        try:
+            with Image.open(path) as picture:
+                picture.draft("RGB", (2 * SIDE, 2 * SIDE))  # decoded at a fraction of its size
+                small = ImageOps.exif_transpose(picture).convert("RGB")
+                codes = np.asarray(small.resize(size_within(*small.size), Image.Resampling.BOX), np.uint32)
+                return np.ascontiguousarray(0xFF000000 | codes[..., 0] << 16 | codes[..., 1] << 8 | codes[..., 2]).astype(np.uint32)
+        except (OSError, ValueError, SyntaxError):
+            raise Trouble(f"{path} is cut short or damaged: restore it from where it came from.") from None
+    source = open_source(path, reading)
+    try:
+        frame = source.frame(0)
+        size = size_within(frame.width, frame.height)
+        return to_screen(np.stack([cv2.resize(plane, size, interpolation=cv2.INTER_AREA) for plane in frame.planes]))
+    finally:
+        source.close()

@@ -1,0 +1,299 @@
+"""The tray: several pictures open, each with its own stack or a shared one; kept for the next start; found again; one window."""
+
+import json
+import os
+import pathlib
+import shutil
+import subprocess
+import sys
+import unittest
+from unittest import mock
+
+import numpy as np
+from common import DEMO, FolderCase, WindowCase
+from PIL import Image
+from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PyQt6.QtGui import QCloseEvent, QDropEvent, QGuiApplication
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QMenu, QMessageBox
+
+from amber_sieve.desk.stack_menu import copy_sieve
+from amber_sieve.desk.tray import kept
+from amber_sieve.media.thumbnails import SIDE, thumbnail
+from amber_sieve.project import storage
+from amber_sieve.project.finding import found_near
+from amber_sieve.project.model import Project
+from amber_sieve.project.recovery import left_behind
+
+
+class TrayTest(WindowCase):
+    def setUp(self):
+        super().setUp()
+        for number, box in enumerate(((600, 600, 1000, 900), (100, 300, 500, 600), (1000, 200, 1400, 500))):
+            Image.open(DEMO / "yard.png").crop(box).save(self.folder / f"{'abc'[number]}.png")
+        self.names = [self.folder / f"{name}.png" for name in "abc"]
+
+    def open_all(self):
+        self.session.open_many(self.names)
+        self.settle()
+        return self.session.tray.entries
+
+    def test_each_picture_keeps_its_own_work_history_and_zoom_of_nobody_else(self):
+        a, b, c = self.open_all()
+        self.assertTrue(self.window.tray.isVisible())
+        self.assertEqual(self.window.tray.count(), 3)
+        self.click(140, 200)
+        work = self.session.project
+        QTest.mouseClick(
+            self.window.tray.viewport(), Qt.MouseButton.LeftButton, pos=self.window.tray.visualItemRect(self.window.tray.item(1)).center()
+        )
+        self.settle()
+        self.assertIs(self.session.tray.current, b)
+        self.assertEqual(self.session.project, Project(source=str(self.names[1])).but(stack=self.session.project.stack))
+        self.session.set_field("adjust.light.exposure", 1.0, "Exposure")
+        self.settle()
+        self.session.next_picture(-1)
+        self.settle()
+        self.assertEqual(self.session.project, work)
+        self.session.undo()
+        self.assertEqual(self.session.sieve.pick.samples, ())
+        self.assertIn("• b.png", self.window.tray.item(1).text())
+        self.assertEqual([entry.name for entry in self.session.unsaved], ["b.png"])
+        self.assertEqual(max(c.thumbnail.shape), SIDE)
+
+    def test_opening_what_is_open_shows_it_again(self):
+        a, _, _ = self.open_all()
+        self.click(140, 200)
+        self.session.next_picture(1)
+        self.session.open(self.names[0])
+        self.settle()
+        self.assertIs(self.session.tray.current, a)
+        self.assertEqual(len(self.session.sieve.pick.samples), 1)
+        self.session.start_over()
+        self.assertEqual(self.session.sieve.pick.samples, ())
+        self.session.undo()
+        self.assertEqual(len(self.session.sieve.pick.samples), 1)
+
+    def test_a_sieve_goes_to_all_chosen_with_tolerances_found_on_each(self):
+        entries = self.open_all()
+        self.click(140, 200)
+        copy_sieve(self.session)
+        tolerance = self.session.sieve.pick.samples[0].tolerance
+        self.window.tray.selectAll()
+        menu = QMenu()
+        self.window.tray.fill_menu(menu)
+        menu.actions()[1].trigger()
+        self.settle()
+        found = [entry.document.project.stack[-1].pick.samples[0].tolerance for entry in entries]
+        self.assertEqual([len(entry.document.project.stack) for entry in entries], [2, 2, 2])
+        self.assertEqual(len({sample.document.project.stack[-1].pick.samples[0].colour for sample in entries}), 1)
+        self.assertGreater(len(set(found)), 1)
+        self.assertIn(tolerance, (5.0, *found, tolerance))
+        self.assertEqual(self.troubles, [])
+
+    def test_a_shared_stack_follows(self):
+        a, b, c = self.open_all()
+        self.session.share_stack([a, b], True)
+        self.click(140, 200)
+        self.session.next_picture(1)
+        self.settle()
+        self.assertEqual(self.session.project.stack, a.document.project.stack)
+        self.session.set_field("adjust.mono.mono", 100.0, "Grey")
+        self.assertEqual(self.session.tray.project_of(a).stack, self.session.project.stack)
+        self.session.go_to_picture(c)
+        self.settle()
+        self.assertEqual(self.session.sieve.pick.samples, ())
+        self.session.go_to_picture(a)
+        self.settle()
+        self.assertEqual(self.session.sieve.adjust.mono.mono, 100.0)
+        self.session.share_stack([a], False)
+        self.session.set_field("adjust.mono.mono", 0.0, "Grey")
+        self.session.go_to_picture(b)
+        self.settle()
+        self.assertEqual(self.session.sieve.adjust.mono.mono, 100.0)
+
+    def test_what_was_open_comes_back(self):
+        entries = self.open_all()
+        self.session.share_stack(entries[1:], True)
+        self.session.save(self.folder / "a.sieve")
+        self.session.go_to_picture(entries[2])
+        self.settle()
+        rows, current = kept()
+        self.assertEqual([pathlib.Path(row["source"]).name for row in rows], ["a.png", "b.png", "c.png"])
+        self.assertEqual(current, 2)
+        self.session.close_all()
+        (self.folder / "kept.json").write_text(json.dumps({"entries": rows, "current": current}))
+        with mock.patch("amber_sieve.desk.tray.kept_file", return_value=self.folder / "kept.json"):
+            self.session.restore_tray()
+        self.settle()
+        self.assertEqual([entry.name for entry in self.session.tray.entries], ["a.sieve", "b.png", "c.png"])
+        self.assertEqual([entry.shared for entry in self.session.tray.entries], [False, True, True])
+        self.assertEqual(self.session.tray.current.name, "c.png")
+        self.assertEqual(self.troubles, [])
+
+    def test_unsaved_work_of_all_is_kept_and_saved_beside(self):
+        entries = self.open_all()
+        for entry in entries:
+            entry.document.edit(lambda project: project.but(gamut="clip"), "Gamut")
+        self.session.keep_now()
+        self.assertEqual(
+            len(list((pathlib.Path(os.environ["XDG_STATE_HOME"]) / "amber-sieve" / "recovery").glob(f"{os.getpid()}-*.json"))), 3
+        )
+        self.assertEqual(left_behind(), [])  # this program still runs
+        event = QCloseEvent()
+        answers = {"question": mock.Mock(return_value=QMessageBox.StandardButton.SaveAll)}
+        with mock.patch.multiple("amber_sieve.desk.window.QMessageBox", **answers), mock.patch.object(self.session, "close"):
+            self.window.closeEvent(event)
+        self.assertTrue(event.isAccepted())
+        self.assertEqual([storage.load(self.folder / f"{name}.sieve").gamut for name in "abc"], ["clip"] * 3)
+        self.assertEqual(self.session.unsaved, [])
+
+    def test_folders_and_many_files_are_dropped(self):
+        (self.folder / "more").mkdir()
+        shutil.copy(self.names[0], self.folder / "more" / "d.png")
+        data = QMimeData()
+        data.setUrls([QUrl.fromLocalFile(str(self.folder / "more")), QUrl.fromLocalFile(str(self.names[1]))])
+        event = QDropEvent(QPointF(5, 5), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
+        self.window.dropEvent(event)
+        self.settle()
+        self.assertEqual([entry.name for entry in self.session.tray.entries], ["d.png", "b.png"])
+        (self.folder / "none").mkdir()
+        self.window.open_dropped([self.folder / "none"])
+        self.assertIn("holds no pictures", self.window.last_trouble)
+
+    def test_closing_pictures_one_by_one(self):
+        self.open_all()
+        self.click(140, 200)
+        with mock.patch("amber_sieve.desk.window.QMessageBox.question", return_value=QMessageBox.StandardButton.Cancel):
+            self.window.close_picture()
+        self.assertEqual(len(self.session.tray.entries), 3)
+        with mock.patch("amber_sieve.desk.window.QMessageBox.question", return_value=QMessageBox.StandardButton.Discard):
+            for _ in range(3):
+                self.window.close_picture()
+                self.settle()
+        self.assertTrue(self.session.tray.current.blank)
+        self.assertFalse(self.window.tray.isVisible())
+        self.session.open(self.names[2])
+        self.settle()
+        self.assertEqual(self.session.display_name(), "c.png")
+        self.assertEqual(self.troubles, [])
+
+    def test_a_picture_that_cannot_be_read_does_not_take_the_others_along(self):
+        (self.folder / "x.png").write_bytes(b"no picture")
+        self.names.insert(1, self.folder / "x.png")
+        self.open_all()
+        self.session.next_picture(1)
+        self.settle()
+        self.assertEqual(len(self.troubles), 1)
+        self.assertIn("x.png", self.troubles[0])
+        self.session.next_picture(1)
+        self.settle()
+        self.assertEqual(self.session.size, (400, 300))
+
+    def test_what_was_seen_last_is_shown_at_once(self):
+        a, b, _ = self.open_all()
+        self.click(140, 200)
+        seen = self.session.last.pictures["Result"]
+        self.session.go_to_picture(b)
+        self.settle()
+        a.opened.retire()
+        a.opened = None  # as when memory was needed
+        self.session.go_to_picture(a)
+        image = self.window.canvas.panes[0]
+        self.assertTrue(np.array_equal(a.glimpse.pictures["Result"], seen))
+        self.assertIsNotNone(image)
+        self.settle()
+        self.assertTrue(np.array_equal(self.session.last.pictures["Result"], seen))
+
+    def test_clipboard_keeps_working_between_pictures(self):
+        self.open_all()
+        self.click(140, 200)
+        copy_sieve(self.session)
+        self.session.next_picture(1)
+        self.settle()
+        self.session.paste(QGuiApplication.clipboard().text())
+        self.assertEqual(len(self.session.project.stack), 2)
+
+
+class FoundAgainTest(FolderCase):
+    def test_moved_folders(self):
+        for old, new in (("shoot/raw/a.png", "shoot/raw/a.png"), ("shoot/raw/b.png", "raw/b.png"), ("shoot/raw/c.png", "c.png")):
+            with self.subTest(new=new):
+                base = self.folder / new.replace("/", "-")
+                (base / "work").mkdir(parents=True)
+                there = base / new
+                there.parent.mkdir(parents=True, exist_ok=True)
+                there.write_bytes(b"x")
+                self.assertEqual(found_near(pathlib.Path("/elsewhere") / old, base / "work" / "p.sieve"), there)
+        self.assertIsNone(found_near(pathlib.Path("/elsewhere/none.png"), self.folder / "p.sieve"))
+
+    def test_small_pictures_of_files(self):
+        Image.open(DEMO / "yard.png").convert("RGB").save(self.folder / "a.jpg", quality=95)
+        one, other = thumbnail(self.folder / "a.jpg"), thumbnail(DEMO / "yard.png")
+        self.assertEqual(one.shape, (75, 112))
+        far = [np.abs((one >> shift & 255).astype(int) - (other >> shift & 255).astype(int)).mean() for shift in (0, 8, 16)]
+        self.assertLess(max(far), 6)
+
+
+class MovedTest(WindowCase):
+    def test_a_project_beside_its_moved_picture_opens_and_a_changed_one_is_said(self):
+        first, second = self.folder / "first", self.folder / "second"
+        first.mkdir()
+        shutil.copy(DEMO / "close.png", first / "close.png")
+        storage.save(Project(source=str(first / "close.png")), self.folder / "p.sieve")
+        first.rename(second)
+        said = []
+        self.session.said.connect(said.append)
+        self.session.open(self.folder / "p.sieve")
+        self.settle()
+        self.assertEqual(self.session.project.source, str(second / "close.png"))
+        self.assertEqual([words for words in said if "changed" in words], [])
+        Image.open(DEMO / "yard.png").save(second / "close.png")
+        self.session.close_all()
+        self.session.open(self.folder / "p.sieve")
+        self.settle()
+        self.assertTrue(any("has changed since" in words for words in said))
+        self.session.find_again(DEMO / "close.png")
+        self.settle()
+        self.assertEqual(self.session.project.source, str(DEMO / "close.png"))
+        self.assertEqual(self.session.size, self.session.opened.source.about.size)
+        self.assertEqual(self.troubles, [])
+
+
+#: A window that says what it was handed, and ends.
+RUNS = """
+import sys
+from amber_sieve.desk.app import application
+from amber_sieve.desk.one_window import Door
+running = application()
+def take(paths):
+    print(*paths, flush=True)
+    running.exit(0)
+door = Door(take)
+print("ready", flush=True)
+running.exec()
+"""
+
+
+class OneWindowTest(FolderCase):
+    def test_a_second_start_hands_its_files_over(self):
+        environment = os.environ | {
+            "QT_QPA_PLATFORM": "offscreen",
+            "PYTHONPATH": str(DEMO.parent / "src"),
+            "WAYLAND_DISPLAY": f"test{os.getpid()}",
+        }
+        with subprocess.Popen([sys.executable, "-c", RUNS], stdout=subprocess.PIPE, text=True, env=environment) as first:
+            self.assertEqual(first.stdout.readline(), "ready\n")
+            second = subprocess.run(
+                [sys.executable, "-m", "amber_sieve.cli", "open", str(DEMO / "yard.png")],
+                env=environment,
+                timeout=60,
+                capture_output=True,
+                text=True,
+            )
+            self.assertEqual((second.returncode, second.stderr), (0, ""))
+            self.assertEqual(first.stdout.readline().strip(), str(DEMO / "yard.png"))
+
+
+if __name__ == "__main__":
+    unittest.main()
