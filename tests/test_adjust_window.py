@@ -99,7 +99,7 @@ class SecondFiveMinutesTest(AdjustCase):
         self.assertEqual(np.median(sky[:, wall] / before[:, wall]), 1.0)
 
         # The jar, matched to a target.
-        self.session.open(DEMO / "yard.png")
+        self.session.start_over()
         self.settle()
         self.click(742, 790)
         self.opened("match")
@@ -111,7 +111,7 @@ class SecondFiveMinutesTest(AdjustCase):
         self.assertLess(np.abs(jar[:, held].mean(1) - decode(np.array([0x8E, 0x5A, 0x9E]) / 255)).max(), 0.03)
 
         # One colour left in a grey picture.
-        self.session.open(DEMO / "yard.png")
+        self.session.start_over()
         self.settle()
         self.click(1205, 400)
         self.session.set_field("invert", True, "Invert")
@@ -123,7 +123,7 @@ class SecondFiveMinutesTest(AdjustCase):
         self.assertGreater(np.median(np.ptp(grey[:, cloth], axis=0)), 0.05)
 
         # A cut-out on another sky.
-        self.session.open(DEMO / "yard.png")
+        self.session.start_over()
         self.settle()
         self.click(300, 200)
         self.session.set_field("invert", True, "Invert")

@@ -8,6 +8,7 @@ import sys
 import time
 import unittest
 
+import distributed
 import numpy as np
 import PyOpenColorIO as ocio
 from common import DEMO, ROOT, FolderCase, demo_frame, terminal
@@ -102,6 +103,36 @@ class BatchTest(FolderCase):
         self.assertEqual(done.returncode, 0, done.stderr)
         self.assertTrue(np.array_equal(np.asarray(Image.open(single)), np.asarray(Image.open(self.folder / "out1" / "p000.png"))))
 
+    def test_two_workers_of_a_cluster_one_killed_half_way_give_the_same_files(self):
+        pictures = self.make(self.PICTURES, self.BROKEN)
+        alone, farm = self.folder / "alone", self.folder / "farm"
+        batch.run_batch(project(), pictures, alone)
+        killed = []
+        with distributed.LocalCluster(n_workers=2, threads_per_worker=1, dashboard_address=None, silence_logs=50) as cluster:
+
+            def tell(outcome) -> None:
+                if not killed and len(list(farm.glob("*.png"))) > 100:
+                    killed.append(next(iter(cluster.workers.values())).pid)
+                    os.kill(killed[0], signal.SIGKILL)
+
+            outcomes = batch.run_batch(project(), pictures, farm, tell=tell, scheduler=cluster.scheduler_address)
+        self.assertEqual(len(killed), 1)
+        self.assertEqual(sum(bool(outcome.trouble) for outcome in outcomes), self.BROKEN)
+        names = sorted(path.name for path in alone.glob("*.png"))
+        self.assertEqual(len(names), self.PICTURES - self.BROKEN)
+        self.assertEqual(sorted(path.name for path in farm.glob("*.png") if not path.name.startswith(PART)), names)
+        for name in names:
+            self.assertEqual((alone / name).read_bytes(), (farm / name).read_bytes(), name)
+        with self.assertRaisesRegex(Trouble, "cannot be reached"):
+            batch.run_batch(project(), pictures[:1], self.folder / "none", scheduler="tcp://127.0.0.1:1")
+
+    def test_each_picture_by_its_own_project(self):
+        pictures = self.make(2, 1)[:1] * 1 + [DEMO / "close.png"]
+        bright = project().with_sieve(project().stack[0].but(adjust=Adjust(light=Light(exposure=1))))
+        batch.run_batch([project(), bright], pictures, self.folder / "out")
+        batch.run_batch(bright, [DEMO / "close.png"], self.folder / "one")
+        self.assertEqual((self.folder / "out" / "close.png").read_bytes(), (self.folder / "one" / "close.png").read_bytes())
+
     def test_pictures_are_never_written_over_and_names_never_meet(self):
         paths = self.make(3, 1)
         with self.assertRaisesRegex(Trouble, "choose another folder"):
@@ -137,14 +168,14 @@ class LookupTest(FolderCase):
                 self.assertLess(written.mean, 0.3)
 
     def test_opencolorio_reads_our_files_as_we_do(self):
-        # Source: OpenColorIO's own reading of both formats, by straight lines.
+        # Source: OpenColorIO's own reading of both formats, by tetrahedra.
         table = lookup.table_of(self.smooth(), 17)
         pixels = np.random.default_rng(3).random((40, 50, 3)).astype(np.float32)
         ours = encode(lookup.applied(table, decode(pixels).transpose(2, 0, 1))).transpose(1, 2, 0)
         for ending in (".cube", ".clf"):
             path = self.folder / f"table{ending}"
             lookup.lookup_files.write(table, path, 'a "title"')
-            transform = ocio.FileTransform(str(path), interpolation=ocio.INTERP_LINEAR)
+            transform = ocio.FileTransform(str(path), interpolation=ocio.INTERP_TETRAHEDRAL)
             processor = ocio.Config.CreateRaw().getProcessor(transform).getOptimizedCPUProcessor(ocio.OPTIMIZATION_LOSSLESS)
             theirs = pixels.copy()
             processor.applyRGB(theirs)

@@ -191,7 +191,9 @@ class ClippingsTest(FolderCase):
         project = project.with_sieve(project.sieve("b").but(adjust=Adjust(fill=fill)))
         storage.save(project, self.folder / "p.sieve")
         self.assertIn('"fill_picture": "sky.png"', (self.folder / "p.sieve").read_text())
-        self.assertEqual(storage.load(self.folder / "p.sieve"), project)
+        loaded = storage.load(self.folder / "p.sieve")
+        self.assertEqual(loaded.but(source_mark=""), project)
+        self.assertEqual(len(loaded.source_mark), 32)
 
 
 class StackWindowTest(WindowCase):
@@ -342,7 +344,16 @@ class StackWindowTest(WindowCase):
             self.settle()
         self.session.remove_take("Matched")
         menu = QMenu()
-        fill_takes_menu(menu, self.session, self.window)
+        fill_takes_menu(menu, self.session, self.window, self.window.canvas.show_take_beside, self.window.canvas.wipe_take)
+        self.choose(menu, "Grey jar", "Compare by wipe")
+        self.settle()
+        pane, pictures = self.window.canvas.panes[0], self.session.last.pictures
+        self.assertTrue(np.array_equal(pane._other_words, pictures["Other take"]))
+        self.assertFalse(np.array_equal(pictures["Other take"], pictures["Result"]))
+        self.window.canvas.wipe.setChecked(False)
+        self.choose(menu, "Grey jar", "Compare side by side")
+        self.settle()
+        self.assertEqual(self.window.canvas.panes[1].view, "Other take")
         self.choose(menu, "Grey jar", "Go on with it")
         self.assertEqual(self.session.sieve.adjust.mono.mono, 100)
         self.window.show_history()
@@ -356,7 +367,7 @@ class StackWindowTest(WindowCase):
         self.assertEqual(self.session.sieve.adjust.mono.mono, 100)
         dialog.close()
         menu = QMenu()
-        fill_takes_menu(menu, self.session, self.window)
+        fill_takes_menu(menu, self.session, self.window, self.window.canvas.show_take_beside, self.window.canvas.wipe_take)
         self.choose(menu, "Grey jar", "Remove it")
         self.assertEqual(self.session.project.takes, ())
         self.assertEqual(self.troubles, [])

@@ -284,6 +284,7 @@ def parser() -> argparse.ArgumentParser:
     batch.add_argument("project", type=pathlib.Path)
     batch.add_argument("pictures", type=pathlib.Path, nargs="+", metavar="PICTURE_OR_FOLDER")
     batch.add_argument("-o", "--out", type=pathlib.Path, required=True, metavar="FOLDER")
+    batch.add_argument("--scheduler", default="", metavar="ADDRESS", help="of a Dask cluster that works in their place")
     batch.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="processes that work at the same time")
     explain = commands.add_parser("explain", help="say in sentences what each sieve of a project does")
     explain.add_argument("project", type=pathlib.Path)
@@ -472,7 +473,7 @@ def _batch(arguments: argparse.Namespace) -> int:
     pictures = pictures_in(arguments.pictures)
     if not pictures:
         raise Trouble("There are no pictures in what was named: name pictures, or folders that hold some.")
-    outcomes = run_batch(load_for_batch(arguments.project), pictures, arguments.out, arguments.jobs, _progress(), tell)
+    outcomes = run_batch(load_for_batch(arguments.project), pictures, arguments.out, arguments.jobs, _progress(), tell, arguments.scheduler)
     written = sum(not outcome.trouble for outcome in outcomes)
     print(f"{arguments.out}: {written} of {len(outcomes)} pictures written; see batch.html")
     return 0 if written == len(outcomes) else 1

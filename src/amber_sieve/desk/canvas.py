@@ -188,6 +188,19 @@ class Canvas(QWidget):
         self.set_view(1, "Mask" if beside else "Original")
         self.arrange("twin")
 
+    def show_take_beside(self) -> None:
+        """This take and another one side by side."""
+        self.set_view(0, "Result")
+        self.set_view(1, "Other take")
+        self.arrange("twin")
+
+    def wipe_take(self) -> None:
+        """This take and another one on either side of a line."""
+        self.set_view(0, "Result")
+        self.wipe.setChecked(False)
+        self.panes[0].wipe_view = "Other take"
+        self.wipe.setChecked(True)
+
     def toggle_inset(self) -> None:
         """Between the small mask in a corner and one view."""
         self.arrange("single" if self.arrangement == "inset" else "inset")
@@ -287,7 +300,7 @@ class Canvas(QWidget):
         if self.arrangement != "single":
             names.append(self.panes[1].showing)
         if self.panes[0].wipe is not None:
-            names.append("Original")
+            names.append(self.panes[0].wipe_view)
         factor = self.viewport.reduction(self.devicePixelRatioF())
         box = (0, 0, 0, 0)
         if width * height / factor**2 > WHOLE:
@@ -341,6 +354,8 @@ class Canvas(QWidget):
     def set_wipe(self, on: bool) -> None:
         """Before on the left of a line in the left pane, after on its right."""
         self.panes[0].wipe = 0.5 if on else None
+        if not on:
+            self.panes[0].wipe_view = "Original"
         self._ask()
         self.panes[0].update()
 

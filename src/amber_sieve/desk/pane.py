@@ -15,6 +15,7 @@ from PyQt6.QtGui import (
     QPainter,
     QPaintEvent,
     QPen,
+    QPixmap,
     QResizeEvent,
     QTabletEvent,
     QWheelEvent,
@@ -60,6 +61,8 @@ class Pane(QWidget):
         self.overlay: Callable[[QPainter], None] = lambda painter: None
         self.takes_pen: Callable[[], bool] = lambda: False
         self._sizing: float | None = None
+        #: What lies left of the line of the wipe.
+        self.wipe_view = "Original"
         self._other: QImage | None = None
         self._other_words: np.ndarray | None = None
         self._at: QPointF | None = None
@@ -105,9 +108,13 @@ class Pane(QWidget):
             self.update()
             return
         self._words, self._image = words, _image_of(words)  # the image shares the memory of the words
-        other = result.pictures.get("Original") if result and self.wipe is not None else None
+        other = result.pictures.get(self.wipe_view) if result and self.wipe is not None else None
         self._other_words, self._other = other, None if other is None else _image_of(other)
         self.update()
+
+    def picture(self) -> QPixmap | None:
+        """What is shown, without marks; None for nothing."""
+        return QPixmap.fromImage(self._image.copy()) if self._image is not None else None
 
     def set_flash(self, difference: Difference | None) -> None:
         """Show over the picture what the last click added and removed; None ends it."""

@@ -39,12 +39,12 @@ from ..jobs.seen import Seen
 from ..jobs.sources import source_of
 from ..jobs.still import export_mask, export_still
 from ..media import cdl_files, lookup_files, screens
-from ..media.formats import PROJECT, is_picture
+from ..media.formats import PROJECT, is_clip, is_picture
 from ..media.opening import open_source
 from ..media.sequences import is_pattern
 from ..media.source import Source
 from ..names import AreaMode, MaskFrom
-from ..project import clippings, edits, presets, storage
+from ..project import clippings, edits, presets, sieve_presets, storage
 from ..project.finding import found_near
 from ..project.history import History
 from ..project.model import Area, Joined, Pick, Project, Sample, Sieve, fresh_id
@@ -470,9 +470,29 @@ class Session(QObject):
         if part:
             self.edit_sieve(lambda sieve: edits.with_part_of(sieve, sieves[0], part), f"Paste {part}")
             return
+        self.add_sieves(sieves, "Paste sieve")
+
+    def add_sieves(self, sieves: tuple[Sieve, ...], what: str) -> None:
+        """Put copies of sieves on the stack, and work on the last."""
         project, copies = edits.with_pasted(self.project, sieves)
-        self.edit(lambda _: project, "Paste sieve")
+        self.edit(lambda _: project, what)
         self.document.select(copies[-1].id)
+
+    def store_sieve(self, name: str, png: bytes) -> None:
+        """Store the current sieve as a preset, with a small picture."""
+        sieve = self.sieve
+        alone = edits.unlinked(self.project, sieve) if sieve.leans_on else sieve
+        sieve_presets.keep(sieve_presets.preset_of(name, alone, png))
+        self.said.emit(f"Stored {name.strip()}")
+
+    def import_sieve(self, path: pathlib.Path) -> None:
+        """Take a file into the presets of sieves."""
+        sieve_presets.keep(sieve_presets.read(path))
+
+    def export_sieve(self, preset: sieve_presets.SievePreset, path: pathlib.Path) -> None:
+        """Write a preset of a sieve as a file."""
+        sieve_presets.write(preset, path if path.suffix else path.with_suffix(".json"))
+        self.said.emit(f"Wrote {path.name}")
 
     # Groups
 
@@ -1146,7 +1166,15 @@ class Session(QObject):
 
     def run_batch(self, pictures: list[pathlib.Path], folder: pathlib.Path) -> None:
         """Render many pictures by the project as it is now, with a report."""
-        project = self.project.but(takes=())
+        self._batch(self.project.but(takes=()), pictures, folder)
+
+    def batch_tray(self, folder: pathlib.Path) -> None:
+        """Render the stills of the tray, each by its own stack, with a report."""
+        entries = [entry for entry in self.tray.entries if entry.source and not is_clip(pathlib.Path(entry.source))]
+        projects = [self.tray.project_of(entry).but(takes=()) for entry in entries]
+        self._batch(projects, [pathlib.Path(entry.source) for entry in entries], folder)
+
+    def _batch(self, project: Project | list[Project], pictures: list[pathlib.Path], folder: pathlib.Path) -> None:
 
         def work(progress: Progress) -> list[Outcome]:
             return run_batch(project, pictures, folder, 1, progress)

@@ -93,15 +93,21 @@ def fill_mask_menu(menu: QMenu, session: Session) -> None:
     _add(menu, "Unlink to a copy", session.unlink_mask).setEnabled(bool(sieve.leans_on))
 
 
-def fill_takes_menu(menu: QMenu, session: Session, parent: QWidget) -> None:
-    """The takes of the project."""
+def fill_takes_menu(menu: QMenu, session: Session, parent: QWidget, beside: Callable[[], object], wipe: Callable[[], object]) -> None:
+    """The takes of the project; ``beside`` and ``wipe`` show the other take with this one."""
+
+    def compare(name: str, show: Callable[[], object]) -> None:
+        session.look(take=name)
+        show()
+
     menu.clear()
     _add(menu, "Keep the stack as a take…", lambda: ask_take(parent, session))
     menu.addSeparator()
     for take in session.project.takes:
         part = _part(menu, take.name)
         _add(part, "Go on with it", functools.partial(session.use_take, take.name))
-        _add(part, "Show it in the view Other take", functools.partial(session.look, take=take.name))
+        _add(part, "Compare side by side", functools.partial(compare, take.name, beside))
+        _add(part, "Compare by wipe", functools.partial(compare, take.name, wipe))
         _add(part, "Remove it", functools.partial(session.remove_take, take.name))
 
 

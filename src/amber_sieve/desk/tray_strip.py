@@ -18,13 +18,20 @@ HEIGHT = 104
 _ENTRY = Qt.ItemDataRole.UserRole
 
 
+def _untinted(picture: QPixmap) -> QIcon:
+    """An icon that keeps its colours when it is chosen."""
+    icon = QIcon(picture)
+    icon.addPixmap(picture, QIcon.Mode.Selected)
+    return icon
+
+
 def _icon(words: np.ndarray | None) -> QIcon:
     if words is None:
         empty = QPixmap(SIDE, SIDE * 2 // 3)
         empty.fill(Qt.GlobalColor.black)
-        return QIcon(empty)
+        return _untinted(empty)
     image = QImage(words.data, words.shape[1], words.shape[0], words.strides[0], QImage.Format.Format_RGB32)  # type: ignore[call-overload]
-    return QIcon(QPixmap.fromImage(image.copy()))
+    return _untinted(QPixmap.fromImage(image.copy()))
 
 
 class TrayStrip(QListWidget):
@@ -76,14 +83,16 @@ class TrayStrip(QListWidget):
                 item.setIcon(_icon(thumbnail))
             if before is None or before[2] != words:
                 item.setText(words)
-                item.setToolTip(f"{entry.source}\nA click shows it, Ctrl+click chooses several")
+                item.setToolTip(
+                    f"{entry.source}{chr(10) + '↔ has the shared stack' if entry.shared else ''}\nA click shows it, Ctrl+click chooses several"
+                )
             item.setData(_ENTRY, entry)
             if entry is self.session.tray.current and self.currentRow() != row:
                 self.setCurrentRow(row)
         self._shown = wanted
 
     def _words(self, entry: Entry) -> str:
-        return f"{'• ' if entry.document.history.changed else ''}{entry.name}{' (shared)' if entry.shared else ''}"
+        return f"{'↔ ' if entry.shared else ''}{'• ' if entry.document.history.changed else ''}{entry.name}"
 
     @property
     def chosen(self) -> list[Entry]:

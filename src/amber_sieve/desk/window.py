@@ -43,6 +43,7 @@ from .pages.edge import EdgePage
 from .pages.pick import PickPage
 from .reading_dialog import ReadingDialog
 from .session import MissingSource, Session
+from .sieve_presets_dialog import SievePresetsDialog
 from .stack_menu import copy_sieve, fill_groups_menu, fill_takes_menu, paste_sieve
 from .stack_panel import StackPanel
 from .style import HERE
@@ -237,12 +238,15 @@ class Window(QMainWindow):
         self._act(stack, "&Paste sieve", "Ctrl+Shift+V", lambda: paste_sieve(session))
         self._act(stack, "Paste only its &mask", "", lambda: paste_sieve(session, "mask"))
         self._act(stack, "Paste only its ad&justments", "", lambda: paste_sieve(session, "adjustments"))
+        self._act(stack, "P&resets of sieves…", "Ctrl+Alt+P", self.show_sieve_presets)
         stack.addSeparator()
         self.stack.mask_menu.setTitle("Mask &from")
         stack.addMenu(self.stack.mask_menu)
         self.groups_menu, self.takes_menu = self._menu("&Groups", stack), self._menu("&Takes", stack)
         self.groups_menu.aboutToShow.connect(lambda: fill_groups_menu(self.groups_menu, session, self))
-        self.takes_menu.aboutToShow.connect(lambda: fill_takes_menu(self.takes_menu, session, self))
+        self.takes_menu.aboutToShow.connect(
+            lambda: fill_takes_menu(self.takes_menu, session, self, canvas.show_take_beside, canvas.wipe_take)
+        )
         self._act(stack, "&History…", "Ctrl+H", self.show_history)
         self.stack.menu_wanted.connect(stack.popup)
         view = self._menu("&View")
@@ -323,6 +327,10 @@ class Window(QMainWindow):
     def show_history(self) -> None:
         """The steps of this session, to go back or on to any of them."""
         HistoryDialog(self, self.session).show()
+
+    def show_sieve_presets(self) -> None:
+        """Whole sieves that were stored, with a small picture each."""
+        SievePresetsDialog(self, self.session, self.canvas.panes[0].picture()).show()
 
     def show_preferences(self) -> None:
         """The settings of the window."""
@@ -499,6 +507,18 @@ class Window(QMainWindow):
             self.session.write_lookup(pathlib.Path(name))
 
     def ask_batch(self) -> None:
+        names: list[str] = []
+        if len(self.session.tray.entries) > 1:
+            box = QMessageBox(QMessageBox.Icon.Question, "Amber Sieve", "Which pictures?", QMessageBox.StandardButton.Cancel, self)
+            tray = box.addButton("The tray, each by its stack", QMessageBox.ButtonRole.AcceptRole)
+            files = box.addButton("Files, by this stack…", QMessageBox.ButtonRole.AcceptRole)
+            box.exec()
+            if box.clickedButton() is tray:
+                folder = QFileDialog.getExistingDirectory(self, "Folder to write them into")
+                if folder:
+                    self.session.batch_tray(pathlib.Path(folder))
+            if box.clickedButton() is not files:
+                return
         names, _ = QFileDialog.getOpenFileNames(self, "Pictures to render by this project", "", f"{READABLE_STILLS};;All files (*)")
         folder = QFileDialog.getExistingDirectory(self, "Folder to write them into") if names else ""
         if folder:

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 import base64
-import concurrent.futures
+import contextlib
 import csv
 import hashlib
 import html
 import io
 import json
-import multiprocessing
 import os
 import pathlib
 import time
@@ -29,7 +28,8 @@ from ..render.automatic import with_found_amounts
 from ..render.cache import Cache
 from ..render.stack import rendered, sieve_mask
 from .layers import layers_in
-from .progress import Cancelled, Progress
+from .many import done_in_any_order
+from .progress import Progress
 from .sources import source_of
 from .still import strips_of
 
@@ -88,7 +88,15 @@ def one(project: Project, picture: pathlib.Path, out: pathlib.Path) -> Outcome:
             layers = layers_in(cache)
             stands = with_found_amounts(project, frame, cache, layers=layers)
             result = rendered(frame, stands, cache, layers)
-            stills.write(out, source.about_frame(0), lambda: strips_of(result.planes), result.alpha, gamut=project.gamut, original=frame)
+            stills.write(
+                out,
+                source.about_frame(0),
+                lambda: strips_of(result.planes),
+                result.alpha,
+                gamut=project.gamut,
+                original=frame,
+                display=project.display,
+            )
             found.coverage = {
                 sieve.name: float(sieve_mask(frame, stands, sieve.id, cache, layers).mean(dtype=np.float64)) for sieve in stands.stack
             }
@@ -134,14 +142,17 @@ def pictures_in(paths: Sequence[pathlib.Path]) -> list[pathlib.Path]:
 
 
 def run_batch(
-    project: Project,
+    project: Project | Sequence[Project],
     pictures: Sequence[pathlib.Path],
     folder: pathlib.Path,
     jobs: int = 1,
     progress: Progress | None = None,
     tell: Callable[[Outcome], None] = lambda outcome: None,
+    scheduler: str = "",
 ) -> list[Outcome]:
-    """Render many pictures into a folder, and write a report beside them.
+    """Render many pictures into a folder, by one project or each by its own, and write a report beside them.
+
+    ``jobs`` processes work at the same time, or the workers of a Dask cluster whose ``scheduler`` is named; they must see the same files.
 
     What an earlier run has finished, with the same project and picture, is not done again.
 
@@ -151,6 +162,7 @@ def run_batch(
     Cancelled: the person stopped it; what is done stays, and the next run goes on from there.
     """
     progress = progress or Progress()
+    works = [project] * len(pictures) if isinstance(project, Project) else list(project)
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
@@ -163,7 +175,7 @@ def run_batch(
     outcomes: dict[int, Outcome] = {}
     waiting = []
     for number, (picture, out) in enumerate(zip(pictures, outs, strict=True)):
-        held = known.get(tuple(_key(project, picture, out)))
+        held = known.get(tuple(_key(works[number], picture, out)))
         if held is not None:
             outcomes[number] = held
         else:
@@ -179,33 +191,15 @@ def run_batch(
             kept[0] = time.monotonic()
         progress.step(len(outcomes) / len(pictures))
 
-    if jobs <= 1:
-        for number in waiting:
-            take(number, one(project, pictures[number], outs[number]))
-    else:
-        text = project.model_dump_json()
-        # Spawned, not forked: threads of the kernels do not survive a fork. Each gets its share of the cores.
-        environment = dict(os.environ)
-        os.environ["NUMBA_NUM_THREADS"] = os.environ["OMP_NUM_THREADS"] = str(max(1, (os.cpu_count() or 1) // jobs))
-        try:
-            with concurrent.futures.ProcessPoolExecutor(jobs, multiprocessing.get_context("spawn")) as pool:
-                futures = {pool.submit(_from_text, text, str(pictures[n]), str(outs[n])): n for n in waiting}
-                try:
-                    for future in concurrent.futures.as_completed(futures):
-                        take(futures[future], future.result())
-                except (Cancelled, KeyboardInterrupt):
-                    pool.shutdown(wait=False, cancel_futures=True)
-                    raise
-                except concurrent.futures.process.BrokenProcessPool:
-                    raise Trouble(
-                        "One of the processes was ended from outside: start the batch again, it goes on where it stopped."
-                    ) from None
-        finally:
-            os.environ.clear()
-            os.environ.update(environment)
+    texts = {number: works[number].model_dump_json() for number in waiting} if jobs > 1 or scheduler else {}
+    given = [(texts[n], str(pictures[n]), str(outs[n])) if texts else (works[n], pictures[n], outs[n]) for n in waiting]
+    # Listening ends in any case, so that what was not begun is not done.
+    with contextlib.closing(done_in_any_order(_from_text if texts else one, given, jobs, scheduler)) as results:
+        for at, outcome in results:
+            take(waiting[at], outcome)
     ordered = [outcomes[number] for number in sorted(outcomes)]
     _keep(folder, ordered)
-    _report(folder, project, ordered)
+    _report(folder, works, ordered)
     return ordered
 
 
@@ -238,11 +232,11 @@ def outliers(outcomes: Sequence[Outcome]) -> dict[str, str]:
     return found
 
 
-def _report(folder: pathlib.Path, project: Project, outcomes: list[Outcome]) -> None:
+def _report(folder: pathlib.Path, works: Sequence[Project], outcomes: list[Outcome]) -> None:
     """The page and the table, what stands out first."""
     odd = outliers(outcomes)
     rows = sorted(outcomes, key=lambda outcome: (outcome.picture not in odd, outcome.picture))
-    names = [sieve.name for sieve in project.stack]
+    names = list(dict.fromkeys(sieve.name for work in works for sieve in work.stack))
     table = io.StringIO()
     writer = csv.writer(table)
     writer.writerow(["picture", "written", "warning", *(f"coverage of {name}" for name in names), "notes"])

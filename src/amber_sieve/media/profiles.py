@@ -9,6 +9,7 @@ import imagecodecs
 import numpy as np
 
 from ..core.colour.transfer import decode
+from .colour_management import undated
 
 #: D65, as CIE 1931 x, y.
 D65 = (0.3127, 0.3290)
@@ -53,7 +54,7 @@ def named(name: str) -> bytes:
     else:
         codes = np.rint(np.asarray(curve) * 65535).astype(np.uint16)
         made = imagecodecs.cms_profile("rgb", whitepoint=[*D65, 1.0], primaries=across, transferfunction=codes)
-    return with_description(bytes(made), name)
+    return with_description(undated(bytes(made)), name)
 
 
 def with_description(profile: bytes, words: str) -> bytes:

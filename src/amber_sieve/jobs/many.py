@@ -1,0 +1,81 @@
+"""The same work on many things: in this process, in several, or on the workers of a Dask cluster."""
+
+from __future__ import annotations
+
+import concurrent.futures
+import contextlib
+import multiprocessing
+import os
+from collections.abc import Callable, Generator, Sequence
+from typing import Any, TypeVar
+
+from ..errors import Trouble
+
+T = TypeVar("T")
+#: How often a piece of work is begun anew when the worker that had it is gone.
+RETRIES = 5
+#: Seconds to wait for a scheduler.
+PATIENCE = "10s"
+
+
+def done_in_any_order(
+    work: Callable[..., T], given: Sequence[tuple[Any, ...]], jobs: int = 1, scheduler: str = ""
+) -> Generator[tuple[int, T], None, None]:
+    """Numbers and results of ``work(*given[number])``, as they are done.
+
+    ``work`` is a function of a module, and what it is given and gives can be pickled, unless ``jobs`` is 1 and no ``scheduler`` is named.
+    Whoever stops listening stops the work that is not begun.
+
+    Raises
+    ------
+    Trouble: the scheduler cannot be reached, or a process was ended from outside.
+    """
+    if scheduler:
+        yield from _on_cluster(work, given, scheduler)
+    elif jobs > 1:
+        yield from _in_processes(work, given, jobs)
+    else:
+        for number, one in enumerate(given):
+            yield number, work(*one)
+
+
+def _in_processes(work: Callable[..., T], given: Sequence[tuple[Any, ...]], jobs: int) -> Generator[tuple[int, T], None, None]:
+    # Spawned, not forked: threads of the kernels do not survive a fork. Each gets its share of the cores.
+    environment = dict(os.environ)
+    os.environ["NUMBA_NUM_THREADS"] = os.environ["OMP_NUM_THREADS"] = str(max(1, (os.cpu_count() or 1) // jobs))
+    try:
+        with concurrent.futures.ProcessPoolExecutor(jobs, multiprocessing.get_context("spawn")) as pool:
+            futures = {pool.submit(work, *one): number for number, one in enumerate(given)}
+            try:
+                for future in concurrent.futures.as_completed(futures):
+                    yield futures[future], future.result()
+            except concurrent.futures.process.BrokenProcessPool:
+                raise Trouble("One of the processes was ended from outside: start again, it goes on where it stopped.") from None
+            finally:
+                pool.shutdown(wait=False, cancel_futures=True)
+    finally:
+        os.environ.clear()
+        os.environ.update(environment)
+
+
+def _on_cluster(work: Callable[..., T], given: Sequence[tuple[Any, ...]], scheduler: str) -> Generator[tuple[int, T], None, None]:
+    try:
+        import distributed  # an optional extra
+    except ImportError:
+        raise Trouble("Working on a cluster needs the extra «farm»: install it with pip install 'amber-sieve[farm]'.") from None
+    try:
+        client = distributed.Client(scheduler, timeout=PATIENCE)
+    except (OSError, ValueError, TimeoutError):
+        raise Trouble(f"The scheduler {scheduler} cannot be reached: check its address, as in tcp://name:8786.") from None
+    with contextlib.closing(client):
+        futures = {client.submit(work, *one, retries=RETRIES, pure=False): number for number, one in enumerate(given)}
+        try:
+            for future in distributed.as_completed(list(futures)):
+                try:
+                    yield futures[future], future.result()
+                except distributed.client.FutureCancelledError:
+                    raise Trouble(f"The scheduler {scheduler} has let go of the work: start again, it goes on where it stopped.") from None
+                except distributed.KilledWorker:
+                    raise Trouble("A piece of the work has ended several workers: give them more memory, or leave that file out.") from None
+        finally:
+            client.cancel(list(futures))
