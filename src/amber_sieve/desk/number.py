@@ -12,6 +12,19 @@ from ..project.fields import Spec
 from .style import AMBER, DIM, INK, WELL
 
 
+class _Entry(QLineEdit):
+    """Where a number is typed; Escape gives it up. Return ends with it: handed on to the number, it would begin the next entry."""
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is None:
+            return
+        if event.key() == Qt.Key.Key_Escape:
+            self.hide()
+        else:
+            super().keyPressEvent(event)
+        event.accept()
+
+
 class Number(QWidget):
     """A named value on a track.
 
@@ -47,7 +60,7 @@ class Number(QWidget):
         back = "auto" if spec.from_auto else self.text_of(start)
         auto = "; A finds it on the picture" if spec.auto else ""
         self.setToolTip(f"{tip}Drag, type, or arrow keys (Shift ×10, Alt ÷10){auto}; double-click resets to {back}")
-        self._entry = QLineEdit(self)
+        self._entry = _Entry(self)
         self._entry.hide()
         self._entry.setAlignment(Qt.AlignmentFlag.AlignRight)
         validator = QDoubleValidator(self)

@@ -28,7 +28,7 @@ def _config_of(name: str) -> Any:
     try:
         config = ocio.Config.CreateFromFile(name or BUILT_IN)
         config.validate()
-    except ocio.Exception as error:
+    except (ocio.Exception, ocio.ExceptionMissingFile) as error:
         words = str(error).splitlines()[0][:200]
         raise Trouble(f"The colour configuration {name} cannot be used ({words}): correct $OCIO, or unset it.") from None
     return config
@@ -58,7 +58,7 @@ def _processor(kind: str, name: str, environment: str) -> Any:
         shown = config.getProcessor(ocio.ROLE_SCENE_LINEAR, display, view, ocio.TRANSFORM_DIR_FORWARD)
         both = ocio.GroupTransform([*working.createGroupTransform(), *shown.createGroupTransform()])
         return config.getProcessor(both).getDefaultCPUProcessor()
-    except ocio.Exception as error:
+    except (ocio.Exception, ocio.ExceptionMissingFile) as error:
         known = "; ".join(inputs() if kind == "input" else displays())[:300]
         words = str(error).splitlines()[0][:200]
         raise Trouble(f"«{name}» cannot be used as a colour space ({words}): choose one of {known} …") from None

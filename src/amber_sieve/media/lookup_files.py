@@ -45,7 +45,7 @@ def read(path: pathlib.Path) -> np.ndarray:
                 table = np.ascontiguousarray(table.reshape(-1, 3))
                 made.getDefaultCPUProcessor().applyRGB(table)
                 table = table.reshape(NODES, NODES, NODES, 3)
-    except (ocio.Exception, ValueError, UnicodeDecodeError):
+    except (ocio.Exception, ocio.ExceptionMissingFile, ValueError, UnicodeDecodeError):
         raise Trouble(f"{path} is not a readable lookup table: it is damaged or of a kind that is not known.") from None
     if not np.isfinite(table).all():
         raise Trouble(f"{path} holds values that are no numbers: have it written again.")
