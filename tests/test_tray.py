@@ -17,10 +17,11 @@ from PyQt6.QtGui import QCloseEvent, QDropEvent, QGuiApplication
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QMenu, QMessageBox
 
+from amber_sieve.desk.sieve_presets_dialog import SievePresetsDialog
 from amber_sieve.desk.stack_menu import copy_sieve
 from amber_sieve.desk.tray import kept
 from amber_sieve.media.thumbnails import SIDE, thumbnail
-from amber_sieve.project import storage
+from amber_sieve.project import sieve_presets, storage
 from amber_sieve.project.finding import found_near
 from amber_sieve.project.model import Project
 from amber_sieve.project.recovery import left_behind
@@ -160,6 +161,51 @@ class TrayTest(WindowCase):
         (self.folder / "none").mkdir()
         self.window.open_dropped([self.folder / "none"])
         self.assertIn("holds no pictures", self.window.last_trouble)
+
+    def test_a_batch_of_the_tray_each_by_its_own_stack(self):
+        a, _, _ = self.open_all()
+        self.session.edit_sieve(lambda sieve: sieve.but(invert=True, adjust=sieve.adjust.but(mono=sieve.adjust.mono.but(mono=100))), "Grey")
+        out = self.folder / "out"
+        with mock.patch("amber_sieve.desk.window.QFileDialog.getExistingDirectory", return_value=str(out)):
+            self.window.batch("tray")
+        self.settle()
+        pictures = [np.asarray(Image.open(out / f"{name}.png")).astype(int) for name in "abc"]
+        self.assertEqual(np.ptp(pictures[0], axis=-1).max(), 0)
+        self.assertGreater(np.ptp(pictures[1], axis=-1).max(), 20)
+        asked = [str(self.folder), str(self.folder / "again")]
+        with mock.patch("amber_sieve.desk.window.QFileDialog.getExistingDirectory", side_effect=asked):
+            self.window.batch("folder")
+        self.settle()
+        self.assertEqual(np.ptp(np.asarray(Image.open(self.folder / "again" / "b.png")).astype(int), axis=-1).max(), 0)
+        self.assertEqual(self.troubles, [])
+
+    def test_whole_sieves_are_stored_with_a_picture_and_used_elsewhere(self):
+        self.open_all()
+        self.click(140, 200)
+        self.session.set_field("adjust.light.exposure", -1.0, "Exposure")
+        self.settle()
+        self.window.show_sieve_presets()
+        dialog = next(child for child in self.window.findChildren(SievePresetsDialog))
+        with mock.patch("amber_sieve.desk.sieve_presets_dialog.QInputDialog.getText", return_value=("Darker", True)):
+            dialog.store.click()
+        self.assertEqual([preset.name for preset in sieve_presets.stored()], ["Darker"])
+        self.assertGreater(len(sieve_presets.stored()[0].png), 500)
+        self.session.next_picture(1)
+        self.settle()
+        dialog.list.setCurrentRow(0)
+        dialog.use.click()
+        self.settle()
+        self.assertEqual((self.session.sieve.name, self.session.sieve.adjust.light.exposure), ("Darker", -1.0))
+        for ask, button, name in (("getSaveFileName", dialog.give, "p.json"), ("getOpenFileName", dialog.bring, "p.json")):
+            with mock.patch(f"amber_sieve.desk.sieve_presets_dialog.QFileDialog.{ask}", return_value=(str(self.folder / name), "")):
+                button.click()
+            dialog.list.setCurrentRow(0)
+        dialog.remove.click()
+        self.assertEqual(sieve_presets.stored(), [])
+        (self.folder / "bad.json").write_text("{}")
+        self.session.import_sieve(self.folder / "bad.json")
+        self.assertIn("not a preset", self.troubles[-1])
+        dialog.close()
 
     def test_closing_pictures_one_by_one(self):
         self.open_all()

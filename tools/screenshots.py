@@ -78,7 +78,23 @@ def export(camera: Photographer) -> None:
     dialog.show()
     settle(camera.session)
     dialog.grab().save(str(OUT / "export.png"))
+    dialog.what.setCurrentIndex(4)
+    settle(camera.session)
+    dialog.grab().save(str(OUT / "lookup.png"))
     dialog.close()
+
+
+def tray(camera: Photographer) -> None:
+    camera.session.close_all()
+    camera.session.open_many([DEMO / name for name in ("yard.png", "close.png", "madder.png", "evening.png", "clip.mp4")])
+    settle(camera.session)
+    camera.session.sample(1205, 400)
+    settle(camera.session)
+    camera.session.set_field("adjust.recolour.hue", 110.0, "Hue")
+    entries = camera.session.tray.entries
+    camera.session.share_stack([entries[0], entries[2]], True)
+    camera.take("tray")
+    camera.session.close_all()
 
 
 def stack(camera: Photographer) -> None:
@@ -216,7 +232,7 @@ def keys(camera: Photographer) -> None:
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     camera = Photographer()
-    for view in (pick, bands, views, edge, areas, adjust, believable, stack, export, clip, inset, keys):
+    for view in (pick, bands, views, edge, areas, adjust, believable, stack, export, tray, clip, inset, keys):
         view(camera)
     camera.session.history.mark_saved()
     camera.window.close()

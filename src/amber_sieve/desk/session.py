@@ -1246,6 +1246,16 @@ class Session(QObject):
             self.frame_changed.emit()
             self.ask()
 
+    def set_between(self, first: int | None, last: int | None) -> None:
+        """Set the in and the out point; None and None for all frames."""
+        end = max(self.frames - 1, 0)
+        if first is None and last is None:
+            self.tray.current.between = None
+        else:
+            low, high = sorted((min(max(first or 0, 0), end), min(end if last is None else max(last, 0), end)))
+            self.tray.current.between = (low, high)
+        self.frame_changed.emit()
+
     def show(self, shown: Shown) -> None:
         """The canvas wants to see this."""
         if shown != self.shown:

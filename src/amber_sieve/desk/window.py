@@ -507,22 +507,33 @@ class Window(QMainWindow):
             self.session.write_lookup(pathlib.Path(name))
 
     def ask_batch(self) -> None:
-        names: list[str] = []
-        if len(self.session.tray.entries) > 1:
-            box = QMessageBox(QMessageBox.Icon.Question, "Amber Sieve", "Which pictures?", QMessageBox.StandardButton.Cancel, self)
-            tray = box.addButton("The tray, each by its stack", QMessageBox.ButtonRole.AcceptRole)
-            files = box.addButton("Files, by this stack…", QMessageBox.ButtonRole.AcceptRole)
-            box.exec()
-            if box.clickedButton() is tray:
-                folder = QFileDialog.getExistingDirectory(self, "Folder to write them into")
-                if folder:
-                    self.session.batch_tray(pathlib.Path(folder))
-            if box.clickedButton() is not files:
-                return
-        names, _ = QFileDialog.getOpenFileNames(self, "Pictures to render by this project", "", f"{READABLE_STILLS};;All files (*)")
-        folder = QFileDialog.getExistingDirectory(self, "Folder to write them into") if names else ""
-        if folder:
-            self.session.run_batch([pathlib.Path(name) for name in names], pathlib.Path(folder))
+        """Render many pictures: those of the tray, some files, or a folder."""
+        box = QMessageBox(QMessageBox.Icon.Question, "Amber Sieve", "Which pictures?", QMessageBox.StandardButton.Cancel, self)
+        tray, files, folder = (
+            box.addButton(words, QMessageBox.ButtonRole.AcceptRole)
+            for words in ("The tray, each by its stack", "Files, by this stack…", "A folder, by this stack…")
+        )
+        assert tray is not None
+        tray.setEnabled(len(self.session.tray.entries) > 1)
+        box.exec()
+        self.batch({tray: "tray", files: "files", folder: "folder"}.get(box.clickedButton(), ""))  # type: ignore[arg-type]
+
+    def batch(self, which: str) -> None:
+        """Ask for what is left to know of a batch of the "tray", of "files" or of a "folder", and run it."""
+        paths: list[pathlib.Path] = []
+        if which == "files":
+            names, _ = QFileDialog.getOpenFileNames(self, "Pictures to render by this project", "", f"{READABLE_STILLS};;All files (*)")
+            paths = [pathlib.Path(name) for name in names]
+        elif which == "folder":
+            name = QFileDialog.getExistingDirectory(self, "Folder of pictures to render by this project")
+            paths = pictures_in([pathlib.Path(name)]) if name else []
+        if not paths and which != "tray":
+            return
+        name = QFileDialog.getExistingDirectory(self, "Folder to write them into")
+        if name and which == "tray":
+            self.session.batch_tray(pathlib.Path(name))
+        elif name:
+            self.session.run_batch(paths, pathlib.Path(name))
 
     def _may_leave(self) -> bool:
         """Whether unsaved work may be left behind; asks when there is any."""
