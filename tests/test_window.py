@@ -205,7 +205,7 @@ class ClipWindowTest(WindowCase):
         self.open(DEMO / "clip.mp4")
         line = self.window.timeline
         self.assertTrue(line.isVisible())
-        line.slider.setValue(10)
+        QTest.mouseClick(line.bar, Qt.MouseButton.LeftButton, pos=QPoint(round(line.bar.place_of(10)), 8))
         self.settle()
         self.assertEqual(self.session.last.wanted.number, 10)
         QTest.keyClick(self.window.canvas.panes[0], Qt.Key.Key_Period)

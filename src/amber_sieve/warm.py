@@ -9,6 +9,7 @@ from collections.abc import Callable
 
 import numpy as np
 
+from .core.colour import encodings
 from .core.colour.lookup import looked_up, to_display_words, words_through
 from .core.edge.follow_reach import follow_found
 from .core.frame import Frame
@@ -93,6 +94,7 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     statistics_of(frame.planes)
     nodes = np.zeros((3, 3, 3, 3), np.float32)
     looked_up(frame.planes, nodes)
+    encodings.decoded(np.zeros((4, 4, 3), np.uint16), 1, 1)
     words_through(to_display_words(frame.planes, nodes, 0.01, 64.0), nodes, nodes)
     coverage_of(frame.planes[0])
     with tempfile.TemporaryDirectory() as folder:

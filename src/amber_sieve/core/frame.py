@@ -51,8 +51,8 @@ class Frame:
         """Width and height of the whole picture, full-resolution pixels."""
         return self.whole or (round(self.width / self.scale), round(self.height / self.scale))
 
-    def reduced(self, factor: int) -> Frame:
-        """The whole frame shrunk by a whole ``factor``, each pixel the mean of those it covers."""
+    def reduced(self, factor: float) -> Frame:
+        """The whole frame shrunk by a ``factor``, each pixel the mean of those it covers."""
         if factor <= 1:
             return self
         size = (max(1, round(self.width / factor)), max(1, round(self.height / factor)))

@@ -20,7 +20,7 @@ def kernel(function: Callable[..., Any]) -> Callable[..., Any]:
 
     Kernels may assume finite input: what is read from a file is made finite there (`media`).
     """
-    compiled: Callable[..., Any] = numba.njit(parallel=True, fastmath=True, cache=True, error_model="numpy")(function)
+    compiled: Callable[..., Any] = numba.njit(parallel=True, fastmath=True, cache=True, nogil=True, error_model="numpy")(function)
     return compiled
 
 

@@ -310,7 +310,8 @@ class Canvas(QWidget):
                 max(0, int(left) // GRAIN * GRAIN), max(0, int(top) // GRAIN * GRAIN),
                 min(edges[0], (int(right) // GRAIN + 1) * GRAIN), min(edges[1], (int(bottom) // GRAIN + 1) * GRAIN),
             )  # fmt: skip
-        shown = Shown(factor, box, tuple(dict.fromkeys(names)))
+        sharp = min(self.viewport.zoom * self.devicePixelRatioF(), 1.0)
+        shown = Shown(factor, box, tuple(dict.fromkeys(names)), sharp)
         if shown == self.session.shown and self.session.last and self.session.last.wanted.shown == shown:
             self._take(self.session.last)
         self.session.show(shown)

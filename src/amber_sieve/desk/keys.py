@@ -19,6 +19,8 @@ GESTURES = (
     ),
     ("Picture", "Hold O", "The picture as it was"),
     ("Clip", "Space", "Play or stop"),
+    ("Clip", "[, ]", "In point, out point here; again takes it away"),
+    ("Clip", "N", "The next frame at which the coverage jumps"),
     ("Clip", ", and .", "One frame back, one frame on"),
     ("Numbers", "Drag sideways", "Change; Alt for a tenth"),
     ("Numbers", "Digits or Enter", "Type"),

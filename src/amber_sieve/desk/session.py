@@ -38,6 +38,7 @@ from ..jobs.sampling import bands_from_samples, fitted, sample_along, sample_at,
 from ..jobs.seen import Seen
 from ..jobs.sources import source_of
 from ..jobs.still import export_mask, export_still
+from ..jobs.watching import Course
 from ..media import cdl_files, lookup_files, screens
 from ..media.formats import PROJECT, is_clip, is_picture
 from ..media.opening import open_source
@@ -53,15 +54,17 @@ from ..render.believable import Believable, believable_of
 from ..render.cache import Cache
 from ..render.haze import haze_of
 from ..render.inspect import deciding_sample
-from ..render.measured import arriving
+from ..render.measured import arriving, mask_value
 from ..render.stack import sieve_mask
 from ..render.views import Looking, view
 from . import preferences as settings
 from .document import Document
 from .guard import guarded
+from .playback import Playback
 from .thumbnailer import Thumbnailer, reduced_words
 from .tools import Tools
 from .tray import Entry, Tray, kept
+from .watcher import Watcher
 from .worker import JobRunner, Questions, Renderer
 
 MEGABYTE = 1_000_000
@@ -99,6 +102,7 @@ class Session(QObject):
     opening = pyqtSignal(str)
     missing = pyqtSignal(object)
     glimpsed = pyqtSignal(object)
+    watched = pyqtSignal(object)
     pointed = pyqtSignal(object)
     islands_found = pyqtSignal(list)
     clicked = pyqtSignal(object)
@@ -128,6 +132,12 @@ class Session(QObject):
         #: Reading what was opened, beside whatever else runs.
         self._openings = JobRunner()
         self._openings.failed.connect(self._failed)
+        self.playback = Playback(self)
+        self.watcher = Watcher(lambda: not self.playback.playing and self._renderer.idle and self._questions.idle and self.jobs.idle)
+        self.watcher.found.connect(self._take_course)
+        self._watches = False
+        #: What the course that is watched was begun for.
+        self._watched_for: tuple[object, ...] = ()
         self.jobs = JobRunner()
         self.jobs.changed.connect(self.job_changed)
         self.jobs.failed.connect(self._failed)
@@ -981,6 +991,9 @@ class Session(QObject):
                     self.said.emit(note)
 
     def _turn_to(self, entry: Entry) -> None:
+        self.playback.stop()
+        self.watcher.end()
+        self._watched_for = ()
         before = self.tray.current
         if self.last is not None and before is not entry:
             before.glimpse = glimpse_of(self.last)
@@ -1240,6 +1253,7 @@ class Session(QObject):
 
     def go_to(self, number: int) -> None:
         """Show another frame."""
+        self.playback.stop()
         number = min(max(number, 0), max(self.frames - 1, 0))
         if number != self.number:
             self.tray.current.number = number
@@ -1256,10 +1270,54 @@ class Session(QObject):
             self.tray.current.between = (low, high)
         self.frame_changed.emit()
 
+    # Over time
+
+    @property
+    def keyframes(self) -> tuple[int, ...]:
+        """Frames at which something of the current sieve is set."""
+        return ()
+
+    def watch(self, on: bool) -> None:
+        """Watch the current sieve's mask over all frames, while nothing else is done; or not."""
+        self._watches = on
+        if on:
+            self._watch_on()
+        else:
+            self.watcher.end()
+            self._watched_for = ()
+            self.watched.emit(None)
+
+    def _watch_on(self) -> None:
+        """Begin anew when what is watched has changed."""
+        opened, sieve = self.opened, self.sieve
+        if not self._watches or opened is None or self.frames <= 1:
+            return
+        wanted = (opened, mask_value(self.project, sieve))
+        if wanted != self._watched_for:
+            self._watched_for = wanted
+            project, path = self.project, opened.source.about.path
+            self.watched.emit(Course())
+            self.watcher.watch(lambda: source_of(project, path), opened.resolver, project, sieve.id)
+
+    def _take_course(self, course: Course) -> None:
+        if self._watches:
+            self.watched.emit(course)
+
+    def next_trouble(self, by: int = 1) -> None:
+        """Go to the next frame, or the one before, at which the coverage jumps."""
+        troubles = self.watcher.course.troubles
+        later = [number for number in troubles if (number > self.number if by > 0 else number < self.number)]
+        if not self._watches:
+            self.said.emit("Switch coverage over time on first: it finds the jumps")
+        elif not troubles:
+            self.said.emit("No jump was found" if not self.watcher.watching else "No jump was found yet")
+        else:
+            self.go_to((later or troubles)[0 if by > 0 else -1])
+
     def show(self, shown: Shown) -> None:
         """The canvas wants to see this."""
-        if shown != self.shown:
-            self.shown = shown
+        other, self.shown = shown != self.shown, shown
+        if other or self.playback.playing:
             self.ask()
 
     def look(self, **changes: Any) -> None:
@@ -1307,7 +1365,9 @@ class Session(QObject):
 
     def ask(self) -> None:
         """Render what is shown, with the newest state."""
-        if self.opened:
+        if self.playback.playing:
+            self.playback.renew()
+        elif self.opened:
             opened, wanted, cache = self.opened, self.wanted(), self._cache
             if self._hurried:
                 self._calm.start(REST)
@@ -1319,8 +1379,11 @@ class Session(QObject):
             return
         if result.lost and (self.last is None or self.last.lost != result.lost or self.last.wanted.number != result.wanted.number):
             self.said.emit(f"Place lost on this frame: {', '.join(result.lost)}; take the sample again here.")
+        if self.playback.playing:  # asked for before playing began
+            return
         self.last = result
         self.rendered.emit(result)
+        self._watch_on()
         self._renew_thumbnail(result)
         if self._before is not None and result.wanted.project == self.project:
             self.changed_mask.emit(difference_of(self._before, result))
@@ -1355,6 +1418,8 @@ class Session(QObject):
     def close(self, keep_work: bool = False) -> None:
         """Stop the threads and let go of files; unsaved work is kept for the next start only when that is wished."""
         self._note_tray()
+        self.playback.stop()
+        self.watcher.end()
         for entry in self.tray.entries:
             entry.document.end(keep_work)
         self._questions.end()

@@ -174,15 +174,22 @@ class StackPanel(QWidget):
         if self.list.state() != QListWidget.State.EditingState:
             self.follow()
 
-    @staticmethod
-    def _picture(sieve: Sieve, mask: np.ndarray | None) -> QIcon:
-        """A chip of the first kept colour beside a small picture of the mask."""
+    def _chips(self, sieve: Sieve, depth: int = 0) -> list[QColor]:
+        """The colours it keeps, three at most; of a mask made from others', the first of each of them."""
+        if sieve.mask_from == "own" or depth > 8:
+            return [screen_colour(sample.colour) for sample in sieve.pick.samples if sample.role == "keep"][:3]
+        others = [self._chips(self.session.project.sieve(other), depth + 1)[:1] for other in sieve.of]
+        return [colour for colours in others for colour in colours][:3]
+
+    def _picture(self, sieve: Sieve, mask: np.ndarray | None) -> QIcon:
+        """A chip of the kept colours beside a small picture of the mask."""
         pixmap = QPixmap(CHIP + 2 + WIDE, HIGH)
         pixmap.fill(QColor(24, 24, 24))
         painter = QPainter(pixmap)
-        kept = [sample for sample in sieve.pick.samples if sample.role == "keep"]
-        if kept:
-            painter.fillRect(0, 0, CHIP, HIGH, screen_colour(kept[0].colour))
+        chips = self._chips(sieve)
+        for number, colour in enumerate(chips):
+            top = HIGH * number // len(chips)
+            painter.fillRect(0, top, CHIP, HIGH * (number + 1) // len(chips) - top, colour)
         if mask is not None:
             words = mask_to_screen(mask)
             image = QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]

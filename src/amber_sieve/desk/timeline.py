@@ -1,16 +1,19 @@
-"""The frames of a clip: a slider, steps, and play."""
+"""Under the picture of a clip: play, steps, in and out point, loop, coverage over time, and where we are."""
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QSignalBlocker, Qt, QTimer
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QSlider, QToolButton, QWidget
+from fractions import Fraction
 
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QWidget
+
+from ..jobs.timecode import timecode
 from .icon import with_icon
 from .session import Session
+from .time_bar import TimeBar
 
 
 class Timeline(QWidget):
-    """Shown under the picture when what is open has more than one frame."""
+    """Shown when what is open has more than one frame."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -18,52 +21,65 @@ class Timeline(QWidget):
         self.session = session
         row = QHBoxLayout(self)
         row.setContentsMargins(8, 4, 8, 4)
-        self.play = QToolButton()
-        with_icon(self.play, "play", "Play or stop (Space)")
-        self.play.setCheckable(True)
-        self.play.toggled.connect(self._run)
-        back, on = QToolButton(), QToolButton()
-        with_icon(back, "chevron-left", "One frame back (,)")
-        back.clicked.connect(lambda: session.go_to(session.number - 1))
-        with_icon(on, "chevron-right", "One frame on (.)")
-        on.clicked.connect(lambda: session.go_to(session.number + 1))
-        self.slider = QSlider(Qt.Orientation.Horizontal)
-        self.slider.setAccessibleName("Frame")
-        self.slider.valueChanged.connect(session.go_to)
+        row.setSpacing(4)
+        self.play, self.back, self.on, self.loop = QToolButton(), QToolButton(), QToolButton(), QToolButton()
+        self.set_in, self.set_out, self.watch = QToolButton(), QToolButton(), QToolButton()
+        for button, drawing, tip, act in (
+            (self.play, "play", "Play or stop (Space)", session.playback.toggle),
+            (self.back, "chevron-left", "One frame back (,)", lambda: session.go_to(session.number - 1)),
+            (self.on, "chevron-right", "One frame on (.)", lambda: session.go_to(session.number + 1)),
+            (self.loop, "repeat", "Round and round", lambda: setattr(session.playback, "loop", self.loop.isChecked())),
+            (self.set_in, "arrow-right-to-line", "In point here ([); again takes it away", self.toggle_in),
+            (self.set_out, "arrow-left-to-line", "Out point here (]); again takes it away", self.toggle_out),
+            (self.watch, "activity", "Coverage over time: how much the mask holds on every frame, its flicker and drift; N goes to the next jump",
+             lambda: session.watch(self.watch.isChecked())),
+        ):  # fmt: skip
+            with_icon(button, drawing, tip)
+            button.clicked.connect(lambda _, act=act: act())
+            row.addWidget(button)
+        for button in (self.play, self.loop, self.watch):
+            button.setCheckable(True)
+        self.loop.setChecked(session.playback.loop)
+        self.bar = TimeBar(session)
         self.label = QLabel("")
-        self.label.setMinimumWidth(150)
-        for widget in (self.play, back, on):
-            row.addWidget(widget)
-        row.addWidget(self.slider, 1)
+        self.label.setMinimumWidth(172)
+        row.addWidget(self.bar, 1)
         row.addWidget(self.label)
-        self._timer = QTimer(self)
-        self._timer.timeout.connect(self._tick)
         session.source_changed.connect(self.follow)
         session.frame_changed.connect(self.follow)
+        session.playback.changed.connect(self._playing)
+        session.watched.connect(self.bar.show_course)
         self.follow()
 
-    def _run(self, on: bool) -> None:
+    def _playing(self) -> None:
+        on = self.session.playback.playing
+        self.play.setChecked(on)
         with_icon(self.play, "pause" if on else "play")
-        if on and self.session.opened:
-            rate = float(self.session.opened.source.about.rate) or 24
-            self._timer.start(max(1, round(1000 / rate)))
-        else:
-            self._timer.stop()
+        self.follow()
 
-    def _tick(self) -> None:
-        # A frame that is still being computed holds playing back: every frame is seen, late rather than never.
-        if self.session.last is not None and self.session.last.wanted.number == self.session.number and self.session.idle:
-            self.session.go_to(self.session.number + 1 if self.session.number + 1 < self.session.frames else 0)
+    def toggle_in(self) -> None:
+        """Set the in point to this frame, or take it away when it is there."""
+        between, number = self.session.between, self.session.number
+        last = between[1] if between else self.session.frames - 1
+        self._set(0 if between and between[0] == number else number, max(last, number))
+
+    def toggle_out(self) -> None:
+        """Set the out point to this frame, or take it away when it is there."""
+        between, number = self.session.between, self.session.number
+        first = between[0] if between else 0
+        self._set(min(first, number), self.session.frames - 1 if between and between[1] == number else number)
+
+    def _set(self, first: int, last: int) -> None:
+        whole = first == 0 and last == self.session.frames - 1
+        self.session.set_between(*((None, None) if whole else (first, last)))
 
     def follow(self) -> None:
         """Show where we are."""
-        frames = self.session.frames
+        session, frames = self.session, self.session.frames
         self.setVisible(frames > 1)
         if frames <= 1:
-            self.play.setChecked(False)
+            session.playback.stop()
             return
-        with QSignalBlocker(self.slider):
-            self.slider.setRange(0, frames - 1)
-            self.slider.setValue(self.session.number)
-        rate = (float(self.session.opened.source.about.rate) if self.session.opened else 0.0) or 24.0
-        self.label.setText(f"frame {self.session.number} of 0–{frames - 1}    {self.session.number / rate:.2f} s")
+        rate = session.opened.source.about.rate if session.opened else Fraction(24)
+        dropped = f"  {session.playback.dropped} late" if session.playback.playing and session.playback.dropped else ""
+        self.label.setText(f"{session.number} of {frames - 1}   {timecode(session.number, Fraction(rate or 24))}{dropped}")

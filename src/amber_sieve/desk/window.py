@@ -652,7 +652,12 @@ class Window(QMainWindow):
         if letter is not None and not (key == Qt.Key.Key_I and isinstance(focus, BandEditor)):
             acts[key] = letter.trigger
         if self.session.frames > 1 and not isinstance(focus, QAbstractButton):
-            acts[Qt.Key.Key_Space] = self.timeline.play.toggle
+            acts.update(
+                {
+                    Qt.Key.Key_Space: self.session.playback.toggle, Qt.Key.Key_BracketLeft: self.timeline.toggle_in,
+                    Qt.Key.Key_BracketRight: self.timeline.toggle_out, Qt.Key.Key_N: self.session.next_trouble,
+                }
+            )  # fmt: skip
         if on_picture:
             acts.update(self.canvas.keys())
         act = acts.get(key)

@@ -122,6 +122,8 @@ class Shown:
     factor: int = 1
     box: Box = (0, 0, 0, 0)
     views: tuple[str, ...] = ("Result", "Mask")
+    #: Screen pixels to a picture pixel, at most 1: what plays need be no finer. It changes nothing that is at rest.
+    sharp: float = field(default=1.0, compare=False)
 
 
 @dataclass(frozen=True)
@@ -205,9 +207,10 @@ def preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
         return _preview(opened, wanted, cache)
 
 
-def _hurried(sieve: Sieve) -> Sieve:
-    """The sieve without what takes longer than a drag can wait for."""
-    return sieve.but(edge=sieve.edge.but(follow=0.0)) if sieve.edge.follow == "auto" else sieve
+def hurried(project: Project) -> Project:
+    """The project without what takes longer than a drag, or a frame that plays, can wait for."""
+    stack = tuple(s.but(edge=s.edge.but(follow=0.0)) if s.edge.follow == "auto" else s for s in project.stack)
+    return project if stack == project.stack else project.but(stack=stack)
 
 
 def _with_take_resolved(project: Project, opened: Opened, wanted: Wanted, whole: Frame, cache: Cache) -> Project:
@@ -219,7 +222,7 @@ def _with_take_resolved(project: Project, opened: Opened, wanted: Wanted, whole:
     return project.but(takes=(take.but(stack=stands.stack),))
 
 
-def _on_screen(words: np.ndarray, name: str, looking: Looking) -> np.ndarray:
+def on_screen(words: np.ndarray, name: str, looking: Looking) -> np.ndarray:
     """What is drawn, as the screen's profile and the proof want it."""
     if looking.proof and name in PROOFED:
         table, far = screens.proof_tables(looking.proof, _changed_at(looking.proof))
@@ -242,7 +245,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     shown, looking = wanted.shown, wanted.looking
     project = opened.resolver.project_on(wanted.project, whole, wanted.number, cache)
     if wanted.hurried:
-        project = project.but(stack=tuple(_hurried(sieve) for sieve in project.stack))
+        project = hurried(project)
     looks = stack_looks(project)
     if "Other take" in shown.views:
         project = _with_take_resolved(project, opened, wanted, whole, cache)
@@ -268,7 +271,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
 
     def picture(name: str) -> np.ndarray:
         def make() -> np.ndarray:
-            return _on_screen(cut(view(name, frame, seen, wanted.sieve_id, looking, cache, layers)), name, looking)
+            return on_screen(cut(view(name, frame, seen, wanted.sieve_id, looking, cache, layers)), name, looking)
 
         # The views of the mask alone, and of the picture as it was, stay while an adjustment is dragged.
         if name in ("Mask", "Weak spots") and not looking.band:

@@ -12,7 +12,7 @@ from fractions import Fraction
 import av
 import numpy as np
 from av.video.frame import VideoFrame
-from av.video.reformatter import ColorRange, Colorspace
+from av.video.reformatter import ColorRange, Colorspace, Interpolation
 
 from ..core.colour import encodings
 from ..core.frame import Frame
@@ -60,10 +60,13 @@ def range_of(frame: VideoFrame) -> ColorRange:
     return ColorRange.JPEG if frame.color_range == ColorRange.JPEG or frame.format.name.startswith("yuvj") else ColorRange.MPEG
 
 
-def to_rgb16(frame: VideoFrame) -> np.ndarray:
-    """Red, green, blue codes (H, W, 3) uint16 of a decoded frame, by its own matrix and range."""
+def to_rgb16(frame: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarray:
+    """Red, green, blue codes (H, W, 3) uint16 of a decoded frame, by its own matrix and range; ``size`` is width and height to shrink to."""
     is_rgb = frame.format.is_rgb
     spread = frame.reformat(
+        width=size[0] if size else None,
+        height=size[1] if size else None,
+        interpolation=Interpolation.AREA if size else None,
         format="rgb48le",
         src_colorspace=None if is_rgb else MATRICES[matrix_of(int(frame.colorspace), frame.height)],
         dst_colorspace=None,
@@ -207,6 +210,15 @@ class Footage:
     def frame(self, number: int) -> Frame:
         """Frame ``number`` as linear light."""
         return self.to_frame(self.decoded(number), (self._key, number))
+
+    def quick_frame(self, number: int, factor: float) -> Frame:
+        """The frame reduced by a factor for playing: shrunk while it is still coded, which is quick and near enough for the eye."""
+        width, height = self.about.size
+        size = (max(1, round(width / factor)), max(1, round(height / factor)))
+        if factor <= 1:
+            return self.frame(number)
+        planes = encodings.decoded(to_rgb16(self.decoded(number), size), self.curve, self.primaries)
+        return Frame(planes, None, (self._key, number, "quick", factor), size[0] / width, (0, 0), (width, height))
 
     def to_frame(self, decoded: VideoFrame, key: Hashable) -> Frame:
         """A decoded frame as linear light, by the curve and primaries of the stream (see `core.colour.encodings`)."""

@@ -103,6 +103,10 @@ class Sequence:
         """Frame ``number``; raises `Trouble` when it is missing, damaged or of another size."""
         return self._still(number).picture
 
+    def quick_frame(self, number: int, factor: float) -> Frame:
+        """A frame reduced by a factor."""
+        return self.frame(number).reduced(factor)
+
     def _still(self, number: int) -> stills.Still:
         if not 0 <= number < len(self.files):
             raise Trouble(f"{self.path} has frames 0 to {len(self.files) - 1}; there is no frame {number}.")

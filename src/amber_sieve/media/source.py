@@ -53,6 +53,9 @@ class Source(Protocol):
     def frame(self, number: int) -> Frame:
         """Frame ``number``, from 0. Raises `Trouble` when it cannot be read."""
 
+    def quick_frame(self, number: int, factor: float) -> Frame:
+        """Frame ``number`` reduced by a factor, as quickly as can be, for playing. Raises `Trouble` when it cannot be read."""
+
     def close(self) -> None:
         """Let go of the file."""
 

@@ -6,8 +6,12 @@ BT.601 and their kin are read by the sRGB curve, so that levels are what players
 
 from __future__ import annotations
 
-import numpy as np
+import functools
 
+import numpy as np
+from numba import prange
+
+from ..parallel import kernel
 from .transfer import decode, encode
 
 #: Light of diffuse white in cd/m² (ITU-R BT.2408), and the brightest of PQ (SMPTE ST 2084) and of a nominal HLG display (ITU-R BT.2100).
@@ -96,12 +100,25 @@ def _turned(planes: np.ndarray, matrix: np.ndarray) -> np.ndarray:
     return out
 
 
+@functools.lru_cache(maxsize=8)
+def _table_of(curve: int) -> np.ndarray:
+    """Light of every code of 16 bits."""
+    return light_of(np.arange(65536) / 65535, curve).astype(np.float32)
+
+
+@kernel
+def _looked_up(codes: np.ndarray, table: np.ndarray, out: np.ndarray) -> None:
+    for y in prange(codes.shape[0]):
+        for k in range(3):
+            row, target = codes[y], out[k, y]
+            for x in range(codes.shape[1]):
+                target[x] = table[np.uintp(row[x, k])]
+
+
 def decoded(codes: np.ndarray, curve: int, primaries: int) -> np.ndarray:
     """Codes (H, W, 3) of 16 bits as linear light (3, H, W) float32, Rec. 709 primaries."""
-    table = light_of(np.arange(65536) / 65535, curve).astype(np.float32)
     planes = np.empty((3, *codes.shape[:2]), np.float32)
-    for channel in range(3):
-        np.take(table, codes[..., channel], out=planes[channel])
+    _looked_up(codes, _table_of(curve), planes)
     if curve == HLG:  # from the scene to a display, BT.2100
         luma = np.tensordot(LUMA_2020.astype(np.float32), planes, 1)
         planes *= np.maximum(luma, 1e-6) ** np.float32(HLG_GAMMA - 1) * np.float32(HLG_PEAK / WHITE)

@@ -2,8 +2,13 @@
 
 from __future__ import annotations
 
+from concurrent.futures import ThreadPoolExecutor
+
 import cv2
 import numpy as np
+from numba import prange
+
+from ..parallel import kernel
 
 #: Chroma noise (standard deviation in Oklab) that one pass of the median takes care of.
 NOISE_PER_PASS = 0.004
@@ -54,9 +59,22 @@ def cleaned(lab: np.ndarray, passes: int) -> np.ndarray:
     A pixel that the median would change by more than the noise ever does stays: it is a strand or a speck of another colour.
     """
     out = lab.copy()
-    most = np.float32(LIMIT * NOISE_PER_PASS * passes)
+    chroma = out[1:]
     for _ in range(passes):
-        for k in (1, 2):
-            middle = cv2.medianBlur(out[k], 5)
-            out[k] = np.where(np.abs(middle - out[k]) <= most, middle, out[k])
+        middle = list(_POOL.map(lambda plane: cv2.medianBlur(plane, 5), chroma))  # OpenCV's median keeps to one core
+        for plane, found in zip(chroma, middle, strict=True):
+            _keep_within(found, LIMIT * NOISE_PER_PASS * passes, plane)
     return out
+
+
+_POOL = ThreadPoolExecutor(2, thread_name_prefix="clean")
+
+
+@kernel
+def _keep_within(middle: np.ndarray, most: float, plane: np.ndarray) -> None:
+    """Take what lies no farther off than ``most``."""
+    limit = np.float32(most)
+    for y in prange(middle.shape[0]):
+        new, target = middle[y], plane[y]
+        for x in range(middle.shape[1]):
+            target[x] = new[x] if abs(new[x] - target[x]) <= limit else target[x]

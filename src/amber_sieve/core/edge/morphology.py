@@ -7,6 +7,10 @@ from collections.abc import Sequence
 
 import cv2
 import numpy as np
+from numba import prange
+
+from ..parallel import kernel
+from .box import box_of
 
 #: A pixel with at least this much belongs to the mask for questions of shape.
 HALF = 0.5
@@ -46,17 +50,22 @@ def without_specks(mask: np.ndarray, size: float, spared: Places = (), near: flo
     Pieces that hold one of the ``spared`` places (x, y in pixels) stay, and so do strands within ``near`` pixels of a piece that is no
     speck: whoever unmixes its outline will tell whether they belong to it.
     """
+    box = box_of(mask, 1 / 255, 0)
+    if box is None:
+        return mask.copy()
+    out, spared = mask.copy(), _shifted(spared, box)
+    mask = out[box]
     inside = mask > 1 / 255
     labels, small, _, stats = _small(inside, size, 8, spared)
-    specks = small[labels]
     longer = np.maximum(stats[:, cv2.CC_STAT_WIDTH], stats[:, cv2.CC_STAT_HEIGHT])
     strands = small & (longer >= STRAND) & (stats[:, cv2.CC_STAT_AREA] * THIN <= longer.astype(float) ** 2)
     if near > 0 and strands.any():
-        away = cv2.distanceTransform((~inside | specks).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
+        away = cv2.distanceTransform((~inside | small[labels]).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
         stays = np.zeros(len(small), bool)
         stays[np.unique(labels[strands[labels] & (away <= near)])] = True
-        specks &= ~stays[labels]
-    return np.where(specks, np.float32(0), mask)
+        small &= ~stays
+    _replace(mask, labels, small, 0.0)
+    return out
 
 
 def without_crumbs(mask: np.ndarray, size: float, spared: Places = ()) -> np.ndarray:
@@ -76,8 +85,31 @@ def without_holes(mask: np.ndarray, size: float, every: bool = False, spared: Pl
 
     What touches the border of the picture is not a hole; holes that hold one of the ``spared`` places stay.
     """
-    labels, small, border, _ = _small(mask < HALF, np.inf if every else size, 4, spared)
-    return np.where((small & ~border)[labels], np.float32(1), mask)
+    # Round what is masked runs a line that is not: what hangs together with it is no hole, wherever the picture ends.
+    box = box_of(mask, np.nextafter(np.float32(HALF), np.float32(0)), 1)
+    out = mask.copy()
+    if box is None:
+        return out
+    mask = out[box]
+    labels, small, border, _ = _small(mask < HALF, np.inf if every else size, 4, _shifted(spared, box))
+    _replace(mask, labels, small & ~border, 1.0)
+    return out
+
+
+def _shifted(places: Places, box: tuple[slice, slice]) -> Places:
+    """Places as seen from the corner of a box."""
+    return [(x - box[1].start, y - box[0].start) for x, y in places]
+
+
+@kernel
+def _replace(mask: np.ndarray, labels: np.ndarray, which: np.ndarray, value: float) -> None:
+    """Set the pieces of some labels to a value."""
+    given = np.float32(value)
+    for y in prange(mask.shape[0]):
+        row, label = mask[y], labels[y]
+        for x in range(row.size):
+            if which[label[x]]:
+                row[x] = given
 
 
 def grown(mask: np.ndarray, radius: float) -> np.ndarray:

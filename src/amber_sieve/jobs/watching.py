@@ -1,0 +1,91 @@
+"""Coverage over time: what a sieve's mask holds on every frame, how much it flickers, and how far its colours drift from the samples."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from ..core.colour.oklab import one_to_oklab, to_oklab
+from ..core.frame import Frame
+from ..project.model import Project
+from ..render.cache import Cache
+from ..render.stack import sieve_mask
+from .layers import layers_in
+from .preview import hurried
+from .resolved import Resolver
+
+#: Frames are watched reduced to about so many pixels.
+PIXELS = 60_000
+#: A jump: the coverage differs from the median of the frames around by more than this share of it, and than so many of their own deviations.
+SHARE, DEVIATIONS, AROUND = 0.15, 5.0, 6
+
+
+@dataclass(frozen=True)
+class Seen:
+    """One frame: coverage 0 to 1; ΔEok times 100 between what is masked and the samples; the mask itself, small, 0 to 255."""
+
+    coverage: float
+    drift: float
+    mask: np.ndarray
+
+
+@dataclass
+class Course:
+    """What was watched so far, by frame number."""
+
+    seen: dict[int, Seen] = field(default_factory=dict)
+
+    def flicker(self, number: int) -> float:
+        """How much of the mask changed since the frame before, per cent of what either holds; 0 where that is not known."""
+        one, other = self.seen.get(number - 1), self.seen.get(number)
+        if one is None or other is None or one.mask.shape != other.mask.shape:
+            return 0.0
+        changed = np.abs(one.mask.astype(np.int16) - other.mask).sum(dtype=np.int64)
+        held = max(int(one.mask.sum(dtype=np.int64)), int(other.mask.sum(dtype=np.int64)), 1)
+        return 100.0 * float(changed) / held
+
+    @property
+    def troubles(self) -> list[int]:
+        """Frames at which the coverage jumps."""
+        return jumps({number: seen.coverage for number, seen in self.seen.items()})
+
+
+def jumps(coverage: dict[int, float]) -> list[int]:
+    """Numbers of frames whose coverage stands out from that of the frames around them; of a run of such frames, the first."""
+    numbers = sorted(coverage)
+    out: list[int] = []
+    values = np.array([coverage[number] for number in numbers])
+    before = -2
+    for at, number in enumerate(numbers):
+        near = np.delete(values[max(0, at - AROUND) : at + AROUND + 1], min(at, AROUND))
+        if near.size < 3:
+            continue
+        middle = float(np.median(near))
+        spread = float(np.median(np.abs(near - middle)))
+        far = abs(values[at] - middle)
+        if far > SHARE * max(middle, 0.002) and far > DEVIATIONS * spread:
+            if at != before + 1:
+                out.append(number)
+            before = at
+    return out
+
+
+def factor_for(width: int, height: int) -> int:
+    """How far frames of a size are reduced to be watched."""
+    return max(1, round((width * height / PIXELS) ** 0.5))
+
+
+def watched(frame: Frame, project: Project, sieve_id: str, number: int, resolver: Resolver) -> Seen:
+    """What a sieve's mask holds on a reduced frame; raises `Trouble` when something cannot be read."""
+    cache = Cache(100_000_000)
+    stands = resolver.project_on(hurried(project), frame, number, cache)
+    mask = sieve_mask(frame, stands, sieve_id, cache, layers_in(cache))
+    total = float(mask.sum(dtype=np.float64))
+    kept = [one_to_oklab(sample.colour) for sample in project.sieve(sieve_id).pick.samples if sample.on and sample.role == "keep"]
+    drift = 0.0
+    if kept and total > 0:
+        lab = to_oklab(frame.planes)
+        mean = np.array([float((plane * mask).sum(dtype=np.float64)) / total for plane in lab])
+        drift = 100 * min(float(np.linalg.norm((mean - np.asarray(colour))[1:])) for colour in kept)
+    return Seen(total / mask.size, drift, np.rint(np.clip(mask, 0, 1) * 255).astype(np.uint8))
