@@ -48,6 +48,8 @@ CODECS: dict[str, Codec] = {
     "DNxHR HQX": Codec("dnxhd", "yuv422p10le", {"profile": "dnxhr_hqx"}),
     "FFV1": Codec("ffv1", "yuv444p16le", {"level": "3", "slices": "16", "slicecrc": "1"}),
 }
+#: Samples of plain sound a second.
+PLAIN_RATE = 48_000
 #: The quality that is usual, of 1 to 100; it is a constant rate factor of 16.
 QUALITY = 70
 
@@ -102,11 +104,13 @@ class ClipWriter:
         self._video: Any = self._out.add_stream(encoder, rate, options=options)
         self._video.width, self._video.height, self._video.pix_fmt = width, height, self.pixel_format
         context = self._video.codec_context
+        #: MXF takes plain samples of sound only, and frames at an even pace.
+        self._plain = path.suffix.lower() == ".mxf"
         if footage:
             source = footage._stream.codec_context  # noqa: SLF001  (one module split in two: reading and writing)
             self.matrix, self.range = matrix_of(int(source.colorspace), height), ColorRange.MPEG
             self.primaries, self.curve = footage.primaries, footage.curve
-            self._base = footage._stream.time_base
+            self._base = footage._stream.time_base if not self._plain else 1 / rate
             context.time_base = self._base
             self._video.time_base = self._base
         else:
@@ -127,7 +131,22 @@ class ClipWriter:
         self._start = footage.stamps[first] * video_base
         end = footage.stamps[last] * video_base + 1 / footage.rate if last is not None else None
         self._end = end
+        if self._plain:
+            return [(audio, self._out.add_stream("pcm_s16le", rate=PLAIN_RATE, layout="stereo")) for audio in self._sound.streams.audio]
         return [(audio, self._out.add_stream_from_template(audio)) for audio in self._sound.streams.audio]
+
+    def _mux_plain(self, audio: Any, target: Any) -> None:
+        """The sound of the stretch as plain samples."""
+        resampler = av.AudioResampler("s16", "stereo", PLAIN_RATE)
+        self._sound.seek(0)
+        for frame in self._sound.decode(audio):
+            at = frame.pts * audio.time_base if frame.pts is not None else Fraction(0)
+            if at < self._start or (self._end is not None and at >= self._end):
+                continue
+            for made in resampler.resample(frame):
+                made.pts = None
+                self._out.mux(target.encode(made))
+        self._out.mux(target.encode(None))
 
     def add(self, number: int, decoded: VideoFrame | None, planes: np.ndarray, before: np.ndarray, alpha: np.ndarray | None = None) -> None:
         """Encode frame ``number``.
@@ -179,7 +198,7 @@ class ClipWriter:
         )
 
     def _encode(self, number: int, frame: VideoFrame) -> None:
-        if self._footage is not None:
+        if self._footage is not None and not self._plain:
             frame.pts = self._footage.stamps[number] - self._footage.stamps[self._first]
         else:
             frame.pts = number - self._first
@@ -195,6 +214,9 @@ class ClipWriter:
         """Finish the pictures, then the sound of the same stretch; raises OSError when not all of it reached the disk."""
         self._out.mux(self._video.encode(None))
         for audio, target in self._audio:
+            if self._plain:
+                self._mux_plain(audio, target)
+                continue
             shift = round(self._start / audio.time_base)
             self._sound.seek(0)
             for packet in self._sound.demux(audio):

@@ -1,0 +1,234 @@
+"""Footage for a grader: playing in time, coverage over time, timecode, every codec out, pieces joined, seeks that hit their frame."""
+
+import json
+import pathlib
+import subprocess
+import time
+import unittest
+from fractions import Fraction
+
+import av
+import numpy as np
+from common import DEMO, FolderCase, WindowCase, truth
+from PIL import Image
+from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtTest import QTest
+
+from amber_sieve.jobs.clip import ClipExport, export_clip
+from amber_sieve.jobs.timecode import timecode
+from amber_sieve.jobs.watching import Course, Seen, jumps
+from amber_sieve.media import formats
+from amber_sieve.media.opening import open_source
+from amber_sieve.project.model import Adjust, Band, Bands, Edge, Mono, Project, Recolour, Sieve
+
+
+def everything(adjust: Adjust) -> Project:
+    """A project that adjusts the whole picture."""
+    edge = Edge(specks=0, holes=0, follow=0, clean=0)
+    return Project(stack=(Sieve(name="All", bands=Bands(luminance=Band(on=True, corners=(-1, 0, 100, 101))), edge=edge, adjust=adjust),))
+
+
+def probed(path: pathlib.Path) -> dict:
+    """What ffprobe says of a file."""
+    words = ["ffprobe", "-v", "error", "-show_streams", "-show_format", "-count_frames", "-of", "json", str(path)]
+    return json.loads(subprocess.run(words, capture_output=True, text=True, check=True).stdout)
+
+
+class TimecodeTest(unittest.TestCase):
+    def test_numbers_are_dropped_as_the_standard_has_it(self):
+        # Source: SMPTE ST 12-1, worked examples from memory: at 29.97, frame 1800 is 00:01:00;02 and 17982 is 00:10:00;00.
+        ntsc = Fraction(30000, 1001)
+        for number, words in (
+            (0, "00:00:00;00"),
+            (1799, "00:00:59;29"),
+            (1800, "00:01:00;02"),
+            (17981, "00:09:59;29"),
+            (17982, "00:10:00;00"),
+        ):
+            self.assertEqual(timecode(number, ntsc), words)
+        self.assertEqual(timecode(107892, ntsc), "01:00:00;00")
+        self.assertEqual(timecode(3600, Fraction(60000, 1001)), "00:01:00;04")
+        for rate in (24, 25, 30, 50):
+            self.assertEqual(timecode(rate * 3661 + 7, Fraction(rate)), "01:01:01:07")
+        self.assertEqual(timecode(24, Fraction(24000, 1001)), "00:00:01:00")
+
+    def test_every_frame_has_a_code_of_its_own(self):
+        codes = [timecode(number, Fraction(30000, 1001)) for number in range(20_000)]
+        self.assertEqual(len(set(codes)), len(codes))
+        self.assertFalse(any(code.endswith((";00", ";01")) and code[6:8] == "00" and code[4] != "0" for code in codes))
+
+
+class WatchingTest(unittest.TestCase):
+    def test_jumps_and_flicker(self):
+        steady = {number: 0.2 + 0.002 * np.sin(number) for number in range(40)}
+        self.assertEqual(jumps(steady), [])
+        self.assertEqual(jumps(steady | {17: 0.05, 18: 0.05}), [17])
+        self.assertEqual(jumps({}), [])
+        one, other = np.zeros((4, 4), np.uint8), np.zeros((4, 4), np.uint8)
+        one[:2], other[1:3] = 255, 255
+        course = Course({0: Seen(0.5, 0, one), 1: Seen(0.5, 0, other)})
+        self.assertAlmostEqual(course.flicker(1), 100.0)
+        self.assertEqual(course.flicker(0), 0.0)
+
+
+class ExportTest(FolderCase):
+    def test_every_codec_keeps_frames_sound_and_tags(self):
+        source = open_source(DEMO / "clip.mp4")
+        sound = any(stream["codec_type"] == "audio" for stream in probed(DEMO / "clip.mp4")["streams"])
+        for ending, codec in [(f.endings[0], codec) for f in formats.FORMATS if f.kind == "clip" for codec in f.writes]:
+            with self.subTest(ending=ending, codec=codec):
+                path = self.folder / f"out{ending}"
+                self.assertEqual(export_clip(source, everything(Adjust(recolour=Recolour(hue=40))), path, (3, 8), codec), 6)
+                held = probed(path)
+                video = next(stream for stream in held["streams"] if stream["codec_type"] == "video")
+                self.assertEqual(int(video["nb_read_frames"]), 6)
+                self.assertAlmostEqual(float(video.get("duration") or held["format"]["duration"]), 6 / 24, delta=0.06)
+                self.assertIn(video.get("color_space"), ("bt709", "smpte170m", "bt470bg"))
+                self.assertEqual(any(stream["codec_type"] == "audio" for stream in held["streams"]), sound)
+                back, wanted = open_source(path), finished_of(source, 5)
+                far = np.abs(coded(back.frame(2).planes) - coded(wanted))
+                self.assertLess(np.median(far), 3.0, codec)
+                back.close()
+
+    def test_quality_makes_smaller_files(self):
+        source = open_source(DEMO / "clip.mp4")
+        sizes = []
+        for quality in (30, 90):
+            export_clip(
+                source, everything(Adjust(mono=Mono(mono=100))), self.folder / "a.mp4", (0, 5), "H.264", how=ClipExport(quality=quality)
+            )
+            sizes.append((self.folder / "a.mp4").stat().st_size)
+        self.assertLess(sizes[0] * 2, sizes[1])
+
+    def test_the_mask_as_alpha_and_as_a_channel(self):
+        source = open_source(DEMO / "clip.mp4")
+        project = everything(Adjust()).but(stack=(Sieve(name="Top", bands=Bands(luminance=Band(on=True, corners=(40, 60, 100, 101)))),))
+        how = ClipExport("result and mask")
+        export_clip(source, project, self.folder / "a.mov", (0, 1), "ProRes 4444", how=how)
+        with av.open(str(self.folder / "a.mov")) as held:
+            planes = next(held.decode(video=0)).to_ndarray(format="rgba64le")
+        export_clip(source, project, self.folder / "m.####.png", (0, 1), how=ClipExport("mask"))
+        mask = np.asarray(Image.open(self.folder / "m.0000.png")) / 65535
+        self.assertLess(np.abs(planes[..., 3] / 65535 - mask).mean(), 0.01)
+        export_clip(source, project, self.folder / "e.####.exr", (0, 1), how=ClipExport("result and mask", depth="half"))
+        import OpenImageIO as oiio
+
+        held = oiio.ImageInput.open(str(self.folder / "e.0001.exr"))
+        self.assertEqual(tuple(held.spec().channelnames), ("R", "G", "B", "Top"))
+        held.close()
+        # Going on where it stopped leaves what is there.
+        (self.folder / "m.0000.png").write_bytes(b"mine")
+        export_clip(source, project, self.folder / "m.####.png", (0, 2), how=ClipExport("mask", resume=True))
+        self.assertEqual((self.folder / "m.0000.png").read_bytes(), b"mine")
+        self.assertTrue((self.folder / "m.0002.png").exists())
+
+
+def finished_of(source, number: int) -> np.ndarray:
+    from amber_sieve.jobs.still import finished
+
+    return finished(source.frame(number), everything(Adjust(recolour=Recolour(hue=40)))).planes
+
+
+def coded(planes: np.ndarray) -> np.ndarray:
+    from amber_sieve.core.colour.transfer import encode
+
+    return 255 * encode(np.clip(planes, 0, 1))
+
+
+class SeekTest(FolderCase):
+    def test_two_hundred_random_seeks_hit_their_frame(self):
+        # Source: the clip itself, decoded from its start.
+        long_gop = self.folder / "long.mp4"
+        variable = self.folder / "vfr.mkv"
+        subprocess.run(
+            ["ffmpeg", "-v", "error", "-i", DEMO / "clip.mp4", "-an", "-vf", "scale=160:90", "-g", "250", "-bf", "3", long_gop], check=True
+        )
+        words = "scale=160:90,setpts='if(lt(N,40),N/24,40/24+(N-40)/10)/TB'"
+        subprocess.run(
+            ["ffmpeg", "-v", "error", "-i", DEMO / "clip.mp4", "-an", "-vf", words, "-fps_mode", "vfr", "-g", "60", variable], check=True
+        )
+        rng = np.random.default_rng(4)
+        for path in (long_gop, variable):
+            source = open_source(path)
+            every = [source.frame(number).planes.copy() for number in range(source.about.frames)]
+            for number in rng.integers(0, source.about.frames, 200):
+                self.assertTrue(np.array_equal(source.frame(int(number)).planes, every[number]), (path.name, number))
+            source.close()
+
+
+class PlayTest(WindowCase):
+    def test_it_plays_in_time_stops_where_it_is_and_keeps_to_in_and_out(self):
+        self.open(DEMO / "clip.mp4")
+        self.click(280, 450)
+        said = []
+        self.session.said.connect(said.append)
+        line = self.window.timeline
+        line.bar.setFocus()
+        self.session.go_to(20)
+        QTest.keyClick(line.bar, Qt.Key.Key_BracketLeft)
+        self.session.go_to(30)
+        QTest.keyClick(line.bar, Qt.Key.Key_BracketRight)
+        self.assertEqual(self.session.between, (20, 30))
+        self.settle()
+        numbers = []
+        self.session.frame_changed.connect(lambda: numbers.append(self.session.number))
+        QTest.keyClick(line.bar, Qt.Key.Key_Space)
+        end = time.monotonic() + 20
+        while self.session.playback.shown < 30 and time.monotonic() < end:
+            QTest.qWait(5)
+        self.assertTrue(self.session.playback.playing)
+        self.assertGreaterEqual(self.session.playback.shown, 30)
+        self.assertLessEqual(set(numbers), set(range(20, 31)))
+        # What is changed while it plays is seen in what plays on.
+        self.session.set_field("adjust.mono.mono", 100.0, "Grey")
+        QTest.qWait(400)
+        QTest.keyClick(line.bar, Qt.Key.Key_Space)
+        self.settle()
+        self.assertFalse(self.session.playback.playing)
+        self.assertIn("Played", " ".join(said))
+        self.assertEqual(self.session.last.wanted.number, self.session.number)
+        QTest.keyClick(line.bar, Qt.Key.Key_BracketLeft)
+        self.assertEqual(self.session.between, (self.session.number, 30) if self.session.number not in (20,) else (0, 30))
+        self.assertRegex(line.label.text(), r"\d\d:\d\d:\d\d:\d\d")
+        # Closing, and opening something else, while it plays.
+        self.session.playback.start()
+        QTest.qWait(50)
+        self.open(DEMO / "close.png")
+        self.assertFalse(self.session.playback.playing)
+        self.assertEqual(self.troubles, [])
+
+    def test_coverage_over_time_finds_the_frame_where_a_mask_breaks(self):
+        # A clip of our own in which the jar loses its colour for four frames.
+        clip = self.folder / "break.mkv"
+        jar, yard = truth("yard", "turquoise")[::6, ::6] > 0.5, np.asarray(Image.open(DEMO / "yard.png"))[::6, ::6]
+        with av.open(str(clip), "w") as out:
+            stream = out.add_stream("ffv1", 24)
+            stream.width, stream.height, stream.pix_fmt = 300, 200, "bgr0"
+            for number in range(40):
+                codes = yard.copy()
+                if 25 <= number < 29:
+                    codes[jar] = (120, 110, 100)
+                out.mux(stream.encode(av.VideoFrame.from_ndarray(np.ascontiguousarray(codes), "rgb24").reformat(format="bgr0")))
+            out.mux(stream.encode(None))
+        self.open(clip)
+        self.click(123, 131)
+        line = self.window.timeline
+        line.watch.click()
+        end = time.monotonic() + 40
+        while len(self.session.watcher.course.seen) < 40 and time.monotonic() < end:
+            QTest.qWait(20)
+        self.assertEqual(len(self.session.watcher.course.seen), 40)
+        self.assertIsNotNone(line.bar.course)
+        QTest.mouseMove(line.bar, QPoint(round(line.bar.place_of(26)), 20))
+        line.bar.setFocus()
+        QTest.keyClick(line.bar, Qt.Key.Key_N)
+        self.settle()
+        self.assertEqual(self.session.number, 25)
+        self.assertGreater(line.bar.course.flicker(25), 50)
+        line.watch.click()
+        self.assertIsNone(line.bar.course)
+        self.assertEqual(self.troubles, [])
+
+
+if __name__ == "__main__":
+    unittest.main()
