@@ -1,24 +1,30 @@
 """Footage for a grader: playing in time, coverage over time, timecode, every codec out, pieces joined, seeks that hit their frame."""
 
 import json
+import os
 import pathlib
+import signal
 import subprocess
 import time
 import unittest
 from fractions import Fraction
 
 import av
+import distributed
 import numpy as np
-from common import DEMO, FolderCase, WindowCase, truth
+from common import DEMO, FolderCase, WindowCase, terminal, truth
 from PIL import Image
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
 from amber_sieve.jobs.clip import ClipExport, export_clip
+from amber_sieve.jobs.pieces import export_in_pieces
+from amber_sieve.jobs.progress import Progress
 from amber_sieve.jobs.timecode import timecode
 from amber_sieve.jobs.watching import Course, Seen, jumps
 from amber_sieve.media import formats
 from amber_sieve.media.opening import open_source
+from amber_sieve.project import storage
 from amber_sieve.project.model import Adjust, Band, Bands, Edge, Mono, Project, Recolour, Sieve
 
 
@@ -121,6 +127,51 @@ class ExportTest(FolderCase):
         export_clip(source, project, self.folder / "m.####.png", (0, 2), how=ClipExport("mask", resume=True))
         self.assertEqual((self.folder / "m.0000.png").read_bytes(), b"mine")
         self.assertTrue((self.folder / "m.0002.png").exists())
+
+
+class PiecesTest(FolderCase):
+    def frames_of(self, path: pathlib.Path) -> list[bytes]:
+        with av.open(str(path)) as held:
+            return [frame.to_ndarray(format="rgb48le").tobytes() for frame in held.decode(video=0)]
+
+    def test_pieces_are_the_same_frames_with_the_sound_joined_without_encoding_again(self):
+        project = everything(Adjust(recolour=Recolour(hue=40))).but(source=str(DEMO / "clip.mp4"))
+        storage.save(project, self.folder / "p.sieve")
+        for name, codec in (("a.mov", "ProRes 422 HQ"), ("a.mkv", "FFV1"), ("a.mp4", "H.264")):
+            with self.subTest(name=name):
+                plain, joined = self.folder / f"plain-{name}", self.folder / f"joined-{name}"
+                for path, jobs in ((plain, 1), (joined, 2)):
+                    done = terminal("render", self.folder / "p.sieve", "-o", path, "--codec", codec, "--jobs", jobs, "--frames", "5-40")
+                    self.assertEqual((done.returncode, done.stderr), (0, ""))
+                one, other = self.frames_of(plain), self.frames_of(joined)
+                self.assertEqual(len(one), 36)
+                self.assertEqual(len(other), 36)
+                if codec != "H.264":
+                    self.assertEqual(one, other)
+                with av.open(str(plain)) as left, av.open(str(joined)) as right:
+                    stamps = [sorted(p.pts * p.time_base for p in held.demux(video=0) if p.pts is not None) for held in (left, right)]
+                    np.testing.assert_allclose([float(v) for v in stamps[1]], [float(v) for v in stamps[0]], atol=2e-3)
+                kinds = [sorted(stream["codec_name"] for stream in probed(path)["streams"]) for path in (plain, joined)]
+                self.assertEqual(*kinds)
+        self.assertEqual([path.name for path in self.folder.iterdir() if path.name.startswith(".")], [])
+
+    def test_two_workers_of_a_cluster_one_killed(self):
+        project = everything(Adjust(mono=Mono(mono=100))).but(source=str(DEMO / "clip.mp4"))
+        source = open_source(DEMO / "clip.mp4")
+        export_clip(source, project, self.folder / "plain.mov", (0, 71), "ProRes 422 HQ")
+        killed = []
+        with distributed.LocalCluster(n_workers=2, threads_per_worker=1, dashboard_address=None, silence_logs=50) as cluster:
+
+            def step(share: float, left: float | None) -> None:
+                if share > 0.2 and not killed:
+                    killed.append(next(iter(cluster.workers.values())).pid)
+                    os.kill(killed[0], signal.SIGKILL)
+
+            export_in_pieces(
+                source, project, self.folder / "farm.mov", (0, 71), "ProRes 422 HQ", Progress(step), scheduler=cluster.scheduler_address
+            )
+        self.assertEqual(len(killed), 1)
+        self.assertEqual(self.frames_of(self.folder / "plain.mov"), self.frames_of(self.folder / "farm.mov"))
 
 
 def finished_of(source, number: int) -> np.ndarray:

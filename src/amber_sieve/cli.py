@@ -21,6 +21,7 @@ from pydantic import ValidationError
 from . import __version__
 from .errors import Trouble
 from .jobs.progress import Progress
+from .media.formats import QUALITY, codecs
 from .names import AREA_KINDS, AREA_MODES, BLENDS, BOXED, COMPARISONS, GAMUTS, REACHES, SEEN_BANDS
 from .project import edits, storage
 from .project.controls import settings, table, words_of
@@ -270,7 +271,13 @@ def parser() -> argparse.ArgumentParser:
     render.add_argument("-o", "--out", type=pathlib.Path, required=True)
     render.add_argument("--input", type=pathlib.Path, metavar="PICTURE_OR_CLIP", help="instead of the project's own")
     render.add_argument("--frames", type=frames, metavar="A-B", help="of a clip, from 0, both included")
-    render.add_argument("--codec", choices=["H.264", "ProRes 422 HQ"], default="")
+    render.add_argument("--codec", choices=codecs(), default="")
+    render.add_argument("--quality", type=whole(1, 100), default=QUALITY, help="of H.264 and HEVC")
+    render.add_argument("--mask-only", action="store_true", help="the mask of the first sieve in place of the result")
+    render.add_argument("--with-mask", action="store_true", help="the mask as alpha (ProRes 4444, PNG, TIFF), in OpenEXR as a channel")
+    render.add_argument("--resume", action="store_true", help="leave numbered pictures that are there already")
+    render.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="pieces of a clip that are rendered at the same time")
+    render.add_argument("--scheduler", default="", metavar="ADDRESS", help="of a Dask cluster that renders the pieces")
     render.add_argument("--gamut", choices=GAMUTS, help="in place of the project's own")
     cdl = commands.add_parser("cdl", help="write the CDL of a sieve as .cdl, .ccc or .cc")
     cdl.add_argument("project", type=pathlib.Path)
@@ -420,9 +427,10 @@ def _pick(arguments: argparse.Namespace) -> None:
 
 
 def _render(arguments: argparse.Namespace) -> None:
-    from .jobs.clip import export_clip
+    from .jobs.clip import ClipExport, ClipWhat, export_clip
+    from .jobs.pieces import export_in_pieces
     from .jobs.sources import source_of
-    from .jobs.still import export_still
+    from .jobs.still import export_mask, export_still
     from .media.formats import is_picture
     from .media.sequences import is_pattern
 
@@ -437,7 +445,11 @@ def _render(arguments: argparse.Namespace) -> None:
     one = arguments.frames is not None and arguments.frames[0] == arguments.frames[1]
     picture = is_picture(arguments.out) and not is_pattern(arguments.out)
     if picture and (source.about.frames == 1 or one):
-        export_still(source, project, arguments.out, arguments.frames[0] if arguments.frames else 0, progress=_progress())
+        number = arguments.frames[0] if arguments.frames else 0
+        if arguments.mask_only:
+            export_mask(source, project, project.stack[0].id, arguments.out, number, _progress())
+        else:
+            export_still(source, project, arguments.out, number, progress=_progress())
         print(f"{arguments.out}: written")
     elif picture:
         ending = arguments.out.suffix
@@ -445,7 +457,11 @@ def _render(arguments: argparse.Namespace) -> None:
             f"{arguments.out} can hold one frame: name one with --frames N, or write numbered pictures (name.####{ending}) or a clip."
         )
     else:
-        count = export_clip(source, project, arguments.out, arguments.frames, arguments.codec, _progress())
+        what: ClipWhat = "mask" if arguments.mask_only else "result and mask" if arguments.with_mask else "result"
+        how = ClipExport(what, quality=arguments.quality, resume=arguments.resume)
+        given = (source, project, arguments.out, arguments.frames, arguments.codec, _progress(), how)
+        apart = arguments.jobs > 1 or arguments.scheduler
+        count = export_in_pieces(*given, arguments.jobs, arguments.scheduler) if apart else export_clip(*given)
         print(f"{arguments.out}: {count} frames written")
 
 

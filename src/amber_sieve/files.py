@@ -7,6 +7,7 @@ import hashlib
 import os
 import pathlib
 import secrets
+import shutil
 import stat
 import time
 from collections.abc import Iterator
@@ -132,6 +133,29 @@ def written_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
                     litter.unlink(missing_ok=True)
 
 
+@contextlib.contextmanager
+def folder_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
+    """A folder beside ``path`` for pieces of it, gone when the block ends; one that a killed process leaves is swept like part-files.
+
+    Raises
+    ------
+    Trouble: it cannot be made there.
+    """
+    target = _target_of(pathlib.Path(path))
+    folder = target.with_name(f"{PART}{os.getpid()}-{secrets.token_hex(4)}")
+    note = _noted(folder)
+    try:
+        folder.mkdir()
+        yield folder
+    except OSError as error:
+        raise Trouble(f"{path} could not be written ({error.strerror or error}): choose another place or free some space.") from error
+    finally:
+        shutil.rmtree(folder, ignore_errors=True)
+        if note is not None:
+            with contextlib.suppress(OSError):
+                note.unlink(missing_ok=True)
+
+
 def write_bytes(path: pathlib.Path, data: bytes | memoryview) -> None:
     """Write ``data`` to a part-file and see that all of it arrived; raises OSError when it did not."""
     with open(path, "wb") as out:
@@ -243,6 +267,9 @@ def sweep_parts(now: float | None = None) -> int:
             partial = pathlib.Path(note.read_text(encoding="utf-8"))
             if partial.name == note.name and partial.is_file() and not partial.is_symlink():
                 partial.unlink()
+                swept += 1
+            elif partial.name == note.name and partial.is_dir() and not partial.is_symlink():
+                shutil.rmtree(partial, ignore_errors=True)
                 swept += 1
             note.unlink()
     return swept

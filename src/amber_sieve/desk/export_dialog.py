@@ -28,7 +28,7 @@ from PyQt6.QtWidgets import (
 from ..core.colour.transfer import to_screen
 from ..errors import Trouble
 from ..jobs import export_presets
-from ..jobs.clip import CLIP_WHATS, QUALITY, ClipExport
+from ..jobs.clip import CLIP_WHATS, ClipExport
 from ..jobs.export import FILTERS, WHATS, Export, What, estimated_bytes, name_from
 from ..jobs.export_presets import ExportChoice, WhichFrames
 from ..jobs.lookup import SIZES, Compared
@@ -126,7 +126,7 @@ class ExportDialog(QDialog):
         self.resize(900, 560)
         self.clip = about.frames > 1
         if self.clip:
-            self.quality.set(QUALITY)
+            self.quality.set(formats.QUALITY)
         form.setRowVisible(self.frames, self.clip)
         self.frames.setCurrentIndex(2 if self.clip and session.between else 1 if self.clip else 0)
         self._fill_presets()

@@ -26,8 +26,6 @@ from .still import finished, keeps_of, strips_of
 #: What of every frame: the result, the mask of a sieve, or the result with that mask as alpha (in EXR: as a further channel).
 ClipWhat = Literal["result", "mask", "result and mask"]
 CLIP_WHATS: tuple[ClipWhat, ...] = get_args(ClipWhat)
-#: The quality that is usual.
-QUALITY = 70
 
 
 @dataclass(frozen=True)
@@ -38,14 +36,15 @@ class ClipExport:
     ----------
     what : one of ``CLIP_WHATS``; sieve_id : whose mask, "" for the first sieve's.
     quality : of codecs that have one, 1 to 100; depth : sample type of numbered pictures, "" for the source's.
-    resume : numbered pictures that are there already are left as they are.
+    resume : numbered pictures that are there already are left as they are. sound : the clip's sound goes along.
     """
 
     what: ClipWhat = "result"
     sieve_id: str = ""
-    quality: int = QUALITY
+    quality: int = formats.QUALITY
     depth: str = ""
     resume: bool = False
+    sound: bool = True
 
 
 def frame_range(source: Source, wanted: tuple[int, int] | None) -> range:
@@ -95,7 +94,7 @@ def export_clip(
     with written_beside(path) as partial:
         writer = footage_writing.ClipWriter(
             partial, footage, source.about.size, rate, codec, numbers[0], numbers[-1], project.gamut, project.display, how.quality,
-            how.what == "result and mask",
+            how.what == "result and mask", how.sound,
         )  # fmt: skip
         try:
             for done, number in enumerate(numbers, 1):

@@ -104,7 +104,9 @@ class Footage:
         self._next: int | None = None
         self._ahead: VideoFrame | None = None
         self._frames = self._container.decode(stream)
-        matrix = int(context.colorspace)
+        matrix = self.matrix = int(context.colorspace)
+        #: Seconds that one step of a time stamp lasts.
+        self.time_base = Fraction(stream.time_base or Fraction(1, 1000))
         #: Numbers of H.273 by which codes are read; those that are not told apart are read by the sRGB curve, in Rec. 709.
         self.curve, self.primaries = int(context.color_trc), int(context.color_primaries)
         self.tags = {

@@ -19,6 +19,7 @@ from ..errors import Trouble
 from ..files import Checked
 from . import colour_spaces
 from .footage import MATRICES, UNSPECIFIED, Footage, matrix_of, range_of
+from .formats import QUALITY
 
 
 @dataclass(frozen=True)
@@ -50,8 +51,6 @@ CODECS: dict[str, Codec] = {
 }
 #: Samples of plain sound a second.
 PLAIN_RATE = 48_000
-#: The quality that is usual, of 1 to 100; it is a constant rate factor of 16.
-QUALITY = 70
 
 
 def crf_of(quality: int) -> str:
@@ -71,6 +70,55 @@ def _plane(frame: VideoFrame, index: int) -> np.ndarray:
     return values.reshape(held.height, -1)[:, : held.width]
 
 
+class SoundTrack:
+    """The sound of a stretch of a clip, carried over as it is, or as plain samples where the file takes nothing else.
+
+    `open` before the first packet is written, `mux` after the last picture, `close` in any case.
+    """
+
+    def __init__(self, footage: Footage, first: int, last: int | None, plain: bool = False) -> None:
+        self._container = av.open(str(footage.path))
+        self._start = footage.stamps[first] * footage.time_base
+        self._end = footage.stamps[last] * footage.time_base + 1 / footage.rate if last is not None else None
+        self._plain = plain
+        self._streams: list[tuple[Any, Any]] = []
+
+    def open(self, out: Any) -> None:
+        """Make its streams in the file that is written."""
+        for audio in self._container.streams.audio:
+            made = out.add_stream("pcm_s16le", rate=PLAIN_RATE, layout="stereo") if self._plain else out.add_stream_from_template(audio)
+            self._streams.append((audio, made))
+
+    def mux(self, out: Any) -> None:
+        """Write all of it."""
+        for audio, target in self._streams:
+            self._container.seek(0)
+            if self._plain:
+                self._mux_plain(out, audio, target)
+                continue
+            shift = round(self._start / audio.time_base)
+            for packet in self._container.demux(audio):
+                if packet.pts is None or packet.pts < shift or (self._end is not None and packet.pts * audio.time_base >= self._end):
+                    continue
+                packet.pts, packet.dts, packet.stream = packet.pts - shift, (packet.dts or packet.pts) - shift, target
+                out.mux(packet)
+
+    def _mux_plain(self, out: Any, audio: Any, target: Any) -> None:
+        resampler = av.AudioResampler("s16", "stereo", PLAIN_RATE)
+        for frame in self._container.decode(audio):
+            at = frame.pts * audio.time_base if frame.pts is not None else Fraction(0)
+            if at < self._start or (self._end is not None and at >= self._end):
+                continue
+            for made in resampler.resample(frame):
+                made.pts = None
+                out.mux(target.encode(made))
+        out.mux(target.encode(None))
+
+    def close(self) -> None:
+        """Let go of the clip."""
+        self._container.close()
+
+
 class ClipWriter:
     """Encodes frames one after another; `finish` finishes the file, `close` lets go of it."""
 
@@ -87,6 +135,7 @@ class ClipWriter:
         display: str = "",
         quality: int = QUALITY,
         alpha: bool = False,
+        sound: bool = True,
     ) -> None:
         chosen = CODECS[codec]
         if alpha and not chosen.alpha:
@@ -107,10 +156,9 @@ class ClipWriter:
         #: MXF takes plain samples of sound only, and frames at an even pace.
         self._plain = path.suffix.lower() == ".mxf"
         if footage:
-            source = footage._stream.codec_context  # noqa: SLF001  (one module split in two: reading and writing)
-            self.matrix, self.range = matrix_of(int(source.colorspace), height), ColorRange.MPEG
+            self.matrix, self.range = matrix_of(footage.matrix, height), ColorRange.MPEG
             self.primaries, self.curve = footage.primaries, footage.curve
-            self._base = footage._stream.time_base if not self._plain else 1 / rate
+            self._base = footage.time_base if not self._plain else 1 / rate
             context.time_base = self._base
             self._video.time_base = self._base
         else:
@@ -121,32 +169,9 @@ class ClipWriter:
         context.color_primaries = self.primaries if self.primaries != UNSPECIFIED else 1
         context.color_trc = self.curve if self.curve != UNSPECIFIED else 1 if self.matrix == 1 else 6
         self._gamut, self._display = gamut, display
-        self._sound: Any = None
-        self._audio = self._sound_streams(footage, first, last) if footage else []
-
-    def _sound_streams(self, footage: Footage, first: int, last: int | None) -> list[tuple[Any, Any]]:
-        """Output streams for the sound, opened before the first packet is written."""
-        self._sound = av.open(str(footage.path))
-        video_base = footage._stream.time_base
-        self._start = footage.stamps[first] * video_base
-        end = footage.stamps[last] * video_base + 1 / footage.rate if last is not None else None
-        self._end = end
-        if self._plain:
-            return [(audio, self._out.add_stream("pcm_s16le", rate=PLAIN_RATE, layout="stereo")) for audio in self._sound.streams.audio]
-        return [(audio, self._out.add_stream_from_template(audio)) for audio in self._sound.streams.audio]
-
-    def _mux_plain(self, audio: Any, target: Any) -> None:
-        """The sound of the stretch as plain samples."""
-        resampler = av.AudioResampler("s16", "stereo", PLAIN_RATE)
-        self._sound.seek(0)
-        for frame in self._sound.decode(audio):
-            at = frame.pts * audio.time_base if frame.pts is not None else Fraction(0)
-            if at < self._start or (self._end is not None and at >= self._end):
-                continue
-            for made in resampler.resample(frame):
-                made.pts = None
-                self._out.mux(target.encode(made))
-        self._out.mux(target.encode(None))
+        self._sound = SoundTrack(footage, first, last, self._plain) if footage and sound else None
+        if self._sound is not None:
+            self._sound.open(self._out)
 
     def add(self, number: int, decoded: VideoFrame | None, planes: np.ndarray, before: np.ndarray, alpha: np.ndarray | None = None) -> None:
         """Encode frame ``number``.
@@ -213,17 +238,8 @@ class ClipWriter:
     def finish(self) -> None:
         """Finish the pictures, then the sound of the same stretch; raises OSError when not all of it reached the disk."""
         self._out.mux(self._video.encode(None))
-        for audio, target in self._audio:
-            if self._plain:
-                self._mux_plain(audio, target)
-                continue
-            shift = round(self._start / audio.time_base)
-            self._sound.seek(0)
-            for packet in self._sound.demux(audio):
-                if packet.pts is None or packet.pts < shift or (self._end is not None and packet.pts * audio.time_base >= self._end):
-                    continue
-                packet.pts, packet.dts, packet.stream = packet.pts - shift, (packet.dts or packet.pts) - shift, target
-                self._out.mux(packet)
+        if self._sound is not None:
+            self._sound.mux(self._out)
         self.close()
         self._file.check()
 

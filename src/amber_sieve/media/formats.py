@@ -124,6 +124,8 @@ def codec_for(path: pathlib.Path, wanted: str = "") -> str:
     raise Trouble(f"{wanted or 'A clip'} cannot be written as «{path.suffix or 'no ending'}»: end the name in {', '.join(holds)}.")
 
 
+#: The quality that is usual for codecs of clips that have one, of 1 to 100; it is a constant rate factor of 16.
+QUALITY = 70
 #: Codecs that hold alpha.
 WITH_ALPHA = ("ProRes 4444",)
 

@@ -1,0 +1,67 @@
+"""Pieces of a clip joined without encoding them again."""
+
+from __future__ import annotations
+
+import pathlib
+from collections.abc import Sequence
+from fractions import Fraction
+
+import av
+
+from ..errors import Trouble
+from ..files import Checked
+from .footage import Footage
+from .footage_writing import CONTAINERS, SoundTrack
+
+
+def join(pieces: Sequence[pathlib.Path], starts: Sequence[Fraction], path: pathlib.Path, sound: SoundTrack | None) -> None:
+    """Write pieces one after another, with the sound of the whole stretch.
+
+    Parameters
+    ----------
+    pieces : clips of one codec and size, each of which begins with a key picture.
+    starts : seconds at which each begins in the whole.
+
+    Raises
+    ------
+    Trouble: a piece is missing or damaged. OSError: not all of it reached the disk.
+    """
+    file = Checked(path)
+    out = av.open(file, "w", format=CONTAINERS[path.suffix.lower()])
+    try:
+        with av.open(str(pieces[0])) as first:
+            video = out.add_stream_from_template(first.streams.video[0])
+            video.time_base = first.streams.video[0].time_base
+        if sound is not None:
+            sound.open(out)
+        for piece, start in zip(pieces, starts, strict=True):
+            with av.open(str(piece)) as held:
+                stream = held.streams.video[0]
+                base = stream.time_base or Fraction(1, 24)
+                shift = round(start / base)
+                for packet in held.demux(stream):
+                    if packet.pts is None:
+                        continue
+                    packet.pts += shift
+                    packet.dts = (packet.dts if packet.dts is not None else packet.pts - shift) + shift
+                    packet.stream = video
+                    out.mux(packet)
+            file.check()
+        if sound is not None:
+            sound.mux(out)
+        out.close()
+    except av.FFmpegError as error:
+        raise Trouble(f"The pieces of {path.name} could not be joined ({error.strerror}): render it in one go.") from None
+    finally:
+        if sound is not None:
+            sound.close()
+        file.close()
+    file.check()
+
+
+def begins(footage: Footage | None, rate: Fraction, numbers: Sequence[int], first: int) -> list[Fraction]:
+    """Seconds at which frames begin, from frame ``first`` on."""
+    if footage is None:
+        return [(number - first) / rate for number in numbers]
+    base = footage.time_base
+    return [(footage.stamps[number] - footage.stamps[first]) * base for number in numbers]
