@@ -17,6 +17,7 @@ from PIL import Image
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
+from amber_sieve.desk.jobs_dialog import JobsDialog
 from amber_sieve.jobs.clip import ClipExport, export_clip
 from amber_sieve.jobs.pieces import export_in_pieces
 from amber_sieve.jobs.progress import Progress
@@ -137,15 +138,15 @@ class PiecesTest(FolderCase):
     def test_pieces_are_the_same_frames_with_the_sound_joined_without_encoding_again(self):
         project = everything(Adjust(recolour=Recolour(hue=40))).but(source=str(DEMO / "clip.mp4"))
         storage.save(project, self.folder / "p.sieve")
-        for name, codec in (("a.mov", "ProRes 422 HQ"), ("a.mkv", "FFV1"), ("a.mp4", "H.264")):
+        for name, codec in (("a.mov", "ProRes 422 HQ"), ("a.mp4", "H.264")):
             with self.subTest(name=name):
                 plain, joined = self.folder / f"plain-{name}", self.folder / f"joined-{name}"
                 for path, jobs in ((plain, 1), (joined, 2)):
-                    done = terminal("render", self.folder / "p.sieve", "-o", path, "--codec", codec, "--jobs", jobs, "--frames", "5-40")
+                    done = terminal("render", self.folder / "p.sieve", "-o", path, "--codec", codec, "--jobs", jobs, "--frames", "5-28")
                     self.assertEqual((done.returncode, done.stderr), (0, ""))
                 one, other = self.frames_of(plain), self.frames_of(joined)
-                self.assertEqual(len(one), 36)
-                self.assertEqual(len(other), 36)
+                self.assertEqual(len(one), 24)
+                self.assertEqual(len(other), 24)
                 if codec != "H.264":
                     self.assertEqual(one, other)
                 with av.open(str(plain)) as left, av.open(str(joined)) as right:
@@ -158,7 +159,7 @@ class PiecesTest(FolderCase):
     def test_two_workers_of_a_cluster_one_killed(self):
         project = everything(Adjust(mono=Mono(mono=100))).but(source=str(DEMO / "clip.mp4"))
         source = open_source(DEMO / "clip.mp4")
-        export_clip(source, project, self.folder / "plain.mov", (0, 71), "ProRes 422 HQ")
+        export_clip(source, project, self.folder / "plain.mov", (0, 35), "ProRes 422 HQ")
         killed = []
         with distributed.LocalCluster(n_workers=2, threads_per_worker=1, dashboard_address=None, silence_logs=50) as cluster:
 
@@ -168,7 +169,7 @@ class PiecesTest(FolderCase):
                     os.kill(killed[0], signal.SIGKILL)
 
             export_in_pieces(
-                source, project, self.folder / "farm.mov", (0, 71), "ProRes 422 HQ", Progress(step), scheduler=cluster.scheduler_address
+                source, project, self.folder / "farm.mov", (0, 35), "ProRes 422 HQ", Progress(step), scheduler=cluster.scheduler_address
             )
         self.assertEqual(len(killed), 1)
         self.assertEqual(self.frames_of(self.folder / "plain.mov"), self.frames_of(self.folder / "farm.mov"))
@@ -246,6 +247,40 @@ class PlayTest(WindowCase):
         QTest.qWait(50)
         self.open(DEMO / "close.png")
         self.assertFalse(self.session.playback.playing)
+        self.assertEqual(self.troubles, [])
+
+    def test_exports_queue_pause_change_order_and_stop_while_work_goes_on(self):
+        self.open(DEMO / "clip.mp4")
+        self.click(280, 450)
+        self.session.set_field("adjust.mono.mono", 100.0, "Grey")
+        self.settle()
+        self.session.set_between(0, 5)
+        self.window.show_jobs()
+        dialog = self.window.findChildren(JobsDialog)[-1]
+        for name in ("a.mov", "b.mov", "c.mov", "d.mov"):
+            self.session.export_frames(self.folder / name, (0, 5), "ProRes 422 HQ", ClipExport())
+        dialog.pause.click()
+        self.assertIn("(paused)", dialog.title.text())
+        self.assertEqual([dialog.list.item(k).text() for k in range(3)], ["Exporting b.mov", "Exporting c.mov", "Exporting d.mov"])
+        dialog.list.setCurrentRow(2)
+        dialog.up.click()
+        dialog.up.click()
+        self.assertEqual(
+            [waiting.title for waiting in self.session.jobs.waiting], ["Exporting d.mov", "Exporting b.mov", "Exporting c.mov"]
+        )
+        dialog.list.setCurrentRow(1)
+        dialog.remove.click()
+        QTest.qWait(300)
+        self.assertFalse((self.folder / "a.mov").exists())  # it rests
+        # Meanwhile work goes on, and does not change what was queued.
+        self.session.set_field("adjust.mono.mono", 0.0, "Grey")
+        dialog.pause.click()
+        self.settle()
+        self.assertEqual(sorted(path.name for path in self.folder.iterdir()), ["a.mov", "c.mov", "d.mov"])
+        clip = open_source(self.folder / "c.mov")
+        self.assertEqual(clip.about.frames, 6)
+        clip.close()
+        dialog.close()
         self.assertEqual(self.troubles, [])
 
     def test_coverage_over_time_finds_the_frame_where_a_mask_breaks(self):

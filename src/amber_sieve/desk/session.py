@@ -1175,7 +1175,7 @@ class Session(QObject):
             left = f"; left out: {'; '.join(written.left_out)}" if written.left_out else ""
             self.said.emit(f"{path.name}: mean ΔE2000 {written.mean:.2f}, largest {written.largest:.1f} from the render{left}")
 
-        self.jobs.run(f"Writing {path.name}", work, then)
+        self.jobs.queue(f"Writing {path.name}", work, then)
 
     def run_batch(self, pictures: list[pathlib.Path], folder: pathlib.Path) -> None:
         """Render many pictures by the project as it is now, with a report."""
@@ -1199,7 +1199,7 @@ class Session(QObject):
                 more = f" And {len(wrong) - 1} more: see batch.html." if len(wrong) > 1 else ""
                 self.trouble.emit(f"{wrong[0].trouble}{more}")
 
-        self.jobs.run("Batch", work, then)
+        self.jobs.queue("Batch", work, then)
 
     def export_mask(self, path: pathlib.Path) -> None:
         """Write the mask of the current sieve as a grey picture."""
@@ -1224,7 +1224,7 @@ class Session(QObject):
                 finally:
                     fresh.close()
 
-        self.jobs.run(f"Exporting {path.name}", job, lambda _: self.said.emit(f"Exported {path.name}"))
+        self.jobs.queue(f"Exporting {path.name}", job, lambda _: self.said.emit(f"Exported {path.name}"))
 
     def run(self, title: str, work: Callable[[Progress], object], then: Callable[[Any], None]) -> None:
         """Run long work with progress, one at a time."""

@@ -35,6 +35,7 @@ from .canvas import Canvas
 from .colour_field import ColourField
 from .dialogs import SURROUNDS, Commands, HistoryDialog, Keys, PreferencesDialog, RecoveryChoice, RecoveryDialog, ask_colour, tell
 from .export_dialog import ExportDialog
+from .jobs_dialog import JobsDialog
 from .keys import GESTURES
 from .pages.adjust import AdjustPage
 from .pages.areas import AreasPage
@@ -215,6 +216,7 @@ class Window(QMainWindow):
         self._act(file, "Export &lookup table…", "", self.ask_lookup)
         self._act(file, "&How the picture is read…", "Ctrl+Alt+R", self.show_reading)
         self._act(file, "&Batch…", "Ctrl+Shift+B", self.ask_batch)
+        self._act(file, "Exports in the &queue…", "Ctrl+J", self.show_jobs)
         file.addSeparator()
         self._act(file, "&Quit", "Ctrl+Q", self.close)
         edit = self._menu("&Edit")
@@ -480,6 +482,10 @@ class Window(QMainWindow):
             return
         ExportDialog(self, self.session).show()
 
+    def show_jobs(self) -> None:
+        """What is being exported and what waits for its turn."""
+        JobsDialog(self, self.session).show()
+
     def show_reading(self) -> None:
         """Part, colour space, white balance of a raw file, and the display."""
         ReadingDialog(self, self.session).show()
@@ -606,10 +612,11 @@ class Window(QMainWindow):
     def _may_stop_job(self) -> bool:
         """Whether an export that is still running may be stopped; asks when there is one."""
         job = self.session.jobs.job
+        more = f" {len(self.session.jobs.waiting)} more wait." if self.session.jobs.waiting else ""
         if job is None or job.title.startswith("Opening"):
             return True
         choice = QMessageBox.question(
-            self, "Amber Sieve", f"{job.title} is not done yet. Stop it and close? What it has written so far is taken away.",
+            self, "Amber Sieve", f"{job.title} is not done yet.{more} Stop it and close? What it has written so far is taken away.",
             QMessageBox.StandardButton.Close | QMessageBox.StandardButton.Cancel, QMessageBox.StandardButton.Cancel,
         )  # fmt: skip
         return choice == QMessageBox.StandardButton.Close

@@ -5,9 +5,10 @@ from __future__ import annotations
 import threading
 from collections import deque
 from collections.abc import Callable
+from dataclasses import dataclass
 from typing import Any
 
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..errors import Trouble
 from ..jobs.progress import Cancelled, Progress
@@ -189,10 +190,20 @@ class Job(QObject):
             self.done.emit(result)
 
 
+@dataclass(eq=False)
+class Waiting:
+    """Long work whose turn has not come."""
+
+    title: str
+    work: Callable[[Progress], Any]
+    then: Callable[[Any], None]
+
+
 class JobRunner(QObject):
-    """Long work, one at a time, and beside it one piece of work that nobody waits for (``quiet``)."""
+    """Long work, one at a time with more of it in a queue, and beside it one piece of work that nobody waits for (``quiet``)."""
 
     changed = pyqtSignal(object)
+    queued = pyqtSignal()
     failed = pyqtSignal(str, str)
     said = pyqtSignal(str)
 
@@ -200,10 +211,43 @@ class JobRunner(QObject):
         super().__init__()
         self.job: Job | None = None
         self.quiet: Job | None = None
+        #: What waits for its turn, in order.
+        self.waiting: list[Waiting] = []
+        self._ends = False
 
     @property
     def idle(self) -> bool:
-        return self.job is None and self.quiet is None
+        return self.job is None and self.quiet is None and not self.waiting
+
+    def queue(self, title: str, work: Callable[[Progress], Any], then: Callable[[Any], None]) -> None:
+        """Start long work, now or when what was queued before is done."""
+        self.waiting.append(Waiting(title, work, then))
+        if self.job is not None:
+            self.said.emit(f"{title} waits for its turn: {len(self.waiting)} in the queue")
+        self._next()
+
+    def _next(self) -> None:
+        if self.job is None and self.waiting and not self._ends:
+            held = self.waiting.pop(0)
+            self.run(held.title, held.work, held.then)
+        self.queued.emit()
+
+    def move(self, waiting: Waiting, by: int) -> None:
+        """Move what waits up or down the queue."""
+        at = self.waiting.index(waiting)
+        self.waiting.insert(min(max(at + by, 0), len(self.waiting) - 1), self.waiting.pop(at))
+        self.queued.emit()
+
+    def forget(self, waiting: Waiting) -> None:
+        """Take what waits out of the queue."""
+        self.waiting.remove(waiting)
+        self.queued.emit()
+
+    def pause(self, on: bool) -> None:
+        """Let the running work rest, or go on."""
+        if self.job is not None:
+            self.job.progress.pause(on)
+            self.queued.emit()
 
     def run(self, title: str, work: Callable[[Progress], Any], then: Callable[[Any], None]) -> None:
         """Start long work; `Trouble` when another is still running."""
@@ -230,6 +274,8 @@ class JobRunner(QObject):
                 self.job = None
             job.deleteLater()
             self.changed.emit(self.job or self.quiet)
+            if not quiet:
+                QTimer.singleShot(0, self._next)
 
         def done(result: object) -> None:
             end()
@@ -256,7 +302,9 @@ class JobRunner(QObject):
                 job.cancel()
 
     def end(self, seconds: float = 20.0) -> None:
-        """Stop everything and wait for it."""
+        """Stop everything and wait for it; what waits is forgotten."""
+        self._ends = True
+        self.waiting.clear()
         self.stop()
         for job in (self.job, self.quiet):
             if job is not None:
