@@ -18,6 +18,7 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
 from amber_sieve.desk.jobs_dialog import JobsDialog
+from amber_sieve.errors import Trouble
 from amber_sieve.jobs.clip import ClipExport, export_clip
 from amber_sieve.jobs.pieces import export_in_pieces
 from amber_sieve.jobs.progress import Progress
@@ -25,6 +26,7 @@ from amber_sieve.jobs.timecode import timecode
 from amber_sieve.jobs.watching import Course, Seen, jumps
 from amber_sieve.media import formats
 from amber_sieve.media.opening import open_source
+from amber_sieve.media.reading import Reading
 from amber_sieve.project import storage
 from amber_sieve.project.model import Adjust, Band, Bands, Edge, Mono, Project, Recolour, Sieve
 
@@ -128,6 +130,53 @@ class ExportTest(FolderCase):
         export_clip(source, project, self.folder / "m.####.png", (0, 2), how=ClipExport("mask", resume=True))
         self.assertEqual((self.folder / "m.0000.png").read_bytes(), b"mine")
         self.assertTrue((self.folder / "m.0002.png").exists())
+
+
+class ReadingTest(FolderCase):
+    def made(self, name: str, *words: str, before: tuple[str, ...] = ()) -> pathlib.Path:
+        path = self.folder / name
+        subprocess.run(["ffmpeg", "-v", "error", *before, "-i", DEMO / "clip.mp4", "-frames:v", "6", "-an", *words, path], check=True)
+        return path
+
+    def test_rotation_is_undone_and_written_upright(self):
+        plain = self.made("plain.mp4")
+        turned = self.folder / "turned.mp4"
+        subprocess.run(["ffmpeg", "-v", "error", "-i", plain, "-c", "copy", "-metadata:s:v:0", "rotate=90", turned], check=True)
+        source = open_source(turned)
+        self.assertEqual(source.about.size, (540, 960))
+        # Source: ffmpeg itself, which turns what it decodes.
+        subprocess.run(["ffmpeg", "-v", "error", "-i", turned, "-frames:v", "1", self.folder / "theirs.png"], check=True)
+        theirs = np.asarray(Image.open(self.folder / "theirs.png"))
+        far = np.abs(coded(source.frame(0).planes).transpose(1, 2, 0) - theirs)
+        self.assertEqual(theirs.shape[:2], (960, 540))
+        self.assertLess(np.median(far), 2)
+        export_clip(source, everything(Adjust(recolour=Recolour(hue=10))), self.folder / "out.mp4", (0, 2))
+        self.assertEqual(open_source(self.folder / "out.mp4").about.size, (540, 960))
+
+    def test_interlaced_is_said_and_made_of_one_field_when_asked(self):
+        path = self.made("i.mp4", "-vf", "scale=320:180,tinterlace=interleave_top,fieldorder=tff", "-flags", "+ilme+ildct", "-r", "24")
+        source = open_source(path)
+        self.assertEqual(source.about.tags["lines"], "interlaced")
+        self.assertIn("interlaced", " ".join(source.about.notes))
+        one = open_source(path, Reading(one_field=True)).frame(1).planes
+        raw = source.frame(1).planes
+        self.assertTrue(np.array_equal(one[:, ::2], raw[:, ::2]))
+        self.assertFalse(np.array_equal(one[:, 1::2], raw[:, 1::2]))
+
+    def test_what_the_stream_says_can_be_overruled(self):
+        path = self.made("a.mkv", "-c:v", "ffv1")
+        said = open_source(path).frame(0).planes
+        for reading in (Reading(matrix="BT.601"), Reading(range="full"), Reading(curve="PQ"), Reading(primaries="BT.2020")):
+            self.assertGreater(np.abs(open_source(path, reading).frame(0).planes - said).max(), 0.01, reading)
+        with self.assertRaisesRegex(Trouble, "choose one of"):
+            open_source(path, Reading(curve="none"))
+
+    def test_gaps_in_a_sequence_are_said(self):
+        for number in (1, 2, 5):
+            Image.new("RGB", (8, 8), (number, 0, 0)).save(self.folder / f"s.{number:04}.png")
+        source = open_source(self.folder / "s.####.png")
+        self.assertEqual(source.about.frames, 3)
+        self.assertIn("lacks 2 of its pictures (3, 4)", source.about.notes[0])
 
 
 class PiecesTest(FolderCase):

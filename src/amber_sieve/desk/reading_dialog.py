@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QSignalBlocker, Qt
-from PyQt6.QtWidgets import QComboBox, QDialog, QDialogButtonBox, QFormLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QDialog, QDialogButtonBox, QFormLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from ..media import colour_spaces
 from ..media.formats import RAW
+from ..media.reading import CHOICES
 from .pages.page import row_of
 from .session import Session
 
-FROM_FILE, NO_DISPLAY = "As the file says", "sRGB"
+FROM_FILE, FROM_STREAM, NO_DISPLAY = "As the file says", "As the stream says", "sRGB"
 
 
 class ReadingDialog(QDialog):
@@ -32,12 +33,21 @@ class ReadingDialog(QDialog):
         self.display.addItems([NO_DISPLAY, *colour_spaces.displays()])
         self.display.setToolTip("What light is turned into for the screen and for files of 8 and 16 bits")
         self.as_shot, self.pick = QPushButton("As shot"), QPushButton("Pick a grey place…")
+        self.streams: dict[str, QComboBox] = {}
+        for name, choices in CHOICES.items():
+            combo = self.streams[name] = QComboBox()
+            combo.addItems([FROM_STREAM, *choices])
+            combo.setAccessibleName(name.capitalize())
+            combo.activated.connect(lambda at, name=name, combo=combo: session.read_as(**{name: combo.itemText(at) if at else ""}))
+        self.one_field = QCheckBox("Make whole frames of one field")
+        self.one_field.clicked.connect(lambda on: session.read_as(one_field=on))
         self.white = QLabel()
         self.white.setObjectName("dim")
         self.form = QFormLayout()
         self.white_row = row_of(self.as_shot, self.pick, self.white)
         for label, widget in (
-            ("Part", self.part), ("Colour space", self.space), ("White balance", self.white_row), ("Display", self.display),
+            ("Part", self.part), ("Colour space", self.space), ("White balance", self.white_row), *((name.capitalize(), combo) for name, combo in self.streams.items()),
+            ("Interlaced", self.one_field), ("Display", self.display),
         ):  # fmt: skip
             self.form.addRow(label, widget)
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close)
@@ -68,6 +78,14 @@ class ReadingDialog(QDialog):
         self.part.setEnabled(len(parts) > 1)
         raw = about is not None and about.path.suffix.lower() in RAW
         self.form.setRowVisible(self.white_row, raw)
+        clip = about is not None and about.kind == "clip"
+        for name, combo in self.streams.items():
+            self.form.setRowVisible(combo, clip)
+            combo.setCurrentIndex(max(0, combo.findText(getattr(project.reading, name))))
+        self.form.setRowVisible(self.one_field, clip)
+        self.one_field.setChecked(project.reading.one_field)
+        self.form.setRowVisible(self.part, not clip)
+        self.form.setRowVisible(self.space, not clip)
         self.space.setEnabled(about is not None and about.kind != "clip")
         place = project.reading.white
         self.white.setText(f"from {place[0]:.0f}, {place[1]:.0f}" if place else "as shot")

@@ -17,10 +17,10 @@ class Sound:
     def __init__(self, path: pathlib.Path, at: float) -> None:
         self._player: Any = None
         self._at = at
+        QLoggingCategory.setFilterRules("qt.multimedia.*=false")
         with contextlib.suppress(ImportError):  # a system without what Qt's sound needs
             from PyQt6.QtMultimedia import QAudioOutput, QMediaDevices, QMediaPlayer
 
-            QLoggingCategory.setFilterRules("qt.multimedia.*=false")
             with quiet():  # libraries that look for a device say in vain that there is none
                 there = bool(QMediaDevices.audioOutputs())
             if there:

@@ -104,7 +104,9 @@ def export_clip(
                 if how.what == "mask" and mask is not None:
                     writer.add_mask(number, mask[1])
                 else:
-                    writer.add(number, decoded, result.planes, frame.planes, mask[1] if mask else None)
+                    writer.add(
+                        number, decoded if footage and footage.plain else None, result.planes, frame.planes, mask[1] if mask else None
+                    )
                 progress.step(done / len(numbers))
             writer.finish()
         finally:

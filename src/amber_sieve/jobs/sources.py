@@ -13,7 +13,7 @@ from ..project.model import Project
 def reading_of(project: Project) -> Reading:
     """How the picture of a project is read."""
     chosen = project.reading
-    return Reading(chosen.part, chosen.space, chosen.white)
+    return Reading(**dict(chosen))
 
 
 def source_of(project: Project, path: pathlib.Path | None = None) -> Source:

@@ -18,6 +18,7 @@ from ..core.colour import encodings
 from ..core.frame import Frame
 from ..errors import Trouble
 from ..files import regular_file
+from .reading import CHOICES, PLAIN, Reading
 from .source import About, key_of
 
 #: FFmpeg's numbers (ITU-T H.273) for what streams commonly say.
@@ -46,6 +47,7 @@ RANGE_NAMES = {1: "limited", 2: "full"}
 HD_HEIGHT = 576
 #: Frames that are decoded on the way to one a little later, where seeking would cost more.
 NEAR = 24
+INTERLACED = "{} is interlaced: File > How the picture is read… makes whole frames of one field."
 #: Damaged packets in a row after which a stretch is given up.
 MOST_COMPLAINTS = 200
 
@@ -77,10 +79,16 @@ def to_rgb16(frame: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarr
     return codes
 
 
+def _chosen(kind: str, word: str, said: int, path: pathlib.Path) -> int:
+    if word and word not in CHOICES[kind]:
+        raise Trouble(f"{path} cannot be read with the {kind} «{word[:40]}»: choose one of {', '.join(CHOICES[kind])}.")
+    return CHOICES[kind].get(word, said)
+
+
 class Footage:
     """A clip file. Frames are numbered from 0 in the order they are shown."""
 
-    def __init__(self, path: pathlib.Path) -> None:
+    def __init__(self, path: pathlib.Path, reading: Reading = PLAIN) -> None:
         self.path = regular_file(pathlib.Path(path))
         if self.path.stat().st_size == 0:
             raise Trouble(f"{path} is empty (0 bytes): restore it from where it came from.")
@@ -104,30 +112,45 @@ class Footage:
         self._next: int | None = None
         self._ahead: VideoFrame | None = None
         self._frames = self._container.decode(stream)
-        matrix = self.matrix = int(context.colorspace)
+        matrix = self.matrix = _chosen("matrix", reading.matrix, int(context.colorspace), self.path)
+        self.range = _chosen("range", reading.range, int(context.color_range), self.path)
+        self._one_field = reading.one_field
         #: Seconds that one step of a time stamp lasts.
         self.time_base = Fraction(stream.time_base or Fraction(1, 1000))
         #: Numbers of H.273 by which codes are read; those that are not told apart are read by the sRGB curve, in Rec. 709.
-        self.curve, self.primaries = int(context.color_trc), int(context.color_primaries)
+        self.curve = _chosen("curve", reading.curve, int(context.color_trc), self.path)
+        self.primaries = _chosen("primaries", reading.primaries, int(context.color_primaries), self.path)
         self.tags = {
             "codec": context.name, "pixel format": str(context.pix_fmt),
             "matrix": MATRIX_NAMES.get(matrix, "") or f"not said (read as {MATRIX_NAMES[matrix_of(matrix, context.height)]})",
-            "range": RANGE_NAMES.get(int(context.color_range), "not said (read as limited)"),
+            "range": RANGE_NAMES.get(self.range, "not said (read as limited)"),
             "curve": encodings.CURVE_NAMES.get(self.curve, "not said (read as sRGB)"),
             "primaries": encodings.PRIMARY_NAMES.get(self.primaries, "not said (read as BT.709)"),
             "sound": ", ".join(audio.codec_context.name for audio in self._container.streams.audio) or "none",
         }  # fmt: skip
+        #: Quarter turns, against the clock, that make its frames upright.
+        self.turns, interlaced = self._looked_at_first()
+        size = (context.width, context.height) if self.turns % 2 == 0 else (context.height, context.width)
+        self.tags["lines"] = "interlaced" if interlaced else "progressive"
         self.about = About(
             self.path,
             "clip",
-            (context.width, context.height),
+            size,
             str(context.pix_fmt),
             frames=len(self.stamps),
             rate=self.rate,
             tags=self.tags,
-            notes=self._what_is_missing(),
+            notes=(*self._what_is_missing(), *(INTERLACED.format(self.path.name) for _ in range(interlaced and not reading.one_field))),
         )
-        self._key = key_of(self.path)
+        self._key: Hashable = (key_of(self.path), reading) if reading != PLAIN else key_of(self.path)
+
+    def _looked_at_first(self) -> tuple[int, bool]:
+        """What the first frame says of itself: quarter turns that make it upright, and whether it is interlaced."""
+        try:
+            first = self.decoded(0)
+        except Trouble:
+            return 0, False
+        return round((getattr(first, "rotation", 0) or 0) / 90) % 4, bool(first.interlaced_frame)
 
     @staticmethod
     def _stamps_of(path: pathlib.Path) -> list[int]:
@@ -219,12 +242,30 @@ class Footage:
         size = (max(1, round(width / factor)), max(1, round(height / factor)))
         if factor <= 1:
             return self.frame(number)
-        planes = encodings.decoded(to_rgb16(self.decoded(number), size), self.curve, self.primaries)
+        turned = size if self.turns % 2 == 0 else size[::-1]
+        planes = encodings.decoded(self._codes(self.decoded(number), turned), self.curve, self.primaries)
         return Frame(planes, None, (self._key, number, "quick", factor), size[0] / width, (0, 0), (width, height))
 
     def to_frame(self, decoded: VideoFrame, key: Hashable) -> Frame:
         """A decoded frame as linear light, by the curve and primaries of the stream (see `core.colour.encodings`)."""
-        return Frame(encodings.decoded(to_rgb16(decoded), self.curve, self.primaries), None, key)
+        return Frame(encodings.decoded(self._codes(decoded), self.curve, self.primaries), None, key)
+
+    def _codes(self, decoded: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarray:
+        """Upright codes of a frame, by what was chosen or said."""
+        if self.matrix != int(decoded.colorspace):
+            decoded.colorspace = self.matrix
+        if self.range in (1, 2) and self.range != int(decoded.color_range):
+            decoded.color_range = self.range
+        codes = to_rgb16(decoded, size)
+        if self._one_field and size is None:
+            below = np.concatenate([codes[2::2], codes[-2:-1]])[: codes[1::2].shape[0]]
+            codes[1::2] = (codes[:-1:2].astype(np.uint32) + below + 1) // 2 if codes.shape[0] % 2 == 0 else codes[1::2]
+        return np.ascontiguousarray(np.rot90(codes, self.turns)) if self.turns else codes
+
+    @property
+    def plain(self) -> bool:
+        """Whether the samples of its frames stand where they are seen, so that they can be carried over."""
+        return self.turns == 0 and not self._one_field
 
     def close(self) -> None:
         """Let go of the file, once a frame that is being decoded is done."""

@@ -24,7 +24,7 @@ def open_source(path: pathlib.Path, reading: Reading = PLAIN) -> Source:
     if formats.is_clip(path):
         from . import footage  # FFmpeg's libraries are loaded for clips only
 
-        return footage.Footage(path)
+        return footage.Footage(path, reading)
     if path.suffix.lower() in formats.RAW:
         from . import raw  # LibRaw is loaded for raw files only
 

@@ -93,7 +93,17 @@ class Sequence:
         if not self.files:
             raise Trouble(f"No numbered pictures match {path}: check the name, for example shot.####.exr.")
         first = stills.read(self.files[0], reading)
-        self.about = replace(first.about, path=self.path, kind="sequence", frames=len(self.files), rate=rate)
+        notes = (*first.about.notes, *self._gaps())
+        self.about = replace(first.about, path=self.path, kind="sequence", frames=len(self.files), rate=rate, notes=notes)
+
+    def _gaps(self) -> tuple[str, ...]:
+        """A sentence when numbers are missing between the first and the last."""
+        numbers = [int(re.findall(r"\d+", file.stem)[-1]) for file in self.files]
+        missing = sorted(set(range(numbers[0], numbers[-1] + 1)) - set(numbers)) if numbers[-1] - numbers[0] < 1_000_000 else []
+        if not missing:
+            return ()
+        shown = ", ".join(str(number) for number in missing[:6]) + (" …" if len(missing) > 6 else "")
+        return (f"{self.path.name} lacks {len(missing)} of its pictures ({shown}): the others are shown one after another.",)
 
     def about_frame(self, number: int) -> About:
         """What the picture of this number says of itself."""

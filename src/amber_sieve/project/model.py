@@ -605,6 +605,13 @@ class Reading(Frozen):
 
     part: str = Field(default="", max_length=200, title="Part", description='of a file that holds several pictures; "" for the first')
     space: str = Field(default="", max_length=200, title="Colour space", description='name in OpenColorIO; "" for what the file says')
+    matrix: str = Field(default="", max_length=40, title="Matrix", description='of footage; "" for what the stream says')
+    range: str = Field(default="", max_length=40, title="Range", description='of footage: limited, full, or "" for what the stream says')
+    primaries: str = Field(default="", max_length=40, title="Primaries", description='of footage; "" for what the stream says')
+    curve: str = Field(default="", max_length=40, title="Curve", description='of footage; "" for what the stream says')
+    one_field: bool = Field(
+        default=False, title="One field", description="Of interlaced footage, every other line is made from its neighbours"
+    )
     white: tuple[Coordinate, Coordinate] | None = Field(
         default=None, title="White balance", description="x, y of a place of a camera raw that should be grey; null for as shot"
     )
