@@ -40,6 +40,10 @@ GAMUTS: tuple[Gamut, ...] = get_args(Gamut)
 MaskFrom = Literal["own", "same", "left"]
 MASKS_FROM: tuple[MaskFrom, ...] = get_args(MaskFrom)
 
+#: How a value goes on from one keyframe to the next.
+Between = Literal["linear", "smooth", "hold"]
+BETWEENS: tuple[Between, ...] = get_args(Between)
+
 #: How what is done is laid over what was there: the modes of W3C Compositing and Blending.
 Blend = Literal[
     "normal", "multiply", "darken", "lighten", "screen", "overlay", "color-dodge", "color-burn", "hard-light", "soft-light", "difference",

@@ -5,7 +5,18 @@ from __future__ import annotations
 import math
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QDoubleValidator, QFocusEvent, QKeyEvent, QLinearGradient, QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import (
+    QColor,
+    QDoubleValidator,
+    QFocusEvent,
+    QKeyEvent,
+    QLinearGradient,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QPolygonF,
+)
 from PyQt6.QtWidgets import QLineEdit, QSizePolicy, QWidget
 
 from ..project.fields import Spec
@@ -46,7 +57,7 @@ class Number(QWidget):
         self.soft_low, self.soft_high = spec.soft_low, spec.soft_high
         self._value = spec.start
         self.can_be_auto, self.starts_auto, self.auto = spec.auto, spec.from_auto, False
-        self._found = ""
+        self._found, self.keyed = "", False
         start, name = spec.start, self.name
         tip = "" if spec.help == spec.label else spec.help + ". "
         self._grip: tuple[float, float] | None = None
@@ -68,6 +79,12 @@ class Number(QWidget):
         self._entry.setValidator(validator)
         self._entry.returnPressed.connect(self._typed)
         self._entry.editingFinished.connect(self._typed)
+
+    def set_keyed(self, on: bool) -> None:
+        """Whether the number changes from frame to frame: a small diamond says so."""
+        if on != self.keyed:
+            self.keyed = on
+            self.update()
 
     def set_colours(self, colours: tuple[QColor, ...]) -> None:
         """What the track shows: the colours that its values stand for."""
@@ -157,8 +174,13 @@ class Number(QWidget):
         else:
             painter.drawRect(QRectF(track.left() + left * track.width(), track.top(), max(1.0, (right - left) * track.width()), 2))
         painter.drawEllipse(QPointF(track.left() + here * track.width(), track.center().y()), 3.5, 3.5)
+        if self.keyed:
+            x, y = box.left() + 3.5, box.center().y() - 2
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(AMBER)
+            painter.drawPolygon(QPolygonF([QPointF(x, y - 3), QPointF(x + 3, y), QPointF(x, y + 3), QPointF(x - 3, y)]))
         painter.setPen(INK if enabled else DIM)
-        text = box.adjusted(7, 0, -7, -5)
+        text = box.adjusted(9 if self.keyed else 7, 0, -7, -5)
         painter.drawText(text, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.name)
         painter.drawText(text, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, self._shown())
         if self.hasFocus():

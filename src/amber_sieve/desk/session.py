@@ -38,14 +38,15 @@ from ..jobs.sampling import bands_from_samples, fitted, sample_along, sample_at,
 from ..jobs.seen import Seen
 from ..jobs.sources import source_of
 from ..jobs.still import export_mask, export_still
+from ..jobs.tracking import Moves, Tracked, track, with_tracked
 from ..jobs.watching import Course
 from ..media import cdl_files, lookup_files, screens
 from ..media.formats import PROJECT, is_clip, is_picture
 from ..media.opening import open_source
 from ..media.sequences import is_pattern
 from ..media.source import Source
-from ..names import AreaMode, MaskFrom
-from ..project import clippings, edits, presets, sieve_presets, storage
+from ..names import AreaMode, Between, MaskFrom
+from ..project import clippings, edits, presets, sieve_presets, storage, tracks
 from ..project.finding import found_near
 from ..project.history import History
 from ..project.model import Area, Joined, Pick, Project, Sample, Sieve, fresh_id
@@ -199,8 +200,9 @@ class Session(QObject):
 
     @property
     def sieve(self) -> Sieve:
-        """The sieve being worked on."""
-        return self.document.sieve
+        """The sieve being worked on, as it is at the frame that is shown."""
+        sieve = self.document.sieve
+        return tracks.at_frame(sieve, self.number) if sieve.tracks else sieve
 
     @property
     def size(self) -> tuple[int, int]:
@@ -236,7 +238,12 @@ class Session(QObject):
     def edit_sieve(self, change: Callable[[Sieve], Sieve], what: str, group: str = "") -> None:
         """Change the sieve being worked on; see `edit`."""
         self._hurried = bool(group)
-        self.document.edit_sieve(change, what, group)
+        frame = self.number
+
+        def keyed(sieve: Sieve) -> Sieve:
+            return tracks.recorded(sieve, change(tracks.at_frame(sieve, frame)), frame) if sieve.tracks else change(sieve)
+
+        self.document.edit_sieve(keyed, what, group)
 
     def set_field(self, path: str, value: object, what: str, group: str = "") -> None:
         """Set a field of the current sieve, named by its way, as in "edge.follow"."""
@@ -1257,6 +1264,8 @@ class Session(QObject):
         number = min(max(number, 0), max(self.frames - 1, 0))
         if number != self.number:
             self.tray.current.number = number
+            if self.document.sieve.tracks:
+                self.selection_changed.emit()
             self.frame_changed.emit()
             self.ask()
 
@@ -1274,8 +1283,82 @@ class Session(QObject):
 
     @property
     def keyframes(self) -> tuple[int, ...]:
-        """Frames at which something of the current sieve is set."""
-        return ()
+        """Frames at which something of the current sieve has a key."""
+        return tracks.keyframes_of(self.document.sieve)
+
+    def set_key(self, path: str, how: Between | None = None) -> None:
+        """Give a field of the current sieve a key at the frame that is shown: from then on, changing it changes it there."""
+        frame = self.number
+        self.document.edit_sieve(lambda sieve: tracks.with_key(sieve, path, frame, how), "Keyframe")
+
+    def remove_key(self, path: str, everywhere: bool = False) -> None:
+        """Take a field's key away at this frame, or all of them: it then stays as it is now."""
+        frame = self.number
+        last = tracks.keyed(self.document.sieve, path)
+        if last is not None and (everywhere or len(last.keys) == 1):
+            self.document.edit_sieve(lambda sieve: tracks.without_key(tracks.at_frame(sieve, frame), path), "No keyframes")
+        else:
+            self.document.edit_sieve(lambda sieve: tracks.without_key(sieve, path, frame), "No keyframe")
+
+    def key_samples(self) -> None:
+        """Measure the samples of the current sieve on this frame, as keyframes of their colours: the light has changed for good."""
+        opened, number, sieve = self.opened, self.number, self.sieve
+        if opened is None or self.frames <= 1 or not sieve.pick.samples:
+            raise Trouble("Take a sample in a clip first: its colour is what gets a key.")
+
+        def work(seen: Seen) -> Sieve:
+            frame, stands = seen.whole(), seen.sieve
+            # Where they lie on this frame: here-only samples have moved along.
+            taken = {sample.id: taken_again(sample.but(frame=number), frame) for sample in stands.pick.samples if sample.on}
+            return stands.but(pick=stands.pick.but(samples=tuple(taken.get(sample.id, sample) for sample in stands.pick.samples)))
+
+        def then(found: Sieve) -> None:
+            colours = {sample.id: sample.colour for sample in found.pick.samples}
+
+            def change(held: Sieve) -> Sieve:
+                for sample in held.pick.samples:
+                    path = f"samples.{sample.id}.colour"
+                    if tracks.keyed(held, path) is None:  # until now it was the same everywhere
+                        held = tracks.with_key(held, path, min(sample.frame, number), "hold")
+                    now = tracks.at_frame(held, number)
+                    samples = tuple(s.but(colour=colours.get(s.id, s.colour)) if s.id == sample.id else s for s in now.pick.samples)
+                    held = tracks.with_key(tracks.recorded(held, now.but(pick=now.pick.but(samples=samples)), number), path, number)
+                return held
+
+            self.document.edit_sieve(change, "Key the samples")
+
+        self._ask_about(work, then)
+
+    def next_key(self, by: int) -> None:
+        """Go to the next keyframe of the current sieve, or the one before."""
+        keys = [key for key in self.keyframes if (key > self.number if by > 0 else key < self.number)]
+        if keys:
+            self.go_to(keys[0 if by > 0 else -1])
+
+    def track_area(self, area_id: str, way: int, moves: Moves) -> None:
+        """Follow what an area lies on from this frame to the last (``way`` 1) or the first (-1), until it is lost."""
+        opened, sieve, number = self.opened, self.sieve, self.number
+        area = next((area for area in sieve.areas if area.id == area_id), None)
+        if opened is None or area is None or self.frames <= 1:
+            raise Trouble("Choose an area of a clip first: it is what is tracked.")
+        path, project, sieve_id = opened.source.about.path, self.project, sieve.id
+
+        def work(progress: Progress) -> Tracked:
+            source = source_of(project, path)
+            try:
+                return track(source, area, number, way, moves, progress)
+            finally:
+                source.close()
+
+        def then(found: Tracked) -> None:
+            held = next((one for one in self.project.stack if one.id == sieve_id), None)
+            if held is not None and found.keys:
+                self.edit(lambda now: now.with_sieve(with_tracked(now.sieve(sieve_id), found)), "Track")
+            last = max(found.keys, key=lambda frame: frame * way) if found.keys else number
+            lost = f"lost at frame {found.lost}: set it there by hand and track on" if found.lost is not None else "to the end"
+            self.said.emit(f"Tracked to frame {last}, {lost}; least confidence {100 * min(found.confidence.values(), default=0):.0f} %")
+
+        self.jobs.run("Tracking", work, then)
 
     def watch(self, on: bool) -> None:
         """Watch the current sieve's mask over all frames, while nothing else is done; or not."""
@@ -1292,7 +1375,7 @@ class Session(QObject):
         opened, sieve = self.opened, self.sieve
         if not self._watches or opened is None or self.frames <= 1:
             return
-        wanted = (opened, mask_value(self.project, sieve))
+        wanted = (opened, mask_value(self.project, sieve), tuple(one.tracks for one in self.project.stack))
         if wanted != self._watched_for:
             self._watched_for = wanted
             project, path = self.project, opened.source.about.path

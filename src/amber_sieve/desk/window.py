@@ -27,6 +27,7 @@ from PyQt6.QtWidgets import (
 )
 
 from ..jobs.batch import pictures_in
+from ..jobs.tracking import MOVES, Moves
 from ..media import formats
 from ..media.sequences import is_sequence
 from ..project.recovery import discard, left_behind
@@ -251,6 +252,23 @@ class Window(QMainWindow):
         )
         self._act(stack, "&History…", "Ctrl+H", self.show_history)
         self.stack.menu_wanted.connect(stack.popup)
+        clip = self._menu("&Clip")
+        self._act(clip, "&Play or stop", "", session.playback.toggle)
+        self._act(clip, "&In point here", "", self.timeline.toggle_in)
+        self._act(clip, "&Out point here", "", self.timeline.toggle_out)
+        clip.addSeparator()
+        self._act(clip, "Next &jump of the coverage", "", lambda: session.next_trouble(1))
+        self._act(clip, "Jump before", "Shift+N", lambda: session.next_trouble(-1))
+        clip.addSeparator()
+        self._act(clip, "&Next keyframe", "Ctrl+Alt+Right", lambda: session.next_key(1))
+        self._act(clip, "Keyframe &before", "Ctrl+Alt+Left", lambda: session.next_key(-1))
+        self._act(clip, "&Key the samples here", "Ctrl+Alt+K", session.key_samples, "The colours as they are on this frame, from here on")
+        self._act(clip, "Key the &area here", "", self.key_area, "The chosen area may lie elsewhere on other frames")
+        self._act(clip, "Area without keys", "", lambda: self.key_area(remove=True))
+        for words, way in (("Track the area &forwards", 1), ("Track the area back&wards", -1)):
+            part = self._menu(words, clip)
+            for moves in MOVES:
+                self._act(part, moves.capitalize(), "", functools.partial(self.track_area, way, moves))
         view = self._menu("&View")
         self._act(view, "&Fit", "Ctrl+0", canvas.viewport.fit)
         self._act(view, "&100 %", "Ctrl+1", lambda: canvas.viewport.zoom_to(1.0 / self.devicePixelRatioF()))
@@ -481,6 +499,29 @@ class Window(QMainWindow):
             self.tell_trouble("There is nothing to export yet: open a picture first.")
             return
         ExportDialog(self, self.session).show()
+
+    @property
+    def chosen_area(self) -> str:
+        """Id of the area that is chosen, or the last one; "" for none."""
+        areas = self.session.sieve.areas
+        chosen = next((area.id for area in areas if area.id == self.canvas.areas.selected), "")
+        return chosen or (areas[-1].id if areas else "")
+
+    def key_area(self, remove: bool = False) -> None:
+        """Give the chosen area a key at this frame, or take all its keys away."""
+        area = next((area for area in self.session.sieve.areas if area.id == self.chosen_area), None)
+        if area is None:
+            self.tell_trouble("There is no area to be keyed: draw one first (page Areas).")
+            return
+        path = f"areas.{area.id}.{'strokes' if area.kind == 'brush' else 'points'}"
+        if remove:
+            self.session.remove_key(path, everywhere=True)
+        else:
+            self.session.set_key(path)
+
+    def track_area(self, way: int, moves: Moves) -> None:
+        """Let the chosen area follow what it lies on."""
+        self.session.track_area(self.chosen_area, way, moves)
 
     def show_jobs(self) -> None:
         """What is being exported and what waits for its turn."""

@@ -8,6 +8,7 @@ from ..core.frame import Frame
 from ..core.pick.track import Patch, followed, patch_at
 from ..media.source import Source
 from ..project.model import Project, Sample, Sieve
+from ..project.tracks import at_frame
 from ..render.automatic import MEANS_ON, found_clean, needs_means, with_found_amounts
 from ..render.cache import Cache
 from .layers import layers_in
@@ -40,6 +41,7 @@ class Resolver:
 
     def project_on(self, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
         """The project as it stands on a whole frame: "auto" as numbers, here-only samples where their places lie now, or off."""
+        project = _with_tracks_at(project, number)
         if self._source.about.frames <= 1:
             return with_found_amounts(project, whole, cache, layers=layers_in(cache))
         if any(needs_means(sieve) for sieve in project.stack):
@@ -101,6 +103,13 @@ class Resolver:
                 frame = self._source.frame(taken_on).reduced(self._factor)
                 self._patches[key] = patch_at(frame.planes, sample.x * frame.scale, sample.y * frame.scale)
             return self._patches[key]
+
+
+def _with_tracks_at(project: Project, number: int) -> Project:
+    """The project with what is keyed as it is at a frame."""
+    if not any(sieve.tracks for sieve in project.stack):
+        return project
+    return project.but(stack=tuple(at_frame(sieve, number).but(tracks=()) if sieve.tracks else sieve for sieve in project.stack))
 
 
 def _with_grain_of(project: Project, number: int) -> Project:

@@ -11,7 +11,23 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from ..names import BANDS, BOXED, AreaKind, AreaMode, Blend, Comparison, DropRule, FillKind, FillWhere, Gamut, MaskFrom, Reach, Shape, Way
+from ..names import (
+    BANDS,
+    BOXED,
+    AreaKind,
+    AreaMode,
+    Between,
+    Blend,
+    Comparison,
+    DropRule,
+    FillKind,
+    FillWhere,
+    Gamut,
+    MaskFrom,
+    Reach,
+    Shape,
+    Way,
+)
 from .fields import bounds_of, kind_of, number, setting
 
 #: Version of the file format; raised when an older program could not read what a newer one writes.
@@ -557,6 +573,31 @@ class Joined(Frozen):
     of: Name
 
 
+class Key(Frozen):
+    """What a field is at one frame, and how it goes on to the next key."""
+
+    frame: int = Field(ge=0, le=100_000_000)
+    value: tuple[Coordinate, ...] = Field(min_length=1, max_length=200_000, description="its numbers in a row")
+    how: Between = "linear"
+
+
+class Track(Frozen):
+    """A field that changes from frame to frame."""
+
+    path: str = Field(
+        min_length=1, max_length=200, description='its way through the sieve, as in "adjust.light.exposure" or "areas.ID.points"'
+    )
+    keys: tuple[Key, ...] = Field(min_length=1, max_length=100_000, description="by rising frames")
+
+    @model_validator(mode="after")
+    def _rises(self) -> Self:
+        if any(
+            one.frame >= other.frame or len(one.value) != len(other.value) for one, other in zip(self.keys, self.keys[1:], strict=False)
+        ):
+            raise ValueError("the keys of a track rise, and have as many numbers each")
+        return self
+
+
 class Sieve(Frozen):
     """One mask together with what is done inside it."""
 
@@ -576,6 +617,7 @@ class Sieve(Frozen):
     strength: float = number(100, 0, 100, "Strength", "%", help="How much of the adjustment the sieve gives")
     blend: Blend = Field(default="normal", title="Blend mode", description="How what is done is laid over the picture that arrives")
     group: Name = Field(default="", description='id of the group it belongs to, "" for none')
+    tracks: tuple[Track, ...] = Field(default=(), max_length=1000, description="fields that change from frame to frame")
     adjust: Adjust = Adjust()
 
     @property

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QSignalBlocker, Qt
+from PyQt6.QtCore import QPoint, QSignalBlocker, Qt
 from PyQt6.QtGui import QShowEvent
-from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QMenu, QScrollArea, QVBoxLayout, QWidget
 
+from ...names import BETWEENS
 from ...project.edits import field_of
 from ...project.fields import field_at, spec_at
 from ...project.model import Sieve
+from ...project.tracks import keyed
 from ..number import Number
 from ..session import Session
 
@@ -46,9 +48,34 @@ class Page(QScrollArea):
         number.settled.connect(self.session.end_drag)
         number.automatic.connect(lambda: self.session.set_field(path, "auto", number.name))
         self._bound_numbers.append((number, path))
+        number.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
+        number.customContextMenuRequested.connect(lambda at: self._key_menu(number, path, at))
         if add:
             self.column.addWidget(number)
         return number
+
+    def _key_menu(self, number: Number, path: str, at: QPoint) -> None:
+        if self.session.frames > 1:
+            menu = QMenu(self)
+            self.fill_key_menu(menu, path)
+            menu.popup(number.mapToGlobal(at))
+
+    def fill_key_menu(self, menu: QMenu, path: str) -> None:
+        """Keyframes of a number."""
+        session, track = self.session, keyed(self.session.document.sieve, path)
+        here = next((key for key in track.keys if key.frame == session.number), None) if track else None
+        for how in BETWEENS:
+            action = menu.addAction(f"Key here, {how}")
+            assert action is not None
+            action.setCheckable(True)
+            action.setChecked(here is not None and here.how == how)
+            action.triggered.connect(lambda _, how=how: session.set_key(path, how))
+        menu.addSeparator()
+        for title, everywhere, allowed in (("No key here", False, here is not None), ("No keys", True, track is not None)):
+            action = menu.addAction(title)
+            assert action is not None
+            action.setEnabled(allowed)
+            action.triggered.connect(lambda _, everywhere=everywhere: session.remove_key(path, everywhere))
 
     def show_number(self, path: str) -> None:
         """Bring a number into sight, and give it the keyboard."""
@@ -93,7 +120,9 @@ class Page(QScrollArea):
     def follow(self) -> None:
         """Show what the session holds now."""
         sieve = self.session.sieve
+        keys = {track.path for track in sieve.tracks}
         for number, path in self._bound_numbers:
+            number.set_keyed(path in keys)
             value = field_of(sieve, path)
             if value == "auto":
                 number.show_auto(*self.found(path))

@@ -1,0 +1,121 @@
+"""An area that follows what it lies on, frame by frame, as keyframes of its points."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+import cv2
+import numpy as np
+
+from ..core.areas.motion import MOVES, Moves, grey_of, motion
+from ..errors import Trouble
+from ..media.source import Source
+from ..names import BOXED
+from ..project.model import Area, Key, Sieve, Track
+from .progress import Progress
+
+__all__ = ["MOVES", "Moves", "Tracked", "track", "with_tracked"]
+
+#: Frames are looked at reduced to about so many pixels.
+PIXELS = 600_000
+#: Below this confidence the area is lost.
+LEAST = 0.25
+
+
+@dataclass
+class Tracked:
+    """What tracking has found.
+
+    Attributes
+    ----------
+    path : way of the field that is keyed. keys : its numbers by frame. confidence : 0 to 1 by frame.
+    lost : the frame at which the area was lost, None for nowhere.
+    """
+
+    path: str
+    keys: dict[int, tuple[float, ...]] = field(default_factory=dict)
+    confidence: dict[int, float] = field(default_factory=dict)
+    lost: int | None = None
+
+
+def _outline(area: Area, places: np.ndarray) -> np.ndarray:
+    """The corners (N, 2) of what an area covers, of its places (N, 2)."""
+    if area.kind in BOXED:
+        middle, one, other = places[:3]
+        a, b = one - middle, other - middle
+        return np.array([middle + a + b, middle + a - b, middle - a - b, middle - a + b])
+    return places
+
+
+def _places(area: Area) -> np.ndarray:
+    if area.kind == "brush":
+        return np.array([point[:2] for stroke in area.strokes for point in stroke.points], np.float64).reshape(-1, 2)
+    return np.array(area.points, np.float64).reshape(-1, 2)
+
+
+def _numbers(area: Area, places: np.ndarray) -> tuple[float, ...]:
+    """The area's keyed numbers with other places."""
+    if area.kind != "brush":
+        return tuple(float(v) for v in places.ravel())
+    rest = iter(places)
+    return tuple(float(v) for stroke in area.strokes for point in stroke.points for v in (*next(rest), point[2]))
+
+
+def _inside(area: Area, places: np.ndarray, shape: tuple[int, int], scale: float) -> np.ndarray:
+    out = np.zeros(shape, np.uint8)
+    if area.kind == "brush":
+        at = 0
+        for stroke in area.strokes:
+            line = np.rint(places[at : at + len(stroke.points)] * scale).astype(np.int32)
+            at += len(stroke.points)
+            cv2.polylines(out, [line.reshape(-1, 1, 2)], False, 255, max(1, round(stroke.size * scale)))
+    else:
+        cv2.fillPoly(out, [np.rint(_outline(area, places) * scale).astype(np.int32)], 255)
+    return out
+
+
+def track(source: Source, area: Area, start: int, way: int, moves: Moves, progress: Progress | None = None) -> Tracked:
+    """Follow an area from frame ``start`` to the last (``way`` 1) or the first (-1), until it is lost or leaves the picture.
+
+    Raises
+    ------
+    Trouble: the area has no inside. Cancelled: the person stopped it.
+    """
+    progress = progress or Progress()
+    places = _places(area)
+    if len(places) < 1 or area.kind == "gradient":
+        raise Trouble("A gradient has no inside that could be tracked: choose a shape or a brush stroke.")
+    path = f"areas.{area.id}.{'strokes' if area.kind == 'brush' else 'points'}"
+    found = Tracked(path, {start: _numbers(area, places)}, {start: 1.0})
+    numbers = range(start + way, source.about.frames if way > 0 else -1, way)
+    factor = max(1.0, (source.about.size[0] * source.about.size[1] / PIXELS) ** 0.5)
+    before = None
+    for done, number in enumerate(numbers, 1):
+        if before is None:
+            first = source.quick_frame(start, factor)
+            before, scale = grey_of(first.planes), first.scale
+        try:
+            now = grey_of(source.quick_frame(number, factor).planes)
+        except Trouble:
+            continue  # a damaged frame is passed over
+        moved = motion(before, now, _inside(area, places, before.shape, scale), moves)
+        if moved is None or moved[1] < LEAST:
+            found.lost = number
+            break
+        matrix = np.diag([1 / scale, 1 / scale, 1]) @ moved[0] @ np.diag([scale, scale, 1])
+        placed = np.column_stack([places, np.ones(len(places))]) @ matrix.T
+        places = placed[:, :2] / placed[:, 2:]
+        found.keys[number], found.confidence[number] = _numbers(area, places), moved[1]
+        before = now
+        progress.step(done / len(numbers))
+    return found
+
+
+def with_tracked(sieve: Sieve, found: Tracked) -> Sieve:
+    """The sieve with what was tracked as keys; earlier keys at other frames stay."""
+    held = next((track for track in sieve.tracks if track.path == found.path), None)
+    length = len(next(iter(found.keys.values())))
+    keys = {key.frame: key for key in held.keys if len(key.value) == length} if held else {}
+    keys |= {frame: Key(frame=frame, value=value) for frame, value in found.keys.items()}
+    fresh = Track(path=found.path, keys=tuple(keys[frame] for frame in sorted(keys)))
+    return sieve.but(tracks=(*(track for track in sieve.tracks if track.path != found.path), fresh))

@@ -1,0 +1,136 @@
+"""Fields of a sieve that change from frame to frame: numbers, colours of samples, points and strokes of areas."""
+
+from __future__ import annotations
+
+import functools
+from typing import Any
+
+from ..errors import Trouble
+from ..names import Between
+from .edits import field_of, with_field
+from .keyframes import value_at
+from .model import Key, Sieve, Track
+
+#: Fields of samples and areas that may be keyed, besides every number of the model: their way is "samples.ID.colour" or "areas.ID.points".
+OF_PARTS = {"samples": ("colour",), "areas": ("points", "strokes", "feather")}
+
+
+def _flat(value: Any) -> tuple[float, ...]:
+    """Numbers, points and strokes as a row of numbers."""
+    if isinstance(value, (int, float)):
+        return (float(value),)
+    if isinstance(value, tuple):
+        return tuple(number for one in value for number in _flat(one.points if hasattr(one, "points") else one))
+    raise Trouble("What is found on the picture cannot be keyed: set it by hand first.")
+
+
+def _like(value: Any, numbers: list[float]) -> Any:
+    """A value of the same form made of a row of numbers, which it uses up."""
+    if isinstance(value, (int, float)):
+        return numbers.pop(0)
+    return tuple(one.but(points=_like(one.points, numbers)) if hasattr(one, "points") else _like(one, numbers) for one in value)
+
+
+def _part(sieve: Sieve, path: str) -> tuple[str, str, str] | None:
+    kind, _, rest = path.partition(".")
+    name, _, field = rest.partition(".")
+    return (kind, name, field) if kind in OF_PARTS else None
+
+
+def _parts_of(sieve: Sieve, kind: str) -> tuple[Any, ...]:
+    return sieve.pick.samples if kind == "samples" else sieve.areas
+
+
+def value_of(sieve: Sieve, path: str) -> Any:
+    """The value at a way; None where what it stood for is not there any more."""
+    part = _part(sieve, path)
+    if part is None:
+        return field_of(sieve, path)
+    kind, name, field = part
+    return next((getattr(one, field) for one in _parts_of(sieve, kind) if one.id == name), None)
+
+
+def _with_value(sieve: Sieve, path: str, value: Any) -> Sieve:
+    part = _part(sieve, path)
+    if part is None:
+        return with_field(sieve, path, value)
+    kind, name, field = part
+    changed = tuple(one.but(**{field: value}) if one.id == name else one for one in _parts_of(sieve, kind))
+    return sieve.but(pick=sieve.pick.but(samples=changed)) if kind == "samples" else sieve.but(areas=changed)
+
+
+def _known(track: Track, frame: int) -> tuple[float, ...]:
+    return value_at([(key.frame, key.value, key.how) for key in track.keys], frame)
+
+
+@functools.lru_cache(maxsize=256)
+def at_frame(sieve: Sieve, frame: int) -> Sieve:
+    """The sieve as it is at a frame, its tracks still there."""
+    for track in sieve.tracks:
+        there = value_of(sieve, track.path)
+        numbers = _known(track, frame)
+        if there is not None and there != "auto" and len(_flat(there)) == len(numbers):  # else it has other corners now
+            sieve = _with_value(sieve, track.path, _like(there, list(numbers)))
+    return sieve
+
+
+def recorded(before: Sieve, after: Sieve, frame: int) -> Sieve:
+    """The sieve after a change at a frame: what is keyed gets a key there, and stays as it is at other frames.
+
+    ``before`` is the sieve as it is kept, ``after`` what a change has made of it as it was at the frame.
+    """
+    if not before.tracks:
+        return after
+    tracks = []
+    for track in after.tracks:
+        value = value_of(after, track.path)
+        if value is None:
+            continue
+        if value == "auto" or len(_flat(value)) != len(track.keys[0].value):
+            continue  # it is another thing now, the same at all frames
+        numbers = _flat(value)
+        if numbers != _known(track, frame):
+            track = with_key_in(track, frame, numbers)
+        tracks.append(track)
+        after = _with_value(after, track.path, value_of(before, track.path) if value_of(before, track.path) is not None else value)
+    return after.but(tracks=tuple(tracks))
+
+
+def with_key_in(track: Track, frame: int, value: tuple[float, ...], how: Between | None = None) -> Track:
+    """The track with a key at a frame."""
+    there = next((key for key in track.keys if key.frame == frame), None)
+    before = [key for key in track.keys if key.frame < frame]
+    kept = how or (there.how if there else before[-1].how if before else "linear")
+    keys = [key for key in track.keys if key.frame != frame] + [Key(frame=frame, value=value, how=kept)]
+    return track.but(keys=tuple(sorted(keys, key=lambda key: key.frame)))
+
+
+def with_key(sieve: Sieve, path: str, frame: int, how: Between | None = None) -> Sieve:
+    """The sieve with a key at a frame for a field, as it is there now; raises `Trouble` when it cannot be keyed."""
+    now = at_frame(sieve, frame)
+    value = _flat(value_of(now, path))
+    held = next((track for track in sieve.tracks if track.path == path), None)
+    fresh = with_key_in(held, frame, value, how) if held else Track(path=path, keys=(Key(frame=frame, value=value, how=how or "linear"),))
+    return sieve.but(tracks=(*(track for track in sieve.tracks if track.path != path), fresh))
+
+
+def without_key(sieve: Sieve, path: str, frame: int | None = None) -> Sieve:
+    """The sieve without a field's key at a frame, or without all of them; without any, the field stays as it is at that frame."""
+    tracks = []
+    for track in sieve.tracks:
+        keys = tuple(key for key in track.keys if key.frame != frame) if frame is not None else ()
+        if track.path != path:
+            tracks.append(track)
+        elif keys:
+            tracks.append(track.but(keys=keys))
+    return sieve.but(tracks=tuple(tracks))
+
+
+def keyframes_of(sieve: Sieve) -> tuple[int, ...]:
+    """All frames at which something of a sieve has a key."""
+    return tuple(sorted({key.frame for track in sieve.tracks for key in track.keys}))
+
+
+def keyed(sieve: Sieve, path: str) -> Track | None:
+    """The track of a field, None for a field that is the same at all frames."""
+    return next((track for track in sieve.tracks if track.path == path), None)

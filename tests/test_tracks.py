@@ -1,0 +1,180 @@
+"""Keyframes of numbers, areas and samples, and areas that are tracked."""
+
+import unittest
+
+import av
+import cv2
+import numpy as np
+from common import DEMO, FolderCase, WindowCase
+from PIL import Image
+from PyQt6.QtWidgets import QMenu
+from scipy.interpolate import CubicHermiteSpline
+
+from amber_sieve.core.areas.motion import MOVES
+from amber_sieve.errors import Trouble
+from amber_sieve.jobs.clip import export_clip
+from amber_sieve.jobs.tracking import track, with_tracked
+from amber_sieve.media import stills
+from amber_sieve.media.opening import open_source
+from amber_sieve.project import storage, tracks
+from amber_sieve.project.keyframes import value_at
+from amber_sieve.project.model import Adjust, Area, Light, Pick, Project, Sample, Sieve, Stroke
+
+
+def moving(path, frames: int = 30, spin: float = 0.0) -> list[tuple[float, float]]:
+    """A clip of a patch of cloth that moves, and turns, over a wall; where its middle is on every frame."""
+    rng = np.random.default_rng(3)
+    yard = np.asarray(Image.open(DEMO / "yard.png").convert("RGB"))
+    patch, wall = yard[800:960, 380:540].astype(np.float32), yard[320:680, 560:1200].astype(np.float32) + rng.normal(0, 2, (360, 640, 3))
+
+    middles = []
+    with av.open(str(path), "w") as out:
+        stream = out.add_stream("ffv1", 24)
+        stream.width, stream.height, stream.pix_fmt = 640, 360, "bgr0"
+        for number in range(frames):
+            x, y = 120 + 11.5 * number, 170 + 40 * np.sin(number / 6)
+            matrix = cv2.getRotationMatrix2D((80, 80), spin * number, 1)
+            matrix[:, 2] += (x - 80, y - 80)
+            laid = cv2.warpAffine(patch, matrix, (640, 360))
+            cover = cv2.warpAffine(np.ones((160, 160), np.float32), matrix, (640, 360))[..., None]
+            codes = np.clip(wall * (1 - cover) + laid * cover + rng.normal(0, 1.5, wall.shape), 0, 255).astype(np.uint8)
+            out.mux(stream.encode(av.VideoFrame.from_ndarray(np.ascontiguousarray(codes), "rgb24").reformat(format="bgr0")))
+            middles.append((x, y))
+        out.mux(stream.encode(None))
+    return middles
+
+
+def square(x: float, y: float, half: float = 70) -> Area:
+    return Area(id="a", kind="rect", points=((x, y), (x + half, y), (x, y + half)))
+
+
+class BetweenTest(unittest.TestCase):
+    def test_values_between_keys(self):
+        # Source: SciPy's Hermite spline with level ends is what smooth is.
+        keys = [(10, (0.0, 4.0), "linear"), (20, (10.0, 4.0), "smooth"), (30, (20.0, 0.0), "hold"), (40, (0.0, 0.0), "linear")]
+        self.assertEqual(value_at(keys, 0), (0.0, 4.0))
+        self.assertEqual(value_at(keys, 15), (5.0, 4.0))
+        spline = CubicHermiteSpline([20, 30], [[10, 4], [20, 0]], [[0, 0], [0, 0]])
+        for frame in range(20, 31):
+            np.testing.assert_allclose(value_at(keys, frame), spline(frame), atol=1e-12)
+        self.assertEqual(value_at(keys, 39), (20.0, 0.0))
+        self.assertEqual(value_at(keys, 99), (0.0, 0.0))
+
+    def test_edits_of_what_is_keyed_stay_at_their_frame(self):
+        sieve = Sieve(adjust=Adjust(light=Light(exposure=1)), areas=(square(10, 10),))
+        sieve = tracks.with_key(tracks.with_key(sieve, "adjust.light.exposure", 5), "areas.a.points", 5)
+        changed = tracks.recorded(sieve, tracks.at_frame(sieve, 9).but(adjust=Adjust(light=Light(exposure=3)), areas=(square(50, 10),)), 9)
+        self.assertEqual([tracks.at_frame(changed, frame).adjust.light.exposure for frame in (0, 5, 7, 9, 20)], [1, 1, 2, 3, 3])
+        self.assertEqual(tracks.at_frame(changed, 7).areas[0].points[0], (30, 10))
+        self.assertEqual(tracks.keyframes_of(changed), (5, 9))
+        fewer = tracks.without_key(changed, "adjust.light.exposure", 9)
+        self.assertEqual([tracks.at_frame(fewer, frame).adjust.light.exposure for frame in (0, 9)], [1, 1])
+        # An area that is gone takes its keys along; a polygon with another corner is the same at all frames.
+        gone = tracks.recorded(changed, tracks.at_frame(changed, 9).but(areas=()), 9)
+        self.assertEqual([one.path for one in gone.tracks], ["adjust.light.exposure"])
+        with self.assertRaises(Trouble):
+            tracks.with_key(Sieve(), "edge.follow", 0)
+
+
+class TrackingTest(FolderCase):
+    def test_it_stays_on_what_moves_within_three_pixels(self):
+        middles = moving(self.folder / "m.mkv")
+        source = open_source(self.folder / "m.mkv")
+        for moves in MOVES:
+            found = track(source, square(*middles[0]), 0, 1, moves)
+            self.assertIsNone(found.lost, moves)
+            far = [np.hypot(found.keys[n][0] - x, found.keys[n][1] - y) for n, (x, y) in enumerate(middles)]
+            print(f"    tracking by {moves}: farthest {max(far):.2f} px, confidence {min(found.confidence.values()):.2f} at least")
+            self.assertLess(max(far), 3.0, moves)
+        back = track(source, square(*middles[-1]), 29, -1, "position")
+        self.assertLess(np.hypot(back.keys[0][0] - middles[0][0], back.keys[0][1] - middles[0][1]), 3.0)
+        source.close()
+
+    def test_turning_and_strokes_ride_along_and_what_is_lost_is_said(self):
+        middles = moving(self.folder / "t.mkv", spin=2.0)
+        source = open_source(self.folder / "t.mkv")
+        x, y = middles[0]
+        brush = Area(id="b", kind="brush", strokes=(Stroke(points=((x - 40, y, 1), (x + 40, y, 1)), size=60),))
+        found = track(source, brush, 0, 1, "position, size and rotation")
+        left, right = np.array(found.keys[20][:2]), np.array(found.keys[20][3:5])
+        self.assertAlmostEqual(float(np.degrees(np.arctan2(*(right - left)[::-1]))), -40.0, delta=2.0)
+        sieve = with_tracked(Sieve(areas=(brush,)), found)
+        self.assertEqual(tracks.at_frame(sieve, 20).areas[0].strokes[0].size, 60)
+        flat = Area(id="c", kind="rect", points=((910, 920), (928, 920), (910, 930)))
+        lost = track(source, flat, 0, 1, "perspective")
+        self.assertEqual(lost.lost, 1)
+        with self.assertRaises(Trouble):
+            track(source, Area(kind="gradient", points=((0, 0), (9, 9))), 0, 1, "position")
+        source.close()
+
+
+class TracksInProjectTest(FolderCase):
+    def test_they_are_saved_rendered_and_exported(self):
+        moving(self.folder / "m.mkv", 12)
+        source = open_source(self.folder / "m.mkv")
+        everywhere = Pick(samples=(Sample(x=1, y=1, colour=(0.5, 0.5, 0.5), tolerance=1000),))
+        sieve = Sieve(name="S", pick=everywhere, adjust=Adjust(light=Light(exposure=0)), areas=(square(120, 170, 30),))
+        sieve = tracks.with_key(tracks.with_key(sieve, "adjust.light.exposure", 0), "areas.a.points", 0)
+        moved = tracks.at_frame(sieve, 10).but(adjust=Adjust(light=Light(exposure=-4)), areas=(square(420, 170, 30),))
+        project = Project(source=str(self.folder / "m.mkv"), stack=(tracks.recorded(sieve, moved, 10),))
+        storage.save(project, self.folder / "p.sieve")
+        self.assertEqual(storage.load(self.folder / "p.sieve").stack, project.stack)
+        export_clip(source, project, self.folder / "o.####.tif")
+        for number, x in ((5, 270), (10, 420)):
+            before = source.frame(number).planes
+            after = stills.read(self.folder / f"o.{number:04}.tif").picture.planes
+            stops = np.log2(after[:, 165:175, x - 10 : x + 10].mean() / before[:, 165:175, x - 10 : x + 10].mean())
+            self.assertAlmostEqual(float(stops), -0.4 * number, delta=0.05)
+            self.assertTrue(np.allclose(after[:, :60], before[:, :60], atol=0.01))
+        source.close()
+
+
+class TracksWindowTest(WindowCase):
+    def test_numbers_areas_and_samples_are_keyed_in_the_window(self):
+        middles = moving(self.folder / "m.mkv")
+        self.open(self.folder / "m.mkv")
+        self.click(*middles[0])
+        self.window.pages.setCurrentWidget(self.window.adjust)
+        page = self.window.adjust
+        menu = QMenu()
+        page.fill_key_menu(menu, "adjust.light.exposure")
+        menu.actions()[1].trigger()  # smooth
+        self.session.go_to(20)
+        self.settle()
+        self.session.set_field("adjust.light.exposure", -2.0, "Exposure")
+        self.settle()
+        self.assertEqual(self.session.keyframes, (0, 20))
+        self.assertTrue(page.numbers["exposure"].keyed)
+        self.session.go_to(10)
+        self.settle()
+        self.assertAlmostEqual(page.numbers["exposure"]._value, -1.0, places=5)
+        self.session.next_key(1)
+        self.assertEqual(self.session.number, 20)
+        # An area is drawn, tracked back and forth, corrected by hand, and the rest stays.
+        self.session.go_to(0)
+        self.session.edit_sieve(lambda sieve: sieve.but(areas=(square(*middles[0]),)), "Area")
+        self.window.track_area(1, "position")
+        self.settle()
+        self.session.go_to(29)
+        self.settle()
+        points = self.session.sieve.areas[0].points
+        self.assertLess(np.hypot(points[0][0] - middles[29][0], points[0][1] - middles[29][1]), 3)
+        self.session.edit_sieve(lambda sieve: sieve.but(areas=(square(10, 10),)), "By hand")
+        self.session.go_to(15)
+        self.settle()
+        self.assertLess(abs(self.session.sieve.areas[0].points[0][0] - middles[15][0]), 3)
+        self.window.key_area(remove=True)
+        self.assertEqual([one.path for one in self.session.document.sieve.tracks], ["adjust.light.exposure"])
+        # The samples as they are here, from here on.
+        self.session.key_samples()
+        self.settle()
+        path = f"samples.{self.session.sieve.pick.samples[0].id}.colour"
+        self.assertIsNotNone(tracks.keyed(self.session.document.sieve, path))
+        self.session.undo()
+        self.settle()
+        self.assertIsNone(tracks.keyed(self.session.document.sieve, path))
+        self.assertEqual(self.troubles, [])
+
+
+if __name__ == "__main__":
+    unittest.main()
