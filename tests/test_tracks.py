@@ -11,14 +11,20 @@ from PyQt6.QtWidgets import QMenu
 from scipy.interpolate import CubicHermiteSpline
 
 from amber_sieve.core.areas.motion import MOVES
+from amber_sieve.core.edge.steady import levels_of
 from amber_sieve.errors import Trouble
 from amber_sieve.jobs.clip import export_clip
+from amber_sieve.jobs.resolved import Resolver
+from amber_sieve.jobs.sampling import sample_at
 from amber_sieve.jobs.tracking import track, with_tracked
+from amber_sieve.jobs.watching import Course, Seen
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage, tracks
 from amber_sieve.project.keyframes import value_at
-from amber_sieve.project.model import Adjust, Area, Light, Pick, Project, Sample, Sieve, Stroke
+from amber_sieve.project.model import Adjust, Area, Edge, Light, Pick, Project, Sample, Sieve, Stroke
+from amber_sieve.render.cache import Cache
+from amber_sieve.render.stack import sieve_mask
 
 
 def moving(path, frames: int = 30, spin: float = 0.0) -> list[tuple[float, float]]:
@@ -126,6 +132,30 @@ class TracksInProjectTest(FolderCase):
             stops = np.log2(after[:, 165:175, x - 10 : x + 10].mean() / before[:, 165:175, x - 10 : x + 10].mean())
             self.assertAlmostEqual(float(stops), -0.4 * number, delta=0.05)
             self.assertTrue(np.allclose(after[:, :60], before[:, :60], atol=0.01))
+        source.close()
+
+
+class SteadyTest(unittest.TestCase):
+    def test_it_halves_the_flicker_and_costs_no_precision(self):
+        # The jar of the demo clip against its true mask; flicker is what changes from frame to frame once the motion is taken out.
+        source = open_source(DEMO / "clip.mp4")
+        with av.open(str(DEMO / "clip.truth" / "turquoise.mkv")) as held:
+            truths = [frame.to_ndarray(format="gray") / 255 for frame in held.decode(video=0)]
+        sample = sample_at(source.frame(0), 240, 440, role="keep", tolerance=8.0)
+        found = {}
+        for steady in (0.0, 100.0):
+            sieve = Sieve(pick=Pick(samples=(sample,)), edge=Edge(follow=6, steady=steady))
+            course, overlap, resolver = Course(), [], Resolver(source)
+            for number in range(34, 42):
+                frame, cache = source.frame(number), Cache(10**8)
+                stands = resolver.project_on(Project(stack=(sieve,)), frame, number, cache)
+                mask = sieve_mask(frame, stands, sieve.id, cache)
+                course.seen[number] = Seen(float(mask.mean()), 0, np.rint(mask * 255).astype(np.uint8), levels_of(frame.planes))
+                overlap.append(np.minimum(mask, truths[number]).sum() / np.maximum(mask, truths[number]).sum())
+            found[steady] = (course.mean_flicker, float(np.mean(overlap)))
+        print(f"    flicker {found[0][0]:.2f} % becomes {found[100][0]:.2f} %, overlap {found[0][1]:.3f} becomes {found[100][1]:.3f}")
+        self.assertLess(found[100][0], 0.55 * found[0][0])
+        self.assertGreater(found[100][1], found[0][1] - 0.01)
         source.close()
 
 

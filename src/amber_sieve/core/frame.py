@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable
+from collections.abc import Callable, Hashable
 from dataclasses import dataclass, field
 
 import cv2
@@ -25,6 +25,7 @@ class Frame:
     scale : size of this frame relative to full resolution (0.5 = half as wide).
     origin : x, y of the top left corner, in full-resolution pixels.
     whole : width and height of the whole picture, full-resolution pixels; None where this is all of it.
+    near : gives the same place of the frame so many frames later (or earlier, below 0), None beyond the ends; None for a still.
     """
 
     planes: np.ndarray
@@ -33,6 +34,7 @@ class Frame:
     scale: float = 1.0
     origin: tuple[int, int] = (0, 0)
     whole: tuple[int, int] | None = None
+    near: Callable[[int], Frame | None] | None = field(default=None, repr=False)
 
     def __post_init__(self) -> None:
         if self.planes.ndim != 3 or self.planes.shape[0] != 3 or self.planes.dtype != np.float32:
@@ -58,14 +60,28 @@ class Frame:
         size = (max(1, round(self.width / factor)), max(1, round(self.height / factor)))
         planes = np.stack([cv2.resize(plane, size, interpolation=cv2.INTER_AREA) for plane in self.planes])
         alpha = None if self.alpha is None else cv2.resize(self.alpha, size, interpolation=cv2.INTER_AREA)
-        return Frame(planes, alpha, (self.key, "reduced", factor), self.scale * size[0] / self.width, self.origin, self.whole_size)
+        near = self._near_too(lambda frame: frame.reduced(factor))
+        return Frame(planes, alpha, (self.key, "reduced", factor), self.scale * size[0] / self.width, self.origin, self.whole_size, near)
+
+    def _near_too(self, change: Callable[[Frame], Frame]) -> Callable[[int], Frame | None] | None:
+        """What gives the neighbours of this frame changed in the same way."""
+        near = self.near
+        if near is None:
+            return None
+
+        def changed(away: int) -> Frame | None:
+            frame = near(away)
+            return change(frame) if frame is not None else None
+
+        return changed
 
     def part(self, left: int, top: int, right: int, bottom: int) -> Frame:
         """The pixels ``left <= x < right, top <= y < bottom`` of this frame, as a copy that kernels can run through."""
         planes = np.ascontiguousarray(self.planes[:, top:bottom, left:right])
         alpha = None if self.alpha is None else np.ascontiguousarray(self.alpha[top:bottom, left:right])
         origin = (self.origin[0] + round(left / self.scale), self.origin[1] + round(top / self.scale))
-        return Frame(planes, alpha, (self.key, "part", left, top, right, bottom), self.scale, origin, self.whole_size)
+        near = self._near_too(lambda frame: frame.part(left, top, right, bottom))
+        return Frame(planes, alpha, (self.key, "part", left, top, right, bottom), self.scale, origin, self.whole_size, near)
 
 
 def patch(planes: np.ndarray, x: float, y: float, size: int) -> np.ndarray:

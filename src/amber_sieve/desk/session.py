@@ -653,7 +653,7 @@ class Session(QObject):
         """Find the settings that part keep from drop samples best, and say how well."""
 
         def work(seen: Seen) -> tuple[Pick, Fit]:
-            return fitted(seen.pick, seen.whole())
+            return fitted(seen.pick, seen.whole(), seen.number, seen.other)
 
         def then(result: tuple[Pick, Fit]) -> None:
             fresh, found = result
@@ -697,7 +697,7 @@ class Session(QObject):
         """Put hue, saturation and luminance bands round the kept samples; each further sample widens them."""
 
         def work(seen: Seen) -> Any:
-            return bands_from_samples(seen.pick, seen.project.sieve(seen.sieve_id).bands, seen.whole())
+            return bands_from_samples(seen.pick, seen.project.sieve(seen.sieve_id).bands, seen.whole(), seen.number, seen.other)
 
         def then(bands: Any) -> None:
             # The samples have done their work: they are switched off so that the bands alone decide, and can be switched on again.
@@ -1385,6 +1385,8 @@ class Session(QObject):
     def _take_course(self, course: Course) -> None:
         if self._watches:
             self.watched.emit(course)
+            if len(course.seen) == self.frames:
+                self.said.emit(f"Watched {self.frames} frames: flicker {course.mean_flicker:.1f} % a frame, {len(course.troubles)} jumps")
 
     def next_trouble(self, by: int = 1) -> None:
         """Go to the next frame, or the one before, at which the coverage jumps."""

@@ -62,7 +62,9 @@ class Watcher(QObject):
                 except Trouble:
                     continue  # a damaged frame is said when it is looked at
                 if done % SHOWN_EVERY == 0 or done == frames:
-                    self.found.emit(Course(dict(course.seen)))
+                    for known in [known for known in course.seen if known - 1 in course.seen]:
+                        course.flicker(known)  # found here, not where it is drawn
+                    self.found.emit(course.copy())
         finally:
             source.close()
 

@@ -99,7 +99,7 @@ def export_clip(
         try:
             for done, number in enumerate(numbers, 1):
                 decoded = footage.decoded(number) if footage else None
-                frame = footage.to_frame(decoded, ("export", number)) if footage and decoded else source.frame(number)
+                frame = footage.to_frame(decoded, ("export", number), number) if footage and decoded else source.frame(number)
                 result, mask = _of_frame(frame, project, resolver, number, how)
                 if how.what == "mask" and mask is not None:
                     writer.add_mask(number, mask[1])

@@ -47,7 +47,7 @@ def left_out(project: Project) -> list[str]:
             "samples that reach only here": any(s.on and s.reach == "here" for s in pick.samples),
             "a layer that is measured": pick.measure == "layer",
             "specks, holes or islands": bool(edge.specks or edge.holes or edge.all_holes or edge.islands_out or edge.islands_only),
-            "the work on its edge": bool(edge.grow or edge.feather or edge.smooth or edge.follow or edge.fine or edge.clean),
+            "the work on its edge": bool(edge.grow or edge.feather or edge.smooth or edge.follow or edge.fine or edge.clean or edge.steady),
             "detail": not sieve.adjust.detail.neutral,
             "its filling": sieve.adjust.fill != carried(sieve).adjust.fill,
         }

@@ -207,9 +207,16 @@ def preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
         return _preview(opened, wanted, cache)
 
 
+def _hurried(sieve: Sieve) -> Sieve:
+    edge = sieve.edge
+    edge = edge.but(follow=0.0) if edge.follow == "auto" else edge
+    edge = edge.but(steady=0.0) if edge.steady else edge
+    return sieve if edge is sieve.edge else sieve.but(edge=edge)
+
+
 def hurried(project: Project) -> Project:
     """The project without what takes longer than a drag, or a frame that plays, can wait for."""
-    stack = tuple(s.but(edge=s.edge.but(follow=0.0)) if s.edge.follow == "auto" else s for s in project.stack)
+    stack = tuple(_hurried(sieve) for sieve in project.stack)
     return project if stack == project.stack else project.but(stack=stack)
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import Any
 
@@ -133,11 +133,21 @@ def outside_of(outline: Points, frame: Frame) -> np.ndarray | None:
     return _some_of(outside) if outside.shape[1] else None
 
 
-def fitted(pick: Pick, frame: Frame) -> tuple[Pick, Fit]:
+#: Gives another frame of a clip by its number, as it is measured.
+Frames = Callable[[int], Frame]
+
+
+def _frame_of(sample: Sample, frame: Frame, number: int, frames: Frames | None) -> Frame:
+    """The frame a sample was taken on."""
+    return frame if frames is None or sample.frame == number else frames(sample.frame)
+
+
+def fitted(pick: Pick, frame: Frame, number: int = 0, frames: Frames | None = None) -> tuple[Pick, Fit]:
     """The pick with the tolerances, falloff, shading, gloss and weights that part what is kept from what is dropped best.
 
     Labels are the places of all samples compared by surface that reach everywhere, and what lies outside the outline; one that reaches
-    only here has its own piece. A pick that parts them as well as it is stays as it is.
+    only here has its own piece. A pick that parts them as well as it is stays as it is. ``frame`` is frame ``number``; samples of others are
+    looked at on theirs, where ``frames`` gives them.
 
     Raises
     ------
@@ -147,7 +157,7 @@ def fitted(pick: Pick, frame: Frame) -> tuple[Pick, Fit]:
     keeps, drops = ([sample for sample in working if sample.role == role] for role in ("keep", "drop"))
     if not keeps:
         raise Trouble("There is nothing to fit to: take a keep sample by surface first.")
-    groups = [[_group(sample, pick, frame) for sample in samples] for samples in (keeps, drops)]
+    groups = [[_group(sample, pick, _frame_of(sample, frame, number, frames)) for sample in samples] for samples in (keeps, drops)]
     now = Settings(pick.shading / 100, pick.gloss / 100, pick.hue_weight / 100, pick.saturation_weight / 100)
     found = fit(groups[0], groups[1], now, outside_of(pick.outline, frame))
     if found.separation < found.before + GAIN:
@@ -160,14 +170,14 @@ def fitted(pick: Pick, frame: Frame) -> tuple[Pick, Fit]:
     return pick.but(samples=samples, **{name: 100 * value for name, value in vars(found.settings).items()}), found
 
 
-def bands_from_samples(pick: Pick, bands: Bands, frame: Frame) -> Bands:
+def bands_from_samples(pick: Pick, bands: Bands, frame: Frame, number: int = 0, frames: Frames | None = None) -> Bands:
     """Hue, saturation and luminance bands round the kept samples.
 
     Raises
     ------
     Trouble: there is no keep sample.
     """
-    kept = [pixels_of(sample, frame) for sample in pick.samples if sample.on and sample.role == "keep"]
+    kept = [pixels_of(sample, _frame_of(sample, frame, number, frames)) for sample in pick.samples if sample.on and sample.role == "keep"]
     if not kept:
         raise Trouble("There is nothing to set the bands from: take a keep sample first.")
     pixels = np.ascontiguousarray(np.concatenate(kept, axis=1)[:, None], np.float32)

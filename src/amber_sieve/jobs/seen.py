@@ -49,6 +49,12 @@ class Seen:
         """All of it at full resolution."""
         return self._measured(self.opened.frame(self.number))
 
+    def other(self, number: int) -> Frame:
+        """All of another frame at full resolution, as it is measured there."""
+        frame = self.opened.source.frame(number)
+        stands = self.opened.resolver.project_on(self.project, frame, number, self.cache)
+        return measured(frame, stands, self.sieve_id, self.cache, layers_in(self.cache))
+
     def reduced(self) -> Frame:
         """All of it, reduced as far as looking for what a click proposes allows."""
         width, height = self.opened.source.about.size

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from ..core.colour.oklab import one_to_oklab, to_oklab
+from ..core.edge.steady import along, flow_between, levels_of
 from ..core.frame import Frame
 from ..project.model import Project
 from ..render.cache import Cache
@@ -23,11 +24,13 @@ SHARE, DEVIATIONS, AROUND = 0.15, 5.0, 6
 
 @dataclass(frozen=True)
 class Seen:
-    """One frame: coverage 0 to 1; ΔEok times 100 between what is masked and the samples; the mask itself, small, 0 to 255."""
+    """One frame: coverage 0 to 1; chroma distance (Oklab, times 100) between what is masked and the samples; the mask itself and the levels of
+    its frame, small, 0 to 255 (None: as if nothing moved)."""
 
     coverage: float
     drift: float
     mask: np.ndarray
+    levels: np.ndarray | None = None
 
 
 @dataclass
@@ -35,15 +38,31 @@ class Course:
     """What was watched so far, by frame number."""
 
     seen: dict[int, Seen] = field(default_factory=dict)
+    _flickers: dict[int, float] = field(default_factory=dict, repr=False)
 
     def flicker(self, number: int) -> float:
-        """How much of the mask changed since the frame before, per cent of what either holds; 0 where that is not known."""
+        """How much of the mask changed since the frame before, the motion set aside, per cent of what either holds; 0 where that is not
+        known."""
         one, other = self.seen.get(number - 1), self.seen.get(number)
         if one is None or other is None or one.mask.shape != other.mask.shape:
             return 0.0
-        changed = np.abs(one.mask.astype(np.int16) - other.mask).sum(dtype=np.int64)
-        held = max(int(one.mask.sum(dtype=np.int64)), int(other.mask.sum(dtype=np.int64)), 1)
-        return 100.0 * float(changed) / held
+        if number not in self._flickers:
+            before, now = one.mask.astype(np.float32), other.mask.astype(np.float32)
+            if one.levels is not None and other.levels is not None:
+                before = along(before, flow_between(other.levels, one.levels))
+            held = max(float(before.sum()), float(now.sum()), 1.0)
+            self._flickers[number] = 100.0 * float(np.abs(before - now).sum()) / held
+        return self._flickers[number]
+
+    @property
+    def mean_flicker(self) -> float:
+        """The mean over all frames of which it is known, per cent."""
+        known = [self.flicker(number) for number in self.seen if number - 1 in self.seen]
+        return sum(known) / len(known) if known else 0.0
+
+    def copy(self) -> Course:
+        """As it is now, while another thread goes on."""
+        return Course(dict(self.seen), dict(self._flickers))
 
     @property
     def troubles(self) -> list[int]:
@@ -76,10 +95,17 @@ def factor_for(width: int, height: int) -> int:
     return max(1, round((width * height / PIXELS) ** 0.5))
 
 
+def watchable(project: Project) -> Project:
+    """The project without Follow, which a small picture hardly shows; Steady is what is watched for."""
+    steady = {sieve.id: sieve.edge.steady for sieve in project.stack}
+    quick = hurried(project)
+    return quick.but(stack=tuple(sieve.but(edge=sieve.edge.but(steady=steady[sieve.id])) for sieve in quick.stack))
+
+
 def watched(frame: Frame, project: Project, sieve_id: str, number: int, resolver: Resolver) -> Seen:
     """What a sieve's mask holds on a reduced frame; raises `Trouble` when something cannot be read."""
     cache = Cache(100_000_000)
-    stands = resolver.project_on(hurried(project), frame, number, cache)
+    stands = resolver.project_on(watchable(project), frame, number, cache)
     mask = sieve_mask(frame, stands, sieve_id, cache, layers_in(cache))
     total = float(mask.sum(dtype=np.float64))
     kept = [one_to_oklab(sample.colour) for sample in project.sieve(sieve_id).pick.samples if sample.on and sample.role == "keep"]
@@ -88,4 +114,4 @@ def watched(frame: Frame, project: Project, sieve_id: str, number: int, resolver
         lab = to_oklab(frame.planes)
         mean = np.array([float((plane * mask).sum(dtype=np.float64)) / total for plane in lab])
         drift = 100 * min(float(np.linalg.norm((mean - np.asarray(colour))[1:])) for colour in kept)
-    return Seen(total / mask.size, drift, np.rint(np.clip(mask, 0, 1) * 255).astype(np.uint8))
+    return Seen(total / mask.size, drift, np.rint(np.clip(mask, 0, 1) * 255).astype(np.uint8), levels_of(frame.planes))

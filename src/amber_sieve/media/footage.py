@@ -6,6 +6,7 @@ import bisect
 import contextlib
 import pathlib
 import threading
+from collections import OrderedDict
 from collections.abc import Hashable
 from fractions import Fraction
 
@@ -48,6 +49,8 @@ HD_HEIGHT = 576
 #: Frames that are decoded on the way to one a little later, where seeking would cost more.
 NEAR = 24
 INTERLACED = "{} is interlaced: File > How the picture is read… makes whole frames of one field."
+#: Frames that are kept for their neighbours.
+BESIDE = 5
 #: Damaged packets in a row after which a stretch is given up.
 MOST_COMPLAINTS = 200
 
@@ -114,7 +117,10 @@ class Footage:
         self._frames = self._container.decode(stream)
         matrix = self.matrix = _chosen("matrix", reading.matrix, int(context.colorspace), self.path)
         self.range = _chosen("range", reading.range, int(context.color_range), self.path)
-        self._one_field = reading.one_field
+        self._one_field, self._reading = reading.one_field, reading
+        self._beside: Footage | None = None
+        self._beside_frames: OrderedDict[int, Frame] = OrderedDict()
+        self._beside_lock = threading.Lock()
         #: Seconds that one step of a time stamp lasts.
         self.time_base = Fraction(stream.time_base or Fraction(1, 1000))
         #: Numbers of H.273 by which codes are read; those that are not told apart are read by the sRGB curve, in Rec. 709.
@@ -234,7 +240,23 @@ class Footage:
 
     def frame(self, number: int) -> Frame:
         """Frame ``number`` as linear light."""
-        return self.to_frame(self.decoded(number), (self._key, number))
+        return self.to_frame(self.decoded(number), (self._key, number), number)
+
+    def _near(self, number: int) -> Frame | None:
+        """Frame ``number`` for those that look at a neighbour, by a decoder of its own; the newest few are kept. None where there is none."""
+        if not 0 <= number < len(self.stamps):
+            return None
+        with self._beside_lock:
+            if number not in self._beside_frames:
+                if self._beside is None:
+                    self._beside = Footage(self.path, self._reading)
+                try:
+                    self._beside_frames[number] = self._beside.frame(number)
+                except Trouble:
+                    return None  # a damaged neighbour does not count
+                while len(self._beside_frames) > BESIDE:
+                    self._beside_frames.popitem(last=False)
+            return self._beside_frames[number]
 
     def quick_frame(self, number: int, factor: float) -> Frame:
         """The frame reduced by a factor for playing: shrunk while it is still coded, which is quick and near enough for the eye."""
@@ -246,9 +268,11 @@ class Footage:
         planes = encodings.decoded(self._codes(self.decoded(number), turned), self.curve, self.primaries)
         return Frame(planes, None, (self._key, number, "quick", factor), size[0] / width, (0, 0), (width, height))
 
-    def to_frame(self, decoded: VideoFrame, key: Hashable) -> Frame:
+    def to_frame(self, decoded: VideoFrame, key: Hashable, number: int) -> Frame:
         """A decoded frame as linear light, by the curve and primaries of the stream (see `core.colour.encodings`)."""
-        return Frame(encodings.decoded(self._codes(decoded), self.curve, self.primaries), None, key)
+        return Frame(
+            encodings.decoded(self._codes(decoded), self.curve, self.primaries), None, key, near=lambda away: self._near(number + away)
+        )
 
     def _codes(self, decoded: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarray:
         """Upright codes of a frame, by what was chosen or said."""
@@ -274,3 +298,5 @@ class Footage:
                 self._closed = True
                 self._ahead = None
                 self._container.close()
+                if self._beside is not None:
+                    self._beside.close()

@@ -111,7 +111,13 @@ class Sequence:
 
     def frame(self, number: int) -> Frame:
         """Frame ``number``; raises `Trouble` when it is missing, damaged or of another size."""
-        return self._still(number).picture
+        return replace(self._still(number).picture, near=lambda away: self._near(number + away))
+
+    def _near(self, number: int) -> Frame | None:
+        try:
+            return self._still(number).picture if 0 <= number < len(self.files) else None
+        except Trouble:
+            return None  # a damaged neighbour does not count
 
     def quick_frame(self, number: int, factor: float) -> Frame:
         """A frame reduced by a factor."""

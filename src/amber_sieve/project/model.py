@@ -244,6 +244,7 @@ class Edge(Frozen):
     follow: Amount = number("auto", 0, 100, "Follow", "px", help="Unmix the outline into surface and background, so far outside the mask")
     sensitivity: float = number(50, 0, 100, "Sensitivity", "%", help="How alike surface and background may be and still be told apart")
     fine: float = number(0, 0, 100, "Fine", "px", help="Matting in a band of this width: hair, fringe, leaves")
+    steady: float = number(0, 0, 100, "Steady", "%", help="Of clips: what the frames around mask, brought here along the motion, weighs in")
     no_haze: bool = Field(
         default=True, title="No haze", description="With Follow or Fine: adjust the unmixed colours, so that no rim of the old colour stays"
     )

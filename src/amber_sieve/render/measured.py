@@ -13,6 +13,7 @@ import numpy as np
 
 from ..core.areas.shapes import combined
 from ..core.edge.box import box_of
+from ..core.edge.steady import steadied
 from ..core.frame import Frame
 from ..project.model import Pick, Project, Sieve
 from .adjust import adjusted
@@ -72,7 +73,7 @@ def fallen(frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, la
     """
     below = frame
     for sieve in sieves:
-        seen = _chosen(sieve.pick, frame, below, layers)
+        seen = _steady(_chosen(sieve.pick, frame, below, layers), sieve.edge.steady, cache)
         path = sieve.adjust.fill.fill_picture if sieve.adjust.fill.fill == "picture" else ""
         filling = layers.whole(path) if path and not sieve.adjust.fill.neutral else None
         links = mask_value(project, sieve) if sieve.leans_on else ()
@@ -82,7 +83,7 @@ def fallen(frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, la
             lambda: adjusted(below, _finished(frame, project, sieve, seen, cache, layers), sieve, filling),  # noqa: B023  (called at once)
         )
         if planes is not below.planes or alpha is not below.alpha:
-            below = replace(below, planes=planes, alpha=alpha, key=key)
+            below = replace(below, planes=planes, alpha=alpha, key=key, near=None)
     return below
 
 
@@ -118,7 +119,25 @@ def measured(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers
     """The frame that a sieve of the stack measures, at the place and scale of ``frame``."""
     sieve = project.sieve(sieve_id)
     below = arriving(frame, project, sieve_id, cache, layers) if sieve.pick.measure == "result" else frame
-    return _chosen(sieve.pick, frame, below, layers)
+    return _steady(_chosen(sieve.pick, frame, below, layers), sieve.edge.steady, cache)
+
+
+#: Neighbours that steady what is measured.
+NEIGHBOURS = (-2, -1, 1, 2)
+
+
+def _steady(seen: Frame, amount: float, cache: Cache) -> Frame:
+    """What is measured, steadied by the frames around it; itself where there are none."""
+    near = seen.near
+    if not amount or near is None:
+        return seen
+
+    def make() -> np.ndarray:
+        others = [other.planes for other in map(near, NEIGHBOURS) if other is not None]
+        return steadied(seen.planes, others, amount / 100)
+
+    key = ("steady", seen.key, amount)
+    return replace(seen, planes=cache.get(key, make), key=key, near=None)
 
 
 def _finished(frame: Frame, project: Project, sieve: Sieve, seen: Frame, cache: Cache, layers: Layers) -> Masked:

@@ -70,7 +70,7 @@ class EdgePage(Page):
         self.haze = QLabel("")
         self.haze.setObjectName("dim")
         self.column.addWidget(self.haze)
-        self._add("clean")
+        self._add("clean", "steady")
 
     def _check_haze(self) -> None:
         self.haze.setText("Counting…")
