@@ -6,6 +6,7 @@ PYTHONPATH=src QT_QPA_PLATFORM=offscreen .venv/bin/python tools/screenshots.py
 import os
 import pathlib
 import tempfile
+import time
 
 from PyQt6.QtCore import QPointF
 
@@ -13,9 +14,12 @@ from amber_sieve.desk.app import application
 from amber_sieve.desk.area_shape import boxed, turned
 from amber_sieve.desk.dialogs import Keys
 from amber_sieve.desk.export_dialog import ExportDialog
+from amber_sieve.desk.jobs_dialog import JobsDialog
+from amber_sieve.desk.reading_dialog import ReadingDialog
 from amber_sieve.desk.session import Session
 from amber_sieve.desk.waiting import settle
 from amber_sieve.desk.window import Window
+from amber_sieve.jobs.clip import ClipExport
 from amber_sieve.project.model import Adjust, Recolour
 
 # As on a new machine: nobody's own preferences.
@@ -209,8 +213,47 @@ def clip(camera: Photographer) -> None:
     camera.session.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=150.0))), "Hue")
     camera.window.pages.setCurrentWidget(camera.window.adjust)
     camera.window.canvas.set_view(1, "Mask")
+    camera.session.set_key("adjust.recolour.hue", "smooth")
+    camera.session.go_to(60)
+    camera.session.set_field("adjust.recolour.hue", 60.0, "Hue")
     camera.session.go_to(46)
+    camera.session.set_between(8, 72)
+    camera.window.timeline.watch.click()
+    while len(camera.session.watcher.course.seen) < camera.session.frames:
+        camera.application.processEvents()
+        time.sleep(0.01)
     camera.take("clip")
+    camera.window.timeline.watch.click()
+
+
+def reading(camera: Photographer) -> None:
+    camera.open("clip.mp4")
+    dialog = ReadingDialog(camera.window, camera.session)
+    dialog.show()
+    settle(camera.session)
+    dialog.grab().save(str(OUT / "reading.png"))
+    dialog.close()
+
+
+def queue(camera: Photographer) -> None:
+    camera.open("clip.mp4")
+    with tempfile.TemporaryDirectory() as folder:
+        dialog = JobsDialog(camera.window, camera.session)
+        dialog.show()
+        for name in ("clip-sieved.mov", "clip-mask.mov", "clip-sieved.mp4"):
+            camera.session.export_frames(pathlib.Path(folder) / name, (0, 30), "", ClipExport())
+        end = time.monotonic() + 2
+        while time.monotonic() < end:
+            camera.application.processEvents()
+            time.sleep(0.01)
+        dialog.pause.click()
+        camera.application.processEvents()
+        dialog.grab().save(str(OUT / "queue.png"))
+        for waiting in list(camera.session.jobs.waiting):
+            camera.session.jobs.forget(waiting)
+        camera.session.stop_job()
+        settle(camera.session)
+        dialog.close()
 
 
 def inset(camera: Photographer) -> None:
@@ -232,7 +275,7 @@ def keys(camera: Photographer) -> None:
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     camera = Photographer()
-    for view in (pick, bands, views, edge, areas, adjust, believable, stack, export, tray, clip, inset, keys):
+    for view in (pick, bands, views, edge, areas, adjust, believable, stack, export, tray, clip, reading, queue, inset, keys):
         view(camera)
     camera.session.history.mark_saved()
     camera.window.close()
