@@ -31,7 +31,7 @@ from amber_sieve.media import colour_spaces, lookup_files, profiles, screens, st
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.reading import Reading
 from amber_sieve.media.source import About
-from amber_sieve.project.model import Adjust, Bands, Edge, Lookup, Project, Ramp, Sieve
+from amber_sieve.project.model import Adjust, Bands, Cdl, Edge, Lookup, Project, Ramp, Sieve
 
 
 #: The ColorChecker's 24 patches as linear light of Rec. 709, by colour-science ("ColorChecker24 - After November 2014"), those in its gamut.
@@ -207,6 +207,22 @@ class SpacesTest(FolderCase):
         np.testing.assert_allclose(colour_spaces.to_light(codes, "ACEScct"), theirs, rtol=1e-4, atol=1e-5)
         # Source: ACEScct 0.4135884 is mid grey, 0.18 (S-2016-001).
         np.testing.assert_allclose(colour_spaces.to_light(np.full((3, 1, 1), 0.4135884, np.float32), "ACEScct"), 0.18, atol=1e-4)
+
+    def test_cdl_works_in_the_channels_of_the_working_space(self):
+        # Source: OpenColorIO's own matrices there and back, with the CDL of ASC CDL 1.2 between them.
+        frame = demo_frame("yard").part(500, 300, 600, 360)
+        cdl = Adjust(cdl=Cdl(slope_red=1.4, slope_blue=0.7))
+        project = Project(working="ACEScg", stack=(every_pixel().but(adjust=cdl),))
+        got = finished(frame, project).planes
+        matrix = np.array(colour_spaces.matrix_of("ACEScg")).reshape(3, 3)
+        wide = np.linalg.inv(matrix) @ frame.planes.reshape(3, -1).astype(np.float64)
+        wanted = matrix @ (wide * np.array([[1.4], [1.0], [0.7]]))
+        np.testing.assert_allclose(got.reshape(3, -1), wanted, atol=2e-5)
+        self.assertGreater(np.abs(got - finished(frame, project.but(working="")).planes).max(), 0.01)
+        # Source: the matrix from AP1 to Rec. 709 of ACES (S-2014-004, from memory, adapted from D60 to D65).
+        np.testing.assert_allclose(matrix[0], (1.70505, -0.62179, -0.08326), atol=2e-3)
+        with self.assertRaisesRegex(Trouble, "not linear"):
+            colour_spaces.matrix_of("ACEScct")
 
     def test_ocio_names_another_configuration_and_a_broken_one_is_said(self):
         environment = os.environ | {"OCIO": str(self.folder / "none.ocio")}

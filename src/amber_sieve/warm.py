@@ -53,7 +53,7 @@ def in_use(adjust: Adjust) -> Adjust:
             fields = type(block).model_fields.items()
             blocks[name] = block.but(**moved, **{key: others[kind_of(field)] for key, field in fields if kind_of(field) in others})
     table = Table("warm", np.zeros((2, 2, 2, 3), np.float32))
-    return adjust.but(**blocks, lookup=Lookup(lookup_file="warm.cube", table=table))
+    return adjust.but(**blocks, lookup=Lookup(lookup_file="warm.cube", table=table), primaries=(1.0, 0.1, 0, 0, 1.0, 0, 0, 0, 1.0))
 
 
 def with_all_else(adjust: Adjust) -> Adjust:

@@ -12,6 +12,7 @@ from .pages.page import row_of
 from .session import Session
 
 FROM_FILE, FROM_STREAM, NO_DISPLAY = "As the file says", "As the stream says", "sRGB"
+REC_709 = "Linear Rec. 709"
 
 
 class ReadingDialog(QDialog):
@@ -22,14 +23,16 @@ class ReadingDialog(QDialog):
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle("How the picture is read")
         self.session = session
-        self.part, self.space, self.display = QComboBox(), QComboBox(), QComboBox()
-        for combo, name in ((self.part, "Part"), (self.space, "Colour space"), (self.display, "Display")):
+        self.part, self.space, self.working, self.display = QComboBox(), QComboBox(), QComboBox(), QComboBox()
+        for combo, name in ((self.part, "Part"), (self.space, "Colour space"), (self.working, "Working space"), (self.display, "Display")):
             combo.setAccessibleName(name)
             combo.setMinimumWidth(320)
         self.space.addItems([FROM_FILE, *colour_spaces.inputs()])
         self.space.setToolTip(
             "What the file's codes stand for: a camera's log encoding, or another space of the colour configuration ($OCIO)"
         )
+        self.working.addItems([REC_709, *colour_spaces.workings()])
+        self.working.setToolTip("The light in whose channels CDL and curves work")
         self.display.addItems([NO_DISPLAY, *colour_spaces.displays()])
         self.display.setToolTip("What light is turned into for the screen and for files of 8 and 16 bits")
         self.as_shot, self.pick = QPushButton("As shot"), QPushButton("Pick a grey place…")
@@ -47,7 +50,7 @@ class ReadingDialog(QDialog):
         self.white_row = row_of(self.as_shot, self.pick, self.white)
         for label, widget in (
             ("Part", self.part), ("Colour space", self.space), ("White balance", self.white_row), *((name.capitalize(), combo) for name, combo in self.streams.items()),
-            ("Interlaced", self.one_field), ("Display", self.display),
+            ("Interlaced", self.one_field), ("Working space", self.working), ("Display", self.display),
         ):  # fmt: skip
             self.form.addRow(label, widget)
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close)
@@ -57,6 +60,7 @@ class ReadingDialog(QDialog):
         column.addWidget(buttons)
         self.part.activated.connect(lambda at: session.read_as(part=self.part.itemText(at) if at else ""))
         self.space.activated.connect(lambda at: session.read_as(space=self.space.itemText(at) if at else ""))
+        self.working.activated.connect(lambda at: session.set_working(self.working.itemText(at) if at else ""))
         self.display.activated.connect(lambda at: session.set_display(self.display.itemText(at) if at else ""))
         self.as_shot.clicked.connect(lambda: session.read_as(white=None))
         self.pick.clicked.connect(lambda: session.pick_place(lambda x, y: session.read_as(white=(x, y)), "Click what should be grey"))
@@ -69,11 +73,12 @@ class ReadingDialog(QDialog):
         opened, project = self.session.opened, self.session.project
         about = opened.source.about if opened else None
         parts = about.parts if about else ()
-        with QSignalBlocker(self.part), QSignalBlocker(self.space), QSignalBlocker(self.display):
+        with QSignalBlocker(self.part), QSignalBlocker(self.space), QSignalBlocker(self.working), QSignalBlocker(self.display):
             self.part.clear()
             self.part.addItems([*parts] or ["Only one"])
             self.part.setCurrentIndex(parts.index(project.reading.part) if project.reading.part in parts else 0)
             self.space.setCurrentIndex(max(0, self.space.findText(project.reading.space)))
+            self.working.setCurrentIndex(max(0, self.working.findText(project.working)))
             self.display.setCurrentIndex(max(0, self.display.findText(project.display)))
         self.part.setEnabled(len(parts) > 1)
         raw = about is not None and about.path.suffix.lower() in RAW

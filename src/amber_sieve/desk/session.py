@@ -419,6 +419,11 @@ class Session(QObject):
         if reading != self.project.reading:
             self.edit(lambda project: project.but(reading=reading), "Read the picture otherwise")
 
+    def set_working(self, name: str) -> None:
+        """The linear space in whose channels CDL and curves work; "" for Rec. 709."""
+        if name != self.project.working:
+            self.edit(lambda project: project.but(working=name), "Working space")
+
     def set_display(self, name: str) -> None:
         """See and write the picture through a "display / view"; "" for none."""
         if name != self.project.display:

@@ -6,7 +6,7 @@ import os
 import pathlib
 
 from ..core.frame import Frame
-from ..media import lookup_files, screens
+from ..media import colour_spaces, lookup_files, screens
 from ..media.layers import layer_key, placed, read_layer, table_key
 from ..render.cache import Cache
 from ..render.layers import Display, Layers, Table
@@ -31,6 +31,9 @@ class CachedLayers(Layers):
     def table(self, path: str) -> Table:
         key = ("lookup", table_key(path))
         return self._cache.get(key, lambda: Table(key, lookup_files.read(pathlib.Path(path))))
+
+    def primaries(self, name: str) -> tuple[float, ...]:
+        return colour_spaces.matrix_of(name)
 
     def display(self, name: str) -> Display:
         return Display(screens.display_table(name, os.environ.get("OCIO", "")), screens.DARK, screens.BRIGHT)

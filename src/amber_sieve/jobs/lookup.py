@@ -14,7 +14,7 @@ from ..core.colour.transfer import decode, encode
 from ..core.frame import Frame
 from ..media import lookup_files
 from ..project.model import Edge, Project, Sieve
-from ..render.automatic import with_found_amounts, with_found_means, with_table
+from ..render.automatic import with_found_amounts, with_found_means, with_table, with_working
 from ..render.cache import Cache
 from ..render.measured import working
 from ..render.stack import render
@@ -105,7 +105,7 @@ def compared(project: Project, whole: Frame, size: int = 33, progress: Progress 
     layers = layers_in(cache)
     carries = _carried(project)
     carries = carries.but(stack=tuple(with_table(sieve, layers) for sieve in carries.stack))
-    found = with_found_means(carries, whole, cache, layers)
+    found = with_found_means(with_working(carries, layers), whole, cache, layers)
     progress.step(0.2)
     table = table_of(found, size)
     progress.step(0.5)

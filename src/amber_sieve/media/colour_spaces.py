@@ -64,6 +64,20 @@ def _processor(kind: str, name: str, environment: str) -> Any:
         raise Trouble(f"«{name}» cannot be used as a colour space ({words}): choose one of {known} …") from None
 
 
+def workings() -> list[str]:
+    """Names of the linear colour spaces, in which may be worked; raises `Trouble` when ``$OCIO`` is no configuration."""
+    return [space.getName() for space in _config().getColorSpaces() if space.getEncoding() == "scene-linear"]
+
+
+def matrix_of(name: str) -> tuple[float, ...]:
+    """The matrix from a linear colour space to Rec. 709, its nine numbers row by row; raises `Trouble` when it is not linear, or unknown."""
+    ends = np.concatenate([np.eye(3), 2 * np.eye(3)]).astype(np.float32)
+    light = to_light(np.ascontiguousarray(ends.T[:, None]), name)[:, 0].astype(np.float64)
+    if not np.allclose(light[:, 3:], 2 * light[:, :3], atol=1e-4) or abs(np.linalg.det(light[:, :3])) < 1e-6:
+        raise Trouble(f"«{name}» is not linear, so nothing can be worked in it: choose one of {', '.join(workings())[:300]}.")
+    return tuple(float(number) for number in light[:, :3].ravel())
+
+
 def _applied(processor: Any, planes: np.ndarray) -> np.ndarray:
     """Planes (3, H, W) through a processor."""
     pixels = np.ascontiguousarray(np.moveaxis(planes, 0, -1), np.float32)

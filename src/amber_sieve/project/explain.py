@@ -79,6 +79,10 @@ def sentence_of(project: Project, sieve: Sieve) -> str:
         if not block.neutral
     ]
     lines.append("Inside it: " + "; ".join(done) + "." if done else "It changes nothing inside.")
+    keyed = sorted({track.path.rpartition(".")[2].replace("_", " ") for track in sieve.tracks})
+    if keyed:
+        frames = sorted({key.frame for track in sieve.tracks for key in track.keys})
+        lines.append(f"Keyed from frame {frames[0]} to {frames[-1]}: {_list(keyed)}.")
     rest = [] if sieve.blend == "normal" else [f"blended by {sieve.blend}"]
     rest += [f"at a strength of {sieve.strength:g} %"] if sieve.strength != 100 else []
     rest += [f"with {sieve.outside:g} % for the rest of the picture"] if sieve.outside else []

@@ -556,6 +556,7 @@ class Adjust(Frozen):
     lookup: Lookup = Lookup()
     detail: Detail = Detail()
     fill: Fill = Fill()
+    primaries: tuple[Factor, ...] | None = Field(default=None, exclude=True, description="of the working space, found while it is rendered")
 
     @property
     def neutral(self) -> bool:
@@ -564,7 +565,8 @@ class Adjust(Frozen):
 
     def blocks(self) -> Iterator[tuple[str, Adjustment]]:
         """The blocks by name."""
-        return ((name, getattr(self, name)) for name in type(self).model_fields)
+        pairs = ((name, getattr(self, name)) for name in type(self).model_fields)
+        return ((name, block) for name, block in pairs if isinstance(block, Adjustment))
 
 
 class Joined(Frozen):
@@ -667,6 +669,12 @@ class Project(Frozen):
     source: str = Field(default="", max_length=4096, description="the picture or clip: a path relative to the project file")
     source_mark: str = Field(default="", max_length=64, description="what the picture was when the project was saved")
     reading: Reading = Reading()
+    working: str = Field(
+        default="",
+        max_length=200,
+        title="Working space",
+        description='linear space of OpenColorIO in whose channels CDL and curves work; "" for Rec. 709',
+    )
     display: str = Field(
         default="",
         max_length=400,

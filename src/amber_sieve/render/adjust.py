@@ -8,6 +8,7 @@ import numpy as np
 
 from ..core.adjust import blending, detail, fill
 from ..core.adjust.chain import Step
+from ..core.adjust.primaries import within
 from ..core.frame import Frame
 from ..core.mix import NO_FILLING, Begun, Filling, before_backdrop, mixed
 from ..core.mix import adjusted as done_everywhere
@@ -16,6 +17,8 @@ from .mask import Masked
 
 #: Blocks that look beyond a pixel, or at its place; they come after the chain of the others.
 NOT_POINTWISE = ("detail", "fill")
+#: Blocks that work channel by channel, in the primaries of the working space.
+BY_CHANNEL = ("curve", "cdl")
 
 
 def steps_of(adjust: Adjust, until: str = "") -> list[Step]:
@@ -27,7 +30,8 @@ def steps_of(adjust: Adjust, until: str = "") -> list[Step]:
             break
         if not block.neutral and name not in NOT_POINTWISE:
             module = importlib.import_module(f"...core.adjust.{name}", __name__)
-            steps += module.steps(**block.given)
+            made = module.steps(**block.given)
+            steps += within(made, adjust.primaries) if adjust.primaries and name in BY_CHANNEL else made
     return steps
 
 

@@ -50,6 +50,14 @@ def found_amounts(sieve: Sieve, whole: Frame, cache: Cache, clean: int | None = 
     return sieve.but(edge=edge.but(**found)) if found else sieve
 
 
+def with_working(project: Project, layers: Layers) -> Project:
+    """The project with the primaries of its working space found; raises `Trouble` for an unknown one."""
+    if not project.working:
+        return project
+    held = layers.primaries(project.working)
+    return project.but(stack=tuple(sieve.but(adjust=sieve.adjust.but(primaries=held)) for sieve in project.stack))
+
+
 def with_table(sieve: Sieve, layers: Layers) -> Sieve:
     """The sieve with its lookup table read; raises `Trouble` when it cannot be."""
     block = sieve.adjust.lookup
@@ -120,5 +128,5 @@ def with_found_amounts(
 ) -> Project:
     """The project with the amounts of its sieves found on the whole frame at full resolution; ``means`` of colours too."""
     stack = tuple(with_table(found_amounts(sieve, whole, cache, clean), layers) for sieve in project.stack)
-    project = project if stack == project.stack else project.but(stack=stack)
+    project = with_working(project if stack == project.stack else project.but(stack=stack), layers)
     return with_found_means(project, whole, cache, layers) if means else project

@@ -43,6 +43,10 @@ class Layers:
         """A lookup table; raises `Trouble` when it cannot be read."""
         raise Trouble(f"The lookup table {path} cannot be read here: choose another one.")
 
+    def primaries(self, name: str) -> tuple[float, ...]:
+        """The matrix from a working space to Rec. 709, row by row; raises `Trouble` when there is none of that name."""
+        raise Trouble(f"The working space {name} is not known here: choose another one.")
+
     def display(self, name: str) -> Display:
         """What a "display / view" makes of light; raises `Trouble` when there is none of that name."""
         raise Trouble(f"The display {name} is not known here: choose another one.")
