@@ -242,10 +242,9 @@ def queue(camera: Photographer) -> None:
         dialog.show()
         for name in ("clip-sieved.mov", "clip-mask.mov", "clip-sieved.mp4"):
             camera.session.export_frames(pathlib.Path(folder) / name, (0, 30), "", ClipExport())
-        end = time.monotonic() + 2
-        while time.monotonic() < end:
+        while dialog.bar.value() < 400:
             camera.application.processEvents()
-            time.sleep(0.01)
+            time.sleep(0.005)
         dialog.pause.click()
         camera.application.processEvents()
         dialog.grab().save(str(OUT / "queue.png"))
