@@ -10,8 +10,7 @@ from PIL import Image
 from PyQt6.QtWidgets import QMenu
 from scipy.interpolate import CubicHermiteSpline
 
-from amber_sieve.core.areas.motion import MOVES
-from amber_sieve.core.edge.steady import levels_of
+from amber_sieve.core.motion import MOVES, levels_of
 from amber_sieve.errors import Trouble
 from amber_sieve.jobs.clip import export_clip
 from amber_sieve.jobs.resolved import Resolver

@@ -133,6 +133,15 @@ def written_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
                     litter.unlink(missing_ok=True)
 
 
+def made_folder(folder: pathlib.Path, what: str) -> pathlib.Path:
+    """A folder of the program's own, made where it is not there; raises `Trouble` when it cannot be. ``what``: that lies in it."""
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise Trouble(f"The folder {folder} for {what} could not be made ({error.strerror}): check its permissions.") from None
+    return folder
+
+
 @contextlib.contextmanager
 def folder_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
     """A folder beside ``path`` for pieces of it, gone when the block ends; one that a killed process leaves is swept like part-files.

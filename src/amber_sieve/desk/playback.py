@@ -15,7 +15,7 @@ from ..jobs.sources import source_of
 from .sound import Sound
 
 if TYPE_CHECKING:
-    from .session import Session
+    from .session_state import SessionState
 
 #: Frames that are ready before the first is shown, and seconds after which it is shown all the same.
 READY, PATIENCE = 8, 2.0
@@ -27,7 +27,7 @@ class Playback(QObject):
     changed = pyqtSignal()
     made = pyqtSignal()
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, session: SessionState) -> None:
         super().__init__()
         self.session = session
         self.loop = True

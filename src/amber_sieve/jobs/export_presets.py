@@ -10,7 +10,7 @@ import platformdirs
 from pydantic import Field, ValidationError
 
 from ..errors import Trouble
-from ..files import write_text
+from ..files import made_folder, write_text
 from ..project.model import Frozen
 from ..project.storage import read_json
 from .export import Filter
@@ -78,8 +78,5 @@ def remove(name: str) -> None:
 
 def _write(choices: tuple[ExportChoice, ...]) -> None:
     path = own_file()
-    try:
-        path.parent.mkdir(parents=True, exist_ok=True)
-    except OSError as error:
-        raise Trouble(f"The folder {path.parent} for presets could not be made ({error.strerror}): check its permissions.") from None
+    made_folder(path.parent, "presets")
     write_text(path, Kept(presets=choices).model_dump_json(indent=1) + "\n")

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 import cv2
 import numpy as np
 
-from ..core.areas.motion import MOVES, Moves, grey_of, motion
+from ..core.motion import MOVES, Moves, levels_of, motion
 from ..errors import Trouble
 from ..media.source import Source
 from ..names import BOXED
@@ -93,9 +93,9 @@ def track(source: Source, area: Area, start: int, way: int, moves: Moves, progre
     for done, number in enumerate(numbers, 1):
         if before is None:
             first = source.quick_frame(start, factor)
-            before, scale = grey_of(first.planes), first.scale
+            before, scale = levels_of(first.planes), first.scale
         try:
-            now = grey_of(source.quick_frame(number, factor).planes)
+            now = levels_of(source.quick_frame(number, factor).planes)
         except Trouble:
             continue  # a damaged frame is passed over
         moved = motion(before, now, _inside(area, places, before.shape, scale), moves)

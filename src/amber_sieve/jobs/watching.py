@@ -7,8 +7,8 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from ..core.colour.oklab import one_to_oklab, to_oklab
-from ..core.edge.steady import along, flow_between, levels_of
 from ..core.frame import Frame
+from ..core.motion import along, flow_between, levels_of
 from ..project.model import Project
 from ..render.cache import Cache
 from ..render.stack import sieve_mask

@@ -11,7 +11,7 @@ import platformdirs
 from pydantic import Field, ValidationError
 
 from ..errors import Trouble
-from ..files import write_text
+from ..files import made_folder, write_text
 from .model import Band, Bands, Colour, Edge, Frozen, Pick
 from .storage import edge_from_version_1, edge_from_version_2, first_complaint, pick_from_version_2, read_json
 
@@ -91,10 +91,7 @@ def path_for(name: str) -> pathlib.Path:
 def keep(preset: Preset) -> pathlib.Path:
     """Store among a person's own presets; one of the same name is replaced. Raises `Trouble` when that fails."""
     path = path_for(preset.name)
-    try:
-        path.parent.mkdir(parents=True, exist_ok=True)
-    except OSError as error:
-        raise Trouble(f"The folder {path.parent} for presets could not be made ({error.strerror}): check its permissions.") from None
+    made_folder(path.parent, "presets")
     write(preset, path)
     return path
 

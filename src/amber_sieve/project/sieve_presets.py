@@ -10,7 +10,7 @@ import pathlib
 from pydantic import Field, ValidationError
 
 from ..errors import Trouble
-from ..files import write_text
+from ..files import made_folder, write_text
 from .model import VERSION, Frozen, Sieve
 from .presets import LONGEST_NAME, own_folder, path_for
 from .storage import first_complaint, read_json
@@ -68,10 +68,7 @@ def _path_of(name: str) -> pathlib.Path:
 def keep(preset: SievePreset) -> None:
     """Store it; one of the same name is replaced. Raises `Trouble` when that fails."""
     path = _path_of(preset.name)
-    try:
-        path.parent.mkdir(parents=True, exist_ok=True)
-    except OSError as error:
-        raise Trouble(f"The folder {path.parent} for presets could not be made ({error.strerror}): check its permissions.") from None
+    made_folder(path.parent, "presets")
     write(preset, path)
 
 
