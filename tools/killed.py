@@ -90,7 +90,9 @@ def once(kind: str, rng: random.Random) -> list[str]:
             small = Image.open(DEMO / "yard.png").resize((90, 60))
             for number in range(40):
                 small.save(folder / "in" / f"{number:02}.png")
-        process = subprocess.Popen([sys.executable, "-c", BEGIN + WORK[kind], str(folder), str(DEMO)], stdout=subprocess.PIPE)
+        environment = os.environ | {"PYTHONPATH": str(DEMO.parent / "src"), "QT_QPA_PLATFORM": "offscreen"}
+        words = [sys.executable, "-c", BEGIN + WORK[kind], str(folder), str(DEMO)]
+        process = subprocess.Popen(words, stdout=subprocess.PIPE, env=environment)
         said: list[tuple[float, int]] = []
         end = None
         assert process.stdout is not None

@@ -106,7 +106,7 @@ class Monkey:
             editors = [*self.widgets(BandEditor), *self.widgets(CurveEditor), *self.widgets(BalanceDisc), self.window.field]
             self.drag(chance.choice(editors))
         elif way < 58:
-            letters = "123456789twiholaz,."
+            letters = "1234567890twiholaz,.n[] "
             QTest.keyClick(pane, chance.choice(letters))
         elif way < 64:
             chance.choice((self.session.undo, self.session.redo))()
