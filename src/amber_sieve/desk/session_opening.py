@@ -286,8 +286,6 @@ class Opening(SessionState):
         if entry is self.tray.current:
             self.last = None
             self.go_to_picture(following)
-            if following.opened is not None or not following.source:
-                self._turn_to(following)
         self._note_tray()
 
     def close_all(self) -> None:

@@ -16,6 +16,7 @@ def settle(session: Session, limit: float = 60.0) -> None:
     ------
     TimeoutError: it took longer than ``limit`` seconds.
     """
+    session.playback.stop()  # what plays is never done
     end = time.monotonic() + limit
     while time.monotonic() < end:
         QApplication.processEvents()
