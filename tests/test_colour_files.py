@@ -273,6 +273,24 @@ class PartsInksScansTest(FolderCase):
         with self.assertRaisesRegex(Trouble, "beauty, shadow"):
             open_source(self.folder / "m.exr", Reading(part="none"))
 
+    def test_a_later_page_in_a_wide_profile_comes_out_as_it_is(self):
+        rng = np.random.default_rng(6)
+        pages = [rng.integers(0, 65535, (12, 16, 3)).astype(np.uint16) for _ in range(2)]
+        spec = oiio.ImageSpec(16, 12, 3, "uint16")
+        profile = profiles.named("Display P3")
+        spec.attribute("ICCProfile", oiio.TypeDesc(f"uint8[{len(profile)}]"), np.frombuffer(profile, np.uint8))
+        out = oiio.ImageOutput.create(str(self.folder / "p.tif"))
+        out.open(str(self.folder / "p.tif"), (spec, spec))
+        out.write_image(pages[0])
+        out.open(str(self.folder / "p.tif"), spec, "AppendSubimage")
+        out.write_image(pages[1])
+        out.close()
+        source = open_source(self.folder / "p.tif", Reading(part="Part 2"))
+        export(source, Project(), Project().stack[0].id, self.folder / "o.tif", Export())
+        held = oiio.ImageInput.open(str(self.folder / "o.tif"))
+        self.assertTrue(np.array_equal(held.read_image("uint16"), pages[1]))
+        held.close()
+
     def test_inks_go_through_their_profile(self):
         # Plain inks without a profile; with one, Little CMS by pillow is the reference.
         Image.fromarray(np.full((4, 8, 4), (0, 255, 255, 0), np.uint8), "CMYK").save(self.folder / "c.jpg", quality=100)

@@ -83,7 +83,9 @@ class WatchingTest(unittest.TestCase):
         self.assertEqual(jumps({}), [])
         one, other = np.zeros((4, 4), np.uint8), np.zeros((4, 4), np.uint8)
         one[:2], other[1:3] = 255, 255
-        course = Course({0: Seen(0.5, 0, one), 1: Seen(0.5, 0, other)})
+        course = Course()
+        course.add(0, Seen(0.5, 0, one))
+        course.add(1, Seen(0.5, 0, other))
         self.assertAlmostEqual(course.flicker(1), 100.0)
         self.assertEqual(course.flicker(0), 0.0)
 

@@ -193,7 +193,7 @@ class LongTest(WindowCase):
         self.session.playback.start()
         QTest.qWait(150)
         self.session.undo()
-        self.session.close_picture(one)
+        self.session.close_pictures([one])
         self.settle()
         held = open_source(self.folder / "a.mov")
         self.assertEqual(held.about.frames, 8)

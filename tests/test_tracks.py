@@ -149,7 +149,7 @@ class SteadyTest(unittest.TestCase):
                 frame, cache = source.frame(number), Cache(10**8)
                 stands = resolver.project_on(Project(stack=(sieve,)), frame, number, cache)
                 mask = sieve_mask(frame, stands, sieve.id, cache)
-                course.seen[number] = Seen(float(mask.mean()), 0, np.rint(mask * 255).astype(np.uint8), levels_of(frame.planes))
+                course.add(number, Seen(float(mask.mean()), 0, np.rint(mask * 255).astype(np.uint8), levels_of(frame.planes)))
                 overlap.append(np.minimum(mask, truths[number]).sum() / np.maximum(mask, truths[number]).sum())
             found[steady] = (course.mean_flicker, float(np.mean(overlap)))
         print(f"    flicker {found[0][0]:.2f} % becomes {found[100][0]:.2f} %, overlap {found[0][1]:.3f} becomes {found[100][1]:.3f}")

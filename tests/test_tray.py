@@ -24,7 +24,7 @@ from amber_sieve.media.thumbnails import SIDE, thumbnail
 from amber_sieve.project import sieve_presets, storage
 from amber_sieve.project.finding import found_near
 from amber_sieve.project.model import Project
-from amber_sieve.project.recovery import left_behind
+from amber_sieve.project.recovery import Left, left_behind
 
 
 class TrayTest(WindowCase):
@@ -206,6 +206,46 @@ class TrayTest(WindowCase):
         self.session.import_sieve(self.folder / "bad.json")
         self.assertIn("not a preset", self.troubles[-1])
         dialog.close()
+
+    def test_several_projects_at_once_and_kept_work_in_place_of_the_clean_one(self):
+        for name in ("a", "b"):
+            storage.save(Project(source=str(self.folder / f"{name}.png"), gamut="clip"), self.folder / f"{name}.sieve")
+        self.session.open_many([self.folder / "a.sieve", self.folder / "b.sieve"])
+        self.settle()
+        self.assertEqual([entry.name for entry in self.session.tray.entries], ["a.sieve", "b.sieve"])
+        kept_file = self.folder / "left.json"
+        left = Left(kept_file, "b.sieve", str(self.folder / "b.sieve"), 0.0, Project(source=str(self.folder / "b.png")))
+        self.session.open_recovered(left)
+        self.settle()
+        self.assertEqual(
+            [(entry.name, entry.document.history.changed) for entry in self.session.tray.entries], [("a.sieve", False), ("b.sieve", True)]
+        )
+        self.assertEqual(self.troubles, [])
+
+    def test_a_shared_stack_reaches_pictures_that_were_not_shown_again_before_saving(self):
+        a, b, _ = self.open_all()
+        self.session.share_stack([a, b], True)
+        self.session.set_field("adjust.mono.mono", 100.0, "Grey")
+        self.assertEqual(b.document.project.stack[0].adjust.mono.mono, 0)
+        self.session.bring_shared()
+        self.assertEqual({entry.name for entry in self.session.unsaved}, {"a.png", "b.png"})
+        self.session.save_all()
+        self.assertEqual(storage.load(self.folder / "b.sieve").stack[0].adjust.mono.mono, 100)
+
+    def test_a_missing_picture_on_the_tray_goes_on_with_the_one_that_was_found(self):
+        entries = self.open_all()
+        self.names[1].rename(self.folder / "other.png")
+        asked = []
+        self.session.missing.disconnect()
+        self.session.missing.connect(asked.append)
+        self.session.go_to_picture(entries[1])
+        self.settle()
+        self.session.open_with_source(asked[0], self.folder / "other.png")
+        self.settle()
+        self.assertEqual(len(self.session.tray.entries), 3)
+        self.assertIs(self.session.tray.current, entries[1])
+        self.assertEqual(self.session.size, (400, 300))
+        self.assertEqual(self.troubles, [])
 
     def test_closing_pictures_one_by_one(self):
         self.open_all()

@@ -446,6 +446,10 @@ def _render(arguments: argparse.Namespace) -> None:
     picture = is_picture(arguments.out) and not is_pattern(arguments.out)
     if picture and (source.about.frames == 1 or one):
         number = arguments.frames[0] if arguments.frames else 0
+        if arguments.with_mask:
+            raise Trouble(
+                f"{arguments.out} is one picture: --with-mask goes with clips and numbered pictures; write the mask with --mask-only."
+            )
         if arguments.mask_only:
             export_mask(source, project, project.stack[0].id, arguments.out, number, _progress())
         else:

@@ -30,6 +30,13 @@ def handed_over(paths: list[pathlib.Path]) -> bool:
     return socket.waitForBytesWritten(PATIENCE) and socket.waitForReadyRead(PATIENCE) and socket.readAll().data() == b"taken\n"
 
 
+def _answers() -> bool:
+    """Whether a window that runs has its door open already."""
+    socket = QLocalSocket()
+    socket.connectToServer(_name())
+    return socket.waitForConnected(PATIENCE)
+
+
 class Door(QObject):
     """Takes the files that later starts hand over."""
 
@@ -39,7 +46,7 @@ class Door(QObject):
         self._server = QLocalServer(self)
         self._server.setSocketOptions(QLocalServer.SocketOption.UserAccessOption)
         self._server.newConnection.connect(self._connected)
-        if not self._server.listen(_name()):  # what a window that crashed has left
+        if not self._server.listen(_name()) and not _answers():  # what a window that crashed has left
             QLocalServer.removeServer(_name())
             self._server.listen(_name())
 

@@ -9,6 +9,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from ..errors import Trouble
 from ..files import regular_file
 from ..jobs.batch import Outcome, run_batch
 from ..jobs.clip import ClipExport, export_clip
@@ -94,6 +95,11 @@ class Exporting(SessionState):
     def batch_tray(self, folder: pathlib.Path) -> None:
         """Render the stills of the tray, each by its own stack, with a report."""
         entries = [entry for entry in self.tray.entries if entry.source and not is_clip(pathlib.Path(entry.source))]
+        clips = sum(is_clip(pathlib.Path(entry.source)) for entry in self.tray.entries)
+        if not entries:
+            raise Trouble("There are no stills on the tray: open some, or export the clips (Ctrl+Alt+E).")
+        if clips:
+            self.said.emit(f"{clips} clips are left out: export them by themselves (Ctrl+Alt+E)")
         projects = [self.tray.project_of(entry).but(takes=()) for entry in entries]
         self._batch(projects, [pathlib.Path(entry.source) for entry in entries], folder)
 

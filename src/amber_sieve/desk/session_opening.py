@@ -53,6 +53,8 @@ class Opening(SessionState):
 
         def then(source: Source | Trouble) -> None:
             if self.opened is not opened or self.project.reading != project.reading:
+                if not isinstance(source, Trouble):
+                    source.close()  # something else is wanted by now
                 return
             if isinstance(source, Trouble):
                 self.edit(lambda now: now.but(reading=opened.reading), "Read as before")
@@ -134,7 +136,11 @@ class Opening(SessionState):
         self._run_opening(left.title, lambda progress: self._source_of(left.file, left.project), done)
 
     def open_with_source(self, missing: MissingSource, source: pathlib.Path) -> None:
-        """Open a project whose picture was found again by hand."""
+        """Open a project whose picture was found again by hand; where it is on the tray already, it is the same one that goes on."""
+        entry = self.tray.current
+        if entry.opened is None and entry.source == missing.project.source:
+            self.find_again(source)
+            return
         project = missing.project.but(source=str(source.absolute()))
         path = missing.path if missing.path.suffix.lower() == PROJECT else None
         self._run_opening(
@@ -151,7 +157,7 @@ class Opening(SessionState):
             if entry is self.tray.current:
                 if entry.opened:
                     entry.opened.retire()
-                entry.opened = Opened(result[0], project.reading)
+                entry.opened, entry.size = Opened(result[0], project.reading), result[0].about.size
                 self.edit(lambda now: now.but(source=project.source), "Find the picture again")
                 self._picture_changed()
 
@@ -172,11 +178,7 @@ class Opening(SessionState):
                 done(result)
 
         self.opening.emit(name)
-        try:
-            self._openings.run(f"Opening {name}", safely, then)
-        except Trouble:
-            self.opening.emit("")
-            raise
+        self._openings.queue(f"Opening {name}", safely, then)
 
     @staticmethod
     def _source_of(path: pathlib.Path, project: Project | None) -> tuple[Source, Project | None]:
@@ -201,8 +203,11 @@ class Opening(SessionState):
         entry = Entry(self._fresh_document())
         entry.document.start(start, path if project else None, title, unsaved)
         entry.opened, entry.size = Opened(source, start.reading), source.about.size
+        clean = self.tray.find(start.source) if unsaved else None
         self.tray.add(entry)
         self._turn_to(entry)
+        if clean is not None and not clean.document.history.changed:  # as it was before the work that was kept
+            self.close_pictures([clean])
         for note in source.about.notes:
             self.said.emit(note)
         if start.source_mark and mark_of(source.about.path) not in ("", start.source_mark):
@@ -238,6 +243,7 @@ class Opening(SessionState):
         else:
             source, project = result
             entry.opened, entry.size = Opened(source, entry.document.project.reading), source.about.size
+            entry.number = min(entry.number, source.about.frames - 1)
             if project is not None and project.source != entry.source:
                 entry.document.edit(lambda now: now.but(source=project.source), "Find the picture again")
             if entry is self.tray.current:
@@ -279,19 +285,20 @@ class Opening(SessionState):
         entries = self.tray.entries
         self.go_to_picture(entries[(entries.index(self.tray.current) + by) % len(entries)])
 
-    def close_picture(self, entry: Entry) -> None:
-        """Take a picture off the tray; its unsaved work goes with it."""
-        entry.document.end()
-        following = self.tray.remove(entry, Entry(self._fresh_document()))
-        if entry is self.tray.current:
-            self.last = None
-            self.go_to_picture(following)
+    def close_pictures(self, entries: list[Entry]) -> None:
+        """Take pictures off the tray; their unsaved work goes with them."""
+        # What is in the window goes last, so that nothing is shown that goes too.
+        for entry in sorted(entries, key=lambda one: one is self.tray.current):
+            entry.document.end()
+            following = self.tray.remove(entry, Entry(self._fresh_document()))
+            if entry is self.tray.current:
+                self.last = None
+                self.go_to_picture(following)
         self._note_tray()
 
     def close_all(self) -> None:
         """Take everything off the tray; unsaved work goes with it."""
-        for entry in list(self.tray.entries):
-            self.close_picture(entry)
+        self.close_pictures(list(self.tray.entries))
 
     def start_over(self) -> None:
         """Put the stack back to one empty sieve; it can be undone."""
@@ -331,7 +338,7 @@ class Opening(SessionState):
                 else:
                     entry.document.edit(lambda project, result=result: edits.with_pasted(project, result)[0], "Paste")  # type: ignore[misc]
 
-        self.jobs.run("Finding tolerances", work, then)
+        self.tasks.run("Finding tolerances", work, then)
 
     def restore_tray(self) -> None:
         """Put on the tray what was open when the program ended last, and show the same of it."""
@@ -382,6 +389,11 @@ class Opening(SessionState):
             self.tray.current.thumbnail = reduced_words(words)
             self.tray.changed.emit()
 
+    def bring_shared(self) -> None:
+        """Give all pictures with the shared stack that stack as it is now: until then they get it when they are shown."""
+        for entry in self.tray.entries:
+            self.tray.bring(entry)
+
     def keep_now(self) -> None:
         """Keep all unsaved work before this returns."""
         for entry in self.tray.entries:
@@ -408,6 +420,7 @@ class Opening(SessionState):
         self._questions.end()
         self.thumbnails.end()
         self._openings.end()
+        self.tasks.end()
         self.jobs.end()
         self._renderer.end()
         for entry in self.tray.entries:

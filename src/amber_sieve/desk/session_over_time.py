@@ -93,7 +93,7 @@ class OverTime(SessionState):
             lost = f"lost at frame {found.lost}: set it there by hand and track on" if found.lost is not None else "to the end"
             self.said.emit(f"Tracked to frame {last}, {lost}; least confidence {100 * min(found.confidence.values(), default=0):.0f} %")
 
-        self.jobs.run("Tracking", work, then)
+        self.tasks.run("Tracking", work, then)
 
     def watch(self, on: bool) -> None:
         """Watch the current sieve's mask over all frames, while nothing else is done; or not."""
@@ -119,13 +119,14 @@ class OverTime(SessionState):
 
     def _take_course(self, course: Course) -> None:
         if self._watches:
+            self._course = course
             self.watched.emit(course)
             if len(course.seen) == self.frames:
                 self.said.emit(f"Watched {self.frames} frames: flicker {course.mean_flicker:.1f} % a frame, {len(course.troubles)} jumps")
 
     def next_trouble(self, by: int = 1) -> None:
         """Go to the next frame, or the one before, at which the coverage jumps."""
-        troubles = self.watcher.course.troubles
+        troubles = self._course.troubles
         later = [number for number in troubles if (number > self.number if by > 0 else number < self.number)]
         if not self._watches:
             self.said.emit("Switch coverage over time on first: it finds the jumps")

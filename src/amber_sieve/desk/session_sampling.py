@@ -143,7 +143,7 @@ class Sampling(SessionState):
                 self.edit(lambda held: held.with_sieve(change(held.sieve(sieve_id))), "Outline a thing")
                 self.said.emit(f"{len(samples)} samples found inside the outline")
 
-        self.jobs.run("Looking inside the outline", work, then)
+        self.tasks.run("Looking inside the outline", work, then)
 
     def set_bands_from_samples(self) -> None:
         """Put hue, saturation and luminance bands round the kept samples; each further sample widens them."""

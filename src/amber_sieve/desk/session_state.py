@@ -107,13 +107,15 @@ class SessionState(QObject):
         self.playback = Playback(self)
         self.watcher = Watcher(lambda: not self.playback.playing and self._renderer.idle and self._questions.idle and self.jobs.idle)
         self.watcher.found.connect(self._take_course)
-        self._watches = False
+        self._watches, self._course = False, Course()
         #: What the course that is watched was begun for.
         self._watched_for: tuple[object, ...] = ()
-        self.jobs = JobRunner()
-        self.jobs.changed.connect(self.job_changed)
-        self.jobs.failed.connect(self._failed)
-        self.jobs.said.connect(self.said)
+        #: Exports, which queue; and what a person waits for meanwhile, one at a time.
+        self.jobs, self.tasks = JobRunner(), JobRunner()
+        for runner in (self.jobs, self.tasks):
+            runner.changed.connect(lambda _: self.job_changed.emit(self.tasks.job or self.jobs.job or self.jobs.quiet))
+            runner.failed.connect(self._failed)
+            runner.said.connect(self.said)
         self._questions = Questions()
         self._questions.failed.connect(self._failed)
         self._early: dict[str, dict[str, object]] = {}
@@ -186,7 +188,7 @@ class SessionState(QObject):
 
     @property
     def idle(self) -> bool:
-        works = (self._renderer, self.jobs, self._questions, self._openings, self.thumbnails)
+        works = (self._renderer, self.jobs, self.tasks, self._questions, self._openings, self.thumbnails)
         return not self._hurried and all(work.idle for work in works)
 
     def display_name(self) -> str:
@@ -194,6 +196,7 @@ class SessionState(QObject):
         return self.document.display_name()
 
     def _failed(self, message: str, details: str) -> None:
+        self.opening.emit("")  # whatever it was, nothing is being opened by it any more
         if details:
             self.mishap.emit(message, details)
         else:
@@ -282,8 +285,8 @@ class SessionState(QObject):
         self.jobs.run(title, work, then)
 
     def stop_job(self) -> None:
-        """Ask the running job to stop."""
-        self.jobs.stop()
+        """Ask what is shown as running to stop: what is waited for before an export."""
+        (self.tasks if self.tasks.job is not None else self.jobs).stop()
 
     def prefer(self, **changes: object) -> None:
         """Change preferences, keep them, and use them from now on."""

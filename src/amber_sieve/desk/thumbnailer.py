@@ -30,17 +30,18 @@ class Thumbnailer(QObject):
     def __init__(self) -> None:
         super().__init__()
         self._waiting: queue.SimpleQueue[tuple[Entry, Project] | None] = queue.SimpleQueue()
-        self._left = 0
+        #: How many were asked for, and how many are done: each is counted by one thread alone.
+        self._asked = self._done = 0
         self._thread: threading.Thread | None = None
         self._ends = False
 
     @property
     def idle(self) -> bool:
-        return self._left == 0
+        return self._asked == self._done
 
     def ask(self, entry: Entry) -> None:
         """Make the thumbnail of an entry when its turn comes."""
-        self._left += 1
+        self._asked += 1
         self._waiting.put((entry, entry.document.project))
         if self._thread is None:
             self._thread = threading.Thread(target=self._run, name="thumbnails", daemon=True)
@@ -54,7 +55,7 @@ class Thumbnailer(QObject):
                 words = thumbnail(pathlib.Path(project.source), reading_of(project))
             except (Trouble, OSError, MemoryError):
                 pass  # it is said when the picture is opened
-            self._left -= 1
+            self._done += 1
             if not self._ends:
                 self.made.emit(entry, words)
 

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ..jobs.watching import Course
 from .session import Session
-from .style import AMBER, DIM, INK, WELL
+from .style import AMBER, DIM, WELL
 
 #: Heights of the bar alone, and of the graph above it; room at either end.
 BAR, GRAPH, MARGIN = 20, 40, 8
@@ -25,6 +25,8 @@ class TimeBar(QWidget):
         super().__init__()
         self.session = session
         self.course: Course | None = None
+        #: The graph as it was drawn last.
+        self._graph: QPixmap | None = None
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Frames")
@@ -39,7 +41,7 @@ class TimeBar(QWidget):
     def show_course(self, course: Course | None) -> None:
         """Draw what was watched of the current sieve's mask."""
         grows = (course is None) != (self.course is None)
-        self.course = course
+        self.course, self._graph = course, None
         if grows:
             self.updateGeometry()
         self.update()
@@ -85,7 +87,7 @@ class TimeBar(QWidget):
             return
         top = self.height() - BAR
         if self.course is not None:
-            self._draw_course(painter, self.course, top)
+            self._show_graph(painter, self.course, top)
         between = self.session.between
         if between is not None:
             for left, right in ((0.0, self.place_of(between[0])), (self.place_of(between[1]), float(self.width()))):
@@ -95,11 +97,10 @@ class TimeBar(QWidget):
                 painter.drawLine(QPointF(self.place_of(number), top), QPointF(self.place_of(number), self.height()))
         self._draw_ready(painter, top + BAR - 5)
         self._draw_ticks(painter, top)
-        keys = {key for number in self.session.keyframes for key in (number,)}
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(AMBER)
-        for number in keys:
+        for number in self.session.keyframes:
             x, y = self.place_of(number), top + 7.0
             painter.drawPolygon(QPolygonF([QPointF(x, y - 4), QPointF(x + 4, y), QPointF(x, y + 4), QPointF(x - 4, y)]))
         head = self.place_of(self.session.number)
@@ -120,6 +121,19 @@ class TimeBar(QWidget):
         for number in range(0, self.session.frames, step):
             painter.drawLine(QPointF(self.place_of(number), top), QPointF(self.place_of(number), top + 4))
 
+    def _show_graph(self, painter: QPainter, course: Course, height: int) -> None:
+        """Lay the graph down; it is drawn anew only when there is another one, or another size: a long clip has ten thousand frames."""
+        ratio = self.devicePixelRatioF()
+        size = QSize(round(self.width() * ratio), round(height * ratio))
+        if self._graph is None or self._graph.size() != size:
+            self._graph = QPixmap(size)
+            self._graph.setDevicePixelRatio(ratio)
+            self._graph.fill(WELL)
+            inner = QPainter(self._graph)
+            self._draw_course(inner, course, height)
+            inner.end()
+        painter.drawPixmap(0, 0, self._graph)
+
     def _draw_course(self, painter: QPainter, course: Course, height: float) -> None:
         most = max([seen.coverage for seen in course.seen.values()], default=0.0) * 1.15 or 1.0
         numbers = sorted(course.seen)
@@ -138,7 +152,6 @@ class TimeBar(QWidget):
         painter.setPen(QPen(TROUBLE, 1.5))
         for number in course.troubles:
             painter.drawLine(QPointF(self.place_of(number), 0), QPointF(self.place_of(number), height))
-        painter.setPen(INK)
 
 
 def _runs(numbers: list[int]) -> list[tuple[int, int]]:

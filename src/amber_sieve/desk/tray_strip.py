@@ -59,6 +59,7 @@ class TrayStrip(QListWidget):
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
         self.customContextMenuRequested.connect(self._menu)
         self.itemClicked.connect(self._clicked)
+        self.itemActivated.connect(lambda item: session.go_to_picture(item.data(_ENTRY)))
         self._shown: list[tuple[Entry, np.ndarray | None, str]] = []
         session.tray.changed.connect(self.follow)
         session.project_changed.connect(self.follow)
@@ -81,12 +82,12 @@ class TrayStrip(QListWidget):
                 self.addItem(item)
             if before is None or before[0] is not entry or before[1] is not thumbnail:
                 item.setIcon(_icon(thumbnail))
+                item.setData(_ENTRY, entry)
             if before is None or before[2] != words:
                 item.setText(words)
                 item.setToolTip(
                     f"{entry.source}{chr(10) + '↔ has the shared stack' if entry.shared else ''}\nA click shows it, Ctrl+click chooses several"
                 )
-            item.setData(_ENTRY, entry)
             if entry is self.session.tray.current and self.currentRow() != row:
                 self.setCurrentRow(row)
         self._shown = wanted
@@ -142,5 +143,4 @@ class TrayStrip(QListWidget):
                 return
             if choice == QMessageBox.StandardButton.SaveAll and not self.session.save_all():
                 return
-        for entry in self.chosen:
-            self.session.close_picture(entry)
+        self.session.close_pictures(self.chosen)

@@ -13,7 +13,7 @@ from ..jobs.watching import Course, factor_for, watched
 from ..media.source import Source
 from ..project.model import Project
 
-#: Seconds to wait until nothing else is done any more, and frames after which what was found is shown.
+#: Seconds to wait until nothing else is done any more; frames, at least, after which what was found is shown.
 PAUSE, SHOWN_EVERY = 0.05, 8
 
 
@@ -58,19 +58,15 @@ class Watcher(QObject):
                 if stop.is_set():
                     return
                 try:
-                    course.seen[number] = watched(source.frame(number).reduced(factor), project, sieve_id, number, resolver)
+                    course.add(number, watched(source.frame(number).reduced(factor), project, sieve_id, number, resolver))
                 except Trouble:
                     continue  # a damaged frame is said when it is looked at
-                if done % SHOWN_EVERY == 0 or done == frames:
-                    for known in [known for known in course.seen if known - 1 in course.seen]:
-                        course.flicker(known)  # found here, not where it is drawn
+                if (done % max(SHOWN_EVERY, frames // 100) == 0 or done == frames) and not stop.is_set():
                     self.found.emit(course.copy())
         finally:
             source.close()
 
     def end(self) -> None:
-        """Stop watching."""
+        """Stop watching; the thread ends by itself, with its source, once the frame is done that it is at."""
         self._stop.set()
-        if self._thread is not None:
-            self._thread.join(10)
-            self._thread = None
+        self._thread = None

@@ -72,6 +72,7 @@ class Window(QMainWindow):
         super().__init__()
         self.session = session
         self.last_trouble = ""
+        self._shown_job: Job | None = None
         #: What is being said just now.
         self._told: set[str] = set()
         self.setWindowIcon(QIcon(str(HERE / "icons" / "amber-sieve.svg")))
@@ -415,11 +416,15 @@ class Window(QMainWindow):
         self.job_box.setVisible(job is not None)
         if job is not None:
             self.note.setText(job.title)
+        if job is not None and job is not self._shown_job:
             self.job_bar.setValue(0)
             self.job_bar.setFormat("")
-            job.progressed.connect(self._progress)
+            job.progressed.connect(lambda share, left: self._progress(job, share, left))
+        self._shown_job = job
 
-    def _progress(self, share: float, left: float | None) -> None:
+    def _progress(self, job: Job, share: float, left: float | None) -> None:
+        if job is not self._shown_job:  # an export that goes on behind what is waited for
+            return
         self.job_bar.setValue(round(share * 1000))
         self.job_bar.setFormat(f"{share * 100:.0f} %" + (f", {left:.0f} s left" if left is not None else ""))
 
@@ -446,7 +451,7 @@ class Window(QMainWindow):
     def close_picture(self) -> None:
         """Take the picture off the tray; unsaved work is asked about."""
         if self._may_leave():
-            self.session.close_picture(self.session.tray.current)
+            self.session.close_pictures([self.session.tray.current])
 
     def _fill_recent(self) -> None:
         """What was opened before, the newest first; what is not there any more cannot be chosen."""
@@ -594,6 +599,7 @@ class Window(QMainWindow):
 
     def _may_leave_all(self) -> bool:
         """Whether the unsaved work on all pictures of the tray may be left behind; asks when there is any."""
+        self.session.bring_shared()
         unsaved = self.session.unsaved
         if len(unsaved) <= 1:
             if unsaved and unsaved[0] is not self.session.tray.current:

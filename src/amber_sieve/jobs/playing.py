@@ -74,7 +74,6 @@ class Player:
         self, opener: Callable[[], Source], resolver: Resolver, first: int, last: int, start: int, head: Callable[[], int]
     ) -> None:
         self._opener, self._resolver, self._head = opener, resolver, head
-        self._source: Source | None = None
         self._first, self._count, self._start = first, last - first + 1, start
         self._wanted: Played | None = None
         self._ready: OrderedDict[int, Picture] = OrderedDict()
@@ -118,15 +117,10 @@ class Player:
             return set(self._ready)
 
     def stop(self) -> None:
-        """End the threads and close the source."""
+        """End the threads, each once it is done with its frame; the one that decodes closes the source."""
         with self._wake:
             self._ends = True
             self._wake.notify_all()
-        for thread in self._threads:
-            if thread.is_alive():
-                thread.join(10)
-        if self._source is not None:
-            self._source.close()
 
     # Threads
 
@@ -143,9 +137,15 @@ class Player:
 
     def _decode(self) -> None:
         try:
-            self._source = source = self._opener()
+            source = self._opener()
         except Trouble:
             return  # it was there a moment ago; nothing will be ready
+        try:
+            self._decode_from(source)
+        finally:
+            source.close()
+
+    def _decode_from(self, source: Source) -> None:
         while True:
             with self._wake:
                 number = None

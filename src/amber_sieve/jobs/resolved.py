@@ -59,14 +59,14 @@ class Resolver:
         """Passes of cleaning for the whole clip, measured on its first frame: it must not change from frame to frame."""
         with self._lock:
             if self._clean is None:
-                self._clean = found_clean(whole if number == 0 else self._source.frame(0), Cache(0))
+                self._clean = found_clean(whole if number == 0 and whole.scale == 1 else self._source.frame(0), Cache(0))
             return self._clean
 
     def _with_means_of_all(self, project: Project, whole: Frame, number: int) -> Project:
         """Means of masked colours for the whole clip, found on its first frame: what is done must not change from frame to frame."""
         with self._lock:
             if self._first is None:
-                frame = whole if number == 0 else self._source.frame(0)
+                frame = whole if number == 0 and whole.scale == 1 else self._source.frame(0)
                 self._first = frame.reduced(max(1, round((frame.width * frame.height / MEANS_ON) ** 0.5)))
             layers = layers_in(self._means)
             # Amounts of the edge, which are found from frame to frame, are found on the first one here.

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -25,11 +25,11 @@ SHARE, DEVIATIONS, AROUND = 0.15, 5.0, 6
 @dataclass(frozen=True)
 class Seen:
     """One frame: coverage 0 to 1; chroma distance (Oklab, times 100) between what is masked and the samples; the mask itself and the levels of
-    its frame, small, 0 to 255 (None: as if nothing moved)."""
+    its frame, small, 0 to 255 (None: as if nothing moved, or not needed any more)."""
 
     coverage: float
     drift: float
-    mask: np.ndarray
+    mask: np.ndarray | None
     levels: np.ndarray | None = None
 
 
@@ -38,36 +38,42 @@ class Course:
     """What was watched so far, by frame number."""
 
     seen: dict[int, Seen] = field(default_factory=dict)
-    _flickers: dict[int, float] = field(default_factory=dict, repr=False)
+    flickers: dict[int, float] = field(default_factory=dict)
+    troubles: list[int] = field(default_factory=list)
+
+    def add(self, number: int, seen: Seen) -> None:
+        """A frame has been watched: what changed since the frame before is found, and masks that no neighbour asks for any more go."""
+        self.seen[number] = seen
+        for later in (number, number + 1):
+            if later - 1 in self.seen and later in self.seen:
+                self.flickers[later] = flicker_between(self.seen[later - 1], self.seen[later])
+        for one in (number - 1, number, number + 1):
+            if one in self.seen and one + 1 in self.flickers and (one in self.flickers or one == 0):
+                self.seen[one] = replace(self.seen[one], mask=None, levels=None)
 
     def flicker(self, number: int) -> float:
         """How much of the mask changed since the frame before, the motion set aside, per cent of what either holds; 0 where that is not
         known."""
-        one, other = self.seen.get(number - 1), self.seen.get(number)
-        if one is None or other is None or one.mask.shape != other.mask.shape:
-            return 0.0
-        if number not in self._flickers:
-            before, now = one.mask.astype(np.float32), other.mask.astype(np.float32)
-            if one.levels is not None and other.levels is not None:
-                before = along(before, flow_between(other.levels, one.levels))
-            held = max(float(before.sum()), float(now.sum()), 1.0)
-            self._flickers[number] = 100.0 * float(np.abs(before - now).sum()) / held
-        return self._flickers[number]
+        return self.flickers.get(number, 0.0)
 
     @property
     def mean_flicker(self) -> float:
         """The mean over all frames of which it is known, per cent."""
-        known = [self.flicker(number) for number in self.seen if number - 1 in self.seen]
-        return sum(known) / len(known) if known else 0.0
+        return sum(self.flickers.values()) / len(self.flickers) if self.flickers else 0.0
 
     def copy(self) -> Course:
-        """As it is now, while another thread goes on."""
-        return Course(dict(self.seen), dict(self._flickers))
+        """As it is now, with the frames at which the coverage jumps, while another thread goes on."""
+        return Course(dict(self.seen), dict(self.flickers), jumps({number: seen.coverage for number, seen in self.seen.items()}))
 
-    @property
-    def troubles(self) -> list[int]:
-        """Frames at which the coverage jumps."""
-        return jumps({number: seen.coverage for number, seen in self.seen.items()})
+
+def flicker_between(one: Seen, other: Seen) -> float:
+    """How much of a mask changed from a frame to the next, the motion set aside, per cent of what either holds."""
+    if one.mask is None or other.mask is None or one.mask.shape != other.mask.shape:
+        return 0.0
+    before, now = one.mask.astype(np.float32), other.mask.astype(np.float32)
+    if one.levels is not None and other.levels is not None:
+        before = along(before, flow_between(other.levels, one.levels))
+    return 100.0 * float(np.abs(before - now).sum()) / max(float(before.sum()), float(now.sum()), 1.0)
 
 
 def jumps(coverage: dict[int, float]) -> list[int]:

@@ -282,8 +282,9 @@ class Footage:
             decoded.color_range = self.range
         codes = to_rgb16(decoded, size)
         if self._one_field and size is None:
-            below = np.concatenate([codes[2::2], codes[-2:-1]])[: codes[1::2].shape[0]]
-            codes[1::2] = (codes[:-1:2].astype(np.uint32) + below + 1) // 2 if codes.shape[0] % 2 == 0 else codes[1::2]
+            lines = codes[::2]
+            below = np.concatenate([lines[1:], lines[-1:]])
+            codes[1::2] = ((lines.astype(np.uint32) + below + 1) // 2)[: codes.shape[0] // 2]
         return np.ascontiguousarray(np.rot90(codes, self.turns)) if self.turns else codes
 
     @property

@@ -24,7 +24,7 @@ class About:
     frames, rate : number of frames and frames a second; 1 and 0 for stills.
     grey : whether it holds one channel of colour only.
     tags : colour tags and codecs in words, for `info`.
-    parts : names of the parts of a file that holds several pictures.
+    part : the one it was read from, "" for the first. parts : names of the parts of a file that holds several pictures.
     notes : what was found odd and mended when it was read, in sentences that are said once.
     """
 
@@ -40,6 +40,7 @@ class About:
     tags: dict[str, str] = field(default_factory=dict)
     notes: tuple[str, ...] = ()
     parts: tuple[str, ...] = ()
+    part: str = ""
 
 
 class Source(Protocol):

@@ -264,7 +264,9 @@ def _read(path: pathlib.Path, reading: Reading) -> Still:
     )
     if reading.space or curve:
         profile = b""  # what it was coded in is no profile; what leaves is
-    about = About(path, "still", (width, height), kind, profile, _carried(spec), grey=grey, tags=tags, notes=notes, parts=parts)
+    about = About(
+        path, "still", (width, height), kind, profile, _carried(spec), grey=grey, tags=tags, notes=notes, parts=parts, part=reading.part
+    )
     return Still(about, Frame(planes, alpha, (key_of(path), reading) if reading != PLAIN else key_of(path)))
 
 
@@ -347,7 +349,7 @@ def write(
     if profile or display:
         original = None
     if original is not None and integer and kind == about.depth and not colours.is_srgb(icc) and about.path.is_file():
-        stored = _samples_of(about.path)[0]
+        stored = _samples_of(about.path, about.part)[0]
     for top, planes in strips():
         rows = slice(top, top + planes.shape[1])
         target = pixels[rows, :, :3]
