@@ -19,7 +19,7 @@ from ..project.storage import read_json
 from .document import Document
 
 #: Bytes of pictures that stay open behind the one in the window, so that going back to them is at once.
-STAY_OPEN = 1_250_000_000
+STAY_OPEN = 850_000_000
 #: What a picture that is open takes: three planes of float32, and what is reduced from them.
 BYTES_A_PIXEL = 3 * 4 * 1.4
 #: Stacks are shared by these fields of a project.

@@ -173,11 +173,19 @@ class Rendered:
     within: dict[str, Statistics] | None = None
 
 
+#: Most pixels of a picture that is only to be shown until it is made anew.
+GLIMPSE = 150_000
+
+
 def glimpse_of(result: Rendered) -> Rendered:
-    """A preview without what takes much memory: enough to be shown again until it is made anew."""
+    """A preview without what takes much memory: enough to be shown again, a little coarse, until it is made anew."""
+    largest = max((words.size for words in result.pictures.values()), default=0)
+    step = max(1, math.ceil((largest / GLIMPSE) ** 0.5))
+    pictures = {name: np.ascontiguousarray(words[::step, ::step]) for name, words in result.pictures.items()}
     return replace(
-        result, frame=result.frame.part(0, 0, 1, 1), whole=result.whole.part(0, 0, 1, 1), mask=result.mask[:1, :1].copy(), within=None
-    )
+        result, pictures=pictures, scale=result.scale / step, frame=result.frame.part(0, 0, 1, 1), whole=result.whole.part(0, 0, 1, 1),
+        mask=result.mask[:1, :1].copy(), thumbnails={}, within=None,
+    )  # fmt: skip
 
 
 @dataclass(frozen=True)
