@@ -122,7 +122,7 @@ class EncodingsTest(unittest.TestCase):
         codes = rng.integers(500, 65000, (20, 30, 3)).astype(np.uint16)
         for curve in (1, 4, 5, encodings.LINEAR, encodings.PQ, encodings.HLG):
             for primaries in (1, 5, 6, 9, 12):
-                back = encodings.coded(encodings.decoded(codes, curve, primaries), curve, primaries) * 65535
+                back = np.moveaxis(encodings.coded(encodings.decoded(codes, curve, primaries), curve, primaries), 0, -1) * 65535
                 self.assertLess(np.abs(back - codes).max(), 40, (curve, primaries))  # of 65535
 
     def test_primaries_are_those_of_colour_science(self):
@@ -166,7 +166,7 @@ class EncodingsTest(unittest.TestCase):
                     self.assertEqual(source.about.tags["curve"], encodings.CURVE_NAMES[curve])
                     seen = source.frame(0).planes[:, 8, 8::16].T
                     # Within one level of eight bits, as coded by the stream's own curve.
-                    back = encodings.coded(np.ascontiguousarray(seen.T[:, None], np.float32), curve, primaries)[0]
+                    back = encodings.coded(np.ascontiguousarray(seen.T[:, None], np.float32), curve, primaries)[:, 0].T
                     self.assertLess(np.abs(back - values).max() * 255, 1.0)
                     np.testing.assert_allclose(seen, light, rtol=0.03, atol=2e-3)
                     source.close()

@@ -136,7 +136,7 @@ class ClipGamutTest(FolderCase):
         for gamut in ("clip", "lower chroma"):
             path = self.folder / f"{gamut.replace(' ', '')}.mov"
             writer = ClipWriter(path, None, (32, 32), Fraction(24), "ProRes 422 HQ", gamut=gamut)
-            writer.add(0, None, planes, np.zeros_like(planes))
+            writer.add(0, writer.pictured(None, planes, np.zeros_like(planes)))
             writer.finish()
             clip = Footage(path)
             found[gamut] = clip.frame(0).planes[:, 16, 16]

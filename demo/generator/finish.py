@@ -59,7 +59,7 @@ def wind(samples: int) -> np.ndarray:
 
 
 def clip(rendered: pathlib.Path, out: pathlib.Path) -> None:
-    """The clip as H.264 with sound, and the coverage of two objects as lossless grey footage."""
+    """The clip as H.264 with sound, and the coverage of three objects as lossless grey footage."""
     files = sorted((rendered / "clip").glob("clip-*.npz"))
     height, width = np.load(files[0])["cloth"].shape
     with av.open(str(out / "clip.mp4"), "w") as container:
@@ -83,7 +83,7 @@ def clip(rendered: pathlib.Path, out: pathlib.Path) -> None:
         container.mux(audio.encode(None))
     folder = out / "clip.truth"
     folder.mkdir(exist_ok=True)
-    for kind in ("turquoise", "cloth"):
+    for kind in ("turquoise", "cloth", "cup"):
         with av.open(str(folder / f"{kind}.mkv"), "w") as container:
             video = container.add_stream("ffv1", RATE)
             video.width, video.height, video.pix_fmt = width, height, "gray"

@@ -64,20 +64,28 @@ def main() -> None:
     parser.add_argument("--out", type=pathlib.Path, required=True)
     parser.add_argument("--samples", type=int, default=0)
     parser.add_argument("--scale", type=float, default=1.0)
+    parser.add_argument("--frames", type=int, nargs="*", default=range(CLIP_FRAMES), help="only these frames of the clip")
     arguments = parser.parse_args()
     arguments.out.mkdir(parents=True, exist_ok=True)
     if arguments.what == "clip":
         size = (round(CLIP_SIZE[0] * arguments.scale), round(CLIP_SIZE[1] * arguments.scale))
-        for number in range(CLIP_FRAMES):
+        for number in arguments.frames:
             target = arguments.out / f"clip-{number:04}.npz"
             if target.exists():
                 continue
             started, seconds = clock.time(), number / CLIP_RATE
             cloud = float(np.exp(-(((seconds - 1.9) / 0.65) ** 2)))  # a cloud passes before the sun
             light, covers = trace(
-                yard.clip_look(seconds), size, arguments.samples or 24, 9000 + number, time=seconds, wind=1.0, cloud=cloud
+                yard.clip_look(seconds),
+                size,
+                arguments.samples or 24,
+                9000 + number,
+                time=seconds,
+                wind=1.0,
+                cloud=cloud,
+                with_errand=True,
             )
-            held = {name: np.round(covers[name] * 255).astype(np.uint8) for name in ("turquoise", "cloth")}
+            held = {name: np.round(covers[name] * 255).astype(np.uint8) for name in ("turquoise", "cloth", "cup")}
             partial = arguments.out / f"partial-{number:04}.npz"
             np.savez_compressed(partial, light=light.astype(np.float16), **held)
             partial.rename(target)

@@ -14,7 +14,7 @@ import textures
 INDIGO, MADDER = (44, 62, 128), (150, 44, 40)
 SUN_DIRECTION = np.array([-0.50, -0.70, 0.66])
 #: Objects whose coverage is written, besides "sky", which is what no ray hits.
-OBJECTS = ["turquoise", "oxblood", "leaf", "honey", "terracotta", "figure", "cloth", "marigolds", "wall"]
+OBJECTS = ["turquoise", "oxblood", "leaf", "honey", "terracotta", "figure", "cloth", "marigolds", "wall", "cup"]
 
 JAR = [
     (0.0, 0.0),
@@ -81,6 +81,20 @@ POT = [
     (0.154, 0.24),
     (0.11, 0.03),
     (0.0, 0.03),
+]
+
+
+CUP = [
+    (0.0, 0.0),
+    (0.030, 0.0),
+    (0.036, 0.006),
+    (0.052, 0.045),
+    (0.055, 0.085),
+    (0.050, 0.118),
+    (0.047, 0.119),
+    (0.050, 0.085),
+    (0.034, 0.012),
+    (0.0, 0.010),
 ]
 
 
@@ -224,6 +238,24 @@ def still_things() -> list[tuple[str, meshes.Mesh, Callable[[], dict]]]:
     ]
 
 
+def errand(seconds: float) -> tuple[meshes.Mesh, meshes.Mesh]:
+    """A painted cup, and the cord it hangs on from a second line above the picture: pulled across the yard it sways and comes nearer."""
+    gone = seconds / 3.3
+    swing = 0.10 * np.sin(2 * np.pi * 0.85 * seconds + 0.4)
+    hung, long = np.array([1.14 - 2.06 * gone, -0.20 - 0.24 * gone, 1.72]), 0.81
+    bottom = hung + long * np.array([np.sin(swing), 0.0, -np.cos(swing)])
+    vertices, faces, uv = meshes.turned(CUP, 17, 0.0002)
+    c, s = np.cos(swing), np.sin(swing)
+    tilted = vertices @ np.array([[c, 0, s], [0, 1, 0], [-s, 0, c]]) + bottom  # it leans as its cord does
+    rim = bottom + 0.115 * np.array([-s, 0, c])
+    return (tilted, faces, uv), meshes.tube(np.linspace(hung, rim, 12), 0.0018, 6)
+
+
+@cache
+def painted_cup() -> dict:
+    return glazed(textures.painted((226, 216, 196), (38, 60, 140), 81), 0.08)
+
+
 @cache
 def still_shapes() -> list[tuple[str, mi.Mesh]]:
     """What does not move, uploaded once for all frames."""
@@ -240,6 +272,7 @@ def build(
     wind: float = 0.35,
     cloud: float = 0.0,
     cloth_levels: tuple[int, int, int] = INDIGO,
+    with_errand: bool = False,
 ) -> tuple[mi.Scene, list[str]]:
     """The scene, and the object that each of its shapes counts as, in the order of ``scene.shapes()``."""
     turn = mi.ScalarTransform4f
@@ -267,10 +300,11 @@ def build(
         },
     }
     cloth = meshes.moved(meshes.cloth(1.02, 1.02, time, wind), (0.74, 1.64, 1.945))
-    named = {
-        f"{kind}-{number}": (kind, shape)
-        for number, (kind, shape) in enumerate([*still_shapes(), ("cloth", upload("cloth", cloth, matt(textures.woven(cloth_levels))))])
-    }
+    shapes = [*still_shapes(), ("cloth", upload("cloth", cloth, matt(textures.woven(cloth_levels))))]
+    if with_errand:
+        cup, cord = errand(time)
+        shapes += [("cup", upload("cup", cup, painted_cup())), ("line", upload("cord", cord, matt(np.full((4, 4, 3), 0.3))))]
+    named = {f"{kind}-{number}": (kind, shape) for number, (kind, shape) in enumerate(shapes)}
     held |= {name: shape for name, (_, shape) in named.items()}
     scene = mi.load_dict(held)
     return scene, [named[shape.id()][0] for shape in scene.shapes()]

@@ -47,6 +47,23 @@ def mottled(levels: tuple[int, int, int], seed: int, amount: float, sizes: list[
     return np.clip(linear(levels) * light * (1 - drift + drift * np.array(tint)), 0, 1)
 
 
+def painted(ground: tuple[int, int, int], brush: tuple[int, int, int], seed: int) -> np.ndarray:
+    """A pale glaze with brushed dabs between two bands, no two dabs alike."""
+    shape = (512, 512)
+    v, u = np.mgrid[0 : shape[0], 0 : shape[1]] / shape[0]
+    rng = np.random.default_rng(seed)
+    wobble = 0.006 * noise(shape, [14], seed)
+    ink = np.maximum(np.abs(v - 0.24 + wobble) < 0.012, np.abs(v - 0.62 + wobble) < 0.016).astype(float)
+    for number in range(11):
+        at, high, lean = (number + rng.uniform(-0.25, 0.25)) / 11, rng.uniform(0.34, 0.50), rng.uniform(-0.8, 0.8)
+        across = (u - at + 0.5) % 1 - 0.5
+        turned, along = across - lean * (v - high), v - high
+        ink = np.maximum(ink, (turned / 0.022) ** 2 + (along / rng.uniform(0.045, 0.08)) ** 2 + 8 * wobble < 1)
+    ink = gaussian_filter(ink, 1.2, mode="wrap")[..., None] * np.clip(0.85 + 0.12 * noise(shape, [5, 20], seed + 1), 0.4, 1)[..., None]
+    base = linear(ground) * np.exp(0.03 * noise(shape, [4, 25], seed + 2))[..., None]
+    return np.clip(base * (1 - ink) + linear(brush) * ink, 0, 1)
+
+
 def woven(levels: tuple[int, int, int], seed: int = 21) -> np.ndarray:
     """Hand-dyed cloth: weave, uneven dye, and two paler woven stripes."""
     shape = (768, 768)

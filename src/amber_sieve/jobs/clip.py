@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import contextlib
 import functools
 import pathlib
 from dataclasses import dataclass
-from typing import Literal, get_args
+from typing import TYPE_CHECKING, Literal, get_args
 
 import numpy as np
 
@@ -17,11 +18,16 @@ from ..media.sequences import RATE, is_pattern, pattern_of
 from ..media.source import Source
 from ..project.model import Project
 from ..render.cache import Cache
+from ..render.measured import working
 from ..render.stack import rendered, sieve_mask
 from .layers import layers_in
 from .progress import Progress
 from .resolved import Resolver
+from .side_by_side import in_order
 from .still import finished, keeps_of, strips_of
+
+if TYPE_CHECKING:
+    from av.video.frame import VideoFrame
 
 #: What of every frame: the result, the mask of a sieve, or the result with that mask as alpha (in EXR: as a further channel).
 ClipWhat = Literal["result", "mask", "result and mask"]
@@ -96,18 +102,25 @@ def export_clip(
             partial, footage, source.about.size, rate, codec, numbers[0], numbers[-1], project.gamut, project.display, how.quality,
             how.what == "result and mask", how.sound,
         )  # fmt: skip
+        untouched = footage is not None and footage.plain and how.what == "result" and not working(project) and not project.display
+
+        def made(item: tuple[int, VideoFrame | None]) -> tuple[int, VideoFrame]:
+            number, decoded = item
+            if untouched and decoded is not None:
+                return number, writer.untouched(decoded)
+            frame = footage.to_frame(decoded, ("export", number), number) if footage and decoded else source.frame(number)
+            result, mask = _of_frame(frame, project, resolver, number, how)
+            if how.what == "mask" and mask is not None:
+                return number, writer.mask_pictured(mask[1])
+            same = decoded if footage and footage.plain else None
+            return number, writer.pictured(same, result.planes, frame.planes, mask[1] if mask else None)
+
         try:
-            for done, number in enumerate(numbers, 1):
-                decoded = footage.decoded(number) if footage else None
-                frame = footage.to_frame(decoded, ("export", number), number) if footage and decoded else source.frame(number)
-                result, mask = _of_frame(frame, project, resolver, number, how)
-                if how.what == "mask" and mask is not None:
-                    writer.add_mask(number, mask[1])
-                else:
-                    writer.add(
-                        number, decoded if footage and footage.plain else None, result.planes, frame.planes, mask[1] if mask else None
-                    )
-                progress.step(done / len(numbers))
+            items = ((number, footage.decoded(number) if footage else None) for number in numbers)
+            with contextlib.closing(in_order(items, made, source.about.size)) as frames_made:
+                for done, (number, frame) in enumerate(frames_made, 1):
+                    writer.add(number, frame)
+                    progress.step(done / len(numbers))
             writer.finish()
         finally:
             writer.close()
@@ -132,18 +145,23 @@ def _export_pictures(source: Source, project: Project, path: pathlib.Path, numbe
     pattern = pattern_of(path)
     assert pattern is not None
     resolver = Resolver(source)
-    for done, number in enumerate(numbers, 1):
+
+    def write(number: int) -> None:
         target = pattern.name(number)
-        if not (how.resume and target.exists()):
-            frame = source.frame(number)
-            result, mask = _of_frame(frame, project, resolver, number, how)
-            if how.what == "mask" and mask is not None:
-                stills.write_mask(target, mask[1])
-            else:
-                strips = functools.partial(strips_of, result.planes)
-                stills.write(
-                    target, source.about_frame(number), strips, result.alpha, how.depth, project.gamut, display=project.display,
-                    masks=dict([mask]) if mask else None,
-                )  # fmt: skip
-        progress.step(done / len(numbers))
+        if how.resume and target.exists():
+            return
+        frame = source.frame(number)
+        result, mask = _of_frame(frame, project, resolver, number, how)
+        if how.what == "mask" and mask is not None:
+            stills.write_mask(target, mask[1])
+            return
+        strips = functools.partial(strips_of, result.planes)
+        stills.write(
+            target, source.about_frame(number), strips, result.alpha, how.depth, project.gamut, display=project.display,
+            masks=dict([mask]) if mask else None,
+        )  # fmt: skip
+
+    with contextlib.closing(in_order(numbers, write, source.about.size)) as written:
+        for done, _ in enumerate(written, 1):
+            progress.step(done / len(numbers))
     return len(numbers)

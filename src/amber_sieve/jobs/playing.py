@@ -8,13 +8,11 @@ of bytes.
 
 from __future__ import annotations
 
-import os
 import threading
 from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass
 
-import numba
 import numpy as np
 
 from ..core.frame import Frame
@@ -27,10 +25,10 @@ from ..render.views import Looking, view
 from .layers import layers_in
 from .preview import Shown, hurried, on_screen, part_of
 from .resolved import Resolver
+from .side_by_side import WORKERS, one_core
 
-#: Frames that are decoded, and rendered, ahead of the play head; threads that render.
+#: Frames that are decoded, and rendered, ahead of the play head.
 DECODED, AHEAD = 4, 24
-RENDERERS = max(2, (os.cpu_count() or 2) // 2)
 #: Bytes of finished pictures that are kept, and of stages of the frame that is worked on.
 KEPT, STAGES = 500_000_000, 300_000_000
 
@@ -83,7 +81,7 @@ class Player:
         self._working: set[int] = set()
         self._wake = threading.Condition()
         self._ends = False
-        self._threads = [threading.Thread(target=run, name="play", daemon=True) for run in (self._decode, *[self._render] * RENDERERS)]
+        self._threads = [threading.Thread(target=run, name="play", daemon=True) for run in (self._decode, *[self._render] * WORKERS)]
 
     def play(self, wanted: Played) -> None:
         """Begin, or go on with something else."""
@@ -129,7 +127,7 @@ class Player:
         head = self._head()
         # What is due at once would come too late.
         late = head > self._start and self.frame_at(head) not in self._ready
-        for count in range(head + (RENDERERS if late else 0), head + min(AHEAD, self._count)):
+        for count in range(head + (WORKERS if late else 0), head + min(AHEAD, self._count)):
             number = self.frame_at(count)
             if number not in self._ready and number not in self._working:
                 return count
@@ -173,7 +171,7 @@ class Player:
                 self._wake.notify_all()
 
     def _render(self) -> None:
-        numba.set_num_threads(1)
+        one_core()
         while True:
             with self._wake:
                 due, wanted = None, self._wanted
@@ -195,7 +193,7 @@ class Player:
                 self._wake.notify_all()
 
     def _pictured(self, level: Frame, number: int, wanted: Played) -> Picture:
-        cache = Cache(STAGES)
+        cache = Cache(STAGES, once=True)
         layers = layers_in(cache)
         try:
             # What is automatic was found on the frame that was shown before playing began, or is found on this reduced one.

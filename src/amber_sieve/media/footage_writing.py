@@ -13,8 +13,10 @@ import numpy as np
 from av.video.frame import VideoFrame
 from av.video.reformatter import ColorRange
 
+from ..core.changed import changed_pixels, take_changed
 from ..core.colour import encodings
 from ..core.colour.gamut import lower_chroma
+from ..core.edge.box import box_of
 from ..errors import Trouble
 from ..files import Checked
 from . import colour_spaces
@@ -49,6 +51,8 @@ CODECS: dict[str, Codec] = {
     "DNxHR HQX": Codec("dnxhd", "yuv422p10le", {"profile": "dnxhr_hqx"}),
     "FFV1": Codec("ffv1", "yuv444p16le", {"level": "3", "slices": "16", "slicecrc": "1"}),
 }
+#: What is laid over a frame begins at multiples of so many pixels and has as many to spare, so that chroma and dither fall as in a whole one.
+BLOCK = 16
 #: Samples of plain sound a second.
 PLAIN_RATE = 48_000
 
@@ -173,8 +177,18 @@ class ClipWriter:
         if self._sound is not None:
             self._sound.open(self._out)
 
-    def add(self, number: int, decoded: VideoFrame | None, planes: np.ndarray, before: np.ndarray, alpha: np.ndarray | None = None) -> None:
-        """Encode frame ``number``.
+    def untouched(self, decoded: VideoFrame) -> VideoFrame:
+        """A frame of the source as it is, in the pixel format that is written."""
+        return decoded.reformat(
+            format=self.pixel_format,
+            src_colorspace=None,
+            dst_colorspace=None,
+            src_color_range=range_of(decoded),
+            dst_color_range=self.range,
+        )
+
+    def pictured(self, decoded: VideoFrame | None, planes: np.ndarray, before: np.ndarray, alpha: np.ndarray | None = None) -> VideoFrame:
+        """A frame ready to be encoded by `add`; may be called from several threads at once.
 
         Parameters
         ----------
@@ -183,38 +197,43 @@ class ClipWriter:
             encoder gets the source's own samples, so nothing outside the mask passes through RGB and back.
         alpha : (H, W) float32, where the clip is written with alpha.
         """
-        same = None
-        if decoded is not None:
-            same = decoded.reformat(
-                format=self.pixel_format,
-                src_colorspace=None,
-                dst_colorspace=None,
-                src_color_range=range_of(decoded),
-                dst_color_range=self.range,
-            )
-        if same is not None and planes is before and not self._display:
-            frame = same
+        if decoded is None or self._display:
+            frame = self._frame_of(self._codes_of(planes))
+        elif planes is before:
+            frame = self.untouched(decoded) if alpha is None else _copied(self.untouched(decoded))
         else:
-            changed = (planes != before).any(axis=0)
-            plain = self.curve not in (encodings.PQ, encodings.HLG, encodings.LINEAR) and encodings.to_rec_709(self.primaries) is None
-            if self._gamut == "lower chroma" and plain:
-                planes = lower_chroma(planes)
-            if self._display:
-                coded = np.ascontiguousarray(np.moveaxis(colour_spaces.to_display(planes, self._display), 0, -1))
-            else:
-                coded = encodings.coded(planes, self.curve, self.primaries)
-            codes = np.rint(np.clip(coded, 0, 1) * 65535).astype(np.uint16)
-            frame = self._frame_of(codes)
-            if same is not None and not self._display:
-                _keep_untouched(frame, same, changed)
+            frame = _copied(self.untouched(decoded))
+            self._lay_over(frame, planes, changed_pixels(planes, before))
         if alpha is not None:
             _plane(frame, 3)[...] = np.rint(alpha * (2 ** frame.format.components[3].bits - 1))
-        self._encode(number, frame)
+        return frame
 
-    def add_mask(self, number: int, mask: np.ndarray) -> None:
-        """Encode a mask (H, W) as frame ``number``: grey codes from nothing to all, not gamma-coded."""
-        codes = np.rint(np.clip(mask, 0, 1) * 65535).astype(np.uint16)
-        self._encode(number, self._frame_of(np.repeat(codes[..., None], 3, axis=2)))
+    def _lay_over(self, frame: VideoFrame, planes: np.ndarray, changed: np.ndarray) -> None:
+        """Code what has changed of a picture into a frame: only the box that holds it passes through RGB."""
+        box = box_of(changed, True, BLOCK)
+        if box is None:
+            return
+        top, left = (part.start // BLOCK * BLOCK for part in box)
+        here = np.s_[top : box[0].stop, left : box[1].stop]
+        part, where = self._frame_of(self._codes_of(np.ascontiguousarray(planes[:, *here]))), changed[here]
+        for index in range(3):
+            target, source = _plane(frame, index), _plane(part, index)
+            down, across = -(-changed.shape[0] // target.shape[0]), -(-changed.shape[1] // target.shape[1])
+            held = target[top // down :, left // across :][: source.shape[0], : source.shape[1]]
+            take_changed(held, source, where)
+
+    def mask_pictured(self, mask: np.ndarray) -> VideoFrame:
+        """A mask (H, W) as a frame: grey codes from nothing to all, not gamma-coded."""
+        return self._frame_of(encodings.words(np.repeat(mask[None], 3, axis=0)))
+
+    def _codes_of(self, planes: np.ndarray) -> np.ndarray:
+        """Linear light (3, H, W) as codes (H, W, 3) of 16 bits, inside the gamut."""
+        plain = self.curve not in (encodings.PQ, encodings.HLG, encodings.LINEAR) and encodings.to_rec_709(self.primaries) is None
+        if self._gamut == "lower chroma" and plain:
+            planes = lower_chroma(planes)
+        if self._display:
+            return encodings.words(colour_spaces.to_display(planes, self._display))
+        return encodings.words(encodings.coded(planes, self.curve, self.primaries))
 
     def _frame_of(self, codes: np.ndarray) -> VideoFrame:
         """Codes (H, W, 3) of 16 bits in the clip's pixel format."""
@@ -222,7 +241,8 @@ class ClipWriter:
             format=self.pixel_format, src_color_range=ColorRange.JPEG, dst_colorspace=MATRICES[self.matrix], dst_color_range=self.range
         )
 
-    def _encode(self, number: int, frame: VideoFrame) -> None:
+    def add(self, number: int, frame: VideoFrame) -> None:
+        """Encode a frame as frame ``number``, after those before it."""
         if self._footage is not None and not self._plain:
             frame.pts = self._footage.stamps[number] - self._footage.stamps[self._first]
         else:
@@ -253,12 +273,9 @@ class ClipWriter:
             self._file.close()
 
 
-def _keep_untouched(frame: VideoFrame, same: VideoFrame, changed: np.ndarray) -> None:
-    """Put the source's samples back wherever none of the pixels a sample stands for has changed."""
-    height, width = changed.shape
-    for index in range(3):
-        target, source = _plane(frame, index), _plane(same, index)
-        down, across = -(-height // target.shape[0]), -(-width // target.shape[1])
-        padded = np.pad(changed, ((0, target.shape[0] * down - height), (0, target.shape[1] * across - width)))
-        any_changed = padded.reshape(target.shape[0], down, target.shape[1], across).any(axis=(1, 3))
-        np.copyto(target, source, where=~any_changed)
+def _copied(frame: VideoFrame) -> VideoFrame:
+    """A frame that can be written to: a decoder still looks at its own."""
+    out = VideoFrame(frame.width, frame.height, frame.format.name)
+    for index in range(len(frame.planes)):
+        _plane(out, index)[...] = _plane(frame, index)
+    return out

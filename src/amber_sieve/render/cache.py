@@ -27,8 +27,16 @@ def _size_of(value: object) -> int:
 class Cache:
     """Least recently used values, up to a number of bytes; keys are the inputs of a stage by value."""
 
-    def __init__(self, limit: int, step: Callable[[float], None] | None = None, keeps: Callable[[Hashable], bool] | None = None) -> None:
+    def __init__(
+        self,
+        limit: int,
+        step: Callable[[float], None] | None = None,
+        keeps: Callable[[Hashable], bool] | None = None,
+        once: bool = False,
+    ) -> None:
         self.limit = limit
+        #: Serves a single rendering: nothing is made for the sake of later ones.
+        self.once = once or limit == 0
         #: Says of which inputs the values are kept whatever the limit: those that several sieves ask for.
         self._keeps = keeps
         self._kept: dict[Hashable, object] = {}

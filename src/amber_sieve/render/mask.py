@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -13,6 +13,7 @@ from ..core.bands.interval import Interval, luminance_ramp
 from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import to_oklab
 from ..core.colour.transfer import to_levels
+from ..core.edge.box import box_of
 from ..core.edge.clean import cleaned
 from ..core.edge.follow import Unmixed
 from ..core.frame import Frame
@@ -28,6 +29,8 @@ from .edge import Clicked, Step, edge_of, fine_key
 #: Frames with more pixels than this are measured strip by strip, so that memory stays small.
 LARGE = 3_000_000
 ROWS = 256
+#: The least that a mask can hold.
+NOTHING = 1e-30
 
 
 def probe_of(sample: Sample, pick: Pick) -> Probe:
@@ -77,14 +80,15 @@ def oklab_of(frame: Frame, cache: Cache, passes: int = 0) -> np.ndarray:
 def measures_of(frame: Frame, cache: Cache, levels: bool = True, passes: int = 0) -> np.ndarray:
     """Hue, saturation, luminance and, when asked for, red, green, blue levels of the frame, (3 or 6, H, W)."""
 
-    def measure() -> np.ndarray:
-        out = np.empty((6 if levels else 3, *frame.planes.shape[1:]), np.float32)
-        hue_saturation_luminance(frame.planes, oklab_of(frame, cache, passes), out[:3])
-        if levels:
-            out[3:] = to_levels(frame.planes)
-        return out
+    return cache.get(("measures", frame.key, levels, passes), lambda: _measured(frame.planes, oklab_of(frame, cache, passes), levels))
 
-    return cache.get(("measures", frame.key, levels, passes), measure)
+
+def _measured(planes: np.ndarray, lab: np.ndarray, levels: bool) -> np.ndarray:
+    out = np.empty((6 if levels else 3, *planes.shape[1:]), np.float32)
+    hue_saturation_luminance(planes, lab, out[:3])
+    if levels:
+        out[3:] = to_levels(planes)
+    return out
 
 
 def _by_strips(frame: Frame, passes: int, cache: Cache, work: Callable[[Frame, Cache], np.ndarray]) -> np.ndarray:
@@ -101,16 +105,33 @@ def _by_strips(frame: Frame, passes: int, cache: Cache, work: Callable[[Frame, C
     return np.concatenate(strips, axis=-2)
 
 
-def _measured_by(frame: Frame, probes: list[Probe], groups: list[list[Probe]], cache: Cache, passes: int) -> np.ndarray:
-    """The mask of some samples and the distances from some groups, (1 + number of groups, H, W)."""
+def _measured_by(
+    frame: Frame, probes: list[Probe], groups: list[list[Probe]], cache: Cache, passes: int, intervals: Sequence[Interval] = ()
+) -> np.ndarray:
+    """The mask of some samples, times some bands, and the distances from some groups, (1 + number of groups, H, W)."""
 
     def work(part: Frame, held: Cache) -> np.ndarray:
         every = [*probes, *(probe for group in groups for probe in group)]
+        lab = oklab_of(part, held, passes)
         extra = measures_of(part, held, passes=passes) if needs_planes(every) else None
-        mask, distances = membership_and_distances(oklab_of(part, held, passes), probes, groups, extra)
+        mask, distances = membership_and_distances(lab, probes, groups, extra)
+        if intervals:
+            _through_bands(part, lab, mask, intervals, held, passes)
         return np.concatenate([mask[None], distances]) if groups else mask[None]
 
     return _by_strips(frame, passes, cache, work)
+
+
+def _through_bands(part: Frame, lab: np.ndarray, mask: np.ndarray, intervals: Sequence[Interval], cache: Cache, passes: int) -> None:
+    """Multiply a mask by some bands, in place. Where nothing is kept for later, only what the mask holds is measured."""
+    channels = any(interval.measure in CHANNEL_BANDS for interval in intervals)
+    if not cache.once:
+        mask *= bands_mask(measures_of(part, cache, channels, passes), intervals)
+        return
+    box = box_of(mask, NOTHING, 0)
+    if box is not None:
+        planes, there = np.ascontiguousarray(part.planes[:, *box]), np.ascontiguousarray(lab[:, *box])
+        mask[box] *= bands_mask(_measured(planes, there, channels), intervals)
 
 
 def distance_plane(frame: Frame, probes: list[Probe], cache: Cache, passes: int = 0) -> np.ndarray:
@@ -119,13 +140,17 @@ def distance_plane(frame: Frame, probes: list[Probe], cache: Cache, passes: int 
     return plane
 
 
-def samples_mask(frame: Frame, pick: Pick, cache: Cache, passes: int = 0) -> np.ndarray:
-    """What the samples of a pick take, (H, W): those that reach everywhere, then the pieces of those that do not, in their order."""
+def samples_mask(frame: Frame, pick: Pick, cache: Cache, passes: int = 0, intervals: Sequence[Interval] = ()) -> np.ndarray:
+    """What the samples of a pick take, (H, W): those that reach everywhere, then the pieces of those that do not, in their order; all
+    times some bands."""
     probes, here = probes_of(pick), here_only(pick)
     # What a here-only sample drops must lie nearer to it than to any keep sample compared alike.
     competing = list(dict.fromkeys(sample.compare for sample in here if sample.role == "drop" and sample.rule == "nearer"))
     rivals = {compare: [p for p in probes if p.keep and p.compare == compare] for compare in competing}
-    planes = _measured_by(frame, probes, [*(tones_of(sample, pick) for sample in here), *rivals.values()], cache, passes)
+    groups = [*(tones_of(sample, pick) for sample in here), *rivals.values()]
+    if not here:
+        return _measured_by(frame, probes, groups, cache, passes, intervals)[0]
+    planes = _measured_by(frame, probes, groups, cache, passes)
     rival_planes = dict(zip(rivals, planes[1 + len(here) :], strict=True))
     pieces = [
         Reaching(
@@ -134,19 +159,22 @@ def samples_mask(frame: Frame, pick: Pick, cache: Cache, passes: int = 0) -> np.
         )
         for s, near in zip(here, planes[1:], strict=False)
     ]  # fmt: skip
-    return with_pieces(planes[0], pieces)
+    mask = with_pieces(planes[0], pieces)
+    return mask * banded(frame, intervals, cache, passes) if intervals else mask
+
+
+def banded(frame: Frame, intervals: Sequence[Interval], cache: Cache, passes: int = 0) -> np.ndarray:
+    """What some bands take, (H, W)."""
+    channels = any(interval.measure in CHANNEL_BANDS for interval in intervals)
+    return _by_strips(frame, passes, cache, lambda part, held: bands_mask(measures_of(part, held, channels, passes), intervals))
 
 
 def qualified(frame: Frame, pick: Pick, bands: Bands, cache: Cache, passes: int = 0) -> np.ndarray:
     """What samples and bands of a sieve take, (H, W), measured with so many passes of chroma smoothing; with neither, nothing."""
     intervals = intervals_of(bands)
     sampled = any(sample.on and sample.role == "keep" for sample in pick.samples)
-    if sampled or not intervals:
-        out = samples_mask(frame, pick, cache, passes)
-    if intervals:
-        channels = any(interval.measure in CHANNEL_BANDS for interval in intervals)
-        banded = _by_strips(frame, passes, cache, lambda part, held: bands_mask(measures_of(part, held, channels, passes), intervals))
-        out = np.multiply(out, banded, out=banded) if sampled else banded
+    by_samples = sampled or not intervals
+    out = samples_mask(frame, pick, cache, passes, intervals) if by_samples else banded(frame, intervals, cache, passes)
     if not pick.transparent and frame.alpha is not None:
         out = out * (frame.alpha > 0)
     return out

@@ -9,9 +9,12 @@ from numba import carray
 
 from ..colour.lookup import tetrahedral
 from ..colour.powers import power_of
-from ..colour.transfer import CODED_BREAK, LINEAR_BREAK, OFFSET, POWER, SLOPE
+from ..colour.transfer import CODED_BREAK, LINEAR_BREAK, OFFSET, SLOPE
 from ..parallel import row_step
 from .chain import Step
+
+#: Of the sRGB curve (IEC 61966-2-1).
+POWER = np.float32(2.4)
 
 
 @row_step

@@ -127,7 +127,7 @@ def decoded(codes: np.ndarray, curve: int, primaries: int) -> np.ndarray:
 
 
 def coded(planes: np.ndarray, curve: int, primaries: int) -> np.ndarray:
-    """Linear light (3, H, W) as codes (H, W, 3), unclipped float32: the inverse of `decoded`."""
+    """Linear light (3, H, W) as codes (3, H, W), 0 to 1 and beyond: the inverse of `decoded`."""
     matrix = to_rec_709(primaries)
     if matrix is not None:
         planes = _turned(planes, np.linalg.inv(matrix))
@@ -135,4 +135,21 @@ def coded(planes: np.ndarray, curve: int, primaries: int) -> np.ndarray:
         shown = np.clip(planes, 0, None) * np.float32(WHITE / HLG_PEAK)
         luma = np.tensordot(LUMA_2020.astype(np.float32), shown, 1)
         planes = shown * np.maximum(luma, 1e-9) ** np.float32(1 / HLG_GAMMA - 1)
-    return np.ascontiguousarray(np.moveaxis(codes_of(planes, curve), 0, -1), np.float32)
+    return codes_of(planes, curve)
+
+
+@kernel
+def _to_words(coded: np.ndarray, out: np.ndarray) -> None:
+    zero, half, top = np.float32(0), np.float32(0.5), np.float32(65535)
+    for y in prange(out.shape[0]):
+        for k in range(3):
+            row, target = coded[k, y], out[y]
+            for x in range(out.shape[1]):
+                target[x, k] = np.uint16(np.int32(min(max(np.float32(row[x]) * top, zero), top) + half))
+
+
+def words(codes: np.ndarray) -> np.ndarray:
+    """Codes (3, H, W), clipped to 0 to 1, as (H, W, 3) of 16 bits."""
+    out = np.empty((*codes.shape[1:], 3), np.uint16)
+    _to_words(np.ascontiguousarray(codes, np.float32), out)
+    return out

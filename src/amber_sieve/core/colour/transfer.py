@@ -9,8 +9,9 @@ import numpy as np
 from numba import prange
 
 from ..parallel import kernel
+from .roots import cube_root
 
-SLOPE, OFFSET, POWER = np.float32(12.92), np.float32(0.055), np.float32(2.4)
+SLOPE, OFFSET = np.float32(12.92), np.float32(0.055)
 CODED_BREAK, LINEAR_BREAK = np.float32(0.04045), np.float32(0.0031308)
 ONE = np.float32(1)
 
@@ -55,7 +56,9 @@ def _encode(linear: np.ndarray, out: np.ndarray) -> None:
         for x in range(part * length, min((part + 1) * length, linear.shape[1])):
             value = linear[0, x]
             size = abs(value)
-            coded = SLOPE * size if size <= LINEAR_BREAK else np.float32(1.055) * np.float32(size ** (ONE / POWER)) - OFFSET
+            root = cube_root(size)
+            power = root * np.sqrt(np.sqrt(root))  # 1 / 2.4 is 5 / 12: this way it vectorises
+            coded = SLOPE * size if size <= LINEAR_BREAK else np.float32(1.055) * power - OFFSET
             out[0, x] = coded if value >= 0 else -coded
 
 

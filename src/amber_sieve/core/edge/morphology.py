@@ -73,11 +73,17 @@ def without_crumbs(mask: np.ndarray, size: float, spared: Places = ()) -> np.nda
 
     Pieces (8-neighbours) are counted of what is more than ``FAINT``; fainter pixels stay beside what stays.
     """
+    out = np.zeros_like(mask)
+    box = box_of(mask, FAINT, 2)
+    if box is None:
+        return out
+    mask, out_there = mask[box], out[box]
     strong = mask > FAINT
-    labels, small, *_ = _small(strong, size, 8, spared)
+    labels, small, *_ = _small(strong, size, 8, _shifted(spared, box))
     stays = strong & ~small[labels]
     near = cv2.dilate(stays.astype(np.uint8), np.ones((5, 5), np.uint8)) > 0
-    return np.where(near, mask, np.float32(0))
+    np.copyto(out_there, mask, where=near)
+    return out
 
 
 def without_holes(mask: np.ndarray, size: float, every: bool = False, spared: Places = ()) -> np.ndarray:
