@@ -66,7 +66,10 @@ def range_of(frame: VideoFrame) -> ColorRange:
 
 
 def to_rgb16(frame: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarray:
-    """Red, green, blue codes (H, W, 3) uint16 of a decoded frame, by its own matrix and range; ``size`` is width and height to shrink to."""
+    """Red, green, blue codes (H, W, 3) uint16 of a decoded frame, by its own matrix and range; ``size`` is width and height to shrink to.
+
+    They may share the memory of the frame: read only.
+    """
     is_rgb = frame.format.is_rgb
     spread = frame.reformat(
         width=size[0] if size else None,
@@ -78,8 +81,9 @@ def to_rgb16(frame: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarr
         src_color_range=None if is_rgb else range_of(frame),
         dst_color_range=ColorRange.JPEG,
     )
-    codes: np.ndarray = spread.to_ndarray()
-    return codes
+    held = spread.planes[0]
+    rows = np.frombuffer(memoryview(held), np.uint16).reshape(held.height, -1)
+    return np.ascontiguousarray(rows[:, : 3 * held.width]).reshape(held.height, held.width, 3)
 
 
 def _chosen(kind: str, word: str, said: int, path: pathlib.Path) -> int:

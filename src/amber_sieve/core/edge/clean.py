@@ -53,15 +53,19 @@ def fitting_amount(lab: np.ndarray) -> int:
     return max(passes, PASSES_FOR_BLOCKS) if blocky else passes
 
 
-def cleaned(lab: np.ndarray, passes: int) -> np.ndarray:
+def cleaned(lab: np.ndarray, passes: int, out: np.ndarray | None = None) -> np.ndarray:
     """Oklab with a and b smoothed by ``passes`` of a 5 x 5 median, which keeps edges; L is untouched.
 
     A pixel that the median would change by more than the noise ever does stays: it is a strand or a speck of another colour.
+    ``out`` is written to and returned; it may be ``lab`` itself.
     """
-    out = lab.copy()
-    chroma = out[1:]
+    if out is None:
+        out = lab.copy()
+    elif out is not lab:
+        out[...] = lab
+    chroma, middle = out[1:], np.empty_like(out[1:])
     for _ in range(passes):
-        middle = list(_POOL.map(lambda plane: cv2.medianBlur(plane, 5), chroma))  # OpenCV's median keeps to one core
+        list(_POOL.map(lambda plane, found: cv2.medianBlur(plane, 5, found), chroma, middle))  # OpenCV's median keeps to one core
         for plane, found in zip(chroma, middle, strict=True):
             _keep_within(found, LIMIT * NOISE_PER_PASS * passes, plane)
     return out

@@ -72,14 +72,16 @@ class Unmixed:
 def told_apart(
     planes: np.ndarray, y: int, x: int, front: np.ndarray, behind: np.ndarray,
     y0: int, y1: int, ty: np.float32, x0: int, x1: int, tx: np.float32,
-) -> tuple[np.float32, np.float32]:  # fmt: skip
-    """(I - B)·(F - B) and |F - B|² of a pixel, F and B between four pixels of coarse planes."""
-    along, across = np.float32(0), np.float32(0)
+) -> tuple[np.float32, np.float32, np.float32]:  # fmt: skip
+    """(I - B)·(F - B), |F - B|² and |I - B|² of a pixel, F and B between four pixels of coarse planes."""
+    along, across, off = np.float32(0), np.float32(0), np.float32(0)
     for k in range(3):
         f, b = between(front[k], y0, y1, ty, x0, x1, tx), between(behind[k], y0, y1, ty, x0, x1, tx)
-        along += (planes[k, y, x] - b) * (f - b)
-        across += (f - b) * (f - b)
-    return along, across
+        way, away = f - b, planes[k, y, x] - b
+        along += away * way
+        across += way * way
+        off += away * away
+    return along, across, off
 
 
 @inner
@@ -105,7 +107,7 @@ def _unmix(
                 out[y, x] = mask[y, x]
                 continue
             x0, x1, tx = place_in(x, width, front.shape[2])
-            along, across = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
+            along, across, _ = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
             out[y, x] = share_of(along, across, mask[y, x], least)
 
 

@@ -8,12 +8,12 @@ that came, as one more candidate. Every place takes the mixture of the candidate
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from numba import prange
 
-from ..parallel import kernel
+from ..parallel import inner, kernel
 from .box import box_of
 from .feather import blurred
 from .follow import (
@@ -46,8 +46,6 @@ HALF = 0.5
 WORST, STEADY = 1.5, 0.02
 #: How far the mask of a pixel looks, full-resolution pixels.
 FOUND_LOOKS = LOOKS_PER_REACH * REACHES[-1] + 4 * SMOOTH
-#: The mask as it came, among the candidates.
-CAME = -1.0
 
 
 @dataclass(frozen=True)
@@ -60,31 +58,34 @@ class _Tried:
     needed: np.ndarray
 
 
+@inner
+def _rest(along: np.float32, across: np.float32, off: np.float32, share: np.float32) -> np.float32:
+    """|I - share·F - (1 - share)·B| as a share of |F - B|."""
+    left = max(off - share * (along + along - share * across), np.float32(0))
+    return min(np.sqrt(left) / (np.sqrt(across) + np.float32(STEADY)), np.float32(WORST))
+
+
 @kernel
 def _unexplained(
     planes: np.ndarray, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, front: np.ndarray, behind: np.ndarray, least: float,
-    reach: float, depth: float, wide: float, inside: float, cell: int, sums: np.ndarray, count: np.ndarray,
+    reach: float, depth: float, wide: float, inside: float, cell: int, sums: np.ndarray,
 ) -> None:  # fmt: skip
-    """Sums over cells of a grid of what one reach leaves unexplained in the wide band, and the pixels counted."""
+    """Sums over cells of a grid (3, h, w) of what one reach leaves unexplained in the wide band, what the mask that came does with its
+    colours, and the pixels counted."""
     height, width = mask.shape
-    for row in prange(sums.shape[0]):
+    for row in prange(sums.shape[1]):
         for y in range(row * cell, min((row + 1) * cell, height)):
             y0, y1, ty = place_in(y, height, front.shape[1])
             for x in range(width):
                 if away[y, x] > wide or deep[y, x] > inside:
                     continue
                 x0, x1, tx = place_in(x, width, front.shape[2])
-                along, across = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
-                share = mask[y, x]
-                if away[y, x] <= reach and deep[y, x] <= depth:
-                    share = share_of(along, across, share, least)
-                rest = np.float32(0)
-                for k in range(3):
-                    f, b = between(front[k], y0, y1, ty, x0, x1, tx), between(behind[k], y0, y1, ty, x0, x1, tx)
-                    left = planes[k, y, x] - b - share * (f - b)
-                    rest += left * left
-                sums[row, x // cell] += min(np.sqrt(rest) / (np.sqrt(across) + np.float32(STEADY)), np.float32(WORST))
-                count[row, x // cell] += np.float32(1)
+                along, across, off = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
+                came = mask[y, x]
+                share = share_of(along, across, came, least) if away[y, x] <= reach and deep[y, x] <= depth else came
+                sums[0, row, x // cell] += _rest(along, across, off, share)
+                sums[1, row, x // cell] += _rest(along, across, off, came)
+                sums[2, row, x // cell] += np.float32(1)
 
 
 @kernel
@@ -106,7 +107,7 @@ def _mix_in(
             if weight <= np.float32(0):
                 continue
             x0, x1, tx = place_in(x, width, front.shape[2])
-            along, across = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
+            along, across, _ = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
             out[top + y, left + x] += weight * (share_of(along, across, mask[y, x], least) - mask[y, x])
             banded[y, x] += weight
 
@@ -159,30 +160,35 @@ def _weights(
     grid = (-(-mask.shape[0] // cell), -(-mask.shape[1] // cell))
     sigma = SMOOTH * scale / cell
     costs: list[np.ndarray] = []
-    for one in (replace(tried[0], reach=CAME), *tried):
-        sums, count = np.zeros(grid, np.float32), np.zeros(grid, np.float32)
-        own = depth_of(one.reach) if one.reach != CAME else CAME
-        _unexplained(planes, mask, away, deep, one.front, one.behind, least, one.reach, own, *wide, cell, sums, count)
-        costs.append(blurred(sums, sigma) / np.maximum(blurred(count, sigma), 1e-4) + LONGER * len(costs))
+    for one in tried:
+        sums = np.zeros((3, *grid), np.float32)
+        _unexplained(planes, mask, away, deep, one.front, one.behind, least, one.reach, depth_of(one.reach), *wide, cell, sums)
+        own, came, count = (blurred(plane, sigma) for plane in sums)
+        if not costs:  # the mask as it came is one more candidate, told by the colours of the shortest reach
+            costs.append(came / np.maximum(count, 1e-4))
+        costs.append(own / np.maximum(count, 1e-4) + LONGER * len(costs))
     rules = [np.exp(-(cost - np.minimum.reduce(costs)) / np.float32(RULES)) for cost in costs]
     total = np.add.reduce(rules)
     return [rule / total for rule in rules[1:]]
 
 
 @kernel
-def _colours_in(colours: np.ndarray, weights: np.ndarray, needed: np.ndarray, out: np.ndarray) -> None:
-    """Add colours (3, h', w') times their weights (h'', w'') to ``out`` (3, h, w), where they are needed (h, w)."""
-    rows, columns = out.shape[1], out.shape[2]
+def _colours_in(
+    front: np.ndarray, behind: np.ndarray, weights: np.ndarray, needed: np.ndarray, to_front: np.ndarray, to_behind: np.ndarray
+) -> None:
+    """Add colours (3, h', w') times their weights (h'', w'') to others (3, h, w), where they are needed (h, w)."""
+    rows, columns = needed.shape
     for y in prange(rows):
-        y0, y1, ty = place_in(y, rows, colours.shape[1])
+        y0, y1, ty = place_in(y, rows, front.shape[1])
         w0, w1, tw = place_in(y, rows, weights.shape[0])
         for x in range(columns):
             if needed[y, x]:
                 v0, v1, tv = place_in(x, columns, weights.shape[1])
-                x0, x1, tx = place_in(x, columns, colours.shape[2])
+                x0, x1, tx = place_in(x, columns, front.shape[2])
                 weight = between(weights, w0, w1, tw, v0, v1, tv)
                 for k in range(3):
-                    out[k, y, x] += weight * between(colours[k], y0, y1, ty, x0, x1, tx)
+                    to_front[k, y, x] += weight * between(front[k], y0, y1, ty, x0, x1, tx)
+                    to_behind[k, y, x] += weight * between(behind[k], y0, y1, ty, x0, x1, tx)
 
 
 def _together(tried: list[_Tried], weights: list[np.ndarray]) -> tuple[np.ndarray, np.ndarray]:
@@ -190,6 +196,5 @@ def _together(tried: list[_Tried], weights: list[np.ndarray]) -> tuple[np.ndarra
     total = np.maximum(np.add.reduce(weights), np.float32(1e-6))
     front, behind = np.zeros_like(tried[0].front), np.zeros_like(tried[0].behind)
     for one, weight in zip(tried, weights, strict=True):
-        _colours_in(one.front, weight / total, tried[0].needed, front)
-        _colours_in(one.behind, weight / total, tried[0].needed, behind)
+        _colours_in(one.front, one.behind, weight / total, tried[0].needed, front, behind)
     return front, behind

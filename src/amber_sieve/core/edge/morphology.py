@@ -9,7 +9,7 @@ import cv2
 import numpy as np
 from numba import prange
 
-from ..parallel import kernel
+from ..parallel import kernel, serial_kernel
 from .box import box_of
 
 #: A pixel with at least this much belongs to the mask for questions of shape.
@@ -60,10 +60,10 @@ def without_specks(mask: np.ndarray, size: float, spared: Places = (), near: flo
     longer = np.maximum(stats[:, cv2.CC_STAT_WIDTH], stats[:, cv2.CC_STAT_HEIGHT])
     strands = small & (longer >= STRAND) & (stats[:, cv2.CC_STAT_AREA] * THIN <= longer.astype(float) ** 2)
     if near > 0 and strands.any():
-        away = cv2.distanceTransform((~inside | small[labels]).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
-        stays = np.zeros(len(small), bool)
-        stays[np.unique(labels[strands[labels] & (away <= near)])] = True
-        small &= ~stays
+        large = np.ones(inside.shape, np.uint8)
+        _mark(labels, ~small & (np.arange(len(small)) > 0), large, 0)
+        away = cv2.distanceTransform(large, cv2.DIST_L2, cv2.DIST_MASK_3)
+        _keep_near(labels, strands, away, near, small)
     _replace(mask, labels, small, 0.0)
     return out
 
@@ -78,11 +78,11 @@ def without_crumbs(mask: np.ndarray, size: float, spared: Places = ()) -> np.nda
     if box is None:
         return out
     mask, out_there = mask[box], out[box]
-    strong = mask > FAINT
-    labels, small, *_ = _small(strong, size, 8, _shifted(spared, box))
-    stays = strong & ~small[labels]
-    near = cv2.dilate(stays.astype(np.uint8), np.ones((5, 5), np.uint8)) > 0
-    np.copyto(out_there, mask, where=near)
+    labels, small, *_ = _small(mask > FAINT, size, 8, _shifted(spared, box))
+    stays = np.zeros(mask.shape, np.uint8)
+    _mark(labels, ~small & (np.arange(len(small)) > 0), stays, 1)
+    near = cv2.dilate(stays, np.ones((5, 5), np.uint8))
+    np.copyto(out_there, mask, where=near > 0)
     return out
 
 
@@ -116,6 +116,27 @@ def _replace(mask: np.ndarray, labels: np.ndarray, which: np.ndarray, value: flo
         for x in range(row.size):
             if which[label[x]]:
                 row[x] = given
+
+
+@kernel
+def _mark(labels: np.ndarray, which: np.ndarray, out: np.ndarray, value: int) -> None:
+    """Set bytes where the pieces of some labels are."""
+    given = np.uint8(value)
+    for y in prange(out.shape[0]):
+        row, label = out[y], labels[y]
+        for x in range(row.size):
+            if which[label[x]]:
+                row[x] = given
+
+
+@serial_kernel
+def _keep_near(labels: np.ndarray, strands: np.ndarray, away: np.ndarray, near: float, small: np.ndarray) -> None:
+    """Take from ``small`` the labels of strands that come within some distance."""
+    for y in range(labels.shape[0]):
+        label, row = labels[y], away[y]
+        for x in range(label.size):
+            if strands[label[x]] and row[x] <= near:
+                small[label[x]] = False
 
 
 def grown(mask: np.ndarray, radius: float) -> np.ndarray:

@@ -60,13 +60,15 @@ def _gathered(planes: np.ndarray, distance: np.ndarray, beyond: float, until: fl
 
 
 @kernel
-def _lay_over(blur: np.ndarray, widest: bool, needed: np.ndarray, out: np.ndarray, known: np.ndarray) -> None:
-    """Lay the colours of one blur (h', w', 4) over those of a wider one, with a soft seam, so that colours do not jump."""
+def _lay_under(blur: np.ndarray, widest: bool, left: np.ndarray, out: np.ndarray, known: np.ndarray) -> None:
+    """Lay the colours of one blur (h', w', 4) under those of a narrower one, with a soft seam, so that colours do not jump.
+
+    ``left`` (h, w) says how much of every place is still open."""
     rows, columns = known.shape
     for y in prange(rows):
         y0, y1, ty = place_in(y, rows, blur.shape[0])
         for x in range(columns):
-            if not needed[y, x]:
+            if left[y, x] <= np.float32(0):
                 continue
             x0, x1, tx = place_in(x, columns, blur.shape[1])
             weight = between(blur[:, :, 0], y0, y1, ty, x0, x1, tx)
@@ -75,9 +77,10 @@ def _lay_over(blur: np.ndarray, widest: bool, needed: np.ndarray, out: np.ndarra
             if widest:
                 trust = np.float32(1)
             if trust > 0:
-                share = trust / max(weight, np.float32(1e-7))
+                share = left[y, x] * trust / max(weight, np.float32(1e-7))
+                left[y, x] *= np.float32(1) - trust
                 for k in range(3):
-                    out[k, y, x] += share * between(blur[:, :, k + 1], y0, y1, ty, x0, x1, tx) - trust * out[k, y, x]
+                    out[k, y, x] += share * between(blur[:, :, k + 1], y0, y1, ty, x0, x1, tx)
 
 
 def _reduced(values: np.ndarray, factor: int) -> np.ndarray:
@@ -110,8 +113,9 @@ def spread(
     _gathered(planes, distance, beyond, until, gathered)
     out = np.zeros((3, *needed.shape), np.float32)
     known = np.zeros(needed.shape, np.float32)
-    for wider in reversed(WIDER):
+    left = needed.astype(np.float32)
+    for wider in WIDER:
         near = max(sigma * wider * needed.shape[0] / distance.shape[0], NARROWEST)
         lower = max(1, int(near / PIXELS))
-        _lay_over(blurred(_reduced(gathered, lower), near / lower), wider == WIDER[-1], needed, out, known)
+        _lay_under(blurred(_reduced(gathered, lower), near / lower), wider == WIDER[-1], left, out, known)
     return out, known
