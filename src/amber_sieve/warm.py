@@ -9,8 +9,10 @@ from collections.abc import Callable
 
 import numpy as np
 
+from .core.changed import changed_pixels, take_changed
 from .core.colour import encodings
 from .core.colour.lookup import looked_up, to_display_words, words_through
+from .core.colour.luma_chroma import Samples, to_light, to_samples
 from .core.edge.follow_reach import follow_found
 from .core.frame import Frame
 from .core.statistics import coverage_of, statistics_of
@@ -65,10 +67,10 @@ def with_all_else(adjust: Adjust) -> Adjust:
 def warm(step: Callable[[float], None] | None = None) -> None:
     """Run everything that is compiled; ``step`` is told the share that is done."""
     frame = Frame(np.random.default_rng(0).random((3, 48, 64), dtype=np.float32) * np.float32(1.3))
-    kinds = itertools.cycle(("surface", "colour", "levels", "hue"))
+    compared = itertools.cycle(("surface", "colour", "levels", "hue"))
     samples = tuple(
-        sample_at(frame, x, 20, compare=kind, shape=shape)
-        for x, kind, shape in zip(range(8, 40, 8), kinds, ("linear", "smooth"), strict=False)
+        sample_at(frame, x, 20, compare=way, shape=shape)
+        for x, way, shape in zip(range(8, 40, 8), compared, ("linear", "smooth"), strict=False)
     )
     with_found_tolerance(samples[0], frame, Pick())
     bands = Bands(hue=Band(on=True, corners=(10, 20, 200, 210)), luminance=Band(on=True, corners=(5, 10, 90, 95), shape="steep"))
@@ -95,6 +97,11 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     nodes = np.zeros((3, 3, 3, 3), np.float32)
     looked_up(frame.planes, nodes)
     encodings.decoded(np.zeros((4, 4, 3), np.uint16), 1, 1)
+    shallow = Samples(1, 8, False, 2, 2)
+    for kind in (Samples(1, 10, False, 2, 1), shallow):
+        coded = to_samples(frame.planes, kind)
+        to_light(*coded, 64, kind, 1, 1)
+        take_changed(coded[0][1:, 1:], coded[0], changed_pixels(frame.planes, frame.planes))
     words_through(to_display_words(frame.planes, nodes, 0.01, 64.0), nodes, nodes)
     coverage_of(frame.planes[0])
     with tempfile.TemporaryDirectory() as folder:

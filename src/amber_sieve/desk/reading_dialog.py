@@ -42,15 +42,16 @@ class ReadingDialog(QDialog):
             combo.addItems([FROM_STREAM, *choices])
             combo.setAccessibleName(name.capitalize())
             combo.activated.connect(lambda at, name=name, combo=combo: session.read_as(**{name: combo.itemText(at) if at else ""}))
-        self.one_field = QCheckBox("Make whole frames of one field")
-        self.one_field.clicked.connect(lambda on: session.read_as(one_field=on))
+        self.deinterlaced = QCheckBox("Deinterlace")
+        self.deinterlaced.setToolTip("Makes whole frames of both fields: woven where nothing moves, filled in where something does")
+        self.deinterlaced.clicked.connect(lambda on: session.read_as(deinterlaced=on))
         self.white = QLabel()
         self.white.setObjectName("dim")
         self.form = QFormLayout()
         self.white_row = row_of(self.as_shot, self.pick, self.white)
         for label, widget in (
             ("Part", self.part), ("Colour space", self.space), ("White balance", self.white_row), *((name.capitalize(), combo) for name, combo in self.streams.items()),
-            ("Interlaced", self.one_field), ("Working space", self.working), ("Display", self.display),
+            ("Interlaced", self.deinterlaced), ("Working space", self.working), ("Display", self.display),
         ):  # fmt: skip
             self.form.addRow(label, widget)
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close)
@@ -87,8 +88,8 @@ class ReadingDialog(QDialog):
         for name, combo in self.streams.items():
             self.form.setRowVisible(combo, clip)
             combo.setCurrentIndex(max(0, combo.findText(getattr(project.reading, name))))
-        self.form.setRowVisible(self.one_field, clip)
-        self.one_field.setChecked(project.reading.one_field)
+        self.form.setRowVisible(self.deinterlaced, clip)
+        self.deinterlaced.setChecked(project.reading.deinterlaced)
         self.form.setRowVisible(self.part, not clip)
         self.form.setRowVisible(self.space, not clip)
         self.space.setEnabled(about is not None and about.kind != "clip")

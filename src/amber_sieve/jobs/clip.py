@@ -116,7 +116,7 @@ def export_clip(
             return number, writer.pictured(same, result.planes, frame.planes, mask[1] if mask else None)
 
         try:
-            items = ((number, footage.decoded(number) if footage else None) for number in numbers)
+            items = ((number, footage.whole(number) if footage else None) for number in numbers)
             with contextlib.closing(in_order(items, made, source.about.size)) as frames_made:
                 for done, (number, frame) in enumerate(frames_made, 1):
                     writer.add(number, frame)

@@ -5,17 +5,21 @@ from __future__ import annotations
 import bisect
 import contextlib
 import pathlib
+import re
 import threading
 from collections import OrderedDict
 from collections.abc import Hashable
 from fractions import Fraction
+from typing import Any
 
 import av
 import numpy as np
+from av.filter import Graph
 from av.video.frame import VideoFrame
-from av.video.reformatter import ColorRange, Colorspace, Interpolation
+from av.video.reformatter import ColorRange, Interpolation
 
 from ..core.colour import encodings
+from ..core.colour.luma_chroma import LUMA_WEIGHTS, Samples, to_light
 from ..core.frame import Frame
 from ..errors import Trouble
 from ..files import regular_file
@@ -24,15 +28,6 @@ from .source import About, key_of
 
 #: FFmpeg's numbers (ITU-T H.273) for what streams commonly say.
 UNSPECIFIED = 2
-MATRICES = {
-    1: Colorspace.ITU709,
-    5: Colorspace.ITU601,
-    6: Colorspace.SMPTE170M,
-    7: Colorspace.SMPTE240M,
-    4: Colorspace.FCC,
-    9: Colorspace.BT2020,
-    10: Colorspace.BT2020,
-}
 MATRIX_NAMES = {
     0: "RGB",
     1: "BT.709",
@@ -48,7 +43,7 @@ RANGE_NAMES = {1: "limited", 2: "full"}
 HD_HEIGHT = 576
 #: Frames that are decoded on the way to one a little later, where seeking would cost more.
 NEAR = 24
-INTERLACED = "{} is interlaced: File > How the picture is read… makes whole frames of one field."
+INTERLACED = "{} is interlaced: File > How the picture is read… deinterlaces it."
 #: Frames that are kept for their neighbours.
 BESIDE = 5
 #: Damaged packets in a row after which a stretch is given up.
@@ -57,7 +52,7 @@ MOST_COMPLAINTS = 200
 
 def matrix_of(number: int, height: int) -> int:
     """The matrix to decode with: the stream's, or what its height suggests."""
-    return number if number in MATRICES else (1 if height > HD_HEIGHT else 6)
+    return number if number in LUMA_WEIGHTS else (1 if height > HD_HEIGHT else 6)
 
 
 def range_of(frame: VideoFrame) -> ColorRange:
@@ -65,20 +60,56 @@ def range_of(frame: VideoFrame) -> ColorRange:
     return ColorRange.JPEG if frame.color_range == ColorRange.JPEG or frame.format.name.startswith("yuvj") else ColorRange.MPEG
 
 
+def plane_of(frame: VideoFrame, index: int) -> np.ndarray:
+    """One plane of a frame as it lies in memory, (rows, at least the columns there are), shared with it."""
+    held = frame.planes[index]
+    values = np.frombuffer(memoryview(held), np.uint16 if frame.format.components[index].bits > 8 else np.uint8)
+    return values.reshape(held.height, -1)
+
+
+def samples_of(pixels: av.VideoFormat, matrix: int, full: bool, used: int = 0) -> Samples:
+    """How light is coded in a format of planes."""
+    across, down = (64 // size for size in (pixels.chroma_width(64), pixels.chroma_height(64)))
+    return Samples(matrix, 16 if used else pixels.components[0].bits, full, across, down, used)
+
+
+#: Formats that hold the samples of others in another order.
+SAME_AS = {"nv12": "yuv420p", "yuyv422": "yuv422p", "uyvy422": "yuv422p", "p010le": "yuv420p10le", "p210le": "yuv422p10le"}
+#: Formats whose planes are read as they are, and the one that others are brought to, its samples being those they had, moved up.
+PLANES = re.compile(r"yuv(j|a)?4(20|22|44)p((9|10|12|14|16)le)?")
+MOVED_UP = "yuv444p16le"
+
+
+def is_luma_chroma(pixels: av.VideoFormat) -> bool:
+    """Whether a format holds Y', Cb and Cr."""
+    return not pixels.is_rgb and len(pixels.components) >= 3
+
+
+def light_of(frame: VideoFrame, curve: int, primaries: int, size: tuple[int, int] | None = None) -> np.ndarray:
+    """Linear light (3, H, W) of a decoded frame of Y'CbCr, by its own matrix and range; ``size`` is width and height to shrink to."""
+    extent, name, used = range_of(frame), SAME_AS.get(frame.format.name, frame.format.name), 0
+    matrix, height = matrix_of(int(frame.colorspace), frame.height), frame.height
+    if size is None and PLANES.fullmatch(name):
+        planes = frame if name == frame.format.name else frame.reformat(format=name, src_color_range=extent, dst_color_range=extent)
+    else:
+        used, (width, height) = frame.format.components[0].bits, size or (frame.width, frame.height)
+        how = Interpolation.AREA | Interpolation.ACCURATE_RND
+        planes = frame.reformat(width, height, MOVED_UP, interpolation=how, src_color_range=extent, dst_color_range=extent)
+    luma, blue, red = (plane_of(planes, index) for index in range(3))
+    return to_light(luma, blue, red, planes.width, samples_of(planes.format, matrix, extent == ColorRange.JPEG, used), curve, primaries)
+
+
 def to_rgb16(frame: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarray:
-    """Red, green, blue codes (H, W, 3) uint16 of a decoded frame, by its own matrix and range; ``size`` is width and height to shrink to.
+    """Red, green, blue codes (H, W, 3) uint16 of a decoded frame of RGB or greys; ``size`` is width and height to shrink to.
 
     They may share the memory of the frame: read only.
     """
-    is_rgb = frame.format.is_rgb
     spread = frame.reformat(
         width=size[0] if size else None,
         height=size[1] if size else None,
         interpolation=Interpolation.AREA if size else None,
         format="rgb48le",
-        src_colorspace=None if is_rgb else MATRICES[matrix_of(int(frame.colorspace), frame.height)],
-        dst_colorspace=None,
-        src_color_range=None if is_rgb else range_of(frame),
+        src_color_range=None if frame.format.is_rgb else range_of(frame),
         dst_color_range=ColorRange.JPEG,
     )
     held = spread.planes[0]
@@ -121,7 +152,9 @@ class Footage:
         self._frames = self._container.decode(stream)
         matrix = self.matrix = _chosen("matrix", reading.matrix, int(context.colorspace), self.path)
         self.range = _chosen("range", reading.range, int(context.color_range), self.path)
-        self._one_field, self._reading = reading.one_field, reading
+        self._deinterlaced, self._reading = reading.deinterlaced, reading
+        #: Frames just decoded, of which whole ones are made.
+        self._recent: OrderedDict[int, VideoFrame] = OrderedDict()
         self._beside: Footage | None = None
         self._beside_frames: OrderedDict[int, Frame] = OrderedDict()
         self._beside_lock = threading.Lock()
@@ -150,7 +183,7 @@ class Footage:
             frames=len(self.stamps),
             rate=self.rate,
             tags=self.tags,
-            notes=(*self._what_is_missing(), *(INTERLACED.format(self.path.name) for _ in range(interlaced and not reading.one_field))),
+            notes=(*self._what_is_missing(), *(INTERLACED.format(self.path.name) for _ in range(interlaced and not reading.deinterlaced))),
         )
         self._key: Hashable = (key_of(self.path), reading) if reading != PLAIN else key_of(self.path)
 
@@ -204,6 +237,41 @@ class Footage:
                 return found
         raise Trouble(f"Frame {number} of {self.path} is damaged: leave it out of the range, or restore the clip.")
 
+    def whole(self, number: int) -> VideoFrame:
+        """Frame ``number`` to be looked at: as it was decoded or, when asked for, made of its fields by FFmpeg's bwdif, which weaves them
+        where nothing moves and fills lines in where something does. Raises `Trouble` as `decoded` does."""
+        if not self._deinterlaced:
+            return self.decoded(number)
+        around = [self._held(n) for n in (number - 1, number, number + 1)]
+        frame = around[1] or self.decoded(number)
+        graph = Graph()
+        source = graph.add_buffer(width=frame.width, height=frame.height, format=frame.format, time_base=self.time_base)
+        graph.link_nodes(source, graph.add("bwdif", "mode=send_frame:deint=all"), graph.add("buffersink")).configure()
+        for held in around:
+            if held is not None:
+                graph.push(held)
+        graph.push(None)
+        made: Any = None
+        with contextlib.suppress(av.FFmpegError):  # there are no more
+            for held in around[:2]:
+                made = graph.pull() if held is not None else made
+        if made is None:
+            raise Trouble(f"Frame {number} of {self.path} cannot be deinterlaced: read the clip as it is.")
+        made.colorspace, made.color_range = frame.colorspace, frame.color_range
+        whole: VideoFrame = made
+        return whole
+
+    def _held(self, number: int) -> VideoFrame | None:
+        """A frame that was decoded lately, or is now; None where there is none."""
+        if number not in self._recent:
+            try:
+                self._recent[number] = self.decoded(number)
+            except Trouble:
+                return None
+            while len(self._recent) > BESIDE:
+                self._recent.popitem(last=False)
+        return self._recent[number]
+
     def _seek(self, stamp: int) -> None:
         self._next = self._ahead = None
         with contextlib.suppress(av.FFmpegError):
@@ -244,7 +312,7 @@ class Footage:
 
     def frame(self, number: int) -> Frame:
         """Frame ``number`` as linear light."""
-        return self.to_frame(self.decoded(number), (self._key, number), number)
+        return self.to_frame(self.whole(number), (self._key, number), number)
 
     def _near(self, number: int) -> Frame | None:
         """Frame ``number`` for those that look at a neighbour, by a decoder of its own; the newest few are kept. None where there is none."""
@@ -269,32 +337,32 @@ class Footage:
         if factor <= 1:
             return self.frame(number)
         turned = size if self.turns % 2 == 0 else size[::-1]
-        planes = encodings.decoded(self._codes(self.decoded(number), turned), self.curve, self.primaries)
-        return Frame(planes, None, (self._key, number, "quick", factor), size[0] / width, (0, 0), (width, height))
+        return Frame(
+            self._light(self.whole(number), turned), None, (self._key, number, "quick", factor), size[0] / width, (0, 0), (width, height)
+        )
 
     def to_frame(self, decoded: VideoFrame, key: Hashable, number: int) -> Frame:
         """A decoded frame as linear light, by the curve and primaries of the stream (see `core.colour.encodings`)."""
-        return Frame(
-            encodings.decoded(self._codes(decoded), self.curve, self.primaries), None, key, near=lambda away: self._near(number + away)
-        )
+        return Frame(self._light(decoded), None, key, near=lambda away: self._near(number + away))
 
-    def _codes(self, decoded: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarray:
-        """Upright codes of a frame, by what was chosen or said."""
+    def _light(self, decoded: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarray:
+        """Upright light of a frame, by what was chosen or said."""
         if self.matrix != int(decoded.colorspace):
             decoded.colorspace = self.matrix
         if self.range in (1, 2) and self.range != int(decoded.color_range):
             decoded.color_range = self.range
-        codes = to_rgb16(decoded, size)
-        if self._one_field and size is None:
-            lines = codes[::2]
-            below = np.concatenate([lines[1:], lines[-1:]])
-            codes[1::2] = ((lines.astype(np.uint32) + below + 1) // 2)[: codes.shape[0] // 2]
-        return np.ascontiguousarray(np.rot90(codes, self.turns)) if self.turns else codes
+        if is_luma_chroma(decoded.format):
+            planes = light_of(decoded, self.curve, self.primaries, size)
+        else:
+            planes = encodings.decoded(to_rgb16(decoded, size), self.curve, self.primaries)
+        return np.ascontiguousarray(np.rot90(planes, self.turns, (1, 2))) if self.turns else planes
 
     @property
     def plain(self) -> bool:
-        """Whether the samples of its frames stand where they are seen, so that they can be carried over."""
-        return self.turns == 0 and not self._one_field
+        """Whether the samples of its frames stand where they are seen and mean what they will, so that they can be carried over."""
+        pixels = self._stream.codec_context.format
+        limited = self.range != 2 and not pixels.name.startswith("yuvj")
+        return self.turns == 0 and not self._deinterlaced and limited and is_luma_chroma(pixels)
 
     def close(self) -> None:
         """Let go of the file, once a frame that is being decoded is done."""

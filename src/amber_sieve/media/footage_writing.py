@@ -10,17 +10,19 @@ from typing import Any
 
 import av
 import numpy as np
+from av.video.format import VideoFormat
 from av.video.frame import VideoFrame
-from av.video.reformatter import ColorRange
+from av.video.reformatter import ColorRange, Interpolation
 
 from ..core.changed import changed_pixels, take_changed
 from ..core.colour import encodings
 from ..core.colour.gamut import lower_chroma
+from ..core.colour.luma_chroma import to_samples
 from ..core.edge.box import box_of
 from ..errors import Trouble
 from ..files import Checked
 from . import colour_spaces
-from .footage import MATRICES, UNSPECIFIED, Footage, matrix_of, range_of
+from .footage import UNSPECIFIED, Footage, matrix_of, plane_of, range_of, samples_of
 from .formats import QUALITY
 
 
@@ -51,7 +53,7 @@ CODECS: dict[str, Codec] = {
     "DNxHR HQX": Codec("dnxhd", "yuv422p10le", {"profile": "dnxhr_hqx"}),
     "FFV1": Codec("ffv1", "yuv444p16le", {"level": "3", "slices": "16", "slicecrc": "1"}),
 }
-#: What is laid over a frame begins at multiples of so many pixels and has as many to spare, so that chroma and dither fall as in a whole one.
+#: What is laid over a frame begins at multiples of so many pixels and has as many to spare, so that chroma falls as in a whole one.
 BLOCK = 16
 #: Samples of plain sound a second.
 PLAIN_RATE = 48_000
@@ -67,11 +69,8 @@ CONTAINERS = {".mp4": "mp4", ".m4v": "mp4", ".mov": "mov", ".mkv": "matroska", "
 
 
 def _plane(frame: VideoFrame, index: int) -> np.ndarray:
-    """One plane of a frame as a writable array that shares its memory."""
-    held = frame.planes[index]
-    deep = frame.format.components[index].bits > 8
-    values = np.frombuffer(memoryview(held), np.uint16 if deep else np.uint8)
-    return values.reshape(held.height, -1)[:, : held.width]
+    """One plane of a frame (H, W), shared with it."""
+    return plane_of(frame, index)[:, : frame.planes[index].width]
 
 
 class SoundTrack:
@@ -172,6 +171,7 @@ class ClipWriter:
         # What is not said is written as it was read.
         context.color_primaries = self.primaries if self.primaries != UNSPECIFIED else 1
         context.color_trc = self.curve if self.curve != UNSPECIFIED else 1 if self.matrix == 1 else 6
+        self._samples = samples_of(VideoFormat(self.pixel_format), self.matrix, False)
         self._gamut, self._display = gamut, display
         self._sound = SoundTrack(footage, first, last, self._plain) if footage and sound else None
         if self._sound is not None:
@@ -184,7 +184,8 @@ class ClipWriter:
             src_colorspace=None,
             dst_colorspace=None,
             src_color_range=range_of(decoded),
-            dst_color_range=self.range,
+            dst_color_range=range_of(decoded),
+            interpolation=Interpolation.BILINEAR | Interpolation.ACCURATE_RND,
         )
 
     def pictured(self, decoded: VideoFrame | None, planes: np.ndarray, before: np.ndarray, alpha: np.ndarray | None = None) -> VideoFrame:
@@ -215,31 +216,32 @@ class ClipWriter:
             return
         top, left = (part.start // BLOCK * BLOCK for part in box)
         here = np.s_[top : box[0].stop, left : box[1].stop]
-        part, where = self._frame_of(self._codes_of(np.ascontiguousarray(planes[:, *here]))), changed[here]
-        for index in range(3):
-            target, source = _plane(frame, index), _plane(part, index)
+        part, where = to_samples(self._codes_of(np.ascontiguousarray(planes[:, *here])), self._samples), changed[here]
+        for index, source in enumerate(part):
+            target = _plane(frame, index)
             down, across = -(-changed.shape[0] // target.shape[0]), -(-changed.shape[1] // target.shape[1])
             held = target[top // down :, left // across :][: source.shape[0], : source.shape[1]]
             take_changed(held, source, where)
 
     def mask_pictured(self, mask: np.ndarray) -> VideoFrame:
         """A mask (H, W) as a frame: grey codes from nothing to all, not gamma-coded."""
-        return self._frame_of(encodings.words(np.repeat(mask[None], 3, axis=0)))
+        return self._frame_of(np.repeat(mask[None], 3, axis=0))
 
     def _codes_of(self, planes: np.ndarray) -> np.ndarray:
-        """Linear light (3, H, W) as codes (H, W, 3) of 16 bits, inside the gamut."""
+        """Linear light (3, H, W) as codes, inside the gamut."""
         plain = self.curve not in (encodings.PQ, encodings.HLG, encodings.LINEAR) and encodings.to_rec_709(self.primaries) is None
         if self._gamut == "lower chroma" and plain:
             planes = lower_chroma(planes)
         if self._display:
-            return encodings.words(colour_spaces.to_display(planes, self._display))
-        return encodings.words(encodings.coded(planes, self.curve, self.primaries))
+            return colour_spaces.to_display(planes, self._display)
+        return encodings.coded(planes, self.curve, self.primaries)
 
     def _frame_of(self, codes: np.ndarray) -> VideoFrame:
-        """Codes (H, W, 3) of 16 bits in the clip's pixel format."""
-        return VideoFrame.from_ndarray(codes, "rgb48le").reformat(
-            format=self.pixel_format, src_color_range=ColorRange.JPEG, dst_colorspace=MATRICES[self.matrix], dst_color_range=self.range
-        )
+        """Codes (3, H, W) in the clip's pixel format."""
+        frame = VideoFrame(codes.shape[2], codes.shape[1], self.pixel_format)
+        for index, values in enumerate(to_samples(codes, self._samples)):
+            _plane(frame, index)[...] = values
+        return frame
 
     def add(self, number: int, frame: VideoFrame) -> None:
         """Encode a frame as frame ``number``, after those before it."""

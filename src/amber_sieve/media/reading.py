@@ -23,7 +23,7 @@ class Reading:
     space : OpenColorIO's name of the colour space the samples are in; "" for what the file says.
     white : x, y of a place of a camera raw (upright, full size) that should be grey; None for the white balance as shot.
     matrix, range, primaries, curve : of footage, words of ``CHOICES``; "" for what the stream says.
-    one_field : of interlaced footage every other line is made from its neighbours.
+    deinterlaced : whole frames are made of the fields of interlaced footage.
     """
 
     part: str = ""
@@ -33,7 +33,7 @@ class Reading:
     range: str = ""
     primaries: str = ""
     curve: str = ""
-    one_field: bool = False
+    deinterlaced: bool = False
 
 
 #: Everything as the file says.

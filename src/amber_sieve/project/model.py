@@ -31,7 +31,7 @@ from ..names import (
 from .fields import bounds_of, kind_of, number, setting
 
 #: Version of the file format; raised when an older program could not read what a newer one writes.
-VERSION: Literal[5] = 5
+VERSION: Literal[6] = 6
 
 #: Places lie near the picture; colours are light of at most what a float picture may hold.
 Coordinate = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
@@ -654,9 +654,7 @@ class Reading(Frozen):
     range: str = Field(default="", max_length=40, title="Range", description='of footage: limited, full, or "" for what the stream says')
     primaries: str = Field(default="", max_length=40, title="Primaries", description='of footage; "" for what the stream says')
     curve: str = Field(default="", max_length=40, title="Curve", description='of footage; "" for what the stream says')
-    one_field: bool = Field(
-        default=False, title="One field", description="Of interlaced footage, every other line is made from its neighbours"
-    )
+    deinterlaced: bool = Field(default=False, title="Deinterlaced", description="Whole frames are made of the fields of interlaced footage")
     white: tuple[Coordinate, Coordinate] | None = Field(
         default=None, title="White balance", description="x, y of a place of a camera raw that should be grey; null for as shot"
     )
@@ -665,7 +663,7 @@ class Reading(Frozen):
 class Project(Frozen):
     """The whole work on one picture or clip."""
 
-    version: Literal[5] = VERSION
+    version: Literal[6] = VERSION
     source: str = Field(default="", max_length=4096, description="the picture or clip: a path relative to the project file")
     source_mark: str = Field(default="", max_length=64, description="what the picture was when the project was saved")
     reading: Reading = Reading()

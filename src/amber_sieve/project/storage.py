@@ -74,12 +74,22 @@ def project_from(held: dict[str, Any], path: pathlib.Path) -> Project:
         if held.get("version") == 2:
             held = _from_version_2(held)
         if held.get("version") in (3, 4):  # 4 has more adjustments, 5 ways to read a picture and lookup tables; they change none
-            held = held | {"version": VERSION}
+            held = held | {"version": 5}
+        if held.get("version") == 5:
+            held = _from_version_5(held)
         return Project.model_validate_json(json.dumps(held))
     except ValidationError as error:
         raise Trouble(f"{path} has a wrong field ({first_complaint(error)}): correct it or open another file.") from None
     except (AttributeError, TypeError, ValueError, RecursionError):
         raise Trouble(f"{path} is not a project of Amber Sieve: its fields are not what they should be. Open another file.") from None
+
+
+def _from_version_5(held: dict[str, Any]) -> dict[str, Any]:
+    """Interlaced footage was read by one field alone."""
+    reading = dict(held.get("reading", {}))
+    if "one_field" in reading:
+        reading["deinterlaced"] = reading.pop("one_field")
+    return held | {"version": 6, "reading": reading}
 
 
 def edge_from_version_1(held: dict[str, Any]) -> dict[str, Any]:

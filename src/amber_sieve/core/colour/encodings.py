@@ -119,6 +119,11 @@ def decoded(codes: np.ndarray, curve: int, primaries: int) -> np.ndarray:
     """Codes (H, W, 3) of 16 bits as linear light (3, H, W) float32, Rec. 709 primaries."""
     planes = np.empty((3, *codes.shape[:2]), np.float32)
     _looked_up(codes, _table_of(curve), planes)
+    return as_shown(planes, curve, primaries)
+
+
+def as_shown(planes: np.ndarray, curve: int, primaries: int) -> np.ndarray:
+    """What `light_of` gave (3, H, W) float32, as light of a display in Rec. 709 primaries; may be changed in place."""
     if curve == HLG:  # from the scene to a display, BT.2100
         luma = np.tensordot(LUMA_2020.astype(np.float32), planes, 1)
         planes *= np.maximum(luma, 1e-6) ** np.float32(HLG_GAMMA - 1) * np.float32(HLG_PEAK / WHITE)
@@ -136,20 +141,3 @@ def coded(planes: np.ndarray, curve: int, primaries: int) -> np.ndarray:
         luma = np.tensordot(LUMA_2020.astype(np.float32), shown, 1)
         planes = shown * np.maximum(luma, 1e-9) ** np.float32(1 / HLG_GAMMA - 1)
     return codes_of(planes, curve)
-
-
-@kernel
-def _to_words(coded: np.ndarray, out: np.ndarray) -> None:
-    zero, half, top = np.float32(0), np.float32(0.5), np.float32(65535)
-    for y in prange(out.shape[0]):
-        for k in range(3):
-            row, target = coded[k, y], out[y]
-            for x in range(out.shape[1]):
-                target[x, k] = np.uint16(np.int32(min(max(np.float32(row[x]) * top, zero), top) + half))
-
-
-def words(codes: np.ndarray) -> np.ndarray:
-    """Codes (3, H, W), clipped to 0 to 1, as (H, W, 3) of 16 bits."""
-    out = np.empty((*codes.shape[1:], 3), np.uint16)
-    _to_words(np.ascontiguousarray(codes, np.float32), out)
-    return out
