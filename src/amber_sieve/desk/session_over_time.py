@@ -122,7 +122,7 @@ class OverTime(SessionState):
             self._course = course
             self.watched.emit(course)
             if len(course.seen) == self.frames:
-                self.said.emit(f"Watched {self.frames} frames: flicker {course.mean_flicker:.1f} % a frame, {len(course.troubles)} jumps")
+                self.said.emit(f"Watched {self.frames} frames: {course.in_words}, {len(course.troubles)} jumps")
 
     def next_trouble(self, by: int = 1) -> None:
         """Go to the next frame, or the one before, at which the coverage jumps."""

@@ -13,6 +13,8 @@ from .style import AMBER, DIM, WELL
 
 #: Heights of the bar alone, and of the graph above it; room at either end.
 BAR, GRAPH, MARGIN = 20, 40, 8
+#: Flicker without Steady.
+UNSTEADY = QColor(70, 92, 122)
 COVERAGE, FLICKER, DRIFT, TROUBLE = QColor(214, 214, 214), QColor(120, 170, 230), QColor(230, 140, 200), QColor(235, 96, 70)
 #: What fills the graph from bottom to top: of flicker, per cent of the mask; of drift, ΔEok times 100.
 MOST_FLICKER, MOST_DRIFT = 25.0, 10.0
@@ -72,7 +74,9 @@ class TimeBar(QWidget):
         if course is not None and number in course.seen:
             seen = course.seen[number]
             self.setToolTip(
-                f"Frame {number}: covers {100 * seen.coverage:.1f} %, flicker {course.flicker(number):.1f} %, drift {seen.drift:.1f}"
+                f"Frame {number}: covers {100 * seen.coverage:.1f} %, flicker {course.flicker(number):.1f} %"
+                + (f" ({course.unsteady[number]:.1f} % without Steady)" if number in course.unsteady else "")
+                + f", drift {seen.drift:.1f}"
             )
         else:
             self.setToolTip(f"Frame {number}")
@@ -100,12 +104,21 @@ class TimeBar(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(AMBER)
-        for number in self.session.keyframes:
+        by_hand, tracked = self._keyframes()
+        for first, last in _runs(sorted(tracked)):
+            left, right = self.place_of(first), self.place_of(last)
+            painter.drawRect(QRectF(left, top + 6.0, max(right - left, 2.0), 2.0))
+        for number in by_hand:
             x, y = self.place_of(number), top + 7.0
             painter.drawPolygon(QPolygonF([QPointF(x, y - 4), QPointF(x + 4, y), QPointF(x, y + 4), QPointF(x - 4, y)]))
         head = self.place_of(self.session.number)
         painter.setPen(QPen(QColor(255, 255, 255), 1.6))
         painter.drawLine(QPointF(head, 0), QPointF(head, self.height()))
+
+    def _keyframes(self) -> tuple[set[int], set[int]]:
+        """Frames at which something of the current sieve was keyed by hand, and those that tracking has keyed."""
+        keys = [key for track in self.session.document.sieve.tracks for key in track.keys]
+        return {key.frame for key in keys if key.confidence is None}, {key.frame for key in keys if key.confidence is not None}
 
     def _draw_ready(self, painter: QPainter, y: float) -> None:
         for first, last in _runs(sorted(self.session.playback.ready)):
@@ -140,13 +153,15 @@ class TimeBar(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         rows: list[tuple[QColor, list[float]]] = [
             (DRIFT, [course.seen[number].drift / MOST_DRIFT for number in numbers]),
+            (UNSTEADY, [course.unsteady.get(number, 0.0) / MOST_FLICKER for number in numbers] if course.unsteady else []),
             (FLICKER, [course.flicker(number) / MOST_FLICKER for number in numbers]),
             (COVERAGE, [course.seen[number].coverage / most for number in numbers]),
         ]
         for colour, values in rows:
             painter.setPen(QPen(colour, 1.3))
             line = [
-                QPointF(self.place_of(n), height - 2 - (height - 6) * float(np.clip(v, 0, 1))) for n, v in zip(numbers, values, strict=True)
+                QPointF(self.place_of(n), height - 2 - (height - 6) * float(np.clip(v, 0, 1)))
+                for n, v in zip(numbers, values, strict=False)
             ]
             painter.drawPolyline(QPolygonF(line))
         painter.setPen(QPen(TROUBLE, 1.5))

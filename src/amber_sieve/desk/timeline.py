@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
 from ..jobs.timecode import timecode
 from .icon import with_icon
+from .lanes import Lanes
 from .session import Session
 from .time_bar import TimeBar
 
@@ -19,11 +20,14 @@ class Timeline(QWidget):
         super().__init__()
         self.setObjectName("panel")
         self.session = session
-        row = QHBoxLayout(self)
-        row.setContentsMargins(8, 4, 8, 4)
+        column, row = QVBoxLayout(self), QHBoxLayout()
+        column.setContentsMargins(8, 4, 8, 4)
+        column.setSpacing(2)
         row.setSpacing(4)
+        self.bar = TimeBar(session)
+        self.lanes = Lanes(session, self.bar)
         self.play, self.back, self.on, self.loop = QToolButton(), QToolButton(), QToolButton(), QToolButton()
-        self.set_in, self.set_out, self.watch = QToolButton(), QToolButton(), QToolButton()
+        self.set_in, self.set_out, self.watch, self.curves = QToolButton(), QToolButton(), QToolButton(), QToolButton()
         for button, drawing, tip, act in (
             (self.play, "play", "Play or stop (Space)", session.playback.toggle),
             (self.back, "chevron-left", "One frame back (,)", lambda: session.go_to(session.number - 1)),
@@ -33,18 +37,21 @@ class Timeline(QWidget):
             (self.set_out, "arrow-left-to-line", "Out point here (]); again takes it away", self.toggle_out),
             (self.watch, "activity", "Coverage over time: how much the mask holds on every frame, its flicker and drift; N goes to the next jump",
              lambda: session.watch(self.watch.isChecked())),
+            (self.curves, "spline", "Curves of what is keyed in this sieve, and how sure tracking was", lambda: self.lanes.show_if(self.curves.isChecked())),
         ):  # fmt: skip
             with_icon(button, drawing, tip)
             button.clicked.connect(lambda _, act=act: act())
             row.addWidget(button)
-        for button in (self.play, self.loop, self.watch):
+        for button in (self.play, self.loop, self.watch, self.curves):
             button.setCheckable(True)
+        self.curves.setChecked(True)
         self.loop.setChecked(session.playback.loop)
-        self.bar = TimeBar(session)
         self.label = QLabel("")
-        self.label.setMinimumWidth(172)
-        row.addWidget(self.bar, 1)
+        row.addStretch(1)
         row.addWidget(self.label)
+        column.addLayout(row)
+        column.addWidget(self.bar)
+        column.addWidget(self.lanes)
         session.source_changed.connect(self.follow)
         session.frame_changed.connect(self.follow)
         session.playback.changed.connect(self._playing)

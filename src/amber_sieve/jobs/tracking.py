@@ -116,6 +116,6 @@ def with_tracked(sieve: Sieve, found: Tracked) -> Sieve:
     held = next((track for track in sieve.tracks if track.path == found.path), None)
     length = len(next(iter(found.keys.values())))
     keys = {key.frame: key for key in held.keys if len(key.value) == length} if held else {}
-    keys |= {frame: Key(frame=frame, value=value) for frame, value in found.keys.items()}
+    keys |= {frame: Key(frame=frame, value=value, confidence=found.confidence[frame]) for frame, value in found.keys.items()}
     fresh = Track(path=found.path, keys=tuple(keys[frame] for frame in sorted(keys)))
     return sieve.but(tracks=(*(track for track in sieve.tracks if track.path != found.path), fresh))

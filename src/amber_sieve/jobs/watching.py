@@ -25,12 +25,13 @@ SHARE, DEVIATIONS, AROUND = 0.15, 5.0, 6
 @dataclass(frozen=True)
 class Seen:
     """One frame: coverage 0 to 1; chroma distance (Oklab, times 100) between what is masked and the samples; the mask itself and the levels of
-    its frame, small, 0 to 255 (None: as if nothing moved, or not needed any more)."""
+    its frame, small, 0 to 255 (None: as if nothing moved, or not needed any more); and the mask without Steady, where that is on."""
 
     coverage: float
     drift: float
     mask: np.ndarray | None
     levels: np.ndarray | None = None
+    unsteady: np.ndarray | None = None
 
 
 @dataclass
@@ -39,6 +40,8 @@ class Course:
 
     seen: dict[int, Seen] = field(default_factory=dict)
     flickers: dict[int, float] = field(default_factory=dict)
+    #: The same without Steady, where that is on.
+    unsteady: dict[int, float] = field(default_factory=dict)
     troubles: list[int] = field(default_factory=list)
 
     def add(self, number: int, seen: Seen) -> None:
@@ -46,10 +49,13 @@ class Course:
         self.seen[number] = seen
         for later in (number, number + 1):
             if later - 1 in self.seen and later in self.seen:
-                self.flickers[later] = flicker_between(self.seen[later - 1], self.seen[later])
-        for one in (number - 1, number, number + 1):
-            if one in self.seen and one + 1 in self.flickers and (one in self.flickers or one == 0):
-                self.seen[one] = replace(self.seen[one], mask=None, levels=None)
+                one, other = self.seen[later - 1], self.seen[later]
+                self.flickers[later] = flicker_between(one.mask, other.mask, one.levels, other.levels)
+                if other.unsteady is not None:
+                    self.unsteady[later] = flicker_between(one.unsteady, other.unsteady, one.levels, other.levels)
+        for at in (number - 1, number, number + 1):
+            if at in self.seen and at + 1 in self.flickers and (at in self.flickers or at == 0):
+                self.seen[at] = replace(self.seen[at], mask=None, levels=None, unsteady=None)
 
     def flicker(self, number: int) -> float:
         """How much of the mask changed since the frame before, the motion set aside, per cent of what either holds; 0 where that is not
@@ -59,20 +65,35 @@ class Course:
     @property
     def mean_flicker(self) -> float:
         """The mean over all frames of which it is known, per cent."""
-        return sum(self.flickers.values()) / len(self.flickers) if self.flickers else 0.0
+        return _mean(self.flickers)
+
+    @property
+    def in_words(self) -> str:
+        """The mean flicker, before and after Steady where that is on."""
+        before = f", {_mean(self.unsteady):.1f} % without Steady" if self.unsteady else ""
+        return f"flicker {self.mean_flicker:.1f} % a frame{before}"
 
     def copy(self) -> Course:
         """As it is now, with the frames at which the coverage jumps, while another thread goes on."""
-        return Course(dict(self.seen), dict(self.flickers), jumps({number: seen.coverage for number, seen in self.seen.items()}))
+        return Course(
+            dict(self.seen), dict(self.flickers), dict(self.unsteady), jumps({number: seen.coverage for number, seen in self.seen.items()})
+        )
 
 
-def flicker_between(one: Seen, other: Seen) -> float:
-    """How much of a mask changed from a frame to the next, the motion set aside, per cent of what either holds."""
-    if one.mask is None or other.mask is None or one.mask.shape != other.mask.shape:
+def _mean(by_frame: dict[int, float]) -> float:
+    return sum(by_frame.values()) / len(by_frame) if by_frame else 0.0
+
+
+def flicker_between(
+    one: np.ndarray | None, other: np.ndarray | None, levels: np.ndarray | None = None, later: np.ndarray | None = None
+) -> float:
+    """How much of a mask changed from a frame to the next, the motion set aside, per cent of what either holds; the motion is found on the
+    levels of both frames."""
+    if one is None or other is None or one.shape != other.shape:
         return 0.0
-    before, now = one.mask.astype(np.float32), other.mask.astype(np.float32)
-    if one.levels is not None and other.levels is not None:
-        before = along(before, flow_between(other.levels, one.levels))
+    before, now = one.astype(np.float32), other.astype(np.float32)
+    if levels is not None and later is not None:
+        before = along(before, flow_between(later, levels))
     return 100.0 * float(np.abs(before - now).sum()) / max(float(before.sum()), float(now.sum()), 1.0)
 
 
@@ -120,4 +141,14 @@ def watched(frame: Frame, project: Project, sieve_id: str, number: int, resolver
         lab = to_oklab(frame.planes)
         mean = np.array([float((plane * mask).sum(dtype=np.float64)) / total for plane in lab])
         drift = 100 * min(float(np.linalg.norm((mean - np.asarray(colour))[1:])) for colour in kept)
-    return Seen(total / mask.size, drift, np.rint(np.clip(mask, 0, 1) * 255).astype(np.uint8), levels_of(frame.planes))
+    unsteady = None
+    sieve = stands.sieve(sieve_id)
+    if sieve.edge.steady > 0:
+        plain = stands.with_sieve(sieve.but(edge=sieve.edge.but(steady=0.0)))
+        unsteady = _small(sieve_mask(frame, plain, sieve_id, cache, layers_in(cache)))
+    return Seen(total / mask.size, drift, _small(mask), levels_of(frame.planes), unsteady)
+
+
+def _small(mask: np.ndarray) -> np.ndarray:
+    """A mask as bytes."""
+    return np.rint(np.clip(mask, 0, 1) * 255).astype(np.uint8)

@@ -582,6 +582,7 @@ class Key(Frozen):
     frame: int = Field(ge=0, le=100_000_000)
     value: tuple[Coordinate, ...] = Field(min_length=1, max_length=200_000, description="its numbers in a row")
     how: Between = "linear"
+    confidence: float | None = Field(default=None, ge=0, le=1, description="how sure tracking was of it; null for what was set by hand")
 
 
 class Track(Frozen):

@@ -7,6 +7,7 @@ from PyQt6.QtWidgets import QCheckBox, QLabel, QListWidget, QListWidgetItem, QPu
 
 from ...core.edge.islands import Island
 from ...jobs.preview import Rendered
+from ...jobs.watching import Course
 from ...names import WAYS
 from ...project import edits
 from ...project.edits import field_of
@@ -71,6 +72,19 @@ class EdgePage(Page):
         self.haze.setObjectName("dim")
         self.column.addWidget(self.haze)
         self._add("clean", "steady")
+        self.flicker = QLabel("")
+        self.flicker.setObjectName("dim")
+        self.flicker.setVisible(False)
+        self.column.addWidget(self.flicker)
+        self.session.watched.connect(self._show_flicker)
+
+    def _show_flicker(self, course: Course | None) -> None:
+        """What Steady does for the flicker, as far as coverage over time has been watched."""
+        known = course is not None and bool(course.unsteady)
+        self.flicker.setVisible(known)
+        if course is not None and known:
+            words = course.in_words
+            self.flicker.setText(words[0].upper() + words[1:])
 
     def _check_haze(self) -> None:
         self.haze.setText("Counting…")
