@@ -171,10 +171,16 @@ class ClipWriter:
         # What is not said is written as it was read.
         context.color_primaries = self.primaries if self.primaries != UNSPECIFIED else 1
         context.color_trc = self.curve if self.curve != UNSPECIFIED else 1 if self.matrix == 1 else 6
+        self._sound: SoundTrack | None = None
+        try:
+            context.open(strict=False)
+        except av.FFmpegError:
+            self.close()
+            raise Trouble(f"{codec} does not take pictures of {width} x {height}: choose another codec.") from None
         self._samples = samples_of(VideoFormat(self.pixel_format), self.matrix, False)
         self._gamut, self._display = gamut, display
-        self._sound = SoundTrack(footage, first, last, self._plain) if footage and sound else None
-        if self._sound is not None:
+        if footage and sound:
+            self._sound = SoundTrack(footage, first, last, self._plain)
             self._sound.open(self._out)
 
     def untouched(self, decoded: VideoFrame) -> VideoFrame:
