@@ -73,7 +73,9 @@ class FullDiskTest(FolderCase):
     def test_every_kind_of_export_leaves_the_earlier_file_and_nothing_else(self):
         source = open_source(small(self.folder / "in.mkv", "-c:v", "ffv1", frames=24))
         project = everything(Adjust(recolour=Recolour(hue=40)))
-        wanted = [(f"x{ending}", codec) for held in formats.FORMATS if held.kind == "clip" for codec in held.writes for ending in held.endings]
+        wanted = [
+            (f"x{ending}", codec) for held in formats.FORMATS if held.kind == "clip" for codec in held.writes for ending in held.endings
+        ]
         for name, codec in wanted:
             with self.subTest(name=name, codec=codec):
                 out = self.folder / name

@@ -1,5 +1,6 @@
 """Keyframes of numbers, areas and samples, and areas that are tracked."""
 
+import time
 import unittest
 
 import av
@@ -7,6 +8,8 @@ import cv2
 import numpy as np
 from common import DEMO, FolderCase, WindowCase
 from PIL import Image
+from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QMenu
 from scipy.interpolate import CubicHermiteSpline
 
@@ -203,6 +206,56 @@ class TracksWindowTest(WindowCase):
         self.settle()
         self.assertIsNone(tracks.keyed(self.session.document.sieve, path))
         self.assertEqual(self.troubles, [])
+
+    def test_curves_of_what_is_keyed_and_how_sure_tracking_was(self):
+        middles = moving(self.folder / "m.mkv")
+        self.open(self.folder / "m.mkv")
+        self.click(*middles[0])
+        line = self.window.timeline
+        self.assertFalse(line.lanes.isVisible())
+        self.session.set_key("adjust.light.exposure", "smooth")
+        self.session.edit_sieve(lambda sieve: sieve.but(areas=(square(*middles[0]),)), "Area")
+        self.window.track_area(1, "position")
+        self.settle()
+        lanes = line.lanes
+        self.assertTrue(lanes.isVisible())
+        exposure, place = lanes.tracks
+        self.assertEqual(lanes.words_for(exposure, 3), "Exposure, frame 3: 0")
+        self.assertRegex(
+            lanes.words_for(place, 20), r"^Rectangle 1: place, frame 20: [\d.]+ px from its first key, tracked with \d+ % confidence$"
+        )
+        far = float(lanes.words_for(place, 20).split(": ")[2].split(" ")[0])
+        self.assertAlmostEqual(far, float(np.hypot(middles[20][0] - middles[0][0], middles[20][1] - middles[0][1])), delta=3)
+        # A press in a lane goes to that frame; what is set there by hand is a key of its own.
+        QTest.mouseClick(lanes, Qt.MouseButton.LeftButton, pos=QPoint(round(line.bar.place_of(12)), 4))
+        self.settle()
+        self.assertEqual(self.session.number, 12)
+        self.session.edit_sieve(lambda sieve: sieve.but(areas=(square(10, 10),)), "By hand")
+        self.settle()
+        by_hand, tracked = line.bar._keyframes()
+        self.assertEqual((by_hand, len(tracked)), ({0, 12}, 29))
+        path = self.folder / "p.sieve"
+        storage.save(self.session.project, path)
+        self.assertEqual(storage.load(path).stack[0].tracks, self.session.document.sieve.tracks)
+        amber = [lanes.grab().toImage().pixelColor(round(line.bar.place_of(n)), 11).name() for n in range(30)]
+        self.assertGreater(len(set(amber)), 1)
+        line.curves.click()
+        self.assertFalse(lanes.isVisible())
+        self.assertEqual(self.troubles, [])
+
+    def test_flicker_is_said_before_and_after_steady(self):
+        self.open(DEMO / "clip.mp4")
+        self.session.set_between(0, 79)
+        self.click(240, 440)
+        self.session.set_field("edge.steady", 100.0, "Steady")
+        self.settle()
+        self.window.timeline.watch.click()
+        until = time.monotonic() + 60
+        while not self.window.edge.flicker.text() and time.monotonic() < until:
+            QTest.qWait(50)
+        self.assertRegex(self.window.edge.flicker.text(), r"^Flicker [\d.]+ % a frame, [\d.]+ % without Steady$")
+        self.window.timeline.watch.click()
+        self.assertTrue(self.window.edge.flicker.isHidden())
 
 
 if __name__ == "__main__":
