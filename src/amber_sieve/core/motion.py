@@ -8,6 +8,7 @@ features of J. Shi and C. Tomasi ("Good features to track", 1994) are followed b
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Literal, get_args
 
 import cv2
@@ -17,7 +18,14 @@ import numpy as np
 Moves = Literal["position", "position, size and rotation", "perspective"]
 MOVES: tuple[Moves, ...] = get_args(Moves)
 #: Features looked for, their least distance in pixels, how far off a feature may come back, and how far off the motion may be.
-FEATURES, APART, BACK, OFF = 240, 4, 0.7, 1.5
+FEATURES, CLEAR, APART, BACK, OFF = 240, 0.01, 4, 0.7, 1.5
+#: Standard deviation of the blur that takes the noise away, pixels.
+CALM = 1.2
+#: How far round a thing it is looked for, pixels, as far as it is large; and what a place at the far end of that loses against one that has not moved.
+LEAST_ROOM, MOST_ROOM, FARNESS = 24, 96, 0.3
+#: The rim goes so far in, as a share of how large the thing is, and so many pixels out. What is painted on a thing slides past its outline by at most
+#: this share of it from frame to frame; the background moves at least so many pixels otherwise.
+RIM, BESIDE, SLIDES, LIKE = 0.14, 3, 0.03, 0.3
 #: Flow is found on frames reduced to about so many pixels.
 PIXELS = 250_000
 #: Features that a motion needs.
@@ -45,44 +53,162 @@ def along(mask: np.ndarray, flow: np.ndarray) -> np.ndarray:
     return cv2.remap(mask, columns + flow[..., 0], rows + flow[..., 1], cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
 
 
-def motion(one: np.ndarray, other: np.ndarray, inside: np.ndarray, moves: Moves) -> tuple[np.ndarray, float] | None:
-    """The motion from one frame to another.
+@dataclass(frozen=True)
+class Seen:
+    """What is followed, as it looks in one frame.
+
+    Attributes
+    ----------
+    levels : (h, w) uint8, its surroundings.
+    inside, rim, around : (h, w) uint8, above 0 where it is, along its outline, and beside it.
+    corner : x, y of the surroundings in the frame.
+    box : left, top, right, bottom of what is inside, in the surroundings.
+    """
+
+    levels: np.ndarray
+    inside: np.ndarray
+    rim: np.ndarray
+    around: np.ndarray
+    corner: tuple[int, int]
+    box: tuple[int, int, int, int]
+
+
+def seen_in(levels: np.ndarray, inside: np.ndarray) -> Seen | None:
+    """What lies inside an outline of a frame (H, W), with room to look for it; None where nothing does."""
+    rows, columns = np.flatnonzero(inside.any(axis=1)), np.flatnonzero(inside.any(axis=0))
+    if not rows.size:
+        return None
+    size = max(int(rows[-1] - rows[0]), int(columns[-1] - columns[0])) + 1
+    room = int(min(max(size, LEAST_ROOM), MOST_ROOM))
+    top, left = max(0, int(rows[0]) - room), max(0, int(columns[0]) - room)
+    part = np.s_[top : int(rows[-1]) + room + 1, left : int(columns[-1]) + room + 1]
+    box = (int(columns[0]) - left, int(rows[0]) - top, int(columns[-1]) + 1 - left, int(rows[-1]) + 1 - top)
+    here = (inside[part] > 0).astype(np.uint8)
+    deep = max(4, round(RIM * size))
+    near, far = _wider(here, BESIDE), _wider(here, BESIDE + room // 2)
+    rim = near - cv2.erode(here, _disc(deep))
+    return Seen(_calm(levels[part]), here, rim, far - near, (left, top), box)
+
+
+def _disc(radius: int) -> np.ndarray:
+    return cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * radius + 1, 2 * radius + 1))
+
+
+def _wider(here: np.ndarray, by: int) -> np.ndarray:
+    return cv2.dilate(here, _disc(by))
+
+
+def _calm(levels: np.ndarray) -> np.ndarray:
+    return cv2.GaussianBlur(levels, (0, 0), CALM)
+
+
+def moved_by(x: float, y: float) -> np.ndarray:
+    """A plain step as a matrix (3, 3)."""
+    return np.array([[1, 0, x], [0, 1, y], [0, 0, 1]], np.float64)
+
+
+def moved_places(places: np.ndarray, matrix: np.ndarray) -> np.ndarray:
+    """Places (N, 2) moved by a matrix (3, 3)."""
+    moved = np.column_stack([places, np.ones(len(places))]) @ matrix.T
+    out: np.ndarray = moved[:, :2] / moved[:, 2:]
+    return out
+
+
+def _as_before(seen: Seen, other: np.ndarray, matrix: np.ndarray) -> np.ndarray:
+    """A frame as it would look from where the thing was seen, were this its motion."""
+    height, width = seen.levels.shape
+    way = matrix @ moved_by(*seen.corner)
+    flags = cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP
+    return _calm(cv2.warpPerspective(other, way, (width, height), flags=flags, borderMode=cv2.BORDER_REPLICATE))
+
+
+def _shifted(seen: Seen, there: np.ndarray) -> tuple[int, int]:
+    """By how many pixels the thing lies elsewhere, by normalised cross-correlation; of two places alike the nearer one is meant."""
+    left, top, right, bottom = seen.box
+    score = cv2.matchTemplate(there, seen.levels[top:bottom, left:right], cv2.TM_CCOEFF_NORMED)
+    down, across = np.ogrid[0 : score.shape[0], 0 : score.shape[1]]
+    away = ((across - left) ** 2 + (down - top) ** 2) / float(max(seen.levels.shape)) ** 2
+    row, column = np.unravel_index(int((np.nan_to_num(score, nan=-1.0) - FARNESS * away).argmax()), score.shape)
+    return int(column) - left, int(row) - top
+
+
+def motion(seen: Seen, other: np.ndarray, moves: Moves, guess: np.ndarray | None = None) -> tuple[np.ndarray, float] | None:
+    """The motion of a thing from the frame it was seen in to another.
 
     Parameters
     ----------
-    one, other : (H, W) uint8 levels; inside : (H, W) uint8, above 0 where features count.
+    other : (H, W) uint8, levels of the other frame.
+    guess : a matrix (3, 3) that the motion may be near, else it is looked for where it was.
 
     Returns
     -------
     A matrix (3, 3) for homogeneous pixel places, and a confidence: the share of features that fit; or None when too few do.
     """
-    points = cv2.goodFeaturesToTrack(one, FEATURES, 0.005, APART, mask=inside)
+    matrix = np.eye(3) if guess is None else guess
+    matrix = matrix @ moved_by(*_shifted(seen, _as_before(seen, other, matrix)))
+    there = _as_before(seen, other, matrix)
+    left, top, right, bottom = seen.box
+    held, now = seen.levels[top:bottom, left:right], there[top:bottom, left:right]
+    # Light that grows or fades over all of it is no motion.
+    gain = float(held.std()) / max(float(now.std()), 1.0)
+    there = np.clip(np.rint((there - float(now.mean())) * min(max(gain, 0.3), 3.0) + float(held.mean())), 0, 255).astype(np.uint8)
+    found = _by_features(seen.levels, there, seen.inside, moves)
+    if found is None:
+        return None
+    rest, confidence, _ = found
+    rim = _by_features(seen.levels, there, seen.rim, moves)
+    if (
+        rim is not None
+        and rim[2] >= 2 * NEEDED[moves]
+        and _is_outline(seen, rest, rim[0], _by_features(seen.levels, there, seen.around, "position"))
+    ):
+        rest = rim[0]
+    to_frame = moved_by(*seen.corner)
+    return matrix @ to_frame @ rest @ np.linalg.inv(to_frame), confidence
+
+
+def _by_features(one: np.ndarray, other: np.ndarray, where: np.ndarray, moves: Moves) -> tuple[np.ndarray, float, int] | None:
+    """The motion of the features somewhere in a picture, the share of them that fits it, and their number; None when too few do."""
+    points = cv2.goodFeaturesToTrack(one, FEATURES, CLEAR, APART, mask=where)
     if points is None:
         return None
-    there, found, _ = cv2.calcOpticalFlowPyrLK(one, other, points, None, winSize=(21, 21), maxLevel=4)
-    back, again, _ = cv2.calcOpticalFlowPyrLK(other, one, there, None, winSize=(21, 21), maxLevel=4)
+    after, found, _ = cv2.calcOpticalFlowPyrLK(one, other, points, None, winSize=(15, 15), maxLevel=2)
+    back, again, _ = cv2.calcOpticalFlowPyrLK(other, one, after, None, winSize=(15, 15), maxLevel=2)
     good = (found[:, 0] > 0) & (again[:, 0] > 0) & (np.abs(back - points).reshape(-1, 2).max(axis=1) < BACK)
-    before, after = points[good].reshape(-1, 2), there[good].reshape(-1, 2)
+    fitted = _fitted(points[good].reshape(-1, 2), after[good].reshape(-1, 2), moves)
+    return None if fitted is None else (fitted[0], fitted[1] / len(points), fitted[1])
+
+
+def _is_outline(seen: Seen, inner: np.ndarray, rim: np.ndarray, around: tuple[np.ndarray, float, int] | None) -> bool:
+    """Whether what moves along an outline is that of the thing.
+
+    What is painted on a thing that turns slides past its outline; the outline itself says where it is. But where an outline was drawn
+    beside the thing, what lies along it is the background, and moves with that.
+    """
+    left, top, right, bottom = seen.box
+    middle = np.array([(left + right) / 2, (top + bottom) / 2, 1.0])
+
+    def step(matrix: np.ndarray) -> np.ndarray:
+        place = matrix @ middle
+        moved: np.ndarray = place[:2] / place[2] - middle[:2]
+        return moved
+
+    apart = float(np.linalg.norm(step(rim) - step(inner)))
+    if apart > SLIDES * max(right - left, bottom - top):
+        return False
+    return around is None or float(np.linalg.norm(step(rim) - step(around[0]))) > 2 * apart + LIKE
+
+
+def _fitted(before: np.ndarray, after: np.ndarray, moves: Moves) -> tuple[np.ndarray, int] | None:
+    """The motion (3, 3) that takes places (N, 2) to others, and how many it fits; None when there are too few."""
     if len(before) < NEEDED[moves]:
         return None
     if moves == "position":
-        shift = np.median(after - before, axis=0)
-        fits = np.linalg.norm(after - before - shift, axis=1) < OFF
-        matrix = np.array(
-            [
-                [1, 0, (after - before)[fits][:, 0].mean() if fits.any() else 0],
-                [0, 1, (after - before)[fits][:, 1].mean() if fits.any() else 0],
-                [0, 0, 1],
-            ]
-        )
-    elif moves == "perspective":
+        steps = after - before
+        fits = np.linalg.norm(steps - np.median(steps, axis=0), axis=1) < OFF
+        return moved_by(*(steps[fits].mean(axis=0) if fits.any() else (0.0, 0.0))), int(fits.sum())
+    if moves == "perspective":
         held, mask = cv2.findHomography(before, after, cv2.RANSAC, OFF)
-        if held is None:
-            return None
-        matrix, fits = held, mask[:, 0] > 0
-    else:
-        held, mask = cv2.estimateAffinePartial2D(before, after, method=cv2.RANSAC, ransacReprojThreshold=OFF)
-        if held is None:
-            return None
-        matrix, fits = np.vstack([held, [0, 0, 1]]), mask[:, 0] > 0
-    return matrix, float(fits.sum()) / len(points)
+        return None if held is None else (held, int(mask.sum()))
+    held, mask = cv2.estimateAffinePartial2D(before, after, method=cv2.RANSAC, ransacReprojThreshold=OFF)
+    return None if held is None else (np.vstack([held, [0, 0, 1]]), int(mask.sum()))

@@ -7,7 +7,8 @@ from dataclasses import dataclass, field
 import cv2
 import numpy as np
 
-from ..core.motion import MOVES, Moves, levels_of, motion
+from ..core.contour import Contour
+from ..core.motion import MOVES, Moves, levels_of, motion, moved_by, moved_places, seen_in
 from ..errors import Trouble
 from ..media.source import Source
 from ..names import BOXED
@@ -20,6 +21,8 @@ __all__ = ["MOVES", "Moves", "Tracked", "track", "with_tracked"]
 PIXELS = 600_000
 #: Below this confidence the area is lost.
 LEAST = 0.25
+#: From this confidence on it is not looked for in another way.
+ENOUGH = 0.5
 
 
 @dataclass
@@ -43,7 +46,10 @@ def _outline(area: Area, places: np.ndarray) -> np.ndarray:
     if area.kind in BOXED:
         middle, one, other = places[:3]
         a, b = one - middle, other - middle
-        return np.array([middle + a + b, middle + a - b, middle - a - b, middle - a + b])
+        if area.kind == "rect":
+            return np.array([middle + a + b, middle + a - b, middle - a - b, middle - a + b])
+        turn = np.linspace(0, 2 * np.pi, 48, endpoint=False)[:, None]
+        return middle + np.cos(turn) * a + np.sin(turn) * b
     return places
 
 
@@ -89,26 +95,58 @@ def track(source: Source, area: Area, start: int, way: int, moves: Moves, progre
     found = Tracked(path, {start: _numbers(area, places)}, {start: 1.0})
     numbers = range(start + way, source.about.frames if way > 0 else -1, way)
     factor = max(1.0, (source.about.size[0] * source.about.size[1] / PIXELS) ** 0.5)
-    before = None
+    if not numbers:
+        return found
+    first = source.quick_frame(start, factor)
+    follower = _Follower(area, places, levels_of(first.planes), first.scale, moves)
     for done, number in enumerate(numbers, 1):
-        if before is None:
-            first = source.quick_frame(start, factor)
-            before, scale = levels_of(first.planes), first.scale
         try:
-            now = levels_of(source.quick_frame(number, factor).planes)
+            levels = levels_of(source.quick_frame(number, factor).planes)
         except Trouble:
             continue  # a damaged frame is passed over
-        moved = motion(before, now, _inside(area, places, before.shape, scale), moves)
-        if moved is None or moved[1] < LEAST:
+        confidence = follower.to(levels)
+        if confidence < LEAST:
             found.lost = number
             break
-        matrix = np.diag([1 / scale, 1 / scale, 1]) @ moved[0] @ np.diag([scale, scale, 1])
-        placed = np.column_stack([places, np.ones(len(places))]) @ matrix.T
-        places = placed[:, :2] / placed[:, 2:]
-        found.keys[number], found.confidence[number] = _numbers(area, places), moved[1]
-        before = now
+        found.keys[number], found.confidence[number] = _numbers(area, follower.places), confidence
         progress.step(done / len(numbers))
     return found
+
+
+class _Follower:
+    """Follows an area from frame to frame by what lies inside it, and keeps it on the outline of the thing it was drawn round, if it was."""
+
+    def __init__(self, area: Area, places: np.ndarray, levels: np.ndarray, scale: float, moves: Moves) -> None:
+        self._area, self._scale, self._moves = area, scale, moves
+        #: Where it lay at first; how it has moved from there; the last frame, and the step to it. Pixels of reduced frames.
+        self._first, self._matrix, self._last, self._step = places * scale, np.eye(3), levels, np.zeros(2)
+        self._contour = Contour(levels, _outline(area, self._first)) if area.kind != "brush" else None
+
+    @property
+    def places(self) -> np.ndarray:
+        """Where it lies, full-resolution pixels."""
+        return moved_places(self._first, self._matrix) / self._scale
+
+    def to(self, levels: np.ndarray) -> float:
+        """Look for it in the next frame; how confident that is, 0 where it is lost."""
+        before = self.places
+        seen = seen_in(self._last, _inside(self._area, before, self._last.shape, self._scale))
+        best, confidence = np.eye(3), 0.0
+        for step in (self._step, np.zeros(2)) if seen is not None else ():  # it goes on as it went, or else stays
+            assert seen is not None
+            found = motion(seen, levels, self._moves, moved_by(*step))
+            if found is not None and found[1] > confidence:
+                best, confidence = found
+            if confidence >= ENOUGH:
+                break
+        if confidence < LEAST:
+            return 0.0
+        matrix = best @ self._matrix
+        if self._contour is not None:
+            matrix = moved_by(*self._contour.shift(levels, matrix)) @ matrix
+        self._matrix, self._last = matrix, levels
+        self._step = (self.places - before).mean(axis=0) * self._scale
+        return confidence
 
 
 def with_tracked(sieve: Sieve, found: Tracked) -> Sieve:
