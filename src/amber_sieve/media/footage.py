@@ -45,7 +45,7 @@ HD_HEIGHT = 576
 NEAR = 24
 INTERLACED = "{} is interlaced: File > How the picture is read… deinterlaces it."
 #: Frames that are kept for their neighbours.
-BESIDE = 5
+BESIDE = 8
 #: Damaged packets in a row after which a stretch is given up.
 MOST_COMPLAINTS = 200
 

@@ -123,7 +123,7 @@ def measured(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers
 
 
 #: Neighbours that steady what is measured.
-NEIGHBOURS = (-2, -1, 1, 2)
+NEIGHBOURS = (-3, -2, -1, 1, 2, 3)
 
 
 def _steady(seen: Frame, amount: float, cache: Cache) -> Frame:
