@@ -20,7 +20,7 @@ from amber_sieve.desk.session import Session
 from amber_sieve.desk.waiting import settle
 from amber_sieve.desk.window import Window
 from amber_sieve.jobs.clip import ClipExport
-from amber_sieve.project.model import Adjust, Recolour
+from amber_sieve.project.model import Adjust, Area, Recolour
 
 # As on a new machine: nobody's own preferences.
 _HOME = tempfile.TemporaryDirectory()
@@ -216,10 +216,19 @@ def clip(camera: Photographer) -> None:
     camera.session.set_key("adjust.recolour.hue", "smooth")
     camera.session.go_to(60)
     camera.session.set_field("adjust.recolour.hue", 60.0, "Hue")
+    camera.session.go_to(38)
+    settle(camera.session)
+    # What crosses before the jar is kept out of it.
+    cup = Area(name="Cup", kind="ellipse", points=((504, 345), (541, 345), (504, 387)), mode="subtract")
+    camera.session.add_area(cup)
+    for way in (1, -1):
+        camera.session.track_area(cup.id, way, "position, size and rotation")
+        settle(camera.session)
     camera.session.go_to(46)
     camera.session.set_between(8, 72)
     camera.window.timeline.watch.click()
-    while len(camera.session.watcher.course.seen) < camera.session.frames:
+    bar = camera.window.timeline.bar
+    while bar.course is None or len(bar.course.seen) < camera.session.frames:
         camera.application.processEvents()
         time.sleep(0.01)
     camera.take("clip")

@@ -46,6 +46,8 @@ NEAR = 24
 INTERLACED = "{} is interlaced: File > How the picture is read… deinterlaces it."
 #: Frames that are kept for their neighbours.
 BESIDE = 8
+#: Bytes of decoded frames that are kept because they were passed on the way to a later one.
+PASSED = 96_000_000
 #: Damaged packets in a row after which a stretch is given up.
 MOST_COMPLAINTS = 200
 
@@ -117,6 +119,10 @@ def to_rgb16(frame: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarr
     return np.ascontiguousarray(rows[:, : 3 * held.width]).reshape(held.height, held.width, 3)
 
 
+def _size_of(frame: VideoFrame) -> int:
+    return sum(plane.buffer_size for plane in frame.planes)
+
+
 def _chosen(kind: str, word: str, said: int, path: pathlib.Path) -> int:
     if word and word not in CHOICES[kind]:
         raise Trouble(f"{path} cannot be read with the {kind} «{word[:40]}»: choose one of {', '.join(CHOICES[kind])}.")
@@ -150,6 +156,9 @@ class Footage:
         self._next: int | None = None
         self._ahead: VideoFrame | None = None
         self._frames = self._container.decode(stream)
+        #: Frames that were decoded on the way to others.
+        self._passed: OrderedDict[int, VideoFrame] = OrderedDict()
+        self._passed_bytes = 0
         matrix = self.matrix = _chosen("matrix", reading.matrix, int(context.colorspace), self.path)
         self.range = _chosen("range", reading.range, int(context.color_range), self.path)
         self._deinterlaced, self._reading = reading.deinterlaced, reading
@@ -227,6 +236,8 @@ class Footage:
         with self._lock:
             if self._closed:
                 raise Trouble(f"{self.path} has been closed: open it again.")
+            if number in self._passed:
+                return self._passed[number]
             near = self._next is not None and 0 <= number - self._next <= NEAR
             found = self._run_to(number) if near else None
             if found is None:
@@ -295,9 +306,12 @@ class Footage:
                 self._frames = self._container.decode(self._stream)
                 continue
             frame, ahead = ahead, None
-            if frame.pts is None or frame.pts < wanted:
+            if frame.pts is None:
                 continue
             at = bisect.bisect_left(self.stamps, frame.pts)
+            if frame.pts < wanted:
+                self._pass_by(at, frame)
+                continue
             if frame.pts > wanted:
                 self._next, self._ahead = at, frame
                 return None
@@ -305,6 +319,15 @@ class Footage:
             return frame
         self._next = None
         return None
+
+    def _pass_by(self, number: int, frame: VideoFrame) -> None:
+        """Keep a frame that was decoded on the way to another: whoever goes backwards asks for it next."""
+        if number in self._passed:
+            return
+        self._passed[number] = frame
+        self._passed_bytes += _size_of(frame)
+        while self._passed_bytes > PASSED:
+            self._passed_bytes -= _size_of(self._passed.popitem(last=False)[1])
 
     def about_frame(self, number: int) -> About:
         """What a picture taken from the clip says of itself: 8 bits, no profile."""
@@ -370,6 +393,7 @@ class Footage:
             if not self._closed:
                 self._closed = True
                 self._ahead = None
+                self._passed.clear()
                 self._container.close()
                 if self._beside is not None:
                     self._beside.close()
