@@ -14,7 +14,6 @@ import imagecodecs
 import numpy as np
 import OpenImageIO as oiio
 import PyOpenColorIO as ocio
-from av.video.reformatter import Colorspace
 from common import DEMO, FolderCase, WindowCase, demo_frame, terminal
 from PIL import Image, ImageCms
 from test_export import CAMERA, raw_file  # noqa: F401  (the made-up camera)
@@ -131,7 +130,7 @@ class EncodingsTest(unittest.TestCase):
             np.testing.assert_allclose(encodings.to_rec_709(number), matrix, atol=2e-4, err_msg=name)
 
     def test_patches_in_footage(self):
-        # Source: colour-science encodes the patches; a lossless clip of ours is decoded by what its stream says.
+        # Source: colour-science encodes the patches, as codes and as Y'CbCr; a lossless clip of them is decoded by what its stream says.
         light = np.array([(0.2, 0.2, 0.2), (0.5, 0.1, 0.05), (0.05, 0.4, 0.1), (0.9, 0.9, 0.9), (0.02, 0.05, 0.3)])
         to_2020 = colour.matrix_RGB_to_RGB("ITU-R BT.709", "ITU-R BT.2020", None)
         wide = np.clip(light @ to_2020.T, 0, None)
@@ -151,9 +150,12 @@ class EncodingsTest(unittest.TestCase):
                         context = stream.codec_context
                         context.colorspace, context.color_range = primaries, 2 if full else 1
                         context.color_primaries, context.color_trc = primaries, curve
-                        frame = av.VideoFrame.from_ndarray(np.ascontiguousarray(picture), "rgb48le").reformat(
-                            format="yuv444p10le", src_color_range=2, dst_colorspace=Colorspace(primaries), dst_color_range=2 if full else 1
-                        )
+                        weights = colour.WEIGHTS_YCBCR["ITU-R BT.709" if primaries == 1 else "ITU-R BT.2020"]
+                        samples = colour.RGB_to_YCbCr(picture / 65535, weights, out_bits=10, out_legal=not full, out_int=True)
+                        frame = av.VideoFrame(stream.width, stream.height, "yuv444p10le")
+                        for index, plane in enumerate(frame.planes):
+                            held = np.frombuffer(memoryview(plane), np.uint16).reshape(plane.height, -1)
+                            held[:, : plane.width] = samples[..., index]
                         frame.colorspace, frame.color_range, frame.color_primaries, frame.color_trc = (
                             primaries,
                             2 if full else 1,
