@@ -24,7 +24,7 @@ STANDARDS = {
 }
 #: zscale's names where they differ.
 ZSCALE = {"bt709": "709", "bt2020nc": "2020_ncl", "bt2020": "2020", "bt2020-10": "2020_10"}
-SIDE, ACROSS, DOWN, FRAMES = 32, 10, 6, 6
+SIDE, ACROSS, DOWN, FRAMES = 32, 10, 6, 4
 SIZE = (SIDE * ACROSS, SIDE * DOWN)
 
 
@@ -110,10 +110,12 @@ class ThereAndBackTest(PatchCase):
         # ffprobe says what the file says of itself; the colours are those that were handed to the encoder.
         left = Area(kind="rect", points=((-1, -1), (SIZE[0] / 2, -1), (-1, SIZE[1] + 1)))
         project = Project(stack=(Sieve(name="Left", areas=(left,), adjust=Adjust(light=Light(exposure=-0.5))),))
-        kinds = [(codec, ending) for held in formats.FORMATS if held.kind == "clip" for codec in held.writes for ending in held.endings]
+        every = [(codec, ending) for held in formats.FORMATS if held.kind == "clip" for codec in held.writes for ending in held.endings]
         for standard, ((matrix, primaries, curve), (_, primaries_number, curve_number)) in STANDARDS.items():
             path = self.made(standard, False, "yuv420p10le" if standard in ("PQ", "HLG") else "yuv420p", sound=True)
             source = open_source(path)
+            # Every kind of file once, and every codec by every standard.
+            kinds = every if standard == "Rec. 709" else list({codec: (codec, ending) for codec, ending in every}.values())
             for codec, ending in kinds:
                 with self.subTest(standard=standard, codec=codec, ending=ending):
                     out = self.folder / f"out{ending}"
@@ -131,7 +133,7 @@ class ThereAndBackTest(PatchCase):
                     back = open_source(out)
                     there, here = (
                         middles(encodings.coded(planes, curve_number, primaries_number).astype(np.float64))
-                        for planes in (back.frame(3).planes, wanted_of(source, project, 3))
+                        for planes in (back.frame(2).planes, wanted_of(source, project, 2))
                     )
                     back.close()
                     far = np.abs(there - np.clip(here, 0, 1)) * 255

@@ -163,22 +163,21 @@ class CupTest(unittest.TestCase):
     def test_it_stays_on_the_cup_that_crosses(self):
         numbers = sorted(self.middles)
         middle = numbers[len(numbers) // 2]
-        for moves in MOVES:
-            swaying = moves == "position, size and rotation"  # so it does, and it comes nearer
-            for start, ways in ((middle, (1, -1)), (numbers[0], (1,)), (numbers[-1], (-1,)))[: 3 if swaying else 1]:
-                keys, lost = {}, []
-                for way in ways:
-                    found = track(self.source, self.ellipse(start), start, way, moves)
-                    keys |= found.keys
-                    lost += [found.lost] if found.lost is not None else []
-                far = [np.hypot(keys[n][0] - x, keys[n][1] - y) for n, (x, y) in self.middles.items() if n in keys]
-                print(
-                    f"    the cup by {moves}, from frame {start}: {len(far)} of {len(numbers)} frames, farthest {max(far):.1f} px, "
-                    f"mean {np.mean(far):.1f}, lost at {lost}"
-                )
-                if start == middle and swaying:
-                    self.assertEqual(len(far), len(numbers))
-                    self.assertLess(max(far), 3.0)
+        for start, ways in ((middle, (1, -1)), (numbers[0], (1,)), (numbers[-1], (-1,))):
+            keys, lost = {}, []
+            for way in ways:
+                found = track(self.source, self.ellipse(start), start, way, "position, size and rotation")
+                keys |= found.keys
+                lost += [found.lost] if found.lost is not None else []
+            far = [np.hypot(keys[n][0] - x, keys[n][1] - y) for n, (x, y) in self.middles.items() if n in keys]
+            print(
+                f"    the cup, from frame {start}: {len(far)} of {len(numbers)} frames, farthest {max(far):.1f} px, "
+                f"mean {np.mean(far):.1f}, lost at {lost}"
+            )
+            if start == middle:
+                self.assertEqual(len(far), len(numbers))
+                self.assertLess(np.mean(far), 2.0)
+                self.assertLess(max(far), 4.0)  # 2.2 to 3.7 by the last digits of where the ellipse was drawn
 
 
 class SteadyTest(unittest.TestCase):

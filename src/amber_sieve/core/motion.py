@@ -25,7 +25,7 @@ CALM = 1.2
 LEAST_ROOM, MOST_ROOM, FARNESS = 24, 96, 0.3
 #: The rim goes so far in, as a share of how large the thing is, and so many pixels out. What is painted on a thing slides past its outline by at most
 #: this share of it from frame to frame; the background moves at least so many pixels otherwise.
-RIM, BESIDE, SLIDES, LIKE = 0.14, 3, 0.03, 0.3
+RIM, BESIDE, SLIDES, LIKE = 0.14, 5, 0.03, 0.3
 #: Flow is found on frames reduced to about so many pixels.
 PIXELS = 250_000
 #: Features that a motion needs.
@@ -84,18 +84,10 @@ def seen_in(levels: np.ndarray, inside: np.ndarray) -> Seen | None:
     part = np.s_[top : int(rows[-1]) + room + 1, left : int(columns[-1]) + room + 1]
     box = (int(columns[0]) - left, int(rows[0]) - top, int(columns[-1]) + 1 - left, int(rows[-1]) + 1 - top)
     here = (inside[part] > 0).astype(np.uint8)
-    deep = max(4, round(RIM * size))
-    near, far = _wider(here, BESIDE), _wider(here, BESIDE + room // 2)
-    rim = near - cv2.erode(here, _disc(deep))
-    return Seen(_calm(levels[part]), here, rim, far - near, (left, top), box)
-
-
-def _disc(radius: int) -> np.ndarray:
-    return cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * radius + 1, 2 * radius + 1))
-
-
-def _wider(here: np.ndarray, by: int) -> np.ndarray:
-    return cv2.dilate(here, _disc(by))
+    away, deep = (cv2.distanceTransform(one, cv2.DIST_L2, cv2.DIST_MASK_3) for one in (1 - here, here))
+    rim = (away <= BESIDE) & (deep <= max(4.0, RIM * size))
+    around = (away > BESIDE) & (away <= BESIDE + room // 2)
+    return Seen(_calm(levels[part]), here, rim.astype(np.uint8), around.astype(np.uint8), (left, top), box)
 
 
 def _calm(levels: np.ndarray) -> np.ndarray:
