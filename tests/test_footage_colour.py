@@ -9,7 +9,7 @@ import numpy as np
 from common import FolderCase
 
 from amber_sieve.core.colour import encodings
-from amber_sieve.jobs.clip import export_clip
+from amber_sieve.jobs.clip import ClipExport, export_clip
 from amber_sieve.media import formats
 from amber_sieve.media.opening import open_source
 from amber_sieve.project.model import Adjust, Area, Light, Project, Sieve
@@ -119,7 +119,8 @@ class ThereAndBackTest(PatchCase):
             for codec, ending in kinds:
                 with self.subTest(standard=standard, codec=codec, ending=ending):
                     out = self.folder / f"out{ending}"
-                    export_clip(source, project, out, codec=codec)
+                    # At the best quality: what the codec throws away besides is its own.
+                    export_clip(source, project, out, codec=codec, how=ClipExport(quality=100))
                     held = self.tagged(out)
                     video = next(stream for stream in held["streams"] if stream["codec_type"] == "video")
                     said = [video.get(name) for name in ("color_space", "color_primaries", "color_transfer", "color_range")]
@@ -141,7 +142,7 @@ class ThereAndBackTest(PatchCase):
                     print(f"    {standard}, {codec}{ending}: largest {kept.max():.2f} levels, of what was changed {changed.max():.2f}")
                     self.assertLess(kept.max(), 1.5)
                     # A colour that is new lies between the steps of 8 bits: half a step of Y', Cb and Cr are 1.64 levels of blue.
-                    self.assertLess(changed.max(), 1.5 if codec != "H.264" else 1.5 + 0.5)
+                    self.assertLess(changed.max(), 1.5 if codec != "H.264" else 1.65)
             source.close()
 
 

@@ -47,7 +47,7 @@ INTERLACED = "{} is interlaced: File > How the picture is read… deinterlaces i
 #: Frames that are kept for their neighbours.
 BESIDE = 8
 #: Bytes of decoded frames that are kept because they were passed on the way to a later one.
-PASSED = 96_000_000
+PASSED = 64_000_000
 #: Damaged packets in a row after which a stretch is given up.
 MOST_COMPLAINTS = 200
 
