@@ -343,6 +343,11 @@ with written_beside(pathlib.Path(os.environ["FOLDER"]) / "big.png") as partial:
         self.assertEqual(loaded.source, str(moved / "pictures" / "a.png"))
         self.assertEqual(loaded.stack[0].pick.layer, str(moved / "pictures" / "b.png"))
 
+    def test_interlaced_footage_of_version_5_stays_deinterlaced(self):
+        path = self.folder / "five.sieve"
+        path.write_text(json.dumps({"version": 5, "reading": {"one_field": True}}))
+        self.assertTrue(storage.load(path).reading.deinterlaced)
+
     def test_projects_of_version_1_load_unchanged(self):
         old = {"version": 1, "stack": [{"name": "One", "adjust": {"hue": 40, "lightness": -10}, "edge": {"clean_auto": True, "grow": 3}}]}
         path = self.folder / "old.sieve"

@@ -70,9 +70,8 @@ class Contour:
         total = steep @ self._trust / self._trust.sum()
         inner = total[SHIFT : span + SHIFT + 1, SHIFT : span + SHIFT + 1]
         row, column = (int(place) + SHIFT for place in np.unravel_index(int(inner.argmax()), inner.shape))
-        if total[row, column] < STRONGER * float(np.median(total[[0, -1]])) or total[row, column] < STRONGER * float(
-            np.median(total[:, [0, -1]])
-        ):
+        beside = max(float(np.median(total[[0, -1]])), float(np.median(total[:, [0, -1]])))
+        if total[row, column] <= STRONGER * beside:  # out of the picture all is nothing
             return np.zeros(2)
         self._trust += LEARNS * (steep[row, column] - self._trust)
         across = _peak(total[row, column - 1], total[row, column], total[row, column + 1]) + column - span

@@ -61,7 +61,7 @@ def without_specks(mask: np.ndarray, size: float, spared: Places = (), near: flo
     strands = small & (longer >= STRAND) & (stats[:, cv2.CC_STAT_AREA] * THIN <= longer.astype(float) ** 2)
     if near > 0 and strands.any():
         large = np.ones(inside.shape, np.uint8)
-        _mark(labels, ~small & (np.arange(len(small)) > 0), large, 0)
+        _replace(large, labels, ~small & (np.arange(len(small)) > 0), 0.0)
         away = cv2.distanceTransform(large, cv2.DIST_L2, cv2.DIST_MASK_3)
         _keep_near(labels, strands, away, near, small)
     _replace(mask, labels, small, 0.0)
@@ -80,7 +80,7 @@ def without_crumbs(mask: np.ndarray, size: float, spared: Places = ()) -> np.nda
     mask, out_there = mask[box], out[box]
     labels, small, *_ = _small(mask > FAINT, size, 8, _shifted(spared, box))
     stays = np.zeros(mask.shape, np.uint8)
-    _mark(labels, ~small & (np.arange(len(small)) > 0), stays, 1)
+    _replace(stays, labels, ~small & (np.arange(len(small)) > 0), 1.0)
     near = cv2.dilate(stays, np.ones((5, 5), np.uint8))
     np.copyto(out_there, mask, where=near > 0)
     return out
@@ -109,24 +109,12 @@ def _shifted(places: Places, box: tuple[slice, slice]) -> Places:
 
 @kernel
 def _replace(mask: np.ndarray, labels: np.ndarray, which: np.ndarray, value: float) -> None:
-    """Set the pieces of some labels to a value."""
-    given = np.float32(value)
+    """Set the pieces of some labels to a value, in a mask or in bytes."""
     for y in prange(mask.shape[0]):
         row, label = mask[y], labels[y]
         for x in range(row.size):
             if which[label[x]]:
-                row[x] = given
-
-
-@kernel
-def _mark(labels: np.ndarray, which: np.ndarray, out: np.ndarray, value: int) -> None:
-    """Set bytes where the pieces of some labels are."""
-    given = np.uint8(value)
-    for y in prange(out.shape[0]):
-        row, label = out[y], labels[y]
-        for x in range(row.size):
-            if which[label[x]]:
-                row[x] = given
+                row[x] = value
 
 
 @serial_kernel
