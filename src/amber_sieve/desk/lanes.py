@@ -116,7 +116,8 @@ class Lanes(QWidget):
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter, tracks, ratio = QPainter(self), self.tracks, self.devicePixelRatioF()
-        of = (tracks, self.size(), ratio, self.session.frames)
+        more = len(self.session.document.sieve.tracks) - len(tracks)
+        of = (tracks, more, self.size(), ratio, self.session.frames)
         if self._drawn is None or self._of != of:
             self._of, self._drawn = of, QPixmap(self.size() * ratio)
             self._drawn.setDevicePixelRatio(ratio)
@@ -125,6 +126,13 @@ class Lanes(QWidget):
             inner.setRenderHint(QPainter.RenderHint.Antialiasing)
             for row, track in enumerate(tracks):
                 self._draw(inner, track, row * LANE)
+            if more > 0:
+                words = f"and {more} more"
+                wide = inner.fontMetrics().horizontalAdvance(words) + 12
+                last = QRectF(self.width() - wide, LANE * (len(tracks) - 1) + 2, wide, LANE - 4)
+                inner.fillRect(last, WELL)
+                inner.setPen(QPen(DIM))
+                inner.drawText(last, Qt.AlignmentFlag.AlignCenter, words)
             inner.end()
         painter.drawPixmap(0, 0, self._drawn)
         head = self.bar.place_of(self.session.number)
