@@ -14,6 +14,7 @@ from .core.colour import encodings
 from .core.colour.lookup import looked_up, to_display_words, words_through
 from .core.colour.luma_chroma import Samples, to_light, to_samples
 from .core.edge.follow_reach import follow_found
+from .core.edge.morphology import without_holes, without_specks
 from .core.frame import Frame
 from .core.statistics import coverage_of, statistics_of
 from .files import state_folder
@@ -22,7 +23,7 @@ from .jobs.still import finished, strips_of
 from .media import stills
 from .media.source import About
 from .project.fields import kind_of, numbers_of
-from .project.model import Adjust, Area, Band, Bands, Edge, Lookup, Pick, Project, Sieve, Stroke
+from .project.model import Adjust, Area, Band, Bands, Edge, Lookup, Pick, Project, Recolour, Sieve, Stroke
 from .render.adjust import NOT_POINTWISE
 from .render.cache import Cache
 from .render.layers import Table
@@ -93,6 +94,13 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     disc = np.zeros((48, 64), np.float32)
     disc[10:38, 12:50] = 1
     follow_found(frame.planes, disc)
+    # A thing that stands out, with a strand beside it, on a whole picture and inside a larger one.
+    disc[6, 12:50] = 1
+    for mask in (disc, np.ascontiguousarray(disc[6:38, 12:50])):
+        without_holes(without_specks(mask, 300, near=8), 30)
+    thing = Frame((0.05 + 0.45 * disc) * np.ones((3, 1, 1), np.float32) + 0.02 * frame.planes)
+    outlined = Sieve(pick=Pick(samples=(sample_at(thing, 30, 14),)), edge=edge, adjust=Adjust(recolour=Recolour(hue=40)))
+    finished(thing, Project(stack=(outlined,)))
     statistics_of(frame.planes)
     nodes = np.zeros((3, 3, 3, 3), np.float32)
     looked_up(frame.planes, nodes)
@@ -101,7 +109,8 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     for kind in (Samples(1, 10, False, 2, 1), shallow):
         coded = to_samples(frame.planes, kind)
         to_light(*coded, 64, kind, 1, 1)
-        take_changed(coded[0][1:, 1:], coded[0], changed_pixels(frame.planes, frame.planes))
+        for there in (coded[0].copy(), coded[0][:, 1:]):  # a whole plane, and a part of one
+            take_changed(there, coded[0], changed_pixels(frame.planes, frame.planes))
     words_through(to_display_words(frame.planes, nodes, 0.01, 64.0), nodes, nodes)
     coverage_of(frame.planes[0])
     with tempfile.TemporaryDirectory() as folder:

@@ -40,4 +40,4 @@ def _take(target: np.ndarray, source: np.ndarray, changed: np.ndarray, down: int
 def take_changed(target: np.ndarray, source: np.ndarray, changed: np.ndarray) -> None:
     """Write samples (h, w) of integers over others wherever one of the pixels (H, W) that a sample stands for has changed."""
     down, across = -(-changed.shape[0] // target.shape[0]), -(-changed.shape[1] // target.shape[1])
-    _take(target, source, changed, down, across)
+    _take(target, source, np.ascontiguousarray(changed), down, across)

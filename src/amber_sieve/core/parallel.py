@@ -8,11 +8,25 @@ from typing import Any
 import numba
 from llvmlite import ir
 from numba.core import types
+from numba.core.caching import FunctionCache
 from numba.extending import intrinsic
 
 # Numba's own work queue aborts the process when two Python threads enter it at once (a preview and an export do).
 # OpenMP and TBB are safe; OpenMP needs only the compiler's run-time library, which set-up installs.
 numba.config.THREADING_LAYER_PRIORITY = ["omp", "tbb", "workqueue"]
+
+_save = FunctionCache.save_overload
+
+
+def _save_if_there_is_room(cache: FunctionCache, signature: Any, compiled: Any) -> None:
+    """Keep a compiled kernel on disk, or go on without: on a full or read-only disk the sum itself is as good."""
+    try:
+        _save(cache, signature, compiled)
+    except OSError:  # it will be compiled again next time
+        pass
+
+
+FunctionCache.save_overload = _save_if_there_is_room
 
 
 def kernel(function: Callable[..., Any]) -> Callable[..., Any]:

@@ -108,7 +108,7 @@ def export_clip(
             number, decoded = item
             if untouched and decoded is not None:
                 return number, writer.untouched(decoded)
-            frame = footage.to_frame(decoded, ("export", number), number) if footage and decoded else source.frame(number)
+            frame = footage.to_frame(decoded, number) if footage and decoded else source.frame(number)
             result, mask = _of_frame(frame, project, resolver, number, how)
             if how.what == "mask" and mask is not None:
                 return number, writer.mask_pictured(mask[1])
@@ -133,7 +133,7 @@ def _of_frame(
     """The result of a frame, and the mask that goes along, with its sieve's name."""
     if how.what == "result":
         return finished(frame, project, None, resolver, number), None
-    cache = Cache(0, None, keeps_of(project))
+    cache = Cache(0, None, keeps_of(project), across=resolver.across)
     layers, stands = layers_in(cache), resolver.project_on(project, frame, number, cache)
     sieve = stands.sieve(how.sieve_id) if how.sieve_id else stands.stack[0]
     mask = sieve_mask(frame, stands, sieve.id, cache, layers)

@@ -7,16 +7,19 @@ import threading
 from ..core.frame import Frame
 from ..core.pick.track import Patch, followed, patch_at
 from ..media.source import Source
-from ..project.model import Project, Sample, Sieve
+from ..project.model import Pick, Project, Sample, Sieve
 from ..project.tracks import at_frame
 from ..render.automatic import MEANS_ON, found_clean, needs_means, with_found_amounts
 from ..render.cache import Cache
+from ..render.mask import NEIGHBOURS
 from .layers import layers_in
 
 #: Places are followed on frames reduced to about so many pixels.
 PIXELS = 500_000
 #: Bytes that what is found of a clip's colours may take.
 MEANS_MEMORY = 100_000_000
+#: Of so many frames around the masks are kept for each other, and the bytes a pixel of such a mask takes with what its outline was unmixed into.
+FRAMES_ACROSS, BYTES_ACROSS = len(NEIGHBOURS) + 4, 16
 
 
 class Resolver:
@@ -33,6 +36,9 @@ class Resolver:
         self._first: Frame | None = None
         self._means = Cache(MEANS_MEMORY)
         self._lock = threading.RLock()
+        width, height = source.about.size
+        #: Masks that frames which are rendered one after another ask each other for.
+        self.across = Cache(FRAMES_ACROSS * BYTES_ACROSS * width * height)
 
     @property
     def _factor(self) -> int:
@@ -41,6 +47,8 @@ class Resolver:
 
     def project_on(self, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
         """The project as it stands on a whole frame: "auto" as numbers, here-only samples where their places lie now, or off."""
+        if self._source.about.frames > 1:
+            project = self._with_picks_around(project, whole, number, cache)
         project = _with_tracks_at(project, number)
         if self._source.about.frames <= 1:
             return with_found_amounts(project, whole, cache, layers=layers_in(cache))
@@ -84,6 +92,24 @@ class Resolver:
             return sieve.but(pick=sieve.pick.but(samples=samples))
 
         return project.but(stack=tuple(placed(sieve) for sieve in project.stack))
+
+    def _with_picks_around(self, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
+        """The project with the picks that Steady asks for as they stand on the frames around; ``project`` has its tracks and places still."""
+
+        def there(sieve: Sieve, away: int) -> Pick | None:
+            frame = whole.near(away) if whole.near is not None else None
+            if frame is None:
+                return None
+            alone = Project(stack=(sieve,))
+            return self._with_places(_with_tracks_at(alone, number + away), frame, number + away, cache).stack[0].pick
+
+        def found(sieve: Sieve) -> Sieve:
+            moves = sieve.tracks or any(sample.on and sample.reach == "here" for sample in sieve.pick.samples)
+            if not moves or not at_frame(sieve, number).edge.steady:
+                return sieve
+            return sieve.but(around=tuple(there(sieve, away) for away in NEIGHBOURS))
+
+        return project.but(stack=tuple(found(sieve) for sieve in project.stack))
 
     def _followed(self, sample: Sample, small: Frame, number: int) -> Sample:
         scale = small.scale

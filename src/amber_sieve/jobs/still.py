@@ -46,7 +46,7 @@ def finished(
     ``resolver`` finds what is automatic for frame ``number`` of a clip; without one the frame stands for itself.
     """
     # A mask that others lean on is worked out once.
-    cache = Cache(0, step, keeps_of(project))
+    cache = Cache(0, step, keeps_of(project), across=resolver.across if resolver else None)
     layers = layers_in(cache)
     found = resolver.project_on(project, frame, number, cache) if resolver else with_found_amounts(project, frame, cache, layers=layers)
     return rendered(frame, found, cache, layers)

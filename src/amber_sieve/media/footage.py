@@ -335,7 +335,7 @@ class Footage:
 
     def frame(self, number: int) -> Frame:
         """Frame ``number`` as linear light."""
-        return self.to_frame(self.whole(number), (self._key, number), number)
+        return self.to_frame(self.whole(number), number)
 
     def _near(self, number: int) -> Frame | None:
         """Frame ``number`` for those that look at a neighbour, by a decoder of its own; the newest few are kept. None where there is none."""
@@ -364,9 +364,9 @@ class Footage:
             self._light(self.whole(number), turned), None, (self._key, number, "quick", factor), size[0] / width, (0, 0), (width, height)
         )
 
-    def to_frame(self, decoded: VideoFrame, key: Hashable, number: int) -> Frame:
+    def to_frame(self, decoded: VideoFrame, number: int) -> Frame:
         """A decoded frame as linear light, by the curve and primaries of the stream (see `core.colour.encodings`)."""
-        return Frame(self._light(decoded), None, key, near=lambda away: self._near(number + away))
+        return Frame(self._light(decoded), None, (self._key, number), near=lambda away: self._near(number + away))
 
     def _light(self, decoded: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarray:
         """Upright light of a frame, by what was chosen or said."""

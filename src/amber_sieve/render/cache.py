@@ -33,10 +33,13 @@ class Cache:
         step: Callable[[float], None] | None = None,
         keeps: Callable[[Hashable], bool] | None = None,
         once: bool = False,
+        across: Cache | None = None,
     ) -> None:
         self.limit = limit
         #: Serves a single rendering: nothing is made for the sake of later ones.
         self.once = once or limit == 0
+        #: Holds what the frames of a clip ask each other for.
+        self.across = across or self
         #: Says of which inputs the values are kept whatever the limit: those that several sieves ask for.
         self._keeps = keeps
         self._kept: dict[Hashable, object] = {}

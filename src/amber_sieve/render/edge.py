@@ -91,7 +91,7 @@ def _worked(frame: Frame, mask: np.ndarray, edge: Edge, corner: tuple[int, int],
 
 def fine_key(frame: Frame, key: object, edge: Edge) -> tuple[object, ...]:
     """Under what the matting of a frame is kept: everything it depends on, and nothing else. ``key`` stands for the picked mask."""
-    return ("fine", frame.key, key, edge.but(no_haze=True))
+    return ("fine", frame.key, key, edge.but(no_haze=True, steady=0.0))
 
 
 def fine_of(

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+import functools
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -15,8 +16,11 @@ from ..core.colour.oklab import to_oklab
 from ..core.colour.transfer import to_levels
 from ..core.edge.box import box_of
 from ..core.edge.clean import cleaned
+from ..core.edge.feather import hardened
 from ..core.edge.follow import Unmixed
+from ..core.edge.steady import steadied
 from ..core.frame import Frame
+from ..core.motion import levels_of
 from ..core.pick.connected import connected_only
 from ..core.pick.pieces import Reaching, with_pieces
 from ..core.pick.samples import Probe, membership_and_distances, needs_planes
@@ -24,7 +28,7 @@ from ..names import BANDS, CHANNEL_BANDS
 from ..project.model import Bands, Edge, Pick, Sample, Sieve, amount
 from .areas import area_coverage
 from .cache import Cache
-from .edge import Clicked, Step, edge_of, fine_key
+from .edge import Clicked, Edged, Step, edge_of, fine_key
 
 #: Frames with more pixels than this are measured strip by strip, so that memory stays small.
 LARGE = 3_000_000
@@ -239,15 +243,48 @@ def masked(frame: Frame, sieve: Sieve, cache: Cache) -> Masked:
     """
 
     def make() -> Masked:
-        edged = cache.get(
-            ("edged", frame.key, picked_key(sieve), sieve.edge),
-            lambda: edge_of(
-                frame, picked(frame, sieve, cache), sieve.edge, cache, picked_key(sieve), clicked=clicked_places(sieve.pick, frame)
-            ),
-        )
+        edged = _steady(frame, sieve, cache) if sieve.edge.steady else _edged(frame, sieve, cache, cache)
         return Masked(with_areas(frame, edged.mask, sieve, cache), edged.unmixed)
 
-    return cache.get(("mask", frame.key, picked_key(sieve), sieve.edge, sieve.areas), make)
+    return cache.get(("mask", frame.key, picked_key(sieve), sieve.edge, sieve.areas, sieve.around), make)
+
+
+def _edged(frame: Frame, sieve: Sieve, cache: Cache, held: Cache) -> Edged:
+    """The mask of a frame by itself, with its edge worked on; kept in ``held``."""
+    edge = sieve.edge.but(steady=0.0)
+
+    def make() -> Edged:
+        mask = picked(frame, sieve, cache)
+        return edge_of(frame, mask, edge, cache, picked_key(sieve), clicked=clicked_places(sieve.pick, frame))
+
+    return held.get(("edged", frame.key, picked_key(sieve), edge), make)
+
+
+#: Frames around that steady a mask, the latest first: of frames that are worked side by side each then makes what no other has made.
+NEIGHBOURS = (3, 2, 1, -1, -2, -3)
+
+
+def _neighbours(frame: Frame, sieve: Sieve) -> Iterator[tuple[Frame, Sieve]]:
+    """The frames around, and the sieve as it stands there; none where the picture is no footage, or not as it came."""
+    for away, pick in zip(NEIGHBOURS, sieve.around or (sieve.pick,) * len(NEIGHBOURS), strict=True):
+        other = frame.near(away) if frame.near is not None else None
+        if other is not None and pick is not None:
+            yield other, sieve.but(pick=pick)
+
+
+def _steady(frame: Frame, sieve: Sieve, cache: Cache) -> Edged:
+    """The mask of a frame steadied by those of the frames around."""
+    held = cache.across
+
+    def levels(one: Frame) -> np.ndarray:
+        return held.get(("levels", one.key), lambda: levels_of(one.planes))
+
+    others = ((levels(other), _edged(other, there, cache, held).mask) for other, there in _neighbours(frame, sieve))
+    edged = _edged(frame, sieve, cache, held)
+    mask = steadied(levels(frame), edged.mask, others, sieve.edge.steady / 100)
+    if sieve.edge.hard:
+        mask = hardened(mask)
+    return Edged(mask, replace(edged.unmixed, share=mask) if edged.unmixed is not None else None)
 
 
 def picked_key(sieve: Sieve) -> tuple[object, ...]:
@@ -262,7 +299,14 @@ def waits_for_fine(frame: Frame, sieve: Sieve, cache: Cache) -> bool:
 
 def make_fine(frame: Frame, sieve: Sieve, cache: Cache, step: Step) -> None:
     """Make the matting that the mask of a sieve waits for, and keep it."""
-    edge_of(frame, picked(frame, sieve, cache), sieve.edge, cache, picked_key(sieve), step, clicked_places(sieve.pick, frame))
+    around = list(_neighbours(frame, sieve)) if sieve.edge.steady else []
+    for number, (one, there) in enumerate([*around, (frame, sieve)]):
+        told = functools.partial(_part_of, step, number, len(around) + 1)
+        edge_of(one, picked(one, there, cache), sieve.edge, cache, picked_key(there), told, clicked_places(there.pick, one))
+
+
+def _part_of(step: Step, number: int, of: int, share: float) -> None:
+    step((number + share) / of)
 
 
 def with_areas(frame: Frame, mask: np.ndarray, sieve: Sieve, cache: Cache) -> np.ndarray:

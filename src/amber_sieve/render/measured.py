@@ -13,7 +13,6 @@ import numpy as np
 
 from ..core.areas.shapes import combined
 from ..core.edge.box import box_of
-from ..core.edge.steady import steadied
 from ..core.frame import Frame
 from ..project.model import Pick, Project, Sieve
 from .adjust import adjusted
@@ -24,7 +23,7 @@ from .mask import Masked, masked
 #: Least mask that is anything; where more than this share of a picture has changed, all of it is worked.
 NOTHING, MOST_OF_IT = 1e-30, 0.8
 #: What the mask of a sieve depends on by itself.
-MASK_FIELDS = ("pick", "bands", "invert", "edge", "areas", "mask_from", "opposite")
+MASK_FIELDS = ("pick", "around", "bands", "invert", "edge", "areas", "mask_from", "opposite")
 
 
 def working(project: Project) -> list[Sieve]:
@@ -73,7 +72,7 @@ def fallen(frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, la
     """
     below = frame
     for sieve in sieves:
-        seen = _steady(_chosen(sieve.pick, frame, below, layers), sieve.edge.steady, cache)
+        seen = _chosen(sieve.pick, frame, below, layers)
         path = sieve.adjust.fill.fill_picture if sieve.adjust.fill.fill == "picture" else ""
         filling = layers.whole(path) if path and not sieve.adjust.fill.neutral else None
         links = mask_value(project, sieve) if sieve.leans_on else ()
@@ -119,25 +118,7 @@ def measured(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers
     """The frame that a sieve of the stack measures, at the place and scale of ``frame``."""
     sieve = project.sieve(sieve_id)
     below = arriving(frame, project, sieve_id, cache, layers) if sieve.pick.measure == "result" else frame
-    return _steady(_chosen(sieve.pick, frame, below, layers), sieve.edge.steady, cache)
-
-
-#: Neighbours that steady what is measured.
-NEIGHBOURS = (-3, -2, -1, 1, 2, 3)
-
-
-def _steady(seen: Frame, amount: float, cache: Cache) -> Frame:
-    """What is measured, steadied by the frames around it; itself where there are none."""
-    near = seen.near
-    if not amount or near is None:
-        return seen
-
-    def make() -> np.ndarray:
-        others = [other.planes for other in map(near, NEIGHBOURS) if other is not None]
-        return steadied(seen.planes, others, amount / 100)
-
-    key = ("steady", seen.key, amount)
-    return replace(seen, planes=cache.get(key, make), key=key, near=None)
+    return _chosen(sieve.pick, frame, below, layers)
 
 
 def _finished(frame: Frame, project: Project, sieve: Sieve, seen: Frame, cache: Cache, layers: Layers) -> Masked:

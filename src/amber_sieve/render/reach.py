@@ -36,8 +36,8 @@ def edge_looks(edge: Edge) -> float:
     pieces = WHOLE if whole else 2 * longest_of(amount(edge.specks)) + near + longest_of(amount(edge.holes)) + 2
     soft = abs(edge.grow) + 1 + DEVIATIONS * (edge.feather + edge.smooth) + 2
     follow = (FOUND_LOOKS if edge.follow == "auto" else LOOKS_PER_REACH * edge.follow) + longest_of(CRUMBS) + 3
-    # Fine is solved in tiles that start at the picture's corner.
-    return clean + pieces + soft + follow + (WHOLE if edge.fine else 0.0)
+    # Fine is solved in tiles that start at the picture's corner; motion is found on the whole picture.
+    return clean + pieces + soft + follow + (WHOLE if edge.fine or edge.steady else 0.0)
 
 
 def areas_look(areas: tuple[Area, ...]) -> float:

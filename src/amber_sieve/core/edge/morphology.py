@@ -63,7 +63,7 @@ def without_specks(mask: np.ndarray, size: float, spared: Places = (), near: flo
         large = np.ones(inside.shape, np.uint8)
         _replace(large, labels, ~small & (np.arange(len(small)) > 0), 0.0)
         away = cv2.distanceTransform(large, cv2.DIST_L2, cv2.DIST_MASK_3)
-        _keep_near(labels, strands, away, near, small)
+        _keep_near(labels, strands, away, float(near), small)
     _replace(mask, labels, small, 0.0)
     return out
 
