@@ -10,7 +10,7 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from .motion import moved_places
+from .motion import moved_places, peak
 
 #: Standard deviation of the blur under which edges are looked for, pixels; places along an outline.
 CALM, PLACES = 2.0, 72
@@ -74,15 +74,9 @@ class Contour:
         if total[row, column] <= STRONGER * beside:  # out of the picture all is nothing
             return np.zeros(2)
         self._trust += LEARNS * (steep[row, column] - self._trust)
-        across = _peak(total[row, column - 1], total[row, column], total[row, column + 1]) + column - span
-        down = _peak(total[row - 1, column], total[row, column], total[row + 1, column]) + row - span
+        across = peak(total[row, column - 1], total[row, column], total[row, column + 1]) + column - span
+        down = peak(total[row - 1, column], total[row, column], total[row + 1, column]) + row - span
         return np.clip(BELIEVED * np.array([across, down]), -MOST, MOST)
-
-
-def _peak(before: float, here: float, after: float) -> float:
-    """Where a parabola through three neighbours is highest, from the middle one."""
-    bend = before - 2 * here + after
-    return float(np.clip(0.5 * (before - after) / bend, -0.5, 0.5)) if bend < 0 else 0.0
 
 
 def _evenly(corners: np.ndarray, count: int) -> np.ndarray:

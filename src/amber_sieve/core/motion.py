@@ -26,6 +26,8 @@ LEAST_ROOM, MOST_ROOM, FARNESS = 24, 96, 0.3
 #: The rim goes so far in, as a share of how large the thing is, and so many pixels out. What is painted on a thing slides past its outline by at most
 #: this share of it from frame to frame; the background moves at least so many pixels otherwise.
 RIM, BESIDE, SLIDES, LIKE = 0.14, 5, 0.03, 0.3
+#: Less than this the rest of a picture does not move, pixels; and the share of its features that must fit.
+LEAST_STEP, FITTING = 0.1, 0.3
 #: Flow is found on frames reduced to about so many pixels.
 PIXELS = 250_000
 #: Features that a motion needs.
@@ -104,6 +106,20 @@ def moved_places(places: np.ndarray, matrix: np.ndarray) -> np.ndarray:
     moved = np.column_stack([places, np.ones(len(places))]) @ matrix.T
     out: np.ndarray = moved[:, :2] / moved[:, 2:]
     return out
+
+
+def peak(before: float, here: float, after: float) -> float:
+    """Where a parabola through three neighbours is highest, from the middle one."""
+    bend = before - 2 * here + after
+    return float(np.clip(0.5 * (before - after) / bend, -0.5, 0.5)) if bend < 0 else 0.0
+
+
+def motion_of_rest(one: np.ndarray, other: np.ndarray, inside: np.ndarray) -> np.ndarray | None:
+    """How all but what lies inside an outline, (H, W) above 0, has moved from a frame (H, W) uint8 to another, as a matrix (3, 3); None
+    where that cannot be told."""
+    away = cv2.distanceTransform((inside == 0).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
+    found = _by_features(_calm(one), _calm(other), (away > BESIDE).astype(np.uint8), "position, size and rotation")
+    return None if found is None or found[1] < FITTING else found[0]
 
 
 def _as_before(seen: Seen, other: np.ndarray, matrix: np.ndarray) -> np.ndarray:

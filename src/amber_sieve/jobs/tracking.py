@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+import contextlib
+import itertools
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 
 import cv2
 import numpy as np
 
+from ..core.backdrop import Backdrop, colours_of
 from ..core.contour import Contour
-from ..core.motion import MOVES, Moves, levels_of, motion, moved_by, moved_places, seen_in
+from ..core.motion import MOVES, Moves, levels_of, motion, motion_of_rest, moved_by, moved_places, seen_in
 from ..errors import Trouble
 from ..media.source import Source
 from ..names import BOXED
@@ -23,6 +27,10 @@ PIXELS = 600_000
 LEAST = 0.25
 #: From this confidence on it is not looked for in another way.
 ENOUGH = 0.5
+#: Frames looked at before tracking begins, for what lies behind the thing; and up to which of them say how the area was drawn.
+AHEAD, DRAWN = 14, 8
+#: Of what the backdrop says so much is believed, and no more than so many pixels.
+BELIEVED, MOST = 0.15, 0.5
 
 
 @dataclass
@@ -97,14 +105,13 @@ def track(source: Source, area: Area, start: int, way: int, moves: Moves, progre
     factor = max(1.0, (source.about.size[0] * source.about.size[1] / PIXELS) ** 0.5)
     if not numbers:
         return found
-    first = source.quick_frame(start, factor)
-    follower = _Follower(area, places, levels_of(first.planes), first.scale, moves)
-    for done, number in enumerate(numbers, 1):
-        try:
-            levels = levels_of(source.quick_frame(number, factor).planes)
-        except Trouble:
-            continue  # a damaged frame is passed over
-        confidence = follower.to(levels)
+    first = _Looked.at(source, start, factor)
+    frames = _looked(source, numbers, factor)
+    ahead = list(itertools.islice(frames, AHEAD))
+    follower = _Follower(area, places, first, first.scale, moves)
+    follower.look_ahead([look for _, look in ahead])
+    for done, (number, look) in enumerate(itertools.chain(ahead, frames), 1):
+        confidence = follower.to(look)
         if confidence < LEAST:
             found.lost = number
             break
@@ -113,40 +120,116 @@ def track(source: Source, area: Area, start: int, way: int, moves: Moves, progre
     return found
 
 
-class _Follower:
-    """Follows an area from frame to frame by what lies inside it, and keeps it on the outline of the thing it was drawn round, if it was."""
+@dataclass(frozen=True)
+class _Looked:
+    """A frame, reduced: its levels (H, W) and colours (3, H, W), both uint8, and its scale."""
 
-    def __init__(self, area: Area, places: np.ndarray, levels: np.ndarray, scale: float, moves: Moves) -> None:
+    levels: np.ndarray
+    colours: np.ndarray
+    scale: float
+
+    @staticmethod
+    def at(source: Source, number: int, factor: float) -> _Looked:
+        """Frame ``number`` of a source; raises `Trouble` when it is damaged."""
+        frame = source.quick_frame(number, factor)
+        return _Looked(levels_of(frame.planes), colours_of(frame.planes), frame.scale)
+
+
+def _looked(source: Source, numbers: Iterable[int], factor: float) -> Iterator[tuple[int, _Looked]]:
+    """Frames by number; damaged ones are passed over."""
+    for number in numbers:
+        with contextlib.suppress(Trouble):
+            yield number, _Looked.at(source, number, factor)
+
+
+class _Follower:
+    """Follows an area from frame to frame by what lies inside it.
+
+    It is kept on the thing it was drawn round: by what stands out from the backdrop, or where that is not known, by the thing's outline.
+    """
+
+    def __init__(self, area: Area, places: np.ndarray, first: _Looked, scale: float, moves: Moves) -> None:
         self._area, self._scale, self._moves = area, scale, moves
         #: Where it lay at first; how it has moved from there; the last frame, and the step to it. Pixels of reduced frames.
-        self._first, self._matrix, self._last, self._step = places * scale, np.eye(3), levels, np.zeros(2)
-        self._contour = Contour(levels, _outline(area, self._first)) if area.kind != "brush" else None
+        self._first, self._matrix, self._last, self._step = places * scale, np.eye(3), first, np.zeros(2)
+        drawn_round = area.kind != "brush"
+        self._contour = Contour(first.levels, _outline(area, self._first)) if drawn_round else None
+        self._backdrop = Backdrop(first.levels.shape) if drawn_round else None
+        #: How far from the middle of the thing the area was drawn, as the backdrop says it.
+        self._offset: np.ndarray | None = None
+        #: How the rest of the picture has moved to the last frame, None where nobody knows.
+        self._rest: np.ndarray | None = None
 
     @property
     def places(self) -> np.ndarray:
         """Where it lies, full-resolution pixels."""
         return moved_places(self._first, self._matrix) / self._scale
 
-    def to(self, levels: np.ndarray) -> float:
+    def look_ahead(self, ahead: Sequence[_Looked]) -> None:
+        """Learn from the frames that come next, looked at backwards, what lies behind the thing now, and how the area lies on it."""
+        if self._backdrop is None:
+            return
+        rough = _Follower(self._area, self._first / self._scale, self._last, self._scale, self._moves)
+        rough._backdrop = rough._contour = None
+        seen: list[tuple[_Looked, np.ndarray, np.ndarray | None]] = [(self._last, self._outline, None)]
+        for look in ahead:
+            if rough.to(look) < LEAST:
+                break
+            seen.append((look, rough._outline, rough._rest))
+        offsets = []
+        for number in range(len(seen) - 1, -1, -1):
+            look, corners, _ = seen[number]
+            if number < len(seen) - 1:
+                back = seen[number + 1][2]
+                self._backdrop.moved(None if back is None else np.linalg.inv(back))
+                offset = self._backdrop.offset(look.colours, corners) if number <= DRAWN else None
+                offsets += [offset] if offset is not None else []
+            self._backdrop.add(look.colours, corners)
+        if offsets:
+            self._offset = np.median(offsets, axis=0)
+
+    @property
+    def _outline(self) -> np.ndarray:
+        """The corners of the area, pixels of reduced frames."""
+        return _outline(self._area, self.places * self._scale)
+
+    def to(self, look: _Looked) -> float:
         """Look for it in the next frame; how confident that is, 0 where it is lost."""
         before = self.places
-        seen = seen_in(self._last, _inside(self._area, before, self._last.shape, self._scale))
+        inside = _inside(self._area, before, self._last.levels.shape, self._scale)
+        seen = seen_in(self._last.levels, inside)
         best, confidence = np.eye(3), 0.0
         for step in (self._step, np.zeros(2)) if seen is not None else ():  # it goes on as it went, or else stays
             assert seen is not None
-            found = motion(seen, levels, self._moves, moved_by(*step))
+            found = motion(seen, look.levels, self._moves, moved_by(*step))
             if found is not None and found[1] > confidence:
                 best, confidence = found
             if confidence >= ENOUGH:
                 break
         if confidence < LEAST:
             return 0.0
-        matrix = best @ self._matrix
-        if self._contour is not None:
-            matrix = moved_by(*self._contour.shift(levels, matrix)) @ matrix
-        self._matrix, self._last = matrix, levels
+        self._matrix = best @ self._matrix
+        self._rest = motion_of_rest(self._last.levels, look.levels, inside)
+        self._matrix = moved_by(*self._pull(look)) @ self._matrix
+        self._last = look
         self._step = (self.places - before).mean(axis=0) * self._scale
         return confidence
+
+    def _pull(self, look: _Looked) -> np.ndarray:
+        """The step (2,) that keeps the area on the thing; small, for noise must not shake it."""
+        pull = None
+        if self._backdrop is not None:
+            self._backdrop.moved(self._rest)
+            offset = self._backdrop.offset(look.colours, self._outline)
+            if offset is not None:
+                self._offset = offset if self._offset is None else self._offset
+                pull = np.clip(BELIEVED * (offset - self._offset), -MOST, MOST)
+        if pull is None and self._contour is not None:
+            pull = self._contour.shift(look.levels, self._matrix)
+        pull = np.zeros(2) if pull is None else pull
+        if self._backdrop is not None:
+            self._backdrop.add(look.colours, self._outline + pull)
+        return pull
 
 
 def with_tracked(sieve: Sieve, found: Tracked) -> Sieve:
