@@ -8,6 +8,8 @@ the shape and the learning place by place are ours. Shares and widths were found
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import cv2
 import numpy as np
 
@@ -16,8 +18,10 @@ from .motion import LEAST_STEP, moved_places, peak
 #: Shares of a thing's size: how far beside the area nothing of the thing is taken to be, from where on it is surely beside and surely inside,
 #: how far round the outline counts, over which width it is soft, and how far round a place differences are counted.
 CLEAR, BESIDE, INSIDE, BAND, SOFT, NEAR = 0.15, 0.1, 0.08, 0.25, 0.05, 0.08
+#: By what shares of its size a thing may reach beyond the area; and how sharply its place must be told, beside how sharp its shape is.
+MARGINS, SHARP, ASIDE = (-0.1, -0.05, 0.0, 0.05, 0.1), 0.12, 3
 #: How far off the thing may lie, pixels; how much of the outline's surroundings must be known; and how much more a thing differs than noise.
-SPAN, KNOWN, APART = 6, 0.9, 1.5
+SPAN, KNOWN, APART = 9, 0.9, 1.5
 #: Of what lies beside an area so many per cent are taken to be still; and the noise of codes that are whole numbers.
 CALM_SHARE, STEP_NOISE = 80, 0.3
 #: Bounds of the bins of differences, in units of what the still pixels beside the area stay below; and the largest logarithm of a ratio.
@@ -31,6 +35,15 @@ def colours_of(planes: np.ndarray) -> np.ndarray:
     """Colours (3, H, W) uint8 of a frame of linear light, in which equal steps look about equal, without their noise."""
     codes = np.rint(255 * np.sqrt(np.clip(planes, 0, 1))).astype(np.uint8)
     return np.stack([cv2.GaussianBlur(code, (0, 0), CALM) for code in codes])
+
+
+@dataclass(frozen=True)
+class Lie:
+    """How a thing lies in an area: (x, y) from the area's middle, pixels, up to a step that stays the same while its shape does; and by what
+    share of its size it reaches beyond the area."""
+
+    step: np.ndarray
+    margin: float
 
 
 class Backdrop:
@@ -64,9 +77,13 @@ class Backdrop:
         self._colours[:, *part] = np.where(free, here, hidden)
         self._known[part] = seen
 
-    def offset(self, colours: np.ndarray, corners: np.ndarray) -> np.ndarray | None:
-        """How far (2,) a thing lies from an area that was drawn round it, in pixels, up to a step that stays the same while its shape does;
-        None where that cannot be told."""
+    def lie(self, colours: np.ndarray, corners: np.ndarray, margin: float | None = None) -> Lie | None:
+        """How a thing lies in an area that was drawn on it; None where that cannot be told.
+
+        Parameters
+        ----------
+        margin : by what share of its size the thing is known to reach beyond the area; None for that is to be found.
+        """
         size = _size(corners)
         part, inner = _part(corners, BESIDE * size + BAND * size + SPAN + 2, self._known.shape)
         if min(inner.shape) <= 2 * SPAN:
@@ -82,8 +99,9 @@ class Backdrop:
         if np.median(differs[inside]) < APART * noise:
             return None
         ratio = np.where(known, _ratio(differs / max(noise, 1e-3), inside, beside, NEAR * size), 0).astype(np.float32)
-        shape = np.where(band, np.clip(deep / (SOFT * size), -1, 1), 0).astype(np.float32)
-        return _best(ratio, shape)
+        found = [_best(ratio, deep, band, one, size) for one in (MARGINS if margin is None else (margin,))]
+        best = max(found, key=lambda one: one[0])
+        return best[1]
 
 
 def _size(corners: np.ndarray) -> float:
@@ -146,13 +164,28 @@ def _ratio(differs: np.ndarray, inside: np.ndarray, beside: np.ndarray, near: fl
     return np.clip(out, -MOST, MOST)
 
 
-def _best(ratio: np.ndarray, shape: np.ndarray) -> np.ndarray | None:
-    """The shift (x, y) of a shape at which it fits best; None where that lies at the end of the span."""
-    wider = cv2.copyMakeBorder(ratio, SPAN, SPAN, SPAN, SPAN, cv2.BORDER_CONSTANT, value=0)
-    fits = cv2.matchTemplate(wider, shape, cv2.TM_CCORR)
+def _best(ratio: np.ndarray, deep: np.ndarray, band: np.ndarray, margin: float, size: float) -> tuple[float, Lie | None]:
+    """How well a shape grown by a margin fits where it fits best, and that place; None where it lies at the end of the span, or where
+    places aside fit about as well."""
+    shape = np.where(band, np.clip((deep + margin * size) / (SOFT * size), -1, 1), 0).astype(np.float32)
+    fits, ideal = (_fits(one, shape) for one in (ratio, shape))
     row, column = (int(place) for place in np.unravel_index(int(fits.argmax()), fits.shape))
-    if not (0 < row < 2 * SPAN and 0 < column < 2 * SPAN):
-        return None
-    across = column - SPAN + peak(fits[row, column - 1], fits[row, column], fits[row, column + 1])
-    down = row - SPAN + peak(fits[row - 1, column], fits[row, column], fits[row + 1, column])
-    return np.array([across, down])
+    best = float(fits[row, column])
+    if not (ASIDE <= row <= 2 * SPAN - ASIDE and ASIDE <= column <= 2 * SPAN - ASIDE):
+        return best, None
+    top = float(ideal[SPAN, SPAN])
+    for down, across in ((ASIDE, 0), (0, ASIDE)):
+        drop = best - max(fits[row - down, column - across], fits[row + down, column + across])
+        sharp = top - max(ideal[SPAN - down, SPAN - across], ideal[SPAN + down, SPAN + across])
+        if drop / best < SHARP * sharp / top:
+            return best, None
+    x = column - SPAN + peak(fits[row, column - 1], fits[row, column], fits[row, column + 1])
+    y = row - SPAN + peak(fits[row - 1, column], fits[row, column], fits[row + 1, column])
+    return best, Lie(np.array([x, y]), margin)
+
+
+def _fits(ratio: np.ndarray, shape: np.ndarray) -> np.ndarray:
+    """How well a shape fits, shifted by up to the span each way."""
+    wider = cv2.copyMakeBorder(ratio, SPAN, SPAN, SPAN, SPAN, cv2.BORDER_CONSTANT, value=0)
+    out: np.ndarray = cv2.matchTemplate(wider, shape, cv2.TM_CCORR)
+    return out

@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 import cv2
 import numpy as np
 
-from ..core.backdrop import Backdrop, colours_of
+from ..core.backdrop import Backdrop, Lie, colours_of
 from ..core.contour import Contour
 from ..core.motion import MOVES, Moves, levels_of, motion, motion_of_rest, moved_by, moved_places, seen_in
 from ..errors import Trouble
@@ -31,6 +31,8 @@ ENOUGH = 0.5
 AHEAD, DRAWN = 14, 8
 #: Of what the backdrop says so much is believed, and no more than so many pixels.
 BELIEVED, MOST = 0.15, 0.5
+#: For so many frames in a row the backdrop alone may say where a thing is.
+UNTOLD = 5
 
 
 @dataclass
@@ -155,10 +157,12 @@ class _Follower:
         drawn_round = area.kind != "brush"
         self._contour = Contour(first.levels, _outline(area, self._first)) if drawn_round else None
         self._backdrop = Backdrop(first.levels.shape) if drawn_round else None
-        #: How far from the middle of the thing the area was drawn, as the backdrop says it.
-        self._offset: np.ndarray | None = None
+        #: How the area was drawn on the thing, as the backdrop says it.
+        self._drawn: Lie | None = None
         #: How the rest of the picture has moved to the last frame, None where nobody knows.
         self._rest: np.ndarray | None = None
+        #: For so many frames features have not told where it is.
+        self._untold = 0
 
     @property
     def places(self) -> np.ndarray:
@@ -176,17 +180,18 @@ class _Follower:
             if rough.to(look) < LEAST:
                 break
             seen.append((look, rough._outline, rough._rest))
-        offsets = []
+        lies = []
         for number in range(len(seen) - 1, -1, -1):
             look, corners, _ = seen[number]
             if number < len(seen) - 1:
                 back = seen[number + 1][2]
                 self._backdrop.moved(None if back is None else np.linalg.inv(back))
-                offset = self._backdrop.offset(look.colours, corners) if number <= DRAWN else None
-                offsets += [offset] if offset is not None else []
+                lie = self._backdrop.lie(look.colours, corners) if number <= DRAWN else None
+                lies += [lie] if lie is not None else []
             self._backdrop.add(look.colours, corners)
-        if offsets:
-            self._offset = np.median(offsets, axis=0)
+        if lies:
+            margin = float(np.median([lie.margin for lie in lies]))
+            self._drawn = Lie(np.median([lie.step for lie in lies], axis=0), margin)
 
     @property
     def _outline(self) -> np.ndarray:
@@ -206,24 +211,33 @@ class _Follower:
                 best, confidence = found
             if confidence >= ENOUGH:
                 break
-        if confidence < LEAST:
+        told = confidence >= LEAST
+        if not told and self._untold >= UNTOLD:
             return 0.0
-        self._matrix = best @ self._matrix
+        self._untold = 0 if told else self._untold + 1
+        self._matrix = (best if told else moved_by(*self._step)) @ self._matrix
         self._rest = motion_of_rest(self._last.levels, look.levels, inside)
-        self._matrix = moved_by(*self._pull(look)) @ self._matrix
+        pull = self._pull(look, told)
+        if pull is None:
+            return 0.0
+        self._matrix = moved_by(*pull) @ self._matrix
         self._last = look
         self._step = (self.places - before).mean(axis=0) * self._scale
-        return confidence
+        return max(confidence, LEAST)
 
-    def _pull(self, look: _Looked) -> np.ndarray:
-        """The step (2,) that keeps the area on the thing; small, for noise must not shake it."""
+    def _pull(self, look: _Looked, told: bool) -> np.ndarray | None:
+        """The step (2,) that keeps the area on the thing: a small one, for noise must not shake it, or where features have not ``told`` where
+        the thing is, all that the backdrop says of it, and None where that says nothing either."""
         pull = None
         if self._backdrop is not None:
             self._backdrop.moved(self._rest)
-            offset = self._backdrop.offset(look.colours, self._outline)
-            if offset is not None:
-                self._offset = offset if self._offset is None else self._offset
-                pull = np.clip(BELIEVED * (offset - self._offset), -MOST, MOST)
+            lie = self._backdrop.lie(look.colours, self._outline, self._drawn.margin if self._drawn else None)
+            if lie is not None:
+                self._drawn = self._drawn or lie
+                pull = lie.step - self._drawn.step
+                pull = np.clip(BELIEVED * pull, -MOST, MOST) if told else pull
+        if pull is None and not told:
+            return None
         if pull is None and self._contour is not None:
             pull = self._contour.shift(look.levels, self._matrix)
         pull = np.zeros(2) if pull is None else pull
