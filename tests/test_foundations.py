@@ -258,6 +258,16 @@ class FullDiskTest(FolderCase):
             self.assertEqual(target.read_bytes(), b"earlier", name)
         self.assertEqual(sorted(p.name for p in self.folder.iterdir()), ["a.exr", "a.jpg", "a.mov", "a.mp4", "a.png", "a.tif"])
 
+    def test_a_kernel_that_cannot_be_kept_works_all_the_same(self):
+        code = """
+import numpy as np
+from amber_sieve.core.colour.oklab import to_oklab
+print(to_oklab(np.ones((3, 2, 2), np.float32))[0, 0, 0].round(3))
+"""
+        with mock.patch.dict(os.environ, {"NUMBA_CACHE_DIR": str(self.folder / "kept")}):
+            done = on_a_full_disk(code, self.folder, 100)
+        self.assertEqual((done.stdout.strip(), done.stderr), ("1.0", ""))
+
     def test_a_project_too(self):
         code = """
 import os, pathlib

@@ -14,7 +14,7 @@ from typing import Any
 import numpy as np
 from numba import prange
 
-from ..parallel import kernel
+from ..parallel import inner, kernel
 from .encodings import as_shown, light_of
 
 #: Weights of red and blue in luma, by the numbers of ITU-T H.273 for matrices.
@@ -29,6 +29,8 @@ LUMA_WEIGHTS = {
 }
 #: Codes that the table of a curve holds: limited range has room for what is blacker than black and whiter than white.
 LOWEST, HIGHEST, STEPS = -0.25, 1.25, 65536
+#: By how much red, green and blue may come out otherwise before samples other than the nearest are taken.
+NEAR_ENOUGH = 1.2 / 255
 
 
 @dataclass(frozen=True)
@@ -138,16 +140,23 @@ def to_light(luma: np.ndarray, blue: np.ndarray, red: np.ndarray, width: int, sa
     return as_shown(out, curve, primaries)
 
 
+@inner
+def _ends(blue_off: float, red_off: float, back: np.ndarray) -> tuple[float, float]:
+    """By how much red, green and blue come out least and most, when samples of chroma are off by so much; in samples of luma."""
+    red, green, blue = back[0] * red_off, back[1] * blue_off + back[2] * red_off, back[3] * blue_off
+    return min(red, green, blue), max(red, green, blue)
+
+
 @kernel
 def _to_samples(
-    codes: np.ndarray, across: int, down: int, numbers: np.ndarray, luma: np.ndarray, blue: np.ndarray, red: np.ndarray
+    codes: np.ndarray, across: int, down: int, numbers: np.ndarray, back: np.ndarray, luma: np.ndarray, blue: np.ndarray, red: np.ndarray
 ) -> None:
     height, width = codes.shape[1], codes.shape[2]
-    of_red, of_green, of_blue, black, white, grey, to_cb, to_cr, top = numbers
+    of_red, of_green, of_blue, black, white, grey, to_cb, to_cr, top, most = numbers
     zero, half, one = np.float32(0), np.float32(0.5), np.float32(1)
     for part in prange(blue.shape[0]):
         row = np.int64(part)
-        sums = np.zeros((2, width), np.float32)
+        sums, levels = np.zeros((2, width), np.float32), np.empty((down, width), np.float32)
         lines = min(down, height - row * down)
         for line in range(lines):
             y = row * down + line
@@ -156,7 +165,7 @@ def _to_samples(
                 g = min(max(codes[1, y, x], zero), one)
                 b = min(max(codes[2, y, x], zero), one)
                 level = of_red * r + of_green * g + of_blue * b
-                luma[y, x] = np.int32(black + white * level + half)
+                levels[line, x] = black + white * level
                 sums[0, x] += b - level
                 sums[1, x] += r - level
         for x in range(blue.shape[1]):
@@ -166,12 +175,33 @@ def _to_samples(
                 left, right = max(middle - 1, 0), min(middle + 1, width - 1)
                 cb = half * cb + np.float32(0.25) * (sums[0, left] + sums[0, right])
                 cr = half * cr + np.float32(0.25) * (sums[1, left] + sums[1, right])
-            blue[row, x] = np.int32(min(max(grey + to_cb * cb / np.float32(lines) + half, zero), top))
-            red[row, x] = np.int32(min(max(grey + to_cr * cr / np.float32(lines) + half, zero), top))
+            cb, cr = grey + to_cb * cb / np.float32(lines), grey + to_cr * cr / np.float32(lines)
+            near_cb, near_cr = np.floor(min(max(cb, zero), top - half) + half), np.floor(min(max(cr, zero), top - half) + half)
+            lowest, highest = _ends(near_cb - cb, near_cr - cr, back)
+            if (
+                highest - lowest + one > np.float32(2) * most
+            ):  # no luma brings all three near enough: blue's chroma is taken from its other side
+                other = near_cb + (one if near_cb < cb else -one)
+                low, high = _ends(other - cb, near_cr - cr, back)
+                if high - low < highest - lowest and zero <= other <= top:
+                    near_cb, lowest, highest = other, low, high
+            blue[row, x], red[row, x] = np.int32(near_cb), np.int32(near_cr)
+            for line in range(lines):
+                for column in range(middle, min(middle + across, width)):
+                    exact = levels[line, column]
+                    near = np.floor(exact + half)
+                    off = near - exact
+                    if max(off + highest, -off - lowest) > most:
+                        near = np.floor(exact - half * (lowest + highest) + half)
+                    luma[row * down + line, column] = np.int32(min(max(near, black), black + white))
 
 
 def to_samples(codes: np.ndarray, samples: Samples) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-    """Y' (H, W), Cb and Cr (h, w) of codes (3, H, W) float32, which are clipped to 0 to 1; integers of 8 or 16 bits."""
+    """Y' (H, W), Cb and Cr (h, w) of codes (3, H, W) float32, which are clipped to 0 to 1; integers of 8 or 16 bits.
+
+    They are the nearest samples, but where these would come out more than ``NEAR_ENOUGH`` off in red, green or blue: the nearest 8-bit samples
+    of Rec. 709 can be 1.64 levels of blue off.
+    """
     of_red, of_blue = LUMA_WEIGHTS[samples.matrix]
     kind = np.uint8 if samples.bits == 8 else np.uint16
     height, width = codes.shape[1:]
@@ -179,6 +209,10 @@ def to_samples(codes: np.ndarray, samples: Samples) -> tuple[np.ndarray, np.ndar
     luma, blue, red = np.empty((height, width), kind), np.empty(small, kind), np.empty(small, kind)
     grey, wide = samples.chroma
     ways = (0.5 * wide / (1 - of_blue), 0.5 * wide / (1 - of_red))
-    numbers = np.array((of_red, 1 - of_red - of_blue, of_blue, *samples.luma, grey, *ways, 2**samples.bits - 1), np.float32)
-    _to_samples(np.ascontiguousarray(codes, np.float32), samples.across, samples.down, numbers, luma, blue, red)
+    black, white = samples.luma
+    of_green = 1 - of_red - of_blue
+    numbers = (of_red, of_green, of_blue, black, white, grey, *ways, 2**samples.bits - 1, NEAR_ENOUGH * white)
+    back = (white / ways[1], -of_blue / of_green * white / ways[0], -of_red / of_green * white / ways[1], white / ways[0])
+    given, given_back = np.array(numbers, np.float32), np.array(back, np.float32)
+    _to_samples(np.ascontiguousarray(codes, np.float32), samples.across, samples.down, given, given_back, luma, blue, red)
     return luma, blue, red
