@@ -66,7 +66,7 @@ class CornersTest(unittest.TestCase):
 
 class SourceTest(FolderCase):
     def test_a_source_is_closed_when_its_last_reader_lets_go(self):
-        source = mock.Mock()
+        source = mock.Mock(about=mock.Mock(size=(2, 2)))
         opened = Opened(source)
         with opened.read():
             opened.retire()

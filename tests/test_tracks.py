@@ -8,9 +8,10 @@ import cv2
 import numpy as np
 from common import DEMO, FolderCase, WindowCase, overlap
 from PIL import Image
-from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt
+from PyQt6.QtGui import QMouseEvent
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QMenu
+from PyQt6.QtWidgets import QApplication, QMenu
 from scipy.interpolate import CubicHermiteSpline
 from test_clip import true_frames
 from test_pick import middle_tone
@@ -18,6 +19,7 @@ from test_pick import middle_tone
 from amber_sieve.core.backdrop import Backdrop
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.motion import MOVES, levels_of
+from amber_sieve.desk.key_menu import fill_key_menu
 from amber_sieve.errors import Trouble
 from amber_sieve.jobs.clip import export_clip
 from amber_sieve.jobs.resolved import Resolver
@@ -31,7 +33,7 @@ from amber_sieve.project import storage, tracks
 from amber_sieve.project.keyframes import value_at
 from amber_sieve.project.model import Adjust, Area, Edge, Light, Pick, Project, Sample, Sieve, Stroke
 from amber_sieve.render.cache import Cache
-from amber_sieve.render.mask import NEIGHBOURS
+from amber_sieve.render.mask import NEIGHBOURS, make_fine, waits_for_fine
 from amber_sieve.render.stack import sieve_mask
 
 
@@ -81,6 +83,13 @@ class BetweenTest(unittest.TestCase):
         self.assertEqual([tracks.at_frame(changed, frame).adjust.light.exposure for frame in (0, 5, 7, 9, 20)], [1, 1, 2, 3, 3])
         self.assertEqual(tracks.at_frame(changed, 7).areas[0].points[0], (30, 10))
         self.assertEqual(tracks.keyframes_of(changed), (5, 9))
+        # Keys are moved in time as far as those beside them let them go.
+        path = "adjust.light.exposure"
+        self.assertEqual(
+            [tracks.frames_of(tracks.with_key_moved(changed, path, 5, to), path) for to in (3, 8, 12)], [(3, 9), (8, 9), (8, 9)]
+        )
+        self.assertEqual(tracks.frames_of(tracks.with_key_moved(changed, path, 9, 30), path), (5, 30))
+        self.assertEqual(tracks.with_key_moved(changed, path, 7, 3), changed)
         fewer = tracks.without_key(changed, "adjust.light.exposure", 9)
         self.assertEqual([tracks.at_frame(fewer, frame).adjust.light.exposure for frame in (0, 9)], [1, 1])
         # An area that is gone takes its keys along; a polygon with another corner is the same at all frames.
@@ -282,6 +291,25 @@ class SteadyTest(unittest.TestCase):
             np.testing.assert_array_equal(shared, alone)
 
 
+class SteadyFineTest(unittest.TestCase):
+    def test_mattings_of_the_frames_around_are_waited_for(self):
+        source = open_source(DEMO / "clip.mp4")
+        self.addCleanup(source.close)
+        frame = source.frame(4).part(180, 330, 400, 530)
+        sieve = Sieve(pick=Pick(samples=(sample_at(source.frame(4), 290, 450, tolerance=6),)), edge=Edge(follow=3, fine=6, steady=100))
+        cache, told = Cache(10**9), []
+        self.assertTrue(waits_for_fine(frame, sieve, cache))
+        make_fine(frame, sieve, cache, told.append)
+        self.assertFalse(waits_for_fine(frame, sieve, cache))
+        self.assertEqual((told, told[-1] <= 1), (sorted(told), True))
+        self.assertTrue(waits_for_fine(frame, sieve.but(edge=Edge(follow=3, fine=7, steady=100)), cache))
+        # With its own matting alone it still waits for the others'.
+        plain, alone = sieve.but(edge=Edge(follow=3, fine=6)), Cache(10**9)
+        make_fine(frame, plain, alone, told.append)
+        self.assertFalse(waits_for_fine(frame, plain, alone))
+        self.assertTrue(waits_for_fine(frame, sieve, alone))
+
+
 class SteadyPlacesTest(FolderCase):
     def test_a_sample_that_reaches_a_piece_lies_on_it_in_the_frames_around(self):
         middles = moving(self.folder / "m.mkv", 12)
@@ -301,6 +329,13 @@ class SteadyPlacesTest(FolderCase):
         source.close()
 
 
+def move_held(widget, place: QPoint) -> None:
+    """Move over a widget with the left button held, which QTest's own moves do not."""
+    held, none = Qt.MouseButton.LeftButton, Qt.MouseButton.NoButton
+    at, where = QPointF(place), QPointF(widget.mapToGlobal(place))
+    QApplication.sendEvent(widget, QMouseEvent(QEvent.Type.MouseMove, at, where, none, held, Qt.KeyboardModifier.NoModifier))
+
+
 class TracksWindowTest(WindowCase):
     def test_numbers_areas_and_samples_are_keyed_in_the_window(self):
         middles = moving(self.folder / "m.mkv")
@@ -309,7 +344,7 @@ class TracksWindowTest(WindowCase):
         self.window.pages.setCurrentWidget(self.window.adjust)
         page = self.window.adjust
         menu = QMenu()
-        page.fill_key_menu(menu, "adjust.light.exposure")
+        fill_key_menu(menu, self.session, "adjust.light.exposure")
         menu.actions()[1].trigger()  # smooth
         self.session.go_to(20)
         self.settle()
@@ -381,6 +416,49 @@ class TracksWindowTest(WindowCase):
         self.assertGreater(len(set(amber)), 1)
         line.curves.click()
         self.assertFalse(lanes.isVisible())
+        self.assertEqual(self.troubles, [])
+
+    def test_keys_are_dragged_in_time(self):
+        middles = moving(self.folder / "m.mkv", 12)
+        self.open(self.folder / "m.mkv")
+        self.click(*middles[0])
+        path, lanes, bar = "adjust.light.exposure", self.window.timeline.lanes, self.window.timeline.bar
+        self.session.set_key(path)
+        self.session.go_to(6)
+        self.settle()
+        self.session.set_field(path, -2.0, "Exposure")
+        self.settle()
+        steps = len(self.session.history.names)
+
+        def at(frame: int) -> QPoint:
+            return QPoint(round(bar.place_of(frame)), 11)
+
+        def frames() -> tuple[int, ...]:
+            return tracks.frames_of(self.session.document.sieve, path)
+
+        self.session.go_to(2)
+        QTest.mouseMove(lanes, at(6))
+        self.assertIn("drag the key", lanes.toolTip())
+        QTest.mousePress(lanes, Qt.MouseButton.LeftButton, pos=at(6))
+        self.assertEqual(self.session.number, 6)
+        for frame in (7, 8, 9):
+            move_held(lanes, at(frame))
+        self.assertEqual((frames(), self.session.number), ((0, 9), 9))
+        for frame in (3, 0):  # not past the key before it
+            move_held(lanes, at(frame))
+        QTest.mouseRelease(lanes, Qt.MouseButton.LeftButton, pos=at(0))
+        self.settle()
+        self.assertEqual((frames(), self.session.number), ((0, 1), 1))
+        self.assertAlmostEqual(self.session.sieve.adjust.light.exposure, -2.0)
+        self.assertEqual(len(self.session.history.names), steps + 1)
+        self.session.undo()
+        self.assertEqual(frames(), (0, 6))
+        menu = QMenu()
+        self.session.go_to(6)
+        fill_key_menu(menu, self.session, path)
+        self.assertEqual([action.isChecked() for action in menu.actions()[:3]], [True, False, False])
+        menu.actions()[4].trigger()
+        self.assertEqual(frames(), (0,))
         self.assertEqual(self.troubles, [])
 
     def test_flicker_is_said_before_and_after_steady(self):

@@ -6,14 +6,15 @@ import math
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtGui import QColor, QContextMenuEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF
+from PyQt6.QtWidgets import QMenu, QSizePolicy, QWidget
 
 from ..core.colour.oklab import one_to_oklab
 from ..jobs.tracking import LEAST
 from ..project.fields import field_at
 from ..project.keyframes import value_at
 from ..project.model import Sieve, Track
+from .key_menu import fill_key_menu
 from .pages.areas import WORDS
 from .session import Session
 from .style import AMBER, DIM, WELL
@@ -21,6 +22,8 @@ from .time_bar import TROUBLE, TimeBar
 
 #: Height of a lane, and most of them: more would take the picture's room.
 LANE, MOST = 22, 5
+#: How far beside a key it can be taken hold of, pixels.
+GRIP = 5.0
 #: Steps in which a smooth way between two keys is drawn.
 STEPS = 12
 SURE = QColor(120, 170, 230, 70)
@@ -55,12 +58,14 @@ def measured(path: str, value: tuple[float, ...], first: tuple[float, ...]) -> f
 
 
 class Lanes(QWidget):
-    """Drawn like the bar above it; press and drag to scrub."""
+    """Drawn like the bar above it; press and drag to scrub, or a key to move it in time; its menu says how it goes on."""
 
     def __init__(self, session: Session, bar: TimeBar) -> None:
         super().__init__()
         self.session, self.bar = session, bar
         self._wanted = True
+        #: The key that is being dragged: its field's way, and the frame it lies at.
+        self._dragged: tuple[str, int] | None = None
         #: The curves as they were drawn last, and of what.
         self._drawn: QPixmap | None = None
         self._of: object = None
@@ -90,18 +95,57 @@ class Lanes(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(200, LANE * len(self.tracks))
 
+    def _track_at(self, place: QPointF) -> Track | None:
+        row = int(place.y()) // LANE
+        return self.tracks[row] if 0 <= row < len(self.tracks) else None
+
+    def key_at(self, place: QPointF) -> tuple[str, int] | None:
+        """The key that is drawn at a place: its field's way, and its frame."""
+        track = self._track_at(place)
+        drawn = [key.frame for key in track.keys if key.confidence is None] if track else []
+        frame = min(drawn, key=lambda frame: abs(self.bar.place_of(frame) - place.x()), default=None)
+        if track is None or frame is None or abs(self.bar.place_of(frame) - place.x()) > GRIP:
+            return None
+        return track.path, frame
+
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
-        self.bar.mousePressEvent(event)
+        if event is None or event.button() != Qt.MouseButton.LeftButton:
+            return
+        self._dragged = self.key_at(event.position())
+        if self._dragged is not None:
+            self.session.go_to(self._dragged[1])
+        else:
+            self.bar.mousePressEvent(event)
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None:
             return
-        number = self.bar.frame_at(event.position().x())
+        place, number = event.position(), self.bar.frame_at(event.position().x())
         if event.buttons() & Qt.MouseButton.LeftButton:
+            if self._dragged is not None:
+                path, frame = self._dragged
+                number = self.session.move_key(path, frame, number)
+                self._dragged = path, number
             self.session.go_to(number)
-        row = int(event.position().y()) // LANE
-        if 0 <= row < len(self.tracks):
-            self.setToolTip(self.words_for(self.tracks[row], number))
+            return
+        track, key = self._track_at(place), self.key_at(place)
+        self.setCursor(Qt.CursorShape.SizeHorCursor if key is not None else Qt.CursorShape.ArrowCursor)
+        if track is not None:
+            self.setToolTip(self.words_for(track, number) + (" (drag the key to move it in time)" if key is not None else ""))
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        if self._dragged is not None:
+            self._dragged = None
+            self.session.end_drag()
+
+    def contextMenuEvent(self, event: QContextMenuEvent | None) -> None:
+        place = QPointF(event.pos()) if event is not None else QPointF()
+        track, key = self._track_at(place), self.key_at(place)
+        if event is not None and track is not None:
+            self.session.go_to(key[1] if key is not None else self.bar.frame_at(place.x()))
+            menu = QMenu(self)
+            fill_key_menu(menu, self.session, track.path)
+            menu.popup(event.globalPos())
 
     def words_for(self, track: Track, number: int) -> str:
         """What a track says of a frame."""

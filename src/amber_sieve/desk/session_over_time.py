@@ -26,6 +26,15 @@ class OverTime(SessionState):
         frame = self.number
         self.document.edit_sieve(lambda sieve: tracks.with_key(sieve, path, frame, how), "Keyframe")
 
+    def move_key(self, path: str, frame: int, to: int) -> int:
+        """Move a field's key to another frame, as far as the keys beside it let it go; where it lies now."""
+        before = self.document.sieve
+        after = tracks.with_key_moved(before, path, frame, max(0, min(to, self.frames - 1)))
+        self._hurried = True
+        self.document.edit_sieve(lambda _: after, "Move a keyframe", f"key {path}")
+        fresh = set(tracks.frames_of(after, path)) - set(tracks.frames_of(before, path))
+        return fresh.pop() if fresh else frame
+
     def remove_key(self, path: str, everywhere: bool = False) -> None:
         """Take a field's key away at this frame, or all of them: it then stays as it is now."""
         frame = self.number

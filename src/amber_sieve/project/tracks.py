@@ -114,6 +114,19 @@ def with_key(sieve: Sieve, path: str, frame: int, how: Between | None = None) ->
     return sieve.but(tracks=(*(track for track in sieve.tracks if track.path != path), fresh))
 
 
+def with_key_moved(sieve: Sieve, path: str, frame: int, to: int) -> Sieve:
+    """The sieve with a field's key at a frame at another frame, as far as the keys beside it let it go; itself where there is no such key."""
+    held = keyed(sieve, path)
+    at = next((n for n, key in enumerate(held.keys) if key.frame == frame), None) if held else None
+    if held is None or at is None:
+        return sieve
+    first = held.keys[at - 1].frame + 1 if at else 0
+    last = held.keys[at + 1].frame - 1 if at + 1 < len(held.keys) else to
+    moved = held.keys[at].but(frame=max(first, min(to, last)))
+    track = held.but(keys=(*held.keys[:at], moved, *held.keys[at + 1 :]))
+    return sieve.but(tracks=tuple(track if one is held else one for one in sieve.tracks))
+
+
 def without_key(sieve: Sieve, path: str, frame: int | None = None) -> Sieve:
     """The sieve without a field's key at a frame, or without all of them; without any, the field stays as it is at that frame."""
     tracks = []
@@ -129,6 +142,12 @@ def without_key(sieve: Sieve, path: str, frame: int | None = None) -> Sieve:
 def keyframes_of(sieve: Sieve) -> tuple[int, ...]:
     """All frames at which something of a sieve has a key."""
     return tuple(sorted({key.frame for track in sieve.tracks for key in track.keys}))
+
+
+def frames_of(sieve: Sieve, path: str) -> tuple[int, ...]:
+    """The frames at which a field has a key."""
+    track = keyed(sieve, path)
+    return tuple(key.frame for key in track.keys) if track else ()
 
 
 def keyed(sieve: Sieve, path: str) -> Track | None:

@@ -249,15 +249,19 @@ def masked(frame: Frame, sieve: Sieve, cache: Cache) -> Masked:
     return cache.get(("mask", frame.key, picked_key(sieve), sieve.edge, sieve.areas, sieve.around), make)
 
 
-def _edged(frame: Frame, sieve: Sieve, cache: Cache, held: Cache) -> Edged:
-    """The mask of a frame by itself, with its edge worked on; kept in ``held``."""
-    edge = sieve.edge.but(steady=0.0)
+def _edged_key(frame: Frame, sieve: Sieve) -> tuple[object, ...]:
+    """Under what the mask of a frame by itself, with its edge worked on, is kept."""
+    return ("edged", frame.key, picked_key(sieve), sieve.edge.but(steady=0.0))
+
+
+def _edged(frame: Frame, sieve: Sieve, cache: Cache, held: Cache, step: Step | None = None) -> Edged:
+    """The mask of a frame by itself, with its edge worked on; kept in ``held``, its stages in ``cache``."""
 
     def make() -> Edged:
-        mask = picked(frame, sieve, cache)
-        return edge_of(frame, mask, edge, cache, picked_key(sieve), clicked=clicked_places(sieve.pick, frame))
+        mask, clicked = picked(frame, sieve, cache), clicked_places(sieve.pick, frame)
+        return edge_of(frame, mask, sieve.edge.but(steady=0.0), cache, picked_key(sieve), step, clicked)
 
-    return held.get(("edged", frame.key, picked_key(sieve), edge), make)
+    return held.get(_edged_key(frame, sieve), make)
 
 
 #: Frames around that steady a mask, the latest first: of frames that are worked side by side each then makes what no other has made.
@@ -279,7 +283,8 @@ def _steady(frame: Frame, sieve: Sieve, cache: Cache) -> Edged:
     def levels(one: Frame) -> np.ndarray:
         return held.get(("levels", one.key), lambda: levels_of(one.planes))
 
-    others = ((levels(other), _edged(other, there, cache, held).mask) for other, there in _neighbours(frame, sieve))
+    # Of other frames nothing but the mask is kept: it is all that is asked for again.
+    others = ((levels(other), _edged(other, there, Cache(0), held).mask) for other, there in _neighbours(frame, sieve))
     edged = _edged(frame, sieve, cache, held)
     mask = steadied(levels(frame), edged.mask, others, sieve.edge.steady / 100)
     if sieve.edge.hard:
@@ -293,16 +298,21 @@ def picked_key(sieve: Sieve) -> tuple[object, ...]:
 
 
 def waits_for_fine(frame: Frame, sieve: Sieve, cache: Cache) -> bool:
-    """Whether the mask of a sieve needs a matting that has not been made yet."""
-    return sieve.edge.fine > 0 and not cache.holds(fine_key(frame, picked_key(sieve), sieve.edge))
+    """Whether the mask of a sieve needs a matting that has not been made yet, of its frame or of those that steady it."""
+    if not sieve.edge.fine:
+        return False
+    around = _neighbours(frame, sieve) if sieve.edge.steady else ()
+    held = (cache.across.holds(_edged_key(other, there)) for other, there in around)
+    return not (cache.holds(fine_key(frame, picked_key(sieve), sieve.edge)) and all(held))
 
 
 def make_fine(frame: Frame, sieve: Sieve, cache: Cache, step: Step) -> None:
-    """Make the matting that the mask of a sieve waits for, and keep it."""
+    """Make the mattings that the mask of a sieve waits for, and keep them."""
     around = list(_neighbours(frame, sieve)) if sieve.edge.steady else []
-    for number, (one, there) in enumerate([*around, (frame, sieve)]):
-        told = functools.partial(_part_of, step, number, len(around) + 1)
-        edge_of(one, picked(one, there, cache), sieve.edge, cache, picked_key(there), told, clicked_places(there.pick, one))
+    for number, (other, there) in enumerate(around):
+        _edged(other, there, Cache(0), cache.across, functools.partial(_part_of, step, number, len(around) + 1))
+    told = functools.partial(_part_of, step, len(around), len(around) + 1)
+    edge_of(frame, picked(frame, sieve, cache), sieve.edge, cache, picked_key(sieve), told, clicked_places(sieve.pick, frame))
 
 
 def _part_of(step: Step, number: int, of: int, share: float) -> None:

@@ -6,11 +6,10 @@ from PyQt6.QtCore import QPoint, QSignalBlocker, Qt
 from PyQt6.QtGui import QShowEvent
 from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QMenu, QScrollArea, QVBoxLayout, QWidget
 
-from ...names import BETWEENS
 from ...project.edits import field_of
 from ...project.fields import field_at, spec_at
 from ...project.model import Sieve
-from ...project.tracks import keyed
+from ..key_menu import fill_key_menu
 from ..number import Number
 from ..session import Session
 
@@ -57,25 +56,8 @@ class Page(QScrollArea):
     def _key_menu(self, number: Number, path: str, at: QPoint) -> None:
         if self.session.frames > 1:
             menu = QMenu(self)
-            self.fill_key_menu(menu, path)
+            fill_key_menu(menu, self.session, path)
             menu.popup(number.mapToGlobal(at))
-
-    def fill_key_menu(self, menu: QMenu, path: str) -> None:
-        """Keyframes of a number."""
-        session, track = self.session, keyed(self.session.document.sieve, path)
-        here = next((key for key in track.keys if key.frame == session.number), None) if track else None
-        for how in BETWEENS:
-            action = menu.addAction(f"Key here, {how}")
-            assert action is not None
-            action.setCheckable(True)
-            action.setChecked(here is not None and here.how == how)
-            action.triggered.connect(lambda _, how=how: session.set_key(path, how))
-        menu.addSeparator()
-        for title, everywhere, allowed in (("No key here", False, here is not None), ("No keys", True, track is not None)):
-            action = menu.addAction(title)
-            assert action is not None
-            action.setEnabled(allowed)
-            action.triggered.connect(lambda _, everywhere=everywhere: session.remove_key(path, everywhere))
 
     def show_number(self, path: str) -> None:
         """Bring a number into sight, and give it the keyboard."""
