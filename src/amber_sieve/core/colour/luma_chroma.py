@@ -156,7 +156,7 @@ def _to_samples(
     zero, half, one = np.float32(0), np.float32(0.5), np.float32(1)
     for part in prange(blue.shape[0]):
         row = np.int64(part)
-        sums, levels = np.zeros((2, width), np.float32), np.empty((down, width), np.float32)
+        sums, levels, ends = np.zeros((2, width), np.float32), np.empty((down, width), np.float32), np.empty((2, width + 1), np.float32)
         lines = min(down, height - row * down)
         for line in range(lines):
             y = row * down + line
@@ -178,22 +178,22 @@ def _to_samples(
             cb, cr = grey + to_cb * cb / np.float32(lines), grey + to_cr * cr / np.float32(lines)
             near_cb, near_cr = np.floor(min(max(cb, zero), top - half) + half), np.floor(min(max(cr, zero), top - half) + half)
             lowest, highest = _ends(near_cb - cb, near_cr - cr, back)
-            if (
-                highest - lowest + one > np.float32(2) * most
-            ):  # no luma brings all three near enough: blue's chroma is taken from its other side
-                other = near_cb + (one if near_cb < cb else -one)
-                low, high = _ends(other - cb, near_cr - cr, back)
-                if high - low < highest - lowest and zero <= other <= top:
-                    near_cb, lowest, highest = other, low, high
-            blue[row, x], red[row, x] = np.int32(near_cb), np.int32(near_cr)
-            for line in range(lines):
-                for column in range(middle, min(middle + across, width)):
-                    exact = levels[line, column]
-                    near = np.floor(exact + half)
-                    off = near - exact
-                    if max(off + highest, -off - lowest) > most:
-                        near = np.floor(exact - half * (lowest + highest) + half)
-                    luma[row * down + line, column] = np.int32(min(max(near, black), black + white))
+            # Where no luma brings all three near enough, blue's chroma is taken from its other side.
+            other = min(max(near_cb + (one if near_cb < cb else -one), zero), top)
+            low, high = _ends(other - cb, near_cr - cr, back)
+            turned = (highest - lowest + one > most + most) & (high - low < highest - lowest)
+            blue[row, x], red[row, x] = np.int32(other if turned else near_cb), np.int32(near_cr)
+            lowest, highest = low if turned else lowest, high if turned else highest
+            for column in range(middle, middle + across):
+                ends[0, column], ends[1, column] = lowest, highest
+        for line in range(lines):
+            level, target = levels[line], luma[row * down + line]
+            for x in range(width):
+                exact, lowest, highest = level[x], ends[0, x], ends[1, x]
+                near = np.floor(exact + half)
+                between = np.floor(exact - half * (lowest + highest) + half)
+                near = between if max(near - exact + highest, exact - near - lowest) > most else near
+                target[x] = np.int32(min(max(near, black), black + white))
 
 
 def to_samples(codes: np.ndarray, samples: Samples) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
