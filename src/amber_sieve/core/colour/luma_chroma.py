@@ -84,24 +84,25 @@ def _to_light(
         if down > 1:
             near = min(line // 2, rows - 1)
             far = min(max(near + (line % 2) * 2 - 1, 0), rows - 1)
-        held = np.empty((2, columns + 1), np.float32)
+        held, spread = np.empty((2, columns + 1), np.float32), np.empty((2, columns * across), np.float32)
         for x in range(columns):
             held[0, x] = np.float32(blue[near, x]) * np.float32(0.75) + np.float32(blue[far, x]) * np.float32(0.25) - grey
             held[1, x] = np.float32(red[near, x]) * np.float32(0.75) + np.float32(red[far, x]) * np.float32(0.25) - grey
         held[0, columns], held[1, columns] = held[0, columns - 1], held[1, columns - 1]
-        places = np.empty((3, width), np.float32)
-        for x in range(width):
+        for k in range(2):
+            one, wide = held[k], spread[k]
             if across > 1:
-                column = x // 2
-                odd = np.float32(0.5) * np.float32(x % 2)
-                cb = held[0, column] + (held[0, column + 1] - held[0, column]) * odd
-                cr = held[1, column] + (held[1, column + 1] - held[1, column]) * odd
+                for x in range(columns):
+                    wide[2 * x] = one[x]
+                    wide[2 * x + 1] = np.float32(0.5) * (one[x] + one[x + 1])
             else:
-                cb, cr = held[0, x], held[1, x]
-            grey_of = (np.float32(luma[y, x]) - black) * per_luma
-            places[0, x] = min(max((grey_of + red_cr * cr) * to_place + place_of_zero, zero), last)
-            places[1, x] = min(max((grey_of + green_cb * cb + green_cr * cr) * to_place + place_of_zero, zero), last)
-            places[2, x] = min(max((grey_of + blue_cb * cb) * to_place + place_of_zero, zero), last)
+                wide[:] = one[:columns]
+        places, level, cb, cr = np.empty((3, width), np.float32), luma[y], spread[0], spread[1]
+        for x in range(width):
+            grey_of = (np.float32(level[x]) - black) * per_luma
+            places[0, x] = min(max((grey_of + red_cr * cr[x]) * to_place + place_of_zero, zero), last)
+            places[1, x] = min(max((grey_of + green_cb * cb[x] + green_cr * cr[x]) * to_place + place_of_zero, zero), last)
+            places[2, x] = min(max((grey_of + blue_cb * cb[x]) * to_place + place_of_zero, zero), last)
         for k in range(3):
             row, place = out[k, y], places[k]
             for x in range(width):
