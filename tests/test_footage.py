@@ -222,7 +222,7 @@ class PiecesTest(FolderCase):
         clip = small_clip(self.folder)
         project = everything(Adjust(recolour=Recolour(hue=40))).but(source=str(clip))
         storage.save(project, self.folder / "p.sieve")
-        for name, codec in (("a.mov", "ProRes 422 HQ"), ("a.mp4", "H.264")):
+        for name, codec in (("a.mov", "ProRes 422 HQ"), ("a.mp4", "H.264"), ("a.mkv", "H.264")):
             with self.subTest(name=name):
                 plain, joined = self.folder / f"plain-{name}", self.folder / f"joined-{name}"
                 export_clip(open_source(clip), project, plain, (5, 28), codec)

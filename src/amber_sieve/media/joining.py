@@ -39,11 +39,10 @@ def join(pieces: Sequence[pathlib.Path], starts: Sequence[Fraction], path: pathl
                 stream = held.streams.video[0]
                 base = stream.time_base or Fraction(1, 24)
                 shift = round(start / base)
-                for packet in held.demux(stream):
-                    if packet.pts is None:
-                        continue
+                packets = (packet for packet in held.demux(stream) if packet.pts is not None)
+                for packet, decoded_at in zip(packets, _decoding_times(piece), strict=True):
                     packet.pts += shift
-                    packet.dts = (packet.dts if packet.dts is not None else packet.pts - shift) + shift
+                    packet.dts = decoded_at + shift
                     packet.stream = video
                     out.mux(packet)
             file.check()
@@ -57,6 +56,16 @@ def join(pieces: Sequence[pathlib.Path], starts: Sequence[Fraction], path: pathl
             sound.close()
         file.close()
     file.check()
+
+
+def _decoding_times(piece: pathlib.Path) -> list[int]:
+    """When each packet of a piece is decoded, in units of its stream: some containers keep only when pictures are shown, and may show one
+    before others that were coded ahead of it."""
+    with av.open(str(piece)) as held:
+        shown = [packet.pts for packet in held.demux(held.streams.video[0]) if packet.pts is not None]
+    in_order = sorted(shown)
+    early = max((time - own for time, own in zip(in_order, shown, strict=True)), default=0)
+    return [time - early for time in in_order]
 
 
 def begins(footage: Footage | None, rate: Fraction, numbers: Sequence[int], first: int) -> list[Fraction]:
