@@ -22,6 +22,7 @@ from amber_sieve.core.motion import MOVES, levels_of
 from amber_sieve.desk.key_menu import fill_key_menu
 from amber_sieve.errors import Trouble
 from amber_sieve.jobs.clip import export_clip
+from amber_sieve.jobs.progress import Cancelled, Progress
 from amber_sieve.jobs.resolved import Resolver
 from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
 from amber_sieve.jobs.still import finished
@@ -109,6 +110,13 @@ class TrackingTest(FolderCase):
             far = [np.hypot(found.keys[n][0] - x, found.keys[n][1] - y) for n, (x, y) in enumerate(middles)]
             print(f"    tracking by {moves}: farthest {max(far):.2f} px, confidence {min(found.confidence.values()):.2f} at least")
             self.assertLess(max(far), 3.0, moves)
+        stopped = Progress()
+        stopped.cancel()
+        with self.assertRaises(Cancelled):  # while it looks ahead already
+            track(source, square(*middles[0]), 0, 1, "position", stopped)
+        shares = []
+        track(source, square(*middles[20]), 20, 1, "position", Progress(lambda share, left: shares.append(share)))
+        self.assertEqual((shares, shares[-1]), (sorted(shares), 1.0))
         back = track(source, square(*middles[-1]), 29, -1, "position")
         self.assertLess(np.hypot(back.keys[0][0] - middles[0][0], back.keys[0][1] - middles[0][1]), 3.0)
         source.close()
@@ -324,6 +332,12 @@ class SteadyPlacesTest(FolderCase):
             there = pick.samples[0]
             self.assertLess(np.hypot(there.x - middles[5 + away][0], there.y - middles[5 + away][1]), 3, away)
         self.assertIsNone(resolver.project_on(Project(stack=(sieve,)), source.frame(11), 11, Cache(0)).stack[0].around[0])
+        # A drag leaves Steady out, and does not look around; tracks of what is no pick do not either; a still has nothing around.
+        self.assertEqual(resolver.project_on(Project(stack=(sieve,)), frame, 5, Cache(0), around=False).stack[0].around, ())
+        plain = tracks.with_key(Sieve(edge=sieve.edge), "adjust.light.exposure", 2)
+        self.assertEqual(resolver.project_on(Project(stack=(plain,)), frame, 5, Cache(0)).stack[0].around, ())
+        still = open_source(DEMO / "yard.png")
+        self.assertEqual(Resolver(still).project_on(Project(stack=(sieve,)), still.frame(0), 0, Cache(0)).stack[0].edge.steady, 0)
         # What is found for rendering is not kept in files.
         self.assertNotIn("around", stands.model_dump())
         source.close()

@@ -117,7 +117,7 @@ def _part(corners: np.ndarray, room: float, shape: tuple[int, int]) -> tuple[tup
     (left, right), (top, bottom) = ends
     inner = np.zeros((bottom - top, right - left), np.uint8)
     if inner.size:
-        cv2.fillPoly(inner, [np.rint((corners - (left, top)) * 16).astype(np.int32)], 1, shift=4)
+        cv2.fillPoly(inner, [np.rint(np.clip(corners - (left, top), -1e6, 1e6) * 16).astype(np.int32)], 1, shift=4)
     return (slice(top, bottom), slice(left, right)), inner
 
 
@@ -171,7 +171,7 @@ def _best(ratio: np.ndarray, deep: np.ndarray, band: np.ndarray, margin: float, 
     fits, ideal = (_fits(one, shape) for one in (ratio, shape))
     row, column = (int(place) for place in np.unravel_index(int(fits.argmax()), fits.shape))
     best = float(fits[row, column])
-    if not (ASIDE <= row <= 2 * SPAN - ASIDE and ASIDE <= column <= 2 * SPAN - ASIDE):
+    if best <= 0 or not (ASIDE <= row <= 2 * SPAN - ASIDE and ASIDE <= column <= 2 * SPAN - ASIDE):
         return best, None
     top = float(ideal[SPAN, SPAN])
     for down, across in ((ASIDE, 0), (0, ASIDE)):

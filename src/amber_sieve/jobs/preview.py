@@ -258,7 +258,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     whole = opened.frame(wanted.number)
     level = opened.frame(wanted.number, wanted.shown.factor)
     shown, looking = wanted.shown, wanted.looking
-    project = opened.resolver.project_on(wanted.project, whole, wanted.number, cache)
+    project = opened.resolver.project_on(wanted.project, whole, wanted.number, cache, around=not wanted.hurried)
     if wanted.hurried:
         project = hurried(project)
     looks = stack_looks(project)

@@ -45,18 +45,20 @@ class Resolver:
         width, height = self._source.about.size
         return max(1, round((width * height / PIXELS) ** 0.5))
 
-    def project_on(self, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
-        """The project as it stands on a whole frame: "auto" as numbers, here-only samples where their places lie now, or off."""
-        if self._source.about.frames > 1:
-            project = self._with_picks_around(project, whole, number, cache)
-        project = _with_tracks_at(project, number)
+    def project_on(self, project: Project, whole: Frame, number: int, cache: Cache, around: bool = True) -> Project:
+        """The project as it stands on a whole frame: "auto" as numbers, here-only samples where their places lie now, or off.
+
+        ``around``: where they lie on the frames around too, for Steady; a drag, which leaves Steady out, does without.
+        """
+        stands = _with_tracks_at(project, number)
         if self._source.about.frames <= 1:
-            return with_found_amounts(project, whole, cache, layers=layers_in(cache))
-        if any(needs_means(sieve) for sieve in project.stack):
-            project = self._with_means_of_all(project, whole, number)
-        project = self._with_places(_with_grain_of(project, number), whole, number, cache)
-        clean = self._clean_of_all(whole, number) if any(sieve.edge.clean == "auto" for sieve in project.stack) else None
-        return with_found_amounts(project, whole, cache, clean, means=False)
+            return with_found_amounts(_without_steady(stands), whole, cache, layers=layers_in(cache))
+        if any(needs_means(sieve) for sieve in stands.stack):
+            stands = self._with_means_of_all(stands, whole, number)
+        stands = self._with_places(_with_grain_of(stands, number), whole, number, cache)
+        clean = self._clean_of_all(whole, number) if any(sieve.edge.clean == "auto" for sieve in stands.stack) else None
+        stands = with_found_amounts(stands, whole, cache, clean, means=False)
+        return self._with_picks_around(stands, project, whole, number, cache) if around else stands
 
     def lost_on(self, project: Project, resolved: Project) -> tuple[str, ...]:
         """Names of the samples whose place was lost: they are on in the project and off where it is resolved."""
@@ -93,8 +95,8 @@ class Resolver:
 
         return project.but(stack=tuple(placed(sieve) for sieve in project.stack))
 
-    def _with_picks_around(self, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
-        """The project with the picks that Steady asks for as they stand on the frames around; ``project`` has its tracks and places still."""
+    def _with_picks_around(self, stands: Project, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
+        """What stands on a frame with the picks that Steady asks for as they stand on the frames around; ``project`` has its tracks still."""
 
         def there(sieve: Sieve, away: int) -> Pick | None:
             frame = whole.near(away) if whole.near is not None else None
@@ -103,13 +105,12 @@ class Resolver:
             alone = Project(stack=(sieve,))
             return self._with_places(_with_tracks_at(alone, number + away), frame, number + away, cache).stack[0].pick
 
-        def found(sieve: Sieve) -> Sieve:
-            moves = sieve.tracks or any(sample.on and sample.reach == "here" for sample in sieve.pick.samples)
-            if not moves or not at_frame(sieve, number).edge.steady:
-                return sieve
-            return sieve.but(around=tuple(there(sieve, away) for away in NEIGHBOURS))
+        def found(here: Sieve, sieve: Sieve) -> Sieve:
+            keyed = any(track.path.startswith(("samples.", "pick.")) for track in sieve.tracks)
+            moves = keyed or any(sample.on and sample.reach == "here" for sample in sieve.pick.samples)
+            return here.but(around=tuple(there(sieve, away) for away in NEIGHBOURS)) if here.edge.steady and moves else here
 
-        return project.but(stack=tuple(found(sieve) for sieve in project.stack))
+        return stands.but(stack=tuple(found(here, sieve) for here, sieve in zip(stands.stack, project.stack, strict=True)))
 
     def _followed(self, sample: Sample, small: Frame, number: int) -> Sample:
         scale = small.scale
@@ -136,6 +137,13 @@ def _with_tracks_at(project: Project, number: int) -> Project:
     if not any(sieve.tracks for sieve in project.stack):
         return project
     return project.but(stack=tuple(at_frame(sieve, number).but(tracks=()) if sieve.tracks else sieve for sieve in project.stack))
+
+
+def _without_steady(project: Project) -> Project:
+    """The project for a still, which has no frames around: what looks for them would have to see all of it."""
+    if not any(sieve.edge.steady for sieve in project.stack):
+        return project
+    return project.but(stack=tuple(sieve.but(edge=sieve.edge.but(steady=0.0)) for sieve in project.stack))
 
 
 def _with_grain_of(project: Project, number: int) -> Project:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import itertools
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 
 import cv2
@@ -109,16 +109,20 @@ def track(source: Source, area: Area, start: int, way: int, moves: Moves, progre
         return found
     first = _Looked.at(source, start, factor)
     frames = _looked(source, numbers, factor)
-    ahead = list(itertools.islice(frames, AHEAD))
-    follower = _Follower(area, places, first, first.scale, moves)
-    follower.look_ahead([look for _, look in ahead])
-    for done, (number, look) in enumerate(itertools.chain(ahead, frames), 1):
+    steps = len(numbers) + 2 * min(AHEAD, len(numbers))  # those that are looked at before count three times
+    ahead = []
+    for number, look in itertools.islice(frames, AHEAD):
+        ahead.append((number, look))
+        progress.step(len(ahead) / steps)
+    follower = _Follower(area, places, first, moves)
+    follower.look_ahead([look for _, look in ahead], lambda: progress.step(len(ahead) / steps))
+    for done, (number, look) in enumerate(itertools.chain(ahead, frames), 1 + steps - len(numbers)):
         confidence = follower.to(look)
         if confidence < LEAST:
             found.lost = number
             break
         found.keys[number], found.confidence[number] = _numbers(area, follower.places), confidence
-        progress.step(done / len(numbers))
+        progress.step(done / steps)
     return found
 
 
@@ -150,10 +154,10 @@ class _Follower:
     It is kept on the thing it was drawn round: by what stands out from the backdrop, or where that is not known, by the thing's outline.
     """
 
-    def __init__(self, area: Area, places: np.ndarray, first: _Looked, scale: float, moves: Moves) -> None:
-        self._area, self._scale, self._moves = area, scale, moves
+    def __init__(self, area: Area, places: np.ndarray, first: _Looked, moves: Moves) -> None:
+        self._area, self._scale, self._moves = area, first.scale, moves
         #: Where it lay at first; how it has moved from there; the last frame, and the step to it. Pixels of reduced frames.
-        self._first, self._matrix, self._last, self._step = places * scale, np.eye(3), first, np.zeros(2)
+        self._first, self._matrix, self._last, self._step = places * first.scale, np.eye(3), first, np.zeros(2)
         drawn_round = area.kind != "brush"
         self._contour = Contour(first.levels, _outline(area, self._first)) if drawn_round else None
         self._backdrop = Backdrop(first.levels.shape) if drawn_round else None
@@ -169,19 +173,22 @@ class _Follower:
         """Where it lies, full-resolution pixels."""
         return moved_places(self._first, self._matrix) / self._scale
 
-    def look_ahead(self, ahead: Sequence[_Looked]) -> None:
-        """Learn from the frames that come next, looked at backwards, what lies behind the thing now, and how the area lies on it."""
+    def look_ahead(self, ahead: Sequence[_Looked], step: Callable[[], None]) -> None:
+        """Learn from the frames that come next, looked at backwards, what lies behind the thing now, and how the area lies on it; ``step`` is
+        called at each, and may raise to stop it."""
         if self._backdrop is None:
             return
-        rough = _Follower(self._area, self._first / self._scale, self._last, self._scale, self._moves)
+        rough = _Follower(self._area, self._first / self._scale, self._last, self._moves)
         rough._backdrop = rough._contour = None
         seen: list[tuple[_Looked, np.ndarray, np.ndarray | None]] = [(self._last, self._outline, None)]
         for look in ahead:
+            step()
             if rough.to(look) < LEAST:
                 break
             seen.append((look, rough._outline, rough._rest))
         lies = []
         for number in range(len(seen) - 1, -1, -1):
+            step()
             look, corners, _ = seen[number]
             if number < len(seen) - 1:
                 back = seen[number + 1][2]
@@ -211,7 +218,7 @@ class _Follower:
                 best, confidence = found
             if confidence >= ENOUGH:
                 break
-        told = confidence >= LEAST
+        told = confidence >= LEAST and bool(np.isfinite(moved_places(self._first, best @ self._matrix)).all())
         if not told and self._untold >= UNTOLD:
             return 0.0
         self._untold = 0 if told else self._untold + 1

@@ -243,7 +243,8 @@ def masked(frame: Frame, sieve: Sieve, cache: Cache) -> Masked:
     """
 
     def make() -> Masked:
-        edged = _steady(frame, sieve, cache) if sieve.edge.steady else _edged(frame, sieve, cache, cache)
+        steady = sieve.edge.steady and frame.near is not None
+        edged = _steady(frame, sieve, cache) if steady else _edged(frame, sieve, cache, cache)
         return Masked(with_areas(frame, edged.mask, sieve, cache), edged.unmixed)
 
     return cache.get(("mask", frame.key, picked_key(sieve), sieve.edge, sieve.areas, sieve.around), make)
