@@ -8,6 +8,10 @@ from dataclasses import dataclass, field
 import cv2
 import numpy as np
 
+#: Largest light there is: that of a half float (IEEE 754 binary16). Nothing that was photographed is brighter; with this bound, nothing
+#: that an adjustment works out leaves float32.
+BRIGHTEST = 65504.0
+
 
 class _FreshKey:
     """A key that equals no other: an array made in memory promises nothing."""
@@ -19,7 +23,7 @@ class Frame:
 
     Attributes
     ----------
-    planes : (3, H, W) float32, linear light, Rec. 709 primaries, D65, unbounded, finite; white is 1.
+    planes : (3, H, W) float32, linear light, Rec. 709 primaries, D65, finite, within ±``BRIGHTEST``; white is 1.
     alpha : (H, W) float32 in 0 to 1, or None when everything is opaque.
     key : what caches know this picture by, a value that can be hashed; equal keys promise equal pixels.
     scale : size of this frame relative to full resolution (0.5 = half as wide).

@@ -12,8 +12,9 @@ from dataclasses import dataclass
 import numpy as np
 from numba import prange
 
-from .adjust.chain import Step, chained
+from .adjust.chain import Step, bounded, chained
 from .edge.follow import Unmixed, surface_colours
+from .frame import BRIGHTEST
 from .parallel import call_step, kernel
 
 
@@ -54,7 +55,7 @@ class Begun:
     def of(self, front: np.ndarray, rows: np.ndarray, columns: np.ndarray) -> np.ndarray:
         """The same of the surface's own colours (3, 1, N) at some mixed pixels: adjusted themselves, then what detail did there."""
         done = _run(front, front, np.ones((1, rows.size), np.float32), self.steps, NO_FILLING, np.empty_like(front))
-        return done + (self.after[:, rows, columns] - self.before[:, rows, columns])[:, None]
+        return np.clip(done + (self.after[:, rows, columns] - self.before[:, rows, columns])[:, None], -BRIGHTEST, BRIGHTEST)
 
 
 #: A hole: nothing, and wholly transparent.
@@ -104,8 +105,8 @@ def _mix(
         for k in range(3):
             held, part, target = planes[k, y, first:last], row[k * width : (k + 1) * width], out[k, y, first:last]
             for x in range(width):
-                # All and nothing are exact: the sum would round.
-                mixed = held[x] + share[x] * (part[x] - held[x]) if share[x] != np.float32(1) else part[x]
+                # All and nothing are exact: the formula would round.
+                mixed = bounded(held[x] + share[x] * (part[x] - held[x])) if share[x] != np.float32(1) else part[x]
                 target[x] = mixed if share[x] != np.float32(0) else held[x]
 
 
@@ -152,7 +153,7 @@ def mixed(
         rows, columns, front = surface_colours(planes, unmixed)
         start = front if begun is None else begun.of(front, rows, columns)
         change = _run(front, start, np.ones((1, rows.size), np.float32), steps, filling.at(rows, columns), np.empty_like(front)) - front
-        out[:, rows, columns] = planes[:, rows, columns] + weights[rows, columns] * change[:, 0]
+        out[:, rows, columns] = np.clip(planes[:, rows, columns] + weights[rows, columns] * change[:, 0], -BRIGHTEST, BRIGHTEST)
     return out
 
 

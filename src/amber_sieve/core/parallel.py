@@ -6,6 +6,7 @@ from collections.abc import Callable
 from typing import Any
 
 import numba
+import numpy as np
 from llvmlite import ir
 from numba.core import types
 from numba.core.caching import FunctionCache
@@ -48,6 +49,15 @@ def inner(function: Callable[..., Any]) -> Callable[..., Any]:
     """Compile a small function that kernels take into their loops."""
     compiled: Callable[..., Any] = numba.njit(fastmath=True, cache=True, inline="always", error_model="numpy")(function)
     return compiled
+
+
+@inner
+def index_in(place: Any, last: Any) -> Any:
+    """Where in a table of ``last`` + 1 entries a float32 points, cut off at both ends as an integer.
+
+    Comparing floats is not enough: with ``fastmath`` a NaN may pass any comparison, and would point outside the table.
+    """
+    return np.uintp(min(max(np.int32(place), np.int32(0)), np.int32(last)))
 
 
 #: A pointwise step: red, green and blue of a row one after another (3 · n float32), n, and the step's own numbers.

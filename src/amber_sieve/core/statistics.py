@@ -7,11 +7,11 @@ from dataclasses import dataclass
 import numpy as np
 from numba import prange
 
-from .colour.measures import ONE_OVER_REACHABLE, STEPS_PER_DEGREE, WEIGHT_B, WEIGHT_G, WEIGHT_R, lightness_of
+from .colour.measures import HUE_STEPS, ONE_OVER_REACHABLE, STEPS_PER_DEGREE, WEIGHT_B, WEIGHT_G, WEIGHT_R, lightness_of
 from .colour.oklab import lab_of
 from .colour.roots import hue_degrees
 from .colour.transfer import BYTES, STEPS
-from .parallel import kernel
+from .parallel import index_in, kernel
 
 #: Cells of the colour field (a square, hue round its middle, saturation outwards) and the saturation at its rim, per cent.
 CELLS, RIM = 160, 110.0
@@ -49,21 +49,21 @@ def _count(
                 lightness, green_red, blue_yellow = lab_of(r, g, b)
                 h = hue_degrees(green_red, blue_yellow)
                 chroma = np.sqrt(green_red * green_red + blue_yellow * blue_yellow)
-                s = chroma / max(lightness, np.float32(1e-4)) * reachable[np.uintp(np.int32(h * STEPS_PER_DEGREE + np.float32(0.5)))]
+                s = chroma / max(lightness, np.float32(1e-4)) * reachable[index_in(h * STEPS_PER_DEGREE + np.float32(0.5), HUE_STEPS)]
                 v = lightness_of(WEIGHT_R * r + WEIGHT_G * g + WEIGHT_B * b)
-                hue[part, np.int32(min(max(h * np.float32(BINS / 360), zero), top))] += s > 2
-                saturation[part, np.int32(min(max(s * np.float32(BINS / 125), zero), top))] += 1
-                luminance[part, np.int32(min(max(v * np.float32(BINS / 100), zero), top))] += 1
+                hue[part, index_in(h * np.float32(BINS / 360), BINS - 1)] += s > 2
+                saturation[part, index_in(min(s * np.float32(BINS / 125), top), BINS - 1)] += 1
+                luminance[part, index_in(min(max(v * np.float32(BINS / 100), zero), top), BINS - 1)] += 1
                 # Hue and saturation as a place: a and b already point that way, only their length changes.
                 out = min(max(s, zero), np.float32(RIM - 0.1)) * np.float32(1 / RIM) * half / max(chroma, np.float32(1e-9))
-                across, down = np.int32(half + out * green_red), np.int32(half - out * blue_yellow)
+                across, down = index_in(half + out * green_red, CELLS - 1), index_in(half - out * blue_yellow, CELLS - 1)
                 field[part, down, across] += 1
                 sums[part, 0, down, across] += lightness
                 sums[part, 1, down, across] += green_red
                 sums[part, 2, down, across] += blue_yellow
                 for k in range(3):
                     light = min(max(planes[k, y, x], zero), one)
-                    levels[part, k, to_level[np.uintp(np.int32(np.sqrt(light) * np.float32(STEPS) + np.float32(0.5)))]] += 1
+                    levels[part, k, to_level[index_in(np.sqrt(light) * np.float32(STEPS) + np.float32(0.5), STEPS)]] += 1
 
 
 @dataclass(frozen=True)
@@ -113,7 +113,7 @@ def _cover(mask: np.ndarray, histogram: np.ndarray, sums: np.ndarray) -> None:
                 value = row[x]
                 total += value
                 partial += (value > np.float32(0.002)) & (value < np.float32(0.998))
-                histogram[part, np.uintp(np.int32(min(max(value, np.float32(0)), np.float32(1)) * np.float32(63.99)))] += 1
+                histogram[part, index_in(value * np.float32(63.99), 63)] += 1
         sums[part, 0], sums[part, 1] = total, partial
 
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
-#: Largest light: what a half float holds (IEEE 754 binary16). Nothing that was photographed is brighter.
-BRIGHTEST = 65504.0
+from ..core.frame import BRIGHTEST
+
 #: Alpha below this says nothing of the colour it was multiplied into: an 8-bit step is 60 times as much.
 FAINT = 1 / 65535
 

@@ -6,9 +6,10 @@ import pathlib
 
 import numpy as np
 
+from ..core.frame import BRIGHTEST
 from ..errors import Trouble
 from ..files import regular_file, write_text
-from .stills import quiet
+from .quiet import quiet
 
 ENDINGS = (".cube", ".clf")
 
@@ -49,7 +50,7 @@ def read(path: pathlib.Path) -> np.ndarray:
         raise Trouble(f"{path} is not a readable lookup table: it is damaged or of a kind that is not known.") from None
     if not np.isfinite(table).all():
         raise Trouble(f"{path} holds values that are no numbers: have it written again.")
-    return table
+    return np.clip(table, -BRIGHTEST, BRIGHTEST)
 
 
 def write(table: np.ndarray, path: pathlib.Path, title: str) -> None:

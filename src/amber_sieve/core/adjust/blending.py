@@ -14,7 +14,7 @@ from numba import carray
 from ...names import BLENDS
 from ..colour.powers import srgb_decoded, srgb_encoded
 from ..parallel import inner, row_step
-from .chain import Step
+from .chain import Step, bounded
 
 ZERO, ONE, TWO, HALF, QUARTER = np.float32(0), np.float32(1), np.float32(2), np.float32(0.5), np.float32(0.25)
 TINY = np.float32(1e-7)
@@ -136,7 +136,7 @@ def _blend(row: Any, width: int, numbers: Any) -> None:
         else:
             _separable(mode, coded, front)
         for x in range(size):
-            front[x] = srgb_decoded(front[x])
+            front[x] = bounded(srgb_decoded(front[x]))
             back[x] = before[x]
     alpha = flat[9 * width : 10 * width]
     for k in range(3):

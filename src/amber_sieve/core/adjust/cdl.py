@@ -8,8 +8,9 @@ import numpy as np
 from numba import carray
 
 from ..colour.powers import power_of
+from ..frame import BRIGHTEST
 from ..parallel import row_step
-from .chain import BRIGHTEST, Step
+from .chain import Step, bounded
 
 #: Weights of red, green and blue in the luma that saturation leaves as it is: ASC CDL 1.2, after Rec. 709.
 LUMA = (0.2126, 0.7152, 0.0722)
@@ -22,7 +23,7 @@ def _cdl(row: Any, width: int, numbers: Any) -> None:
     for k in range(3):
         slope, offset, power, values = np.float32(given[k]), np.float32(given[3 + k]), np.float32(given[6 + k]), planes[k]
         for x in range(width):
-            values[x] = values[x] * slope + offset
+            values[x] = bounded(values[x] * slope + offset)
         if power != one:
             for x in range(width):
                 # Light is not cut off at 1, nor below 0: there the power has nothing to work on.
@@ -33,9 +34,9 @@ def _cdl(row: Any, width: int, numbers: Any) -> None:
         r, g, b = planes[0], planes[1], planes[2]
         for x in range(width):
             luma = np.float32(LUMA[0]) * r[x] + np.float32(LUMA[1]) * g[x] + np.float32(LUMA[2]) * b[x]
-            r[x] = luma + saturation * (r[x] - luma)
-            g[x] = luma + saturation * (g[x] - luma)
-            b[x] = luma + saturation * (b[x] - luma)
+            r[x] = bounded(luma + saturation * (r[x] - luma))
+            g[x] = bounded(luma + saturation * (g[x] - luma))
+            b[x] = bounded(luma + saturation * (b[x] - luma))
 
 
 def steps(

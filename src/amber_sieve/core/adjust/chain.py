@@ -10,10 +10,21 @@ import numpy as np
 from numba import carray
 
 from ..colour.oklab import lab_of, rgb_of
-from ..parallel import row_step
+from ..frame import BRIGHTEST
+from ..parallel import inner, row_step
 
-#: Largest light that a step gives, that of a half float: what is raised to a power stays finite.
-BRIGHTEST = 65504.0
+#: The same for kernels.
+TOP = np.float32(BRIGHTEST)
+
+
+@inner
+def bounded(light: np.float32) -> np.float32:
+    """Light within ±``BRIGHTEST``, which no step ever leaves.
+
+    Steps are given such light, or Oklab of it, and are worked out so that nothing on the way overflows: no step can therefore make an
+    infinity, nor a NaN of two of them, which compiled with ``fastmath`` nothing could find any more.
+    """
+    return min(max(light, -TOP), TOP)
 
 
 @dataclass(frozen=True)
@@ -49,7 +60,8 @@ def _to_light(row: Any, width: int, numbers: Any) -> None:
     planes = carray(row, (3, width))
     lightness, a, b = planes[0], planes[1], planes[2]
     for x in range(width):
-        lightness[x], a[x], b[x] = rgb_of(lightness[x], a[x], b[x])
+        red, green, blue = rgb_of(lightness[x], a[x], b[x])
+        lightness[x], a[x], b[x] = bounded(red), bounded(green), bounded(blue)
 
 
 def chained(steps: Sequence[Step]) -> list[Step]:

@@ -14,8 +14,8 @@ from scipy.interpolate import PchipInterpolator
 
 from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from ..colour.transfer import decode, one_encoded
-from ..parallel import inner, row_step
-from .chain import Step
+from ..parallel import index_in, inner, row_step
+from .chain import Step, bounded
 
 #: Entries of a table over 0 to 1; it is indexed by the square root of light, in which sRGB is nearly straight.
 ENTRIES = 512
@@ -55,12 +55,12 @@ def _looked_up(values: np.ndarray, table: np.ndarray, places: np.ndarray) -> Non
     for x in range(values.size):
         places[x] = np.sqrt(min(max(values[x], zero), one)) * entries
     for x in range(values.size):
-        index = np.int32(places[x])
-        entry = table[np.uintp(index)]
+        index = index_in(places[x], ENTRIES)
+        entry = table[index]
         places[x] = entry[0] + entry[1] * (places[x] - np.float32(index))
     for x in range(values.size):
         # Light beyond white is scaled as white is, light below nothing is moved as nothing is.
-        values[x] = places[x] + max(values[x] - one, zero) * top + min(values[x], zero)
+        values[x] = bounded(places[x] + max(values[x] - one, zero) * top + min(values[x], zero))
 
 
 @row_step
@@ -84,9 +84,9 @@ def _luminance(row: Any, width: int, numbers: Any) -> None:
         y = max(WEIGHT_R * r[x] + WEIGHT_G * g[x] + WEIGHT_B * b[x], zero)
         factor = min(goal[x] / max(y, tiny), most)
         lift = goal[x] - factor * y
-        r[x] = factor * r[x] + lift
-        g[x] = factor * g[x] + lift
-        b[x] = factor * b[x] + lift
+        r[x] = bounded(factor * r[x] + lift)
+        g[x] = bounded(factor * g[x] + lift)
+        b[x] = bounded(factor * b[x] + lift)
 
 
 def _table(coded: np.ndarray) -> tuple[float, ...]:

@@ -17,6 +17,7 @@ from ..colour.roots import cube_root
 from ..edge.box import box_of
 from ..edge.feather import blurred
 from ..parallel import inner, kernel
+from .chain import bounded
 
 #: A mask that weighs less than this tells nothing about its surroundings.
 LEAST = np.float32(1e-4)
@@ -108,7 +109,7 @@ def _relit(planes: np.ndarray, roots: np.ndarray, changes: np.ndarray, out: np.n
             source, target = planes[k, y], out[k, y]
             for x in range(root.size):
                 factor = min(max(np.float32(1) + change[x] / max(root[x], np.float32(1e-3)), least), most)
-                target[x] = source[x] * factor * factor * factor
+                target[x] = bounded(source[x] * factor * factor * factor)
 
 
 def _relighted(planes: np.ndarray, change_of: Callable[[np.ndarray], np.ndarray]) -> np.ndarray:

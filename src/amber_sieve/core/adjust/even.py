@@ -10,7 +10,7 @@ from numba import carray
 from ..colour.measures import STRAIGHT_SLOPE, WEIGHT_B, WEIGHT_G, WEIGHT_R, hue_saturation_luminance, lightness_of
 from ..colour.oklab import to_oklab
 from ..parallel import row_step
-from .chain import Step
+from .chain import Step, bounded
 from .recolour import drawn_to_hue
 
 #: Most that light is multiplied by; what is lifted more, black above all, gets grey instead.
@@ -31,9 +31,9 @@ def _even(row: Any, width: int, numbers: Any) -> None:
         wanted = f * f * f if lightness > np.float32(8) else lightness / STRAIGHT_SLOPE
         factor = min(wanted / max(y, tiny), most)
         lift = wanted - factor * y
-        r[x] = factor * r[x] + lift
-        g[x] = factor * g[x] + lift
-        b[x] = factor * b[x] + lift
+        r[x] = bounded(factor * r[x] + lift)
+        g[x] = bounded(factor * g[x] + lift)
+        b[x] = bounded(factor * b[x] + lift)
 
 
 def steps(even_lightness: float = 0.0, even_hue: float = 0.0, mean: tuple[float, float] | None = None) -> list[Step]:
@@ -54,6 +54,7 @@ def found_means(planes: np.ndarray, weights: np.ndarray) -> tuple[float, float]:
     """Mean L* of some masked pixels (3, 1, N) linear light, weights (N,), and the hue of their mean colour, degrees."""
     share = weights / weights.sum()
     lab = to_oklab(np.ascontiguousarray(planes, np.float32))
-    lightness = float((hue_saturation_luminance(planes, lab)[2, 0] * share).sum())
+    # Light below nothing is as dark as nothing, here as in the step.
+    lightness = float((np.maximum(hue_saturation_luminance(planes, lab)[2, 0], 0) * share).sum())
     a, b = ((lab[k, 0] * share).sum() for k in (1, 2))
     return lightness, float(np.degrees(np.arctan2(b, a)) % 360)

@@ -9,7 +9,7 @@ import numpy as np
 from numba import carray
 from scipy.interpolate import PchipInterpolator
 
-from ..parallel import row_step
+from ..parallel import index_in, row_step
 from .chain import Step
 
 #: Entries of a table over the circle of hues.
@@ -57,8 +57,8 @@ def _hues(row: Any, width: int, numbers: Any) -> None:
         turn = across if a[x] >= zero else two - across
         cos[x] = (turn if turn >= zero else turn + four) * per_turn
     for x in range(width):
-        index = np.int32(cos[x])
-        part, entry = cos[x] - np.float32(index), table[np.uintp(index)]
+        index = index_in(cos[x], ENTRIES)
+        part, entry = cos[x] - np.float32(index), table[index]
         cos[x] = entry[0] + part * entry[3]
         sin[x] = entry[1] + part * entry[4]
         lift[x] = entry[2] + part * entry[5]

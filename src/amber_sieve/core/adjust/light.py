@@ -9,8 +9,9 @@ from numba import carray
 
 from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from ..colour.powers import exp2_of, log2_of, power_of
+from ..frame import BRIGHTEST
 from ..parallel import row_step
-from .chain import BRIGHTEST, Step
+from .chain import Step, bounded
 
 #: Reflectance of a mid grey card, linear light (common practice, no source).
 MID_GREY = 0.18
@@ -18,6 +19,8 @@ MID_GREY = 0.18
 #: eye, with the rate of change kept under one stop a stop, so that no setting turns light and dark round.
 HIGHLIGHTS, MOST_HIGHLIGHTS = (-0.5, 2.5), 1.5
 SHADOWS, MOST_SHADOWS = (0.5, -3.5), 2.0
+#: Most stops that light is lifted by: from the darkest light there is to the brightest.
+MOST_GAIN = 40.0
 #: Stops under white below which light is not lifted any more: there is nothing but noise.
 DARKEST = -12.0
 
@@ -26,7 +29,7 @@ DARKEST = -12.0
 def _times(row: Any, width: int, numbers: Any) -> None:
     values, factor = carray(row, 3 * width), np.float32(carray(numbers, 1)[0])
     for x in range(3 * width):
-        values[x] *= factor
+        values[x] = bounded(values[x] * factor)
 
 
 @row_step
@@ -39,7 +42,7 @@ def _tone(row: Any, width: int, numbers: Any) -> None:
     bright, dark = np.float32(given[2] * MOST_HIGHLIGHTS), np.float32(given[3] * MOST_SHADOWS)
     bright_from, bright_over = np.float32(HIGHLIGHTS[0]), np.float32(1 / (HIGHLIGHTS[1] - HIGHLIGHTS[0]))
     dark_from, dark_over = np.float32(SHADOWS[0]), np.float32(1 / (SHADOWS[1] - SHADOWS[0]))
-    grey, tiny, darkest = np.float32(np.log2(MID_GREY)), np.float32(1e-12), np.float32(DARKEST)
+    grey, tiny, darkest, most = np.float32(np.log2(MID_GREY)), np.float32(1e-12), np.float32(DARKEST), np.float32(MOST_GAIN)
     for x in range(width):
         y = WEIGHT_R * r[x] + WEIGHT_G * g[x] + WEIGHT_B * b[x]
         factor = max(scale * (one - black / max(y, tiny)), zero)
@@ -47,10 +50,10 @@ def _tone(row: Any, width: int, numbers: Any) -> None:
         up = min(max((level - grey - bright_from) * bright_over, zero), one)
         down = min(max((level - grey - dark_from) * dark_over, zero), one)
         gain = bright * up * up * (three - two * up) + dark * down * down * (three - two * down) + level * bent
-        factor *= exp2_of(gain)
-        r[x] *= factor
-        g[x] *= factor
-        b[x] *= factor
+        factor *= exp2_of(min(gain, most))
+        r[x] = bounded(r[x] * factor)
+        g[x] = bounded(g[x] * factor)
+        b[x] = bounded(b[x] * factor)
 
 
 @row_step

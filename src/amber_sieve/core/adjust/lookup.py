@@ -11,7 +11,7 @@ from ..colour.lookup import tetrahedral
 from ..colour.powers import power_of
 from ..colour.transfer import CODED_BREAK, LINEAR_BREAK, OFFSET, SLOPE
 from ..parallel import row_step
-from .chain import Step
+from .chain import Step, bounded
 
 #: Of the sRGB curve (IEC 61966-2-1).
 POWER = np.float32(2.4)
@@ -40,7 +40,7 @@ def _look_up(row: Any, width: int, numbers: Any) -> None:
             size_of = abs(code)
             curved = power_of((max(size_of, CODED_BREAK) + OFFSET) / np.float32(1.055), POWER)
             light = curved if size_of > CODED_BREAK else size_of / SLOPE
-            values[x] += light if code >= zero else -light
+            values[x] = bounded(values[x] + (light if code >= zero else -light))
 
 
 def steps(table: np.ndarray | None = None) -> list[Step]:

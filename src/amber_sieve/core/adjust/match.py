@@ -13,11 +13,14 @@ import numpy as np
 from numba import carray
 
 from ..colour.oklab import from_oklab, one_to_oklab, to_oklab
+from ..frame import BRIGHTEST
 from ..parallel import row_step
 from .chain import Step
 
 #: Least lightness that a target is worked with: that of black has no ratio to others.
 LEAST = 0.02
+#: Farthest in Oklab that is aimed at: half as far again as the lightness of the brightest light, so that nothing leaves float32.
+FARTHEST = 60.0
 ROUNDS = 60
 #: Oklab distance at which a mean has landed: a hundredth of one that is just noticeable.
 NEAR = 2e-4
@@ -71,7 +74,7 @@ def found_match(
     """
     lab = to_oklab(np.ascontiguousarray(planes, np.float32))
     share = weights / weights.sum()
-    wanted, start = one_to_oklab(target), one_to_oklab((planes[:, 0] * share).sum(axis=1))
+    wanted, start = one_to_oklab(np.clip(target, -BRIGHTEST, BRIGHTEST)), one_to_oklab((planes[:, 0] * share).sum(axis=1))
     mean = (lab[:, 0] * share).sum(axis=1)
     mean[0] = max(mean[0], LEAST)
 
@@ -79,6 +82,7 @@ def found_match(
         """The match whose mean light is the goal: the mean in Oklab is not that of light, so it is aimed at until it lands."""
         aim = goal.copy()
         for _ in range(ROUNDS):
+            aim = np.clip(aim, -FARTHEST, FARTHEST)
             aim[0] = max(aim[0], LEAST)
             found = np.array([aim[0] / mean[0], *(aim[1:] / aim[0] - mean[1:] / mean[0])])
             landed = one_to_oklab((from_oklab(_applied(lab, found))[:, 0] * share).sum(axis=1))

@@ -8,7 +8,7 @@ import numpy as np
 from numba import carray
 
 from ..parallel import row_step
-from .chain import Step
+from .chain import Step, bounded
 
 
 @row_step
@@ -19,9 +19,9 @@ def _mono(row: Any, width: int, numbers: Any) -> None:
     red, green, blue = np.float32(given[1]), np.float32(given[2]), np.float32(given[3])
     for x in range(width):
         grey = red * r[x] + green * g[x] + blue * b[x]
-        r[x] += amount * (grey - r[x])
-        g[x] += amount * (grey - g[x])
-        b[x] += amount * (grey - b[x])
+        r[x] = bounded(r[x] + amount * (grey - r[x]))
+        g[x] = bounded(g[x] + amount * (grey - g[x]))
+        b[x] = bounded(b[x] + amount * (grey - b[x]))
 
 
 def steps(mono: float = 0.0, mono_red: float = 21.0, mono_green: float = 72.0, mono_blue: float = 7.0) -> list[Step]:

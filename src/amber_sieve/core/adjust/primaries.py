@@ -8,7 +8,7 @@ import numpy as np
 from numba import carray
 
 from ..parallel import row_step
-from .chain import Step
+from .chain import Step, bounded
 
 
 @row_step
@@ -19,7 +19,7 @@ def _turn(row: Any, width: int, numbers: Any) -> None:
         red = m[0, 0] * r[x] + m[0, 1] * g[x] + m[0, 2] * b[x]
         green = m[1, 0] * r[x] + m[1, 1] * g[x] + m[1, 2] * b[x]
         blue = m[2, 0] * r[x] + m[2, 1] * g[x] + m[2, 2] * b[x]
-        r[x], g[x], b[x] = red, green, blue
+        r[x], g[x], b[x] = bounded(red), bounded(green), bounded(blue)
 
 
 def within(steps: list[Step], to_rec_709: tuple[float, ...]) -> list[Step]:

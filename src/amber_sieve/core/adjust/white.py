@@ -15,7 +15,7 @@ from scipy.optimize import least_squares
 
 from ..colour.difference import RGB_TO_XYZ
 from ..parallel import row_step
-from .chain import Step
+from .chain import Step, bounded
 
 CAT16 = np.array([[0.401288, 0.650173, -0.051461], [-0.250268, 1.204414, 0.045854], [-0.002079, 0.048952, 0.953127]])
 #: Linear light to the sharpened responses in which adaptation scales.
@@ -134,9 +134,9 @@ def _matrix(row: Any, width: int, numbers: Any) -> None:
     m20, m21, m22 = np.float32(given[6]), np.float32(given[7]), np.float32(given[8])
     for x in range(width):
         red, green, blue = r[x], g[x], b[x]
-        r[x] = m00 * red + m01 * green + m02 * blue
-        g[x] = m10 * red + m11 * green + m12 * blue
-        b[x] = m20 * red + m21 * green + m22 * blue
+        r[x] = bounded(m00 * red + m01 * green + m02 * blue)
+        g[x] = bounded(m10 * red + m11 * green + m12 * blue)
+        b[x] = bounded(m20 * red + m21 * green + m22 * blue)
 
 
 def steps(temperature: float = 0.0, tint: float = 0.0) -> list[Step]:

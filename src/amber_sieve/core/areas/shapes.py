@@ -18,20 +18,22 @@ from ..parallel import kernel
 Points = Sequence[tuple[float, float]]
 #: Lines a row of pixels is cut into when a polygon is filled.
 SCANS = 8
+#: Half-axes are at least so long, pixels.
+THINNEST = 1e-3
 
 
 def _own_axes(points: Points, shape: tuple[int, int]) -> tuple[np.ndarray, np.ndarray, float, float]:
     """Every pixel in the shape's own axes (u, v, both 1 at the half-axis), and how many pixels one unit is on either."""
     middle, one, other = (np.array(p, float) for p in points)
     u, v = one - middle, other - middle
-    matrix = np.array([u, v]).T
-    if abs(np.linalg.det(matrix)) < 1e-6:
-        matrix = matrix + np.eye(2) * 1e-3
-    inverse = np.linalg.inv(matrix)
+    # A shape without width has half-axes that name no plane: it is taken to be a little wide (singular values at least ``THINNEST``).
+    turned, lengths, back = np.linalg.svd(np.array([u, v]).T)
+    inverse = back.T @ np.diag(1 / np.maximum(lengths, THINNEST)) @ turned.T
     y, x = np.mgrid[0 : shape[0], 0 : shape[1]].astype(np.float32) + np.float32(0.5)
     x, y = x - np.float32(middle[0]), y - np.float32(middle[1])
     inverse = inverse.astype(np.float32)
-    return inverse[0, 0] * x + inverse[0, 1] * y, inverse[1, 0] * x + inverse[1, 1] * y, float(np.hypot(*u)), float(np.hypot(*v))
+    units = (max(float(np.hypot(*axis)), THINNEST) for axis in (u, v))
+    return inverse[0, 0] * x + inverse[0, 1] * y, inverse[1, 0] * x + inverse[1, 1] * y, *units
 
 
 @kernel

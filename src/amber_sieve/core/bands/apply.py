@@ -9,7 +9,7 @@ from numba import prange
 
 from ...names import BANDS
 from ..falloff import POINTS, shape_table
-from ..parallel import kernel
+from ..parallel import index_in, kernel
 from .interval import CENTRE, FALL, FULL_FROM, FULL_TO, INVERTED, PLANE, RISE, WRAPS, Interval, numbers_of
 
 #: Below the first saturation (per cent) a hue is noise and does not count, from the second on it counts fully.
@@ -49,9 +49,9 @@ def _times(measures: np.ndarray, numbers: np.ndarray, kinds: np.ndarray, tables:
                 table = tables[k]
                 for x in range(width):
                     place = share[x] * last
-                    index = np.int32(place)
-                    below = table[np.uintp(index)]
-                    share[x] = below + (table[np.uintp(index) + np.uintp(1)] - below) * (place - np.float32(index))
+                    index = index_in(place, POINTS - 1)
+                    below = table[index]
+                    share[x] = below + (table[index + np.uintp(1)] - below) * (place - np.float32(index))
             if wraps > zero:
                 for x in range(width):
                     chroma = max(min((saturation[x] - chroma_start) * chroma_slope, one), zero)

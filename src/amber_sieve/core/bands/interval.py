@@ -65,8 +65,8 @@ def numbers_of(interval: Interval) -> list[float]:
     elif not wraps:
         a, b = (-BEYOND, -BEYOND) if b <= low else (a, b)
         c, d = (BEYOND, BEYOND) if c >= high else (c, d)
-    rise = 1 / (b - a) if b > a else STEEP
-    fall = 1 / (d - c) if d > c else STEEP
+    rise = 1 / max(b - a, 1 / STEEP)
+    fall = 1 / max(d - c, 1 / STEEP)
     return [BANDS.index(interval.measure), wraps, centre, b - centre, rise, c - centre, fall, interval.inverted]
 
 

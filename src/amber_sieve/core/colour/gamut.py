@@ -24,21 +24,22 @@ def _lower_chroma(planes: np.ndarray, out: np.ndarray) -> None:
     for y in prange(planes.shape[1]):
         r, g, b = planes[0, y], planes[1, y], planes[2, y]
         to_r, to_g, to_b = out[0, y], out[1, y], out[2, y]
-        outside = 0
+        some = 0
         for x in range(width):
             to_r[x], to_g[x], to_b[x] = r[x], g[x], b[x]
-            outside += (min(r[x], g[x], b[x]) < -SLACK) | (max(r[x], g[x], b[x]) > top)
-        if outside == 0:
+            some |= (min(r[x], g[x], b[x]) < -SLACK) | (max(r[x], g[x], b[x]) > top)
+        if some == 0:
             continue
-        # Those outside are put side by side, so that their halvings vectorise.
-        places, held = np.empty(outside, np.int32), np.empty((5, outside), np.float32)
+        # Those outside are put side by side, so that their halvings vectorise. There is room for the whole row: how many there are is
+        # counted where they are put, never by a comparison of its own that might come out otherwise.
+        places, held = np.empty(width, np.int32), np.empty((5, width), np.float32)
         lightness, a, b_, low, high = held[0], held[1], held[2], held[3], held[4]
-        n = 0
+        outside = 0
         for x in range(width):
             if min(r[x], g[x], b[x]) < -SLACK or max(r[x], g[x], b[x]) > top:
-                places[n] = x
-                lightness[n], a[n], b_[n] = r[x], g[x], b[x]
-                n += 1
+                places[outside] = x
+                lightness[outside], a[outside], b_[outside] = r[x], g[x], b[x]
+                outside += 1
         for k in range(outside):
             lightness[k], a[k], b_[k] = lab_of(lightness[k], a[k], b_[k])
             low[k], high[k] = np.float32(0), np.float32(1)

@@ -8,7 +8,7 @@ from __future__ import annotations
 import numpy as np
 from numba import prange
 
-from ..parallel import inner, kernel
+from ..parallel import index_in, inner, kernel
 
 
 @inner
@@ -17,7 +17,7 @@ def tetrahedral(table: np.ndarray, size: int, r: float, g: float, b: float) -> t
     top = np.float32(size - 1)
     x, y, z = r * top, g * top, b * top
     most = np.int64(size - 2)
-    i, j, k = min(np.int64(x), most), min(np.int64(y), most), min(np.int64(z), most)
+    i, j, k = np.int64(index_in(x, most)), np.int64(index_in(y, most)), np.int64(index_in(z, most))
     x, y, z = x - np.float32(i), y - np.float32(j), z - np.float32(k)
     over, down, deep = 3 * size * size, 3 * size, 3
     start = i * over + j * down + k * deep

@@ -14,7 +14,7 @@ from typing import Any
 import numpy as np
 from numba import prange
 
-from ..parallel import inner, kernel
+from ..parallel import index_in, inner, kernel
 from .encodings import as_shown, light_of
 
 #: Weights of red and blue in luma, by the numbers of ITU-T H.273 for matrices.
@@ -106,9 +106,9 @@ def _to_light(
         for k in range(3):
             row, place = out[k, y], places[k]
             for x in range(width):
-                index = np.uintp(np.int32(place[x]))
+                index = index_in(place[x], table.size - 2)
                 below = table[index]
-                row[x] = below + (table[index + np.uintp(1)] - below) * (place[x] - np.float32(np.int32(place[x])))
+                row[x] = below + (table[index + np.uintp(1)] - below) * (place[x] - np.float32(index))
 
 
 @functools.lru_cache(maxsize=8)

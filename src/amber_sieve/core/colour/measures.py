@@ -10,7 +10,7 @@ from __future__ import annotations
 import numpy as np
 from numba import prange
 
-from ..parallel import inner, kernel
+from ..parallel import index_in, inner, kernel
 from .oklab import LMS_TO_LAB, RGB_TO_LMS, one_to_oklab
 from .roots import cube_root, hue_degrees
 
@@ -19,6 +19,8 @@ WEIGHT_R, WEIGHT_G, WEIGHT_B = np.float32(0.2126), np.float32(0.7152), np.float3
 #: CIE L* below this relative luminance is a straight line of this slope.
 STRAIGHT_BELOW, STRAIGHT_SLOPE = np.float32(216 / 24389), np.float32(24389 / 27)
 STEPS_PER_DEGREE = np.float32(10)
+#: Steps of the whole circle, and one to spare.
+HUE_STEPS = 3601
 
 
 def _reachable_saturation() -> np.ndarray:
@@ -62,7 +64,7 @@ def _measure(planes: np.ndarray, lab: np.ndarray, table: np.ndarray, out: np.nda
         for x in range(planes.shape[2]):
             # C / L of black is 0 / 0: below an L of 1e-4 (a light of 1e-12) everything counts as grey.
             ratio = np.sqrt(a[x] * a[x] + b_[x] * b_[x]) / max(lightness[x], np.float32(1e-4))
-            saturation[x] = ratio * table[np.uintp(np.int32(hue[x] * STEPS_PER_DEGREE + np.float32(0.5)))]
+            saturation[x] = ratio * table[index_in(hue[x] * STEPS_PER_DEGREE + np.float32(0.5), HUE_STEPS)]
         for x in range(planes.shape[2]):
             luminance[x] = lightness_of(WEIGHT_R * r[x] + WEIGHT_G * g[x] + WEIGHT_B * b[x])
 

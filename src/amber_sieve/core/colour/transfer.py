@@ -8,7 +8,7 @@ from __future__ import annotations
 import numpy as np
 from numba import prange
 
-from ..parallel import kernel
+from ..parallel import index_in, kernel
 from .roots import cube_root
 
 SLOPE, OFFSET = np.float32(12.92), np.float32(0.055)
@@ -75,9 +75,9 @@ def _to_levels(planes: np.ndarray, table: np.ndarray, out: np.ndarray) -> None:
             source, target = planes[channel, y], out[channel, y]
             for x in range(planes.shape[2]):
                 place = np.sqrt(min(max(source[x], np.float32(0)), ONE)) * np.float32(STEPS)
-                index = np.uintp(np.int32(place))
+                index = index_in(place, STEPS)
                 below = table[index]
-                target[x] = below + (table[index + np.uintp(1)] - below) * (place - np.float32(np.int32(place)))
+                target[x] = below + (table[index + np.uintp(1)] - below) * (place - np.float32(index))
 
 
 def to_levels(planes: np.ndarray) -> np.ndarray:
@@ -100,9 +100,12 @@ def _to_screen(planes: np.ndarray, table: np.ndarray, out: np.ndarray) -> None:
             green[x] = np.int32(np.sqrt(min(max(g[x], zero), ONE)) * steps + half)
             blue[x] = np.int32(np.sqrt(min(max(b[x], zero), ONE)) * steps + half)
         for x in range(width):
-            high = np.uint32(table[np.uintp(red[x])]) << np.uint32(16)
+            high = np.uint32(table[index_in(red[x], STEPS)]) << np.uint32(16)
             row[x] = (
-                np.uint32(0xFF000000) | high | (np.uint32(table[np.uintp(green[x])]) << np.uint32(8)) | np.uint32(table[np.uintp(blue[x])])
+                np.uint32(0xFF000000)
+                | high
+                | (np.uint32(table[index_in(green[x], STEPS)]) << np.uint32(8))
+                | np.uint32(table[index_in(blue[x], STEPS)])
             )
 
 

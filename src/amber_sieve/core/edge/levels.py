@@ -10,10 +10,10 @@ def mask_levels(mask: np.ndarray, black: float, white: float, gamma: float) -> n
 
     Parameters
     ----------
-    mask : (H, W) float32, 0 to 1; black, white : 0 to 1; with white at or below black it becomes a step at white.
+    mask : (H, W) float32, 0 to 1; black, white : 0 to 1; with white not above black it becomes a step at white.
     gamma : above 1 lifts partial pixels, below 1 lowers them.
     """
-    if white <= black:
+    if white - black < 1e-6:
         return (mask >= white).astype(np.float32)
     out = np.clip((mask - np.float32(black)) * np.float32(1 / (white - black)), 0, 1)
     return out if gamma == 1 else np.power(out, np.float32(1 / gamma), out=out)

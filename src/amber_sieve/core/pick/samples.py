@@ -19,7 +19,7 @@ from ..colour.measures import one_hue_saturation_luminance
 from ..colour.oklab import one_to_oklab
 from ..colour.transfer import one_encoded
 from ..falloff import POINTS, shape_table
-from ..parallel import kernel
+from ..parallel import index_in, kernel
 
 #: Comparisons that look at the planes of `Measured.extra` (hue, saturation, luminance, red, green, blue), and where.
 PLAIN = {name: plane for plane, name in enumerate(MEASURES)}
@@ -39,6 +39,8 @@ STRAIGHT, CLASS, TAKES, GROUP = range(13, 17)
 DIVIDING = 0.5
 #: No sample of the class has been met yet.
 NOWHERE = np.float32(1e9)
+#: Slope of a falloff that is none: the steepest whose products stay in float32.
+STEEPEST = 1e12
 #: A difference that is exactly the tolerance must count fully although it was computed in float32.
 ROUNDING = 2e-3
 
@@ -85,11 +87,11 @@ def _numbers_of(probe: Probe) -> list[float]:
     light, a, b = one_to_oklab(probe.colour)
     chroma = float(np.hypot(a, b))
     hard = probe.shape == "hard"
-    slope = 1e12 if hard or probe.falloff <= 0 else 1 / probe.falloff
+    slope = STEEPEST if hard or probe.falloff <= 1 / STEEPEST else 1 / probe.falloff
     tolerance = probe.tolerance + (ROUNDING if probe.compare not in ("surface", "colour") else 1e-4)
     head = [probe.keep, tolerance, slope]
     if probe.compare == "surface":
-        ratio = chroma / (light + DARK_FLOOR)
+        ratio = chroma / (max(light, 0.0) + DARK_FLOOR)
         gain = probe.saturation_weight * SATURATION_GAIN / np.sqrt(ratio + SATURATION_FLOOR)
         hue_weight = probe.hue_weight * HUE_WEIGHT * max(light, DARKEST) * min(1.0, ratio / GREY_BELOW)
         cos, sin = (a / chroma, b / chroma) if chroma > 0 else (1.0, 0.0)
@@ -191,9 +193,9 @@ def _qualify(
             else:
                 for x in range(width):
                     place = min(max(one - (distance[x] - tolerance) * slope, zero), one) * last
-                    index = np.int32(place)
-                    below = table[np.uintp(index)]
-                    into[x] = max(into[x], below + (table[np.uintp(index) + np.uintp(1)] - below) * (place - np.float32(index)))
+                    index = index_in(place, POINTS - 1)
+                    below = table[index]
+                    into[x] = max(into[x], below + (table[index + np.uintp(1)] - below) * (place - np.float32(index)))
         for group in range(classes):
             to_keep, to_drop = near[2 * group], near[2 * group + 1]
             for x in range(width):

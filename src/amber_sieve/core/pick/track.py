@@ -37,7 +37,9 @@ def _levels(planes: np.ndarray) -> np.ndarray:
 
 
 def patch_at(planes: np.ndarray, x: float, y: float) -> Patch:
-    """The patch round a place of a frame (3, H, W) linear light; smaller at the border."""
+    """The patch round a place of a frame (3, H, W) linear light; smaller at the border, and nothing where the place lies beside the frame."""
+    if not (0 <= x < planes.shape[2] and 0 <= y < planes.shape[1]):
+        return Patch(np.zeros((0, 0, 3), np.float32), 0.0, 0.0)
     left, top = max(0, int(x) - HALF), max(0, int(y) - HALF)
     return Patch(_levels(planes[:, top : int(y) + HALF + 1, left : int(x) + HALF + 1]), x - left, y - top)
 
@@ -59,9 +61,10 @@ def followed(patch: Patch, planes: np.ndarray, x: float, y: float, frames: int) 
     height, width = patch.levels.shape[:2]
     left, top = max(0, int(x - patch.x) - reach), max(0, int(y - patch.y) - reach)
     right, bottom = int(x - patch.x) + width + reach, int(y - patch.y) + height + reach
-    seen = _levels(planes[:, top:bottom, left:right])
-    if seen.shape[0] < height or seen.shape[1] < width:
+    there = planes[:, top : max(bottom, 0), left : max(right, 0)]
+    if there.shape[1] < height or there.shape[2] < width:
         return None
+    seen = _levels(there)
     score = np.nan_to_num(cv2.matchTemplate(seen, patch.levels, cv2.TM_CCOEFF_NORMED), nan=-1.0)
     down, across = np.ogrid[0 : score.shape[0], 0 : score.shape[1]]
     # Along an edge, and in what repeats, many places look alike: the nearer one is meant.
