@@ -12,7 +12,12 @@ import numpy as np
 from PIL import Image
 
 from amber_sieve.core.frame import Frame
+from amber_sieve.jobs.finished import finished
+from amber_sieve.jobs.resolved import Resolver
 from amber_sieve.media.opening import open_source
+from amber_sieve.media.source import About
+from amber_sieve.media.stills import Still
+from amber_sieve.project.model import Project
 
 # What the program keeps for a person goes into folders of the tests' own.
 _HOME = tempfile.TemporaryDirectory()
@@ -41,6 +46,12 @@ def demo_frame(name: str) -> Frame:
     if name not in _frames:
         _frames[name] = open_source(DEMO / f"{name}.png").frame(0)
     return _frames[name]
+
+
+def rendered_whole(frame: Frame, project: Project, resolver: Resolver | None = None, number: int = 0) -> Frame:
+    """A frame after all sieves, by the driver that everything that is written asks."""
+    still = Still(About(pathlib.Path("made.png"), "still", (frame.width, frame.height), "float"), frame)
+    return finished(still, project, number, frame=frame, resolver=resolver).result
 
 
 def terminal(*words: object) -> subprocess.CompletedProcess:

@@ -14,7 +14,7 @@ import imagecodecs
 import numpy as np
 import OpenImageIO as oiio
 import PyOpenColorIO as ocio
-from common import DEMO, FolderCase, WindowCase, demo_frame, terminal
+from common import DEMO, FolderCase, WindowCase, demo_frame, rendered_whole, terminal
 from PIL import Image, ImageCms
 from test_export import CAMERA, raw_file  # noqa: F401  (the made-up camera)
 
@@ -25,7 +25,6 @@ from amber_sieve.core.colour.transfer import encode
 from amber_sieve.core.frame import Frame
 from amber_sieve.errors import Trouble
 from amber_sieve.jobs.export import Export, export
-from amber_sieve.jobs.still import finished
 from amber_sieve.media import colour_spaces, lookup_files, profiles, screens, stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.reading import Reading
@@ -215,12 +214,12 @@ class SpacesTest(FolderCase):
         frame = demo_frame("yard").part(500, 300, 600, 360)
         cdl = Adjust(cdl=Cdl(slope_red=1.4, slope_blue=0.7))
         project = Project(working="ACEScg", stack=(every_pixel().but(adjust=cdl),))
-        got = finished(frame, project).planes
+        got = rendered_whole(frame, project).planes
         matrix = np.array(colour_spaces.matrix_of("ACEScg")).reshape(3, 3)
         wide = np.linalg.inv(matrix) @ frame.planes.reshape(3, -1).astype(np.float64)
         wanted = matrix @ (wide * np.array([[1.4], [1.0], [0.7]]))
         np.testing.assert_allclose(got.reshape(3, -1), wanted, atol=2e-5)
-        self.assertGreater(np.abs(got - finished(frame, project.but(working="")).planes).max(), 0.01)
+        self.assertGreater(np.abs(got - rendered_whole(frame, project.but(working="")).planes).max(), 0.01)
         # Source: the matrix from AP1 to Rec. 709 of ACES (S-2014-004, from memory, adapted from D60 to D65).
         np.testing.assert_allclose(matrix[0], (1.70505, -0.62179, -0.08326), atol=2e-3)
         with self.assertRaisesRegex(Trouble, "not linear"):
@@ -349,10 +348,12 @@ class LookupTest(FolderCase):
         held = every_pixel()
         for name, wanted in (("swap.cube", frame.planes[::-1]), ("same.clf", frame.planes)):
             sieve = held.but(adjust=Adjust(lookup=Lookup(lookup_file=str(self.folder / name))))
-            got = finished(frame, Project(stack=(sieve,))).planes
+            got = rendered_whole(frame, Project(stack=(sieve,))).planes
             np.testing.assert_allclose(got, wanted, atol=2e-4, err_msg=name)
         # Light beyond white stays beyond it.
-        got = finished(bright, Project(stack=(held.but(adjust=Adjust(lookup=Lookup(lookup_file=str(self.folder / "same.clf")))),))).planes
+        got = rendered_whole(
+            bright, Project(stack=(held.but(adjust=Adjust(lookup=Lookup(lookup_file=str(self.folder / "same.clf")))),))
+        ).planes
         np.testing.assert_allclose(got, bright.planes, atol=5e-4)
 
     def test_missing_and_broken_tables_are_one_sentence(self):

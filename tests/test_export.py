@@ -7,7 +7,7 @@ import imagecodecs
 import numpy as np
 import OpenImageIO as oiio
 import tifffile
-from common import DEMO, FolderCase, WindowCase, demo_frame, terminal, truth
+from common import DEMO, FolderCase, WindowCase, demo_frame, rendered_whole, terminal, truth
 from PIL import Image
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QMessageBox
@@ -15,7 +15,6 @@ from PyQt6.QtWidgets import QMessageBox
 from amber_sieve.desk.export_dialog import ExportDialog
 from amber_sieve.errors import Trouble
 from amber_sieve.jobs import export
-from amber_sieve.jobs.still import finished
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
@@ -102,7 +101,7 @@ class ExportTest(FolderCase):
         held = self.project()
         for off in ({"on": False}, {"strength": 0.0}, {"adjust": Adjust()}):
             cut = export.with_cut_out(held.with_sieve(held.sieve("jar").but(**off)), "jar")
-            alpha = finished(demo_frame("yard"), cut).alpha
+            alpha = rendered_whole(demo_frame("yard"), cut).alpha
             self.assertEqual((alpha[800, 740], alpha[10, 10]), (1, 0), off)
 
     def test_a_cut_out_has_alpha(self):

@@ -13,7 +13,7 @@ import av
 import cv2
 import distributed
 import numpy as np
-from common import DEMO, FolderCase, WindowCase, terminal, truth
+from common import DEMO, FolderCase, WindowCase, rendered_whole, terminal, truth
 from PIL import Image
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
@@ -261,9 +261,7 @@ class PiecesTest(FolderCase):
 
 
 def finished_of(source, number: int) -> np.ndarray:
-    from amber_sieve.jobs.still import finished
-
-    return finished(source.frame(number), everything(Adjust(recolour=Recolour(hue=40)))).planes
+    return rendered_whole(source.frame(number), everything(Adjust(recolour=Recolour(hue=40)))).planes
 
 
 def coded(planes: np.ndarray) -> np.ndarray:

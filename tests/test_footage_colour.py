@@ -7,7 +7,7 @@ import unittest
 
 import colour
 import numpy as np
-from common import FolderCase
+from common import FolderCase, rendered_whole
 
 from amber_sieve.core.colour import encodings
 from amber_sieve.core.colour.luma_chroma import Samples, to_samples
@@ -169,9 +169,8 @@ class ThereAndBackTest(PatchCase):
 def wanted_of(source, project: Project, number: int) -> np.ndarray:
     """What is handed to the encoder."""
     from amber_sieve.jobs.resolved import Resolver
-    from amber_sieve.jobs.still import finished
 
-    return finished(source.frame(number), project, None, Resolver(source), number).planes
+    return rendered_whole(source.frame(number), project, Resolver(source), number).planes
 
 
 if __name__ == "__main__":

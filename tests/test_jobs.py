@@ -14,7 +14,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 import numpy as np
-from common import DEMO, ROOT, FolderCase, demo_frame, terminal
+from common import DEMO, ROOT, FolderCase, demo_frame, rendered_whole, terminal
 from PIL import Image
 
 from amber_sieve.core.frame import Frame
@@ -24,7 +24,7 @@ from amber_sieve.jobs.clip import export_clip, frame_range
 from amber_sieve.jobs.layers import layers_in
 from amber_sieve.jobs.progress import Cancelled, Progress
 from amber_sieve.jobs.sampling import sample_at, taken_again
-from amber_sieve.jobs.still import export_mask, export_still, finished
+from amber_sieve.jobs.still import export_mask, export_still
 from amber_sieve.media import footage_writing, formats, stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.sequences import Sequence
@@ -104,7 +104,7 @@ class StillExportTest(FolderCase):
     def test_every_ending_and_depth(self):
         source = open_source(DEMO / "yard.png")
         project = recoloured(source.frame(0))
-        goal = finished(source.frame(0), project).planes
+        goal = rendered_whole(source.frame(0), project).planes
         for name, depth, error in (
             ("a.png", "", 0.02),
             ("b.png", "uint16", 1e-3),

@@ -11,7 +11,7 @@ import unittest
 from unittest import mock
 
 import numpy as np
-from common import DEMO, ROOT, FolderCase, WindowCase, demo_frame
+from common import DEMO, ROOT, FolderCase, WindowCase, demo_frame, rendered_whole
 from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PyQt6.QtGui import QCloseEvent, QDropEvent
 from PyQt6.QtTest import QTest
@@ -25,7 +25,6 @@ from amber_sieve.errors import Trouble
 from amber_sieve.jobs.layers import layers_in
 from amber_sieve.jobs.preview import Opened, Shown, Wanted, preview
 from amber_sieve.jobs.sampling import sample_at
-from amber_sieve.jobs.still import finished
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import recovery
 from amber_sieve.project.history import History
@@ -97,7 +96,7 @@ class PreviewIsExportTest(unittest.TestCase):
             follows = any(s.edge.follow for s in project.stack)
             self.assertLess(apart.mean(), 2e-3 if follows else 1e-6, project)
             if factor == 1:
-                done = finished(whole, project, None, opened.resolver, number)
+                done = rendered_whole(whole, project, opened.resolver, number)
                 result = done.planes[:, top : top + 150, left : left + 200]
                 words = shown.pictures["Result"]
                 red = ((words >> 16) & 255).astype(float)

@@ -5,7 +5,7 @@ import unittest
 from unittest import mock
 
 import numpy as np
-from common import DEMO, FolderCase, WindowCase, demo_frame, solid
+from common import DEMO, FolderCase, WindowCase, demo_frame, rendered_whole, solid
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtTest import QTest
@@ -14,7 +14,6 @@ from PyQt6.QtWidgets import QMenu, QMessageBox
 from amber_sieve.core.frame import Frame
 from amber_sieve.desk.stack_menu import fill_groups_menu, fill_mask_menu, fill_takes_menu
 from amber_sieve.errors import Trouble
-from amber_sieve.jobs.still import finished
 from amber_sieve.project import clippings, edits, storage
 from amber_sieve.project.model import Adjust, Area, Band, Bands, Edge, Joined, Light, Project, Sieve
 from amber_sieve.render import mask as mask_module
@@ -108,7 +107,7 @@ class LinksTest(unittest.TestCase):
         with mock.patch.object(mask_module, "edge_of", wraps=mask_module.edge_of) as counted:
             render(ramp(), project, Cache(10**8))
             self.assertEqual(counted.call_count, 1)
-            finished(ramp(), project)
+            rendered_whole(ramp(), project)
             self.assertEqual(counted.call_count, 2)
 
     def test_what_is_lent_follows_the_unmixed_outline(self):
@@ -118,7 +117,7 @@ class LinksTest(unittest.TestCase):
             stack=(first.but(adjust=Adjust()), Sieve(id="copy", name="copy", mask_from="same", of=(first.id,), adjust=first.adjust))
         )
         frame = demo_frame("yard").part(1150, 200, 1500, 700)
-        one, other = (finished(frame, p).planes for p in (project, linked))
+        one, other = (rendered_whole(frame, p).planes for p in (project, linked))
         self.assertEqual(one.tobytes(), other.tobytes())
 
     def test_what_is_found_of_a_lent_mask_follows_it(self):

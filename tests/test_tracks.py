@@ -6,7 +6,7 @@ import unittest
 import av
 import cv2
 import numpy as np
-from common import DEMO, FolderCase, WindowCase, overlap
+from common import DEMO, FolderCase, WindowCase, overlap, rendered_whole
 from PIL import Image
 from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt
 from PyQt6.QtGui import QMouseEvent
@@ -25,7 +25,6 @@ from amber_sieve.jobs.clip import export_clip
 from amber_sieve.jobs.progress import Cancelled, Progress
 from amber_sieve.jobs.resolved import Resolver
 from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
-from amber_sieve.jobs.still import finished
 from amber_sieve.jobs.tracking import track, with_tracked
 from amber_sieve.jobs.watching import Course, Seen
 from amber_sieve.media import stills
@@ -295,7 +294,7 @@ class SteadyTest(unittest.TestCase):
         together = Resolver(self.source)
         for number in (0, 1, 2, 79):
             frame = self.source.frame(number)
-            shared, alone = (finished(frame, project, None, one, number).planes for one in (together, Resolver(self.source)))
+            shared, alone = (rendered_whole(frame, project, one, number).planes for one in (together, Resolver(self.source)))
             np.testing.assert_array_equal(shared, alone)
 
 

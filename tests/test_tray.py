@@ -19,9 +19,8 @@ from PyQt6.QtWidgets import QMenu, QMessageBox
 
 from amber_sieve.desk.sieve_presets_dialog import SievePresetsDialog
 from amber_sieve.desk.stack_menu import copy_sieve
-from amber_sieve.desk.tray import kept
 from amber_sieve.media.thumbnails import SIDE, thumbnail
-from amber_sieve.project import sieve_presets, storage
+from amber_sieve.project import open_tray, sieve_presets, storage
 from amber_sieve.project.finding import found_near
 from amber_sieve.project.model import Project
 from amber_sieve.project.recovery import Left, left_behind
@@ -119,13 +118,13 @@ class TrayTest(WindowCase):
         self.session.save(self.folder / "a.sieve")
         self.session.go_to_picture(entries[2])
         self.settle()
-        rows, current = kept()
-        self.assertEqual([pathlib.Path(row["source"]).name for row in rows], ["a.png", "b.png", "c.png"])
-        self.assertEqual(current, 2)
+        held = json.loads(open_tray.tray_file().read_text())["windows"]
+        mine = next(one for one in held if one["process"] == os.getpid())
+        self.assertEqual([pathlib.Path(row["source"]).name for row in mine["entries"]], ["a.png", "b.png", "c.png"])
+        self.assertEqual(mine["current"], 2)
         self.session.close_all()
-        (self.folder / "kept.json").write_text(json.dumps({"entries": rows, "current": current}))
-        with mock.patch("amber_sieve.desk.tray.kept_file", return_value=self.folder / "kept.json"):
-            self.session.restore_tray()
+        open_tray.tray_file().write_text(json.dumps({"windows": [mine | {"started": "before this process"}]}))
+        self.assertTrue(self.session.restore_tray())
         self.settle()
         self.assertEqual([entry.name for entry in self.session.tray.entries], ["a.sieve", "b.png", "c.png"])
         self.assertEqual([entry.shared for entry in self.session.tray.entries], [False, True, True])

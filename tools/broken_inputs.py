@@ -169,7 +169,7 @@ import numpy as np
 from amber_sieve.errors import Trouble
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
-from amber_sieve.jobs.still import finished
+from amber_sieve.jobs.finished import finished
 from amber_sieve.project import storage
 from amber_sieve.project.model import Adjust, Light, Pick, Project, Recolour, Sample, Sieve
 plain = Project(stack=(Sieve(
@@ -185,7 +185,7 @@ for line in sys.stdin:
         source = open_source(pathlib.Path(project.source) if path.suffix == ".sieve" else path)
         try:
             frame = source.frame(0)
-            result = finished(frame, project).planes
+            result = finished(source, project).result.planes
             if not np.isfinite(result).all():
                 print("nan", path, flush=True)
             target = out / "written.exr"

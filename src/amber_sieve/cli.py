@@ -196,6 +196,10 @@ def setting(text: str) -> tuple[str, object]:
 # The command line
 
 
+def _overwrite_option(command: argparse.ArgumentParser) -> None:
+    command.add_argument("--overwrite", action="store_true", help="the output may be the file that is read")
+
+
 def _number_option(command: argparse.ArgumentParser, spec: Spec, default: float | str | None, auto: bool = False) -> None:
     word = ", or auto" if auto or spec.auto else ""
     limits = f"{spec.low:g} to {spec.high:g}{' ' + spec.unit.replace('%', '%%') if spec.unit else ''}{word}"
@@ -243,6 +247,7 @@ def _pick_options(command: argparse.ArgumentParser) -> None:
     )  # fmt: skip
     command.add_argument("--frame", type=whole(0, LAST_FRAME), default=0, help="of a clip, from 0")
     command.add_argument("--save", type=pathlib.Path, metavar="PROJECT", help="also write the project")
+    _overwrite_option(command)
 
 
 def parser() -> argparse.ArgumentParser:
@@ -279,6 +284,7 @@ def parser() -> argparse.ArgumentParser:
     render.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="pieces of a clip that are rendered at the same time")
     render.add_argument("--scheduler", default="", metavar="ADDRESS", help="of a Dask cluster that renders the pieces")
     render.add_argument("--gamut", choices=GAMUTS, help="in place of the project's own")
+    _overwrite_option(render)
     cdl = commands.add_parser("cdl", help="write the CDL of a sieve as .cdl, .ccc or .cc")
     cdl.add_argument("project", type=pathlib.Path)
     cdl.add_argument("-o", "--out", type=pathlib.Path, required=True)
@@ -413,14 +419,17 @@ def _pick(arguments: argparse.Namespace) -> None:
     from .jobs.still import export_mask, export_still
     from .media.opening import open_source
 
+    if arguments.save:
+        storage.checked_name(arguments.save)
     source = open_source(arguments.picture)
     _say_notes(source)
     project = _project_from(arguments, source)
+    over = arguments.overwrite
     if arguments.command == "mask":
-        mean = export_mask(source, project, project.stack[0].id, arguments.out, arguments.frame, _progress())
+        mean = export_mask(source, project, project.stack[0].id, arguments.out, arguments.frame, _progress(), over)
         print(f"{arguments.out}: mask covers {100 * mean:.2f} % of {arguments.picture.name}")
     else:
-        export_still(source, project, arguments.out, arguments.frame, progress=_progress())
+        export_still(source, project, arguments.out, arguments.frame, progress=_progress(), overwrite=over)
         print(f"{arguments.out}: written")
     if arguments.save:
         storage.save(project, arguments.save)
@@ -451,9 +460,9 @@ def _render(arguments: argparse.Namespace) -> None:
                 f"{arguments.out} is one picture: --with-mask goes with clips and numbered pictures; write the mask with --mask-only."
             )
         if arguments.mask_only:
-            export_mask(source, project, project.stack[0].id, arguments.out, number, _progress())
+            export_mask(source, project, project.stack[0].id, arguments.out, number, _progress(), arguments.overwrite)
         else:
-            export_still(source, project, arguments.out, number, progress=_progress())
+            export_still(source, project, arguments.out, number, progress=_progress(), overwrite=arguments.overwrite)
         print(f"{arguments.out}: written")
     elif picture:
         ending = arguments.out.suffix
@@ -462,7 +471,7 @@ def _render(arguments: argparse.Namespace) -> None:
         )
     else:
         what: ClipWhat = "mask" if arguments.mask_only else "result and mask" if arguments.with_mask else "result"
-        how = ClipExport(what, quality=arguments.quality, resume=arguments.resume)
+        how = ClipExport(what, quality=arguments.quality, resume=arguments.resume, overwrite=arguments.overwrite)
         given = (source, project, arguments.out, arguments.frames, arguments.codec, _progress(), how)
         apart = arguments.jobs > 1 or arguments.scheduler
         count = export_in_pieces(*given, arguments.jobs, arguments.scheduler) if apart else export_clip(*given)

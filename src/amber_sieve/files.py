@@ -57,6 +57,25 @@ def regular_file(path: pathlib.Path) -> pathlib.Path:
     return path
 
 
+def set_aside(path: pathlib.Path) -> str:
+    """Rename a damaged file of the program's own, so that nothing stumbles over it again; a sentence that says so, "" when it cannot be."""
+    beside = path.with_name(f"{path.stem}-damaged-{secrets.token_hex(3)}{path.suffix}.bak")
+    try:
+        os.replace(path, beside)
+    except OSError:
+        return ""
+    return f"{path.name} was damaged and is passed over; it lies beside as {beside.name}."
+
+
+def digest_of(path: pathlib.Path) -> str:
+    """What a file holds, as a digest of all of it; "" where it cannot be read."""
+    try:
+        with open(path, "rb") as held:
+            return hashlib.file_digest(held, "sha256").hexdigest()
+    except OSError:
+        return ""
+
+
 #: Bytes at either end of a file that its mark looks at.
 MARKED = 65_536
 
@@ -74,7 +93,7 @@ def mark_of(path: pathlib.Path) -> str:
     return digest.hexdigest()[:32]
 
 
-def _target_of(path: pathlib.Path) -> pathlib.Path:
+def target_of(path: pathlib.Path) -> pathlib.Path:
     """The file that is to be written: links are followed.
 
     Raises
@@ -90,12 +109,15 @@ def _target_of(path: pathlib.Path) -> pathlib.Path:
         raise Trouble(
             f"{shown} cannot be the name of a file ({getattr(error, 'strerror', None) or 'not UTF-8'}): choose another."
         ) from None
-    if mode is not None and stat.S_ISDIR(mode):
+    if not str(path) or mode is not None and stat.S_ISDIR(mode):
         raise Trouble(f"{path} is a folder: give the name of a file to write.")
     if mode is not None and not stat.S_ISREG(mode):
         raise Trouble(f"{path} is a pipe or a device: give the name of a file to write.")
     if not target.parent.is_dir():
         raise Trouble(f"The folder {target.parent} does not exist: make it, or choose another place.")
+    # Asked of the file itself: renaming another one onto it needs no permission of its own, and root may do anything.
+    if mode is not None and not mode & 0o222:
+        raise Trouble(f"{path} is write-protected: choose another name, or take the protection off.")
     return target
 
 
@@ -111,7 +133,7 @@ def written_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
     Trouble: the folder is missing or cannot be written to, or the disk is full.
     """
     path = pathlib.Path(path)
-    target = _target_of(path)
+    target = target_of(path)
     # The ending stays last: writers choose the format by it.
     partial = target.with_name(f"{PART}{os.getpid()}-{secrets.token_hex(4)}{target.suffix[:16]}")
     note = _noted(partial)
@@ -125,7 +147,8 @@ def written_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
             os.chmod(partial, stat.S_IMODE(target.stat().st_mode))
         os.replace(partial, target)
     except OSError as error:
-        raise Trouble(f"{path} could not be written ({error.strerror or error}): choose another place or free some space.") from error
+        why = error.strerror or str(error).replace(str(partial), str(path))  # a library names the part-file that it was given
+        raise Trouble(f"{path} could not be written ({why}): choose another place or free some space.") from error
     finally:
         for litter in (partial, note):
             with contextlib.suppress(OSError):  # what cannot be removed must not hide what went wrong
@@ -150,7 +173,7 @@ def folder_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
     ------
     Trouble: it cannot be made there.
     """
-    target = _target_of(pathlib.Path(path))
+    target = target_of(pathlib.Path(path))
     folder = target.with_name(f"{PART}{os.getpid()}-{secrets.token_hex(4)}")
     note = _noted(folder)
     try:
@@ -262,6 +285,14 @@ def is_running(process: int) -> bool:
     except (PermissionError, OverflowError):
         return True
     return True
+
+
+def start_of(process: int) -> str:
+    """When a process started, as the kernel counts (proc(5), field 22): its number may be given to another one later."""
+    try:
+        return pathlib.Path(f"/proc/{process}/stat").read_text().rsplit(")", 1)[1].split()[19]
+    except (OSError, IndexError):
+        return ""
 
 
 def sweep_parts(now: float | None = None) -> int:

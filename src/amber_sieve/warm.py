@@ -18,8 +18,8 @@ from .core.edge.morphology import without_holes, without_specks
 from .core.frame import Frame
 from .core.statistics import coverage_of, statistics_of
 from .files import state_folder
+from .jobs.finished import finished, strips_of
 from .jobs.sampling import sample_at, with_found_tolerance
-from .jobs.still import finished, strips_of
 from .media import stills
 from .media.source import About
 from .project.fields import kind_of, numbers_of
@@ -100,7 +100,8 @@ def warm(step: Callable[[float], None] | None = None) -> None:
         without_holes(without_specks(mask, 300, near=8), 30)
     thing = Frame((0.05 + 0.45 * disc) * np.ones((3, 1, 1), np.float32) + 0.02 * frame.planes)
     outlined = Sieve(pick=Pick(samples=(sample_at(thing, 30, 14),)), edge=edge, adjust=Adjust(recolour=Recolour(hue=40)))
-    finished(thing, Project(stack=(outlined,)))
+    about = About(pathlib.Path("warm.png"), "still", (64, 48), "uint8")
+    finished(stills.Still(about, thing), Project(stack=(outlined,)))
     statistics_of(frame.planes)
     nodes = np.zeros((3, 3, 3, 3), np.float32)
     looked_up(frame.planes, nodes)
@@ -114,8 +115,8 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     words_through(to_display_words(frame.planes, nodes, 0.01, 64.0), nodes, nodes)
     coverage_of(frame.planes[0])
     with tempfile.TemporaryDirectory() as folder:
-        about = About(pathlib.Path("warm.png"), "still", (64, 48), "uint8")
-        stills.write(pathlib.Path(folder) / "warm.png", about, lambda: strips_of(finished(frame, project).planes))
+        made = finished(stills.Still(about, frame), project)
+        stills.write(pathlib.Path(folder) / "warm.png", about, lambda: strips_of(made.result.planes))
     if step:
         step(1.0)
     try:

@@ -56,12 +56,9 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
     door = Door(window.open_from_outside)
 
     def begin(_: object = None) -> None:
-        if copy and words:
-            session.open(paths[0], copy)
-        elif words:
-            session.open_many(paths)
-        else:
-            session.restore_tray()
+        restored = session.restore_tray()
+        if words and not (copy and restored):  # the demo does not come between a person and what was open
+            session.open(paths[0], copy) if copy else session.open_many(paths)
         window.offer_recovery()
 
     if is_warm():

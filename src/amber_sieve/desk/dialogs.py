@@ -273,6 +273,8 @@ class RecoveryDialog(QDialog):
         for left in found:
             when = time.strftime("%d %B, %H:%M", time.localtime(left.when))
             item = QListWidgetItem(f"{left.title}      {when}      {'never saved' if not left.path else left.path}")
+            if left.words:
+                item.setText(f"{item.text()}\n{left.words}")
             item.setData(Qt.ItemDataRole.UserRole, left)
             self.list.addItem(item)
         self.list.setCurrentRow(0)

@@ -7,13 +7,16 @@ import pathlib
 import threading
 from collections.abc import Callable
 
+from pydantic import ValidationError
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..errors import Trouble
+from ..files import digest_of
 from ..project import storage
 from ..project.history import History
 from ..project.model import Project, Sieve
 from ..project.recovery import Recovery
+from .away import away
 
 
 class Document(QObject):
@@ -28,6 +31,8 @@ class Document(QObject):
         self.history = History(Project())
         self.path: pathlib.Path | None = None
         self.title = ""
+        #: What the project's file held when it was read or written last.
+        self._digest = ""
         self._current = self.project.stack[0].id
         self._recovery = Recovery()
         self._kept: Project | None = None
@@ -66,13 +71,24 @@ class Document(QObject):
         if unsaved:
             self.history.mark_never_saved()
         self.path, self.title, self._kept = path, title, None
+        self._digest = digest_of(path) if path is not None else ""
         self._current = project.stack[0].id
+        self._recovery.falls = 0
         if not unsaved:
             self._recovery.forget()
 
+    def fell(self, times: int) -> None:
+        """This work was open so many times when the program ended in a way it should not have."""
+        self._recovery.falls = times
+
     def edit(self, change: Callable[[Project], Project], what: str, group: str = "") -> None:
         """Go on to a changed project; steps in a row with the same ``group`` are one step."""
-        project = change(self.project)
+        try:
+            project = change(self.project)
+        except ValidationError as error:
+            raise Trouble(
+                f"{what} does not go on: {storage.first_complaint(error)}. Undo what is too much, or begin another sieve."
+            ) from None
         if project != self.project:
             self.history.push(project, what, group)
             self.changed.emit()
@@ -100,9 +116,27 @@ class Document(QObject):
             self._current = sieve_id
             self.selection_changed.emit()
 
-    def save(self, path: pathlib.Path) -> None:
-        """Write the project; raises `Trouble` when that fails."""
-        storage.save(self.project, path)
+    @property
+    def changed_elsewhere(self) -> bool:
+        """Whether the project's file is not what was read or written here last: another window or program has changed it."""
+        return self.path is not None and self.path.exists() and digest_of(self.path) != self._digest
+
+    def save(self, path: pathlib.Path, over: bool = False) -> None:
+        """Write the project, in a thread while the window goes on painting.
+
+        Raises
+        ------
+        Trouble: that fails, or the file was changed elsewhere meanwhile and ``over`` does not say that it is to be written over.
+        """
+        if path == self.path and not over and self.changed_elsewhere:
+            raise Trouble(f"{path} was changed by another window or program since it was read here: save under another name.")
+        project = self.project
+
+        def write() -> str:
+            storage.save(project, path)
+            return digest_of(path)
+
+        self._digest = away(write)
         self.path = path
         self.history.mark_saved()
         self._recovery.forget()
@@ -147,6 +181,7 @@ class Document(QObject):
         """No more work; unsaved work is forgotten unless it is to be offered at the next start."""
         self._timer.stop()
         if keep:
+            self._recovery.falls = -1  # the program ends as it was told to: it did not fall
             self.keep_now()
         else:
             with self._writing:

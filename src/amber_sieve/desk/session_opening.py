@@ -19,15 +19,15 @@ from ..media.formats import PROJECT
 from ..media.opening import open_source
 from ..media.sequences import is_pattern
 from ..media.source import Source
-from ..project import clippings, edits, storage
+from ..project import clippings, edits, open_tray, storage
 from ..project.finding import found_near
 from ..project.model import Project, Sieve
 from ..project.recovery import Left, discard
 from . import preferences as settings
-from .guard import guarded
+from .guard import NO_MEMORY, guarded
 from .session_state import MissingSource, SessionState, beside
 from .thumbnailer import reduced_words
-from .tray import Entry, kept
+from .tray import Entry
 
 
 @guarded
@@ -88,9 +88,11 @@ class Opening(SessionState):
         """Open a picture, a clip or a project, in the background; it is put on the tray. ``copy``: a project is not saved where it came
         from. What is open already is shown again."""
         path = pathlib.Path(path)
-        there = next((e for e in self.tray.entries if str(path.absolute()) in (e.source, str(e.document.path or ""))), None)
+        there = self._entry_of(str(path.absolute()))
         if there is not None and not copy:
             self.go_to_picture(there)
+            return
+        if str(path) in self._being_opened and not copy:
             return
 
         def work(progress: Progress) -> tuple[Source, Project | None]:
@@ -99,9 +101,20 @@ class Opening(SessionState):
                 raise Trouble(f"{path} names no picture: open a picture first.")
             return self._source_of(path, project)
 
-        self._run_opening(
-            path.name, work, lambda result: self._show(result[0], result[1], None if copy else path, path.stem if copy else "")
-        )
+        def done(result: tuple[Source, Project | None]) -> None:
+            meanwhile = None if copy else self._entry_of(str(path.absolute()))
+            if meanwhile is not None:
+                result[0].close()
+                self.go_to_picture(meanwhile)
+            else:
+                self._show(result[0], result[1], None if copy else path, path.stem if copy else "")
+
+        self._being_opened.add(str(path))
+        self._run_opening(path.name, work, done, str(path))
+
+    def _entry_of(self, path: str) -> Entry | None:
+        """The entry of the tray whose picture or project lies at an absolute path."""
+        return next((e for e in self.tray.entries if path and path in (e.source, str(e.document.path or ""))), None)
 
     def open_many(self, paths: list[pathlib.Path]) -> None:
         """Put pictures, clips and projects on the tray; they are read when they are looked at. The first is shown."""
@@ -130,10 +143,13 @@ class Opening(SessionState):
 
         def done(result: tuple[Source, Project]) -> None:
             self._show(result[0], result[1], path, left.title, unsaved=True)
+            self.document.fell(left.falls)
             self.document.keep_now()
             discard(left)
+            if left.words:
+                self.said.emit(left.words)
 
-        self._run_opening(left.title, lambda progress: self._source_of(left.file, left.project), done)
+        self._run_opening(left.title, lambda progress: self._source_of(left.file, left.offered), done)
 
     def open_with_source(self, missing: MissingSource, source: pathlib.Path) -> None:
         """Open a project whose picture was found again by hand; where it is on the tray already, it is the same one that goes on."""
@@ -163,17 +179,23 @@ class Opening(SessionState):
 
         self._run_opening(source.name, lambda progress: self._source_of(source, project), done)
 
-    def _run_opening(self, name: str, work: Callable[[Progress], Any], done: Callable[[Any], None]) -> None:
+    def _run_opening(self, name: str, work: Callable[[Progress], Any], done: Callable[[Any], None], path: str = "") -> None:
         def safely(progress: Progress) -> Any:
             try:
                 return work(progress)
-            except MissingSource as missing:
-                return missing
+            except (MissingSource, Trouble, MemoryError) as trouble:
+                return trouble
+            finally:
+                self._being_opened.discard(path)
 
         def then(result: Any) -> None:
             self.opening.emit("")
             if isinstance(result, MissingSource):
                 self.missing.emit(result)
+            elif isinstance(result, Trouble):
+                self.trouble.emit(str(result))
+            elif isinstance(result, MemoryError):
+                self.trouble.emit(NO_MEMORY)
             else:
                 done(result)
 
@@ -340,28 +362,48 @@ class Opening(SessionState):
 
         self.tasks.run("Finding tolerances", work, then)
 
-    def restore_tray(self) -> None:
-        """Put on the tray what was open when the program ended last, and show the same of it."""
-        rows, current = kept()
-        entries = []
-        for row in rows:
-            path = pathlib.Path(row["project"]) if row["project"] else None
-            try:
-                project = storage.load(path) if path is not None else None
-            except Trouble as trouble:
-                self.trouble.emit(str(trouble))
-                continue
-            entry = self._unread(row["source"], project, path)
-            entry.number = row["frame"]
-            entries.append(entry)
-            if row["shared"]:
-                self.tray.share(entry, True)
-        if entries:
-            self.go_to_picture(entries[min(max(current, 0), len(entries) - 1)])
+    def restore_tray(self) -> bool:
+        """Put on the tray what was open when the program ended last, and show the same of it; not True when that was nothing."""
+        try:
+            left = open_tray.take_over(self.trouble.emit)
+        except (Trouble, OSError):  # the folder cannot be used: there is nothing to restore, and nothing will be noted
+            return False
+
+        def read() -> list[tuple[open_tray.Row, Project | None]]:
+            found: list[tuple[open_tray.Row, Project | None]] = []
+            for row in left.rows:
+                try:
+                    found.append((row, storage.load(pathlib.Path(row.project)) if row.project else None))
+                except Trouble as trouble:
+                    troubles.append(str(trouble))
+            return found
+
+        def then(found: list[tuple[open_tray.Row, Project | None]]) -> None:
+            for words in troubles:
+                self.trouble.emit(words)
+            entries: list[Entry] = []
+            current: Entry | None = None
+            for row, project in found:
+                if self._entry_of(row.project or row.source) is not None:
+                    continue  # it was opened meanwhile
+                entry = self._unread(row.source, project, pathlib.Path(row.project) if row.project else None)
+                entry.number = row.frame
+                entries.append(entry)
+                current = entry if row is left.rows[left.current] else current
+                if row.shared:
+                    self.tray.share(entry, True)
+            if entries and self.tray.current.blank:
+                self.go_to_picture(current or entries[-1])
+            self._note_tray()
+
+        troubles: list[str] = []
+        if left.rows:
+            self._questions.ask(lambda: read, then)
+        return bool(left.rows)
 
     def _note_tray(self) -> None:
         with contextlib.suppress(Trouble, OSError):  # that it cannot be noted need not stop anybody
-            self.tray.keep()
+            open_tray.note(self.tray.noted)
 
     def _take_thumbnail(self, entry: Entry, words: np.ndarray | None) -> None:
         if words is not None and entry.thumbnail is None:
@@ -376,9 +418,9 @@ class Opening(SessionState):
         with contextlib.suppress(Trouble):
             settings.save(self.preferences)
 
-    def save(self, path: pathlib.Path) -> bool:
-        """Write the project; not True when it could not be written (it is said why)."""
-        self.document.save(path)
+    def save(self, path: pathlib.Path, over: bool = False) -> bool:
+        """Write the project; not True when it could not be written (it is said why). ``over``: whatever its file holds by now."""
+        self.document.save(path, over)
         self.said.emit(f"Saved {path.name}")
         return True
 
@@ -405,9 +447,15 @@ class Opening(SessionState):
         return [entry for entry in self.tray.entries if entry.document.history.changed]
 
     def save_all(self) -> bool:
-        """Save all unsaved work: where it was saved before, else beside its picture; not True when something could not be written."""
+        """Save all unsaved work: where it was saved before, else beside its picture; not True when something could not be written. What
+        was changed elsewhere meanwhile is saved beside that, and it is said."""
         for entry in self.unsaved:
-            entry.document.save(entry.document.path or beside(pathlib.Path(entry.source)))
+            path = entry.document.path
+            if path is not None and entry.document.changed_elsewhere:
+                entry.document.save(beside(path))
+                self.trouble.emit(f"{path.name} was changed by another window or program: your work is saved beside it as {entry.name}.")
+            else:
+                entry.document.save(path or beside(pathlib.Path(entry.source)))
         return True
 
     def close(self, keep_work: bool = False) -> None:

@@ -99,6 +99,8 @@ class SessionState(QObject):
         #: What was shown before the last click, until what came of it is shown.
         self._before: Rendered | None = None
         self.tray = Tray(Entry(self._fresh_document()))
+        #: Paths of what is being opened: asked for again meanwhile, they are not opened twice.
+        self._being_opened: set[str] = set()
         self.thumbnails = Thumbnailer()
         self.thumbnails.made.connect(self._take_thumbnail)
         #: Reading what was opened, beside whatever else runs.

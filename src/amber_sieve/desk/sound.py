@@ -8,7 +8,7 @@ from typing import Any
 
 from PyQt6.QtCore import QLoggingCategory, QUrl
 
-from ..media.stills import quiet
+from ..media.quiet import quiet
 
 
 class Sound:

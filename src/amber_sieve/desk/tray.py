@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import json
-import pathlib
 import time
 from dataclasses import dataclass, field
 from typing import Any
@@ -11,11 +9,9 @@ from typing import Any
 import numpy as np
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from ..errors import Trouble
-from ..files import state_folder, write_text
 from ..jobs.preview import Opened, Rendered
 from ..project.model import Project
-from ..project.storage import read_json
+from ..project.open_tray import OpenTray, Row
 from .document import Document
 
 #: Bytes of pictures that stay open behind the one in the window, so that going back to them is at once.
@@ -145,31 +141,9 @@ class Tray(QObject):
 
     # What is kept for the next start
 
-    def keep(self) -> None:
-        """Note what is open; raises `Trouble` when it cannot be written."""
-        rows = [
-            {"source": entry.source, "project": str(entry.document.path or ""), "shared": entry.shared, "frame": entry.number}
-            for entry in self.entries
-            if entry.source
-        ]
-        current = next((k for k, entry in enumerate(e for e in self.entries if e.source) if entry is self.current), 0)
-        kept_file().parent.mkdir(parents=True, exist_ok=True)
-        write_text(kept_file(), json.dumps({"entries": rows, "current": current}))
-
-
-def kept_file() -> pathlib.Path:
-    """Where it is noted what was open."""
-    return state_folder() / "tray.json"
-
-
-def kept() -> tuple[list[dict[str, Any]], int]:
-    """What was open last, and which of it was in the window; nothing where that is not known."""
-    try:
-        held = read_json(kept_file(), "what was open")
-        rows = [
-            {"source": str(row["source"]), "project": str(row["project"]), "shared": bool(row["shared"]), "frame": int(row["frame"])}
-            for row in held["entries"]
-        ]
-        return rows[:1000], int(held["current"])
-    except (Trouble, KeyError, TypeError, ValueError):
-        return [], 0
+    @property
+    def noted(self) -> OpenTray:
+        """What is open, as it is kept for the next start."""
+        named = [entry for entry in self.entries if entry.source]
+        rows = tuple(Row(entry.source, str(entry.document.path or ""), entry.shared, entry.number) for entry in named)
+        return OpenTray(rows, next((place for place, entry in enumerate(named) if entry is self.current), 0))

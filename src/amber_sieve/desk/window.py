@@ -45,6 +45,7 @@ from .pages.edge import EdgePage
 from .pages.pick import PickPage
 from .reading_dialog import ReadingDialog
 from .session import MissingSource, Session
+from .session_state import beside
 from .sieve_presets_dialog import SievePresetsDialog
 from .stack_menu import copy_sieve, fill_groups_menu, fill_takes_menu, paste_sieve
 from .stack_panel import StackPanel
@@ -364,7 +365,7 @@ class Window(QMainWindow):
 
     def offer_recovery(self) -> None:
         """Offer work that was left behind by a program that no longer runs, if there is any."""
-        found = left_behind()
+        found = left_behind(self.tell_trouble)
         if found:
             RecoveryDialog(self, found, self._recover).show()
 
@@ -467,7 +468,24 @@ class Window(QMainWindow):
         self.session.open(path)
 
     def save(self) -> bool:
-        return bool(self.session.save(self.session.path)) if self.session.path else self.ask_save()
+        """Write the project where it was saved before; asks where there is no such place, or its file was changed elsewhere."""
+        path = self.session.path
+        if path is None:
+            return self.ask_save()
+        if not self.session.document.changed_elsewhere:
+            return bool(self.session.save(path))
+        words = f"{path.name} was changed by another window or program since it was opened here."
+        box = QMessageBox(QMessageBox.Icon.Warning, "Amber Sieve", words, QMessageBox.StandardButton.Cancel, self)
+        aside = box.addButton("Save beside it", QMessageBox.ButtonRole.AcceptRole)
+        over = box.addButton("Overwrite it", QMessageBox.ButtonRole.DestructiveRole)
+        box.setDefaultButton(aside)
+        box.exec()
+        chosen = box.clickedButton()
+        return (
+            bool(self.session.save(path, over=True) if chosen is over else self.session.save(beside(path)))
+            if chosen in (aside, over)
+            else False
+        )
 
     def ask_save(self) -> bool:
         start = str(pathlib.Path(self.session.project.source).with_suffix(formats.PROJECT)) if self.session.project.source else ""

@@ -12,7 +12,7 @@ import json
 import os
 import pathlib
 import time
-from collections.abc import Callable, Hashable, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import asdict, dataclass, field
 
 import cv2
@@ -24,14 +24,11 @@ from ..files import regular_file, write_text
 from ..media import formats, stills
 from ..project import storage
 from ..project.model import Project
-from ..render.automatic import with_found_amounts
-from ..render.cache import Cache
-from ..render.stack import rendered, sieve_mask
-from .layers import layers_in
+from .finished import finished, strips_of
 from .many import done_in_any_order
 from .progress import Progress
 from .sources import source_of
-from .still import strips_of
+from .targets import inputs_of, spare_inputs
 
 #: Side of the pictures in the report, pixels.
 THUMBNAIL = 160
@@ -72,10 +69,6 @@ def _key(project: Project, picture: pathlib.Path, out: pathlib.Path) -> list[obj
     return [digest, str(picture), held.st_mtime_ns if held else 0, held.st_size if held else 0, str(out)]
 
 
-def _is_mask(key: Hashable) -> bool:
-    return isinstance(key, tuple) and key[0] in ("mask", "joined mask")
-
-
 def one(project: Project, picture: pathlib.Path, out: pathlib.Path) -> Outcome:
     """Render one picture by a project and write it; what is wrong is told in the outcome, not raised."""
     found = Outcome(str(picture), str(out), _key(project, picture, out))
@@ -83,24 +76,19 @@ def one(project: Project, picture: pathlib.Path, out: pathlib.Path) -> Outcome:
         source = source_of(project, regular_file(picture))
         try:
             found.notes = list(source.about.notes)
-            frame = source.frame(0)
-            cache = Cache(0, keeps=_is_mask)  # masks are counted after they were used
-            layers = layers_in(cache)
-            stands = with_found_amounts(project, frame, cache, layers=layers)
-            result = rendered(frame, stands, cache, layers)
+            spare_inputs([out], inputs_of(source, project))
+            made = finished(source, project, masks=[sieve.id for sieve in project.stack])
             stills.write(
                 out,
                 source.about_frame(0),
-                lambda: strips_of(result.planes),
-                result.alpha,
+                lambda: strips_of(made.result.planes),
+                made.result.alpha,
                 gamut=project.gamut,
-                original=frame,
+                original=made.frame,
                 display=project.display,
             )
-            found.coverage = {
-                sieve.name: float(sieve_mask(frame, stands, sieve.id, cache, layers).mean(dtype=np.float64)) for sieve in stands.stack
-            }
-            found.thumbnail = _small(result.planes)
+            found.coverage = {project.sieve(one).name: float(mask.mean(dtype=np.float64)) for one, mask in made.masks.items()}
+            found.thumbnail = _small(made.result.planes)
         finally:
             source.close()
     except Trouble as trouble:

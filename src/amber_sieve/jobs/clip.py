@@ -14,17 +14,15 @@ from ..core.frame import Frame
 from ..errors import Trouble
 from ..files import written_beside
 from ..media import formats, stills
-from ..media.sequences import RATE, is_pattern, pattern_of
+from ..media.sequences import RATE, Pattern, pattern_of
 from ..media.source import Source
 from ..project.model import Project
-from ..render.cache import Cache
 from ..render.measured import working
-from ..render.stack import rendered, sieve_mask
-from .layers import layers_in
+from .finished import finished, strips_of
 from .progress import Progress
 from .resolved import Resolver
 from .side_by_side import in_order
-from .still import finished, keeps_of, strips_of
+from .targets import inputs_of, spare_inputs
 
 if TYPE_CHECKING:
     from av.video.frame import VideoFrame
@@ -43,6 +41,7 @@ class ClipExport:
     what : one of ``CLIP_WHATS``; sieve_id : whose mask, "" for the first sieve's.
     quality : of codecs that have one, 1 to 100; depth : sample type of numbered pictures, "" for the source's.
     resume : numbered pictures that are there already are left as they are. sound : the clip's sound goes along.
+    overwrite : what is read may be written over.
     """
 
     what: ClipWhat = "result"
@@ -51,6 +50,7 @@ class ClipExport:
     depth: str = ""
     resume: bool = False
     sound: bool = True
+    overwrite: bool = False
 
 
 def frame_range(source: Source, wanted: tuple[int, int] | None) -> range:
@@ -91,8 +91,10 @@ def export_clip(
 
     numbers = frame_range(source, frames)
     progress, how = progress or Progress(), how or ClipExport()
-    if is_pattern(path):
-        return _export_pictures(source, project, path, numbers, progress, how)
+    pattern = pattern_of(path)
+    spare_inputs([path] if pattern is None else map(pattern.name, numbers), inputs_of(source, project), how.overwrite)
+    if pattern is not None:
+        return _export_pictures(source, project, pattern, numbers, progress, how)
     codec = formats.codec_for(path, codec)
     footage = source if isinstance(source, Footage) else None
     rate = source.about.rate or RATE
@@ -109,7 +111,7 @@ def export_clip(
             if untouched and decoded is not None:
                 return number, writer.untouched(decoded)
             frame = footage.to_frame(decoded, number) if footage and decoded else source.frame(number)
-            result, mask = _of_frame(frame, project, resolver, number, how)
+            result, mask = _of_frame(source, frame, project, resolver, number, how)
             if how.what == "mask" and mask is not None:
                 return number, writer.mask_pictured(mask[1])
             same = decoded if footage and footage.plain else None
@@ -128,22 +130,17 @@ def export_clip(
 
 
 def _of_frame(
-    frame: Frame, project: Project, resolver: Resolver, number: int, how: ClipExport
+    source: Source, frame: Frame, project: Project, resolver: Resolver, number: int, how: ClipExport
 ) -> tuple[Frame, tuple[str, np.ndarray] | None]:
     """The result of a frame, and the mask that goes along, with its sieve's name."""
-    if how.what == "result":
-        return finished(frame, project, None, resolver, number), None
-    cache = Cache(0, None, keeps_of(project), across=resolver.across)
-    layers, stands = layers_in(cache), resolver.project_on(project, frame, number, cache)
-    sieve = stands.sieve(how.sieve_id) if how.sieve_id else stands.stack[0]
-    mask = sieve_mask(frame, stands, sieve.id, cache, layers)
-    return frame if how.what == "mask" else rendered(frame, stands, cache, layers), (sieve.name, mask)
+    sieve = project.sieve(how.sieve_id) if how.sieve_id else project.stack[0]
+    masks = [] if how.what == "result" else [sieve.id]
+    made = finished(source, project, number, frame=frame, resolver=resolver, result=how.what != "mask", masks=masks)
+    return made.result, (sieve.name, made.masks[sieve.id]) if masks else None
 
 
-def _export_pictures(source: Source, project: Project, path: pathlib.Path, numbers: range, progress: Progress, how: ClipExport) -> int:
+def _export_pictures(source: Source, project: Project, pattern: Pattern, numbers: range, progress: Progress, how: ClipExport) -> int:
     """Numbered pictures, one a frame."""
-    pattern = pattern_of(path)
-    assert pattern is not None
     resolver = Resolver(source)
 
     def write(number: int) -> None:
@@ -151,7 +148,7 @@ def _export_pictures(source: Source, project: Project, path: pathlib.Path, numbe
         if how.resume and target.exists():
             return
         frame = source.frame(number)
-        result, mask = _of_frame(frame, project, resolver, number, how)
+        result, mask = _of_frame(source, frame, project, resolver, number, how)
         if how.what == "mask" and mask is not None:
             stills.write_mask(target, mask[1])
             return

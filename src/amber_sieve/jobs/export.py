@@ -16,13 +16,10 @@ from ..errors import Trouble
 from ..media import formats, stills
 from ..media.source import Source
 from ..project.model import Adjust, Fill, Project
-from ..render.cache import Cache
 from ..render.measured import working
-from ..render.stack import rendered, sieve_mask
-from .layers import layers_in
+from .finished import finished, strips_of
 from .progress import Progress
-from .resolved import Resolver
-from .still import keeps_of, strips_of
+from .targets import inputs_of, spare_inputs
 
 What = Literal["result", "mask", "cut-out", "every mask"]
 WHATS: tuple[What, ...] = get_args(What)
@@ -138,23 +135,20 @@ def export(
     path = pathlib.Path(path)
     grey = how.what in ("mask", "every mask")
     formats.mask_depth_for(path) if grey else formats.depth_for(path, how.depth or "uint8")
+    spare_inputs([path], inputs_of(source, project))
     frame = source.frame(number)
     size = how.pixels((frame.width, frame.height))
     if max(size) > LARGEST_SIDE:
         raise Trouble(f"{size[0]} x {size[1]} pixels are more than can be written: ask for less than {LARGEST_SIDE} on a side.")
     progress.step(0.1)
-    cache = Cache(0, lambda share: progress.step(0.1 + 0.5 * share), keeps_of(project))
-    layers = layers_in(cache)
     wanted = with_cut_out(project, sieve_id) if how.what == "cut-out" else project
-    stands = Resolver(source).project_on(wanted, frame, number, cache)
+    ids = [] if not grey else [sieve_id] if how.what == "mask" else [sieve.id for sieve in wanted.stack]
+    made = finished(source, wanted, number, frame=frame, result=not grey, masks=ids, step=lambda share: progress.step(0.1 + 0.5 * share))
     if grey:
-        ids = [sieve_id] if how.what == "mask" else [sieve.id for sieve in stands.stack]
-        masks = {
-            project.sieve(one).name: np.clip(_sized(sieve_mask(frame, stands, one, cache, layers), size, how.filter), 0, 1) for one in ids
-        }
+        masks = {project.sieve(one).name: np.clip(_sized(mask, size, how.filter), 0, 1) for one, mask in made.masks.items()}
         progress.step(0.7)
         return stills.write_masks(path, masks) if how.what == "every mask" else _one_mask(path, masks)
-    result = rendered(frame, stands, cache, layers)
+    result = made.result
     progress.step(0.6)
     about = replace(source.about_frame(number), size=size)
     if not how.metadata:

@@ -17,6 +17,7 @@ from .clip import ClipExport, export_clip, frame_range
 from .many import done_in_any_order
 from .progress import Progress
 from .sources import source_of
+from .targets import inputs_of, spare_inputs
 
 #: Frames of a piece at least, and pieces for each that works, so that none waits long for the last.
 SHORTEST, EACH = 12, 3
@@ -66,6 +67,7 @@ def export_in_pieces(
     progress, how = progress or Progress(), how or ClipExport()
     numbers = frame_range(source, frames)
     pieces = cut(numbers[0], numbers[-1], max(jobs, 2))
+    spare_inputs([path] if not is_pattern(path) else (), inputs_of(source, project), how.overwrite)
     text, name = project.model_dump_json(), str(source.about.path.absolute())
     if is_pattern(path):
         _all_done(text, name, [(str(path.absolute()), piece) for piece in pieces], "", how, progress, jobs, scheduler)

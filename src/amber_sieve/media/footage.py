@@ -329,6 +329,11 @@ class Footage:
         while self._passed_bytes > PASSED:
             self._passed_bytes -= _size_of(self._passed.popitem(last=False)[1])
 
+    @property
+    def files(self) -> list[pathlib.Path]:
+        """The clip's own file."""
+        return [self.path]
+
     def about_frame(self, number: int) -> About:
         """What a picture taken from the clip says of itself: 8 bits, no profile."""
         return About(self.path, "still", self.about.size, "uint8")

@@ -11,9 +11,10 @@ from ..core.frame import Frame, patch
 from ..errors import Trouble
 from ..files import regular_file
 from . import colour_spaces
+from .quiet import quiet
 from .reading import PLAIN, Reading
 from .source import About, key_of
-from .stills import LARGEST, Still, quiet
+from .stills import LARGEST, Still
 
 #: Side of the patch a white balance is picked from, pixels.
 PATCH = 11

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import contextlib
 import pathlib
 import re
+from collections import OrderedDict
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
@@ -16,6 +18,8 @@ from .source import About
 #: Pictures carry no rate; this one is used unless another is asked for (common practice for film, no source).
 RATE = Fraction(24)
 
+#: Frames whose own words are kept: more than are ever worked on side by side.
+HELD = 64
 
 #: A run of # or a printf field stands for the number, as in name.####.exr and name.%04d.exr (common practice, no source).
 FIELD = re.compile(r"%(?:0(\d+))?d|(#+)")
@@ -89,7 +93,9 @@ class Sequence:
     def __init__(self, path: pathlib.Path, rate: Fraction = RATE, reading: Reading = PLAIN) -> None:
         self._reading = reading
         self.path = pathlib.Path(path)
-        self.files = numbered(self.path)
+        self.files: list[pathlib.Path] = numbered(self.path)
+        #: What the pictures read last say of themselves: who writes a frame asks for it, and should not read the picture for that again.
+        self._abouts: OrderedDict[int, About] = OrderedDict()
         if not self.files:
             raise Trouble(f"No numbered pictures match {path}: check the name, for example shot.####.exr.")
         first = stills.read(self.files[0], reading)
@@ -107,7 +113,8 @@ class Sequence:
 
     def about_frame(self, number: int) -> About:
         """What the picture of this number says of itself."""
-        return self._still(number).about
+        held = self._abouts.get(number)
+        return self._still(number).about if held is None else held
 
     def frame(self, number: int) -> Frame:
         """Frame ``number``; raises `Trouble` when it is missing, damaged or of another size."""
@@ -131,6 +138,10 @@ class Sequence:
             raise Trouble(
                 f"{self.files[number]} is {still.about.size[0]} x {still.about.size[1]}, the sequence {self.about.size[0]} x {self.about.size[1]}: take it out of the sequence."
             )
+        self._abouts[number] = still.about
+        while len(self._abouts) > HELD:
+            with contextlib.suppress(KeyError):  # another thread was quicker
+                self._abouts.popitem(last=False)
         return still
 
     def close(self) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import pathlib
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Any, Protocol
@@ -47,6 +48,10 @@ class Source(Protocol):
     """Frames by number."""
 
     about: About
+
+    @property
+    def files(self) -> Sequence[pathlib.Path]:
+        """The files that it is read from."""
 
     def about_frame(self, number: int) -> About:
         """What frame ``number`` says of itself as a still; pictures written from it take after this."""

@@ -4,10 +4,8 @@ from __future__ import annotations
 
 import contextlib
 import functools
-import os
 import pathlib
 import re
-import threading
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any
@@ -16,13 +14,14 @@ import numpy as np
 import OpenImageIO as oiio
 
 from ..core.colour.transfer import decode_integers
-from ..core.frame import Frame
+from ..core.frame import BRIGHTEST, Frame
 from ..errors import Trouble
 from ..files import regular_file, write_bytes, written_beside
 from . import cmyk, colour_spaces, film_scans, formats, profiles
 from . import colour_management as colours
 from .encoding import encoded
-from .harmless import BRIGHTEST, divided_by_alpha, harmless_alpha, made_harmless
+from .harmless import divided_by_alpha, harmless_alpha, made_harmless
+from .quiet import quiet
 from .reading import PLAIN, Reading
 from .source import About, key_of
 
@@ -31,7 +30,6 @@ ROWS = 256
 LARGEST = 500_000_000
 #: Channels that differ by less than this (linear light) are one grey: a sixteenth of a 16-bit step near white.
 GREY = 2e-5
-_STDERR = threading.Lock()
 #: What a file says about its own coding, which must not be carried into a file coded otherwise.
 OWN = (
     "oiio:",
@@ -65,6 +63,11 @@ class Still:
 
     about: About
     picture: Frame
+
+    @property
+    def files(self) -> list[pathlib.Path]:
+        """The picture's own file."""
+        return [self.about.path]
 
     def about_frame(self, number: int) -> About:
         """What the picture says of itself."""
@@ -132,20 +135,6 @@ def _to_planes(pixels: np.ndarray, profile: bytes, linear: bool) -> np.ndarray:
             light = colours.to_light(part.astype(np.float32) / scale, profile)
         planes[:, top : top + ROWS] = np.moveaxis(light, -1, 0)
     return planes
-
-
-@contextlib.contextmanager
-def quiet() -> Iterator[None]:
-    """Nothing that C libraries print reaches stderr: what is wrong with a file is said in our own sentence."""
-    with _STDERR:
-        held, nothing = os.dup(2), os.open(os.devnull, os.O_WRONLY)
-        try:
-            os.dup2(nothing, 2)
-            yield
-        finally:
-            os.dup2(held, 2)
-            os.close(held)
-            os.close(nothing)
 
 
 def parts_of(opened: Any) -> tuple[str, ...]:

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import contextlib
+import hashlib
 import json
 import pathlib
 import re
+from collections.abc import Iterator
 from typing import Literal
 
 import platformdirs
@@ -83,9 +86,15 @@ def write(preset: Preset, path: pathlib.Path) -> None:
     write_text(path, preset.model_dump_json(indent=1) + "\n")
 
 
+def file_name_of(name: str) -> str:
+    """The name of a preset's file: its own as far as that goes, and with a digest where that would not tell it from others."""
+    plain = re.sub(r"[^\w-]+", "-", name.strip().lower()).strip("-") or "preset"
+    return f"{plain}.json" if plain == name else f"{plain}-{hashlib.sha256(name.encode('utf-8', 'surrogatepass')).hexdigest()[:8]}.json"
+
+
 def path_for(name: str) -> pathlib.Path:
-    """The file of a person's own preset."""
-    return own_folder() / ((re.sub(r"[^\w-]+", "-", name.strip().lower()).strip("-") or "preset") + ".json")
+    """The file of a person's own preset: the one that holds it already, or a new one."""
+    return next((path for path, preset in _stored() if preset.name == name), own_folder() / file_name_of(name))
 
 
 def keep(preset: Preset) -> pathlib.Path:
@@ -98,10 +107,10 @@ def keep(preset: Preset) -> pathlib.Path:
 
 def own() -> list[Preset]:
     """A person's own presets by name; files that are none are passed over."""
-    found = []
+    return [preset for _, preset in _stored()]
+
+
+def _stored() -> Iterator[tuple[pathlib.Path, Preset]]:
     for path in sorted(own_folder().glob("*.json")) if own_folder().is_dir() else []:
-        try:
-            found.append(read(path))
-        except Trouble:
-            continue
-    return found
+        with contextlib.suppress(Trouble):
+            yield path, read(path)

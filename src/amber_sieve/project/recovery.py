@@ -8,12 +8,13 @@ import os
 import pathlib
 import secrets
 import time
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from ..errors import Trouble
-from ..files import is_running, state_folder, write_text
+from ..files import is_running, set_aside, start_of, state_folder, write_text
 from . import storage
-from .model import Project
+from .model import Project, Sieve, Take
 
 
 def recovery_folder() -> pathlib.Path:
@@ -21,23 +22,41 @@ def recovery_folder() -> pathlib.Path:
     return state_folder() / "recovery"
 
 
-def _start_of(process: int) -> str:
-    """When a process started, as the kernel counts (proc(5), field 22): its number may be given to another one later."""
-    try:
-        return pathlib.Path(f"/proc/{process}/stat").read_text().rsplit(")", 1)[1].split()[19]
-    except (OSError, IndexError):
-        return ""
-
-
 @dataclass(frozen=True)
 class Left:
-    """Work that was left behind: its file, what it was called, where it was saved before ("" for never), when it was kept."""
+    """Work that was left behind: its file, what it was called, where it was saved before ("" for never), when it was kept, and how often
+    it was offered and gone on with without being saved or closed since: so often it may have brought the program down."""
 
     file: pathlib.Path
     title: str
     path: str
     when: float
     project: Project
+    falls: int = 0
+
+    @property
+    def offered(self) -> Project:
+        """The work as it is gone on with. What brought the program down twice comes with its sieves off; three times, with its stack as a
+        take and an empty one in its place: so it can be reached, whatever in it is to blame."""
+        if self.falls < 2:
+            return self.project
+        if self.falls == 2:
+            return self.project.but(stack=tuple(sieve.but(on=False) for sieve in self.project.stack), solo="")
+        fell = Take(name="As it was", stack=self.project.stack)
+        return self.project.but(stack=(Sieve(name="Sieve 1"),), takes=(fell, *self.project.takes[:63]), solo="", groups=())
+
+    @property
+    def words(self) -> str:
+        """What is to be known of it before going on; "" for nothing."""
+        if self.falls < 2:
+            return ""
+        how = "its sieves are off, switch them on one by one" if self.falls == 2 else "its stack is the take «As it was»"
+        return f"The program has ended {self.falls} times with this work open, so {how}."
+
+
+def plain(words: object) -> str:
+    """Words from a file that can be shown and written again: without what is no text."""
+    return str(words)[:4096].encode("utf-8", "replace").decode()
 
 
 class Recovery:
@@ -45,6 +64,8 @@ class Recovery:
 
     def __init__(self) -> None:
         self._file = recovery_folder() / f"{os.getpid()}-{secrets.token_hex(4)}.json"
+        #: How often work of this origin was left behind before.
+        self.falls = 0
 
     def keep(self, project: Project, title: str, path: pathlib.Path | None) -> None:
         """Keep this work; raises `Trouble` when it cannot be written."""
@@ -52,9 +73,9 @@ class Recovery:
             self._file.parent.mkdir(parents=True, exist_ok=True)
         except OSError as error:
             raise Trouble(f"Unsaved work cannot be kept in {self._file.parent} ({error.strerror}): save it yourself.") from None
-        owner = {"process": os.getpid(), "started": _start_of(os.getpid())}
-        held = {"owner": owner, "title": title, "path": str(path or ""), "when": time.time(), "project": project.model_dump(mode="json")}
-        write_text(self._file, json.dumps(held))
+        owner = {"process": os.getpid(), "started": start_of(os.getpid())}
+        held = {"owner": owner, "title": title, "path": str(path or ""), "when": time.time(), "falls": self.falls}
+        write_text(self._file, f'{json.dumps(held)[:-1]}, "project": {storage.json_of(project)}}}')
 
     def forget(self) -> None:
         """Nothing is unsaved any more."""
@@ -62,8 +83,8 @@ class Recovery:
             self._file.unlink(missing_ok=True)
 
 
-def left_behind() -> list[Left]:
-    """Work whose program no longer runs, the newest first. Files that cannot be read are passed over, not removed."""
+def left_behind(tell: Callable[[str], object] = lambda words: None) -> list[Left]:
+    """Work whose program no longer runs, the newest first. A damaged file is set aside, and ``tell`` is given a sentence that says so."""
     found = []
     for file in recovery_folder().glob("*.json") if recovery_folder().is_dir() else []:
         if file.name.startswith("."):  # a part-file of a write that was cut short: what it was to replace is offered
@@ -71,12 +92,15 @@ def left_behind() -> list[Left]:
         try:
             held = storage.read_json(file, "kept work")
             owner = held["owner"]
-            if is_running(int(owner["process"])) and _start_of(int(owner["process"])) == owner["started"]:
+            if is_running(int(owner["process"])) and start_of(int(owner["process"])) == owner["started"]:
                 continue
             project = storage.project_from(held["project"], file)
-            found.append(Left(file, str(held["title"]), str(held["path"]), float(held["when"]), project))
-        except (Trouble, KeyError, TypeError, ValueError):
-            continue
+            when, falls = float(held["when"]), int(held.get("falls", 0)) + 1
+            time.localtime(when)  # it will be shown
+            found.append(Left(file, plain(held["title"]), plain(held["path"]), when, project, min(max(falls, 1), 1000)))
+        except (Trouble, KeyError, TypeError, ValueError, OverflowError, OSError):
+            if words := set_aside(file):
+                tell(words)
     return sorted(found, key=lambda left: -left.when)
 
 

@@ -6,13 +6,14 @@ import base64
 import contextlib
 import json
 import pathlib
+from collections.abc import Iterator
 
 from pydantic import Field, ValidationError
 
 from ..errors import Trouble
 from ..files import made_folder, write_text
 from .model import VERSION, Frozen, Sieve
-from .presets import LONGEST_NAME, own_folder, path_for
+from .presets import LONGEST_NAME, file_name_of, own_folder
 from .storage import first_complaint, read_json
 
 
@@ -62,7 +63,8 @@ def write(preset: SievePreset, path: pathlib.Path) -> None:
 
 
 def _path_of(name: str) -> pathlib.Path:
-    return folder() / path_for(name).name
+    """The file that holds the preset of this name already, or a new one."""
+    return next((path for path, preset in _stored() if preset.name == name), folder() / file_name_of(name))
 
 
 def keep(preset: SievePreset) -> None:
@@ -80,8 +82,10 @@ def remove(preset: SievePreset) -> None:
 
 def stored() -> list[SievePreset]:
     """All that are stored, by name; files that are none are passed over."""
-    found = []
+    return [preset for _, preset in _stored()]
+
+
+def _stored() -> Iterator[tuple[pathlib.Path, SievePreset]]:
     for path in sorted(folder().glob("*.json")) if folder().is_dir() else []:
         with contextlib.suppress(Trouble):
-            found.append(read(path))
-    return found
+            yield path, read(path)

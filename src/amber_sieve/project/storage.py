@@ -2,18 +2,24 @@
 
 from __future__ import annotations
 
-import json
+import gc
 import os
 import pathlib
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from typing import Any
 
-from pydantic import ValidationError
+from pydantic import BaseModel, ValidationError
+from pydantic_core import from_json, to_json
 
 from ..errors import Trouble
 from ..files import mark_of, regular_file, write_text
+from .limits import excess_in
 from .model import VERSION, Project, Sieve
 
+#: Items of a row that are written at a time.
+AT_ONCE = 20_000
+#: Ending of a project's name.
+ENDING = ".sieve"
 #: Files of more bytes than this are not projects: a long day of brush strokes stays far below it.
 LARGEST = 200_000_000
 
@@ -23,6 +29,9 @@ def first_complaint(error: ValidationError) -> str:
     problem = error.errors(include_url=False, include_context=False, include_input=False)[0]
     place = ".".join(str(part) for part in problem["loc"]) or "the whole file"
     words = problem["msg"].removeprefix("Value error, ")
+    if problem["type"] == "too_long":
+        most = error.errors(include_url=False, include_input=False)[0]["ctx"]["max_length"]
+        return f"{place}: at most {most} are possible"
     return f"{place}: {words[:1].lower()}{words[1:]}"
 
 
@@ -37,7 +46,7 @@ def read_json(path: pathlib.Path, what: str) -> dict[str, Any]:
     try:
         if path.stat().st_size > LARGEST:
             raise Trouble(f"{path} is not {what}: it is too large. Open another file.")
-        held = json.loads(path.read_text(encoding="utf-8"))
+        held = _parsed(path.read_bytes())
     except OSError as error:
         raise Trouble(f"{path} could not be read ({error.strerror}): check its permissions.") from error
     except (ValueError, RecursionError):
@@ -45,6 +54,17 @@ def read_json(path: pathlib.Path, what: str) -> dict[str, Any]:
     if not isinstance(held, dict):
         raise Trouble(f"{path} is not {what}: it should hold one JSON object. Open another file.")
     return held
+
+
+def _parsed(text: bytes) -> Any:
+    """JSON as plain values. What it makes is all kept: looking through a million new objects for rubbish would double the time."""
+    collects = gc.isenabled()
+    gc.disable()
+    try:
+        return from_json(text)
+    finally:
+        if collects:
+            gc.enable()
 
 
 def load(path: pathlib.Path) -> Project:
@@ -77,7 +97,9 @@ def project_from(held: dict[str, Any], path: pathlib.Path) -> Project:
             held = held | {"version": 5}
         if held.get("version") == 5:
             held = _from_version_5(held)
-        return Project.model_validate_json(json.dumps(held))
+        if words := excess_in(Project, held):
+            raise Trouble(f"{path} holds more than can be worked on ({words}): correct it or open another file.")
+        return Project.model_validate(held)
     except ValidationError as error:
         raise Trouble(f"{path} has a wrong field ({first_complaint(error)}): correct it or open another file.") from None
     except (AttributeError, TypeError, ValueError, RecursionError):
@@ -156,9 +178,50 @@ def related(project: Project, folder: pathlib.Path) -> Project:
     return _with_paths(project, lambda held: os.path.relpath(os.path.abspath(held), folder.absolute()))
 
 
+def _parts(value: object) -> Iterator[str]:
+    """JSON in parts: written in one go, a long day of brush strokes would hold Python's lock for half a second."""
+    if isinstance(value, BaseModel):
+        names = [name for name, field in type(value).model_fields.items() if not field.exclude]
+        for place, name in enumerate(names):
+            yield f'{"," if place else "{"}"{name}":'
+            yield from _parts(getattr(value, name))
+        yield "}"
+    elif isinstance(value, tuple) and value and isinstance(value[0], BaseModel):
+        for place, one in enumerate(value):
+            yield "," if place else "["
+            yield from _parts(one)
+        yield "]"
+    elif isinstance(value, tuple) and len(value) > AT_ONCE:
+        for start in range(0, len(value), AT_ONCE):
+            yield f"{',' if start else '['}{to_json(value[start : start + AT_ONCE]).decode()[1:-1]}"
+        yield "]"
+    else:
+        yield to_json(value).decode()
+
+
+def json_of(project: Project) -> str:
+    """A project as compact JSON; other threads get their turn meanwhile."""
+    return "".join(_parts(project))
+
+
+def _is_long(project: Project) -> bool:
+    """Whether a project holds so much that it is written compactly, and in parts."""
+    stacks = (project.stack, *(take.stack for take in project.takes))
+    sieves = [sieve for stack in stacks for sieve in stack]
+    strokes = sum(len(stroke.points) for sieve in sieves for area in sieve.areas for stroke in area.strokes)
+    return strokes + sum(len(key.value) for sieve in sieves for track in sieve.tracks for key in track.keys) > AT_ONCE
+
+
 def text_of(project: Project) -> str:
     """A project as the text of its file."""
-    return project.model_dump_json(indent=1) + "\n"
+    return (json_of(project) if _is_long(project) else project.model_dump_json(indent=1)) + "\n"
+
+
+def checked_name(path: pathlib.Path) -> pathlib.Path:
+    """The name that a project is to be saved under; raises `Trouble` for one that belongs to another kind of file."""
+    if path.suffix.lower() != ENDING:
+        raise Trouble(f"A project cannot be saved as {path.name or path}: end its name in {ENDING}.")
+    return path
 
 
 def save(project: Project, path: pathlib.Path) -> None:
@@ -166,9 +229,9 @@ def save(project: Project, path: pathlib.Path) -> None:
 
     Raises
     ------
-    Trouble: the file could not be written; an earlier file of that name is then still whole.
+    Trouble: the name does not end as a project's does, or the file could not be written; an earlier one is then still whole.
     """
-    path = pathlib.Path(path)
+    path = checked_name(pathlib.Path(path))
     marked = project.but(source_mark=mark_of(pathlib.Path(project.source))) if project.source else project
     write_text(path, text_of(related(marked, path.parent)))
 

@@ -1,0 +1,40 @@
+"""Work that whoever asks for it waits for, while the window goes on painting."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Callable
+from typing import TypeVar
+
+from PyQt6.QtCore import QEventLoop, QObject, pyqtSignal
+
+T = TypeVar("T")
+
+
+class _Bell(QObject):
+    """Rings in the thread that made it, whoever pulls it."""
+
+    rings = pyqtSignal()
+
+
+def away(work: Callable[[], T]) -> T:
+    """What some work gives, done in a thread; until then events are handled, but not those of mouse and keys. Raises what it raises."""
+    given: list[T] = []
+    raised: list[BaseException] = []
+    loop, bell = QEventLoop(), _Bell()
+    bell.rings.connect(loop.quit)
+
+    def run() -> None:
+        try:
+            given.append(work())
+        except BaseException as error:  # raised again where it was asked for
+            raised.append(error)
+        bell.rings.emit()
+
+    thread = threading.Thread(target=run, name="away", daemon=True)
+    thread.start()
+    loop.exec(QEventLoop.ProcessEventsFlag.ExcludeUserInputEvents)
+    thread.join()
+    if raised:
+        raise raised[0]
+    return given[0]
