@@ -45,6 +45,11 @@ class Frame:
             raise ValueError("a frame needs (3, height, width) float32 planes")
 
     @property
+    def corner(self) -> tuple[int, int]:
+        """Row and column of the top left in pixels of the whole picture at this scale."""
+        return round(self.origin[1] * self.scale), round(self.origin[0] * self.scale)
+
+    @property
     def height(self) -> int:
         return int(self.planes.shape[1])
 

@@ -115,9 +115,9 @@ def _idle(edge: Edge) -> bool:
 def _followed(frame: Frame, mask: np.ndarray, edge: Edge) -> tuple[np.ndarray, Unmixed | None]:
     """The outline unmixed, with the reach that is set or with the one found place by place."""
     if edge.follow == "auto":
-        return follow_found(frame.planes, mask, frame.scale, edge.sensitivity / 100)
+        return follow_found(frame.planes, mask, frame.scale, edge.sensitivity / 100, frame.corner)
     if edge.follow > 0:
-        return follow(frame.planes, mask, max(1.0, edge.follow * frame.scale), edge.sensitivity / 100)
+        return follow(frame.planes, mask, max(1.0, edge.follow * frame.scale), edge.sensitivity / 100, frame.corner)
     return mask, None
 
 
@@ -138,7 +138,7 @@ def edge_of(
     if edge.fine > 0:
         mask = fine_of(frame, mask, edge, cache, key, unmixed, step or cache.step)
         if unmixed is None:
-            _, unmixed = follow(frame.planes, mask, max(1.0, edge.fine * frame.scale), 1.0)
+            _, unmixed = follow(frame.planes, mask, max(1.0, edge.fine * frame.scale), 1.0, frame.corner)
         unmixed = replace(unmixed, share=mask) if unmixed is not None else None
     if edge.hard:  # the last word: no partial pixel, and so nothing that would have to be unmixed
         return Edged(hardened(mask), None)

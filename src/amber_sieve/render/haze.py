@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-import cv2
 import numpy as np
 
 from ..core.colour.difference import delta_e_2000, to_cielab
@@ -55,7 +54,7 @@ def haze_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers:
         unhazed = sieve.but(edge=sieve.edge.but(no_haze=True))
         own = not (sieve.leans_on or sieve.opposite)
         found = masked(seen, unhazed, cache) if own else sieve_masked(frame, project, sieve_id, cache, layers)
-        unmixed = found.unmixed or follow(seen.planes, found.mask, max(1.0, REACH * frame.scale), 1.0)[1]
+        unmixed = found.unmixed or follow(seen.planes, found.mask, max(1.0, REACH * frame.scale), 1.0, seen.corner)[1]
         nothing = Haze(np.zeros(found.mask.shape, bool), 0, 0)
         if unmixed is None or sieve.adjust.neutral:
             return nothing
@@ -68,8 +67,8 @@ def haze_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers:
         outside = partial.copy()
         outside[box] = False
         partial &= ~outside  # what lies beyond the unmixed box has no neighbours to compare with
-        front = np.stack([cv2.resize(plane, (width, height))[partial[box]] for plane in unmixed.front])
-        behind = np.stack([cv2.resize(plane, (width, height))[partial[box]] for plane in unmixed.behind])
+        front = np.stack([unmixed.at_pixels(plane)[partial[box]] for plane in unmixed.front])
+        behind = np.stack([unmixed.at_pixels(plane)[partial[box]] for plane in unmixed.behind])
         steps, weights = steps_of(sieve.adjust), weights_of(found.mask, sieve)
         strength = np.full((1, front.shape[1]), sieve.strength / 100, np.float32)
         after = mixed(np.ascontiguousarray(front[:, None]), strength, steps)[:, 0]

@@ -6,9 +6,9 @@ import cv2
 import numpy as np
 
 
-def blurred(plane: np.ndarray, sigma: float) -> np.ndarray:
-    """Gaussian blur of a plane (H, W), edges repeated; cut off at four standard deviations, as scipy.ndimage does."""
-    half = int(4 * sigma + 0.5)
+def blurred(plane: np.ndarray, sigma: float, ends: float = 4.0) -> np.ndarray:
+    """Gaussian blur of a plane (H, W), edges repeated; cut off at four standard deviations, as scipy.ndimage does, or where it is said."""
+    half = int(ends * sigma + 0.5)
     return cv2.GaussianBlur(plane, (2 * half + 1, 2 * half + 1), sigma, borderType=cv2.BORDER_REPLICATE)
 
 

@@ -65,7 +65,7 @@ def told_by(unmixed: Unmixed | None, shape: tuple[int, int]) -> np.ndarray:
         top, left = unmixed.corner
         height, width = unmixed.band.shape
         across = ((unmixed.front - unmixed.behind) ** 2).sum(axis=0)
-        told[top : top + height, left : left + width] = np.clip(cv2.resize(across, (width, height)) / ALIKE - 1, 0, 1)
+        told[top : top + height, left : left + width] = np.clip(unmixed.at_pixels(across) / ALIKE - 1, 0, 1)
     return told
 
 

@@ -16,7 +16,8 @@ from numba import prange
 
 from ..parallel import inner, kernel
 from .box import box_of
-from .spread import WIDER, between, grid_of, place_in, spread
+from .grid import Grid, between, enlarged, grid_over, place_in, sampled
+from .spread import ENDS, PIXELS, WIDER, spread
 
 #: From these values on the mask is sure of the surface, or of what is behind it.
 SURE, NOT = 0.95, 0.05
@@ -28,10 +29,11 @@ CLEAR = 0.4
 INTO, DEEPEST = 0.15, 3.0
 #: Shares below this are nothing, and above its complement all.
 REST = 0.04
-#: Reaches round the mask from which the colour behind it is learnt.
-ROOM = 5.0
-#: How far the mask of a pixel looks, in reaches: four standard deviations of the widest spread.
-LOOKS_PER_REACH = 4 * SPREAD * WIDER[-1]
+#: Reaches round the mask from which the colour behind it is learnt: to where the widest spread ends, and two cells of its grid.
+ROOM = SPREAD * WIDER[-1] * (ENDS + 1 / PIXELS)
+#: How far the mask of a pixel looks, in reaches: to where the widest spread ends, two cells of its grid and one of the finer farther, and
+#: from there to where the mask is near.
+LOOKS_PER_REACH = SPREAD * WIDER[-1] * (ENDS + 2 / PIXELS) + 1
 #: Surface shares below this do not say their own colour well enough.
 FAINT = 0.25
 
@@ -42,22 +44,27 @@ class Unmixed:
 
     Attributes
     ----------
-    front, behind : (3, h, w) float32 linear light, of the box.
-    band : (h', w') bool, the pixels whose mask was taken from them, in a box of the picture.
+    front, behind : (3, h, w) float32 linear light, by the cells of ``grid`` over a box of the picture.
+    band : (h', w') bool, the pixels of the box whose mask was taken from them.
     share : (H, W) float32, how much of every pixel of the picture is surface.
     corner : row and column of the box's top left.
     """
 
     front: np.ndarray
     behind: np.ndarray
+    grid: Grid
     band: np.ndarray
     share: np.ndarray
     corner: tuple[int, int] = (0, 0)
 
+    def at_pixels(self, plane: np.ndarray) -> np.ndarray:
+        """A plane (h, w) of the cells at every pixel of the box, (h', w')."""
+        return enlarged(plane, self.grid, self.band.shape)
+
     @property
     def opposite(self) -> Unmixed:
         """The same of what lies behind, for the mask turned round."""
-        return Unmixed(self.behind, self.front, self.band, np.subtract(1, self.share), self.corner)
+        return Unmixed(self.behind, self.front, self.grid, self.band, np.subtract(1, self.share), self.corner)
 
     @property
     def whole_band(self) -> np.ndarray:
@@ -97,16 +104,25 @@ def share_of(along: np.float32, across: np.float32, came: np.float32, least: flo
 
 @kernel
 def _unmix(
-    planes: np.ndarray, mask: np.ndarray, band: np.ndarray, front: np.ndarray, behind: np.ndarray, least: float, out: np.ndarray
+    planes: np.ndarray,
+    mask: np.ndarray,
+    band: np.ndarray,
+    front: np.ndarray,
+    behind: np.ndarray,
+    cell: int,
+    top: int,
+    left: int,
+    least: float,
+    out: np.ndarray,
 ) -> None:
     height, width = mask.shape
     for y in prange(height):
-        y0, y1, ty = place_in(y, height, front.shape[1])
+        y0, y1, ty = place_in(y + 0.5, top, cell, front.shape[1])
         for x in range(width):
             if not band[y, x]:
                 out[y, x] = mask[y, x]
                 continue
-            x0, x1, tx = place_in(x, width, front.shape[2])
+            x0, x1, tx = place_in(x + 0.5, left, cell, front.shape[2])
             along, across, _ = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
             out[y, x] = share_of(along, across, mask[y, x], least)
 
@@ -128,28 +144,23 @@ def clear_of(reach: float) -> float:
     return max(1.0, CLEAR * reach)
 
 
-def near_outline(away: np.ndarray, deep: np.ndarray, outside: float, inside: float, factor: int) -> np.ndarray:
-    """Which cells of a grid ``factor`` times coarser lie within some distance of the outline, with a cell to spare, bool."""
-    rows, columns = grid_of(away.shape, factor)
-    spare = 2 * factor
-    size = (columns, rows)
-    near = cv2.resize(away, size, interpolation=cv2.INTER_NEAREST) <= outside + spare
-    near &= cv2.resize(deep, size, interpolation=cv2.INTER_NEAREST) <= inside + spare
-    return near
+def near_outline(away: np.ndarray, deep: np.ndarray, outside: float, inside: float, grid: Grid) -> np.ndarray:
+    """Which cells of a grid lie within some distance of the outline, with a cell to spare, bool."""
+    spare = 2 * grid.cell
+    return (sampled(away, grid) <= outside + spare) & (sampled(deep, grid) <= inside + spare)
 
 
 def colours_of(
-    planes: np.ndarray, away: np.ndarray, deep: np.ndarray, reach: float, needed: np.ndarray
-) -> tuple[np.ndarray, np.ndarray] | None:
-    """The colours of the surface and of what lies behind it, spread, (3, h, w); None where one of them is nowhere sure.
+    planes: np.ndarray, away: np.ndarray, deep: np.ndarray, reach: float, needed: np.ndarray, grid: Grid, corner: tuple[int, int]
+) -> tuple[np.ndarray, np.ndarray]:
+    """The colours of the surface and of what lies behind it, spread, (3, h, w); alike where one of them is not known.
 
-    ``needed`` (h, w) bool says where, on a coarser grid; elsewhere both are nothing.
+    ``needed`` (h, w) bool says where, by the cells of a grid over planes whose first pixel lies at a corner of the whole picture; elsewhere
+    both are nothing. Only what lies near a place has a say in them, so that a part of a picture finds what the whole does.
     """
-    if deep.max() <= depth_of(reach) or away.max() <= clear_of(reach):
-        return None
-    far, sigma = 2 * ROOM * reach, SPREAD * reach
-    front, one = spread(planes, deep, depth_of(reach), far, sigma, needed)
-    behind, other = spread(planes, away, clear_of(reach), far, sigma, needed)
+    sigma = SPREAD * reach
+    front, one = spread(planes, deep, depth_of(reach), sigma, needed, grid, corner)
+    behind, other = spread(planes, away, clear_of(reach), sigma, needed, grid, corner)
     # Where one of them is not known, they are alike, and the mask stays.
     return behind + np.minimum(one, other) * (front - behind), behind
 
@@ -159,7 +170,9 @@ def least_of(sensitivity: float) -> float:
     return float(0.0064 * 10 ** (-2 * sensitivity))
 
 
-def follow(planes: np.ndarray, mask: np.ndarray, reach: float, sensitivity: float = 0.5) -> tuple[np.ndarray, Unmixed | None]:
+def follow(
+    planes: np.ndarray, mask: np.ndarray, reach: float, sensitivity: float = 0.5, origin: tuple[int, int] = (0, 0)
+) -> tuple[np.ndarray, Unmixed | None]:
     """Unmix the outline of a mask.
 
     Parameters
@@ -167,6 +180,7 @@ def follow(planes: np.ndarray, mask: np.ndarray, reach: float, sensitivity: floa
     planes : (3, H, W) float32 linear light; mask : (H, W) float32.
     reach : how far outside the mask strands are looked for, pixels.
     sensitivity : 0 to 1: how alike surface and background may be and still be told apart.
+    origin : row and column of the planes' first pixel in the whole picture.
 
     Returns
     -------
@@ -178,14 +192,18 @@ def follow(planes: np.ndarray, mask: np.ndarray, reach: float, sensitivity: floa
     here, part = np.ascontiguousarray(planes[:, box[0], box[1]]), np.ascontiguousarray(mask[box])
     away, deep = distances_of(part)
     band = (away <= reach) & (deep <= depth_of(reach))
-    needed = near_outline(away, deep, reach, depth_of(reach), max(1, int(SPREAD * reach / 2)))
-    colours = colours_of(here, away, deep, reach, needed) if band.any() else None
-    if colours is None:
+    if not band.any():
+        return mask, None
+    corner = (origin[0] + box[0].start, origin[1] + box[1].start)
+    grid = grid_over(part.shape, max(1, int(SPREAD * reach / 2)), corner)
+    needed = near_outline(away, deep, reach, depth_of(reach), grid)
+    colours = colours_of(here, away, deep, reach, needed, grid, corner)
+    if np.array_equal(*colours):  # nowhere is one of them sure
         return mask, None
     out, unmixed = mask.copy(), np.empty_like(part)
-    _unmix(here, part, band, *colours, least_of(sensitivity), unmixed)
+    _unmix(here, part, band, *colours, grid.cell, grid.top, grid.left, least_of(sensitivity), unmixed)
     out[box] = unmixed
-    return out, Unmixed(*colours, band, out, (box[0].start, box[1].start))
+    return out, Unmixed(*colours, grid, band, out, (box[0].start, box[1].start))
 
 
 @kernel
@@ -196,16 +214,15 @@ def _surface(
     columns: np.ndarray,
     front: np.ndarray,
     behind: np.ndarray,
+    cell: int,
     top: int,
     left: int,
-    height: int,
-    width: int,
     out: np.ndarray,
 ) -> None:
     for n in prange(rows.size):
         y, x = rows[n], columns[n]
-        y0, y1, ty = place_in(y - top, height, front.shape[1])
-        x0, x1, tx = place_in(x - left, width, front.shape[2])
+        y0, y1, ty = place_in(y + 0.5, top, cell, front.shape[1])
+        x0, x1, tx = place_in(x + 0.5, left, cell, front.shape[2])
         m = share[y, x]
         for k in range(3):
             f, b = between(front[k], y0, y1, ty, x0, x1, tx), between(behind[k], y0, y1, ty, x0, x1, tx)
@@ -228,5 +245,6 @@ def surface_colours(planes: np.ndarray, unmixed: Unmixed) -> tuple[np.ndarray, n
     rows, columns = np.nonzero(unmixed.band & (unmixed.share[top : top + height, left : left + width] > 0.004))
     rows, columns = rows + top, columns + left
     out = np.empty((3, 1, rows.size), np.float32)
-    _surface(planes, unmixed.share, rows, columns, unmixed.front, unmixed.behind, top, left, height, width, out)
+    grid = unmixed.grid
+    _surface(planes, unmixed.share, rows, columns, unmixed.front, unmixed.behind, grid.cell, grid.top - top, grid.left - left, out)
     return rows, columns, out

@@ -9,6 +9,7 @@ that came, as one more candidate. Every place takes the mixture of the candidate
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numba import prange
@@ -30,7 +31,7 @@ from .follow import (
     share_of,
     told_apart,
 )
-from .spread import between, place_in
+from .grid import Grid, between, grid_over, place_in
 
 #: Reaches tried, full-resolution pixels; and how far into the surface the band goes in which they are compared.
 REACHES, INSIDE = (2.0, 7.0, 24.0), 3.0
@@ -44,18 +45,21 @@ LONGER = 0.01
 HALF = 0.5
 #: What a pixel leaves unexplained counts up to here; and what is added to |F - B|, so that noise does not rule where they are alike.
 WORST, STEADY = 1.5, 0.02
+#: Share of the pixels compared whose colours a reach must know to be a candidate.
+LEAST_KNOWN = 0.05
 #: How far the mask of a pixel looks, full-resolution pixels.
-FOUND_LOOKS = LOOKS_PER_REACH * REACHES[-1] + 4 * SMOOTH
+FOUND_LOOKS = LOOKS_PER_REACH * REACHES[-1] + 4 * SMOOTH + 2 * COARSE
 
 
 @dataclass(frozen=True)
 class _Tried:
-    """A reach, pixels, and the colours it spread (3, h, w) to where they are needed (h, w)."""
+    """A reach, pixels, and the colours it spread (3, h, w), by the cells of a grid, to where they are needed (h, w)."""
 
     reach: float
     front: np.ndarray
     behind: np.ndarray
     needed: np.ndarray
+    grid: Grid
 
 
 @inner
@@ -67,59 +71,66 @@ def _rest(along: np.float32, across: np.float32, off: np.float32, share: np.floa
 
 @kernel
 def _unexplained(
-    planes: np.ndarray, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, front: np.ndarray, behind: np.ndarray, least: float,
-    reach: float, depth: float, wide: float, inside: float, cell: int, sums: np.ndarray,
+    planes: np.ndarray, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, front: np.ndarray, behind: np.ndarray, side: int, above: int,
+    beside: int, least: float, reach: float, depth: float, wide: float, inside: float, cell: int, top: int, left: int, sums: np.ndarray,
 ) -> None:  # fmt: skip
-    """Sums over cells of a grid (3, h, w) of what one reach leaves unexplained in the wide band, what the mask that came does with its
-    colours, and the pixels counted."""
+    """Sums over cells of a grid (4, h, w) of what one reach leaves unexplained in the wide band, what the mask that came does with its
+    colours, the pixels counted, and those of them whose colours are known. ``side``, ``above`` and ``beside`` are of the colours' grid."""
     height, width = mask.shape
     for row in prange(sums.shape[1]):
-        for y in range(row * cell, min((row + 1) * cell, height)):
-            y0, y1, ty = place_in(y, height, front.shape[1])
+        start: Any = np.int64(row) * cell - top  # unsigned, it could not lie before the part
+        for y in range(max(start, 0), min(start + cell, height)):
+            y0, y1, ty = place_in(y + 0.5, above, side, front.shape[1])
             for x in range(width):
                 if away[y, x] > wide or deep[y, x] > inside:
                     continue
-                x0, x1, tx = place_in(x, width, front.shape[2])
+                x0, x1, tx = place_in(x + 0.5, beside, side, front.shape[2])
                 along, across, off = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
                 came = mask[y, x]
                 share = share_of(along, across, came, least) if away[y, x] <= reach and deep[y, x] <= depth else came
-                sums[0, row, x // cell] += _rest(along, across, off, share)
-                sums[1, row, x // cell] += _rest(along, across, off, came)
-                sums[2, row, x // cell] += np.float32(1)
+                column = (x + left) // cell
+                sums[0, row, column] += _rest(along, across, off, share)
+                sums[1, row, column] += _rest(along, across, off, came)
+                sums[2, row, column] += np.float32(1)
+                sums[3, row, column] += np.float32(1) if across > 0 else np.float32(0)
 
 
 @kernel
 def _mix_in(
-    planes: np.ndarray, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, front: np.ndarray, behind: np.ndarray, least: float,
-    reach: float, depth: float, weights: np.ndarray, top: int, left: int, out: np.ndarray, banded: np.ndarray,
+    planes: np.ndarray, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, front: np.ndarray, behind: np.ndarray, side: int, above: int,
+    beside: int, least: float, reach: float, depth: float, weights: np.ndarray, cell: int, before: int, aside: int, top: int, left: int,
+    out: np.ndarray, banded: np.ndarray,
 ) -> None:  # fmt: skip
     """Add what one reach changes of the mask, times its weights (coarse), to ``out``, in which the part lies at a row and column;
-    ``banded`` gets the weights where it does."""
+    ``banded`` gets the weights where it does. ``side``, ``above``, ``beside`` are of the colours' grid, ``cell``, ``before``, ``aside`` of
+    the weights'."""
     height, width = mask.shape
     for y in prange(height):
-        y0, y1, ty = place_in(y, height, front.shape[1])
-        w0, w1, tw = place_in(y, height, weights.shape[0])
+        y0, y1, ty = place_in(y + 0.5, above, side, front.shape[1])
+        w0, w1, tw = place_in(y + 0.5, before, cell, weights.shape[0])
         for x in range(width):
             if away[y, x] > reach or deep[y, x] > depth:
                 continue
-            v0, v1, tv = place_in(x, width, weights.shape[1])
+            v0, v1, tv = place_in(x + 0.5, aside, cell, weights.shape[1])
             weight = between(weights, w0, w1, tw, v0, v1, tv)
             if weight <= np.float32(0):
                 continue
-            x0, x1, tx = place_in(x, width, front.shape[2])
+            x0, x1, tx = place_in(x + 0.5, beside, side, front.shape[2])
             along, across, _ = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
             out[top + y, left + x] += weight * (share_of(along, across, mask[y, x], least) - mask[y, x])
             banded[y, x] += weight
 
 
-def follow_found(planes: np.ndarray, mask: np.ndarray, scale: float = 1.0, sensitivity: float = 0.5) -> tuple[np.ndarray, Unmixed | None]:
+def follow_found(
+    planes: np.ndarray, mask: np.ndarray, scale: float = 1.0, sensitivity: float = 0.5, origin: tuple[int, int] = (0, 0)
+) -> tuple[np.ndarray, Unmixed | None]:
     """Unmix the outline of a mask with the reach that explains each place best.
 
     Parameters
     ----------
     planes : (3, H, W) float32 linear light; mask : (H, W) float32.
     scale : size of the planes relative to full resolution, in whose pixels the reaches are.
-    sensitivity : as in `follow`.
+    sensitivity, origin : as in `follow`.
 
     Returns
     -------
@@ -132,41 +143,51 @@ def follow_found(planes: np.ndarray, mask: np.ndarray, scale: float = 1.0, sensi
     here, part = np.ascontiguousarray(planes[:, box[0], box[1]]), np.ascontiguousarray(mask[box])
     away, deep = distances_of(part)
     inside = max(INSIDE * scale, depth_of(reaches[-1]))
+    corner = (origin[0] + box[0].start, origin[1] + box[1].start)
     tried = []
     for reach in reaches:
-        needed = near_outline(away, deep, reaches[-1], inside, max(2, int(SPREAD * reach)))
-        colours = colours_of(here, away, deep, reach, needed)
-        if colours is not None:
-            tried.append(_Tried(reach, *colours, needed))
-    if not tried:
+        grid = grid_over(part.shape, max(2, int(SPREAD * reach)), corner)
+        needed = near_outline(away, deep, reaches[-1], inside, grid)
+        tried.append(_Tried(reach, *colours_of(here, away, deep, reach, needed, grid, corner), needed, grid))
+    if all(np.array_equal(one.front, one.behind) for one in tried):  # nowhere is one of them sure
         return mask, None
-    least = least_of(sensitivity)
-    weights = _weights(here, part, away, deep, tried, scale, (reaches[-1], inside), least)
-    out, banded, corner = mask.copy(), np.zeros_like(part), (box[0].start, box[1].start)
+    least, coarse = least_of(sensitivity), grid_over(part.shape, max(1, round(COARSE * scale)), corner)
+    weights = _weights(here, part, away, deep, tried, scale, (reaches[-1], inside), least, coarse)
+    out, banded, place = mask.copy(), np.zeros_like(part), (box[0].start, box[1].start)
     for one, weight in zip(tried, weights, strict=True):
-        _mix_in(here, part, away, deep, one.front, one.behind, least, one.reach, depth_of(one.reach), weight, *corner, out, banded)
-    return out, Unmixed(*_together(tried, weights), banded > HALF, out, corner)
+        _mix_in(
+            here, part, away, deep, one.front, one.behind, one.grid.cell, one.grid.top, one.grid.left, least, one.reach, depth_of(one.reach),
+            weight, coarse.cell, coarse.top, coarse.left, *place, out, banded,
+        )  # fmt: skip
+    return out, Unmixed(*_together(tried, weights, coarse), tried[0].grid, banded > HALF, out, place)
 
 
 def _weights(
     planes: np.ndarray, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, tried: list[_Tried], scale: float,
-    wide: tuple[float, float], least: float,
+    wide: tuple[float, float], least: float, grid: Grid,
 ) -> list[np.ndarray]:  # fmt: skip
-    """How much each reach counts, on a coarse grid; what is missing to 1 is the mask as it came.
+    """How much each reach counts, by the cells of a coarse grid; what is missing to 1 is the mask as it came.
 
     ``wide`` is how far out and how deep in the band goes in which they are compared.
     """
-    cell = max(1, round(COARSE * scale))
-    grid = (-(-mask.shape[0] // cell), -(-mask.shape[1] // cell))
-    sigma = SMOOTH * scale / cell
+    sigma = SMOOTH * scale / grid.cell
     costs: list[np.ndarray] = []
+    came, told = np.zeros(grid.shape, np.float32), np.zeros(grid.shape, np.float32)
     for one in tried:
-        sums = np.zeros((3, *grid), np.float32)
-        _unexplained(planes, mask, away, deep, one.front, one.behind, least, one.reach, depth_of(one.reach), *wide, cell, sums)
-        own, came, count = (blurred(plane, sigma) for plane in sums)
-        if not costs:  # the mask as it came is one more candidate, told by the colours of the shortest reach
-            costs.append(came / np.maximum(count, 1e-4))
-        costs.append(own / np.maximum(count, 1e-4) + LONGER * len(costs))
+        sums, own_grid = np.zeros((4, *grid.shape), np.float32), one.grid
+        _unexplained(
+            planes, mask, away, deep, one.front, one.behind, own_grid.cell, own_grid.top, own_grid.left, least, one.reach,
+            depth_of(one.reach), *wide, grid.cell, grid.top, grid.left, sums,
+        )  # fmt: skip
+        own, left, count, known = (blurred(plane, sigma) for plane in sums)
+        over = 1 / np.maximum(count, 1e-4)
+        # Where hardly any colours are known a reach is no candidate.
+        trust = np.clip(known * over / LEAST_KNOWN, 0, 1)
+        # The mask as it came is one more candidate, told by the colours of the shortest reach that has some there.
+        came += (1 - told) * trust * (left * over)
+        told += (1 - told) * trust
+        costs.append(own * over + LONGER * (len(costs) + 1) + WORST * (1 - trust))
+    costs.insert(0, came)
     rules = [np.exp(-(cost - np.minimum.reduce(costs)) / np.float32(RULES)) for cost in costs]
     total = np.add.reduce(rules)
     return [rule / total for rule in rules[1:]]
@@ -174,27 +195,36 @@ def _weights(
 
 @kernel
 def _colours_in(
-    front: np.ndarray, behind: np.ndarray, weights: np.ndarray, needed: np.ndarray, to_front: np.ndarray, to_behind: np.ndarray
-) -> None:
-    """Add colours (3, h', w') times their weights (h'', w'') to others (3, h, w), where they are needed (h, w)."""
+    front: np.ndarray, behind: np.ndarray, theirs: np.ndarray, weights: np.ndarray, coarse: np.ndarray, needed: np.ndarray,
+    grid: np.ndarray, to_front: np.ndarray, to_behind: np.ndarray,
+) -> None:  # fmt: skip
+    """Add colours (3, h', w') times their weights (h'', w'') to others (3, h, w), where they are needed (h, w). The three grids are given
+    as side of a cell, top and left."""
     rows, columns = needed.shape
     for y in prange(rows):
-        y0, y1, ty = place_in(y, rows, front.shape[1])
-        w0, w1, tw = place_in(y, rows, weights.shape[0])
+        down = (y + 0.5) * grid[0] - grid[1]
+        y0, y1, ty = place_in(down, theirs[1], theirs[0], front.shape[1])
+        w0, w1, tw = place_in(down, coarse[1], coarse[0], weights.shape[0])
         for x in range(columns):
             if needed[y, x]:
-                v0, v1, tv = place_in(x, columns, weights.shape[1])
-                x0, x1, tx = place_in(x, columns, front.shape[2])
+                across = (x + 0.5) * grid[0] - grid[2]
+                v0, v1, tv = place_in(across, coarse[2], coarse[0], weights.shape[1])
+                x0, x1, tx = place_in(across, theirs[2], theirs[0], front.shape[2])
                 weight = between(weights, w0, w1, tw, v0, v1, tv)
                 for k in range(3):
                     to_front[k, y, x] += weight * between(front[k], y0, y1, ty, x0, x1, tx)
                     to_behind[k, y, x] += weight * between(behind[k], y0, y1, ty, x0, x1, tx)
 
 
-def _together(tried: list[_Tried], weights: list[np.ndarray]) -> tuple[np.ndarray, np.ndarray]:
-    """The colours of all reaches, mixed by their weights, at the finest of their scales."""
+def _together(tried: list[_Tried], weights: list[np.ndarray], coarse: Grid) -> tuple[np.ndarray, np.ndarray]:
+    """The colours of all reaches, mixed by their weights, which lie on a coarse grid, at the finest of their scales."""
+
+    def numbers(grid: Grid) -> np.ndarray:
+        return np.array([grid.cell, grid.top, grid.left], np.int64)
+
     total = np.maximum(np.add.reduce(weights), np.float32(1e-6))
     front, behind = np.zeros_like(tried[0].front), np.zeros_like(tried[0].behind)
     for one, weight in zip(tried, weights, strict=True):
-        _colours_in(one.front, one.behind, weight / total, tried[0].needed, front, behind)
+        theirs, finest = numbers(one.grid), numbers(tried[0].grid)
+        _colours_in(one.front, one.behind, theirs, weight / total, numbers(coarse), tried[0].needed, finest, front, behind)
     return front, behind
