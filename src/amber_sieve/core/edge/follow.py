@@ -17,7 +17,7 @@ from numba import prange
 from ..parallel import inner, kernel
 from .box import box_of
 from .grid import Grid, between, enlarged, grid_over, place_in, sampled
-from .spread import ENDS, PIXELS, WIDER, spread
+from .spread import ENDS, PIXELS, WIDER, Round, round_box, spread
 
 #: From these values on the mask is sure of the surface, or of what is behind it.
 SURE, NOT = 0.95, 0.05
@@ -144,25 +144,52 @@ def clear_of(reach: float) -> float:
     return max(1.0, CLEAR * reach)
 
 
-def near_outline(away: np.ndarray, deep: np.ndarray, outside: float, inside: float, grid: Grid) -> np.ndarray:
-    """Which cells of a grid lie within some distance of the outline, with a cell to spare, bool."""
-    spare = 2 * grid.cell
-    return (sampled(away, grid) <= outside + spare) & (sampled(deep, grid) <= inside + spare)
+#: Cells that colours are needed in beyond the band, so that they can be interpolated at its rim.
+SPARE = 2
+
+
+def near_outline(away: np.ndarray, deep: np.ndarray, outside: float, inside: float, there: Round) -> np.ndarray:
+    """Which cells of the box round a part lie within some distance of the part's outline, with some to spare, bool."""
+    cell = there.grid.cell
+    own = grid_over(away.shape, cell, (there.corner[0] + there.part[0], there.corner[1] + there.part[1]))
+    spare = SPARE * cell
+    near = (sampled(away, own) <= outside + spare) & (sampled(deep, own) <= inside + spare)
+    out = np.zeros(there.grid.shape, bool)
+    row, column = (there.part[0] + there.grid.top) // cell, (there.part[1] + there.grid.left) // cell
+    out[row : row + own.rows, column : column + own.columns] = near
+    return out
 
 
 def colours_of(
-    planes: np.ndarray, away: np.ndarray, deep: np.ndarray, reach: float, needed: np.ndarray, grid: Grid, corner: tuple[int, int]
-) -> tuple[np.ndarray, np.ndarray]:
-    """The colours of the surface and of what lies behind it, spread, (3, h, w); alike where one of them is not known.
+    planes: np.ndarray, away: np.ndarray, deep: np.ndarray, reach: float, needed: np.ndarray, there: Round
+) -> tuple[np.ndarray, np.ndarray] | None:
+    """The colours of the surface and of what lies behind it, spread, (3, h, w), alike where one of them is not known; None where one of them
+    is known nowhere.
 
-    ``needed`` (h, w) bool says where, by the cells of a grid over planes whose first pixel lies at a corner of the whole picture; elsewhere
-    both are nothing. Only what lies near a place has a say in them, so that a part of a picture finds what the whole does.
+    ``needed`` (h, w) bool says where, by the cells of the box; elsewhere both are nothing. Only what lies near a place has a say in them, so
+    that a part of a picture finds what the whole does.
     """
     sigma = SPREAD * reach
-    front, one = spread(planes, deep, depth_of(reach), sigma, needed, grid, corner)
-    behind, other = spread(planes, away, clear_of(reach), sigma, needed, grid, corner)
+    front, one = spread(planes, there, deep, depth_of(reach), False, sigma, needed)
+    behind, other = spread(planes, there, away, clear_of(reach), True, sigma, needed)
     # Where one of them is not known, they are alike, and the mask stays.
-    return behind + np.minimum(one, other) * (front - behind), behind
+    both = np.minimum(one, other)
+    if not both.any():
+        return None
+    front -= behind
+    front *= both
+    front += behind
+    return front, behind
+
+
+def outline_box(mask: np.ndarray, reach: float, cell: int) -> tuple[slice, slice] | None:
+    """The part of a mask (H, W) in which an outline is looked at, with what is needed round it; None where there is none."""
+    box = box_of(mask, NOT, reach + (SPARE + 1) * cell)
+    return (
+        None
+        if box is None
+        else (slice(box[0].start, min(box[0].stop, mask.shape[0])), slice(box[1].start, min(box[1].stop, mask.shape[1])))
+    )
 
 
 def least_of(sensitivity: float) -> float:
@@ -186,7 +213,8 @@ def follow(
     -------
     The mask (the one that came where nothing is to be done), and what was spread, or None where there is no outline.
     """
-    box = box_of(mask, NOT, ROOM * reach) if reach > 0 else None
+    cell = max(1, int(SPREAD * reach / 2))
+    box = outline_box(mask, reach, cell) if reach > 0 else None
     if box is None:
         return mask, None
     here, part = np.ascontiguousarray(planes[:, box[0], box[1]]), np.ascontiguousarray(mask[box])
@@ -194,11 +222,10 @@ def follow(
     band = (away <= reach) & (deep <= depth_of(reach))
     if not band.any():
         return mask, None
-    corner = (origin[0] + box[0].start, origin[1] + box[1].start)
-    grid = grid_over(part.shape, max(1, int(SPREAD * reach / 2)), corner)
-    needed = near_outline(away, deep, reach, depth_of(reach), grid)
-    colours = colours_of(here, away, deep, reach, needed, grid, corner)
-    if np.array_equal(*colours):  # nowhere is one of them sure
+    there = round_box(box, ROOM * reach, cell, planes.shape, origin)
+    needed = near_outline(away, deep, reach, depth_of(reach), there)
+    colours, grid = colours_of(planes, away, deep, reach, needed, there), there.from_part
+    if colours is None:
         return mask, None
     out, unmixed = mask.copy(), np.empty_like(part)
     _unmix(here, part, band, *colours, grid.cell, grid.top, grid.left, least_of(sensitivity), unmixed)

@@ -15,11 +15,9 @@ import numpy as np
 from numba import prange
 
 from ..parallel import inner, kernel
-from .box import box_of
 from .feather import blurred
 from .follow import (
     LOOKS_PER_REACH,
-    NOT,
     ROOM,
     SPREAD,
     Unmixed,
@@ -28,10 +26,12 @@ from .follow import (
     distances_of,
     least_of,
     near_outline,
+    outline_box,
     share_of,
     told_apart,
 )
 from .grid import Grid, between, grid_over, place_in
+from .spread import round_box
 
 #: Reaches tried, full-resolution pixels; and how far into the surface the band goes in which they are compared.
 REACHES, INSIDE = (2.0, 7.0, 24.0), 3.0
@@ -53,9 +53,10 @@ FOUND_LOOKS = LOOKS_PER_REACH * REACHES[-1] + 4 * SMOOTH + 2 * COARSE
 
 @dataclass(frozen=True)
 class _Tried:
-    """A reach, pixels, and the colours it spread (3, h, w), by the cells of a grid, to where they are needed (h, w)."""
+    """A reach, pixels, which of the reaches it is from 1 on, and the colours it spread (3, h, w), by the cells of a grid, to where they are needed (h, w)."""
 
     reach: float
+    longer: int
     front: np.ndarray
     behind: np.ndarray
     needed: np.ndarray
@@ -137,7 +138,8 @@ def follow_found(
     The mask (the one that came where nothing is to be done), and what was spread, or None where there is no outline.
     """
     reaches = [reach * scale for reach in REACHES if reach * scale >= 1] or [1.0]
-    box = box_of(mask, NOT, ROOM * reaches[-1])
+    cells = [max(2, int(SPREAD * reach)) for reach in reaches]
+    box = outline_box(mask, reaches[-1], cells[-1])
     if box is None:
         return mask, None
     here, part = np.ascontiguousarray(planes[:, box[0], box[1]]), np.ascontiguousarray(mask[box])
@@ -145,11 +147,13 @@ def follow_found(
     inside = max(INSIDE * scale, depth_of(reaches[-1]))
     corner = (origin[0] + box[0].start, origin[1] + box[1].start)
     tried = []
-    for reach in reaches:
-        grid = grid_over(part.shape, max(2, int(SPREAD * reach)), corner)
-        needed = near_outline(away, deep, reaches[-1], inside, grid)
-        tried.append(_Tried(reach, *colours_of(here, away, deep, reach, needed, grid, corner), needed, grid))
-    if all(np.array_equal(one.front, one.behind) for one in tried):  # nowhere is one of them sure
+    for longer, (reach, cell) in enumerate(zip(reaches, cells, strict=True), 1):
+        there = round_box(box, ROOM * reach, cell, planes.shape, origin)
+        needed = near_outline(away, deep, reaches[-1], inside, there)
+        colours = colours_of(planes, away, deep, reach, needed, there)
+        if colours is not None:  # where it is None it would be no candidate anywhere
+            tried.append(_Tried(reach, longer, *colours, needed, there.from_part))
+    if not tried:
         return mask, None
     least, coarse = least_of(sensitivity), grid_over(part.shape, max(1, round(COARSE * scale)), corner)
     weights = _weights(here, part, away, deep, tried, scale, (reaches[-1], inside), least, coarse)
@@ -186,7 +190,7 @@ def _weights(
         # The mask as it came is one more candidate, told by the colours of the shortest reach that has some there.
         came += (1 - told) * trust * (left * over)
         told += (1 - told) * trust
-        costs.append(own * over + LONGER * (len(costs) + 1) + WORST * (1 - trust))
+        costs.append(own * over + LONGER * one.longer + WORST * (1 - trust))
     costs.insert(0, came)
     rules = [np.exp(-(cost - np.minimum.reduce(costs)) / np.float32(RULES)) for cost in costs]
     total = np.add.reduce(rules)

@@ -38,12 +38,19 @@ def grid_over(shape: tuple[int, ...], cell: int, corner: tuple[int, int]) -> Gri
     return Grid(cell, top, left, -(-(top + shape[0]) // cell), -(-(left + shape[1]) // cell))
 
 
+def _every(plane: np.ndarray, grid: Grid) -> np.ndarray:
+    """The rows of a plane in the middles of the cells; those beside the plane are its first and last."""
+    start = grid.cell // 2 - grid.top
+    held = plane[start % grid.cell if start < 0 else start :: grid.cell]
+    missing = grid.rows - len(held) - (start < 0)
+    ends = [*([plane[:1]] if start < 0 else []), held, *([plane[-1:]] if missing > 0 else [])]
+    return np.concatenate(ends) if len(ends) > 1 else held
+
+
 def sampled(plane: np.ndarray, grid: Grid) -> np.ndarray:
     """The values of a plane (H, W) in the middles of the cells, (rows, columns)."""
-    rows = np.clip(np.arange(grid.rows) * grid.cell + grid.cell // 2 - grid.top, 0, plane.shape[0] - 1)
-    columns = np.clip(np.arange(grid.columns) * grid.cell + grid.cell // 2 - grid.left, 0, plane.shape[1] - 1)
-    out: np.ndarray = plane[np.ix_(rows, columns)]
-    return out
+    across = Grid(grid.cell, grid.left, grid.top, grid.columns, grid.rows)
+    return _every(_every(plane, grid).T, across).T
 
 
 def enlarged(coarse: np.ndarray, grid: Grid, shape: tuple[int, int]) -> np.ndarray:

@@ -6,14 +6,16 @@ divided by the other. Wider blurs serve where a narrow one finds nothing; each i
 
 from __future__ import annotations
 
+from dataclasses import dataclass, replace
 from typing import Any
 
+import cv2
 import numpy as np
 from numba import prange
 
 from ..parallel import kernel
 from .feather import blurred
-from .grid import Grid, between, coarser, place_in
+from .grid import Grid, between, coarser, grid_over, place_in
 
 #: Standard deviations of the blurs, as multiples of the narrowest.
 WIDER = (1.0, 3.0, 9.0)
@@ -24,26 +26,49 @@ PIXELS, NARROWEST = 2.0, 0.5
 #: A blur ends after so many standard deviations: what lies farther has less weight than counts as having found something.
 ENDS = 3.0
 
+#: Of cells with so many pixels on a side every second row tells enough.
+MANY = 6
+
 
 @kernel
-def _gathered(planes: np.ndarray, distance: np.ndarray, beyond: float, side: int, top: int, left: int, out: np.ndarray) -> None:
-    """Weight and weighted colour (h, w, 4), by cells of a grid, of the pixels whose distance lies beyond one value."""
-    height, width = distance.shape
+def _gathered(
+    planes: np.ndarray, rows_from: int, columns_from: int, height: int, width: int, distance: np.ndarray, down: int, across: int, counts: bool,
+    beyond: float, side: int, top: int, left: int, useful: np.ndarray, out: np.ndarray,
+) -> None:  # fmt: skip
+    """Weight and weighted colour (h, w, 4), by the useful cells of a grid over a box of some planes, of the pixels whose distance lies
+    beyond one value. The distances are known in a part of the box, so many rows ``down`` and columns ``across``; ``counts`` says whether what
+    lies round it counts."""
     rows, columns = out.shape[0], out.shape[1]
-    share = np.float32(1) / np.float32(side * side)
+    step = np.int64(2) if side >= MANY else np.int64(1)
+    share = np.float32(1) / np.float32(side * ((side + step - 1) // step))
     for row in prange(rows):
-        first: Any = np.int64(row) * side - top  # unsigned, it could not lie before the part
-        for y in range(max(first, 0), min(first + side, height)):
-            for x in range(width):
-                if distance[y, x] > beyond:
-                    cell = out[row, (x + left) // side]
-                    cell[0] += np.float32(1)
-                    cell[1] += planes[0, y, x]
-                    cell[2] += planes[1, y, x]
-                    cell[3] += planes[2, y, x]
-        for x in range(columns):
-            for k in range(4):
-                out[row, x, k] *= share
+        first: Any = np.int64(row) * side - top  # unsigned, it could not lie before the box
+        low, high = max(first, 0), min(first + side, height)
+        for column in range(columns):
+            if not useful[row, column]:
+                continue
+            start, end = max(column * side - left, 0), min((column + 1) * side - left, width)
+            count, red, green, blue = np.float32(0), np.float32(0), np.float32(0), np.float32(0)
+            for y in range(low + (low - first) % step, high, step):  # the same rows of a cell in every part of a picture
+                # Of every row the stretch inside the part, whose distances are known; all of the row lies beside it above and below the part.
+                from_x, to_x = min(max(start, across), end), max(min(end, across + distance.shape[1]), start)
+                if y < down or y >= down + distance.shape[0]:
+                    from_x, to_x = end, end
+                for x in range(from_x, to_x):
+                    if distance[y - down, x - across] > beyond:
+                        count += np.float32(1)
+                        red += planes[0, rows_from + y, columns_from + x]
+                        green += planes[1, rows_from + y, columns_from + x]
+                        blue += planes[2, rows_from + y, columns_from + x]
+                if counts:
+                    for x in range(start, end):
+                        if x < from_x or x >= to_x:
+                            count += np.float32(1)
+                            red += planes[0, rows_from + y, columns_from + x]
+                            green += planes[1, rows_from + y, columns_from + x]
+                            blue += planes[2, rows_from + y, columns_from + x]
+            cell = out[row, column]
+            cell[0], cell[1], cell[2], cell[3] = count * share, red * share, green * share, blue * share
 
 
 @kernel
@@ -73,35 +98,78 @@ def _lay_under(
                     out[k, y, x] += share * between(blur[:, :, k + 1], y0, y1, ty, x0, x1, tx)
 
 
+def _within(needed: np.ndarray, sigma: float) -> np.ndarray:
+    """Which cells the widest spread to those that are needed can reach, bool; ``sigma`` is that of the narrowest, in cells."""
+    widest = max(sigma * WIDER[-1], NARROWEST)
+    lower = max(1, int(widest / PIXELS))
+    side = 2 * (int(ENDS * widest / lower + 0.5) + 2) * lower + 1
+    # A mean over the window is not nothing: as quick for a wide window as for a narrow one.
+    near: np.ndarray = (
+        cv2.boxFilter(needed.astype(np.float32), cv2.CV_32F, (side, side), normalize=False, borderType=cv2.BORDER_CONSTANT) > 0.5
+    )
+    return near
+
+
+@dataclass(frozen=True)
+class Round:
+    """A box of a picture from which colours are learnt, and the part of it whose outline is looked at.
+
+    Attributes
+    ----------
+    rows, columns : of the box in the planes at hand.
+    part : how many rows and columns of the box lie before the part.
+    grid : cells over the box. corner : row and column of the box's first pixel in the whole picture.
+    """
+
+    rows: slice
+    columns: slice
+    part: tuple[int, int]
+    grid: Grid
+    corner: tuple[int, int]
+
+    @property
+    def from_part(self) -> Grid:
+        """The grid as seen from the part's first pixel."""
+        return replace(self.grid, top=self.grid.top + self.part[0], left=self.grid.left + self.part[1])
+
+
+def round_box(box: tuple[slice, slice], room: float, cell: int, shape: tuple[int, ...], origin: tuple[int, int]) -> Round:
+    """The box of planes (…, H, W) that reaches ``room`` pixels round a part of them; their first pixel lies at ``origin`` of the picture."""
+    wide = int(np.ceil(room))
+    rows, columns = (slice(max(0, one.start - wide), min(length, one.stop + wide)) for one, length in zip(box, shape[-2:], strict=True))
+    corner = (origin[0] + rows.start, origin[1] + columns.start)
+    size = (rows.stop - rows.start, columns.stop - columns.start)
+    return Round(rows, columns, (box[0].start - rows.start, box[1].start - columns.start), grid_over(size, cell, corner), corner)
+
+
 def spread(
-    planes: np.ndarray,
-    distance: np.ndarray,
-    beyond: float,
-    sigma: float,
-    needed: np.ndarray,
-    grid: Grid,
-    corner: tuple[int, int],
+    planes: np.ndarray, there: Round, distance: np.ndarray, beyond: float, counts: bool, sigma: float, needed: np.ndarray
 ) -> tuple[np.ndarray, np.ndarray]:
     """Colours carried from where a distance lies beyond one value to where they are needed.
 
     Parameters
     ----------
-    planes : (3, H, W) float32; distance : (H, W) float32.
+    planes : (3, H, W) float32; distance : (h', w') float32, of the part; counts : whether what lies round the part is far enough.
     sigma : standard deviation of the narrowest blur, pixels of the planes.
-    needed : (h, w) bool, by cells of a grid over the planes, whose first pixel lies at a row and column (``corner``) of the whole picture.
+    needed : (h, w) bool, by the cells of the box.
 
     Returns
     -------
     (3, h, w) float32, and how far they are to be trusted, (h, w) in 0 to 1: far from anything sure nothing is known.
     """
-    gathered = np.zeros((*needed.shape, 4), np.float32)
-    _gathered(planes, distance, beyond, grid.cell, grid.top, grid.left, gathered)
-    out = np.zeros((3, *needed.shape), np.float32)
-    known = np.zeros(needed.shape, np.float32)
+    grid = there.grid
+    gathered = np.zeros((*grid.shape, 4), np.float32)
+    size = (there.rows.stop - there.rows.start, there.columns.stop - there.columns.start)
+    _gathered(
+        planes, there.rows.start, there.columns.start, *size, distance, *there.part, counts, beyond, grid.cell, grid.top, grid.left,
+        _within(needed, sigma / grid.cell), gathered,
+    )  # fmt: skip
+    out = np.zeros((3, *grid.shape), np.float32)
+    known = np.zeros(grid.shape, np.float32)
     left = needed.astype(np.float32)
     for wider in WIDER:
         near = max(sigma * wider / grid.cell, NARROWEST)
         lower = max(1, int(near / PIXELS))
-        means, above, beside = coarser(gathered, grid, corner, lower)
+        means, above, beside = coarser(gathered, grid, there.corner, lower)
         _lay_under(blurred(means, near / lower, ENDS), lower, above, beside, wider == WIDER[-1], left, out, known)
     return out, known
