@@ -23,6 +23,7 @@ sys.path.insert(0, str(ROOT / "src"))
 import av  # noqa: E402
 import numpy as np  # noqa: E402
 import OpenImageIO as oiio  # noqa: E402
+import pillow_heif  # noqa: E402
 from PIL import Image  # noqa: E402
 
 #: Seconds after which a single file counts as a hang.
@@ -46,6 +47,11 @@ def seeds(folder: pathlib.Path) -> list[pathlib.Path]:
         out.open(str(folder / name), spec)
         out.write_image(chance.random((24, 32, 4), dtype=np.float32))
         out.close()
+        made.append(folder / name)
+    pillow_heif.register_heif_opener()
+    plain = Image.fromarray(codes[..., :3])
+    for name in ("a.gif", "a.tga", "a.avif", "a.heic", "a.bmp", "a.jp2"):
+        plain.save(folder / name)
         made.append(folder / name)
     with av.open(str(folder / "a.mp4"), "w") as out:
         stream = out.add_stream("libx264", 24)

@@ -510,7 +510,7 @@ def _batch(arguments: argparse.Namespace) -> int:
 
 def _info(arguments: argparse.Namespace) -> None:
     from .media.formats import PROJECT
-    from .media.opening import open_source
+    from .media.opening import about_of
 
     if arguments.file.suffix.lower() == PROJECT:
         project = storage.load(arguments.file)
@@ -518,9 +518,9 @@ def _info(arguments: argparse.Namespace) -> None:
         for sieve in project.stack:
             print(f"  {sieve.name}: {len(sieve.pick.samples)} samples{'' if sieve.on else ', off'}")
         return
-    source = open_source(arguments.file)
-    _say_notes(source)
-    about = source.about
+    about = about_of(arguments.file)
+    for note in about.notes:
+        print(f"amber-sieve: {note}", file=sys.stderr)
     print(f"{about.kind} of {about.size[0]} x {about.size[1]} pixels")
     if about.kind != "still":
         print(f"frames: {about.frames} at {float(about.rate):.3f} a second")

@@ -105,7 +105,7 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     statistics_of(frame.planes)
     nodes = np.zeros((3, 3, 3, 3), np.float32)
     looked_up(frame.planes, nodes)
-    encodings.decoded(np.zeros((4, 4, 3), np.uint16), 1, 1)
+    encodings.decoded(np.zeros((4, 4, 3), np.uint16), 1, 9)
     shallow = Samples(1, 8, False, 2, 2)
     for kind in (Samples(1, 10, False, 2, 1), shallow):
         coded = to_samples(frame.planes, kind)

@@ -11,6 +11,8 @@ from ..names import SHAPES
 
 #: Points of a shape table; kernels interpolate between them.
 POINTS = 257
+#: Slope of a falloff that is none: the steepest whose products stay in float32.
+STEEPEST = 1e12
 
 
 def shape_table(shape: str, bend: float = 0.0) -> np.ndarray:

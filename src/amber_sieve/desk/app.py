@@ -40,7 +40,7 @@ def application() -> QApplication:
 
 
 def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
-    """Open the window, with a file if one is named; returns the exit code. ``copy``: a project opens as an untitled copy."""
+    """Open the window, with a file if one is named; ends the process with its exit code, or returns it when another window took the file. ``copy``: a project opens as an untitled copy."""
     words = list(sys.argv[1:] if arguments is None else arguments)
     running = application()
     paths = [pathlib.Path(word) for word in words]
@@ -54,6 +54,7 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
     sweep_parts()
     window.show()
     door = Door(window.open_from_outside)
+    window.leaving.connect(door.close)
 
     def begin(_: object = None) -> None:
         restored = session.restore_tray()
@@ -67,10 +68,14 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
         session.opening.emit("the program for the first time: its sums are being compiled, about a minute")
         session.run("Compiling the sums (once)", lambda progress: warm(progress.step), begin)
 
-    def terminated(*_: object) -> None:
-        """Told to end: unsaved work is kept for the next start."""
+    def end() -> None:
+        door.close()
         session.close(keep_work=True)
         running.exit(0)  # `quit` would ask every window first, and nobody may be there to answer
+
+    def terminated(*_: object) -> None:
+        """Told to end: unsaved work is kept for the next start. Not at once: a signal comes in the middle of anything."""
+        QTimer.singleShot(0, end)
 
     # Let Python see signals while Qt runs.
     signal.signal(signal.SIGINT, terminated)
@@ -81,4 +86,8 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
     pulse.start(200)
     code = running.exec()
     door.close()
-    return code
+    # What must be kept is on the disk, and its threads have ended. Taking Python and Qt apart piece by piece, with threads of libraries
+    # still alive, is of no use and may abort.
+    sys.stdout.flush()
+    sys.stderr.flush()
+    os._exit(code)

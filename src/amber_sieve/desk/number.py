@@ -4,10 +4,9 @@ from __future__ import annotations
 
 import math
 
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QPointF, QRectF, QRegularExpression, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QColor,
-    QDoubleValidator,
     QFocusEvent,
     QKeyEvent,
     QLinearGradient,
@@ -16,11 +15,15 @@ from PyQt6.QtGui import (
     QPaintEvent,
     QPen,
     QPolygonF,
+    QRegularExpressionValidator,
 )
 from PyQt6.QtWidgets import QLineEdit, QSizePolicy, QWidget
 
 from ..project.fields import Spec
 from .style import AMBER, DIM, INK, WELL
+
+#: A number as it is typed, with a decimal point or a decimal comma.
+TYPED = QRegularExpression(r"[+-]?[0-9]*[.,]?[0-9]*([eE][+-]?[0-9]*)?")
 
 
 class _Entry(QLineEdit):
@@ -74,9 +77,7 @@ class Number(QWidget):
         self._entry = _Entry(self)
         self._entry.hide()
         self._entry.setAlignment(Qt.AlignmentFlag.AlignRight)
-        validator = QDoubleValidator(self)
-        validator.setLocale(self.locale().c())
-        self._entry.setValidator(validator)
+        self._entry.setValidator(QRegularExpressionValidator(TYPED, self))
         self._entry.returnPressed.connect(self._typed)
         self._entry.editingFinished.connect(self._typed)
 
@@ -228,7 +229,7 @@ class Number(QWidget):
             self.automatic.emit()
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             self._type(f"{self._value:g}")
-        elif event.text() and event.text() in "0123456789.-":
+        elif event.text() and event.text() in "0123456789.,-":
             self._type(event.text(), select=False)
         else:
             super().keyPressEvent(event)
@@ -247,7 +248,7 @@ class Number(QWidget):
         self._entry.hide()
         self.setFocus()
         try:
-            self.set(float(self._entry.text()))
+            self.set(float(self._entry.text().replace(",", ".")))
         except ValueError:
             return
         self.settled.emit()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Sequence
 
 import numpy as np
@@ -66,6 +67,9 @@ class Pane(QWidget):
         self._other: QImage | None = None
         self._other_words: np.ndarray | None = None
         self._at: QPointF | None = None
+        #: A pixel, and the colour that a click there would take.
+        self._promised: tuple[int, int, tuple[float, float, float]] = (-1, -1, (0.0, 0.0, 0.0))
+        session.promised.connect(self._take_promise)
         self.surround = "dark"
         self.marks = True
         self.tool_cursor = QCursor(Qt.CursorShape.CrossCursor)
@@ -128,6 +132,11 @@ class Pane(QWidget):
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         self.viewport.set_pane(self.width(), self.height())
+
+    def _take_promise(self, promised: tuple[int, int, tuple[float, float, float]]) -> None:
+        self._promised = promised
+        if self.loupe:
+            self.update()
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
@@ -209,7 +218,7 @@ class Pane(QWidget):
                 painter.drawPolyline(*points)
 
     def _draw_loupe(self, painter: QPainter) -> None:
-        """The pixels round the pointer, and the mean that a click would take."""
+        """The pixels round the pointer, and the colour that a click would take as soon as that is found."""
         opened, at = self.session.opened, self._at
         frame = opened.held(self.session.number) if opened else None
         if frame is None or at is None:
@@ -230,8 +239,8 @@ class Pane(QWidget):
         box = QRectF(corner, corner + QPointF(side, side))
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, False)
         painter.drawImage(box, _image_of(words))
-        mean = planes[:, max(0, y - taken) : y + taken + 1, max(0, x - taken) : x + taken + 1].reshape(3, -1).mean(axis=1)
-        painter.fillRect(QRectF(box.left(), box.bottom(), side, 16), screen_colour((float(mean[0]), float(mean[1]), float(mean[2]))))
+        if self._promised[:2] == (x, y):
+            painter.fillRect(QRectF(box.left(), box.bottom(), side, 16), screen_colour(self._promised[2]))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(QPen(QColor(20, 20, 20), 1))
         painter.drawRect(box.adjusted(0, 0, 0, 16))
@@ -315,6 +324,7 @@ class Pane(QWidget):
         at = self.viewport.to_picture(event.position())
         self._at = at
         if self.loupe:
+            self.session.promise(math.floor(at.x()), math.floor(at.y()))
             self.update()
         self.hovered.emit(at)
         if event.buttons() & Qt.MouseButton.LeftButton:

@@ -61,7 +61,7 @@ def show_picture(parent: QWidget, session: Session, path: pathlib.Path, then: Ca
         finally:
             source.close()
 
-    session.run(f"Opening {path.name}", work, lambda frame: PictureColour(parent, path.name, frame, then).show())
+    session.wait_for(f"Opening {path.name}", work, lambda frame: PictureColour(parent, path.name, frame, then).show())
 
 
 def ask_colour_of_picture(parent: QWidget, session: Session, then: Callable[[tuple[float, float, float]], None]) -> None:

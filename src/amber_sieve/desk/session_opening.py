@@ -227,6 +227,7 @@ class Opening(SessionState):
         entry.opened, entry.size = Opened(source, start.reading), source.about.size
         clean = self.tray.find(start.source) if unsaved else None
         self.tray.add(entry)
+        self.thumbnails.ask(entry)
         self._turn_to(entry)
         if clean is not None and not clean.document.history.changed:  # as it was before the work that was kept
             self.close_pictures([clean])
@@ -296,6 +297,7 @@ class Opening(SessionState):
     def _picture_changed(self) -> None:
         """Another picture is in the window, or it was read anew."""
         self.last = None
+        self._promising = False
         self.source_changed.emit()
         self.project_changed.emit()
         self.selection_changed.emit()
@@ -345,9 +347,8 @@ class Opening(SessionState):
             found: list[tuple[Entry, tuple[Sieve, ...] | str]] = []
             for number, entry in enumerate(entries, 1):
                 try:
-                    source = source_of(entry.document.project)
-                    found.append((entry, tuple(searched_again(sieve, source.frame(0)) for sieve in sieves)))
-                    source.close()
+                    with contextlib.closing(source_of(entry.document.project)) as source:
+                        found.append((entry, tuple(searched_again(sieve, source.frame(0)) for sieve in sieves)))
                 except Trouble as trouble:
                     found.append((entry, str(trouble)))
                 progress.step(number / len(entries))

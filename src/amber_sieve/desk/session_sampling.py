@@ -30,6 +30,24 @@ class Sampling(SessionState):
         size, number = self.tools.sample_size, self.number
         return self._take_sample(lambda frame, held: sample_at(frame, x, y, size, number, role=role, **held), [(x, y)], fresh, role)
 
+    def promise(self, x: int, y: int) -> None:
+        """Find the colour that a click at a pixel would take; `promised` follows, for the newest that was asked for."""
+        self._promise = (x, y)
+        if self._promising or not self.opened or not (0 <= x < self.size[0] and 0 <= y < self.size[1]):
+            return
+        self._promising, size, number = True, self.tools.sample_size, self.number
+
+        def work(seen: Seen) -> tuple[float, float, float]:
+            return sample_at(seen.around([(x, y)], size), x, y, size, number).colour
+
+        def then(colour: tuple[float, float, float]) -> None:
+            self._promising = False
+            self.promised.emit((x, y, colour))
+            if self._promise is not None and self._promise != (x, y):
+                self.promise(*self._promise)
+
+        self._ask_about(work, then)
+
     def sample_place(self, place: str, points: list[tuple[float, float]], role: str = "keep", fresh: bool = False) -> str:
         """Take a sample of a box or along a stroke."""
         width, number = self.tools.stroke_width, self.number

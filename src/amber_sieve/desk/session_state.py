@@ -78,6 +78,8 @@ class SessionState(QObject):
     pointed = pyqtSignal(object)
     islands_found = pyqtSignal(list)
     clicked = pyqtSignal(object)
+    #: The place and the colour that a click there would take.
+    promised = pyqtSignal(object)
     changed_mask = pyqtSignal(object)
     haze_found = pyqtSignal(str)
     believable_found = pyqtSignal(object)
@@ -120,6 +122,9 @@ class SessionState(QObject):
             runner.said.connect(self.said)
         self._questions = Questions()
         self._questions.failed.connect(self._failed)
+        #: Where the colour of a click is asked for, and whether it is being found.
+        self._promise: tuple[int, int] | None = None
+        self._promising = False
         self._early: dict[str, dict[str, object]] = {}
         #: Something is being dragged; a drag that stops without an end rests by itself.
         self._hurried = False
@@ -285,6 +290,10 @@ class SessionState(QObject):
     def run(self, title: str, work: Callable[[Progress], object], then: Callable[[Any], None]) -> None:
         """Run long work with progress, one at a time."""
         self.jobs.run(title, work, then)
+
+    def wait_for(self, title: str, work: Callable[[Progress], object], then: Callable[[Any], None]) -> None:
+        """Run what a person waits for, beside whatever is being exported."""
+        self.tasks.run(title, work, then)
 
     def stop_job(self) -> None:
         """Ask what is shown as running to stop: what is waited for before an export."""

@@ -6,12 +6,23 @@ import functools
 from typing import cast
 
 import numpy as np
-from PyQt6.QtCore import QPoint, QSize, Qt
-from PyQt6.QtGui import QGuiApplication, QIcon, QImage, QPixmap
-from PyQt6.QtWidgets import QAbstractItemView, QListView, QListWidget, QListWidgetItem, QMenu, QMessageBox
+from PyQt6.QtCore import QItemSelectionModel, QModelIndex, QPoint, QPointF, QRectF, QSize, Qt
+from PyQt6.QtGui import QColor, QGuiApplication, QIcon, QImage, QPainter, QPen, QPixmap, QPolygonF
+from PyQt6.QtWidgets import (
+    QAbstractItemView,
+    QListView,
+    QListWidget,
+    QListWidgetItem,
+    QMenu,
+    QMessageBox,
+    QStyle,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
+)
 
 from ..media.thumbnails import SIDE
 from .session import Session
+from .style import AMBER, INK
 from .tray import Entry
 
 HEIGHT = 104
@@ -32,6 +43,37 @@ def _icon(words: np.ndarray | None) -> QIcon:
         return _untinted(empty)
     image = QImage(words.data, words.shape[1], words.shape[0], words.strides[0], QImage.Format.Format_RGB32)  # type: ignore[call-overload]
     return _untinted(QPixmap.fromImage(image.copy()))
+
+
+class _Chip(QStyledItemDelegate):
+    """A thumbnail with its name; the one in the window has an amber bar and a pointer, those that are chosen a tick."""
+
+    def __init__(self, strip: TrayStrip) -> None:
+        super().__init__(strip)
+        self._strip = strip
+
+    def paint(self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex) -> None:
+        super().paint(painter, option, index)
+        if painter is None:
+            return
+        box = QRectF(option.rect)
+        painter.save()
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(Qt.PenStyle.NoPen)
+        if index.data(_ENTRY) is self._strip.session.tray.current:
+            painter.setBrush(AMBER)
+            painter.drawRect(QRectF(box.left() + 3, box.top() + 1, box.width() - 6, 3))
+            middle = box.center().x()
+            painter.drawPolygon(
+                QPolygonF([QPointF(middle - 6, box.top() + 4), QPointF(middle + 6, box.top() + 4), QPointF(middle, box.top() + 11)])
+            )
+        if option.state & QStyle.StateFlag.State_Selected and len(self._strip.selectedItems()) > 1:
+            spot = QPointF(box.left() + 14, box.top() + 15)
+            painter.setBrush(QColor(20, 20, 20))
+            painter.drawEllipse(spot, 9, 9)
+            painter.setPen(QPen(INK, 2))
+            painter.drawPolyline(QPolygonF([spot + QPointF(-4, 0), spot + QPointF(-1, 4), spot + QPointF(5, -4)]))
+        painter.restore()
 
 
 class TrayStrip(QListWidget):
@@ -60,6 +102,7 @@ class TrayStrip(QListWidget):
         self.customContextMenuRequested.connect(self._menu)
         self.itemClicked.connect(self._clicked)
         self.itemActivated.connect(lambda item: session.go_to_picture(item.data(_ENTRY)))
+        self.setItemDelegate(_Chip(self))
         self._shown: list[tuple[Entry, np.ndarray | None, str]] = []
         session.tray.changed.connect(self.follow)
         session.project_changed.connect(self.follow)
@@ -89,8 +132,11 @@ class TrayStrip(QListWidget):
                     f"{entry.source}{chr(10) + '↔ has the shared stack' if entry.shared else ''}\nA click shows it, Ctrl+click chooses several"
                 )
             if entry is self.session.tray.current and self.currentRow() != row:
-                self.setCurrentRow(row)
+                self.setCurrentRow(row, QItemSelectionModel.SelectionFlag.ClearAndSelect)
         self._shown = wanted
+        viewport = self.viewport()
+        if viewport is not None:
+            viewport.update()
 
     def _words(self, entry: Entry) -> str:
         return f"{'↔ ' if entry.shared else ''}{'• ' if entry.document.history.changed else ''}{entry.name}"

@@ -6,8 +6,8 @@ import functools
 import pathlib
 from collections.abc import Callable
 
-from PyQt6.QtCore import QEvent, QObject, Qt, QTimer
-from PyQt6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QKeyEvent, QKeySequence
+from PyQt6.QtCore import QEvent, QObject, Qt, QTimer, pyqtSignal
+from PyQt6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QKeyEvent, QKeySequence, QShowEvent
 from PyQt6.QtWidgets import (
     QAbstractButton,
     QApplication,
@@ -62,11 +62,20 @@ ICC = "ICC profiles (*.icc *.icm)"
 MASKS = formats.filter_words("Grey pictures", formats.endings(mask=True))
 #: Milliseconds for which a message stands in the bar at the bottom.
 MESSAGE = 8000
+#: Size that the window has where there is room, and what its own frame takes at most, pixels.
+USUAL, FRAME = (1280, 800), (16, 48)
+
+
+def _has_screen() -> bool:
+    """Whether windows are really shown: what Qt draws into memory has a screen of no size that means anything."""
+    return QApplication.platformName() != "offscreen"
 
 
 class Window(QMainWindow):
     """Stack on the left, picture and mask in the middle, the page of the current step on the right."""
 
+    #: It closes from now on: nothing more may be handed to it.
+    leaving = pyqtSignal()
     follow_view: QAction
 
     def __init__(self, session: Session) -> None:
@@ -77,7 +86,7 @@ class Window(QMainWindow):
         #: What is being said just now.
         self._told: set[str] = set()
         self.setWindowIcon(QIcon(str(HERE / "icons" / "amber-sieve.svg")))
-        self.resize(1280, 800)
+        self._size_to_screen()
         self.setAcceptDrops(True)
         self.canvas = Canvas(session)
         self.timeline = Timeline(session)
@@ -135,6 +144,34 @@ class Window(QMainWindow):
         self._prefer()
         self._retitle()
         self.canvas.follow_tool()
+
+    def _size_to_screen(self) -> None:
+        """As large as is usual, and never larger than the screen has room for with the window's own frame."""
+        screen = self.screen()
+        room = screen.availableGeometry() if screen is not None and _has_screen() else None
+        if room is None:
+            self.resize(*USUAL)
+        else:
+            self.resize(min(USUAL[0], room.width() - FRAME[0]), min(USUAL[1], room.height() - FRAME[1]))
+
+    def showEvent(self, event: QShowEvent | None) -> None:
+        """Once the frame is known, nothing of the window lies beside the screen."""
+        super().showEvent(event)
+        QTimer.singleShot(0, self._keep_on_screen)
+
+    def _keep_on_screen(self) -> None:
+        screen = self.screen()
+        if screen is None or not _has_screen() or self.isFullScreen() or self.isMaximized():
+            return
+        room, outer = screen.availableGeometry(), self.frameGeometry()
+        beyond = (max(outer.width() - room.width(), 0), max(outer.height() - room.height(), 0))
+        if any(beyond):
+            self.resize(self.width() - beyond[0], self.height() - beyond[1])
+        outer = self.frameGeometry()
+        x = min(max(outer.left(), room.left()), room.right() - outer.width() + 1)
+        y = min(max(outer.top(), room.top()), room.bottom() - outer.height() + 1)
+        if (x, y) != (outer.left(), outer.top()):
+            self.move(x, y)
 
     def _page_changed(self) -> None:
         """The tools of a page are in hand only while it is open."""
@@ -669,6 +706,7 @@ class Window(QMainWindow):
             return
         if self._may_stop_job() and self._may_leave_all():
             self._quiet.stop()
+            self.leaving.emit()
             self.session.close()
             event.accept()
         else:

@@ -46,6 +46,10 @@ NEAR = 24
 INTERLACED = "{} is interlaced: File > How the picture is read… deinterlaces it."
 #: Frames that are kept for their neighbours.
 BESIDE = 8
+#: Slowest and fastest rate that a clip may say, and the one that is taken where it says another (common practice, no source).
+SLOWEST, FASTEST, USUAL_RATE = Fraction(1, 60), Fraction(1000), Fraction(25)
+#: Frames that are tried before a clip is given up.
+TRIED = 12
 #: Bytes of decoded frames that are kept because they were passed on the way to a later one.
 PASSED = 64_000_000
 #: Damaged packets in a row after which a stretch is given up.
@@ -148,7 +152,10 @@ class Footage:
         self._closed = False
         if not self.stamps:
             raise Trouble(f"{path} holds no frames: it is cut short. Restore it from where it came from.")
-        self.rate = Fraction(stream.average_rate or stream.guessed_rate or 25)
+        said = Fraction(stream.average_rate or stream.guessed_rate or USUAL_RATE)
+        #: Frames a second; what cannot be one is taken for the usual, and the frames follow each other at an even pace.
+        self.rate = said if SLOWEST <= said <= FASTEST else USUAL_RATE
+        self.odd_rate = said != self.rate
         if not stream.codec_context.width or not stream.codec_context.height:
             raise Trouble(f"{path} is not a readable clip: it does not say how large its pictures are.")
         context = stream.codec_context
@@ -182,6 +189,8 @@ class Footage:
         }  # fmt: skip
         #: Quarter turns, against the clock, that make its frames upright.
         self.turns, interlaced = self._looked_at_first()
+        if context.pix_fmt is None and not self._decodes():
+            raise Trouble(f"{path} holds {len(self.stamps)} frames, none of which can be decoded: restore the clip.")
         size = (context.width, context.height) if self.turns % 2 == 0 else (context.height, context.width)
         self.tags["lines"] = "interlaced" if interlaced else "progressive"
         self.about = About(
@@ -192,7 +201,11 @@ class Footage:
             frames=len(self.stamps),
             rate=self.rate,
             tags=self.tags,
-            notes=(*self._what_is_missing(), *(INTERLACED.format(self.path.name) for _ in range(interlaced and not reading.deinterlaced))),
+            notes=(
+                *self._what_is_missing(),
+                *self._what_is_odd(),
+                *(INTERLACED.format(self.path.name) for _ in range(interlaced and not reading.deinterlaced)),
+            ),
         )
         self._key: Hashable = (key_of(self.path), reading) if reading != PLAIN else key_of(self.path)
 
@@ -212,6 +225,24 @@ class Footage:
             return sorted(
                 packet.pts for packet in container.demux(stream) if packet.pts is not None and packet.size and not packet.is_discard
             )
+
+    def _what_is_odd(self) -> tuple[str, ...]:
+        """A sentence when the file says a rate at which nothing could be played or written."""
+        return (
+            (f"{self.path.name} says a rate that no clip has: it is played and written at {USUAL_RATE} frames a second.",)
+            if self.odd_rate
+            else ()
+        )
+
+    def _decodes(self) -> bool:
+        """Whether any of some frames spread over the clip can be decoded."""
+        for number in sorted({round(k * (len(self.stamps) - 1) / (TRIED - 1)) for k in range(TRIED)}):
+            try:
+                self.decoded(number)
+            except Trouble:
+                continue
+            return True
+        return False
 
     def _what_is_missing(self) -> tuple[str, ...]:
         """A sentence when the file promises more frames than it holds."""

@@ -151,7 +151,7 @@ class ClipWriter:
             raise Trouble(
                 f"{codec} needs an even width and height, this is {width} x {height}: write ProRes 422 HQ (.mov) or single pictures."
             )
-        self._file = Checked(path)
+        self._file, self._kind = Checked(path), path.suffix.lower()
         self._out = av.open(self._file, "w", format=CONTAINERS[path.suffix.lower()])
         self._video: Any = self._out.add_stream(encoder, rate, options=options)
         self._video.width, self._video.height, self._video.pix_fmt = width, height, self.pixel_format
@@ -161,12 +161,13 @@ class ClipWriter:
         if footage:
             self.matrix, self.range = matrix_of(footage.matrix, height), ColorRange.MPEG
             self.primaries, self.curve = footage.primaries, footage.curve
-            self._base = footage.time_base if not self._plain else 1 / rate
+            self._even = self._plain or footage.odd_rate
+            self._base = 1 / rate if self._even else footage.time_base
             context.time_base = self._base
             self._video.time_base = self._base
         else:
             self.matrix, self.range, self.primaries, self.curve = matrix_of(UNSPECIFIED, height), ColorRange.MPEG, UNSPECIFIED, UNSPECIFIED
-            self._base = 1 / rate
+            self._base, self._even = 1 / rate, True
         context.colorspace, context.color_range = self.matrix, int(self.range)
         # What is not said is written as it was read.
         context.color_primaries = self.primaries if self.primaries != UNSPECIFIED else 1
@@ -251,7 +252,7 @@ class ClipWriter:
 
     def add(self, number: int, frame: VideoFrame) -> None:
         """Encode a frame as frame ``number``, after those before it."""
-        if self._footage is not None and not self._plain:
+        if self._footage is not None and not self._even:
             frame.pts = self._footage.stamps[number] - self._footage.stamps[self._first]
         else:
             frame.pts = number - self._first
@@ -260,12 +261,19 @@ class ClipWriter:
         context = self._video.codec_context
         frame.colorspace, frame.color_range = self.matrix, self.range
         frame.color_primaries, frame.color_trc = context.color_primaries, context.color_trc
-        self._out.mux(self._video.encode(frame))
+        self._mux(frame)
         self._file.check()
+
+    def _mux(self, frame: VideoFrame | None) -> None:
+        try:
+            self._out.mux(self._video.encode(frame))
+        except av.FFmpegError as error:
+            self._file.check()  # a full disk is no fault of the container
+            raise Trouble(f"These frames cannot be written into {self._kind} ({error.strerror}): choose another kind of file.") from None
 
     def finish(self) -> None:
         """Finish the pictures, then the sound of the same stretch; raises OSError when not all of it reached the disk."""
-        self._out.mux(self._video.encode(None))
+        self._mux(None)
         if self._sound is not None:
             self._sound.mux(self._out)
         self.close()

@@ -40,6 +40,9 @@ class Format:
 #: Endings of the raw files of cameras.
 RAW = (".dng", ".cr2", ".cr3", ".nef", ".arw", ".raf", ".orf", ".rw2", ".pef", ".srw")
 
+#: Endings that Pillow reads.
+PILLOW = (".heic", ".heif", ".hif", ".avif", ".gif", ".tga")
+
 FORMATS = (
     Format("PNG", (".png",), writes=("uint8", "uint16"), mask=True, streams=True, encoder="png"),
     Format("TIFF", (".tif", ".tiff"), writes=("uint16", "uint8", "float"), mask=True, encoder="tiff"),
@@ -47,6 +50,14 @@ FORMATS = (
     Format("OpenEXR", (".exr",), writes=("half", "float"), profile=False, mask=True, encoder="openexr"),
     Format("WebP", (".webp",), writes=("uint8",), encoder="webp"),
     Format("JPEG XL", (".jxl",), writes=("uint16", "uint8", "half", "float"), encoder="jpegxl"),
+    Format("HEIC", (".heic", ".heif", ".hif")),
+    Format("AVIF", (".avif",)),
+    Format("GIF", (".gif",), profile=False),
+    Format("TGA", (".tga",), profile=False),
+    Format("BMP", (".bmp",), alpha=False, profile=False),
+    Format("JPEG 2000", (".jp2", ".j2k")),
+    Format("Radiance HDR", (".hdr",), alpha=False, profile=False),
+    Format("PSD", (".psd",)),
     Format("DPX", (".dpx",)),
     Format("Camera raw", RAW),
     Format("MP4", (".mp4", ".m4v"), "clip", ("H.264", "HEVC")),

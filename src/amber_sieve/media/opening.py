@@ -7,7 +7,19 @@ import pathlib
 from ..files import regular_file
 from . import formats, sequences, stills
 from .reading import PLAIN, Reading
-from .source import Source
+from .source import About, Source
+
+
+def about_of(path: pathlib.Path) -> About:
+    """What a file says of itself; of a still only the header is read. Raises what `open_source` does."""
+    path = pathlib.Path(path)
+    if not sequences.is_pattern(path) and not formats.is_clip(path) and path.suffix.lower() not in formats.RAW:
+        return stills.about(path)
+    source = open_source(path)
+    try:
+        return source.about
+    finally:
+        source.close()
 
 
 def open_source(path: pathlib.Path, reading: Reading = PLAIN) -> Source:

@@ -17,10 +17,11 @@ from ..core.colour.transfer import decode_integers
 from ..core.frame import BRIGHTEST, Frame
 from ..errors import Trouble
 from ..files import regular_file, write_bytes, written_beside
-from . import cmyk, colour_spaces, film_scans, formats, profiles
+from . import cmyk, colour_spaces, film_scans, formats, phone_and_web, profiles
 from . import colour_management as colours
 from .encoding import encoded
 from .harmless import divided_by_alpha, harmless_alpha, made_harmless
+from .memory import room_for
 from .quiet import quiet
 from .reading import PLAIN, Reading
 from .source import About, key_of
@@ -173,8 +174,7 @@ def _samples_of(path: pathlib.Path, part: str = "") -> tuple[np.ndarray, Any, st
             at = parts.index(part) if part else 0
             opened.seek_subimage(at, 0)
             spec = opened.spec()
-            if spec.width * spec.height > LARGEST:
-                raise Trouble(f"{path} is {spec.width} x {spec.height} pixels, more than {LARGEST // 10**6} million: cut it into parts.")
+            room_for(path, spec.width, spec.height, LARGEST)
             stored = str(spec.format)
             kind = stored if stored in ("uint8", "uint16", "half") else "uint16" if "int" in stored else "float"
             pixels = opened.read_image(at, 0, 0, spec.nchannels, kind if kind.startswith("uint") else "float")
@@ -211,6 +211,8 @@ def read(path: pathlib.Path, reading: Reading = PLAIN) -> Still:
 
 
 def _read(path: pathlib.Path, reading: Reading) -> Still:
+    if phone_and_web.is_ours(path):
+        return _by_pillow(path, reading)
     pixels, spec, kind, parts = _samples_of(path, reading.part)
     if cmyk.holds_inks(path, spec):
         return _of_light(path, cmyk.read(path), kind, _carried(spec), cmyk.tags_of(path), reading)
@@ -257,6 +259,66 @@ def _read(path: pathlib.Path, reading: Reading) -> Still:
         path, "still", (width, height), kind, profile, _carried(spec), grey=grey, tags=tags, notes=notes, parts=parts, part=reading.part
     )
     return Still(about, Frame(planes, alpha, (key_of(path), reading) if reading != PLAIN else key_of(path)))
+
+
+def _by_pillow(path: pathlib.Path, reading: Reading) -> Still:
+    """A picture of a kind that Pillow reads."""
+    regular_file(path)
+    if path.stat().st_size == 0:
+        raise _problem(path)
+    with quiet():
+        samples, coverage, profile, kind, metadata = phone_and_web.samples_of(path, LARGEST)
+    alpha = None if coverage is None else harmless_alpha(coverage.astype(np.float32) / np.iinfo(kind).max)
+    planes = colour_spaces.to_light(_as_codes(samples), reading.space) if reading.space else _to_planes(samples, profile, False)
+    made_harmless(planes)
+    tags = {
+        "format": path.suffix[1:].upper(),
+        "samples": kind,
+        "channels": str(samples.shape[2] + (alpha is not None)),
+        "profile": reading.space or colours.name_of(profile),
+    }
+    size, grey = (samples.shape[1], samples.shape[0]), samples.shape[2] == 1
+    about = About(path, "still", size, kind, b"" if reading.space else profile, metadata, grey=grey, tags=tags)
+    return Still(about, Frame(planes, alpha, (key_of(path), reading) if reading != PLAIN else key_of(path)))
+
+
+def about(path: pathlib.Path) -> About:
+    """What a picture says of itself, from its header alone: nothing is decoded.
+
+    Raises
+    ------
+    Trouble: missing, empty, damaged, or not a picture.
+    """
+    path = regular_file(pathlib.Path(path))
+    if path.stat().st_size == 0:
+        raise _problem(path)
+    if phone_and_web.is_ours(path):
+        with quiet(), phone_and_web.opened(path, LARGEST) as picture:
+            tags = {"format": path.suffix[1:].upper(), "samples": "uint8", "channels": str(len(picture.getbands()))}
+            return About(path, "still", picture.size, "uint8", tags=tags)
+    with quiet():
+        try:
+            opened = oiio.ImageInput.open(str(path))
+        except (RuntimeError, ValueError):
+            raise _damaged(path) from None
+        if opened is None:
+            oiio.geterror()
+            raise _problem(path)
+        try:
+            spec, parts = opened.spec(), parts_of(opened) if path.suffix.lower() in PARTED else ()
+        finally:
+            opened.close()
+    kind = str(spec.format)
+    profile = spec.getattribute("ICCProfile")
+    profile = bytes(np.asarray(profile, np.uint8)) if profile is not None else b""
+    inks = cmyk.holds_inks(path, spec)
+    named = "none (linear light)" if not kind.startswith("uint") and not profile else colours.name_of(profile)
+    tags = {"format": path.suffix[1:].upper(), "samples": kind, "channels": str(spec.nchannels), "profile": named}
+    if parts:
+        tags["parts"] = ", ".join(parts)
+    turned = spec.get_int_attribute("Orientation", 1) in (5, 6, 7, 8)
+    size = (spec.height, spec.width) if turned else (spec.width, spec.height)
+    return About(path, "still", size, kind, profile, tags=cmyk.tags_of(path) if inks else tags, parts=parts)
 
 
 def _as_codes(samples: np.ndarray) -> np.ndarray:

@@ -12,6 +12,7 @@ import numpy as np
 from numba import prange
 
 from ..parallel import kernel
+from .powers import power_of, srgb_decoded, srgb_encoded
 from .transfer import decode, encode
 
 #: Light of diffuse white in cd/m² (ITU-R BT.2408), and the brightest of PQ (SMPTE ST 2084) and of a nominal HLG display (ITU-R BT.2100).
@@ -122,20 +123,55 @@ def decoded(codes: np.ndarray, curve: int, primaries: int) -> np.ndarray:
     return as_shown(planes, curve, primaries)
 
 
+#: Curves of cameras, which a display of ITU-R BT.1886 shows with a power of its own; what says none is taken for one of them.
+CAMERA_CURVES = (1, 2, 6, 7, 14, 15)
+DISPLAY_POWER = np.float32(2.4)
+
+
+@kernel
+def _through_display(planes: np.ndarray, matrix: np.ndarray) -> None:
+    """Light by the sRGB curve into other primaries, in place: in the light that a BT.1886 display makes of its codes."""
+    power, root = np.float32(DISPLAY_POWER), np.float32(1 / DISPLAY_POWER)
+    for y in prange(planes.shape[1]):
+        shown = np.empty((3, planes.shape[2]), np.float32)
+        for k in range(3):
+            values, light = planes[k, y], shown[k]
+            for x in range(values.size):
+                code = srgb_encoded(values[x])
+                size = power_of(abs(code), power) if code != 0 else np.float32(0)
+                light[x] = size if code >= 0 else -size
+        for k in range(3):
+            values = planes[k, y]
+            for x in range(values.size):
+                turned = matrix[k, 0] * shown[0, x] + matrix[k, 1] * shown[1, x] + matrix[k, 2] * shown[2, x]
+                size = power_of(abs(turned), root) if turned != 0 else np.float32(0)
+                values[x] = srgb_decoded(size if turned >= 0 else -size)
+
+
+def _in_primaries(planes: np.ndarray, matrix: np.ndarray, curve: int) -> np.ndarray:
+    """Light in other primaries; may be changed in place. Of what is shown by BT.1886 they are changed in the light of such a display, as
+    ITU-R BT.2087 has it."""
+    if curve not in CAMERA_CURVES:
+        return _turned(planes, matrix)
+    planes = np.ascontiguousarray(planes, np.float32)
+    _through_display(planes, matrix.astype(np.float32))
+    return planes
+
+
 def as_shown(planes: np.ndarray, curve: int, primaries: int) -> np.ndarray:
     """What `light_of` gave (3, H, W) float32, as light of a display in Rec. 709 primaries; may be changed in place."""
     if curve == HLG:  # from the scene to a display, BT.2100
         luma = np.tensordot(LUMA_2020.astype(np.float32), planes, 1)
         planes *= np.maximum(luma, 1e-6) ** np.float32(HLG_GAMMA - 1) * np.float32(HLG_PEAK / WHITE)
     matrix = to_rec_709(primaries)
-    return planes if matrix is None else _turned(planes, matrix)
+    return planes if matrix is None else _in_primaries(planes, matrix, curve)
 
 
 def coded(planes: np.ndarray, curve: int, primaries: int) -> np.ndarray:
     """Linear light (3, H, W) as codes (3, H, W), 0 to 1 and beyond: the inverse of `decoded`."""
     matrix = to_rec_709(primaries)
     if matrix is not None:
-        planes = _turned(planes, np.linalg.inv(matrix))
+        planes = _in_primaries(planes.copy(), np.linalg.inv(matrix), curve)
     if curve == HLG:
         shown = np.clip(planes, 0, None) * np.float32(WHITE / HLG_PEAK)
         luma = np.tensordot(LUMA_2020.astype(np.float32), shown, 1)

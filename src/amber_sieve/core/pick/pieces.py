@@ -12,6 +12,8 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from ..falloff import STEEPEST
+
 #: A pixel with more than this is masked.
 HALF = 0.5
 #: Pixels round a place on every side in which its piece may begin: a place lies on a pixel, not on a corner of one.
@@ -74,7 +76,7 @@ def piece_at(reaching: Reaching, domain: np.ndarray) -> np.ndarray:
     whole = reaching.tolerance + reaching.falloff
     labels = labelled((reaching.distance <= whole) & domain)
     inside = held_by(labels, labels_at(labels, *reaching.place))
-    slope = np.float32(1 / reaching.falloff if reaching.falloff > 0 else 1e12)
+    slope = np.float32(1 / max(reaching.falloff, 1 / STEEPEST))
     return np.where(inside, np.clip(1 - (reaching.distance - np.float32(reaching.tolerance)) * slope, 0, 1), np.float32(0))
 
 

@@ -18,7 +18,7 @@ from ...names import COMPARISONS, MEASURES
 from ..colour.measures import one_hue_saturation_luminance
 from ..colour.oklab import one_to_oklab
 from ..colour.transfer import one_encoded
-from ..falloff import POINTS, shape_table
+from ..falloff import POINTS, STEEPEST, shape_table
 from ..parallel import index_in, kernel
 
 #: Comparisons that look at the planes of `Measured.extra` (hue, saturation, luminance, red, green, blue), and where.
@@ -39,8 +39,6 @@ STRAIGHT, CLASS, TAKES, GROUP = range(13, 17)
 DIVIDING = 0.5
 #: No sample of the class has been met yet.
 NOWHERE = np.float32(1e9)
-#: Slope of a falloff that is none: the steepest whose products stay in float32.
-STEEPEST = 1e12
 #: A difference that is exactly the tolerance must count fully although it was computed in float32.
 ROUNDING = 2e-3
 

@@ -1,0 +1,46 @@
+"""How much memory a picture takes, and how much there is: said before it is taken."""
+
+from __future__ import annotations
+
+import pathlib
+
+from ..errors import Trouble
+
+#: Bytes that a pixel takes while a picture is opened: three planes of float32, its stored samples, and a strip being worked on.
+BYTES_A_PIXEL = 3 * 4 + 8
+#: Share of what is free that opening may take: the rest is for what is done with the picture.
+SHARE = 0.9
+_MEMINFO, _GROUP = pathlib.Path("/proc/meminfo"), pathlib.Path("/sys/fs/cgroup")
+
+
+def available() -> int:
+    """Bytes of memory that can be had: of the machine (proc(5), MemAvailable), or of the control group where that has less left."""
+    found = [1 << 62]
+    try:
+        line = next(line for line in _MEMINFO.read_text().splitlines() if line.startswith("MemAvailable:"))
+        found.append(int(line.split()[1]) * 1024)
+    except (OSError, StopIteration, ValueError, IndexError):
+        pass
+    try:
+        found.append(int((_GROUP / "memory.max").read_text()) - int((_GROUP / "memory.current").read_text()))
+    except (OSError, ValueError):  # there is no limit
+        pass
+    return min(found)
+
+
+def room_for(path: pathlib.Path, width: int, height: int, largest: int) -> None:
+    """Make sure that a picture of so many pixels can be opened.
+
+    Raises
+    ------
+    Trouble: it has more than ``largest`` pixels, or takes more memory than there is.
+    """
+    pixels = width * height
+    if pixels > largest:
+        raise Trouble(f"{path} is {width} x {height} pixels, more than {largest // 10**6} million: cut it into parts.")
+    needs, free = pixels * BYTES_A_PIXEL, available()
+    if needs > SHARE * free:
+        raise Trouble(
+            f"{path} is {width} x {height} pixels and takes {needs / 1e9:.1f} GB to open, {max(free, 0) / 1e9:.1f} GB are free: "
+            "close other programs, or make it smaller."
+        )
