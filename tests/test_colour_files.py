@@ -25,7 +25,7 @@ from amber_sieve.core.colour.transfer import encode
 from amber_sieve.core.frame import Frame
 from amber_sieve.errors import Trouble
 from amber_sieve.jobs.export import Export, export
-from amber_sieve.media import colour_spaces, lookup_files, profiles, screens, stills
+from amber_sieve.media import colour_spaces, lookup_files, ocio_functions, profiles, screens, stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.reading import Reading
 from amber_sieve.media.source import About
@@ -176,7 +176,7 @@ class EncodingsTest(unittest.TestCase):
 class SpacesTest(FolderCase):
     def test_inputs_and_displays_are_opencolorios(self):
         # Source: OpenColorIO's own processors between named spaces of the same configuration.
-        config = ocio.Config.CreateFromFile(colour_spaces.BUILT_IN)
+        config = ocio.Config.CreateFromFile(ocio_functions.BUILT_IN)
         rng = np.random.default_rng(2)
         codes = rng.random((3, 6, 8)).astype(np.float32)
         for name in ("ACEScct", "ACEScg", "ACES2065-1", "Linear Rec.2020"):
@@ -184,7 +184,7 @@ class SpacesTest(FolderCase):
             config.getProcessor(name, "Linear Rec.709 (sRGB)").getDefaultCPUProcessor().applyRGB(pixels)
             np.testing.assert_allclose(colour_spaces.to_light(codes, name), np.moveaxis(pixels, -1, 0), rtol=1e-4, atol=1e-5, err_msg=name)
         shown = colour_spaces.displays()[0]
-        display, _, view = shown.partition(colour_spaces.BETWEEN)
+        display, _, view = shown.partition(ocio_functions.BETWEEN)
         pixels = np.ascontiguousarray(np.moveaxis(codes, 0, -1))
         config.getProcessor("Linear Rec.709 (sRGB)", display, view, ocio.TRANSFORM_DIR_FORWARD).getDefaultCPUProcessor().applyRGB(pixels)
         np.testing.assert_allclose(colour_spaces.to_display(codes, shown), np.moveaxis(pixels, -1, 0), atol=2e-4)
@@ -203,7 +203,7 @@ class SpacesTest(FolderCase):
             self.folder / "o.exr",
             "Linear Rec.709 (sRGB)",
         ]
-        subprocess.run(command, env=os.environ | {"OCIO": colour_spaces.BUILT_IN}, check=True, capture_output=True)
+        subprocess.run(command, env=os.environ | {"OCIO": ocio_functions.BUILT_IN}, check=True, capture_output=True)
         theirs = stills.read(self.folder / "o.exr").picture.planes
         np.testing.assert_allclose(colour_spaces.to_light(codes, "ACEScct"), theirs, rtol=1e-4, atol=1e-5)
         # Source: ACEScct 0.4135884 is mid grey, 0.18 (S-2016-001).
@@ -417,6 +417,7 @@ class ScreensTest(WindowCase):
         self.open(DEMO / "close.png")
         before = self.session.light_at(100, 100)
         self.window.show_reading()
+        self.settle()  # the names are read in a thread
         dialog = self.window.findChildren(ReadingDialog)[-1]
         at = dialog.space.findText("ACEScct")
         dialog.space.setCurrentIndex(at)

@@ -14,6 +14,7 @@ from PyQt6.QtWidgets import QApplication
 from ..files import sweep_parts
 from ..warm import is_warm, warm
 from .guard import Mishaps
+from .memory import few_stores
 from .one_window import Door, handed_over
 from .session import Session
 from .style import dress
@@ -32,6 +33,7 @@ def application() -> QApplication:
         return existing
     if not has_screen() and "QT_QPA_PLATFORM" not in os.environ:
         os.environ["QT_QPA_PLATFORM"] = "offscreen"
+    few_stores()
     made = QApplication([sys.argv[0]])
     made.setApplicationName("Amber Sieve")
     made.setDesktopFileName("amber-sieve")

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+from PyQt6 import sip
 from PyQt6.QtCore import QSignalBlocker, Qt
 from PyQt6.QtWidgets import QCheckBox, QComboBox, QDialog, QDialogButtonBox, QFormLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
-from ..media import colour_spaces
 from ..media.formats import RAW
 from ..media.reading import CHOICES
 from .pages.page import row_of
@@ -27,13 +27,13 @@ class ReadingDialog(QDialog):
         for combo, name in ((self.part, "Part"), (self.space, "Colour space"), (self.working, "Working space"), (self.display, "Display")):
             combo.setAccessibleName(name)
             combo.setMinimumWidth(320)
-        self.space.addItems([FROM_FILE, *colour_spaces.inputs()])
+        self.space.addItem(FROM_FILE)
         self.space.setToolTip(
             "What the file's codes stand for: a camera's log encoding, or another space of the colour configuration ($OCIO)"
         )
-        self.working.addItems([REC_709, *colour_spaces.workings()])
+        self.working.addItem(REC_709)
         self.working.setToolTip("The light in whose channels CDL and curves work")
-        self.display.addItems([NO_DISPLAY, *colour_spaces.displays()])
+        self.display.addItem(NO_DISPLAY)
         self.display.setToolTip("What light is turned into for the screen and for files of 8 and 16 bits")
         self.as_shot, self.pick = QPushButton("As shot"), QPushButton("Pick a grey place…")
         self.streams: dict[str, QComboBox] = {}
@@ -67,6 +67,15 @@ class ReadingDialog(QDialog):
         self.pick.clicked.connect(lambda: session.pick_place(lambda x, y: session.read_as(white=(x, y)), "Click what should be grey"))
         session.project_changed.connect(self.follow)
         session.source_changed.connect(self.follow)
+        self.follow()
+        session.name_colour_spaces(self._take_names)
+
+    def _take_names(self, names: dict[str, list[str]]) -> None:
+        """The names of the colour configuration, which may take a while to be read."""
+        if sip.isdeleted(self):
+            return
+        for combo, kind in ((self.space, "inputs"), (self.working, "workings"), (self.display, "displays")):
+            combo.addItems(names[kind])
         self.follow()
 
     def follow(self) -> None:

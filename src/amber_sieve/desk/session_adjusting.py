@@ -15,6 +15,7 @@ from ..media import cdl_files, lookup_files
 from ..project import edits
 from ..render.believable import Believable, believable_of
 from ..render.measured import arriving
+from .away import away
 from .guard import guarded
 from .session_state import SessionState
 
@@ -50,7 +51,7 @@ class Adjusting(SessionState):
 
     def read_table(self, path: pathlib.Path) -> None:
         """Take a lookup table into the current sieve."""
-        lookup_files.read(path)  # that it can be read is said before it is taken
+        away(lambda: lookup_files.read(path))  # that it can be read is said before it is taken
         block = self.sieve.adjust.lookup.but(on=True, lookup_file=str(path.absolute()))
         self.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(lookup=block)), "Lookup table")
 

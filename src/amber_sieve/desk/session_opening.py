@@ -15,6 +15,7 @@ from ..jobs.preview import Opened, Rendered, Shown, glimpse_of
 from ..jobs.progress import Progress
 from ..jobs.sampling import searched_again
 from ..jobs.sources import source_of
+from ..media import colour_spaces
 from ..media.formats import PROJECT
 from ..media.opening import open_source
 from ..media.sequences import is_pattern
@@ -73,6 +74,10 @@ class Opening(SessionState):
         reading = self.project.reading.but(**changes)
         if reading != self.project.reading:
             self.edit(lambda project: project.but(reading=reading), "Read the picture otherwise")
+
+    def name_colour_spaces(self, then: Callable[[dict[str, list[str]]], None]) -> None:
+        """Read the names of the colour configuration in a thread, for ``then``."""
+        self._openings.queue("Reading the colour configuration", lambda progress: colour_spaces.names(), then)
 
     def set_working(self, name: str) -> None:
         """The linear space in whose channels CDL and curves work; "" for Rec. 709."""

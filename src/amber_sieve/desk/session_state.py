@@ -17,6 +17,7 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..core.edge.islands import Island
 from ..errors import Trouble
+from ..files import regular_file
 from ..jobs.preview import Opened, Rendered, Shown, Wanted, difference_of, make_waiting_fine, preview
 from ..jobs.progress import Progress
 from ..jobs.seen import Seen
@@ -30,6 +31,7 @@ from ..render.cache import Cache
 from ..render.inspect import deciding_sample
 from ..render.views import Looking
 from . import preferences as settings
+from .away import away
 from .document import Document
 from .guard import guarded
 from .playback import Playback
@@ -356,14 +358,14 @@ class SessionState(QObject):
     def proof(self, path: pathlib.Path | None) -> None:
         """Show the picture as an ICC profile would; None for not. Raises `Trouble` when it cannot be used."""
         if path is not None:
-            screens.proof_tables(str(path), path.stat().st_mtime_ns)
+            away(lambda: screens.proof_tables(str(path), regular_file(path).stat().st_mtime_ns))
         self.look(proof=str(path) if path else "")
         self.said.emit(f"Soft proof of {path.name}; magenta is outside its gamut" if path else "No soft proof")
 
     def use_screen_profile(self, path: pathlib.Path | None) -> None:
         """Draw everything as the screen's profile wants it, from now on; raises `Trouble` when it cannot be used."""
         if path is not None:
-            screens.screen_table(str(path), path.stat().st_mtime_ns)
+            away(lambda: screens.screen_table(str(path), regular_file(path).stat().st_mtime_ns))
         self.prefer(screen_profile=str(path) if path else "")
 
     def follow_view(self, on: bool) -> None:

@@ -13,7 +13,7 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from ..errors import Trouble
 from ..jobs.progress import Cancelled, Progress
 from .guard import NO_MEMORY, details_of
-from .memory import give_back
+from .memory import GivesBack, give_back
 
 #: After so many seconds without anything to render, freed memory is given back.
 QUIET = 2.0
@@ -59,6 +59,7 @@ class Renderer(QObject):
             return self._request is None and not self._busy
 
     def _run(self) -> None:
+        gives_back = GivesBack()
         while True:
             with self._wake:
                 self._busy = False
@@ -76,7 +77,11 @@ class Renderer(QObject):
                 self.failed.emit(*_told(error))
             else:
                 self.done.emit(result)
-            request = result = None  # nothing is held while waiting
+                dragged = getattr(getattr(result, "wanted", None), "hurried", False)
+                request = result = None  # nothing is held while memory is given back
+                if not dragged:
+                    gives_back()
+            request = result = None  # nor while waiting
 
     def end(self) -> None:
         """Finish what is being computed, then stop the thread."""

@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+import builtins
 import concurrent.futures
 import contextlib
 import multiprocessing
 import os
+import pickle
+import types
 from collections.abc import Callable, Generator, Sequence
 from typing import Any, TypeVar
 
 from ..errors import Trouble
+from . import farm_task
 
 T = TypeVar("T")
 #: How often a piece of work is begun anew when the worker that had it is gone.
@@ -67,12 +71,23 @@ def _on_cluster(work: Callable[..., T], given: Sequence[tuple[Any, ...]], schedu
         client = distributed.Client(scheduler, timeout=PATIENCE)
     except (OSError, ValueError, TimeoutError):
         raise Trouble(f"The scheduler {scheduler} cannot be reached: check its address, as in tcp://name:8786.") from None
+    # A function that belongs to no module travels by value: a scheduler that looks at the work needs nothing of the program.
+    task = types.FunctionType(farm_task.by_name.__code__, {"__builtins__": builtins}, "by_name")
+    task.__module__ = "__main__"
     with contextlib.closing(client):
-        futures = {client.submit(work, *one, retries=RETRIES, pure=False): number for number, one in enumerate(given)}
+        futures = {
+            client.submit(task, work.__module__, work.__name__, one, retries=RETRIES, pure=False): number
+            for number, one in enumerate(given)
+        }
         try:
             for future in distributed.as_completed(list(futures)):
                 try:
-                    yield futures[future], future.result()
+                    done, answer = future.result()
+                    if not done:
+                        raise Trouble(
+                            f"A worker of {scheduler} has no Amber Sieve ({answer}): install amber-sieve[farm] where workers run."
+                        )
+                    yield futures[future], pickle.loads(answer)
                 except distributed.client.FutureCancelledError:
                     raise Trouble(f"The scheduler {scheduler} has let go of the work: start again, it goes on where it stopped.") from None
                 except distributed.KilledWorker:

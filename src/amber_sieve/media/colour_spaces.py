@@ -1,72 +1,53 @@
-"""Colour spaces by name, through OpenColorIO: of ``$OCIO`` where that is set, else of its own ACES studio configuration."""
+"""Colour spaces by name, through OpenColorIO: of ``$OCIO`` where that is set, else of its own ACES studio configuration.
+
+Its own configuration is small and used here; one that somebody has made may be large, and is used in a process of its own.
+"""
 
 from __future__ import annotations
 
-import functools
 import os
 from typing import Any
 
 import numpy as np
 
 from ..errors import Trouble
-
-BUILT_IN = "ocio://studio-config-v2.1.0_aces-v1.3_ocio-v2.3"
-#: OpenColorIO's name of the working space: linear light, Rec. 709 primaries.
-WORKING = "Linear Rec.709 (sRGB)"
-#: Between the name of a display and that of its view.
-BETWEEN = " / "
+from . import ocio_process
 
 
-def _config() -> Any:
-    return _config_of(os.environ.get("OCIO", ""))
+def _ask(what: str, *given: Any) -> Any:
+    """Ask OpenColorIO about the configuration in use, here or in its own process; raises `Trouble`."""
+    if os.environ.get("OCIO", ""):
+        return ocio_process.ask(what, *given)
+    from . import ocio_functions  # slow to load, and rarely needed
+
+    return getattr(ocio_functions, what)(*given)
 
 
-@functools.lru_cache(maxsize=4)
-def _config_of(name: str) -> Any:
-    import PyOpenColorIO as ocio  # slow to load, and rarely needed
+def _environment() -> str:
+    """``$OCIO`` as the other process finds it, wherever that runs."""
+    name = os.environ.get("OCIO", "")
+    return os.path.abspath(name) if name and "://" not in name else name
 
-    try:
-        config = ocio.Config.CreateFromFile(name or BUILT_IN)
-        config.validate()
-    except (ocio.Exception, ocio.ExceptionMissingFile) as error:
-        words = str(error).splitlines()[0][:200]
-        raise Trouble(f"The colour configuration {name} cannot be used ({words}): correct $OCIO, or unset it.") from None
-    return config
+
+def names() -> dict[str, list[str]]:
+    """The names of "inputs", "displays" and "workings", see below; raises `Trouble` when ``$OCIO`` is no configuration."""
+    found: dict[str, list[str]] = _ask("names", _environment())
+    return found
 
 
 def inputs() -> list[str]:
     """Names of the colour spaces a picture may be in; raises `Trouble` when ``$OCIO`` is no configuration."""
-    return [space.getName() for space in _config().getColorSpaces() if not space.isData()]
+    return names()["inputs"]
 
 
 def displays() -> list[str]:
     """Displays with their views, as in "display / view"; raises `Trouble` when ``$OCIO`` is no configuration."""
-    config = _config()
-    return [f"{display}{BETWEEN}{view}" for display in config.getDisplays() for view in config.getViews(display)]
-
-
-@functools.lru_cache(maxsize=16)
-def _processor(kind: str, name: str, environment: str) -> Any:
-    import PyOpenColorIO as ocio
-
-    config = _config_of(environment)
-    try:
-        if kind == "input":
-            return ocio.Config.GetProcessorToBuiltinColorSpace(config, name, WORKING).getDefaultCPUProcessor()
-        display, _, view = name.partition(BETWEEN)
-        working = ocio.Config.GetProcessorFromBuiltinColorSpace(WORKING, config, ocio.ROLE_SCENE_LINEAR)
-        shown = config.getProcessor(ocio.ROLE_SCENE_LINEAR, display, view, ocio.TRANSFORM_DIR_FORWARD)
-        both = ocio.GroupTransform([*working.createGroupTransform(), *shown.createGroupTransform()])
-        return config.getProcessor(both).getDefaultCPUProcessor()
-    except (ocio.Exception, ocio.ExceptionMissingFile) as error:
-        known = "; ".join(inputs() if kind == "input" else displays())[:300]
-        words = str(error).splitlines()[0][:200]
-        raise Trouble(f"«{name}» cannot be used as a colour space ({words}): choose one of {known} …") from None
+    return names()["displays"]
 
 
 def workings() -> list[str]:
     """Names of the linear colour spaces, in which may be worked; raises `Trouble` when ``$OCIO`` is no configuration."""
-    return [space.getName() for space in _config().getColorSpaces() if space.getEncoding() == "scene-linear"]
+    return names()["workings"]
 
 
 def matrix_of(name: str) -> tuple[float, ...]:
@@ -78,18 +59,13 @@ def matrix_of(name: str) -> tuple[float, ...]:
     return tuple(float(number) for number in light[:, :3].ravel())
 
 
-def _applied(processor: Any, planes: np.ndarray) -> np.ndarray:
-    """Planes (3, H, W) through a processor."""
-    pixels = np.ascontiguousarray(np.moveaxis(planes, 0, -1), np.float32)
-    processor.applyRGB(pixels)
-    return np.ascontiguousarray(np.moveaxis(pixels, -1, 0))
-
-
 def to_light(codes: np.ndarray, name: str) -> np.ndarray:
     """Samples (3, H, W) in a colour space as linear light, Rec. 709 primaries; raises `Trouble` for an unknown one."""
-    return _applied(_processor("input", name, os.environ.get("OCIO", "")), codes)
+    light: np.ndarray = _ask("applied", "input", name, _environment(), codes)
+    return light
 
 
 def to_display(planes: np.ndarray, name: str) -> np.ndarray:
     """Linear light (3, H, W) as the codes of "display / view", 0 to 1; raises `Trouble` for an unknown one."""
-    return _applied(_processor("display", name, os.environ.get("OCIO", "")), planes)
+    codes: np.ndarray = _ask("applied", "display", name, _environment(), planes)
+    return codes

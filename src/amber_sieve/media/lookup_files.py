@@ -3,19 +3,28 @@
 from __future__ import annotations
 
 import pathlib
+from typing import Any
 
 import numpy as np
 
 from ..core.frame import BRIGHTEST
 from ..errors import Trouble
 from ..files import regular_file, write_text
+from . import ocio_process
 from .quiet import quiet
 
 ENDINGS = (".cube", ".clf")
+#: Bytes of the largest table that is read; and bytes of a file, or nodes on a side, up to which it is read and written in this process.
+LARGEST, SMALL, FEW = 100_000_000, 200_000, 17
 
 
-#: Bytes of the largest table that is read, and nodes on a side of one made from what is no plain table.
-LARGEST, NODES = 100_000_000, 65
+def _ask(apart: bool, what: str, given: Any) -> Any:
+    if apart:
+        return ocio_process.ask(what, given)
+    from . import ocio_functions  # slow to load, and rarely needed
+
+    with quiet():
+        return getattr(ocio_functions, what)(given)
 
 
 def read(path: pathlib.Path) -> np.ndarray:
@@ -25,32 +34,30 @@ def read(path: pathlib.Path) -> np.ndarray:
     ------
     Trouble: it is missing, damaged, or no lookup table.
     """
-    import PyOpenColorIO as ocio  # slow to load, and rarely needed
-
     path = regular_file(pathlib.Path(path))
     if path.suffix.lower() not in ENDINGS:
         raise Trouble(f"{path} is no lookup table: give a file that ends in {' or '.join(ENDINGS)}.")
-    if path.stat().st_size > LARGEST:
-        raise Trouble(f"{path} has {path.stat().st_size // 10**6} MB, more than a lookup table needs: choose another.")
+    size = path.stat().st_size
+    if size > LARGEST:
+        raise Trouble(f"{path} has {size // 10**6} MB, more than a lookup table needs: choose another.")
     try:
-        with quiet():
-            transform = ocio.FileTransform(str(path), interpolation=ocio.INTERP_TETRAHEDRAL)
-            made = ocio.Config.CreateRaw().getProcessor(transform)
-            parts = list(made.createGroupTransform())
-            if len(parts) == 1 and isinstance(parts[0], ocio.Lut3DTransform) and parts[0].getDirection() == ocio.TRANSFORM_DIR_FORWARD:
-                size = parts[0].getGridSize()
-                table = np.array(parts[0].getData(), np.float32).reshape(size, size, size, 3)
-            else:
-                nodes = np.linspace(0, 1, NODES, dtype=np.float32)
-                table = np.stack(np.meshgrid(nodes, nodes, nodes, indexing="ij"), -1)
-                table = np.ascontiguousarray(table.reshape(-1, 3))
-                made.getDefaultCPUProcessor().applyRGB(table)
-                table = table.reshape(NODES, NODES, NODES, 3)
-    except (ocio.Exception, ocio.ExceptionMissingFile, ValueError, UnicodeDecodeError):
-        raise Trouble(f"{path} is not a readable lookup table: it is damaged or of a kind that is not known.") from None
+        table: np.ndarray = _ask(size > SMALL, "table", str(path.absolute()))
+    except Trouble as trouble:
+        raise Trouble(str(trouble).replace(str(path.absolute()), str(path))) from None
     if not np.isfinite(table).all():
         raise Trouble(f"{path} holds values that are no numbers: have it written again.")
     return np.clip(table, -BRIGHTEST, BRIGHTEST)
+
+
+def _as_cube(table: np.ndarray, title: str) -> str:
+    size = table.shape[0]
+    plain = "".join(letter for letter in title if letter.isprintable() and letter != '"')
+    parts = [f'TITLE "{plain}"\nLUT_3D_SIZE {size}\nDOMAIN_MIN 0 0 0\nDOMAIN_MAX 1 1 1\n']
+    line = "%.7f %.7f %.7f\n" * size
+    for blue in range(size):  # a row at a time, so that other threads get their turn
+        for green in range(size):
+            parts.append(line % tuple(table[:, green, blue].ravel().tolist()))  # red changes fastest
+    return "".join(parts)
 
 
 def write(table: np.ndarray, path: pathlib.Path, title: str) -> None:
@@ -64,15 +71,5 @@ def write(table: np.ndarray, path: pathlib.Path, title: str) -> None:
     ending = path.suffix.lower()
     if ending not in ENDINGS:
         raise Trouble(f"{path} is no lookup table: its name should end in {' or '.join(ENDINGS)}.")
-    size = table.shape[0]
-    if ending == ".cube":
-        rows = table.transpose(2, 1, 0, 3).reshape(-1, 3)  # red changes fastest
-        plain = "".join(letter for letter in title if letter.isprintable() and letter != '"')
-        head = f'TITLE "{plain}"\nLUT_3D_SIZE {size}\nDOMAIN_MIN 0 0 0\nDOMAIN_MAX 1 1 1\n'
-        write_text(path, head + "\n".join(" ".join(f"{value:.7f}" for value in row) for row in rows.tolist()) + "\n")
-        return
-    import PyOpenColorIO as ocio  # slow to load, and rarely needed
-
-    transform = ocio.Lut3DTransform(gridSize=size)
-    transform.setData(np.ascontiguousarray(table, np.float32).reshape(-1))  # blue changes fastest
-    write_text(path, ocio.GroupTransform([transform]).write("Academy/ASC Common LUT Format", ocio.Config.CreateRaw()))
+    text = _as_cube(table, title) if ending == ".cube" else str(_ask(table.shape[0] > FEW, "clf_of", table))
+    write_text(path, text)
