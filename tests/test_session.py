@@ -20,10 +20,16 @@ from amber_sieve.project.storage import load
 
 class ThreadsTest(WindowCase):
     def test_only_the_newest_request_is_answered(self):
-        renderer, answers, gate = Renderer(), [], threading.Event()
+        renderer, answers, gate, begun = Renderer(), [], threading.Event(), threading.Event()
         renderer.done.connect(answers.append)
-        renderer.ask(lambda: gate.wait(5) and "first")
-        time.sleep(0.05)
+
+        def first() -> str:
+            begun.set()
+            gate.wait(5)
+            return "first"
+
+        renderer.ask(first)
+        self.assertTrue(begun.wait(5))
         for number in range(20):
             renderer.ask(lambda number=number: number)
         gate.set()

@@ -203,7 +203,7 @@ def write_bytes(path: pathlib.Path, data: bytes | memoryview) -> None:
 def write_text(path: pathlib.Path, text: str) -> None:
     """Write a text file whole, or leave the earlier one; raises `Trouble`."""
     with written_beside(path) as partial:
-        write_bytes(partial, text.encode("utf-8"))
+        write_bytes(partial, text.encode("utf-8", "backslashreplace"))  # names of files need not be text
 
 
 class Checked:
@@ -299,7 +299,10 @@ def sweep_parts(now: float | None = None) -> int:
     """Remove part-files of our own that are old enough and whose writer no longer lives; returns how many."""
     now = time.time() if now is None else now
     swept = 0
-    for note in list(_notes().glob(f"{PART}*")) if _notes().is_dir() else []:
+    notes: list[pathlib.Path] = []
+    with contextlib.suppress(OSError):  # a folder that may not be looked into holds nothing of ours
+        notes = list(_notes().glob(f"{PART}*")) if _notes().is_dir() else []
+    for note in notes:
         with contextlib.suppress(OSError, ValueError):
             owner = int(note.name.removeprefix(PART).split("-")[0])
             if is_running(owner) or now - note.stat().st_mtime < OLD:

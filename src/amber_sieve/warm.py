@@ -41,7 +41,10 @@ def _mark() -> pathlib.Path:
 
 def is_warm() -> bool:
     """Whether all kernels have been compiled already."""
-    return _mark().exists()
+    try:
+        return _mark().exists()
+    except OSError:
+        return False
 
 
 def in_use(adjust: Adjust) -> Adjust:

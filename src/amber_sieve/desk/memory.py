@@ -14,7 +14,7 @@ import time
 #: Number of the setting for how many stores there are (mallopt(3), M_ARENA_MAX), and how many are enough: threads here ask rarely, for much.
 ARENA_MAX, ARENAS = -8, 2
 #: Seconds between two times that memory is given back although there is something to do.
-BETWEEN = 4.0
+BETWEEN = 2.0
 
 
 def few_stores() -> None:

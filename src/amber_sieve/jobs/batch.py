@@ -124,7 +124,10 @@ def pictures_in(paths: Sequence[pathlib.Path]) -> list[pathlib.Path]:
     """Pictures, and those of folders, by name; a path that is neither stays, so that it is told of."""
     found: list[pathlib.Path] = []
     for path in paths:
-        inside = sorted(p for p in path.iterdir() if p.suffix.lower() in formats.endings("still")) if path.is_dir() else [path]
+        try:
+            inside = sorted(p for p in path.iterdir() if p.suffix.lower() in formats.endings("still")) if path.is_dir() else [path]
+        except OSError as error:
+            raise Trouble(f"The folder {path} could not be read ({error.strerror}): check its permissions.") from None
         found += inside
     return found
 

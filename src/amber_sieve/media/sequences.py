@@ -68,7 +68,11 @@ def numbered(path: pathlib.Path) -> list[pathlib.Path]:
     if pattern is not None:
         return pattern.files()
     known = formats.endings("still")
-    found = [p for p in path.iterdir() if p.suffix.lower() in known and re.search(r"\d", p.stem)]
+    try:
+        inside = list(path.iterdir())
+    except OSError as error:
+        raise Trouble(f"The folder {path} could not be read ({error.strerror}): check its permissions.") from None
+    found = [p for p in inside if p.suffix.lower() in known and re.search(r"\d", p.stem)]
     heads = {re.sub(r"\d+$", "", p.stem) + p.suffix for p in found}
     if len(heads) > 1:
         raise Trouble(

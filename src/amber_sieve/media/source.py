@@ -10,6 +10,9 @@ from typing import Any, Protocol
 
 from ..core.frame import Frame
 
+#: A cache key of one frame of a file.
+Key = tuple[str, int, int, int]
+
 
 @dataclass(frozen=True)
 class About:
@@ -26,6 +29,7 @@ class About:
     grey : whether it holds one channel of colour only.
     tags : colour tags and codecs in words, for `info`.
     part : the one it was read from, "" for the first. parts : names of the parts of a file that holds several pictures.
+    mark : what the file was when it was read, see `key_of`.
     notes : what was found odd and mended when it was read, in sentences that are said once.
     """
 
@@ -42,6 +46,7 @@ class About:
     notes: tuple[str, ...] = ()
     parts: tuple[str, ...] = ()
     part: str = ""
+    mark: Key | None = None
 
 
 class Source(Protocol):
@@ -64,10 +69,6 @@ class Source(Protocol):
 
     def close(self) -> None:
         """Let go of the file."""
-
-
-#: A cache key of one frame of a file.
-Key = tuple[str, int, int, int]
 
 
 def key_of(path: pathlib.Path, number: int = 0) -> Key:

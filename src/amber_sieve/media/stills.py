@@ -213,6 +213,7 @@ def read(path: pathlib.Path, reading: Reading = PLAIN) -> Still:
 def _read(path: pathlib.Path, reading: Reading) -> Still:
     if phone_and_web.is_ours(path):
         return _by_pillow(path, reading)
+    mark = key_of(regular_file(path))  # before it is read: a file that changes meanwhile is not the one it says
     pixels, spec, kind, parts = _samples_of(path, reading.part)
     if cmyk.holds_inks(path, spec):
         return _of_light(path, cmyk.read(path), kind, _carried(spec), cmyk.tags_of(path), reading)
@@ -256,9 +257,20 @@ def _read(path: pathlib.Path, reading: Reading) -> Still:
     if reading.space or curve:
         profile = b""  # what it was coded in is no profile; what leaves is
     about = About(
-        path, "still", (width, height), kind, profile, _carried(spec), grey=grey, tags=tags, notes=notes, parts=parts, part=reading.part
+        path,
+        "still",
+        (width, height),
+        kind,
+        profile,
+        _carried(spec),
+        grey=grey,
+        tags=tags,
+        notes=notes,
+        parts=parts,
+        part=reading.part,
+        mark=mark,
     )
-    return Still(about, Frame(planes, alpha, (key_of(path), reading) if reading != PLAIN else key_of(path)))
+    return Still(about, Frame(planes, alpha, (mark, reading) if reading != PLAIN else mark))
 
 
 def _by_pillow(path: pathlib.Path, reading: Reading) -> Still:
@@ -399,8 +411,9 @@ def write(
     stored = None
     if profile or display:
         original = None
-    if original is not None and integer and kind == about.depth and not colours.is_srgb(icc) and about.path.is_file():
+    if original is not None and integer and kind == about.depth and not colours.is_srgb(icc) and _is_as_read(about):
         stored = _samples_of(about.path, about.part)[0]
+        stored = stored if _is_as_read(about) and stored.shape[:2] == (height, width) else None
     for top, planes in strips():
         rows = slice(top, top + planes.shape[1])
         target = pixels[rows, :, :3]
@@ -433,6 +446,14 @@ def write(
         spec.nchannels = pixels.shape[2]
         spec.channelnames = (*"RGBA"[:channels], *names)
     store(path, spec, pixels, quality)
+
+
+def _is_as_read(about: About) -> bool:
+    """Whether the file is still the one that was read: another may lie in its place by now."""
+    try:
+        return about.mark is not None and key_of(about.path) == about.mark
+    except OSError:
+        return False
 
 
 def _before_white(strips: Callable[[], Iterator[tuple[int, np.ndarray]]], alpha: np.ndarray) -> Iterator[tuple[int, np.ndarray]]:

@@ -86,7 +86,10 @@ class Recovery:
 def left_behind(tell: Callable[[str], object] = lambda words: None) -> list[Left]:
     """Work whose program no longer runs, the newest first. A damaged file is set aside, and ``tell`` is given a sentence that says so."""
     found = []
-    for file in recovery_folder().glob("*.json") if recovery_folder().is_dir() else []:
+    files: list[pathlib.Path] = []
+    with contextlib.suppress(OSError):  # a folder that may not be looked into holds nothing of ours
+        files = list(recovery_folder().glob("*.json")) if recovery_folder().is_dir() else []
+    for file in files:
         if file.name.startswith("."):  # a part-file of a write that was cut short: what it was to replace is offered
             continue
         try:

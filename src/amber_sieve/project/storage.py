@@ -15,6 +15,7 @@ from ..errors import Trouble
 from ..files import mark_of, regular_file, write_text
 from .limits import excess_in
 from .model import VERSION, Project, Sieve
+from .tracks import wrong_in
 
 #: Items of a row that are written at a time.
 AT_ONCE = 20_000
@@ -99,11 +100,15 @@ def project_from(held: dict[str, Any], path: pathlib.Path) -> Project:
             held = _from_version_5(held)
         if words := excess_in(Project, held):
             raise Trouble(f"{path} holds more than can be worked on ({words}): correct it or open another file.")
-        return Project.model_validate(held)
+        project = Project.model_validate(held)
     except ValidationError as error:
         raise Trouble(f"{path} has a wrong field ({first_complaint(error)}): correct it or open another file.") from None
     except (AttributeError, TypeError, ValueError, RecursionError):
         raise Trouble(f"{path} is not a project of Amber Sieve: its fields are not what they should be. Open another file.") from None
+    for sieve in [*project.stack, *(sieve for take in project.takes for sieve in take.stack)]:
+        if words := wrong_in(sieve):
+            raise Trouble(f"{path} has a key that does not fit ({words}): correct it or open another file.")
+    return project
 
 
 def _from_version_5(held: dict[str, Any]) -> dict[str, Any]:

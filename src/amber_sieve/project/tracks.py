@@ -5,6 +5,8 @@ from __future__ import annotations
 import functools
 from typing import Any
 
+from pydantic import ValidationError
+
 from ..errors import Trouble
 from ..names import Between
 from .edits import field_of, with_field
@@ -57,6 +59,28 @@ def _with_value(sieve: Sieve, path: str, value: Any) -> Sieve:
     kind, name, field = part
     changed = tuple(one.but(**{field: value}) if one.id == name else one for one in _parts_of(sieve, kind))
     return sieve.but(pick=sieve.pick.but(samples=changed)) if kind == "samples" else sieve.but(areas=changed)
+
+
+def wrong_in(sieve: Sieve) -> str:
+    """What is wrong with the keys of a sieve, in words; "" for nothing. What lies between two keys that fit fits too."""
+    for track in sieve.tracks:
+        try:
+            there = value_of(sieve, track.path)
+            if there is None or there == "auto":
+                continue
+            for value in (
+                map(min, zip(*(key.value for key in track.keys), strict=True)),
+                map(max, zip(*(key.value for key in track.keys), strict=True)),
+            ):
+                numbers = list(value)
+                if len(_flat(there)) == len(numbers):
+                    _with_value(sieve, track.path, _like(there, numbers))
+        except ValidationError as error:
+            words = error.errors(include_url=False, include_context=False, include_input=False)[0]["msg"]
+            return f"a key of {track.path}: {words.removeprefix('Value error, ')}"
+        except (AttributeError, TypeError, Trouble, IndexError):
+            return f"there is nothing called {track.path[:80]} that could change from frame to frame"
+    return ""
 
 
 def _known(track: Track, frame: int) -> tuple[float, ...]:
