@@ -1,10 +1,12 @@
 """Footage for a grader: playing in time, coverage over time, timecode, every codec out, pieces joined, seeks that hit their frame."""
 
+import contextlib
 import json
 import os
 import pathlib
 import signal
 import subprocess
+import sys
 import time
 import unittest
 from fractions import Fraction
@@ -246,18 +248,58 @@ class PiecesTest(FolderCase):
         source = open_source(clip)
         export_clip(source, project, self.folder / "plain.mov", (0, 35), "ProRes 422 HQ")
         killed = []
-        with distributed.LocalCluster(n_workers=2, threads_per_worker=1, dashboard_address=None, silence_logs=50) as cluster:
+        with farm(self.folder) as (address, workers):
 
             def step(share: float, left: float | None) -> None:
                 if share > 0.2 and not killed:
-                    killed.append(next(iter(cluster.workers.values())).pid)
-                    os.kill(killed[0], signal.SIGKILL)
+                    killed.append(workers[0].pid)
+                    os.killpg(workers[0].pid, signal.SIGKILL)
 
-            export_in_pieces(
-                source, project, self.folder / "farm.mov", (0, 35), "ProRes 422 HQ", Progress(step), scheduler=cluster.scheduler_address
-            )
+            export_in_pieces(source, project, self.folder / "farm.mov", (0, 35), "ProRes 422 HQ", Progress(step), scheduler=address)
+            # As from a terminal, by the worker that is left.
+            storage.save(project, self.folder / "p.sieve")
+            words = ("render", self.folder / "p.sieve", "-o", self.folder / "words.mov", "--frames", "0-35", "--codec", "ProRes 422 HQ")
+            done = terminal(*words, "--scheduler", address)
+            self.assertEqual((done.returncode, done.stderr), (0, ""))
         self.assertEqual(len(killed), 1)
+        self.assertEqual(self.frames_of(self.folder / "plain.mov"), self.frames_of(self.folder / "words.mov"))
         self.assertEqual(self.frames_of(self.folder / "plain.mov"), self.frames_of(self.folder / "farm.mov"))
+
+
+@contextlib.contextmanager
+def farm(folder: pathlib.Path):
+    """A Dask scheduler that has nothing but Dask, and two workers that have the program, as processes of their own."""
+    dask = pathlib.Path(sys.executable).with_name("dask")
+    bare = {name: value for name, value in os.environ.items() if name != "PYTHONPATH"}
+    told = folder / "scheduler.json"
+
+    def started(*words: object, environment: dict[str, str]) -> subprocess.Popen:
+        return subprocess.Popen(
+            [dask, *map(str, words)],
+            env=environment,
+            cwd=folder,
+            start_new_session=True,
+            stdout=subprocess.DEVNULL,
+            stderr=subprocess.DEVNULL,
+        )
+
+    processes = [started("scheduler", "--port", 0, "--no-dashboard", "--scheduler-file", told, environment=bare)]
+    try:
+        end = time.monotonic() + 60
+        while not told.exists() and time.monotonic() < end:
+            time.sleep(0.1)
+        address = json.loads(told.read_text())["address"]
+        ours = os.environ | {"PYTHONPATH": str(DEMO.parent / "src")}
+        workers = [started("worker", address, "--nthreads", 1, "--no-dashboard", environment=ours) for _ in range(2)]
+        processes += workers
+        with distributed.Client(address) as client:
+            client.wait_for_workers(2, timeout=60)
+        yield address, workers
+    finally:
+        for process in processes:
+            with contextlib.suppress(ProcessLookupError):
+                os.killpg(process.pid, signal.SIGKILL)
+            process.wait()
 
 
 def finished_of(source, number: int) -> np.ndarray:

@@ -5,6 +5,8 @@ import os
 import pathlib
 import shutil
 import stat
+import threading
+import time
 import unittest
 from unittest import mock
 
@@ -288,6 +290,86 @@ class ChangedElsewhere(WindowCase):
         from PyQt6.QtCore import Qt
 
         return Qt.KeyboardModifier.ShiftModifier
+
+    def test_the_loupe_promises_what_a_click_takes(self):
+        """At outlines the two were up to 70 levels apart."""
+        self.open(DEMO / "yard.png")
+        promises: dict[tuple[int, int], tuple[float, ...]] = {}
+        self.session.promised.connect(lambda held: promises.__setitem__(held[:2], held[2]))
+        for x, y in ((1120, 420), (660, 700), (900, 612), (5, 5), (1799, 1199)):
+            self.session.promise(x, y)
+            self.settle()
+            self.session.sample(x, y, fresh=True)
+            self.settle()
+            self.assertEqual(promises[x, y], self.session.sieve.pick.samples[-1].colour)
+        for x in range(300, 340):  # many moves in a row: the newest is answered
+            self.session.promise(x, 500)
+        self.settle()
+        self.assertIn((339, 500), promises)
+
+    def test_a_decimal_comma_is_a_point(self):
+        from PyQt6.QtCore import Qt
+        from PyQt6.QtTest import QTest
+
+        from amber_sieve.desk.number import Number
+        from amber_sieve.project.controls import blocks
+        from amber_sieve.project.fields import numbers_of
+
+        specs = [spec for _, kind in blocks() for spec in numbers_of(kind) if spec.decimals and spec.low <= 1.5 <= spec.high]
+        self.assertGreater(len(specs), 20)
+        for spec in specs:
+            field = Number(spec)
+            field.show()
+            for typed, wanted in (("1,5", 1.5), ("1.5", 1.5), (",5", 0.5), ("1,25e0", 1.25)):
+                if spec.low <= wanted <= spec.high:
+                    field.set(spec.start)
+                    QTest.keyClicks(field, typed[0])
+                    QTest.keyClicks(field._entry, typed[1:])
+                    QTest.keyClick(field._entry, Qt.Key.Key_Return)
+                    self.assertAlmostEqual(field.value, wanted, places=5, msg=(spec.name, typed))
+            field.close()
+
+    def test_a_colour_of_another_picture_while_something_is_exported(self):
+        from amber_sieve.desk.picture_colour import PictureColour, show_picture
+
+        self.open(DEMO / "close.png")
+        gate = threading.Event()
+        self.session.jobs.run("Exporting", lambda progress: gate.wait(20), lambda _: None)
+        show_picture(self.window, self.session, DEMO / "yard.png", lambda colour: None)
+        end = time.monotonic() + 20
+        while not self.window.findChildren(PictureColour) and time.monotonic() < end:
+            self.application.processEvents()
+        gate.set()
+        self.settle()
+        self.assertEqual(self.troubles, [])
+        self.window.findChildren(PictureColour)[0].close()
+
+    def test_the_first_picture_has_its_thumbnail_and_only_the_shown_one_is_chosen(self):
+        self.session.close_all()
+        for name in ("yard.png", "close.png"):
+            self.session.open(DEMO / name)
+            self.settle()
+        first, second = self.session.tray.entries
+        self.assertGreater(int((first.thumbnail & 0xFF).max()), 100)
+        self.assertEqual(self.window.tray.chosen, [second])
+        self.session.go_to_picture(first)
+        self.settle()
+        self.assertEqual(self.window.tray.chosen, [first])
+
+    def test_a_sample_beside_a_smaller_clip(self):
+        from amber_sieve.jobs.resolved import Resolver
+        from amber_sieve.media.opening import open_source
+        from amber_sieve.project.model import Pick, Sample
+        from amber_sieve.render.cache import Cache
+
+        source = open_source(DEMO / "clip.mp4")
+        self.addCleanup(source.close)
+        sample = Sample(x=1700, y=1100, colour=(0.1, 0.2, 0.3), reach="here")
+        project = Project(stack=(Sieve(pick=Pick(samples=(sample,))),))
+        resolver = Resolver(source)
+        for number in (0, 1, 30):
+            stands = resolver.project_on(project, source.frame(number), number, Cache(0))
+            self.assertEqual(len(stands.stack[0].pick.samples), 1)
 
     def test_300_000_samples_are_refused_before_they_are_looked_at(self):
         sample = {"x": 1, "y": 2, "colour": [0.1, 0.2, 0.3]}

@@ -4,8 +4,10 @@ import json
 import os
 import pathlib
 import shutil
+import socket
 import subprocess
 import sys
+import time
 import unittest
 from unittest import mock
 
@@ -17,6 +19,8 @@ from PyQt6.QtGui import QCloseEvent, QDropEvent, QGuiApplication
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QMenu, QMessageBox
 
+from amber_sieve.desk import one_window
+from amber_sieve.desk.app import application
 from amber_sieve.desk.sieve_presets_dialog import SievePresetsDialog
 from amber_sieve.desk.stack_menu import copy_sieve
 from amber_sieve.media.thumbnails import SIDE, thumbnail
@@ -361,6 +365,10 @@ running.exec()
 
 
 class OneWindowTest(FolderCase):
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.running = application()
+
     def test_a_second_start_hands_its_files_over(self):
         environment = os.environ | {
             "QT_QPA_PLATFORM": "offscreen",
@@ -378,6 +386,65 @@ class OneWindowTest(FolderCase):
             )
             self.assertEqual((second.returncode, second.stderr), (0, ""))
             self.assertEqual(first.stdout.readline().strip(), str(DEMO / "yard.png"))
+
+    def test_the_door_lies_in_a_folder_of_ones_own(self):
+        with mock.patch.dict(os.environ, {"XDG_RUNTIME_DIR": str(self.folder), "XDG_STATE_HOME": str(self.folder / "state")}):
+            self.folder.chmod(0o755)  # others may enter: it is not used
+            self.assertEqual(one_window._folder(), self.folder / "state" / "amber-sieve" / "amber-sieve-door")
+            self.folder.chmod(0o700)
+            self.assertEqual(one_window._folder(), self.folder / "amber-sieve-door")
+            (self.folder / "amber-sieve-door").rmdir()
+            (self.folder / "elsewhere").mkdir(mode=0o700)
+            (self.folder / "amber-sieve-door").symlink_to(self.folder / "elsewhere")
+            self.assertEqual(one_window._folder(), self.folder / "state" / "amber-sieve" / "amber-sieve-door")
+
+    def test_another_user_is_neither_believed_nor_served(self):
+        taken: list[list[pathlib.Path]] = []
+        with mock.patch.dict(os.environ, {"XDG_STATE_HOME": str(self.folder), "WAYLAND_DISPLAY": "other"}):
+            door = one_window.Door(taken.append)
+            self.addCleanup(door.close)
+            with (
+                mock.patch.object(one_window.os, "getuid", return_value=os.getuid() + 1),
+                mock.patch.object(one_window, "_is_private", return_value=True),
+            ):
+                self.assertFalse(one_window.handed_over([pathlib.Path("/a.png")]))
+        self.assertEqual(taken, [])
+
+    def test_messages_are_bounded(self):
+        good = json.dumps(["/a [1].png", "/b.png"]).encode()
+        self.assertEqual(one_window.paths_in(good), [pathlib.Path("/a [1].png"), pathlib.Path("/b.png")])
+        for bad in (
+            b"", b"[]", b"{}", b"3", b'"/a"', b"[[" * 500_000, json.dumps(["/a"] * 1001).encode(), json.dumps(["/" + "x" * 1_000_000]).encode(),
+            b'["a.png"]', b"[3]", b'[""]', b'[["/a"]]', b"\xff",
+        ):  # fmt: skip
+            with self.assertRaises((ValueError, RecursionError), msg=bad[:20]):
+                one_window.paths_in(bad)
+
+    def test_a_flood_and_silence_are_cut_off(self):
+        running, taken = self.running, []
+        with (
+            mock.patch.dict(os.environ, {"XDG_STATE_HOME": str(self.folder), "WAYLAND_DISPLAY": "flood"}),
+            mock.patch.object(one_window, "SLOWEST", 300),
+        ):
+            door = one_window.Door(taken.append)
+            self.addCleanup(door.close)
+            for send in (b"[" * 3_000_000, b"", b'["/a'):
+                with socket.socket(socket.AF_UNIX) as peer:
+                    peer.settimeout(0.01)
+                    peer.connect(one_window._name())
+                    end, left, gone = time.monotonic() + 5, send, False
+                    while not gone and time.monotonic() < end:
+                        running.processEvents()
+                        try:
+                            left = left[peer.send(left) :] if left else left
+                            gone = peer.recv(10) == b""
+                        except TimeoutError:
+                            pass
+                        except OSError:
+                            gone = True
+                    self.assertTrue(gone, send[:5])
+            self.assertTrue(one_window._connected() is not None)
+        self.assertEqual(taken, [])
 
 
 if __name__ == "__main__":

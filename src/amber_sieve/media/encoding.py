@@ -3,35 +3,18 @@
 from __future__ import annotations
 
 import os
-import threading
 from typing import Any
 
 import numpy as np
 import OpenImageIO as oiio
 
 
-def _through_pipe(encoder: str, spec: Any, pixels: np.ndarray) -> bytes:
-    """What an encoder writes from start to end."""
-    source, sink = os.pipe()
-    parts: list[bytes] = []
+def encoded(encoder: str, spec: Any, pixels: np.ndarray) -> bytes:
+    """A picture (H, W, C) as the bytes of its file; raises OSError when the encoder fails.
 
-    def collect() -> None:
-        while part := os.read(source, 1 << 20):
-            parts.append(part)
-
-    reader = threading.Thread(target=collect, name="encoded", daemon=True)
-    reader.start()
-    try:
-        _write(encoder, f"/proc/self/fd/{sink}", spec, pixels)
-    finally:
-        os.close(sink)
-        reader.join()
-        os.close(source)
-    return b"".join(parts)
-
-
-def _through_memory(encoder: str, spec: Any, pixels: np.ndarray) -> bytes:
-    """What an encoder writes that goes back and forth in its file."""
+    Encoders write into a file in memory, which takes whatever they give it. A pipe with a reader of ours at its end would not: some of
+    them hold Python's lock while they write, and once the pipe is full nobody could read it any more.
+    """
     held = os.memfd_create("picture")
     try:
         _write(encoder, f"/proc/self/fd/{held}", spec, pixels)
@@ -54,11 +37,3 @@ def _write(encoder: str, name: str, spec: Any, pixels: np.ndarray) -> None:
     complaint = out.geterror()
     if not (out.close() and done):
         raise OSError(28, complaint or "the encoder failed")
-
-
-def encoded(encoder: str, streams: bool, spec: Any, pixels: np.ndarray) -> bytes:
-    """A picture (H, W, C) as the bytes of its file; raises OSError when the encoder fails.
-
-    ``streams``: the format is written from start to end.
-    """
-    return (_through_pipe if streams else _through_memory)(encoder, spec, pixels)

@@ -22,7 +22,6 @@ class Format:
     writes : sample types that can be written, the default first; empty when it is only read. Of clips: names of codecs.
     alpha, profile : whether it holds transparency, and an ICC profile.
     mask : whether a mask can be written as it (16 bit or float grey).
-    streams : written from start to end without going back, so that its encoder can write into a pipe.
     encoder : name of OpenImageIO's writer.
     """
 
@@ -33,7 +32,6 @@ class Format:
     alpha: bool = True
     profile: bool = True
     mask: bool = False
-    streams: bool = False
     encoder: str = ""
 
 
@@ -44,9 +42,9 @@ RAW = (".dng", ".cr2", ".cr3", ".nef", ".arw", ".raf", ".orf", ".rw2", ".pef", "
 PILLOW = (".heic", ".heif", ".hif", ".avif", ".gif", ".tga")
 
 FORMATS = (
-    Format("PNG", (".png",), writes=("uint8", "uint16"), mask=True, streams=True, encoder="png"),
+    Format("PNG", (".png",), writes=("uint8", "uint16"), mask=True, encoder="png"),
     Format("TIFF", (".tif", ".tiff"), writes=("uint16", "uint8", "float"), mask=True, encoder="tiff"),
-    Format("JPEG", (".jpg", ".jpeg"), writes=("uint8",), alpha=False, streams=True, encoder="jpeg"),
+    Format("JPEG", (".jpg", ".jpeg"), writes=("uint8",), alpha=False, encoder="jpeg"),
     Format("OpenEXR", (".exr",), writes=("half", "float"), profile=False, mask=True, encoder="openexr"),
     Format("WebP", (".webp",), writes=("uint8",), encoder="webp"),
     Format("JPEG XL", (".jxl",), writes=("uint16", "uint8", "half", "float"), encoder="jpegxl"),

@@ -5,6 +5,7 @@ The other side of the pipe is this module, run by `python -m`; requests and answ
 
 from __future__ import annotations
 
+import contextlib
 import os
 import pathlib
 import pickle
@@ -30,7 +31,10 @@ def ask(what: str, *given: Any) -> Any:
     """
     global _process
     with _LOCK:
-        if _process is None or _process.poll() is not None:
+        if _process is not None and _process.poll() is not None:
+            _let_go(_process)
+            _process = None
+        if _process is None:
             # It finds the package where this one found it, started in whatever way.
             environment = os.environ | {"PYTHONPATH": str(pathlib.Path(__file__).parents[2])}
             _process = subprocess.Popen(
@@ -43,10 +47,21 @@ def ask(what: str, *given: Any) -> Any:
             words, answer = pickle.load(_process.stdout)
         except (OSError, EOFError, pickle.UnpicklingError):
             _process.kill()
+            _let_go(_process)
+            _process = None
             raise Trouble("The process that reads colour tables was ended: try again.") from None
     if words:
         raise Trouble(words)
     return answer
+
+
+def _let_go(process: subprocess.Popen[bytes]) -> None:
+    """Close our ends of the pipes of a process that has ended."""
+    process.wait()
+    for end in (process.stdin, process.stdout):
+        with contextlib.suppress(OSError):
+            if end is not None:
+                end.close()
 
 
 def _serve(requests: BinaryIO, answers: BinaryIO) -> None:

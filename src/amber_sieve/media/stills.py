@@ -517,7 +517,7 @@ def store(path: pathlib.Path, spec: Any, pixels: np.ndarray, quality: int = 95) 
     elif known.encoder in ("tiff", "openexr"):
         spec.attribute("Compression", "zip")
     with written_beside(path) as partial:
-        write_bytes(partial, encoded(known.encoder, known.streams, spec, pixels))
+        write_bytes(partial, encoded(known.encoder, spec, pixels))
 
 
 def _channel_names(masks: dict[str, np.ndarray]) -> list[str]:
