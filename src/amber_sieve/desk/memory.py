@@ -1,8 +1,9 @@
-"""Memory that was freed goes back to the system, when nothing is being done and now and then in between.
+"""Memory that was freed goes back to the system, when nothing is being done and, where much of it has gathered, in between.
 
 The C library keeps freed blocks for later, also the large ones that pictures are made of, and its store only grows over a long
 session: it has one for every few threads, and pictures of many sizes leave holes in each. Giving it back takes some milliseconds, and
-what is asked for next is touched for the first time again; so nothing is given back while something is dragged.
+what is asked for next is touched for the first time again; so little is kept for reuse, and nothing is given back while something is
+dragged.
 """
 
 from __future__ import annotations
@@ -12,13 +13,22 @@ import ctypes
 import time
 
 #: Number of the setting for how many stores there are (mallopt(3), M_ARENA_MAX), and how many are enough: threads here ask rarely, for much.
-ARENA_MAX, ARENAS = -8, 2
-#: Seconds between two times that memory is given back although there is something to do.
-BETWEEN = 2.0
+ARENA_MAX, ARENAS = -8, 1
+#: Freed bytes that may lie ready for what is asked for next, and seconds between two times that more is given back.
+READY, BETWEEN = 150_000_000, 0.5
+
+
+class _Counts(ctypes.Structure):
+    """What the C library counts of its store (mallinfo2(3))."""
+
+    _fields_ = [
+        (name, ctypes.c_size_t)
+        for name in ("arena", "ordblks", "smblks", "hblks", "hblkhd", "usmblks", "fsmblks", "uordblks", "fordblks", "keepcost")
+    ]
 
 
 def few_stores() -> None:
-    """Let all threads share a few stores of memory; nothing happens where the C library has no such setting."""
+    """Let all threads share one store of memory; nothing happens where the C library has no such setting."""
     with contextlib.suppress(OSError, AttributeError):
         ctypes.CDLL(None).mallopt(ARENA_MAX, ARENAS)
 
@@ -29,14 +39,23 @@ def give_back() -> None:
         ctypes.CDLL(None).malloc_trim(0)
 
 
+def freed() -> int:
+    """Bytes that were freed and are still the program's; 0 where the C library does not say."""
+    with contextlib.suppress(OSError, AttributeError):
+        count = ctypes.CDLL(None).mallinfo2
+        count.restype = _Counts
+        return int(count().fordblks)
+    return 0
+
+
 class GivesBack:
-    """Gives memory back now and then; one for a thread that works a lot."""
+    """Gives memory back in between; one for a thread that works a lot."""
 
     def __init__(self) -> None:
         self._last = time.monotonic()
 
     def __call__(self) -> None:
-        """Give it back if that was not done lately."""
-        if time.monotonic() - self._last > BETWEEN:
+        """Give it back where much has gathered, unless that was done a moment ago."""
+        if time.monotonic() - self._last > BETWEEN and freed() > READY:
             give_back()
             self._last = time.monotonic()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import resource
 from typing import Any
 
 import numpy as np
@@ -17,10 +18,20 @@ def encoded(encoder: str, spec: Any, pixels: np.ndarray) -> bytes:
     """
     held = os.memfd_create("picture")
     try:
+        if encoder == "jpeg":  # its library ends the process when it may not write on
+            _refuse_more_than_allowed(pixels.nbytes)
         _write(encoder, f"/proc/self/fd/{held}", spec, pixels)
+        _refuse_more_than_allowed(os.fstat(held).st_size)  # some encoders do not notice that the rest is missing
         return os.pread(held, os.fstat(held).st_size, 0) if os.fstat(held).st_size < 2**31 else b"".join(_blocks(held))
     finally:
         os.close(held)
+
+
+def _refuse_more_than_allowed(size: int) -> None:
+    """Raise OSError when so many bytes are not fewer than the largest file this process may write (setrlimit(2), RLIMIT_FSIZE)."""
+    most = resource.getrlimit(resource.RLIMIT_FSIZE)[0]
+    if most != resource.RLIM_INFINITY and size >= most:
+        raise OSError(27, os.strerror(27))
 
 
 def _blocks(held: int) -> list[bytes]:
