@@ -100,6 +100,18 @@ def _damaged(path: pathlib.Path) -> Trouble:
     return Trouble(f"{path} is cut short or damaged: restore it from where it came from.")
 
 
+def _opened(path: pathlib.Path, hints: Any) -> Any:
+    """The file, opened with hints to its reader; raises `Trouble` when it is empty, damaged or no picture."""
+    try:
+        opened = oiio.ImageInput.open(str(path), hints) if path.stat().st_size else None
+    except (RuntimeError, ValueError):
+        raise _damaged(path) from None
+    if opened is None:
+        oiio.geterror()
+        raise _problem(path)
+    return opened
+
+
 def _upright(pixels: np.ndarray, orientation: int) -> np.ndarray:
     """Undo an Exif orientation (1 to 8; Exif 2.3, tag 274)."""
     if orientation in (5, 6, 7, 8):
@@ -160,13 +172,7 @@ def _samples_of(path: pathlib.Path, part: str = "") -> tuple[np.ndarray, Any, st
     hints = oiio.ImageSpec()
     hints.attribute("oiio:UnassociatedAlpha", 1)
     with quiet():
-        try:
-            opened = oiio.ImageInput.open(str(path), hints) if path.stat().st_size else None
-        except (RuntimeError, ValueError):
-            raise _damaged(path) from None
-        if opened is None:
-            oiio.geterror()
-            raise _problem(path)
+        opened = _opened(path, hints)
         try:
             parts = parts_of(opened) if path.suffix.lower() in PARTED else ()
             if part and part not in parts:
@@ -309,13 +315,7 @@ def about(path: pathlib.Path) -> About:
             tags = {"format": path.suffix[1:].upper(), "samples": "uint8", "channels": str(len(picture.getbands()))}
             return About(path, "still", picture.size, "uint8", tags=tags)
     with quiet():
-        try:
-            opened = oiio.ImageInput.open(str(path))
-        except (RuntimeError, ValueError):
-            raise _damaged(path) from None
-        if opened is None:
-            oiio.geterror()
-            raise _problem(path)
+        opened = _opened(path, oiio.ImageSpec())
         try:
             spec, parts = opened.spec(), parts_of(opened) if path.suffix.lower() in PARTED else ()
         finally:
