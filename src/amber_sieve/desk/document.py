@@ -121,7 +121,8 @@ class Document(QObject):
     @property
     def changed_elsewhere(self) -> bool:
         """Whether the project's file is not what was read or written here last: another window or program has changed it."""
-        return self.path is not None and self.path.exists() and digest_of(self.path) != self._digest
+        path = self.path
+        return path is not None and path.exists() and away(lambda: digest_of(path)) != self._digest
 
     def save(self, path: pathlib.Path, over: bool = False) -> None:
         """Write the project, in a thread while the window goes on painting.
