@@ -57,7 +57,7 @@ class WhatCrashed(FolderCase):
         for _ in range(3):
             picture, _ = adjusted(Frame(picture), Masked(np.ones((30, 40), np.float32), None), sieve)
             self.assertTrue(np.isfinite(lower_chroma(picture)).all())
-            self.assertLessEqual(np.abs(picture).max(), BRIGHTEST)
+            self.assertLessEqual(np.abs(picture).max(), BRIGHTEST * (1 + 1e-6))  # what is mixed may be rounded beyond either side
 
 
 class NoNumber(unittest.TestCase):

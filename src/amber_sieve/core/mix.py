@@ -12,7 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 from numba import prange
 
-from .adjust.chain import Step, bounded, chained
+from .adjust.chain import Step, chained
 from .edge.follow import Unmixed, surface_colours
 from .frame import BRIGHTEST
 from .parallel import call_step, kernel
@@ -105,8 +105,8 @@ def _mix(
         for k in range(3):
             held, part, target = planes[k, y, first:last], row[k * width : (k + 1) * width], out[k, y, first:last]
             for x in range(width):
-                # All and nothing are exact: the formula would round.
-                mixed = bounded(held[x] + share[x] * (part[x] - held[x])) if share[x] != np.float32(1) else part[x]
+                # All and nothing are exact: the formula would round. What lies between light within its bounds stays within them.
+                mixed = held[x] + share[x] * (part[x] - held[x]) if share[x] != np.float32(1) else part[x]
                 target[x] = mixed if share[x] != np.float32(0) else held[x]
 
 
