@@ -3,11 +3,11 @@
 import os
 import pathlib
 import subprocess
-import sys
 import tempfile
 import unittest
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+import forked
 import numpy as np
 from PIL import Image
 
@@ -56,10 +56,7 @@ def rendered_whole(frame: Frame, project: Project, resolver: Resolver | None = N
 
 def terminal(*words: object) -> subprocess.CompletedProcess:
     """Run the command line as a person would."""
-    environment = os.environ | {"PYTHONPATH": str(ROOT / "src")}
-    return subprocess.run(
-        [sys.executable, "-m", "amber_sieve.cli", *map(str, words)], capture_output=True, text=True, env=environment, cwd=ROOT
-    )
+    return forked.run(forked.command, *words)
 
 
 def solid(colour: tuple[float, float, float], height: int = 8, width: int = 8) -> np.ndarray:

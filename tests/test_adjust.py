@@ -15,7 +15,7 @@ from amber_sieve.core.adjust.detail import Weighted, gaussian
 from amber_sieve.core.colour.difference import RGB_TO_XYZ, delta_e_2000, to_cielab
 from amber_sieve.core.colour.oklab import from_oklab, to_oklab
 from amber_sieve.core.colour.transfer import decode, decode_integers, encode
-from amber_sieve.core.frame import Frame
+from amber_sieve.core.frame import BRIGHTEST, Frame
 from amber_sieve.core.mix import Filling, mixed
 from amber_sieve.names import BLENDS
 from amber_sieve.project import controls
@@ -463,6 +463,16 @@ class FillTest(unittest.TestCase):
         np.testing.assert_allclose(out[:, 9, 25], (frame.planes[:, 9, 25] + np.float32([0.1, 0.2, 0.6])) / 2, rtol=1e-5)
         self.assertEqual(out[:, mask == 1].tobytes(), frame.planes[:, mask == 1].tobytes())
         self.assertEqual(float(alpha.min()), 1.0)
+
+    def test_colours_beyond_what_pictures_hold_are_brought_to_it(self):
+        frame = Frame(planes())
+        far = {"fill_colour": (1e6, -1e6, 0.2), "fill_to": (0.0, 1e6, 1e6)}
+        for kind in ("colour", "gradient"):
+            for where in ("inside", "behind"):
+                sieve = Sieve(adjust=Adjust(fill=Fill(fill=kind, fill_where=where, **far)))
+                for weights in (WHOLE, np.float32(0.5) * WHOLE):
+                    out, _ = adjusted(frame, Masked(weights, None), sieve)
+                    self.assertLessEqual(np.abs(out).max(), BRIGHTEST * (1 + 1e-6))
 
 
 def gaussian_of_noise(height: int, width: int) -> np.ndarray:

@@ -71,6 +71,11 @@ class ShapesTest(unittest.TestCase):
             self.assertTrue(np.isfinite(out).all() and out.min() >= 0 and out.max() <= 1, kind)
         self.assertGreater(coverage("polygon", ((0, 0), (20, 20), (20, 0), (0, 20)), (24, 24))[10, 17], 0.9)
 
+    def test_a_wide_feather_never_covers_more_than_all(self):
+        everywhere = ((20, 20), (1e6, 20), (20, 1e6))
+        for sigma in (0.3, 7, 50, 590.0055640149319):
+            self.assertLessEqual(coverage("rect", everywhere, (36, 44), sigma).max(), 1)
+
 
 class StrokesTest(unittest.TestCase):
     def test_a_hard_brush_covers_a_disc_and_a_capsule(self):

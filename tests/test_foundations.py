@@ -5,8 +5,6 @@ import json
 import os
 import pathlib
 import random
-import resource
-import signal
 import subprocess
 import sys
 import threading
@@ -15,6 +13,7 @@ import unittest
 from unittest import mock
 
 import av
+import forked
 import numpy as np
 import OpenImageIO as oiio
 from common import DEMO, ROOT, FolderCase, terminal
@@ -225,12 +224,8 @@ class OddPixelsTest(FolderCase):
 def on_a_full_disk(code: str, folder: pathlib.Path, limit: int = 20_000) -> subprocess.CompletedProcess:
     """Run Python that may write no file beyond so many bytes, as if the disk were full (setrlimit(2), RLIMIT_FSIZE)."""
 
-    def limited() -> None:
-        signal.signal(signal.SIGXFSZ, signal.SIG_IGN)
-        resource.setrlimit(resource.RLIMIT_FSIZE, (limit, limit))
-
-    environment = os.environ | {"PYTHONPATH": str(ROOT / "src"), "FOLDER": str(folder), "DEMO": str(DEMO)}
-    return subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, env=environment, preexec_fn=limited, timeout=120)
+    environment = {"PYTHONPATH": str(ROOT / "src"), "FOLDER": str(folder), "DEMO": str(DEMO)}
+    return forked.run(forked.code, code, environment=environment, limit=limit, timeout=120)
 
 
 WRITING = """

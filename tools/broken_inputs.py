@@ -18,9 +18,10 @@ import tempfile
 from collections import Counter
 
 ROOT = pathlib.Path(__file__).resolve().parent.parent
-sys.path.insert(0, str(ROOT / "src"))
+sys.path[:0] = [str(ROOT / "src"), str(ROOT / "tests")]
 
 import av  # noqa: E402
+import forked  # noqa: E402
 import numpy as np  # noqa: E402
 import OpenImageIO as oiio  # noqa: E402
 import pillow_heif  # noqa: E402
@@ -247,22 +248,18 @@ def read_all(paths: list[pathlib.Path], out: pathlib.Path) -> Counter:
 def try_words(folder: pathlib.Path) -> Counter:
     """Run the terminal with words that should not fit."""
     found: Counter = Counter()
-    environment = os.environ | {"PYTHONPATH": str(ROOT / "src")}
     for words in [*WORDS, ["info", b"\xff\xfe.png"], ["mask", b"\xff.png", "-o", b"\xfe.png", "--keep", "3,3"]]:
         try:
-            done = subprocess.run(
-                [sys.executable, "-m", "amber_sieve.cli", *words], capture_output=True, env=environment, cwd=folder, timeout=PATIENCE
-            )
+            done = forked.run(forked.command, *words, cwd=folder, timeout=PATIENCE)
         except subprocess.TimeoutExpired:
             found["hang"] += 1
             print("hang", words)
             continue
-        complaint = done.stderr.decode("utf-8", "replace")
-        lines = [line for line in complaint.splitlines() if line.strip()]
+        lines = [line for line in done.stderr.splitlines() if line.strip()]
         if done.returncode < 0:
             found["crash"] += 1
             print("crash", words)
-        elif "Traceback" in complaint or "went wrong inside" in complaint:
+        elif "Traceback" in done.stderr or "went wrong inside" in done.stderr:
             found["traceback"] += 1
             print("traceback", words, lines[-1:])
         elif (done.returncode == 1 and len(lines) != 1) or done.returncode not in (0, 1, 2):

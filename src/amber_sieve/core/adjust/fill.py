@@ -5,13 +5,18 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from ..frame import Frame
+from ..frame import BRIGHTEST, Frame
 from ..mix import Filling
+
+
+def _layer(colour: tuple[float, float, float]) -> np.ndarray:
+    """A colour as red, green, blue and alpha (4,), within the light that pictures hold."""
+    return np.array([*np.clip(colour, -BRIGHTEST, BRIGHTEST), 1], np.float32)
 
 
 def of_colour(colour: tuple[float, float, float], behind: bool = False) -> Filling:
     """One colour, linear light."""
-    return Filling(np.array([*colour, 1], np.float32)[:, None, None], behind)
+    return Filling(_layer(colour)[:, None, None], behind)
 
 
 def of_gradient(
@@ -34,7 +39,7 @@ def of_gradient(
     columns = (np.arange(frame.width) + 0.5) / frame.scale + frame.origin[0] - size[0] / 2
     rows = (np.arange(frame.height) + 0.5) / frame.scale + frame.origin[1] - size[1] / 2
     share = np.clip(0.5 + (columns[None] * across + rows[:, None] * down) / max(length, 1), 0, 1).astype(np.float32)
-    return Filling(np.stack([np.float32(a) + share * np.float32(b - a) for a, b in zip((*colour, 1.0), (*to, 1.0), strict=True)]), behind)
+    return Filling(np.stack([a + share * (b - a) for a, b in zip(_layer(colour), _layer(to), strict=True)]), behind)
 
 
 def of_picture(

@@ -26,7 +26,7 @@ def feathered(mask: np.ndarray, sigma: float, way: str = "both") -> np.ndarray:
         return np.minimum(mask, np.clip(2 * soft - 1, 0, 1))
     if way == "outwards":
         return np.maximum(mask, np.clip(2 * soft, 0, 1))
-    return soft
+    return np.clip(soft, 0, 1, out=soft)  # the blur's weights are rounded: together they may be a little more than one
 
 
 def smoothed(mask: np.ndarray, sigma: float) -> np.ndarray:
