@@ -540,6 +540,11 @@ class DetailTest(unittest.TestCase):
         small = detail.with_detail(flat[:, :40, :50].copy(), mask[:40, :50].copy(), grain=50, scale=0.5)
         self.assertLess(float(small.std()), 0.8 * float(whole.std()))
 
+    def test_what_is_lowered_of_the_brightest_light_stays_within_what_pictures_hold(self):
+        loud = np.random.default_rng(4).choice(np.array([-BRIGHTEST, BRIGHTEST, 0], np.float32), (3, 40, 48))
+        for amount in (1.0, 100.0):
+            self.assertLessEqual(np.abs(detail.with_detail(loud, np.ones((40, 48), np.float32), noise=amount)).max(), BRIGHTEST)
+
 
 class EveryBlockTest(unittest.TestCase):
     def test_outside_the_mask_each_pixel_is_bit_identical(self):

@@ -21,8 +21,10 @@ from amber_sieve.core.frame import BRIGHTEST, Frame
 from amber_sieve.core.pick.track import followed, patch_at
 from amber_sieve.core.statistics import coverage_of, statistics_of
 from amber_sieve.project.fields import numbers_of
-from amber_sieve.project.model import Adjust, Light, Sieve
+from amber_sieve.project.model import Adjust, Area, Edge, Light, Match, Project, Sieve, Stroke
 from amber_sieve.render.adjust import adjusted
+from amber_sieve.render.automatic import with_found_means
+from amber_sieve.render.cache import Cache
 from amber_sieve.render.mask import Masked
 
 EXAMPLES = 60
@@ -103,6 +105,16 @@ class Degenerate(unittest.TestCase):
                     self.assertTrue(np.isfinite(found).all() and np.abs(found).max() < 1e6, (lights, target, found))
             lightness, hue = found_means(planes, np.ones(200))
             self.assertTrue(0 <= lightness < 1e4 and 0 <= hue <= 360)
+
+    def test_a_mask_that_is_faint_everywhere_has_no_colour_of_its_own(self):
+        frame = Frame(np.random.default_rng(7).random((3, 60, 80), np.float32))
+        faint = Area(kind="brush", strokes=(Stroke(points=((40, 30, 1),), size=400, flow=1),))
+        for nearest in (False, True):
+            match = Match(target=(0.0, 0.0, 0.0), nearest=nearest)
+            project = Project(stack=(Sieve(areas=(faint,), edge=Edge(follow=0.0), adjust=Adjust(match=match)),))
+            with np.errstate(all="raise", under="ignore"):
+                found = with_found_means(project, frame, Cache(10**7))
+            self.assertIsNone(found.stack[0].adjust.match.found)
 
     def test_a_place_beside_the_picture_is_not_followed(self):
         planes = np.random.default_rng(6).random((3, 40, 50), np.float32)

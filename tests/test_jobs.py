@@ -92,6 +92,13 @@ class CacheTest(unittest.TestCase):
         cache.get("large", lambda: np.zeros(100))
         self.assertFalse(cache.holds("large"))
 
+    def test_a_smaller_limit_lets_go_of_the_oldest_at_once(self):
+        cache = Cache(3 * 4000)
+        for name in "abc":
+            cache.get(name, lambda: np.zeros(1000, np.float32))
+        cache.resize(2 * 4000)
+        self.assertEqual([cache.holds(name) for name in "abc"], [False, True, True])
+
     def test_a_changed_adjustment_does_not_recompute_the_mask(self):
         frame = demo_frame("yard").reduced(8)
         cache, project = Cache(10**9), recoloured(demo_frame("yard"))

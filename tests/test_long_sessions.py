@@ -21,6 +21,7 @@ from amber_sieve.files import folder_beside, made_folder, mark_of, sweep_parts
 from amber_sieve.jobs import pieces
 from amber_sieve.jobs.clip import ClipExport
 from amber_sieve.jobs.many import done_in_any_order
+from amber_sieve.jobs.playing import KEPT
 from amber_sieve.jobs.progress import Cancelled, Progress
 from amber_sieve.media import profiles
 from amber_sieve.media.opening import open_source
@@ -185,7 +186,9 @@ class LongTest(WindowCase):
         self.session.set_field("adjust.mono.mono", 100.0, "Grey")
         self.settle()
         self.session.export_frames(self.folder / "a.mov", (0, 7), "ProRes 422 HQ", ClipExport())
+        allowed = self.session._cache.limit
         self.session.playback.start()
+        self.assertEqual(self.session._cache.limit, max(allowed - KEPT, allowed // 4))  # finished pictures have their part of it
         QTest.qWait(200)
         self.session.go_to_picture(one)
         self.session.set_field("adjust.light.exposure", 1.0, "Exposure")
@@ -196,6 +199,7 @@ class LongTest(WindowCase):
         self.session.undo()
         self.session.close_pictures([one])
         self.settle()
+        self.assertEqual((self.session.playback.playing, self.session._cache.limit), (False, allowed))
         held = open_source(self.folder / "a.mov")
         self.assertEqual(held.about.frames, 8)
         self.assertLess(np.ptp(held.frame(3).planes[:, 400:430, 230:260], axis=0).mean(), 0.02)  # as it was when it was asked for

@@ -18,6 +18,7 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from ..core.edge.islands import Island
 from ..errors import Trouble
 from ..files import regular_file
+from ..jobs.playing import KEPT
 from ..jobs.preview import Opened, Rendered, Shown, Wanted, difference_of, make_waiting_fine, preview
 from ..jobs.progress import Progress
 from ..jobs.seen import Seen
@@ -111,6 +112,7 @@ class SessionState(QObject):
         self._openings = JobRunner()
         self._openings.failed.connect(self._failed)
         self.playback = Playback(self)
+        self.playback.changed.connect(self._fit_cache)
         self.watcher = Watcher(lambda: not self.playback.playing and self._renderer.idle and self._questions.idle and self.jobs.idle)
         self.watcher.found.connect(self._take_course)
         self._watches, self._course = False, Course()
@@ -301,13 +303,18 @@ class SessionState(QObject):
         """Ask what is shown as running to stop: what is waited for before an export."""
         (self.tasks if self.tasks.job is not None else self.jobs).stop()
 
+    def _fit_cache(self) -> None:
+        """Let the stages keep what the preferences allow; while a clip is played, its finished pictures have their part of that."""
+        allowed = round(self.preferences.cache_megabytes * MEGABYTE)
+        self._cache.resize(max(allowed - KEPT, allowed // 4) if self.playback.playing else allowed)
+
     def prefer(self, **changes: object) -> None:
         """Change preferences, keep them, and use them from now on."""
         changed = self.preferences.but(**changes)
         if changed == self.preferences:
             return
         self.preferences = changed
-        self._cache.limit = round(changed.cache_megabytes * MEGABYTE)
+        self._fit_cache()
         for entry in self.tray.entries:
             entry.document.set_autosave(changed.autosave_seconds)
         self.look(veil_colour=changed.veil_colour, veil_opacity=changed.veil_opacity / 100, screen=changed.screen_profile)

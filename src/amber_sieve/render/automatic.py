@@ -68,16 +68,16 @@ def with_table(sieve: Sieve, layers: Layers) -> Sieve:
 
 #: Means of what is masked are taken on a picture reduced to about so many pixels, over at most so many of them.
 MEANS_ON, COUNTED = 400_000, 20_000
-#: A mask that holds less than this of a picture, in pixels of that picture, has no colour of its own.
-NEARLY_NOTHING = 0.5
+#: What is masked less does not count, and a mask that holds less than so many pixels of a picture has no colour of its own.
+FAINT, NEARLY_NOTHING = 0.02, 0.5
 
 
 def _colours_in(small: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers) -> tuple[np.ndarray, np.ndarray] | None:
     """Light (3, 1, N) that arrives at a sieve where it masks, and how far each pixel is masked; None where hardly any is."""
     mask = sieve_masked(small, project, sieve_id, cache, layers).mask.ravel()
-    if mask.sum(dtype=np.float64) < NEARLY_NOTHING:
+    held = np.flatnonzero(mask > FAINT)
+    if mask[held].sum(dtype=np.float64) < NEARLY_NOTHING:
         return None
-    held = np.flatnonzero(mask > 0.02)
     held = held[:: max(1, held.size // COUNTED)]
     planes = arriving(small, project, sieve_id, cache, layers).planes.reshape(3, -1)
     return np.ascontiguousarray(planes[:, held])[:, None], mask[held].astype(np.float64)

@@ -83,6 +83,13 @@ class Cache:
                     self._drop(next(iter(self._held)))
         return value
 
+    def resize(self, limit: int) -> None:
+        """Hold so many bytes from now on; what was used longest ago is let go of at once."""
+        with self._lock:
+            self.limit = limit
+            while self._bytes > limit:
+                self._drop(next(iter(self._held)))
+
     def _drop(self, key: Hashable) -> None:
         _, size = self._held.pop(key)
         self._bytes -= size

@@ -16,6 +16,7 @@ from ..colour.oklab import from_oklab, to_oklab
 from ..colour.roots import cube_root
 from ..edge.box import box_of
 from ..edge.feather import blurred
+from ..frame import BRIGHTEST
 from ..parallel import inner, kernel
 from .chain import bounded
 
@@ -215,7 +216,8 @@ def _denoised(planes: np.ndarray, weights: np.ndarray, amount: float, scale: flo
             _level(left, crossed, below, hole, 3 * most * share, kept, coarse)
             left = coarse
         np.add(kept, left, out=lab[k])
-    return from_oklab(lab)
+    light = from_oklab(lab)
+    return np.clip(light, -BRIGHTEST, BRIGHTEST, out=light)
 
 
 @inner
