@@ -24,9 +24,9 @@ sys.path[:0] = [str(ROOT / "tests"), str(ROOT / "src")]  # the robot and what te
 import robot  # noqa: E402
 
 from amber_sieve.desk.app import application  # noqa: E402
-from amber_sieve.desk.session import Session  # noqa: E402
-from amber_sieve.desk.waiting import settle  # noqa: E402
-from amber_sieve.desk.window import Window  # noqa: E402
+from amber_sieve.desk.start.waiting import settle  # noqa: E402
+from amber_sieve.desk.window.window import Window  # noqa: E402
+from amber_sieve.workspace.session import Session  # noqa: E402
 
 #: Waiting in place of asking again and again: who asks holds up the threads that work.
 WAIT = QEventLoop.ProcessEventsFlag.WaitForMoreEvents

@@ -16,8 +16,8 @@ import common  # noqa: F401  (finds the sources)
 import cv2
 import numpy as np
 
-from amber_sieve.jobs.clip import export_clip
-from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
+from amber_sieve.export.clip import export_clip
+from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.media.footage import Footage
 from amber_sieve.project.model import Adjust, Band, Bands, Edge, Pick, Project, Recolour, Sieve
 

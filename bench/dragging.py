@@ -15,10 +15,10 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QWidget
 
 from amber_sieve.desk.app import application
-from amber_sieve.desk.session import Session
-from amber_sieve.desk.waiting import settle
-from amber_sieve.desk.window import Window
+from amber_sieve.desk.start.waiting import settle
+from amber_sieve.desk.window.window import Window
 from amber_sieve.project.model import Edge
+from amber_sieve.workspace.session import Session
 
 WAIT = QEventLoop.ProcessEventsFlag.WaitForMoreEvents
 DEMO = pathlib.Path(__file__).parent.parent / "demo"

@@ -23,15 +23,15 @@ from amber_sieve.core.edge.follow import follow
 from amber_sieve.core.edge.follow_reach import follow_found
 from amber_sieve.core.frame import Frame
 from amber_sieve.desk.app import application
-from amber_sieve.desk.session import Session
-from amber_sieve.desk.waiting import settle
-from amber_sieve.desk.window import Window
-from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
+from amber_sieve.desk.start.waiting import settle
+from amber_sieve.desk.window.window import Window
+from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.media.opening import open_source
 from amber_sieve.project.model import Edge, Pick, Sieve
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.edge import edge_of
 from amber_sieve.render.mask import picked
+from amber_sieve.workspace.session import Session
 
 ROOT = pathlib.Path(__file__).parent.parent
 EVERYTHING = Edge(black=3, white=97, gamma=1.1, specks=80, holes=80, grow=2, feather=3, smooth=3, follow=20, clean=0)

@@ -11,15 +11,15 @@ import time
 
 import common  # noqa: F401  (finds the sources)
 
-from amber_sieve.jobs.clip import export_clip
-from amber_sieve.jobs.playing import Played, Player
-from amber_sieve.jobs.preview import Shown
-from amber_sieve.jobs.progress import Progress
-from amber_sieve.jobs.resolved import Resolver
-from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
+from amber_sieve.export.clip import export_clip
+from amber_sieve.live.playing import Played, Player
+from amber_sieve.live.preview import Shown
+from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.media.opening import open_source
+from amber_sieve.progress import Progress
 from amber_sieve.project.model import Adjust, Pick, Project, Recolour, Sieve
 from amber_sieve.render.views import Looking
+from amber_sieve.resolve.resolver import Resolver
 
 DEMO = pathlib.Path(__file__).parent.parent / "demo"
 

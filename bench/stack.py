@@ -12,8 +12,8 @@ import numpy as np
 from common import Ruler, seconds
 
 from amber_sieve.core.frame import Frame
-from amber_sieve.jobs.finished import finished
-from amber_sieve.jobs.preview import Opened, Shown, Wanted, preview
+from amber_sieve.export.frame import finished
+from amber_sieve.live.preview import Opened, Shown, Wanted, preview
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.source import About
 from amber_sieve.project.model import Adjust, Band, Bands, Edge, Light, Project, Recolour, Sieve

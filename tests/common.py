@@ -12,12 +12,12 @@ import numpy as np
 from PIL import Image
 
 from amber_sieve.core.frame import Frame
-from amber_sieve.jobs.finished import finished
-from amber_sieve.jobs.resolved import Resolver
+from amber_sieve.export.frame import finished
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.source import About
 from amber_sieve.media.stills import Still
 from amber_sieve.project.model import Project
+from amber_sieve.resolve.resolver import Resolver
 
 # What the program keeps for a person goes into folders of the tests' own.
 _HOME = tempfile.TemporaryDirectory()
@@ -79,8 +79,8 @@ class WindowCase(FolderCase):
     def setUp(self) -> None:
         super().setUp()
         from amber_sieve.desk.app import application
-        from amber_sieve.desk.session import Session
-        from amber_sieve.desk.window import Window
+        from amber_sieve.desk.window.window import Window
+        from amber_sieve.workspace.session import Session
 
         self.application = application()
         self.window = Window(Session())
@@ -107,7 +107,7 @@ class WindowCase(FolderCase):
         self.settle()
 
     def settle(self) -> None:
-        from amber_sieve.desk.waiting import settle
+        from amber_sieve.desk.start.waiting import settle
 
         settle(self.session)
 

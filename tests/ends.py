@@ -14,8 +14,6 @@ from hypothesis import strategies as st
 from amber_sieve.core.colour.gamut import lower_chroma
 from amber_sieve.core.frame import BRIGHTEST, Frame
 from amber_sieve.core.statistics import coverage_of, statistics_of
-from amber_sieve.jobs.layers import layers_in
-from amber_sieve.jobs.resolved import Resolver
 from amber_sieve.media.source import About, Source
 from amber_sieve.names import AREA_KINDS, BOXED
 from amber_sieve.project import fields
@@ -25,6 +23,8 @@ from amber_sieve.render.believable import believable_of
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.stack import rendered, sieve_mask
 from amber_sieve.render.views import VIEWS, Looking, view
+from amber_sieve.resolve.layers import layers_in
+from amber_sieve.resolve.resolver import Resolver
 
 SIZE = (44, 36)
 #: Light as files may hold it: black, white, the darkest and the brightest there is, and below nothing.

@@ -12,8 +12,8 @@ from collections.abc import Callable
 ROOT = pathlib.Path(__file__).parent.parent
 #: What the process that is forked has imported; none of it starts a thread.
 IMPORTED = (
-    "amber_sieve.cli", "amber_sieve.jobs.batch", "amber_sieve.jobs.clip", "amber_sieve.jobs.clicking", "amber_sieve.jobs.lookup",
-    "amber_sieve.jobs.pieces", "amber_sieve.jobs.sampling", "amber_sieve.jobs.still", "amber_sieve.media.cdl_files", "forked",
+    "amber_sieve.cli", "amber_sieve.export.batch", "amber_sieve.export.clip", "amber_sieve.live.clicking", "amber_sieve.export.lookup",
+    "amber_sieve.export.pieces", "amber_sieve.live.sampling", "amber_sieve.export.still", "amber_sieve.media.cdl_files", "forked",
 )  # fmt: skip
 
 _context = multiprocessing.get_context("forkserver")

@@ -15,8 +15,8 @@ from common import DEMO, demo_frame, overlap, truth
 
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.pieces import deepest
-from amber_sieve.jobs.clicking import clicked
-from amber_sieve.jobs.sampling import fitted, sample_along, sample_at
+from amber_sieve.live.clicking import clicked
+from amber_sieve.live.sampling import fitted, sample_along, sample_at
 from amber_sieve.project.edits import with_sample
 from amber_sieve.project.model import Pick, Sieve
 from amber_sieve.render.automatic import found_amounts

@@ -12,7 +12,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QMenu
 
 from amber_sieve.core.colour.transfer import decode
-from amber_sieve.desk.picture_colour import PictureColour, show_picture
+from amber_sieve.desk.dialogs.picture_colour import PictureColour, show_picture
 from amber_sieve.media import cdl_files
 from amber_sieve.project import storage
 from amber_sieve.project.model import Adjust, Light

@@ -10,7 +10,7 @@ from amber_sieve.core.areas.scissors import clinging_path
 from amber_sieve.core.areas.shapes import combined, coverage
 from amber_sieve.core.areas.strokes import stroke_coverage
 from amber_sieve.core.frame import Frame
-from amber_sieve.desk import area_shape as shape
+from amber_sieve.desk.canvas import area_shape as shape
 from amber_sieve.media import stills
 from amber_sieve.project.model import Area, Pick, Sieve, Stroke
 from amber_sieve.render.cache import Cache

@@ -25,12 +25,12 @@ from amber_sieve.core.pick.samples import Probe, membership
 from amber_sieve.core.pick.tones import tones_of
 from amber_sieve.core.statistics import coverage_of, statistics_of
 from amber_sieve.errors import Trouble
-from amber_sieve.jobs.sampling import bands_from_samples, fitted, sample_along, sample_at
+from amber_sieve.live.sampling import bands_from_samples, fitted, sample_along, sample_at
 from amber_sieve.project import presets
 from amber_sieve.project.model import Bands, Pick, Project, Ramp, Sample, Sieve
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.evaluate import measured as frame_measured
 from amber_sieve.render.mask import qualified, seeds_of
-from amber_sieve.render.measured import measured as frame_measured
 from amber_sieve.render.stack import render, sieve_mask
 
 

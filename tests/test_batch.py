@@ -16,8 +16,8 @@ from PIL import Image
 
 from amber_sieve.core.colour.transfer import decode, encode
 from amber_sieve.errors import Trouble
+from amber_sieve.export import batch, lookup
 from amber_sieve.files import PART
-from amber_sieve.jobs import batch, lookup
 from amber_sieve.project import storage
 from amber_sieve.project.model import Adjust, Area, Band, Bands, Edge, Hues, Light, Project, Ramp, Recolour, Sieve
 

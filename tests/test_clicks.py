@@ -13,8 +13,8 @@ from amber_sieve.core.pick.pieces import Reaching, deepest, with_pieces
 from amber_sieve.core.pick.propose import propose_drop, propose_here, propose_keep
 from amber_sieve.core.pick.samples import DIVIDING, Probe, distance_to, membership, membership_and_distances
 from amber_sieve.core.pick.tones import mean_at
-from amber_sieve.jobs.clicking import clicked, looked_at
-from amber_sieve.jobs.sampling import fitted, sample_along, sample_at
+from amber_sieve.live.clicking import clicked, looked_at
+from amber_sieve.live.sampling import fitted, sample_along, sample_at
 from amber_sieve.media.opening import open_source
 from amber_sieve.names import drop_rule_for
 from amber_sieve.project import edits

@@ -9,10 +9,10 @@ from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtTest import QTest
 
 from amber_sieve.errors import Trouble
-from amber_sieve.jobs.outlining import outlined, thing_inside
-from amber_sieve.jobs.preview import difference_of
-from amber_sieve.jobs.progress import Cancelled, Progress
-from amber_sieve.jobs.seen import Seen
+from amber_sieve.live.outlining import outlined, thing_inside
+from amber_sieve.live.preview import difference_of
+from amber_sieve.live.seen import Seen
+from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project import edits, presets, storage
 from amber_sieve.project.model import Edge, Sieve
 from amber_sieve.render.cache import Cache

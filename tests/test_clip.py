@@ -11,16 +11,16 @@ from test_pick import middle_tone
 
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.frame import Frame
-from amber_sieve.core.pick.track import followed, patch_at
-from amber_sieve.jobs.clip import export_clip
-from amber_sieve.jobs.resolved import Resolver
-from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
+from amber_sieve.core.motion.place import followed, patch_at
+from amber_sieve.export.clip import export_clip
+from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.media.footage import Footage
 from amber_sieve.media.opening import open_source
 from amber_sieve.project.model import Adjust, Pick, Project, Recolour, Sieve
 from amber_sieve.project.storage import save
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.mask import mask_of
+from amber_sieve.resolve.resolver import Resolver
 
 
 def true_frames(kind: str) -> list[np.ndarray]:

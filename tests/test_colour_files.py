@@ -24,7 +24,7 @@ from amber_sieve.core.colour.lookup import MARK, looked_up, to_display_words, wo
 from amber_sieve.core.colour.transfer import encode
 from amber_sieve.core.frame import Frame
 from amber_sieve.errors import Trouble
-from amber_sieve.jobs.export import Export, export
+from amber_sieve.export.chosen import Export, export
 from amber_sieve.media import colour_spaces, lookup_files, ocio_functions, profiles, screens, stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.reading import Reading
@@ -412,7 +412,7 @@ class ScreensTest(WindowCase):
         self.assertIn("no ICC profile", self.troubles[-1])
 
     def test_how_a_picture_is_read_is_chosen_undone_and_said_when_it_cannot_be(self):
-        from amber_sieve.desk.reading_dialog import ReadingDialog
+        from amber_sieve.desk.dialogs.reading_dialog import ReadingDialog
 
         self.open(DEMO / "close.png")
         before = self.session.light_at(100, 100)

@@ -25,7 +25,7 @@ from amber_sieve.core.edge.islands import islands_of, without_islands
 from amber_sieve.core.edge.levels import mask_levels
 from amber_sieve.core.edge.morphology import grown, without_holes, without_specks
 from amber_sieve.core.frame import Frame
-from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
+from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.project.model import Adjust, Edge, Pick, Place, Project, Recolour, Sieve
 from amber_sieve.render.adjust import adjusted
 from amber_sieve.render.cache import Cache

@@ -23,7 +23,7 @@ from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.pieces import deepest
 from amber_sieve.core.pick.samples import Probe, membership
 from amber_sieve.core.pick.tolerance import steady_tolerance
-from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
+from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.media.opening import open_source
 from amber_sieve.project.model import Edge, Pick, Sieve
 from amber_sieve.render.automatic import found_amounts

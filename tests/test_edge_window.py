@@ -7,7 +7,7 @@ from PyQt6.QtGui import QInputDevice, QPointingDevice, QTabletEvent
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
-from amber_sieve.desk.area_shape import handles_of, numbers_of
+from amber_sieve.desk.canvas.area_shape import handles_of, numbers_of
 from amber_sieve.project.edits import field_of
 from amber_sieve.project.model import Adjust, Recolour
 

@@ -18,7 +18,7 @@ from amber_sieve.core.colour.lookup import looked_up
 from amber_sieve.core.colour.transfer import to_levels, to_screen
 from amber_sieve.core.edge.levels import mask_levels
 from amber_sieve.core.frame import BRIGHTEST, Frame
-from amber_sieve.core.pick.track import followed, patch_at
+from amber_sieve.core.motion.place import followed, patch_at
 from amber_sieve.core.statistics import coverage_of, statistics_of
 from amber_sieve.project.fields import numbers_of
 from amber_sieve.project.model import Adjust, Area, Edge, Light, Match, Project, Sieve, Stroke

@@ -12,9 +12,9 @@ from PIL import Image
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QMessageBox
 
-from amber_sieve.desk.export_dialog import ExportDialog
+from amber_sieve.desk.dialogs.export_dialog import ExportDialog
 from amber_sieve.errors import Trouble
-from amber_sieve.jobs import export
+from amber_sieve.export import chosen as export
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
@@ -195,7 +195,7 @@ class ExportDialogTest(WindowCase):
         self.assertIn("about", dialog.example.text())
         dialog.quality.set(61)
         dialog.filter.setCurrentIndex(3)
-        with mock.patch("amber_sieve.desk.export_dialog.QInputDialog.getText", return_value=("Small ones", True)):
+        with mock.patch("amber_sieve.desk.dialogs.export_dialog.QInputDialog.getText", return_value=("Small ones", True)):
             dialog.store.click()
         dialog.close()
         dialog = self.dialog()

@@ -20,16 +20,16 @@ from PIL import Image
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
-from amber_sieve.desk.jobs_dialog import JobsDialog
+from amber_sieve.desk.dialogs.jobs_dialog import JobsDialog
 from amber_sieve.errors import Trouble
-from amber_sieve.jobs.clip import ClipExport, export_clip
-from amber_sieve.jobs.pieces import export_in_pieces
-from amber_sieve.jobs.progress import Progress
-from amber_sieve.jobs.timecode import timecode
-from amber_sieve.jobs.watching import Course, Seen, jumps
+from amber_sieve.export.clip import ClipExport, export_clip
+from amber_sieve.export.pieces import export_in_pieces
+from amber_sieve.live.watching import Course, Seen, jumps
 from amber_sieve.media import formats
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.reading import Reading
+from amber_sieve.media.timecode import timecode
+from amber_sieve.progress import Progress
 from amber_sieve.project import storage
 from amber_sieve.project.model import Adjust, Band, Bands, Edge, Mono, Project, Recolour, Sieve
 

@@ -11,7 +11,7 @@ from common import FolderCase, rendered_whole
 
 from amber_sieve.core.colour import encodings
 from amber_sieve.core.colour.luma_chroma import Samples, to_samples
-from amber_sieve.jobs.clip import ClipExport, export_clip
+from amber_sieve.export.clip import ClipExport, export_clip
 from amber_sieve.media import formats
 from amber_sieve.media.opening import open_source
 from amber_sieve.project.model import Adjust, Area, Light, Project, Sieve
@@ -168,7 +168,7 @@ class ThereAndBackTest(PatchCase):
 
 def wanted_of(source, project: Project, number: int) -> np.ndarray:
     """What is handed to the encoder."""
-    from amber_sieve.jobs.resolved import Resolver
+    from amber_sieve.resolve.resolver import Resolver
 
     return rendered_whole(source.frame(number), project, Resolver(source), number).planes
 

@@ -11,10 +11,10 @@ from common import DEMO, FolderCase
 from test_footage import everything
 
 from amber_sieve.errors import Trouble
-from amber_sieve.jobs.clip import ClipExport, export_clip
-from amber_sieve.jobs.progress import Cancelled, Progress
+from amber_sieve.export.clip import ClipExport, export_clip
 from amber_sieve.media import formats
 from amber_sieve.media.opening import open_source
+from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project.model import Adjust, Recolour
 
 

@@ -24,9 +24,9 @@ from amber_sieve.core.areas.strokes import stroke_coverage
 from amber_sieve.core.bands.interval import moved_corners, with_corner
 from amber_sieve.core.frame import Frame
 from amber_sieve.errors import Trouble
-from amber_sieve.jobs.clip import export_clip
-from amber_sieve.jobs.preview import Opened
-from amber_sieve.jobs.still import export_still
+from amber_sieve.export.clip import export_clip
+from amber_sieve.export.still import export_still
+from amber_sieve.live.preview import Opened
 from amber_sieve.media import stills
 from amber_sieve.media.footage import Footage
 from amber_sieve.media.opening import open_source
@@ -367,7 +367,7 @@ EDITING = """
 import os, pathlib, sys, time
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 from amber_sieve.desk.app import application
-from amber_sieve.desk.document import Document
+from amber_sieve.workspace.document import Document
 from amber_sieve.project.model import Project
 running = application()
 document = Document(0.2)

@@ -16,8 +16,8 @@ from PIL import Image
 from PyQt6.QtWidgets import QMessageBox
 
 from amber_sieve.errors import Trouble
+from amber_sieve.export.clip import ClipExport, export_clip
 from amber_sieve.files import digest_of
-from amber_sieve.jobs.clip import ClipExport, export_clip
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import open_tray, presets, recovery, sieve_presets, storage
@@ -275,7 +275,7 @@ class ChangedElsewhere(WindowCase):
         self.assertEqual(len(self.session.tray.entries), 1)
 
     def test_too_many_samples_get_a_sentence(self):
-        from amber_sieve.jobs.sampling import sample_at
+        from amber_sieve.live.sampling import sample_at
 
         self.open(DEMO / "yard.png")
         sample = sample_at(self.session.last.frame, 50, 50)
@@ -311,7 +311,7 @@ class ChangedElsewhere(WindowCase):
         from PyQt6.QtCore import Qt
         from PyQt6.QtTest import QTest
 
-        from amber_sieve.desk.number import Number
+        from amber_sieve.desk.widgets.number import Number
         from amber_sieve.project.controls import blocks
         from amber_sieve.project.fields import numbers_of
 
@@ -330,7 +330,7 @@ class ChangedElsewhere(WindowCase):
             field.close()
 
     def test_a_colour_of_another_picture_while_something_is_exported(self):
-        from amber_sieve.desk.picture_colour import PictureColour, show_picture
+        from amber_sieve.desk.dialogs.picture_colour import PictureColour, show_picture
 
         self.open(DEMO / "close.png")
         gate = threading.Event()
@@ -357,10 +357,10 @@ class ChangedElsewhere(WindowCase):
         self.assertEqual(self.window.tray.chosen, [first])
 
     def test_a_sample_beside_a_smaller_clip(self):
-        from amber_sieve.jobs.resolved import Resolver
         from amber_sieve.media.opening import open_source
         from amber_sieve.project.model import Pick, Sample
         from amber_sieve.render.cache import Cache
+        from amber_sieve.resolve.resolver import Resolver
 
         source = open_source(DEMO / "clip.mp4")
         self.addCleanup(source.close)

@@ -14,20 +14,20 @@ from PyQt6.QtTest import QTest
 from test_export import raw_file
 
 from amber_sieve.core.frame import Frame
-from amber_sieve.desk import tray as trays
-from amber_sieve.desk.reading_dialog import ReadingDialog
+from amber_sieve.desk.dialogs.reading_dialog import ReadingDialog
 from amber_sieve.errors import Trouble
+from amber_sieve.export import pieces
+from amber_sieve.export.clip import ClipExport
+from amber_sieve.export.many import done_in_any_order
 from amber_sieve.files import folder_beside, made_folder, mark_of, sweep_parts
-from amber_sieve.jobs import pieces
-from amber_sieve.jobs.clip import ClipExport
-from amber_sieve.jobs.many import done_in_any_order
-from amber_sieve.jobs.playing import KEPT
-from amber_sieve.jobs.progress import Cancelled, Progress
+from amber_sieve.live.playing import KEPT
 from amber_sieve.media import profiles
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.reading import Reading
 from amber_sieve.media.thumbnails import thumbnail
+from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project.model import Project
+from amber_sieve.workspace import tray as trays
 
 sys.path.insert(0, str(ROOT / "tools"))
 

@@ -11,7 +11,7 @@ from amber_sieve.core.falloff import shape_table
 from amber_sieve.core.frame import patch
 from amber_sieve.core.pick.samples import Probe, membership
 from amber_sieve.core.pick.tolerance import steady_tolerance
-from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
+from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.names import SHAPES
 from amber_sieve.project.model import Pick
 from amber_sieve.render.mask import probe_of

@@ -20,16 +20,13 @@ from robot import deepest
 
 from amber_sieve.core.colour.gamut import lower_chroma
 from amber_sieve.core.colour.transfer import to_screen
-from amber_sieve.desk import preferences
-from amber_sieve.desk.dialogs import Commands, PreferencesDialog, RecoveryDialog
-from amber_sieve.desk.guard import Mishaps
-from amber_sieve.desk.number import Number
+from amber_sieve.desk.dialogs.small import Commands, PreferencesDialog, RecoveryDialog
+from amber_sieve.desk.widgets.number import Number
 from amber_sieve.errors import Trouble
-from amber_sieve.jobs.clicking import clicked, looked_at
-from amber_sieve.jobs.finished import finished
-from amber_sieve.jobs.layers import layers_in
-from amber_sieve.jobs.preview import Opened, Shown, Wanted, preview
-from amber_sieve.jobs.sampling import sample_at
+from amber_sieve.export.frame import finished
+from amber_sieve.live.clicking import clicked, looked_at
+from amber_sieve.live.preview import Opened, Shown, Wanted, preview
+from amber_sieve.live.sampling import sample_at
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import edits, recovery
 from amber_sieve.project.history import History
@@ -37,6 +34,9 @@ from amber_sieve.project.model import Adjust, Edge, Light, Pick, Project, Recolo
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.reach import stack_looks
 from amber_sieve.render.stack import sieve_mask
+from amber_sieve.resolve.layers import layers_in
+from amber_sieve.workspace import preferences
+from amber_sieve.workspace.guard import Mishaps
 
 LEFT, NONE = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
 
@@ -189,7 +189,7 @@ class HistoryEmptyTest(unittest.TestCase):
 
 class SafeWindowTest(WindowCase):
     def answer(self, choice) -> mock._patch:
-        return mock.patch("amber_sieve.desk.window.QMessageBox.question", return_value=choice)
+        return mock.patch("amber_sieve.desk.window.window.QMessageBox.question", return_value=choice)
 
     def test_band_ends_are_dragged_without_a_word(self):
         self.open(DEMO / "yard.png")
@@ -253,7 +253,7 @@ class SafeWindowTest(WindowCase):
         self.session.open(DEMO / "yard.sieve", copy=True)
         self.settle()
         self.assertIsNone(self.session.path)
-        with mock.patch("amber_sieve.desk.window.QFileDialog.getSaveFileName", return_value=("", "")) as asked:
+        with mock.patch("amber_sieve.desk.window.window.QFileDialog.getSaveFileName", return_value=("", "")) as asked:
             self.assertFalse(self.window.save())
         asked.assert_called_once()
 
@@ -377,7 +377,7 @@ class SafeWindowTest(WindowCase):
         dialog.numbers["cache_megabytes"].set(300)
         self.assertEqual(self.session._cache.limit, 300_000_000)
         left = recovery.Left(self.folder / "left.json", "The jar", "", time.time(), self.session.project)
-        with mock.patch("amber_sieve.desk.window.left_behind", return_value=[left]):
+        with mock.patch("amber_sieve.desk.window.window.left_behind", return_value=[left]):
             self.window.offer_recovery()
         self.session.history.mark_saved()
         self.window.findChild(RecoveryDialog).go_on.click()
@@ -394,7 +394,7 @@ class EndTest(FolderCase):
         code = f"""
 import os, pathlib, threading, time, signal
 from amber_sieve.desk import app
-from amber_sieve.desk.session import Session
+from amber_sieve.workspace.session import Session
 from PyQt6.QtCore import QTimer
 def change():
     for widget in running.topLevelWidgets():

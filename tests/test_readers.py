@@ -19,7 +19,7 @@ from PIL import Image
 from amber_sieve.core.colour import encodings
 from amber_sieve.core.colour.transfer import encode
 from amber_sieve.errors import Trouble
-from amber_sieve.jobs.clip import export_clip
+from amber_sieve.export.clip import export_clip
 from amber_sieve.media import colour_spaces, formats, lookup_files, memory, ocio_process, stills
 from amber_sieve.media.opening import about_of, open_source
 from amber_sieve.media.sequences import Sequence

@@ -13,8 +13,8 @@ from amber_sieve.core.edge.fine import fine
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.tolerance import thinned
 from amber_sieve.core.statistics import statistics_of
-from amber_sieve.desk.area_shape import boxed
-from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
+from amber_sieve.desk.canvas.area_shape import boxed
+from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.project.model import Adjust, Band, Bands, Edge, Mono, Pick, Project, Recolour, Sample, Sieve, Take
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.inspect import deciding_sample

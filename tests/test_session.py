@@ -10,12 +10,12 @@ from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PyQt6.QtGui import QCloseEvent, QColor, QDropEvent
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
-from amber_sieve.desk.dialogs import Keys
-from amber_sieve.desk.worker import Job, Renderer
+from amber_sieve.desk.dialogs.small import Keys
 from amber_sieve.errors import Trouble
 from amber_sieve.media import stills
 from amber_sieve.project.model import Adjust, Recolour
 from amber_sieve.project.storage import load
+from amber_sieve.workspace.workers import Job, Renderer
 
 
 class ThreadsTest(WindowCase):
@@ -90,19 +90,19 @@ class FilesTest(WindowCase):
         self.open(DEMO / "yard.png")
         self.click(735, 830)
         path, out, mask = self.folder / "jar", self.folder / "out.tif", self.folder / "mask.png"
-        with mock.patch("amber_sieve.desk.window.QFileDialog.getSaveFileName", return_value=(str(path), "")):
+        with mock.patch("amber_sieve.desk.window.window.QFileDialog.getSaveFileName", return_value=(str(path), "")):
             self.assertTrue(self.window.save())
         self.assertFalse(self.session.history.changed)
         self.assertNotIn("•", self.window.windowTitle())
         saved = self.folder / "jar.sieve"
         self.assertEqual(load(saved).stack, self.session.project.stack)
         for ask, target in ((self.window.ask_export, out), (self.window.ask_export_mask, mask)):
-            with mock.patch("amber_sieve.desk.window.QFileDialog.getSaveFileName", return_value=(str(target), "")):
+            with mock.patch("amber_sieve.desk.window.window.QFileDialog.getSaveFileName", return_value=(str(target), "")):
                 ask()
             self.settle()
         self.assertEqual(stills.read(out).about.depth, "uint8")
         self.assertTrue(mask.exists())
-        with mock.patch("amber_sieve.desk.window.QFileDialog.getOpenFileNames", return_value=([str(saved)], "")):
+        with mock.patch("amber_sieve.desk.window.window.QFileDialog.getOpenFileNames", return_value=([str(saved)], "")):
             self.window.ask_open()
         self.settle()
         self.assertEqual(self.session.path, saved)
@@ -121,7 +121,10 @@ class FilesTest(WindowCase):
         self.assertIn("•", self.window.windowTitle())
         for answer, accepted in ((QMessageBox.StandardButton.Cancel, False), (QMessageBox.StandardButton.Discard, True)):
             event = QCloseEvent()
-            with mock.patch("amber_sieve.desk.window.QMessageBox.question", return_value=answer), mock.patch.object(self.session, "close"):
+            with (
+                mock.patch("amber_sieve.desk.window.window.QMessageBox.question", return_value=answer),
+                mock.patch.object(self.session, "close"),
+            ):
                 self.window.closeEvent(event)
             self.assertEqual(event.isAccepted(), accepted)
 
@@ -139,7 +142,7 @@ class LookingTest(WindowCase):
         self.window.canvas.set_view(1, "Veil")
         self.settle()
         before = self.session.last.pictures["Veil"].copy()
-        with mock.patch("amber_sieve.desk.dialogs.QColorDialog.getColor", return_value=QColor(0, 255, 0)):
+        with mock.patch("amber_sieve.desk.dialogs.small.QColorDialog.getColor", return_value=QColor(0, 255, 0)):
             self.window.ask_veil_colour()
         self.settle()
         self.assertFalse(np.array_equal(before, self.session.last.pictures["Veil"]))
@@ -168,7 +171,7 @@ class LookingTest(WindowCase):
         self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=True), edge=s.edge.but(follow=0.0)), "Connected only")
         self.settle()
         self.assertEqual(self.session.last.origin, (0, 0))
-        with mock.patch("amber_sieve.desk.canvas.WHOLE", 100_000), mock.patch("amber_sieve.desk.canvas.GRAIN", 64):
+        with mock.patch("amber_sieve.desk.canvas.canvas.WHOLE", 100_000), mock.patch("amber_sieve.desk.canvas.canvas.GRAIN", 64):
             view = self.window.canvas.viewport
             self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=False)), "Connected only")
             view.zoom_to(2.0, QPointF(100, 40))

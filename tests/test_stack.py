@@ -12,7 +12,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QMenu, QMessageBox
 
 from amber_sieve.core.frame import Frame
-from amber_sieve.desk.stack_menu import fill_groups_menu, fill_mask_menu, fill_takes_menu
+from amber_sieve.desk.panels.stack_menu import fill_groups_menu, fill_mask_menu, fill_takes_menu
 from amber_sieve.errors import Trouble
 from amber_sieve.project import clippings, edits, storage
 from amber_sieve.project.model import Adjust, Area, Band, Bands, Edge, Joined, Light, Project, Sieve

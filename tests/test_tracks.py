@@ -16,25 +16,25 @@ from scipy.interpolate import CubicHermiteSpline
 from test_clip import true_frames
 from test_pick import middle_tone
 
-from amber_sieve.core.backdrop import Backdrop
 from amber_sieve.core.colour.oklab import to_oklab
-from amber_sieve.core.motion import MOVES, levels_of
-from amber_sieve.desk.key_menu import fill_key_menu
+from amber_sieve.core.motion.backdrop import Backdrop
+from amber_sieve.core.motion.movement import MOVES, levels_of
+from amber_sieve.desk.clip.key_menu import fill_key_menu
 from amber_sieve.errors import Trouble
-from amber_sieve.jobs.clip import export_clip
-from amber_sieve.jobs.progress import Cancelled, Progress
-from amber_sieve.jobs.resolved import Resolver
-from amber_sieve.jobs.sampling import sample_at, with_found_tolerance
-from amber_sieve.jobs.tracking import track, with_tracked
-from amber_sieve.jobs.watching import Course, Seen
+from amber_sieve.export.clip import export_clip
+from amber_sieve.live.sampling import sample_at, with_found_tolerance
+from amber_sieve.live.tracking import track, with_tracked
+from amber_sieve.live.watching import Course, Seen
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
+from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project import storage, tracks
 from amber_sieve.project.keyframes import value_at
 from amber_sieve.project.model import Adjust, Area, Edge, Light, Pick, Project, Sample, Sieve, Stroke
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.mask import NEIGHBOURS, make_fine, waits_for_fine
 from amber_sieve.render.stack import sieve_mask
+from amber_sieve.resolve.resolver import Resolver
 
 
 def moving(path, frames: int = 30, spin: float = 0.0) -> list[tuple[float, float]]:

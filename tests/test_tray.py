@@ -19,10 +19,10 @@ from PyQt6.QtGui import QCloseEvent, QDropEvent, QGuiApplication
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QMenu, QMessageBox
 
-from amber_sieve.desk import one_window
 from amber_sieve.desk.app import application
-from amber_sieve.desk.sieve_presets_dialog import SievePresetsDialog
-from amber_sieve.desk.stack_menu import copy_sieve
+from amber_sieve.desk.dialogs.sieve_presets_dialog import SievePresetsDialog
+from amber_sieve.desk.panels.stack_menu import copy_sieve
+from amber_sieve.desk.start import one_window
 from amber_sieve.media.thumbnails import SIDE, thumbnail
 from amber_sieve.project import open_tray, sieve_presets, storage
 from amber_sieve.project.finding import found_near
@@ -146,7 +146,7 @@ class TrayTest(WindowCase):
         self.assertEqual(left_behind(), [])  # this program still runs
         event = QCloseEvent()
         answers = {"question": mock.Mock(return_value=QMessageBox.StandardButton.SaveAll)}
-        with mock.patch.multiple("amber_sieve.desk.window.QMessageBox", **answers), mock.patch.object(self.session, "close"):
+        with mock.patch.multiple("amber_sieve.desk.window.window.QMessageBox", **answers), mock.patch.object(self.session, "close"):
             self.window.closeEvent(event)
         self.assertTrue(event.isAccepted())
         self.assertEqual([storage.load(self.folder / f"{name}.sieve").gamut for name in "abc"], ["clip"] * 3)
@@ -169,14 +169,14 @@ class TrayTest(WindowCase):
         a, _, _ = self.open_all()
         self.session.edit_sieve(lambda sieve: sieve.but(invert=True, adjust=sieve.adjust.but(mono=sieve.adjust.mono.but(mono=100))), "Grey")
         out = self.folder / "out"
-        with mock.patch("amber_sieve.desk.window.QFileDialog.getExistingDirectory", return_value=str(out)):
+        with mock.patch("amber_sieve.desk.window.window.QFileDialog.getExistingDirectory", return_value=str(out)):
             self.window.batch("tray")
         self.settle()
         pictures = [np.asarray(Image.open(out / f"{name}.png")).astype(int) for name in "abc"]
         self.assertEqual(np.ptp(pictures[0], axis=-1).max(), 0)
         self.assertGreater(np.ptp(pictures[1], axis=-1).max(), 20)
         asked = [str(self.folder), str(self.folder / "again")]
-        with mock.patch("amber_sieve.desk.window.QFileDialog.getExistingDirectory", side_effect=asked):
+        with mock.patch("amber_sieve.desk.window.window.QFileDialog.getExistingDirectory", side_effect=asked):
             self.window.batch("folder")
         self.settle()
         self.assertEqual(np.ptp(np.asarray(Image.open(self.folder / "again" / "b.png")).astype(int), axis=-1).max(), 0)
@@ -189,7 +189,7 @@ class TrayTest(WindowCase):
         self.settle()
         self.window.show_sieve_presets()
         dialog = next(child for child in self.window.findChildren(SievePresetsDialog))
-        with mock.patch("amber_sieve.desk.sieve_presets_dialog.QInputDialog.getText", return_value=("Darker", True)):
+        with mock.patch("amber_sieve.desk.dialogs.sieve_presets_dialog.QInputDialog.getText", return_value=("Darker", True)):
             dialog.store.click()
         self.assertEqual([preset.name for preset in sieve_presets.stored()], ["Darker"])
         self.assertGreater(len(sieve_presets.stored()[0].png), 500)
@@ -200,7 +200,7 @@ class TrayTest(WindowCase):
         self.settle()
         self.assertEqual((self.session.sieve.name, self.session.sieve.adjust.light.exposure), ("Darker", -1.0))
         for ask, button, name in (("getSaveFileName", dialog.give, "p.json"), ("getOpenFileName", dialog.bring, "p.json")):
-            with mock.patch(f"amber_sieve.desk.sieve_presets_dialog.QFileDialog.{ask}", return_value=(str(self.folder / name), "")):
+            with mock.patch(f"amber_sieve.desk.dialogs.sieve_presets_dialog.QFileDialog.{ask}", return_value=(str(self.folder / name), "")):
                 button.click()
             dialog.list.setCurrentRow(0)
         dialog.remove.click()
@@ -253,10 +253,10 @@ class TrayTest(WindowCase):
     def test_closing_pictures_one_by_one(self):
         self.open_all()
         self.click(140, 200)
-        with mock.patch("amber_sieve.desk.window.QMessageBox.question", return_value=QMessageBox.StandardButton.Cancel):
+        with mock.patch("amber_sieve.desk.window.window.QMessageBox.question", return_value=QMessageBox.StandardButton.Cancel):
             self.window.close_picture()
         self.assertEqual(len(self.session.tray.entries), 3)
-        with mock.patch("amber_sieve.desk.window.QMessageBox.question", return_value=QMessageBox.StandardButton.Discard):
+        with mock.patch("amber_sieve.desk.window.window.QMessageBox.question", return_value=QMessageBox.StandardButton.Discard):
             for _ in range(3):
                 self.window.close_picture()
                 self.settle()
@@ -353,7 +353,7 @@ class MovedTest(WindowCase):
 RUNS = """
 import sys
 from amber_sieve.desk.app import application
-from amber_sieve.desk.one_window import Door
+from amber_sieve.desk.start.one_window import Door
 running = application()
 def take(paths):
     print(*paths, flush=True)

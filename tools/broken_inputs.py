@@ -176,7 +176,7 @@ import numpy as np
 from amber_sieve.errors import Trouble
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
-from amber_sieve.jobs.finished import finished
+from amber_sieve.export.frame import finished
 from amber_sieve.project import storage
 from amber_sieve.project.model import Adjust, Light, Pick, Project, Recolour, Sample, Sieve
 plain = Project(stack=(Sieve(

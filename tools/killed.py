@@ -21,7 +21,7 @@ WORK = {
     "edit": """
 from PyQt6.QtWidgets import QApplication
 running = QApplication([])
-from amber_sieve.desk.document import Document
+from amber_sieve.workspace.document import Document
 document = Document(2.0)
 document.start(Project(source=str(DEMO / "yard.png")), None, "Untitled")
 number = 0
@@ -42,7 +42,7 @@ while True:
     print(number, flush=True)
 """,
     "export": """
-from amber_sieve.jobs.still import export_still
+from amber_sieve.export.still import export_still
 from amber_sieve.media.opening import open_source
 source, number = open_source(DEMO / "close.png"), 0
 while True:
@@ -51,7 +51,7 @@ while True:
     print(number, flush=True)
 """,
     "clip": """
-from amber_sieve.jobs.clip import export_clip
+from amber_sieve.export.clip import export_clip
 from amber_sieve.media.opening import open_source
 source, number = open_source(DEMO / "clip.mp4"), 0
 print(0, flush=True)
@@ -61,7 +61,7 @@ while True:
     print(number, flush=True)
 """,
     "batch": """
-from amber_sieve.jobs.batch import run_batch
+from amber_sieve.export.batch import run_batch
 print(0, flush=True)
 run_batch(Project(), sorted((FOLDER / "in").glob("*.png")), FOLDER / "batch", tell=lambda outcome: print(1, flush=True))
 time.sleep(60)
@@ -117,7 +117,7 @@ def once(kind: str, rng: random.Random) -> list[str]:
             if lost and killed_at - lost[0] > 10:
                 wrong.append(f"edits of {killed_at - lost[0]:.1f} s lost")
         if kind == "batch":
-            from amber_sieve.jobs.batch import run_batch
+            from amber_sieve.export.batch import run_batch
             from amber_sieve.project.model import Project
 
             outcomes = run_batch(Project(), sorted((folder / "in").glob("*.png")), folder / "batch")

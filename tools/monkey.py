@@ -31,15 +31,15 @@ from PyQt6.QtTest import QTest  # noqa: E402
 from PyQt6.QtWidgets import QAbstractButton, QApplication, QComboBox, QDialog, QListWidget, QToolButton, QWidget  # noqa: E402
 
 from amber_sieve.desk.app import application  # noqa: E402
-from amber_sieve.desk.balance_disc import BalanceDisc  # noqa: E402
-from amber_sieve.desk.band_editor import BandEditor  # noqa: E402
-from amber_sieve.desk.curve_editor import CurveEditor  # noqa: E402
-from amber_sieve.desk.guard import Mishaps  # noqa: E402
-from amber_sieve.desk.number import Number  # noqa: E402
-from amber_sieve.desk.session import Session  # noqa: E402
-from amber_sieve.desk.waiting import settle  # noqa: E402
-from amber_sieve.desk.window import Window  # noqa: E402
-from amber_sieve.desk.worker import QUIET  # noqa: E402
+from amber_sieve.desk.start.waiting import settle  # noqa: E402
+from amber_sieve.desk.widgets.balance_disc import BalanceDisc  # noqa: E402
+from amber_sieve.desk.widgets.band_editor import BandEditor  # noqa: E402
+from amber_sieve.desk.widgets.curve_editor import CurveEditor  # noqa: E402
+from amber_sieve.desk.widgets.number import Number  # noqa: E402
+from amber_sieve.desk.window.window import Window  # noqa: E402
+from amber_sieve.workspace.guard import Mishaps  # noqa: E402
+from amber_sieve.workspace.session import Session  # noqa: E402
+from amber_sieve.workspace.workers import QUIET  # noqa: E402
 
 #: Buttons that open a dialog which waits for an answer.
 WAITING = ("Save preset…", "Choose…", "Chosen…", "From another…", "Read…", "Write…", "Target", "Colour", "To")

@@ -11,16 +11,16 @@ import time
 from PyQt6.QtCore import QPointF
 
 from amber_sieve.desk.app import application
-from amber_sieve.desk.area_shape import boxed, turned
-from amber_sieve.desk.dialogs import Keys
-from amber_sieve.desk.export_dialog import ExportDialog
-from amber_sieve.desk.jobs_dialog import JobsDialog
-from amber_sieve.desk.reading_dialog import ReadingDialog
-from amber_sieve.desk.session import Session
-from amber_sieve.desk.waiting import settle
-from amber_sieve.desk.window import Window
-from amber_sieve.jobs.clip import ClipExport
+from amber_sieve.desk.canvas.area_shape import boxed, turned
+from amber_sieve.desk.dialogs.export_dialog import ExportDialog
+from amber_sieve.desk.dialogs.jobs_dialog import JobsDialog
+from amber_sieve.desk.dialogs.reading_dialog import ReadingDialog
+from amber_sieve.desk.dialogs.small import Keys
+from amber_sieve.desk.start.waiting import settle
+from amber_sieve.desk.window.window import Window
+from amber_sieve.export.clip import ClipExport
 from amber_sieve.project.model import Adjust, Area, Recolour
+from amber_sieve.workspace.session import Session
 
 # As on a new machine: nobody's own preferences.
 _HOME = tempfile.TemporaryDirectory()

@@ -20,9 +20,9 @@ from pydantic import ValidationError
 
 from . import __version__
 from .errors import Trouble
-from .jobs.progress import Progress
 from .media.formats import QUALITY, codecs
 from .names import AREA_KINDS, AREA_MODES, BLENDS, BOXED, COMPARISONS, GAMUTS, REACHES, SEEN_BANDS
+from .progress import Progress
 from .project import edits, storage
 from .project.controls import settings, table, words_of
 from .project.fields import Spec, kind_of, numbers_of, spec_of
@@ -347,10 +347,10 @@ def _bands_from(arguments: argparse.Namespace) -> Bands:
 
 def _project_from(arguments: argparse.Namespace, source: Source) -> Project:
     """The project that the options of `mask` and `recolour` describe."""
-    from .jobs.clicking import clicked, looked_at
-    from .jobs.resolved import Resolver
-    from .jobs.sampling import sample_at
+    from .live.clicking import clicked, looked_at
+    from .live.sampling import sample_at
     from .render.cache import Cache
+    from .resolve.resolver import Resolver
 
     connected = arguments.connected is not None
     adjust = Adjust()
@@ -416,7 +416,7 @@ def _cdl(arguments: argparse.Namespace) -> None:
 
 def _pick(arguments: argparse.Namespace) -> None:
     """`mask` and `recolour`."""
-    from .jobs.still import export_mask, export_still
+    from .export.still import export_mask, export_still
     from .media.opening import open_source
 
     if arguments.save:
@@ -436,12 +436,12 @@ def _pick(arguments: argparse.Namespace) -> None:
 
 
 def _render(arguments: argparse.Namespace) -> None:
-    from .jobs.clip import ClipExport, ClipWhat, export_clip
-    from .jobs.pieces import export_in_pieces
-    from .jobs.sources import source_of
-    from .jobs.still import export_mask, export_still
+    from .export.clip import ClipExport, ClipWhat, export_clip
+    from .export.pieces import export_in_pieces
+    from .export.still import export_mask, export_still
     from .media.formats import is_picture
     from .media.sequences import is_pattern
+    from .resolve.sources import source_of
 
     project = storage.load(arguments.project)
     if arguments.gamut:
@@ -479,8 +479,8 @@ def _render(arguments: argparse.Namespace) -> None:
 
 
 def _lookup(arguments: argparse.Namespace) -> None:
-    from .jobs.lookup import write_lookup
-    from .jobs.sources import source_of
+    from .export.lookup import write_lookup
+    from .resolve.sources import source_of
 
     project = storage.load(arguments.project)
     if not project.source:
@@ -493,7 +493,7 @@ def _lookup(arguments: argparse.Namespace) -> None:
 
 
 def _batch(arguments: argparse.Namespace) -> int:
-    from .jobs.batch import Outcome, load_for_batch, pictures_in, run_batch
+    from .export.batch import Outcome, load_for_batch, pictures_in, run_batch
 
     def tell(outcome: Outcome) -> None:
         if outcome.trouble:

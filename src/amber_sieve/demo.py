@@ -11,9 +11,9 @@ import sys
 def without_screen(demo: pathlib.Path, out: pathlib.Path) -> int:
     """Open the same window offscreen, write result, mask and a picture of the window; returns the exit code."""
     from .desk.app import application
-    from .desk.session import Session
-    from .desk.waiting import settle
-    from .desk.window import Window
+    from .desk.start.waiting import settle
+    from .desk.window.window import Window
+    from .workspace.session import Session
 
     out.mkdir(exist_ok=True)
     running = application()

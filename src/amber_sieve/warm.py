@@ -17,9 +17,9 @@ from .core.edge.follow_reach import follow_found
 from .core.edge.morphology import without_holes, without_specks
 from .core.frame import Frame
 from .core.statistics import coverage_of, statistics_of
+from .export.frame import finished, strips_of
 from .files import state_folder
-from .jobs.finished import finished, strips_of
-from .jobs.sampling import sample_at, with_found_tolerance
+from .live.sampling import sample_at, with_found_tolerance
 from .media import stills
 from .media.source import About
 from .project.fields import kind_of, numbers_of

@@ -1,1 +1,1 @@
-"""The window. The only place where PyQt6 is imported."""
+"""The window: widgets only."""

@@ -13,12 +13,12 @@ from PyQt6.QtWidgets import QApplication
 
 from ..files import sweep_parts
 from ..warm import is_warm, warm
-from .guard import Mishaps
-from .memory import few_stores
-from .one_window import Door, handed_over
-from .session import Session
+from ..workspace.guard import Mishaps
+from ..workspace.memory import few_stores
+from ..workspace.session import Session
+from .start.one_window import Door, handed_over
 from .style import dress
-from .window import Window
+from .window.window import Window
 
 
 def has_screen() -> bool:

@@ -16,8 +16,8 @@ from ..core.mix import adjusted
 from ..project.model import Project, Sieve
 from .adjust import steps_of
 from .cache import Cache
+from .evaluate import arriving, made_by, sieve_masked
 from .layers import Layers, no_layers
-from .measured import arriving, made_by, sieve_masked
 
 #: Noise is measured on neighbouring pixels of the middle of the picture, a square of this side.
 SEEN = 904

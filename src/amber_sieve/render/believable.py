@@ -15,9 +15,9 @@ from ..core.colour.transfer import to_levels
 from ..core.frame import Frame
 from ..project.model import Project
 from .cache import Cache
+from .evaluate import arriving, fallen, made_by, sieve_masked, working
 from .haze import haze_of
 from .layers import Layers, no_layers
-from .measured import arriving, fallen, made_by, sieve_masked, working
 
 #: A pixel belongs to what is judged from this share of the mask on.
 HELD = 0.5

@@ -13,9 +13,9 @@ from ..core.mix import mixed
 from ..project.model import Project
 from .adjust import steps_of, weights_of
 from .cache import Cache
+from .evaluate import arriving, made_by, measured, sieve_masked
 from .layers import Layers, no_layers
 from .mask import masked
-from .measured import arriving, made_by, measured, sieve_masked
 
 #: Chosen by trial on the yard, see docs/sums.md. A partial pixel is hazy when it is farther than this (ΔE2000) from all that its two neighbours can mix to; less is hidden by noise.
 VISIBLE = 4.0

@@ -20,7 +20,7 @@ from ..core.edge.feather import hardened
 from ..core.edge.follow import Unmixed
 from ..core.edge.steady import steadied
 from ..core.frame import Frame
-from ..core.motion import levels_of
+from ..core.motion.movement import levels_of
 from ..core.pick.connected import connected_only
 from ..core.pick.pieces import Reaching, with_pieces
 from ..core.pick.samples import Probe, membership_and_distances, needs_planes

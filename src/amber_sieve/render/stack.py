@@ -7,8 +7,8 @@ import numpy as np
 from ..core.frame import Frame
 from ..project.model import Project
 from .cache import Cache
+from .evaluate import fallen, sieve_masked, working
 from .layers import Layers, no_layers
-from .measured import fallen, sieve_masked, working
 
 
 def rendered(frame: Frame, project: Project, cache: Cache, layers: Layers = no_layers) -> Frame:

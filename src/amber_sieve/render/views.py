@@ -20,10 +20,10 @@ from ..core.statistics import Statistics, field_colours
 from ..project.model import Bands, Project, Sieve
 from .believable import believable_of
 from .cache import Cache
+from .evaluate import MOST_OF_IT, changed_in, fallen, mask_value, measured, sieve_masked, working
 from .haze import haze_of
 from .layers import Display, Layers, no_layers
 from .mask import measures_of, probes_of
-from .measured import MOST_OF_IT, changed_in, fallen, mask_value, measured, sieve_masked, working
 from .stack import render, rendered, sieve_mask
 
 VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out", "Weak spots", "Haze check", "Believable?", "Other take")

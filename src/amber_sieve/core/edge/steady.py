@@ -10,7 +10,7 @@ from collections.abc import Iterable
 import cv2
 import numpy as np
 
-from ..motion import flow_between
+from ..motion.movement import flow_between
 
 #: Difference of levels (0 to 255, blurred) at which a neighbour counts for e⁻¹, and the blur's standard deviation in pixels.
 ALIKE, CALM = 12.0, 2.0
@@ -21,7 +21,7 @@ def steadied(levels: np.ndarray, mask: np.ndarray, others: Iterable[tuple[np.nda
 
     Parameters
     ----------
-    levels : (H, W) uint8 of the frame, as of `core.motion.levels_of`; mask : (H, W) float32.
+    levels : (H, W) uint8 of the frame, as of `core.motion.movement.levels_of`; mask : (H, W) float32.
     others : levels and mask of each neighbour.
     strength : 0 (as it is) to 1 (each neighbour weighs as much as the frame itself, where it looks alike).
     """

@@ -10,8 +10,8 @@ from PyQt6.QtCore import QTimer, pyqtSignal
 from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import QComboBox, QFileDialog, QInputDialog, QLabel, QMenu, QPushButton
 
-from ...jobs.preview import Rendered
-from ...jobs.tracks import REFERENCE, track_of, visible
+from ...live.preview import Rendered
+from ...live.slider_colours import REFERENCE, track_of, visible
 from ...media import formats
 from ...media.cdl_files import FORMATS
 from ...media.lookup_files import ENDINGS
@@ -20,12 +20,12 @@ from ...project import edits
 from ...project.controls import blocks
 from ...project.model import Colour, Project, Sieve
 from ...render.believable import Believable
-from ..icon import with_icon
-from ..number import Number
-from ..picture_colour import ask_colour_of_picture
-from ..session import Session
-from .block import Block
-from .colour_button import ColourButton
+from ...workspace.session import Session
+from ..dialogs.picture_colour import ask_colour_of_picture
+from ..widgets.block import Block
+from ..widgets.colour_button import ColourButton
+from ..widgets.icon import with_icon
+from ..widgets.number import Number
 from .drawn_blocks import BalanceBlock, CurvesBlock, HuesBlock
 from .page import Page, row_of
 

@@ -9,11 +9,11 @@ from ...names import AREA_MODES, BOXED, WAYS
 from ...project import edits
 from ...project.fields import Spec, spec_of
 from ...project.model import Area, Stroke
-from ..area_shape import numbers_of, with_number
-from ..area_tools import ICONS, AreaTools
-from ..icon import with_icon
-from ..number import Number
-from ..session import Session
+from ...workspace.session import Session
+from ..canvas.area_shape import numbers_of, with_number
+from ..canvas.area_tools import ICONS, AreaTools
+from ..widgets.icon import with_icon
+from ..widgets.number import Number
 from .page import Page, row_of
 
 TIPS = {

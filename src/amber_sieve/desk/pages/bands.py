@@ -8,17 +8,17 @@ from PyQt6.QtCore import QSignalBlocker
 from PyQt6.QtWidgets import QButtonGroup, QCheckBox, QComboBox, QFileDialog, QInputDialog, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from ...core.bands.interval import with_corner
-from ...jobs.preview import Rendered
+from ...live.preview import Rendered
 from ...names import BANDS, CHANNEL_BANDS, MEASURES, SEEN_BANDS, SHAPES
 from ...project import presets
 from ...project.fields import Spec, spec_of
 from ...project.model import Band, Bands, Ramp, Sieve
-from ..band_editor import BandEditor
-from ..icon import with_icon
-from ..number import Number
-from ..session import Session
+from ...workspace.session import Session
+from ..widgets.band_editor import BandEditor
+from ..widgets.icon import with_icon
+from ..widgets.number import Number
+from ..widgets.swatch import swatch
 from .page import Page, row_of
-from .swatch import swatch
 
 #: Numbers that are no fields of the model: one corner of four, whose range follows its band, and what sets several at once.
 CORNER = Spec("corner", "Corner", 0, -360, 720, "", 1, 1, "Corner", -360, 720, False)

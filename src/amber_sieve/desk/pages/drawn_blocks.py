@@ -13,14 +13,14 @@ from ...core.adjust.curve import curve_through
 from ...core.adjust.hues import closed_curve
 from ...core.colour.transfer import one_encoded
 from ...core.statistics import Statistics
-from ...jobs.tracks import hue_ring
+from ...live.slider_colours import hue_ring
 from ...project.fields import Spec, field_at
 from ...project.model import Sieve
-from ..balance_disc import BalanceDisc
-from ..curve_editor import CurveEditor, Points
-from ..number import Number
 from ..style import AMBER
-from .block import Block
+from ..widgets.balance_disc import BalanceDisc
+from ..widgets.block import Block
+from ..widgets.curve_editor import CurveEditor, Points
+from ..widgets.number import Number
 from .page import row_of
 
 if TYPE_CHECKING:

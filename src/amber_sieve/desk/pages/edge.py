@@ -6,16 +6,16 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QCheckBox, QLabel, QListWidget, QListWidgetItem, QPushButton, QSizePolicy, QWidget
 
 from ...core.edge.islands import Island
-from ...jobs.preview import Rendered
-from ...jobs.watching import Course
+from ...live.preview import Rendered
+from ...live.watching import Course
 from ...names import WAYS
 from ...project import edits
 from ...project.edits import field_of
 from ...project.fields import numbers_of
 from ...project.model import Edge
-from ..icon import with_icon
-from ..number import Number
-from ..session import Session
+from ...workspace.session import Session
+from ..widgets.icon import with_icon
+from ..widgets.number import Number
 from .page import Page, row_of
 
 

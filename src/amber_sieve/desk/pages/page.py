@@ -9,9 +9,9 @@ from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QMenu, QS
 from ...project.edits import field_of
 from ...project.fields import field_at, spec_at
 from ...project.model import Sieve
-from ..key_menu import fill_key_menu
-from ..number import Number
-from ..session import Session
+from ...workspace.session import Session
+from ..clip.key_menu import fill_key_menu
+from ..widgets.number import Number
 
 
 class Page(QScrollArea):

@@ -21,17 +21,17 @@ from PyQt6.QtWidgets import (
 )
 
 from ...core.colour.measures import one_hue_saturation_luminance
-from ...jobs.preview import Rendered
+from ...live.preview import Rendered
 from ...names import COMPARISONS, SHAPES, TOLERANCES, DropRule
 from ...project import edits
 from ...project.fields import Spec, spec_of
 from ...project.model import Sample, Sieve
-from ..icon import with_icon
-from ..number import Number
-from ..session import Session
+from ...workspace.session import Session
 from ..style import AMBER, WELL
+from ..widgets.icon import with_icon
+from ..widgets.number import Number
+from ..widgets.swatch import swatch
 from .page import Page, row_of
-from .swatch import swatch
 
 SIZES = (1, 3, 5, 11, 31)
 #: A setting of the tool in hand, not of the project.

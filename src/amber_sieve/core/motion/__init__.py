@@ -1,0 +1,1 @@
+"""How pictures and things in them move from frame to frame."""

@@ -1,0 +1,485 @@
+"""Picture and mask side by side, zoom and pan locked together, with the bar of views above and the readout below."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+from PyQt6.QtCore import QPointF, Qt, QTimer
+from PyQt6.QtGui import QCursor, QResizeEvent
+from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QComboBox, QHBoxLayout, QLabel, QSizePolicy, QToolButton, QVBoxLayout, QWidget
+
+from ...core.colour.measures import one_hue_saturation_luminance
+from ...core.colour.transfer import one_encoded
+from ...live.clicking import Clicked
+from ...live.preview import Difference, Rendered, Shown
+from ...render.views import VIEWS
+from ...workspace.session import Session
+from ..widgets.icon import tool_cursor, with_icon
+from .area_tools import ICONS, AreaTools
+from .inset import Inset
+from .pane import Pane
+from .viewport import Viewport
+
+#: Up to so many reduced pixels the whole picture is rendered, so that panning needs no new render.
+WHOLE = 2_200_000
+#: Parts of a picture are rendered in steps of so many reduced pixels, so that a little panning needs no new render.
+GRAIN = 256
+
+
+#: Milliseconds for which it is shown what a click added and removed.
+FLASH = 1300
+#: Screen pixels before a press becomes a drag, and tolerance for each pixel after that.
+DRAG_FROM, PER_PIXEL = 6.0, 0.12
+
+
+@dataclass
+class _Gesture:
+    """What the pressed button is doing."""
+
+    kind: str
+    start: QPointF
+    role: str = "keep"
+    fresh: bool = False
+    sample: str = ""
+    moved: bool = False
+
+
+class Canvas(QWidget):
+    """The middle of the window."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.viewport = Viewport()
+        self.areas = AreaTools(session, self.viewport)
+        self.panes = [Pane(session, self.viewport, "Result"), Pane(session, self.viewport, "Mask")]
+        for pane in self.panes:
+            pane.overlay = self.areas.paint
+            pane.takes_pen = lambda: self.areas.tool == "brush"
+        self.areas.changed.connect(lambda: [pane.update() for pane in self.panes])
+        self._cursor_name: str | None = ""
+        self._gesture: _Gesture | None = None
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self._bar())
+        self.pair = QBoxLayout(QBoxLayout.Direction.LeftToRight)
+        self.pair.setSpacing(2)
+        for number, pane in enumerate(self.panes):
+            self.pair.addWidget(pane)
+            pane.pressed.connect(lambda at, held, number=number: self._press(number, at, held))
+            pane.dragged.connect(lambda at, held, number=number: self._drag(number, at, held))
+            pane.released.connect(lambda at, held, number=number: self._release(number, at, held))
+            pane.hovered.connect(self._hover)
+            pane.doubled.connect(self.areas.close_outline)
+            pane.tablet.connect(self._tablet)
+            pane.sized.connect(lambda by: self.areas.resize_brush(self.areas.brush.size + by / self.viewport.zoom))
+        column.addLayout(self.pair, 1)
+        self.inset = Inset(session, self.viewport, self.panes[0])
+        self.field: QWidget | None = None
+        #: Shown in the window's bar at the bottom.
+        self.readout = QLabel(" ")
+        self.readout.setObjectName("dim")
+        self.readout.setContentsMargins(10, 0, 0, 0)
+        self.readout.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
+        self._pointer: QPointF | None = None
+        self.viewport.changed.connect(self._ask)
+        session.opening.connect(self._opening)
+        session.preferences_changed.connect(self._prefer)
+        self.areas.changed.connect(self.follow_tool)
+        self._prefer()
+        session.rendered.connect(self._take)
+        session.glimpsed.connect(self._take)
+        session.source_changed.connect(self._new_source)
+        session.project_changed.connect(self._project_changed)
+        self._marked: tuple[object, ...] = ()
+        session.clicked.connect(self._clicked)
+        session.changed_mask.connect(self._flash)
+        session.picking.connect(self.follow_tool)
+        self._last_click = ""
+        self._calm = QTimer(self)
+        self._calm.setSingleShot(True)
+        self._calm.timeout.connect(self._end_flash)
+
+    def _bar(self) -> QWidget:
+        bar = QWidget()
+        bar.setObjectName("panel")
+        row = QHBoxLayout(bar)
+        row.setContentsMargins(6, 4, 6, 4)
+        self.choices = []
+        for number, pane in enumerate(self.panes):
+            choice = QComboBox()
+            choice.addItems(VIEWS)
+            choice.setCurrentText(pane.view)
+            choice.setAccessibleName("Left view" if number == 0 else "Right view")
+            choice.setToolTip("What this pane shows (keys 1 to 9 and 0 for the pane under the pointer)")
+            choice.currentTextChanged.connect(lambda text, number=number: self.set_view(number, text))
+            self.choices.append(choice)
+        self.arrangements: dict[str, QToolButton] = {}
+        group = QButtonGroup(self)
+        for name, drawing, tip in (
+            ("twin", "columns-2", "Picture and mask side by side (T)"),
+            ("inset", "picture-in-picture-2", "The picture large, the live mask small in a corner (I)"),
+            ("single", "square", "One view (T again)"),
+        ):
+            button = QToolButton()
+            with_icon(button, drawing, tip)
+            button.setCheckable(True)
+            button.clicked.connect(lambda _, name=name: self.arrange(name))
+            group.addButton(button)
+            self.arrangements[name] = button
+        self.compare = QToolButton()
+        with_icon(self.compare, "eye", "Hold to see the picture as it was (hold O)", "Before")
+        self.compare.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
+        self.compare.pressed.connect(lambda: self.show_before(True))
+        self.compare.released.connect(lambda: self.show_before(False))
+        self.wipe = QToolButton()
+        with_icon(self.wipe, "split", "Wipe: before and after on either side of a line that can be dragged (W)")
+        self.wipe.setCheckable(True)
+        self.wipe.toggled.connect(self.set_wipe)
+        self.loupe = QToolButton()
+        with_icon(self.loupe, "search", "Loupe: the pixels at the pointer, and the mean that would be taken (L)")
+        self.loupe.setCheckable(True)
+        self.loupe.toggled.connect(self.set_loupe)
+        self.zoom_label = QLabel("100 %")
+        self.zoom_label.setMinimumWidth(52)
+        self.zoom_label.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        fit, full = QToolButton(), QToolButton()
+        with_icon(fit, "maximize", "Show the whole picture (Ctrl+0)")
+        fit.clicked.connect(self.viewport.fit)
+        full.setText("100 %")
+        full.setToolTip("One picture pixel for each screen pixel (Ctrl+1)")
+        full.clicked.connect(lambda: self.viewport.zoom_to(1.0 / self.devicePixelRatioF()))
+        row.addWidget(self.choices[0])
+        row.addWidget(self.compare)
+        row.addWidget(self.wipe)
+        row.addStretch(1)
+        row.addWidget(self.loupe)
+        for button in self.arrangements.values():
+            row.addWidget(button)
+        row.addWidget(fit)
+        row.addWidget(full)
+        row.addWidget(self.zoom_label)
+        row.addStretch(1)
+        row.addWidget(self.choices[1])
+        return bar
+
+    # Arrangement
+
+    @property
+    def arrangement(self) -> str:
+        """twin, inset or single."""
+        return self.session.preferences.arrangement
+
+    def arrange(self, name: str) -> None:
+        """Arrange picture and mask; it is remembered."""
+        self.session.prefer(arrangement=name)
+
+    def toggle_twin(self) -> None:
+        """Between two views side by side and one."""
+        self.arrange("single" if self.arrangement == "twin" else "twin")
+
+    def toggle_beside(self) -> None:
+        """Before and after side by side, or result and mask again."""
+        beside = self.arrangement == "twin" and self.panes[1].view == "Original"
+        self.set_view(0, "Result")
+        self.set_view(1, "Mask" if beside else "Original")
+        self.arrange("twin")
+
+    def show_take_beside(self) -> None:
+        """This take and another one side by side."""
+        self.set_view(0, "Result")
+        self.set_view(1, "Other take")
+        self.arrange("twin")
+
+    def wipe_take(self) -> None:
+        """This take and another one on either side of a line."""
+        self.set_view(0, "Result")
+        self.wipe.setChecked(False)
+        self.panes[0].wipe_view = "Other take"
+        self.wipe.setChecked(True)
+
+    def toggle_inset(self) -> None:
+        """Between the small mask in a corner and one view."""
+        self.arrange("single" if self.arrangement == "inset" else "inset")
+
+    def _prefer(self) -> None:
+        """Follow the preferences."""
+        held = self.session.preferences
+        self.arrangements[held.arrangement].setChecked(True)
+        twin = held.arrangement == "twin"
+        self.panes[1].setVisible(twin and self.field is None)
+        self.choices[1].setVisible(held.arrangement != "single")
+        self.inset.setVisible(held.arrangement == "inset")
+        self.inset.place()
+        for pane in self.panes:
+            pane.surround = held.surround
+            pane.update()
+        self._arrange()
+        self._ask()
+
+    def show_large(self, field: QWidget | None) -> None:
+        """Show a widget in the second pane's place; None brings the pane back."""
+        if self.field is not None:
+            self.pair.removeWidget(self.field)
+            self.field.hide()
+            self.field.deleteLater()
+        self.field = field
+        if field is not None:
+            self.pair.addWidget(field, 1)
+            field.show()
+        self._prefer()
+
+    def follow_tool(self) -> None:
+        """The cursor shows which tool is in hand."""
+        tool = "" if self.session.tools.picker is not None else self.areas.tool
+        name = ICONS.get(tool) if tool else "crosshair" if self.session.tools.island else "pipette"
+        if name != self._cursor_name:
+            self._cursor_name = name
+            cursor = QCursor(Qt.CursorShape.ArrowCursor) if tool == "change" or name is None else tool_cursor(name)
+            for pane in self.panes:
+                pane.set_tool_cursor(cursor)
+
+    def _opening(self, name: str) -> None:
+        for pane in self.panes:
+            pane.message = f"Opening {name}…" if name else ""
+            if name:
+                pane.take(None)
+        if not name and self.session.last is not None:
+            self._take(self.session.last)
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        self._arrange()
+        self.inset.place()
+
+    def _arrange(self) -> None:
+        """Put the panes side by side or one above the other, whichever shows the picture larger."""
+        width, height = self.session.size
+        room = (self.width(), self.height() - 70)
+        if width and height and min(room) > 0:
+            beside = min(room[0] / 2 / width, room[1] / height)
+            above = min(room[0] / width, room[1] / 2 / height)
+            self.pair.setDirection(QBoxLayout.Direction.TopToBottom if above > 1.1 * beside else QBoxLayout.Direction.LeftToRight)
+
+    def set_view(self, number: int, name: str) -> None:
+        """Show a view in the left (0) or right (1) pane."""
+        self.panes[number].view = name
+        if self.choices[number].currentText() != name:
+            self.choices[number].setCurrentText(name)
+        self._ask()
+
+    def set_active_view(self, index: int) -> None:
+        """Show the view with this number in the pane under the pointer."""
+        number = 1 if self.panes[1].isVisible() and self.panes[1].underMouse() or self.inset.underMouse() else 0
+        self.set_view(number, VIEWS[index])
+
+    def show_before(self, on: bool) -> None:
+        """Hold the original over the left pane."""
+        self.panes[0].override = "Original" if on else None
+        self._ask()
+
+    def _new_source(self) -> None:
+        self._last_click = ""
+        self._hover(None)
+        if self.viewport.picture != self.session.size:
+            self._arrange()
+            self.viewport.set_picture(*self.session.size)
+        for pane in self.panes:
+            pane.take(None)
+        self._ask()
+
+    def _ask(self) -> None:
+        """Ask for what the panes need to see now."""
+        self.zoom_label.setText(f"{self.viewport.zoom * self.devicePixelRatioF() * 100:.0f} %")
+        width, height = self.session.size
+        if not width:
+            return
+        names = [self.panes[0].showing]
+        if self.arrangement != "single":
+            names.append(self.panes[1].showing)
+        if self.panes[0].wipe is not None:
+            names.append(self.panes[0].wipe_view)
+        factor = self.viewport.reduction(self.devicePixelRatioF())
+        box = (0, 0, 0, 0)
+        if width * height / factor**2 > WHOLE:
+            left, top, right, bottom = (v / factor for v in self.viewport.visible())
+            edges = (round(width / factor), round(height / factor))
+            box = (
+                max(0, int(left) // GRAIN * GRAIN), max(0, int(top) // GRAIN * GRAIN),
+                min(edges[0], (int(right) // GRAIN + 1) * GRAIN), min(edges[1], (int(bottom) // GRAIN + 1) * GRAIN),
+            )  # fmt: skip
+        sharp = min(self.viewport.zoom * self.devicePixelRatioF(), 1.0)
+        shown = Shown(factor, box, tuple(dict.fromkeys(names)), sharp)
+        if shown == self.session.shown and self.session.last and self.session.last.wanted.shown == shown:
+            self._take(self.session.last)
+        self.session.show(shown)
+
+    def _take(self, result: Rendered) -> None:
+        for pane in self.panes:
+            pane.take(result)
+        self.inset.view = self.panes[1].showing
+        self.inset.take(result)
+        self.readout.setText(self._describe(self._pointer) if self._pointer is not None else " ")
+
+    def _project_changed(self) -> None:
+        """Draw samples and areas anew when they have changed; the picture follows when it is rendered."""
+        sieve = self.session.sieve
+        marked = (sieve.id, sieve.pick, sieve.areas)
+        if len(marked) != len(self._marked) or any(one is not other for one, other in zip(marked, self._marked, strict=True)):
+            self._marked = marked
+            for pane in self.panes:
+                pane.update()
+
+    # What a click has come to
+
+    def _clicked(self, clicked: Clicked) -> None:
+        self._last_click = f"last click +{100 * clicked.added:.1f} % \u2212{100 * clicked.removed:.1f} %"
+        if clicked.why:
+            self.session.said.emit(clicked.why)
+        self.readout.setText(self._describe(self._pointer) if self._pointer is not None else self._last_click)
+
+    def _flash(self, difference: Difference | None) -> None:
+        """Show for a moment what was added and what was removed."""
+        for pane in self.panes:
+            pane.set_flash(difference)
+        self._calm.start(FLASH)
+
+    def _end_flash(self) -> None:
+        for pane in self.panes:
+            pane.set_flash(None)
+
+    # Gestures on the picture
+
+    def set_wipe(self, on: bool) -> None:
+        """Before on the left of a line in the left pane, after on its right."""
+        self.panes[0].wipe = 0.5 if on else None
+        if not on:
+            self.panes[0].wipe_view = "Original"
+        self._ask()
+        self.panes[0].update()
+
+    def set_loupe(self, on: bool) -> None:
+        """Show the pixels at the pointer enlarged."""
+        for pane in self.panes:
+            pane.loupe = on
+            pane.update()
+
+    def _role(self, held: Qt.KeyboardModifier) -> tuple[str, bool]:
+        """What a gesture does: its role, and whether it starts over. Plain starts over, Shift keeps too, Ctrl drops."""
+        role = "drop" if held & Qt.KeyboardModifier.ControlModifier else "keep"
+        adding = bool(held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier))
+        if self.session.tools.role and not adding:
+            return self.session.tools.role, False
+        return role, not adding
+
+    def _press(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+        pane = self.panes[number]
+        if pane.wipe is not None and abs(self.viewport.to_pane(at).x() - pane.wipe_x()) < 6:
+            self._gesture = _Gesture("wipe", at)
+            return
+        if self.session.tools.picker is not None:
+            self.session.give_colour(at.x(), at.y())
+            return
+        if self.areas.tool:
+            self.areas.press(at, held)
+            return
+        if self.session.tools.island:
+            self.session.toggle_island(at.x(), at.y())
+            return
+        role, fresh = self._role(held)
+        if self.session.tools.place == "patch":
+            taken = self.session.sample(at.x(), at.y(), role, fresh)
+            self._gesture = _Gesture("tolerance", at, sample=taken) if taken else None
+        else:
+            self._gesture = _Gesture("place", at, role, fresh)
+            pane.drawn = [at]
+
+    def _drag(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+        gesture, pane = self._gesture, self.panes[number]
+        if gesture is None:
+            if self.areas.tool:
+                self.areas.move(at, held)
+            return
+        if gesture.kind == "wipe":
+            pane.wipe = min(max(self.viewport.to_pane(at).x() / max(pane.width(), 1), 0.02), 0.98)
+            pane.update()
+        elif gesture.kind == "place":
+            pane.drawn = [pane.drawn[0], at] if self.session.tools.place == "box" else [*pane.drawn, at]
+            pane.update()
+        else:
+            away = (at - gesture.start) * self.viewport.zoom
+            distance = float(np.hypot(away.x(), away.y()))
+            if distance > DRAG_FROM or gesture.moved:
+                # Pressing on the colour and pulling outwards widens the tolerance with the distance.
+                gesture.moved = True
+                self.session.edit_samples(
+                    {"tolerance": float(min(distance * PER_PIXEL, 255.0))}, "Tolerance", "Drag tolerance", ids=(gesture.sample,)
+                )
+
+    def _release(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+        gesture, pane = self._gesture, self.panes[number]
+        self._gesture = None
+        if gesture is None:
+            if self.areas.tool:
+                self.areas.release(at, held)
+            return
+        if gesture.kind == "place":
+            points = [(point.x(), point.y()) for point in (pane.drawn if len(pane.drawn) > 1 else [gesture.start, gesture.start])]
+            pane.drawn = []
+            if self.session.tools.place == "outline":
+                self.session.sample_outlined(points)
+            else:
+                self.session.sample_place(self.session.tools.place, points, gesture.role, gesture.fresh)
+            pane.update()
+        elif gesture.moved:
+            self.session.end_drag()
+
+    def keys(self) -> dict[int, Callable[[], object]]:
+        """What keys do while a pane has the focus: pan, zoom, and click in the middle of it."""
+
+        def pan(x: float, y: float) -> Callable[[], None]:
+            return lambda: self.viewport.pan(QPointF(x, y))
+
+        def zoom(by: float) -> Callable[[], None]:
+            return lambda: self.viewport.zoom_to(self.viewport.zoom * by)
+
+        key = Qt.Key
+        click = lambda: self.session.sample(self.viewport.centre.x(), self.viewport.centre.y(), *self._role(Qt.KeyboardModifier.NoModifier))  # noqa: E731
+        return {
+            key.Key_Left: pan(40, 0), key.Key_Right: pan(-40, 0), key.Key_Up: pan(0, 40), key.Key_Down: pan(0, -40),
+            key.Key_Plus: zoom(2), key.Key_Minus: zoom(0.5), key.Key_Return: click, key.Key_Enter: click,
+        }  # fmt: skip
+
+    def _tablet(self, kind: str, at: QPointF, held: Qt.KeyboardModifier, pressure: float) -> None:
+        """A pen on a tablet: the brush takes its pressure."""
+        if kind == "press":
+            self.areas.press(at, held, pressure)
+        elif kind == "move":
+            self.areas.move(at, held, pressure)
+        else:
+            self.areas.release(at, held)
+
+    def _hover(self, at: QPointF | None) -> None:
+        self.areas.hover(at)
+        self._pointer = at
+        if at is None:
+            self.session.pointed.emit(None)
+        self.readout.setText(self._describe(at) if at is not None else " ")
+
+    def _describe(self, at: QPointF) -> str:
+        """Position, levels, hue, saturation, luminance, mask, and the sample that decided, under the pointer."""
+        light, last = self.session.light_at(int(np.floor(at.x())), int(np.floor(at.y()))), self.session.last
+        if light is None or last is None:
+            self.session.pointed.emit(None)
+            return " "
+        red, green, blue = (float(v) for v in one_encoded(light) * 255)
+        hue, saturation, luminance = one_hue_saturation_luminance(np.array(light))
+        self.session.pointed.emit({"hue": hue, "saturation": saturation, "luminance": luminance, "red": red, "green": green, "blue": blue})
+        column, row = int((at.x() - last.origin[0]) * last.scale), int((at.y() - last.origin[1]) * last.scale)
+        inside = 0 <= row < last.mask.shape[0] and 0 <= column < last.mask.shape[1]
+        mask = f"{100 * last.mask[row, column]:.0f} %" if inside else "-"
+        decided = self.session.decides(light, float(last.mask[row, column]) if inside else None)
+        words = f"{int(at.x())}, {int(at.y())}     levels {red:.0f} {green:.0f} {blue:.0f}     H {hue:.0f}°  S {saturation:.0f} %  L {luminance:.0f}     mask {mask}"
+        return "     ".join(part for part in (words, f"by {decided}" if decided else "", self._last_click) if part)

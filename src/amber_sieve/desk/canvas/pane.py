@@ -1,0 +1,368 @@
+"""One view of the picture, with the marks on it."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+
+import numpy as np
+from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import (
+    QColor,
+    QCursor,
+    QEnterEvent,
+    QImage,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QPixmap,
+    QResizeEvent,
+    QTabletEvent,
+    QWheelEvent,
+)
+from PyQt6.QtWidgets import QSizePolicy, QWidget
+
+from ...core.colour.transfer import one_encoded
+from ...live.preview import Difference, Rendered
+from ...project.model import Sample
+from ...workspace.session import Session
+from ..style import AMBER, DIM, SURROUNDS
+from ..widgets.swatch import screen_colour
+from .viewport import GRID_FROM, Viewport
+
+INVITATION = "Open a picture or a clip (Ctrl+O), or drop one here"
+
+
+#: What a click added and what it removed, 0xRRGGBB: two that no pair of working eyes confuses, and far from grey.
+ADDED, REMOVED = 0x2E9BFF, 0xFF7A1A
+
+
+class Pane(QWidget):
+    """Shows one of the views; tells where the pointer is and where it clicks."""
+
+    hovered = pyqtSignal(object)
+    pressed = pyqtSignal(object, object)
+    dragged = pyqtSignal(object, object)
+    released = pyqtSignal(object, object)
+    doubled = pyqtSignal()
+    tablet = pyqtSignal(str, object, object, float)
+    sized = pyqtSignal(float)
+    painted = pyqtSignal()
+
+    def __init__(self, session: Session, viewport: Viewport, view: str) -> None:
+        super().__init__()
+        self.session, self.viewport, self.view = session, viewport, view
+        self.override: str | None = None
+        self.wipe: float | None = None
+        self.loupe = False
+        #: What stands in place of a picture while one is being opened.
+        self.message = ""
+        self.drawn: list[QPointF] = []
+        self.overlay: Callable[[QPainter], None] = lambda painter: None
+        self.takes_pen: Callable[[], bool] = lambda: False
+        self._sizing: float | None = None
+        #: What lies left of the line of the wipe.
+        self.wipe_view = "Original"
+        self._other: QImage | None = None
+        self._other_words: np.ndarray | None = None
+        self._at: QPointF | None = None
+        #: A pixel, and the colour that a click there would take.
+        self._promised: tuple[int, int, tuple[float, float, float]] = (-1, -1, (0.0, 0.0, 0.0))
+        session.promised.connect(self._take_promise)
+        self.surround = "dark"
+        self.marks = True
+        self.tool_cursor = QCursor(Qt.CursorShape.CrossCursor)
+        self._result: Rendered | None = None
+        self._image: QImage | None = None
+        self._words: np.ndarray | None = None
+        self._hand: QPointF | None = None
+        self._flash: Difference | None = None
+        self._flash_words = np.zeros((1, 1), np.uint32)
+        self._inside = False
+        self.setMouseTracking(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setMinimumSize(160, 120)
+        self.setCursor(self.tool_cursor)
+        viewport.changed.connect(self.update)
+
+    @property
+    def showing(self) -> str:
+        """The view on show now: the chosen one, or the one held over it."""
+        return self.override or self.view
+
+    def set_tool_cursor(self, cursor: QCursor) -> None:
+        """The cursor of the tool in hand."""
+        self.tool_cursor = cursor
+        if self._hand is None:
+            self.setCursor(cursor)
+
+    def take(self, result: Rendered | None) -> None:
+        """A render has finished (None: nothing is open)."""
+        before, self._result = self._result, result
+        words = result.pictures.get(self.showing) if result else None
+        if words is not None and words is self._words and self.wipe is None and before is not None and result is not None:
+            if (before.scale, before.origin) != (result.scale, result.origin):
+                self.update()
+            return
+        if words is None:
+            if result is None:
+                self._image = None
+            self.update()
+            return
+        self._words, self._image = words, _image_of(words)  # the image shares the memory of the words
+        other = result.pictures.get(self.wipe_view) if result and self.wipe is not None else None
+        self._other_words, self._other = other, None if other is None else _image_of(other)
+        self.update()
+
+    def picture(self) -> QPixmap | None:
+        """What is shown, without marks; None for nothing."""
+        return QPixmap.fromImage(self._image.copy()) if self._image is not None else None
+
+    def set_flash(self, difference: Difference | None) -> None:
+        """Show over the picture what the last click added and removed; None ends it."""
+        self._flash = difference
+        if difference is not None:
+            added, removed = np.clip(difference.change, 0, 1), np.clip(-difference.change, 0, 1)
+            share = (200 * np.maximum(added, removed)).astype(np.uint32)
+            colour = np.where(added >= removed, np.uint32(ADDED), np.uint32(REMOVED))
+            self._flash_words = np.ascontiguousarray((share << 24) | colour)
+        self.update()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        self.viewport.set_pane(self.width(), self.height())
+
+    def _take_promise(self, promised: tuple[int, int, tuple[float, float, float]]) -> None:
+        self._promised = promised
+        if self.loupe:
+            self.update()
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), SURROUNDS[self.surround])
+        if self._image is None or self._result is None:
+            painter.setPen(DIM)
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, self.message or INVITATION)
+            return
+        result, zoom = self._result, self.viewport.zoom
+        corner = self.viewport.to_pane(QPointF(*result.origin))
+        size = QPointF(self._image.width(), self._image.height()) / result.scale * zoom
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, zoom / result.scale < 2)
+        painter.drawImage(QRectF(corner, corner + size), self._image)
+        if self.wipe is not None and self._other is not None:
+            self._draw_wipe(painter, QRectF(corner, corner + size), self._other)
+        if self._flash is not None:
+            self._draw_flash(painter, self._flash)
+        if zoom >= GRID_FROM and result.scale == 1:
+            self._draw_grid(painter)
+        window = self.window()
+        if self.marks and (self._inside or window is None or not window.isActiveWindow()):
+            if self.session.sieve.pick.outline:
+                self._draw_outline(painter, self.session.sieve.pick.outline)
+            for sample in self.session.sieve.pick.samples:
+                self._draw_sample(painter, sample)
+        self.overlay(painter)
+        if self.session.outlined is not None:
+            self._draw_island(painter)
+        if self.drawn:
+            self._draw_gesture(painter)
+        if self.loupe and self._inside and self._at is not None:
+            self._draw_loupe(painter)
+        self.painted.emit()
+
+    def _draw_flash(self, painter: QPainter, difference: Difference) -> None:
+        words = self._flash_words
+        image = QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_ARGB32)  # type: ignore[call-overload]
+        corner = self.viewport.to_pane(QPointF(*difference.origin))
+        painter.drawImage(QRectF(corner, corner + QPointF(image.width(), image.height()) / difference.scale * self.viewport.zoom), image)
+
+    def _draw_island(self, painter: QPainter) -> None:
+        """The box round the island that is pointed at in the list."""
+        island = self.session.outlined
+        assert island is not None
+        left, top, width, height = island.box
+        corner = self.viewport.to_pane(QPointF(left, top))
+        box = QRectF(corner, corner + QPointF(width, height) * self.viewport.zoom).adjusted(-4, -4, 4, 4)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        for pen in (QPen(QColor(0, 0, 0, 180), 4), QPen(AMBER, 1.8)):
+            painter.setPen(pen)
+            painter.drawRoundedRect(box, 4, 4)
+
+    def _draw_wipe(self, painter: QPainter, box: QRectF, other: QImage) -> None:
+        """The original left of a line that can be dragged."""
+        x = self.wipe_x()
+        painter.save()
+        painter.setClipRect(QRectF(0, 0, x, self.height()))
+        painter.drawImage(box, other)
+        painter.restore()
+        painter.setPen(QPen(QColor(0, 0, 0, 160), 3))
+        painter.drawLine(QPointF(x, 0), QPointF(x, self.height()))
+        painter.setPen(QPen(QColor(240, 240, 240), 1))
+        painter.drawLine(QPointF(x, 0), QPointF(x, self.height()))
+
+    def wipe_x(self) -> float:
+        """Where the line between before and after stands, in pixels of this pane."""
+        return (self.wipe or 0.0) * self.width()
+
+    def _draw_gesture(self, painter: QPainter) -> None:
+        """The box or stroke that is being drawn."""
+        points = [self.viewport.to_pane(point) for point in self.drawn]
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        for pen in (QPen(QColor(0, 0, 0, 180), 4), QPen(AMBER, 1.8)):
+            painter.setPen(pen)
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            if self.session.tools.place == "box":
+                painter.drawRect(QRectF(points[0], points[-1]).normalized())
+            else:
+                painter.drawPolyline(*points)
+
+    def _draw_loupe(self, painter: QPainter) -> None:
+        """The pixels round the pointer, and the colour that a click would take as soon as that is found."""
+        opened, at = self.session.opened, self._at
+        frame = opened.held(self.session.number) if opened else None
+        if frame is None or at is None:
+            return
+        width, height, x, y = frame.width, frame.height, int(at.x()), int(at.y())
+        if not (0 <= x < width and 0 <= y < height):
+            return
+        planes, half, square, taken = frame.planes, 7, 7.0, self.session.tools.sample_size // 2
+        rows, columns = np.clip(np.arange(y - half, y + half + 1), 0, height - 1), np.clip(np.arange(x - half, x + half + 1), 0, width - 1)
+        levels = np.rint(np.clip(one_encoded(planes[:, rows][:, :, columns]), 0, 1) * 255).astype(np.uint32)
+        words = np.ascontiguousarray(np.uint32(0xFF000000) | (levels[0] << 16) | (levels[1] << 8) | levels[2])
+        side = square * (2 * half + 1)
+        hand = self.viewport.to_pane(at)
+        corner = QPointF(
+            hand.x() + 22 if hand.x() + 30 + side < self.width() else hand.x() - 22 - side,
+            min(max(hand.y() - side / 2, 4), self.height() - side - 22),
+        )
+        box = QRectF(corner, corner + QPointF(side, side))
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, False)
+        painter.drawImage(box, _image_of(words))
+        if self._promised[:2] == (x, y):
+            painter.fillRect(QRectF(box.left(), box.bottom(), side, 16), screen_colour(self._promised[2]))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(QPen(QColor(20, 20, 20), 1))
+        painter.drawRect(box.adjusted(0, 0, 0, 16))
+        shown = min(taken, half)
+        inner = QRectF(
+            box.center() - QPointF(square * (shown + 0.5), square * (shown + 0.5)),
+            box.center() + QPointF(square * (shown + 0.5), square * (shown + 0.5)),
+        )
+        painter.setPen(QPen(AMBER, 1.5))
+        painter.drawRect(inner)
+
+    def _draw_grid(self, painter: QPainter) -> None:
+        left, top, right, bottom = self.viewport.visible()
+        painter.setPen(QPen(QColor(128, 128, 128, 90), 1))
+        for x in range(int(left), int(right) + 2):
+            at = self.viewport.to_pane(QPointF(x, top))
+            painter.drawLine(QPointF(at.x(), at.y()), QPointF(at.x(), self.viewport.to_pane(QPointF(x, bottom)).y()))
+        for y in range(int(top), int(bottom) + 2):
+            at = self.viewport.to_pane(QPointF(left, y))
+            painter.drawLine(at, QPointF(self.viewport.to_pane(QPointF(right, y)).x(), at.y()))
+
+    def _draw_outline(self, painter: QPainter, outline: Sequence[tuple[float, float]]) -> None:
+        """The loose outline that Fit takes as a label: dashed, for it is no edge of the mask."""
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        points = [self.viewport.to_pane(QPointF(x, y)) for x, y in outline]
+        for pen in (QPen(QColor(0, 0, 0, 150), 3), QPen(AMBER, 1.2, Qt.PenStyle.DashLine)):
+            painter.setPen(pen)
+            painter.drawPolygon(*points)
+
+    def _draw_sample(self, painter: QPainter, sample: Sample) -> None:
+        """A keep sample is a ring round a dot, a drop sample a crossed-out lozenge; one that reaches only here stands on a point."""
+        at = self.viewport.to_pane(QPointF(sample.x + 0.5, sample.y + 0.5))
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        middle = at + QPointF(0, -17) if sample.reach == "here" else at
+        for pen in (QPen(QColor(0, 0, 0, 200), 4), QPen(AMBER if sample.role == "keep" else QColor(245, 245, 245), 1.8)):
+            painter.setPen(pen)
+            if sample.role == "keep":
+                painter.drawEllipse(middle, 7, 7)
+                painter.drawPoint(middle)
+            else:
+                painter.drawPolygon(middle + QPointF(0, -8), middle + QPointF(8, 0), middle + QPointF(0, 8), middle + QPointF(-8, 0))
+                painter.drawLine(middle + QPointF(-5, 5), middle + QPointF(5, -5))
+            if sample.reach == "here":
+                painter.drawLine(middle + QPointF(0, 8), at)
+                painter.drawPoint(at)
+
+    def enterEvent(self, event: QEnterEvent | None) -> None:
+        self._inside = True
+        self.update()
+
+    def leaveEvent(self, event: QEvent | None) -> None:
+        self._inside = False
+        self.hovered.emit(None)
+        self.update()
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is None:
+            return
+        self.setFocus()
+        if event.button() == Qt.MouseButton.MiddleButton or (event.button() == Qt.MouseButton.LeftButton and self.session.property("hand")):
+            self._hand = event.position()
+            self.setCursor(Qt.CursorShape.ClosedHandCursor)
+        elif event.button() == Qt.MouseButton.RightButton and self.takes_pen():
+            self._sizing = event.position().x()
+        elif event.button() == Qt.MouseButton.LeftButton:
+            self.pressed.emit(self.viewport.to_picture(event.position()), event.modifiers())
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        if event is None:
+            return
+        if self._hand is not None:
+            self.viewport.pan(event.position() - self._hand)
+            self._hand = event.position()
+            return
+        if self._sizing is not None:
+            self.sized.emit(event.position().x() - self._sizing)
+            self._sizing = event.position().x()
+            return
+        at = self.viewport.to_picture(event.position())
+        self._at = at
+        if self.loupe:
+            self.session.promise(math.floor(at.x()), math.floor(at.y()))
+            self.update()
+        self.hovered.emit(at)
+        if event.buttons() & Qt.MouseButton.LeftButton:
+            self.dragged.emit(at, event.modifiers())
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        if event is None:
+            return
+        if self._hand is not None:
+            self._hand = None
+            self.setCursor(self.tool_cursor)
+        elif event.button() == Qt.MouseButton.RightButton:
+            self._sizing = None
+        elif event.button() == Qt.MouseButton.LeftButton:
+            self.released.emit(self.viewport.to_picture(event.position()), event.modifiers())
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and event.button() == Qt.MouseButton.LeftButton:
+            self.doubled.emit()
+
+    def tabletEvent(self, event: QTabletEvent | None) -> None:
+        """A pen: only the brush asks for its pressure, everything else goes on as mouse events."""
+        if event is None or not self.takes_pen():
+            if event is not None:
+                event.ignore()
+            return
+        kinds = {QEvent.Type.TabletPress: "press", QEvent.Type.TabletMove: "move", QEvent.Type.TabletRelease: "release"}
+        at = self.viewport.to_picture(event.position())
+        self.tablet.emit(kinds.get(event.type(), "move"), at, event.modifiers(), float(event.pressure()))
+        self.hovered.emit(at)
+        event.accept()
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        if event is not None and event.angleDelta().y():
+            middle = QPointF(self.width() / 2, self.height() / 2)
+            self.viewport.zoom_to(self.viewport.zoom * 2 ** (event.angleDelta().y() / 240), event.position() - middle)
+
+
+def _image_of(words: np.ndarray) -> QImage:
+    """Screen words (H, W) as an image that shares their memory."""
+    return QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]

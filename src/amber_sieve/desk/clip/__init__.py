@@ -1,0 +1,1 @@
+"""A clip over time: the bar of frames and what is keyed."""

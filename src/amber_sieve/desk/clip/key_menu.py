@@ -1,0 +1,27 @@
+"""What can be done with the keyframes of a field at the frame that is shown."""
+
+from __future__ import annotations
+
+from PyQt6.QtWidgets import QMenu
+
+from ...names import BETWEENS
+from ...project.tracks import keyed
+from ...workspace.session import Session
+
+
+def fill_key_menu(menu: QMenu, session: Session, path: str) -> None:
+    """Keyframes of a field, by its way through the sieve."""
+    track = keyed(session.document.sieve, path)
+    here = next((key for key in track.keys if key.frame == session.number), None) if track else None
+    for how in BETWEENS:
+        action = menu.addAction(f"Key here, {how}")
+        assert action is not None
+        action.setCheckable(True)
+        action.setChecked(here is not None and here.how == how)
+        action.triggered.connect(lambda _, how=how: session.set_key(path, how))
+    menu.addSeparator()
+    for title, everywhere, allowed in (("No key here", False, here is not None), ("No keys", True, track is not None)):
+        action = menu.addAction(title)
+        assert action is not None
+        action.setEnabled(allowed)
+        action.triggered.connect(lambda _, everywhere=everywhere: session.remove_key(path, everywhere))

@@ -1,0 +1,180 @@
+"""The bar of a clip's frames: play head, in and out point, frames that are ready, keyframes, and coverage over time."""
+
+from __future__ import annotations
+
+import numpy as np
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
+from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF
+from PyQt6.QtWidgets import QSizePolicy, QWidget
+
+from ...live.watching import Course
+from ...workspace.session import Session
+from ..style import AMBER, DIM, WELL
+
+#: Heights of the bar alone, and of the graph above it; room at either end.
+BAR, GRAPH, MARGIN = 20, 40, 8
+#: Flicker without Steady.
+UNSTEADY = QColor(70, 92, 122)
+COVERAGE, FLICKER, DRIFT, TROUBLE = QColor(214, 214, 214), QColor(120, 170, 230), QColor(230, 140, 200), QColor(235, 96, 70)
+#: What fills the graph from bottom to top: of flicker, per cent of the mask; of drift, ΔEok times 100.
+MOST_FLICKER, MOST_DRIFT = 25.0, 10.0
+
+
+class TimeBar(QWidget):
+    """Press and drag to scrub; the picture follows."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.course: Course | None = None
+        #: The graph as it was drawn last.
+        self._graph: QPixmap | None = None
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("Frames")
+        self.setMouseTracking(True)
+        session.frame_changed.connect(self.update)
+        session.playback.changed.connect(self.update)
+        session.project_changed.connect(self.update)
+
+    def sizeHint(self) -> QSize:
+        return QSize(200, BAR + (GRAPH if self.course is not None else 0))
+
+    def show_course(self, course: Course | None) -> None:
+        """Draw what was watched of the current sieve's mask."""
+        grows = (course is None) != (self.course is None)
+        self.course, self._graph = course, None
+        if grows:
+            self.updateGeometry()
+        self.update()
+
+    # Places
+
+    def place_of(self, number: float) -> float:
+        """Where a frame lies, in pixels from the left."""
+        return MARGIN + (self.width() - 2 * MARGIN) * number / max(self.session.frames - 1, 1)
+
+    def frame_at(self, x: float) -> int:
+        """The frame at a place."""
+        share = (x - MARGIN) / max(self.width() - 2 * MARGIN, 1)
+        return round(min(max(share, 0.0), 1.0) * (self.session.frames - 1))
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and event.button() == Qt.MouseButton.LeftButton:
+            self.session.playback.stop()
+            self.session.go_to(self.frame_at(event.position().x()))
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        if event is None:
+            return
+        number = self.frame_at(event.position().x())
+        if event.buttons() & Qt.MouseButton.LeftButton:
+            self.session.go_to(number)
+        course = self.course
+        if course is not None and number in course.seen:
+            seen = course.seen[number]
+            self.setToolTip(
+                f"Frame {number}: covers {100 * seen.coverage:.1f} %, flicker {course.flicker(number):.1f} %"
+                + (f" ({course.unsteady[number]:.1f} % without Steady)" if number in course.unsteady else "")
+                + f", drift {seen.drift:.1f}"
+            )
+        else:
+            self.setToolTip(f"Frame {number}")
+
+    # Drawing
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), WELL)
+        frames = self.session.frames
+        if frames <= 1:
+            return
+        top = self.height() - BAR
+        if self.course is not None:
+            self._show_graph(painter, self.course, top)
+        between = self.session.between
+        if between is not None:
+            for left, right in ((0.0, self.place_of(between[0])), (self.place_of(between[1]), float(self.width()))):
+                painter.fillRect(QRectF(left, 0, right - left, self.height()), QColor(0, 0, 0, 130))
+            painter.setPen(QPen(AMBER, 1.5))
+            for number in between:
+                painter.drawLine(QPointF(self.place_of(number), top), QPointF(self.place_of(number), self.height()))
+        self._draw_ready(painter, top + BAR - 5)
+        self._draw_ticks(painter, top)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(AMBER)
+        by_hand, tracked = self._keyframes()
+        for first, last in _runs(sorted(tracked)):
+            left, right = self.place_of(first), self.place_of(last)
+            painter.drawRect(QRectF(left, top + 6.0, max(right - left, 2.0), 2.0))
+        for number in by_hand:
+            x, y = self.place_of(number), top + 7.0
+            painter.drawPolygon(QPolygonF([QPointF(x, y - 4), QPointF(x + 4, y), QPointF(x, y + 4), QPointF(x - 4, y)]))
+        head = self.place_of(self.session.number)
+        painter.setPen(QPen(QColor(255, 255, 255), 1.6))
+        painter.drawLine(QPointF(head, 0), QPointF(head, self.height()))
+
+    def _keyframes(self) -> tuple[set[int], set[int]]:
+        """Frames at which something of the current sieve was keyed by hand, and those that tracking has keyed."""
+        keys = [key for track in self.session.document.sieve.tracks for key in track.keys]
+        return {key.frame for key in keys if key.confidence is None}, {key.frame for key in keys if key.confidence is not None}
+
+    def _draw_ready(self, painter: QPainter, y: float) -> None:
+        for first, last in _runs(sorted(self.session.playback.ready)):
+            left, right = self.place_of(first - 0.5), self.place_of(last + 0.5)
+            painter.fillRect(QRectF(left, y, max(right - left, 1.0), 3), QColor(150, 150, 150))
+
+    def _draw_ticks(self, painter: QPainter, top: float) -> None:
+        rate = round(float(self.session.opened.source.about.rate)) if self.session.opened else 24
+        step = max(rate, 1)
+        while (self.width() - 2 * MARGIN) * step / max(self.session.frames - 1, 1) < 46:
+            step *= 2
+        painter.setPen(QPen(DIM, 1))
+        for number in range(0, self.session.frames, step):
+            painter.drawLine(QPointF(self.place_of(number), top), QPointF(self.place_of(number), top + 4))
+
+    def _show_graph(self, painter: QPainter, course: Course, height: int) -> None:
+        """Lay the graph down; it is drawn anew only when there is another one, or another size: a long clip has ten thousand frames."""
+        ratio = self.devicePixelRatioF()
+        size = QSize(round(self.width() * ratio), round(height * ratio))
+        if self._graph is None or self._graph.size() != size:
+            self._graph = QPixmap(size)
+            self._graph.setDevicePixelRatio(ratio)
+            self._graph.fill(WELL)
+            inner = QPainter(self._graph)
+            self._draw_course(inner, course, height)
+            inner.end()
+        painter.drawPixmap(0, 0, self._graph)
+
+    def _draw_course(self, painter: QPainter, course: Course, height: float) -> None:
+        most = max([seen.coverage for seen in course.seen.values()], default=0.0) * 1.15 or 1.0
+        numbers = sorted(course.seen)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        rows: list[tuple[QColor, list[float]]] = [
+            (DRIFT, [course.seen[number].drift / MOST_DRIFT for number in numbers]),
+            (UNSTEADY, [course.unsteady.get(number, 0.0) / MOST_FLICKER for number in numbers] if course.unsteady else []),
+            (FLICKER, [course.flicker(number) / MOST_FLICKER for number in numbers]),
+            (COVERAGE, [course.seen[number].coverage / most for number in numbers]),
+        ]
+        for colour, values in rows:
+            painter.setPen(QPen(colour, 1.3))
+            line = [
+                QPointF(self.place_of(n), height - 2 - (height - 6) * float(np.clip(v, 0, 1)))
+                for n, v in zip(numbers, values, strict=False)
+            ]
+            painter.drawPolyline(QPolygonF(line))
+        painter.setPen(QPen(TROUBLE, 1.5))
+        for number in course.troubles:
+            painter.drawLine(QPointF(self.place_of(number), 0), QPointF(self.place_of(number), height))
+
+
+def _runs(numbers: list[int]) -> list[tuple[int, int]]:
+    """Stretches of numbers that follow each other."""
+    out: list[tuple[int, int]] = []
+    for number in numbers:
+        if out and number == out[-1][1] + 1:
+            out[-1] = (out[-1][0], number)
+        else:
+            out.append((number, number))
+    return out

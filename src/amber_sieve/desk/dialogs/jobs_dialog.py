@@ -1,0 +1,93 @@
+"""The queue of exports: what runs, what waits, their order, pause and stop."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QDialog, QHBoxLayout, QLabel, QListWidget, QProgressBar, QPushButton, QVBoxLayout, QWidget
+
+from ...workspace.session import Session
+from ...workspace.workers import Job, Waiting
+from ..widgets.icon import with_icon
+
+
+class JobsDialog(QDialog):
+    """Stays open beside the window."""
+
+    def __init__(self, parent: QWidget, session: Session) -> None:
+        super().__init__(parent)
+        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.setWindowTitle("Exports")
+        self.runner = session.jobs
+        self.title, self.bar = QLabel(), QProgressBar()
+        self.bar.setRange(0, 1000)
+        self.pause, self.stop = QPushButton("Pause"), QPushButton("Stop")
+        self.list = QListWidget()
+        self.list.setAccessibleName("Waiting")
+        self.up, self.down, self.remove = QPushButton(), QPushButton(), QPushButton("Take out")
+        with_icon(self.up, "arrow-up", "Sooner")
+        with_icon(self.down, "arrow-down", "Later")
+        running, order, column = QHBoxLayout(), QHBoxLayout(), QVBoxLayout(self)
+        for widget in (self.bar, self.pause, self.stop):
+            running.addWidget(widget)
+        for widget in (self.up, self.down, self.remove):
+            order.addWidget(widget)
+        order.addStretch(1)
+        column.addWidget(self.title)
+        column.addLayout(running)
+        column.addWidget(QLabel("Waiting"))
+        column.addWidget(self.list, 1)
+        column.addLayout(order)
+        self.pause.clicked.connect(lambda: self.runner.pause(not self._paused))
+        self.stop.clicked.connect(lambda: self.runner.stop())
+        self.up.clicked.connect(lambda: self._move(-1))
+        self.down.clicked.connect(lambda: self._move(1))
+        self.remove.clicked.connect(self._remove)
+        self._job: Job | None = None
+        self.runner.queued.connect(self.follow)
+        self.runner.changed.connect(lambda _: self.follow())
+        self.resize(460, 320)
+        self.follow()
+
+    @property
+    def _paused(self) -> bool:
+        return self.runner.job is not None and self.runner.job.progress.paused
+
+    @property
+    def chosen(self) -> Waiting | None:
+        """What is chosen of that which waits."""
+        row = self.list.currentRow()
+        return self.runner.waiting[row] if 0 <= row < len(self.runner.waiting) else None
+
+    def follow(self) -> None:
+        """Show the queue as it is."""
+        job, row = self.runner.job, max(self.list.currentRow(), 0)
+        self.title.setText((f"{job.title}{' (paused)' if self._paused else ''}") if job else "Nothing is being exported")
+        for widget in (self.pause, self.stop, self.bar):
+            widget.setEnabled(job is not None)
+        self.pause.setText("Go on" if self._paused else "Pause")
+        if job is not self._job:
+            self.bar.setValue(0)
+            self._job = job
+            if job is not None:
+                job.progressed.connect(self._progress)
+        self.list.clear()
+        self.list.addItems([waiting.title for waiting in self.runner.waiting])
+        self.list.setCurrentRow(min(row, self.list.count() - 1))
+        for button in (self.up, self.down, self.remove):
+            button.setEnabled(bool(self.runner.waiting))
+
+    def _progress(self, share: float, left: float | None) -> None:
+        self.bar.setValue(round(share * 1000))
+        self.bar.setFormat(f"{share * 100:.0f} %" + (f", {left:.0f} s left" if left is not None else ""))
+
+    def _move(self, by: int) -> None:
+        chosen = self.chosen
+        if chosen is not None:
+            row = self.list.currentRow()
+            self.list.setCurrentRow(min(max(row + by, 0), self.list.count() - 1))
+            self.runner.move(chosen, by)
+
+    def _remove(self) -> None:
+        chosen = self.chosen
+        if chosen is not None:
+            self.runner.forget(chosen)

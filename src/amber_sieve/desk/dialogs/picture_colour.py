@@ -1,0 +1,71 @@
+"""Taking a colour from another picture."""
+
+from __future__ import annotations
+
+import pathlib
+from collections.abc import Callable
+
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtGui import QCursor, QImage, QMouseEvent, QPixmap
+from PyQt6.QtWidgets import QDialog, QFileDialog, QLabel, QVBoxLayout, QWidget
+
+from ...core.colour.transfer import to_screen
+from ...core.frame import Frame, patch
+from ...media import formats
+from ...media.opening import open_source
+from ...progress import Progress
+from ...workspace.session import Session
+
+#: Longer side at which the other picture is shown, pixels; side of the square that a click takes there.
+LONGEST, TAKEN = 900, 5
+READABLE = formats.filter_words("Pictures", formats.endings("still"))
+
+
+class PictureColour(QDialog):
+    """Another picture: a click gives its colour there and closes it."""
+
+    def __init__(self, parent: QWidget, name: str, frame: Frame, then: Callable[[tuple[float, float, float]], None]) -> None:
+        super().__init__(parent)
+        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.setWindowTitle(f"Click a colour in {name}")
+        self._frame, self._then = frame, then
+        words = to_screen(frame.planes)
+        image = QImage(words.data, frame.width, frame.height, frame.width * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
+        self.picture = QLabel()
+        self.picture.setPixmap(QPixmap.fromImage(image.copy()))  # the words go, the picture stays
+        self.picture.setCursor(QCursor(Qt.CursorShape.CrossCursor))
+        self.picture.setFixedSize(frame.width, frame.height)
+        column = QVBoxLayout(self)
+        column.addWidget(self.picture)
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and self.picture.geometry().contains(event.position().toPoint()):
+            self.take(event.position() - QPointF(self.picture.pos()))
+
+    def take(self, at: QPointF) -> None:
+        """Take the colour at a place of the picture as it is shown."""
+        x, y = min(max(at.x(), 0), self._frame.width - 1), min(max(at.y(), 0), self._frame.height - 1)
+        red, green, blue = (float(v) for v in patch(self._frame.planes, x, y, TAKEN).mean(axis=1))
+        self._then((red, green, blue))
+        self.accept()
+
+
+def show_picture(parent: QWidget, session: Session, path: pathlib.Path, then: Callable[[tuple[float, float, float]], None]) -> None:
+    """Open a picture in the background, and show it to take a colour from."""
+
+    def work(progress: Progress) -> Frame:
+        source = open_source(path)
+        try:
+            frame = source.frame(0)
+            return frame.reduced(max(1, round(max(frame.width, frame.height) / LONGEST + 0.49)))
+        finally:
+            source.close()
+
+    session.wait_for(f"Opening {path.name}", work, lambda frame: PictureColour(parent, path.name, frame, then).show())
+
+
+def ask_colour_of_picture(parent: QWidget, session: Session, then: Callable[[tuple[float, float, float]], None]) -> None:
+    """Let the person choose a picture, and a colour in it."""
+    name, _ = QFileDialog.getOpenFileName(parent, "Take a colour from a picture", "", READABLE)
+    if name:
+        show_picture(parent, session, pathlib.Path(name), then)

@@ -1,0 +1,106 @@
+"""How the picture is read, and through what display it is seen: its part, its colour space, the white balance of a raw file."""
+
+from __future__ import annotations
+
+from PyQt6 import sip
+from PyQt6.QtCore import QSignalBlocker, Qt
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QDialog, QDialogButtonBox, QFormLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+
+from ...media.formats import RAW
+from ...media.reading import CHOICES
+from ...workspace.session import Session
+from ..pages.page import row_of
+
+FROM_FILE, FROM_STREAM, NO_DISPLAY = "As the file says", "As the stream says", "sRGB"
+REC_709 = "Linear Rec. 709"
+
+
+class ReadingDialog(QDialog):
+    """Stays open beside the picture; every choice acts at once and can be undone."""
+
+    def __init__(self, parent: QWidget, session: Session) -> None:
+        super().__init__(parent)
+        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.setWindowTitle("How the picture is read")
+        self.session = session
+        self.part, self.space, self.working, self.display = QComboBox(), QComboBox(), QComboBox(), QComboBox()
+        for combo, name in ((self.part, "Part"), (self.space, "Colour space"), (self.working, "Working space"), (self.display, "Display")):
+            combo.setAccessibleName(name)
+            combo.setMinimumWidth(320)
+        self.space.addItem(FROM_FILE)
+        self.space.setToolTip(
+            "What the file's codes stand for: a camera's log encoding, or another space of the colour configuration ($OCIO)"
+        )
+        self.working.addItem(REC_709)
+        self.working.setToolTip("The light in whose channels CDL and curves work")
+        self.display.addItem(NO_DISPLAY)
+        self.display.setToolTip("What light is turned into for the screen and for files of 8 and 16 bits")
+        self.as_shot, self.pick = QPushButton("As shot"), QPushButton("Pick a grey place…")
+        self.streams: dict[str, QComboBox] = {}
+        for name, choices in CHOICES.items():
+            combo = self.streams[name] = QComboBox()
+            combo.addItems([FROM_STREAM, *choices])
+            combo.setAccessibleName(name.capitalize())
+            combo.activated.connect(lambda at, name=name, combo=combo: session.read_as(**{name: combo.itemText(at) if at else ""}))
+        self.deinterlaced = QCheckBox("Deinterlace")
+        self.deinterlaced.setToolTip("Makes whole frames of both fields: woven where nothing moves, filled in where something does")
+        self.deinterlaced.clicked.connect(lambda on: session.read_as(deinterlaced=on))
+        self.white = QLabel()
+        self.white.setObjectName("dim")
+        self.form = QFormLayout()
+        self.white_row = row_of(self.as_shot, self.pick, self.white)
+        for label, widget in (
+            ("Part", self.part), ("Colour space", self.space), ("White balance", self.white_row), *((name.capitalize(), combo) for name, combo in self.streams.items()),
+            ("Interlaced", self.deinterlaced), ("Working space", self.working), ("Display", self.display),
+        ):  # fmt: skip
+            self.form.addRow(label, widget)
+        buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close)
+        buttons.rejected.connect(self.reject)
+        column = QVBoxLayout(self)
+        column.addLayout(self.form)
+        column.addWidget(buttons)
+        self.part.activated.connect(lambda at: session.read_as(part=self.part.itemText(at) if at else ""))
+        self.space.activated.connect(lambda at: session.read_as(space=self.space.itemText(at) if at else ""))
+        self.working.activated.connect(lambda at: session.set_working(self.working.itemText(at) if at else ""))
+        self.display.activated.connect(lambda at: session.set_display(self.display.itemText(at) if at else ""))
+        self.as_shot.clicked.connect(lambda: session.read_as(white=None))
+        self.pick.clicked.connect(lambda: session.pick_place(lambda x, y: session.read_as(white=(x, y)), "Click what should be grey"))
+        session.project_changed.connect(self.follow)
+        session.source_changed.connect(self.follow)
+        self.follow()
+        session.name_colour_spaces(self._take_names)
+
+    def _take_names(self, names: dict[str, list[str]]) -> None:
+        """The names of the colour configuration, which may take a while to be read."""
+        if sip.isdeleted(self):
+            return
+        for combo, kind in ((self.space, "inputs"), (self.working, "workings"), (self.display, "displays")):
+            combo.addItems(names[kind])
+        self.follow()
+
+    def follow(self) -> None:
+        """Show what is chosen for the picture that is open."""
+        opened, project = self.session.opened, self.session.project
+        about = opened.source.about if opened else None
+        parts = about.parts if about else ()
+        with QSignalBlocker(self.part), QSignalBlocker(self.space), QSignalBlocker(self.working), QSignalBlocker(self.display):
+            self.part.clear()
+            self.part.addItems([*parts] or ["Only one"])
+            self.part.setCurrentIndex(parts.index(project.reading.part) if project.reading.part in parts else 0)
+            self.space.setCurrentIndex(max(0, self.space.findText(project.reading.space)))
+            self.working.setCurrentIndex(max(0, self.working.findText(project.working)))
+            self.display.setCurrentIndex(max(0, self.display.findText(project.display)))
+        self.part.setEnabled(len(parts) > 1)
+        raw = about is not None and about.path.suffix.lower() in RAW
+        self.form.setRowVisible(self.white_row, raw)
+        clip = about is not None and about.kind == "clip"
+        for name, combo in self.streams.items():
+            self.form.setRowVisible(combo, clip)
+            combo.setCurrentIndex(max(0, combo.findText(getattr(project.reading, name))))
+        self.form.setRowVisible(self.deinterlaced, clip)
+        self.deinterlaced.setChecked(project.reading.deinterlaced)
+        self.form.setRowVisible(self.part, not clip)
+        self.form.setRowVisible(self.space, not clip)
+        self.space.setEnabled(about is not None and about.kind != "clip")
+        place = project.reading.white
+        self.white.setText(f"from {place[0]:.0f}, {place[1]:.0f}" if place else "as shot")

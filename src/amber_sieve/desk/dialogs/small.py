@@ -1,0 +1,300 @@
+"""Small dialogs: trouble with its details, the sheet of keys, all commands by name, preferences, and work that was left behind."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+from PyQt6.QtCore import QSignalBlocker, Qt
+from PyQt6.QtGui import QAction, QColor, QGuiApplication, QKeyEvent
+from PyQt6.QtWidgets import (
+    QColorDialog,
+    QComboBox,
+    QDialog,
+    QDialogButtonBox,
+    QFormLayout,
+    QHBoxLayout,
+    QHeaderView,
+    QLabel,
+    QLineEdit,
+    QListWidget,
+    QListWidgetItem,
+    QMessageBox,
+    QPushButton,
+    QTableWidget,
+    QTableWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ...project.fields import spec_of
+from ...project.recovery import Left
+from ...workspace.preferences import Arrangement, Preferences, Surround
+from ...workspace.session import Session
+from ..widgets.number import Number
+from ..widgets.swatch import light_of, swatch
+
+ARRANGEMENTS: dict[Arrangement, str] = {"twin": "Picture and mask side by side", "inset": "Mask small in a corner", "single": "One view"}
+SURROUNDS: tuple[Surround, ...] = ("dark", "mid", "light")
+
+
+def tell(parent: QWidget, message: str, details: str = "") -> QMessageBox:
+    """Say what is wrong in one sentence, without stopping anything; with details, offer to copy them."""
+    box = QMessageBox(QMessageBox.Icon.Warning, "Amber Sieve", message, QMessageBox.StandardButton.Ok, parent)
+    box.setModal(False)
+    box.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+    if details:
+        copy = box.addButton("Copy details", QMessageBox.ButtonRole.ActionRole)
+        assert copy is not None
+        copy.clicked.disconnect()
+        copy.clicked.connect(lambda: put_on_clipboard(details))
+    box.show()
+    return box
+
+
+def put_on_clipboard(text: str) -> None:
+    """Put a text where others can paste it."""
+    board = QGuiApplication.clipboard()
+    if board is not None:
+        board.setText(text)
+
+
+class Keys(QDialog):
+    """What can be done with mouse and keys, page by page; the field above narrows it down."""
+
+    def __init__(self, parent: QWidget, rows: Sequence[tuple[str, str, str]]) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("Keys and gestures")
+        self.resize(640, 560)
+        column = QVBoxLayout(self)
+        self.search = QLineEdit()
+        self.search.setObjectName("search")
+        self.search.setPlaceholderText("Search")
+        self.search.textChanged.connect(self._narrow)
+        column.addWidget(self.search)
+        self.table = QTableWidget(len(rows), 3)
+        self.table.setHorizontalHeaderLabels(["Where", "Key or gesture", "What it does"])
+        self.table.setEditTriggers(QTableWidget.EditTrigger.NoEditTriggers)
+        self.table.setSelectionMode(QTableWidget.SelectionMode.NoSelection)
+        self.table.setShowGrid(False)
+        self.table.setWordWrap(True)
+        for line, words in enumerate(rows):
+            for place, text in enumerate(words):
+                self.table.setItem(line, place, QTableWidgetItem(text))
+        side, head = self.table.verticalHeader(), self.table.horizontalHeader()
+        assert side is not None and head is not None
+        side.hide()
+        head.setDefaultAlignment(Qt.AlignmentFlag.AlignLeft)
+        head.resizeSection(0, 90)
+        head.resizeSection(1, 190)
+        head.setSectionResizeMode(2, QHeaderView.ResizeMode.Stretch)
+        self.table.resizeRowsToContents()
+        column.addWidget(self.table)
+        self.search.setFocus()
+
+    def _narrow(self, text: str) -> None:
+        words = text.lower().split()
+        for line in range(self.table.rowCount()):
+            row = " ".join(item.text().lower() for item in (self.table.item(line, place) for place in range(3)) if item is not None)
+            self.table.setRowHidden(line, not all(word in row for word in words))
+
+
+class Commands(QDialog):
+    """Every command by name: type a part of it, Enter does it."""
+
+    def __init__(self, parent: QWidget, actions: Sequence[tuple[str, QAction]]) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("Find a command")
+        self.resize(460, 420)
+        column = QVBoxLayout(self)
+        self.search = QLineEdit()
+        self.search.setObjectName("search")
+        self.search.setPlaceholderText("Type a part of its name")
+        self.search.textChanged.connect(self._narrow)
+        self.list = QListWidget()
+        self.list.setAccessibleName("Commands")
+        for name, action in actions:
+            item = QListWidgetItem(f"{name}\t{action.shortcut().toString()}".rstrip("\t").replace("\t", "      "))
+            item.setData(Qt.ItemDataRole.UserRole, action)
+            self.list.addItem(item)
+        self.list.itemActivated.connect(self._do)
+        column.addWidget(self.search)
+        column.addWidget(self.list)
+        self.search.setFocus()
+        self._narrow("")
+
+    def _narrow(self, text: str) -> None:
+        words, first = text.lower().split(), None
+        for row in range(self.list.count()):
+            item = self.list.item(row)
+            assert item is not None
+            hidden = not all(word in item.text().lower() for word in words)
+            item.setHidden(hidden)
+            first = item if first is None and not hidden else first
+        if first is not None:
+            self.list.setCurrentItem(first)
+
+    def _do(self, item: QListWidgetItem) -> None:
+        self.accept()
+        item.data(Qt.ItemDataRole.UserRole).trigger()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is None:
+            return
+        item = self.list.currentItem()
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and item is not None and not item.isHidden():
+            self._do(item)
+        elif event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Down):
+            rows = [row for row in range(self.list.count()) if not self.list.isRowHidden(row)]
+            if rows:
+                at = rows.index(self.list.currentRow()) if self.list.currentRow() in rows else 0
+                self.list.setCurrentRow(rows[(at + (1 if event.key() == Qt.Key.Key_Down else -1)) % len(rows)])
+        else:
+            super().keyPressEvent(event)
+
+
+class PreferencesDialog(QDialog):
+    """The settings of the window; every change counts at once."""
+
+    def __init__(self, parent: QWidget, session: Session) -> None:
+        super().__init__(parent)
+        self.session = session
+        self.setWindowTitle("Preferences")
+        self.setMinimumWidth(420)
+        form = QFormLayout(self)
+        form.setSpacing(8)
+        held = session.preferences
+        self.surround = self._choice("Surround", SURROUNDS, [name.capitalize() for name in SURROUNDS], held.surround, "surround")
+        self.arrangement = self._choice("Arrangement", tuple(ARRANGEMENTS), list(ARRANGEMENTS.values()), held.arrangement, "arrangement")
+        for label, box in (("Round the picture", self.surround), ("Picture and mask", self.arrangement)):
+            form.addRow(label, box)
+        row = QWidget()
+        beside = QHBoxLayout(row)
+        beside.setContentsMargins(0, 0, 0, 0)
+        self.veil, automatic = QPushButton("Choose…"), QPushButton("Automatic")
+        automatic.setToolTip("A colour far from what the veil covers")
+        self.veil.clicked.connect(self._veil)
+        automatic.clicked.connect(lambda: self._prefer(veil_colour=None))
+        beside.addWidget(self.veil)
+        beside.addWidget(automatic)
+        form.addRow("Veil colour", row)
+        self.numbers = {}
+        for name in ("veil_opacity", "cache_megabytes", "autosave_seconds"):
+            number = Number(spec_of(Preferences, name))
+            number.show_value(getattr(held, name))
+            number.moved.connect(lambda value, name=name: self._prefer(**{name: value}))
+            self.numbers[name] = number
+            form.addRow(number)
+        buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close)
+        buttons.rejected.connect(self.accept)
+        form.addRow(buttons)
+        self._show_veil()
+
+    def _choice(self, label: str, values: Sequence[str], words: Sequence[str], held: str, name: str) -> QComboBox:
+        box = QComboBox()
+        box.addItems(words)
+        box.setAccessibleName(label)
+        box.setCurrentIndex(list(values).index(held))
+        box.activated.connect(lambda index: self._prefer(**{name: values[index]}))
+        return box
+
+    def _prefer(self, **changes: object) -> None:
+        self.session.prefer(**changes)
+        self._show_veil()
+
+    def _show_veil(self) -> None:
+        colour = self.session.preferences.veil_colour
+        self.veil.setText("Choose…" if colour is None else "Chosen…")
+        self.veil.setIcon(swatch(colour or (0.02, 0.7, 0.2)))
+
+    def _veil(self) -> None:
+        colour = ask_colour(self, "Veil colour")
+        if colour is not None:
+            self._prefer(veil_colour=colour)
+
+
+def ask_colour(parent: QWidget, title: str) -> tuple[float, float, float] | None:
+    """A colour in linear light that the person chooses, None when they think better of it."""
+    colour = QColorDialog.getColor(QColor(40, 220, 90), parent, title)
+    return light_of(colour) if colour.isValid() else None
+
+
+class HistoryDialog(QDialog):
+    """Every step of the session by name; the chosen one is where the work stands."""
+
+    def __init__(self, parent: QWidget, session: Session) -> None:
+        super().__init__(parent)
+        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.setWindowTitle("History")
+        self.resize(300, 420)
+        self.session = session
+        self.list = QListWidget()
+        self.list.setAccessibleName("History")
+        self.list.currentRowChanged.connect(self._go)
+        QVBoxLayout(self).addWidget(self.list)
+        session.project_changed.connect(self._follow)
+        self._follow()
+
+    def _follow(self) -> None:
+        history = self.session.history
+        with QSignalBlocker(self.list):
+            self.list.clear()
+            self.list.addItems(history.names)
+            self.list.setCurrentRow(history.at)
+
+    def _go(self, row: int) -> None:
+        if row >= 0:
+            self.session.go_to_step(row)
+
+
+@dataclass(frozen=True)
+class RecoveryChoice:
+    """What is to be done with work that was left behind."""
+
+    left: Left
+    go_on: bool
+
+
+class RecoveryDialog(QDialog):
+    """Offers work that was not saved when the program ended in a way it should not have."""
+
+    def __init__(self, parent: QWidget, found: Sequence[Left], decide: Callable[[RecoveryChoice], None]) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("Unsaved work")
+        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.setMinimumWidth(460)
+        self._decide = decide
+        column = QVBoxLayout(self)
+        words = QLabel("The program ended before this work was saved. Go on with it, or discard it. What is left alone is offered again.")
+        words.setWordWrap(True)
+        column.addWidget(words)
+        self.list = QListWidget()
+        for left in found:
+            when = time.strftime("%d %B, %H:%M", time.localtime(left.when))
+            item = QListWidgetItem(f"{left.title}      {when}      {'never saved' if not left.path else left.path}")
+            if left.words:
+                item.setText(f"{item.text()}\n{left.words}")
+            item.setData(Qt.ItemDataRole.UserRole, left)
+            self.list.addItem(item)
+        self.list.setCurrentRow(0)
+        column.addWidget(self.list)
+        row = QHBoxLayout()
+        self.go_on, self.discard, later = QPushButton("Go on with it"), QPushButton("Discard"), QPushButton("Later")
+        self.go_on.setDefault(True)
+        self.go_on.clicked.connect(lambda: self._chosen(True))
+        self.discard.clicked.connect(lambda: self._chosen(False))
+        later.clicked.connect(self.reject)
+        row.addStretch(1)
+        for button in (later, self.discard, self.go_on):
+            row.addWidget(button)
+        column.addLayout(row)
+
+    def _chosen(self, go_on: bool) -> None:
+        item = self.list.currentItem()
+        if item is None:
+            return
+        self._decide(RecoveryChoice(item.data(Qt.ItemDataRole.UserRole), go_on))
+        self.list.takeItem(self.list.row(item))
+        if go_on or not self.list.count():
+            self.accept()

@@ -1,0 +1,321 @@
+"""The picture's own colours by hue and saturation, with the sieve's region on it, and luminance as a strip beside it."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PyQt6.QtWidgets import QSizePolicy, QWidget
+
+from ...core.bands.interval import moved_corners
+from ...core.colour.measures import one_hue_saturation_luminance
+from ...core.colour.oklab import from_oklab
+from ...core.colour.transfer import to_screen
+from ...core.statistics import CELLS, RIM, Statistics
+from ...live.preview import Rendered
+from ...names import MEASURES
+from ...project.model import Band
+from ...workspace.session import Session
+from ..style import AMBER, DIM, WELL
+
+STRIP, GRIP = 16, 7.0
+HUE, SATURATION, LUMINANCE = "hue", "saturation", "luminance"
+
+
+def field_image(counted: Statistics) -> np.ndarray:
+    """The density of colours in their own colours, log-scaled, (CELLS, CELLS) screen words."""
+    density = np.log1p(counted.field.astype(np.float32))
+    density /= max(float(density.max()), 1e-6)
+    lab = counted.colours.copy()
+    lab[0] = np.where(counted.field > 0, 0.30 + 0.55 * density, 0)
+    lab[1:] *= np.where(counted.field > 0, lab[0] / np.maximum(counted.colours[0], 0.05), 0)
+    planes = from_oklab(np.ascontiguousarray(lab, np.float32))
+    return to_screen(np.maximum(planes, 0.016))
+
+
+def line_of(divided: np.ndarray) -> np.ndarray:
+    """The dividing line between keep and drop (CELLS, CELLS) as words with alpha: the outermost cells that are nearer to drop."""
+    line = divided & (cv2.erode(divided.astype(np.uint8), np.ones((3, 3), np.uint8), borderType=cv2.BORDER_REPLICATE) == 0)
+    return np.where(line, np.uint32(0xC0F0F0F0), np.uint32(0))
+
+
+class ColourField(QWidget):
+    """Drag the region's middle, its edges (full lines) or its falloff (dotted lines); drag outside it to light a spot up on the picture.
+
+    Double-click shows it large in the second pane.
+
+    Keys: Left and Right turn the hue band, Up and Down move the saturation band (Shift ×10, Alt ÷10); Delete switches both off.
+    """
+
+    enlarged = pyqtSignal()
+
+    def __init__(self, session: Session, large: bool = False) -> None:
+        super().__init__()
+        self.session = session
+        self._words: np.ndarray | None = None
+        self._image: QImage | None = None
+        self._counted: Statistics | None = None
+        self._solo: np.ndarray | None = None
+        self._divided: np.ndarray | None = None
+        self._line: np.ndarray | None = None
+        self._pointer: dict[str, float] | None = None
+        self._drag: tuple[str, int, float, float, Band, Band] | None = None
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding if large else QSizePolicy.Policy.Fixed)
+        self.setAccessibleName("Colour field")
+        self.setToolTip((ColourField.__doc__ or "").replace("\n\n    ", "\n").strip())
+        session.rendered.connect(self._take)
+        session.project_changed.connect(self._project_changed)
+        session.selection_changed.connect(self._project_changed)
+        self._drawn: tuple[object, object] = (None, None)
+        session.pointed.connect(self._point)
+        if session.last is not None:
+            self._take(session.last)
+
+    def sizeHint(self) -> QSize:
+        return QSize(190, 200)
+
+    def _take(self, result: Rendered) -> None:
+        solo = result.field
+        if (solo is None) != (self._solo is None) or solo is not None:
+            self._solo = solo
+            self.update()
+        if result.divided is not None or self._divided is not None:
+            self._divided = result.divided
+            self._line = None if result.divided is None else line_of(result.divided)
+            self.update()
+        if result.statistics is not self._counted:
+            self._counted = result.statistics
+            self._words = field_image(result.statistics)
+            self._image = QImage(self._words.data, CELLS, CELLS, CELLS * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
+            self.update()
+
+    def _project_changed(self) -> None:
+        sieve = self.session.sieve
+        if sieve.bands is not self._drawn[0] or sieve.pick is not self._drawn[1]:
+            self._drawn = (sieve.bands, sieve.pick)
+            self.update()
+
+    def _point(self, measures: dict[str, float] | None) -> None:
+        self._pointer = measures
+        self.update()
+
+    # Where things are
+
+    def _radius(self) -> float:
+        return max(20.0, min((self.width() - STRIP - 14) / 2, self.height() / 2 - 3))
+
+    def _middle(self) -> QPointF:
+        return QPointF(4 + self._radius(), self.height() / 2)
+
+    def at(self, hue: float, saturation: float) -> QPointF:
+        """Where a colour lies on the field."""
+        r = min(max(saturation, 0), RIM) / RIM * self._radius()
+        return self._middle() + QPointF(r * np.cos(np.radians(hue)), -r * np.sin(np.radians(hue)))
+
+    def colour_at(self, point: QPointF) -> tuple[float, float]:
+        """Hue and saturation of a point on the field."""
+        away = point - self._middle()
+        return float(np.degrees(np.arctan2(-away.y(), away.x())) % 360), float(np.hypot(away.x(), away.y()) / self._radius() * RIM)
+
+    def _strip(self) -> QRectF:
+        return QRectF(self.width() - STRIP - 4, 4, STRIP, self.height() - 8)
+
+    def y_of(self, luminance: float) -> float:
+        return self._strip().bottom() - luminance / 100 * self._strip().height()
+
+    def _bands(self) -> tuple[Band, Band, Band]:
+        bands = self.session.sieve.bands
+        full = Band(corners=MEASURES[HUE].full), Band(corners=(0, 0, RIM, RIM)), Band(corners=MEASURES[LUMINANCE].full)
+        return tuple(
+            getattr(bands, name) if getattr(bands, name).on else whole
+            for name, whole in zip((HUE, SATURATION, LUMINANCE), full, strict=True)
+        )  # type: ignore[return-value]
+
+    # Painting
+
+    def _ring(self, start: float, end: float, inner: float, outer: float) -> QPainterPath:
+        """A piece of a ring, from one hue to another and one saturation to another."""
+        path = QPainterPath()
+        hues = np.linspace(start, min(end, start + 360), 90)
+        points = [self.at(h, outer) for h in hues] + [self.at(h, inner) for h in hues[::-1]]
+        path.moveTo(points[0])
+        for point in points[1:]:
+            path.lineTo(point)
+        path.closeSubpath()
+        return path
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        radius, middle = self._radius(), self._middle()
+        circle = QPainterPath()
+        circle.addEllipse(middle, radius, radius)
+        painter.fillPath(circle, WELL)
+        if self._image is not None:
+            painter.save()
+            painter.setClipPath(circle)
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+            painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), self._image)
+            if self._solo is not None:
+                words = np.where(self._solo > 0.5, np.uint32(0xC8FFFFFF), np.uint32(0))
+                taken = QImage(words.data, CELLS, CELLS, CELLS * 4, QImage.Format.Format_ARGB32)  # type: ignore[call-overload]
+                painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), taken)
+            if self._line is not None:
+                line = QImage(self._line.data, CELLS, CELLS, CELLS * 4, QImage.Format.Format_ARGB32)  # type: ignore[call-overload]
+                painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), line)
+            painter.restore()
+        painter.setPen(QPen(QColor(96, 96, 96), 1))
+        painter.drawEllipse(middle, radius, radius)
+        painter.drawEllipse(middle, radius * 100 / RIM, radius * 100 / RIM)
+        hue, saturation, luminance = self._bands()
+        bands = self.session.sieve.bands
+        if bands.hue.on or bands.saturation.on:
+            for (a, b), (c, d), pen in (
+                ((hue.corners[0], hue.corners[3]), (saturation.corners[0], saturation.corners[3]), QPen(AMBER, 1, Qt.PenStyle.DotLine)),
+                ((hue.corners[1], hue.corners[2]), (saturation.corners[1], saturation.corners[2]), QPen(AMBER, 1.6)),
+            ):
+                ring = self._ring(a, b, max(c, 0), min(d, RIM))
+                painter.setPen(QPen(QColor(0, 0, 0, 150), pen.widthF() + 1.5))
+                painter.drawPath(ring)
+                painter.setPen(pen)
+                painter.drawPath(ring)
+        for sample in self.session.sieve.pick.samples:
+            h, s, _ = one_hue_saturation_luminance(np.array(sample.colour))
+            painter.setPen(QPen(QColor(0, 0, 0), 1))
+            colour = AMBER if sample.role == "keep" else QColor(240, 240, 240)
+            # A sample that reaches only here is hollow: it stands for its place, not for its colour.
+            painter.setBrush(Qt.BrushStyle.NoBrush if sample.reach == "here" else colour)
+            if sample.reach == "here":
+                painter.setPen(QPen(colour, 1.5))
+            painter.drawEllipse(self.at(h, s), 3, 3)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        strip = self._strip()
+        painter.fillRect(strip, WELL)
+        if self._counted is not None:
+            counts = np.log1p(self._counted.luminance.astype(float))
+            highest = max(counts.max(), 1e-9)
+            for k, count in enumerate(counts):
+                y = self.y_of((k + 1) / len(counts) * 100)
+                painter.fillRect(
+                    QRectF(strip.left(), y, strip.width() * count / highest, strip.height() / len(counts) + 0.6),
+                    QColor(*(int(30 + 215 * k / len(counts)),) * 3),
+                )
+        if bands.luminance.on:
+            for k, corner in enumerate(luminance.corners):
+                painter.setPen(QPen(AMBER, 1.6 if k in (1, 2) else 1, Qt.PenStyle.SolidLine if k in (1, 2) else Qt.PenStyle.DotLine))
+                painter.drawLine(QPointF(strip.left() - 3, self.y_of(corner)), QPointF(strip.right() + 3, self.y_of(corner)))
+        if self._pointer:
+            painter.setPen(QPen(QColor(0, 0, 0), 3))
+            painter.drawEllipse(self.at(self._pointer[HUE], self._pointer[SATURATION]), 4, 4)
+            painter.setPen(QPen(QColor(255, 255, 255), 1.4))
+            painter.drawEllipse(self.at(self._pointer[HUE], self._pointer[SATURATION]), 4, 4)
+            painter.drawLine(
+                QPointF(strip.left(), self.y_of(self._pointer[LUMINANCE])), QPointF(strip.right(), self.y_of(self._pointer[LUMINANCE]))
+            )
+        if self.hasFocus():
+            painter.setPen(DIM)
+            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+
+    # Changing
+
+    def _edit(self, **bands: Band) -> None:
+        what = "Colour field"
+        self.session.edit_sieve(lambda s: s.but(bands=s.bands.but(**bands)), what, group=what)
+
+    def _hue_gap(self, hue: float, corner: float, saturation: float) -> float:
+        """Distance on screen, along the circle, from a hue to a corner."""
+        apart = abs((hue - corner + 180) % 360 - 180)
+        return float(np.radians(apart) * saturation / RIM * self._radius())
+
+    def _grab(self, point: QPointF) -> tuple[str, int] | None:
+        """Which part of the region is at a point: (measure, corner), ("region", 4), or None for outside it."""
+        bands = self.session.sieve.bands
+        if self._strip().adjusted(-4, -4, 4, 4).contains(point):
+            far = [abs(self.y_of(corner) - point.y()) for corner in self._bands()[2].corners]
+            nearest = int(np.argmin(far))
+            return (LUMINANCE, nearest if far[nearest] <= GRIP else 4)
+        if not (bands.hue.on or bands.saturation.on):
+            return None
+        hue, saturation = self.colour_at(point)
+        hues, saturations, _ = self._bands()
+        offers: list[tuple[float, str, int]] = []
+        if bands.hue.on:
+            offers += [(self._hue_gap(hue, corner, saturation), HUE, k) for k, corner in enumerate(hues.corners)]
+        if bands.saturation.on:
+            offers += [(abs(saturation - corner) / RIM * self._radius(), SATURATION, k) for k, corner in enumerate(saturations.corners)]
+        gap, measure, corner = min(offers)
+        inside_hue = any(hues.corners[0] <= hue + turn <= hues.corners[3] for turn in (-360, 0, 360))
+        inside = inside_hue and saturations.corners[0] <= saturation <= saturations.corners[3]
+        if gap <= GRIP and (inside or gap <= 4):
+            return (measure, corner)
+        return ("region", 4) if inside else None
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is None or event.button() != Qt.MouseButton.LeftButton:
+            return
+        grabbed = self._grab(event.position())
+        hue, saturation = self.colour_at(event.position())
+        if grabbed is None:
+            self._drag = None
+            self.session.look(spot=(hue, saturation))
+            return
+        measure, corner = grabbed
+        hues, saturations, luminances = self._bands()
+        if measure == LUMINANCE:
+            start = 100 * (self._strip().bottom() - event.position().y()) / self._strip().height()
+            self._drag = (measure, corner, start, 0.0, luminances, luminances)
+        else:
+            self._drag = (measure, corner, hue, saturation, hues, saturations)
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        if event is None:
+            return
+        if self._drag is None:
+            if self.session.looking.spot is not None:
+                self.session.look(spot=self.colour_at(event.position()))
+            return
+        measure, corner, hue, saturation, first, second = self._drag
+        mirror = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+        together = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+        if measure == LUMINANCE:
+            now = 100 * (self._strip().bottom() - event.position().y()) / self._strip().height()
+            self._edit(luminance=first.but(on=True, corners=moved_corners(first.corners, corner, now - hue, LUMINANCE, mirror, together)))
+            return
+        new_hue, new_saturation = self.colour_at(event.position())
+        turn, out = (new_hue - hue + 180) % 360 - 180, new_saturation - saturation
+        changes = {}
+        if measure in (HUE, "region") and (measure == HUE or self.session.sieve.bands.hue.on):
+            changes[HUE] = first.but(on=True, corners=moved_corners(first.corners, corner, turn, HUE, mirror, together))
+        if measure in (SATURATION, "region") and (measure == SATURATION or self.session.sieve.bands.saturation.on):
+            changes[SATURATION] = second.but(on=True, corners=moved_corners(second.corners, corner, out, SATURATION, mirror, together))
+        self._edit(**changes)
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        self._drag = None
+        self.session.look(spot=None)
+        self.session.end_drag()
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        self.session.look(spot=None)
+        self.enlarged.emit()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is None:
+            return
+        key, held = event.key(), event.modifiers()
+        step = 10.0 if held & Qt.KeyboardModifier.ShiftModifier else 0.1 if held & Qt.KeyboardModifier.AltModifier else 1.0
+        hues, saturations, _ = self._bands()
+        if key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+            by = step if key == Qt.Key.Key_Left else -step
+            self._edit(hue=hues.but(on=True, corners=moved_corners(hues.corners, 4, by, HUE)))
+        elif key in (Qt.Key.Key_Up, Qt.Key.Key_Down):
+            by = step if key == Qt.Key.Key_Up else -step
+            self._edit(saturation=saturations.but(on=True, corners=moved_corners(saturations.corners, 4, by, SATURATION)))
+        elif key == Qt.Key.Key_Delete:
+            self._edit(hue=self.session.sieve.bands.hue.but(on=False), saturation=self.session.sieve.bands.saturation.but(on=False))
+        else:
+            super().keyPressEvent(event)
+            return
+        self.session.end_drag()

@@ -1,0 +1,139 @@
+"""The menu of the stack: sieves copied and linked, takes, history."""
+
+from __future__ import annotations
+
+import functools
+from collections.abc import Callable
+
+from PyQt6.QtGui import QAction, QGuiApplication
+from PyQt6.QtWidgets import QInputDialog, QMenu, QWidget
+
+from ...names import AREA_MODES, MaskFrom
+from ...project.edits import leaning_on
+from ...project.model import Group, Sieve
+from ...workspace.session import Session
+
+JOINS = {"add": "Add to it", "subtract": "Subtract from it", "intersect": "Only where it is too"}
+
+
+def copy_sieve(session: Session) -> None:
+    """Put the current sieve on the clipboard."""
+    board = QGuiApplication.clipboard()
+    if board is not None:
+        board.setText(session.clipping())
+        session.said.emit(f"Copied {session.sieve.name}")
+
+
+def paste_sieve(session: Session, part: str = "") -> None:
+    """Take what the clipboard holds into the stack, or a part of it into the current sieve."""
+    board = QGuiApplication.clipboard()
+    session.paste(board.text() if board is not None else "", part)
+
+
+def ask_take(parent: QWidget, session: Session) -> None:
+    """Keep the stack as a take under a name."""
+    name, sure = QInputDialog.getText(parent, "Keep take", "Name of this take:", text=f"Take {len(session.project.takes) + 1}")
+    if sure:
+        session.keep_take(name)
+
+
+def _add(menu: QMenu, title: str, act: Callable[[], object], on: bool | None = None) -> QAction:
+    """An entry of a menu, with a tick when ``on`` says whether it has one."""
+    action = QAction(title, menu)
+    action.setCheckable(on is not None)
+    action.setChecked(bool(on))
+    action.triggered.connect(lambda _: act())
+    menu.addAction(action)
+    return action
+
+
+def _part(menu: QMenu, title: str) -> QMenu:
+    part = menu.addMenu(title)
+    assert part is not None
+    return part
+
+
+def _others(session: Session) -> list[Sieve]:
+    """Sieves that the current one may lean on: not itself, and none that leans on it."""
+    here = session.sieve.id
+    leaning, open_ones = {here}, [here]
+    while open_ones:
+        found = [sieve.id for sieve in leaning_on(session.project, open_ones.pop()) if sieve.id not in leaning]
+        leaning |= set(found)
+        open_ones += found
+    return [sieve for sieve in session.project.stack if sieve.id not in leaning]
+
+
+def fill_mask_menu(menu: QMenu, session: Session) -> None:
+    """Where the current sieve's mask comes from."""
+    menu.clear()
+    sieve, others = session.sieve, _others(session)
+    _add(menu, "Its own", lambda: session.set_mask_from("own"), sieve.mask_from == "own" and not sieve.opposite)
+    ways: tuple[tuple[str, MaskFrom, bool], ...] = (
+        ("Same as", "same", False),
+        ("Opposite of", "same", True),
+        ("What is left by", "left", False),
+    )
+    for title, kind, opposite in ways:
+        part = _part(menu, title)
+        part.setEnabled(bool(others))
+        for other in others:
+            chosen = sieve.mask_from == kind and sieve.opposite == opposite and other.id in sieve.of
+            # What is left by several: each is put to the others, or taken away again.
+            rest = tuple(name for name in sieve.of if name != other.id) if sieve.mask_from == "left" == kind else ()
+            of = rest if chosen and rest else (*rest, other.id)
+            _add(part, other.name, functools.partial(session.set_mask_from, kind, of, opposite), chosen)
+    menu.addSeparator()
+    for mode in AREA_MODES:
+        part = _part(menu, JOINS[mode])
+        part.setEnabled(bool(others))
+        for other in others:
+            _add(part, other.name, functools.partial(session.join_mask, mode, other.id))
+    menu.addSeparator()
+    _add(menu, "Unlink to a copy", session.unlink_mask).setEnabled(bool(sieve.leans_on))
+
+
+def fill_takes_menu(menu: QMenu, session: Session, parent: QWidget, beside: Callable[[], object], wipe: Callable[[], object]) -> None:
+    """The takes of the project; ``beside`` and ``wipe`` show the other take with this one."""
+
+    def compare(name: str, show: Callable[[], object]) -> None:
+        session.look(take=name)
+        show()
+
+    menu.clear()
+    _add(menu, "Keep the stack as a take…", lambda: ask_take(parent, session))
+    menu.addSeparator()
+    for take in session.project.takes:
+        part = _part(menu, take.name)
+        _add(part, "Go on with it", functools.partial(session.use_take, take.name))
+        _add(part, "Compare side by side", functools.partial(compare, take.name, beside))
+        _add(part, "Compare by wipe", functools.partial(compare, take.name, wipe))
+        _add(part, "Remove it", functools.partial(session.remove_take, take.name))
+
+
+def _ask_group(parent: QWidget, session: Session) -> None:
+    name, sure = QInputDialog.getText(parent, "New group", "Name of the group:", text=f"Group {len(session.project.groups) + 1}")
+    if sure and name.strip():
+        session.put_into_group(name)
+
+
+def _ask_strength(parent: QWidget, session: Session, group: Group) -> None:
+    value, sure = QInputDialog.getDouble(parent, group.name, "Strength of the group, %:", group.strength, 0, 100, 0)
+    if sure:
+        session.change_group(group.id, strength=value)
+
+
+def fill_groups_menu(menu: QMenu, session: Session, parent: QWidget) -> None:
+    """The group of the current sieve, and what is done with groups."""
+    menu.clear()
+    here = session.sieve.group
+    _add(menu, "In no group", lambda: session.put_into_group(""), not here)
+    for group in session.project.groups:
+        _add(menu, f"In {group.name}", functools.partial(session.put_into_group, group.name), here == group.id)
+    _add(menu, "In a new group…", lambda: _ask_group(parent, session))
+    menu.addSeparator()
+    for group in session.project.groups:
+        part = _part(menu, group.name)
+        _add(part, "On", functools.partial(session.change_group, group.id, on=not group.on), group.on)
+        _add(part, f"Strength {group.strength:.0f} %…", functools.partial(_ask_strength, parent, session, group))
+        _add(part, "Dissolve", functools.partial(session.dissolve_group, group.id))

@@ -1,0 +1,192 @@
+"""The tray under the canvas: a thumbnail for each picture that is open."""
+
+from __future__ import annotations
+
+import functools
+from typing import cast
+
+import numpy as np
+from PyQt6.QtCore import QItemSelectionModel, QModelIndex, QPoint, QPointF, QRectF, QSize, Qt
+from PyQt6.QtGui import QColor, QGuiApplication, QIcon, QImage, QPainter, QPen, QPixmap, QPolygonF
+from PyQt6.QtWidgets import (
+    QAbstractItemView,
+    QListView,
+    QListWidget,
+    QListWidgetItem,
+    QMenu,
+    QMessageBox,
+    QStyle,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
+)
+
+from ...media.thumbnails import SIDE
+from ...workspace.session import Session
+from ...workspace.tray import Entry
+from ..style import AMBER, INK
+
+HEIGHT = 104
+_ENTRY = Qt.ItemDataRole.UserRole
+
+
+def _untinted(picture: QPixmap) -> QIcon:
+    """An icon that keeps its colours when it is chosen."""
+    icon = QIcon(picture)
+    icon.addPixmap(picture, QIcon.Mode.Selected)
+    return icon
+
+
+def _icon(words: np.ndarray | None) -> QIcon:
+    if words is None:
+        empty = QPixmap(SIDE, SIDE * 2 // 3)
+        empty.fill(Qt.GlobalColor.black)
+        return _untinted(empty)
+    image = QImage(words.data, words.shape[1], words.shape[0], words.strides[0], QImage.Format.Format_RGB32)  # type: ignore[call-overload]
+    return _untinted(QPixmap.fromImage(image.copy()))
+
+
+class _Chip(QStyledItemDelegate):
+    """A thumbnail with its name; the one in the window has an amber bar and a pointer, those that are chosen a tick."""
+
+    def __init__(self, strip: TrayStrip) -> None:
+        super().__init__(strip)
+        self._strip = strip
+
+    def paint(self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex) -> None:
+        super().paint(painter, option, index)
+        if painter is None:
+            return
+        box = QRectF(option.rect)
+        painter.save()
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(Qt.PenStyle.NoPen)
+        if index.data(_ENTRY) is self._strip.session.tray.current:
+            painter.setBrush(AMBER)
+            painter.drawRect(QRectF(box.left() + 3, box.top() + 1, box.width() - 6, 3))
+            middle = box.center().x()
+            painter.drawPolygon(
+                QPolygonF([QPointF(middle - 6, box.top() + 4), QPointF(middle + 6, box.top() + 4), QPointF(middle, box.top() + 11)])
+            )
+        if option.state & QStyle.StateFlag.State_Selected and len(self._strip.selectedItems()) > 1:
+            spot = QPointF(box.left() + 14, box.top() + 15)
+            painter.setBrush(QColor(20, 20, 20))
+            painter.drawEllipse(spot, 9, 9)
+            painter.setPen(QPen(INK, 2))
+            painter.drawPolyline(QPolygonF([spot + QPointF(-4, 0), spot + QPointF(-1, 4), spot + QPointF(5, -4)]))
+        painter.restore()
+
+
+class TrayStrip(QListWidget):
+    """A click shows a picture; Ctrl and Shift choose several for what the menu does. Hidden while only one is open."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("tray")
+        self.setAccessibleName("Tray")
+        self.setViewMode(QListView.ViewMode.IconMode)
+        self.setFlow(QListView.Flow.LeftToRight)
+        self.setWrapping(False)
+        self.setMovement(QListView.Movement.Static)
+        self.setUniformItemSizes(True)
+        self.setIconSize(QSize(SIDE, SIDE * 2 // 3 - 10))
+        self.setGridSize(QSize(SIDE + 8, HEIGHT - 16))
+        self.setFixedHeight(HEIGHT)
+        self.setWordWrap(False)
+        self.setTextElideMode(Qt.TextElideMode.ElideMiddle)
+        self.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
+        self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setHorizontalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
+        self.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
+        self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
+        self.customContextMenuRequested.connect(self._menu)
+        self.itemClicked.connect(self._clicked)
+        self.itemActivated.connect(lambda item: session.go_to_picture(item.data(_ENTRY)))
+        self.setItemDelegate(_Chip(self))
+        self._shown: list[tuple[Entry, np.ndarray | None, str]] = []
+        session.tray.changed.connect(self.follow)
+        session.project_changed.connect(self.follow)
+        self.follow()
+
+    def follow(self) -> None:
+        """Show what is open; only what looks otherwise is drawn anew."""
+        entries = self.session.tray.entries
+        self.setVisible(len(entries) > 1)
+        if len(entries) <= 1:
+            return
+        wanted = [(entry, entry.thumbnail, self._words(entry)) for entry in entries]
+        while self.count() > len(wanted):
+            self.takeItem(self.count() - 1)
+        for row, (entry, thumbnail, words) in enumerate(wanted):
+            before = self._shown[row] if row < min(len(self._shown), self.count()) else None
+            item = self.item(row)
+            if item is None:
+                item = QListWidgetItem()
+                self.addItem(item)
+            if before is None or before[0] is not entry or before[1] is not thumbnail:
+                item.setIcon(_icon(thumbnail))
+                item.setData(_ENTRY, entry)
+            if before is None or before[2] != words:
+                item.setText(words)
+                item.setToolTip(
+                    f"{entry.source}{chr(10) + '↔ has the shared stack' if entry.shared else ''}\nA click shows it, Ctrl+click chooses several"
+                )
+            if entry is self.session.tray.current and self.currentRow() != row:
+                self.setCurrentRow(row, QItemSelectionModel.SelectionFlag.ClearAndSelect)
+        self._shown = wanted
+        viewport = self.viewport()
+        if viewport is not None:
+            viewport.update()
+
+    def _words(self, entry: Entry) -> str:
+        return f"{'↔ ' if entry.shared else ''}{'• ' if entry.document.history.changed else ''}{entry.name}"
+
+    @property
+    def chosen(self) -> list[Entry]:
+        """The entries that are chosen, the one in the window at least."""
+        found = [cast(Entry, item.data(_ENTRY)) for item in self.selectedItems()]
+        return found or [self.session.tray.current]
+
+    def _clicked(self, item: QListWidgetItem) -> None:
+        if not QGuiApplication.keyboardModifiers() & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier):
+            self.session.go_to_picture(item.data(_ENTRY))
+
+    def _menu(self, at: QPoint) -> None:
+        menu = QMenu(self)
+        self.fill_menu(menu)
+        menu.popup(self.mapToGlobal(at))
+
+    def fill_menu(self, menu: QMenu) -> None:
+        """What can be done with the chosen pictures."""
+        chosen, session = self.chosen, self.session
+        board = QGuiApplication.clipboard()
+        text = board.text() if board is not None else ""
+        shared = all(entry.shared for entry in chosen)
+        for title, act in (
+            ("Paste sieve to the chosen", functools.partial(session.paste_to, chosen, text)),
+            ("Paste sieve, its tolerances found on each", functools.partial(session.paste_to, chosen, text, True)),
+            (
+                "Own stack for each" if shared else "One stack shared by the chosen",
+                functools.partial(session.share_stack, chosen, not shared),
+            ),
+            ("Choose all", self.selectAll),
+            ("Close the chosen", self.close_chosen),
+        ):
+            action = menu.addAction(title)
+            assert action is not None
+            action.triggered.connect(lambda _, act=act: act())
+
+    def close_chosen(self) -> None:
+        """Take the chosen pictures off the tray; unsaved work is asked about."""
+        unsaved = [entry for entry in self.chosen if entry.document.history.changed]
+        if unsaved:
+            names = ", ".join(entry.name for entry in unsaved[:5]) + (" …" if len(unsaved) > 5 else "")
+            choice = QMessageBox.question(
+                self, "Amber Sieve", f"{names}: changes are not saved.",
+                QMessageBox.StandardButton.SaveAll | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
+            )  # fmt: skip
+            if choice == QMessageBox.StandardButton.Cancel:
+                return
+            if choice == QMessageBox.StandardButton.SaveAll and not self.session.save_all():
+                return
+        self.session.close_pictures(self.chosen)

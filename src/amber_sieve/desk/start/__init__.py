@@ -1,0 +1,1 @@
+"""Starting: one window for a person, and waiting for the first picture."""

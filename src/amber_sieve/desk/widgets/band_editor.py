@@ -1,0 +1,233 @@
+"""A band drawn over the picture's own histogram, with its core and falloffs to be dragged."""
+
+from __future__ import annotations
+
+import numpy as np
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QFocusEvent, QKeyEvent, QLinearGradient, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PyQt6.QtWidgets import QSizePolicy, QWidget
+
+from ...core.bands.apply import band_curve
+from ...core.bands.interval import Corners, Interval, moved_corners
+from ...core.colour.oklab import one_from_oklab
+from ...core.colour.transfer import one_encoded
+from ...names import MEASURES
+from ...project.model import Band
+from ..style import AMBER, DIM, WELL
+
+GRIP = 7.0
+
+
+class BandEditor(QWidget):
+    """One band.
+
+    Drag a corner, or between them the whole; Shift moves the other side the opposite way, Ctrl moves core and falloff of one
+    side together. Keys: Left and Right nudge (Shift ×10, Alt ÷10), Up and Down choose what is nudged, Home is the full range,
+    Space switches on and off, I inverts.
+    """
+
+    edited = pyqtSignal(object, str)
+    settled = pyqtSignal()
+    chosen = pyqtSignal()
+
+    def __init__(self, measure: str) -> None:
+        super().__init__()
+        self.measure = measure
+        self.known = MEASURES[measure]
+        self.low, self.high, self.wraps = self.known.low, self.known.high, self.known.wraps
+        self.band: Band | None = None
+        self.histogram = np.zeros(256)
+        self.pointer: float | None = None
+        self.grip = 4
+        self._held: tuple[float, Corners] | None = None
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setMinimumHeight(58)
+        self.setMouseTracking(True)
+        self.setAccessibleName(f"{measure.capitalize()} band")
+        self.setToolTip((BandEditor.__doc__ or "").split("\n\n")[1].strip().replace("\n    ", " "))
+
+    def sizeHint(self) -> QSize:
+        return QSize(230, 66)
+
+    def show_band(self, band: Band) -> None:
+        if band != self.band:
+            self.band = band
+            self.update()
+
+    def show_histogram(self, counts: np.ndarray) -> None:
+        self.histogram = np.log1p(counts.astype(float))
+        self.update()
+
+    def show_pointer(self, value: float | None) -> None:
+        """Mark the value under the pointer."""
+        self.pointer = value
+        self.update()
+
+    # Where things are
+
+    def _area(self) -> QRectF:
+        return QRectF(self.rect()).adjusted(4, 17, -4, -8)
+
+    def x_of(self, value: float) -> float:
+        area = self._area()
+        return area.left() + (value - self.low) / (self.high - self.low) * area.width()
+
+    def value_at(self, x: float) -> float:
+        area = self._area()
+        return self.low + (x - area.left()) / area.width() * (self.high - self.low)
+
+    def _images(self, value: float) -> list[float]:
+        """The places on the track where a value shows: a hue may show a turn away."""
+        return [v for v in (value - 360, value, value + 360) if self.low <= v <= self.high] if self.wraps else [value]
+
+    def _grip_at(self, x: float) -> tuple[int, float]:
+        """Which corner is at x (4: the band itself), and its distance."""
+        assert self.band is not None
+        far = [(min(abs(self.x_of(v) - x) for v in self._images(corner) or [1e6]), k) for k, corner in enumerate(self.band.corners)]
+        # Where corners lie on each other, the outer ones are taken from outside, the inner ones from inside.
+        distance, grip = min(far, key=lambda pair: (round(pair[0] / 3), abs(pair[1] - 1.5) if self._inside(x) else -abs(pair[1] - 1.5)))
+        return (grip, distance) if distance <= GRIP else (4, distance)
+
+    def _inside(self, x: float) -> bool:
+        assert self.band is not None
+        value = self.value_at(x)
+        return any(self.band.corners[1] <= value + turn <= self.band.corners[2] for turn in (0, 360))
+
+    # Painting
+
+    def _colour(self, share: float) -> QColor:
+        """The colour of the track at a share of the range."""
+        if self.measure == "hue":
+            angle = np.radians(share * 360)
+            lab = (0.70, 0.12 * np.cos(angle), 0.12 * np.sin(angle))
+            r, g, b = np.clip(np.rint(one_encoded(one_from_oklab(lab)) * 255), 0, 255)
+            return QColor(int(r), int(g), int(b))
+        if self.measure == "luminance":
+            level = int(20 + 225 * share)
+            return QColor(level, level, level)
+        if self.measure == "saturation":
+            return QColor(int(128 + 90 * share), int(128 - 10 * share), int(128 - 90 * share))
+        level = int(255 * share)
+        return QColor(*(level if self.measure == name else 0 for name in ("red", "green", "blue")))
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        if self.band is None:
+            return
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        area = self._area()
+        painter.fillRect(area, WELL)
+        highest = max(self.histogram.max(), 1e-9)
+        path = QPainterPath(area.bottomLeft())
+        for k, count in enumerate(self.histogram):
+            path.lineTo(
+                area.left() + (k + 0.5) / len(self.histogram) * area.width(), area.bottom() - count / highest * area.height() * 0.95
+            )
+        path.lineTo(area.bottomRight())
+        fade = QLinearGradient(area.topLeft(), area.topRight())
+        for share in np.linspace(0, 1, 13):
+            fade.setColorAt(float(share), self._colour(float(share)))
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setOpacity(0.85 if self.band.on else 0.35)
+        painter.setBrush(fade)
+        painter.drawPath(path)
+        painter.drawRect(QRectF(area.left(), area.bottom() + 2, area.width(), 4))
+        painter.setOpacity(1.0)
+        values = np.linspace(self.low, self.high, 180)
+        counts = band_curve(Interval(self.measure, self.band.corners, self.band.inverted, self.band.shape, self.band.bend), values)
+        line = QPainterPath()
+        for k, (value, count) in enumerate(zip(values, counts, strict=True)):
+            at = QPointF(self.x_of(value), area.bottom() - float(count) * (area.height() - 2))
+            line.moveTo(at) if k == 0 else line.lineTo(at)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(QPen(QColor(0, 0, 0, 160), 3))
+        painter.drawPath(line)
+        painter.setPen(QPen(AMBER if self.band.on else DIM, 1.6))
+        painter.drawPath(line)
+        for k, corner in enumerate(self.band.corners):
+            for value in self._images(corner):
+                y = area.bottom() if k in (0, 3) else area.top() + 1
+                painter.setBrush(QColor(255, 255, 255) if k == self.grip and self.hasFocus() else (AMBER if self.band.on else DIM))
+                painter.setPen(QPen(QColor(20, 20, 20), 1))
+                painter.drawRect(QRectF(self.x_of(value) - 3, y - 3, 6, 6))
+        if self.pointer is not None:
+            painter.setPen(QPen(QColor(255, 255, 255, 170), 1, Qt.PenStyle.DotLine))
+            painter.drawLine(QPointF(self.x_of(self.pointer), area.top()), QPointF(self.x_of(self.pointer), area.bottom()))
+        painter.setPen(QColor(230, 230, 230) if self.band.on else DIM)
+        painter.drawText(
+            QRectF(4, 0, self.width() - 8, 16),
+            Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
+            self.measure.capitalize() + (" (inverted)" if self.band.inverted else ""),
+        )
+        unit = {"°": "°", "%": " %"}.get(self.known.unit, "")
+        words = f"{self.band.corners[1]:.0f} – {self.band.corners[2]:.0f}{unit}" if self.band.on else "off"
+        painter.drawText(QRectF(4, 0, self.width() - 8, 16), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, words)
+        if self.hasFocus():
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.setPen(QColor(192, 138, 44))
+            painter.drawRect(area.adjusted(-1, -1, 1, 1))
+
+    # Changing
+
+    def _move(self, corners: Corners, by: float, held: Qt.KeyboardModifier, from_keys: bool = False) -> None:
+        assert self.band is not None
+        mirror = bool(held & Qt.KeyboardModifier.ShiftModifier) and not from_keys
+        together = bool(held & Qt.KeyboardModifier.ControlModifier)
+        moved = moved_corners(corners, self.grip, by, self.measure, mirror, together)
+        self.edited.emit(self.band.but(on=True, corners=moved), f"{self.measure.capitalize()} band")
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and event.button() == Qt.MouseButton.LeftButton and self.band is not None:
+            self.chosen.emit()
+            self.grip, _ = self._grip_at(event.position().x())
+            self._held = (event.position().x(), self.band.corners)
+            self.update()
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and self._held is not None:
+            travel = (event.position().x() - self._held[0]) / self._area().width() * (self.high - self.low)
+            self._move(self._held[1], travel, event.modifiers())
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        if self._held is not None:
+            self._held = None
+            self.settled.emit()
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        self.reset()
+
+    def reset(self) -> None:
+        """The full range."""
+        if self.band is not None:
+            self.edited.emit(self.band.but(corners=self.known.full, inverted=False), f"{self.measure.capitalize()} band")
+            self.settled.emit()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is None or self.band is None:
+            return
+        key, held = event.key(), event.modifiers()
+        step = 10.0 if held & Qt.KeyboardModifier.ShiftModifier else 0.1 if held & Qt.KeyboardModifier.AltModifier else 1.0
+        if key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+            self._move(self.band.corners, step if key == Qt.Key.Key_Right else -step, held, from_keys=True)
+            self.settled.emit()
+        elif key in (Qt.Key.Key_Up, Qt.Key.Key_Down):
+            self.grip = (self.grip + (1 if key == Qt.Key.Key_Up else -1)) % 5
+            self.update()
+        elif key == Qt.Key.Key_Home:
+            self.reset()
+        elif key == Qt.Key.Key_Space:
+            self.edited.emit(self.band.but(on=not self.band.on), f"{self.measure.capitalize()} band on or off")
+            self.settled.emit()
+        elif key == Qt.Key.Key_I:
+            self.edited.emit(self.band.but(on=True, inverted=not self.band.inverted), f"Invert {self.measure} band")
+            self.settled.emit()
+        else:
+            super().keyPressEvent(event)
+
+    def focusInEvent(self, event: QFocusEvent | None) -> None:
+        self.chosen.emit()
+        self.update()
+
+    def focusOutEvent(self, event: QFocusEvent | None) -> None:
+        self.update()

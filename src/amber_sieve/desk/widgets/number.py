@@ -1,0 +1,260 @@
+"""A number that can be dragged, typed, nudged and reset."""
+
+from __future__ import annotations
+
+import math
+
+from PyQt6.QtCore import QPointF, QRectF, QRegularExpression, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import (
+    QColor,
+    QFocusEvent,
+    QKeyEvent,
+    QLinearGradient,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QPolygonF,
+    QRegularExpressionValidator,
+)
+from PyQt6.QtWidgets import QLineEdit, QSizePolicy, QWidget
+
+from ...project.fields import Spec
+from ..style import AMBER, DIM, INK, WELL
+
+#: A number as it is typed, with a decimal point or a decimal comma.
+TYPED = QRegularExpression(r"[+-]?[0-9]*[.,]?[0-9]*([eE][+-]?[0-9]*)?")
+
+
+class _Entry(QLineEdit):
+    """Where a number is typed; Escape gives it up. Return ends with it: handed on to the number, it would begin the next entry."""
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is None:
+            return
+        if event.key() == Qt.Key.Key_Escape:
+            self.hide()
+        else:
+            super().keyPressEvent(event)
+        event.accept()
+
+
+class Number(QWidget):
+    """A named value on a track.
+
+    Drag sideways; type digits (or press Enter); arrow keys nudge, with Shift ten times and with Alt a tenth; double-click
+    or Backspace resets. ``moved`` comes with every change, ``settled`` when a drag or an entry ends. A number that can be found
+    on the picture goes back to that with A; ``automatic`` comes then.
+    """
+
+    automatic = pyqtSignal()
+
+    moved = pyqtSignal(float)
+    settled = pyqtSignal()
+
+    def __init__(self, spec: Spec, label: str = "") -> None:
+        super().__init__()
+        self.name, self.unit, self.decimals, self.step, self.start = label or spec.label, spec.unit, spec.decimals, spec.step, spec.start
+        #: What may be typed, and what the track covers.
+        self.low, self.high = spec.low, spec.high
+        self.soft_low, self.soft_high = spec.soft_low, spec.soft_high
+        self._value = spec.start
+        self.can_be_auto, self.starts_auto, self.auto = spec.auto, spec.from_auto, False
+        self._found, self.keyed = "", False
+        start, name = spec.start, self.name
+        tip = "" if spec.help == spec.label else spec.help + ". "
+        self._grip: tuple[float, float] | None = None
+        #: Colours along the track, from one end to the other, for numbers that stand for a colour.
+        self.colours: tuple[QColor, ...] = ()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setMinimumWidth(76)
+        self.setCursor(Qt.CursorShape.SizeHorCursor)
+        self.setAccessibleName(name)
+        back = "auto" if spec.from_auto else self.text_of(start)
+        auto = "; A finds it on the picture" if spec.auto else ""
+        self.setToolTip(f"{tip}Drag, type, or arrow keys (Shift ×10, Alt ÷10){auto}; double-click resets to {back}")
+        self._entry = _Entry(self)
+        self._entry.hide()
+        self._entry.setAlignment(Qt.AlignmentFlag.AlignRight)
+        self._entry.setValidator(QRegularExpressionValidator(TYPED, self))
+        self._entry.returnPressed.connect(self._typed)
+        self._entry.editingFinished.connect(self._typed)
+
+    def set_keyed(self, on: bool) -> None:
+        """Whether the number changes from frame to frame: a small diamond says so."""
+        if on != self.keyed:
+            self.keyed = on
+            self.update()
+
+    def set_colours(self, colours: tuple[QColor, ...]) -> None:
+        """What the track shows: the colours that its values stand for."""
+        if colours is not self.colours:
+            self.colours = colours
+            self.update()
+
+    @property
+    def value(self) -> float:
+        return self._value
+
+    def set_range(self, low: float, high: float, start: float, unit: str | None = None) -> None:
+        """Another range, for a number whose meaning has changed."""
+        self.low, self.high, self.soft_low, self.soft_high, self.start = low, high, low, high, start
+        self.unit = self.unit if unit is None else unit
+        self.update()
+
+    def show_value(self, value: float) -> None:
+        """Show a value that came from elsewhere; no signal."""
+        if value != self._value or self.auto:
+            self._value, self.auto = value, False
+            self.update()
+
+    def show_auto(self, value: float | None = None, words: str = "") -> None:
+        """Show that it is found on the picture: as ``value``, or as some ``words`` when it is not one number."""
+        self.auto, self._found = True, words
+        self._value = self.start if value is None else value
+        self.update()
+
+    def set(self, value: float) -> None:
+        """Change the value as a person would; bounded, and told to whoever listens."""
+        if not math.isfinite(value):
+            return
+        value = round(min(max(value, self.low), self.high), 6)
+        if value != self._value or self.auto:
+            self._value, self.auto = value, False
+            self.update()
+            self.moved.emit(value)
+
+    def reset(self) -> None:
+        if self.starts_auto:
+            self.automatic.emit()
+        else:
+            self.set(self.start)
+        self.settled.emit()
+
+    def _shown(self) -> str:
+        """What stands at the right."""
+        if not self.auto:
+            return self.text_of(self._value)
+        return f"auto  {self._found or self.text_of(self._value)}" if self._found or self._value != self.start else "auto"
+
+    def text_of(self, value: float) -> str:
+        return f"{value:.{self.decimals}f}{' ' + self.unit if self.unit else ''}"
+
+    def sizeHint(self) -> QSize:
+        return QSize(220, 26)
+
+    def _share(self, value: float) -> float:
+        return (value - self.soft_low) / max(self.soft_high - self.soft_low, 1e-9)
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        box = QRectF(self.rect()).adjusted(0.5, 0.5, -0.5, -0.5)
+        enabled = self.isEnabled()
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(WELL)
+        painter.drawRoundedRect(box, 3, 3)
+        track = QRectF(box.left() + 6, box.bottom() - 5, box.width() - 12, 2)
+        if self.colours:
+            track = track.adjusted(0, -1.5, 0, 1.5)
+            fade = QLinearGradient(track.topLeft(), track.topRight())
+            for k, colour in enumerate(self.colours):
+                fade.setColorAt(k / max(len(self.colours) - 1, 1), colour)
+            painter.setBrush(fade)
+        else:
+            painter.setBrush(QColor(78, 78, 78))
+        painter.drawRect(track)
+        zero = self._share(min(max(0.0, self.soft_low), self.soft_high))
+        here = self._share(min(max(self._value, self.soft_low), self.soft_high))
+        changed = not self.auto if self.starts_auto else self._value != self.start
+        painter.setBrush(AMBER if enabled and changed else QColor(140, 140, 140))
+        left, right = sorted((zero, here))
+        if self.colours:
+            painter.setPen(QPen(QColor(20, 20, 20), 1))
+        else:
+            painter.drawRect(QRectF(track.left() + left * track.width(), track.top(), max(1.0, (right - left) * track.width()), 2))
+        painter.drawEllipse(QPointF(track.left() + here * track.width(), track.center().y()), 3.5, 3.5)
+        if self.keyed:
+            x, y = box.left() + 3.5, box.center().y() - 2
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(AMBER)
+            painter.drawPolygon(QPolygonF([QPointF(x, y - 3), QPointF(x + 3, y), QPointF(x, y + 3), QPointF(x - 3, y)]))
+        painter.setPen(INK if enabled else DIM)
+        text = box.adjusted(9 if self.keyed else 7, 0, -7, -5)
+        painter.drawText(text, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.name)
+        painter.drawText(text, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, self._shown())
+        if self.hasFocus():
+            painter.setPen(QColor(192, 138, 44))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRoundedRect(box, 3, 3)
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and event.button() == Qt.MouseButton.LeftButton:
+            self._grip = (event.position().x(), self._value)
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        if event is None or self._grip is None:
+            return
+        fine = 0.1 if event.modifiers() & Qt.KeyboardModifier.AltModifier else 1.0
+        travel = (event.position().x() - self._grip[0]) / max(self.width() - 12, 1) * (self.soft_high - self.soft_low) * fine
+        # A drag ends where the track does, unless the number already lay beyond it.
+        low, high = min(self.soft_low, self._grip[1]), max(self.soft_high, self._grip[1])
+        wanted = min(max(self._grip[1] + travel, low), high)
+        self.set(round(wanted / (self.step * 0.1)) * self.step * 0.1)
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        if self._grip is not None:
+            self._grip = None
+            self.settled.emit()
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        self._grip = None
+        self.reset()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is None:
+            return
+        key, held = event.key(), event.modifiers()
+        times = 10.0 if held & Qt.KeyboardModifier.ShiftModifier else 0.1 if held & Qt.KeyboardModifier.AltModifier else 1.0
+        if key in (Qt.Key.Key_Left, Qt.Key.Key_Down):
+            self.set(self._value - self.step * times)
+            self.settled.emit()
+        elif key in (Qt.Key.Key_Right, Qt.Key.Key_Up):
+            self.set(self._value + self.step * times)
+            self.settled.emit()
+        elif key in (Qt.Key.Key_Backspace, Qt.Key.Key_Delete):
+            self.reset()
+        elif key == Qt.Key.Key_A and self.can_be_auto:
+            self.automatic.emit()
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self._type(f"{self._value:g}")
+        elif event.text() and event.text() in "0123456789.,-":
+            self._type(event.text(), select=False)
+        else:
+            super().keyPressEvent(event)
+
+    def _type(self, text: str, select: bool = True) -> None:
+        self._entry.setGeometry(self.width() // 2, 1, self.width() // 2 - 1, self.height() - 2)
+        self._entry.setText(text)
+        self._entry.show()
+        self._entry.setFocus()
+        if select:
+            self._entry.selectAll()
+
+    def _typed(self) -> None:
+        if not self._entry.isVisible():
+            return
+        self._entry.hide()
+        self.setFocus()
+        try:
+            self.set(float(self._entry.text().replace(",", ".")))
+        except ValueError:
+            return
+        self.settled.emit()
+
+    def focusInEvent(self, event: QFocusEvent | None) -> None:
+        self.update()
+
+    def focusOutEvent(self, event: QFocusEvent | None) -> None:
+        self.update()

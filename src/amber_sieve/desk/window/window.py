@@ -1,0 +1,778 @@
+"""The main window."""
+
+from __future__ import annotations
+
+import functools
+import pathlib
+from collections.abc import Callable
+
+from PyQt6.QtCore import QEvent, QObject, Qt, QTimer, pyqtSignal
+from PyQt6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QKeyEvent, QKeySequence, QShowEvent
+from PyQt6.QtWidgets import (
+    QAbstractButton,
+    QApplication,
+    QFileDialog,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QMainWindow,
+    QMenu,
+    QMessageBox,
+    QProgressBar,
+    QPushButton,
+    QSplitter,
+    QTabWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ...export.batch import pictures_in
+from ...live.tracking import MOVES, Moves
+from ...media import formats
+from ...media.sequences import is_sequence
+from ...project.recovery import discard, left_behind
+from ...workspace.session import MissingSource, Session
+from ...workspace.state import beside
+from ...workspace.workers import Job
+from ..canvas.canvas import Canvas
+from ..clip.timeline import Timeline
+from ..dialogs.export_dialog import ExportDialog
+from ..dialogs.jobs_dialog import JobsDialog
+from ..dialogs.reading_dialog import ReadingDialog
+from ..dialogs.sieve_presets_dialog import SievePresetsDialog
+from ..dialogs.small import SURROUNDS, Commands, HistoryDialog, Keys, PreferencesDialog, RecoveryChoice, RecoveryDialog, ask_colour, tell
+from ..pages.adjust import AdjustPage
+from ..pages.areas import AreasPage
+from ..pages.bands import BandsPage
+from ..pages.edge import EdgePage
+from ..pages.pick import PickPage
+from ..panels.colour_field import ColourField
+from ..panels.stack_menu import copy_sieve, fill_groups_menu, fill_takes_menu, paste_sieve
+from ..panels.stack_panel import StackPanel
+from ..panels.tray_strip import TrayStrip
+from ..style import HERE
+from ..widgets.band_editor import BandEditor
+from .keys import GESTURES
+
+READABLE = formats.filter_words("Pictures, clips, projects", [*formats.endings(), formats.PROJECT])
+READABLE_STILLS = formats.filter_words("Pictures", formats.endings("still"))
+PICTURES = formats.filter_words("Pictures", formats.endings("still", writable=True))
+CLIPS = formats.filter_words("Clips", formats.endings("clip", writable=True))
+ICC = "ICC profiles (*.icc *.icm)"
+MASKS = formats.filter_words("Grey pictures", formats.endings(mask=True))
+#: Milliseconds for which a message stands in the bar at the bottom.
+MESSAGE = 8000
+#: Size that the window has where there is room, and what its own frame takes at most, pixels.
+USUAL, FRAME = (1280, 800), (16, 48)
+
+
+def _has_screen() -> bool:
+    """Whether windows are really shown: what Qt draws into memory has a screen of no size that means anything."""
+    return QApplication.platformName() != "offscreen"
+
+
+class Window(QMainWindow):
+    """Stack on the left, picture and mask in the middle, the page of the current step on the right."""
+
+    #: It closes from now on: nothing more may be handed to it.
+    leaving = pyqtSignal()
+    follow_view: QAction
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.last_trouble = ""
+        self._shown_job: Job | None = None
+        #: What is being said just now.
+        self._told: set[str] = set()
+        self.setWindowIcon(QIcon(str(HERE / "icons" / "amber-sieve.svg")))
+        self._size_to_screen()
+        self.setAcceptDrops(True)
+        self.canvas = Canvas(session)
+        self.timeline = Timeline(session)
+        self.tray = TrayStrip(session)
+        self.stack = StackPanel(session)
+        self.pages = QTabWidget()
+        self.pages.setDocumentMode(True)
+        bar = self.pages.tabBar()
+        assert bar is not None
+        bar.setDrawBase(False)
+        self.pick, self.bands, self.adjust = PickPage(session), BandsPage(session), AdjustPage(session)
+        self.edge, self.areas = EdgePage(session), AreasPage(session, self.canvas.areas)
+        for page, name in ((self.pick, "Pick"), (self.bands, "Bands"), (self.edge, "Edge"), (self.areas, "Areas"), (self.adjust, "Adjust")):
+            self.pages.addTab(page, name)
+        self.pages.currentChanged.connect(self._page_changed)
+        middle = QWidget()
+        column = QVBoxLayout(middle)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self.canvas, 1)
+        column.addWidget(self.timeline)
+        column.addWidget(self.tray)
+        self.field = ColourField(session)
+        self.field.enlarged.connect(self.toggle_large_field)
+        self.left = QWidget()
+        self.left.setObjectName("panel")
+        column = QVBoxLayout(self.left)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.addWidget(self.stack, 1)
+        column.addWidget(self.field)
+        self.split = QSplitter(Qt.Orientation.Horizontal)
+        for widget in (self.left, middle, self.pages):
+            self.split.addWidget(widget)
+        self.split.setStretchFactor(1, 1)
+        self.split.setSizes([200, 810, 270])
+        self.pages.setMinimumWidth(296)
+        self.left.setMinimumWidth(190)
+        self.setCentralWidget(self.split)
+        self._build_status()
+        self._build_menus()
+        session.trouble.connect(self.tell_trouble)
+        session.mishap.connect(self.tell_trouble)
+        session.said.connect(self.say)
+        session.missing.connect(self.ask_missing)
+        session.job_changed.connect(self._job_changed)
+        session.project_changed.connect(self._retitle)
+        session.source_changed.connect(self._retitle)
+        session.source_changed.connect(self.canvas.panes[0].setFocus)
+        session.preferences_changed.connect(self._prefer)
+        self.adjust.mend.connect(self.go_to_control)
+        self.edge.click_islands.toggled.connect(self.canvas.follow_tool)
+        application = QApplication.instance()
+        assert application is not None
+        application.installEventFilter(self)
+        self._prefer()
+        self._retitle()
+        self.canvas.follow_tool()
+
+    def _size_to_screen(self) -> None:
+        """As large as is usual, and never larger than the screen has room for with the window's own frame."""
+        screen = self.screen()
+        room = screen.availableGeometry() if screen is not None and _has_screen() else None
+        if room is None:
+            self.resize(*USUAL)
+        else:
+            self.resize(min(USUAL[0], room.width() - FRAME[0]), min(USUAL[1], room.height() - FRAME[1]))
+
+    def showEvent(self, event: QShowEvent | None) -> None:
+        """Once the frame is known, nothing of the window lies beside the screen."""
+        super().showEvent(event)
+        QTimer.singleShot(0, self._keep_on_screen)
+
+    def _keep_on_screen(self) -> None:
+        screen = self.screen()
+        if screen is None or not _has_screen() or self.isFullScreen() or self.isMaximized():
+            return
+        room, outer = screen.availableGeometry(), self.frameGeometry()
+        beyond = (max(outer.width() - room.width(), 0), max(outer.height() - room.height(), 0))
+        if any(beyond):
+            self.resize(self.width() - beyond[0], self.height() - beyond[1])
+        outer = self.frameGeometry()
+        x = min(max(outer.left(), room.left()), room.right() - outer.width() + 1)
+        y = min(max(outer.top(), room.top()), room.bottom() - outer.height() + 1)
+        if (x, y) != (outer.left(), outer.top()):
+            self.move(x, y)
+
+    def _page_changed(self) -> None:
+        """The tools of a page are in hand only while it is open."""
+        page = self.pages.currentWidget()
+        self.canvas.areas.take("change" if page is self.areas else "")
+        self.edge.click_islands.setChecked(False)
+        self.session.outline_island(None)
+        self.session.pick_colour(None)
+
+    def go_to_control(self, path: str) -> None:
+        """Show the number of a way through the sieve, as in "edge.follow", ready to be moved."""
+        page: AdjustPage | EdgePage = self.edge if path.startswith("edge.") else self.adjust
+        self.pages.setCurrentWidget(page)
+        page.show_number(path)
+
+    # Building
+
+    def _build_status(self) -> None:
+        bar = self.statusBar()
+        assert bar is not None
+        bar.setSizeGripEnabled(False)
+        bar.setFixedHeight(26)
+        bar.addWidget(self.canvas.readout, 1)
+        self.message = QLabel("")
+        self.message.setContentsMargins(0, 0, 10, 0)
+        self._quiet = QTimer(self)
+        self._quiet.setSingleShot(True)
+        self._quiet.setInterval(MESSAGE)
+        self._quiet.timeout.connect(self.message.clear)  # no Python in between: the timer may outlive this window's Python side
+        bar.addPermanentWidget(self.message)
+        self.session.source_changed.connect(self.message.clear)  # what was said of another picture
+        self.note = QLabel("")
+        self.job_bar = QProgressBar()
+        self.job_bar.setRange(0, 1000)
+        self.job_bar.setFixedWidth(180)
+        self.job_stop = QPushButton("Stop")
+        self.job_stop.clicked.connect(self.session.stop_job)
+        self.job_box = QWidget()
+        row = QHBoxLayout(self.job_box)
+        row.setContentsMargins(0, 0, 0, 0)
+        for widget in (self.note, self.job_bar, self.job_stop):
+            row.addWidget(widget)
+        bar.addPermanentWidget(self.job_box)
+        self.job_box.hide()
+
+    def _act(self, menu: QMenu, name: str, keys: str, act: Callable[[], object], tip: str = "") -> QAction:
+        action = QAction(name, self)
+        if keys:
+            action.setShortcut(QKeySequence(keys))
+        action.triggered.connect(lambda _=False: act())
+        action.setStatusTip(tip)
+        menu.addAction(action)
+        self.commands.append((f"{(menu.title() or '').replace('&', '')}: {name.replace('&', '')}", action))
+        return action
+
+    def _menu(self, name: str, inside: QMenu | None = None) -> QMenu:
+        bar = self.menuBar()
+        assert bar is not None
+        menu = inside.addMenu(name) if inside is not None else bar.addMenu(name)
+        assert menu is not None
+        return menu
+
+    def _build_menus(self) -> None:
+        #: Every command by its menu and name.
+        self.commands: list[tuple[str, QAction]] = []
+        canvas, session = self.canvas, self.session
+        file = self._menu("&File")
+        self._act(file, "&Open…", "Ctrl+O", self.ask_open)
+        self.recent_menu = self._menu("Open &recent", file)
+        self.recent_menu.aboutToShow.connect(self._fill_recent)
+        self._act(file, "&Save project", "Ctrl+S", self.save)
+        self._act(file, "Save project &as…", "Ctrl+Shift+S", self.ask_save)
+        self._act(file, "&Find the picture again…", "", self.ask_again)
+        self._act(file, "Start o&ver", "", session.start_over, "An empty stack for this picture")
+        self._act(file, "&Close picture", "Ctrl+W", self.close_picture)
+        self._act(file, "&Next picture", "Ctrl+PgDown", lambda: session.next_picture(1))
+        self._act(file, "&Previous picture", "Ctrl+PgUp", lambda: session.next_picture(-1))
+        file.addSeparator()
+        self._act(file, "&Export result…", "Ctrl+E", self.ask_export)
+        self._act(file, "Export &mask…", "Ctrl+Shift+E", self.ask_export_mask)
+        self._act(file, "Export &with options…", "Ctrl+Alt+E", self.show_export)
+        self._act(file, "Export &lookup table…", "", self.ask_lookup)
+        self._act(file, "&How the picture is read…", "Ctrl+Alt+R", self.show_reading)
+        self._act(file, "&Batch…", "Ctrl+Shift+B", self.ask_batch)
+        self._act(file, "Exports in the &queue…", "Ctrl+J", self.show_jobs)
+        file.addSeparator()
+        self._act(file, "&Quit", "Ctrl+Q", self.close)
+        edit = self._menu("&Edit")
+        self.undo = self._act(edit, "&Undo", "Ctrl+Z", session.undo)
+        self.redo = self._act(edit, "&Redo", "Ctrl+Shift+Z", session.redo)
+        edit.addSeparator()
+        self._act(
+            edit, "Sample &reaches here only", "R", lambda: self.pick.toggle_reach(), "The chosen samples, or the last: here, or everywhere"
+        )
+        edit.addSeparator()
+        self._act(edit, "&Preferences…", "Ctrl+,", self.show_preferences)
+        stack = self._menu("&Stack")
+        self._act(stack, "&Add sieve", "Ctrl+Shift+N", session.add_sieve)
+        self._act(stack, "&Duplicate sieve", "Ctrl+D", lambda: session.duplicate_sieve(session.sieve.id))
+        self._act(stack, "Remove sieve", "", self.stack.remove)
+        self._act(stack, "Move &up", "Ctrl+Shift+Up", lambda: session.move_sieve(session.sieve.id, -1))
+        self._act(stack, "Move d&own", "Ctrl+Shift+Down", lambda: session.move_sieve(session.sieve.id, 1))
+        self._act(stack, "&Solo", "S", lambda: session.toggle_solo(session.sieve.id), "Only this sieve works")
+        stack.addSeparator()
+        self._act(stack, "&Copy sieve", "Ctrl+Shift+C", lambda: copy_sieve(session))
+        self._act(stack, "&Paste sieve", "Ctrl+Shift+V", lambda: paste_sieve(session))
+        self._act(stack, "Paste only its &mask", "", lambda: paste_sieve(session, "mask"))
+        self._act(stack, "Paste only its ad&justments", "", lambda: paste_sieve(session, "adjustments"))
+        self._act(stack, "P&resets of sieves…", "Ctrl+Alt+P", self.show_sieve_presets)
+        stack.addSeparator()
+        self.stack.mask_menu.setTitle("Mask &from")
+        stack.addMenu(self.stack.mask_menu)
+        self.groups_menu, self.takes_menu = self._menu("&Groups", stack), self._menu("&Takes", stack)
+        self.groups_menu.aboutToShow.connect(lambda: fill_groups_menu(self.groups_menu, session, self))
+        self.takes_menu.aboutToShow.connect(
+            lambda: fill_takes_menu(self.takes_menu, session, self, canvas.show_take_beside, canvas.wipe_take)
+        )
+        self._act(stack, "&History…", "Ctrl+H", self.show_history)
+        self.stack.menu_wanted.connect(stack.popup)
+        clip = self._menu("&Clip")
+        self._act(clip, "&Play or stop", "", session.playback.toggle)
+        self._act(clip, "&In point here", "", self.timeline.toggle_in)
+        self._act(clip, "&Out point here", "", self.timeline.toggle_out)
+        clip.addSeparator()
+        self._act(clip, "Next &jump of the coverage", "", lambda: session.next_trouble(1))
+        self._act(clip, "Jump before", "Shift+N", lambda: session.next_trouble(-1))
+        clip.addSeparator()
+        self._act(clip, "&Next keyframe", "Ctrl+Alt+Right", lambda: session.next_key(1))
+        self._act(clip, "Keyframe &before", "Ctrl+Alt+Left", lambda: session.next_key(-1))
+        self._act(clip, "&Key the samples here", "Ctrl+Alt+K", session.key_samples, "The colours as they are on this frame, from here on")
+        self._act(clip, "Key the &area here", "", self.key_area, "The chosen area may lie elsewhere on other frames")
+        self._act(clip, "Area without keys", "", lambda: self.key_area(remove=True))
+        for words, way in (("Track the area &forwards", 1), ("Track the area back&wards", -1)):
+            part = self._menu(words, clip)
+            for moves in MOVES:
+                self._act(part, moves.capitalize(), "", functools.partial(self.track_area, way, moves))
+        view = self._menu("&View")
+        self._act(view, "&Fit", "Ctrl+0", canvas.viewport.fit)
+        self._act(view, "&100 %", "Ctrl+1", lambda: canvas.viewport.zoom_to(1.0 / self.devicePixelRatioF()))
+        self._act(view, "Zoom &in", "Ctrl++", lambda: canvas.viewport.zoom_to(canvas.viewport.zoom * 2))
+        self._act(view, "Zoom &out", "Ctrl+-", lambda: canvas.viewport.zoom_to(canvas.viewport.zoom / 2))
+        view.addSeparator()
+        self._act(view, "&Twin view", "T", canvas.toggle_twin, "Picture and mask side by side")
+        self._act(view, "&Inset mask", "I", canvas.toggle_inset, "The mask small in a corner of the picture")
+        self._act(view, "Side &panels", "H", self.toggle_panels, "Hide or show stack and pages")
+        self._act(view, "&Wipe", "W", canvas.wipe.toggle, "Before and after on either side of a line")
+        self._act(view, "&Before beside after", "B", canvas.toggle_beside, "The picture as it was and the result side by side")
+        self._act(view, "&Loupe", "L", canvas.loupe.toggle, "The pixels at the pointer")
+        self._act(view, "&Large colour field", "", self.toggle_large_field)
+        proof = self._menu("Soft &proof", view)
+        self._act(proof, "Off", "", lambda: session.proof(None))
+        self._act(proof, "ICC profile…", "", self.ask_proof)
+        self._act(
+            proof, "Mark what is outside its gamut", "Ctrl+Shift+G", lambda: session.look(proof_marks=not session.looking.proof_marks)
+        )
+        screen = self._menu("This s&creen", view)
+        self._act(screen, "Without a profile", "", lambda: session.use_screen_profile(None))
+        self._act(screen, "ICC profile…", "", self.ask_screen_profile)
+        surround = self._menu("&Surround", view)
+        for tone in SURROUNDS:
+            self._act(surround, tone.capitalize(), "", functools.partial(session.prefer, surround=tone))
+        veil = self._menu("&Veil", view)
+        self._act(veil, "Over the inside", "", lambda: session.look(veil_outside=False))
+        self._act(veil, "Over the outside", "", lambda: session.look(veil_outside=True))
+        veil.addSeparator()
+        self._act(veil, "Automatic colour, far from what it covers", "", lambda: session.prefer(veil_colour=None))
+        self._act(veil, "Choose a colour…", "", self.ask_veil_colour)
+        veil.addSeparator()
+        for opacity in (30, 60, 90):
+            self._act(veil, f"{opacity} % opaque", "", functools.partial(session.prefer, veil_opacity=float(opacity)))
+        self.follow_view = self._act(view, "Colour field follows the view", "", lambda: session.follow_view(self.follow_view.isChecked()))
+        self.follow_view.setCheckable(True)
+        page_menu = self._menu("&Go")
+        for number in range(self.pages.count()):
+            name = self.pages.tabText(number)
+            self._act(page_menu, f"&{name}", f"F{number + 2}", functools.partial(self.pages.setCurrentIndex, number))
+        help_menu = self._menu("&Help")
+        self._act(help_menu, "&Keys and gestures", "F1", self.show_keys)
+        self._act(help_menu, "&Find a command…", "Ctrl+K", self.find_command)
+        # Plain letters act only while nothing is typed in: see `eventFilter`.
+        self._letters = {action.shortcut().toString(): action for _, action in self.commands if len(action.shortcut().toString()) == 1}
+        for action in self._letters.values():
+            action.setShortcutContext(Qt.ShortcutContext.WidgetShortcut)
+
+    # Saying
+
+    def say(self, text: str) -> None:
+        """Say something in the bar at the bottom for a while."""
+        self.message.setText(text)
+        self._quiet.start()
+
+    def tell_trouble(self, message: str, details: str = "") -> None:
+        """Say what is wrong in one sentence, without stopping anything."""
+        if message not in self._told:  # what stands there already need not be said again with every render
+            self._told.add(message)
+            tell(self, message, details).finished.connect(lambda _: self._told.discard(message))
+        self.last_trouble = message
+
+    def show_keys(self) -> None:
+        """What can be done with mouse and keys."""
+        rows = [*GESTURES]
+        for name, action in self.commands:
+            if action.shortcut().toString():
+                menu, _, command = name.partition(": ")
+                rows.append((menu, action.shortcut().toString(), command))
+        Keys(self, rows).show()
+
+    def find_command(self) -> None:
+        """Find a command by its name."""
+        Commands(self, [(name, action) for name, action in self.commands if action.isEnabled()]).show()
+
+    def show_history(self) -> None:
+        """The steps of this session, to go back or on to any of them."""
+        HistoryDialog(self, self.session).show()
+
+    def show_sieve_presets(self) -> None:
+        """Whole sieves that were stored, with a small picture each."""
+        SievePresetsDialog(self, self.session, self.canvas.panes[0].picture()).show()
+
+    def show_preferences(self) -> None:
+        """The settings of the window."""
+        PreferencesDialog(self, self.session).show()
+
+    def ask_veil_colour(self) -> None:
+        colour = ask_colour(self, "Veil colour")
+        if colour is not None:
+            self.session.prefer(veil_colour=colour)
+
+    def offer_recovery(self) -> None:
+        """Offer work that was left behind by a program that no longer runs, if there is any."""
+        found = left_behind(self.tell_trouble)
+        if found:
+            RecoveryDialog(self, found, self._recover).show()
+
+    def _recover(self, choice: RecoveryChoice) -> None:
+        if choice.go_on:
+            self.session.open_recovered(choice.left)
+        else:
+            discard(choice.left)
+
+    def ask_missing(self, missing: MissingSource) -> None:
+        """Let the person point to a picture that is not where it was."""
+        box = QMessageBox(QMessageBox.Icon.Question, "Amber Sieve", str(missing), QMessageBox.StandardButton.Cancel, self)
+        find = box.addButton("Find it…", QMessageBox.ButtonRole.AcceptRole)
+        box.exec()
+        if box.clickedButton() is not find:
+            return
+        name, _ = QFileDialog.getOpenFileName(self, f"Find {pathlib.Path(missing.project.source).name}", "", f"{READABLE};;All files (*)")
+        if name:
+            self.session.open_with_source(missing, pathlib.Path(name))
+
+    # Arrangement
+
+    def toggle_panels(self) -> None:
+        """Hide the side panels, or bring them back; it is remembered."""
+        self.session.prefer(panels=not self.session.preferences.panels)
+
+    def toggle_large_field(self) -> None:
+        """Show the colour field large in the second pane, or bring the pane back."""
+        if self.canvas.field is not None:
+            self.canvas.show_large(None)
+            return
+        large = ColourField(self.session, large=True)
+        large.enlarged.connect(self.toggle_large_field)
+        self.canvas.show_large(large)
+
+    def _prefer(self) -> None:
+        self.left.setVisible(self.session.preferences.panels)
+        self.pages.setVisible(self.session.preferences.panels)
+
+    def _retitle(self) -> None:
+        history = self.session.history
+        self.setWindowTitle(f"{self.session.display_name()}{' •' if history.changed else ''} – Amber Sieve")
+        self.undo.setText(f"&Undo {history.undoes.lower()}" if history.undoes else "&Undo")
+        self.redo.setText(f"&Redo {history.redoes.lower()}" if history.redoes else "&Redo")
+        self.undo.setEnabled(history.undoes is not None)
+        self.redo.setEnabled(history.redoes is not None)
+
+    def _job_changed(self, job: Job | None) -> None:
+        self.job_box.setVisible(job is not None)
+        if job is not None:
+            self.note.setText(job.title)
+        if job is not None and job is not self._shown_job:
+            self.job_bar.setValue(0)
+            self.job_bar.setFormat("")
+            job.progressed.connect(lambda share, left: self._progress(job, share, left))
+        self._shown_job = job
+
+    def _progress(self, job: Job, share: float, left: float | None) -> None:
+        if job is not self._shown_job:  # an export that goes on behind what is waited for
+            return
+        self.job_bar.setValue(round(share * 1000))
+        self.job_bar.setFormat(f"{share * 100:.0f} %" + (f", {left:.0f} s left" if left is not None else ""))
+
+    # Files
+
+    def ask_open(self) -> None:
+        names, _ = QFileDialog.getOpenFileNames(self, "Open pictures, clips or projects", "", f"{READABLE};;All files (*)")
+        self.session.open_many([pathlib.Path(name) for name in names])
+
+    def open_from_outside(self, paths: list[pathlib.Path]) -> None:
+        """Open what a later start was given, and come to the front."""
+        self.session.open_many(paths)
+        self.raise_()
+        self.activateWindow()
+
+    def ask_again(self) -> None:
+        """Go on with the same work over another file."""
+        name, _ = QFileDialog.getOpenFileName(
+            self, f"Find {pathlib.Path(self.session.project.source).name}", "", f"{READABLE};;All files (*)"
+        )
+        if name:
+            self.session.find_again(pathlib.Path(name))
+
+    def close_picture(self) -> None:
+        """Take the picture off the tray; unsaved work is asked about."""
+        if self._may_leave():
+            self.session.close_pictures([self.session.tray.current])
+
+    def _fill_recent(self) -> None:
+        """What was opened before, the newest first; what is not there any more cannot be chosen."""
+        self.recent_menu.clear()
+        for name in self.session.preferences.recent:
+            action = self.recent_menu.addAction(pathlib.Path(name).name)
+            assert action is not None
+            action.setToolTip(name)
+            action.setEnabled(pathlib.Path(name).exists())
+            action.triggered.connect(functools.partial(self._open_recent, pathlib.Path(name)))
+
+    def _open_recent(self, path: pathlib.Path, _: bool = False) -> None:
+        self.session.open(path)
+
+    def save(self) -> bool:
+        """Write the project where it was saved before; asks where there is no such place, or its file was changed elsewhere."""
+        path = self.session.path
+        if path is None:
+            return self.ask_save()
+        if not self.session.document.changed_elsewhere:
+            return bool(self.session.save(path))
+        words = f"{path.name} was changed by another window or program since it was opened here."
+        box = QMessageBox(QMessageBox.Icon.Warning, "Amber Sieve", words, QMessageBox.StandardButton.Cancel, self)
+        aside = box.addButton("Save beside it", QMessageBox.ButtonRole.AcceptRole)
+        over = box.addButton("Overwrite it", QMessageBox.ButtonRole.DestructiveRole)
+        box.setDefaultButton(aside)
+        box.exec()
+        chosen = box.clickedButton()
+        return (
+            bool(self.session.save(path, over=True) if chosen is over else self.session.save(beside(path)))
+            if chosen in (aside, over)
+            else False
+        )
+
+    def ask_save(self) -> bool:
+        start = str(pathlib.Path(self.session.project.source).with_suffix(formats.PROJECT)) if self.session.project.source else ""
+        name, _ = QFileDialog.getSaveFileName(self, "Save project", start, f"Projects (*{formats.PROJECT})")
+        if not name:
+            return False
+        return bool(self.session.save(pathlib.Path(name if name.endswith(formats.PROJECT) else name + formats.PROJECT)))
+
+    def ask_export(self) -> None:
+        if not self.session.opened:
+            self.tell_trouble("There is nothing to export yet: open a picture first.")
+            return
+        about = self.session.opened.source.about
+        ending = ".mp4" if about.kind != "still" else about.path.suffix if formats.is_picture(about.path) else ".png"
+        start = str(about.path.with_name(f"{about.path.stem}-sieved{ending}"))
+        name, _ = QFileDialog.getSaveFileName(
+            self, "Export result", start, f"{PICTURES};;{CLIPS}" if about.kind == "still" else f"{CLIPS};;{PICTURES}"
+        )
+        if name:
+            self.session.export(pathlib.Path(name))
+
+    def ask_export_mask(self) -> None:
+        if not self.session.opened:
+            self.tell_trouble("There is no mask to export yet: open a picture first.")
+            return
+        path = self.session.opened.source.about.path
+        name, _ = QFileDialog.getSaveFileName(self, "Export mask", str(path.with_name(f"{path.stem}-mask.png")), MASKS)
+        if name:
+            self.session.export_mask(pathlib.Path(name))
+
+    def show_export(self) -> None:
+        """Result, masks or a cut-out of this picture, at another depth and size."""
+        if not self.session.opened:
+            self.tell_trouble("There is nothing to export yet: open a picture first.")
+            return
+        ExportDialog(self, self.session).show()
+
+    @property
+    def chosen_area(self) -> str:
+        """Id of the area that is chosen, or the last one; "" for none."""
+        areas = self.session.sieve.areas
+        chosen = next((area.id for area in areas if area.id == self.canvas.areas.selected), "")
+        return chosen or (areas[-1].id if areas else "")
+
+    def key_area(self, remove: bool = False) -> None:
+        """Give the chosen area a key at this frame, or take all its keys away."""
+        area = next((area for area in self.session.sieve.areas if area.id == self.chosen_area), None)
+        if area is None:
+            self.tell_trouble("There is no area to be keyed: draw one first (page Areas).")
+            return
+        path = f"areas.{area.id}.{'strokes' if area.kind == 'brush' else 'points'}"
+        if remove:
+            self.session.remove_key(path, everywhere=True)
+        else:
+            self.session.set_key(path)
+
+    def track_area(self, way: int, moves: Moves) -> None:
+        """Let the chosen area follow what it lies on."""
+        self.session.track_area(self.chosen_area, way, moves)
+
+    def show_jobs(self) -> None:
+        """What is being exported and what waits for its turn."""
+        JobsDialog(self, self.session).show()
+
+    def show_reading(self) -> None:
+        """Part, colour space, white balance of a raw file, and the display."""
+        ReadingDialog(self, self.session).show()
+
+    def ask_proof(self) -> None:
+        """Show the picture as a print or another screen would."""
+        name, _ = QFileDialog.getOpenFileName(self, "ICC profile to proof", "", ICC)
+        if name:
+            self.session.proof(pathlib.Path(name))
+
+    def ask_screen_profile(self) -> None:
+        """Draw everything as the screen's own profile wants it."""
+        name, _ = QFileDialog.getOpenFileName(self, "ICC profile of this screen", "", ICC)
+        if name:
+            self.session.use_screen_profile(pathlib.Path(name))
+
+    def ask_lookup(self) -> None:
+        if not self.session.opened:
+            self.tell_trouble("There is nothing to compare a lookup table on yet: open a picture first.")
+            return
+        name, _ = QFileDialog.getSaveFileName(
+            self, "Export lookup table", f"{self.session.sieve.name}.cube", "Lookup tables (*.cube *.clf)"
+        )
+        if name:
+            self.session.write_lookup(pathlib.Path(name))
+
+    def ask_batch(self) -> None:
+        """Render many pictures: those of the tray, some files, or a folder."""
+        box = QMessageBox(QMessageBox.Icon.Question, "Amber Sieve", "Which pictures?", QMessageBox.StandardButton.Cancel, self)
+        tray, files, folder = (
+            box.addButton(words, QMessageBox.ButtonRole.AcceptRole)
+            for words in ("The tray, each by its stack", "Files, by this stack…", "A folder, by this stack…")
+        )
+        assert tray is not None
+        tray.setEnabled(len(self.session.tray.entries) > 1)
+        box.exec()
+        self.batch({tray: "tray", files: "files", folder: "folder"}.get(box.clickedButton(), ""))  # type: ignore[arg-type]
+
+    def batch(self, which: str) -> None:
+        """Ask for what is left to know of a batch of the "tray", of "files" or of a "folder", and run it."""
+        paths: list[pathlib.Path] = []
+        if which == "files":
+            names, _ = QFileDialog.getOpenFileNames(self, "Pictures to render by this project", "", f"{READABLE_STILLS};;All files (*)")
+            paths = [pathlib.Path(name) for name in names]
+        elif which == "folder":
+            name = QFileDialog.getExistingDirectory(self, "Folder of pictures to render by this project")
+            paths = pictures_in([pathlib.Path(name)]) if name else []
+        if not paths and which != "tray":
+            return
+        name = QFileDialog.getExistingDirectory(self, "Folder to write them into")
+        if name and which == "tray":
+            self.session.batch_tray(pathlib.Path(name))
+        elif name:
+            self.session.run_batch(paths, pathlib.Path(name))
+
+    def _may_leave(self) -> bool:
+        """Whether unsaved work may be left behind; asks when there is any."""
+        if not self.session.history.changed:
+            return True
+        choice = QMessageBox.question(
+            self, "Amber Sieve", "The project has changes that are not saved.",
+            QMessageBox.StandardButton.Save | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
+        )  # fmt: skip
+        return self.save() if choice == QMessageBox.StandardButton.Save else choice == QMessageBox.StandardButton.Discard
+
+    def _may_leave_all(self) -> bool:
+        """Whether the unsaved work on all pictures of the tray may be left behind; asks when there is any."""
+        self.session.bring_shared()
+        unsaved = self.session.unsaved
+        if len(unsaved) <= 1:
+            if unsaved and unsaved[0] is not self.session.tray.current:
+                self.session.go_to_picture(unsaved[0])
+            return self._may_leave()
+        names = ", ".join(entry.name for entry in unsaved[:5]) + (" …" if len(unsaved) > 5 else "")
+        choice = QMessageBox.question(
+            self, "Amber Sieve", f"{len(unsaved)} pictures have changes that are not saved: {names}. What was never saved is saved beside its picture.",
+            QMessageBox.StandardButton.SaveAll | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
+        )  # fmt: skip
+        return (
+            bool(self.session.save_all()) if choice == QMessageBox.StandardButton.SaveAll else choice == QMessageBox.StandardButton.Discard
+        )
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        data = event.mimeData() if event is not None else None
+        if event is not None and data is not None and data.hasUrls():
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        data = event.mimeData() if event is not None else None
+        urls = data.urls() if data is not None else []
+        if not urls:
+            return
+        if not urls[0].isLocalFile():
+            self.tell_trouble(f"{urls[0].toString()[:120]} is not a file on this computer: save it first, then drop the file.")
+            return
+        self.open_dropped([pathlib.Path(url.toLocalFile()) for url in urls if url.isLocalFile()])
+
+    def open_dropped(self, paths: list[pathlib.Path]) -> None:
+        """Open files and what folders hold; a folder of numbered pictures may be one clip."""
+        found: list[pathlib.Path] = []
+        for path in paths:
+            if path.is_dir() and is_sequence(path) and self._is_clip(path):
+                found.append(path)
+            else:
+                found += pictures_in([path])
+        if found:
+            self.session.open_many(found)
+        else:
+            self.tell_trouble(f"{paths[0]} holds no pictures: drop pictures, clips, projects, or folders that hold some.")
+
+    def _is_clip(self, folder: pathlib.Path) -> bool:
+        words = f"{folder.name} holds numbered pictures. Open them as one clip?"
+        return QMessageBox.question(self, "Amber Sieve", words) == QMessageBox.StandardButton.Yes
+
+    def closeEvent(self, event: QCloseEvent | None) -> None:
+        if event is None:
+            return
+        if self._may_stop_job() and self._may_leave_all():
+            self._quiet.stop()
+            self.leaving.emit()
+            self.session.close()
+            event.accept()
+        else:
+            event.ignore()
+
+    def _may_stop_job(self) -> bool:
+        """Whether an export that is still running may be stopped; asks when there is one."""
+        job = self.session.jobs.job
+        more = f" {len(self.session.jobs.waiting)} more wait." if self.session.jobs.waiting else ""
+        if job is None or job.title.startswith("Opening"):
+            return True
+        choice = QMessageBox.question(
+            self, "Amber Sieve", f"{job.title} is not done yet.{more} Stop it and close? What it has written so far is taken away.",
+            QMessageBox.StandardButton.Close | QMessageBox.StandardButton.Cancel, QMessageBox.StandardButton.Cancel,
+        )  # fmt: skip
+        return choice == QMessageBox.StandardButton.Close
+
+    # Keys of the picture, wherever the focus is but in a text field
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        if isinstance(event, QKeyEvent) and event.type() in (QEvent.Type.KeyPress, QEvent.Type.KeyRelease) and self.isActiveWindow():
+            pressed = event.type() == QEvent.Type.KeyPress
+            focus = QApplication.focusWidget()
+            if (
+                not event.modifiers()
+                and not isinstance(focus, QLineEdit)
+                and watched is focus
+                and self._key(event.key(), pressed, event.isAutoRepeat(), focus)
+            ):
+                return True
+        return super().eventFilter(watched, event)
+
+    def _key(self, key: int, pressed: bool, repeats: bool, focus: QWidget | None) -> bool:
+        if key == Qt.Key.Key_O:
+            if not repeats:
+                self.canvas.show_before(pressed)
+            return True
+        on_picture = focus in self.canvas.panes
+        if key == Qt.Key.Key_Escape and pressed and self.session.tools.picker is not None:
+            self.session.pick_colour(None)
+            return True
+        if on_picture and pressed and self.canvas.areas.tool and self.canvas.areas.key(key):
+            return True
+        if Qt.Key.Key_0 <= key <= Qt.Key.Key_9 and on_picture:
+            if pressed:
+                self.canvas.set_active_view((key - Qt.Key.Key_1) % 10)
+            return True
+        acts: dict[int, Callable[[], object]] = {
+            Qt.Key.Key_Comma: lambda: self.session.go_to(self.session.number - 1),
+            Qt.Key.Key_Period: lambda: self.session.go_to(self.session.number + 1),
+        }
+        letter = self._letters.get(chr(key)) if 32 < key < 127 else None
+        if letter is not None and not (key == Qt.Key.Key_I and isinstance(focus, BandEditor)):
+            acts[key] = letter.trigger
+        if self.session.frames > 1 and not isinstance(focus, QAbstractButton):
+            acts.update(
+                {
+                    Qt.Key.Key_Space: self.session.playback.toggle, Qt.Key.Key_BracketLeft: self.timeline.toggle_in,
+                    Qt.Key.Key_BracketRight: self.timeline.toggle_out, Qt.Key.Key_N: self.session.next_trouble,
+                }
+            )  # fmt: skip
+        if on_picture:
+            acts.update(self.canvas.keys())
+        act = acts.get(key)
+        if act is None:
+            return False
+        if pressed:
+            act()
+        return True

@@ -1,0 +1,255 @@
+"""One project over many pictures: in processes, resumable, with a report."""
+
+from __future__ import annotations
+
+import base64
+import contextlib
+import csv
+import hashlib
+import html
+import io
+import json
+import os
+import pathlib
+import time
+from collections.abc import Callable, Sequence
+from dataclasses import asdict, dataclass, field
+
+import cv2
+import numpy as np
+
+from ..core.colour.transfer import encode
+from ..errors import Trouble
+from ..files import regular_file, write_text
+from ..media import formats, stills
+from ..progress import Progress
+from ..project import storage
+from ..project.model import Project
+from ..resolve.sources import source_of
+from .frame import finished, strips_of
+from .many import done_in_any_order
+from .targets import inputs_of, spare_inputs
+
+#: Side of the pictures in the report, pixels.
+THUMBNAIL = 160
+#: Coverage farther from the middle of all than so many times their middle distance is an outlier.
+FAR = 4.0
+#: What is done is noted so often, seconds: a killed batch loses no more.
+KEEP_EVERY = 2.0
+STATE, PAGE, TABLE = "batch.json", "batch.html", "batch.csv"
+
+
+@dataclass
+class Outcome:
+    """What came of one picture: where it was written, or what is wrong; ``key`` is what it was made from."""
+
+    picture: str
+    out: str
+    key: list[object]
+    trouble: str = ""
+    coverage: dict[str, float] = field(default_factory=dict)
+    notes: list[str] = field(default_factory=list)
+    thumbnail: str = ""
+
+
+def _small(planes: np.ndarray) -> str:
+    """A picture as a small JPEG, base64."""
+    factor = max(planes.shape[1:]) / THUMBNAIL
+    size = (max(1, round(planes.shape[2] / factor)), max(1, round(planes.shape[1] / factor)))
+    small = np.stack([cv2.resize(plane, size, interpolation=cv2.INTER_AREA) for plane in planes])
+    codes = np.rint(255 * np.clip(encode(np.clip(small, 0, 1)), 0, 1)).astype(np.uint8)
+    done, data = cv2.imencode(".jpg", np.ascontiguousarray(codes.transpose(1, 2, 0)[..., ::-1]), [cv2.IMWRITE_JPEG_QUALITY, 80])
+    return base64.b64encode(data.tobytes()).decode() if done else ""
+
+
+def _key(project: Project, picture: pathlib.Path, out: pathlib.Path) -> list[object]:
+    held = picture.stat() if picture.exists() else None
+    # What it was made from, by its digest: three hundred copies of a long day's strokes would not be read again in time.
+    digest = hashlib.sha256(project.model_dump_json().encode()).hexdigest()
+    return [digest, str(picture), held.st_mtime_ns if held else 0, held.st_size if held else 0, str(out)]
+
+
+def one(project: Project, picture: pathlib.Path, out: pathlib.Path) -> Outcome:
+    """Render one picture by a project and write it; what is wrong is told in the outcome, not raised."""
+    found = Outcome(str(picture), str(out), _key(project, picture, out))
+    try:
+        source = source_of(project, regular_file(picture))
+        try:
+            found.notes = list(source.about.notes)
+            spare_inputs([out], inputs_of(source, project))
+            made = finished(source, project, masks=[sieve.id for sieve in project.stack])
+            stills.write(
+                out,
+                source.about_frame(0),
+                lambda: strips_of(made.result.planes),
+                made.result.alpha,
+                gamut=project.gamut,
+                original=made.frame,
+                display=project.display,
+            )
+            found.coverage = {project.sieve(one).name: float(mask.mean(dtype=np.float64)) for one, mask in made.masks.items()}
+            found.thumbnail = _small(made.result.planes)
+        finally:
+            source.close()
+    except Trouble as trouble:
+        found.trouble = str(trouble)
+    except MemoryError:
+        found.trouble = f"{picture} needs more memory than there is: use fewer jobs."
+    except Exception as error:  # one bad file does not stop the others
+        found.trouble = f"{picture} could not be worked on ({type(error).__name__}: {error}): check the file."
+    return found
+
+
+def _from_text(project: str, picture: str, out: str) -> Outcome:
+    """The same, in another process."""
+    return one(Project.model_validate_json(project), pathlib.Path(picture), pathlib.Path(out))
+
+
+def outputs_for(pictures: Sequence[pathlib.Path], folder: pathlib.Path) -> list[pathlib.Path]:
+    """A file in the folder for every picture, of its own kind where that can be written; names that come twice are numbered."""
+    taken: set[str] = set()
+    found = []
+    for picture in pictures:
+        ending = picture.suffix if formats.is_picture(pathlib.Path("a" + picture.suffix)) else ".png"
+        name, number = picture.stem, 1
+        while f"{name}{ending}".lower() in taken:
+            number += 1
+            name = f"{picture.stem}-{number}"
+        taken.add(f"{name}{ending}".lower())
+        found.append(folder / f"{name}{ending}")
+    return found
+
+
+def pictures_in(paths: Sequence[pathlib.Path]) -> list[pathlib.Path]:
+    """Pictures, and those of folders, by name; a path that is neither stays, so that it is told of."""
+    found: list[pathlib.Path] = []
+    for path in paths:
+        try:
+            inside = sorted(p for p in path.iterdir() if p.suffix.lower() in formats.endings("still")) if path.is_dir() else [path]
+        except OSError as error:
+            raise Trouble(f"The folder {path} could not be read ({error.strerror}): check its permissions.") from None
+        found += inside
+    return found
+
+
+def run_batch(
+    project: Project | Sequence[Project],
+    pictures: Sequence[pathlib.Path],
+    folder: pathlib.Path,
+    jobs: int = 1,
+    progress: Progress | None = None,
+    tell: Callable[[Outcome], None] = lambda outcome: None,
+    scheduler: str = "",
+) -> list[Outcome]:
+    """Render many pictures into a folder, by one project or each by its own, and write a report beside them.
+
+    ``jobs`` processes work at the same time, or the workers of a Dask cluster whose ``scheduler`` is named; they must see the same files.
+
+    What an earlier run has finished, with the same project and picture, is not done again.
+
+    Raises
+    ------
+    Trouble: the folder cannot be made or written to.
+    Cancelled: the person stopped it; what is done stays, and the next run goes on from there.
+    """
+    progress = progress or Progress()
+    works = [project] * len(pictures) if isinstance(project, Project) else list(project)
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise Trouble(f"The folder {folder} could not be made ({error.strerror}): choose another one.") from None
+    outs = outputs_for(pictures, folder)
+    sources = {os.path.realpath(picture) for picture in pictures}
+    if any(os.path.realpath(out) in sources for out in outs):
+        raise Trouble(f"{folder} holds the pictures themselves: choose another folder, so that none is written over.")
+    known = {tuple(outcome.key): outcome for outcome in _earlier(folder) if not outcome.trouble and pathlib.Path(outcome.out).is_file()}
+    outcomes: dict[int, Outcome] = {}
+    waiting = []
+    for number, (picture, out) in enumerate(zip(pictures, outs, strict=True)):
+        held = known.get(tuple(_key(works[number], picture, out)))
+        if held is not None:
+            outcomes[number] = held
+        else:
+            waiting.append(number)
+
+    kept = [time.monotonic()]
+
+    def take(number: int, outcome: Outcome) -> None:
+        outcomes[number] = outcome
+        tell(outcome)
+        if time.monotonic() - kept[0] > KEEP_EVERY:
+            _keep(folder, list(outcomes.values()))
+            kept[0] = time.monotonic()
+        progress.step(len(outcomes) / len(pictures))
+
+    texts = {number: works[number].model_dump_json() for number in waiting} if jobs > 1 or scheduler else {}
+    given = [(texts[n], str(pictures[n]), str(outs[n])) if texts else (works[n], pictures[n], outs[n]) for n in waiting]
+    # Listening ends in any case, so that what was not begun is not done.
+    with contextlib.closing(done_in_any_order(_from_text if texts else one, given, jobs, scheduler)) as results:
+        for at, outcome in results:
+            take(waiting[at], outcome)
+    ordered = [outcomes[number] for number in sorted(outcomes)]
+    _keep(folder, ordered)
+    _report(folder, works, ordered)
+    return ordered
+
+
+def _earlier(folder: pathlib.Path) -> list[Outcome]:
+    """What an earlier run has noted; nothing where that cannot be read."""
+    try:
+        held = json.loads((folder / STATE).read_text(encoding="utf-8"))
+        return [Outcome(**row) for row in held]
+    except (OSError, ValueError, TypeError):
+        return []
+
+
+def _keep(folder: pathlib.Path, outcomes: list[Outcome]) -> None:
+    write_text(folder / STATE, json.dumps([asdict(outcome) for outcome in outcomes]))
+
+
+def outliers(outcomes: Sequence[Outcome]) -> dict[str, str]:
+    """Why pictures stand out, by their paths: trouble, or a coverage far from that of the others."""
+    found = {outcome.picture: outcome.trouble for outcome in outcomes if outcome.trouble}
+    for name in {name for outcome in outcomes for name in outcome.coverage}:
+        rows = [(outcome.picture, outcome.coverage[name]) for outcome in outcomes if name in outcome.coverage]
+        values = np.array([value for _, value in rows])
+        middle = float(np.median(values))
+        spread = max(float(np.median(np.abs(values - middle))), 0.005)
+        for picture, value in rows:
+            if value < 1e-4:
+                found.setdefault(picture, f"{name} masks nothing")
+            elif abs(value - middle) > FAR * spread:
+                found.setdefault(picture, f"{name} covers {100 * value:.1f} %, the others about {100 * middle:.1f} %")
+    return found
+
+
+def _report(folder: pathlib.Path, works: Sequence[Project], outcomes: list[Outcome]) -> None:
+    """The page and the table, what stands out first."""
+    odd = outliers(outcomes)
+    rows = sorted(outcomes, key=lambda outcome: (outcome.picture not in odd, outcome.picture))
+    names = list(dict.fromkeys(sieve.name for work in works for sieve in work.stack))
+    table = io.StringIO()
+    writer = csv.writer(table)
+    writer.writerow(["picture", "written", "warning", *(f"coverage of {name}" for name in names), "notes"])
+    cells = []
+    for row in rows:
+        shares = [f"{100 * row.coverage[name]:.2f} %" if name in row.coverage else "" for name in names]
+        warning = odd.get(row.picture, "")
+        writer.writerow([row.picture, "" if row.trouble else row.out, warning, *shares, "; ".join(row.notes)])
+        picture = f'<img src="data:image/jpeg;base64,{row.thumbnail}" alt="">' if row.thumbnail else ""
+        words = [html.escape(pathlib.Path(row.picture).name), *map(html.escape, shares), html.escape(warning)]
+        cells.append(f"<tr{' class=odd' if warning else ''}><td>{picture}</td>" + "".join(f"<td>{word}</td>" for word in words) + "</tr>")
+    done = sum(not row.trouble for row in rows)
+    head = "".join(f"<th>{html.escape(word)}</th>" for word in ("", "picture", *names, "warning"))
+    style = "body{font:14px sans-serif;background:#2e2e2e;color:#e2e2e2}td,th{padding:4px 10px;text-align:left}.odd td{color:#f2b64a}img{display:block}"
+    page = (
+        f'<!doctype html><meta charset="utf-8"><title>Batch</title><style>{style}</style>'
+        f"<h1>{done} of {len(rows)} pictures written</h1><table><tr>{head}</tr>{''.join(cells)}</table>\n"
+    )
+    write_text(folder / PAGE, page)
+    write_text(folder / TABLE, table.getvalue())
+
+
+def load_for_batch(path: pathlib.Path) -> Project:
+    """The project that is laid over many pictures; its own picture does not matter."""
+    return storage.load(path).but(takes=())

@@ -1,0 +1,171 @@
+"""What the export dialog asks for: result, masks or a cut-out of one still, at another depth and size."""
+
+from __future__ import annotations
+
+import datetime
+import pathlib
+import re
+from dataclasses import dataclass, replace
+from typing import Literal, get_args
+
+import cv2
+import numpy as np
+
+from ..core.frame import Frame
+from ..errors import Trouble
+from ..media import formats, stills
+from ..media.source import Source
+from ..progress import Progress
+from ..project.model import Adjust, Fill, Project
+from ..render.evaluate import working
+from .frame import finished, strips_of
+from .targets import inputs_of, spare_inputs
+
+What = Literal["result", "mask", "cut-out", "every mask"]
+WHATS: tuple[What, ...] = get_args(What)
+#: How pictures are resampled: means where they shrink and Lanczos where they grow, or one way for both.
+Filter = Literal["best", "mean", "Lanczos", "cubic", "linear", "nearest"]
+FILTERS: tuple[Filter, ...] = get_args(Filter)
+_WAYS = {
+    "mean": cv2.INTER_AREA, "Lanczos": cv2.INTER_LANCZOS4, "cubic": cv2.INTER_CUBIC, "linear": cv2.INTER_LINEAR, "nearest": cv2.INTER_NEAREST,
+}  # fmt: skip
+#: Largest side that may be asked for, pixels.
+LARGEST_SIDE = 30_000
+
+
+@dataclass(frozen=True)
+class Export:
+    """How a still leaves.
+
+    Attributes
+    ----------
+    what : the result, the mask of a sieve as grey, what it masks as a cut-out with alpha, or the masks of all sieves.
+    depth : sample type; "" for the picture's own, as far as the ending allows.
+    quality : of JPEG and WebP, 1 to 100.
+    size : per cent of the picture's width and height; filter : how it is resampled, one of ``FILTERS``.
+    profile : one of `profiles.NAMES`, "" for the picture's own.
+    premultiplied : a cut-out's colours are multiplied by its alpha, where the file can say so; EXR's always are.
+    metadata : whether what the picture says of itself goes along.
+    """
+
+    what: What = "result"
+    depth: str = ""
+    quality: int = 95
+    size: float = 100.0
+    metadata: bool = True
+    profile: str = ""
+    filter: Filter = "best"
+    premultiplied: bool = False
+
+    def pixels(self, size: tuple[int, int]) -> tuple[int, int]:
+        """Width and height of what is written."""
+        width, height = (max(1, round(side * self.size / 100)) for side in size)
+        return width, height
+
+
+#: Bytes of a sample, before compression.
+BYTES = {"uint8": 1, "uint16": 2, "half": 2, "float": 4}
+#: Qualities, and bits that a pixel takes at them as JPEG (4:4:4) and as WebP: means of the two pictures of the glaze yard.
+QUALITIES, JPEG_BITS, WEBP_BITS = (50, 75, 88, 95, 100), (0.58, 0.99, 1.86, 3.6, 11.8), (0.22, 0.46, 1.37, 2.7, 11.3)
+
+
+def estimated_bytes(how: Export, ending: str, size: tuple[int, int]) -> str:
+    """About how large a file will be, in words; what is not JPEG or WebP is at most so large."""
+    pixels = size[0] * size[1]
+    depth = formats.depth_for(pathlib.Path(f"a{ending}"), how.depth or "uint8")
+    if ending in (".jpg", ".webp"):
+        bits = float(np.interp(how.quality, QUALITIES, JPEG_BITS if ending == ".jpg" else WEBP_BITS))
+        return f"about {_megabytes(pixels * bits / 8)}"
+    channels = 4 if how.what == "cut-out" else 1 if how.what in ("mask", "every mask") else 3
+    return f"at most {_megabytes(pixels * channels * BYTES[depth if how.what in ('result', 'cut-out') else 'uint16'])}"
+
+
+def _megabytes(size: float) -> str:
+    return f"{size / 1e6:.1f} MB" if size < 1e8 else f"{size / 1e6:.0f} MB"
+
+
+def name_from(pattern: str, picture: pathlib.Path, sieve: str, frame: int = 0) -> str:
+    """A file's name from a pattern with {name}, {sieve}, {date} and {frame} in it.
+
+    Raises
+    ------
+    Trouble: something else stands in braces, or nothing is left of the name.
+    """
+    known = {"name": picture.stem, "sieve": sieve, "date": datetime.date.today().isoformat(), "frame": f"{frame:04}"}
+    unknown = [word for word in re.findall(r"\{([^}]*)\}", pattern) if word not in known]
+    if unknown:
+        raise Trouble(f"{{{unknown[0][:40]}}} means nothing in a name: use {', '.join('{' + word + '}' for word in known)}.")
+    name = re.sub(r"\{([^}]*)\}", lambda found: known[found.group(1)], pattern)
+    name = re.sub(r'[\x00-\x1f/\\<>:"|?*]', "-", name).strip(" .")
+    if not name:
+        raise Trouble("Nothing is left of the name: write one, or a pattern such as {name}-{sieve}.")
+    return name[:200]
+
+
+def _sized(plane: np.ndarray, size: tuple[int, int], way: Filter = "best") -> np.ndarray:
+    """A plane (H, W) at another size."""
+    if plane.shape[::-1] == size:
+        return plane
+    best = "mean" if size[0] < plane.shape[1] else "Lanczos"
+    return cv2.resize(plane, size, interpolation=_WAYS[best if way == "best" else way])
+
+
+def with_cut_out(project: Project, sieve_id: str) -> Project:
+    """The project that leaves only what a sieve masks, and nothing behind it; its outline keeps no colour of the background."""
+    at = next(place for place, sieve in enumerate(project.stack) if sieve.id == sieve_id)
+    sieve = project.stack[at]
+    # A sieve that is off, or gives nothing, still says what is cut out.
+    gives = any(one.id == sieve_id for one in working(project.but(solo="")))
+    adjust = (sieve.adjust if gives else Adjust()).but(fill=Fill(fill="nothing", fill_where="behind"))
+    cut = sieve.but(on=True, adjust=adjust) if gives else sieve.but(on=True, adjust=adjust, strength=100.0, group="")
+    return project.but(stack=(*project.stack[:at], cut, *project.stack[at + 1 :]), solo="")
+
+
+def export(
+    source: Source, project: Project, sieve_id: str, path: pathlib.Path, how: Export, number: int = 0, progress: Progress | None = None
+) -> list[pathlib.Path]:
+    """Write one frame of a source as asked; returns what was written.
+
+    Raises
+    ------
+    Trouble: it cannot be read or written so.
+    Cancelled: the person stopped it; nothing half-written is left.
+    """
+    progress = progress or Progress()
+    path = pathlib.Path(path)
+    grey = how.what in ("mask", "every mask")
+    formats.mask_depth_for(path) if grey else formats.depth_for(path, how.depth or "uint8")
+    spare_inputs([path], inputs_of(source, project))
+    frame = source.frame(number)
+    size = how.pixels((frame.width, frame.height))
+    if max(size) > LARGEST_SIDE:
+        raise Trouble(f"{size[0]} x {size[1]} pixels are more than can be written: ask for less than {LARGEST_SIDE} on a side.")
+    progress.step(0.1)
+    wanted = with_cut_out(project, sieve_id) if how.what == "cut-out" else project
+    ids = [] if not grey else [sieve_id] if how.what == "mask" else [sieve.id for sieve in wanted.stack]
+    made = finished(source, wanted, number, frame=frame, result=not grey, masks=ids, step=lambda share: progress.step(0.1 + 0.5 * share))
+    if grey:
+        masks = {project.sieve(one).name: np.clip(_sized(mask, size, how.filter), 0, 1) for one, mask in made.masks.items()}
+        progress.step(0.7)
+        return stills.write_masks(path, masks) if how.what == "every mask" else _one_mask(path, masks)
+    result = made.result
+    progress.step(0.6)
+    about = replace(source.about_frame(number), size=size)
+    if not how.metadata:
+        about = replace(about, metadata={})
+    planes, alpha = result.planes, result.alpha
+    original: Frame | None = frame if source.about.kind != "clip" else None
+    if size != (frame.width, frame.height):
+        planes = np.stack([_sized(plane, size, how.filter) for plane in planes])
+        alpha = None if alpha is None else np.clip(_sized(alpha, size, how.filter), 0, 1)
+        original = None
+    stills.write(
+        path, about, lambda: strips_of(planes, progress, 0.6), alpha, how.depth, project.gamut, how.quality, original, how.profile,
+        "" if how.profile else project.display, how.premultiplied,
+    )  # fmt: skip
+    return [path]
+
+
+def _one_mask(path: pathlib.Path, masks: dict[str, np.ndarray]) -> list[pathlib.Path]:
+    stills.write_mask(path, next(iter(masks.values())))
+    return [path]

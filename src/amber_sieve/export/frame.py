@@ -1,0 +1,86 @@
+"""The one driver of finished pixels: whatever writes a picture, a mask or a frame of a clip asks here, so that all of them are alike."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Collection, Hashable, Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..core.frame import Frame
+from ..media.source import Source
+from ..progress import Progress
+from ..project.model import Project
+from ..render.cache import Cache
+from ..render.stack import rendered, sieve_mask
+from ..resolve.layers import layers_in
+from ..resolve.resolver import Resolver
+
+#: Rows coded and written at a time.
+ROWS = 256
+
+
+@dataclass(frozen=True)
+class Finished:
+    """What was asked for of one frame.
+
+    Attributes
+    ----------
+    frame : as it was read. stands : the project as it stands on it.
+    result : the picture after all sieves; the frame itself where that was not asked for.
+    masks : (H, W) float32 by the ids of their sieves.
+    """
+
+    frame: Frame
+    stands: Project
+    result: Frame
+    masks: dict[str, np.ndarray]
+
+
+def _keeps(project: Project, counted: Collection[str]) -> Callable[[Hashable], bool] | None:
+    """Which stages are kept while nothing else is: masks that are asked for more than once. None where there are none."""
+    leant_on = {other for sieve in project.stack for other in sieve.leans_on} | set(counted)
+    if not leant_on:
+        return None
+    areas = {(sieve.pick, sieve.bands, sieve.invert, sieve.areas) for sieve in project.stack if sieve.id in leant_on}
+
+    def keeps(key: Hashable) -> bool:
+        if not isinstance(key, tuple) or key[0] not in ("mask", "joined mask"):
+            return False
+        return key[0] == "joined mask" or (*key[2][:3], key[4]) in areas
+
+    return keeps
+
+
+def finished(
+    source: Source, project: Project, number: int = 0, *, frame: Frame | None = None, resolver: Resolver | None = None, result: bool = True,
+    masks: Collection[str] = (), step: Callable[[float], None] | None = None,
+) -> Finished:  # fmt: skip
+    """One frame of a source by a project; of the stages nothing is kept.
+
+    Parameters
+    ----------
+    frame : the whole frame, where it has been read already.
+    resolver : finds what is automatic; give the same one for all frames of a clip.
+    result : whether the picture is asked for. masks : ids of the sieves whose masks are.
+    step : told how far a long stage is, 0 to 1; may raise to stop it.
+
+    Raises
+    ------
+    Trouble: the frame, or a picture or table that the project names, cannot be read.
+    """
+    frame = source.frame(number) if frame is None else frame
+    resolver = resolver or Resolver(source)
+    first = resolver.project_on(project, frame, number, Cache(0))
+    cache = Cache(0, step, _keeps(first, masks if result else ()), across=resolver.across)
+    layers = layers_in(cache)
+    found = rendered(frame, first, cache, layers) if result else frame
+    return Finished(frame, first, found, {one: sieve_mask(frame, first, one, cache, layers) for one in masks})
+
+
+def strips_of(planes: np.ndarray, progress: Progress | None = None, start: float = 0.0) -> Iterator[tuple[int, np.ndarray]]:
+    """A picture as (top row, planes) from top to bottom; progress runs from ``start`` to 1."""
+    for top in range(0, planes.shape[1], ROWS):
+        yield top, planes[:, top : top + ROWS]
+        if progress:
+            progress.step(start + (1 - start) * min(1.0, (top + ROWS) / planes.shape[1]))

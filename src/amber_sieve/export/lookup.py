@@ -1,0 +1,135 @@
+"""Sieves that depend on colour alone, as a 3D lookup table over sRGB-coded values."""
+
+from __future__ import annotations
+
+import pathlib
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..core.colour.difference import delta_e_2000, to_cielab
+from ..core.colour.gamut import lower_chroma
+from ..core.colour.lookup import looked_up
+from ..core.colour.transfer import decode, encode
+from ..core.frame import Frame
+from ..media import lookup_files
+from ..progress import Progress
+from ..project.model import Edge, Project, Sieve
+from ..render.automatic import with_found_amounts, with_found_means, with_table, with_working
+from ..render.cache import Cache
+from ..render.evaluate import working
+from ..render.stack import render
+from ..resolve.layers import layers_in
+
+SIZES = (17, 33, 65)
+#: Edge numbers that look at the mask's value alone.
+POINTWISE_EDGE = ("black", "white", "gamma", "hard")
+
+
+def carried(sieve: Sieve) -> Sieve:
+    """The sieve with only what depends on colour."""
+    edge = Edge(specks=0, holes=0, follow=0, clean=0).but(**{name: getattr(sieve.edge, name) for name in POINTWISE_EDGE})
+    samples = tuple(sample for sample in sieve.pick.samples if sample.reach == "everywhere")
+    pick = sieve.pick.but(samples=samples, connected=False, measure="original" if sieve.pick.measure == "layer" else sieve.pick.measure)
+    fill, detail = sieve.adjust.fill, sieve.adjust.detail
+    fill = fill.but(fill="off") if fill.fill != "colour" or fill.fill_where == "behind" else fill
+    return sieve.but(areas=(), pick=pick, edge=edge, adjust=sieve.adjust.but(fill=fill, detail=detail.but(on=False)))
+
+
+def left_out(project: Project) -> list[str]:
+    """What a table cannot carry, one line for each sieve that has something of that kind."""
+    lines = []
+    for sieve in project.stack:
+        edge, pick = sieve.edge, sieve.pick
+        found = {
+            "areas": any(area.on for area in sieve.areas),
+            "connected only": pick.connected,
+            "samples that reach only here": any(s.on and s.reach == "here" for s in pick.samples),
+            "a layer that is measured": pick.measure == "layer",
+            "specks, holes or islands": bool(edge.specks or edge.holes or edge.all_holes or edge.islands_out or edge.islands_only),
+            "the work on its edge": bool(edge.grow or edge.feather or edge.smooth or edge.follow or edge.fine or edge.clean or edge.steady),
+            "detail": not sieve.adjust.detail.neutral,
+            "its filling": sieve.adjust.fill != carried(sieve).adjust.fill,
+        }
+        if sieve in working(project) and any(found.values()):
+            lines.append(f"{sieve.name}: {', '.join(name for name, there in found.items() if there)}")
+    return lines
+
+
+def _carried(project: Project) -> Project:
+    return project.but(stack=tuple(carried(sieve) for sieve in project.stack), takes=())
+
+
+def table_of(project: Project, size: int) -> np.ndarray:
+    """The table, (size, size, size, 3) float32 sRGB-coded values, by red, green and blue coded in.
+
+    Means of masked colours must have been found (`render.automatic.with_found_means`).
+    """
+    steps = np.linspace(0, 1, size, dtype=np.float32)
+    red, green, blue = np.meshgrid(steps, steps, steps, indexing="ij")
+    frame = Frame(np.ascontiguousarray(decode(np.stack([red, green, blue]).reshape(3, size, size * size))))
+    planes = render(frame, _carried(project), Cache(0))
+    planes = lower_chroma(planes) if project.gamut == "lower chroma" else np.clip(planes, 0, 1)
+    return np.clip(encode(planes), 0, 1).reshape(3, size, size, size).transpose(1, 2, 3, 0)
+
+
+def applied(table: np.ndarray, planes: np.ndarray) -> np.ndarray:
+    """Linear light (3, H, W) through a table."""
+    return decode(looked_up(np.ascontiguousarray(encode(np.clip(planes, 0, 1))), table))
+
+
+@dataclass(frozen=True)
+class Compared:
+    """A table, what it leaves out, the picture through it beside its real render (light (3, H, W)), and ΔE2000 between them.
+
+    ``mean`` and ``largest`` are against the render of what depends on colour alone, ``whole_largest`` against all of it.
+    """
+
+    table: np.ndarray
+    left_out: list[str]
+    through: np.ndarray
+    real: np.ndarray
+    mean: float
+    largest: float
+    whole_largest: float
+
+
+def _in_gamut(project: Project, planes: np.ndarray) -> np.ndarray:
+    return lower_chroma(planes) if project.gamut == "lower chroma" else np.clip(planes, 0, 1)
+
+
+def compared(project: Project, whole: Frame, size: int = 33, progress: Progress | None = None) -> Compared:
+    """The table of a project, compared on a picture; raises `Trouble` when a file that the project names cannot be read."""
+    progress = progress or Progress()
+    cache = Cache(500_000_000)
+    layers = layers_in(cache)
+    carries = _carried(project)
+    carries = carries.but(stack=tuple(with_table(sieve, layers) for sieve in carries.stack))
+    found = with_found_means(with_working(carries, layers), whole, cache, layers)
+    progress.step(0.2)
+    table = table_of(found, size)
+    progress.step(0.5)
+    small = whole.reduced(max(1, round((whole.width * whole.height / 250_000) ** 0.5)))
+    carried_only = _in_gamut(project, render(small, found, cache, layers))
+    progress.step(0.7)
+    all_of_it = with_found_amounts(project.but(takes=()), whole, cache, layers=layers)
+    real = _in_gamut(project, render(small, all_of_it, cache, layers))
+    progress.step(0.9)
+    through = applied(table, small.planes)
+    seen, alone, wholly = (to_cielab(one.reshape(3, -1).T) for one in (through, carried_only, real))
+    far = delta_e_2000(seen, alone)
+    return Compared(table, left_out(project), through, real, float(far.mean()), float(far.max()), float(delta_e_2000(seen, wholly).max()))
+
+
+def write_lookup(project: Project, whole: Frame, path: pathlib.Path, size: int = 33, progress: Progress | None = None) -> Compared:
+    """Write the table of a project as ``.cube`` or ``.clf``, and compare it on the picture it was made for.
+
+    Raises
+    ------
+    Trouble: another ending, or the file could not be written.
+    """
+    progress = progress or Progress()
+    found = compared(project, whole, size, progress)
+    lookup_files.write(found.table, path, path.stem)
+    progress.step(1.0)
+    return found

@@ -1,1 +1,0 @@
-"""Long work without a window: masks, stills and clips written to files."""

@@ -1,0 +1,358 @@
+"""What a canvas shows: a pure function of what is open, what is wanted, and a cache. No Qt."""
+
+from __future__ import annotations
+
+import contextlib
+import functools
+import math
+import pathlib
+import threading
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, field, replace
+from typing import Any, TypeVar
+
+import numpy as np
+
+from ..core.colour.lookup import words_through
+from ..core.frame import Frame
+from ..core.mix import mixed
+from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
+from ..files import regular_file
+from ..media import screens
+from ..media.source import Source
+from ..project.model import Project, Reading, Sieve
+from ..render.adjust import steps_of
+from ..render.cache import Cache
+from ..render.evaluate import arriving, made_by, measured
+from ..render.layers import Layers
+from ..render.mask import bounds_of, make_fine, waits_for_fine
+from ..render.reach import stack_looks
+from ..render.stack import sieve_mask
+from ..render.views import Looking, nearer_to_drop, shown_mask, solo_field, view
+from ..resolve.layers import layers_in
+from ..resolve.resolver import Resolver
+
+T = TypeVar("T")
+#: Longer side, pixels, of the small frame on which the masks of all sieves are shown in the stack.
+THUMBNAIL = 256
+#: Left, top, right, bottom in reduced pixels; all 0 means everything.
+Box = tuple[int, int, int, int]
+
+
+class Unchanged:
+    """Remembers the newest value of each name while what it was made from is the same: arrays by what they are, the rest by value.
+
+    Whoever gets the same object again knows that nothing need be drawn anew. Used by the render thread alone.
+    """
+
+    def __init__(self) -> None:
+        self._held: dict[str, tuple[tuple[Any, ...], Any]] = {}
+
+    def get(self, name: str, inputs: tuple[Any, ...], make: Callable[[], T]) -> T:
+        """The value made from these inputs, made now when they are others."""
+        if name in self._held:
+            before, value = self._held[name]
+            same = [one is other or (not isinstance(one, np.ndarray) and one == other) for one, other in zip(before, inputs, strict=True)]
+            if all(same):
+                return value
+        value = make()
+        self._held[name] = (inputs, value)
+        return value
+
+
+class Opened:
+    """What is open: the source, and the reduced frames of the newest number.
+
+    A source is closed when it has been retired and its last reader has let go.
+    """
+
+    def __init__(self, source: Source, reading: Reading | None = None) -> None:
+        self.source = source
+        #: How it was read.
+        self.reading = reading or Reading()
+        self.resolver = Resolver(source)
+        self.unchanged = Unchanged()
+        self._levels: tuple[int, dict[int, Frame]] = (-1, {})
+        self._lock = threading.Lock()
+        self._readers = 0
+        self._retired = False
+
+    @contextlib.contextmanager
+    def read(self) -> Iterator[Opened]:
+        """Hold the source open while something is read from it."""
+        with self._lock:
+            self._readers += 1
+        try:
+            yield self
+        finally:
+            with self._lock:
+                self._readers -= 1
+                last = self._retired and self._readers == 0
+            if last:
+                self.source.close()
+
+    def retire(self) -> None:
+        """Close the source, now or when its last reader lets go."""
+        with self._lock:
+            last = not self._retired and self._readers == 0
+            self._retired = True
+        if last:
+            self.source.close()
+
+    def frame(self, number: int, factor: int = 1) -> Frame:
+        """A frame, reduced by ``factor``; only the newest number is kept. Raises `Trouble` when it cannot be read."""
+        held, levels = self._levels
+        if held != number:
+            levels = {1: self.source.frame(number)}
+            self._levels = (number, levels)
+        if factor not in levels:
+            levels[factor] = levels[1].reduced(factor)
+        return levels[factor]
+
+    def held(self, number: int) -> Frame | None:
+        """The frame at full resolution if it has been read already."""
+        held, levels = self._levels
+        return levels.get(1) if held == number else None
+
+
+@dataclass(frozen=True)
+class Shown:
+    """What a pane of the canvas needs to see: at which reduction, which part, which views."""
+
+    factor: int = 1
+    box: Box = (0, 0, 0, 0)
+    views: tuple[str, ...] = ("Result", "Mask")
+    #: Screen pixels to a picture pixel, at most 1: what plays need be no finer. It changes nothing that is at rest.
+    sharp: float = field(default=1.0, compare=False)
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """All that a preview depends on besides the source.
+
+    ``hurried``: something is being dragged, and Follow does not look for its reach until it rests. ``counts_mask``: the colours inside the
+    mask are counted too.
+    """
+
+    project: Project
+    sieve_id: str
+    number: int = 0
+    shown: Shown = Shown()
+    looking: Looking = Looking()
+    counts_view: bool = False
+    hurried: bool = False
+    counts_mask: bool = False
+
+
+@dataclass(frozen=True)
+class Rendered:
+    """A finished preview: the pictures of the views, the mask they were made with, and what is counted.
+
+    ``frame`` is the part of the picture that was worked on, wider than what is shown where something looks around; ``waiting``
+    are the sieves whose matting was not there yet, and ``seen`` is the project as it was rendered, without them. ``field`` and
+    ``divided`` are cells of the colour field: what the sample looked at takes, and what lies nearer to a drop sample. ``lost`` names
+    the here-only samples whose place was not found on this frame. ``within`` holds what is counted inside the mask as it arrives at the
+    blocks of adjustments that are drawn over it.
+    """
+
+    wanted: Wanted
+    scale: float
+    origin: tuple[float, float]
+    pictures: dict[str, np.ndarray]
+    mask: np.ndarray
+    coverage: Coverage
+    statistics: Statistics
+    frame: Frame
+    whole: Frame
+    seen: Project
+    waiting: tuple[Sieve, ...]
+    thumbnails: dict[str, np.ndarray]
+    field: np.ndarray | None
+    divided: np.ndarray | None
+    lost: tuple[str, ...] = ()
+    within: dict[str, Statistics] | None = None
+
+
+#: Most pixels of a picture that is only to be shown until it is made anew.
+GLIMPSE = 150_000
+
+
+def glimpse_of(result: Rendered) -> Rendered:
+    """A preview without what takes much memory: enough to be shown again, a little coarse, until it is made anew."""
+    largest = max((words.size for words in result.pictures.values()), default=0)
+    step = max(1, math.ceil((largest / GLIMPSE) ** 0.5))
+    pictures = {name: np.ascontiguousarray(words[::step, ::step]) for name, words in result.pictures.items()}
+    return replace(
+        result, pictures=pictures, scale=result.scale / step, frame=result.frame.part(0, 0, 1, 1), whole=result.whole.part(0, 0, 1, 1),
+        mask=result.mask[:1, :1].copy(), thumbnails={}, within=None,
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class _Held:
+    """A part of a frame as a cache entry, and where what is shown lies in it."""
+
+    frame: Frame
+    inner: tuple[slice, slice] = field(default=(slice(None), slice(None)))
+
+
+def part_of(level: Frame, box: Box, looks: float, cache: Cache) -> _Held:
+    """The part of a frame that is worked on so that a box of it comes out right, when stages look so far (full-resolution pixels)."""
+    left, top, right, bottom = box
+    if right <= left or bottom <= top:
+        return _Held(level)
+    if math.isinf(looks):
+        return _Held(level, (slice(top, bottom), slice(left, right)))
+    wider = math.ceil(looks * level.scale)
+    one = (max(0, left - wider), max(0, top - wider), min(level.width, right + wider), min(level.height, bottom + wider))
+    frame = cache.get(("part", level.key, one), lambda: _Held(level.part(*one))).frame
+    return _Held(frame, (slice(top - one[1], bottom - one[1]), slice(left - one[0], right - one[0])))
+
+
+def preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
+    """Render what is wanted; raises `Trouble` when something cannot be read."""
+    with opened.read(), cache.fleeting() if wanted.hurried else contextlib.nullcontext():
+        return _preview(opened, wanted, cache)
+
+
+def _hurried(sieve: Sieve) -> Sieve:
+    edge = sieve.edge
+    edge = edge.but(follow=0.0) if edge.follow == "auto" else edge
+    edge = edge.but(steady=0.0) if edge.steady else edge
+    return sieve if edge is sieve.edge else sieve.but(edge=edge)
+
+
+def hurried(project: Project) -> Project:
+    """The project without what takes longer than a drag, or a frame that plays, can wait for."""
+    stack = tuple(_hurried(sieve) for sieve in project.stack)
+    return project if stack == project.stack else project.but(stack=stack)
+
+
+def _with_take_resolved(project: Project, opened: Opened, wanted: Wanted, whole: Frame, cache: Cache) -> Project:
+    """The project with only the take that is shown beside it, as it stands on a frame: it shows what going on with it would."""
+    take = next((take for take in project.takes if take.name == wanted.looking.take), project.takes[0] if project.takes else None)
+    if take is None:
+        return project
+    stands = opened.resolver.project_on(project.but(stack=take.stack, solo="", takes=()), whole, wanted.number, cache)
+    return project.but(takes=(take.but(stack=stands.stack),))
+
+
+def on_screen(words: np.ndarray, name: str, looking: Looking) -> np.ndarray:
+    """What is drawn, as the screen's profile and the proof want it."""
+    if looking.proof and name in PROOFED:
+        table, far = screens.proof_tables(looking.proof, _changed_at(looking.proof))
+        words = words_through(words, table, far if looking.proof_marks else None)
+    return words_through(words, screens.screen_table(looking.screen, _changed_at(looking.screen))) if looking.screen else words
+
+
+def _changed_at(path: str) -> int:
+    return regular_file(pathlib.Path(path)).stat().st_mtime_ns
+
+
+#: Views that a soft proof is laid over.
+PROOFED = ("Result", "Original", "Other take")
+
+
+def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
+    layers = layers_in(cache)
+    whole = opened.frame(wanted.number)
+    level = opened.frame(wanted.number, wanted.shown.factor)
+    shown, looking = wanted.shown, wanted.looking
+    project = opened.resolver.project_on(wanted.project, whole, wanted.number, cache, around=not wanted.hurried)
+    if wanted.hurried:
+        project = hurried(project)
+    looks = stack_looks(project)
+    if "Other take" in shown.views:
+        project = _with_take_resolved(project, opened, wanted, whole, cache)
+        looks = max([looks, *(stack_looks(project.but(stack=take.stack, solo="")) for take in project.takes)])
+    held = part_of(level, shown.box, looks, cache)
+    frame, inner = held.frame, held.inner
+    # Matting takes seconds: what waits for it is shown without it, while it is made in the background.
+    waiting = tuple(
+        s
+        for s in project.stack
+        if s.on and s.mask_from == "own" and s.edge.fine and waits_for_fine(measured(frame, project, s.id, cache, layers), s, cache)
+    )
+    seen = project
+    for sieve in waiting:
+        seen = seen.with_sieve(sieve.but(edge=sieve.edge.but(fine=0.0)))
+
+    def cut(values: np.ndarray) -> np.ndarray:
+        return np.ascontiguousarray(values[inner])
+
+    whole_mask = shown_mask(frame, seen, wanted.sieve_id, looking, cache, layers)
+    mask = opened.unchanged.get("mask", (whole_mask, inner), lambda: cut(whole_mask))
+    coverage = opened.unchanged.get("coverage", (mask,), lambda: coverage_of(mask))
+
+    def picture(name: str) -> np.ndarray:
+        def make() -> np.ndarray:
+            return on_screen(cut(view(name, frame, seen, wanted.sieve_id, looking, cache, layers)), name, looking)
+
+        # The views of the mask alone, and of the picture as it was, stay while an adjustment is dragged.
+        if name in ("Mask", "Weak spots") and not looking.band:
+            return opened.unchanged.get(name, (whole_mask, inner, looking), make)
+        same = (frame.planes, inner, looking, seen.display)
+        return opened.unchanged.get(name, same, make) if name == "Original" else make()
+
+    pictures = {name: picture(name) for name in shown.views}
+    counted, sieve = (frame if wanted.counts_view else whole), project.sieve(wanted.sieve_id)
+    statistics = cache.get(
+        ("statistics", counted.key, sieve.areas), lambda: statistics_of(counted.planes, bounds_of(counted, sieve, cache))
+    )
+    tiny = opened.frame(wanted.number, max(1, 2 ** math.ceil(math.log2(max(whole.width, whole.height) / THUMBNAIL))))
+    thumbnails = {s.id: sieve_mask(tiny, seen, s.id, cache, layers) for s in project.stack}
+    corner = (inner[1].start or 0) / frame.scale, (inner[0].start or 0) / frame.scale
+    return Rendered(
+        wanted, frame.scale, (frame.origin[0] + corner[0], frame.origin[1] + corner[1]), pictures, mask, coverage, statistics,
+        frame, whole, seen, waiting, thumbnails, solo_field(statistics, sieve, looking),
+        opened.unchanged.get("divided", (sieve.pick,), lambda: nearer_to_drop(sieve)), opened.resolver.lost_on(wanted.project, project),
+        _counted_within(frame, seen, wanted.sieve_id, cache, layers) if wanted.counts_mask and not wanted.hurried else None,
+    )  # fmt: skip
+
+
+#: Blocks of adjustments that are drawn over the colours that arrive at them.
+COUNTED = ("curve", "balance", "hues")
+
+
+def _counted_within(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers) -> dict[str, Statistics]:
+    """What is counted inside the mask of a sieve, as it arrives at some blocks of its adjustments."""
+    below, mask = arriving(frame, project, sieve_id, cache, layers), sieve_mask(frame, project, sieve_id, cache, layers)
+    sieve, out = project.sieve(sieve_id), {}
+    for block in COUNTED:
+        steps = steps_of(sieve.adjust, until=block)
+        key = ("within", block, frame.key, made_by(project, sieve_id))
+        inside = mask > 0.5
+        out[block] = cache.get(
+            key,
+            lambda: statistics_of(mixed(below.planes, inside.astype(np.float32), steps) if steps else below.planes, inside),  # noqa: B023
+        )
+    return out
+
+
+@dataclass(frozen=True)
+class Difference:
+    """What the mask has become between two previews: added above 0, removed below, (H, W), at the scale and place of the later one."""
+
+    change: np.ndarray
+    scale: float
+    origin: tuple[float, float]
+
+
+def difference_of(before: Rendered, after: Rendered) -> Difference | None:
+    """How the mask of the later preview differs; None when they do not show the same place."""
+    same = (before.scale, before.origin, before.mask.shape) == (after.scale, after.origin, after.mask.shape)
+    if not same or before.whole.key != after.whole.key:
+        return None
+    return Difference(after.mask - before.mask, after.scale, after.origin)
+
+
+def _told_of(step: Callable[[float], None], number: int, of: int, share: float) -> None:
+    step((number + share) / of)
+
+
+def make_waiting_fine(result: Rendered, cache: Cache, step: Callable[[float], None]) -> None:
+    """Make the mattings that a preview waits for, and keep them; ``step`` is told the share done, and may raise to stop."""
+    layers = layers_in(cache)
+    for number, sieve in enumerate(result.waiting):
+        seen = measured(result.frame, result.seen, sieve.id, cache, layers)
+        make_fine(seen, sieve, cache, functools.partial(_told_of, step, number, len(result.waiting)))

@@ -1,0 +1,74 @@
+"""What a sieve of a project measures on a frame of what is open: whole, reduced, or round some places."""
+
+from __future__ import annotations
+
+import functools
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..core.frame import Frame
+from ..project.model import Pick, Project, Sieve
+from ..render.cache import Cache
+from ..render.evaluate import measured
+from ..render.reach import stack_looks
+from ..resolve.layers import layers_in
+from .clicking import looked_at
+from .preview import Opened, part_of
+
+
+@dataclass(frozen=True)
+class Seen:
+    """A sieve of a project, and the frame it looks at; `Opened` must be held open by whoever asks."""
+
+    opened: Opened
+    project: Project
+    sieve_id: str
+    number: int
+    cache: Cache
+
+    @functools.cached_property
+    def resolved(self) -> Project:
+        """The project as it stands on this frame."""
+        return self.opened.resolver.project_on(self.project, self.opened.frame(self.number), self.number, self.cache)
+
+    @property
+    def sieve(self) -> Sieve:
+        """The sieve as it stands on this frame."""
+        return self.resolved.sieve(self.sieve_id)
+
+    @property
+    def pick(self) -> Pick:
+        """Of the sieve, as the project has it."""
+        return self.project.sieve(self.sieve_id).pick
+
+    def _measured(self, frame: Frame) -> Frame:
+        return measured(frame, self.resolved, self.sieve_id, self.cache, layers_in(self.cache))
+
+    def whole(self) -> Frame:
+        """All of it at full resolution."""
+        return self._measured(self.opened.frame(self.number))
+
+    def other(self, number: int) -> Frame:
+        """All of another frame at full resolution, as it is measured there."""
+        frame = self.opened.source.frame(number)
+        stands = self.opened.resolver.project_on(self.project, frame, number, self.cache)
+        return measured(frame, stands, self.sieve_id, self.cache, layers_in(self.cache))
+
+    def reduced(self) -> Frame:
+        """All of it, reduced as far as looking for what a click proposes allows."""
+        width, height = self.opened.source.about.size
+        return self._measured(self.opened.frame(self.number, looked_at(width, height)))
+
+    def around(self, points: Sequence[tuple[float, float]], room: float) -> Frame:
+        """At full resolution, what lies round some places: all of it where that costs nothing or stages need it."""
+        frame = self.opened.frame(self.number)
+        looks = stack_looks(self.resolved)
+        if self.pick.measure != "result" or math.isinf(looks):
+            return self._measured(frame)
+        columns, rows = [x for x, _ in points], [y for _, y in points]
+        box = (
+            max(0, int(min(columns) - room)), max(0, int(min(rows) - room)),
+            min(frame.width, int(max(columns) + room) + 1), min(frame.height, int(max(rows) + room) + 1),
+        )  # fmt: skip
+        return self._measured(part_of(frame, box, looks, self.cache).frame)

@@ -1,0 +1,263 @@
+"""An area that follows what it lies on, frame by frame, as keyframes of its points."""
+
+from __future__ import annotations
+
+import contextlib
+import itertools
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from dataclasses import dataclass, field
+
+import cv2
+import numpy as np
+
+from ..core.motion.backdrop import Backdrop, Lie, colours_of
+from ..core.motion.contour import Contour
+from ..core.motion.movement import MOVES, Moves, levels_of, motion, motion_of_rest, moved_by, moved_places, seen_in
+from ..errors import Trouble
+from ..media.source import Source
+from ..names import BOXED
+from ..progress import Progress
+from ..project.model import Area, Key, Sieve, Track
+
+__all__ = ["MOVES", "Moves", "Tracked", "track", "with_tracked"]
+
+#: Frames are looked at reduced to about so many pixels.
+PIXELS = 600_000
+#: Below this confidence the area is lost.
+LEAST = 0.25
+#: From this confidence on it is not looked for in another way.
+ENOUGH = 0.5
+#: Frames looked at before tracking begins, for what lies behind the thing; and up to which of them say how the area was drawn.
+AHEAD, DRAWN = 14, 8
+#: Of what the backdrop says so much is believed, and no more than so many pixels.
+BELIEVED, MOST = 0.15, 0.5
+#: For so many frames in a row the backdrop alone may say where a thing is.
+UNTOLD = 5
+
+
+@dataclass
+class Tracked:
+    """What tracking has found.
+
+    Attributes
+    ----------
+    path : way of the field that is keyed. keys : its numbers by frame. confidence : 0 to 1 by frame.
+    lost : the frame at which the area was lost, None for nowhere.
+    """
+
+    path: str
+    keys: dict[int, tuple[float, ...]] = field(default_factory=dict)
+    confidence: dict[int, float] = field(default_factory=dict)
+    lost: int | None = None
+
+
+def _outline(area: Area, places: np.ndarray) -> np.ndarray:
+    """The corners (N, 2) of what an area covers, of its places (N, 2)."""
+    if area.kind in BOXED:
+        middle, one, other = places[:3]
+        a, b = one - middle, other - middle
+        if area.kind == "rect":
+            return np.array([middle + a + b, middle + a - b, middle - a - b, middle - a + b])
+        turn = np.linspace(0, 2 * np.pi, 48, endpoint=False)[:, None]
+        return middle + np.cos(turn) * a + np.sin(turn) * b
+    return places
+
+
+def _places(area: Area) -> np.ndarray:
+    if area.kind == "brush":
+        return np.array([point[:2] for stroke in area.strokes for point in stroke.points], np.float64).reshape(-1, 2)
+    return np.array(area.points, np.float64).reshape(-1, 2)
+
+
+def _numbers(area: Area, places: np.ndarray) -> tuple[float, ...]:
+    """The area's keyed numbers with other places."""
+    if area.kind != "brush":
+        return tuple(float(v) for v in places.ravel())
+    rest = iter(places)
+    return tuple(float(v) for stroke in area.strokes for point in stroke.points for v in (*next(rest), point[2]))
+
+
+def _inside(area: Area, places: np.ndarray, shape: tuple[int, int], scale: float) -> np.ndarray:
+    out = np.zeros(shape, np.uint8)
+    if area.kind == "brush":
+        at = 0
+        for stroke in area.strokes:
+            line = np.rint(places[at : at + len(stroke.points)] * scale).astype(np.int32)
+            at += len(stroke.points)
+            cv2.polylines(out, [line.reshape(-1, 1, 2)], False, 255, max(1, round(stroke.size * scale)))
+    else:
+        cv2.fillPoly(out, [np.rint(_outline(area, places) * scale).astype(np.int32)], 255)
+    return out
+
+
+def track(source: Source, area: Area, start: int, way: int, moves: Moves, progress: Progress | None = None) -> Tracked:
+    """Follow an area from frame ``start`` to the last (``way`` 1) or the first (-1), until it is lost or leaves the picture.
+
+    Raises
+    ------
+    Trouble: the area has no inside. Cancelled: the person stopped it.
+    """
+    progress = progress or Progress()
+    places = _places(area)
+    if len(places) < 1 or area.kind == "gradient":
+        raise Trouble("A gradient has no inside that could be tracked: choose a shape or a brush stroke.")
+    path = f"areas.{area.id}.{'strokes' if area.kind == 'brush' else 'points'}"
+    found = Tracked(path, {start: _numbers(area, places)}, {start: 1.0})
+    numbers = range(start + way, source.about.frames if way > 0 else -1, way)
+    factor = max(1.0, (source.about.size[0] * source.about.size[1] / PIXELS) ** 0.5)
+    if not numbers:
+        return found
+    first = _Looked.at(source, start, factor)
+    frames = _looked(source, numbers, factor)
+    steps = len(numbers) + 2 * min(AHEAD, len(numbers))  # those that are looked at before count three times
+    ahead = []
+    for number, look in itertools.islice(frames, AHEAD):
+        ahead.append((number, look))
+        progress.step(len(ahead) / steps)
+    follower = _Follower(area, places, first, moves)
+    follower.look_ahead([look for _, look in ahead], lambda: progress.step(len(ahead) / steps))
+    for done, (number, look) in enumerate(itertools.chain(ahead, frames), 1 + steps - len(numbers)):
+        confidence = follower.to(look)
+        if confidence < LEAST:
+            found.lost = number
+            break
+        found.keys[number], found.confidence[number] = _numbers(area, follower.places), confidence
+        progress.step(done / steps)
+    return found
+
+
+@dataclass(frozen=True)
+class _Looked:
+    """A frame, reduced: its levels (H, W) and colours (3, H, W), both uint8, and its scale."""
+
+    levels: np.ndarray
+    colours: np.ndarray
+    scale: float
+
+    @staticmethod
+    def at(source: Source, number: int, factor: float) -> _Looked:
+        """Frame ``number`` of a source; raises `Trouble` when it is damaged."""
+        frame = source.quick_frame(number, factor)
+        return _Looked(levels_of(frame.planes), colours_of(frame.planes), frame.scale)
+
+
+def _looked(source: Source, numbers: Iterable[int], factor: float) -> Iterator[tuple[int, _Looked]]:
+    """Frames by number; damaged ones are passed over."""
+    for number in numbers:
+        with contextlib.suppress(Trouble):
+            yield number, _Looked.at(source, number, factor)
+
+
+class _Follower:
+    """Follows an area from frame to frame by what lies inside it.
+
+    It is kept on the thing it was drawn round: by what stands out from the backdrop, or where that is not known, by the thing's outline.
+    """
+
+    def __init__(self, area: Area, places: np.ndarray, first: _Looked, moves: Moves) -> None:
+        self._area, self._scale, self._moves = area, first.scale, moves
+        #: Where it lay at first; how it has moved from there; the last frame, and the step to it. Pixels of reduced frames.
+        self._first, self._matrix, self._last, self._step = places * first.scale, np.eye(3), first, np.zeros(2)
+        drawn_round = area.kind != "brush"
+        self._contour = Contour(first.levels, _outline(area, self._first)) if drawn_round else None
+        self._backdrop = Backdrop(first.levels.shape) if drawn_round else None
+        #: How the area was drawn on the thing, as the backdrop says it.
+        self._drawn: Lie | None = None
+        #: How the rest of the picture has moved to the last frame, None where nobody knows.
+        self._rest: np.ndarray | None = None
+        #: For so many frames features have not told where it is.
+        self._untold = 0
+
+    @property
+    def places(self) -> np.ndarray:
+        """Where it lies, full-resolution pixels."""
+        return moved_places(self._first, self._matrix) / self._scale
+
+    def look_ahead(self, ahead: Sequence[_Looked], step: Callable[[], None]) -> None:
+        """Learn from the frames that come next, looked at backwards, what lies behind the thing now, and how the area lies on it; ``step`` is
+        called at each, and may raise to stop it."""
+        if self._backdrop is None:
+            return
+        rough = _Follower(self._area, self._first / self._scale, self._last, self._moves)
+        rough._backdrop = rough._contour = None
+        seen: list[tuple[_Looked, np.ndarray, np.ndarray | None]] = [(self._last, self._outline, None)]
+        for look in ahead:
+            step()
+            if rough.to(look) < LEAST:
+                break
+            seen.append((look, rough._outline, rough._rest))
+        lies = []
+        for number in range(len(seen) - 1, -1, -1):
+            step()
+            look, corners, _ = seen[number]
+            if number < len(seen) - 1:
+                back = seen[number + 1][2]
+                self._backdrop.moved(None if back is None else np.linalg.inv(back))
+                lie = self._backdrop.lie(look.colours, corners) if number <= DRAWN else None
+                lies += [lie] if lie is not None else []
+            self._backdrop.add(look.colours, corners)
+        if lies:
+            margin = float(np.median([lie.margin for lie in lies]))
+            self._drawn = Lie(np.median([lie.step for lie in lies], axis=0), margin)
+
+    @property
+    def _outline(self) -> np.ndarray:
+        """The corners of the area, pixels of reduced frames."""
+        return _outline(self._area, self.places * self._scale)
+
+    def to(self, look: _Looked) -> float:
+        """Look for it in the next frame; how confident that is, 0 where it is lost."""
+        before = self.places
+        inside = _inside(self._area, before, self._last.levels.shape, self._scale)
+        seen = seen_in(self._last.levels, inside)
+        best, confidence = np.eye(3), 0.0
+        for step in (self._step, np.zeros(2)) if seen is not None else ():  # it goes on as it went, or else stays
+            assert seen is not None
+            found = motion(seen, look.levels, self._moves, moved_by(*step))
+            if found is not None and found[1] > confidence:
+                best, confidence = found
+            if confidence >= ENOUGH:
+                break
+        told = confidence >= LEAST and bool(np.isfinite(moved_places(self._first, best @ self._matrix)).all())
+        if not told and self._untold >= UNTOLD:
+            return 0.0
+        self._untold = 0 if told else self._untold + 1
+        self._matrix = (best if told else moved_by(*self._step)) @ self._matrix
+        self._rest = motion_of_rest(self._last.levels, look.levels, inside)
+        pull = self._pull(look, told)
+        if pull is None:
+            return 0.0
+        self._matrix = moved_by(*pull) @ self._matrix
+        self._last = look
+        self._step = (self.places - before).mean(axis=0) * self._scale
+        return max(confidence, LEAST)
+
+    def _pull(self, look: _Looked, told: bool) -> np.ndarray | None:
+        """The step (2,) that keeps the area on the thing: a small one, for noise must not shake it, or where features have not ``told`` where
+        the thing is, all that the backdrop says of it, and None where that says nothing either."""
+        pull = None
+        if self._backdrop is not None:
+            self._backdrop.moved(self._rest)
+            lie = self._backdrop.lie(look.colours, self._outline, self._drawn.margin if self._drawn else None)
+            if lie is not None:
+                self._drawn = self._drawn or lie
+                pull = lie.step - self._drawn.step
+                pull = np.clip(BELIEVED * pull, -MOST, MOST) if told else pull
+        if pull is None and not told:
+            return None
+        if pull is None and self._contour is not None:
+            pull = self._contour.shift(look.levels, self._matrix)
+        pull = np.zeros(2) if pull is None else pull
+        if self._backdrop is not None:
+            self._backdrop.add(look.colours, self._outline + pull)
+        return pull
+
+
+def with_tracked(sieve: Sieve, found: Tracked) -> Sieve:
+    """The sieve with what was tracked as keys; earlier keys at other frames stay."""
+    held = next((track for track in sieve.tracks if track.path == found.path), None)
+    length = len(next(iter(found.keys.values())))
+    keys = {key.frame: key for key in held.keys if len(key.value) == length} if held else {}
+    keys |= {frame: Key(frame=frame, value=value, confidence=found.confidence[frame]) for frame, value in found.keys.items()}
+    fresh = Track(path=found.path, keys=tuple(keys[frame] for frame in sorted(keys)))
+    return sieve.but(tracks=(*(track for track in sieve.tracks if track.path != found.path), fresh))

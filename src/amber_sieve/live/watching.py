@@ -1,0 +1,154 @@
+"""Coverage over time: what a sieve's mask holds on every frame, how much it flickers, and how far its colours drift from the samples."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+
+from ..core.colour.oklab import one_to_oklab, to_oklab
+from ..core.frame import Frame
+from ..core.motion.movement import along, flow_between, levels_of
+from ..project.model import Project
+from ..render.cache import Cache
+from ..render.stack import sieve_mask
+from ..resolve.layers import layers_in
+from ..resolve.resolver import Resolver
+from .preview import hurried
+
+#: Frames are watched reduced to about so many pixels.
+PIXELS = 60_000
+#: A jump: the coverage differs from the median of the frames around by more than this share of it, and than so many of their own deviations.
+SHARE, DEVIATIONS, AROUND = 0.15, 5.0, 6
+
+
+@dataclass(frozen=True)
+class Seen:
+    """One frame: coverage 0 to 1; chroma distance (Oklab, times 100) between what is masked and the samples; the mask itself and the levels of
+    its frame, small, 0 to 255 (None: as if nothing moved, or not needed any more); and the mask without Steady, where that is on."""
+
+    coverage: float
+    drift: float
+    mask: np.ndarray | None
+    levels: np.ndarray | None = None
+    unsteady: np.ndarray | None = None
+
+
+@dataclass
+class Course:
+    """What was watched so far, by frame number."""
+
+    seen: dict[int, Seen] = field(default_factory=dict)
+    flickers: dict[int, float] = field(default_factory=dict)
+    #: The same without Steady, where that is on.
+    unsteady: dict[int, float] = field(default_factory=dict)
+    troubles: list[int] = field(default_factory=list)
+
+    def add(self, number: int, seen: Seen) -> None:
+        """A frame has been watched: what changed since the frame before is found, and masks that no neighbour asks for any more go."""
+        self.seen[number] = seen
+        for later in (number, number + 1):
+            if later - 1 in self.seen and later in self.seen:
+                one, other = self.seen[later - 1], self.seen[later]
+                self.flickers[later] = flicker_between(one.mask, other.mask, one.levels, other.levels)
+                if other.unsteady is not None:
+                    self.unsteady[later] = flicker_between(one.unsteady, other.unsteady, one.levels, other.levels)
+        for at in (number - 1, number, number + 1):
+            if at in self.seen and at + 1 in self.flickers and (at in self.flickers or at == 0):
+                self.seen[at] = replace(self.seen[at], mask=None, levels=None, unsteady=None)
+
+    def flicker(self, number: int) -> float:
+        """How much of the mask changed since the frame before, the motion set aside, per cent of what either holds; 0 where that is not
+        known."""
+        return self.flickers.get(number, 0.0)
+
+    @property
+    def mean_flicker(self) -> float:
+        """The mean over all frames of which it is known, per cent."""
+        return _mean(self.flickers)
+
+    @property
+    def in_words(self) -> str:
+        """The mean flicker, before and after Steady where that is on."""
+        before = f", {_mean(self.unsteady):.1f} % without Steady" if self.unsteady else ""
+        return f"flicker {self.mean_flicker:.1f} % a frame{before}"
+
+    def copy(self) -> Course:
+        """As it is now, with the frames at which the coverage jumps, while another thread goes on."""
+        return Course(
+            dict(self.seen), dict(self.flickers), dict(self.unsteady), jumps({number: seen.coverage for number, seen in self.seen.items()})
+        )
+
+
+def _mean(by_frame: dict[int, float]) -> float:
+    return sum(by_frame.values()) / len(by_frame) if by_frame else 0.0
+
+
+def flicker_between(
+    one: np.ndarray | None, other: np.ndarray | None, levels: np.ndarray | None = None, later: np.ndarray | None = None
+) -> float:
+    """How much of a mask changed from a frame to the next, the motion set aside, per cent of what either holds; the motion is found on the
+    levels of both frames."""
+    if one is None or other is None or one.shape != other.shape:
+        return 0.0
+    before, now = one.astype(np.float32), other.astype(np.float32)
+    if levels is not None and later is not None:
+        before = along(before, flow_between(later, levels))
+    return 100.0 * float(np.abs(before - now).sum()) / max(float(before.sum()), float(now.sum()), 1.0)
+
+
+def jumps(coverage: dict[int, float]) -> list[int]:
+    """Numbers of frames whose coverage stands out from that of the frames around them; of a run of such frames, the first."""
+    numbers = sorted(coverage)
+    out: list[int] = []
+    values = np.array([coverage[number] for number in numbers])
+    before = -2
+    for at, number in enumerate(numbers):
+        near = np.delete(values[max(0, at - AROUND) : at + AROUND + 1], min(at, AROUND))
+        if near.size < 3:
+            continue
+        middle = float(np.median(near))
+        spread = float(np.median(np.abs(near - middle)))
+        far = abs(values[at] - middle)
+        if far > SHARE * max(middle, 0.002) and far > DEVIATIONS * spread:
+            if at != before + 1:
+                out.append(number)
+            before = at
+    return out
+
+
+def factor_for(width: int, height: int) -> int:
+    """How far frames of a size are reduced to be watched."""
+    return max(1, round((width * height / PIXELS) ** 0.5))
+
+
+def watchable(project: Project) -> Project:
+    """The project without Follow, which a small picture hardly shows; Steady is what is watched for."""
+    steady = {sieve.id: sieve.edge.steady for sieve in project.stack}
+    quick = hurried(project)
+    return quick.but(stack=tuple(sieve.but(edge=sieve.edge.but(steady=steady[sieve.id])) for sieve in quick.stack))
+
+
+def watched(frame: Frame, project: Project, sieve_id: str, number: int, resolver: Resolver) -> Seen:
+    """What a sieve's mask holds on a reduced frame; raises `Trouble` when something cannot be read."""
+    cache = Cache(100_000_000)
+    stands = resolver.project_on(watchable(project), frame, number, cache)
+    mask = sieve_mask(frame, stands, sieve_id, cache, layers_in(cache))
+    total = float(mask.sum(dtype=np.float64))
+    kept = [one_to_oklab(sample.colour) for sample in project.sieve(sieve_id).pick.samples if sample.on and sample.role == "keep"]
+    drift = 0.0
+    if kept and total > 0:
+        lab = to_oklab(frame.planes)
+        mean = np.array([float((plane * mask).sum(dtype=np.float64)) / total for plane in lab])
+        drift = 100 * min(float(np.linalg.norm((mean - np.asarray(colour))[1:])) for colour in kept)
+    unsteady = None
+    sieve = stands.sieve(sieve_id)
+    if sieve.edge.steady > 0:
+        plain = stands.with_sieve(sieve.but(edge=sieve.edge.but(steady=0.0)))
+        unsteady = _small(sieve_mask(frame, plain, sieve_id, cache, layers_in(cache)))
+    return Seen(total / mask.size, drift, _small(mask), levels_of(frame.planes), unsteady)
+
+
+def _small(mask: np.ndarray) -> np.ndarray:
+    """A mask as bytes."""
+    return np.rint(np.clip(mask, 0, 1) * 255).astype(np.uint8)

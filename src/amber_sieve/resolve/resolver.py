@@ -1,0 +1,163 @@
+"""What a project says for one frame of a source: amounts that are found on the picture, and places that follow the motion."""
+
+from __future__ import annotations
+
+import threading
+
+from ..core.frame import Frame
+from ..core.motion.place import Patch, followed, patch_at
+from ..media.source import Source
+from ..project.model import Pick, Project, Sample, Sieve
+from ..project.tracks import at_frame
+from ..render.automatic import MEANS_ON, found_clean, needs_means, with_found_amounts
+from ..render.cache import Cache
+from ..render.mask import NEIGHBOURS
+from .layers import layers_in
+
+#: Places are followed on frames reduced to about so many pixels.
+PIXELS = 500_000
+#: Bytes that what is found of a clip's colours may take.
+MEANS_MEMORY = 100_000_000
+#: Of so many frames around the masks are kept for each other, and the bytes a pixel of such a mask takes with what its outline was unmixed into.
+FRAMES_ACROSS, BYTES_ACROSS = len(NEIGHBOURS) + 4, 16
+
+
+class Resolver:
+    """Finds what is automatic, once for a source where it must not change from frame to frame.
+
+    The same project, frame and source always give the same, in whatever order frames are looked at: so a preview is the export.
+    """
+
+    def __init__(self, source: Source) -> None:
+        self._source = source
+        self._clean: int | None = None
+        self._patches: dict[tuple[int, float, float], Patch] = {}
+        #: The first frame of a clip, reduced, and what was found on it.
+        self._first: Frame | None = None
+        self._means = Cache(MEANS_MEMORY)
+        self._lock = threading.RLock()
+        width, height = source.about.size
+        #: Masks that frames which are rendered one after another ask each other for.
+        self.across = Cache(FRAMES_ACROSS * BYTES_ACROSS * width * height)
+
+    @property
+    def _factor(self) -> int:
+        width, height = self._source.about.size
+        return max(1, round((width * height / PIXELS) ** 0.5))
+
+    def project_on(self, project: Project, whole: Frame, number: int, cache: Cache, around: bool = True) -> Project:
+        """The project as it stands on a whole frame: "auto" as numbers, here-only samples where their places lie now, or off.
+
+        ``around``: where they lie on the frames around too, for Steady; a drag, which leaves Steady out, does without.
+        """
+        stands = _with_tracks_at(project, number)
+        if self._source.about.frames <= 1:
+            return with_found_amounts(_without_steady(stands), whole, cache, layers=layers_in(cache))
+        if any(needs_means(sieve) for sieve in stands.stack):
+            stands = self._with_means_of_all(stands, whole, number)
+        stands = self._with_places(_with_grain_of(stands, number), whole, number, cache)
+        clean = self._clean_of_all(whole, number) if any(sieve.edge.clean == "auto" for sieve in stands.stack) else None
+        stands = with_found_amounts(stands, whole, cache, clean, means=False)
+        return self._with_picks_around(stands, project, whole, number, cache) if around else stands
+
+    def lost_on(self, project: Project, resolved: Project) -> tuple[str, ...]:
+        """Names of the samples whose place was lost: they are on in the project and off where it is resolved."""
+        pairs = [pair for one, other in zip(project.stack, resolved.stack, strict=True) for pair in _pairs(one, other)]
+        return tuple(name for sample, there, name in pairs if sample.on and not there.on)
+
+    def _clean_of_all(self, whole: Frame, number: int) -> int:
+        """Passes of cleaning for the whole clip, measured on its first frame: it must not change from frame to frame."""
+        with self._lock:
+            if self._clean is None:
+                self._clean = found_clean(whole if number == 0 and whole.scale == 1 else self._source.frame(0), Cache(0))
+            return self._clean
+
+    def _with_means_of_all(self, project: Project, whole: Frame, number: int) -> Project:
+        """Means of masked colours for the whole clip, found on its first frame: what is done must not change from frame to frame."""
+        with self._lock:
+            if self._first is None:
+                frame = whole if number == 0 and whole.scale == 1 else self._source.frame(0)
+                self._first = frame.reduced(max(1, round((frame.width * frame.height / MEANS_ON) ** 0.5)))
+            layers = layers_in(self._means)
+            # Amounts of the edge, which are found from frame to frame, are found on the first one here.
+            stands = with_found_amounts(self._with_places(project, self._first, 0, self._means), self._first, self._means, layers=layers)
+            adjusts = [sieve.adjust for sieve in stands.stack]
+        return project.but(stack=tuple(s.but(adjust=adjust) for s, adjust in zip(project.stack, adjusts, strict=True)))
+
+    def _with_places(self, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
+        if not any(_moves(sample, number) for sieve in project.stack for sample in sieve.pick.samples):
+            return project
+        small = cache.get(("followed on", whole.key, self._factor), lambda: whole.reduced(self._factor))
+
+        def placed(sieve: Sieve) -> Sieve:
+            samples = tuple(self._followed(s, small, number) if _moves(s, number) else s for s in sieve.pick.samples)
+            return sieve.but(pick=sieve.pick.but(samples=samples))
+
+        return project.but(stack=tuple(placed(sieve) for sieve in project.stack))
+
+    def _with_picks_around(self, stands: Project, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
+        """What stands on a frame with the picks that Steady asks for as they stand on the frames around; ``project`` has its tracks still."""
+
+        def there(sieve: Sieve, away: int) -> Pick | None:
+            frame = whole.near(away) if whole.near is not None else None
+            if frame is None:
+                return None
+            alone = Project(stack=(sieve,))
+            return self._with_places(_with_tracks_at(alone, number + away), frame, number + away, cache).stack[0].pick
+
+        def found(here: Sieve, sieve: Sieve) -> Sieve:
+            keyed = any(track.path.startswith(("samples.", "pick.")) for track in sieve.tracks)
+            moves = keyed or any(sample.on and sample.reach == "here" for sample in sieve.pick.samples)
+            return here.but(around=tuple(there(sieve, away) for away in NEIGHBOURS)) if here.edge.steady and moves else here
+
+        return stands.but(stack=tuple(found(here, sieve) for here, sieve in zip(stands.stack, project.stack, strict=True)))
+
+    def _followed(self, sample: Sample, small: Frame, number: int) -> Sample:
+        scale = small.scale
+        there = followed(self._patch(sample), small.planes, sample.x * scale, sample.y * scale, abs(number - sample.frame))
+        if there is None:
+            return sample.but(on=False)
+        across, down = there[0] / scale - sample.x, there[1] / scale - sample.y
+        points = tuple((x + across, y + down) for x, y in sample.points)
+        return sample.but(x=sample.x + across, y=sample.y + down, points=points)
+
+    def _patch(self, sample: Sample) -> Patch:
+        """What a sample's place is known by, read once from the frame on which it was taken."""
+        key = (sample.frame, sample.x, sample.y)
+        with self._lock:
+            if key not in self._patches:
+                taken_on = min(sample.frame, self._source.about.frames - 1)
+                frame = self._source.frame(taken_on).reduced(self._factor)
+                self._patches[key] = patch_at(frame.planes, sample.x * frame.scale, sample.y * frame.scale)
+            return self._patches[key]
+
+
+def _with_tracks_at(project: Project, number: int) -> Project:
+    """The project with what is keyed as it is at a frame."""
+    if not any(sieve.tracks for sieve in project.stack):
+        return project
+    return project.but(stack=tuple(at_frame(sieve, number).but(tracks=()) if sieve.tracks else sieve for sieve in project.stack))
+
+
+def _without_steady(project: Project) -> Project:
+    """The project for a still, which has no frames around: what looks for them would have to see all of it."""
+    if not any(sieve.edge.steady for sieve in project.stack):
+        return project
+    return project.but(stack=tuple(sieve.but(edge=sieve.edge.but(steady=0.0)) for sieve in project.stack))
+
+
+def _with_grain_of(project: Project, number: int) -> Project:
+    """The project with its grain as it lies on a frame."""
+    if not any(sieve.adjust.detail.grain for sieve in project.stack):
+        return project
+    return project.but(stack=tuple(s.but(adjust=s.adjust.but(detail=s.adjust.detail.but(frame=number))) for s in project.stack))
+
+
+def _moves(sample: Sample, number: int) -> bool:
+    """Whether the place of a sample must be looked for on a frame."""
+    return sample.on and sample.reach == "here" and sample.frame != number
+
+
+def _pairs(sieve: Sieve, resolved: Sieve) -> list[tuple[Sample, Sample, str]]:
+    both = zip(sieve.pick.samples, resolved.pick.samples, strict=True)
+    return [(one, other, one.name or f"{one.role} {number}") for number, (one, other) in enumerate(both, 1)]

@@ -1,0 +1,143 @@
+"""The part of the session for: what leaves: pictures, masks, clips, lookup tables and batches."""
+
+from __future__ import annotations
+
+import math
+import pathlib
+from collections.abc import Callable
+from dataclasses import replace
+
+import numpy as np
+
+from ..errors import Trouble
+from ..export.batch import Outcome, run_batch
+from ..export.chosen import Export, export
+from ..export.clip import ClipExport, export_clip
+from ..export.lookup import Compared, compared, write_lookup
+from ..export.still import export_mask, export_still
+from ..files import regular_file
+from ..live.seen import Seen
+from ..media.formats import is_clip, is_picture
+from ..media.sequences import is_pattern
+from ..media.source import Source
+from ..progress import Progress
+from ..project.model import Project
+from ..render.views import view
+from ..resolve.layers import layers_in
+from ..resolve.sources import source_of
+from .guard import guarded
+from .state import SessionState
+
+
+@guarded
+class Exporting(SessionState):
+    """What leaves: pictures, masks, clips, lookup tables and batches."""
+
+    def export(self, path: pathlib.Path, depth: str = "", codec: str = "") -> None:
+        """Write the result: a picture of this frame, or by the ending a clip or numbered pictures."""
+
+        def work(source: Source, project: Project, number: int, progress: Progress) -> None:
+            if is_picture(path) and not is_pattern(path):
+                export_still(source, project, path, number, depth, progress)
+            else:
+                export_clip(source, project, path, None, codec, progress)
+
+        self._export(path, work)
+
+    def export_as(self, path: pathlib.Path, how: Export) -> None:
+        """Write this frame as asked: result, masks or a cut-out, at some depth and size."""
+        sieve_id = self.sieve.id
+        self._export(path, lambda source, project, number, progress: export(source, project, sieve_id, path, how, number, progress))
+
+    def export_frames(self, path: pathlib.Path, frames: tuple[int, int] | None, codec: str, how: ClipExport) -> None:
+        """Write frames of a clip, from the first to the last of ``frames``, as a clip or as numbered pictures."""
+        chosen = replace(how, sieve_id=self.sieve.id)
+        self._export(path, lambda source, project, number, progress: export_clip(source, project, path, frames, codec, progress, chosen))
+
+    def compare_lookup(self, size: int, then: Callable[[Compared], None]) -> None:
+        """What a lookup table of so many nodes would make of the picture, for ``then``."""
+
+        def work(seen: Seen) -> Compared:
+            return compared(seen.project, seen.opened.frame(seen.number), size)
+
+        self._ask_about(work, then)
+
+    def picture_of(self, name: str, longest: int, then: Callable[[np.ndarray], None]) -> None:
+        """A view of the whole picture at most so many pixels wide and high, as screen words, for ``then``."""
+
+        def work(seen: Seen) -> np.ndarray:
+            whole = seen.opened.source.about.size
+            frame = seen.opened.frame(seen.number, max(1, math.ceil(max(whole) / longest)))
+            return view(name, frame, seen.resolved, seen.sieve_id, self.looking, seen.cache, layers_in(seen.cache))
+
+        self._ask_about(work, then)
+
+    def write_lookup(self, path: pathlib.Path, size: int = 33) -> None:
+        """Write what depends on colour alone as a 3D lookup table, and say how near it comes."""
+        opened, project, number = self.opened, self.project, self.number
+        if opened is None:
+            return
+
+        def work(progress: Progress) -> Compared:
+            with opened.read():
+                return write_lookup(project, opened.source.frame(number), path, size, progress)
+
+        def then(written: Compared) -> None:
+            left = f"; left out: {'; '.join(written.left_out)}" if written.left_out else ""
+            self.said.emit(f"{path.name}: mean ΔE2000 {written.mean:.2f}, largest {written.largest:.1f} from the render{left}")
+
+        self.jobs.queue(f"Writing {path.name}", work, then)
+
+    def run_batch(self, pictures: list[pathlib.Path], folder: pathlib.Path) -> None:
+        """Render many pictures by the project as it is now, with a report."""
+        self._batch(self.project.but(takes=()), pictures, folder)
+
+    def batch_tray(self, folder: pathlib.Path) -> None:
+        """Render the stills of the tray, each by its own stack, with a report."""
+        entries = [entry for entry in self.tray.entries if entry.source and not is_clip(pathlib.Path(entry.source))]
+        clips = sum(is_clip(pathlib.Path(entry.source)) for entry in self.tray.entries)
+        if not entries:
+            raise Trouble("There are no stills on the tray: open some, or export the clips (Ctrl+Alt+E).")
+        if clips:
+            self.said.emit(f"{clips} clips are left out: export them by themselves (Ctrl+Alt+E)")
+        projects = [self.tray.project_of(entry).but(takes=()) for entry in entries]
+        self._batch(projects, [pathlib.Path(entry.source) for entry in entries], folder)
+
+    def _batch(self, project: Project | list[Project], pictures: list[pathlib.Path], folder: pathlib.Path) -> None:
+
+        def work(progress: Progress) -> list[Outcome]:
+            return run_batch(project, pictures, folder, 1, progress)
+
+        def then(outcomes: list[Outcome]) -> None:
+            wrong = [outcome for outcome in outcomes if outcome.trouble]
+            self.said.emit(f"Batch: {len(outcomes) - len(wrong)} of {len(outcomes)} pictures written; see {folder.name}/batch.html")
+            if wrong:
+                more = f" And {len(wrong) - 1} more: see batch.html." if len(wrong) > 1 else ""
+                self.trouble.emit(f"{wrong[0].trouble}{more}")
+
+        self.jobs.queue("Batch", work, then)
+
+    def export_mask(self, path: pathlib.Path) -> None:
+        """Write the mask of the current sieve as a grey picture."""
+        sieve_id = self.sieve.id
+        self._export(path, lambda source, project, number, progress: export_mask(source, project, sieve_id, path, number, progress))
+
+    def _export(self, path: pathlib.Path, work: Callable[[Source, Project, int, Progress], object]) -> None:
+        opened, project, number = self.opened, self.project, self.number
+        if opened is None:
+            return
+
+        def job(progress: Progress) -> None:
+            with opened.read():
+                about = opened.source.about
+                if about.kind != "clip":
+                    work(opened.source, project, number, progress)
+                    return
+                # A decoder of its own, so that looking at other frames does not disturb it.
+                fresh = source_of(project, regular_file(about.path))
+                try:
+                    work(fresh, project, number, progress)
+                finally:
+                    fresh.close()
+
+        self.jobs.queue(f"Exporting {path.name}", job, lambda _: self.said.emit(f"Exported {path.name}"))

@@ -1,0 +1,145 @@
+"""Playing a clip at its own rate: frames are made ahead, shown when they are due, and counted when they come too late."""
+
+from __future__ import annotations
+
+import time
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal
+
+from ..files import regular_file
+from ..live.playing import AHEAD, Picture, Played, Player
+from ..live.preview import Rendered, glimpse_of
+from ..resolve.sources import source_of
+from .sound import Sound
+
+if TYPE_CHECKING:
+    from .state import SessionState
+
+#: Frames that are ready before the first is shown, and seconds after which it is shown all the same.
+READY, PATIENCE = 8, 2.0
+
+
+class Playback(QObject):
+    """`changed` when playing begins or ends; `made` when other frames are ready."""
+
+    changed = pyqtSignal()
+    made = pyqtSignal()
+
+    def __init__(self, session: SessionState) -> None:
+        super().__init__()
+        self.session = session
+        self.loop = True
+        #: Of the last time something was played: frames that were shown, and that came too late.
+        self.shown, self.dropped = 0, 0
+        self._player: Player | None = None
+        self._base: Rendered | None = None
+        self._sound: Sound | None = None
+        self._begun = self._asked = 0.0
+        self._rate = 25.0
+        self._start = self._at = 0
+        self._last = 0
+        self._timer = QTimer(self)
+        self._timer.setTimerType(Qt.TimerType.PreciseTimer)
+        self._timer.timeout.connect(self._tick)
+
+    @property
+    def playing(self) -> bool:
+        return self._player is not None
+
+    @property
+    def ready(self) -> set[int]:
+        """Numbers of the frames that are ready to be shown."""
+        return self._player.ready if self._player else set()
+
+    def toggle(self) -> None:
+        """Play or stop."""
+        if self.playing:
+            self.stop()
+        else:
+            self.start()
+
+    def start(self) -> None:
+        """Play from the frame that is shown, between in and out point, round and round when `loop` is on."""
+        session, opened, base = self.session, self.session.opened, self.session.last
+        if opened is None or base is None or session.frames <= 1 or self.playing:
+            return
+        first, last = session.between or (0, session.frames - 1)
+        start = session.number if first <= session.number < last else first
+        path, project = (
+            regular_file(opened.source.about.path) if opened.source.about.kind == "clip" else opened.source.about.path,
+            session.project,
+        )
+        self._base, self._rate = glimpse_of(base), float(opened.source.about.rate) or 24.0
+        self._begun, self._asked, self._start, self._at, self._last = 0.0, time.monotonic(), start, start - 1, last
+        self.shown = self.dropped = 0
+        self._player = Player(lambda: source_of(project, path), opened.resolver, first, last, start, self._head)
+        self._sound = Sound(path, start / self._rate) if opened.source.about.kind == "clip" else None
+        self.renew()
+        self._timer.start(max(1, round(1000 / self._rate / 4)))
+        self.changed.emit()
+
+    def renew(self) -> None:
+        """Something has changed that the frames depend on."""
+        if self._player is not None:
+            session = self.session
+            factor = max(1.0, round(1 / session.shown.sharp, 3))
+            self._player.play(Played(session.project, session.sieve.id, session.shown, session.looking, factor))
+
+    def stop(self) -> None:
+        """Stop at the frame that is shown; it is then made as carefully as ever."""
+        player, self._player = self._player, None
+        if player is None:
+            return
+        self._timer.stop()
+        if self._sound is not None:
+            self._sound.stop()
+            self._sound = None
+        player.stop()
+        self._base = None
+        if self.shown:
+            late = (
+                f"{self.dropped} of {self.shown + self.dropped} frames could not be shown in time"
+                if self.dropped
+                else "every frame was shown"
+            )
+            self.session.said.emit(f"Played {self.shown} frames: {late}")
+        self.changed.emit()
+        self.session.ask()
+
+    def _head(self) -> int:
+        """The frame that is due, counted on without going round."""
+        return self._start + int((time.monotonic() - self._begun) * self._rate) if self._begun else self._start
+
+    def _tick(self) -> None:
+        player = self._player
+        if player is None:
+            return
+        if not self._begun:
+            waited = time.monotonic() - self._asked > PATIENCE
+            if player.picture(self._start) is None or not (waited or len(player.ready) >= min(READY, AHEAD, self._last + 1)):
+                return
+            self._begun = time.monotonic()
+            if self._sound is not None:
+                self._sound.start()
+        count = self._head()
+        if not self.loop and count > self._last:
+            self.stop()
+            return
+        if count <= self._at:
+            return
+        picture = player.picture(count)
+        if picture is not None:
+            self.dropped += count - self._at - 1
+            self._at = count
+            self.shown += 1
+            self._show(picture)
+            if self._sound is not None and picture.number == player.frame_at(self._start) and count > self._start:
+                self._sound.seek(picture.number / self._rate)
+
+    def _show(self, picture: Picture) -> None:
+        self.session.tray.current.number = picture.number
+        if picture.views is not None and self._base is not None:
+            self.session.glimpsed.emit(replace(self._base, pictures=picture.views, scale=picture.scale, origin=picture.origin))
+        self.session.frame_changed.emit()
