@@ -24,7 +24,7 @@ def main() -> None:
         words = [
             sys.executable,
             "-m",
-            "amber_sieve.cli",
+            "amber_sieve.terminal.main",
             "recolour",
             str(picture),
             "-o",

@@ -12,7 +12,7 @@ from collections.abc import Callable
 ROOT = pathlib.Path(__file__).parent.parent
 #: What the process that is forked has imported; none of it starts a thread.
 IMPORTED = (
-    "amber_sieve.cli", "amber_sieve.export.batch", "amber_sieve.export.clip", "amber_sieve.live.clicking", "amber_sieve.export.lookup",
+    "amber_sieve.terminal.main", "amber_sieve.export.batch", "amber_sieve.export.clip", "amber_sieve.live.clicking", "amber_sieve.export.lookup",
     "amber_sieve.export.pieces", "amber_sieve.live.sampling", "amber_sieve.export.still", "amber_sieve.media.cdl_files", "forked",
 )  # fmt: skip
 
@@ -39,7 +39,7 @@ def _within(
 
 def command(*words: object) -> int:
     """The command line; returns the exit code."""
-    from amber_sieve.cli import main
+    from amber_sieve.terminal.main import main
 
     return main([os.fsdecode(word) if isinstance(word, bytes) else str(word) for word in words])
 

@@ -57,7 +57,7 @@ class BatchTest(FolderCase):
         words = [
             sys.executable,
             "-m",
-            "amber_sieve.cli",
+            "amber_sieve.terminal.main",
             "batch",
             str(self.folder / "p.sieve"),
             str(self.folder / "in"),

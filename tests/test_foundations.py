@@ -230,7 +230,7 @@ def on_a_full_disk(code: str, folder: pathlib.Path, limit: int = 20_000) -> subp
 
 WRITING = """
 import os, pathlib, sys
-from amber_sieve.cli import main
+from amber_sieve.terminal.main import main
 folder, demo = pathlib.Path(os.environ["FOLDER"]), pathlib.Path(os.environ["DEMO"])
 sys.exit(main({words}))
 """
@@ -481,7 +481,7 @@ class TerminalTest(FolderCase):
         for name in (b"\xff\xfe.png", b"x" * 4000 + b".png"):
             with contextlib.suppress(UnicodeDecodeError):
                 done = subprocess.run(
-                    [sys.executable, "-m", "amber_sieve.cli", "info", name],
+                    [sys.executable, "-m", "amber_sieve.terminal.main", "info", name],
                     capture_output=True,
                     env=os.environ | {"PYTHONPATH": str(ROOT / "src")},
                 )

@@ -93,7 +93,7 @@ def black_png(width: int, height: int) -> bytes:
 class Headers(FolderCase):
     def test_info_decodes_nothing(self):
         (self.folder / "large.png").write_bytes(black_png(9000, 9000))
-        code = "import resource,sys\nfrom amber_sieve.cli import main\nmain(sys.argv[1:])\nprint(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss)"
+        code = "import resource,sys\nfrom amber_sieve.terminal.main import main\nmain(sys.argv[1:])\nprint(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss)"
         done = subprocess.run(
             [sys.executable, "-c", code, "info", str(self.folder / "large.png")], capture_output=True, text=True,
             env=os.environ | {"PYTHONPATH": str(ROOT / "src")},

@@ -378,7 +378,7 @@ class OneWindowTest(FolderCase):
         with subprocess.Popen([sys.executable, "-c", RUNS], stdout=subprocess.PIPE, text=True, env=environment) as first:
             self.assertEqual(first.stdout.readline(), "ready\n")
             second = subprocess.run(
-                [sys.executable, "-m", "amber_sieve.cli", "open", str(DEMO / "yard.png")],
+                [sys.executable, "-m", "amber_sieve.terminal.main", "open", str(DEMO / "yard.png")],
                 env=environment,
                 timeout=60,
                 capture_output=True,

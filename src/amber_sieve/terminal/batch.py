@@ -1,0 +1,40 @@
+"""`batch`: one project over many pictures."""
+
+from __future__ import annotations
+
+import argparse
+import pathlib
+import sys
+
+from ..errors import Trouble
+from .options import Commands, progress
+from .values import (
+    whole,
+)
+
+
+def add(commands: Commands) -> None:
+    """Add the command."""
+    batch = commands.add_parser("batch", help="render many pictures by one project; started again, it goes on where it stopped")
+    batch.add_argument("project", type=pathlib.Path)
+    batch.add_argument("pictures", type=pathlib.Path, nargs="+", metavar="PICTURE_OR_FOLDER")
+    batch.add_argument("-o", "--out", type=pathlib.Path, required=True, metavar="FOLDER")
+    batch.add_argument("--scheduler", default="", metavar="ADDRESS", help="of a Dask cluster that works in their place")
+    batch.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="processes that work at the same time")
+    batch.set_defaults(run=run)
+
+
+def run(arguments: argparse.Namespace) -> int:
+    from ..export.batch import Outcome, load_for_batch, pictures_in, run_batch
+
+    def tell(outcome: Outcome) -> None:
+        if outcome.trouble:
+            print(f"amber-sieve: {' '.join(outcome.trouble.split())}", file=sys.stderr)
+
+    pictures = pictures_in(arguments.pictures)
+    if not pictures:
+        raise Trouble("There are no pictures in what was named: name pictures, or folders that hold some.")
+    outcomes = run_batch(load_for_batch(arguments.project), pictures, arguments.out, arguments.jobs, progress(), tell, arguments.scheduler)
+    written = sum(not outcome.trouble for outcome in outcomes)
+    print(f"{arguments.out}: {written} of {len(outcomes)} pictures written; see batch.html")
+    return 0 if written == len(outcomes) else 1

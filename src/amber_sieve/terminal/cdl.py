@@ -1,0 +1,33 @@
+"""`cdl`: the CDL of a sieve as a file."""
+
+from __future__ import annotations
+
+import argparse
+import pathlib
+
+from ..errors import Trouble
+from ..project import storage
+from .options import Commands
+
+
+def add(commands: Commands) -> None:
+    """Add the command."""
+    cdl = commands.add_parser("cdl", help="write the CDL of a sieve as .cdl, .ccc or .cc")
+    cdl.add_argument("project", type=pathlib.Path)
+    cdl.add_argument("-o", "--out", type=pathlib.Path, required=True)
+    cdl.add_argument("--sieve", metavar="NAME", help="by default the first one")
+    cdl.set_defaults(run=run)
+
+
+def run(arguments: argparse.Namespace) -> int:
+    from ..media import cdl_files
+
+    project = storage.load(arguments.project)
+    named = [sieve for sieve in project.stack if arguments.sieve in (None, sieve.name)]
+    if not named:
+        raise Trouble(
+            f"{arguments.project} has no sieve {arguments.sieve}: it has {', '.join(sieve.name for sieve in project.stack)[:200]}."
+        )
+    cdl_files.write(cdl_files.correction_of(named[0].name, named[0].adjust.cdl.given), arguments.out)
+    print(f"{arguments.out}: written")
+    return 0

@@ -1,0 +1,77 @@
+"""The same jobs from a terminal. Exit 0 when done, 2 for wrong usage, 1 with one line on stderr when something is wrong.
+
+A command is a file with ``add``, which adds its parser and names what runs it. The options for numbers come from the model's
+fields: label, range and help stand there.
+"""
+
+from __future__ import annotations
+
+import argparse
+import os
+import pathlib
+import sys
+import warnings
+from collections.abc import Sequence
+
+from .. import __version__
+from ..errors import Trouble
+from . import about, batch, cdl, lookup, pick, render
+
+#: Commands that write nothing.
+ONLY_LOOKS = ("info", "schema", "controls", "open")
+
+
+def parser() -> argparse.ArgumentParser:
+    """The command line."""
+    top = argparse.ArgumentParser(prog="amber-sieve", description="Masks from sampled colours, and adjustments only inside them.")
+    top.add_argument("--version", action="version", version=__version__)
+    commands = top.add_subparsers(dest="command", required=True)
+    for command in (pick, render, cdl, lookup, batch, about):
+        command.add(commands)
+    opened = commands.add_parser("open", help="open the window")
+    opened.add_argument("file", type=pathlib.Path, nargs="?")
+    opened.set_defaults(run=_open)
+    return top
+
+
+def _open(arguments: argparse.Namespace) -> int:
+    from ..desk.app import main as desk
+
+    return desk([str(arguments.file)] if arguments.file else [])
+
+
+def _complain(words: str) -> int:
+    print(f"amber-sieve: {' '.join(words.split())}", file=sys.stderr)
+    return 1
+
+
+def main(words: Sequence[str] | None = None) -> int:
+    """Run one command; returns the exit code."""
+    for stream in (sys.stdout, sys.stderr):
+        if hasattr(stream, "reconfigure"):
+            stream.reconfigure(errors="backslashreplace")  # names need not be text
+    if not sys.warnoptions:
+        warnings.simplefilter("ignore")
+    arguments = parser().parse_args(words)
+    try:
+        if arguments.command not in ONLY_LOOKS:
+            from ..files import sweep_parts
+
+            sweep_parts()
+        code: int = arguments.run(arguments)
+        return code
+    except Trouble as trouble:
+        return _complain(str(trouble))
+    except BrokenPipeError:
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 0
+    except KeyboardInterrupt:
+        return _complain("stopped")
+    except MemoryError:
+        return _complain("There is not enough memory for this: close other programs or work on a smaller picture.")
+    except Exception as error:  # the last resort: a mistake of ours, told in one line
+        return _complain(f"something went wrong inside the program ({type(error).__name__}: {error}). Please report it with this line.")
+
+
+if __name__ == "__main__":
+    sys.exit(main())

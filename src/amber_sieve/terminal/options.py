@@ -1,0 +1,48 @@
+"""What several commands share: options, notes, and how far the work is."""
+
+from __future__ import annotations
+
+import argparse
+import sys
+from typing import TYPE_CHECKING, TypeAlias
+
+from ..progress import Progress
+from ..project.fields import Spec
+from .values import number_of
+
+if TYPE_CHECKING:
+    from ..media.source import Source
+
+
+#: Where a command adds its parser.
+Commands: TypeAlias = "argparse._SubParsersAction[argparse.ArgumentParser]"
+
+
+def overwrite_option(command: argparse.ArgumentParser) -> None:
+    """Let a command write over what it reads."""
+    command.add_argument("--overwrite", action="store_true", help="the output may be the file that is read")
+
+
+def number_option(command: argparse.ArgumentParser, spec: Spec, default: float | str | None, auto: bool = False) -> None:
+    """An option for a number of the model, with its range and help; ``auto``: it may be found on the picture."""
+    word = ", or auto" if auto or spec.auto else ""
+    limits = f"{spec.low:g} to {spec.high:g}{' ' + spec.unit.replace('%', '%%') if spec.unit else ''}{word}"
+    words = f"{spec.help.replace('%', '%%')} ({limits})"
+    command.add_argument(f"--{spec.name.replace('_', '-')}", type=number_of(spec, auto), default=default, metavar="N", help=words)
+
+
+def progress() -> Progress:
+    """Progress on one line of the terminal; none when stderr is not one."""
+
+    def tell(share: float, left: float | None) -> None:
+        words = f"{100 * share:3.0f} %" + (f", {left:.0f} s left" if left is not None else "")
+        sys.stderr.write(f"\r{words:24}" if share < 1 else f"\r{'':24}\r")
+        sys.stderr.flush()
+
+    return Progress(tell if sys.stderr.isatty() else None)
+
+
+def say_notes(source: Source) -> None:
+    """What was found odd when a file was read, one line each."""
+    for note in source.about.notes:
+        print(f"amber-sieve: {note}", file=sys.stderr)

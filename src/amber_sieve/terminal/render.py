@@ -1,0 +1,79 @@
+"""`render`: a project over its picture or clip."""
+
+from __future__ import annotations
+
+import argparse
+import pathlib
+
+from ..errors import Trouble
+from ..media.formats import QUALITY, codecs
+from ..names import GAMUTS
+from ..project import storage
+from .options import Commands, overwrite_option, progress, say_notes
+from .values import (
+    frames,
+    whole,
+)
+
+
+def add(commands: Commands) -> None:
+    """Add the command."""
+    render = commands.add_parser("render", help="render a project")
+    render.add_argument("project", type=pathlib.Path)
+    render.add_argument("-o", "--out", type=pathlib.Path, required=True)
+    render.add_argument("--input", type=pathlib.Path, metavar="PICTURE_OR_CLIP", help="instead of the project's own")
+    render.add_argument("--frames", type=frames, metavar="A-B", help="of a clip, from 0, both included")
+    render.add_argument("--codec", choices=codecs(), default="")
+    render.add_argument("--quality", type=whole(1, 100), default=QUALITY, help="of H.264 and HEVC")
+    render.add_argument("--mask-only", action="store_true", help="the mask of the first sieve in place of the result")
+    render.add_argument("--with-mask", action="store_true", help="the mask as alpha (ProRes 4444, PNG, TIFF), in OpenEXR as a channel")
+    render.add_argument("--resume", action="store_true", help="leave numbered pictures that are there already")
+    render.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="pieces of a clip that are rendered at the same time")
+    render.add_argument("--scheduler", default="", metavar="ADDRESS", help="of a Dask cluster that renders the pieces")
+    render.add_argument("--gamut", choices=GAMUTS, help="in place of the project's own")
+    overwrite_option(render)
+    render.set_defaults(run=run)
+
+
+def run(arguments: argparse.Namespace) -> int:
+    from ..export.clip import ClipExport, ClipWhat, export_clip
+    from ..export.pieces import export_in_pieces
+    from ..export.still import export_mask, export_still
+    from ..media.formats import is_picture
+    from ..media.sequences import is_pattern
+    from ..resolve.sources import source_of
+
+    project = storage.load(arguments.project)
+    if arguments.gamut:
+        project = project.but(gamut=arguments.gamut)
+    path = arguments.input or pathlib.Path(project.source)
+    if not str(path) or str(path) == ".":
+        raise Trouble(f"{arguments.project} names no picture: give one with --input.")
+    source = source_of(project, path)
+    say_notes(source)
+    one = arguments.frames is not None and arguments.frames[0] == arguments.frames[1]
+    picture = is_picture(arguments.out) and not is_pattern(arguments.out)
+    if picture and (source.about.frames == 1 or one):
+        number = arguments.frames[0] if arguments.frames else 0
+        if arguments.with_mask:
+            raise Trouble(
+                f"{arguments.out} is one picture: --with-mask goes with clips and numbered pictures; write the mask with --mask-only."
+            )
+        if arguments.mask_only:
+            export_mask(source, project, project.stack[0].id, arguments.out, number, progress(), arguments.overwrite)
+        else:
+            export_still(source, project, arguments.out, number, progress=progress(), overwrite=arguments.overwrite)
+        print(f"{arguments.out}: written")
+    elif picture:
+        ending = arguments.out.suffix
+        raise Trouble(
+            f"{arguments.out} can hold one frame: name one with --frames N, or write numbered pictures (name.####{ending}) or a clip."
+        )
+    else:
+        what: ClipWhat = "mask" if arguments.mask_only else "result and mask" if arguments.with_mask else "result"
+        how = ClipExport(what, quality=arguments.quality, resume=arguments.resume, overwrite=arguments.overwrite)
+        given = (source, project, arguments.out, arguments.frames, arguments.codec, progress(), how)
+        apart = arguments.jobs > 1 or arguments.scheduler
+        count = export_in_pieces(*given, arguments.jobs, arguments.scheduler) if apart else export_clip(*given)
+        print(f"{arguments.out}: {count} frames written")
+    return 0
