@@ -1,0 +1,295 @@
+"""Adjust: what is done inside the mask, a class a block."""
+
+from __future__ import annotations
+
+import functools
+import itertools
+from collections.abc import Iterator
+from typing import Any, Self
+
+from pydantic import Field, model_validator
+
+from ...names import (
+    Blend,
+    FillKind,
+    FillWhere,
+)
+from ..fields import number, setting
+from .values import ByHue, Colour, Curved, Factor, Frozen, _curves_of
+
+
+@functools.cache
+def _start_of(kind: type[Frozen]) -> Frozen:
+    """A model with every field at its start."""
+    return kind()
+
+
+class Adjustment(Frozen):
+    """One block of what is done inside the mask; every number's start changes nothing.
+
+    The sum of a block stands in the file of ``core/adjust`` that is called as the block's field in `Adjust`.
+    """
+
+    on: bool = Field(default=True, title="On", description="Off: the block is seen as if it changed nothing")
+
+    @property
+    def moved(self) -> bool:
+        """Whether anything has been set, be it switched on or off."""
+        start = _start_of(type(self))
+        return any(value != getattr(start, name) for name, value in self if name != "on")
+
+    @property
+    def neutral(self) -> bool:
+        """Whether it changes nothing."""
+        return not (self.on and self.moved)
+
+    @property
+    def given(self) -> dict[str, Any]:
+        """What its sum is told."""
+        return {name: value for name, value in self if name != "on"}
+
+    @model_validator(mode="after")
+    def _curves_rise(self) -> Self:
+        for name in _curves_of(type(self)):
+            places = [place for place, _ in getattr(self, name)]
+            if any(one >= other for one, other in itertools.pairwise(places)):
+                raise ValueError(f"the points of {name} must rise from left to right")
+        return self
+
+
+class White(Adjustment):
+    """White balance"""
+
+    temperature: float = number(
+        0, -250, 250, "Temperature", "mired", soft=(-100, 100), help="Warmer above 0, as by an amber filter; cooler below"
+    )
+    tint: float = number(0, -100, 100, "Tint", step=0.5, decimals=1, soft=(-40, 40), help="Towards magenta above 0, green below")
+
+
+class Light(Adjustment):
+    """Light"""
+
+    exposure: float = number(0, -10, 10, "Exposure", "stops", step=0.1, decimals=2, soft=(-4, 4), help="Light times two to this power")
+    contrast: float = number(0, -100, 100, "Contrast", "%", help="Distances in stops from the pivot, from half to twice")
+    pivot: float = number(0, -8, 8, "Pivot", "stops", step=0.1, decimals=2, help="Light that contrast leaves as it is, from mid grey")
+    highlights: float = number(0, -100, 100, "Highlights", "%", help="What is lighter than mid grey, darker or lighter")
+    shadows: float = number(0, -100, 100, "Shadows", "%", help="What is darker than mid grey, darker or lighter")
+    white_point: float = number(100, 10, 1000, "White point", "%", soft=(25, 200), help="Luminance that becomes white")
+    black_point: float = number(0, 0, 90, "Black point", "%", step=0.1, decimals=1, soft=(0, 20), help="Luminance that becomes black")
+    gamma: float = number(1, 0.1, 10, "Gamma", step=0.05, decimals=2, soft=(0.25, 4), help="Above 1 lightens, black and white stay")
+
+
+class Curve(Adjustment):
+    """Levels and curves"""
+
+    curve: Curved = setting((), "curve", "Curve", "Curve of luminance; hue and saturation stay")
+    curve_red: Curved = setting((), "curve", "Red curve", "Curve of the red channel")
+    curve_green: Curved = setting((), "curve", "Green curve", "Curve of the green channel")
+    curve_blue: Curved = setting((), "curve", "Blue curve", "Curve of the blue channel")
+    in_black: float = number(0, 0, 254, "Black in", help="Level that becomes black out")
+    in_white: float = number(255, 1, 255, "White in", help="Level that becomes white out")
+    middle: float = number(1, 0.1, 10, "Middle", step=0.05, decimals=2, soft=(0.25, 4), help="Gamma between black and white in")
+    out_black: float = number(0, 0, 255, "Black out", help="Level that black in becomes")
+    out_white: float = number(255, 0, 255, "White out", help="Level that white in becomes")
+
+
+def _hue_of(name: str) -> Any:
+    return number(0, 0, 360, f"{name} hue", "°", help=f"Hue that {name.lower()} are drawn towards")
+
+
+def _colour_of(name: str) -> Any:
+    return number(0, 0, 100, f"{name} colour", "%", step=0.5, decimals=1, help=f"How much of that hue {name.lower()} get")
+
+
+def _lightness_of(name: str) -> Any:
+    return number(0, -100, 100, f"{name} lightness", "%", help=f"{name} darker or lighter")
+
+
+class Balance(Adjustment):
+    """Balance"""
+
+    shadows_hue: float = _hue_of("Shadows")
+    shadows_colour: float = _colour_of("Shadows")
+    shadows_lightness: float = _lightness_of("Shadows")
+    midtones_hue: float = _hue_of("Midtones")
+    midtones_colour: float = _colour_of("Midtones")
+    midtones_lightness: float = _lightness_of("Midtones")
+    highlights_hue: float = _hue_of("Highlights")
+    highlights_colour: float = _colour_of("Highlights")
+    highlights_lightness: float = _lightness_of("Highlights")
+    shadows_to: float = number(35, 0, 100, "Shadows to", "%", help="Lightness at which shadows become midtones")
+    highlights_from: float = number(70, 0, 100, "Highlights from", "%", help="Lightness at which midtones become highlights")
+
+
+class Hues(Adjustment):
+    """Curves over hue"""
+
+    turn_by_hue: ByHue = setting((), "hues", "Turn by hue", "Degrees that single hues are turned by")
+    saturation_by_hue: ByHue = setting((), "hues", "Saturation by hue", "From grey (-100) to twice the chroma (100), for single hues")
+    lightness_by_hue: ByHue = setting((), "hues", "Lightness by hue", "Darker (-100) or lighter (100), for single hues")
+
+
+class Recolour(Adjustment):
+    """Recolour"""
+
+    hue: float = number(0, -180, 180, "Hue", "°", decimals=1, help="Turn of the hue")
+    saturation: float = number(0, -100, 100, "Saturation", "%", help="From grey (-100) to twice the chroma (100)")
+    vibrance: float = number(0, -100, 100, "Vibrance", "%", help="Saturation that spares what is rich already, and skin")
+    lightness: float = number(0, -100, 100, "Lightness", "%", help="Towards black or white")
+    one_hue: float = number(0, 0, 100, "One hue", "%", help="How far all hues are drawn to one")
+    one_hue_at: float = number(0, 0, 360, "Which hue", "°", help="The one hue that all are drawn to")
+
+
+class Match(Adjustment):
+    """Match a target"""
+
+    target: Colour | None = setting(None, "colour", "Target", "Colour that the mean of what is masked becomes")
+    nearest: bool = setting(
+        False, "switch", "Nearest believable", "Go towards the target only as far as nothing leaves the gamut or is crushed"
+    )
+    found: tuple[Factor, Factor, Factor] | None = Field(default=None, description="found on the picture while it is rendered")
+
+    @property
+    def moved(self) -> bool:
+        return self.target is not None
+
+    @property
+    def given(self) -> dict[str, Any]:
+        return {"found": self.found}
+
+
+class Even(Adjustment):
+    """Even out"""
+
+    even_lightness: float = number(0, 0, 100, "Even lightness", "%", help="How far the lightness of what is masked is drawn together")
+    even_hue: float = number(0, 0, 100, "Even hue", "%", help="How far the hues of what is masked are drawn together")
+    mean: tuple[Factor, Factor] | None = Field(default=None, description="found on the picture while it is rendered")
+
+    @property
+    def moved(self) -> bool:
+        return bool(self.even_lightness or self.even_hue)
+
+
+#: Range of each kind of number of a CDL, and what a drag covers.
+CDL_RANGES = {"Slope": ((0, 100), (0, 4)), "Offset": ((-10, 10), (-0.5, 0.5)), "Power": ((0.05, 20), (0.1, 4))}
+
+
+def _channels(name: str, label: str, start: float, help: str) -> Any:
+    (low, high), soft = CDL_RANGES[label]
+    return number(start, low, high, f"{label} {name}", step=0.01, decimals=3, soft=soft, help=f"{help}, {name}")
+
+
+class Mono(Adjustment):
+    """Mono"""
+
+    mono: float = number(0, 0, 100, "Grey", "%", help="How far the way to grey")
+    mono_red: float = number(21, -200, 200, "Grey from red", "%", help="How much red counts in the grey")
+    mono_green: float = number(72, -200, 200, "Grey from green", "%", help="How much green counts in the grey")
+    mono_blue: float = number(7, -200, 200, "Grey from blue", "%", help="How much blue counts in the grey")
+
+
+class Cdl(Adjustment):
+    """CDL"""
+
+    slope_red: float = _channels("red", "Slope", 1, "Light times this")
+    slope_green: float = _channels("green", "Slope", 1, "Light times this")
+    slope_blue: float = _channels("blue", "Slope", 1, "Light times this")
+    offset_red: float = _channels("red", "Offset", 0, "Then this is added")
+    offset_green: float = _channels("green", "Offset", 0, "Then this is added")
+    offset_blue: float = _channels("blue", "Offset", 0, "Then this is added")
+    power_red: float = _channels("red", "Power", 1, "Then to this power")
+    power_green: float = _channels("green", "Power", 1, "Then to this power")
+    power_blue: float = _channels("blue", "Power", 1, "Then to this power")
+    cdl_saturation: float = number(
+        1, 0, 20, "CDL saturation", soft=(0, 4), step=0.01, decimals=3, help="Distance from the luma, as a factor"
+    )
+
+
+class Lookup(Adjustment):
+    """Lookup"""
+
+    lookup_file: str = Field(
+        default="",
+        max_length=4096,
+        title="Table",
+        description="A lookup table (.cube, .clf) over sRGB-coded values",
+        json_schema_extra={"kind": "path"},
+    )
+    table: Any = Field(default=None, exclude=True, description="what the file holds, read while it is rendered")
+
+    @property
+    def moved(self) -> bool:
+        return bool(self.lookup_file)
+
+    @property
+    def given(self) -> dict[str, Any]:
+        return {"table": self.table.values if self.table is not None else None}
+
+
+class Detail(Adjustment):
+    """Detail"""
+
+    noise: float = number(0, 0, 100, "Noise reduction", "%", help="Noise taken away in lightness and colour")
+    blur: float = number(0, 0, 500, "Blur", "px", step=0.5, decimals=1, soft=(0, 50), help="Soften what is masked (standard deviation)")
+    local_contrast: float = number(0, -100, 100, "Local contrast", "%", help="Contrast with the surroundings, without halos at edges")
+    contrast_radius: float = number(40, 2, 500, "its radius", "px", soft=(2, 200), help="How far local contrast looks")
+    sharpen: float = number(0, 0, 100, "Sharpen", "%", help="Lightness against its surroundings")
+    sharpen_radius: float = number(1, 0.3, 20, "its radius", "px", step=0.1, decimals=1, soft=(0.3, 5), help="How far sharpening looks")
+    grain: float = number(0, 0, 100, "Grain", "%", help="Film-like grain, strongest in midtones")
+    grain_size: float = number(1.5, 0.5, 20, "its size", "px", step=0.1, decimals=1, soft=(0.5, 6), help="Size of a grain")
+    frame: int = Field(default=0, ge=0, description="number of the frame, set while a clip is rendered: grain changes from frame to frame")
+
+    @property
+    def moved(self) -> bool:
+        return bool(self.noise or self.blur or self.local_contrast or self.sharpen or self.grain)
+
+
+class Fill(Adjustment):
+    """Fill"""
+
+    fill: FillKind = setting("off", "words", "Fill", "What fills: a colour, a gradient, another picture, or nothing (transparent)")
+    fill_where: FillWhere = setting("inside", "words", "Where", "Inside the mask, or behind what it holds")
+    fill_colour: Colour = setting((0.18, 0.18, 0.18), "colour", "Colour", "Colour that fills, or begins the gradient")
+    fill_to: Colour = setting((0.8, 0.8, 0.8), "colour", "To", "Colour that ends the gradient")
+    fill_angle: float = number(90, -180, 180, "Angle", "°", help="Way of the gradient: 0 to the right, 90 downwards")
+    fill_picture: str = Field(
+        default="", max_length=4096, title="Picture", description="Path of the picture that fills", json_schema_extra={"kind": "path"}
+    )
+    fill_across: float = number(0, -200, 200, "Across", "%", soft=(-50, 50), help="How far the picture is moved, of the width")
+    fill_down: float = number(0, -200, 200, "Down", "%", soft=(-50, 50), help="How far the picture is moved, of the height")
+    fill_scale: float = number(100, 1, 1000, "Scale", "%", soft=(20, 300), help="Size of the picture: at 100 % it just covers all")
+    fill_blend: Blend = setting("normal", "words", "Blend mode", "How it is laid over what is there")
+    fill_opacity: float = number(100, 0, 100, "Opacity", "%", help="How much of it is laid on")
+
+    @property
+    def moved(self) -> bool:
+        return self.fill != "off" and not (self.fill == "picture" and not self.fill_picture)
+
+
+class Adjust(Frozen):
+    """What is done inside the mask: the blocks in the order in which they are applied."""
+
+    white: White = White()
+    light: Light = Light()
+    curve: Curve = Curve()
+    balance: Balance = Balance()
+    hues: Hues = Hues()
+    recolour: Recolour = Recolour()
+    match: Match = Match()
+    even: Even = Even()
+    mono: Mono = Mono()
+    cdl: Cdl = Cdl()
+    lookup: Lookup = Lookup()
+    detail: Detail = Detail()
+    fill: Fill = Fill()
+    primaries: tuple[Factor, ...] | None = Field(default=None, exclude=True, description="of the working space, found while it is rendered")
+
+    @property
+    def neutral(self) -> bool:
+        """Whether it changes nothing."""
+        return all(block.neutral for _, block in self.blocks())
+
+    def blocks(self) -> Iterator[tuple[str, Adjustment]]:
+        """The blocks by name."""
+        pairs = ((name, getattr(self, name)) for name in type(self).model_fields)
+        return ((name, block) for name, block in pairs if isinstance(block, Adjustment))

@@ -1,0 +1,78 @@
+"""Pick: samples, and how near to them counts."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from ...names import (
+    Comparison,
+    DropRule,
+    Reach,
+    Shape,
+)
+from ..fields import number
+from .values import Colour, Coordinate, Frozen, Name, Point, fresh_id
+
+
+class Sample(Frozen):
+    """A colour taken from the picture."""
+
+    id: Name = Field(default_factory=fresh_id)
+    name: Name = ""
+    role: Literal["keep", "drop"] = "keep"
+    reach: Reach = Field(
+        default="everywhere", title="Reach", description="All of the picture, or only the piece that hangs together with its place"
+    )
+    rule: DropRule = Field(
+        default="nearer",
+        title="Drop rule",
+        description="Of a drop sample: it takes what lies nearer to it than to any keep sample, or all within its tolerance",
+    )
+    on: bool = True
+    x: Coordinate = Field(description="full-resolution pixels from the left edge")
+    y: Coordinate = Field(description="full-resolution pixels from the top edge")
+    frame: int = Field(default=0, ge=0, description="number of the frame it was taken on, from 0")
+    size: int = Field(default=5, ge=1, le=501, description="side of the square whose mean was taken, or width of the stroke, in pixels")
+    place: Literal["patch", "box", "stroke"] = "patch"
+    points: tuple[Point, ...] = Field(
+        default=(), max_length=100_000, description="corners of the box, or the stroke's way, full-resolution pixels"
+    )
+    colour: Colour = Field(description="mean of the place, linear light, Rec. 709 primaries")
+    tones: tuple[Colour, ...] = Field(default=(), max_length=12, description="main tones of a box or stroke; each stands for the sample")
+    compare: Comparison = "surface"
+    tolerance: float = number(
+        6, 0, 1000, "Tolerance", step=0.5, decimals=1, soft=(0, 60), help="Distance from the sample up to which a pixel counts fully"
+    )
+    falloff: float = number(
+        1, 0, 1000, "Falloff", step=0.5, decimals=1, soft=(0, 60), help="Distance beyond the tolerance over which it fades to nothing"
+    )
+    shape: Shape = "linear"
+    bend: float = number(0, -1, 1, "Bend", step=0.05, decimals=2, help="Shape of the falloff: steep (below 0) to gentle")
+
+
+class Pick(Frozen):
+    """Which colours the mask is made from."""
+
+    samples: tuple[Sample, ...] = Field(default=(), max_length=256)
+    shading: float = number(85, 0, 100, "Shading", "%", help="How far light and shade on the same surface are forgiven")
+    gloss: float = number(0, 0, 100, "Gloss", "%", help="How far pale highlights on the same surface are forgiven")
+    hue_weight: float = number(
+        100, 0, 400, "Hue counts", "%", step=5, soft=(0, 200), help="How much a difference in hue counts on a surface"
+    )
+    saturation_weight: float = number(
+        100, 0, 400, "Saturation counts", "%", step=5, soft=(0, 200), help="How much a difference in saturation counts on a surface"
+    )
+    outline: tuple[Point, ...] = Field(
+        default=(),
+        max_length=100_000,
+        description="loose outline drawn round the thing, full-resolution pixels: all outside is not the thing",
+    )
+    connected: bool = Field(default=False, title="Connected only", description="Only what hangs together with a kept place")
+    bridge: float = number(0, 0, 200, "Bridge", "px", help="Widest gap that connected only crosses")
+    transparent: bool = Field(default=True, title="Transparent pixels may count", description="Whether wholly transparent pixels may count")
+    measure: Literal["original", "result", "layer"] = Field(
+        default="original", description="what is measured: the picture as opened, as it arrives here, or a layer"
+    )
+    layer: str = Field(default="", max_length=4096, description="path of another picture of the same size, for measure = layer")

@@ -1,0 +1,158 @@
+"""The whole: sieves, groups, takes, and the picture they are for."""
+
+from __future__ import annotations
+
+from typing import Literal, Self
+
+from pydantic import Field, model_validator
+
+from ...names import (
+    AreaMode,
+    Blend,
+    Gamut,
+    MaskFrom,
+)
+from ..fields import number
+from .adjust import Adjust
+from .area import Area
+from .bands import Bands
+from .clip import Track
+from .edge import Edge
+from .pick import Pick
+from .values import Coordinate, Frozen, Name, fresh_id
+
+#: Version of the file format; raised when an older program could not read what a newer one writes.
+VERSION: Literal[6] = 6
+
+
+class Joined(Frozen):
+    """Another sieve's mask, laid on one's own like an area."""
+
+    mode: AreaMode = "add"
+    of: Name
+
+
+class Sieve(Frozen):
+    """One mask together with what is done inside it."""
+
+    id: Name = Field(default_factory=fresh_id)
+    name: Name = "Sieve"
+    on: bool = True
+    pick: Pick = Pick()
+    around: tuple[Pick | None, ...] = Field(
+        default=(),
+        exclude=True,
+        description="the pick as it stands on the frames around, found while it is rendered; empty where it is the same",
+    )
+    bands: Bands = Bands()
+    mask_from: MaskFrom = Field(default="own", description="its own pick and edge, the same as another sieve's, or what others leave")
+    of: tuple[Name, ...] = Field(default=(), max_length=64, description="ids of the sieves whose masks it is made from")
+    opposite: bool = Field(default=False, title="Opposite", description="The finished mask turned round")
+    joined: tuple[Joined, ...] = Field(default=(), max_length=64, description="other sieves' masks laid on it, from first to last")
+    invert: bool = Field(default=False, title="Invert the mask", description="What was masked is not, and what was not is")
+    edge: Edge = Edge()
+    areas: tuple[Area, ...] = Field(default=(), max_length=1000, description="applied from first to last")
+    outside: float = number(0, 0, 100, "Outside level", "%", help="How much of the adjustment the masked-out rest still gets")
+    strength: float = number(100, 0, 100, "Strength", "%", help="How much of the adjustment the sieve gives")
+    blend: Blend = Field(default="normal", title="Blend mode", description="How what is done is laid over the picture that arrives")
+    group: Name = Field(default="", description='id of the group it belongs to, "" for none')
+    tracks: tuple[Track, ...] = Field(default=(), max_length=1000, description="fields that change from frame to frame")
+    adjust: Adjust = Adjust()
+
+    @property
+    def leans_on(self) -> tuple[str, ...]:
+        """Ids of the sieves whose masks this one's is made from."""
+        return (*(self.of if self.mask_from != "own" else ()), *(one.of for one in self.joined))
+
+
+class Group(Frozen):
+    """Sieves that are switched, and weakened, together."""
+
+    id: Name = Field(default_factory=fresh_id)
+    name: str = Field(min_length=1, max_length=200)
+    on: bool = True
+    strength: float = number(100, 0, 100, "Strength", "%", help="How much of what its sieves do the group gives")
+
+
+class Take(Frozen):
+    """A named alternative of the whole stack."""
+
+    name: str = Field(min_length=1, max_length=200)
+    stack: tuple[Sieve, ...] = Field(min_length=1, max_length=256)
+
+
+class Reading(Frozen):
+    """How the picture is read, where its file leaves that open or a person knows better."""
+
+    part: str = Field(default="", max_length=200, title="Part", description='of a file that holds several pictures; "" for the first')
+    space: str = Field(default="", max_length=200, title="Colour space", description='name in OpenColorIO; "" for what the file says')
+    matrix: str = Field(default="", max_length=40, title="Matrix", description='of footage; "" for what the stream says')
+    range: str = Field(default="", max_length=40, title="Range", description='of footage: limited, full, or "" for what the stream says')
+    primaries: str = Field(default="", max_length=40, title="Primaries", description='of footage; "" for what the stream says')
+    curve: str = Field(default="", max_length=40, title="Curve", description='of footage; "" for what the stream says')
+    deinterlaced: bool = Field(default=False, title="Deinterlaced", description="Whole frames are made of the fields of interlaced footage")
+    white: tuple[Coordinate, Coordinate] | None = Field(
+        default=None, title="White balance", description="x, y of a place of a camera raw that should be grey; null for as shot"
+    )
+
+
+class Project(Frozen):
+    """The whole work on one picture or clip."""
+
+    version: Literal[6] = VERSION
+    source: str = Field(default="", max_length=4096, description="the picture or clip: a path relative to the project file")
+    source_mark: str = Field(default="", max_length=64, description="what the picture was when the project was saved")
+    reading: Reading = Reading()
+    working: str = Field(
+        default="",
+        max_length=200,
+        title="Working space",
+        description='linear space of OpenColorIO in whose channels CDL and curves work; "" for Rec. 709',
+    )
+    display: str = Field(
+        default="",
+        max_length=400,
+        title="Display",
+        description='"display / view" of OpenColorIO it is seen and written through; "" for none',
+    )
+    stack: tuple[Sieve, ...] = Field(
+        default=(Sieve(name="Sieve 1"),), min_length=1, max_length=256, description="the picture falls through these from first to last"
+    )
+    groups: tuple[Group, ...] = Field(default=(), max_length=64, description="sieves of one are switched and weakened together")
+    takes: tuple[Take, ...] = Field(default=(), max_length=64, description="named alternatives of the whole stack")
+    solo: Name = Field(default="", description='id of the one sieve that works, "" for all that are on')
+    gamut: Gamut = Field(default="lower chroma", title="Gamut", description="How colours outside the output gamut are brought back")
+
+    @model_validator(mode="after")
+    def _ids_differ(self) -> Self:
+        if len({sieve.id for sieve in self.stack}) != len(self.stack):
+            raise ValueError("two sieves have the same id")
+        return self
+
+    @model_validator(mode="after")
+    def _links_hold(self) -> Self:
+        """Masks lean on sieves that are there, and never in a circle; what is measured after others leans on them too."""
+        leans: dict[str, list[str]] = {}
+        for place, sieve in enumerate(self.stack):
+            leans[sieve.id] = list(sieve.leans_on)
+            if sieve.pick.measure == "result" and sieve.mask_from == "own":
+                leans[sieve.id] += [other.id for other in self.stack[:place]]
+            if not set(leans[sieve.id]) <= {other.id for other in self.stack}:
+                raise ValueError(f"the mask of {sieve.name} leans on a sieve that is not there")
+        if not any(sieve.leans_on for sieve in self.stack):
+            return self
+        done: set[str] = set()
+        while len(done) < len(leans):
+            free = {name for name, others in leans.items() if name not in done and set(others) <= done}
+            if not free:
+                raise ValueError("masks would lean on each other in a circle")
+            done |= free
+        return self
+
+    def sieve(self, sieve_id: str) -> Sieve:
+        """The sieve with this id."""
+        return next(sieve for sieve in self.stack if sieve.id == sieve_id)
+
+    def with_sieve(self, changed: Sieve) -> Project:
+        """The project with the sieve of the same id replaced."""
+        return self.but(stack=tuple(changed if sieve.id == changed.id else sieve for sieve in self.stack))
