@@ -175,6 +175,9 @@ class LongTest(WindowCase):
             opened = [entry for entry in self.session.tray.entries if entry.opened is not None]
             self.assertEqual(len(opened), 4)  # the one in the window, and three more
             self.assertIs(opened[-1], self.session.tray.current)
+            others = round(3 * 600 * 400 * trays.BYTES_A_PIXEL)  # what they take, the stages may not
+            allowed = round(self.session.preferences.cache_megabytes * 1e6)
+            self.assertEqual((self.session.tray.bytes_behind, self.session._cache.limit), (others, allowed - others))
             self.assertTrue(all(entry.glimpse is not None and entry.thumbnail is not None for entry in self.session.tray.entries[:-1]))
         self.assertEqual(self.troubles, [])
 
@@ -188,7 +191,7 @@ class LongTest(WindowCase):
         self.session.export_frames(self.folder / "a.mov", (0, 7), "ProRes 422 HQ", ClipExport())
         allowed = self.session._cache.limit
         self.session.playback.start()
-        self.assertEqual(self.session._cache.limit, max(allowed - KEPT, allowed // 4))  # finished pictures have their part of it
+        self.assertEqual(self.session._cache.limit, max(allowed - KEPT, allowed // 4))  # finished pictures have their part
         QTest.qWait(200)
         self.session.go_to_picture(one)
         self.session.set_field("adjust.light.exposure", 1.0, "Exposure")

@@ -35,7 +35,13 @@ class Preferences(Frozen):
     inset_x: float = number(100, 0, 100, "Inset place", "%", help="Where the inset lies from left (0) to right (100)")
     inset_y: float = number(100, 0, 100, "Inset height", "%", help="Where the inset lies from top (0) to bottom (100)")
     cache_megabytes: float = number(
-        800, 100, 16_000, "Cache", "MB", step=100, help="Memory for finished stages, so that changes show at once"
+        800,
+        100,
+        16_000,
+        "Cache",
+        "MB",
+        step=100,
+        help="Memory for finished stages and pictures that stay open behind, so that changes show at once",
     )
     recent: tuple[str, ...] = Field(default=(), max_length=LONGEST, description="what was opened, the newest first")
     screen_profile: str = Field(default="", max_length=4096, description="ICC profile of the screen")

@@ -43,6 +43,8 @@ from .watcher import Watcher
 from .workers import JobRunner, Questions, Renderer
 
 MEGABYTE = 1_000_000
+#: Share of the cache that stages keep at least, whatever else is open, and while a clip is played.
+LEAST, LEAST_PLAYING = 0.6, 0.25
 #: Milliseconds after the last step of a drag from which on it rests.
 REST = 250
 
@@ -112,7 +114,8 @@ class SessionState(QObject):
         self._openings = JobRunner()
         self._openings.failed.connect(self._failed)
         self.playback = Playback(self)
-        self.playback.changed.connect(self._fit_cache)
+        for changed in (self.playback.changed, self.tray.changed, self.source_changed):
+            changed.connect(self._fit_cache)
         self.watcher = Watcher(lambda: not self.playback.playing and self._renderer.idle and self._questions.idle and self.jobs.idle)
         self.watcher.found.connect(self._take_course)
         self._watches, self._course = False, Course()
@@ -304,9 +307,12 @@ class SessionState(QObject):
         (self.tasks if self.tasks.job is not None else self.jobs).stop()
 
     def _fit_cache(self) -> None:
-        """Let the stages keep what the preferences allow; while a clip is played, its finished pictures have their part of that."""
+        """Let the stages keep what the preferences allow, less what stays open behind the picture in the window and, while a clip is
+        played, what its finished pictures take."""
         allowed = round(self.preferences.cache_megabytes * MEGABYTE)
-        self._cache.resize(max(allowed - KEPT, allowed // 4) if self.playback.playing else allowed)
+        playing = self.playback.playing
+        others = self.tray.bytes_behind + (KEPT if playing else 0)
+        self._cache.resize(max(allowed - others, round(allowed * (LEAST_PLAYING if playing else LEAST))))
 
     def prefer(self, **changes: object) -> None:
         """Change preferences, keep them, and use them from now on."""

@@ -14,8 +14,9 @@ from ..project.model import Project
 from ..project.open_tray import OpenTray, Row
 from .document import Document
 
-#: Bytes of pictures that stay open behind the one in the window, so that going back to them is at once.
-STAY_OPEN = 850_000_000
+#: Bytes of pictures that stay open behind the one in the window, so that going back to them is at once: one of 24 megapixels, or many small
+#: ones. They are taken from what the stages may keep.
+STAY_OPEN = 420_000_000
 #: What a picture that is open takes: three planes of float32, and what is reduced from them.
 BYTES_A_PIXEL = 3 * 4 * 1.4
 #: Stacks are shared by these fields of a project.
@@ -49,6 +50,11 @@ class Entry:
     def source(self) -> str:
         """Path of its picture, "" for none."""
         return self.document.project.source
+
+    @property
+    def bytes(self) -> float:
+        """What its picture takes while it is open."""
+        return self.size[0] * self.size[1] * BYTES_A_PIXEL
 
     @property
     def blank(self) -> bool:
@@ -101,14 +107,21 @@ class Tray(QObject):
         self.changed.emit()
         return self.current if entry is not self.current else self.entries[min(at, len(self.entries) - 1)]
 
+    def _behind(self) -> list[Entry]:
+        """What is open behind the one in the window, the latest first."""
+        return sorted((one for one in self.entries if one.opened is not None and one is not self.current), key=lambda one: -one.used)
+
+    @property
+    def bytes_behind(self) -> int:
+        """What those take that are open behind the one in the window."""
+        return round(sum(entry.bytes for entry in self._behind()))
+
     def trim(self) -> None:
         """Close what was not looked at for longest, until what stays open is small enough."""
         held = 0.0
-        for entry in sorted(self.entries, key=lambda one: -one.used):
-            if entry.opened is None or entry is self.current:
-                continue
-            held += entry.size[0] * entry.size[1] * BYTES_A_PIXEL
-            if held > STAY_OPEN:
+        for entry in self._behind():
+            held += entry.bytes
+            if held > STAY_OPEN and entry.opened is not None:
                 entry.opened.retire()
                 entry.opened = None
 

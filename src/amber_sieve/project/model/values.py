@@ -13,29 +13,20 @@ from ..fields import bounds_of, kind_of
 
 #: Places lie near the picture; colours are light of at most what a float picture may hold.
 Coordinate = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
-
 Radiance = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
-
 Corner = Annotated[float, Field(ge=-1e4, le=1e4, allow_inf_nan=False)]
-
 Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
-
 Colour = tuple[Radiance, Radiance, Radiance]
-
 Point = tuple[Coordinate, Coordinate]
 
 #: Points of a curve: coded values, rising; and hues with what is done at them.
 Curved = Annotated[tuple[tuple[Share, Share], ...], Field(max_length=64)]
-
 Degrees = Annotated[float, Field(ge=0, lt=360, allow_inf_nan=False)]
-
 ByHue = Annotated[tuple[tuple[Degrees, Annotated[float, Field(ge=-180, le=180, allow_inf_nan=False)]], ...], Field(max_length=64)]
-
 Factor = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 
 #: A number, or "auto": found on the picture.
 Amount = float | Literal["auto"]
-
 Name = Annotated[str, Field(max_length=200)]
 
 
