@@ -193,7 +193,7 @@ class BlocksTest(AdjustCase):
         self.assertTrue(block.body.isHidden())
 
     def test_before_stands_beside_after(self):
-        beside = dict(self.window.commands)["View: Before beside after"]
+        beside = self.window.menus.actions["beside"]
         beside.trigger()
         self.settle()
         self.assertEqual([pane.view for pane in self.window.canvas.panes], ["Result", "Original"])

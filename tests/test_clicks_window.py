@@ -76,7 +76,7 @@ class ClicksTest(WindowCase):
         self.session.undo()
         self.assertEqual(self.samples()[0].reach, "everywhere")
         self.window.find_command()
-        self.assertIn("Edit: Sample reaches here only", [name.replace("&", "") for name, _ in self.window.commands])
+        self.assertIn(("Edit", "Sample reaches here only"), [row[:2] for row in self.window.menus.listed()])
 
     def test_the_drop_rule_can_be_chosen(self):
         self.click(1398, 882)

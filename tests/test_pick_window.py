@@ -54,7 +54,7 @@ class PickPageTest(WindowCase):
         self.stroke(JAR, (760, 830), (900, 830), (1100, 830))
         wide = self.session.sieve.pick.samples[0].tolerance
         self.assertGreater(wide, 8)
-        self.window.undo.trigger()
+        self.window.menus.actions["undo"].trigger()
         self.settle()
         self.assertLess(self.session.sieve.pick.samples[0].tolerance, 11.5)
         self.assertEqual(len(self.session.sieve.pick.samples), 1)
@@ -301,6 +301,6 @@ class BandsPageTest(WindowCase):
         self.assertTrue(self.session.sieve.bands.luminance.on)
         QTest.keyClick(field, Qt.Key.Key_Delete)
         self.assertFalse(self.session.sieve.bands.hue.on)
-        self.window.follow_view.trigger()
+        self.window.menus.actions["follow view"].trigger()
         self.settle()
         self.assertTrue(self.session.field_follows_view)

@@ -160,10 +160,10 @@ class LookingTest(WindowCase):
     def test_undo_redo_and_their_names_in_the_menu(self):
         self.open(DEMO / "yard.sieve")
         self.session.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=10.0))), "Hue")
-        self.assertEqual(self.window.undo.text(), "&Undo hue")
-        self.window.undo.trigger()
-        self.assertEqual(self.window.redo.text(), "&Redo hue")
-        self.window.redo.trigger()
+        self.assertEqual(self.window.menus.actions["undo"].text(), "&Undo hue")
+        self.window.menus.actions["undo"].trigger()
+        self.assertEqual(self.window.menus.actions["redo"].text(), "&Redo hue")
+        self.window.menus.actions["redo"].trigger()
         self.assertEqual(self.session.sieve.adjust.recolour.hue, 10)
 
     def test_a_large_picture_is_rendered_where_it_is_seen(self):

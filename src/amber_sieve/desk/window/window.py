@@ -7,7 +7,7 @@ import pathlib
 from collections.abc import Callable
 
 from PyQt6.QtCore import QEvent, QObject, Qt, QTimer, pyqtSignal
-from PyQt6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QKeyEvent, QKeySequence, QShowEvent
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QKeyEvent, QShowEvent
 from PyQt6.QtWidgets import (
     QAbstractButton,
     QApplication,
@@ -27,7 +27,7 @@ from PyQt6.QtWidgets import (
 )
 
 from ...export.batch import pictures_in
-from ...live.tracking import MOVES, Moves
+from ...live.tracking import Moves
 from ...media import formats
 from ...media.sequences import is_sequence
 from ...project.recovery import discard, left_behind
@@ -40,19 +40,20 @@ from ..dialogs.export_dialog import ExportDialog
 from ..dialogs.jobs_dialog import JobsDialog
 from ..dialogs.reading_dialog import ReadingDialog
 from ..dialogs.sieve_presets_dialog import SievePresetsDialog
-from ..dialogs.small import SURROUNDS, Commands, HistoryDialog, Keys, PreferencesDialog, RecoveryChoice, RecoveryDialog, ask_colour, tell
+from ..dialogs.small import Commands, HistoryDialog, Keys, PreferencesDialog, RecoveryChoice, RecoveryDialog, ask_colour, tell
 from ..pages.adjust import AdjustPage
 from ..pages.areas import AreasPage
 from ..pages.bands import BandsPage
 from ..pages.edge import EdgePage
 from ..pages.pick import PickPage
 from ..panels.colour_field import ColourField
-from ..panels.stack_menu import copy_sieve, fill_groups_menu, fill_takes_menu, paste_sieve
 from ..panels.stack_panel import StackPanel
 from ..panels.tray_strip import TrayStrip
 from ..style import HERE
 from ..widgets.band_editor import BandEditor
+from .commands import STEPS
 from .keys import GESTURES
+from .menus import Menus
 
 READABLE = formats.filter_words("Pictures, clips, projects", [*formats.endings(), formats.PROJECT])
 READABLE_STILLS = formats.filter_words("Pictures", formats.endings("still"))
@@ -76,7 +77,6 @@ class Window(QMainWindow):
 
     #: It closes from now on: nothing more may be handed to it.
     leaving = pyqtSignal()
-    follow_view: QAction
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -99,8 +99,8 @@ class Window(QMainWindow):
         bar.setDrawBase(False)
         self.pick, self.bands, self.adjust = PickPage(session), BandsPage(session), AdjustPage(session)
         self.edge, self.areas = EdgePage(session), AreasPage(session, self.canvas.areas)
-        for page, name in ((self.pick, "Pick"), (self.bands, "Bands"), (self.edge, "Edge"), (self.areas, "Areas"), (self.adjust, "Adjust")):
-            self.pages.addTab(page, name)
+        for name, label in STEPS.items():
+            self.pages.addTab(getattr(self, name), label)
         self.pages.currentChanged.connect(self._page_changed)
         middle = QWidget()
         column = QVBoxLayout(middle)
@@ -126,7 +126,8 @@ class Window(QMainWindow):
         self.left.setMinimumWidth(190)
         self.setCentralWidget(self.split)
         self._build_status()
-        self._build_menus()
+        self.menus = Menus(self)
+        self.stack.menu_wanted.connect(self.menus.menus["stack"].popup)
         session.trouble.connect(self.tell_trouble)
         session.mishap.connect(self.tell_trouble)
         session.said.connect(self.say)
@@ -217,145 +218,6 @@ class Window(QMainWindow):
         bar.addPermanentWidget(self.job_box)
         self.job_box.hide()
 
-    def _act(self, menu: QMenu, name: str, keys: str, act: Callable[[], object], tip: str = "") -> QAction:
-        action = QAction(name, self)
-        if keys:
-            action.setShortcut(QKeySequence(keys))
-        action.triggered.connect(lambda _=False: act())
-        action.setStatusTip(tip)
-        menu.addAction(action)
-        self.commands.append((f"{(menu.title() or '').replace('&', '')}: {name.replace('&', '')}", action))
-        return action
-
-    def _menu(self, name: str, inside: QMenu | None = None) -> QMenu:
-        bar = self.menuBar()
-        assert bar is not None
-        menu = inside.addMenu(name) if inside is not None else bar.addMenu(name)
-        assert menu is not None
-        return menu
-
-    def _build_menus(self) -> None:
-        #: Every command by its menu and name.
-        self.commands: list[tuple[str, QAction]] = []
-        canvas, session = self.canvas, self.session
-        file = self._menu("&File")
-        self._act(file, "&Open…", "Ctrl+O", self.ask_open)
-        self.recent_menu = self._menu("Open &recent", file)
-        self.recent_menu.aboutToShow.connect(self._fill_recent)
-        self._act(file, "&Save project", "Ctrl+S", self.save)
-        self._act(file, "Save project &as…", "Ctrl+Shift+S", self.ask_save)
-        self._act(file, "&Find the picture again…", "", self.ask_again)
-        self._act(file, "Start o&ver", "", session.start_over, "An empty stack for this picture")
-        self._act(file, "&Close picture", "Ctrl+W", self.close_picture)
-        self._act(file, "&Next picture", "Ctrl+PgDown", lambda: session.next_picture(1))
-        self._act(file, "&Previous picture", "Ctrl+PgUp", lambda: session.next_picture(-1))
-        file.addSeparator()
-        self._act(file, "&Export result…", "Ctrl+E", self.ask_export)
-        self._act(file, "Export &mask…", "Ctrl+Shift+E", self.ask_export_mask)
-        self._act(file, "Export &with options…", "Ctrl+Alt+E", self.show_export)
-        self._act(file, "Export &lookup table…", "", self.ask_lookup)
-        self._act(file, "&How the picture is read…", "Ctrl+Alt+R", self.show_reading)
-        self._act(file, "&Batch…", "Ctrl+Shift+B", self.ask_batch)
-        self._act(file, "Exports in the &queue…", "Ctrl+J", self.show_jobs)
-        file.addSeparator()
-        self._act(file, "&Quit", "Ctrl+Q", self.close)
-        edit = self._menu("&Edit")
-        self.undo = self._act(edit, "&Undo", "Ctrl+Z", session.undo)
-        self.redo = self._act(edit, "&Redo", "Ctrl+Shift+Z", session.redo)
-        edit.addSeparator()
-        self._act(
-            edit, "Sample &reaches here only", "R", lambda: self.pick.toggle_reach(), "The chosen samples, or the last: here, or everywhere"
-        )
-        edit.addSeparator()
-        self._act(edit, "&Preferences…", "Ctrl+,", self.show_preferences)
-        stack = self._menu("&Stack")
-        self._act(stack, "&Add sieve", "Ctrl+Shift+N", session.add_sieve)
-        self._act(stack, "&Duplicate sieve", "Ctrl+D", lambda: session.duplicate_sieve(session.sieve.id))
-        self._act(stack, "Remove sieve", "", self.stack.remove)
-        self._act(stack, "Move &up", "Ctrl+Shift+Up", lambda: session.move_sieve(session.sieve.id, -1))
-        self._act(stack, "Move d&own", "Ctrl+Shift+Down", lambda: session.move_sieve(session.sieve.id, 1))
-        self._act(stack, "&Solo", "S", lambda: session.toggle_solo(session.sieve.id), "Only this sieve works")
-        stack.addSeparator()
-        self._act(stack, "&Copy sieve", "Ctrl+Shift+C", lambda: copy_sieve(session))
-        self._act(stack, "&Paste sieve", "Ctrl+Shift+V", lambda: paste_sieve(session))
-        self._act(stack, "Paste only its &mask", "", lambda: paste_sieve(session, "mask"))
-        self._act(stack, "Paste only its ad&justments", "", lambda: paste_sieve(session, "adjustments"))
-        self._act(stack, "P&resets of sieves…", "Ctrl+Alt+P", self.show_sieve_presets)
-        stack.addSeparator()
-        self.stack.mask_menu.setTitle("Mask &from")
-        stack.addMenu(self.stack.mask_menu)
-        self.groups_menu, self.takes_menu = self._menu("&Groups", stack), self._menu("&Takes", stack)
-        self.groups_menu.aboutToShow.connect(lambda: fill_groups_menu(self.groups_menu, session, self))
-        self.takes_menu.aboutToShow.connect(
-            lambda: fill_takes_menu(self.takes_menu, session, self, canvas.show_take_beside, canvas.wipe_take)
-        )
-        self._act(stack, "&History…", "Ctrl+H", self.show_history)
-        self.stack.menu_wanted.connect(stack.popup)
-        clip = self._menu("&Clip")
-        self._act(clip, "&Play or stop", "", session.playback.toggle)
-        self._act(clip, "&In point here", "", self.timeline.toggle_in)
-        self._act(clip, "&Out point here", "", self.timeline.toggle_out)
-        clip.addSeparator()
-        self._act(clip, "Next &jump of the coverage", "", lambda: session.next_trouble(1))
-        self._act(clip, "Jump before", "Shift+N", lambda: session.next_trouble(-1))
-        clip.addSeparator()
-        self._act(clip, "&Next keyframe", "Ctrl+Alt+Right", lambda: session.next_key(1))
-        self._act(clip, "Keyframe &before", "Ctrl+Alt+Left", lambda: session.next_key(-1))
-        self._act(clip, "&Key the samples here", "Ctrl+Alt+K", session.key_samples, "The colours as they are on this frame, from here on")
-        self._act(clip, "Key the &area here", "", self.key_area, "The chosen area may lie elsewhere on other frames")
-        self._act(clip, "Area without keys", "", lambda: self.key_area(remove=True))
-        for words, way in (("Track the area &forwards", 1), ("Track the area back&wards", -1)):
-            part = self._menu(words, clip)
-            for moves in MOVES:
-                self._act(part, moves.capitalize(), "", functools.partial(self.track_area, way, moves))
-        view = self._menu("&View")
-        self._act(view, "&Fit", "Ctrl+0", canvas.viewport.fit)
-        self._act(view, "&100 %", "Ctrl+1", lambda: canvas.viewport.zoom_to(1.0 / self.devicePixelRatioF()))
-        self._act(view, "Zoom &in", "Ctrl++", lambda: canvas.viewport.zoom_to(canvas.viewport.zoom * 2))
-        self._act(view, "Zoom &out", "Ctrl+-", lambda: canvas.viewport.zoom_to(canvas.viewport.zoom / 2))
-        view.addSeparator()
-        self._act(view, "&Twin view", "T", canvas.toggle_twin, "Picture and mask side by side")
-        self._act(view, "&Inset mask", "I", canvas.toggle_inset, "The mask small in a corner of the picture")
-        self._act(view, "Side &panels", "H", self.toggle_panels, "Hide or show stack and pages")
-        self._act(view, "&Wipe", "W", canvas.wipe.toggle, "Before and after on either side of a line")
-        self._act(view, "&Before beside after", "B", canvas.toggle_beside, "The picture as it was and the result side by side")
-        self._act(view, "&Loupe", "L", canvas.loupe.toggle, "The pixels at the pointer")
-        self._act(view, "&Large colour field", "", self.toggle_large_field)
-        proof = self._menu("Soft &proof", view)
-        self._act(proof, "Off", "", lambda: session.proof(None))
-        self._act(proof, "ICC profile…", "", self.ask_proof)
-        self._act(
-            proof, "Mark what is outside its gamut", "Ctrl+Shift+G", lambda: session.look(proof_marks=not session.looking.proof_marks)
-        )
-        screen = self._menu("This s&creen", view)
-        self._act(screen, "Without a profile", "", lambda: session.use_screen_profile(None))
-        self._act(screen, "ICC profile…", "", self.ask_screen_profile)
-        surround = self._menu("&Surround", view)
-        for tone in SURROUNDS:
-            self._act(surround, tone.capitalize(), "", functools.partial(session.prefer, surround=tone))
-        veil = self._menu("&Veil", view)
-        self._act(veil, "Over the inside", "", lambda: session.look(veil_outside=False))
-        self._act(veil, "Over the outside", "", lambda: session.look(veil_outside=True))
-        veil.addSeparator()
-        self._act(veil, "Automatic colour, far from what it covers", "", lambda: session.prefer(veil_colour=None))
-        self._act(veil, "Choose a colour…", "", self.ask_veil_colour)
-        veil.addSeparator()
-        for opacity in (30, 60, 90):
-            self._act(veil, f"{opacity} % opaque", "", functools.partial(session.prefer, veil_opacity=float(opacity)))
-        self.follow_view = self._act(view, "Colour field follows the view", "", lambda: session.follow_view(self.follow_view.isChecked()))
-        self.follow_view.setCheckable(True)
-        page_menu = self._menu("&Go")
-        for number in range(self.pages.count()):
-            name = self.pages.tabText(number)
-            self._act(page_menu, f"&{name}", f"F{number + 2}", functools.partial(self.pages.setCurrentIndex, number))
-        help_menu = self._menu("&Help")
-        self._act(help_menu, "&Keys and gestures", "F1", self.show_keys)
-        self._act(help_menu, "&Find a command…", "Ctrl+K", self.find_command)
-        # Plain letters act only while nothing is typed in: see `eventFilter`.
-        self._letters = {action.shortcut().toString(): action for _, action in self.commands if len(action.shortcut().toString()) == 1}
-        for action in self._letters.values():
-            action.setShortcutContext(Qt.ShortcutContext.WidgetShortcut)
-
     # Saying
 
     def say(self, text: str) -> None:
@@ -372,16 +234,13 @@ class Window(QMainWindow):
 
     def show_keys(self) -> None:
         """What can be done with mouse and keys."""
-        rows = [*GESTURES]
-        for name, action in self.commands:
-            if action.shortcut().toString():
-                menu, _, command = name.partition(": ")
-                rows.append((menu, action.shortcut().toString(), command))
+        keyed = [(menu, action.shortcut().toString(), command) for menu, command, action in self.menus.listed()]
+        rows = [*GESTURES, *(row for row in keyed if row[1])]
         Keys(self, rows).show()
 
     def find_command(self) -> None:
         """Find a command by its name."""
-        Commands(self, [(name, action) for name, action in self.commands if action.isEnabled()]).show()
+        Commands(self, [(f"{menu}: {name}", action) for menu, name, action in self.menus.listed() if action.isEnabled()]).show()
 
     def show_history(self) -> None:
         """The steps of this session, to go back or on to any of them."""
@@ -445,10 +304,7 @@ class Window(QMainWindow):
     def _retitle(self) -> None:
         history = self.session.history
         self.setWindowTitle(f"{self.session.display_name()}{' •' if history.changed else ''} – Amber Sieve")
-        self.undo.setText(f"&Undo {history.undoes.lower()}" if history.undoes else "&Undo")
-        self.redo.setText(f"&Redo {history.redoes.lower()}" if history.redoes else "&Redo")
-        self.undo.setEnabled(history.undoes is not None)
-        self.redo.setEnabled(history.redoes is not None)
+        self.menus.refresh()
 
     def _job_changed(self, job: Job | None) -> None:
         self.job_box.setVisible(job is not None)
@@ -491,11 +347,11 @@ class Window(QMainWindow):
         if self._may_leave():
             self.session.close_pictures([self.session.tray.current])
 
-    def _fill_recent(self) -> None:
+    def fill_recent(self, menu: QMenu) -> None:
         """What was opened before, the newest first; what is not there any more cannot be chosen."""
-        self.recent_menu.clear()
+        menu.clear()
         for name in self.session.preferences.recent:
-            action = self.recent_menu.addAction(pathlib.Path(name).name)
+            action = menu.addAction(pathlib.Path(name).name)
             assert action is not None
             action.setToolTip(name)
             action.setEnabled(pathlib.Path(name).exists())
@@ -758,7 +614,7 @@ class Window(QMainWindow):
             Qt.Key.Key_Comma: lambda: self.session.go_to(self.session.number - 1),
             Qt.Key.Key_Period: lambda: self.session.go_to(self.session.number + 1),
         }
-        letter = self._letters.get(chr(key)) if 32 < key < 127 else None
+        letter = self.menus.letters.get(chr(key)) if 32 < key < 127 else None
         if letter is not None and not (key == Qt.Key.Key_I and isinstance(focus, BandEditor)):
             acts[key] = letter.trigger
         if self.session.frames > 1 and not isinstance(focus, QAbstractButton):

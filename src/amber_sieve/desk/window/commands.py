@@ -1,0 +1,232 @@
+"""Every command of the window, in the order of the menus: id, label, key, when it can be chosen, and what it does.
+
+Menus, shortcuts, the finder of commands and the sheet of keys are made from this table (`menus.py`). Code goes by ids, so a label may be
+reworded or translated.
+"""
+
+from __future__ import annotations
+
+import functools
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from PyQt6.QtWidgets import QMenu
+
+from ...live.tracking import MOVES
+from ..dialogs.small import SURROUNDS
+from ..panels.stack_menu import copy_sieve, fill_groups_menu, fill_mask_menu, fill_takes_menu, paste_sieve
+
+if TYPE_CHECKING:
+    from .window import Window
+
+#: How opaque a veil can be made from the menu, per cent.
+OPACITIES = (30, 60, 90)
+
+
+@dataclass(frozen=True)
+class Command:
+    """Something that the window does.
+
+    Attributes
+    ----------
+    id : its name in code. menu : id of the menu that it stands in. label : what a person reads, with the letter that chooses it.
+    act : what it does. keys : its shortcut, "" for none. tip : said in the bar at the bottom.
+    enabled : whether it can be chosen now. ticked : whether it is on, for what can be on or off.
+    name : what it is called now, where that changes.
+    """
+
+    id: str
+    menu: str
+    label: str
+    act: Callable[[Window], object]
+    keys: str = ""
+    tip: str = ""
+    enabled: Callable[[Window], bool] | None = None
+    ticked: Callable[[Window], bool] | None = None
+    name: Callable[[Window], str] | None = None
+
+
+@dataclass(frozen=True)
+class Menu:
+    """A menu, in the bar or ``inside`` another; ``fill`` puts into it what changes, each time it opens."""
+
+    id: str
+    label: str
+    inside: str = ""
+    fill: Callable[[Window, QMenu], object] | None = None
+
+
+@dataclass(frozen=True)
+class Line:
+    """A line between the commands of a menu."""
+
+    menu: str
+
+
+def _file() -> Iterator[Command | Menu | Line]:
+    yield Menu("file", "&File")
+    yield Command("open", "file", "&Open…", lambda w: w.ask_open(), "Ctrl+O")
+    yield Menu("recent", "Open &recent", "file", lambda w, menu: w.fill_recent(menu))
+    yield Command("save", "file", "&Save project", lambda w: w.save(), "Ctrl+S")
+    yield Command("save as", "file", "Save project &as…", lambda w: w.ask_save(), "Ctrl+Shift+S")
+    yield Command("find picture", "file", "&Find the picture again…", lambda w: w.ask_again())
+    yield Command("start over", "file", "Start o&ver", lambda w: w.session.start_over(), tip="An empty stack for this picture")
+    yield Command("close picture", "file", "&Close picture", lambda w: w.close_picture(), "Ctrl+W")
+    yield Command("next picture", "file", "&Next picture", lambda w: w.session.next_picture(1), "Ctrl+PgDown")
+    yield Command("previous picture", "file", "&Previous picture", lambda w: w.session.next_picture(-1), "Ctrl+PgUp")
+    yield Line("file")
+    yield Command("export", "file", "&Export result…", lambda w: w.ask_export(), "Ctrl+E")
+    yield Command("export mask", "file", "Export &mask…", lambda w: w.ask_export_mask(), "Ctrl+Shift+E")
+    yield Command("export options", "file", "Export &with options…", lambda w: w.show_export(), "Ctrl+Alt+E")
+    yield Command("export lookup", "file", "Export &lookup table…", lambda w: w.ask_lookup())
+    yield Command("reading", "file", "&How the picture is read…", lambda w: w.show_reading(), "Ctrl+Alt+R")
+    yield Command("batch", "file", "&Batch…", lambda w: w.ask_batch(), "Ctrl+Shift+B")
+    yield Command("queue", "file", "Exports in the &queue…", lambda w: w.show_jobs(), "Ctrl+J")
+    yield Line("file")
+    yield Command("quit", "file", "&Quit", lambda w: w.close(), "Ctrl+Q")
+
+
+def _after(word: str, step: str | None) -> str:
+    return f"{word} {step.lower()}" if step else word
+
+
+def _edit() -> Iterator[Command | Menu | Line]:
+    yield Menu("edit", "&Edit")
+    yield Command(
+        "undo", "edit", "&Undo", lambda w: w.session.undo(), "Ctrl+Z",
+        enabled=lambda w: w.session.history.undoes is not None, name=lambda w: _after("&Undo", w.session.history.undoes),
+    )  # fmt: skip
+    yield Command(
+        "redo", "edit", "&Redo", lambda w: w.session.redo(), "Ctrl+Shift+Z",
+        enabled=lambda w: w.session.history.redoes is not None, name=lambda w: _after("&Redo", w.session.history.redoes),
+    )  # fmt: skip
+    yield Line("edit")
+    yield Command(
+        "reach here", "edit", "Sample &reaches here only", lambda w: w.pick.toggle_reach(), "R",
+        "The chosen samples, or the last: here, or everywhere",
+    )  # fmt: skip
+    yield Line("edit")
+    yield Command("preferences", "edit", "&Preferences…", lambda w: w.show_preferences(), "Ctrl+,")
+
+
+def _stack() -> Iterator[Command | Menu | Line]:
+    yield Menu("stack", "&Stack")
+    yield Command("add sieve", "stack", "&Add sieve", lambda w: w.session.add_sieve(), "Ctrl+Shift+N")
+    yield Command("duplicate sieve", "stack", "&Duplicate sieve", lambda w: w.session.duplicate_sieve(w.session.sieve.id), "Ctrl+D")
+    yield Command("remove sieve", "stack", "Remove sieve", lambda w: w.stack.remove())
+    yield Command("sieve up", "stack", "Move &up", lambda w: w.session.move_sieve(w.session.sieve.id, -1), "Ctrl+Shift+Up")
+    yield Command("sieve down", "stack", "Move d&own", lambda w: w.session.move_sieve(w.session.sieve.id, 1), "Ctrl+Shift+Down")
+    yield Command("solo", "stack", "&Solo", lambda w: w.session.toggle_solo(w.session.sieve.id), "S", "Only this sieve works")
+    yield Line("stack")
+    yield Command("copy sieve", "stack", "&Copy sieve", lambda w: copy_sieve(w.session), "Ctrl+Shift+C")
+    yield Command("paste sieve", "stack", "&Paste sieve", lambda w: paste_sieve(w.session), "Ctrl+Shift+V")
+    yield Command("paste mask", "stack", "Paste only its &mask", lambda w: paste_sieve(w.session, "mask"))
+    yield Command("paste adjustments", "stack", "Paste only its ad&justments", lambda w: paste_sieve(w.session, "adjustments"))
+    yield Command("sieve presets", "stack", "P&resets of sieves…", lambda w: w.show_sieve_presets(), "Ctrl+Alt+P")
+    yield Line("stack")
+    yield Menu("mask from", "Mask &from", "stack", lambda w, menu: fill_mask_menu(menu, w.session))
+    yield Menu("groups", "&Groups", "stack", lambda w, menu: fill_groups_menu(menu, w.session, w))
+    yield Menu(
+        "takes", "&Takes", "stack", lambda w, menu: fill_takes_menu(menu, w.session, w, w.canvas.show_take_beside, w.canvas.wipe_take)
+    )
+    yield Command("history", "stack", "&History…", lambda w: w.show_history(), "Ctrl+H")
+
+
+def _clip() -> Iterator[Command | Menu | Line]:
+    yield Menu("clip", "&Clip")
+    yield Command("play", "clip", "&Play or stop", lambda w: w.session.playback.toggle())
+    yield Command("in point", "clip", "&In point here", lambda w: w.timeline.toggle_in())
+    yield Command("out point", "clip", "&Out point here", lambda w: w.timeline.toggle_out())
+    yield Line("clip")
+    yield Command("next jump", "clip", "Next &jump of the coverage", lambda w: w.session.next_trouble(1))
+    yield Command("previous jump", "clip", "Jump before", lambda w: w.session.next_trouble(-1), "Shift+N")
+    yield Line("clip")
+    yield Command("next keyframe", "clip", "&Next keyframe", lambda w: w.session.next_key(1), "Ctrl+Alt+Right")
+    yield Command("previous keyframe", "clip", "Keyframe &before", lambda w: w.session.next_key(-1), "Ctrl+Alt+Left")
+    yield Command(
+        "key samples", "clip", "&Key the samples here", lambda w: w.session.key_samples(), "Ctrl+Alt+K",
+        "The colours as they are on this frame, from here on",
+    )  # fmt: skip
+    yield Command("key area", "clip", "Key the &area here", lambda w: w.key_area(), tip="The chosen area may lie elsewhere on other frames")
+    yield Command("unkey area", "clip", "Area without keys", lambda w: w.key_area(remove=True))
+    for way, label, number in (("forwards", "Track the area &forwards", 1), ("backwards", "Track the area back&wards", -1)):
+        yield Menu(f"track {way}", label, "clip")
+        for moves in MOVES:
+            act = functools.partial(_track, way=number, moves=moves)
+            yield Command(f"track {way} by {moves}", f"track {way}", moves.capitalize(), act)
+
+
+def _track(window: Window, way: int, moves: str) -> None:
+    window.track_area(way, next(one for one in MOVES if one == moves))
+
+
+def _view() -> Iterator[Command | Menu | Line]:
+    yield Menu("view", "&View")
+    yield Command("fit", "view", "&Fit", lambda w: w.canvas.viewport.fit(), "Ctrl+0")
+    yield Command("zoom 100", "view", "&100 %", lambda w: w.canvas.viewport.zoom_to(1.0 / w.devicePixelRatioF()), "Ctrl+1")
+    yield Command("zoom in", "view", "Zoom &in", lambda w: w.canvas.viewport.zoom_to(w.canvas.viewport.zoom * 2), "Ctrl++")
+    yield Command("zoom out", "view", "Zoom &out", lambda w: w.canvas.viewport.zoom_to(w.canvas.viewport.zoom / 2), "Ctrl+-")
+    yield Line("view")
+    yield Command("twin", "view", "&Twin view", lambda w: w.canvas.toggle_twin(), "T", "Picture and mask side by side")
+    yield Command("inset", "view", "&Inset mask", lambda w: w.canvas.toggle_inset(), "I", "The mask small in a corner of the picture")
+    yield Command("panels", "view", "Side &panels", lambda w: w.toggle_panels(), "H", "Hide or show stack and pages")
+    yield Command("wipe", "view", "&Wipe", lambda w: w.canvas.wipe.toggle(), "W", "Before and after on either side of a line")
+    yield Command(
+        "beside", "view", "&Before beside after", lambda w: w.canvas.toggle_beside(), "B",
+        "The picture as it was and the result side by side",
+    )  # fmt: skip
+    yield Command("loupe", "view", "&Loupe", lambda w: w.canvas.loupe.toggle(), "L", "The pixels at the pointer")
+    yield Command("large field", "view", "&Large colour field", lambda w: w.toggle_large_field())
+    yield Menu("proof", "Soft &proof", "view")
+    yield Command("proof off", "proof", "Off", lambda w: w.session.proof(None))
+    yield Command("proof profile", "proof", "ICC profile…", lambda w: w.ask_proof())
+    yield Command(
+        "proof marks", "proof", "Mark what is outside its gamut",
+        lambda w: w.session.look(proof_marks=not w.session.looking.proof_marks), "Ctrl+Shift+G",
+    )  # fmt: skip
+    yield Menu("screen", "This s&creen", "view")
+    yield Command("screen none", "screen", "Without a profile", lambda w: w.session.use_screen_profile(None))
+    yield Command("screen profile", "screen", "ICC profile…", lambda w: w.ask_screen_profile())
+    yield Menu("surround", "&Surround", "view")
+    for tone in SURROUNDS:
+        yield Command(f"surround {tone}", "surround", tone.capitalize(), functools.partial(_prefer, surround=tone))
+    yield Menu("veil", "&Veil", "view")
+    yield Command("veil inside", "veil", "Over the inside", lambda w: w.session.look(veil_outside=False))
+    yield Command("veil outside", "veil", "Over the outside", lambda w: w.session.look(veil_outside=True))
+    yield Line("veil")
+    yield Command("veil automatic", "veil", "Automatic colour, far from what it covers", lambda w: w.session.prefer(veil_colour=None))
+    yield Command("veil colour", "veil", "Choose a colour…", lambda w: w.ask_veil_colour())
+    yield Line("veil")
+    for opacity in OPACITIES:
+        yield Command(f"veil {opacity}", "veil", f"{opacity} % opaque", functools.partial(_prefer, veil_opacity=float(opacity)))
+    yield Command(
+        "follow view", "view", "Colour field follows the view", lambda w: w.session.follow_view(not w.session.field_follows_view),
+        ticked=lambda w: w.session.field_follows_view,
+    )  # fmt: skip
+
+
+def _prefer(window: Window, **changes: object) -> None:
+    window.session.prefer(**changes)
+
+
+def _go() -> Iterator[Command | Menu | Line]:
+    yield Menu("go", "&Go")
+    for number, (name, label) in enumerate(STEPS.items()):
+        yield Command(f"go {name}", "go", f"&{label}", functools.partial(_turn_to, number=number), f"F{number + 2}")
+
+
+def _turn_to(window: Window, number: int) -> None:
+    window.pages.setCurrentIndex(number)
+
+
+def _help() -> Iterator[Command | Menu | Line]:
+    yield Menu("help", "&Help")
+    yield Command("keys", "help", "&Keys and gestures", lambda w: w.show_keys(), "F1")
+    yield Command("find command", "help", "&Find a command…", lambda w: w.find_command(), "Ctrl+K")
+
+
+#: The steps of the work, in their order: the pages, and how they are called.
+STEPS = {"pick": "Pick", "bands": "Bands", "edge": "Edge", "areas": "Areas", "adjust": "Adjust"}
+#: Menus, commands and lines as they stand below each other; a menu stands before what is in it.
+TABLE: tuple[Command | Menu | Line, ...] = (*_file(), *_edit(), *_stack(), *_clip(), *_view(), *_go(), *_help())
