@@ -145,7 +145,7 @@ class ExportDialogTest(WindowCase):
     def test_everything_is_chosen_seen_and_written(self):
         self.open(DEMO / "yard.png")
         self.click(742, 790)
-        self.window.show_export()
+        self.window.exports.show_export()
         dialog = next(child for child in self.window.findChildren(ExportDialog))
         self.settle()
         seen = dialog.picture.pixmap().toImage()
@@ -169,7 +169,7 @@ class ExportDialogTest(WindowCase):
         alpha = np.asarray(Image.open(self.folder / "yard-Sieve 1.png"))[..., 3] / 255
         self.assertAlmostEqual(alpha.mean(), float(truth("yard", "turquoise").mean()), delta=0.006)
         # Writing over something is asked.
-        self.window.show_export()
+        self.window.exports.show_export()
         dialog = self.window.findChildren(ExportDialog)[-1]
         dialog.folder = self.folder
         dialog.pattern.setText("yard-Sieve 1")
@@ -180,7 +180,7 @@ class ExportDialogTest(WindowCase):
         self.assertEqual(self.troubles, [])
 
     def dialog(self) -> ExportDialog:
-        self.window.show_export()
+        self.window.exports.show_export()
         dialog = self.window.findChildren(ExportDialog)[-1]
         dialog.folder = self.folder
         self.settle()

@@ -380,7 +380,7 @@ class PlayTest(WindowCase):
         self.session.set_field("adjust.mono.mono", 100.0, "Grey")
         self.settle()
         self.session.set_between(0, 5)
-        self.window.show_jobs()
+        self.window.exports.show_jobs()
         dialog = self.window.findChildren(JobsDialog)[-1]
         for name in ("a.mov", "b.mov", "c.mov", "d.mov"):
             self.session.export_frames(self.folder / name, (0, 5), "ProRes 422 HQ", ClipExport())

@@ -240,19 +240,19 @@ class ChangedElsewhere(WindowCase):
             return mock.patch.object(QMessageBox, "exec", run)
 
         with choose("Cancel"):
-            self.assertFalse(self.window.save())
+            self.assertFalse(self.window.files.save())
         with choose("Save beside it"):
-            self.assertTrue(self.window.save())
+            self.assertTrue(self.window.files.save())
         self.assertEqual(storage.load(self.folder / "a-2.sieve").gamut, "clip")
         self.assertEqual(digest_of(path), before)
         self.assertEqual(self.session.path, self.folder / "a-2.sieve")
         # Saved where nobody else was, it is simply saved.
         self.session.edit(lambda project: project.but(gamut="lower chroma"), "Gamut")
-        self.assertTrue(self.window.save())
+        self.assertTrue(self.window.files.save())
         (self.folder / "a-2.sieve").write_text("{}")
         self.session.edit(lambda project: project.but(gamut="clip"), "Gamut")
         with choose("Overwrite it"):
-            self.assertTrue(self.window.save())
+            self.assertTrue(self.window.files.save())
         self.assertEqual(storage.load(self.folder / "a-2.sieve").gamut, "clip")
 
     def test_a_project_never_takes_another_ending(self):

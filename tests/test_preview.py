@@ -189,7 +189,7 @@ class HistoryEmptyTest(unittest.TestCase):
 
 class SafeWindowTest(WindowCase):
     def answer(self, choice) -> mock._patch:
-        return mock.patch("amber_sieve.desk.window.window.QMessageBox.question", return_value=choice)
+        return mock.patch("amber_sieve.desk.window.files.QMessageBox.question", return_value=choice)
 
     def test_band_ends_are_dragged_without_a_word(self):
         self.open(DEMO / "yard.png")
@@ -253,8 +253,8 @@ class SafeWindowTest(WindowCase):
         self.session.open(DEMO / "yard.sieve", copy=True)
         self.settle()
         self.assertIsNone(self.session.path)
-        with mock.patch("amber_sieve.desk.window.window.QFileDialog.getSaveFileName", return_value=("", "")) as asked:
-            self.assertFalse(self.window.save())
+        with mock.patch("amber_sieve.desk.window.files.QFileDialog.getSaveFileName", return_value=("", "")) as asked:
+            self.assertFalse(self.window.files.save())
         asked.assert_called_once()
 
     def test_a_missing_picture_can_be_found_by_hand(self):
@@ -262,7 +262,7 @@ class SafeWindowTest(WindowCase):
 
         storage.save(Project(source=str(self.folder / "gone.png")), self.folder / "a.sieve")
         found = []
-        self.window.ask_missing = found.append
+        self.window.files.ask_missing = found.append
         self.session.missing.disconnect()
         self.session.missing.connect(found.append)
         self.session.open(self.folder / "a.sieve")
@@ -377,8 +377,8 @@ class SafeWindowTest(WindowCase):
         dialog.numbers["cache_megabytes"].set(300)
         self.assertEqual(self.session._cache.limit, 300_000_000)
         left = recovery.Left(self.folder / "left.json", "The jar", "", time.time(), self.session.project)
-        with mock.patch("amber_sieve.desk.window.window.left_behind", return_value=[left]):
-            self.window.offer_recovery()
+        with mock.patch("amber_sieve.desk.window.files.left_behind", return_value=[left]):
+            self.window.files.offer_recovery()
         self.session.history.mark_saved()
         self.window.findChild(RecoveryDialog).go_on.click()
         self.settle()

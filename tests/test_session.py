@@ -90,20 +90,20 @@ class FilesTest(WindowCase):
         self.open(DEMO / "yard.png")
         self.click(735, 830)
         path, out, mask = self.folder / "jar", self.folder / "out.tif", self.folder / "mask.png"
-        with mock.patch("amber_sieve.desk.window.window.QFileDialog.getSaveFileName", return_value=(str(path), "")):
-            self.assertTrue(self.window.save())
+        with mock.patch("amber_sieve.desk.window.files.QFileDialog.getSaveFileName", return_value=(str(path), "")):
+            self.assertTrue(self.window.files.save())
         self.assertFalse(self.session.history.changed)
         self.assertNotIn("•", self.window.windowTitle())
         saved = self.folder / "jar.sieve"
         self.assertEqual(load(saved).stack, self.session.project.stack)
-        for ask, target in ((self.window.ask_export, out), (self.window.ask_export_mask, mask)):
-            with mock.patch("amber_sieve.desk.window.window.QFileDialog.getSaveFileName", return_value=(str(target), "")):
+        for ask, target in ((self.window.exports.ask_export, out), (self.window.exports.ask_export_mask, mask)):
+            with mock.patch("amber_sieve.desk.window.files.QFileDialog.getSaveFileName", return_value=(str(target), "")):
                 ask()
             self.settle()
         self.assertEqual(stills.read(out).about.depth, "uint8")
         self.assertTrue(mask.exists())
-        with mock.patch("amber_sieve.desk.window.window.QFileDialog.getOpenFileNames", return_value=([str(saved)], "")):
-            self.window.ask_open()
+        with mock.patch("amber_sieve.desk.window.files.QFileDialog.getOpenFileNames", return_value=([str(saved)], "")):
+            self.window.files.ask_open()
         self.settle()
         self.assertEqual(self.session.path, saved)
 
@@ -122,15 +122,15 @@ class FilesTest(WindowCase):
         for answer, accepted in ((QMessageBox.StandardButton.Cancel, False), (QMessageBox.StandardButton.Discard, True)):
             event = QCloseEvent()
             with (
-                mock.patch("amber_sieve.desk.window.window.QMessageBox.question", return_value=answer),
+                mock.patch("amber_sieve.desk.window.files.QMessageBox.question", return_value=answer),
                 mock.patch.object(self.session, "close"),
             ):
                 self.window.closeEvent(event)
             self.assertEqual(event.isAccepted(), accepted)
 
     def test_exporting_nothing_is_said(self):
-        self.window.ask_export()
-        self.window.ask_export_mask()
+        self.window.exports.ask_export()
+        self.window.exports.ask_export_mask()
         self.assertIn("open a picture first", self.window.last_trouble)
         for box in self.window.findChildren(QMessageBox):
             box.close()

@@ -146,7 +146,7 @@ class TrayTest(WindowCase):
         self.assertEqual(left_behind(), [])  # this program still runs
         event = QCloseEvent()
         answers = {"question": mock.Mock(return_value=QMessageBox.StandardButton.SaveAll)}
-        with mock.patch.multiple("amber_sieve.desk.window.window.QMessageBox", **answers), mock.patch.object(self.session, "close"):
+        with mock.patch.multiple("amber_sieve.desk.window.files.QMessageBox", **answers), mock.patch.object(self.session, "close"):
             self.window.closeEvent(event)
         self.assertTrue(event.isAccepted())
         self.assertEqual([storage.load(self.folder / f"{name}.sieve").gamut for name in "abc"], ["clip"] * 3)
@@ -162,22 +162,22 @@ class TrayTest(WindowCase):
         self.settle()
         self.assertEqual([entry.name for entry in self.session.tray.entries], ["d.png", "b.png"])
         (self.folder / "none").mkdir()
-        self.window.open_dropped([self.folder / "none"])
+        self.window.files.open_dropped([self.folder / "none"])
         self.assertIn("holds no pictures", self.window.last_trouble)
 
     def test_a_batch_of_the_tray_each_by_its_own_stack(self):
         a, _, _ = self.open_all()
         self.session.edit_sieve(lambda sieve: sieve.but(invert=True, adjust=sieve.adjust.but(mono=sieve.adjust.mono.but(mono=100))), "Grey")
         out = self.folder / "out"
-        with mock.patch("amber_sieve.desk.window.window.QFileDialog.getExistingDirectory", return_value=str(out)):
-            self.window.batch("tray")
+        with mock.patch("amber_sieve.desk.window.files.QFileDialog.getExistingDirectory", return_value=str(out)):
+            self.window.exports.batch("tray")
         self.settle()
         pictures = [np.asarray(Image.open(out / f"{name}.png")).astype(int) for name in "abc"]
         self.assertEqual(np.ptp(pictures[0], axis=-1).max(), 0)
         self.assertGreater(np.ptp(pictures[1], axis=-1).max(), 20)
         asked = [str(self.folder), str(self.folder / "again")]
-        with mock.patch("amber_sieve.desk.window.window.QFileDialog.getExistingDirectory", side_effect=asked):
-            self.window.batch("folder")
+        with mock.patch("amber_sieve.desk.window.files.QFileDialog.getExistingDirectory", side_effect=asked):
+            self.window.exports.batch("folder")
         self.settle()
         self.assertEqual(np.ptp(np.asarray(Image.open(self.folder / "again" / "b.png")).astype(int), axis=-1).max(), 0)
         self.assertEqual(self.troubles, [])
@@ -253,12 +253,12 @@ class TrayTest(WindowCase):
     def test_closing_pictures_one_by_one(self):
         self.open_all()
         self.click(140, 200)
-        with mock.patch("amber_sieve.desk.window.window.QMessageBox.question", return_value=QMessageBox.StandardButton.Cancel):
-            self.window.close_picture()
+        with mock.patch("amber_sieve.desk.window.files.QMessageBox.question", return_value=QMessageBox.StandardButton.Cancel):
+            self.window.files.close_picture()
         self.assertEqual(len(self.session.tray.entries), 3)
-        with mock.patch("amber_sieve.desk.window.window.QMessageBox.question", return_value=QMessageBox.StandardButton.Discard):
+        with mock.patch("amber_sieve.desk.window.files.QMessageBox.question", return_value=QMessageBox.StandardButton.Discard):
             for _ in range(3):
-                self.window.close_picture()
+                self.window.files.close_picture()
                 self.settle()
         self.assertTrue(self.session.tray.current.blank)
         self.assertFalse(self.window.tray.isVisible())

@@ -156,7 +156,7 @@ class Monkey:
         elif way < 94:
             self.session.export(self.folder / chance.choice(("out.png", "out.jpg", "out.exr")))
         elif way < 95:
-            self.window.offer_recovery()
+            self.window.files.offer_recovery()
             chance.choice((self.window.show_keys, self.window.find_command, self.window.show_preferences))()
         elif way < 96 and self.session.jobs.job is None:
             self.session.history.mark_saved()

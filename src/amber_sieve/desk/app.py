@@ -55,14 +55,14 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
     mishaps.install()
     sweep_parts()
     window.show()
-    door = Door(window.open_from_outside)
+    door = Door(window.files.open_from_outside)
     window.leaving.connect(door.close)
 
     def begin(_: object = None) -> None:
         restored = session.restore_tray()
         if words and not (copy and restored):  # the demo does not come between a person and what was open
             session.open(paths[0], copy) if copy else session.open_many(paths)
-        window.offer_recovery()
+        window.files.offer_recovery()
 
     if is_warm():
         begin()

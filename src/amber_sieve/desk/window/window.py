@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import functools
 import pathlib
 from collections.abc import Callable
 
@@ -16,8 +15,6 @@ from PyQt6.QtWidgets import (
     QLabel,
     QLineEdit,
     QMainWindow,
-    QMenu,
-    QMessageBox,
     QProgressBar,
     QPushButton,
     QSplitter,
@@ -26,21 +23,14 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ...export.batch import pictures_in
 from ...live.tracking import Moves
-from ...media import formats
-from ...media.sequences import is_sequence
-from ...project.recovery import discard, left_behind
-from ...workspace.session import MissingSource, Session
-from ...workspace.state import beside
+from ...workspace.session import Session
 from ...workspace.workers import Job
 from ..canvas.canvas import Canvas
 from ..clip.timeline import Timeline
-from ..dialogs.export_dialog import ExportDialog
-from ..dialogs.jobs_dialog import JobsDialog
 from ..dialogs.reading_dialog import ReadingDialog
 from ..dialogs.sieve_presets_dialog import SievePresetsDialog
-from ..dialogs.small import Commands, HistoryDialog, Keys, PreferencesDialog, RecoveryChoice, RecoveryDialog, ask_colour, tell
+from ..dialogs.small import Commands, HistoryDialog, Keys, PreferencesDialog, ask_colour, tell
 from ..pages.adjust import AdjustPage
 from ..pages.areas import AreasPage
 from ..pages.bands import BandsPage
@@ -52,24 +42,15 @@ from ..panels.tray_strip import TrayStrip
 from ..style import HERE
 from ..widgets.band_editor import BandEditor
 from .commands import STEPS
+from .exports import Exports
+from .files import Files
 from .keys import GESTURES
 from .menus import Menus
+from .place import keep_on_screen, size_to_screen
 
-READABLE = formats.filter_words("Pictures, clips, projects", [*formats.endings(), formats.PROJECT])
-READABLE_STILLS = formats.filter_words("Pictures", formats.endings("still"))
-PICTURES = formats.filter_words("Pictures", formats.endings("still", writable=True))
-CLIPS = formats.filter_words("Clips", formats.endings("clip", writable=True))
 ICC = "ICC profiles (*.icc *.icm)"
-MASKS = formats.filter_words("Grey pictures", formats.endings(mask=True))
 #: Milliseconds for which a message stands in the bar at the bottom.
 MESSAGE = 8000
-#: Size that the window has where there is room, and what its own frame takes at most, pixels.
-USUAL, FRAME = (1280, 800), (16, 48)
-
-
-def _has_screen() -> bool:
-    """Whether windows are really shown: what Qt draws into memory has a screen of no size that means anything."""
-    return QApplication.platformName() != "offscreen"
 
 
 class Window(QMainWindow):
@@ -86,7 +67,7 @@ class Window(QMainWindow):
         #: What is being said just now.
         self._told: set[str] = set()
         self.setWindowIcon(QIcon(str(HERE / "icons" / "amber-sieve.svg")))
-        self._size_to_screen()
+        size_to_screen(self)
         self.setAcceptDrops(True)
         self.canvas = Canvas(session)
         self.timeline = Timeline(session)
@@ -126,12 +107,13 @@ class Window(QMainWindow):
         self.left.setMinimumWidth(190)
         self.setCentralWidget(self.split)
         self._build_status()
+        self.files, self.exports = Files(self, session), Exports(self, session)
         self.menus = Menus(self)
         self.stack.menu_wanted.connect(self.menus.menus["stack"].popup)
         session.trouble.connect(self.tell_trouble)
         session.mishap.connect(self.tell_trouble)
         session.said.connect(self.say)
-        session.missing.connect(self.ask_missing)
+        session.missing.connect(self.files.ask_missing)
         session.job_changed.connect(self._job_changed)
         session.project_changed.connect(self._retitle)
         session.source_changed.connect(self._retitle)
@@ -146,33 +128,13 @@ class Window(QMainWindow):
         self._retitle()
         self.canvas.follow_tool()
 
-    def _size_to_screen(self) -> None:
-        """As large as is usual, and never larger than the screen has room for with the window's own frame."""
-        screen = self.screen()
-        room = screen.availableGeometry() if screen is not None and _has_screen() else None
-        if room is None:
-            self.resize(*USUAL)
-        else:
-            self.resize(min(USUAL[0], room.width() - FRAME[0]), min(USUAL[1], room.height() - FRAME[1]))
-
     def showEvent(self, event: QShowEvent | None) -> None:
         """Once the frame is known, nothing of the window lies beside the screen."""
         super().showEvent(event)
         QTimer.singleShot(0, self._keep_on_screen)
 
-    def _keep_on_screen(self) -> None:
-        screen = self.screen()
-        if screen is None or not _has_screen() or self.isFullScreen() or self.isMaximized():
-            return
-        room, outer = screen.availableGeometry(), self.frameGeometry()
-        beyond = (max(outer.width() - room.width(), 0), max(outer.height() - room.height(), 0))
-        if any(beyond):
-            self.resize(self.width() - beyond[0], self.height() - beyond[1])
-        outer = self.frameGeometry()
-        x = min(max(outer.left(), room.left()), room.right() - outer.width() + 1)
-        y = min(max(outer.top(), room.top()), room.bottom() - outer.height() + 1)
-        if (x, y) != (outer.left(), outer.top()):
-            self.move(x, y)
+    def _keep_on_screen(self) -> None:  # a method, so that Qt forgets it when the window is gone first
+        keep_on_screen(self)
 
     def _page_changed(self) -> None:
         """The tools of a page are in hand only while it is open."""
@@ -259,29 +221,6 @@ class Window(QMainWindow):
         if colour is not None:
             self.session.prefer(veil_colour=colour)
 
-    def offer_recovery(self) -> None:
-        """Offer work that was left behind by a program that no longer runs, if there is any."""
-        found = left_behind(self.tell_trouble)
-        if found:
-            RecoveryDialog(self, found, self._recover).show()
-
-    def _recover(self, choice: RecoveryChoice) -> None:
-        if choice.go_on:
-            self.session.open_recovered(choice.left)
-        else:
-            discard(choice.left)
-
-    def ask_missing(self, missing: MissingSource) -> None:
-        """Let the person point to a picture that is not where it was."""
-        box = QMessageBox(QMessageBox.Icon.Question, "Amber Sieve", str(missing), QMessageBox.StandardButton.Cancel, self)
-        find = box.addButton("Find it…", QMessageBox.ButtonRole.AcceptRole)
-        box.exec()
-        if box.clickedButton() is not find:
-            return
-        name, _ = QFileDialog.getOpenFileName(self, f"Find {pathlib.Path(missing.project.source).name}", "", f"{READABLE};;All files (*)")
-        if name:
-            self.session.open_with_source(missing, pathlib.Path(name))
-
     # Arrangement
 
     def toggle_panels(self) -> None:
@@ -322,100 +261,6 @@ class Window(QMainWindow):
         self.job_bar.setValue(round(share * 1000))
         self.job_bar.setFormat(f"{share * 100:.0f} %" + (f", {left:.0f} s left" if left is not None else ""))
 
-    # Files
-
-    def ask_open(self) -> None:
-        names, _ = QFileDialog.getOpenFileNames(self, "Open pictures, clips or projects", "", f"{READABLE};;All files (*)")
-        self.session.open_many([pathlib.Path(name) for name in names])
-
-    def open_from_outside(self, paths: list[pathlib.Path]) -> None:
-        """Open what a later start was given, and come to the front."""
-        self.session.open_many(paths)
-        self.raise_()
-        self.activateWindow()
-
-    def ask_again(self) -> None:
-        """Go on with the same work over another file."""
-        name, _ = QFileDialog.getOpenFileName(
-            self, f"Find {pathlib.Path(self.session.project.source).name}", "", f"{READABLE};;All files (*)"
-        )
-        if name:
-            self.session.find_again(pathlib.Path(name))
-
-    def close_picture(self) -> None:
-        """Take the picture off the tray; unsaved work is asked about."""
-        if self._may_leave():
-            self.session.close_pictures([self.session.tray.current])
-
-    def fill_recent(self, menu: QMenu) -> None:
-        """What was opened before, the newest first; what is not there any more cannot be chosen."""
-        menu.clear()
-        for name in self.session.preferences.recent:
-            action = menu.addAction(pathlib.Path(name).name)
-            assert action is not None
-            action.setToolTip(name)
-            action.setEnabled(pathlib.Path(name).exists())
-            action.triggered.connect(functools.partial(self._open_recent, pathlib.Path(name)))
-
-    def _open_recent(self, path: pathlib.Path, _: bool = False) -> None:
-        self.session.open(path)
-
-    def save(self) -> bool:
-        """Write the project where it was saved before; asks where there is no such place, or its file was changed elsewhere."""
-        path = self.session.path
-        if path is None:
-            return self.ask_save()
-        if not self.session.document.changed_elsewhere:
-            return bool(self.session.save(path))
-        words = f"{path.name} was changed by another window or program since it was opened here."
-        box = QMessageBox(QMessageBox.Icon.Warning, "Amber Sieve", words, QMessageBox.StandardButton.Cancel, self)
-        aside = box.addButton("Save beside it", QMessageBox.ButtonRole.AcceptRole)
-        over = box.addButton("Overwrite it", QMessageBox.ButtonRole.DestructiveRole)
-        box.setDefaultButton(aside)
-        box.exec()
-        chosen = box.clickedButton()
-        return (
-            bool(self.session.save(path, over=True) if chosen is over else self.session.save(beside(path)))
-            if chosen in (aside, over)
-            else False
-        )
-
-    def ask_save(self) -> bool:
-        start = str(pathlib.Path(self.session.project.source).with_suffix(formats.PROJECT)) if self.session.project.source else ""
-        name, _ = QFileDialog.getSaveFileName(self, "Save project", start, f"Projects (*{formats.PROJECT})")
-        if not name:
-            return False
-        return bool(self.session.save(pathlib.Path(name if name.endswith(formats.PROJECT) else name + formats.PROJECT)))
-
-    def ask_export(self) -> None:
-        if not self.session.opened:
-            self.tell_trouble("There is nothing to export yet: open a picture first.")
-            return
-        about = self.session.opened.source.about
-        ending = ".mp4" if about.kind != "still" else about.path.suffix if formats.is_picture(about.path) else ".png"
-        start = str(about.path.with_name(f"{about.path.stem}-sieved{ending}"))
-        name, _ = QFileDialog.getSaveFileName(
-            self, "Export result", start, f"{PICTURES};;{CLIPS}" if about.kind == "still" else f"{CLIPS};;{PICTURES}"
-        )
-        if name:
-            self.session.export(pathlib.Path(name))
-
-    def ask_export_mask(self) -> None:
-        if not self.session.opened:
-            self.tell_trouble("There is no mask to export yet: open a picture first.")
-            return
-        path = self.session.opened.source.about.path
-        name, _ = QFileDialog.getSaveFileName(self, "Export mask", str(path.with_name(f"{path.stem}-mask.png")), MASKS)
-        if name:
-            self.session.export_mask(pathlib.Path(name))
-
-    def show_export(self) -> None:
-        """Result, masks or a cut-out of this picture, at another depth and size."""
-        if not self.session.opened:
-            self.tell_trouble("There is nothing to export yet: open a picture first.")
-            return
-        ExportDialog(self, self.session).show()
-
     @property
     def chosen_area(self) -> str:
         """Id of the area that is chosen, or the last one; "" for none."""
@@ -439,10 +284,6 @@ class Window(QMainWindow):
         """Let the chosen area follow what it lies on."""
         self.session.track_area(self.chosen_area, way, moves)
 
-    def show_jobs(self) -> None:
-        """What is being exported and what waits for its turn."""
-        JobsDialog(self, self.session).show()
-
     def show_reading(self) -> None:
         """Part, colour space, white balance of a raw file, and the display."""
         ReadingDialog(self, self.session).show()
@@ -459,72 +300,6 @@ class Window(QMainWindow):
         if name:
             self.session.use_screen_profile(pathlib.Path(name))
 
-    def ask_lookup(self) -> None:
-        if not self.session.opened:
-            self.tell_trouble("There is nothing to compare a lookup table on yet: open a picture first.")
-            return
-        name, _ = QFileDialog.getSaveFileName(
-            self, "Export lookup table", f"{self.session.sieve.name}.cube", "Lookup tables (*.cube *.clf)"
-        )
-        if name:
-            self.session.write_lookup(pathlib.Path(name))
-
-    def ask_batch(self) -> None:
-        """Render many pictures: those of the tray, some files, or a folder."""
-        box = QMessageBox(QMessageBox.Icon.Question, "Amber Sieve", "Which pictures?", QMessageBox.StandardButton.Cancel, self)
-        tray, files, folder = (
-            box.addButton(words, QMessageBox.ButtonRole.AcceptRole)
-            for words in ("The tray, each by its stack", "Files, by this stack…", "A folder, by this stack…")
-        )
-        assert tray is not None
-        tray.setEnabled(len(self.session.tray.entries) > 1)
-        box.exec()
-        self.batch({tray: "tray", files: "files", folder: "folder"}.get(box.clickedButton(), ""))  # type: ignore[arg-type]
-
-    def batch(self, which: str) -> None:
-        """Ask for what is left to know of a batch of the "tray", of "files" or of a "folder", and run it."""
-        paths: list[pathlib.Path] = []
-        if which == "files":
-            names, _ = QFileDialog.getOpenFileNames(self, "Pictures to render by this project", "", f"{READABLE_STILLS};;All files (*)")
-            paths = [pathlib.Path(name) for name in names]
-        elif which == "folder":
-            name = QFileDialog.getExistingDirectory(self, "Folder of pictures to render by this project")
-            paths = pictures_in([pathlib.Path(name)]) if name else []
-        if not paths and which != "tray":
-            return
-        name = QFileDialog.getExistingDirectory(self, "Folder to write them into")
-        if name and which == "tray":
-            self.session.batch_tray(pathlib.Path(name))
-        elif name:
-            self.session.run_batch(paths, pathlib.Path(name))
-
-    def _may_leave(self) -> bool:
-        """Whether unsaved work may be left behind; asks when there is any."""
-        if not self.session.history.changed:
-            return True
-        choice = QMessageBox.question(
-            self, "Amber Sieve", "The project has changes that are not saved.",
-            QMessageBox.StandardButton.Save | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
-        )  # fmt: skip
-        return self.save() if choice == QMessageBox.StandardButton.Save else choice == QMessageBox.StandardButton.Discard
-
-    def _may_leave_all(self) -> bool:
-        """Whether the unsaved work on all pictures of the tray may be left behind; asks when there is any."""
-        self.session.bring_shared()
-        unsaved = self.session.unsaved
-        if len(unsaved) <= 1:
-            if unsaved and unsaved[0] is not self.session.tray.current:
-                self.session.go_to_picture(unsaved[0])
-            return self._may_leave()
-        names = ", ".join(entry.name for entry in unsaved[:5]) + (" …" if len(unsaved) > 5 else "")
-        choice = QMessageBox.question(
-            self, "Amber Sieve", f"{len(unsaved)} pictures have changes that are not saved: {names}. What was never saved is saved beside its picture.",
-            QMessageBox.StandardButton.SaveAll | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
-        )  # fmt: skip
-        return (
-            bool(self.session.save_all()) if choice == QMessageBox.StandardButton.SaveAll else choice == QMessageBox.StandardButton.Discard
-        )
-
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         data = event.mimeData() if event is not None else None
         if event is not None and data is not None and data.hasUrls():
@@ -538,47 +313,18 @@ class Window(QMainWindow):
         if not urls[0].isLocalFile():
             self.tell_trouble(f"{urls[0].toString()[:120]} is not a file on this computer: save it first, then drop the file.")
             return
-        self.open_dropped([pathlib.Path(url.toLocalFile()) for url in urls if url.isLocalFile()])
-
-    def open_dropped(self, paths: list[pathlib.Path]) -> None:
-        """Open files and what folders hold; a folder of numbered pictures may be one clip."""
-        found: list[pathlib.Path] = []
-        for path in paths:
-            if path.is_dir() and is_sequence(path) and self._is_clip(path):
-                found.append(path)
-            else:
-                found += pictures_in([path])
-        if found:
-            self.session.open_many(found)
-        else:
-            self.tell_trouble(f"{paths[0]} holds no pictures: drop pictures, clips, projects, or folders that hold some.")
-
-    def _is_clip(self, folder: pathlib.Path) -> bool:
-        words = f"{folder.name} holds numbered pictures. Open them as one clip?"
-        return QMessageBox.question(self, "Amber Sieve", words) == QMessageBox.StandardButton.Yes
+        self.files.open_dropped([pathlib.Path(url.toLocalFile()) for url in urls if url.isLocalFile()])
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         if event is None:
             return
-        if self._may_stop_job() and self._may_leave_all():
+        if self.exports.may_stop_job() and self.files.may_leave_all():
             self._quiet.stop()
             self.leaving.emit()
             self.session.close()
             event.accept()
         else:
             event.ignore()
-
-    def _may_stop_job(self) -> bool:
-        """Whether an export that is still running may be stopped; asks when there is one."""
-        job = self.session.jobs.job
-        more = f" {len(self.session.jobs.waiting)} more wait." if self.session.jobs.waiting else ""
-        if job is None or job.title.startswith("Opening"):
-            return True
-        choice = QMessageBox.question(
-            self, "Amber Sieve", f"{job.title} is not done yet.{more} Stop it and close? What it has written so far is taken away.",
-            QMessageBox.StandardButton.Close | QMessageBox.StandardButton.Cancel, QMessageBox.StandardButton.Cancel,
-        )  # fmt: skip
-        return choice == QMessageBox.StandardButton.Close
 
     # Keys of the picture, wherever the focus is but in a text field
 

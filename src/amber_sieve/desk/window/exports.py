@@ -1,0 +1,115 @@
+"""What leaves the window: results, masks, lookup tables, batches, and the queue."""
+
+from __future__ import annotations
+
+import pathlib
+from typing import TYPE_CHECKING
+
+from PyQt6.QtWidgets import QFileDialog, QMessageBox
+
+from ...export.batch import pictures_in
+from ...media import formats
+from ...workspace.session import Session
+from ..dialogs.export_dialog import ExportDialog
+from ..dialogs.jobs_dialog import JobsDialog
+
+if TYPE_CHECKING:
+    from .window import Window
+
+READABLE_STILLS = formats.filter_words("Pictures", formats.endings("still"))
+PICTURES = formats.filter_words("Pictures", formats.endings("still", writable=True))
+CLIPS = formats.filter_words("Clips", formats.endings("clip", writable=True))
+MASKS = formats.filter_words("Grey pictures", formats.endings(mask=True))
+
+
+class Exports:
+    """What the window writes, with what a person is asked on the way."""
+
+    def __init__(self, window: Window, session: Session) -> None:
+        self.window, self.session = window, session
+
+    def ask_export(self) -> None:
+        if not self.session.opened:
+            self.window.tell_trouble("There is nothing to export yet: open a picture first.")
+            return
+        about = self.session.opened.source.about
+        ending = ".mp4" if about.kind != "still" else about.path.suffix if formats.is_picture(about.path) else ".png"
+        start = str(about.path.with_name(f"{about.path.stem}-sieved{ending}"))
+        name, _ = QFileDialog.getSaveFileName(
+            self.window, "Export result", start, f"{PICTURES};;{CLIPS}" if about.kind == "still" else f"{CLIPS};;{PICTURES}"
+        )
+        if name:
+            self.session.export(pathlib.Path(name))
+
+    def ask_export_mask(self) -> None:
+        if not self.session.opened:
+            self.window.tell_trouble("There is no mask to export yet: open a picture first.")
+            return
+        path = self.session.opened.source.about.path
+        name, _ = QFileDialog.getSaveFileName(self.window, "Export mask", str(path.with_name(f"{path.stem}-mask.png")), MASKS)
+        if name:
+            self.session.export_mask(pathlib.Path(name))
+
+    def show_export(self) -> None:
+        """Result, masks or a cut-out of this picture, at another depth and size."""
+        if not self.session.opened:
+            self.window.tell_trouble("There is nothing to export yet: open a picture first.")
+            return
+        ExportDialog(self.window, self.session).show()
+
+    def ask_lookup(self) -> None:
+        if not self.session.opened:
+            self.window.tell_trouble("There is nothing to compare a lookup table on yet: open a picture first.")
+            return
+        name, _ = QFileDialog.getSaveFileName(
+            self.window, "Export lookup table", f"{self.session.sieve.name}.cube", "Lookup tables (*.cube *.clf)"
+        )
+        if name:
+            self.session.write_lookup(pathlib.Path(name))
+
+    def ask_batch(self) -> None:
+        """Render many pictures: those of the tray, some files, or a folder."""
+        box = QMessageBox(QMessageBox.Icon.Question, "Amber Sieve", "Which pictures?", QMessageBox.StandardButton.Cancel, self.window)
+        tray, files, folder = (
+            box.addButton(words, QMessageBox.ButtonRole.AcceptRole)
+            for words in ("The tray, each by its stack", "Files, by this stack…", "A folder, by this stack…")
+        )
+        assert tray is not None
+        tray.setEnabled(len(self.session.tray.entries) > 1)
+        box.exec()
+        self.batch({tray: "tray", files: "files", folder: "folder"}.get(box.clickedButton(), ""))  # type: ignore[arg-type]
+
+    def batch(self, which: str) -> None:
+        """Ask for what is left to know of a batch of the "tray", of "files" or of a "folder", and run it."""
+        paths: list[pathlib.Path] = []
+        if which == "files":
+            names, _ = QFileDialog.getOpenFileNames(
+                self.window, "Pictures to render by this project", "", f"{READABLE_STILLS};;All files (*)"
+            )
+            paths = [pathlib.Path(name) for name in names]
+        elif which == "folder":
+            name = QFileDialog.getExistingDirectory(self.window, "Folder of pictures to render by this project")
+            paths = pictures_in([pathlib.Path(name)]) if name else []
+        if not paths and which != "tray":
+            return
+        name = QFileDialog.getExistingDirectory(self.window, "Folder to write them into")
+        if name and which == "tray":
+            self.session.batch_tray(pathlib.Path(name))
+        elif name:
+            self.session.run_batch(paths, pathlib.Path(name))
+
+    def show_jobs(self) -> None:
+        """What is being exported and what waits for its turn."""
+        JobsDialog(self.window, self.session).show()
+
+    def may_stop_job(self) -> bool:
+        """Whether an export that is still running may be stopped; asks when there is one."""
+        job = self.session.jobs.job
+        more = f" {len(self.session.jobs.waiting)} more wait." if self.session.jobs.waiting else ""
+        if job is None or job.title.startswith("Opening"):
+            return True
+        choice = QMessageBox.question(
+            self.window, "Amber Sieve", f"{job.title} is not done yet.{more} Stop it and close? What it has written so far is taken away.",
+            QMessageBox.StandardButton.Close | QMessageBox.StandardButton.Cancel, QMessageBox.StandardButton.Cancel,
+        )  # fmt: skip
+        return choice == QMessageBox.StandardButton.Close

@@ -1,0 +1,161 @@
+"""Opening, saving and leaving work, with what a person is asked on the way."""
+
+from __future__ import annotations
+
+import functools
+import pathlib
+from typing import TYPE_CHECKING
+
+from PyQt6.QtWidgets import QFileDialog, QMenu, QMessageBox
+
+from ...export.batch import pictures_in
+from ...media import formats
+from ...media.sequences import is_sequence
+from ...project.recovery import discard, left_behind
+from ...workspace.session import MissingSource, Session
+from ...workspace.state import beside
+from ..dialogs.small import RecoveryChoice, RecoveryDialog
+
+if TYPE_CHECKING:
+    from .window import Window
+
+READABLE = formats.filter_words("Pictures, clips, projects", [*formats.endings(), formats.PROJECT])
+
+
+class Files:
+    """What the window does with files of pictures and projects."""
+
+    def __init__(self, window: Window, session: Session) -> None:
+        self.window, self.session = window, session
+
+    def ask_open(self) -> None:
+        names, _ = QFileDialog.getOpenFileNames(self.window, "Open pictures, clips or projects", "", f"{READABLE};;All files (*)")
+        self.session.open_many([pathlib.Path(name) for name in names])
+
+    def open_from_outside(self, paths: list[pathlib.Path]) -> None:
+        """Open what a later start was given, and come to the front."""
+        self.session.open_many(paths)
+        self.window.raise_()
+        self.window.activateWindow()
+
+    def ask_again(self) -> None:
+        """Go on with the same work over another file."""
+        name, _ = QFileDialog.getOpenFileName(
+            self.window, f"Find {pathlib.Path(self.session.project.source).name}", "", f"{READABLE};;All files (*)"
+        )
+        if name:
+            self.session.find_again(pathlib.Path(name))
+
+    def close_picture(self) -> None:
+        """Take the picture off the tray; unsaved work is asked about."""
+        if self.may_leave():
+            self.session.close_pictures([self.session.tray.current])
+
+    def fill_recent(self, menu: QMenu) -> None:
+        """What was opened before, the newest first; what is not there any more cannot be chosen."""
+        menu.clear()
+        for name in self.session.preferences.recent:
+            action = menu.addAction(pathlib.Path(name).name)
+            assert action is not None
+            action.setToolTip(name)
+            action.setEnabled(pathlib.Path(name).exists())
+            action.triggered.connect(functools.partial(self._open_recent, pathlib.Path(name)))
+
+    def _open_recent(self, path: pathlib.Path, _: bool = False) -> None:
+        self.session.open(path)
+
+    def save(self) -> bool:
+        """Write the project where it was saved before; asks where there is no such place, or its file was changed elsewhere."""
+        path = self.session.path
+        if path is None:
+            return self.ask_save()
+        if not self.session.document.changed_elsewhere:
+            return bool(self.session.save(path))
+        words = f"{path.name} was changed by another window or program since it was opened here."
+        box = QMessageBox(QMessageBox.Icon.Warning, "Amber Sieve", words, QMessageBox.StandardButton.Cancel, self.window)
+        aside = box.addButton("Save beside it", QMessageBox.ButtonRole.AcceptRole)
+        over = box.addButton("Overwrite it", QMessageBox.ButtonRole.DestructiveRole)
+        box.setDefaultButton(aside)
+        box.exec()
+        chosen = box.clickedButton()
+        return (
+            bool(self.session.save(path, over=True) if chosen is over else self.session.save(beside(path)))
+            if chosen in (aside, over)
+            else False
+        )
+
+    def ask_save(self) -> bool:
+        start = str(pathlib.Path(self.session.project.source).with_suffix(formats.PROJECT)) if self.session.project.source else ""
+        name, _ = QFileDialog.getSaveFileName(self.window, "Save project", start, f"Projects (*{formats.PROJECT})")
+        if not name:
+            return False
+        return bool(self.session.save(pathlib.Path(name if name.endswith(formats.PROJECT) else name + formats.PROJECT)))
+
+    def ask_missing(self, missing: MissingSource) -> None:
+        """Let the person point to a picture that is not where it was."""
+        box = QMessageBox(QMessageBox.Icon.Question, "Amber Sieve", str(missing), QMessageBox.StandardButton.Cancel, self.window)
+        find = box.addButton("Find it…", QMessageBox.ButtonRole.AcceptRole)
+        box.exec()
+        if box.clickedButton() is not find:
+            return
+        name, _ = QFileDialog.getOpenFileName(
+            self.window, f"Find {pathlib.Path(missing.project.source).name}", "", f"{READABLE};;All files (*)"
+        )
+        if name:
+            self.session.open_with_source(missing, pathlib.Path(name))
+
+    def offer_recovery(self) -> None:
+        """Offer work that was left behind by a program that no longer runs, if there is any."""
+        found = left_behind(self.window.tell_trouble)
+        if found:
+            RecoveryDialog(self.window, found, self._recover).show()
+
+    def _recover(self, choice: RecoveryChoice) -> None:
+        if choice.go_on:
+            self.session.open_recovered(choice.left)
+        else:
+            discard(choice.left)
+
+    def open_dropped(self, paths: list[pathlib.Path]) -> None:
+        """Open files and what folders hold; a folder of numbered pictures may be one clip."""
+        found: list[pathlib.Path] = []
+        for path in paths:
+            if path.is_dir() and is_sequence(path) and self._is_clip(path):
+                found.append(path)
+            else:
+                found += pictures_in([path])
+        if found:
+            self.session.open_many(found)
+        else:
+            self.window.tell_trouble(f"{paths[0]} holds no pictures: drop pictures, clips, projects, or folders that hold some.")
+
+    def _is_clip(self, folder: pathlib.Path) -> bool:
+        words = f"{folder.name} holds numbered pictures. Open them as one clip?"
+        return QMessageBox.question(self.window, "Amber Sieve", words) == QMessageBox.StandardButton.Yes
+
+    def may_leave(self) -> bool:
+        """Whether unsaved work may be left behind; asks when there is any."""
+        if not self.session.history.changed:
+            return True
+        choice = QMessageBox.question(
+            self.window, "Amber Sieve", "The project has changes that are not saved.",
+            QMessageBox.StandardButton.Save | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
+        )  # fmt: skip
+        return self.save() if choice == QMessageBox.StandardButton.Save else choice == QMessageBox.StandardButton.Discard
+
+    def may_leave_all(self) -> bool:
+        """Whether the unsaved work on all pictures of the tray may be left behind; asks when there is any."""
+        self.session.bring_shared()
+        unsaved = self.session.unsaved
+        if len(unsaved) <= 1:
+            if unsaved and unsaved[0] is not self.session.tray.current:
+                self.session.go_to_picture(unsaved[0])
+            return self.may_leave()
+        names = ", ".join(entry.name for entry in unsaved[:5]) + (" …" if len(unsaved) > 5 else "")
+        choice = QMessageBox.question(
+            self.window, "Amber Sieve", f"{len(unsaved)} pictures have changes that are not saved: {names}. What was never saved is saved beside its picture.",
+            QMessageBox.StandardButton.SaveAll | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
+        )  # fmt: skip
+        return (
+            bool(self.session.save_all()) if choice == QMessageBox.StandardButton.SaveAll else choice == QMessageBox.StandardButton.Discard
+        )
