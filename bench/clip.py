@@ -18,7 +18,7 @@ import numpy as np
 
 from amber_sieve.export.clip import export_clip
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
-from amber_sieve.media.footage import Footage
+from amber_sieve.media.footage.clip import Footage
 from amber_sieve.project.model import Adjust, Band, Bands, Edge, Pick, Project, Recolour, Sieve
 
 DEMO = pathlib.Path(__file__).parent.parent / "demo"

@@ -65,7 +65,7 @@ def main() -> None:
 
         watch = Watch("played")
         player = Player(lambda: open_source(path), Resolver(source), 0, frames - 1, 0, lambda: head)
-        shown = Shown(1.0, (0, 0, 320, 180), ("Result", "Mask"))
+        shown = Shown(1.0, (0, 0, 320, 180), ("result", "mask"))
         player.play(Played(project, project.stack[0].id, shown, Looking(), 1.0))
         started = time.monotonic()
         while head < frames:

@@ -68,7 +68,7 @@ def main() -> None:
     opened, cache = Opened(Made(Frame(planes))), Cache(1_500_000_000)
     view = Ruler(1500, 1000)
     steps, start = iter(np.linspace(0.01, 1, 400)), ten(0.0)
-    wanted = Wanted(start, "s9", 0, Shown(4, (0, 0, 0, 0), ("Result", "Mask")), hurried=True)
+    wanted = Wanted(start, "s9", 0, Shown(4, (0, 0, 0, 0), ("result", "mask")), hurried=True)
     preview(opened, wanted, cache)
 
     def dragged() -> Project:

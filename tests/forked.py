@@ -13,7 +13,7 @@ ROOT = pathlib.Path(__file__).parent.parent
 #: What the process that is forked has imported; none of it starts a thread.
 IMPORTED = (
     "amber_sieve.terminal.main", "amber_sieve.export.batch", "amber_sieve.export.clip", "amber_sieve.live.clicking", "amber_sieve.export.lookup",
-    "amber_sieve.export.pieces", "amber_sieve.live.sampling", "amber_sieve.export.still", "amber_sieve.media.cdl_files", "forked",
+    "amber_sieve.export.pieces", "amber_sieve.live.sampling", "amber_sieve.export.still", "amber_sieve.media.colour.cdl_files", "forked",
 )  # fmt: skip
 
 _context = multiprocessing.get_context("forkserver")

@@ -13,7 +13,7 @@ from PyQt6.QtWidgets import QMenu
 
 from amber_sieve.core.colour.transfer import decode
 from amber_sieve.desk.dialogs.picture_colour import PictureColour, show_picture
-from amber_sieve.media import cdl_files
+from amber_sieve.media.colour import cdl_files
 from amber_sieve.project import storage
 from amber_sieve.project.model import Adjust, Light
 
@@ -147,15 +147,15 @@ class BlocksTest(AdjustCase):
         self.typed("exposure", "1")
         light = self.page.blocks["light"]
         self.assertEqual(light.mark.text(), "●")
-        seen = self.session.last.pictures["Result"].copy()
+        seen = self.session.last.pictures["result"].copy()
         light.switch.click()
         self.settle()
         self.assertTrue(self.session.sieve.adjust.neutral)
-        self.assertGreater(int((self.session.last.pictures["Result"] != seen).sum()), 1000)
+        self.assertGreater(int((self.session.last.pictures["result"] != seen).sum()), 1000)
         self.assertEqual(light.mark.text(), "○")
         light.switch.click()
         self.settle()
-        self.assertTrue(np.array_equal(self.session.last.pictures["Result"], seen))
+        self.assertTrue(np.array_equal(self.session.last.pictures["result"], seen))
         light.back.click()
         self.settle()
         self.assertEqual(self.session.sieve.adjust.light, Light())
@@ -196,10 +196,10 @@ class BlocksTest(AdjustCase):
         beside = self.window.menus.actions["beside"]
         beside.trigger()
         self.settle()
-        self.assertEqual([pane.view for pane in self.window.canvas.panes], ["Result", "Original"])
+        self.assertEqual([pane.view for pane in self.window.canvas.panes], ["result", "original"])
         beside.trigger()
         self.settle()
-        self.assertEqual(self.window.canvas.panes[1].view, "Mask")
+        self.assertEqual(self.window.canvas.panes[1].view, "mask")
 
     def test_tracks_show_the_colours_that_values_stand_for(self):
         self.opened("recolour", "white", "light")
@@ -350,7 +350,7 @@ class ColoursTest(AdjustCase):
         self.session.export(self.folder / "out.png")
         self.settle()
         out, last = np.asarray(Image.open(self.folder / "out.png")), self.session.last
-        words = last.pictures["Result"]
+        words = last.pictures["result"]
         left, top = (round(v) for v in last.origin)
         seen = np.stack([(words >> shift) & 255 for shift in (16, 8, 0)], axis=-1).astype(int)
         part = out[top : top + words.shape[0], left : left + words.shape[1], :3].astype(int)
@@ -396,9 +396,9 @@ class BelievableTest(AdjustCase):
         self.assertGreater(found.texture, 0.98)
         self.assertLess(found.outside, 0.02)
         self.assertEqual([w.control for w in found.warnings if w.control.startswith("adjust.light")], [])
-        self.window.canvas.set_view(1, "Believable?")
+        self.window.canvas.set_view(1, "realism")
         self.settle()
-        self.assertIn("Believable?", self.session.last.pictures)
+        self.assertIn("realism", self.session.last.pictures)
 
 
 class CdlFilesTest(FolderCase):

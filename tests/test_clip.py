@@ -14,7 +14,7 @@ from amber_sieve.core.frame import Frame
 from amber_sieve.core.motion.place import followed, patch_at
 from amber_sieve.export.clip import export_clip
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
-from amber_sieve.media.footage import Footage
+from amber_sieve.media.footage.clip import Footage
 from amber_sieve.media.opening import open_source
 from amber_sieve.project.model import Adjust, Pick, Project, Recolour, Sieve
 from amber_sieve.project.storage import save

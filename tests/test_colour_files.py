@@ -25,7 +25,9 @@ from amber_sieve.core.colour.transfer import encode
 from amber_sieve.core.frame import Frame
 from amber_sieve.errors import Trouble
 from amber_sieve.export.chosen import Export, export
-from amber_sieve.media import colour_spaces, lookup_files, ocio_functions, profiles, screens, stills
+from amber_sieve.media import stills
+from amber_sieve.media.colour import lookup_files, ocio_functions, profiles, screens
+from amber_sieve.media.colour import spaces as colour_spaces
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.reading import Reading
 from amber_sieve.media.source import About
@@ -227,7 +229,7 @@ class SpacesTest(FolderCase):
 
     def test_ocio_names_another_configuration_and_a_broken_one_is_said(self):
         environment = os.environ | {"OCIO": str(self.folder / "none.ocio")}
-        words = "from amber_sieve.media import colour_spaces as c\nfrom amber_sieve.errors import Trouble\ntry:\n c.inputs()\nexcept Trouble as t:\n print(t)"
+        words = "from amber_sieve.media.colour import spaces as c\nfrom amber_sieve.errors import Trouble\ntry:\n c.inputs()\nexcept Trouble as t:\n print(t)"
         run = subprocess.run(
             [sys.executable, "-c", words],
             env=environment | {"PYTHONPATH": str(DEMO.parent / "src")},
@@ -391,21 +393,21 @@ class ScreensTest(WindowCase):
         self.open(DEMO / "yard.png")
         self.session.proof(narrow)
         self.settle()
-        marked = (self.session.last.pictures["Result"] == MARK).mean()
+        marked = (self.session.last.pictures["result"] == MARK).mean()
         self.assertTrue(0.01 < marked < 0.5, marked)
         self.session.look(proof_marks=False)
         self.settle()
-        self.assertEqual((self.session.last.pictures["Result"] == MARK).mean(), 0)
+        self.assertEqual((self.session.last.pictures["result"] == MARK).mean(), 0)
         self.session.proof(wide)
         self.session.look(proof_marks=True)
         self.settle()
-        self.assertLess((self.session.last.pictures["Result"] == MARK).mean(), 0.001)
+        self.assertLess((self.session.last.pictures["result"] == MARK).mean(), 0.001)
         self.session.proof(None)
         self.settle()
-        plain = self.session.last.pictures["Result"]
+        plain = self.session.last.pictures["result"]
         self.session.use_screen_profile(wide)
         self.settle()
-        self.assertGreater((self.session.last.pictures["Result"] != plain).mean(), 0.5)
+        self.assertGreater((self.session.last.pictures["result"] != plain).mean(), 0.5)
         self.session.use_screen_profile(None)
         (self.folder / "bad.icc").write_bytes(b"nothing")
         self.session.proof(self.folder / "bad.icc")
@@ -428,11 +430,11 @@ class ScreensTest(WindowCase):
         self.settle()
         self.assertEqual(self.session.light_at(100, 100), before)
         self.assertEqual(dialog.space.currentIndex(), 0)
-        plain = self.session.last.pictures["Result"]
+        plain = self.session.last.pictures["result"]
         dialog.display.setCurrentIndex(1)
         dialog.display.activated.emit(1)
         self.settle()
-        self.assertGreater((self.session.last.pictures["Result"] != plain).mean(), 0.5)
+        self.assertGreater((self.session.last.pictures["result"] != plain).mean(), 0.5)
         self.session.read_as(part="nothing")
         self.settle()
         self.assertEqual(self.session.project.reading.part, "")

@@ -73,9 +73,9 @@ class EdgePageTest(WindowCase):
         self.page.haze_check.click()
         self.settle()
         self.assertRegex(self.page.haze.text(), r"Haze: \d+ pixels, without handling \d+")
-        self.window.canvas.set_view(1, "Haze check")
+        self.window.canvas.set_view(1, "fringe")
         self.settle()
-        self.assertIn("Haze check", self.session.last.pictures)
+        self.assertIn("fringe", self.session.last.pictures)
 
     def test_islands_are_listed_outlined_clicked_out_and_brought_back(self):
         QTest.mouseClick(self.page.count, LEFT)

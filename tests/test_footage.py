@@ -26,9 +26,9 @@ from amber_sieve.export.clip import ClipExport, export_clip
 from amber_sieve.export.pieces import export_in_pieces
 from amber_sieve.live.watching import Course, Seen, jumps
 from amber_sieve.media import formats
+from amber_sieve.media.footage.timecode import timecode
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.reading import Reading
-from amber_sieve.media.timecode import timecode
 from amber_sieve.progress import Progress
 from amber_sieve.project import storage
 from amber_sieve.project.model import Adjust, Band, Bands, Edge, Mono, Project, Recolour, Sieve

@@ -28,9 +28,9 @@ from amber_sieve.export.clip import export_clip
 from amber_sieve.export.still import export_still
 from amber_sieve.live.preview import Opened
 from amber_sieve.media import stills
-from amber_sieve.media.footage import Footage
+from amber_sieve.media.footage.clip import Footage
+from amber_sieve.media.footage.sequences import Sequence
 from amber_sieve.media.opening import open_source
-from amber_sieve.media.sequences import Sequence
 from amber_sieve.names import MEASURES
 from amber_sieve.project import edits, recovery, storage
 from amber_sieve.project.model import Adjust, Light, Pick, Project, Recolour, Sample, Sieve

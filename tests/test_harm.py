@@ -109,7 +109,7 @@ class OverTheInput(FolderCase):
 
 class ReplacedMeanwhile(FolderCase):
     def test_stored_samples_of_another_file_are_never_exported(self):
-        from amber_sieve.media import profiles
+        from amber_sieve.media.colour import profiles
 
         def saved(level: int, size: tuple[int, int]) -> None:
             Image.new("RGB", size, (level, 200, 30)).save(self.folder / "p3.png", icc_profile=profiles.named("Display P3"))

@@ -25,9 +25,10 @@ from amber_sieve.export.frame import finished
 from amber_sieve.export.still import export_mask, export_still
 from amber_sieve.files import written_beside
 from amber_sieve.live.sampling import sample_at, taken_again
-from amber_sieve.media import footage_writing, formats, stills
+from amber_sieve.media import formats, stills
+from amber_sieve.media.footage import writing as footage_writing
+from amber_sieve.media.footage.sequences import Sequence
 from amber_sieve.media.opening import open_source
-from amber_sieve.media.sequences import Sequence
 from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project.model import Adjust, Pick, Project, Recolour, Sieve
 from amber_sieve.render.cache import Cache

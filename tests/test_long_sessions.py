@@ -21,10 +21,10 @@ from amber_sieve.export.clip import ClipExport
 from amber_sieve.export.many import done_in_any_order
 from amber_sieve.files import folder_beside, made_folder, mark_of, sweep_parts
 from amber_sieve.live.playing import KEPT
-from amber_sieve.media import profiles
+from amber_sieve.media.colour import profiles
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.reading import Reading
-from amber_sieve.media.thumbnails import thumbnail
+from amber_sieve.media.stills.thumbnails import thumbnail
 from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project.model import Project
 from amber_sieve.workspace import tray as trays
@@ -73,7 +73,7 @@ class FolderBesideTest(FolderCase):
         source = open_source(DEMO / "clip.mp4")
         out = self.folder / "out.mov"
         out.write_bytes(b"earlier")
-        full = mock.patch("amber_sieve.media.joining.join", side_effect=OSError(28, "No space left on device"))
+        full = mock.patch("amber_sieve.media.footage.joining.join", side_effect=OSError(28, "No space left on device"))
         project = Project(source=str(DEMO / "clip.mp4"))
         with full, self.assertRaisesRegex(Trouble, "could not be written"):
             pieces.export_in_pieces(source, project, out, (0, 1), "ProRes 422 HQ", jobs=2)

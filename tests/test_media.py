@@ -12,11 +12,11 @@ from PIL import Image
 
 from amber_sieve.core.colour.transfer import decode
 from amber_sieve.errors import Trouble
-from amber_sieve.media import colour_management as colours
 from amber_sieve.media import stills
-from amber_sieve.media.footage import Footage
+from amber_sieve.media.colour import management as colours
+from amber_sieve.media.footage.clip import Footage
+from amber_sieve.media.footage.sequences import Sequence
 from amber_sieve.media.opening import open_source
-from amber_sieve.media.sequences import Sequence
 from amber_sieve.media.source import About
 
 

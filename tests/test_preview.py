@@ -93,7 +93,7 @@ class PreviewIsExportTest(unittest.TestCase):
             width, height = whole.width // factor, whole.height // factor
             left, top = chance.randrange(width - 200), chance.randrange(height - 150)
             box = (left, top, left + 200, top + 150)
-            shown = preview(opened, Wanted(project, sieve.id, number, Shown(factor, box, ("Mask", "Result"))), Cache(10**9))
+            shown = preview(opened, Wanted(project, sieve.id, number, Shown(factor, box, ("mask", "result"))), Cache(10**9))
             self.assertEqual(shown.mask.shape, (150, 200))
             # The same picture without any part: at full size this is what the export renders.
             level = opened.frame(number, factor)
@@ -107,7 +107,7 @@ class PreviewIsExportTest(unittest.TestCase):
                 done = rendered_whole(whole, project, opened.resolver, number)
                 alpha = None if done.alpha is None else done.alpha[top : top + 150, left : left + 200]
                 result = done.planes[:, top : top + 150, left : left + 200]
-                self.alike(shown.pictures["Result"], result, alpha if alpha is None else alpha == 1, project)
+                self.alike(shown.pictures["result"], result, alpha if alpha is None else alpha == 1, project)
         print(f"\n{name}: preview of a part against the whole, largest difference of the mask {worst:.6f} in {rounds} projects")
 
     def alike(self, words: np.ndarray, result: np.ndarray, where: np.ndarray | None, what: object) -> None:
@@ -141,11 +141,11 @@ class PreviewIsExportTest(unittest.TestCase):
             for _ in range(12):
                 left, top = chance.randrange(whole.width - 640), chance.randrange(whole.height - 400)
                 part = np.s_[top : top + 400, left : left + 640]
-                wanted = Wanted(project, sieve.id, 0, Shown(1, (left, top, left + 640, top + 400), ("Mask", "Result")))
+                wanted = Wanted(project, sieve.id, 0, Shown(1, (left, top, left + 640, top + 400), ("mask", "result")))
                 shown = preview(opened, wanted, cache)
                 worst = max(worst, float(np.abs(shown.mask - made.masks[sieve.id][part]).max()))
                 self.assertLess(worst, 1 / 255, (picture, name, left, top))
-                self.alike(shown.pictures["Result"], made.result.planes[:, *part], None, (picture, name, left, top))
+                self.alike(shown.pictures["result"], made.result.planes[:, *part], None, (picture, name, left, top))
                 seen += 1
         print(f"\n{seen} of 72 parts alike, largest difference of a mask {worst:.7f}")
 
@@ -162,8 +162,8 @@ class ClipGamutTest(FolderCase):
     def test_clips_follow_the_gamut_choice(self):
         from fractions import Fraction
 
-        from amber_sieve.media.footage import Footage
-        from amber_sieve.media.footage_writing import ClipWriter
+        from amber_sieve.media.footage.clip import Footage
+        from amber_sieve.media.footage.writing import ClipWriter
 
         planes = np.full((3, 32, 32), 0.05, np.float32)
         planes[0] = 2.0

@@ -20,9 +20,11 @@ from amber_sieve.core.colour import encodings
 from amber_sieve.core.colour.transfer import encode
 from amber_sieve.errors import Trouble
 from amber_sieve.export.clip import export_clip
-from amber_sieve.media import colour_spaces, formats, lookup_files, memory, ocio_process, stills
+from amber_sieve.media import formats, memory, stills
+from amber_sieve.media.colour import lookup_files, ocio_process
+from amber_sieve.media.colour import spaces as colour_spaces
+from amber_sieve.media.footage.sequences import Sequence
 from amber_sieve.media.opening import about_of, open_source
-from amber_sieve.media.sequences import Sequence
 from amber_sieve.project.model import Adjust, Edge, Mono, Project, Sieve
 
 
@@ -213,7 +215,7 @@ class TablesApart(FolderCase):
             lookup_files.read(self.folder / "bad.cube")
 
     def test_a_configuration_of_ones_own_is_read_apart(self):
-        from amber_sieve.media import ocio_functions
+        from amber_sieve.media.colour import ocio_functions
 
         text = ocio_functions.config_of("").serialize()
         (self.folder / "own.ocio").write_text(text)

@@ -102,7 +102,7 @@ class ViewsTest(unittest.TestCase):
                 self.assertFalse(np.array_equal(words, other))
 
     def test_the_original_is_the_picture(self):
-        self.assertTrue(np.array_equal(self.show("Original"), to_screen(self.frame.planes)))
+        self.assertTrue(np.array_equal(self.show("original"), to_screen(self.frame.planes)))
 
     def test_one_sample_alone_and_a_spot_of_the_field(self):
         whole = mask_of(self.frame, self.sieve, self.cache)

@@ -139,13 +139,13 @@ class FilesTest(WindowCase):
 class LookingTest(WindowCase):
     def test_menus_set_veil_surround_and_keys(self):
         self.open(DEMO / "yard.sieve")
-        self.window.canvas.set_view(1, "Veil")
+        self.window.canvas.set_view(1, "veil")
         self.settle()
-        before = self.session.last.pictures["Veil"].copy()
+        before = self.session.last.pictures["veil"].copy()
         with mock.patch("amber_sieve.desk.dialogs.small.QColorDialog.getColor", return_value=QColor(0, 255, 0)):
             self.window.ask_veil_colour()
         self.settle()
-        self.assertFalse(np.array_equal(before, self.session.last.pictures["Veil"]))
+        self.assertFalse(np.array_equal(before, self.session.last.pictures["veil"]))
         for name in ("mid", "light", "dark"):
             self.session.prefer(surround=name)
             self.assertEqual(self.window.canvas.panes[0].surround, name)

@@ -292,19 +292,19 @@ class StackWindowTest(WindowCase):
         self.session.set_field("adjust.light.exposure", 1.0, "Exposure")
         self.session.put_into_group("Pots")
         self.settle()
-        seen = self.session.last.pictures["Result"].copy()
+        seen = self.session.last.pictures["result"].copy()
         menu = QMenu()
         fill_groups_menu(menu, self.session, self.window)
         self.choose(menu, "Pots", "On")
         self.assertFalse(self.session.project.groups[0].on)
-        self.assertGreater(int((self.session.last.pictures["Result"] != seen).sum()), 1000)
+        self.assertGreater(int((self.session.last.pictures["result"] != seen).sum()), 1000)
         self.window.stack.follow()
         self.assertIn("in Pots (off)", self.window.stack.list.item(0).text())
         menu = QMenu()
         fill_groups_menu(menu, self.session, self.window)
         self.choose(menu, "In no group")
         self.settle()
-        self.assertTrue(np.array_equal(self.session.last.pictures["Result"], seen))
+        self.assertTrue(np.array_equal(self.session.last.pictures["result"], seen))
         self.assertEqual(self.troubles, [])
 
     def test_dragging_a_row_moves_its_sieve(self):
@@ -330,15 +330,15 @@ class StackWindowTest(WindowCase):
         self.session.set_field("adjust.match.target", None, "Target")
         for name in ("Matched", "Grey jar"):
             self.session.look(take=name)
-            self.window.canvas.set_view(1, "Other take")
+            self.window.canvas.set_view(1, "other take")
             self.settle()
             pictures = self.session.last.pictures
-            self.assertGreater(int((pictures["Other take"] != pictures["Result"]).sum()), 1000)
-            beside = pictures["Other take"]
+            self.assertGreater(int((pictures["other take"] != pictures["result"]).sum()), 1000)
+            beside = pictures["other take"]
             self.session.use_take(name)
             self.settle()
             # What was shown beside is what going on with it gives.
-            self.assertTrue(np.array_equal(self.session.last.pictures["Result"], beside), name)
+            self.assertTrue(np.array_equal(self.session.last.pictures["result"], beside), name)
             self.session.undo()
             self.settle()
         self.session.remove_take("Matched")
@@ -347,12 +347,12 @@ class StackWindowTest(WindowCase):
         self.choose(menu, "Grey jar", "Compare by wipe")
         self.settle()
         pane, pictures = self.window.canvas.panes[0], self.session.last.pictures
-        self.assertTrue(np.array_equal(pane._other_words, pictures["Other take"]))
-        self.assertFalse(np.array_equal(pictures["Other take"], pictures["Result"]))
+        self.assertTrue(np.array_equal(pane._other_words, pictures["other take"]))
+        self.assertFalse(np.array_equal(pictures["other take"], pictures["result"]))
         self.window.canvas.wipe.setChecked(False)
         self.choose(menu, "Grey jar", "Compare side by side")
         self.settle()
-        self.assertEqual(self.window.canvas.panes[1].view, "Other take")
+        self.assertEqual(self.window.canvas.panes[1].view, "other take")
         self.choose(menu, "Grey jar", "Go on with it")
         self.assertEqual(self.session.sieve.adjust.mono.mono, 100)
         self.window.show_history()

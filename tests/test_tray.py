@@ -23,7 +23,7 @@ from amber_sieve.desk.app import application
 from amber_sieve.desk.dialogs.sieve_presets_dialog import SievePresetsDialog
 from amber_sieve.desk.panels.stack_menu import copy_sieve
 from amber_sieve.desk.start import one_window
-from amber_sieve.media.thumbnails import SIDE, thumbnail
+from amber_sieve.media.stills.thumbnails import SIDE, thumbnail
 from amber_sieve.project import open_tray, sieve_presets, storage
 from amber_sieve.project.finding import found_near
 from amber_sieve.project.model import Project
@@ -282,17 +282,17 @@ class TrayTest(WindowCase):
     def test_what_was_seen_last_is_shown_at_once(self):
         a, b, _ = self.open_all()
         self.click(140, 200)
-        seen = self.session.last.pictures["Result"]
+        seen = self.session.last.pictures["result"]
         self.session.go_to_picture(b)
         self.settle()
         a.opened.retire()
         a.opened = None  # as when memory was needed
         self.session.go_to_picture(a)
         image = self.window.canvas.panes[0]
-        self.assertTrue(np.array_equal(a.glimpse.pictures["Result"], seen))
+        self.assertTrue(np.array_equal(a.glimpse.pictures["result"], seen))
         self.assertIsNotNone(image)
         self.settle()
-        self.assertTrue(np.array_equal(self.session.last.pictures["Result"], seen))
+        self.assertTrue(np.array_equal(self.session.last.pictures["result"], seen))
 
     def test_clipboard_keeps_working_between_pictures(self):
         self.open_all()

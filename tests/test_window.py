@@ -100,15 +100,15 @@ class WholeWayTest(WindowCase):
         self.open(DEMO / "yard.sieve")
         pane = self.window.canvas.panes[0]
         pane.setFocus()
-        for number, name in enumerate(("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out")):
+        for number, name in enumerate(("result", "original", "mask", "veil", "isolate", "cut-out")):
             QTest.keyClick(pane, Qt.Key(Qt.Key.Key_1 + number))
             self.settle()
             self.assertEqual(pane.view, name)
             self.assertIn(name, self.session.last.pictures)
         QTest.keyPress(pane, Qt.Key.Key_O)
-        self.assertEqual(pane.showing, "Original")
+        self.assertEqual(pane.showing, "original")
         QTest.keyRelease(pane, Qt.Key.Key_O)
-        self.assertEqual(pane.showing, "Cut-out")
+        self.assertEqual(pane.showing, "cut-out")
         QTest.keyClick(pane, Qt.Key.Key_T)
         self.assertFalse(self.window.canvas.panes[1].isVisible())
 
@@ -138,7 +138,7 @@ class WholeWayTest(WindowCase):
 
     def test_sieves_are_added_switched_moved_and_removed(self):
         self.open(DEMO / "yard.sieve")
-        planes = self.session.last.pictures["Result"].copy()
+        planes = self.session.last.pictures["result"].copy()
         self.window.stack.buttons["Add"].click()
         self.settle()
         self.assertEqual(self.window.stack.list.count(), 2)
@@ -148,7 +148,7 @@ class WholeWayTest(WindowCase):
         self.assertEqual(self.session.project.stack[1].name, "The jar")
         self.session.undo()
         self.settle()
-        self.assertTrue(np.array_equal(self.session.last.pictures["Result"], planes))
+        self.assertTrue(np.array_equal(self.session.last.pictures["result"], planes))
         self.window.stack.buttons["Up"].click()
         self.assertEqual(self.session.project.stack[0].name, "Sieve 2")
         item = self.window.stack.list.item(1)

@@ -141,7 +141,7 @@ def believable(camera: Photographer) -> None:
     camera.open("yard.png")
     window, session = camera.window, camera.session
     window.pages.setCurrentWidget(window.adjust)
-    window.canvas.set_view(1, "Believable?")
+    window.canvas.set_view(1, "realism")
     session.sample(1205, 400)
     settle(session)
     balance = session.sieve.adjust.balance.but(shadows_hue=300.0, shadows_colour=40.0, highlights_hue=30.0, highlights_colour=60.0)
@@ -151,7 +151,7 @@ def believable(camera: Photographer) -> None:
     settle(session)
     session.judge()
     camera.take("believable")
-    window.canvas.set_view(1, "Mask")
+    window.canvas.set_view(1, "mask")
     window.adjust.believable.set_open(False)
 
 
@@ -163,7 +163,7 @@ def bands(camera: Photographer) -> None:
     camera.session.set_bands_from_samples()
     settle(camera.session)
     camera.window.pages.setCurrentWidget(camera.window.bands)
-    camera.window.canvas.set_view(1, "Veil")
+    camera.window.canvas.set_view(1, "veil")
     settle(camera.session)
     camera.point(1235, 420)
     camera.take("bands")
@@ -175,16 +175,16 @@ def views(camera: Photographer) -> None:
     camera.session.sample(610, 976, fresh=True)
     settle(camera.session)
     camera.session.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=-60.0))), "Hue")
-    camera.window.canvas.set_view(0, "Isolate")
-    camera.window.canvas.set_view(1, "Weak spots")
+    camera.window.canvas.set_view(0, "isolate")
+    camera.window.canvas.set_view(1, "weak spots")
     camera.take("views")
-    camera.window.canvas.set_view(0, "Result")
+    camera.window.canvas.set_view(0, "result")
 
 
 def edge(camera: Photographer) -> None:
     camera.open("yard.sieve")
     camera.window.pages.setCurrentWidget(camera.window.edge)
-    camera.window.canvas.set_view(1, "Mask")
+    camera.window.canvas.set_view(1, "mask")
     view = camera.window.canvas.viewport
     view.zoom_to(1.0)
     view.centre = QPointF(1230, 600)
@@ -212,7 +212,7 @@ def clip(camera: Photographer) -> None:
     settle(camera.session)
     camera.session.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=150.0))), "Hue")
     camera.window.pages.setCurrentWidget(camera.window.adjust)
-    camera.window.canvas.set_view(1, "Mask")
+    camera.window.canvas.set_view(1, "mask")
     camera.session.set_key("adjust.recolour.hue", "smooth")
     camera.session.go_to(60)
     camera.session.set_field("adjust.recolour.hue", 60.0, "Hue")

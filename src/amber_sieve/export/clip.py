@@ -14,7 +14,7 @@ from ..core.frame import Frame
 from ..errors import Trouble
 from ..files import written_beside
 from ..media import formats, stills
-from ..media.sequences import RATE, Pattern, pattern_of
+from ..media.footage.sequences import RATE, Pattern, pattern_of
 from ..media.source import Source
 from ..progress import Progress
 from ..project.model import Project
@@ -86,8 +86,8 @@ def export_clip(
     Cancelled: the person stopped it.
     """
     # FFmpeg's libraries are loaded when footage is first worked on, not when the window opens.
-    from ..media import footage_writing
-    from ..media.footage import Footage
+    from ..media.footage import writing as footage_writing
+    from ..media.footage.clip import Footage
 
     numbers = frame_range(source, frames)
     progress, how = progress or Progress(), how or ClipExport()

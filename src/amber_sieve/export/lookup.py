@@ -12,7 +12,7 @@ from ..core.colour.gamut import lower_chroma
 from ..core.colour.lookup import looked_up
 from ..core.colour.transfer import decode, encode
 from ..core.frame import Frame
-from ..media import lookup_files
+from ..media.colour import lookup_files
 from ..progress import Progress
 from ..project.model import Edge, Project, Sieve
 from ..render.automatic import with_found_amounts, with_found_means, with_table, with_working

@@ -10,7 +10,7 @@ from typing import Any
 from ..errors import Trouble
 from ..files import folder_beside, written_beside
 from ..media import formats
-from ..media.sequences import RATE, is_pattern
+from ..media.footage.sequences import RATE, is_pattern
 from ..media.source import Source
 from ..progress import Progress
 from ..project.model import Project
@@ -72,9 +72,9 @@ def export_in_pieces(
     if is_pattern(path):
         _all_done(text, name, [(str(path.absolute()), piece) for piece in pieces], "", how, progress, jobs, scheduler)
         return len(numbers)
-    from ..media.footage import Footage
-    from ..media.footage_writing import SoundTrack
-    from ..media.joining import begins, join
+    from ..media.footage.clip import Footage
+    from ..media.footage.joining import begins, join
+    from ..media.footage.writing import SoundTrack
 
     codec = formats.codec_for(path, codec)
     footage = source if isinstance(source, Footage) else None

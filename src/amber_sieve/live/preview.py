@@ -18,7 +18,7 @@ from ..core.frame import Frame
 from ..core.mix import mixed
 from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
 from ..files import regular_file
-from ..media import screens
+from ..media.colour import screens
 from ..media.source import Source
 from ..project.model import Project, Reading, Sieve
 from ..render.adjust import steps_of
@@ -28,7 +28,7 @@ from ..render.layers import Layers
 from ..render.mask import bounds_of, make_fine, waits_for_fine
 from ..render.reach import stack_looks
 from ..render.stack import sieve_mask
-from ..render.views import Looking, nearer_to_drop, shown_mask, solo_field, view
+from ..render.views import VIEWS, Looking, nearer_to_drop, shown_mask, solo_field, view
 from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
 
@@ -121,7 +121,7 @@ class Shown:
 
     factor: int = 1
     box: Box = (0, 0, 0, 0)
-    views: tuple[str, ...] = ("Result", "Mask")
+    views: tuple[str, ...] = ("result", "mask")
     #: Screen pixels to a picture pixel, at most 1: what plays need be no finer. It changes nothing that is at rest.
     sharp: float = field(default=1.0, compare=False)
 
@@ -239,7 +239,7 @@ def _with_take_resolved(project: Project, opened: Opened, wanted: Wanted, whole:
 
 def on_screen(words: np.ndarray, name: str, looking: Looking) -> np.ndarray:
     """What is drawn, as the screen's profile and the proof want it."""
-    if looking.proof and name in PROOFED:
+    if looking.proof and VIEWS[name].proofed:
         table, far = screens.proof_tables(looking.proof, _changed_at(looking.proof))
         words = words_through(words, table, far if looking.proof_marks else None)
     return words_through(words, screens.screen_table(looking.screen, _changed_at(looking.screen))) if looking.screen else words
@@ -247,10 +247,6 @@ def on_screen(words: np.ndarray, name: str, looking: Looking) -> np.ndarray:
 
 def _changed_at(path: str) -> int:
     return regular_file(pathlib.Path(path)).stat().st_mtime_ns
-
-
-#: Views that a soft proof is laid over.
-PROOFED = ("Result", "Original", "Other take")
 
 
 def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
@@ -262,7 +258,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     if wanted.hurried:
         project = hurried(project)
     looks = stack_looks(project)
-    if "Other take" in shown.views:
+    if "other take" in shown.views:
         project = _with_take_resolved(project, opened, wanted, whole, cache)
         looks = max([looks, *(stack_looks(project.but(stack=take.stack, solo="")) for take in project.takes)])
     held = part_of(level, shown.box, looks, cache)
@@ -289,10 +285,10 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
             return on_screen(cut(view(name, frame, seen, wanted.sieve_id, looking, cache, layers)), name, looking)
 
         # The views of the mask alone, and of the picture as it was, stay while an adjustment is dragged.
-        if name in ("Mask", "Weak spots") and not looking.band:
-            return opened.unchanged.get(name, (whole_mask, inner, looking), make)
-        same = (frame.planes, inner, looking, seen.display)
-        return opened.unchanged.get(name, same, make) if name == "Original" else make()
+        of = VIEWS[name].of
+        if of == "mask" and not looking.band:
+            return opened.unchanged.get(f"view {name}", (whole_mask, inner, looking), make)
+        return opened.unchanged.get(f"view {name}", (frame.planes, inner, looking, seen.display), make) if of == "picture" else make()
 
     pictures = {name: picture(name) for name in shown.views}
     counted, sieve = (frame if wanted.counts_view else whole), project.sieve(wanted.sieve_id)

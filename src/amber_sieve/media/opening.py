@@ -5,7 +5,8 @@ from __future__ import annotations
 import pathlib
 
 from ..files import regular_file
-from . import formats, sequences, stills
+from . import formats, stills
+from .footage import sequences
 from .reading import PLAIN, Reading
 from .source import About, Source
 
@@ -34,11 +35,11 @@ def open_source(path: pathlib.Path, reading: Reading = PLAIN) -> Source:
         return sequences.Sequence(path, reading=reading)
     regular_file(path)
     if formats.is_clip(path):
-        from . import footage  # FFmpeg's libraries are loaded for clips only
+        from .footage import clip as footage
 
         return footage.Footage(path, reading)
     if path.suffix.lower() in formats.RAW:
-        from . import raw  # LibRaw is loaded for raw files only
+        from .stills import raw
 
         return raw.read(path, reading)
     return stills.read(path, reading)

@@ -1,8 +1,9 @@
-"""The views of the plan as words for the screen."""
+"""The views as pixels for the screen, in a table: id, label, how each is drawn, and what that depends on."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -24,9 +25,7 @@ from .evaluate import MOST_OF_IT, changed_in, fallen, mask_value, measured, siev
 from .haze import haze_of
 from .layers import Display, Layers, no_layers
 from .mask import measures_of, probes_of
-from .stack import render, rendered, sieve_mask
-
-VIEWS = ("Result", "Original", "Mask", "Veil", "Isolate", "Cut-out", "Weak spots", "Haze check", "Believable?", "Other take")
+from .stack import rendered, sieve_mask
 
 
 @dataclass(frozen=True)
@@ -150,6 +149,134 @@ def _over_the_last(result: Frame, frame: Frame, project: Project, sieves: list[S
     return words
 
 
+@dataclass(frozen=True)
+class Scene:
+    """What a view is drawn of: a frame, a resolved project, the sieve that is worked on, and how it is looked at."""
+
+    frame: Frame
+    project: Project
+    sieve_id: str
+    looking: Looking
+    cache: Cache
+    layers: Layers
+
+    @property
+    def display(self) -> Display | None:
+        """The display that is drawn through."""
+        return self.layers.display(self.project.display) if self.project.display else None
+
+    @property
+    def rendered(self) -> Frame:
+        """The picture after all sieves."""
+        return rendered(self.frame, self.project, self.cache, self.layers)
+
+    @property
+    def mask(self) -> np.ndarray:
+        """The mask that is shown, (H, W)."""
+        return shown_mask(self.frame, self.project, self.sieve_id, self.looking, self.cache, self.layers)
+
+
+def _result(scene: Scene) -> np.ndarray:
+    frame, project, cache, layers = scene.frame, scene.project, scene.cache, scene.layers
+    result = scene.rendered
+    planes = result.planes
+    if planes is frame.planes and result.alpha is frame.alpha:
+        return _words(planes, scene.display)
+    alpha = result.alpha if result.alpha is not frame.alpha else None
+    sieves = working(project)
+    last = sieves[-1] if sieves else None
+    if last is not None and len(sieves) > 1 and last.id == scene.sieve_id and alpha is None:
+        return _over_the_last(result, frame, project, sieves, cache, layers)
+    box = changed_in(frame, project, cache, layers)
+    if box is None:
+        return _shown(planes, project, layers, alpha)
+    # Outside the masks the picture is as it was: that is turned into words once.
+    words = cache.get(_shown_key(frame, project), lambda: _shown(frame.planes, project, layers)).copy()
+    part = np.ascontiguousarray(planes[:, box[0], box[1]])
+    words[box] = _shown(part, project, layers, None if alpha is None else np.ascontiguousarray(alpha[box]), (box[0].start, box[1].start))
+    return words
+
+
+def _original(scene: Scene) -> np.ndarray:
+    return _words(scene.frame.planes, scene.display)
+
+
+def _banded(words: np.ndarray, scene: Scene) -> np.ndarray:
+    """A view of the mask, with the band in which Fine works where that is asked for."""
+    width = scene.project.sieve(scene.sieve_id).edge.fine * scene.frame.scale
+    return with_band(words, band_for(scene.mask, max(1.0, width))) if scene.looking.band and width > 0 else words
+
+
+def _mask(scene: Scene) -> np.ndarray:
+    return _banded(mask_to_screen(scene.mask), scene)
+
+
+def _weak_spots(scene: Scene) -> np.ndarray:
+    return _banded(weak_spots(scene.mask), scene)
+
+
+def _veil(scene: Scene) -> np.ndarray:
+    planes, mask, looking = scene.rendered.planes, scene.mask, scene.looking
+    colour = looking.veil_colour or far_colour(planes, mask)
+    return _words(veil(planes, mask, colour, looking.veil_opacity, looking.veil_outside), scene.display)
+
+
+def _isolate(scene: Scene) -> np.ndarray:
+    return _words(isolate(scene.rendered.planes, scene.mask), scene.display)
+
+
+def _cut_out(scene: Scene) -> np.ndarray:
+    return _words(cut_out(scene.rendered.planes, scene.mask), scene.display)
+
+
+def _haze(scene: Scene) -> np.ndarray:
+    found = haze_of(scene.frame, scene.project, scene.sieve_id, scene.cache, scene.layers)
+    return haze_marks(scene.rendered.planes, found.pixels)
+
+
+def _believable(scene: Scene) -> np.ndarray:
+    found = believable_of(scene.frame, scene.project, scene.sieve_id, scene.cache, scene.layers)
+    return believable_marks(scene.rendered.planes, found.marks)
+
+
+def _other_take(scene: Scene) -> np.ndarray:
+    takes = {take.name: take for take in scene.project.takes}
+    other = takes.get(scene.looking.take) or next(iter(takes.values()), None)
+    return _result(replace(scene, project=scene.project.but(stack=other.stack, solo="")) if other else scene)
+
+
+@dataclass(frozen=True)
+class View:
+    """A view: what a person reads, and how it is drawn.
+
+    Attributes
+    ----------
+    label : its name. draw : a scene into pixels (H, W) uint32 0xFFRRGGBB.
+    proofed : a soft proof is laid over it.
+    of : what it shows alone, so that it stays while anything else changes: "mask", "picture" (as it was), or "" for everything.
+    """
+
+    label: str
+    draw: Callable[[Scene], np.ndarray]
+    proofed: bool = False
+    of: str = ""
+
+
+#: Every view by its id, in the order of the keys 1 to 9 and 0.
+VIEWS: dict[str, View] = {
+    "result": View("Result", _result, proofed=True),
+    "original": View("Original", _original, proofed=True, of="picture"),
+    "mask": View("Mask", _mask, of="mask"),
+    "veil": View("Veil", _veil),
+    "isolate": View("Isolate", _isolate),
+    "cut-out": View("Cut-out", _cut_out),
+    "weak spots": View("Weak spots", _weak_spots, of="mask"),
+    "fringe": View("Haze check", _haze),
+    "realism": View("Believable?", _believable),
+    "other take": View("Other take", _other_take, proofed=True),
+}
+
+
 def view(
     name: str, frame: Frame, project: Project, sieve_id: str, looking: Looking, cache: Cache, layers: Layers = no_layers
 ) -> np.ndarray:
@@ -157,47 +284,7 @@ def view(
 
     Parameters
     ----------
-    name : one of ``VIEWS``.
+    name : id of one of ``VIEWS``.
     sieve_id : whose mask the mask views show.
     """
-    display = layers.display(project.display) if project.display else None
-    if name == "Original":
-        return _words(frame.planes, display)
-    if name == "Haze check":
-        return haze_marks(render(frame, project, cache, layers), haze_of(frame, project, sieve_id, cache, layers).pixels)
-    if name == "Other take":
-        takes = {take.name: take for take in project.takes}
-        other = takes.get(looking.take) or next(iter(takes.values()), None)
-        return view("Result", frame, project.but(stack=other.stack, solo="") if other else project, sieve_id, looking, cache, layers)
-    if name == "Believable?":
-        return believable_marks(render(frame, project, cache, layers), believable_of(frame, project, sieve_id, cache, layers).marks)
-    if name in ("Mask", "Weak spots"):
-        mask = shown_mask(frame, project, sieve_id, looking, cache, layers)
-        words = mask_to_screen(mask) if name == "Mask" else weak_spots(mask)
-        width = project.sieve(sieve_id).edge.fine * frame.scale
-        return with_band(words, band_for(mask, max(1.0, width))) if looking.band and width > 0 else words
-    result = rendered(frame, project, cache, layers)
-    planes = result.planes
-    if name == "Result":
-        if planes is frame.planes and result.alpha is frame.alpha:
-            return _words(planes, display)
-        alpha = result.alpha if result.alpha is not frame.alpha else None
-        sieves = working(project)
-        last = sieves[-1] if sieves else None
-        if last is not None and len(sieves) > 1 and last.id == sieve_id and alpha is None:
-            return _over_the_last(result, frame, project, sieves, cache, layers)
-        box = changed_in(frame, project, cache, layers)
-        if box is None:
-            return _shown(planes, project, layers, alpha)
-        # Outside the masks the picture is as it was: that is turned into words once.
-        words = cache.get(_shown_key(frame, project), lambda: _shown(frame.planes, project, layers)).copy()
-        part = np.ascontiguousarray(planes[:, box[0], box[1]])
-        words[box] = _shown(
-            part, project, layers, None if alpha is None else np.ascontiguousarray(alpha[box]), (box[0].start, box[1].start)
-        )
-        return words
-    mask = shown_mask(frame, project, sieve_id, looking, cache, layers)
-    if name == "Veil":
-        colour = looking.veil_colour or far_colour(planes, mask)
-        return _words(veil(planes, mask, colour, looking.veil_opacity, looking.veil_outside), display)
-    return _words(isolate(planes, mask) if name == "Isolate" else cut_out(planes, mask), display)
+    return VIEWS[name].draw(Scene(frame, project, sieve_id, looking, cache, layers))

@@ -6,8 +6,9 @@ import os
 import pathlib
 
 from ..core.frame import Frame
-from ..media import colour_spaces, lookup_files, screens
-from ..media.layers import layer_key, placed, read_layer, table_key
+from ..media.colour import lookup_files, screens
+from ..media.colour import spaces as colour_spaces
+from ..media.stills.layers import layer_key, placed, read_layer, table_key
 from ..render.cache import Cache
 from ..render.layers import Display, Layers, Table
 

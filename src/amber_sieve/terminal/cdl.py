@@ -20,7 +20,7 @@ def add(commands: Commands) -> None:
 
 
 def run(arguments: argparse.Namespace) -> int:
-    from ..media import cdl_files
+    from ..media.colour import cdl_files
 
     project = storage.load(arguments.project)
     named = [sieve for sieve in project.stack if arguments.sieve in (None, sieve.name)]

@@ -158,7 +158,7 @@ def _project_from(arguments: argparse.Namespace, source: Source) -> Project:
 
 def _cdl_from(text: str) -> Cdl:
     """The correction of a CDL file, FILE or FILE#ID."""
-    from ..media import cdl_files
+    from ..media.colour import cdl_files
 
     name, _, wanted = text.partition("#")
     found = cdl_files.read(pathlib.Path(name))

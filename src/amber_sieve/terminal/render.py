@@ -39,8 +39,8 @@ def run(arguments: argparse.Namespace) -> int:
     from ..export.clip import ClipExport, ClipWhat, export_clip
     from ..export.pieces import export_in_pieces
     from ..export.still import export_mask, export_still
+    from ..media.footage.sequences import is_pattern
     from ..media.formats import is_picture
-    from ..media.sequences import is_pattern
     from ..resolve.sources import source_of
 
     project = storage.load(arguments.project)

@@ -10,7 +10,7 @@ import numpy as np
 from ..core.adjust.white import neutral
 from ..core.frame import patch
 from ..errors import Trouble
-from ..media import cdl_files, lookup_files
+from ..media.colour import cdl_files, lookup_files
 from ..project import edits
 from ..render.believable import Believable, believable_of
 from ..render.evaluate import arriving

@@ -17,8 +17,8 @@ from ..export.lookup import Compared, compared, write_lookup
 from ..export.still import export_mask, export_still
 from ..files import regular_file
 from ..live.seen import Seen
+from ..media.footage.sequences import is_pattern
 from ..media.formats import is_clip, is_picture
-from ..media.sequences import is_pattern
 from ..media.source import Source
 from ..progress import Progress
 from ..project.model import Project

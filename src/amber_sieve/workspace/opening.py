@@ -13,10 +13,10 @@ from ..errors import Trouble
 from ..files import mark_of
 from ..live.preview import Opened, Rendered, Shown, glimpse_of
 from ..live.sampling import searched_again
-from ..media import colour_spaces
+from ..media.colour import spaces as colour_spaces
+from ..media.footage.sequences import is_pattern
 from ..media.formats import PROJECT
 from ..media.opening import open_source
-from ..media.sequences import is_pattern
 from ..media.source import Source
 from ..progress import Progress
 from ..project import clippings, edits, open_tray, storage
@@ -432,7 +432,7 @@ class Opening(SessionState):
 
     def _renew_thumbnail(self, result: Rendered) -> None:
         """The thumbnail of what is in the window shows its result."""
-        words = result.pictures.get("Result")
+        words = result.pictures.get("result")
         if words is not None and not result.wanted.hurried and len(self.tray.entries) > 1 and result.wanted.shown.box == (0, 0, 0, 0):
             self.tray.current.thumbnail = reduced_words(words)
             self.tray.changed.emit()

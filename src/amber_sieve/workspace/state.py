@@ -22,7 +22,7 @@ from ..live.playing import KEPT
 from ..live.preview import Opened, Rendered, Shown, Wanted, difference_of, make_waiting_fine, preview
 from ..live.seen import Seen
 from ..live.watching import Course
-from ..media import screens
+from ..media.colour import screens
 from ..media.formats import PROJECT
 from ..progress import Progress
 from ..project import edits, tracks

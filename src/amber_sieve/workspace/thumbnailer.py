@@ -10,7 +10,7 @@ import numpy as np
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..errors import Trouble
-from ..media.thumbnails import SIDE, thumbnail
+from ..media.stills.thumbnails import SIDE, thumbnail
 from ..project.model import Project
 from ..resolve.sources import reading_of
 from .tray import Entry

@@ -54,7 +54,7 @@ class Canvas(QWidget):
         self.session = session
         self.viewport = Viewport()
         self.areas = AreaTools(session, self.viewport)
-        self.panes = [Pane(session, self.viewport, "Result"), Pane(session, self.viewport, "Mask")]
+        self.panes = [Pane(session, self.viewport, "result"), Pane(session, self.viewport, "mask")]
         for pane in self.panes:
             pane.overlay = self.areas.paint
             pane.takes_pen = lambda: self.areas.tool == "brush"
@@ -111,11 +111,12 @@ class Canvas(QWidget):
         self.choices = []
         for number, pane in enumerate(self.panes):
             choice = QComboBox()
-            choice.addItems(VIEWS)
-            choice.setCurrentText(pane.view)
+            for name, one in VIEWS.items():
+                choice.addItem(one.label, name)
+            choice.setCurrentIndex(choice.findData(pane.view))
             choice.setAccessibleName("Left view" if number == 0 else "Right view")
             choice.setToolTip("What this pane shows (keys 1 to 9 and 0 for the pane under the pointer)")
-            choice.currentTextChanged.connect(lambda text, number=number: self.set_view(number, text))
+            choice.currentIndexChanged.connect(lambda index, number=number: self.set_view(number, list(VIEWS)[index]))
             self.choices.append(choice)
         self.arrangements: dict[str, QToolButton] = {}
         group = QButtonGroup(self)
@@ -183,22 +184,22 @@ class Canvas(QWidget):
 
     def toggle_beside(self) -> None:
         """Before and after side by side, or result and mask again."""
-        beside = self.arrangement == "twin" and self.panes[1].view == "Original"
-        self.set_view(0, "Result")
-        self.set_view(1, "Mask" if beside else "Original")
+        beside = self.arrangement == "twin" and self.panes[1].view == "original"
+        self.set_view(0, "result")
+        self.set_view(1, "mask" if beside else "original")
         self.arrange("twin")
 
     def show_take_beside(self) -> None:
         """This take and another one side by side."""
-        self.set_view(0, "Result")
-        self.set_view(1, "Other take")
+        self.set_view(0, "result")
+        self.set_view(1, "other take")
         self.arrange("twin")
 
     def wipe_take(self) -> None:
         """This take and another one on either side of a line."""
-        self.set_view(0, "Result")
+        self.set_view(0, "result")
         self.wipe.setChecked(False)
-        self.panes[0].wipe_view = "Other take"
+        self.panes[0].wipe_view = "other take"
         self.wipe.setChecked(True)
 
     def toggle_inset(self) -> None:
@@ -266,18 +267,17 @@ class Canvas(QWidget):
     def set_view(self, number: int, name: str) -> None:
         """Show a view in the left (0) or right (1) pane."""
         self.panes[number].view = name
-        if self.choices[number].currentText() != name:
-            self.choices[number].setCurrentText(name)
+        self.choices[number].setCurrentIndex(self.choices[number].findData(name))
         self._ask()
 
     def set_active_view(self, index: int) -> None:
         """Show the view with this number in the pane under the pointer."""
         number = 1 if self.panes[1].isVisible() and self.panes[1].underMouse() or self.inset.underMouse() else 0
-        self.set_view(number, VIEWS[index])
+        self.set_view(number, list(VIEWS)[index])
 
     def show_before(self, on: bool) -> None:
         """Hold the original over the left pane."""
-        self.panes[0].override = "Original" if on else None
+        self.panes[0].override = "original" if on else None
         self._ask()
 
     def _new_source(self) -> None:
@@ -356,7 +356,7 @@ class Canvas(QWidget):
         """Before on the left of a line in the left pane, after on its right."""
         self.panes[0].wipe = 0.5 if on else None
         if not on:
-            self.panes[0].wipe_view = "Original"
+            self.panes[0].wipe_view = "original"
         self._ask()
         self.panes[0].update()
 

@@ -21,7 +21,7 @@ class Inset(QWidget):
     def __init__(self, session: Session, viewport: Viewport, pane: QWidget) -> None:
         super().__init__(pane)
         self.session, self.viewport, self.pane = session, viewport, pane
-        self.view = "Mask"
+        self.view = "mask"
         self._words: object = None
         self._image: QImage | None = None
         self._result: Rendered | None = None

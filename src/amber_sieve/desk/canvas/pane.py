@@ -63,7 +63,7 @@ class Pane(QWidget):
         self.takes_pen: Callable[[], bool] = lambda: False
         self._sizing: float | None = None
         #: What lies left of the line of the wipe.
-        self.wipe_view = "Original"
+        self.wipe_view = "original"
         self._other: QImage | None = None
         self._other_words: np.ndarray | None = None
         self._at: QPointF | None = None

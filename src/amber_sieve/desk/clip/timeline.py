@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
-from ...media.timecode import timecode
+from ...media.footage.timecode import timecode
 from ...workspace.session import Session
 from ..widgets.icon import with_icon
 from .lanes import Lanes

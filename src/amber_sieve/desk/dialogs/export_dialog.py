@@ -32,7 +32,8 @@ from ...export.chosen import FILTERS, WHATS, Export, What, estimated_bytes, name
 from ...export.clip import CLIP_WHATS, ClipExport
 from ...export.lookup import SIZES, Compared
 from ...export.presets import ExportChoice, WhichFrames
-from ...media import formats, lookup_files, profiles
+from ...media import formats
+from ...media.colour import lookup_files, profiles
 from ...project.fields import Spec
 from ...workspace.session import Session
 from ..pages.page import row_of
@@ -43,7 +44,7 @@ LOOKUP = "lookup table"
 #: Which frames of a clip leave, and the words for them.
 FRAMES: dict[WhichFrames, str] = {"this": "This frame", "all": "All frames", "between": "From in to out point"}
 #: What each choice looks like in a pane.
-VIEWS = {"result": "Result", "mask": "Mask", "cut-out": "Cut-out", "every mask": "Mask", "result and mask": "Result"}
+VIEWS = {"result": "result", "mask": "mask", "cut-out": "cut-out", "every mask": "mask", "result and mask": "result"}
 PICTURE = 360
 #: Shown first among the presets.
 NO_PRESET = "As it is chosen below"

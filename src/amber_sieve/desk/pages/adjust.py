@@ -13,8 +13,8 @@ from PyQt6.QtWidgets import QComboBox, QFileDialog, QInputDialog, QLabel, QMenu,
 from ...live.preview import Rendered
 from ...live.slider_colours import REFERENCE, track_of, visible
 from ...media import formats
-from ...media.cdl_files import FORMATS
-from ...media.lookup_files import ENDINGS
+from ...media.colour.cdl_files import FORMATS
+from ...media.colour.lookup_files import ENDINGS
 from ...names import BLENDS, FILL_KINDS, FILL_WHERES, GAMUTS
 from ...project import edits
 from ...project.controls import blocks

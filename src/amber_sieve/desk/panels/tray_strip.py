@@ -20,7 +20,7 @@ from PyQt6.QtWidgets import (
     QStyleOptionViewItem,
 )
 
-from ...media.thumbnails import SIDE
+from ...media.stills.thumbnails import SIDE
 from ...workspace.session import Session
 from ...workspace.tray import Entry
 from ..style import AMBER, INK

@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QFileDialog, QMenu, QMessageBox
 
 from ...export.batch import pictures_in
 from ...media import formats
-from ...media.sequences import is_sequence
+from ...media.footage.sequences import is_sequence
 from ...project.recovery import discard, left_behind
 from ...workspace.session import MissingSource, Session
 from ...workspace.state import beside

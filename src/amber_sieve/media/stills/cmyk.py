@@ -10,9 +10,9 @@ import imagecodecs
 import numpy as np
 from PIL import Image, ImageCms, UnidentifiedImageError
 
-from ..core.colour.transfer import decode
-from ..errors import Trouble
-from .colour_management import INTENT, linear_profile, space_of
+from ...core.colour.transfer import decode
+from ...errors import Trouble
+from ..colour.management import INTENT, linear_profile, space_of
 
 #: Endings of files that may hold inks.
 ENDINGS = (".jpg", ".jpeg", ".tif", ".tiff")

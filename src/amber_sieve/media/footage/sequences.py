@@ -9,11 +9,11 @@ from collections import OrderedDict
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from ..core.frame import Frame
-from ..errors import Trouble
-from . import formats, stills
-from .reading import PLAIN, Reading
-from .source import About
+from ...core.frame import Frame
+from ...errors import Trouble
+from .. import formats, stills
+from ..reading import PLAIN, Reading
+from ..source import About
 
 #: Pictures carry no rate; this one is used unless another is asked for (common practice for film, no source).
 RATE = Fraction(24)

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 import PyOpenColorIO as ocio
 
-from ..errors import Trouble
+from ...errors import Trouble
 
 BUILT_IN = "ocio://studio-config-v2.1.0_aces-v1.3_ocio-v2.3"
 #: OpenColorIO's name of the working space: linear light, Rec. 709 primaries.

@@ -6,8 +6,8 @@ import math
 import pathlib
 from dataclasses import dataclass
 
-from ..errors import Trouble
-from ..files import regular_file, write_text
+from ...errors import Trouble
+from ...files import regular_file, write_text
 
 #: Endings, and what OpenColorIO calls the format.
 FORMATS = {".cdl": "ColorDecisionList", ".ccc": "ColorCorrectionCollection", ".cc": "ColorCorrection"}

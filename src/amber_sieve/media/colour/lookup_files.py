@@ -7,11 +7,11 @@ from typing import Any
 
 import numpy as np
 
-from ..core.frame import BRIGHTEST
-from ..errors import Trouble
-from ..files import regular_file, write_text
+from ...core.frame import BRIGHTEST
+from ...errors import Trouble
+from ...files import regular_file, write_text
+from ..quiet import quiet
 from . import ocio_process
-from .quiet import quiet
 
 ENDINGS = (".cube", ".clf")
 #: Bytes of the largest table that is read; and bytes of a file, or nodes on a side, up to which it is read and written in this process.
@@ -21,7 +21,7 @@ LARGEST, SMALL, FEW = 100_000_000, 200_000, 17
 def _ask(apart: bool, what: str, given: Any) -> Any:
     if apart:
         return ocio_process.ask(what, given)
-    from . import ocio_functions  # slow to load, and rarely needed
+    from . import ocio_functions
 
     with quiet():
         return getattr(ocio_functions, what)(given)

@@ -7,14 +7,15 @@ from typing import Any
 
 import numpy as np
 
-from ..core.frame import Frame, patch
-from ..errors import Trouble
-from ..files import regular_file
-from . import colour_spaces
-from .quiet import quiet
-from .reading import PLAIN, Reading
-from .source import About, key_of
-from .stills import LARGEST, Still
+from ...core.frame import Frame, patch
+from ...errors import Trouble
+from ...files import regular_file
+from ..colour import spaces as colour_spaces
+from ..quiet import quiet
+from ..reading import PLAIN, Reading
+from ..source import About, key_of
+from .reader import LARGEST
+from .still import Still
 
 #: Side of the patch a white balance is picked from, pixels.
 PATCH = 11

@@ -14,16 +14,16 @@ from av.video.format import VideoFormat
 from av.video.frame import VideoFrame
 from av.video.reformatter import ColorRange, Interpolation
 
-from ..core.changed import changed_pixels, take_changed
-from ..core.colour import encodings
-from ..core.colour.gamut import lower_chroma
-from ..core.colour.luma_chroma import to_samples
-from ..core.edge.box import box_of
-from ..errors import Trouble
-from ..files import Checked
-from . import colour_spaces
-from .footage import UNSPECIFIED, Footage, matrix_of, plane_of, range_of, samples_of
-from .formats import QUALITY
+from ...core.changed import changed_pixels, take_changed
+from ...core.colour import encodings
+from ...core.colour.gamut import lower_chroma
+from ...core.colour.luma_chroma import to_samples
+from ...core.edge.box import box_of
+from ...errors import Trouble
+from ...files import Checked
+from ..colour import spaces as colour_spaces
+from ..formats import QUALITY
+from .clip import UNSPECIFIED, Footage, matrix_of, plane_of, range_of, samples_of
 
 
 @dataclass(frozen=True)

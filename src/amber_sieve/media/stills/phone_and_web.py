@@ -12,9 +12,9 @@ from typing import Any
 import numpy as np
 from PIL import Image, ImageOps, UnidentifiedImageError
 
-from ..errors import Trouble
-from .formats import PILLOW
-from .memory import room_for
+from ...errors import Trouble
+from ..formats import PILLOW
+from ..memory import room_for
 
 #: Modes that hold more than 8 bits, and what they are read as.
 DEEP = ("I;16", "I;16L", "I;16B", "I;16N", "I")

@@ -10,7 +10,7 @@ from typing import Any
 
 import numpy as np
 
-from ..errors import Trouble
+from ...errors import Trouble
 from . import ocio_process
 
 
@@ -18,7 +18,7 @@ def _ask(what: str, *given: Any) -> Any:
     """Ask OpenColorIO about the configuration in use, here or in its own process; raises `Trouble`."""
     if os.environ.get("OCIO", ""):
         return ocio_process.ask(what, *given)
-    from . import ocio_functions  # slow to load, and rarely needed
+    from . import ocio_functions
 
     return getattr(ocio_functions, what)(*given)
 

@@ -8,12 +8,12 @@ import pathlib
 import imagecodecs
 import numpy as np
 
-from ..core.colour.difference import delta_e_2000, to_cielab
-from ..core.colour.transfer import decode
-from ..errors import Trouble
-from ..files import regular_file
-from . import colour_spaces
-from .colour_management import INTENT, linear_profile, space_of, srgb_profile
+from ...core.colour.difference import delta_e_2000, to_cielab
+from ...core.colour.transfer import decode
+from ...errors import Trouble
+from ...files import regular_file
+from . import spaces as colour_spaces
+from .management import INTENT, linear_profile, space_of, srgb_profile
 
 #: Nodes on a side of the tables.
 NODES = 33
@@ -77,7 +77,7 @@ def proof_tables(path: str, changed: int) -> tuple[np.ndarray, np.ndarray]:
 
 
 def _coded(light: np.ndarray) -> np.ndarray:
-    from ..core.colour.transfer import encode
+    from ...core.colour.transfer import encode
 
     return encode(np.ascontiguousarray(light, np.float32))
 

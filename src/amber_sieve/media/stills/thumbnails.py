@@ -8,10 +8,10 @@ import cv2
 import numpy as np
 from PIL import Image, ImageOps
 
-from ..core.colour.transfer import to_screen
-from ..errors import Trouble
-from .opening import open_source
-from .reading import PLAIN, Reading
+from ...core.colour.transfer import to_screen
+from ...errors import Trouble
+from ..opening import open_source
+from ..reading import PLAIN, Reading
 
 #: Longer side, pixels.
 SIDE = 112

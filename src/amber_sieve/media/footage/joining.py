@@ -8,10 +8,10 @@ from fractions import Fraction
 
 import av
 
-from ..errors import Trouble
-from ..files import Checked
-from .footage import Footage
-from .footage_writing import CONTAINERS, SoundTrack
+from ...errors import Trouble
+from ...files import Checked
+from .clip import Footage
+from .writing import CONTAINERS, SoundTrack
 
 
 def join(pieces: Sequence[pathlib.Path], starts: Sequence[Fraction], path: pathlib.Path, sound: SoundTrack | None) -> None:

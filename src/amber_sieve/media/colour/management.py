@@ -10,8 +10,8 @@ import imagecodecs
 import numpy as np
 from PIL import ImageCms
 
-from ..core.colour.oklab import from_oklab, to_oklab
-from ..core.colour.transfer import decode, encode
+from ...core.colour.oklab import from_oklab, to_oklab
+from ...core.colour.transfer import decode, encode
 
 #: Relative colorimetric: white stays white.
 INTENT = 1

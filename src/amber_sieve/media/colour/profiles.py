@@ -8,8 +8,8 @@ import struct
 import imagecodecs
 import numpy as np
 
-from ..core.colour.transfer import decode
-from .colour_management import undated
+from ...core.colour.transfer import decode
+from .management import undated
 
 #: D65, as CIE 1931 x, y.
 D65 = (0.3127, 0.3290)

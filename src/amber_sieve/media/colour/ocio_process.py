@@ -16,7 +16,7 @@ from typing import Any, BinaryIO
 
 import numpy as np
 
-from ..errors import Trouble
+from ...errors import Trouble
 
 _LOCK = threading.Lock()
 _process: subprocess.Popen[bytes] | None = None
@@ -36,7 +36,7 @@ def ask(what: str, *given: Any) -> Any:
             _process = None
         if _process is None:
             # It finds the package where this one found it, started in whatever way.
-            environment = os.environ | {"PYTHONPATH": str(pathlib.Path(__file__).parents[2])}
+            environment = os.environ | {"PYTHONPATH": str(pathlib.Path(__file__).parents[3])}
             _process = subprocess.Popen(
                 [sys.executable, "-m", __name__], stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, env=environment
             )

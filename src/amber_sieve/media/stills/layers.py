@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import pathlib
 
-from ..core.frame import Frame
-from ..errors import Trouble
-from ..files import regular_file
-from . import stills
-from .source import Key, key_of
+from ...core.frame import Frame
+from ...errors import Trouble
+from ...files import regular_file
+from .. import stills
+from ..source import Key, key_of
 
 
 def layer_key(path: str) -> Key:

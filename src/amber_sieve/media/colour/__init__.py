@@ -1,0 +1,1 @@
+"""Colour of files and screens: profiles, colour spaces, tables, corrections."""

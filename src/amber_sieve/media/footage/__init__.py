@@ -1,0 +1,1 @@
+"""Clips and numbered pictures: decoded to light, written from it."""

@@ -1,0 +1,239 @@
+"""Linear light and masks into files of pictures."""
+
+from __future__ import annotations
+
+import contextlib
+import functools
+import pathlib
+import re
+from collections.abc import Callable, Iterator
+from typing import Any
+
+import numpy as np
+import OpenImageIO as oiio
+
+from ...core.frame import BRIGHTEST, Frame
+from ...files import write_bytes, written_beside
+from .. import formats
+from ..colour import management as colours
+from ..colour import profiles
+from ..colour import spaces as colour_spaces
+from ..source import About, key_of
+from .encoding import encoded
+from .reader import samples_of
+
+#: Channels that differ by less than this (linear light) are one grey: a sixteenth of a 16-bit step near white.
+GREY = 2e-5
+
+
+def write(
+    path: pathlib.Path,
+    about: About,
+    strips: Callable[[], Iterator[tuple[int, np.ndarray]]],
+    alpha: np.ndarray | None = None,
+    depth: str = "",
+    gamut: str = "lower chroma",
+    quality: int = 95,
+    original: Frame | None = None,
+    profile: str = "",
+    display: str = "",
+    premultiplied: bool = False,
+    masks: dict[str, np.ndarray] | None = None,
+) -> None:
+    """Write a picture in the profile, with the metadata, of the one it was made from.
+
+    Parameters
+    ----------
+    about : the picture it was made from.
+    strips : gives (top row, planes (3, rows, W) of linear light) from top to bottom.
+    alpha : (H, W) float32 or None; a kind of file that has none shows what is transparent before white.
+    depth : sample type; by default the one of ``about``, as far as the ending allows.
+    gamut : "lower chroma" or "clip"; only for integer types.
+    quality : of JPEG, 1 to 100.
+    profile : one of `profiles.NAMES`, "" for the one of ``about``; only for integer types, and float ones for "Linear" alone.
+    display : the "display / view" of OpenColorIO that integer types are made for, in place of a profile.
+    premultiplied : the colours of integer types are multiplied by alpha, where the kind of file can say so (TIFF).
+    masks : (H, W) float32 by name, as further channels of OpenEXR; of other kinds of file, the first of them as alpha.
+    original : what was read from ``about.path``, if that is where the strips come from: where nothing has changed, the
+        stored samples are written again, since going through a wide profile and back can cost the last bit.
+
+    Raises
+    ------
+    Trouble: unknown ending, or the file could not be written (an earlier file is then still whole).
+    """
+    path = pathlib.Path(path)
+    kind = formats.depth_for(path, depth or about.depth)
+    known = formats.format_of(path)
+    assert known is not None
+    width, height = about.size
+    integer = kind.startswith("uint")
+    masks = masks or {}
+    if masks and known.encoder != "openexr":
+        alpha, masks = next(iter(masks.values())), {}
+    if alpha is not None and not known.alpha:
+        strips = functools.partial(_before_white, strips, alpha)
+    if about.grey and integer and not masks and not profile and not display and all(is_grey(planes) for _, planes in strips()):
+        _write_grey(path, about, strips, alpha if known.alpha else None, kind, quality)
+        return
+    channels = 4 if alpha is not None and known.alpha else 3
+    pixels = np.empty((height, width, channels), {"uint8": np.uint8, "uint16": np.uint16, "half": np.float16, "float": np.float32}[kind])
+    own = about.profile if colours.space_of(about.profile) == "rgb" else b""
+    icc = (profiles.named(profile) if profile else own) if integer else b""
+    if profile == "sRGB":
+        icc = b""  # by its exact formula
+    stored = None
+    if profile or display:
+        original = None
+    if original is not None and integer and kind == about.depth and not colours.is_srgb(icc) and _is_as_read(about):
+        stored = samples_of(about.path, about.part)[0]
+        stored = stored if _is_as_read(about) and stored.shape[:2] == (height, width) else None
+    for top, planes in strips():
+        rows = slice(top, top + planes.shape[1])
+        target = pixels[rows, :, :3]
+        if integer:
+            if display:
+                codes = np.moveaxis(colour_spaces.to_display(planes, display), 0, -1).clip(0, 1)
+            else:
+                codes = colours.to_codes(planes, icc)
+                codes = colours.fitted(codes, planes, icc) if gamut == "lower chroma" else np.clip(codes, 0, 1, out=codes)
+            codes *= np.iinfo(kind).max
+            np.rint(codes, out=codes)
+            target[...] = codes
+            if stored is not None and original is not None:
+                np.copyto(target, stored[rows, :, :3], where=(planes == original.planes[:, rows]).all(axis=0)[..., None])
+        else:
+            most = BRIGHTEST if kind == "half" else np.inf
+            target[...] = np.moveaxis(np.clip(planes, -most, most), 0, -1)
+    if channels == 4 and alpha is not None:
+        if not integer:
+            pixels[..., :3] *= alpha[..., None]
+        elif premultiplied and known.encoder == "tiff":
+            np.rint(pixels[..., :3] * alpha[..., None], out=pixels[..., :3], casting="unsafe")
+        pixels[..., 3] = np.rint(alpha * np.iinfo(kind).max) if integer else alpha
+    spec = _spec_for(about, channels, kind, b"" if display else (icc or colours.srgb_profile()) if integer else b"")
+    if premultiplied and known.encoder == "tiff":
+        spec.attribute("oiio:UnassociatedAlpha", 0)
+    if masks:
+        names = _channel_names(masks)
+        pixels = np.concatenate([pixels, *(mask[..., None].astype(pixels.dtype) for mask in masks.values())], axis=2)
+        spec.nchannels = pixels.shape[2]
+        spec.channelnames = (*"RGBA"[:channels], *names)
+    store(path, spec, pixels, quality)
+
+
+def _is_as_read(about: About) -> bool:
+    """Whether the file is still the one that was read: another may lie in its place by now."""
+    try:
+        return about.mark is not None and key_of(about.path) == about.mark
+    except OSError:
+        return False
+
+
+def _before_white(strips: Callable[[], Iterator[tuple[int, np.ndarray]]], alpha: np.ndarray) -> Iterator[tuple[int, np.ndarray]]:
+    """What cannot be transparent, before white; where it is opaque it stays bit by bit."""
+    for top, planes in strips():
+        share = alpha[top : top + planes.shape[1]]
+        yield top, np.where(share == 1, planes, 1 + share * (planes - 1))
+
+
+def _spec_for(about: About, channels: int, kind: str, profile: bytes) -> Any:
+    """The description of a picture that is written from another one."""
+    spec = oiio.ImageSpec(*about.size, channels, kind)
+    for name, value in about.metadata.items():
+        with contextlib.suppress(TypeError, RuntimeError):  # what a damaged file said of itself need not be sayable again
+            spec.attribute(name, value)
+    spec.attribute("Orientation", 1)
+    if kind.startswith("uint"):
+        spec.attribute("oiio:UnassociatedAlpha", 1)
+    if profile:
+        spec.attribute("ICCProfile", oiio.TypeDesc(f"uint8[{len(profile)}]"), np.frombuffer(profile, np.uint8))
+    if channels in (2, 4):
+        spec.alpha_channel = channels - 1
+    return spec
+
+
+def is_grey(planes: np.ndarray) -> bool:
+    """Whether light (3, H, W) is the same in all channels, up to what an adjustment rounds off."""
+    most = GREY * (1 + np.abs(planes[1]))
+    return bool((np.abs(planes[0] - planes[1]) <= most).all() and (np.abs(planes[2] - planes[1]) <= most).all())
+
+
+def _write_grey(
+    path: pathlib.Path,
+    about: About,
+    strips: Callable[[], Iterator[tuple[int, np.ndarray]]],
+    alpha: np.ndarray | None,
+    kind: str,
+    quality: int,
+) -> None:
+    """Write a grey picture as one, in its own profile."""
+    top = np.iinfo(kind).max
+    profile = about.profile if colours.space_of(about.profile) == "gray" else b""
+    pixels = np.empty((about.size[1], about.size[0], 1 if alpha is None else 2), np.uint8 if kind == "uint8" else np.uint16)
+    for first, planes in strips():
+        codes = colours.light_to_grey(planes[1], profile)
+        pixels[first : first + planes.shape[1], :, 0] = np.rint(np.clip(codes, 0, 1) * top)
+    if alpha is not None:
+        pixels[..., 1] = np.rint(alpha * top)
+    store(path, _spec_for(about, pixels.shape[2], kind, profile), pixels, quality)
+
+
+def store(path: pathlib.Path, spec: Any, pixels: np.ndarray, quality: int = 95) -> None:
+    """Write pixels (H, W, C) beside the target and rename them into place; raises `Trouble` when that fails."""
+    known = formats.format_of(path)
+    assert known is not None
+    if known.name == "WebP":
+        spec.attribute("Compression", f"webp:{quality}" if quality < 100 else "lossless:75")
+    elif known.name == "JPEG":
+        spec.attribute("Compression", f"jpeg:{quality}")
+        spec.attribute("jpeg:subsampling", "4:4:4")
+    elif known.encoder in ("tiff", "openexr"):
+        spec.attribute("Compression", "zip")
+    with written_beside(path) as partial:
+        write_bytes(partial, encoded(known.encoder, spec, pixels))
+
+
+def _channel_names(masks: dict[str, np.ndarray]) -> list[str]:
+    """Names of channels after those of masks, each only once."""
+    names: list[str] = []
+    for name in masks:
+        plain = re.sub(r"[^\w-]+", "_", name) or "mask"
+        plain = f"mask_{plain}" if plain in ("R", "G", "B", "A") else plain
+        names.append(plain if plain not in names else f"{plain}_{len(names) + 1}")
+    return names
+
+
+def write_masks(path: pathlib.Path, masks: dict[str, np.ndarray]) -> list[pathlib.Path]:
+    """Write several masks (H, W) by name: as named channels of one OpenEXR file, else as a file each, their names after that of ``path``.
+
+    Returns what was written.
+    """
+    path = pathlib.Path(path)
+    if path.suffix.lower() == ".exr":
+        names = _channel_names(masks)
+        height, width = next(iter(masks.values())).shape
+        spec = oiio.ImageSpec(width, height, len(masks), "float")
+        spec.channelnames = tuple(names)
+        store(path, spec, np.stack([mask.astype(np.float32) for mask in masks.values()], axis=-1))
+        return [path]
+    written: list[pathlib.Path] = []
+    for number, (name, mask) in enumerate(masks.items(), 1):
+        plain = re.sub(r"[^\w-]+", "-", name).strip("-") or f"mask-{number}"
+        one = path.with_name(f"{path.stem}-{plain}{path.suffix}")
+        one = one if one not in written else path.with_name(f"{path.stem}-{plain}-{number}{path.suffix}")
+        write_mask(one, mask)
+        written.append(one)
+    return written
+
+
+def write_mask(path: pathlib.Path, mask: np.ndarray) -> None:
+    """Write a mask as a grey picture: 16-bit PNG or TIFF, or float EXR, by the ending.
+
+    Parameters
+    ----------
+    mask : (H, W) float32, 0 to 1; stored as it is, not gamma-coded.
+    """
+    kind = formats.mask_depth_for(pathlib.Path(path))
+    pixels = mask.astype(np.float32) if kind == "float" else np.rint(mask * 65535).astype(np.uint16)
+    spec = oiio.ImageSpec(mask.shape[1], mask.shape[0], 1, kind)
+    store(path, spec, pixels[..., None])
