@@ -73,11 +73,7 @@ def sentence_of(project: Project, sieve: Sieve) -> str:
             lines.append(f"Areas: {_list(areas)}.")
     if sieve.joined:
         lines.append("Laid on it: " + _list([f"{name_of(one.of)} ({one.mode})" for one in sieve.joined]) + ".")
-    done = [
-        f"{(type(block).__doc__ or name).splitlines()[0].lower()}: {_list(_changed(block))}"
-        for name, block in sieve.adjust.blocks()
-        if not block.neutral
-    ]
+    done = [f"{type(block).label.lower()}: {_list(_changed(block))}" for _, block in sieve.adjust.blocks() if not block.neutral]
     lines.append("Inside it: " + "; ".join(done) + "." if done else "It changes nothing inside.")
     keyed = sorted({track.path.rpartition(".")[2].replace("_", " ") for track in sieve.tracks})
     if keyed:

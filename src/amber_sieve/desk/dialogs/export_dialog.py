@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import pathlib
+from collections.abc import Sequence
 
 import numpy as np
 from PyQt6 import sip
@@ -48,12 +49,23 @@ VIEWS = {"result": "result", "mask": "mask", "cut-out": "cut-out", "every mask":
 PICTURE = 360
 #: Shown first among the presets.
 NO_PRESET = "As it is chosen below"
+#: Nodes on a side of a lookup table where nothing else is chosen.
+USUAL_SIZE = 33
 #: Codecs that have a quality.
 WITH_QUALITY = ("JPEG", "WebP", "H.264", "HEVC")
 
 
 def _number(name: str, label: str, start: float, low: float, high: float, unit: str) -> Number:
     return Number(Spec(name, label, start, low, high, unit, 1, 0, label, low, min(high, 200), False))
+
+
+def _refill(combo: QComboBox, rows: Sequence[tuple[str, str]], wanted: str) -> None:
+    """Give a box other rows, each what is read and its id, and choose the one with an id, or the first; nothing is told."""
+    with QSignalBlocker(combo):
+        combo.clear()
+        for words, name in rows:
+            combo.addItem(words, name)
+        combo.setCurrentIndex(max(0, combo.findData(wanted)))
 
 
 def _combo(name: str, words: list[str]) -> QComboBox:
@@ -154,18 +166,17 @@ class ExportDialog(QDialog):
     @property
     def kind(self) -> str:
         """What leaves: one of ``WHATS`` or ``CLIP_WHATS``, or ``LOOKUP``."""
-        return self.what.currentText().lower()
+        return str(self.what.currentData())
 
     @property
     def ending(self) -> str:
         """Of the file's name, with the field for the number before it where it stands for many."""
-        return self.format_choice.currentText().split()[-1] if self.format_choice.count() else ""
+        return str(self.format_choice.currentData() or "")
 
     @property
     def chosen_depth(self) -> str:
         """The sample type, codec, or nodes on a side."""
-        shown = self.depth_choice.currentText()
-        return next((kind for kind, word in DEPTHS.items() if word == shown), shown.split()[0] if self.kind == LOOKUP else shown)
+        return str(self.depth_choice.currentData() or "")
 
     @property
     def how(self) -> Export:
@@ -213,10 +224,8 @@ class ExportDialog(QDialog):
         """Choose everything as it was stored, as far as this picture allows it."""
         if self.clip:
             self.frames.setCurrentIndex(list(FRAMES).index(choice.frames))
-        self.what.setCurrentIndex(max(0, self.what.findText(choice.what.capitalize())))
-        at = next((k for k in range(self.format_choice.count()) if self.format_choice.itemText(k).split()[-1] == choice.ending), 0)
-        self.format_choice.setCurrentIndex(at)
-        self.depth_choice.setCurrentIndex(max(0, self.depth_choice.findText(DEPTHS.get(choice.depth, choice.depth))))
+        for combo, wanted in ((self.what, choice.what), (self.format_choice, choice.ending), (self.depth_choice, choice.depth)):
+            combo.setCurrentIndex(max(0, combo.findData(wanted)))
         self.quality.set(choice.quality)
         self.size_number.set(choice.size)
         self.filter.setCurrentIndex(FILTERS.index(choice.filter))
@@ -232,17 +241,13 @@ class ExportDialog(QDialog):
             self._fill_presets(name.strip()[:60])
 
     def _remove(self) -> None:
-        export_presets.remove(self.presets.currentText())
+        export_presets.remove(self._presets[self.presets.currentIndex() - 1].name)
         self._fill_presets()
 
     # What can be chosen
 
     def _whats(self, wanted: str = "") -> None:
-        before = self.what.currentText()
-        with QSignalBlocker(self.what):
-            self.what.clear()
-            self.what.addItems([word.capitalize() for word in (CLIP_WHATS if self.many else (*WHATS, LOOKUP))])
-            self.what.setCurrentIndex(max(0, self.what.findText(before)))
+        _refill(self.what, [(word.capitalize(), word) for word in (CLIP_WHATS if self.many else (*WHATS, LOOKUP))], self.what.currentData())
         self._formats(wanted)
 
     def _known(self) -> list[tuple[str, str]]:
@@ -262,32 +267,26 @@ class ExportDialog(QDialog):
 
     def _formats(self, wanted: str = "") -> None:
         wanted = wanted or self.ending
-        known = self._known()
-        with QSignalBlocker(self.format_choice):
-            self.format_choice.clear()
-            self.format_choice.addItems([f"{name}  {ending}" for name, ending in known])
-            self.format_choice.setCurrentIndex(next((k for k, (_, ending) in enumerate(known) if ending == wanted), 0))
+        _refill(self.format_choice, [(f"{name}  {ending}", ending) for name, ending in self._known()], wanted)
         self._depths()
         self._ask_picture()
 
     def _depths(self) -> None:
-        before = self.depth_choice.currentText()
+        before = self.chosen_depth
         known, lookup = formats.format_of(pathlib.Path(f"a{self.ending}")), self.kind == LOOKUP
         clip = known is not None and known.kind == "clip"
         if lookup:
-            words = [f"{size} nodes on a side" for size in SIZES]
+            rows = [(f"{size} nodes on a side", str(size)) for size in SIZES]
+            before = before if before in {str(size) for size in SIZES} else str(USUAL_SIZE)
         elif clip and known is not None:
             held = [codec for codec in known.writes if self.kind != "result and mask" or codec in formats.WITH_ALPHA]
-            words = held or list(known.writes)
+            rows = [(codec, codec) for codec in held or known.writes]
         else:
-            words = [DEPTHS[kind] for kind in (known.writes if known else ())]
-        with QSignalBlocker(self.depth_choice):
-            self.depth_choice.clear()
-            self.depth_choice.addItems(words)
-            self.depth_choice.setCurrentIndex(self._depth_at(before, lookup))
+            rows = [(DEPTHS[kind], kind) for kind in (known.writes if known else ())]
+        _refill(self.depth_choice, rows, before)
         self.depth_label.setText("Codec" if clip else "Table" if lookup else "Depth")
         grey = self.kind in ("mask", "every mask") and not clip
-        self.depth_choice.setEnabled(not grey and len(words) > 1)
+        self.depth_choice.setEnabled(not grey and len(rows) > 1)
         still = not lookup and not self.many
         for widget, used in (
             (self.size_number, still), (self.filter, still), (self.metadata, still),
@@ -298,10 +297,6 @@ class ExportDialog(QDialog):
             widget.setEnabled(used)
             self.form.setRowVisible(widget, used)
         self._follow()
-
-    def _depth_at(self, before: str, lookup: bool) -> int:
-        found = self.depth_choice.findText(before)
-        return found if found >= 0 else SIZES.index(33) if lookup else 0
 
     def _choose_folder(self) -> None:
         name = QFileDialog.getExistingDirectory(self, "Export into", str(self.folder))
@@ -317,7 +312,7 @@ class ExportDialog(QDialog):
 
     def _follow(self) -> None:
         known = formats.format_of(pathlib.Path(f"a{self.ending}"))
-        self.form.setRowVisible(self.quality, bool({known.name if known else "", self.depth_choice.currentText()} & set(WITH_QUALITY)))
+        self.form.setRowVisible(self.quality, bool({known.name if known else "", self.chosen_depth} & set(WITH_QUALITY)))
         try:
             self.example.setText(f"{self.path.name}{', is there already' if self.path.exists() else ''}\n{self._size_words()}")
             self.export.setEnabled(True)
@@ -341,7 +336,7 @@ class ExportDialog(QDialog):
         self.said.setVisible(lookup)
         if lookup:
             self.said.setText("…")
-            self.session.compare_lookup(int(self.chosen_depth or 33), self._paint_compared)
+            self.session.compare_lookup(int(self.chosen_depth or USUAL_SIZE), self._paint_compared)
         else:
             self.session.picture_of(VIEWS[self.kind], PICTURE, self._paint)
 

@@ -79,7 +79,7 @@ class AdjustPage(Page):
         self._build_believable()
         builders = {"match": self._match, "cdl": self._cdl, "fill": self._fill, "white": self._white, "lookup": self._lookup}
         for name, kind in blocks():
-            block = self._block(name, (kind.__doc__ or name).split("\n")[0])
+            block = self._block(name, kind.label)
             for row in PAIRS.get(name, ()):
                 self._row(block, name, row)
             if name in builders:

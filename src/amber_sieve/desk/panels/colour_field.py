@@ -40,13 +40,18 @@ def line_of(divided: np.ndarray) -> np.ndarray:
     return np.where(line, np.uint32(0xC0F0F0F0), np.uint32(0))
 
 
+#: What its tooltip says.
+HELP = (
+    "Drag the region's middle, its edges (full lines) or its falloff (dotted lines); drag outside it to light a spot up on "
+    "the picture.\n"
+    "Double-click shows it large in the second pane.\n"
+    "Keys: Left and Right turn the hue band, Up and Down move the saturation band (Shift ×10, Alt ÷10); Delete switches both "
+    "off."
+)
+
+
 class ColourField(QWidget):
-    """Drag the region's middle, its edges (full lines) or its falloff (dotted lines); drag outside it to light a spot up on the picture.
-
-    Double-click shows it large in the second pane.
-
-    Keys: Left and Right turn the hue band, Up and Down move the saturation band (Shift ×10, Alt ÷10); Delete switches both off.
-    """
+    """The picture's own colours as a density map, with the sieve's region on it to be dragged."""
 
     enlarged = pyqtSignal()
 
@@ -64,7 +69,7 @@ class ColourField(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding if large else QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Colour field")
-        self.setToolTip((ColourField.__doc__ or "").replace("\n\n    ", "\n").strip())
+        self.setToolTip(HELP)
         session.rendered.connect(self._take)
         session.project_changed.connect(self._project_changed)
         session.selection_changed.connect(self._project_changed)

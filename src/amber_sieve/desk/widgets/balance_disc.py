@@ -17,12 +17,16 @@ FILLS = {"shadows": QColor(20, 20, 20), "midtones": QColor(128, 128, 128), "high
 SIZE = 6.0
 
 
-class BalanceDisc(QWidget):
-    """Drag the dark, grey or light handle towards a hue; the farther from the middle, the more. Double-click puts it back.
+#: What its tooltip says.
+HELP = (
+    "Drag the dark, grey or light handle towards a hue; the farther from the middle, the more. Double-click puts it back. "
+    "Keys: Tab through the page as ever; Up and Down choose a handle, Left and Right turn it, + and - move it out and in "
+    "(Shift ×10), Home puts it back."
+)
 
-    Keys: Tab through the page as ever; Up and Down choose a handle, Left and Right turn it, + and - move it out and in (Shift ×10),
-    Home puts it back.
-    """
+
+class BalanceDisc(QWidget):
+    """A disc with a handle each for shadows, midtones and highlights; ``edited`` tells range, hue and how much of it."""
 
     edited = pyqtSignal(str, float, float)
     settled = pyqtSignal()
@@ -38,7 +42,7 @@ class BalanceDisc(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Balance of shadows, midtones and highlights")
-        self.setToolTip(" ".join((BalanceDisc.__doc__ or "").split()))
+        self.setToolTip(HELP)
 
     def sizeHint(self) -> QSize:
         return QSize(260, 170)

@@ -18,13 +18,16 @@ from ..style import AMBER, DIM, WELL
 GRIP = 7.0
 
 
-class BandEditor(QWidget):
-    """One band.
+#: What its tooltip says.
+HELP = (
+    "Drag a corner, or between them the whole; Shift moves the other side the opposite way, Ctrl moves core and falloff of "
+    "one side together. Keys: Left and Right nudge (Shift ×10, Alt ÷10), Up and Down choose what is nudged, Home is the full "
+    "range, Space switches on and off, I inverts."
+)
 
-    Drag a corner, or between them the whole; Shift moves the other side the opposite way, Ctrl moves core and falloff of one
-    side together. Keys: Left and Right nudge (Shift ×10, Alt ÷10), Up and Down choose what is nudged, Home is the full range,
-    Space switches on and off, I inverts.
-    """
+
+class BandEditor(QWidget):
+    """One band over a histogram; ``edited`` tells its corners and what was dragged."""
 
     edited = pyqtSignal(object, str)
     settled = pyqtSignal()
@@ -45,7 +48,7 @@ class BandEditor(QWidget):
         self.setMinimumHeight(58)
         self.setMouseTracking(True)
         self.setAccessibleName(f"{measure.capitalize()} band")
-        self.setToolTip((BandEditor.__doc__ or "").split("\n\n")[1].strip().replace("\n    ", " "))
+        self.setToolTip(HELP)
 
     def sizeHint(self) -> QSize:
         return QSize(230, 66)

@@ -18,12 +18,16 @@ APART = 35.0
 MOST_POINTS = 32
 
 
-class CurveEditor(QWidget):
-    """Press on the curve to put a point there, and drag it; right-click or double-click takes a point off.
+#: What its tooltip says.
+HELP = (
+    "Press on the curve to put a point there, and drag it; right-click or double-click takes a point off. Keys: Left and "
+    "Right choose a point, Up and Down move it (Shift ×10, Alt ÷10), Ctrl with Left and Right moves it sideways; Insert puts "
+    "one where most room is, Delete takes the chosen one off, Home straightens the curve."
+)
 
-    Keys: Left and Right choose a point, Up and Down move it (Shift ×10, Alt ÷10), Ctrl with Left and Right moves it sideways; Insert puts
-    one where most room is, Delete takes the chosen one off, Home straightens the curve.
-    """
+
+class CurveEditor(QWidget):
+    """A curve through points that can be put, dragged and taken off; ``edited`` tells them."""
 
     edited = pyqtSignal(object)
     settled = pyqtSignal()
@@ -43,7 +47,7 @@ class CurveEditor(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setAccessibleName(name)
-        self.setToolTip(" ".join((CurveEditor.__doc__ or "").split()))
+        self.setToolTip(HELP)
 
     def sizeHint(self) -> QSize:
         return QSize(260, 130 if self.closed else 180)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import functools
 import itertools
 from collections.abc import Iterator
-from typing import Any, Self
+from typing import Any, ClassVar, Self
 
 from pydantic import Field, model_validator
 
@@ -29,6 +29,9 @@ class Adjustment(Frozen):
 
     The sum of a block stands in the file of ``core/adjust`` that is called as the block's field in `Adjust`.
     """
+
+    #: What a person reads above the block.
+    label: ClassVar[str] = ""
 
     on: bool = Field(default=True, title="On", description="Off: the block is seen as if it changed nothing")
 
@@ -58,7 +61,9 @@ class Adjustment(Frozen):
 
 
 class White(Adjustment):
-    """White balance"""
+    """White balance: light warmed, cooled or tinted as a whole."""
+
+    label: ClassVar[str] = "White balance"
 
     temperature: float = number(
         0, -250, 250, "Temperature", "mired", soft=(-100, 100), help="Warmer above 0, as by an amber filter; cooler below"
@@ -67,7 +72,9 @@ class White(Adjustment):
 
 
 class Light(Adjustment):
-    """Light"""
+    """Light: exposure, contrast and the tones."""
+
+    label: ClassVar[str] = "Light"
 
     exposure: float = number(0, -10, 10, "Exposure", "stops", step=0.1, decimals=2, soft=(-4, 4), help="Light times two to this power")
     contrast: float = number(0, -100, 100, "Contrast", "%", help="Distances in stops from the pivot, from half to twice")
@@ -80,7 +87,9 @@ class Light(Adjustment):
 
 
 class Curve(Adjustment):
-    """Levels and curves"""
+    """Levels and curves, on sRGB-coded values."""
+
+    label: ClassVar[str] = "Levels and curves"
 
     curve: Curved = setting((), "curve", "Curve", "Curve of luminance; hue and saturation stay")
     curve_red: Curved = setting((), "curve", "Red curve", "Curve of the red channel")
@@ -106,7 +115,9 @@ def _lightness_of(name: str) -> Any:
 
 
 class Balance(Adjustment):
-    """Balance"""
+    """Shadows, midtones and highlights, each towards a hue."""
+
+    label: ClassVar[str] = "Balance"
 
     shadows_hue: float = _hue_of("Shadows")
     shadows_colour: float = _colour_of("Shadows")
@@ -122,7 +133,9 @@ class Balance(Adjustment):
 
 
 class Hues(Adjustment):
-    """Curves over hue"""
+    """What is done at each hue."""
+
+    label: ClassVar[str] = "Curves over hue"
 
     turn_by_hue: ByHue = setting((), "hues", "Turn by hue", "Degrees that single hues are turned by")
     saturation_by_hue: ByHue = setting((), "hues", "Saturation by hue", "From grey (-100) to twice the chroma (100), for single hues")
@@ -130,7 +143,9 @@ class Hues(Adjustment):
 
 
 class Recolour(Adjustment):
-    """Recolour"""
+    """Hue, saturation and lightness turned."""
+
+    label: ClassVar[str] = "Recolour"
 
     hue: float = number(0, -180, 180, "Hue", "°", decimals=1, help="Turn of the hue")
     saturation: float = number(0, -100, 100, "Saturation", "%", help="From grey (-100) to twice the chroma (100)")
@@ -141,7 +156,9 @@ class Recolour(Adjustment):
 
 
 class Match(Adjustment):
-    """Match a target"""
+    """The mean colour brought to a target."""
+
+    label: ClassVar[str] = "Match a target"
 
     target: Colour | None = setting(None, "colour", "Target", "Colour that the mean of what is masked becomes")
     nearest: bool = setting(
@@ -159,7 +176,9 @@ class Match(Adjustment):
 
 
 class Even(Adjustment):
-    """Even out"""
+    """Colours drawn towards their mean."""
+
+    label: ClassVar[str] = "Even out"
 
     even_lightness: float = number(0, 0, 100, "Even lightness", "%", help="How far the lightness of what is masked is drawn together")
     even_hue: float = number(0, 0, 100, "Even hue", "%", help="How far the hues of what is masked are drawn together")
@@ -180,7 +199,9 @@ def _channels(name: str, label: str, start: float, help: str) -> Any:
 
 
 class Mono(Adjustment):
-    """Mono"""
+    """Grey by channel weights."""
+
+    label: ClassVar[str] = "Mono"
 
     mono: float = number(0, 0, 100, "Grey", "%", help="How far the way to grey")
     mono_red: float = number(21, -200, 200, "Grey from red", "%", help="How much red counts in the grey")
@@ -189,7 +210,9 @@ class Mono(Adjustment):
 
 
 class Cdl(Adjustment):
-    """CDL"""
+    """The ASC CDL, version 1.2."""
+
+    label: ClassVar[str] = "CDL"
 
     slope_red: float = _channels("red", "Slope", 1, "Light times this")
     slope_green: float = _channels("green", "Slope", 1, "Light times this")
@@ -206,7 +229,9 @@ class Cdl(Adjustment):
 
 
 class Lookup(Adjustment):
-    """Lookup"""
+    """A 1D or 3D lookup table."""
+
+    label: ClassVar[str] = "Lookup"
 
     lookup_file: str = Field(
         default="",
@@ -227,7 +252,9 @@ class Lookup(Adjustment):
 
 
 class Detail(Adjustment):
-    """Detail"""
+    """Noise, blur, local contrast, sharpness and grain."""
+
+    label: ClassVar[str] = "Detail"
 
     noise: float = number(0, 0, 100, "Noise reduction", "%", help="Noise taken away in lightness and colour")
     blur: float = number(0, 0, 500, "Blur", "px", step=0.5, decimals=1, soft=(0, 50), help="Soften what is masked (standard deviation)")
@@ -245,7 +272,9 @@ class Detail(Adjustment):
 
 
 class Fill(Adjustment):
-    """Fill"""
+    """A colour, a gradient or another picture, inside the mask or behind what it holds."""
+
+    label: ClassVar[str] = "Fill"
 
     fill: FillKind = setting("off", "words", "Fill", "What fills: a colour, a gradient, another picture, or nothing (transparent)")
     fill_where: FillWhere = setting("inside", "words", "Where", "Inside the mask, or behind what it holds")
