@@ -209,7 +209,7 @@ class SequenceExportTest(FolderCase):
     def test_odd_sizes_need_prores(self):
         odd = replace(self.source.about, size=(31, 24))
         with self.assertRaises(Trouble) as caught:
-            footage_writing.ClipWriter(self.folder / "x.mp4", None, odd.size, odd.rate, "H.264")
+            footage_writing.ClipWriter(self.folder / "x.mp4", None, footage_writing.ClipForm(odd.size, odd.rate, "H.264"))
         self.assertIn("even", str(caught.exception))
 
 

@@ -163,14 +163,14 @@ class ClipGamutTest(FolderCase):
         from fractions import Fraction
 
         from amber_sieve.media.footage.clip import Footage
-        from amber_sieve.media.footage.writing import ClipWriter
+        from amber_sieve.media.footage.writing import ClipForm, ClipWriter
 
         planes = np.full((3, 32, 32), 0.05, np.float32)
         planes[0] = 2.0
         found = {}
         for gamut in ("clip", "lower chroma"):
             path = self.folder / f"{gamut.replace(' ', '')}.mov"
-            writer = ClipWriter(path, None, (32, 32), Fraction(24), "ProRes 422 HQ", gamut=gamut)
+            writer = ClipWriter(path, None, ClipForm((32, 32), Fraction(24), "ProRes 422 HQ", gamut=gamut))
             writer.add(0, writer.pictured(None, planes, np.zeros_like(planes)))
             writer.finish()
             clip = Footage(path)

@@ -100,10 +100,9 @@ def export_clip(
     rate = source.about.rate or RATE
     resolver = Resolver(source)
     with written_beside(path) as partial:
-        writer = footage_writing.ClipWriter(
-            partial, footage, source.about.size, rate, codec, numbers[0], numbers[-1], project.gamut, project.display, how.quality,
-            how.what == "result and mask", how.sound,
-        )  # fmt: skip
+        mask = how.what == "result and mask"
+        form = footage_writing.ClipForm(source.about.size, rate, codec, how.quality, mask, how.sound, project.gamut, project.display)
+        writer = footage_writing.ClipWriter(partial, footage, form, numbers[0], numbers[-1])
         untouched = footage is not None and footage.plain and how.what == "result" and not working(project) and not project.display
 
         def made(item: tuple[int, VideoFrame | None]) -> tuple[int, VideoFrame]:

@@ -6,6 +6,7 @@ import pathlib
 from dataclasses import dataclass
 
 from ..errors import Trouble
+from .codecs import CODECS, codecs_of
 
 #: Endings of project files.
 PROJECT = ".sieve"
@@ -22,7 +23,7 @@ class Format:
     writes : sample types that can be written, the default first; empty when it is only read. Of clips: names of codecs.
     alpha, profile : whether it holds transparency, and an ICC profile.
     mask : whether a mask can be written as it (16 bit or float grey).
-    encoder : name of OpenImageIO's writer.
+    quality : whether one can be chosen, 1 to 100. encoder : name of OpenImageIO's writer, of clips of FFmpeg's container.
     """
 
     name: str
@@ -32,6 +33,7 @@ class Format:
     alpha: bool = True
     profile: bool = True
     mask: bool = False
+    quality: bool = False
     encoder: str = ""
 
 
@@ -44,9 +46,9 @@ PILLOW = (".heic", ".heif", ".hif", ".avif", ".gif", ".tga")
 FORMATS = (
     Format("PNG", (".png",), writes=("uint8", "uint16"), mask=True, encoder="png"),
     Format("TIFF", (".tif", ".tiff"), writes=("uint16", "uint8", "float"), mask=True, encoder="tiff"),
-    Format("JPEG", (".jpg", ".jpeg"), writes=("uint8",), alpha=False, encoder="jpeg"),
+    Format("JPEG", (".jpg", ".jpeg"), writes=("uint8",), alpha=False, quality=True, encoder="jpeg"),
     Format("OpenEXR", (".exr",), writes=("half", "float"), profile=False, mask=True, encoder="openexr"),
-    Format("WebP", (".webp",), writes=("uint8",), encoder="webp"),
+    Format("WebP", (".webp",), writes=("uint8",), quality=True, encoder="webp"),
     Format("JPEG XL", (".jxl",), writes=("uint16", "uint8", "half", "float"), encoder="jpegxl"),
     Format("HEIC", (".heic", ".heif", ".hif")),
     Format("AVIF", (".avif",)),
@@ -58,10 +60,10 @@ FORMATS = (
     Format("PSD", (".psd",)),
     Format("DPX", (".dpx",)),
     Format("Camera raw", RAW),
-    Format("MP4", (".mp4", ".m4v"), "clip", ("H.264", "HEVC")),
-    Format("QuickTime", (".mov",), "clip", ("H.264", "HEVC", "ProRes 422 HQ", "ProRes 4444", "DNxHR HQX")),
-    Format("Matroska", (".mkv",), "clip", ("H.264", "HEVC", "ProRes 422 HQ", "ProRes 4444", "FFV1")),
-    Format("MXF", (".mxf",), "clip", ("ProRes 422 HQ", "DNxHR HQX")),
+    Format("MP4", (".mp4", ".m4v"), "clip", codecs_of(".mp4"), encoder="mp4"),
+    Format("QuickTime", (".mov",), "clip", codecs_of(".mov"), encoder="mov"),
+    Format("Matroska", (".mkv",), "clip", codecs_of(".mkv"), encoder="matroska"),
+    Format("MXF", (".mxf",), "clip", codecs_of(".mxf"), encoder="mxf"),
     Format("AVI", (".avi",), "clip"),
     Format("WebM", (".webm",), "clip"),
 )
@@ -135,13 +137,19 @@ def codec_for(path: pathlib.Path, wanted: str = "") -> str:
 
 #: The quality that is usual for codecs of clips that have one, of 1 to 100; it is a constant rate factor of 16.
 QUALITY = 70
-#: Codecs that hold alpha.
-WITH_ALPHA = ("ProRes 4444",)
 
 
-def codecs() -> list[str]:
-    """Names of all codecs that a clip can be written with."""
-    return list(dict.fromkeys(codec for known in FORMATS if known.kind == "clip" for codec in known.writes))
+def container_of(path: pathlib.Path) -> str:
+    """FFmpeg's name of the container that an ending stands for, of clips that are written."""
+    known = format_of(path)
+    assert known is not None and known.kind == "clip" and known.encoder
+    return known.encoder
+
+
+def has_quality(ending: str, codec: str = "") -> bool:
+    """Whether a quality can be chosen of files with an ending, or of a codec in them."""
+    known = format_of(pathlib.Path(f"a{ending}"))
+    return (known is not None and known.quality) or (codec in CODECS and CODECS[codec].quality)
 
 
 def filter_words(title: str, known: list[str]) -> str:

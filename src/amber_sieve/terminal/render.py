@@ -6,7 +6,8 @@ import argparse
 import pathlib
 
 from ..errors import Trouble
-from ..media.formats import QUALITY, codecs
+from ..media.codecs import CODECS
+from ..media.formats import QUALITY
 from ..names import GAMUTS
 from ..project import storage
 from .options import Commands, overwrite_option, progress, say_notes
@@ -23,7 +24,7 @@ def add(commands: Commands) -> None:
     render.add_argument("-o", "--out", type=pathlib.Path, required=True)
     render.add_argument("--input", type=pathlib.Path, metavar="PICTURE_OR_CLIP", help="instead of the project's own")
     render.add_argument("--frames", type=frames, metavar="A-B", help="of a clip, from 0, both included")
-    render.add_argument("--codec", choices=codecs(), default="")
+    render.add_argument("--codec", choices=tuple(CODECS), default="")
     render.add_argument("--quality", type=whole(1, 100), default=QUALITY, help="of H.264 and HEVC")
     render.add_argument("--mask-only", action="store_true", help="the mask of the first sieve in place of the result")
     render.add_argument("--with-mask", action="store_true", help="the mask as alpha (ProRes 4444, PNG, TIFF), in OpenEXR as a channel")

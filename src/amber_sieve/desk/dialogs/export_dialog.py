@@ -34,6 +34,7 @@ from ...export.clip import CLIP_WHATS, ClipExport
 from ...export.lookup import SIZES, Compared
 from ...export.presets import ExportChoice, WhichFrames
 from ...media import formats
+from ...media.codecs import CODECS
 from ...media.colour import lookup_files, profiles
 from ...project.fields import Spec
 from ...workspace.session import Session
@@ -51,8 +52,6 @@ PICTURE = 360
 NO_PRESET = "As it is chosen below"
 #: Nodes on a side of a lookup table where nothing else is chosen.
 USUAL_SIZE = 33
-#: Codecs that have a quality.
-WITH_QUALITY = ("JPEG", "WebP", "H.264", "HEVC")
 
 
 def _number(name: str, label: str, start: float, low: float, high: float, unit: str) -> Number:
@@ -279,7 +278,7 @@ class ExportDialog(QDialog):
             rows = [(f"{size} nodes on a side", str(size)) for size in SIZES]
             before = before if before in {str(size) for size in SIZES} else str(USUAL_SIZE)
         elif clip and known is not None:
-            held = [codec for codec in known.writes if self.kind != "result and mask" or codec in formats.WITH_ALPHA]
+            held = [codec for codec in known.writes if self.kind != "result and mask" or CODECS[codec].alpha]
             rows = [(codec, codec) for codec in held or known.writes]
         else:
             rows = [(DEPTHS[kind], kind) for kind in (known.writes if known else ())]
@@ -311,8 +310,7 @@ class ExportDialog(QDialog):
         return self.session.between if self.frames.currentIndex() == 2 else None
 
     def _follow(self) -> None:
-        known = formats.format_of(pathlib.Path(f"a{self.ending}"))
-        self.form.setRowVisible(self.quality, bool({known.name if known else "", self.chosen_depth} & set(WITH_QUALITY)))
+        self.form.setRowVisible(self.quality, formats.has_quality(self.ending, self.chosen_depth))
         try:
             self.example.setText(f"{self.path.name}{', is there already' if self.path.exists() else ''}\n{self._size_words()}")
             self.export.setEnabled(True)

@@ -10,8 +10,9 @@ import av
 
 from ...errors import Trouble
 from ...files import Checked
+from ..formats import container_of
 from .clip import Footage
-from .writing import CONTAINERS, SoundTrack
+from .writing import SoundTrack
 
 
 def join(pieces: Sequence[pathlib.Path], starts: Sequence[Fraction], path: pathlib.Path, sound: SoundTrack | None) -> None:
@@ -27,7 +28,7 @@ def join(pieces: Sequence[pathlib.Path], starts: Sequence[Fraction], path: pathl
     Trouble: a piece is missing or damaged. OSError: not all of it reached the disk.
     """
     file = Checked(path)
-    out = av.open(file, "w", format=CONTAINERS[path.suffix.lower()])
+    out = av.open(file, "w", format=container_of(path))
     try:
         with av.open(str(pieces[0])) as first:
             video = out.add_stream_from_template(first.streams.video[0])

@@ -21,38 +21,11 @@ from ...core.colour.luma_chroma import to_samples
 from ...core.edge.box import box_of
 from ...errors import Trouble
 from ...files import Checked
+from ..codecs import CODECS, codecs_with_alpha
 from ..colour import spaces as colour_spaces
-from ..formats import QUALITY
+from ..formats import QUALITY, container_of
 from .clip import UNSPECIFIED, Footage, matrix_of, plane_of, range_of, samples_of
 
-
-@dataclass(frozen=True)
-class Codec:
-    """How a codec is written.
-
-    Attributes
-    ----------
-    encoder, pixels : FFmpeg's names of the encoder and of its pixel format.
-    options : what the encoder is told.
-    crf : whether a quality can be chosen.
-    alpha : pixel format with an alpha channel; "" where there is none.
-    """
-
-    encoder: str
-    pixels: str
-    options: dict[str, str]
-    crf: bool = False
-    alpha: str = ""
-
-
-CODECS: dict[str, Codec] = {
-    "H.264": Codec("libx264", "yuv420p", {"preset": "medium"}, crf=True),
-    "HEVC": Codec("libx265", "yuv420p10le", {"preset": "medium", "x265-params": "log-level=error"}, crf=True),
-    "ProRes 422 HQ": Codec("prores_ks", "yuv422p10le", {"profile": "3", "vendor": "apl0"}),
-    "ProRes 4444": Codec("prores_ks", "yuv444p10le", {"profile": "4", "vendor": "apl0"}, alpha="yuva444p10le"),
-    "DNxHR HQX": Codec("dnxhd", "yuv422p10le", {"profile": "dnxhr_hqx"}),
-    "FFV1": Codec("ffv1", "yuv444p16le", {"level": "3", "slices": "16", "slicecrc": "1"}),
-}
 #: What is laid over a frame begins at multiples of so many pixels and has as many to spare, so that chroma falls as in a whole one.
 BLOCK = 16
 #: Samples of plain sound a second.
@@ -62,10 +35,6 @@ PLAIN_RATE = 48_000
 def crf_of(quality: int) -> str:
     """The constant rate factor of a quality from 1 to 100: 50 for the worst, 1 for the best."""
     return str(round(51 - quality / 2))
-
-
-#: FFmpeg's names of the containers by ending.
-CONTAINERS = {".mp4": "mp4", ".m4v": "mp4", ".mov": "mov", ".mkv": "matroska", ".mxf": "mxf"}
 
 
 def _plane(frame: VideoFrame, index: int) -> np.ndarray:
@@ -122,29 +91,40 @@ class SoundTrack:
         self._container.close()
 
 
-class ClipWriter:
-    """Encodes frames one after another; `finish` finishes the file, `close` lets go of it."""
+@dataclass(frozen=True)
+class ClipForm:
+    """What a clip is written as.
 
-    def __init__(
-        self,
-        path: pathlib.Path,
-        footage: Footage | None,
-        size: tuple[int, int],
-        rate: Fraction,
-        codec: str,
-        first: int = 0,
-        last: int | None = None,
-        gamut: str = "lower chroma",
-        display: str = "",
-        quality: int = QUALITY,
-        alpha: bool = False,
-        sound: bool = True,
-    ) -> None:
+    Attributes
+    ----------
+    size : width and height. rate : frames a second. codec : its name, see ``CODECS``.
+    quality : 1 to 100, of codecs that have one. alpha : the mask goes in as alpha. sound : the source's goes along.
+    gamut : how colours are brought back that lie outside it. display : that of OpenColorIO it is seen through, "" for none.
+    """
+
+    size: tuple[int, int]
+    rate: Fraction
+    codec: str
+    quality: int = QUALITY
+    alpha: bool = False
+    sound: bool = True
+    gamut: str = "lower chroma"
+    display: str = ""
+
+
+class ClipWriter:
+    """Encodes frames one after another; `finish` finishes the file, `close` lets go of it.
+
+    ``footage`` is the clip that is changed, whose pace, colour tags and sound go along from its frame ``first`` to its frame ``last``.
+    """
+
+    def __init__(self, path: pathlib.Path, footage: Footage | None, form: ClipForm, first: int = 0, last: int | None = None) -> None:
+        codec, rate, size, alpha = form.codec, form.rate, form.size, form.alpha
         chosen = CODECS[codec]
         if alpha and not chosen.alpha:
-            raise Trouble(f"{codec} holds no alpha: write {' or '.join(name for name, known in CODECS.items() if known.alpha)}.")
+            raise Trouble(f"{codec} holds no alpha: write {' or '.join(codecs_with_alpha())}.")
         encoder, self.pixel_format = chosen.encoder, chosen.alpha if alpha else chosen.pixels
-        options = chosen.options | ({"crf": crf_of(quality)} if chosen.crf else {})
+        options = dict(chosen.options) | ({"crf": crf_of(form.quality)} if chosen.quality else {})
         self._footage, self._first = footage, first
         width, height = size
         if self.pixel_format.startswith("yuv420p") and (width % 2 or height % 2):
@@ -152,7 +132,7 @@ class ClipWriter:
                 f"{codec} needs an even width and height, this is {width} x {height}: write ProRes 422 HQ (.mov) or single pictures."
             )
         self._file, self._kind = Checked(path), path.suffix.lower()
-        self._out = av.open(self._file, "w", format=CONTAINERS[path.suffix.lower()])
+        self._out = av.open(self._file, "w", format=container_of(path))
         self._video: Any = self._out.add_stream(encoder, rate, options=options)
         self._video.width, self._video.height, self._video.pix_fmt = width, height, self.pixel_format
         context = self._video.codec_context
@@ -179,8 +159,8 @@ class ClipWriter:
             self.close()
             raise Trouble(f"{codec} does not take pictures of {width} x {height}: choose another codec.") from None
         self._samples = samples_of(VideoFormat(self.pixel_format), self.matrix, False)
-        self._gamut, self._display = gamut, display
-        if footage and sound:
+        self._gamut, self._display = form.gamut, form.display
+        if footage and form.sound:
             self._sound = SoundTrack(footage, first, last, self._plain)
             self._sound.open(self._out)
 
