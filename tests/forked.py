@@ -3,21 +3,35 @@
 import multiprocessing
 import os
 import pathlib
+import resource
 import signal
 import subprocess
 import sys
 import tempfile
 from collections.abc import Callable
+from multiprocessing import forkserver
+from unittest import mock
 
 ROOT = pathlib.Path(__file__).parent.parent
 #: What the process that is forked has imported; none of it starts a thread.
 IMPORTED = (
     "amber_sieve.terminal.main", "amber_sieve.export.batch", "amber_sieve.export.clip", "amber_sieve.live.clicking", "amber_sieve.export.lookup",
-    "amber_sieve.export.pieces", "amber_sieve.live.sampling", "amber_sieve.export.still", "amber_sieve.media.colour.cdl_files", "forked",
+    "amber_sieve.export.pieces", "amber_sieve.live.sampling", "amber_sieve.export.still", "amber_sieve.media.colour.cdl_files",
 )  # fmt: skip
 
 _context = multiprocessing.get_context("forkserver")
 _context.set_forkserver_preload(list(IMPORTED))
+
+
+#: Set where this module is imported by what it has started.
+MARK = "BEGUN_BY_TESTS"
+
+
+def _begin() -> None:
+    """Start the process that is forked now, with the environment as it is before any test changes it."""
+    given = {"PYTHONPATH": os.pathsep.join((str(ROOT / "src"), str(ROOT / "tests"))), MARK: "1"}
+    with mock.patch.dict(os.environ, given):
+        forkserver.ensure_running()
 
 
 def _within(
@@ -30,11 +44,14 @@ def _within(
     for path, number in ((out, 1), (complaints, 2)):
         os.dup2(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_APPEND, 0o600), number)
     if limit is not None:
-        import resource
-
-        signal.signal(signal.SIGXFSZ, signal.SIG_IGN)
-        resource.setrlimit(resource.RLIMIT_FSIZE, (limit, limit))
+        no_room(limit)
     sys.exit(function(*given))
+
+
+def no_room(limit: int) -> None:
+    """Let no file of this process be longer, as if the disk were full (setrlimit(2), RLIMIT_FSIZE)."""
+    signal.signal(signal.SIGXFSZ, signal.SIG_IGN)
+    resource.setrlimit(resource.RLIMIT_FSIZE, (limit, limit))
 
 
 def command(*words: object) -> int:
@@ -69,12 +86,7 @@ def run(
         out, complaints = (pathlib.Path(name) / kind for kind in ("out", "complaints"))
         given_environment = dict(os.environ) | (environment or {})
         process = _context.Process(target=_within, args=(str(cwd), given_environment, str(out), str(complaints), limit, function, given))
-        path = os.environ.get("PYTHONPATH")
-        os.environ["PYTHONPATH"] = os.pathsep.join((str(ROOT / "src"), str(ROOT / "tests")))  # for the process that is forked
-        try:
-            process.start()
-        finally:
-            os.environ.pop("PYTHONPATH") if path is None else os.environ.update(PYTHONPATH=path)
+        process.start()
         process.join(timeout)
         if process.exitcode is None:
             process.kill()
@@ -82,3 +94,7 @@ def run(
             raise subprocess.TimeoutExpired(str(given)[:200], timeout or 0)
         said = [path.read_text(errors="replace") if path.exists() else "" for path in (out, complaints)]
         return subprocess.CompletedProcess(given, process.exitcode, *said)
+
+
+if MARK not in os.environ:
+    _begin()

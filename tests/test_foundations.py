@@ -259,8 +259,16 @@ import numpy as np
 from amber_sieve.core.colour.oklab import to_oklab
 print(to_oklab(np.ones((3, 2, 2), np.float32))[0, 0, 0].round(3))
 """
-        with mock.patch.dict(os.environ, {"NUMBA_CACHE_DIR": str(self.folder / "kept")}):
-            done = on_a_full_disk(code, self.folder, 100)
+        # In a process that has imported nothing yet: where kernels are kept is settled when they are imported.
+        environment = os.environ | {"NUMBA_CACHE_DIR": str(self.folder / "kept"), "PYTHONPATH": str(ROOT / "src")}
+        done = subprocess.run(
+            [sys.executable, "-c", code],
+            capture_output=True,
+            text=True,
+            env=environment,
+            preexec_fn=lambda: forked.no_room(100),
+            timeout=120,
+        )
         self.assertEqual((done.stdout.strip(), done.stderr), ("1.0", ""))
 
     def test_a_project_too(self):

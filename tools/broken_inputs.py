@@ -198,7 +198,7 @@ for line in sys.stdin:
             target = out / "written.exr"
             if source.about.kind == "still":
                 stills.write(target, source.about, lambda: iter([(0, result)]), frame.alpha, "half")
-                if not np.isfinite(stills._samples_of(target)[0]).all():
+                if not np.isfinite(stills.samples_of(target)[0]).all():
                     print("nan", path, flush=True)
         finally:
             source.close()
