@@ -14,9 +14,9 @@ from ..project.model import Project
 from ..project.open_tray import OpenTray, Row
 from .document import Document
 
-#: Bytes of pictures that stay open behind the one in the window, so that going back to them is at once: one of 24 megapixels, or many small
-#: ones. They are taken from what the stages may keep.
-STAY_OPEN = 420_000_000
+#: Bytes of pictures that stay open behind the one in the window, so that going back to them is at once; the last one always does. They are
+#: taken from what the stages may keep.
+STAY_OPEN = 250_000_000
 #: What a picture that is open takes: three planes of float32, and what is reduced from them.
 BYTES_A_PIXEL = 3 * 4 * 1.4
 #: Stacks are shared by these fields of a project.
@@ -117,11 +117,11 @@ class Tray(QObject):
         return round(sum(entry.bytes for entry in self._behind()))
 
     def trim(self) -> None:
-        """Close what was not looked at for longest, until what stays open is small enough."""
+        """Close what was not looked at for longest, until what stays open is small enough; what was looked at last stays, however large."""
         held = 0.0
-        for entry in self._behind():
+        for number, entry in enumerate(self._behind()):
             held += entry.bytes
-            if held > STAY_OPEN and entry.opened is not None:
+            if number and held > STAY_OPEN and entry.opened is not None:
                 entry.opened.retire()
                 entry.opened = None
 
