@@ -1,5 +1,7 @@
 """The edge against references, and on the yard's truth."""
 
+import contextlib
+import io
 import pathlib
 import unittest
 import warnings
@@ -305,6 +307,20 @@ class YardTest(unittest.TestCase):
 
 
 class DegenerateTest(unittest.TestCase):
+    def test_fine_takes_any_light_and_says_nothing(self):
+        rng = np.random.default_rng(1)
+        mask = np.zeros((36, 44), np.float32)
+        mask[8:28, 10:34] = 1
+        said = io.StringIO()
+        for lights in ((0, 4.0), (0, 65504.0), (65504.0, -65504.0, 1e-7), (1e-30, 0.0), (-3.0, 3.0)):
+            for channels in (1, 3):  # grey, and each channel by itself
+                planes = np.repeat(rng.choice(np.array(lights, np.float32), (channels, 36, 44)), 3 // channels, axis=0)
+                for width in (3.0, 10.0):
+                    with contextlib.redirect_stdout(said):
+                        found = fine(planes, mask, width)
+                    self.assertTrue(np.isfinite(found).all() and found.min() >= 0 and found.max() <= 1, (lights, channels, width))
+        self.assertEqual(said.getvalue(), "")
+
     def test_empty_full_tiny_and_huge_are_harmless(self):
         everything = Edge(
             black=5,

@@ -10,7 +10,9 @@ sampling for robust matting" (2007).
 
 from __future__ import annotations
 
+import sys
 from collections.abc import Callable
+from typing import Any
 
 import cv2
 import numpy as np
@@ -23,6 +25,10 @@ TILE, LAP = 384, 48
 WORD, ALIKE = 0.3, 0.004
 #: Weight of the mask's word where Follow could not tell.
 LEAST_WORD = 1e-5
+#: Regularisation of the covariance for light up to white, as the package has it.
+EPSILON = 1e-7
+#: Light beyond this many times white is as good as this: a glint must not blur the matting of what lies beside it.
+BRIGHT = 8.0
 
 
 def band_for(mask: np.ndarray, width: float) -> np.ndarray:
@@ -30,6 +36,25 @@ def band_for(mask: np.ndarray, width: float) -> np.ndarray:
     away = cv2.distanceTransform((mask < NOT).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
     deep = cv2.distanceTransform((mask > SURE).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
     return (away <= width) & (deep <= max(1.0, width / 3))
+
+
+def _not_said(*words: object) -> None:
+    """In place of the library's ``print``: that a decomposition is tried again with other numbers is nothing for the terminal."""
+
+
+def _laplacian(cf_laplacian: Callable[..., Any], planes: np.ndarray, known: np.ndarray) -> Any:
+    """The matting Laplacian of light (3, H, W), a sparse matrix, made with as little regularisation as will do.
+
+    What keeps the covariance of flat colours from having no inverse must grow with the square of the light; where it is still rounded off,
+    the package divides by zero.
+    """
+    light = np.clip(np.moveaxis(planes, 0, -1), -BRIGHT, BRIGHT).astype(np.float64, order="C")
+    epsilon = EPSILON * max(1.0, float(np.abs(light).max())) ** 2
+    while True:
+        try:
+            return cf_laplacian(light, epsilon, is_known=known)
+        except ZeroDivisionError:
+            epsilon *= 10
 
 
 def matted(planes: np.ndarray, trimap: np.ndarray, mask: np.ndarray, told: np.ndarray) -> np.ndarray:
@@ -43,10 +68,11 @@ def matted(planes: np.ndarray, trimap: np.ndarray, mask: np.ndarray, told: np.nd
     from pymatting import cf_laplacian, cg, ichol
     from scipy.sparse import diags
 
+    vars(sys.modules[ichol.__module__])["print"] = _not_said
     known = (trimap != 0.5).ravel()
     unknown = ~known
     alpha: np.ndarray = trimap.ravel().astype(np.float64)
-    laplacian = cf_laplacian(np.ascontiguousarray(np.moveaxis(planes, 0, -1), np.float64), is_known=known)[unknown]
+    laplacian = _laplacian(cf_laplacian, planes, known)[unknown]
     # Even where nothing is told the mask's word counts a little: places that hang together with nothing known are else undecided.
     word = np.maximum(WORD * told.ravel()[unknown].astype(np.float64), LEAST_WORD)
     left = (laplacian[:, unknown] + diags(word)).tocsc()
