@@ -24,7 +24,7 @@ from amber_sieve.core.colour.lookup import MARK, looked_up, to_display_words, wo
 from amber_sieve.core.colour.transfer import encode
 from amber_sieve.core.frame import Frame
 from amber_sieve.errors import Trouble
-from amber_sieve.export.chosen import Export, export
+from amber_sieve.export.still_options import Export, export
 from amber_sieve.media import stills
 from amber_sieve.media.colour import lookup_files, ocio_functions, profiles, screens
 from amber_sieve.media.colour import spaces as colour_spaces

@@ -13,7 +13,7 @@ from ..errors import Trouble
 from ..files import made_folder, write_text
 from ..project.model import Frozen
 from ..project.storage import read_json
-from .chosen import Filter
+from .still_options import Filter
 
 #: Frames of a clip that leave: the one that is seen, all, or those from the in to the out point.
 WhichFrames = Literal["this", "all", "between"]

@@ -201,18 +201,20 @@ def _original(scene: Scene) -> np.ndarray:
     return _words(scene.frame.planes, scene.display)
 
 
-def _banded(words: np.ndarray, scene: Scene) -> np.ndarray:
+def _banded(words: np.ndarray, mask: np.ndarray, scene: Scene) -> np.ndarray:
     """A view of the mask, with the band in which Fine works where that is asked for."""
     width = scene.project.sieve(scene.sieve_id).edge.fine * scene.frame.scale
-    return with_band(words, band_for(scene.mask, max(1.0, width))) if scene.looking.band and width > 0 else words
+    return with_band(words, band_for(mask, max(1.0, width))) if scene.looking.band and width > 0 else words
 
 
 def _mask(scene: Scene) -> np.ndarray:
-    return _banded(mask_to_screen(scene.mask), scene)
+    mask = scene.mask
+    return _banded(mask_to_screen(mask), mask, scene)
 
 
 def _weak_spots(scene: Scene) -> np.ndarray:
-    return _banded(weak_spots(scene.mask), scene)
+    mask = scene.mask
+    return _banded(weak_spots(mask), mask, scene)
 
 
 def _veil(scene: Scene) -> np.ndarray:

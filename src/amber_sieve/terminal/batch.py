@@ -8,9 +8,7 @@ import sys
 
 from ..errors import Trouble
 from .options import Commands, progress
-from .values import (
-    whole,
-)
+from .values import whole
 
 
 def add(commands: Commands) -> None:

@@ -13,7 +13,6 @@ from .values import number_of
 if TYPE_CHECKING:
     from ..media.source import Source
 
-
 #: Where a command adds its parser.
 Commands: TypeAlias = "argparse._SubParsersAction[argparse.ArgumentParser]"
 

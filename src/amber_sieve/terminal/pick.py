@@ -14,20 +14,10 @@ from ..project import edits, storage
 from ..project.fields import numbers_of, spec_of
 from ..project.model import Adjust, Area, Band, Bands, Cdl, Edge, Pick, Project, Ramp, Recolour, Sample, Sieve
 from .options import Commands, number_option, overwrite_option, progress, say_notes
-from .values import (
-    LAST_FRAME,
-    ClickInOrder,
-    area,
-    four,
-    number_of,
-    place,
-    setting,
-    whole,
-)
+from .values import LAST_FRAME, ClickInOrder, area, four, number_of, place, setting, whole
 
 if TYPE_CHECKING:
     from ..media.source import Source
-
 
 #: How the bands are called in the terminal.
 BAND_FLAGS = {"hue": "hue", "saturation": "sat", "luminance": "lum"}

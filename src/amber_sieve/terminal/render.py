@@ -6,15 +6,12 @@ import argparse
 import pathlib
 
 from ..errors import Trouble
-from ..media.codecs import CODECS
+from ..media.codecs import CODECS, codecs_with_alpha
 from ..media.formats import QUALITY
 from ..names import GAMUTS
 from ..project import storage
 from .options import Commands, overwrite_option, progress, say_notes
-from .values import (
-    frames,
-    whole,
-)
+from .values import frames, whole
 
 
 def add(commands: Commands) -> None:
@@ -25,9 +22,15 @@ def add(commands: Commands) -> None:
     render.add_argument("--input", type=pathlib.Path, metavar="PICTURE_OR_CLIP", help="instead of the project's own")
     render.add_argument("--frames", type=frames, metavar="A-B", help="of a clip, from 0, both included")
     render.add_argument("--codec", choices=tuple(CODECS), default="")
-    render.add_argument("--quality", type=whole(1, 100), default=QUALITY, help="of H.264 and HEVC")
+    render.add_argument(
+        "--quality", type=whole(1, 100), default=QUALITY, help=f"of {' and '.join(name for name, codec in CODECS.items() if codec.quality)}"
+    )
     render.add_argument("--mask-only", action="store_true", help="the mask of the first sieve in place of the result")
-    render.add_argument("--with-mask", action="store_true", help="the mask as alpha (ProRes 4444, PNG, TIFF), in OpenEXR as a channel")
+    render.add_argument(
+        "--with-mask",
+        action="store_true",
+        help=f"the mask as alpha ({', '.join((*codecs_with_alpha(), 'PNG', 'TIFF'))}), in OpenEXR as a channel",
+    )
     render.add_argument("--resume", action="store_true", help="leave numbered pictures that are there already")
     render.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="pieces of a clip that are rendered at the same time")
     render.add_argument("--scheduler", default="", metavar="ADDRESS", help="of a Dask cluster that renders the pieces")

@@ -11,10 +11,10 @@ import numpy as np
 
 from ..errors import Trouble
 from ..export.batch import Outcome, run_batch
-from ..export.chosen import Export, export
 from ..export.clip import ClipExport, export_clip
 from ..export.lookup import Compared, compared, write_lookup
 from ..export.still import export_mask, export_still
+from ..export.still_options import Export, export
 from ..files import regular_file
 from ..live.seen import Seen
 from ..media.footage.sequences import is_pattern

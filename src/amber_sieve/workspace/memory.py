@@ -12,6 +12,10 @@ import contextlib
 import ctypes
 import time
 
+from ..live.playing import KEPT
+
+#: Share of the cache that stages keep at least, whatever else is open, and while a clip is played.
+LEAST, LEAST_PLAYING = 0.6, 0.25
 #: Number of the setting for how many stores there are (mallopt(3), M_ARENA_MAX), and how many are enough: threads here ask rarely, for much.
 ARENA_MAX, ARENAS = -8, 1
 #: Freed bytes that may lie ready for what is asked for next, and seconds between two times that more is given back.
@@ -59,3 +63,10 @@ class GivesBack:
         if time.monotonic() - self._last > BETWEEN and freed() > READY:
             give_back()
             self._last = time.monotonic()
+
+
+def stages_may_keep(allowed: int, behind: int, playing: bool) -> int:
+    """Bytes that finished stages may keep, of what a person allows: less what pictures take that are open ``behind`` the one in the window
+    and, while a clip is played, what its finished pictures take."""
+    others = behind + (KEPT if playing else 0)
+    return max(allowed - others, round(allowed * (LEAST_PLAYING if playing else LEAST)))

@@ -18,7 +18,6 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from ..core.edge.islands import Island
 from ..errors import Trouble
 from ..files import regular_file
-from ..live.playing import KEPT
 from ..live.preview import Opened, Rendered, Shown, Wanted, difference_of, make_waiting_fine, preview
 from ..live.seen import Seen
 from ..live.watching import Course
@@ -35,6 +34,7 @@ from . import preferences as settings
 from .away import away
 from .document import Document
 from .guard import guarded
+from .memory import stages_may_keep
 from .playback import Playback
 from .thumbnailer import Thumbnailer
 from .tools import Tools
@@ -43,8 +43,6 @@ from .watcher import Watcher
 from .workers import JobRunner, Questions, Renderer
 
 MEGABYTE = 1_000_000
-#: Share of the cache that stages keep at least, whatever else is open, and while a clip is played.
-LEAST, LEAST_PLAYING = 0.6, 0.25
 #: Milliseconds after the last step of a drag from which on it rests.
 REST = 250
 
@@ -307,12 +305,8 @@ class SessionState(QObject):
         (self.tasks if self.tasks.job is not None else self.jobs).stop()
 
     def _fit_cache(self) -> None:
-        """Let the stages keep what the preferences allow, less what stays open behind the picture in the window and, while a clip is
-        played, what its finished pictures take."""
         allowed = round(self.preferences.cache_megabytes * MEGABYTE)
-        playing = self.playback.playing
-        others = self.tray.bytes_behind + (KEPT if playing else 0)
-        self._cache.resize(max(allowed - others, round(allowed * (LEAST_PLAYING if playing else LEAST))))
+        self._cache.resize(stages_may_keep(allowed, self.tray.bytes_behind, self.playback.playing))
 
     def prefer(self, **changes: object) -> None:
         """Change preferences, keep them, and use them from now on."""

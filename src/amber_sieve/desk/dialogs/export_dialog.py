@@ -29,10 +29,10 @@ from PyQt6.QtWidgets import (
 from ...core.colour.transfer import to_screen
 from ...errors import Trouble
 from ...export import presets as export_presets
-from ...export.chosen import FILTERS, WHATS, Export, What, estimated_bytes, name_from
 from ...export.clip import CLIP_WHATS, ClipExport
 from ...export.lookup import SIZES, Compared
 from ...export.presets import ExportChoice, WhichFrames
+from ...export.still_options import FILTERS, WHATS, Export, What, estimated_bytes, name_from
 from ...media import formats
 from ...media.codecs import CODECS
 from ...media.colour import lookup_files, profiles

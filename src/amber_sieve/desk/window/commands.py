@@ -13,7 +13,7 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QMenu
 
-from ...live.tracking import MOVES
+from ...live.tracking import MOVES, Moves
 from ..dialogs.small import SURROUNDS
 from ..panels.stack_menu import copy_sieve, fill_groups_menu, fill_mask_menu, fill_takes_menu, paste_sieve
 
@@ -157,8 +157,8 @@ def _clip() -> Iterator[Command | Menu | Line]:
             yield Command(f"track {way} by {moves}", f"track {way}", moves.capitalize(), act)
 
 
-def _track(window: Window, way: int, moves: str) -> None:
-    window.track_area(way, next(one for one in MOVES if one == moves))
+def _track(window: Window, way: int, moves: Moves) -> None:
+    window.track_area(way, moves)
 
 
 def _view() -> Iterator[Command | Menu | Line]:

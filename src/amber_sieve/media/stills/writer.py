@@ -81,21 +81,13 @@ def write(
     icc = (profiles.named(profile) if profile else own) if integer else b""
     if profile == "sRGB":
         icc = b""  # by its exact formula
-    stored = None
-    if profile or display:
-        original = None
-    if original is not None and integer and kind == about.depth and not colours.is_srgb(icc) and _is_as_read(about):
-        stored = samples_of(about.path, about.part)[0]
-        stored = stored if _is_as_read(about) and stored.shape[:2] == (height, width) else None
+    as_it_was = original is not None and not profile and not display and integer and kind == about.depth and not colours.is_srgb(icc)
+    stored = _stored_samples(about) if as_it_was else None
     for top, planes in strips():
         rows = slice(top, top + planes.shape[1])
         target = pixels[rows, :, :3]
         if integer:
-            if display:
-                codes = np.moveaxis(colour_spaces.to_display(planes, display), 0, -1).clip(0, 1)
-            else:
-                codes = colours.to_codes(planes, icc)
-                codes = colours.fitted(codes, planes, icc) if gamut == "lower chroma" else np.clip(codes, 0, 1, out=codes)
+            codes = _codes_of(planes, icc, display, gamut)
             codes *= np.iinfo(kind).max
             np.rint(codes, out=codes)
             target[...] = codes
@@ -105,20 +97,43 @@ def write(
             most = BRIGHTEST if kind == "half" else np.inf
             target[...] = np.moveaxis(np.clip(planes, -most, most), 0, -1)
     if channels == 4 and alpha is not None:
-        if not integer:
-            pixels[..., :3] *= alpha[..., None]
-        elif premultiplied and known.encoder == "tiff":
-            np.rint(pixels[..., :3] * alpha[..., None], out=pixels[..., :3], casting="unsafe")
-        pixels[..., 3] = np.rint(alpha * np.iinfo(kind).max) if integer else alpha
+        _add_alpha(pixels, alpha, premultiplied and known.encoder == "tiff")
     spec = _spec_for(about, channels, kind, b"" if display else (icc or colours.srgb_profile()) if integer else b"")
     if premultiplied and known.encoder == "tiff":
         spec.attribute("oiio:UnassociatedAlpha", 0)
     if masks:
-        names = _channel_names(masks)
         pixels = np.concatenate([pixels, *(mask[..., None].astype(pixels.dtype) for mask in masks.values())], axis=2)
         spec.nchannels = pixels.shape[2]
-        spec.channelnames = (*"RGBA"[:channels], *names)
+        spec.channelnames = (*"RGBA"[:channels], *_channel_names(masks))
     store(path, spec, pixels, quality)
+
+
+def _codes_of(planes: np.ndarray, icc: bytes, display: str, gamut: str) -> np.ndarray:
+    """Light (3, H, W) as codes (H, W, 3) from 0 to 1, of a profile or, where one is named, of a display."""
+    if display:
+        shown: np.ndarray = np.moveaxis(colour_spaces.to_display(planes, display), 0, -1).clip(0, 1)
+        return shown
+    codes = colours.to_codes(planes, icc)
+    return colours.fitted(codes, planes, icc) if gamut == "lower chroma" else np.clip(codes, 0, 1, out=codes)
+
+
+def _add_alpha(pixels: np.ndarray, alpha: np.ndarray, premultiplied: bool) -> None:
+    """Put alpha (H, W) into the fourth channel of samples (H, W, 4), in place; float colours are multiplied by it, others where asked for."""
+    if pixels.dtype.kind == "f":
+        pixels[..., :3] *= alpha[..., None]
+        pixels[..., 3] = alpha
+        return
+    if premultiplied:
+        np.rint(pixels[..., :3] * alpha[..., None], out=pixels[..., :3], casting="unsafe")
+    pixels[..., 3] = np.rint(alpha * np.iinfo(pixels.dtype).max)
+
+
+def _stored_samples(about: About) -> np.ndarray | None:
+    """The samples of the file that was read, while it is still that."""
+    if not _is_as_read(about):
+        return None
+    stored = samples_of(about.path, about.part)[0]
+    return stored if _is_as_read(about) and stored.shape[:2] == about.size[::-1] else None
 
 
 def _is_as_read(about: About) -> bool:
