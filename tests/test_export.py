@@ -14,7 +14,7 @@ from PyQt6.QtWidgets import QMessageBox
 
 from amber_sieve.desk.dialogs.export_dialog import ExportDialog
 from amber_sieve.errors import Trouble
-from amber_sieve.export import chosen as export
+from amber_sieve.export import still_options as export
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
