@@ -26,7 +26,7 @@ import robot  # noqa: E402
 from amber_sieve.desk.app import application  # noqa: E402
 from amber_sieve.desk.start.waiting import settle  # noqa: E402
 from amber_sieve.desk.window.window import Window  # noqa: E402
-from amber_sieve.workspace.session import Session  # noqa: E402
+from amber_sieve.workspace.workspace import Workspace  # noqa: E402
 
 #: Waiting in place of asking again and again: who asks holds up the threads that work.
 WAIT = QEventLoop.ProcessEventsFlag.WaitForMoreEvents
@@ -51,12 +51,12 @@ def objects() -> None:
 def click_times(path: pathlib.Path) -> None:
     """From the press to the painted mask of it, 24 megapixels in the window."""
     running = application()
-    window = Window(Session())
+    window = Window(Workspace())
     window.resize(1280, 800)
     window.show()
-    session, pane, times = window.session, window.canvas.panes[0], []
-    session.open(path)
-    settle(session)
+    workspace, pane, times = window.workspace, window.canvas.panes[0], []
+    workspace.pictures.open(path)
+    settle(workspace)
     for number, (x, y, held) in enumerate(
         (
             (4660, 2940, Qt.KeyboardModifier.NoModifier),
@@ -67,18 +67,22 @@ def click_times(path: pathlib.Path) -> None:
         )
     ):
         at = window.canvas.viewport.to_pane(QPointF(x, y)).toPoint()
-        before = session.project
+        before = workspace.work.project
         started = time.perf_counter()
         QTest.mousePress(pane, Qt.MouseButton.LeftButton, held, at)
-        while session.project == before or session.last is None or session.last.wanted.project != session.project:
+        while (
+            workspace.work.project == before
+            or workspace.viewing.last is None
+            or workspace.viewing.last.wanted.project != workspace.work.project
+        ):
             QApplication.processEvents(WAIT)
         window.canvas.panes[1].repaint()
         times.append(time.perf_counter() - started)
         QTest.mouseRelease(pane, Qt.MouseButton.LeftButton, held, at)
-        settle(session)
+        settle(workspace)
         print(f"click {number + 1} on 24 megapixels: {times[-1] * 1e3:.0f} ms from the press to the painted mask")
     print(f"median {statistics.median(times) * 1e3:.0f} ms   (asked for: at most 300)")
-    session.history.mark_saved()
+    workspace.work.history.mark_saved()
     window.close()
     running.processEvents()
 

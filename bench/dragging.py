@@ -18,7 +18,7 @@ from amber_sieve.desk.app import application
 from amber_sieve.desk.start.waiting import settle
 from amber_sieve.desk.window.window import Window
 from amber_sieve.project.model import Edge
-from amber_sieve.workspace.session import Session
+from amber_sieve.workspace.workspace import Workspace
 
 WAIT = QEventLoop.ProcessEventsFlag.WaitForMoreEvents
 DEMO = pathlib.Path(__file__).parent.parent / "demo"
@@ -26,29 +26,34 @@ DEMO = pathlib.Path(__file__).parent.parent / "demo"
 
 def timed(window: Window, widget: QWidget, start: QPointF, step: QPointF, events: int = 60, pane_number: int = 1) -> list[float]:
     """Seconds from each mouse event to the painted mask, or with pane 0 to the painted result."""
-    session, pane = window.session, window.canvas.panes[pane_number]
+    workspace, pane = window.workspace, window.canvas.panes[pane_number]
     painted: list[float] = []
     watch = pane.painted.connect(lambda: painted.append(time.perf_counter()))
     # A pane is also painted when the project changes, before its mask has: only what is painted after the mask came counts.
     came = [0.0]
-    heard = session.rendered.connect(lambda _: came.append(time.perf_counter()))
+    heard = workspace.viewing.rendered.connect(lambda _: came.append(time.perf_counter()))
     QTest.mousePress(widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start.toPoint())
     times = []
     for number in range(1, events):
-        before = session.project
+        before = workspace.work.project
         started = time.perf_counter()
         QTest.mouseMove(widget, (start + step * number).toPoint())
         QApplication.processEvents()
-        if session.project == before:
+        if workspace.work.project == before:
             continue
-        while session.last is None or session.last.wanted.project != session.project or not painted or painted[-1] < max(came[-1], started):
+        while (
+            workspace.viewing.last is None
+            or workspace.viewing.last.wanted.project != workspace.work.project
+            or not painted
+            or painted[-1] < max(came[-1], started)
+        ):
             # Waiting in place of asking again and again: who asks holds up the thread that renders.
             QApplication.processEvents(WAIT)
         times.append(painted[-1] - started)
     QTest.mouseRelease(widget, Qt.MouseButton.LeftButton)
     pane.painted.disconnect(watch)
-    session.rendered.disconnect(heard)
-    settle(session)
+    workspace.viewing.rendered.disconnect(heard)
+    settle(workspace)
     return times
 
 
@@ -62,42 +67,42 @@ DRAGGED = (
 
 def adjustments(window: Window) -> None:
     """Drags of the adjustments, to the painted result."""
-    session, page = window.session, window.adjust
+    workspace, page = window.workspace, window.adjust
     window.pages.setCurrentWidget(page)
-    assert session.last is not None
-    rows, columns = session.last.mask.shape
+    assert workspace.viewing.last is not None
+    rows, columns = workspace.viewing.last.mask.shape
     print(f"adjustments, {columns} x {rows} pixels rendered; from the event to the painted result:   (asked for: at most 16 ms)")
     drawn = {"curve": page.curves.editor, "balance": page.balance.disc, "hues": page.hues.editor}
     for block, names in DRAGGED:
         for other, held in page.blocks.items():
             held.set_open(other == block)
-        settle(session)
+        settle(workspace)
         for name in names:
             widget: QWidget = drawn[name] if name in drawn else page.numbers[name]
             middle, step = QPointF(widget.width() / 2, widget.height() / 2), QPointF(0.5, -0.5) if name in drawn else QPointF(1, 0)
-            start = session.project
+            start = workspace.work.project
             times = timed(window, widget, middle, step, pane_number=0)
             print(f"  {name:26}median {statistics.median(times) * 1e3:5.1f} ms, worst {max(times) * 1e3:5.1f} ms, {len(times)} events")
-            session.edit(lambda _, start=start: start, "Back")
-            settle(session)
+            workspace.work.edit(lambda _, start=start: start, "Back")
+            settle(workspace)
 
 
 def main() -> None:
     running = application()
-    window = Window(Session())
+    window = Window(Workspace())
     window.resize(1280, 800)
     window.show()
-    session = window.session
-    session.open(DEMO / "yard.sieve")
-    settle(session)
+    workspace = window.workspace
+    workspace.pictures.open(DEMO / "yard.sieve")
+    settle(workspace)
     # The drags are of the pick and the bands; the last one is with all that is automatic at the edge.
-    session.edit_sieve(lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work")
+    workspace.work.edit_sieve(lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work")
     adjustments(window)
     window.pages.setCurrentWidget(window.pick)
     window.canvas.viewport.zoom_to(window.canvas.viewport.zoom * 2.6)  # the picture fills both panes
-    settle(session)
-    assert session.last is not None
-    rows, columns = session.last.mask.shape
+    settle(workspace)
+    assert workspace.viewing.last is not None
+    rows, columns = workspace.viewing.last.mask.shape
     copy = Ruler(columns, rows).copy
     print(f"twin view at 1280 x 800, {columns} x {rows} pixels rendered for mask and result; from the event to the painted mask:")
 
@@ -109,23 +114,23 @@ def main() -> None:
 
     number = window.pick.tolerance
     tell("tolerance", timed(window, number, QPointF(90, number.height() / 2), QPointF(1, 0)))
-    session.edit_sieve(lambda s: s.but(edge=Edge()), "All automatic")
-    settle(session)
+    workspace.work.edit_sieve(lambda s: s.but(edge=Edge()), "All automatic")
+    settle(workspace)
     tell("tolerance, all automatic", timed(window, number, QPointF(150, number.height() / 2), QPointF(-1, 0)))
-    session.edit_sieve(lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work")
-    session.set_bands_from_samples()
-    settle(session)
+    workspace.work.edit_sieve(lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work")
+    workspace.samples.set_bands()
+    settle(workspace)
     window.pages.setCurrentWidget(window.bands)
-    settle(session)
+    settle(workspace)
     for measure in ("hue", "saturation", "luminance"):
         editor = window.bands.editors[measure]
-        corner = getattr(session.sieve.bands, measure).corners[2]
+        corner = getattr(workspace.work.sieve.bands, measure).corners[2]
         tell(f"{measure} band", timed(window, editor, QPointF(editor.x_of(corner), editor.height() / 2), QPointF(0.4, 0)))
     field = window.field
-    hue, saturation = session.sieve.bands.hue.corners, session.sieve.bands.saturation.corners
+    hue, saturation = workspace.work.sieve.bands.hue.corners, workspace.work.sieve.bands.saturation.corners
     start = field.at((hue[1] + hue[2]) / 2, (saturation[1] + saturation[2]) / 2)
     tell("region on the colour field", timed(window, field, start, QPointF(0.5, -0.3)))
-    session.history.mark_saved()
+    workspace.work.history.mark_saved()
     window.close()
     running.processEvents()
 

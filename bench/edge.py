@@ -31,7 +31,7 @@ from amber_sieve.project.model import Edge, Pick, Sieve
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.edge import edge_of
 from amber_sieve.render.mask import picked
-from amber_sieve.workspace.session import Session
+from amber_sieve.workspace.workspace import Workspace
 
 ROOT = pathlib.Path(__file__).parent.parent
 EVERYTHING = Edge(black=3, white=97, gamma=1.1, specks=80, holes=80, grow=2, feather=3, smooth=3, follow=20, clean=0)
@@ -58,11 +58,11 @@ def edges(frame: Frame) -> None:
 def brush(path: pathlib.Path) -> None:
     """From a pointer event to the painted stroke under it, 24 megapixels in the window."""
     running = application()
-    window = Window(Session())
+    window = Window(Workspace())
     window.resize(1280, 800)
     window.show()
-    window.session.open(path)
-    settle(window.session)
+    window.workspace.pictures.open(path)
+    settle(window.workspace)
     window.pages.setCurrentWidget(window.areas)
     window.canvas.areas.take("brush")
     window.canvas.areas.resize_brush(300)
@@ -78,11 +78,11 @@ def brush(path: pathlib.Path) -> None:
         times.append(painted[-1] - started)
     QTest.mouseRelease(pane, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, QPointF(440, 220).toPoint())
     started = time.perf_counter()
-    settle(window.session)
+    settle(window.workspace)
     print(
         f"a brush stroke on 24 megapixels: median {statistics.median(times) * 1e3:.1f} ms an event, worst {max(times) * 1e3:.1f} ms   (asked for: median under 16); the mask follows {1e3 * (time.perf_counter() - started):.0f} ms after the release"
     )
-    window.session.history.mark_saved()
+    window.workspace.work.history.mark_saved()
     window.close()
     running.processEvents()
 

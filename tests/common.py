@@ -80,36 +80,37 @@ class WindowCase(FolderCase):
         super().setUp()
         from amber_sieve.desk.app import application
         from amber_sieve.desk.window.window import Window
-        from amber_sieve.workspace.session import Session
+        from amber_sieve.workspace.workspace import Workspace
 
         self.application = application()
-        self.window = Window(Session())
-        self.session = self.window.session
+        self.window = Window(Workspace())
+        self.workspace = self.window.workspace
+        self.work, self.viewing = self.workspace.work, self.workspace.viewing
         self.troubles: list[str] = []
-        self.session.mishap.connect(lambda words, details: self.troubles.append(words + details))
-        self.session.trouble.connect(self.troubles.append)
+        self.workspace.speech.mishap.connect(lambda words, details: self.troubles.append(words + details))
+        self.workspace.speech.trouble.connect(self.troubles.append)
         self.window.show()
         self.window.activateWindow()
         self.addCleanup(self._shut)
 
     def _shut(self) -> None:
-        for entry in self.session.tray.entries:
+        for entry in self.workspace.tray.entries:
             entry.document.history.mark_saved()
-        self.session.jobs.stop()
+        self.workspace.workers.jobs.stop()
         self.application.removeEventFilter(self.window)
         self.window.close()
         self.window.deleteLater()
         self.application.processEvents()
 
     def open(self, path: pathlib.Path) -> None:
-        self.session.close_all()
-        self.session.open(path)
+        self.workspace.pictures.close_all()
+        self.workspace.pictures.open(path)
         self.settle()
 
     def settle(self) -> None:
         from amber_sieve.desk.start.waiting import settle
 
-        settle(self.session)
+        settle(self.workspace)
 
     def click(self, x: float, y: float, held=None, pane: int = 0) -> None:
         """Click a picture point in a pane, as a person would."""

@@ -62,14 +62,14 @@ class SecondFiveMinutesTest(AdjustCase):
 
     def written(self, name: str, *words: object) -> np.ndarray:
         """What the window exports, after it was compared with what the terminal writes of clicks at the same places."""
-        clicks = [word for sample in self.session.sieve.pick.samples for word in ("--keep", f"{sample.x!r},{sample.y!r}")]
+        clicks = [word for sample in self.work.sieve.pick.samples for word in ("--keep", f"{sample.x!r},{sample.y!r}")]
         ours, theirs = self.folder / f"{name}.png", self.folder / f"{name}-terminal.png"
-        self.session.export(ours)
+        self.workspace.exports.write(ours)
         self.settle()
         if words:
             done = terminal("recolour", DEMO / "yard.png", "-o", theirs, *clicks, *words)
         else:  # the areas came after the clicks, which the options of the terminal cannot say: the project can
-            self.session.save(self.folder / f"{name}.sieve")
+            self.workspace.saving.save(self.folder / f"{name}.sieve")
             done = terminal("render", self.folder / f"{name}.sieve", "-o", theirs)
         self.assertEqual(done.returncode, 0, done.stderr)
         one, other = (np.asarray(Image.open(path)) for path in (ours, theirs))
@@ -83,7 +83,7 @@ class SecondFiveMinutesTest(AdjustCase):
         self.click(268, 576)
         self.click(1688, 348, SHIFT)
         self.click(1205, 400, SHIFT)
-        self.session.set_field("invert", True, "Invert")
+        self.work.set_field("invert", True, "Invert")
         self.window.pages.setCurrentWidget(self.window.areas)
         self.window.canvas.areas.take("rect")
         viewport, pane = self.window.canvas.viewport, self.window.canvas.panes[0]
@@ -99,7 +99,7 @@ class SecondFiveMinutesTest(AdjustCase):
         self.assertEqual(np.median(sky[:, wall] / before[:, wall]), 1.0)
 
         # The jar, matched to a target.
-        self.session.start_over()
+        self.workspace.saving.start_over()
         self.settle()
         self.click(742, 790)
         self.opened("match")
@@ -111,10 +111,10 @@ class SecondFiveMinutesTest(AdjustCase):
         self.assertLess(np.abs(jar[:, held].mean(1) - decode(np.array([0x8E, 0x5A, 0x9E]) / 255)).max(), 0.03)
 
         # One colour left in a grey picture.
-        self.session.start_over()
+        self.workspace.saving.start_over()
         self.settle()
         self.click(1205, 400)
-        self.session.set_field("invert", True, "Invert")
+        self.work.set_field("invert", True, "Invert")
         self.opened("mono")
         self.typed("mono", "100")
         grey = self.written("grey", "--invert", "--set", "mono=100")
@@ -123,10 +123,10 @@ class SecondFiveMinutesTest(AdjustCase):
         self.assertGreater(np.median(np.ptp(grey[:, cloth], axis=0)), 0.05)
 
         # A cut-out on another sky.
-        self.session.start_over()
+        self.workspace.saving.start_over()
         self.settle()
         self.click(300, 200)
-        self.session.set_field("invert", True, "Invert")
+        self.work.set_field("invert", True, "Invert")
         self.opened("fill")
         self.page.fill_with(DEMO / "evening.png")
         self.page.fill_where.setCurrentIndex(1)
@@ -147,42 +147,42 @@ class BlocksTest(AdjustCase):
         self.typed("exposure", "1")
         light = self.page.blocks["light"]
         self.assertEqual(light.mark.text(), "●")
-        seen = self.session.last.pictures["result"].copy()
+        seen = self.viewing.last.pictures["result"].copy()
         light.switch.click()
         self.settle()
-        self.assertTrue(self.session.sieve.adjust.neutral)
-        self.assertGreater(int((self.session.last.pictures["result"] != seen).sum()), 1000)
+        self.assertTrue(self.work.sieve.adjust.neutral)
+        self.assertGreater(int((self.viewing.last.pictures["result"] != seen).sum()), 1000)
         self.assertEqual(light.mark.text(), "○")
         light.switch.click()
         self.settle()
-        self.assertTrue(np.array_equal(self.session.last.pictures["result"], seen))
+        self.assertTrue(np.array_equal(self.viewing.last.pictures["result"], seen))
         light.back.click()
         self.settle()
-        self.assertEqual(self.session.sieve.adjust.light, Light())
-        self.session.undo()
+        self.assertEqual(self.work.sieve.adjust.light, Light())
+        self.work.undo()
         self.settle()
-        self.assertEqual(self.session.sieve.adjust.light.exposure, 1)
+        self.assertEqual(self.work.sieve.adjust.light.exposure, 1)
         # Another sieve: what it uses is open, nothing else.
-        self.session.add_sieve()
+        self.workspace.stack.add()
         self.settle()
         self.assertFalse(light.open)
-        self.session.select(self.session.project.stack[0].id)
+        self.work.select(self.work.project.stack[0].id)
         self.settle()
         self.assertTrue(light.open)
 
     def test_a_block_goes_to_another_sieve(self):
-        self.session.set_field("adjust.light.exposure", 1.0, "Exposure")
-        first = self.session.sieve.id
-        self.session.add_sieve()
-        self.session.select(first)
+        self.work.set_field("adjust.light.exposure", 1.0, "Exposure")
+        first = self.work.sieve.id
+        self.workspace.stack.add()
+        self.work.select(first)
         self.settle()
         menu = QMenu()
         self.page._fill_menu(menu, "light")
         copy = menu.actions()[0].menu()
         self.assertEqual([action.text() for action in copy.actions()], ["Sieve 2"])
         copy.actions()[0].trigger()
-        self.assertEqual(self.session.project.stack[1].adjust.light.exposure, 1)
-        self.assertEqual(self.session.history.undoes, "Copy a block")
+        self.assertEqual(self.work.project.stack[1].adjust.light.exposure, 1)
+        self.assertEqual(self.work.history.undoes, "Copy a block")
 
     def test_a_heading_opens_its_block(self):
         block = self.page.blocks["mono"]
@@ -223,73 +223,73 @@ class CurvesTest(AdjustCase):
         self.opened("curve")
         editor = self.page.curves.editor
         self.drag_from(editor, editor.at(0.5, 0.5), QPoint(0, -20))
-        points = self.session.sieve.adjust.curve.curve
+        points = self.work.sieve.adjust.curve.curve
         self.assertEqual(len(points), 1)
         self.assertAlmostEqual(points[0][0], 0.5, delta=0.01)
         self.assertGreater(points[0][1], 0.55)
         self.page.curves.typed[1].set(204)
         self.settle()
-        self.assertAlmostEqual(self.session.sieve.adjust.curve.curve[0][1], 0.8, places=3)
+        self.assertAlmostEqual(self.work.sieve.adjust.curve.curve[0][1], 0.8, places=3)
         self.page.curves.choice.setCurrentIndex(3)
         editor.setFocus()
         QTest.keyClick(editor, Qt.Key.Key_Insert)
         QTest.keyClick(editor, Qt.Key.Key_Up, SHIFT)
-        self.assertGreater(self.session.sieve.adjust.curve.curve_blue[0][1], 0.5)
+        self.assertGreater(self.work.sieve.adjust.curve.curve_blue[0][1], 0.5)
         QTest.keyClick(editor, Qt.Key.Key_Delete)
-        self.assertEqual(self.session.sieve.adjust.curve.curve_blue, ())
+        self.assertEqual(self.work.sieve.adjust.curve.curve_blue, ())
         self.page.curves.choice.setCurrentIndex(0)
-        place = editor.at(*self.session.sieve.adjust.curve.curve[0]).toPoint()
+        place = editor.at(*self.work.sieve.adjust.curve.curve[0]).toPoint()
         self.press(editor, place, Qt.MouseButton.RightButton)
         self.settle()
-        self.assertEqual(self.session.sieve.adjust.curve.curve, ())
+        self.assertEqual(self.work.sieve.adjust.curve.curve, ())
         self.assertEqual(self.troubles, [])
 
     def test_a_drag_is_one_step_of_undo(self):
         self.opened("curve")
         editor = self.page.curves.editor
         self.drag_from(editor, editor.at(0.3, 0.3), QPoint(4, 25))
-        self.session.undo()
+        self.work.undo()
         self.settle()
-        self.assertEqual(self.session.sieve.adjust.curve.curve, ())
+        self.assertEqual(self.work.sieve.adjust.curve.curve, ())
         self.assertEqual(editor.points, ())
 
     def test_the_masks_own_histogram_lies_under_it(self):
         self.opened("curve", "hues", "balance")
         self.settle()
-        within = self.session.last.within
+        within = self.viewing.last.within
         self.assertIsNotNone(within)
-        inside = int((self.session.last.mask > 0.5).sum())
+        inside = int((self.viewing.last.mask > 0.5).sum())
         self.assertAlmostEqual(within["curve"].levels[0].sum(), inside, delta=0.05 * inside)
         self.assertGreater(self.page.curves.editor._histogram.sum(), 0)
         self.window.pages.setCurrentWidget(self.window.pick)
-        self.session.ask()
+        self.viewing.ask()
         self.settle()
-        self.assertIsNone(self.session.last.within)
+        self.assertIsNone(self.viewing.last.within)
 
     def test_a_curve_over_hue_moves_one_hue_and_keeps_the_others(self):
         self.opened("hues")
         editor = self.page.hues.editor
         self.drag_from(editor, editor.at(200, 0), QPoint(0, -20))
-        points = self.session.sieve.adjust.hues.turn_by_hue
+        points = self.work.sieve.adjust.hues.turn_by_hue
         self.assertEqual(len(points), 3)
         self.assertEqual([value > 0 for _, value in points], [False, True, False])
         QTest.keyClick(editor, Qt.Key.Key_Home)
-        self.assertEqual(self.session.sieve.adjust.hues.turn_by_hue, ())
+        self.assertEqual(self.work.sieve.adjust.hues.turn_by_hue, ())
 
     def test_the_disc(self):
         self.opened("balance")
         disc = self.page.balance.disc
         middle = QPointF(disc.width() / 2, disc.height() / 2)
         self.drag_from(disc, middle, QPoint(0, -40))
-        held = self.session.sieve.adjust.balance
+        held = self.work.sieve.adjust.balance
         self.assertAlmostEqual(held.midtones_hue, 90, delta=1)
         self.assertGreater(held.midtones_colour, 30)
         disc.setFocus()
         QTest.keyClick(disc, Qt.Key.Key_Up)
         QTest.keyClick(disc, Qt.Key.Key_Plus, SHIFT)
-        self.assertEqual(self.session.sieve.adjust.balance.highlights_colour, 10)
+        self.assertEqual(self.work.sieve.adjust.balance.highlights_colour, 10)
         QTest.keyClick(disc, Qt.Key.Key_Home)
-        self.assertEqual(self.session.sieve.adjust.balance.highlights_colour, 0)
+        self.assertEqual(self.work.sieve.adjust.balance.highlights_colour, 0)
         self.settle()
         self.assertEqual(self.troubles, [])
 
@@ -298,17 +298,17 @@ class ColoursTest(AdjustCase):
     def test_neutral_by_a_click_and_given_up_by_escape(self):
         self.opened("white")
         self.page.neutral.click()
-        self.assertIsNotNone(self.session.tools.picker)
+        self.assertIsNotNone(self.workspace.tools.picker)
         QTest.keyClick(self.window, Qt.Key.Key_Escape)
         self.window.canvas.panes[0].setFocus()
         self.application.processEvents()
         QTest.keyClick(self.window.canvas.panes[0], Qt.Key.Key_Escape)
-        self.assertIsNone(self.session.tools.picker)
+        self.assertIsNone(self.workspace.tools.picker)
         self.page.neutral.click()
-        samples = self.session.sieve.pick.samples
+        samples = self.work.sieve.pick.samples
         self.click(268, 576)
-        self.assertEqual(self.session.sieve.pick.samples, samples)
-        self.assertNotEqual(self.session.sieve.adjust.white.temperature, 0)
+        self.assertEqual(self.work.sieve.pick.samples, samples)
+        self.assertNotEqual(self.work.sieve.adjust.white.temperature, 0)
         self.page.neutral.click()
         self.click(742, 790)
         self.settle()
@@ -319,17 +319,17 @@ class ColoursTest(AdjustCase):
         self.opened("match")
         self.page.from_here.click()
         self.click(1205, 400)
-        target = self.session.sieve.adjust.match.target
+        target = self.work.sieve.adjust.match.target
         self.assertGreater(target[2], target[0])
-        show_picture(self.page, self.session, DEMO / "close.png", self.page._aim)
+        show_picture(self.page, self.workspace.workers, DEMO / "close.png", self.page._aim)
         self.settle()
         dialogs = self.page.findChildren(PictureColour)
         self.assertEqual(len(dialogs), 1)
         QTest.mouseClick(dialogs[0].picture, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, QPoint(40, 40))
         self.settle()
-        self.assertNotEqual(self.session.sieve.adjust.match.target, target)
+        self.assertNotEqual(self.work.sieve.adjust.match.target, target)
         self.page.no_target.click()
-        self.assertIsNone(self.session.sieve.adjust.match.target)
+        self.assertIsNone(self.work.sieve.adjust.match.target)
 
     def test_a_code_that_is_none_is_put_back(self):
         self.opened("match")
@@ -343,13 +343,13 @@ class ColoursTest(AdjustCase):
 
     def test_preview_and_export_agree_where_means_are_found(self):
         self.click(742, 790)
-        self.session.set_field("adjust.match.target", (0.3, 0.1, 0.25), "Target")
-        self.session.set_field("adjust.even.even_hue", 60.0, "Even hue")
+        self.work.set_field("adjust.match.target", (0.3, 0.1, 0.25), "Target")
+        self.work.set_field("adjust.even.even_hue", 60.0, "Even hue")
         self.window.canvas.viewport.zoom_to(1.0)
         self.settle()
-        self.session.export(self.folder / "out.png")
+        self.workspace.exports.write(self.folder / "out.png")
         self.settle()
-        out, last = np.asarray(Image.open(self.folder / "out.png")), self.session.last
+        out, last = np.asarray(Image.open(self.folder / "out.png")), self.viewing.last
         words = last.pictures["result"]
         left, top = (round(v) for v in last.origin)
         seen = np.stack([(words >> shift) & 255 for shift in (16, 8, 0)], axis=-1).astype(int)
@@ -361,16 +361,16 @@ class ColoursTest(AdjustCase):
 class BelievableTest(AdjustCase):
     def judged(self):
         found = []
-        self.session.believable_found.connect(found.append)
-        self.session.judge()
+        self.workspace.adjust.believable_found.connect(found.append)
+        self.workspace.adjust.judge()
         self.settle()
-        self.session.believable_found.disconnect(found.append)
+        self.workspace.adjust.believable_found.disconnect(found.append)
         return found[-1]
 
     def test_figures_warn_and_lead_to_the_control(self):
         self.click(742, 790)
         self.assertEqual(self.judged().moved, 0)
-        self.session.set_field("adjust.recolour.saturation", 100.0, "Saturation")
+        self.work.set_field("adjust.recolour.saturation", 100.0, "Saturation")
         self.settle()
         wild = self.judged()
         self.assertGreater(wild.outside, 0.05)
@@ -382,15 +382,15 @@ class BelievableTest(AdjustCase):
         self.page.warned.linkActivated.emit("adjust.light.contrast")
         self.assertIs(self.window.pages.currentWidget(), self.page)
         self.assertTrue(self.page.blocks["light"].open)
-        self.session.set_field("adjust.recolour.saturation", 0.0, "Saturation")
-        self.session.set_field("adjust.even.even_lightness", 100.0, "Even")
+        self.work.set_field("adjust.recolour.saturation", 0.0, "Saturation")
+        self.work.set_field("adjust.even.even_lightness", 100.0, "Even")
         self.settle()
         self.assertLess(self.judged().texture, 0.5)
 
     def test_a_gentle_change_is_believable(self):
         self.click(742, 790)
-        self.session.set_field("adjust.recolour.hue", 15.0, "Hue")
-        self.session.set_field("adjust.light.exposure", -0.2, "Exposure")
+        self.work.set_field("adjust.recolour.hue", 15.0, "Hue")
+        self.work.set_field("adjust.light.exposure", -0.2, "Exposure")
         self.settle()
         found = self.judged()
         self.assertGreater(found.texture, 0.98)
@@ -398,7 +398,7 @@ class BelievableTest(AdjustCase):
         self.assertEqual([w.control for w in found.warnings if w.control.startswith("adjust.light")], [])
         self.window.canvas.set_view(1, "realism")
         self.settle()
-        self.assertIn("realism", self.session.last.pictures)
+        self.assertIn("realism", self.viewing.last.pictures)
 
 
 class CdlFilesTest(FolderCase):
@@ -498,15 +498,15 @@ class CdlPageTest(AdjustCase):
         path = self.folder / "grade.cdl"
         self.opened("cdl")
         self.typed("slope_green", "1.5")
-        self.session.write_cdl(path)
+        self.workspace.adjust.write_cdl(path)
         self.page.blocks["cdl"].back.click()
-        self.assertTrue(self.session.sieve.adjust.cdl.neutral)
-        self.session.read_cdl(path)
-        self.assertEqual(self.session.sieve.adjust.cdl.slope_green, 1.5)
-        self.session.read_cdl(self.folder / "none.cdl")
-        self.session.read_cdl(pathlib.Path(DEMO / "yard.png"))
+        self.assertTrue(self.work.sieve.adjust.cdl.neutral)
+        self.workspace.adjust.read_cdl(path)
+        self.assertEqual(self.work.sieve.adjust.cdl.slope_green, 1.5)
+        self.workspace.adjust.read_cdl(self.folder / "none.cdl")
+        self.workspace.adjust.read_cdl(pathlib.Path(DEMO / "yard.png"))
         self.assertEqual(len(self.troubles), 2)
-        self.assertEqual(self.session.sieve.adjust.cdl.slope_green, 1.5)
+        self.assertEqual(self.work.sieve.adjust.cdl.slope_green, 1.5)
 
 
 if __name__ == "__main__":

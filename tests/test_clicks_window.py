@@ -28,12 +28,12 @@ class ClicksTest(WindowCase):
         self.page, self.canvas = self.window.pick, self.window.canvas
 
     def samples(self):
-        return self.session.sieve.pick.samples
+        return self.work.sieve.pick.samples
 
     def test_added_and_removed_are_shown_and_said(self):
         flashed, said = [], []
-        self.session.changed_mask.connect(flashed.append)
-        self.session.said.connect(said.append)
+        self.viewing.changed_mask.connect(flashed.append)
+        self.workspace.speech.said.connect(said.append)
         self.click(1398, 882)
         self.click(735, 830, SHIFT)
         added = flashed[-1].change
@@ -52,10 +52,10 @@ class ClicksTest(WindowCase):
 
     def test_masks_of_different_places_are_not_compared(self):
         self.click(1398, 882)
-        before = self.session.last
+        before = self.viewing.last
         self.canvas.viewport.zoom_to(2.0)
         self.settle()
-        self.assertIsNone(difference_of(before, self.session.last))
+        self.assertIsNone(difference_of(before, self.viewing.last))
         self.assertIsNotNone(difference_of(before, before))
 
     def test_reach_by_key_button_and_list(self):
@@ -73,7 +73,7 @@ class ClicksTest(WindowCase):
         self.settle()
         self.assertEqual(self.samples()[0].reach, "here")
         self.assertIn("here", self.page.samples.item(0).text())
-        self.session.undo()
+        self.work.undo()
         self.assertEqual(self.samples()[0].reach, "everywhere")
         self.window.find_command()
         self.assertIn(("Edit", "Sample reaches here only"), [row[:2] for row in self.window.menus.listed()])
@@ -105,14 +105,14 @@ class ClicksTest(WindowCase):
         specks, follow = self.window.edge.numbers["specks"], self.window.edge.numbers["follow"]
         self.assertEqual((specks.auto, specks._shown(), follow._shown()), (True, "auto  648 px", "auto  place by place"))
         QTest.keyClick(specks, Qt.Key.Key_Right)
-        self.assertEqual(self.session.sieve.edge.specks, 653)
+        self.assertEqual(self.work.sieve.edge.specks, 653)
         self.assertFalse(specks.auto)
         QTest.keyClick(specks, Qt.Key.Key_A)
-        self.assertEqual(self.session.sieve.edge.specks, "auto")
+        self.assertEqual(self.work.sieve.edge.specks, "auto")
         follow.set(12)
-        self.assertEqual(self.session.sieve.edge.follow, 12)
+        self.assertEqual(self.work.sieve.edge.follow, 12)
         follow.reset()
-        self.assertEqual(self.session.sieve.edge.follow, "auto")
+        self.assertEqual(self.work.sieve.edge.follow, "auto")
         follow.set(0)
         self.settle()
         self.assertFalse(self.window.edge.numbers["sensitivity"].isEnabled())
@@ -120,25 +120,25 @@ class ClicksTest(WindowCase):
     def test_the_dividing_line_is_drawn_on_the_field(self):
         self.click(735, 830)
         self.assertIsNone(self.window.field._line)
-        self.session.sample(1100, 1150, "drop")
+        self.workspace.samples.take(1100, 1150, "drop")
         self.settle()
-        self.session.edit_samples({"reach": "everywhere"}, "Reach", ids=(self.samples()[-1].id,))
+        self.workspace.samples.edit({"reach": "everywhere"}, "Reach", ids=(self.samples()[-1].id,))
         self.settle()
         self.assertGreater(np.count_nonzero(self.window.field._line), 40)
         self.assertTrue(self.window.field.grab().toImage().width())
 
     def test_a_place_that_is_lost_is_said(self):
         said = []
-        self.session.said.connect(said.append)
+        self.workspace.speech.said.connect(said.append)
         self.open(DEMO / "clip.mp4")
         self.click(290, 450)
-        self.session.edit_samples({"reach": "here"}, "Reach")
-        self.session.go_to(60)
+        self.workspace.samples.edit({"reach": "here"}, "Reach")
+        self.workspace.clip.go_to(60)
         self.settle()
-        self.assertEqual(self.session.last.lost, ())
-        self.session.edit_samples({"x": 955.0, "y": 535.0, "frame": 79}, "A place that is not in the picture yet")
+        self.assertEqual(self.viewing.last.lost, ())
+        self.workspace.samples.edit({"x": 955.0, "y": 535.0, "frame": 79}, "A place that is not in the picture yet")
         self.settle()
-        if self.session.last.lost:
+        if self.viewing.last.lost:
             self.assertTrue(any("Place lost" in words for words in said))
         self.assertEqual(self.troubles, [])
 
@@ -152,7 +152,7 @@ class OutlineTest(WindowCase):
         self.open(DEMO / "yard.png")
 
     def seen(self):
-        return Seen(self.session.opened, self.session.project, self.session.sieve.id, 0, Cache(10**8))
+        return Seen(self.work.opened, self.work.project, self.work.sieve.id, 0, Cache(10**8))
 
     def test_drawn_round_the_jar_it_gives_samples_that_can_be_changed(self):
         self.window.pick.places["outline"].click()
@@ -163,10 +163,10 @@ class OutlineTest(WindowCase):
             QTest.mouseMove(pane, point)
         QTest.mouseRelease(pane, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, points[-1])
         self.settle()
-        pick = self.session.sieve.pick
+        pick = self.work.sieve.pick
         self.assertGreaterEqual(len(pick.samples), 1)
         self.assertGreaterEqual(len(pick.outline), 4)
-        mask = self.session.last.mask
+        mask = self.viewing.last.mask
         import cv2
 
         true = cv2.resize(truth("yard", "turquoise"), mask.shape[::-1], interpolation=cv2.INTER_AREA)
@@ -174,11 +174,11 @@ class OutlineTest(WindowCase):
         self.assertGreaterEqual(overlap(mask, true), 0.85)
         pane._inside = True
         self.assertTrue(pane.grab().toImage().width())  # with the outline on it
-        self.session.edit_sieve(edits.without_any_sample, "Clear samples")
-        self.assertEqual(self.session.sieve.pick.outline, ())
-        self.session.undo()
-        self.session.undo()
-        self.assertEqual(self.session.sieve.pick.samples, ())
+        self.work.edit_sieve(edits.without_any_sample, "Clear samples")
+        self.assertEqual(self.work.sieve.pick.outline, ())
+        self.work.undo()
+        self.work.undo()
+        self.assertEqual(self.work.sieve.pick.samples, ())
         self.assertEqual(self.troubles, [])
 
     def test_an_outline_round_nothing_says_so(self):

@@ -29,43 +29,43 @@ class EdgePageTest(WindowCase):
         for name, number in self.page.numbers.items():
             if name in ("sensitivity", "fine"):
                 continue
-            before = getattr(self.session.sieve.edge, name)
+            before = getattr(self.work.sieve.edge, name)
             number.setFocus()
             QTest.keyClick(number, Qt.Key.Key_Left if name == "white" else Qt.Key.Key_Right)
-            self.assertNotEqual(getattr(self.session.sieve.edge, name), before, name)
+            self.assertNotEqual(getattr(self.work.sieve.edge, name), before, name)
             self.drag(number, -25 if name == "white" else 25)
             QTest.mouseDClick(number, LEFT)
-            self.assertEqual(getattr(self.session.sieve.edge, name), before, name)
+            self.assertEqual(getattr(self.work.sieve.edge, name), before, name)
         self.settle()
         self.assertEqual(self.troubles, [])
 
     def test_checks_ways_follow_and_reset(self):
         for box, name in self.page._bound_checks:
             box.setEnabled(True)
-            before = field_of(self.session.sieve, name)
+            before = field_of(self.work.sieve, name)
             box.click()
-            self.assertNotEqual(field_of(self.session.sieve, name), before, name)
+            self.assertNotEqual(field_of(self.work.sieve, name), before, name)
         self.page.way.activated.emit(1)
-        self.assertEqual(self.session.sieve.edge.way, "inwards")
+        self.assertEqual(self.work.sieve.edge.way, "inwards")
         self.page.numbers["follow"].set(20)
         self.settle()
         self.assertTrue(self.page.numbers["sensitivity"].isEnabled())
         self.page.reset.click()
-        self.assertEqual(self.session.sieve.edge.follow, "auto")
+        self.assertEqual(self.work.sieve.edge.follow, "auto")
 
     def test_fine_works_in_the_background_and_is_kept(self):
         seen = []
-        self.session.job_changed.connect(lambda job: seen.append(job.title if job else ""))
+        self.workspace.workers.job_changed.connect(lambda job: seen.append(job.title if job else ""))
         self.page.numbers["fine"].set(8)
         self.settle()
         self.assertIn("Fine edge", seen)
-        self.assertEqual(self.session.last.waiting, ())
-        fine = self.session.last.mask.copy()
+        self.assertEqual(self.viewing.last.waiting, ())
+        fine = self.viewing.last.mask.copy()
         seen.clear()
-        self.session.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=-40.0))), "Hue")
+        self.work.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=-40.0))), "Hue")
         self.settle()
         self.assertEqual(seen, [])
-        self.assertTrue(np.array_equal(self.session.last.mask, fine))
+        self.assertTrue(np.array_equal(self.viewing.last.mask, fine))
 
     def test_haze_is_counted_and_marked(self):
         self.page.numbers["follow"].set(30)
@@ -75,29 +75,29 @@ class EdgePageTest(WindowCase):
         self.assertRegex(self.page.haze.text(), r"Haze: \d+ pixels, without handling \d+")
         self.window.canvas.set_view(1, "fringe")
         self.settle()
-        self.assertIn("fringe", self.session.last.pictures)
+        self.assertIn("fringe", self.viewing.last.pictures)
 
     def test_islands_are_listed_outlined_clicked_out_and_brought_back(self):
         QTest.mouseClick(self.page.count, LEFT)
         self.settle()
         self.assertGreater(self.page.islands.count(), 1)
         self.page.islands.itemEntered.emit(self.page.islands.item(0))
-        self.assertIsNotNone(self.session.outlined)
-        whole = self.session.last.coverage.whole
+        self.assertIsNotNone(self.workspace.areas.outlined)
+        whole = self.viewing.last.coverage.whole
         QTest.mouseClick(self.page.click_islands, LEFT)
         self.click(1230, 330, pane=1)
-        self.assertLess(self.session.last.coverage.whole, whole / 2)
+        self.assertLess(self.viewing.last.coverage.whole, whole / 2)
         self.click(1230, 330, pane=1)
-        self.assertAlmostEqual(self.session.last.coverage.whole, whole, places=6)
+        self.assertAlmostEqual(self.viewing.last.coverage.whole, whole, places=6)
         QTest.mouseClick(self.page.click_islands, LEFT)
         QTest.mouseClick(self.page.out, LEFT)
         self.settle()
-        self.assertEqual(len(self.session.sieve.edge.islands_out), self.page.islands.count() - 1)
+        self.assertEqual(len(self.work.sieve.edge.islands_out), self.page.islands.count() - 1)
         self.page.islands.item(0).setSelected(True)
         QTest.mouseClick(self.page.only, LEFT)
-        self.assertEqual(len(self.session.sieve.edge.islands_only), 1)
+        self.assertEqual(len(self.work.sieve.edge.islands_only), 1)
         QTest.mouseClick(self.page.back, LEFT)
-        self.assertEqual(self.session.sieve.edge.islands_only, ())
+        self.assertEqual(self.work.sieve.edge.islands_only, ())
 
 
 class AreasPageTest(WindowCase):
@@ -135,7 +135,7 @@ class AreasPageTest(WindowCase):
         self.draw((100, 100), (100, 400))
         self.use("freehand")
         self.draw((100, 100), (300, 100), (300, 300), (100, 300))
-        areas = self.session.sieve.areas
+        areas = self.work.sieve.areas
         self.assertEqual([a.kind for a in areas], ["rect", "ellipse", "radial", "gradient", "polygon"])
         self.assertEqual([a.mode for a in areas], ["intersect"] + ["add"] * 4)
 
@@ -146,7 +146,7 @@ class AreasPageTest(WindowCase):
         QTest.keyClick(self.pane, Qt.Key.Key_Backspace)
         self.assertEqual(len(self.tools.outline), 3)
         QTest.keyClick(self.pane, Qt.Key.Key_Return)
-        self.assertEqual(len(self.session.sieve.areas[0].points), 3)
+        self.assertEqual(len(self.work.sieve.areas[0].points), 3)
         self.use("cling")
         for point in ((640, 820), (740, 660), (850, 820)):
             QTest.mouseClick(self.pane, LEFT, NONE, self.at(*point))
@@ -154,7 +154,7 @@ class AreasPageTest(WindowCase):
         self.assertGreater(len(self.tools.outline), 20)
         QTest.mouseDClick(self.pane, LEFT, NONE, self.at(740, 950))
         self.settle()
-        self.assertEqual(self.session.sieve.areas[1].kind, "polygon")
+        self.assertEqual(self.work.sieve.areas[1].kind, "polygon")
         self.use("polygon")
         QTest.mouseClick(self.pane, LEFT, NONE, self.at(600, 600))
         QTest.keyClick(self.pane, Qt.Key.Key_Escape)
@@ -181,14 +181,14 @@ class AreasPageTest(WindowCase):
         area = self.tools.area
         self.assertEqual((area.feather, area.way, area.mode, area.inverted), (12, "outwards", "subtract", True))
         QTest.mouseClick(self.page.duplicate, LEFT)
-        self.assertEqual(len(self.session.sieve.areas), 2)
+        self.assertEqual(len(self.work.sieve.areas), 2)
         QTest.mouseClick(self.page.up, LEFT)
-        self.assertEqual(self.session.sieve.areas[0].id, self.tools.selected)
+        self.assertEqual(self.work.sieve.areas[0].id, self.tools.selected)
         self.page.areas.item(1).setText("The other one")
         self.page.areas.item(1).setCheckState(Qt.CheckState.Unchecked)
-        self.assertEqual((self.session.sieve.areas[1].name, self.session.sieve.areas[1].on), ("The other one", False))
+        self.assertEqual((self.work.sieve.areas[1].name, self.work.sieve.areas[1].on), ("The other one", False))
         QTest.mouseClick(self.page.remove, LEFT)
-        self.assertEqual(len(self.session.sieve.areas), 1)
+        self.assertEqual(len(self.work.sieve.areas), 1)
         self.page.snap.click()
         self.use("rect")
         self.draw((4, 4), (898, 603))
@@ -200,14 +200,14 @@ class AreasPageTest(WindowCase):
         for name, value in (("size", 90), ("hardness", 50), ("flow", 80), ("opacity", 90)):
             self.page.brush[name].set(value)
         self.draw((200, 200), (300, 220), (400, 260))
-        area = self.session.sieve.areas[0]
+        area = self.work.sieve.areas[0]
         self.assertEqual((area.kind, area.mode, area.strokes[0].size, area.strokes[0].opacity), ("brush", "add", 90, 90))
-        column, row = int(300 * self.session.last.scale), int(220 * self.session.last.scale)
-        self.assertGreater(self.session.last.mask[row, column], 0.5)
+        column, row = int(300 * self.viewing.last.scale), int(220 * self.viewing.last.scale)
+        self.assertGreater(self.viewing.last.mask[row, column], 0.5)
         self.draw((300, 220), (310, 222), held=CTRL)
-        self.assertTrue(self.session.sieve.areas[0].strokes[1].erase)
+        self.assertTrue(self.work.sieve.areas[0].strokes[1].erase)
         self.draw((700, 300), held=SHIFT)
-        line = self.session.sieve.areas[0].strokes[2].points
+        line = self.work.sieve.areas[0].strokes[2].points
         self.assertEqual(len(line), 2)
         QTest.keyClick(self.pane, Qt.Key.Key_BracketRight)
         self.assertAlmostEqual(self.tools.brush.size, 103.5)
@@ -217,9 +217,9 @@ class AreasPageTest(WindowCase):
         self.assertGreater(self.tools.brush.size, 200)
         self.page.alike.click()
         self.draw((1230, 330), (1300, 340))
-        self.assertIsNotNone(self.session.sieve.areas[0].strokes[3].like)
+        self.assertIsNotNone(self.work.sieve.areas[0].strokes[3].like)
         QTest.keyClick(self.window, Qt.Key.Key_Z, CTRL)
-        self.assertEqual(len(self.session.sieve.areas[0].strokes), 3)
+        self.assertEqual(len(self.work.sieve.areas[0].strokes), 3)
 
     def test_a_simulated_tablet_gives_pressure(self):
         self.use("brush")
@@ -238,7 +238,7 @@ class AreasPageTest(WindowCase):
             send(QEvent.Type.TabletMove, 300 + 40 * step, 300, 0.2 + 0.1 * step)
         send(QEvent.Type.TabletRelease, 580, 300, 0.0)
         self.settle()
-        stroke = self.session.sieve.areas[0].strokes[0]
+        stroke = self.work.sieve.areas[0].strokes[0]
         self.assertEqual(stroke.pressure, "size")
         self.assertAlmostEqual(stroke.points[0][2], 0.2, places=3)
         self.assertGreater(stroke.points[-1][2], 0.8)
@@ -248,4 +248,4 @@ class AreasPageTest(WindowCase):
         self.window.pages.setCurrentWidget(self.window.pick)
         self.assertEqual(self.tools.tool, "")
         self.click(1230, 330)
-        self.assertEqual(self.session.sieve.areas, ())
+        self.assertEqual(self.work.sieve.areas, ())

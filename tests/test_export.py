@@ -208,7 +208,7 @@ class ExportDialogTest(WindowCase):
         dialog.export.click()
         self.settle()
         about = stills.read(self.folder / "small.jpg").about
-        self.assertEqual(about.size, tuple(round(side / 2) for side in self.session.size))
+        self.assertEqual(about.size, tuple(round(side / 2) for side in self.work.size))
         dialog = self.dialog()
         dialog.presets.setCurrentIndex(at)
         dialog.presets.activated.emit(at)
@@ -220,7 +220,7 @@ class ExportDialogTest(WindowCase):
     def test_a_lookup_table_is_shown_beside_the_real_result(self):
         self.open(DEMO / "yard.png")
         self.click(742, 790)
-        self.session.set_field("adjust.recolour.hue", 120.0, "Hue")
+        self.work.set_field("adjust.recolour.hue", 120.0, "Hue")
         self.settle()
         dialog = self.dialog()
         dialog.what.setCurrentIndex(4)
@@ -239,8 +239,8 @@ class ExportDialogTest(WindowCase):
 
     def test_frames_of_a_clip_as_a_clip_and_as_pictures(self):
         self.open(DEMO / "clip.mp4")
-        self.session.go_to(4)
-        self.session.set_between(4, 6)
+        self.workspace.clip.go_to(4)
+        self.workspace.clip.set_between(4, 6)
         self.settle()
         dialog = self.dialog()
         self.assertEqual(dialog.frames.currentText(), "From in to out point")
@@ -273,16 +273,16 @@ class ExportDialogTest(WindowCase):
     def test_a_lookup_table_and_a_batch_from_the_window(self):
         self.open(DEMO / "yard.png")
         self.click(742, 790)
-        self.session.set_field("adjust.light.exposure", 0.5, "Exposure")
+        self.work.set_field("adjust.light.exposure", 0.5, "Exposure")
         said = []
-        self.session.said.connect(said.append)
-        self.session.write_lookup(self.folder / "t.cube", 17)
+        self.workspace.speech.said.connect(said.append)
+        self.workspace.exports.write_lookup(self.folder / "t.cube", 17)
         self.settle()
         self.assertIn("mean ΔE2000", said[-1])
         for name in ("a.png", "b.png"):
             Image.open(DEMO / "yard.png").crop((600, 600, 900, 900)).save(self.folder / name)
         (self.folder / "c.png").write_bytes(b"x")
-        self.session.run_batch([self.folder / name for name in ("a.png", "b.png", "c.png")], self.folder / "out")
+        self.workspace.exports.run_batch([self.folder / name for name in ("a.png", "b.png", "c.png")], self.folder / "out")
         self.settle()
         self.assertEqual(len(list((self.folder / "out").glob("*.png"))), 2)
         self.assertEqual(len(self.troubles), 1)

@@ -338,52 +338,52 @@ class PlayTest(WindowCase):
         self.open(DEMO / "clip.mp4")
         self.click(280, 450)
         said = []
-        self.session.said.connect(said.append)
+        self.workspace.speech.said.connect(said.append)
         line = self.window.timeline
         line.bar.setFocus()
-        self.session.go_to(20)
+        self.workspace.clip.go_to(20)
         QTest.keyClick(line.bar, Qt.Key.Key_BracketLeft)
-        self.session.go_to(30)
+        self.workspace.clip.go_to(30)
         QTest.keyClick(line.bar, Qt.Key.Key_BracketRight)
-        self.assertEqual(self.session.between, (20, 30))
+        self.assertEqual(self.work.between, (20, 30))
         self.settle()
         numbers = []
-        self.session.frame_changed.connect(lambda: numbers.append(self.session.number))
+        self.work.frame_changed.connect(lambda: numbers.append(self.work.number))
         QTest.keyClick(line.bar, Qt.Key.Key_Space)
         end = time.monotonic() + 20
-        while self.session.playback.shown < 30 and time.monotonic() < end:
+        while self.workspace.playback.shown < 30 and time.monotonic() < end:
             QTest.qWait(5)
-        self.assertTrue(self.session.playback.playing)
-        self.assertGreaterEqual(self.session.playback.shown, 30)
+        self.assertTrue(self.workspace.playback.playing)
+        self.assertGreaterEqual(self.workspace.playback.shown, 30)
         self.assertLessEqual(set(numbers), set(range(20, 31)))
         # What is changed while it plays is seen in what plays on.
-        self.session.set_field("adjust.mono.mono", 100.0, "Grey")
+        self.work.set_field("adjust.mono.mono", 100.0, "Grey")
         QTest.qWait(400)
         QTest.keyClick(line.bar, Qt.Key.Key_Space)
         self.settle()
-        self.assertFalse(self.session.playback.playing)
+        self.assertFalse(self.workspace.playback.playing)
         self.assertIn("Played", " ".join(said))
-        self.assertEqual(self.session.last.wanted.number, self.session.number)
+        self.assertEqual(self.viewing.last.wanted.number, self.work.number)
         QTest.keyClick(line.bar, Qt.Key.Key_BracketLeft)
-        self.assertEqual(self.session.between, (self.session.number, 30) if self.session.number not in (20,) else (0, 30))
+        self.assertEqual(self.work.between, (self.work.number, 30) if self.work.number not in (20,) else (0, 30))
         self.assertRegex(line.label.text(), r"\d\d:\d\d:\d\d:\d\d")
         # Closing, and opening something else, while it plays.
-        self.session.playback.start()
+        self.workspace.playback.start()
         QTest.qWait(50)
         self.open(DEMO / "close.png")
-        self.assertFalse(self.session.playback.playing)
+        self.assertFalse(self.workspace.playback.playing)
         self.assertEqual(self.troubles, [])
 
     def test_exports_queue_pause_change_order_and_stop_while_work_goes_on(self):
         self.open(DEMO / "clip.mp4")
         self.click(280, 450)
-        self.session.set_field("adjust.mono.mono", 100.0, "Grey")
+        self.work.set_field("adjust.mono.mono", 100.0, "Grey")
         self.settle()
-        self.session.set_between(0, 5)
+        self.workspace.clip.set_between(0, 5)
         self.window.exports.show_jobs()
         dialog = self.window.findChildren(JobsDialog)[-1]
         for name in ("a.mov", "b.mov", "c.mov", "d.mov"):
-            self.session.export_frames(self.folder / name, (0, 5), "ProRes 422 HQ", ClipExport())
+            self.workspace.exports.write_frames(self.folder / name, (0, 5), "ProRes 422 HQ", ClipExport())
         dialog.pause.click()
         self.assertIn("(paused)", dialog.title.text())
         self.assertEqual([dialog.list.item(k).text() for k in range(3)], ["Exporting b.mov", "Exporting c.mov", "Exporting d.mov"])
@@ -391,14 +391,14 @@ class PlayTest(WindowCase):
         dialog.up.click()
         dialog.up.click()
         self.assertEqual(
-            [waiting.title for waiting in self.session.jobs.waiting], ["Exporting d.mov", "Exporting b.mov", "Exporting c.mov"]
+            [waiting.title for waiting in self.workspace.workers.jobs.waiting], ["Exporting d.mov", "Exporting b.mov", "Exporting c.mov"]
         )
         dialog.list.setCurrentRow(1)
         dialog.remove.click()
         QTest.qWait(300)
         self.assertFalse((self.folder / "a.mov").exists())  # it rests
         # Meanwhile work goes on, and does not change what was queued.
-        self.session.set_field("adjust.mono.mono", 0.0, "Grey")
+        self.work.set_field("adjust.mono.mono", 0.0, "Grey")
         dialog.pause.click()
         self.settle()
         self.assertEqual(sorted(path.name for path in self.folder.iterdir()), ["a.mov", "c.mov", "d.mov"])
@@ -426,15 +426,15 @@ class PlayTest(WindowCase):
         line = self.window.timeline
         line.watch.click()
         end = time.monotonic() + 40
-        while len(self.session.watcher.course.seen) < 40 and time.monotonic() < end:
+        while len(self.workspace.clip.watcher.course.seen) < 40 and time.monotonic() < end:
             QTest.qWait(20)
-        self.assertEqual(len(self.session.watcher.course.seen), 40)
+        self.assertEqual(len(self.workspace.clip.watcher.course.seen), 40)
         self.assertIsNotNone(line.bar.course)
         QTest.mouseMove(line.bar, QPoint(round(line.bar.place_of(26)), 20))
         line.bar.setFocus()
         QTest.keyClick(line.bar, Qt.Key.Key_N)
         self.settle()
-        self.assertEqual(self.session.number, 25)
+        self.assertEqual(self.work.number, 25)
         self.assertGreater(line.bar.course.flicker(25), 50)
         line.watch.click()
         self.assertIsNone(line.bar.course)

@@ -222,12 +222,12 @@ class ChangedElsewhere(WindowCase):
         path = self.folder / "a.sieve"
         storage.save(Project(source=str(picture)), path)
         self.open(path)
-        self.session.edit(lambda project: project.but(gamut="clip"), "Gamut")
+        self.work.edit(lambda project: project.but(gamut="clip"), "Gamut")
         storage.save(Project(source=str(picture), solo=""), path)
         theirs = storage.load(path)
         storage.save(theirs.but(stack=(Sieve(name="Theirs"),)), path)
         before = digest_of(path)
-        self.assertFalse(self.session.save(path))
+        self.assertFalse(self.workspace.saving.save(path))
         self.assertIn("changed by another", self.troubles[-1])
         self.assertEqual(digest_of(path), before)
 
@@ -245,12 +245,12 @@ class ChangedElsewhere(WindowCase):
             self.assertTrue(self.window.files.save())
         self.assertEqual(storage.load(self.folder / "a-2.sieve").gamut, "clip")
         self.assertEqual(digest_of(path), before)
-        self.assertEqual(self.session.path, self.folder / "a-2.sieve")
+        self.assertEqual(self.work.path, self.folder / "a-2.sieve")
         # Saved where nobody else was, it is simply saved.
-        self.session.edit(lambda project: project.but(gamut="lower chroma"), "Gamut")
+        self.work.edit(lambda project: project.but(gamut="lower chroma"), "Gamut")
         self.assertTrue(self.window.files.save())
         (self.folder / "a-2.sieve").write_text("{}")
-        self.session.edit(lambda project: project.but(gamut="clip"), "Gamut")
+        self.work.edit(lambda project: project.but(gamut="clip"), "Gamut")
         with choose("Overwrite it"):
             self.assertTrue(self.window.files.save())
         self.assertEqual(storage.load(self.folder / "a-2.sieve").gamut, "clip")
@@ -259,30 +259,30 @@ class ChangedElsewhere(WindowCase):
         picture = small_picture(self.folder / "a.png")
         self.open(picture)
         held = picture.read_bytes()
-        self.assertFalse(self.session.save(picture))
+        self.assertFalse(self.workspace.saving.save(picture))
         self.assertEqual(picture.read_bytes(), held)
 
     def test_a_file_opened_again_and_again_is_one_entry(self):
         picture = small_picture(self.folder / "a.png")
-        self.session.close_all()
+        self.workspace.pictures.close_all()
         for _ in range(10):
-            self.session.open(picture)
+            self.workspace.pictures.open(picture)
         self.settle()
-        self.assertEqual([entry.name for entry in self.session.tray.entries], ["a.png"])
+        self.assertEqual([entry.name for entry in self.workspace.tray.entries], ["a.png"])
         for _ in range(3):
-            self.session.open_many([picture])
+            self.workspace.pictures.open_many([picture])
         self.settle()
-        self.assertEqual(len(self.session.tray.entries), 1)
+        self.assertEqual(len(self.workspace.tray.entries), 1)
 
     def test_too_many_samples_get_a_sentence(self):
         from amber_sieve.live.sampling import sample_at
 
         self.open(DEMO / "yard.png")
-        sample = sample_at(self.session.last.frame, 50, 50)
+        sample = sample_at(self.viewing.last.frame, 50, 50)
         many = tuple(sample.but(id=f"s{k}") for k in range(256))
-        self.session.edit_sieve(lambda sieve: sieve.but(pick=sieve.pick.but(samples=many)), "Many")
+        self.work.edit_sieve(lambda sieve: sieve.but(pick=sieve.pick.but(samples=many)), "Many")
         self.click(200, 200, pane=0, held=self.shift())
-        self.assertEqual(len(self.session.sieve.pick.samples), 256)
+        self.assertEqual(len(self.work.sieve.pick.samples), 256)
         self.assertIn("at most 256", self.troubles[-1])
 
     @staticmethod
@@ -295,15 +295,15 @@ class ChangedElsewhere(WindowCase):
         """At outlines the two were up to 70 levels apart."""
         self.open(DEMO / "yard.png")
         promises: dict[tuple[int, int], tuple[float, ...]] = {}
-        self.session.promised.connect(lambda held: promises.__setitem__(held[:2], held[2]))
+        self.workspace.readout.promised.connect(lambda held: promises.__setitem__(held[:2], held[2]))
         for x, y in ((1120, 420), (660, 700), (900, 612), (5, 5), (1799, 1199)):
-            self.session.promise(x, y)
+            self.workspace.readout.promise(x, y)
             self.settle()
-            self.session.sample(x, y, fresh=True)
+            self.workspace.samples.take(x, y, fresh=True)
             self.settle()
-            self.assertEqual(promises[x, y], self.session.sieve.pick.samples[-1].colour)
+            self.assertEqual(promises[x, y], self.work.sieve.pick.samples[-1].colour)
         for x in range(300, 340):  # many moves in a row: the newest is answered
-            self.session.promise(x, 500)
+            self.workspace.readout.promise(x, 500)
         self.settle()
         self.assertIn((339, 500), promises)
 
@@ -334,8 +334,8 @@ class ChangedElsewhere(WindowCase):
 
         self.open(DEMO / "close.png")
         gate = threading.Event()
-        self.session.jobs.run("Exporting", lambda progress: gate.wait(20), lambda _: None)
-        show_picture(self.window, self.session, DEMO / "yard.png", lambda colour: None)
+        self.workspace.workers.jobs.run("Exporting", lambda progress: gate.wait(20), lambda _: None)
+        show_picture(self.window, self.workspace.workers, DEMO / "yard.png", lambda colour: None)
         end = time.monotonic() + 20
         while not self.window.findChildren(PictureColour) and time.monotonic() < end:
             self.application.processEvents()
@@ -345,14 +345,14 @@ class ChangedElsewhere(WindowCase):
         self.window.findChildren(PictureColour)[0].close()
 
     def test_the_first_picture_has_its_thumbnail_and_only_the_shown_one_is_chosen(self):
-        self.session.close_all()
+        self.workspace.pictures.close_all()
         for name in ("yard.png", "close.png"):
-            self.session.open(DEMO / name)
+            self.workspace.pictures.open(DEMO / name)
             self.settle()
-        first, second = self.session.tray.entries
+        first, second = self.workspace.tray.entries
         self.assertGreater(int((first.thumbnail & 0xFF).max()), 100)
         self.assertEqual(self.window.tray.chosen, [second])
-        self.session.go_to_picture(first)
+        self.workspace.pictures.go_to(first)
         self.settle()
         self.assertEqual(self.window.tray.chosen, [first])
 

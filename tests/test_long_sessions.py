@@ -167,58 +167,58 @@ class LongTest(WindowCase):
 
     def test_many_pictures_stay_small_in_memory(self):
         with mock.patch.object(trays, "STAY_OPEN", 3 * 600 * 400 * trays.BYTES_A_PIXEL):
-            self.session.open_many(self.pictures(12))
+            self.workspace.pictures.open_many(self.pictures(12))
             self.settle()
-            for entry in self.session.tray.entries:
-                self.session.go_to_picture(entry)
+            for entry in self.workspace.tray.entries:
+                self.workspace.pictures.go_to(entry)
                 self.settle()
-            opened = [entry for entry in self.session.tray.entries if entry.opened is not None]
+            opened = [entry for entry in self.workspace.tray.entries if entry.opened is not None]
             self.assertEqual(len(opened), 4)  # the one in the window, and three more
-            self.assertIs(opened[-1], self.session.tray.current)
+            self.assertIs(opened[-1], self.workspace.tray.current)
             others = round(3 * 600 * 400 * trays.BYTES_A_PIXEL)  # what they take, the stages may not
-            allowed = round(self.session.preferences.cache_megabytes * 1e6)
-            self.assertEqual((self.session.tray.bytes_behind, self.session._cache.limit), (others, allowed - others))
-            self.assertTrue(all(entry.glimpse is not None and entry.thumbnail is not None for entry in self.session.tray.entries[:-1]))
+            allowed = round(self.workspace.preferences.values.cache_megabytes * 1e6)
+            self.assertEqual((self.workspace.tray.bytes_behind, self.workspace.workers.cache.limit), (others, allowed - others))
+            self.assertTrue(all(entry.glimpse is not None and entry.thumbnail is not None for entry in self.workspace.tray.entries[:-1]))
         self.assertEqual(self.troubles, [])
 
     def test_playing_exporting_switching_and_undoing_at_once(self):
-        self.session.open_many([DEMO / "clip.mp4", *self.pictures(2)])
+        self.workspace.pictures.open_many([DEMO / "clip.mp4", *self.pictures(2)])
         self.settle()
-        clip, one, _ = self.session.tray.entries
+        clip, one, _ = self.workspace.tray.entries
         self.click(280, 450)
-        self.session.set_field("adjust.mono.mono", 100.0, "Grey")
+        self.work.set_field("adjust.mono.mono", 100.0, "Grey")
         self.settle()
-        self.session.export_frames(self.folder / "a.mov", (0, 7), "ProRes 422 HQ", ClipExport())
-        allowed = self.session._cache.limit
-        self.session.playback.start()
-        self.assertEqual(self.session._cache.limit, max(allowed - KEPT, allowed // 4))  # finished pictures have their part
+        self.workspace.exports.write_frames(self.folder / "a.mov", (0, 7), "ProRes 422 HQ", ClipExport())
+        allowed = self.workspace.workers.cache.limit
+        self.workspace.playback.start()
+        self.assertEqual(self.workspace.workers.cache.limit, max(allowed - KEPT, allowed // 4))  # finished pictures have their part
         QTest.qWait(200)
-        self.session.go_to_picture(one)
-        self.session.set_field("adjust.light.exposure", 1.0, "Exposure")
-        self.session.undo()
-        self.session.go_to_picture(clip)
-        self.session.playback.start()
+        self.workspace.pictures.go_to(one)
+        self.work.set_field("adjust.light.exposure", 1.0, "Exposure")
+        self.work.undo()
+        self.workspace.pictures.go_to(clip)
+        self.workspace.playback.start()
         QTest.qWait(150)
-        self.session.undo()
-        self.session.close_pictures([one])
+        self.work.undo()
+        self.workspace.pictures.close([one])
         self.settle()
-        self.assertEqual((self.session.playback.playing, self.session._cache.limit), (False, allowed))
+        self.assertEqual((self.workspace.playback.playing, self.workspace.workers.cache.limit), (False, allowed))
         held = open_source(self.folder / "a.mov")
         self.assertEqual(held.about.frames, 8)
         self.assertLess(np.ptp(held.frame(3).planes[:, 400:430, 230:260], axis=0).mean(), 0.02)  # as it was when it was asked for
         held.close()
-        self.assertEqual(self.session.sieve.adjust.mono.mono, 0.0)
+        self.assertEqual(self.work.sieve.adjust.mono.mono, 0.0)
         self.assertEqual(self.troubles, [])
 
     def test_closing_while_everything_runs(self):
-        self.session.open_many([DEMO / "clip.mp4", *self.pictures(4)])
-        self.session.watch(True)
-        self.session.export_frames(self.folder / "a.mp4", None, "H.264", ClipExport())
-        self.session.export_frames(self.folder / "b.mp4", None, "H.264", ClipExport())
+        self.workspace.pictures.open_many([DEMO / "clip.mp4", *self.pictures(4)])
+        self.workspace.clip.watch(True)
+        self.workspace.exports.write_frames(self.folder / "a.mp4", None, "H.264", ClipExport())
+        self.workspace.exports.write_frames(self.folder / "b.mp4", None, "H.264", ClipExport())
         QTest.qWait(300)
-        self.session.playback.start()
+        self.workspace.playback.start()
         QTest.qWait(100)
-        self.session.close()
+        self.workspace.close()
         self.assertEqual([path.name for path in self.folder.iterdir() if path.suffix == ".mp4" or path.name.startswith(".")], [])
         self.assertEqual(self.troubles, [])
 
@@ -229,31 +229,31 @@ class LongTest(WindowCase):
         self.open(self.folder / "a.dng")
         self.window.show_reading()
         dialog = self.window.findChildren(ReadingDialog)[-1]
-        red, green, _ = self.session.light_at(30, 20)
+        red, green, _ = self.work.light_at(30, 20)
         self.assertGreater(red / green, 1.2)
         dialog.pick.click()
         self.click(30, 20)
-        self.assertAlmostEqual(*self.session.light_at(30, 20)[:2], delta=0.02)
+        self.assertAlmostEqual(*self.work.light_at(30, 20)[:2], delta=0.02)
         self.assertRegex(dialog.white.text(), "from 30, 2[01]")
-        self.assertEqual(self.session.sieve.pick.samples, ())  # the click picked nothing else
+        self.assertEqual(self.work.sieve.pick.samples, ())  # the click picked nothing else
         dialog.as_shot.click()
         self.settle()
-        self.assertGreater(self.session.light_at(30, 20)[0], self.session.light_at(30, 20)[1])
+        self.assertGreater(self.work.light_at(30, 20)[0], self.work.light_at(30, 20)[1])
         dialog.close()
         self.open(DEMO / "clip.mp4")
-        before = self.session.light_at(200, 200)
+        before = self.work.light_at(200, 200)
         self.window.show_reading()
         dialog = self.window.findChildren(ReadingDialog)[-1]
         combo = dialog.streams["curve"]
         combo.setCurrentIndex(combo.findText("PQ"))
         combo.activated.emit(combo.currentIndex())
         self.settle()
-        self.assertEqual(self.session.opened.reading.curve, "PQ")
-        self.assertNotEqual(self.session.light_at(200, 200), before)
+        self.assertEqual(self.work.opened.reading.curve, "PQ")
+        self.assertNotEqual(self.work.light_at(200, 200), before)
         self.assertEqual(open_source(DEMO / "clip.mp4", Reading(curve="PQ")).about.tags["curve"], "PQ")
-        self.session.undo()
+        self.work.undo()
         self.settle()
-        self.assertEqual(self.session.light_at(200, 200), before)
+        self.assertEqual(self.work.light_at(200, 200), before)
         dialog.close()
         self.assertEqual(self.troubles, [])
 

@@ -211,13 +211,13 @@ class SafeWindowTest(WindowCase):
 
     def test_opening_another_file_while_a_frame_decodes(self):
         for _ in range(4):
-            self.session.open(DEMO / "clip.mp4")
+            self.workspace.pictures.open(DEMO / "clip.mp4")
             self.settle()
-            self.session.go_to(60)
-            self.session.open(DEMO / "yard.png")
+            self.workspace.clip.go_to(60)
+            self.workspace.pictures.open(DEMO / "yard.png")
             self.settle()
         self.assertEqual(self.troubles, [])
-        self.assertEqual(self.session.size, (1800, 1200))
+        self.assertEqual(self.work.size, (1800, 1200))
 
     def test_a_mishap_keeps_the_work_and_says_one_sentence(self):
         kept, told = [], []
@@ -241,7 +241,7 @@ class SafeWindowTest(WindowCase):
 
     def test_closing_during_an_export_asks(self):
         gate = threading.Event()
-        self.session.run("Exporting x.png", lambda progress: gate.wait(5), lambda result: None)
+        self.workspace.workers.run("Exporting x.png", lambda progress: gate.wait(5), lambda result: None)
         event = QCloseEvent()
         with self.answer(QMessageBox.StandardButton.Cancel):
             self.window.closeEvent(event)
@@ -250,9 +250,9 @@ class SafeWindowTest(WindowCase):
         self.settle()
 
     def test_a_copy_of_the_demo_is_not_saved_over_it(self):
-        self.session.open(DEMO / "yard.sieve", copy=True)
+        self.workspace.pictures.open(DEMO / "yard.sieve", copy=True)
         self.settle()
-        self.assertIsNone(self.session.path)
+        self.assertIsNone(self.work.path)
         with mock.patch("amber_sieve.desk.window.files.QFileDialog.getSaveFileName", return_value=("", "")) as asked:
             self.assertFalse(self.window.files.save())
         asked.assert_called_once()
@@ -263,38 +263,38 @@ class SafeWindowTest(WindowCase):
         storage.save(Project(source=str(self.folder / "gone.png")), self.folder / "a.sieve")
         found = []
         self.window.files.ask_missing = found.append
-        self.session.missing.disconnect()
-        self.session.missing.connect(found.append)
-        self.session.open(self.folder / "a.sieve")
+        self.workspace.pictures.missing.disconnect()
+        self.workspace.pictures.missing.connect(found.append)
+        self.workspace.pictures.open(self.folder / "a.sieve")
         deadline = time.monotonic() + 10
         while not found and time.monotonic() < deadline:
             QApplication.processEvents()
-        self.session.open_with_source(found[0], DEMO / "close.png")
+        self.workspace.pictures.open_with_source(found[0], DEMO / "close.png")
         self.settle()
-        self.assertEqual(self.session.path, self.folder / "a.sieve")
-        self.assertTrue(self.session.project.source.endswith("close.png"))
-        self.assertTrue(self.session.history.changed)
+        self.assertEqual(self.work.path, self.folder / "a.sieve")
+        self.assertTrue(self.work.project.source.endswith("close.png"))
+        self.assertTrue(self.work.history.changed)
 
     def test_exports_presets_links_and_samples_that_cannot_be(self):
         self.open(DEMO / "yard.png")
-        self.session.save_preset("x" * 61)
-        self.session.export_preset(self.folder / "missing" / "a.json")
-        self.session.save(self.folder / "missing" / "a.sieve")
+        self.workspace.presets.keep("x" * 61)
+        self.workspace.presets.write(self.folder / "missing" / "a.json")
+        self.workspace.saving.save(self.folder / "missing" / "a.sieve")
         data = QMimeData()
         data.setUrls([QUrl("https://example.org/a.png")])
         event = QDropEvent(QPointF(5, 5), Qt.DropAction.CopyAction, data, LEFT, NONE)
         self.window.dropEvent(event)
         self.troubles.append(self.window.last_trouble)
         self.click(735, 830)
-        sample = self.session.sieve.pick.samples[0]
-        self.session.edit_samples({"x": 5000.0}, "Far away", ids=(sample.id,))
-        self.session.take_again()
+        sample = self.work.sieve.pick.samples[0]
+        self.workspace.samples.edit({"x": 5000.0}, "Far away", ids=(sample.id,))
+        self.workspace.samples.take_again()
         self.settle()
         layer = {"measure": "layer", "layer": str(self.folder / "none.png")}
-        self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(**layer)), "Layer")
-        self.session.fit()
+        self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(**layer)), "Layer")
+        self.workspace.samples.fit()
         deadline = time.monotonic() + 20
-        while not self.session.idle and time.monotonic() < deadline:
+        while not self.workspace.idle and time.monotonic() < deadline:
             QApplication.processEvents()
         words = "\n".join(self.troubles)
         for expected in ("60 characters", "does not exist", "is not a file on this computer", "lies outside the picture", "The layer"):
@@ -304,22 +304,22 @@ class SafeWindowTest(WindowCase):
 
     def test_jobs_leave_no_threads_behind(self):
         self.open(DEMO / "clip.mp4")
-        self.session.export(self.folder / "a.png")
+        self.workspace.exports.write(self.folder / "a.png")
         self.settle()
         before = threading.active_count()
         for number in range(3):
-            self.session.export(self.folder / f"{number}.png")
+            self.workspace.exports.write(self.folder / f"{number}.png")
             self.settle()
         self.assertLessEqual(threading.active_count(), before)
         self.assertLessEqual(len(list(pathlib.Path("/proc/self/fd").iterdir())), 80)
 
     def test_fine_does_not_hold_the_one_job_slot(self):
         self.open(DEMO / "yard.sieve")
-        self.session.set_field("edge.fine", 6.0, "Fine")
+        self.work.set_field("edge.fine", 6.0, "Fine")
         deadline = time.monotonic() + 30
-        while self.session.jobs.quiet is None and time.monotonic() < deadline:
+        while self.workspace.workers.jobs.quiet is None and time.monotonic() < deadline:
             QApplication.processEvents()
-        self.session.export_mask(self.folder / "m.png")
+        self.workspace.exports.write_mask(self.folder / "m.png")
         self.settle()
         self.assertEqual(self.troubles, [])
         self.assertTrue((self.folder / "m.png").exists())
@@ -327,12 +327,12 @@ class SafeWindowTest(WindowCase):
     def test_numbers_type_beyond_their_track_and_nudge_from_there(self):
         self.open(DEMO / "yard.sieve")
         grow: Number = self.window.edge.numbers["grow"]
-        self.session.set_field("edge.grow", 150.0, "Grow")
+        self.work.set_field("edge.grow", 150.0, "Grow")
         self.window.pages.setCurrentWidget(self.window.edge)
         QTest.keyClick(grow, Qt.Key.Key_Right)
-        self.assertEqual(self.session.sieve.edge.grow, 150.5)
+        self.assertEqual(self.work.sieve.edge.grow, 150.5)
         grow.set(float("nan"))
-        self.assertEqual(self.session.sieve.edge.grow, 150.5)
+        self.assertEqual(self.work.sieve.edge.grow, 150.5)
 
     def test_the_readout_follows_a_click(self):
         self.open(DEMO / "yard.png")
@@ -354,11 +354,11 @@ class SafeWindowTest(WindowCase):
         QTest.mousePress(inset, LEFT, NONE, inset.rect().center())
         QTest.mouseMove(inset, inset.rect().center() - QPointF(80, 50).toPoint())
         QTest.mouseRelease(inset, LEFT, NONE, inset.rect().center())
-        self.assertLess(self.session.preferences.inset_x, 100)
+        self.assertLess(self.workspace.preferences.values.inset_x, 100)
         QTest.keyClick(pane, Qt.Key.Key_H)
         self.assertFalse(self.window.pages.isVisible())
         self.assertEqual(preferences.load().arrangement, "inset")
-        self.session.prefer(panels=True, arrangement="twin")
+        self.workspace.preferences.change(panels=True, arrangement="twin")
         self.window.field.enlarged.emit()
         self.assertIsNotNone(self.window.canvas.field)
         self.window.canvas.field.enlarged.emit()
@@ -371,20 +371,20 @@ class SafeWindowTest(WindowCase):
         commands = self.window.findChild(Commands)
         commands.search.setText("add sie")
         QTest.keyClick(commands, Qt.Key.Key_Return)
-        self.assertEqual(len(self.session.project.stack), 2)
+        self.assertEqual(len(self.work.project.stack), 2)
         self.window.show_preferences()
         dialog = self.window.findChild(PreferencesDialog)
         dialog.numbers["cache_megabytes"].set(300)
-        self.assertEqual(self.session._cache.limit, 300_000_000)
-        left = recovery.Left(self.folder / "left.json", "The jar", "", time.time(), self.session.project)
+        self.assertEqual(self.workspace.workers.cache.limit, 300_000_000)
+        left = recovery.Left(self.folder / "left.json", "The jar", "", time.time(), self.work.project)
         with mock.patch("amber_sieve.desk.window.files.left_behind", return_value=[left]):
             self.window.files.offer_recovery()
-        self.session.history.mark_saved()
+        self.work.history.mark_saved()
         self.window.findChild(RecoveryDialog).go_on.click()
         self.settle()
-        self.assertTrue(self.session.history.changed)
-        self.assertEqual(len(self.session.project.stack), 2)
-        self.session.prefer(cache_megabytes=1200.0)
+        self.assertTrue(self.work.history.changed)
+        self.assertEqual(len(self.work.project.stack), 2)
+        self.workspace.preferences.change(cache_megabytes=1200.0)
         for dialog in self.window.findChildren(QDialog):
             dialog.close()
 
@@ -394,12 +394,12 @@ class EndTest(FolderCase):
         code = f"""
 import os, pathlib, threading, time, signal
 from amber_sieve.desk import app
-from amber_sieve.workspace.session import Session
+from amber_sieve.workspace.workspace import Workspace
 from PyQt6.QtCore import QTimer
 def change():
     for widget in running.topLevelWidgets():
-        if hasattr(widget, "session") and widget.session.opened:
-            widget.session.edit_sieve(lambda s: s.but(name="Kept"), "Rename")
+        if hasattr(widget, "workspace") and widget.workspace.work.opened:
+            widget.workspace.work.edit_sieve(lambda s: s.but(name="Kept"), "Rename")
             print("changed", flush=True)
             return
     QTimer.singleShot(200, change)

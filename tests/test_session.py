@@ -15,12 +15,13 @@ from amber_sieve.errors import Trouble
 from amber_sieve.media import stills
 from amber_sieve.project.model import Adjust, Recolour
 from amber_sieve.project.storage import load
-from amber_sieve.workspace.workers import Job, Renderer
+from amber_sieve.workspace.jobs import Job
+from amber_sieve.workspace.newest import Newest
 
 
 class ThreadsTest(WindowCase):
     def test_only_the_newest_request_is_answered(self):
-        renderer, answers, gate, begun = Renderer(), [], threading.Event(), threading.Event()
+        renderer, answers, gate, begun = Newest("render"), [], threading.Event(), threading.Event()
         renderer.done.connect(answers.append)
 
         def first() -> str:
@@ -40,7 +41,7 @@ class ThreadsTest(WindowCase):
         self.assertEqual(answers, ["first", 19])
 
     def test_a_failed_render_is_told_and_the_thread_lives_on(self):
-        renderer, answers, failures = Renderer(), [], []
+        renderer, answers, failures = Newest("render"), [], []
         renderer.done.connect(answers.append)
         renderer.failed.connect(lambda words, details: failures.append(words))
         for request in (self.fail_with(Trouble("The layer is gone: choose another.")), self.fail_with(MemoryError())):
@@ -72,14 +73,16 @@ class ThreadsTest(WindowCase):
         job.done.connect(lambda result: ends.append("done"))
         job.failed.connect(lambda words: ends.append(words))
         job.start()
-        job.wait()
-        QApplication.processEvents()
+        end = time.monotonic() + 5
+        while not ends and time.monotonic() < end:
+            QApplication.processEvents()
+        job.end(5)
         self.assertEqual((shares, ends), ([0, 0.25, 0.5, 0.75, 1], ["done"]))
 
     def test_one_long_job_at_a_time(self):
         gate = threading.Event()
-        self.session.run("Waiting", lambda progress: gate.wait(5), lambda result: None)
-        self.session.run("Another", lambda progress: None, lambda result: None)
+        self.workspace.workers.run("Waiting", lambda progress: gate.wait(5), lambda result: None)
+        self.workspace.workers.run("Another", lambda progress: None, lambda result: None)
         self.assertIn("Waiting is still running", self.troubles[-1])
         gate.set()
         self.settle()
@@ -92,10 +95,10 @@ class FilesTest(WindowCase):
         path, out, mask = self.folder / "jar", self.folder / "out.tif", self.folder / "mask.png"
         with mock.patch("amber_sieve.desk.window.files.QFileDialog.getSaveFileName", return_value=(str(path), "")):
             self.assertTrue(self.window.files.save())
-        self.assertFalse(self.session.history.changed)
+        self.assertFalse(self.work.history.changed)
         self.assertNotIn("•", self.window.windowTitle())
         saved = self.folder / "jar.sieve"
-        self.assertEqual(load(saved).stack, self.session.project.stack)
+        self.assertEqual(load(saved).stack, self.work.project.stack)
         for ask, target in ((self.window.exports.ask_export, out), (self.window.exports.ask_export_mask, mask)):
             with mock.patch("amber_sieve.desk.window.files.QFileDialog.getSaveFileName", return_value=(str(target), "")):
                 ask()
@@ -105,7 +108,7 @@ class FilesTest(WindowCase):
         with mock.patch("amber_sieve.desk.window.files.QFileDialog.getOpenFileNames", return_value=([str(saved)], "")):
             self.window.files.ask_open()
         self.settle()
-        self.assertEqual(self.session.path, saved)
+        self.assertEqual(self.work.path, saved)
 
     def test_dropping_a_file_opens_it(self):
         data = QMimeData()
@@ -113,7 +116,7 @@ class FilesTest(WindowCase):
         event = QDropEvent(QPointF(5, 5), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
         self.window.dropEvent(event)
         self.settle()
-        self.assertEqual(self.session.display_name(), "close.png")
+        self.assertEqual(self.work.display_name(), "close.png")
 
     def test_unsaved_work_is_asked_about(self):
         self.open(DEMO / "yard.png")
@@ -123,7 +126,7 @@ class FilesTest(WindowCase):
             event = QCloseEvent()
             with (
                 mock.patch("amber_sieve.desk.window.files.QMessageBox.question", return_value=answer),
-                mock.patch.object(self.session, "close"),
+                mock.patch.object(self.workspace, "close"),
             ):
                 self.window.closeEvent(event)
             self.assertEqual(event.isAccepted(), accepted)
@@ -141,13 +144,13 @@ class LookingTest(WindowCase):
         self.open(DEMO / "yard.sieve")
         self.window.canvas.set_view(1, "veil")
         self.settle()
-        before = self.session.last.pictures["veil"].copy()
+        before = self.viewing.last.pictures["veil"].copy()
         with mock.patch("amber_sieve.desk.dialogs.small.QColorDialog.getColor", return_value=QColor(0, 255, 0)):
             self.window.ask_veil_colour()
         self.settle()
-        self.assertFalse(np.array_equal(before, self.session.last.pictures["veil"]))
+        self.assertFalse(np.array_equal(before, self.viewing.last.pictures["veil"]))
         for name in ("mid", "light", "dark"):
-            self.session.prefer(surround=name)
+            self.workspace.preferences.change(surround=name)
             self.assertEqual(self.window.canvas.panes[0].surround, name)
         self.window.show_keys()
         keys = self.window.findChild(Keys)
@@ -159,30 +162,30 @@ class LookingTest(WindowCase):
 
     def test_undo_redo_and_their_names_in_the_menu(self):
         self.open(DEMO / "yard.sieve")
-        self.session.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=10.0))), "Hue")
+        self.work.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=10.0))), "Hue")
         self.assertEqual(self.window.menus.actions["undo"].text(), "&Undo hue")
         self.window.menus.actions["undo"].trigger()
         self.assertEqual(self.window.menus.actions["redo"].text(), "&Redo hue")
         self.window.menus.actions["redo"].trigger()
-        self.assertEqual(self.session.sieve.adjust.recolour.hue, 10)
+        self.assertEqual(self.work.sieve.adjust.recolour.hue, 10)
 
     def test_a_large_picture_is_rendered_where_it_is_seen(self):
         self.open(DEMO / "yard.sieve")
-        self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=True), edge=s.edge.but(follow=0.0)), "Connected only")
+        self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=True), edge=s.edge.but(follow=0.0)), "Connected only")
         self.settle()
-        self.assertEqual(self.session.last.origin, (0, 0))
+        self.assertEqual(self.viewing.last.origin, (0, 0))
         with mock.patch("amber_sieve.desk.canvas.canvas.WHOLE", 100_000), mock.patch("amber_sieve.desk.canvas.canvas.GRAIN", 64):
             view = self.window.canvas.viewport
-            self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=False)), "Connected only")
+            self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=False)), "Connected only")
             view.zoom_to(2.0, QPointF(100, 40))
             self.settle()
-            self.assertGreater(self.session.last.origin[0], 0)
-            self.assertLess(self.session.last.mask.size, 1800 * 1200 / 2)
-            part = self.session.last
+            self.assertGreater(self.viewing.last.origin[0], 0)
+            self.assertLess(self.viewing.last.mask.size, 1800 * 1200 / 2)
+            part = self.viewing.last
             left, top = (int(v) for v in part.origin)
-            self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=True)), "Connected only")
+            self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=True)), "Connected only")
             self.settle()
-            self.assertEqual(self.session.last.mask.shape, part.mask.shape)
-            self.assertEqual(self.session.last.frame.planes.shape[1:], (1200, 1800))
-            same = np.abs(self.session.last.mask - part.mask)
+            self.assertEqual(self.viewing.last.mask.shape, part.mask.shape)
+            self.assertEqual(self.viewing.last.frame.planes.shape[1:], (1200, 1800))
+            same = np.abs(self.viewing.last.mask - part.mask)
             self.assertLess(same.mean(), 0.01)

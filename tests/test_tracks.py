@@ -357,42 +357,42 @@ class TracksWindowTest(WindowCase):
         self.window.pages.setCurrentWidget(self.window.adjust)
         page = self.window.adjust
         menu = QMenu()
-        fill_key_menu(menu, self.session, "adjust.light.exposure")
+        fill_key_menu(menu, self.work, self.workspace.clip, "adjust.light.exposure")
         menu.actions()[1].trigger()  # smooth
-        self.session.go_to(20)
+        self.workspace.clip.go_to(20)
         self.settle()
-        self.session.set_field("adjust.light.exposure", -2.0, "Exposure")
+        self.work.set_field("adjust.light.exposure", -2.0, "Exposure")
         self.settle()
-        self.assertEqual(self.session.keyframes, (0, 20))
+        self.assertEqual(self.workspace.clip.keyframes, (0, 20))
         self.assertTrue(page.numbers["exposure"].keyed)
-        self.session.go_to(10)
+        self.workspace.clip.go_to(10)
         self.settle()
         self.assertAlmostEqual(page.numbers["exposure"]._value, -1.0, places=5)
-        self.session.next_key(1)
-        self.assertEqual(self.session.number, 20)
+        self.workspace.clip.next_key(1)
+        self.assertEqual(self.work.number, 20)
         # An area is drawn, tracked back and forth, corrected by hand, and the rest stays.
-        self.session.go_to(0)
-        self.session.edit_sieve(lambda sieve: sieve.but(areas=(square(*middles[0]),)), "Area")
+        self.workspace.clip.go_to(0)
+        self.work.edit_sieve(lambda sieve: sieve.but(areas=(square(*middles[0]),)), "Area")
         self.window.track_area(1, "position")
         self.settle()
-        self.session.go_to(29)
+        self.workspace.clip.go_to(29)
         self.settle()
-        points = self.session.sieve.areas[0].points
+        points = self.work.sieve.areas[0].points
         self.assertLess(np.hypot(points[0][0] - middles[29][0], points[0][1] - middles[29][1]), 3)
-        self.session.edit_sieve(lambda sieve: sieve.but(areas=(square(10, 10),)), "By hand")
-        self.session.go_to(15)
+        self.work.edit_sieve(lambda sieve: sieve.but(areas=(square(10, 10),)), "By hand")
+        self.workspace.clip.go_to(15)
         self.settle()
-        self.assertLess(abs(self.session.sieve.areas[0].points[0][0] - middles[15][0]), 3)
+        self.assertLess(abs(self.work.sieve.areas[0].points[0][0] - middles[15][0]), 3)
         self.window.key_area(remove=True)
-        self.assertEqual([one.path for one in self.session.document.sieve.tracks], ["adjust.light.exposure"])
+        self.assertEqual([one.path for one in self.work.document.sieve.tracks], ["adjust.light.exposure"])
         # The samples as they are here, from here on.
-        self.session.key_samples()
+        self.workspace.clip.key_samples()
         self.settle()
-        path = f"samples.{self.session.sieve.pick.samples[0].id}.colour"
-        self.assertIsNotNone(tracks.keyed(self.session.document.sieve, path))
-        self.session.undo()
+        path = f"samples.{self.work.sieve.pick.samples[0].id}.colour"
+        self.assertIsNotNone(tracks.keyed(self.work.document.sieve, path))
+        self.work.undo()
         self.settle()
-        self.assertIsNone(tracks.keyed(self.session.document.sieve, path))
+        self.assertIsNone(tracks.keyed(self.work.document.sieve, path))
         self.assertEqual(self.troubles, [])
 
     def test_curves_of_what_is_keyed_and_how_sure_tracking_was(self):
@@ -401,8 +401,8 @@ class TracksWindowTest(WindowCase):
         self.click(*middles[0])
         line = self.window.timeline
         self.assertFalse(line.lanes.isVisible())
-        self.session.set_key("adjust.light.exposure", "smooth")
-        self.session.edit_sieve(lambda sieve: sieve.but(areas=(square(*middles[0]),)), "Area")
+        self.workspace.clip.set_key("adjust.light.exposure", "smooth")
+        self.work.edit_sieve(lambda sieve: sieve.but(areas=(square(*middles[0]),)), "Area")
         self.window.track_area(1, "position")
         self.settle()
         lanes = line.lanes
@@ -417,14 +417,14 @@ class TracksWindowTest(WindowCase):
         # A press in a lane goes to that frame; what is set there by hand is a key of its own.
         QTest.mouseClick(lanes, Qt.MouseButton.LeftButton, pos=QPoint(round(line.bar.place_of(12)), 4))
         self.settle()
-        self.assertEqual(self.session.number, 12)
-        self.session.edit_sieve(lambda sieve: sieve.but(areas=(square(10, 10),)), "By hand")
+        self.assertEqual(self.work.number, 12)
+        self.work.edit_sieve(lambda sieve: sieve.but(areas=(square(10, 10),)), "By hand")
         self.settle()
         by_hand, tracked = line.bar._keyframes()
         self.assertEqual((by_hand, len(tracked)), ({0, 12}, 29))
         path = self.folder / "p.sieve"
-        storage.save(self.session.project, path)
-        self.assertEqual(storage.load(path).stack[0].tracks, self.session.document.sieve.tracks)
+        storage.save(self.work.project, path)
+        self.assertEqual(storage.load(path).stack[0].tracks, self.work.document.sieve.tracks)
         amber = [lanes.grab().toImage().pixelColor(round(line.bar.place_of(n)), 11).name() for n in range(30)]
         self.assertGreater(len(set(amber)), 1)
         line.curves.click()
@@ -436,39 +436,39 @@ class TracksWindowTest(WindowCase):
         self.open(self.folder / "m.mkv")
         self.click(*middles[0])
         path, lanes, bar = "adjust.light.exposure", self.window.timeline.lanes, self.window.timeline.bar
-        self.session.set_key(path)
-        self.session.go_to(6)
+        self.workspace.clip.set_key(path)
+        self.workspace.clip.go_to(6)
         self.settle()
-        self.session.set_field(path, -2.0, "Exposure")
+        self.work.set_field(path, -2.0, "Exposure")
         self.settle()
-        steps = len(self.session.history.names)
+        steps = len(self.work.history.names)
 
         def at(frame: int) -> QPoint:
             return QPoint(round(bar.place_of(frame)), 11)
 
         def frames() -> tuple[int, ...]:
-            return tracks.frames_of(self.session.document.sieve, path)
+            return tracks.frames_of(self.work.document.sieve, path)
 
-        self.session.go_to(2)
+        self.workspace.clip.go_to(2)
         QTest.mouseMove(lanes, at(6))
         self.assertIn("drag the key", lanes.toolTip())
         QTest.mousePress(lanes, Qt.MouseButton.LeftButton, pos=at(6))
-        self.assertEqual(self.session.number, 6)
+        self.assertEqual(self.work.number, 6)
         for frame in (7, 8, 9):
             move_held(lanes, at(frame))
-        self.assertEqual((frames(), self.session.number), ((0, 9), 9))
+        self.assertEqual((frames(), self.work.number), ((0, 9), 9))
         for frame in (3, 0):  # not past the key before it
             move_held(lanes, at(frame))
         QTest.mouseRelease(lanes, Qt.MouseButton.LeftButton, pos=at(0))
         self.settle()
-        self.assertEqual((frames(), self.session.number), ((0, 1), 1))
-        self.assertAlmostEqual(self.session.sieve.adjust.light.exposure, -2.0)
-        self.assertEqual(len(self.session.history.names), steps + 1)
-        self.session.undo()
+        self.assertEqual((frames(), self.work.number), ((0, 1), 1))
+        self.assertAlmostEqual(self.work.sieve.adjust.light.exposure, -2.0)
+        self.assertEqual(len(self.work.history.names), steps + 1)
+        self.work.undo()
         self.assertEqual(frames(), (0, 6))
         menu = QMenu()
-        self.session.go_to(6)
-        fill_key_menu(menu, self.session, path)
+        self.workspace.clip.go_to(6)
+        fill_key_menu(menu, self.work, self.workspace.clip, path)
         self.assertEqual([action.isChecked() for action in menu.actions()[:3]], [True, False, False])
         menu.actions()[4].trigger()
         self.assertEqual(frames(), (0,))
@@ -476,9 +476,9 @@ class TracksWindowTest(WindowCase):
 
     def test_flicker_is_said_before_and_after_steady(self):
         self.open(DEMO / "clip.mp4")
-        self.session.set_between(0, 79)
+        self.workspace.clip.set_between(0, 79)
         self.click(240, 440)
-        self.session.set_field("edge.steady", 100.0, "Steady")
+        self.work.set_field("edge.steady", 100.0, "Steady")
         self.settle()
         self.window.timeline.watch.click()
         until = time.monotonic() + 60

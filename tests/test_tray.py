@@ -38,51 +38,51 @@ class TrayTest(WindowCase):
         self.names = [self.folder / f"{name}.png" for name in "abc"]
 
     def open_all(self):
-        self.session.open_many(self.names)
+        self.workspace.pictures.open_many(self.names)
         self.settle()
-        return self.session.tray.entries
+        return self.workspace.tray.entries
 
     def test_each_picture_keeps_its_own_work_history_and_zoom_of_nobody_else(self):
         a, b, c = self.open_all()
         self.assertTrue(self.window.tray.isVisible())
         self.assertEqual(self.window.tray.count(), 3)
         self.click(140, 200)
-        work = self.session.project
+        work = self.work.project
         QTest.mouseClick(
             self.window.tray.viewport(), Qt.MouseButton.LeftButton, pos=self.window.tray.visualItemRect(self.window.tray.item(1)).center()
         )
         self.settle()
-        self.assertIs(self.session.tray.current, b)
-        self.assertEqual(self.session.project, Project(source=str(self.names[1])).but(stack=self.session.project.stack))
-        self.session.set_field("adjust.light.exposure", 1.0, "Exposure")
+        self.assertIs(self.workspace.tray.current, b)
+        self.assertEqual(self.work.project, Project(source=str(self.names[1])).but(stack=self.work.project.stack))
+        self.work.set_field("adjust.light.exposure", 1.0, "Exposure")
         self.settle()
-        self.session.next_picture(-1)
+        self.workspace.pictures.go_on(-1)
         self.settle()
-        self.assertEqual(self.session.project, work)
-        self.session.undo()
-        self.assertEqual(self.session.sieve.pick.samples, ())
+        self.assertEqual(self.work.project, work)
+        self.work.undo()
+        self.assertEqual(self.work.sieve.pick.samples, ())
         self.assertIn("• b.png", self.window.tray.item(1).text())
-        self.assertEqual([entry.name for entry in self.session.unsaved], ["b.png"])
+        self.assertEqual([entry.name for entry in self.workspace.saving.unsaved], ["b.png"])
         self.assertEqual(max(c.thumbnail.shape), SIDE)
 
     def test_opening_what_is_open_shows_it_again(self):
         a, _, _ = self.open_all()
         self.click(140, 200)
-        self.session.next_picture(1)
-        self.session.open(self.names[0])
+        self.workspace.pictures.go_on(1)
+        self.workspace.pictures.open(self.names[0])
         self.settle()
-        self.assertIs(self.session.tray.current, a)
-        self.assertEqual(len(self.session.sieve.pick.samples), 1)
-        self.session.start_over()
-        self.assertEqual(self.session.sieve.pick.samples, ())
-        self.session.undo()
-        self.assertEqual(len(self.session.sieve.pick.samples), 1)
+        self.assertIs(self.workspace.tray.current, a)
+        self.assertEqual(len(self.work.sieve.pick.samples), 1)
+        self.workspace.saving.start_over()
+        self.assertEqual(self.work.sieve.pick.samples, ())
+        self.work.undo()
+        self.assertEqual(len(self.work.sieve.pick.samples), 1)
 
     def test_a_sieve_goes_to_all_chosen_with_tolerances_found_on_each(self):
         entries = self.open_all()
         self.click(140, 200)
-        copy_sieve(self.session)
-        tolerance = self.session.sieve.pick.samples[0].tolerance
+        copy_sieve(self.workspace)
+        tolerance = self.work.sieve.pick.samples[0].tolerance
         self.window.tray.selectAll()
         menu = QMenu()
         self.window.tray.fill_menu(menu)
@@ -97,60 +97,60 @@ class TrayTest(WindowCase):
 
     def test_a_shared_stack_follows(self):
         a, b, c = self.open_all()
-        self.session.share_stack([a, b], True)
+        self.workspace.sharing.share([a, b], True)
         self.click(140, 200)
-        self.session.next_picture(1)
+        self.workspace.pictures.go_on(1)
         self.settle()
-        self.assertEqual(self.session.project.stack, a.document.project.stack)
-        self.session.set_field("adjust.mono.mono", 100.0, "Grey")
-        self.assertEqual(self.session.tray.project_of(a).stack, self.session.project.stack)
-        self.session.go_to_picture(c)
+        self.assertEqual(self.work.project.stack, a.document.project.stack)
+        self.work.set_field("adjust.mono.mono", 100.0, "Grey")
+        self.assertEqual(self.workspace.tray.project_of(a).stack, self.work.project.stack)
+        self.workspace.pictures.go_to(c)
         self.settle()
-        self.assertEqual(self.session.sieve.pick.samples, ())
-        self.session.go_to_picture(a)
+        self.assertEqual(self.work.sieve.pick.samples, ())
+        self.workspace.pictures.go_to(a)
         self.settle()
-        self.assertEqual(self.session.sieve.adjust.mono.mono, 100.0)
-        self.session.share_stack([a], False)
-        self.session.set_field("adjust.mono.mono", 0.0, "Grey")
-        self.session.go_to_picture(b)
+        self.assertEqual(self.work.sieve.adjust.mono.mono, 100.0)
+        self.workspace.sharing.share([a], False)
+        self.work.set_field("adjust.mono.mono", 0.0, "Grey")
+        self.workspace.pictures.go_to(b)
         self.settle()
-        self.assertEqual(self.session.sieve.adjust.mono.mono, 100.0)
+        self.assertEqual(self.work.sieve.adjust.mono.mono, 100.0)
 
     def test_what_was_open_comes_back(self):
         entries = self.open_all()
-        self.session.share_stack(entries[1:], True)
-        self.session.save(self.folder / "a.sieve")
-        self.session.go_to_picture(entries[2])
+        self.workspace.sharing.share(entries[1:], True)
+        self.workspace.saving.save(self.folder / "a.sieve")
+        self.workspace.pictures.go_to(entries[2])
         self.settle()
         held = json.loads(open_tray.tray_file().read_text())["windows"]
         mine = next(one for one in held if one["process"] == os.getpid())
         self.assertEqual([pathlib.Path(row["source"]).name for row in mine["entries"]], ["a.png", "b.png", "c.png"])
         self.assertEqual(mine["current"], 2)
-        self.session.close_all()
+        self.workspace.pictures.close_all()
         open_tray.tray_file().write_text(json.dumps({"windows": [mine | {"started": "before this process"}]}))
-        self.assertTrue(self.session.restore_tray())
+        self.assertTrue(self.workspace.pictures.restore())
         self.settle()
-        self.assertEqual([entry.name for entry in self.session.tray.entries], ["a.sieve", "b.png", "c.png"])
-        self.assertEqual([entry.shared for entry in self.session.tray.entries], [False, True, True])
-        self.assertEqual(self.session.tray.current.name, "c.png")
+        self.assertEqual([entry.name for entry in self.workspace.tray.entries], ["a.sieve", "b.png", "c.png"])
+        self.assertEqual([entry.shared for entry in self.workspace.tray.entries], [False, True, True])
+        self.assertEqual(self.workspace.tray.current.name, "c.png")
         self.assertEqual(self.troubles, [])
 
     def test_unsaved_work_of_all_is_kept_and_saved_beside(self):
         entries = self.open_all()
         for entry in entries:
             entry.document.edit(lambda project: project.but(gamut="clip"), "Gamut")
-        self.session.keep_now()
+        self.workspace.saving.keep_now()
         self.assertEqual(
             len(list((pathlib.Path(os.environ["XDG_STATE_HOME"]) / "amber-sieve" / "recovery").glob(f"{os.getpid()}-*.json"))), 3
         )
         self.assertEqual(left_behind(), [])  # this program still runs
         event = QCloseEvent()
         answers = {"question": mock.Mock(return_value=QMessageBox.StandardButton.SaveAll)}
-        with mock.patch.multiple("amber_sieve.desk.window.files.QMessageBox", **answers), mock.patch.object(self.session, "close"):
+        with mock.patch.multiple("amber_sieve.desk.window.files.QMessageBox", **answers), mock.patch.object(self.workspace, "close"):
             self.window.closeEvent(event)
         self.assertTrue(event.isAccepted())
         self.assertEqual([storage.load(self.folder / f"{name}.sieve").gamut for name in "abc"], ["clip"] * 3)
-        self.assertEqual(self.session.unsaved, [])
+        self.assertEqual(self.workspace.saving.unsaved, [])
 
     def test_folders_and_many_files_are_dropped(self):
         (self.folder / "more").mkdir()
@@ -160,14 +160,14 @@ class TrayTest(WindowCase):
         event = QDropEvent(QPointF(5, 5), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
         self.window.dropEvent(event)
         self.settle()
-        self.assertEqual([entry.name for entry in self.session.tray.entries], ["d.png", "b.png"])
+        self.assertEqual([entry.name for entry in self.workspace.tray.entries], ["d.png", "b.png"])
         (self.folder / "none").mkdir()
         self.window.files.open_dropped([self.folder / "none"])
         self.assertIn("holds no pictures", self.window.last_trouble)
 
     def test_a_batch_of_the_tray_each_by_its_own_stack(self):
         a, _, _ = self.open_all()
-        self.session.edit_sieve(lambda sieve: sieve.but(invert=True, adjust=sieve.adjust.but(mono=sieve.adjust.mono.but(mono=100))), "Grey")
+        self.work.edit_sieve(lambda sieve: sieve.but(invert=True, adjust=sieve.adjust.but(mono=sieve.adjust.mono.but(mono=100))), "Grey")
         out = self.folder / "out"
         with mock.patch("amber_sieve.desk.window.files.QFileDialog.getExistingDirectory", return_value=str(out)):
             self.window.exports.batch("tray")
@@ -185,7 +185,7 @@ class TrayTest(WindowCase):
     def test_whole_sieves_are_stored_with_a_picture_and_used_elsewhere(self):
         self.open_all()
         self.click(140, 200)
-        self.session.set_field("adjust.light.exposure", -1.0, "Exposure")
+        self.work.set_field("adjust.light.exposure", -1.0, "Exposure")
         self.settle()
         self.window.show_sieve_presets()
         dialog = next(child for child in self.window.findChildren(SievePresetsDialog))
@@ -193,12 +193,12 @@ class TrayTest(WindowCase):
             dialog.store.click()
         self.assertEqual([preset.name for preset in sieve_presets.stored()], ["Darker"])
         self.assertGreater(len(sieve_presets.stored()[0].png), 500)
-        self.session.next_picture(1)
+        self.workspace.pictures.go_on(1)
         self.settle()
         dialog.list.setCurrentRow(0)
         dialog.use.click()
         self.settle()
-        self.assertEqual((self.session.sieve.name, self.session.sieve.adjust.light.exposure), ("Darker", -1.0))
+        self.assertEqual((self.work.sieve.name, self.work.sieve.adjust.light.exposure), ("Darker", -1.0))
         for ask, button, name in (("getSaveFileName", dialog.give, "p.json"), ("getOpenFileName", dialog.bring, "p.json")):
             with mock.patch(f"amber_sieve.desk.dialogs.sieve_presets_dialog.QFileDialog.{ask}", return_value=(str(self.folder / name), "")):
                 button.click()
@@ -206,48 +206,48 @@ class TrayTest(WindowCase):
         dialog.remove.click()
         self.assertEqual(sieve_presets.stored(), [])
         (self.folder / "bad.json").write_text("{}")
-        self.session.import_sieve(self.folder / "bad.json")
+        self.workspace.presets.read_sieve(self.folder / "bad.json")
         self.assertIn("not a preset", self.troubles[-1])
         dialog.close()
 
     def test_several_projects_at_once_and_kept_work_in_place_of_the_clean_one(self):
         for name in ("a", "b"):
             storage.save(Project(source=str(self.folder / f"{name}.png"), gamut="clip"), self.folder / f"{name}.sieve")
-        self.session.open_many([self.folder / "a.sieve", self.folder / "b.sieve"])
+        self.workspace.pictures.open_many([self.folder / "a.sieve", self.folder / "b.sieve"])
         self.settle()
-        self.assertEqual([entry.name for entry in self.session.tray.entries], ["a.sieve", "b.sieve"])
+        self.assertEqual([entry.name for entry in self.workspace.tray.entries], ["a.sieve", "b.sieve"])
         kept_file = self.folder / "left.json"
         left = Left(kept_file, "b.sieve", str(self.folder / "b.sieve"), 0.0, Project(source=str(self.folder / "b.png")))
-        self.session.open_recovered(left)
+        self.workspace.pictures.open_recovered(left)
         self.settle()
         self.assertEqual(
-            [(entry.name, entry.document.history.changed) for entry in self.session.tray.entries], [("a.sieve", False), ("b.sieve", True)]
+            [(entry.name, entry.document.history.changed) for entry in self.workspace.tray.entries], [("a.sieve", False), ("b.sieve", True)]
         )
         self.assertEqual(self.troubles, [])
 
     def test_a_shared_stack_reaches_pictures_that_were_not_shown_again_before_saving(self):
         a, b, _ = self.open_all()
-        self.session.share_stack([a, b], True)
-        self.session.set_field("adjust.mono.mono", 100.0, "Grey")
+        self.workspace.sharing.share([a, b], True)
+        self.work.set_field("adjust.mono.mono", 100.0, "Grey")
         self.assertEqual(b.document.project.stack[0].adjust.mono.mono, 0)
-        self.session.bring_shared()
-        self.assertEqual({entry.name for entry in self.session.unsaved}, {"a.png", "b.png"})
-        self.session.save_all()
+        self.workspace.sharing.bring_shared()
+        self.assertEqual({entry.name for entry in self.workspace.saving.unsaved}, {"a.png", "b.png"})
+        self.workspace.saving.save_all()
         self.assertEqual(storage.load(self.folder / "b.sieve").stack[0].adjust.mono.mono, 100)
 
     def test_a_missing_picture_on_the_tray_goes_on_with_the_one_that_was_found(self):
         entries = self.open_all()
         self.names[1].rename(self.folder / "other.png")
         asked = []
-        self.session.missing.disconnect()
-        self.session.missing.connect(asked.append)
-        self.session.go_to_picture(entries[1])
+        self.workspace.pictures.missing.disconnect()
+        self.workspace.pictures.missing.connect(asked.append)
+        self.workspace.pictures.go_to(entries[1])
         self.settle()
-        self.session.open_with_source(asked[0], self.folder / "other.png")
+        self.workspace.pictures.open_with_source(asked[0], self.folder / "other.png")
         self.settle()
-        self.assertEqual(len(self.session.tray.entries), 3)
-        self.assertIs(self.session.tray.current, entries[1])
-        self.assertEqual(self.session.size, (400, 300))
+        self.assertEqual(len(self.workspace.tray.entries), 3)
+        self.assertIs(self.workspace.tray.current, entries[1])
+        self.assertEqual(self.work.size, (400, 300))
         self.assertEqual(self.troubles, [])
 
     def test_closing_pictures_one_by_one(self):
@@ -255,53 +255,53 @@ class TrayTest(WindowCase):
         self.click(140, 200)
         with mock.patch("amber_sieve.desk.window.files.QMessageBox.question", return_value=QMessageBox.StandardButton.Cancel):
             self.window.files.close_picture()
-        self.assertEqual(len(self.session.tray.entries), 3)
+        self.assertEqual(len(self.workspace.tray.entries), 3)
         with mock.patch("amber_sieve.desk.window.files.QMessageBox.question", return_value=QMessageBox.StandardButton.Discard):
             for _ in range(3):
                 self.window.files.close_picture()
                 self.settle()
-        self.assertTrue(self.session.tray.current.blank)
+        self.assertTrue(self.workspace.tray.current.blank)
         self.assertFalse(self.window.tray.isVisible())
-        self.session.open(self.names[2])
+        self.workspace.pictures.open(self.names[2])
         self.settle()
-        self.assertEqual(self.session.display_name(), "c.png")
+        self.assertEqual(self.work.display_name(), "c.png")
         self.assertEqual(self.troubles, [])
 
     def test_a_picture_that_cannot_be_read_does_not_take_the_others_along(self):
         (self.folder / "x.png").write_bytes(b"no picture")
         self.names.insert(1, self.folder / "x.png")
         self.open_all()
-        self.session.next_picture(1)
+        self.workspace.pictures.go_on(1)
         self.settle()
         self.assertEqual(len(self.troubles), 1)
         self.assertIn("x.png", self.troubles[0])
-        self.session.next_picture(1)
+        self.workspace.pictures.go_on(1)
         self.settle()
-        self.assertEqual(self.session.size, (400, 300))
+        self.assertEqual(self.work.size, (400, 300))
 
     def test_what_was_seen_last_is_shown_at_once(self):
         a, b, _ = self.open_all()
         self.click(140, 200)
-        seen = self.session.last.pictures["result"]
-        self.session.go_to_picture(b)
+        seen = self.viewing.last.pictures["result"]
+        self.workspace.pictures.go_to(b)
         self.settle()
         a.opened.retire()
         a.opened = None  # as when memory was needed
-        self.session.go_to_picture(a)
+        self.workspace.pictures.go_to(a)
         image = self.window.canvas.panes[0]
         self.assertTrue(np.array_equal(a.glimpse.pictures["result"], seen))
         self.assertIsNotNone(image)
         self.settle()
-        self.assertTrue(np.array_equal(self.session.last.pictures["result"], seen))
+        self.assertTrue(np.array_equal(self.viewing.last.pictures["result"], seen))
 
     def test_clipboard_keeps_working_between_pictures(self):
         self.open_all()
         self.click(140, 200)
-        copy_sieve(self.session)
-        self.session.next_picture(1)
+        copy_sieve(self.workspace)
+        self.workspace.pictures.go_on(1)
         self.settle()
-        self.session.paste(QGuiApplication.clipboard().text())
-        self.assertEqual(len(self.session.project.stack), 2)
+        self.workspace.stack.paste(QGuiApplication.clipboard().text())
+        self.assertEqual(len(self.work.project.stack), 2)
 
 
 class FoundAgainTest(FolderCase):
@@ -332,20 +332,20 @@ class MovedTest(WindowCase):
         storage.save(Project(source=str(first / "close.png")), self.folder / "p.sieve")
         first.rename(second)
         said = []
-        self.session.said.connect(said.append)
-        self.session.open(self.folder / "p.sieve")
+        self.workspace.speech.said.connect(said.append)
+        self.workspace.pictures.open(self.folder / "p.sieve")
         self.settle()
-        self.assertEqual(self.session.project.source, str(second / "close.png"))
+        self.assertEqual(self.work.project.source, str(second / "close.png"))
         self.assertEqual([words for words in said if "changed" in words], [])
         Image.open(DEMO / "yard.png").save(second / "close.png")
-        self.session.close_all()
-        self.session.open(self.folder / "p.sieve")
+        self.workspace.pictures.close_all()
+        self.workspace.pictures.open(self.folder / "p.sieve")
         self.settle()
         self.assertTrue(any("has changed since" in words for words in said))
-        self.session.find_again(DEMO / "close.png")
+        self.workspace.pictures.find_again(DEMO / "close.png")
         self.settle()
-        self.assertEqual(self.session.project.source, str(DEMO / "close.png"))
-        self.assertEqual(self.session.size, self.session.opened.source.about.size)
+        self.assertEqual(self.work.project.source, str(DEMO / "close.png"))
+        self.assertEqual(self.work.size, self.work.opened.source.about.size)
         self.assertEqual(self.troubles, [])
 
 

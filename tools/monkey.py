@@ -38,8 +38,8 @@ from amber_sieve.desk.widgets.curve_editor import CurveEditor  # noqa: E402
 from amber_sieve.desk.widgets.number import Number  # noqa: E402
 from amber_sieve.desk.window.window import Window  # noqa: E402
 from amber_sieve.workspace.guard import Mishaps  # noqa: E402
-from amber_sieve.workspace.session import Session  # noqa: E402
-from amber_sieve.workspace.workers import QUIET  # noqa: E402
+from amber_sieve.workspace.newest import QUIET  # noqa: E402
+from amber_sieve.workspace.workspace import Workspace  # noqa: E402
 
 #: Buttons that open a dialog which waits for an answer.
 WAITING = ("Save preset…", "Choose…", "Chosen…", "From another…", "Read…", "Write…", "Target", "Colour", "To")
@@ -58,12 +58,12 @@ class Monkey:
     def __init__(self, seed: int) -> None:
         self.chance = random.Random(seed)
         self.application = application()
-        self.session = Session()
-        self.window = Window(self.session)
-        self.mishaps = Mishaps(self.session.keep_now)
+        self.workspace = Workspace()
+        self.window = Window(self.workspace)
+        self.mishaps = Mishaps(self.workspace.saving.keep_now)
         self.raised: list[str] = []
         self.mishaps.happened.connect(lambda words, details: self.raised.append(details) if details else None)
-        self.session.mishap.connect(lambda words, details: self.raised.append(details))
+        self.workspace.speech.mishap.connect(lambda words, details: self.raised.append(details))
         self.mishaps.install()
         self.window.show()
         self.window.activateWindow()
@@ -109,7 +109,7 @@ class Monkey:
             letters = "1234567890twiholaz,.n[] "
             QTest.keyClick(pane, chance.choice(letters))
         elif way < 64:
-            chance.choice((self.session.undo, self.session.redo))()
+            chance.choice((self.workspace.work.undo, self.workspace.work.redo))()
         elif way < 70:
             self.window.pages.setCurrentIndex(chance.randrange(self.window.pages.count()))
         elif way < 78:
@@ -152,36 +152,40 @@ class Monkey:
                         )
                     )()
         elif way < 93:
-            self.session.save(self.folder / "monkey.sieve")
+            self.workspace.saving.save(self.folder / "monkey.sieve")
         elif way < 94:
-            self.session.export(self.folder / chance.choice(("out.png", "out.jpg", "out.exr")))
+            self.workspace.exports.write(self.folder / chance.choice(("out.png", "out.jpg", "out.exr")))
         elif way < 95:
             self.window.files.offer_recovery()
             chance.choice((self.window.show_keys, self.window.find_command, self.window.show_preferences))()
-        elif way < 96 and self.session.jobs.job is None:
-            self.session.history.mark_saved()
-            self.session.open(ROOT / "demo" / chance.choice(("yard.png", "close.png", "yard.sieve", "clip.mp4", "none.png")))
+        elif way < 96 and self.workspace.workers.jobs.job is None:
+            self.workspace.work.history.mark_saved()
+            self.workspace.pictures.open(ROOT / "demo" / chance.choice(("yard.png", "close.png", "yard.sieve", "clip.mp4", "none.png")))
         elif way < 98:
-            self.session.go_to(chance.randrange(max(self.session.frames, 1)))
+            self.workspace.clip.go_to(chance.randrange(max(self.workspace.work.frames, 1)))
         else:
-            self.session.stop_job()
+            self.workspace.workers.stop_job()
         for dialog in self.window.findChildren(QDialog):
             if dialog.isVisible() and chance.random() < 0.6:
                 dialog.close()
                 dialog.deleteLater()
         # A stack or list of areas that only grows would measure itself, not the program.
-        if len(self.session.project.stack) > 4 or len(self.session.sieve.areas) > 6 or len(self.session.sieve.pick.samples) > 12:
-            self.session.undo()
-            self.session.history.mark_saved()
-            self.session.edit_sieve(lambda s: s.but(areas=(), pick=s.pick.but(samples=s.pick.samples[:2])), "Tidy")
-            self.session.edit(lambda p: p.but(stack=p.stack[:2]), "Tidy")
+        if (
+            len(self.workspace.work.project.stack) > 4
+            or len(self.workspace.work.sieve.areas) > 6
+            or len(self.workspace.work.sieve.pick.samples) > 12
+        ):
+            self.workspace.work.undo()
+            self.workspace.work.history.mark_saved()
+            self.workspace.work.edit_sieve(lambda s: s.but(areas=(), pick=s.pick.but(samples=s.pick.samples[:2])), "Tidy")
+            self.workspace.work.edit(lambda p: p.but(stack=p.stack[:2]), "Tidy")
 
 
 def run(events: int, seed: int = 1) -> int:
     """So many random events; returns 1 when something was raised, or something grew."""
     monkey = Monkey(seed)
-    monkey.session.open(ROOT / "demo" / "yard.sieve")
-    settle(monkey.session)
+    monkey.workspace.pictures.open(ROOT / "demo" / "yard.sieve")
+    settle(monkey.workspace)
     first: tuple[float, int] | None = None
     for number in range(events):
         try:
@@ -192,25 +196,25 @@ def run(events: int, seed: int = 1) -> int:
         QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
         if number % max(events // 16, 1) == 0:
             try:
-                settle(monkey.session, 120)
+                settle(monkey.workspace, 120)
             except TimeoutError:
                 monkey.raised.append(f"still busy after 120 s at event {number}")
             gc.collect()
-            time.sleep(2 * QUIET)  # what was freed is given back when nothing is done
+            time.sleep(2 * QUIET / 1000)  # what was freed is given back when nothing is done
             now = (resident(), threading.active_count())
             print(f"event {number:6}: {now[0]:6.0f} MB, {now[1]} threads, {len(monkey.raised)} raised", flush=True)
             if first is None and number >= events // 8:
                 first = now
-    settle(monkey.session, 120)
+    settle(monkey.workspace, 120)
     gc.collect()
-    time.sleep(2 * QUIET)
+    time.sleep(2 * QUIET / 1000)
     last = (resident(), threading.active_count())
     first = first or last
     print(f"{events} events: {first[0]:.0f} MB and {first[1]} threads after an eighth, {last[0]:.0f} MB and {last[1]} threads at the end")
     for words in dict.fromkeys(monkey.raised):
         print(words)
-    monkey.session.history.mark_saved()
-    monkey.session.close()
+    monkey.workspace.work.history.mark_saved()
+    monkey.workspace.close()
     return 1 if monkey.raised or last[0] > first[0] + FLAT or last[1] > first[1] + 2 else 0
 
 

@@ -20,7 +20,7 @@ from amber_sieve.desk.start.waiting import settle
 from amber_sieve.desk.window.window import Window
 from amber_sieve.export.clip import ClipExport
 from amber_sieve.project.model import Adjust, Area, Recolour
-from amber_sieve.workspace.session import Session
+from amber_sieve.workspace.workspace import Workspace
 
 # As on a new machine: nobody's own preferences.
 _HOME = tempfile.TemporaryDirectory()
@@ -36,15 +36,15 @@ class Photographer:
 
     def __init__(self) -> None:
         self.application = application()
-        self.window = Window(Session())
+        self.window = Window(Workspace())
         self.window.resize(1280, 800)
         self.window.show()
-        self.session = self.window.session
+        self.workspace = self.window.workspace
 
     def open(self, name: str) -> None:
-        self.session.close_all()
-        self.session.open(DEMO / name)
-        settle(self.session)
+        self.workspace.pictures.close_all()
+        self.workspace.pictures.open(DEMO / name)
+        settle(self.workspace)
 
     def point(self, x: float, y: float, pane: int = 0) -> None:
         """As if the pointer were at this picture point."""
@@ -54,7 +54,7 @@ class Photographer:
         held.update()
 
     def take(self, name: str, flash: bool = False) -> None:
-        settle(self.session)
+        settle(self.workspace)
         if not flash:  # what the last click did is shown for a moment only
             self.window.canvas._end_flash()
         self.window.stack.follow()
@@ -65,73 +65,73 @@ class Photographer:
 def pick(camera: Photographer) -> None:
     camera.open("yard.png")
     for x, y, role in ((1398, 882, "keep"), (535, 210, "drop"), (1662, 1042, "keep")):
-        camera.session.sample(x, y, role)
-        settle(camera.session)
+        camera.workspace.samples.take(x, y, role)
+        settle(camera.workspace)
     camera.point(1380, 1000)
     camera.take("pick", flash=True)
 
 
 def export(camera: Photographer) -> None:
     camera.open("yard.png")
-    camera.session.sample(1205, 400)
-    settle(camera.session)
-    camera.session.set_field("adjust.recolour.hue", 110.0, "Hue")
-    settle(camera.session)
-    dialog = ExportDialog(camera.window, camera.session)
+    camera.workspace.samples.take(1205, 400)
+    settle(camera.workspace)
+    camera.workspace.work.set_field("adjust.recolour.hue", 110.0, "Hue")
+    settle(camera.workspace)
+    dialog = ExportDialog(camera.window, camera.workspace)
     dialog.place.setText("~/Pictures")
     dialog.show()
-    settle(camera.session)
+    settle(camera.workspace)
     dialog.grab().save(str(OUT / "export.png"))
     dialog.what.setCurrentIndex(4)
-    settle(camera.session)
+    settle(camera.workspace)
     dialog.grab().save(str(OUT / "lookup.png"))
     dialog.close()
 
 
 def tray(camera: Photographer) -> None:
-    camera.session.close_all()
-    camera.session.open_many([DEMO / name for name in ("yard.png", "close.png", "madder.png", "evening.png", "clip.mp4")])
-    settle(camera.session)
-    camera.session.sample(1205, 400)
-    settle(camera.session)
-    camera.session.set_field("adjust.recolour.hue", 110.0, "Hue")
-    entries = camera.session.tray.entries
-    camera.session.share_stack([entries[0], entries[2]], True)
+    camera.workspace.pictures.close_all()
+    camera.workspace.pictures.open_many([DEMO / name for name in ("yard.png", "close.png", "madder.png", "evening.png", "clip.mp4")])
+    settle(camera.workspace)
+    camera.workspace.samples.take(1205, 400)
+    settle(camera.workspace)
+    camera.workspace.work.set_field("adjust.recolour.hue", 110.0, "Hue")
+    entries = camera.workspace.tray.entries
+    camera.workspace.sharing.share([entries[0], entries[2]], True)
     camera.take("tray")
-    camera.session.close_all()
+    camera.workspace.pictures.close_all()
 
 
 def stack(camera: Photographer) -> None:
     camera.open("yard.png")
-    session = camera.session
-    session.sample(742, 790)
-    settle(session)
-    session.edit_sieve(lambda s: s.but(name="Jar"), "Name")
-    jar = session.sieve.id
-    session.add_sieve()
-    session.sample(1205, 400)
-    settle(session)
-    session.edit_sieve(lambda s: s.but(name="Cloth", adjust=Adjust(recolour=Recolour(hue=110))), "Name")
-    cloth = session.sieve.id
-    session.add_sieve()
-    session.edit_sieve(lambda s: s.but(name="All else"), "Name")
-    session.set_mask_from("left", (jar, cloth))
-    session.set_field("adjust.mono.mono", 100.0, "Grey")
+    workspace = camera.workspace
+    workspace.samples.take(742, 790)
+    settle(workspace)
+    workspace.work.edit_sieve(lambda s: s.but(name="Jar"), "Name")
+    jar = workspace.work.sieve.id
+    workspace.stack.add()
+    workspace.samples.take(1205, 400)
+    settle(workspace)
+    workspace.work.edit_sieve(lambda s: s.but(name="Cloth", adjust=Adjust(recolour=Recolour(hue=110))), "Name")
+    cloth = workspace.work.sieve.id
+    workspace.stack.add()
+    workspace.work.edit_sieve(lambda s: s.but(name="All else"), "Name")
+    workspace.stack.set_mask_from("left", (jar, cloth))
+    workspace.work.set_field("adjust.mono.mono", 100.0, "Grey")
     camera.take("stack")
 
 
 def adjust(camera: Photographer) -> None:
     camera.open("yard.png")
-    window, session = camera.window, camera.session
+    window, workspace = camera.window, camera.workspace
     window.pages.setCurrentWidget(window.adjust)
-    session.sample(300, 200)
-    settle(session)
-    sky = session.sieve.adjust.fill.but(fill="picture", fill_where="behind", fill_picture=str(DEMO / "evening.png"))
-    session.edit_sieve(lambda s: s.but(name="Sky", invert=True, adjust=s.adjust.but(fill=sky)), "Another sky")
-    session.add_sieve()
-    session.sample(742, 790)
-    settle(session)
-    session.edit_sieve(lambda s: s.but(name="Jar", adjust=s.adjust.but(match=s.adjust.match.but(target=(0.27, 0.10, 0.34)))), "Jar")
+    workspace.samples.take(300, 200)
+    settle(workspace)
+    sky = workspace.work.sieve.adjust.fill.but(fill="picture", fill_where="behind", fill_picture=str(DEMO / "evening.png"))
+    workspace.work.edit_sieve(lambda s: s.but(name="Sky", invert=True, adjust=s.adjust.but(fill=sky)), "Another sky")
+    workspace.stack.add()
+    workspace.samples.take(742, 790)
+    settle(workspace)
+    workspace.work.edit_sieve(lambda s: s.but(name="Jar", adjust=s.adjust.but(match=s.adjust.match.but(target=(0.27, 0.10, 0.34)))), "Jar")
     window.adjust.blocks["recolour"].set_open(True)
     window.adjust.blocks["white"].set_open(True)
     camera.take("adjust")
@@ -139,17 +139,17 @@ def adjust(camera: Photographer) -> None:
 
 def believable(camera: Photographer) -> None:
     camera.open("yard.png")
-    window, session = camera.window, camera.session
+    window, workspace = camera.window, camera.workspace
     window.pages.setCurrentWidget(window.adjust)
     window.canvas.set_view(1, "realism")
-    session.sample(1205, 400)
-    settle(session)
-    balance = session.sieve.adjust.balance.but(shadows_hue=300.0, shadows_colour=40.0, highlights_hue=30.0, highlights_colour=60.0)
-    curve = session.sieve.adjust.curve.but(curve=((0.2, 0.3), (0.45, 0.78)))
-    session.edit_sieve(lambda s: s.but(adjust=s.adjust.but(balance=balance, curve=curve)), "Look")
+    workspace.samples.take(1205, 400)
+    settle(workspace)
+    balance = workspace.work.sieve.adjust.balance.but(shadows_hue=300.0, shadows_colour=40.0, highlights_hue=30.0, highlights_colour=60.0)
+    curve = workspace.work.sieve.adjust.curve.but(curve=((0.2, 0.3), (0.45, 0.78)))
+    workspace.work.edit_sieve(lambda s: s.but(adjust=s.adjust.but(balance=balance, curve=curve)), "Look")
     window.adjust.believable.set_open(True)
-    settle(session)
-    session.judge()
+    settle(workspace)
+    workspace.adjust.judge()
     camera.take("believable")
     window.canvas.set_view(1, "mask")
     window.adjust.believable.set_open(False)
@@ -158,13 +158,13 @@ def believable(camera: Photographer) -> None:
 def bands(camera: Photographer) -> None:
     camera.open("yard.png")
     for x, y in ((1100, 180), (1235, 420), (1400, 450)):
-        camera.session.sample(x, y)
-        settle(camera.session)
-    camera.session.set_bands_from_samples()
-    settle(camera.session)
+        camera.workspace.samples.take(x, y)
+        settle(camera.workspace)
+    camera.workspace.samples.set_bands()
+    settle(camera.workspace)
     camera.window.pages.setCurrentWidget(camera.window.bands)
     camera.window.canvas.set_view(1, "veil")
-    settle(camera.session)
+    settle(camera.workspace)
     camera.point(1235, 420)
     camera.take("bands")
 
@@ -172,9 +172,9 @@ def bands(camera: Photographer) -> None:
 def views(camera: Photographer) -> None:
     camera.open("close.png")
     camera.window.pages.setCurrentWidget(camera.window.pick)
-    camera.session.sample(610, 976, fresh=True)
-    settle(camera.session)
-    camera.session.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=-60.0))), "Hue")
+    camera.workspace.samples.take(610, 976, fresh=True)
+    settle(camera.workspace)
+    camera.workspace.work.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=-60.0))), "Hue")
     camera.window.canvas.set_view(0, "isolate")
     camera.window.canvas.set_view(1, "weak spots")
     camera.take("views")
@@ -189,10 +189,10 @@ def edge(camera: Photographer) -> None:
     view.zoom_to(1.0)
     view.centre = QPointF(1230, 600)
     view.changed.emit()
-    settle(camera.session)
+    settle(camera.workspace)
     camera.window.edge.count.click()
     camera.window.edge.haze_check.click()
-    settle(camera.session)
+    settle(camera.workspace)
     camera.take("edge")
     view.fit()
 
@@ -201,34 +201,34 @@ def areas(camera: Photographer) -> None:
     camera.open("yard.sieve")
     camera.window.pages.setCurrentWidget(camera.window.areas)
     tools = camera.window.canvas.areas
-    tools.selected = camera.session.add_area(turned(boxed("ellipse", (1000, 150), (1500, 700), mode="intersect", feather=12.0), 20))
+    tools.selected = camera.workspace.areas.add(turned(boxed("ellipse", (1000, 150), (1500, 700), mode="intersect", feather=12.0), 20))
     tools.take("change")
     camera.take("areas")
 
 
 def clip(camera: Photographer) -> None:
     camera.open("clip.mp4")
-    camera.session.sample(290, 450, fresh=True)
-    settle(camera.session)
-    camera.session.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=150.0))), "Hue")
+    camera.workspace.samples.take(290, 450, fresh=True)
+    settle(camera.workspace)
+    camera.workspace.work.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=150.0))), "Hue")
     camera.window.pages.setCurrentWidget(camera.window.adjust)
     camera.window.canvas.set_view(1, "mask")
-    camera.session.set_key("adjust.recolour.hue", "smooth")
-    camera.session.go_to(60)
-    camera.session.set_field("adjust.recolour.hue", 60.0, "Hue")
-    camera.session.go_to(38)
-    settle(camera.session)
+    camera.workspace.clip.set_key("adjust.recolour.hue", "smooth")
+    camera.workspace.clip.go_to(60)
+    camera.workspace.work.set_field("adjust.recolour.hue", 60.0, "Hue")
+    camera.workspace.clip.go_to(38)
+    settle(camera.workspace)
     # What crosses before the jar is kept out of it.
     cup = Area(name="Cup", kind="ellipse", points=((504, 345), (541, 345), (504, 387)), mode="subtract")
-    camera.session.add_area(cup)
+    camera.workspace.areas.add(cup)
     for way in (1, -1):
-        camera.session.track_area(cup.id, way, "position, size and rotation")
-        settle(camera.session)
-    camera.session.go_to(46)
-    camera.session.set_between(8, 72)
+        camera.workspace.clip.track_area(cup.id, way, "position, size and rotation")
+        settle(camera.workspace)
+    camera.workspace.clip.go_to(46)
+    camera.workspace.clip.set_between(8, 72)
     camera.window.timeline.watch.click()
     bar = camera.window.timeline.bar
-    while bar.course is None or len(bar.course.seen) < camera.session.frames:
+    while bar.course is None or len(bar.course.seen) < camera.workspace.work.frames:
         camera.application.processEvents()
         time.sleep(0.01)
     camera.take("clip")
@@ -237,9 +237,9 @@ def clip(camera: Photographer) -> None:
 
 def reading(camera: Photographer) -> None:
     camera.open("clip.mp4")
-    dialog = ReadingDialog(camera.window, camera.session)
+    dialog = ReadingDialog(camera.window, camera.workspace)
     dialog.show()
-    settle(camera.session)
+    settle(camera.workspace)
     dialog.grab().save(str(OUT / "reading.png"))
     dialog.close()
 
@@ -247,29 +247,29 @@ def reading(camera: Photographer) -> None:
 def queue(camera: Photographer) -> None:
     camera.open("clip.mp4")
     with tempfile.TemporaryDirectory() as folder:
-        dialog = JobsDialog(camera.window, camera.session)
+        dialog = JobsDialog(camera.window, camera.workspace)
         dialog.show()
         for name in ("clip-sieved.mov", "clip-mask.mov", "clip-sieved.mp4"):
-            camera.session.export_frames(pathlib.Path(folder) / name, (0, 30), "", ClipExport())
+            camera.workspace.exports.write_frames(pathlib.Path(folder) / name, (0, 30), "", ClipExport())
         while dialog.bar.value() < 400:
             camera.application.processEvents()
             time.sleep(0.005)
         dialog.pause.click()
         camera.application.processEvents()
         dialog.grab().save(str(OUT / "queue.png"))
-        for waiting in list(camera.session.jobs.waiting):
-            camera.session.jobs.forget(waiting)
-        camera.session.stop_job()
-        settle(camera.session)
+        for waiting in list(camera.workspace.workers.jobs.waiting):
+            camera.workspace.workers.jobs.forget(waiting)
+        camera.workspace.workers.stop_job()
+        settle(camera.workspace)
         dialog.close()
 
 
 def inset(camera: Photographer) -> None:
     camera.open("yard.sieve")
     camera.window.pages.setCurrentWidget(camera.window.adjust)
-    camera.session.prefer(arrangement="inset")
+    camera.workspace.preferences.change(arrangement="inset")
     camera.take("inset")
-    camera.session.prefer(arrangement="twin")
+    camera.workspace.preferences.change(arrangement="twin")
 
 
 def keys(camera: Photographer) -> None:
@@ -285,7 +285,7 @@ def main() -> None:
     camera = Photographer()
     for view in (pick, bands, views, edge, areas, adjust, believable, stack, export, tray, clip, reading, queue, inset, keys):
         view(camera)
-    camera.session.history.mark_saved()
+    camera.workspace.work.history.mark_saved()
     camera.window.close()
 
 

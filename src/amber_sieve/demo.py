@@ -13,20 +13,20 @@ def without_screen(demo: pathlib.Path, out: pathlib.Path) -> int:
     from .desk.app import application
     from .desk.start.waiting import settle
     from .desk.window.window import Window
-    from .workspace.session import Session
+    from .workspace.workspace import Workspace
 
     out.mkdir(exist_ok=True)
     running = application()
-    window = Window(Session())
+    window = Window(Workspace())
     window.show()
-    window.session.open(demo / "yard.sieve", copy=True)
-    settle(window.session)
-    for name, write in (("result.png", window.session.export), ("mask.png", window.session.export_mask)):
+    window.workspace.pictures.open(demo / "yard.sieve", copy=True)
+    settle(window.workspace)
+    for name, write in (("result.png", window.workspace.exports.write), ("mask.png", window.workspace.exports.write_mask)):
         write(out / name)
-        settle(window.session)
+        settle(window.workspace)
     window.stack.follow()
     window.grab().save(str(out / "window.png"))
-    window.session.close()
+    window.workspace.close()
     running.processEvents()
     print(f"No display: wrote {', '.join(sorted(str(out / name) for name in ('result.png', 'mask.png', 'window.png')))}")
     return 0

@@ -15,7 +15,7 @@ from ..files import sweep_parts
 from ..warm import is_warm, warm
 from ..workspace.guard import Mishaps
 from ..workspace.memory import few_stores
-from ..workspace.session import Session
+from ..workspace.workspace import Workspace
 from .start.one_window import Door, handed_over
 from .style import dress
 from .window.window import Window
@@ -48,9 +48,9 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
     paths = [pathlib.Path(word) for word in words]
     if words and not copy and handed_over(paths):
         return 0
-    session = Session()
-    window = Window(session)
-    mishaps = Mishaps(session.keep_now)
+    workspace = Workspace()
+    window = Window(workspace)
+    mishaps = Mishaps(workspace.saving.keep_now)
     mishaps.happened.connect(window.tell_trouble)
     mishaps.install()
     sweep_parts()
@@ -59,20 +59,20 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
     window.leaving.connect(door.close)
 
     def begin(_: object = None) -> None:
-        restored = session.restore_tray()
+        restored = workspace.pictures.restore()
         if words and not (copy and restored):  # the demo does not come between a person and what was open
-            session.open(paths[0], copy) if copy else session.open_many(paths)
+            workspace.pictures.open(paths[0], copy) if copy else workspace.pictures.open_many(paths)
         window.files.offer_recovery()
 
     if is_warm():
         begin()
     else:
-        session.opening.emit("the program for the first time: its sums are being compiled, about a minute")
-        session.run("Compiling the sums (once)", lambda progress: warm(progress.step), begin)
+        workspace.pictures.opening.emit("the program for the first time: its sums are being compiled, about a minute")
+        workspace.workers.run("Compiling the sums (once)", lambda progress: warm(progress.step), begin)
 
     def end() -> None:
         door.close()
-        session.close(keep_work=True)
+        workspace.close(keep_work=True)
         running.exit(0)  # `quit` would ask every window first, and nobody may be there to answer
 
     def terminated(*_: object) -> None:

@@ -25,6 +25,7 @@ from ..render.views import Looking, view
 from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
 from ..side_by_side import WORKERS, one_core
+from ..threads import Threads
 from .preview import Shown, hurried, on_screen, part_of
 
 #: Frames that are decoded, and rendered, ahead of the play head.
@@ -81,7 +82,8 @@ class Player:
         self._working: set[int] = set()
         self._wake = threading.Condition()
         self._ends = False
-        self._threads = [threading.Thread(target=run, name="play", daemon=True) for run in (self._decode, *[self._render] * WORKERS)]
+        self._threads = Threads("play", 1 + WORKERS)
+        self._begun = False
 
     def play(self, wanted: Played) -> None:
         """Begin, or go on with something else."""
@@ -94,9 +96,10 @@ class Player:
                 if not same_size:
                     self._decoded.clear()
             self._wake.notify_all()
-        for thread in self._threads:
-            if not thread.is_alive() and not self._ends:
-                thread.start()
+        if not self._begun and not self._ends:
+            self._begun = True
+            for run in (self._decode, *[self._render] * WORKERS):
+                self._threads.start(run)
 
     def frame_at(self, count: int) -> int:
         """The number of the frame that is due at a count."""
@@ -119,6 +122,7 @@ class Player:
         with self._wake:
             self._ends = True
             self._wake.notify_all()
+        self._threads.end()
 
     # Threads
 
@@ -155,7 +159,7 @@ class Player:
                             (n for n in ahead if n not in self._decoded and n not in self._ready and n not in self._working), None
                         )
                     if number is None:
-                        self._wake.wait(0.05)
+                        self._wake.wait()
                 if self._ends or number is None or self._wanted is None:
                     return
                 factor = self._wanted.factor
@@ -179,7 +183,7 @@ class Player:
                     due, wanted = self._due() if self._wanted is not None else None, self._wanted
                     if due is not None and self.frame_at(due) in self._decoded:
                         break
-                    self._wake.wait(0.05)
+                    self._wake.wait()
                 if self._ends or due is None or wanted is None:
                     return
                 number = self.frame_at(due)

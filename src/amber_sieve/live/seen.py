@@ -4,16 +4,17 @@ from __future__ import annotations
 
 import functools
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from ..core.frame import Frame
-from ..project.model import Pick, Project, Sieve
+from ..names import Reach
+from ..project.model import Pick, Project, Sample, Sieve
 from ..render.cache import Cache
 from ..render.evaluate import measured
 from ..render.reach import stack_looks
 from ..resolve.layers import layers_in
-from .clicking import looked_at
+from .clicking import Clicked, clicked, looked_at
 from .preview import Opened, part_of
 
 
@@ -72,3 +73,15 @@ class Seen:
             min(frame.width, int(max(columns) + room) + 1), min(frame.height, int(max(rows) + room) + 1),
         )  # fmt: skip
         return self._measured(part_of(frame, box, looks, self.cache).frame)
+
+    def click(
+        self,
+        take: Callable[[Frame], Sample],
+        points: Sequence[tuple[float, float]],
+        room: float,
+        fresh: bool = False,
+        reach: Reach | None = None,
+        tolerance: float | None = None,
+    ) -> Clicked:
+        """What a click does that takes a sample round some places; see `clicked`. Window and terminal both ask here."""
+        return clicked(self.sieve, take(self.around(points, room)), self.reduced(), self.cache, fresh, reach, tolerance)

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import replace
+
 import numpy as np
 
 from ..core.colour.measures import hue_saturation_luminance
@@ -16,8 +19,8 @@ from .mask import tones_of
 def deciding_sample(light: tuple[float, float, float] | np.ndarray, sieve: Sieve, masked: float | None = None) -> str:
     """Name of the sample that decides about a pixel.
 
-    A keep sample that holds it most; a drop sample that takes it out, by its tolerance or because it is nearer; and where the mask is
-    not what those that reach everywhere make of it, the nearest sample that reaches only here.
+    The keep sample that holds it most; the drop sample that takes most of that, when it takes more than half; and where the mask is not what
+    those that reach everywhere make of it, the nearest sample that reaches only here.
 
     Parameters
     ----------
@@ -32,29 +35,31 @@ def deciding_sample(light: tuple[float, float, float] | np.ndarray, sieve: Sieve
     lab = to_oklab(planes)
     extra = np.concatenate([hue_saturation_luminance(planes, lab), to_levels(planes)])
 
-    def distance(probes: list[Probe]) -> float:
-        return float(distance_to(lab, probes, extra)[0, 0])
-
-    def holds(probes: list[Probe]) -> float:
-        return float(membership(lab, [Probe(**{**vars(p), "keep": True}) for p in probes], extra)[0, 0])
+    def mask_of(probes: Sequence[Probe]) -> float:
+        return float(membership(lab, probes, extra)[0, 0])
 
     working = [(sample, tones_of(sample, sieve.pick), number) for number, sample in enumerate(sieve.pick.samples, 1) if sample.on]
-    everywhere = [row for row in working if row[0].reach == "everywhere"]
-    keeps = [(holds(probes), sample, number) for sample, probes, number in everywhere if sample.role == "keep"]
-    held = max(keeps, key=lambda row: row[0], default=(0.0, None, 0))
-    decided: tuple[Sample | None, int] = (held[1], held[2]) if held[0] > 0 else (None, 0)
-    inside = held[0] > HALF
-    for sample, probes, number in everywhere:
-        if sample.role == "drop":
-            rivals = [p for s, tones, _ in everywhere if s.role == "keep" and s.compare == sample.compare for p in tones]
-            nearer = sample.rule == "nearer" and bool(rivals) and held[0] > 0 and distance(probes) < distance(rivals)
-            if nearer or (holds(probes) > HALF and (sample.rule == "tolerance" or not held[0])):
-                decided, inside = (sample, number), False
+    keeps, drops = ([row for row in working if row[0].reach == "everywhere" and row[0].role == role] for role in ("keep", "drop"))
+    kept = [probe for _, probes, _ in keeps for probe in probes]
+    held = mask_of(kept)
+    decided: tuple[Sample, int] | None = None
+    if held > 0:
+        sample, _, number = max(keeps, key=lambda row: mask_of(row[1]))
+        decided = sample, number
+    left = {number: mask_of([*kept, *probes]) for _, probes, number in drops}
+    for sample, probes, number in drops:
+        alone = [replace(probe, keep=True) for probe in probes]  # how far it covers a pixel that none keeps
+        if (left[number] == min(left.values()) and left[number] < HALF * held) or (not held and mask_of(alone) > HALF):
+            decided = sample, number
+    inside = held > HALF and min(left.values(), default=held) >= HALF * held
     if masked is not None and (masked > HALF) != inside:
         role = "keep" if masked > HALF else "drop"
-        here = [(distance(probes), sample, number) for sample, probes, number in working if sample.reach == "here" and sample.role == role]
+        here = [
+            (float(distance_to(lab, probes, extra)[0, 0]), sample, number)
+            for sample, probes, number in working
+            if sample.reach == "here" and sample.role == role
+        ]
         near = min(here, key=lambda row: row[0], default=None)
         if near is not None and near[0] <= near[1].tolerance + near[1].falloff:
-            decided = (near[1], near[2])
-    chosen, place = decided
-    return "" if chosen is None else chosen.name or f"{chosen.role} {place}"
+            decided = near[1:]
+    return "" if decided is None else decided[0].name or f"{decided[0].role} {decided[1]}"

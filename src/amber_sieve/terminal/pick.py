@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import functools
 import pathlib
 from typing import TYPE_CHECKING
 
@@ -12,7 +13,7 @@ from ..errors import Trouble
 from ..names import BLENDS, COMPARISONS, GAMUTS, SEEN_BANDS
 from ..project import edits, storage
 from ..project.fields import numbers_of, spec_of
-from ..project.model import Adjust, Area, Band, Bands, Cdl, Edge, Pick, Project, Ramp, Recolour, Sample, Sieve
+from ..project.model import Area, Band, Bands, Cdl, Edge, Pick, Project, Ramp, Recolour, Sample, Sieve
 from .options import Commands, number_option, overwrite_option, progress, say_notes
 from .values import LAST_FRAME, ClickInOrder, area, four, number_of, place, setting, whole
 
@@ -105,45 +106,47 @@ def _bands_from(arguments: argparse.Namespace) -> Bands:
     return Bands(**bands, ramp=Ramp(on=arguments.ramp))
 
 
-def _project_from(arguments: argparse.Namespace, source: Source) -> Project:
-    """The project that the options of `mask` and `recolour` describe."""
-    from ..live.clicking import clicked, looked_at
-    from ..live.sampling import sample_at
-    from ..render.cache import Cache
-    from ..resolve.resolver import Resolver
-
+def _sieve_from(arguments: argparse.Namespace) -> Sieve:
+    """The sieve that the options describe, without its samples."""
+    weights = {name: getattr(arguments, name) for name in ("shading", "gloss", "hue_weight", "saturation_weight")}
     connected = arguments.connected is not None
-    adjust = Adjust()
     sieve = Sieve(
-        name="Sieve 1",
-        pick=Pick(
-            shading=arguments.shading, gloss=arguments.gloss, hue_weight=arguments.hue_weight, saturation_weight=arguments.saturation_weight,
-            connected=connected, bridge=arguments.connected or 0.0,
-        ),
-        bands=_bands_from(arguments), invert=arguments.invert, edge=_edge_from(arguments),
-        areas=tuple(Area(**settings) for settings in arguments.area), adjust=adjust,
+        name="Sieve 1", pick=Pick(**weights, connected=connected, bridge=arguments.connected or 0.0), bands=_bands_from(arguments),
+        invert=arguments.invert, edge=_edge_from(arguments), areas=tuple(Area(**settings) for settings in arguments.area),
     )  # fmt: skip
     if not (arguments.clicks or sieve.bands.active or sieve.areas):
         raise Trouble("Nothing says what to mask: name a place with --keep X,Y, a band, or an area.")
-    frame = source.frame(arguments.frame)
-    resolver, cache, seen = Resolver(source), Cache(CLICK_MEMORY), frame.reduced(looked_at(frame.width, frame.height))
+    return sieve
+
+
+def _with_clicks(project: Project, arguments: argparse.Namespace, source: Source) -> Project:
+    """The project with the samples that the options take, each as a click would."""
+    from ..live.preview import Opened
+    from ..live.sampling import sample_at
+    from ..live.seen import Seen
+    from ..render.cache import Cache
+
+    opened, cache, sieve_id = Opened(source), Cache(CLICK_MEMORY), project.stack[0].id
     found = arguments.tolerance == "auto" and arguments.compare in ("surface", "colour")
     plain = spec_of(Sample, "tolerance").start if arguments.tolerance == "auto" else arguments.tolerance
+    settings = {"compare": arguments.compare, "falloff": arguments.falloff, "tolerance": plain}
     for role, x, y, reach in arguments.clicks:
-        settings = {"role": role, "compare": arguments.compare, "falloff": arguments.falloff, "tolerance": plain}
-        taken = sample_at(frame, x, y, arguments.size, arguments.frame, **settings)
-        stands = resolver.project_on(Project(stack=(sieve,)), frame, arguments.frame, cache).stack[0]
-        sieve = edits.with_sample(sieve, clicked(stands, taken, seen, cache, reach=reach, tolerance=None if found else plain).sample)
-    if arguments.command == "recolour":
-        for spec in numbers_of(Recolour):
-            sieve = edits.with_field(sieve, f"adjust.recolour.{spec.name}", getattr(arguments, spec.name))
-        if arguments.cdl:
-            sieve = sieve.but(adjust=sieve.adjust.but(cdl=_cdl_from(arguments.cdl)))
-        for path, value in arguments.set:
-            sieve = edits.with_field(sieve, path, value)
-        sieve = sieve.but(strength=arguments.strength, outside=arguments.outside, blend=arguments.blend)
-    gamut = arguments.gamut if arguments.command == "recolour" else GAMUTS[0]
-    return Project(source=str(arguments.picture.absolute()), stack=(sieve,), gamut=gamut)
+        seen = Seen(opened, project, sieve_id, arguments.frame, cache)
+        take = functools.partial(sample_at, x=x, y=y, size=arguments.size, number=arguments.frame, role=role, **settings)
+        came = seen.click(take, [(x, y)], arguments.size, reach=reach, tolerance=None if found else plain)
+        project = project.with_sieve(edits.with_sample(project.sieve(sieve_id), came.sample))
+    return project
+
+
+def _with_adjustments(sieve: Sieve, arguments: argparse.Namespace) -> Sieve:
+    """The sieve with what `recolour` does inside it."""
+    for spec in numbers_of(Recolour):
+        sieve = edits.with_field(sieve, f"adjust.recolour.{spec.name}", getattr(arguments, spec.name))
+    if arguments.cdl:
+        sieve = sieve.but(adjust=sieve.adjust.but(cdl=_cdl_from(arguments.cdl)))
+    for path, value in arguments.set:
+        sieve = edits.with_field(sieve, path, value)
+    return sieve.but(strength=arguments.strength, outside=arguments.outside, blend=arguments.blend)
 
 
 def _cdl_from(text: str) -> Cdl:
@@ -170,7 +173,10 @@ def run(arguments: argparse.Namespace) -> int:
         storage.checked_name(arguments.save)
     source = open_source(arguments.picture)
     say_notes(source)
-    project = _project_from(arguments, source)
+    project = Project(source=str(arguments.picture.absolute()), stack=(_sieve_from(arguments),))
+    project = _with_clicks(project, arguments, source)
+    if arguments.command == "recolour":
+        project = project.but(stack=(_with_adjustments(project.stack[0], arguments),), gamut=arguments.gamut)
     over = arguments.overwrite
     if arguments.command == "mask":
         mean = export_mask(source, project, project.stack[0].id, arguments.out, arguments.frame, progress(), over)

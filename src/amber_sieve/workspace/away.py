@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-import threading
 from collections.abc import Callable
 from typing import TypeVar
 
 from PyQt6.QtCore import QEventLoop, QObject, pyqtSignal
+
+from ..threads import Threads
 
 T = TypeVar("T")
 
@@ -21,7 +22,7 @@ def away(work: Callable[[], T]) -> T:
     """What some work gives, done in a thread; until then events are handled, but not those of mouse and keys. Raises what it raises."""
     given: list[T] = []
     raised: list[BaseException] = []
-    loop, bell = QEventLoop(), _Bell()
+    loop, bell, threads = QEventLoop(), _Bell(), Threads("away")
     bell.rings.connect(loop.quit)
 
     def run() -> None:
@@ -31,10 +32,9 @@ def away(work: Callable[[], T]) -> T:
             raised.append(error)
         bell.rings.emit()
 
-    thread = threading.Thread(target=run, name="away", daemon=True)
-    thread.start()
+    threads.start(run)
     loop.exec(QEventLoop.ProcessEventsFlag.ExcludeUserInputEvents)
-    thread.join()
+    threads.end(1.0)
     if raised:
         raise raised[0]
     return given[0]

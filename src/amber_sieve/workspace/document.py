@@ -16,6 +16,7 @@ from ..project import storage
 from ..project.history import History
 from ..project.model import Project, Sieve
 from ..project.recovery import Recovery
+from ..threads import Threads
 from .away import away
 
 
@@ -37,6 +38,7 @@ class Document(QObject):
         self._recovery = Recovery()
         self._kept: Project | None = None
         self._writing = threading.Lock()
+        self._threads = Threads("autosave")
         self._complained = False
         self._timer = QTimer(self)
         self._timer.timeout.connect(self._autosave)
@@ -161,7 +163,8 @@ class Document(QObject):
                 self._recovery.forget()
         elif project != self._kept:
             self._kept = project
-            threading.Thread(target=self._keep, args=(project, self.display_name(), self.path), name="autosave", daemon=True).start()
+            title, path = self.display_name(), self.path
+            self._threads.start(lambda: self._keep(project, title, path))
 
     def _keep(self, project: Project, title: str, path: pathlib.Path | None) -> None:
         with self._writing:
@@ -183,6 +186,7 @@ class Document(QObject):
     def end(self, keep: bool = False) -> None:
         """No more work; unsaved work is forgotten unless it is to be offered at the next start."""
         self._timer.stop()
+        self._threads.end()
         if keep:
             self._recovery.falls = -1  # the program ends as it was told to: it did not fall
             self.keep_now()

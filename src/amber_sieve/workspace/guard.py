@@ -19,7 +19,7 @@ NO_MEMORY = "There is not enough memory for this: close other programs or work o
 
 
 def guarded(kind: type) -> type:
-    """A class whose public methods turn `Trouble` into a sentence (signal ``trouble``) and then give None.
+    """A class whose public methods turn `Trouble` into a sentence of its ``speech`` and then give None.
 
     Mistakes of ours pass through: they end in `Mishaps`, not before the person as theirs.
     """
@@ -30,9 +30,9 @@ def guarded(kind: type) -> type:
             try:
                 return method(self, *given, **named)
             except Trouble as trouble:
-                self.trouble.emit(str(trouble))
+                self.speech.trouble.emit(str(trouble))
             except MemoryError:
-                self.trouble.emit(NO_MEMORY)
+                self.speech.trouble.emit(NO_MEMORY)
             return None
 
         if len(inspect.signature(method).parameters) > 1:
@@ -53,6 +53,18 @@ def guarded(kind: type) -> type:
 def details_of(error: BaseException) -> str:
     """The whole story of an error, for a report."""
     return "".join(traceback.format_exception(error))
+
+
+def told(error: BaseException) -> tuple[str, str]:
+    """What a person is told of an error, and the details for a report ("" when they can mend it themselves)."""
+    if isinstance(error, Trouble):
+        return str(error), ""
+    if isinstance(error, MemoryError):
+        return NO_MEMORY, ""
+    return (
+        f"Something went wrong inside the program ({type(error).__name__}): your work is still here and you can go on. If it happens again, send us the details.",
+        details_of(error),
+    )
 
 
 class Mishaps(QObject):

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import time
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal
 
@@ -13,9 +12,9 @@ from ..live.playing import AHEAD, Picture, Played, Player
 from ..live.preview import Rendered, glimpse_of
 from ..resolve.sources import source_of
 from .sound import Sound
-
-if TYPE_CHECKING:
-    from .state import SessionState
+from .speech import Speech
+from .viewing import Viewing
+from .work import Work
 
 #: Frames that are ready before the first is shown, and seconds after which it is shown all the same.
 READY, PATIENCE = 8, 2.0
@@ -27,9 +26,10 @@ class Playback(QObject):
     changed = pyqtSignal()
     made = pyqtSignal()
 
-    def __init__(self, session: SessionState) -> None:
+    def __init__(self, work: Work, viewing: Viewing, speech: Speech) -> None:
         super().__init__()
-        self.session = session
+        self._work, self._viewing, self._speech = work, viewing, speech
+        viewing.asked.connect(self.renew)
         self.loop = True
         #: Of the last time something was played: frames that were shown, and that came too late.
         self.shown, self.dropped = 0, 0
@@ -62,19 +62,18 @@ class Playback(QObject):
 
     def start(self) -> None:
         """Play from the frame that is shown, between in and out point, round and round when `loop` is on."""
-        session, opened, base = self.session, self.session.opened, self.session.last
-        if opened is None or base is None or session.frames <= 1 or self.playing:
+        work, opened, base = self._work, self._work.opened, self._viewing.last
+        if opened is None or base is None or work.frames <= 1 or self.playing:
             return
-        first, last = session.between or (0, session.frames - 1)
-        start = session.number if first <= session.number < last else first
-        path, project = (
-            regular_file(opened.source.about.path) if opened.source.about.kind == "clip" else opened.source.about.path,
-            session.project,
-        )
+        first, last = work.between or (0, work.frames - 1)
+        start = work.number if first <= work.number < last else first
+        about, project = opened.source.about, work.project
+        path = regular_file(about.path) if about.kind == "clip" else about.path
         self._base, self._rate = glimpse_of(base), float(opened.source.about.rate) or 24.0
         self._begun, self._asked, self._start, self._at, self._last = 0.0, time.monotonic(), start, start - 1, last
         self.shown = self.dropped = 0
         self._player = Player(lambda: source_of(project, path), opened.resolver, first, last, start, self._head)
+        self._viewing.plays = True
         self._sound = Sound(path, start / self._rate) if opened.source.about.kind == "clip" else None
         self.renew()
         self._timer.start(max(1, round(1000 / self._rate / 4)))
@@ -83,15 +82,16 @@ class Playback(QObject):
     def renew(self) -> None:
         """Something has changed that the frames depend on."""
         if self._player is not None:
-            session = self.session
-            factor = max(1.0, round(1 / session.shown.sharp, 3))
-            self._player.play(Played(session.project, session.sieve.id, session.shown, session.looking, factor))
+            work, viewing = self._work, self._viewing
+            factor = max(1.0, round(1 / viewing.shown.sharp, 3))
+            self._player.play(Played(work.project, work.sieve.id, viewing.shown, viewing.looking, factor))
 
     def stop(self) -> None:
         """Stop at the frame that is shown; it is then made as carefully as ever."""
         player, self._player = self._player, None
         if player is None:
             return
+        self._viewing.plays = False
         self._timer.stop()
         if self._sound is not None:
             self._sound.stop()
@@ -104,9 +104,9 @@ class Playback(QObject):
                 if self.dropped
                 else "every frame was shown"
             )
-            self.session.said.emit(f"Played {self.shown} frames: {late}")
+            self._speech.said.emit(f"Played {self.shown} frames: {late}")
         self.changed.emit()
-        self.session.ask()
+        self._viewing.ask()
 
     def _head(self) -> int:
         """The frame that is due, counted on without going round."""
@@ -139,7 +139,6 @@ class Playback(QObject):
                 self._sound.seek(picture.number / self._rate)
 
     def _show(self, picture: Picture) -> None:
-        self.session.tray.current.number = picture.number
         if picture.views is not None and self._base is not None:
-            self.session.glimpsed.emit(replace(self._base, pictures=picture.views, scale=picture.scale, origin=picture.origin))
-        self.session.frame_changed.emit()
+            self._viewing.glimpsed.emit(replace(self._base, pictures=picture.views, scale=picture.scale, origin=picture.origin))
+        self._work.show_frame(picture.number)

@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
 import pathlib
 from typing import Literal
 
 import platformdirs
 from pydantic import Field, ValidationError
+from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..errors import Trouble
 from ..files import write_text
 from ..project.fields import number
 from ..project.model import Colour, Frozen
 from ..project.storage import read_json
+from .guard import guarded
+from .speech import Speech
 
 Arrangement = Literal["twin", "inset", "single"]
 Surround = Literal["dark", "mid", "light"]
@@ -69,3 +73,31 @@ def save(preferences: Preferences) -> None:
     except OSError as error:
         raise Trouble(f"The preferences could not be kept in {path.parent} ({error.strerror}): check its permissions.") from None
     write_text(path, preferences.model_dump_json(indent=1) + "\n")
+
+
+@guarded
+class PreferenceStore(QObject):
+    """The preferences as they are now; `changed` when they are others."""
+
+    changed = pyqtSignal()
+
+    def __init__(self, speech: Speech) -> None:
+        super().__init__()
+        self.speech = speech
+        self.values = load()
+
+    def change(self, **changes: object) -> None:
+        """Use other preferences from now on, and keep them."""
+        changed = self.values.but(**changes)
+        if changed != self.values:
+            self.values = changed
+            self.changed.emit()
+            save(changed)
+
+    def remember(self, path: pathlib.Path) -> None:
+        """Keep what was opened among the recent files; that it could not be kept need not stop anybody."""
+        name = str(path.absolute())
+        recent = (name, *(other for other in self.values.recent if other != name))[:LONGEST]
+        self.values = self.values.but(recent=recent)
+        with contextlib.suppress(Trouble):
+            save(self.values)

@@ -1,135 +1,117 @@
-"""The part of the session for: the stack: sieves and where their masks come from, groups, takes, history, the clipboard and presets of whole sieves."""
+"""The stack: sieves and where their masks come from, groups, takes and the clipboard."""
 
 from __future__ import annotations
 
-import pathlib
-
 from ..errors import Trouble
 from ..names import AreaMode, MaskFrom
-from ..project import clippings, edits, sieve_presets
+from ..project import clippings, edits
 from ..project.model import Joined, Sieve
 from .guard import guarded
-from .state import SessionState
+from .speech import Speech
+from .work import Work
 
 
 @guarded
-class Stacking(SessionState):
-    """The stack: sieves and where their masks come from, groups, takes, history, the clipboard and presets of whole sieves."""
+class Stack:
+    """The sieves of the current project, in order."""
 
-    def add_sieve(self) -> None:
+    def __init__(self, work: Work, speech: Speech) -> None:
+        self.speech = speech
+        self._work = work
+
+    def add(self) -> None:
         """A new sieve on the stack."""
-        project, fresh = edits.with_new_sieve(self.project)
-        self.edit(lambda _: project, "Add sieve")
-        self.document.select(fresh.id)
+        project, fresh = edits.with_new_sieve(self._work.project)
+        self._work.edit(lambda _: project, "Add sieve")
+        self._work.document.select(fresh.id)
 
-    def remove_sieve(self, sieve_id: str) -> None:
+    def remove(self, sieve_id: str) -> None:
         """Take a sieve off the stack; the last one is replaced by an empty one."""
-        self.edit(lambda project: edits.without_sieve(project, sieve_id), "Remove sieve")
-        self.selection_changed.emit()
+        self._work.edit(lambda project: edits.without_sieve(project, sieve_id), "Remove sieve")
+        self._work.selection_changed.emit()
 
-    def move_sieve(self, sieve_id: str, by: int) -> None:
+    def move(self, sieve_id: str, by: int) -> None:
         """Move a sieve up or down the stack."""
-        self.edit(lambda project: edits.with_sieve_moved(project, sieve_id, by), "Move sieve")
+        self._work.edit(lambda project: edits.with_sieve_moved(project, sieve_id, by), "Move sieve")
 
-    def duplicate_sieve(self, sieve_id: str) -> None:
+    def duplicate(self, sieve_id: str) -> None:
         """Put a copy of a sieve after it, and work on that."""
-        project, copy = edits.with_copy_of(self.project, sieve_id)
-        self.edit(lambda _: project, "Duplicate sieve")
-        self.document.select(copy.id)
+        project, copy = edits.with_copy_of(self._work.project, sieve_id)
+        self._work.edit(lambda _: project, "Duplicate sieve")
+        self._work.document.select(copy.id)
 
-    def order_sieves(self, ids: list[str]) -> None:
+    def order(self, ids: list[str]) -> None:
         """Put the sieves into another order."""
-        if sorted(ids) == sorted(sieve.id for sieve in self.project.stack):
-            self.edit(lambda project: edits.with_order(project, ids), "Move sieve")
+        if sorted(ids) == sorted(sieve.id for sieve in self._work.project.stack):
+            self._work.edit(lambda project: edits.with_order(project, ids), "Move sieve")
 
     def toggle_solo(self, sieve_id: str) -> None:
         """Let only this sieve work, or all that are on again."""
-        self.edit(lambda project: project.but(solo="" if project.solo == sieve_id else sieve_id), "Solo")
+        self._work.edit(lambda project: project.but(solo="" if project.solo == sieve_id else sieve_id), "Solo")
 
     def set_mask_from(self, kind: MaskFrom, of: tuple[str, ...] = (), opposite: bool = False) -> None:
         """Make the current sieve's mask from others', live."""
-        sieve_id = self.sieve.id
-        self.edit(lambda project: edits.with_mask_from(project, sieve_id, kind, of, opposite), "Mask from")
+        sieve_id = self._work.sieve.id
+        self._work.edit(lambda project: edits.with_mask_from(project, sieve_id, kind, of, opposite), "Mask from")
 
     def join_mask(self, mode: AreaMode, of: str) -> None:
         """Lay another sieve's mask on the current one's."""
-        sieve = self.sieve
-        self.edit(
+        sieve = self._work.sieve
+        self._work.edit(
             lambda project: edits.with_joined(project, sieve.id, (*sieve.joined, Joined(mode=mode, of=of))), f"{mode.capitalize()} a mask"
         )
 
     def unlink_mask(self) -> None:
         """Give the current sieve a mask of its own, a copy of what it leans on."""
-        sieve = self.sieve
-        self.edit(lambda project: project.with_sieve(edits.unlinked(project, sieve)), "Unlink the mask")
+        sieve = self._work.sieve
+        self._work.edit(lambda project: project.with_sieve(edits.unlinked(project, sieve)), "Unlink the mask")
 
     def clipping(self) -> str:
         """The current sieve as text, for the clipboard."""
-        sieve = self.sieve
-        return clippings.text_of((edits.unlinked(self.project, sieve) if sieve.leans_on else sieve,))
+        sieve = self._work.sieve
+        return clippings.text_of((edits.unlinked(self._work.project, sieve) if sieve.leans_on else sieve,))
 
     def paste(self, text: str, part: str = "") -> None:
         """Add the sieves of a text to the stack, or give the current one the mask or the adjustments of the first of them."""
         sieves = clippings.sieves_in(text)
         if part:
-            self.edit_sieve(lambda sieve: edits.with_part_of(sieve, sieves[0], part), f"Paste {part}")
+            self._work.edit_sieve(lambda sieve: edits.with_part_of(sieve, sieves[0], part), f"Paste {part}")
             return
-        self.add_sieves(sieves, "Paste sieve")
+        self.add_copies(sieves, "Paste sieve")
 
-    def add_sieves(self, sieves: tuple[Sieve, ...], what: str) -> None:
+    def add_copies(self, sieves: tuple[Sieve, ...], what: str) -> None:
         """Put copies of sieves on the stack, and work on the last."""
-        project, copies = edits.with_pasted(self.project, sieves)
-        self.edit(lambda _: project, what)
-        self.document.select(copies[-1].id)
-
-    def store_sieve(self, name: str, png: bytes) -> None:
-        """Store the current sieve as a preset, with a small picture."""
-        sieve = self.sieve
-        alone = edits.unlinked(self.project, sieve) if sieve.leans_on else sieve
-        sieve_presets.keep(sieve_presets.preset_of(name, alone, png))
-        self.said.emit(f"Stored {name.strip()}")
-
-    def import_sieve(self, path: pathlib.Path) -> None:
-        """Take a file into the presets of sieves."""
-        sieve_presets.keep(sieve_presets.read(path))
-
-    def export_sieve(self, preset: sieve_presets.SievePreset, path: pathlib.Path) -> None:
-        """Write a preset of a sieve as a file."""
-        sieve_presets.write(preset, path if path.suffix else path.with_suffix(".json"))
-        self.said.emit(f"Wrote {path.name}")
+        project, copies = edits.with_pasted(self._work.project, sieves)
+        self._work.edit(lambda _: project, what)
+        self._work.document.select(copies[-1].id)
 
     def put_into_group(self, name: str) -> None:
         """Put the current sieve into a group of that name; "" takes it out of its own."""
-        sieve_id = self.sieve.id
+        sieve_id = self._work.sieve.id
         if name.strip():
-            self.edit(lambda project: edits.with_group(project, sieve_id, name.strip()[:200]), "Group")
+            self._work.edit(lambda project: edits.with_group(project, sieve_id, name.strip()[:200]), "Group")
         else:
-            self.edit_sieve(lambda sieve: sieve.but(group=""), "No group")
+            self._work.edit_sieve(lambda sieve: sieve.but(group=""), "No group")
 
     def change_group(self, group_id: str, **changes: object) -> None:
         """Change a group's name, switch or strength."""
-        self.edit(lambda project: edits.with_changed_group(project, group_id, **changes), "Change group")
+        self._work.edit(lambda project: edits.with_changed_group(project, group_id, **changes), "Change group")
 
     def dissolve_group(self, group_id: str) -> None:
         """Let the sieves of a group stand by themselves."""
-        self.edit(lambda project: edits.without_group(project, group_id), "Dissolve group")
+        self._work.edit(lambda project: edits.without_group(project, group_id), "Dissolve group")
 
     def keep_take(self, name: str) -> None:
         """Keep the whole stack under a name."""
         if not 1 <= len(name.strip()) <= 200:
             raise Trouble("The name of a take has 1 to 200 characters: give another name.")
-        self.edit(lambda project: edits.with_take(project, name.strip()), "Keep take")
+        self._work.edit(lambda project: edits.with_take(project, name.strip()), "Keep take")
 
     def use_take(self, name: str) -> None:
         """Go on with the stack of a take."""
-        self.edit(lambda project: edits.with_stack_of(project, name), f"Take {name}")
-        self.selection_changed.emit()
+        self._work.edit(lambda project: edits.with_stack_of(project, name), f"Take {name}")
+        self._work.selection_changed.emit()
 
     def remove_take(self, name: str) -> None:
         """Forget a take."""
-        self.edit(lambda project: edits.without_take(project, name), "Remove take")
-
-    def go_to_step(self, number: int) -> None:
-        """Go back or on to a step of the history."""
-        self.document.go_to_step(number)
-        self.selection_changed.emit()
+        self._work.edit(lambda project: edits.without_take(project, name), "Remove take")

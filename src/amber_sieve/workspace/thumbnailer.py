@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
+import contextlib
 import pathlib
-import queue
-import threading
 
 import numpy as np
 from PyQt6.QtCore import QObject, pyqtSignal
@@ -13,6 +12,7 @@ from ..errors import Trouble
 from ..media.stills.thumbnails import SIDE, thumbnail
 from ..project.model import Project
 from ..resolve.sources import reading_of
+from ..threads import Threads
 from .tray import Entry
 
 
@@ -29,37 +29,24 @@ class Thumbnailer(QObject):
 
     def __init__(self) -> None:
         super().__init__()
-        self._waiting: queue.SimpleQueue[tuple[Entry, Project] | None] = queue.SimpleQueue()
-        #: How many were asked for, and how many are done: each is counted by one thread alone.
-        self._asked = self._done = 0
-        self._thread: threading.Thread | None = None
-        self._ends = False
+        self._threads = Threads("thumbnails")
 
     @property
     def idle(self) -> bool:
-        return self._asked == self._done
+        """Whether none is being made."""
+        return self._threads.idle
 
     def ask(self, entry: Entry) -> None:
         """Make the thumbnail of an entry when its turn comes."""
-        self._asked += 1
-        self._waiting.put((entry, entry.document.project))
-        if self._thread is None:
-            self._thread = threading.Thread(target=self._run, name="thumbnails", daemon=True)
-            self._thread.start()
+        project = entry.document.project
+        self._threads.start(lambda: self._make(entry, project))
 
-    def _run(self) -> None:
-        while (wanted := self._waiting.get()) is not None and not self._ends:
-            entry, project = wanted
-            words = None
-            try:
-                words = thumbnail(pathlib.Path(project.source), reading_of(project))
-            except (Trouble, OSError, MemoryError):
-                pass  # it is said when the picture is opened
-            self._done += 1
-            if not self._ends:
-                self.made.emit(entry, words)
+    def _make(self, entry: Entry, project: Project) -> None:
+        words = None
+        with contextlib.suppress(Trouble, OSError, MemoryError):  # it is said when the picture is opened
+            words = thumbnail(pathlib.Path(project.source), reading_of(project))
+        self.made.emit(entry, words)
 
     def end(self) -> None:
         """Make no more."""
-        self._ends = True
-        self._waiting.put(None)
+        self._threads.end()

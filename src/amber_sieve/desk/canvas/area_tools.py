@@ -12,7 +12,7 @@ from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 from ...names import BOXED, AreaMode
 from ...project import edits
 from ...project.model import Area, Point, Stroke
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..style import AMBER
 from .area_shape import boxed, dragged, handles_of, moved, snapped
 from .viewport import Viewport
@@ -61,9 +61,10 @@ class AreaTools(QObject):
 
     changed = pyqtSignal()
 
-    def __init__(self, session: Session, viewport: Viewport) -> None:
+    def __init__(self, workspace: Workspace, viewport: Viewport) -> None:
         super().__init__()
-        self.session, self.viewport = session, viewport
+        self._areas, self._work = workspace.areas, workspace.work
+        self.viewport = viewport
         self.tool = ""
         self.mode: AreaMode | None = None
         self.brush = Brush()
@@ -79,7 +80,7 @@ class AreaTools(QObject):
     @property
     def area(self) -> Area | None:
         """The chosen area."""
-        return next((area for area in self.session.sieve.areas if area.id == self.selected), None)
+        return next((area for area in self._work.sieve.areas if area.id == self.selected), None)
 
     def take(self, tool: str) -> None:
         """Take a tool in hand; "" puts it away."""
@@ -91,13 +92,13 @@ class AreaTools(QObject):
         """How the next area joins: the chosen way; else «only here» for the first on a sieve that picks something, add for brushes after."""
         if self.mode:
             return self.mode
-        return "intersect" if not self.session.sieve.areas else "add"
+        return "intersect" if not self._work.sieve.areas else "add"
 
     def _snapped(self, point: Point) -> Point:
         if not self.snap:
             return point
-        others = [p for area in self.session.sieve.areas if area.id != self.selected for p in handles_of(area).values()]
-        return snapped(point, self.session.size, others, SNAP / self.viewport.zoom)
+        others = [p for area in self._work.sieve.areas if area.id != self.selected for p in handles_of(area).values()]
+        return snapped(point, self._work.size, others, SNAP / self.viewport.zoom)
 
     # Gestures
 
@@ -148,7 +149,7 @@ class AreaTools(QObject):
             else:
                 about = bool(held & Qt.KeyboardModifier.ShiftModifier)
                 area = dragged(drawing.before, drawing.handle, point, about, bool(held & Qt.KeyboardModifier.ControlModifier))
-            self.session.edit_area(area, "Change area", group="Change area")
+            self._areas.put(area, "Change area", group="Change area")
         else:
             drawing.points = [drawing.points[0], (*self._snapped(point), 1.0)]
         self.changed.emit()
@@ -159,7 +160,7 @@ class AreaTools(QObject):
         if drawing is None:
             return
         if self.tool == "change":
-            self.session.end_drag()
+            self._work.end_drag()
         elif self.tool == "brush":
             self._paint(drawing)
         elif self.tool == "freehand":
@@ -174,7 +175,7 @@ class AreaTools(QObject):
         self.changed.emit()
 
     def _add(self, area: Area) -> None:
-        self.selected = self.session.add_area(area)
+        self.selected = self._areas.add(area)
         self.changed.emit()
 
     def _paint(self, drawing: Drawing) -> None:
@@ -183,14 +184,14 @@ class AreaTools(QObject):
         like = None
         if brush.alike:
             x, y = (int(v) for v in drawing.points[0][:2])
-            like = self.session.light_at(x, y)
+            like = self._work.light_at(x, y)
         values = {name: getattr(brush, name) for name in ("size", "hardness", "flow", "opacity", "pressure")}
         points = tuple((*inside((x, y)), pressure) for x, y, pressure in drawing.points)
         stroke = Stroke(points=points, erase=drawing.erase, like=like, **values)  # type: ignore[arg-type]
         self._last_dab = drawing.points[-1][:2]
         area = self.area
         if area is not None and area.kind == "brush":
-            self.session.edit_area(area.but(strokes=(*area.strokes, stroke)), "Erase stroke" if drawing.erase else "Brush stroke")
+            self._areas.put(area.but(strokes=(*area.strokes, stroke)), "Erase stroke" if drawing.erase else "Brush stroke")
         else:
             mode = self.mode or ("subtract" if drawing.erase else "add")
             self._add(Area(kind="brush", mode=mode, strokes=(stroke.but(erase=False),)))  # type: ignore[arg-type]
@@ -208,7 +209,7 @@ class AreaTools(QObject):
                     outline.extend(path[1:])
                     self.changed.emit()
 
-            self.session.clinging(outline[-1], point, self.sensitivity / 100, then)
+            self._areas.clinging(outline[-1], point, self.sensitivity / 100, then)
         else:
             self._clicks.append(len(self.outline))
             self.outline.append(point)
@@ -223,7 +224,7 @@ class AreaTools(QObject):
         """Finish the outline."""
         points, mode = self.outline, self.next_mode()
         if len(points) >= 3 and self.tool == "cling":
-            self.session.clinging(
+            self._areas.clinging(
                 points[-1], points[0], self.sensitivity / 100, lambda path: self._add_polygon([*points, *path[1:-1]], mode)
             )
         elif len(points) >= 3:
@@ -247,7 +248,7 @@ class AreaTools(QObject):
             self.resize_brush(self.brush.size * (1.15 if key == Qt.Key.Key_BracketRight else 1 / 1.15))
         elif key == Qt.Key.Key_Delete and self.area is not None:
             gone = self.selected
-            self.session.edit_areas(lambda sieve: edits.without_area(sieve, gone), "Remove area")
+            self._areas.edit(lambda sieve: edits.without_area(sieve, gone), "Remove area")
         else:
             return False
         return True
@@ -269,7 +270,7 @@ class AreaTools(QObject):
         """Outlines, handles and what is being drawn; dark-edged to show on anything."""
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        for area in self.session.sieve.areas:
+        for area in self._work.sieve.areas:
             if area.on and (area.id == self.selected or self.tool == "change"):
                 self._paint_area(painter, area, area.id == self.selected)
         drawing = self._drawing

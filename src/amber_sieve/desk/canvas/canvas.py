@@ -2,22 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
-
-import numpy as np
 from PyQt6.QtCore import QPointF, Qt, QTimer
 from PyQt6.QtGui import QCursor, QResizeEvent
 from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QComboBox, QHBoxLayout, QLabel, QSizePolicy, QToolButton, QVBoxLayout, QWidget
 
-from ...core.colour.measures import one_hue_saturation_luminance
-from ...core.colour.transfer import one_encoded
 from ...live.clicking import Clicked
 from ...live.preview import Difference, Rendered, Shown
 from ...render.views import VIEWS
-from ...workspace.session import Session
+from ...workspace.readout import Pointed
+from ...workspace.workspace import Workspace
 from ..widgets.icon import tool_cursor, with_icon
 from .area_tools import ICONS, AreaTools
+from .gestures import Gestures
 from .inset import Inset
 from .pane import Pane
 from .viewport import Viewport
@@ -30,54 +26,36 @@ GRAIN = 256
 
 #: Milliseconds for which it is shown what a click added and removed.
 FLASH = 1300
-#: Screen pixels before a press becomes a drag, and tolerance for each pixel after that.
-DRAG_FROM, PER_PIXEL = 6.0, 0.12
-
-
-@dataclass
-class _Gesture:
-    """What the pressed button is doing."""
-
-    kind: str
-    start: QPointF
-    role: str = "keep"
-    fresh: bool = False
-    sample: str = ""
-    moved: bool = False
 
 
 class Canvas(QWidget):
     """The middle of the window."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, workspace: Workspace) -> None:
         super().__init__()
-        self.session = session
+        self._work, self._viewing, self._readout = workspace.work, workspace.viewing, workspace.readout
+        self._tools, self._preferences, self._speech = workspace.tools, workspace.preferences, workspace.speech
         self.viewport = Viewport()
-        self.areas = AreaTools(session, self.viewport)
-        self.panes = [Pane(session, self.viewport, "result"), Pane(session, self.viewport, "mask")]
+        self.areas = AreaTools(workspace, self.viewport)
+        self.panes = [Pane(workspace, self.viewport, "result"), Pane(workspace, self.viewport, "mask")]
         for pane in self.panes:
             pane.overlay = self.areas.paint
             pane.takes_pen = lambda: self.areas.tool == "brush"
-        self.areas.changed.connect(lambda: [pane.update() for pane in self.panes])
+        for changed in (self.areas.changed, workspace.areas.outline_changed):
+            changed.connect(self._repaint)
         self._cursor_name: str | None = ""
-        self._gesture: _Gesture | None = None
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
         column.addWidget(self._bar())
         self.pair = QBoxLayout(QBoxLayout.Direction.LeftToRight)
         self.pair.setSpacing(2)
-        for number, pane in enumerate(self.panes):
+        for pane in self.panes:
             self.pair.addWidget(pane)
-            pane.pressed.connect(lambda at, held, number=number: self._press(number, at, held))
-            pane.dragged.connect(lambda at, held, number=number: self._drag(number, at, held))
-            pane.released.connect(lambda at, held, number=number: self._release(number, at, held))
             pane.hovered.connect(self._hover)
-            pane.doubled.connect(self.areas.close_outline)
-            pane.tablet.connect(self._tablet)
-            pane.sized.connect(lambda by: self.areas.resize_brush(self.areas.brush.size + by / self.viewport.zoom))
+        self.gestures = Gestures(workspace, self.viewport, self.panes, self.areas)
         column.addLayout(self.pair, 1)
-        self.inset = Inset(session, self.viewport, self.panes[0])
+        self.inset = Inset(workspace, self.viewport, self.panes[0])
         self.field: QWidget | None = None
         #: Shown in the window's bar at the bottom.
         self.readout = QLabel(" ")
@@ -86,18 +64,19 @@ class Canvas(QWidget):
         self.readout.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
         self._pointer: QPointF | None = None
         self.viewport.changed.connect(self._ask)
-        session.opening.connect(self._opening)
-        session.preferences_changed.connect(self._prefer)
+        workspace.pictures.opening.connect(self._opening)
+        workspace.preferences.changed.connect(self._prefer)
         self.areas.changed.connect(self.follow_tool)
         self._prefer()
-        session.rendered.connect(self._take)
-        session.glimpsed.connect(self._take)
-        session.source_changed.connect(self._new_source)
-        session.project_changed.connect(self._project_changed)
+        workspace.viewing.rendered.connect(self._take)
+        workspace.viewing.glimpsed.connect(self._take)
+        workspace.work.source_changed.connect(self._new_source)
+        workspace.work.changed.connect(self._project_changed)
         self._marked: tuple[object, ...] = ()
-        session.clicked.connect(self._clicked)
-        session.changed_mask.connect(self._flash)
-        session.picking.connect(self.follow_tool)
+        workspace.samples.clicked.connect(self._clicked)
+        workspace.viewing.changed_mask.connect(self._flash)
+        workspace.readout.pointed.connect(self._read_out)
+        workspace.adjust.picking.connect(self.follow_tool)
         self._last_click = ""
         self._calm = QTimer(self)
         self._calm.setSingleShot(True)
@@ -172,11 +151,11 @@ class Canvas(QWidget):
     @property
     def arrangement(self) -> str:
         """twin, inset or single."""
-        return self.session.preferences.arrangement
+        return self._preferences.values.arrangement
 
     def arrange(self, name: str) -> None:
         """Arrange picture and mask; it is remembered."""
-        self.session.prefer(arrangement=name)
+        self._preferences.change(arrangement=name)
 
     def toggle_twin(self) -> None:
         """Between two views side by side and one."""
@@ -208,7 +187,7 @@ class Canvas(QWidget):
 
     def _prefer(self) -> None:
         """Follow the preferences."""
-        held = self.session.preferences
+        held = self._preferences.values
         self.arrangements[held.arrangement].setChecked(True)
         twin = held.arrangement == "twin"
         self.panes[1].setVisible(twin and self.field is None)
@@ -235,8 +214,8 @@ class Canvas(QWidget):
 
     def follow_tool(self) -> None:
         """The cursor shows which tool is in hand."""
-        tool = "" if self.session.tools.picker is not None else self.areas.tool
-        name = ICONS.get(tool) if tool else "crosshair" if self.session.tools.island else "pipette"
+        tool = "" if self._tools.picker is not None else self.areas.tool
+        name = ICONS.get(tool) if tool else "crosshair" if self._tools.island else "pipette"
         if name != self._cursor_name:
             self._cursor_name = name
             cursor = QCursor(Qt.CursorShape.ArrowCursor) if tool == "change" or name is None else tool_cursor(name)
@@ -248,8 +227,8 @@ class Canvas(QWidget):
             pane.message = f"Opening {name}…" if name else ""
             if name:
                 pane.take(None)
-        if not name and self.session.last is not None:
-            self._take(self.session.last)
+        if not name and self._viewing.last is not None:
+            self._take(self._viewing.last)
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         self._arrange()
@@ -257,7 +236,7 @@ class Canvas(QWidget):
 
     def _arrange(self) -> None:
         """Put the panes side by side or one above the other, whichever shows the picture larger."""
-        width, height = self.session.size
+        width, height = self._work.size
         room = (self.width(), self.height() - 70)
         if width and height and min(room) > 0:
             beside = min(room[0] / 2 / width, room[1] / height)
@@ -283,9 +262,9 @@ class Canvas(QWidget):
     def _new_source(self) -> None:
         self._last_click = ""
         self._hover(None)
-        if self.viewport.picture != self.session.size:
+        if self.viewport.picture != self._work.size:
             self._arrange()
-            self.viewport.set_picture(*self.session.size)
+            self.viewport.set_picture(*self._work.size)
         for pane in self.panes:
             pane.take(None)
         self._ask()
@@ -293,7 +272,7 @@ class Canvas(QWidget):
     def _ask(self) -> None:
         """Ask for what the panes need to see now."""
         self.zoom_label.setText(f"{self.viewport.zoom * self.devicePixelRatioF() * 100:.0f} %")
-        width, height = self.session.size
+        width, height = self._work.size
         if not width:
             return
         names = [self.panes[0].showing]
@@ -312,33 +291,36 @@ class Canvas(QWidget):
             )  # fmt: skip
         sharp = min(self.viewport.zoom * self.devicePixelRatioF(), 1.0)
         shown = Shown(factor, box, tuple(dict.fromkeys(names)), sharp)
-        if shown == self.session.shown and self.session.last and self.session.last.wanted.shown == shown:
-            self._take(self.session.last)
-        self.session.show(shown)
+        if shown == self._viewing.shown and self._viewing.last and self._viewing.last.wanted.shown == shown:
+            self._take(self._viewing.last)
+        self._viewing.show(shown)
 
     def _take(self, result: Rendered) -> None:
         for pane in self.panes:
             pane.take(result)
         self.inset.view = self.panes[1].showing
         self.inset.take(result)
-        self.readout.setText(self._describe(self._pointer) if self._pointer is not None else " ")
+        self._point()
 
     def _project_changed(self) -> None:
         """Draw samples and areas anew when they have changed; the picture follows when it is rendered."""
-        sieve = self.session.sieve
+        sieve = self._work.sieve
         marked = (sieve.id, sieve.pick, sieve.areas)
         if len(marked) != len(self._marked) or any(one is not other for one, other in zip(marked, self._marked, strict=True)):
             self._marked = marked
-            for pane in self.panes:
-                pane.update()
+            self._repaint()
+
+    def _repaint(self) -> None:
+        for pane in self.panes:
+            pane.update()
 
     # What a click has come to
 
     def _clicked(self, clicked: Clicked) -> None:
         self._last_click = f"last click +{100 * clicked.added:.1f} % \u2212{100 * clicked.removed:.1f} %"
         if clicked.why:
-            self.session.said.emit(clicked.why)
-        self.readout.setText(self._describe(self._pointer) if self._pointer is not None else self._last_click)
+            self._speech.said.emit(clicked.why)
+        self._point()
 
     def _flash(self, difference: Difference | None) -> None:
         """Show for a moment what was added and what was removed."""
@@ -349,8 +331,6 @@ class Canvas(QWidget):
     def _end_flash(self) -> None:
         for pane in self.panes:
             pane.set_flash(None)
-
-    # Gestures on the picture
 
     def set_wipe(self, on: bool) -> None:
         """Before on the left of a line in the left pane, after on its right."""
@@ -366,120 +346,25 @@ class Canvas(QWidget):
             pane.loupe = on
             pane.update()
 
-    def _role(self, held: Qt.KeyboardModifier) -> tuple[str, bool]:
-        """What a gesture does: its role, and whether it starts over. Plain starts over, Shift keeps too, Ctrl drops."""
-        role = "drop" if held & Qt.KeyboardModifier.ControlModifier else "keep"
-        adding = bool(held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier))
-        if self.session.tools.role and not adding:
-            return self.session.tools.role, False
-        return role, not adding
-
-    def _press(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
-        pane = self.panes[number]
-        if pane.wipe is not None and abs(self.viewport.to_pane(at).x() - pane.wipe_x()) < 6:
-            self._gesture = _Gesture("wipe", at)
-            return
-        if self.session.tools.picker is not None:
-            self.session.give_colour(at.x(), at.y())
-            return
-        if self.areas.tool:
-            self.areas.press(at, held)
-            return
-        if self.session.tools.island:
-            self.session.toggle_island(at.x(), at.y())
-            return
-        role, fresh = self._role(held)
-        if self.session.tools.place == "patch":
-            taken = self.session.sample(at.x(), at.y(), role, fresh)
-            self._gesture = _Gesture("tolerance", at, sample=taken) if taken else None
-        else:
-            self._gesture = _Gesture("place", at, role, fresh)
-            pane.drawn = [at]
-
-    def _drag(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
-        gesture, pane = self._gesture, self.panes[number]
-        if gesture is None:
-            if self.areas.tool:
-                self.areas.move(at, held)
-            return
-        if gesture.kind == "wipe":
-            pane.wipe = min(max(self.viewport.to_pane(at).x() / max(pane.width(), 1), 0.02), 0.98)
-            pane.update()
-        elif gesture.kind == "place":
-            pane.drawn = [pane.drawn[0], at] if self.session.tools.place == "box" else [*pane.drawn, at]
-            pane.update()
-        else:
-            away = (at - gesture.start) * self.viewport.zoom
-            distance = float(np.hypot(away.x(), away.y()))
-            if distance > DRAG_FROM or gesture.moved:
-                # Pressing on the colour and pulling outwards widens the tolerance with the distance.
-                gesture.moved = True
-                self.session.edit_samples(
-                    {"tolerance": float(min(distance * PER_PIXEL, 255.0))}, "Tolerance", "Drag tolerance", ids=(gesture.sample,)
-                )
-
-    def _release(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
-        gesture, pane = self._gesture, self.panes[number]
-        self._gesture = None
-        if gesture is None:
-            if self.areas.tool:
-                self.areas.release(at, held)
-            return
-        if gesture.kind == "place":
-            points = [(point.x(), point.y()) for point in (pane.drawn if len(pane.drawn) > 1 else [gesture.start, gesture.start])]
-            pane.drawn = []
-            if self.session.tools.place == "outline":
-                self.session.sample_outlined(points)
-            else:
-                self.session.sample_place(self.session.tools.place, points, gesture.role, gesture.fresh)
-            pane.update()
-        elif gesture.moved:
-            self.session.end_drag()
-
-    def keys(self) -> dict[int, Callable[[], object]]:
-        """What keys do while a pane has the focus: pan, zoom, and click in the middle of it."""
-
-        def pan(x: float, y: float) -> Callable[[], None]:
-            return lambda: self.viewport.pan(QPointF(x, y))
-
-        def zoom(by: float) -> Callable[[], None]:
-            return lambda: self.viewport.zoom_to(self.viewport.zoom * by)
-
-        key = Qt.Key
-        click = lambda: self.session.sample(self.viewport.centre.x(), self.viewport.centre.y(), *self._role(Qt.KeyboardModifier.NoModifier))  # noqa: E731
-        return {
-            key.Key_Left: pan(40, 0), key.Key_Right: pan(-40, 0), key.Key_Up: pan(0, 40), key.Key_Down: pan(0, -40),
-            key.Key_Plus: zoom(2), key.Key_Minus: zoom(0.5), key.Key_Return: click, key.Key_Enter: click,
-        }  # fmt: skip
-
-    def _tablet(self, kind: str, at: QPointF, held: Qt.KeyboardModifier, pressure: float) -> None:
-        """A pen on a tablet: the brush takes its pressure."""
-        if kind == "press":
-            self.areas.press(at, held, pressure)
-        elif kind == "move":
-            self.areas.move(at, held, pressure)
-        else:
-            self.areas.release(at, held)
+    # Under the pointer
 
     def _hover(self, at: QPointF | None) -> None:
         self.areas.hover(at)
         self._pointer = at
-        if at is None:
-            self.session.pointed.emit(None)
-        self.readout.setText(self._describe(at) if at is not None else " ")
+        self._point()
 
-    def _describe(self, at: QPointF) -> str:
+    def _point(self) -> None:
+        """Ask what lies under the pointer."""
+        self._readout.point((self._pointer.x(), self._pointer.y()) if self._pointer is not None else None)
+
+    def _read_out(self, pointed: Pointed | None) -> None:
         """Position, levels, hue, saturation, luminance, mask, and the sample that decided, under the pointer."""
-        light, last = self.session.light_at(int(np.floor(at.x())), int(np.floor(at.y()))), self.session.last
-        if light is None or last is None:
-            self.session.pointed.emit(None)
-            return " "
-        red, green, blue = (float(v) for v in one_encoded(light) * 255)
-        hue, saturation, luminance = one_hue_saturation_luminance(np.array(light))
-        self.session.pointed.emit({"hue": hue, "saturation": saturation, "luminance": luminance, "red": red, "green": green, "blue": blue})
-        column, row = int((at.x() - last.origin[0]) * last.scale), int((at.y() - last.origin[1]) * last.scale)
-        inside = 0 <= row < last.mask.shape[0] and 0 <= column < last.mask.shape[1]
-        mask = f"{100 * last.mask[row, column]:.0f} %" if inside else "-"
-        decided = self.session.decides(light, float(last.mask[row, column]) if inside else None)
-        words = f"{int(at.x())}, {int(at.y())}     levels {red:.0f} {green:.0f} {blue:.0f}     H {hue:.0f}°  S {saturation:.0f} %  L {luminance:.0f}     mask {mask}"
-        return "     ".join(part for part in (words, f"by {decided}" if decided else "", self._last_click) if part)
+        if pointed is None:
+            self.readout.setText(" " if self._pointer is not None else self._last_click or " ")
+            return
+        value = {name: f"{number:.0f}" for name, number in pointed.measures.items()}
+        levels = f"levels {value['red']} {value['green']} {value['blue']}"
+        measures = f"H {value['hue']}°  S {value['saturation']} %  L {value['luminance']}"
+        mask = f"mask {100 * pointed.masked:.0f} %" if pointed.masked is not None else "mask -"
+        parts = (f"{pointed.x}, {pointed.y}", levels, measures, mask, f"by {pointed.decided}" if pointed.decided else "", self._last_click)
+        self.readout.setText("     ".join(part for part in parts if part))

@@ -7,7 +7,7 @@ from PyQt6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QWidget
 
 from ...live.preview import Rendered
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..style import AMBER, WELL
 from .viewport import Viewport
 
@@ -18,9 +18,10 @@ MARGIN, GRIP = 10, 14
 class Inset(QWidget):
     """Shows the part of a view that its pane shows, small. Drag it to move it, its upper left corner to size it."""
 
-    def __init__(self, session: Session, viewport: Viewport, pane: QWidget) -> None:
+    def __init__(self, workspace: Workspace, viewport: Viewport, pane: QWidget) -> None:
         super().__init__(pane)
-        self.session, self.viewport, self.pane = session, viewport, pane
+        self._preferences = workspace.preferences
+        self.viewport, self.pane = viewport, pane
         self.view = "mask"
         self._words: object = None
         self._image: QImage | None = None
@@ -52,7 +53,7 @@ class Inset(QWidget):
 
     def place(self) -> None:
         """Lie where the preferences say."""
-        held, pane = self.session.preferences, self.pane
+        held, pane = self._preferences.values, self.pane
         width = max(60, round(pane.width() * held.inset_share / 100))
         height = max(40, round(width * pane.height() / max(pane.width(), 1)))
         free = (max(pane.width() - width - 2 * MARGIN, 0), max(pane.height() - height - 2 * MARGIN, 0))
@@ -62,7 +63,7 @@ class Inset(QWidget):
         """Remember where it lies."""
         pane = self.pane
         free = (max(pane.width() - self.width() - 2 * MARGIN, 1), max(pane.height() - self.height() - 2 * MARGIN, 1))
-        self.session.prefer(
+        self._preferences.change(
             inset_share=min(max(100 * self.width() / max(pane.width(), 1), 12), 60),
             inset_x=min(max(100 * (self.x() - MARGIN) / free[0], 0), 100),
             inset_y=min(max(100 * (self.y() - MARGIN) / free[1], 0), 100),

@@ -26,7 +26,7 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 from ...core.colour.transfer import one_encoded
 from ...live.preview import Difference, Rendered
 from ...project.model import Sample
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, SURROUNDS
 from ..widgets.swatch import screen_colour
 from .viewport import GRID_FROM, Viewport
@@ -50,9 +50,10 @@ class Pane(QWidget):
     sized = pyqtSignal(float)
     painted = pyqtSignal()
 
-    def __init__(self, session: Session, viewport: Viewport, view: str) -> None:
+    def __init__(self, workspace: Workspace, viewport: Viewport, view: str) -> None:
         super().__init__()
-        self.session, self.viewport, self.view = session, viewport, view
+        self._areas, self._readout, self._tools, self._work = workspace.areas, workspace.readout, workspace.tools, workspace.work
+        self.viewport, self.view = viewport, view
         self.override: str | None = None
         self.wipe: float | None = None
         self.loupe = False
@@ -69,7 +70,7 @@ class Pane(QWidget):
         self._at: QPointF | None = None
         #: A pixel, and the colour that a click there would take.
         self._promised: tuple[int, int, tuple[float, float, float]] = (-1, -1, (0.0, 0.0, 0.0))
-        session.promised.connect(self._take_promise)
+        workspace.readout.promised.connect(self._take_promise)
         self.surround = "dark"
         self.marks = True
         self.tool_cursor = QCursor(Qt.CursorShape.CrossCursor)
@@ -158,12 +159,12 @@ class Pane(QWidget):
             self._draw_grid(painter)
         window = self.window()
         if self.marks and (self._inside or window is None or not window.isActiveWindow()):
-            if self.session.sieve.pick.outline:
-                self._draw_outline(painter, self.session.sieve.pick.outline)
-            for sample in self.session.sieve.pick.samples:
+            if self._work.sieve.pick.outline:
+                self._draw_outline(painter, self._work.sieve.pick.outline)
+            for sample in self._work.sieve.pick.samples:
                 self._draw_sample(painter, sample)
         self.overlay(painter)
-        if self.session.outlined is not None:
+        if self._areas.outlined is not None:
             self._draw_island(painter)
         if self.drawn:
             self._draw_gesture(painter)
@@ -179,7 +180,7 @@ class Pane(QWidget):
 
     def _draw_island(self, painter: QPainter) -> None:
         """The box round the island that is pointed at in the list."""
-        island = self.session.outlined
+        island = self._areas.outlined
         assert island is not None
         left, top, width, height = island.box
         corner = self.viewport.to_pane(QPointF(left, top))
@@ -212,21 +213,21 @@ class Pane(QWidget):
         for pen in (QPen(QColor(0, 0, 0, 180), 4), QPen(AMBER, 1.8)):
             painter.setPen(pen)
             painter.setBrush(Qt.BrushStyle.NoBrush)
-            if self.session.tools.place == "box":
+            if self._tools.place == "box":
                 painter.drawRect(QRectF(points[0], points[-1]).normalized())
             else:
                 painter.drawPolyline(*points)
 
     def _draw_loupe(self, painter: QPainter) -> None:
         """The pixels round the pointer, and the colour that a click would take as soon as that is found."""
-        opened, at = self.session.opened, self._at
-        frame = opened.held(self.session.number) if opened else None
+        opened, at = self._work.opened, self._at
+        frame = opened.held(self._work.number) if opened else None
         if frame is None or at is None:
             return
         width, height, x, y = frame.width, frame.height, int(at.x()), int(at.y())
         if not (0 <= x < width and 0 <= y < height):
             return
-        planes, half, square, taken = frame.planes, 7, 7.0, self.session.tools.sample_size // 2
+        planes, half, square, taken = frame.planes, 7, 7.0, self._tools.sample_size // 2
         rows, columns = np.clip(np.arange(y - half, y + half + 1), 0, height - 1), np.clip(np.arange(x - half, x + half + 1), 0, width - 1)
         levels = np.rint(np.clip(one_encoded(planes[:, rows][:, :, columns]), 0, 1) * 255).astype(np.uint32)
         words = np.ascontiguousarray(np.uint32(0xFF000000) | (levels[0] << 16) | (levels[1] << 8) | levels[2])
@@ -302,7 +303,7 @@ class Pane(QWidget):
         if event is None:
             return
         self.setFocus()
-        if event.button() == Qt.MouseButton.MiddleButton or (event.button() == Qt.MouseButton.LeftButton and self.session.property("hand")):
+        if event.button() == Qt.MouseButton.MiddleButton:
             self._hand = event.position()
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
         elif event.button() == Qt.MouseButton.RightButton and self.takes_pen():
@@ -324,7 +325,7 @@ class Pane(QWidget):
         at = self.viewport.to_picture(event.position())
         self._at = at
         if self.loupe:
-            self.session.promise(math.floor(at.x()), math.floor(at.y()))
+            self._readout.promise(math.floor(at.x()), math.floor(at.y()))
             self.update()
         self.hovered.emit(at)
         if event.buttons() & Qt.MouseButton.LeftButton:

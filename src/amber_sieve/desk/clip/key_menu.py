@@ -6,22 +6,23 @@ from PyQt6.QtWidgets import QMenu
 
 from ...names import BETWEENS
 from ...project.tracks import keyed
-from ...workspace.session import Session
+from ...workspace.clip import Clip
+from ...workspace.work import Work
 
 
-def fill_key_menu(menu: QMenu, session: Session, path: str) -> None:
+def fill_key_menu(menu: QMenu, work: Work, clip: Clip, path: str) -> None:
     """Keyframes of a field, by its way through the sieve."""
-    track = keyed(session.document.sieve, path)
-    here = next((key for key in track.keys if key.frame == session.number), None) if track else None
+    track = keyed(work.document.sieve, path)
+    here = next((key for key in track.keys if key.frame == work.number), None) if track else None
     for how in BETWEENS:
         action = menu.addAction(f"Key here, {how}")
         assert action is not None
         action.setCheckable(True)
         action.setChecked(here is not None and here.how == how)
-        action.triggered.connect(lambda _, how=how: session.set_key(path, how))
+        action.triggered.connect(lambda _, how=how: clip.set_key(path, how))
     menu.addSeparator()
     for title, everywhere, allowed in (("No key here", False, here is not None), ("No keys", True, track is not None)):
         action = menu.addAction(title)
         assert action is not None
         action.setEnabled(allowed)
-        action.triggered.connect(lambda _, everywhere=everywhere: session.remove_key(path, everywhere))
+        action.triggered.connect(lambda _, everywhere=everywhere: clip.remove_key(path, everywhere))

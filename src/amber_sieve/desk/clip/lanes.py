@@ -14,7 +14,7 @@ from ...live.tracking import LEAST
 from ...project.fields import field_at
 from ...project.keyframes import value_at
 from ...project.model import Sieve, Track
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..pages.areas import WORDS
 from ..style import AMBER, DIM, WELL
 from .key_menu import fill_key_menu
@@ -60,9 +60,10 @@ def measured(path: str, value: tuple[float, ...], first: tuple[float, ...]) -> f
 class Lanes(QWidget):
     """Drawn like the bar above it; press and drag to scrub, or a key to move it in time; its menu says how it goes on."""
 
-    def __init__(self, session: Session, bar: TimeBar) -> None:
+    def __init__(self, workspace: Workspace, bar: TimeBar) -> None:
         super().__init__()
-        self.session, self.bar = session, bar
+        self._clip, self._work = workspace.clip, workspace.work
+        self.bar = bar
         self._wanted = True
         #: The key that is being dragged: its field's way, and the frame it lies at.
         self._dragged: tuple[str, int] | None = None
@@ -72,14 +73,14 @@ class Lanes(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Curves of what is keyed")
         self.setMouseTracking(True)
-        session.frame_changed.connect(self.update)
-        session.project_changed.connect(self.follow)
+        workspace.work.frame_changed.connect(self.update)
+        workspace.work.changed.connect(self.follow)
         self.follow()
 
     @property
     def tracks(self) -> tuple[Track, ...]:
         """What is drawn, from top to bottom."""
-        return self.session.document.sieve.tracks[:MOST] if self.session.frames > 1 else ()
+        return self._work.document.sieve.tracks[:MOST] if self._work.frames > 1 else ()
 
     def show_if(self, wanted: bool) -> None:
         """Show the curves where there are any, or none."""
@@ -113,7 +114,7 @@ class Lanes(QWidget):
             return
         self._dragged = self.key_at(event.position())
         if self._dragged is not None:
-            self.session.go_to(self._dragged[1])
+            self._clip.go_to(self._dragged[1])
         else:
             self.bar.mousePressEvent(event)
 
@@ -124,9 +125,9 @@ class Lanes(QWidget):
         if event.buttons() & Qt.MouseButton.LeftButton:
             if self._dragged is not None:
                 path, frame = self._dragged
-                number = self.session.move_key(path, frame, number)
+                number = self._clip.move_key(path, frame, number)
                 self._dragged = path, number
-            self.session.go_to(number)
+            self._clip.go_to(number)
             return
         track, key = self._track_at(place), self.key_at(place)
         self.setCursor(Qt.CursorShape.SizeHorCursor if key is not None else Qt.CursorShape.ArrowCursor)
@@ -136,15 +137,15 @@ class Lanes(QWidget):
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self._dragged is not None:
             self._dragged = None
-            self.session.end_drag()
+            self._work.end_drag()
 
     def contextMenuEvent(self, event: QContextMenuEvent | None) -> None:
         place = QPointF(event.pos()) if event is not None else QPointF()
         track, key = self._track_at(place), self.key_at(place)
         if event is not None and track is not None:
-            self.session.go_to(key[1] if key is not None else self.bar.frame_at(place.x()))
+            self._clip.go_to(key[1] if key is not None else self.bar.frame_at(place.x()))
             menu = QMenu(self)
-            fill_key_menu(menu, self.session, track.path)
+            fill_key_menu(menu, self._work, self._clip, track.path)
             menu.popup(event.globalPos())
 
     def words_for(self, track: Track, number: int) -> str:
@@ -154,14 +155,14 @@ class Lanes(QWidget):
         key = next((key for key in track.keys if key.frame == number), None)
         sure = f", tracked with {100 * key.confidence:.0f} % confidence" if key is not None and key.confidence is not None else ""
         unit = " px from its first key" if track.path.startswith("areas.") and not track.path.endswith("feather") else ""
-        return f"{name_of(self.session.document.sieve, track.path)}, frame {number}: {value:.4g}{unit}{sure}"
+        return f"{name_of(self._work.document.sieve, track.path)}, frame {number}: {value:.4g}{unit}{sure}"
 
     # Drawing
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter, tracks, ratio = QPainter(self), self.tracks, self.devicePixelRatioF()
-        more = len(self.session.document.sieve.tracks) - len(tracks)
-        of = (tracks, more, self.size(), ratio, self.session.frames)
+        more = len(self._work.document.sieve.tracks) - len(tracks)
+        of = (tracks, more, self.size(), ratio, self._work.frames)
         if self._drawn is None or self._of != of:
             self._of, self._drawn = of, QPixmap(self.size() * ratio)
             self._drawn.setDevicePixelRatio(ratio)
@@ -179,7 +180,7 @@ class Lanes(QWidget):
                 inner.drawText(last, Qt.AlignmentFlag.AlignCenter, words)
             inner.end()
         painter.drawPixmap(0, 0, self._drawn)
-        head = self.bar.place_of(self.session.number)
+        head = self.bar.place_of(self._work.number)
         painter.setPen(QPen(QColor(255, 255, 255), 1.6))
         painter.drawLine(QPointF(head, 0), QPointF(head, self.height()))
 
@@ -211,7 +212,7 @@ class Lanes(QWidget):
                 value = measured(track.path, key.value, track.keys[0].value)
                 y = low - room * ((value - least) / wide if most > least else 0.5)
                 painter.drawEllipse(QPointF(self.bar.place_of(key.frame), y), 2.6, 2.6)
-        words = name_of(self.session.document.sieve, track.path)
+        words = name_of(self._work.document.sieve, track.path)
         box = painter.fontMetrics().boundingRect(words)
         painter.fillRect(QRectF(2, top + 3, box.width() + 8, LANE - 6), QColor(0, 0, 0, 150))
         painter.setPen(QPen(QColor(214, 214, 214)))

@@ -8,7 +8,7 @@ from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen, QPixma
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...live.watching import Course
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, WELL
 
 #: Heights of the bar alone, and of the graph above it; room at either end.
@@ -23,9 +23,9 @@ MOST_FLICKER, MOST_DRIFT = 25.0, 10.0
 class TimeBar(QWidget):
     """Press and drag to scrub; the picture follows."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, workspace: Workspace) -> None:
         super().__init__()
-        self.session = session
+        self._clip, self._playback, self._work = workspace.clip, workspace.playback, workspace.work
         self.course: Course | None = None
         #: The graph as it was drawn last.
         self._graph: QPixmap | None = None
@@ -33,9 +33,9 @@ class TimeBar(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Frames")
         self.setMouseTracking(True)
-        session.frame_changed.connect(self.update)
-        session.playback.changed.connect(self.update)
-        session.project_changed.connect(self.update)
+        workspace.work.frame_changed.connect(self.update)
+        workspace.playback.changed.connect(self.update)
+        workspace.work.changed.connect(self.update)
 
     def sizeHint(self) -> QSize:
         return QSize(200, BAR + (GRAPH if self.course is not None else 0))
@@ -52,24 +52,24 @@ class TimeBar(QWidget):
 
     def place_of(self, number: float) -> float:
         """Where a frame lies, in pixels from the left."""
-        return MARGIN + (self.width() - 2 * MARGIN) * number / max(self.session.frames - 1, 1)
+        return MARGIN + (self.width() - 2 * MARGIN) * number / max(self._work.frames - 1, 1)
 
     def frame_at(self, x: float) -> int:
         """The frame at a place."""
         share = (x - MARGIN) / max(self.width() - 2 * MARGIN, 1)
-        return round(min(max(share, 0.0), 1.0) * (self.session.frames - 1))
+        return round(min(max(share, 0.0), 1.0) * (self._work.frames - 1))
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event is not None and event.button() == Qt.MouseButton.LeftButton:
-            self.session.playback.stop()
-            self.session.go_to(self.frame_at(event.position().x()))
+            self._playback.stop()
+            self._clip.go_to(self.frame_at(event.position().x()))
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None:
             return
         number = self.frame_at(event.position().x())
         if event.buttons() & Qt.MouseButton.LeftButton:
-            self.session.go_to(number)
+            self._clip.go_to(number)
         course = self.course
         if course is not None and number in course.seen:
             seen = course.seen[number]
@@ -86,13 +86,13 @@ class TimeBar(QWidget):
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.fillRect(self.rect(), WELL)
-        frames = self.session.frames
+        frames = self._work.frames
         if frames <= 1:
             return
         top = self.height() - BAR
         if self.course is not None:
             self._show_graph(painter, self.course, top)
-        between = self.session.between
+        between = self._work.between
         if between is not None:
             for left, right in ((0.0, self.place_of(between[0])), (self.place_of(between[1]), float(self.width()))):
                 painter.fillRect(QRectF(left, 0, right - left, self.height()), QColor(0, 0, 0, 130))
@@ -111,27 +111,27 @@ class TimeBar(QWidget):
         for number in by_hand:
             x, y = self.place_of(number), top + 7.0
             painter.drawPolygon(QPolygonF([QPointF(x, y - 4), QPointF(x + 4, y), QPointF(x, y + 4), QPointF(x - 4, y)]))
-        head = self.place_of(self.session.number)
+        head = self.place_of(self._work.number)
         painter.setPen(QPen(QColor(255, 255, 255), 1.6))
         painter.drawLine(QPointF(head, 0), QPointF(head, self.height()))
 
     def _keyframes(self) -> tuple[set[int], set[int]]:
         """Frames at which something of the current sieve was keyed by hand, and those that tracking has keyed."""
-        keys = [key for track in self.session.document.sieve.tracks for key in track.keys]
+        keys = [key for track in self._work.document.sieve.tracks for key in track.keys]
         return {key.frame for key in keys if key.confidence is None}, {key.frame for key in keys if key.confidence is not None}
 
     def _draw_ready(self, painter: QPainter, y: float) -> None:
-        for first, last in _runs(sorted(self.session.playback.ready)):
+        for first, last in _runs(sorted(self._playback.ready)):
             left, right = self.place_of(first - 0.5), self.place_of(last + 0.5)
             painter.fillRect(QRectF(left, y, max(right - left, 1.0), 3), QColor(150, 150, 150))
 
     def _draw_ticks(self, painter: QPainter, top: float) -> None:
-        rate = round(float(self.session.opened.source.about.rate)) if self.session.opened else 24
+        rate = round(float(self._work.opened.source.about.rate)) if self._work.opened else 24
         step = max(rate, 1)
-        while (self.width() - 2 * MARGIN) * step / max(self.session.frames - 1, 1) < 46:
+        while (self.width() - 2 * MARGIN) * step / max(self._work.frames - 1, 1) < 46:
             step *= 2
         painter.setPen(QPen(DIM, 1))
-        for number in range(0, self.session.frames, step):
+        for number in range(0, self._work.frames, step):
             painter.drawLine(QPointF(self.place_of(number), top), QPointF(self.place_of(number), top + 4))
 
     def _show_graph(self, painter: QPainter, course: Course, height: int) -> None:

@@ -37,7 +37,7 @@ from ...media import formats
 from ...media.codecs import CODECS
 from ...media.colour import lookup_files, profiles
 from ...project.fields import Spec
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..pages.page import row_of
 from ..widgets.number import Number
 
@@ -77,13 +77,13 @@ def _combo(name: str, words: list[str]) -> QComboBox:
 class ExportDialog(QDialog):
     """Everything about one picture, or the frames of a clip, that leaves; the button writes it and goes on working."""
 
-    def __init__(self, parent: QWidget, session: Session) -> None:
+    def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle("Export")
-        self.session = session
-        assert session.opened is not None
-        about = session.opened.source.about
+        self._exports, self._viewing, self._work = workspace.exports, workspace.viewing, workspace.work
+        assert workspace.work.opened is not None
+        about = workspace.work.opened.source.about
         self.folder = about.path.parent
         self.presets, self.frames = _combo("Preset", []), _combo("Frames", list(FRAMES.values()))
         self.what, self.format_choice, self.depth_choice = _combo("What", []), _combo("Format", []), _combo("Depth", [])
@@ -140,7 +140,7 @@ class ExportDialog(QDialog):
         if self.clip:
             self.quality.set(formats.QUALITY)
         form.setRowVisible(self.frames, self.clip)
-        self.frames.setCurrentIndex(2 if self.clip and session.between else 1 if self.clip else 0)
+        self.frames.setCurrentIndex(2 if self.clip and workspace.work.between else 1 if self.clip else 0)
         self._fill_presets()
         self.presets.activated.connect(lambda _: self._use_preset())
         self.frames.currentIndexChanged.connect(lambda _: self._whats())
@@ -152,7 +152,7 @@ class ExportDialog(QDialog):
         self.pattern.textChanged.connect(lambda _: self._follow())
         self.size_number.moved.connect(lambda _: self._follow())
         self.quality.moved.connect(lambda _: self._follow())
-        session.project_changed.connect(self._ask_picture)
+        workspace.work.changed.connect(self._ask_picture)
         self._whats(about.path.suffix.lower())
 
     # What is chosen
@@ -200,8 +200,8 @@ class ExportDialog(QDialog):
     @property
     def path(self) -> pathlib.Path:
         """Where it will be written; raises `Trouble` when the pattern makes no name."""
-        assert self.session.opened is not None
-        name = name_from(self.pattern.text(), self.session.opened.source.about.path, self.session.sieve.name, self.session.number)
+        assert self._work.opened is not None
+        name = name_from(self.pattern.text(), self._work.opened.source.about.path, self._work.sieve.name, self._work.number)
         return self.folder / f"{name}{self.ending}"
 
     # Presets
@@ -307,7 +307,7 @@ class ExportDialog(QDialog):
     # What will be
 
     def _numbers(self) -> tuple[int, int] | None:
-        return self.session.between if self.frames.currentIndex() == 2 else None
+        return self._work.between if self.frames.currentIndex() == 2 else None
 
     def _follow(self) -> None:
         self.form.setRowVisible(self.quality, formats.has_quality(self.ending, self.chosen_depth))
@@ -322,9 +322,9 @@ class ExportDialog(QDialog):
         if self.kind == LOOKUP:
             return "Codes of sRGB in and out"
         if self.many:
-            first, last = self._numbers() or (0, self.session.frames - 1)
-            return f"{last - first + 1} frames of {self.session.size[0]} × {self.session.size[1]} pixels"
-        width, height = self.how.pixels(self.session.size)
+            first, last = self._numbers() or (0, self._work.frames - 1)
+            return f"{last - first + 1} frames of {self._work.size[0]} × {self._work.size[1]} pixels"
+        width, height = self.how.pixels(self._work.size)
         return f"{width} × {height} pixels, {estimated_bytes(self.how, self.ending, (width, height))}"
 
     def _ask_picture(self) -> None:
@@ -334,9 +334,9 @@ class ExportDialog(QDialog):
         self.said.setVisible(lookup)
         if lookup:
             self.said.setText("…")
-            self.session.compare_lookup(int(self.chosen_depth or USUAL_SIZE), self._paint_compared)
+            self._exports.compare_lookup(int(self.chosen_depth or USUAL_SIZE), self._paint_compared)
         else:
-            self.session.picture_of(VIEWS[self.kind], PICTURE, self._paint)
+            self._viewing.picture_of(VIEWS[self.kind], PICTURE, self._paint)
 
     def _paint(self, words: np.ndarray) -> None:
         if not sip.isdeleted(self.picture):  # the dialog may have been closed meanwhile
@@ -360,14 +360,14 @@ class ExportDialog(QDialog):
             if QMessageBox.question(self, "Amber Sieve", words) != QMessageBox.StandardButton.Yes:
                 return
         if self.kind == LOOKUP:
-            self.session.write_lookup(path, int(self.chosen_depth))
+            self._exports.write_lookup(path, int(self.chosen_depth))
         elif self.many:
             still = "####" in self.ending
             what = next(known for known in CLIP_WHATS if known == self.kind)
             how = ClipExport(what, "", round(self.quality.value), self.chosen_depth if still else "", self.resume.isChecked() and still)
-            self.session.export_frames(path, self._numbers(), "" if still else self.chosen_depth, how)
+            self._exports.write_frames(path, self._numbers(), "" if still else self.chosen_depth, how)
         else:
-            self.session.export_as(path, self.how)
+            self._exports.write_as(path, self.how)
         self.accept()
 
 

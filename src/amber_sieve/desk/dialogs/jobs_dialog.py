@@ -5,19 +5,19 @@ from __future__ import annotations
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QDialog, QHBoxLayout, QLabel, QListWidget, QProgressBar, QPushButton, QVBoxLayout, QWidget
 
-from ...workspace.session import Session
-from ...workspace.workers import Job, Waiting
+from ...workspace.jobs import Job, Waiting
+from ...workspace.workspace import Workspace
 from ..widgets.icon import with_icon
 
 
 class JobsDialog(QDialog):
     """Stays open beside the window."""
 
-    def __init__(self, parent: QWidget, session: Session) -> None:
+    def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle("Exports")
-        self.runner = session.jobs
+        self.runner = workspace.workers.jobs
         self.title, self.bar = QLabel(), QProgressBar()
         self.bar.setRange(0, 1000)
         self.pause, self.stop = QPushButton("Pause"), QPushButton("Stop")

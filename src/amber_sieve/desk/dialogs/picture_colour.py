@@ -14,7 +14,7 @@ from ...core.frame import Frame, patch
 from ...media import formats
 from ...media.opening import open_source
 from ...progress import Progress
-from ...workspace.session import Session
+from ...workspace.workers import Workers
 
 #: Longer side at which the other picture is shown, pixels; side of the square that a click takes there.
 LONGEST, TAKEN = 900, 5
@@ -50,7 +50,7 @@ class PictureColour(QDialog):
         self.accept()
 
 
-def show_picture(parent: QWidget, session: Session, path: pathlib.Path, then: Callable[[tuple[float, float, float]], None]) -> None:
+def show_picture(parent: QWidget, workers: Workers, path: pathlib.Path, then: Callable[[tuple[float, float, float]], None]) -> None:
     """Open a picture in the background, and show it to take a colour from."""
 
     def work(progress: Progress) -> Frame:
@@ -61,11 +61,11 @@ def show_picture(parent: QWidget, session: Session, path: pathlib.Path, then: Ca
         finally:
             source.close()
 
-    session.wait_for(f"Opening {path.name}", work, lambda frame: PictureColour(parent, path.name, frame, then).show())
+    workers.wait_for(f"Opening {path.name}", work, lambda frame: PictureColour(parent, path.name, frame, then).show())
 
 
-def ask_colour_of_picture(parent: QWidget, session: Session, then: Callable[[tuple[float, float, float]], None]) -> None:
+def ask_colour_of_picture(parent: QWidget, workers: Workers, then: Callable[[tuple[float, float, float]], None]) -> None:
     """Let the person choose a picture, and a colour in it."""
     name, _ = QFileDialog.getOpenFileName(parent, "Take a colour from a picture", "", READABLE)
     if name:
-        show_picture(parent, session, pathlib.Path(name), then)
+        show_picture(parent, workers, pathlib.Path(name), then)

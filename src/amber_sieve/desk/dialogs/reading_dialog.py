@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QCheckBox, QComboBox, QDialog, QDialogButtonBox, QFo
 
 from ...media.formats import RAW
 from ...media.reading import CHOICES
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..pages.page import row_of
 
 FROM_FILE, FROM_STREAM, NO_DISPLAY = "As the file says", "As the stream says", "sRGB"
@@ -18,11 +18,11 @@ REC_709 = "Linear Rec. 709"
 class ReadingDialog(QDialog):
     """Stays open beside the picture; every choice acts at once and can be undone."""
 
-    def __init__(self, parent: QWidget, session: Session) -> None:
+    def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle("How the picture is read")
-        self.session = session
+        self._reading, self._work = workspace.reading, workspace.work
         self.part, self.space, self.working, self.display = QComboBox(), QComboBox(), QComboBox(), QComboBox()
         for combo, name in ((self.part, "Part"), (self.space, "Colour space"), (self.working, "Working space"), (self.display, "Display")):
             combo.setAccessibleName(name)
@@ -41,10 +41,10 @@ class ReadingDialog(QDialog):
             combo = self.streams[name] = QComboBox()
             combo.addItems([FROM_STREAM, *choices])
             combo.setAccessibleName(name.capitalize())
-            combo.activated.connect(lambda at, name=name, combo=combo: session.read_as(**{name: combo.itemText(at) if at else ""}))
+            combo.activated.connect(lambda at, name=name, combo=combo: workspace.reading.change(**{name: combo.itemText(at) if at else ""}))
         self.deinterlaced = QCheckBox("Deinterlace")
         self.deinterlaced.setToolTip("Makes whole frames of both fields: woven where nothing moves, filled in where something does")
-        self.deinterlaced.clicked.connect(lambda on: session.read_as(deinterlaced=on))
+        self.deinterlaced.clicked.connect(lambda on: workspace.reading.change(deinterlaced=on))
         self.white = QLabel()
         self.white.setObjectName("dim")
         self.form = QFormLayout()
@@ -59,16 +59,18 @@ class ReadingDialog(QDialog):
         column = QVBoxLayout(self)
         column.addLayout(self.form)
         column.addWidget(buttons)
-        self.part.activated.connect(lambda at: session.read_as(part=self.part.itemText(at) if at else ""))
-        self.space.activated.connect(lambda at: session.read_as(space=self.space.itemText(at) if at else ""))
-        self.working.activated.connect(lambda at: session.set_working(self.working.itemText(at) if at else ""))
-        self.display.activated.connect(lambda at: session.set_display(self.display.itemText(at) if at else ""))
-        self.as_shot.clicked.connect(lambda: session.read_as(white=None))
-        self.pick.clicked.connect(lambda: session.pick_place(lambda x, y: session.read_as(white=(x, y)), "Click what should be grey"))
-        session.project_changed.connect(self.follow)
-        session.source_changed.connect(self.follow)
+        self.part.activated.connect(lambda at: workspace.reading.change(part=self.part.itemText(at) if at else ""))
+        self.space.activated.connect(lambda at: workspace.reading.change(space=self.space.itemText(at) if at else ""))
+        self.working.activated.connect(lambda at: workspace.reading.set_working(self.working.itemText(at) if at else ""))
+        self.display.activated.connect(lambda at: workspace.reading.set_display(self.display.itemText(at) if at else ""))
+        self.as_shot.clicked.connect(lambda: workspace.reading.change(white=None))
+        self.pick.clicked.connect(
+            lambda: workspace.adjust.pick_place(lambda x, y: workspace.reading.change(white=(x, y)), "Click what should be grey")
+        )
+        workspace.work.changed.connect(self.follow)
+        workspace.work.source_changed.connect(self.follow)
         self.follow()
-        session.name_colour_spaces(self._take_names)
+        workspace.reading.name_colour_spaces(self._take_names)
 
     def _take_names(self, names: dict[str, list[str]]) -> None:
         """The names of the colour configuration, which may take a while to be read."""
@@ -80,7 +82,7 @@ class ReadingDialog(QDialog):
 
     def follow(self) -> None:
         """Show what is chosen for the picture that is open."""
-        opened, project = self.session.opened, self.session.project
+        opened, project = self._work.opened, self._work.project
         about = opened.source.about if opened else None
         parts = about.parts if about else ()
         with QSignalBlocker(self.part), QSignalBlocker(self.space), QSignalBlocker(self.working), QSignalBlocker(self.display):

@@ -21,13 +21,13 @@ from PyQt6.QtWidgets import (
 
 from ...project import sieve_presets
 from ...project.sieve_presets import SievePreset
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 
 SIDE = 120
 FILES = "Presets of sieves (*.json)"
 
 
-def small_picture(session: Session, view: QPixmap | None) -> bytes:
+def small_picture(view: QPixmap | None) -> bytes:
     """What the current sieve looks like, as the bytes of a small PNG."""
     if view is None or view.isNull():
         return b""
@@ -41,11 +41,12 @@ def small_picture(session: Session, view: QPixmap | None) -> bytes:
 class SievePresetsDialog(QDialog):
     """Double-click, or Use, puts one on the stack."""
 
-    def __init__(self, parent: QWidget, session: Session, view: QPixmap | None) -> None:
+    def __init__(self, parent: QWidget, workspace: Workspace, view: QPixmap | None) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle("Presets of sieves")
-        self.session, self._view = session, view
+        self._shelf, self._stack, self._work = workspace.presets, workspace.stack, workspace.work
+        self._view = view
         self.list = QListWidget()
         self.list.setViewMode(QListView.ViewMode.IconMode)
         self.list.setMovement(QListView.Movement.Static)
@@ -94,12 +95,12 @@ class SievePresetsDialog(QDialog):
 
     def _use(self) -> None:
         if self.chosen is not None:
-            self.session.add_sieves((self.chosen.sieve,), f"Preset {self.chosen.name}")
+            self._stack.add_copies((self.chosen.sieve,), f"Preset {self.chosen.name}")
 
     def _store(self) -> None:
-        name, sure = QInputDialog.getText(self, "Store this sieve", "Name:", text=self.session.sieve.name)
+        name, sure = QInputDialog.getText(self, "Store this sieve", "Name:", text=self._work.sieve.name)
         if sure:
-            self.session.store_sieve(name, small_picture(self.session, self._view))
+            self._shelf.keep_sieve(name, small_picture(self._view))
             self.follow()
 
     def _remove(self) -> None:
@@ -110,7 +111,7 @@ class SievePresetsDialog(QDialog):
     def _import(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, "Import a preset of a sieve", "", FILES)
         if name:
-            self.session.import_sieve(pathlib.Path(name))
+            self._shelf.read_sieve(pathlib.Path(name))
             self.follow()
 
     def _export(self) -> None:
@@ -118,4 +119,4 @@ class SievePresetsDialog(QDialog):
             return
         name, _ = QFileDialog.getSaveFileName(self, "Export the preset", f"{self.chosen.name}.json", FILES)
         if name:
-            self.session.export_sieve(self.chosen, pathlib.Path(name))
+            self._shelf.write_sieve(self.chosen, pathlib.Path(name))

@@ -31,7 +31,7 @@ from PyQt6.QtWidgets import (
 from ...project.fields import spec_of
 from ...project.recovery import Left
 from ...workspace.preferences import Arrangement, Preferences, Surround
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..widgets.number import Number
 from ..widgets.swatch import light_of, swatch
 
@@ -157,14 +157,14 @@ class Commands(QDialog):
 class PreferencesDialog(QDialog):
     """The settings of the window; every change counts at once."""
 
-    def __init__(self, parent: QWidget, session: Session) -> None:
+    def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
-        self.session = session
+        self._preferences = workspace.preferences
         self.setWindowTitle("Preferences")
         self.setMinimumWidth(420)
         form = QFormLayout(self)
         form.setSpacing(8)
-        held = session.preferences
+        held = workspace.preferences.values
         self.surround = self._choice("Surround", SURROUNDS, [name.capitalize() for name in SURROUNDS], held.surround, "surround")
         self.arrangement = self._choice("Arrangement", tuple(ARRANGEMENTS), list(ARRANGEMENTS.values()), held.arrangement, "arrangement")
         for label, box in (("Round the picture", self.surround), ("Picture and mask", self.arrangement)):
@@ -200,11 +200,11 @@ class PreferencesDialog(QDialog):
         return box
 
     def _prefer(self, **changes: object) -> None:
-        self.session.prefer(**changes)
+        self._preferences.change(**changes)
         self._show_veil()
 
     def _show_veil(self) -> None:
-        colour = self.session.preferences.veil_colour
+        colour = self._preferences.values.veil_colour
         self.veil.setText("Choose…" if colour is None else "Chosen…")
         self.veil.setIcon(swatch(colour or (0.02, 0.7, 0.2)))
 
@@ -221,23 +221,23 @@ def ask_colour(parent: QWidget, title: str) -> tuple[float, float, float] | None
 
 
 class HistoryDialog(QDialog):
-    """Every step of the session by name; the chosen one is where the work stands."""
+    """Every step of the work by name; the chosen one is where the work stands."""
 
-    def __init__(self, parent: QWidget, session: Session) -> None:
+    def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle("History")
         self.resize(300, 420)
-        self.session = session
+        self._work = workspace.work
         self.list = QListWidget()
         self.list.setAccessibleName("History")
         self.list.currentRowChanged.connect(self._go)
         QVBoxLayout(self).addWidget(self.list)
-        session.project_changed.connect(self._follow)
+        workspace.work.changed.connect(self._follow)
         self._follow()
 
     def _follow(self) -> None:
-        history = self.session.history
+        history = self._work.history
         with QSignalBlocker(self.list):
             self.list.clear()
             self.list.addItems(history.names)
@@ -245,7 +245,7 @@ class HistoryDialog(QDialog):
 
     def _go(self, row: int) -> None:
         if row >= 0:
-            self.session.go_to_step(row)
+            self._work.go_to_step(row)
 
 
 @dataclass(frozen=True)

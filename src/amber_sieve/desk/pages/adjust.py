@@ -20,7 +20,7 @@ from ...project import edits
 from ...project.controls import blocks
 from ...project.model import Colour, Project, Sieve
 from ...render.believable import Believable
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..dialogs.picture_colour import ask_colour_of_picture
 from ..widgets.block import Block
 from ..widgets.colour_button import ColourButton
@@ -69,8 +69,9 @@ class AdjustPage(Page):
 
     mend = pyqtSignal(str)
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, workspace: Workspace) -> None:
+        super().__init__(workspace)
+        self._adjust, self._viewing, self._workers = workspace.adjust, workspace.viewing, workspace.workers
         #: The numbers of all blocks, by their field's name, and the blocks by theirs.
         self.numbers: dict[str, Number] = {}
         self.blocks: dict[str, Block] = {}
@@ -93,26 +94,26 @@ class AdjustPage(Page):
         self.blend = self.choice("blend", BLENDS)
         self.column.addWidget(row_of(QLabel("Blend mode"), self.blend))
         reset = QPushButton("Reset the adjustments")
-        reset.clicked.connect(lambda: session.edit_sieve(edits.without_adjustments, "Reset the adjustments"))
+        reset.clicked.connect(lambda: workspace.work.edit_sieve(edits.without_adjustments, "Reset the adjustments"))
         self.column.addWidget(reset)
         self.heading("Of the whole project")
         self.gamut = QComboBox()
         self.gamut.addItems([GAMUT_WORDS[name] for name in GAMUTS])
         self.gamut.setAccessibleName("Gamut")
         self.gamut.setToolTip(Project.model_fields["gamut"].description or "")
-        self.gamut.activated.connect(lambda index: session.set_gamut(GAMUTS[index]))
+        self.gamut.activated.connect(lambda index: workspace.reading.set_gamut(GAMUTS[index]))
         self.column.addWidget(self.gamut)
         self.column.addStretch(1)
-        session.rendered.connect(self._rendered)
-        session.source_changed.connect(self._forget)
+        workspace.viewing.rendered.connect(self._rendered)
+        workspace.work.source_changed.connect(self._forget)
         self.follow()
 
     # Building
 
     def _block(self, name: str, title: str) -> Block:
         block = Block(title)
-        block.switched.connect(lambda on: self.session.set_block(name, on))
-        block.reset.connect(lambda: self.session.reset_block(name))
+        block.switched.connect(lambda on: self._adjust.set_block(name, on))
+        block.reset.connect(lambda: self._adjust.reset_block(name))
         block.set_menu(lambda menu: self._fill_menu(menu, name))
         block.folded.connect(lambda _: self._count())
         self.blocks[name] = block
@@ -130,17 +131,17 @@ class AdjustPage(Page):
         block.add(row_of(*(self.numbers[field] for field in names)))
 
     def _fill_menu(self, menu: QMenu, name: str) -> None:
-        others = [sieve for sieve in self.session.project.stack if sieve.id != self.session.sieve.id]
+        others = [sieve for sieve in self.work.project.stack if sieve.id != self.work.sieve.id]
         copy = menu.addMenu("Copy to another sieve")
         assert copy is not None
         copy.setEnabled(bool(others))
         for sieve in others:
             action = copy.addAction(sieve.name)
             assert action is not None
-            action.triggered.connect(lambda _, to=sieve.id: self.session.copy_block(name, to))
+            action.triggered.connect(lambda _, to=sieve.id: self._adjust.copy_block(name, to))
         action = menu.addAction("Reset")
         assert action is not None
-        action.triggered.connect(lambda _: self.session.reset_block(name))
+        action.triggered.connect(lambda _: self._adjust.reset_block(name))
 
     def _build_believable(self) -> None:
         self.believable = Block("Believable?", plain=True)
@@ -153,11 +154,11 @@ class AdjustPage(Page):
         self.warned.hide()
         self.believable.add(self.judged, self.warned)
         self.believable.folded.connect(lambda _: self._judge_soon())
-        self.session.believable_found.connect(self._judged)
+        self._adjust.believable_found.connect(self._judged)
         self._resting = QTimer(self)
         self._resting.setSingleShot(True)
         self._resting.setInterval(JUDGE_AFTER)
-        self._resting.timeout.connect(self.session.judge)
+        self._resting.timeout.connect(self._adjust.judge)
         self.column.addWidget(self.believable)
 
     def _white(self, block: Block) -> None:
@@ -165,7 +166,7 @@ class AdjustPage(Page):
         with_icon(
             self.neutral, "pipette", "Click a place in the picture that should be grey: temperature and tint make it so", "Make neutral"
         )
-        self.neutral.clicked.connect(lambda: self.session.pick_colour(self.session.make_neutral, "Click what should be grey"))
+        self.neutral.clicked.connect(lambda: self._adjust.pick_colour(self._adjust.make_neutral, "Click what should be grey"))
         block.add(self.neutral)
 
     def _match(self, block: Block) -> None:
@@ -175,15 +176,15 @@ class AdjustPage(Page):
         with_icon(self.from_here, "pipette", "Click the target in the picture", "From here")
         with_icon(self.from_other, "image", "Click the target in another picture", "From another…")
         with_icon(self.no_target, "circle-minus", "No target")
-        self.from_here.clicked.connect(lambda: self.session.pick_colour(self._aim, "Click the colour that the masked should become"))
-        self.from_other.clicked.connect(lambda: ask_colour_of_picture(self, self.session, self._aim))
-        self.no_target.clicked.connect(lambda: self.session.set_field("adjust.match.target", None, "Target"))
+        self.from_here.clicked.connect(lambda: self._adjust.pick_colour(self._aim, "Click the colour that the masked should become"))
+        self.from_other.clicked.connect(lambda: ask_colour_of_picture(self, self._workers, self._aim))
+        self.no_target.clicked.connect(lambda: self.work.set_field("adjust.match.target", None, "Target"))
         self.no_target.setFixedWidth(34)
         self.nearest = self.check("adjust.match.nearest")
         block.add(self.target, row_of(self.from_here, self.from_other, self.no_target), self.nearest)
 
     def _aim(self, colour: tuple[float, float, float]) -> None:
-        self.session.set_field("adjust.match.target", colour, "Target")
+        self.work.set_field("adjust.match.target", colour, "Target")
 
     def _cdl(self, block: Block) -> None:
         read, write = QPushButton("Read…"), QPushButton("Write…")
@@ -196,17 +197,17 @@ class AdjustPage(Page):
     def _read_cdl(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, "Read a CDL", "", CDLS)
         if name:
-            self.session.read_cdl(pathlib.Path(name), self._which)
+            self._adjust.read_cdl(pathlib.Path(name), self._which)
 
     def _which(self, names: list[str]) -> int:
         chosen, sure = QInputDialog.getItem(self, "Read a CDL", "Which of them?", names, 0, False)
         return names.index(chosen) if sure else -1
 
     def _write_cdl(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(self, "Write the CDL", f"{self.session.sieve.name}.cdl", CDLS)
+        name, _ = QFileDialog.getSaveFileName(self, "Write the CDL", f"{self.work.sieve.name}.cdl", CDLS)
         if name:
             path = pathlib.Path(name)
-            self.session.write_cdl(path if path.suffix else path.with_suffix(".cdl"))
+            self._adjust.write_cdl(path if path.suffix else path.with_suffix(".cdl"))
 
     def _lookup(self, block: Block) -> None:
         self.lookup_file, self.no_lookup = QPushButton(), QPushButton()
@@ -214,13 +215,13 @@ class AdjustPage(Page):
         with_icon(self.no_lookup, "circle-minus", "No table")
         self.no_lookup.setFixedWidth(34)
         self.lookup_file.clicked.connect(self._choose_table)
-        self.no_lookup.clicked.connect(lambda: self.session.set_field("adjust.lookup.lookup_file", "", "Lookup table"))
+        self.no_lookup.clicked.connect(lambda: self.work.set_field("adjust.lookup.lookup_file", "", "Lookup table"))
         block.add(row_of(self.lookup_file, self.no_lookup))
 
     def _choose_table(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, "Look up in a table", "", TABLES)
         if name:
-            self.session.read_table(pathlib.Path(name))
+            self._adjust.read_table(pathlib.Path(name))
 
     def _fill(self, block: Block) -> None:
         self.fill_kind = self.choice("adjust.fill.fill", FILL_KINDS)
@@ -228,8 +229,8 @@ class AdjustPage(Page):
         block.add(row_of(self.fill_kind, self.fill_where))
         self.fill_colour = ColourButton("Colour", "Colour that fills, or begins the gradient")
         self.fill_to = ColourButton("To", "Colour that ends the gradient")
-        self.fill_colour.chosen.connect(lambda colour: self.session.set_field("adjust.fill.fill_colour", colour, "Fill colour"))
-        self.fill_to.chosen.connect(lambda colour: self.session.set_field("adjust.fill.fill_to", colour, "Fill colour"))
+        self.fill_colour.chosen.connect(lambda colour: self.work.set_field("adjust.fill.fill_colour", colour, "Fill colour"))
+        self.fill_to.chosen.connect(lambda colour: self.work.set_field("adjust.fill.fill_to", colour, "Fill colour"))
         self.fill_picture = QPushButton("Choose a picture…")
         with_icon(self.fill_picture, "image", "The picture that fills", "Choose a picture…")
         self.fill_picture.clicked.connect(self._choose_picture)
@@ -252,7 +253,7 @@ class AdjustPage(Page):
             block = sieve.adjust.fill.but(fill="picture", fill_picture=str(path.absolute()))
             return sieve.but(adjust=sieve.adjust.but(fill=block))
 
-        self.session.edit_sieve(change, "Fill with a picture")
+        self.work.edit_sieve(change, "Fill with a picture")
 
     # Following
 
@@ -265,7 +266,7 @@ class AdjustPage(Page):
     def _count(self) -> None:
         """Colours inside the mask are counted only while something is drawn over them."""
         drawn = any(self.blocks[name].open for name in ("curve", "balance", "hues") if name in self.blocks)
-        self.session.count_mask(drawn and self.isVisible())
+        self._viewing.count_mask(drawn and self.isVisible())
 
     def _forget(self) -> None:
         """Another picture: only the blocks in use are open."""
@@ -273,7 +274,7 @@ class AdjustPage(Page):
         self._something_changed()
 
     def hideEvent(self, event: object) -> None:
-        self.session.count_mask(False)
+        self._viewing.count_mask(False)
 
     def _rendered(self, result: Rendered) -> None:
         if result.within is not None:
@@ -294,7 +295,7 @@ class AdjustPage(Page):
 
     def follow(self) -> None:
         super().follow()
-        sieve, project = self.session.sieve, self.session.project
+        sieve, project = self.work.sieve, self.work.project
         self.gamut.setCurrentIndex(GAMUTS.index(project.gamut))
         fresh = sieve.id != self._shown_sieve
         if fresh:  # what was said of another sieve
@@ -330,7 +331,7 @@ class AdjustPage(Page):
 
     def _follow_colours(self) -> None:
         """Tracks show what the colour that was sampled would become."""
-        kept = [sample.colour for sample in self.session.sieve.pick.samples if sample.on and sample.role == "keep"]
+        kept = [sample.colour for sample in self.work.sieve.pick.samples if sample.on and sample.role == "keep"]
         reference = visible(kept[0]) if kept else REFERENCE
         for number, path in self._bound_numbers:
             if path.startswith("adjust."):

@@ -9,7 +9,7 @@ from ...names import AREA_MODES, BOXED, WAYS
 from ...project import edits
 from ...project.fields import Spec, spec_of
 from ...project.model import Area, Stroke
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..canvas.area_shape import numbers_of, with_number
 from ..canvas.area_tools import ICONS, AreaTools
 from ..widgets.icon import with_icon
@@ -53,8 +53,9 @@ SENSITIVITY = Spec("sensitivity", "Clinging sensitivity", 50, 0, 100, "%", 1, 0,
 class AreasPage(Page):
     """The tools, the list of areas, and the numbers of the chosen one."""
 
-    def __init__(self, session: Session, tools: AreaTools) -> None:
-        super().__init__(session)
+    def __init__(self, workspace: Workspace, tools: AreaTools) -> None:
+        super().__init__(workspace)
+        self._areas = workspace.areas
         self.tools = tools
         box, group = QWidget(), QButtonGroup(self)
         grid = QGridLayout(box)
@@ -110,7 +111,7 @@ class AreasPage(Page):
     def _numbers(self) -> None:
         self.feather = Number(spec_of(Area, "feather"))
         self.feather.moved.connect(lambda value: self._change("Area feather", "Area feather", feather=value))
-        self.feather.settled.connect(self.session.end_drag)
+        self.feather.settled.connect(self.work.end_drag)
         self.way = QComboBox()
         self.way.addItems([way.capitalize() for way in WAYS])
         self.way.setAccessibleName("Area feather which way")
@@ -120,7 +121,7 @@ class AreasPage(Page):
         for spec in SHAPE_NUMBERS:
             number, name = Number(spec), spec.name
             number.moved.connect(lambda value, name=name: self._shape(name, value))
-            number.settled.connect(self.session.end_drag)
+            number.settled.connect(self.work.end_drag)
             self.numbers[name] = number
         self.column.addWidget(row_of(self.numbers["X"], self.numbers["Y"]))
         self.column.addWidget(row_of(self.numbers["Width"], self.numbers["Height"]))
@@ -155,38 +156,36 @@ class AreasPage(Page):
 
     def _change(self, what: str, group: str = "", **changes: object) -> None:
         if self.tools.area is not None:
-            self.session.edit_area(self.tools.area.but(**changes), what, group)
+            self._areas.put(self.tools.area.but(**changes), what, group)
 
     def _shape(self, name: str, value: float) -> None:
         if self.tools.area is not None and self.tools.area.kind in BOXED:
-            self.session.edit_area(with_number(self.tools.area, name, value), f"Area {name.lower()}", group=f"Area {name}")
+            self._areas.put(with_number(self.tools.area, name, value), f"Area {name.lower()}", group=f"Area {name}")
 
     def _select(self, row: int) -> None:
-        areas = self.session.sieve.areas
+        areas = self.work.sieve.areas
         self.tools.selected = areas[row].id if 0 <= row < len(areas) else ""
         self.tools.changed.emit()
 
     def _edited(self, item: QListWidgetItem) -> None:
         row = self.areas.row(item)
-        if not 0 <= row < len(self.session.sieve.areas):
+        if not 0 <= row < len(self.work.sieve.areas):
             return
-        area = self.session.sieve.areas[row]
+        area = self.work.sieve.areas[row]
         name = "" if item.text() == self._words(area) else item.text().strip()
-        self.session.edit_area(
-            area.but(on=item.checkState() == Qt.CheckState.Checked, name=(name or area.name)[:200]), "Switch or rename area"
-        )
+        self._areas.put(area.but(on=item.checkState() == Qt.CheckState.Checked, name=(name or area.name)[:200]), "Switch or rename area")
 
     def _duplicate(self) -> None:
         if self.tools.area is not None:
             copy = edits.duplicate_of(self.tools.area)
-            self.session.edit_areas(lambda sieve: edits.with_area(sieve, copy), "Duplicate area")
+            self._areas.edit(lambda sieve: edits.with_area(sieve, copy), "Duplicate area")
             self.tools.selected = copy.id
             self.follow()
 
     def _shift(self, by: int) -> None:
         chosen = self.tools.selected
         if self.tools.area is not None:
-            self.session.edit_areas(lambda sieve: edits.with_area_moved(sieve, chosen, by), "Reorder areas")
+            self._areas.edit(lambda sieve: edits.with_area_moved(sieve, chosen, by), "Reorder areas")
 
     # Following
 
@@ -201,7 +200,7 @@ class AreasPage(Page):
         tools = self.tools
         with QSignalBlocker(self.areas):
             self.areas.clear()
-            for area in self.session.sieve.areas:
+            for area in self.work.sieve.areas:
                 item = QListWidgetItem(self._words(area) + (", inverted" if area.inverted and not area.name else ""))
                 item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable | Qt.ItemFlag.ItemIsEditable)
                 item.setCheckState(Qt.CheckState.Checked if area.on else Qt.CheckState.Unchecked)

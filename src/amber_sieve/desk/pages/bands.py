@@ -13,7 +13,8 @@ from ...names import BANDS, CHANNEL_BANDS, MEASURES, SEEN_BANDS, SHAPES
 from ...project import presets
 from ...project.fields import Spec, spec_of
 from ...project.model import Band, Bands, Ramp, Sieve
-from ...workspace.session import Session
+from ...workspace.readout import Pointed
+from ...workspace.workspace import Workspace
 from ..widgets.band_editor import BandEditor
 from ..widgets.icon import with_icon
 from ..widgets.number import Number
@@ -29,8 +30,9 @@ CORNER_NAMES = ("Fade in from", "Full from", "Full to", "Fade out to")
 class BandsPage(Page):
     """Three bands at a time over their histograms, and the numbers of the chosen one."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, workspace: Workspace) -> None:
+        super().__init__(workspace)
+        self._presets, self._samples = workspace.presets, workspace.samples
         self.active = "hue"
         self._presets_row()
         self.editors: dict[str, BandEditor] = {}
@@ -51,7 +53,7 @@ class BandsPage(Page):
             for measure in members:
                 editor = BandEditor(measure)
                 editor.edited.connect(lambda band, what, measure=measure: self._edit(measure, band, what, group=what))
-                editor.settled.connect(session.end_drag)
+                editor.settled.connect(workspace.work.end_drag)
                 editor.chosen.connect(lambda measure=measure: self.choose(measure))
                 column.addWidget(editor, 1)
                 self.editors[measure] = editor
@@ -60,8 +62,8 @@ class BandsPage(Page):
         self.column.addWidget(self.sets, 1)
         self._details()
         self._luminance()
-        session.rendered.connect(self._histograms)
-        session.pointed.connect(self._point)
+        workspace.viewing.rendered.connect(self._histograms)
+        workspace.readout.pointed.connect(self._point)
         self.follow()
 
     def _presets_row(self) -> None:
@@ -79,7 +81,7 @@ class BandsPage(Page):
         self.column.addWidget(self.preset)
         self.from_samples = QPushButton("Set from samples")
         self.from_samples.setToolTip("Bands round the kept samples; take more and set again to widen them")
-        self.from_samples.clicked.connect(self.session.set_bands_from_samples)
+        self.from_samples.clicked.connect(self._samples.set_bands)
         self.column.addWidget(row_of(self.save_button, load, save))
         self.column.addWidget(self.from_samples)
         self.fill_presets()
@@ -95,25 +97,25 @@ class BandsPage(Page):
 
     def _apply(self, index: int) -> None:
         if index > 0:
-            self.session.apply_preset(self._listed[index - 1])
+            self._presets.apply(self._listed[index - 1])
         self.preset.setCurrentIndex(0)
 
     def _save(self) -> None:
         name, agreed = QInputDialog.getText(self, "Save as a preset", "Name")
         if agreed and name.strip():
-            self.session.save_preset(name.strip())
+            self._presets.keep(name.strip())
             self.fill_presets()
 
     def _import(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, "Import a preset", "", "Presets (*.json)")
         if name:
-            self.session.import_preset(pathlib.Path(name))
+            self._presets.read(pathlib.Path(name))
             self.fill_presets()
 
     def _export(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(self, "Export as a preset", f"{self.session.sieve.name}.json", "Presets (*.json)")
+        name, _ = QFileDialog.getSaveFileName(self, "Export as a preset", f"{self.work.sieve.name}.json", "Presets (*.json)")
         if name:
-            self.session.export_preset(pathlib.Path(name))
+            self._presets.write(pathlib.Path(name))
 
     def _details(self) -> None:
         self.title = self.heading("Hue band")
@@ -127,7 +129,7 @@ class BandsPage(Page):
         for index, name in enumerate(CORNER_NAMES):
             number = Number(CORNER, name)
             number.moved.connect(lambda value, index=index: self._corner(index, value))
-            number.settled.connect(self.session.end_drag)
+            number.settled.connect(self.work.end_drag)
             self.corners.append(number)
             self.column.addWidget(number)
         self.shape = QComboBox()
@@ -137,7 +139,7 @@ class BandsPage(Page):
         self.shape.activated.connect(lambda index: self._change("falloff shape", shape=SHAPES[index]))
         self.bend = Number(spec_of(Band, "bend"))
         self.bend.moved.connect(lambda value: self._change("falloff bend", "falloff bend", bend=value))
-        self.bend.settled.connect(self.session.end_drag)
+        self.bend.settled.connect(self.work.end_drag)
         self.column.addWidget(row_of(self.shape, self.bend))
 
     def _luminance(self) -> None:
@@ -147,7 +149,7 @@ class BandsPage(Page):
         column.setSpacing(5)
         self.softness = Number(SOFTNESS)
         self.softness.moved.connect(lambda _: self._start(self._tonal_part))
-        self.softness.settled.connect(self.session.end_drag)
+        self.softness.settled.connect(self.work.end_drag)
         self._tonal_part = ""
         self.tonal = {}
         for part in ("shadows", "midtones", "highlights"):
@@ -157,8 +159,8 @@ class BandsPage(Page):
         column.addWidget(row_of(*self.tonal.values()))
         column.addWidget(self.softness)
         self.ramp, self.inverse = QCheckBox("Ramp instead"), QCheckBox("Inverse")
-        self.ramp.toggled.connect(lambda on: self.session.set_field("bands.ramp.on", on, "Luminance ramp"))
-        self.inverse.toggled.connect(lambda on: self.session.set_field("bands.ramp.inverse", on, "Inverse ramp"))
+        self.ramp.toggled.connect(lambda on: self.work.set_field("bands.ramp.on", on, "Luminance ramp"))
+        self.inverse.toggled.connect(lambda on: self.work.set_field("bands.ramp.inverse", on, "Inverse ramp"))
         column.addWidget(row_of(self.ramp, self.inverse))
         self.black, self.white = (self.number(f"bands.ramp.{name}", add=False) for name in ("black", "white"))
         column.addWidget(row_of(self.black, self.white))
@@ -167,19 +169,19 @@ class BandsPage(Page):
     def _start(self, part: str) -> None:
         self._tonal_part = part
         if part:
-            self.session.set_tonal(part, self.softness.value)
+            self._samples.set_tonal(part, self.softness.value)
 
     # Editing
 
     def _edit(self, measure: str, band: Band, what: str, group: str = "") -> None:
-        self.session.set_field(f"bands.{measure}", band, what, group)
+        self.work.set_field(f"bands.{measure}", band, what, group)
 
     def _change(self, what: str, group: str = "", **changes: object) -> None:
-        band = getattr(self.session.sieve.bands, self.active)
+        band = getattr(self.work.sieve.bands, self.active)
         self._edit(self.active, band.but(**changes), f"{self.active.capitalize()} band {what}", group and f"{self.active} {group}")
 
     def _corner(self, index: int, value: float) -> None:
-        corners = with_corner(getattr(self.session.sieve.bands, self.active).corners, index, value, self.active)
+        corners = with_corner(getattr(self.work.sieve.bands, self.active).corners, index, value, self.active)
         self._change(CORNER_NAMES[index].lower(), CORNER_NAMES[index], on=True, corners=corners)
 
     # Following
@@ -202,13 +204,13 @@ class BandsPage(Page):
         for measure, counts in zip(CHANNEL_BANDS, counted.levels, strict=True):
             self.editors[measure].show_histogram(counts)
 
-    def _point(self, measures: dict[str, float] | None) -> None:
+    def _point(self, pointed: Pointed | None) -> None:
         for measure, editor in self.editors.items():
-            editor.show_pointer(measures[measure] if measures else None)
+            editor.show_pointer(pointed.measures[measure] if pointed is not None else None)
 
     def follow(self) -> None:
         super().follow()
-        sieve: Sieve = self.session.sieve
+        sieve: Sieve = self.work.sieve
         bands: Bands = sieve.bands
         for measure, editor in self.editors.items():
             editor.show_band(getattr(bands, measure))

@@ -46,11 +46,11 @@ class _Edited:
         self.choice.currentIndexChanged.connect(lambda _: self.follow())
         block.add(self.choice, editor, row_of(*typed))
         editor.edited.connect(self._edit)
-        editor.settled.connect(page.session.end_drag)
+        editor.settled.connect(page.work.end_drag)
         editor.chosen_changed.connect(self._show_point)
         for number in typed:
             number.moved.connect(lambda _: self._type())
-            number.settled.connect(page.session.end_drag)
+            number.settled.connect(page.work.end_drag)
         self._show_point()
 
     @property
@@ -67,7 +67,7 @@ class _Edited:
 
     def _edit(self, points: Points) -> None:
         title = field_at(Sieve, self.path).title or self.field
-        self.page.session.set_field(self.path, points, title, group=self.path)
+        self.page.work.set_field(self.path, points, title, group=self.path)
 
     def _type(self) -> None:
         if 0 <= self.editor.chosen < len(self.editor.points):
@@ -82,9 +82,9 @@ class _Edited:
                 number.show_value(round(self.editor.points[self.editor.chosen][k] * self.scale[k], 2))
 
     def follow(self) -> None:
-        """Show what the session holds now."""
+        """Show what the work holds now."""
         _, block, _ = self.path.split(".")
-        self.editor.show_points(getattr(getattr(self.page.session.sieve.adjust, block), self.field))
+        self.editor.show_points(getattr(getattr(self.page.work.sieve.adjust, block), self.field))
         self._show_point()
 
 
@@ -152,7 +152,7 @@ class BalanceBlock:
         self.page = page
         self.disc = BalanceDisc()
         self.disc.edited.connect(self._edit)
-        self.disc.settled.connect(page.session.end_drag)
+        self.disc.settled.connect(page.work.end_drag)
         block.add(self.disc)
         for title, fields in (("Lightness", "lightness"), ("Colour", "colour"), ("Hue", "hue")):
             label = QLabel(f"{title} of shadows, midtones, highlights")
@@ -172,13 +172,13 @@ class BalanceBlock:
         def change(sieve: Sieve) -> Sieve:
             return sieve.but(adjust=sieve.adjust.but(balance=sieve.adjust.balance.but(**changes)))
 
-        self.page.session.edit_sieve(change, f"Balance of {name}", group=f"balance {name}")
+        self.page.work.edit_sieve(change, f"Balance of {name}", group=f"balance {name}")
 
     def show_counted(self, counted: Statistics) -> None:
         """Show the mask's own colours on the disc."""
         self.disc.show_colours(counted)
 
     def follow(self) -> None:
-        """Show what the session holds now."""
-        held = self.page.session.sieve.adjust.balance
+        """Show what the work holds now."""
+        held = self.page.work.sieve.adjust.balance
         self.disc.show_handles({name: (getattr(held, f"{name}_hue"), getattr(held, f"{name}_colour")) for name in RANGES})

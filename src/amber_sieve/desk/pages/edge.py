@@ -13,7 +13,7 @@ from ...project import edits
 from ...project.edits import field_of
 from ...project.fields import numbers_of
 from ...project.model import Edge
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..widgets.icon import with_icon
 from ..widgets.number import Number
 from .page import Page, row_of
@@ -22,19 +22,20 @@ from .page import Page, row_of
 class EdgePage(Page):
     """The outline of the current sieve's mask, and its islands."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, workspace: Workspace) -> None:
+        super().__init__(workspace)
+        self._areas, self._tools, self._viewing = workspace.areas, workspace.tools, workspace.viewing
         self.numbers: dict[str, Number] = {spec.name: self.number(f"edge.{spec.name}", add=False) for spec in numbers_of(Edge)}
         self._levels()
         self._outline()
         self._unmixing()
         self._islands()
         self.reset = QPushButton("Reset the edge")
-        self.reset.clicked.connect(lambda: session.edit_sieve(edits.without_edge, "Reset the edge"))
+        self.reset.clicked.connect(lambda: workspace.work.edit_sieve(edits.without_edge, "Reset the edge"))
         self.column.addWidget(self.reset)
-        session.rendered.connect(self._after_render)
-        session.islands_found.connect(self._list)
-        session.haze_found.connect(lambda words: self.haze.setText(words))
+        workspace.viewing.rendered.connect(self._after_render)
+        workspace.areas.islands_found.connect(self._list)
+        workspace.areas.haze_found.connect(lambda words: self.haze.setText(words))
         self.follow()
 
     def _add(self, *things: str | QWidget) -> None:
@@ -61,7 +62,7 @@ class EdgePage(Page):
         self._add("sensitivity")
         self.band = QCheckBox("Band")
         self.band.setToolTip("Mark the band in which Fine works, in the view Mask")
-        self.band.toggled.connect(lambda on: self.session.look(band=on))
+        self.band.toggled.connect(lambda on: self._viewing.look(band=on))
         self._add("fine", self.band)
         self.no_haze = self.check("edge.no_haze")
         self.haze_check = QPushButton("Haze check")
@@ -76,7 +77,7 @@ class EdgePage(Page):
         self.flicker.setObjectName("dim")
         self.flicker.setVisible(False)
         self.column.addWidget(self.flicker)
-        self.session.watched.connect(self._show_flicker)
+        self._clip.watched.connect(self._show_flicker)
 
     def _show_flicker(self, course: Course | None) -> None:
         """What Steady does for the flicker, as far as coverage over time has been watched."""
@@ -88,7 +89,7 @@ class EdgePage(Page):
 
     def _check_haze(self) -> None:
         self.haze.setText("Counting…")
-        self.session.check_haze()
+        self._areas.check_haze()
 
     def _islands(self) -> None:
         self.heading("Islands")
@@ -97,17 +98,17 @@ class EdgePage(Page):
             self.click_islands, "crosshair", "Click an island in a view to take it out, click its place again to bring it back", "Point at"
         )
         self.click_islands.setCheckable(True)
-        self.click_islands.toggled.connect(lambda on: setattr(self.session.tools, "island", on))
+        self.click_islands.toggled.connect(lambda on: setattr(self._tools, "island", on))
         self.count = QPushButton()
         with_icon(self.count, "list", "List the islands by size", "List them")
-        self.count.clicked.connect(self.session.list_islands)
+        self.count.clicked.connect(self._areas.list_islands)
         self.only, self.out, self.back = QPushButton("Keep only"), QPushButton("Take out"), QPushButton("Restore all")
         self.only.setToolTip("Keep only the chosen island; with none chosen, the largest")
         self.out.setToolTip("Take the chosen islands out; with none chosen, all but the largest")
         self.back.setToolTip("Bring all islands back")
         self.only.clicked.connect(self._only)
         self.out.clicked.connect(self._out)
-        self.back.clicked.connect(self.session.all_islands)
+        self.back.clicked.connect(self._areas.all_islands)
         self.column.addWidget(row_of(self.click_islands, self.count))
         self.column.addWidget(row_of(self.only, self.out, self.back))
         self.islands = QListWidget()
@@ -116,7 +117,7 @@ class EdgePage(Page):
         self.islands.setMinimumHeight(64)
         self.islands.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.islands.setMouseTracking(True)
-        self.islands.itemEntered.connect(lambda item: self.session.outline_island(item.data(Qt.ItemDataRole.UserRole)))
+        self.islands.itemEntered.connect(lambda item: self._areas.outline_island(item.data(Qt.ItemDataRole.UserRole)))
         self.column.addWidget(self.islands, 1)
 
     def _list(self, islands: list[Island]) -> None:
@@ -137,10 +138,10 @@ class EdgePage(Page):
     def _only(self) -> None:
         chosen = self._chosen() or self._listed()[:1]
         if chosen:
-            self.session.keep_only_island(chosen[0].x, chosen[0].y)
+            self._areas.keep_only_island(chosen[0].x, chosen[0].y)
 
     def _out(self) -> None:
-        self.session.take_islands_out(self._chosen() or self._listed()[1:])
+        self._areas.take_islands_out(self._chosen() or self._listed()[1:])
 
     def _after_render(self, result: Rendered) -> None:
         self.haze.setText("Fine is being worked out…" if result.waiting else "")
@@ -150,14 +151,14 @@ class EdgePage(Page):
     def found(self, path: str) -> tuple[float | None, str]:
         if path == "edge.follow":
             return None, "place by place"
-        last = self.session.last
-        seen = [] if last is None else [sieve for sieve in last.seen.stack if sieve.id == self.session.sieve.id]
+        last = self._viewing.last
+        seen = [] if last is None else [sieve for sieve in last.seen.stack if sieve.id == self.work.sieve.id]
         value = field_of(seen[0], path) if seen else "auto"
         return (None, "") if value == "auto" else (float(value), "")
 
     def follow(self) -> None:
         super().follow()
-        edge = self.session.sieve.edge
+        edge = self.work.sieve.edge
         follows = edge.follow == "auto" or edge.follow > 0
         self.numbers["sensitivity"].setEnabled(follows)
         self.no_haze.setEnabled(follows or edge.fine > 0)

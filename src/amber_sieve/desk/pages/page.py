@@ -1,4 +1,4 @@
-"""What the pages share: a column of fields that follow the session."""
+"""What the pages share: a column of fields that follow the work."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QMenu, QS
 from ...project.edits import field_of
 from ...project.fields import field_at, spec_at
 from ...project.model import Sieve
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..clip.key_menu import fill_key_menu
 from ..widgets.number import Number
 
@@ -17,9 +17,9 @@ from ..widgets.number import Number
 class Page(QScrollArea):
     """A column of fields for one step of the work."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, workspace: Workspace) -> None:
         super().__init__()
-        self.session = session
+        self.work, self._clip = workspace.work, workspace.clip
         self._bound_numbers: list[tuple[Number, str]] = []
         self._bound_checks: list[tuple[QCheckBox, str]] = []
         self._bound_choices: list[tuple[QComboBox, str, tuple[str, ...]]] = []
@@ -31,8 +31,8 @@ class Page(QScrollArea):
         self.column.setContentsMargins(10, 8, 10, 8)
         self.column.setSpacing(5)
         self.setWidget(inner)
-        session.project_changed.connect(self._something_changed)
-        session.selection_changed.connect(self._something_changed)
+        workspace.work.changed.connect(self._something_changed)
+        workspace.work.selection_changed.connect(self._something_changed)
 
     def heading(self, text: str) -> QLabel:
         label = QLabel(text)
@@ -43,9 +43,9 @@ class Page(QScrollArea):
     def number(self, path: str, label: str = "", add: bool = True) -> Number:
         """A number for a field of the current sieve, named by its way, as in "edge.follow"; all it says comes from the model."""
         number = Number(spec_at(Sieve, path), label)
-        number.moved.connect(lambda value: self.session.set_field(path, value, number.name, group=path))
-        number.settled.connect(self.session.end_drag)
-        number.automatic.connect(lambda: self.session.set_field(path, "auto", number.name))
+        number.moved.connect(lambda value: self.work.set_field(path, value, number.name, group=path))
+        number.settled.connect(self.work.end_drag)
+        number.automatic.connect(lambda: self.work.set_field(path, "auto", number.name))
         self._bound_numbers.append((number, path))
         number.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         number.customContextMenuRequested.connect(lambda at: self._key_menu(number, path, at))
@@ -54,9 +54,9 @@ class Page(QScrollArea):
         return number
 
     def _key_menu(self, number: Number, path: str, at: QPoint) -> None:
-        if self.session.frames > 1:
+        if self.work.frames > 1:
             menu = QMenu(self)
-            fill_key_menu(menu, self.session, path)
+            fill_key_menu(menu, self.work, self._clip, path)
             menu.popup(number.mapToGlobal(at))
 
     def show_number(self, path: str) -> None:
@@ -71,7 +71,7 @@ class Page(QScrollArea):
         field = field_at(Sieve, path)
         box = QCheckBox(label or field.title or path)
         box.setToolTip(field.description or "")
-        box.toggled.connect(lambda on: self.session.set_field(path, on, box.text()))
+        box.toggled.connect(lambda on: self.work.set_field(path, on, box.text()))
         self._bound_checks.append((box, path))
         return box
 
@@ -82,7 +82,7 @@ class Page(QScrollArea):
         box.addItems([name.capitalize() for name in names])
         box.setAccessibleName(field.title or path)
         box.setToolTip(field.description or "")
-        box.activated.connect(lambda index: self.session.set_field(path, names[index], field.title or path))
+        box.activated.connect(lambda index: self.work.set_field(path, names[index], field.title or path))
         self._bound_choices.append((box, path, names))
         return box
 
@@ -100,8 +100,8 @@ class Page(QScrollArea):
         return None, ""
 
     def follow(self) -> None:
-        """Show what the session holds now."""
-        sieve = self.session.sieve
+        """Show what the work holds now."""
+        sieve = self.work.sieve
         keys = {track.path for track in sieve.tracks}
         for number, path in self._bound_numbers:
             number.set_keyed(path in keys)

@@ -26,7 +26,7 @@ from ...names import COMPARISONS, SHAPES, TOLERANCES, DropRule
 from ...project import edits
 from ...project.fields import Spec, spec_of
 from ...project.model import Sample, Sieve
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..style import AMBER, WELL
 from ..widgets.icon import with_icon
 from ..widgets.number import Number
@@ -83,15 +83,16 @@ class SampleList(QListWidget):
             super().keyPressEvent(event)
 
     def leaveEvent(self, event: QEvent | None) -> None:
-        self.page.session.look(solo="")
+        self.page.viewing.look(solo="")
         super().leaveEvent(event)
 
 
 class PickPage(Page):
     """The samples of the current sieve and what they are compared by."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, workspace: Workspace) -> None:
+        super().__init__(workspace)
+        self._samples, self._tools, self.viewing = workspace.samples, workspace.tools, workspace.viewing
         self._places()
         self._list()
         self._comparing()
@@ -101,7 +102,7 @@ class PickPage(Page):
         self.coverage = QLabel("")
         self.coverage.setObjectName("dim")
         self.column.addWidget(self.coverage)
-        session.rendered.connect(self._cover)
+        workspace.viewing.rendered.connect(self._cover)
         self.follow()
 
     # Building
@@ -122,14 +123,14 @@ class PickPage(Page):
         return made
 
     def _places(self) -> None:
-        session = self.session
+        tools = self._tools
         self.modes = self._choice(
             (
                 ("Start over", "", "rotate-ccw", "A click replaces all samples"),
                 ("Keep", "keep", "circle-plus", "A click adds a keep sample (Shift+click)"),
                 ("Drop", "drop", "circle-minus", "A click adds a drop sample (Ctrl+click)"),
             ),
-            lambda role: setattr(session.tools, "role", role),
+            lambda role: setattr(tools, "role", role),
         )
         self.places = self._choice(
             (
@@ -141,12 +142,12 @@ class PickPage(Page):
         )
         self.patch_size = QComboBox()
         self.patch_size.addItems([f"{size} px" for size in SIZES])
-        self.patch_size.setCurrentIndex(SIZES.index(session.tools.sample_size))
+        self.patch_size.setCurrentIndex(SIZES.index(tools.sample_size))
         self.patch_size.setAccessibleName("Sample size")
         self.patch_size.setToolTip("Side of the square whose mean is taken")
-        self.patch_size.activated.connect(lambda index: setattr(session.tools, "sample_size", SIZES[index]))
+        self.patch_size.activated.connect(lambda index: setattr(tools, "sample_size", SIZES[index]))
         self.stroke = Number(STROKE)
-        self.stroke.moved.connect(lambda value: setattr(session.tools, "stroke_width", round(value)))
+        self.stroke.moved.connect(lambda value: setattr(tools, "stroke_width", round(value)))
         outline = QPushButton()
         with_icon(outline, "lasso", "Outline: draw loosely round a thing; samples that hold it, and not what is outside, are found")
         outline.setCheckable(True)
@@ -159,7 +160,7 @@ class PickPage(Page):
         self.column.addWidget(row_of(self.patch_size, self.stroke, outline))
 
     def _place(self, place: str) -> None:
-        self.session.tools.place = place
+        self._tools.place = place
 
     def _list(self) -> None:
         self.samples = SampleList(self)
@@ -171,7 +172,7 @@ class PickPage(Page):
         self.samples.setMinimumHeight(84)
         self.samples.itemSelectionChanged.connect(self._follow_chosen)
         self.samples.itemChanged.connect(self._edited)
-        self.samples.itemEntered.connect(lambda item: self.session.look(solo=item.data(Qt.ItemDataRole.UserRole)))
+        self.samples.itemEntered.connect(lambda item: self.viewing.look(solo=item.data(Qt.ItemDataRole.UserRole)))
         self.column.addWidget(self.samples, 1)
         self.remove, self.clear, self.again, self.swap = QPushButton(), QPushButton(), QPushButton(), QPushButton()
         with_icon(self.remove, "trash-2", "Take the chosen samples out (Delete)")
@@ -185,8 +186,8 @@ class PickPage(Page):
         )
         self.here.setCheckable(True)
         self.here.clicked.connect(self.toggle_reach)
-        self.clear.clicked.connect(lambda: self.session.edit_sieve(edits.without_any_sample, "Clear samples"))
-        self.again.clicked.connect(lambda: self.session.take_again(self.chosen()))
+        self.clear.clicked.connect(lambda: self.work.edit_sieve(edits.without_any_sample, "Clear samples"))
+        self.again.clicked.connect(lambda: self._samples.take_again(self.chosen()))
         self.swap.clicked.connect(self._swap)
         self.column.addWidget(row_of(self.here, self.swap, self.again, self.remove, self.clear))
 
@@ -216,7 +217,7 @@ class PickPage(Page):
         self.hue_weight, self.saturation_weight = self.number("pick.hue_weight"), self.number("pick.saturation_weight")
         self.fit = QPushButton()
         with_icon(self.fit, "wand-sparkles", "Find tolerance, falloff, shading and gloss that part keep from drop samples best", "Fit")
-        self.fit.clicked.connect(self.session.fit)
+        self.fit.clicked.connect(self._samples.fit)
         self.invert = self.check("invert")
         self.column.addWidget(row_of(self.fit, self.invert))
 
@@ -236,7 +237,7 @@ class PickPage(Page):
         """A number that shows a field of the first chosen sample and changes it in all chosen ones."""
         number = Number(spec_of(Sample, name))
         number.moved.connect(lambda value: self._change({name: value}, number.name, group=number.name))
-        number.settled.connect(self.session.end_drag)
+        number.settled.connect(self.work.end_drag)
         if add:
             self.column.addWidget(number)
         return number
@@ -248,44 +249,44 @@ class PickPage(Page):
         return tuple(item.data(Qt.ItemDataRole.UserRole) for item in self.samples.selectedItems())
 
     def _change(self, changes: dict[str, object], what: str, group: str = "") -> None:
-        self.session.edit_samples(changes, what, group, self.chosen())
+        self._samples.edit(changes, what, group, self.chosen())
 
     def remove_chosen(self) -> None:
         """Take out the chosen samples, or the last one."""
-        samples = self.session.sieve.pick.samples
-        self.session.remove_samples(self.chosen() or tuple(sample.id for sample in samples[-1:]))
+        samples = self.work.sieve.pick.samples
+        self._samples.remove(self.chosen() or tuple(sample.id for sample in samples[-1:]))
 
     def toggle_reach(self) -> None:
         """Let the chosen samples, or the last one, reach everywhere or only the piece at their place."""
-        samples = self.session.sieve.pick.samples
+        samples = self.work.sieve.pick.samples
         ids = self.chosen() or tuple(sample.id for sample in samples[-1:])
         first = next((s for s in samples if s.id in ids), None)
         if first is not None:
             reach = "everywhere" if first.reach == "here" else "here"
-            self.session.edit_samples({"reach": reach}, "Reach of a sample", ids=ids)
+            self._samples.edit({"reach": reach}, "Reach of a sample", ids=ids)
 
     def _swap(self) -> None:
         ids = self.chosen()
-        self.session.edit_sieve(lambda sieve: edits.with_roles_swapped(sieve, ids), "Swap keep and drop")
+        self.work.edit_sieve(lambda sieve: edits.with_roles_swapped(sieve, ids), "Swap keep and drop")
 
     def _edited(self, item: QListWidgetItem) -> None:
-        sample = next((s for s in self.session.sieve.pick.samples if s.id == item.data(Qt.ItemDataRole.UserRole)), None)
+        sample = next((s for s in self.work.sieve.pick.samples if s.id == item.data(Qt.ItemDataRole.UserRole)), None)
         if sample is None:
             return
         on = item.checkState() == Qt.CheckState.Checked
         name = "" if item.text() == self._words(sample) else item.text().strip()
-        self.session.edit_samples(
+        self._samples.edit(
             {"on": on, "name": (name or sample.name)[:200]}, "Switch sample" if on != sample.on else "Rename sample", ids=(sample.id,)
         )
 
     def _measure(self, index: int) -> None:
-        kind, layer = list(MEASURE_WORDS)[index], self.session.sieve.pick.layer
+        kind, layer = list(MEASURE_WORDS)[index], self.work.sieve.pick.layer
         if kind == "layer":
             layer, _ = QFileDialog.getOpenFileName(self, "Measure another picture of the same size")
             if not layer:
                 self.follow()
                 return
-        self.session.edit_sieve(lambda s: s.but(pick=s.pick.but(measure=kind, layer=layer)), "Measure from")
+        self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(measure=kind, layer=layer)), "Measure from")
 
     # Following
 
@@ -303,7 +304,7 @@ class PickPage(Page):
             self.coverage.setText(f"Covers {100 * result.coverage.whole:.1f} %; partial pixels {100 * result.coverage.partial:.1f} %")
 
     def _follow_chosen(self) -> None:
-        samples, ids = self.session.sieve.pick.samples, self.chosen()
+        samples, ids = self.work.sieve.pick.samples, self.chosen()
         shown = next((s for s in samples if s.id in ids), samples[-1] if samples else None)
         for widget in (
             self.remove,
@@ -337,7 +338,7 @@ class PickPage(Page):
 
     def follow(self) -> None:
         super().follow()
-        sieve: Sieve = self.session.sieve
+        sieve: Sieve = self.work.sieve
         ids = self.chosen()
         with QSignalBlocker(self.samples):
             self.samples.clear()

@@ -16,7 +16,8 @@ from ...core.statistics import CELLS, RIM, Statistics
 from ...live.preview import Rendered
 from ...names import MEASURES
 from ...project.model import Band
-from ...workspace.session import Session
+from ...workspace.readout import Pointed
+from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, WELL
 
 STRIP, GRIP = 16, 7.0
@@ -55,9 +56,9 @@ class ColourField(QWidget):
 
     enlarged = pyqtSignal()
 
-    def __init__(self, session: Session, large: bool = False) -> None:
+    def __init__(self, workspace: Workspace, large: bool = False) -> None:
         super().__init__()
-        self.session = session
+        self._viewing, self._work = workspace.viewing, workspace.work
         self._words: np.ndarray | None = None
         self._image: QImage | None = None
         self._counted: Statistics | None = None
@@ -70,13 +71,13 @@ class ColourField(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding if large else QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Colour field")
         self.setToolTip(HELP)
-        session.rendered.connect(self._take)
-        session.project_changed.connect(self._project_changed)
-        session.selection_changed.connect(self._project_changed)
+        workspace.viewing.rendered.connect(self._take)
+        workspace.work.changed.connect(self._project_changed)
+        workspace.work.selection_changed.connect(self._project_changed)
         self._drawn: tuple[object, object] = (None, None)
-        session.pointed.connect(self._point)
-        if session.last is not None:
-            self._take(session.last)
+        workspace.readout.pointed.connect(self._point)
+        if workspace.viewing.last is not None:
+            self._take(workspace.viewing.last)
 
     def sizeHint(self) -> QSize:
         return QSize(190, 200)
@@ -97,13 +98,13 @@ class ColourField(QWidget):
             self.update()
 
     def _project_changed(self) -> None:
-        sieve = self.session.sieve
+        sieve = self._work.sieve
         if sieve.bands is not self._drawn[0] or sieve.pick is not self._drawn[1]:
             self._drawn = (sieve.bands, sieve.pick)
             self.update()
 
-    def _point(self, measures: dict[str, float] | None) -> None:
-        self._pointer = measures
+    def _point(self, pointed: Pointed | None) -> None:
+        self._pointer = pointed.measures if pointed is not None else None
         self.update()
 
     # Where things are
@@ -131,7 +132,7 @@ class ColourField(QWidget):
         return self._strip().bottom() - luminance / 100 * self._strip().height()
 
     def _bands(self) -> tuple[Band, Band, Band]:
-        bands = self.session.sieve.bands
+        bands = self._work.sieve.bands
         full = Band(corners=MEASURES[HUE].full), Band(corners=(0, 0, RIM, RIM)), Band(corners=MEASURES[LUMINANCE].full)
         return tuple(
             getattr(bands, name) if getattr(bands, name).on else whole
@@ -175,7 +176,7 @@ class ColourField(QWidget):
         painter.drawEllipse(middle, radius, radius)
         painter.drawEllipse(middle, radius * 100 / RIM, radius * 100 / RIM)
         hue, saturation, luminance = self._bands()
-        bands = self.session.sieve.bands
+        bands = self._work.sieve.bands
         if bands.hue.on or bands.saturation.on:
             for (a, b), (c, d), pen in (
                 ((hue.corners[0], hue.corners[3]), (saturation.corners[0], saturation.corners[3]), QPen(AMBER, 1, Qt.PenStyle.DotLine)),
@@ -186,7 +187,7 @@ class ColourField(QWidget):
                 painter.drawPath(ring)
                 painter.setPen(pen)
                 painter.drawPath(ring)
-        for sample in self.session.sieve.pick.samples:
+        for sample in self._work.sieve.pick.samples:
             h, s, _ = one_hue_saturation_luminance(np.array(sample.colour))
             painter.setPen(QPen(QColor(0, 0, 0), 1))
             colour = AMBER if sample.role == "keep" else QColor(240, 240, 240)
@@ -227,7 +228,7 @@ class ColourField(QWidget):
 
     def _edit(self, **bands: Band) -> None:
         what = "Colour field"
-        self.session.edit_sieve(lambda s: s.but(bands=s.bands.but(**bands)), what, group=what)
+        self._work.edit_sieve(lambda s: s.but(bands=s.bands.but(**bands)), what, group=what)
 
     def _hue_gap(self, hue: float, corner: float, saturation: float) -> float:
         """Distance on screen, along the circle, from a hue to a corner."""
@@ -236,7 +237,7 @@ class ColourField(QWidget):
 
     def _grab(self, point: QPointF) -> tuple[str, int] | None:
         """Which part of the region is at a point: (measure, corner), ("region", 4), or None for outside it."""
-        bands = self.session.sieve.bands
+        bands = self._work.sieve.bands
         if self._strip().adjusted(-4, -4, 4, 4).contains(point):
             far = [abs(self.y_of(corner) - point.y()) for corner in self._bands()[2].corners]
             nearest = int(np.argmin(far))
@@ -264,7 +265,7 @@ class ColourField(QWidget):
         hue, saturation = self.colour_at(event.position())
         if grabbed is None:
             self._drag = None
-            self.session.look(spot=(hue, saturation))
+            self._viewing.look(spot=(hue, saturation))
             return
         measure, corner = grabbed
         hues, saturations, luminances = self._bands()
@@ -278,8 +279,8 @@ class ColourField(QWidget):
         if event is None:
             return
         if self._drag is None:
-            if self.session.looking.spot is not None:
-                self.session.look(spot=self.colour_at(event.position()))
+            if self._viewing.looking.spot is not None:
+                self._viewing.look(spot=self.colour_at(event.position()))
             return
         measure, corner, hue, saturation, first, second = self._drag
         mirror = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
@@ -291,19 +292,19 @@ class ColourField(QWidget):
         new_hue, new_saturation = self.colour_at(event.position())
         turn, out = (new_hue - hue + 180) % 360 - 180, new_saturation - saturation
         changes = {}
-        if measure in (HUE, "region") and (measure == HUE or self.session.sieve.bands.hue.on):
+        if measure in (HUE, "region") and (measure == HUE or self._work.sieve.bands.hue.on):
             changes[HUE] = first.but(on=True, corners=moved_corners(first.corners, corner, turn, HUE, mirror, together))
-        if measure in (SATURATION, "region") and (measure == SATURATION or self.session.sieve.bands.saturation.on):
+        if measure in (SATURATION, "region") and (measure == SATURATION or self._work.sieve.bands.saturation.on):
             changes[SATURATION] = second.but(on=True, corners=moved_corners(second.corners, corner, out, SATURATION, mirror, together))
         self._edit(**changes)
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         self._drag = None
-        self.session.look(spot=None)
-        self.session.end_drag()
+        self._viewing.look(spot=None)
+        self._work.end_drag()
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
-        self.session.look(spot=None)
+        self._viewing.look(spot=None)
         self.enlarged.emit()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
@@ -319,8 +320,8 @@ class ColourField(QWidget):
             by = step if key == Qt.Key.Key_Up else -step
             self._edit(saturation=saturations.but(on=True, corners=moved_corners(saturations.corners, 4, by, SATURATION)))
         elif key == Qt.Key.Key_Delete:
-            self._edit(hue=self.session.sieve.bands.hue.but(on=False), saturation=self.session.sieve.bands.saturation.but(on=False))
+            self._edit(hue=self._work.sieve.bands.hue.but(on=False), saturation=self._work.sieve.bands.saturation.but(on=False))
         else:
             super().keyPressEvent(event)
             return
-        self.session.end_drag()
+        self._work.end_drag()

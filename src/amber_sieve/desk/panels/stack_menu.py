@@ -11,30 +11,30 @@ from PyQt6.QtWidgets import QInputDialog, QMenu, QWidget
 from ...names import AREA_MODES, MaskFrom
 from ...project.edits import leaning_on
 from ...project.model import Group, Sieve
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 
 JOINS = {"add": "Add to it", "subtract": "Subtract from it", "intersect": "Only where it is too"}
 
 
-def copy_sieve(session: Session) -> None:
+def copy_sieve(workspace: Workspace) -> None:
     """Put the current sieve on the clipboard."""
     board = QGuiApplication.clipboard()
     if board is not None:
-        board.setText(session.clipping())
-        session.said.emit(f"Copied {session.sieve.name}")
+        board.setText(workspace.stack.clipping())
+        workspace.speech.said.emit(f"Copied {workspace.work.sieve.name}")
 
 
-def paste_sieve(session: Session, part: str = "") -> None:
+def paste_sieve(workspace: Workspace, part: str = "") -> None:
     """Take what the clipboard holds into the stack, or a part of it into the current sieve."""
     board = QGuiApplication.clipboard()
-    session.paste(board.text() if board is not None else "", part)
+    workspace.stack.paste(board.text() if board is not None else "", part)
 
 
-def ask_take(parent: QWidget, session: Session) -> None:
+def ask_take(parent: QWidget, workspace: Workspace) -> None:
     """Keep the stack as a take under a name."""
-    name, sure = QInputDialog.getText(parent, "Keep take", "Name of this take:", text=f"Take {len(session.project.takes) + 1}")
+    name, sure = QInputDialog.getText(parent, "Keep take", "Name of this take:", text=f"Take {len(workspace.work.project.takes) + 1}")
     if sure:
-        session.keep_take(name)
+        workspace.stack.keep_take(name)
 
 
 def _add(menu: QMenu, title: str, act: Callable[[], object], on: bool | None = None) -> QAction:
@@ -53,22 +53,22 @@ def _part(menu: QMenu, title: str) -> QMenu:
     return part
 
 
-def _others(session: Session) -> list[Sieve]:
+def _others(workspace: Workspace) -> list[Sieve]:
     """Sieves that the current one may lean on: not itself, and none that leans on it."""
-    here = session.sieve.id
+    here = workspace.work.sieve.id
     leaning, open_ones = {here}, [here]
     while open_ones:
-        found = [sieve.id for sieve in leaning_on(session.project, open_ones.pop()) if sieve.id not in leaning]
+        found = [sieve.id for sieve in leaning_on(workspace.work.project, open_ones.pop()) if sieve.id not in leaning]
         leaning |= set(found)
         open_ones += found
-    return [sieve for sieve in session.project.stack if sieve.id not in leaning]
+    return [sieve for sieve in workspace.work.project.stack if sieve.id not in leaning]
 
 
-def fill_mask_menu(menu: QMenu, session: Session) -> None:
+def fill_mask_menu(menu: QMenu, workspace: Workspace) -> None:
     """Where the current sieve's mask comes from."""
     menu.clear()
-    sieve, others = session.sieve, _others(session)
-    _add(menu, "Its own", lambda: session.set_mask_from("own"), sieve.mask_from == "own" and not sieve.opposite)
+    sieve, others = workspace.work.sieve, _others(workspace)
+    _add(menu, "Its own", lambda: workspace.stack.set_mask_from("own"), sieve.mask_from == "own" and not sieve.opposite)
     ways: tuple[tuple[str, MaskFrom, bool], ...] = (
         ("Same as", "same", False),
         ("Opposite of", "same", True),
@@ -82,58 +82,58 @@ def fill_mask_menu(menu: QMenu, session: Session) -> None:
             # What is left by several: each is put to the others, or taken away again.
             rest = tuple(name for name in sieve.of if name != other.id) if sieve.mask_from == "left" == kind else ()
             of = rest if chosen and rest else (*rest, other.id)
-            _add(part, other.name, functools.partial(session.set_mask_from, kind, of, opposite), chosen)
+            _add(part, other.name, functools.partial(workspace.stack.set_mask_from, kind, of, opposite), chosen)
     menu.addSeparator()
     for mode in AREA_MODES:
         part = _part(menu, JOINS[mode])
         part.setEnabled(bool(others))
         for other in others:
-            _add(part, other.name, functools.partial(session.join_mask, mode, other.id))
+            _add(part, other.name, functools.partial(workspace.stack.join_mask, mode, other.id))
     menu.addSeparator()
-    _add(menu, "Unlink to a copy", session.unlink_mask).setEnabled(bool(sieve.leans_on))
+    _add(menu, "Unlink to a copy", workspace.stack.unlink_mask).setEnabled(bool(sieve.leans_on))
 
 
-def fill_takes_menu(menu: QMenu, session: Session, parent: QWidget, beside: Callable[[], object], wipe: Callable[[], object]) -> None:
+def fill_takes_menu(menu: QMenu, workspace: Workspace, parent: QWidget, beside: Callable[[], object], wipe: Callable[[], object]) -> None:
     """The takes of the project; ``beside`` and ``wipe`` show the other take with this one."""
 
     def compare(name: str, show: Callable[[], object]) -> None:
-        session.look(take=name)
+        workspace.viewing.look(take=name)
         show()
 
     menu.clear()
-    _add(menu, "Keep the stack as a take…", lambda: ask_take(parent, session))
+    _add(menu, "Keep the stack as a take…", lambda: ask_take(parent, workspace))
     menu.addSeparator()
-    for take in session.project.takes:
+    for take in workspace.work.project.takes:
         part = _part(menu, take.name)
-        _add(part, "Go on with it", functools.partial(session.use_take, take.name))
+        _add(part, "Go on with it", functools.partial(workspace.stack.use_take, take.name))
         _add(part, "Compare side by side", functools.partial(compare, take.name, beside))
         _add(part, "Compare by wipe", functools.partial(compare, take.name, wipe))
-        _add(part, "Remove it", functools.partial(session.remove_take, take.name))
+        _add(part, "Remove it", functools.partial(workspace.stack.remove_take, take.name))
 
 
-def _ask_group(parent: QWidget, session: Session) -> None:
-    name, sure = QInputDialog.getText(parent, "New group", "Name of the group:", text=f"Group {len(session.project.groups) + 1}")
+def _ask_group(parent: QWidget, workspace: Workspace) -> None:
+    name, sure = QInputDialog.getText(parent, "New group", "Name of the group:", text=f"Group {len(workspace.work.project.groups) + 1}")
     if sure and name.strip():
-        session.put_into_group(name)
+        workspace.stack.put_into_group(name)
 
 
-def _ask_strength(parent: QWidget, session: Session, group: Group) -> None:
+def _ask_strength(parent: QWidget, workspace: Workspace, group: Group) -> None:
     value, sure = QInputDialog.getDouble(parent, group.name, "Strength of the group, %:", group.strength, 0, 100, 0)
     if sure:
-        session.change_group(group.id, strength=value)
+        workspace.stack.change_group(group.id, strength=value)
 
 
-def fill_groups_menu(menu: QMenu, session: Session, parent: QWidget) -> None:
+def fill_groups_menu(menu: QMenu, workspace: Workspace, parent: QWidget) -> None:
     """The group of the current sieve, and what is done with groups."""
     menu.clear()
-    here = session.sieve.group
-    _add(menu, "In no group", lambda: session.put_into_group(""), not here)
-    for group in session.project.groups:
-        _add(menu, f"In {group.name}", functools.partial(session.put_into_group, group.name), here == group.id)
-    _add(menu, "In a new group…", lambda: _ask_group(parent, session))
+    here = workspace.work.sieve.group
+    _add(menu, "In no group", lambda: workspace.stack.put_into_group(""), not here)
+    for group in workspace.work.project.groups:
+        _add(menu, f"In {group.name}", functools.partial(workspace.stack.put_into_group, group.name), here == group.id)
+    _add(menu, "In a new group…", lambda: _ask_group(parent, workspace))
     menu.addSeparator()
-    for group in session.project.groups:
+    for group in workspace.work.project.groups:
         part = _part(menu, group.name)
-        _add(part, "On", functools.partial(session.change_group, group.id, on=not group.on), group.on)
-        _add(part, f"Strength {group.strength:.0f} %…", functools.partial(_ask_strength, parent, session, group))
-        _add(part, "Dissolve", functools.partial(session.dissolve_group, group.id))
+        _add(part, "On", functools.partial(workspace.stack.change_group, group.id, on=not group.on), group.on)
+        _add(part, f"Strength {group.strength:.0f} %…", functools.partial(_ask_strength, parent, workspace, group))
+        _add(part, "Dissolve", functools.partial(workspace.stack.dissolve_group, group.id))

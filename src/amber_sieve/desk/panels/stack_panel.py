@@ -24,7 +24,7 @@ from ...core.seeing import mask_to_screen
 from ...live.preview import Rendered
 from ...project.edits import leaning_on
 from ...project.model import Project, Sieve
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..widgets.icon import with_icon
 from ..widgets.swatch import screen_colour
 from .stack_menu import fill_mask_menu
@@ -58,10 +58,10 @@ class StackPanel(QWidget):
 
     menu_wanted = pyqtSignal(object)
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, workspace: Workspace) -> None:
         super().__init__()
         self.setObjectName("panel")
-        self.session = session
+        self._stack, self._work = workspace.stack, workspace.work
         column = QVBoxLayout(self)
         column.setContentsMargins(8, 6, 8, 8)
         heading = QLabel("Stack")
@@ -75,7 +75,7 @@ class StackPanel(QWidget):
         self._soon.setSingleShot(True)
         self._soon.setInterval(SOON)
         self._soon.timeout.connect(self._catch_up)
-        session.rendered.connect(self._take)
+        workspace.viewing.rendered.connect(self._take)
         self.list.setAccessibleName("Stack of sieves")
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.setToolTip(
@@ -93,7 +93,7 @@ class StackPanel(QWidget):
         self.mask_from = QPushButton("Mask: its own")
         self.mask_from.setToolTip("Where the mask of this sieve comes from: its own pick, or other sieves' masks, live")
         self.mask_menu = QMenu(self)
-        self.mask_menu.aboutToShow.connect(lambda: fill_mask_menu(self.mask_menu, session))
+        self.mask_menu.aboutToShow.connect(lambda: fill_mask_menu(self.mask_menu, workspace))
         self.mask_from.setMenu(self.mask_menu)
         self.mask_from.setMinimumWidth(20)
         column.addWidget(self.mask_from)
@@ -101,10 +101,10 @@ class StackPanel(QWidget):
         row.setSpacing(4)
         self.buttons = {}
         for name, drawing, tip, act in (
-            ("Add", "plus", "A new sieve; it changes nothing until you move something (Ctrl+Shift+N)", session.add_sieve),
+            ("Add", "plus", "A new sieve; it changes nothing until you move something (Ctrl+Shift+N)", workspace.stack.add),
             ("Remove", "trash-2", "Take this sieve off the stack", self.remove),
-            ("Up", "arrow-up", "Move up the stack", lambda: session.move_sieve(session.sieve.id, -1)),
-            ("Down", "arrow-down", "Move down the stack", lambda: session.move_sieve(session.sieve.id, 1)),
+            ("Up", "arrow-up", "Move up the stack", lambda: workspace.stack.move(workspace.work.sieve.id, -1)),
+            ("Down", "arrow-down", "Move down the stack", lambda: workspace.stack.move(workspace.work.sieve.id, 1)),
         ):
             button = QToolButton()
             with_icon(button, drawing, tip)
@@ -114,22 +114,22 @@ class StackPanel(QWidget):
         column.addLayout(row)
         self.list.currentRowChanged.connect(self._select)
         self.list.itemChanged.connect(self._edited)
-        session.project_changed.connect(self._project_changed)
-        session.selection_changed.connect(self.follow)
+        workspace.work.changed.connect(self._project_changed)
+        workspace.work.selection_changed.connect(self.follow)
         self.follow()
 
     def _select(self, row: int) -> None:
-        if 0 <= row < len(self.session.project.stack):
-            self.session.select(self.session.project.stack[row].id)
+        if 0 <= row < len(self._work.project.stack):
+            self._work.select(self._work.project.stack[row].id)
 
     def _reordered(self) -> None:
         items = [self.list.item(row) for row in range(self.list.count())]
-        self.session.order_sieves([item.data(Qt.ItemDataRole.UserRole) for item in items if item is not None])
+        self._stack.order([item.data(Qt.ItemDataRole.UserRole) for item in items if item is not None])
         self.follow()
 
     def remove(self) -> None:
         """Take the current sieve off the stack; when others lean on its mask, say which, and offer to give them copies of it."""
-        project, sieve = self.session.project, self.session.sieve
+        project, sieve = self._work.project, self._work.sieve
         leaning = leaning_on(project, sieve.id)
         if leaning:
             names = ", ".join(other.name for other in leaning)
@@ -139,16 +139,16 @@ class StackPanel(QWidget):
             )
             if QMessageBox.question(self, "Amber Sieve", words) != QMessageBox.StandardButton.Yes:
                 return
-        self.session.remove_sieve(sieve.id)
+        self._stack.remove(sieve.id)
 
     def _edited(self, item: QListWidgetItem) -> None:
         row = self.list.row(item)
-        if not 0 <= row < len(self.session.project.stack):
+        if not 0 <= row < len(self._work.project.stack):
             return
-        sieve = self.session.project.stack[row]
+        sieve = self._work.project.stack[row]
         on, name = item.checkState() == Qt.CheckState.Checked, item.text().split(GAP)[0].strip()[:200] or sieve.name
         what = ("Switch sieve on" if on else "Switch sieve off") if on != sieve.on else "Rename sieve"
-        self.session.edit(lambda project: project.with_sieve(sieve.but(on=on, name=name)), what)
+        self._work.edit(lambda project: project.with_sieve(sieve.but(on=on, name=name)), what)
 
     def _take(self, result: Rendered) -> None:
         if not result.wanted.looking.peeking:
@@ -164,7 +164,7 @@ class StackPanel(QWidget):
 
     def _same_rows(self) -> bool:
         """Whether the list still shows the sieves there are, so that following can wait."""
-        stack = self.session.project.stack
+        stack = self._work.project.stack
         return self.list.count() == len(stack) and all(
             self.list.item(k).text().split(GAP)[0] == s.name and (self.list.item(k).checkState() == Qt.CheckState.Checked) == s.on  # type: ignore[union-attr]
             for k, s in enumerate(stack)
@@ -178,7 +178,7 @@ class StackPanel(QWidget):
         """The colours it keeps, three at most; of a mask made from others', the first of each of them."""
         if sieve.mask_from == "own" or depth > 8:
             return [screen_colour(sample.colour) for sample in sieve.pick.samples if sample.role == "keep"][:3]
-        others = [self._chips(self.session.project.sieve(other), depth + 1)[:1] for other in sieve.of]
+        others = [self._chips(self._work.project.sieve(other), depth + 1)[:1] for other in sieve.of]
         return [colour for colours in others for colour in colours][:3]
 
     def _picture(self, sieve: Sieve, mask: np.ndarray | None) -> QIcon:
@@ -202,12 +202,12 @@ class StackPanel(QWidget):
 
     def follow(self) -> None:
         """Show the stack as it is now."""
-        solo = self.session.project.solo
-        groups = {group.id: f"in {group.name}{'' if group.on else ' (off)'}" for group in self.session.project.groups}
-        self.mask_from.setText(f"Mask: {mask_words(self.session.project, self.session.sieve) or 'its own'}"[:30])
+        solo = self._work.project.solo
+        groups = {group.id: f"in {group.name}{'' if group.on else ' (off)'}" for group in self._work.project.groups}
+        self.mask_from.setText(f"Mask: {mask_words(self._work.project, self._work.sieve) or 'its own'}"[:30])
         with QSignalBlocker(self.list):
             self.list.clear()
-            for sieve in self.session.project.stack:
+            for sieve in self._work.project.stack:
                 item = QListWidgetItem(sieve.name)
                 item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable | Qt.ItemFlag.ItemIsEditable)
                 item.setCheckState(Qt.CheckState.Checked if sieve.on else Qt.CheckState.Unchecked)
@@ -215,10 +215,10 @@ class StackPanel(QWidget):
                 item.setData(Qt.ItemDataRole.UserRole, sieve.id)
                 notes = [f"{100 * mask.mean():.1f} %"] if mask is not None else []
                 group = groups.get(sieve.group, "")
-                more = (mask_words(self.session.project, sieve), group, "solo" if sieve.id == solo else "")
+                more = (mask_words(self._work.project, sieve), group, "solo" if sieve.id == solo else "")
                 notes += [words for words in more if words]
                 item.setText(GAP.join([sieve.name, " · ".join(notes)]) if notes else sieve.name)
                 item.setIcon(self._picture(sieve, mask))
                 self.list.addItem(item)
-                if sieve.id == self.session.sieve.id:
+                if sieve.id == self._work.sieve.id:
                     self.list.setCurrentItem(item)

@@ -21,8 +21,8 @@ from PyQt6.QtWidgets import (
 )
 
 from ...media.stills.thumbnails import SIDE
-from ...workspace.session import Session
 from ...workspace.tray import Entry
+from ...workspace.workspace import Workspace
 from ..style import AMBER, INK
 
 HEIGHT = 104
@@ -60,7 +60,7 @@ class _Chip(QStyledItemDelegate):
         painter.save()
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setPen(Qt.PenStyle.NoPen)
-        if index.data(_ENTRY) is self._strip.session.tray.current:
+        if index.data(_ENTRY) is self._strip._tray.current:
             painter.setBrush(AMBER)
             painter.drawRect(QRectF(box.left() + 3, box.top() + 1, box.width() - 6, 3))
             middle = box.center().x()
@@ -79,9 +79,9 @@ class _Chip(QStyledItemDelegate):
 class TrayStrip(QListWidget):
     """A click shows a picture; Ctrl and Shift choose several for what the menu does. Hidden while only one is open."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, workspace: Workspace) -> None:
         super().__init__()
-        self.session = session
+        self._pictures, self._saving, self._sharing, self._tray = workspace.pictures, workspace.saving, workspace.sharing, workspace.tray
         self.setObjectName("tray")
         self.setAccessibleName("Tray")
         self.setViewMode(QListView.ViewMode.IconMode)
@@ -101,16 +101,16 @@ class TrayStrip(QListWidget):
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
         self.customContextMenuRequested.connect(self._menu)
         self.itemClicked.connect(self._clicked)
-        self.itemActivated.connect(lambda item: session.go_to_picture(item.data(_ENTRY)))
+        self.itemActivated.connect(lambda item: workspace.pictures.go_to(item.data(_ENTRY)))
         self.setItemDelegate(_Chip(self))
         self._shown: list[tuple[Entry, np.ndarray | None, str]] = []
-        session.tray.changed.connect(self.follow)
-        session.project_changed.connect(self.follow)
+        workspace.tray.changed.connect(self.follow)
+        workspace.work.changed.connect(self.follow)
         self.follow()
 
     def follow(self) -> None:
         """Show what is open; only what looks otherwise is drawn anew."""
-        entries = self.session.tray.entries
+        entries = self._tray.entries
         self.setVisible(len(entries) > 1)
         if len(entries) <= 1:
             return
@@ -131,7 +131,7 @@ class TrayStrip(QListWidget):
                 item.setToolTip(
                     f"{entry.source}{chr(10) + '↔ has the shared stack' if entry.shared else ''}\nA click shows it, Ctrl+click chooses several"
                 )
-            if entry is self.session.tray.current and self.currentRow() != row:
+            if entry is self._tray.current and self.currentRow() != row:
                 self.setCurrentRow(row, QItemSelectionModel.SelectionFlag.ClearAndSelect)
         self._shown = wanted
         viewport = self.viewport()
@@ -145,11 +145,11 @@ class TrayStrip(QListWidget):
     def chosen(self) -> list[Entry]:
         """The entries that are chosen, the one in the window at least."""
         found = [cast(Entry, item.data(_ENTRY)) for item in self.selectedItems()]
-        return found or [self.session.tray.current]
+        return found or [self._tray.current]
 
     def _clicked(self, item: QListWidgetItem) -> None:
         if not QGuiApplication.keyboardModifiers() & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier):
-            self.session.go_to_picture(item.data(_ENTRY))
+            self._pictures.go_to(item.data(_ENTRY))
 
     def _menu(self, at: QPoint) -> None:
         menu = QMenu(self)
@@ -158,16 +158,16 @@ class TrayStrip(QListWidget):
 
     def fill_menu(self, menu: QMenu) -> None:
         """What can be done with the chosen pictures."""
-        chosen, session = self.chosen, self.session
+        chosen = self.chosen
         board = QGuiApplication.clipboard()
         text = board.text() if board is not None else ""
         shared = all(entry.shared for entry in chosen)
         for title, act in (
-            ("Paste sieve to the chosen", functools.partial(session.paste_to, chosen, text)),
-            ("Paste sieve, its tolerances found on each", functools.partial(session.paste_to, chosen, text, True)),
+            ("Paste sieve to the chosen", functools.partial(self._sharing.paste, chosen, text)),
+            ("Paste sieve, its tolerances found on each", functools.partial(self._sharing.paste, chosen, text, True)),
             (
                 "Own stack for each" if shared else "One stack shared by the chosen",
-                functools.partial(session.share_stack, chosen, not shared),
+                functools.partial(self._sharing.share, chosen, not shared),
             ),
             ("Choose all", self.selectAll),
             ("Close the chosen", self.close_chosen),
@@ -187,6 +187,6 @@ class TrayStrip(QListWidget):
             )  # fmt: skip
             if choice == QMessageBox.StandardButton.Cancel:
                 return
-            if choice == QMessageBox.StandardButton.SaveAll and not self.session.save_all():
+            if choice == QMessageBox.StandardButton.SaveAll and not self._saving.save_all():
                 return
-        self.session.close_pictures(self.chosen)
+        self._pictures.close(self.chosen)

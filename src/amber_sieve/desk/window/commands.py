@@ -71,10 +71,10 @@ def _file() -> Iterator[Command | Menu | Line]:
     yield Command("save", "file", "&Save project", lambda w: w.files.save(), "Ctrl+S")
     yield Command("save as", "file", "Save project &as…", lambda w: w.files.ask_save(), "Ctrl+Shift+S")
     yield Command("find picture", "file", "&Find the picture again…", lambda w: w.files.ask_again())
-    yield Command("start over", "file", "Start o&ver", lambda w: w.session.start_over(), tip="An empty stack for this picture")
+    yield Command("start over", "file", "Start o&ver", lambda w: w.workspace.saving.start_over(), tip="An empty stack for this picture")
     yield Command("close picture", "file", "&Close picture", lambda w: w.files.close_picture(), "Ctrl+W")
-    yield Command("next picture", "file", "&Next picture", lambda w: w.session.next_picture(1), "Ctrl+PgDown")
-    yield Command("previous picture", "file", "&Previous picture", lambda w: w.session.next_picture(-1), "Ctrl+PgUp")
+    yield Command("next picture", "file", "&Next picture", lambda w: w.workspace.pictures.go_on(1), "Ctrl+PgDown")
+    yield Command("previous picture", "file", "&Previous picture", lambda w: w.workspace.pictures.go_on(-1), "Ctrl+PgUp")
     yield Line("file")
     yield Command("export", "file", "&Export result…", lambda w: w.exports.ask_export(), "Ctrl+E")
     yield Command("export mask", "file", "Export &mask…", lambda w: w.exports.ask_export_mask(), "Ctrl+Shift+E")
@@ -94,12 +94,12 @@ def _after(word: str, step: str | None) -> str:
 def _edit() -> Iterator[Command | Menu | Line]:
     yield Menu("edit", "&Edit")
     yield Command(
-        "undo", "edit", "&Undo", lambda w: w.session.undo(), "Ctrl+Z",
-        enabled=lambda w: w.session.history.undoes is not None, name=lambda w: _after("&Undo", w.session.history.undoes),
+        "undo", "edit", "&Undo", lambda w: w.workspace.work.undo(), "Ctrl+Z",
+        enabled=lambda w: w.workspace.work.history.undoes is not None, name=lambda w: _after("&Undo", w.workspace.work.history.undoes),
     )  # fmt: skip
     yield Command(
-        "redo", "edit", "&Redo", lambda w: w.session.redo(), "Ctrl+Shift+Z",
-        enabled=lambda w: w.session.history.redoes is not None, name=lambda w: _after("&Redo", w.session.history.redoes),
+        "redo", "edit", "&Redo", lambda w: w.workspace.work.redo(), "Ctrl+Shift+Z",
+        enabled=lambda w: w.workspace.work.history.redoes is not None, name=lambda w: _after("&Redo", w.workspace.work.history.redoes),
     )  # fmt: skip
     yield Line("edit")
     yield Command(
@@ -112,40 +112,44 @@ def _edit() -> Iterator[Command | Menu | Line]:
 
 def _stack() -> Iterator[Command | Menu | Line]:
     yield Menu("stack", "&Stack")
-    yield Command("add sieve", "stack", "&Add sieve", lambda w: w.session.add_sieve(), "Ctrl+Shift+N")
-    yield Command("duplicate sieve", "stack", "&Duplicate sieve", lambda w: w.session.duplicate_sieve(w.session.sieve.id), "Ctrl+D")
+    yield Command("add sieve", "stack", "&Add sieve", lambda w: w.workspace.stack.add(), "Ctrl+Shift+N")
+    yield Command(
+        "duplicate sieve", "stack", "&Duplicate sieve", lambda w: w.workspace.stack.duplicate(w.workspace.work.sieve.id), "Ctrl+D"
+    )
     yield Command("remove sieve", "stack", "Remove sieve", lambda w: w.stack.remove())
-    yield Command("sieve up", "stack", "Move &up", lambda w: w.session.move_sieve(w.session.sieve.id, -1), "Ctrl+Shift+Up")
-    yield Command("sieve down", "stack", "Move d&own", lambda w: w.session.move_sieve(w.session.sieve.id, 1), "Ctrl+Shift+Down")
-    yield Command("solo", "stack", "&Solo", lambda w: w.session.toggle_solo(w.session.sieve.id), "S", "Only this sieve works")
+    yield Command("sieve up", "stack", "Move &up", lambda w: w.workspace.stack.move(w.workspace.work.sieve.id, -1), "Ctrl+Shift+Up")
+    yield Command("sieve down", "stack", "Move d&own", lambda w: w.workspace.stack.move(w.workspace.work.sieve.id, 1), "Ctrl+Shift+Down")
+    yield Command(
+        "solo", "stack", "&Solo", lambda w: w.workspace.stack.toggle_solo(w.workspace.work.sieve.id), "S", "Only this sieve works"
+    )
     yield Line("stack")
-    yield Command("copy sieve", "stack", "&Copy sieve", lambda w: copy_sieve(w.session), "Ctrl+Shift+C")
-    yield Command("paste sieve", "stack", "&Paste sieve", lambda w: paste_sieve(w.session), "Ctrl+Shift+V")
-    yield Command("paste mask", "stack", "Paste only its &mask", lambda w: paste_sieve(w.session, "mask"))
-    yield Command("paste adjustments", "stack", "Paste only its ad&justments", lambda w: paste_sieve(w.session, "adjustments"))
+    yield Command("copy sieve", "stack", "&Copy sieve", lambda w: copy_sieve(w.workspace), "Ctrl+Shift+C")
+    yield Command("paste sieve", "stack", "&Paste sieve", lambda w: paste_sieve(w.workspace), "Ctrl+Shift+V")
+    yield Command("paste mask", "stack", "Paste only its &mask", lambda w: paste_sieve(w.workspace, "mask"))
+    yield Command("paste adjustments", "stack", "Paste only its ad&justments", lambda w: paste_sieve(w.workspace, "adjustments"))
     yield Command("sieve presets", "stack", "P&resets of sieves…", lambda w: w.show_sieve_presets(), "Ctrl+Alt+P")
     yield Line("stack")
-    yield Menu("mask from", "Mask &from", "stack", lambda w, menu: fill_mask_menu(menu, w.session))
-    yield Menu("groups", "&Groups", "stack", lambda w, menu: fill_groups_menu(menu, w.session, w))
+    yield Menu("mask from", "Mask &from", "stack", lambda w, menu: fill_mask_menu(menu, w.workspace))
+    yield Menu("groups", "&Groups", "stack", lambda w, menu: fill_groups_menu(menu, w.workspace, w))
     yield Menu(
-        "takes", "&Takes", "stack", lambda w, menu: fill_takes_menu(menu, w.session, w, w.canvas.show_take_beside, w.canvas.wipe_take)
+        "takes", "&Takes", "stack", lambda w, menu: fill_takes_menu(menu, w.workspace, w, w.canvas.show_take_beside, w.canvas.wipe_take)
     )
     yield Command("history", "stack", "&History…", lambda w: w.show_history(), "Ctrl+H")
 
 
 def _clip() -> Iterator[Command | Menu | Line]:
     yield Menu("clip", "&Clip")
-    yield Command("play", "clip", "&Play or stop", lambda w: w.session.playback.toggle())
+    yield Command("play", "clip", "&Play or stop", lambda w: w.workspace.playback.toggle())
     yield Command("in point", "clip", "&In point here", lambda w: w.timeline.toggle_in())
     yield Command("out point", "clip", "&Out point here", lambda w: w.timeline.toggle_out())
     yield Line("clip")
-    yield Command("next jump", "clip", "Next &jump of the coverage", lambda w: w.session.next_trouble(1))
-    yield Command("previous jump", "clip", "Jump before", lambda w: w.session.next_trouble(-1), "Shift+N")
+    yield Command("next jump", "clip", "Next &jump of the coverage", lambda w: w.workspace.clip.next_trouble(1))
+    yield Command("previous jump", "clip", "Jump before", lambda w: w.workspace.clip.next_trouble(-1), "Shift+N")
     yield Line("clip")
-    yield Command("next keyframe", "clip", "&Next keyframe", lambda w: w.session.next_key(1), "Ctrl+Alt+Right")
-    yield Command("previous keyframe", "clip", "Keyframe &before", lambda w: w.session.next_key(-1), "Ctrl+Alt+Left")
+    yield Command("next keyframe", "clip", "&Next keyframe", lambda w: w.workspace.clip.next_key(1), "Ctrl+Alt+Right")
+    yield Command("previous keyframe", "clip", "Keyframe &before", lambda w: w.workspace.clip.next_key(-1), "Ctrl+Alt+Left")
     yield Command(
-        "key samples", "clip", "&Key the samples here", lambda w: w.session.key_samples(), "Ctrl+Alt+K",
+        "key samples", "clip", "&Key the samples here", lambda w: w.workspace.clip.key_samples(), "Ctrl+Alt+K",
         "The colours as they are on this frame, from here on",
     )  # fmt: skip
     yield Command("key area", "clip", "Key the &area here", lambda w: w.key_area(), tip="The chosen area may lie elsewhere on other frames")
@@ -179,35 +183,37 @@ def _view() -> Iterator[Command | Menu | Line]:
     yield Command("loupe", "view", "&Loupe", lambda w: w.canvas.loupe.toggle(), "L", "The pixels at the pointer")
     yield Command("large field", "view", "&Large colour field", lambda w: w.toggle_large_field())
     yield Menu("proof", "Soft &proof", "view")
-    yield Command("proof off", "proof", "Off", lambda w: w.session.proof(None))
+    yield Command("proof off", "proof", "Off", lambda w: w.workspace.viewing.proof(None))
     yield Command("proof profile", "proof", "ICC profile…", lambda w: w.ask_proof())
     yield Command(
         "proof marks", "proof", "Mark what is outside its gamut",
-        lambda w: w.session.look(proof_marks=not w.session.looking.proof_marks), "Ctrl+Shift+G",
+        lambda w: w.workspace.viewing.look(proof_marks=not w.workspace.viewing.looking.proof_marks), "Ctrl+Shift+G",
     )  # fmt: skip
     yield Menu("screen", "This s&creen", "view")
-    yield Command("screen none", "screen", "Without a profile", lambda w: w.session.use_screen_profile(None))
+    yield Command("screen none", "screen", "Without a profile", lambda w: w.workspace.viewing.use_screen_profile(None))
     yield Command("screen profile", "screen", "ICC profile…", lambda w: w.ask_screen_profile())
     yield Menu("surround", "&Surround", "view")
     for tone in SURROUNDS:
         yield Command(f"surround {tone}", "surround", tone.capitalize(), functools.partial(_prefer, surround=tone))
     yield Menu("veil", "&Veil", "view")
-    yield Command("veil inside", "veil", "Over the inside", lambda w: w.session.look(veil_outside=False))
-    yield Command("veil outside", "veil", "Over the outside", lambda w: w.session.look(veil_outside=True))
+    yield Command("veil inside", "veil", "Over the inside", lambda w: w.workspace.viewing.look(veil_outside=False))
+    yield Command("veil outside", "veil", "Over the outside", lambda w: w.workspace.viewing.look(veil_outside=True))
     yield Line("veil")
-    yield Command("veil automatic", "veil", "Automatic colour, far from what it covers", lambda w: w.session.prefer(veil_colour=None))
+    yield Command(
+        "veil automatic", "veil", "Automatic colour, far from what it covers", lambda w: w.workspace.preferences.change(veil_colour=None)
+    )
     yield Command("veil colour", "veil", "Choose a colour…", lambda w: w.ask_veil_colour())
     yield Line("veil")
     for opacity in OPACITIES:
         yield Command(f"veil {opacity}", "veil", f"{opacity} % opaque", functools.partial(_prefer, veil_opacity=float(opacity)))
     yield Command(
-        "follow view", "view", "Colour field follows the view", lambda w: w.session.follow_view(not w.session.field_follows_view),
-        ticked=lambda w: w.session.field_follows_view,
+        "follow view", "view", "Colour field follows the view", lambda w: w.workspace.viewing.count_view(not w.workspace.viewing.counts_view),
+        ticked=lambda w: w.workspace.viewing.counts_view,
     )  # fmt: skip
 
 
 def _prefer(window: Window, **changes: object) -> None:
-    window.session.prefer(**changes)
+    window.workspace.preferences.change(**changes)
 
 
 def _go() -> Iterator[Command | Menu | Line]:

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QFileDialog, QMessageBox
 
 from ...export.batch import pictures_in
 from ...media import formats
-from ...workspace.session import Session
+from ...workspace.workspace import Workspace
 from ..dialogs.export_dialog import ExportDialog
 from ..dialogs.jobs_dialog import JobsDialog
 
@@ -25,47 +25,47 @@ MASKS = formats.filter_words("Grey pictures", formats.endings(mask=True))
 class Exports:
     """What the window writes, with what a person is asked on the way."""
 
-    def __init__(self, window: Window, session: Session) -> None:
-        self.window, self.session = window, session
+    def __init__(self, window: Window, workspace: Workspace) -> None:
+        self.window, self.workspace = window, workspace
 
     def ask_export(self) -> None:
-        if not self.session.opened:
+        if not self.workspace.work.opened:
             self.window.tell_trouble("There is nothing to export yet: open a picture first.")
             return
-        about = self.session.opened.source.about
+        about = self.workspace.work.opened.source.about
         ending = ".mp4" if about.kind != "still" else about.path.suffix if formats.is_picture(about.path) else ".png"
         start = str(about.path.with_name(f"{about.path.stem}-sieved{ending}"))
         name, _ = QFileDialog.getSaveFileName(
             self.window, "Export result", start, f"{PICTURES};;{CLIPS}" if about.kind == "still" else f"{CLIPS};;{PICTURES}"
         )
         if name:
-            self.session.export(pathlib.Path(name))
+            self.workspace.exports.write(pathlib.Path(name))
 
     def ask_export_mask(self) -> None:
-        if not self.session.opened:
+        if not self.workspace.work.opened:
             self.window.tell_trouble("There is no mask to export yet: open a picture first.")
             return
-        path = self.session.opened.source.about.path
+        path = self.workspace.work.opened.source.about.path
         name, _ = QFileDialog.getSaveFileName(self.window, "Export mask", str(path.with_name(f"{path.stem}-mask.png")), MASKS)
         if name:
-            self.session.export_mask(pathlib.Path(name))
+            self.workspace.exports.write_mask(pathlib.Path(name))
 
     def show_export(self) -> None:
         """Result, masks or a cut-out of this picture, at another depth and size."""
-        if not self.session.opened:
+        if not self.workspace.work.opened:
             self.window.tell_trouble("There is nothing to export yet: open a picture first.")
             return
-        ExportDialog(self.window, self.session).show()
+        ExportDialog(self.window, self.workspace).show()
 
     def ask_lookup(self) -> None:
-        if not self.session.opened:
+        if not self.workspace.work.opened:
             self.window.tell_trouble("There is nothing to compare a lookup table on yet: open a picture first.")
             return
         name, _ = QFileDialog.getSaveFileName(
-            self.window, "Export lookup table", f"{self.session.sieve.name}.cube", "Lookup tables (*.cube *.clf)"
+            self.window, "Export lookup table", f"{self.workspace.work.sieve.name}.cube", "Lookup tables (*.cube *.clf)"
         )
         if name:
-            self.session.write_lookup(pathlib.Path(name))
+            self.workspace.exports.write_lookup(pathlib.Path(name))
 
     def ask_batch(self) -> None:
         """Render many pictures: those of the tray, some files, or a folder."""
@@ -75,7 +75,7 @@ class Exports:
             for words in ("The tray, each by its stack", "Files, by this stack…", "A folder, by this stack…")
         )
         assert tray is not None
-        tray.setEnabled(len(self.session.tray.entries) > 1)
+        tray.setEnabled(len(self.workspace.tray.entries) > 1)
         box.exec()
         self.batch({tray: "tray", files: "files", folder: "folder"}.get(box.clickedButton(), ""))  # type: ignore[arg-type]
 
@@ -94,18 +94,18 @@ class Exports:
             return
         name = QFileDialog.getExistingDirectory(self.window, "Folder to write them into")
         if name and which == "tray":
-            self.session.batch_tray(pathlib.Path(name))
+            self.workspace.exports.batch_tray(pathlib.Path(name))
         elif name:
-            self.session.run_batch(paths, pathlib.Path(name))
+            self.workspace.exports.run_batch(paths, pathlib.Path(name))
 
     def show_jobs(self) -> None:
         """What is being exported and what waits for its turn."""
-        JobsDialog(self.window, self.session).show()
+        JobsDialog(self.window, self.workspace).show()
 
     def may_stop_job(self) -> bool:
         """Whether an export that is still running may be stopped; asks when there is one."""
-        job = self.session.jobs.job
-        more = f" {len(self.session.jobs.waiting)} more wait." if self.session.jobs.waiting else ""
+        job = self.workspace.workers.jobs.job
+        more = f" {len(self.workspace.workers.jobs.waiting)} more wait." if self.workspace.workers.jobs.waiting else ""
         if job is None or job.title.startswith("Opening"):
             return True
         choice = QMessageBox.question(

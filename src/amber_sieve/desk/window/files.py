@@ -12,8 +12,9 @@ from ...export.batch import pictures_in
 from ...media import formats
 from ...media.footage.sequences import is_sequence
 from ...project.recovery import discard, left_behind
-from ...workspace.session import MissingSource, Session
-from ...workspace.state import beside
+from ...workspace.opening import MissingSource
+from ...workspace.saving import beside
+from ...workspace.workspace import Workspace
 from ..dialogs.small import RecoveryChoice, RecoveryDialog
 
 if TYPE_CHECKING:
@@ -25,36 +26,36 @@ READABLE = formats.filter_words("Pictures, clips, projects", [*formats.endings()
 class Files:
     """What the window does with files of pictures and projects."""
 
-    def __init__(self, window: Window, session: Session) -> None:
-        self.window, self.session = window, session
+    def __init__(self, window: Window, workspace: Workspace) -> None:
+        self.window, self.workspace = window, workspace
 
     def ask_open(self) -> None:
         names, _ = QFileDialog.getOpenFileNames(self.window, "Open pictures, clips or projects", "", f"{READABLE};;All files (*)")
-        self.session.open_many([pathlib.Path(name) for name in names])
+        self.workspace.pictures.open_many([pathlib.Path(name) for name in names])
 
     def open_from_outside(self, paths: list[pathlib.Path]) -> None:
         """Open what a later start was given, and come to the front."""
-        self.session.open_many(paths)
+        self.workspace.pictures.open_many(paths)
         self.window.raise_()
         self.window.activateWindow()
 
     def ask_again(self) -> None:
         """Go on with the same work over another file."""
         name, _ = QFileDialog.getOpenFileName(
-            self.window, f"Find {pathlib.Path(self.session.project.source).name}", "", f"{READABLE};;All files (*)"
+            self.window, f"Find {pathlib.Path(self.workspace.work.project.source).name}", "", f"{READABLE};;All files (*)"
         )
         if name:
-            self.session.find_again(pathlib.Path(name))
+            self.workspace.pictures.find_again(pathlib.Path(name))
 
     def close_picture(self) -> None:
         """Take the picture off the tray; unsaved work is asked about."""
         if self.may_leave():
-            self.session.close_pictures([self.session.tray.current])
+            self.workspace.pictures.close([self.workspace.tray.current])
 
     def fill_recent(self, menu: QMenu) -> None:
         """What was opened before, the newest first; what is not there any more cannot be chosen."""
         menu.clear()
-        for name in self.session.preferences.recent:
+        for name in self.workspace.preferences.values.recent:
             action = menu.addAction(pathlib.Path(name).name)
             assert action is not None
             action.setToolTip(name)
@@ -62,15 +63,15 @@ class Files:
             action.triggered.connect(functools.partial(self._open_recent, pathlib.Path(name)))
 
     def _open_recent(self, path: pathlib.Path, _: bool = False) -> None:
-        self.session.open(path)
+        self.workspace.pictures.open(path)
 
     def save(self) -> bool:
         """Write the project where it was saved before; asks where there is no such place, or its file was changed elsewhere."""
-        path = self.session.path
+        path = self.workspace.work.path
         if path is None:
             return self.ask_save()
-        if not self.session.document.changed_elsewhere:
-            return bool(self.session.save(path))
+        if not self.workspace.work.document.changed_elsewhere:
+            return bool(self.workspace.saving.save(path))
         words = f"{path.name} was changed by another window or program since it was opened here."
         box = QMessageBox(QMessageBox.Icon.Warning, "Amber Sieve", words, QMessageBox.StandardButton.Cancel, self.window)
         aside = box.addButton("Save beside it", QMessageBox.ButtonRole.AcceptRole)
@@ -79,17 +80,19 @@ class Files:
         box.exec()
         chosen = box.clickedButton()
         return (
-            bool(self.session.save(path, over=True) if chosen is over else self.session.save(beside(path)))
+            bool(self.workspace.saving.save(path, over=True) if chosen is over else self.workspace.saving.save(beside(path)))
             if chosen in (aside, over)
             else False
         )
 
     def ask_save(self) -> bool:
-        start = str(pathlib.Path(self.session.project.source).with_suffix(formats.PROJECT)) if self.session.project.source else ""
+        start = (
+            str(pathlib.Path(self.workspace.work.project.source).with_suffix(formats.PROJECT)) if self.workspace.work.project.source else ""
+        )
         name, _ = QFileDialog.getSaveFileName(self.window, "Save project", start, f"Projects (*{formats.PROJECT})")
         if not name:
             return False
-        return bool(self.session.save(pathlib.Path(name if name.endswith(formats.PROJECT) else name + formats.PROJECT)))
+        return bool(self.workspace.saving.save(pathlib.Path(name if name.endswith(formats.PROJECT) else name + formats.PROJECT)))
 
     def ask_missing(self, missing: MissingSource) -> None:
         """Let the person point to a picture that is not where it was."""
@@ -102,7 +105,7 @@ class Files:
             self.window, f"Find {pathlib.Path(missing.project.source).name}", "", f"{READABLE};;All files (*)"
         )
         if name:
-            self.session.open_with_source(missing, pathlib.Path(name))
+            self.workspace.pictures.open_with_source(missing, pathlib.Path(name))
 
     def offer_recovery(self) -> None:
         """Offer work that was left behind by a program that no longer runs, if there is any."""
@@ -112,7 +115,7 @@ class Files:
 
     def _recover(self, choice: RecoveryChoice) -> None:
         if choice.go_on:
-            self.session.open_recovered(choice.left)
+            self.workspace.pictures.open_recovered(choice.left)
         else:
             discard(choice.left)
 
@@ -125,7 +128,7 @@ class Files:
             else:
                 found += pictures_in([path])
         if found:
-            self.session.open_many(found)
+            self.workspace.pictures.open_many(found)
         else:
             self.window.tell_trouble(f"{paths[0]} holds no pictures: drop pictures, clips, projects, or folders that hold some.")
 
@@ -135,7 +138,7 @@ class Files:
 
     def may_leave(self) -> bool:
         """Whether unsaved work may be left behind; asks when there is any."""
-        if not self.session.history.changed:
+        if not self.workspace.work.history.changed:
             return True
         choice = QMessageBox.question(
             self.window, "Amber Sieve", "The project has changes that are not saved.",
@@ -145,11 +148,11 @@ class Files:
 
     def may_leave_all(self) -> bool:
         """Whether the unsaved work on all pictures of the tray may be left behind; asks when there is any."""
-        self.session.bring_shared()
-        unsaved = self.session.unsaved
+        self.workspace.sharing.bring_shared()
+        unsaved = self.workspace.saving.unsaved
         if len(unsaved) <= 1:
-            if unsaved and unsaved[0] is not self.session.tray.current:
-                self.session.go_to_picture(unsaved[0])
+            if unsaved and unsaved[0] is not self.workspace.tray.current:
+                self.workspace.pictures.go_to(unsaved[0])
             return self.may_leave()
         names = ", ".join(entry.name for entry in unsaved[:5]) + (" …" if len(unsaved) > 5 else "")
         choice = QMessageBox.question(
@@ -157,5 +160,7 @@ class Files:
             QMessageBox.StandardButton.SaveAll | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
         )  # fmt: skip
         return (
-            bool(self.session.save_all()) if choice == QMessageBox.StandardButton.SaveAll else choice == QMessageBox.StandardButton.Discard
+            bool(self.workspace.saving.save_all())
+            if choice == QMessageBox.StandardButton.SaveAll
+            else choice == QMessageBox.StandardButton.Discard
         )

@@ -24,8 +24,8 @@ from PyQt6.QtWidgets import (
 )
 
 from ...live.tracking import Moves
-from ...workspace.session import Session
-from ...workspace.workers import Job
+from ...workspace.jobs import Job
+from ...workspace.workspace import Workspace
 from ..canvas.canvas import Canvas
 from ..clip.timeline import Timeline
 from ..dialogs.reading_dialog import ReadingDialog
@@ -59,9 +59,9 @@ class Window(QMainWindow):
     #: It closes from now on: nothing more may be handed to it.
     leaving = pyqtSignal()
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, workspace: Workspace) -> None:
         super().__init__()
-        self.session = session
+        self.workspace = workspace
         self.last_trouble = ""
         self._shown_job: Job | None = None
         #: What is being said just now.
@@ -69,17 +69,17 @@ class Window(QMainWindow):
         self.setWindowIcon(QIcon(str(HERE / "icons" / "amber-sieve.svg")))
         size_to_screen(self)
         self.setAcceptDrops(True)
-        self.canvas = Canvas(session)
-        self.timeline = Timeline(session)
-        self.tray = TrayStrip(session)
-        self.stack = StackPanel(session)
+        self.canvas = Canvas(workspace)
+        self.timeline = Timeline(workspace)
+        self.tray = TrayStrip(workspace)
+        self.stack = StackPanel(workspace)
         self.pages = QTabWidget()
         self.pages.setDocumentMode(True)
         bar = self.pages.tabBar()
         assert bar is not None
         bar.setDrawBase(False)
-        self.pick, self.bands, self.adjust = PickPage(session), BandsPage(session), AdjustPage(session)
-        self.edge, self.areas = EdgePage(session), AreasPage(session, self.canvas.areas)
+        self.pick, self.bands, self.adjust = PickPage(workspace), BandsPage(workspace), AdjustPage(workspace)
+        self.edge, self.areas = EdgePage(workspace), AreasPage(workspace, self.canvas.areas)
         for name, label in STEPS.items():
             self.pages.addTab(getattr(self, name), label)
         self.pages.currentChanged.connect(self._page_changed)
@@ -90,7 +90,7 @@ class Window(QMainWindow):
         column.addWidget(self.canvas, 1)
         column.addWidget(self.timeline)
         column.addWidget(self.tray)
-        self.field = ColourField(session)
+        self.field = ColourField(workspace)
         self.field.enlarged.connect(self.toggle_large_field)
         self.left = QWidget()
         self.left.setObjectName("panel")
@@ -107,18 +107,18 @@ class Window(QMainWindow):
         self.left.setMinimumWidth(190)
         self.setCentralWidget(self.split)
         self._build_status()
-        self.files, self.exports = Files(self, session), Exports(self, session)
+        self.files, self.exports = Files(self, workspace), Exports(self, workspace)
         self.menus = Menus(self)
         self.stack.menu_wanted.connect(self.menus.menus["stack"].popup)
-        session.trouble.connect(self.tell_trouble)
-        session.mishap.connect(self.tell_trouble)
-        session.said.connect(self.say)
-        session.missing.connect(self.files.ask_missing)
-        session.job_changed.connect(self._job_changed)
-        session.project_changed.connect(self._retitle)
-        session.source_changed.connect(self._retitle)
-        session.source_changed.connect(self.canvas.panes[0].setFocus)
-        session.preferences_changed.connect(self._prefer)
+        workspace.speech.trouble.connect(self.tell_trouble)
+        workspace.speech.mishap.connect(self.tell_trouble)
+        workspace.speech.said.connect(self.say)
+        workspace.pictures.missing.connect(self.files.ask_missing)
+        workspace.workers.job_changed.connect(self._job_changed)
+        workspace.work.changed.connect(self._retitle)
+        workspace.work.source_changed.connect(self._retitle)
+        workspace.work.source_changed.connect(self.canvas.panes[0].setFocus)
+        workspace.preferences.changed.connect(self._prefer)
         self.adjust.mend.connect(self.go_to_control)
         self.edge.click_islands.toggled.connect(self.canvas.follow_tool)
         application = QApplication.instance()
@@ -141,8 +141,8 @@ class Window(QMainWindow):
         page = self.pages.currentWidget()
         self.canvas.areas.take("change" if page is self.areas else "")
         self.edge.click_islands.setChecked(False)
-        self.session.outline_island(None)
-        self.session.pick_colour(None)
+        self.workspace.areas.outline_island(None)
+        self.workspace.adjust.pick_colour(None)
 
     def go_to_control(self, path: str) -> None:
         """Show the number of a way through the sieve, as in "edge.follow", ready to be moved."""
@@ -165,13 +165,13 @@ class Window(QMainWindow):
         self._quiet.setInterval(MESSAGE)
         self._quiet.timeout.connect(self.message.clear)  # no Python in between: the timer may outlive this window's Python side
         bar.addPermanentWidget(self.message)
-        self.session.source_changed.connect(self.message.clear)  # what was said of another picture
+        self.workspace.work.source_changed.connect(self.message.clear)  # what was said of another picture
         self.note = QLabel("")
         self.job_bar = QProgressBar()
         self.job_bar.setRange(0, 1000)
         self.job_bar.setFixedWidth(180)
         self.job_stop = QPushButton("Stop")
-        self.job_stop.clicked.connect(self.session.stop_job)
+        self.job_stop.clicked.connect(self.workspace.workers.stop_job)
         self.job_box = QWidget()
         row = QHBoxLayout(self.job_box)
         row.setContentsMargins(0, 0, 0, 0)
@@ -205,44 +205,44 @@ class Window(QMainWindow):
         Commands(self, [(f"{menu}: {name}", action) for menu, name, action in self.menus.listed() if action.isEnabled()]).show()
 
     def show_history(self) -> None:
-        """The steps of this session, to go back or on to any of them."""
-        HistoryDialog(self, self.session).show()
+        """The steps of this workspace, to go back or on to any of them."""
+        HistoryDialog(self, self.workspace).show()
 
     def show_sieve_presets(self) -> None:
         """Whole sieves that were stored, with a small picture each."""
-        SievePresetsDialog(self, self.session, self.canvas.panes[0].picture()).show()
+        SievePresetsDialog(self, self.workspace, self.canvas.panes[0].picture()).show()
 
     def show_preferences(self) -> None:
         """The settings of the window."""
-        PreferencesDialog(self, self.session).show()
+        PreferencesDialog(self, self.workspace).show()
 
     def ask_veil_colour(self) -> None:
         colour = ask_colour(self, "Veil colour")
         if colour is not None:
-            self.session.prefer(veil_colour=colour)
+            self.workspace.preferences.change(veil_colour=colour)
 
     # Arrangement
 
     def toggle_panels(self) -> None:
         """Hide the side panels, or bring them back; it is remembered."""
-        self.session.prefer(panels=not self.session.preferences.panels)
+        self.workspace.preferences.change(panels=not self.workspace.preferences.values.panels)
 
     def toggle_large_field(self) -> None:
         """Show the colour field large in the second pane, or bring the pane back."""
         if self.canvas.field is not None:
             self.canvas.show_large(None)
             return
-        large = ColourField(self.session, large=True)
+        large = ColourField(self.workspace, large=True)
         large.enlarged.connect(self.toggle_large_field)
         self.canvas.show_large(large)
 
     def _prefer(self) -> None:
-        self.left.setVisible(self.session.preferences.panels)
-        self.pages.setVisible(self.session.preferences.panels)
+        self.left.setVisible(self.workspace.preferences.values.panels)
+        self.pages.setVisible(self.workspace.preferences.values.panels)
 
     def _retitle(self) -> None:
-        history = self.session.history
-        self.setWindowTitle(f"{self.session.display_name()}{' •' if history.changed else ''} – Amber Sieve")
+        history = self.workspace.work.history
+        self.setWindowTitle(f"{self.workspace.work.display_name()}{' •' if history.changed else ''} – Amber Sieve")
         self.menus.refresh()
 
     def _job_changed(self, job: Job | None) -> None:
@@ -264,41 +264,41 @@ class Window(QMainWindow):
     @property
     def chosen_area(self) -> str:
         """Id of the area that is chosen, or the last one; "" for none."""
-        areas = self.session.sieve.areas
+        areas = self.workspace.work.sieve.areas
         chosen = next((area.id for area in areas if area.id == self.canvas.areas.selected), "")
         return chosen or (areas[-1].id if areas else "")
 
     def key_area(self, remove: bool = False) -> None:
         """Give the chosen area a key at this frame, or take all its keys away."""
-        area = next((area for area in self.session.sieve.areas if area.id == self.chosen_area), None)
+        area = next((area for area in self.workspace.work.sieve.areas if area.id == self.chosen_area), None)
         if area is None:
             self.tell_trouble("There is no area to be keyed: draw one first (page Areas).")
             return
         path = f"areas.{area.id}.{'strokes' if area.kind == 'brush' else 'points'}"
         if remove:
-            self.session.remove_key(path, everywhere=True)
+            self.workspace.clip.remove_key(path, everywhere=True)
         else:
-            self.session.set_key(path)
+            self.workspace.clip.set_key(path)
 
     def track_area(self, way: int, moves: Moves) -> None:
         """Let the chosen area follow what it lies on."""
-        self.session.track_area(self.chosen_area, way, moves)
+        self.workspace.clip.track_area(self.chosen_area, way, moves)
 
     def show_reading(self) -> None:
         """Part, colour space, white balance of a raw file, and the display."""
-        ReadingDialog(self, self.session).show()
+        ReadingDialog(self, self.workspace).show()
 
     def ask_proof(self) -> None:
         """Show the picture as a print or another screen would."""
         name, _ = QFileDialog.getOpenFileName(self, "ICC profile to proof", "", ICC)
         if name:
-            self.session.proof(pathlib.Path(name))
+            self.workspace.viewing.proof(pathlib.Path(name))
 
     def ask_screen_profile(self) -> None:
         """Draw everything as the screen's own profile wants it."""
         name, _ = QFileDialog.getOpenFileName(self, "ICC profile of this screen", "", ICC)
         if name:
-            self.session.use_screen_profile(pathlib.Path(name))
+            self.workspace.viewing.use_screen_profile(pathlib.Path(name))
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         data = event.mimeData() if event is not None else None
@@ -321,7 +321,7 @@ class Window(QMainWindow):
         if self.exports.may_stop_job() and self.files.may_leave_all():
             self._quiet.stop()
             self.leaving.emit()
-            self.session.close()
+            self.workspace.close()
             event.accept()
         else:
             event.ignore()
@@ -347,8 +347,8 @@ class Window(QMainWindow):
                 self.canvas.show_before(pressed)
             return True
         on_picture = focus in self.canvas.panes
-        if key == Qt.Key.Key_Escape and pressed and self.session.tools.picker is not None:
-            self.session.pick_colour(None)
+        if key == Qt.Key.Key_Escape and pressed and self.workspace.tools.picker is not None:
+            self.workspace.adjust.pick_colour(None)
             return True
         if on_picture and pressed and self.canvas.areas.tool and self.canvas.areas.key(key):
             return True
@@ -357,21 +357,21 @@ class Window(QMainWindow):
                 self.canvas.set_active_view((key - Qt.Key.Key_1) % 10)
             return True
         acts: dict[int, Callable[[], object]] = {
-            Qt.Key.Key_Comma: lambda: self.session.go_to(self.session.number - 1),
-            Qt.Key.Key_Period: lambda: self.session.go_to(self.session.number + 1),
+            Qt.Key.Key_Comma: lambda: self.workspace.clip.go_to(self.workspace.work.number - 1),
+            Qt.Key.Key_Period: lambda: self.workspace.clip.go_to(self.workspace.work.number + 1),
         }
         letter = self.menus.letters.get(chr(key)) if 32 < key < 127 else None
         if letter is not None and not (key == Qt.Key.Key_I and isinstance(focus, BandEditor)):
             acts[key] = letter.trigger
-        if self.session.frames > 1 and not isinstance(focus, QAbstractButton):
+        if self.workspace.work.frames > 1 and not isinstance(focus, QAbstractButton):
             acts.update(
                 {
-                    Qt.Key.Key_Space: self.session.playback.toggle, Qt.Key.Key_BracketLeft: self.timeline.toggle_in,
-                    Qt.Key.Key_BracketRight: self.timeline.toggle_out, Qt.Key.Key_N: self.session.next_trouble,
+                    Qt.Key.Key_Space: self.workspace.playback.toggle, Qt.Key.Key_BracketLeft: self.timeline.toggle_in,
+                    Qt.Key.Key_BracketRight: self.timeline.toggle_out, Qt.Key.Key_N: self.workspace.clip.next_trouble,
                 }
             )  # fmt: skip
         if on_picture:
-            acts.update(self.canvas.keys())
+            acts.update(self.canvas.gestures.keys())
         act = acts.get(key)
         if act is None:
             return False

@@ -1,31 +1,46 @@
-"""The part of the session for: the edge and the areas: islands, the haze check, shapes, outlines that cling."""
+"""What limits a mask: its islands, shapes drawn on the picture, and outlines that cling to its edges."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 
+from PyQt6.QtCore import QObject, pyqtSignal
+
 from ..core.areas.scissors import clinging_path
 from ..core.edge.islands import Island, islands_of
+from ..live.preview import Rendered
 from ..project import edits
 from ..project.model import Area, Sieve
 from ..render.haze import haze_of
 from ..render.stack import sieve_mask
 from ..resolve.layers import layers_in
 from .guard import guarded
-from .state import SessionState
+from .speech import Speech
+from .viewing import Viewing
+from .work import Work
 
 
 @guarded
-class Outlining(SessionState):
-    """The edge and the areas: islands, the haze check, shapes, outlines that cling."""
+class Areas(QObject):
+    """The areas and islands of the current sieve. `islands_found` and `haze_found` answer what was asked; `outline_changed` when another
+    island is to be outlined."""
+
+    islands_found = pyqtSignal(list)
+    haze_found = pyqtSignal(str)
+    outline_changed = pyqtSignal()
+
+    def __init__(self, work: Work, viewing: Viewing, speech: Speech) -> None:
+        super().__init__()
+        self.speech = speech
+        self._work, self._viewing = work, viewing
+        #: The island whose place is shown, None for none.
+        self.outlined: Island | None = None
 
     def list_islands(self) -> None:
         """Find the connected pieces of the mask before any was taken out, the largest first; `islands_found` follows."""
-        last, cache = self.last, self._cache
-        if last is None:
-            return
+        cache = self._work.cache
 
-        def answer() -> list[Island]:
+        def question(last: Rendered) -> list[Island]:
             frame, scale = last.frame, last.frame.scale
             sieve = last.seen.sieve(last.wanted.sieve_id)
             every = sieve.but(edge=sieve.edge.but(islands_out=(), islands_only=(), fine=0.0))
@@ -41,67 +56,62 @@ class Outlining(SessionState):
                 for i in islands_of(mask)
             ]
 
-        self._questions.ask(lambda: answer, self.islands_found.emit)
+        self._viewing.ask_about_last(question, self.islands_found.emit)
 
     def toggle_island(self, x: float, y: float) -> None:
         """Take the island at a place out, or bring it back."""
-        self.edit_sieve(lambda sieve: edits.with_island_toggled(sieve, x, y), "Island out or back")
+        self._work.edit_sieve(lambda sieve: edits.with_island_toggled(sieve, x, y), "Island out or back")
 
     def outline_island(self, island: Island | None) -> None:
         """Show where an island lies."""
         self.outlined = island
-        self.pointed.emit(None)
+        self.outline_changed.emit()
 
     def take_islands_out(self, islands: list[Island]) -> None:
         """Take many islands out at once."""
         places = [edits.place_of(island.x, island.y, island.area) for island in islands]
-        self.edit_sieve(lambda sieve: edits.with_islands_out(sieve, places), "Take islands out")
+        self._work.edit_sieve(lambda sieve: edits.with_islands_out(sieve, places), "Take islands out")
 
     def keep_only_island(self, x: float, y: float) -> None:
         """Keep only the island at a place."""
-        self.edit_sieve(lambda sieve: edits.with_only_island(sieve, x, y), "Keep only this island")
+        self._work.edit_sieve(lambda sieve: edits.with_only_island(sieve, x, y), "Keep only this island")
 
     def all_islands(self) -> None:
         """Bring every island back."""
-        self.edit_sieve(edits.with_all_islands, "Bring all islands back")
+        self._work.edit_sieve(edits.with_all_islands, "Bring all islands back")
 
     def check_haze(self) -> None:
         """Count the partial pixels that keep a rim of the old colour, over what is shown; `haze_found` follows with a line."""
-        last, cache = self.last, self._cache
-        if last is None:
-            return
+        cache = self._work.cache
 
-        def answer() -> str:
+        def question(last: Rendered) -> str:
             found = haze_of(last.frame, last.seen, last.wanted.sieve_id, cache, layers_in(cache))
             return f"Haze: {found.handled} pixels, without handling {found.unhandled}"
 
-        self._questions.ask(lambda: answer, self.haze_found.emit)
+        self._viewing.ask_about_last(question, self.haze_found.emit)
 
-    def edit_areas(self, change: Callable[[Sieve], Sieve], what: str, group: str = "") -> None:
+    def edit(self, change: Callable[[Sieve], Sieve], what: str, group: str = "") -> None:
         """Change the list of areas of the current sieve."""
-        self.edit_sieve(change, what, group)
+        self._work.edit_sieve(change, what, group)
 
-    def add_area(self, area: Area) -> str:
+    def add(self, area: Area) -> str:
         """Add an area to the current sieve; returns its id."""
-        self.edit_sieve(lambda sieve: edits.with_area(sieve, area), f"Add {area.kind}")
+        self._work.edit_sieve(lambda sieve: edits.with_area(sieve, area), f"Add {area.kind}")
         return area.id
 
-    def edit_area(self, area: Area, what: str, group: str = "") -> None:
+    def put(self, area: Area, what: str, group: str = "") -> None:
         """Put a changed area in the place of the one with the same id."""
-        self.edit_sieve(lambda sieve: edits.with_area(sieve, area), what, group)
+        self._work.edit_sieve(lambda sieve: edits.with_area(sieve, area), what, group)
 
     def clinging(
         self, start: tuple[float, float], end: tuple[float, float], sensitivity: float, then: Callable[[list[tuple[float, float]]], None]
     ) -> None:
         """Find the way between two places that runs along the picture's edges, full-resolution pixels; ``then`` gets it."""
-        last = self.last
-        if last is None:
-            then([start, end])
-            return
 
-        def answer() -> list[tuple[float, float]]:
+        def question(last: Rendered) -> list[tuple[float, float]]:
             frame, (left, top), scale = last.frame, last.frame.origin, last.frame.scale
             one, other = (((x - left) * scale, (y - top) * scale) for x, y in (start, end))
             return [(left + x / scale, top + y / scale) for x, y in clinging_path(frame.planes, one, other, sensitivity)]
 
-        self._questions.ask(lambda: answer, then)
+        if not self._viewing.ask_about_last(question, then):
+            then([start, end])

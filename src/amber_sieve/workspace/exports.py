@@ -1,13 +1,10 @@
-"""The part of the session for: what leaves: pictures, masks, clips, lookup tables and batches."""
+"""What leaves: pictures, masks, clips, lookup tables and batches."""
 
 from __future__ import annotations
 
-import math
 import pathlib
 from collections.abc import Callable
 from dataclasses import replace
-
-import numpy as np
 
 from ..errors import Trouble
 from ..export.batch import Outcome, run_batch
@@ -22,18 +19,22 @@ from ..media.formats import is_clip, is_picture
 from ..media.source import Source
 from ..progress import Progress
 from ..project.model import Project
-from ..render.views import view
-from ..resolve.layers import layers_in
 from ..resolve.sources import source_of
 from .guard import guarded
-from .state import SessionState
+from .speech import Speech
+from .work import Work
+from .workers import Workers
 
 
 @guarded
-class Exporting(SessionState):
-    """What leaves: pictures, masks, clips, lookup tables and batches."""
+class Exports:
+    """Jobs that write what is in the window, or on the tray."""
 
-    def export(self, path: pathlib.Path, depth: str = "", codec: str = "") -> None:
+    def __init__(self, work: Work, workers: Workers, speech: Speech) -> None:
+        self.speech = speech
+        self._work, self._workers = work, workers
+
+    def write(self, path: pathlib.Path, depth: str = "", codec: str = "") -> None:
         """Write the result: a picture of this frame, or by the ending a clip or numbered pictures."""
 
         def work(source: Source, project: Project, number: int, progress: Progress) -> None:
@@ -42,17 +43,17 @@ class Exporting(SessionState):
             else:
                 export_clip(source, project, path, None, codec, progress)
 
-        self._export(path, work)
+        self._queue(path, work)
 
-    def export_as(self, path: pathlib.Path, how: Export) -> None:
+    def write_as(self, path: pathlib.Path, how: Export) -> None:
         """Write this frame as asked: result, masks or a cut-out, at some depth and size."""
-        sieve_id = self.sieve.id
-        self._export(path, lambda source, project, number, progress: export(source, project, sieve_id, path, how, number, progress))
+        sieve_id = self._work.sieve.id
+        self._queue(path, lambda source, project, number, progress: export(source, project, sieve_id, path, how, number, progress))
 
-    def export_frames(self, path: pathlib.Path, frames: tuple[int, int] | None, codec: str, how: ClipExport) -> None:
+    def write_frames(self, path: pathlib.Path, frames: tuple[int, int] | None, codec: str, how: ClipExport) -> None:
         """Write frames of a clip, from the first to the last of ``frames``, as a clip or as numbered pictures."""
-        chosen = replace(how, sieve_id=self.sieve.id)
-        self._export(path, lambda source, project, number, progress: export_clip(source, project, path, frames, codec, progress, chosen))
+        chosen = replace(how, sieve_id=self._work.sieve.id)
+        self._queue(path, lambda source, project, number, progress: export_clip(source, project, path, frames, codec, progress, chosen))
 
     def compare_lookup(self, size: int, then: Callable[[Compared], None]) -> None:
         """What a lookup table of so many nodes would make of the picture, for ``then``."""
@@ -60,21 +61,11 @@ class Exporting(SessionState):
         def work(seen: Seen) -> Compared:
             return compared(seen.project, seen.opened.frame(seen.number), size)
 
-        self._ask_about(work, then)
-
-    def picture_of(self, name: str, longest: int, then: Callable[[np.ndarray], None]) -> None:
-        """A view of the whole picture at most so many pixels wide and high, as screen words, for ``then``."""
-
-        def work(seen: Seen) -> np.ndarray:
-            whole = seen.opened.source.about.size
-            frame = seen.opened.frame(seen.number, max(1, math.ceil(max(whole) / longest)))
-            return view(name, frame, seen.resolved, seen.sieve_id, self.looking, seen.cache, layers_in(seen.cache))
-
-        self._ask_about(work, then)
+        self._work.ask_about(work, then)
 
     def write_lookup(self, path: pathlib.Path, size: int = 33) -> None:
         """Write what depends on colour alone as a 3D lookup table, and say how near it comes."""
-        opened, project, number = self.opened, self.project, self.number
+        opened, project, number = self._work.opened, self._work.project, self._work.number
         if opened is None:
             return
 
@@ -84,23 +75,23 @@ class Exporting(SessionState):
 
         def then(written: Compared) -> None:
             left = f"; left out: {'; '.join(written.left_out)}" if written.left_out else ""
-            self.said.emit(f"{path.name}: mean ΔE2000 {written.mean:.2f}, largest {written.largest:.1f} from the render{left}")
+            self.speech.said.emit(f"{path.name}: mean ΔE2000 {written.mean:.2f}, largest {written.largest:.1f} from the render{left}")
 
-        self.jobs.queue(f"Writing {path.name}", work, then)
+        self._workers.jobs.queue(f"Writing {path.name}", work, then)
 
     def run_batch(self, pictures: list[pathlib.Path], folder: pathlib.Path) -> None:
         """Render many pictures by the project as it is now, with a report."""
-        self._batch(self.project.but(takes=()), pictures, folder)
+        self._batch(self._work.project.but(takes=()), pictures, folder)
 
     def batch_tray(self, folder: pathlib.Path) -> None:
         """Render the stills of the tray, each by its own stack, with a report."""
-        entries = [entry for entry in self.tray.entries if entry.source and not is_clip(pathlib.Path(entry.source))]
-        clips = sum(is_clip(pathlib.Path(entry.source)) for entry in self.tray.entries)
+        entries = [entry for entry in self._work.tray.entries if entry.source and not is_clip(pathlib.Path(entry.source))]
+        clips = sum(is_clip(pathlib.Path(entry.source)) for entry in self._work.tray.entries)
         if not entries:
             raise Trouble("There are no stills on the tray: open some, or export the clips (Ctrl+Alt+E).")
         if clips:
-            self.said.emit(f"{clips} clips are left out: export them by themselves (Ctrl+Alt+E)")
-        projects = [self.tray.project_of(entry).but(takes=()) for entry in entries]
+            self.speech.said.emit(f"{clips} clips are left out: export them by themselves (Ctrl+Alt+E)")
+        projects = [self._work.tray.project_of(entry).but(takes=()) for entry in entries]
         self._batch(projects, [pathlib.Path(entry.source) for entry in entries], folder)
 
     def _batch(self, project: Project | list[Project], pictures: list[pathlib.Path], folder: pathlib.Path) -> None:
@@ -110,20 +101,20 @@ class Exporting(SessionState):
 
         def then(outcomes: list[Outcome]) -> None:
             wrong = [outcome for outcome in outcomes if outcome.trouble]
-            self.said.emit(f"Batch: {len(outcomes) - len(wrong)} of {len(outcomes)} pictures written; see {folder.name}/batch.html")
+            self.speech.said.emit(f"Batch: {len(outcomes) - len(wrong)} of {len(outcomes)} pictures written; see {folder.name}/batch.html")
             if wrong:
                 more = f" And {len(wrong) - 1} more: see batch.html." if len(wrong) > 1 else ""
-                self.trouble.emit(f"{wrong[0].trouble}{more}")
+                self.speech.trouble.emit(f"{wrong[0].trouble}{more}")
 
-        self.jobs.queue("Batch", work, then)
+        self._workers.jobs.queue("Batch", work, then)
 
-    def export_mask(self, path: pathlib.Path) -> None:
+    def write_mask(self, path: pathlib.Path) -> None:
         """Write the mask of the current sieve as a grey picture."""
-        sieve_id = self.sieve.id
-        self._export(path, lambda source, project, number, progress: export_mask(source, project, sieve_id, path, number, progress))
+        sieve_id = self._work.sieve.id
+        self._queue(path, lambda source, project, number, progress: export_mask(source, project, sieve_id, path, number, progress))
 
-    def _export(self, path: pathlib.Path, work: Callable[[Source, Project, int, Progress], object]) -> None:
-        opened, project, number = self.opened, self.project, self.number
+    def _queue(self, path: pathlib.Path, work: Callable[[Source, Project, int, Progress], object]) -> None:
+        opened, project, number = self._work.opened, self._work.project, self._work.number
         if opened is None:
             return
 
@@ -140,4 +131,4 @@ class Exporting(SessionState):
                 finally:
                     fresh.close()
 
-        self.jobs.queue(f"Exporting {path.name}", job, lambda _: self.said.emit(f"Exported {path.name}"))
+        self._workers.jobs.queue(f"Exporting {path.name}", job, lambda _: self.speech.said.emit(f"Exported {path.name}"))

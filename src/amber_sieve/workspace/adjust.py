@@ -1,4 +1,4 @@
-"""The part of the session for: what is done inside the masks: blocks, CDL and lookup tables, colours picked for them, and whether it is believable."""
+"""What is done inside the masks: blocks, CDL and lookup tables, colours picked for them, and whether it is believable."""
 
 from __future__ import annotations
 
@@ -6,10 +6,12 @@ import pathlib
 from collections.abc import Callable
 
 import numpy as np
+from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..core.adjust.white import neutral
 from ..core.frame import patch
 from ..errors import Trouble
+from ..live.preview import Rendered
 from ..media.colour import cdl_files, lookup_files
 from ..project import edits
 from ..render.believable import Believable, believable_of
@@ -17,25 +19,36 @@ from ..render.evaluate import arriving
 from ..resolve.layers import layers_in
 from .away import away
 from .guard import guarded
-from .state import SessionState
+from .speech import Speech
+from .tools import Tools
+from .viewing import Viewing
+from .work import Work
 
 
 @guarded
-class Adjusting(SessionState):
-    """What is done inside the masks: blocks, CDL and lookup tables, colours picked for them, and whether it is believable."""
+class Adjust(QObject):
+    """The adjustments of the current sieve. `believable_found` answers `judge`; `picking` when the next click is waited for, or no more."""
+
+    believable_found = pyqtSignal(object)
+    picking = pyqtSignal()
+
+    def __init__(self, work: Work, viewing: Viewing, tools: Tools, speech: Speech) -> None:
+        super().__init__()
+        self.speech = speech
+        self._work, self._viewing, self._tools = work, viewing, tools
 
     def set_block(self, block: str, on: bool) -> None:
         """See a block of the current sieve's adjustments, or not."""
-        self.set_field(f"adjust.{block}.on", on, "Block on" if on else "Block off")
+        self._work.set_field(f"adjust.{block}.on", on, "Block on" if on else "Block off")
 
     def reset_block(self, block: str) -> None:
         """Put a block of the current sieve's adjustments back to where it changes nothing."""
-        self.edit_sieve(lambda sieve: edits.without_block(sieve, block), "Reset a block")
+        self._work.edit_sieve(lambda sieve: edits.without_block(sieve, block), "Reset a block")
 
     def copy_block(self, block: str, to: str) -> None:
         """Give a block of the current sieve's adjustments to another sieve too."""
-        sieve_id = self.sieve.id
-        self.edit(lambda project: edits.with_block_copied(project, sieve_id, to, block), "Copy a block")
+        sieve_id = self._work.sieve.id
+        self._work.edit(lambda project: edits.with_block_copied(project, sieve_id, to, block), "Copy a block")
 
     def read_cdl(self, path: pathlib.Path, choose: Callable[[list[str]], int] = lambda names: 0) -> None:
         """Take the CDL of a file into the current sieve; ``choose`` says which, where it holds several (below 0: none)."""
@@ -44,48 +57,48 @@ class Adjusting(SessionState):
         if number < 0:
             return
         try:
-            block = self.sieve.adjust.cdl.but(on=True, **found[number].numbers)
+            block = self._work.sieve.adjust.cdl.but(on=True, **found[number].numbers)
         except ValueError:
             raise Trouble(f"{path} holds a correction beyond what a CDL here may be: choose another file.") from None
-        self.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(cdl=block)), "Read a CDL")
+        self._work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(cdl=block)), "Read a CDL")
 
     def read_table(self, path: pathlib.Path) -> None:
         """Take a lookup table into the current sieve."""
         away(lambda: lookup_files.read(path))  # that it can be read is said before it is taken
-        block = self.sieve.adjust.lookup.but(on=True, lookup_file=str(path.absolute()))
-        self.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(lookup=block)), "Lookup table")
+        block = self._work.sieve.adjust.lookup.but(on=True, lookup_file=str(path.absolute()))
+        self._work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(lookup=block)), "Lookup table")
 
     def write_cdl(self, path: pathlib.Path) -> None:
         """Write the CDL of the current sieve."""
-        cdl_files.write(cdl_files.correction_of(self.sieve.name, self.sieve.adjust.cdl.given), path)
-        self.said.emit(f"Wrote {path.name}")
+        cdl_files.write(cdl_files.correction_of(self._work.sieve.name, self._work.sieve.adjust.cdl.given), path)
+        self.speech.said.emit(f"Wrote {path.name}")
 
     def pick_colour(self, then: Callable[[tuple[float, float, float]], None] | None, words: str = "") -> None:
         """Let the next click in the picture take a colour for ``then``, and nothing else; None gives it up."""
-        self.tools.picker, self.tools.spot = then, None
+        self._tools.picker, self._tools.spot = then, None
         self.picking.emit()
         if words:
-            self.said.emit(words)
+            self.speech.said.emit(words)
 
     def pick_place(self, then: Callable[[float, float], None], words: str) -> None:
         """Let the next click in the picture give its place, full-resolution pixels, to ``then``, and nothing else."""
         self.pick_colour(lambda colour: None, words)
-        self.tools.spot = then
+        self._tools.spot = then
 
     def give_colour(self, x: float, y: float) -> None:
         """The colour at a place, as it arrives at the current sieve, to whoever waits for it."""
-        if self.tools.spot is not None:
-            wanted = self.tools.spot
+        if self._tools.spot is not None:
+            wanted = self._tools.spot
             self.pick_colour(None)
             wanted(x, y)
             return
-        then, last, cache, size = self.tools.picker, self.last, self._cache, self.tools.sample_size
+        then, cache, size = self._tools.picker, self._work.cache, self._tools.sample_size
         self.pick_colour(None)
-        if then is None or last is None:
+        if then is None:
             return
-        place = ((x - last.frame.origin[0]) * last.frame.scale, (y - last.frame.origin[1]) * last.frame.scale)
 
-        def answer() -> tuple[float, float, float] | None:
+        def question(last: Rendered) -> tuple[float, float, float] | None:
+            place = ((x - last.frame.origin[0]) * last.frame.scale, (y - last.frame.origin[1]) * last.frame.scale)
             below = arriving(last.frame, last.seen, last.wanted.sieve_id, cache, layers_in(cache))
             try:
                 pixels = patch(below.planes, *place, max(1, round(size * last.frame.scale)))
@@ -94,7 +107,7 @@ class Adjusting(SessionState):
             red, green, blue = (float(v) for v in pixels.mean(axis=1, dtype=np.float64))
             return red, green, blue
 
-        self._questions.ask(lambda: answer, lambda colour: then(colour) if colour is not None else None)
+        self._viewing.ask_about_last(question, lambda colour: then(colour) if colour is not None else None)
 
     def make_neutral(self, colour: tuple[float, float, float]) -> None:
         """Set temperature and tint so that a colour becomes grey."""
@@ -102,22 +115,14 @@ class Adjusting(SessionState):
             temperature, tint = neutral(np.array(colour))
         except ValueError:
             raise Trouble("No light makes a grey look like this colour: pick a place that should be grey.") from None
-        block = self.sieve.adjust.white.but(on=True, temperature=round(temperature, 2), tint=round(tint, 2))
-        self.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(white=block)), "Make neutral")
+        block = self._work.sieve.adjust.white.but(on=True, temperature=round(temperature, 2), tint=round(tint, 2))
+        self._work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(white=block)), "Make neutral")
 
     def judge(self) -> None:
         """Say how believable the current sieve is, over what is shown; `believable_found` follows."""
-        last, cache = self.last, self._cache
-        if last is None:
-            return
+        cache = self._work.cache
 
-        def answer() -> Believable:
+        def question(last: Rendered) -> Believable:
             return believable_of(last.frame, last.seen, last.wanted.sieve_id, cache, layers_in(cache))
 
-        self._questions.ask(lambda: answer, self.believable_found.emit)
-
-    def count_mask(self, on: bool) -> None:
-        """Whether the colours inside the mask are counted, for what is drawn over them."""
-        if on != self._counts_mask:
-            self._counts_mask = on
-            self.ask()
+        self._viewing.ask_about_last(question, self.believable_found.emit)

@@ -1,0 +1,144 @@
+"""What a pressed button does on the picture: samples, tolerances, boxes, strokes, areas, islands, the line of the wipe."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+from PyQt6.QtCore import QPointF, Qt
+
+from ...workspace.workspace import Workspace
+from .area_tools import AreaTools
+from .pane import Pane
+from .viewport import Viewport
+
+#: Screen pixels before a press becomes a drag, and tolerance for each pixel after that.
+DRAG_FROM, PER_PIXEL = 6.0, 0.12
+
+
+@dataclass
+class _Gesture:
+    """What the pressed button is doing."""
+
+    kind: str
+    start: QPointF
+    role: str = "keep"
+    fresh: bool = False
+    sample: str = ""
+    moved: bool = False
+
+
+class Gestures:
+    """Turns presses, drags and releases on the panes into what the tool in hand does."""
+
+    def __init__(self, workspace: Workspace, viewport: Viewport, panes: list[Pane], area_tools: AreaTools) -> None:
+        self._samples, self._areas, self._adjust = workspace.samples, workspace.areas, workspace.adjust
+        self._work, self._tools = workspace.work, workspace.tools
+        self._viewport, self._panes, self._area_tools = viewport, panes, area_tools
+        self._gesture: _Gesture | None = None
+        for number, pane in enumerate(panes):
+            pane.pressed.connect(lambda at, held, number=number: self._press(number, at, held))
+            pane.dragged.connect(lambda at, held, number=number: self._drag(number, at, held))
+            pane.released.connect(lambda at, held, number=number: self._release(number, at, held))
+            pane.doubled.connect(area_tools.close_outline)
+            pane.tablet.connect(self._tablet)
+            pane.sized.connect(lambda by: area_tools.resize_brush(area_tools.brush.size + by / viewport.zoom))
+
+    def _role(self, held: Qt.KeyboardModifier) -> tuple[str, bool]:
+        """What a gesture does: its role, and whether it starts over. Plain starts over, Shift keeps too, Ctrl drops."""
+        role = "drop" if held & Qt.KeyboardModifier.ControlModifier else "keep"
+        adding = bool(held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier))
+        if self._tools.role and not adding:
+            return self._tools.role, False
+        return role, not adding
+
+    def _press(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+        pane = self._panes[number]
+        if pane.wipe is not None and abs(self._viewport.to_pane(at).x() - pane.wipe_x()) < 6:
+            self._gesture = _Gesture("wipe", at)
+            return
+        if self._tools.picker is not None:
+            self._adjust.give_colour(at.x(), at.y())
+            return
+        if self._area_tools.tool:
+            self._area_tools.press(at, held)
+            return
+        if self._tools.island:
+            self._areas.toggle_island(at.x(), at.y())
+            return
+        role, fresh = self._role(held)
+        if self._tools.place == "patch":
+            taken = self._samples.take(at.x(), at.y(), role, fresh)
+            self._gesture = _Gesture("tolerance", at, sample=taken) if taken else None
+        else:
+            self._gesture = _Gesture("place", at, role, fresh)
+            pane.drawn = [at]
+
+    def _drag(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+        gesture, pane = self._gesture, self._panes[number]
+        if gesture is None:
+            if self._area_tools.tool:
+                self._area_tools.move(at, held)
+            return
+        if gesture.kind == "wipe":
+            pane.wipe = min(max(self._viewport.to_pane(at).x() / max(pane.width(), 1), 0.02), 0.98)
+            pane.update()
+        elif gesture.kind == "place":
+            pane.drawn = [pane.drawn[0], at] if self._tools.place == "box" else [*pane.drawn, at]
+            pane.update()
+        else:
+            away = (at - gesture.start) * self._viewport.zoom
+            distance = float(np.hypot(away.x(), away.y()))
+            if distance > DRAG_FROM or gesture.moved:
+                # Pressing on the colour and pulling outwards widens the tolerance with the distance.
+                gesture.moved = True
+                self._samples.edit(
+                    {"tolerance": float(min(distance * PER_PIXEL, 255.0))}, "Tolerance", "Drag tolerance", ids=(gesture.sample,)
+                )
+
+    def _release(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+        gesture, pane = self._gesture, self._panes[number]
+        self._gesture = None
+        if gesture is None:
+            if self._area_tools.tool:
+                self._area_tools.release(at, held)
+            return
+        if gesture.kind == "place":
+            points = [(point.x(), point.y()) for point in (pane.drawn if len(pane.drawn) > 1 else [gesture.start, gesture.start])]
+            pane.drawn = []
+            if self._tools.place == "outline":
+                self._samples.take_outlined(points)
+            else:
+                self._samples.take_place(self._tools.place, points, gesture.role, gesture.fresh)
+            pane.update()
+        elif gesture.moved:
+            self._work.end_drag()
+
+    def keys(self) -> dict[int, Callable[[], object]]:
+        """What keys do while a pane has the focus: pan, zoom, and click in the middle of it."""
+
+        def pan(x: float, y: float) -> Callable[[], None]:
+            return lambda: self._viewport.pan(QPointF(x, y))
+
+        def zoom(by: float) -> Callable[[], None]:
+            return lambda: self._viewport.zoom_to(self._viewport.zoom * by)
+
+        def click() -> str:
+            centre = self._viewport.centre
+            return self._samples.take(centre.x(), centre.y(), *self._role(Qt.KeyboardModifier.NoModifier))
+
+        key = Qt.Key
+        return {
+            key.Key_Left: pan(40, 0), key.Key_Right: pan(-40, 0), key.Key_Up: pan(0, 40), key.Key_Down: pan(0, -40),
+            key.Key_Plus: zoom(2), key.Key_Minus: zoom(0.5), key.Key_Return: click, key.Key_Enter: click,
+        }  # fmt: skip
+
+    def _tablet(self, kind: str, at: QPointF, held: Qt.KeyboardModifier, pressure: float) -> None:
+        """A pen on a tablet: the brush takes its pressure."""
+        if kind == "press":
+            self._area_tools.press(at, held, pressure)
+        elif kind == "move":
+            self._area_tools.move(at, held, pressure)
+        else:
+            self._area_tools.release(at, held)

@@ -1,0 +1,83 @@
+"""Work of which only the newest request counts: renders while something is dragged, the readout under the pointer."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Callable
+from typing import Any
+
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+
+from ..threads import Threads
+from .guard import told
+from .memory import GivesBack, give_back
+
+#: After so many milliseconds without anything to do, freed memory is given back.
+QUIET = 2000
+
+
+class Newest(QObject):
+    """One thread that answers the newest request only; what was asked before and not begun is forgotten."""
+
+    done = pyqtSignal(object)
+    failed = pyqtSignal(str, str)
+    #: Nothing is waiting and nothing is being computed any more.
+    rested = pyqtSignal()
+
+    def __init__(self, name: str) -> None:
+        super().__init__()
+        self._lock = threading.Lock()
+        self._request: Callable[[], Any] | None = None
+        self._busy = False
+        self._threads = Threads(name)
+        self._gives_back = GivesBack()
+        self._quiet = QTimer(self)
+        self._quiet.setSingleShot(True)
+        self._quiet.setInterval(QUIET)
+        self._quiet.timeout.connect(self._rest)
+
+    def ask(self, request: Callable[[], Any]) -> None:
+        """Compute this next, in place of whatever was waiting."""
+        with self._lock:
+            self._request = request
+            if not self._busy:
+                self._busy = True
+                self._threads.start(self._answer)
+        self._quiet.start()
+
+    @property
+    def idle(self) -> bool:
+        """Whether nothing is waiting and nothing is being computed."""
+        with self._lock:
+            return not self._busy
+
+    def _answer(self) -> None:
+        while True:
+            with self._lock:
+                request, self._request = self._request, None
+                self._busy = request is not None
+            if request is None:
+                self.rested.emit()
+                return
+            try:
+                result = request()
+            except Exception as error:  # whatever happens, the thread lives on and the person is told
+                self.failed.emit(*told(error))
+            else:
+                self.done.emit(result)
+                dragged = getattr(getattr(result, "wanted", None), "hurried", False)
+                request = result = None  # nothing is held while memory is given back
+                if not dragged:
+                    self._gives_back()
+            request = result = None
+
+    def _rest(self) -> None:
+        if self.idle:
+            self._threads.start(give_back)
+
+    def end(self) -> None:
+        """Finish what is being computed, then stop the thread."""
+        self._quiet.stop()
+        with self._lock:
+            self._request = None
+        self._threads.end(10)

@@ -1,0 +1,65 @@
+"""Presets made from the current sieve: of its pick, bands and edge, and of the whole of it."""
+
+from __future__ import annotations
+
+import pathlib
+
+from ..errors import Trouble
+from ..project import edits, presets, sieve_presets
+from .guard import guarded
+from .speech import Speech
+from .work import Work
+
+
+@guarded
+class PresetShelf:
+    """Keeping, using, reading and writing presets."""
+
+    def __init__(self, work: Work, speech: Speech) -> None:
+        self.speech = speech
+        self._work = work
+
+    def apply(self, preset: presets.Preset) -> None:
+        """Use a preset's pick, bands and edge in the current sieve."""
+        self._work.edit_sieve(lambda s: s.but(pick=preset.pick, bands=preset.bands, edge=preset.edge), f"Preset {preset.name}")
+
+    def _from_here(self, name: str) -> presets.Preset:
+        if not 1 <= len(name) <= presets.LONGEST_NAME:
+            raise Trouble(f"The name of a preset has 1 to {presets.LONGEST_NAME} characters, this one {len(name)}: give another name.")
+        kept = [sample for sample in self._work.sieve.pick.samples if sample.role == "keep"]
+        swatch = kept[0].colour if kept else (0.2, 0.2, 0.2)
+        return presets.Preset(
+            name=name, swatch=swatch, pick=self._work.sieve.pick.but(outline=()), bands=self._work.sieve.bands, edge=self._work.sieve.edge
+        )
+
+    def keep(self, name: str) -> None:
+        """Store the current pick, bands and edge among a person's own presets."""
+        presets.keep(self._from_here(name))
+        self.speech.said.emit(f"Stored preset {name}")
+
+    def write(self, path: pathlib.Path) -> None:
+        """Write the current pick, bands and edge as a preset file."""
+        presets.write(self._from_here(path.stem[: presets.LONGEST_NAME]), path)
+        self.speech.said.emit(f"Wrote {path.name}")
+
+    def read(self, path: pathlib.Path) -> None:
+        """Take a preset file into a person's own."""
+        presets.keep(presets.read(path))
+
+    # Of whole sieves
+
+    def keep_sieve(self, name: str, png: bytes) -> None:
+        """Store the current sieve as a preset, with a small picture."""
+        sieve = self._work.sieve
+        alone = edits.unlinked(self._work.project, sieve) if sieve.leans_on else sieve
+        sieve_presets.keep(sieve_presets.preset_of(name, alone, png))
+        self.speech.said.emit(f"Stored {name.strip()}")
+
+    def read_sieve(self, path: pathlib.Path) -> None:
+        """Take a file into the presets of sieves."""
+        sieve_presets.keep(sieve_presets.read(path))
+
+    def write_sieve(self, preset: sieve_presets.SievePreset, path: pathlib.Path) -> None:
+        """Write a preset of a sieve as a file."""
+        sieve_presets.write(preset, path if path.suffix else path.with_suffix(".json"))
+        self.speech.said.emit(f"Wrote {path.name}")

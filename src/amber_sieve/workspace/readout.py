@@ -1,0 +1,89 @@
+"""What lies under the pointer, and what a click there would take: answered in threads, the newest place alone."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from ..core.colour.measures import one_hue_saturation_luminance
+from ..core.colour.transfer import one_encoded
+from ..live.sampling import sample_at
+from ..live.seen import Seen
+from ..names import MEASURES
+from ..render.inspect import deciding_sample
+from .tools import Tools
+from .viewing import Viewing
+from .work import Work
+from .workers import Workers
+
+
+@dataclass(frozen=True)
+class Pointed:
+    """A pixel of the picture.
+
+    Attributes
+    ----------
+    x, y : its column and row. measures : by name: hue in degrees, saturation in per cent, luminance L*, red, green, blue in levels.
+    masked : its mask, 0 to 1, None where it is not rendered. decided : name of the sample that decides about it, "" for none.
+    """
+
+    x: int
+    y: int
+    measures: dict[str, float]
+    masked: float | None
+    decided: str
+
+
+class Readout(QObject):
+    """`pointed` comes with a `Pointed`, or None beside the picture; `promised` with a place and the colour that a click there would take."""
+
+    pointed = pyqtSignal(object)
+    promised = pyqtSignal(object)
+
+    def __init__(self, work: Work, viewing: Viewing, workers: Workers, tools: Tools) -> None:
+        super().__init__()
+        self._work, self._viewing, self._workers, self._tools = work, viewing, workers, tools
+        #: Where the pointer is, None beside the picture.
+        self._at: tuple[float, float] | None = None
+        workers.readouts.done.connect(self._take)
+        workers.promises.done.connect(self.promised)
+
+    def point(self, at: tuple[float, float] | None) -> None:
+        """The pointer is at a place of the picture, full-resolution pixels, or beside it."""
+        self._at = at
+        x, y = (int(np.floor(at[0])), int(np.floor(at[1]))) if at is not None else (-1, -1)
+        light, last, sieve = self._work.light_at(x, y), self._viewing.last, self._work.sieve
+        if at is None or light is None or last is None:
+            self._at = None
+            self.pointed.emit(None)
+            return
+        column, row = int((at[0] - last.origin[0]) * last.scale), int((at[1] - last.origin[1]) * last.scale)
+        inside = 0 <= row < last.mask.shape[0] and 0 <= column < last.mask.shape[1]
+        masked = float(last.mask[row, column]) if inside else None
+
+        def answer() -> Pointed:
+            numbers = (*one_hue_saturation_luminance(np.array(light)), *(one_encoded(light) * 255))
+            measures = {name: float(value) for name, value in zip(MEASURES, numbers, strict=True)}
+            return Pointed(x, y, measures, masked, deciding_sample(light, sieve, masked))
+
+        self._workers.readouts.ask(answer)
+
+    def _take(self, pointed: Pointed) -> None:
+        if self._at is not None:  # the pointer has not left meanwhile
+            self.pointed.emit(pointed)
+
+    def promise(self, x: int, y: int) -> None:
+        """Find the colour that a click at a pixel would take; `promised` follows, for the newest that was asked for."""
+        work, size = self._work, self._tools.sample_size
+        opened, (width, height) = work.opened, work.size
+        if opened is None or not (0 <= x < width and 0 <= y < height):
+            return
+        seen = Seen(opened, work.project, work.sieve.id, work.number, self._workers.cache)
+
+        def answer() -> tuple[int, int, tuple[float, float, float]]:
+            with opened.read():
+                return x, y, sample_at(seen.around([(x, y)], size), x, y, size, seen.number).colour
+
+        self._workers.promises.ask(answer)

@@ -1,0 +1,182 @@
+"""Taking samples, fitting to them, and bands from them."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from ..core.bands.starts import tonal
+from ..core.frame import Frame
+from ..core.pick.fit import Fit
+from ..live.clicking import Clicked
+from ..live.outlining import outlined
+from ..live.sampling import bands_from_samples, fitted, sample_along, sample_at, taken_again
+from ..live.seen import Seen
+from ..progress import Progress
+from ..project import edits
+from ..project.model import Pick, Sample, Sieve, fresh_id
+from .guard import guarded
+from .speech import Speech
+from .tools import Tools
+from .viewing import Viewing
+from .work import Work
+from .workers import Workers
+
+
+@guarded
+class Samples(QObject):
+    """The samples of the current sieve. `clicked` comes with what a click has come to."""
+
+    clicked = pyqtSignal(object)
+
+    def __init__(self, work: Work, viewing: Viewing, workers: Workers, tools: Tools, speech: Speech) -> None:
+        super().__init__()
+        self.speech = speech
+        self._work, self._viewing, self._workers, self._tools = work, viewing, workers, tools
+        #: Of samples that are being taken: what the person has set with the button still down.
+        self._early: dict[str, dict[str, object]] = {}
+
+    def take(self, x: float, y: float, role: str = "keep", fresh: bool = False) -> str:
+        """Take a sample at full-resolution (x, y); ``fresh`` starts over with it alone. Returns the id it will have, "" for none."""
+        size, number = self._tools.sample_size, self._work.number
+        return self._take(lambda frame, held: sample_at(frame, x, y, size, number, role=role, **held), [(x, y)], fresh, role)
+
+    def take_place(self, place: str, points: list[tuple[float, float]], role: str = "keep", fresh: bool = False) -> str:
+        """Take a sample of a box or along a stroke."""
+        width, number = self._tools.stroke_width, self._work.number
+        return self._take(lambda frame, held: sample_along(frame, place, points, width, number, role=role, **held), points, fresh, role)
+
+    def _take(self, take: Callable[[Frame, dict[str, object]], Sample], points: list[tuple[float, float]], fresh: bool, role: str) -> str:
+        x, y = points[0]
+        if not self._work.opened or not (0 <= x < self._work.size[0] and 0 <= y < self._work.size[1]):
+            return ""
+        if self._work.sieve.mask_from != "own":
+            self.speech.said.emit("This mask is made from others': unlink it to pick colours of its own")
+            return ""
+        sample_id = fresh_id()
+        self._early = {sample_id: {}}
+        room = max(self._tools.sample_size, self._tools.stroke_width)
+
+        def work(seen: Seen) -> tuple[str, Clicked]:
+            sieve = seen.sieve
+            held: dict[str, object] = {"id": sample_id}
+            own = None
+            if sieve.pick.samples and not fresh:
+                like = sieve.pick.samples[-1]
+                held |= {name: getattr(like, name) for name in ("compare", "falloff", "shape", "bend")}
+                own = like.tolerance if like.compare != "surface" else None
+            return seen.sieve_id, seen.click(lambda frame: take(frame, held), points, room, fresh, tolerance=own)
+
+        def then(answer: tuple[str, Clicked]) -> None:
+            sieve_id, came = answer
+            early = self._early.pop(sample_id, {})
+            if any(sieve.id == sieve_id for sieve in self._work.project.stack):
+                self._viewing.note_before()
+                self._work.edit(
+                    lambda project: project.with_sieve(edits.with_sample(project.sieve(sieve_id), came.sample, fresh)),
+                    "Start over with a sample" if fresh else f"Add {role} sample",
+                )
+                self.clicked.emit(came)
+            if early:  # what the person has set with the button still down, before the sample was there
+                self.edit(early, "Tolerance", "Drag tolerance", ids=(sample_id,))
+
+        self._work.ask_about(work, then)
+        return sample_id
+
+    def edit(self, changes: dict[str, object], what: str, group: str = "", ids: tuple[str, ...] = ()) -> None:
+        """Change fields of some samples of the current sieve; of all of them when no ids are given."""
+        for sample_id in ids:
+            if sample_id in self._early:
+                self._early[sample_id] |= changes
+        self._work.edit_sieve(lambda sieve: edits.with_changed_samples(sieve, changes, ids), what, group)
+
+    def remove(self, ids: tuple[str, ...]) -> None:
+        """Take samples out."""
+        self._work.edit_sieve(lambda sieve: edits.without_samples(sieve, ids), "Remove sample")
+
+    def take_again(self, ids: tuple[str, ...] = ()) -> None:
+        """Read the colours of samples anew from this frame."""
+        number = self._work.number
+
+        def work(seen: Seen) -> list[Sample]:
+            wanted, frame = [s for s in seen.pick.samples if not ids or s.id in ids], seen.whole()
+            return [taken_again(sample, frame).but(frame=number) for sample in wanted]
+
+        def then(taken: list[Sample]) -> None:
+            by_id = {sample.id: sample for sample in taken}
+            self._work.edit_sieve(lambda s: edits.with_samples(s, [by_id.get(x.id, x) for x in s.pick.samples]), "Sample again")
+
+        self._work.ask_about(work, then)
+
+    def fit(self) -> None:
+        """Find the settings that part keep from drop samples best, and say how well."""
+
+        def work(seen: Seen) -> tuple[Pick, Fit]:
+            return fitted(seen.pick, seen.whole(), seen.number, seen.other)
+
+        def then(result: tuple[Pick, Fit]) -> None:
+            fresh, found = result
+            drops = [sample for sample in fresh.samples if sample.on and sample.role == "drop"]
+            nearest = f"; nearest is {drops[found.nearest].name or f'drop sample {found.nearest + 1}'}" if found.nearest is not None else ""
+            self._work.edit_sieve(lambda s: s.but(pick=fresh), "Fit")
+            kept = (
+                "; nothing would part them better"
+                if found.separation == max(found.before, 0.0)
+                else f", it was {100 * max(found.before, 0):.0f} %"
+            )
+            self.speech.said.emit(f"Fit: separation {100 * max(found.separation, 0):.0f} %{kept}{nearest}")
+
+        self._work.ask_about(work, then)
+
+    def take_outlined(self, points: list[tuple[float, float]]) -> None:
+        """Find samples that make a mask of what lies inside a loose outline, with progress; they replace those that are there."""
+        opened, project, sieve_id, number, cache = (
+            self._work.opened,
+            self._work.project,
+            self._work.sieve.id,
+            self._work.number,
+            self._workers.cache,
+        )
+        if opened is None:
+            return
+
+        def work(progress: Progress) -> list[Sample]:
+            with opened.read():
+                seen = Seen(opened, project, sieve_id, number, cache)
+                return outlined(seen.sieve, points, seen.whole(), seen.reduced(), cache, number, progress)
+
+        def then(samples: list[Sample]) -> None:
+            if opened is self._work.opened and any(sieve.id == sieve_id for sieve in self._work.project.stack):
+                self._viewing.note_before()
+
+                def change(sieve: Sieve) -> Sieve:
+                    fresh = edits.with_samples(sieve, samples)
+                    return fresh.but(pick=fresh.pick.but(outline=tuple(points)))
+
+                self._work.edit(lambda held: held.with_sieve(change(held.sieve(sieve_id))), "Outline a thing")
+                self.speech.said.emit(f"{len(samples)} samples found inside the outline")
+
+        self._workers.wait_for("Looking inside the outline", work, then)
+
+    def set_bands(self) -> None:
+        """Put hue, saturation and luminance bands round the kept samples; each further sample widens them."""
+
+        def work(seen: Seen) -> Any:
+            return bands_from_samples(seen.pick, seen.project.sieve(seen.sieve_id).bands, seen.whole(), seen.number, seen.other)
+
+        def then(bands: Any) -> None:
+            # The samples have done their work: they are switched off so that the bands alone decide, and can be switched on again.
+            self._work.edit_sieve(lambda s: edits.with_changed_samples(s, {"on": False}).but(bands=bands), "Set bands from samples")
+
+        self._work.ask_about(work, then)
+
+    def set_tonal(self, part: str, softness: float) -> None:
+        """Set the luminance band to shadows, midtones or highlights."""
+
+        def change(sieve: Sieve) -> Sieve:
+            band = sieve.bands.luminance.but(on=True, inverted=False, corners=tonal(part, softness))
+            return sieve.but(bands=sieve.bands.but(luminance=band, ramp=sieve.bands.ramp.but(on=False)))
+
+        self._work.edit_sieve(change, f"Start from {part}", group=f"Start from {part}")

@@ -1,0 +1,20 @@
+"""The one way in which controllers speak to the person."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QObject, pyqtSignal
+
+
+class Speech(QObject):
+    """`said` is a remark, `trouble` what a person can mend, `mishap` a mistake of ours: a sentence, and the details for a report."""
+
+    said = pyqtSignal(str)
+    trouble = pyqtSignal(str)
+    mishap = pyqtSignal(str, str)
+
+    def failed(self, message: str, details: str) -> None:
+        """Tell of work that failed: ``details`` are empty where the person can mend it."""
+        if details:
+            self.mishap.emit(message, details)
+        else:
+            self.trouble.emit(message)

@@ -1,0 +1,169 @@
+"""What is shown, how it is drawn, and its rendering."""
+
+from __future__ import annotations
+
+import math
+import pathlib
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+
+from ..files import regular_file
+from ..live.preview import Opened, Rendered, Shown, Wanted, difference_of, make_waiting_fine, preview
+from ..live.seen import Seen
+from ..media.colour import screens
+from ..render.views import Looking, view
+from ..resolve.layers import layers_in
+from .away import away
+from .guard import guarded
+from .preferences import Preferences, PreferenceStore
+from .speech import Speech
+from .work import Work
+from .workers import Workers
+
+#: Milliseconds after the last step of a drag from which on it rests.
+REST = 250
+
+
+def _looking(preferences: Preferences) -> dict[str, Any]:
+    """How things are drawn, of what a person prefers."""
+    there = pathlib.Path(preferences.screen_profile).is_file()
+    screen = preferences.screen_profile if there else ""
+    return {"veil_colour": preferences.veil_colour, "veil_opacity": preferences.veil_opacity / 100, "screen": screen}
+
+
+@guarded
+class Viewing(QObject):
+    """`rendered` comes with the newest `Rendered`, `glimpsed` with one to show until that is made, `changed_mask` with what a click has
+    changed; `asked` when something else is to be seen."""
+
+    rendered = pyqtSignal(object)
+    glimpsed = pyqtSignal(object)
+    changed_mask = pyqtSignal(object)
+    asked = pyqtSignal()
+
+    def __init__(self, work: Work, workers: Workers, preferences: PreferenceStore, speech: Speech) -> None:
+        super().__init__()
+        self.speech = speech
+        self._work, self._workers, self._preferences = work, workers, preferences
+        self.shown = Shown()
+        self.looking = Looking(**_looking(preferences.values))
+        self.last: Rendered | None = None
+        #: A clip plays: its frames are made by others.
+        self.plays = False
+        self.counts_view = False
+        self._counts_mask = False
+        #: What was shown before the last click, until what came of it is shown.
+        self._before: Rendered | None = None
+        #: A drag that stops without an end rests by itself.
+        self._calm = QTimer(self)
+        self._calm.setSingleShot(True)
+        self._calm.timeout.connect(work.rest)
+        work.stale.connect(self.ask)
+        preferences.changed.connect(lambda: self.look(**_looking(preferences.values)))
+        workers.renders.done.connect(self._take)
+
+    def show(self, shown: Shown) -> None:
+        """The canvas wants to see this."""
+        other, self.shown = shown != self.shown, shown
+        if other or self.plays:
+            self.ask()
+
+    def look(self, **changes: Any) -> None:
+        """Draw the views otherwise from now on: see `Looking`."""
+        looking = replace(self.looking, **changes)
+        if looking != self.looking:
+            self.looking = looking
+            self.ask()
+
+    def proof(self, path: pathlib.Path | None) -> None:
+        """Show the picture as an ICC profile would; None for not."""
+        if path is not None:
+            away(lambda: screens.proof_tables(str(path), regular_file(path).stat().st_mtime_ns))
+        self.look(proof=str(path) if path else "")
+        self.speech.said.emit(f"Soft proof of {path.name}; magenta is outside its gamut" if path else "No soft proof")
+
+    def use_screen_profile(self, path: pathlib.Path | None) -> None:
+        """Draw everything as the screen's profile wants it, from now on."""
+        if path is not None:
+            away(lambda: screens.screen_table(str(path), regular_file(path).stat().st_mtime_ns))
+        self._preferences.change(screen_profile=str(path) if path else "")
+
+    def count_view(self, on: bool) -> None:
+        """Count colours over what is seen, or over the whole picture."""
+        self.counts_view = on
+        self.ask()
+
+    def count_mask(self, on: bool) -> None:
+        """Whether the colours inside the mask are counted, for what is drawn over them."""
+        if on != self._counts_mask:
+            self._counts_mask = on
+            self.ask()
+
+    def wanted(self) -> Wanted:
+        """All that the next render depends on besides the source."""
+        work = self._work
+        return Wanted(
+            work.project, work.sieve.id, work.number, self.shown, self.looking, self.counts_view, work.dragging, self._counts_mask
+        )
+
+    def ask(self) -> None:
+        """Render what is shown, with the newest state."""
+        if not self.plays and self._work.opened is not None:
+            opened, wanted, cache = self._work.opened, self.wanted(), self._workers.cache
+            if self._work.dragging:
+                self._calm.start(REST)
+            self._workers.renders.ask(lambda: (opened, preview(opened, wanted, cache)))
+        self.asked.emit()
+
+    def forget(self) -> None:
+        """What was rendered is of no use any more."""
+        self.last = None
+
+    def forget_place(self) -> None:
+        """Another picture comes: which part of it is seen, and how large, is not known yet."""
+        self.shown = Shown(views=self.shown.views)
+
+    def note_before(self) -> None:
+        """Something is about to change the mask: `changed_mask` will follow."""
+        self._before = self.last
+
+    def _take(self, answer: tuple[Opened, Rendered]) -> None:
+        opened, result = answer
+        if opened is not self._work.opened:  # another picture has been opened meanwhile
+            return
+        if result.lost and (self.last is None or self.last.lost != result.lost or self.last.wanted.number != result.wanted.number):
+            self.speech.said.emit(f"Place lost on this frame: {', '.join(result.lost)}; take the sample again here.")
+        if self.plays:  # asked for before playing began
+            return
+        self.last = result
+        self.rendered.emit(result)
+        if self._before is not None and result.wanted.project == self._work.project:
+            self.changed_mask.emit(difference_of(self._before, result))
+            self._before = None
+        if result.waiting and result.wanted.project == self._work.project:
+            cache = self._workers.cache
+            self._workers.jobs.run_quietly(
+                "Fine edge", lambda progress: make_waiting_fine(result, cache, progress.step), lambda _: self.ask()
+            )
+
+    def picture_of(self, name: str, longest: int, then: Callable[[np.ndarray], None]) -> None:
+        """A view of the whole picture at most so many pixels wide and high, as screen pixels (H, W) uint32, for ``then``."""
+
+        def question(seen: Seen) -> np.ndarray:
+            whole = seen.opened.source.about.size
+            frame = seen.opened.frame(seen.number, max(1, math.ceil(max(whole) / longest)))
+            return view(name, frame, seen.resolved, seen.sieve_id, self.looking, seen.cache, layers_in(seen.cache))
+
+        self._work.ask_about(question, then)
+
+    def ask_about_last(self, question: Callable[[Rendered], Any], then: Callable[[Any], None]) -> bool:
+        """Ask something of what is shown, in a thread; ``then`` gets the answer here. False where nothing is shown yet."""
+        last = self.last
+        if last is None:
+            return False
+        self._workers.questions.ask(lambda: lambda: question(last), then)
+        return True

@@ -1,0 +1,78 @@
+"""All that is open and what is done with it: the controllers, made and introduced to each other.
+
+Widgets ask controllers and listen to them. They keep no copy of the model and call no kernel. What takes time runs in threads: the
+interface thread decodes, samples and renders nothing.
+"""
+
+from __future__ import annotations
+
+from .adjust import Adjust
+from .areas import Areas
+from .clip import Clip
+from .exports import Exports
+from .memory import stages_may_keep
+from .pictures import Pictures
+from .playback import Playback
+from .preferences import PreferenceStore
+from .preset_shelf import PresetShelf
+from .reading import SourceReading
+from .readout import Readout
+from .samples import Samples
+from .saving import Saving
+from .sharing import Sharing
+from .speech import Speech
+from .stack import Stack
+from .tools import Tools
+from .viewing import Viewing
+from .work import Work
+from .workers import Workers
+
+MEGABYTE = 1_000_000
+
+
+class Workspace:
+    """The controllers of one window."""
+
+    def __init__(self) -> None:
+        self.speech = speech = Speech()
+        self.preferences = preferences = PreferenceStore(speech)
+        self.tools = tools = Tools()
+        self.workers = workers = Workers(self._bytes_allowed, speech)
+        self.work = work = Work(workers, preferences, speech)
+        self.tray = work.tray
+        self.viewing = viewing = Viewing(work, workers, preferences, speech)
+        self.readout = Readout(work, viewing, workers, tools)
+        self.playback = playback = Playback(work, viewing, speech)
+        self.samples = Samples(work, viewing, workers, tools, speech)
+        self.stack = Stack(work, speech)
+        self.presets = PresetShelf(work, speech)
+        self.areas = Areas(work, viewing, speech)
+        self.adjust = Adjust(work, viewing, tools, speech)
+        self.clip = clip = Clip(work, viewing, workers, playback, speech)
+        self.reading = SourceReading(work, viewing, workers, speech)
+        self.pictures = Pictures(work, viewing, workers, clip, playback, preferences, speech)
+        self.sharing = Sharing(work, workers, speech)
+        self.saving = Saving(work, speech)
+        self.exports = Exports(work, workers, speech)
+        for changed in (playback.changed, self.tray.changed, work.source_changed, preferences.changed):
+            changed.connect(self._fit_cache)
+
+    @property
+    def _bytes_allowed(self) -> int:
+        return round(self.preferences.values.cache_megabytes * MEGABYTE)
+
+    def _fit_cache(self) -> None:
+        self.workers.cache.resize(stages_may_keep(self._bytes_allowed, self.tray.bytes_behind, self.playback.playing))
+
+    @property
+    def idle(self) -> bool:
+        """Whether nothing is being done and nothing dragged."""
+        return not self.work.dragging and self.workers.idle and self.pictures.thumbnails.idle
+
+    def close(self, keep_work: bool = False) -> None:
+        """Stop the threads and let go of files; unsaved work is kept for the next start only when that is wished."""
+        self.playback.stop()
+        self.clip.watcher.end()
+        self.pictures.end(keep_work)
+        self.workers.end()
+        self.pictures.retire()
