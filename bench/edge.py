@@ -31,6 +31,7 @@ from amber_sieve.project.model import Edge, Pick, Sieve
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.edge import edge_of
 from amber_sieve.render.mask import picked
+from amber_sieve.render.stages.edging import Working
 from amber_sieve.workspace.workspace import Workspace
 
 ROOT = pathlib.Path(__file__).parent.parent
@@ -51,7 +52,7 @@ def edges(frame: Frame) -> None:
     ruler.tell("follow, its reach found", lambda: follow_found(frame.planes, mask), 15)
     print(f"  follow: {peak() - before:.2f} GB above what was held   (asked for: at most 1.5)")
     before = peak()
-    ruler.tell("all edge controls but Fine", lambda: edge_of(frame, mask, EVERYTHING, Cache(0), "bench"), 60)
+    ruler.tell("all edge controls but Fine", lambda: edge_of(Working(frame, EVERYTHING, mask)), 60)
     print(f"  all of them: {max(0.0, peak() - before):.2f} GB above that")
 
 

@@ -17,9 +17,10 @@ from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.mix import mixed
 from amber_sieve.core.pick.pieces import Reaching, with_pieces
 from amber_sieve.core.pick.samples import Probe, membership, membership_and_distances
-from amber_sieve.project.model import Adjust
-from amber_sieve.render.adjust import steps_of
-from amber_sieve.warm import in_use
+from amber_sieve.project.model import Sieve
+from amber_sieve.render.resolved import with_found
+from amber_sieve.render.stages.edging import NO_EDGE
+from amber_sieve.render.stages.every import BLOCKS, example, steps_of
 
 warnings.simplefilter("ignore")
 
@@ -42,24 +43,23 @@ def ours(ruler: Ruler) -> None:
     turned, lit = recolour.steps(40, 20, -10), light.steps(0.5)
     ruler.tell("recolour, mixed in", lambda: mixed(planes, mask, turned, out=ruler.spare), 3.5)
     ruler.tell("exposure, mixed in", lambda: mixed(planes, mask, lit, out=ruler.spare), 3.5)
-    found = in_use(Adjust())
-    found = found.but(match=found.match.but(found=(1.1, 0.02, -0.03)), even=found.even.but(mean=(50.0, 40.0)))
-    for name, block in found.blocks():
-        steps = steps_of(Adjust.model_validate({name: block}))
-        if steps:
-            ruler.tell(f"  {name}, all of it", lambda: mixed(planes, mask, steps, out=ruler.spare), 3.5)  # noqa: B023  (called at once)
+    used, nothing = example(Sieve(edge=NO_EDGE)), Sieve(edge=NO_EDGE)
+    for block in BLOCKS:
+        if block.pointwise:
+            steps = steps_of(block.example(nothing))
+            ruler.tell(f"  {block.field}, all of it", lambda: mixed(planes, mask, steps, out=ruler.spare), 3.5)  # noqa: B023  (called at once)
     alone: dict[str, float] = {}
-    for name, block in found.blocks():
-        for field, value in block:
-            if field not in ("on", "found", "mean", "target", "nearest") and value != getattr(getattr(Adjust(), name), field):
-                one = getattr(Adjust(), name).but(**{field: value}, **({"mean": (50.0, 40.0)} if name == "even" else {}))
-                steps = steps_of(Adjust.model_validate({name: one}))
+    for block in BLOCKS:
+        learnt = block.example(nothing)
+        for field, value in block.of(learnt):
+            if block.pointwise and field not in ("on", "target", "nearest", "lookup_file") and value != getattr(block.of(nothing), field):
+                steps = steps_of(block.put(learnt, type(block.of(nothing))(**{field: value})))
                 if steps:
                     alone[field] = seconds(lambda: mixed(planes, mask, steps, out=ruler.spare), 3) / ruler.copy  # noqa: B023
     slowest = sorted(alone.items(), key=lambda row: -row[1])[:4]
     words = ", ".join(f"{field} {ratio:.2f}" for field, ratio in slowest)
     print(f"  each of {len(alone)} adjustments alone, the slowest: {words} copies   (asked for: at most 3.5)")
-    everything = steps_of(found)
+    everything = steps_of(with_found(used, primaries=(1.0, 0.1, 0, 0, 1.0, 0, 0, 0, 1.0)))
     ruler.tell("every pointwise adjustment at once", lambda: mixed(planes, mask, everything, out=ruler.spare), 14)
     for given in ({"noise": 50}, {"blur": 3}, {"blur": 60}, {"local_contrast": 50}, {"sharpen": 50}, {"grain": 50}):
         ruler.tell(f"  detail, {given}", lambda: detail.with_detail(planes, mask, **given), 25)  # noqa: B023

@@ -21,8 +21,9 @@ from amber_sieve.names import BLENDS
 from amber_sieve.project import controls
 from amber_sieve.project.fields import kind_of, numbers_of
 from amber_sieve.project.model import Adjust, Fill, Light, Sieve
-from amber_sieve.render.adjust import adjusted, steps_of
+from amber_sieve.render.adjust import adjusted
 from amber_sieve.render.mask import Masked
+from amber_sieve.render.stages.every import steps_of
 
 WHOLE = np.ones((16, 40), np.float32)
 
@@ -584,7 +585,7 @@ class EveryBlockTest(unittest.TestCase):
 
     def test_neutral_settings_are_the_identity(self):
         self.assertTrue(Adjust().neutral)
-        self.assertEqual(steps_of(Adjust()), [])
+        self.assertEqual(steps_of(Sieve()), [])
         frame = Frame(planes())
         for name, block in Adjust().blocks():
             self.assertTrue(block.neutral, name)

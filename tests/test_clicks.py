@@ -19,10 +19,11 @@ from amber_sieve.media.opening import open_source
 from amber_sieve.names import drop_rule_for
 from amber_sieve.project import edits
 from amber_sieve.project.model import Bands, Edge, Pick, Project, Sample, Sieve
-from amber_sieve.render.automatic import found_amounts, small_pieces
+from amber_sieve.render.automatic import found_amounts
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.mask import mask_of, qualified, samples_mask
-from amber_sieve.render.reach import sieve_looks
+from amber_sieve.render.stages.every import mask_looks
+from amber_sieve.render.stages.outline import small_pieces
 from amber_sieve.render.views import nearer_to_drop
 
 RED, ORANGE, GREEN = (0.30, 0.05, 0.04), (0.42, 0.12, 0.03), (0.05, 0.25, 0.06)
@@ -208,7 +209,7 @@ class ClickTest(unittest.TestCase):
 
     def test_here_only_needs_the_whole_picture(self):
         here = Sample(x=1, y=1, colour=RED, reach="here")
-        self.assertEqual(sieve_looks(Sieve(pick=Pick(samples=(here,)))), np.inf)
+        self.assertEqual(mask_looks(Sieve(pick=Pick(samples=(here,)))), np.inf)
 
     def test_strips_and_whole_frames_take_the_same(self):
         frame = demo_frame("yard").reduced(1)

@@ -346,8 +346,9 @@ class DegenerateTest(unittest.TestCase):
                     everything.but(fine=0, feather=0, way="inwards"),
                 ):
                     from amber_sieve.render.edge import edge_of
+                    from amber_sieve.render.stages.edging import Working
 
-                    out = edge_of(Frame(planes), mask, edge, Cache(0), "key").mask
+                    out = edge_of(Working(Frame(planes), edge, mask)).mask
                     self.assertEqual(out.shape, shape)
                     self.assertTrue(np.isfinite(out).all() and out.min() >= 0 and out.max() <= 1)
 

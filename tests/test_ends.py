@@ -26,6 +26,7 @@ from amber_sieve.render.adjust import adjusted
 from amber_sieve.render.automatic import with_found_means
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.mask import Masked
+from amber_sieve.render.resolved import found_of
 
 EXAMPLES = 60
 
@@ -114,7 +115,7 @@ class Degenerate(unittest.TestCase):
             project = Project(stack=(Sieve(areas=(faint,), edge=Edge(follow=0.0), adjust=Adjust(match=match)),))
             with np.errstate(all="raise", under="ignore"):
                 found = with_found_means(project, frame, Cache(10**7))
-            self.assertIsNone(found.stack[0].adjust.match.found)
+            self.assertIsNone(found_of(found.stack[0]).match)
 
     def test_a_place_beside_the_picture_is_not_followed(self):
         planes = np.random.default_rng(6).random((3, 40, 50), np.float32)

@@ -32,8 +32,8 @@ from amber_sieve.project import edits, recovery
 from amber_sieve.project.history import History
 from amber_sieve.project.model import Adjust, Edge, Light, Pick, Project, Recolour, Sieve
 from amber_sieve.render.cache import Cache
-from amber_sieve.render.reach import stack_looks
 from amber_sieve.render.stack import sieve_mask
+from amber_sieve.render.stages.every import stack_looks
 from amber_sieve.resolve.layers import layers_in
 from amber_sieve.workspace import preferences
 from amber_sieve.workspace.guard import Mishaps

@@ -19,7 +19,7 @@ from amber_sieve.project.model import Adjust, Band, Bands, Edge, Mono, Pick, Pro
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.inspect import deciding_sample
 from amber_sieve.render.mask import bounds_of, mask_of
-from amber_sieve.render.reach import sieve_looks
+from amber_sieve.render.stages.every import mask_looks
 from amber_sieve.render.views import VIEWS, Looking, shown_mask, solo_field, view
 
 MASK = np.array([[0, 0.05, 0.5, 0.95, 1]], np.float32)
@@ -149,14 +149,14 @@ class BoundsTest(unittest.TestCase):
 
     def test_what_needs_the_whole_picture(self):
         near = Sieve(bands=Bands(hue=Band(on=True, corners=(0, 10, 20, 30))), edge=Edge(specks=100, holes=100, grow=3, follow=8))
-        self.assertFalse(math.isinf(sieve_looks(near)))
-        self.assertGreater(sieve_looks(near), 3 + 8)
+        self.assertFalse(math.isinf(mask_looks(near)))
+        self.assertGreater(mask_looks(near), 3 + 8)
         for sieve in (
             Sieve(pick=Pick(connected=True, samples=(Sample(x=1, y=1, colour=(0.1, 0.1, 0.1)),))),
             Sieve(edge=Edge(all_holes=True)),
             Sieve(edge=Edge(islands_out=({"x": 1, "y": 2},))),
         ):
-            self.assertTrue(math.isinf(sieve_looks(sieve)))
+            self.assertTrue(math.isinf(mask_looks(sieve)))
 
 
 class TilesTest(unittest.TestCase):

@@ -20,6 +20,7 @@ from amber_sieve.render import mask as mask_module
 from amber_sieve.render.automatic import with_found_amounts
 from amber_sieve.render.believable import believable_of
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.resolved import found_of
 from amber_sieve.render.stack import render, sieve_mask
 
 BARE = Edge(specks=0, holes=0, follow=0, clean=0)
@@ -143,7 +144,7 @@ class LinksTest(unittest.TestCase):
         alone = sieve("a", 40, 100).but(on=False, adjust=Adjust(match={"target": (0.3, 0.1, 0.1)}))
         project = Project(stack=(alone, sieve("b", 0, 20)), solo="a")
         cache = Cache(10**8)
-        self.assertIsNotNone(with_found_amounts(project, ramp(), cache).stack[0].adjust.match.found)
+        self.assertIsNotNone(found_of(with_found_amounts(project, ramp(), cache).stack[0]).match)
 
     def test_solo(self):
         project = Project(stack=(sieve("a", 0, 30), sieve("b", 50, 100)))

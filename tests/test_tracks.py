@@ -33,6 +33,7 @@ from amber_sieve.project.keyframes import value_at
 from amber_sieve.project.model import Adjust, Area, Edge, Light, Pick, Project, Sample, Sieve, Stroke
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.mask import NEIGHBOURS, make_fine, waits_for_fine
+from amber_sieve.render.resolved import found_of
 from amber_sieve.render.stack import sieve_mask
 from amber_sieve.resolve.resolver import Resolver
 
@@ -326,15 +327,15 @@ class SteadyPlacesTest(FolderCase):
         sieve = Sieve(pick=Pick(samples=(sample,)), edge=Edge(follow=0, specks=0, holes=0, steady=100))
         resolver = Resolver(source)
         stands = resolver.project_on(Project(stack=(sieve,)), frame, 5, Cache(0)).stack[0]
-        self.assertEqual(len(stands.around), len(NEIGHBOURS))
-        for away, pick in zip(NEIGHBOURS, stands.around, strict=True):
+        self.assertEqual(len(found_of(stands).around), len(NEIGHBOURS))
+        for away, pick in zip(NEIGHBOURS, found_of(stands).around, strict=True):
             there = pick.samples[0]
             self.assertLess(np.hypot(there.x - middles[5 + away][0], there.y - middles[5 + away][1]), 3, away)
-        self.assertIsNone(resolver.project_on(Project(stack=(sieve,)), source.frame(11), 11, Cache(0)).stack[0].around[0])
+        self.assertIsNone(found_of(resolver.project_on(Project(stack=(sieve,)), source.frame(11), 11, Cache(0)).stack[0]).around[0])
         # A drag leaves Steady out, and does not look around; tracks of what is no pick do not either; a still has nothing around.
-        self.assertEqual(resolver.project_on(Project(stack=(sieve,)), frame, 5, Cache(0), around=False).stack[0].around, ())
+        self.assertEqual(found_of(resolver.project_on(Project(stack=(sieve,)), frame, 5, Cache(0), around=False).stack[0]).around, ())
         plain = tracks.with_key(Sieve(edge=sieve.edge), "adjust.light.exposure", 2)
-        self.assertEqual(resolver.project_on(Project(stack=(plain,)), frame, 5, Cache(0)).stack[0].around, ())
+        self.assertEqual(found_of(resolver.project_on(Project(stack=(plain,)), frame, 5, Cache(0)).stack[0]).around, ())
         still = open_source(DEMO / "yard.png")
         self.assertEqual(Resolver(still).project_on(Project(stack=(sieve,)), still.frame(0), 0, Cache(0)).stack[0].edge.steady, 0)
         # What is found for rendering is not kept in files.

@@ -130,11 +130,14 @@ class WholeWayTest(WindowCase):
 
     def test_the_readout_tells_position_levels_and_mask(self):
         self.open(DEMO / "yard.sieve")
-        canvas = self.window.canvas
-        text = canvas._describe(QPointF(1230, 330))
-        self.assertIn("1230, 330", text)
-        self.assertIn("mask 100 %", text)
-        self.assertEqual(canvas._describe(QPointF(-3, 4)).strip(), "")
+        canvas, texts = self.window.canvas, []
+        for place in ((1230, 330), (-3, 4)):
+            canvas.panes[0].hovered.emit(QPointF(*place))
+            self.settle()
+            texts.append(canvas.readout.text())
+        self.assertIn("1230, 330", texts[0])
+        self.assertIn("mask 100 %", texts[0])
+        self.assertEqual(texts[1].strip(), "")
 
     def test_sieves_are_added_switched_moved_and_removed(self):
         self.open(DEMO / "yard.sieve")

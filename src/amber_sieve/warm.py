@@ -22,11 +22,11 @@ from .files import state_folder
 from .live.sampling import sample_at, with_found_tolerance
 from .media import stills
 from .media.source import About
-from .project.fields import kind_of, numbers_of
-from .project.model import Adjust, Area, Band, Bands, Edge, Lookup, Pick, Project, Recolour, Sieve, Stroke
-from .render.adjust import NOT_POINTWISE
+from .project.model import Adjust, Area, Band, Bands, Edge, Pick, Project, Recolour, Sieve, Stroke
 from .render.cache import Cache
-from .render.layers import Table
+from .render.resolved import with_found
+from .render.stages.edging import NO_EDGE
+from .render.stages.every import example
 from .render.views import VIEWS, Looking, view
 
 
@@ -47,27 +47,6 @@ def is_warm() -> bool:
         return False
 
 
-def in_use(adjust: Adjust) -> Adjust:
-    """Adjustments with every pointwise block having something to do: every number is moved a little, every curve bent."""
-    blocks: dict[str, object] = {}
-    others = {"curve": ((0.3, 0.4),), "hues": ((40.0, 10.0), (200.0, -10.0)), "colour": (0.4, 0.1, 0.05)}
-    for name, block in adjust.blocks():
-        if name not in (*NOT_POINTWISE, "lookup"):
-            moved: dict[str, object] = {
-                spec.name: min(spec.high, spec.start + 0.25 * (spec.soft_high - spec.start)) for spec in numbers_of(type(block))
-            }
-            fields = type(block).model_fields.items()
-            blocks[name] = block.but(**moved, **{key: others[kind_of(field)] for key, field in fields if kind_of(field) in others})
-    table = Table("warm", np.zeros((2, 2, 2, 3), np.float32))
-    return adjust.but(**blocks, lookup=Lookup(lookup_file="warm.cube", table=table), primaries=(1.0, 0.1, 0, 0, 1.0, 0, 0, 0, 1.0))
-
-
-def with_all_else(adjust: Adjust) -> Adjust:
-    """Adjustments with detail and fill having something to do as well."""
-    detail = adjust.detail.but(noise=20, blur=2, local_contrast=20, sharpen=20, grain=20)
-    return adjust.but(detail=detail, fill=adjust.fill.but(fill="gradient", fill_blend="overlay"))
-
-
 def warm(step: Callable[[float], None] | None = None) -> None:
     """Run everything that is compiled; ``step`` is told the share that is done."""
     frame = Frame(np.random.default_rng(0).random((3, 48, 64), dtype=np.float32) * np.float32(1.3))
@@ -78,17 +57,10 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     )
     with_found_tolerance(samples[0], frame, Pick())
     bands = Bands(hue=Band(on=True, corners=(10, 20, 200, 210)), luminance=Band(on=True, corners=(5, 10, 90, 95), shape="steep"))
-    edge = Edge(follow=4, clean=1)
     area = Area(kind="brush", mode="add", strokes=(Stroke(points=((5, 5, 1), (20, 9, 1)), size=9),))
     outline = Area(kind="polygon", points=((2, 2), (60, 4), (30, 40)))
-    sieve = Sieve(
-        pick=Pick(samples=samples, connected=True, bridge=1),
-        bands=bands,
-        edge=edge,
-        areas=(area, outline),
-        adjust=with_all_else(in_use(Adjust())),
-        blend="screen",
-    )
+    sieve = example(Sieve(pick=Pick(samples=samples), bands=bands, edge=NO_EDGE, areas=(area, outline), blend="screen"))
+    sieve = with_found(sieve, primaries=(1.0, 0.1, 0, 0, 1.0, 0, 0, 0, 1.0))
     project = Project(stack=(sieve,))
     for number, name in enumerate(VIEWS):
         view(name, frame, project, sieve.id, Looking(), Cache(0))
@@ -102,7 +74,7 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     for mask in (disc, np.ascontiguousarray(disc[6:38, 12:50])):
         without_holes(without_specks(mask, 300, near=8), 30)
     thing = Frame((0.05 + 0.45 * disc) * np.ones((3, 1, 1), np.float32) + 0.02 * frame.planes)
-    outlined = Sieve(pick=Pick(samples=(sample_at(thing, 30, 14),)), edge=edge, adjust=Adjust(recolour=Recolour(hue=40)))
+    outlined = Sieve(pick=Pick(samples=(sample_at(thing, 30, 14),)), edge=Edge(follow=4, clean=1), adjust=Adjust(recolour=Recolour(hue=40)))
     about = About(pathlib.Path("warm.png"), "still", (64, 48), "uint8")
     finished(stills.Still(about, thing), Project(stack=(outlined,)))
     statistics_of(frame.planes)

@@ -14,50 +14,25 @@ from ..core.colour.transfer import decode, encode
 from ..core.frame import Frame
 from ..media.colour import lookup_files
 from ..progress import Progress
-from ..project.model import Edge, Project, Sieve
+from ..project.model import Project
 from ..render.automatic import with_found_amounts, with_found_means, with_table, with_working
 from ..render.cache import Cache
 from ..render.evaluate import working
 from ..render.stack import render
+from ..render.stages import every as stages
 from ..resolve.layers import layers_in
 
 SIZES = (17, 33, 65)
-#: Edge numbers that look at the mask's value alone.
-POINTWISE_EDGE = ("black", "white", "gamma", "hard")
-
-
-def carried(sieve: Sieve) -> Sieve:
-    """The sieve with only what depends on colour."""
-    edge = Edge(specks=0, holes=0, follow=0, clean=0).but(**{name: getattr(sieve.edge, name) for name in POINTWISE_EDGE})
-    samples = tuple(sample for sample in sieve.pick.samples if sample.reach == "everywhere")
-    pick = sieve.pick.but(samples=samples, connected=False, measure="original" if sieve.pick.measure == "layer" else sieve.pick.measure)
-    fill, detail = sieve.adjust.fill, sieve.adjust.detail
-    fill = fill.but(fill="off") if fill.fill != "colour" or fill.fill_where == "behind" else fill
-    return sieve.but(areas=(), pick=pick, edge=edge, adjust=sieve.adjust.but(fill=fill, detail=detail.but(on=False)))
 
 
 def left_out(project: Project) -> list[str]:
     """What a table cannot carry, one line for each sieve that has something of that kind."""
-    lines = []
-    for sieve in project.stack:
-        edge, pick = sieve.edge, sieve.pick
-        found = {
-            "areas": any(area.on for area in sieve.areas),
-            "connected only": pick.connected,
-            "samples that reach only here": any(s.on and s.reach == "here" for s in pick.samples),
-            "a layer that is measured": pick.measure == "layer",
-            "specks, holes or islands": bool(edge.specks or edge.holes or edge.all_holes or edge.islands_out or edge.islands_only),
-            "the work on its edge": bool(edge.grow or edge.feather or edge.smooth or edge.follow or edge.fine or edge.clean or edge.steady),
-            "detail": not sieve.adjust.detail.neutral,
-            "its filling": sieve.adjust.fill != carried(sieve).adjust.fill,
-        }
-        if sieve in working(project) and any(found.values()):
-            lines.append(f"{sieve.name}: {', '.join(name for name, there in found.items() if there)}")
-    return lines
+    found = ((sieve.name, stages.left_out(sieve)) for sieve in working(project))
+    return [f"{name}: {', '.join(stages_left)}" for name, stages_left in found if stages_left]
 
 
 def _carried(project: Project) -> Project:
-    return project.but(stack=tuple(carried(sieve) for sieve in project.stack), takes=())
+    return project.but(stack=tuple(stages.carried(sieve) for sieve in project.stack), takes=())
 
 
 def table_of(project: Project, size: int) -> np.ndarray:

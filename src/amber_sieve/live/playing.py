@@ -20,13 +20,13 @@ from ..errors import Trouble
 from ..media.source import Source
 from ..project.model import Project
 from ..render.cache import Cache
-from ..render.reach import stack_looks
+from ..render.stages.every import stack_looks, while_dragged
 from ..render.views import Looking, view
 from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
 from ..side_by_side import WORKERS, one_core
 from ..threads import Threads
-from .preview import Shown, hurried, on_screen, part_of
+from .preview import Shown, on_screen, part_of
 
 #: Frames that are decoded, and rendered, ahead of the play head.
 DECODED, AHEAD = 4, 24
@@ -201,7 +201,7 @@ class Player:
         layers = layers_in(cache)
         try:
             # What is automatic was found on the frame that was shown before playing began, or is found on this reduced one.
-            project = self._resolver.project_on(hurried(wanted.project), level, number, cache)
+            project = self._resolver.project_on(while_dragged(wanted.project), level, number, cache)
             held = part_of(level, wanted.box, stack_looks(project), cache)
             views = {
                 name: on_screen(

@@ -21,13 +21,12 @@ from ..files import regular_file
 from ..media.colour import screens
 from ..media.source import Source
 from ..project.model import Project, Reading, Sieve
-from ..render.adjust import steps_of
 from ..render.cache import Cache
 from ..render.evaluate import arriving, made_by, measured
 from ..render.layers import Layers
 from ..render.mask import bounds_of, make_fine, waits_for_fine
-from ..render.reach import stack_looks
 from ..render.stack import sieve_mask
+from ..render.stages.every import stack_looks, steps_of, while_dragged
 from ..render.views import VIEWS, Looking, nearer_to_drop, shown_mask, solo_field, view
 from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
@@ -215,19 +214,6 @@ def preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
         return _preview(opened, wanted, cache)
 
 
-def _hurried(sieve: Sieve) -> Sieve:
-    edge = sieve.edge
-    edge = edge.but(follow=0.0) if edge.follow == "auto" else edge
-    edge = edge.but(steady=0.0) if edge.steady else edge
-    return sieve if edge is sieve.edge else sieve.but(edge=edge)
-
-
-def hurried(project: Project) -> Project:
-    """The project without what takes longer than a drag, or a frame that plays, can wait for."""
-    stack = tuple(_hurried(sieve) for sieve in project.stack)
-    return project if stack == project.stack else project.but(stack=stack)
-
-
 def _with_take_resolved(project: Project, opened: Opened, wanted: Wanted, whole: Frame, cache: Cache) -> Project:
     """The project with only the take that is shown beside it, as it stands on a frame: it shows what going on with it would."""
     take = next((take for take in project.takes if take.name == wanted.looking.take), project.takes[0] if project.takes else None)
@@ -256,7 +242,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     shown, looking = wanted.shown, wanted.looking
     project = opened.resolver.project_on(wanted.project, whole, wanted.number, cache, around=not wanted.hurried)
     if wanted.hurried:
-        project = hurried(project)
+        project = while_dragged(project)
     looks = stack_looks(project)
     if "other take" in shown.views:
         project = _with_take_resolved(project, opened, wanted, whole, cache)
@@ -315,7 +301,7 @@ def _counted_within(frame: Frame, project: Project, sieve_id: str, cache: Cache,
     below, mask = arriving(frame, project, sieve_id, cache, layers), sieve_mask(frame, project, sieve_id, cache, layers)
     sieve, out = project.sieve(sieve_id), {}
     for block in COUNTED:
-        steps = steps_of(sieve.adjust, until=block)
+        steps = steps_of(sieve, until=block)
         key = ("within", block, frame.key, made_by(project, sieve_id))
         inside = mask > 0.5
         out[block] = cache.get(

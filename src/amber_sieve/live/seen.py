@@ -12,7 +12,7 @@ from ..names import Reach
 from ..project.model import Pick, Project, Sample, Sieve
 from ..render.cache import Cache
 from ..render.evaluate import measured
-from ..render.reach import stack_looks
+from ..render.stages.every import stack_looks
 from ..resolve.layers import layers_in
 from .clicking import Clicked, clicked, looked_at
 from .preview import Opened, part_of

@@ -50,5 +50,5 @@ def track_of(path: str, reference: Colour = REFERENCE) -> np.ndarray | None:
     spec, light = spec_at(Sieve, path), GREY if name in ("temperature", "tint") else reference
     plain, planes = Sieve(), np.array(light, np.float32)[:, None, None]
     values = np.linspace(spec.soft_low, spec.soft_high, STOPS)
-    lights = [shown_adjustment(planes, with_field(plain, path, float(value)).adjust)[:, 0, 0] for value in values]
+    lights = [shown_adjustment(planes, with_field(plain, path, float(value)))[:, 0, 0] for value in values]
     return np.clip(encode(np.array(lights)), 0, 1)

@@ -12,9 +12,9 @@ from ..core.motion.movement import along, flow_between, levels_of
 from ..project.model import Project
 from ..render.cache import Cache
 from ..render.stack import sieve_mask
+from ..render.stages.every import while_dragged
 from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
-from .preview import hurried
 
 #: Frames are watched reduced to about so many pixels.
 PIXELS = 60_000
@@ -125,7 +125,7 @@ def factor_for(width: int, height: int) -> int:
 def watchable(project: Project) -> Project:
     """The project without Follow, which a small picture hardly shows; Steady is what is watched for."""
     steady = {sieve.id: sieve.edge.steady for sieve in project.stack}
-    quick = hurried(project)
+    quick = while_dragged(project)
     return quick.but(stack=tuple(sieve.but(edge=sieve.edge.but(steady=steady[sieve.id])) for sieve in quick.stack))
 
 

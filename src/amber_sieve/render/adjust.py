@@ -2,37 +2,15 @@
 
 from __future__ import annotations
 
-import importlib
-
 import numpy as np
 
 from ..core.adjust import blending, detail, fill
-from ..core.adjust.chain import Step
-from ..core.adjust.primaries import within
 from ..core.frame import Frame
 from ..core.mix import NO_FILLING, Begun, Filling, before_backdrop, mixed
 from ..core.mix import adjusted as done_everywhere
-from ..project.model import Adjust, Fill, Sieve
+from ..project.model import Fill, Sieve
 from .mask import Masked
-
-#: Blocks that look beyond a pixel, or at its place; they come after the chain of the others.
-NOT_POINTWISE = ("detail", "fill")
-#: Blocks that work channel by channel, in the primaries of the working space.
-BY_CHANNEL = ("curve", "cdl")
-
-
-def steps_of(adjust: Adjust, until: str = "") -> list[Step]:
-    """The steps of all pointwise blocks in use, or of those before one. The sum of a block stands in the file of ``core.adjust`` that is
-    called as its field."""
-    steps: list[Step] = []
-    for name, block in adjust.blocks():
-        if name == until:
-            break
-        if not block.neutral and name not in NOT_POINTWISE:
-            module = importlib.import_module(f"...core.adjust.{name}", __name__)
-            made = module.steps(**block.given)
-            steps += within(made, adjust.primaries) if adjust.primaries and name in BY_CHANNEL else made
-    return steps
+from .stages.every import DETAIL, steps_of
 
 
 def weights_of(mask: np.ndarray, sieve: Sieve) -> np.ndarray:
@@ -66,12 +44,12 @@ def adjusted(below: Frame, masked: Masked, sieve: Sieve, picture: Frame | None =
     planes, alpha, adjust = below.planes, below.alpha, sieve.adjust
     if adjust.neutral or sieve.strength == 0:
         return planes, alpha
-    weights, steps, begun = weights_of(masked.mask, sieve), steps_of(adjust), None
+    weights, steps, begun = weights_of(masked.mask, sieve), steps_of(sieve), None
     laid_over = blending.steps(sieve.blend)
     filling, opacity = filling_of(adjust.fill, below, picture), np.float32(adjust.fill.fill_opacity / 100)
     if not adjust.detail.neutral:
         start = mixed(planes, (weights > 0).astype(np.float32), steps)
-        worked = detail.with_detail(start, weights, **adjust.detail.given, scale=below.scale, origin=below.origin)
+        worked = detail.with_detail(start, weights, **DETAIL.told(sieve), scale=below.scale, origin=below.origin)
         begun = Begun(steps, start, worked)
         last = laid_over
     else:
@@ -88,7 +66,7 @@ def adjusted(below: Frame, masked: Masked, sieve: Sieve, picture: Frame | None =
     return out, alpha
 
 
-def shown_adjustment(planes: np.ndarray, adjust: Adjust) -> np.ndarray:
-    """The pointwise blocks over some colours (3, H, W), everywhere."""
-    steps = steps_of(adjust)
+def shown_adjustment(planes: np.ndarray, sieve: Sieve) -> np.ndarray:
+    """The pointwise blocks of a sieve over some colours (3, H, W), everywhere."""
+    steps = steps_of(sieve)
     return done_everywhere(planes, steps) if steps else planes

@@ -1,53 +1,40 @@
-"""Amounts that are found on the picture. They are found once, on the whole of it at full resolution, and stand as numbers from
-there on: so a preview of a part and an export use the same."""
+"""Amounts, and colours of what is masked, that are found on the picture. They are found once, on the whole of it, and stand as numbers
+from there on: so a preview of a part and an export use the same."""
 
 from __future__ import annotations
 
 import functools
+from collections.abc import Callable
 
 import numpy as np
 
-from ..core.adjust.even import found_means
-from ..core.adjust.match import found_match
-from ..core.colour.oklab import to_oklab
-from ..core.edge.clean import BLOCK, fitting_amount
 from ..core.frame import Frame
 from ..core.mix import adjusted
 from ..project.model import Project, Sieve
-from .adjust import steps_of
 from .cache import Cache
 from .evaluate import arriving, made_by, sieve_masked
 from .layers import Layers, no_layers
+from .resolved import found_of, with_found
+from .stages.edging import EdgeStage
+from .stages.every import BLOCKS, EDGE, steps_of
 
-#: Noise is measured on neighbouring pixels of the middle of the picture, a square of this side.
-SEEN = 904
-#: Share of a picture under which a piece or hole is a speck: found by search with a clicking robot, see docs/sums.md.
-SMALL = 3e-4
-
-
-def found_clean(frame: Frame, cache: Cache) -> int:
-    """Passes of chroma smoothing that the noise of a whole picture asks for."""
-
-    def find() -> int:
-        top, left = (max(0, (size - SEEN) // 2) // BLOCK * BLOCK for size in (frame.height, frame.width))
-        return fitting_amount(to_oklab(np.ascontiguousarray(frame.planes[:, top : top + SEEN, left : left + SEEN])))
-
-    return cache.get(("noise", frame.key), find)
+#: Means of what is masked are taken on a picture reduced to about so many pixels, over at most so many of them.
+MEANS_ON, COUNTED = 400_000, 20_000
+#: What is masked less does not count, and a mask that holds less than so many pixels of a picture has no colour of its own.
+FAINT, NEARLY_NOTHING = 0.02, 0.5
+#: Gives the amount that a stage asks for, None where it finds that itself.
+Finds = Callable[[EdgeStage], float | None]
 
 
-def small_pieces(frame: Frame) -> int:
-    """Full-resolution pixels up to which a piece or hole of a whole picture is a speck."""
-    return round(SMALL * frame.width * frame.height / frame.scale**2)
-
-
-def found_amounts(sieve: Sieve, whole: Frame, cache: Cache, clean: int | None = None) -> Sieve:
-    """The sieve with every amount of its edge that is "auto" and one number for the whole picture found. Follow finds its own, place by
-    place. ``clean`` is the passes of cleaning when they are known already, as for all frames of a clip."""
-    edge = sieve.edge
-    found: dict[str, float] = {name: float(small_pieces(whole)) for name in ("specks", "holes") if getattr(edge, name) == "auto"}
-    if edge.clean == "auto":
-        found["clean"] = float(found_clean(whole, cache) if clean is None else clean)
-    return sieve.but(edge=edge.but(**found)) if found else sieve
+def found_amounts(sieve: Sieve, whole: Frame, cache: Cache, finds: Finds | None = None) -> Sieve:
+    """The sieve with every amount of its edge found that is "auto" and one number for the whole picture; ``finds`` where the stages are not
+    to be asked themselves, as for all frames of a clip."""
+    amounts: dict[str, float] = {}
+    for stage in EDGE:
+        if stage.asks(sieve.edge):
+            amount = finds(stage) if finds is not None else stage.find(whole, cache)
+            amounts |= {stage.automatic: amount} if amount is not None else {}
+    return sieve.but(edge=sieve.edge.but(**amounts)) if amounts else sieve
 
 
 def with_working(project: Project, layers: Layers) -> Project:
@@ -55,21 +42,13 @@ def with_working(project: Project, layers: Layers) -> Project:
     if not project.working:
         return project
     held = layers.primaries(project.working)
-    return project.but(stack=tuple(sieve.but(adjust=sieve.adjust.but(primaries=held)) for sieve in project.stack))
+    return project.but(stack=tuple(with_found(sieve, primaries=held) for sieve in project.stack))
 
 
 def with_table(sieve: Sieve, layers: Layers) -> Sieve:
     """The sieve with its lookup table read; raises `Trouble` when it cannot be."""
     block = sieve.adjust.lookup
-    if block.neutral or block.table is not None:
-        return sieve
-    return sieve.but(adjust=sieve.adjust.but(lookup=block.but(table=layers.table(block.lookup_file))))
-
-
-#: Means of what is masked are taken on a picture reduced to about so many pixels, over at most so many of them.
-MEANS_ON, COUNTED = 400_000, 20_000
-#: What is masked less does not count, and a mask that holds less than so many pixels of a picture has no colour of its own.
-FAINT, NEARLY_NOTHING = 0.02, 0.5
+    return sieve if block.neutral or found_of(sieve).table is not None else with_found(sieve, table=layers.table(block.lookup_file))
 
 
 def _colours_in(small: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers) -> tuple[np.ndarray, np.ndarray] | None:
@@ -85,8 +64,7 @@ def _colours_in(small: Frame, project: Project, sieve_id: str, cache: Cache, lay
 
 def needs_means(sieve: Sieve) -> bool:
     """Whether an adjustment of a sieve asks for what the masked colours are on average."""
-    adjust = sieve.adjust
-    return (not adjust.match.neutral and adjust.match.found is None) or (not adjust.even.neutral and adjust.even.mean is None)
+    return any(block.wants_means(sieve) for block in BLOCKS)
 
 
 def _with_means(project: Project, sieve: Sieve, small: Frame, cache: Cache, layers: Layers) -> Sieve:
@@ -94,17 +72,10 @@ def _with_means(project: Project, sieve: Sieve, small: Frame, cache: Cache, laye
     if found is None:
         return sieve
     planes, weights = found
-    for name in ("match", "even"):
-        block = getattr(sieve.adjust, name)
-        if block.neutral:
-            continue
-        steps = steps_of(sieve.adjust, until=name)
-        there = adjusted(planes, steps) if steps else planes
-        if name == "match":
-            block = block.but(found=found_match(there, weights, block.target, block.nearest))
-        else:
-            block = block.but(mean=found_means(there, weights))
-        sieve = sieve.but(adjust=sieve.adjust.but(**{name: block}))
+    for block in BLOCKS:
+        if block.wants_means(sieve):
+            steps = steps_of(sieve, until=block.field)
+            sieve = block.learn(sieve, adjusted(planes, steps) if steps else planes, weights)
     return sieve
 
 
@@ -119,14 +90,15 @@ def with_found_means(project: Project, whole: Frame, cache: Cache, layers: Layer
         if needs_means(sieve):
             key = ("means", small.key, made_by(project, sieve.id))
             found = cache.get(key, functools.partial(_with_means, project, sieve, small, cache, layers))
-            project = project.with_sieve(sieve.but(adjust=found.adjust))
+            learnt = found_of(found)
+            project = project.with_sieve(with_found(sieve, match=learnt.match, even=learnt.even))
     return project
 
 
 def with_found_amounts(
-    project: Project, whole: Frame, cache: Cache, clean: int | None = None, layers: Layers = no_layers, means: bool = True
+    project: Project, whole: Frame, cache: Cache, finds: Finds | None = None, layers: Layers = no_layers, means: bool = True
 ) -> Project:
     """The project with the amounts of its sieves found on the whole frame at full resolution; ``means`` of colours too."""
-    stack = tuple(with_table(found_amounts(sieve, whole, cache, clean), layers) for sieve in project.stack)
+    stack = tuple(with_table(found_amounts(sieve, whole, cache, finds), layers) for sieve in project.stack)
     project = with_working(project if stack == project.stack else project.but(stack=stack), layers)
     return with_found_means(project, whole, cache, layers) if means else project

@@ -19,11 +19,12 @@ from .adjust import adjusted
 from .cache import Cache
 from .layers import Layers, no_layers
 from .mask import Masked, masked
+from .resolved import found_of
 
 #: Least mask that is anything; where more than this share of a picture has changed, all of it is worked.
 NOTHING, MOST_OF_IT = 1e-30, 0.8
 #: What the mask of a sieve depends on by itself.
-MASK_FIELDS = ("pick", "around", "bands", "invert", "edge", "areas", "mask_from", "opposite")
+MASK_FIELDS = ("pick", "bands", "invert", "edge", "areas", "mask_from", "opposite")
 
 
 def working(project: Project) -> list[Sieve]:
@@ -51,7 +52,7 @@ def made_by(project: Project, sieve_id: str) -> tuple[object, ...]:
 
 def mask_value(project: Project, sieve: Sieve) -> tuple[object, ...]:
     """All that the mask of a sieve depends on besides what is measured, through its links."""
-    own = tuple(getattr(sieve, name) for name in MASK_FIELDS)
+    own = (*(getattr(sieve, name) for name in MASK_FIELDS), found_of(sieve).around)
     if not sieve.leans_on:
         return own
     links = tuple(mask_value(project, project.sieve(other)) for other in sieve.leans_on)

@@ -11,11 +11,12 @@ from ..core.edge.follow import follow
 from ..core.frame import Frame
 from ..core.mix import mixed
 from ..project.model import Project
-from .adjust import steps_of, weights_of
+from .adjust import weights_of
 from .cache import Cache
 from .evaluate import arriving, made_by, measured, sieve_masked
 from .layers import Layers, no_layers
 from .mask import masked
+from .stages.every import steps_of
 
 #: Chosen by trial on the yard, see docs/sums.md. A partial pixel is hazy when it is farther than this (ΔE2000) from all that its two neighbours can mix to; less is hidden by noise.
 VISIBLE = 4.0
@@ -69,7 +70,7 @@ def haze_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers:
         partial &= ~outside  # what lies beyond the unmixed box has no neighbours to compare with
         front = np.stack([unmixed.at_pixels(plane)[partial[box]] for plane in unmixed.front])
         behind = np.stack([unmixed.at_pixels(plane)[partial[box]] for plane in unmixed.behind])
-        steps, weights = steps_of(sieve.adjust), weights_of(found.mask, sieve)
+        steps, weights = steps_of(sieve), weights_of(found.mask, sieve)
         strength = np.full((1, front.shape[1]), sieve.strength / 100, np.float32)
         after = mixed(np.ascontiguousarray(front[:, None]), strength, steps)[:, 0]
         plain = _hazy(mixed(below.planes, weights, steps)[:, partial], after, behind)

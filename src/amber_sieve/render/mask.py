@@ -28,7 +28,11 @@ from ..names import BANDS, CHANNEL_BANDS
 from ..project.model import Bands, Edge, Pick, Sample, Sieve, amount
 from .areas import area_coverage
 from .cache import Cache
-from .edge import Clicked, Edged, Step, edge_of, fine_key
+from .edge import Edged, edge_of
+from .resolved import found_of
+from .stages.edging import Clicked, Step, Working
+from .stages.every import STEADY
+from .stages.unmixing import fine_key
 
 #: Frames with more pixels than this are measured strip by strip, so that memory stays small.
 LARGE = 3_000_000
@@ -247,20 +251,25 @@ def masked(frame: Frame, sieve: Sieve, cache: Cache) -> Masked:
         edged = _steady(frame, sieve, cache) if steady else _edged(frame, sieve, cache, cache)
         return Masked(with_areas(frame, edged.mask, sieve, cache), edged.unmixed)
 
-    return cache.get(("mask", frame.key, picked_key(sieve), sieve.edge, sieve.areas, sieve.around), make)
+    return cache.get(("mask", frame.key, picked_key(sieve), sieve.edge, sieve.areas, found_of(sieve).around), make)
+
+
+def _on_the_way(frame: Frame, sieve: Sieve, cache: Cache, step: Step | None) -> Working:
+    """The mask of a frame by itself, before its edge is worked on."""
+    mask, clicked = picked(frame, sieve, cache), clicked_places(sieve.pick, frame)
+    return Working(frame, STEADY.kept(sieve.edge), mask, clicked, cache=cache, key=picked_key(sieve), step=step)
 
 
 def _edged_key(frame: Frame, sieve: Sieve) -> tuple[object, ...]:
     """Under what the mask of a frame by itself, with its edge worked on, is kept."""
-    return ("edged", frame.key, picked_key(sieve), sieve.edge.but(steady=0.0))
+    return ("edged", frame.key, picked_key(sieve), STEADY.kept(sieve.edge))
 
 
 def _edged(frame: Frame, sieve: Sieve, cache: Cache, held: Cache, step: Step | None = None) -> Edged:
     """The mask of a frame by itself, with its edge worked on; kept in ``held``, its stages in ``cache``."""
 
     def make() -> Edged:
-        mask, clicked = picked(frame, sieve, cache), clicked_places(sieve.pick, frame)
-        return edge_of(frame, mask, sieve.edge.but(steady=0.0), cache, picked_key(sieve), step, clicked)
+        return edge_of(_on_the_way(frame, sieve, cache, step))
 
     return held.get(_edged_key(frame, sieve), make)
 
@@ -271,7 +280,7 @@ NEIGHBOURS = (3, 2, 1, -1, -2, -3)
 
 def _neighbours(frame: Frame, sieve: Sieve) -> Iterator[tuple[Frame, Sieve]]:
     """The frames around, and the sieve as it stands there; none where the picture is no footage, or not as it came."""
-    for away, pick in zip(NEIGHBOURS, sieve.around or (sieve.pick,) * len(NEIGHBOURS), strict=True):
+    for away, pick in zip(NEIGHBOURS, found_of(sieve).around or (sieve.pick,) * len(NEIGHBOURS), strict=True):
         other = frame.near(away) if frame.near is not None else None
         if other is not None and pick is not None:
             yield other, sieve.but(pick=pick)
@@ -313,7 +322,7 @@ def make_fine(frame: Frame, sieve: Sieve, cache: Cache, step: Step) -> None:
     for number, (other, there) in enumerate(around):
         _edged(other, there, Cache(0), cache.across, functools.partial(_part_of, step, number, len(around) + 1))
     told = functools.partial(_part_of, step, len(around), len(around) + 1)
-    edge_of(frame, picked(frame, sieve, cache), sieve.edge, cache, picked_key(sieve), told, clicked_places(sieve.pick, frame))
+    edge_of(_on_the_way(frame, sieve, cache, told))
 
 
 def _part_of(step: Step, number: int, of: int, share: float) -> None:

@@ -9,9 +9,12 @@ from ..core.motion.place import Patch, followed, patch_at
 from ..media.source import Source
 from ..project.model import Pick, Project, Sample, Sieve
 from ..project.tracks import at_frame
-from ..render.automatic import MEANS_ON, found_clean, needs_means, with_found_amounts
+from ..render.automatic import MEANS_ON, needs_means, with_found_amounts
 from ..render.cache import Cache
 from ..render.mask import NEIGHBOURS
+from ..render.resolved import found_of, with_found
+from ..render.stages.edging import EdgeStage
+from ..render.stages.every import STEADY
 from .layers import layers_in
 
 #: Places are followed on frames reduced to about so many pixels.
@@ -30,7 +33,8 @@ class Resolver:
 
     def __init__(self, source: Source) -> None:
         self._source = source
-        self._clean: int | None = None
+        #: Amounts of stages that must not change from frame to frame.
+        self._of_all: dict[str, float | None] = {}
         self._patches: dict[tuple[int, float, float], Patch] = {}
         #: The first frame of a clip, reduced, and what was found on it.
         self._first: Frame | None = None
@@ -56,8 +60,11 @@ class Resolver:
         if any(needs_means(sieve) for sieve in stands.stack):
             stands = self._with_means_of_all(stands, whole, number)
         stands = self._with_places(_with_grain_of(stands, number), whole, number, cache)
-        clean = self._clean_of_all(whole, number) if any(sieve.edge.clean == "auto" for sieve in stands.stack) else None
-        stands = with_found_amounts(stands, whole, cache, clean, means=False)
+
+        def finds(stage: EdgeStage) -> float | None:
+            return self._found_for_all(stage, whole, number) if stage.once_a_clip else stage.find(whole, cache)
+
+        stands = with_found_amounts(stands, whole, cache, finds, layers_in(cache), means=False)
         return self._with_picks_around(stands, project, whole, number, cache) if around else stands
 
     def lost_on(self, project: Project, resolved: Project) -> tuple[str, ...]:
@@ -65,12 +72,13 @@ class Resolver:
         pairs = [pair for one, other in zip(project.stack, resolved.stack, strict=True) for pair in _pairs(one, other)]
         return tuple(name for sample, there, name in pairs if sample.on and not there.on)
 
-    def _clean_of_all(self, whole: Frame, number: int) -> int:
-        """Passes of cleaning for the whole clip, measured on its first frame: it must not change from frame to frame."""
+    def _found_for_all(self, stage: EdgeStage, whole: Frame, number: int) -> float | None:
+        """The amount of a stage for the whole clip, found on its first frame: it must not change from frame to frame."""
         with self._lock:
-            if self._clean is None:
-                self._clean = found_clean(whole if number == 0 and whole.scale == 1 else self._source.frame(0), Cache(0))
-            return self._clean
+            if stage.automatic not in self._of_all:
+                first = whole if number == 0 and whole.scale == 1 else self._source.frame(0)
+                self._of_all[stage.automatic] = stage.find(first, Cache(0))
+            return self._of_all[stage.automatic]
 
     def _with_means_of_all(self, project: Project, whole: Frame, number: int) -> Project:
         """Means of masked colours for the whole clip, found on its first frame: what is done must not change from frame to frame."""
@@ -81,8 +89,9 @@ class Resolver:
             layers = layers_in(self._means)
             # Amounts of the edge, which are found from frame to frame, are found on the first one here.
             stands = with_found_amounts(self._with_places(project, self._first, 0, self._means), self._first, self._means, layers=layers)
-            adjusts = [sieve.adjust for sieve in stands.stack]
-        return project.but(stack=tuple(s.but(adjust=adjust) for s, adjust in zip(project.stack, adjusts, strict=True)))
+            learnt = [found_of(sieve) for sieve in stands.stack]
+        pairs = zip(project.stack, learnt, strict=True)
+        return project.but(stack=tuple(with_found(sieve, match=found.match, even=found.even) for sieve, found in pairs))
 
     def _with_places(self, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
         if not any(_moves(sample, number) for sieve in project.stack for sample in sieve.pick.samples):
@@ -108,7 +117,7 @@ class Resolver:
         def found(here: Sieve, sieve: Sieve) -> Sieve:
             keyed = any(track.path.startswith(("samples.", "pick.")) for track in sieve.tracks)
             moves = keyed or any(sample.on and sample.reach == "here" for sample in sieve.pick.samples)
-            return here.but(around=tuple(there(sieve, away) for away in NEIGHBOURS)) if here.edge.steady and moves else here
+            return with_found(here, around=tuple(there(sieve, away) for away in NEIGHBOURS)) if here.edge.steady and moves else here
 
         return stands.but(stack=tuple(found(here, sieve) for here, sieve in zip(stands.stack, project.stack, strict=True)))
 
@@ -141,16 +150,16 @@ def _with_tracks_at(project: Project, number: int) -> Project:
 
 def _without_steady(project: Project) -> Project:
     """The project for a still, which has no frames around: what looks for them would have to see all of it."""
-    if not any(sieve.edge.steady for sieve in project.stack):
+    if all(STEADY.idle(sieve) for sieve in project.stack):
         return project
-    return project.but(stack=tuple(sieve.but(edge=sieve.edge.but(steady=0.0)) for sieve in project.stack))
+    return project.but(stack=tuple(STEADY.without(sieve) for sieve in project.stack))
 
 
 def _with_grain_of(project: Project, number: int) -> Project:
     """The project with its grain as it lies on a frame."""
     if not any(sieve.adjust.detail.grain for sieve in project.stack):
         return project
-    return project.but(stack=tuple(s.but(adjust=s.adjust.but(detail=s.adjust.detail.but(frame=number))) for s in project.stack))
+    return project.but(stack=tuple(with_found(sieve, frame=number) for sieve in project.stack))
 
 
 def _moves(sample: Sample, number: int) -> bool:

@@ -25,7 +25,7 @@ def add(commands: Commands) -> None:
 
 
 def _explain(arguments: argparse.Namespace) -> int:
-    from ..project.explain import explained
+    from ..render.explain import explained
 
     print("\n".join(explained(storage.load(arguments.project))))
     return 0

@@ -40,6 +40,7 @@ from .values import (
     Share,
     amount,
     fresh_id,
+    is_auto,
 )
 
 __all__ = [
@@ -92,4 +93,5 @@ __all__ = [
     "White",
     "amount",
     "fresh_id",
+    "is_auto",
 ]

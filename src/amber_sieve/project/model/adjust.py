@@ -15,7 +15,7 @@ from ...names import (
     FillWhere,
 )
 from ..fields import number, setting
-from .values import ByHue, Colour, Curved, Factor, Frozen, _curves_of
+from .values import ByHue, Colour, Curved, Frozen, _curves_of
 
 
 @functools.cache
@@ -35,6 +35,16 @@ class Adjustment(Frozen):
 
     on: bool = Field(default=True, title="On", description="Off: the block is seen as if it changed nothing")
 
+    #: What older files hold of a block that was found on the picture, not decided.
+    once_saved: ClassVar[tuple[str, ...]] = ()
+
+    @model_validator(mode="before")
+    @classmethod
+    def _without_what_was_found(cls, held: Any) -> Any:
+        if cls.once_saved and isinstance(held, dict):
+            return {name: value for name, value in held.items() if name not in cls.once_saved}
+        return held
+
     @property
     def moved(self) -> bool:
         """Whether anything has been set, be it switched on or off."""
@@ -48,7 +58,7 @@ class Adjustment(Frozen):
 
     @property
     def given(self) -> dict[str, Any]:
-        """What its sum is told."""
+        """Its settings, as its sum is told them."""
         return {name: value for name, value in self if name != "on"}
 
     @model_validator(mode="after")
@@ -159,30 +169,26 @@ class Match(Adjustment):
     """The mean colour brought to a target."""
 
     label: ClassVar[str] = "Match a target"
+    once_saved = ("found",)
 
     target: Colour | None = setting(None, "colour", "Target", "Colour that the mean of what is masked becomes")
     nearest: bool = setting(
         False, "switch", "Nearest believable", "Go towards the target only as far as nothing leaves the gamut or is crushed"
     )
-    found: tuple[Factor, Factor, Factor] | None = Field(default=None, description="found on the picture while it is rendered")
 
     @property
     def moved(self) -> bool:
         return self.target is not None
-
-    @property
-    def given(self) -> dict[str, Any]:
-        return {"found": self.found}
 
 
 class Even(Adjustment):
     """Colours drawn towards their mean."""
 
     label: ClassVar[str] = "Even out"
+    once_saved = ("mean",)
 
     even_lightness: float = number(0, 0, 100, "Even lightness", "%", help="How far the lightness of what is masked is drawn together")
     even_hue: float = number(0, 0, 100, "Even hue", "%", help="How far the hues of what is masked are drawn together")
-    mean: tuple[Factor, Factor] | None = Field(default=None, description="found on the picture while it is rendered")
 
     @property
     def moved(self) -> bool:
@@ -240,21 +246,17 @@ class Lookup(Adjustment):
         description="A lookup table (.cube, .clf) over sRGB-coded values",
         json_schema_extra={"kind": "path"},
     )
-    table: Any = Field(default=None, exclude=True, description="what the file holds, read while it is rendered")
 
     @property
     def moved(self) -> bool:
         return bool(self.lookup_file)
-
-    @property
-    def given(self) -> dict[str, Any]:
-        return {"table": self.table.values if self.table is not None else None}
 
 
 class Detail(Adjustment):
     """Noise, blur, local contrast, sharpness and grain."""
 
     label: ClassVar[str] = "Detail"
+    once_saved = ("frame",)
 
     noise: float = number(0, 0, 100, "Noise reduction", "%", help="Noise taken away in lightness and colour")
     blur: float = number(0, 0, 500, "Blur", "px", step=0.5, decimals=1, soft=(0, 50), help="Soften what is masked (standard deviation)")
@@ -264,7 +266,6 @@ class Detail(Adjustment):
     sharpen_radius: float = number(1, 0.3, 20, "its radius", "px", step=0.1, decimals=1, soft=(0.3, 5), help="How far sharpening looks")
     grain: float = number(0, 0, 100, "Grain", "%", help="Film-like grain, strongest in midtones")
     grain_size: float = number(1.5, 0.5, 20, "its size", "px", step=0.1, decimals=1, soft=(0.5, 6), help="Size of a grain")
-    frame: int = Field(default=0, ge=0, description="number of the frame, set while a clip is rendered: grain changes from frame to frame")
 
     @property
     def moved(self) -> bool:
@@ -311,7 +312,6 @@ class Adjust(Frozen):
     lookup: Lookup = Lookup()
     detail: Detail = Detail()
     fill: Fill = Fill()
-    primaries: tuple[Factor, ...] | None = Field(default=None, exclude=True, description="of the working space, found while it is rendered")
 
     @property
     def neutral(self) -> bool:
@@ -320,5 +320,4 @@ class Adjust(Frozen):
 
     def blocks(self) -> Iterator[tuple[str, Adjustment]]:
         """The blocks by name."""
-        pairs = ((name, getattr(self, name)) for name in type(self).model_fields)
-        return ((name, block) for name, block in pairs if isinstance(block, Adjustment))
+        return ((name, getattr(self, name)) for name in type(self).model_fields)

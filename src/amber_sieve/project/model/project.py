@@ -39,11 +39,6 @@ class Sieve(Frozen):
     name: Name = "Sieve"
     on: bool = True
     pick: Pick = Pick()
-    around: tuple[Pick | None, ...] = Field(
-        default=(),
-        exclude=True,
-        description="the pick as it stands on the frames around, found while it is rendered; empty where it is the same",
-    )
     bands: Bands = Bands()
     mask_from: MaskFrom = Field(default="own", description="its own pick and edge, the same as another sieve's, or what others leave")
     of: tuple[Name, ...] = Field(default=(), max_length=64, description="ids of the sieves whose masks it is made from")

@@ -30,6 +30,11 @@ Amount = float | Literal["auto"]
 Name = Annotated[str, Field(max_length=200)]
 
 
+def is_auto(value: object) -> bool:
+    """Whether an amount is to be found on the picture."""
+    return value == "auto"
+
+
 def amount(value: Amount) -> float:
     """An amount as a number; "auto" is nothing until it has been found on the picture (`render.automatic`)."""
     return 0.0 if value == "auto" else value

@@ -2,28 +2,13 @@
 
 from __future__ import annotations
 
-from .fields import kind_of, numbers_of
-from .model import Adjustment, Edge, Project, Sieve, amount
+from ..project.model import Project, Sieve
+from .stages.every import AREAS, BLOCKS, CONNECTED, EDGE, automatic
 
 
 def _list(parts: list[str]) -> str:
     """Words with commas between them, and an "and" before the last."""
     return parts[0] if len(parts) == 1 else f"{', '.join(parts[:-1])} and {parts[-1]}"
-
-
-def _changed(held: Adjustment | Edge) -> list[str]:
-    """The numbers and settings of a model that are not at their start, with their values."""
-    found = []
-    for spec in numbers_of(type(held)):
-        value = getattr(held, spec.name)
-        if value != type(held).model_fields[spec.name].default and value != "auto":
-            found.append(f"{spec.label.lower()} {value:g}{' ' + spec.unit if spec.unit else ''}")
-    for name, field in type(held).model_fields.items():
-        value, kind = getattr(held, name), kind_of(field)
-        if kind and value != field.default:
-            words = "" if kind in ("curve", "hues") else " on" if kind == "switch" else f" {value}" if kind in ("words", "path") else ""
-            found.append(f"{(field.title or name).lower()}{words}")
-    return found
 
 
 def _picked(sieve: Sieve) -> str:
@@ -47,7 +32,7 @@ def _picked(sieve: Sieve) -> str:
     if bands.ramp.on:
         parts.append(f"as much as it is {'dark' if bands.ramp.inverse else 'light'}")
     words = " within ".join(parts) if parts else "nothing yet"
-    words += ", as far as it hangs together with what was clicked" if sieve.pick.connected else ""
+    words = ", ".join([words, *CONNECTED.words(sieve)])
     return f"everything but {words}" if sieve.invert else words
 
 
@@ -62,18 +47,17 @@ def sentence_of(project: Project, sieve: Sieve) -> str:
     working = (sieve.id == project.solo) if project.solo else sieve.on
     lines = [f"«{sieve.name}»{'' if working else ' (off)'} masks {source[sieve.mask_from]}{', turned round' if sieve.opposite else ''}."]
     if sieve.mask_from == "own":
-        edge = _changed(sieve.edge)
-        automatic = [name for name in ("specks", "holes", "follow", "clean") if getattr(sieve.edge, name) == "auto"]
-        edge += [f"{_list(automatic)} found on the picture"] if automatic else []
-        edge = [words for words in edge if amount(sieve.edge.follow) or not words.startswith("sensitivity")]
+        edge = [words for stage in EDGE for words in stage.words(sieve)]
+        found = automatic(sieve.edge)
+        edge += [f"{_list(found)} found on the picture"] if found else []
         if edge:
             lines.append(f"Its edge: {_list(edge)}.")
-        areas = [f"{area.name or area.kind} ({area.mode}{', inverted' if area.inverted else ''})" for area in sieve.areas if area.on]
+        areas = AREAS.words(sieve)
         if areas:
             lines.append(f"Areas: {_list(areas)}.")
     if sieve.joined:
         lines.append("Laid on it: " + _list([f"{name_of(one.of)} ({one.mode})" for one in sieve.joined]) + ".")
-    done = [f"{type(block).label.lower()}: {_list(_changed(block))}" for _, block in sieve.adjust.blocks() if not block.neutral]
+    done = [f"{block.of(sieve).label.lower()}: {_list(block.words(sieve))}" for block in BLOCKS if not block.idle(sieve)]
     lines.append("Inside it: " + "; ".join(done) + "." if done else "It changes nothing inside.")
     keyed = sorted({track.path.rpartition(".")[2].replace("_", " ") for track in sieve.tracks})
     if keyed:

@@ -1,0 +1,57 @@
+"""What was found for a sieve on a frame, beside what a person decided: it is never saved."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Any
+
+from pydantic import InstanceOf
+
+from ..project.model import Pick, Sieve
+from .layers import Table
+
+
+@dataclass(frozen=True)
+class Found:
+    """What the stages of a sieve need to know besides its settings.
+
+    Attributes
+    ----------
+    match : scale of lightness, and what is added to a/L and b/L; None while it was not learnt, or nothing is masked.
+    even : mean L*, and mean hue in degrees, of what is masked; None as above.
+    table : what the lookup table's file holds.
+    primaries : from the working space to Rec. 709, row by row; None for Rec. 709 itself.
+    frame : number of the frame: grain changes from frame to frame.
+    around : the pick as it stands on the frames around (None where there is none); empty where it is the same.
+    """
+
+    match: tuple[float, float, float] | None = None
+    even: tuple[float, float] | None = None
+    table: Table | None = None
+    primaries: tuple[float, ...] | None = None
+    frame: int = 0
+    around: tuple[Pick | None, ...] = ()
+
+
+NOTHING_FOUND = Found()
+
+
+class Resolved(Sieve):
+    """A sieve as it stands on a frame: amounts as numbers, keyed fields as they are there, and what was found."""
+
+    found: InstanceOf[Found] = NOTHING_FOUND
+
+
+def found_of(sieve: Sieve) -> Found:
+    """What was found for a sieve; nothing for one that was not resolved."""
+    return sieve.found if isinstance(sieve, Resolved) else NOTHING_FOUND
+
+
+def with_found(sieve: Sieve, **changes: Any) -> Sieve:
+    """The sieve with more found; itself where that is what was found already."""
+    found = replace(found_of(sieve), **changes)
+    if found == found_of(sieve):
+        return sieve
+    if isinstance(sieve, Resolved):
+        return sieve.but(found=found)
+    return Resolved(**{name: getattr(sieve, name) for name in Sieve.model_fields}, found=found)

@@ -1,0 +1,125 @@
+"""What all stages of the edge share, and what they work on."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Any, ClassVar
+
+import numpy as np
+
+from ...core.edge.follow import Unmixed
+from ...core.frame import Frame
+from ...project.model import Edge, Place, Sieve, is_auto
+from ..cache import Cache
+from .stage import Stage, changed_in_words
+
+#: How a stage that takes long tells its progress, and is stopped; set by whoever runs it in the background.
+Step = Callable[[float], None]
+#: An edge that nothing is done to.
+NO_EDGE = Edge(specks=0, holes=0, follow=0, clean=0)
+
+
+@dataclass(frozen=True)
+class Clicked:
+    """Where samples lie, x and y in pixels of a frame: pieces that hold a kept place stay, holes that hold a dropped one too."""
+
+    kept: tuple[tuple[float, float], ...] = ()
+    dropped: tuple[tuple[float, float], ...] = ()
+
+    def seen_from(self, corner: tuple[int, int]) -> Clicked:
+        """The same places in pixels of a part whose top left is at a row and column."""
+        top, left = corner
+        return Clicked(*(tuple((x - left, y - top) for x, y in places) for places in (self.kept, self.dropped)))
+
+
+NO_CLICKS = Clicked()
+
+
+@dataclass
+class Working:
+    """A mask on its way through the stages of its edge.
+
+    Attributes
+    ----------
+    frame : what the sieve measures. edge : the settings.
+    mask : (h, w) float32, of the frame or of the part of it whose top left is at the row and column ``corner``.
+    clicked : where samples lie, in pixels of the mask. unmixed : what its outline was unmixed into.
+    cache, key : where mattings are kept, and what stands there for the mask as it was picked. step : is told how far a matting is.
+    """
+
+    frame: Frame
+    edge: Edge
+    mask: np.ndarray
+    clicked: Clicked = NO_CLICKS
+    corner: tuple[int, int] = (0, 0)
+    unmixed: Unmixed | None = None
+    cache: Cache = field(default_factory=lambda: Cache(0))
+    key: object = None
+    step: Step | None = None
+
+    @property
+    def scale(self) -> float:
+        """Pixels of the mask to a full-resolution pixel."""
+        return self.frame.scale
+
+    def at(self, places: tuple[Place, ...]) -> list[tuple[float, float, float]]:
+        """Places and how far they may have moved, in pixels of the mask."""
+        (top, left), (across, down), scale = self.corner, self.frame.origin, self.frame.scale
+        return [((p.x - across) * scale - left, (p.y - down) * scale - top, p.radius * scale) for p in places]
+
+
+class EdgeStage(Stage):
+    """A stage of the edge.
+
+    Attributes
+    ----------
+    does : fields of `Edge` that make it do something; settings : those that say how.
+    automatic : the one among them that may be found on the picture; "" for none. once_a_clip : it is found on the first frame of a clip.
+    trial : values with which it has something to do.
+    """
+
+    does: ClassVar[tuple[str, ...]] = ()
+    settings: ClassVar[tuple[str, ...]] = ()
+    automatic: ClassVar[str] = ""
+    once_a_clip: ClassVar[bool] = False
+    trial: ClassVar[dict[str, Any]] = {}
+
+    def idle(self, sieve: Sieve) -> bool:
+        return self.rests(sieve.edge)
+
+    def rests(self, edge: Edge) -> bool:
+        """Whether it does nothing to an edge."""
+        return all(getattr(edge, name) == getattr(NO_EDGE, name) for name in self.does)
+
+    def without(self, sieve: Sieve) -> Sieve:
+        return sieve.but(edge=sieve.edge.but(**{name: getattr(NO_EDGE, name) for name in self.does}))
+
+    def looks(self, sieve: Sieve) -> float:
+        return self.reaches(sieve.edge)
+
+    def reaches(self, edge: Edge) -> float:
+        """How far it looks beyond a pixel, full-resolution pixels."""
+        return 0.0
+
+    def spreads(self, edge: Edge) -> float:
+        """How far beyond a mask it may put something, full-resolution pixels."""
+        return 0.0
+
+    def asks(self, edge: Edge) -> bool:
+        """Whether its amount is to be found on the picture."""
+        return bool(self.automatic) and is_auto(getattr(edge, self.automatic))
+
+    def find(self, whole: Frame, cache: Cache) -> float | None:
+        """The amount that a whole picture at full resolution asks for; None where it is found place by place, as the stage works."""
+        return None
+
+    def words(self, sieve: Sieve) -> list[str]:
+        return changed_in_words(sieve.edge, (*self.does, *self.settings))
+
+    def example(self, sieve: Sieve) -> Sieve:
+        return sieve.but(edge=sieve.edge.but(**self.trial)) if self.trial else sieve
+
+    def run(self, working: Working) -> None:
+        """Work on a mask."""
+        raise NotImplementedError

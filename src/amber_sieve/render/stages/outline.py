@@ -1,0 +1,130 @@
+"""The quick stages of the edge, in the part of the picture that the mask lies in: from levels to smoothing, a class each."""
+
+from __future__ import annotations
+
+from ...core.edge.feather import feathered, smoothed
+from ...core.edge.follow_reach import REACHES
+from ...core.edge.islands import without_islands
+from ...core.edge.levels import mask_levels
+from ...core.edge.morphology import grown, longest_of, without_holes, without_specks
+from ...core.frame import Frame
+from ...project.model import Edge, amount, is_auto
+from ..cache import Cache
+from .edging import EdgeStage, Working
+from .stage import WHOLE
+
+#: A Gaussian is cut off at so many standard deviations (`core.edge.feather.blurred`).
+DEVIATIONS = 4
+#: Share of a picture under which a piece or hole is a speck: found by search with a clicking robot, see docs/sums.md.
+SMALL = 3e-4
+
+
+def small_pieces(frame: Frame) -> int:
+    """Full-resolution pixels up to which a piece or hole of a whole picture is a speck."""
+    return round(SMALL * frame.width * frame.height / frame.scale**2)
+
+
+class Levels(EdgeStage):
+    """Black point, white point and gamma of the mask."""
+
+    name, pointwise = "levels of the mask", True
+    does = ("black", "white", "gamma")
+
+    def run(self, working: Working) -> None:
+        edge = working.edge
+        working.mask = mask_levels(working.mask, edge.black / 100, edge.white / 100, edge.gamma)
+
+
+class Specks(EdgeStage):
+    """Small pieces go, unless a sample lies in them or they lie within Follow's reach of a larger one."""
+
+    name, does, automatic = "specks", ("specks",), "specks"
+
+    def reaches(self, edge: Edge) -> float:
+        near = REACHES[-1] if is_auto(edge.follow) else amount(edge.follow)
+        return WHOLE if self.asks(edge) else 2 * longest_of(amount(edge.specks)) + near
+
+    def find(self, whole: Frame, cache: Cache) -> float:
+        return float(small_pieces(whole))
+
+    def run(self, working: Working) -> None:
+        most = amount(working.edge.specks) * working.scale**2
+        if most >= 1:
+            follow = working.edge.follow
+            near = REACHES[-1] if is_auto(follow) else amount(follow)
+            working.mask = without_specks(working.mask, most, working.clicked.kept, near * working.scale)
+
+
+class Holes(EdgeStage):
+    """Small holes, or all, are filled, unless a dropped place lies in them."""
+
+    name, does, automatic = "holes", ("holes", "all_holes"), "holes"
+
+    def reaches(self, edge: Edge) -> float:
+        return WHOLE if edge.all_holes or self.asks(edge) else longest_of(amount(edge.holes)) + 2
+
+    def find(self, whole: Frame, cache: Cache) -> float:
+        return float(small_pieces(whole))
+
+    def run(self, working: Working) -> None:
+        most = amount(working.edge.holes) * working.scale**2
+        if working.edge.all_holes or most >= 1:
+            working.mask = without_holes(working.mask, most, working.edge.all_holes, working.clicked.dropped)
+
+
+class Islands(EdgeStage):
+    """Pieces that were clicked go, or stay alone."""
+
+    name, does = "islands", ("islands_out", "islands_only")
+
+    def reaches(self, edge: Edge) -> float:
+        return 0.0 if self.rests(edge) else WHOLE
+
+    def run(self, working: Working) -> None:
+        out, only = working.at(working.edge.islands_out), working.at(working.edge.islands_only)
+        working.mask = without_islands(working.mask, out, only)
+
+
+class Grow(EdgeStage):
+    """The outline moves outwards, or inwards."""
+
+    name, does = "grow", ("grow",)
+
+    def reaches(self, edge: Edge) -> float:
+        return abs(edge.grow) + 1
+
+    def spreads(self, edge: Edge) -> float:
+        return max(edge.grow, 0.0)
+
+    def run(self, working: Working) -> None:
+        working.mask = grown(working.mask, working.edge.grow * working.scale)
+
+
+class Feather(EdgeStage):
+    """The outline is softened."""
+
+    name, does, settings = "feather", ("feather",), ("way",)
+
+    def reaches(self, edge: Edge) -> float:
+        return DEVIATIONS * edge.feather
+
+    def spreads(self, edge: Edge) -> float:
+        return DEVIATIONS * edge.feather
+
+    def run(self, working: Working) -> None:
+        working.mask = feathered(working.mask, working.edge.feather * working.scale, working.edge.way)
+
+
+class Smooth(EdgeStage):
+    """A jagged outline is rounded without being softened."""
+
+    name, does = "smooth", ("smooth",)
+
+    def reaches(self, edge: Edge) -> float:
+        return DEVIATIONS * edge.smooth + 2
+
+    def spreads(self, edge: Edge) -> float:
+        return DEVIATIONS * edge.smooth
+
+    def run(self, working: Working) -> None:
+        working.mask = smoothed(working.mask, working.edge.smooth * working.scale)

@@ -1,0 +1,72 @@
+"""What a stage of a sieve says of itself, once; whoever must know all stages goes through the list of them (`every.py`)."""
+
+from __future__ import annotations
+
+import math
+from typing import Any, ClassVar
+
+from ...project.fields import kind_of, numbers_of
+from ...project.model import Frozen, Sieve
+
+#: A stage that looks so far must see the whole picture.
+WHOLE = math.inf
+
+
+def changed_in_words(held: Frozen, only: tuple[str, ...] = ()) -> list[str]:
+    """The numbers and settings of a model that are not at their start, with their values; of some fields alone where they are named."""
+    found = []
+    for spec in numbers_of(type(held)):
+        value = getattr(held, spec.name)
+        if (not only or spec.name in only) and value != type(held).model_fields[spec.name].default and value != "auto":
+            found.append(f"{spec.label.lower()} {value:g}{' ' + spec.unit if spec.unit else ''}")
+    for name, field in type(held).model_fields.items():
+        value, kind = getattr(held, name), kind_of(field)
+        if kind and value != field.default and (not only or name in only):
+            words = "" if kind in ("curve", "hues") else " on" if kind == "switch" else f" {value}" if kind in ("words", "path") else ""
+            found.append(f"{(field.title or name).lower()}{words}")
+    return found
+
+
+class Stage:
+    """One stage of mask or adjustment; by default it looks at single pixels and is the same while something is dragged.
+
+    Attributes
+    ----------
+    name : what it is called where it is told about. pointwise : it depends on the colour of a pixel alone, so a lookup table can carry it.
+    """
+
+    name: ClassVar[str] = ""
+    pointwise: ClassVar[bool] = False
+
+    def idle(self, sieve: Sieve) -> bool:
+        """Whether it does nothing."""
+        raise NotImplementedError
+
+    def without(self, sieve: Sieve) -> Sieve:
+        """The sieve with this stage doing nothing."""
+        raise NotImplementedError
+
+    def looks(self, sieve: Sieve) -> float:
+        """How far it looks beyond a pixel, full-resolution pixels, or ``WHOLE``."""
+        return 0.0
+
+    def while_dragged(self, sieve: Sieve) -> Sieve:
+        """The sieve as it is shown while something is dragged, or played: what cannot be waited for is left out."""
+        return sieve
+
+    def carried(self, sieve: Sieve) -> Sieve:
+        """The sieve with what a lookup table can carry of this stage."""
+        return sieve if self.pointwise or self.idle(sieve) else self.without(sieve)
+
+    def words(self, sieve: Sieve) -> list[str]:
+        """What it does, in a few words each."""
+        return []
+
+    def example(self, sieve: Sieve) -> Sieve:
+        """The sieve with this stage having something to do, for set-up to compile."""
+        return sieve
+
+
+def moved_a_little(held: Frozen) -> dict[str, Any]:
+    """Every number of a model a quarter of the way to the end of what a drag covers."""
+    return {spec.name: min(spec.high, spec.start + 0.25 * (spec.soft_high - spec.start)) for spec in numbers_of(type(held))}

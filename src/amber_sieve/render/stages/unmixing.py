@@ -1,0 +1,157 @@
+"""The stages of the edge that look at the picture again: what is measured is cleaned, the outline unmixed, hair matted, frames averaged."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+
+from ...core.colour.oklab import to_oklab
+from ...core.edge.clean import BLOCK, LOOKS_PER_PASS, fitting_amount
+from ...core.edge.feather import hardened
+from ...core.edge.fine import fine, told_by
+from ...core.edge.follow import LOOKS_PER_REACH, follow
+from ...core.edge.follow_reach import FOUND_LOOKS, follow_found
+from ...core.edge.morphology import longest_of, without_crumbs
+from ...core.frame import Frame
+from ...project.fields import spec_of
+from ...project.model import Edge, Sieve, amount, is_auto
+from ..cache import Cache
+from .edging import EdgeStage, Working
+from .stage import WHOLE
+
+#: Pieces of at most so many full-resolution pixels that Follow leaves by themselves are noise, where specks go at all.
+CRUMBS = 16.0
+#: Noise is measured on neighbouring pixels of the middle of the picture, a square of this side.
+SEEN = 904
+
+
+class Clean(EdgeStage):
+    """The chroma of what is measured is smoothed, before anything is picked (`render.mask.passes_of`)."""
+
+    name, does, automatic, once_a_clip = "a cleaned source", ("clean",), "clean", True
+    trial = {"clean": 1}
+
+    def reaches(self, edge: Edge) -> float:
+        return LOOKS_PER_PASS * (spec_of(Edge, "clean").high if self.asks(edge) else amount(edge.clean))
+
+    def find(self, whole: Frame, cache: Cache) -> float:
+        def passes() -> int:
+            top, left = (max(0, (size - SEEN) // 2) // BLOCK * BLOCK for size in (whole.height, whole.width))
+            return fitting_amount(to_oklab(np.ascontiguousarray(whole.planes[:, top : top + SEEN, left : left + SEEN])))
+
+        return float(cache.get(("noise", whole.key), passes))
+
+
+class Follow(EdgeStage):
+    """The outline is unmixed into surface and background, so far as is set or as is found place by place."""
+
+    name, does, settings, automatic = "follow", ("follow",), ("sensitivity",), "follow"
+    trial = {"follow": 4}
+
+    def reaches(self, edge: Edge) -> float:
+        return FOUND_LOOKS if self.asks(edge) else LOOKS_PER_REACH * amount(edge.follow)
+
+    def while_dragged(self, sieve: Sieve) -> Sieve:
+        return self.without(sieve) if self.asks(sieve.edge) else sieve
+
+    def words(self, sieve: Sieve) -> list[str]:
+        return [] if self.idle(sieve) and not self.asks(sieve.edge) else super().words(sieve)
+
+    def run(self, working: Working) -> None:
+        edge, frame = working.edge, working.frame
+        if is_auto(edge.follow):
+            found = follow_found(frame.planes, working.mask, frame.scale, edge.sensitivity / 100, frame.corner)
+        else:
+            reach = max(1.0, amount(edge.follow) * frame.scale)
+            found = follow(frame.planes, working.mask, reach, edge.sensitivity / 100, frame.corner)
+        working.mask, working.unmixed = found
+
+
+class Crumbs(EdgeStage):
+    """What noise has left of the background, alone in the band that was unmixed, goes."""
+
+    def rests(self, edge: Edge) -> bool:
+        return amount(edge.specks) == 0
+
+    def reaches(self, edge: Edge) -> float:
+        return longest_of(CRUMBS) + 3
+
+    def carried(self, sieve: Sieve) -> Sieve:
+        return sieve  # it goes with Follow
+
+    def run(self, working: Working) -> None:
+        most = min(amount(working.edge.specks), CRUMBS) * working.scale**2
+        if working.unmixed is not None and most >= 1:
+            working.mask = without_crumbs(working.mask, most, working.clicked.kept)
+            working.unmixed = replace(working.unmixed, share=working.mask)
+
+
+class Fine(EdgeStage):
+    """Matting in a band, solved in tiles that start at the picture's corner; where Follow has unmixed, its word counts."""
+
+    name, does = "fine", ("fine",)
+
+    def reaches(self, edge: Edge) -> float:
+        return WHOLE if edge.fine else 0.0
+
+    def run(self, working: Working) -> None:
+        frame, edge, mask, unmixed = working.frame, working.edge, working.mask, working.unmixed
+
+        def make() -> np.ndarray:
+            told = None if unmixed is None else told_by(unmixed, mask.shape)
+            return fine(frame.planes, mask, max(1.0, edge.fine * frame.scale), working.step or working.cache.step, told)
+
+        matted = working.cache.get(fine_key(frame, working.key, edge), make)
+        if unmixed is None:
+            unmixed = follow(frame.planes, matted, max(1.0, edge.fine * frame.scale), 1.0, frame.corner)[1]
+        working.mask, working.unmixed = matted, replace(unmixed, share=matted) if unmixed is not None else None
+
+
+def fine_key(frame: Frame, key: object, edge: Edge) -> tuple[object, ...]:
+    """Under what the matting of a frame is kept: everything it depends on, and nothing else. ``key`` stands for the picked mask."""
+    return ("fine", frame.key, key, NoHaze().kept(Steady().kept(edge)))
+
+
+class Hard(EdgeStage):
+    """The last word: no partial pixel, and so nothing that would have to be unmixed."""
+
+    name, does, pointwise = "hard edge", ("hard",), True
+
+    def run(self, working: Working) -> None:
+        working.mask, working.unmixed = hardened(working.mask), None
+
+
+class NoHaze(EdgeStage):
+    """Without it, the colours of mixed pixels are adjusted as they are."""
+
+    name, settings, pointwise = "no haze", ("no_haze",), True
+
+    def rests(self, edge: Edge) -> bool:
+        return edge.no_haze
+
+    def without(self, sieve: Sieve) -> Sieve:
+        return sieve.but(edge=self.kept(sieve.edge))
+
+    def kept(self, edge: Edge) -> Edge:
+        """The edge as those before this stage see it."""
+        return edge.but(no_haze=True)
+
+    def run(self, working: Working) -> None:
+        working.unmixed = None
+
+
+class Steady(EdgeStage):
+    """Masks of the frames around, brought here along the motion, weigh in (`render.mask`, which has the frames)."""
+
+    name, does = "steady", ("steady",)
+
+    def reaches(self, edge: Edge) -> float:
+        return WHOLE if edge.steady else 0.0
+
+    def while_dragged(self, sieve: Sieve) -> Sieve:
+        return sieve if self.idle(sieve) else self.without(sieve)
+
+    def kept(self, edge: Edge) -> Edge:
+        """The edge of a frame by itself."""
+        return edge.but(steady=0.0) if edge.steady else edge
