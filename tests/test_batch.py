@@ -185,7 +185,7 @@ class LookupTest(FolderCase):
         area = Area(kind="rect", points=((5, 5), (9, 5), (5, 9)))
         held = self.smooth()
         held = held.with_sieve(held.stack[0].but(areas=(area,), edge=Edge(), adjust=held.stack[0].adjust.but(detail={"blur": 3.0})))
-        self.assertEqual(lookup.left_out(held), ["Soft: areas, specks, holes or islands, the work on its edge, detail"])
+        self.assertEqual(lookup.left_out(held), ["Soft: a cleaned source, specks, holes, follow, areas, detail"])
         storage.save(held, self.folder / "p.sieve")
         done = terminal("lookup", self.folder / "p.sieve", "-o", self.folder / "t.cube", "--size", 17)
         self.assertEqual(done.returncode, 0, done.stderr)

@@ -7,7 +7,7 @@ import cv2
 import numpy as np
 import robot
 from common import DEMO, FolderCase, overlap, terminal
-from test_pick import middle_tone
+from made import middle_tone, true_frames
 
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.frame import Frame
@@ -21,14 +21,6 @@ from amber_sieve.project.storage import save
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.mask import mask_of
 from amber_sieve.resolve.resolver import Resolver
-
-
-def true_frames(kind: str) -> list[np.ndarray]:
-    """True coverage for every frame, 0 to 1."""
-    footage = Footage(DEMO / "clip.truth" / f"{kind}.mkv")
-    frames = [footage.decoded(n).to_ndarray(format="gray").astype(np.float32) / 255 for n in range(footage.about.frames)]
-    footage.close()
-    return frames
 
 
 def probe(path) -> dict:

@@ -15,8 +15,8 @@ import numpy as np
 import OpenImageIO as oiio
 import PyOpenColorIO as ocio
 from common import DEMO, FolderCase, WindowCase, demo_frame, rendered_whole, terminal
+from made import raw_file
 from PIL import Image, ImageCms
-from test_export import CAMERA, raw_file  # noqa: F401  (the made-up camera)
 
 from amber_sieve.core.colour import encodings
 from amber_sieve.core.colour.difference import delta_e_2000, to_cielab
@@ -29,9 +29,9 @@ from amber_sieve.media import stills
 from amber_sieve.media.colour import lookup_files, ocio_functions, profiles, screens
 from amber_sieve.media.colour import spaces as colour_spaces
 from amber_sieve.media.opening import open_source
-from amber_sieve.media.reading import Reading
 from amber_sieve.media.source import About
 from amber_sieve.project.model import Adjust, Bands, Cdl, Edge, Lookup, Project, Ramp, Sieve
+from amber_sieve.reading import Reading
 
 
 #: The ColorChecker's 24 patches as linear light of Rec. 709, by colour-science ("ColorChecker24 - After November 2014"), those in its gamut.

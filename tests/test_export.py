@@ -6,8 +6,8 @@ from unittest import mock
 import imagecodecs
 import numpy as np
 import OpenImageIO as oiio
-import tifffile
 from common import DEMO, FolderCase, WindowCase, demo_frame, rendered_whole, terminal, truth
+from made import raw_file
 from PIL import Image
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QMessageBox
@@ -18,26 +18,8 @@ from amber_sieve.export import still_options as export
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
-from amber_sieve.project.explain import explained
 from amber_sieve.project.model import Adjust, Area, Fill, Joined, Light, Project, Sieve
-
-#: From XYZ to the camera of the made-up raw files: that of linear Rec. 709 (IEC 61966-2-1), so that it sees what we call light.
-CAMERA = (3.240454, -1.537138, -0.498531, -0.969266, 1.876010, 0.041556, 0.055643, -0.204025, 1.057225)
-
-
-def raw_file(path, mosaic: np.ndarray, orientation: int = 1) -> None:
-    """A DNG (version 1.4) of a mosaic of red, green, green, blue, 12 bit, by tifffile."""
-
-    def ratios(values) -> tuple[int, ...]:
-        return tuple(part for value in values for part in (round(value * 1e6), 10**6))
-
-    tags = [
-        (274, "H", 1, orientation, True), (33421, "H", 2, (2, 2), True), (33422, "B", 4, (0, 1, 1, 2), True), (50706, "B", 4, (1, 4, 0, 0), True),
-        (50707, "B", 4, (1, 1, 0, 0), True), (50708, "s", 0, "Yard camera", True), (50721, 10, 9, ratios(CAMERA), True), (50778, "H", 1, 21, True),
-        (50728, 5, 3, ratios((1, 1, 1)), True), (50714, "H", 1, 0, True), (50717, "H", 1, 4095, True), (271, "s", 0, "Yard", True),
-        (272, "s", 0, "Camera", True),
-    ]  # fmt: skip
-    tifffile.imwrite(path, mosaic.astype(np.uint16), photometric=32803, extratags=tags, metadata=None, rowsperstrip=mosaic.shape[0])
+from amber_sieve.render.explain import explained
 
 
 class RawTest(FolderCase):
@@ -227,7 +209,7 @@ class ExportDialogTest(WindowCase):
         self.settle()
         self.assertFalse(dialog.beside.pixmap().isNull())
         self.assertIn("largest ΔE2000", dialog.said.text())
-        self.assertIn("Left out: Sieve 1: specks", dialog.said.text())
+        self.assertIn("Left out: Sieve 1: a cleaned source, specks", dialog.said.text())
         self.assertEqual(dialog.chosen_depth, "33")
         dialog.depth_choice.setCurrentIndex(0)
         self.settle()

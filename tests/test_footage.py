@@ -16,6 +16,7 @@ import cv2
 import distributed
 import numpy as np
 from common import DEMO, FolderCase, WindowCase, rendered_whole, terminal, truth
+from made import everything
 from PIL import Image
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
@@ -28,16 +29,10 @@ from amber_sieve.live.watching import Course, Seen, jumps
 from amber_sieve.media import formats
 from amber_sieve.media.footage.timecode import timecode
 from amber_sieve.media.opening import open_source
-from amber_sieve.media.reading import Reading
 from amber_sieve.progress import Progress
 from amber_sieve.project import storage
-from amber_sieve.project.model import Adjust, Band, Bands, Edge, Mono, Project, Recolour, Sieve
-
-
-def everything(adjust: Adjust) -> Project:
-    """A project that adjusts the whole picture."""
-    edge = Edge(specks=0, holes=0, follow=0, clean=0)
-    return Project(stack=(Sieve(name="All", bands=Bands(luminance=Band(on=True, corners=(-1, 0, 100, 101))), edge=edge, adjust=adjust),))
+from amber_sieve.project.model import Adjust, Band, Bands, Mono, Recolour, Sieve
+from amber_sieve.reading import Reading
 
 
 def probed(path: pathlib.Path) -> dict:
@@ -426,10 +421,9 @@ class PlayTest(WindowCase):
         line = self.window.timeline
         line.watch.click()
         end = time.monotonic() + 40
-        while len(self.workspace.clip.watcher.course.seen) < 40 and time.monotonic() < end:
+        while (line.bar.course is None or len(line.bar.course.seen) < 40) and time.monotonic() < end:
             QTest.qWait(20)
-        self.assertEqual(len(self.workspace.clip.watcher.course.seen), 40)
-        self.assertIsNotNone(line.bar.course)
+        self.assertEqual(len(line.bar.course.seen), 40)
         QTest.mouseMove(line.bar, QPoint(round(line.bar.place_of(26)), 20))
         line.bar.setFocus()
         QTest.keyClick(line.bar, Qt.Key.Key_N)

@@ -8,7 +8,7 @@ from unittest import mock
 import av
 import numpy as np
 from common import DEMO, FolderCase
-from test_footage import everything
+from made import everything
 
 from amber_sieve.errors import Trouble
 from amber_sieve.export.clip import ClipExport, export_clip

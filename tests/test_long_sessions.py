@@ -9,9 +9,9 @@ from unittest import mock
 
 import numpy as np
 from common import DEMO, ROOT, FolderCase, WindowCase
+from made import raw_file
 from PIL import Image, ImageCms
 from PyQt6.QtTest import QTest
-from test_export import raw_file
 
 from amber_sieve.core.frame import Frame
 from amber_sieve.desk.dialogs.reading_dialog import ReadingDialog
@@ -23,10 +23,10 @@ from amber_sieve.files import folder_beside, made_folder, mark_of, sweep_parts
 from amber_sieve.live.playing import KEPT
 from amber_sieve.media.colour import profiles
 from amber_sieve.media.opening import open_source
-from amber_sieve.media.reading import Reading
 from amber_sieve.media.stills.thumbnails import thumbnail
 from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project.model import Project
+from amber_sieve.reading import Reading
 from amber_sieve.workspace import tray as trays
 
 sys.path.insert(0, str(ROOT / "tools"))

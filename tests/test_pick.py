@@ -5,6 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 from common import DEMO, demo_frame, overlap, solid, truth
+from made import middle_tone
 
 from amber_sieve.core.colour.oklab import one_from_oklab, to_oklab
 from amber_sieve.core.falloff import shape_table
@@ -22,15 +23,6 @@ OBJECTS = {
     "yard": ("sky", "cloth", "turquoise", "leaf", "terracotta", "figure"),
     "close": ("cloth", "turquoise", "leaf", "honey", "terracotta", "marigolds"),
 }
-
-
-def middle_tone(lab: np.ndarray, true: np.ndarray) -> tuple[int, int]:
-    """x, y of an object's most ordinary pixel."""
-    rows, columns = np.nonzero(true > 0.995)
-    light = lab[0][rows, columns]
-    saturation = np.hypot(lab[1], lab[2])[rows, columns] / (light + 0.06)
-    nearest = np.argmin((light - np.median(light)) ** 2 + (saturation - np.median(saturation)) ** 2)
-    return int(columns[nearest]), int(rows[nearest])
 
 
 class MembershipTest(unittest.TestCase):

@@ -7,14 +7,13 @@ import av
 import cv2
 import numpy as np
 from common import DEMO, FolderCase, WindowCase, overlap, rendered_whole
+from made import middle_tone, true_frames
 from PIL import Image
 from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt
 from PyQt6.QtGui import QMouseEvent
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QMenu
 from scipy.interpolate import CubicHermiteSpline
-from test_clip import true_frames
-from test_pick import middle_tone
 
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.motion.backdrop import Backdrop

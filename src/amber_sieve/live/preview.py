@@ -20,7 +20,8 @@ from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
 from ..files import regular_file
 from ..media.colour import screens
 from ..media.source import Source
-from ..project.model import Project, Reading, Sieve
+from ..project.model import Project, Sieve
+from ..reading import PLAIN, Reading
 from ..render.cache import Cache
 from ..render.evaluate import arriving, made_by, measured
 from ..render.layers import Layers
@@ -65,10 +66,10 @@ class Opened:
     A source is closed when it has been retired and its last reader has let go.
     """
 
-    def __init__(self, source: Source, reading: Reading | None = None) -> None:
+    def __init__(self, source: Source, reading: Reading = PLAIN) -> None:
         self.source = source
         #: How it was read.
-        self.reading = reading or Reading()
+        self.reading = reading
         self.resolver = Resolver(source)
         self.unchanged = Unchanged()
         self._levels: tuple[int, dict[int, Frame]] = (-1, {})

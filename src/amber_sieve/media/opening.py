@@ -5,9 +5,9 @@ from __future__ import annotations
 import pathlib
 
 from ..files import regular_file
+from ..reading import PLAIN, Reading
 from . import formats, stills
 from .footage import sequences
-from .reading import PLAIN, Reading
 from .source import About, Source
 
 

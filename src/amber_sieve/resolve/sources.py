@@ -5,17 +5,10 @@ from __future__ import annotations
 import pathlib
 
 from ..media.opening import open_source
-from ..media.reading import Reading
 from ..media.source import Source
 from ..project.model import Project
 
 
-def reading_of(project: Project) -> Reading:
-    """How the picture of a project is read."""
-    chosen = project.reading
-    return Reading(**dict(chosen))
-
-
 def source_of(project: Project, path: pathlib.Path | None = None) -> Source:
     """The source of a project, or another one in its place read alike; raises `Trouble` when it cannot be opened."""
-    return open_source(path or pathlib.Path(project.source), reading_of(project))
+    return open_source(path or pathlib.Path(project.source), project.reading)

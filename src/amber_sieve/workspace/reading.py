@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
 
 from PyQt6.QtCore import QObject
 
@@ -62,9 +64,9 @@ class SourceReading(QObject):
 
         self._workers.questions.ask(work, then)
 
-    def change(self, **changes: object) -> None:
+    def change(self, **changes: Any) -> None:
         """Read the picture otherwise: its part, its colour space, the white balance of a raw file."""
-        reading = self._work.project.reading.but(**changes)
+        reading = replace(self._work.project.reading, **changes)
         if reading != self._work.project.reading:
             self._work.edit(lambda project: project.but(reading=reading), "Read the picture otherwise")
 

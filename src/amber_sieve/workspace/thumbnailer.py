@@ -11,7 +11,6 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from ..errors import Trouble
 from ..media.stills.thumbnails import SIDE, thumbnail
 from ..project.model import Project
-from ..resolve.sources import reading_of
 from ..threads import Threads
 from .tray import Entry
 
@@ -44,7 +43,7 @@ class Thumbnailer(QObject):
     def _make(self, entry: Entry, project: Project) -> None:
         words = None
         with contextlib.suppress(Trouble, OSError, MemoryError):  # it is said when the picture is opened
-            words = thumbnail(pathlib.Path(project.source), reading_of(project))
+            words = thumbnail(pathlib.Path(project.source), project.reading)
         self.made.emit(entry, words)
 
     def end(self) -> None:

@@ -7,7 +7,7 @@ from PyQt6.QtCore import QSignalBlocker, Qt
 from PyQt6.QtWidgets import QCheckBox, QComboBox, QDialog, QDialogButtonBox, QFormLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from ...media.formats import RAW
-from ...media.reading import CHOICES
+from ...reading import CHOICES
 from ...workspace.workspace import Workspace
 from ..pages.page import row_of
 

@@ -23,7 +23,7 @@ from ...core.colour.luma_chroma import LUMA_WEIGHTS, Samples, to_light
 from ...core.frame import Frame
 from ...errors import Trouble
 from ...files import regular_file
-from ..reading import CHOICES, PLAIN, Reading
+from ...reading import CHOICES, PLAIN, Reading
 from ..source import About, key_of
 
 #: FFmpeg's numbers (ITU-T H.273) for what streams commonly say.

@@ -11,8 +11,8 @@ from fractions import Fraction
 
 from ...core.frame import Frame
 from ...errors import Trouble
+from ...reading import PLAIN, Reading
 from .. import formats, stills
-from ..reading import PLAIN, Reading
 from ..source import About
 
 #: Pictures carry no rate; this one is used unless another is asked for (common practice for film, no source).

@@ -10,9 +10,9 @@ import numpy as np
 from ...core.frame import Frame, patch
 from ...errors import Trouble
 from ...files import regular_file
+from ...reading import PLAIN, Reading
 from ..colour import spaces as colour_spaces
 from ..quiet import quiet
-from ..reading import PLAIN, Reading
 from ..source import About, key_of
 from .reader import LARGEST
 from .still import Still

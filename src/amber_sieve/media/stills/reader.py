@@ -12,13 +12,13 @@ from ...core.colour.transfer import decode_integers
 from ...core.frame import Frame
 from ...errors import Trouble
 from ...files import regular_file
+from ...reading import PLAIN, Reading
 from .. import formats
 from ..colour import management as colours
 from ..colour import spaces as colour_spaces
 from ..harmless import divided_by_alpha, harmless_alpha, made_harmless
 from ..memory import room_for
 from ..quiet import quiet
-from ..reading import PLAIN, Reading
 from ..source import About, key_of
 from . import cmyk, film_scans, phone_and_web
 from .still import Still

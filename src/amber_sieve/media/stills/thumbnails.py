@@ -10,8 +10,8 @@ from PIL import Image, ImageOps
 
 from ...core.colour.transfer import to_screen
 from ...errors import Trouble
+from ...reading import PLAIN, Reading
 from ..opening import open_source
-from ..reading import PLAIN, Reading
 
 #: Longer side, pixels.
 SIDE = 112

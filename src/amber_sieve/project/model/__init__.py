@@ -23,7 +23,7 @@ from .bands import Band, Bands, Ramp
 from .clip import Key, Track
 from .edge import Edge, Place
 from .pick import Pick, Sample
-from .project import VERSION, Group, Joined, Project, Reading, Sieve, Take
+from .project import VERSION, Group, Joined, Project, Sieve, Take
 from .values import (
     Amount,
     ByHue,
@@ -81,7 +81,6 @@ __all__ = [
     "Project",
     "Radiance",
     "Ramp",
-    "Reading",
     "Recolour",
     "Sample",
     "Share",

@@ -12,6 +12,7 @@ from ...names import (
     Gamut,
     MaskFrom,
 )
+from ...reading import PLAIN, Reading
 from ..fields import number
 from .adjust import Adjust
 from .area import Area
@@ -19,7 +20,7 @@ from .bands import Bands
 from .clip import Track
 from .edge import Edge
 from .pick import Pick
-from .values import Coordinate, Frozen, Name, fresh_id
+from .values import Frozen, Name, fresh_id
 
 #: Version of the file format; raised when an older program could not read what a newer one writes.
 VERSION: Literal[6] = 6
@@ -76,28 +77,13 @@ class Take(Frozen):
     stack: tuple[Sieve, ...] = Field(min_length=1, max_length=256)
 
 
-class Reading(Frozen):
-    """How the picture is read, where its file leaves that open or a person knows better."""
-
-    part: str = Field(default="", max_length=200, title="Part", description='of a file that holds several pictures; "" for the first')
-    space: str = Field(default="", max_length=200, title="Colour space", description='name in OpenColorIO; "" for what the file says')
-    matrix: str = Field(default="", max_length=40, title="Matrix", description='of footage; "" for what the stream says')
-    range: str = Field(default="", max_length=40, title="Range", description='of footage: limited, full, or "" for what the stream says')
-    primaries: str = Field(default="", max_length=40, title="Primaries", description='of footage; "" for what the stream says')
-    curve: str = Field(default="", max_length=40, title="Curve", description='of footage; "" for what the stream says')
-    deinterlaced: bool = Field(default=False, title="Deinterlaced", description="Whole frames are made of the fields of interlaced footage")
-    white: tuple[Coordinate, Coordinate] | None = Field(
-        default=None, title="White balance", description="x, y of a place of a camera raw that should be grey; null for as shot"
-    )
-
-
 class Project(Frozen):
     """The whole work on one picture or clip."""
 
     version: Literal[6] = VERSION
     source: str = Field(default="", max_length=4096, description="the picture or clip: a path relative to the project file")
     source_mark: str = Field(default="", max_length=64, description="what the picture was when the project was saved")
-    reading: Reading = Reading()
+    reading: Reading = PLAIN
     working: str = Field(
         default="",
         max_length=200,
