@@ -26,7 +26,7 @@ from amber_sieve.core.pick.tones import tones_of
 from amber_sieve.core.statistics import coverage_of, statistics_of
 from amber_sieve.errors import Trouble
 from amber_sieve.live.sampling import bands_from_samples, fitted, sample_along, sample_at
-from amber_sieve.project import presets
+from amber_sieve.project import presets, store
 from amber_sieve.project.model import Bands, Pick, Project, Ramp, Sample, Sieve
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.evaluate import measured as frame_measured
@@ -308,12 +308,12 @@ class PresetFileTest(FolderCase):
     def test_own_presets_are_kept_listed_and_read(self):
         from unittest import mock
 
-        with mock.patch.object(presets, "own_folder", lambda: self.folder / "presets"):
+        with mock.patch.object(store, "folder_of_presets", lambda: self.folder / "presets"):
             preset = presets.Preset(name="My glaze", swatch=(0.1, 0.2, 0.3), bands=Bands(ramp=Ramp(on=True)))
-            path = presets.keep(preset)
-            self.assertEqual(presets.own(), [preset])
+            path = presets.STORE.keep(preset)
+            self.assertEqual(presets.STORE.all(), [preset])
             (self.folder / "presets" / "broken.json").write_text("no")
-            self.assertEqual(presets.own(), [preset])
+            self.assertEqual(presets.STORE.all(), [preset])
             self.assertEqual(presets.read(path), preset)
         bad = self.folder / "bad.json"
         bad.write_text('{"name": ""}')

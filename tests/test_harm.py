@@ -20,7 +20,7 @@ from amber_sieve.export.clip import ClipExport, export_clip
 from amber_sieve.files import digest_of
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
-from amber_sieve.project import open_tray, presets, recovery, sieve_presets, storage
+from amber_sieve.project import open_tray, presets, recovery, sieve_presets, storage, store
 from amber_sieve.project.model import Adjust, Band, Bands, Light, Mono, Project, Sieve
 
 ALL = Bands(luminance=Band(on=True, corners=(-1, 0, 100, 101)))
@@ -129,15 +129,15 @@ class Names(FolderCase):
     def test_presets_whose_names_differ_have_files_of_their_own(self):
         names = ("a/b", "a-b", "A-b", "🙂", "🙃", "..", "preset", " a-b")
         folder = self.folder / "presets"
-        with mock.patch.object(presets, "own_folder", lambda: folder), mock.patch.object(sieve_presets, "own_folder", lambda: folder):
+        with mock.patch.object(store, "folder_of_presets", lambda: folder):
             for name in names:
-                presets.keep(presets.Preset(name=name, swatch=(0, 0, 0)))
-                presets.keep(presets.Preset(name=name, swatch=(1, 0, 0)))
-            self.assertEqual(sorted(preset.name for preset in presets.own()), sorted(names))
-            self.assertTrue(all(preset.swatch == (1, 0, 0) for preset in presets.own()))
+                presets.STORE.keep(presets.Preset(name=name, swatch=(0, 0, 0)))
+                presets.STORE.keep(presets.Preset(name=name, swatch=(1, 0, 0)))
+            self.assertEqual(sorted(preset.name for preset in presets.STORE.all()), sorted(names))
+            self.assertTrue(all(preset.swatch == (1, 0, 0) for preset in presets.STORE.all()))
             for name in ("x/y", "x-y"):
-                sieve_presets.keep(sieve_presets.preset_of(name, Sieve(), b""))
-            self.assertEqual(sorted(preset.name for preset in sieve_presets.stored()), ["x-y", "x/y"])
+                sieve_presets.STORE.keep(sieve_presets.preset_of(name, Sieve(), b""))
+            self.assertEqual(sorted(preset.name for preset in sieve_presets.STORE.all()), ["x-y", "x/y"])
         self.assertTrue(all(path.resolve().is_relative_to(folder) for path in folder.rglob("*.json")))
 
 

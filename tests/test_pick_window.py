@@ -9,7 +9,7 @@ from PyQt6.QtTest import QTest
 
 from amber_sieve.core.bands.interval import moved_corners
 from amber_sieve.names import COMPARISONS, SHAPES
-from amber_sieve.project import presets
+from amber_sieve.project import store
 
 SHIFT, CTRL, ALT = Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.AltModifier
 LEFT, NONE = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
@@ -256,7 +256,7 @@ class BandsPageTest(WindowCase):
         self.settle()
         self.assertTrue(self.work.sieve.bands.hue.on)
         self.assertGreater(self.viewing.last.coverage.whole, 0.07)
-        with mock.patch.object(presets, "own_folder", lambda: self.folder / "presets"):
+        with mock.patch.object(store, "folder_of_presets", lambda: self.folder / "presets"):
             with mock.patch("amber_sieve.desk.pages.bands.QInputDialog.getText", return_value=("Indigo", True)):
                 QTest.mouseClick(self.page.save_button, LEFT)
             names = [self.page.preset.itemText(k) for k in range(self.page.preset.count())]

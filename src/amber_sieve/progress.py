@@ -56,3 +56,8 @@ class Progress:
         left = spent / share * (1 - share) if share > 0.02 and spent > 0.5 else None
         if self._listener:
             self._listener(share, left)
+
+
+def part_of(step: Callable[[float], None], number: int, of: int) -> Callable[[float], None]:
+    """What tells the progress of one of several pieces of work, from 0, as progress of them all."""
+    return lambda share: step((number + share) / of)

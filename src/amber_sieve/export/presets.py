@@ -6,13 +6,12 @@ import json
 import pathlib
 from typing import Literal
 
-import platformdirs
 from pydantic import Field, ValidationError
 
 from ..errors import Trouble
-from ..files import made_folder, write_text
 from ..project.model import Frozen
-from ..project.storage import read_json
+from ..project.storage import first_complaint, read_json
+from ..project.store import LONGEST_NAME, Store
 from .still_options import Filter
 
 #: Frames of a clip that leave: the one that is seen, all, or those from the in to the out point.
@@ -22,7 +21,7 @@ WhichFrames = Literal["this", "all", "between"]
 class ExportChoice(Frozen):
     """Everything that the export dialog asks, but the folder."""
 
-    name: str = Field(default="", max_length=60)
+    name: str = Field(default="", max_length=LONGEST_NAME)
     frames: WhichFrames = "this"
     what: str = Field(default="result", max_length=40)
     ending: str = Field(default=".png", max_length=12, description="of the file; #### before it for numbered pictures")
@@ -45,38 +44,13 @@ SHIPPED = (
 )
 
 
-class Kept(Frozen):
-    """The file of a person's own."""
-
-    presets: tuple[ExportChoice, ...] = Field(default=(), max_length=200)
-
-
-def own_file() -> pathlib.Path:
-    """Where a person's own are kept."""
-    return pathlib.Path(platformdirs.user_data_dir("amber-sieve")) / "export-presets.json"
-
-
-def own() -> tuple[ExportChoice, ...]:
-    """A person's own; none where there is no file, or a damaged one."""
+def read(path: pathlib.Path) -> ExportChoice:
+    """A choice from a file; raises `Trouble` when it holds none."""
     try:
-        return Kept.model_validate_json(json.dumps(read_json(own_file(), "export presets"))).presets
-    except (Trouble, ValidationError):
-        return ()
+        return ExportChoice.model_validate_json(json.dumps(read_json(path, "a preset of an export")))
+    except ValidationError as error:
+        raise Trouble(f"{path} is not a preset of an export ({first_complaint(error)}): choose another file.") from None
 
 
-def keep(choice: ExportChoice) -> None:
-    """Store one; one of the same name is replaced. Raises `Trouble` when it has no name or cannot be written."""
-    if not choice.name.strip():
-        raise Trouble("A preset needs a name: write one.")
-    _write((*(one for one in own() if one.name != choice.name), choice))
-
-
-def remove(name: str) -> None:
-    """Take one out; raises `Trouble` when that cannot be written."""
-    _write(tuple(one for one in own() if one.name != name))
-
-
-def _write(choices: tuple[ExportChoice, ...]) -> None:
-    path = own_file()
-    made_folder(path.parent, "presets")
-    write_text(path, Kept(presets=choices).model_dump_json(indent=1) + "\n")
+#: A person's own.
+STORE = Store("exports", read)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import contextlib
-import functools
 import math
 import pathlib
 import threading
@@ -13,6 +12,7 @@ from typing import Any, TypeVar
 
 import numpy as np
 
+from .. import progress
 from ..core.colour.lookup import words_through
 from ..core.frame import Frame
 from ..core.mix import mixed
@@ -329,13 +329,9 @@ def difference_of(before: Rendered, after: Rendered) -> Difference | None:
     return Difference(after.mask - before.mask, after.scale, after.origin)
 
 
-def _told_of(step: Callable[[float], None], number: int, of: int, share: float) -> None:
-    step((number + share) / of)
-
-
 def make_waiting_fine(result: Rendered, cache: Cache, step: Callable[[float], None]) -> None:
     """Make the mattings that a preview waits for, and keep them; ``step`` is told the share done, and may raise to stop."""
     layers = layers_in(cache)
     for number, sieve in enumerate(result.waiting):
         seen = measured(result.frame, result.seen, sieve.id, cache, layers)
-        make_fine(seen, sieve, cache, functools.partial(_told_of, step, number, len(result.waiting)))
+        make_fine(seen, sieve, cache, progress.part_of(step, number, len(result.waiting)))

@@ -10,6 +10,7 @@ from dataclasses import dataclass, field
 import cv2
 import numpy as np
 
+from ..core.areas.shapes import ring_of
 from ..core.motion.backdrop import Backdrop, Lie, colours_of
 from ..core.motion.contour import Contour
 from ..core.motion.movement import MOVES, Moves, levels_of, motion, motion_of_rest, moved_by, moved_places, seen_in
@@ -54,12 +55,7 @@ class Tracked:
 def _outline(area: Area, places: np.ndarray) -> np.ndarray:
     """The corners (N, 2) of what an area covers, of its places (N, 2)."""
     if area.kind in BOXED:
-        middle, one, other = places[:3]
-        a, b = one - middle, other - middle
-        if area.kind == "rect":
-            return np.array([middle + a + b, middle + a - b, middle - a - b, middle - a + b])
-        turn = np.linspace(0, 2 * np.pi, 48, endpoint=False)[:, None]
-        return middle + np.cos(turn) * a + np.sin(turn) * b
+        return ring_of(area.kind, places[:3])
     return places
 
 

@@ -2,23 +2,16 @@
 
 from __future__ import annotations
 
-import contextlib
-import hashlib
 import json
 import pathlib
-import re
-from collections.abc import Iterator
 from typing import Literal
 
-import platformdirs
 from pydantic import Field, ValidationError
 
 from ..errors import Trouble
-from ..files import made_folder, write_text
 from .model import Band, Bands, Colour, Edge, Frozen, Pick
 from .storage import edge_from_version_1, edge_from_version_2, first_complaint, pick_from_version_2, read_json
-
-LONGEST_NAME = 60
+from .store import LONGEST_NAME, Store
 
 
 class Preset(Frozen):
@@ -55,11 +48,6 @@ SHIPPED = (
 )
 
 
-def own_folder() -> pathlib.Path:
-    """Where a person's own presets live."""
-    return pathlib.Path(platformdirs.user_data_dir("amber-sieve")) / "presets"
-
-
 def read(path: pathlib.Path) -> Preset:
     """A preset from a file.
 
@@ -81,36 +69,5 @@ def read(path: pathlib.Path) -> Preset:
         raise Trouble(f"{path} is not a preset of Amber Sieve ({first_complaint(error)}): choose another file.") from None
 
 
-def write(preset: Preset, path: pathlib.Path) -> None:
-    """Write a preset; raises `Trouble` when that fails."""
-    write_text(path, preset.model_dump_json(indent=1) + "\n")
-
-
-def file_name_of(name: str) -> str:
-    """The name of a preset's file: its own as far as that goes, and with a digest where that would not tell it from others."""
-    plain = re.sub(r"[^\w-]+", "-", name.strip().lower()).strip("-") or "preset"
-    return f"{plain}.json" if plain == name else f"{plain}-{hashlib.sha256(name.encode('utf-8', 'surrogatepass')).hexdigest()[:8]}.json"
-
-
-def path_for(name: str) -> pathlib.Path:
-    """The file of a person's own preset: the one that holds it already, or a new one."""
-    return next((path for path, preset in _stored() if preset.name == name), own_folder() / file_name_of(name))
-
-
-def keep(preset: Preset) -> pathlib.Path:
-    """Store among a person's own presets; one of the same name is replaced. Raises `Trouble` when that fails."""
-    path = path_for(preset.name)
-    made_folder(path.parent, "presets")
-    write(preset, path)
-    return path
-
-
-def own() -> list[Preset]:
-    """A person's own presets by name; files that are none are passed over."""
-    return [preset for _, preset in _stored()]
-
-
-def _stored() -> Iterator[tuple[pathlib.Path, Preset]]:
-    for path in sorted(own_folder().glob("*.json")) if own_folder().is_dir() else []:
-        with contextlib.suppress(Trouble):
-            yield path, read(path)
+#: A person's own.
+STORE = Store("", read)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import functools
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
@@ -25,6 +24,7 @@ from ..core.pick.connected import connected_only
 from ..core.pick.pieces import Reaching, with_pieces
 from ..core.pick.samples import Probe, membership_and_distances, needs_planes
 from ..names import BANDS, CHANNEL_BANDS
+from ..progress import part_of
 from ..project.model import Bands, Edge, Pick, Sample, Sieve, amount
 from .areas import area_coverage
 from .cache import Cache
@@ -320,13 +320,9 @@ def make_fine(frame: Frame, sieve: Sieve, cache: Cache, step: Step) -> None:
     """Make the mattings that the mask of a sieve waits for, and keep them."""
     around = list(_neighbours(frame, sieve)) if sieve.edge.steady else []
     for number, (other, there) in enumerate(around):
-        _edged(other, there, Cache(0), cache.across, functools.partial(_part_of, step, number, len(around) + 1))
-    told = functools.partial(_part_of, step, len(around), len(around) + 1)
+        _edged(other, there, Cache(0), cache.across, part_of(step, number, len(around) + 1))
+    told = part_of(step, len(around), len(around) + 1)
     edge_of(_on_the_way(frame, sieve, cache, told))
-
-
-def _part_of(step: Step, number: int, of: int, share: float) -> None:
-    step((number + share) / of)
 
 
 def with_areas(frame: Frame, mask: np.ndarray, sieve: Sieve, cache: Cache) -> np.ndarray:

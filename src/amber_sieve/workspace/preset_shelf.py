@@ -4,8 +4,7 @@ from __future__ import annotations
 
 import pathlib
 
-from ..errors import Trouble
-from ..project import edits, presets, sieve_presets
+from ..project import edits, presets, sieve_presets, store
 from .guard import guarded
 from .speech import Speech
 from .work import Work
@@ -24,8 +23,6 @@ class PresetShelf:
         self._work.edit_sieve(lambda s: s.but(pick=preset.pick, bands=preset.bands, edge=preset.edge), f"Preset {preset.name}")
 
     def _from_here(self, name: str) -> presets.Preset:
-        if not 1 <= len(name) <= presets.LONGEST_NAME:
-            raise Trouble(f"The name of a preset has 1 to {presets.LONGEST_NAME} characters, this one {len(name)}: give another name.")
         kept = [sample for sample in self._work.sieve.pick.samples if sample.role == "keep"]
         swatch = kept[0].colour if kept else (0.2, 0.2, 0.2)
         return presets.Preset(
@@ -34,17 +31,17 @@ class PresetShelf:
 
     def keep(self, name: str) -> None:
         """Store the current pick, bands and edge among a person's own presets."""
-        presets.keep(self._from_here(name))
+        presets.STORE.keep(self._from_here(store.checked_name(name)))
         self.speech.said.emit(f"Stored preset {name}")
 
     def write(self, path: pathlib.Path) -> None:
         """Write the current pick, bands and edge as a preset file."""
-        presets.write(self._from_here(path.stem[: presets.LONGEST_NAME]), path)
+        store.write(self._from_here(path.stem[: store.LONGEST_NAME]), path)
         self.speech.said.emit(f"Wrote {path.name}")
 
     def read(self, path: pathlib.Path) -> None:
         """Take a preset file into a person's own."""
-        presets.keep(presets.read(path))
+        presets.STORE.keep(presets.read(path))
 
     # Of whole sieves
 
@@ -52,14 +49,14 @@ class PresetShelf:
         """Store the current sieve as a preset, with a small picture."""
         sieve = self._work.sieve
         alone = edits.unlinked(self._work.project, sieve) if sieve.leans_on else sieve
-        sieve_presets.keep(sieve_presets.preset_of(name, alone, png))
+        sieve_presets.STORE.keep(sieve_presets.preset_of(name, alone, png))
         self.speech.said.emit(f"Stored {name.strip()}")
 
     def read_sieve(self, path: pathlib.Path) -> None:
         """Take a file into the presets of sieves."""
-        sieve_presets.keep(sieve_presets.read(path))
+        sieve_presets.STORE.keep(sieve_presets.read(path))
 
     def write_sieve(self, preset: sieve_presets.SievePreset, path: pathlib.Path) -> None:
         """Write a preset of a sieve as a file."""
-        sieve_presets.write(preset, path if path.suffix else path.with_suffix(".json"))
+        store.write(preset, path if path.suffix else path.with_suffix(".json"))
         self.speech.said.emit(f"Wrote {path.name}")

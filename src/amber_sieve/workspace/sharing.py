@@ -30,12 +30,16 @@ class Sharing:
         for entry in sorted(entries, key=lambda one: one is not self._work.tray.current):
             self._work.tray.share(entry, on)
 
+    @staticmethod
+    def _paste_into(entry: Entry, sieves: tuple[Sieve, ...]) -> None:
+        entry.document.edit(lambda project: edits.with_pasted(project, sieves)[0], "Paste")
+
     def paste(self, entries: list[Entry], text: str, search: bool = False) -> None:
         """Add the sieves of a text to the stacks of several pictures; ``search`` finds the tolerances of their samples on each anew."""
         sieves = clippings.sieves_in(text)
         if not search:
             for entry in entries:
-                entry.document.edit(lambda project: edits.with_pasted(project, sieves)[0], "Paste")
+                self._paste_into(entry, sieves)
             self.speech.said.emit(f"Pasted {', '.join(sieve.name for sieve in sieves)} into {len(entries)} pictures")
             return
 
@@ -55,7 +59,7 @@ class Sharing:
                 if isinstance(result, str):
                     self.speech.trouble.emit(result)
                 else:
-                    entry.document.edit(lambda project, result=result: edits.with_pasted(project, result)[0], "Paste")  # type: ignore[misc]
+                    self._paste_into(entry, result)
 
         self._workers.wait_for("Finding tolerances", work, then)
 

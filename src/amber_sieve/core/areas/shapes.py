@@ -76,6 +76,17 @@ def polygon(points: Points, shape: tuple[int, int]) -> np.ndarray:
     return np.minimum(out, 1, out=out)
 
 
+def ring_of(kind: str, points: np.ndarray, corners: int = 48) -> np.ndarray:
+    """The outline (N, 2) of a rectangle, or of an ellipse as so many corners, of its middle and the ends of two half-axes, (3, 2)."""
+    middle, one, other = points
+    across, down = one - middle, other - middle
+    if kind == "rect":
+        return np.array([middle + across + down, middle + across - down, middle - across - down, middle - across + down])
+    turn = np.linspace(0, 2 * np.pi, corners, endpoint=False)[:, None]
+    ring: np.ndarray = middle + np.cos(turn) * across + np.sin(turn) * down
+    return ring
+
+
 def coverage(kind: str, points: Points, shape: tuple[int, int], feather: float = 0.0, way: str = "both") -> np.ndarray:
     """Coverage of a shape, (H, W) float32 in 0 to 1.
 

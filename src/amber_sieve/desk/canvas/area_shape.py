@@ -19,6 +19,10 @@ def minus(a: Point, b: Point) -> Point:
     return (a[0] - b[0], a[1] - b[1])
 
 
+def scaled_by(a: Point, times: float) -> Point:
+    return (a[0] * times, a[1] * times)
+
+
 def boxed(kind: str, one: Point, other: Point, **settings: object) -> Area:
     """A rectangle, ellipse or radial gradient between two corners."""
     middle = ((one[0] + other[0]) / 2, (one[1] + other[1]) / 2)
@@ -94,9 +98,9 @@ def dragged(area: Area, handle: str, to: Point, about_middle: bool = False, skew
     down = {"bottom": 1, "top": -1}.get(handle.split()[0], 0)
     if skew and (across == 0) != (down == 0):
         if down:
-            v = tuple(d * down for d in minus(to, middle))  # type: ignore[assignment]
+            v = scaled_by(minus(to, middle), down)
         else:
-            u = tuple(d * across for d in minus(to, middle))  # type: ignore[assignment]
+            u = scaled_by(minus(to, middle), across)
         return area.but(points=(middle, plus(middle, u), plus(middle, v)))
     # The place in the shape's own axes: how many half-axes away it lies.
     determinant = u[0] * v[1] - u[1] * v[0] or 1e-9
@@ -140,7 +144,7 @@ def with_number(area: Area, name: str, value: float) -> Area:
     if name == "Angle":
         return turned(area, value - numbers_of(area)["Angle"])
     axis = u if name == "Width" else v
-    axis = tuple(d * max(value, 1) / 2 / max(math.hypot(*axis), 1e-9) for d in axis)  # type: ignore[assignment]
+    axis = scaled_by(axis, max(value, 1) / 2 / max(math.hypot(*axis), 1e-9))
     return area.but(points=(middle, plus(middle, axis), other) if name == "Width" else (middle, one, plus(middle, axis)))
 
 

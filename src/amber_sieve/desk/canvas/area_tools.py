@@ -9,11 +9,13 @@ import numpy as np
 from PyQt6.QtCore import QObject, QPointF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
+from ...core.areas.shapes import ring_of
 from ...names import BOXED, AreaMode
 from ...project import edits
 from ...project.model import Area, Point, Stroke
 from ...workspace.workspace import Workspace
 from ..style import AMBER
+from ..widgets.drawing import draw_edged
 from .area_shape import boxed, dragged, handles_of, moved, snapped
 from .viewport import Viewport
 
@@ -288,9 +290,7 @@ class AreaTools(QObject):
             )
         if self.tool == "brush" and self._pointer is not None:
             at, radius = self.viewport.to_pane(QPointF(*self._pointer)), self.brush.size / 2 * self.viewport.zoom
-            for pen in (QPen(QColor(0, 0, 0, 160), 3), QPen(QColor(240, 240, 240), 1.2)):
-                painter.setPen(pen)
-                painter.drawEllipse(at, radius, radius)
+            draw_edged(painter, lambda: painter.drawEllipse(at, radius, radius), QColor(240, 240, 240), 1.2)
 
     def _paint_stroke(self, painter: QPainter, drawing: Drawing) -> None:
         pen = QPen(QColor(245, 245, 245, 130) if drawing.erase else QColor(232, 158, 32, 130), self.brush.size * self.viewport.zoom)
@@ -302,19 +302,11 @@ class AreaTools(QObject):
 
     def _line(self, painter: QPainter, points: list[Point], closed: bool) -> None:
         places = QPolygonF([self.viewport.to_pane(QPointF(*point)) for point in points])
-        for pen in (QPen(QColor(0, 0, 0, 170), 3.4), QPen(AMBER, 1.5)):
-            painter.setPen(pen)
-            painter.drawPolygon(places) if closed else painter.drawPolyline(places)
+        draw_edged(painter, lambda: painter.drawPolygon(places) if closed else painter.drawPolyline(places), width=1.5)
 
     def _paint_area(self, painter: QPainter, area: Area, handles: bool) -> None:
         if area.kind in BOXED:
-            middle, one, other = (np.array(p) for p in area.points)
-            u, v = one - middle, other - middle
-            if area.kind == "rect":
-                ring = [tuple(middle + a * u + b * v) for a, b in ((-1, -1), (1, -1), (1, 1), (-1, 1))]
-            else:
-                ring = [tuple(middle + np.cos(t) * u + np.sin(t) * v) for t in np.linspace(0, 2 * np.pi, 64)]
-            self._line(painter, ring, True)
+            self._line(painter, [(x, y) for x, y in ring_of(area.kind, np.array(area.points))], True)
         elif area.kind in ("polygon", "gradient"):
             self._line(painter, list(area.points), area.kind == "polygon")
         else:

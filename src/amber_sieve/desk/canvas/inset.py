@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QPointF, QRect, QRectF, Qt
-from PyQt6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QWidget
 
 from ...live.preview import Rendered
 from ...workspace.workspace import Workspace
 from ..style import AMBER, WELL
+from ..widgets.drawing import draw_edged, image_of
 from .viewport import Viewport
 
 #: Room to the pane's border, and the side of the corner by which it is sized, screen pixels.
@@ -48,7 +49,7 @@ class Inset(QWidget):
         self._result, self._words = result, words
         if same and before is not None and (before.scale, before.origin) == (result.scale, result.origin):
             return
-        self._image = QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
+        self._image = image_of(words)
         self.update()
 
     def place(self) -> None:
@@ -80,10 +81,7 @@ class Inset(QWidget):
             corner = self.viewport.to_pane(QPointF(*self._result.origin)) * share
             size = QPointF(self._image.width(), self._image.height()) / self._result.scale * self.viewport.zoom * share
             painter.drawImage(QRectF(corner, corner + size), self._image)
-        painter.setPen(QPen(QColor(20, 20, 20), 3))
-        painter.drawRect(self.rect().adjusted(1, 1, -2, -2))
-        painter.setPen(QPen(AMBER if self._drag else QColor(150, 150, 150), 1))
-        painter.drawRect(self.rect().adjusted(1, 1, -2, -2))
+        draw_edged(painter, lambda: painter.drawRect(self.rect().adjusted(1, 1, -2, -2)), AMBER if self._drag else QColor(150, 150, 150), 1)
         for k in (4, 8):
             painter.drawLine(2, 2 + k, 2 + k, 2)
 

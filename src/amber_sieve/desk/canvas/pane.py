@@ -28,6 +28,7 @@ from ...live.preview import Difference, Rendered
 from ...project.model import Sample
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, SURROUNDS
+from ..widgets.drawing import draw_edged, image_of
 from ..widgets.swatch import screen_colour
 from .viewport import GRID_FROM, Viewport
 
@@ -112,9 +113,9 @@ class Pane(QWidget):
                 self._image = None
             self.update()
             return
-        self._words, self._image = words, _image_of(words)  # the image shares the memory of the words
+        self._words, self._image = words, image_of(words)  # the image shares the memory of the words
         other = result.pictures.get(self.wipe_view) if result and self.wipe is not None else None
-        self._other_words, self._other = other, None if other is None else _image_of(other)
+        self._other_words, self._other = other, None if other is None else image_of(other)
         self.update()
 
     def picture(self) -> QPixmap | None:
@@ -174,7 +175,7 @@ class Pane(QWidget):
 
     def _draw_flash(self, painter: QPainter, difference: Difference) -> None:
         words = self._flash_words
-        image = QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_ARGB32)  # type: ignore[call-overload]
+        image = image_of(words, see_through=True)
         corner = self.viewport.to_pane(QPointF(*difference.origin))
         painter.drawImage(QRectF(corner, corner + QPointF(image.width(), image.height()) / difference.scale * self.viewport.zoom), image)
 
@@ -186,9 +187,7 @@ class Pane(QWidget):
         corner = self.viewport.to_pane(QPointF(left, top))
         box = QRectF(corner, corner + QPointF(width, height) * self.viewport.zoom).adjusted(-4, -4, 4, 4)
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        for pen in (QPen(QColor(0, 0, 0, 180), 4), QPen(AMBER, 1.8)):
-            painter.setPen(pen)
-            painter.drawRoundedRect(box, 4, 4)
+        draw_edged(painter, lambda: painter.drawRoundedRect(box, 4, 4))
 
     def _draw_wipe(self, painter: QPainter, box: QRectF, other: QImage) -> None:
         """The original left of a line that can be dragged."""
@@ -197,10 +196,7 @@ class Pane(QWidget):
         painter.setClipRect(QRectF(0, 0, x, self.height()))
         painter.drawImage(box, other)
         painter.restore()
-        painter.setPen(QPen(QColor(0, 0, 0, 160), 3))
-        painter.drawLine(QPointF(x, 0), QPointF(x, self.height()))
-        painter.setPen(QPen(QColor(240, 240, 240), 1))
-        painter.drawLine(QPointF(x, 0), QPointF(x, self.height()))
+        draw_edged(painter, lambda: painter.drawLine(QPointF(x, 0), QPointF(x, self.height())), QColor(240, 240, 240), 1)
 
     def wipe_x(self) -> float:
         """Where the line between before and after stands, in pixels of this pane."""
@@ -210,13 +206,11 @@ class Pane(QWidget):
         """The box or stroke that is being drawn."""
         points = [self.viewport.to_pane(point) for point in self.drawn]
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        for pen in (QPen(QColor(0, 0, 0, 180), 4), QPen(AMBER, 1.8)):
-            painter.setPen(pen)
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            if self._tools.place == "box":
-                painter.drawRect(QRectF(points[0], points[-1]).normalized())
-            else:
-                painter.drawPolyline(*points)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        if self._tools.place == "box":
+            draw_edged(painter, lambda: painter.drawRect(QRectF(points[0], points[-1]).normalized()))
+        else:
+            draw_edged(painter, lambda: painter.drawPolyline(*points))
 
     def _draw_loupe(self, painter: QPainter) -> None:
         """The pixels round the pointer, and the colour that a click would take as soon as that is found."""
@@ -239,7 +233,7 @@ class Pane(QWidget):
         )
         box = QRectF(corner, corner + QPointF(side, side))
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, False)
-        painter.drawImage(box, _image_of(words))
+        painter.drawImage(box, image_of(words))
         if self._promised[:2] == (x, y):
             painter.fillRect(QRectF(box.left(), box.bottom(), side, 16), screen_colour(self._promised[2]))
         painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -268,9 +262,7 @@ class Pane(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         points = [self.viewport.to_pane(QPointF(x, y)) for x, y in outline]
-        for pen in (QPen(QColor(0, 0, 0, 150), 3), QPen(AMBER, 1.2, Qt.PenStyle.DashLine)):
-            painter.setPen(pen)
-            painter.drawPolygon(*points)
+        draw_edged(painter, lambda: painter.drawPolygon(*points), width=1.2, style=Qt.PenStyle.DashLine)
 
     def _draw_sample(self, painter: QPainter, sample: Sample) -> None:
         """A keep sample is a ring round a dot, a drop sample a crossed-out lozenge; one that reaches only here stands on a point."""
@@ -278,8 +270,8 @@ class Pane(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         middle = at + QPointF(0, -17) if sample.reach == "here" else at
-        for pen in (QPen(QColor(0, 0, 0, 200), 4), QPen(AMBER if sample.role == "keep" else QColor(245, 245, 245), 1.8)):
-            painter.setPen(pen)
+
+        def draw() -> None:
             if sample.role == "keep":
                 painter.drawEllipse(middle, 7, 7)
                 painter.drawPoint(middle)
@@ -289,6 +281,8 @@ class Pane(QWidget):
             if sample.reach == "here":
                 painter.drawLine(middle + QPointF(0, 8), at)
                 painter.drawPoint(at)
+
+        draw_edged(painter, draw, AMBER if sample.role == "keep" else QColor(245, 245, 245))
 
     def enterEvent(self, event: QEnterEvent | None) -> None:
         self._inside = True
@@ -362,8 +356,3 @@ class Pane(QWidget):
         if event is not None and event.angleDelta().y():
             middle = QPointF(self.width() / 2, self.height() / 2)
             self.viewport.zoom_to(self.viewport.zoom * 2 ** (event.angleDelta().y() / 240), event.position() - middle)
-
-
-def _image_of(words: np.ndarray) -> QImage:
-    """Screen words (H, W) as an image that shares their memory."""
-    return QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]

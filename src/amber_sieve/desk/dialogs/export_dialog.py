@@ -8,7 +8,7 @@ from collections.abc import Sequence
 import numpy as np
 from PyQt6 import sip
 from PyQt6.QtCore import QSignalBlocker, Qt
-from PyQt6.QtGui import QImage, QPixmap
+from PyQt6.QtGui import QPixmap
 from PyQt6.QtWidgets import (
     QCheckBox,
     QComboBox,
@@ -39,6 +39,7 @@ from ...media.colour import lookup_files, profiles
 from ...project.fields import Spec
 from ...workspace.workspace import Workspace
 from ..pages.page import row_of
+from ..widgets.drawing import image_of
 from ..widgets.number import Number
 
 DEPTHS = {"uint8": "8 bit", "uint16": "16 bit", "half": "Half float", "float": "Float"}
@@ -207,7 +208,7 @@ class ExportDialog(QDialog):
     # Presets
 
     def _fill_presets(self, chosen: str = "") -> None:
-        self._presets = (*export_presets.SHIPPED, *export_presets.own())
+        self._presets = (*export_presets.SHIPPED, *export_presets.STORE.all())
         self.presets.clear()
         self.presets.addItems([NO_PRESET, *(preset.name for preset in self._presets)])
         self.presets.setCurrentIndex(max(0, self.presets.findText(chosen)))
@@ -236,11 +237,11 @@ class ExportDialog(QDialog):
     def _store(self) -> None:
         name, sure = QInputDialog.getText(self, "Store these choices", "Name")
         if sure:
-            export_presets.keep(self.choice.but(name=name.strip()[:60]))
+            export_presets.STORE.keep(self.choice.but(name=name.strip()[:60]))
             self._fill_presets(name.strip()[:60])
 
     def _remove(self) -> None:
-        export_presets.remove(self._presets[self.presets.currentIndex() - 1].name)
+        export_presets.STORE.remove(self._presets[self.presets.currentIndex() - 1].name)
         self._fill_presets()
 
     # What can be chosen
@@ -372,5 +373,5 @@ class ExportDialog(QDialog):
 
 
 def _pixmap(words: np.ndarray) -> QPixmap:
-    image = QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
+    image = image_of(words)
     return QPixmap.fromImage(image.copy())  # the words go, the picture stays

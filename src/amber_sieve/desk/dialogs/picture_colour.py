@@ -6,7 +6,7 @@ import pathlib
 from collections.abc import Callable
 
 from PyQt6.QtCore import QPointF, Qt
-from PyQt6.QtGui import QCursor, QImage, QMouseEvent, QPixmap
+from PyQt6.QtGui import QCursor, QMouseEvent, QPixmap
 from PyQt6.QtWidgets import QDialog, QFileDialog, QLabel, QVBoxLayout, QWidget
 
 from ...core.colour.transfer import to_screen
@@ -15,6 +15,7 @@ from ...media import formats
 from ...media.opening import open_source
 from ...progress import Progress
 from ...workspace.workers import Workers
+from ..widgets.drawing import image_of
 
 #: Longer side at which the other picture is shown, pixels; side of the square that a click takes there.
 LONGEST, TAKEN = 900, 5
@@ -30,7 +31,7 @@ class PictureColour(QDialog):
         self.setWindowTitle(f"Click a colour in {name}")
         self._frame, self._then = frame, then
         words = to_screen(frame.planes)
-        image = QImage(words.data, frame.width, frame.height, frame.width * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
+        image = image_of(words)
         self.picture = QLabel()
         self.picture.setPixmap(QPixmap.fromImage(image.copy()))  # the words go, the picture stays
         self.picture.setCursor(QCursor(Qt.CursorShape.CrossCursor))

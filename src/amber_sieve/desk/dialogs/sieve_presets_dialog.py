@@ -71,7 +71,7 @@ class SievePresetsDialog(QDialog):
 
     def follow(self) -> None:
         """Show what is stored."""
-        self._presets = sieve_presets.stored()
+        self._presets = sieve_presets.STORE.all()
         self.list.clear()
         for preset in self._presets:
             picture = QPixmap()
@@ -105,7 +105,7 @@ class SievePresetsDialog(QDialog):
 
     def _remove(self) -> None:
         if self.chosen is not None:
-            sieve_presets.remove(self.chosen)
+            sieve_presets.STORE.remove(self.chosen.name)
             self.follow()
 
     def _import(self) -> None:

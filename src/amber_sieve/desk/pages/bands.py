@@ -91,7 +91,7 @@ class BandsPage(Page):
         with QSignalBlocker(self.preset):
             self.preset.clear()
             self.preset.addItem("Presets…")
-            self._listed = [*presets.SHIPPED, *presets.own()]
+            self._listed = [*presets.SHIPPED, *presets.STORE.all()]
             for preset in self._listed:
                 self.preset.addItem(swatch(preset.swatch), preset.name)
 

@@ -12,13 +12,14 @@ from ...core.bands.interval import moved_corners
 from ...core.colour.measures import one_hue_saturation_luminance
 from ...core.colour.oklab import from_oklab
 from ...core.colour.transfer import to_screen
-from ...core.statistics import CELLS, RIM, Statistics
+from ...core.statistics import RIM, Statistics
 from ...live.preview import Rendered
 from ...names import MEASURES
 from ...project.model import Band
 from ...workspace.readout import Pointed
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, WELL
+from ..widgets.drawing import image_of
 
 STRIP, GRIP = 16, 7.0
 HUE, SATURATION, LUMINANCE = "hue", "saturation", "luminance"
@@ -94,7 +95,7 @@ class ColourField(QWidget):
         if result.statistics is not self._counted:
             self._counted = result.statistics
             self._words = field_image(result.statistics)
-            self._image = QImage(self._words.data, CELLS, CELLS, CELLS * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
+            self._image = image_of(self._words)
             self.update()
 
     def _project_changed(self) -> None:
@@ -166,10 +167,10 @@ class ColourField(QWidget):
             painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), self._image)
             if self._solo is not None:
                 words = np.where(self._solo > 0.5, np.uint32(0xC8FFFFFF), np.uint32(0))
-                taken = QImage(words.data, CELLS, CELLS, CELLS * 4, QImage.Format.Format_ARGB32)  # type: ignore[call-overload]
+                taken = image_of(words, see_through=True)
                 painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), taken)
             if self._line is not None:
-                line = QImage(self._line.data, CELLS, CELLS, CELLS * 4, QImage.Format.Format_ARGB32)  # type: ignore[call-overload]
+                line = image_of(self._line, see_through=True)
                 painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), line)
             painter.restore()
         painter.setPen(QPen(QColor(96, 96, 96), 1))

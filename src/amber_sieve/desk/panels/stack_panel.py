@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 from PyQt6.QtCore import QModelIndex, QSignalBlocker, QSize, Qt, QTimer, pyqtSignal
-from PyQt6.QtGui import QColor, QIcon, QImage, QPainter, QPixmap
+from PyQt6.QtGui import QColor, QIcon, QPainter, QPixmap
 from PyQt6.QtWidgets import (
     QHBoxLayout,
     QLabel,
@@ -25,6 +25,7 @@ from ...live.preview import Rendered
 from ...project.edits import leaning_on
 from ...project.model import Project, Sieve
 from ...workspace.workspace import Workspace
+from ..widgets.drawing import image_of
 from ..widgets.icon import with_icon
 from ..widgets.swatch import screen_colour
 from .stack_menu import fill_mask_menu
@@ -192,7 +193,7 @@ class StackPanel(QWidget):
             painter.fillRect(0, top, CHIP, HIGH * (number + 1) // len(chips) - top, colour)
         if mask is not None:
             words = mask_to_screen(mask)
-            image = QImage(words.data, words.shape[1], words.shape[0], words.shape[1] * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
+            image = image_of(words)
             fitted = image.scaled(WIDE, HIGH, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation)
             painter.drawImage(CHIP + 2 + (WIDE - fitted.width()) // 2, (HIGH - fitted.height()) // 2, fitted)
         painter.end()

@@ -7,7 +7,7 @@ from typing import cast
 
 import numpy as np
 from PyQt6.QtCore import QItemSelectionModel, QModelIndex, QPoint, QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QGuiApplication, QIcon, QImage, QPainter, QPen, QPixmap, QPolygonF
+from PyQt6.QtGui import QColor, QGuiApplication, QIcon, QPainter, QPen, QPixmap, QPolygonF
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QListView,
@@ -24,6 +24,7 @@ from ...media.stills.thumbnails import SIDE
 from ...workspace.tray import Entry
 from ...workspace.workspace import Workspace
 from ..style import AMBER, INK
+from ..widgets.drawing import image_of
 
 HEIGHT = 104
 _ENTRY = Qt.ItemDataRole.UserRole
@@ -41,7 +42,7 @@ def _icon(words: np.ndarray | None) -> QIcon:
         empty = QPixmap(SIDE, SIDE * 2 // 3)
         empty.fill(Qt.GlobalColor.black)
         return _untinted(empty)
-    image = QImage(words.data, words.shape[1], words.shape[0], words.strides[0], QImage.Format.Format_RGB32)  # type: ignore[call-overload]
+    image = image_of(words)
     return _untinted(QPixmap.fromImage(image.copy()))
 
 

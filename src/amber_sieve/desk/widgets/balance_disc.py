@@ -8,9 +8,10 @@ from PyQt6.QtGui import QColor, QFocusEvent, QImage, QKeyEvent, QMouseEvent, QPa
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.adjust.balance import RANGES
-from ...core.statistics import CELLS, Statistics
+from ...core.statistics import Statistics
 from ..panels.colour_field import field_image
 from ..style import AMBER, WELL
+from .drawing import image_of
 
 #: The handles differ by their fill, as the ranges do.
 FILLS = {"shadows": QColor(20, 20, 20), "midtones": QColor(128, 128, 128), "highlights": QColor(245, 245, 245)}
@@ -59,7 +60,7 @@ class BalanceDisc(QWidget):
             return
         self._counted = counted
         self._words = field_image(counted)
-        self._image = QImage(self._words.data, CELLS, CELLS, CELLS * 4, QImage.Format.Format_RGB32)  # type: ignore[call-overload]
+        self._image = image_of(self._words)
         self.update()
 
     # Where things are
