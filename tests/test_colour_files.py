@@ -56,7 +56,7 @@ class ProfilesTest(FolderCase):
         wanted = to_cielab(planes.reshape(3, -1).T)
         for name in profiles.NAMES:
             path = self.folder / f"{name}.tif"
-            stills.write(path, about, lambda: iter([(0, planes)]), depth="uint16", profile=name)
+            stills.write(path, about, lambda: iter([(0, planes)]), stills.StillForm("uint16", profile=name))
             held = oiio.ImageInput.open(str(path))
             profile = bytes(np.asarray(held.spec().getattribute("ICCProfile"), np.uint8))
             codes = held.read_image("uint16")
@@ -81,7 +81,7 @@ class ProfilesTest(FolderCase):
         frame = demo_frame("yard").part(600, 600, 700, 680)
         about = About(pathlib.Path("a.png"), "still", (100, 80), "uint16")
         for name, depth, most in (("a.webp", "uint8", 0.2), ("a.jxl", "uint16", 1e-3), ("a.jxl", "uint8", 0.01), ("b.jxl", "half", 2e-3)):
-            stills.write(self.folder / name, about, lambda: iter([(0, frame.planes)]), depth=depth, quality=100)
+            stills.write(self.folder / name, about, lambda: iter([(0, frame.planes)]), stills.StillForm(depth, quality=100))
             back = stills.read(self.folder / name)
             self.assertEqual(back.about.size, (100, 80))
             self.assertLess(np.abs(back.picture.planes - frame.planes).max(), most, name)
@@ -93,7 +93,7 @@ class ProfilesTest(FolderCase):
         codes = []
         for multiplied in (False, True):
             path = self.folder / f"{multiplied}.tif"
-            stills.write(path, about, lambda: iter([(0, planes)]), alpha, premultiplied=multiplied)
+            stills.write(path, about, lambda: iter([(0, planes)]), stills.StillForm(premultiplied=multiplied), alpha)
             hints = oiio.ImageSpec()
             hints.attribute("oiio:UnassociatedAlpha", 1)
             held = oiio.ImageInput.open(str(path), hints)
@@ -245,7 +245,7 @@ class SpacesTest(FolderCase):
         table = screens.display_table(name, "")
         words = to_display_words(frame.planes, table, screens.DARK, screens.BRIGHT)
         about = About(pathlib.Path("a.png"), "still", (400, 400), "uint8")
-        stills.write(self.folder / "a.png", about, lambda: iter([(0, frame.planes)]), display=name)
+        stills.write(self.folder / "a.png", about, lambda: iter([(0, frame.planes)]), stills.StillForm(display=name))
         written = np.asarray(Image.open(self.folder / "a.png")).astype(int)
         far = [np.abs((words >> shift & 255).astype(int) - written[..., k]) for k, shift in enumerate((16, 8, 0))]
         print(f"    a display's table against its formula: largest {max(f.max() for f in far)} levels, mean {np.mean(far):.3f}")

@@ -28,7 +28,7 @@ class StillsTest(FolderCase):
     def written(self, name: str, planes: np.ndarray, depth: str, **about) -> stills.Still:
         path = self.folder / name
         held = About(path, "still", (planes.shape[2], planes.shape[1]), depth, **about)
-        stills.write(path, held, one_strip(planes), depth=depth)
+        stills.write(path, held, one_strip(planes), stills.StillForm(depth))
         return stills.read(path)
 
     def test_every_format_returns_what_was_written(self):
@@ -101,7 +101,7 @@ class StillsTest(FolderCase):
             self.folder / "b.png",
             replace(still.about, metadata={"Artist": "The potter"}),
             one_strip(still.picture.planes),
-            still.picture.alpha,
+            alpha=still.picture.alpha,
         )
         self.assertTrue(np.array_equal(np.asarray(Image.open(self.folder / "b.png")), rgba))
         self.assertEqual(stills.read(self.folder / "b.png").about.metadata.get("Artist"), "The potter")

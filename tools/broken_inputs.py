@@ -197,7 +197,7 @@ for line in sys.stdin:
                 print("nan", path, flush=True)
             target = out / "written.exr"
             if source.about.kind == "still":
-                stills.write(target, source.about, lambda: iter([(0, result)]), frame.alpha, "half")
+                stills.write(target, source.about, lambda: iter([(0, result)]), stills.StillForm("half"), frame.alpha)
                 if not np.isfinite(stills.samples_of(target)[0]).all():
                     print("nan", path, flush=True)
         finally:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 from collections.abc import Callable
 from typing import Any
 
@@ -10,24 +11,27 @@ import numpy as np
 from llvmlite import ir
 from numba.core import types
 from numba.core.caching import FunctionCache
+from numba.core.ccallback import CFunc
+from numba.core.sigutils import normalize_signature
 from numba.extending import intrinsic
 
 # Numba's own work queue aborts the process when two Python threads enter it at once (a preview and an export do).
 # OpenMP and TBB are safe; OpenMP needs only the compiler's run-time library, which set-up installs.
 numba.config.THREADING_LAYER_PRIORITY = ["omp", "tbb", "workqueue"]
 
-_save = FunctionCache.save_overload
+
+class _Kept(FunctionCache):  # type: ignore[misc]
+    """Keeps compiled kernels on disk, or goes on without: on a full or read-only disk the sum itself is as good."""
+
+    def save_overload(self, signature: Any, compiled: Any) -> None:
+        with contextlib.suppress(OSError):  # it will be compiled again next time
+            super().save_overload(signature, compiled)
 
 
-def _save_if_there_is_room(cache: FunctionCache, signature: Any, compiled: Any) -> None:
-    """Keep a compiled kernel on disk, or go on without: on a full or read-only disk the sum itself is as good."""
-    try:
-        _save(cache, signature, compiled)
-    except OSError:  # it will be compiled again next time
-        pass
-
-
-FunctionCache.save_overload = _save_if_there_is_room
+def _compiled(function: Callable[..., Any], **how: Any) -> Callable[..., Any]:
+    made: Any = numba.njit(fastmath=True, error_model="numpy", **how)(function)
+    made._cache = _Kept(function)
+    return made  # type: ignore[no-any-return]
 
 
 def kernel(function: Callable[..., Any]) -> Callable[..., Any]:
@@ -35,20 +39,17 @@ def kernel(function: Callable[..., Any]) -> Callable[..., Any]:
 
     Kernels may assume finite input: what is read from a file is made finite there (`media`).
     """
-    compiled: Callable[..., Any] = numba.njit(parallel=True, fastmath=True, cache=True, nogil=True, error_model="numpy")(function)
-    return compiled
+    return _compiled(function, parallel=True, nogil=True)
 
 
 def serial_kernel(function: Callable[..., Any]) -> Callable[..., Any]:
     """Compile a kernel that runs on one core because its steps build on each other."""
-    compiled: Callable[..., Any] = numba.njit(fastmath=True, cache=True, nogil=True, error_model="numpy")(function)
-    return compiled
+    return _compiled(function, nogil=True)
 
 
 def inner(function: Callable[..., Any]) -> Callable[..., Any]:
     """Compile a small function that kernels take into their loops."""
-    compiled: Callable[..., Any] = numba.njit(fastmath=True, cache=True, inline="always", error_model="numpy")(function)
-    return compiled
+    return _compiled(function, inline="always")
 
 
 @inner
@@ -66,7 +67,11 @@ STEP_SIGNATURE = "void(CPointer(float32), int64, CPointer(float32))"
 
 def row_step(function: Callable[..., Any]) -> Any:
     """Compile a pointwise step that changes one row in place; `call_step` runs it by its ``address``; kept on disk between runs."""
-    return numba.cfunc(STEP_SIGNATURE, nopython=True, cache=True, fastmath=True, error_model="numpy")(function)
+    options = {"nopython": True, "fastmath": True, "error_model": "numpy"}
+    made: Any = CFunc(function, normalize_signature(STEP_SIGNATURE), locals={}, options=options)
+    made._cache = _Kept(function)
+    made.compile()
+    return made
 
 
 @intrinsic  # type: ignore[untyped-decorator]

@@ -82,10 +82,9 @@ def one(project: Project, picture: pathlib.Path, out: pathlib.Path) -> Outcome:
                 out,
                 source.about_frame(0),
                 lambda: strips_of(made.result.planes),
+                stills.StillForm(gamut=project.gamut, display=project.display),
                 made.result.alpha,
-                gamut=project.gamut,
-                original=made.frame,
-                display=project.display,
+                made.frame,
             )
             found.coverage = {project.sieve(one).name: float(mask.mean(dtype=np.float64)) for one, mask in made.masks.items()}
             found.thumbnail = _small(made.result.planes)

@@ -152,10 +152,8 @@ def _export_pictures(source: Source, project: Project, pattern: Pattern, numbers
             stills.write_mask(target, mask[1])
             return
         strips = functools.partial(strips_of, result.planes)
-        stills.write(
-            target, source.about_frame(number), strips, result.alpha, how.depth, project.gamut, display=project.display,
-            masks=dict([mask]) if mask else None,
-        )  # fmt: skip
+        form = stills.StillForm(how.depth, project.gamut, display=project.display)
+        stills.write(target, source.about_frame(number), strips, form, result.alpha, masks=dict([mask]) if mask else None)
 
     with contextlib.closing(in_order(numbers, write, source.about.size)) as written:
         for done, _ in enumerate(written, 1):

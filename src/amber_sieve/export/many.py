@@ -45,21 +45,16 @@ def done_in_any_order(
 
 def _in_processes(work: Callable[..., T], given: Sequence[tuple[Any, ...]], jobs: int) -> Generator[tuple[int, T], None, None]:
     # Spawned, not forked: threads of the kernels do not survive a fork. Each gets its share of the cores.
-    environment = dict(os.environ)
-    os.environ["NUMBA_NUM_THREADS"] = os.environ["OMP_NUM_THREADS"] = str(max(1, (os.cpu_count() or 1) // jobs))
-    try:
-        with concurrent.futures.ProcessPoolExecutor(jobs, multiprocessing.get_context("spawn")) as pool:
-            futures = {pool.submit(work, *one): number for number, one in enumerate(given)}
-            try:
-                for future in concurrent.futures.as_completed(futures):
-                    yield futures[future], future.result()
-            except concurrent.futures.process.BrokenProcessPool:
-                raise Trouble("One of the processes was ended from outside: start again, it goes on where it stopped.") from None
-            finally:
-                pool.shutdown(wait=False, cancel_futures=True)
-    finally:
-        os.environ.clear()
-        os.environ.update(environment)
+    cores = max(1, (os.cpu_count() or 1) // jobs)
+    with concurrent.futures.ProcessPoolExecutor(jobs, multiprocessing.get_context("spawn"), farm_task.keep_to_cores, (cores,)) as pool:
+        futures = {pool.submit(work, *one): number for number, one in enumerate(given)}
+        try:
+            for future in concurrent.futures.as_completed(futures):
+                yield futures[future], future.result()
+        except concurrent.futures.process.BrokenProcessPool:
+            raise Trouble("One of the processes was ended from outside: start again, it goes on where it stopped.") from None
+        finally:
+            pool.shutdown(wait=False, cancel_futures=True)
 
 
 def _on_cluster(work: Callable[..., T], given: Sequence[tuple[Any, ...]], scheduler: str) -> Generator[tuple[int, T], None, None]:

@@ -35,11 +35,9 @@ def export_still(
         path,
         source.about_frame(number),
         lambda: strips_of(made.result.planes, progress, 0.5),
+        stills.StillForm(depth, project.gamut, display=project.display),
         made.result.alpha,
-        depth,
-        project.gamut,
         original=made.frame if source.about.kind != "clip" else None,
-        display=project.display,
     )
 
 

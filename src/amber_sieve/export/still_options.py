@@ -159,10 +159,9 @@ def export(
         planes = np.stack([_sized(plane, size, how.filter) for plane in planes])
         alpha = None if alpha is None else np.clip(_sized(alpha, size, how.filter), 0, 1)
         original = None
-    stills.write(
-        path, about, lambda: strips_of(planes, progress, 0.6), alpha, how.depth, project.gamut, how.quality, original, how.profile,
-        "" if how.profile else project.display, how.premultiplied,
-    )  # fmt: skip
+    display = "" if how.profile else project.display
+    form = stills.StillForm(how.depth, project.gamut, how.quality, how.profile, display, how.premultiplied)
+    stills.write(path, about, lambda: strips_of(planes, progress, 0.6), form, alpha, original)
     return [path]
 
 

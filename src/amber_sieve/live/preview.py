@@ -144,7 +144,7 @@ class Wanted:
     counts_mask: bool = False
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Rendered:
     """A finished preview: the pictures of the views, the mask they were made with, and what is counted.
 
@@ -286,10 +286,11 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     thumbnails = {s.id: sieve_mask(tiny, seen, s.id, cache, layers) for s in project.stack}
     corner = (inner[1].start or 0) / frame.scale, (inner[0].start or 0) / frame.scale
     return Rendered(
-        wanted, frame.scale, (frame.origin[0] + corner[0], frame.origin[1] + corner[1]), pictures, mask, coverage, statistics,
-        frame, whole, seen, waiting, thumbnails, solo_field(statistics, sieve, looking),
-        opened.unchanged.get("divided", (sieve.pick,), lambda: nearer_to_drop(sieve)), opened.resolver.lost_on(wanted.project, project),
-        _counted_within(frame, seen, wanted.sieve_id, cache, layers) if wanted.counts_mask and not wanted.hurried else None,
+        wanted=wanted, scale=frame.scale, origin=(frame.origin[0] + corner[0], frame.origin[1] + corner[1]), pictures=pictures, mask=mask,
+        coverage=coverage, statistics=statistics, frame=frame, whole=whole, seen=seen, waiting=waiting, thumbnails=thumbnails,
+        field=solo_field(statistics, sieve, looking), divided=opened.unchanged.get("divided", (sieve.pick,), lambda: nearer_to_drop(sieve)),
+        lost=opened.resolver.lost_on(wanted.project, project),
+        within=_counted_within(frame, seen, wanted.sieve_id, cache, layers) if wanted.counts_mask and not wanted.hurried else None,
     )  # fmt: skip
 
 

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from pydantic.fields import FieldInfo
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Spec:
     """What is known of a number.
 
@@ -25,14 +25,19 @@ class Spec:
     start: float
     low: float
     high: float
-    unit: str
-    step: float
-    decimals: int
-    help: str
     soft_low: float
     soft_high: float
-    auto: bool
+    unit: str = ""
+    step: float = 1.0
+    decimals: int = 0
+    help: str = ""
+    auto: bool = False
     from_auto: bool = False
+
+
+def plain_spec(name: str, label: str, start: float, low: float, high: float, **more: Any) -> Spec:
+    """A number that stands in no model; a drag covers all of it unless ``soft_low`` and ``soft_high`` say otherwise."""
+    return Spec(**{"name": name, "label": label, "start": start, "low": low, "high": high, "soft_low": low, "soft_high": high, **more})
 
 
 def number(

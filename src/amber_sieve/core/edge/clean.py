@@ -64,14 +64,12 @@ def cleaned(lab: np.ndarray, passes: int, out: np.ndarray | None = None) -> np.n
     elif out is not lab:
         out[...] = lab
     chroma, middle = out[1:], np.empty_like(out[1:])
-    for _ in range(passes):
-        list(_POOL.map(lambda plane, found: cv2.medianBlur(plane, 5, found), chroma, middle))  # OpenCV's median keeps to one core
-        for plane, found in zip(chroma, middle, strict=True):
-            _keep_within(found, LIMIT * NOISE_PER_PASS * passes, plane)
+    with ThreadPoolExecutor(len(chroma), "clean") as pool:  # OpenCV's median keeps to one core
+        for _ in range(passes):
+            list(pool.map(lambda plane, found: cv2.medianBlur(plane, 5, found), chroma, middle))
+            for plane, found in zip(chroma, middle, strict=True):
+                _keep_within(found, LIMIT * NOISE_PER_PASS * passes, plane)
     return out
-
-
-_POOL = ThreadPoolExecutor(2, thread_name_prefix="clean")
 
 
 @kernel

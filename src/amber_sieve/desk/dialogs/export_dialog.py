@@ -36,7 +36,7 @@ from ...export.still_options import FILTERS, WHATS, Export, What, estimated_byte
 from ...media import formats
 from ...media.codecs import CODECS
 from ...media.colour import lookup_files, profiles
-from ...project.fields import Spec
+from ...project.fields import plain_spec
 from ...workspace.workspace import Workspace
 from ..pages.page import row_of
 from ..widgets.drawing import image_of
@@ -56,7 +56,7 @@ USUAL_SIZE = 33
 
 
 def _number(name: str, label: str, start: float, low: float, high: float, unit: str) -> Number:
-    return Number(Spec(name, label, start, low, high, unit, 1, 0, label, low, min(high, 200), False))
+    return Number(plain_spec(name, label, start, low, high, unit=unit, help=label, soft_high=min(high, 200)))
 
 
 def _refill(combo: QComboBox, rows: Sequence[tuple[str, str]], wanted: str) -> None:

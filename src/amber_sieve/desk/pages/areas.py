@@ -7,7 +7,7 @@ from PyQt6.QtWidgets import QButtonGroup, QCheckBox, QComboBox, QGridLayout, QLi
 
 from ...names import AREA_MODES, BOXED, WAYS
 from ...project import edits
-from ...project.fields import Spec, spec_of
+from ...project.fields import plain_spec, spec_of
 from ...project.model import Area, Stroke
 from ...workspace.workspace import Workspace
 from ..canvas.area_shape import numbers_of, with_number
@@ -42,12 +42,12 @@ WORDS = {
 MODES = ("", *AREA_MODES)
 #: The numbers of a shape, which are worked out from its three points.
 SHAPE_NUMBERS = tuple(
-    Spec(name, name, 0, low, high, unit, 1, 1, name, low, high, False)
+    plain_spec(name, name, 0, low, high, unit=unit, decimals=1, help=name)
     for name, low, high, unit in (
         ("X", -20000, 40000, "px"), ("Y", -20000, 40000, "px"), ("Width", 1, 40000, "px"), ("Height", 1, 40000, "px"), ("Angle", -180, 180, "°"),
     )
 )  # fmt: skip
-SENSITIVITY = Spec("sensitivity", "Clinging sensitivity", 50, 0, 100, "%", 1, 0, "From strong edges only to weak ones too", 0, 100, False)
+SENSITIVITY = plain_spec("sensitivity", "Clinging sensitivity", 50, 0, 100, unit="%", help="From strong edges only to weak ones too")
 
 
 class AreasPage(Page):

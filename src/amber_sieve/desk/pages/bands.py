@@ -11,7 +11,7 @@ from ...core.bands.interval import with_corner
 from ...live.preview import Rendered
 from ...names import BANDS, CHANNEL_BANDS, MEASURES, SEEN_BANDS, SHAPES
 from ...project import presets
-from ...project.fields import Spec, spec_of
+from ...project.fields import plain_spec, spec_of
 from ...project.model import Band, Bands, Ramp, Sieve
 from ...workspace.readout import Pointed
 from ...workspace.workspace import Workspace
@@ -22,8 +22,8 @@ from ..widgets.swatch import swatch
 from .page import Page, row_of
 
 #: Numbers that are no fields of the model: one corner of four, whose range follows its band, and what sets several at once.
-CORNER = Spec("corner", "Corner", 0, -360, 720, "", 1, 1, "Corner", -360, 720, False)
-SOFTNESS = Spec("softness", "Softness", 50, 0, 100, "%", 1, 0, "How softly shadows, midtones and highlights meet", 0, 100, False)
+CORNER = plain_spec("corner", "Corner", 0, -360, 720, decimals=1, help="Corner")
+SOFTNESS = plain_spec("softness", "Softness", 50, 0, 100, unit="%", help="How softly shadows, midtones and highlights meet")
 CORNER_NAMES = ("Fade in from", "Full from", "Full to", "Fade out to")
 
 

@@ -14,7 +14,7 @@ from ...core.adjust.hues import closed_curve
 from ...core.colour.transfer import one_encoded
 from ...core.statistics import Statistics
 from ...live.slider_colours import hue_ring
-from ...project.fields import Spec, field_at
+from ...project.fields import field_at, plain_spec
 from ...project.model import Sieve
 from ..style import AMBER
 from ..widgets.balance_disc import BalanceDisc
@@ -32,7 +32,7 @@ HUE_CURVES = {"turn_by_hue": "Turn", "saturation_by_hue": "Saturation", "lightne
 
 
 def _typed(name: str, label: str, low: float, high: float, unit: str = "", decimals: int = 0) -> Number:
-    return Number(Spec(name, label, max(low, 0), low, high, unit, 1, decimals, label, low, high, False))
+    return Number(plain_spec(name, label, max(low, 0), low, high, unit=unit, decimals=decimals, help=label))
 
 
 class _Edited:

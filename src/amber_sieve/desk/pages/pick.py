@@ -24,7 +24,7 @@ from ...core.colour.measures import one_hue_saturation_luminance
 from ...live.preview import Rendered
 from ...names import COMPARISONS, SHAPES, TOLERANCES, DropRule
 from ...project import edits
-from ...project.fields import Spec, spec_of
+from ...project.fields import plain_spec, spec_of
 from ...project.model import Sample, Sieve
 from ...workspace.workspace import Workspace
 from ..style import AMBER, WELL
@@ -35,7 +35,7 @@ from .page import Page, row_of
 
 SIZES = (1, 3, 5, 11, 31)
 #: A setting of the tool in hand, not of the project.
-STROKE = Spec("stroke", "Stroke", 12, 1, 200, "px", 1, 0, "Width of a scribbled sample", 1, 200, False)
+STROKE = plain_spec("stroke", "Stroke", 12, 1, 200, unit="px", help="Width of a scribbled sample")
 RULE_WORDS: dict[DropRule, str] = {"nearer": "Drop what is nearer to it", "tolerance": "Drop all within its tolerance"}
 MEASURE_WORDS = {"original": "Original", "result": "Result of the sieves above", "layer": "Another picture…"}
 

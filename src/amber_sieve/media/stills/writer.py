@@ -7,6 +7,7 @@ import functools
 import pathlib
 import re
 from collections.abc import Callable, Iterator
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -26,18 +27,38 @@ from .reader import samples_of
 GREY = 2e-5
 
 
+@dataclass(frozen=True)
+class StillForm:
+    """What a picture is written as.
+
+    Attributes
+    ----------
+    depth : sample type; by default the one of the picture it was made from, as far as the ending allows.
+    gamut : "lower chroma" or "clip"; only for integer types.
+    quality : of JPEG, 1 to 100.
+    profile : one of `profiles.NAMES`, "" for that of the picture it was made from; only for integer types, and float ones for "Linear" alone.
+    display : the "display / view" of OpenColorIO that integer types are made for, in place of a profile.
+    premultiplied : the colours of integer types are multiplied by alpha, where the kind of file can say so (TIFF).
+    """
+
+    depth: str = ""
+    gamut: str = "lower chroma"
+    quality: int = 95
+    profile: str = ""
+    display: str = ""
+    premultiplied: bool = False
+
+
+AS_READ = StillForm()
+
+
 def write(
     path: pathlib.Path,
     about: About,
     strips: Callable[[], Iterator[tuple[int, np.ndarray]]],
+    form: StillForm = AS_READ,
     alpha: np.ndarray | None = None,
-    depth: str = "",
-    gamut: str = "lower chroma",
-    quality: int = 95,
     original: Frame | None = None,
-    profile: str = "",
-    display: str = "",
-    premultiplied: bool = False,
     masks: dict[str, np.ndarray] | None = None,
 ) -> None:
     """Write a picture in the profile, with the metadata, of the one it was made from.
@@ -46,13 +67,8 @@ def write(
     ----------
     about : the picture it was made from.
     strips : gives (top row, planes (3, rows, W) of linear light) from top to bottom.
+    form : what it is written as.
     alpha : (H, W) float32 or None; a kind of file that has none shows what is transparent before white.
-    depth : sample type; by default the one of ``about``, as far as the ending allows.
-    gamut : "lower chroma" or "clip"; only for integer types.
-    quality : of JPEG, 1 to 100.
-    profile : one of `profiles.NAMES`, "" for the one of ``about``; only for integer types, and float ones for "Linear" alone.
-    display : the "display / view" of OpenColorIO that integer types are made for, in place of a profile.
-    premultiplied : the colours of integer types are multiplied by alpha, where the kind of file can say so (TIFF).
     masks : (H, W) float32 by name, as further channels of OpenEXR; of other kinds of file, the first of them as alpha.
     original : what was read from ``about.path``, if that is where the strips come from: where nothing has changed, the
         stored samples are written again, since going through a wide profile and back can cost the last bit.
@@ -62,7 +78,7 @@ def write(
     Trouble: unknown ending, or the file could not be written (an earlier file is then still whole).
     """
     path = pathlib.Path(path)
-    kind = formats.depth_for(path, depth or about.depth)
+    kind = formats.depth_for(path, form.depth or about.depth)
     known = formats.format_of(path)
     assert known is not None
     width, height = about.size
@@ -72,22 +88,24 @@ def write(
         alpha, masks = next(iter(masks.values())), {}
     if alpha is not None and not known.alpha:
         strips = functools.partial(_before_white, strips, alpha)
-    if about.grey and integer and not masks and not profile and not display and all(is_grey(planes) for _, planes in strips()):
-        _write_grey(path, about, strips, alpha if known.alpha else None, kind, quality)
+    if about.grey and integer and not masks and not form.profile and not form.display and all(is_grey(planes) for _, planes in strips()):
+        _write_grey(path, about, strips, alpha if known.alpha else None, kind, form.quality)
         return
     channels = 4 if alpha is not None and known.alpha else 3
     pixels = np.empty((height, width, channels), {"uint8": np.uint8, "uint16": np.uint16, "half": np.float16, "float": np.float32}[kind])
     own = about.profile if colours.space_of(about.profile) == "rgb" else b""
-    icc = (profiles.named(profile) if profile else own) if integer else b""
-    if profile == "sRGB":
+    icc = (profiles.named(form.profile) if form.profile else own) if integer else b""
+    if form.profile == "sRGB":
         icc = b""  # by its exact formula
-    as_it_was = original is not None and not profile and not display and integer and kind == about.depth and not colours.is_srgb(icc)
+    as_it_was = (
+        original is not None and not form.profile and not form.display and integer and kind == about.depth and not colours.is_srgb(icc)
+    )
     stored = _stored_samples(about) if as_it_was else None
     for top, planes in strips():
         rows = slice(top, top + planes.shape[1])
         target = pixels[rows, :, :3]
         if integer:
-            codes = _codes_of(planes, icc, display, gamut)
+            codes = _codes_of(planes, icc, form.display, form.gamut)
             codes *= np.iinfo(kind).max
             np.rint(codes, out=codes)
             target[...] = codes
@@ -97,15 +115,15 @@ def write(
             most = BRIGHTEST if kind == "half" else np.inf
             target[...] = np.moveaxis(np.clip(planes, -most, most), 0, -1)
     if channels == 4 and alpha is not None:
-        _add_alpha(pixels, alpha, premultiplied and known.encoder == "tiff")
-    spec = _spec_for(about, channels, kind, b"" if display else (icc or colours.srgb_profile()) if integer else b"")
-    if premultiplied and known.encoder == "tiff":
+        _add_alpha(pixels, alpha, form.premultiplied and known.encoder == "tiff")
+    spec = _spec_for(about, channels, kind, b"" if form.display else (icc or colours.srgb_profile()) if integer else b"")
+    if form.premultiplied and known.encoder == "tiff":
         spec.attribute("oiio:UnassociatedAlpha", 0)
     if masks:
         pixels = np.concatenate([pixels, *(mask[..., None].astype(pixels.dtype) for mask in masks.values())], axis=2)
         spec.nchannels = pixels.shape[2]
         spec.channelnames = (*"RGBA"[:channels], *_channel_names(masks))
-    store(path, spec, pixels, quality)
+    store(path, spec, pixels, form.quality)
 
 
 def _codes_of(planes: np.ndarray, icc: bytes, display: str, gamut: str) -> np.ndarray:
