@@ -25,7 +25,7 @@ import robot  # noqa: E402
 
 from amber_sieve.desk.app import application  # noqa: E402
 from amber_sieve.desk.start.waiting import settle  # noqa: E402
-from amber_sieve.desk.window.window import Window  # noqa: E402
+from amber_sieve.desk.window.open_window import open_window  # noqa: E402
 from amber_sieve.workspace.workspace import Workspace  # noqa: E402
 
 #: Waiting in place of asking again and again: who asks holds up the threads that work.
@@ -51,7 +51,7 @@ def objects() -> None:
 def click_times(path: pathlib.Path) -> None:
     """From the press to the painted mask of it, 24 megapixels in the window."""
     running = application()
-    window = Window(Workspace())
+    window = open_window(Workspace())
     window.resize(1280, 800)
     window.show()
     workspace, pane, times = window.workspace, window.canvas.panes[0], []

@@ -16,6 +16,7 @@ from PyQt6.QtWidgets import QApplication, QWidget
 
 from amber_sieve.desk.app import application
 from amber_sieve.desk.start.waiting import settle
+from amber_sieve.desk.window.open_window import open_window
 from amber_sieve.desk.window.window import Window
 from amber_sieve.project.model import Edge
 from amber_sieve.workspace.workspace import Workspace
@@ -89,7 +90,7 @@ def adjustments(window: Window) -> None:
 
 def main() -> None:
     running = application()
-    window = Window(Workspace())
+    window = open_window(Workspace())
     window.resize(1280, 800)
     window.show()
     workspace = window.workspace

@@ -24,7 +24,7 @@ from amber_sieve.core.edge.follow_reach import follow_found
 from amber_sieve.core.frame import Frame
 from amber_sieve.desk.app import application
 from amber_sieve.desk.start.waiting import settle
-from amber_sieve.desk.window.window import Window
+from amber_sieve.desk.window.open_window import open_window
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.media.opening import open_source
 from amber_sieve.project.model import Edge, Pick, Sieve
@@ -59,7 +59,7 @@ def edges(frame: Frame) -> None:
 def brush(path: pathlib.Path) -> None:
     """From a pointer event to the painted stroke under it, 24 megapixels in the window."""
     running = application()
-    window = Window(Workspace())
+    window = open_window(Workspace())
     window.resize(1280, 800)
     window.show()
     window.workspace.pictures.open(path)

@@ -79,11 +79,11 @@ class WindowCase(FolderCase):
     def setUp(self) -> None:
         super().setUp()
         from amber_sieve.desk.app import application
-        from amber_sieve.desk.window.window import Window
+        from amber_sieve.desk.window.open_window import open_window
         from amber_sieve.workspace.workspace import Workspace
 
         self.application = application()
-        self.window = Window(Workspace())
+        self.window = open_window(Workspace())
         self.workspace = self.window.workspace
         self.work, self.viewing = self.workspace.work, self.workspace.viewing
         self.troubles: list[str] = []

@@ -36,7 +36,7 @@ from amber_sieve.desk.widgets.balance_disc import BalanceDisc  # noqa: E402
 from amber_sieve.desk.widgets.band_editor import BandEditor  # noqa: E402
 from amber_sieve.desk.widgets.curve_editor import CurveEditor  # noqa: E402
 from amber_sieve.desk.widgets.number import Number  # noqa: E402
-from amber_sieve.desk.window.window import Window  # noqa: E402
+from amber_sieve.desk.window.open_window import open_window  # noqa: E402
 from amber_sieve.workspace.guard import Mishaps  # noqa: E402
 from amber_sieve.workspace.newest import QUIET  # noqa: E402
 from amber_sieve.workspace.workspace import Workspace  # noqa: E402
@@ -59,7 +59,7 @@ class Monkey:
         self.chance = random.Random(seed)
         self.application = application()
         self.workspace = Workspace()
-        self.window = Window(self.workspace)
+        self.window = open_window(self.workspace)
         self.mishaps = Mishaps(self.workspace.saving.keep_now)
         self.raised: list[str] = []
         self.mishaps.happened.connect(lambda words, details: self.raised.append(details) if details else None)

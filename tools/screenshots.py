@@ -17,7 +17,7 @@ from amber_sieve.desk.dialogs.jobs_dialog import JobsDialog
 from amber_sieve.desk.dialogs.reading_dialog import ReadingDialog
 from amber_sieve.desk.dialogs.small import Keys
 from amber_sieve.desk.start.waiting import settle
-from amber_sieve.desk.window.window import Window
+from amber_sieve.desk.window.open_window import open_window
 from amber_sieve.export.clip import ClipExport
 from amber_sieve.project.model import Adjust, Area, Recolour
 from amber_sieve.workspace.workspace import Workspace
@@ -36,7 +36,7 @@ class Photographer:
 
     def __init__(self) -> None:
         self.application = application()
-        self.window = Window(Workspace())
+        self.window = open_window(Workspace())
         self.window.resize(1280, 800)
         self.window.show()
         self.workspace = self.window.workspace

@@ -12,12 +12,12 @@ def without_screen(demo: pathlib.Path, out: pathlib.Path) -> int:
     """Open the same window offscreen, write result, mask and a picture of the window; returns the exit code."""
     from .desk.app import application
     from .desk.start.waiting import settle
-    from .desk.window.window import Window
+    from .desk.window.open_window import open_window
     from .workspace.workspace import Workspace
 
     out.mkdir(exist_ok=True)
     running = application()
-    window = Window(Workspace())
+    window = open_window(Workspace())
     window.show()
     window.workspace.pictures.open(demo / "yard.sieve", copy=True)
     settle(window.workspace)

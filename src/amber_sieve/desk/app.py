@@ -18,7 +18,7 @@ from ..workspace.memory import few_stores
 from ..workspace.workspace import Workspace
 from .start.one_window import Door, handed_over
 from .style import dress
-from .window.window import Window
+from .window.open_window import open_window
 
 
 def has_screen() -> bool:
@@ -49,7 +49,7 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
     if words and not copy and handed_over(paths):
         return 0
     workspace = Workspace()
-    window = Window(workspace)
+    window = open_window(workspace)
     mishaps = Mishaps(workspace.saving.keep_now)
     mishaps.happened.connect(window.tell_trouble)
     mishaps.install()

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import functools
 import pathlib
-from collections.abc import Sequence
 
 from PyQt6.QtCore import QTimer, pyqtSignal
 from PyQt6.QtGui import QColor
@@ -25,34 +24,15 @@ from ..dialogs.picture_colour import ask_colour_of_picture
 from ..widgets.block import Block
 from ..widgets.colour_button import ColourButton
 from ..widgets.icon import with_icon
-from ..widgets.number import Number
 from .drawn_blocks import BalanceBlock, CurvesBlock, HuesBlock
-from .page import Page, row_of
+from .page import row_of
+from .rows import PAIRS, RowsPage
 
 GAMUT_WORDS = {"lower chroma": "Out of gamut: lower chroma", "clip": "Out of gamut: clip"}
 PICTURES = formats.filter_words("Pictures", formats.endings("still"))
 CDLS = f"CDL ({' '.join('*' + ending for ending in FORMATS)})"
 TABLES = f"Lookup tables ({' '.join('*' + ending for ending in ENDINGS)})"
 NO_TABLE = "Choose a table…"
-#: Numbers that stand side by side, with shorter labels where the neighbours explain them.
-PAIRS: dict[str, tuple[tuple[str, ...], ...]] = {
-    "white": (("temperature",), ("tint",)),
-    "light": (("exposure",), ("contrast", "pivot"), ("highlights", "shadows"), ("white_point", "black_point"), ("gamma",)),
-    "recolour": (("hue",), ("saturation",), ("vibrance",), ("lightness",), ("one_hue", "one_hue_at")),
-    "even": (("even_lightness",), ("even_hue",)),
-    "mono": (("mono",), ("mono_red", "mono_green", "mono_blue")),
-    "cdl": (
-        ("slope_red", "slope_green", "slope_blue"), ("offset_red", "offset_green", "offset_blue"), ("power_red", "power_green", "power_blue"),
-        ("cdl_saturation",),
-    ),
-    "detail": (("noise",), ("blur",), ("local_contrast", "contrast_radius"), ("sharpen", "sharpen_radius"), ("grain", "grain_size")),
-}  # fmt: skip
-SHORT = {
-    "mono_red": "Red", "mono_green": "Green", "mono_blue": "Blue", "cdl_saturation": "Saturation", "even_lightness": "Lightness",
-    "even_hue": "Hue",
-}  # fmt: skip
-ROW_NAMES = {"slope_red": "Slope", "offset_red": "Offset", "power_red": "Power", "mono_red": "Grey from"}
-CHANNELS = {"red": "R", "green": "G", "blue": "B"}
 #: Milliseconds that the picture rests before it is judged.
 JUDGE_AFTER = 350
 
@@ -64,7 +44,7 @@ def _track(path: str, reference: Colour) -> tuple[QColor, ...]:
     return () if codes is None else tuple(QColor.fromRgbF(*(float(v) for v in code)) for code in codes)
 
 
-class AdjustPage(Page):
+class AdjustPage(RowsPage):
     """The adjustments of the current sieve."""
 
     mend = pyqtSignal(str)
@@ -72,8 +52,7 @@ class AdjustPage(Page):
     def __init__(self, workspace: Workspace) -> None:
         super().__init__(workspace)
         self._adjust, self._viewing, self._workers = workspace.adjust, workspace.viewing, workspace.workers
-        #: The numbers of all blocks, by their field's name, and the blocks by theirs.
-        self.numbers: dict[str, Number] = {}
+        #: The blocks by name.
         self.blocks: dict[str, Block] = {}
         self._shown_sieve = ""
         self.column.setSpacing(2)
@@ -82,7 +61,7 @@ class AdjustPage(Page):
         for name, kind in blocks():
             block = self._block(name, kind.label)
             for row in PAIRS.get(name, ()):
-                self._row(block, name, row)
+                self.row(block, name, row)
             if name in builders:
                 builders[name](block)
         self.curves = CurvesBlock(self, self.blocks["curve"])
@@ -119,16 +98,6 @@ class AdjustPage(Page):
         self.blocks[name] = block
         self.column.addWidget(block)
         return block
-
-    def _row(self, block: Block, name: str, names: Sequence[str]) -> None:
-        if names[0] in ROW_NAMES:
-            label = QLabel(ROW_NAMES[names[0]])
-            label.setObjectName("dim")
-            block.add(label)
-        for field in names:
-            channel = CHANNELS.get(field.rpartition("_")[2], "") if name == "cdl" else ""
-            self.numbers[field] = self.number(f"adjust.{name}.{field}", channel or SHORT.get(field, ""), add=False)
-        block.add(row_of(*(self.numbers[field] for field in names)))
 
     def _fill_menu(self, menu: QMenu, name: str) -> None:
         others = [sieve for sieve in self.work.project.stack if sieve.id != self.work.sieve.id]
@@ -236,7 +205,7 @@ class AdjustPage(Page):
         self.fill_picture.clicked.connect(self._choose_picture)
         block.add(self.fill_colour, self.fill_to, self.fill_picture)
         for row in (("fill_angle",), ("fill_across", "fill_down"), ("fill_scale",), ("fill_opacity",)):
-            self._row(block, "fill", row)
+            self.row(block, "fill", row)
         self.fill_blend = self.choice("adjust.fill.fill_blend", BLENDS)
         self.fill_blend_row = row_of(QLabel("Blend mode"), self.fill_blend)
         block.add(self.fill_blend_row)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import QComboBox, QLabel
@@ -22,9 +20,7 @@ from ..widgets.block import Block
 from ..widgets.curve_editor import CurveEditor, Points
 from ..widgets.number import Number
 from .page import row_of
-
-if TYPE_CHECKING:
-    from .adjust import AdjustPage
+from .rows import RowsPage
 
 CURVES = {"curve": "Luminance", "curve_red": "Red", "curve_green": "Green", "curve_blue": "Blue"}
 CURVE_COLOURS = {"curve": AMBER, "curve_red": QColor(230, 90, 80), "curve_green": QColor(90, 200, 100), "curve_blue": QColor(100, 140, 245)}
@@ -38,7 +34,7 @@ def _typed(name: str, label: str, low: float, high: float, unit: str = "", decim
 class _Edited:
     """One editor for several curves, with a list to choose from and two numbers for the chosen point."""
 
-    def __init__(self, page: AdjustPage, block: Block, way: str, names: dict[str, str], editor: CurveEditor, typed: tuple[Number, Number]):
+    def __init__(self, page: RowsPage, block: Block, way: str, names: dict[str, str], editor: CurveEditor, typed: tuple[Number, Number]):
         self.page, self.way, self.names, self.editor, self.typed = page, way, names, editor, typed
         self.choice = QComboBox()
         self.choice.addItems(list(names.values()))
@@ -93,13 +89,13 @@ class CurvesBlock(_Edited):
 
     scale = (255.0, 255.0)
 
-    def __init__(self, page: AdjustPage, block: Block) -> None:
+    def __init__(self, page: RowsPage, block: Block) -> None:
         editor = CurveEditor("Curve", (0, 1), (0, 1))
         editor.through = curve_through
         self._counted: Statistics | None = None
         super().__init__(page, block, "adjust.curve", CURVES, editor, (_typed("in", "In", 0, 255), _typed("out", "Out", 0, 255)))
         for row in (("in_black", "in_white"), ("middle",), ("out_black", "out_white")):
-            page._row(block, "curve", row)
+            page.row(block, "curve", row)
 
     def show_counted(self, counted: Statistics) -> None:
         """Draw what the mask holds under the curve."""
@@ -127,7 +123,7 @@ class CurvesBlock(_Edited):
 class HuesBlock(_Edited):
     """Curves over hue."""
 
-    def __init__(self, page: AdjustPage, block: Block) -> None:
+    def __init__(self, page: RowsPage, block: Block) -> None:
         editor = CurveEditor("Curve over hue", (0, 360), (-100, 100), closed=True)
         editor.through = closed_curve
         editor.ground = [QColor.fromRgbF(*(float(v) for v in code)) for code in hue_ring()]
@@ -148,7 +144,7 @@ class HuesBlock(_Edited):
 class BalanceBlock:
     """Balance of shadows, midtones and highlights."""
 
-    def __init__(self, page: AdjustPage, block: Block) -> None:
+    def __init__(self, page: RowsPage, block: Block) -> None:
         self.page = page
         self.disc = BalanceDisc()
         self.disc.edited.connect(self._edit)
@@ -163,8 +159,8 @@ class BalanceBlock:
                 page.numbers[field] = page.number(f"adjust.balance.{field}", name[0].upper(), add=False)
                 numbers.append(page.numbers[field])
             block.add(label, row_of(*numbers))
-        page._row(block, "balance", ("shadows_to",))
-        page._row(block, "balance", ("highlights_from",))
+        page.row(block, "balance", ("shadows_to",))
+        page.row(block, "balance", ("highlights_from",))
 
     def _edit(self, name: str, hue: float, colour: float) -> None:
         changes = {f"{name}_hue": min(hue, 360.0), f"{name}_colour": colour}

@@ -7,64 +7,23 @@ reworded or translated.
 from __future__ import annotations
 
 import functools
-from collections.abc import Callable, Iterator
-from dataclasses import dataclass
-from typing import TYPE_CHECKING
-
-from PyQt6.QtWidgets import QMenu
+from collections.abc import Iterator
 
 from ...live.tracking import MOVES, Moves
 from ..dialogs.small import SURROUNDS
 from ..panels.stack_menu import copy_sieve, fill_groups_menu, fill_mask_menu, fill_takes_menu, paste_sieve
-
-if TYPE_CHECKING:
-    from .window import Window
+from .menus import Command, Line, Menu
+from .window import Window
 
 #: How opaque a veil can be made from the menu, per cent.
 OPACITIES = (30, 60, 90)
 
 
-@dataclass(frozen=True)
-class Command:
-    """Something that the window does.
-
-    Attributes
-    ----------
-    id : its name in code. menu : id of the menu that it stands in. label : what a person reads, with the letter that chooses it.
-    act : what it does. keys : its shortcut, "" for none. tip : said in the bar at the bottom.
-    enabled : whether it can be chosen now. ticked : whether it is on, for what can be on or off.
-    name : what it is called now, where that changes.
-    """
-
-    id: str
-    menu: str
-    label: str
-    act: Callable[[Window], object]
-    keys: str = ""
-    tip: str = ""
-    enabled: Callable[[Window], bool] | None = None
-    ticked: Callable[[Window], bool] | None = None
-    name: Callable[[Window], str] | None = None
+#: A row of the table.
+Row = Command[Window] | Menu[Window] | Line
 
 
-@dataclass(frozen=True)
-class Menu:
-    """A menu, in the bar or ``inside`` another; ``fill`` puts into it what changes, each time it opens."""
-
-    id: str
-    label: str
-    inside: str = ""
-    fill: Callable[[Window, QMenu], object] | None = None
-
-
-@dataclass(frozen=True)
-class Line:
-    """A line between the commands of a menu."""
-
-    menu: str
-
-
-def _file() -> Iterator[Command | Menu | Line]:
+def _file() -> Iterator[Row]:
     yield Menu("file", "&File")
     yield Command("open", "file", "&Open…", lambda w: w.files.ask_open(), "Ctrl+O")
     yield Menu("recent", "Open &recent", "file", lambda w, menu: w.files.fill_recent(menu))
@@ -91,7 +50,7 @@ def _after(word: str, step: str | None) -> str:
     return f"{word} {step.lower()}" if step else word
 
 
-def _edit() -> Iterator[Command | Menu | Line]:
+def _edit() -> Iterator[Row]:
     yield Menu("edit", "&Edit")
     yield Command(
         "undo", "edit", "&Undo", lambda w: w.workspace.work.undo(), "Ctrl+Z",
@@ -110,7 +69,7 @@ def _edit() -> Iterator[Command | Menu | Line]:
     yield Command("preferences", "edit", "&Preferences…", lambda w: w.show_preferences(), "Ctrl+,")
 
 
-def _stack() -> Iterator[Command | Menu | Line]:
+def _stack() -> Iterator[Row]:
     yield Menu("stack", "&Stack")
     yield Command("add sieve", "stack", "&Add sieve", lambda w: w.workspace.stack.add(), "Ctrl+Shift+N")
     yield Command(
@@ -137,7 +96,7 @@ def _stack() -> Iterator[Command | Menu | Line]:
     yield Command("history", "stack", "&History…", lambda w: w.show_history(), "Ctrl+H")
 
 
-def _clip() -> Iterator[Command | Menu | Line]:
+def _clip() -> Iterator[Row]:
     yield Menu("clip", "&Clip")
     yield Command("play", "clip", "&Play or stop", lambda w: w.workspace.playback.toggle())
     yield Command("in point", "clip", "&In point here", lambda w: w.timeline.toggle_in())
@@ -165,7 +124,7 @@ def _track(window: Window, way: int, moves: Moves) -> None:
     window.track_area(way, moves)
 
 
-def _view() -> Iterator[Command | Menu | Line]:
+def _view() -> Iterator[Row]:
     yield Menu("view", "&View")
     yield Command("fit", "view", "&Fit", lambda w: w.canvas.viewport.fit(), "Ctrl+0")
     yield Command("zoom 100", "view", "&100 %", lambda w: w.canvas.viewport.zoom_to(1.0 / w.devicePixelRatioF()), "Ctrl+1")
@@ -216,7 +175,7 @@ def _prefer(window: Window, **changes: object) -> None:
     window.workspace.preferences.change(**changes)
 
 
-def _go() -> Iterator[Command | Menu | Line]:
+def _go() -> Iterator[Row]:
     yield Menu("go", "&Go")
     for number, (name, label) in enumerate(STEPS.items()):
         yield Command(f"go {name}", "go", f"&{label}", functools.partial(_turn_to, number=number), f"F{number + 2}")
@@ -226,7 +185,7 @@ def _turn_to(window: Window, number: int) -> None:
     window.pages.setCurrentIndex(number)
 
 
-def _help() -> Iterator[Command | Menu | Line]:
+def _help() -> Iterator[Row]:
     yield Menu("help", "&Help")
     yield Command("keys", "help", "&Keys and gestures", lambda w: w.show_keys(), "F1")
     yield Command("find command", "help", "&Find a command…", lambda w: w.find_command(), "Ctrl+K")
@@ -235,4 +194,4 @@ def _help() -> Iterator[Command | Menu | Line]:
 #: The steps of the work, in their order: the pages, and how they are called.
 STEPS = {"pick": "Pick", "bands": "Bands", "edge": "Edge", "areas": "Areas", "adjust": "Adjust"}
 #: Menus, commands and lines as they stand below each other; a menu stands before what is in it.
-TABLE: tuple[Command | Menu | Line, ...] = (*_file(), *_edit(), *_stack(), *_clip(), *_view(), *_go(), *_help())
+TABLE: tuple[Row, ...] = (*_file(), *_edit(), *_stack(), *_clip(), *_view(), *_go(), *_help())

@@ -3,18 +3,14 @@
 from __future__ import annotations
 
 import pathlib
-from typing import TYPE_CHECKING
 
-from PyQt6.QtWidgets import QFileDialog, QMessageBox
+from PyQt6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from ...export.batch import pictures_in
 from ...media import formats
 from ...workspace.workspace import Workspace
 from ..dialogs.export_dialog import ExportDialog
 from ..dialogs.jobs_dialog import JobsDialog
-
-if TYPE_CHECKING:
-    from .window import Window
 
 READABLE_STILLS = formats.filter_words("Pictures", formats.endings("still"))
 PICTURES = formats.filter_words("Pictures", formats.endings("still", writable=True))
@@ -25,12 +21,12 @@ MASKS = formats.filter_words("Grey pictures", formats.endings(mask=True))
 class Exports:
     """What the window writes, with what a person is asked on the way."""
 
-    def __init__(self, window: Window, workspace: Workspace) -> None:
+    def __init__(self, window: QWidget, workspace: Workspace) -> None:
         self.window, self.workspace = window, workspace
 
     def ask_export(self) -> None:
         if not self.workspace.work.opened:
-            self.window.tell_trouble("There is nothing to export yet: open a picture first.")
+            self.workspace.speech.trouble.emit("There is nothing to export yet: open a picture first.")
             return
         about = self.workspace.work.opened.source.about
         ending = ".mp4" if about.kind != "still" else about.path.suffix if formats.is_picture(about.path) else ".png"
@@ -43,7 +39,7 @@ class Exports:
 
     def ask_export_mask(self) -> None:
         if not self.workspace.work.opened:
-            self.window.tell_trouble("There is no mask to export yet: open a picture first.")
+            self.workspace.speech.trouble.emit("There is no mask to export yet: open a picture first.")
             return
         path = self.workspace.work.opened.source.about.path
         name, _ = QFileDialog.getSaveFileName(self.window, "Export mask", str(path.with_name(f"{path.stem}-mask.png")), MASKS)
@@ -53,13 +49,13 @@ class Exports:
     def show_export(self) -> None:
         """Result, masks or a cut-out of this picture, at another depth and size."""
         if not self.workspace.work.opened:
-            self.window.tell_trouble("There is nothing to export yet: open a picture first.")
+            self.workspace.speech.trouble.emit("There is nothing to export yet: open a picture first.")
             return
         ExportDialog(self.window, self.workspace).show()
 
     def ask_lookup(self) -> None:
         if not self.workspace.work.opened:
-            self.window.tell_trouble("There is nothing to compare a lookup table on yet: open a picture first.")
+            self.workspace.speech.trouble.emit("There is nothing to compare a lookup table on yet: open a picture first.")
             return
         name, _ = QFileDialog.getSaveFileName(
             self.window, "Export lookup table", f"{self.workspace.work.sieve.name}.cube", "Lookup tables (*.cube *.clf)"

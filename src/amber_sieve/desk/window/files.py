@@ -4,9 +4,8 @@ from __future__ import annotations
 
 import functools
 import pathlib
-from typing import TYPE_CHECKING
 
-from PyQt6.QtWidgets import QFileDialog, QMenu, QMessageBox
+from PyQt6.QtWidgets import QFileDialog, QMenu, QMessageBox, QWidget
 
 from ...export.batch import pictures_in
 from ...media import formats
@@ -17,16 +16,13 @@ from ...workspace.saving import beside
 from ...workspace.workspace import Workspace
 from ..dialogs.small import RecoveryChoice, RecoveryDialog
 
-if TYPE_CHECKING:
-    from .window import Window
-
 READABLE = formats.filter_words("Pictures, clips, projects", [*formats.endings(), formats.PROJECT])
 
 
 class Files:
     """What the window does with files of pictures and projects."""
 
-    def __init__(self, window: Window, workspace: Workspace) -> None:
+    def __init__(self, window: QWidget, workspace: Workspace) -> None:
         self.window, self.workspace = window, workspace
 
     def ask_open(self) -> None:
@@ -109,7 +105,7 @@ class Files:
 
     def offer_recovery(self) -> None:
         """Offer work that was left behind by a program that no longer runs, if there is any."""
-        found = left_behind(self.window.tell_trouble)
+        found = left_behind(self.workspace.speech.trouble.emit)
         if found:
             RecoveryDialog(self.window, found, self._recover).show()
 
@@ -130,7 +126,7 @@ class Files:
         if found:
             self.workspace.pictures.open_many(found)
         else:
-            self.window.tell_trouble(f"{paths[0]} holds no pictures: drop pictures, clips, projects, or folders that hold some.")
+            self.workspace.speech.trouble.emit(f"{paths[0]} holds no pictures: drop pictures, clips, projects, or folders that hold some.")
 
     def _is_clip(self, folder: pathlib.Path) -> bool:
         words = f"{folder.name} holds numbered pictures. Open them as one clip?"

@@ -1,18 +1,58 @@
-"""Menus and shortcuts, made from the table of commands."""
+"""What a command is, and menus and shortcuts made from a table of them."""
 
 from __future__ import annotations
 
 import functools
-from typing import TYPE_CHECKING
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Generic, TypeVar
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QAction, QKeySequence
-from PyQt6.QtWidgets import QMenu
+from PyQt6.QtWidgets import QMainWindow, QMenu
 
-from .commands import TABLE, Command, Line, Menu
+#: The window whose menus they are.
+W = TypeVar("W", bound=QMainWindow)
 
-if TYPE_CHECKING:
-    from .window import Window
+
+@dataclass(frozen=True)
+class Command(Generic[W]):
+    """Something that the window does.
+
+    Attributes
+    ----------
+    id : its name in code. menu : id of the menu that it stands in. label : what a person reads, with the letter that chooses it.
+    act : what it does. keys : its shortcut, "" for none. tip : said in the bar at the bottom.
+    enabled : whether it can be chosen now. ticked : whether it is on, for what can be on or off.
+    name : what it is called now, where that changes.
+    """
+
+    id: str
+    menu: str
+    label: str
+    act: Callable[[W], object]
+    keys: str = ""
+    tip: str = ""
+    enabled: Callable[[W], bool] | None = None
+    ticked: Callable[[W], bool] | None = None
+    name: Callable[[W], str] | None = None
+
+
+@dataclass(frozen=True)
+class Menu(Generic[W]):
+    """A menu, in the bar or ``inside`` another; ``fill`` puts into it what changes, each time it opens."""
+
+    id: str
+    label: str
+    inside: str = ""
+    fill: Callable[[W, QMenu], object] | None = None
+
+
+@dataclass(frozen=True)
+class Line:
+    """A line between the commands of a menu."""
+
+    menu: str
 
 
 def plain(label: str) -> str:
@@ -20,14 +60,14 @@ def plain(label: str) -> str:
     return label.replace("&", "")
 
 
-class Menus:
+class Menus(Generic[W]):
     """The menus of a window, and the action of every command by its id."""
 
-    def __init__(self, window: Window) -> None:
-        self._window = window
+    def __init__(self, window: W, rows: Sequence[Command[W] | Menu[W] | Line]) -> None:
+        self._window, self._rows = window, rows
         self.menus: dict[str, QMenu] = {}
         self.actions: dict[str, QAction] = {}
-        for row in TABLE:
+        for row in rows:
             if isinstance(row, Menu):
                 self._add_menu(row)
             elif isinstance(row, Line):
@@ -39,7 +79,7 @@ class Menus:
         for action in self.letters.values():
             action.setShortcutContext(Qt.ShortcutContext.WidgetShortcut)
 
-    def _add_menu(self, row: Menu) -> None:
+    def _add_menu(self, row: Menu[W]) -> None:
         bar = self._window.menuBar()
         assert bar is not None
         menu = self.menus[row.inside].addMenu(row.label) if row.inside else bar.addMenu(row.label)
@@ -48,7 +88,7 @@ class Menus:
             menu.aboutToShow.connect(functools.partial(row.fill, self._window, menu))
         self.menus[row.id] = menu
 
-    def _add(self, row: Command) -> None:
+    def _add(self, row: Command[W]) -> None:
         action = QAction(row.label, self._window)
         action.setObjectName(row.id)
         if row.keys:
@@ -61,7 +101,7 @@ class Menus:
 
     def refresh(self) -> None:
         """Let every command say what it does now, and whether it can be chosen."""
-        for row in TABLE:
+        for row in self._rows:
             if isinstance(row, Command):
                 action = self.actions[row.id]
                 if row.name is not None:
@@ -73,5 +113,5 @@ class Menus:
 
     def listed(self) -> list[tuple[str, str, QAction]]:
         """The label of the menu, the label and the action of every command."""
-        rows = [row for row in TABLE if isinstance(row, Command)]
+        rows = [row for row in self._rows if isinstance(row, Command)]
         return [(plain(self.menus[row.menu].title()), plain(self.actions[row.id].text()), self.actions[row.id]) for row in rows]

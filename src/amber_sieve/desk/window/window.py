@@ -108,8 +108,6 @@ class Window(QMainWindow):
         self.setCentralWidget(self.split)
         self._build_status()
         self.files, self.exports = Files(self, workspace), Exports(self, workspace)
-        self.menus = Menus(self)
-        self.stack.menu_wanted.connect(self.menus.menus["stack"].popup)
         workspace.speech.trouble.connect(self.tell_trouble)
         workspace.speech.mishap.connect(self.tell_trouble)
         workspace.speech.said.connect(self.say)
@@ -125,8 +123,13 @@ class Window(QMainWindow):
         assert application is not None
         application.installEventFilter(self)
         self._prefer()
-        self._retitle()
         self.canvas.follow_tool()
+
+    def take_menus(self, menus: Menus[Window]) -> None:
+        """Have these menus; the window is whole from now on."""
+        self.menus = menus
+        self.stack.menu_wanted.connect(menus.menus["stack"].popup)
+        self._retitle()
 
     def showEvent(self, event: QShowEvent | None) -> None:
         """Once the frame is known, nothing of the window lies beside the screen."""
@@ -205,7 +208,7 @@ class Window(QMainWindow):
         Commands(self, [(f"{menu}: {name}", action) for menu, name, action in self.menus.listed() if action.isEnabled()]).show()
 
     def show_history(self) -> None:
-        """The steps of this workspace, to go back or on to any of them."""
+        """The steps of the work, to go back or on to any of them."""
         HistoryDialog(self, self.workspace).show()
 
     def show_sieve_presets(self) -> None:

@@ -5,7 +5,6 @@ from __future__ import annotations
 import bisect
 import contextlib
 import pathlib
-import re
 import threading
 from collections import OrderedDict
 from collections.abc import Hashable
@@ -16,31 +15,22 @@ import av
 import numpy as np
 from av.filter import Graph
 from av.video.frame import VideoFrame
-from av.video.reformatter import ColorRange, Interpolation
 
 from ...core.colour import encodings
-from ...core.colour.luma_chroma import LUMA_WEIGHTS, Samples, to_light
 from ...core.frame import Frame
 from ...errors import Trouble
 from ...files import regular_file
 from ...reading import CHOICES, PLAIN, Reading
 from ..source import About, key_of
+from .decoded import (
+    MATRIX_NAMES,
+    RANGE_NAMES,
+    is_luma_chroma,
+    light_of,
+    matrix_of,
+    to_rgb16,
+)
 
-#: FFmpeg's numbers (ITU-T H.273) for what streams commonly say.
-UNSPECIFIED = 2
-MATRIX_NAMES = {
-    0: "RGB",
-    1: "BT.709",
-    4: "FCC",
-    5: "BT.601 (625)",
-    6: "BT.601 (525)",
-    7: "SMPTE 240M",
-    9: "BT.2020",
-    10: "BT.2020 (constant)",
-}
-RANGE_NAMES = {1: "limited", 2: "full"}
-#: A stream that names no matrix is taken as BT.709 from this height on, as BT.601 below (common practice, no source).
-HD_HEIGHT = 576
 #: Frames that are decoded on the way to one a little later, where seeking would cost more.
 NEAR = 24
 INTERLACED = "{} is interlaced: File > How the picture is read… deinterlaces it."
@@ -54,73 +44,6 @@ TRIED = 12
 PASSED = 64_000_000
 #: Damaged packets in a row after which a stretch is given up.
 MOST_COMPLAINTS = 200
-
-
-def matrix_of(number: int, height: int) -> int:
-    """The matrix to decode with: the stream's, or what its height suggests."""
-    return number if number in LUMA_WEIGHTS else (1 if height > HD_HEIGHT else 6)
-
-
-def range_of(frame: VideoFrame) -> ColorRange:
-    """The range to decode with: the stream's; limited when it does not say."""
-    return ColorRange.JPEG if frame.color_range == ColorRange.JPEG or frame.format.name.startswith("yuvj") else ColorRange.MPEG
-
-
-def plane_of(frame: VideoFrame, index: int) -> np.ndarray:
-    """One plane of a frame as it lies in memory, (rows, at least the columns there are), shared with it."""
-    held = frame.planes[index]
-    values = np.frombuffer(memoryview(held), np.uint16 if frame.format.components[index].bits > 8 else np.uint8)
-    return values.reshape(held.height, -1)
-
-
-def samples_of(pixels: av.VideoFormat, matrix: int, full: bool, used: int = 0) -> Samples:
-    """How light is coded in a format of planes."""
-    across, down = (64 // size for size in (pixels.chroma_width(64), pixels.chroma_height(64)))
-    return Samples(matrix, 16 if used else pixels.components[0].bits, full, across, down, used)
-
-
-#: Formats that hold the samples of others in another order.
-SAME_AS = {"nv12": "yuv420p", "yuyv422": "yuv422p", "uyvy422": "yuv422p", "p010le": "yuv420p10le", "p210le": "yuv422p10le"}
-#: Formats whose planes are read as they are, and the one that others are brought to, its samples being those they had, moved up.
-PLANES = re.compile(r"yuv(j|a)?4(20|22|44)p((9|10|12|14|16)le)?")
-MOVED_UP = "yuv444p16le"
-
-
-def is_luma_chroma(pixels: av.VideoFormat) -> bool:
-    """Whether a format holds Y', Cb and Cr."""
-    return not pixels.is_rgb and len(pixels.components) >= 3
-
-
-def light_of(frame: VideoFrame, curve: int, primaries: int, size: tuple[int, int] | None = None) -> np.ndarray:
-    """Linear light (3, H, W) of a decoded frame of Y'CbCr, by its own matrix and range; ``size`` is width and height to shrink to."""
-    extent, name, used = range_of(frame), SAME_AS.get(frame.format.name, frame.format.name), 0
-    matrix, height = matrix_of(int(frame.colorspace), frame.height), frame.height
-    if size is None and PLANES.fullmatch(name):
-        planes = frame if name == frame.format.name else frame.reformat(format=name, src_color_range=extent, dst_color_range=extent)
-    else:
-        used, (width, height) = frame.format.components[0].bits, size or (frame.width, frame.height)
-        how = Interpolation.AREA | Interpolation.ACCURATE_RND
-        planes = frame.reformat(width, height, MOVED_UP, interpolation=how, src_color_range=extent, dst_color_range=extent)
-    luma, blue, red = (plane_of(planes, index) for index in range(3))
-    return to_light(luma, blue, red, planes.width, samples_of(planes.format, matrix, extent == ColorRange.JPEG, used), curve, primaries)
-
-
-def to_rgb16(frame: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarray:
-    """Red, green, blue codes (H, W, 3) uint16 of a decoded frame of RGB or greys; ``size`` is width and height to shrink to.
-
-    They may share the memory of the frame: read only.
-    """
-    spread = frame.reformat(
-        width=size[0] if size else None,
-        height=size[1] if size else None,
-        interpolation=Interpolation.AREA if size else None,
-        format="rgb48le",
-        src_color_range=None if frame.format.is_rgb else range_of(frame),
-        dst_color_range=ColorRange.JPEG,
-    )
-    held = spread.planes[0]
-    rows = np.frombuffer(memoryview(held), np.uint16).reshape(held.height, -1)
-    return np.ascontiguousarray(rows[:, : 3 * held.width]).reshape(held.height, held.width, 3)
 
 
 def _size_of(frame: VideoFrame) -> int:

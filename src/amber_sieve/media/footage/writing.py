@@ -24,7 +24,8 @@ from ...files import Checked
 from ..codecs import CODECS, codecs_with_alpha
 from ..colour import spaces as colour_spaces
 from ..formats import QUALITY, container_of
-from .clip import UNSPECIFIED, Footage, matrix_of, plane_of, range_of, samples_of
+from .clip import Footage
+from .decoded import UNSPECIFIED, matrix_of, plane_of, range_of, samples_of
 
 #: What is laid over a frame begins at multiples of so many pixels and has as many to spare, so that chroma falls as in a whole one.
 BLOCK = 16

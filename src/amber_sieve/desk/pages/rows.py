@@ -1,0 +1,52 @@
+"""Numbers of adjustments in rows, and which of them stand side by side."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from PyQt6.QtWidgets import QLabel
+
+from ...workspace.workspace import Workspace
+from ..widgets.block import Block
+from ..widgets.number import Number
+from .page import Page, row_of
+
+#: Numbers that stand side by side, with shorter labels where the neighbours explain them.
+PAIRS: dict[str, tuple[tuple[str, ...], ...]] = {
+    "white": (("temperature",), ("tint",)),
+    "light": (("exposure",), ("contrast", "pivot"), ("highlights", "shadows"), ("white_point", "black_point"), ("gamma",)),
+    "recolour": (("hue",), ("saturation",), ("vibrance",), ("lightness",), ("one_hue", "one_hue_at")),
+    "even": (("even_lightness",), ("even_hue",)),
+    "mono": (("mono",), ("mono_red", "mono_green", "mono_blue")),
+    "cdl": (
+        ("slope_red", "slope_green", "slope_blue"), ("offset_red", "offset_green", "offset_blue"), ("power_red", "power_green", "power_blue"),
+        ("cdl_saturation",),
+    ),
+    "detail": (("noise",), ("blur",), ("local_contrast", "contrast_radius"), ("sharpen", "sharpen_radius"), ("grain", "grain_size")),
+}  # fmt: skip
+SHORT = {
+    "mono_red": "Red", "mono_green": "Green", "mono_blue": "Blue", "cdl_saturation": "Saturation", "even_lightness": "Lightness",
+    "even_hue": "Hue",
+}  # fmt: skip
+ROW_NAMES = {"slope_red": "Slope", "offset_red": "Offset", "power_red": "Power", "mono_red": "Grey from"}
+CHANNELS = {"red": "R", "green": "G", "blue": "B"}
+
+
+class RowsPage(Page):
+    """A page whose blocks have rows of numbers."""
+
+    def __init__(self, workspace: Workspace) -> None:
+        super().__init__(workspace)
+        #: The numbers of all blocks, by their field's name.
+        self.numbers: dict[str, Number] = {}
+
+    def row(self, block: Block, name: str, names: Sequence[str]) -> None:
+        """Put numbers of a block side by side."""
+        if names[0] in ROW_NAMES:
+            label = QLabel(ROW_NAMES[names[0]])
+            label.setObjectName("dim")
+            block.add(label)
+        for field in names:
+            channel = CHANNELS.get(field.rpartition("_")[2], "") if name == "cdl" else ""
+            self.numbers[field] = self.number(f"adjust.{name}.{field}", channel or SHORT.get(field, ""), add=False)
+        block.add(row_of(*(self.numbers[field] for field in names)))
