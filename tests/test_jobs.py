@@ -293,6 +293,23 @@ class HouseTest(FolderCase):
                 if first in self.FLOORS:
                     self.assertIn(first, (floor, *self.GROUND, *self.FLOORS[floor]), f"{path.name} imports {name}")
 
+    def modules_imported_by(self, path: pathlib.Path) -> set[pathlib.Path]:
+        """The files of the program that a file imports, also those it imports for the type checker or inside a function."""
+        found = set()
+        for node in ast.walk(ast.parse(path.read_text())):
+            if isinstance(node, ast.ImportFrom) and node.level:
+                place = path.parents[node.level - 1] / (node.module or "").replace(".", "/")
+                inside = {place / f"{alias.name}.py" for alias in node.names}
+                found |= {one for one in inside if one.exists()} or {place.with_suffix(".py"), place / "__init__.py"}
+        return {one for one in found if one.exists()}
+
+    def test_imports_go_round_in_no_circle(self):
+        left = {path: self.modules_imported_by(path) - {path} for path in SOURCES.rglob("*.py")}
+        while free := [path for path, others in left.items() if not others & left.keys()]:
+            for path in free:
+                del left[path]
+        self.assertEqual({str(path.relative_to(SOURCES)) for path in left}, set())
+
     def test_kernels_are_warmed(self):
         """Every kernel is called by warm.py: asked of a process that did nothing else, so that what earlier runs compiled says nothing."""
         kernels = []

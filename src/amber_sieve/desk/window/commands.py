@@ -13,7 +13,7 @@ from ...live.tracking import MOVES, Moves
 from ..dialogs.small import SURROUNDS
 from ..panels.stack_menu import copy_sieve, fill_groups_menu, fill_mask_menu, fill_takes_menu, paste_sieve
 from .menus import Command, Line, Menu
-from .window import Window
+from .window import STEPS, Window
 
 #: How opaque a veil can be made from the menu, per cent.
 OPACITIES = (30, 60, 90)
@@ -191,7 +191,5 @@ def _help() -> Iterator[Row]:
     yield Command("find command", "help", "&Find a command…", lambda w: w.find_command(), "Ctrl+K")
 
 
-#: The steps of the work, in their order: the pages, and how they are called.
-STEPS = {"pick": "Pick", "bands": "Bands", "edge": "Edge", "areas": "Areas", "adjust": "Adjust"}
 #: Menus, commands and lines as they stand below each other; a menu stands before what is in it.
 TABLE: tuple[Row, ...] = (*_file(), *_edit(), *_stack(), *_clip(), *_view(), *_go(), *_help())

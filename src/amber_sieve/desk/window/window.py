@@ -41,7 +41,6 @@ from ..panels.stack_panel import StackPanel
 from ..panels.tray_strip import TrayStrip
 from ..style import HERE
 from ..widgets.band_editor import BandEditor
-from .commands import STEPS
 from .exports import Exports
 from .files import Files
 from .keys import GESTURES
@@ -51,6 +50,8 @@ from .place import keep_on_screen, size_to_screen
 ICC = "ICC profiles (*.icc *.icm)"
 #: Milliseconds for which a message stands in the bar at the bottom.
 MESSAGE = 8000
+#: The steps of the work, in their order: the pages, and how they are called.
+STEPS = {"pick": "Pick", "bands": "Bands", "edge": "Edge", "areas": "Areas", "adjust": "Adjust"}
 
 
 class Window(QMainWindow):
