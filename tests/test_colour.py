@@ -1,4 +1,4 @@
-"""Colour sums against their publications and against colour-science."""
+"""Colour formulas against their publications and against colour-science."""
 
 import importlib
 import unittest

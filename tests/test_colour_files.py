@@ -20,7 +20,7 @@ from PIL import Image, ImageCms
 
 from amber_sieve.core.colour import encodings
 from amber_sieve.core.colour.difference import delta_e_2000, to_cielab
-from amber_sieve.core.colour.lookup import MARK, looked_up, to_display_words, words_through
+from amber_sieve.core.colour.lookup import MARK, looked_up, pixels_through, to_display_pixels
 from amber_sieve.core.colour.transfer import encode
 from amber_sieve.core.frame import Frame
 from amber_sieve.errors import Trouble
@@ -243,7 +243,7 @@ class SpacesTest(FolderCase):
         name = colour_spaces.displays()[0]
         frame = demo_frame("yard").part(500, 300, 900, 700)
         table = screens.display_table(name, "")
-        words = to_display_words(frame.planes, table, screens.DARK, screens.BRIGHT)
+        words = to_display_pixels(frame.planes, table, screens.DARK, screens.BRIGHT)
         about = About(pathlib.Path("a.png"), "still", (400, 400), "uint8")
         stills.write(self.folder / "a.png", about, lambda: iter([(0, frame.planes)]), stills.StillForm(display=name))
         written = np.asarray(Image.open(self.folder / "a.png")).astype(int)
@@ -384,7 +384,7 @@ class ScreensTest(WindowCase):
         picture = Image.open(DEMO / "close.png").convert("RGB").crop((0, 0, 200, 150))
         theirs = np.asarray(ImageCms.profileToProfile(picture, ImageCms.createProfile("sRGB"), str(wide), renderingIntent=1)).astype(int)
         codes = np.asarray(picture).astype(np.uint32)
-        words = words_through(
+        words = pixels_through(
             np.ascontiguousarray(0xFF000000 | codes[..., 0] << 16 | codes[..., 1] << 8 | codes[..., 2]).astype(np.uint32), table
         )
         ours = np.stack([words >> shift & 255 for shift in (16, 8, 0)], -1).astype(int)

@@ -31,7 +31,7 @@ from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.project.model import Adjust, Edge, Pick, Place, Project, Recolour, Sieve
 from amber_sieve.render.adjust import adjusted
 from amber_sieve.render.cache import Cache
-from amber_sieve.render.haze import haze_of
+from amber_sieve.render.fringe import fringe_of
 from amber_sieve.render.mask import mask_of, masked
 
 CLOTH, JAR = (1230, 330), (732, 835)
@@ -277,7 +277,7 @@ class YardTest(unittest.TestCase):
 
     def test_haze_is_counted_with_and_without(self):
         sieve = self.sieve(CLOTH, follow=30.0).but(adjust=Adjust(recolour=Recolour(hue=110.0)))
-        found = haze_of(self.frame, Project(stack=(sieve,)), sieve.id, Cache(0))
+        found = fringe_of(self.frame, Project(stack=(sieve,)), sieve.id, Cache(0))
         print(f"\nhazy pixels of the recoloured cloth: {found.handled} with handling, {found.unhandled} without")
         self.assertLess(found.handled, 0.7 * found.unhandled)
         self.assertEqual(int(found.pixels.sum()), found.handled)

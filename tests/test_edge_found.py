@@ -15,7 +15,7 @@ from PIL import Image
 
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.edge.clean import LIMIT, NOISE_PER_PASS, blockiness_of, cleaned, fitting_amount
-from amber_sieve.core.edge.fine import fine, told_by
+from amber_sieve.core.edge.fine import fine, prior_of
 from amber_sieve.core.edge.follow import follow
 from amber_sieve.core.edge.follow_reach import FOUND_LOOKS, REACHES, follow_found
 from amber_sieve.core.edge.morphology import longest_of, without_holes, without_specks
@@ -78,7 +78,7 @@ class OutlinesTest(unittest.TestCase):
             followed, unmixed = follow_found(planes, mask, 0.5)
             with warnings.catch_warnings():
                 warnings.simplefilter("ignore")
-                matted = fine(planes, followed, 10.0, told=told_by(unmixed, mask.shape))
+                matted = fine(planes, followed, 10.0, prior=prior_of(unmixed, mask.shape))
             rows.append([float(np.abs(made - true)[band].mean()) for made in (followed, matted)])
             print(f"\n{picture:6}{name:12} follow {rows[-1][0]:.3f}  fine {rows[-1][1]:.3f}", end="", flush=True)
             self.assertLessEqual(rows[-1][1], 1.05 * rows[-1][0], f"{picture} {name}")
@@ -105,7 +105,7 @@ class FoundReachTest(unittest.TestCase):
             f"\nthin strands: none {error(mask):.4f}, follow 12 {error(follow(planes, mask, 12)[0]):.4f}, found {error(found):.4f}", end=""
         )
         self.assertLess(error(found), 0.5 * error(mask))
-        matted = fine(planes, found, 8.0, told=told_by(unmixed, mask.shape))
+        matted = fine(planes, found, 8.0, prior=prior_of(unmixed, mask.shape))
         print(f", fine {error(matted):.4f}")
         self.assertLessEqual(error(matted), 1.05 * error(found))
 

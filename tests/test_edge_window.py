@@ -70,9 +70,9 @@ class EdgePageTest(WindowCase):
     def test_haze_is_counted_and_marked(self):
         self.page.numbers["follow"].set(30)
         self.settle()
-        self.page.haze_check.click()
+        self.page.fringe_check.click()
         self.settle()
-        self.assertRegex(self.page.haze.text(), r"Haze: \d+ pixels, without handling \d+")
+        self.assertRegex(self.page.fringe.text(), r"Haze: \d+ pixels, without handling \d+")
         self.window.canvas.set_view(1, "fringe")
         self.settle()
         self.assertIn("fringe", self.viewing.last.pictures)

@@ -348,7 +348,7 @@ class StackWindowTest(WindowCase):
         self.choose(menu, "Grey jar", "Compare by wipe")
         self.settle()
         pane, pictures = self.window.canvas.panes[0], self.viewing.last.pictures
-        self.assertTrue(np.array_equal(pane._other_words, pictures["other take"]))
+        self.assertTrue(np.array_equal(pane._other_pixels, pictures["other take"]))
         self.assertFalse(np.array_equal(pictures["other take"], pictures["result"]))
         self.window.canvas.wipe.setChecked(False)
         self.choose(menu, "Grey jar", "Compare side by side")

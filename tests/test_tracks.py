@@ -229,23 +229,23 @@ class BackdropTest(unittest.TestCase):
             backdrop.moved(step)
             now = self.frame(12, pan, light**12)
             for dx, dy in ((0, 0), (2, -1), (-3, 2)):
-                lie = backdrop.lie(now, self.disc(12, dx, dy))
-                np.testing.assert_allclose(lie.step, (-dx, -dy), atol=0.4)
-                self.assertEqual(lie.margin, 0)
-            self.assertEqual(backdrop.lie(now, self.disc(12, radius=27.5)).margin, 0.05)
-            self.assertIsNone(backdrop.lie(now, self.disc(3)))  # nothing stands out there
+                alignment = backdrop.alignment(now, self.disc(12, dx, dy))
+                np.testing.assert_allclose(alignment.step, (-dx, -dy), atol=0.4)
+                self.assertEqual(alignment.margin, 0)
+            self.assertEqual(backdrop.alignment(now, self.disc(12, radius=27.5)).margin, 0.05)
+            self.assertIsNone(backdrop.alignment(now, self.disc(3)))  # nothing stands out there
 
     def test_nothing_is_said_of_what_was_never_uncovered(self):
         backdrop = Backdrop((300, 500))
         for number in (0, 0, 0):
             backdrop.add(self.frame(number), self.disc(number))
-        self.assertIsNone(backdrop.lie(self.frame(0), self.disc(0)))
+        self.assertIsNone(backdrop.alignment(self.frame(0), self.disc(0)))
         for number in range(12):
             backdrop.add(self.frame(number), self.disc(number))
-        self.assertIsNotNone(backdrop.lie(self.frame(12), self.disc(12)))
+        self.assertIsNotNone(backdrop.alignment(self.frame(12), self.disc(12)))
         backdrop.moved(None)
-        self.assertIsNone(backdrop.lie(self.frame(12), self.disc(12)))
-        self.assertIsNone(backdrop.lie(self.frame(12), self.disc(-40)))  # out of the picture
+        self.assertIsNone(backdrop.alignment(self.frame(12), self.disc(12)))
+        self.assertIsNone(backdrop.alignment(self.frame(12), self.disc(-40)))  # out of the picture
 
 
 class SteadyTest(unittest.TestCase):

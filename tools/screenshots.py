@@ -191,7 +191,7 @@ def edge(camera: Photographer) -> None:
     view.changed.emit()
     settle(camera.workspace)
     camera.window.edge.count.click()
-    camera.window.edge.haze_check.click()
+    camera.window.edge.fringe_check.click()
     settle(camera.workspace)
     camera.take("edge")
     view.fit()

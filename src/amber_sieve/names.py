@@ -1,4 +1,4 @@
-"""The names that both the sums and the model know: one list each of comparisons, shapes, areas and measures."""
+"""The names that both the formulas and the model know: one list each of comparisons, shapes, areas and measures."""
 
 from __future__ import annotations
 

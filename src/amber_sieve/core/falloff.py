@@ -23,6 +23,11 @@ def shape_table(shape: str, bend: float = 0.0) -> np.ndarray:
     shape : linear; smooth (level at both ends); steep (drops at once, then trails); gentle (holds on, then drops);
         hard (nothing partial); bend (free, by ``bend``).
     bend : -1 (steepest) to 1 (gentlest), 0 is linear; only used by the shape "bend".
+
+    Example
+    -------
+    >>> shape_table("smooth", 0)[[0, 128, -1]].tolist()
+    [0.0, 0.5, 1.0]
     """
     t = np.linspace(0, 1, POINTS)
     if shape == "linear":

@@ -52,9 +52,9 @@ class Begun:
     before: np.ndarray
     after: np.ndarray
 
-    def of(self, front: np.ndarray, rows: np.ndarray, columns: np.ndarray) -> np.ndarray:
+    def of(self, foreground: np.ndarray, rows: np.ndarray, columns: np.ndarray) -> np.ndarray:
         """The same of the surface's own colours (3, 1, N) at some mixed pixels: adjusted themselves, then what detail did there."""
-        done = _run(front, front, np.ones((1, rows.size), np.float32), self.steps, NO_FILLING, np.empty_like(front))
+        done = _run(foreground, foreground, np.ones((1, rows.size), np.float32), self.steps, NO_FILLING, np.empty_like(foreground))
         return np.clip(done + (self.after[:, rows, columns] - self.before[:, rows, columns])[:, None], -BRIGHTEST, BRIGHTEST)
 
 
@@ -150,9 +150,12 @@ def mixed(
     out = np.empty_like(planes) if out is None else out
     _run(planes, planes if begun is None else begun.after, weights, steps, filling, out)
     if unmixed is not None:
-        rows, columns, front = surface_colours(planes, unmixed)
-        start = front if begun is None else begun.of(front, rows, columns)
-        change = _run(front, start, np.ones((1, rows.size), np.float32), steps, filling.at(rows, columns), np.empty_like(front)) - front
+        rows, columns, foreground = surface_colours(planes, unmixed)
+        start = foreground if begun is None else begun.of(foreground, rows, columns)
+        change = (
+            _run(foreground, start, np.ones((1, rows.size), np.float32), steps, filling.at(rows, columns), np.empty_like(foreground))
+            - foreground
+        )
         out[:, rows, columns] = np.clip(planes[:, rows, columns] + weights[rows, columns] * change[:, 0], -BRIGHTEST, BRIGHTEST)
     return out
 
@@ -185,12 +188,12 @@ def before_backdrop(
     surface = mixed(planes, np.where(mask > 0, np.float32(strength), np.float32(0)), steps, None, None, begun)
     surface = surface.copy() if surface is planes else surface
     if unmixed is not None:
-        rows, columns, front = surface_colours(planes, unmixed)
-        start = front if begun is None else begun.of(front, rows, columns)
+        rows, columns, foreground = surface_colours(planes, unmixed)
+        start = foreground if begun is None else begun.of(foreground, rows, columns)
         weights = np.full((1, rows.size), strength, np.float32)
-        surface[:, rows, columns] = _run(front, start, weights, steps, NO_FILLING, np.empty_like(front))[:, 0]
-    behind = (1 - mask) * backdrop.layers[3]
-    alpha = mask + behind
-    share = np.divide(behind, alpha, out=np.zeros_like(alpha), where=alpha > 0)
+        surface[:, rows, columns] = _run(foreground, start, weights, steps, NO_FILLING, np.empty_like(foreground))[:, 0]
+    beside = (1 - mask) * backdrop.layers[3]
+    alpha = mask + beside
+    share = np.divide(beside, alpha, out=np.zeros_like(alpha), where=alpha > 0)
     surface += share * (backdrop.layers[:3] - surface)
     return surface, alpha

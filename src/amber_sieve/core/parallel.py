@@ -21,7 +21,7 @@ numba.config.THREADING_LAYER_PRIORITY = ["omp", "tbb", "workqueue"]
 
 
 class _Kept(FunctionCache):  # type: ignore[misc]
-    """Keeps compiled kernels on disk, or goes on without: on a full or read-only disk the sum itself is as good."""
+    """Keeps compiled kernels on disk, or goes on without: on a full or read-only disk the kernel itself is as good."""
 
     def save_overload(self, signature: Any, compiled: Any) -> None:
         with contextlib.suppress(OSError):  # it will be compiled again next time

@@ -24,7 +24,7 @@ def _grey(mask: np.ndarray, out: np.ndarray) -> None:
 
 
 def mask_to_screen(mask: np.ndarray) -> np.ndarray:
-    """A mask (H, W) as grey 0xFFRRGGBB words (H, W) uint32: half covered is level 128."""
+    """A mask (H, W) as grey 0xFFRRGGBB pixels (H, W) uint32: half covered is level 128."""
     out = np.empty(mask.shape, np.uint32)
     _grey(mask, out)
     return out
@@ -132,40 +132,40 @@ LEAK, HOLE = np.uint32(0xFFFF5A1E), np.uint32(0xFF2FA8FF)
 
 
 def weak_spots(mask: np.ndarray) -> np.ndarray:
-    """A mask as grey words (H, W) uint32 with leaks (1 to 10 %) and holes (90 to 99 %) marked, where they hide in plain grey."""
+    """A mask as grey pixels (H, W) uint32 with leaks (1 to 10 %) and holes (90 to 99 %) marked, where they hide in plain grey."""
     out = np.empty(mask.shape, np.uint32)
     _weak(mask, out)
     return out
 
 
 #: Colour of a pixel that keeps a rim of the old colour.
-HAZY = np.uint32(0xFF2CFF6E)
+FRINGED = np.uint32(0xFF2CFF6E)
 
 
 def _dimmed(planes: np.ndarray) -> np.ndarray:
-    """The picture (3, H, W) in dimmed greys, as screen words."""
+    """The picture (3, H, W) in dimmed greys, as screen pixels."""
     grey = (WEIGHT_R * planes[0] + WEIGHT_G * planes[1] + WEIGHT_B * planes[2]) * np.float32(0.4)
     return to_screen(np.stack([grey, grey, grey]))
 
 
-def haze_marks(planes: np.ndarray, pixels: np.ndarray) -> np.ndarray:
-    """The picture (3, H, W) in dimmed greys with some pixels (H, W) bool marked, as screen words."""
-    words = _dimmed(planes)
-    words[pixels] = HAZY
-    return words
+def fringe_marks(planes: np.ndarray, marked: np.ndarray) -> np.ndarray:
+    """The picture (3, H, W) in dimmed greys with some pixels (H, W) bool marked, as screen pixels."""
+    pixels = _dimmed(planes)
+    pixels[marked] = FRINGED
+    return pixels
 
 
 #: Colours of what is out of gamut, may band, and keeps a rim.
-MARKS = np.array([0, 0xFFFF46D2, 0xFFFFC81E, HAZY], np.uint32)
+MARKS = np.array([0, 0xFFFF46D2, 0xFFFFC81E, FRINGED], np.uint32)
 
 
 def believable_marks(planes: np.ndarray, marks: np.ndarray) -> np.ndarray:
-    """The picture (3, H, W) in dimmed greys with marks (H, W) of 1 (out of gamut), 2 (banding) and 3 (rim), as screen words."""
+    """The picture (3, H, W) in dimmed greys with marks (H, W) of 1 (out of gamut), 2 (banding) and 3 (rim), as screen pixels."""
     return np.where(marks > 0, MARKS[marks], _dimmed(planes))
 
 
-def with_band(words: np.ndarray, band: np.ndarray) -> np.ndarray:
-    """Grey screen words (H, W) with a band (H, W) bool tinted green."""
-    out = words.copy()
+def with_band(pixels: np.ndarray, band: np.ndarray) -> np.ndarray:
+    """Grey screen pixels (H, W) with a band (H, W) bool tinted green."""
+    out = pixels.copy()
     out[band] = (out[band] & np.uint32(0xFF00FF00)) | np.uint32(0x00004000)
     return out

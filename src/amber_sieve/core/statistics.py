@@ -127,7 +127,13 @@ class Coverage:
 
 
 def coverage_of(mask: np.ndarray) -> Coverage:
-    """Coverage and the (64,) histogram of a mask (H, W)."""
+    """Coverage and the (64,) histogram of a mask (H, W).
+
+    Example
+    -------
+    >>> coverage_of(np.array([[0, 0.5, 1, 1]], np.float32)).whole
+    0.625
+    """
     histogram, sums = np.zeros((PARTS, 64), np.int64), np.zeros((PARTS, 2))
     _cover(mask, histogram, sums)
     whole, partial = sums.sum(0) / max(mask.size, 1)

@@ -67,8 +67,8 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
     if is_warm():
         begin()
     else:
-        workspace.pictures.opening.emit("the program for the first time: its sums are being compiled, about a minute")
-        workspace.workers.run("Compiling the sums (once)", lambda progress: warm(progress.step), begin)
+        workspace.pictures.opening.emit("the program for the first time: it is being prepared for this computer, about a minute")
+        workspace.workers.run("Preparing for this computer (once)", lambda progress: warm(progress.step), begin)
 
     def end() -> None:
         door.close()

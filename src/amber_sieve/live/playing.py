@@ -54,7 +54,7 @@ class Played:
 
 @dataclass(frozen=True)
 class Picture:
-    """A frame, ready to be shown: words by view, their scale and where they lie in the picture. None: it could not be read."""
+    """A frame, ready to be shown: pixels by view, their scale and where they lie in the picture. None: it could not be read."""
 
     number: int
     views: dict[str, np.ndarray] | None
@@ -224,4 +224,4 @@ class Player:
 
 
 def _size_of(picture: Picture) -> int:
-    return sum(words.nbytes for words in (picture.views or {}).values())
+    return sum(pixels.nbytes for pixels in (picture.views or {}).values())

@@ -13,7 +13,7 @@ from typing import Any, TypeVar
 import numpy as np
 
 from .. import progress
-from ..core.colour.lookup import words_through
+from ..core.colour.lookup import pixels_through
 from ..core.frame import Frame
 from ..core.mix import mixed
 from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
@@ -109,7 +109,7 @@ class Opened:
             levels[factor] = levels[1].reduced(factor)
         return levels[factor]
 
-    def held(self, number: int) -> Frame | None:
+    def cached(self, number: int) -> Frame | None:
         """The frame at full resolution if it has been read already."""
         held, levels = self._levels
         return levels.get(1) if held == number else None
@@ -179,9 +179,9 @@ GLIMPSE = 150_000
 
 def glimpse_of(result: Rendered) -> Rendered:
     """A preview without what takes much memory: enough to be shown again, a little coarse, until it is made anew."""
-    largest = max((words.size for words in result.pictures.values()), default=0)
+    largest = max((pixels.size for pixels in result.pictures.values()), default=0)
     step = max(1, math.ceil((largest / GLIMPSE) ** 0.5))
-    pictures = {name: np.ascontiguousarray(words[::step, ::step]) for name, words in result.pictures.items()}
+    pictures = {name: np.ascontiguousarray(pixels[::step, ::step]) for name, pixels in result.pictures.items()}
     return replace(
         result, pictures=pictures, scale=result.scale / step, frame=result.frame.part(0, 0, 1, 1), whole=result.whole.part(0, 0, 1, 1),
         mask=result.mask[:1, :1].copy(), thumbnails={}, within=None,
@@ -189,24 +189,24 @@ def glimpse_of(result: Rendered) -> Rendered:
 
 
 @dataclass(frozen=True)
-class _Held:
+class _Part:
     """A part of a frame as a cache entry, and where what is shown lies in it."""
 
     frame: Frame
     inner: tuple[slice, slice] = field(default=(slice(None), slice(None)))
 
 
-def part_of(level: Frame, box: Box, looks: float, cache: Cache) -> _Held:
+def part_of(level: Frame, box: Box, looks: float, cache: Cache) -> _Part:
     """The part of a frame that is worked on so that a box of it comes out right, when stages look so far (full-resolution pixels)."""
     left, top, right, bottom = box
     if right <= left or bottom <= top:
-        return _Held(level)
+        return _Part(level)
     if math.isinf(looks):
-        return _Held(level, (slice(top, bottom), slice(left, right)))
+        return _Part(level, (slice(top, bottom), slice(left, right)))
     wider = math.ceil(looks * level.scale)
     one = (max(0, left - wider), max(0, top - wider), min(level.width, right + wider), min(level.height, bottom + wider))
-    frame = cache.get(("part", level.key, one), lambda: _Held(level.part(*one))).frame
-    return _Held(frame, (slice(top - one[1], bottom - one[1]), slice(left - one[0], right - one[0])))
+    frame = cache.get(("part", level.key, one), lambda: _Part(level.part(*one))).frame
+    return _Part(frame, (slice(top - one[1], bottom - one[1]), slice(left - one[0], right - one[0])))
 
 
 def preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
@@ -224,12 +224,12 @@ def _with_take_resolved(project: Project, opened: Opened, wanted: Wanted, whole:
     return project.but(takes=(take.but(stack=stands.stack),))
 
 
-def on_screen(words: np.ndarray, name: str, looking: Looking) -> np.ndarray:
+def on_screen(pixels: np.ndarray, name: str, looking: Looking) -> np.ndarray:
     """What is drawn, as the screen's profile and the proof want it."""
     if looking.proof and VIEWS[name].proofed:
         table, far = screens.proof_tables(looking.proof, _changed_at(looking.proof))
-        words = words_through(words, table, far if looking.proof_marks else None)
-    return words_through(words, screens.screen_table(looking.screen, _changed_at(looking.screen))) if looking.screen else words
+        pixels = pixels_through(pixels, table, far if looking.proof_marks else None)
+    return pixels_through(pixels, screens.screen_table(looking.screen, _changed_at(looking.screen))) if looking.screen else pixels
 
 
 def _changed_at(path: str) -> int:

@@ -11,7 +11,7 @@ import cv2
 import numpy as np
 
 from ..core.areas.shapes import ring_of
-from ..core.motion.backdrop import Backdrop, Lie, colours_of
+from ..core.motion.backdrop import Alignment, Backdrop, colours_of
 from ..core.motion.contour import Contour
 from ..core.motion.movement import MOVES, Moves, levels_of, motion, motion_of_rest, moved_by, moved_places, seen_in
 from ..errors import Trouble
@@ -86,8 +86,8 @@ def _inside(area: Area, places: np.ndarray, shape: tuple[int, int], scale: float
     return out
 
 
-def track(source: Source, area: Area, start: int, way: int, moves: Moves, progress: Progress | None = None) -> Tracked:
-    """Follow an area from frame ``start`` to the last (``way`` 1) or the first (-1), until it is lost or leaves the picture.
+def track(source: Source, area: Area, start: int, direction: int, moves: Moves, progress: Progress | None = None) -> Tracked:
+    """Follow an area from frame ``start`` to the last (``direction`` 1) or the first (-1), until it is lost or leaves the picture.
 
     Raises
     ------
@@ -99,7 +99,7 @@ def track(source: Source, area: Area, start: int, way: int, moves: Moves, progre
         raise Trouble("A gradient has no inside that could be tracked: choose a shape or a brush stroke.")
     path = f"areas.{area.id}.{'strokes' if area.kind == 'brush' else 'points'}"
     found = Tracked(path, {start: _numbers(area, places)}, {start: 1.0})
-    numbers = range(start + way, source.about.frames if way > 0 else -1, way)
+    numbers = range(start + direction, source.about.frames if direction > 0 else -1, direction)
     factor = max(1.0, (source.about.size[0] * source.about.size[1] / PIXELS) ** 0.5)
     if not numbers:
         return found
@@ -158,11 +158,11 @@ class _Follower:
         self._contour = Contour(first.levels, _outline(area, self._first)) if drawn_round else None
         self._backdrop = Backdrop(first.levels.shape) if drawn_round else None
         #: How the area was drawn on the thing, as the backdrop says it.
-        self._drawn: Lie | None = None
+        self._drawn: Alignment | None = None
         #: How the rest of the picture has moved to the last frame, None where nobody knows.
         self._rest: np.ndarray | None = None
         #: For so many frames features have not told where it is.
-        self._untold = 0
+        self._unsure = 0
 
     @property
     def places(self) -> np.ndarray:
@@ -182,19 +182,19 @@ class _Follower:
             if rough.to(look) < LEAST:
                 break
             seen.append((look, rough._outline, rough._rest))
-        lies = []
+        alignments = []
         for number in range(len(seen) - 1, -1, -1):
             step()
             look, corners, _ = seen[number]
             if number < len(seen) - 1:
                 back = seen[number + 1][2]
                 self._backdrop.moved(None if back is None else np.linalg.inv(back))
-                lie = self._backdrop.lie(look.colours, corners) if number <= DRAWN else None
-                lies += [lie] if lie is not None else []
+                alignment = self._backdrop.alignment(look.colours, corners) if number <= DRAWN else None
+                alignments += [alignment] if alignment is not None else []
             self._backdrop.add(look.colours, corners)
-        if lies:
-            margin = float(np.median([lie.margin for lie in lies]))
-            self._drawn = Lie(np.median([lie.step for lie in lies], axis=0), margin)
+        if alignments:
+            margin = float(np.median([alignment.margin for alignment in alignments]))
+            self._drawn = Alignment(np.median([alignment.step for alignment in alignments], axis=0), margin)
 
     @property
     def _outline(self) -> np.ndarray:
@@ -214,13 +214,13 @@ class _Follower:
                 best, confidence = found
             if confidence >= ENOUGH:
                 break
-        told = confidence >= LEAST and bool(np.isfinite(moved_places(self._first, best @ self._matrix)).all())
-        if not told and self._untold >= UNTOLD:
+        sure = confidence >= LEAST and bool(np.isfinite(moved_places(self._first, best @ self._matrix)).all())
+        if not sure and self._unsure >= UNTOLD:
             return 0.0
-        self._untold = 0 if told else self._untold + 1
-        self._matrix = (best if told else moved_by(*self._step)) @ self._matrix
+        self._unsure = 0 if sure else self._unsure + 1
+        self._matrix = (best if sure else moved_by(*self._step)) @ self._matrix
         self._rest = motion_of_rest(self._last.levels, look.levels, inside)
-        pull = self._pull(look, told)
+        pull = self._pull(look, sure)
         if pull is None:
             return 0.0
         self._matrix = moved_by(*pull) @ self._matrix
@@ -228,18 +228,18 @@ class _Follower:
         self._step = (self.places - before).mean(axis=0) * self._scale
         return max(confidence, LEAST)
 
-    def _pull(self, look: _Looked, told: bool) -> np.ndarray | None:
-        """The step (2,) that keeps the area on the thing: a small one, for noise must not shake it, or where features have not ``told`` where
+    def _pull(self, look: _Looked, sure: bool) -> np.ndarray | None:
+        """The step (2,) that keeps the area on the thing: a small one, for noise must not shake it, or where features have not ``sure`` where
         the thing is, all that the backdrop says of it, and None where that says nothing either."""
         pull = None
         if self._backdrop is not None:
             self._backdrop.moved(self._rest)
-            lie = self._backdrop.lie(look.colours, self._outline, self._drawn.margin if self._drawn else None)
-            if lie is not None:
-                self._drawn = self._drawn or lie
-                pull = lie.step - self._drawn.step
-                pull = np.clip(BELIEVED * pull, -MOST, MOST) if told else pull
-        if pull is None and not told:
+            alignment = self._backdrop.alignment(look.colours, self._outline, self._drawn.margin if self._drawn else None)
+            if alignment is not None:
+                self._drawn = self._drawn or alignment
+                pull = alignment.step - self._drawn.step
+                pull = np.clip(BELIEVED * pull, -MOST, MOST) if sure else pull
+        if pull is None and not sure:
             return None
         if pull is None and self._contour is not None:
             pull = self._contour.shift(look.levels, self._matrix)

@@ -16,7 +16,7 @@ class Clipping(Frozen):
 
 
 def text_of(sieves: tuple[Sieve, ...]) -> str:
-    """Sieves as JSON."""
+    """Sieves as JSON text for the clipboard, read back by `sieves_in`."""
     return Clipping(sieves=sieves).model_dump_json(indent=1)
 
 

@@ -87,6 +87,6 @@ class Store(Generic[T]):
         return path
 
     def remove(self, name: str) -> None:
-        """Take one out."""
+        """Take the preset with this name out; one that is not there, or cannot be removed, is passed over."""
         with contextlib.suppress(OSError):
             self._path_of(name).unlink(missing_ok=True)

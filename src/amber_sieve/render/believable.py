@@ -15,8 +15,8 @@ from ..core.colour.transfer import to_levels
 from ..core.frame import Frame
 from ..project.model import Project
 from .cache import Cache
-from .evaluate import arriving, fallen, made_by, sieve_masked, working
-from .haze import haze_of
+from .evaluate import after_sieves, arriving, made_by, sieve_masked, working
+from .fringe import fringe_of
 from .layers import Layers, no_layers
 
 #: A pixel belongs to what is judged from this share of the mask on.
@@ -114,7 +114,7 @@ def believable_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, l
         upto = [one for one in working(project) if one.id in {other.id for other in project.stack[: at + 1]}]
         if not any(one.id == sieve_id for one in upto) or not inside.any():
             return Believable(0, 0, 1, 0, 0, marks, project.gamut)
-        before, after = below.planes, fallen(frame, project, upto, cache, layers).planes
+        before, after = below.planes, after_sieves(frame, project, upto, cache, layers).planes
         seen_after = lower_chroma(after) if project.gamut == "lower chroma" else np.clip(after, 0, 1)
         means = [to_cielab(one[:, inside].mean(axis=1, dtype=np.float64)[None]) for one in (before, after)]
         outside = [((one < -SLACK) | (one > 1 + SLACK)).any(axis=0) for one in (before, after)]
@@ -126,12 +126,12 @@ def believable_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, l
         steps = [_steps(to_levels(light)) for light in (before, seen_after)]
         smooth = inside & (steps[0] > SMOOTH[0]) & (steps[0] < SMOOTH[1])
         bands = smooth & (steps[1] > STRETCHED * steps[0]) & (steps[1] > SMOOTH[0] * 5)
-        haze, partial = haze_of(frame, project, sieve_id, cache, layers), (mask > 0.02) & (mask < 0.98)
-        marks[bands], marks[newly], marks[haze.pixels] = 2, 1, 3
+        fringe, partial = fringe_of(frame, project, sieve_id, cache, layers), (mask > 0.02) & (mask < 0.98)
+        marks[bands], marks[newly], marks[fringe.pixels] = 2, 1, 3
         return Believable(
             float(delta_e_2000(*means)[0]), float(newly.sum() / inside.sum()), texture, float(bands.sum() / max(smooth.sum(), 1)),
-            float(haze.pixels.sum() / max(partial.sum(), 1)), marks, project.gamut,
-            haze.pixels.sum() > MENDED * max(haze.handled, 1),
+            float(fringe.pixels.sum() / max(partial.sum(), 1)), marks, project.gamut,
+            fringe.pixels.sum() > MENDED * max(fringe.handled, 1),
         )  # fmt: skip
 
     return cache.get(("believable", frame.key, made_by(project, sieve_id), project.gamut), make)

@@ -14,13 +14,13 @@ import numpy as np
 T = TypeVar("T")
 
 
-def _size_of(value: object) -> int:
+def _bytes_of(value: object) -> int:
     if isinstance(value, np.ndarray):
         return value.nbytes
     if isinstance(value, tuple):
-        return sum(_size_of(part) for part in value)
+        return sum(_bytes_of(part) for part in value)
     if dataclasses.is_dataclass(value) and not isinstance(value, type):
-        return sum(_size_of(getattr(value, field.name)) for field in dataclasses.fields(value))
+        return sum(_bytes_of(getattr(value, field.name)) for field in dataclasses.fields(value))
     return 64
 
 
@@ -45,7 +45,7 @@ class Cache:
         self._kept: dict[Hashable, object] = {}
         #: Told how far a stage is that takes long (Fine); may raise to stop it.
         self.step = step
-        self._held: OrderedDict[Hashable, tuple[object, int]] = OrderedDict()
+        self._cached: OrderedDict[Hashable, tuple[object, int]] = OrderedDict()
         #: What was made while something was dragged, and in which round it was last asked for.
         self._fleeting: dict[Hashable, int] = {}
         self._round = 0
@@ -56,31 +56,31 @@ class Cache:
     def holds(self, key: Hashable) -> bool:
         """Whether a value is held for these inputs."""
         with self._lock:
-            return key in self._held
+            return key in self._cached
 
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         """The value made from these inputs, made now if it is not held. Values must not be written to."""
         with self._lock:
             if key in self._kept:
                 return cast(T, self._kept[key])
-            if key in self._held:
-                self._held.move_to_end(key)
+            if key in self._cached:
+                self._cached.move_to_end(key)
                 if key in self._fleeting:
                     self._fleeting[key] = self._round
-                return cast(T, self._held[key][0])
+                return cast(T, self._cached[key][0])
         value = make()
         if self._keeps is not None and self._keeps(key):
             with self._lock:
                 return cast(T, self._kept.setdefault(key, value))
-        size = _size_of(value)
+        size = _bytes_of(value)
         with self._lock:
-            if key not in self._held and size <= self.limit:
-                self._held[key] = (value, size)
+            if key not in self._cached and size <= self.limit:
+                self._cached[key] = (value, size)
                 self._bytes += size
                 if getattr(self._here, "hurried", False):
                     self._fleeting[key] = self._round
                 while self._bytes > self.limit:
-                    self._drop(next(iter(self._held)))
+                    self._drop(next(iter(self._cached)))
         return value
 
     def resize(self, limit: int) -> None:
@@ -88,10 +88,10 @@ class Cache:
         with self._lock:
             self.limit = limit
             while self._bytes > limit:
-                self._drop(next(iter(self._held)))
+                self._drop(next(iter(self._cached)))
 
     def _drop(self, key: Hashable) -> None:
-        _, size = self._held.pop(key)
+        _, size = self._cached.pop(key)
         self._bytes -= size
         self._fleeting.pop(key, None)
 

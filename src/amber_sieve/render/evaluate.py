@@ -66,7 +66,7 @@ def _chosen(pick: Pick, original: Frame, below: Frame, layers: Layers) -> Frame:
     return below if pick.measure == "result" else original
 
 
-def fallen(frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, layers: Layers) -> Frame:
+def after_sieves(frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, layers: Layers) -> Frame:
     """The frame after some sieves of a project; the frame itself where nothing changes.
 
     Every stage is kept under its inputs by value: what arrives, the sieve, and what it measures.
@@ -112,7 +112,7 @@ def arriving(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers
     """The frame as it arrives at a sieve, after those above it."""
     at = next(place for place, sieve in enumerate(project.stack) if sieve.id == sieve_id)
     above = {sieve.id for sieve in project.stack[:at]}
-    return fallen(frame, project, [sieve for sieve in working(project) if sieve.id in above], cache, layers) if above else frame
+    return after_sieves(frame, project, [sieve for sieve in working(project) if sieve.id in above], cache, layers) if above else frame
 
 
 def measured(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Frame:

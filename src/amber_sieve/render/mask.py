@@ -299,7 +299,7 @@ def _steady(frame: Frame, sieve: Sieve, cache: Cache) -> Edged:
     mask = steadied(levels(frame), edged.mask, others, sieve.edge.steady / 100)
     if sieve.edge.hard:
         mask = hardened(mask)
-    return Edged(mask, replace(edged.unmixed, share=mask) if edged.unmixed is not None else None)
+    return Edged(mask, replace(edged.unmixed, alpha=mask) if edged.unmixed is not None else None)
 
 
 def picked_key(sieve: Sieve) -> tuple[object, ...]:

@@ -7,7 +7,7 @@ import numpy as np
 from ..core.frame import Frame
 from ..project.model import Project
 from .cache import Cache
-from .evaluate import fallen, sieve_masked, working
+from .evaluate import after_sieves, sieve_masked, working
 from .layers import Layers, no_layers
 
 
@@ -16,7 +16,7 @@ def rendered(frame: Frame, project: Project, cache: Cache, layers: Layers = no_l
 
     Every stage is held in ``cache`` under its inputs, so a change to one sieve starts at that sieve.
     """
-    return fallen(frame, project, working(project), cache, layers)
+    return after_sieves(frame, project, working(project), cache, layers)
 
 
 def render(frame: Frame, project: Project, cache: Cache, layers: Layers = no_layers) -> np.ndarray:

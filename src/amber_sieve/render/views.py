@@ -10,19 +10,19 @@ import numpy as np
 from ..core.bands.apply import bands_mask
 from ..core.bands.interval import Interval
 from ..core.colour.gamut import lower_chroma
-from ..core.colour.lookup import to_display_words
+from ..core.colour.lookup import to_display_pixels
 from ..core.colour.oklab import one_to_oklab
 from ..core.colour.transfer import to_screen
 from ..core.edge.fine import band_for
 from ..core.frame import Frame
 from ..core.pick.samples import distance_to, membership
-from ..core.seeing import believable_marks, cut_out, far_colour, haze_marks, isolate, mask_to_screen, veil, weak_spots, with_band
+from ..core.seeing import believable_marks, cut_out, far_colour, fringe_marks, isolate, mask_to_screen, veil, weak_spots, with_band
 from ..core.statistics import Statistics, field_colours
 from ..project.model import Bands, Project, Sieve
 from .believable import believable_of
 from .cache import Cache
-from .evaluate import MOST_OF_IT, changed_in, fallen, mask_value, measured, sieve_masked, working
-from .haze import haze_of
+from .evaluate import MOST_OF_IT, after_sieves, changed_in, mask_value, measured, sieve_masked, working
+from .fringe import fringe_of
 from .layers import Display, Layers, no_layers
 from .mask import measures_of, probes_of
 from .stack import rendered, sieve_mask
@@ -114,18 +114,18 @@ def _lab_of(counted: Statistics) -> np.ndarray:
     return np.ascontiguousarray(counted.colours, np.float32)
 
 
-def _words(planes: np.ndarray, display: Display | None) -> np.ndarray:
-    """Light (3, H, W) as words, through a display where there is one."""
-    return to_screen(planes) if display is None else to_display_words(planes, display.values, display.dark, display.bright)
+def _on_screen(planes: np.ndarray, display: Display | None) -> np.ndarray:
+    """Light (3, H, W) as screen pixels, through a display where there is one."""
+    return to_screen(planes) if display is None else to_display_pixels(planes, display.values, display.dark, display.bright)
 
 
 def _shown(
     planes: np.ndarray, project: Project, layers: Layers, alpha: np.ndarray | None = None, corner: tuple[int, int] = (0, 0)
 ) -> np.ndarray:
-    """Light (3, H, W) as words, brought into gamut, and before a checkerboard where alpha (H, W) makes a hole."""
+    """Light (3, H, W) as screen pixels, brought into gamut, and before a checkerboard where alpha (H, W) makes a hole."""
     display = layers.display(project.display) if project.display else None
     light = lower_chroma(planes) if project.gamut == "lower chroma" and display is None else planes
-    return _words(light if alpha is None else cut_out(light, alpha, corner), display)
+    return _on_screen(light if alpha is None else cut_out(light, alpha, corner), display)
 
 
 def _shown_key(frame: Frame, project: Project) -> tuple[object, ...]:
@@ -133,20 +133,20 @@ def _shown_key(frame: Frame, project: Project) -> tuple[object, ...]:
 
 
 def _over_the_last(result: Frame, frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, layers: Layers) -> np.ndarray:
-    """The result as words when the last of several sieves is worked on: what the others made is turned into words once, and only what the
+    """The result as screen pixels when the last of several sieves is worked on: what the others made is turned into screen pixels once, and only what the
     last one masks is anew."""
     last = sieves[-1]
-    below = fallen(frame, project, sieves[:-1], cache, layers)
+    below = after_sieves(frame, project, sieves[:-1], cache, layers)
     mask = sieve_masked(frame, project, last.id, cache, layers).mask
     seen = measured(frame, project, last.id, cache, layers)
     # Looking for the masked pixels takes longer than working on them, and they stay the same while an adjustment is dragged.
     held = cache.get(("held pixels", below.key, seen.key, mask_value(project, last)), lambda: np.flatnonzero(mask))
     if last.outside > 0 or last.adjust.fill.fill_where == "behind" or held.size > MOST_OF_IT * mask.size:
         return _shown(result.planes, project, layers)
-    words = cache.get(_shown_key(below, project), lambda: _shown(below.planes, project, layers)).copy()
+    pixels = cache.get(_shown_key(below, project), lambda: _shown(below.planes, project, layers)).copy()
     part = np.stack([np.take(plane.ravel(), held) for plane in result.planes])[:, None]
-    words.ravel()[held] = _shown(part, project, layers)[0]
-    return words
+    pixels.ravel()[held] = _shown(part, project, layers)[0]
+    return pixels
 
 
 @dataclass(frozen=True)
@@ -181,7 +181,7 @@ def _result(scene: Scene) -> np.ndarray:
     result = scene.rendered
     planes = result.planes
     if planes is frame.planes and result.alpha is frame.alpha:
-        return _words(planes, scene.display)
+        return _on_screen(planes, scene.display)
     alpha = result.alpha if result.alpha is not frame.alpha else None
     sieves = working(project)
     last = sieves[-1] if sieves else None
@@ -190,21 +190,21 @@ def _result(scene: Scene) -> np.ndarray:
     box = changed_in(frame, project, cache, layers)
     if box is None:
         return _shown(planes, project, layers, alpha)
-    # Outside the masks the picture is as it was: that is turned into words once.
-    words = cache.get(_shown_key(frame, project), lambda: _shown(frame.planes, project, layers)).copy()
+    # Outside the masks the picture is as it was: that is turned into screen pixels once.
+    pixels = cache.get(_shown_key(frame, project), lambda: _shown(frame.planes, project, layers)).copy()
     part = np.ascontiguousarray(planes[:, box[0], box[1]])
-    words[box] = _shown(part, project, layers, None if alpha is None else np.ascontiguousarray(alpha[box]), (box[0].start, box[1].start))
-    return words
+    pixels[box] = _shown(part, project, layers, None if alpha is None else np.ascontiguousarray(alpha[box]), (box[0].start, box[1].start))
+    return pixels
 
 
 def _original(scene: Scene) -> np.ndarray:
-    return _words(scene.frame.planes, scene.display)
+    return _on_screen(scene.frame.planes, scene.display)
 
 
-def _banded(words: np.ndarray, mask: np.ndarray, scene: Scene) -> np.ndarray:
+def _banded(pixels: np.ndarray, mask: np.ndarray, scene: Scene) -> np.ndarray:
     """A view of the mask, with the band in which Fine works where that is asked for."""
     width = scene.project.sieve(scene.sieve_id).edge.fine * scene.frame.scale
-    return with_band(words, band_for(mask, max(1.0, width))) if scene.looking.band and width > 0 else words
+    return with_band(pixels, band_for(mask, max(1.0, width))) if scene.looking.band and width > 0 else pixels
 
 
 def _mask(scene: Scene) -> np.ndarray:
@@ -220,20 +220,20 @@ def _weak_spots(scene: Scene) -> np.ndarray:
 def _veil(scene: Scene) -> np.ndarray:
     planes, mask, looking = scene.rendered.planes, scene.mask, scene.looking
     colour = looking.veil_colour or far_colour(planes, mask)
-    return _words(veil(planes, mask, colour, looking.veil_opacity, looking.veil_outside), scene.display)
+    return _on_screen(veil(planes, mask, colour, looking.veil_opacity, looking.veil_outside), scene.display)
 
 
 def _isolate(scene: Scene) -> np.ndarray:
-    return _words(isolate(scene.rendered.planes, scene.mask), scene.display)
+    return _on_screen(isolate(scene.rendered.planes, scene.mask), scene.display)
 
 
 def _cut_out(scene: Scene) -> np.ndarray:
-    return _words(cut_out(scene.rendered.planes, scene.mask), scene.display)
+    return _on_screen(cut_out(scene.rendered.planes, scene.mask), scene.display)
 
 
 def _haze(scene: Scene) -> np.ndarray:
-    found = haze_of(scene.frame, scene.project, scene.sieve_id, scene.cache, scene.layers)
-    return haze_marks(scene.rendered.planes, found.pixels)
+    found = fringe_of(scene.frame, scene.project, scene.sieve_id, scene.cache, scene.layers)
+    return fringe_marks(scene.rendered.planes, found.pixels)
 
 
 def _believable(scene: Scene) -> np.ndarray:
@@ -282,7 +282,7 @@ VIEWS: dict[str, View] = {
 def view(
     name: str, frame: Frame, project: Project, sieve_id: str, looking: Looking, cache: Cache, layers: Layers = no_layers
 ) -> np.ndarray:
-    """One view of a frame, (H, W) uint32 words 0xFFRRGGBB.
+    """One view of a frame, (H, W) uint32 pixels 0xFFRRGGBB.
 
     Parameters
     ----------

@@ -13,7 +13,7 @@ from .options import Commands
 
 
 def add(commands: Commands) -> None:
-    """Add the commands."""
+    """Add what tells about files, projects and the program."""
     explain = commands.add_parser("explain", help="say in sentences what each sieve of a project does")
     explain.add_argument("project", type=pathlib.Path)
     info = commands.add_parser("info", help="what a file is")

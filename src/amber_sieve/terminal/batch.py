@@ -12,7 +12,7 @@ from .values import whole
 
 
 def add(commands: Commands) -> None:
-    """Add the command."""
+    """Add `batch` to the commands."""
     batch = commands.add_parser("batch", help="render many pictures by one project; started again, it goes on where it stopped")
     batch.add_argument("project", type=pathlib.Path)
     batch.add_argument("pictures", type=pathlib.Path, nargs="+", metavar="PICTURE_OR_FOLDER")

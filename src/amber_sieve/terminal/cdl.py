@@ -11,7 +11,7 @@ from .options import Commands
 
 
 def add(commands: Commands) -> None:
-    """Add the command."""
+    """Add `cdl` to the commands."""
     cdl = commands.add_parser("cdl", help="write the CDL of a sieve as .cdl, .ccc or .cc")
     cdl.add_argument("project", type=pathlib.Path)
     cdl.add_argument("-o", "--out", type=pathlib.Path, required=True)

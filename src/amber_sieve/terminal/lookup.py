@@ -11,7 +11,7 @@ from .options import Commands, progress
 
 
 def add(commands: Commands) -> None:
-    """Add the command."""
+    """Add `lookup` to the commands."""
     lookup = commands.add_parser("lookup", help="write sieves that depend on colour alone as a 3D lookup table")
     lookup.add_argument("project", type=pathlib.Path)
     lookup.add_argument("-o", "--out", type=pathlib.Path, required=True, help="FILE.cube or FILE.clf, over sRGB-coded values")

@@ -22,7 +22,7 @@ ONLY_LOOKS = ("info", "schema", "controls", "open")
 
 
 def parser() -> argparse.ArgumentParser:
-    """The command line."""
+    """The parser of the command line, with every command."""
     top = argparse.ArgumentParser(prog="amber-sieve", description="Masks from sampled colours, and adjustments only inside them.")
     top.add_argument("--version", action="version", version=__version__)
     commands = top.add_subparsers(dest="command", required=True)

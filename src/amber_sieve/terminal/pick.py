@@ -27,7 +27,7 @@ CLICK_MEMORY = 200_000_000
 
 
 def add(commands: Commands) -> None:
-    """Add both commands."""
+    """Add `mask` and `recolour` to the commands."""
     mask = commands.add_parser("mask", help="write a mask as a grey picture")
     _options(mask)
     recolour = commands.add_parser("recolour", help="recolour inside a mask")
@@ -165,7 +165,7 @@ def _cdl_from(text: str) -> Cdl:
 
 
 def run(arguments: argparse.Namespace) -> int:
-    """`mask` and `recolour`."""
+    """Write the mask or the recoloured picture that the options describe; returns the exit code."""
     from ..export.still import export_mask, export_still
     from ..media.opening import open_source
 

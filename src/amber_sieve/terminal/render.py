@@ -15,7 +15,7 @@ from .values import frames, whole
 
 
 def add(commands: Commands) -> None:
-    """Add the command."""
+    """Add `render` to the commands."""
     render = commands.add_parser("render", help="render a project")
     render.add_argument("project", type=pathlib.Path)
     render.add_argument("-o", "--out", type=pathlib.Path, required=True)

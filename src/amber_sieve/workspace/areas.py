@@ -11,7 +11,7 @@ from ..core.edge.islands import Island, islands_of
 from ..live.preview import Rendered
 from ..project import edits
 from ..project.model import Area, Sieve
-from ..render.haze import haze_of
+from ..render.fringe import fringe_of
 from ..render.stack import sieve_mask
 from ..resolve.layers import layers_in
 from .guard import guarded
@@ -22,11 +22,11 @@ from .work import Work
 
 @guarded
 class Areas(QObject):
-    """The areas and islands of the current sieve. `islands_found` and `haze_found` answer what was asked; `outline_changed` when another
+    """The areas and islands of the current sieve. `islands_found` and `fringe_found` answer what was asked; `outline_changed` when another
     island is to be outlined."""
 
     islands_found = pyqtSignal(list)
-    haze_found = pyqtSignal(str)
+    fringe_found = pyqtSignal(str)
     outline_changed = pyqtSignal()
 
     def __init__(self, work: Work, viewing: Viewing, speech: Speech) -> None:
@@ -80,15 +80,15 @@ class Areas(QObject):
         """Bring every island back."""
         self._work.edit_sieve(edits.with_all_islands, "Bring all islands back")
 
-    def check_haze(self) -> None:
-        """Count the partial pixels that keep a rim of the old colour, over what is shown; `haze_found` follows with a line."""
+    def check_fringe(self) -> None:
+        """Count the partial pixels that keep a rim of the old colour, over what is shown; `fringe_found` follows with a line."""
         cache = self._work.cache
 
         def question(last: Rendered) -> str:
-            found = haze_of(last.frame, last.seen, last.wanted.sieve_id, cache, layers_in(cache))
+            found = fringe_of(last.frame, last.seen, last.wanted.sieve_id, cache, layers_in(cache))
             return f"Haze: {found.handled} pixels, without handling {found.unhandled}"
 
-        self._viewing.ask_about_last(question, self.haze_found.emit)
+        self._viewing.ask_about_last(question, self.fringe_found.emit)
 
     def edit(self, change: Callable[[Sieve], Sieve], what: str, group: str = "") -> None:
         """Change the list of areas of the current sieve."""

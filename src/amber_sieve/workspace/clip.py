@@ -44,7 +44,7 @@ class Clip(QObject):
         viewing.rendered.connect(lambda _: self._watch_on())
 
     def go_to(self, number: int) -> None:
-        """Show another frame."""
+        """Show another frame, by its number from 0; one beyond the ends is the last at that end."""
         self._playback.stop()
         number = min(max(number, 0), max(self._work.frames - 1, 0))
         if number != self._work.number:
@@ -125,8 +125,8 @@ class Clip(QObject):
         if keys:
             self.go_to(keys[0 if by > 0 else -1])
 
-    def track_area(self, area_id: str, way: int, moves: Moves) -> None:
-        """Follow what an area lies on from this frame to the last (``way`` 1) or the first (-1), until it is lost."""
+    def track_area(self, area_id: str, direction: int, moves: Moves) -> None:
+        """Follow what an area lies on from this frame to the last (``direction`` 1) or the first (-1), until it is lost."""
         opened, sieve, number = self._work.opened, self._work.sieve, self._work.number
         area = next((area for area in sieve.areas if area.id == area_id), None)
         if opened is None or area is None or self._work.frames <= 1:
@@ -136,7 +136,7 @@ class Clip(QObject):
         def work(progress: Progress) -> Tracked:
             source = source_of(project, path)
             try:
-                return track(source, area, number, way, moves, progress)
+                return track(source, area, number, direction, moves, progress)
             finally:
                 source.close()
 
@@ -144,7 +144,7 @@ class Clip(QObject):
             held = next((one for one in self._work.project.stack if one.id == sieve_id), None)
             if held is not None and found.keys:
                 self._work.edit(lambda now: now.with_sieve(with_tracked(now.sieve(sieve_id), found)), "Track")
-            last = max(found.keys, key=lambda frame: frame * way) if found.keys else number
+            last = max(found.keys, key=lambda frame: frame * direction) if found.keys else number
             lost = f"lost at frame {found.lost}: set it there by hand and track on" if found.lost is not None else "to the end"
             self.speech.said.emit(
                 f"Tracked to frame {last}, {lost}; least confidence {100 * min(found.confidence.values(), default=0):.0f} %"

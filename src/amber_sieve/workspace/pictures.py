@@ -25,7 +25,7 @@ from .opening import MissingSource, opened_source
 from .playback import Playback
 from .preferences import PreferenceStore
 from .speech import Speech
-from .thumbnailer import Thumbnailer, reduced_words
+from .thumbnailer import Thumbnailer, reduced_pixels
 from .tray import Entry
 from .viewing import Viewing
 from .work import Work
@@ -327,7 +327,7 @@ class Pictures(QObject):
         """The thumbnail of what is in the window shows its result."""
         words = result.pictures.get("result")
         if words is not None and not result.wanted.hurried and len(self._tray.entries) > 1 and result.wanted.shown.box == (0, 0, 0, 0):
-            self._tray.current.thumbnail = reduced_words(words)
+            self._tray.current.thumbnail = reduced_pixels(words)
             self._tray.changed.emit()
 
     def end(self, keep_work: bool) -> None:

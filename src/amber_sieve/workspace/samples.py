@@ -93,7 +93,7 @@ class Samples(QObject):
         self._work.edit_sieve(lambda sieve: edits.with_changed_samples(sieve, changes, ids), what, group)
 
     def remove(self, ids: tuple[str, ...]) -> None:
-        """Take samples out."""
+        """Take samples out of the current sieve, by their ids."""
         self._work.edit_sieve(lambda sieve: edits.without_samples(sieve, ids), "Remove sample")
 
     def take_again(self, ids: tuple[str, ...] = ()) -> None:

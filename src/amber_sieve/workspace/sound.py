@@ -29,7 +29,7 @@ class Sound:
                 self._player.setSource(QUrl.fromLocalFile(str(path)))
 
     def start(self) -> None:
-        """Begin."""
+        """Begin to play from where it was set to."""
         if self._player is not None:
             self._player.setPosition(round(self._at * 1000))
             self._player.play()
@@ -40,7 +40,7 @@ class Sound:
             self._player.setPosition(round(at * 1000))
 
     def stop(self) -> None:
-        """End."""
+        """End the sound; its process goes with it."""
         if self._player is not None:
             self._player.stop()
             self._player = None

@@ -113,5 +113,5 @@ class Stack:
         self._work.selection_changed.emit()
 
     def remove_take(self, name: str) -> None:
-        """Forget a take."""
+        """Forget the take with this name; the stack stays as it is."""
         self._work.edit(lambda project: edits.without_take(project, name), "Remove take")

@@ -15,10 +15,10 @@ from ..threads import Threads
 from .tray import Entry
 
 
-def reduced_words(words: np.ndarray) -> np.ndarray:
-    """A picture that was rendered, in words, as a thumbnail."""
-    step = max(1, -(-max(words.shape) // SIDE))
-    return np.ascontiguousarray(words[step // 2 :: step, step // 2 :: step])
+def reduced_pixels(pixels: np.ndarray) -> np.ndarray:
+    """A picture that was rendered, in screen pixels, as a thumbnail."""
+    step = max(1, -(-max(pixels.shape) // SIDE))
+    return np.ascontiguousarray(pixels[step // 2 :: step, step // 2 :: step])
 
 
 class Thumbnailer(QObject):
@@ -41,11 +41,11 @@ class Thumbnailer(QObject):
         self._threads.start(lambda: self._make(entry, project))
 
     def _make(self, entry: Entry, project: Project) -> None:
-        words = None
+        pixels = None
         with contextlib.suppress(Trouble, OSError, MemoryError):  # it is said when the picture is opened
-            words = thumbnail(pathlib.Path(project.source), project.reading)
-        self.made.emit(entry, words)
+            pixels = thumbnail(pathlib.Path(project.source), project.reading)
+        self.made.emit(entry, pixels)
 
     def end(self) -> None:
-        """Make no more."""
+        """Forget what waits; what is being made is still handed over."""
         self._threads.end()

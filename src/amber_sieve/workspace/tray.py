@@ -33,7 +33,7 @@ class Entry:
     number : the frame that is shown; between : first and last frame between its in and out point.
     size : width and height, (0, 0) while it was never read.
     shared : its stack is the one that all shared entries have.
-    glimpse : what was shown of it last, without what takes much memory. thumbnail : words (H, W) uint32.
+    glimpse : what was shown of it last, without what takes much memory. thumbnail : pixels (H, W) uint32.
     """
 
     document: Document

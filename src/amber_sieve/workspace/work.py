@@ -123,7 +123,7 @@ class Work(QObject):
 
     def light_at(self, x: int, y: int) -> tuple[float, float, float] | None:
         """Linear light of a pixel of the picture, None outside it or while it is not read yet."""
-        frame = self.opened.held(self.number) if self.opened else None
+        frame = self.opened.cached(self.number) if self.opened else None
         if frame is None or not (0 <= x < frame.width and 0 <= y < frame.height):
             return None
         red, green, blue = (float(v) for v in frame.planes[:, y, x])

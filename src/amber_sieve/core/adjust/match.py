@@ -1,6 +1,6 @@
 """Match a target: the mean of the masked colours lands on a colour, while light, shade and texture stay.
 
-Light scales Oklab lightness and chroma alike (`docs/sums.md`), so a surface is known by a/L and b/L however it is lit. Its colour is
+Light scales Oklab lightness and chroma alike (`docs/formulas.md`), so a surface is known by a/L and b/L however it is lit. Its colour is
 changed by adding to these, and its lightness by a factor: L' = k·L, a' = k·(a + d·L). Ratios of lightness, which are shade and texture,
 stay exactly.
 """
@@ -70,7 +70,7 @@ def found_match(
 
     Returns
     -------
-    k, d_a, d_b of the sum above.
+    k, d_a, d_b of the formula above.
     """
     lab = to_oklab(np.ascontiguousarray(planes, np.float32))
     share = weights / weights.sum()

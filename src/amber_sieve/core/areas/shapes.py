@@ -77,7 +77,13 @@ def polygon(points: Points, shape: tuple[int, int]) -> np.ndarray:
 
 
 def ring_of(kind: str, points: np.ndarray, corners: int = 48) -> np.ndarray:
-    """The outline (N, 2) of a rectangle, or of an ellipse as so many corners, of its middle and the ends of two half-axes, (3, 2)."""
+    """The outline (N, 2) of a rectangle, or of an ellipse as so many corners, of its middle and the ends of two half-axes, (3, 2).
+
+    Example
+    -------
+    >>> ring_of("rect", np.array([[5, 5], [9, 5], [5, 7]])).tolist()
+    [[9, 7], [9, 3], [1, 3], [1, 7]]
+    """
     middle, one, other = points
     across, down = one - middle, other - middle
     if kind == "rect":
@@ -122,7 +128,13 @@ def coverage(kind: str, points: Points, shape: tuple[int, int], feather: float =
 
 
 def combined(mask: np.ndarray, covered: np.ndarray, mode: str) -> np.ndarray:
-    """A mask with an area added, subtracted, or intersected."""
+    """A mask with an area added, subtracted, or intersected.
+
+    Example
+    -------
+    >>> combined(np.array([[1.0, 0.5]]), np.array([[0.5, 1.0]]), "subtract").tolist()
+    [[0.5, 0.0]]
+    """
     if mode == "add":
         return np.maximum(mask, covered)
     if mode == "subtract":

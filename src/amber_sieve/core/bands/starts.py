@@ -6,7 +6,7 @@ import numpy as np
 
 #: L* at which shadows give way to midtones, and midtones to highlights: even thirds of lightness.
 SHADOWS_END, HIGHLIGHTS_START = 100 / 3, 200 / 3
-#: Margins below were chosen by trial on the yard (docs/sums.md). Percentiles of the sampled pixels that must count fully: not the extremes, which are noise.
+#: Margins below were chosen by trial on the yard (docs/formulas.md). Percentiles of the sampled pixels that must count fully: not the extremes, which are noise.
 INNER_LOW, INNER_HIGH = 2.0, 98.0
 
 Corners = tuple[float, float, float, float]
@@ -19,6 +19,11 @@ def tonal(part: str, softness: float) -> Corners:
     ----------
     softness : 0 (hard) to 100 (as soft as fits), per cent. With a falloff symmetrical about its middle (linear, smooth), the
         three parts sum to one everywhere.
+
+    Example
+    -------
+    >>> [round(corner, 1) for corner in tonal("shadows", 50)]
+    [0.0, 0.0, 25.0, 41.7]
     """
     half = (HIGHLIGHTS_START - SHADOWS_END) / 2 * softness / 100
     if part == "shadows":

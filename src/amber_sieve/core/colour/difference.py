@@ -28,6 +28,11 @@ def delta_e_2000(one: np.ndarray, other: np.ndarray) -> np.ndarray:
     """CIEDE2000 difference (ISO/CIE 11664-6) of CIELAB colours (N, 3), (N,).
 
     Written after G. Sharma, W. Wu, E. N. Dalal, "The CIEDE2000 color-difference formula: implementation notes" (2005).
+
+    Example
+    -------
+    >>> delta_e_2000(np.array([[50, 2.6772, -79.7751]]), np.array([[50, 0, -82.7485]])).round(4)
+    array([2.0425])
     """
     light_1, a_1, b_1 = np.asarray(one, np.float64).T
     light_2, a_2, b_2 = np.asarray(other, np.float64).T

@@ -59,7 +59,13 @@ def _lower_chroma(planes: np.ndarray, out: np.ndarray) -> None:
 
 
 def lower_chroma(planes: np.ndarray) -> np.ndarray:
-    """Linear light (3, H, W) with every colour inside 0 to 1 (within 4e-6); what was inside is returned unchanged."""
+    """Linear light (3, H, W) with every colour inside 0 to 1 (within 4e-6); what was inside is returned unchanged.
+
+    Example
+    -------
+    >>> bool(lower_chroma(np.array([[[1.2]], [[0.1]], [[0.1]]], np.float32)).max() <= 1)
+    True
+    """
     out = np.empty_like(planes)
     _lower_chroma(planes, out)
     return out

@@ -73,8 +73,8 @@ def _display(planes: np.ndarray, table: np.ndarray, size: int, dark: float, scal
             out[y, x] = np.uint32(0xFF000000) | high | (np.uint32(green * full + half) << np.uint32(8)) | np.uint32(blue * full + half)
 
 
-def to_display_words(planes: np.ndarray, table: np.ndarray, dark: float, bright: float) -> np.ndarray:
-    """Linear light (3, H, W) as words 0xFFRRGGBB (H, W) through a table (N, N, N, 3) of codes.
+def to_display_pixels(planes: np.ndarray, table: np.ndarray, dark: float, bright: float) -> np.ndarray:
+    """Linear light (3, H, W) as pixels 0xFFRRGGBB (H, W) through a table (N, N, N, 3) of codes.
 
     Its nodes stand for light from 0 to ``bright``, with equal factors of light + ``dark`` between them.
     """
@@ -85,15 +85,15 @@ def to_display_words(planes: np.ndarray, table: np.ndarray, dark: float, bright:
 
 
 @kernel
-def _words(words: np.ndarray, table: np.ndarray, far: np.ndarray, size: int, limit: float, mark: int, out: np.ndarray) -> None:
+def _through(pixels: np.ndarray, table: np.ndarray, far: np.ndarray, size: int, limit: float, mark: int, out: np.ndarray) -> None:
     full, half, most = np.float32(255), np.float32(0.5), np.float32(limit)
     share = np.float32(1) / full
-    for y in prange(words.shape[0]):
-        for x in range(words.shape[1]):
-            word = words[y, x]
-            r = np.float32((word >> np.uint32(16)) & np.uint32(255)) * share
-            g = np.float32((word >> np.uint32(8)) & np.uint32(255)) * share
-            b = np.float32(word & np.uint32(255)) * share
+    for y in prange(pixels.shape[0]):
+        for x in range(pixels.shape[1]):
+            pixel = pixels[y, x]
+            r = np.float32((pixel >> np.uint32(16)) & np.uint32(255)) * share
+            g = np.float32((pixel >> np.uint32(8)) & np.uint32(255)) * share
+            b = np.float32(pixel & np.uint32(255)) * share
             if far.size > 1 and tetrahedral(far, size, r, g, b)[0] > most:
                 out[y, x] = np.uint32(mark)
                 continue
@@ -106,9 +106,9 @@ def _words(words: np.ndarray, table: np.ndarray, far: np.ndarray, size: int, lim
 OUTSIDE, MARK = 3.0, 0xFFFF00C8
 
 
-def words_through(words: np.ndarray, table: np.ndarray, far: np.ndarray | None = None) -> np.ndarray:
+def pixels_through(pixels: np.ndarray, table: np.ndarray, far: np.ndarray | None = None) -> np.ndarray:
     """Words 0xFFRRGGBB (H, W) through a table (N, N, N, 3) of codes; with ``far``, a table of distances, what is far off is marked."""
-    out = np.empty_like(words)
+    out = np.empty_like(pixels)
     distances = np.zeros(1, np.float32) if far is None else np.ascontiguousarray(far, np.float32).reshape(-1)
-    _words(words, np.ascontiguousarray(table, np.float32).reshape(-1), distances, table.shape[0], OUTSIDE, MARK, out)
+    _through(pixels, np.ascontiguousarray(table, np.float32).reshape(-1), distances, table.shape[0], OUTSIDE, MARK, out)
     return out

@@ -87,7 +87,13 @@ def hue_saturation_luminance(planes: np.ndarray, lab: np.ndarray, out: np.ndarra
 
 
 def one_hue_saturation_luminance(rgb: np.ndarray) -> tuple[float, float, float]:
-    """The same of a single linear colour (3,)."""
+    """The same of a single linear colour (3,).
+
+    Example
+    -------
+    >>> [round(float(value)) for value in one_hue_saturation_luminance(np.array([1.0, 0.0, 0.0]))]
+    [29, 100, 53]
+    """
     light, a, b = one_to_oklab(rgb)
     hue = float(np.degrees(np.arctan2(b, a)) % 360)
     saturation = 100 * float(np.hypot(a, b)) / max(float(light), 1e-4) / float(np.interp(hue, np.arange(3602) / 10, REACHABLE))

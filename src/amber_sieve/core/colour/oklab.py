@@ -109,7 +109,13 @@ def from_oklab(lab: np.ndarray, out: np.ndarray | None = None) -> np.ndarray:
 
 
 def one_to_oklab(rgb: tuple[float, float, float] | np.ndarray) -> np.ndarray:
-    """Oklab of a single linear colour, (3,) float64; exact rather than fast."""
+    """Oklab of a single linear colour, (3,) float64; exact rather than fast.
+
+    Example
+    -------
+    >>> [abs(round(float(value), 3)) for value in one_to_oklab((1.0, 1.0, 1.0))]
+    [1.0, 0.0, 0.0]
+    """
     lab: np.ndarray = LMS_TO_LAB @ np.cbrt(RGB_TO_LMS @ np.asarray(rgb, np.float64))
     return lab
 

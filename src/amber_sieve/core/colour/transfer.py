@@ -17,7 +17,13 @@ ONE = np.float32(1)
 
 
 def decode(coded: np.ndarray) -> np.ndarray:
-    """sRGB-coded values (0 to 1) as linear light, float32; odd about zero, so that values outside 0 to 1 survive."""
+    """sRGB-coded values (0 to 1) as linear light, float32; odd about zero, so that values outside 0 to 1 survive.
+
+    Example
+    -------
+    >>> decode(np.array([0.5])).round(3)
+    array([0.214])
+    """
     size = np.abs(np.asarray(coded, np.float64))
     linear = np.where(size <= CODED_BREAK, size / 12.92, ((size + 0.055) / 1.055) ** 2.4)
     result: np.ndarray = np.copysign(linear, coded).astype(np.float32)
@@ -25,7 +31,13 @@ def decode(coded: np.ndarray) -> np.ndarray:
 
 
 def encode(linear: np.ndarray) -> np.ndarray:
-    """Linear light as sRGB-coded values, float32: the inverse of `decode`."""
+    """Linear light as sRGB-coded values, float32: the inverse of `decode`.
+
+    Example
+    -------
+    >>> encode(np.array([0.18])).round(3)
+    array([0.461])
+    """
     flat = np.ascontiguousarray(linear, np.float32).reshape(1, -1)
     out = np.empty_like(flat)
     _encode(flat, out)
@@ -113,7 +125,7 @@ BYTES = np.rint(np.clip(_LEVELS, 0, 255)).astype(np.uint8)
 
 
 def to_screen(planes: np.ndarray) -> np.ndarray:
-    """Linear light (3, H, W), clipped, as the 0xFFRRGGBB words (H, W) uint32 that a screen takes."""
+    """Linear light (3, H, W), clipped, as the 0xFFRRGGBB pixels (H, W) uint32 that a screen takes."""
     out = np.empty(planes.shape[1:], np.uint32)
     _to_screen(planes, BYTES, out)
     return out

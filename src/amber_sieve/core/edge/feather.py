@@ -39,5 +39,5 @@ def smoothed(mask: np.ndarray, sigma: float) -> np.ndarray:
 
 
 def hardened(mask: np.ndarray) -> np.ndarray:
-    """No partial pixel."""
+    """The mask (H, W) float32 with no partial pixel: 1 from a half on, else 0."""
     return (mask >= 0.5).astype(np.float32)

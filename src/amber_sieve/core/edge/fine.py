@@ -21,10 +21,10 @@ from .follow import NOT, SURE, Unmixed
 
 #: Side of a tile and the overlap on each of its sides, pixels.
 TILE, LAP = 384, 48
-#: Weight of Follow's word, and |F - B|² from which on it counts: found by search on path-traced outlines, see docs/sums.md.
-WORD, ALIKE = 0.3, 0.004
+#: Weight of Follow's word, and |F - B|² from which on it counts: found by search on path-traced outlines, see docs/formulas.md.
+PRIOR_WEIGHT, ALIKE = 0.3, 0.004
 #: Weight of the mask's word where Follow could not tell.
-LEAST_WORD = 1e-5
+LEAST_PRIOR = 1e-5
 #: Regularisation of the covariance for light up to white, as the package has it.
 EPSILON = 1e-7
 #: Light beyond this many times white is as good as this: a glint must not blur the matting of what lies beside it.
@@ -57,12 +57,12 @@ def _laplacian(cf_laplacian: Callable[..., Any], planes: np.ndarray, known: np.n
             epsilon *= 10
 
 
-def matted(planes: np.ndarray, trimap: np.ndarray, mask: np.ndarray, told: np.ndarray) -> np.ndarray:
+def matted(planes: np.ndarray, trimap: np.ndarray, mask: np.ndarray, prior: np.ndarray) -> np.ndarray:
     """Closed-form alpha (H, W) of linear light (3, H, W).
 
     Parameters
     ----------
-    trimap : 0, 1, or 0.5 where unknown; mask : what alpha should be near; told : (H, W) in 0 to 1, how much that counts.
+    trimap : 0, 1, or 0.5 where unknown; mask : what alpha should be near; prior : (H, W) in 0 to 1, how much that counts.
     """
     # Brings in a slow import, needed by this control alone.
     from pymatting import cf_laplacian, cg, ichol
@@ -74,9 +74,9 @@ def matted(planes: np.ndarray, trimap: np.ndarray, mask: np.ndarray, told: np.nd
     alpha: np.ndarray = trimap.ravel().astype(np.float64)
     laplacian = _laplacian(cf_laplacian, planes, known)[unknown]
     # Even where nothing is told the mask's word counts a little: places that hang together with nothing known are else undecided.
-    word = np.maximum(WORD * told.ravel()[unknown].astype(np.float64), LEAST_WORD)
-    left = (laplacian[:, unknown] + diags(word)).tocsc()
-    right = word * mask.ravel()[unknown] - laplacian[:, known].dot(alpha[known])
+    weight = np.maximum(PRIOR_WEIGHT * prior.ravel()[unknown].astype(np.float64), LEAST_PRIOR)
+    left = (laplacian[:, unknown] + diags(weight)).tocsc()
+    right = weight * mask.ravel()[unknown] - laplacian[:, known].dot(alpha[known])
     try:
         alpha[unknown] = cg(left, right, M=ichol(left))
     except ValueError:  # it does not converge; the mask is as good as it was
@@ -84,19 +84,19 @@ def matted(planes: np.ndarray, trimap: np.ndarray, mask: np.ndarray, told: np.nd
     return np.clip(alpha, 0, 1).reshape(trimap.shape).astype(np.float32)
 
 
-def told_by(unmixed: Unmixed | None, shape: tuple[int, int]) -> np.ndarray:
+def prior_of(unmixed: Unmixed | None, shape: tuple[int, int]) -> np.ndarray:
     """How well Follow could tell surface and background apart, (H, W) in 0 to 1; nothing where it did not look."""
-    told = np.zeros(shape, np.float32)
+    prior = np.zeros(shape, np.float32)
     if unmixed is not None:
         top, left = unmixed.corner
         height, width = unmixed.band.shape
-        across = ((unmixed.front - unmixed.behind) ** 2).sum(axis=0)
-        told[top : top + height, left : left + width] = np.clip(unmixed.at_pixels(across) / ALIKE - 1, 0, 1)
-    return told
+        across = ((unmixed.foreground - unmixed.background) ** 2).sum(axis=0)
+        prior[top : top + height, left : left + width] = np.clip(unmixed.at_pixels(across) / ALIKE - 1, 0, 1)
+    return prior
 
 
 def fine(
-    planes: np.ndarray, mask: np.ndarray, width: float, step: Callable[[float], None] | None = None, told: np.ndarray | None = None
+    planes: np.ndarray, mask: np.ndarray, width: float, step: Callable[[float], None] | None = None, prior: np.ndarray | None = None
 ) -> np.ndarray:
     """Matting in a band along the edge of a mask.
 
@@ -104,8 +104,8 @@ def fine(
     ----------
     planes : (3, H, W) float32 linear light; mask : (H, W) float32.
     width : how far outside the mask is solved for, pixels.
-    step : told the share that is done; may raise to stop.
-    told : how much the mask's word counts in the band, see `told_by`; not at all without it.
+    step : hears the share that is done; may raise to stop.
+    prior : how much the mask's word counts in the band, see `prior_of`; not at all without it.
     """
     band = band_for(mask, width)
     if width <= 0 or not band.any():
@@ -121,9 +121,9 @@ def fine(
     ]
     for done, (top, left) in enumerate(tiles, 1):
         wide = np.s_[max(0, top - LAP) : top + TILE + LAP, max(0, left - LAP) : left + TILE + LAP]
-        part, word = trimap[wide], np.zeros_like(mask[wide]) if told is None else told[wide]
-        if ((part == 0).any() and (part == 1).any()) or word.any():
-            alpha = matted(planes[:, wide[0], wide[1]], part, mask[wide], word)
+        part, weight = trimap[wide], np.zeros_like(mask[wide]) if prior is None else prior[wide]
+        if ((part == 0).any() and (part == 1).any()) or weight.any():
+            alpha = matted(planes[:, wide[0], wide[1]], part, mask[wide], weight)
             inner = np.s_[min(top, LAP) : min(top, LAP) + TILE, min(left, LAP) : min(left, LAP) + TILE]
             here = np.s_[top : top + TILE, left : left + TILE]
             out[here] = np.where(band[here], alpha[inner], mask[here])

@@ -44,17 +44,17 @@ class Unmixed:
 
     Attributes
     ----------
-    front, behind : (3, h, w) float32 linear light, by the cells of ``grid`` over a box of the picture.
+    foreground, background : (3, h, w) float32 linear light, by the cells of ``grid`` over a box of the picture.
     band : (h', w') bool, the pixels of the box whose mask was taken from them.
-    share : (H, W) float32, how much of every pixel of the picture is surface.
+    alpha : (H, W) float32, how much of every pixel of the picture is surface.
     corner : row and column of the box's top left.
     """
 
-    front: np.ndarray
-    behind: np.ndarray
+    foreground: np.ndarray
+    background: np.ndarray
     grid: Grid
     band: np.ndarray
-    share: np.ndarray
+    alpha: np.ndarray
     corner: tuple[int, int] = (0, 0)
 
     def at_pixels(self, plane: np.ndarray) -> np.ndarray:
@@ -64,26 +64,26 @@ class Unmixed:
     @property
     def opposite(self) -> Unmixed:
         """The same of what lies behind, for the mask turned round."""
-        return Unmixed(self.behind, self.front, self.grid, self.band, np.subtract(1, self.share), self.corner)
+        return Unmixed(self.background, self.foreground, self.grid, self.band, np.subtract(1, self.alpha), self.corner)
 
     @property
     def whole_band(self) -> np.ndarray:
         """The band as a mask (H, W) of the whole picture."""
-        out = np.zeros(self.share.shape, bool)
+        out = np.zeros(self.alpha.shape, bool)
         top, left = self.corner
         out[top : top + self.band.shape[0], left : left + self.band.shape[1]] = self.band
         return out
 
 
 @inner
-def told_apart(
-    planes: np.ndarray, y: int, x: int, front: np.ndarray, behind: np.ndarray,
+def projections(
+    planes: np.ndarray, y: int, x: int, foreground: np.ndarray, background: np.ndarray,
     y0: int, y1: int, ty: np.float32, x0: int, x1: int, tx: np.float32,
 ) -> tuple[np.float32, np.float32, np.float32]:  # fmt: skip
     """(I - B)·(F - B), |F - B|² and |I - B|² of a pixel, F and B between four pixels of coarse planes."""
     along, across, off = np.float32(0), np.float32(0), np.float32(0)
     for k in range(3):
-        f, b = between(front[k], y0, y1, ty, x0, x1, tx), between(behind[k], y0, y1, ty, x0, x1, tx)
+        f, b = between(foreground[k], y0, y1, ty, x0, x1, tx), between(background[k], y0, y1, ty, x0, x1, tx)
         way, away = f - b, planes[k, y, x] - b
         along += away * way
         across += way * way
@@ -92,14 +92,14 @@ def told_apart(
 
 
 @inner
-def share_of(along: np.float32, across: np.float32, came: np.float32, least: float) -> np.float32:
+def alpha_of(along: np.float32, across: np.float32, came: np.float32, least: float) -> np.float32:
     """The share of the surface in a pixel: (I - B)·(F - B) and |F - B|² say what it is, ``came`` what the mask had there."""
-    share = min(max(along / max(across, np.float32(1e-12)), np.float32(0)), np.float32(1))
+    alpha = min(max(along / max(across, np.float32(1e-12)), np.float32(0)), np.float32(1))
     # What noise makes of pure background and pure surface is neither.
-    share = min(max((share - np.float32(REST)) / np.float32(1 - 2 * REST), np.float32(0)), np.float32(1))
+    alpha = min(max((alpha - np.float32(REST)) / np.float32(1 - 2 * REST), np.float32(0)), np.float32(1))
     # Between "too alike" and twice that, unmixing comes in gradually.
     trust = min(max(across / np.float32(least) - 1, np.float32(0)), np.float32(1))
-    return came + trust * (share - came)
+    return came + trust * (alpha - came)
 
 
 @kernel
@@ -107,8 +107,8 @@ def _unmix(
     planes: np.ndarray,
     mask: np.ndarray,
     band: np.ndarray,
-    front: np.ndarray,
-    behind: np.ndarray,
+    foreground: np.ndarray,
+    background: np.ndarray,
     cell: int,
     top: int,
     left: int,
@@ -117,14 +117,14 @@ def _unmix(
 ) -> None:
     height, width = mask.shape
     for y in prange(height):
-        y0, y1, ty = place_in(y + 0.5, top, cell, front.shape[1])
+        y0, y1, ty = place_in(y + 0.5, top, cell, foreground.shape[1])
         for x in range(width):
             if not band[y, x]:
                 out[y, x] = mask[y, x]
                 continue
-            x0, x1, tx = place_in(x + 0.5, left, cell, front.shape[2])
-            along, across, _ = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
-            out[y, x] = share_of(along, across, mask[y, x], least)
+            x0, x1, tx = place_in(x + 0.5, left, cell, foreground.shape[2])
+            along, across, _ = projections(planes, y, x, foreground, background, y0, y1, ty, x0, x1, tx)
+            out[y, x] = alpha_of(along, across, mask[y, x], least)
 
 
 def distances_of(mask: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
@@ -170,16 +170,16 @@ def colours_of(
     that a part of a picture finds what the whole does.
     """
     sigma = SPREAD * reach
-    front, one = spread(planes, there, deep, depth_of(reach), False, sigma, needed)
-    behind, other = spread(planes, there, away, clear_of(reach), True, sigma, needed)
+    foreground, one = spread(planes, there, deep, depth_of(reach), False, sigma, needed)
+    background, other = spread(planes, there, away, clear_of(reach), True, sigma, needed)
     # Where one of them is not known, they are alike, and the mask stays.
     both = np.minimum(one, other)
     if not both.any():
         return None
-    front -= behind
-    front *= both
-    front += behind
-    return front, behind
+    foreground -= background
+    foreground *= both
+    foreground += background
+    return foreground, background
 
 
 def outline_box(mask: np.ndarray, reach: float, cell: int) -> tuple[slice, slice] | None:
@@ -236,11 +236,11 @@ def follow(
 @kernel
 def _surface(
     planes: np.ndarray,
-    share: np.ndarray,
+    alpha: np.ndarray,
     rows: np.ndarray,
     columns: np.ndarray,
-    front: np.ndarray,
-    behind: np.ndarray,
+    foreground: np.ndarray,
+    background: np.ndarray,
     cell: int,
     top: int,
     left: int,
@@ -248,11 +248,11 @@ def _surface(
 ) -> None:
     for n in prange(rows.size):
         y, x = rows[n], columns[n]
-        y0, y1, ty = place_in(y + 0.5, top, cell, front.shape[1])
-        x0, x1, tx = place_in(x + 0.5, left, cell, front.shape[2])
-        m = share[y, x]
+        y0, y1, ty = place_in(y + 0.5, top, cell, foreground.shape[1])
+        x0, x1, tx = place_in(x + 0.5, left, cell, foreground.shape[2])
+        m = alpha[y, x]
         for k in range(3):
-            f, b = between(front[k], y0, y1, ty, x0, x1, tx), between(behind[k], y0, y1, ty, x0, x1, tx)
+            f, b = between(foreground[k], y0, y1, ty, x0, x1, tx), between(background[k], y0, y1, ty, x0, x1, tx)
             rest = planes[k, y, x] - m * f - (1 - m) * b
             out[k, 0, n] = max(f + rest / max(m, np.float32(FAINT)), np.float32(0))
 
@@ -269,9 +269,9 @@ def surface_colours(planes: np.ndarray, unmixed: Unmixed) -> tuple[np.ndarray, n
     """
     top, left = unmixed.corner
     height, width = unmixed.band.shape
-    rows, columns = np.nonzero(unmixed.band & (unmixed.share[top : top + height, left : left + width] > 0.004))
+    rows, columns = np.nonzero(unmixed.band & (unmixed.alpha[top : top + height, left : left + width] > 0.004))
     rows, columns = rows + top, columns + left
     out = np.empty((3, 1, rows.size), np.float32)
     grid = unmixed.grid
-    _surface(planes, unmixed.share, rows, columns, unmixed.front, unmixed.behind, grid.cell, grid.top - top, grid.left - left, out)
+    _surface(planes, unmixed.alpha, rows, columns, unmixed.foreground, unmixed.background, grid.cell, grid.top - top, grid.left - left, out)
     return rows, columns, out

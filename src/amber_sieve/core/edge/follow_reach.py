@@ -21,14 +21,14 @@ from .follow import (
     ROOM,
     SPREAD,
     Unmixed,
+    alpha_of,
     colours_of,
     depth_of,
     distances_of,
     least_of,
     near_outline,
     outline_box,
-    share_of,
-    told_apart,
+    projections,
 )
 from .grid import Grid, between, grid_over, place_in
 from .spread import round_box
@@ -57,22 +57,22 @@ class _Tried:
 
     reach: float
     longer: int
-    front: np.ndarray
-    behind: np.ndarray
+    foreground: np.ndarray
+    background: np.ndarray
     needed: np.ndarray
     grid: Grid
 
 
 @inner
-def _rest(along: np.float32, across: np.float32, off: np.float32, share: np.float32) -> np.float32:
+def _rest(along: np.float32, across: np.float32, off: np.float32, alpha: np.float32) -> np.float32:
     """|I - share·F - (1 - share)·B| as a share of |F - B|."""
-    left = max(off - share * (along + along - share * across), np.float32(0))
+    left = max(off - alpha * (along + along - alpha * across), np.float32(0))
     return min(np.sqrt(left) / (np.sqrt(across) + np.float32(STEADY)), np.float32(WORST))
 
 
 @kernel
 def _unexplained(
-    planes: np.ndarray, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, front: np.ndarray, behind: np.ndarray, side: int, above: int,
+    planes: np.ndarray, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, foreground: np.ndarray, background: np.ndarray, side: int, above: int,
     beside: int, least: float, reach: float, depth: float, wide: float, inside: float, cell: int, top: int, left: int, sums: np.ndarray,
 ) -> None:  # fmt: skip
     """Sums over cells of a grid (4, h, w) of what one reach leaves unexplained in the wide band, what the mask that came does with its
@@ -81,16 +81,16 @@ def _unexplained(
     for row in prange(sums.shape[1]):
         start: Any = np.int64(row) * cell - top  # unsigned, it could not lie before the part
         for y in range(max(start, 0), min(start + cell, height)):
-            y0, y1, ty = place_in(y + 0.5, above, side, front.shape[1])
+            y0, y1, ty = place_in(y + 0.5, above, side, foreground.shape[1])
             for x in range(width):
                 if away[y, x] > wide or deep[y, x] > inside:
                     continue
-                x0, x1, tx = place_in(x + 0.5, beside, side, front.shape[2])
-                along, across, off = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
+                x0, x1, tx = place_in(x + 0.5, beside, side, foreground.shape[2])
+                along, across, off = projections(planes, y, x, foreground, background, y0, y1, ty, x0, x1, tx)
                 came = mask[y, x]
-                share = share_of(along, across, came, least) if away[y, x] <= reach and deep[y, x] <= depth else came
+                alpha = alpha_of(along, across, came, least) if away[y, x] <= reach and deep[y, x] <= depth else came
                 column = (x + left) // cell
-                sums[0, row, column] += _rest(along, across, off, share)
+                sums[0, row, column] += _rest(along, across, off, alpha)
                 sums[1, row, column] += _rest(along, across, off, came)
                 sums[2, row, column] += np.float32(1)
                 sums[3, row, column] += np.float32(1) if across > 0 else np.float32(0)
@@ -98,7 +98,7 @@ def _unexplained(
 
 @kernel
 def _mix_in(
-    planes: np.ndarray, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, front: np.ndarray, behind: np.ndarray, side: int, above: int,
+    planes: np.ndarray, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, foreground: np.ndarray, background: np.ndarray, side: int, above: int,
     beside: int, least: float, reach: float, depth: float, weights: np.ndarray, cell: int, before: int, aside: int, top: int, left: int,
     out: np.ndarray, banded: np.ndarray,
 ) -> None:  # fmt: skip
@@ -107,7 +107,7 @@ def _mix_in(
     the weights'."""
     height, width = mask.shape
     for y in prange(height):
-        y0, y1, ty = place_in(y + 0.5, above, side, front.shape[1])
+        y0, y1, ty = place_in(y + 0.5, above, side, foreground.shape[1])
         w0, w1, tw = place_in(y + 0.5, before, cell, weights.shape[0])
         for x in range(width):
             if away[y, x] > reach or deep[y, x] > depth:
@@ -116,9 +116,9 @@ def _mix_in(
             weight = between(weights, w0, w1, tw, v0, v1, tv)
             if weight <= np.float32(0):
                 continue
-            x0, x1, tx = place_in(x + 0.5, beside, side, front.shape[2])
-            along, across, _ = told_apart(planes, y, x, front, behind, y0, y1, ty, x0, x1, tx)
-            out[top + y, left + x] += weight * (share_of(along, across, mask[y, x], least) - mask[y, x])
+            x0, x1, tx = place_in(x + 0.5, beside, side, foreground.shape[2])
+            along, across, _ = projections(planes, y, x, foreground, background, y0, y1, ty, x0, x1, tx)
+            out[top + y, left + x] += weight * (alpha_of(along, across, mask[y, x], least) - mask[y, x])
             banded[y, x] += weight
 
 
@@ -160,7 +160,7 @@ def follow_found(
     out, banded, place = mask.copy(), np.zeros_like(part), (box[0].start, box[1].start)
     for one, weight in zip(tried, weights, strict=True):
         _mix_in(
-            here, part, away, deep, one.front, one.behind, one.grid.cell, one.grid.top, one.grid.left, least, one.reach, depth_of(one.reach),
+            here, part, away, deep, one.foreground, one.background, one.grid.cell, one.grid.top, one.grid.left, least, one.reach, depth_of(one.reach),
             weight, coarse.cell, coarse.top, coarse.left, *place, out, banded,
         )  # fmt: skip
     return out, Unmixed(*_together(tried, weights, coarse), tried[0].grid, banded > HALF, out, place)
@@ -176,11 +176,11 @@ def _weights(
     """
     sigma = SMOOTH * scale / grid.cell
     costs: list[np.ndarray] = []
-    came, told = np.zeros(grid.shape, np.float32), np.zeros(grid.shape, np.float32)
+    came, trusted = np.zeros(grid.shape, np.float32), np.zeros(grid.shape, np.float32)
     for one in tried:
         sums, own_grid = np.zeros((4, *grid.shape), np.float32), one.grid
         _unexplained(
-            planes, mask, away, deep, one.front, one.behind, own_grid.cell, own_grid.top, own_grid.left, least, one.reach,
+            planes, mask, away, deep, one.foreground, one.background, own_grid.cell, own_grid.top, own_grid.left, least, one.reach,
             depth_of(one.reach), *wide, grid.cell, grid.top, grid.left, sums,
         )  # fmt: skip
         own, left, count, known = (blurred(plane, sigma) for plane in sums)
@@ -188,8 +188,8 @@ def _weights(
         # Where hardly any colours are known a reach is no candidate.
         trust = np.clip(known * over / LEAST_KNOWN, 0, 1)
         # The mask as it came is one more candidate, told by the colours of the shortest reach that has some there.
-        came += (1 - told) * trust * (left * over)
-        told += (1 - told) * trust
+        came += (1 - trusted) * trust * (left * over)
+        trusted += (1 - trusted) * trust
         costs.append(own * over + LONGER * one.longer + WORST * (1 - trust))
     costs.insert(0, came)
     rules = [np.exp(-(cost - np.minimum.reduce(costs)) / np.float32(RULES)) for cost in costs]
@@ -199,25 +199,25 @@ def _weights(
 
 @kernel
 def _colours_in(
-    front: np.ndarray, behind: np.ndarray, theirs: np.ndarray, weights: np.ndarray, coarse: np.ndarray, needed: np.ndarray,
-    grid: np.ndarray, to_front: np.ndarray, to_behind: np.ndarray,
+    foreground: np.ndarray, background: np.ndarray, theirs: np.ndarray, weights: np.ndarray, coarse: np.ndarray, needed: np.ndarray,
+    grid: np.ndarray, to_foreground: np.ndarray, to_background: np.ndarray,
 ) -> None:  # fmt: skip
     """Add colours (3, h', w') times their weights (h'', w'') to others (3, h, w), where they are needed (h, w). The three grids are given
     as side of a cell, top and left."""
     rows, columns = needed.shape
     for y in prange(rows):
         down = (y + 0.5) * grid[0] - grid[1]
-        y0, y1, ty = place_in(down, theirs[1], theirs[0], front.shape[1])
+        y0, y1, ty = place_in(down, theirs[1], theirs[0], foreground.shape[1])
         w0, w1, tw = place_in(down, coarse[1], coarse[0], weights.shape[0])
         for x in range(columns):
             if needed[y, x]:
                 across = (x + 0.5) * grid[0] - grid[2]
                 v0, v1, tv = place_in(across, coarse[2], coarse[0], weights.shape[1])
-                x0, x1, tx = place_in(across, theirs[2], theirs[0], front.shape[2])
+                x0, x1, tx = place_in(across, theirs[2], theirs[0], foreground.shape[2])
                 weight = between(weights, w0, w1, tw, v0, v1, tv)
                 for k in range(3):
-                    to_front[k, y, x] += weight * between(front[k], y0, y1, ty, x0, x1, tx)
-                    to_behind[k, y, x] += weight * between(behind[k], y0, y1, ty, x0, x1, tx)
+                    to_foreground[k, y, x] += weight * between(foreground[k], y0, y1, ty, x0, x1, tx)
+                    to_background[k, y, x] += weight * between(background[k], y0, y1, ty, x0, x1, tx)
 
 
 def _together(tried: list[_Tried], weights: list[np.ndarray], coarse: Grid) -> tuple[np.ndarray, np.ndarray]:
@@ -227,8 +227,10 @@ def _together(tried: list[_Tried], weights: list[np.ndarray], coarse: Grid) -> t
         return np.array([grid.cell, grid.top, grid.left], np.int64)
 
     total = np.maximum(np.add.reduce(weights), np.float32(1e-6))
-    front, behind = np.zeros_like(tried[0].front), np.zeros_like(tried[0].behind)
+    foreground, background = np.zeros_like(tried[0].foreground), np.zeros_like(tried[0].background)
     for one, weight in zip(tried, weights, strict=True):
         theirs, finest = numbers(one.grid), numbers(tried[0].grid)
-        _colours_in(one.front, one.behind, theirs, weight / total, numbers(coarse), tried[0].needed, finest, front, behind)
-    return front, behind
+        _colours_in(
+            one.foreground, one.background, theirs, weight / total, numbers(coarse), tried[0].needed, finest, foreground, background
+        )
+    return foreground, background

@@ -12,6 +12,11 @@ def mask_levels(mask: np.ndarray, black: float, white: float, gamma: float) -> n
     ----------
     mask : (H, W) float32, 0 to 1; black, white : 0 to 1; with white not above black it becomes a step at white.
     gamma : above 1 lifts partial pixels, below 1 lowers them.
+
+    Example
+    -------
+    >>> mask_levels(np.array([[0, 0.25, 0.5, 0.75, 1]], np.float32), 0.25, 0.75, 1).tolist()
+    [[0.0, 0.0, 0.5, 1.0, 1.0]]
     """
     if white - black < 1e-6:
         return (mask >= white).astype(np.float32)

@@ -3,7 +3,7 @@
 So an area stays on a thing whose features slide because it turns. Where a thing stands out from is learnt from frame to frame, as the histogram
 of differences inside the area and beside it; the area is shifted to where their likelihood ratio fits it best. Background subtraction with a
 likelihood ratio of foreground and background, as in A. Elgammal, D. Harwood, L. Davis, "Non-parametric model for background subtraction", 2000;
-the shape and the learning place by place are ours. Shares and widths were found on the cup of the demo clip, see docs/sums.md.
+the shape and the learning place by place are ours. Shares and widths were found on the cup of the demo clip, see docs/formulas.md.
 """
 
 from __future__ import annotations
@@ -38,7 +38,7 @@ def colours_of(planes: np.ndarray) -> np.ndarray:
 
 
 @dataclass(frozen=True)
-class Lie:
+class Alignment:
     """How a thing lies in an area: (x, y) from the area's middle, pixels, up to a step that stays the same while its shape does; and by what
     share of its size it reaches beyond the area."""
 
@@ -77,7 +77,7 @@ class Backdrop:
         self._colours[:, *part] = np.where(free, here, hidden)
         self._known[part] = seen
 
-    def lie(self, colours: np.ndarray, corners: np.ndarray, margin: float | None = None) -> Lie | None:
+    def alignment(self, colours: np.ndarray, corners: np.ndarray, margin: float | None = None) -> Alignment | None:
         """How a thing lies in an area that was drawn on it; None where that cannot be told.
 
         Parameters
@@ -164,7 +164,7 @@ def _ratio(differs: np.ndarray, inside: np.ndarray, beside: np.ndarray, near: fl
     return np.clip(out, -MOST, MOST)
 
 
-def _best(ratio: np.ndarray, deep: np.ndarray, band: np.ndarray, margin: float, size: float) -> tuple[float, Lie | None]:
+def _best(ratio: np.ndarray, deep: np.ndarray, band: np.ndarray, margin: float, size: float) -> tuple[float, Alignment | None]:
     """How well a shape grown by a margin fits where it fits best, and that place; None where it lies at the end of the span, or where
     places aside fit about as well."""
     shape = np.where(band, np.clip((deep + margin * size) / (SOFT * size), -1, 1), 0).astype(np.float32)
@@ -181,7 +181,7 @@ def _best(ratio: np.ndarray, deep: np.ndarray, band: np.ndarray, margin: float, 
             return best, None
     x = column - SPAN + peak(fits[row, column - 1], fits[row, column], fits[row, column + 1])
     y = row - SPAN + peak(fits[row - 1, column], fits[row, column], fits[row + 1, column])
-    return best, Lie(np.array([x, y]), margin)
+    return best, Alignment(np.array([x, y]), margin)
 
 
 def _fits(ratio: np.ndarray, shape: np.ndarray) -> np.ndarray:

@@ -15,7 +15,7 @@ import numpy as np
 
 from .samples import Probe, distance_to, membership
 
-#: What is tried: found by search on path-traced pictures with strokes laid by a robot, see docs/sums.md.
+#: What is tried: found by search on path-traced pictures with strokes laid by a robot, see docs/formulas.md.
 SHADINGS, GLOSSES, WEIGHTS = (0.5, 0.7, 0.85, 0.95), (0.0, 0.3, 0.6), (0.6, 1.0, 1.6)
 #: Share of the kept pixels that must count fully; the rest is taken as slips of the hand.
 HELD = 0.97

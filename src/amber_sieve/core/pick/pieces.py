@@ -42,7 +42,13 @@ class Reaching:
 
 
 def deepest(where: np.ndarray) -> tuple[int, int, float]:
-    """The place (x, y) deepest inside a region (H, W) bool, and its distance from the outline; the picture's border counts as one."""
+    """The place (x, y) deepest inside a region (H, W) bool, and its distance from the outline; the picture's border counts as one.
+
+    Example
+    -------
+    >>> deepest(np.pad(np.ones((3, 5), bool), 2))[:2]
+    (3, 3)
+    """
     padded = cv2.copyMakeBorder(where.astype(np.uint8), 1, 1, 1, 1, cv2.BORDER_CONSTANT, value=0)
     inside = cv2.distanceTransform(padded, cv2.DIST_L2, cv2.DIST_MASK_5)[1:-1, 1:-1]
     row, column = np.unravel_index(int(inside.argmax()), inside.shape)

@@ -1,7 +1,7 @@
 """What an added sample proposes: its tolerance, and whether it reaches everywhere or only the piece at its place.
 
 Ours. Good is what changes at the click, bad is what changes elsewhere. The rules and their constants were found by search on the
-objects of path-traced pictures, clicked by a robot (docs/sums.md has the figures).
+objects of path-traced pictures, clicked by a robot (docs/formulas.md has the figures).
 """
 
 from __future__ import annotations

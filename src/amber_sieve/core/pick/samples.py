@@ -25,7 +25,7 @@ from ..parallel import index_in, kernel
 PLAIN = {name: plane for plane, name in enumerate(MEASURES)}
 SURFACE, COLOUR, LEVELS, ONE_PLANE, HUE = 0, 1, 2, 3, 4
 
-#: Constants of the surface measure, found by search on path-traced scenes with true coverage (docs/sums.md has the figures).
+#: Constants of the surface measure, found by search on path-traced scenes with true coverage (docs/formulas.md has the figures).
 #: Saturation counts relative to its own size (Weber's law): the gain falls with its square root.
 SATURATION_GAIN, SATURATION_FLOOR, DARK_FLOOR = 0.45, 0.05, 0.06
 #: The same turn of hue is a smaller difference in a dark colour, so its weight grows with the sample's lightness.

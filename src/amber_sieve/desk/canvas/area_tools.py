@@ -223,7 +223,7 @@ class AreaTools(QObject):
             self.changed.emit()
 
     def close_outline(self) -> None:
-        """Finish the outline."""
+        """Finish the outline that is being drawn as a polygon, from three corners on."""
         points, mode = self.outline, self.next_mode()
         if len(points) >= 3 and self.tool == "cling":
             self._areas.clinging(

@@ -24,7 +24,7 @@ class Inset(QWidget):
         self._preferences = workspace.preferences
         self.viewport, self.pane = viewport, pane
         self.view = "mask"
-        self._words: object = None
+        self._pixels: object = None
         self._image: QImage | None = None
         self._result: Rendered | None = None
         self._drag: tuple[str, QPointF, QRect] | None = None
@@ -42,14 +42,14 @@ class Inset(QWidget):
 
     def take(self, result: Rendered | None) -> None:
         """A render has finished."""
-        words = result.pictures.get(self.view) if result else None
-        if result is None or words is None:
+        pixels = result.pictures.get(self.view) if result else None
+        if result is None or pixels is None:
             return
-        before, same = self._result, words is self._words
-        self._result, self._words = result, words
+        before, same = self._result, pixels is self._pixels
+        self._result, self._pixels = result, pixels
         if same and before is not None and (before.scale, before.origin) == (result.scale, result.origin):
             return
-        self._image = image_of(words)
+        self._image = image_of(pixels)
         self.update()
 
     def place(self) -> None:

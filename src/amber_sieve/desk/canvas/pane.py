@@ -67,7 +67,7 @@ class Pane(QWidget):
         #: What lies left of the line of the wipe.
         self.wipe_view = "original"
         self._other: QImage | None = None
-        self._other_words: np.ndarray | None = None
+        self._other_pixels: np.ndarray | None = None
         self._at: QPointF | None = None
         #: A pixel, and the colour that a click there would take.
         self._promised: tuple[int, int, tuple[float, float, float]] = (-1, -1, (0.0, 0.0, 0.0))
@@ -77,10 +77,10 @@ class Pane(QWidget):
         self.tool_cursor = QCursor(Qt.CursorShape.CrossCursor)
         self._result: Rendered | None = None
         self._image: QImage | None = None
-        self._words: np.ndarray | None = None
+        self._pixels: np.ndarray | None = None
         self._hand: QPointF | None = None
         self._flash: Difference | None = None
-        self._flash_words = np.zeros((1, 1), np.uint32)
+        self._flash_pixels = np.zeros((1, 1), np.uint32)
         self._inside = False
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -103,19 +103,19 @@ class Pane(QWidget):
     def take(self, result: Rendered | None) -> None:
         """A render has finished (None: nothing is open)."""
         before, self._result = self._result, result
-        words = result.pictures.get(self.showing) if result else None
-        if words is not None and words is self._words and self.wipe is None and before is not None and result is not None:
+        pixels = result.pictures.get(self.showing) if result else None
+        if pixels is not None and pixels is self._pixels and self.wipe is None and before is not None and result is not None:
             if (before.scale, before.origin) != (result.scale, result.origin):
                 self.update()
             return
-        if words is None:
+        if pixels is None:
             if result is None:
                 self._image = None
             self.update()
             return
-        self._words, self._image = words, image_of(words)  # the image shares the memory of the words
+        self._pixels, self._image = pixels, image_of(pixels)  # the image shares the memory of the pixels
         other = result.pictures.get(self.wipe_view) if result and self.wipe is not None else None
-        self._other_words, self._other = other, None if other is None else image_of(other)
+        self._other_pixels, self._other = other, None if other is None else image_of(other)
         self.update()
 
     def picture(self) -> QPixmap | None:
@@ -129,7 +129,7 @@ class Pane(QWidget):
             added, removed = np.clip(difference.change, 0, 1), np.clip(-difference.change, 0, 1)
             share = (200 * np.maximum(added, removed)).astype(np.uint32)
             colour = np.where(added >= removed, np.uint32(ADDED), np.uint32(REMOVED))
-            self._flash_words = np.ascontiguousarray((share << 24) | colour)
+            self._flash_pixels = np.ascontiguousarray((share << 24) | colour)
         self.update()
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
@@ -174,8 +174,8 @@ class Pane(QWidget):
         self.painted.emit()
 
     def _draw_flash(self, painter: QPainter, difference: Difference) -> None:
-        words = self._flash_words
-        image = image_of(words, see_through=True)
+        pixels = self._flash_pixels
+        image = image_of(pixels, see_through=True)
         corner = self.viewport.to_pane(QPointF(*difference.origin))
         painter.drawImage(QRectF(corner, corner + QPointF(image.width(), image.height()) / difference.scale * self.viewport.zoom), image)
 
@@ -215,7 +215,7 @@ class Pane(QWidget):
     def _draw_loupe(self, painter: QPainter) -> None:
         """The pixels round the pointer, and the colour that a click would take as soon as that is found."""
         opened, at = self._work.opened, self._at
-        frame = opened.held(self._work.number) if opened else None
+        frame = opened.cached(self._work.number) if opened else None
         if frame is None or at is None:
             return
         width, height, x, y = frame.width, frame.height, int(at.x()), int(at.y())
@@ -224,7 +224,7 @@ class Pane(QWidget):
         planes, half, square, taken = frame.planes, 7, 7.0, self._tools.sample_size // 2
         rows, columns = np.clip(np.arange(y - half, y + half + 1), 0, height - 1), np.clip(np.arange(x - half, x + half + 1), 0, width - 1)
         levels = np.rint(np.clip(one_encoded(planes[:, rows][:, :, columns]), 0, 1) * 255).astype(np.uint32)
-        words = np.ascontiguousarray(np.uint32(0xFF000000) | (levels[0] << 16) | (levels[1] << 8) | levels[2])
+        pixels = np.ascontiguousarray(np.uint32(0xFF000000) | (levels[0] << 16) | (levels[1] << 8) | levels[2])
         side = square * (2 * half + 1)
         hand = self.viewport.to_pane(at)
         corner = QPointF(
@@ -233,7 +233,7 @@ class Pane(QWidget):
         )
         box = QRectF(corner, corner + QPointF(side, side))
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, False)
-        painter.drawImage(box, image_of(words))
+        painter.drawImage(box, image_of(pixels))
         if self._promised[:2] == (x, y):
             painter.fillRect(QRectF(box.left(), box.bottom(), side, 16), screen_colour(self._promised[2]))
         painter.setBrush(Qt.BrushStyle.NoBrush)

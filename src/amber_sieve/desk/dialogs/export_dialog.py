@@ -372,6 +372,6 @@ class ExportDialog(QDialog):
         self.accept()
 
 
-def _pixmap(words: np.ndarray) -> QPixmap:
-    image = image_of(words)
+def _pixmap(pixels: np.ndarray) -> QPixmap:
+    image = image_of(pixels)
     return QPixmap.fromImage(image.copy())  # the words go, the picture stays

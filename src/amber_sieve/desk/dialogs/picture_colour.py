@@ -30,10 +30,10 @@ class PictureColour(QDialog):
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle(f"Click a colour in {name}")
         self._frame, self._then = frame, then
-        words = to_screen(frame.planes)
-        image = image_of(words)
+        pixels = to_screen(frame.planes)
+        image = image_of(pixels)
         self.picture = QLabel()
-        self.picture.setPixmap(QPixmap.fromImage(image.copy()))  # the words go, the picture stays
+        self.picture.setPixmap(QPixmap.fromImage(image.copy()))  # the pixels go, the picture stays
         self.picture.setCursor(QCursor(Qt.CursorShape.CrossCursor))
         self.picture.setFixedSize(frame.width, frame.height)
         column = QVBoxLayout(self)

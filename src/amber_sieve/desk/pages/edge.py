@@ -35,7 +35,7 @@ class EdgePage(Page):
         self.column.addWidget(self.reset)
         workspace.viewing.rendered.connect(self._after_render)
         workspace.areas.islands_found.connect(self._list)
-        workspace.areas.haze_found.connect(lambda words: self.haze.setText(words))
+        workspace.areas.fringe_found.connect(lambda words: self.fringe.setText(words))
         self.follow()
 
     def _add(self, *things: str | QWidget) -> None:
@@ -65,13 +65,13 @@ class EdgePage(Page):
         self.band.toggled.connect(lambda on: self._viewing.look(band=on))
         self._add("fine", self.band)
         self.no_haze = self.check("edge.no_haze")
-        self.haze_check = QPushButton("Haze check")
-        self.haze_check.setToolTip("Count the pixels where a rim of the old colour would stay; the view Haze check marks them")
-        self.haze_check.clicked.connect(self._check_haze)
-        self._add(self.no_haze, self.haze_check)
-        self.haze = QLabel("")
-        self.haze.setObjectName("dim")
-        self.column.addWidget(self.haze)
+        self.fringe_check = QPushButton("Haze check")
+        self.fringe_check.setToolTip("Count the pixels where a rim of the old colour would stay; the view Haze check marks them")
+        self.fringe_check.clicked.connect(self._check_fringe)
+        self._add(self.no_haze, self.fringe_check)
+        self.fringe = QLabel("")
+        self.fringe.setObjectName("dim")
+        self.column.addWidget(self.fringe)
         self._add("clean", "steady")
         self.flicker = QLabel("")
         self.flicker.setObjectName("dim")
@@ -87,9 +87,9 @@ class EdgePage(Page):
             words = course.in_words
             self.flicker.setText(words[0].upper() + words[1:])
 
-    def _check_haze(self) -> None:
-        self.haze.setText("Counting…")
-        self._areas.check_haze()
+    def _check_fringe(self) -> None:
+        self.fringe.setText("Counting…")
+        self._areas.check_fringe()
 
     def _islands(self) -> None:
         self.heading("Islands")
@@ -144,7 +144,7 @@ class EdgePage(Page):
         self._areas.take_islands_out(self._chosen() or self._listed()[1:])
 
     def _after_render(self, result: Rendered) -> None:
-        self.haze.setText("Fine is being worked out…" if result.waiting else "")
+        self.fringe.setText("Fine is being worked out…" if result.waiting else "")
         if self.isVisible():
             self.follow()
 

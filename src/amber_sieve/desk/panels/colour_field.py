@@ -26,7 +26,7 @@ HUE, SATURATION, LUMINANCE = "hue", "saturation", "luminance"
 
 
 def field_image(counted: Statistics) -> np.ndarray:
-    """The density of colours in their own colours, log-scaled, (CELLS, CELLS) screen words."""
+    """The density of colours in their own colours, log-scaled, (CELLS, CELLS) screen pixels."""
     density = np.log1p(counted.field.astype(np.float32))
     density /= max(float(density.max()), 1e-6)
     lab = counted.colours.copy()
@@ -37,7 +37,7 @@ def field_image(counted: Statistics) -> np.ndarray:
 
 
 def line_of(divided: np.ndarray) -> np.ndarray:
-    """The dividing line between keep and drop (CELLS, CELLS) as words with alpha: the outermost cells that are nearer to drop."""
+    """The dividing line between keep and drop (CELLS, CELLS) as pixels with alpha: the outermost cells that are nearer to drop."""
     line = divided & (cv2.erode(divided.astype(np.uint8), np.ones((3, 3), np.uint8), borderType=cv2.BORDER_REPLICATE) == 0)
     return np.where(line, np.uint32(0xC0F0F0F0), np.uint32(0))
 
@@ -60,7 +60,7 @@ class ColourField(QWidget):
     def __init__(self, workspace: Workspace, large: bool = False) -> None:
         super().__init__()
         self._viewing, self._work = workspace.viewing, workspace.work
-        self._words: np.ndarray | None = None
+        self._density: np.ndarray | None = None
         self._image: QImage | None = None
         self._counted: Statistics | None = None
         self._solo: np.ndarray | None = None
@@ -94,8 +94,8 @@ class ColourField(QWidget):
             self.update()
         if result.statistics is not self._counted:
             self._counted = result.statistics
-            self._words = field_image(result.statistics)
-            self._image = image_of(self._words)
+            self._density = field_image(result.statistics)
+            self._image = image_of(self._density)
             self.update()
 
     def _project_changed(self) -> None:
@@ -166,8 +166,8 @@ class ColourField(QWidget):
             painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
             painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), self._image)
             if self._solo is not None:
-                words = np.where(self._solo > 0.5, np.uint32(0xC8FFFFFF), np.uint32(0))
-                taken = image_of(words, see_through=True)
+                pixels = np.where(self._solo > 0.5, np.uint32(0xC8FFFFFF), np.uint32(0))
+                taken = image_of(pixels, see_through=True)
                 painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), taken)
             if self._line is not None:
                 line = image_of(self._line, see_through=True)

@@ -192,8 +192,8 @@ class StackPanel(QWidget):
             top = HIGH * number // len(chips)
             painter.fillRect(0, top, CHIP, HIGH * (number + 1) // len(chips) - top, colour)
         if mask is not None:
-            words = mask_to_screen(mask)
-            image = image_of(words)
+            pixels = mask_to_screen(mask)
+            image = image_of(pixels)
             fitted = image.scaled(WIDE, HIGH, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation)
             painter.drawImage(CHIP + 2 + (WIDE - fitted.width()) // 2, (HIGH - fitted.height()) // 2, fitted)
         painter.end()

@@ -37,12 +37,12 @@ def _untinted(picture: QPixmap) -> QIcon:
     return icon
 
 
-def _icon(words: np.ndarray | None) -> QIcon:
-    if words is None:
+def _icon(pixels: np.ndarray | None) -> QIcon:
+    if pixels is None:
         empty = QPixmap(SIDE, SIDE * 2 // 3)
         empty.fill(Qt.GlobalColor.black)
         return _untinted(empty)
-    image = image_of(words)
+    image = image_of(pixels)
     return _untinted(QPixmap.fromImage(image.copy()))
 
 

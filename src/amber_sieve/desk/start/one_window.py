@@ -116,7 +116,7 @@ class Door(QObject):
             self._server.listen(name)
 
     def close(self) -> None:
-        """Take nothing more."""
+        """Take no more files from later starts, and remove the socket."""
         self._server.close()
 
     def _opened(self) -> None:

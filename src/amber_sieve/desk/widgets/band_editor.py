@@ -201,7 +201,7 @@ class BandEditor(QWidget):
         self.reset()
 
     def reset(self) -> None:
-        """The full range."""
+        """Put the band back to its full range, not inverted."""
         if self.band is not None:
             self.edited.emit(self.band.but(corners=self.known.full, inverted=False), f"{self.measure.capitalize()} band")
             self.settled.emit()

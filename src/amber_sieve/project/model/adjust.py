@@ -27,7 +27,7 @@ def _start_of(kind: type[Frozen]) -> Frozen:
 class Adjustment(Frozen):
     """One block of what is done inside the mask; every number's start changes nothing.
 
-    The sum of a block stands in the file of ``core/adjust`` that is called as the block's field in `Adjust`.
+    The formula of a block stands in the file of ``core/adjust`` that is called as the block's field in `Adjust`.
     """
 
     #: What a person reads above the block.
@@ -58,7 +58,7 @@ class Adjustment(Frozen):
 
     @property
     def given(self) -> dict[str, Any]:
-        """Its settings, as its sum is told them."""
+        """Its settings, as its formula is given them."""
         return {name: value for name, value in self if name != "on"}
 
     @model_validator(mode="after")

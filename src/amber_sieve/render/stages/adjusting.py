@@ -1,4 +1,4 @@
-"""The blocks of adjustments. One that is pointwise needs nothing here: its sum is the file of ``core/adjust`` that is called as its field."""
+"""The blocks of adjustments. One that is pointwise needs nothing here: its formula is the file of ``core/adjust`` that is called as its field."""
 
 from __future__ import annotations
 
@@ -52,7 +52,7 @@ class Block(Stage):
         return self.put(sieve, self.of(sieve).but(on=False))
 
     def told(self, sieve: Sieve) -> dict[str, Any]:
-        """What its sum is told: settings, and what was found."""
+        """What its formula is given: settings, and what was found."""
         return self.of(sieve).given
 
     def steps(self, sieve: Sieve) -> list[Step]:

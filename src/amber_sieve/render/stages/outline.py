@@ -15,7 +15,7 @@ from .stage import WHOLE
 
 #: A Gaussian is cut off at so many standard deviations (`core.edge.feather.blurred`).
 DEVIATIONS = 4
-#: Share of a picture under which a piece or hole is a speck: found by search with a clicking robot, see docs/sums.md.
+#: Share of a picture under which a piece or hole is a speck: found by search with a clicking robot, see docs/formulas.md.
 SMALL = 3e-4
 
 

@@ -9,7 +9,7 @@ import numpy as np
 from ...core.colour.oklab import to_oklab
 from ...core.edge.clean import BLOCK, LOOKS_PER_PASS, fitting_amount
 from ...core.edge.feather import hardened
-from ...core.edge.fine import fine, told_by
+from ...core.edge.fine import fine, prior_of
 from ...core.edge.follow import LOOKS_PER_REACH, follow
 from ...core.edge.follow_reach import FOUND_LOOKS, follow_found
 from ...core.edge.morphology import longest_of, without_crumbs
@@ -84,7 +84,7 @@ class Crumbs(EdgeStage):
         most = min(amount(working.edge.specks), CRUMBS) * working.scale**2
         if working.unmixed is not None and most >= 1:
             working.mask = without_crumbs(working.mask, most, working.clicked.kept)
-            working.unmixed = replace(working.unmixed, share=working.mask)
+            working.unmixed = replace(working.unmixed, alpha=working.mask)
 
 
 class Fine(EdgeStage):
@@ -99,18 +99,18 @@ class Fine(EdgeStage):
         frame, edge, mask, unmixed = working.frame, working.edge, working.mask, working.unmixed
 
         def make() -> np.ndarray:
-            told = None if unmixed is None else told_by(unmixed, mask.shape)
-            return fine(frame.planes, mask, max(1.0, edge.fine * frame.scale), working.step or working.cache.step, told)
+            prior = None if unmixed is None else prior_of(unmixed, mask.shape)
+            return fine(frame.planes, mask, max(1.0, edge.fine * frame.scale), working.step or working.cache.step, prior)
 
         matted = working.cache.get(fine_key(frame, working.key, edge), make)
         if unmixed is None:
             unmixed = follow(frame.planes, matted, max(1.0, edge.fine * frame.scale), 1.0, frame.corner)[1]
-        working.mask, working.unmixed = matted, replace(unmixed, share=matted) if unmixed is not None else None
+        working.mask, working.unmixed = matted, replace(unmixed, alpha=matted) if unmixed is not None else None
 
 
 def fine_key(frame: Frame, key: object, edge: Edge) -> tuple[object, ...]:
     """Under what the matting of a frame is kept: everything it depends on, and nothing else. ``key`` stands for the picked mask."""
-    return ("fine", frame.key, key, NoHaze().kept(Steady().kept(edge)))
+    return ("fine", frame.key, key, NoFringe().kept(Steady().kept(edge)))
 
 
 class Hard(EdgeStage):
@@ -122,7 +122,7 @@ class Hard(EdgeStage):
         working.mask, working.unmixed = hardened(working.mask), None
 
 
-class NoHaze(EdgeStage):
+class NoFringe(EdgeStage):
     """Without it, the colours of mixed pixels are adjusted as they are."""
 
     name, settings, pointwise = "no haze", ("no_haze",), True

@@ -18,14 +18,14 @@ from .layers import Layers, no_layers
 from .mask import masked
 from .stages.every import steps_of
 
-#: Chosen by trial on the yard, see docs/sums.md. A partial pixel is hazy when it is farther than this (ΔE2000) from all that its two neighbours can mix to; less is hidden by noise.
+#: Chosen by trial on the yard, see docs/formulas.md. A partial pixel is hazy when it is farther than this (ΔE2000) from all that its two neighbours can mix to; less is hidden by noise.
 VISIBLE = 4.0
 #: Reach with which the mixture is looked for where neither Follow nor Fine is on.
 REACH = 8.0
 
 
 @dataclass(frozen=True)
-class Haze:
+class Fringe:
     """Hazy pixels (H, W) bool as the sieve is set, and their number with and without haze handling."""
 
     pixels: np.ndarray
@@ -33,15 +33,15 @@ class Haze:
     unhandled: int
 
 
-def _hazy(out: np.ndarray, front: np.ndarray, behind: np.ndarray) -> np.ndarray:
+def _fringed(out: np.ndarray, foreground: np.ndarray, background: np.ndarray) -> np.ndarray:
     """Which colours (3, N) are farther than ``VISIBLE`` from every mixture of the new surface colour and the one behind it."""
-    way = front - behind
-    share = np.clip(((out - behind) * way).sum(0) / np.maximum((way * way).sum(0), 1e-9), 0, 1)
-    nearest = behind + share * way
+    way = foreground - background
+    alpha = np.clip(((out - background) * way).sum(0) / np.maximum((way * way).sum(0), 1e-9), 0, 1)
+    nearest = background + alpha * way
     return delta_e_2000(to_cielab(np.clip(out, 0, 1).T), to_cielab(np.clip(nearest, 0, 1).T)) > VISIBLE
 
 
-def haze_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Haze:
+def fringe_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Fringe:
     """Look for a rim of old colour in the partial pixels of a sieve's mask.
 
     A partial pixel should become a mixture of its two neighbours: A(F), the surface's colour adjusted, and B, what lies behind.
@@ -51,12 +51,12 @@ def haze_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers:
     sieve = project.sieve(sieve_id)
     seen, below = measured(frame, project, sieve_id, cache, layers), arriving(frame, project, sieve_id, cache, layers)
 
-    def make() -> Haze:
+    def make() -> Fringe:
         unhazed = sieve.but(edge=sieve.edge.but(no_haze=True))
         own = not (sieve.leans_on or sieve.opposite)
         found = masked(seen, unhazed, cache) if own else sieve_masked(frame, project, sieve_id, cache, layers)
         unmixed = found.unmixed or follow(seen.planes, found.mask, max(1.0, REACH * frame.scale), 1.0, seen.corner)[1]
-        nothing = Haze(np.zeros(found.mask.shape, bool), 0, 0)
+        nothing = Fringe(np.zeros(found.mask.shape, bool), 0, 0)
         if unmixed is None or sieve.adjust.neutral:
             return nothing
         partial = (found.mask > 0.02) & (found.mask < 0.98)
@@ -68,15 +68,15 @@ def haze_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers:
         outside = partial.copy()
         outside[box] = False
         partial &= ~outside  # what lies beyond the unmixed box has no neighbours to compare with
-        front = np.stack([unmixed.at_pixels(plane)[partial[box]] for plane in unmixed.front])
-        behind = np.stack([unmixed.at_pixels(plane)[partial[box]] for plane in unmixed.behind])
+        foreground = np.stack([unmixed.at_pixels(plane)[partial[box]] for plane in unmixed.foreground])
+        background = np.stack([unmixed.at_pixels(plane)[partial[box]] for plane in unmixed.background])
         steps, weights = steps_of(sieve), weights_of(found.mask, sieve)
-        strength = np.full((1, front.shape[1]), sieve.strength / 100, np.float32)
-        after = mixed(np.ascontiguousarray(front[:, None]), strength, steps)[:, 0]
-        plain = _hazy(mixed(below.planes, weights, steps)[:, partial], after, behind)
-        handled = _hazy(mixed(below.planes, weights, steps, found.unmixed)[:, partial], after, behind)
+        strength = np.full((1, foreground.shape[1]), sieve.strength / 100, np.float32)
+        after = mixed(np.ascontiguousarray(foreground[:, None]), strength, steps)[:, 0]
+        plain = _fringed(mixed(below.planes, weights, steps)[:, partial], after, background)
+        handled = _fringed(mixed(below.planes, weights, steps, found.unmixed)[:, partial], after, background)
         pixels = np.zeros_like(partial)
         pixels[partial] = handled if sieve.edge.no_haze else plain
-        return Haze(pixels, int(handled.sum()), int(plain.sum()))
+        return Fringe(pixels, int(handled.sum()), int(plain.sum()))
 
     return cache.get(("haze", frame.key, made_by(project, sieve_id)), make)
