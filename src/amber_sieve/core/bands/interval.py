@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ...names import BANDS, MEASURES
+from ...names import BANDS, MEASURES, Shape
 
 #: The columns of the row that stands for a band in the kernel.
 PLANE, WRAPS, CENTRE, FULL_FROM, RISE, FULL_TO, FALL, INVERTED = range(8)
@@ -32,7 +32,7 @@ class Interval:
     measure: str
     corners: tuple[float, float, float, float]
     inverted: bool = False
-    shape: str = "linear"
+    shape: Shape = "linear"
     bend: float = 0.0
 
     def __post_init__(self) -> None:

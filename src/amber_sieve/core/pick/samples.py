@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from numba import prange
 
-from ...names import COMPARISONS, MEASURES
+from ...names import COMPARISONS, MEASURES, Shape
 from ..colour.measures import one_hue_saturation_luminance
 from ..colour.oklab import one_to_oklab
 from ..colour.transfer import one_encoded
@@ -68,7 +68,7 @@ class Probe:
     gloss: float = 0.0
     hue_weight: float = 1.0
     saturation_weight: float = 1.0
-    shape: str = "linear"
+    shape: Shape = "linear"
     bend: float = 0.0
     competes: bool = False
 

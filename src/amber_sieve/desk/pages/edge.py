@@ -26,9 +26,12 @@ class EdgePage(Page):
         super().__init__(workspace)
         self._areas, self._tools, self._viewing = workspace.areas, workspace.tools, workspace.viewing
         self.numbers: dict[str, Number] = {spec.name: self.number(f"edge.{spec.name}", add=False) for spec in numbers_of(Edge)}
+        #: Names of the numbers that have their place.
+        self._placed: set[str] = set()
         self._levels()
         self._outline()
         self._unmixing()
+        self._add_what_is_left()
         self._islands()
         self.reset = QPushButton("Reset the edge")
         self.reset.clicked.connect(lambda: workspace.work.edit_sieve(edits.without_edge, "Reset the edge"))
@@ -40,8 +43,14 @@ class EdgePage(Page):
 
     def _add(self, *things: str | QWidget) -> None:
         """A row of numbers, by name, and other widgets."""
+        self._placed |= {thing for thing in things if isinstance(thing, str)}
         widgets = [self.numbers[thing] if isinstance(thing, str) else thing for thing in things]
         self.column.addWidget(row_of(*widgets) if len(widgets) > 1 else widgets[0])
+
+    def _add_what_is_left(self) -> None:
+        """Numbers of the edge that have no place of their own stand below the others."""
+        for name in self.numbers.keys() - self._placed:
+            self._add(name)
 
     def _levels(self) -> None:
         self.all_holes = self.check("edge.all_holes")
