@@ -243,7 +243,7 @@ class LearningTest(unittest.TestCase):
     def test_statistics_and_coverage(self):
         counted = statistics_of(demo_frame("yard").planes)
         # Counted over a part of the pixels, it must tell what all of them tell: share of the picture that lies elsewhere.
-        with mock.patch("amber_sieve.core.statistics.PIXELS", 10**9):
+        with mock.patch("amber_sieve.core.statistics.COUNTED_ON", 10**9):
             every = statistics_of(demo_frame("yard").planes)
         self.assertEqual(every.field.sum(), 1800 * 1200)
         for name, most in (("hue", 0.03), ("saturation", 0.03), ("luminance", 0.03)):

@@ -25,7 +25,7 @@ from amber_sieve.desk.dialogs.jobs_dialog import JobsDialog
 from amber_sieve.errors import Trouble
 from amber_sieve.export.clip import ClipExport, export_clip
 from amber_sieve.export.pieces import export_in_pieces
-from amber_sieve.live.watching import Course, Seen, jumps
+from amber_sieve.live.watching import Course, WatchedFrame, jumps
 from amber_sieve.media import formats
 from amber_sieve.media.footage.timecode import timecode
 from amber_sieve.media.opening import open_source
@@ -82,8 +82,8 @@ class WatchingTest(unittest.TestCase):
         one, other = np.zeros((4, 4), np.uint8), np.zeros((4, 4), np.uint8)
         one[:2], other[1:3] = 255, 255
         course = Course()
-        course.add(0, Seen(0.5, 0, one))
-        course.add(1, Seen(0.5, 0, other))
+        course.add(0, WatchedFrame(0.5, 0, one))
+        course.add(1, WatchedFrame(0.5, 0, other))
         self.assertAlmostEqual(course.flicker(1), 100.0)
         self.assertEqual(course.flicker(0), 0.0)
 

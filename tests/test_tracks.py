@@ -23,7 +23,7 @@ from amber_sieve.errors import Trouble
 from amber_sieve.export.clip import export_clip
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.live.tracking import track, with_tracked
-from amber_sieve.live.watching import Course, Seen
+from amber_sieve.live.watching import Course, WatchedFrame
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.progress import Cancelled, Progress
@@ -265,7 +265,7 @@ class SteadyTest(unittest.TestCase):
                 frame, cache = self.source.frame(number), Cache(0, across=resolver.across)
                 stands = resolver.project_on(Project(stack=(sieve,)), frame, number, cache)
                 mask = sieve_mask(frame, stands, sieve.id, cache)
-                course.add(number, Seen(float(mask.mean()), 0, np.rint(mask * 255).astype(np.uint8), levels_of(frame.planes)))
+                course.add(number, WatchedFrame(float(mask.mean()), 0, np.rint(mask * 255).astype(np.uint8), levels_of(frame.planes)))
                 overlaps.append(overlap(mask, true[number]))
             found[steady] = (course.mean_flicker, float(np.mean(overlaps)))
         (flicker, held), (steady_flicker, steady_held) = found[0.0], found[100.0]

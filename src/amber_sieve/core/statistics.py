@@ -18,7 +18,7 @@ CELLS, RIM = 160, 110.0
 BINS = 256
 PARTS = 8
 #: Pixels counted of a large picture: a field of 25,600 cells is filled by far fewer.
-PIXELS = 300_000
+COUNTED_ON = 300_000
 
 
 @kernel
@@ -87,11 +87,11 @@ class Statistics:
 
 
 def statistics_of(planes: np.ndarray, within: np.ndarray | None = None) -> Statistics:
-    """Count over a picture, (3, H, W) linear light; over every n-th pixel of every n-th row of a large one (about ``PIXELS``).
+    """Count over a picture, (3, H, W) linear light; over every n-th pixel of every n-th row of a large one (about ``COUNTED_ON``).
 
     ``within`` (H, W) bool leaves out the pixels where it is False.
     """
-    every = max(1, round(np.sqrt(planes.shape[1] * planes.shape[2] / PIXELS)))
+    every = max(1, round(np.sqrt(planes.shape[1] * planes.shape[2] / COUNTED_ON)))
     hue, saturation, luminance = (np.zeros((PARTS, BINS), np.int64) for _ in range(3))
     levels = np.zeros((PARTS, 3, BINS), np.int64)
     field, sums = np.zeros((PARTS, CELLS, CELLS), np.int64), np.zeros((PARTS, 3, CELLS, CELLS), np.float32)

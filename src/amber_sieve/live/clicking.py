@@ -17,14 +17,14 @@ from ..render.mask import bounds_of, distance_plane, passes_of, place_of, probes
 from .sampling import with_found_tolerance
 
 #: Proposals are looked for on about so many pixels; more do not change them.
-PIXELS = 400_000
+PROPOSED_ON = 400_000
 #: A click that changes less than this share of the picture says why.
 NOTHING = 1e-5
 
 
 def looked_at(width: int, height: int) -> int:
     """By what whole factor a picture of some size is reduced to look for proposals."""
-    return max(1, round((width * height / PIXELS) ** 0.5))
+    return max(1, round((width * height / PROPOSED_ON) ** 0.5))
 
 
 @dataclass(frozen=True)

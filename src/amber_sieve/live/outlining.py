@@ -27,7 +27,7 @@ from .sampling import sample_at
 
 Points = Sequence[tuple[float, float]]
 #: The thing is looked for on about so many pixels, in so many rounds.
-PIXELS, ROUNDS = 160_000, 5
+OUTLINED_ON, ROUNDS = 160_000, 5
 #: At most so many samples come out; a wrong region less deep than this, as a share of the picture's side, needs none.
 MOST, SHALLOW = 6, 0.004
 
@@ -47,7 +47,7 @@ def thing_inside(outline: Points, frame: Frame) -> np.ndarray:
     ------
     Trouble: the outline holds nothing, or everything inside is like the outside.
     """
-    small = frame.reduced(max(1, round((frame.width * frame.height / PIXELS) ** 0.5)))
+    small = frame.reduced(max(1, round((frame.width * frame.height / OUTLINED_ON) ** 0.5)))
     inside = _inside(outline, small)
     if len(outline) < 3 or inside.sum() < 50 or inside.all():
         raise Trouble("The outline holds nothing to tell from the rest: draw it round the whole thing, with some room.")

@@ -13,7 +13,7 @@ from ..core.bands.starts import around
 from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import to_oklab
 from ..core.frame import Frame, patch
-from ..core.pick.fit import Fit, Group, Settings, fit, spread_of
+from ..core.pick.fit import Fit, FitGroup, Settings, fit, spread_of
 from ..core.pick.tolerance import steady_tolerance, thinned
 from ..core.pick.tones import box_pixels, mean_at, stroke_pixels, tones_of
 from ..errors import Trouble
@@ -109,10 +109,10 @@ def searched_again(sieve: Sieve, frame: Frame) -> Sieve:
     return sieve.but(pick=sieve.pick.but(samples=tuple(found(sample) for sample in sieve.pick.samples)))
 
 
-def _group(sample: Sample, pick: Pick, frame: Frame) -> Group:
+def _group(sample: Sample, pick: Pick, frame: Frame) -> FitGroup:
     """A sample for the fit."""
     pixels = pixels_of(sample, frame)
-    return Group(tuple(tones_in(sample, pick)), _some_of(pixels))
+    return FitGroup(tuple(tones_in(sample, pick)), _some_of(pixels))
 
 
 def _some_of(pixels: np.ndarray) -> np.ndarray:

@@ -23,7 +23,7 @@ from ..project.model import Area, Key, Sieve, Track
 __all__ = ["MOVES", "Moves", "Tracked", "track", "with_tracked"]
 
 #: Frames are looked at reduced to about so many pixels.
-PIXELS = 600_000
+TRACKED_ON = 600_000
 #: Below this confidence the area is lost.
 LEAST = 0.25
 #: From this confidence on it is not looked for in another way.
@@ -100,7 +100,7 @@ def track(source: Source, area: Area, start: int, direction: int, moves: Moves, 
     path = f"areas.{area.id}.{'strokes' if area.kind == 'brush' else 'points'}"
     found = Tracked(path, {start: _numbers(area, places)}, {start: 1.0})
     numbers = range(start + direction, source.about.frames if direction > 0 else -1, direction)
-    factor = max(1.0, (source.about.size[0] * source.about.size[1] / PIXELS) ** 0.5)
+    factor = max(1.0, (source.about.size[0] * source.about.size[1] / TRACKED_ON) ** 0.5)
     if not numbers:
         return found
     first = _Looked.at(source, start, factor)

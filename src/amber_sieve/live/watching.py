@@ -17,13 +17,13 @@ from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
 
 #: Frames are watched reduced to about so many pixels.
-PIXELS = 60_000
+WATCHED_ON = 60_000
 #: A jump: the coverage differs from the median of the frames around by more than this share of it, and than so many of their own deviations.
 SHARE, DEVIATIONS, AROUND = 0.15, 5.0, 6
 
 
 @dataclass(frozen=True)
-class Seen:
+class WatchedFrame:
     """One frame: coverage 0 to 1; chroma distance (Oklab, times 100) between what is masked and the samples; the mask itself and the levels of
     its frame, small, 0 to 255 (None: as if nothing moved, or not needed any more); and the mask without Steady, where that is on."""
 
@@ -38,13 +38,13 @@ class Seen:
 class Course:
     """What was watched so far, by frame number."""
 
-    seen: dict[int, Seen] = field(default_factory=dict)
+    seen: dict[int, WatchedFrame] = field(default_factory=dict)
     flickers: dict[int, float] = field(default_factory=dict)
     #: The same without Steady, where that is on.
     unsteady: dict[int, float] = field(default_factory=dict)
     troubles: list[int] = field(default_factory=list)
 
-    def add(self, number: int, seen: Seen) -> None:
+    def add(self, number: int, seen: WatchedFrame) -> None:
         """A frame has been watched: what changed since the frame before is found, and masks that no neighbour asks for any more go."""
         self.seen[number] = seen
         for later in (number, number + 1):
@@ -119,7 +119,7 @@ def jumps(coverage: dict[int, float]) -> list[int]:
 
 def factor_for(width: int, height: int) -> int:
     """How far frames of a size are reduced to be watched."""
-    return max(1, round((width * height / PIXELS) ** 0.5))
+    return max(1, round((width * height / WATCHED_ON) ** 0.5))
 
 
 def watchable(project: Project) -> Project:
@@ -129,7 +129,7 @@ def watchable(project: Project) -> Project:
     return quick.but(stack=tuple(sieve.but(edge=sieve.edge.but(steady=steady[sieve.id])) for sieve in quick.stack))
 
 
-def watched(frame: Frame, project: Project, sieve_id: str, number: int, resolver: Resolver) -> Seen:
+def watched(frame: Frame, project: Project, sieve_id: str, number: int, resolver: Resolver) -> WatchedFrame:
     """What a sieve's mask holds on a reduced frame; raises `Trouble` when something cannot be read."""
     cache = Cache(100_000_000)
     stands = resolver.project_on(watchable(project), frame, number, cache)
@@ -146,7 +146,7 @@ def watched(frame: Frame, project: Project, sieve_id: str, number: int, resolver
     if sieve.edge.steady > 0:
         plain = stands.with_sieve(sieve.but(edge=sieve.edge.but(steady=0.0)))
         unsteady = _small(sieve_mask(frame, plain, sieve_id, cache, layers_in(cache)))
-    return Seen(total / mask.size, drift, _small(mask), levels_of(frame.planes), unsteady)
+    return WatchedFrame(total / mask.size, drift, _small(mask), levels_of(frame.planes), unsteady)
 
 
 def _small(mask: np.ndarray) -> np.ndarray:

@@ -11,7 +11,7 @@ LONGEST = 2000
 
 
 @dataclass(frozen=True)
-class Step:
+class HistoryStep:
     """A project, and what was done to get there."""
 
     project: Project
@@ -23,7 +23,7 @@ class History:
     """The projects of a session, and where in their list we stand."""
 
     def __init__(self, project: Project) -> None:
-        self._steps = [Step(project, "Open")]
+        self._steps = [HistoryStep(project, "Open")]
         self._at = 0
         self._saved = 0
 
@@ -80,7 +80,7 @@ class History:
         if self._saved >= self._at:
             self._saved = -1
         del self._steps[self._at :]
-        self._steps.append(Step(project, what, group))
+        self._steps.append(HistoryStep(project, what, group))
         if len(self._steps) > LONGEST:
             del self._steps[0]
             self._at, self._saved = self._at - 1, self._saved - 1
@@ -88,7 +88,7 @@ class History:
     def close_group(self) -> None:
         """End a drag: the next step stands by itself."""
         step = self._steps[self._at]
-        self._steps[self._at] = Step(step.project, step.what)
+        self._steps[self._at] = HistoryStep(step.project, step.what)
 
     def undo(self) -> bool:
         """Step back; False when there is nothing to take back."""

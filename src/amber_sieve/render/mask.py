@@ -30,7 +30,7 @@ from .areas import area_coverage
 from .cache import Cache
 from .edge import Edged, edge_of
 from .resolved import found_of
-from .stages.edging import Clicked, Step, Working
+from .stages.edging import ClickedPlaces, OnShare, Working
 from .stages.every import STEADY
 from .stages.unmixing import fine_key
 
@@ -205,11 +205,11 @@ def seeds_of(pick: Pick, frame: Frame) -> list[tuple[float, float]]:
     return [((x - frame.origin[0]) * frame.scale, (y - frame.origin[1]) * frame.scale) for x, y in places]
 
 
-def clicked_places(pick: Pick, frame: Frame) -> Clicked:
+def clicked_places(pick: Pick, frame: Frame) -> ClickedPlaces:
     """Where the working samples lie on a frame."""
     working = [sample for sample in pick.samples if sample.on]
     kept, dropped = (tuple(place_of(s, frame) for s in working if s.role == role) for role in ("keep", "drop"))
-    return Clicked(kept, dropped)
+    return ClickedPlaces(kept, dropped)
 
 
 def passes_of(frame: Frame, edge: Edge) -> int:
@@ -254,7 +254,7 @@ def masked(frame: Frame, sieve: Sieve, cache: Cache) -> Masked:
     return cache.get(("mask", frame.key, picked_key(sieve), sieve.edge, sieve.areas, found_of(sieve).around), make)
 
 
-def _on_the_way(frame: Frame, sieve: Sieve, cache: Cache, step: Step | None) -> Working:
+def _on_the_way(frame: Frame, sieve: Sieve, cache: Cache, step: OnShare | None) -> Working:
     """The mask of a frame by itself, before its edge is worked on."""
     mask, clicked = picked(frame, sieve, cache), clicked_places(sieve.pick, frame)
     return Working(frame, STEADY.kept(sieve.edge), mask, clicked, cache=cache, key=picked_key(sieve), step=step)
@@ -265,7 +265,7 @@ def _edged_key(frame: Frame, sieve: Sieve) -> tuple[object, ...]:
     return ("edged", frame.key, picked_key(sieve), STEADY.kept(sieve.edge))
 
 
-def _edged(frame: Frame, sieve: Sieve, cache: Cache, held: Cache, step: Step | None = None) -> Edged:
+def _edged(frame: Frame, sieve: Sieve, cache: Cache, held: Cache, step: OnShare | None = None) -> Edged:
     """The mask of a frame by itself, with its edge worked on; kept in ``held``, its stages in ``cache``."""
 
     def make() -> Edged:
@@ -316,7 +316,7 @@ def waits_for_fine(frame: Frame, sieve: Sieve, cache: Cache) -> bool:
     return not (cache.holds(fine_key(frame, picked_key(sieve), sieve.edge)) and all(held))
 
 
-def make_fine(frame: Frame, sieve: Sieve, cache: Cache, step: Step) -> None:
+def make_fine(frame: Frame, sieve: Sieve, cache: Cache, step: OnShare) -> None:
     """Make the mattings that the mask of a sieve waits for, and keep them."""
     around = list(_neighbours(frame, sieve)) if sieve.edge.steady else []
     for number, (other, there) in enumerate(around):

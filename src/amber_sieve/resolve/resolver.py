@@ -18,7 +18,7 @@ from ..render.stages.every import STEADY
 from .layers import layers_in
 
 #: Places are followed on frames reduced to about so many pixels.
-PIXELS = 500_000
+FOLLOWED_ON = 500_000
 #: Bytes that what is found of a clip's colours may take.
 MEANS_MEMORY = 100_000_000
 #: Of so many frames around the masks are kept for each other, and the bytes a pixel of such a mask takes with what its outline was unmixed into.
@@ -47,7 +47,7 @@ class Resolver:
     @property
     def _factor(self) -> int:
         width, height = self._source.about.size
-        return max(1, round((width * height / PIXELS) ** 0.5))
+        return max(1, round((width * height / FOLLOWED_ON) ** 0.5))
 
     def project_on(self, project: Project, whole: Frame, number: int, cache: Cache, around: bool = True) -> Project:
         """The project as it stands on a whole frame: "auto" as numbers, here-only samples where their places lie now, or off.

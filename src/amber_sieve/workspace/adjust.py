@@ -26,7 +26,7 @@ from .work import Work
 
 
 @guarded
-class Adjust(QObject):
+class AdjustController(QObject):
     """The adjustments of the current sieve. `believable_found` answers `judge`; `picking` when the next click is waited for, or no more."""
 
     believable_found = pyqtSignal(object)

@@ -21,7 +21,7 @@ from .work import Work
 
 
 @guarded
-class Areas(QObject):
+class AreasController(QObject):
     """The areas and islands of the current sieve. `islands_found` and `fringe_found` answer what was asked; `outline_changed` when another
     island is to be outlined."""
 

@@ -27,7 +27,7 @@ from .workers import Workers
 
 
 @guarded
-class Exports:
+class ExportsController:
     """Jobs that write what is in the window, or on the tray."""
 
     def __init__(self, work: Work, workers: Workers, speech: Speech) -> None:

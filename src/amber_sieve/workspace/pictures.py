@@ -19,7 +19,7 @@ from ..progress import Progress
 from ..project import open_tray, storage
 from ..project.model import Project
 from ..project.recovery import Left, discard
-from .clip import Clip
+from .clip import ClipController
 from .guard import NO_MEMORY, guarded
 from .opening import MissingSource, opened_source
 from .playback import Playback
@@ -41,7 +41,14 @@ class Pictures(QObject):
     missing = pyqtSignal(object)
 
     def __init__(
-        self, work: Work, viewing: Viewing, workers: Workers, clip: Clip, playback: Playback, preferences: PreferenceStore, speech: Speech
+        self,
+        work: Work,
+        viewing: Viewing,
+        workers: Workers,
+        clip: ClipController,
+        playback: Playback,
+        preferences: PreferenceStore,
+        speech: Speech,
     ) -> None:
         super().__init__()
         self.speech = speech

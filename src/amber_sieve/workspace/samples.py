@@ -26,7 +26,7 @@ from .workers import Workers
 
 
 @guarded
-class Samples(QObject):
+class SamplesController(QObject):
     """The samples of the current sieve. `clicked` comes with what a click has come to."""
 
     clicked = pyqtSignal(object)

@@ -12,7 +12,7 @@ from .work import Work
 
 
 @guarded
-class Stack:
+class StackController:
     """The sieves of the current project, in order."""
 
     def __init__(self, work: Work, speech: Speech) -> None:

@@ -6,10 +6,10 @@ interface thread decodes, samples and renders nothing.
 
 from __future__ import annotations
 
-from .adjust import Adjust
-from .areas import Areas
-from .clip import Clip
-from .exports import Exports
+from .adjust import AdjustController
+from .areas import AreasController
+from .clip import ClipController
+from .exports import ExportsController
 from .memory import stages_may_keep
 from .pictures import Pictures
 from .playback import Playback
@@ -17,11 +17,11 @@ from .preferences import PreferenceStore
 from .preset_shelf import PresetShelf
 from .reading import SourceReading
 from .readout import Readout
-from .samples import Samples
+from .samples import SamplesController
 from .saving import Saving
 from .sharing import Sharing
 from .speech import Speech
-from .stack import Stack
+from .stack import StackController
 from .tools import Tools
 from .viewing import Viewing
 from .work import Work
@@ -43,17 +43,17 @@ class Workspace:
         self.viewing = viewing = Viewing(work, workers, preferences, speech)
         self.readout = Readout(work, viewing, workers, tools)
         self.playback = playback = Playback(work, viewing, speech)
-        self.samples = Samples(work, viewing, workers, tools, speech)
-        self.stack = Stack(work, speech)
+        self.samples = SamplesController(work, viewing, workers, tools, speech)
+        self.stack = StackController(work, speech)
         self.presets = PresetShelf(work, speech)
-        self.areas = Areas(work, viewing, speech)
-        self.adjust = Adjust(work, viewing, tools, speech)
-        self.clip = clip = Clip(work, viewing, workers, playback, speech)
+        self.areas = AreasController(work, viewing, speech)
+        self.adjust = AdjustController(work, viewing, tools, speech)
+        self.clip = clip = ClipController(work, viewing, workers, playback, speech)
         self.reading = SourceReading(work, viewing, workers, speech)
         self.pictures = Pictures(work, viewing, workers, clip, playback, preferences, speech)
         self.sharing = Sharing(work, workers, speech)
         self.saving = Saving(work, speech)
-        self.exports = Exports(work, workers, speech)
+        self.exports = ExportsController(work, workers, speech)
         for changed in (playback.changed, self.tray.changed, work.source_changed, preferences.changed):
             changed.connect(self._fit_cache)
 

@@ -17,7 +17,7 @@ from numba import prange
 from ..parallel import inner, kernel
 from .box import box_of
 from .grid import Grid, between, enlarged, grid_over, place_in, sampled
-from .spread import ENDS, PIXELS, WIDER, Round, round_box, spread
+from .spread import CELLS_A_DEVIATION, ENDS, WIDER, Round, round_box, spread
 
 #: From these values on the mask is sure of the surface, or of what is behind it.
 SURE, NOT = 0.95, 0.05
@@ -30,10 +30,10 @@ INTO, DEEPEST = 0.15, 3.0
 #: Shares below this are nothing, and above its complement all.
 REST = 0.04
 #: Reaches round the mask from which the colour behind it is learnt: to where the widest spread ends, and two cells of its grid.
-ROOM = SPREAD * WIDER[-1] * (ENDS + 1 / PIXELS)
+ROOM = SPREAD * WIDER[-1] * (ENDS + 1 / CELLS_A_DEVIATION)
 #: How far the mask of a pixel looks, in reaches: to where the widest spread ends, two cells of its grid and one of the finer farther, and
 #: from there to where the mask is near.
-LOOKS_PER_REACH = SPREAD * WIDER[-1] * (ENDS + 2 / PIXELS) + 1
+LOOKS_PER_REACH = SPREAD * WIDER[-1] * (ENDS + 2 / CELLS_A_DEVIATION) + 1
 #: Surface shares below this do not say their own colour well enough.
 FAINT = 0.25
 

@@ -22,7 +22,7 @@ WIDER = (1.0, 3.0, 9.0)
 #: Least weight that counts as having found something.
 FOUND = 2e-3
 #: A blur is worked at a scale at which its standard deviation is about so many pixels, and is never narrower than the other.
-PIXELS, NARROWEST = 2.0, 0.5
+CELLS_A_DEVIATION, NARROWEST = 2.0, 0.5
 #: A blur ends after so many standard deviations: what lies farther has less weight than counts as having found something.
 ENDS = 3.0
 
@@ -101,7 +101,7 @@ def _lay_under(
 def _within(needed: np.ndarray, sigma: float) -> np.ndarray:
     """Which cells the widest spread to those that are needed can reach, bool; ``sigma`` is that of the narrowest, in cells."""
     widest = max(sigma * WIDER[-1], NARROWEST)
-    lower = max(1, int(widest / PIXELS))
+    lower = max(1, int(widest / CELLS_A_DEVIATION))
     side = 2 * (int(ENDS * widest / lower + 0.5) + 2) * lower + 1
     # A mean over the window is not nothing: as quick for a wide window as for a narrow one.
     near: np.ndarray = (
@@ -169,7 +169,7 @@ def spread(
     left = needed.astype(np.float32)
     for wider in WIDER:
         near = max(sigma * wider / grid.cell, NARROWEST)
-        lower = max(1, int(near / PIXELS))
+        lower = max(1, int(near / CELLS_A_DEVIATION))
         means, above, beside = coarser(gathered, grid, there.corner, lower)
         _lay_under(blurred(means, near / lower, ENDS), lower, above, beside, wider == WIDER[-1], left, out, known)
     return out, known

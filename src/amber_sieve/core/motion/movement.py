@@ -29,7 +29,7 @@ RIM, BESIDE, SLIDES, LIKE = 0.14, 5, 0.03, 0.3
 #: Less than this the rest of a picture does not move, pixels; and the share of its features that must fit.
 LEAST_STEP, FITTING = 0.1, 0.3
 #: Flow is found on frames reduced to about so many pixels.
-PIXELS = 250_000
+FLOW_ON = 250_000
 #: Features that a motion needs.
 NEEDED = {"position": 3, "position, size and rotation": 5, "perspective": 8}
 
@@ -42,7 +42,7 @@ def levels_of(planes: np.ndarray) -> np.ndarray:
 def flow_between(one: np.ndarray, other: np.ndarray) -> np.ndarray:
     """Where each pixel of a frame lies in another one, as steps (H, W, 2)."""
     height, width = one.shape
-    share = min(1.0, (PIXELS / (height * width)) ** 0.5)
+    share = min(1.0, (FLOW_ON / (height * width)) ** 0.5)
     size = (max(16, round(width * share)), max(16, round(height * share)))
     small = [cv2.resize(levels, size, interpolation=cv2.INTER_AREA) for levels in (one, other)]
     found = cv2.DISOpticalFlow.create(cv2.DISOPTICAL_FLOW_PRESET_FAST).calc(small[0], small[1], None)
@@ -56,7 +56,7 @@ def along(mask: np.ndarray, flow: np.ndarray) -> np.ndarray:
 
 
 @dataclass(frozen=True)
-class Seen:
+class FollowedThing:
     """What is followed, as it looks in one frame.
 
     Attributes
@@ -75,7 +75,7 @@ class Seen:
     box: tuple[int, int, int, int]
 
 
-def seen_in(levels: np.ndarray, inside: np.ndarray) -> Seen | None:
+def seen_in(levels: np.ndarray, inside: np.ndarray) -> FollowedThing | None:
     """What lies inside an outline of a frame (H, W), with room to look for it; None where nothing does."""
     rows, columns = np.flatnonzero(inside.any(axis=1)), np.flatnonzero(inside.any(axis=0))
     if not rows.size:
@@ -89,7 +89,7 @@ def seen_in(levels: np.ndarray, inside: np.ndarray) -> Seen | None:
     away, deep = (cv2.distanceTransform(one, cv2.DIST_L2, cv2.DIST_MASK_3) for one in (1 - here, here))
     rim = (away <= BESIDE) & (deep <= max(4.0, RIM * size))
     around = (away > BESIDE) & (away <= BESIDE + room // 2)
-    return Seen(_calm(levels[part]), here, rim.astype(np.uint8), around.astype(np.uint8), (left, top), box)
+    return FollowedThing(_calm(levels[part]), here, rim.astype(np.uint8), around.astype(np.uint8), (left, top), box)
 
 
 def _calm(levels: np.ndarray) -> np.ndarray:
@@ -128,7 +128,7 @@ def motion_of_rest(one: np.ndarray, other: np.ndarray, inside: np.ndarray) -> np
     return np.linalg.inv(scale) @ found[0] @ scale
 
 
-def _as_before(seen: Seen, other: np.ndarray, matrix: np.ndarray) -> np.ndarray:
+def _as_before(seen: FollowedThing, other: np.ndarray, matrix: np.ndarray) -> np.ndarray:
     """A frame as it would look from where the thing was seen, were this its motion."""
     height, width = seen.levels.shape
     way = matrix @ moved_by(*seen.corner)
@@ -136,7 +136,7 @@ def _as_before(seen: Seen, other: np.ndarray, matrix: np.ndarray) -> np.ndarray:
     return _calm(cv2.warpPerspective(other, way, (width, height), flags=flags, borderMode=cv2.BORDER_REPLICATE))
 
 
-def _shifted(seen: Seen, there: np.ndarray) -> tuple[int, int]:
+def _shifted(seen: FollowedThing, there: np.ndarray) -> tuple[int, int]:
     """By how many pixels the thing lies elsewhere, by normalised cross-correlation; of two places alike the nearer one is meant."""
     left, top, right, bottom = seen.box
     score = cv2.matchTemplate(there, seen.levels[top:bottom, left:right], cv2.TM_CCOEFF_NORMED)
@@ -146,7 +146,7 @@ def _shifted(seen: Seen, there: np.ndarray) -> tuple[int, int]:
     return int(column) - left, int(row) - top
 
 
-def motion(seen: Seen, other: np.ndarray, moves: Moves, guess: np.ndarray | None = None) -> tuple[np.ndarray, float] | None:
+def motion(seen: FollowedThing, other: np.ndarray, moves: Moves, guess: np.ndarray | None = None) -> tuple[np.ndarray, float] | None:
     """The motion of a thing from the frame it was seen in to another.
 
     Parameters
@@ -193,7 +193,7 @@ def _by_features(one: np.ndarray, other: np.ndarray, where: np.ndarray, moves: M
     return None if fitted is None else (fitted[0], fitted[1] / len(points), fitted[1])
 
 
-def _is_outline(seen: Seen, inner: np.ndarray, rim: np.ndarray, around: tuple[np.ndarray, float, int] | None) -> bool:
+def _is_outline(seen: FollowedThing, inner: np.ndarray, rim: np.ndarray, around: tuple[np.ndarray, float, int] | None) -> bool:
     """Whether what moves along an outline is that of the thing.
 
     What is painted on a thing that turns slides past its outline; the outline itself says where it is. But where an outline was drawn

@@ -42,7 +42,7 @@ class Settings:
 
 
 @dataclass(frozen=True)
-class Group:
+class FitGroup:
     """One sample as the fit sees it: its tones as probes, and some of the pixels it was taken from, (3, 1, N) Oklab."""
 
     probes: tuple[Probe, ...]
@@ -77,7 +77,7 @@ def _tried(now: Settings) -> Iterator[Settings]:
             yield Settings(shading, gloss, hue, saturation)
 
 
-def separation_of(keeps: Sequence[Group], drops: Sequence[Group], outside: np.ndarray | None = None) -> float:
+def separation_of(keeps: Sequence[FitGroup], drops: Sequence[FitGroup], outside: np.ndarray | None = None) -> float:
     """How well the probes of some groups, as they are, part their pixels: every group counts alike.
 
     ``outside`` (3, 1, N) are pixels that are known not to be the thing without a sample of their own.
@@ -89,9 +89,9 @@ def separation_of(keeps: Sequence[Group], drops: Sequence[Group], outside: np.nd
     return held - leaks
 
 
-def _set(keeps: Sequence[Group], others: Sequence[np.ndarray], settings: Settings) -> tuple[list[Group], float, int | None]:
+def _set(keeps: Sequence[FitGroup], others: Sequence[np.ndarray], settings: Settings) -> tuple[list[FitGroup], float, int | None]:
     """The keep groups with the tolerances that some settings ask for, the falloff, and which of the others comes nearest."""
-    made = [Group(tuple(settings.on(probe) for probe in group.probes), group.pixels) for group in keeps]
+    made = [FitGroup(tuple(settings.on(probe) for probe in group.probes), group.pixels) for group in keeps]
     kept = np.concatenate([group.pixels for group in made], axis=2)
     away = np.stack([distance_to(kept, group.probes)[0] for group in made])
     nearest_group = away.argmin(axis=0)
@@ -109,7 +109,7 @@ def _set(keeps: Sequence[Group], others: Sequence[np.ndarray], settings: Setting
             gaps.append(near)
     falloff = max(LEAST, SOFT * min(gaps))
     groups = [
-        Group(
+        FitGroup(
             tuple(replace(probe, tolerance=float(np.clip(tolerance, LEAST, MOST)), falloff=falloff) for probe in group.probes), group.pixels
         )
         for group, tolerance in zip(made, tolerances, strict=True)
@@ -117,12 +117,12 @@ def _set(keeps: Sequence[Group], others: Sequence[np.ndarray], settings: Setting
     return groups, falloff, int(np.argmin(np.min(ends, axis=0))) if others else None
 
 
-def spread_of(group: Group) -> float:
+def spread_of(group: FitGroup) -> float:
     """The tolerance that holds a box or stroke by itself: nearly all of its pixels, and some room."""
     return max(2.0, ROOM * float(np.quantile(distance_to(group.pixels, group.probes), HELD)))
 
 
-def fit(keeps: Sequence[Group], drops: Sequence[Group] = (), now: Settings | None = None, outside: np.ndarray | None = None) -> Fit:
+def fit(keeps: Sequence[FitGroup], drops: Sequence[FitGroup] = (), now: Settings | None = None, outside: np.ndarray | None = None) -> Fit:
     """Find what parts keep from drop best; never worse on these pixels than it was.
 
     Parameters
@@ -144,7 +144,7 @@ def fit(keeps: Sequence[Group], drops: Sequence[Group] = (), now: Settings | Non
     best: tuple[float, Fit] | None = None
     for settings in _tried(now):
         groups, falloff, nearest = _set(keeps, others, settings)
-        against = [Group(tuple(settings.on(probe) for probe in group.probes), group.pixels) for group in drops]
+        against = [FitGroup(tuple(settings.on(probe) for probe in group.probes), group.pixels) for group in drops]
         separation = separation_of(groups, against, outside)
         changed = sum(getattr(settings, name) != getattr(now, name) for name in Settings.__dataclass_fields__)
         score = separation - COST * changed - GLOSS_COST * max(settings.gloss - now.gloss, 0)

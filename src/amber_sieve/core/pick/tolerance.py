@@ -14,17 +14,17 @@ from .samples import Probe, distance_to
 #: Tolerances looked at, and how far on either side growth is measured: hundredths of Oklab, like the surface distance.
 LOWEST, HIGHEST, STEP, REACH = 5.0, 11.0, 0.25, 1.0
 #: Pixels looked at; more do not move the result.
-PIXELS = 250_000
+GROWN_ON = 250_000
 #: A region below this share of the picture is too small for its growth to be told from noise.
 SMALLEST = 1e-5
 
 
 def thinned(planes: np.ndarray, within: np.ndarray | None = None) -> np.ndarray:
-    """Every n-th pixel of every n-th row, so that about ``PIXELS`` are left, (3, h, w).
+    """Every n-th pixel of every n-th row, so that about ``GROWN_ON`` are left, (3, h, w).
 
     With ``within`` (H, W) bool, only those where it is True, as one row (3, 1, N); all of them when that leaves none.
     """
-    every = max(1, int(np.sqrt(planes.shape[1] * planes.shape[2] / PIXELS)))
+    every = max(1, int(np.sqrt(planes.shape[1] * planes.shape[2] / GROWN_ON)))
     seen = planes[:, ::every, ::every]
     if within is not None and within[::every, ::every].any():
         return np.ascontiguousarray(seen[:, within[::every, ::every]][:, None])

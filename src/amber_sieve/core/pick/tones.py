@@ -10,7 +10,7 @@ from .samples import Probe, distance_to
 
 #: At most so many tones stand for one place, and so many pixels are looked at; one tone for each 0.02 of Oklab they are spread over,
 #: which is one just noticeable difference (CSS Color 4). The others were chosen by trial on the yard.
-MOST, PIXELS = 6, 6000
+MOST, TONES_FROM = 6, 6000
 #: A place is a mixture when half of its pixels lie farther than this from their mean, by surface: noise and texture stay below it.
 MIXED = 5.0
 
@@ -26,7 +26,7 @@ def tones_of(pixels: np.ndarray, most: int = MOST) -> np.ndarray:
     -------
     (K, 3) float32 linear light, K <= ``most``; fewer when the pixels are alike.
     """
-    every = max(1, pixels.shape[1] // PIXELS)
+    every = max(1, pixels.shape[1] // TONES_FROM)
     lab = to_oklab(np.ascontiguousarray(pixels[:, None, ::every], np.float32))[:, 0].T
     spread = float(np.sqrt(lab.var(axis=0).sum()))
     count = int(np.clip(round(spread / 0.02), 1, min(most, len(lab))))

@@ -6,11 +6,11 @@ from PyQt6.QtWidgets import QMenu
 
 from ...names import BETWEENS
 from ...project.tracks import keyed
-from ...workspace.clip import Clip
+from ...workspace.clip import ClipController
 from ...workspace.work import Work
 
 
-def fill_key_menu(menu: QMenu, work: Work, clip: Clip, path: str) -> None:
+def fill_key_menu(menu: QMenu, work: Work, clip: ClipController, path: str) -> None:
     """Keyframes of a field, by its way through the sieve."""
     track = keyed(work.document.sieve, path)
     here = next((key for key in track.keys if key.frame == work.number), None) if track else None

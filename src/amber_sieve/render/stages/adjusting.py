@@ -22,7 +22,7 @@ from .stage import Stage, changed_in_words, moved_a_little
 TRIALS = {"curve": ((0.3, 0.4),), "hues": ((40.0, 10.0), (200.0, -10.0)), "colour": (0.4, 0.1, 0.05)}
 
 
-class Block(Stage):
+class BlockStage(Stage):
     """A block of adjustments by the name of its field; a pointwise one unless it says otherwise.
 
     Attributes
@@ -79,13 +79,13 @@ class Block(Stage):
         return self.put(sieve, block.but(**moved_a_little(block), **bent))
 
 
-class ByChannel(Block):
+class ByChannelStage(BlockStage):
     """A block that works channel by channel."""
 
     by_channel = True
 
 
-class Match(Block):
+class MatchStage(BlockStage):
     """Brings the mean to a target; learns how far that is."""
 
     def told(self, sieve: Sieve) -> dict[str, Any]:
@@ -104,7 +104,7 @@ class Match(Block):
         return with_found(super().example(sieve), match=(1.1, 0.02, -0.03))
 
 
-class Even(Block):
+class EvenStage(BlockStage):
     """Draws colours towards their mean; learns what that is."""
 
     def told(self, sieve: Sieve) -> dict[str, Any]:
@@ -120,7 +120,7 @@ class Even(Block):
         return with_found(super().example(sieve), even=(50.0, 40.0))
 
 
-class Lookup(Block):
+class LookupStage(BlockStage):
     """A lookup table, read where the project is resolved."""
 
     def told(self, sieve: Sieve) -> dict[str, Any]:
@@ -132,7 +132,7 @@ class Lookup(Block):
         return with_found(sieve, table=Table("example", np.zeros((2, 2, 2, 3), np.float32)))
 
 
-class Detail(Block):
+class DetailStage(BlockStage):
     """Noise, blur, local contrast, sharpness and grain: it looks around, after the chain."""
 
     name, pointwise = "detail", False
@@ -147,7 +147,7 @@ class Detail(Block):
         return self.put(sieve, sieve.adjust.detail.but(noise=20, blur=2, local_contrast=20, sharpen=20, grain=20))
 
 
-class Fill(Block):
+class FillStage(BlockStage):
     """What fills lies at its place; only one colour inside the mask depends on colour alone."""
 
     name, pointwise = "its filling", False
@@ -164,6 +164,6 @@ class Fill(Block):
 
 
 #: Blocks that say more of themselves than that they are pointwise.
-SPECIAL: dict[str, type[Block]] = {
-    "curve": ByChannel, "match": Match, "even": Even, "cdl": ByChannel, "lookup": Lookup, "detail": Detail, "fill": Fill,
+SPECIAL: dict[str, type[BlockStage]] = {
+    "curve": ByChannelStage, "match": MatchStage, "even": EvenStage, "cdl": ByChannelStage, "lookup": LookupStage, "detail": DetailStage, "fill": FillStage,
 }  # fmt: skip

@@ -15,25 +15,25 @@ from ..cache import Cache
 from .stage import Stage, changed_in_words
 
 #: How a stage that takes long tells its progress, and is stopped; set by whoever runs it in the background.
-Step = Callable[[float], None]
+OnShare = Callable[[float], None]
 #: An edge that nothing is done to.
 NO_EDGE = Edge(specks=0, holes=0, follow=0, clean=0)
 
 
 @dataclass(frozen=True)
-class Clicked:
+class ClickedPlaces:
     """Where samples lie, x and y in pixels of a frame: pieces that hold a kept place stay, holes that hold a dropped one too."""
 
     kept: tuple[tuple[float, float], ...] = ()
     dropped: tuple[tuple[float, float], ...] = ()
 
-    def seen_from(self, corner: tuple[int, int]) -> Clicked:
+    def seen_from(self, corner: tuple[int, int]) -> ClickedPlaces:
         """The same places in pixels of a part whose top left is at a row and column."""
         top, left = corner
-        return Clicked(*(tuple((x - left, y - top) for x, y in places) for places in (self.kept, self.dropped)))
+        return ClickedPlaces(*(tuple((x - left, y - top) for x, y in places) for places in (self.kept, self.dropped)))
 
 
-NO_CLICKS = Clicked()
+NO_CLICKS = ClickedPlaces()
 
 
 @dataclass
@@ -51,12 +51,12 @@ class Working:
     frame: Frame
     edge: Edge
     mask: np.ndarray
-    clicked: Clicked = NO_CLICKS
+    clicked: ClickedPlaces = NO_CLICKS
     corner: tuple[int, int] = (0, 0)
     unmixed: Unmixed | None = None
     cache: Cache = field(default_factory=lambda: Cache(0))
     key: object = None
-    step: Step | None = None
+    step: OnShare | None = None
 
     @property
     def scale(self) -> float:

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from ...core.adjust.chain import Step
 from ...project.model import Adjust, Edge, Project, Sieve
-from .adjusting import SPECIAL, Block
+from .adjusting import SPECIAL, BlockStage
 from .outline import Feather, Grow, Holes, Islands, Levels, Smooth, Specks
-from .picking import Areas, Connected, HereOnly, MeasuredLayer
+from .picking import AreasStage, Connected, HereOnly, MeasuredLayer
 from .stage import Stage
 from .unmixing import Clean, Crumbs, Fine, Follow, Hard, NoFringe, Steady
 
@@ -15,10 +15,10 @@ OUTLINE = (Levels(), Specks(), Holes(), Islands(), Grow(), Feather(), Smooth())
 UNMIXING = (Follow(), Crumbs(), Fine(), Hard(), NoFringe())
 STEADY = Steady()
 EDGE = (Clean(), *OUTLINE, *UNMIXING, STEADY)
-CONNECTED, AREAS = Connected(), Areas()
+CONNECTED, AREAS = Connected(), AreasStage()
 MASK: tuple[Stage, ...] = (MeasuredLayer(), HereOnly(), CONNECTED, *EDGE, AREAS)
 #: The blocks of adjustments: pointwise ones as one chain, then detail, then fill.
-BLOCKS: tuple[Block, ...] = tuple(SPECIAL.get(name, Block)(name) for name in Adjust.model_fields)
+BLOCKS: tuple[BlockStage, ...] = tuple(SPECIAL.get(name, BlockStage)(name) for name in Adjust.model_fields)
 DETAIL = next(block for block in BLOCKS if block.field == "detail")
 ALL: tuple[Stage, ...] = (*MASK, *BLOCKS)
 

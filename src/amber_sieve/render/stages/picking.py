@@ -55,7 +55,7 @@ class MeasuredLayer(Stage):
         return sieve.but(pick=sieve.pick.but(measure="original"))
 
 
-class Areas(Stage):
+class AreasStage(Stage):
     """Shapes that add to the mask, take from it, or limit it; they are drawn where they are, only their softening looks around."""
 
     name = "areas"
