@@ -31,8 +31,8 @@ def delta_e_2000(one: np.ndarray, other: np.ndarray) -> np.ndarray:
 
     Example
     -------
-    >>> delta_e_2000(np.array([[50, 2.6772, -79.7751]]), np.array([[50, 0, -82.7485]])).round(4)
-    array([2.0425])
+    >>> f"{delta_e_2000(np.array([[50, 2.6772, -79.7751]]), np.array([[50, 0, -82.7485]]))[0]:.4f}"
+    '2.0425'
     """
     light_1, a_1, b_1 = np.asarray(one, np.float64).T
     light_2, a_2, b_2 = np.asarray(other, np.float64).T
