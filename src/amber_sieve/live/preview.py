@@ -16,6 +16,7 @@ from .. import progress
 from ..core.colour.lookup import pixels_through
 from ..core.frame import Frame
 from ..core.mix import mixed
+from ..core.seeing import mask_to_screen
 from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
 from ..files import regular_file
 from ..media.colour import screens
@@ -31,12 +32,18 @@ from ..render.stages.every import stack_looks, steps_of, while_dragged
 from ..render.views import VIEWS, Looking, nearer_to_drop, shown_mask, solo_field, view
 from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
+from .field import field_image, line_of
 
 T = TypeVar("T")
 #: Longer side, pixels, of the small frame on which the masks of all sieves are shown in the stack.
 THUMBNAIL = 256
 #: Left, top, right, bottom in reduced pixels; all 0 means everything.
 Box = tuple[int, int, int, int]
+
+
+def _equal(one: Any, other: Any) -> bool:
+    """Whether two values are the same; arrays never are by what they hold."""
+    return not isinstance(one, np.ndarray) and not isinstance(other, np.ndarray) and one == other
 
 
 class Unchanged:
@@ -52,8 +59,7 @@ class Unchanged:
         """The value made from these inputs, made now when they are others."""
         if name in self._held:
             before, value = self._held[name]
-            same = [one is other or (not isinstance(one, np.ndarray) and one == other) for one, other in zip(before, inputs, strict=True)]
-            if all(same):
+            if all(one is other or _equal(one, other) for one, other in zip(before, inputs, strict=True)):
                 return value
         value = make()
         self._held[name] = (inputs, value)
@@ -144,13 +150,27 @@ class Wanted:
     counts_mask: bool = False
 
 
+@dataclass(frozen=True)
+class SmallMask:
+    """The mask of a sieve in the stack: screen pixels (h, w) uint32, and how much of the picture it covers, 0 to 1."""
+
+    pixels: np.ndarray
+    coverage: float
+
+
+def small_mask(mask: np.ndarray) -> SmallMask:
+    """A small mask (h, w) as it is shown in the stack."""
+    return SmallMask(mask_to_screen(mask), float(mask.mean()))
+
+
 @dataclass(frozen=True, kw_only=True)
 class Rendered:
     """A finished preview: the pictures of the views, the mask they were made with, and what is counted.
 
     ``frame`` is the part of the picture that was worked on, wider than what is shown where something looks around; ``waiting``
     are the sieves whose matting was not there yet, and ``seen`` is the project as it was rendered, without them. ``field`` and
-    ``divided`` are cells of the colour field: what the sample looked at takes, and what lies nearer to a drop sample. ``lost`` names
+    ``divided`` are cells of the colour field: what the sample looked at takes, and what lies nearer to a drop sample; ``density`` and
+    ``dividing_line`` are the pixels that it is drawn with. ``lost`` names
     the here-only samples whose place was not found on this frame. ``within`` holds what is counted inside the mask as it arrives at the
     blocks of adjustments that are drawn over it.
     """
@@ -166,11 +186,14 @@ class Rendered:
     whole: Frame
     seen: Project
     waiting: tuple[Sieve, ...]
-    thumbnails: dict[str, np.ndarray]
+    thumbnails: dict[str, SmallMask]
+    density: np.ndarray
     field: np.ndarray | None
     divided: np.ndarray | None
+    dividing_line: np.ndarray | None
     lost: tuple[str, ...] = ()
     within: dict[str, Statistics] | None = None
+    density_within: np.ndarray | None = None
 
 
 #: Most pixels of a picture that is only to be shown until it is made anew.
@@ -184,7 +207,7 @@ def glimpse_of(result: Rendered) -> Rendered:
     pictures = {name: np.ascontiguousarray(pixels[::step, ::step]) for name, pixels in result.pictures.items()}
     return replace(
         result, pictures=pictures, scale=result.scale / step, frame=result.frame.part(0, 0, 1, 1), whole=result.whole.part(0, 0, 1, 1),
-        mask=result.mask[:1, :1].copy(), thumbnails={}, within=None,
+        mask=result.mask[:1, :1].copy(), thumbnails={}, within=None, density_within=None,
     )  # fmt: skip
 
 
@@ -283,14 +306,20 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
         ("statistics", counted.key, sieve.areas), lambda: statistics_of(counted.planes, bounds_of(counted, sieve, cache))
     )
     tiny = opened.frame(wanted.number, max(1, 2 ** math.ceil(math.log2(max(whole.width, whole.height) / THUMBNAIL))))
-    thumbnails = {s.id: sieve_mask(tiny, seen, s.id, cache, layers) for s in project.stack}
+    masks = {s.id: sieve_mask(tiny, seen, s.id, cache, layers) for s in project.stack}
+    thumbnails = {name: opened.unchanged.get(f"thumbnail {name}", (mask,), lambda: small_mask(mask)) for name, mask in masks.items()}  # noqa: B023
+    divided = opened.unchanged.get("divided", (sieve.pick,), lambda: nearer_to_drop(sieve))
+    within = _counted_within(frame, seen, wanted.sieve_id, cache, layers) if wanted.counts_mask and not wanted.hurried else None
     corner = (inner[1].start or 0) / frame.scale, (inner[0].start or 0) / frame.scale
     return Rendered(
         wanted=wanted, scale=frame.scale, origin=(frame.origin[0] + corner[0], frame.origin[1] + corner[1]), pictures=pictures, mask=mask,
         coverage=coverage, statistics=statistics, frame=frame, whole=whole, seen=seen, waiting=waiting, thumbnails=thumbnails,
-        field=solo_field(statistics, sieve, looking), divided=opened.unchanged.get("divided", (sieve.pick,), lambda: nearer_to_drop(sieve)),
+        density=opened.unchanged.get("density", (statistics.field,), lambda: field_image(statistics)), field=solo_field(statistics, sieve, looking),
+        divided=divided, dividing_line=opened.unchanged.get("line", (divided,), lambda: None if divided is None else line_of(divided)),
         lost=opened.resolver.lost_on(wanted.project, project),
-        within=_counted_within(frame, seen, wanted.sieve_id, cache, layers) if wanted.counts_mask and not wanted.hurried else None,
+        within=within, density_within=opened.unchanged.get(
+            "density within", (within and within["balance"].field,), lambda: field_image(within["balance"]) if within else None
+        ),
     )  # fmt: skip
 
 

@@ -6,6 +6,9 @@ import pathlib
 from collections.abc import Callable
 from dataclasses import replace
 
+import numpy as np
+
+from ..core.colour.transfer import to_screen
 from ..errors import Trouble
 from ..export.batch import Outcome, run_batch
 from ..export.clip import ClipExport, export_clip
@@ -55,13 +58,14 @@ class ExportsController:
         chosen = replace(how, sieve_id=self._work.sieve.id)
         self._queue(path, lambda source, project, number, progress: export_clip(source, project, path, frames, codec, progress, chosen))
 
-    def compare_lookup(self, size: int, then: Callable[[Compared], None]) -> None:
-        """What a lookup table of so many nodes would make of the picture, for ``then``."""
+    def compare_lookup(self, size: int, then: Callable[[Compared, np.ndarray, np.ndarray], None]) -> None:
+        """What a lookup table of so many nodes would make of the picture, for ``then``: figures, and screen pixels through it and as rendered."""
 
-        def work(seen: Seen) -> Compared:
-            return compared(seen.project, seen.opened.frame(seen.number), size)
+        def work(seen: Seen) -> tuple[Compared, np.ndarray, np.ndarray]:
+            found = compared(seen.project, seen.opened.frame(seen.number), size)
+            return found, to_screen(found.through), to_screen(found.real)
 
-        self._work.ask_about(work, then)
+        self._work.ask_about(work, lambda answer: then(*answer))
 
     def write_lookup(self, path: pathlib.Path, size: int = 33) -> None:
         """Write what depends on colour alone as a 3D lookup table, and say how near it comes."""

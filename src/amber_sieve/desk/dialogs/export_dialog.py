@@ -26,7 +26,6 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ...core.colour.transfer import to_screen
 from ...errors import Trouble
 from ...export import presets as export_presets
 from ...export.clip import CLIP_WHATS, ClipExport
@@ -339,15 +338,15 @@ class ExportDialog(QDialog):
         else:
             self._viewing.picture_of(VIEWS[self.kind], PICTURE, self._paint)
 
-    def _paint(self, words: np.ndarray) -> None:
+    def _paint(self, pixels: np.ndarray) -> None:
         if not sip.isdeleted(self.picture):  # the dialog may have been closed meanwhile
-            self.picture.setPixmap(_pixmap(words))
+            self.picture.setPixmap(_pixmap(pixels))
 
-    def _paint_compared(self, found: Compared) -> None:
+    def _paint_compared(self, found: Compared, through: np.ndarray, real: np.ndarray) -> None:
         if sip.isdeleted(self.picture) or self.kind != LOOKUP:
             return
-        self.picture.setPixmap(_pixmap(to_screen(found.through)).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation))
-        self.beside.setPixmap(_pixmap(to_screen(found.real)).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation))
+        self.picture.setPixmap(_pixmap(through).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation))
+        self.beside.setPixmap(_pixmap(real).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation))
         left = "".join(f"<br>Left out: {line}" for line in found.left_out)
         self.said.setText(
             f"Above through the table, below the real result: largest ΔE2000 {found.whole_largest:.1f}. Of what depends on colour alone: mean "
@@ -374,4 +373,4 @@ class ExportDialog(QDialog):
 
 def _pixmap(pixels: np.ndarray) -> QPixmap:
     image = image_of(pixels)
-    return QPixmap.fromImage(image.copy())  # the words go, the picture stays
+    return QPixmap.fromImage(image.copy())  # the pixels go, the picture stays

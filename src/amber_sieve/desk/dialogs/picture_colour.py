@@ -5,6 +5,7 @@ from __future__ import annotations
 import pathlib
 from collections.abc import Callable
 
+import numpy as np
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QCursor, QMouseEvent, QPixmap
 from PyQt6.QtWidgets import QDialog, QFileDialog, QLabel, QVBoxLayout, QWidget
@@ -25,12 +26,13 @@ READABLE = formats.filter_words("Pictures", formats.endings("still"))
 class PictureColour(QDialog):
     """Another picture: a click gives its colour there and closes it."""
 
-    def __init__(self, parent: QWidget, name: str, frame: Frame, then: Callable[[tuple[float, float, float]], None]) -> None:
+    def __init__(
+        self, parent: QWidget, name: str, frame: Frame, pixels: np.ndarray, then: Callable[[tuple[float, float, float]], None]
+    ) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle(f"Click a colour in {name}")
         self._frame, self._then = frame, then
-        pixels = to_screen(frame.planes)
         image = image_of(pixels)
         self.picture = QLabel()
         self.picture.setPixmap(QPixmap.fromImage(image.copy()))  # the pixels go, the picture stays
@@ -54,15 +56,16 @@ class PictureColour(QDialog):
 def show_picture(parent: QWidget, workers: Workers, path: pathlib.Path, then: Callable[[tuple[float, float, float]], None]) -> None:
     """Open a picture in the background, and show it to take a colour from."""
 
-    def work(progress: Progress) -> Frame:
+    def work(progress: Progress) -> tuple[Frame, np.ndarray]:
         source = open_source(path)
         try:
             frame = source.frame(0)
-            return frame.reduced(max(1, round(max(frame.width, frame.height) / LONGEST + 0.49)))
+            small = frame.reduced(max(1, round(max(frame.width, frame.height) / LONGEST + 0.49)))
+            return small, to_screen(small.planes)
         finally:
             source.close()
 
-    workers.wait_for(f"Opening {path.name}", work, lambda frame: PictureColour(parent, path.name, frame, then).show())
+    workers.wait_for(f"Opening {path.name}", work, lambda found: PictureColour(parent, path.name, found[0], found[1], then).show())
 
 
 def ask_colour_of_picture(parent: QWidget, workers: Workers, then: Callable[[tuple[float, float, float]], None]) -> None:

@@ -248,7 +248,8 @@ class AdjustPage(RowsPage):
     def _rendered(self, result: Rendered) -> None:
         if result.within is not None:
             self.curves.show_counted(result.within["curve"])
-            self.balance.show_counted(result.within["balance"])
+            if result.density_within is not None:
+                self.balance.show_density(result.density_within)
             self.hues.show_counted(result.within["hues"])
         self._judge_soon()
 

@@ -170,9 +170,9 @@ class BalanceBlock:
 
         self.page.work.edit_sieve(change, f"Balance of {name}", group=f"balance {name}")
 
-    def show_counted(self, counted: Statistics) -> None:
+    def show_density(self, density: np.ndarray) -> None:
         """Show the mask's own colours on the disc."""
-        self.disc.show_colours(counted)
+        self.disc.show_colours(density)
 
     def follow(self) -> None:
         """Show what the work holds now."""

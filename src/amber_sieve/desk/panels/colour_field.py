@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import cv2
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
@@ -10,8 +9,6 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.bands.interval import moved_corners
 from ...core.colour.measures import one_hue_saturation_luminance
-from ...core.colour.oklab import from_oklab
-from ...core.colour.transfer import to_screen
 from ...core.statistics import RIM, Statistics
 from ...live.preview import Rendered
 from ...names import MEASURES
@@ -23,23 +20,6 @@ from ..widgets.drawing import image_of
 
 STRIP, GRIP = 16, 7.0
 HUE, SATURATION, LUMINANCE = "hue", "saturation", "luminance"
-
-
-def field_image(counted: Statistics) -> np.ndarray:
-    """The density of colours in their own colours, log-scaled, (CELLS, CELLS) screen pixels."""
-    density = np.log1p(counted.field.astype(np.float32))
-    density /= max(float(density.max()), 1e-6)
-    lab = counted.colours.copy()
-    lab[0] = np.where(counted.field > 0, 0.30 + 0.55 * density, 0)
-    lab[1:] *= np.where(counted.field > 0, lab[0] / np.maximum(counted.colours[0], 0.05), 0)
-    planes = from_oklab(np.ascontiguousarray(lab, np.float32))
-    return to_screen(np.maximum(planes, 0.016))
-
-
-def line_of(divided: np.ndarray) -> np.ndarray:
-    """The dividing line between keep and drop (CELLS, CELLS) as pixels with alpha: the outermost cells that are nearer to drop."""
-    line = divided & (cv2.erode(divided.astype(np.uint8), np.ones((3, 3), np.uint8), borderType=cv2.BORDER_REPLICATE) == 0)
-    return np.where(line, np.uint32(0xC0F0F0F0), np.uint32(0))
 
 
 #: What its tooltip says.
@@ -90,11 +70,11 @@ class ColourField(QWidget):
             self.update()
         if result.divided is not None or self._divided is not None:
             self._divided = result.divided
-            self._line = None if result.divided is None else line_of(result.divided)
+            self._line = result.dividing_line
             self.update()
         if result.statistics is not self._counted:
             self._counted = result.statistics
-            self._density = field_image(result.statistics)
+            self._density = result.density
             self._image = image_of(self._density)
             self.update()
 

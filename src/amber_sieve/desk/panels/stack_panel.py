@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import numpy as np
 from PyQt6.QtCore import QModelIndex, QSignalBlocker, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor, QIcon, QPainter, QPixmap
 from PyQt6.QtWidgets import (
@@ -20,8 +19,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ...core.seeing import mask_to_screen
-from ...live.preview import Rendered
+from ...live.preview import Rendered, SmallMask
 from ...project.edits import leaning_on
 from ...project.model import Project, Sieve
 from ...workspace.workspace import Workspace
@@ -70,7 +68,7 @@ class StackPanel(QWidget):
         column.addWidget(heading)
         self.list = QListWidget()
         self.list.setIconSize(QSize(CHIP + 2 + WIDE, HIGH))
-        self._thumbnails: dict[str, np.ndarray] = {}
+        self._thumbnails: dict[str, SmallMask] = {}
         # While something is dragged, the small pictures follow a few times a second, not with every event.
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -182,7 +180,7 @@ class StackPanel(QWidget):
         others = [self._chips(self._work.project.sieve(other), depth + 1)[:1] for other in sieve.of]
         return [colour for colours in others for colour in colours][:3]
 
-    def _picture(self, sieve: Sieve, mask: np.ndarray | None) -> QIcon:
+    def _picture(self, sieve: Sieve, mask: SmallMask | None) -> QIcon:
         """A chip of the kept colours beside a small picture of the mask."""
         pixmap = QPixmap(CHIP + 2 + WIDE, HIGH)
         pixmap.fill(QColor(24, 24, 24))
@@ -192,8 +190,7 @@ class StackPanel(QWidget):
             top = HIGH * number // len(chips)
             painter.fillRect(0, top, CHIP, HIGH * (number + 1) // len(chips) - top, colour)
         if mask is not None:
-            pixels = mask_to_screen(mask)
-            image = image_of(pixels)
+            image = image_of(mask.pixels)
             fitted = image.scaled(WIDE, HIGH, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation)
             painter.drawImage(CHIP + 2 + (WIDE - fitted.width()) // 2, (HIGH - fitted.height()) // 2, fitted)
         painter.end()
@@ -214,7 +211,7 @@ class StackPanel(QWidget):
                 item.setCheckState(Qt.CheckState.Checked if sieve.on else Qt.CheckState.Unchecked)
                 mask = self._thumbnails.get(sieve.id)
                 item.setData(Qt.ItemDataRole.UserRole, sieve.id)
-                notes = [f"{100 * mask.mean():.1f} %"] if mask is not None else []
+                notes = [f"{100 * mask.coverage:.1f} %"] if mask is not None else []
                 group = groups.get(sieve.group, "")
                 more = (mask_words(self._work.project, sieve), group, "solo" if sieve.id == solo else "")
                 notes += [words for words in more if words]

@@ -8,8 +8,6 @@ from PyQt6.QtGui import QColor, QFocusEvent, QImage, QKeyEvent, QMouseEvent, QPa
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.adjust.balance import RANGES
-from ...core.statistics import Statistics
-from ..panels.colour_field import field_image
 from ..style import AMBER, WELL
 from .drawing import image_of
 
@@ -37,9 +35,8 @@ class BalanceDisc(QWidget):
         self.handles: dict[str, tuple[float, float]] = dict.fromkeys(RANGES, (0.0, 0.0))
         self.chosen = "midtones"
         self._image: QImage | None = None
-        self._words: np.ndarray | None = None
+        self._density: np.ndarray | None = None
         self._held = False
-        self._counted: Statistics | None = None
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Balance of shadows, midtones and highlights")
@@ -54,14 +51,11 @@ class BalanceDisc(QWidget):
             self.handles = dict(handles)
             self.update()
 
-    def show_colours(self, counted: Statistics) -> None:
-        """The colours that the mask holds."""
-        if counted is self._counted:
-            return
-        self._counted = counted
-        self._words = field_image(counted)
-        self._image = image_of(self._words)
-        self.update()
+    def show_colours(self, density: np.ndarray) -> None:
+        """The colours that the mask holds, as the pixels of a colour field."""
+        if density is not self._density:
+            self._density, self._image = density, image_of(density)
+            self.update()
 
     # Where things are
 
