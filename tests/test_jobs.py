@@ -104,11 +104,11 @@ class CacheTest(unittest.TestCase):
         frame = demo_frame("yard").reduced(8)
         cache, project = Cache(10**9), recoloured(demo_frame("yard"))
         render(frame, project, cache)
-        held = {key for key in cache._held if key[0] in ("qualified", "picked", "mask", "oklab")}
+        held = {key for key in cache._cached if key[0] in ("qualified", "picked", "mask", "oklab")}
         self.assertTrue({"qualified", "mask", "oklab"} <= {key[0] for key in held})
         other = project.with_sieve(project.stack[0].but(adjust=Adjust(recolour=Recolour(hue=-20.0))))
         render(frame, other, cache)
-        self.assertEqual(held, {key for key in cache._held if key[0] in ("qualified", "picked", "mask", "oklab")})
+        self.assertEqual(held, {key for key in cache._cached if key[0] in ("qualified", "picked", "mask", "oklab")})
 
 
 def exr_of(path: pathlib.Path) -> np.ndarray:
