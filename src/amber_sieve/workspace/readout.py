@@ -47,6 +47,8 @@ class Readout(QObject):
         self._work, self._viewing, self._workers, self._tools = work, viewing, workers, tools
         #: Where the pointer is, None beside the picture.
         self._at: tuple[float, float] | None = None
+        #: Something was said that has to be taken back when the pointer leaves.
+        self._tells = True
         workers.readouts.done.connect(self._take)
         workers.promises.done.connect(self.promised)
 
@@ -57,7 +59,9 @@ class Readout(QObject):
         light, last, sieve = self._work.light_at(x, y), self._viewing.last, self._work.sieve
         if at is None or light is None or last is None:
             self._at = None
-            self.pointed.emit(None)
+            if self._tells:  # with every render it need not be said again that there is nothing
+                self._tells = False
+                self.pointed.emit(None)
             return
         column, row = int((at[0] - last.origin[0]) * last.scale), int((at[1] - last.origin[1]) * last.scale)
         inside = 0 <= row < last.mask.shape[0] and 0 <= column < last.mask.shape[1]
@@ -72,6 +76,7 @@ class Readout(QObject):
 
     def _take(self, pointed: Pointed) -> None:
         if self._at is not None:  # the pointer has not left meanwhile
+            self._tells = True
             self.pointed.emit(pointed)
 
     def promise(self, x: int, y: int) -> None:
