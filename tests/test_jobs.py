@@ -310,6 +310,23 @@ class HouseTest(FolderCase):
                 del left[path]
         self.assertEqual({str(path.relative_to(SOURCES)) for path in left}, set())
 
+    def test_controllers_stay_small_and_widgets_hold_few(self):
+        for path in (SOURCES / "workspace").glob("*.py"):
+            for node in ast.parse(path.read_text()).body:
+                if isinstance(node, ast.ClassDef):
+                    named = {one.name for one in node.body if isinstance(one, ast.FunctionDef)}
+                    named |= {
+                        one.attr
+                        for one in ast.walk(node)
+                        if isinstance(one, ast.Attribute) and isinstance(one.ctx, ast.Store) and getattr(one.value, "id", "") == "self"
+                    }
+                    named |= {target.id for one in node.body if isinstance(one, ast.Assign) for target in one.targets}
+                    public = {name for name in named if not name.startswith("_")}
+                    self.assertLessEqual(len(public), 45, f"{path.name}: {node.name}")
+        for path in (SOURCES / "desk").rglob("*.py"):
+            if path.parent.name != "window":  # the window itself, and its own parts, hold all of it
+                self.assertNotRegex(path.read_text(), r"self\._?workspace\b", path.name)
+
     def test_kernels_are_warmed(self):
         """Every kernel is called by warm.py: asked of a process that did nothing else, so that what earlier runs compiled says nothing."""
         kernels = []

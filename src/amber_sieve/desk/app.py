@@ -5,10 +5,11 @@ from __future__ import annotations
 import os
 import pathlib
 import signal
+import socket
 import sys
 from collections.abc import Sequence
 
-from PyQt6.QtCore import QTimer
+from PyQt6.QtCore import QSocketNotifier, QTimer
 from PyQt6.QtWidgets import QApplication
 
 from ..files import sweep_parts
@@ -79,13 +80,15 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
         """Told to end: unsaved work is kept for the next start. Not at once: a signal comes in the middle of anything."""
         QTimer.singleShot(0, end)
 
-    # Let Python see signals while Qt runs.
-    signal.signal(signal.SIGINT, terminated)
-    signal.signal(signal.SIGTERM, terminated)
-    signal.signal(signal.SIGHUP, terminated)
-    pulse = QTimer()
-    pulse.timeout.connect(lambda: None)
-    pulse.start(200)
+    # Python handles a signal as soon as the event loop calls it: the interpreter writes a byte where Qt listens.
+    heard, written = socket.socketpair()
+    for end_of_it in (heard, written):
+        end_of_it.setblocking(False)
+    signal.set_wakeup_fd(written.fileno(), warn_on_full_buffer=False)
+    notifier = QSocketNotifier(heard.fileno(), QSocketNotifier.Type.Read)  # type: ignore[call-overload]  (its stub wants a pointer)
+    notifier.activated.connect(lambda: heard.recv(64))
+    for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+        signal.signal(number, terminated)
     code = running.exec()
     door.close()
     # What must be kept is on the disk, and its threads have ended. Taking Python and Qt apart piece by piece, with threads of libraries

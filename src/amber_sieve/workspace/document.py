@@ -40,8 +40,11 @@ class Document(QObject):
         self._writing = threading.Lock()
         self._threads = Threads("autosave")
         self._complained = False
+        #: Runs from the first change on that is not kept yet.
         self._timer = QTimer(self)
+        self._timer.setSingleShot(True)
         self._timer.timeout.connect(self._autosave)
+        self.changed.connect(self._keep_soon)
         self.set_autosave(autosave_seconds)
 
     # What there is
@@ -151,8 +154,12 @@ class Document(QObject):
     # Unsaved work
 
     def set_autosave(self, seconds: float) -> None:
-        """Keep unsaved work so often."""
-        self._timer.start(round(seconds * 1000))
+        """Keep unsaved work so many seconds after it changed."""
+        self._timer.setInterval(round(seconds * 1000))
+
+    def _keep_soon(self) -> None:
+        if not self._timer.isActive():
+            self._timer.start()
 
     def _autosave(self) -> None:
         """Keep unsaved work if there is any that is not kept yet, off the interface thread: disks may be slow."""
