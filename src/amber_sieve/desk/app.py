@@ -85,7 +85,7 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
     for end_of_it in (heard, written):
         end_of_it.setblocking(False)
     signal.set_wakeup_fd(written.fileno(), warn_on_full_buffer=False)
-    notifier = QSocketNotifier(heard.fileno(), QSocketNotifier.Type.Read)  # type: ignore[call-overload]  (its stub wants a pointer)
+    notifier = QSocketNotifier(heard.fileno(), QSocketNotifier.Type.Read)  # type: ignore[call-overload]
     notifier.activated.connect(lambda: heard.recv(64))
     for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(number, terminated)
