@@ -59,7 +59,7 @@ class Unchanged:
         """The value made from these inputs, made now when they are others."""
         if name in self._held:
             before, value = self._held[name]
-            if all(one is other or _equal(one, other) for one, other in zip(before, inputs, strict=True)):
+            if len(before) == len(inputs) and all(one is other or _equal(one, other) for one, other in zip(before, inputs, strict=True)):
                 return value
         value = make()
         self._held[name] = (inputs, value)
@@ -307,7 +307,9 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     )
     tiny = opened.frame(wanted.number, max(1, 2 ** math.ceil(math.log2(max(whole.width, whole.height) / THUMBNAIL))))
     masks = {s.id: sieve_mask(tiny, seen, s.id, cache, layers) for s in project.stack}
-    thumbnails = {name: opened.unchanged.get(f"thumbnail {name}", (mask,), lambda: small_mask(mask)) for name, mask in masks.items()}  # noqa: B023
+    thumbnails = opened.unchanged.get(
+        "thumbnails", (*masks, *masks.values()), lambda: {name: small_mask(mask) for name, mask in masks.items()}
+    )
     divided = opened.unchanged.get("divided", (sieve.pick,), lambda: nearer_to_drop(sieve))
     within = _counted_within(frame, seen, wanted.sieve_id, cache, layers) if wanted.counts_mask and not wanted.hurried else None
     corner = (inner[1].start or 0) / frame.scale, (inner[0].start or 0) / frame.scale
