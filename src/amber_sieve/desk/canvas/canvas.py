@@ -63,6 +63,8 @@ class Canvas(QWidget):
         self.readout.setContentsMargins(10, 0, 0, 0)
         self.readout.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
         self._pointer: QPointF | None = None
+        #: What was said to lie under it last.
+        self._pointed: Pointed | None = None
         self.viewport.changed.connect(self._ask)
         workspace.pictures.opening.connect(self._opening)
         workspace.preferences.changed.connect(self._prefer)
@@ -320,7 +322,7 @@ class Canvas(QWidget):
         self._last_click = f"last click +{100 * clicked.added:.1f} % \u2212{100 * clicked.removed:.1f} %"
         if clicked.why:
             self._speech.said.emit(clicked.why)
-        self._point()
+        self._read_out(self._pointed)
 
     def _flash(self, difference: Difference | None) -> None:
         """Show for a moment what was added and what was removed."""
@@ -359,6 +361,7 @@ class Canvas(QWidget):
 
     def _read_out(self, pointed: Pointed | None) -> None:
         """Position, levels, hue, saturation, luminance, mask, and the sample that decided, under the pointer."""
+        self._pointed = pointed
         if pointed is None:
             self.readout.setText(" " if self._pointer is not None else self._last_click or " ")
             return
