@@ -18,8 +18,9 @@ from amber_sieve.export import still_options as export
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
-from amber_sieve.project.model import Adjust, Area, Fill, Joined, Light, Project, Sieve
+from amber_sieve.project.model import Adjust, Area, Edge, Fill, Joined, Light, Project, Sieve
 from amber_sieve.render.explain import explained
+from amber_sieve.render.stages.every import EDGE
 
 
 class RawTest(FolderCase):
@@ -271,6 +272,26 @@ class ExportDialogTest(WindowCase):
 
 
 class ExplainTest(FolderCase):
+    def test_each_control_of_the_edge_is_told_of_once(self):
+        edge = Edge(
+            black=5, specks=20, holes=0, grow=3, feather=2, smooth=1, follow=6, sensitivity=30, fine=4, steady=50, clean="auto", hard=True
+        )
+        (line,) = explained(Project(stack=(Sieve(name="One", edge=edge),)))
+        for words in (
+            "black point 5 %",
+            "specks 20 px",
+            "grow 3 px",
+            "feather 2 px",
+            "sensitivity 30 %",
+            "fine 4 px",
+            "steady 50 %",
+            "hard edge",
+        ):
+            self.assertEqual(line.count(words), 1, words)
+        self.assertIn("and clean found on the picture", line)
+        stands_for = [name for stage in EDGE for name in (*stage.does, *stage.settings)]
+        self.assertEqual(sorted(stands_for), sorted(Edge.model_fields))  # no field without a stage, none with two
+
     def test_every_sieve_in_sentences(self):
         project = ExportTest.project(ExportTest())
         project = project.with_sieve(project.sieve("rest").but(joined=(Joined(mode="add", of="jar"),), strength=60, blend="multiply"))

@@ -378,7 +378,8 @@ from amber_sieve.desk.app import application
 from amber_sieve.workspace.document import Document
 from amber_sieve.project.model import Project
 running = application()
-document = Document(0.2)
+from amber_sieve.threads import Threads
+document = Document(0.2, Threads("autosave"))
 document.start(Project(source="/nowhere/a.png"), None, "Untitled")
 number = 0
 while True:

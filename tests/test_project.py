@@ -12,6 +12,7 @@ from amber_sieve.errors import Trouble
 from amber_sieve.project import storage
 from amber_sieve.project.history import History
 from amber_sieve.project.model import Adjust, Pick, Project, Recolour, Sample, Sieve
+from amber_sieve.render.resolved import with_found
 
 
 def sample(**changes) -> Sample:
@@ -104,6 +105,23 @@ class StorageTest(FolderCase):
         for word in ("bad.sieve", *words):
             self.assertIn(word, str(caught.exception))
         self.assertNotIn("\n", str(caught.exception))
+
+    def test_what_was_found_on_a_picture_is_neither_saved_nor_asked_for(self):
+        """Files of version 6 held it at first; they load, and it is not written again."""
+        blocks = {
+            "match": {"target": [0.3, 0.1, 0.1], "found": [1, 0, 0]},
+            "even": {"even_hue": 20, "mean": [50, 40]},
+            "detail": {"grain": 5, "frame": 7},
+        }
+        path = self.folder / "six.sieve"
+        path.write_text(json.dumps({"version": 6, "stack": [{"name": "One", "adjust": blocks}]}))
+        project = storage.load(path)
+        self.assertEqual((project.stack[0].adjust.match.target, project.stack[0].adjust.even.even_hue), ((0.3, 0.1, 0.1), 20))
+        learnt = with_found(project.stack[0], match=(1.0, 0.0, 0.0), even=(50.0, 40.0), frame=7)
+        storage.save(project.with_sieve(learnt), path)
+        adjust = json.loads(path.read_text())["stack"][0]["adjust"]
+        self.assertEqual([name for block in adjust.values() for name in block if name in ("found", "mean", "frame", "table")], [])
+        self.assertNotIn("found", json.loads(path.read_text())["stack"][0])
 
     def test_what_is_wrong_is_said_in_one_sentence(self):
         self.check_trouble("hello", "not valid JSON")

@@ -2,24 +2,103 @@
 
 import threading
 import time
+import unittest
 from unittest import mock
 
 import numpy as np
 from common import DEMO, WindowCase
 from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PyQt6.QtGui import QCloseEvent, QColor, QDropEvent
+from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
+from amber_sieve.core.edge.islands import Island
 from amber_sieve.desk.dialogs.small import Keys
 from amber_sieve.errors import Trouble
 from amber_sieve.media import stills
 from amber_sieve.project.model import Adjust, Recolour
 from amber_sieve.project.storage import load
+from amber_sieve.threads import Threads
 from amber_sieve.workspace.jobs import Job
 from amber_sieve.workspace.newest import Newest
+from amber_sieve.workspace.watcher import Watcher
+
+
+class HelperTest(unittest.TestCase):
+    """The one helper that starts threads: in order, bounded, going on after an error, ended."""
+
+    def test_pieces_are_done_in_order_by_as_many_threads_as_are_allowed(self):
+        done, at_once, names = [], [0, 0], set()
+        lock, finished, threads = threading.Lock(), threading.Event(), Threads("two at most", 2)
+
+        def piece(number: int) -> None:
+            with lock:
+                at_once[0] += 1
+                at_once[1] = max(at_once)
+                names.add(threading.current_thread().name)
+            time.sleep(0.01)
+            with lock:
+                at_once[0] -= 1
+                done.append(number)
+                if len(done) == 12:
+                    finished.set()
+
+        for number in range(12):
+            threads.start(lambda number=number: piece(number))
+        self.assertTrue(finished.wait(5))
+        self.assertLessEqual(max(abs(place - number) for place, number in enumerate(done)), 1)
+        self.assertEqual((at_once[1], names), (2, {"two at most"}))
+        threads.end(5)
+        self.assertFalse(any(thread.name == "two at most" for thread in threading.enumerate()))
+
+    def test_an_error_stops_nothing_and_the_end_forgets_what_waits(self):
+        told, done, gate = [], [], threading.Event()
+        begun, threads = threading.Event(), Threads("one")
+        with mock.patch("threading.excepthook", lambda held: told.append(held.exc_type)):
+            threads.start(lambda: 1 / 0)
+            threads.start(lambda: (begun.set(), gate.wait(5)))
+            self.assertTrue(begun.wait(5))
+            threads.start(lambda: done.append("never"))
+            threads.end()
+            threads.start(lambda: done.append("nor this"))
+            gate.set()
+            threads.end(5)
+        self.assertEqual((told, done, threads.idle), ([ZeroDivisionError], [], True))
 
 
 class ThreadsTest(WindowCase):
+    def test_many_documents_keep_their_work_with_one_thread(self):
+        for _ in range(6):
+            self.workspace.pictures.open_many([DEMO / "yard.png", DEMO / "close.png"])
+        for entry in self.workspace.tray.entries:
+            entry.document.set_autosave(0.01)
+            entry.document.edit_sieve(lambda sieve: sieve.but(name="Changed"), "Rename")
+        QTest.qWait(200)
+        self.settle()
+        self.assertEqual(sum(thread.name == "autosave" for thread in threading.enumerate() if thread.is_alive()), 1)
+
+    def test_an_error_in_a_watched_frame_stops_no_later_watching(self):
+        told, courses = [], []
+        watcher = Watcher(lambda: True)
+        watcher.found.connect(courses.append)
+        with mock.patch("threading.excepthook", lambda held: told.append(held.exc_type)):
+            watcher.watch(lambda: 1 / 0, None, None, "")  # what opens the clip is at fault
+            end = time.monotonic() + 5
+            while watcher.watching and time.monotonic() < end:
+                QApplication.processEvents()
+        self.assertEqual((told, watcher.watching, watcher._busy), ([ZeroDivisionError], False, False))
+        watcher.close()
+
+    def test_what_was_said_and_shown_of_one_picture_goes_with_it(self):
+        self.open(DEMO / "yard.png")
+        self.click(735, 830)
+        self.workspace.areas.outline_island(Island(10, 10, 4, (8, 8, 4, 4)))
+        self.assertIn("last click", self.window.canvas.readout.text())
+        self.workspace.pictures.open(DEMO / "close.png")
+        self.settle()
+        self.assertIsNone(self.workspace.areas.outlined)
+        self.assertEqual(self.window.canvas.readout.text().strip(), "")
+
     def test_only_the_newest_request_is_answered(self):
         renderer, answers, gate, begun = Newest("render"), [], threading.Event(), threading.Event()
         renderer.done.connect(answers.append)

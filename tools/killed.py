@@ -22,7 +22,8 @@ WORK = {
 from PyQt6.QtWidgets import QApplication
 running = QApplication([])
 from amber_sieve.workspace.document import Document
-document = Document(2.0)
+from amber_sieve.threads import Threads
+document = Document(2.0, Threads("autosave"))
 document.start(Project(source=str(DEMO / "yard.png")), None, "Untitled")
 number = 0
 while True:

@@ -35,6 +35,7 @@ class AreasController(QObject):
         self._work, self._viewing = work, viewing
         #: The island whose place is shown, None for none.
         self.outlined: Island | None = None
+        work.source_changed.connect(lambda: self.outline_island(None))
 
     def list_islands(self) -> None:
         """Find the connected pieces of the mask before any was taken out, the largest first; `islands_found` follows."""

@@ -27,7 +27,7 @@ class Document(QObject):
     selection_changed = pyqtSignal()
     failed = pyqtSignal(str)
 
-    def __init__(self, autosave_seconds: float) -> None:
+    def __init__(self, autosave_seconds: float, autosaves: Threads) -> None:
         super().__init__()
         self.history = History(Project())
         self.path: pathlib.Path | None = None
@@ -38,7 +38,8 @@ class Document(QObject):
         self._recovery = Recovery()
         self._kept: Project | None = None
         self._writing = threading.Lock()
-        self._threads = Threads("autosave")
+        #: Shared by all documents: a tray may hold hundreds.
+        self._autosaves = autosaves
         self._complained = False
         #: Runs from the first change on that is not kept yet.
         self._timer = QTimer(self)
@@ -79,7 +80,9 @@ class Document(QObject):
         self._digest = digest_of(path) if path is not None else ""
         self._current = project.stack[0].id
         self._recovery.falls = 0
-        if not unsaved:
+        if unsaved:
+            self._keep_soon()
+        else:
             self._recovery.forget()
 
     def fell(self, times: int) -> None:
@@ -171,7 +174,7 @@ class Document(QObject):
         elif project != self._kept:
             self._kept = project
             title, path = self.display_name(), self.path
-            self._threads.start(lambda: self._keep(project, title, path))
+            self._autosaves.start(lambda: self._keep(project, title, path))
 
     def _keep(self, project: Project, title: str, path: pathlib.Path | None) -> None:
         with self._writing:
@@ -193,7 +196,6 @@ class Document(QObject):
     def end(self, keep: bool = False) -> None:
         """No more work; unsaved work is forgotten unless it is to be offered at the next start."""
         self._timer.stop()
-        self._threads.end()
         if keep:
             self._recovery.falls = -1  # the program ends as it was told to: it did not fall
             self.keep_now()

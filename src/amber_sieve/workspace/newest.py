@@ -12,7 +12,7 @@ from ..threads import Threads
 from .guard import told
 from .memory import GivesBack, give_back
 
-#: After so many milliseconds without anything to do, freed memory is given back.
+#: After so many milliseconds without anything to do, what renders have freed is given back.
 QUIET = 2000
 
 
@@ -24,17 +24,20 @@ class Newest(QObject):
     #: Nothing is waiting and nothing is being computed any more.
     rested = pyqtSignal()
 
-    def __init__(self, name: str) -> None:
+    def __init__(self, name: str, large: bool = False) -> None:
+        """``large``: what it makes takes so much memory that it is given back to the system when nothing is being done."""
         super().__init__()
         self._lock = threading.Lock()
         self._request: Callable[[], Any] | None = None
         self._busy = False
         self._threads = Threads(name)
-        self._gives_back = GivesBack()
+        self._gives_back = GivesBack() if large else None
         self._quiet = QTimer(self)
         self._quiet.setSingleShot(True)
         self._quiet.setInterval(QUIET)
         self._quiet.timeout.connect(self._rest)
+        if large:
+            self.rested.connect(self._quiet.start)
 
     def ask(self, request: Callable[[], Any]) -> None:
         """Compute this next, in place of whatever was waiting."""
@@ -43,7 +46,6 @@ class Newest(QObject):
             if not self._busy:
                 self._busy = True
                 self._threads.start(self._answer)
-        self._quiet.start()
 
     @property
     def idle(self) -> bool:
@@ -67,7 +69,7 @@ class Newest(QObject):
                 self.done.emit(result)
                 dragged = getattr(getattr(result, "wanted", None), "hurried", False)
                 request = result = None  # nothing is held while memory is given back
-                if not dragged:
+                if self._gives_back is not None and not dragged:
                     self._gives_back()
             request = result = None
 

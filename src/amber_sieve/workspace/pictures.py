@@ -262,7 +262,7 @@ class Pictures(QObject):
         self._work.frame_changed.emit()
         self._viewing.ask()
 
-    def go_on(self, by: int) -> None:
+    def go_by(self, by: int) -> None:
         """Show the next picture of the tray, or the one before."""
         entries = self._tray.entries
         self.go_to(entries[(entries.index(self._tray.current) + by) % len(entries)])

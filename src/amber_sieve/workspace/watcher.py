@@ -15,6 +15,8 @@ from ..threads import Threads
 
 #: Frames, at least, after which what was found is shown; every so many-th frame is looked at first, so that breaks show early.
 SHOWN_EVERY, FIRST_EVERY = 8, 16
+#: Seconds that a frame is waited for at the end.
+CLOSING = 5.0
 
 
 class _Watch:
@@ -46,9 +48,10 @@ class _Watch:
         return self.course.copy() if shown else None
 
     def close(self) -> None:
-        """Let go of the clip."""
-        if self._source is not None:
-            self._source.close()
+        """Let go of the clip; once is enough."""
+        source, self._source = self._source, None
+        if source is not None:
+            source.close()
 
 
 class Watcher(QObject):
@@ -89,8 +92,11 @@ class Watcher(QObject):
                 course = watch.step()
                 more = True
             except (Trouble, StopIteration):
-                watch.close()
-            self._stepped.emit(watch, course, more)
+                pass
+            finally:  # whatever was raised, others go on
+                if not more or watch is not self._watch:
+                    watch.close()
+                self._stepped.emit(watch, course, more)
 
         self._threads.start(run)
 
@@ -109,4 +115,9 @@ class Watcher(QObject):
         """Stop watching; the clip is let go of once the frame is done that is looked at."""
         watch, self._watch = self._watch, None
         if watch is not None and not self._busy:
-            self._threads.start(watch.close)
+            watch.close()
+
+    def close(self) -> None:
+        """Stop for good, and wait a little for the frame that is looked at."""
+        self.end()
+        self._threads.end(CLOSING)

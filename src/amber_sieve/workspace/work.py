@@ -49,7 +49,7 @@ class Work(QObject):
 
     def fresh_document(self) -> Document:
         """A document for an entry of the tray, heard by this."""
-        document = Document(self._preferences.values.autosave_seconds)
+        document = Document(self._preferences.values.autosave_seconds, self._workers.autosaves)
         document.changed.connect(lambda: self._changed(document))
         document.selection_changed.connect(lambda: self._selected(document))
         document.failed.connect(self.speech.trouble)

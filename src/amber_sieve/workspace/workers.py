@@ -9,11 +9,15 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..progress import Progress
 from ..render.cache import Cache
+from ..threads import Threads
 from .guard import guarded
 from .jobs import JobRunner
 from .newest import Newest
 from .questions import Questions
 from .speech import Speech
+
+#: Seconds that a write of unsaved work is waited for at the end.
+KEEPING = 5.0
 
 
 @guarded
@@ -28,13 +32,15 @@ class Workers(QObject):
         super().__init__()
         self.speech = speech
         self.cache = Cache(bytes_of_stages)
-        self.renders, self.questions = Newest("render"), Questions()
+        self.renders, self.questions = Newest("render", large=True), Questions()
         #: What the pointer asks for, and what the loupe does.
         self.readouts, self.promises = Newest("readout"), Newest("promise")
         #: Reading what was opened, beside whatever else runs.
         self.openings = JobRunner()
         #: Exports, which queue; and what a person waits for meanwhile, one at a time.
         self.jobs, self.tasks = JobRunner(), JobRunner()
+        #: Keeping unsaved work of whatever is on the tray.
+        self.autosaves = Threads("autosave")
         for one in self._all:
             one.failed.connect(self.failed)
         for one in (self.renders, self.questions):
@@ -78,3 +84,4 @@ class Workers(QObject):
         """Stop everything, and wait for it."""
         for one in self._all:
             one.end()
+        self.autosaves.end(KEEPING)

@@ -72,7 +72,7 @@ class Workspace:
     def close(self, keep_work: bool = False) -> None:
         """Stop the threads and let go of files; unsaved work is kept for the next start only when that is wished."""
         self.playback.stop()
-        self.clip.watcher.end()
+        self.clip.watcher.close()
         self.pictures.end(keep_work)
         self.workers.end()
         self.pictures.retire()

@@ -264,6 +264,7 @@ class Canvas(QWidget):
     def _new_source(self) -> None:
         self._last_click = ""
         self._hover(None)
+        self._read_out(None)
         if self.viewport.picture != self._work.size:
             self._arrange()
             self.viewport.set_picture(*self._work.size)

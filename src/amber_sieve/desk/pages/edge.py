@@ -49,7 +49,7 @@ class EdgePage(Page):
 
     def _add_what_is_left(self) -> None:
         """Numbers of the edge that have no place of their own stand below the others."""
-        for name in self.numbers.keys() - self._placed:
+        for name in [name for name in self.numbers if name not in self._placed]:
             self._add(name)
 
     def _levels(self) -> None:

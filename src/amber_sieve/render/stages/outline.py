@@ -8,7 +8,7 @@ from ...core.edge.islands import without_islands
 from ...core.edge.levels import mask_levels
 from ...core.edge.morphology import grown, longest_of, without_holes, without_specks
 from ...core.frame import Frame
-from ...project.model import Edge, amount, is_auto
+from ...project.model import Edge, Sieve, amount, is_auto
 from ..cache import Cache
 from .edging import EdgeStage, Working
 from .stage import WHOLE
@@ -60,6 +60,9 @@ class Holes(EdgeStage):
 
     name, does, automatic = "holes", ("holes", "all_holes"), "holes"
 
+    def words(self, sieve: Sieve) -> list[str]:
+        return ["all holes filled"] if sieve.edge.all_holes else super().words(sieve)
+
     def reaches(self, edge: Edge) -> float:
         return WHOLE if edge.all_holes or self.asks(edge) else longest_of(amount(edge.holes)) + 2
 
@@ -76,6 +79,12 @@ class Islands(EdgeStage):
     """Pieces that were clicked go, or stay alone."""
 
     name, does = "islands", ("islands_out", "islands_only")
+
+    def words(self, sieve: Sieve) -> list[str]:
+        out, only = len(sieve.edge.islands_out), len(sieve.edge.islands_only)
+        return [f"{only} island{'s' if only > 1 else ''} kept alone"] * bool(only) + [
+            f"{out} island{'s' if out > 1 else ''} taken out"
+        ] * bool(out)
 
     def reaches(self, edge: Edge) -> float:
         return 0.0 if self.rests(edge) else WHOLE

@@ -12,16 +12,16 @@ from ...project.model import Frozen, Sieve
 WHOLE = math.inf
 
 
-def changed_in_words(held: Frozen, only: tuple[str, ...] = ()) -> list[str]:
+def changed_in_words(held: Frozen, only: tuple[str, ...] | None = None) -> list[str]:
     """The numbers and settings of a model that are not at their start, with their values; of some fields alone where they are named."""
     found = []
     for spec in numbers_of(type(held)):
         value = getattr(held, spec.name)
-        if (not only or spec.name in only) and value != type(held).model_fields[spec.name].default and value != "auto":
+        if (only is None or spec.name in only) and value != type(held).model_fields[spec.name].default and value != "auto":
             found.append(f"{spec.label.lower()} {value:g}{' ' + spec.unit if spec.unit else ''}")
     for name, field in type(held).model_fields.items():
         value, kind = getattr(held, name), kind_of(field)
-        if kind and value != field.default and (not only or name in only):
+        if kind and value != field.default and (only is None or name in only):
             words = "" if kind in ("curve", "hues") else " on" if kind == "switch" else f" {value}" if kind in ("words", "path") else ""
             found.append(f"{(field.title or name).lower()}{words}")
     return found

@@ -118,6 +118,9 @@ class Hard(EdgeStage):
 
     name, does, pointwise = "hard edge", ("hard",), True
 
+    def words(self, sieve: Sieve) -> list[str]:
+        return [self.name] if sieve.edge.hard else []
+
     def run(self, working: Working) -> None:
         working.mask, working.unmixed = hardened(working.mask), None
 
