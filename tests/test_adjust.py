@@ -10,7 +10,7 @@ from scipy.interpolate import PchipInterpolator
 from scipy.ndimage import gaussian_filter
 from skimage import color
 
-from amber_sieve.core.adjust import balance, blending, cdl, curve, detail, even, fill, hues, light, match, mono, recolour, white
+from amber_sieve.core.adjust import balance, blending, cdl, curve, detail, dye, even, fill, hues, light, match, mono, recolour, white
 from amber_sieve.core.adjust.detail import Weighted, gaussian
 from amber_sieve.core.colour.difference import RGB_TO_XYZ, delta_e_2000, to_cielab
 from amber_sieve.core.colour.oklab import from_oklab, to_oklab
@@ -23,7 +23,7 @@ from amber_sieve.project.fields import kind_of, numbers_of
 from amber_sieve.project.model import Adjust, Fill, Light, Sieve
 from amber_sieve.render.adjust import adjusted
 from amber_sieve.render.mask import Masked
-from amber_sieve.render.stages.every import steps_of
+from amber_sieve.render.stages.every import BLOCKS, steps_of
 
 WHOLE = np.ones((16, 40), np.float32)
 
@@ -55,11 +55,17 @@ def random_adjust(rng: np.random.Generator, only: str = "") -> Adjust:
                     "colour": tuple(float(v) for v in rng.uniform(0, 1.5, 3)), "path": "",
                 }[form]  # fmt: skip
         if name == "match":
-            given["found"] = (float(rng.uniform(0.1, 4)), *(float(v) for v in rng.uniform(-0.4, 0.4, 2)))
-        if name == "even":
-            given["mean"] = (float(rng.uniform(0, 100)), float(rng.uniform(0, 360)))
+            given["target"] = tuple(float(v) for v in rng.uniform(0, 1.5, 3))
         blocks[name] = given
     return Adjust.model_validate(blocks)
+
+
+def learnt(sieve: Sieve, picture: np.ndarray) -> Sieve:
+    """The sieve with what its blocks ask for found on a picture, all of which is masked."""
+    for block in BLOCKS:
+        if block.wants_means(sieve):
+            sieve = block.learn(sieve, picture.reshape(3, 1, -1), np.ones(picture[0].size))
+    return sieve
 
 
 class LightTest(unittest.TestCase):
@@ -326,7 +332,9 @@ class MatchTest(unittest.TestCase):
             local = [(one - around.mean(one))[mask > 0.99] for one in (before, after)]
             together = float(np.corrcoef(*local)[0, 1])
             print(f"    match {name}: mean light {far:.2f}, mean L*a*b* {seen:.2f} ΔE2000 from the target, local lightness {together:.4f}")
-            self.assertGreaterEqual(together, 0.98, name)
+            # Gloss stays as it is under a dye, so it stands out more or less than before: rendered again in four colours a glossy jar keeps 0.71 to
+            # 0.99 of its local lightness, measured on scenes of our own (`demo/generator/dyed.py`).
+            self.assertGreaterEqual(together, 0.75, name)
 
     def test_the_cloth_as_madder_against_the_yard_with_a_madder_cloth(self):
         planes, wanted = demo_frame("yard").planes, demo_frame("madder").planes
@@ -339,7 +347,8 @@ class MatchTest(unittest.TestCase):
             out = mixed(planes, mask, match.steps(found))
             far, before = (float(delta_e_2000(to_cielab(one[:, held].T), to_cielab(wanted[:, held].T)).mean()) for one in (out, planes))
             print(f"    cloth as madder{', nearest believable' if nearest else ''}: mean ΔE2000 {far:.2f}, without {before:.2f}")
-            self.assertLess(far, before / 4)
+            # Two renders of the same differ by 1.42; adding to Oklab came to 1.9 with this mask and 2.4 with one that was picked.
+            self.assertLess(far, 1.4)
 
     def test_nearest_believable_stops_before_light_and_shade_are_crushed(self):
         planes = demo_frame("yard").planes
@@ -348,10 +357,82 @@ class MatchTest(unittest.TestCase):
         light_in, weights = np.ascontiguousarray(planes[:, held])[:, None], mask[held].astype(float)
         for target in ((0.001, 0.001, 0.001), (1.0, 0.0, 0.0), (0.9, 0.9, 0.9)):
             found = match.found_match(light_in, weights, target, believable=True)
-            self.assertGreaterEqual(found[0], match.SCALES[0] - 1e-6)
-            self.assertLessEqual(found[0], match.SCALES[1] + 1e-6)
             out = mixed(light_in, np.ones((1, held.sum()), np.float32), match.steps(found))
+            scale = float(to_oklab(out)[0].mean() / to_oklab(light_in)[0].mean())
+            self.assertTrue(match.SCALES[0] - 0.01 <= scale <= match.SCALES[1] + 0.01, scale)
             self.assertLess(float(((out < -1e-3) | (out > 1.001)).any(0).mean()), 0.02)
+
+
+class DyeTest(unittest.TestCase):
+    """Things made up from the model itself: a body, light, folds and gloss are known, so what a dye must come to is known too."""
+
+    def thing(self, colour: tuple[float, float, float], noise: float = 0.0) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
+        rng = np.random.default_rng(6)
+        lit, bounces = rng.uniform(0.05, 0.9, 4000), 1 + 0.6 * rng.random(4000) ** 4
+        gloss = np.where(rng.random(4000) < 0.1, rng.uniform(0, 0.5, 4000), 0)
+        return lit, bounces, gloss, self.light(colour, lit, bounces, gloss) + noise * rng.normal(size=(3, 4000))
+
+    def light(self, colour: tuple[float, float, float], lit: np.ndarray, bounces: np.ndarray, gloss: np.ndarray) -> np.ndarray:
+        top = max(colour)
+        out: np.ndarray = lit * top * (np.array(colour)[:, None] / top) ** bounces + gloss
+        return out
+
+    def test_folds_and_gloss_of_a_thing_in_another_colour(self):
+        old, new = (0.55, 0.12, 0.03), (0.05, 0.22, 0.06)
+        for noise in (0.0, 0.002):
+            lit, bounces, gloss, light_in = self.thing(old, noise)
+            wanted = self.light(new, lit, bounces, gloss)
+            thing = dye.Thing(light_in, np.ones(4000))
+            out = thing.in_colour(thing.towards(wanted.mean(axis=1)))
+            far = float(delta_e_2000(to_cielab(out.T), to_cielab(wanted.T)).mean())
+            by_channel = light_in * (wanted.mean(axis=1) / light_in.mean(axis=1))[:, None]
+            self.assertLess(far, 0.25 * float(delta_e_2000(to_cielab(by_channel.T), to_cielab(wanted.T)).mean()))
+            np.testing.assert_allclose(out.mean(axis=1), wanted.mean(axis=1), atol=2e-4)
+
+    def test_the_kernel_is_the_formula(self):
+        for own in ((0.5, 0.1, 0.02), (0.2, 0.2, 0.2), (0.02, 0.3, 0.7), (0.001, 0.001, 0.0005)):
+            light_in = self.thing(own, 0.003)[3].astype(np.float32)
+            thing = dye.Thing(light_in, np.ones(4000))
+            for target in ((0.3, 0.05, 0.02), (0.001, 0.001, 0.001), (0.9, 0.9, 0.2)):
+                found = thing.towards(np.array(target))
+                out = mixed(light_in[:, None], np.ones((1, 4000), np.float32), dye.steps(found))[:, 0]
+                np.testing.assert_allclose(out, thing.in_colour(found), rtol=1e-4, atol=1e-5)
+
+    def test_a_dye_of_its_own_colour_changes_nothing(self):
+        light_in = self.thing((0.4, 0.2, 0.05), 0.004)[3].astype(np.float32)
+        body = dye.found_body(light_in, np.ones(4000))
+        out = mixed(light_in[:, None], np.ones((1, 4000), np.float32), dye.steps(dye.Dye(body, body.colour)))[:, 0]
+        np.testing.assert_allclose(out, light_in, rtol=1e-4, atol=1e-6)
+
+    def test_grey_light_on_a_grey_body_is_multiplied(self):
+        """A body with no hue gives nothing to tell bounces or gloss by: its light times the colour of the dye."""
+        light_in = np.linspace(0.02, 0.8, 300, dtype=np.float32) * np.ones((3, 1), np.float32)
+        thing = dye.Thing(light_in, np.ones(300))
+        out = thing.in_colour(thing.towards(np.array((0.3, 0.1, 0.05))))
+        np.testing.assert_allclose(out / light_in, (out / light_in)[:, :1] * np.ones((1, 300)), rtol=1e-3)
+
+    def test_recolour_as_if_dyed_turns_the_body_and_leaves_gloss(self):
+        """Through the project: the hue of the body turns as it does by pixel, while gloss, which is white, stays white."""
+        _, _, gloss, light_in = self.thing((0.5, 0.12, 0.03))
+        picture = np.ascontiguousarray(light_in.reshape(3, 40, 100), np.float32)
+        turned = {}
+        for dyed in (False, True):
+            sieve = learnt(Sieve(adjust=Adjust(recolour={"hue": 120, "dyed": dyed})), picture)
+            turned[dyed] = adjusted(Frame(picture), Masked(np.ones((40, 100), np.float32), None), sieve)[0].reshape(3, -1)
+        matt = gloss == 0
+        hues = [
+            np.degrees(
+                np.arctan2(*(to_oklab(np.ascontiguousarray(one[:, matt].mean(axis=1, keepdims=True)[:, None]))[k, 0, 0] for k in (2, 1)))
+            )
+            for one in turned.values()
+        ]
+        self.assertLess(abs(hues[0] - hues[1]), 6)
+        bright = gloss > 0.35
+        given, pixel, dyed_out = (
+            np.ptp(one[:, bright], axis=0).mean() / one[:, bright].max(axis=0).mean() for one in (light_in, *turned.values())
+        )
+        self.assertLess(abs(dyed_out - given), 0.25)
+        self.assertTrue(np.isfinite(turned[True]).all())
 
 
 def in_formula(mode: str, cb: np.ndarray, cs: np.ndarray) -> np.ndarray:
@@ -561,7 +642,7 @@ class EveryBlockTest(unittest.TestCase):
                     adjust = random_adjust(rng, name)
                     if name == "fill":
                         adjust = adjust.but(fill=adjust.fill.but(fill_where="inside"))
-                    sieve = Sieve(adjust=adjust, blend=str(rng.choice(BLENDS)))
+                    sieve = learnt(Sieve(adjust=adjust, blend=str(rng.choice(BLENDS))), picture)
                     out, alpha = adjusted(Frame(picture), Masked(mask, None), sieve)
                     self.assertEqual(out[:, mask == 0].tobytes(), picture[:, mask == 0].tobytes(), name)
                     self.assertTrue(np.isfinite(out).all(), (name, adjust))
@@ -572,7 +653,7 @@ class EveryBlockTest(unittest.TestCase):
         for _ in range(40):
             adjust = random_adjust(rng)
             for picture in (planes(3, -4, 60), planes(4, 0, 1)):
-                out, _ = adjusted(Frame(picture), Masked(WHOLE, None), Sieve(adjust=adjust))
+                out, _ = adjusted(Frame(picture), Masked(WHOLE, None), learnt(Sieve(adjust=adjust), picture))
                 self.assertTrue(np.isfinite(out).all(), adjust)
 
     def test_a_block_that_is_off_changes_nothing(self):

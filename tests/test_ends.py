@@ -8,6 +8,7 @@ import unittest
 import numpy as np
 from common import DEMO, ROOT, FolderCase, terminal
 
+from amber_sieve.core.adjust import dye
 from amber_sieve.core.adjust.even import found_means
 from amber_sieve.core.adjust.match import found_match
 from amber_sieve.core.areas.shapes import coverage
@@ -18,6 +19,7 @@ from amber_sieve.core.colour.lookup import looked_up
 from amber_sieve.core.colour.transfer import to_levels, to_screen
 from amber_sieve.core.edge.levels import mask_levels
 from amber_sieve.core.frame import BRIGHTEST, Frame
+from amber_sieve.core.mix import adjusted as after
 from amber_sieve.core.motion.place import followed, patch_at
 from amber_sieve.core.statistics import coverage_of, statistics_of
 from amber_sieve.project.fields import numbers_of
@@ -103,7 +105,8 @@ class Degenerate(unittest.TestCase):
             for target in ((1e6, -1e6, 1e6), (0.0, 0.0, 0.0), (1.0, 1.0, 1.0)):
                 for believable in (False, True):
                     found = found_match(planes, np.ones(200), target, believable)
-                    self.assertTrue(np.isfinite(found).all() and np.abs(found).max() < 1e6, (lights, target, found))
+                    self.assertTrue(np.isfinite(found.colour + found.body.colour + found.body.gloss).all(), (lights, target, found))
+                    self.assertTrue(np.isfinite(after(planes, dye.steps(found))).all(), (lights, target, found))
             lightness, hue = found_means(planes, np.ones(200))
             self.assertTrue(0 <= lightness < 1e4 and 0 <= hue <= 360)
 

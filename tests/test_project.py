@@ -8,6 +8,7 @@ from unittest import mock
 from common import FolderCase
 from pydantic import ValidationError
 
+from amber_sieve.core.adjust.dye import Dye
 from amber_sieve.errors import Trouble
 from amber_sieve.project import storage
 from amber_sieve.project.history import History
@@ -117,7 +118,7 @@ class StorageTest(FolderCase):
         path.write_text(json.dumps({"version": 6, "stack": [{"name": "One", "adjust": blocks}]}))
         project = storage.load(path)
         self.assertEqual((project.stack[0].adjust.match.target, project.stack[0].adjust.even.even_hue), ((0.3, 0.1, 0.1), 20))
-        learnt = with_found(project.stack[0], match=(1.0, 0.0, 0.0), even=(50.0, 40.0), frame=7)
+        learnt = with_found(project.stack[0], match=Dye(), even=(50.0, 40.0), frame=7)
         storage.save(project.with_sieve(learnt), path)
         adjust = json.loads(path.read_text())["stack"][0]["adjust"]
         self.assertEqual([name for block in adjust.values() for name in block if name in ("found", "mean", "frame", "table")], [])

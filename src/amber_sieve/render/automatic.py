@@ -6,6 +6,7 @@ from __future__ import annotations
 import functools
 from collections.abc import Callable
 
+import cv2
 import numpy as np
 
 from ..core.frame import Frame
@@ -22,6 +23,9 @@ from .stages.every import BLOCKS, EDGE, steps_of
 MEANS_ON, COUNTED = 400_000, 20_000
 #: What is masked less does not count, and a mask that holds less than so many pixels of a picture has no colour of its own.
 FAINT, NEARLY_NOTHING = 0.02, 0.5
+#: Sure is what is masked by this share of what is masked most, away from what is not by a pixel. Mixed pixels and strays would tint a mean:
+#: the sure ones alone count, where they hold this share of the whole mask.
+SURE, MOSTLY_SURE = 0.98, 0.3
 #: Gives the amount that a stage asks for, None where it finds that itself.
 Finds = Callable[[EdgeStage], float | None]
 
@@ -52,14 +56,20 @@ def with_table(sieve: Sieve, layers: Layers) -> Sieve:
 
 
 def _colours_in(small: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers) -> tuple[np.ndarray, np.ndarray] | None:
-    """Light (3, 1, N) that arrives at a sieve where it masks, and how far each pixel is masked; None where hardly any is."""
-    mask = sieve_masked(small, project, sieve_id, cache, layers).mask.ravel()
-    held = np.flatnonzero(mask > FAINT)
-    if mask[held].sum(dtype=np.float64) < NEARLY_NOTHING:
+    """Light (3, 1, N) that arrives at a sieve where it surely masks, and how far each pixel is masked; None where hardly any is."""
+    mask = sieve_masked(small, project, sieve_id, cache, layers).mask
+    weights = np.where(mask > FAINT, mask, np.float32(0))
+    total = weights.sum(dtype=np.float64)
+    if total < NEARLY_NOTHING:
         return None
+    sure = cv2.erode((mask >= SURE * mask.max()).astype(np.uint8), np.ones((3, 3), np.uint8))
+    if sure.sum() >= MOSTLY_SURE * total:
+        weights = sure
+    weights = weights.ravel()
+    held = np.flatnonzero(weights)
     held = held[:: max(1, held.size // COUNTED)]
     planes = arriving(small, project, sieve_id, cache, layers).planes.reshape(3, -1)
-    return np.ascontiguousarray(planes[:, held])[:, None], mask[held].astype(np.float64)
+    return np.ascontiguousarray(planes[:, held])[:, None], weights[held].astype(np.float64)
 
 
 def needs_means(sieve: Sieve) -> bool:
@@ -90,8 +100,7 @@ def with_found_means(project: Project, whole: Frame, cache: Cache, layers: Layer
         if needs_means(sieve):
             key = ("means", small.key, made_by(project, sieve.id))
             found = cache.get(key, functools.partial(_with_means, project, sieve, small, cache, layers))
-            learnt = found_of(found)
-            project = project.with_sieve(with_found(sieve, match=learnt.match, even=learnt.even))
+            project = project.with_sieve(with_found(sieve, **found_of(found).means))
     return project
 
 

@@ -7,6 +7,7 @@ from typing import Any
 
 from pydantic import InstanceOf
 
+from ..core.adjust.dye import Body, Dye
 from ..project.model import Pick, Sieve
 from .layers import Table
 
@@ -17,7 +18,8 @@ class Found:
 
     Attributes
     ----------
-    match : scale of lightness, and what is added to a/L and b/L; None while it was not learnt, or nothing is masked.
+    recolour : the thing's own colour; None while it was not learnt, or nothing is masked.
+    match : the dye that brings the mean to the target; None as above.
     even : mean L*, and mean hue in degrees, of what is masked; None as above.
     table : what the lookup table's file holds.
     primaries : from the working space to Rec. 709, row by row; None for Rec. 709 itself.
@@ -25,12 +27,18 @@ class Found:
     around : the pick as it stands on the frames around (None where there is none); empty where it is the same.
     """
 
-    match: tuple[float, float, float] | None = None
+    recolour: Body | None = None
+    match: Dye | None = None
     even: tuple[float, float] | None = None
     table: Table | None = None
     primaries: tuple[float, ...] | None = None
     frame: int = 0
     around: tuple[Pick | None, ...] = ()
+
+    @property
+    def means(self) -> dict[str, Any]:
+        """What was learnt of the masked colours."""
+        return {"recolour": self.recolour, "match": self.match, "even": self.even}
 
 
 NOTHING_FOUND = Found()

@@ -91,7 +91,7 @@ class Resolver:
             stands = with_found_amounts(self._with_places(project, self._first, 0, self._means), self._first, self._means, layers=layers)
             learnt = [found_of(sieve) for sieve in stands.stack]
         pairs = zip(project.stack, learnt, strict=True)
-        return project.but(stack=tuple(with_found(sieve, match=found.match, even=found.even) for sieve, found in pairs))
+        return project.but(stack=tuple(with_found(sieve, **found.means) for sieve, found in pairs))
 
     def _with_places(self, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
         if not any(_moves(sample, number) for sieve in project.stack for sample in sieve.pick.samples):

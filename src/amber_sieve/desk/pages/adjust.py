@@ -57,7 +57,14 @@ class AdjustPage(RowsPage):
         self._shown_sieve = ""
         self.column.setSpacing(2)
         self._build_believable()
-        builders = {"match": self._match, "cdl": self._cdl, "fill": self._fill, "white": self._white, "lookup": self._lookup}
+        builders = {
+            "recolour": self._recolour,
+            "match": self._match,
+            "cdl": self._cdl,
+            "fill": self._fill,
+            "white": self._white,
+            "lookup": self._lookup,
+        }
         for name, kind in blocks():
             block = self._block(name, kind.label)
             for row in PAIRS.get(name, ()):
@@ -137,6 +144,9 @@ class AdjustPage(RowsPage):
         )
         self.neutral.clicked.connect(lambda: self._adjust.pick_colour(self._adjust.make_neutral, "Click what should be grey"))
         block.add(self.neutral)
+
+    def _recolour(self, block: Block) -> None:
+        block.add(self.check("adjust.recolour.dyed"))
 
     def _match(self, block: Block) -> None:
         self.target = ColourButton("Target", "Colour that the mean of what is masked becomes; light, shade and texture stay")

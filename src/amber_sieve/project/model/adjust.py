@@ -163,6 +163,11 @@ class Recolour(Adjustment):
     lightness: float = number(0, -100, 100, "Lightness", "%", help="Towards black or white")
     one_hue: float = number(0, 0, 100, "One hue", "%", help="How far all hues are drawn to one")
     one_hue_at: float = number(0, 0, 360, "Which hue", "°", help="The one hue that all are drawn to")
+    dyed: bool = setting(False, "switch", "As if dyed", "Change the thing's own colour alone: light, folds and gloss stay as they are")
+
+    @property
+    def moved(self) -> bool:
+        return any(value != getattr(_start_of(Recolour), name) for name, value in self if name not in ("on", "dyed"))
 
 
 class Match(Adjustment):

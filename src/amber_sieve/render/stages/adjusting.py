@@ -7,11 +7,12 @@ from typing import Any, ClassVar
 
 import numpy as np
 
-from ...core.adjust import detail
+from ...core.adjust import detail, dye
 from ...core.adjust.chain import Step
 from ...core.adjust.even import found_means
 from ...core.adjust.match import found_match
 from ...core.adjust.primaries import within
+from ...core.mix import adjusted
 from ...project.fields import kind_of
 from ...project.model import Adjustment, Sieve
 from ..layers import Table
@@ -85,6 +86,26 @@ class ByChannelStage(BlockStage):
     by_channel = True
 
 
+class RecolourStage(BlockStage):
+    """Changes every pixel, or the thing's own colour alone; learns what that is."""
+
+    def told(self, sieve: Sieve) -> dict[str, Any]:
+        return {name: value for name, value in self.of(sieve).given.items() if name != "dyed"}
+
+    def steps(self, sieve: Sieve) -> list[Step]:
+        made, body = super().steps(sieve), found_of(sieve).recolour
+        if not sieve.adjust.recolour.dyed or body is None or not made:
+            return made
+        mean = np.array(body.mean, np.float32)[:, None, None]
+        return dye.steps(dye.redyed(body, adjusted(mean, made)[:, 0, 0]))
+
+    def wants_means(self, sieve: Sieve) -> bool:
+        return not self.idle(sieve) and sieve.adjust.recolour.dyed and found_of(sieve).recolour is None
+
+    def learn(self, sieve: Sieve, planes: np.ndarray, weights: np.ndarray) -> Sieve:
+        return with_found(sieve, recolour=dye.found_body(planes[:, 0], weights))
+
+
 class MatchStage(BlockStage):
     """Brings the mean to a target; learns how far that is."""
 
@@ -101,7 +122,7 @@ class MatchStage(BlockStage):
         return with_found(sieve, match=found_match(planes, weights, block.target, block.nearest))
 
     def example(self, sieve: Sieve) -> Sieve:
-        return with_found(super().example(sieve), match=(1.1, 0.02, -0.03))
+        return with_found(super().example(sieve), match=dye.Dye())
 
 
 class EvenStage(BlockStage):
@@ -165,5 +186,5 @@ class FillStage(BlockStage):
 
 #: Blocks that say more of themselves than that they are pointwise.
 SPECIAL: dict[str, type[BlockStage]] = {
-    "curve": ByChannelStage, "match": MatchStage, "even": EvenStage, "cdl": ByChannelStage, "lookup": LookupStage, "detail": DetailStage, "fill": FillStage,
+    "curve": ByChannelStage, "recolour": RecolourStage, "match": MatchStage, "even": EvenStage, "cdl": ByChannelStage, "lookup": LookupStage, "detail": DetailStage, "fill": FillStage,
 }  # fmt: skip

@@ -1,0 +1,257 @@
+"""Recolouring as if a thing had been dyed: only the colour of its body changes; light, shade, bounces and gloss stay.
+
+A pixel of a thing is c = s · rho^n · e + g · W: rho is the colour of the body (its largest channel 1), s how strongly it is lit, n how often
+light bounced from body to body before it left (1 on open places, more in folds), e the colour of the light where the channels do not
+agree, and g the gloss, which has the colour W of the light and nothing of the body. A dye puts another colour in the place of rho. So a
+fold becomes deeper in the new colour, where adding a colour would leave it a tinge of the old one, and gloss stays as it was.
+
+What a channel tells is believed as far as the body sends light back there: a channel in which it hardly does holds noise and stray light.
+What it does not explain is kept as it is, the less of it the farther the colour of that channel moves; so a dye of the same colour changes nothing.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+import numpy as np
+from numba import carray
+
+from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
+from ..colour.powers import exp2_of, log2_of
+from ..frame import BRIGHTEST
+from ..parallel import row_step
+from .chain import Step, bounded
+
+#: Gloss is told from the body only as far as their colours differ: a ridge on the squared sine of the angle between them, for what is matt
+#: and for what is glossy. A matt thing's paler places are lit otherwise; told as gloss they would keep the old colour.
+MATT, GLOSSY = 0.4, 0.02
+#: It is glossy as far as its brightest light holds more gloss than its middling light does: share of the luminance, from and wholly.
+SHINES, SHINES_WHOLLY = 0.08, 0.3
+#: Ridge with which that is asked, the share of the pixels that counts as brightest, and which quantiles of luminance as middling.
+ASKED, BRIGHTEST_SHARE, MIDDLING = 0.05, 0.01, (0.4, 0.6)
+#: Of the light in a pixel's weakest channel, what gloss may be at most.
+MOST_GLOSS = 0.98
+#: How often light bounced is told only as far as the channels of the body differ: a ridge on the variance of their natural logarithms.
+BOUNCE = 1.0
+#: Fewest and most bounces that are told.
+FEWEST, MOST = 0.6, 2.0
+#: A channel is believed wholly where the body sends back more than one over this of what it does in its largest channel.
+TRUST = 2.0
+#: Least that a channel counts in the strength of the light.
+LEAST_TRUST = 0.05
+#: Share of the pixels, the darkest ones, that the direction of the body's colour is taken from: gloss is least there.
+DARKER = 0.7
+#: Least light of a body, least of its colour against its largest channel, and least colour of a dye.
+LEAST_LIGHT, LEAST_BODY, LEAST_DYE = 1e-5, 0.01, 1e-5
+#: White light, as a direction.
+WHITE = np.full(3, 3**-0.5)
+
+Colour = tuple[float, float, float]
+
+
+@dataclass(frozen=True)
+class Body:
+    """What is learnt of a thing's own colour.
+
+    Attributes
+    ----------
+    colour : rho, its largest channel 1.
+    gloss : how much each channel says of the gloss: the gloss of a pixel is its light times this, summed.
+    mean : linear light of the body where its gloss is taken off, on average.
+    """
+
+    colour: Colour = (1.0, 1.0, 1.0)
+    gloss: Colour = (0.0, 0.0, 0.0)
+    mean: Colour = (0.2, 0.2, 0.2)
+
+
+@dataclass(frozen=True)
+class Dye:
+    """A body, and the colour that it gets: in units of the body's, so that (1, 1, 1) times its colour changes nothing."""
+
+    body: Body = field(default_factory=Body)
+    colour: Colour = (1.0, 1.0, 1.0)
+
+
+@dataclass(frozen=True)
+class _Terms:
+    """What a body's colour comes to in the formula, each (3,): natural logarithms, shares that sum to 1, how n is told, and trust."""
+
+    logs: np.ndarray
+    shares: np.ndarray
+    slopes: np.ndarray
+    trust: np.ndarray
+    middle: float
+    open: float
+
+
+def _terms(body: Body) -> _Terms:
+    colour = np.array(body.colour)
+    trust = np.clip(colour * TRUST, LEAST_TRUST, 1)
+    shares, logs = trust / trust.sum(), np.log(colour)
+    middle = float((logs * shares).sum())
+    variance = float(((logs - middle) ** 2 * shares).sum())
+    # The slope of the pixel's logarithms over the body's, drawn towards 1: n = open + sum of slopes times logarithms.
+    told = 1 / (variance + BOUNCE)
+    return _Terms(logs, shares, shares * (logs - middle) * told, np.clip(colour * TRUST, 0, 1), middle, 1 - variance * told)
+
+
+def _telling(toward: np.ndarray, ridge: float) -> np.ndarray:
+    """How much each channel says of the gloss (3,), for a body in some direction: least squares of body and white, with a ridge."""
+    along = float(toward @ WHITE)
+    out: np.ndarray = (WHITE - along * toward) / (1 - along**2 + ridge)
+    return out
+
+
+def _gloss_of(light: np.ndarray, telling: np.ndarray) -> np.ndarray:
+    """Gloss (N,) of light (3, N), the same in each channel."""
+    told, most = np.clip(telling @ light, 0, None) * WHITE[0], np.clip(light.min(axis=0), 0, None) * MOST_GLOSS
+    out: np.ndarray = np.minimum(told, most)
+    return out
+
+
+def _taken_apart(light: np.ndarray, body: Body) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
+    """Gloss (N,), s · e (3, N), n (N,) and what is not explained (3, N) of linear light (3, N)."""
+    light, terms = np.clip(light.astype(np.float64), -BRIGHTEST, BRIGHTEST), _terms(body)
+    gloss = _gloss_of(light, np.array(body.gloss))
+    logs = np.log(np.clip(light - gloss, LEAST_LIGHT, None))
+    bounces = np.clip(terms.open + terms.slopes @ logs, FEWEST, MOST)
+    strength = terms.shares @ logs - bounces * terms.middle
+    lit = np.exp(strength + (logs - strength - bounces * terms.logs[:, None]) * terms.trust[:, None])
+    return gloss, lit, bounces, light - gloss - lit * np.array(body.colour)[:, None] ** bounces
+
+
+def _kept(body: Body, colour: np.ndarray) -> np.ndarray:
+    """Of what is not explained, the share that stays in each channel (3,) under another colour."""
+    ratio = colour / np.array(body.colour)
+    kept: np.ndarray = np.minimum(ratio, 1 / ratio)
+    return kept
+
+
+def _put_together(lit: np.ndarray, bounces: np.ndarray, rest: np.ndarray, body: Body, colour: np.ndarray) -> np.ndarray:
+    """Light (3, N) of a body in another colour, without its gloss."""
+    top = colour.max()
+    out: np.ndarray = lit * top * (colour / top)[:, None] ** bounces + rest * _kept(body, colour)[:, None]
+    return out
+
+
+def redyed(body: Body, mean: np.ndarray) -> Dye:
+    """The dye that makes the mean colour of a body another (3,), linear light."""
+    ratio = np.clip(mean, 0, BRIGHTEST) / np.array(body.mean)
+    return Dye(body, _three(np.clip(ratio * np.array(body.colour), LEAST_DYE, BRIGHTEST)))
+
+
+def found_body(light: np.ndarray, weights: np.ndarray) -> Body:
+    """What a thing's own colour is.
+
+    Parameters
+    ----------
+    light : (3, N) linear light of its pixels.
+    weights : (N,) how much each counts, not all 0.
+    """
+    light, share = np.clip(light.astype(np.float64), -BRIGHTEST, BRIGHTEST), weights / weights.sum()
+    luminance = np.array([WEIGHT_R, WEIGHT_G, WEIGHT_B], np.float64) @ light
+    darker = luminance <= np.quantile(luminance, DARKER)
+    toward = (light * share)[:, darker].sum(axis=1)
+    length = float(np.linalg.norm(toward))
+    toward = toward / length if length > LEAST_LIGHT else WHITE
+    shares = _gloss_of(light, _telling(toward, ASKED)) / np.maximum(luminance, LEAST_LIGHT)
+    top, low, high = np.quantile(luminance, (1 - BRIGHTEST_SHARE, *MIDDLING))
+    more = shares[luminance >= top].mean() - shares[(luminance >= low) & (luminance <= high)].mean()
+    shine = float(np.clip((more - SHINES) / (SHINES_WHOLLY - SHINES), 0, 1))
+    told = _telling(toward, MATT ** (1 - shine) * GLOSSY**shine)
+    gloss = _gloss_of(light, told)
+    mean = (np.maximum(light - gloss, LEAST_LIGHT) * share).sum(axis=1)
+    colour = np.maximum(mean / mean.max(), LEAST_BODY)
+    return Body(_three(colour), _three(told), _three(mean))
+
+
+def _three(values: np.ndarray) -> Colour:
+    one, two, three = (float(value) for value in values)
+    return one, two, three
+
+
+class Thing:
+    """The pixels of a thing taken apart once, to be put together in one colour after another.
+
+    Parameters
+    ----------
+    light : (3, N) linear light; weights : (N,), not all 0.
+    """
+
+    #: Rounds at most, in which the mean comes as near to what is wanted as `NEAR`, linear light; one round changes a channel by at most `FASTEST`.
+    ROUNDS, NEAR, FASTEST = 60, 1e-5, (0.5, 2.0)
+
+    def __init__(self, light: np.ndarray, weights: np.ndarray) -> None:
+        self.body = found_body(light, weights)
+        self._share = weights / weights.sum()
+        self._gloss, self._lit, self._bounces, self._rest = _taken_apart(light, self.body)
+
+    def in_colour(self, dye: Dye) -> np.ndarray:
+        """Its light (3, N) under a dye."""
+        colour = np.array(dye.colour)
+        out: np.ndarray = np.clip(
+            _put_together(self._lit, self._bounces, self._rest, self.body, colour) + self._gloss, -BRIGHTEST, BRIGHTEST
+        )
+        return out
+
+    def towards(self, target: np.ndarray) -> Dye:
+        """The dye that brings the mean light to a target (3,), or as near to it as the gloss lets it."""
+        goal = np.maximum(np.clip(target, 0, BRIGHTEST) - float((self._gloss * self._share).sum()), LEAST_LIGHT)
+        colour = np.maximum(goal / np.maximum((self._lit * self._share).sum(axis=1), LEAST_LIGHT), LEAST_DYE)
+        for _ in range(self.ROUNDS):
+            got = (_put_together(self._lit, self._bounces, self._rest, self.body, colour) * self._share).sum(axis=1)
+            if np.abs(got - goal).max() < self.NEAR * max(1.0, float(goal.max())):
+                break
+            colour = np.clip(colour * np.clip(goal / np.maximum(got, LEAST_LIGHT), *self.FASTEST), LEAST_DYE, BRIGHTEST)
+        return Dye(self.body, _three(colour))
+
+
+#: How many numbers the step is given.
+NUMBERS = 24
+
+
+@row_step
+def _dye(row: Any, width: int, numbers: Any) -> None:
+    planes, given = carray(row, (3, width)), carray(numbers, NUMBERS)
+    r, g, b = planes[0], planes[1], planes[2]
+    gloss_r, gloss_g, gloss_b, white = given[0], given[1], given[2], np.float32(WHITE[0])
+    share_r, share_g, share_b, middle = given[3], given[4], given[5], given[6]
+    slope_r, slope_g, slope_b, straight = given[7], given[8], given[9], given[10]
+    old_r, old_g, old_b = given[11], given[12], given[13]
+    new_r, new_g, new_b, top = given[14], given[15], given[16], given[17]
+    trust_r, trust_g, trust_b = given[18], given[19], given[20]
+    kept_r, kept_g, kept_b = given[21], given[22], given[23]
+    zero, least, most_gloss = np.float32(0), np.float32(LEAST_LIGHT), np.float32(MOST_GLOSS)
+    fewest, most = np.float32(FEWEST), np.float32(MOST)
+    for x in range(width):
+        red, green, blue = r[x], g[x], b[x]
+        weakest = max(min(red, min(green, blue)), zero) * most_gloss
+        gloss = min(max(gloss_r * red + gloss_g * green + gloss_b * blue, zero) * white, weakest)
+        red, green, blue = red - gloss, green - gloss, blue - gloss
+        log_r, log_g, log_b = log2_of(max(red, least)), log2_of(max(green, least)), log2_of(max(blue, least))
+        bounces = min(max(straight + slope_r * log_r + slope_g * log_g + slope_b * log_b, fewest), most)
+        strength = share_r * log_r + share_g * log_g + share_b * log_b - bounces * middle
+        lit_r = strength + trust_r * (log_r - strength - bounces * old_r)
+        lit_g = strength + trust_g * (log_g - strength - bounces * old_g)
+        lit_b = strength + trust_b * (log_b - strength - bounces * old_b)
+        rest_r = kept_r * (red - exp2_of(lit_r + bounces * old_r))
+        rest_g = kept_g * (green - exp2_of(lit_g + bounces * old_g))
+        rest_b = kept_b * (blue - exp2_of(lit_b + bounces * old_b))
+        r[x] = bounded(exp2_of(lit_r + top + bounces * new_r) + rest_r + gloss)
+        g[x] = bounded(exp2_of(lit_g + top + bounces * new_g) + rest_g + gloss)
+        b[x] = bounded(exp2_of(lit_b + top + bounces * new_b) + rest_b + gloss)
+
+
+def steps(dye: Dye | None) -> list[Step]:
+    """A dye as a step of a chain; none while none has been found."""
+    if dye is None:
+        return []
+    terms, colour = _terms(dye.body), np.array(dye.colour)
+    top, to_base_2 = colour.max(), 1 / np.log(2)
+    numbers = np.concatenate([
+        dye.body.gloss, terms.shares, [terms.middle * to_base_2], terms.slopes / to_base_2, [terms.open], terms.logs * to_base_2,
+        np.log2(colour / top), [np.log2(top)], terms.trust, _kept(dye.body, colour),
+    ]).astype(np.float32)  # fmt: skip
+    return [Step(_dye.address, numbers)]
