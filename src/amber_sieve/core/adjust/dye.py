@@ -25,7 +25,7 @@ from .chain import Step, bounded
 
 #: Gloss is told from the body only as far as their colours differ: a ridge on the squared sine of the angle between them, for what is matt
 #: and for what is glossy. A matt thing's paler places are lit otherwise; told as gloss they would keep the old colour.
-MATT, GLOSSY = 0.4, 0.02
+MATT, GLOSSY = 1.5, 0.02
 #: It is glossy as far as its brightest light holds more gloss than its middling light does: share of the luminance, from and wholly.
 SHINES, SHINES_WHOLLY = 0.08, 0.3
 #: Ridge with which that is asked, the share of the pixels that counts as brightest, and which quantiles of luminance as middling.
