@@ -140,7 +140,7 @@
     "way": "both",
     "smooth": 0.0,
     "hard": false,
-    "follow": 30.0,
+    "follow": "auto",
     "sensitivity": 50.0,
     "fine": 0.0,
     "no_haze": true,
@@ -156,7 +156,8 @@
     "recolour": {
      "hue": 110.0,
      "saturation": 10.0,
-     "lightness": 0.0
+     "lightness": 0.0,
+     "dyed": true
     }
    }
   }

@@ -34,8 +34,6 @@ ROOM = SPREAD * WIDER[-1] * (ENDS + 1 / CELLS_A_DEVIATION)
 #: How far the mask of a pixel looks, in reaches: to where the widest spread ends, two cells of its grid and one of the finer farther, and
 #: from there to where the mask is near.
 LOOKS_PER_REACH = SPREAD * WIDER[-1] * (ENDS + 2 / CELLS_A_DEVIATION) + 1
-#: Surface shares below this do not say their own colour well enough.
-FAINT = 0.25
 
 
 @dataclass(frozen=True)
@@ -254,14 +252,14 @@ def _surface(
         for k in range(3):
             f, b = between(foreground[k], y0, y1, ty, x0, x1, tx), between(background[k], y0, y1, ty, x0, x1, tx)
             rest = planes[k, y, x] - m * f - (1 - m) * b
-            out[k, 0, n] = max(f + rest / max(m, np.float32(FAINT)), np.float32(0))
+            out[k, 0, n] = max(f + rest * m / (m * m + (1 - m) * (1 - m)), np.float32(0))
 
 
 def surface_colours(planes: np.ndarray, unmixed: Unmixed) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     """The surface's own colour in every pixel of the band that holds some of it.
 
-    A mixed pixel is I = m·F' + (1 - m)·B, with F' the spread colour F and what the spread ones do not explain laid to it; in
-    faint pixels only a part of that, or noise would be blown up. Adjusted, it is m·A(F') + (1 - m)·B = I + m·(A(F') - F').
+    A mixed pixel is I = m·F' + (1 - m)·B'. What the spread colours F and B do not explain, r, is laid to both so that they change least in
+    sum of squares: F' = F + r·m / (m² + (1 - m)²); so what lies behind a faint pixel does not colour its surface. Adjusted, it is m·A(F') + (1 - m)·B = I + m·(A(F') - F').
 
     Returns
     -------
