@@ -7,6 +7,7 @@ import av
 import cv2
 import numpy as np
 from common import DEMO, FolderCase, WindowCase, overlap, rendered_whole
+from forked import command
 from made import middle_tone, true_frames
 from PIL import Image
 from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt
@@ -17,7 +18,7 @@ from scipy.interpolate import CubicHermiteSpline
 
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.motion.backdrop import Backdrop
-from amber_sieve.core.motion.movement import MOVES, levels_of
+from amber_sieve.core.motion.movement import levels_of
 from amber_sieve.desk.clip.key_menu import fill_key_menu
 from amber_sieve.errors import Trouble
 from amber_sieve.export.clip import export_clip
@@ -26,6 +27,7 @@ from amber_sieve.live.tracking import track, with_tracked
 from amber_sieve.live.watching import Course, WatchedFrame
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
+from amber_sieve.names import MOVES
 from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project import storage, tracks
 from amber_sieve.project.keyframes import value_at
@@ -62,6 +64,30 @@ def moving(path, frames: int = 30, spin: float = 0.0) -> list[tuple[float, float
 
 def square(x: float, y: float, half: float = 70) -> Area:
     return Area(id="a", kind="rect", points=((x, y), (x + half, y), (x, y + half)))
+
+
+def plain_ball(path, frames: int = 22, post: bool = False) -> list[tuple[float, float]]:
+    """A clip of a red ball without texture that crosses a wall at 18 pixels a frame, behind a post or not; where its middle is."""
+    rng, middles = np.random.default_rng(3), []
+    wall = np.asarray(Image.open(DEMO / "yard.png").convert("RGB"))[320:680, 400:1040].astype(np.float32)
+    down, across = np.mgrid[:360, :640]
+    with av.open(str(path), "w") as out:
+        stream = out.add_stream("ffv1", 24)
+        stream.width, stream.height, stream.pix_fmt = 640, 360, "bgr0"
+        for number in range(frames):
+            x, y = 60 + 18 * number, 200 + 50 * np.sin(number / 5)
+            cover = np.zeros((1440, 2560), np.uint8)
+            cv2.circle(cover, (round(4 * x), round(4 * y)), 120, 255, -1)
+            share = cv2.resize(cover, (640, 360), interpolation=cv2.INTER_AREA)[..., None] / 255
+            shade = np.clip(0.9 - (across - x) / 120 - (down - y) / 100, 0.2, 1.2)[..., None]
+            codes = wall * (1 - share) + share * np.array((190, 30, 25)) * shade
+            if post:
+                codes[:, 290:320] = (120, 90, 60)
+            codes = np.clip(codes + rng.normal(0, 2, codes.shape), 0, 255).astype(np.uint8)
+            out.mux(stream.encode(av.VideoFrame.from_ndarray(np.ascontiguousarray(codes), "rgb24").reformat(format="bgr0")))
+            middles.append((x, y))
+        out.mux(stream.encode(None))
+    return middles
 
 
 class BetweenTest(unittest.TestCase):
@@ -118,6 +144,51 @@ class TrackingTest(FolderCase):
         self.assertEqual((shares, shares[-1]), (sorted(shares), 1.0))
         back = track(source, square(*middles[-1]), 29, -1, "position")
         self.assertLess(np.hypot(back.keys[0][0] - middles[0][0], back.keys[0][1] - middles[0][1]), 3.0)
+        source.close()
+
+    def test_a_plain_thing_is_followed_by_the_piece_of_the_mask_that_it_is(self):
+        """Without texture features hold nothing: its colour says where it is, from any frame, by any motion, and behind a post it is waited for."""
+        for post in (False, True):
+            middles = plain_ball(self.folder / f"{post}.mkv", post=post)
+            source = open_source(self.folder / f"{post}.mkv")
+            for start, moves in ((0, "position, size and rotation"), (21, "position"), (5, "perspective")):
+                x, y = middles[start]
+                area = Area(id="a", kind="ellipse", points=((x, y), (x + 33, y), (x, y + 33)))
+                sieve = Sieve(pick=Pick(samples=(sample_at(source.frame(start), x, y, tolerance=12),))) if start == 5 else None
+                for way in (1, -1):
+                    found = track(source, area, start, way, moves, sieve=sieve)
+                    self.assertIsNone(found.lost, (post, start, way))
+                    for number, key in found.keys.items():
+                        x, y = middles[number]
+                        if not (post and 290 - 31 < x < 320 + 31):  # it is whole
+                            self.assertLess(np.hypot(key[0] - x, key[1] - y), 3.0, (post, start, moves, number))
+            source.close()
+
+    def test_the_terminal_tracks_an_area_and_recolours_the_clip_with_it(self):
+        middles = plain_ball(self.folder / "ball.mkv", 9)
+        x, y = middles[4]
+        mask, saved = self.folder / "mask.png", self.folder / "ball.sieve"
+        area = f"intersect:ellipse:{x - 40},{y - 40},80,80"
+        told = command("mask", self.folder / "ball.mkv", "-o", mask, "--frame", 4, "--keep", f"{x},{y}", "--area", area, "--save", saved)
+        self.assertEqual(told, 0)
+        self.assertEqual(command("track", saved, "--from", 4, "-o", self.folder / "tracked.sieve", "--move", "position"), 0)
+        keys = storage.load(self.folder / "tracked.sieve").stack[0].tracks[0].keys
+        self.assertEqual([key.frame for key in keys], list(range(9)))
+        for key, (there, down) in zip(keys, middles, strict=True):
+            self.assertLess(np.hypot(key.value[0] - there, key.value[1] - down), 3.0)
+        for wrong in (("--area", 2), ("--sieve", "other"), ("--from", 9), ("-o", saved)):
+            self.assertEqual(command("track", saved, "--from", 4, "-o", self.folder / "no.sieve", *wrong), 1, wrong)
+        out = self.folder / "green.mkv"
+        told = command(
+            "recolour", self.folder / "ball.mkv", "-o", out, "--keep", f"{middles[0][0]},{middles[0][1]}", "--hue", 110, "--codec", "FFV1"
+        )
+        self.assertEqual(told, 0)
+        source = open_source(out)
+        self.assertEqual(source.about.frames, 9)
+        for number in (0, 8):
+            x, y = (round(at) for at in middles[number])
+            red, green, _ = source.frame(number).planes[:, y, x]
+            self.assertGreater(green, red)
         source.close()
 
     def test_turning_and_strokes_ride_along_and_what_is_lost_is_said(self):

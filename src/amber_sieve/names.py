@@ -44,6 +44,10 @@ MASKS_FROM: tuple[MaskFrom, ...] = get_args(MaskFrom)
 Between = Literal["linear", "smooth", "hold"]
 BETWEENS: tuple[Between, ...] = get_args(Between)
 
+#: What the motion of a tracked area may be made of.
+Moves = Literal["position", "position, size and rotation", "perspective"]
+MOVES: tuple[Moves, ...] = get_args(Moves)
+
 #: How what is done is laid over what was there: the modes of W3C Compositing and Blending.
 Blend = Literal[
     "normal", "multiply", "darken", "lighten", "screen", "overlay", "color-dodge", "color-burn", "hard-light", "soft-light", "difference",

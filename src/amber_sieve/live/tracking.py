@@ -11,16 +11,19 @@ import cv2
 import numpy as np
 
 from ..core.areas.shapes import ring_of
+from ..core.frame import Frame
 from ..core.motion.backdrop import Alignment, Backdrop, colours_of
 from ..core.motion.contour import Contour
-from ..core.motion.movement import MOVES, Moves, levels_of, motion, motion_of_rest, moved_by, moved_places, seen_in
+from ..core.motion.movement import levels_of, motion, motion_of_rest, moved_by, moved_places, seen_in
+from ..core.motion.piece import Colours, Piece, PieceFollower, stands_apart
 from ..errors import Trouble
 from ..media.source import Source
-from ..names import BOXED
+from ..names import BOXED, Moves
 from ..progress import Progress
 from ..project.model import Area, Key, Sieve, Track
-
-__all__ = ["MOVES", "Moves", "Tracked", "track", "with_tracked"]
+from ..project.tracks import at_frame
+from ..render.cache import Cache
+from ..render.mask import qualified
 
 #: Frames are looked at reduced to about so many pixels.
 TRACKED_ON = 600_000
@@ -34,6 +37,12 @@ AHEAD, DRAWN = 14, 8
 BELIEVED, MOST = 0.15, 0.5
 #: For so many frames in a row the backdrop alone may say where a thing is.
 UNTOLD = 5
+#: For so many frames a thing that was seen by its piece of the mask may be covered: it goes on as it went.
+COVERED = 12
+#: Features are astray when they say that a thing is farther from its piece than this, as a share of its radius and in pixels.
+ASTRAY, ASTRAY_LEAST = 0.04, 1.0
+#: What masks in a reduced frame, (H, W) uint8.
+Picks = Callable[[Frame], np.ndarray]
 
 
 @dataclass
@@ -86,8 +95,43 @@ def _inside(area: Area, places: np.ndarray, shape: tuple[int, int], scale: float
     return out
 
 
-def track(source: Source, area: Area, start: int, direction: int, moves: Moves, progress: Progress | None = None) -> Tracked:
+def _picks_of(sieve: Sieve, number: int) -> Picks | None:
+    """What a sieve picks by colour, as it stands at a frame; None for one that picks nothing by colour."""
+    stands = at_frame(sieve, number)
+    everywhere = tuple(sample for sample in stands.pick.samples if sample.on and sample.reach != "here")
+    if not stands.bands.active and not any(sample.role == "keep" for sample in everywhere):
+        return None
+    pick = stands.pick.but(samples=everywhere, connected=False)
+
+    def picks(frame: Frame) -> np.ndarray:
+        mask = qualified(frame, pick, stands.bands, Cache(0))
+        return ((mask < 0.5) if stands.invert else (mask >= 0.5)).astype(np.uint8)
+
+    return picks
+
+
+def _apart(area: Area, first: Frame, sieve: Sieve | None, number: int) -> Picks | None:
+    """What tells the thing in an area from what lies round it by colour: the sieve, or else the colours inside; None where nothing does."""
+    inside = (_inside(area, _places(area), first.planes.shape[1:], first.scale) > 0).astype(np.uint8)
+    if not inside.any():
+        return None
+    own = _picks_of(sieve, number) if sieve is not None else None
+    if own is not None and stands_apart(own(first), inside):
+        return own
+    colours = Colours(first.planes, inside)
+
+    def picks(frame: Frame) -> np.ndarray:
+        return colours.mask(frame.planes)
+
+    return picks if stands_apart(picks(first), inside) else None
+
+
+def track(
+    source: Source, area: Area, start: int, direction: int, moves: Moves, progress: Progress | None = None, sieve: Sieve | None = None
+) -> Tracked:
     """Follow an area from frame ``start`` to the last (``direction`` 1) or the first (-1), until it is lost or leaves the picture.
+
+    ``sieve``: the one it belongs to; the piece of its mask that meets the area says where a thing without texture is.
 
     Raises
     ------
@@ -103,8 +147,10 @@ def track(source: Source, area: Area, start: int, direction: int, moves: Moves, 
     factor = max(1.0, (source.about.size[0] * source.about.size[1] / TRACKED_ON) ** 0.5)
     if not numbers:
         return found
-    first = _Looked.at(source, start, factor)
-    frames = _looked(source, numbers, factor)
+    began = source.quick_frame(start, factor)
+    picks = _apart(area, began, sieve, start)
+    first = _Looked.of(began, picks)
+    frames = _looked(source, numbers, factor, picks)
     steps = len(numbers) + 2 * min(AHEAD, len(numbers))  # those that are looked at before count three times
     ahead = []
     for number, look in itertools.islice(frames, AHEAD):
@@ -124,24 +170,24 @@ def track(source: Source, area: Area, start: int, direction: int, moves: Moves, 
 
 @dataclass(frozen=True)
 class _Looked:
-    """A frame, reduced: its levels (H, W) and colours (3, H, W), both uint8, and its scale."""
+    """A frame, reduced: its levels (H, W) and colours (3, H, W), what has the thing's colours (H, W), all uint8, and its scale."""
 
     levels: np.ndarray
     colours: np.ndarray
+    picked: np.ndarray | None
     scale: float
 
     @staticmethod
-    def at(source: Source, number: int, factor: float) -> _Looked:
-        """Frame ``number`` of a source; raises `Trouble` when it is damaged."""
-        frame = source.quick_frame(number, factor)
-        return _Looked(levels_of(frame.planes), colours_of(frame.planes), frame.scale)
+    def of(frame: Frame, picks: Picks | None) -> _Looked:
+        """A frame as it is looked at."""
+        return _Looked(levels_of(frame.planes), colours_of(frame.planes), picks(frame) if picks else None, frame.scale)
 
 
-def _looked(source: Source, numbers: Iterable[int], factor: float) -> Iterator[tuple[int, _Looked]]:
+def _looked(source: Source, numbers: Iterable[int], factor: float, picks: Picks | None) -> Iterator[tuple[int, _Looked]]:
     """Frames by number; damaged ones are passed over."""
     for number in numbers:
         with contextlib.suppress(Trouble):
-            yield number, _Looked.at(source, number, factor)
+            yield number, _Looked.of(source.quick_frame(number, factor), picks)
 
 
 class _Follower:
@@ -163,6 +209,10 @@ class _Follower:
         self._rest: np.ndarray | None = None
         #: For so many frames features have not told where it is.
         self._unsure = 0
+        inside = (_inside(area, places, first.levels.shape, first.scale) > 0).astype(np.uint8)
+        followed = PieceFollower(first.picked, inside) if first.picked is not None else None
+        #: The piece of the mask that it is, None where nothing tells it by colour.
+        self._piece = followed if followed is not None and followed.first is not None else None
 
     @property
     def places(self) -> np.ndarray:
@@ -215,6 +265,16 @@ class _Follower:
             if confidence >= ENOUGH:
                 break
         sure = confidence >= LEAST and bool(np.isfinite(moved_places(self._first, best @ self._matrix)).all())
+        piece = self._piece.to(look.picked) if self._piece is not None and look.picked is not None else None
+        if piece is not None and not (sure and self._agree(best, piece)):
+            assert self._piece is not None
+            self._unsure = 0
+            self._matrix = self._piece.matrix(self._moves)
+            return self._arrived(look, inside, before, max(confidence, ENOUGH))
+        if not sure and self._piece is not None and self._unsure < COVERED:
+            self._unsure += 1
+            self._matrix = moved_by(*self._step) @ self._matrix
+            return self._arrived(look, inside, before, LEAST)
         if not sure and self._unsure >= UNTOLD:
             return 0.0
         self._unsure = 0 if sure else self._unsure + 1
@@ -227,6 +287,21 @@ class _Follower:
         self._last = look
         self._step = (self.places - before).mean(axis=0) * self._scale
         return max(confidence, LEAST)
+
+    def _agree(self, matrix: np.ndarray, piece: Piece) -> bool:
+        """Whether features and the piece of the mask say of a step (3, 3) the same."""
+        assert self._piece is not None and self._piece.first is not None
+        there = moved_places(self._piece.first.middle[None], matrix @ self._matrix)[0]
+        return float(np.linalg.norm(there - piece.middle)) <= max(ASTRAY_LEAST, ASTRAY * piece.radius)
+
+    def _arrived(self, look: _Looked, inside: np.ndarray, before: np.ndarray, confidence: float) -> float:
+        """It lies where the matrix says in a frame: what comes next starts there; ``inside`` and places ``before`` are of the last frame."""
+        self._rest = motion_of_rest(self._last.levels, look.levels, inside)
+        if self._backdrop is not None:
+            self._backdrop.moved(self._rest)
+            self._backdrop.add(look.colours, self._outline)
+        self._last, self._step = look, (self.places - before).mean(axis=0) * self._scale
+        return confidence
 
     def _pull(self, look: _Looked, sure: bool) -> np.ndarray | None:
         """The step (2,) that keeps the area on the thing: a small one, for noise must not shake it, or where features have not ``sure`` where

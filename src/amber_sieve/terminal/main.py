@@ -15,7 +15,7 @@ from collections.abc import Sequence
 
 from .. import __version__
 from ..errors import Trouble
-from . import about, batch, cdl, lookup, pick, render
+from . import about, batch, cdl, lookup, pick, render, track
 
 #: Commands that write nothing.
 ONLY_LOOKS = ("info", "schema", "controls", "open")
@@ -26,7 +26,7 @@ def parser() -> argparse.ArgumentParser:
     top = argparse.ArgumentParser(prog="amber-sieve", description="Masks from sampled colours, and adjustments only inside them.")
     top.add_argument("--version", action="version", version=__version__)
     commands = top.add_subparsers(dest="command", required=True)
-    for command in (pick, render, cdl, lookup, batch, about):
+    for command in (pick, render, track, cdl, lookup, batch, about):
         command.add(commands)
     opened = commands.add_parser("open", help="open the window")
     opened.add_argument("file", type=pathlib.Path, nargs="?")

@@ -15,6 +15,7 @@ from ..project import edits, storage
 from ..project.fields import numbers_of, spec_of
 from ..project.model import Area, Band, Bands, Cdl, Edge, Pick, Project, Ramp, Recolour, Sample, Sieve
 from .options import Commands, number_option, overwrite_option, progress, say_notes
+from .render import clip_options, write_clip
 from .values import LAST_FRAME, ClickInOrder, area, four, number_of, place, setting, whole
 
 if TYPE_CHECKING:
@@ -44,6 +45,8 @@ def add(commands: Commands) -> None:
     recolour.add_argument(
         "--set", type=setting, action="append", default=[], metavar="NAME=VALUE", help="any adjustment that `controls` lists"
     )
+    recolour.add_argument("--dyed", action="store_true", help=(Recolour.model_fields["dyed"].description or "").lower())
+    clip_options(recolour)
     for command in (mask, recolour):
         command.set_defaults(run=run)
 
@@ -142,6 +145,7 @@ def _with_adjustments(sieve: Sieve, arguments: argparse.Namespace) -> Sieve:
     """The sieve with what `recolour` does inside it."""
     for spec in numbers_of(Recolour):
         sieve = edits.with_field(sieve, f"adjust.recolour.{spec.name}", getattr(arguments, spec.name))
+    sieve = edits.with_field(sieve, "adjust.recolour.dyed", arguments.dyed)
     if arguments.cdl:
         sieve = sieve.but(adjust=sieve.adjust.but(cdl=_cdl_from(arguments.cdl)))
     for path, value in arguments.set:
@@ -167,6 +171,8 @@ def _cdl_from(text: str) -> Cdl:
 def run(arguments: argparse.Namespace) -> int:
     """Write the mask or the recoloured picture that the options describe; returns the exit code."""
     from ..export.still import export_mask, export_still
+    from ..media.footage.sequences import is_pattern
+    from ..media.formats import is_picture
     from ..media.opening import open_source
 
     if arguments.save:
@@ -181,6 +187,8 @@ def run(arguments: argparse.Namespace) -> int:
     if arguments.command == "mask":
         mean = export_mask(source, project, project.stack[0].id, arguments.out, arguments.frame, progress(), over)
         print(f"{arguments.out}: mask covers {100 * mean:.2f} % of {arguments.picture.name}")
+    elif source.about.frames > 1 and (is_pattern(arguments.out) or not is_picture(arguments.out)):
+        write_clip(source, project, arguments)
     else:
         export_still(source, project, arguments.out, arguments.frame, progress=progress(), overwrite=over)
         print(f"{arguments.out}: written")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import pathlib
+from typing import TYPE_CHECKING
 
 from ..errors import Trouble
 from ..media.codecs import CODECS, codecs_with_alpha
@@ -13,6 +14,11 @@ from ..project import storage
 from .options import Commands, overwrite_option, progress, say_notes
 from .values import frames, whole
 
+if TYPE_CHECKING:
+    from ..export.clip import ClipWhat
+    from ..media.source import Source
+    from ..project.model import Project
+
 
 def add(commands: Commands) -> None:
     """Add `render` to the commands."""
@@ -20,28 +26,43 @@ def add(commands: Commands) -> None:
     render.add_argument("project", type=pathlib.Path)
     render.add_argument("-o", "--out", type=pathlib.Path, required=True)
     render.add_argument("--input", type=pathlib.Path, metavar="PICTURE_OR_CLIP", help="instead of the project's own")
-    render.add_argument("--frames", type=frames, metavar="A-B", help="of a clip, from 0, both included")
-    render.add_argument("--codec", choices=tuple(CODECS), default="")
-    render.add_argument(
-        "--quality", type=whole(1, 100), default=QUALITY, help=f"of {' and '.join(name for name, codec in CODECS.items() if codec.quality)}"
-    )
     render.add_argument("--mask-only", action="store_true", help="the mask of the first sieve in place of the result")
     render.add_argument(
         "--with-mask",
         action="store_true",
         help=f"the mask as alpha ({', '.join((*codecs_with_alpha(), 'PNG', 'TIFF'))}), in OpenEXR as a channel",
     )
-    render.add_argument("--resume", action="store_true", help="leave numbered pictures that are there already")
-    render.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="pieces of a clip that are rendered at the same time")
-    render.add_argument("--scheduler", default="", metavar="ADDRESS", help="of a Dask cluster that renders the pieces")
+    clip_options(render)
     render.add_argument("--gamut", choices=GAMUTS, help="in place of the project's own")
     overwrite_option(render)
     render.set_defaults(run=run)
 
 
-def run(arguments: argparse.Namespace) -> int:
-    from ..export.clip import ClipExport, ClipWhat, export_clip
+def clip_options(command: argparse.ArgumentParser) -> None:
+    """Add what says how a clip is written."""
+    command.add_argument("--frames", type=frames, metavar="A-B", help="of a clip, from 0, both included")
+    command.add_argument("--codec", choices=tuple(CODECS), default="")
+    command.add_argument(
+        "--quality", type=whole(1, 100), default=QUALITY, help=f"of {' and '.join(name for name, codec in CODECS.items() if codec.quality)}"
+    )
+    command.add_argument("--resume", action="store_true", help="leave numbered pictures that are there already")
+    command.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="pieces of a clip that are rendered at the same time")
+    command.add_argument("--scheduler", default="", metavar="ADDRESS", help="of a Dask cluster that renders the pieces")
+
+
+def write_clip(source: Source, project: Project, arguments: argparse.Namespace, what: ClipWhat = "result") -> None:
+    """Write the frames that the options ask for to a clip or numbered pictures, and say how many they are."""
+    from ..export.clip import ClipExport, export_clip
     from ..export.pieces import export_in_pieces
+
+    how = ClipExport(what, quality=arguments.quality, resume=arguments.resume, overwrite=arguments.overwrite)
+    given = (source, project, arguments.out, arguments.frames, arguments.codec, progress(), how)
+    apart = arguments.jobs > 1 or arguments.scheduler
+    count = export_in_pieces(*given, arguments.jobs, arguments.scheduler) if apart else export_clip(*given)
+    print(f"{arguments.out}: {count} frames written")
+
+
+def run(arguments: argparse.Namespace) -> int:
     from ..export.still import export_mask, export_still
     from ..media.footage.sequences import is_pattern
     from ..media.formats import is_picture
@@ -75,9 +96,5 @@ def run(arguments: argparse.Namespace) -> int:
         )
     else:
         what: ClipWhat = "mask" if arguments.mask_only else "result and mask" if arguments.with_mask else "result"
-        how = ClipExport(what, quality=arguments.quality, resume=arguments.resume, overwrite=arguments.overwrite)
-        given = (source, project, arguments.out, arguments.frames, arguments.codec, progress(), how)
-        apart = arguments.jobs > 1 or arguments.scheduler
-        count = export_in_pieces(*given, arguments.jobs, arguments.scheduler) if apart else export_clip(*given)
-        print(f"{arguments.out}: {count} frames written")
+        write_clip(source, project, arguments, what)
     return 0

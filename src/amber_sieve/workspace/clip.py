@@ -7,9 +7,9 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from ..errors import Trouble
 from ..live.sampling import taken_again
 from ..live.seen import Seen
-from ..live.tracking import Moves, Tracked, track, with_tracked
+from ..live.tracking import Tracked, track, with_tracked
 from ..live.watching import Course
-from ..names import Between
+from ..names import Between, Moves
 from ..progress import Progress
 from ..project import tracks
 from ..project.model import Sieve
@@ -136,7 +136,7 @@ class ClipController(QObject):
         def work(progress: Progress) -> Tracked:
             source = source_of(project, path)
             try:
-                return track(source, area, number, direction, moves, progress)
+                return track(source, area, number, direction, moves, progress, sieve)
             finally:
                 source.close()
 

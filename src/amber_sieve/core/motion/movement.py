@@ -9,14 +9,12 @@ features of J. Shi and C. Tomasi ("Good features to track", 1994) are followed b
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal, get_args
 
 import cv2
 import numpy as np
 
-#: What the motion may be made of.
-Moves = Literal["position", "position, size and rotation", "perspective"]
-MOVES: tuple[Moves, ...] = get_args(Moves)
+from ...names import Moves
+
 #: Features looked for, how clear the faintest is beside the clearest, their least distance in pixels, how far off a feature may come back, and how far off the motion may be.
 FEATURES, CLEAR, APART, BACK, OFF = 240, 0.01, 4, 0.7, 1.5
 #: Standard deviation of the blur that takes the noise away, pixels.

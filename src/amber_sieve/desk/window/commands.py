@@ -9,7 +9,7 @@ from __future__ import annotations
 import functools
 from collections.abc import Iterator
 
-from ...live.tracking import MOVES, Moves
+from ...names import MOVES, Moves
 from ..dialogs.small import SURROUNDS
 from ..panels.stack_menu import copy_sieve, fill_groups_menu, fill_mask_menu, fill_takes_menu, paste_sieve
 from .menus import Command, Line, Menu

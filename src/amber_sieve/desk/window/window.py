@@ -23,7 +23,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ...live.tracking import Moves
+from ...names import Moves
 from ...workspace.jobs import Job
 from ...workspace.workspace import Workspace
 from ..canvas.canvas import Canvas
