@@ -2,11 +2,14 @@
 
 import json
 import pathlib
+import re
+import time
 
 import numpy as np
 from common import DEMO, ROOT, WindowCase, overlap, truth
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QToolTip
 
 from amber_sieve.errors import Trouble
 from amber_sieve.live.outlining import outlined, thing_inside
@@ -49,6 +52,72 @@ class ClicksTest(WindowCase):
         self.click(735, 830, CTRL)
         self.assertIn("Nothing removed", said[-1])
         self.assertEqual(self.troubles, [])
+
+    def hover(self, x: float, y: float) -> None:
+        """Let the pointer rest at a place of the picture until what a click there would give is shown."""
+        viewport = self.canvas.viewport
+        self.canvas._hover(viewport.to_picture(QPointF(viewport.to_pane(QPointF(x + 0.5, y + 0.5)).toPoint())))
+        deadline = time.monotonic() + 20
+        while self.workspace.ahead._resting.isActive() and time.monotonic() < deadline:
+            self.application.processEvents()
+        self.settle()
+
+    def test_what_a_click_would_give_is_shown_before_it_is_made_and_taken_as_shown(self):
+        before = self.work.project
+        self.hover(1230, 400)
+        self.assertEqual(self.viewing.last.mask.max(), 0)  # nobody looks ahead
+        QTest.keyPress(self.canvas.panes[0], Qt.Key.Key_Q)
+        self.hover(1230, 400)
+        shown = self.viewing.last.mask
+        self.assertGreater(shown.mean(), 0.05)
+        self.assertIn("A click here would start over: tolerance", self.canvas.readout.text())
+        self.assertIs(self.work.project, before)  # nothing has been done
+        self.canvas._hover(QPointF(1240, 410))  # moving on drops it
+        self.settle()
+        self.assertEqual(self.viewing.last.mask.max(), 0)
+        self.hover(1230, 400)
+        taken = self.workspace.ahead._shown.came.sample
+        self.click(1230, 400)
+        self.assertEqual(self.samples(), (taken,))
+        np.testing.assert_array_equal(self.viewing.last.mask, shown)
+        # With the key up a click is a click; nothing is shown before it any more.
+        QTest.keyRelease(self.canvas.panes[0], Qt.Key.Key_Q)
+        self.hover(735, 830)
+        np.testing.assert_array_equal(self.viewing.last.mask, shown)
+        # A project that changes meanwhile is what is shown; leaving the picture drops it too.
+        self.workspace.ahead.switch(True)
+        self.hover(735, 830)
+        self.assertFalse(np.array_equal(self.viewing.last.mask, shown))
+        self.work.undo()
+        self.settle()
+        self.assertEqual(self.viewing.last.mask.max(), 0)
+        self.hover(735, 830)
+        self.canvas._hover(None)
+        self.settle()
+        self.assertEqual((self.viewing.last.mask.max(), self.troubles), (0, []))
+
+    def test_why_a_pixel_is_in_is_said_beside_the_pointer(self):
+        told = []
+        self.workspace.readout.explained.connect(told.append)
+        self.click(1230, 400)
+        self.canvas._hover(QPointF(1230, 400))
+        QTest.keyClick(self.canvas.panes[0], Qt.Key.Key_Y)
+        self.settle()
+        self.assertIn("is wholly in", told[0][0])
+        self.assertIn("The nearest keep sample is keep 1", told[0][1])
+        self.assertIn("keep 1", QToolTip.text())
+        self.canvas._hover(QPointF(300, 300))
+        QTest.keyClick(self.canvas.panes[0], Qt.Key.Key_Y)
+        self.settle()
+        self.assertIn("is out", told[1][0])
+        # The tolerance that it names takes the pixel in.
+        needed = float(re.search(r"A tolerance of ([\d.]+) would", " ".join(told[1]))[1]) + 0.06
+        self.workspace.samples.edit({"tolerance": needed}, "Tolerance")
+        self.settle()
+        self.canvas._hover(QPointF(300, 300))
+        self.workspace.readout.explain()
+        self.settle()
+        self.assertIn("so it keeps this pixel", told[2][1])
 
     def test_masks_of_different_places_are_not_compared(self):
         self.click(1398, 882)

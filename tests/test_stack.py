@@ -23,6 +23,7 @@ from amber_sieve.render.believable import believable_of
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.resolved import found_of
 from amber_sieve.render.stack import render, sieve_mask
+from amber_sieve.render.why import why
 
 BARE = Edge(specks=0, holes=0, follow=0, clean=0)
 
@@ -121,6 +122,25 @@ class LinksTest(unittest.TestCase):
         frame = demo_frame("yard").part(1150, 200, 1500, 700)
         one, other = (rendered_whole(frame, p).planes for p in (project, linked))
         self.assertEqual(one.tobytes(), other.tobytes())
+
+    def test_why_a_pixel_is_in_names_what_decided_at_every_stage(self):
+        """A ramp of L* from 0 to 100: luminance bands, drops, areas, strength and inversion, by what is known of each."""
+        frame = ramp()
+        place = lambda lightness: (round(lightness / 100 * (frame.width - 1)), 10)  # noqa: E731
+        one = sieve("one", 40, 60).but(strength=50, areas=(Area(kind="rect", mode="subtract", points=((120, 10), (140, 10), (120, 20))),))
+
+        def told(sieve: Sieve, lightness: float) -> str:
+            return " ".join(why(frame, Project(stack=(sieve,)), "one", place(lightness), Cache(10**7)))
+
+        inside, outside = told(one, 55), told(one, 90)
+        for words in ("inside the band from 40 to 60", "By colour it is 100 %", "takes away 100 % here", "is out"):
+            self.assertIn(words, inside)
+        self.assertIn("outside the band", outside)
+        self.assertIn("Strength is 50 %", told(one.but(areas=()), 50))
+        self.assertIn("The mask is inverted: 100 %", told(one.but(areas=(), invert=True), 90))
+        self.assertIn("No sample and no band is set", told(Sieve(id="one", name="one"), 50))
+        lent = why(frame, Project(stack=(one, Sieve(id="two", name="two", mask_from="same", of=("one",)))), "two", place(50), Cache(10**7))
+        self.assertIn("made from one: ask there", lent[-1])
 
     def test_what_is_found_of_a_lent_mask_follows_it(self):
         """Match, Believable? and haze of a sieve whose mask is another's, also one that comes later in the stack."""

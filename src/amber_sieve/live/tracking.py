@@ -289,8 +289,10 @@ class _Follower:
         return max(confidence, LEAST)
 
     def _agree(self, matrix: np.ndarray, piece: Piece) -> bool:
-        """Whether features and the piece of the mask say of a step (3, 3) the same."""
+        """Whether features and the piece of the mask say of a step (3, 3) the same; a piece that is not all of the thing has no say in it."""
         assert self._piece is not None and self._piece.first is not None
+        if not self._piece.whole:
+            return True
         there = moved_places(self._piece.first.middle[None], matrix @ self._matrix)[0]
         return float(np.linalg.norm(there - piece.middle)) <= max(ASTRAY_LEAST, ASTRAY * piece.radius)
 

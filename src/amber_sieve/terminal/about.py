@@ -6,16 +6,27 @@ import argparse
 import json
 import pathlib
 import sys
+from typing import TYPE_CHECKING
 
+from ..errors import Trouble
 from ..project import storage
 from ..project.controls import table
 from .options import Commands
+from .values import LAST_FRAME, place_of_pixel, whole
+
+if TYPE_CHECKING:
+    from ..project.model import Project
+
+#: Bytes that the steps of a mask may take while a pixel is explained.
+EXPLAIN_MEMORY = 400_000_000
 
 
 def add(commands: Commands) -> None:
     """Add what tells about files, projects and the program."""
     explain = commands.add_parser("explain", help="say in sentences what each sieve of a project does")
     explain.add_argument("project", type=pathlib.Path)
+    explain.add_argument("--at", type=place_of_pixel, metavar="X,Y", help="say why this pixel is in each sieve's mask, or why not")
+    explain.add_argument("--frame", type=whole(0, LAST_FRAME), default=0, help="of a clip, from 0")
     info = commands.add_parser("info", help="what a file is")
     info.add_argument("file", type=pathlib.Path)
     schema = commands.add_parser("schema", help="print the JSON Schema of project files")
@@ -27,8 +38,28 @@ def add(commands: Commands) -> None:
 def _explain(arguments: argparse.Namespace) -> int:
     from ..render.explain import explained
 
-    print("\n".join(explained(storage.load(arguments.project))))
+    project = storage.load(arguments.project)
+    print("\n".join(explained(project) if arguments.at is None else _why(project, arguments.at, arguments.frame)))
     return 0
+
+
+def _why(project: Project, at: tuple[int, int], number: int) -> list[str]:
+    """What decided about a pixel, of every sieve of a project."""
+    from ..render.cache import Cache
+    from ..render.why import why
+    from ..resolve.layers import layers_in
+    from ..resolve.resolver import Resolver
+    from ..resolve.sources import source_of
+
+    source = source_of(project, pathlib.Path(project.source))
+    (width, height), frames = source.about.size, source.about.frames
+    if not (at[0] < width and at[1] < height):
+        raise Trouble(f"{project.source} is {width} x {height} pixels, from 0: {at[0]},{at[1]} lies beside it.")
+    if number >= frames:
+        raise Trouble(f"{project.source} has {frames} frames, from 0: there is no frame {number}.")
+    cache, frame = Cache(EXPLAIN_MEMORY), source.frame(number)
+    stands = Resolver(source).project_on(project, frame, number, cache)
+    return [line for sieve in stands.stack for line in why(frame, stands, sieve.id, at, cache, layers_in(cache))]
 
 
 def _schema(_: argparse.Namespace) -> int:

@@ -44,6 +44,14 @@ def point(text: str) -> tuple[float, float]:
     return values[0], values[1]
 
 
+def place_of_pixel(text: str) -> tuple[int, int]:
+    """X,Y of a pixel, from the top left, none below 0."""
+    x, y = (int(at) for at in point(text))
+    if min(x, y) < 0:
+        raise argparse.ArgumentTypeError(f"{text} lies beside the picture")
+    return x, y
+
+
 def place(text: str) -> tuple[float, float, str | None]:
     """X,Y of a click, and its reach when one is named: X,Y,here or X,Y,everywhere."""
     where, _, reach = text.rpartition(",")

@@ -9,10 +9,13 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..core.colour.measures import one_hue_saturation_luminance
 from ..core.colour.transfer import one_encoded
+from ..live.preview import Rendered
 from ..live.sampling import sample_at
 from ..live.seen import Seen
 from ..names import MEASURES
 from ..render.inspect import deciding_sample
+from ..render.why import why
+from ..resolve.layers import layers_in
 from .tools import Tools
 from .viewing import Viewing
 from .work import Work
@@ -37,10 +40,12 @@ class Pointed:
 
 
 class Readout(QObject):
-    """`pointed` comes with a `Pointed`, or None beside the picture; `promised` with a place and the colour that a click there would take."""
+    """`pointed` comes with a `Pointed`, or None beside the picture; `promised` with a place and the colour that a click there would take;
+    `explained` with what decided about a pixel, in sentences."""
 
     pointed = pyqtSignal(object)
     promised = pyqtSignal(object)
+    explained = pyqtSignal(list)
 
     def __init__(self, work: Work, viewing: Viewing, workers: Workers, tools: Tools) -> None:
         super().__init__()
@@ -78,6 +83,19 @@ class Readout(QObject):
         if self._at is not None:  # the pointer has not left meanwhile
             self._tells = True
             self.pointed.emit(pointed)
+
+    def explain(self) -> None:
+        """Say why the pixel under the pointer is in the mask or not; `explained` follows."""
+        if self._at is None:
+            self._viewing.speech.said.emit("Point at the picture first: what decided about the pixel there is said")
+            return
+        place = (int(np.floor(self._at[0])), int(np.floor(self._at[1])))
+        cache = self._workers.cache
+
+        def question(last: Rendered) -> list[str]:
+            return why(last.frame, last.seen, last.wanted.sieve_id, place, cache, layers_in(cache))
+
+        self._viewing.ask_about_last(question, self.explained.emit)
 
     def promise(self, x: int, y: int) -> None:
         """Find the colour that a click at a pixel would take; `promised` follows, for the newest that was asked for."""

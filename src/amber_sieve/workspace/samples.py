@@ -57,9 +57,26 @@ class SamplesController(QObject):
             return ""
         sample_id = fresh_id()
         self._early = {sample_id: {}}
+        question = self._asked(take, points, fresh, sample_id)
+
+        def then(answer: tuple[str, Clicked]) -> None:
+            sieve_id, came = answer
+            early = self._early.pop(sample_id, {})
+            if any(sieve.id == sieve_id for sieve in self._work.project.stack):
+                self.add(sieve_id, came, role, fresh)
+            if early:  # what the person has set with the button still down, before the sample was there
+                self.edit(early, "Tolerance", "Drag tolerance", ids=(sample_id,))
+
+        self._work.ask_about(lambda seen: (seen.sieve_id, question(seen)), then)
+        return sample_id
+
+    def _asked(
+        self, take: Callable[[Frame, dict[str, object]], Sample], points: list[tuple[float, float]], fresh: bool, sample_id: str
+    ) -> Callable[[Seen], Clicked]:
+        """What a click has to ask: it takes after the last sample there is."""
         room = max(self._tools.sample_size, self._tools.stroke_width)
 
-        def work(seen: Seen) -> tuple[str, Clicked]:
+        def asked(seen: Seen) -> Clicked:
             sieve = seen.sieve
             held: dict[str, object] = {"id": sample_id}
             own = None
@@ -67,23 +84,25 @@ class SamplesController(QObject):
                 like = sieve.pick.samples[-1]
                 held |= {name: getattr(like, name) for name in ("compare", "falloff", "shape", "bend")}
                 own = like.tolerance if like.compare != "surface" else None
-            return seen.sieve_id, seen.click(lambda frame: take(frame, held), points, room, fresh, tolerance=own)
+            return seen.click(lambda frame: take(frame, held), points, room, fresh, tolerance=own)
 
-        def then(answer: tuple[str, Clicked]) -> None:
-            sieve_id, came = answer
-            early = self._early.pop(sample_id, {})
-            if any(sieve.id == sieve_id for sieve in self._work.project.stack):
-                self._viewing.note_before()
-                self._work.edit(
-                    lambda project: project.with_sieve(edits.with_sample(project.sieve(sieve_id), came.sample, fresh)),
-                    "Start over with a sample" if fresh else f"Add {role} sample",
-                )
-                self.clicked.emit(came)
-            if early:  # what the person has set with the button still down, before the sample was there
-                self.edit(early, "Tolerance", "Drag tolerance", ids=(sample_id,))
+        return asked
 
-        self._work.ask_about(work, then)
-        return sample_id
+    def question(self, x: float, y: float, role: str, fresh: bool) -> Callable[[Seen], Clicked] | None:
+        """What a click at full-resolution (x, y) would ask; None where it takes nothing."""
+        if not (0 <= x < self._work.size[0] and 0 <= y < self._work.size[1]) or self._work.sieve.mask_from != "own":
+            return None
+        size, number = self._tools.sample_size, self._work.number
+        return self._asked(lambda frame, held: sample_at(frame, x, y, size, number, role=role, **held), [(x, y)], fresh, fresh_id())
+
+    def add(self, sieve_id: str, came: Clicked, role: str, fresh: bool) -> None:
+        """Add to a sieve what a click has come to."""
+        self._viewing.note_before()
+        self._work.edit(
+            lambda project: project.with_sieve(edits.with_sample(project.sieve(sieve_id), came.sample, fresh)),
+            "Start over with a sample" if fresh else f"Add {role} sample",
+        )
+        self.clicked.emit(came)
 
     def edit(self, changes: dict[str, object], what: str, group: str = "", ids: tuple[str, ...] = ()) -> None:
         """Change fields of some samples of the current sieve; of all of them when no ids are given."""

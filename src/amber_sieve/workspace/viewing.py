@@ -15,6 +15,7 @@ from ..files import regular_file
 from ..live.preview import Opened, Rendered, Shown, Wanted, difference_of, make_waiting_fine, preview
 from ..live.seen import Seen
 from ..media.colour import screens
+from ..project.model import Project
 from ..render.views import Looking, view
 from ..resolve.layers import layers_in
 from .away import away
@@ -56,6 +57,8 @@ class Viewing(QObject):
         self.plays = False
         self.counts_view = False
         self._counts_mask = False
+        #: A project that is shown in place of another for as long as that is the one there is, on a frame.
+        self._trial: tuple[Project, int, Project] | None = None
         #: What was shown before the last click, until what came of it is shown.
         self._before: Rendered | None = None
         #: A drag that stops without an end rests by itself.
@@ -105,10 +108,10 @@ class Viewing(QObject):
 
     def wanted(self) -> Wanted:
         """All that the next render depends on besides the source."""
-        work = self._work
-        return Wanted(
-            work.project, work.sieve.id, work.number, self.shown, self.looking, self.counts_view, work.dragging, self._counts_mask
-        )
+        work, project = self._work, self._work.project
+        if self._trial is not None and self._trial[0] is project and self._trial[1] == work.number:
+            project = self._trial[2]
+        return Wanted(project, work.sieve.id, work.number, self.shown, self.looking, self.counts_view, work.dragging, self._counts_mask)
 
     def ask(self) -> None:
         """Render what is shown, with the newest state."""
@@ -118,6 +121,11 @@ class Viewing(QObject):
                 self._calm.start(REST)
             self._workers.renders.ask(lambda: (opened, preview(opened, wanted, cache)))
         self.asked.emit()
+
+    def try_out(self, project: Project | None) -> None:
+        """Show another project in place of the one there is, until that changes; None for no more."""
+        self._trial = (self._work.project, self._work.number, project) if project is not None else None
+        self.ask()
 
     def forget(self) -> None:
         """What was rendered is of no use any more."""

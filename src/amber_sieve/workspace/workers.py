@@ -35,6 +35,8 @@ class Workers(QObject):
         self.renders, self.questions = Newest("render", large=True), Questions()
         #: What the pointer asks for, and what the loupe does.
         self.readouts, self.promises = Newest("readout"), Newest("promise")
+        #: What a click would give, before it is made.
+        self.aheads = Newest("look ahead")
         #: Reading what was opened, beside whatever else runs.
         self.openings = JobRunner()
         #: Exports, which queue; and what a person waits for meanwhile, one at a time.
@@ -52,7 +54,7 @@ class Workers(QObject):
 
     @property
     def _all(self) -> tuple[Newest | Questions | JobRunner, ...]:
-        return (self.questions, self.readouts, self.promises, self.openings, self.tasks, self.jobs, self.renders)
+        return (self.questions, self.readouts, self.promises, self.aheads, self.openings, self.tasks, self.jobs, self.renders)
 
     @property
     def idle(self) -> bool:

@@ -7,6 +7,7 @@ interface thread decodes, samples and renders nothing.
 from __future__ import annotations
 
 from .adjust import AdjustController
+from .ahead import LookAhead
 from .areas import AreasController
 from .clip import ClipController
 from .exports import ExportsController
@@ -44,6 +45,7 @@ class Workspace:
         self.readout = Readout(work, viewing, workers, tools)
         self.playback = playback = Playback(work, viewing, speech)
         self.samples = SamplesController(work, viewing, workers, tools, speech)
+        self.ahead = LookAhead(work, viewing, workers, self.samples)
         self.stack = StackController(work, speech)
         self.presets = PresetShelf(work, speech)
         self.areas = AreasController(work, viewing, speech)

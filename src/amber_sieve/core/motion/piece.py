@@ -7,7 +7,7 @@ jumps: it does not count there, and is waited for.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import cv2
 import numpy as np
@@ -20,6 +20,10 @@ from .movement import moved_by
 ROOM, FARTHER, FARTHEST = 1.35, 0.5, 4.0
 #: A piece in the area must fill so much of it, and next to the area, from and up to these shares of its size, so much may be masked at most.
 FILLS, LEAKS, NEXT_TO = 0.3, 0.3, (0.12, 0.4)
+#: From this overlap on, laid on each other at one size, a piece has the shape of the area.
+ALIKE = 0.8
+#: From this share of its convex hull on, a piece is full.
+FULL = 0.9
 #: A piece is the thing as long as its area is within these bounds of what it was when it was last seen whole.
 SMALLEST, LARGEST = 0.7, 1.4
 #: Times that a piece is looked for again, round where it was found.
@@ -38,13 +42,15 @@ LIGHT, LEAST_TOLERANCE, TIMES, MIDDLE = 0.08, 0.05, 2.5, 0.7
 @dataclass(frozen=True)
 class Piece:
     """Where a piece of a mask is: its middle (x, y), the radius of a disc of its area, the way its longer side points (radians), how much longer
-    that is, and whether the picture's edge cuts it off."""
+    that is, whether the picture's edge cuts it off, and the piece itself (h, w) uint8 with the row and column of its corner."""
 
     middle: np.ndarray
     radius: float
     angle: float
     stretch: float
     cut: bool
+    mask: np.ndarray
+    corner: tuple[int, int]
 
 
 def _chroma_of(planes: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
@@ -110,7 +116,26 @@ def piece_near(mask: np.ndarray, middle: np.ndarray, room: float) -> Piece | Non
     stretch = np.sqrt((across + down + spread) / max(across + down - spread, 1e-6))
     rows, columns = np.flatnonzero(one.any(axis=1)) + top, np.flatnonzero(one.any(axis=0)) + left
     cut = bool(rows[0] == 0 or columns[0] == 0 or rows[-1] == height - 1 or columns[-1] == width - 1)
-    return Piece(place, float(np.sqrt(moments["m00"] / np.pi)), 0.5 * float(np.arctan2(2 * both, across - down)), float(stretch), cut)
+    radius, angle = float(np.sqrt(moments["m00"] / np.pi)), 0.5 * float(np.arctan2(2 * both, across - down))
+    return Piece(place, radius, angle, float(stretch), cut, one, (top, left))
+
+
+def _likeness(piece: Piece, inside: np.ndarray) -> float:
+    """How alike the shapes of a piece and of an area (H, W) uint8 are, laid on each other at one size: overlap by union."""
+    moments = cv2.moments(inside, True)
+    scale = piece.radius / float(np.sqrt(moments["m00"] / np.pi))
+    middle = np.array([moments["m10"], moments["m01"]]) / moments["m00"]
+    step = piece.middle - piece.corner[::-1] - scale * middle
+    matrix = np.array([[scale, 0, step[0]], [0, scale, step[1]]])
+    laid = cv2.warpAffine(inside, matrix, piece.mask.shape[::-1], flags=cv2.INTER_NEAREST) > 0
+    here = piece.mask > 0
+    return float((laid & here).sum()) / max(float((laid | here).sum()), 1.0)
+
+
+def _fullness(piece: Piece) -> float:
+    """Share of its convex hull that a piece fills."""
+    hull = cv2.convexHull(np.argwhere(piece.mask).astype(np.int32))
+    return float(cv2.countNonZero(piece.mask) / max(cv2.contourArea(hull), 1.0))
 
 
 class PieceFollower:
@@ -127,6 +152,8 @@ class PieceFollower:
         reach = cv2.distanceTransform(1 - inside, cv2.DIST_L2, cv2.DIST_MASK_5)
         size = float(np.sqrt(moments["m00"] / np.pi))
         self.first = piece_near(mask * (reach <= NEXT_TO[0] * 2 * size).astype(np.uint8), middle, 3 * size)
+        #: It is full, or has the shape of the area: all of the thing is masked, not a part of it that might change.
+        self.whole = self.first is not None and (_fullness(self.first) >= FULL or _likeness(self.first, inside) >= ALIKE)
         self._last, self._step, self._turn = self.first, np.zeros(2), 0.0
         #: For so many frames it has not been seen whole.
         self.away = 0
@@ -150,7 +177,7 @@ class PieceFollower:
         turn = (found.angle - last.angle + np.pi / 2) % np.pi - np.pi / 2
         long = min(found.stretch, last.stretch) >= LONG
         self._turn += turn if long else 0.0
-        self._last = Piece(found.middle, smooth, found.angle if long else last.angle, found.stretch, found.cut)
+        self._last = replace(found, radius=smooth, angle=found.angle if long else last.angle)
         return found
 
     def _again(self, mask: np.ndarray, guess: np.ndarray, room: float) -> Piece | None:

@@ -2,22 +2,35 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QPointF, Qt, QTimer
-from PyQt6.QtGui import QCursor, QResizeEvent
-from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QComboBox, QHBoxLayout, QLabel, QSizePolicy, QToolButton, QVBoxLayout, QWidget
+import html
 
-from ...live.clicking import Clicked
+from PyQt6.QtCore import QPointF, QRect, Qt, QTimer
+from PyQt6.QtGui import QCursor, QGuiApplication, QResizeEvent
+from PyQt6.QtWidgets import (
+    QBoxLayout,
+    QButtonGroup,
+    QComboBox,
+    QHBoxLayout,
+    QLabel,
+    QToolButton,
+    QToolTip,
+    QVBoxLayout,
+    QWidget,
+)
+
 from ...live.preview import Difference, Rendered, Shown
 from ...render.views import VIEWS
-from ...workspace.readout import Pointed
 from ...workspace.workspace import Workspace
 from ..widgets.icon import tool_cursor, with_icon
 from .area_tools import ICONS, AreaTools
 from .gestures import Gestures
 from .inset import Inset
 from .pane import Pane
+from .readout_line import ReadoutLine
 from .viewport import Viewport
 
+#: Milliseconds that the answer to why a pixel is masked stays.
+WHY_STAYS = 30_000
 #: Up to so many reduced pixels the whole picture is rendered, so that panning needs no new render.
 WHOLE = 2_200_000
 #: Parts of a picture are rendered in steps of so many reduced pixels, so that a little panning needs no new render.
@@ -34,7 +47,7 @@ class Canvas(QWidget):
     def __init__(self, workspace: Workspace) -> None:
         super().__init__()
         self._work, self._viewing, self._readout = workspace.work, workspace.viewing, workspace.readout
-        self._tools, self._preferences, self._speech = workspace.tools, workspace.preferences, workspace.speech
+        self._tools, self._preferences = workspace.tools, workspace.preferences
         self.viewport = Viewport()
         self.areas = AreaTools(workspace, self.viewport)
         self.panes = [Pane(workspace, self.viewport, "result"), Pane(workspace, self.viewport, "mask")]
@@ -58,13 +71,8 @@ class Canvas(QWidget):
         self.inset = Inset(workspace, self.viewport, self.panes[0])
         self.field: QWidget | None = None
         #: Shown in the window's bar at the bottom.
-        self.readout = QLabel(" ")
-        self.readout.setObjectName("dim")
-        self.readout.setContentsMargins(10, 0, 0, 0)
-        self.readout.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
+        self.readout = ReadoutLine(workspace)
         self._pointer: QPointF | None = None
-        #: What was said to lie under it last.
-        self._pointed: Pointed | None = None
         self.viewport.changed.connect(self._ask)
         workspace.pictures.opening.connect(self._opening)
         workspace.preferences.changed.connect(self._prefer)
@@ -75,11 +83,9 @@ class Canvas(QWidget):
         workspace.work.source_changed.connect(self._new_source)
         workspace.work.changed.connect(self._project_changed)
         self._marked: tuple[object, ...] = ()
-        workspace.samples.clicked.connect(self._clicked)
         workspace.viewing.changed_mask.connect(self._flash)
-        workspace.readout.pointed.connect(self._read_out)
+        workspace.readout.explained.connect(self._tell_why)
         workspace.adjust.picking.connect(self.follow_tool)
-        self._last_click = ""
         self._calm = QTimer(self)
         self._calm.setSingleShot(True)
         self._calm.timeout.connect(self._end_flash)
@@ -262,9 +268,8 @@ class Canvas(QWidget):
         self._ask()
 
     def _new_source(self) -> None:
-        self._last_click = ""
         self._hover(None)
-        self._read_out(None)
+        self.readout.forget()
         if self.viewport.picture != self._work.size:
             self._arrange()
             self.viewport.set_picture(*self._work.size)
@@ -317,13 +322,7 @@ class Canvas(QWidget):
         for pane in self.panes:
             pane.update()
 
-    # What a click has come to
-
-    def _clicked(self, clicked: Clicked) -> None:
-        self._last_click = f"last click +{100 * clicked.added:.1f} % \u2212{100 * clicked.removed:.1f} %"
-        if clicked.why:
-            self._speech.said.emit(clicked.why)
-        self._read_out(self._pointed)
+    # What a click has changed
 
     def _flash(self, difference: Difference | None) -> None:
         """Show for a moment what was added and what was removed."""
@@ -354,21 +353,19 @@ class Canvas(QWidget):
     def _hover(self, at: QPointF | None) -> None:
         self.areas.hover(at)
         self._pointer = at
+        self.readout.hovers = at is not None
+        self.gestures.hover(at, QGuiApplication.keyboardModifiers())
         self._point()
+
+    def look_again(self) -> None:
+        """The pointer is where it was, but what that means has changed."""
+        self._hover(self._pointer)
 
     def _point(self) -> None:
         """Ask what lies under the pointer."""
         self._readout.point((self._pointer.x(), self._pointer.y()) if self._pointer is not None else None)
 
-    def _read_out(self, pointed: Pointed | None) -> None:
-        """Position, levels, hue, saturation, luminance, mask, and the sample that decided, under the pointer."""
-        self._pointed = pointed
-        if pointed is None:
-            self.readout.setText(" " if self._pointer is not None else self._last_click or " ")
-            return
-        value = {name: f"{number:.0f}" for name, number in pointed.measures.items()}
-        levels = f"levels {value['red']} {value['green']} {value['blue']}"
-        measures = f"H {value['hue']}°  S {value['saturation']} %  L {value['luminance']}"
-        mask = f"mask {100 * pointed.masked:.0f} %" if pointed.masked is not None else "mask -"
-        parts = (f"{pointed.x}, {pointed.y}", levels, measures, mask, f"by {pointed.decided}" if pointed.decided else "", self._last_click)
-        self.readout.setText("     ".join(part for part in parts if part))
+    def _tell_why(self, lines: list[str]) -> None:
+        """Say beside the pointer what decided about the pixel there."""
+        words = "".join(f"<p style='margin:2px'>{html.escape(line)}</p>" for line in lines)
+        QToolTip.showText(QCursor.pos(), f"<div style='width:360px'>{words}</div>", self.panes[0], QRect(), WHY_STAYS)

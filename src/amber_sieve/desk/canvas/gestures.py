@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from PyQt6.QtCore import QPointF, Qt
 
+from ...workspace.ahead import Place
 from ...workspace.workspace import Workspace
 from .area_tools import AreaTools
 from .pane import Pane
@@ -34,6 +35,7 @@ class Gestures:
 
     def __init__(self, workspace: Workspace, viewport: Viewport, panes: list[Pane], area_tools: AreaTools) -> None:
         self._samples, self._areas, self._adjust = workspace.samples, workspace.areas, workspace.adjust
+        self._ahead = workspace.ahead
         self._work, self._tools = workspace.work, workspace.tools
         self._viewport, self._panes, self._area_tools = viewport, panes, area_tools
         self._gesture: _Gesture | None = None
@@ -53,6 +55,14 @@ class Gestures:
             return self._tools.role, False
         return role, not adding
 
+    def hover(self, at: QPointF | None, held: Qt.KeyboardModifier) -> None:
+        """The pointer is at a place of the picture, or beside it: a click there may be looked at before it is made."""
+        tools = self._tools
+        if at is None or tools.place != "patch" or tools.picker is not None or tools.island or self._area_tools.tool:
+            self._ahead.drop()
+        elif self._gesture is None:
+            self._ahead.rest(Place(at.x(), at.y(), *self._role(held)))
+
     def _press(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
         pane = self._panes[number]
         if pane.wipe is not None and abs(self._viewport.to_pane(at).x() - pane.wipe_x()) < 6:
@@ -69,7 +79,7 @@ class Gestures:
             return
         role, fresh = self._role(held)
         if self._tools.place == "patch":
-            taken = self._samples.take(at.x(), at.y(), role, fresh)
+            taken = self._ahead.take(Place(at.x(), at.y(), role, fresh))
             self._gesture = _Gesture("tolerance", at, sample=taken) if taken else None
         else:
             self._gesture = _Gesture("place", at, role, fresh)

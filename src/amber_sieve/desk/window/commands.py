@@ -140,6 +140,15 @@ def _view() -> Iterator[Row]:
         "The picture as it was and the result side by side",
     )  # fmt: skip
     yield Command("loupe", "view", "&Loupe", lambda w: w.canvas.loupe.toggle(), "L", "The pixels at the pointer")
+    yield Command(
+        "look ahead", "view", "Loo&k before a click", lambda w: w.workspace.ahead.switch(not w.workspace.ahead.on), "",
+        "Where the pointer rests, the mask shows what a click there would give; hold Q for as long as that",
+        ticked=lambda w: w.workspace.ahead.on,
+    )  # fmt: skip
+    yield Command(
+        "why", "view", "Wh&y is this pixel in or out?", lambda w: w.workspace.readout.explain(), "Y",
+        "What decided about the pixel under the pointer, and which control would change it",
+    )  # fmt: skip
     yield Command("large field", "view", "&Large colour field", lambda w: w.toggle_large_field())
     yield Menu("proof", "Soft &proof", "view")
     yield Command("proof off", "proof", "Off", lambda w: w.workspace.viewing.proof(None))

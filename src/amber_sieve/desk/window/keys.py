@@ -17,6 +17,7 @@ GESTURES = (
         "1 to 9, 0",
         "Result, Original, Mask, Veil, Isolate, Cut-out, Weak spots, Haze check, Believable?, Other take under the pointer",
     ),
+    ("Picture", "Hold Q", "What a click where the pointer rests would give; a click takes it"),
     ("Picture", "Hold O", "The picture as it was"),
     ("Clip", "Space", "Play or stop"),
     ("Clip", "[, ]", "In point, out point here; again takes it away"),

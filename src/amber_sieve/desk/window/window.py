@@ -350,6 +350,12 @@ class Window(QMainWindow):
             if not repeats:
                 self.canvas.show_before(pressed)
             return True
+        if key == Qt.Key.Key_Q:
+            if not repeats:
+                self.workspace.ahead.switch(pressed)
+                if pressed:
+                    self.canvas.look_again()
+            return True
         on_picture = focus in self.canvas.panes
         if key == Qt.Key.Key_Escape and pressed and self.workspace.tools.picker is not None:
             self.workspace.adjust.pick_colour(None)

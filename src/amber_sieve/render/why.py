@@ -1,0 +1,180 @@
+"""Why a pixel is in a mask or not: what decided it at every stage, and which control would change it."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ..core.colour.measures import hue_saturation_luminance
+from ..core.colour.oklab import to_oklab
+from ..core.colour.transfer import to_levels
+from ..core.frame import Frame
+from ..core.pick.pieces import HALF
+from ..core.pick.samples import distance_to
+from ..names import BANDS, MEASURES, TOLERANCES
+from ..project.model import Project, Sample, Sieve
+from .areas import area_coverage
+from .cache import Cache
+from .evaluate import measured, sieve_masked
+from .layers import Layers, no_layers
+from .mask import masked, passes_of, picked, qualified, samples_mask, tones_of, with_areas
+from .stages.every import EDGE
+
+#: Values of a mask that differ by less are the same to a person.
+SAME = 0.005
+
+
+def _per_cent(value: float) -> str:
+    return f"{100 * value:.0f} %"
+
+
+def _name(sample: Sample, number: int) -> str:
+    return sample.name or f"{sample.role} {number}"
+
+
+class _Pixel:
+    """One pixel of what a sieve measures, with the stages of its mask."""
+
+    def __init__(self, frame: Frame, sieve: Sieve, x: int, y: int, cache: Cache) -> None:
+        self.frame, self.sieve, self.cache = frame, sieve, cache
+        self.row = int(np.clip((y + 0.5 - frame.origin[1]) * frame.scale, 0, frame.height - 1))
+        self.column = int(np.clip((x + 0.5 - frame.origin[0]) * frame.scale, 0, frame.width - 1))
+        light = np.ascontiguousarray(frame.planes[:, self.row, self.column].reshape(3, 1, 1), np.float32)
+        self.lab = to_oklab(light)
+        self.measures = np.concatenate([hue_saturation_luminance(light, self.lab), to_levels(light)])
+
+    def of(self, plane: np.ndarray) -> float:
+        """The value of a plane (H, W) there."""
+        return float(plane[self.row, self.column])
+
+    def distance(self, sample: Sample) -> float:
+        """How far it lies from a sample, in the units of its comparison."""
+        return float(distance_to(self.lab, tones_of(sample, self.sieve.pick), self.measures)[0, 0])
+
+
+def _of_samples(pixel: _Pixel) -> list[str]:
+    """What the nearest keep and drop samples say."""
+    rows = [
+        (pixel.distance(sample), number, sample) for number, sample in enumerate(pixel.sieve.pick.samples, 1) if sample.on
+    ]  # a tie is decided by the order in which they were taken
+    nearest = {role: min((row for row in rows if row[2].role == role), default=None) for role in ("keep", "drop")}
+    lines = []
+    for role, near in nearest.items():
+        if near is None:
+            continue
+        distance, number, sample = near
+        unit, name = TOLERANCES[sample.compare][1], _name(sample, number)
+        most = sample.tolerance + (0 if sample.shape == "hard" else sample.falloff)
+        where = " (only where it was taken)" if sample.reach == "here" else ""
+        line = f"The nearest {role} sample is {name}{where}, at a distance of {distance:.1f}{unit} by {sample.compare}; its tolerance is {sample.tolerance:g}"
+        competes = role == "drop" and sample.rule == "nearer" and nearest["keep"] is not None
+        if competes and nearest["keep"] is not None:
+            farther = distance - nearest["keep"][0]
+            side = (
+                "nearer than the keep sample, so it takes this pixel out"
+                if farther < 0
+                else "farther than the keep sample, so it leaves this pixel in"
+            )
+            lines.append(f"{line}. It is {abs(farther):.1f} {side}.")
+        elif distance <= sample.tolerance:
+            lines.append(f"{line}, so it {'keeps' if role == 'keep' else 'drops'} this pixel. A tolerance under {distance:.1f} would not.")
+        elif distance < most:
+            lines.append(
+                f"{line} and it fades over {sample.falloff:g}, so this pixel is in part. A tolerance of {distance:.1f} would hold it wholly."
+            )
+        else:
+            lines.append(f"{line}, so it does not reach this pixel. A tolerance of {distance:.1f} would.")
+    return lines
+
+
+def _of_bands(pixel: _Pixel) -> list[str]:
+    """What each band that is on says."""
+    lines = []
+    for place, name in enumerate(BANDS):
+        band = getattr(pixel.sieve.bands, name)
+        if not band.on:
+            continue
+        value, unit = float(pixel.measures[place, 0, 0]), MEASURES[name].unit
+        out_from, full_from, full_to, out_to = band.corners
+        turn = 360 if MEASURES[name].wraps else 0
+        shifted = next((value + by for by in (0, -turn, turn) if out_from <= value + by <= out_to), None)
+        inside = shifted is not None and full_from <= shifted <= full_to
+        words = "inside" if inside else "in the fade of" if shifted is not None else "outside"
+        turned = ", which is inverted" if band.inverted else ""
+        lines.append(f"Its {name} is {value:.0f}{unit}, {words} the band from {full_from:g} to {full_to:g}{turned}.")
+    if pixel.sieve.bands.ramp.on:
+        lines.append("The mask is the luminance itself here (the ramp).")
+    return lines
+
+
+def _of_areas(pixel: _Pixel) -> list[str]:
+    """What each area that is on covers here."""
+    does = {"add": "adds", "subtract": "takes away", "intersect": "lets through"}
+    lines = []
+    for number, area in enumerate((area for area in pixel.sieve.areas if area.on), 1):
+        covered = pixel.of(area_coverage(pixel.frame, area, pixel.cache))
+        covered = 1 - covered if area.inverted else covered
+        lines.append(f"Area {area.name or f'{number} ({area.kind})'} {does[area.mode]} {_per_cent(covered)} here.")
+    return lines
+
+
+def _edged(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
+    """The mask of a sieve with its edge worked on, before its areas."""
+    return masked(frame, sieve.but(areas=()), cache).mask
+
+
+def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
+    """What a mask of its own comes to, stage by stage, and its value before strength."""
+    sieve, frame, cache = pixel.sieve, pixel.frame, pixel.cache
+    lines = _of_samples(pixel) + _of_bands(pixel)
+    if not lines:
+        lines.append("No sample and no band is set, so nothing is picked by colour.")
+    passes = passes_of(frame, sieve.edge)
+    by_colour = pixel.of(qualified(frame, sieve.pick, sieve.bands, cache, passes))
+    everywhere = tuple(sample for sample in sieve.pick.samples if sample.reach == "everywhere")
+    if len(everywhere) != len(sieve.pick.samples):
+        without = pixel.of(samples_mask(frame, sieve.pick.but(samples=everywhere), cache, passes))
+        held = pixel.of(samples_mask(frame, sieve.pick, cache, passes))
+        if abs(held - without) > SAME:
+            lines.append(
+                f"Samples that reach only where they were taken make it {_per_cent(held)}; without them it is {_per_cent(without)}."
+            )
+    lines.append(f"By colour it is {_per_cent(by_colour)}.")
+    found = pixel.of(picked(frame, sieve, cache))
+    if sieve.pick.connected and (by_colour > HALF) != ((1 - found if sieve.invert else found) > HALF):
+        lines.append("It does not hang together with a sample, and only what is connected counts: a larger bridge may reach it.")
+    if sieve.invert:
+        lines.append(f"The mask is inverted: {_per_cent(found)}.")
+    edged = pixel.of(_edged(frame, sieve, cache))
+    if abs(edged - found) > SAME:
+        does = [stage.name for stage in EDGE if stage.name and not stage.idle(sieve)]
+        lines.append(f"The edge makes it {_per_cent(edged)}" + (f" ({', '.join(does)})." if does else "."))
+    lines += _of_areas(pixel)
+    return lines, pixel.of(with_areas(frame, _edged(frame, sieve, cache), sieve, cache))
+
+
+def why(frame: Frame, project: Project, sieve_id: str, at: tuple[int, int], cache: Cache, layers: Layers = no_layers) -> list[str]:
+    """What decided about a pixel of a sieve's mask, a sentence a stage, the outcome first.
+
+    Parameters
+    ----------
+    frame : the picture, with the project as it stands on it. at : column and row of the pixel at full resolution.
+    """
+    sieve = project.sieve(sieve_id)
+    pixel = _Pixel(measured(frame, project, sieve_id, cache, layers), sieve, *at, cache)
+    final = pixel.of(sieve_masked(frame, project, sieve_id, cache, layers).mask)
+    says = "wholly in" if final > 1 - SAME else "out" if final < SAME else "partly in"
+    lines = [f"Pixel {at[0]}, {at[1]} is {says}: the mask of {sieve.name} is {_per_cent(final)} there."]
+    if sieve.mask_from != "own":
+        others = " and ".join(project.sieve(other).name for other in sieve.of)
+        return [*lines, f"Its mask is made from {others}: ask there."]
+    own, value = _of_own_mask(pixel)
+    lines += own
+    if sieve.opposite or sieve.joined:
+        lines.append("Other sieves' masks are laid on it, or it is turned round.")
+    if abs(final - value) > SAME:
+        lines.append(f"With that it is {_per_cent(final)}.")
+    if sieve.strength != 100:
+        lines.append(f"Strength is {sieve.strength:g} %: so much of the adjustments is laid on.")
+    if sieve.outside:
+        lines.append(f"The rest of the picture gets {sieve.outside:g} % of the adjustments.")
+    return lines
