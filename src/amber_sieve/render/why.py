@@ -110,7 +110,8 @@ def _of_areas(pixel: _Pixel) -> list[str]:
     """What each area that is on covers here."""
     does = {"add": "adds", "subtract": "takes away", "intersect": "lets through"}
     lines = []
-    for number, area in enumerate((area for area in pixel.sieve.areas if area.on), 1):
+    working = [area for area in pixel.sieve.areas if area.on]
+    for number, area in enumerate(working, start=1):
         covered = pixel.of(area_coverage(pixel.frame, area, pixel.cache))
         covered = 1 - covered if area.inverted else covered
         lines.append(f"Area {area.name or f'{number} ({area.kind})'} {does[area.mode]} {_per_cent(covered)} here.")

@@ -17,7 +17,7 @@ from .work import Work
 from .workers import Workers
 
 #: Milliseconds that the pointer rests before a click there is worked out.
-RESTS = 40
+RESTS = 25
 
 
 @dataclass(frozen=True)

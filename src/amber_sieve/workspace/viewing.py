@@ -59,6 +59,7 @@ class Viewing(QObject):
         self._counts_mask = False
         #: A project that is shown in place of another for as long as that is the one there is, on a frame.
         self._trial: tuple[Project, int, Project] | None = None
+        self._trial_hurries = False
         #: What was shown before the last click, until what came of it is shown.
         self._before: Rendered | None = None
         #: A drag that stops without an end rests by itself.
@@ -108,10 +109,10 @@ class Viewing(QObject):
 
     def wanted(self) -> Wanted:
         """All that the next render depends on besides the source."""
-        work, project = self._work, self._work.project
+        work, project, hurried = self._work, self._work.project, self._work.dragging
         if self._trial is not None and self._trial[0] is project and self._trial[1] == work.number:
-            project = self._trial[2]
-        return Wanted(project, work.sieve.id, work.number, self.shown, self.looking, self.counts_view, work.dragging, self._counts_mask)
+            project, hurried = self._trial[2], self._trial_hurries
+        return Wanted(project, work.sieve.id, work.number, self.shown, self.looking, self.counts_view, hurried, self._counts_mask)
 
     def ask(self) -> None:
         """Render what is shown, with the newest state."""
@@ -123,7 +124,9 @@ class Viewing(QObject):
         self.asked.emit()
 
     def try_out(self, project: Project | None) -> None:
-        """Show another project in place of the one there is, until that changes; None for no more."""
+        """Show another project in place of the one there is, until that changes, as it is while something is dragged and then finely; None for
+        no more."""
+        self._trial_hurries = True
         self._trial = (self._work.project, self._work.number, project) if project is not None else None
         self.ask()
 
@@ -152,6 +155,9 @@ class Viewing(QObject):
         if self._before is not None and result.wanted.project == self._work.project:
             self.changed_mask.emit(difference_of(self._before, result))
             self._before = None
+        if self._trial_hurries and self._trial is not None and result.wanted.project is self._trial[2]:
+            self._trial_hurries = False
+            self.ask()
         if result.waiting and result.wanted.project == self._work.project:
             cache = self._workers.cache
             self._workers.jobs.run_quietly(
