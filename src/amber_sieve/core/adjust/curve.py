@@ -10,7 +10,6 @@ from typing import Any
 
 import numpy as np
 from numba import carray
-from scipy.interpolate import PchipInterpolator
 
 from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from ..colour.transfer import decode, one_encoded
@@ -33,6 +32,8 @@ def curve_through(points: Points, at: np.ndarray) -> np.ndarray:
     points : places and values, 0 to 1, the places rising.
     at : (N,) places.
     """
+    from scipy.interpolate import PchipInterpolator  # a slow import, needed here alone
+
     rows = [*([] if points and points[0][0] <= 0 else [(0.0, 0.0)]), *points, *([] if points and points[-1][0] >= 1 else [(1.0, 1.0)])]
     places, values = np.array(rows, np.float64).T
     out: np.ndarray = PchipInterpolator(places, values)(at)

@@ -7,7 +7,6 @@ from typing import Any
 
 import numpy as np
 from numba import carray
-from scipy.interpolate import PchipInterpolator
 
 from ..parallel import index_in, row_step
 from .chain import Step
@@ -27,6 +26,8 @@ def closed_curve(points: Points, at: np.ndarray) -> np.ndarray:
     points : hues (0 to 360, rising) and values.
     at : (N,) degrees.
     """
+    from scipy.interpolate import PchipInterpolator  # a slow import, needed here alone
+
     if not points:
         return np.zeros(len(at))
     turns = [(hue + turn, value) for turn in (-720, -360, 0, 360, 720) for hue, value in points]

@@ -11,7 +11,6 @@ from typing import Any
 
 import numpy as np
 from numba import carray
-from scipy.optimize import least_squares
 
 from ..colour.difference import RGB_TO_XYZ
 from ..parallel import row_step
@@ -110,6 +109,8 @@ def neutral(light: np.ndarray) -> tuple[float, float]:
     ------
     ValueError: the colour has no light, or is too strong to be a grey in any light.
     """
+    from scipy.optimize import least_squares  # a slow import, needed here alone
+
     responses = TO_RESPONSES @ np.asarray(light, np.float64)
     if not (responses > 1e-6).all():
         raise ValueError("no grey can have this colour")
