@@ -96,6 +96,38 @@ class ClicksTest(WindowCase):
         self.settle()
         self.assertEqual((self.viewing.last.mask.max(), self.troubles), (0, []))
 
+    def test_surfaces_are_offered_shown_and_picked(self):
+        self.workspace.preferences.change(surfaces=True)
+        self.open(DEMO / "yard.png")
+        row = self.window.surfaces
+        deadline = time.monotonic() + 60
+        while not row.chips and time.monotonic() < deadline:
+            self.application.processEvents()
+        self.assertEqual(len(row.chips), 10)
+        before = self.work.project
+        row.chips[1].enterEvent(None)
+        self.settle()
+        shown = self.viewing.last.mask
+        self.assertGreater(shown.max(), 0.9)
+        self.assertIs(self.work.project, before)
+        row.chips[1].leaveEvent(None)
+        self.settle()
+        self.assertEqual(self.viewing.last.mask.max(), 0)
+        row.chips[1].enterEvent(None)
+        self.settle()
+        row.chips[1].click()
+        self.settle()
+        np.testing.assert_array_equal(self.viewing.last.mask, shown)
+        self.assertEqual((len(self.work.project.stack), len(self.samples())), (1, 1))
+        QTest.mouseClick(row.chips[4], Qt.MouseButton.LeftButton, CTRL)
+        self.settle()
+        self.assertEqual((len(self.work.project.stack), len(self.samples())), (2, 1))
+        self.window.surfaces.fold.click()  # folded, they are not looked for in the next picture
+        self.assertFalse(row.chips[0].isVisible())
+        self.open(DEMO / "close.png")
+        self.settle()
+        self.assertEqual((row.chips, self.workspace.workers.surfaces.idle, self.troubles), ([], True, []))
+
     def test_why_a_pixel_is_in_is_said_beside_the_pointer(self):
         told = []
         self.workspace.readout.explained.connect(told.append)

@@ -86,6 +86,12 @@ class LookAhead(QObject):
         self._place = place
         self._resting.start()
 
+    def look_at(self, place: Place) -> None:
+        """Work out at once what a click at a place gives, whether it is looked ahead or not."""
+        self.drop()
+        self._place = place
+        self._look()
+
     def drop(self) -> None:
         """Show what is there again."""
         self._place = None

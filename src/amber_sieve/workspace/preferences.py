@@ -35,6 +35,7 @@ class Preferences(Frozen):
     veil_opacity: float = number(60, 5, 100, "Veil opacity", "%", help="How much the veil covers")
     arrangement: Arrangement = "twin"
     panels: bool = True
+    surfaces: bool = True
     inset_share: float = number(30, 12, 60, "Inset width", "%", help="Width of the inset mask, of the picture's pane")
     inset_x: float = number(100, 0, 100, "Inset place", "%", help="Where the inset lies from left (0) to right (100)")
     inset_y: float = number(100, 0, 100, "Inset height", "%", help="Where the inset lies from top (0) to bottom (100)")

@@ -37,13 +37,15 @@ class Workers(QObject):
         self.readouts, self.promises = Newest("readout"), Newest("promise")
         #: What a click would give, before it is made.
         self.aheads = Newest("look ahead")
+        #: Surfaces of what was opened, which nobody waits for.
+        self.surfaces = Newest("surfaces")
         #: Reading what was opened, beside whatever else runs.
         self.openings = JobRunner()
         #: Exports, which queue; and what a person waits for meanwhile, one at a time.
         self.jobs, self.tasks = JobRunner(), JobRunner()
         #: Keeping unsaved work of whatever is on the tray.
         self.autosaves = Threads("autosave")
-        for one in self._all:
+        for one in (*self._all, self.surfaces):
             one.failed.connect(self.failed)
         for one in (self.renders, self.questions):
             one.rested.connect(self.rested)
@@ -84,6 +86,6 @@ class Workers(QObject):
 
     def end(self) -> None:
         """Stop everything, and wait for it."""
-        for one in self._all:
+        for one in (*self._all, self.surfaces):
             one.end()
         self.autosaves.end(KEEPING)

@@ -23,6 +23,7 @@ from .saving import Saving
 from .sharing import Sharing
 from .speech import Speech
 from .stack import StackController
+from .surfaces import SurfacesController
 from .tools import Tools
 from .viewing import Viewing
 from .work import Work
@@ -47,6 +48,7 @@ class Workspace:
         self.samples = SamplesController(work, viewing, workers, tools, speech)
         self.ahead = LookAhead(work, viewing, workers, self.samples)
         self.stack = StackController(work, speech)
+        self.surfaces = SurfacesController(work, viewing, workers, self.ahead, self.stack, preferences)
         self.presets = PresetShelf(work, speech)
         self.areas = AreasController(work, viewing, speech)
         self.adjust = AdjustController(work, viewing, tools, speech)

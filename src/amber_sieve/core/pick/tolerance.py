@@ -11,8 +11,8 @@ import numpy as np
 
 from .samples import Probe, distance_to
 
-#: Tolerances looked at, and how far on either side growth is measured: hundredths of Oklab, like the surface distance.
-LOWEST, HIGHEST, STEP, REACH = 5.0, 11.0, 0.25, 1.0
+#: Tolerances looked at, hundredths of Oklab like the surface distance; and how far on either side growth is measured, as a share of them.
+LOWEST, HIGHEST, STEP, REACH = 5.0, 11.0, 0.25, 0.19
 #: Pixels looked at; more do not move the result.
 GROWN_ON = 250_000
 #: A region below this share of the picture is too small for its growth to be told from noise.
@@ -44,10 +44,8 @@ def steady_tolerance(lab: np.ndarray, probe: Probe) -> float:
     A tolerance; smaller ones are preferred by the square root, since a mask that is too large is harder to mend.
     """
     seen = thinned(lab)
-    reach = round(REACH / STEP)
-    tolerances = np.arange(LOWEST - REACH, HIGHEST + REACH + STEP / 2, STEP)
+    tolerances = np.arange(LOWEST, HIGHEST + STEP / 2, STEP)
     distance = np.sort(distance_to(seen, [probe]), axis=None)
-    area = np.searchsorted(distance, tolerances, side="right") / distance.size
-    growth = (area[2 * reach :] - area[: -2 * reach]) / np.maximum(area[reach:-reach], SMALLEST)
-    inner = tolerances[reach:-reach]
-    return float(inner[np.argmin(growth * np.sqrt(inner))])
+    shrunk, area, grown = (np.searchsorted(distance, tolerances * by, side="right") / distance.size for by in (1 - REACH, 1, 1 + REACH))
+    growth = (grown - shrunk) / np.maximum(area, SMALLEST)
+    return float(tolerances[np.argmin(growth * np.sqrt(tolerances))])

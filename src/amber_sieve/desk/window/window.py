@@ -38,6 +38,7 @@ from ..pages.edge import EdgePage
 from ..pages.pick import PickPage
 from ..panels.colour_field import ColourField
 from ..panels.stack_panel import StackPanel
+from ..panels.surfaces_row import SurfacesRow
 from ..panels.tray_strip import TrayStrip
 from ..style import HERE
 from ..widgets.band_editor import BandEditor
@@ -89,6 +90,8 @@ class Window(QMainWindow):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
         column.addWidget(self.canvas, 1)
+        self.surfaces = SurfacesRow(workspace)
+        column.addWidget(self.surfaces)
         column.addWidget(self.timeline)
         column.addWidget(self.tray)
         self.field = ColourField(workspace)

@@ -1,0 +1,135 @@
+"""The main surfaces of a picture, found by themselves: places at which a click holds something. Ours.
+
+Colours are grouped by k-means (S. Lloyd, "Least squares quantization in PCM", 1982; begun as in D. Arthur, S. Vassilvitskii, "k-means++", 2007),
+however they are lit. The deepest places of the largest pieces of each group are clicked; of the masks that gives, one after another is
+chosen that covers most of what none like it covers, where rare colours count more: a flower is as much a surface as the wall behind it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from ..colour.oklab import to_oklab
+from .samples import Probe, membership
+from .tolerance import steady_tolerance
+
+#: Groups of colours, pixels that they are learnt from, pieces of each that are clicked, rounds and starts of the grouping.
+GROUPS, LEARNT_FROM, PIECES, ROUNDS, STARTS = 24, 20_000, 2, 40, 1
+#: How much lightness counts beside a/L and b/L, and the least lightness that these are divided by.
+LIGHTNESS, DARKEST = 0.35, 0.05
+#: Noise is smoothed over so many pixels, by so much of Oklab, before colours are grouped.
+SMOOTHED, SMOOTHED_BY = 7, 0.05
+#: Least depth of a place, pixels; half the side of the square whose mean is its colour.
+DEEP, HALF = 3.0, 2
+#: Masks of less than this share of the picture are no surface; nor is one that overlaps another by so much of both.
+SMALLEST, ALIKE = 0.0015, 0.6
+#: Masks are compared, and tolerances found, on every so many-th pixel.
+THIN = 2
+#: Colours count by their share of the picture to this power, in bins of a/L and b/L and of L, and by their chroma and this.
+RARE, BIN, BIN_LIGHT, GREY = -0.5, 0.05, 0.15, 0.1
+
+
+@dataclass(frozen=True)
+class Surface:
+    """A place (x, y) in pixels of the picture that was looked at, and the mask (H, W) float32 that a click there gives."""
+
+    x: int
+    y: int
+    mask: np.ndarray
+
+
+def _chroma(lab: np.ndarray) -> np.ndarray:
+    """a/L and b/L (2, H, W) of Oklab."""
+    out: np.ndarray = lab[1:] / np.maximum(lab[:1], DARKEST)
+    return out
+
+
+def _places(lab: np.ndarray) -> list[tuple[int, int]]:
+    """Deep places of the largest pieces of each group of colours, the deepest and most colourful first."""
+    smooth = np.stack([cv2.bilateralFilter(np.ascontiguousarray(plane), SMOOTHED, SMOOTHED_BY, SMOOTHED / 2) for plane in lab])
+    chroma = _chroma(smooth)
+    values = np.concatenate([chroma, LIGHTNESS * smooth[:1]]).reshape(3, -1).T.astype(np.float32)
+    some = values[np.random.default_rng(0).choice(len(values), min(LEARNT_FROM, len(values)), replace=False)]
+    groups = min(GROUPS, len(some))
+    cv2.setRNGSeed(3)  # the same picture always gives the same
+    _, _, middles = cv2.kmeans(some, groups, None, (3, ROUNDS, 1e-4), STARTS, cv2.KMEANS_PP_CENTERS)  # type: ignore[call-overload]
+    away = (middles**2).sum(axis=1)[None] - 2 * values @ middles.T
+    nearest = away.argmin(axis=1).reshape(lab.shape[1:])
+    found: list[tuple[float, int, int]] = []
+    for group in range(groups):
+        inner = cv2.erode((nearest == group).astype(np.uint8), np.ones((3, 3), np.uint8))
+        count, labels, stats, _ = cv2.connectedComponentsWithStats(inner)
+        for label in 1 + np.argsort(-stats[1:, cv2.CC_STAT_AREA])[:PIECES] if count > 1 else ():
+            depth = cv2.distanceTransform(np.pad((labels == label).astype(np.uint8), 1), cv2.DIST_L2, cv2.DIST_MASK_5)[1:-1, 1:-1]
+            y, x = np.unravel_index(int(depth.argmax()), depth.shape)
+            if depth[y, x] > DEEP:
+                worth = float(depth[y, x]) * (0.25 + float(np.hypot(*chroma[:, y, x])))
+                found.append((-worth, int(x), int(y)))
+    return [(x, y) for _, x, y in sorted(found)]
+
+
+def _rareness(lab: np.ndarray) -> np.ndarray:
+    """How much each pixel counts (H, W): rare and colourful ones count more."""
+    chroma = _chroma(lab)
+    across = np.clip(np.rint(chroma / BIN), -99, 99).astype(np.int64)
+    light = np.clip(np.rint(lab[0] / BIN_LIGHT), 0, 99).astype(np.int64)
+    _, inverse, counts = np.unique(((across[0] * 1000 + across[1]) * 100 + light).ravel(), return_inverse=True, return_counts=True)
+    rare = (counts[inverse] / light.size) ** RARE * (GREY + np.hypot(*chroma)).ravel()
+    out: np.ndarray = (rare / rare.sum()).reshape(light.shape).astype(np.float32)
+    return out
+
+
+def _overlaps(masks: np.ndarray) -> np.ndarray:
+    """Overlap by union of each of some masks (N, pixels) of zeros and ones with each other, (N, N)."""
+    both, sizes = masks @ masks.T, masks.sum(axis=1)
+    out: np.ndarray = both / np.maximum(sizes[:, None] + sizes[None] - both, 1)
+    return out
+
+
+def found_surfaces(planes: np.ndarray, most: int = 10, step: Callable[[float], None] | None = None) -> list[Surface]:
+    """The main surfaces of a picture.
+
+    Parameters
+    ----------
+    planes : (3, H, W) float32 linear light, of some 400,000 pixels.
+    most : how many are wanted at most.
+    step : hears the share that is done, and may raise to stop.
+
+    Returns
+    -------
+    From the one that covers most of what counts on; fewer where there are fewer, none for a picture of one colour.
+    """
+    lab = to_oklab(np.ascontiguousarray(planes, np.float32))
+    places = _places(lab)
+    thin = np.ascontiguousarray(lab[:, ::THIN, ::THIN])
+    left: list[Surface] = []
+    for number, (x, y) in enumerate(places):
+        if step is not None:
+            step(number / (len(places) + 1))
+        patch = planes[:, max(0, y - HALF) : y + HALF + 1, max(0, x - HALF) : x + HALF + 1]
+        red, green, blue = (float(value) for value in patch.reshape(3, -1).mean(axis=1))
+        probe = Probe((red, green, blue))
+        mask = membership(lab, [Probe(probe.colour, tolerance=steady_tolerance(thin, probe))])
+        if float(mask.mean()) >= SMALLEST:
+            left.append(Surface(x, y, mask))
+    rare = _rareness(cv2.GaussianBlur(np.moveaxis(lab, 0, -1), (0, 0), 2.0).transpose(2, 0, 1))
+    if not left:
+        return []
+    masks = np.stack([surface.mask[::THIN, ::THIN].ravel() for surface in left])
+    alike = _overlaps((masks > 0.5).astype(np.float32))
+    weighed, chosen = masks * rare[::THIN, ::THIN].ravel(), list[int]()
+    free = list(range(len(left)))
+    while free and len(chosen) < most:
+        # What an unlike mask covers is hardly covered: a flower inside what holds all warm colours is a surface of its own.
+        gains = []
+        for k in free:
+            covered = (masks[chosen] * np.sqrt(alike[chosen, k])[:, None]).max(axis=0, initial=0)
+            gains.append(float((weighed[k] * (1 - covered)).sum()))
+        best = free.pop(int(np.argmax(gains)))
+        if all(alike[best, c] < ALIKE for c in chosen):
+            chosen.append(best)
+    return [left[k] for k in chosen]
