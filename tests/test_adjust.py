@@ -12,6 +12,7 @@ from skimage import color
 
 from amber_sieve.core.adjust import balance, blending, cdl, curve, detail, dye, even, fill, hues, light, match, mono, recolour, white
 from amber_sieve.core.adjust.detail import Weighted, gaussian
+from amber_sieve.core.adjust.surroundings import of_surroundings
 from amber_sieve.core.colour.difference import RGB_TO_XYZ, delta_e_2000, to_cielab
 from amber_sieve.core.colour.oklab import from_oklab, to_oklab
 from amber_sieve.core.colour.transfer import decode, decode_integers, encode
@@ -433,6 +434,34 @@ class DyeTest(unittest.TestCase):
         )
         self.assertLess(abs(dyed_out - given), 0.25)
         self.assertTrue(np.isfinite(turned[True]).all())
+
+
+class SurroundingsTest(unittest.TestCase):
+    def test_a_spot_goes_and_texture_and_grain_stay(self):
+        """A ramp with grain and a dark spot on it, whose rim is mixed: what is filled in is the ramp, with grain like that beside it."""
+        rng = np.random.default_rng(8)
+        clean = np.broadcast_to(np.linspace(0.2, 0.5, 160), (3, 120, 160)) + 0.0
+        grain = 0.02 * rng.normal(size=clean.shape)
+        down, across = np.mgrid[:120, :160]
+        spot = np.clip(9.5 - np.hypot(down - 60, across - 80), 0, 1)
+        picture = ((clean + grain) * (1 - spot) + 0.02 * spot).astype(np.float32)
+        for mask in (spot, np.clip(10.5 - np.hypot(down - 60, across - 80), 0, 1)):
+            sieve = Sieve(adjust=Adjust(fill=Fill(fill="surroundings", fill_where="behind")))
+            out, alpha = adjusted(Frame(picture), Masked(mask.astype(np.float32), None), sieve)
+            inside = spot > 0
+            self.assertIsNone(alpha)
+            self.assertLess(abs(float((out - clean)[:, inside].mean())), 0.01)
+            self.assertAlmostEqual(float((out - clean)[:, inside].std()), 0.02, delta=0.008)
+            self.assertEqual(out[:, mask == 0].tobytes(), picture[:, mask == 0].tobytes())
+
+    def test_all_of_a_picture_and_nothing_of_it(self):
+        picture = planes(2, -4, 60)
+        for mask in (np.ones(picture.shape[1:], np.float32), np.full(picture.shape[1:], 1e-3, np.float32)):
+            self.assertTrue(np.isfinite(of_surroundings(picture, mask).layers).all())
+        wild = np.where(np.random.default_rng(3).random((3, 40, 60)) < 0.5, BRIGHTEST, -BRIGHTEST).astype(np.float32)
+        mask = np.zeros((40, 60), np.float32)
+        mask[10:20, 10:30] = 1
+        self.assertTrue(np.isfinite(of_surroundings(wild, mask).layers).all())
 
 
 def in_formula(mode: str, cb: np.ndarray, cs: np.ndarray) -> np.ndarray:

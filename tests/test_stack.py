@@ -12,11 +12,14 @@ from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QMenu, QMessageBox
 
+from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.frame import Frame
+from amber_sieve.core.pick.samples import Probe, distance_to
 from amber_sieve.desk.panels.stack_menu import fill_groups_menu, fill_mask_menu, fill_takes_menu
 from amber_sieve.errors import Trouble
+from amber_sieve.live.sampling import sample_at
 from amber_sieve.project import clippings, edits, storage
-from amber_sieve.project.model import Adjust, Area, Band, Bands, Edge, Joined, Light, Project, Sieve
+from amber_sieve.project.model import Adjust, Area, Band, Bands, Edge, Joined, Light, Pick, Project, Sieve
 from amber_sieve.render import mask as mask_module
 from amber_sieve.render.automatic import with_found_amounts
 from amber_sieve.render.believable import believable_of
@@ -122,6 +125,26 @@ class LinksTest(unittest.TestCase):
         frame = demo_frame("yard").part(1150, 200, 1500, 700)
         one, other = (rendered_whole(frame, p).planes for p in (project, linked))
         self.assertEqual(one.tobytes(), other.tobytes())
+
+    def test_leftovers_are_what_still_has_the_colour_after_a_sieve(self):
+        """Two patches of red, one a little off: the first is recoloured, the sieve for leftovers takes the second and not what was made of the first."""
+        planes = np.full((3, 40, 80), 0.4, np.float32)
+        planes[:, 5:35, 5:35] = np.array((0.5, 0.05, 0.04), np.float32)[:, None, None]
+        planes[:, 5:35, 45:75] = np.array((0.5, 0.062, 0.042), np.float32)[:, None, None]
+        frame, cache = Frame(planes), Cache(10**8)
+        near = float(distance_to(to_oklab(planes), [Probe((0.5, 0.05, 0.04))])[20, 60])
+        first = Sieve(
+            id="one",
+            name="one",
+            edge=BARE,
+            pick=Pick(samples=(sample_at(frame, 20, 20, tolerance=near / 1.25, falloff=0),)),
+            adjust=Adjust(recolour={"hue": 120}),
+        )
+        project, fresh = edits.with_leftovers_of(Project(stack=(first,)), "one")
+        project = project.with_sieve(fresh.but(edge=BARE))
+        mask = sieve_mask(frame, project, fresh.id, cache)
+        self.assertEqual((mask[20, 20], mask[20, 60]), (0, 1))
+        self.assertTrue(project.stack[1].adjust.neutral)
 
     def test_why_a_pixel_is_in_names_what_decided_at_every_stage(self):
         """A ramp of L* from 0 to 100: luminance bands, drops, areas, strength and inversion, by what is known of each."""

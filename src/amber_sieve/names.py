@@ -55,8 +55,8 @@ Blend = Literal[
 ]  # fmt: skip
 BLENDS: tuple[Blend, ...] = get_args(Blend)
 
-#: What fills: nothing is a hole in the picture, through which its background is seen.
-FillKind = Literal["off", "colour", "gradient", "picture", "nothing"]
+#: What fills: surroundings are what lies around what is masked; nothing is a hole in the picture, through which its background is seen.
+FillKind = Literal["off", "colour", "gradient", "picture", "surroundings", "nothing"]
 FILL_KINDS: tuple[FillKind, ...] = get_args(FillKind)
 #: Where it fills: inside the mask, or behind what is masked, in place of the rest of the picture.
 FillWhere = Literal["inside", "behind"]

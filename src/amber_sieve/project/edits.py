@@ -9,6 +9,7 @@ from pydantic import ValidationError
 
 from ..errors import Trouble
 from ..names import MaskFrom, drop_rule_for
+from .fields import spec_of
 from .model import Adjust, Area, Edge, Group, Joined, Place, Project, Sample, Sieve, Take, fresh_id
 
 #: How far from a click an island is looked for at least, full-resolution pixels.
@@ -79,6 +80,27 @@ def with_copy_of(project: Project, sieve_id: str) -> tuple[Project, Sieve]:
     copy = held.but(id=fresh_id(), name=f"{held.name} copy"[:200])
     at = project.stack.index(held) + 1
     return project.but(stack=(*project.stack[:at], copy, *project.stack[at:])), copy
+
+
+#: How much wider a sieve for what is left of a colour takes it.
+LEFTOVERS_WIDER = 1.5
+
+
+def with_leftovers_of(project: Project, sieve_id: str) -> tuple[Project, Sieve]:
+    """The project with a sieve after another one for what still has the colours picked there, and that sieve: it measures the result so far,
+    takes them wider, and changes nothing yet. Areas come along, to hold it to where it belongs."""
+    held = project.sieve(sieve_id)
+    highest = spec_of(Sample, "tolerance").high
+    samples = tuple(
+        sample.but(id=fresh_id(), tolerance=min(sample.tolerance * LEFTOVERS_WIDER, highest))
+        for sample in held.pick.samples
+        if sample.role == "keep"
+    )
+    areas = tuple(area.but(id=fresh_id()) for area in held.areas)
+    pick = held.pick.but(samples=samples, measure="result", connected=False, outline=())
+    fresh = Sieve(name=f"{held.name} leftovers"[:200], pick=pick, areas=areas)
+    at = project.stack.index(held) + 1
+    return project.but(stack=(*project.stack[:at], fresh, *project.stack[at:])), fresh
 
 
 def with_order(project: Project, ids: Collection[str]) -> Project:

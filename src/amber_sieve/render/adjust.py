@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from ..core.adjust import blending, detail, fill
+from ..core.adjust.surroundings import of_surroundings, whole
 from ..core.frame import Frame
 from ..core.mix import NO_FILLING, Begun, Filling, before_backdrop, mixed
 from ..core.mix import adjusted as done_everywhere
@@ -21,13 +22,15 @@ def weights_of(mask: np.ndarray, sieve: Sieve) -> np.ndarray:
     return (outside + (1 - outside) * mask) * strength
 
 
-def filling_of(settings: Fill, frame: Frame, picture: Frame | None) -> Filling | None:
-    """What a frame is filled with; None for nothing of its own."""
+def filling_of(settings: Fill, frame: Frame, mask: np.ndarray, picture: Frame | None) -> Filling | None:
+    """What a frame is filled with where it is masked; None for nothing of its own."""
     behind = settings.fill_where == "behind"
     if settings.neutral:
         return None
     if settings.fill == "colour":
         return fill.of_colour(settings.fill_colour, behind)
+    if settings.fill == "surroundings":
+        return of_surroundings(frame.planes, mask, frame.scale)
     if settings.fill == "gradient":
         return fill.of_gradient(settings.fill_colour, settings.fill_to, settings.fill_angle, frame.whole_size, frame, behind)
     if settings.fill == "picture" and picture is not None:
@@ -44,9 +47,11 @@ def adjusted(below: Frame, masked: Masked, sieve: Sieve, picture: Frame | None =
     planes, alpha, adjust = below.planes, below.alpha, sieve.adjust
     if adjust.neutral or sieve.strength == 0:
         return planes, alpha
+    if not adjust.fill.neutral and adjust.fill.fill == "surroundings":
+        masked = Masked(whole(masked.mask), None)
     weights, steps, begun = weights_of(masked.mask, sieve), steps_of(sieve), None
     laid_over = blending.steps(sieve.blend)
-    filling, opacity = filling_of(adjust.fill, below, picture), np.float32(adjust.fill.fill_opacity / 100)
+    filling, opacity = filling_of(adjust.fill, below, masked.mask, picture), np.float32(adjust.fill.fill_opacity / 100)
     if not adjust.detail.neutral:
         start = mixed(planes, (weights > 0).astype(np.float32), steps)
         worked = detail.with_detail(start, weights, **DETAIL.told(sieve), scale=below.scale, origin=below.origin)
@@ -58,7 +63,8 @@ def adjusted(below: Frame, masked: Masked, sieve: Sieve, picture: Frame | None =
         backdrop = Filling(filling.layers * np.array([1, 1, 1, opacity], np.float32)[:, None, None], True)
         return before_backdrop(planes, masked.mask, last, backdrop, sieve.strength / 100, masked.unmixed, begun)
     if filling and adjust.fill.fill != "nothing":
-        front = blending.filling(adjust.fill.fill_blend, float(opacity))
+        mode = "normal" if adjust.fill.fill == "surroundings" else adjust.fill.fill_blend
+        front = blending.filling(mode, float(opacity))
         last = [*(steps if begun is None else []), front, *laid_over]
     out = mixed(planes, weights, last, masked.unmixed, None, begun, filling or NO_FILLING)
     if adjust.fill.fill == "nothing" and filling:

@@ -40,6 +40,12 @@ class StackController:
         self._work.edit(lambda _: project, "Duplicate sieve")
         self._work.document.select(copy.id)
 
+    def add_leftovers(self, sieve_id: str) -> None:
+        """Put a sieve after another one for what still has its colours, and work on that."""
+        project, fresh = edits.with_leftovers_of(self._work.project, sieve_id)
+        self._work.edit(lambda _: project, "Add a sieve for leftovers")
+        self._work.document.select(fresh.id)
+
     def order(self, ids: list[str]) -> None:
         """Put the sieves into another order."""
         if sorted(ids) == sorted(sieve.id for sieve in self._work.project.stack):

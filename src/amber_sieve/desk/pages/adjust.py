@@ -301,7 +301,7 @@ class AdjustPage(RowsPage):
             (self.fill_colour, ("colour", "gradient")), (self.fill_to, ("gradient",)), (self.numbers["fill_angle"], ("gradient",)),
             (self.fill_picture, ("picture",)), (self.numbers["fill_across"], ("picture",)), (self.numbers["fill_down"], ("picture",)),
             (self.numbers["fill_scale"], ("picture",)), (self.numbers["fill_opacity"], FILL_KINDS[1:]),
-            (self.fill_where, FILL_KINDS[1:]), (self.fill_blend_row, FILL_KINDS[1:4] if fill.fill_where == "inside" else ()),
+            (self.fill_where, tuple(kind for kind in FILL_KINDS[1:] if kind != "surroundings")), (self.fill_blend_row, FILL_KINDS[1:4] if fill.fill_where == "inside" else ()),
         ):  # fmt: skip
             widget.setVisible(fill.fill in kinds)
         self.curves.follow()

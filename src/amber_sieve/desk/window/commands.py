@@ -75,6 +75,10 @@ def _stack() -> Iterator[Row]:
     yield Command(
         "duplicate sieve", "stack", "&Duplicate sieve", lambda w: w.workspace.stack.duplicate(w.workspace.work.sieve.id), "Ctrl+D"
     )
+    yield Command(
+        "leftovers", "stack", "Add a sieve for &leftovers", lambda w: w.workspace.stack.add_leftovers(w.workspace.work.sieve.id),
+        tip="What still has the colours of this sieve after it: draw an area round the spots, then recolour or fill them",
+    )  # fmt: skip
     yield Command("remove sieve", "stack", "Remove sieve", lambda w: w.stack.remove())
     yield Command("sieve up", "stack", "Move &up", lambda w: w.workspace.stack.move(w.workspace.work.sieve.id, -1), "Ctrl+Shift+Up")
     yield Command("sieve down", "stack", "Move d&own", lambda w: w.workspace.stack.move(w.workspace.work.sieve.id, 1), "Ctrl+Shift+Down")

@@ -282,7 +282,12 @@ class Fill(Adjustment):
 
     label: ClassVar[str] = "Fill"
 
-    fill: FillKind = setting("off", "words", "Fill", "What fills: a colour, a gradient, another picture, or nothing (transparent)")
+    fill: FillKind = setting(
+        "off",
+        "words",
+        "Fill",
+        "What fills: a colour, a gradient, another picture, what lies around it (for small things), or nothing (transparent)",
+    )
     fill_where: FillWhere = setting("inside", "words", "Where", "Inside the mask, or behind what it holds")
     fill_colour: Colour = setting((0.18, 0.18, 0.18), "colour", "Colour", "Colour that fills, or begins the gradient")
     fill_to: Colour = setting((0.8, 0.8, 0.8), "colour", "To", "Colour that ends the gradient")

@@ -17,7 +17,7 @@ from ...project.fields import kind_of
 from ...project.model import Adjustment, Sieve
 from ..layers import Table
 from ..resolved import found_of, with_found
-from .stage import Stage, changed_in_words, moved_a_little
+from .stage import WHOLE, Stage, changed_in_words, moved_a_little
 
 #: What curves, curves over hue and colours are given, so that they have something to do.
 TRIALS = {"curve": ((0.3, 0.4),), "hues": ((40.0, 10.0), (200.0, -10.0)), "colour": (0.4, 0.1, 0.05)}
@@ -172,6 +172,9 @@ class FillStage(BlockStage):
     """What fills lies at its place; only one colour inside the mask depends on colour alone."""
 
     name, pointwise = "its filling", False
+
+    def looks(self, sieve: Sieve) -> float:
+        return WHOLE if not self.idle(sieve) and self.of(sieve).given["fill"] == "surroundings" else 0.0
 
     def without(self, sieve: Sieve) -> Sieve:
         return self.put(sieve, sieve.adjust.fill.but(fill="off"))
