@@ -38,6 +38,38 @@ def speckled(seed: int = 1) -> np.ndarray:
     return to_oklab(np.ascontiguousarray((weights @ np.array((RED, ORANGE, GREEN), np.float32)).transpose(2, 0, 1)))
 
 
+class SizesTest(FolderCase):
+    def gradient(self) -> tuple[Frame, np.ndarray, np.ndarray]:
+        """A flower whose petals run from red to yellow, within a leaf-green frame: the petals' middle and the flower are known, (H, W)."""
+        rng = np.random.default_rng(4)
+        down, across = np.mgrid[:300, :400]
+        away = np.hypot(down - 150, across - 200)
+        run = np.clip((away - 40) / 60, 0, 1)[None]
+        colours = np.array((0.45, 0.05, 0.02))[:, None, None] * (1 - run) + np.array((0.60, 0.40, 0.04))[:, None, None] * run
+        flower = away < 110
+        planes = np.where(flower, colours, np.array((0.04, 0.16, 0.10))[:, None, None]) * (0.9 + 0.2 * rng.random((300, 400)))
+        return Frame(planes.astype(np.float32)), away < 40, flower
+
+    def test_a_click_takes_a_surface_and_one_more_on_the_same_place_the_thing_it_runs_into(self):
+        frame, middle, flower = self.gradient()
+        sieve, cache, scores, tolerances = Sieve(), Cache(10**8), [], []
+        for _ in range(3):
+            came = clicked(found_amounts(sieve, frame, cache), sample_at(frame, 200, 150), frame, cache, fresh=True)
+            sieve = edits.with_sample(sieve, came.sample, True)
+            mask = qualified(frame, sieve.pick, Bands(), cache)
+            scores.append((overlap(mask, middle.astype(np.float32)), overlap(mask, flower.astype(np.float32))))
+            tolerances.append(came.sample.tolerance)
+        self.assertGreater(scores[0][0], 0.7)
+        self.assertGreater(scores[1][1], 0.95)
+        self.assertIn(tolerances[1], came.sizes)
+        self.assertEqual(len(sieve.pick.samples), 1)
+        # A click elsewhere begins anew, and one by another comparison keeps its own.
+        other = clicked(found_amounts(sieve, frame, cache), sample_at(frame, 220, 150), frame, cache, fresh=True)
+        self.assertLess(other.sample.tolerance, tolerances[1])
+        own = clicked(sieve, sample_at(frame, 200, 150, tolerance=7.0), frame, cache, fresh=True, tolerance=7.0)
+        self.assertEqual((own.sample.tolerance, own.sizes), (7.0, ()))
+
+
 class SurfacesTest(unittest.TestCase):
     def test_of_ten_surfaces_the_best_holds_most_of_each_object(self):
         """All 18 objects of both pictures, by colour alone on half of the pixels; a full click at the same places comes to 0.750."""

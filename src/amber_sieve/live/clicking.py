@@ -2,22 +2,27 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
+from ..core.colour.oklab import to_oklab
 from ..core.frame import Frame
 from ..core.pick.pieces import HALF
 from ..core.pick.propose import LOWEST, propose_drop, propose_here, propose_keep
+from ..core.pick.tolerance import steady_sizes, thinned
 from ..names import Reach, drop_rule_for
 from ..project import edits
 from ..project.model import Pick, Sample, Sieve
 from ..render.cache import Cache
-from ..render.mask import bounds_of, distance_plane, passes_of, place_of, probes_of, samples_mask, tones_of
+from ..render.mask import bounds_of, distance_plane, passes_of, place_of, probe_of, probes_of, samples_mask, tones_of
 from .sampling import with_found_tolerance
 
 #: Proposals are looked for on about so many pixels; more do not change them.
 PROPOSED_ON = 400_000
+#: A click so near to the one before, full-resolution pixels, is on the same place; a larger size is one whose tolerance is larger by so much.
+AGAIN, NEXT = 8.0, 1.15
 #: A click that changes less than this share of the picture says why.
 NOTHING = 1e-5
 
@@ -36,12 +41,14 @@ class Clicked:
     sample : the new sample, with the tolerance and reach found for it.
     added, removed : shares of the picture that the samples now take, and no longer take.
     why : why nothing has changed, "" when something has.
+    sizes : tolerances at which the mask of a first sample holds still; a click on the same place goes on to the next.
     """
 
     sample: Sample
     added: float
     removed: float
     why: str
+    sizes: tuple[float, ...] = ()
 
 
 def _value_at(plane: np.ndarray, place: tuple[float, float]) -> float:
@@ -105,6 +112,7 @@ def clicked(
     fresh : it starts over, in place of all others.
     reach, tolerance : a person's own; what is None is found.
     """
+    before = sieve.pick.samples
     if fresh:
         sieve = edits.with_samples(sieve, ())
     passes = passes_of(frame, sieve.edge)
@@ -113,11 +121,26 @@ def clicked(
         sample = sample.but(tolerance=tolerance, reach=reach or "everywhere")
     else:
         sample = proposed(sample, sieve.pick, frame, cache, passes, bounds_of(frame, sieve, cache), reach)
+    sizes: tuple[float, ...] = ()
+    if tolerance is None and sample.compare == "surface" and sample.place == "patch" and not sieve.pick.samples:
+        lab = to_oklab(thinned(frame.planes, bounds_of(frame, sieve, cache)))
+        sizes = steady_sizes(lab, probe_of(sample, sieve.pick))
+        sample = sample.but(tolerance=_next_size(sample, before, sizes))
     after = edits.with_sample(sieve, sample)
     old, new = (samples_mask(frame, one.pick, cache, passes) for one in (sieve, after))
     change = new - old
     added, removed = float(np.maximum(change, 0).mean()), float(np.maximum(-change, 0).mean())
-    return Clicked(sample, added, removed, "" if max(added, removed) >= NOTHING else _why(sample, frame, old))
+    return Clicked(sample, added, removed, "" if max(added, removed) >= NOTHING else _why(sample, frame, old), sizes)
+
+
+def _next_size(sample: Sample, before: Sequence[Sample], sizes: Sequence[float]) -> float:
+    """The tolerance of a click: its own, or where it falls on the place of the only sample there was, the next size at which the mask holds
+    still; after the last one its own again."""
+    if len(before) != 1 or before[0].reach != "everywhere" or before[0].compare != sample.compare or before[0].frame != sample.frame:
+        return sample.tolerance
+    if max(abs(before[0].x - sample.x), abs(before[0].y - sample.y)) > AGAIN:
+        return sample.tolerance
+    return next((size for size in sizes if size > NEXT * before[0].tolerance), sample.tolerance)
 
 
 def _why(sample: Sample, frame: Frame, before: np.ndarray) -> str:

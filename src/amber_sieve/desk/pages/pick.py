@@ -21,6 +21,7 @@ from PyQt6.QtWidgets import (
 )
 
 from ...core.colour.measures import one_hue_saturation_luminance
+from ...live.clicking import Clicked
 from ...live.preview import Rendered
 from ...names import COMPARISONS, SHAPES, TOLERANCES, DropRule
 from ...project import edits
@@ -102,6 +103,9 @@ class PickPage(Page):
         self.coverage = QLabel("")
         self.coverage.setObjectName("dim")
         self.column.addWidget(self.coverage)
+        #: By sample, the tolerances at which its mask holds still.
+        self._sizes: dict[str, tuple[float, ...]] = {}
+        workspace.samples.clicked.connect(self._take_sizes)
         workspace.viewing.rendered.connect(self._cover)
         self.follow()
 
@@ -303,9 +307,16 @@ class PickPage(Page):
             self.histogram.show_counts(result.coverage.histogram)
             self.coverage.setText(f"Covers {100 * result.coverage.whole:.1f} %; partial pixels {100 * result.coverage.partial:.1f} %")
 
+    def _take_sizes(self, clicked: Clicked) -> None:
+        """Remember at which tolerances the mask of a sample holds still, to mark them; of samples that are there."""
+        there = {sample.id for sieve in self.work.project.stack for sample in sieve.pick.samples}
+        self._sizes = {key: sizes for key, sizes in self._sizes.items() if key in there} | {clicked.sample.id: clicked.sizes}
+        self._follow_chosen()
+
     def _follow_chosen(self) -> None:
         samples, ids = self.work.sieve.pick.samples, self.chosen()
         shown = next((s for s in samples if s.id in ids), samples[-1] if samples else None)
+        self.tolerance.mark(self._sizes.get(shown.id, ()) if shown is not None else ())
         for widget in (
             self.remove,
             self.clear,

@@ -61,6 +61,8 @@ class Number(QWidget):
         self._value = spec.start
         self.can_be_auto, self.starts_auto, self.auto = spec.auto, spec.from_auto, False
         self._found, self.keyed = "", False
+        #: Values that are marked on the track.
+        self.marks: tuple[float, ...] = ()
         start, name = spec.start, self.name
         tip = "" if spec.help == spec.label else spec.help + ". "
         self._grip: tuple[float, float] | None = None
@@ -147,6 +149,12 @@ class Number(QWidget):
     def _share(self, value: float) -> float:
         return (value - self.soft_low) / max(self.soft_high - self.soft_low, 1e-9)
 
+    def mark(self, values: tuple[float, ...]) -> None:
+        """Mark values on the track."""
+        if values != self.marks:
+            self.marks = values
+            self.update()
+
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -175,6 +183,11 @@ class Number(QWidget):
         else:
             painter.drawRect(QRectF(track.left() + left * track.width(), track.top(), max(1.0, (right - left) * track.width()), 2))
         painter.drawEllipse(QPointF(track.left() + here * track.width(), track.center().y()), 3.5, 3.5)
+        painter.setPen(QPen(INK if enabled else DIM, 1))
+        for mark in self.marks:
+            if self.soft_low <= mark <= self.soft_high:
+                x = track.left() + self._share(mark) * track.width()
+                painter.drawLine(QPointF(x, track.top() - 2), QPointF(x, track.bottom() + 2))
         if self.keyed:
             x, y = box.left() + 3.5, box.center().y() - 2
             painter.setPen(Qt.PenStyle.NoPen)

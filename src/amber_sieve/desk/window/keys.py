@@ -4,6 +4,7 @@ from __future__ import annotations
 
 GESTURES = (
     ("Picture", "Click", "Start over with this colour"),
+    ("Picture", "Click again on the same place", "The next larger size at which the mask holds still"),
     ("Picture", "Shift+click", "Keep this colour too"),
     ("Picture", "Ctrl+click", "Drop this colour"),
     ("Picture", "Press and drag outwards", "The tolerance of the sample just taken"),
