@@ -40,6 +40,10 @@ def objects() -> None:
         print(f"{picture:6}{name:12}" + " ".join(f"{score:.3f}" for score in rows[-1]), flush=True)
     table = np.array(rows)
     print("mean              " + " ".join(f"{score:.3f}" for score in table.mean(axis=0)))
+    given = np.array(
+        [robot.offered_clicks(robot.half_frame(picture), robot.half_truth(picture, name)) for picture, name in robot.objects()]
+    )
+    print("offered places    " + " ".join(f"{score:.3f}" for score in given.mean(axis=0)))
     losses = np.minimum(np.diff(table, axis=1).min(axis=1), 0)
     reached = [robot.clicks_to(row) for row in rows]
     print(

@@ -89,7 +89,7 @@ class WindowCase(FolderCase):
         self.troubles: list[str] = []
         self.workspace.speech.mishap.connect(lambda words, details: self.troubles.append(words + details))
         self.workspace.speech.trouble.connect(self.troubles.append)
-        self.workspace.preferences.change(surfaces=False)  # they are asked for where they are tested
+        self.workspace.preferences.change(surfaces=False, offers=False)  # they are asked for where they are tested
         self.window.show()
         self.window.activateWindow()
         self.addCleanup(self._shut)

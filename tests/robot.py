@@ -16,6 +16,7 @@ from common import DEMO, demo_frame, overlap, truth
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.pieces import deepest
 from amber_sieve.live.clicking import clicked
+from amber_sieve.live.offering import offered
 from amber_sieve.live.sampling import fitted, sample_along, sample_at
 from amber_sieve.project.edits import with_sample
 from amber_sieve.project.model import Pick, Sieve
@@ -54,6 +55,29 @@ def clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> Iterator[Clic
         x, y, depth = miss if role == "keep" else leak
         if depth < SHALLOW:
             return
+
+
+def offered_clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> list[float]:
+    """Scores after each click of a robot that takes only the places that are offered, and says there what is true: one that is right already
+    is a click too."""
+    cache, sieve, scores, passed = Cache(400_000_000), Sieve(), list[float](), list[tuple[float, float]]()
+    x, y, _ = deepest(true > 0.99)
+    role = "keep"
+    while len(scores) < count:
+        if role:
+            taken = sample_at(frame, x + 0.5, y + 0.5, role=role)
+            sieve = with_sample(sieve, clicked(found_amounts(sieve, frame, cache), taken, frame, cache).sample)
+        else:
+            passed.append((x + 0.5, y + 0.5))
+        mask = mask_of(frame, found_amounts(sieve, frame, cache), cache)
+        scores.append(overlap(mask, true))
+        place = offered(found_amounts(sieve, frame, cache), frame, cache, tuple(passed))
+        if place is None:
+            break
+        x, y = int(place[0]), int(place[1])
+        wanted, there = true[y, x] > 0.5, mask[y, x] > 0.5
+        role = "" if wanted == there else "keep" if wanted else "drop"
+    return scores + scores[-1:] * (count - len(scores))
 
 
 def objects() -> list[tuple[str, str]]:

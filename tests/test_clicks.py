@@ -16,6 +16,7 @@ from amber_sieve.core.pick.samples import DIVIDING, Probe, distance_to, membersh
 from amber_sieve.core.pick.surfaces import found_surfaces
 from amber_sieve.core.pick.tones import mean_at
 from amber_sieve.live.clicking import clicked, looked_at
+from amber_sieve.live.offering import offered
 from amber_sieve.live.sampling import fitted, sample_along, sample_at
 from amber_sieve.media.opening import open_source
 from amber_sieve.names import drop_rule_for
@@ -36,6 +37,21 @@ def speckled(seed: int = 1) -> np.ndarray:
     rng = np.random.default_rng(seed)
     weights = rng.dirichlet((0.5, 0.5, 0.5), (40, 60)).astype(np.float32)
     return to_oklab(np.ascontiguousarray((weights @ np.array((RED, ORANGE, GREEN), np.float32)).transpose(2, 0, 1)))
+
+
+class OffersTest(unittest.TestCase):
+    def test_a_robot_that_takes_only_what_is_offered(self):
+        """Four objects, named before any of them was scored: cloth, leaf and turquoise of the yard, honey of the close-up."""
+        for picture, name in (("yard", "cloth"), ("yard", "leaf"), ("yard", "turquoise"), ("close", "honey")):
+            scores = robot.offered_clicks(robot.half_frame(picture), robot.half_truth(picture, name))
+            self.assertGreaterEqual(scores[-1], scores[0] - 0.02, (picture, name, scores))
+
+    def test_nothing_is_offered_where_nothing_is_picked_or_all_is_one_colour(self):
+        frame = robot.half_frame("yard")
+        self.assertIsNone(offered(Sieve(), frame, Cache(10**8)))
+        flat = Frame(np.full((3, 60, 80), 0.3, np.float32))
+        alone = Sieve(edge=Edge(follow=0.0, specks=0, holes=0, clean=0), pick=Pick(samples=(sample_at(flat, 20, 20),)))
+        self.assertIsNone(offered(alone, flat, Cache(10**8)))
 
 
 class SizesTest(FolderCase):

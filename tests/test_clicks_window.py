@@ -7,7 +7,7 @@ import time
 
 import numpy as np
 from common import DEMO, ROOT, WindowCase, overlap, truth
-from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtCore import QPointF, QRect, Qt
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QToolTip
 
@@ -17,7 +17,7 @@ from amber_sieve.live.preview import difference_of
 from amber_sieve.live.seen import Seen
 from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project import edits, presets, storage
-from amber_sieve.project.model import Edge, Sieve
+from amber_sieve.project.model import Area, Edge, Sieve
 from amber_sieve.render.cache import Cache
 
 SHIFT, CTRL = Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.ControlModifier
@@ -95,6 +95,41 @@ class ClicksTest(WindowCase):
         self.canvas._hover(None)
         self.settle()
         self.assertEqual((self.viewing.last.mask.max(), self.troubles), (0, []))
+
+    def test_the_next_click_is_offered_where_the_mask_is_least_sure(self):
+        offers = []
+        self.workspace.offers.offered.connect(offers.append)
+        self.click(735, 830)
+        self.assertEqual(offers, [])
+        self.workspace.preferences.change(offers=True)
+        self.click(735, 840)
+
+        def answered() -> None:
+            deadline = time.monotonic() + 20
+            while not self.workspace.workers.offers.idle and time.monotonic() < deadline:
+                self.application.processEvents()
+            self.application.processEvents()
+
+        answered()
+        x, y = offers[-1]
+        self.assertTrue(0 <= x < 1800 and 0 <= y < 1200)
+        pane = self.canvas.panes[0]
+        at = self.canvas.viewport.to_pane(QPointF(x, y)).toPoint()
+        pane._inside = True  # the pointer is over it
+        ring = pane.grab(QRect(at.x() - 11, at.y() - 11, 22, 22)).toImage()
+        self.workspace.preferences.change(offers=False)
+        self.assertIsNone(offers[-1])
+        plain = pane.grab(QRect(at.x() - 11, at.y() - 11, 22, 22)).toImage()
+        self.assertNotEqual(ring, plain)
+        # With a box round the place only what lies there can be offered.
+        self.workspace.preferences.change(offers=True)
+        self.work.edit_sieve(
+            lambda s: s.but(areas=(Area(kind="rect", mode="intersect", points=((735, 840), (800, 840), (735, 900))),)), "Area"
+        )
+        self.settle()
+        answered()
+        self.assertTrue(offers[-1] is None or (670 < offers[-1][0] < 800 and 780 < offers[-1][1] < 900), offers[-1])
+        self.assertEqual(self.troubles, [])
 
     def test_surfaces_are_offered_shown_and_picked(self):
         self.workspace.preferences.change(surfaces=True)

@@ -36,6 +36,7 @@ class Preferences(Frozen):
     arrangement: Arrangement = "twin"
     panels: bool = True
     surfaces: bool = True
+    offers: bool = True
     inset_share: float = number(30, 12, 60, "Inset width", "%", help="Width of the inset mask, of the picture's pane")
     inset_x: float = number(100, 0, 100, "Inset place", "%", help="Where the inset lies from left (0) to right (100)")
     inset_y: float = number(100, 0, 100, "Inset height", "%", help="Where the inset lies from top (0) to bottom (100)")

@@ -12,6 +12,7 @@ from .areas import AreasController
 from .clip import ClipController
 from .exports import ExportsController
 from .memory import stages_may_keep
+from .offers import Offers
 from .pictures import Pictures
 from .playback import Playback
 from .preferences import PreferenceStore
@@ -49,6 +50,7 @@ class Workspace:
         self.ahead = LookAhead(work, viewing, workers, self.samples)
         self.stack = StackController(work, speech)
         self.surfaces = SurfacesController(work, viewing, workers, self.ahead, self.stack, preferences)
+        self.offers = Offers(work, viewing, workers, preferences)
         self.presets = PresetShelf(work, speech)
         self.areas = AreasController(work, viewing, speech)
         self.adjust = AdjustController(work, viewing, tools, speech)

@@ -72,6 +72,9 @@ class Pane(QWidget):
         #: A pixel, and the colour that a click there would take.
         self._promised: tuple[int, int, tuple[float, float, float]] = (-1, -1, (0.0, 0.0, 0.0))
         workspace.readout.promised.connect(self._take_promise)
+        #: A place that is offered for the next click.
+        self._offered: QPointF | None = None
+        workspace.offers.offered.connect(self._take_offer)
         self.surround = "dark"
         self.marks = True
         self.tool_cursor = QCursor(Qt.CursorShape.CrossCursor)
@@ -164,6 +167,8 @@ class Pane(QWidget):
                 self._draw_outline(painter, self._work.sieve.pick.outline)
             for sample in self._work.sieve.pick.samples:
                 self._draw_sample(painter, sample)
+            if self._offered is not None:
+                self._draw_offer(painter, self._offered)
         self.overlay(painter)
         if self._areas.outlined is not None:
             self._draw_island(painter)
@@ -263,6 +268,17 @@ class Pane(QWidget):
         painter.setBrush(Qt.BrushStyle.NoBrush)
         points = [self.viewport.to_pane(QPointF(x, y)) for x, y in outline]
         draw_edged(painter, lambda: painter.drawPolygon(*points), width=1.2, style=Qt.PenStyle.DashLine)
+
+    def _take_offer(self, place: tuple[float, float] | None) -> None:
+        self._offered = QPointF(*place) if place is not None else None
+        self.update()
+
+    def _draw_offer(self, painter: QPainter, place: QPointF) -> None:
+        """A small dotted ring, quieter than a sample."""
+        at = self.viewport.to_pane(place)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        draw_edged(painter, lambda: painter.drawEllipse(at, 9, 9), width=1.4, style=Qt.PenStyle.DotLine)
 
     def _draw_sample(self, painter: QPainter, sample: Sample) -> None:
         """A keep sample is a ring round a dot, a drop sample a crossed-out lozenge; one that reaches only here stands on a point."""

@@ -150,6 +150,11 @@ def _view() -> Iterator[Row]:
         ticked=lambda w: w.workspace.ahead.on,
     )  # fmt: skip
     yield Command(
+        "offers", "view", "Offer the &next click", lambda w: _prefer(w, offers=not w.workspace.preferences.values.offers), "",
+        "A small ring where the mask is least sure: a click there is likely to change most",
+        ticked=lambda w: w.workspace.preferences.values.offers,
+    )  # fmt: skip
+    yield Command(
         "why", "view", "Wh&y is this pixel in or out?", lambda w: w.workspace.readout.explain(), "Y",
         "What decided about the pixel under the pointer, and which control would change it",
     )  # fmt: skip

@@ -1,0 +1,68 @@
+"""The next click: where on a picture one is likely to change most."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ..core.colour.oklab import to_oklab
+from ..core.frame import Frame
+from ..core.pick.pieces import HALF
+from ..core.pick.samples import Probe, distance_to
+from ..core.pick.unsure import unsure_place
+from ..project.model import Pick, Sieve
+from ..render.cache import Cache
+from ..render.mask import bounds_of, mask_of, place_of, probe_of
+
+#: What is so near to a place that was clicked, hundredths of Oklab, and masked alike needs no other click.
+SETTLED = 4.5
+#: Half the side of the square round a place whose mean is its colour, pixels.
+AROUND = 2
+
+
+def _margin(lab: np.ndarray, pick: Pick) -> np.ndarray:
+    """How far each pixel lies within the tolerance of the samples that reach everywhere, (H, W) float32."""
+    keeps, drops = (
+        [s for s in pick.samples if s.on and s.role == role and s.reach == "everywhere" and s.compare == "surface"]
+        for role in ("keep", "drop")
+    )
+    away = [distance_to(lab, [probe_of(sample, pick)]) for sample in keeps]
+    if not away:
+        return np.full(lab.shape[1:], -np.inf, np.float32)
+    margin: np.ndarray = np.max([s.tolerance + s.falloff / 2 - d for s, d in zip(keeps, away, strict=True)], axis=0)
+    nearest = np.min(away, axis=0)
+    for sample in drops:
+        margin = np.minimum(margin, distance_to(lab, [probe_of(sample, pick)]) - nearest)
+    return margin.astype(np.float32)
+
+
+def offered(sieve: Sieve, frame: Frame, cache: Cache, passed: tuple[tuple[float, float], ...] = ()) -> tuple[float, float] | None:
+    """The place, full-resolution pixels, at which a click is likely to change the mask most; None where none is, or nothing is picked by surface.
+
+    Parameters
+    ----------
+    sieve : as it stands on the frame. frame : the whole of what it measures, reduced by about `clicking.looked_at`.
+    passed : places that were looked at and are right as they are.
+    """
+    keeps = [sample for sample in sieve.pick.samples if sample.on and sample.role == "keep" and sample.compare == "surface"]
+    if not keeps or sieve.mask_from != "own":
+        return None
+    mask = mask_of(frame, sieve, cache) > HALF
+    lab = cache.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
+    bounds = bounds_of(frame, sieve, cache)
+    settled = ~bounds if bounds is not None else np.zeros(mask.shape, bool)
+    height, width = mask.shape
+
+    def pixel(place: tuple[float, float]) -> tuple[int, int]:
+        return int(np.clip(place[0], 0, width - 1)), int(np.clip(place[1], 0, height - 1))
+
+    places = [pixel(place_of(sample, frame)) for sample in sieve.pick.samples if sample.on]
+    places += [pixel(((x - frame.origin[0]) * frame.scale, (y - frame.origin[1]) * frame.scale)) for x, y in passed]
+    for x, y in places:
+        patch = frame.planes[:, max(0, y - AROUND) : y + AROUND + 1, max(0, x - AROUND) : x + AROUND + 1].reshape(3, -1).mean(axis=1)
+        red, green, blue = (float(value) for value in patch)
+        settled = settled | ((distance_to(lab, [Probe((red, green, blue))]) < SETTLED) & (mask == mask[y, x]))
+    kept = [pixel(place_of(sample, frame)) for sample in keeps]
+    found = unsure_place(_margin(lab, sieve.pick), mask, kept, settled)
+    if found is None:
+        return None
+    return (found[0] + 0.5) / frame.scale + frame.origin[0], (found[1] + 0.5) / frame.scale + frame.origin[1]
