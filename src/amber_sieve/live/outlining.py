@@ -26,6 +26,8 @@ from .clicking import clicked
 from .sampling import sample_at
 
 Points = Sequence[tuple[float, float]]
+#: Overlap that each further sample must bring: what is told from the outside is rough, and its mistakes are not to be clicked.
+EACH = 0.05
 #: The thing is looked for on about so many pixels, in so many rounds.
 OUTLINED_ON, ROUNDS = 160_000, 5
 #: At most so many samples come out; a wrong region less deep than this, as a share of the picture's side, needs none.
@@ -87,7 +89,7 @@ def outlined(sieve: Sieve, outline: Points, whole: Frame, frame: Frame, cache: C
         progress.step(0.3 + 0.7 * (count + 1) / MOST)
         masked = mask_of(frame, found_amounts(sieve, frame, cache), cache) > HALF
         likeness = float((thing & masked).sum() / max(1, (thing | masked).sum()))
-        best = max(best, (likeness, sieve.pick.samples), key=lambda one: one[0])
+        best = max(best, (likeness - EACH * count, sieve.pick.samples), key=lambda one: one[0])
         miss, leak = deepest(thing & ~masked), deepest(masked & ~thing)
         role = "keep" if miss[2] >= leak[2] else "drop"
         x, y, depth = miss if role == "keep" else leak

@@ -36,7 +36,7 @@ from .spread import round_box
 #: Reaches tried, full-resolution pixels; and how far into the surface the band goes in which they are compared.
 REACHES, INSIDE = (2.0, 7.0, 24.0), 3.0
 #: What is left unexplained is averaged with this standard deviation, full-resolution pixels, at a scale so many times coarser.
-SMOOTH, COARSE = 25.0, 6
+SMOOTH, COARSE = 15.0, 6
 #: Difference in what is left unexplained at which one candidate rules over another.
 RULES = 0.005
 #: A longer reach must explain so much more than the next shorter one: texture is explained by anything that is long enough.
