@@ -96,6 +96,17 @@ class ClicksTest(WindowCase):
         self.settle()
         self.assertEqual((self.viewing.last.mask.max(), self.troubles), (0, []))
 
+    def test_an_empty_pick_keeps_whatever_the_mode_and_modes_stay_with_their_picture(self):
+        self.page.modes["drop"].click()
+        self.click(1230, 400)
+        self.assertEqual([sample.role for sample in self.samples()], ["keep"])
+        self.click(735, 830)
+        self.assertEqual([sample.role for sample in self.samples()], ["keep", "drop"])
+        self.open(DEMO / "close.png")
+        self.assertEqual((self.page.modes[""].isChecked(), self.workspace.tools.role), (True, ""))
+        self.click(600, 700, CTRL)
+        self.assertEqual([sample.role for sample in self.samples()], ["keep"])
+
     def test_the_next_click_is_offered_where_the_mask_is_least_sure(self):
         offers = []
         self.workspace.offers.offered.connect(offers.append)

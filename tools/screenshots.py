@@ -55,16 +55,41 @@ class Photographer:
 
     def take(self, name: str, flash: bool = False) -> None:
         settle(self.workspace)
+        self._quiet()
         if not flash:  # what the last click did is shown for a moment only
             self.window.canvas._end_flash()
         self.window.stack.follow()
         self.application.processEvents()
         self.window.grab().save(str(OUT / f"{name}.png"))
 
+    def _quiet(self) -> None:
+        """Wait for what nobody waits for: surfaces, and the next click."""
+        workers, end = self.workspace.workers, time.monotonic() + 20
+        is_still = self.workspace.work.frames <= 1
+        while time.monotonic() < end and not (
+            workers.surfaces.idle and workers.offers.idle and (self.window.surfaces.chips or not is_still)
+        ):
+            self.application.processEvents()
+            time.sleep(0.01)
+
+
+def ahead(camera: Photographer) -> None:
+    """A click that is only looked at: the pointer rests on the cloth while Q is held."""
+    camera.open("yard.png")
+    camera.workspace.samples.take(742, 790)
+    settle(camera.workspace)
+    camera.workspace.ahead.switch(True)
+    camera.point(1205, 400)
+    end = time.monotonic() + 3
+    while time.monotonic() < end:
+        camera.application.processEvents()
+    camera.take("ahead")
+    camera.workspace.ahead.switch(False)
+
 
 def pick(camera: Photographer) -> None:
     camera.open("yard.png")
-    for x, y, role in ((1398, 882, "keep"), (535, 210, "drop"), (1662, 1042, "keep")):
+    for x, y, role in ((1398, 882, "keep"), (231, 880, "drop"), (1662, 1042, "keep")):
         camera.workspace.samples.take(x, y, role)
         settle(camera.workspace)
     camera.point(1380, 1000)
@@ -283,7 +308,7 @@ def keys(camera: Photographer) -> None:
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     camera = Photographer()
-    for view in (pick, bands, views, edge, areas, adjust, believable, stack, export, tray, clip, reading, queue, inset, keys):
+    for view in (pick, ahead, bands, views, edge, areas, adjust, believable, stack, export, tray, clip, reading, queue, inset, keys):
         view(camera)
     camera.workspace.work.history.mark_saved()
     camera.window.close()

@@ -175,7 +175,7 @@ class SamplesController(QObject):
                     return fresh.but(pick=fresh.pick.but(outline=tuple(points)))
 
                 self._work.edit(lambda held: held.with_sieve(change(held.sieve(sieve_id))), "Outline a thing")
-                self.speech.said.emit(f"{len(samples)} samples found inside the outline")
+                self.speech.said.emit(f"{len(samples)} {'sample' if len(samples) == 1 else 'samples'} found inside the outline")
 
         self._workers.wait_for("Looking inside the outline", work, then)
 

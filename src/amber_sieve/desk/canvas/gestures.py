@@ -48,7 +48,9 @@ class Gestures:
             pane.sized.connect(lambda by: area_tools.resize_brush(area_tools.brush.size + by / viewport.zoom))
 
     def _role(self, held: Qt.KeyboardModifier) -> tuple[str, bool]:
-        """What a gesture does: its role, and whether it starts over. Plain starts over, Shift keeps too, Ctrl drops."""
+        """What a gesture does: its role, and whether it starts over. Plain starts over, Shift keeps too, Ctrl drops; where nothing is kept yet, all keep."""
+        if not any(sample.on and sample.role == "keep" for sample in self._work.sieve.pick.samples):
+            return "keep", not self._work.sieve.pick.samples
         role = "drop" if held & Qt.KeyboardModifier.ControlModifier else "keep"
         adding = bool(held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier))
         if self._tools.role and not adding:

@@ -278,7 +278,7 @@ class Pane(QWidget):
         at = self.viewport.to_pane(place)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        draw_edged(painter, lambda: painter.drawEllipse(at, 9, 9), width=1.4, style=Qt.PenStyle.DotLine)
+        draw_edged(painter, lambda: painter.drawEllipse(at, 6, 6), QColor(235, 235, 235), width=1.1, style=Qt.PenStyle.DotLine)
 
     def _draw_sample(self, painter: QPainter, sample: Sample) -> None:
         """A keep sample is a ring round a dot, a drop sample a crossed-out lozenge; one that reaches only here stands on a point."""

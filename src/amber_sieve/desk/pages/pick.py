@@ -106,6 +106,7 @@ class PickPage(Page):
         #: By sample, the tolerances at which its mask holds still.
         self._sizes: dict[str, tuple[float, ...]] = {}
         workspace.samples.clicked.connect(self._take_sizes)
+        workspace.work.source_changed.connect(self._plain_mode)
         workspace.viewing.rendered.connect(self._cover)
         self.follow()
 
@@ -306,6 +307,11 @@ class PickPage(Page):
         if not result.wanted.looking.peeking:
             self.histogram.show_counts(result.coverage.histogram)
             self.coverage.setText(f"Covers {100 * result.coverage.whole:.1f} %; partial pixels {100 * result.coverage.partial:.1f} %")
+
+    def _plain_mode(self) -> None:
+        """Another picture begins with a plain click: a mode is not carried along."""
+        self._tools.role = ""
+        self.modes[""].setChecked(True)
 
     def _take_sizes(self, clicked: Clicked) -> None:
         """Remember at which tolerances the mask of a sample holds still, to mark them; of samples that are there."""
