@@ -36,11 +36,11 @@ from .spread import round_box
 #: Reaches tried, full-resolution pixels; and how far into the surface the band goes in which they are compared.
 REACHES, INSIDE = (2.0, 7.0, 24.0), 3.0
 #: What is left unexplained is averaged with this standard deviation, full-resolution pixels, at a scale so many times coarser.
-SMOOTH, COARSE = 15.0, 6
+SMOOTH, COARSE = 22.0, 6
 #: Difference in what is left unexplained at which one candidate rules over another.
 RULES = 0.005
 #: A longer reach must explain so much more than the next shorter one: texture is explained by anything that is long enough.
-LONGER = 0.01
+LONGER = 0.014
 #: A pixel of which more than this was mixed anew lies in the band.
 HALF = 0.5
 #: What a pixel leaves unexplained counts up to here; and what is added to |F - B|, so that noise does not rule where they are alike.
