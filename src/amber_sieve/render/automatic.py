@@ -6,7 +6,6 @@ from __future__ import annotations
 import functools
 from collections.abc import Callable
 
-import cv2
 import numpy as np
 
 from ..core.frame import Frame
@@ -18,14 +17,12 @@ from .layers import Layers, no_layers
 from .resolved import found_of, with_found
 from .stages.edging import EdgeStage
 from .stages.every import BLOCKS, EDGE, steps_of
+from .sure import FAINT, sure_weights
 
 #: Means of what is masked are taken on a picture reduced to about so many pixels, over at most so many of them.
 MEANS_ON, COUNTED = 400_000, 20_000
-#: What is masked less does not count, and a mask that holds less than so many pixels of a picture has no colour of its own.
-FAINT, NEARLY_NOTHING = 0.02, 0.5
-#: Sure is what is masked by this share of what is masked most, away from what is not by a pixel. Mixed pixels and strays would tint a mean:
-#: the sure ones alone count, where they hold this share of the whole mask.
-SURE, MOSTLY_SURE = 0.98, 0.3
+#: A mask that holds less than so many pixels of a picture has no colour of its own.
+NEARLY_NOTHING = 0.5
 #: Gives the amount that a stage asks for, None where it finds that itself.
 Finds = Callable[[EdgeStage], float | None]
 
@@ -58,14 +55,9 @@ def with_table(sieve: Sieve, layers: Layers) -> Sieve:
 def _colours_in(small: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers) -> tuple[np.ndarray, np.ndarray] | None:
     """Light (3, 1, N) that arrives at a sieve where it surely masks, and how far each pixel is masked; None where hardly any is."""
     mask = sieve_masked(small, project, sieve_id, cache, layers).mask
-    weights = np.where(mask > FAINT, mask, np.float32(0))
-    total = weights.sum(dtype=np.float64)
-    if total < NEARLY_NOTHING:
+    if mask[mask > FAINT].sum(dtype=np.float64) < NEARLY_NOTHING:
         return None
-    sure = cv2.erode((mask >= SURE * mask.max()).astype(np.uint8), np.ones((3, 3), np.uint8))
-    if sure.sum() >= MOSTLY_SURE * total:
-        weights = sure
-    weights = weights.ravel()
+    weights = sure_weights(mask).ravel()
     held = np.flatnonzero(weights)
     held = held[:: max(1, held.size // COUNTED)]
     planes = arriving(small, project, sieve_id, cache, layers).planes.reshape(3, -1)

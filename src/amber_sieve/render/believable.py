@@ -18,6 +18,7 @@ from .cache import Cache
 from .evaluate import after_sieves, arriving, made_by, sieve_masked, working
 from .fringe import fringe_of
 from .layers import Layers, no_layers
+from .sure import sure_weights
 
 #: A pixel belongs to what is judged from this share of the mask on.
 HELD = 0.5
@@ -116,7 +117,9 @@ def believable_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, l
             return Believable(0, 0, 1, 0, 0, marks, project.gamut)
         before, after = below.planes, after_sieves(frame, project, upto, cache, layers).planes
         seen_after = lower_chroma(after) if project.gamut == "lower chroma" else np.clip(after, 0, 1)
-        means = [to_cielab(one[:, inside].mean(axis=1, dtype=np.float64)[None]) for one in (before, after)]
+        weights = sure_weights(mask)
+        light = (np.einsum("chw,hw->c", one, weights, dtype=np.float64) / weights.sum(dtype=np.float64) for one in (before, after))
+        means = [to_cielab(one[None]) for one in light]
         outside = [((one < -SLACK) | (one > 1 + SLACK)).any(axis=0) for one in (before, after)]
         newly = outside[1] & ~outside[0] & inside
         sigma = max(1.0, AROUND * frame.scale)
