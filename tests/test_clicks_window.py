@@ -143,6 +143,7 @@ class ClicksTest(WindowCase):
         self.assertEqual(self.troubles, [])
 
     def test_surfaces_are_offered_shown_and_picked(self):
+        narrowest = self.window.minimumSizeHint().width()
         self.workspace.preferences.change(surfaces=True)
         self.open(DEMO / "yard.png")
         row = self.window.surfaces
@@ -168,6 +169,12 @@ class ClicksTest(WindowCase):
         QTest.mouseClick(row.chips[4], Qt.MouseButton.LeftButton, CTRL)
         self.settle()
         self.assertEqual((len(self.work.project.stack), len(self.samples())), (2, 1))
+        # The row shows as many as there is room for, and never makes the window wider.
+        self.assertEqual(self.window.minimumSizeHint().width(), narrowest)
+        row.resize(300, row.height())
+        self.assertTrue(0 < sum(chip.isVisible() for chip in row.chips) < 10)
+        row.resize(800, row.height())
+        self.assertTrue(all(chip.isVisible() for chip in row.chips))
         self.window.surfaces.fold.click()  # folded, they are not looked for in the next picture
         self.assertFalse(row.chips[0].isVisible())
         self.open(DEMO / "close.png")

@@ -89,7 +89,7 @@ def ahead(camera: Photographer) -> None:
 
 def pick(camera: Photographer) -> None:
     camera.open("yard.png")
-    for x, y, role in ((1398, 882, "keep"), (231, 880, "drop"), (1662, 1042, "keep")):
+    for x, y, role in ((1398, 882, "keep"), (231, 945, "drop"), (1662, 1042, "keep")):
         camera.workspace.samples.take(x, y, role)
         settle(camera.workspace)
     camera.point(1380, 1000)

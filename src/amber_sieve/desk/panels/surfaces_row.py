@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QEvent, QSize, Qt
-from PyQt6.QtGui import QEnterEvent, QGuiApplication, QIcon, QPixmap
-from PyQt6.QtWidgets import QHBoxLayout, QToolButton, QWidget
+from PyQt6.QtGui import QEnterEvent, QGuiApplication, QIcon, QPixmap, QResizeEvent
+from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy, QToolButton, QWidget
 
 from ...workspace.surfaces import HEIGHT, Chip, SurfacesController
 from ...workspace.workspace import Workspace
@@ -45,6 +45,8 @@ class SurfacesRow(QWidget):
         super().__init__()
         self._surfaces, self._preferences = workspace.surfaces, workspace.preferences
         self.setObjectName("panel")
+        self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
+        self.setMinimumWidth(1)  # in place of what its chips would ask for
         self.fold = QToolButton()
         self.fold.setText("Surfaces")
         self.fold.setCheckable(True)
@@ -63,6 +65,17 @@ class SurfacesRow(QWidget):
         self._preferences.changed.connect(self._follow)
         self._follow()
 
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def _fit(self) -> None:
+        """Show as many chips as there is room for: the row never makes the window wider."""
+        room = self.width() - self.fold.sizeHint().width() - 12
+        for button in self.chips:
+            room -= button.sizeHint().width() + self.row.spacing()
+            button.setVisible(self._preferences.values.surfaces and room >= 0)
+
     def _show(self, chips: list[Chip]) -> None:
         for button in self.chips:
             self.row.removeWidget(button)
@@ -77,6 +90,5 @@ class SurfacesRow(QWidget):
         on = self._preferences.values.surfaces
         self.fold.setChecked(on)
         self.fold.setArrowType(Qt.ArrowType.DownArrow if on else Qt.ArrowType.RightArrow)
-        for button in self.chips:
-            button.setVisible(on)
+        self._fit()
         self.setFixedHeight(HEIGHT + 12 if on and self.chips else self.fold.sizeHint().height() + 4)
