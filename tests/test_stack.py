@@ -162,6 +162,16 @@ class LinksTest(unittest.TestCase):
         self.assertIn("Strength is 50 %", told(one.but(areas=()), 50))
         self.assertIn("The mask is inverted: 100 %", told(one.but(areas=(), invert=True), 90))
         self.assertIn("No sample and no band is set", told(Sieve(id="one", name="one"), 50))
+        # Of two keep samples the one whose tolerance reaches the pixel decides, not the nearer one.
+        flat = Frame(np.full((3, 20, 20), 0.2, np.float32))
+        near, far = (
+            sample_at(Frame(np.full((3, 20, 20), light, np.float32)), 5, 5, compare="luminance", tolerance=tolerance)
+            for light, tolerance in ((0.21, 0.1), (0.3, 40.0))
+        )
+        both = Sieve(id="one", name="one", edge=BARE, pick=Pick(samples=(near, far)))
+        said = " ".join(why(flat, Project(stack=(both,)), "one", (10, 10), Cache(10**7)))
+        self.assertIn("decides is keep 2", said)
+        self.assertIn("so it keeps this pixel", said)
         lent = why(frame, Project(stack=(one, Sieve(id="two", name="two", mask_from="same", of=("one",)))), "two", place(50), Cache(10**7))
         self.assertIn("made from one: ask there", lent[-1])
 

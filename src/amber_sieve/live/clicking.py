@@ -11,7 +11,7 @@ from ..core.colour.oklab import to_oklab
 from ..core.frame import Frame
 from ..core.pick.pieces import HALF
 from ..core.pick.propose import LOWEST, propose_drop, propose_here, propose_keep
-from ..core.pick.tolerance import steady_sizes, thinned
+from ..core.pick.tolerance import Steadiness, thinned
 from ..names import Reach, drop_rule_for
 from ..project import edits
 from ..project.model import Pick, Sample, Sieve
@@ -117,15 +117,15 @@ def clicked(
         sieve = edits.with_samples(sieve, ())
     passes = passes_of(frame, sieve.edge)
     sample = sample.but(rule=drop_rule_for(sample.compare))
+    sizes: tuple[float, ...] = ()
     if tolerance is not None:
         sample = sample.but(tolerance=tolerance, reach=reach or "everywhere")
+    elif sample.compare == "surface" and sample.place == "patch" and reach != "here" and not sieve.pick.samples:
+        steady = Steadiness(to_oklab(thinned(frame.planes, bounds_of(frame, sieve, cache))), probe_of(sample, sieve.pick))
+        sizes, sample = steady.sizes, sample.but(tolerance=round(steady.tolerance, 2), reach=reach or sample.reach)
+        sample = sample.but(tolerance=_next_size(sample, before, sizes))
     else:
         sample = proposed(sample, sieve.pick, frame, cache, passes, bounds_of(frame, sieve, cache), reach)
-    sizes: tuple[float, ...] = ()
-    if tolerance is None and sample.compare == "surface" and sample.place == "patch" and not sieve.pick.samples:
-        lab = to_oklab(thinned(frame.planes, bounds_of(frame, sieve, cache)))
-        sizes = steady_sizes(lab, probe_of(sample, sieve.pick))
-        sample = sample.but(tolerance=_next_size(sample, before, sizes))
     after = edits.with_sample(sieve, sample)
     old, new = (samples_mask(frame, one.pick, cache, passes) for one in (sieve, after))
     change = new - old

@@ -9,7 +9,7 @@ from ..core.colour.oklab import to_oklab
 from ..core.colour.transfer import to_levels
 from ..core.frame import Frame
 from ..core.pick.pieces import HALF
-from ..core.pick.samples import distance_to
+from ..core.pick.samples import FARTHEST, distance_to
 from ..names import BANDS, MEASURES, TOLERANCES
 from ..project.model import Project, Sample, Sieve
 from .areas import area_coverage
@@ -56,7 +56,10 @@ def _of_samples(pixel: _Pixel) -> list[str]:
     rows = [
         (pixel.distance(sample), number, sample) for number, sample in enumerate(pixel.sieve.pick.samples, 1) if sample.on
     ]  # a tie is decided by the order in which they were taken
-    nearest = {role: min((row for row in rows if row[2].role == role), default=None) for role in ("keep", "drop")}
+    # The keep sample that decides is the one whose tolerance goes farthest beyond the pixel; a drop sample competes by its distance.
+    keeps = sorted((row for row in rows if row[2].role == "keep"), key=lambda row: row[0] - row[2].tolerance)
+    nearest = {"keep": keeps[0] if keeps else None, "drop": min((row for row in rows if row[2].role == "drop"), default=None)}
+    closest = min((row[0] for row in keeps), default=0.0)
     lines = []
     for role, near in nearest.items():
         if near is None:
@@ -65,10 +68,11 @@ def _of_samples(pixel: _Pixel) -> list[str]:
         unit, name = TOLERANCES[sample.compare][1], _name(sample, number)
         most = sample.tolerance + (0 if sample.shape == "hard" else sample.falloff)
         where = " (only where it was taken)" if sample.reach == "here" else ""
-        line = f"The nearest {role} sample is {name}{where}, at a distance of {distance:.1f}{unit} by {sample.compare}; its tolerance is {sample.tolerance:g}"
+        away = f"{distance:.1f}{unit}" if distance < FARTHEST else "more than can be measured"
+        line = f"The {role} sample that decides is {name}{where}, at a distance of {away} by {sample.compare}; its tolerance is {sample.tolerance:g}"
         competes = role == "drop" and sample.rule == "nearer" and nearest["keep"] is not None
         if competes and nearest["keep"] is not None:
-            farther = distance - nearest["keep"][0]
+            farther = distance - closest
             side = (
                 "nearer than the keep sample, so it takes this pixel out"
                 if farther < 0
@@ -100,7 +104,8 @@ def _of_bands(pixel: _Pixel) -> list[str]:
         inside = shifted is not None and full_from <= shifted <= full_to
         words = "inside" if inside else "in the fade of" if shifted is not None else "outside"
         turned = ", which is inverted" if band.inverted else ""
-        lines.append(f"Its {name} is {value:.0f}{unit}, {words} the band from {full_from:g} to {full_to:g}{turned}.")
+        reach = f" A band that goes to {value:.0f}{unit} would hold it." if not inside and not band.inverted else ""
+        lines.append(f"Its {name} is {value:.0f}{unit}, {words} the band from {full_from:g} to {full_to:g}{turned}.{reach}")
     if pixel.sieve.bands.ramp.on:
         lines.append("The mask is the luminance itself here (the ramp).")
     return lines

@@ -13,7 +13,7 @@ from .options import Commands, overwrite_option, progress, say_notes
 from .values import LAST_FRAME, whole
 
 #: The ways that can be asked for, and the steps from frame to frame that each takes.
-WAYS = {"both": (1, -1), "forwards": (1,), "backwards": (-1,)}
+DIRECTIONS = {"both": (1, -1), "forwards": (1,), "backwards": (-1,)}
 
 
 def add(commands: Commands) -> None:
@@ -27,7 +27,7 @@ def add(commands: Commands) -> None:
         "--from", dest="start", type=whole(0, LAST_FRAME), required=True, metavar="FRAME", help="where the area lies right"
     )
     command.add_argument("--move", choices=MOVES, default="position, size and rotation", help="what the motion may be made of")
-    command.add_argument("--way", choices=tuple(WAYS), default="both")
+    command.add_argument("--way", choices=tuple(DIRECTIONS), default="both")
     overwrite_option(command)
     command.set_defaults(run=run)
 
@@ -52,14 +52,15 @@ def run(arguments: argparse.Namespace) -> int:
     sieve, number = _sieve_of(project, arguments.sieve), arguments.start
     areas = at_frame(sieve, number).areas
     if arguments.area > len(areas):
-        raise Trouble(f"{sieve.name} has no area {arguments.area}: its areas go up to {len(areas)}.")
+        there = f"it has {len(areas)}, from 1" if areas else "draw one first, as with mask --area and --save"
+        raise Trouble(f"{sieve.name} has no area {arguments.area}: {there}.")
     spare_inputs([arguments.out], [arguments.project], arguments.overwrite)
     source = source_of(project, pathlib.Path(project.source))
     say_notes(source)
     if not number < source.about.frames or source.about.frames == 1:
         raise Trouble(f"{project.source} has {source.about.frames} frames, from 0: there is no frame {number} to track from.")
     said = []
-    for direction in WAYS[arguments.way]:
+    for direction in DIRECTIONS[arguments.way]:
         found = track(source, areas[arguments.area - 1], number, direction, arguments.move, progress(), sieve)
         sieve = with_tracked(sieve, found)
         said += [f"lost at frame {found.lost}"] if found.lost is not None else []

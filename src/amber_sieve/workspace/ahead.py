@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
+from ..errors import Trouble
 from ..live.clicking import Clicked
 from ..live.seen import Seen
 from ..project import edits
@@ -44,16 +45,16 @@ class Foreseen:
 
 @guarded
 class LookAhead(QObject):
-    """`foreseen` comes with a `Foreseen`, or None when it is shown no more; `switched` when it is looked ahead, or no more."""
+    """`foreseen` comes with a `Foreseen`, or None when it is shown no more."""
 
     foreseen = pyqtSignal(object)
-    switched = pyqtSignal(bool)
 
     def __init__(self, work: Work, viewing: Viewing, workers: Workers, samples: SamplesController) -> None:
         super().__init__()
         self.speech = work.speech
         self._work, self._viewing, self._workers, self._samples = work, viewing, workers, samples
-        self._on = False
+        #: Switched on, and held for a while by a key.
+        self._on = self._held = False
         #: Where the pointer rests, and what was found there.
         self._place: Place | None = None
         self._shown: Foreseen | None = None
@@ -62,25 +63,29 @@ class LookAhead(QObject):
         self._resting.setInterval(RESTS)
         self._resting.timeout.connect(self._look)
         workers.aheads.done.connect(self._take)
-        for gone in (work.changed, work.source_changed):
+        for gone in (work.changed, work.source_changed, work.selection_changed):
             gone.connect(self.drop)
 
     @property
     def on(self) -> bool:
         """Whether it is looked ahead."""
-        return self._on
+        return self._on or self._held
 
     def switch(self, on: bool) -> None:
         """Look ahead from now on, or no more."""
-        if on != self._on:
-            self._on = on
-            if not on:
-                self.drop()
-            self.switched.emit(on)
+        self._on = on
+        if not self.on:
+            self.drop()
+
+    def hold(self, held: bool) -> None:
+        """Look ahead for as long as a key is held."""
+        self._held = held
+        if not self.on:
+            self.drop()
 
     def rest(self, place: Place) -> None:
         """The pointer is at a place: when it stays, a click there is worked out."""
-        if not self._on or place == self._place:
+        if not self.on or place == self._place:
             return
         self.drop()
         self._place = place
@@ -104,7 +109,7 @@ class LookAhead(QObject):
     def take(self, place: Place) -> str:
         """Click: as it is shown, where it is. Returns the id of the sample, "" for none."""
         shown = self._shown
-        if shown is not None and shown.place == place and self._work.project is shown.before and self._work.number == shown.number:
+        if shown is not None and shown.place == place and self._still(shown):
             self.drop()
             self._samples.add(shown.sieve_id, shown.came, place.role, place.fresh)
             return shown.came.sample.id
@@ -121,17 +126,24 @@ class LookAhead(QObject):
         opened, before, number, sieve_id = work.opened, work.project, work.number, work.sieve.id
         seen = Seen(opened, before, sieve_id, number, self._workers.cache)
 
-        def answer() -> Foreseen:
+        def answer() -> Foreseen | None:
             with opened.read():
-                came = question(seen)
+                try:
+                    came = question(seen)
+                except Trouble:  # a damaged frame; what is shown says so
+                    return None
                 after = before.with_sieve(edits.with_sample(before.sieve(sieve_id), came.sample, place.fresh))
                 return Foreseen(place, before, number, sieve_id, came, after)
 
         self._workers.aheads.ask(answer)
 
-    def _take(self, found: Foreseen) -> None:
+    def _still(self, found: Foreseen) -> bool:
+        """Whether what was found is of what there is now."""
         work = self._work
-        if found.place != self._place or found.before is not work.project or found.number != work.number:
+        return found.before is work.project and found.number == work.number and found.sieve_id == work.sieve.id
+
+    def _take(self, found: Foreseen | None) -> None:
+        if found is None or found.place != self._place or not self._still(found):
             return
         self._shown = found
         self._viewing.try_out(found.after)

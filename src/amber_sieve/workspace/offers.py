@@ -4,17 +4,19 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
+from ..errors import Trouble
 from ..live.offering import offered
 from ..live.preview import Rendered
 from ..live.seen import Seen
+from ..render.evaluate import mask_value
 from .guard import guarded
 from .preferences import PreferenceStore
 from .viewing import Viewing
 from .work import Work
 from .workers import Workers
 
-#: A place, full-resolution pixels.
-Place = tuple[float, float]
+#: What was asked for, and the place that was found, full-resolution pixels.
+Answer = tuple[tuple[object, ...], tuple[float, float] | None]
 
 
 @guarded
@@ -44,20 +46,23 @@ class Offers(QObject):
         opened, sieve = work.opened, work.sieve
         if opened is None or not self._preferences.values.offers or shown.wanted.hurried or shown.wanted.project is not work.project:
             return
-        wanted = (opened, work.number, sieve.id, sieve.pick, sieve.bands, sieve.edge, sieve.areas)
+        wanted = (opened, work.number, sieve.id, mask_value(work.project, sieve))
         if wanted == self._of:
             return
         self._of = wanted
         self.offered.emit(None)
         seen = Seen(opened, work.project, sieve.id, work.number, self._workers.cache)
 
-        def answer() -> tuple[tuple[object, ...], Place | None]:
+        def answer() -> Answer:
             with opened.read():
-                return wanted, offered(seen.sieve, seen.reduced(), seen.cache)
+                try:
+                    return wanted, offered(seen.sieve, seen.reduced(), seen.cache)
+                except Trouble:  # a damaged frame; what is shown says so
+                    return wanted, None
 
         self._workers.offers.ask(answer)
 
-    def _take(self, answer: tuple[tuple[object, ...], Place | None]) -> None:
+    def _take(self, answer: Answer) -> None:
         wanted, place = answer
         if wanted == self._of:
             self.offered.emit(place)

@@ -10,6 +10,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from ..core.colour.transfer import to_screen
 from ..core.frame import Frame
 from ..core.pick.surfaces import Surface, found_surfaces
+from ..errors import Trouble
 from ..live.clicking import looked_at
 from ..live.preview import Opened
 from ..progress import Cancelled, Progress
@@ -58,7 +59,8 @@ class SurfacesController(QObject):
     ) -> None:
         super().__init__()
         self.speech = work.speech
-        self._work, self._workers, self._ahead, self._stack, self._preferences = work, workers, ahead, stack, preferences
+        self._work, self._viewing, self._workers, self._ahead = work, viewing, workers, ahead
+        self._stack, self._preferences = stack, preferences
         #: What the chips are of: nothing yet, or what is open.
         self._of: object = None
         #: They are being found, and may be stopped.
@@ -84,7 +86,7 @@ class SurfacesController(QObject):
     def _look(self) -> None:
         """Find them as soon as nothing else is wanted."""
         opened, number = self._work.opened, self._work.number
-        if self._progress is not None or opened is None or self._of is opened:
+        if self._progress is not None or opened is None or self._of is opened or self._viewing.plays:
             return
         if not self._preferences.values.surfaces or not self._workers.rests:
             return
@@ -96,7 +98,7 @@ class SurfacesController(QObject):
                 with opened.read():
                     frame = opened.frame(number, looked_at(width, height))
                 return progress, opened, _chips_of(frame, found_surfaces(frame.planes, step=progress.step))
-            except Cancelled:
+            except (Cancelled, Trouble):  # a damaged frame has none; what is shown says so
                 return progress, opened, []
 
         self._workers.surfaces.ask(work)

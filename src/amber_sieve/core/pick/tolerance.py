@@ -36,45 +36,51 @@ def thinned(planes: np.ndarray, within: np.ndarray | None = None) -> np.ndarray:
     return np.ascontiguousarray(seen)
 
 
-def steady_sizes(lab: np.ndarray, probe: Probe) -> tuple[float, ...]:
-    """All tolerances at which the mask of one sample holds still over a wide range, from the smallest on: a surface, then the thing whose colours
-    run into one another, then what that runs into.
-
-    Parameters and units are those of `steady_tolerance`. One counts where growth is least nearby and small, and when the mask is larger than
-    that of the one before by a good share.
-    """
-    distance = np.sort(distance_to(thinned(lab), [probe]), axis=None)
-
-    def area(tolerances: np.ndarray) -> np.ndarray:
-        out: np.ndarray = np.searchsorted(distance, tolerances, side="right") / distance.size
-        return out
-
-    tolerances = np.exp(np.arange(np.log(LOWEST), np.log(WIDEST) + RATIO / 2, RATIO))
-    growth = (area(tolerances * (1 + REACH)) - area(tolerances * (1 - REACH))) / np.maximum(area(tolerances), SMALLEST)
-    near = np.array([growth[max(0, k - NEARBY) : k + NEARBY + 1].min() for k in range(growth.size)])
-    found: list[float] = []
-    for tolerance, least, there in zip(tolerances, near, growth, strict=True):
-        size = float(area(np.array(tolerance)))
-        if there == least and there < STILL and size < MOST_OF_IT and (not found or size > LARGER * float(area(np.array(found[-1])))):
-            found.append(round(float(tolerance), 2))
-    return tuple(found)
-
-
-def steady_tolerance(lab: np.ndarray, probe: Probe) -> float:
-    """The tolerance between ``LOWEST`` and ``HIGHEST`` at which the mask of one sample grows least for its size.
+class Steadiness:
+    """How the mask of one sample grows with its tolerance.
 
     Parameters
     ----------
     lab : (3, H, W) float32, Oklab of the whole picture; thinned here.
     probe : a sample compared by surface.
-
-    Returns
-    -------
-    A tolerance; smaller ones are preferred by the square root, since a mask that is too large is harder to mend.
     """
-    seen = thinned(lab)
-    tolerances = np.arange(LOWEST, HIGHEST + STEP / 2, STEP)
-    distance = np.sort(distance_to(seen, [probe]), axis=None)
-    shrunk, area, grown = (np.searchsorted(distance, tolerances * by, side="right") / distance.size for by in (1 - REACH, 1, 1 + REACH))
-    growth = (grown - shrunk) / np.maximum(area, SMALLEST)
-    return float(tolerances[np.argmin(growth * np.sqrt(tolerances))])
+
+    def __init__(self, lab: np.ndarray, probe: Probe) -> None:
+        self._distance = np.sort(distance_to(thinned(lab), [probe]), axis=None)
+
+    def _area(self, tolerances: np.ndarray) -> np.ndarray:
+        """Share of the picture within some tolerances (N,)."""
+        out: np.ndarray = np.searchsorted(self._distance, tolerances, side="right") / self._distance.size
+        return out
+
+    def _growth(self, tolerances: np.ndarray) -> np.ndarray:
+        """What is taken more from below to above some tolerances (N,), for the size there."""
+        grown: np.ndarray = self._area(tolerances * (1 + REACH)) - self._area(tolerances * (1 - REACH))
+        return grown / np.maximum(self._area(tolerances), SMALLEST)
+
+    @property
+    def tolerance(self) -> float:
+        """The tolerance between ``LOWEST`` and ``HIGHEST`` at which the mask grows least for its size; smaller ones are preferred by the square
+        root, since a mask that is too large is harder to mend."""
+        tolerances = np.arange(LOWEST, HIGHEST + STEP / 2, STEP)
+        return float(tolerances[np.argmin(self._growth(tolerances) * np.sqrt(tolerances))])
+
+    @property
+    def sizes(self) -> tuple[float, ...]:
+        """All tolerances at which the mask holds still over a wide range, from the smallest on: a surface, then the thing whose colours run into
+        one another, then what that runs into. One counts where growth is least nearby and small, and when the mask is larger than that of
+        the one before by a good share."""
+        tolerances = np.exp(np.arange(np.log(LOWEST), np.log(WIDEST) + RATIO / 2, RATIO))
+        growth, areas = self._growth(tolerances), self._area(tolerances)
+        found, last = list[float](), 0.0
+        for k, (tolerance, size) in enumerate(zip(tolerances, areas, strict=True)):
+            least = growth[max(0, k - NEARBY) : k + NEARBY + 1].min()
+            if growth[k] == least < STILL and size < MOST_OF_IT and size > LARGER * last:
+                found.append(round(float(tolerance), 2))
+                last = float(size)
+        return tuple(found)
+
+
+def steady_tolerance(lab: np.ndarray, probe: Probe) -> float:
+    """See `Steadiness.tolerance`."""
+    return Steadiness(lab, probe).tolerance

@@ -333,6 +333,13 @@ class Window(QMainWindow):
         else:
             event.ignore()
 
+    def changeEvent(self, event: QEvent | None) -> None:
+        super().changeEvent(event)
+        if event is not None and event.type() == QEvent.Type.ActivationChange and not self.isActiveWindow():
+            # A key that is let go over another window is not heard here.
+            self.workspace.ahead.hold(False)
+            self.canvas.show_before(False)
+
     # Keys of the picture, wherever the focus is but in a text field
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
@@ -355,7 +362,7 @@ class Window(QMainWindow):
             return True
         if key == Qt.Key.Key_Q:
             if not repeats:
-                self.workspace.ahead.switch(pressed)
+                self.workspace.ahead.hold(pressed)
                 if pressed:
                     self.canvas.look_again()
             return True
