@@ -510,10 +510,10 @@ class TerminalTest(FolderCase):
         print("\n" + done.stdout.strip().splitlines()[-1])
         self.assertEqual(done.returncode, 0, done.stdout)
 
-    def test_controls_are_listed_and_stand_in_the_readme(self):
+    def test_controls_are_listed_and_stand_in_the_docs(self):
         listed = terminal("controls").stdout.strip()
         self.assertIn("| adjust | exposure | -10 to 10 stops | 0 |", listed)
-        self.assertIn(listed, (ROOT / "README.md").read_text())
+        self.assertIn(listed, (ROOT / "docs" / "controls.md").read_text())
 
     def test_any_adjustment_can_be_set_by_name(self):
         # Source: a stop is a factor of two of light (common practice, no source).

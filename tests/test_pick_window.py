@@ -69,7 +69,11 @@ class PickPageTest(WindowCase):
         first, second = self.work.sieve.pick.samples
         self.assertEqual((first.compare, first.shape, second.compare, second.shape), ("levels", "hard", "surface", "linear"))
         self.assertNotEqual(first.tolerance, second.tolerance)
+        self.assertEqual(self.page.whose.title, "Tolerance of keep 1")
         self.page.samples.clearSelection()
+        self.assertEqual(self.page.whose.title, "Tolerance of keep 2")  # with none chosen, of the last
+        self.page.all_samples.click()
+        self.assertEqual(self.page.whose.title, "Tolerance of all 2 samples")
         self.choose(self.page.shape, SHAPES.index("bend"))
         self.page.bend.setFocus()
         QTest.keyClick(self.page.bend, Qt.Key.Key_Right)
@@ -94,17 +98,18 @@ class PickPageTest(WindowCase):
         self.page.samples.item(1).setText("Cloth in the sun")
         self.assertEqual(self.work.sieve.pick.samples[1].name, "Cloth in the sun")
         self.page.samples.item(1).setSelected(True)
-        QTest.mouseClick(self.page.swap, LEFT)
+        self.page.swap.trigger()
         self.assertEqual([s.role for s in self.work.sieve.pick.samples], ["keep", "drop"])
-        QTest.mouseClick(self.page.again, LEFT)
+        self.page.again.trigger()
         self.page.samples.setFocus()
         QTest.keyClick(self.page.samples, Qt.Key.Key_Delete)
         self.assertEqual(len(self.work.sieve.pick.samples), 1)
-        QTest.mouseClick(self.page.clear, LEFT)
+        self.page.clear.trigger()
         self.assertEqual(self.work.sieve.pick.samples, ())
 
     def test_connected_bridge_invert_transparent_and_fit(self):
         self.click(*JAR)
+        self.page.show_number("pick.bridge")  # unfolds its group
         QTest.mouseClick(self.page.connected, LEFT, NONE, QPoint(8, 8))
         self.settle()
         self.assertTrue(self.work.sieve.pick.connected)

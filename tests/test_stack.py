@@ -275,7 +275,7 @@ class StackWindowTest(WindowCase):
         self.assertGreater(held, 0.95)
         self.window.stack.follow()
         self.assertIn("opposite of Sieve 1", self.window.stack.list.item(1).text())
-        self.assertIn("opposite of Sieve 1", self.window.stack.mask_from.text())
+        self.assertIn("opposite of Sieve 1", self.window.stack.mask_from.toolTip())
         # A click in the picture would change a mask that is not looked at: it is said instead.
         samples = self.work.sieve.pick.samples
         self.click(300, 200)
@@ -305,7 +305,7 @@ class StackWindowTest(WindowCase):
         for name in ("Sieve 1", "Sieve 2"):
             menu = QMenu()
             fill_mask_menu(menu, self.workspace)
-            self.choose(menu, "What is left by", name)
+            self.choose(menu, "The rest of", name)
         self.assertEqual(len(self.work.sieve.of), 2)
         self.assertGreater(float(self.viewing.last.coverage.whole), 0.85)
         menu = QMenu()
@@ -314,7 +314,7 @@ class StackWindowTest(WindowCase):
         self.assertEqual(self.work.sieve.joined[0].mode, "add")
         menu = QMenu()
         fill_mask_menu(menu, self.workspace)
-        self.choose(menu, "Its own")
+        self.choose(menu, "Own pick")
         self.assertEqual(self.work.sieve.of, ())
 
     def test_copy_paste_duplicate_solo_and_order(self):
@@ -357,7 +357,7 @@ class StackWindowTest(WindowCase):
         self.assertIn("in Pots (off)", self.window.stack.list.item(0).text())
         menu = QMenu()
         fill_groups_menu(menu, self.workspace, self.window)
-        self.choose(menu, "In no group")
+        self.choose(menu, "No group")
         self.settle()
         self.assertTrue(np.array_equal(self.viewing.last.pictures["result"], seen))
         self.assertEqual(self.troubles, [])
@@ -408,7 +408,7 @@ class StackWindowTest(WindowCase):
         self.choose(menu, "Grey jar", "Compare side by side")
         self.settle()
         self.assertEqual(self.window.canvas.panes[1].view, "other take")
-        self.choose(menu, "Grey jar", "Go on with it")
+        self.choose(menu, "Grey jar", "Switch to this take")
         self.assertEqual(self.work.sieve.adjust.mono.mono, 100)
         self.window.show_history()
         dialog = next(child for child in self.window.children() if type(child).__name__ == "HistoryDialog")

@@ -68,7 +68,7 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
     if is_warm():
         begin()
     else:
-        workspace.pictures.opening.emit("the program for the first time: it is being prepared for this computer, about a minute")
+        workspace.pictures.opening.emit("Amber Sieve for the first time: preparing for this computer, about a minute")
         workspace.workers.run("Preparing for this computer (once)", lambda progress: warm(progress.step), begin)
 
     def end() -> None:

@@ -16,7 +16,7 @@ SHEET = """
 * { color: #e2e2e2; font-size: 12px; }
 QMainWindow, QDialog, QWidget#panel { background: #2e2e2e; }
 QMenuBar, QMenu { background: #262626; }
-QMenuBar::item { padding: 4px 9px; background: transparent; }
+QMenuBar::item { padding: 6px 7px; background: transparent; }
 QMenuBar::item:selected, QMenu::item:selected { background: #4a4a4a; }
 QMenu { border: 1px solid #464646; padding: 4px; }
 QMenu::item { padding: 5px 26px 5px 16px; }
@@ -27,6 +27,9 @@ QLabel#dim { color: #969696; }
 QLabel#active { color: #e89e20; }
 QToolButton#bare { background: transparent; border: 0; padding: 3px 2px; font-weight: 600; color: #d0d0d0; }
 QToolButton#bare:hover { background: #3a3a3a; }
+QFrame#answer { background: #1c1c1c; border: 1px solid #6a6a6a; border-radius: 4px; }
+QFrame#notice { background: #3a3326; border-bottom: 1px solid #1f1f1f; }
+QToolButton#chip { padding: 0; min-height: 12px; }
 QToolButton#bare:focus { background: #453c2a; }
 QToolButton#bare::menu-indicator { image: none; }
 QPushButton, QToolButton, QComboBox { background: #3c3c3c; border: 1px solid #4a4a4a; border-radius: 3px; padding: 4px 7px; min-height: 16px; }
@@ -39,10 +42,9 @@ QComboBox { padding-right: 20px; }
 QComboBox::drop-down { border: 0; width: 18px; }
 QComboBox::down-arrow { image: url(@icons/down.svg); width: 9px; height: 9px; }
 QComboBox QAbstractItemView { background: #262626; selection-background-color: #4a4a4a; }
-QTabBar::tab { background: #2e2e2e; padding: 7px 10px; border: 0; border-bottom: 2px solid #464646; color: #b4b4b4; }
+QTabBar::tab { background: transparent; padding: 7px 9px; border: 0; border-bottom: 2px solid transparent; color: #b4b4b4; }
 QTabBar::tab:selected { color: #ffffff; border-bottom: 2px solid #e89e20; }
 QTabBar::tab:hover { color: #ffffff; }
-QTabWidget::pane { border: 0; }
 QListWidget { background: #222222; border: 1px solid #3a3a3a; outline: 0; }
 QListWidget::item { padding: 4px; }
 QListWidget::item:selected { background: #3f3a30; color: #ffffff; }
@@ -58,14 +60,16 @@ QSlider::handle:horizontal { width: 8px; margin: -6px 0; background: #c8c8c8; bo
 QSlider::handle:horizontal:focus { background: #e89e20; }
 QProgressBar { background: #1c1c1c; border: 1px solid #464646; height: 12px; text-align: center; }
 QProgressBar::chunk { background: #8a6114; }
-QSplitter::handle { background: #1f1f1f; }
+QMainWindow::separator { background: #1f1f1f; width: 3px; height: 3px; }
+QMainWindow::separator:hover { background: #8a6114; }
+QWidget#row { background: #262626; border-bottom: 1px solid #1f1f1f; }
 QToolTip { background: #1c1c1c; color: #e2e2e2; border: 1px solid #565656; padding: 3px; }
 QScrollArea { border: 0; background: #2e2e2e; }
 QScrollBar:vertical { background: #262626; width: 10px; }
 QScrollBar::handle:vertical { background: #565656; border-radius: 4px; min-height: 24px; }
 QScrollBar::add-line, QScrollBar::sub-line { height: 0; }
 QCheckBox::indicator { width: 13px; height: 13px; border: 1px solid #6a6a6a; background: #222222; border-radius: 2px; }
-QCheckBox::indicator:checked { background: #e89e20; border-color: #e89e20; }
+QCheckBox::indicator:checked { background: #e89e20; border-color: #e89e20; image: url(@icons/tick.svg); }
 """
 
 

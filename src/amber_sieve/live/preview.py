@@ -37,6 +37,10 @@ from .field import field_image, line_of
 T = TypeVar("T")
 #: Longer side, pixels, of the small frame on which the masks of all sieves are shown in the stack.
 THUMBNAIL = 256
+#: Pixels that are rendered while something is dragged, where the screen has more: on two cores as many as thirty times a second.
+DRAGGED = 600_000
+#: How much fewer pixels than the screen's in a row there may be meanwhile: half of them in all.
+HALF = 0.5**-0.5
 #: Left, top, right, bottom in reduced pixels; all 0 means everything.
 Box = tuple[int, int, int, int]
 
@@ -78,7 +82,7 @@ class Opened:
         self.reading = reading
         self.resolver = Resolver(source)
         self.unchanged = Unchanged()
-        self._levels: tuple[int, dict[int, Frame]] = (-1, {})
+        self._levels: tuple[int, dict[float, Frame]] = (-1, {})
         self._lock = threading.Lock()
         self._readers = 0
         self._retired = False
@@ -105,14 +109,16 @@ class Opened:
         if last:
             self.source.close()
 
-    def frame(self, number: int, factor: int = 1) -> Frame:
+    def frame(self, number: int, factor: float = 1) -> Frame:
         """A frame, reduced by ``factor``; only the newest number is kept. Raises `Trouble` when it cannot be read."""
         held, levels = self._levels
         if held != number:
             levels = {1: self.source.frame(number)}
             self._levels = (number, levels)
         if factor not in levels:
-            levels[factor] = levels[1].reduced(factor)
+            # What is shown at rest is made from all there is; what is seen only while something is dragged, from the next finer.
+            finer = 1 if factor == int(factor) else max(held for held in levels if held <= factor and held == int(held))
+            levels[factor] = levels[finer].reduced(factor / finer)
         return levels[factor]
 
     def cached(self, number: int) -> Frame | None:
@@ -125,11 +131,24 @@ class Opened:
 class Shown:
     """What a pane of the canvas needs to see: at which reduction, which part, which views."""
 
-    factor: int = 1
+    factor: float = 1
     box: Box = (0, 0, 0, 0)
     views: tuple[str, ...] = ("result", "mask")
-    #: Screen pixels to a picture pixel, at most 1: what plays need be no finer. It changes nothing that is at rest.
+    #: Screen pixels to a picture pixel, at most 1: what plays or is dragged need be no finer. It changes nothing that is at rest.
     sharp: float = field(default=1.0, compare=False)
+
+    def coarser(self, width: int, height: int) -> Shown:
+        """The same place of a picture of that size with fewer pixels, for while something is dragged: as many as a drag can wait for, but
+        never below half of the screen's."""
+        left, top, right, bottom = self.box if any(self.box) else (0, 0, round(width / self.factor), round(height / self.factor))
+        share = min(((right - left) * (bottom - top) / DRAGGED) ** 0.5, HALF / (self.sharp * self.factor))
+        if share < 1.1:  # not worth another set of stages
+            return self
+        factor = round(self.factor * share, 3)
+        share = factor / self.factor
+        edges = (round(width / factor), round(height / factor))
+        box = (int(left / share), int(top / share), min(edges[0], math.ceil(right / share)), min(edges[1], math.ceil(bottom / share)))
+        return replace(self, factor=factor, box=box if any(self.box) else self.box)
 
 
 @dataclass(frozen=True)

@@ -1,4 +1,4 @@
-"""Believable?: figures that say whether what a sieve does can be told from a photograph, and where it can."""
+"""Realism check: figures that say whether what a sieve does can be told from a photograph, and where it can."""
 
 from __future__ import annotations
 

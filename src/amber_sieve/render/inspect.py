@@ -42,24 +42,23 @@ def deciding_sample(light: tuple[float, float, float] | np.ndarray, sieve: Sieve
     keeps, drops = ([row for row in working if row[0].reach == "everywhere" and row[0].role == role] for role in ("keep", "drop"))
     kept = [probe for _, probes, _ in keeps for probe in probes]
     held = mask_of(kept)
-    decided: tuple[Sample, int] | None = None
+    decided: Sample | None = None
     if held > 0:
-        sample, _, number = max(keeps, key=lambda row: mask_of(row[1]))
-        decided = sample, number
+        decided = max(keeps, key=lambda row: mask_of(row[1]))[0]
     left = {number: mask_of([*kept, *probes]) for _, probes, number in drops}
     for sample, probes, number in drops:
         alone = [replace(probe, keep=True) for probe in probes]  # how far it covers a pixel that none keeps
         if (left[number] == min(left.values()) and left[number] < HALF * held) or (not held and mask_of(alone) > HALF):
-            decided = sample, number
+            decided = sample
     inside = held > HALF and min(left.values(), default=held) >= HALF * held
     if masked is not None and (masked > HALF) != inside:
         role = "keep" if masked > HALF else "drop"
         here = [
-            (float(distance_to(lab, probes, extra)[0, 0]), sample, number)
-            for sample, probes, number in working
+            (float(distance_to(lab, probes, extra)[0, 0]), sample)
+            for sample, probes, _ in working
             if sample.reach == "here" and sample.role == role
         ]
         near = min(here, key=lambda row: row[0], default=None)
         if near is not None and near[0] <= near[1].tolerance + near[1].falloff:
-            decided = near[1:]
-    return "" if decided is None else decided[0].name or f"{decided[0].role} {decided[1]}"
+            decided = near[1]
+    return "" if decided is None else sieve.pick.name_of(decided.id)

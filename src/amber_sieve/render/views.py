@@ -273,8 +273,8 @@ VIEWS: dict[str, View] = {
     "isolate": View("Isolate", _isolate),
     "cut-out": View("Cut-out", _cut_out),
     "weak spots": View("Weak spots", _weak_spots, of="mask"),
-    "fringe": View("Haze check", _haze),
-    "realism": View("Believable?", _believable),
+    "fringe": View("Fringe check", _haze),
+    "realism": View("Realism check", _believable),
     "other take": View("Other take", _other_take, proofed=True),
 }
 

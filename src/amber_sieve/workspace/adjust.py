@@ -116,7 +116,7 @@ class AdjustController(QObject):
         except ValueError:
             raise Trouble("No light makes a grey look like this colour: pick a place that should be grey.") from None
         block = self._work.sieve.adjust.white.but(on=True, temperature=round(temperature, 2), tint=round(tint, 2))
-        self._work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(white=block)), "Make neutral")
+        self._work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(white=block)), "Pick a neutral")
 
     def judge(self) -> None:
         """Say how believable the current sieve is, over what is shown; `believable_found` follows."""

@@ -87,7 +87,7 @@ class AreasController(QObject):
 
         def question(last: Rendered) -> str:
             found = fringe_of(last.frame, last.seen, last.wanted.sieve_id, cache, layers_in(cache))
-            return f"Haze: {found.handled} pixels, without handling {found.unhandled}"
+            return f"Colour fringe on {found.handled} pixels; {found.unhandled} without the correction"
 
         self._viewing.ask_about_last(question, self.fringe_found.emit)
 

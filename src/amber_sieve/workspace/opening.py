@@ -9,6 +9,7 @@ from ..media.footage.sequences import is_pattern
 from ..media.formats import PROJECT
 from ..media.opening import open_source
 from ..media.source import Source
+from ..project import storage
 from ..project.finding import found_near
 from ..project.model import Project
 from ..resolve.sources import source_of
@@ -37,3 +38,15 @@ def opened_source(path: pathlib.Path, project: Project | None) -> tuple[Source, 
         source.close()
         raise
     return source, project
+
+
+def work_beside(picture: pathlib.Path) -> pathlib.Path | None:
+    """The project that lies beside a picture under its name and is of that picture, None where there is none."""
+    project = picture.with_suffix(PROJECT)
+    if picture == project or not project.is_file():
+        return None
+    try:
+        source = pathlib.Path(storage.load(project).source)
+    except Trouble:
+        return None
+    return project if source.absolute() == picture.absolute() else None

@@ -21,7 +21,7 @@ from ..project.model import Project
 from ..project.recovery import Left, discard
 from .clip import ClipController
 from .guard import NO_MEMORY, guarded
-from .opening import MissingSource, opened_source
+from .opening import MissingSource, opened_source, work_beside
 from .playback import Playback
 from .preferences import PreferenceStore
 from .speech import Speech
@@ -39,6 +39,10 @@ class Pictures(QObject):
 
     opening = pyqtSignal(str)
     missing = pyqtSignal(object)
+    #: A picture was opened together with this project, which lay beside it.
+    brought = pyqtSignal(str)
+    #: So many pictures are open again as they were left.
+    restored = pyqtSignal(int)
 
     def __init__(
         self,
@@ -62,7 +66,15 @@ class Pictures(QObject):
         viewing.rendered.connect(self._renew_thumbnail)
         workers.failed.connect(lambda *_: self.opening.emit(""))  # whatever it was, nothing is being opened by it any more
 
-    def open(self, path: pathlib.Path, copy: bool = False) -> None:
+    def open_with_work(self, picture: pathlib.Path) -> None:
+        """Open a picture, with the project that lies beside it where there is one."""
+        project = work_beside(picture)
+        if project is None or self._entry_of(str(picture.absolute())) is not None:
+            self.open(picture)
+        else:
+            self.open(project, then=lambda: self.brought.emit(project.name))
+
+    def open(self, path: pathlib.Path, copy: bool = False, then: Callable[[], object] = lambda: None) -> None:
         """Open a picture, a clip or a project, in the background; it is put on the tray. ``copy``: a project is not saved where it came
         from. What is open already is shown again."""
         path = pathlib.Path(path)
@@ -86,6 +98,7 @@ class Pictures(QObject):
                 self.go_to(meanwhile)
             else:
                 self._show(result[0], result[1], None if copy else path, path.stem if copy else "")
+                then()
 
         self._being_opened.add(str(path))
         self._run_opening(path.name, work, done, str(path))
@@ -99,8 +112,10 @@ class Pictures(QObject):
         first: Entry | None = None
         for path in paths:
             entry = self._tray.find(str(path.absolute()))
-            if path.suffix.lower() == PROJECT or (entry is None and len(paths) == 1):
+            if path.suffix.lower() == PROJECT:
                 self.open(path)
+            elif entry is None and (len(paths) == 1 or work_beside(path) is not None):
+                self.open_with_work(path)
             elif entry is None:
                 entry = self._unread(str(path.absolute()))
             first = first or entry
@@ -152,7 +167,7 @@ class Pictures(QObject):
                 if entry.opened:
                     entry.opened.retire()
                 entry.opened, entry.size = Opened(result[0], project.reading), result[0].about.size
-                self._work.edit(lambda now: now.but(source=project.source), "Find the picture again")
+                self._work.edit(lambda now: now.but(source=project.source), "Locate the picture")
                 self._picture_changed()
 
         self._run_opening(source.name, lambda progress: opened_source(source, project), done)
@@ -196,7 +211,7 @@ class Pictures(QObject):
             self.speech.said.emit(note)
         if start.source_mark and mark_of(source.about.path) not in ("", start.source_mark):
             self.speech.said.emit(
-                f"{source.about.path.name} has changed since the project was saved; File > Find the picture again… takes another."
+                f"{source.about.path.name} has changed since the project was saved; File > Locate the picture… takes another."
             )
         self._preferences.remember(path if project and path else source.about.path)
 
@@ -229,7 +244,7 @@ class Pictures(QObject):
             entry.opened, entry.size = Opened(source, entry.document.project.reading), source.about.size
             entry.number = min(entry.number, source.about.frames - 1)
             if project is not None and project.source != entry.source:
-                entry.document.edit(lambda now: now.but(source=project.source), "Find the picture again")
+                entry.document.edit(lambda now: now.but(source=project.source), "Locate the picture")
             if entry is self._tray.current:
                 self._picture_changed()
                 for note in source.about.notes:
@@ -314,6 +329,7 @@ class Pictures(QObject):
                     self._tray.share(entry, True)
             if entries and self._tray.current.blank:
                 self.go_to(current or entries[-1])
+                self.restored.emit(len(entries))
             self._note_tray()
 
         troubles: list[str] = []

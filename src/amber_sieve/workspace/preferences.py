@@ -35,6 +35,10 @@ class Preferences(Frozen):
     veil_opacity: float = number(60, 5, 100, "Veil opacity", "%", help="How much the veil covers")
     arrangement: Arrangement = "twin"
     panels: bool = True
+    panels_state: str = Field(default="", max_length=100_000, description="how the panels stand, as Qt keeps it, in base 64")
+    place: str = Field(default="", max_length=10_000, description="size and place of the window, as Qt keeps it, in base 64")
+    folded: dict[str, bool] = Field(default={}, max_length=200, description="which groups of controls are folded, by page and group")
+    marks: bool = True
     surfaces: bool = True
     offers: bool = True
     inset_share: float = number(30, 12, 60, "Inset width", "%", help="Width of the inset mask, of the picture's pane")

@@ -27,9 +27,11 @@ from .workers import Workers
 
 @guarded
 class SamplesController(QObject):
-    """The samples of the current sieve. `clicked` comes with what a click has come to."""
+    """The samples of the current sieve. `clicked` comes with what a click has come to; `looking` with a place and words while something is
+    looked for there, and when it was found."""
 
     clicked = pyqtSignal(object)
+    looking = pyqtSignal(tuple, str)
 
     def __init__(self, work: Work, viewing: Viewing, workers: Workers, tools: Tools, speech: Speech) -> None:
         super().__init__()
@@ -100,7 +102,7 @@ class SamplesController(QObject):
         self._viewing.note_before()
         self._work.edit(
             lambda project: project.with_sieve(edits.with_sample(project.sieve(sieve_id), came.sample, fresh)),
-            "Start over with a sample" if fresh else f"Add {role} sample",
+            "New pick" if fresh else f"Add {role} sample",
         )
         self.clicked.emit(came)
 
@@ -139,7 +141,7 @@ class SamplesController(QObject):
             fresh, found = result
             drops = [sample for sample in fresh.samples if sample.on and sample.role == "drop"]
             nearest = f"; nearest is {drops[found.nearest].name or f'drop sample {found.nearest + 1}'}" if found.nearest is not None else ""
-            self._work.edit_sieve(lambda s: s.but(pick=fresh), "Fit")
+            self._work.edit_sieve(lambda s: s.but(pick=fresh), "Fit to samples")
             kept = (
                 "; nothing would part them better"
                 if found.separation == max(found.before, 0.0)
@@ -175,8 +177,11 @@ class SamplesController(QObject):
                     return fresh.but(pick=fresh.pick.but(outline=tuple(points)))
 
                 self._work.edit(lambda held: held.with_sieve(change(held.sieve(sieve_id))), "Outline a thing")
-                self.speech.said.emit(f"{len(samples)} {'sample' if len(samples) == 1 else 'samples'} found inside the outline")
+                self.looking.emit(
+                    points[0], f"{len(samples)} {'sample holds' if len(samples) == 1 else 'samples hold'} what is inside the outline"
+                )
 
+        self.looking.emit(points[0], "Looking inside the outline…")
         self._workers.wait_for("Looking inside the outline", work, then)
 
     def set_bands(self) -> None:

@@ -8,6 +8,7 @@ import pathlib
 from ..media.formats import PROJECT
 from ..project.model import Project
 from .guard import guarded
+from .preferences import PreferenceStore
 from .speech import Speech
 from .tray import Entry
 from .work import Work
@@ -23,20 +24,21 @@ def beside(source: pathlib.Path) -> pathlib.Path:
 class Saving:
     """Saves what is in the window, or all that is on the tray."""
 
-    def __init__(self, work: Work, speech: Speech) -> None:
+    def __init__(self, work: Work, preferences: PreferenceStore, speech: Speech) -> None:
         self.speech = speech
-        self._work = work
+        self._work, self._preferences = work, preferences
 
     def save(self, path: pathlib.Path, over: bool = False) -> bool:
         """Write the project; not True when it could not be written (it is said why). ``over``: whatever its file holds by now."""
         self._work.document.save(path, over)
+        self._preferences.remember(path)
         self.speech.said.emit(f"Saved {path.name}")
         return True
 
     def start_over(self) -> None:
-        """Put the stack back to one empty sieve; it can be undone."""
+        """Put the stack back to one empty sieve; it can be undone. The project's file stays as it is: what is saved next asks for a name."""
         source, reading = self._work.project.source, self._work.project.reading
-        self._work.edit(lambda _: Project(source=source, reading=reading), "Start over")
+        self._work.edit(lambda _: Project(source=source, reading=reading), "Reset the stack")
 
     def keep_now(self) -> None:
         """Keep all unsaved work before this returns."""

@@ -111,7 +111,7 @@ class StackController:
         """Keep the whole stack under a name."""
         if not 1 <= len(name.strip()) <= 200:
             raise Trouble("The name of a take has 1 to 200 characters: give another name.")
-        self._work.edit(lambda project: edits.with_take(project, name.strip()), "Keep take")
+        self._work.edit(lambda project: edits.with_take(project, name.strip()), "Save take")
 
     def use_take(self, name: str) -> None:
         """Go on with the stack of a take."""

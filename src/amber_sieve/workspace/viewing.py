@@ -112,7 +112,8 @@ class Viewing(QObject):
         work, project, hurried = self._work, self._work.project, self._work.dragging
         if self._trial is not None and self._trial[0] is project and self._trial[1] == work.number:
             project, hurried = self._trial[2], self._trial_hurries
-        return Wanted(project, work.sieve.id, work.number, self.shown, self.looking, self.counts_view, hurried, self._counts_mask)
+        shown = self.shown.coarser(*work.size) if hurried else self.shown
+        return Wanted(project, work.sieve.id, work.number, shown, self.looking, self.counts_view, hurried, self._counts_mask)
 
     def ask(self) -> None:
         """Render what is shown, with the newest state."""
@@ -161,7 +162,7 @@ class Viewing(QObject):
         if result.waiting and result.wanted.project == self._work.project:
             cache = self._workers.cache
             self._workers.jobs.run_quietly(
-                "Fine edge", lambda progress: make_waiting_fine(result, cache, progress.step), lambda _: self.ask()
+                "Hair and fringe", lambda progress: make_waiting_fine(result, cache, progress.step), lambda _: self.ask()
             )
 
     def picture_of(self, name: str, longest: int, then: Callable[[np.ndarray], None]) -> None:

@@ -41,13 +41,15 @@ class Workers(QObject):
         self.surfaces = Newest("surfaces")
         #: The next click, which nobody waits for either.
         self.offers = Newest("offers")
+        #: What each tolerance would take, which is shown when it is there.
+        self.foretold = Newest("foretold")
         #: Reading what was opened, beside whatever else runs.
         self.openings = JobRunner()
         #: Exports, which queue; and what a person waits for meanwhile, one at a time.
         self.jobs, self.tasks = JobRunner(), JobRunner()
         #: Keeping unsaved work of whatever is on the tray.
         self.autosaves = Threads("autosave")
-        for one in (*self._all, self.surfaces, self.offers):
+        for one in (*self._all, self.surfaces, self.offers, self.foretold):
             one.failed.connect(self.failed)
         for one in (self.renders, self.questions):
             one.rested.connect(self.rested)
@@ -88,6 +90,6 @@ class Workers(QObject):
 
     def end(self) -> None:
         """Stop everything, and wait for it."""
-        for one in (*self._all, self.surfaces, self.offers):
+        for one in (*self._all, self.surfaces, self.offers, self.foretold):
             one.end()
         self.autosaves.end(KEEPING)

@@ -11,6 +11,7 @@ from .ahead import LookAhead
 from .areas import AreasController
 from .clip import ClipController
 from .exports import ExportsController
+from .foretold import Foretold
 from .memory import stages_may_keep
 from .offers import Offers
 from .pictures import Pictures
@@ -51,6 +52,7 @@ class Workspace:
         self.stack = StackController(work, speech)
         self.surfaces = SurfacesController(work, viewing, workers, self.ahead, self.stack, preferences)
         self.offers = Offers(work, viewing, workers, preferences)
+        self.foretold = Foretold(work, workers)
         self.presets = PresetShelf(work, speech)
         self.areas = AreasController(work, viewing, speech)
         self.adjust = AdjustController(work, viewing, tools, speech)
@@ -58,7 +60,7 @@ class Workspace:
         self.reading = SourceReading(work, viewing, workers, speech)
         self.pictures = Pictures(work, viewing, workers, clip, playback, preferences, speech)
         self.sharing = Sharing(work, workers, speech)
-        self.saving = Saving(work, speech)
+        self.saving = Saving(work, self.preferences, speech)
         self.exports = ExportsController(work, workers, speech)
         for changed in (playback.changed, self.tray.changed, work.source_changed, preferences.changed):
             changed.connect(self._fit_cache)

@@ -4,11 +4,10 @@ from __future__ import annotations
 
 import html
 
-from PyQt6.QtCore import QPointF, QRect, Qt, QTimer
+from PyQt6.QtCore import QElapsedTimer, QPointF, QRect, Qt, QTimer
 from PyQt6.QtGui import QCursor, QGuiApplication, QResizeEvent
 from PyQt6.QtWidgets import (
     QBoxLayout,
-    QButtonGroup,
     QComboBox,
     QHBoxLayout,
     QLabel,
@@ -21,7 +20,8 @@ from PyQt6.QtWidgets import (
 from ...live.preview import Difference, Rendered, Shown
 from ...render.views import VIEWS
 from ...workspace.workspace import Workspace
-from ..widgets.icon import tool_cursor, with_icon
+from ..widgets.icon import icon, tool_cursor, with_icon
+from .answer import Answer
 from .area_tools import ICONS, AreaTools
 from .gestures import Gestures
 from .inset import Inset
@@ -39,6 +39,10 @@ GRAIN = 256
 
 #: Milliseconds for which it is shown what a click added and removed.
 FLASH = 1300
+#: Milliseconds from which on a press on Before is held, and not a click.
+HELD = 350
+#: How picture and mask are arranged: words and icon.
+ARRANGEMENTS = {"twin": ("Twin", "columns-2"), "inset": ("Inset", "picture-in-picture-2"), "single": ("Single", "square")}
 
 
 class Canvas(QWidget):
@@ -54,19 +58,23 @@ class Canvas(QWidget):
         for pane in self.panes:
             pane.overlay = self.areas.paint
             pane.takes_pen = lambda: self.areas.tool == "brush"
+            pane.has_tool = lambda: bool(self.areas.tool)
         for changed in (self.areas.changed, workspace.areas.outline_changed):
             changed.connect(self._repaint)
         self._cursor_name: str | None = ""
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        column.addWidget(self._bar())
+        #: How the picture is seen: stands in the row above all.
+        self.bar = self._bar()
         self.pair = QBoxLayout(QBoxLayout.Direction.LeftToRight)
         self.pair.setSpacing(2)
         for pane in self.panes:
             self.pair.addWidget(pane)
             pane.hovered.connect(self._hover)
         self.gestures = Gestures(workspace, self.viewport, self.panes, self.areas)
+        self.answer = Answer(workspace, self.viewport, self.panes[0])
+        self.gestures.presses = self.answer.stand_in
         column.addLayout(self.pair, 1)
         self.inset = Inset(workspace, self.viewport, self.panes[0])
         self.field: QWidget | None = None
@@ -92,39 +100,37 @@ class Canvas(QWidget):
 
     def _bar(self) -> QWidget:
         bar = QWidget()
-        bar.setObjectName("panel")
         row = QHBoxLayout(bar)
-        row.setContentsMargins(6, 4, 6, 4)
+        row.setContentsMargins(0, 2, 0, 2)
+        row.setSpacing(4)
         self.choices = []
         for number, pane in enumerate(self.panes):
             choice = QComboBox()
             for name, one in VIEWS.items():
                 choice.addItem(one.label, name)
             choice.setCurrentIndex(choice.findData(pane.view))
+            choice.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+            choice.setMinimumContentsLength(6)
             choice.setAccessibleName("Left view" if number == 0 else "Right view")
             choice.setToolTip("What this pane shows (keys 1 to 9 and 0 for the pane under the pointer)")
             choice.currentIndexChanged.connect(lambda index, number=number: self.set_view(number, list(VIEWS)[index]))
             self.choices.append(choice)
-        self.arrangements: dict[str, QToolButton] = {}
-        group = QButtonGroup(self)
-        for name, drawing, tip in (
-            ("twin", "columns-2", "Picture and mask side by side (T)"),
-            ("inset", "picture-in-picture-2", "The picture large, the live mask small in a corner (I)"),
-            ("single", "square", "One view (T again)"),
-        ):
-            button = QToolButton()
-            with_icon(button, drawing, tip)
-            button.setCheckable(True)
-            button.clicked.connect(lambda _, name=name: self.arrange(name))
-            group.addButton(button)
-            self.arrangements[name] = button
+        self.layouts = QComboBox()
+        for name, (words, drawing) in ARRANGEMENTS.items():
+            self.layouts.addItem(icon(drawing), words, name)
+        self.layouts.setAccessibleName("Layout")
+        self.layouts.setToolTip("Picture and mask side by side (T), the mask small in a corner (I), or one view")
+        self.layouts.activated.connect(lambda index: self.arrange(list(ARRANGEMENTS)[index]))
         self.compare = QToolButton()
-        with_icon(self.compare, "eye", "Hold to see the picture as it was (hold O)", "Before")
+        with_icon(self.compare, "eye", "The picture as it was: click to switch, hold to peek (hold O)", "Before")
         self.compare.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
-        self.compare.pressed.connect(lambda: self.show_before(True))
-        self.compare.released.connect(lambda: self.show_before(False))
+        self.compare.setCheckable(True)
+        self._pressed = QElapsedTimer()
+        self.compare.pressed.connect(self._press_before)
+        self.compare.released.connect(self._release_before)
         self.wipe = QToolButton()
-        with_icon(self.wipe, "split", "Wipe: before and after on either side of a line that can be dragged (W)")
+        with_icon(self.wipe, "split", "Before and after on either side of a line that can be dragged (W)", "Wipe")
+        self.wipe.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.wipe.setCheckable(True)
         self.wipe.toggled.connect(self.set_wipe)
         self.loupe = QToolButton()
@@ -132,7 +138,7 @@ class Canvas(QWidget):
         self.loupe.setCheckable(True)
         self.loupe.toggled.connect(self.set_loupe)
         self.zoom_label = QLabel("100 %")
-        self.zoom_label.setMinimumWidth(52)
+        self.zoom_label.setMinimumWidth(40)
         self.zoom_label.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         fit, full = QToolButton(), QToolButton()
         with_icon(fit, "maximize", "Show the whole picture (Ctrl+0)")
@@ -143,14 +149,13 @@ class Canvas(QWidget):
         row.addWidget(self.choices[0])
         row.addWidget(self.compare)
         row.addWidget(self.wipe)
-        row.addStretch(1)
         row.addWidget(self.loupe)
-        for button in self.arrangements.values():
-            row.addWidget(button)
+        row.addStretch(1)
         row.addWidget(fit)
         row.addWidget(full)
         row.addWidget(self.zoom_label)
         row.addStretch(1)
+        row.addWidget(self.layouts)
         row.addWidget(self.choices[1])
         return bar
 
@@ -196,7 +201,7 @@ class Canvas(QWidget):
     def _prefer(self) -> None:
         """Follow the preferences."""
         held = self._preferences.values
-        self.arrangements[held.arrangement].setChecked(True)
+        self.layouts.setCurrentIndex(self.layouts.findData(held.arrangement))
         twin = held.arrangement == "twin"
         self.panes[1].setVisible(twin and self.field is None)
         self.choices[1].setVisible(held.arrangement != "single")
@@ -245,7 +250,7 @@ class Canvas(QWidget):
     def _arrange(self) -> None:
         """Put the panes side by side or one above the other, whichever shows the picture larger."""
         width, height = self._work.size
-        room = (self.width(), self.height() - 70)
+        room = (self.width(), self.height())
         if width and height and min(room) > 0:
             beside = min(room[0] / 2 / width, room[1] / height)
             above = min(room[0] / width, room[1] / 2 / height)
@@ -263,9 +268,19 @@ class Canvas(QWidget):
         self.set_view(number, list(VIEWS)[index])
 
     def show_before(self, on: bool) -> None:
-        """Hold the original over the left pane."""
-        self.panes[0].override = "original" if on else None
+        """Hold the original over the left pane; it stays where Before is switched on."""
+        self.panes[0].override = "original" if on or self.compare.isChecked() else None
         self._ask()
+
+    def _press_before(self) -> None:
+        self._pressed.start()
+        self.show_before(True)
+
+    def _release_before(self) -> None:
+        """A click has switched it; a press that was held only peeked."""
+        if self._pressed.elapsed() >= HELD:
+            self.compare.setChecked(False)
+        self.show_before(False)
 
     def _new_source(self) -> None:
         self._hover(None)
@@ -341,6 +356,12 @@ class Canvas(QWidget):
             self.panes[0].wipe_view = "original"
         self._ask()
         self.panes[0].update()
+
+    def set_marks(self, on: bool) -> None:
+        """Draw samples and areas over the picture, or leave it bare."""
+        for pane in self.panes:
+            pane.marks = on
+            pane.update()
 
     def set_loupe(self, on: bool) -> None:
         """Show the pixels at the pointer enlarged."""

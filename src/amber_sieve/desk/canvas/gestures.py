@@ -39,6 +39,10 @@ class Gestures:
         self._work, self._tools = workspace.work, workspace.tools
         self._viewport, self._panes, self._area_tools = viewport, panes, area_tools
         self._gesture: _Gesture | None = None
+        #: Told when an outline was drawn: the next click is a plain one again.
+        self.outlined: Callable[[], object] = lambda: None
+        #: Told which pane is pressed.
+        self.presses: Callable[[Pane], object] = lambda pane: None
         for number, pane in enumerate(panes):
             pane.pressed.connect(lambda at, held, number=number: self._press(number, at, held))
             pane.dragged.connect(lambda at, held, number=number: self._drag(number, at, held))
@@ -67,6 +71,7 @@ class Gestures:
 
     def _press(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
         pane = self._panes[number]
+        self.presses(pane)
         if pane.wipe is not None and abs(self._viewport.to_pane(at).x() - pane.wipe_x()) < 6:
             self._gesture = _Gesture("wipe", at)
             return
@@ -121,6 +126,7 @@ class Gestures:
             pane.drawn = []
             if self._tools.place == "outline":
                 self._samples.take_outlined(points)
+                self.outlined()
             else:
                 self._samples.take_place(self._tools.place, points, gesture.role, gesture.fresh)
             pane.update()

@@ -25,7 +25,9 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.colour.transfer import one_encoded
 from ...live.preview import Difference, Rendered
+from ...names import BANDS
 from ...project.model import Sample
+from ...render.views import VIEWS
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, SURROUNDS
 from ..widgets.drawing import draw_edged, image_of
@@ -35,8 +37,11 @@ from .viewport import GRID_FROM, Viewport
 INVITATION = "Open a picture or a clip (Ctrl+O), or drop one here"
 
 
-#: What a click added and what it removed, 0xRRGGBB: two that no pair of working eyes confuses, and far from grey.
-ADDED, REMOVED = 0x2E9BFF, 0xFF7A1A
+#: What a click added and what it removed, 0xRRGGBB: two that no pair of working eyes confuses, and far from grey. What was removed is
+#: striped with black besides, in stripes of so many pixels, so that it shows on orange too.
+ADDED, REMOVED, STRIPES = 0x2E9BFF, 0xFF7A1A, 8
+#: What stands in a mask before anything is picked.
+UNPICKED = "Nothing is picked yet.\nClick what you want to change in either view."
 
 
 class Pane(QWidget):
@@ -63,6 +68,7 @@ class Pane(QWidget):
         self.drawn: list[QPointF] = []
         self.overlay: Callable[[QPainter], None] = lambda painter: None
         self.takes_pen: Callable[[], bool] = lambda: False
+        self.has_tool: Callable[[], bool] = lambda: False
         self._sizing: float | None = None
         #: What lies left of the line of the wipe.
         self.wipe_view = "original"
@@ -131,7 +137,9 @@ class Pane(QWidget):
         if difference is not None:
             added, removed = np.clip(difference.change, 0, 1), np.clip(-difference.change, 0, 1)
             share = (200 * np.maximum(added, removed)).astype(np.uint32)
-            colour = np.where(added >= removed, np.uint32(ADDED), np.uint32(REMOVED))
+            rows, columns = np.ogrid[: share.shape[0], : share.shape[1]]
+            striped = np.where((rows + columns) % STRIPES < STRIPES // 2, np.uint32(REMOVED), np.uint32(0x101010))
+            colour = np.where(added >= removed, np.uint32(ADDED), striped)
             self._flash_pixels = np.ascontiguousarray((share << 24) | colour)
         self.update()
 
@@ -162,14 +170,19 @@ class Pane(QWidget):
         if zoom >= GRID_FROM and result.scale == 1:
             self._draw_grid(painter)
         window = self.window()
-        if self.marks and (self._inside or window is None or not window.isActiveWindow()):
-            if self._work.sieve.pick.outline:
+        bare = not self.marks or self._work.dragging or self.override is not None or self.wipe is not None
+        if not bare and (self._inside or window is None or not window.isActiveWindow()):
+            if self._work.sieve.pick.outline and self._tools.place == "outline":
                 self._draw_outline(painter, self._work.sieve.pick.outline)
             for sample in self._work.sieve.pick.samples:
                 self._draw_sample(painter, sample)
             if self._offered is not None:
                 self._draw_offer(painter, self._offered)
-        self.overlay(painter)
+        if self.has_tool() or not bare:
+            self.overlay(painter)
+        if VIEWS[self.showing].of == "mask" and self._unpicked():
+            painter.setPen(DIM)
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, UNPICKED)
         if self._areas.outlined is not None:
             self._draw_island(painter)
         if self.drawn:
@@ -177,6 +190,15 @@ class Pane(QWidget):
         if self.loupe and self._inside and self._at is not None:
             self._draw_loupe(painter)
         self.painted.emit()
+
+    def _unpicked(self) -> bool:
+        """Whether nothing has been picked yet that a mask could be made from."""
+        sieve = self._work.sieve
+        bands = sieve.bands
+        return not (
+            sieve.pick.samples or sieve.mask_from != "own" or sieve.invert or sieve.areas or sieve.joined or bands.ramp.on
+            or any(getattr(bands, name).on for name in BANDS)
+        )  # fmt: skip
 
     def _draw_flash(self, painter: QPainter, difference: Difference) -> None:
         pixels = self._flash_pixels

@@ -1,4 +1,4 @@
-"""The line that says what lies under the pointer, what the last click has come to, and what the next one would."""
+"""The line that says what lies under the pointer, and what a click there would come to."""
 
 from __future__ import annotations
 
@@ -23,31 +23,23 @@ class ReadoutLine(QLabel):
         self.setObjectName("dim")
         self.setContentsMargins(10, 0, 0, 0)
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
-        self._speech = workspace.speech
         #: Whether the pointer is over the picture, and what was said to lie under it last.
         self.hovers = False
         self._pointed: Pointed | None = None
-        self._last_click = self._foreseen = ""
+        self._foreseen = ""
         workspace.readout.pointed.connect(self._read_out)
-        workspace.samples.clicked.connect(self._clicked)
         workspace.ahead.foreseen.connect(self._foresee)
 
     def forget(self) -> None:
         """Another picture has come."""
-        self._last_click, self.hovers = "", False
+        self.hovers = False
         self._read_out(None)
-
-    def _clicked(self, clicked: Clicked) -> None:
-        self._last_click = f"last click {changed_in_words(clicked)}"
-        if clicked.why:
-            self._speech.said.emit(clicked.why)
-        self._read_out(self._pointed)
 
     def _foresee(self, found: Foreseen | None) -> None:
         self._foreseen = ""
         if found is not None:
             sample = found.came.sample
-            what = "A click here would start over" if found.place.fresh else f"A click here would {found.place.role}"
+            what = "A click here would be a new pick" if found.place.fresh else f"A click here would {found.place.role}"
             reach = "everywhere" if sample.reach == "everywhere" else "only here"
             self._foreseen = f"{what}: tolerance {sample.tolerance:g}, {reach}, {found.came.why or changed_in_words(found.came)}"
         self._read_out(self._pointed)
@@ -58,11 +50,11 @@ class ReadoutLine(QLabel):
             self.setText(self._foreseen)
             return
         if pointed is None:
-            self.setText(" " if self.hovers else self._last_click or " ")
+            self.setText(" ")
             return
         value = {name: f"{number:.0f}" for name, number in pointed.measures.items()}
         levels = f"levels {value['red']} {value['green']} {value['blue']}"
         measures = f"H {value['hue']}°  S {value['saturation']} %  L {value['luminance']}"
         mask = f"mask {100 * pointed.masked:.0f} %" if pointed.masked is not None else "mask -"
-        parts = (f"{pointed.x}, {pointed.y}", levels, measures, mask, f"by {pointed.decided}" if pointed.decided else "", self._last_click)
+        parts = (f"{pointed.x}, {pointed.y}", levels, measures, mask, f"by {pointed.decided}" if pointed.decided else "")
         self.setText("     ".join(part for part in parts if part))

@@ -15,13 +15,13 @@ def fill_key_menu(menu: QMenu, work: Work, clip: ClipController, path: str) -> N
     track = keyed(work.document.sieve, path)
     here = next((key for key in track.keys if key.frame == work.number), None) if track else None
     for how in BETWEENS:
-        action = menu.addAction(f"Key here, {how}")
+        action = menu.addAction(f"Add keyframe, {how}")
         assert action is not None
         action.setCheckable(True)
         action.setChecked(here is not None and here.how == how)
         action.triggered.connect(lambda _, how=how: clip.set_key(path, how))
     menu.addSeparator()
-    for title, everywhere, allowed in (("No key here", False, here is not None), ("No keys", True, track is not None)):
+    for title, everywhere, allowed in (("Delete keyframe", False, here is not None), ("Delete all keyframes", True, track is not None)):
         action = menu.addAction(title)
         assert action is not None
         action.setEnabled(allowed)

@@ -30,11 +30,11 @@ class Timeline(QWidget):
         self.set_in, self.set_out, self.watch, self.curves = QToolButton(), QToolButton(), QToolButton(), QToolButton()
         for button, drawing, tip, act in (
             (self.play, "play", "Play or stop (Space)", workspace.playback.toggle),
-            (self.back, "chevron-left", "One frame back (,)", lambda: workspace.clip.go_to(workspace.work.number - 1)),
-            (self.on, "chevron-right", "One frame on (.)", lambda: workspace.clip.go_to(workspace.work.number + 1)),
-            (self.loop, "repeat", "Round and round", lambda: setattr(workspace.playback, "loop", self.loop.isChecked())),
-            (self.set_in, "arrow-right-to-line", "In point here ([); again takes it away", self.toggle_in),
-            (self.set_out, "arrow-left-to-line", "Out point here (]); again takes it away", self.toggle_out),
+            (self.back, "chevron-left", "Previous frame (,)", lambda: workspace.clip.go_to(workspace.work.number - 1)),
+            (self.on, "chevron-right", "Next frame (.)", lambda: workspace.clip.go_to(workspace.work.number + 1)),
+            (self.loop, "repeat", "Loop: play from the in point to the out point again and again", lambda: setattr(workspace.playback, "loop", self.loop.isChecked())),
+            (self.set_in, "arrow-right-to-line", "In point here ([); again removes it", self.toggle_in),
+            (self.set_out, "arrow-left-to-line", "Out point here (]); again removes it", self.toggle_out),
             (self.watch, "activity", "Coverage over time: how much the mask holds on every frame, its flicker and drift; N goes to the next jump",
              lambda: workspace.clip.watch(self.watch.isChecked())),
             (self.curves, "spline", "Curves of what is keyed in this sieve, and how sure tracking was", lambda: self.lanes.show_if(self.curves.isChecked())),

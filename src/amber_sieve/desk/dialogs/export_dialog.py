@@ -49,7 +49,7 @@ FRAMES: dict[WhichFrames, str] = {"this": "This frame", "all": "All frames", "be
 VIEWS = {"result": "result", "mask": "mask", "cut-out": "cut-out", "every mask": "mask", "result and mask": "result"}
 PICTURE = 360
 #: Shown first among the presets.
-NO_PRESET = "As it is chosen below"
+NO_PRESET = "Custom"
 #: Nodes on a side of a lookup table where nothing else is chosen.
 USUAL_SIZE = 33
 
@@ -92,7 +92,7 @@ class ExportDialog(QDialog):
         self.filter.setToolTip("How it is resampled. Best: means where it shrinks, Lanczos where it grows")
         self.profile = _combo("Profile", ["The picture's own", *profiles.NAMES])
         self.premultiplied, self.metadata = QCheckBox("Premultiplied alpha"), QCheckBox("Keep metadata")
-        self.resume = QCheckBox("Skip pictures that are there already")
+        self.resume = QCheckBox("Skip existing files")
         self.metadata.setChecked(True)
         self.pattern = QLineEdit("{name}-sieved")
         self.pattern.setObjectName("search")
@@ -104,7 +104,7 @@ class ExportDialog(QDialog):
         for label in (self.example, self.said):
             label.setWordWrap(True)
         self.place.clicked.connect(self._choose_folder)
-        self.store, self.remove = QPushButton("Store…"), QPushButton("Remove")
+        self.store, self.remove = QPushButton("Save preset…"), QPushButton("Remove")
         self.store.clicked.connect(self._store)
         self.remove.clicked.connect(self._remove)
         self.depth_label = QLabel("Depth")
@@ -234,7 +234,7 @@ class ExportDialog(QDialog):
         self.pattern.setText(choice.pattern)
 
     def _store(self) -> None:
-        name, sure = QInputDialog.getText(self, "Store these choices", "Name")
+        name, sure = QInputDialog.getText(self, "Save preset", "Name")
         if sure:
             export_presets.STORE.keep(self.choice.but(name=name.strip()[:60]))
             self._fill_presets(name.strip()[:60])

@@ -23,9 +23,9 @@ class JobsDialog(QDialog):
         self.pause, self.stop = QPushButton("Pause"), QPushButton("Stop")
         self.list = QListWidget()
         self.list.setAccessibleName("Waiting")
-        self.up, self.down, self.remove = QPushButton(), QPushButton(), QPushButton("Take out")
-        with_icon(self.up, "arrow-up", "Sooner")
-        with_icon(self.down, "arrow-down", "Later")
+        self.up, self.down, self.remove = QPushButton(), QPushButton(), QPushButton("Remove")
+        with_icon(self.up, "arrow-up", "Move up")
+        with_icon(self.down, "arrow-down", "Move down")
         running, order, column = QHBoxLayout(), QHBoxLayout(), QVBoxLayout(self)
         for widget in (self.bar, self.pause, self.stop):
             running.addWidget(widget)
@@ -64,7 +64,7 @@ class JobsDialog(QDialog):
         self.title.setText((f"{job.title}{' (paused)' if self._paused else ''}") if job else "Nothing is being exported")
         for widget in (self.pause, self.stop, self.bar):
             widget.setEnabled(job is not None)
-        self.pause.setText("Go on" if self._paused else "Pause")
+        self.pause.setText("Resume" if self._paused else "Pause")
         if job is not self._job:
             self.bar.setValue(0)
             self._job = job

@@ -21,7 +21,7 @@ class ReadingDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle("How the picture is read")
+        self.setWindowTitle("Input settings")
         self._reading, self._work = workspace.reading, workspace.work
         self.part, self.space, self.working, self.display = QComboBox(), QComboBox(), QComboBox(), QComboBox()
         for combo, name in ((self.part, "Part"), (self.space, "Colour space"), (self.working, "Working space"), (self.display, "Display")):

@@ -24,7 +24,7 @@ from ...project.sieve_presets import SievePreset
 from ...workspace.workspace import Workspace
 
 SIDE = 120
-FILES = "Presets of sieves (*.json)"
+FILES = "Sieve presets (*.json)"
 
 
 def small_picture(view: QPixmap | None) -> bytes:
@@ -44,7 +44,7 @@ class SievePresetsDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace, view: QPixmap | None) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle("Presets of sieves")
+        self.setWindowTitle("Sieve presets")
         self._shelf, self._stack, self._work = workspace.presets, workspace.stack, workspace.work
         self._view = view
         self.list = QListWidget()
@@ -54,7 +54,7 @@ class SievePresetsDialog(QDialog):
         self.list.setIconSize(QSize(SIDE, SIDE * 2 // 3))
         self.list.setGridSize(QSize(SIDE + 16, SIDE * 2 // 3 + 28))
         self.list.setAccessibleName("Presets")
-        self.use, self.store, self.remove = QPushButton("Use"), QPushButton("Store this sieve…"), QPushButton("Remove")
+        self.use, self.store, self.remove = QPushButton("Use"), QPushButton("Save this sieve…"), QPushButton("Remove")
         self.bring, self.give = QPushButton("Import…"), QPushButton("Export…")
         column, row = QVBoxLayout(self), QHBoxLayout()
         column.addWidget(self.list, 1)
@@ -98,7 +98,7 @@ class SievePresetsDialog(QDialog):
             self._stack.add_copies((self.chosen.sieve,), f"Preset {self.chosen.name}")
 
     def _store(self) -> None:
-        name, sure = QInputDialog.getText(self, "Store this sieve", "Name:", text=self._work.sieve.name)
+        name, sure = QInputDialog.getText(self, "Save sieve preset", "Name:", text=self._work.sieve.name)
         if sure:
             self._shelf.keep_sieve(name, small_picture(self._view))
             self.follow()

@@ -167,7 +167,7 @@ class PreferencesDialog(QDialog):
         held = workspace.preferences.values
         self.surround = self._choice("Surround", SURROUNDS, [name.capitalize() for name in SURROUNDS], held.surround, "surround")
         self.arrangement = self._choice("Arrangement", tuple(ARRANGEMENTS), list(ARRANGEMENTS.values()), held.arrangement, "arrangement")
-        for label, box in (("Round the picture", self.surround), ("Picture and mask", self.arrangement)):
+        for label, box in (("Surround", self.surround), ("Picture and mask", self.arrangement)):
             form.addRow(label, box)
         row = QWidget()
         beside = QHBoxLayout(row)
@@ -280,7 +280,7 @@ class RecoveryDialog(QDialog):
         self.list.setCurrentRow(0)
         column.addWidget(self.list)
         row = QHBoxLayout()
-        self.go_on, self.discard, later = QPushButton("Go on with it"), QPushButton("Discard"), QPushButton("Later")
+        self.go_on, self.discard, later = QPushButton("Go on with it"), QPushButton("Discard"), QPushButton("Move down")
         self.go_on.setDefault(True)
         self.go_on.clicked.connect(lambda: self._chosen(True))
         self.discard.clicked.connect(lambda: self._chosen(False))

@@ -28,11 +28,13 @@ from .drawn_blocks import BalanceBlock, CurvesBlock, HuesBlock
 from .page import row_of
 from .rows import PAIRS, RowsPage
 
-GAMUT_WORDS = {"lower chroma": "Out of gamut: lower chroma", "clip": "Out of gamut: clip"}
+GAMUT_WORDS = {"lower chroma": "Out of gamut: reduce chroma", "clip": "Out of gamut: clip"}
 PICTURES = formats.filter_words("Pictures", formats.endings("still"))
 CDLS = f"CDL ({' '.join('*' + ending for ending in FORMATS)})"
 TABLES = f"Lookup tables ({' '.join('*' + ending for ending in ENDINGS)})"
 NO_TABLE = "Choose a table…"
+#: Blocks that stand first, and of them those that stand open on a sieve that does nothing yet.
+FIRST, OPEN = ("recolour", "light", "match", "white"), ("recolour", "light")
 #: Milliseconds that the picture rests before it is judged.
 JUDGE_AFTER = 350
 
@@ -56,7 +58,6 @@ class AdjustPage(RowsPage):
         self.blocks: dict[str, Block] = {}
         self._shown_sieve = ""
         self.column.setSpacing(2)
-        self._build_believable()
         builders = {
             "recolour": self._recolour,
             "match": self._match,
@@ -65,7 +66,9 @@ class AdjustPage(RowsPage):
             "white": self._white,
             "lookup": self._lookup,
         }
-        for name, kind in blocks():
+        known = dict(blocks())
+        for name in (*FIRST, *(name for name in known if name not in FIRST)):
+            kind = known[name]
             block = self._block(name, kind.label)
             for row in PAIRS.get(name, ()):
                 self.row(block, name, row)
@@ -74,21 +77,22 @@ class AdjustPage(RowsPage):
         self.curves = CurvesBlock(self, self.blocks["curve"])
         self.balance = BalanceBlock(self, self.blocks["balance"])
         self.hues = HuesBlock(self, self.blocks["hues"])
-        self.heading("How much of it")
+        self._build_believable()
+        self.group("amount", "Amount")
         self.strength = self.number("strength")
         self.outside = self.number("outside")
         self.blend = self.choice("blend", BLENDS)
-        self.column.addWidget(row_of(QLabel("Blend mode"), self.blend))
+        self.put(row_of(QLabel("Blend mode"), self.blend))
         reset = QPushButton("Reset the adjustments")
         reset.clicked.connect(lambda: workspace.work.edit_sieve(edits.without_adjustments, "Reset the adjustments"))
-        self.column.addWidget(reset)
-        self.heading("Of the whole project")
+        self.put(reset)
+        self.group("project", "Whole project", folded=True)
         self.gamut = QComboBox()
         self.gamut.addItems([GAMUT_WORDS[name] for name in GAMUTS])
         self.gamut.setAccessibleName("Gamut")
         self.gamut.setToolTip(Project.model_fields["gamut"].description or "")
         self.gamut.activated.connect(lambda index: workspace.reading.set_gamut(GAMUTS[index]))
-        self.column.addWidget(self.gamut)
+        self.put(self.gamut)
         self.column.addStretch(1)
         workspace.viewing.rendered.connect(self._rendered)
         workspace.work.source_changed.connect(self._forget)
@@ -120,7 +124,7 @@ class AdjustPage(RowsPage):
         action.triggered.connect(lambda _: self._adjust.reset_block(name))
 
     def _build_believable(self) -> None:
-        self.believable = Block("Believable?", plain=True)
+        self.believable = Block("Realism check", plain=True)
         self.judged, self.warned = QLabel("–"), QLabel("")
         for label in (self.judged, self.warned):
             label.setWordWrap(True)
@@ -140,7 +144,7 @@ class AdjustPage(RowsPage):
     def _white(self, block: Block) -> None:
         self.neutral = QPushButton()
         with_icon(
-            self.neutral, "pipette", "Click a place in the picture that should be grey: temperature and tint make it so", "Make neutral"
+            self.neutral, "pipette", "Click a place in the picture that should be grey: temperature and tint make it so", "Pick a neutral"
         )
         self.neutral.clicked.connect(lambda: self._adjust.pick_colour(self._adjust.make_neutral, "Click what should be grey"))
         block.add(self.neutral)
@@ -152,8 +156,8 @@ class AdjustPage(RowsPage):
         self.target = ColourButton("Target", "Colour that the mean of what is masked becomes; light, shade and texture stay")
         self.target.chosen.connect(self._aim)
         self.from_here, self.from_other, self.no_target = QPushButton(), QPushButton(), QPushButton()
-        with_icon(self.from_here, "pipette", "Click the target in the picture", "From here")
-        with_icon(self.from_other, "image", "Click the target in another picture", "From another…")
+        with_icon(self.from_here, "pipette", "Click the target in the picture", "Pick in this picture")
+        with_icon(self.from_other, "image", "Click the target in another picture", "Pick in another picture…")
         with_icon(self.no_target, "circle-minus", "No target")
         self.from_here.clicked.connect(lambda: self._adjust.pick_colour(self._aim, "Click the colour that the masked should become"))
         self.from_other.clicked.connect(lambda: ask_colour_of_picture(self, self._workers, self._aim))
@@ -248,7 +252,7 @@ class AdjustPage(RowsPage):
         self._viewing.count_mask(drawn and self.isVisible())
 
     def _forget(self) -> None:
-        """Another picture: only the blocks in use are open."""
+        """Another picture: the blocks in use are open, and those that most people need."""
         self._shown_sieve = ""
         self._something_changed()
 
@@ -285,7 +289,7 @@ class AdjustPage(RowsPage):
         for name, held in sieve.adjust.blocks():
             block, used = self.blocks[name], held.moved
             if fresh or (used and not block.mark.text()):
-                block.set_open(used)
+                block.set_open(used or (name in OPEN and not any(other.moved for _, other in sieve.adjust.blocks())))
             block.show_use(used, held.on)
         self._follow_colours()
         fill = sieve.adjust.fill

@@ -20,20 +20,20 @@ TIPS = {
     "change": "Move, scale, turn (round handle) and skew (Ctrl) the chosen area; Shift scales about its middle",
     "rect": "Drag a rectangle",
     "ellipse": "Drag an ellipse",
-    "polygon": "Click corners; Backspace takes the last one back, double click or Enter closes",
+    "polygon": "Click corners; Backspace removes the last one, double-click or Enter closes",
     "freehand": "Draw round what you want",
-    "cling": "Click along an outline: it clings to the picture's edges; Backspace, double click as above",
+    "cling": "Click along an outline: it follows the edges of the picture; Backspace removes the last point, double-click or Enter closes",
     "gradient": "Drag from full to nothing",
     "radial": "Drag a soft round area",
     "brush": "Paint; Ctrl erases, Shift+click draws a straight line, [ and ] or dragging with the right button change the size",
 }
 WORDS = {
-    "change": "Change",
+    "change": "Select",
     "rect": "Rectangle",
     "ellipse": "Ellipse",
     "polygon": "Polygon",
     "freehand": "Freehand",
-    "cling": "Clinging",
+    "cling": "Edge outline",
     "gradient": "Gradient",
     "radial": "Radial",
     "brush": "Brush",
@@ -47,7 +47,7 @@ SHAPE_NUMBERS = tuple(
         ("X", -20000, 40000, "px"), ("Y", -20000, 40000, "px"), ("Width", 1, 40000, "px"), ("Height", 1, 40000, "px"), ("Angle", -180, 180, "°"),
     )
 )  # fmt: skip
-SENSITIVITY = plain_spec("sensitivity", "Clinging sensitivity", 50, 0, 100, unit="%", help="From strong edges only to weak ones too")
+SENSITIVITY = plain_spec("sensitivity", "Edge sensitivity", 50, 0, 100, unit="%", help="From strong edges only to weak ones too")
 
 
 class AreasPage(Page):
@@ -68,17 +68,18 @@ class AreasPage(Page):
             button.setCheckable(True)
             button.clicked.connect(lambda _, tool=tool: tools.take(tool))
             group.addButton(button)
-            grid.addWidget(button, number // 3, number % 3)
+            grid.addWidget(button, number // 2, number % 2)
             self.buttons[tool] = button
-        self.column.addWidget(box)
+        self.put(box)
         self.mode = QComboBox()
-        self.mode.addItems(["New areas: first only here, then add", "New areas add", "New areas subtract", "New areas: only here"])
+        self.mode.addItems(["New areas: limit first, then add", "New areas: add", "New areas: subtract", "New areas: limit to"])
         self.mode.setAccessibleName("How new areas join")
         self.mode.activated.connect(lambda index: setattr(tools, "mode", MODES[index] or None))
-        self.column.addWidget(self.mode)
+        self.put(self.mode)
+        self._tools_own()
         self._list()
         self._numbers()
-        self._brush()
+        self.column.addStretch(1)
         tools.changed.connect(self.follow)
         self.follow()
 
@@ -99,14 +100,15 @@ class AreasPage(Page):
         self.duplicate.clicked.connect(self._duplicate)
         self.up.clicked.connect(lambda: self._shift(-1))
         self.down.clicked.connect(lambda: self._shift(1))
-        self.column.addWidget(row_of(self.remove, self.duplicate, self.up, self.down))
+        self.put(row_of(self.remove, self.duplicate, self.up, self.down))
+        self.chosen = self.group("chosen", "Chosen area")
         self.joins = QComboBox()
-        self.joins.addItems(["Adds", "Subtracts", "Only here"])
+        self.joins.addItems(["Add", "Subtract", "Limit to"])
         self.joins.setAccessibleName("How this area joins")
         self.joins.activated.connect(lambda index: self._change("Area mode", mode=MODES[index + 1]))
         self.inverted = QCheckBox("Inverted")
         self.inverted.toggled.connect(lambda on: self._change("Invert area", inverted=on))
-        self.column.addWidget(row_of(self.joins, self.inverted))
+        self.put(row_of(self.joins, self.inverted))
 
     def _numbers(self) -> None:
         self.feather = Number(spec_of(Area, "feather"))
@@ -116,41 +118,44 @@ class AreasPage(Page):
         self.way.addItems([way.capitalize() for way in WAYS])
         self.way.setAccessibleName("Area feather which way")
         self.way.activated.connect(lambda index: self._change("Area feather", way=WAYS[index]))
-        self.column.addWidget(row_of(self.feather, self.way))
+        self.put(row_of(self.feather, self.way))
         self.numbers: dict[str, Number] = {}
         for spec in SHAPE_NUMBERS:
             number, name = Number(spec), spec.name
             number.moved.connect(lambda value, name=name: self._shape(name, value))
             number.settled.connect(self.work.end_drag)
             self.numbers[name] = number
-        self.column.addWidget(row_of(self.numbers["X"], self.numbers["Y"]))
-        self.column.addWidget(row_of(self.numbers["Width"], self.numbers["Height"]))
+        self.shape_rows = (
+            row_of(self.numbers["X"], self.numbers["Y"]), row_of(self.numbers["Width"], self.numbers["Height"]), self.numbers["Angle"],
+        )  # fmt: skip
+        self.put(*self.shape_rows)
         self.snap = QCheckBox("Snap")
         self.snap.setToolTip("Pull points to borders, middle lines and other areas")
         self.snap.toggled.connect(lambda on: setattr(self.tools, "snap", on))
-        self.column.addWidget(row_of(self.numbers["Angle"], self.snap))
+        self.put(self.snap)
 
-    def _brush(self) -> None:
+    def _tools_own(self) -> None:
+        """What belongs to the tool in hand: of the brush, and of the edge outline."""
         brush = self.tools.brush
-        self.heading("Brush")
+        self.brush_group = self.group("brush", "Brush")
         self.brush: dict[str, Number] = {}
         for name in ("size", "hardness", "flow", "opacity"):
             number = Number(spec_of(Stroke, name))
             number.moved.connect(lambda value, name=name: setattr(brush, name, value))
             self.brush[name] = number
-        self.column.addWidget(row_of(self.brush["size"], self.brush["hardness"]))
-        self.column.addWidget(row_of(self.brush["flow"], self.brush["opacity"]))
+        self.put(row_of(self.brush["size"], self.brush["hardness"]), row_of(self.brush["flow"], self.brush["opacity"]))
         self.pressure = QComboBox()
-        self.pressure.addItems(["Pressure: nothing", "Pressure: size", "Pressure: flow"])
+        self.pressure.addItems(["Pen pressure: off", "Pen pressure: size", "Pen pressure: flow"])
         self.pressure.setAccessibleName("What tablet pressure acts on")
         self.pressure.activated.connect(lambda index: setattr(brush, "pressure", ("nothing", "size", "flow")[index]))
-        self.alike = QCheckBox("Alike only")
+        self.alike = QCheckBox("Similar colours only")
         self.alike.setToolTip("Paint only where the picture resembles the place the stroke began")
         self.alike.toggled.connect(lambda on: setattr(brush, "alike", on))
-        self.column.addWidget(row_of(self.pressure, self.alike))
+        self.put(self.pressure, self.alike)
+        self.ungrouped()
         self.cling = Number(SENSITIVITY)
         self.cling.moved.connect(lambda value: setattr(self.tools, "sensitivity", value))
-        self.column.addWidget(self.cling)
+        self.put(self.cling)
 
     # Editing
 
@@ -191,9 +196,7 @@ class AreasPage(Page):
 
     @staticmethod
     def _words(area: Area) -> str:
-        return (
-            area.name or f"{WORDS[area.kind]}, {'adds' if area.mode == 'add' else 'subtracts' if area.mode == 'subtract' else 'only here'}"
-        )
+        return area.name or f"{WORDS[area.kind]}, {'add' if area.mode == 'add' else 'subtract' if area.mode == 'subtract' else 'limit to'}"
 
     def follow(self) -> None:
         super().follow()
@@ -208,11 +211,15 @@ class AreasPage(Page):
                 if area.id == tools.selected:
                     self.areas.setCurrentItem(item)
         chosen = tools.area
+        self.brush_group.setVisible(tools.tool == "brush")
+        self.cling.setVisible(tools.tool == "cling")
+        self.chosen.setVisible(chosen is not None)
         for widget in (self.remove, self.duplicate, self.up, self.down, self.joins, self.inverted, self.feather, self.way):
             widget.setEnabled(chosen is not None)
         boxed = chosen is not None and chosen.kind in BOXED
+        for row in self.shape_rows:
+            row.setVisible(boxed)
         for name, number in self.numbers.items():
-            number.setEnabled(boxed)
             if boxed and chosen is not None:
                 number.show_value(round(numbers_of(chosen)[name], 3))
         if chosen is not None:

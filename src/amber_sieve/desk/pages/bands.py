@@ -16,7 +16,6 @@ from ...project.model import Band, Bands, Ramp, Sieve
 from ...workspace.readout import Pointed
 from ...workspace.workspace import Workspace
 from ..widgets.band_editor import BandEditor
-from ..widgets.icon import with_icon
 from ..widgets.number import Number
 from ..widgets.swatch import swatch
 from .page import Page, row_of
@@ -67,23 +66,28 @@ class BandsPage(Page):
         self.follow()
 
     def _presets_row(self) -> None:
+        self.group("presets", "Presets", folded=True)
         self.preset = QComboBox()
         self.preset.setAccessibleName("Presets")
         self.preset.setToolTip("A preset replaces the pick and the bands of this sieve")
         self.preset.activated.connect(self._apply)
         self.save_button, load, save = QPushButton(), QPushButton(), QPushButton()
-        with_icon(self.save_button, "bookmark", "Save this pick, these bands and this edge as a preset of your own", "Save preset…")
-        with_icon(load, "file-down", "Import a preset from a file")
-        with_icon(save, "file-up", "Export these settings as a preset file")
+        self.save_button.setText("Save…")
+        self.save_button.setToolTip("Save this pick, these bands and this edge as a preset of your own")
+        load.setText("Import…")
+        load.setToolTip("Import a preset from a file")
+        save.setText("Export…")
+        save.setToolTip("Export these settings as a preset file")
         self.save_button.clicked.connect(self._save)
         load.clicked.connect(self._import)
         save.clicked.connect(self._export)
-        self.column.addWidget(self.preset)
+        self.put(self.preset)
         self.from_samples = QPushButton("Set from samples")
         self.from_samples.setToolTip("Bands round the kept samples; take more and set again to widen them")
         self.from_samples.clicked.connect(self._samples.set_bands)
-        self.column.addWidget(row_of(self.save_button, load, save))
-        self.column.addWidget(self.from_samples)
+        self.put(row_of(self.save_button, load, save))
+        self.ungrouped()
+        self.put(self.from_samples)
         self.fill_presets()
 
     def fill_presets(self) -> None:
@@ -118,20 +122,20 @@ class BandsPage(Page):
             self._presets.write(pathlib.Path(name))
 
     def _details(self) -> None:
-        self.title = self.heading("Hue band")
+        self.title = self.group("corners", "Hue band")
         self.on, self.inverted = QCheckBox("On"), QCheckBox("Inverted")
         self.on.toggled.connect(lambda on: self._change("on or off", on=on))
         self.inverted.toggled.connect(lambda on: self._change("inverted", on=True, inverted=on))
         self.full = QPushButton("Full range")
         self.full.clicked.connect(lambda: self.editors[self.active].reset())
-        self.column.addWidget(row_of(self.on, self.inverted, self.full))
+        self.put(row_of(self.on, self.inverted, self.full))
         self.corners = []
         for index, name in enumerate(CORNER_NAMES):
             number = Number(CORNER, name)
             number.moved.connect(lambda value, index=index: self._corner(index, value))
             number.settled.connect(self.work.end_drag)
             self.corners.append(number)
-            self.column.addWidget(number)
+            self.put(number)
         self.shape = QComboBox()
         self.shape.addItems([shape.capitalize() for shape in SHAPES])
         self.shape.setAccessibleName("Falloff shape")
@@ -140,7 +144,7 @@ class BandsPage(Page):
         self.bend = Number(spec_of(Band, "bend"))
         self.bend.moved.connect(lambda value: self._change("falloff bend", "falloff bend", bend=value))
         self.bend.settled.connect(self.work.end_drag)
-        self.column.addWidget(row_of(self.shape, self.bend))
+        self.put(row_of(self.shape, self.bend))
 
     def _luminance(self) -> None:
         self.tones = QWidget()
@@ -158,13 +162,13 @@ class BandsPage(Page):
             self.tonal[part] = button
         column.addWidget(row_of(*self.tonal.values()))
         column.addWidget(self.softness)
-        self.ramp, self.inverse = QCheckBox("Ramp instead"), QCheckBox("Inverse")
+        self.ramp, self.inverse = QCheckBox("Luminance as the mask"), QCheckBox("Inverted")
         self.ramp.toggled.connect(lambda on: self.work.set_field("bands.ramp.on", on, "Luminance ramp"))
         self.inverse.toggled.connect(lambda on: self.work.set_field("bands.ramp.inverse", on, "Inverse ramp"))
         column.addWidget(row_of(self.ramp, self.inverse))
         self.black, self.white = (self.number(f"bands.ramp.{name}", add=False) for name in ("black", "white"))
         column.addWidget(row_of(self.black, self.white))
-        self.column.addWidget(self.tones)
+        self.put(self.tones)
 
     def _start(self, part: str) -> None:
         self._tonal_part = part
@@ -216,7 +220,7 @@ class BandsPage(Page):
             editor.show_band(getattr(bands, measure))
         band: Band = getattr(bands, self.active)
         known = MEASURES[self.active]
-        self.title.setText(f"{self.active.capitalize()} band")
+        self.title.set_title(f"{self.active.capitalize()} band")
         room = known.high if known.wraps else 0
         for number, corner, default in zip(self.corners, band.corners, known.full, strict=True):
             number.set_range(known.low - room, known.high + room, default, known.unit)

@@ -24,7 +24,7 @@ from .rows import RowsPage
 
 CURVES = {"curve": "Luminance", "curve_red": "Red", "curve_green": "Green", "curve_blue": "Blue"}
 CURVE_COLOURS = {"curve": AMBER, "curve_red": QColor(230, 90, 80), "curve_green": QColor(90, 200, 100), "curve_blue": QColor(100, 140, 245)}
-HUE_CURVES = {"turn_by_hue": "Turn", "saturation_by_hue": "Saturation", "lightness_by_hue": "Lightness"}
+HUE_CURVES = {"turn_by_hue": "Hue shift", "saturation_by_hue": "Saturation", "lightness_by_hue": "Lightness"}
 
 
 def _typed(name: str, label: str, low: float, high: float, unit: str = "", decimals: int = 0) -> Number:

@@ -28,14 +28,18 @@ class EdgePage(Page):
         self.numbers: dict[str, Number] = {spec.name: self.number(f"edge.{spec.name}", add=False) for spec in numbers_of(Edge)}
         #: Names of the numbers that have their place.
         self._placed: set[str] = set()
-        self._levels()
+        self._cleaning()
         self._outline()
         self._unmixing()
+        self._levels()
+        self._noise()
         self._add_what_is_left()
         self._islands()
+        self.ungrouped()
         self.reset = QPushButton("Reset the edge")
         self.reset.clicked.connect(lambda: workspace.work.edit_sieve(edits.without_edge, "Reset the edge"))
-        self.column.addWidget(self.reset)
+        self.put(self.reset)
+        self.column.addStretch(1)
         workspace.viewing.rendered.connect(self._after_render)
         workspace.areas.islands_found.connect(self._list)
         workspace.areas.fringe_found.connect(lambda words: self.fringe.setText(words))
@@ -45,47 +49,59 @@ class EdgePage(Page):
         """A row of numbers, by name, and other widgets."""
         self._placed |= {thing for thing in things if isinstance(thing, str)}
         widgets = [self.numbers[thing] if isinstance(thing, str) else thing for thing in things]
-        self.column.addWidget(row_of(*widgets) if len(widgets) > 1 else widgets[0])
+        self.put(row_of(*widgets) if len(widgets) > 1 else widgets[0])
 
     def _add_what_is_left(self) -> None:
         """Numbers of the edge that have no place of their own stand below the others."""
         for name in [name for name in self.numbers if name not in self._placed]:
             self._add(name)
 
-    def _levels(self) -> None:
+    def _cleaning(self) -> None:
+        self.group("cleaning", "Specks and holes")
         self.all_holes = self.check("edge.all_holes")
-        self._add("black", "white")
-        self._add("gamma")
         self._add("specks")
-        self._add("holes", self.all_holes)
+        self._add("holes")
+        self.put(self.all_holes)
 
     def _outline(self) -> None:
+        self.group("outline", "Outline")
         self.way = self.choice("edge.way", WAYS)
         self.hard = self.check("edge.hard")
         self._add("grow")
         self._add("feather", self.way)
         self._add("smooth", self.hard)
 
+    def _levels(self) -> None:
+        self.group("levels", "Levels of the mask", folded=True)
+        self._add("black", "white")
+        self._add("gamma")
+
     def _unmixing(self) -> None:
+        self.group("unmixing", "Fine edges")
         self._add("follow")
         self._add("sensitivity")
-        self.band = QCheckBox("Band")
-        self.band.setToolTip("Mark the band in which Fine works, in the view Mask")
+        self._add("fine")
+        self.band = QCheckBox("Show its band")
+        self.band.setToolTip("Marks in the view Mask where hair and fringe are worked out")
         self.band.toggled.connect(lambda on: self._viewing.look(band=on))
-        self._add("fine", self.band)
         self.no_haze = self.check("edge.no_haze")
-        self.fringe_check = QPushButton("Haze check")
-        self.fringe_check.setToolTip("Count the pixels where a rim of the old colour would stay; the view Haze check marks them")
+        self.put(self.band, self.no_haze)
+        self.fringe_check = QPushButton("Fringe check")
+        self.fringe_check.setToolTip("Counts the pixels where a rim of the old colour would stay; the view Fringe check marks them")
         self.fringe_check.clicked.connect(self._check_fringe)
-        self._add(self.no_haze, self.fringe_check)
+        self.put(self.fringe_check)
         self.fringe = QLabel("")
         self.fringe.setObjectName("dim")
-        self.column.addWidget(self.fringe)
-        self._add("clean", "steady")
+        self.put(self.fringe)
+
+    def _noise(self) -> None:
+        self.group("noise", "Noise and clips", folded=True)
+        self._add("clean")
+        self._add("steady")
         self.flicker = QLabel("")
         self.flicker.setObjectName("dim")
         self.flicker.setVisible(False)
-        self.column.addWidget(self.flicker)
+        self.put(self.flicker)
         self._clip.watched.connect(self._show_flicker)
 
     def _show_flicker(self, course: Course | None) -> None:
@@ -101,25 +117,28 @@ class EdgePage(Page):
         self._areas.check_fringe()
 
     def _islands(self) -> None:
-        self.heading("Islands")
+        self.group("islands", "Islands", folded=True)
         self.click_islands = QPushButton()
         with_icon(
-            self.click_islands, "crosshair", "Click an island in a view to take it out, click its place again to bring it back", "Point at"
+            self.click_islands,
+            "crosshair",
+            "Click an island in the picture to remove it, click its place again to bring it back",
+            "Point at",
         )
         self.click_islands.setCheckable(True)
         self.click_islands.toggled.connect(lambda on: setattr(self._tools, "island", on))
         self.count = QPushButton()
-        with_icon(self.count, "list", "List the islands by size", "List them")
+        with_icon(self.count, "list", "List the islands by size", "List islands")
         self.count.clicked.connect(self._areas.list_islands)
-        self.only, self.out, self.back = QPushButton("Keep only"), QPushButton("Take out"), QPushButton("Restore all")
-        self.only.setToolTip("Keep only the chosen island; with none chosen, the largest")
-        self.out.setToolTip("Take the chosen islands out; with none chosen, all but the largest")
-        self.back.setToolTip("Bring all islands back")
+        self.only, self.out, self.back = QPushButton("Keep only these"), QPushButton("Remove"), QPushButton("Restore all")
+        self.only.setToolTip("Keeps only the chosen island; with none chosen, the largest")
+        self.out.setToolTip("Removes the chosen islands; with none chosen, all but the largest")
+        self.back.setToolTip("Brings all islands back")
         self.only.clicked.connect(self._only)
         self.out.clicked.connect(self._out)
         self.back.clicked.connect(self._areas.all_islands)
-        self.column.addWidget(row_of(self.click_islands, self.count))
-        self.column.addWidget(row_of(self.only, self.out, self.back))
+        self.put(row_of(self.click_islands, self.count))
+        self.put(self.only, row_of(self.out, self.back))
         self.islands = QListWidget()
         self.islands.setSelectionMode(QListWidget.SelectionMode.ExtendedSelection)
         self.islands.setAccessibleName("Islands by size")
@@ -127,7 +146,7 @@ class EdgePage(Page):
         self.islands.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.islands.setMouseTracking(True)
         self.islands.itemEntered.connect(lambda item: self._areas.outline_island(item.data(Qt.ItemDataRole.UserRole)))
-        self.column.addWidget(self.islands, 1)
+        self.put(self.islands)
 
     def _list(self, islands: list[Island]) -> None:
         """List the pieces of the mask, the largest first."""
@@ -153,13 +172,13 @@ class EdgePage(Page):
         self._areas.take_islands_out(self._chosen() or self._listed()[1:])
 
     def _after_render(self, result: Rendered) -> None:
-        self.fringe.setText("Fine is being worked out…" if result.waiting else "")
+        self.fringe.setText("Hair and fringe are being worked out…" if result.waiting else "")
         if self.isVisible():
             self.follow()
 
     def found(self, path: str) -> tuple[float | None, str]:
         if path == "edge.follow":
-            return None, "place by place"
+            return None, ""
         last = self._viewing.last
         seen = [] if last is None else [sieve for sieve in last.seen.stack if sieve.id == self.work.sieve.id]
         value = field_of(seen[0], path) if seen else "auto"

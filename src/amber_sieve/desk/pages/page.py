@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QPoint, QSignalBlocker, Qt
 from PyQt6.QtGui import QShowEvent
-from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QMenu, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QMenu, QScrollArea, QVBoxLayout, QWidget
 
 from ...project.edits import field_of
 from ...project.fields import field_at, spec_at
 from ...project.model import Sieve
 from ...workspace.workspace import Workspace
 from ..clip.key_menu import fill_key_menu
+from ..widgets.block import Block
 from ..widgets.number import Number
 
 
@@ -19,7 +20,7 @@ class Page(QScrollArea):
 
     def __init__(self, workspace: Workspace) -> None:
         super().__init__()
-        self.work, self._clip = workspace.work, workspace.clip
+        self.work, self._clip, self._preferences = workspace.work, workspace.clip, workspace.preferences
         self._bound_numbers: list[tuple[Number, str]] = []
         self._bound_checks: list[tuple[QCheckBox, str]] = []
         self._bound_choices: list[tuple[QComboBox, str, tuple[str, ...]]] = []
@@ -28,17 +29,31 @@ class Page(QScrollArea):
         inner = QWidget()
         inner.setObjectName("panel")
         self.column = QVBoxLayout(inner)
-        self.column.setContentsMargins(10, 8, 10, 8)
-        self.column.setSpacing(5)
+        self.column.setContentsMargins(8, 4, 8, 6)
+        self.column.setSpacing(4)
         self.setWidget(inner)
+        #: Where the next control goes: the page, or the group that was begun last.
+        self.into = self.column
         workspace.work.changed.connect(self._something_changed)
         workspace.work.selection_changed.connect(self._something_changed)
 
-    def heading(self, text: str) -> QLabel:
-        label = QLabel(text)
-        label.setObjectName("heading")
-        self.column.addWidget(label)
-        return label
+    def put(self, *widgets: QWidget) -> None:
+        """Add widgets below each other, to the group that was begun last."""
+        for widget in widgets:
+            self.into.addWidget(widget)
+
+    def group(self, name: str, title: str, folded: bool = False) -> Block:
+        """Begin a group of controls under a heading that folds them; how a person left it is remembered."""
+        block, key = Block(title, plain=True), f"{type(self).__name__}.{name}"
+        block.set_open(not self._preferences.values.folded.get(key, folded))
+        block.folded.connect(lambda on: self._preferences.change(folded={**self._preferences.values.folded, key: not on}))
+        self.column.addWidget(block)
+        self.into = block.column
+        return block
+
+    def ungrouped(self) -> None:
+        """What comes next belongs to no group."""
+        self.into = self.column
 
     def number(self, path: str, label: str = "", add: bool = True) -> Number:
         """A number for a field of the current sieve, named by its way, as in "edge.follow"; all it says comes from the model."""
@@ -50,7 +65,7 @@ class Page(QScrollArea):
         number.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         number.customContextMenuRequested.connect(lambda at: self._key_menu(number, path, at))
         if add:
-            self.column.addWidget(number)
+            self.put(number)
         return number
 
     def _key_menu(self, number: Number, path: str, at: QPoint) -> None:
@@ -63,6 +78,11 @@ class Page(QScrollArea):
         """Bring a number into sight, and give it the keyboard."""
         for number, way in self._bound_numbers:
             if way == path:
+                group = number.parentWidget()
+                while group is not None and not isinstance(group, Block):
+                    group = group.parentWidget()
+                if group is not None:
+                    group.set_open(True)
                 number.setFocus()
                 self.ensureWidgetVisible(number)
 

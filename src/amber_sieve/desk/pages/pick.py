@@ -6,15 +6,17 @@ from collections.abc import Callable, Sequence
 
 import numpy as np
 from PyQt6.QtCore import QEvent, QRectF, QSignalBlocker, QSize, Qt
-from PyQt6.QtGui import QKeyEvent, QPainter, QPaintEvent
+from PyQt6.QtGui import QAction, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QButtonGroup,
+    QCheckBox,
     QComboBox,
     QFileDialog,
     QLabel,
     QListWidget,
     QListWidgetItem,
+    QMenu,
     QPushButton,
     QSizePolicy,
     QWidget,
@@ -28,6 +30,7 @@ from ...project import edits
 from ...project.fields import plain_spec, spec_of
 from ...project.model import Sample, Sieve
 from ...workspace.workspace import Workspace
+from ..panels.surfaces_row import SurfacesRow
 from ..style import AMBER, WELL
 from ..widgets.icon import with_icon
 from ..widgets.number import Number
@@ -37,8 +40,8 @@ from .page import Page, row_of
 SIZES = (1, 3, 5, 11, 31)
 #: A setting of the tool in hand, not of the project.
 STROKE = plain_spec("stroke", "Stroke", 12, 1, 200, unit="px", help="Width of a scribbled sample")
-RULE_WORDS: dict[DropRule, str] = {"nearer": "Drop what is nearer to it", "tolerance": "Drop all within its tolerance"}
-MEASURE_WORDS = {"original": "Original", "result": "Result of the sieves above", "layer": "Another picture…"}
+RULE_WORDS: dict[DropRule, str] = {"nearer": "Drop: the nearest sample wins", "tolerance": "Drop: all within tolerance"}
+MEASURE_WORDS = {"original": "Original", "result": "Result so far", "layer": "Another picture…"}
 
 
 class MaskHistogram(QWidget):
@@ -51,7 +54,7 @@ class MaskHistogram(QWidget):
         self.setToolTip("Histogram of the mask: from nothing (left) to all (right)")
 
     def sizeHint(self) -> QSize:
-        return QSize(200, 34)
+        return QSize(100, 28)
 
     def show_counts(self, counts: np.ndarray) -> None:
         self.counts = np.log1p(counts.astype(float))
@@ -96,17 +99,20 @@ class PickPage(Page):
         self._samples, self._tools, self.viewing = workspace.samples, workspace.tools, workspace.viewing
         self._places()
         self._list()
+        self._tolerances()
+        self._surface()
         self._comparing()
         self._limits()
-        self.histogram = MaskHistogram()
-        self.column.addWidget(self.histogram)
-        self.coverage = QLabel("")
-        self.coverage.setObjectName("dim")
-        self.column.addWidget(self.coverage)
+        self._mask()
+        self.ungrouped()
+        self.surfaces = SurfacesRow(workspace)
+        self.put(self.surfaces)
         #: By sample, the tolerances at which its mask holds still.
         self._sizes: dict[str, tuple[float, ...]] = {}
+        self._foretold = workspace.foretold
+        workspace.foretold.found.connect(self._show_shares)
         workspace.samples.clicked.connect(self._take_sizes)
-        workspace.work.source_changed.connect(self._plain_mode)
+        workspace.work.source_changed.connect(self.plain_mode)
         workspace.viewing.rendered.connect(self._cover)
         self.follow()
 
@@ -117,21 +123,25 @@ class PickPage(Page):
         group = QButtonGroup(self)
         made: dict[str, QPushButton] = {}
         for name, value, drawing, tip in rows:
-            button = QPushButton()
-            with_icon(button, drawing, tip, name)
+            button = QPushButton(name)
+            button.setToolTip(tip)
+            if drawing:
+                with_icon(button, drawing, tip, name)
+            button.setAccessibleName(name)
+            button.setAccessibleDescription(tip)
             button.setCheckable(True)
             button.setChecked(not made)
             button.clicked.connect(lambda _, value=value: act(value))
             group.addButton(button)
             made[value] = button
-        self.column.addWidget(row_of(*made.values()))
+        self.put(row_of(*made.values()))
         return made
 
     def _places(self) -> None:
         tools = self._tools
         self.modes = self._choice(
             (
-                ("Start over", "", "rotate-ccw", "A click replaces all samples"),
+                ("New pick", "", "rotate-ccw", "A click replaces all samples"),
                 ("Keep", "keep", "circle-plus", "A click adds a keep sample (Shift+click)"),
                 ("Drop", "drop", "circle-minus", "A click adds a drop sample (Ctrl+click)"),
             ),
@@ -139,104 +149,132 @@ class PickPage(Page):
         )
         self.places = self._choice(
             (
-                ("Point", "patch", "pipette", "Click; drag outwards to widen the tolerance"),
-                ("Box", "box", "square-dashed", "Drag a box"),
-                ("Stroke", "stroke", "pencil-line", "Scribble over a textured thing"),
+                ("Point", "patch", "", "Click; drag outwards to widen the tolerance"),
+                ("Box", "box", "", "Drag a box: its main tones together"),
+                ("Stroke", "stroke", "", "Scribble over a textured thing: its main tones together"),
+                ("Outline", "outline", "", "Draw loosely round a thing: samples that hold it, and not what is outside, are found"),
             ),
             self._place,
         )
         self.patch_size = QComboBox()
-        self.patch_size.addItems([f"{size} px" for size in SIZES])
+        self.patch_size.addItems([f"Sample size: {size} px" for size in SIZES])
         self.patch_size.setCurrentIndex(SIZES.index(tools.sample_size))
         self.patch_size.setAccessibleName("Sample size")
         self.patch_size.setToolTip("Side of the square whose mean is taken")
         self.patch_size.activated.connect(lambda index: setattr(tools, "sample_size", SIZES[index]))
         self.stroke = Number(STROKE)
         self.stroke.moved.connect(lambda value: setattr(tools, "stroke_width", round(value)))
-        outline = QPushButton()
-        with_icon(outline, "lasso", "Outline: draw loosely round a thing; samples that hold it, and not what is outside, are found")
-        outline.setCheckable(True)
-        outline.setAccessibleName("Outline")
-        outline.clicked.connect(lambda: self._place("outline"))
-        group = self.places["patch"].group()
-        assert group is not None
-        group.addButton(outline)
-        self.places["outline"] = outline
-        self.column.addWidget(row_of(self.patch_size, self.stroke, outline))
+        self.stroke.hide()
+        self.put(self.stroke)
 
     def _place(self, place: str) -> None:
+        if place == "outline":
+            self.plain_mode()
         self._tools.place = place
+        self.stroke.setVisible(place == "stroke")
 
     def _list(self) -> None:
         self.samples = SampleList(self)
         self.samples.setAccessibleName("Samples")
         self.samples.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
         self.samples.setToolTip(
-            "The tick switches a sample, F2 renames it, Delete takes it out; with none chosen the settings below go to all"
+            "The tick switches a sample on and off, F2 renames it, Delete removes it. With none chosen, the settings below apply to all"
         )
-        self.samples.setMinimumHeight(84)
+        self.samples.setMinimumHeight(62)
         self.samples.itemSelectionChanged.connect(self._follow_chosen)
         self.samples.itemChanged.connect(self._edited)
         self.samples.itemEntered.connect(lambda item: self.viewing.look(solo=item.data(Qt.ItemDataRole.UserRole)))
         self.column.addWidget(self.samples, 1)
-        self.remove, self.clear, self.again, self.swap = QPushButton(), QPushButton(), QPushButton(), QPushButton()
-        with_icon(self.remove, "trash-2", "Take the chosen samples out (Delete)")
-        with_icon(self.clear, "eraser", "Take all samples out")
-        with_icon(self.again, "refresh-cw", "Sample again: take the colours of the same places from this frame")
-        with_icon(self.swap, "arrow-left-right", "Make keep samples drop samples, and the other way round")
-        self.remove.clicked.connect(self.remove_chosen)
-        self.here = QPushButton()
-        with_icon(
-            self.here, "map-pin", "Here only: the chosen samples, or the last, reach the piece at their place, not the whole picture (R)"
-        )
+        self.here, self.remove, self.more = QPushButton("Here only"), QPushButton(), QPushButton("More")
+        self.here.setToolTip("On: the sample takes only the piece at its place. Off: its colour counts wherever it lies in the picture (R)")
         self.here.setCheckable(True)
         self.here.clicked.connect(self.toggle_reach)
-        self.clear.clicked.connect(lambda: self.work.edit_sieve(edits.without_any_sample, "Clear samples"))
-        self.again.clicked.connect(lambda: self._samples.take_again(self.chosen()))
-        self.swap.clicked.connect(self._swap)
-        self.column.addWidget(row_of(self.here, self.swap, self.again, self.remove, self.clear))
+        with_icon(self.remove, "trash-2", "Remove the chosen samples (Delete)", "Remove")
+        self.remove.clicked.connect(self.remove_chosen)
+        menu = QMenu(self)
+        self.again, self.swap, self.clear = (
+            QAction("Sample again from this frame"),
+            QAction("Swap keep and drop"),
+            QAction("Remove all samples"),
+        )
+        self.again.setToolTip("The colours of the same places as they are on this frame")
+        for action, act in (
+            (self.again, lambda: self._samples.take_again(self.chosen())), (self.swap, self._swap),
+            (self.clear, lambda: self.work.edit_sieve(edits.without_any_sample, "Clear samples")),
+        ):  # fmt: skip
+            action.triggered.connect(lambda _, act=act: act())
+            menu.addAction(action)
+        self.more.setMenu(menu)
+        self.put(row_of(self.here, self.remove, self.more))
+
+    def _tolerances(self) -> None:
+        self.whose = self.group("tolerance", "Tolerance")
+        self.tolerance = self._of_chosen("tolerance")
+        self.falloff = self._of_chosen("falloff")
+        self.all_samples = QCheckBox("Set all samples")
+        self.all_samples.setToolTip("What is set here goes to every sample, not only to the one that is named above")
+        self.all_samples.toggled.connect(lambda _: self._follow_chosen())
+        self.put(self.all_samples)
+
+    def _surface(self) -> None:
+        self.group("surface", "Surface")
+        self.shading, self.gloss = self.number("pick.shading"), self.number("pick.gloss")
 
     def _comparing(self) -> None:
+        self.group("comparing", "How colours are compared", folded=True)
         self.compare = QComboBox()
         self.compare.addItems([f"Compare by {name}" for name in COMPARISONS])
         self.compare.setAccessibleName("Compare by")
         self.compare.setToolTip("Surface: the same thing, however it is lit. Colour: exactly this colour. The others: that one measure")
         self.compare.activated.connect(lambda index: self._change({"compare": COMPARISONS[index]}, f"Compare by {COMPARISONS[index]}"))
-        self.column.addWidget(self.compare)
         self.rule = QComboBox()
         self.rule.addItems(RULE_WORDS.values())
         self.rule.setAccessibleName("Drop rule")
         self.rule.setToolTip("What a drop sample takes: all that lies nearer to it than to any keep sample, or all within its tolerance")
         self.rule.activated.connect(lambda index: self._change({"rule": list(RULE_WORDS)[index]}, "Drop rule"))
-        self.column.addWidget(self.rule)
-        self.tolerance = self._of_chosen("tolerance")
-        self.falloff = self._of_chosen("falloff")
+        self.put(self.compare, self.rule)
+        self.hue_weight, self.saturation_weight = self.number("pick.hue_weight"), self.number("pick.saturation_weight")
         self.shape = QComboBox()
         self.shape.addItems([shape.capitalize() for shape in SHAPES])
         self.shape.setAccessibleName("Falloff shape")
-        self.shape.setToolTip("Shape of the falloff; hard leaves no partial pixel")
+        self.shape.setToolTip("Shape of the falloff, from full to nothing")
         self.shape.activated.connect(lambda index: self._change({"shape": SHAPES[index]}, "Falloff shape"))
         self.bend = self._of_chosen("bend", add=False)
-        self.column.addWidget(row_of(self.shape, self.bend))
-        self.shading, self.gloss = self.number("pick.shading"), self.number("pick.gloss")
-        self.hue_weight, self.saturation_weight = self.number("pick.hue_weight"), self.number("pick.saturation_weight")
+        self.put(row_of(self.shape, self.bend))
         self.fit = QPushButton()
-        with_icon(self.fit, "wand-sparkles", "Find tolerance, falloff, shading and gloss that part keep from drop samples best", "Fit")
+        with_icon(
+            self.fit,
+            "wand-sparkles",
+            "Finds tolerance, falloff, shading and gloss that tell keep and drop samples apart best",
+            "Fit to samples",
+        )
         self.fit.clicked.connect(self._samples.fit)
-        self.invert = self.check("invert")
-        self.column.addWidget(row_of(self.fit, self.invert))
+        self.put(self.fit)
 
     def _limits(self) -> None:
+        self.group("limits", "What is measured", folded=True)
+        self.put(self.patch_size)
         self.connected = self.check("pick.connected")
-        self.bridge = self.number("pick.bridge", add=False)
-        self.column.addWidget(row_of(self.connected, self.bridge))
+        self.put(self.connected)
+        self.bridge = self.number("pick.bridge")
         self.transparent = self.check("pick.transparent")
-        self.column.addWidget(self.transparent)
+        self.put(self.transparent)
         self.measure = QComboBox()
-        self.measure.addItems([f"Measure: {words.lower()}" for words in MEASURE_WORDS.values()])
-        self.measure.setAccessibleName("Measure from")
+        self.measure.addItems([f"Measure on: {words[0].lower()}{words[1:]}" for words in MEASURE_WORDS.values()])
+        self.measure.setAccessibleName("Measure on")
+        self.measure.setToolTip(
+            "The colours that samples are compared with: those of the original, of the result so far, or of another picture"
+        )
         self.measure.activated.connect(self._measure)
-        self.column.addWidget(self.measure)
+        self.put(self.measure)
+
+    def _mask(self) -> None:
+        self.group("mask", "Mask")
+        self.coverage = QLabel("")
+        self.coverage.setObjectName("dim")
+        self.histogram = MaskHistogram()
+        self.invert = self.check("invert")
+        self.put(self.coverage, row_of(self.histogram, self.invert))
 
     def _of_chosen(self, name: str, add: bool = True) -> Number:
         """A number that shows a field of the first chosen sample and changes it in all chosen ones."""
@@ -244,17 +282,24 @@ class PickPage(Page):
         number.moved.connect(lambda value: self._change({name: value}, number.name, group=number.name))
         number.settled.connect(self.work.end_drag)
         if add:
-            self.column.addWidget(number)
+            self.put(number)
         return number
 
     # Editing
 
     def chosen(self) -> tuple[str, ...]:
-        """Ids of the chosen samples; none means all."""
+        """Ids of the samples that are chosen in the list."""
         return tuple(item.data(Qt.ItemDataRole.UserRole) for item in self.samples.selectedItems())
 
+    def meant(self) -> tuple[str, ...]:
+        """Ids of the samples that the settings belong to: all of them, the chosen ones, or the last."""
+        samples = self.work.sieve.pick.samples
+        if self.all_samples.isChecked():
+            return tuple(sample.id for sample in samples)
+        return self.chosen() or tuple(sample.id for sample in samples[-1:])
+
     def _change(self, changes: dict[str, object], what: str, group: str = "") -> None:
-        self._samples.edit(changes, what, group, self.chosen())
+        self._samples.edit(changes, what, group, self.meant())
 
     def remove_chosen(self) -> None:
         """Take out the chosen samples, or the last one."""
@@ -262,9 +307,8 @@ class PickPage(Page):
         self._samples.remove(self.chosen() or tuple(sample.id for sample in samples[-1:]))
 
     def toggle_reach(self) -> None:
-        """Let the chosen samples, or the last one, reach everywhere or only the piece at their place."""
-        samples = self.work.sieve.pick.samples
-        ids = self.chosen() or tuple(sample.id for sample in samples[-1:])
+        """Let the samples that the settings belong to reach everywhere, or only the piece at their place."""
+        samples, ids = self.work.sieve.pick.samples, self.meant()
         first = next((s for s in samples if s.id in ids), None)
         if first is not None:
             reach = "everywhere" if first.reach == "here" else "here"
@@ -291,51 +335,59 @@ class PickPage(Page):
             if not layer:
                 self.follow()
                 return
-        self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(measure=kind, layer=layer)), "Measure from")
+        self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(measure=kind, layer=layer)), "Measure on")
 
     # Following
 
-    @staticmethod
-    def _words(sample: Sample) -> str:
+    def _words(self, sample: Sample) -> str:
         if sample.name:
             return sample.name
         hue, saturation, luminance = one_hue_saturation_luminance(np.array(sample.colour))
-        place = ("" if sample.place == "patch" else f" {sample.place}") + (" here" if sample.reach == "here" else "")
-        return f"{sample.role.capitalize()}{place}  H {hue:.0f}° S {saturation:.0f} L {luminance:.0f}  ±{sample.tolerance:.1f}"
+        name = self.work.sieve.pick.name_of(sample.id).capitalize()
+        here = ", here only" if sample.reach == "here" else ""
+        return f"{name}{here}   H {hue:.0f}° S {saturation:.0f} L {luminance:.0f}  ±{sample.tolerance:.1f}"
+
+    def _whose(self, ids: tuple[str, ...]) -> str:
+        """Which samples are meant, in words."""
+        samples = self.work.sieve.pick.samples
+        if len(ids) == len(samples) > 1:
+            return f"of all {len(ids)} samples"
+        return f"of {len(ids)} samples" if len(ids) > 1 else f"of {self.work.sieve.pick.name_of(ids[0])}"
 
     def _cover(self, result: Rendered) -> None:
         if not result.wanted.looking.peeking:
             self.histogram.show_counts(result.coverage.histogram)
-            self.coverage.setText(f"Covers {100 * result.coverage.whole:.1f} %; partial pixels {100 * result.coverage.partial:.1f} %")
+            self.coverage.setText(f"Covers {100 * result.coverage.whole:.1f} %; {100 * result.coverage.partial:.1f} % are partly covered")
 
-    def _plain_mode(self) -> None:
-        """Another picture begins with a plain click: a mode is not carried along."""
+    def plain_place(self) -> None:
+        """A click takes a point again."""
+        self.places["patch"].setChecked(True)
+        self._place("patch")
+
+    def plain_mode(self) -> None:
+        """A plain click is a new pick: on another picture a mode is not carried along, and an outline is a new pick too."""
         self._tools.role = ""
         self.modes[""].setChecked(True)
 
     def _take_sizes(self, clicked: Clicked) -> None:
         """Remember at which tolerances the mask of a sample holds still, to mark them; of samples that are there."""
         there = {sample.id for sieve in self.work.project.stack for sample in sieve.pick.samples}
-        self._sizes = {key: sizes for key, sizes in self._sizes.items() if key in there} | {clicked.sample.id: clicked.sizes}
+        found = tuple(sorted({*clicked.sizes, clicked.sample.tolerance}))
+        self._sizes = {key: sizes for key, sizes in self._sizes.items() if key in there} | {clicked.sample.id: found}
         self._follow_chosen()
 
+    def _show_shares(self, sample_id: str, shares: tuple[float, ...]) -> None:
+        self.tolerance.set_curve(shares)
+
     def _follow_chosen(self) -> None:
-        samples, ids = self.work.sieve.pick.samples, self.chosen()
-        shown = next((s for s in samples if s.id in ids), samples[-1] if samples else None)
+        samples, ids = self.work.sieve.pick.samples, self.meant()
+        shown = next((s for s in samples if s.id in (self.chosen() or ids[-1:])), None)
+        self.whose.set_title(f"Tolerance {self._whose(ids)}" if samples else "Tolerance")
+        self._foretold.want(shown.id if shown is not None else "")
         self.tolerance.mark(self._sizes.get(shown.id, ()) if shown is not None else ())
         for widget in (
-            self.remove,
-            self.clear,
-            self.again,
-            self.swap,
-            self.compare,
-            self.tolerance,
-            self.falloff,
-            self.shape,
-            self.bend,
-            self.fit,
-            self.here,
-        ):
+            self.remove, self.more, self.compare, self.tolerance, self.falloff, self.shape, self.bend, self.fit, self.here,
+        ):  # fmt: skip
             widget.setEnabled(shown is not None)
         self.rule.setEnabled(shown is not None and shown.role == "drop")
         if shown is not None:
@@ -366,6 +418,7 @@ class PickPage(Page):
                 item.setCheckState(Qt.CheckState.Checked if sample.on else Qt.CheckState.Unchecked)
                 self.samples.addItem(item)
                 item.setSelected(sample.id in ids)
+        self.all_samples.setVisible(len(sieve.pick.samples) > 1)
         self._follow_chosen()
         surfaces = any(sample.compare == "surface" for sample in sieve.pick.samples)
         for number in (self.shading, self.gloss, self.hue_weight, self.saturation_weight):

@@ -15,7 +15,7 @@ from .page import Page, row_of
 PAIRS: dict[str, tuple[tuple[str, ...], ...]] = {
     "white": (("temperature",), ("tint",)),
     "light": (("exposure",), ("contrast", "pivot"), ("highlights", "shadows"), ("white_point", "black_point"), ("gamma",)),
-    "recolour": (("hue",), ("saturation",), ("vibrance",), ("lightness",), ("one_hue", "one_hue_at")),
+    "recolour": (("hue",), ("saturation",), ("vibrance",), ("lightness",), ("one_hue",), ("one_hue_at",)),
     "even": (("even_lightness",), ("even_hue",)),
     "mono": (("mono",), ("mono_red", "mono_green", "mono_blue")),
     "cdl": (
@@ -28,7 +28,7 @@ SHORT = {
     "mono_red": "Red", "mono_green": "Green", "mono_blue": "Blue", "cdl_saturation": "Saturation", "even_lightness": "Lightness",
     "even_hue": "Hue",
 }  # fmt: skip
-ROW_NAMES = {"slope_red": "Slope", "offset_red": "Offset", "power_red": "Power", "mono_red": "Grey from"}
+ROW_NAMES = {"slope_red": "Slope", "offset_red": "Offset", "power_red": "Power", "mono_red": "Brightness of"}
 CHANNELS = {"red": "R", "green": "G", "blue": "B"}
 
 

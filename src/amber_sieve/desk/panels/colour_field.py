@@ -37,7 +37,7 @@ class ColourField(QWidget):
 
     enlarged = pyqtSignal()
 
-    def __init__(self, workspace: Workspace, large: bool = False) -> None:
+    def __init__(self, workspace: Workspace) -> None:
         super().__init__()
         self._viewing, self._work = workspace.viewing, workspace.work
         self._density: np.ndarray | None = None
@@ -49,7 +49,8 @@ class ColourField(QWidget):
         self._pointer: dict[str, float] | None = None
         self._drag: tuple[str, int, float, float, Band, Band] | None = None
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding if large else QSizePolicy.Policy.Fixed)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setMinimumSize(120, 120)
         self.setAccessibleName("Colour field")
         self.setToolTip(HELP)
         workspace.viewing.rendered.connect(self._take)
@@ -61,7 +62,7 @@ class ColourField(QWidget):
             self._take(workspace.viewing.last)
 
     def sizeHint(self) -> QSize:
-        return QSize(190, 200)
+        return QSize(190, 170)
 
     def _take(self, result: Rendered) -> None:
         solo = result.field

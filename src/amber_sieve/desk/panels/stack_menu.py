@@ -32,7 +32,7 @@ def paste_sieve(workspace: Workspace, part: str = "") -> None:
 
 def ask_take(parent: QWidget, workspace: Workspace) -> None:
     """Keep the stack as a take under a name."""
-    name, sure = QInputDialog.getText(parent, "Keep take", "Name of this take:", text=f"Take {len(workspace.work.project.takes) + 1}")
+    name, sure = QInputDialog.getText(parent, "Save take", "Name of this take:", text=f"Take {len(workspace.work.project.takes) + 1}")
     if sure:
         workspace.stack.keep_take(name)
 
@@ -68,11 +68,11 @@ def fill_mask_menu(menu: QMenu, workspace: Workspace) -> None:
     """Where the current sieve's mask comes from."""
     menu.clear()
     sieve, others = workspace.work.sieve, _others(workspace)
-    _add(menu, "Its own", lambda: workspace.stack.set_mask_from("own"), sieve.mask_from == "own" and not sieve.opposite)
+    _add(menu, "Own pick", lambda: workspace.stack.set_mask_from("own"), sieve.mask_from == "own" and not sieve.opposite)
     ways: tuple[tuple[str, MaskFrom, bool], ...] = (
         ("Same as", "same", False),
         ("Opposite of", "same", True),
-        ("What is left by", "left", False),
+        ("The rest of", "left", False),
     )
     for title, kind, opposite in ways:
         part = _part(menu, title)
@@ -90,7 +90,7 @@ def fill_mask_menu(menu: QMenu, workspace: Workspace) -> None:
         for other in others:
             _add(part, other.name, functools.partial(workspace.stack.join_mask, mode, other.id))
     menu.addSeparator()
-    _add(menu, "Unlink to a copy", workspace.stack.unlink_mask).setEnabled(bool(sieve.leans_on))
+    _add(menu, "Unlink (keep a copy)", workspace.stack.unlink_mask).setEnabled(bool(sieve.leans_on))
 
 
 def fill_takes_menu(menu: QMenu, workspace: Workspace, parent: QWidget, beside: Callable[[], object], wipe: Callable[[], object]) -> None:
@@ -101,11 +101,11 @@ def fill_takes_menu(menu: QMenu, workspace: Workspace, parent: QWidget, beside: 
         show()
 
     menu.clear()
-    _add(menu, "Keep the stack as a take…", lambda: ask_take(parent, workspace))
+    _add(menu, "Save the stack as a take…", lambda: ask_take(parent, workspace))
     menu.addSeparator()
     for take in workspace.work.project.takes:
         part = _part(menu, take.name)
-        _add(part, "Go on with it", functools.partial(workspace.stack.use_take, take.name))
+        _add(part, "Switch to this take", functools.partial(workspace.stack.use_take, take.name))
         _add(part, "Compare side by side", functools.partial(compare, take.name, beside))
         _add(part, "Compare by wipe", functools.partial(compare, take.name, wipe))
         _add(part, "Remove it", functools.partial(workspace.stack.remove_take, take.name))
@@ -127,7 +127,7 @@ def fill_groups_menu(menu: QMenu, workspace: Workspace, parent: QWidget) -> None
     """The group of the current sieve, and what is done with groups."""
     menu.clear()
     here = workspace.work.sieve.group
-    _add(menu, "In no group", lambda: workspace.stack.put_into_group(""), not here)
+    _add(menu, "No group", lambda: workspace.stack.put_into_group(""), not here)
     for group in workspace.work.project.groups:
         _add(menu, f"In {group.name}", functools.partial(workspace.stack.put_into_group, group.name), here == group.id)
     _add(menu, "In a new group…", lambda: _ask_group(parent, workspace))

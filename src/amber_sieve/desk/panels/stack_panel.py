@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QModelIndex, QSignalBlocker, QSize, Qt, QTimer, pyqtSignal
-from PyQt6.QtGui import QColor, QIcon, QPainter, QPixmap
+from dataclasses import replace
+
+from PyQt6.QtCore import QAbstractItemModel, QEvent, QModelIndex, QRect, QSignalBlocker, QSize, Qt, QTimer, pyqtSignal
+from PyQt6.QtGui import QColor, QIcon, QMouseEvent, QPainter, QPixmap, QResizeEvent
 from PyQt6.QtWidgets import (
-    QHBoxLayout,
+    QGridLayout,
     QLabel,
     QLineEdit,
     QListWidget,
@@ -13,7 +15,11 @@ from PyQt6.QtWidgets import (
     QMenu,
     QMessageBox,
     QPushButton,
+    QSizePolicy,
+    QStyle,
     QStyledItemDelegate,
+    QStyleOptionButton,
+    QStyleOptionViewItem,
     QToolButton,
     QVBoxLayout,
     QWidget,
@@ -23,23 +29,79 @@ from ...live.preview import Rendered, SmallMask
 from ...project.edits import leaning_on
 from ...project.model import Project, Sieve
 from ...workspace.workspace import Workspace
+from ..style import DIM, INK
 from ..widgets.drawing import image_of
 from ..widgets.icon import with_icon
 from ..widgets.swatch import screen_colour
 from .stack_menu import fill_mask_menu
 
-#: Sizes of a sieve's chip and of the small picture of its mask; what stands between its name and its coverage.
-CHIP, WIDE, HIGH, GAP = 8, 42, 30, "\n"
+#: Width of the strip of kept colours; the small picture of a mask in a row of the list, and on the rail; room round it, pixels.
+CHIP, LISTED, RAILED, ROOM = 6, QSize(42, 30), QSize(52, 38), 4
+#: Between the name of a sieve and what is noted of it.
+GAP = "\n"
+#: Up to this width it is a rail, one chip a sieve; from there on a list, pixels.
+RAIL_TO = 130
 #: Milliseconds after which the small pictures follow.
 SOON = 120
+#: Side of the box that switches a sieve on the rail, pixels.
+BOX = 15
 
 
-class NameEditor(QStyledItemDelegate):
-    """Renaming a row shows its name alone, without what is noted under it."""
+class SieveDelegate(QStyledItemDelegate):
+    """Draws a sieve as a chip on the rail: its picture with the switch in a corner, its name and coverage below. Renaming shows the name
+    alone, without what is noted under it."""
+
+    def __init__(self, rows: QListWidget) -> None:
+        super().__init__(rows)
+        self._rows = rows
+        self.railed = True
 
     def setEditorData(self, editor: QWidget | None, index: QModelIndex) -> None:
         if isinstance(editor, QLineEdit):
             editor.setText(str(index.data()).split(GAP)[0])
+
+    def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex) -> QSize:
+        if not self.railed:
+            return super().sizeHint(option, index)
+        return QSize(CHIP + RAILED.width(), RAILED.height() + 2 * option.fontMetrics.height() + 3 * ROOM)
+
+    def _box(self, rect: QRect) -> QRect:
+        return QRect(rect.left() + ROOM, rect.top() + ROOM, BOX, BOX)
+
+    def paint(self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex) -> None:
+        if not self.railed or painter is None:
+            super().paint(painter, option, index)
+            return
+        style, rect = self._rows.style(), option.rect
+        assert style is not None
+        chosen = QStyleOptionViewItem(option)
+        style.drawPrimitive(QStyle.PrimitiveElement.PE_PanelItemViewItem, chosen, painter, self._rows)
+        on = Qt.CheckState(index.data(Qt.ItemDataRole.CheckStateRole)) == Qt.CheckState.Checked
+        picture = index.data(Qt.ItemDataRole.DecorationRole)
+        place = QRect(rect.left() + (rect.width() - CHIP - RAILED.width()) // 2, rect.top() + ROOM, CHIP + RAILED.width(), RAILED.height())
+        painter.setOpacity(1.0 if on else 0.4)
+        picture.paint(painter, place)
+        painter.setOpacity(1.0)
+        box = QStyleOptionButton()
+        box.rect = self._box(rect)
+        box.state = QStyle.StateFlag.State_Enabled | (QStyle.StateFlag.State_On if on else QStyle.StateFlag.State_Off)
+        style.drawPrimitive(QStyle.PrimitiveElement.PE_IndicatorItemViewItemCheck, box, painter, self._rows)
+        name, _, notes = str(index.data()).partition(GAP)
+        line = option.fontMetrics.height()
+        for number, (words, colour) in enumerate(((name, INK), (notes, DIM))):
+            room = QRect(rect.left() + 2, place.bottom() + ROOM + number * line, rect.width() - 4, line)
+            painter.setPen(colour)
+            painter.drawText(
+                room, Qt.AlignmentFlag.AlignCenter, option.fontMetrics.elidedText(words, Qt.TextElideMode.ElideRight, room.width())
+            )
+
+    def editorEvent(self, event: QEvent | None, model: QAbstractItemModel | None, option: QStyleOptionViewItem, index: QModelIndex) -> bool:
+        if not self.railed or model is None or not isinstance(event, QMouseEvent):
+            return super().editorEvent(event, model, option, index)
+        if event.type() == QEvent.Type.MouseButtonRelease and self._box(option.rect).contains(event.pos()):
+            on = Qt.CheckState(index.data(Qt.ItemDataRole.CheckStateRole)) == Qt.CheckState.Checked
+            return model.setData(index, Qt.CheckState.Unchecked if on else Qt.CheckState.Checked, Qt.ItemDataRole.CheckStateRole)
+        return False
 
 
 def mask_words(project: Project, sieve: Sieve) -> str:
@@ -48,8 +110,13 @@ def mask_words(project: Project, sieve: Sieve) -> str:
     if sieve.mask_from == "own":
         return "opposite" if sieve.opposite else ""
     if sieve.mask_from == "left":
-        return f"left by {names}"
+        return f"the rest of {names}"
     return f"opposite of {names}" if sieve.opposite else f"same as {names}"
+
+
+def _whole(result: Rendered) -> bool:
+    """Whether all of the picture is seen, so that what is counted there holds for all of it."""
+    return not any(result.wanted.shown.box)
 
 
 class StackPanel(QWidget):
@@ -62,12 +129,15 @@ class StackPanel(QWidget):
         self.setObjectName("panel")
         self._stack, self._work = workspace.stack, workspace.work
         column = QVBoxLayout(self)
-        column.setContentsMargins(8, 6, 8, 8)
+        column.setContentsMargins(4, 0, 4, 4)
+        column.setSpacing(4)
         heading = QLabel("Stack")
         heading.setObjectName("heading")
+        heading.setToolTip(
+            "The sieves of this picture. The picture falls through them from top to bottom. Drag the border for the full list"
+        )
         column.addWidget(heading)
         self.list = QListWidget()
-        self.list.setIconSize(QSize(CHIP + 2 + WIDE, HIGH))
         self._thumbnails: dict[str, SmallMask] = {}
         # While something is dragged, the small pictures follow a few times a second, not with every event.
         self._soon = QTimer(self)
@@ -85,37 +155,54 @@ class StackPanel(QWidget):
         assert model is not None
         # The list is put together anew from the project, which must wait until the drop is over.
         model.rowsMoved.connect(lambda *_: QTimer.singleShot(0, self._reordered))
-        self.list.setItemDelegate(NameEditor(self.list))
+        self._delegate = SieveDelegate(self.list)
+        self.list.setItemDelegate(self._delegate)
+        self.list.setMinimumWidth(CHIP + RAILED.width() + 8)
         self.list.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         self.list.customContextMenuRequested.connect(lambda at: self.menu_wanted.emit(self.list.mapToGlobal(at)))
         column.addWidget(self.list, 1)
-        self.mask_from = QPushButton("Mask: its own")
-        self.mask_from.setToolTip("Where the mask of this sieve comes from: its own pick, or other sieves' masks, live")
+        self.mask_from = QPushButton("Mask: own pick")
         self.mask_menu = QMenu(self)
         self.mask_menu.aboutToShow.connect(lambda: fill_mask_menu(self.mask_menu, workspace))
         self.mask_from.setMenu(self.mask_menu)
         self.mask_from.setMinimumWidth(20)
         column.addWidget(self.mask_from)
-        row = QHBoxLayout()
-        row.setSpacing(4)
+        self._grid = QGridLayout()
+        self._grid.setSpacing(3)
         self.buttons = {}
         for name, drawing, tip, act in (
             ("Add", "plus", "A new sieve; it changes nothing until you move something (Ctrl+Shift+N)", workspace.stack.add),
-            ("Remove", "trash-2", "Take this sieve off the stack", self.remove),
+            ("Remove", "trash-2", "Remove this sieve", self.remove),
             ("Up", "arrow-up", "Move up the stack", lambda: workspace.stack.move(workspace.work.sieve.id, -1)),
             ("Down", "arrow-down", "Move down the stack", lambda: workspace.stack.move(workspace.work.sieve.id, 1)),
         ):
             button = QToolButton()
             with_icon(button, drawing, tip)
+            button.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
             button.clicked.connect(act)
-            row.addWidget(button)
             self.buttons[name] = button
-        column.addLayout(row)
+        column.addLayout(self._grid)
+        self._arrange()
         self.list.currentRowChanged.connect(self._select)
         self.list.itemChanged.connect(self._edited)
         workspace.work.changed.connect(self._project_changed)
         workspace.work.selection_changed.connect(self.follow)
         self.follow()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        if (self.width() <= RAIL_TO) != self._delegate.railed:
+            self._delegate.railed = self.width() <= RAIL_TO
+            self._arrange()
+            self.follow()
+
+    def _arrange(self) -> None:
+        """As a rail or as a list."""
+        railed, across = self._delegate.railed, 2 if self._delegate.railed else 4
+        size = RAILED if railed else LISTED
+        self.list.setIconSize(QSize(CHIP + size.width(), size.height()))
+        for number, button in enumerate(self.buttons.values()):
+            self._grid.addWidget(button, number // across, number % across)
 
     def _select(self, row: int) -> None:
         if 0 <= row < len(self._work.project.stack):
@@ -151,7 +238,10 @@ class StackPanel(QWidget):
 
     def _take(self, result: Rendered) -> None:
         if not result.wanted.looking.peeking:
-            self._thumbnails = result.thumbnails
+            # The share of the sieve that is worked on is counted where it is seen: both figures of the window are the same.
+            here = result.thumbnails.get(result.wanted.sieve_id)
+            counted = {result.wanted.sieve_id: replace(here, coverage=result.coverage.whole)} if here is not None and _whole(result) else {}
+            self._thumbnails = result.thumbnails | counted
             if not self._soon.isActive():
                 self._soon.start()
 
@@ -182,17 +272,22 @@ class StackPanel(QWidget):
 
     def _picture(self, sieve: Sieve, mask: SmallMask | None) -> QIcon:
         """A chip of the kept colours beside a small picture of the mask."""
-        pixmap = QPixmap(CHIP + 2 + WIDE, HIGH)
+        size, ratio = RAILED if self._delegate.railed else LISTED, self.devicePixelRatioF()
+        wide, high = size.width(), size.height()
+        pixmap = QPixmap(round((CHIP + wide) * ratio), round(high * ratio))
+        pixmap.setDevicePixelRatio(ratio)
         pixmap.fill(QColor(24, 24, 24))
         painter = QPainter(pixmap)
         chips = self._chips(sieve)
         for number, colour in enumerate(chips):
-            top = HIGH * number // len(chips)
-            painter.fillRect(0, top, CHIP, HIGH * (number + 1) // len(chips) - top, colour)
+            top = high * number // len(chips)
+            painter.fillRect(0, top, CHIP - 2, high * (number + 1) // len(chips) - top, colour)
         if mask is not None:
             image = image_of(mask.pixels)
-            fitted = image.scaled(WIDE, HIGH, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation)
-            painter.drawImage(CHIP + 2 + (WIDE - fitted.width()) // 2, (HIGH - fitted.height()) // 2, fitted)
+            shown = image.size().scaled(size, Qt.AspectRatioMode.KeepAspectRatio)
+            place = QRect(CHIP + (wide - shown.width()) // 2, (high - shown.height()) // 2, shown.width(), shown.height())
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+            painter.drawImage(place, image)
         painter.end()
         icon = QIcon(pixmap)
         icon.addPixmap(pixmap, QIcon.Mode.Selected)  # a chosen row must not tint it
@@ -202,7 +297,9 @@ class StackPanel(QWidget):
         """Show the stack as it is now."""
         solo = self._work.project.solo
         groups = {group.id: f"in {group.name}{'' if group.on else ' (off)'}" for group in self._work.project.groups}
-        self.mask_from.setText(f"Mask: {mask_words(self._work.project, self._work.sieve) or 'its own'}"[:30])
+        source = mask_words(self._work.project, self._work.sieve) or "own pick"
+        self.mask_from.setText("Mask" if self._delegate.railed else f"Mask: {source}")
+        self.mask_from.setToolTip(f"Where the mask of this sieve comes from, live: now {source}")
         with QSignalBlocker(self.list):
             self.list.clear()
             for sieve in self._work.project.stack:
@@ -216,6 +313,7 @@ class StackPanel(QWidget):
                 more = (mask_words(self._work.project, sieve), group, "solo" if sieve.id == solo else "")
                 notes += [words for words in more if words]
                 item.setText(GAP.join([sieve.name, " · ".join(notes)]) if notes else sieve.name)
+                item.setToolTip("\n".join([sieve.name, *notes, "The box switches it, F2 renames it, drag to reorder"]))
                 item.setIcon(self._picture(sieve, mask))
                 self.list.addItem(item)
                 if sieve.id == self._work.sieve.id:

@@ -165,7 +165,7 @@ class TrayStrip(QListWidget):
         shared = all(entry.shared for entry in chosen)
         for title, act in (
             ("Paste sieve to the chosen", functools.partial(self._sharing.paste, chosen, text)),
-            ("Paste sieve, its tolerances found on each", functools.partial(self._sharing.paste, chosen, text, True)),
+            ("Paste sieve, fit tolerances to each", functools.partial(self._sharing.paste, chosen, text, True)),
             (
                 "Own stack for each" if shared else "One stack shared by the chosen",
                 functools.partial(self._sharing.share, chosen, not shared),

@@ -66,6 +66,11 @@ class Block(QWidget):
         column.addWidget(self.body)
         self._fold(False)
 
+    def set_title(self, title: str) -> None:
+        """Call it otherwise."""
+        self.title = title
+        self.arrow.setText(title)
+
     def add(self, *widgets: QWidget) -> None:
         """Put widgets under the heading."""
         for widget in widgets:

@@ -61,10 +61,12 @@ class Number(QWidget):
         self._value = spec.start
         self.can_be_auto, self.starts_auto, self.auto = spec.auto, spec.from_auto, False
         self._found, self.keyed = "", False
+        #: What lies behind the track, from one end to the other, 0 to 1; () for nothing.
+        self.curve: tuple[float, ...] = ()
         #: Values that are marked on the track.
         self.marks: tuple[float, ...] = ()
         start, name = spec.start, self.name
-        tip = "" if spec.help == spec.label else spec.help + ". "
+        tip = "" if spec.help == spec.label else spec.help.rstrip(".") + ". "
         self._grip: tuple[float, float] | None = None
         #: Colours along the track, from one end to the other, for numbers that stand for a colour.
         self.colours: tuple[QColor, ...] = ()
@@ -144,7 +146,7 @@ class Number(QWidget):
         return f"{value:.{self.decimals}f}{' ' + self.unit if self.unit else ''}"
 
     def sizeHint(self) -> QSize:
-        return QSize(220, 26)
+        return QSize(220, self.fontMetrics().height() + 11)
 
     def _share(self, value: float) -> float:
         return (value - self.soft_low) / max(self.soft_high - self.soft_low, 1e-9)
@@ -155,6 +157,22 @@ class Number(QWidget):
             self.marks = values
             self.update()
 
+    def set_curve(self, curve: tuple[float, ...]) -> None:
+        """Show behind the track how much each value would take, 0 to 1."""
+        if curve != self.curve:
+            self.curve = curve
+            self.update()
+
+    def _paint_curve(self, painter: QPainter, track: QRectF, top: float) -> None:
+        """A quiet hill; drawn over the root of each share, so that small ones show."""
+        high = track.top() - top
+        points = [
+            QPointF(track.left() + k / (len(self.curve) - 1) * track.width(), track.top() - high * math.sqrt(share))
+            for k, share in enumerate(self.curve)
+        ]
+        painter.setBrush(QColor(255, 255, 255, 34))
+        painter.drawPolygon(QPolygonF([track.bottomLeft(), *points, track.bottomRight()]))
+
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -164,6 +182,8 @@ class Number(QWidget):
         painter.setBrush(WELL)
         painter.drawRoundedRect(box, 3, 3)
         track = QRectF(box.left() + 6, box.bottom() - 5, box.width() - 12, 2)
+        if len(self.curve) > 1:
+            self._paint_curve(painter, track, box.top() + 2)
         if self.colours:
             track = track.adjusted(0, -1.5, 0, 1.5)
             fade = QLinearGradient(track.topLeft(), track.topRight())
@@ -195,8 +215,11 @@ class Number(QWidget):
             painter.drawPolygon(QPolygonF([QPointF(x, y - 3), QPointF(x + 3, y), QPointF(x, y + 3), QPointF(x - 3, y)]))
         painter.setPen(INK if enabled else DIM)
         text = box.adjusted(9 if self.keyed else 7, 0, -7, -5)
-        painter.drawText(text, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.name)
-        painter.drawText(text, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, self._shown())
+        shown, metrics = self._shown(), self.fontMetrics()
+        room = round(text.width()) - metrics.horizontalAdvance(shown) - 8
+        name = metrics.elidedText(self.name, Qt.TextElideMode.ElideRight, room)
+        painter.drawText(text, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, name)
+        painter.drawText(text, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, shown)
         if self.hasFocus():
             painter.setPen(QColor(192, 138, 44))
             painter.setBrush(Qt.BrushStyle.NoBrush)

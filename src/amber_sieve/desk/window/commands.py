@@ -13,7 +13,8 @@ from ...names import MOVES, Moves
 from ..dialogs.small import SURROUNDS
 from ..panels.stack_menu import copy_sieve, fill_groups_menu, fill_mask_menu, fill_takes_menu, paste_sieve
 from .menus import Command, Line, Menu
-from .window import STEPS, Window
+from .top_row import STEPS
+from .window import Window
 
 #: How opaque a veil can be made from the menu, per cent.
 OPACITIES = (30, 60, 90)
@@ -29,19 +30,25 @@ def _file() -> Iterator[Row]:
     yield Menu("recent", "Open &recent", "file", lambda w, menu: w.files.fill_recent(menu))
     yield Command("save", "file", "&Save project", lambda w: w.files.save(), "Ctrl+S")
     yield Command("save as", "file", "Save project &as…", lambda w: w.files.ask_save(), "Ctrl+Shift+S")
-    yield Command("find picture", "file", "&Find the picture again…", lambda w: w.files.ask_again())
-    yield Command("start over", "file", "Start o&ver", lambda w: w.workspace.saving.start_over(), tip="An empty stack for this picture")
+    yield Command("find picture", "file", "&Locate the picture…", lambda w: w.files.ask_again())
+    yield Command(
+        "start over",
+        "file",
+        "&Reset the stack",
+        lambda w: w.workspace.saving.start_over(),
+        tip="All sieves of this picture go; undo brings them back",
+    )
     yield Command("close picture", "file", "&Close picture", lambda w: w.files.close_picture(), "Ctrl+W")
     yield Command("next picture", "file", "&Next picture", lambda w: w.workspace.pictures.go_by(1), "Ctrl+PgDown")
     yield Command("previous picture", "file", "&Previous picture", lambda w: w.workspace.pictures.go_by(-1), "Ctrl+PgUp")
     yield Line("file")
     yield Command("export", "file", "&Export result…", lambda w: w.exports.ask_export(), "Ctrl+E")
     yield Command("export mask", "file", "Export &mask…", lambda w: w.exports.ask_export_mask(), "Ctrl+Shift+E")
-    yield Command("export options", "file", "Export &with options…", lambda w: w.exports.show_export(), "Ctrl+Alt+E")
+    yield Command("export options", "file", "Export &as…", lambda w: w.exports.show_export(), "Ctrl+Alt+E")
     yield Command("export lookup", "file", "Export &lookup table…", lambda w: w.exports.ask_lookup())
-    yield Command("reading", "file", "&How the picture is read…", lambda w: w.show_reading(), "Ctrl+Alt+R")
+    yield Command("reading", "file", "&Input settings…", lambda w: w.show_reading(), "Ctrl+Alt+R")
     yield Command("batch", "file", "&Batch…", lambda w: w.exports.ask_batch(), "Ctrl+Shift+B")
-    yield Command("queue", "file", "Exports in the &queue…", lambda w: w.exports.show_jobs(), "Ctrl+J")
+    yield Command("queue", "file", "Export &queue…", lambda w: w.exports.show_jobs(), "Ctrl+J")
     yield Line("file")
     yield Command("quit", "file", "&Quit", lambda w: w.close(), "Ctrl+Q")
 
@@ -62,7 +69,7 @@ def _edit() -> Iterator[Row]:
     )  # fmt: skip
     yield Line("edit")
     yield Command(
-        "reach here", "edit", "Sample &reaches here only", lambda w: w.pick.toggle_reach(), "R",
+        "reach here", "edit", "&Reach of the sample: here or everywhere", lambda w: w.pick.toggle_reach(), "R",
         "The chosen samples, or the last: here, or everywhere",
     )  # fmt: skip
     yield Line("edit")
@@ -90,7 +97,7 @@ def _stack() -> Iterator[Row]:
     yield Command("paste sieve", "stack", "&Paste sieve", lambda w: paste_sieve(w.workspace), "Ctrl+Shift+V")
     yield Command("paste mask", "stack", "Paste only its &mask", lambda w: paste_sieve(w.workspace, "mask"))
     yield Command("paste adjustments", "stack", "Paste only its ad&justments", lambda w: paste_sieve(w.workspace, "adjustments"))
-    yield Command("sieve presets", "stack", "P&resets of sieves…", lambda w: w.show_sieve_presets(), "Ctrl+Alt+P")
+    yield Command("sieve presets", "stack", "Sieve p&resets…", lambda w: w.show_sieve_presets(), "Ctrl+Alt+P")
     yield Line("stack")
     yield Menu("mask from", "Mask &from", "stack", lambda w, menu: fill_mask_menu(menu, w.workspace))
     yield Menu("groups", "&Groups", "stack", lambda w, menu: fill_groups_menu(menu, w.workspace, w))
@@ -106,17 +113,19 @@ def _clip() -> Iterator[Row]:
     yield Command("in point", "clip", "&In point here", lambda w: w.timeline.toggle_in())
     yield Command("out point", "clip", "&Out point here", lambda w: w.timeline.toggle_out())
     yield Line("clip")
-    yield Command("next jump", "clip", "Next &jump of the coverage", lambda w: w.workspace.clip.next_trouble(1))
-    yield Command("previous jump", "clip", "Jump before", lambda w: w.workspace.clip.next_trouble(-1), "Shift+N")
+    yield Command("next jump", "clip", "Next coverage &jump", lambda w: w.workspace.clip.next_trouble(1))
+    yield Command("previous jump", "clip", "Previous coverage jump", lambda w: w.workspace.clip.next_trouble(-1), "Shift+N")
     yield Line("clip")
     yield Command("next keyframe", "clip", "&Next keyframe", lambda w: w.workspace.clip.next_key(1), "Ctrl+Alt+Right")
-    yield Command("previous keyframe", "clip", "Keyframe &before", lambda w: w.workspace.clip.next_key(-1), "Ctrl+Alt+Left")
+    yield Command("previous keyframe", "clip", "&Previous keyframe", lambda w: w.workspace.clip.next_key(-1), "Ctrl+Alt+Left")
     yield Command(
-        "key samples", "clip", "&Key the samples here", lambda w: w.workspace.clip.key_samples(), "Ctrl+Alt+K",
+        "key samples", "clip", "Add &keyframe: samples", lambda w: w.workspace.clip.key_samples(), "Ctrl+Alt+K",
         "The colours as they are on this frame, from here on",
     )  # fmt: skip
-    yield Command("key area", "clip", "Key the &area here", lambda w: w.key_area(), tip="The chosen area may lie elsewhere on other frames")
-    yield Command("unkey area", "clip", "Area without keys", lambda w: w.key_area(remove=True))
+    yield Command(
+        "key area", "clip", "Add keyframe: &area", lambda w: w.key_area(), tip="The chosen area may lie elsewhere on other frames"
+    )
+    yield Command("unkey area", "clip", "Remove the area's keyframes", lambda w: w.key_area(remove=True))
     for way, label, number in (("forwards", "Track the area &forwards", 1), ("backwards", "Track the area back&wards", -1)):
         yield Menu(f"track {way}", label, "clip")
         for moves in MOVES:
@@ -137,13 +146,19 @@ def _view() -> Iterator[Row]:
     yield Line("view")
     yield Command("twin", "view", "&Twin view", lambda w: w.canvas.toggle_twin(), "T", "Picture and mask side by side")
     yield Command("inset", "view", "&Inset mask", lambda w: w.canvas.toggle_inset(), "I", "The mask small in a corner of the picture")
-    yield Command("panels", "view", "Side &panels", lambda w: w.toggle_panels(), "H", "Hide or show stack and pages")
+    yield Command("panels", "view", "&Hide or show all panels", lambda w: w.panels.toggle(), "H", "Only the picture, or the panels again")
+    yield Menu("each panel", "&Panels", "view", lambda w, menu: w.panels.fill_menu(menu))
     yield Command("wipe", "view", "&Wipe", lambda w: w.canvas.wipe.toggle(), "W", "Before and after on either side of a line")
     yield Command(
-        "beside", "view", "&Before beside after", lambda w: w.canvas.toggle_beside(), "B",
+        "beside", "view", "&Before and after side by side", lambda w: w.canvas.toggle_beside(), "B",
         "The picture as it was and the result side by side",
     )  # fmt: skip
     yield Command("loupe", "view", "&Loupe", lambda w: w.canvas.loupe.toggle(), "L", "The pixels at the pointer")
+    yield Command(
+        "marks", "view", "&Marks on the picture", lambda w: _prefer(w, marks=not w.workspace.preferences.values.marks), "M",
+        "Samples and areas are drawn over the picture; they fade on Adjust, while something is dragged and in before and after",
+        ticked=lambda w: w.workspace.preferences.values.marks,
+    )  # fmt: skip
     yield Command(
         "look ahead", "view", "Loo&k before a click", lambda w: w.workspace.ahead.switch(not w.workspace.ahead.on), "",
         "Where the pointer rests, the mask shows what a click there would give; hold Q for as long as that",
@@ -166,15 +181,15 @@ def _view() -> Iterator[Row]:
         "proof marks", "proof", "Mark what is outside its gamut",
         lambda w: w.workspace.viewing.look(proof_marks=not w.workspace.viewing.looking.proof_marks), "Ctrl+Shift+G",
     )  # fmt: skip
-    yield Menu("screen", "This s&creen", "view")
-    yield Command("screen none", "screen", "Without a profile", lambda w: w.workspace.viewing.use_screen_profile(None))
+    yield Menu("screen", "S&creen profile", "view")
+    yield Command("screen none", "screen", "None", lambda w: w.workspace.viewing.use_screen_profile(None))
     yield Command("screen profile", "screen", "ICC profile…", lambda w: w.ask_screen_profile())
     yield Menu("surround", "&Surround", "view")
     for tone in SURROUNDS:
         yield Command(f"surround {tone}", "surround", tone.capitalize(), functools.partial(_prefer, surround=tone))
     yield Menu("veil", "&Veil", "view")
-    yield Command("veil inside", "veil", "Over the inside", lambda w: w.workspace.viewing.look(veil_outside=False))
-    yield Command("veil outside", "veil", "Over the outside", lambda w: w.workspace.viewing.look(veil_outside=True))
+    yield Command("veil inside", "veil", "Over the mask", lambda w: w.workspace.viewing.look(veil_outside=False))
+    yield Command("veil outside", "veil", "Over the rest", lambda w: w.workspace.viewing.look(veil_outside=True))
     yield Line("veil")
     yield Command(
         "veil automatic", "veil", "Automatic colour, far from what it covers", lambda w: w.workspace.preferences.change(veil_colour=None)

@@ -48,6 +48,11 @@ class Files:
         if self.may_leave():
             self.workspace.pictures.close([self.workspace.tray.current])
 
+    def close_everything(self) -> None:
+        """Take all pictures off the tray; unsaved work is asked about."""
+        if self.may_leave_all():
+            self.workspace.pictures.close_all()
+
     def fill_recent(self, menu: QMenu) -> None:
         """What was opened before, the newest first; what is not there any more cannot be chosen."""
         menu.clear()
@@ -59,7 +64,7 @@ class Files:
             action.triggered.connect(functools.partial(self._open_recent, pathlib.Path(name)))
 
     def _open_recent(self, path: pathlib.Path, _: bool = False) -> None:
-        self.workspace.pictures.open(path)
+        self.workspace.pictures.open_many([path])
 
     def save(self) -> bool:
         """Write the project where it was saved before; asks where there is no such place, or its file was changed elsewhere."""
@@ -152,7 +157,7 @@ class Files:
             return self.may_leave()
         names = ", ".join(entry.name for entry in unsaved[:5]) + (" …" if len(unsaved) > 5 else "")
         choice = QMessageBox.question(
-            self.window, "Amber Sieve", f"{len(unsaved)} pictures have changes that are not saved: {names}. What was never saved is saved beside its picture.",
+            self.window, "Amber Sieve", f"{len(unsaved)} pictures have changes that are not saved: {names}. Save All writes a new project beside each picture that has none.",
             QMessageBox.StandardButton.SaveAll | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
         )  # fmt: skip
         return (

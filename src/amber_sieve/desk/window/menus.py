@@ -9,7 +9,7 @@ from typing import Generic, TypeVar
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QAction, QKeySequence
-from PyQt6.QtWidgets import QMainWindow, QMenu
+from PyQt6.QtWidgets import QMainWindow, QMenu, QMenuBar
 
 #: The window whose menus they are.
 W = TypeVar("W", bound=QMainWindow)
@@ -63,8 +63,8 @@ def plain(label: str) -> str:
 class Menus(Generic[W]):
     """The menus of a window, and the action of every command by its id."""
 
-    def __init__(self, window: W, rows: Sequence[Command[W] | Menu[W] | Line]) -> None:
-        self._window, self._rows = window, rows
+    def __init__(self, window: W, bar: QMenuBar, rows: Sequence[Command[W] | Menu[W] | Line]) -> None:
+        self._window, self._bar, self._rows = window, bar, rows
         self.menus: dict[str, QMenu] = {}
         self.actions: dict[str, QAction] = {}
         for row in rows:
@@ -78,11 +78,13 @@ class Menus(Generic[W]):
         self.letters = {keys: action for action in self.actions.values() if len(keys := action.shortcut().toString()) == 1}
         for action in self.letters.values():
             action.setShortcutContext(Qt.ShortcutContext.WidgetShortcut)
+        # Shortcuts act whether the menus have room beside each other or stand behind one button.
+        for action in self.actions.values():
+            if action not in self.letters.values():
+                self._window.addAction(action)
 
     def _add_menu(self, row: Menu[W]) -> None:
-        bar = self._window.menuBar()
-        assert bar is not None
-        menu = self.menus[row.inside].addMenu(row.label) if row.inside else bar.addMenu(row.label)
+        menu = self.menus[row.inside].addMenu(row.label) if row.inside else self._bar.addMenu(row.label)
         assert menu is not None
         if row.fill is not None:
             menu.aboutToShow.connect(functools.partial(row.fill, self._window, menu))

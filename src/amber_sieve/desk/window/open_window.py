@@ -11,5 +11,5 @@ from .window import Window
 def open_window(workspace: Workspace) -> Window:
     """A window on what is open."""
     window = Window(workspace)
-    window.take_menus(Menus(window, TABLE))
+    window.take_menus(Menus(window, window.top.menus, TABLE))
     return window

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+import base64
+
 from PyQt6.QtWidgets import QApplication, QMainWindow
+
+from ...workspace.preferences import PreferenceStore
 
 #: Size that the window has where there is room, and what its own frame takes at most, pixels.
 USUAL, FRAME = (1280, 800), (16, 48)
@@ -13,8 +17,23 @@ def _has_screen() -> bool:
     return QApplication.platformName() != "offscreen"
 
 
-def size_to_screen(window: QMainWindow) -> None:
-    """As large as is usual, and never larger than the screen has room for with the window's own frame."""
+def kept_bytes(text: str) -> bytes:
+    """What was kept in base 64; nothing where it is damaged."""
+    try:
+        return base64.b64decode(text, validate=True)
+    except ValueError:
+        return b""
+
+
+def keep_place(window: QMainWindow, preferences: PreferenceStore) -> None:
+    """Remember size and place of a window for the next start."""
+    preferences.change(place=base64.b64encode(window.saveGeometry().data()).decode("ascii"))
+
+
+def size_to_screen(window: QMainWindow, preferences: PreferenceStore) -> None:
+    """As it was left, or as large as is usual, and never larger than the screen has room for with the window's own frame."""
+    if preferences.values.place and window.restoreGeometry(kept_bytes(preferences.values.place)):
+        return
     screen = window.screen()
     room = screen.availableGeometry() if screen is not None and _has_screen() else None
     if room is None:

@@ -17,8 +17,7 @@ from PyQt6.QtWidgets import (
     QMainWindow,
     QProgressBar,
     QPushButton,
-    QSplitter,
-    QTabWidget,
+    QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
@@ -38,7 +37,6 @@ from ..pages.edge import EdgePage
 from ..pages.pick import PickPage
 from ..panels.colour_field import ColourField
 from ..panels.stack_panel import StackPanel
-from ..panels.surfaces_row import SurfacesRow
 from ..panels.tray_strip import TrayStrip
 from ..style import HERE
 from ..widgets.band_editor import BandEditor
@@ -46,17 +44,20 @@ from .exports import Exports
 from .files import Files
 from .keys import GESTURES
 from .menus import Menus
-from .place import keep_on_screen, size_to_screen
+from .notices import Notices
+from .panels import Panels
+from .place import keep_on_screen, keep_place, size_to_screen
+from .top_row import STEPS, TopRow
 
 ICC = "ICC profiles (*.icc *.icm)"
 #: Milliseconds for which a message stands in the bar at the bottom.
 MESSAGE = 8000
-#: The steps of the work, in their order: the pages, and how they are called.
-STEPS = {"pick": "Pick", "bands": "Bands", "edge": "Edge", "areas": "Areas", "adjust": "Adjust"}
+#: Widths of the rail of sieves and of the pages in a new window, pixels.
+RAIL, PAGE = 74, 280
 
 
 class Window(QMainWindow):
-    """Stack on the left, picture and mask in the middle, the page of the current step on the right."""
+    """One row above; a rail of sieves, the picture and its mask, and the page of the current step below."""
 
     #: It closes from now on: nothing more may be handed to it.
     leaving = pyqtSignal()
@@ -69,48 +70,49 @@ class Window(QMainWindow):
         #: What is being said just now.
         self._told: set[str] = set()
         self.setWindowIcon(QIcon(str(HERE / "icons" / "amber-sieve.svg")))
-        size_to_screen(self)
+        size_to_screen(self, workspace.preferences)
         self.setAcceptDrops(True)
         self.canvas = Canvas(workspace)
         self.timeline = Timeline(workspace)
         self.tray = TrayStrip(workspace)
         self.stack = StackPanel(workspace)
-        self.pages = QTabWidget()
-        self.pages.setDocumentMode(True)
-        bar = self.pages.tabBar()
-        assert bar is not None
-        bar.setDrawBase(False)
+        self.pages = QStackedWidget()
         self.pick, self.bands, self.adjust = PickPage(workspace), BandsPage(workspace), AdjustPage(workspace)
         self.edge, self.areas = EdgePage(workspace), AreasPage(workspace, self.canvas.areas)
-        for name, label in STEPS.items():
-            self.pages.addTab(getattr(self, name), label)
+        for name in STEPS:
+            self.pages.addWidget(getattr(self, name))
         self.pages.currentChanged.connect(self._page_changed)
         middle = QWidget()
         column = QVBoxLayout(middle)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
+        self.notices = Notices(workspace, lambda: self.files.close_everything())
+        column.addWidget(self.notices.opened)
         column.addWidget(self.canvas, 1)
-        self.surfaces = SurfacesRow(workspace)
-        column.addWidget(self.surfaces)
         column.addWidget(self.timeline)
         column.addWidget(self.tray)
         self.field = ColourField(workspace)
         self.field.enlarged.connect(self.toggle_large_field)
-        self.left = QWidget()
-        self.left.setObjectName("panel")
-        column = QVBoxLayout(self.left)
+        self.setCentralWidget(middle)
+        self.top = TopRow(self.canvas.bar, self.pages)
+        self.setMenuWidget(self.top)
+        steps = QWidget()
+        steps.setObjectName("panel")
+        column = QVBoxLayout(steps)
         column.setContentsMargins(0, 0, 0, 0)
-        column.addWidget(self.stack, 1)
-        column.addWidget(self.field)
-        self.split = QSplitter(Qt.Orientation.Horizontal)
-        for widget in (self.left, middle, self.pages):
-            self.split.addWidget(widget)
-        self.split.setStretchFactor(1, 1)
-        self.split.setSizes([200, 810, 270])
-        self.pages.setMinimumWidth(296)
-        self.left.setMinimumWidth(190)
-        self.setCentralWidget(self.split)
+        column.setSpacing(0)
+        column.addWidget(self.notices.inverted)
+        column.addWidget(self.pages, 1)
+        self.panels = Panels(self, workspace.preferences)
+        left, right = Qt.DockWidgetArea.LeftDockWidgetArea, Qt.DockWidgetArea.RightDockWidgetArea
+        for name, title, widget, area in (
+            ("stack", "Stack", self.stack, left), ("page", "Step", steps, right), ("field", "Colour field", self.field, right),
+        ):  # fmt: skip
+            self.panels.add(name, title, widget, area)
+        self.pages.setMinimumWidth(PAGE)
+        self.panels.size({"stack": RAIL, "page": PAGE}, {"page": 560, "field": 150})
         self._build_status()
+        self.canvas.gestures.outlined = self.pick.plain_place
         self.files, self.exports = Files(self, workspace), Exports(self, workspace)
         workspace.speech.trouble.connect(self.tell_trouble)
         workspace.speech.mishap.connect(self.tell_trouble)
@@ -120,13 +122,13 @@ class Window(QMainWindow):
         workspace.work.changed.connect(self._retitle)
         workspace.work.source_changed.connect(self._retitle)
         workspace.work.source_changed.connect(self.canvas.panes[0].setFocus)
-        workspace.preferences.changed.connect(self._prefer)
         self.adjust.mend.connect(self.go_to_control)
         self.edge.click_islands.toggled.connect(self.canvas.follow_tool)
         application = QApplication.instance()
         assert application is not None
         application.installEventFilter(self)
-        self._prefer()
+        self.panels.restore()
+        workspace.preferences.changed.connect(self._mark)
         self.canvas.follow_tool()
 
     def take_menus(self, menus: Menus[Window]) -> None:
@@ -150,6 +152,11 @@ class Window(QMainWindow):
         self.edge.click_islands.setChecked(False)
         self.workspace.areas.outline_island(None)
         self.workspace.adjust.pick_colour(None)
+        self._mark()
+
+    def _mark(self) -> None:
+        """Samples and areas are drawn over the picture where they are worked on, not where it is judged."""
+        self.canvas.set_marks(self.workspace.preferences.values.marks and self.pages.currentWidget() is not self.adjust)
 
     def go_to_control(self, path: str) -> None:
         """Show the number of a way through the sieve, as in "edge.follow", ready to be moved."""
@@ -163,7 +170,7 @@ class Window(QMainWindow):
         bar = self.statusBar()
         assert bar is not None
         bar.setSizeGripEnabled(False)
-        bar.setFixedHeight(26)
+        bar.setFixedHeight(22)
         bar.addWidget(self.canvas.readout, 1)
         self.message = QLabel("")
         self.message.setContentsMargins(0, 0, 10, 0)
@@ -230,22 +237,14 @@ class Window(QMainWindow):
 
     # Arrangement
 
-    def toggle_panels(self) -> None:
-        """Hide the side panels, or bring them back; it is remembered."""
-        self.workspace.preferences.change(panels=not self.workspace.preferences.values.panels)
-
     def toggle_large_field(self) -> None:
         """Show the colour field large in the second pane, or bring the pane back."""
         if self.canvas.field is not None:
             self.canvas.show_large(None)
             return
-        large = ColourField(self.workspace, large=True)
+        large = ColourField(self.workspace)
         large.enlarged.connect(self.toggle_large_field)
         self.canvas.show_large(large)
-
-    def _prefer(self) -> None:
-        self.left.setVisible(self.workspace.preferences.values.panels)
-        self.pages.setVisible(self.workspace.preferences.values.panels)
 
     def _retitle(self) -> None:
         history = self.workspace.work.history
@@ -327,6 +326,8 @@ class Window(QMainWindow):
             return
         if self.exports.may_stop_job() and self.files.may_leave_all():
             self._quiet.stop()
+            self.panels.keep()
+            keep_place(self, self.workspace.preferences)
             self.leaving.emit()
             self.workspace.close()
             event.accept()

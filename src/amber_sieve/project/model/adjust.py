@@ -76,9 +76,12 @@ class White(Adjustment):
     label: ClassVar[str] = "White balance"
 
     temperature: float = number(
-        0, -250, 250, "Temperature", "mired", soft=(-100, 100), help="Warmer above 0, as by an amber filter; cooler below"
+        0, -250, 250, "Temperature", "mired", soft=(-100, 100),
+        help="Above 0 the light becomes warmer, as through an amber filter; below 0 it becomes cooler. 10 mired near daylight are about 400 kelvin.",
+    )  # fmt: skip
+    tint: float = number(
+        0, -100, 100, "Tint", step=0.5, decimals=1, soft=(-40, 40), help="Above 0 the light leans to magenta, below 0 to green."
     )
-    tint: float = number(0, -100, 100, "Tint", step=0.5, decimals=1, soft=(-40, 40), help="Towards magenta above 0, green below")
 
 
 class Light(Adjustment):
@@ -86,14 +89,33 @@ class Light(Adjustment):
 
     label: ClassVar[str] = "Light"
 
-    exposure: float = number(0, -10, 10, "Exposure", "stops", step=0.1, decimals=2, soft=(-4, 4), help="Light times two to this power")
-    contrast: float = number(0, -100, 100, "Contrast", "%", help="Distances in stops from the pivot, from half to twice")
-    pivot: float = number(0, -8, 8, "Pivot", "stops", step=0.1, decimals=2, help="Light that contrast leaves as it is, from mid grey")
-    highlights: float = number(0, -100, 100, "Highlights", "%", help="What is lighter than mid grey, darker or lighter")
-    shadows: float = number(0, -100, 100, "Shadows", "%", help="What is darker than mid grey, darker or lighter")
-    white_point: float = number(100, 10, 1000, "White point", "%", soft=(25, 200), help="Luminance that becomes white")
-    black_point: float = number(0, 0, 90, "Black point", "%", step=0.1, decimals=1, soft=(0, 20), help="Luminance that becomes black")
-    gamma: float = number(1, 0.1, 10, "Gamma", step=0.05, decimals=2, soft=(0.25, 4), help="Above 1 lightens, black and white stay")
+    exposure: float = number(
+        0, -10, 10, "Exposure", "stops", step=0.1, decimals=2, soft=(-4, 4),
+        help="Each stop above 0 doubles the light, each stop below halves it.",
+    )  # fmt: skip
+    contrast: float = number(
+        0, -100, 100, "Contrast", "%", help="At 100 % distances from the pivot double, in stops; at -100 % they halve."
+    )
+    pivot: float = number(
+        0, -8, 8, "Pivot", "stops", step=0.1, decimals=2,
+        help="The light that contrast leaves alone: 0 is mid grey, above 0 lighter, below 0 darker.",
+    )  # fmt: skip
+    highlights: float = number(
+        0, -100, 100, "Highlights", "%", help="Above 0 what is lighter than mid grey becomes lighter, below 0 darker."
+    )
+    shadows: float = number(0, -100, 100, "Shadows", "%", help="Above 0 what is darker than mid grey becomes lighter, below 0 darker.")
+    white_point: float = number(
+        100, 10, 1000, "White point", "%", soft=(25, 200),
+        help="The luminance that becomes white: below 100 % the picture gets lighter, above it darker.",
+    )  # fmt: skip
+    black_point: float = number(
+        0, 0, 90, "Black point", "%", step=0.1, decimals=1, soft=(0, 20),
+        help="The luminance that becomes black: at 0 nothing changes, higher values deepen the shadows.",
+    )  # fmt: skip
+    gamma: float = number(
+        1, 0.1, 10, "Gamma", step=0.05, decimals=2, soft=(0.25, 4),
+        help="Above 1 the tones between black and white get lighter, below 1 darker.",
+    )  # fmt: skip
 
 
 class Curve(Adjustment):
@@ -105,11 +127,14 @@ class Curve(Adjustment):
     curve_red: Curved = setting((), "curve", "Red curve", "Curve of the red channel")
     curve_green: Curved = setting((), "curve", "Green curve", "Curve of the green channel")
     curve_blue: Curved = setting((), "curve", "Blue curve", "Curve of the blue channel")
-    in_black: float = number(0, 0, 254, "Black in", help="Level that becomes black out")
-    in_white: float = number(255, 1, 255, "White in", help="Level that becomes white out")
-    middle: float = number(1, 0.1, 10, "Middle", step=0.05, decimals=2, soft=(0.25, 4), help="Gamma between black and white in")
-    out_black: float = number(0, 0, 255, "Black out", help="Level that black in becomes")
-    out_white: float = number(255, 0, 255, "White out", help="Level that white in becomes")
+    in_black: float = number(0, 0, 254, "Input black", help="This level becomes the output black; at 0 nothing changes.")
+    in_white: float = number(255, 1, 255, "Input white", help="This level becomes the output white; at 255 nothing changes.")
+    middle: float = number(
+        1, 0.1, 10, "Midtones", step=0.05, decimals=2, soft=(0.25, 4),
+        help="Above 1 the tones between input black and input white get lighter, below 1 darker.",
+    )  # fmt: skip
+    out_black: float = number(0, 0, 255, "Output black", help="The level that input black becomes; above 0 blacks turn grey.")
+    out_white: float = number(255, 0, 255, "Output white", help="The level that input white becomes; below 255 whites turn grey.")
 
 
 def _hue_of(name: str) -> Any:
@@ -138,16 +163,16 @@ class Balance(Adjustment):
     highlights_hue: float = _hue_of("Highlights")
     highlights_colour: float = _colour_of("Highlights")
     highlights_lightness: float = _lightness_of("Highlights")
-    shadows_to: float = number(35, 0, 100, "Shadows to", "%", help="Lightness at which shadows become midtones")
-    highlights_from: float = number(70, 0, 100, "Highlights from", "%", help="Lightness at which midtones become highlights")
+    shadows_to: float = number(35, 0, 100, "Shadows to", "%", help="The lightness at which shadows become midtones.")
+    highlights_from: float = number(70, 0, 100, "Highlights from", "%", help="The lightness at which midtones become highlights.")
 
 
 class Hues(Adjustment):
     """What is done at each hue."""
 
-    label: ClassVar[str] = "Curves over hue"
+    label: ClassVar[str] = "Curves by hue"
 
-    turn_by_hue: ByHue = setting((), "hues", "Turn by hue", "Degrees that single hues are turned by")
+    turn_by_hue: ByHue = setting((), "hues", "Hue shift by hue", "Degrees that single hues are shifted by")
     saturation_by_hue: ByHue = setting((), "hues", "Saturation by hue", "From grey (-100) to twice the chroma (100), for single hues")
     lightness_by_hue: ByHue = setting((), "hues", "Lightness by hue", "Darker (-100) or lighter (100), for single hues")
 
@@ -157,12 +182,16 @@ class Recolour(Adjustment):
 
     label: ClassVar[str] = "Recolour"
 
-    hue: float = number(0, -180, 180, "Hue", "°", decimals=1, help="Turn of the hue")
-    saturation: float = number(0, -100, 100, "Saturation", "%", help="From grey (-100) to twice the chroma (100)")
-    vibrance: float = number(0, -100, 100, "Vibrance", "%", help="Saturation that spares what is rich already, and skin")
-    lightness: float = number(0, -100, 100, "Lightness", "%", help="Towards black or white")
-    one_hue: float = number(0, 0, 100, "One hue", "%", help="How far all hues are drawn to one")
-    one_hue_at: float = number(0, 0, 360, "Which hue", "°", help="The one hue that all are drawn to")
+    hue: float = number(0, -180, 180, "Hue", "°", decimals=1, help="Turns every hue by this angle; 180 degrees gives the opposite colour.")
+    saturation: float = number(0, -100, 100, "Saturation", "%", help="At -100 % colours become grey, at 100 % their chroma doubles.")
+    vibrance: float = number(
+        0, -100, 100, "Vibrance", "%", help="Like saturation, but colours that are rich already change less, and skin tones least."
+    )
+    lightness: float = number(0, -100, 100, "Lightness", "%", help="At -100 % everything is black, at 100 % white.")
+    one_hue: float = number(
+        0, 0, 100, "Draw hues together", "%", help="At 100 % all hues become the one given beside it; at 0 none changes."
+    )
+    one_hue_at: float = number(0, 0, 360, "Towards hue", "°", help="The hue that all others are drawn towards.")
     dyed: bool = setting(False, "switch", "As if dyed", "Change the thing's own colour alone: light, folds and gloss stay as they are")
 
     @property
@@ -178,7 +207,7 @@ class Match(Adjustment):
 
     target: Colour | None = setting(None, "colour", "Target", "Colour that the mean of what is masked becomes")
     nearest: bool = setting(
-        False, "switch", "Nearest believable", "Go towards the target only as far as nothing leaves the gamut or is crushed"
+        False, "switch", "Stay believable", "Goes towards the target only as far as no colour leaves the gamut and no shade is crushed"
     )
 
     @property
@@ -192,8 +221,10 @@ class Even(Adjustment):
     label: ClassVar[str] = "Even out"
     once_saved = ("mean",)
 
-    even_lightness: float = number(0, 0, 100, "Even lightness", "%", help="How far the lightness of what is masked is drawn together")
-    even_hue: float = number(0, 0, 100, "Even hue", "%", help="How far the hues of what is masked are drawn together")
+    even_lightness: float = number(
+        0, 0, 100, "Even lightness", "%", help="At 100 % everything inside the mask has the same lightness; at 0 nothing changes."
+    )
+    even_hue: float = number(0, 0, 100, "Even hue", "%", help="At 100 % everything inside the mask has the same hue; at 0 nothing changes.")
 
     @property
     def moved(self) -> bool:
@@ -212,12 +243,18 @@ def _channels(name: str, label: str, start: float, help: str) -> Any:
 class Mono(Adjustment):
     """Grey by channel weights."""
 
-    label: ClassVar[str] = "Mono"
+    label: ClassVar[str] = "Black and white"
 
-    mono: float = number(0, 0, 100, "Grey", "%", help="How far the way to grey")
-    mono_red: float = number(21, -200, 200, "Grey from red", "%", help="How much red counts in the grey")
-    mono_green: float = number(72, -200, 200, "Grey from green", "%", help="How much green counts in the grey")
-    mono_blue: float = number(7, -200, 200, "Grey from blue", "%", help="How much blue counts in the grey")
+    mono: float = number(0, 0, 100, "Amount", "%", help="At 100 % the picture is black and white, at 0 it keeps its colours.")
+    mono_red: float = number(
+        21, -200, 200, "Red", "%", help="How bright red light becomes in the grey: higher is lighter, below 0 it darkens."
+    )
+    mono_green: float = number(
+        72, -200, 200, "Green", "%", help="How bright green light becomes in the grey: higher is lighter, below 0 it darkens."
+    )
+    mono_blue: float = number(
+        7, -200, 200, "Blue", "%", help="How bright blue light becomes in the grey: higher is lighter, below 0 it darkens."
+    )
 
 
 class Cdl(Adjustment):
@@ -235,14 +272,15 @@ class Cdl(Adjustment):
     power_green: float = _channels("green", "Power", 1, "Then to this power")
     power_blue: float = _channels("blue", "Power", 1, "Then to this power")
     cdl_saturation: float = number(
-        1, 0, 20, "CDL saturation", soft=(0, 4), step=0.01, decimals=3, help="Distance from the luma, as a factor"
-    )
+        1, 0, 20, "CDL saturation", soft=(0, 4), step=0.01, decimals=3,
+        help="At 0 colours become grey, at 1 they stay, above 1 they get richer.",
+    )  # fmt: skip
 
 
 class Lookup(Adjustment):
     """A 1D or 3D lookup table."""
 
-    label: ClassVar[str] = "Lookup"
+    label: ClassVar[str] = "Lookup table"
 
     lookup_file: str = Field(
         default="",
@@ -263,14 +301,27 @@ class Detail(Adjustment):
     label: ClassVar[str] = "Detail"
     once_saved = ("frame",)
 
-    noise: float = number(0, 0, 100, "Noise reduction", "%", help="Noise taken away in lightness and colour")
-    blur: float = number(0, 0, 500, "Blur", "px", step=0.5, decimals=1, soft=(0, 50), help="Soften what is masked (standard deviation)")
-    local_contrast: float = number(0, -100, 100, "Local contrast", "%", help="Contrast with the surroundings, without halos at edges")
-    contrast_radius: float = number(40, 2, 500, "its radius", "px", soft=(2, 200), help="How far local contrast looks")
-    sharpen: float = number(0, 0, 100, "Sharpen", "%", help="Lightness against its surroundings")
-    sharpen_radius: float = number(1, 0.3, 20, "its radius", "px", step=0.1, decimals=1, soft=(0.3, 5), help="How far sharpening looks")
-    grain: float = number(0, 0, 100, "Grain", "%", help="Film-like grain, strongest in midtones")
-    grain_size: float = number(1.5, 0.5, 20, "its size", "px", step=0.1, decimals=1, soft=(0.5, 6), help="Size of a grain")
+    noise: float = number(
+        0, 0, 100, "Noise reduction", "%", help="At 100 % noise in lightness and colour is smoothed most; at 0 nothing changes."
+    )
+    blur: float = number(
+        0, 0, 500, "Blur", "px", step=0.5, decimals=1, soft=(0, 50),
+        help="Softens the picture over this distance (a standard deviation); at 0 nothing changes.",
+    )  # fmt: skip
+    local_contrast: float = number(
+        0, -100, 100, "Local contrast", "%",
+        help="Above 0 things stand out from what surrounds them, below 0 they sink into it, without halos.",
+    )  # fmt: skip
+    contrast_radius: float = number(
+        40, 2, 500, "Radius", "px", soft=(2, 200), help="How far local contrast looks: small for texture, large for whole shapes."
+    )
+    sharpen: float = number(0, 0, 100, "Sharpen", "%", help="At 100 % fine detail is emphasised most; at 0 nothing changes.")
+    sharpen_radius: float = number(
+        1, 0.3, 20, "Radius", "px", step=0.1, decimals=1, soft=(0.3, 5),
+        help="How far sharpening looks: small for fine detail, large for coarse.",
+    )  # fmt: skip
+    grain: float = number(0, 0, 100, "Grain", "%", help="At 100 % film-like grain is strongest; at 0 there is none.")
+    grain_size: float = number(1.5, 0.5, 20, "Size", "px", step=0.1, decimals=1, soft=(0.5, 6), help="How large a grain is.")
 
     @property
     def moved(self) -> bool:
@@ -291,15 +342,22 @@ class Fill(Adjustment):
     fill_where: FillWhere = setting("inside", "words", "Where", "Inside the mask, or behind what it holds")
     fill_colour: Colour = setting((0.18, 0.18, 0.18), "colour", "Colour", "Colour that fills, or begins the gradient")
     fill_to: Colour = setting((0.8, 0.8, 0.8), "colour", "To", "Colour that ends the gradient")
-    fill_angle: float = number(90, -180, 180, "Angle", "°", help="Way of the gradient: 0 to the right, 90 downwards")
+    fill_angle: float = number(90, -180, 180, "Angle", "°", help="Direction of the gradient: 0 to the right, 90 downwards.")
     fill_picture: str = Field(
         default="", max_length=4096, title="Picture", description="Path of the picture that fills", json_schema_extra={"kind": "path"}
     )
-    fill_across: float = number(0, -200, 200, "Across", "%", soft=(-50, 50), help="How far the picture is moved, of the width")
-    fill_down: float = number(0, -200, 200, "Down", "%", soft=(-50, 50), help="How far the picture is moved, of the height")
-    fill_scale: float = number(100, 1, 1000, "Scale", "%", soft=(20, 300), help="Size of the picture: at 100 % it just covers all")
+    fill_across: float = number(
+        0, -200, 200, "Across", "%", soft=(-50, 50),
+        help="Moves the picture to the right above 0 and to the left below it, in per cent of the width.",
+    )  # fmt: skip
+    fill_down: float = number(
+        0, -200, 200, "Down", "%", soft=(-50, 50), help="Moves the picture down above 0 and up below it, in per cent of the height."
+    )
+    fill_scale: float = number(
+        100, 1, 1000, "Scale", "%", soft=(20, 300), help="At 100 % the picture just covers everything; lower is smaller, higher larger."
+    )
     fill_blend: Blend = setting("normal", "words", "Blend mode", "How it is laid over what is there")
-    fill_opacity: float = number(100, 0, 100, "Opacity", "%", help="How much of it is laid on")
+    fill_opacity: float = number(100, 0, 100, "Opacity", "%", help="At 100 % the fill covers what is there; at 0 it is not seen.")
 
     @property
     def moved(self) -> bool:

@@ -21,7 +21,7 @@ class Band(Frozen):
     inverted: bool = False
     corners: tuple[Corner, Corner, Corner, Corner]
     shape: Shape = "smooth"
-    bend: float = number(0, -1, 1, "Bend", step=0.05, decimals=2, help="Shape of the falloff: steep (below 0) to gentle")
+    bend: float = number(0, -1, 1, "Falloff curve", step=0.05, decimals=2, help="Below 0 the mask falls off steeply, above 0 gently.")
 
     @model_validator(mode="after")
     def _corners_rise(self) -> Self:
@@ -36,8 +36,8 @@ class Ramp(Frozen):
 
     on: bool = False
     inverse: bool = False
-    black: float = number(0, 0, 100, "Black point", "L*", help="Luminance that counts for nothing")
-    white: float = number(100, 0, 100, "White point", "L*", help="Luminance from which on it counts fully")
+    black: float = number(0, 0, 100, "Black point", "L*", help="Up to this luminance nothing is masked.")
+    white: float = number(100, 0, 100, "White point", "L*", help="From this luminance on everything is masked.")
 
 
 class Bands(Frozen):

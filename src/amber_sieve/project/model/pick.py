@@ -43,36 +43,51 @@ class Sample(Frozen):
     tones: tuple[Colour, ...] = Field(default=(), max_length=12, description="main tones of a box or stroke; each stands for the sample")
     compare: Comparison = "surface"
     tolerance: float = number(
-        6, 0, 1000, "Tolerance", step=0.5, decimals=1, soft=(0, 60), help="Distance from the sample up to which a pixel counts fully"
-    )
+        6, 0, 1000, "Tolerance", step=0.5, decimals=1, soft=(0, 60),
+        help="How different from the sample a colour may be and still be masked fully: 0 takes only the sample's own colour, more takes more.",
+    )  # fmt: skip
     falloff: float = number(
-        1, 0, 1000, "Falloff", step=0.5, decimals=1, soft=(0, 60), help="Distance beyond the tolerance over which it fades to nothing"
-    )
+        1, 0, 1000, "Falloff", step=0.5, decimals=1, soft=(0, 60),
+        help="Over how much more difference the mask fades from full to nothing: 0 gives a hard edge between colours.",
+    )  # fmt: skip
     shape: Shape = "linear"
-    bend: float = number(0, -1, 1, "Bend", step=0.05, decimals=2, help="Shape of the falloff: steep (below 0) to gentle")
+    bend: float = number(0, -1, 1, "Falloff curve", step=0.05, decimals=2, help="Below 0 the mask falls off steeply, above 0 gently.")
 
 
 class Pick(Frozen):
     """Which colours the mask is made from."""
 
     samples: tuple[Sample, ...] = Field(default=(), max_length=256)
-    shading: float = number(85, 0, 100, "Shading", "%", help="How far light and shade on the same surface are forgiven")
-    gloss: float = number(0, 0, 100, "Gloss", "%", help="How far pale highlights on the same surface are forgiven")
+    shading: float = number(
+        85, 0, 100, "Shading", "%", help="At 100 % light and shade on the same surface make no difference; at 0 they count like any other."
+    )
+    gloss: float = number(
+        0, 0, 100, "Gloss", "%", help="At 100 % pale highlights on the same surface are included; at 0 they count like any other colour."
+    )
     hue_weight: float = number(
-        100, 0, 400, "Hue counts", "%", step=5, soft=(0, 200), help="How much a difference in hue counts on a surface"
-    )
+        100, 0, 400, "Hue weight", "%", step=5, soft=(0, 200),
+        help="Above 100 % a difference in hue counts more, below it less; at 0 hue makes no difference.",
+    )  # fmt: skip
     saturation_weight: float = number(
-        100, 0, 400, "Saturation counts", "%", step=5, soft=(0, 200), help="How much a difference in saturation counts on a surface"
-    )
+        100, 0, 400, "Saturation weight", "%", step=5, soft=(0, 200),
+        help="Above 100 % a difference in saturation counts more, below it less; at 0 saturation makes no difference.",
+    )  # fmt: skip
     outline: tuple[Point, ...] = Field(
         default=(),
         max_length=100_000,
         description="loose outline drawn round the thing, full-resolution pixels: all outside is not the thing",
     )
     connected: bool = Field(default=False, title="Connected only", description="Only what hangs together with a kept place")
-    bridge: float = number(0, 0, 200, "Bridge", "px", help="Widest gap that connected only crosses")
-    transparent: bool = Field(default=True, title="Transparent pixels may count", description="Whether wholly transparent pixels may count")
+    bridge: float = number(0, 0, 200, "Bridge gaps", "px", help="Gaps up to this wide are crossed when only what is connected is kept.")
+    transparent: bool = Field(default=True, title="Include transparent pixels", description="Whether wholly transparent pixels may count")
     measure: Literal["original", "result", "layer"] = Field(
         default="original", description="what is measured: the picture as opened, as it arrives here, or a layer"
     )
     layer: str = Field(default="", max_length=4096, description="path of another picture of the same size, for measure = layer")
+
+    def name_of(self, sample_id: str) -> str:
+        """What a sample is called: its name, or its role and its number in the list; "" when it is not there."""
+        for place, sample in enumerate(self.samples, 1):
+            if sample.id == sample_id:
+                return sample.name or f"{sample.role} {place}"
+        return ""

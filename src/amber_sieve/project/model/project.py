@@ -48,8 +48,11 @@ class Sieve(Frozen):
     invert: bool = Field(default=False, title="Invert the mask", description="What was masked is not, and what was not is")
     edge: Edge = Edge()
     areas: tuple[Area, ...] = Field(default=(), max_length=1000, description="applied from first to last")
-    outside: float = number(0, 0, 100, "Outside level", "%", help="How much of the adjustment the masked-out rest still gets")
-    strength: float = number(100, 0, 100, "Strength", "%", help="How much of the adjustment the sieve gives")
+    outside: float = number(
+        0, 0, 100, "Effect outside the mask", "%",
+        help="How much of the adjustment is also seen outside the mask: at 0 none, at 100 % the mask makes no difference.",
+    )  # fmt: skip
+    strength: float = number(100, 0, 100, "Strength", "%", help="How much of the adjustment is seen: at 0 none, at 100 % all of it.")
     blend: Blend = Field(default="normal", title="Blend mode", description="How what is done is laid over the picture that arrives")
     group: Name = Field(default="", description='id of the group it belongs to, "" for none')
     tracks: tuple[Track, ...] = Field(default=(), max_length=1000, description="fields that change from frame to frame")

@@ -1,0 +1,93 @@
+"""What a click did, or why nothing, said beside the pointer for a moment, with one press for what usually comes next."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QPointF, Qt, QTimer
+from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QWidget
+
+from ...live.clicking import Clicked
+from ...workspace.workspace import Workspace
+from .viewport import Viewport
+
+#: Milliseconds for which an answer stands, and one that offers something.
+STANDS, OFFERS = 3500, 8000
+#: How far from the place of the click it stands, screen pixels.
+AWAY = 16
+
+
+def in_words(clicked: Clicked) -> str:
+    """What a click has come to."""
+    if clicked.why:
+        return clicked.why
+    parts = [f"{word} {100 * share:.1f} %" for word, share in (("Added", clicked.added), ("removed", clicked.removed)) if share >= 5e-4]
+    words = " and ".join(parts) or "Changed less than 0.1 %"
+    here = ", this piece only" if clicked.sample.reach == "here" else ""
+    return words[0].upper() + words[1:] + here
+
+
+class Answer(QFrame):
+    """Stands in the pane that was clicked. It goes after a moment, and with whatever is done next: another click, undo, another picture."""
+
+    def __init__(self, workspace: Workspace, viewport: Viewport, pane: QWidget) -> None:
+        super().__init__(pane)
+        self.setObjectName("answer")
+        self._samples, self._work, self._viewport = workspace.samples, workspace.work, viewport
+        #: What the button does.
+        self._offer: Callable[[], object] = self.hide
+        #: The project that is spoken of.
+        self._said_of: object = None
+        row = QHBoxLayout(self)
+        row.setContentsMargins(8, 4, 4, 4)
+        self.label, self.button = QLabel(""), QPushButton("")
+        self.label.setTextFormat(Qt.TextFormat.PlainText)
+        self.button.clicked.connect(lambda: self._offer())
+        row.addWidget(self.label)
+        row.addWidget(self.button)
+        self._ends = QTimer(self)
+        self._ends.setSingleShot(True)
+        self._ends.timeout.connect(self.hide)
+        workspace.samples.clicked.connect(self._clicked)
+        workspace.samples.looking.connect(self.tell)
+        workspace.work.changed.connect(self._changed)
+        workspace.work.source_changed.connect(self.hide)
+        self.hide()
+
+    def stand_in(self, pane: QWidget) -> None:
+        """Answer in another pane from now on."""
+        if pane is not self.parent():
+            self.setParent(pane)
+            self.hide()
+
+    def _clicked(self, clicked: Clicked) -> None:
+        sample = clicked.sample
+        offer = ""
+        if clicked.why:
+            offer, self._offer = "Remove the sample", lambda: self._samples.remove((sample.id,))
+        elif sample.role == "keep" and sample.reach == "here":
+            offer = "Take it everywhere"
+            self._offer = lambda: self._samples.edit({"reach": "everywhere"}, "Reach of a sample", ids=(sample.id,))
+        self.tell((sample.x, sample.y), in_words(clicked), offer)
+
+    def tell(self, at: tuple[float, float], words: str, offer: str = "") -> None:
+        """Say something of a place of the picture, and offer what can be done about it."""
+        self.label.setText(words)
+        self.button.setText(offer)
+        self.button.setVisible(bool(offer))
+        self._said_of = self._work.project
+        pane = self.parentWidget()
+        assert pane is not None
+        self.adjustSize()
+        place = self._viewport.to_pane(QPointF(*at)) + QPointF(AWAY, AWAY)
+        x, y = (max(2, min(round(v), room - size - 2)) for v, room, size in (
+            (place.x(), pane.width(), self.width()), (place.y(), pane.height(), self.height()),
+        ))  # fmt: skip
+        self.move(x, y)
+        self.show()
+        self.raise_()
+        self._ends.start(OFFERS if offer else STANDS)
+
+    def _changed(self) -> None:
+        if self._work.project is not self._said_of:
+            self.hide()

@@ -1,0 +1,51 @@
+"""What the window says for as long as it is true: that work came with a picture, that the mask is inverted."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from ...workspace.workspace import Workspace
+from ..widgets.notice import Notice
+
+
+class Notices:
+    """The lines above the picture and above the pages."""
+
+    def __init__(self, workspace: Workspace, close_everything: Callable[[], object]) -> None:
+        self._workspace, self._close_everything = workspace, close_everything
+        #: How what is open came here; and that the mask is inverted.
+        self.opened, self.inverted = Notice(), Notice(closable=False)
+        #: What the line above the picture speaks of.
+        self._told_of: object = None
+        workspace.pictures.brought.connect(self._tell_brought)
+        workspace.pictures.restored.connect(self._tell_restored)
+        workspace.work.source_changed.connect(self._forget)
+        workspace.work.changed.connect(self._tell_inverted)
+        workspace.work.selection_changed.connect(self._tell_inverted)
+
+    def _tell(self, words: str, offer: str, act: Callable[[], object]) -> None:
+        self._told_of = self._workspace.tray.current
+        self.opened.tell(words, offer, act)
+
+    def _tell_brought(self, project: str) -> None:
+        self._tell(f"Opened with {project}, which lies beside it.", "Start fresh", self._workspace.saving.start_over)
+
+    def _tell_restored(self, number: int) -> None:
+        words = "What was open last is open again." if number == 1 else f"The {number} pictures that were open last are open again."
+        self._tell(words, "Close all", self._close_everything)
+
+    def _forget(self) -> None:
+        """Another picture is seen: what was said of the one before goes."""
+        if self._workspace.tray.current is not self._told_of:
+            self.opened.hide()
+
+    def _tell_inverted(self) -> None:
+        """Said on every page, for there what is kept is what is left out."""
+        work = self._workspace.work
+        if work.sieve.invert and self.inverted.isHidden():
+            self.inverted.tell(
+                "The mask is inverted: what you keep is left out.",
+                "Invert back",
+                lambda: work.set_field("invert", False, "Invert the mask"),
+            )
+        self.inverted.setVisible(work.sieve.invert)
