@@ -107,7 +107,7 @@ def enlarged(folder: pathlib.Path) -> pathlib.Path:
         samples = tuple(s.but(x=round(s.x * share), y=round(s.y * share)) for s in sieve.pick.samples)
         return sieve.but(pick=sieve.pick.but(samples=samples))
 
-    storage.save(project.but(picture=str(folder / "yard.png"), stack=tuple(map(moved, project.stack))), folder / "yard.sieve")
+    storage.save(project.but(source=str(folder / "yard.png"), stack=tuple(map(moved, project.stack))), folder / "yard.sieve")
     return folder / "yard.sieve"
 
 

@@ -6,7 +6,7 @@ import contextlib
 import math
 import pathlib
 import threading
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any, TypeVar
 
@@ -27,6 +27,7 @@ from ..render.cache import Cache
 from ..render.evaluate import arriving, made_by, measured
 from ..render.layers import Layers
 from ..render.mask import bounds_of, make_fine, waits_for_fine
+from ..render.resolved import found_of
 from ..render.stack import sieve_mask
 from ..render.stages.every import stack_looks, steps_of, while_dragged
 from ..render.views import VIEWS, Looking, nearer_to_drop, shown_mask, solo_field, view
@@ -39,8 +40,9 @@ T = TypeVar("T")
 THUMBNAIL = 256
 #: Pixels that are rendered while something is dragged, where the screen has more: on two cores as many as thirty times a second.
 DRAGGED = 600_000
-#: How much fewer pixels than the screen's in a row there may be meanwhile: half of them in all.
-HALF = 0.5**-0.5
+#: How much fewer pixels than the screen's in a row there may be meanwhile: half of them in all. Less than ``WORTH`` is not worth another
+#: set of stages.
+HALF, WORTH = 0.5**-0.5, 1.1
 #: Left, top, right, bottom in reduced pixels; all 0 means everything.
 Box = tuple[int, int, int, int]
 
@@ -82,7 +84,9 @@ class Opened:
         self.reading = reading
         self.resolver = Resolver(source)
         self.unchanged = Unchanged()
-        self._levels: tuple[int, dict[float, Frame]] = (-1, {})
+        self._levels: tuple[int, dict[int, Frame]] = (-1, {})
+        #: What was learnt of the masked colours last, by sieve, and with which adjustments.
+        self._learnt: tuple[object, Mapping[str, Mapping[str, Any]]] = (None, {})
         self._lock = threading.Lock()
         self._readers = 0
         self._retired = False
@@ -109,16 +113,24 @@ class Opened:
         if last:
             self.source.close()
 
-    def frame(self, number: int, factor: float = 1) -> Frame:
+    def project_on(self, wanted: Wanted, whole: Frame, cache: Cache) -> Project:
+        """The project as it stands on a whole frame. While something else than an adjustment is dragged, what was learnt of the masked
+        colours stays as it was."""
+        adjusts = (wanted.number, tuple(sieve.adjust for sieve in wanted.project.stack))
+        learnt = self._learnt[1] if wanted.hurried and self._learnt[0] == adjusts else None
+        project = self.resolver.project_on(wanted.project, whole, wanted.number, cache, around=not wanted.hurried, learnt=learnt)
+        if not wanted.hurried:
+            self._learnt = adjusts, {sieve.id: found_of(sieve).means for sieve in project.stack}
+        return while_dragged(project) if wanted.hurried else project
+
+    def frame(self, number: int, factor: int = 1) -> Frame:
         """A frame, reduced by ``factor``; only the newest number is kept. Raises `Trouble` when it cannot be read."""
         held, levels = self._levels
         if held != number:
             levels = {1: self.source.frame(number)}
             self._levels = (number, levels)
         if factor not in levels:
-            # What is shown at rest is made from all there is; what is seen only while something is dragged, from the next finer.
-            finer = 1 if factor == int(factor) else max(held for held in levels if held <= factor and held == int(held))
-            levels[factor] = levels[finer].reduced(factor / finer)
+            levels[factor] = levels[1].reduced(factor)
         return levels[factor]
 
     def cached(self, number: int) -> Frame | None:
@@ -131,24 +143,17 @@ class Opened:
 class Shown:
     """What a pane of the canvas needs to see: at which reduction, which part, which views."""
 
-    factor: float = 1
+    factor: int = 1
     box: Box = (0, 0, 0, 0)
     views: tuple[str, ...] = ("result", "mask")
     #: Screen pixels to a picture pixel, at most 1: what plays or is dragged need be no finer. It changes nothing that is at rest.
     sharp: float = field(default=1.0, compare=False)
 
-    def coarser(self, width: int, height: int) -> Shown:
-        """The same place of a picture of that size with fewer pixels, for while something is dragged: as many as a drag can wait for, but
-        never below half of the screen's."""
-        left, top, right, bottom = self.box if any(self.box) else (0, 0, round(width / self.factor), round(height / self.factor))
-        share = min(((right - left) * (bottom - top) / DRAGGED) ** 0.5, HALF / (self.sharp * self.factor))
-        if share < 1.1:  # not worth another set of stages
-            return self
-        factor = round(self.factor * share, 3)
-        share = factor / self.factor
-        edges = (round(width / factor), round(height / factor))
-        box = (int(left / share), int(top / share), min(edges[0], math.ceil(right / share)), min(edges[1], math.ceil(bottom / share)))
-        return replace(self, factor=factor, box=box if any(self.box) else self.box)
+    def coarseness(self, pixels: int) -> float:
+        """By how much a part of so many pixels is reduced further while something is dragged: to as many as a drag can wait for, but never
+        below half of the screen's; 1 where that is not worth it."""
+        share = min((pixels / DRAGGED) ** 0.5, HALF / (self.sharp * self.factor))
+        return share if share >= WORTH else 1.0
 
 
 @dataclass(frozen=True)
@@ -251,6 +256,20 @@ def part_of(level: Frame, box: Box, looks: float, cache: Cache) -> _Part:
     return _Part(frame, (slice(top - one[1], bottom - one[1]), slice(left - one[0], right - one[0])))
 
 
+def coarse(part: _Part, share: float, cache: Cache) -> _Part:
+    """The same part reduced by a share, for while something is dragged."""
+    if share <= 1:
+        return part
+    rows, columns = part.inner
+
+    def scaled(one: slice, size: int) -> slice:
+        start, stop, _ = one.indices(size)
+        return slice(round(start / share), max(round(start / share) + 1, round(stop / share)))
+
+    frame = cache.get(("coarse", part.frame.key, share), lambda: part.frame.reduced(share))
+    return _Part(frame, (scaled(rows, part.frame.height), scaled(columns, part.frame.width)))
+
+
 def preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     """Render what is wanted; raises `Trouble` when something cannot be read."""
     with opened.read(), cache.fleeting() if wanted.hurried else contextlib.nullcontext():
@@ -283,14 +302,17 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     whole = opened.frame(wanted.number)
     level = opened.frame(wanted.number, wanted.shown.factor)
     shown, looking = wanted.shown, wanted.looking
-    project = opened.resolver.project_on(wanted.project, whole, wanted.number, cache, around=not wanted.hurried)
-    if wanted.hurried:
-        project = while_dragged(project)
-    looks = stack_looks(project)
+    project = opened.project_on(wanted, whole, cache)
+    looks = stack_looks(project, wanted.hurried)
     if "other take" in shown.views:
         project = _with_take_resolved(project, opened, wanted, whole, cache)
-        looks = max([looks, *(stack_looks(project.but(stack=take.stack, solo="")) for take in project.takes)])
+        looks = max([looks, *(stack_looks(project.but(stack=take.stack, solo=""), wanted.hurried) for take in project.takes)])
     held = part_of(level, shown.box, looks, cache)
+    if wanted.hurried:
+        rows, columns = (
+            len(range(*one.indices(size))) for one, size in zip(held.inner, (held.frame.height, held.frame.width), strict=True)
+        )
+        held = coarse(held, shown.coarseness(rows * columns), cache)
     frame, inner = held.frame, held.inner
     # Matting takes seconds: what waits for it is shown without it, while it is made in the background.
     waiting = tuple(

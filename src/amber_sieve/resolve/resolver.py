@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import threading
+from collections.abc import Mapping
+from typing import Any
 
 from ..core.frame import Frame
 from ..core.motion.place import Patch, followed, patch_at
@@ -49,15 +51,26 @@ class Resolver:
         width, height = self._source.about.size
         return max(1, round((width * height / FOLLOWED_ON) ** 0.5))
 
-    def project_on(self, project: Project, whole: Frame, number: int, cache: Cache, around: bool = True) -> Project:
+    def project_on(
+        self,
+        project: Project,
+        whole: Frame,
+        number: int,
+        cache: Cache,
+        around: bool = True,
+        learnt: Mapping[str, Mapping[str, Any]] | None = None,
+    ) -> Project:
         """The project as it stands on a whole frame: "auto" as numbers, here-only samples where their places lie now, or off.
 
-        ``around``: where they lie on the frames around too, for Steady; a drag, which leaves Steady out, does without.
+        ``around``: where they lie on the frames around too, for Steady; a drag, which leaves Steady out, does without. ``learnt``: what of the
+        masked colours is taken as known already, by sieve.
         """
         stands = _with_tracks_at(project, number)
+        if learnt is not None:
+            stands = stands.but(stack=tuple(with_found(sieve, **learnt.get(sieve.id, {})) for sieve in stands.stack))
         if self._source.about.frames <= 1:
-            return with_found_amounts(_without_steady(stands), whole, cache, layers=layers_in(cache))
-        if any(needs_means(sieve) for sieve in stands.stack):
+            return with_found_amounts(_without_steady(stands), whole, cache, layers=layers_in(cache), means=learnt is None)
+        if learnt is None and any(needs_means(sieve) for sieve in stands.stack):
             stands = self._with_means_of_all(stands, whole, number)
         stands = self._with_places(_with_grain_of(stands, number), whole, number, cache)
 

@@ -69,6 +69,7 @@ class Viewing(QObject):
         work.stale.connect(self.ask)
         preferences.changed.connect(lambda: self.look(**_looking(preferences.values)))
         workers.renders.done.connect(self._take)
+        workers.renders.rested.connect(lambda: self._calm.start(REST) if work.dragging else None)
 
     def show(self, shown: Shown) -> None:
         """The canvas wants to see this."""
@@ -112,15 +113,13 @@ class Viewing(QObject):
         work, project, hurried = self._work, self._work.project, self._work.dragging
         if self._trial is not None and self._trial[0] is project and self._trial[1] == work.number:
             project, hurried = self._trial[2], self._trial_hurries
-        shown = self.shown.coarser(*work.size) if hurried else self.shown
-        return Wanted(project, work.sieve.id, work.number, shown, self.looking, self.counts_view, hurried, self._counts_mask)
+        return Wanted(project, work.sieve.id, work.number, self.shown, self.looking, self.counts_view, hurried, self._counts_mask)
 
     def ask(self) -> None:
         """Render what is shown, with the newest state."""
         if not self.plays and self._work.opened is not None:
             opened, wanted, cache = self._work.opened, self.wanted(), self._workers.cache
-            if self._work.dragging:
-                self._calm.start(REST)
+            self._calm.stop()  # it counts from when the newest step is seen
             self._workers.renders.ask(lambda: (opened, preview(opened, wanted, cache)))
         self.asked.emit()
 

@@ -331,7 +331,8 @@ class Canvas(QWidget):
         marked = (sieve.id, sieve.pick, sieve.areas)
         if len(marked) != len(self._marked) or any(one is not other for one, other in zip(marked, self._marked, strict=True)):
             self._marked = marked
-            self._repaint()
+            if self.areas.tool or not self._work.dragging:  # marks are not drawn while something else is dragged
+                self._repaint()
 
     def _repaint(self) -> None:
         for pane in self.panes:

@@ -30,7 +30,7 @@ from ...project.model import Sample
 from ...render.views import VIEWS
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, SURROUNDS
-from ..widgets.drawing import draw_edged, image_of
+from ..widgets.drawing import Scaled, draw_edged, image_of
 from ..widgets.swatch import screen_colour
 from .viewport import GRID_FROM, Viewport
 
@@ -72,7 +72,6 @@ class Pane(QWidget):
         self._sizing: float | None = None
         #: What lies left of the line of the wipe.
         self.wipe_view = "original"
-        self._other: QImage | None = None
         self._other_pixels: np.ndarray | None = None
         self._at: QPointF | None = None
         #: A pixel, and the colour that a click there would take.
@@ -87,6 +86,8 @@ class Pane(QWidget):
         self._result: Rendered | None = None
         self._image: QImage | None = None
         self._pixels: np.ndarray | None = None
+        #: What is drawn, and what lies left of the line of the wipe, as large as it is seen.
+        self._scaled, self._scaled_other = Scaled(), Scaled()
         self._hand: QPointF | None = None
         self._flash: Difference | None = None
         self._flash_pixels = np.zeros((1, 1), np.uint32)
@@ -124,7 +125,7 @@ class Pane(QWidget):
             return
         self._pixels, self._image = pixels, image_of(pixels)  # the image shares the memory of the pixels
         other = result.pictures.get(self.wipe_view) if result and self.wipe is not None else None
-        self._other_pixels, self._other = other, None if other is None else image_of(other)
+        self._other_pixels = other
         self.update()
 
     def picture(self) -> QPixmap | None:
@@ -160,11 +161,12 @@ class Pane(QWidget):
             return
         result, zoom = self._result, self.viewport.zoom
         corner = self.viewport.to_pane(QPointF(*result.origin))
-        size = QPointF(self._image.width(), self._image.height()) / result.scale * zoom
-        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, zoom / result.scale < 2)
-        painter.drawImage(QRectF(corner, corner + size), self._image)
-        if self.wipe is not None and self._other is not None:
-            self._draw_wipe(painter, QRectF(corner, corner + size), self._other)
+        assert self._pixels is not None
+        per_pixel, ratio = zoom / result.scale, self.devicePixelRatioF()
+        self._scaled.draw(painter, self._pixels, corner, per_pixel, self.size(), ratio)
+        other = self._other_pixels
+        if self.wipe is not None and other is not None:
+            self._draw_wipe(painter, lambda: self._scaled_other.draw(painter, other, corner, per_pixel, self.size(), ratio))
         if self._flash is not None:
             self._draw_flash(painter, self._flash)
         if zoom >= GRID_FROM and result.scale == 1:
@@ -216,12 +218,12 @@ class Pane(QWidget):
         painter.setBrush(Qt.BrushStyle.NoBrush)
         draw_edged(painter, lambda: painter.drawRoundedRect(box, 4, 4))
 
-    def _draw_wipe(self, painter: QPainter, box: QRectF, other: QImage) -> None:
+    def _draw_wipe(self, painter: QPainter, draw_other: Callable[[], None]) -> None:
         """The original left of a line that can be dragged."""
         x = self.wipe_x()
         painter.save()
         painter.setClipRect(QRectF(0, 0, x, self.height()))
-        painter.drawImage(box, other)
+        draw_other()
         painter.restore()
         draw_edged(painter, lambda: painter.drawLine(QPointF(x, 0), QPointF(x, self.height())), QColor(240, 240, 240), 1)
 

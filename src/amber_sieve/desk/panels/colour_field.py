@@ -32,6 +32,17 @@ HELP = (
 )
 
 
+def _hill_of(counts: np.ndarray) -> QImage:
+    """A histogram as an image: counted upwards, each row as light as what it counts."""
+    shares = np.log1p(counts.astype(float))
+    shares /= max(shares.max(), 1e-9)
+    greys = (30 + 215 * np.arange(len(counts)) / len(counts)).astype(np.uint32)
+    colours = np.uint32(0xFF000000) | greys * np.uint32(0x010101)
+    columns = (np.arange(8 * STRIP) + 0.5) / (8 * STRIP)
+    pixels = np.where(columns[None, :] <= shares[:, None], colours[:, None], np.uint32(0xFF000000 | WELL.rgb()))[::-1]
+    return image_of(np.ascontiguousarray(pixels.astype(np.uint32))).copy()
+
+
 class ColourField(QWidget):
     """The picture's own colours as a density map, with the sieve's region on it to be dragged."""
 
@@ -43,6 +54,8 @@ class ColourField(QWidget):
         self._density: np.ndarray | None = None
         self._image: QImage | None = None
         self._counted: Statistics | None = None
+        #: The histogram of luminance, light at the top.
+        self._hill: QImage | None = None
         self._solo: np.ndarray | None = None
         self._divided: np.ndarray | None = None
         self._line: np.ndarray | None = None
@@ -56,7 +69,7 @@ class ColourField(QWidget):
         workspace.viewing.rendered.connect(self._take)
         workspace.work.changed.connect(self._project_changed)
         workspace.work.selection_changed.connect(self._project_changed)
-        self._drawn: tuple[object, object] = (None, None)
+        self._drawn: tuple[object, ...] = ()
         workspace.readout.pointed.connect(self._point)
         if workspace.viewing.last is not None:
             self._take(workspace.viewing.last)
@@ -75,14 +88,16 @@ class ColourField(QWidget):
             self.update()
         if result.statistics is not self._counted:
             self._counted = result.statistics
+            self._hill = _hill_of(self._counted.luminance)
             self._density = result.density
             self._image = image_of(self._density)
             self.update()
 
     def _project_changed(self) -> None:
         sieve = self._work.sieve
-        if sieve.bands is not self._drawn[0] or sieve.pick is not self._drawn[1]:
-            self._drawn = (sieve.bands, sieve.pick)
+        drawn = (sieve.bands, tuple((sample.colour, sample.role, sample.reach) for sample in sieve.pick.samples))
+        if drawn != self._drawn:
+            self._drawn = drawn
             self.update()
 
     def _point(self, pointed: Pointed | None) -> None:
@@ -181,15 +196,8 @@ class ColourField(QWidget):
         painter.setBrush(Qt.BrushStyle.NoBrush)
         strip = self._strip()
         painter.fillRect(strip, WELL)
-        if self._counted is not None:
-            counts = np.log1p(self._counted.luminance.astype(float))
-            highest = max(counts.max(), 1e-9)
-            for k, count in enumerate(counts):
-                y = self.y_of((k + 1) / len(counts) * 100)
-                painter.fillRect(
-                    QRectF(strip.left(), y, strip.width() * count / highest, strip.height() / len(counts) + 0.6),
-                    QColor(*(int(30 + 215 * k / len(counts)),) * 3),
-                )
+        if self._hill is not None:
+            painter.drawImage(strip, self._hill)
         if bands.luminance.on:
             for k, corner in enumerate(luminance.corners):
                 painter.setPen(QPen(AMBER, 1.6 if k in (1, 2) else 1, Qt.PenStyle.SolidLine if k in (1, 2) else Qt.PenStyle.DotLine))

@@ -2,22 +2,63 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 
+import cv2
 import numpy as np
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QPointF, QSize, Qt
 from PyQt6.QtGui import QColor, QImage, QPainter, QPen
 
 from ..style import AMBER
 
 #: How dark the wider line is that lies under every line on the picture, 0 to 255.
 SHADE = 170
+#: From so many screen pixels to a pixel on, pixels are shown as squares.
+SMOOTH_TO = 2.0
 
 
 def image_of(pixels: np.ndarray, see_through: bool = False) -> QImage:
     """Screen pixels (H, W) uint32, 0xAARRGGBB, as an image that shares their memory; what is at A counts when it is ``see_through``."""
     kind = QImage.Format.Format_ARGB32 if see_through else QImage.Format.Format_RGB32
     return QImage(pixels.data, pixels.shape[1], pixels.shape[0], pixels.strides[0], kind)  # type: ignore[call-overload]
+
+
+class Scaled:
+    """Screen pixels as they are seen at some zoom, in as many pixels as the screen has; made anew when something of that is another.
+
+    Painted from this, an image is only copied: the painter's own scaling would take several times as long, at every paint.
+    """
+
+    def __init__(self) -> None:
+        self._of: tuple[object, ...] = ()
+        self._pixels: np.ndarray | None = None
+        self._image, self._at = QImage(), QPointF()
+
+    def draw(self, painter: QPainter, pixels: np.ndarray, corner: QPointF, zoom: float, room: QSize, ratio: float) -> None:
+        """Draw pixels (H, W) uint32 so that their corner lies there, ``zoom`` points of the painter to a pixel, within a widget's room."""
+        height, width = pixels.shape
+        scale, left, top = zoom * ratio, corner.x() * ratio, corner.y() * ratio
+        box = (
+            max(0, round(left)), max(0, round(top)),
+            min(round(room.width() * ratio), round(left + width * scale)), min(round(room.height() * ratio), round(top + height * scale)),
+        )  # fmt: skip
+        size = (box[2] - box[0], box[3] - box[1])
+        if min(size) <= 0:
+            return
+        of = (box, left, top, scale)
+        if pixels is not self._pixels or of != self._of:
+            # The pixels that are seen, all of them whole, and where the first of them lies.
+            x0, y0 = int((box[0] - left) / scale), int((box[1] - top) / scale)
+            x1, y1 = min(width, math.ceil((box[2] - left) / scale)), min(height, math.ceil((box[3] - top) / scale))
+            shown = pixels.view(np.uint8).reshape(height, width, 4)[y0:y1, x0:x1]
+            whole = (max(1, round((x1 - x0) * scale)), max(1, round((y1 - y0) * scale)))
+            scaled = cv2.resize(shown, whole, interpolation=cv2.INTER_LINEAR if scale < SMOOTH_TO else cv2.INTER_NEAREST)
+            self._of, self._pixels, self._scaled = of, pixels, scaled  # the image shares the memory of what was scaled
+            self._image = image_of(scaled.view(np.uint32).reshape(whole[1], whole[0]))
+            self._image.setDevicePixelRatio(ratio)
+            self._at = QPointF(round(left + x0 * scale) / ratio, round(top + y0 * scale) / ratio)
+        painter.drawImage(self._at, self._image)
 
 
 def draw_edged(

@@ -129,7 +129,9 @@ class Panels:
                     dock.hide()
 
     def _stand(self) -> None:
-        if not (self._preferences.values.panels_state and self._window.restoreState(kept_bytes(self._preferences.values.panels_state), VERSION)):
+        if not (
+            self._preferences.values.panels_state and self._window.restoreState(kept_bytes(self._preferences.values.panels_state), VERSION)
+        ):
             self._window.restoreState(self._first, VERSION)
 
     def fill_menu(self, menu: QMenu) -> None:

@@ -34,18 +34,18 @@ def steps_of(sieve: Sieve, until: str = "") -> list[Step]:
     return steps
 
 
-def mask_looks(sieve: Sieve) -> float:
+def mask_looks(sieve: Sieve, hurried: bool = False) -> float:
     """How far the mask of a sieve looks beyond a pixel: the stages' sum, full-resolution pixels."""
-    return sum(stage.looks(sieve) for stage in MASK)
+    return sum(min(stage.looks(sieve), stage.looks_dragged) if hurried else stage.looks(sieve) for stage in MASK)
 
 
-def stack_looks(project: Project) -> float:
+def stack_looks(project: Project, hurried: bool = False) -> float:
     """How far the picture after all sieves looks: an adjustment looks at what the sieves above have made, a sieve that measures the result
-    at what those above it saw."""
+    at what those above it saw. ``hurried``: while something is dragged, some stages look less far."""
     farthest = before = 0.0
     for sieve in project.stack:
         adjusting = sum(block.looks(sieve) for block in BLOCKS)
-        own = mask_looks(sieve) + adjusting
+        own = mask_looks(sieve, hurried) + adjusting
         farthest = max(farthest, own + before if sieve.pick.measure == "result" else own, before + adjusting)
         before = max(before, farthest) if sieve.on else before
     return farthest

@@ -24,6 +24,10 @@ def small_pieces(frame: Frame) -> int:
     return round(SMALL * frame.width * frame.height / frame.scale**2)
 
 
+#: While something is dragged, a piece that reaches farther out of what is seen, full-resolution pixels, is taken as it is cut off there.
+NEAR_DRAGGED = 96.0
+
+
 class Levels(EdgeStage):
     """Black point, white point and gamma of the mask."""
 
@@ -38,7 +42,7 @@ class Levels(EdgeStage):
 class Specks(EdgeStage):
     """Small pieces go, unless a sample lies in them or they lie within Follow's reach of a larger one."""
 
-    name, does, automatic = "specks", ("specks",), "specks"
+    name, does, automatic, looks_dragged = "specks", ("specks",), "specks", NEAR_DRAGGED
 
     def reaches(self, edge: Edge) -> float:
         near = REACHES[-1] if is_auto(edge.follow) else amount(edge.follow)
@@ -58,7 +62,7 @@ class Specks(EdgeStage):
 class Holes(EdgeStage):
     """Small holes, or all, are filled, unless a dropped place lies in them."""
 
-    name, does, automatic = "holes", ("holes", "all_holes"), "holes"
+    name, does, automatic, looks_dragged = "holes", ("holes", "all_holes"), "holes", NEAR_DRAGGED
 
     def words(self, sieve: Sieve) -> list[str]:
         return ["all holes filled"] if sieve.edge.all_holes else super().words(sieve)

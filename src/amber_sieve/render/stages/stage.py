@@ -33,10 +33,12 @@ class Stage:
     Attributes
     ----------
     name : what it is called where it is told about. pointwise : it depends on the colour of a pixel alone, so a lookup table can carry it.
+    looks_dragged : how far it looks at most while something is dragged, full-resolution pixels.
     """
 
     name: ClassVar[str] = ""
     pointwise: ClassVar[bool] = False
+    looks_dragged: ClassVar[float] = WHOLE
 
     def idle(self, sieve: Sieve) -> bool:
         """Whether it does nothing."""
