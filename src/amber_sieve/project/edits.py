@@ -103,6 +103,12 @@ def with_leftovers_of(project: Project, sieve_id: str) -> tuple[Project, Sieve]:
     return project.but(stack=(*project.stack[:at], fresh, *project.stack[at:])), fresh
 
 
+def with_the_rest(project: Project) -> tuple[Project, Sieve]:
+    """The project with a sieve at its end for all that the others leave, and that sieve; it changes nothing yet."""
+    fresh = Sieve(name="The rest", mask_from="left", of=tuple(sieve.id for sieve in project.stack)[:64])
+    return project.but(stack=(*project.stack, fresh)), fresh
+
+
 def with_order(project: Project, ids: Collection[str]) -> Project:
     """The project with its sieves in another order."""
     return project.but(stack=tuple(project.sieve(sieve_id) for sieve_id in ids))

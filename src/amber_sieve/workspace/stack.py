@@ -46,6 +46,12 @@ class StackController:
         self._work.edit(lambda _: project, "Add a sieve for leftovers")
         self._work.document.select(fresh.id)
 
+    def add_the_rest(self) -> None:
+        """Put a sieve at the end for all that the others leave, and work on that."""
+        project, fresh = edits.with_the_rest(self._work.project)
+        self._work.edit(lambda _: project, "Add a sieve for the rest")
+        self._work.document.select(fresh.id)
+
     def order(self, ids: list[str]) -> None:
         """Put the sieves into another order."""
         if sorted(ids) == sorted(sieve.id for sieve in self._work.project.stack):
@@ -72,10 +78,11 @@ class StackController:
         sieve = self._work.sieve
         self._work.edit(lambda project: project.with_sieve(edits.unlinked(project, sieve)), "Unlink the mask")
 
-    def clipping(self) -> str:
-        """The current sieve as text, for the clipboard."""
-        sieve = self._work.sieve
-        return clippings.text_of((edits.unlinked(self._work.project, sieve) if sieve.leans_on else sieve,))
+    def clipping(self, everything: bool = False) -> str:
+        """The current sieve as text, or the whole stack, for the clipboard."""
+        project = self._work.project
+        sieves = project.stack if everything else (self._work.sieve,)
+        return clippings.text_of(tuple(edits.unlinked(project, sieve) if sieve.leans_on else sieve for sieve in sieves))
 
     def paste(self, text: str, part: str = "") -> None:
         """Add the sieves of a text to the stack, or give the current one the mask or the adjustments of the first of them."""

@@ -120,8 +120,17 @@ def dragged(area: Area, handle: str, to: Point, about_middle: bool = False, skew
     return area.but(points=(fresh, plus(fresh, u, grow_u), plus(fresh, v, grow_v)))
 
 
+def _box_of(area: Area) -> tuple[Point, Point]:
+    """Middle and size of the box round an outline."""
+    xs, ys = [x for x, _ in area.points], [y for _, y in area.points]
+    return ((min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2), (max(xs) - min(xs), max(ys) - min(ys))
+
+
 def numbers_of(area: Area) -> dict[str, float]:
-    """Position, size and angle of a boxed area, as numbers a person types."""
+    """Position, size and angle of a boxed area, or position and size of an outline, as numbers a person types."""
+    if area.kind not in BOXED:
+        (x, y), (width, height) = _box_of(area)
+        return {"X": x, "Y": y, "Width": width, "Height": height}
     middle, one, other = area.points
     u, v = minus(one, middle), minus(other, middle)
     return {
@@ -134,13 +143,19 @@ def numbers_of(area: Area) -> dict[str, float]:
 
 
 def with_number(area: Area, name: str, value: float) -> Area:
-    """A boxed area with one of those numbers changed."""
+    """An area with one of those numbers changed."""
+    middle = _box_of(area)[0] if area.kind not in BOXED else area.points[0]
+    if name in ("Width", "Height") and area.kind not in BOXED:
+        at = 0 if name == "Width" else 1
+        grown = max(value, 1) / max(numbers_of(area)[name], 1e-9)
+        stretch = (grown, 1.0) if at == 0 else (1.0, grown)
+        return area.but(
+            points=tuple((middle[0] + (x - middle[0]) * stretch[0], middle[1] + (y - middle[1]) * stretch[1]) for x, y in area.points)
+        )
+    if name in ("X", "Y"):
+        return moved(area, (value - middle[0], 0) if name == "X" else (0, value - middle[1]))
     middle, one, other = area.points
     u, v = minus(one, middle), minus(other, middle)
-    if name == "X":
-        return moved(area, (value - middle[0], 0))
-    if name == "Y":
-        return moved(area, (0, value - middle[1]))
     if name == "Angle":
         return turned(area, value - numbers_of(area)["Angle"])
     axis = u if name == "Width" else v

@@ -167,7 +167,7 @@ class AreaTools(QObject):
             self._paint(drawing)
         elif self.tool == "freehand":
             if len(drawing.points) > 2:
-                self._add_polygon([p[:2] for p in drawing.points], self.next_mode())
+                self._add_polygon([p[:2] for p in drawing.points], self.next_mode(), "Freehand")
         elif len(drawing.points) > 1:
             one, other = drawing.points[0][:2], drawing.points[-1][:2]
             if self.tool in BOXED:
@@ -227,15 +227,15 @@ class AreaTools(QObject):
         points, mode = self.outline, self.next_mode()
         if len(points) >= 3 and self.tool == "cling":
             self._areas.clinging(
-                points[-1], points[0], self.sensitivity / 100, lambda path: self._add_polygon([*points, *path[1:-1]], mode)
+                points[-1], points[0], self.sensitivity / 100, lambda path: self._add_polygon([*points, *path[1:-1]], mode, "Edge outline")
             )
         elif len(points) >= 3:
             self._add_polygon(points, mode)
         self.outline, self._clicks = [], []
         self.changed.emit()
 
-    def _add_polygon(self, points: Sequence[Point], mode: AreaMode) -> None:
-        self._add(Area(kind="polygon", mode=mode, points=tuple(inside(point) for point in points)))
+    def _add_polygon(self, points: Sequence[Point], mode: AreaMode, name: str = "") -> None:
+        self._add(Area(kind="polygon", name=name, mode=mode, points=tuple(inside(point) for point in points)))
 
     def key(self, key: int) -> bool:
         """A key while a tool is in hand; whether it meant something."""

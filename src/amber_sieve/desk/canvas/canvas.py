@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import html
 
-from PyQt6.QtCore import QElapsedTimer, QPointF, QRect, Qt, QTimer
+from PyQt6.QtCore import QElapsedTimer, QPointF, QRect, QSize, Qt, QTimer
 from PyQt6.QtGui import QCursor, QGuiApplication, QResizeEvent
 from PyQt6.QtWidgets import (
     QBoxLayout,
@@ -62,6 +62,7 @@ class Canvas(QWidget):
         for changed in (self.areas.changed, workspace.areas.outline_changed):
             changed.connect(self._repaint)
         self._cursor_name: str | None = ""
+        self._window_size = QSize()
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
@@ -244,7 +245,10 @@ class Canvas(QWidget):
             self._take(self._viewing.last)
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
-        self._arrange()
+        window = self.window()
+        if window is not None and window.size() != self._window_size:  # what opens below the picture does not turn the panes round
+            self._window_size = window.size()
+            self._arrange()
         self.inset.place()
 
     def _arrange(self) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
 from ...media.footage.timecode import timecode
@@ -11,6 +12,9 @@ from ...workspace.workspace import Workspace
 from ..widgets.icon import with_icon
 from .lanes import Lanes
 from .time_bar import TimeBar
+
+#: Words beside the icons that do not explain themselves.
+WORDS = {"arrow-right-to-line": "In", "arrow-left-to-line": "Out", "activity": "Coverage", "spline": "Curves"}
 
 
 class Timeline(QWidget):
@@ -39,7 +43,8 @@ class Timeline(QWidget):
              lambda: workspace.clip.watch(self.watch.isChecked())),
             (self.curves, "spline", "Curves of what is keyed in this sieve, and how sure tracking was", lambda: self.lanes.show_if(self.curves.isChecked())),
         ):  # fmt: skip
-            with_icon(button, drawing, tip)
+            with_icon(button, drawing, tip, WORDS.get(drawing, ""))
+            button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
             button.clicked.connect(lambda _, act=act: act())
             row.addWidget(button)
         for button in (self.play, self.loop, self.watch, self.curves):
@@ -89,4 +94,4 @@ class Timeline(QWidget):
             return
         rate = self._work.opened.source.about.rate if self._work.opened else Fraction(24)
         dropped = f"  {self._playback.dropped} late" if self._playback.playing and self._playback.dropped else ""
-        self.label.setText(f"{self._work.number} of {frames - 1}   {timecode(self._work.number, Fraction(rate or 24))}{dropped}")
+        self.label.setText(f"Frame {self._work.number} of 0 to {frames - 1}   {timecode(self._work.number, Fraction(rate or 24))}{dropped}")

@@ -150,7 +150,10 @@ class AdjustPage(RowsPage):
         block.add(self.neutral)
 
     def _recolour(self, block: Block) -> None:
-        block.add(self.check("adjust.recolour.dyed"))
+        gloss = QLabel('<a style="color:#f2b64a" href="pick.gloss">Highlights that keep their colour: Gloss</a>')
+        gloss.setToolTip("Goes to Gloss on the page Pick, which takes pale highlights into the mask")
+        gloss.linkActivated.connect(self.mend)
+        block.add(self.check("adjust.recolour.dyed"), gloss)
 
     def _match(self, block: Block) -> None:
         self.target = ColourButton("Target", "Colour that the mean of what is masked becomes; light, shade and texture stay")

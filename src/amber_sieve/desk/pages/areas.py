@@ -164,7 +164,7 @@ class AreasPage(Page):
             self._areas.put(self.tools.area.but(**changes), what, group)
 
     def _shape(self, name: str, value: float) -> None:
-        if self.tools.area is not None and self.tools.area.kind in BOXED:
+        if self.tools.area is not None and self.tools.area.kind in (*BOXED, "polygon"):
             self._areas.put(with_number(self.tools.area, name, value), f"Area {name.lower()}", group=f"Area {name}")
 
     def _select(self, row: int) -> None:
@@ -216,12 +216,14 @@ class AreasPage(Page):
         self.chosen.setVisible(chosen is not None)
         for widget in (self.remove, self.duplicate, self.up, self.down, self.joins, self.inverted, self.feather, self.way):
             widget.setEnabled(chosen is not None)
-        boxed = chosen is not None and chosen.kind in BOXED
+        boxed = chosen is not None and bool(chosen.points) and chosen.kind in (*BOXED, "polygon")
         for row in self.shape_rows:
             row.setVisible(boxed)
+        here = numbers_of(chosen) if boxed and chosen is not None else {}
         for name, number in self.numbers.items():
-            if boxed and chosen is not None:
-                number.show_value(round(numbers_of(chosen)[name], 3))
+            number.setEnabled(name in here)
+            if name in here:
+                number.show_value(round(here[name], 3))
         if chosen is not None:
             self.feather.show_value(chosen.feather)
             self.way.setCurrentIndex(WAYS.index(chosen.way))

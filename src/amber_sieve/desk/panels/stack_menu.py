@@ -6,7 +6,7 @@ import functools
 from collections.abc import Callable
 
 from PyQt6.QtGui import QAction, QGuiApplication
-from PyQt6.QtWidgets import QInputDialog, QMenu, QWidget
+from PyQt6.QtWidgets import QCheckBox, QInputDialog, QMenu, QWidget, QWidgetAction
 
 from ...names import AREA_MODES, MaskFrom
 from ...project.edits import leaning_on
@@ -16,12 +16,12 @@ from ...workspace.workspace import Workspace
 JOINS = {"add": "Add to it", "subtract": "Subtract from it", "intersect": "Only where it is too"}
 
 
-def copy_sieve(workspace: Workspace) -> None:
-    """Put the current sieve on the clipboard."""
+def copy_sieve(workspace: Workspace, everything: bool = False) -> None:
+    """Put the current sieve on the clipboard, or the whole stack."""
     board = QGuiApplication.clipboard()
     if board is not None:
-        board.setText(workspace.stack.clipping())
-        workspace.speech.said.emit(f"Copied {workspace.work.sieve.name}")
+        board.setText(workspace.stack.clipping(everything))
+        workspace.speech.said.emit(f"Copied {'the whole stack' if everything else workspace.work.sieve.name}")
 
 
 def paste_sieve(workspace: Workspace, part: str = "") -> None:
@@ -47,6 +47,19 @@ def _add(menu: QMenu, title: str, act: Callable[[], object], on: bool | None = N
     return action
 
 
+def _add_tick(menu: QMenu, title: str, on: bool, act: Callable[[], object]) -> None:
+    """A tick that leaves the menu open, so that several can be chosen."""
+    box = QCheckBox(title, menu)
+    box.setChecked(on)
+    box.setContentsMargins(12, 4, 12, 4)
+    box.clicked.connect(lambda _: act())
+    action = QWidgetAction(menu)
+    action.setText(title)
+    action.setDefaultWidget(box)
+    action.triggered.connect(lambda _: box.click())  # by keyboard
+    menu.addAction(action)
+
+
 def _part(menu: QMenu, title: str) -> QMenu:
     part = menu.addMenu(title)
     assert part is not None
@@ -64,6 +77,14 @@ def _others(workspace: Workspace) -> list[Sieve]:
     return [sieve for sieve in workspace.work.project.stack if sieve.id not in leaning]
 
 
+def _tick_left(workspace: Workspace, other: str) -> None:
+    """Put a sieve to those whose rest is taken, or take it away again; the last one stays."""
+    sieve = workspace.work.sieve
+    rest = tuple(name for name in sieve.of if name != other) if sieve.mask_from == "left" else ()
+    there = sieve.mask_from == "left" and other in sieve.of
+    workspace.stack.set_mask_from("left", rest if there and rest else (*rest, other))
+
+
 def fill_mask_menu(menu: QMenu, workspace: Workspace) -> None:
     """Where the current sieve's mask comes from."""
     menu.clear()
@@ -79,10 +100,11 @@ def fill_mask_menu(menu: QMenu, workspace: Workspace) -> None:
         part.setEnabled(bool(others))
         for other in others:
             chosen = sieve.mask_from == kind and sieve.opposite == opposite and other.id in sieve.of
-            # What is left by several: each is put to the others, or taken away again.
-            rest = tuple(name for name in sieve.of if name != other.id) if sieve.mask_from == "left" == kind else ()
-            of = rest if chosen and rest else (*rest, other.id)
-            _add(part, other.name, functools.partial(workspace.stack.set_mask_from, kind, of, opposite), chosen)
+            act = functools.partial(workspace.stack.set_mask_from, kind, (other.id,), opposite)
+            if kind == "left":
+                _add_tick(part, other.name, chosen, functools.partial(_tick_left, workspace, other.id))
+            else:
+                _add(part, other.name, act, chosen)
     menu.addSeparator()
     for mode in AREA_MODES:
         part = _part(menu, JOINS[mode])

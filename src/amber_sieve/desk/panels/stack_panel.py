@@ -131,7 +131,7 @@ class StackPanel(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(4, 0, 4, 4)
         column.setSpacing(4)
-        heading = QLabel("Stack")
+        heading = QLabel("Stack \u2193")
         heading.setObjectName("heading")
         heading.setToolTip(
             "The sieves of this picture. The picture falls through them from top to bottom. Drag the border for the full list"
@@ -212,6 +212,10 @@ class StackPanel(QWidget):
         items = [self.list.item(row) for row in range(self.list.count())]
         self._stack.order([item.data(Qt.ItemDataRole.UserRole) for item in items if item is not None])
         self.follow()
+
+    def rename(self) -> None:
+        """Type another name for the current sieve."""
+        self.list.editItem(self.list.currentItem())
 
     def remove(self) -> None:
         """Take the current sieve off the stack; when others lean on its mask, say which, and offer to give them copies of it."""

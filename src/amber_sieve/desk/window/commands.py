@@ -86,6 +86,11 @@ def _stack() -> Iterator[Row]:
         "leftovers", "stack", "Add a sieve for &leftovers", lambda w: w.workspace.stack.add_leftovers(w.workspace.work.sieve.id),
         tip="What still has the colours of this sieve after it: draw an area round the spots, then recolour or fill them",
     )  # fmt: skip
+    yield Command(
+        "rest", "stack", "Add a sieve for the r&est", lambda w: w.workspace.stack.add_the_rest(),
+        tip="All that the other sieves leave: for one colour in a grey picture, or all but some things",
+    )  # fmt: skip
+    yield Command("rename sieve", "stack", "Re&name sieve", lambda w: w.stack.rename())
     yield Command("remove sieve", "stack", "Remove sieve", lambda w: w.stack.remove())
     yield Command("sieve up", "stack", "Move &up", lambda w: w.workspace.stack.move(w.workspace.work.sieve.id, -1), "Ctrl+Shift+Up")
     yield Command("sieve down", "stack", "Move d&own", lambda w: w.workspace.stack.move(w.workspace.work.sieve.id, 1), "Ctrl+Shift+Down")
@@ -94,6 +99,7 @@ def _stack() -> Iterator[Row]:
     )
     yield Line("stack")
     yield Command("copy sieve", "stack", "&Copy sieve", lambda w: copy_sieve(w.workspace), "Ctrl+Shift+C")
+    yield Command("copy stack", "stack", "Copy all sieves", lambda w: copy_sieve(w.workspace, everything=True))
     yield Command("paste sieve", "stack", "&Paste sieve", lambda w: paste_sieve(w.workspace), "Ctrl+Shift+V")
     yield Command("paste mask", "stack", "Paste only its &mask", lambda w: paste_sieve(w.workspace, "mask"))
     yield Command("paste adjustments", "stack", "Paste only its ad&justments", lambda w: paste_sieve(w.workspace, "adjustments"))

@@ -160,11 +160,10 @@ class Window(QMainWindow):
 
     def go_to_control(self, path: str) -> None:
         """Show the number of a way through the sieve, as in "edge.follow", ready to be moved."""
-        page: AdjustPage | EdgePage = self.edge if path.startswith("edge.") else self.adjust
+        pages: dict[str, AdjustPage | EdgePage | PickPage] = {"edge": self.edge, "pick": self.pick}
+        page = pages.get(path.partition(".")[0], self.adjust)
         self.pages.setCurrentWidget(page)
         page.show_number(path)
-
-    # Building
 
     def _build_status(self) -> None:
         bar = self.statusBar()
@@ -193,8 +192,6 @@ class Window(QMainWindow):
             row.addWidget(widget)
         bar.addPermanentWidget(self.job_box)
         self.job_box.hide()
-
-    # Saying
 
     def say(self, text: str) -> None:
         """Say something in the bar at the bottom for a while."""

@@ -77,7 +77,7 @@ class White(Adjustment):
 
     temperature: float = number(
         0, -250, 250, "Temperature", "mired", soft=(-100, 100),
-        help="Above 0 the light becomes warmer, as through an amber filter; below 0 it becomes cooler. 10 mired near daylight are about 400 kelvin.",
+        help="Above 0 the light becomes warmer, as through an amber filter; below 0 it becomes cooler. 10 mired near daylight are about 450 kelvin.",
     )  # fmt: skip
     tint: float = number(
         0, -100, 100, "Tint", step=0.5, decimals=1, soft=(-40, 40), help="Above 0 the light leans to magenta, below 0 to green."
