@@ -119,7 +119,7 @@ class ExportTest(FolderCase):
 
     def test_names(self):
         self.assertEqual(export.name_from("{name}-{sieve}-{frame}", DEMO / "yard.png", "a/b", 7), "yard-a-b-0007")
-        for wrong in ("", "{nothing}", "  . "):
+        for wrong in ("", "{nothing}", "  . ", "a/b", "a\\b"):
             with self.assertRaises(Trouble):
                 export.name_from(wrong, DEMO / "yard.png", "x")
 
@@ -279,12 +279,12 @@ class ExplainTest(FolderCase):
         (line,) = explained(Project(stack=(Sieve(name="One", edge=edge),)))
         for words in (
             "black point 5 %",
-            "specks 20 px",
+            "remove specks up to 20 px",
             "grow 3 px",
             "feather 2 px",
-            "sensitivity 30 %",
-            "fine 4 px",
-            "steady 50 %",
+            "colour separation 30 %",
+            "hair and fringe 4 px",
+            "steady over time 50 %",
             "hard edge",
         ):
             self.assertEqual(line.count(words), 1, words)

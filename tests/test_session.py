@@ -13,6 +13,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
 from amber_sieve.core.edge.islands import Island
+from amber_sieve.desk.dialogs.export_dialog import ExportDialog
 from amber_sieve.desk.dialogs.small import Keys
 from amber_sieve.errors import Trouble
 from amber_sieve.media import stills
@@ -178,9 +179,16 @@ class FilesTest(WindowCase):
         self.assertNotIn("•", self.window.windowTitle())
         saved = self.folder / "jar.sieve"
         self.assertEqual(load(saved).stack, self.work.project.stack)
-        for ask, target in ((self.window.exports.ask_export, out), (self.window.exports.ask_export_mask, mask)):
-            with mock.patch("amber_sieve.desk.window.files.QFileDialog.getSaveFileName", return_value=(str(target), "")):
-                ask()
+        for what, target in (("", out), ("mask", mask)):
+            self.window.exports.show_export(what)
+            dialog = self.window.findChildren(ExportDialog)[-1]
+            dialog.folder = self.folder
+            QTest.keyClicks(dialog.search, target.suffix[1:])
+            QTest.keyClick(dialog.search, Qt.Key.Key_Return)
+            dialog.pattern.setText(target.stem)
+            QTest.keyClick(dialog.pattern, Qt.Key.Key_Return)  # ends typing, and exports nothing
+            self.assertFalse(target.exists())
+            dialog.export.click()
             self.settle()
         self.assertEqual(stills.read(out).about.depth, "uint8")
         self.assertTrue(mask.exists())
@@ -211,8 +219,8 @@ class FilesTest(WindowCase):
             self.assertEqual(event.isAccepted(), accepted)
 
     def test_exporting_nothing_is_said(self):
-        self.window.exports.ask_export()
-        self.window.exports.ask_export_mask()
+        self.window.exports.show_export()
+        self.window.exports.export_again()
         self.assertIn("open a picture first", self.window.last_trouble)
         for box in self.window.findChildren(QMessageBox):
             box.close()

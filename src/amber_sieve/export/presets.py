@@ -52,5 +52,13 @@ def read(path: pathlib.Path) -> ExportChoice:
         raise Trouble(f"{path} is not a preset of an export ({first_complaint(error)}): choose another file.") from None
 
 
+def parsed(text: str) -> ExportChoice | None:
+    """A choice from JSON; None where it is none."""
+    try:
+        return ExportChoice.model_validate_json(text)
+    except ValidationError:
+        return None
+
+
 #: A person's own.
 STORE = Store("exports", read)

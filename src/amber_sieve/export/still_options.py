@@ -84,13 +84,19 @@ def _megabytes(size: float) -> str:
     return f"{size / 1e6:.1f} MB" if size < 1e8 else f"{size / 1e6:.0f} MB"
 
 
+#: What may stand in braces in the pattern of a name.
+TOKENS = ("name", "sieve", "date", "frame")
+
+
 def name_from(pattern: str, picture: pathlib.Path, sieve: str, frame: int = 0) -> str:
     """A file's name from a pattern with {name}, {sieve}, {date} and {frame} in it.
 
     Raises
     ------
-    Trouble: something else stands in braces, or nothing is left of the name.
+    Trouble: a slash is in it, something else stands in braces, or nothing is left of the name.
     """
+    if set(pattern) & set("/\\"):
+        raise Trouble("A name has no slash in it: choose the folder for itself, and write the name alone.")
     known = {"name": picture.stem, "sieve": sieve, "date": datetime.date.today().isoformat(), "frame": f"{frame:04}"}
     unknown = [word for word in re.findall(r"\{([^}]*)\}", pattern) if word not in known]
     if unknown:

@@ -147,7 +147,7 @@ def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
     lines.append(f"By colour it is {_per_cent(by_colour)}.")
     found = pixel.of(picked(frame, sieve, cache))
     if sieve.pick.connected and (by_colour > HALF) != ((1 - found if sieve.invert else found) > HALF):
-        lines.append("It does not hang together with a sample, and only what is connected counts: a larger bridge may reach it.")
+        lines.append("It does not hang together with a sample, and only what is connected counts: bridging larger gaps may reach it.")
     if sieve.invert:
         lines.append(f"The mask is inverted: {_per_cent(found)}.")
     edged = pixel.of(_edged(frame, sieve, cache))

@@ -36,6 +36,9 @@ class Preferences(Frozen):
     arrangement: Arrangement = "twin"
     panels: bool = True
     panels_state: str = Field(default="", max_length=100_000, description="how the panels stand, as Qt keeps it, in base 64")
+    last_export: dict[str, str] = Field(
+        default={}, max_length=4, description="what was chosen of the last export of a still or clip, as JSON"
+    )
     place: str = Field(default="", max_length=10_000, description="size and place of the window, as Qt keeps it, in base 64")
     folded: dict[str, bool] = Field(default={}, max_length=200, description="which groups of controls are folded, by page and group")
     marks: bool = True

@@ -8,10 +8,11 @@ from collections.abc import Sequence
 import numpy as np
 from PyQt6 import sip
 from PyQt6.QtCore import QSignalBlocker, Qt
-from PyQt6.QtGui import QPixmap
+from PyQt6.QtGui import QKeySequence, QPixmap, QShortcut
 from PyQt6.QtWidgets import (
     QCheckBox,
     QComboBox,
+    QCompleter,
     QDialog,
     QDialogButtonBox,
     QFileDialog,
@@ -31,7 +32,7 @@ from ...export import presets as export_presets
 from ...export.clip import CLIP_WHATS, ClipExport
 from ...export.lookup import SIZES, Compared
 from ...export.presets import ExportChoice, WhichFrames
-from ...export.still_options import FILTERS, WHATS, Export, What, estimated_bytes, name_from
+from ...export.still_options import FILTERS, TOKENS, WHATS, Export, What, estimated_bytes, name_from
 from ...media import formats
 from ...media.codecs import CODECS
 from ...media.colour import lookup_files, profiles
@@ -77,16 +78,18 @@ def _combo(name: str, words: list[str]) -> QComboBox:
 class ExportDialog(QDialog):
     """Everything about one picture, or the frames of a clip, that leaves; the button writes it and goes on working."""
 
-    def __init__(self, parent: QWidget, workspace: Workspace) -> None:
+    def __init__(self, parent: QWidget, workspace: Workspace, what: str = "") -> None:
+        """As it was chosen last; ``what`` leaves, where that is given."""
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle("Export")
+        self._preferences = workspace.preferences
         self._exports, self._viewing, self._work = workspace.exports, workspace.viewing, workspace.work
         assert workspace.work.opened is not None
         about = workspace.work.opened.source.about
         self.folder = about.path.parent
         self.presets, self.frames = _combo("Preset", []), _combo("Frames", list(FRAMES.values()))
-        self.what, self.format_choice, self.depth_choice = _combo("What", []), _combo("Format", []), _combo("Depth", [])
+        self.what, self.format_choice, self.depth_choice = _combo("Contents", []), _combo("Format", []), _combo("Depth", [])
         self.quality, self.size_number = _number("quality", "Quality", 95, 1, 100, ""), _number("size", "Size", 100, 1, 400, "%")
         self.filter = _combo("Resampling", [word[0].upper() + word[1:] for word in FILTERS])
         self.filter.setToolTip("How it is resampled. Best: means where it shrinks, Lanczos where it grows")
@@ -98,28 +101,39 @@ class ExportDialog(QDialog):
         self.pattern.setObjectName("search")
         self.pattern.setAccessibleName("Name")
         self.pattern.setToolTip("{name} of the picture, {sieve}, {date}, {frame}")
+        self.tokens = [QPushButton(f"{{{token}}}") for token in TOKENS]
+        for button in self.tokens:
+            button.setToolTip(f"Put {button.text()} into the name")
+            button.clicked.connect(lambda _, token=button.text(): self.pattern.insert(token))
+        self.search = QLineEdit()
+        self.search.setObjectName("search")
+        self.search.setPlaceholderText("Find a format: MOV, ProRes, 16 bit…")
+        self.search.setAccessibleName("Find a format")
+        self.search.returnPressed.connect(lambda: self._use_found(self.search.text()))
         self.example, self.picture, self.place = QLabel(), QLabel(), QPushButton(str(self.folder))
         self.beside, self.said = QLabel(), QLabel()
         self.example.setObjectName("dim")
         for label in (self.example, self.said):
             label.setWordWrap(True)
         self.place.clicked.connect(self._choose_folder)
-        self.store, self.remove = QPushButton("Save preset…"), QPushButton("Remove")
+        self.store, self.remove = QPushButton("Save…"), QPushButton("Remove")
+        self.store.setToolTip("Save all of this as a preset")
         self.store.clicked.connect(self._store)
         self.remove.clicked.connect(self._remove)
         self.depth_label = QLabel("Depth")
         form = QFormLayout()
         self.form = form
         for words, widget in (
-            ("Preset", row_of(self.presets, self.store, self.remove)), ("Frames", self.frames), ("What", self.what), ("Format", self.format_choice),
+            ("Preset", row_of(self.presets, self.store, self.remove)), ("Frames", self.frames), ("Contents", self.what), ("", self.search), ("Format", self.format_choice),
             (self.depth_label, self.depth_choice), ("", self.quality), ("", self.size_number), ("Resampling", self.filter),
             ("Profile", self.profile), ("", self.premultiplied), ("", self.metadata), ("", self.resume), ("Folder", self.place),
-            ("Name", self.pattern), ("", self.example),
+            ("Name", self.pattern), ("", row_of(*self.tokens)), ("", self.example),
         ):  # fmt: skip
             form.addRow(words, widget)
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Cancel)
         self.export = QPushButton("Export")
         buttons.addButton(self.export, QDialogButtonBox.ButtonRole.AcceptRole)
+        QShortcut(QKeySequence("Ctrl+E"), self, self._export_if_named)
         buttons.accepted.connect(self._export)
         buttons.rejected.connect(self.reject)
         for label in (self.picture, self.beside):
@@ -135,7 +149,7 @@ class ExportDialog(QDialog):
         row.addLayout(form, 1)
         column.addLayout(row)
         column.addWidget(buttons)
-        self.resize(900, 560)
+        self.resize(920, 620)
         self.clip = about.frames > 1
         if self.clip:
             self.quality.set(formats.QUALITY)
@@ -154,8 +168,23 @@ class ExportDialog(QDialog):
         self.quality.moved.connect(lambda _: self._follow())
         workspace.work.changed.connect(self._ask_picture)
         self._whats(about.path.suffix.lower())
+        last = export_presets.parsed(self._preferences.values.last_export.get(self._last, ""))
+        if last is not None:
+            self.use(last)
+            if self.clip and workspace.work.between:
+                self.frames.setCurrentIndex(list(FRAMES).index("between"))
+        if what:
+            self.what.setCurrentIndex(max(0, self.what.findData(what)))
+        # Return ends typing; only the button, or Ctrl+E, exports.
+        for button in self.findChildren(QPushButton):
+            button.setAutoDefault(False)
 
     # What is chosen
+
+    @property
+    def _last(self) -> str:
+        """Of what kind of source the last choice is remembered."""
+        return "clip" if self.clip else "still"
 
     @property
     def many(self) -> bool:
@@ -267,6 +296,7 @@ class ExportDialog(QDialog):
     def _formats(self, wanted: str = "") -> None:
         wanted = wanted or self.ending
         _refill(self.format_choice, [(f"{name}  {ending}", ending) for name, ending in self._known()], wanted)
+        self._offer_formats()
         self._depths()
         self._ask_picture()
 
@@ -293,9 +323,39 @@ class ExportDialog(QDialog):
             (self.premultiplied, self.kind == "cut-out" and known is not None and known.encoder == "tiff"),
             (self.resume, self.many and "####" in self.ending),
         ):  # fmt: skip
-            widget.setEnabled(used)
-            self.form.setRowVisible(widget, used)
+            widget.setEnabled(used)  # rows stay where they are
         self._follow()
+
+    def _every_format(self) -> dict[str, tuple[str, str]]:
+        """What people call each format and codec that can be chosen now: ending, and depth or codec."""
+        found: dict[str, tuple[str, str]] = {}
+        for name, ending in self._known():
+            known = formats.format_of(pathlib.Path(f"a{ending}"))
+            for kind in known.writes if known is not None and self.kind != LOOKUP else ():
+                found[f"{DEPTHS.get(kind, kind)}, {name} {ending} {ending.lstrip('.#').upper()}"] = (ending, kind)
+        return found
+
+    def _offer_formats(self) -> None:
+        completer = QCompleter(list(self._every_format()), self)
+        completer.setFilterMode(Qt.MatchFlag.MatchContains)
+        completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
+        completer.activated[str].connect(self._use_found)
+        self.search.setCompleter(completer)
+
+    def _use_found(self, words: str) -> None:
+        """Choose the first format that is called so."""
+        every = self._every_format()
+        called = [found for name, found in every.items() if words.strip() and words.strip().lower() in name.lower()]
+        if called:
+            # The depth that is chosen stays where what was typed allows it.
+            ending, kind = next((found for found in called if found[1] == self.chosen_depth), called[0])
+            self.format_choice.setCurrentIndex(self.format_choice.findData(ending))
+            self.depth_choice.setCurrentIndex(max(0, self.depth_choice.findData(kind)))
+            self.search.clear()
+
+    def _export_if_named(self) -> None:
+        if self.export.isEnabled():
+            self._export()
 
     def _choose_folder(self) -> None:
         name = QFileDialog.getExistingDirectory(self, "Export into", str(self.folder))
@@ -310,7 +370,7 @@ class ExportDialog(QDialog):
         return self._work.between if self.frames.currentIndex() == 2 else None
 
     def _follow(self) -> None:
-        self.form.setRowVisible(self.quality, formats.has_quality(self.ending, self.chosen_depth))
+        self.quality.setEnabled(formats.has_quality(self.ending, self.chosen_depth))
         try:
             self.example.setText(f"{self.path.name}{', is there already' if self.path.exists() else ''}\n{self._size_words()}")
             self.export.setEnabled(True)
@@ -368,6 +428,7 @@ class ExportDialog(QDialog):
             self._exports.write_frames(path, self._numbers(), "" if still else self.chosen_depth, how)
         else:
             self._exports.write_as(path, self.how)
+        self._preferences.change(last_export={**self._preferences.values.last_export, self._last: self.choice.model_dump_json()})
         self.accept()
 
 

@@ -13,9 +13,6 @@ from ..dialogs.export_dialog import ExportDialog
 from ..dialogs.jobs_dialog import JobsDialog
 
 READABLE_STILLS = formats.filter_words("Pictures", formats.endings("still"))
-PICTURES = formats.filter_words("Pictures", formats.endings("still", writable=True))
-CLIPS = formats.filter_words("Clips", formats.endings("clip", writable=True))
-MASKS = formats.filter_words("Grey pictures", formats.endings(mask=True))
 
 
 class Exports:
@@ -24,44 +21,22 @@ class Exports:
     def __init__(self, window: QWidget, workspace: Workspace) -> None:
         self.window, self.workspace = window, workspace
 
-    def ask_export(self) -> None:
+    def show_export(self, what: str = "") -> None:
+        """Everything about what leaves: what, as what, how large, where; as it was chosen last."""
         if not self.workspace.work.opened:
             self.workspace.speech.trouble.emit("There is nothing to export yet: open a picture first.")
             return
-        about = self.workspace.work.opened.source.about
-        ending = ".mp4" if about.kind != "still" else about.path.suffix if formats.is_picture(about.path) else ".png"
-        start = str(about.path.with_name(f"{about.path.stem}-sieved{ending}"))
-        name, _ = QFileDialog.getSaveFileName(
-            self.window, "Export result", start, f"{PICTURES};;{CLIPS}" if about.kind == "still" else f"{CLIPS};;{PICTURES}"
-        )
-        if name:
-            self.workspace.exports.write(pathlib.Path(name))
+        ExportDialog(self.window, self.workspace, what).show()
 
-    def ask_export_mask(self) -> None:
-        if not self.workspace.work.opened:
-            self.workspace.speech.trouble.emit("There is no mask to export yet: open a picture first.")
+    def export_again(self) -> None:
+        """Export as it was chosen last, without asking more than whether something may be written over."""
+        opened = self.workspace.work.opened
+        if opened is None or ("clip" if opened.source.about.frames > 1 else "still") not in self.workspace.preferences.values.last_export:
+            self.show_export()
             return
-        path = self.workspace.work.opened.source.about.path
-        name, _ = QFileDialog.getSaveFileName(self.window, "Export mask", str(path.with_name(f"{path.stem}-mask.png")), MASKS)
-        if name:
-            self.workspace.exports.write_mask(pathlib.Path(name))
-
-    def show_export(self) -> None:
-        """Result, masks or a cut-out of this picture, at another depth and size."""
-        if not self.workspace.work.opened:
-            self.workspace.speech.trouble.emit("There is nothing to export yet: open a picture first.")
-            return
-        ExportDialog(self.window, self.workspace).show()
-
-    def ask_lookup(self) -> None:
-        if not self.workspace.work.opened:
-            self.workspace.speech.trouble.emit("There is nothing to compare a lookup table on yet: open a picture first.")
-            return
-        name, _ = QFileDialog.getSaveFileName(
-            self.window, "Export lookup table", f"{self.workspace.work.sieve.name}.cube", "Lookup tables (*.cube *.clf)"
-        )
-        if name:
-            self.workspace.exports.write_lookup(pathlib.Path(name))
+        dialog = ExportDialog(self.window, self.workspace)
+        dialog.export.click()
+        dialog.deleteLater()
 
     def ask_batch(self) -> None:
         """Render many pictures: those of the tray, some files, or a folder."""
