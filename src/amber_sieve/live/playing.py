@@ -27,6 +27,7 @@ from ..resolve.resolver import Resolver
 from ..side_by_side import WORKERS, one_core
 from ..threads import Threads
 from .preview import Shown, on_screen, part_of
+from .scoping import Scope, scoped
 
 #: Frames that are decoded, and rendered, ahead of the play head.
 DECODED, AHEAD = 4, 24
@@ -43,6 +44,7 @@ class Played:
     shown: Shown
     looking: Looking
     factor: float
+    scope: Scope | None = None
 
     @property
     def box(self) -> tuple[int, int, int, int]:
@@ -60,6 +62,7 @@ class Picture:
     views: dict[str, np.ndarray] | None
     scale: float = 1.0
     origin: tuple[float, float] = (0.0, 0.0)
+    scope: np.ndarray | None = None
 
 
 class Player:
@@ -210,10 +213,11 @@ class Player:
                 )
                 for name in wanted.shown.views
             }  # fmt: skip
+            scope = scoped(wanted.scope, held.frame, project, wanted.sieve_id, cache, layers) if wanted.scope is not None else None
         except Trouble:
             return Picture(number, None)
         corner = (held.inner[1].start or 0) / held.frame.scale, (held.inner[0].start or 0) / held.frame.scale
-        return Picture(number, views, held.frame.scale, (held.frame.origin[0] + corner[0], held.frame.origin[1] + corner[1]))
+        return Picture(number, views, held.frame.scale, (held.frame.origin[0] + corner[0], held.frame.origin[1] + corner[1]), scope)
 
     def _keep(self, picture: Picture) -> None:
         """Keep a picture, and let go of those that were shown longest ago. The lock is held."""

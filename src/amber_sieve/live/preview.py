@@ -34,6 +34,7 @@ from ..render.views import VIEWS, Looking, nearer_to_drop, shown_mask, solo_fiel
 from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
 from .field import field_image, line_of
+from .scoping import Scope, scoped
 
 T = TypeVar("T")
 #: Longer side, pixels, of the small frame on which the masks of all sieves are shown in the stack.
@@ -172,6 +173,7 @@ class Wanted:
     counts_view: bool = False
     hurried: bool = False
     counts_mask: bool = False
+    scope: Scope | None = None
 
 
 @dataclass(frozen=True)
@@ -195,7 +197,7 @@ class Rendered:
     are the sieves whose matting was not there yet, and ``seen`` is the project as it was rendered, without them. ``field`` and
     ``divided`` are cells of the colour field: what the sample looked at takes, and what lies nearer to a drop sample; ``density`` and
     ``dividing_line`` are the pixels that it is drawn with. ``lost`` names
-    the here-only samples whose place was not found on this frame. ``within`` holds what is counted inside the mask as it arrives at the
+    the here-only samples whose place was not found on this frame. ``scope`` is the scope that was asked for, as screen pixels. ``within`` holds what is counted inside the mask as it arrives at the
     blocks of adjustments that are drawn over it.
     """
 
@@ -216,6 +218,7 @@ class Rendered:
     divided: np.ndarray | None
     dividing_line: np.ndarray | None
     lost: tuple[str, ...] = ()
+    scope: np.ndarray | None = None
     within: dict[str, Statistics] | None = None
     density_within: np.ndarray | None = None
 
@@ -360,6 +363,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
         density=opened.unchanged.get("density", (statistics.field,), lambda: field_image(statistics)), field=solo_field(statistics, sieve, looking),
         divided=divided, dividing_line=opened.unchanged.get("line", (divided,), lambda: None if divided is None else line_of(divided)),
         lost=opened.resolver.lost_on(wanted.project, project),
+        scope=scoped(wanted.scope, frame, seen, wanted.sieve_id, cache, layers) if wanted.scope is not None else None,
         within=within, density_within=opened.unchanged.get(
             "density within", (within and within["balance"].field,), lambda: field_image(within["balance"]) if within else None
         ),

@@ -84,7 +84,7 @@ class Playback(QObject):
         if self._player is not None:
             work, viewing = self._work, self._viewing
             factor = max(1.0, round(1 / viewing.shown.sharp, 3))
-            self._player.play(Played(work.project, work.sieve.id, viewing.shown, viewing.looking, factor))
+            self._player.play(Played(work.project, work.sieve.id, viewing.shown, viewing.looking, factor, viewing.scope))
 
     def stop(self) -> None:
         """Stop at the frame that is shown; it is then made as carefully as ever."""
@@ -140,5 +140,7 @@ class Playback(QObject):
 
     def _show(self, picture: Picture) -> None:
         if picture.views is not None and self._base is not None:
-            self._viewing.glimpsed.emit(replace(self._base, pictures=picture.views, scale=picture.scale, origin=picture.origin))
+            self._viewing.glimpsed.emit(
+                replace(self._base, pictures=picture.views, scale=picture.scale, origin=picture.origin, scope=picture.scope)
+            )
         self._work.show_frame(picture.number)

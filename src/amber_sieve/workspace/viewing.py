@@ -13,6 +13,7 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..files import regular_file
 from ..live.preview import Opened, Rendered, Shown, Wanted, difference_of, make_waiting_fine, preview
+from ..live.scoping import Scope
 from ..live.seen import Seen
 from ..media.colour import screens
 from ..project.model import Project
@@ -57,6 +58,8 @@ class Viewing(QObject):
         self.plays = False
         self.counts_view = False
         self._counts_mask = False
+        #: The scope that is seen, None for none.
+        self.scope: Scope | None = None
         #: A project that is shown in place of another for as long as that is the one there is, on a frame.
         self._trial: tuple[Project, int, Project] | None = None
         self._trial_hurries = False
@@ -108,12 +111,20 @@ class Viewing(QObject):
             self._counts_mask = on
             self.ask()
 
+    def show_scope(self, scope: Scope | None) -> None:
+        """Make another scope with every picture from now on; None for none."""
+        if scope != self.scope:
+            self.scope = scope
+            self.ask()
+
     def wanted(self) -> Wanted:
         """All that the next render depends on besides the source."""
         work, project, hurried = self._work, self._work.project, self._work.dragging
         if self._trial is not None and self._trial[0] is project and self._trial[1] == work.number:
             project, hurried = self._trial[2], self._trial_hurries
-        return Wanted(project, work.sieve.id, work.number, self.shown, self.looking, self.counts_view, hurried, self._counts_mask)
+        return Wanted(
+            project, work.sieve.id, work.number, self.shown, self.looking, self.counts_view, hurried, self._counts_mask, self.scope
+        )
 
     def ask(self) -> None:
         """Render what is shown, with the newest state."""

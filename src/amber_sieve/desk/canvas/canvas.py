@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import html
 
-from PyQt6.QtCore import QElapsedTimer, QPointF, QRect, QSize, Qt, QTimer
+from PyQt6.QtCore import QElapsedTimer, QPointF, QRect, Qt, QTimer
 from PyQt6.QtGui import QCursor, QGuiApplication, QResizeEvent
 from PyQt6.QtWidgets import (
     QBoxLayout,
@@ -62,7 +62,6 @@ class Canvas(QWidget):
         for changed in (self.areas.changed, workspace.areas.outline_changed):
             changed.connect(self._repaint)
         self._cursor_name: str | None = ""
-        self._window_size = QSize()
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
@@ -245,16 +244,15 @@ class Canvas(QWidget):
             self._take(self._viewing.last)
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
-        window = self.window()
-        if window is not None and window.size() != self._window_size:  # what opens below the picture does not turn the panes round
-            self._window_size = window.size()
-            self._arrange()
+        self._arrange()
         self.inset.place()
 
     def _arrange(self) -> None:
         """Put the panes side by side or one above the other, whichever shows the picture larger."""
         width, height = self._work.size
-        room = (self.width(), self.height())
+        # What opens below the picture does not turn the panes round: all the height counts that there is for both.
+        column = self.parentWidget()
+        room = (self.width(), column.height() if column is not None else self.height())
         if width and height and min(room) > 0:
             beside = min(room[0] / 2 / width, room[1] / height)
             above = min(room[0] / width, room[1] / 2 / height)

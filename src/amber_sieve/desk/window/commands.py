@@ -153,6 +153,9 @@ def _view() -> Iterator[Row]:
     yield Command("twin", "view", "&Twin view", lambda w: w.canvas.toggle_twin(), "T", "Picture and mask side by side")
     yield Command("inset", "view", "&Inset mask", lambda w: w.canvas.toggle_inset(), "I", "The mask small in a corner of the picture")
     yield Command("panels", "view", "&Hide or show all panels", lambda w: w.panels.toggle(), "H", "Only the picture, or the panels again")
+    yield Command(
+        "scopes", "view", "S&copes", lambda w: w.panels.switch("scopes"), "P", "Waveform, parade, vectorscope and histogram, live"
+    )
     yield Menu("each panel", "&Panels", "view", lambda w, menu: w.panels.fill_menu(menu))
     yield Command("wipe", "view", "&Wipe", lambda w: w.canvas.wipe.toggle(), "W", "Before and after on either side of a line")
     yield Command(

@@ -117,6 +117,10 @@ class Panels:
         self.keep()
         self._preferences.change(panels=not self._preferences.values.panels)
 
+    def switch(self, name: str) -> None:
+        """Show one of them, or put it away."""
+        self.docks[name].setVisible(self.docks[name].isHidden())
+
     def follow(self) -> None:
         """All are away while that is preferred, and those that were there come back."""
         on = self._preferences.values.panels

@@ -36,6 +36,7 @@ from ..pages.bands import BandsPage
 from ..pages.edge import EdgePage
 from ..pages.pick import PickPage
 from ..panels.colour_field import ColourField
+from ..panels.scopes_panel import ScopesPanel
 from ..panels.stack_panel import StackPanel
 from ..panels.tray_strip import TrayStrip
 from ..style import HERE
@@ -92,6 +93,7 @@ class Window(QMainWindow):
         column.addWidget(self.timeline)
         column.addWidget(self.tray)
         self.field = ColourField(workspace)
+        self.scopes = ScopesPanel(workspace)
         self.field.enlarged.connect(self.toggle_large_field)
         self.setCentralWidget(middle)
         self.top = TopRow(self.canvas.bar, self.pages)
@@ -106,7 +108,7 @@ class Window(QMainWindow):
         self.panels = Panels(self, workspace.preferences)
         left, right = Qt.DockWidgetArea.LeftDockWidgetArea, Qt.DockWidgetArea.RightDockWidgetArea
         for name, title, widget, area in (
-            ("stack", "Stack", self.stack, left), ("page", "Step", steps, right), ("field", "Colour field", self.field, right),
+            ("stack", "Stack", self.stack, left), ("page", "Step", steps, right), ("field", "Colour field", self.field, right), ("scopes", "Scopes", self.scopes, right),
         ):  # fmt: skip
             self.panels.add(name, title, widget, area)
         self.pages.setMinimumWidth(PAGE)
@@ -127,6 +129,7 @@ class Window(QMainWindow):
         application = QApplication.instance()
         assert application is not None
         application.installEventFilter(self)
+        self.panels.docks["scopes"].hide()
         self.panels.restore()
         workspace.preferences.changed.connect(self._mark)
         self.canvas.follow_tool()
