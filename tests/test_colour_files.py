@@ -418,7 +418,7 @@ class ScreensTest(WindowCase):
 
         self.open(DEMO / "close.png")
         before = self.work.light_at(100, 100)
-        self.window.show_reading()
+        self.window.colours.show_reading()
         self.settle()  # the names are read in a thread
         dialog = self.window.findChildren(ReadingDialog)[-1]
         at = dialog.space.findText("ACEScct")

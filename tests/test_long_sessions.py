@@ -227,7 +227,7 @@ class LongTest(WindowCase):
         mosaic[::2, ::2] = 1600
         raw_file(self.folder / "a.dng", mosaic)
         self.open(self.folder / "a.dng")
-        self.window.show_reading()
+        self.window.colours.show_reading()
         dialog = self.window.findChildren(ReadingDialog)[-1]
         red, green, _ = self.work.light_at(30, 20)
         self.assertGreater(red / green, 1.2)
@@ -242,7 +242,7 @@ class LongTest(WindowCase):
         dialog.close()
         self.open(DEMO / "clip.mp4")
         before = self.work.light_at(200, 200)
-        self.window.show_reading()
+        self.window.colours.show_reading()
         dialog = self.window.findChildren(ReadingDialog)[-1]
         combo = dialog.streams["curve"]
         combo.setCurrentIndex(combo.findText("PQ"))

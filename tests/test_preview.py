@@ -367,7 +367,7 @@ class SafeWindowTest(WindowCase):
 
     def test_commands_by_name_preferences_and_recovery(self):
         self.open(DEMO / "yard.sieve")
-        self.window.find_command()
+        self.window.help.find_command()
         commands = self.window.findChild(Commands)
         commands.search.setText("add sie")
         QTest.keyClick(commands, Qt.Key.Key_Return)

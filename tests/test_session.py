@@ -233,13 +233,13 @@ class LookingTest(WindowCase):
         self.settle()
         before = self.viewing.last.pictures["veil"].copy()
         with mock.patch("amber_sieve.desk.dialogs.small.QColorDialog.getColor", return_value=QColor(0, 255, 0)):
-            self.window.ask_veil_colour()
+            self.window.colours.ask_veil_colour()
         self.settle()
         self.assertFalse(np.array_equal(before, self.viewing.last.pictures["veil"]))
         for name in ("mid", "light", "dark"):
             self.workspace.preferences.change(surround=name)
             self.assertEqual(self.window.canvas.panes[0].surround, name)
-        self.window.show_keys()
+        self.window.help.show_keys()
         keys = self.window.findChild(Keys)
         rows = [keys.table.item(line, 1).text() for line in range(keys.table.rowCount())]
         self.assertTrue({"Shift+click", "Ctrl+S", "T"} <= set(rows))

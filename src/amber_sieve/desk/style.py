@@ -23,6 +23,7 @@ QMenu::item { padding: 5px 26px 5px 16px; }
 QMenu::item:disabled { color: #7a7a7a; }
 QMenu::separator { height: 1px; background: #464646; margin: 4px 8px; }
 QLabel#heading { font-weight: 600; color: #bdbdbd; padding-top: 6px; }
+QLabel#title { font-size: 26px; font-weight: 600; }
 QLabel#dim { color: #969696; }
 QLabel#active { color: #e89e20; }
 QToolButton#bare { background: transparent; border: 0; padding: 3px 2px; font-weight: 600; color: #d0d0d0; }

@@ -46,7 +46,7 @@ def _file() -> Iterator[Row]:
     yield Command("export again", "file", "Export ag&ain", lambda w: w.exports.export_again(), "Ctrl+Alt+E", "As it was chosen last")
     yield Command("export mask", "file", "Export &mask…", lambda w: w.exports.show_export("mask"), "Ctrl+Shift+E")
     yield Command("export lookup", "file", "Export &lookup table…", lambda w: w.exports.show_export("lookup table"))
-    yield Command("reading", "file", "&Input settings…", lambda w: w.show_reading(), "Ctrl+Alt+R")
+    yield Command("reading", "file", "&Input settings…", lambda w: w.colours.show_reading(), "Ctrl+Alt+R")
     yield Command("batch", "file", "&Batch…", lambda w: w.exports.ask_batch(), "Ctrl+Shift+B")
     yield Command("queue", "file", "Export &queue…", lambda w: w.exports.show_jobs(), "Ctrl+J")
     yield Line("file")
@@ -185,14 +185,14 @@ def _view() -> Iterator[Row]:
     yield Command("large field", "view", "&Large colour field", lambda w: w.toggle_large_field())
     yield Menu("proof", "Soft &proof", "view")
     yield Command("proof off", "proof", "Off", lambda w: w.workspace.viewing.proof(None))
-    yield Command("proof profile", "proof", "ICC profile…", lambda w: w.ask_proof())
+    yield Command("proof profile", "proof", "ICC profile…", lambda w: w.colours.ask_proof())
     yield Command(
         "proof marks", "proof", "Mark what is outside its gamut",
         lambda w: w.workspace.viewing.look(proof_marks=not w.workspace.viewing.looking.proof_marks), "Ctrl+Shift+G",
     )  # fmt: skip
     yield Menu("screen", "S&creen profile", "view")
     yield Command("screen none", "screen", "None", lambda w: w.workspace.viewing.use_screen_profile(None))
-    yield Command("screen profile", "screen", "ICC profile…", lambda w: w.ask_screen_profile())
+    yield Command("screen profile", "screen", "ICC profile…", lambda w: w.colours.ask_screen_profile())
     yield Menu("surround", "&Surround", "view")
     for tone in SURROUNDS:
         yield Command(f"surround {tone}", "surround", tone.capitalize(), functools.partial(_prefer, surround=tone))
@@ -203,7 +203,7 @@ def _view() -> Iterator[Row]:
     yield Command(
         "veil automatic", "veil", "Automatic colour, far from what it covers", lambda w: w.workspace.preferences.change(veil_colour=None)
     )
-    yield Command("veil colour", "veil", "Choose a colour…", lambda w: w.ask_veil_colour())
+    yield Command("veil colour", "veil", "Choose a colour…", lambda w: w.colours.ask_veil_colour())
     yield Line("veil")
     for opacity in OPACITIES:
         yield Command(f"veil {opacity}", "veil", f"{opacity} % opaque", functools.partial(_prefer, veil_opacity=float(opacity)))
@@ -229,8 +229,10 @@ def _turn_to(window: Window, number: int) -> None:
 
 def _help() -> Iterator[Row]:
     yield Menu("help", "&Help")
-    yield Command("keys", "help", "&Keys and gestures", lambda w: w.show_keys(), "F1")
-    yield Command("find command", "help", "&Find a command…", lambda w: w.find_command(), "Ctrl+K")
+    yield Command("guide", "help", "&Guide", lambda w: w.help.show_guide(), "F1", "What each thing is for, page by page, without a network")
+    yield Command("tour", "help", "Take the &tour", lambda w: w.help.tour.start(), tip="Six steps on the demo, each in your own hands")
+    yield Command("keys", "help", "&Keys and gestures", lambda w: w.help.show_keys(), "Shift+F1")
+    yield Command("find command", "help", "&Find a command…", lambda w: w.help.find_command(), "Ctrl+K")
 
 
 #: Menus, commands and lines as they stand below each other; a menu stands before what is in it.

@@ -10,7 +10,6 @@ from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QKeyEve
 from PyQt6.QtWidgets import (
     QAbstractButton,
     QApplication,
-    QFileDialog,
     QHBoxLayout,
     QLabel,
     QLineEdit,
@@ -27,9 +26,8 @@ from ...workspace.jobs import Job
 from ...workspace.workspace import Workspace
 from ..canvas.canvas import Canvas
 from ..clip.timeline import Timeline
-from ..dialogs.reading_dialog import ReadingDialog
 from ..dialogs.sieve_presets_dialog import SievePresetsDialog
-from ..dialogs.small import Commands, HistoryDialog, Keys, PreferencesDialog, ask_colour, tell
+from ..dialogs.small import HistoryDialog, PreferencesDialog, tell
 from ..pages.adjust import AdjustPage
 from ..pages.areas import AreasPage
 from ..pages.bands import BandsPage
@@ -39,18 +37,19 @@ from ..panels.colour_field import ColourField
 from ..panels.scopes_panel import ScopesPanel
 from ..panels.stack_panel import StackPanel
 from ..panels.tray_strip import TrayStrip
+from ..start.start_view import StartView
 from ..style import HERE
 from ..widgets.band_editor import BandEditor
+from .colours import Colours
 from .exports import Exports
 from .files import Files
-from .keys import GESTURES
+from .helping import Helping
 from .menus import Menus
 from .notices import Notices
 from .panels import Panels
 from .place import keep_on_screen, keep_place, size_to_screen
 from .top_row import STEPS, TopRow
 
-ICC = "ICC profiles (*.icc *.icm)"
 #: Milliseconds for which a message stands in the bar at the bottom.
 MESSAGE = 8000
 #: Widths of the rail of sieves and of the pages in a new window, pixels.
@@ -88,8 +87,13 @@ class Window(QMainWindow):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
         self.notices = Notices(workspace, lambda: self.files.close_everything())
+        self.help = Helping(self, workspace, self.turn_to, self.tell_trouble)
+        self.front = QStackedWidget()
+        self.front.addWidget(self.canvas)
+        self.front.addWidget(StartView(workspace, lambda: self.files.ask_open(), self.help.show_guide, self.help.tour.start))
         column.addWidget(self.notices.opened)
-        column.addWidget(self.canvas, 1)
+        column.addWidget(self.help.tour.notice)
+        column.addWidget(self.front, 1)
         column.addWidget(self.timeline)
         column.addWidget(self.tray)
         self.field = ColourField(workspace)
@@ -115,7 +119,7 @@ class Window(QMainWindow):
         self.panels.size({"stack": RAIL, "page": PAGE}, {"page": 560, "field": 150})
         self._build_status()
         self.canvas.gestures.outlined = self.pick.plain_place
-        self.files, self.exports = Files(self, workspace), Exports(self, workspace)
+        self.files, self.exports, self.colours = Files(self, workspace), Exports(self, workspace), Colours(self, workspace)
         workspace.speech.trouble.connect(self.tell_trouble)
         workspace.speech.mishap.connect(self.tell_trouble)
         workspace.speech.said.connect(self.say)
@@ -124,6 +128,9 @@ class Window(QMainWindow):
         workspace.work.changed.connect(self._retitle)
         workspace.work.source_changed.connect(self._retitle)
         workspace.work.source_changed.connect(self.canvas.panes[0].setFocus)
+        workspace.work.source_changed.connect(lambda: self._show_front(""))
+        workspace.pictures.opening.connect(self._show_front)
+        self._show_front("")
         self.adjust.mend.connect(self.go_to_control)
         self.edge.click_islands.toggled.connect(self.canvas.follow_tool)
         application = QApplication.instance()
@@ -136,7 +143,7 @@ class Window(QMainWindow):
 
     def take_menus(self, menus: Menus[Window]) -> None:
         """Have these menus; the window is whole from now on."""
-        self.menus = menus
+        self.menus = self.help.menus = menus
         self.stack.menu_wanted.connect(menus.menus["stack"].popup)
         self._retitle()
 
@@ -160,6 +167,14 @@ class Window(QMainWindow):
     def _mark(self) -> None:
         """Samples and areas are drawn over the picture where they are worked on, not where it is judged."""
         self.canvas.set_marks(self.workspace.preferences.values.marks and self.pages.currentWidget() is not self.adjust)
+
+    def _show_front(self, opening: str) -> None:
+        """The picture, or while nothing is open and nothing comes, ways to begin."""
+        self.front.setCurrentIndex(1 if self.workspace.tray.current.blank and not opening else 0)
+
+    def turn_to(self, page: str) -> None:
+        """Turn to the page of a step."""
+        self.pages.setCurrentWidget(getattr(self, page))
 
     def go_to_control(self, path: str) -> None:
         """Show the number of a way through the sieve, as in "edge.follow", ready to be moved."""
@@ -208,16 +223,6 @@ class Window(QMainWindow):
             tell(self, message, details).finished.connect(lambda _: self._told.discard(message))
         self.last_trouble = message
 
-    def show_keys(self) -> None:
-        """What can be done with mouse and keys."""
-        keyed = [(menu, action.shortcut().toString(), command) for menu, command, action in self.menus.listed()]
-        rows = [*GESTURES, *(row for row in keyed if row[1])]
-        Keys(self, rows).show()
-
-    def find_command(self) -> None:
-        """Find a command by its name."""
-        Commands(self, [(f"{menu}: {name}", action) for menu, name, action in self.menus.listed() if action.isEnabled()]).show()
-
     def show_history(self) -> None:
         """The steps of the work, to go back or on to any of them."""
         HistoryDialog(self, self.workspace).show()
@@ -229,11 +234,6 @@ class Window(QMainWindow):
     def show_preferences(self) -> None:
         """The settings of the window."""
         PreferencesDialog(self, self.workspace).show()
-
-    def ask_veil_colour(self) -> None:
-        colour = ask_colour(self, "Veil colour")
-        if colour is not None:
-            self.workspace.preferences.change(veil_colour=colour)
 
     # Arrangement
 
@@ -289,22 +289,6 @@ class Window(QMainWindow):
     def track_area(self, way: int, moves: Moves) -> None:
         """Let the chosen area follow what it lies on."""
         self.workspace.clip.track_area(self.chosen_area, way, moves)
-
-    def show_reading(self) -> None:
-        """Part, colour space, white balance of a raw file, and the display."""
-        ReadingDialog(self, self.workspace).show()
-
-    def ask_proof(self) -> None:
-        """Show the picture as a print or another screen would."""
-        name, _ = QFileDialog.getOpenFileName(self, "ICC profile to proof", "", ICC)
-        if name:
-            self.workspace.viewing.proof(pathlib.Path(name))
-
-    def ask_screen_profile(self) -> None:
-        """Draw everything as the screen's own profile wants it."""
-        name, _ = QFileDialog.getOpenFileName(self, "ICC profile of this screen", "", ICC)
-        if name:
-            self.workspace.viewing.use_screen_profile(pathlib.Path(name))
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         data = event.mimeData() if event is not None else None

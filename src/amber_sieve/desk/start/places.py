@@ -1,0 +1,24 @@
+"""Where the demo and the guide lie: in the repository, or where they were installed."""
+
+from __future__ import annotations
+
+import pathlib
+import sys
+
+#: The repository, or what the package was installed into.
+ROOT = pathlib.Path(__file__).parents[4]
+SHARED = pathlib.Path(sys.prefix) / "share" / "amber-sieve"
+
+
+def _first(*places: pathlib.Path) -> pathlib.Path | None:
+    return next((place for place in places if place.exists()), None)
+
+
+def demo_project() -> pathlib.Path | None:
+    """The demo's project; None where the demo was not installed."""
+    return _first(ROOT / "demo" / "yard.sieve", SHARED / "demo" / "yard.sieve")
+
+
+def guide() -> pathlib.Path | None:
+    """The folder of the guide; None where it was not installed."""
+    return _first(ROOT / "docs" / "guide", SHARED / "guide")

@@ -1,0 +1,83 @@
+"""A short tour over the demo: six steps, each waits for the person to do it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from PyQt6.QtCore import QObject
+
+from ...project.model import Sieve
+from ...workspace.workspace import Workspace
+from ..widgets.notice import Notice
+from .places import demo_project
+
+
+@dataclass(frozen=True)
+class Step:
+    """What is asked for, the page that it is done on, and whether it is done: asked of the sieve as it was when the step began, and as it is."""
+
+    words: str
+    page: str
+    done: Callable[[Sieve, Sieve], bool]
+
+
+def _samples(sieve: Sieve, role: str) -> int:
+    return sum(sample.role == role for sample in sieve.pick.samples)
+
+
+STEPS = (
+    Step("1 of 6: click the turquoise jar. Its mask appears in the other view.", "pick", lambda before, now: bool(now.pick.samples) and now.pick != before.pick),
+    Step("2 of 6: hold Shift and click a part of the jar that is missing. It is kept too.", "pick", lambda before, now: _samples(now, "keep") > _samples(before, "keep")),
+    Step("3 of 6: drag Tolerance, and watch the mask. The hill behind it shows how much each value takes.", "pick", lambda before, now: [s.tolerance for s in now.pick.samples] != [s.tolerance for s in before.pick.samples]),
+    Step("4 of 6: on the page Edge, drag Grow a little. The outline moves.", "edge", lambda before, now: now.edge.grow != before.edge.grow),
+    Step("5 of 6: on the page Adjust, drag Hue under Recolour. Only the jar changes.", "adjust", lambda before, now: now.adjust.recolour != before.adjust.recolour),
+    Step("6 of 6: click Before above the picture, and click it again. Ctrl+E exports. Ctrl+Z takes back a step.", "adjust", lambda before, now: False),
+)  # fmt: skip
+
+
+class Tour(QObject):
+    """Leads through the steps in a line above the picture; it can be left at any moment."""
+
+    def __init__(self, workspace: Workspace, turn_to: Callable[[str], object]) -> None:
+        super().__init__()
+        self._workspace, self._turn_to = workspace, turn_to
+        self.notice = Notice(closable=False)
+        #: The step that is asked for, None while nothing is.
+        self.step: int | None = None
+        self._before = workspace.work.sieve
+        workspace.work.changed.connect(self._look)
+        workspace.work.stale.connect(self._look)  # a drag has ended
+        workspace.work.source_changed.connect(self._begin)
+        self._waits = False
+
+    def start(self) -> None:
+        """Open the demo's picture, and ask for the first step once it is there."""
+        project = demo_project()
+        if project is not None:
+            self._waits = True
+            self._workspace.pictures.open(project.with_suffix(".png"))
+            self._begin()
+
+    def _begin(self) -> None:
+        if self._waits and self._workspace.work.opened is not None:
+            self._waits = False
+            self._workspace.stack.add()
+            self._ask(0)
+        elif self.step is not None and self._workspace.work.opened is None:
+            self.leave()
+
+    def _ask(self, step: int) -> None:
+        self.step, self._before = step, self._workspace.work.sieve
+        self._turn_to(STEPS[step].page)
+        last = step == len(STEPS) - 1
+        self.notice.tell(STEPS[step].words, "End the tour" if last else "Leave the tour", self.leave)
+
+    def _look(self) -> None:
+        if self.step is not None and not self._workspace.work.dragging and STEPS[self.step].done(self._before, self._workspace.work.sieve):
+            self._ask(self.step + 1)
+
+    def leave(self) -> None:
+        """Ask for nothing more; what was done stays."""
+        self.step = None
+        self.notice.hide()

@@ -1,0 +1,45 @@
+"""Keys, commands by name, the guide and the tour."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from PyQt6.QtWidgets import QWidget
+
+from ...workspace.workspace import Workspace
+from ..dialogs.guide import Guide
+from ..dialogs.small import Commands, Keys
+from ..start.places import guide
+from ..start.tour import Tour
+from .keys import GESTURES
+from .menus import Menus
+
+
+class Helping:
+    """What the window explains of itself."""
+
+    #: The menus of the window, whose commands are listed.
+    menus: Menus[Any]
+
+    def __init__(self, window: QWidget, workspace: Workspace, turn_to: Callable[[str], object], trouble: Callable[[str], object]) -> None:
+        self._window, self._trouble = window, trouble
+        self.tour = Tour(workspace, turn_to)
+
+    def show_keys(self) -> None:
+        """What can be done with mouse and keys."""
+        keyed = [(menu, action.shortcut().toString(), command) for menu, command, action in self.menus.listed()]
+        Keys(self._window, [*GESTURES, *(row for row in keyed if row[1])]).show()
+
+    def find_command(self) -> None:
+        """Find a command by its name."""
+        listed = self.menus.listed()
+        Commands(self._window, [(f"{menu}: {name}", action) for menu, name, action in listed if action.isEnabled()]).show()
+
+    def show_guide(self, page: str = "") -> None:
+        """The guide, at a page of it."""
+        folder = guide()
+        if folder is None:
+            self._trouble("The guide was not installed: it is the folder docs/guide of the sources.")
+        else:
+            Guide(self._window, folder, page).show()
