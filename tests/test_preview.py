@@ -310,6 +310,9 @@ class SafeWindowTest(WindowCase):
         for number in range(3):
             self.workspace.exports.write(self.folder / f"{number}.png")
             self.settle()
+        end = time.monotonic() + 10  # memory is given back in a thread for a moment
+        while threading.active_count() > before and time.monotonic() < end:
+            self.application.processEvents()
         self.assertLessEqual(threading.active_count(), before)
         self.assertLessEqual(len(list(pathlib.Path("/proc/self/fd").iterdir())), 80)
 

@@ -1,4 +1,4 @@
-"""Takes the pictures of the main views for docs/screenshots, from the demo data.
+"""Takes the pictures of the main views for docs/screenshots and, smaller, for the guide, and writes the guide's page of keys.
 
 PYTHONPATH=src QT_QPA_PLATFORM=offscreen .venv/bin/python tools/screenshots.py
 """
@@ -8,7 +8,8 @@ import pathlib
 import tempfile
 import time
 
-from PyQt6.QtCore import QPointF
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtWidgets import QWidget
 
 from amber_sieve.desk.app import application
 from amber_sieve.desk.canvas.area_shape import boxed, turned
@@ -17,7 +18,9 @@ from amber_sieve.desk.dialogs.jobs_dialog import JobsDialog
 from amber_sieve.desk.dialogs.reading_dialog import ReadingDialog
 from amber_sieve.desk.dialogs.small import Keys
 from amber_sieve.desk.start.waiting import settle
+from amber_sieve.desk.window.keys import GESTURES
 from amber_sieve.desk.window.open_window import open_window
+from amber_sieve.desk.window.window import Window
 from amber_sieve.export.clip import ClipExport
 from amber_sieve.project.model import Adjust, Area, Recolour
 from amber_sieve.workspace.workspace import Workspace
@@ -28,7 +31,26 @@ for _kind in ("STATE", "CONFIG", "DATA"):
     os.environ[f"XDG_{_kind}_HOME"] = str(pathlib.Path(_HOME.name) / _kind.lower())
 
 ROOT = pathlib.Path(__file__).parent.parent
-DEMO, OUT = ROOT / "demo", ROOT / "docs" / "screenshots"
+DEMO, OUT, GUIDE = ROOT / "demo", ROOT / "docs" / "screenshots", ROOT / "docs" / "guide"
+#: Pictures that the guide shows too, and their width there, pixels.
+SHOWN, WIDE = ("pick", "adjust", "areas", "stack", "edge", "believable", "clip", "tray", "reading", "views"), 640
+
+
+def save(widget: QWidget, name: str) -> None:
+    """A picture of a widget, and a smaller one for the guide."""
+    whole = widget.grab()
+    whole.save(str(OUT / f"{name}.png"))
+    if name in SHOWN:
+        small = whole.scaledToWidth(WIDE, Qt.TransformationMode.SmoothTransformation) if whole.width() > WIDE else whole
+        small.save(str(GUIDE / "pictures" / f"{name}.png"))
+
+
+def keys_page(window: Window) -> str:
+    """Every key and gesture, as a page of the guide."""
+    keyed = [(menu, action.shortcut().toString(), command) for menu, command, action in window.menus.listed()]
+    rows = [*GESTURES, *(row for row in keyed if row[1])]
+    lines = ["# Every key", "", "| where | key or gesture | what it does |", "|---|---|---|"]
+    return "\n".join([*lines, *(f"| {where} | {key} | {what} |" for where, key, what in rows)]).replace("| |", "| \\| |") + "\n"
 
 
 class Photographer:
@@ -60,7 +82,7 @@ class Photographer:
             self.window.canvas._end_flash()
         self.window.stack.follow()
         self.application.processEvents()
-        self.window.grab().save(str(OUT / f"{name}.png"))
+        save(self.window, name)
 
     def _quiet(self) -> None:
         """Wait for what nobody waits for: surfaces, and the next click."""
@@ -106,10 +128,10 @@ def export(camera: Photographer) -> None:
     dialog.place.setText("~/Pictures")
     dialog.show()
     settle(camera.workspace)
-    dialog.grab().save(str(OUT / "export.png"))
+    save(dialog, "export")
     dialog.what.setCurrentIndex(4)
     settle(camera.workspace)
-    dialog.grab().save(str(OUT / "lookup.png"))
+    save(dialog, "lookup")
     dialog.close()
 
 
@@ -265,7 +287,7 @@ def reading(camera: Photographer) -> None:
     dialog = ReadingDialog(camera.window, camera.workspace)
     dialog.show()
     settle(camera.workspace)
-    dialog.grab().save(str(OUT / "reading.png"))
+    save(dialog, "reading")
     dialog.close()
 
 
@@ -281,7 +303,7 @@ def queue(camera: Photographer) -> None:
             time.sleep(0.005)
         dialog.pause.click()
         camera.application.processEvents()
-        dialog.grab().save(str(OUT / "queue.png"))
+        save(dialog, "queue")
         for waiting in list(camera.workspace.workers.jobs.waiting):
             camera.workspace.workers.jobs.forget(waiting)
         camera.workspace.workers.stop_job()
@@ -297,19 +319,62 @@ def inset(camera: Photographer) -> None:
     camera.workspace.preferences.change(arrangement="twin")
 
 
+def start(camera: Photographer) -> None:
+    """With nothing open: recent work, and ways to begin."""
+    camera.workspace.pictures.close_all()
+    camera.workspace.preferences.change(recent=tuple(str(DEMO / name) for name in ("yard.sieve", "close.png", "clip.mp4", "evening.png")))
+    view = camera.window.front.widget(1)
+    view._list()
+    end = time.monotonic() + 10
+    while time.monotonic() < end and not camera.workspace.workers.recents.idle:
+        camera.application.processEvents()
+    camera.application.processEvents()
+    save(camera.window, "start")
+
+
+def scopes(camera: Photographer) -> None:
+    camera.open("yard.sieve")
+    camera.window.pages.setCurrentWidget(camera.window.adjust)
+    camera.window.panels.switch("scopes")
+    camera.window.scopes.kind.setCurrentIndex(1)
+    camera.take("scopes")
+    camera.window.panels.switch("scopes")
+
+
 def keys(camera: Photographer) -> None:
-    camera.window.show_keys()
+    camera.window.help.show_keys()
     sheet = camera.window.findChild(Keys)
     camera.application.processEvents()
-    sheet.grab().save(str(OUT / "keys.png"))
+    save(sheet, "keys")
     sheet.close()
 
 
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
+    (GUIDE / "pictures").mkdir(parents=True, exist_ok=True)
     camera = Photographer()
-    for view in (pick, ahead, bands, views, edge, areas, adjust, believable, stack, export, tray, clip, reading, queue, inset, keys):
+    for view in (
+        pick,
+        ahead,
+        bands,
+        views,
+        edge,
+        areas,
+        adjust,
+        believable,
+        stack,
+        export,
+        tray,
+        clip,
+        reading,
+        queue,
+        inset,
+        scopes,
+        start,
+        keys,
+    ):
         view(camera)
+    (GUIDE / "11-keys.md").write_text(keys_page(camera.window), encoding="utf-8")
     camera.workspace.work.history.mark_saved()
     camera.window.close()
 

@@ -41,6 +41,8 @@ class Workers(QObject):
         self.surfaces = Newest("surfaces")
         #: The next click, which nobody waits for either.
         self.offers = Newest("offers")
+        #: Small pictures of recent work.
+        self.recents = Newest("recent work")
         #: What each tolerance would take, which is shown when it is there.
         self.foretold = Newest("foretold")
         #: Reading what was opened, beside whatever else runs.
@@ -49,7 +51,7 @@ class Workers(QObject):
         self.jobs, self.tasks = JobRunner(), JobRunner()
         #: Keeping unsaved work of whatever is on the tray.
         self.autosaves = Threads("autosave")
-        for one in (*self._all, self.surfaces, self.offers, self.foretold):
+        for one in (*self._all, self.surfaces, self.offers, self.foretold, self.recents):
             one.failed.connect(self.failed)
         for one in (self.renders, self.questions):
             one.rested.connect(self.rested)
@@ -90,6 +92,6 @@ class Workers(QObject):
 
     def end(self) -> None:
         """Stop everything, and wait for it."""
-        for one in (*self._all, self.surfaces, self.offers, self.foretold):
+        for one in (*self._all, self.surfaces, self.offers, self.foretold, self.recents):
             one.end()
         self.autosaves.end(KEEPING)

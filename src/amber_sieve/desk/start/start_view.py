@@ -40,6 +40,7 @@ class StartView(QWidget):
     ) -> None:
         super().__init__()
         self._pictures, self._preferences, self._workers = workspace.pictures, workspace.preferences, workspace.workers
+        workspace.workers.recents.done.connect(self._draw)
         self.open, self.demo, self.guide, self.tour = QPushButton(), QPushButton(), QPushButton(), QPushButton()
         with_icon(self.open, "folder-open", "Open pictures, clips or projects (Ctrl+O)", "Open…")
         with_icon(self.demo, "palette", "Open the glaze yard, a made-up picture to try things on", "Open the demo")
@@ -100,7 +101,7 @@ class StartView(QWidget):
             item.setToolTip(str(path))
             self.recent.addItem(item)
         if paths:
-            self._workers.questions.ask(lambda: lambda: [_small(path) for path in paths], self._draw)
+            self._workers.recents.ask(lambda: [_small(path) for path in paths])
 
     def _draw(self, pictures: list[np.ndarray | None]) -> None:
         for row, pixels in enumerate(pictures):
