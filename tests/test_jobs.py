@@ -262,10 +262,11 @@ class HouseTest(FolderCase):
         **dict.fromkeys(("live", "export"), ("core", "project", "media", "render", "resolve")),
         "workspace": ("core", "project", "media", "render", "resolve", "live", "export"),
         "warm": ("core", "project", "media", "render", "resolve", "live", "export"),
+        "api": ("core", "project", "media", "render", "resolve", "live", "export"),
         **dict.fromkeys(("desk", "terminal", "demo"), ("core", "project", "media", "render", "resolve", "live", "export", "workspace", "desk", "warm")),
     }  # fmt: skip
     #: Floors that know nothing of Qt, and the one that knows its signals but no widgets.
-    NO_QT = (*GROUND, "core", "project", "media", "render", "resolve", "live", "export", "terminal", "warm")
+    NO_QT = (*GROUND, "core", "project", "media", "render", "resolve", "live", "export", "terminal", "warm", "api")
 
     def imports_of(self, path: pathlib.Path) -> set[str]:
         found = set()

@@ -1,3 +1,3 @@
 """Amber Sieve: masks from sampled colours, and adjustments only inside them."""
 
-__version__ = "0.1.0"
+__version__ = "0.9.0"

@@ -1,15 +1,21 @@
-"""Colours, type and the style sheet. Greys have no tint, so that they do not push the eye; amber is only for what is active."""
+"""Colours, type and the style sheet. Greys have no tint, so that they do not push the eye; amber is only for what is active.
+
+The sheet is written for the dark theme. The others replace its colours: greys by their counterparts, accents one by one.
+"""
 
 from __future__ import annotations
 
 import pathlib
+import re
 
 from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PyQt6.QtWidgets import QApplication
 
 HERE = pathlib.Path(__file__).parent
+#: The colours of the theme in use, for what is painted by hand: `dress` gives them their values.
 AMBER = QColor(232, 158, 32)
-INK, DIM, GROUND, WELL, LINE = QColor(226, 226, 226), QColor(150, 150, 150), QColor(46, 46, 46), QColor(34, 34, 34), QColor(70, 70, 70)
+INK, DIM, GROUND, WELL, LINE = QColor(226, 226, 226), QColor(158, 158, 158), QColor(46, 46, 46), QColor(34, 34, 34), QColor(70, 70, 70)
+_BY_HAND = {"#e89e20": AMBER, "#e2e2e2": INK, "#9e9e9e": DIM, "#2e2e2e": GROUND, "#222222": WELL, "#464646": LINE}
 SURROUNDS = {"dark": QColor(28, 28, 28), "mid": QColor(119, 119, 119), "light": QColor(200, 200, 200)}
 
 SHEET = """
@@ -24,7 +30,7 @@ QMenu::item:disabled { color: #7a7a7a; }
 QMenu::separator { height: 1px; background: #464646; margin: 4px 8px; }
 QLabel#heading { font-weight: 600; color: #bdbdbd; padding-top: 6px; }
 QLabel#title { font-size: 26px; font-weight: 600; }
-QLabel#dim { color: #969696; }
+QLabel#dim { color: #9e9e9e; }
 QLabel#active { color: #e89e20; }
 QToolButton#bare { background: transparent; border: 0; padding: 3px 2px; font-weight: 600; color: #d0d0d0; }
 QToolButton#bare:hover { background: #3a3a3a; }
@@ -74,29 +80,68 @@ QCheckBox::indicator:checked { background: #e89e20; border-color: #e89e20; image
 """
 
 
+#: What accents of the dark theme become in the others.
+_ACCENTS = {
+    "light": {
+        "#e89e20": "#a86200", "#f2b64a": "#7a4a00", "#c08a2c": "#b06c00", "#8a6114": "#e0b15a", "#453c2a": "#ecd9b4", "#3f3a30": "#ecd9b4",
+        "#3a3326": "#f2e2c0", "#4a4030": "#ecd9b4",
+    },
+    "contrast": {"#e89e20": "#ffb52e", "#f2b64a": "#ffc95c", "#c08a2c": "#ffb52e", "#3f3a30": "#5a4000", "#3a3326": "#3a2a00"},
+}  # fmt: skip
+#: Text that is quieter in the dark theme, and cannot be in the others.
+_QUIET = ("#9e9e9e", "#7a7a7a", "#747474", "#b4b4b4", "#bdbdbd")
+_HEX = re.compile(r"#[0-9a-f]{6}")
+
+
+def themed(colour: str, theme: str) -> str:
+    """What a colour of the dark theme is in another, both as #rrggbb."""
+    accents = _ACCENTS.get(theme, {})
+    if theme == "dark" or colour in accents:
+        return accents.get(colour, colour)
+    grey = int(colour[1:3], 16)
+    if len({colour[1:3], colour[3:5], colour[5:7]}) > 1:
+        return colour
+    if theme == "light":
+        # Turned round, and lifted, so that the grounds lie between a light grey and white.
+        level = round(min(255, 255 - 0.55 * grey)) if grey < 128 else round(max(0, 0.6 * (255 - grey)))
+        level = 84 if colour in _QUIET else level
+    else:
+        level = 0 if grey <= 46 else 214 if colour in _QUIET else 255 if grey > 190 else 24 if grey < 64 else 150
+    return f"#{level:02x}{level:02x}{level:02x}"
+
+
 def _palette() -> QPalette:
     """The same greys for what no style sheet reaches: file, colour and message dialogs."""
     palette = QPalette()
     roles = {
         QPalette.ColorRole.Window: GROUND, QPalette.ColorRole.WindowText: INK, QPalette.ColorRole.Base: WELL,
-        QPalette.ColorRole.AlternateBase: QColor(40, 40, 40), QPalette.ColorRole.Text: INK, QPalette.ColorRole.Button: QColor(60, 60, 60),
+        QPalette.ColorRole.AlternateBase: GROUND, QPalette.ColorRole.Text: INK, QPalette.ColorRole.Button: GROUND,
         QPalette.ColorRole.ButtonText: INK, QPalette.ColorRole.ToolTipBase: WELL, QPalette.ColorRole.ToolTipText: INK,
         QPalette.ColorRole.Highlight: QColor(138, 97, 20), QPalette.ColorRole.HighlightedText: QColor(255, 255, 255),
-        QPalette.ColorRole.Link: AMBER, QPalette.ColorRole.PlaceholderText: DIM, QPalette.ColorRole.Light: QColor(80, 80, 80),
-        QPalette.ColorRole.Midlight: LINE, QPalette.ColorRole.Mid: QColor(52, 52, 52), QPalette.ColorRole.Dark: QColor(30, 30, 30),
+        QPalette.ColorRole.Link: AMBER, QPalette.ColorRole.PlaceholderText: DIM, QPalette.ColorRole.Light: LINE,
+        QPalette.ColorRole.Midlight: LINE, QPalette.ColorRole.Mid: LINE, QPalette.ColorRole.Dark: WELL,
     }  # fmt: skip
     for role, colour in roles.items():
-        palette.setColor(role, colour)
+        palette.setColor(role, QColor(colour))
     for role in (QPalette.ColorRole.WindowText, QPalette.ColorRole.Text, QPalette.ColorRole.ButtonText):
-        palette.setColor(QPalette.ColorGroup.Disabled, role, QColor(116, 116, 116))
+        palette.setColor(QPalette.ColorGroup.Disabled, role, QColor(DIM))
     return palette
 
 
-def dress(application: QApplication) -> None:
-    """Give the application its fonts and style sheet."""
-    for font in sorted((HERE / "fonts").glob("*.otf")):
-        QFontDatabase.addApplicationFont(str(font))
-    application.setStyle("Fusion")
+def dress(application: QApplication, theme: str = "dark", text_size: float = 100.0) -> None:
+    """Give the application its fonts, colours and style sheet; ``text_size`` in per cent."""
+    if not application.property("dressed"):
+        for font in sorted((HERE / "fonts").glob("*.otf")):
+            QFontDatabase.addApplicationFont(str(font))
+        application.setStyle("Fusion")
+        application.setFont(QFont("Inter", 9))
+    if application.property("dressed") == (wanted := f"{theme} {text_size:g}"):
+        return
+    application.setProperty("dressed", wanted)
+    for name, colour in _BY_HAND.items():
+        colour.setRgb(QColor(themed(name, theme)).rgb())
     application.setPalette(_palette())
-    application.setFont(QFont("Inter", 9))
-    application.setStyleSheet(SHEET.replace("@icons", (HERE / "icons").as_posix()))
+    sheet = _HEX.sub(lambda found: themed(found.group(0), theme), SHEET)
+    sheet = re.sub(r"font-size: (\d+)px", lambda found: f"font-size: {round(int(found.group(1)) * text_size / 100)}px", sheet)
+    arrow = "down-dark" if theme == "light" else "down"
+    application.setStyleSheet(sheet.replace("@icons/down", f"@icons/{arrow}").replace("@icons", (HERE / "icons").as_posix()))

@@ -1,4 +1,4 @@
-"""Every number of a project by name, and every other setting of an adjustment: what the terminal lists, and the README shows."""
+"""Every number of a project by name, and every other setting of an adjustment: what the terminal lists, and `docs/controls.md` shows."""
 
 from __future__ import annotations
 

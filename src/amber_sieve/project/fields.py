@@ -1,4 +1,4 @@
-"""Numbers of the model: label, unit, range, step and help stand here once, and pages, terminal, schema and README read them."""
+"""Numbers of the model: label, unit, range, step and help stand here once, and pages, terminal, schema and docs read them."""
 
 from __future__ import annotations
 

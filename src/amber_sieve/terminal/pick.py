@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import functools
 import pathlib
 from typing import TYPE_CHECKING
 
@@ -23,8 +22,6 @@ if TYPE_CHECKING:
 
 #: How the bands are called in the terminal.
 BAND_FLAGS = {"hue": "hue", "saturation": "sat", "luminance": "lum"}
-#: Bytes that the steps of looking for what clicks propose may take.
-CLICK_MEMORY = 200_000_000
 
 
 def add(commands: Commands) -> None:
@@ -124,21 +121,12 @@ def _sieve_from(arguments: argparse.Namespace) -> Sieve:
 
 def _with_clicks(project: Project, arguments: argparse.Namespace, source: Source) -> Project:
     """The project with the samples that the options take, each as a click would."""
-    from ..live.preview import Opened
-    from ..live.sampling import sample_at
-    from ..live.seen import Seen
-    from ..render.cache import Cache
+    from ..live.by_clicks import with_clicks
 
-    opened, cache, sieve_id = Opened(source), Cache(CLICK_MEMORY), project.stack[0].id
     found = arguments.tolerance == "auto" and arguments.compare in ("surface", "colour")
     plain = spec_of(Sample, "tolerance").start if arguments.tolerance == "auto" else arguments.tolerance
-    settings = {"compare": arguments.compare, "falloff": arguments.falloff, "tolerance": plain}
-    for role, x, y, reach in arguments.clicks:
-        seen = Seen(opened, project, sieve_id, arguments.frame, cache)
-        take = functools.partial(sample_at, x=x, y=y, size=arguments.size, number=arguments.frame, role=role, **settings)
-        came = seen.click(take, [(x, y)], arguments.size, reach=reach, tolerance=None if found else plain)
-        project = project.with_sieve(edits.with_sample(project.sieve(sieve_id), came.sample))
-    return project
+    settings = {"compare": arguments.compare, "falloff": arguments.falloff}
+    return with_clicks(project, source, arguments.clicks, arguments.frame, arguments.size, None if found else plain, **settings)
 
 
 def _with_adjustments(sieve: Sieve, arguments: argparse.Namespace) -> Sieve:

@@ -21,6 +21,7 @@ from .speech import Speech
 
 Arrangement = Literal["twin", "inset", "single"]
 Surround = Literal["dark", "mid", "light"]
+Theme = Literal["dark", "light", "contrast"]
 
 
 #: How many files are remembered.
@@ -31,6 +32,8 @@ class Preferences(Frozen):
     """Settings of the window; none of them changes a picture."""
 
     surround: Surround = "dark"
+    theme: Theme = "dark"
+    text_size: float = number(100, 100, 200, "Text size", "%", step=10, help="At 200 % letters are twice as large.")
     veil_colour: Colour | None = None
     veil_opacity: float = number(60, 5, 100, "Veil opacity", "%", help="How much the veil covers")
     arrangement: Arrangement = "twin"

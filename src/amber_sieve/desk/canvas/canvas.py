@@ -156,7 +156,13 @@ class Canvas(QWidget):
         row.addWidget(self.zoom_label)
         row.addStretch(1)
         row.addWidget(self.layouts)
-        row.addWidget(self.choices[1])
+        self.second = QWidget()
+        beside = QHBoxLayout(self.second)
+        beside.setContentsMargins(0, 0, 0, 0)
+        beside.addWidget(self.choices[1])
+        row.addWidget(self.second)
+        #: What is left out first where the row has no room: keys and menus do the same.
+        self.spare = (self.zoom_label, full, self.loupe, fit, self.layouts, self.wipe, self.second, self.compare)
         return bar
 
     # Arrangement

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QSize, Qt
+from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
 from ...media.footage.timecode import timecode
@@ -15,6 +16,10 @@ from .time_bar import TimeBar
 
 #: Words beside the icons that do not explain themselves.
 WORDS = {"arrow-right-to-line": "In", "arrow-left-to-line": "Out", "activity": "Coverage", "spline": "Curves"}
+
+
+#: Least width that the timeline asks for, pixels.
+NARROWEST = 300
 
 
 class Timeline(QWidget):
@@ -47,6 +52,7 @@ class Timeline(QWidget):
             button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
             button.clicked.connect(lambda _, act=act: act())
             row.addWidget(button)
+        self.buttons = (self.play, self.back, self.on, self.loop, self.set_in, self.set_out, self.watch, self.curves)
         for button in (self.play, self.loop, self.watch, self.curves):
             button.setCheckable(True)
         self.curves.setChecked(True)
@@ -62,6 +68,19 @@ class Timeline(QWidget):
         workspace.playback.changed.connect(self._playing)
         workspace.clip.watched.connect(self.bar.show_course)
         self.follow()
+
+    def minimumSizeHint(self) -> QSize:
+        """Where words have no room, the icons stand alone."""
+        return QSize(NARROWEST, super().minimumSizeHint().height())
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        style = Qt.ToolButtonStyle.ToolButtonTextBesideIcon
+        for button in self.buttons:
+            button.setToolButtonStyle(style)
+        if sum(button.sizeHint().width() + 4 for button in self.buttons) + self.label.sizeHint().width() + 24 > self.width():
+            for button in self.buttons:
+                button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonIconOnly)
 
     def _playing(self) -> None:
         on = self._playback.playing

@@ -154,6 +154,10 @@ class Commands(QDialog):
             super().keyPressEvent(event)
 
 
+#: Themes of the window, and what they are called.
+THEMES = {"dark": "Dark", "light": "Light", "contrast": "High contrast"}
+
+
 class PreferencesDialog(QDialog):
     """The settings of the window; every change counts at once."""
 
@@ -167,7 +171,8 @@ class PreferencesDialog(QDialog):
         held = workspace.preferences.values
         self.surround = self._choice("Surround", SURROUNDS, [name.capitalize() for name in SURROUNDS], held.surround, "surround")
         self.arrangement = self._choice("Arrangement", tuple(ARRANGEMENTS), list(ARRANGEMENTS.values()), held.arrangement, "arrangement")
-        for label, box in (("Surround", self.surround), ("Picture and mask", self.arrangement)):
+        self.theme = self._choice("Theme", tuple(THEMES), list(THEMES.values()), held.theme, "theme")
+        for label, box in (("Theme", self.theme), ("Surround", self.surround), ("Picture and mask", self.arrangement)):
             form.addRow(label, box)
         row = QWidget()
         beside = QHBoxLayout(row)
@@ -180,7 +185,7 @@ class PreferencesDialog(QDialog):
         beside.addWidget(automatic)
         form.addRow("Veil colour", row)
         self.numbers = {}
-        for name in ("veil_opacity", "cache_megabytes", "autosave_seconds"):
+        for name in ("text_size", "veil_opacity", "cache_megabytes", "autosave_seconds"):
             number = Number(spec_of(Preferences, name))
             number.show_value(getattr(held, name))
             number.moved.connect(lambda value, name=name: self._prefer(**{name: value}))

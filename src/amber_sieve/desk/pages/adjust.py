@@ -150,7 +150,7 @@ class AdjustPage(RowsPage):
         block.add(self.neutral)
 
     def _recolour(self, block: Block) -> None:
-        gloss = QLabel('<a style="color:#f2b64a" href="pick.gloss">Highlights that keep their colour: Gloss</a>')
+        gloss = QLabel('<a href="pick.gloss">Highlights that keep their colour: Gloss</a>')
         gloss.setToolTip("Goes to Gloss on the page Pick, which takes pale highlights into the mask")
         gloss.linkActivated.connect(self.mend)
         block.add(self.check("adjust.recolour.dyed"), gloss)
@@ -276,7 +276,7 @@ class AdjustPage(RowsPage):
 
     def _judged(self, found: Believable) -> None:
         self.judged.setText(found.line)
-        words = "<br>".join(f'<a style="color:#f2b64a" href="{warned.control}">{warned.words}</a>' for warned in found.warnings)
+        words = "<br>".join(f'<a href="{warned.control}">{warned.words}</a>' for warned in found.warnings)
         self.warned.setText(words)
         self.warned.setVisible(bool(words))
 

@@ -9,7 +9,7 @@ from collections.abc import Callable
 import numpy as np
 from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QIcon, QPixmap, QShowEvent
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListView, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QLabel, QListView, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from ...errors import Trouble
 from ...media.formats import PROJECT
@@ -58,11 +58,13 @@ class StartView(QWidget):
         what = QLabel("Pick colours in a picture or a clip, and change only those.")
         drop = QLabel("Or drop pictures, clips, projects or folders anywhere on this window.")
         drop.setObjectName("dim")
-        row = QHBoxLayout()
+        for label in (what, drop):
+            label.setWordWrap(True)
+        row = QGridLayout()
         row.setSpacing(8)
-        for button in (self.open, self.demo, self.tour, self.guide):
-            row.addWidget(button)
-        row.addStretch(1)
+        for number, button in enumerate((self.open, self.demo, self.tour, self.guide)):
+            row.addWidget(button, number // 2, number % 2)
+        row.setColumnStretch(2, 1)
         self.heading = QLabel("Recent work")
         self.heading.setObjectName("heading")
         self.recent = QListWidget()
@@ -75,7 +77,7 @@ class StartView(QWidget):
         self.recent.itemActivated.connect(self._open_item)
         self.recent.itemClicked.connect(self._open_item)
         column = QVBoxLayout(self)
-        column.setContentsMargins(48, 40, 48, 24)
+        column.setContentsMargins(40, 32, 40, 24)
         column.setSpacing(12)
         for widget in (title, what):
             column.addWidget(widget)

@@ -41,7 +41,7 @@ class Tour(QObject):
 
     def __init__(self, workspace: Workspace, turn_to: Callable[[str], object]) -> None:
         super().__init__()
-        self._workspace, self._turn_to = workspace, turn_to
+        self._work, self._pictures, self._stack, self._turn_to = workspace.work, workspace.pictures, workspace.stack, turn_to
         self.notice = Notice(closable=False)
         #: The step that is asked for, None while nothing is.
         self.step: int | None = None
@@ -56,25 +56,25 @@ class Tour(QObject):
         project = demo_project()
         if project is not None:
             self._waits = True
-            self._workspace.pictures.open(project.with_suffix(".png"))
+            self._pictures.open(project.with_suffix(".png"))
             self._begin()
 
     def _begin(self) -> None:
-        if self._waits and self._workspace.work.opened is not None:
+        if self._waits and self._work.opened is not None:
             self._waits = False
-            self._workspace.stack.add()
+            self._stack.add()
             self._ask(0)
-        elif self.step is not None and self._workspace.work.opened is None:
+        elif self.step is not None and self._work.opened is None:
             self.leave()
 
     def _ask(self, step: int) -> None:
-        self.step, self._before = step, self._workspace.work.sieve
+        self.step, self._before = step, self._work.sieve
         self._turn_to(STEPS[step].page)
         last = step == len(STEPS) - 1
         self.notice.tell(STEPS[step].words, "End the tour" if last else "Leave the tour", self.leave)
 
     def _look(self) -> None:
-        if self.step is not None and not self._workspace.work.dragging and STEPS[self.step].done(self._before, self._workspace.work.sieve):
+        if self.step is not None and not self._work.dragging and STEPS[self.step].done(self._before, self._work.sieve):
             self._ask(self.step + 1)
 
     def leave(self) -> None:

@@ -49,8 +49,11 @@ class Scaled:
         of = (box, left, top, scale)
         if pixels is not self._pixels or of != self._of:
             # The pixels that are seen, all of them whole, and where the first of them lies.
-            x0, y0 = int((box[0] - left) / scale), int((box[1] - top) / scale)
-            x1, y1 = min(width, math.ceil((box[2] - left) / scale)), min(height, math.ceil((box[3] - top) / scale))
+            x0, y0 = (
+                min(max(0, int((start - edge) / scale)), size - 1) for start, edge, size in ((box[0], left, width), (box[1], top, height))
+            )
+            x1 = min(width, max(x0 + 1, math.ceil((box[2] - left) / scale)))
+            y1 = min(height, max(y0 + 1, math.ceil((box[3] - top) / scale)))
             shown = pixels.view(np.uint8).reshape(height, width, 4)[y0:y1, x0:x1]
             whole = (max(1, round((x1 - x0) * scale)), max(1, round((y1 - y0) * scale)))
             scaled = cv2.resize(shown, whole, interpolation=cv2.INTER_LINEAR if scale < SMOOTH_TO else cv2.INTER_NEAREST)

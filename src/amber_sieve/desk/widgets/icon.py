@@ -2,20 +2,23 @@
 
 from __future__ import annotations
 
+import functools
+
 from PyQt6.QtCore import QByteArray, QPointF, QRect, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QCursor, QIcon, QIconEngine, QPainter, QPixmap
 from PyQt6.QtSvg import QSvgRenderer
 from PyQt6.QtWidgets import QAbstractButton
 
-from ..style import AMBER, HERE, INK
+from ..style import AMBER, DIM, HERE, INK
 
 #: Side of an icon on a button, and the side and hot spot of a tool's cursor, screen pixels.
 SIDE, CURSOR = 16, 28
 
 
-def _drawing(name: str, colour: QColor) -> QSvgRenderer:
+@functools.cache
+def _drawing(name: str, colour: str) -> QSvgRenderer:
     text = (HERE / "icons" / "lucide" / f"{name}.svg").read_text(encoding="utf-8")
-    return QSvgRenderer(QByteArray(text.replace("currentColor", colour.name()).encode()))
+    return QSvgRenderer(QByteArray(text.replace("currentColor", colour).encode()))
 
 
 class _Engine(QIconEngine):
@@ -24,12 +27,12 @@ class _Engine(QIconEngine):
     def __init__(self, name: str) -> None:
         super().__init__()
         self.name = name
-        self._drawings = {key: _drawing(name, colour) for key, colour in (("on", AMBER), ("off", INK), ("disabled", QColor(116, 116, 116)))}
 
     def paint(self, painter: QPainter | None, rect: QRect, mode: QIcon.Mode, state: QIcon.State) -> None:
         if painter is not None:
-            key = "disabled" if mode == QIcon.Mode.Disabled else "on" if state == QIcon.State.On else "off"
-            self._drawings[key].render(painter, QRectF(rect))
+            colour = DIM if mode == QIcon.Mode.Disabled else AMBER if state == QIcon.State.On else INK
+            painter.setOpacity(0.55 if mode == QIcon.Mode.Disabled else 1.0)
+            _drawing(self.name, colour.name()).render(painter, QRectF(rect))
 
     def pixmap(self, size: QSize, mode: QIcon.Mode, state: QIcon.State) -> QPixmap:
         pixmap = QPixmap(size)
@@ -73,6 +76,6 @@ def tool_cursor(name: str) -> QCursor:
         for dx, dy in ((1, 0), (-1, 0), (0, 1), (0, -1)):
             painter.drawLine(middle + QPointF(3 * dx, 3 * dy), middle + QPointF(9 * dx, 9 * dy))
     for colour, shift in ((QColor(0, 0, 0), 1), (QColor(245, 245, 245), 0)):
-        _drawing(name, colour).render(painter, QRectF(20 + shift, 20 + shift, 17, 17))
+        _drawing(name, colour.name()).render(painter, QRectF(20 + shift, 20 + shift, 17, 17))
     painter.end()
     return QCursor(pixmap, 9, 9)

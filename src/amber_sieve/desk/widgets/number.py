@@ -170,7 +170,7 @@ class Number(QWidget):
             QPointF(track.left() + k / (len(self.curve) - 1) * track.width(), track.top() - high * math.sqrt(share))
             for k, share in enumerate(self.curve)
         ]
-        painter.setBrush(QColor(255, 255, 255, 34))
+        painter.setBrush(QColor(INK.red(), INK.green(), INK.blue(), 34))
         painter.drawPolygon(QPolygonF([track.bottomLeft(), *points, track.bottomRight()]))
 
     def paintEvent(self, event: QPaintEvent | None) -> None:

@@ -2,19 +2,26 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QSignalBlocker, Qt
+from collections.abc import Sequence
+
+from PyQt6.QtCore import QSignalBlocker, QSize, Qt
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QHBoxLayout, QMenu, QMenuBar, QSizePolicy, QStackedWidget, QTabBar, QToolButton, QWidget
 
 #: The steps of the work, in their order: the pages, and how they are called.
 STEPS = {"pick": "Pick", "bands": "Bands", "edge": "Edge", "areas": "Areas", "adjust": "Adjust"}
 
+#: Least width that the row asks for, pixels.
+NARROWEST = 400
+
 
 class TopRow(QWidget):
     """Menus on the left, how the picture is seen in the middle, the steps on the right; menus that have no room stand behind one button."""
 
-    def __init__(self, views: QWidget, pages: QStackedWidget) -> None:
+    def __init__(self, views: QWidget, spare: Sequence[QWidget], pages: QStackedWidget) -> None:
+        """``spare`` are parts of the views that may be left out, the first of them first."""
         super().__init__()
+        self._spare = spare
         self.setObjectName("row")
         self.menus, self.steps, self._pages = QMenuBar(), QTabBar(), pages
         self.menus.setNativeMenuBar(False)
@@ -47,13 +54,31 @@ class TopRow(QWidget):
         self._menu.clear()
         self._menu.addActions(self.menus.actions())
 
+    def minimumSizeHint(self) -> QSize:
+        """What has no room is left out, so the row never keeps a window from being narrow."""
+        return QSize(NARROWEST, super().minimumSizeHint().height())
+
     def resizeEvent(self, event: QResizeEvent | None) -> None:
-        """Where the menus have no room beside each other, one button holds them all."""
         super().resizeEvent(event)
-        others = self._views.minimumSizeHint().width() + self.steps.sizeHint().width() + 12
-        wide = self.menus.sizeHint().width() + others <= self.width()
+        self.fit()
+
+    def fit(self) -> None:
+        """Where the menus have no room beside each other, one button holds them all; then what the menus can do too is left out."""
+        for widget in self._spare:
+            widget.setVisible(True)
+        bar = self._views.layout()
+        assert bar is not None
+        bar.activate()
+        room = self.width() - self.steps.sizeHint().width() - 16
+        wide = self.menus.sizeHint().width() + self._views.minimumSizeHint().width() <= room
         self.menus.setVisible(wide)
         self.all_menus.setVisible(not wide)
+        room -= (self.menus if wide else self.all_menus).sizeHint().width()
+        for widget in self._spare:
+            if self._views.minimumSizeHint().width() <= room:
+                break
+            widget.setVisible(False)
+            bar.activate()
 
     def _follow(self, index: int) -> None:
         with QSignalBlocker(self.steps):

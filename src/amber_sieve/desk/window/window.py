@@ -38,7 +38,7 @@ from ..panels.scopes_panel import ScopesPanel
 from ..panels.stack_panel import StackPanel
 from ..panels.tray_strip import TrayStrip
 from ..start.start_view import StartView
-from ..style import HERE
+from ..style import HERE, dress
 from ..widgets.band_editor import BandEditor
 from .colours import Colours
 from .exports import Exports
@@ -54,6 +54,8 @@ from .top_row import STEPS, TopRow
 MESSAGE = 8000
 #: Widths of the rail of sieves and of the pages in a new window, pixels.
 RAIL, PAGE = 74, 280
+#: How much of what letters grow by the pages do: their numbers and words can be cut in the middle, not their buttons.
+WIDER = 0.66
 
 
 class Window(QMainWindow):
@@ -100,7 +102,7 @@ class Window(QMainWindow):
         self.scopes = ScopesPanel(workspace)
         self.field.enlarged.connect(self.toggle_large_field)
         self.setCentralWidget(middle)
-        self.top = TopRow(self.canvas.bar, self.pages)
+        self.top = TopRow(self.canvas.bar, self.canvas.spare, self.pages)
         self.setMenuWidget(self.top)
         steps = QWidget()
         steps.setObjectName("panel")
@@ -139,6 +141,8 @@ class Window(QMainWindow):
         self.panels.docks["scopes"].hide()
         self.panels.restore()
         workspace.preferences.changed.connect(self._mark)
+        workspace.preferences.changed.connect(self._dress)
+        self._dress()
         self.canvas.follow_tool()
 
     def take_menus(self, menus: Menus[Window]) -> None:
@@ -163,6 +167,14 @@ class Window(QMainWindow):
         self.workspace.areas.outline_island(None)
         self.workspace.adjust.pick_colour(None)
         self._mark()
+
+    def _dress(self) -> None:
+        """In the theme and the size of text that are preferred."""
+        held, running = self.workspace.preferences.values, QApplication.instance()
+        assert isinstance(running, QApplication)
+        dress(running, held.theme, held.text_size)
+        self.pages.setMinimumWidth(round(PAGE * (1 + WIDER * (held.text_size / 100 - 1))))
+        self.top.fit()
 
     def _mark(self) -> None:
         """Samples and areas are drawn over the picture where they are worked on, not where it is judged."""

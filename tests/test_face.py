@@ -1,0 +1,153 @@
+"""The face of the window: how much of it is picture, that nothing is cut off, panels that come back, themes that can be read."""
+
+import itertools
+
+import numpy as np
+from common import DEMO, WindowCase
+from PIL import Image
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QColor
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QLabel, QMenu, QPushButton
+
+from amber_sieve.desk import style
+from amber_sieve.desk.app import application
+from amber_sieve.desk.style import themed
+from amber_sieve.desk.widgets.block import Block
+from amber_sieve.desk.widgets.number import Number
+from amber_sieve.desk.window.open_window import open_window
+from amber_sieve.workspace import preferences
+from amber_sieve.workspace.workspace import Workspace
+
+SIZES, TEXTS = ((1024, 640), (1280, 800), (3840, 2160)), (100, 150, 200)
+
+
+def ratio(one: str, other: str) -> float:
+    """Contrast of two colours, WCAG 2.2, definition of contrast ratio."""
+
+    def luminance(colour: str) -> float:
+        parts = (QColor(colour).redF(), QColor(colour).greenF(), QColor(colour).blueF())
+        red, green, blue = (part / 12.92 if part <= 0.04045 else ((part + 0.055) / 1.055) ** 2.4 for part in parts)
+        return 0.2126 * red + 0.7152 * green + 0.0722 * blue
+
+    light, dark = sorted((luminance(one), luminance(other)), reverse=True)
+    return (light + 0.05) / (dark + 0.05)
+
+
+class FaceTest(WindowCase):
+    def tearDown(self):
+        self.workspace.preferences.change(theme="dark", text_size=100.0, panels=True, panels_state="", folded={})
+        super().tearDown()
+
+    def test_the_picture_has_two_thirds_of_the_window(self):
+        self.window.resize(1280, 800)
+        self.open(DEMO / "yard.sieve")
+        canvas = self.window.canvas
+        self.assertGreaterEqual(canvas.width(), 880)
+        self.assertGreaterEqual(canvas.width() * canvas.height(), 1280 * 800 * 2 / 3)
+        self.assertLess(self.window.stack.width(), 100)
+
+    def cut_off(self, page):
+        """What of a page does not fit into it: words of buttons, boxes and lists, and widgets beyond its right side."""
+        right = page.viewport().width()
+        for widget in page.widget().findChildren((QPushButton, QCheckBox, QComboBox, QLabel, Number)):
+            if not widget.isVisible() or (isinstance(widget, QLabel) and (widget.wordWrap() or not widget.text())):
+                continue
+            place = widget.mapTo(page.widget(), widget.rect().topRight())
+            if place.x() >= right + 1:
+                yield f"{type(widget).__name__} {getattr(widget, 'text', lambda: '')()} ends at {place.x()} of {right}"
+            elif isinstance(widget, (QPushButton, QCheckBox)) and widget.width() < widget.minimumSizeHint().width():
+                yield f"{widget.text()} has {widget.width()} of {widget.minimumSizeHint().width()}"
+
+    def test_nothing_is_cut_off_from_small_to_large_windows_and_text(self):
+        picture = self.folder / "small.png"
+        Image.fromarray(np.full((60, 90, 3), 120, np.uint8)).save(picture)
+        self.open(picture)
+        self.workspace.areas.add(self.area())
+        pages = [self.window.pages.widget(number) for number in range(self.window.pages.count())]
+        names = ("comparing", "limits", "noise", "levels", "islands", "presets", "project")
+        for block in (block for page in pages for block in page.findChildren(Block)):
+            block.set_open(True)
+        self.assertTrue(all(f"EdgePage.{name}" in self.workspace.preferences.values.folded for name in names[2:5]))
+        for text, size in itertools.product(TEXTS, SIZES):
+            self.workspace.preferences.change(text_size=float(text))
+            self.window.resize(*size)
+            self.application.processEvents()
+            self.assertEqual((self.window.width(), self.window.height()), size, f"text {text}")
+            for page in pages:
+                self.window.pages.setCurrentWidget(page)
+                self.application.processEvents()
+                self.assertEqual(list(self.cut_off(page)), [], f"{size}, text {text} %, {type(page).__name__}")
+            row = self.window.top
+            self.assertTrue(row.menus.isVisible() != row.all_menus.isVisible())
+            self.assertLessEqual(row.steps.geometry().right(), size[0])
+            self.assertTrue(all(row.steps.tabRect(k).right() <= row.steps.width() for k in range(row.steps.count())))
+            self.assertGreater(self.window.canvas.width(), 300)
+        self.settle()
+
+    def area(self):
+        from amber_sieve.desk.canvas.area_shape import boxed
+
+        return boxed("ellipse", (1000, 150), (1500, 700), mode="intersect")
+
+    def test_panels_move_float_go_and_come_back(self):
+        self.open(DEMO / "yard.sieve")
+        panels = self.window.panels
+        panels.docks["field"].setFloating(True)
+        self.assertTrue(panels.docks["field"].isFloating())
+        self.window.addDockWidget(Qt.DockWidgetArea.LeftDockWidgetArea, panels.docks["page"])
+        panels.switch("scopes")
+        QTest.keyClick(self.window.canvas.panes[0], Qt.Key.Key_H)
+        self.assertFalse(any(dock.isVisible() for dock in panels.docks.values()))
+        QTest.keyClick(self.window.canvas.panes[0], Qt.Key.Key_H)
+        self.assertTrue(panels.docks["page"].isVisible())
+        self.assertTrue(panels.docks["scopes"].isVisible())
+        panels.keep()
+        other = open_window(Workspace())
+        other.show()
+        application().processEvents()
+        self.assertEqual(other.dockWidgetArea(other.panels.docks["page"]), Qt.DockWidgetArea.LeftDockWidgetArea)
+        self.assertTrue(other.panels.docks["field"].isFloating())
+        self.assertFalse(other.panels.docks["scopes"].isHidden())
+        other.close()
+        menu = QMenu()
+        panels.fill_menu(menu)
+        menu.actions()[-1].trigger()  # as in a new window
+        self.assertEqual(self.window.dockWidgetArea(panels.docks["page"]), Qt.DockWidgetArea.RightDockWidgetArea)
+        self.assertFalse(panels.docks["field"].isFloating())
+        for damaged in ("not base 64!", "AAAA", "////"):
+            self.workspace.preferences.change(panels_state=damaged, place=damaged)
+            again = open_window(Workspace())
+            again.show()
+            self.assertTrue(again.panels.docks["page"].isVisible())
+            again.close()
+        self.assertEqual(self.troubles, [])
+
+    def test_the_rail_widens_to_a_list_and_switches(self):
+        self.open(DEMO / "yard.sieve")
+        rows = self.window.stack.list
+        box = rows.visualItemRect(rows.item(0)).topLeft()
+        QTest.mouseClick(rows.viewport(), Qt.MouseButton.LeftButton, pos=box + type(box)(8, 8))
+        self.settle()
+        self.assertFalse(self.work.project.stack[0].on)
+        self.window.resizeDocks([self.window.panels.docks["stack"]], [220], Qt.Orientation.Horizontal)
+        self.application.processEvents()
+        self.assertIn("Mask: own pick", self.window.stack.mask_from.text())
+        self.assertTrue(self.window.stack.grab().toImage().width())
+
+    def test_themes_can_be_read(self):
+        for theme, least in (("dark", 4.5), ("light", 4.5), ("contrast", 7.0)):
+            for ground in ("#2e2e2e", "#222222", "#262626", "#3c3c3c"):
+                for ink in ("#e2e2e2", "#9e9e9e", "#bdbdbd", "#f2b64a"):
+                    if ground == "#3c3c3c" and ink in ("#9e9e9e", "#bdbdbd"):
+                        continue  # a button's words are never quiet
+                    found = ratio(themed(ink, theme), themed(ground, theme))
+                    self.assertGreaterEqual(found, least if theme != "contrast" or ink == "#e2e2e2" else 4.5, f"{theme}: {ink} on {ground}")
+        self.open(DEMO / "yard.sieve")
+        before = self.window.grab().toImage()
+        for theme in ("light", "contrast", "dark"):
+            self.workspace.preferences.change(theme=theme)
+            self.application.processEvents()
+            self.assertEqual(style.INK.name(), themed("#e2e2e2", theme))
+        self.assertEqual(preferences.load().theme, "dark")
+        self.assertEqual(self.window.grab().toImage().size(), before.size())
