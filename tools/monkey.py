@@ -28,7 +28,7 @@ for _kind in ("STATE", "CONFIG", "DATA"):
 from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt  # noqa: E402
 from PyQt6.QtGui import QWheelEvent  # noqa: E402
 from PyQt6.QtTest import QTest  # noqa: E402
-from PyQt6.QtWidgets import QAbstractButton, QApplication, QComboBox, QDialog, QListWidget, QToolButton, QWidget  # noqa: E402
+from PyQt6.QtWidgets import QAbstractButton, QApplication, QComboBox, QDialog, QListWidget, QPushButton, QToolButton, QWidget  # noqa: E402
 
 from amber_sieve.desk.app import application  # noqa: E402
 from amber_sieve.desk.start.waiting import settle  # noqa: E402
@@ -42,7 +42,10 @@ from amber_sieve.workspace.newest import QUIET  # noqa: E402
 from amber_sieve.workspace.workspace import Workspace  # noqa: E402
 
 #: Buttons that open a dialog which waits for an answer.
-WAITING = ("Save preset…", "Choose…", "Chosen…", "From another…", "Read…", "Write…", "Target", "Colour", "To")
+WAITING = (
+    "Save…", "Import…", "Export…", "Open…", "Choose…", "Chosen…", "Pick in another picture…", "Read…", "Write…", "Target", "Colour", "To",
+    "Choose a table…", "Choose a picture…",
+)  # fmt: skip
 #: Growth of memory, in megabytes, after the first eighth of the events that still counts as flat.
 FLAT = 400
 
@@ -119,7 +122,7 @@ class Monkey:
                 if b.text() not in WAITING
                 and "preset" not in b.toolTip()
                 and b is not self.window.adjust.fill_picture
-                and not (isinstance(b, QToolButton) and b.menu())
+                and not (isinstance(b, (QToolButton, QPushButton)) and b.menu())
                 and b.window() is self.window
             ]
             if buttons:
@@ -157,7 +160,27 @@ class Monkey:
             self.workspace.exports.write(self.folder / chance.choice(("out.png", "out.jpg", "out.exr")))
         elif way < 95:
             self.window.files.offer_recovery()
-            chance.choice((self.window.show_keys, self.window.find_command, self.window.show_preferences))()
+            chance.choice(
+                (
+                    self.window.help.show_keys,
+                    self.window.help.find_command,
+                    self.window.help.show_guide,
+                    self.window.show_preferences,
+                    self.window.exports.show_export,
+                )
+            )()
+            self.workspace.preferences.change(
+                theme=chance.choice(("dark", "light", "contrast")), text_size=chance.choice((100.0, 100.0, 150.0, 200.0)),
+                marks=chance.random() < 0.8, panels=chance.random() < 0.9,
+            )  # fmt: skip
+            chance.choice(
+                (
+                    lambda: self.window.panels.switch("scopes"),
+                    self.window.panels.reset,
+                    self.window.help.tour.start,
+                    lambda: self.window.resize(chance.choice((1024, 1280, 1600)), chance.choice((640, 800, 1000))),
+                )
+            )()
         elif way < 96 and self.workspace.workers.jobs.job is None:
             self.workspace.work.history.mark_saved()
             self.workspace.pictures.open(ROOT / "demo" / chance.choice(("yard.png", "close.png", "yard.sieve", "clip.mp4", "none.png")))
