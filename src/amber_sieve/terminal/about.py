@@ -1,11 +1,10 @@
-"""`info`, `explain`, `schema` and `controls`: what files and projects are."""
+"""`explain`, `schema` and `controls`: what projects are."""
 
 from __future__ import annotations
 
 import argparse
 import json
 import pathlib
-import sys
 from typing import TYPE_CHECKING
 
 from ..errors import Trouble
@@ -22,16 +21,14 @@ EXPLAIN_MEMORY = 400_000_000
 
 
 def add(commands: Commands) -> None:
-    """Add what tells about files, projects and the program."""
+    """Add what tells about projects and the program."""
     explain = commands.add_parser("explain", help="say in sentences what each sieve of a project does")
     explain.add_argument("project", type=pathlib.Path)
     explain.add_argument("--at", type=place_of_pixel, metavar="X,Y", help="say why this pixel is in each sieve's mask, or why not")
     explain.add_argument("--frame", type=whole(0, LAST_FRAME), default=0, help="of a clip, from 0")
-    info = commands.add_parser("info", help="what a file is")
-    info.add_argument("file", type=pathlib.Path)
     schema = commands.add_parser("schema", help="print the JSON Schema of project files")
     controls = commands.add_parser("controls", help="list every number of a project: name, range, what it does")
-    for command, run in ((explain, _explain), (info, _info), (schema, _schema), (controls, _controls)):
+    for command, run in ((explain, _explain), (schema, _schema), (controls, _controls)):
         command.set_defaults(run=run)
 
 
@@ -69,25 +66,4 @@ def _schema(_: argparse.Namespace) -> int:
 
 def _controls(_: argparse.Namespace) -> int:
     print(table())
-    return 0
-
-
-def _info(arguments: argparse.Namespace) -> int:
-    from ..media.formats import PROJECT
-    from ..media.opening import about_of
-
-    if arguments.file.suffix.lower() == PROJECT:
-        project = storage.load(arguments.file)
-        print(f"project of {project.source or 'no picture'}")
-        for sieve in project.stack:
-            print(f"  {sieve.name}: {len(sieve.pick.samples)} samples{'' if sieve.on else ', off'}")
-        return 0
-    about = about_of(arguments.file)
-    for note in about.notes:
-        print(f"amber-sieve: {note}", file=sys.stderr)
-    print(f"{about.kind} of {about.size[0]} x {about.size[1]} pixels")
-    if about.kind != "still":
-        print(f"frames: {about.frames} at {float(about.rate):.3f} a second")
-    for name, value in about.tags.items():
-        print(f"{name}: {value}")
     return 0

@@ -7,6 +7,7 @@ fields: label, range and help stand there.
 from __future__ import annotations
 
 import argparse
+import importlib
 import os
 import pathlib
 import sys
@@ -15,19 +16,24 @@ from collections.abc import Sequence
 
 from .. import __version__
 from ..errors import Trouble
-from . import about, batch, cdl, lookup, pick, render, track
 
+#: The commands, and the file that each stands in; only that of the command that is called is loaded.
+COMMANDS = {
+    "mask": "pick", "recolour": "pick", "render": "render", "track": "track", "cdl": "cdl", "lookup": "lookup", "batch": "batch",
+    "info": "info", "explain": "about", "schema": "about", "controls": "about",
+}  # fmt: skip
 #: Commands that write nothing.
 ONLY_LOOKS = ("info", "schema", "controls", "open")
 
 
-def parser() -> argparse.ArgumentParser:
-    """The parser of the command line, with every command."""
+def parser(called: str = "") -> argparse.ArgumentParser:
+    """The parser of the command line, with the command that is called, or with every one."""
     top = argparse.ArgumentParser(prog="amber-sieve", description="Masks from sampled colours, and adjustments only inside them.")
     top.add_argument("--version", action="version", version=__version__)
     commands = top.add_subparsers(dest="command", required=True)
-    for command in (pick, render, track, cdl, lookup, batch, about):
-        command.add(commands)
+    files = [COMMANDS[called]] if called in COMMANDS else dict.fromkeys(COMMANDS.values())
+    for name in files:
+        importlib.import_module(f".{name}", __package__).add(commands)
     opened = commands.add_parser("open", help="open the window")
     opened.add_argument("file", type=pathlib.Path, nargs="?")
     opened.set_defaults(run=_open)
@@ -52,7 +58,8 @@ def main(words: Sequence[str] | None = None) -> int:
             stream.reconfigure(errors="backslashreplace")  # names need not be text
     if not sys.warnoptions:
         warnings.simplefilter("ignore")
-    arguments = parser().parse_args(words)
+    given = list(sys.argv[1:] if words is None else words)
+    arguments = parser(given[0] if given else "").parse_args(given)
     try:
         if arguments.command not in ONLY_LOOKS:
             from ..files import sweep_parts
