@@ -20,6 +20,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QMenu, QMessageBox
 
 from amber_sieve.desk.app import application
+from amber_sieve.desk.dialogs.batch_dialog import BatchDialog
 from amber_sieve.desk.dialogs.sieve_presets_dialog import SievePresetsDialog
 from amber_sieve.desk.panels.stack_menu import copy_sieve
 from amber_sieve.desk.start import one_window
@@ -165,19 +166,35 @@ class TrayTest(WindowCase):
         self.window.files.open_dropped([self.folder / "none"])
         self.assertIn("holds no pictures", self.window.last_trouble)
 
+    def batch_dialog(self) -> BatchDialog:
+        self.window.exports.show_batch()
+        self.settle()
+        return self.window.findChildren(BatchDialog)[-1]
+
     def test_a_batch_of_the_tray_each_by_its_own_stack(self):
         a, _, _ = self.open_all()
         self.work.edit_sieve(lambda sieve: sieve.but(invert=True, adjust=sieve.adjust.but(mono=sieve.adjust.mono.but(mono=100))), "Grey")
         out = self.folder / "out"
-        with mock.patch("amber_sieve.desk.window.files.QFileDialog.getExistingDirectory", return_value=str(out)):
-            self.window.exports.batch("tray")
+        dialog = self.batch_dialog()
+        self.assertEqual((dialog.kind, dialog.list.count(), dialog.begin.isEnabled()), ("tray", 3, False))
+        with mock.patch("amber_sieve.desk.dialogs.batch_dialog.QFileDialog.getExistingDirectory", return_value=str(out)):
+            dialog.into.click()
+        self.settle()
+        self.assertFalse(dialog.picture.pixmap().isNull())
+        self.assertIn("3 pictures", dialog.said.text())
+        dialog.begin.click()
         self.settle()
         pictures = [np.asarray(Image.open(out / f"{name}.png")).astype(int) for name in "abc"]
         self.assertEqual(np.ptp(pictures[0], axis=-1).max(), 0)
         self.assertGreater(np.ptp(pictures[1], axis=-1).max(), 20)
         asked = [str(self.folder), str(self.folder / "again")]
-        with mock.patch("amber_sieve.desk.window.files.QFileDialog.getExistingDirectory", side_effect=asked):
-            self.window.exports.batch("folder")
+        dialog = self.batch_dialog()
+        dialog.which.setCurrentIndex(2)
+        self.assertFalse(dialog.begin.isEnabled())
+        with mock.patch("amber_sieve.desk.dialogs.batch_dialog.QFileDialog.getExistingDirectory", side_effect=asked):
+            dialog.choose.click()
+            dialog.into.click()
+        dialog.begin.click()
         self.settle()
         self.assertEqual(np.ptp(np.asarray(Image.open(self.folder / "again" / "b.png")).astype(int), axis=-1).max(), 0)
         self.assertEqual(self.troubles, [])

@@ -20,7 +20,7 @@ from ..errors import Trouble
 #: The commands, and the file that each stands in; only that of the command that is called is loaded.
 COMMANDS = {
     "mask": "pick", "recolour": "pick", "render": "render", "track": "track", "cdl": "cdl", "lookup": "lookup", "batch": "batch",
-    "info": "info", "explain": "about", "schema": "about", "controls": "about",
+    "info": "info", "thumbnail": "thumbnail", "explain": "about", "schema": "about", "controls": "about",
 }  # fmt: skip
 #: Commands that write nothing.
 ONLY_LOOKS = ("info", "schema", "controls", "open")

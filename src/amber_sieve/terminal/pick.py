@@ -69,7 +69,7 @@ def _options(command: argparse.ArgumentParser) -> None:
         nargs="?",
         const=0.0,
         metavar="BRIDGE",
-        help=f"only what hangs together. {bridge.help}, pixels",
+        help=f"only what hangs together. {bridge.help}",
     )
     recolours = command.prog.split()[-1] == "recolour"
     for name in SEEN_BANDS:

@@ -12,6 +12,7 @@ from ..core.colour.transfer import to_screen
 from ..errors import Trouble
 from ..export.batch import Outcome, run_batch
 from ..export.clip import ClipExport, export_clip
+from ..export.frame import finished
 from ..export.lookup import Compared, compared, write_lookup
 from ..export.still import export_mask, export_still
 from ..export.still_options import Export, export
@@ -19,6 +20,7 @@ from ..files import regular_file
 from ..live.seen import Seen
 from ..media.footage.sequences import is_pattern
 from ..media.formats import is_clip, is_picture
+from ..media.opening import open_source
 from ..media.source import Source
 from ..progress import Progress
 from ..project.model import Project
@@ -87,14 +89,31 @@ class ExportsController:
         """Render many pictures by the project as it is now, with a report."""
         self._batch(self._work.project.but(takes=()), pictures, folder)
 
+    def first_of_batch(self, picture: pathlib.Path, own: bool, longest: int, then: Callable[[np.ndarray | None], None]) -> None:
+        """What a batch would make of a picture, at most so many pixels wide and high, as screen pixels for ``then``; None where it cannot be
+        read. ``own``: by its own stack on the tray, and not by the one in the window."""
+        entry = self._work.tray.find(str(picture.absolute())) if own else None
+        project = self._work.tray.project_of(entry) if entry is not None else self._work.project
+
+        def question() -> np.ndarray | None:
+            try:
+                source = open_source(picture, project.reading)
+                frame = source.frame(0)
+                small = frame.reduced(max(1.0, max(frame.width, frame.height) / longest))
+                return to_screen(finished(source, project.but(takes=()), 0, frame=small).result.planes)
+            except Trouble:  # the batch will say so of each
+                return None
+
+        self._workers.questions.ask(lambda: question, then)
+
     def batch_tray(self, folder: pathlib.Path) -> None:
         """Render the stills of the tray, each by its own stack, with a report."""
         entries = [entry for entry in self._work.tray.entries if entry.source and not is_clip(pathlib.Path(entry.source))]
         clips = sum(is_clip(pathlib.Path(entry.source)) for entry in self._work.tray.entries)
         if not entries:
-            raise Trouble("There are no stills on the tray: open some, or export the clips (Ctrl+Alt+E).")
+            raise Trouble("There are no stills on the tray: open some, or export the clips (Ctrl+E).")
         if clips:
-            self.speech.said.emit(f"{clips} clips are left out: export them by themselves (Ctrl+Alt+E)")
+            self.speech.said.emit(f"{clips} clips are left out: export them by themselves (Ctrl+E)")
         projects = [self._work.tray.project_of(entry).but(takes=()) for entry in entries]
         self._batch(projects, [pathlib.Path(entry.source) for entry in entries], folder)
 

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import os
 import pathlib
 import sys
 
-#: The repository, or what the package was installed into.
+#: The repository, or what the package was installed into; a package of a distribution says where.
 ROOT = pathlib.Path(__file__).parents[4]
-SHARED = pathlib.Path(sys.prefix) / "share" / "amber-sieve"
+SHARED = pathlib.Path(os.environ.get("AMBER_SIEVE_SHARE") or pathlib.Path(sys.prefix) / "share" / "amber-sieve")
 
 
 def _first(*places: pathlib.Path) -> pathlib.Path | None:

@@ -47,7 +47,7 @@ def _file() -> Iterator[Row]:
     yield Command("export mask", "file", "Export &mask…", lambda w: w.exports.show_export("mask"), "Ctrl+Shift+E")
     yield Command("export lookup", "file", "Export &lookup table…", lambda w: w.exports.show_export("lookup table"))
     yield Command("reading", "file", "&Input settings…", lambda w: w.colours.show_reading(), "Ctrl+Alt+R")
-    yield Command("batch", "file", "&Batch…", lambda w: w.exports.ask_batch(), "Ctrl+Shift+B")
+    yield Command("batch", "file", "&Batch…", lambda w: w.exports.show_batch(), "Ctrl+Shift+B")
     yield Command("queue", "file", "Export &queue…", lambda w: w.exports.show_jobs(), "Ctrl+J")
     yield Line("file")
     yield Command("quit", "file", "&Quit", lambda w: w.close(), "Ctrl+Q")

@@ -2,17 +2,12 @@
 
 from __future__ import annotations
 
-import pathlib
+from PyQt6.QtWidgets import QMessageBox, QWidget
 
-from PyQt6.QtWidgets import QFileDialog, QMessageBox, QWidget
-
-from ...export.batch import pictures_in
-from ...media import formats
 from ...workspace.workspace import Workspace
+from ..dialogs.batch_dialog import BatchDialog
 from ..dialogs.export_dialog import ExportDialog
 from ..dialogs.jobs_dialog import JobsDialog
-
-READABLE_STILLS = formats.filter_words("Pictures", formats.endings("still"))
 
 
 class Exports:
@@ -38,36 +33,9 @@ class Exports:
         dialog.export.click()
         dialog.deleteLater()
 
-    def ask_batch(self) -> None:
-        """Render many pictures: those of the tray, some files, or a folder."""
-        box = QMessageBox(QMessageBox.Icon.Question, "Amber Sieve", "Which pictures?", QMessageBox.StandardButton.Cancel, self.window)
-        tray, files, folder = (
-            box.addButton(words, QMessageBox.ButtonRole.AcceptRole)
-            for words in ("The tray, each by its stack", "Files, by this stack…", "A folder, by this stack…")
-        )
-        assert tray is not None
-        tray.setEnabled(len(self.workspace.tray.entries) > 1)
-        box.exec()
-        self.batch({tray: "tray", files: "files", folder: "folder"}.get(box.clickedButton(), ""))  # type: ignore[arg-type]
-
-    def batch(self, which: str) -> None:
-        """Ask for what is left to know of a batch of the "tray", of "files" or of a "folder", and run it."""
-        paths: list[pathlib.Path] = []
-        if which == "files":
-            names, _ = QFileDialog.getOpenFileNames(
-                self.window, "Pictures to render by this project", "", f"{READABLE_STILLS};;All files (*)"
-            )
-            paths = [pathlib.Path(name) for name in names]
-        elif which == "folder":
-            name = QFileDialog.getExistingDirectory(self.window, "Folder of pictures to render by this project")
-            paths = pictures_in([pathlib.Path(name)]) if name else []
-        if not paths and which != "tray":
-            return
-        name = QFileDialog.getExistingDirectory(self.window, "Folder to write them into")
-        if name and which == "tray":
-            self.workspace.exports.batch_tray(pathlib.Path(name))
-        elif name:
-            self.workspace.exports.run_batch(paths, pathlib.Path(name))
+    def show_batch(self) -> None:
+        """Many pictures at once: those of the tray, some files, or a folder."""
+        BatchDialog(self.window, self.workspace).show()
 
     def show_jobs(self) -> None:
         """What is being exported and what waits for its turn."""

@@ -1,0 +1,141 @@
+"""Many pictures at once: which, by which stack, where, with their number and the first result as a picture."""
+
+from __future__ import annotations
+
+import pathlib
+
+import numpy as np
+from PyQt6 import sip
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QPixmap
+from PyQt6.QtWidgets import (
+    QComboBox,
+    QDialog,
+    QDialogButtonBox,
+    QFileDialog,
+    QFormLayout,
+    QHBoxLayout,
+    QLabel,
+    QListWidget,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ...export.batch import pictures_in
+from ...media import formats
+from ...media.formats import is_clip
+from ...workspace.workspace import Workspace
+from ..widgets.drawing import image_of
+
+READABLE = formats.filter_words("Pictures", formats.endings("still"))
+#: Which pictures, and by which stack.
+WHICH = {"tray": "Those on the tray, each by its own stack", "files": "Files, by this stack", "folder": "A folder, by this stack"}
+PICTURE = 320
+
+
+class BatchDialog(QDialog):
+    """Everything about a batch; the button begins it, and the window goes on working."""
+
+    def __init__(self, parent: QWidget, workspace: Workspace) -> None:
+        super().__init__(parent)
+        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.setWindowTitle("Batch")
+        self._exports, self._tray = workspace.exports, workspace.tray
+        #: The pictures that were named, and where they are written to.
+        self._named: list[pathlib.Path] = []
+        self._into: pathlib.Path | None = None
+        self.which = QComboBox()
+        for name, words in WHICH.items():
+            self.which.addItem(words, name)
+        self.which.setAccessibleName("Which pictures")
+        self.choose, self.into = QPushButton("Choose pictures…"), QPushButton("Choose a folder…")
+        self.list, self.picture, self.said = QListWidget(), QLabel(), QLabel("")
+        self.list.setAccessibleName("Pictures of the batch")
+        self.picture.setFixedSize(PICTURE, PICTURE * 2 // 3)
+        self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.said.setObjectName("dim")
+        self.said.setWordWrap(True)
+        form = QFormLayout()
+        for label, widget in (("Pictures", self.which), ("", self.choose), ("", self.list), ("Write into", self.into), ("", self.said)):
+            form.addRow(label, widget)
+        beside, row, column = QVBoxLayout(), QHBoxLayout(), QVBoxLayout(self)
+        beside.addWidget(QLabel("The first result"))
+        beside.addWidget(self.picture)
+        beside.addStretch(1)
+        row.addLayout(beside)
+        row.addLayout(form, 1)
+        buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Cancel)
+        self.begin = QPushButton("Render")
+        buttons.addButton(self.begin, QDialogButtonBox.ButtonRole.AcceptRole)
+        buttons.accepted.connect(self._begin)
+        buttons.rejected.connect(self.reject)
+        column.addLayout(row)
+        column.addWidget(buttons)
+        self.which.currentIndexChanged.connect(lambda _: self._forget_named())
+        self.choose.clicked.connect(self._choose)
+        self.into.clicked.connect(self._choose_into)
+        self.which.setCurrentIndex(0 if len(workspace.tray.entries) > 1 else 1)
+        self.resize(820, 460)
+        self._follow()
+
+    @property
+    def kind(self) -> str:
+        """Which pictures: "tray", "files" or "folder"."""
+        return str(self.which.currentData())
+
+    def paths(self) -> list[pathlib.Path]:
+        """The pictures that will be rendered."""
+        if self.kind != "tray":
+            return self._named
+        sources = [pathlib.Path(entry.source) for entry in self._tray.entries if entry.source]
+        return [path for path in sources if not is_clip(path)]
+
+    def _forget_named(self) -> None:
+        self._named = []
+        self._follow()
+
+    def _choose(self) -> None:
+        if self.kind == "folder":
+            name = QFileDialog.getExistingDirectory(self, "Folder of pictures")
+            self._named = pictures_in([pathlib.Path(name)]) if name else self._named
+        else:
+            names, _ = QFileDialog.getOpenFileNames(self, "Pictures", "", f"{READABLE};;All files (*)")
+            self._named = [pathlib.Path(name) for name in names] or self._named
+        self._follow()
+
+    def _choose_into(self) -> None:
+        name = QFileDialog.getExistingDirectory(self, "Folder to write into")
+        if name:
+            self._into = pathlib.Path(name)
+        self._follow()
+
+    def _follow(self) -> None:
+        paths = self.paths()
+        self.choose.setVisible(self.kind != "tray")
+        self.choose.setText("Choose a folder…" if self.kind == "folder" else "Choose pictures…")
+        self.list.clear()
+        self.list.addItems([path.name for path in paths])
+        self.into.setText(str(self._into) if self._into is not None else "Choose a folder…")
+        count = f"{len(paths)} {'picture' if len(paths) == 1 else 'pictures'}, each written as it came"
+        left = len(self._tray.entries) - len(paths) if self.kind == "tray" else 0
+        self.said.setText(
+            f"{count}; clips on the tray are exported by themselves." if left else f"{count}." if paths else "Choose pictures first."
+        )
+        self.begin.setEnabled(bool(paths) and self._into is not None)
+        self.picture.clear()
+        if paths:
+            self._exports.first_of_batch(paths[0], self.kind == "tray", PICTURE, self._paint)
+
+    def _paint(self, pixels: np.ndarray | None) -> None:
+        if pixels is not None and not sip.isdeleted(self.picture):  # the dialog may have been closed meanwhile
+            whole = QPixmap.fromImage(image_of(pixels).copy())
+            self.picture.setPixmap(whole.scaled(self.picture.size(), Qt.AspectRatioMode.KeepAspectRatio))
+
+    def _begin(self) -> None:
+        assert self._into is not None
+        if self.kind == "tray":
+            self._exports.batch_tray(self._into)
+        else:
+            self._exports.run_batch(self._named, self._into)
+        self.accept()
