@@ -46,6 +46,19 @@ def _open(arguments: argparse.Namespace) -> int:
     return desk([str(arguments.file)] if arguments.file else [])
 
 
+def _prepare() -> None:
+    """Compile what this computer has not compiled yet, and say how far it is: the first command would be silent for as long."""
+    from ..warm import is_warm, warm
+
+    def tell(share: float) -> None:
+        sys.stderr.write(f"\rPreparing for this computer, once: {100 * share:3.0f} %")
+        sys.stderr.flush()
+
+    if not is_warm():
+        warm(tell)
+        sys.stderr.write(f"\r{'':48}\r")
+
+
 def _complain(words: str) -> int:
     print(f"amber-sieve: {' '.join(words.split())}", file=sys.stderr)
     return 1
@@ -65,6 +78,8 @@ def main(words: Sequence[str] | None = None) -> int:
             from ..files import sweep_parts
 
             sweep_parts()
+            if sys.stderr.isatty():
+                _prepare()
         code: int = arguments.run(arguments)
         return code
     except Trouble as trouble:
