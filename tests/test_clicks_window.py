@@ -13,8 +13,8 @@ from PyQt6.QtWidgets import QToolTip
 
 from amber_sieve.desk.window.window import PAGE
 from amber_sieve.errors import Trouble
+from amber_sieve.live.difference import difference_of
 from amber_sieve.live.outlining import outlined, thing_inside
-from amber_sieve.live.preview import difference_of
 from amber_sieve.live.seen import Seen
 from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project import edits, presets, storage

@@ -135,6 +135,24 @@ class FaceTest(WindowCase):
         self.assertIn("Mask: own pick", self.window.stack.mask_from.text())
         self.assertTrue(self.window.stack.grab().toImage().width())
 
+    def test_the_result_stands_alone_on_another_screen_and_follows(self):
+        self.open(DEMO / "yard.sieve")
+        self.window.menus.actions["clean screen"].trigger()
+        clean = self.window.colours.clean
+        self.assertTrue(clean.isVisible())
+        before = clean.grab().toImage()
+        self.work.set_field("adjust.light.exposure", -2.0, "Exposure")
+        self.settle()
+        darker = clean.grab().toImage()
+        self.assertNotEqual(darker, before)
+        self.window.canvas.viewport.zoom_to(self.window.canvas.viewport.zoom * 3)
+        self.settle()
+        self.assertNotEqual(clean.grab().toImage(), darker)
+        QTest.keyClick(clean, Qt.Key.Key_Escape)
+        self.assertIsNone(self.window.colours.clean)
+        self.window.menus.actions["clean screen"].trigger()
+        self.assertIsNotNone(self.window.colours.clean)  # it closes with the window
+
     def test_themes_can_be_read(self):
         for theme, least in (("dark", 4.5), ("light", 4.5), ("contrast", 7.0)):
             for ground in ("#2e2e2e", "#222222", "#262626", "#3c3c3c"):

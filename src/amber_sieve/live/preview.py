@@ -389,23 +389,6 @@ def _counted_within(frame: Frame, project: Project, sieve_id: str, cache: Cache,
     return out
 
 
-@dataclass(frozen=True)
-class Difference:
-    """What the mask has become between two previews: added above 0, removed below, (H, W), at the scale and place of the later one."""
-
-    change: np.ndarray
-    scale: float
-    origin: tuple[float, float]
-
-
-def difference_of(before: Rendered, after: Rendered) -> Difference | None:
-    """How the mask of the later preview differs; None when they do not show the same place."""
-    same = (before.scale, before.origin, before.mask.shape) == (after.scale, after.origin, after.mask.shape)
-    if not same or before.whole.key != after.whole.key:
-        return None
-    return Difference(after.mask - before.mask, after.scale, after.origin)
-
-
 def make_waiting_fine(result: Rendered, cache: Cache, step: Callable[[float], None]) -> None:
     """Make the mattings that a preview waits for, and keep them; ``step`` is told the share done, and may raise to stop."""
     layers = layers_in(cache)

@@ -12,7 +12,8 @@ import numpy as np
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..files import regular_file
-from ..live.preview import Opened, Rendered, Shown, Wanted, difference_of, make_waiting_fine, preview
+from ..live.difference import difference_of
+from ..live.preview import Opened, Rendered, Shown, Wanted, make_waiting_fine, preview
 from ..live.scoping import Scope
 from ..live.seen import Seen
 from ..media.colour import screens

@@ -17,7 +17,8 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ...live.preview import Difference, Rendered, Shown
+from ...live.difference import Difference
+from ...live.preview import Rendered, Shown
 from ...render.views import VIEWS
 from ...workspace.workspace import Workspace
 from ..widgets.icon import icon, tool_cursor, with_icon
@@ -35,8 +36,6 @@ WHY_STAYS = 30_000
 WHOLE = 2_200_000
 #: Parts of a picture are rendered in steps of so many reduced pixels, so that a little panning needs no new render.
 GRAIN = 256
-
-
 #: Milliseconds for which it is shown what a click added and removed.
 FLASH = 1300
 #: Milliseconds from which on a press on Before is held, and not a click.

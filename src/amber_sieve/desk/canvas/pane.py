@@ -24,7 +24,8 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.colour.transfer import one_encoded
-from ...live.preview import Difference, Rendered
+from ...live.difference import Difference
+from ...live.preview import Rendered
 from ...names import BANDS
 from ...project.model import Sample
 from ...render.views import VIEWS

@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 import pathlib
-from collections.abc import Sequence
 
 import numpy as np
 from PyQt6 import sip
-from PyQt6.QtCore import QSignalBlocker, Qt
+from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeySequence, QPixmap, QShortcut
 from PyQt6.QtWidgets import (
     QCheckBox,
-    QComboBox,
-    QCompleter,
     QDialog,
     QDialogButtonBox,
     QFileDialog,
@@ -36,13 +33,12 @@ from ...export.still_options import FILTERS, TOKENS, WHATS, Export, What, estima
 from ...media import formats
 from ...media.codecs import CODECS
 from ...media.colour import lookup_files, profiles
-from ...project.fields import plain_spec
 from ...workspace.workspace import Workspace
 from ..pages.page import row_of
 from ..widgets.drawing import image_of
-from ..widgets.number import Number
+from .fields import combo_of, number_of, refill
+from .format_finder import DEPTHS, FormatFinder, called
 
-DEPTHS = {"uint8": "8 bit", "uint16": "16 bit", "half": "Half float", "float": "Float"}
 LOOKUP = "lookup table"
 #: Which frames of a clip leave, and the words for them.
 FRAMES: dict[WhichFrames, str] = {"this": "This frame", "all": "All frames", "between": "From in to out point"}
@@ -53,26 +49,6 @@ PICTURE = 360
 NO_PRESET = "Custom"
 #: Nodes on a side of a lookup table where nothing else is chosen.
 USUAL_SIZE = 33
-
-
-def _number(name: str, label: str, start: float, low: float, high: float, unit: str) -> Number:
-    return Number(plain_spec(name, label, start, low, high, unit=unit, help=label, soft_high=min(high, 200)))
-
-
-def _refill(combo: QComboBox, rows: Sequence[tuple[str, str]], wanted: str) -> None:
-    """Give a box other rows, each what is read and its id, and choose the one with an id, or the first; nothing is told."""
-    with QSignalBlocker(combo):
-        combo.clear()
-        for words, name in rows:
-            combo.addItem(words, name)
-        combo.setCurrentIndex(max(0, combo.findData(wanted)))
-
-
-def _combo(name: str, words: list[str]) -> QComboBox:
-    combo = QComboBox()
-    combo.addItems(words)
-    combo.setAccessibleName(name)
-    return combo
 
 
 class ExportDialog(QDialog):
@@ -88,12 +64,12 @@ class ExportDialog(QDialog):
         assert workspace.work.opened is not None
         about = workspace.work.opened.source.about
         self.folder = about.path.parent
-        self.presets, self.frames = _combo("Preset", []), _combo("Frames", list(FRAMES.values()))
-        self.what, self.format_choice, self.depth_choice = _combo("Contents", []), _combo("Format", []), _combo("Depth", [])
-        self.quality, self.size_number = _number("quality", "Quality", 95, 1, 100, ""), _number("size", "Size", 100, 1, 400, "%")
-        self.filter = _combo("Resampling", [word[0].upper() + word[1:] for word in FILTERS])
+        self.presets, self.frames = combo_of("Preset", []), combo_of("Frames", list(FRAMES.values()))
+        self.what, self.format_choice, self.depth_choice = combo_of("Contents", []), combo_of("Format", []), combo_of("Depth", [])
+        self.quality, self.size_number = number_of("quality", "Quality", 95, 1, 100, ""), number_of("size", "Size", 100, 1, 400, "%")
+        self.filter = combo_of("Resampling", [word[0].upper() + word[1:] for word in FILTERS])
         self.filter.setToolTip("How it is resampled. Best: means where it shrinks, Lanczos where it grows")
-        self.profile = _combo("Profile", ["The picture's own", *profiles.NAMES])
+        self.profile = combo_of("Profile", ["The picture's own", *profiles.NAMES])
         self.premultiplied, self.metadata = QCheckBox("Premultiplied alpha"), QCheckBox("Keep metadata")
         self.resume = QCheckBox("Skip existing files")
         self.metadata.setChecked(True)
@@ -105,11 +81,8 @@ class ExportDialog(QDialog):
         for button in self.tokens:
             button.setToolTip(f"Put {button.text()} into the name")
             button.clicked.connect(lambda _, token=button.text(): self.pattern.insert(token))
-        self.search = QLineEdit()
-        self.search.setObjectName("search")
-        self.search.setPlaceholderText("Find a format: MOV, ProRes, 16 bit…")
-        self.search.setAccessibleName("Find a format")
-        self.search.returnPressed.connect(lambda: self._use_found(self.search.text()))
+        self.search = FormatFinder(self._every_format, lambda: self.chosen_depth)
+        self.search.chosen.connect(self._use_found)
         self.example, self.picture, self.place = QLabel(), QLabel(), QPushButton(str(self.folder))
         self.beside, self.said = QLabel(), QLabel()
         self.example.setObjectName("dim")
@@ -275,7 +248,7 @@ class ExportDialog(QDialog):
     # What can be chosen
 
     def _whats(self, wanted: str = "") -> None:
-        _refill(self.what, [(word.capitalize(), word) for word in (CLIP_WHATS if self.many else (*WHATS, LOOKUP))], self.what.currentData())
+        refill(self.what, [(word.capitalize(), word) for word in (CLIP_WHATS if self.many else (*WHATS, LOOKUP))], self.what.currentData())
         self._formats(wanted)
 
     def _known(self) -> list[tuple[str, str]]:
@@ -295,8 +268,8 @@ class ExportDialog(QDialog):
 
     def _formats(self, wanted: str = "") -> None:
         wanted = wanted or self.ending
-        _refill(self.format_choice, [(f"{name}  {ending}", ending) for name, ending in self._known()], wanted)
-        self._offer_formats()
+        refill(self.format_choice, [(f"{name}  {ending}", ending) for name, ending in self._known()], wanted)
+        self.search.offer()
         self._depths()
         self._ask_picture()
 
@@ -312,7 +285,7 @@ class ExportDialog(QDialog):
             rows = [(codec, codec) for codec in held or known.writes]
         else:
             rows = [(DEPTHS[kind], kind) for kind in (known.writes if known else ())]
-        _refill(self.depth_choice, rows, before)
+        refill(self.depth_choice, rows, before)
         self.depth_label.setText("Codec" if clip else "Table" if lookup else "Depth")
         grey = self.kind in ("mask", "every mask") and not clip
         self.depth_choice.setEnabled(not grey and len(rows) > 1)
@@ -328,30 +301,12 @@ class ExportDialog(QDialog):
 
     def _every_format(self) -> dict[str, tuple[str, str]]:
         """What people call each format and codec that can be chosen now: ending, and depth or codec."""
-        found: dict[str, tuple[str, str]] = {}
-        for name, ending in self._known():
-            known = formats.format_of(pathlib.Path(f"a{ending}"))
-            for kind in known.writes if known is not None and self.kind != LOOKUP else ():
-                found[f"{DEPTHS.get(kind, kind)}, {name} {ending} {ending.lstrip('.#').upper()}"] = (ending, kind)
-        return found
+        return {} if self.kind == LOOKUP else called(self._known())
 
-    def _offer_formats(self) -> None:
-        completer = QCompleter(list(self._every_format()), self)
-        completer.setFilterMode(Qt.MatchFlag.MatchContains)
-        completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
-        completer.activated[str].connect(self._use_found)
-        self.search.setCompleter(completer)
-
-    def _use_found(self, words: str) -> None:
-        """Choose the first format that is called so."""
-        every = self._every_format()
-        called = [found for name, found in every.items() if words.strip() and words.strip().lower() in name.lower()]
-        if called:
-            # The depth that is chosen stays where what was typed allows it.
-            ending, kind = next((found for found in called if found[1] == self.chosen_depth), called[0])
-            self.format_choice.setCurrentIndex(self.format_choice.findData(ending))
-            self.depth_choice.setCurrentIndex(max(0, self.depth_choice.findData(kind)))
-            self.search.clear()
+    def _use_found(self, ending: str, kind: str) -> None:
+        """Choose a format that was found by its name."""
+        self.format_choice.setCurrentIndex(self.format_choice.findData(ending))
+        self.depth_choice.setCurrentIndex(max(0, self.depth_choice.findData(kind)))
 
     def _export_if_named(self) -> None:
         if self.export.isEnabled():

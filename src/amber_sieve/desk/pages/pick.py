@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 
 import numpy as np
-from PyQt6.QtCore import QEvent, QRectF, QSignalBlocker, QSize, Qt
-from PyQt6.QtGui import QAction, QKeyEvent, QPainter, QPaintEvent
+from PyQt6.QtCore import QEvent, QSignalBlocker, Qt
+from PyQt6.QtGui import QAction, QKeyEvent
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QButtonGroup,
@@ -18,8 +18,6 @@ from PyQt6.QtWidgets import (
     QListWidgetItem,
     QMenu,
     QPushButton,
-    QSizePolicy,
-    QWidget,
 )
 
 from ...core.colour.measures import one_hue_saturation_luminance
@@ -31,8 +29,8 @@ from ...project.fields import plain_spec, spec_of
 from ...project.model import Sample, Sieve
 from ...workspace.workspace import Workspace
 from ..panels.surfaces_row import SurfacesRow
-from ..style import AMBER, WELL
 from ..widgets.icon import with_icon
+from ..widgets.mask_histogram import MaskHistogram
 from ..widgets.number import Number
 from ..widgets.swatch import swatch
 from .page import Page, row_of
@@ -42,34 +40,6 @@ SIZES = (1, 3, 5, 11, 31)
 STROKE = plain_spec("stroke", "Stroke", 12, 1, 200, unit="px", help="Width of a scribbled sample")
 RULE_WORDS: dict[DropRule, str] = {"nearer": "Drop: the nearest sample wins", "tolerance": "Drop: all within tolerance"}
 MEASURE_WORDS = {"original": "Original", "result": "Result so far", "layer": "Another picture…"}
-
-
-class MaskHistogram(QWidget):
-    """How many pixels are masked how far, log-scaled; the ends are nothing and all."""
-
-    def __init__(self) -> None:
-        super().__init__()
-        self.counts = np.zeros(64)
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setToolTip("Histogram of the mask: from nothing (left) to all (right)")
-
-    def sizeHint(self) -> QSize:
-        return QSize(100, 28)
-
-    def show_counts(self, counts: np.ndarray) -> None:
-        self.counts = np.log1p(counts.astype(float))
-        self.update()
-
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        painter.fillRect(self.rect(), WELL)
-        highest, width = max(self.counts.max(), 1e-9), self.width() / len(self.counts)
-        for k, count in enumerate(self.counts):
-            height = count / highest * (self.height() - 2)
-            painter.fillRect(
-                QRectF(k * width, self.height() - height, max(width - 1, 1), height),
-                AMBER if k in (0, len(self.counts) - 1) else Qt.GlobalColor.lightGray,
-            )
 
 
 class SampleList(QListWidget):

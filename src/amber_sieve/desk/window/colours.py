@@ -7,6 +7,8 @@ import pathlib
 from PyQt6.QtWidgets import QFileDialog, QWidget
 
 from ...workspace.workspace import Workspace
+from ..canvas.clean_screen import CleanScreen
+from ..canvas.viewport import Viewport
 from ..dialogs.reading_dialog import ReadingDialog
 from ..dialogs.small import ask_colour
 
@@ -16,8 +18,27 @@ ICC = "ICC profiles (*.icc *.icm)"
 class Colours:
     """Asks for profiles and colours on behalf of the window."""
 
-    def __init__(self, window: QWidget, workspace: Workspace) -> None:
-        self._window, self._workspace = window, workspace
+    def __init__(self, window: QWidget, workspace: Workspace, viewport: Viewport) -> None:
+        self._window, self._workspace, self._viewport = window, workspace, viewport
+        #: The result on another screen, None while it is not shown.
+        self.clean: CleanScreen | None = None
+
+    def toggle_clean(self) -> None:
+        """Show the result alone on another screen, or close it."""
+        if self.clean is not None:
+            self.close_clean()
+            return
+        self.clean = CleanScreen(self._workspace, self._viewport)
+        self.clean.closed.connect(self._forget_clean)
+        self.clean.show_beside(self._window)
+
+    def close_clean(self) -> None:
+        """Close the result on another screen, if it is there."""
+        if self.clean is not None:
+            self.clean.close()
+
+    def _forget_clean(self) -> None:
+        self.clean = None
 
     def ask_veil_colour(self) -> None:
         colour = ask_colour(self._window, "Veil colour")

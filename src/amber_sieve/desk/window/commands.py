@@ -182,6 +182,11 @@ def _view() -> Iterator[Row]:
         "why", "view", "Wh&y is this pixel in or out?", lambda w: w.workspace.readout.explain(), "Y",
         "What decided about the pixel under the pointer, and which control would change it",
     )  # fmt: skip
+    yield Command(
+        "clean screen", "view", "Result on another &screen", lambda w: w.colours.toggle_clean(), "F11",
+        "The result alone, full-screen on another screen; it shows the part that the window shows",
+        ticked=lambda w: w.colours.clean is not None,
+    )  # fmt: skip
     yield Command("large field", "view", "&Large colour field", lambda w: w.toggle_large_field())
     yield Menu("proof", "Soft &proof", "view")
     yield Command("proof off", "proof", "Off", lambda w: w.workspace.viewing.proof(None))

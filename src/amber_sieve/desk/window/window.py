@@ -121,7 +121,11 @@ class Window(QMainWindow):
         self.panels.size({"stack": RAIL, "page": PAGE}, {"page": 560, "field": 150})
         self._build_status()
         self.canvas.gestures.outlined = self.pick.plain_place
-        self.files, self.exports, self.colours = Files(self, workspace), Exports(self, workspace), Colours(self, workspace)
+        self.files, self.exports, self.colours = (
+            Files(self, workspace),
+            Exports(self, workspace),
+            Colours(self, workspace, self.canvas.viewport),
+        )
         workspace.speech.trouble.connect(self.tell_trouble)
         workspace.speech.mishap.connect(self.tell_trouble)
         workspace.speech.said.connect(self.say)
@@ -247,8 +251,6 @@ class Window(QMainWindow):
         """The settings of the window."""
         PreferencesDialog(self, self.workspace).show()
 
-    # Arrangement
-
     def toggle_large_field(self) -> None:
         """Show the colour field large in the second pane, or bring the pane back."""
         if self.canvas.field is not None:
@@ -324,6 +326,7 @@ class Window(QMainWindow):
             self._quiet.stop()
             self.panels.keep()
             keep_place(self, self.workspace.preferences)
+            self.colours.close_clean()
             self.leaving.emit()
             self.workspace.close()
             event.accept()
