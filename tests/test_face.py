@@ -153,6 +153,35 @@ class FaceTest(WindowCase):
         self.window.menus.actions["clean screen"].trigger()
         self.assertIsNotNone(self.window.colours.clean)  # it closes with the window
 
+    def test_everything_on_the_picture_goes_by_keys(self):
+        self.open(DEMO / "yard.png")
+        pane, key = self.window.canvas.panes[0], Qt.Key
+        pane.setFocus()
+
+        def press(*keys):
+            for one in keys:
+                QTest.keyClick(pane, one)
+
+        press(key.Key_X)
+        cursor = self.window.canvas.key_cursor
+        start = cursor.at.x(), cursor.at.y()
+        press(*[key.Key_Left] * 4, *[key.Key_Down] * 5)
+        self.assertLess(cursor.at.x(), start[0])
+        press(key.Key_Return)
+        self.settle()
+        sample = self.work.sieve.pick.samples[0]
+        self.assertLess(abs(sample.x - cursor.at.x()) + abs(sample.y - cursor.at.y()), 3)
+        self.window.pages.setCurrentWidget(self.window.areas)
+        for tool, kind in (("rect", "rect"), ("brush", "brush")):
+            self.window.canvas.areas.take(tool)
+            press(key.Key_Space, *[key.Key_Right] * 6, *[key.Key_Down] * 6, key.Key_Space)
+            self.settle()
+            self.assertEqual(self.work.sieve.areas[-1].kind, kind)
+        self.window.canvas.areas.take("")
+        press(key.Key_Escape)
+        self.assertIsNone(cursor.at)
+        self.assertTrue(pane.grab().toImage().width())
+
     def test_themes_can_be_read(self):
         for theme, least in (("dark", 4.5), ("light", 4.5), ("contrast", 7.0)):
             for ground in ("#2e2e2e", "#222222", "#262626", "#3c3c3c"):

@@ -26,6 +26,7 @@ from .answer import Answer
 from .area_tools import ICONS, AreaTools
 from .gestures import Gestures
 from .inset import Inset
+from .key_cursor import KeyCursor
 from .pane import Pane
 from .readout_line import ReadoutLine
 from .viewport import Viewport
@@ -74,6 +75,7 @@ class Canvas(QWidget):
         self.gestures = Gestures(workspace, self.viewport, self.panes, self.areas)
         self.answer = Answer(workspace, self.viewport, self.panes[0])
         self.gestures.presses = self.answer.stand_in
+        self.key_cursor = KeyCursor(self.viewport, self.panes, self.gestures, self._hover)
         column.addLayout(self.pair, 1)
         self.inset = Inset(workspace, self.viewport, self.panes[0])
         self.field: QWidget | None = None
@@ -345,8 +347,6 @@ class Canvas(QWidget):
         for pane in self.panes:
             pane.update()
 
-    # What a click has changed
-
     def _flash(self, difference: Difference | None) -> None:
         """Show for a moment what was added and what was removed."""
         for pane in self.panes:
@@ -376,8 +376,6 @@ class Canvas(QWidget):
         for pane in self.panes:
             pane.loupe = on
             pane.update()
-
-    # Under the pointer
 
     def _hover(self, at: QPointF | None) -> None:
         self.areas.hover(at)

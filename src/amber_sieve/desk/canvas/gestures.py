@@ -44,9 +44,9 @@ class Gestures:
         #: Told which pane is pressed.
         self.presses: Callable[[Pane], object] = lambda pane: None
         for number, pane in enumerate(panes):
-            pane.pressed.connect(lambda at, held, number=number: self._press(number, at, held))
-            pane.dragged.connect(lambda at, held, number=number: self._drag(number, at, held))
-            pane.released.connect(lambda at, held, number=number: self._release(number, at, held))
+            pane.pressed.connect(lambda at, held, number=number: self.press(number, at, held))
+            pane.dragged.connect(lambda at, held, number=number: self.drag(number, at, held))
+            pane.released.connect(lambda at, held, number=number: self.release(number, at, held))
             pane.doubled.connect(area_tools.close_outline)
             pane.tablet.connect(self._tablet)
             pane.sized.connect(lambda by: area_tools.resize_brush(area_tools.brush.size + by / viewport.zoom))
@@ -69,7 +69,8 @@ class Gestures:
         elif self._gesture is None:
             self._ahead.rest(Place(at.x(), at.y(), *self._role(held)))
 
-    def _press(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+    def press(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+        """The button goes down at a place of the picture, in a pane."""
         pane = self._panes[number]
         self.presses(pane)
         if pane.wipe is not None and abs(self._viewport.to_pane(at).x() - pane.wipe_x()) < 6:
@@ -92,7 +93,8 @@ class Gestures:
             self._gesture = _Gesture("place", at, role, fresh)
             pane.drawn = [at]
 
-    def _drag(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+    def drag(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+        """It moves with the button down."""
         gesture, pane = self._gesture, self._panes[number]
         if gesture is None:
             if self._area_tools.tool:
@@ -114,7 +116,8 @@ class Gestures:
                     {"tolerance": float(min(distance * PER_PIXEL, 255.0))}, "Tolerance", "Drag tolerance", ids=(gesture.sample,)
                 )
 
-    def _release(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+    def release(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:
+        """The button comes up."""
         gesture, pane = self._gesture, self._panes[number]
         self._gesture = None
         if gesture is None:

@@ -27,12 +27,12 @@ from ...core.colour.transfer import one_encoded
 from ...live.difference import Difference
 from ...live.preview import Rendered
 from ...names import BANDS
-from ...project.model import Sample
 from ...render.views import VIEWS
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, SURROUNDS
 from ..widgets.drawing import Scaled, draw_edged, image_of
 from ..widgets.swatch import screen_colour
+from .marks import draw_key_cursor, draw_offer, draw_sample
 from .viewport import GRID_FROM, Viewport
 
 INVITATION = "Open a picture or a clip (Ctrl+O), or drop one here"
@@ -78,6 +78,8 @@ class Pane(QWidget):
         #: A pixel, and the colour that a click there would take.
         self._promised: tuple[int, int, tuple[float, float, float]] = (-1, -1, (0.0, 0.0, 0.0))
         workspace.readout.promised.connect(self._take_promise)
+        #: Where the cursor of the keyboard is, None while it is off.
+        self.key_cursor: QPointF | None = None
         #: A place that is offered for the next click.
         self._offered: QPointF | None = None
         workspace.offers.offered.connect(self._take_offer)
@@ -178,9 +180,9 @@ class Pane(QWidget):
             if self._work.sieve.pick.outline and self._tools.place == "outline":
                 self._draw_outline(painter, self._work.sieve.pick.outline)
             for sample in self._work.sieve.pick.samples:
-                self._draw_sample(painter, sample)
+                draw_sample(painter, self.viewport, sample)
             if self._offered is not None:
-                self._draw_offer(painter, self._offered)
+                draw_offer(painter, self.viewport.to_pane(self._offered))
         if self.has_tool() or not bare:
             self.overlay(painter)
         if VIEWS[self.showing].of == "mask" and self._unpicked():
@@ -188,6 +190,8 @@ class Pane(QWidget):
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, UNPICKED)
         if self._areas.outlined is not None:
             self._draw_island(painter)
+        if self.key_cursor is not None:
+            draw_key_cursor(painter, self.viewport.to_pane(self.key_cursor))
         if self.drawn:
             self._draw_gesture(painter)
         if self.loupe and self._inside and self._at is not None:
@@ -297,33 +301,6 @@ class Pane(QWidget):
     def _take_offer(self, place: tuple[float, float] | None) -> None:
         self._offered = QPointF(*place) if place is not None else None
         self.update()
-
-    def _draw_offer(self, painter: QPainter, place: QPointF) -> None:
-        """A small dotted ring, quieter than a sample."""
-        at = self.viewport.to_pane(place)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        draw_edged(painter, lambda: painter.drawEllipse(at, 6, 6), QColor(235, 235, 235), width=1.1, style=Qt.PenStyle.DotLine)
-
-    def _draw_sample(self, painter: QPainter, sample: Sample) -> None:
-        """A keep sample is a ring round a dot, a drop sample a crossed-out lozenge; one that reaches only here stands on a point."""
-        at = self.viewport.to_pane(QPointF(sample.x + 0.5, sample.y + 0.5))
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        middle = at + QPointF(0, -17) if sample.reach == "here" else at
-
-        def draw() -> None:
-            if sample.role == "keep":
-                painter.drawEllipse(middle, 7, 7)
-                painter.drawPoint(middle)
-            else:
-                painter.drawPolygon(middle + QPointF(0, -8), middle + QPointF(8, 0), middle + QPointF(0, 8), middle + QPointF(-8, 0))
-                painter.drawLine(middle + QPointF(-5, 5), middle + QPointF(5, -5))
-            if sample.reach == "here":
-                painter.drawLine(middle + QPointF(0, 8), at)
-                painter.drawPoint(at)
-
-        draw_edged(painter, draw, AMBER if sample.role == "keep" else QColor(245, 245, 245))
 
     def enterEvent(self, event: QEnterEvent | None) -> None:
         self._inside = True

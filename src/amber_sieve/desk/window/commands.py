@@ -187,6 +187,11 @@ def _view() -> Iterator[Row]:
         "The result alone, full-screen on another screen; it shows the part that the window shows",
         ticked=lambda w: w.colours.clean is not None,
     )  # fmt: skip
+    yield Command(
+        "key cursor", "view", "Keyboard &cursor on the picture", lambda w: w.canvas.key_cursor.toggle(), "X",
+        "Arrow keys move it, Enter clicks, Space presses and lets go, Escape ends it",
+        ticked=lambda w: w.canvas.key_cursor.at is not None,
+    )  # fmt: skip
     yield Command("large field", "view", "&Large colour field", lambda w: w.toggle_large_field())
     yield Menu("proof", "Soft &proof", "view")
     yield Command("proof off", "proof", "Off", lambda w: w.workspace.viewing.proof(None))

@@ -13,6 +13,7 @@ GESTURES = (
     ("Picture", "Arrow keys", "Pan"),
     ("Picture", "+ and -", "Zoom"),
     ("Picture", "Enter", "Click in the middle of the view"),
+    ("Picture", "X, then arrow keys", "A cursor on the picture: Enter clicks, Space presses and lets go, Escape ends it"),
     (
         "Picture",
         "1 to 9, 0",

@@ -370,7 +370,7 @@ class Window(QMainWindow):
         if key == Qt.Key.Key_Escape and pressed and self.workspace.tools.picker is not None:
             self.workspace.adjust.pick_colour(None)
             return True
-        if on_picture and pressed and self.canvas.areas.tool and self.canvas.areas.key(key):
+        if on_picture and pressed and (self.canvas.key_cursor.key(key) or (self.canvas.areas.tool and self.canvas.areas.key(key))):
             return True
         if Qt.Key.Key_0 <= key <= Qt.Key.Key_9 and on_picture:
             if pressed:

@@ -1,0 +1,49 @@
+"""What is drawn over the picture: samples, the next click that is offered, the cursor of the keyboard."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtGui import QColor, QPainter
+
+from ...project.model import Sample
+from ..style import AMBER
+from ..widgets.drawing import draw_edged
+from .viewport import Viewport
+
+
+def draw_sample(painter: QPainter, viewport: Viewport, sample: Sample) -> None:
+    """A keep sample is a ring round a dot, a drop sample a crossed-out lozenge; one that reaches only here stands on a point."""
+    at = viewport.to_pane(QPointF(sample.x + 0.5, sample.y + 0.5))
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    middle = at + QPointF(0, -17) if sample.reach == "here" else at
+
+    def draw() -> None:
+        if sample.role == "keep":
+            painter.drawEllipse(middle, 7, 7)
+            painter.drawPoint(middle)
+        else:
+            painter.drawPolygon(middle + QPointF(0, -8), middle + QPointF(8, 0), middle + QPointF(0, 8), middle + QPointF(-8, 0))
+            painter.drawLine(middle + QPointF(-5, 5), middle + QPointF(5, -5))
+        if sample.reach == "here":
+            painter.drawLine(middle + QPointF(0, 8), at)
+            painter.drawPoint(at)
+
+    draw_edged(painter, draw, AMBER if sample.role == "keep" else QColor(245, 245, 245))
+
+
+def draw_offer(painter: QPainter, at: QPointF) -> None:
+    """A small dotted ring, quieter than a sample."""
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    draw_edged(painter, lambda: painter.drawEllipse(at, 6, 6), QColor(235, 235, 235), width=1.1, style=Qt.PenStyle.DotLine)
+
+
+def draw_key_cursor(painter: QPainter, at: QPointF) -> None:
+    """A cross with a gap, so that what lies under it is seen."""
+
+    def draw() -> None:
+        for x, y in ((1, 0), (-1, 0), (0, 1), (0, -1)):
+            painter.drawLine(at + QPointF(4 * x, 4 * y), at + QPointF(14 * x, 14 * y))
+
+    draw_edged(painter, draw, QColor(245, 245, 245))
