@@ -7,7 +7,6 @@ import pathlib
 import numpy as np
 from PyQt6 import sip
 from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QPixmap
 from PyQt6.QtWidgets import (
     QComboBox,
     QDialog,
@@ -26,7 +25,7 @@ from ...export.batch import pictures_in
 from ...media import formats
 from ...media.formats import is_clip
 from ...workspace.workspace import Workspace
-from ..widgets.drawing import image_of
+from ..widgets.drawing import pixmap_of
 
 READABLE = formats.filter_words("Pictures", formats.endings("still"))
 #: Which pictures, and by which stack.
@@ -129,7 +128,7 @@ class BatchDialog(QDialog):
 
     def _paint(self, pixels: np.ndarray | None) -> None:
         if pixels is not None and not sip.isdeleted(self.picture):  # the dialog may have been closed meanwhile
-            whole = QPixmap.fromImage(image_of(pixels).copy())
+            whole = pixmap_of(pixels)
             self.picture.setPixmap(whole.scaled(self.picture.size(), Qt.AspectRatioMode.KeepAspectRatio))
 
     def _begin(self) -> None:

@@ -7,7 +7,7 @@ import pathlib
 import numpy as np
 from PyQt6 import sip
 from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QKeySequence, QPixmap, QShortcut
+from PyQt6.QtGui import QKeySequence, QShortcut
 from PyQt6.QtWidgets import (
     QCheckBox,
     QDialog,
@@ -35,7 +35,7 @@ from ...media.codecs import CODECS
 from ...media.colour import lookup_files, profiles
 from ...workspace.workspace import Workspace
 from ..pages.page import row_of
-from ..widgets.drawing import image_of
+from ..widgets.drawing import pixmap_of
 from .fields import combo_of, number_of, refill
 from .format_finder import DEPTHS, FormatFinder, called
 
@@ -103,6 +103,20 @@ class ExportDialog(QDialog):
             ("Name", self.pattern), ("", row_of(*self.tokens)), ("", self.example),
         ):  # fmt: skip
             form.addRow(words, widget)
+        self.clip = about.frames > 1
+        self._lay_out()
+        if self.clip:
+            self.quality.set(formats.QUALITY)
+        form.setRowVisible(self.frames, self.clip)
+        self.frames.setCurrentIndex(2 if self.clip and workspace.work.between else 1 if self.clip else 0)
+        self._fill_presets()
+        self._listen()
+        workspace.work.changed.connect(self._ask_picture)
+        self._whats(about.path.suffix.lower())
+        self._choose_as_last(what)
+
+    def _lay_out(self) -> None:
+        """Pictures on the left, the choices on the right, the buttons below."""
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Cancel)
         self.export = QPushButton("Export")
         buttons.addButton(self.export, QDialogButtonBox.ButtonRole.AcceptRole)
@@ -119,16 +133,16 @@ class ExportDialog(QDialog):
             pictures.addWidget(label)
         pictures.addStretch(1)
         row.addLayout(pictures)
-        row.addLayout(form, 1)
+        row.addLayout(self.form, 1)
         column.addLayout(row)
         column.addWidget(buttons)
         self.resize(920, 620)
-        self.clip = about.frames > 1
-        if self.clip:
-            self.quality.set(formats.QUALITY)
-        form.setRowVisible(self.frames, self.clip)
-        self.frames.setCurrentIndex(2 if self.clip and workspace.work.between else 1 if self.clip else 0)
-        self._fill_presets()
+        # Return ends typing; only the button, or Ctrl+E, exports.
+        for button in self.findChildren(QPushButton):
+            button.setAutoDefault(False)
+
+    def _listen(self) -> None:
+        """Each choice decides what can be chosen after it."""
         self.presets.activated.connect(lambda _: self._use_preset())
         self.frames.currentIndexChanged.connect(lambda _: self._whats())
         self.what.currentIndexChanged.connect(lambda _: self._formats())
@@ -139,18 +153,16 @@ class ExportDialog(QDialog):
         self.pattern.textChanged.connect(lambda _: self._follow())
         self.size_number.moved.connect(lambda _: self._follow())
         self.quality.moved.connect(lambda _: self._follow())
-        workspace.work.changed.connect(self._ask_picture)
-        self._whats(about.path.suffix.lower())
+
+    def _choose_as_last(self, what: str) -> None:
+        """As it was chosen last for such a source; ``what`` leaves, where that is given."""
         last = export_presets.parsed(self._preferences.values.last_export.get(self._last, ""))
         if last is not None:
             self.use(last)
-            if self.clip and workspace.work.between:
+            if self.clip and self._work.between:
                 self.frames.setCurrentIndex(list(FRAMES).index("between"))
         if what:
             self.what.setCurrentIndex(max(0, self.what.findData(what)))
-        # Return ends typing; only the button, or Ctrl+E, exports.
-        for button in self.findChildren(QPushButton):
-            button.setAutoDefault(False)
 
     # What is chosen
 
@@ -355,13 +367,13 @@ class ExportDialog(QDialog):
 
     def _paint(self, pixels: np.ndarray) -> None:
         if not sip.isdeleted(self.picture):  # the dialog may have been closed meanwhile
-            self.picture.setPixmap(_pixmap(pixels))
+            self.picture.setPixmap(pixmap_of(pixels))
 
     def _paint_compared(self, found: Compared, through: np.ndarray, real: np.ndarray) -> None:
         if sip.isdeleted(self.picture) or self.kind != LOOKUP:
             return
-        self.picture.setPixmap(_pixmap(through).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation))
-        self.beside.setPixmap(_pixmap(real).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation))
+        self.picture.setPixmap(pixmap_of(through).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation))
+        self.beside.setPixmap(pixmap_of(real).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation))
         left = "".join(f"<br>Left out: {line}" for line in found.left_out)
         self.said.setText(
             f"Above through the table, below the real result: largest ΔE2000 {found.whole_largest:.1f}. Of what depends on colour alone: mean "
@@ -385,8 +397,3 @@ class ExportDialog(QDialog):
             self._exports.write_as(path, self.how)
         self._preferences.change(last_export={**self._preferences.values.last_export, self._last: self.choice.model_dump_json()})
         self.accept()
-
-
-def _pixmap(pixels: np.ndarray) -> QPixmap:
-    image = image_of(pixels)
-    return QPixmap.fromImage(image.copy())  # the pixels go, the picture stays

@@ -146,3 +146,15 @@ def row_of(*widgets: QWidget) -> QWidget:
     for widget in widgets:
         row.addWidget(widget)
     return box
+
+
+def column_of(*widgets: QWidget, grows: QWidget) -> QWidget:
+    """Widgets below each other without room between them; one of them takes what room there is."""
+    box = QWidget()
+    box.setObjectName("panel")
+    column = QVBoxLayout(box)
+    column.setContentsMargins(0, 0, 0, 0)
+    column.setSpacing(0)
+    for widget in widgets:
+        column.addWidget(widget, 1 if widget is grows else 0)
+    return box

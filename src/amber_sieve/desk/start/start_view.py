@@ -16,7 +16,7 @@ from ...media.formats import PROJECT
 from ...media.stills.thumbnails import SIDE, thumbnail
 from ...project import storage
 from ...workspace.workspace import Workspace
-from ..widgets.drawing import image_of
+from ..widgets.drawing import pixmap_of
 from ..widgets.icon import with_icon
 from .places import demo_project, guide
 
@@ -109,7 +109,7 @@ class StartView(QWidget):
         for row, pixels in enumerate(pictures):
             item = self.recent.item(row)
             if item is not None and pixels is not None:
-                item.setIcon(QIcon(QPixmap.fromImage(image_of(pixels).copy())))
+                item.setIcon(QIcon(pixmap_of(pixels)))
 
     def _open_item(self, item: QListWidgetItem) -> None:
         self._pictures.open_many([pathlib.Path(item.data(_PATH))])

@@ -8,7 +8,7 @@ from collections.abc import Callable
 import cv2
 import numpy as np
 from PyQt6.QtCore import QPointF, QSize, Qt
-from PyQt6.QtGui import QColor, QImage, QPainter, QPen
+from PyQt6.QtGui import QColor, QImage, QPainter, QPen, QPixmap
 
 from ..style import AMBER
 
@@ -22,6 +22,11 @@ def image_of(pixels: np.ndarray, see_through: bool = False) -> QImage:
     """Screen pixels (H, W) uint32, 0xAARRGGBB, as an image that shares their memory; what is at A counts when it is ``see_through``."""
     kind = QImage.Format.Format_ARGB32 if see_through else QImage.Format.Format_RGB32
     return QImage(pixels.data, pixels.shape[1], pixels.shape[0], pixels.strides[0], kind)  # type: ignore[call-overload]
+
+
+def pixmap_of(pixels: np.ndarray) -> QPixmap:
+    """Screen pixels (H, W) uint32 as a picture that keeps nothing of their memory."""
+    return QPixmap.fromImage(image_of(pixels).copy())
 
 
 class Scaled:

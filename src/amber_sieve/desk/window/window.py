@@ -17,7 +17,6 @@ from PyQt6.QtWidgets import (
     QProgressBar,
     QPushButton,
     QStackedWidget,
-    QVBoxLayout,
     QWidget,
 )
 
@@ -32,6 +31,7 @@ from ..pages.adjust import AdjustPage
 from ..pages.areas import AreasPage
 from ..pages.bands import BandsPage
 from ..pages.edge import EdgePage
+from ..pages.page import column_of
 from ..pages.pick import PickPage
 from ..panels.colour_field import ColourField
 from ..panels.scopes_panel import ScopesPanel
@@ -84,33 +84,18 @@ class Window(QMainWindow):
         for name in STEPS:
             self.pages.addWidget(getattr(self, name))
         self.pages.currentChanged.connect(self._page_changed)
-        middle = QWidget()
-        column = QVBoxLayout(middle)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
         self.notices = Notices(workspace, lambda: self.files.close_everything())
         self.help = Helping(self, workspace, self.turn_to, self.tell_trouble)
         self.front = QStackedWidget()
         self.front.addWidget(self.canvas)
         self.front.addWidget(StartView(workspace, lambda: self.files.ask_open(), self.help.show_guide, self.help.tour.start))
-        column.addWidget(self.notices.opened)
-        column.addWidget(self.help.tour.notice)
-        column.addWidget(self.front, 1)
-        column.addWidget(self.timeline)
-        column.addWidget(self.tray)
         self.field = ColourField(workspace)
         self.scopes = ScopesPanel(workspace)
         self.field.enlarged.connect(self.toggle_large_field)
-        self.setCentralWidget(middle)
+        self.setCentralWidget(column_of(self.notices.opened, self.help.tour.notice, self.front, self.timeline, self.tray, grows=self.front))
         self.top = TopRow(self.canvas.bar, self.canvas.spare, self.pages)
         self.setMenuWidget(self.top)
-        steps = QWidget()
-        steps.setObjectName("panel")
-        column = QVBoxLayout(steps)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
-        column.addWidget(self.notices.inverted)
-        column.addWidget(self.pages, 1)
+        steps = column_of(self.notices.inverted, self.pages, grows=self.pages)
         self.panels = Panels(self, workspace.preferences)
         left, right = Qt.DockWidgetArea.LeftDockWidgetArea, Qt.DockWidgetArea.RightDockWidgetArea
         for name, title, widget, area in (
