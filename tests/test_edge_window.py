@@ -155,6 +155,18 @@ class AreasPageTest(WindowCase):
         QTest.mouseDClick(self.pane, LEFT, NONE, self.at(740, 950))
         self.settle()
         self.assertEqual(self.work.sieve.areas[1].kind, "polygon")
+        self.assertEqual(self.work.sieve.areas[1].name, "Edge outline")
+        # It answers a drag too: a corner each time it has gone a while.
+        self.use("cling")
+        self.draw((640, 820), (660, 740), (740, 660), (830, 740), (850, 900), (740, 960))
+        self.assertGreater(len(self.tools.outline), 20)
+        QTest.keyClick(self.pane, Qt.Key.Key_Return)
+        self.settle()
+        self.assertEqual(len(self.work.sieve.areas), 3)
+        width = numbers_of(self.work.sieve.areas[2])["Width"]
+        self.page.areas.setCurrentRow(2)
+        self.page.numbers["Width"].set(width / 2)  # an outline has its numbers
+        self.assertAlmostEqual(numbers_of(self.work.sieve.areas[2])["Width"], width / 2, delta=0.5)
         self.use("polygon")
         QTest.mouseClick(self.pane, LEFT, NONE, self.at(600, 600))
         QTest.keyClick(self.pane, Qt.Key.Key_Escape)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
@@ -26,6 +27,8 @@ ICONS = {
 }  # fmt: skip
 #: Screen pixels within which a handle is grabbed, and within which a point snaps.
 GRAB, SNAP = 9.0, 8.0
+#: Dragged with the button down, the edge outline gets a corner each time it has gone so many screen pixels.
+LEG = 50.0
 #: Points are kept within so many pixels of the picture's corner.
 FARTHEST = 1e6
 
@@ -74,6 +77,8 @@ class AreaTools(QObject):
         self.snap = False
         self.selected = ""
         self.outline: list[Point] = []
+        #: Where its last corner was set.
+        self._corner: Point = (0.0, 0.0)
         self._clicks: list[int] = []
         self._drawing: Drawing | None = None
         self._last_dab: Point | None = None
@@ -141,6 +146,9 @@ class AreaTools(QObject):
         point = (at.x(), at.y())
         self._pointer = point
         if drawing is None:
+            if self.tool == "cling" and self.outline and math.dist(point, self._corner) * self.viewport.zoom >= LEG:
+                self._add_corner(self._snapped(point))
+                self.changed.emit()
             return
         if self.tool in ("brush", "freehand"):
             drawing.points.append((*point, pressure))
@@ -201,7 +209,9 @@ class AreaTools(QObject):
     # Outlines by clicks
 
     def _add_corner(self, point: Point) -> None:
-        """One more corner; the clinging outline runs along the picture's edges to it."""
+        """One more corner; the edge outline runs along the picture's edges to it."""
+        # From the corner before, not from where the line has come to: a path may still be looked for.
+        before, self._corner = self._corner, point
         if self.tool == "cling" and self.outline:
             outline = self.outline
 
@@ -211,7 +221,7 @@ class AreaTools(QObject):
                     outline.extend(path[1:])
                     self.changed.emit()
 
-            self._areas.clinging(outline[-1], point, self.sensitivity / 100, then)
+            self._areas.clinging(before, point, self.sensitivity / 100, then)
         else:
             self._clicks.append(len(self.outline))
             self.outline.append(point)
@@ -220,6 +230,7 @@ class AreaTools(QObject):
         """Take back the last corner."""
         if self._clicks:
             del self.outline[self._clicks.pop() :]
+            self._corner = self.outline[-1] if self.outline else self._corner
             self.changed.emit()
 
     def close_outline(self) -> None:
