@@ -40,13 +40,13 @@ def opened_source(path: pathlib.Path, project: Project | None) -> tuple[Source, 
     return source, project
 
 
-def work_beside(picture: pathlib.Path) -> pathlib.Path | None:
-    """The project that lies beside a picture under its name and is of that picture, None where there is none."""
+def work_beside(picture: pathlib.Path) -> tuple[pathlib.Path, Project] | None:
+    """The project that lies beside a picture under its name and is of that picture, and where; None where there is none."""
     project = picture.with_suffix(PROJECT)
     if picture == project or not project.is_file():
         return None
     try:
-        source = pathlib.Path(storage.load(project).source)
+        held = storage.load(project)
     except Trouble:
         return None
-    return project if source.absolute() == picture.absolute() else None
+    return (project, held) if pathlib.Path(held.source).absolute() == picture.absolute() else None

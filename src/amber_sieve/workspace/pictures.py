@@ -66,15 +66,7 @@ class Pictures(QObject):
         viewing.rendered.connect(self._renew_thumbnail)
         workers.failed.connect(lambda *_: self.opening.emit(""))  # whatever it was, nothing is being opened by it any more
 
-    def open_with_work(self, picture: pathlib.Path) -> None:
-        """Open a picture, with the project that lies beside it where there is one."""
-        project = work_beside(picture)
-        if project is None or self._entry_of(str(picture.absolute())) is not None:
-            self.open(picture)
-        else:
-            self.open(project, then=lambda: self.brought.emit(project.name))
-
-    def open(self, path: pathlib.Path, copy: bool = False, then: Callable[[], object] = lambda: None) -> None:
+    def open(self, path: pathlib.Path, copy: bool = False) -> None:
         """Open a picture, a clip or a project, in the background; it is put on the tray. ``copy``: a project is not saved where it came
         from. What is open already is shown again."""
         path = pathlib.Path(path)
@@ -98,7 +90,6 @@ class Pictures(QObject):
                 self.go_to(meanwhile)
             else:
                 self._show(result[0], result[1], None if copy else path, path.stem if copy else "")
-                then()
 
         self._being_opened.add(str(path))
         self._run_opening(path.name, work, done, str(path))
@@ -112,10 +103,12 @@ class Pictures(QObject):
         first: Entry | None = None
         for path in paths:
             entry = self._tray.find(str(path.absolute()))
-            if path.suffix.lower() == PROJECT:
+            work = work_beside(path) if entry is None else None
+            if work is not None:
+                entry = self._unread(str(path.absolute()), work[1], work[0])
+                entry.came_with = work[0].name
+            elif path.suffix.lower() == PROJECT or (entry is None and len(paths) == 1):
                 self.open(path)
-            elif entry is None and (len(paths) == 1 or work_beside(path) is not None):
-                self.open_with_work(path)
             elif entry is None:
                 entry = self._unread(str(path.absolute()))
             first = first or entry
@@ -249,6 +242,10 @@ class Pictures(QObject):
                 self._picture_changed()
                 for note in source.about.notes:
                     self.speech.said.emit(note)
+                if entry.came_with:
+                    self._preferences.remember(entry.document.path or pathlib.Path(entry.source))
+                    self.brought.emit(entry.came_with)
+                    entry.came_with = ""
 
     def _turn_to(self, entry: Entry) -> None:
         self._playback.stop()

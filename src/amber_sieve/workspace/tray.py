@@ -34,6 +34,7 @@ class Entry:
     size : width and height, (0, 0) while it was never read.
     shared : its stack is the one that all shared entries have.
     glimpse : what was shown of it last, without what takes much memory. thumbnail : pixels (H, W) uint32.
+    came_with : name of the project that lay beside its picture, until that was said.
     """
 
     document: Document
@@ -44,6 +45,7 @@ class Entry:
     shared: bool = False
     glimpse: Rendered | None = None
     thumbnail: np.ndarray | None = None
+    came_with: str = ""
     used: float = field(default_factory=time.monotonic)
 
     @property

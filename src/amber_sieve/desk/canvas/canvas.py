@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import (
     QComboBox,
     QHBoxLayout,
     QLabel,
+    QMainWindow,
     QToolButton,
     QToolTip,
     QVBoxLayout,
@@ -258,7 +259,8 @@ class Canvas(QWidget):
         """Put the panes side by side or one above the other, whichever shows the picture larger."""
         width, height = self._work.size
         # What opens below the picture does not turn the panes round: all the height counts that there is for both.
-        column = self.parentWidget()
+        window = self.window()
+        column = window.centralWidget() if isinstance(window, QMainWindow) else None
         room = (self.width(), column.height() if column is not None else self.height())
         if width and height and min(room) > 0:
             beside = min(room[0] / 2 / width, room[1] / height)

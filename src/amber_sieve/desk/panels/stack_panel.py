@@ -39,6 +39,8 @@ from .stack_menu import fill_mask_menu
 CHIP, LISTED, RAILED, ROOM = 6, QSize(42, 30), QSize(52, 38), 4
 #: Between the name of a sieve and what is noted of it.
 GAP = "\n"
+#: Between its notes, of which the rail shows the first.
+BETWEEN = " · "
 #: Up to this width it is a rail, one chip a sieve; from there on a list, pixels.
 RAIL_TO = 130
 #: Milliseconds after which the small pictures follow.
@@ -88,7 +90,7 @@ class SieveDelegate(QStyledItemDelegate):
         style.drawPrimitive(QStyle.PrimitiveElement.PE_IndicatorItemViewItemCheck, box, painter, self._rows)
         name, _, notes = str(index.data()).partition(GAP)
         line = option.fontMetrics.height()
-        for number, (words, colour) in enumerate(((name, INK), (notes, DIM))):
+        for number, (words, colour) in enumerate(((name, INK), (notes.partition(BETWEEN)[0], DIM))):
             room = QRect(rect.left() + 2, place.bottom() + ROOM + number * line, rect.width() - 4, line)
             painter.setPen(colour)
             painter.drawText(
@@ -316,7 +318,7 @@ class StackPanel(QWidget):
                 group = groups.get(sieve.group, "")
                 more = (mask_words(self._work.project, sieve), group, "solo" if sieve.id == solo else "")
                 notes += [words for words in more if words]
-                item.setText(GAP.join([sieve.name, " · ".join(notes)]) if notes else sieve.name)
+                item.setText(GAP.join([sieve.name, BETWEEN.join(notes)]) if notes else sieve.name)
                 item.setToolTip("\n".join([sieve.name, *notes, "The box switches it, F2 renames it, drag to reorder"]))
                 item.setIcon(self._picture(sieve, mask))
                 self.list.addItem(item)

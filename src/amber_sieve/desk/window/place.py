@@ -27,12 +27,13 @@ def kept_bytes(text: str) -> bytes:
 
 def keep_place(window: QMainWindow, preferences: PreferenceStore) -> None:
     """Remember size and place of a window for the next start."""
-    preferences.change(place=base64.b64encode(window.saveGeometry().data()).decode("ascii"))
+    if _has_screen():
+        preferences.change(place=base64.b64encode(window.saveGeometry().data()).decode("ascii"))
 
 
 def size_to_screen(window: QMainWindow, preferences: PreferenceStore) -> None:
     """As it was left, or as large as is usual, and never larger than the screen has room for with the window's own frame."""
-    if preferences.values.place and window.restoreGeometry(kept_bytes(preferences.values.place)):
+    if _has_screen() and preferences.values.place and window.restoreGeometry(kept_bytes(preferences.values.place)):
         return
     screen = window.screen()
     room = screen.availableGeometry() if screen is not None and _has_screen() else None
