@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import pathlib
 from collections.abc import Callable
 from dataclasses import replace
@@ -97,10 +98,10 @@ class ExportsController:
 
         def question() -> np.ndarray | None:
             try:
-                source = open_source(picture, project.reading)
-                frame = source.frame(0)
-                small = frame.reduced(max(1.0, max(frame.width, frame.height) / longest))
-                return to_screen(finished(source, project.but(takes=()), 0, frame=small).result.planes)
+                with contextlib.closing(open_source(picture, project.reading)) as source:
+                    frame = source.frame(0)
+                    small = frame.reduced(max(1.0, max(frame.width, frame.height) / longest))
+                    return to_screen(finished(source, project.but(takes=()), 0, frame=small).result.planes)
             except Trouble:  # the batch will say so of each
                 return None
 

@@ -36,7 +36,7 @@ class Saving:
         return True
 
     def start_over(self) -> None:
-        """Put the stack back to one empty sieve; it can be undone. The project's file stays as it is: what is saved next asks for a name."""
+        """Put the stack back to one empty sieve; it can be undone, and the project's file stays as it is until it is saved."""
         source, reading = self._work.project.source, self._work.project.reading
         self._work.edit(lambda _: Project(source=source, reading=reading), "Reset the stack")
 

@@ -138,15 +138,24 @@ class Curve(Adjustment):
 
 
 def _hue_of(name: str) -> Any:
-    return number(0, 0, 360, f"{name} hue", "°", help=f"Hue that {name.lower()} are drawn towards")
+    return number(0, 0, 360, f"{name} hue", "°", help=f"The hue that {name.lower()} are drawn towards, as far as their colour says.")
 
 
 def _colour_of(name: str) -> Any:
-    return number(0, 0, 100, f"{name} colour", "%", step=0.5, decimals=1, help=f"How much of that hue {name.lower()} get")
+    return number(
+        0,
+        0,
+        100,
+        f"{name} colour",
+        "%",
+        step=0.5,
+        decimals=1,
+        help=f"At 0 {name.lower()} keep their colour; at 100 % they are drawn to the hue most.",
+    )
 
 
 def _lightness_of(name: str) -> Any:
-    return number(0, -100, 100, f"{name} lightness", "%", help=f"{name} darker or lighter")
+    return number(0, -100, 100, f"{name} lightness", "%", help=f"Above 0 {name.lower()} become lighter, below 0 darker.")
 
 
 class Balance(Adjustment):
@@ -235,9 +244,17 @@ class Even(Adjustment):
 CDL_RANGES = {"Slope": ((0, 100), (0, 4)), "Offset": ((-10, 10), (-0.5, 0.5)), "Power": ((0.05, 20), (0.1, 4))}
 
 
-def _channels(name: str, label: str, start: float, help: str) -> Any:
+#: What each kind of number of a CDL does to the light of a channel.
+CDL_HELP = {
+    "Slope": "Multiplies {} light: above 1 it gets lighter, below 1 darker.",
+    "Offset": "Is added to {} light after the slope: above 0 it lifts shadows, below 0 it deepens them.",
+    "Power": "The power {} light is raised to after slope and offset: above 1 midtones get darker, below 1 lighter.",
+}
+
+
+def _channels(name: str, label: str, start: float) -> Any:
     (low, high), soft = CDL_RANGES[label]
-    return number(start, low, high, f"{label} {name}", step=0.01, decimals=3, soft=soft, help=f"{help}, {name}")
+    return number(start, low, high, f"{label} {name}", step=0.01, decimals=3, soft=soft, help=CDL_HELP[label].format(name))
 
 
 class Mono(Adjustment):
@@ -262,15 +279,15 @@ class Cdl(Adjustment):
 
     label: ClassVar[str] = "CDL"
 
-    slope_red: float = _channels("red", "Slope", 1, "Light times this")
-    slope_green: float = _channels("green", "Slope", 1, "Light times this")
-    slope_blue: float = _channels("blue", "Slope", 1, "Light times this")
-    offset_red: float = _channels("red", "Offset", 0, "Then this is added")
-    offset_green: float = _channels("green", "Offset", 0, "Then this is added")
-    offset_blue: float = _channels("blue", "Offset", 0, "Then this is added")
-    power_red: float = _channels("red", "Power", 1, "Then to this power")
-    power_green: float = _channels("green", "Power", 1, "Then to this power")
-    power_blue: float = _channels("blue", "Power", 1, "Then to this power")
+    slope_red: float = _channels("red", "Slope", 1)
+    slope_green: float = _channels("green", "Slope", 1)
+    slope_blue: float = _channels("blue", "Slope", 1)
+    offset_red: float = _channels("red", "Offset", 0)
+    offset_green: float = _channels("green", "Offset", 0)
+    offset_blue: float = _channels("blue", "Offset", 0)
+    power_red: float = _channels("red", "Power", 1)
+    power_green: float = _channels("green", "Power", 1)
+    power_blue: float = _channels("blue", "Power", 1)
     cdl_saturation: float = number(
         1, 0, 20, "CDL saturation", soft=(0, 4), step=0.01, decimals=3,
         help="At 0 colours become grey, at 1 they stay, above 1 they get richer.",

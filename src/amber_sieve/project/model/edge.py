@@ -27,11 +27,11 @@ class Edge(Frozen):
     gamma: float = number(1, 0.1, 10, "Gamma", step=0.1, decimals=2, help="Above 1 partial pixels are masked more, below 1 less.")
     specks: Amount = number(
         "auto", 0, 1e6, "Remove specks up to", "px", step=5, soft=(0, 5000),
-        help="Pieces of at most so many pixels go, unless a sample lies in them",
+        help="Pieces of at most so many pixels are removed, unless a sample lies in them; at 0 all stay.",
     )  # fmt: skip
     holes: Amount = number(
         "auto", 0, 1e6, "Fill holes up to", "px", step=5, soft=(0, 5000),
-        help="Holes of at most so many pixels are filled, unless a sample lies in them",
+        help="Holes of at most so many pixels are filled, unless a sample lies in them; at 0 none is.",
     )  # fmt: skip
     all_holes: bool = Field(default=False, title="All holes", description="Fill every hole, whatever its size")
     islands_out: tuple[Place, ...] = Field(default=(), max_length=10_000)
