@@ -13,7 +13,7 @@ HERE = pathlib.Path(__file__).parent
 #: Modules that take longest are begun first, so that none is waited for at the end.
 LONGEST = (
     "test_foundations", "test_adjust_window", "test_clip", "test_window", "test_edge_found", "test_tracks", "test_preview", "test_footage",
-    "test_harm", "test_batch", "test_long_sessions", "test_export", "test_pick_window", "test_footage_colour", "test_tray", "test_clicks",
+    "test_face", "test_harm", "test_batch", "test_long_sessions", "test_export", "test_pick_window", "test_footage_colour", "test_tray", "test_clicks",
 )  # fmt: skip
 AT_A_TIME = 2
 #: Modules run side by side, so each keeps to one core: threads that wait for each other's cores take longer than one alone.
