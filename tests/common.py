@@ -95,12 +95,15 @@ class WindowCase(FolderCase):
         self.addCleanup(self._shut)
 
     def _shut(self) -> None:
+        from PyQt6.QtCore import QEvent
+
         for entry in self.workspace.tray.entries:
             entry.document.history.mark_saved()
         self.workspace.workers.jobs.stop()
         self.application.removeEventFilter(self.window)
         self.window.close()
         self.window.deleteLater()
+        self.application.sendPostedEvents(None, QEvent.Type.DeferredDelete)  # windows that stay take time from those that come
         self.application.processEvents()
 
     def open(self, path: pathlib.Path) -> None:
