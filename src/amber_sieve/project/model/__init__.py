@@ -3,7 +3,6 @@
 from .adjust import (
     CDL_RANGES,
     Adjust,
-    Adjustment,
     Balance,
     Cdl,
     Curve,
@@ -18,6 +17,7 @@ from .adjust import (
     Recolour,
     White,
 )
+from .adjustment import Adjustment
 from .area import Area, Stroke
 from .bands import Band, Bands, Ramp
 from .clip import Key, Track
