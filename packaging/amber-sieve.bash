@@ -2,7 +2,7 @@
 _amber_sieve() {
     local word=${COMP_WORDS[COMP_CWORD]} command=${COMP_WORDS[1]}
     if [ "$COMP_CWORD" = 1 ]; then
-        COMPREPLY=($(compgen -W "mask recolour render track cdl lookup batch info thumbnail explain schema controls open --help --version" -- "$word"))
+        COMPREPLY=($(compgen -W "mask recolour render track cdl lookup batch info thumbnail explain schema controls surface open --help --version" -- "$word"))
     elif [[ $word == -* ]]; then
         COMPREPLY=($(compgen -W "$(amber-sieve "$command" --help 2>/dev/null | grep -o -- '--[a-z-]*' | sort -u)" -- "$word"))
     else

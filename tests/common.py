@@ -95,15 +95,20 @@ class WindowCase(FolderCase):
         self.addCleanup(self._shut)
 
     def _shut(self) -> None:
-        from PyQt6.QtCore import QEvent
-
         for entry in self.workspace.tray.entries:
             entry.document.history.mark_saved()
-        self.workspace.workers.jobs.stop()
-        self.application.removeEventFilter(self.window)
-        self.window.close()
-        self.window.deleteLater()
-        self.application.sendPostedEvents(None, QEvent.Type.DeferredDelete)  # windows that stay take time from those that come
+        self.workspace.workers.jobs.end()
+        self.application.processEvents()  # what ended says so, or the window would ask whether it may be stopped, and nobody answers
+        self.away_with(self.window)
+
+    def away_with(self, window) -> None:
+        """Close a window and free it: windows that stay take time from those that come."""
+        from PyQt6.QtCore import QEvent
+
+        self.application.removeEventFilter(window)
+        window.close()
+        window.deleteLater()
+        self.application.sendPostedEvents(None, QEvent.Type.DeferredDelete)
         self.application.processEvents()
 
     def open(self, path: pathlib.Path) -> None:
@@ -114,7 +119,11 @@ class WindowCase(FolderCase):
     def settle(self) -> None:
         from amber_sieve.desk.start.waiting import settle
 
-        settle(self.workspace)
+        try:
+            settle(self.workspace)
+        except TimeoutError as error:
+            faulthandler.dump_traceback(file=sys.__stderr__)
+            raise TimeoutError(f"{error}; said meanwhile: {self.troubles}") from None
 
     def click(self, x: float, y: float, held=None, pane: int = 0) -> None:
         """Click a picture point in a pane, as a person would."""

@@ -14,7 +14,7 @@ with warnings.catch_warnings():
 from skimage import color as sk_color
 
 from amber_sieve.core.bands.apply import band_curve, bands_mask
-from amber_sieve.core.bands.interval import Interval, luminance_ramp
+from amber_sieve.core.bands.interval import Interval, luminance_ramp, shares_by_corner, with_corner
 from amber_sieve.core.bands.starts import tonal
 from amber_sieve.core.colour.measures import hue_saturation_luminance
 from amber_sieve.core.colour.oklab import to_oklab
@@ -26,6 +26,7 @@ from amber_sieve.core.pick.tones import tones_of
 from amber_sieve.core.statistics import coverage_of, statistics_of
 from amber_sieve.errors import Trouble
 from amber_sieve.live.sampling import bands_from_samples, fitted, sample_along, sample_at
+from amber_sieve.names import MEASURES
 from amber_sieve.project import presets, store
 from amber_sieve.project.model import Bands, Pick, Project, Ramp, Sample, Sieve
 from amber_sieve.render.cache import Cache
@@ -201,6 +202,34 @@ class ColourCheckerTest(unittest.TestCase):
         self.check_preset("Cool", ("blue", "cyan", "blue sky"), ("orange", "red", "yellow"))
 
 
+class ForetellingTest(unittest.TestCase):
+    def test_shares_by_corner_are_those_of_the_mask(self):
+        """Against the mask itself, band by band (a property, checked with plain NumPy on the yard)."""
+        frame = demo_frame("yard")
+        small = np.ascontiguousarray(frame.planes[:, ::7, ::7])
+        planes = hue_saturation_luminance(small, to_oklab(small))
+        for measure, plane, corners in (
+            ("luminance", planes[2], (20, 30, 60, 70)),
+            ("hue", planes[0], (340, 350, 380, 390)),
+            ("saturation", planes[1], (5, 10, 40, 50)),
+        ):
+            known = MEASURES[measure]
+            counts, _ = np.histogram(np.clip(plane, known.low, known.high), 256, (known.low, known.high))
+            for inverted in (False, True):
+                interval = Interval(measure, corners, inverted)
+                for index in range(4):
+                    places = np.linspace(corners[0] - 10, corners[3] + 10, 7)
+                    found = shares_by_corner(counts, interval, index, places)
+                    for place, share in zip(places, found, strict=True):
+                        moved = Interval(measure, with_corner(corners, index, float(place), measure), inverted)
+                        a, b, c, d = moved.corners
+                        turns = (-360, 0, 360) if known.wraps else (0,)
+                        plain = np.max(
+                            [np.interp(plane + turn, (a, b + 1e-6, c + 2e-6, d + 3e-6), (0, 1, 1, 0)) for turn in turns], axis=0
+                        ).mean()
+                        self.assertAlmostEqual(share, 1 - plain if inverted else plain, delta=0.012, msg=(measure, index, place))
+
+
 class LearningTest(unittest.TestCase):
     def test_bands_from_three_clicks_on_the_cloth(self):
         frame, true = demo_frame("yard"), truth("yard", "cloth")
@@ -214,6 +243,17 @@ class LearningTest(unittest.TestCase):
         self.assertGreater(width(bands), width(one))
         with self.assertRaises(Trouble):
             bands_from_samples(Pick(), Bands(), frame)
+
+    def test_bands_are_set_from_what_is_surely_kept(self):
+        """A box over the cloth and the wall behind it, and a drop sample that takes the wall out: the wall is no part of the bands."""
+        frame = demo_frame("yard")
+        cloth, box = sample_at(frame, 1235, 420), sample_along(frame, "box", [(1180, 300), (1480, 420)])
+        wall = sample_at(frame, 1475, 360, role="drop", rule="tolerance", tolerance=12)
+        brightest = [
+            bands_from_samples(Pick(samples=samples), Bands(), frame).luminance.corners[2] for samples in ((cloth,), (box,), (box, wall))
+        ]
+        print(f"\nbrightest that counts fully: cloth {brightest[0]:.1f}, box {brightest[1]:.1f}, box without the wall {brightest[2]:.1f}")
+        self.assertLess(brightest[2], brightest[1] - 5)
 
     def test_fit_parts_the_figure_from_the_terracotta(self):
         frame, figure, terracotta = demo_frame("yard"), truth("yard", "figure"), truth("yard", "terracotta")

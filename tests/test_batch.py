@@ -2,6 +2,7 @@
 
 import csv
 import os
+import pathlib
 import signal
 import subprocess
 import sys
@@ -18,6 +19,7 @@ from amber_sieve.core.colour.transfer import decode, encode
 from amber_sieve.errors import Trouble
 from amber_sieve.export import batch, lookup
 from amber_sieve.files import PART
+from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
 from amber_sieve.project.model import Adjust, Area, Band, Bands, Edge, Hues, Light, Project, Ramp, Recolour, Sieve
 
@@ -95,7 +97,7 @@ class BatchTest(FolderCase):
         paths = self.make(12, 1)
         found = []
         for jobs in (1, 2):
-            batch.run_batch(project(), paths, self.folder / f"out{jobs}", jobs)
+            batch.run_batch(project(), paths, self.folder / f"out{jobs}", batch.BatchHow(jobs=jobs))
             found.append({path.name: np.asarray(Image.open(path)).tobytes() for path in (self.folder / f"out{jobs}").glob("*.png")})
         self.assertEqual(found[0], found[1])
         single = self.folder / "single.png"
@@ -104,27 +106,28 @@ class BatchTest(FolderCase):
         self.assertTrue(np.array_equal(np.asarray(Image.open(single)), np.asarray(Image.open(self.folder / "out1" / "p000.png"))))
 
     def test_two_workers_of_a_cluster_one_killed_half_way_give_the_same_files(self):
-        pictures = self.make(self.PICTURES, self.BROKEN)
+        count = 100
+        pictures = self.make(count, self.BROKEN)
         alone, farm = self.folder / "alone", self.folder / "farm"
         batch.run_batch(project(), pictures, alone)
         killed = []
         with distributed.LocalCluster(n_workers=2, threads_per_worker=1, dashboard_address=None, silence_logs=50) as cluster:
 
             def tell(outcome) -> None:
-                if not killed and len(list(farm.glob("*.png"))) > 100:
+                if not killed and len(list(farm.glob("*.png"))) > count // 3:
                     killed.append(next(iter(cluster.workers.values())).pid)
                     os.kill(killed[0], signal.SIGKILL)
 
-            outcomes = batch.run_batch(project(), pictures, farm, tell=tell, scheduler=cluster.scheduler_address)
+            outcomes = batch.run_batch(project(), pictures, farm, batch.BatchHow(scheduler=cluster.scheduler_address), tell=tell)
         self.assertEqual(len(killed), 1)
         self.assertEqual(sum(bool(outcome.trouble) for outcome in outcomes), self.BROKEN)
         names = sorted(path.name for path in alone.glob("*.png"))
-        self.assertEqual(len(names), self.PICTURES - self.BROKEN)
+        self.assertEqual(len(names), count - self.BROKEN)
         self.assertEqual(sorted(path.name for path in farm.glob("*.png") if not path.name.startswith(PART)), names)
         for name in names:
             self.assertEqual((alone / name).read_bytes(), (farm / name).read_bytes(), name)
         with self.assertRaisesRegex(Trouble, "cannot be reached"):
-            batch.run_batch(project(), pictures[:1], self.folder / "none", scheduler="tcp://127.0.0.1:1")
+            batch.run_batch(project(), pictures[:1], self.folder / "none", batch.BatchHow(scheduler="tcp://127.0.0.1:1"))
 
     def test_each_picture_by_its_own_project(self):
         pictures = self.make(2, 1)[:1] * 1 + [DEMO / "close.png"]
@@ -142,6 +145,15 @@ class BatchTest(FolderCase):
         Image.new("RGB", (8, 8)).save(other / "p000.png")
         outs = batch.outputs_for([paths[0], other / "p000.png", self.folder / "scan.tga"], self.folder / "o")
         self.assertEqual([out.name for out in outs], ["p000.png", "p000-2.png", "scan.png"])
+
+    def test_all_are_written_as_what_is_wanted(self):
+        pictures = [DEMO / "close.png", DEMO / "yard.png"]
+        outcomes = batch.run_batch(project(), pictures, self.folder / "out", batch.BatchHow(".tif", "uint16"))
+        for outcome, picture in zip(outcomes, pictures, strict=True):
+            self.assertEqual((outcome.trouble, pathlib.Path(outcome.out).name), ("", f"{picture.stem}.tif"))
+            self.assertEqual(open_source(pathlib.Path(outcome.out)).about.depth, "uint16")
+        again = batch.run_batch(project(), pictures, self.folder / "out", batch.BatchHow(".tif", "uint8"))
+        self.assertEqual(open_source(pathlib.Path(again[0].out)).about.depth, "uint8")  # another depth is another batch
 
     def test_outliers_are_named(self):
         rows = [batch.Outcome(f"{k}", "", [], coverage={"Jar": 0.2 + 0.01 * (k % 3)}) for k in range(9)]

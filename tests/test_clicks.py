@@ -15,6 +15,7 @@ from amber_sieve.core.pick.propose import propose_drop, propose_here, propose_ke
 from amber_sieve.core.pick.samples import DIVIDING, Probe, distance_to, membership, membership_and_distances
 from amber_sieve.core.pick.surfaces import found_surfaces
 from amber_sieve.core.pick.tones import mean_at
+from amber_sieve.desk.canvas.answer import in_words
 from amber_sieve.live.clicking import clicked, looked_at
 from amber_sieve.live.offering import offered
 from amber_sieve.live.sampling import fitted, sample_along, sample_at
@@ -266,6 +267,16 @@ class ClickTest(unittest.TestCase):
         self.assertIn("held already", again.why)
         _, beside = self.click(sieve, 300, 20, "drop")
         self.assertIn("no sample holds this place", beside.why)
+
+    def test_a_keep_that_adds_less_than_it_would_take_says_so(self):
+        sieve, _ = self.click(Sieve(), 617, 210)
+        sieve, _ = self.click(sieve, 700, 90, "drop", reach="everywhere", tolerance=20)
+        _, less = self.click(sieve, 545, 125, reach="everywhere", tolerance=6)
+        print(f"\na keep beside a wide drop: added {100 * less.added:.2f} %, held back {100 * less.held_back:.2f} %: {in_words(less)}")
+        self.assertTrue(less.adds_less)
+        self.assertIn("Drop samples hold back", in_words(less))
+        _, free = self.click(Sieve(), 617, 210)
+        self.assertEqual((free.held_back, free.adds_less), (0.0, False))
 
     def test_no_click_empties_the_mask(self):
         sieve, _ = self.click(Sieve(), 699, 441)

@@ -12,13 +12,17 @@ from PIL import Image
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QMessageBox
 
+from amber_sieve.core.frame import Frame
 from amber_sieve.desk.dialogs.export_dialog import ExportDialog
 from amber_sieve.errors import Trouble
 from amber_sieve.export import still_options as export
+from amber_sieve.export.frame import finished, leaving, strips_of
+from amber_sieve.live.sampling import sample_at
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
+from amber_sieve.media.source import About
 from amber_sieve.project import storage
-from amber_sieve.project.model import Adjust, Area, Edge, Fill, Joined, Light, Project, Sieve
+from amber_sieve.project.model import Adjust, Area, Detail, Edge, Fill, Joined, Light, Pick, Project, Recolour, Sieve
 from amber_sieve.render.explain import explained
 from amber_sieve.render.stages.every import EDGE
 
@@ -122,6 +126,29 @@ class ExportTest(FolderCase):
         for wrong in ("", "{nothing}", "  . ", "a/b", "a\\b"):
             with self.assertRaises(Trouble):
                 export.name_from(wrong, DEMO / "yard.png", "x")
+
+
+class LeavingTest(unittest.TestCase):
+    def test_a_picture_worked_out_row_by_row_is_the_finished_one(self):
+        """With outlines unmixed, detail, filling, holes, a backdrop, several sieves, and nothing to do."""
+        frame = Frame(np.ascontiguousarray(demo_frame("yard").planes[:, 60:560, 900:1500]))  # cloth with its fringe, wall, post
+        source = stills.Still(About(DEMO / "yard.png", "still", (frame.width, frame.height), "uint8"), frame)
+        pick, edge = Pick(samples=(sample_at(frame, 305, 340, tolerance=12),)), Edge(follow=12)
+        light, detailed = Light(exposure=1), Detail(blur=3, grain=30)
+        gradient, behind = Fill(fill="gradient", fill_blend="screen"), Fill(fill="colour", fill_where="behind")
+        kinds = {
+            "recoloured": [Adjust(recolour=Recolour(hue=60))], "with detail": [Adjust(light=light, detail=detailed)], "filled": [Adjust(fill=gradient)],
+            "filled with detail": [Adjust(fill=gradient, detail=detailed)], "a hole": [Adjust(fill=Fill(fill="nothing"))], "a backdrop": [Adjust(light=light, fill=behind)],
+            "two": [Adjust(light=light), Adjust(recolour=Recolour(hue=90), detail=detailed)], "nothing": [Adjust()],
+        }  # fmt: skip
+        for name, adjusts in kinds.items():
+            with self.subTest(name):
+                project = Project(stack=tuple(Sieve(name=str(n), pick=pick, edge=edge, adjust=adjust) for n, adjust in enumerate(adjusts)))
+                whole, made = finished(source, project).result, leaving(source, project)
+                rows = np.concatenate([planes for _, planes in strips_of(made.result)], axis=1)
+                np.testing.assert_array_equal(rows, whole.planes)
+                np.testing.assert_array_equal(*(np.zeros(1) if alpha is None else alpha for alpha in (made.alpha, whole.alpha)))
+                self.assertEqual((rows != frame.planes).any(), name not in ("nothing", "a hole"))
 
 
 class ExportDialogTest(WindowCase):

@@ -112,7 +112,7 @@ class FaceTest(WindowCase):
         self.assertEqual(other.dockWidgetArea(other.panels.docks["page"]), Qt.DockWidgetArea.LeftDockWidgetArea)
         self.assertTrue(other.panels.docks["field"].isFloating())
         self.assertFalse(other.panels.docks["scopes"].isHidden())
-        other.close()
+        self.away_with(other)
         menu = QMenu()
         panels.fill_menu(menu)
         menu.actions()[-1].trigger()  # as in a new window
@@ -123,7 +123,7 @@ class FaceTest(WindowCase):
             again = open_window(Workspace())
             again.show()
             self.assertTrue(again.panels.docks["page"].isVisible())
-            again.close()
+            self.away_with(again)
         self.assertEqual(self.troubles, [])
 
     def test_the_rail_widens_to_a_list_and_switches(self):

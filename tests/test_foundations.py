@@ -253,23 +253,33 @@ class FullDiskTest(FolderCase):
             self.assertEqual(target.read_bytes(), b"earlier", name)
         self.assertEqual(sorted(p.name for p in self.folder.iterdir()), ["a.exr", "a.jpg", "a.mov", "a.mp4", "a.png", "a.tif"])
 
-    def test_a_kernel_that_cannot_be_kept_works_all_the_same(self):
-        code = """
+    def kernel_in(self, first: str = "", shipped: str = "", **how) -> tuple[str, str]:
+        """What a kernel gives and what is complained of, in a process that has imported nothing yet."""
+        code = f"""
+{first}
 import numpy as np
 from amber_sieve.core.colour.oklab import to_oklab
 print(to_oklab(np.ones((3, 2, 2), np.float32))[0, 0, 0].round(3))
 """
-        # In a process that has imported nothing yet: where kernels are kept is settled when they are imported.
-        environment = os.environ | {"NUMBA_CACHE_DIR": str(self.folder / "kept"), "PYTHONPATH": str(ROOT / "src")}
-        done = subprocess.run(
-            [sys.executable, "-c", code],
-            capture_output=True,
-            text=True,
-            env=environment,
-            preexec_fn=lambda: forked.no_room(100),
-            timeout=120,
-        )
-        self.assertEqual((done.stdout.strip(), done.stderr), ("1.0", ""))
+        own = {"NUMBA_CACHE_DIR": str(self.folder / "kept"), "PYTHONPATH": str(ROOT / "src"), "AMBER_SIEVE_KERNELS": shipped}
+        done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, env=os.environ | own, timeout=120, **how)
+        return done.stdout.strip(), done.stderr
+
+    def test_a_kernel_that_cannot_be_kept_works_all_the_same(self):
+        self.assertEqual(self.kernel_in(preexec_fn=lambda: forked.no_room(100)), ("1.0", ""))
+        nowhere = "from amber_sieve.core import kernel_cache as k; k._KeptCode._locator_classes = (k._ShippedPlace,)"
+        self.assertEqual(self.kernel_in(nowhere, "/nowhere/at/all"), ("1.0", ""))
+
+    def test_kernels_are_taken_from_a_package_and_damaged_ones_compiled_anew(self):
+        self.assertEqual(self.kernel_in(), ("1.0", ""))
+        kept, shipped = self.folder / "kept", self.folder / "shipped"
+        kept.rename(shipped)
+        self.assertEqual(self.kernel_in(shipped=str(shipped)), ("1.0", ""))
+        self.assertEqual(list(kept.rglob("*.nbc")), [])  # nothing was compiled
+        for path in shipped.rglob("*.nbc"):
+            path.write_bytes(path.read_bytes()[:200])
+        self.assertEqual(self.kernel_in(shipped=str(shipped)), ("1.0", ""))
+        self.assertGreater(len(list(kept.rglob("*.nbc"))), 0)
 
     def test_a_project_too(self):
         code = """

@@ -2,10 +2,12 @@
 
 import importlib.util
 import re
+import time
 import unittest
 
 import numpy as np
 from common import DEMO, ROOT, WindowCase, overlap, truth
+from PIL import Image
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QMenu
@@ -14,6 +16,7 @@ from amber_sieve.desk.dialogs.guide import Guide, title_of
 from amber_sieve.desk.panels.stack_menu import fill_mask_menu
 from amber_sieve.project.fields import numbers_of
 from amber_sieve.project.model import Adjust, Area, Edge, Pick, Sample, Sieve
+from amber_sieve.render.stages.every import left_out
 
 GUIDE = ROOT / "docs" / "guide"
 PAGES = sorted(GUIDE.glob("*.md"))
@@ -140,6 +143,119 @@ class GuideTest(WindowCase):
         for box in boxes[:2]:
             box.click()
         self.assertEqual(len(self.work.sieve.of), 2)
+
+    def test_what_a_sieve_is(self):
+        self.open(DEMO / "yard.png")
+        self.click(742, 790)
+        kept = self.viewing.last.coverage.whole
+        self.click(742, 900, SHIFT)
+        self.assertGreaterEqual(self.viewing.last.coverage.whole, kept)
+        self.click(300, 450, Qt.KeyboardModifier.ControlModifier)
+        self.assertEqual([sample.role for sample in self.work.sieve.pick.samples], ["keep", "keep", "drop"])
+        before = self.viewing.last.pictures["result"].copy()
+        self.window.menus.actions["add sieve"].trigger()
+        self.click(1235, 420)
+        self.assertTrue((self.viewing.last.pictures["result"] == before).all())  # a new sieve changes nothing
+        self.workspace.stack.keep_take("first look")
+        self.assertEqual([take.name for take in self.work.project.takes], ["first look"])
+        for view in ("veil", "isolate", "cut-out"):
+            self.window.canvas.set_view(0, view)
+            self.settle()
+            self.assertIn(view, self.viewing.last.pictures)
+
+    def test_another_sky_behind_a_fringe(self):
+        self.open(DEMO / "yard.png")
+        self.click(1235, 420)
+        self.assertEqual(self.work.sieve.edge.follow, "auto")
+        before = self.viewing.last.pictures["result"].copy()
+        for name, value in (("fill", "picture"), ("fill_where", "behind"), ("fill_picture", str(DEMO / "close.png"))):
+            self.work.set_field(f"adjust.fill.{name}", value, "Fill")
+        self.settle()
+        mask, changed = self.viewing.last.mask, self.viewing.last.pictures["result"] != before
+        self.assertGreater(changed[mask == 0].mean(), 0.9)
+        self.assertLess(changed[mask == 1].mean(), 0.01)
+        self.window.edge.fringe_check.click()
+        self.settle()
+        self.assertIn("without the correction", self.window.edge.fringe.text())
+        self.work.set_field("adjust.fill.fill", "nothing", "Fill")
+        self.settle()
+        self.workspace.exports.write(self.folder / "cut.png")
+        self.settle()
+        alpha = np.asarray(Image.open(self.folder / "cut.png").convert("RGBA"))[..., 3]
+        self.assertEqual((int(alpha[420, 1235]), int(alpha[600, 300])), (255, 0))
+
+    def test_calm_a_cloth(self):
+        self.open(DEMO / "yard.png")
+        self.click(1235, 420)
+        inside = self.viewing.last.mask > 0.99
+        spread = [self.viewing.last.pictures["result"][inside].view(np.uint8).reshape(-1, 4)[:, :3].std(axis=0).sum()]
+        self.work.set_field("adjust.even.even_lightness", 100.0, "Even lightness")
+        self.settle()
+        spread.append(self.viewing.last.pictures["result"][inside].view(np.uint8).reshape(-1, 4)[:, :3].std(axis=0).sum())
+        self.assertLess(spread[1], 0.6 * spread[0])
+        first = self.work.sieve
+        self.workspace.stack.add()
+        other = self.work.sieve.id
+        self.work.select(first.id)
+        self.workspace.adjust.copy_block("even", other)
+        self.assertEqual(self.work.project.sieve(other).adjust.even, first.adjust.even)
+
+    def test_a_clip_through_a_cloud(self):
+        self.open(DEMO / "clip.mp4")
+        self.click(300, 250)
+        watched = []
+        self.workspace.clip.watched.connect(watched.append)
+        self.workspace.clip.watch(True)
+        end = time.monotonic() + 120
+        while not (watched and len(watched[-1].seen) == self.work.frames) and time.monotonic() < end:
+            self.application.processEvents()
+            time.sleep(0.01)
+        self.assertEqual(len(watched[-1].seen), self.work.frames)
+        self.workspace.clip.watch(False)
+        self.workspace.clip.key_samples()
+        self.settle()
+        self.workspace.clip.go_to(20)
+        self.settle()
+        self.workspace.clip.key_samples()
+        self.settle()
+        self.assertEqual(self.workspace.clip.keyframes, (0, 20))
+        self.workspace.clip.next_key(-1)
+        self.assertEqual(self.work.number, 0)
+        self.workspace.clip.set_between(5, 30)
+        self.assertEqual(self.work.between, (5, 30))
+
+    def test_colour_management(self):
+        self.open(DEMO / "yard.png")
+        self.click(1235, 420)
+        self.window.menus.actions["scopes"].trigger()
+        self.settle()
+        self.assertTrue(self.window.scopes.isVisible())
+        self.window.menus.actions["scopes"].trigger()
+        self.window.menus.actions["surround light"].trigger()
+        self.assertEqual(self.workspace.preferences.values.surround, "light")
+        self.window.menus.actions["surround dark"].trigger()
+        self.work.set_field("adjust.detail.blur", 3.0, "Blur")
+        self.assertIn("detail", left_out(self.work.project.stack[0]))  # what a table cannot carry
+
+    def test_when_it_does_not_work(self):
+        self.open(DEMO / "yard.png")
+        self.assertTrue(self.window.canvas.panes[1].message or not self.work.sieve.pick.samples)  # an empty mask says what to do
+        self.click(1000, 900)
+        leaks = self.viewing.last.coverage.whole
+        self.window.pick.connected.click()
+        self.settle()
+        self.assertLessEqual(self.viewing.last.coverage.whole, leaks)
+        self.workspace.readout.point((1000.0, 900.0))
+        self.settle()
+        said = []
+        self.workspace.readout.explained.connect(lambda *words: said.append(words))
+        self.window.menus.actions["why"].trigger()
+        self.settle()
+        self.assertEqual(len(said), 1)
+        self.window.pick.invert.click()
+        self.settle()
+        self.assertTrue(self.window.notices.inverted.isVisible())
+        self.window.pick.invert.click()
 
     def test_the_tour_waits_for_each_step_and_can_be_left(self):
         self.assertEqual(self.window.front.currentIndex(), 1)  # nothing is open: ways to begin

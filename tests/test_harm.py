@@ -326,7 +326,7 @@ class ChangedElsewhere(WindowCase):
                     QTest.keyClicks(field, typed[0])
                     QTest.keyClicks(field._entry, typed[1:])
                     QTest.keyClick(field._entry, Qt.Key.Key_Return)
-                    self.assertAlmostEqual(field.value, wanted, places=5, msg=(spec.name, typed))
+                    self.assertAlmostEqual(field.value(), wanted, places=5, msg=(spec.name, typed))
             field.close()
 
     def test_a_colour_of_another_picture_while_something_is_exported(self):

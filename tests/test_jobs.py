@@ -255,7 +255,7 @@ class HouseTest(FolderCase):
     """The plan of the house holds: who may import whom, and what is shipped."""
 
     #: What every floor may import besides itself and the ground.
-    GROUND = ("names", "errors", "files", "progress", "reading", "side_by_side", "threads")
+    GROUND = ("language", "names", "errors", "files", "progress", "reading", "side_by_side", "threads")
     FLOORS = {
         **dict.fromkeys(GROUND, ()), "core": (), "project": (), "media": ("core",), "render": ("core", "project"),
         "resolve": ("core", "project", "media", "render"),
@@ -353,7 +353,10 @@ class HouseTest(FolderCase):
 import importlib
 from amber_sieve.warm import warm
 warm()
-print([name for name in {kernels!r} if not getattr(importlib.import_module(name[0]), name[1]).overloads])
+import sys
+from amber_sieve.core.parallel import RowStep
+steps = [(name, key) for name, one in sorted(sys.modules.items()) if name.startswith("amber_sieve.core") for key, step in vars(one).items() if isinstance(step, RowStep) and not step.made]
+print([name for name in {kernels!r} if not getattr(importlib.import_module(name[0]), name[1]).overloads] + steps)
 """
         environment = os.environ | {"PYTHONPATH": str(SOURCES.parent), "XDG_STATE_HOME": str(self.folder)}
         done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, env=environment, cwd=self.folder)

@@ -12,6 +12,7 @@ from unittest import mock
 
 import numpy as np
 from common import DEMO, ROOT, FolderCase, WindowCase, demo_frame, rendered_whole, truth
+from PIL import Image
 from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PyQt6.QtGui import QCloseEvent, QDropEvent
 from PyQt6.QtTest import QTest
@@ -317,7 +318,10 @@ class SafeWindowTest(WindowCase):
         self.assertLessEqual(len(list(pathlib.Path("/proc/self/fd").iterdir())), 80)
 
     def test_fine_does_not_hold_the_one_job_slot(self):
-        self.open(DEMO / "yard.sieve")
+        part = np.asarray(Image.open(DEMO / "yard.png").convert("RGB"))[60:520, 960:1520]  # the cloth with its fringe
+        Image.fromarray(part).save(self.folder / "part.png")
+        self.open(self.folder / "part.png")
+        self.click(275, 360)
         self.work.set_field("edge.fine", 6.0, "Fine")
         deadline = time.monotonic() + 30
         while self.workspace.workers.jobs.quiet is None and time.monotonic() < deadline:

@@ -17,8 +17,9 @@ from amber_sieve.desk.dialogs.export_dialog import ExportDialog
 from amber_sieve.desk.dialogs.small import Keys
 from amber_sieve.errors import Trouble
 from amber_sieve.media import stills
-from amber_sieve.project.model import Adjust, Recolour
-from amber_sieve.project.storage import load
+from amber_sieve.project.model import Adjust, Project, Recolour, Sieve
+from amber_sieve.project.storage import load, save
+from amber_sieve.render.cache import Cache
 from amber_sieve.threads import Threads
 from amber_sieve.workspace.jobs import Job
 from amber_sieve.workspace.newest import Newest
@@ -119,6 +120,41 @@ class ThreadsTest(WindowCase):
             QApplication.processEvents()
         renderer.end()
         self.assertEqual(answers, ["first", 19])
+
+    def test_what_nobody_looks_at_any_more_is_given_up(self):
+        """A hundred heavy sieves kept the next picture waiting for two minutes."""
+        stages, gets = [], Cache.get
+
+        def slow(cache, key, make):
+            def made():
+                stages.append(key)
+                time.sleep(0.05)
+                return make()
+
+            return gets(cache, key, made)
+
+        heavy = Project(
+            source=str(DEMO / "yard.png"), stack=tuple(Sieve(name=str(n), adjust=Adjust(recolour=Recolour(hue=n + 1))) for n in range(80))
+        )
+        save(heavy, self.folder / "heavy.sieve")
+        self.open(DEMO / "close.png")
+        with mock.patch.object(Cache, "get", slow):
+            self.workspace.pictures.open(self.folder / "heavy.sieve")
+            end = time.monotonic() + 30
+            while len(stages) < 12 and time.monotonic() < end:
+                QApplication.processEvents()
+            self.workspace.pictures.go_to(self.workspace.tray.entries[0])
+            self.settle()
+            self.assertEqual(self.work.opened.source.about.path.name, "close.png")
+            self.assertLess(len(stages), 160)  # all would be 320 and more
+            self.workspace.pictures.go_to(self.workspace.tray.entries[1])
+            while len(stages) < 40 and time.monotonic() < end:
+                QApplication.processEvents()
+            self.workspace.pictures.close_all()
+            before = len(stages)
+            self.settle()
+            self.assertLess(len(stages) - before, 60)
+        self.assertEqual(self.troubles, [])
 
     def test_a_failed_render_is_told_and_the_thread_lives_on(self):
         renderer, answers, failures = Newest("render"), [], []

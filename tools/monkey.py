@@ -221,7 +221,10 @@ def run(events: int, seed: int = 1) -> int:
             try:
                 settle(monkey.workspace, 120)
             except TimeoutError:
-                monkey.raised.append(f"still busy after 120 s at event {number}")
+                workers = monkey.workspace.workers
+                jobs = [one.title for one in (workers.jobs.job, workers.jobs.quiet, workers.tasks.job, workers.openings.job) if one]
+                busy = [name for name, one in vars(workers).items() if getattr(one, "idle", True) is False]
+                monkey.raised.append(f"still busy after 120 s at event {number}: {busy}, {jobs}, dragging {monkey.workspace.work.dragging}")
             gc.collect()
             time.sleep(2 * QUIET / 1000)  # what was freed is given back when nothing is done
             now = (resident(), threading.active_count())

@@ -1,5 +1,5 @@
 # Sourced by ./start, ./check and ./amber-sieve: makes .venv from the lock files, adds missing system libraries, warms the
-# compile caches. Does nothing the second time. SETUP=dev also installs what the tests need.
+# compile caches (with KERNELS=later not yet). Does nothing the second time. SETUP=dev also installs what the tests need.
 set -eu
 root=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 venv=$root/.venv
@@ -50,6 +50,16 @@ set_up() {
     missing_libraries && install_packages $packages
     # The tests read exported clips with tools that are not ours.
     if [ "$kind" = dev ] && ! command -v ffprobe >/dev/null; then install_packages ffmpeg; fi
+    # And they go through the window as a screen reader does, on a display and a message bus of their own.
+    if [ "$kind" = dev ] && ! { command -v xvfb-run && command -v dbus-run-session && [ -e /usr/libexec/at-spi-bus-launcher ]; } >/dev/null; then
+        install_packages xvfb xauth dbus dbus-bin dbus-daemon at-spi2-core
+    fi
+    [ "${KERNELS:-}" = later ] || compile_kernels
+}
+
+# What KERNELS=later leaves to be called: it keeps one core busy for minutes, and other things can be done meanwhile.
+compile_kernels() {
+    grep -qs "$stamp" "$venv/.ready-$kind" && return 0
     echo "Compiling the kernels (once)"
     PYTHONPATH="$root/src" "$python" -m amber_sieve.warm
     echo "$stamp" > "$venv/.ready-$kind"

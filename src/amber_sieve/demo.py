@@ -37,12 +37,15 @@ def main() -> int:
     demo, out = pathlib.Path(sys.argv[1]), pathlib.Path(sys.argv[2])
     # Importing makes a great many lasting objects; looking through them again and again for rubbish costs a tenth of the start.
     gc.disable()
+    from .desk.translations import choose
+
+    spoken = choose()
     from .desk.app import has_screen
     from .desk.app import main as desk
 
     gc.enable()
     if has_screen() and os.environ.get("QT_QPA_PLATFORM") != "offscreen":
-        return desk(sys.argv[3:] or [str(demo / "yard.sieve")], copy=len(sys.argv) == 3)
+        return desk(sys.argv[3:] or [str(demo / "yard.sieve")], copy=len(sys.argv) == 3, translators=spoken)
     return without_screen(demo, out)
 
 

@@ -16,6 +16,7 @@ from typing import IO
 import platformdirs
 
 from .errors import Trouble
+from .language import translate
 
 #: Part-files begin with this, then the number of the process that writes them.
 PART = ".amber-sieve-part-"
@@ -43,17 +44,24 @@ def regular_file(path: pathlib.Path) -> pathlib.Path:
         mode = path.stat().st_mode
     except (UnicodeEncodeError, ValueError):
         shown = str(path).encode("utf-8", "backslashreplace").decode()
-        raise Trouble(f"The name {shown} holds characters that are not UTF-8: rename the file.") from None
+        raise Trouble(translate("files", "The name {shown} holds characters that are not UTF-8: rename the file.", shown=shown)) from None
     except OSError as error:
         if isinstance(error, FileNotFoundError | NotADirectoryError):
-            raise Trouble(f"{path} does not exist: check the name.") from None
-        raise Trouble(f"{str(path)[:120]} could not be read ({error.strerror}): check the name and its permissions.") from None
+            raise Trouble(translate("files", "{path} does not exist: check the name.", path=path)) from None
+        raise Trouble(
+            translate(
+                "files",
+                "{path} could not be read ({strerror}): check the name and its permissions.",
+                path=str(path)[:120],
+                strerror=error.strerror,
+            )
+        ) from None
     if stat.S_ISDIR(mode):
-        raise Trouble(f"{path} is a folder: give the name of a file.")
+        raise Trouble(translate("files", "{path} is a folder: give the name of a file.", path=path))
     if not stat.S_ISREG(mode):
-        raise Trouble(f"{path} is a pipe or a device: copy what it holds into a file and open that.")
+        raise Trouble(translate("files", "{path} is a pipe or a device: copy what it holds into a file and open that.", path=path))
     if not os.access(path, os.R_OK):
-        raise Trouble(f"{path} may not be read: check its permissions.")
+        raise Trouble(translate("files", "{path} may not be read: check its permissions.", path=path))
     return path
 
 
@@ -64,7 +72,7 @@ def set_aside(path: pathlib.Path) -> str:
         os.replace(path, beside)
     except OSError:
         return ""
-    return f"{path.name} was damaged and is passed over; it lies beside as {beside.name}."
+    return translate("files", "{name} was damaged and is passed over; it lies beside as {name2}.", name=path.name, name2=beside.name)
 
 
 def digest_of(path: pathlib.Path) -> str:
@@ -107,17 +115,22 @@ def target_of(path: pathlib.Path) -> pathlib.Path:
     except (OSError, ValueError) as error:
         shown = str(path)[:120].encode("utf-8", "backslashreplace").decode()
         raise Trouble(
-            f"{shown} cannot be the name of a file ({getattr(error, 'strerror', None) or 'not UTF-8'}): choose another."
+            translate(
+                "files",
+                "{shown} cannot be the name of a file ({why}): choose another.",
+                shown=shown,
+                why=getattr(error, "strerror", None) or translate("files", "not UTF-8"),
+            )
         ) from None
     if not str(path) or mode is not None and stat.S_ISDIR(mode):
-        raise Trouble(f"{path} is a folder: give the name of a file to write.")
+        raise Trouble(translate("files", "{path} is a folder: give the name of a file to write.", path=path))
     if mode is not None and not stat.S_ISREG(mode):
-        raise Trouble(f"{path} is a pipe or a device: give the name of a file to write.")
+        raise Trouble(translate("files", "{path} is a pipe or a device: give the name of a file to write.", path=path))
     if not target.parent.is_dir():
-        raise Trouble(f"The folder {target.parent} does not exist: make it, or choose another place.")
+        raise Trouble(translate("files", "The folder {parent} does not exist: make it, or choose another place.", parent=target.parent))
     # Asked of the file itself: renaming another one onto it needs no permission of its own, and root may do anything.
     if mode is not None and not mode & 0o222:
-        raise Trouble(f"{path} is write-protected: choose another name, or take the protection off.")
+        raise Trouble(translate("files", "{path} is write-protected: choose another name, or take the protection off.", path=path))
     return target
 
 
@@ -148,7 +161,9 @@ def written_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
         os.replace(partial, target)
     except OSError as error:
         why = error.strerror or str(error).replace(str(partial), str(path))  # a library names the part-file that it was given
-        raise Trouble(f"{path} could not be written ({why}): choose another place or free some space.") from error
+        raise Trouble(
+            translate("files", "{path} could not be written ({why}): choose another place or free some space.", path=path, why=why)
+        ) from error
     finally:
         for litter in (partial, note):
             with contextlib.suppress(OSError):  # what cannot be removed must not hide what went wrong
@@ -161,7 +176,15 @@ def made_folder(folder: pathlib.Path, what: str) -> pathlib.Path:
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
-        raise Trouble(f"The folder {folder} for {what} could not be made ({error.strerror}): check its permissions.") from None
+        raise Trouble(
+            translate(
+                "files",
+                "The folder {folder} for {what} could not be made ({strerror}): check its permissions.",
+                folder=folder,
+                what=what,
+                strerror=error.strerror,
+            )
+        ) from None
     return folder
 
 
@@ -180,7 +203,14 @@ def folder_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
         folder.mkdir()
         yield folder
     except OSError as error:
-        raise Trouble(f"{path} could not be written ({error.strerror or error}): choose another place or free some space.") from error
+        raise Trouble(
+            translate(
+                "files",
+                "{path} could not be written ({strerror}): choose another place or free some space.",
+                path=path,
+                strerror=error.strerror or error,
+            )
+        ) from error
     finally:
         shutil.rmtree(folder, ignore_errors=True)
         if note is not None:

@@ -92,8 +92,10 @@ MEASURES: dict[str, Measure] = {
     )
 }
 BANDS = tuple(MEASURES)
-#: Those that look at how a colour is seen, and those that look at one channel.
-SEEN_BANDS, CHANNEL_BANDS = BANDS[:3], BANDS[3:]
+#: Bands that look at how a colour is seen.
+SEEN_BANDS = BANDS[:3]
+#: Bands that look at one channel.
+CHANNEL_BANDS = BANDS[3:]
 
 #: Largest tolerance and its unit for every comparison.
 TOLERANCES: dict[str, tuple[float, str]] = {

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import importlib
 import itertools
 import pathlib
 import tempfile
@@ -16,10 +17,12 @@ from .core.colour.luma_chroma import Samples, to_light, to_samples
 from .core.edge.follow_reach import follow_found
 from .core.edge.morphology import without_holes, without_specks
 from .core.frame import Frame
+from .core.kernel_cache import SHIPPED
 from .core.statistics import coverage_of, statistics_of
 from .export.frame import finished, strips_of
 from .files import state_folder
 from .live.sampling import sample_at, with_found_tolerance
+from .live.scoping import SCOPE_KINDS, scope_pixels
 from .media import stills
 from .media.source import About
 from .project.model import Adjust, Area, Band, Bands, Edge, Pick, Project, Recolour, Sieve, Stroke
@@ -40,7 +43,9 @@ def _mark() -> pathlib.Path:
 
 
 def is_warm() -> bool:
-    """Whether all kernels have been compiled already."""
+    """Whether all kernels have been compiled already, here or with the package."""
+    if SHIPPED:
+        return True
     try:
         return _mark().exists()
     except OSError:
@@ -89,9 +94,12 @@ def warm(step: Callable[[float], None] | None = None) -> None:
             take_changed(there, coded[0], changed_pixels(frame.planes, frame.planes))
     pixels_through(to_display_pixels(frame.planes, nodes, 0.01, 64.0), nodes, nodes)
     coverage_of(frame.planes[0])
+    for scope in SCOPE_KINDS:
+        scope_pixels(scope, frame.planes, disc)
     with tempfile.TemporaryDirectory() as folder:
         made = finished(stills.Still(about, frame), project)
         stills.write(pathlib.Path(folder) / "warm.png", about, lambda: strips_of(made.result.planes))
+    importlib.import_module(f"{__package__}.core.edge.matting_parts")  # compiles what it imports
     if step:
         step(1.0)
     try:

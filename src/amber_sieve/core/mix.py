@@ -6,6 +6,7 @@ colour stays: I + m·(A(F') − F').
 
 from __future__ import annotations
 
+import functools
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -64,10 +65,12 @@ NO_FILLING = Filling(np.zeros((4, 1, 1), np.float32))
 
 @kernel
 def _mix(
-    planes: np.ndarray, begun: np.ndarray, weights: np.ndarray, fill: np.ndarray, parts: int,
+    planes: np.ndarray, begun: np.ndarray, weights: np.ndarray, fill: np.ndarray, top: int, parts: int,
     addresses: np.ndarray, numbers: np.ndarray, starts: np.ndarray, out: np.ndarray,
 ) -> None:  # fmt: skip
-    for y in prange(planes.shape[1]):
+    """As many rows as ``out`` has, from the row ``top`` of the others on."""
+    for row_out in prange(out.shape[1]):
+        y = top + row_out
         weight = weights[y]
         # Only the stretch of the row that is masked is worked: most masks are small.
         first, last = 0, weight.size
@@ -79,7 +82,7 @@ def _mix(
         share = weight[first:last]
         row = np.empty(parts * width, np.float32)  # stays in the core's own cache while one step after another runs over it
         for k in range(3):
-            source, target = planes[k, y], out[k, y]
+            source, target = planes[k, y], out[k, row_out]
             for x in range(source.size):
                 target[x] = source[x]
             held, part = begun[k, y, first:last], row[k * width : (k + 1) * width]
@@ -103,7 +106,7 @@ def _mix(
             for n in range(addresses.size):
                 call_step(addresses[n], row, width, numbers, starts[n])
         for k in range(3):
-            held, part, target = planes[k, y, first:last], row[k * width : (k + 1) * width], out[k, y, first:last]
+            held, part, target = planes[k, y, first:last], row[k * width : (k + 1) * width], out[k, row_out, first:last]
             for x in range(width):
                 # All and nothing are exact: the formula would round. What lies between light within its bounds stays within them.
                 mixed = held[x] + share[x] * (part[x] - held[x]) if share[x] != np.float32(1) else part[x]
@@ -111,17 +114,66 @@ def _mix(
 
 
 def _run(
-    planes: np.ndarray, begun: np.ndarray, weights: np.ndarray, steps: Sequence[Step], filling: Filling, out: np.ndarray
+    planes: np.ndarray, begun: np.ndarray, weights: np.ndarray, steps: Sequence[Step], filling: Filling, out: np.ndarray, top: int = 0
 ) -> np.ndarray:
-    """All steps over ``begun``, mixed into the planes by the weights."""
+    """All steps over ``begun``, mixed into the planes by the weights: as many rows as ``out`` has, from ``top`` on."""
     steps = chained(steps)
     parts = 10 if any(step.fills for step in steps) else 6 if any(step.looks_back for step in steps) else 3
     addresses = np.array([step.address for step in steps], np.int64)
     starts = np.cumsum([0] + [len(step.numbers) for step in steps[:-1]]).astype(np.int64)
     numbers = np.concatenate([np.zeros(0, np.float32), *(np.asarray(step.numbers, np.float32) for step in steps)])
     numbers = numbers if numbers.size else np.zeros(1, np.float32)
-    _mix(planes, begun, weights, filling.layers, parts, addresses, numbers, starts, out)
+    _mix(planes, begun, weights, filling.layers, top, parts, addresses, numbers, starts, out)
     return out
+
+
+@dataclass(frozen=True)
+class Mixture:
+    """A picture with some adjustments mixed in by a mask, worked out when it is asked for, some rows at a time.
+
+    Attributes
+    ----------
+    planes : (3, H, W) float32, linear light.
+    weights : (H, W) float32: how much of the adjustments every pixel gets. Where it is 0, the pixel comes out bit by bit.
+    steps : the adjustments, in order.
+    unmixed : what the outline was unmixed into, or None.
+    begun : what the steps go on from when something has been done already, else the planes.
+    filling : what the steps that fill lay over.
+    """
+
+    planes: np.ndarray
+    weights: np.ndarray
+    steps: Sequence[Step]
+    unmixed: Unmixed | None = None
+    begun: Begun | None = None
+    filling: Filling = NO_FILLING
+
+    @functools.cached_property
+    def _of_outline(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        """Rows from top to bottom and columns (N,) of what was unmixed, and how the surface's own colour changes there (3, N)."""
+        assert self.unmixed is not None
+        rows, columns, foreground = surface_colours(self.planes, self.unmixed)
+        start = foreground if self.begun is None else self.begun.of(foreground, rows, columns)
+        whole = np.ones((1, rows.size), np.float32)
+        done = _run(foreground, start, whole, self.steps, self.filling.at(rows, columns), np.empty_like(foreground))
+        return rows, columns, (done - foreground)[:, 0]
+
+    def rows(self, top: int, bottom: int, out: np.ndarray | None = None) -> np.ndarray:
+        """Its rows from ``top`` to before ``bottom`` (3, rows, W); written to ``out`` where that is given."""
+        planes = self.planes
+        out = np.empty((3, bottom - top, planes.shape[2]), np.float32) if out is None else out
+        _run(planes, planes if self.begun is None else self.begun.after, self.weights, self.steps, self.filling, out, top)
+        if self.unmixed is not None:
+            rows, columns, change = self._of_outline
+            here = slice(*np.searchsorted(rows, (top, bottom)))
+            rows, columns = rows[here], columns[here]
+            mixed_anew = planes[:, rows, columns] + self.weights[rows, columns] * change[:, here]
+            out[:, rows - top, columns] = np.clip(mixed_anew, -BRIGHTEST, BRIGHTEST)
+        return out
+
+    def whole(self, out: np.ndarray | None = None) -> np.ndarray:
+        """All of it, (3, H, W)."""
+        return self.rows(0, self.planes.shape[1], out)
 
 
 def mixed(
@@ -133,31 +185,10 @@ def mixed(
     begun: Begun | None = None,
     filling: Filling = NO_FILLING,
 ) -> np.ndarray:
-    """A picture with some adjustments mixed in by a mask.
-
-    Parameters
-    ----------
-    planes : (3, H, W) float32, linear light.
-    weights : (H, W) float32: how much of the adjustments every pixel gets. Where it is 0, the pixel comes out bit by bit.
-    steps : the adjustments, in order; with none, and nothing begun, the planes themselves are returned.
-    unmixed : what the outline was unmixed into, or None.
-    out : (3, H, W) float32, optional, written to and returned.
-    begun : what the steps go on from when something has been done already, else the planes.
-    filling : what the steps that fill lay over.
-    """
+    """The whole of a `Mixture`, written to ``out`` where that is given; with no steps, and nothing begun, the planes themselves."""
     if not steps and begun is None:
         return planes
-    out = np.empty_like(planes) if out is None else out
-    _run(planes, planes if begun is None else begun.after, weights, steps, filling, out)
-    if unmixed is not None:
-        rows, columns, foreground = surface_colours(planes, unmixed)
-        start = foreground if begun is None else begun.of(foreground, rows, columns)
-        change = (
-            _run(foreground, start, np.ones((1, rows.size), np.float32), steps, filling.at(rows, columns), np.empty_like(foreground))
-            - foreground
-        )
-        out[:, rows, columns] = np.clip(planes[:, rows, columns] + weights[rows, columns] * change[:, 0], -BRIGHTEST, BRIGHTEST)
-    return out
+    return Mixture(planes, weights, steps, unmixed, begun, filling).whole(out)
 
 
 def adjusted(planes: np.ndarray, steps: Sequence[Step]) -> np.ndarray:

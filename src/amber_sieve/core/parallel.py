@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-import contextlib
+import threading
 from collections.abc import Callable
 from typing import Any
 
@@ -10,28 +10,21 @@ import numba
 import numpy as np
 from llvmlite import ir
 from numba.core import types
-from numba.core.caching import FunctionCache
 from numba.core.ccallback import CFunc
 from numba.core.sigutils import normalize_signature
 from numba.extending import intrinsic
+
+from .kernel_cache import KernelCache
 
 # Numba's own work queue aborts the process when two Python threads enter it at once (a preview and an export do).
 # OpenMP and TBB are safe; OpenMP needs only the compiler's run-time library, which set-up installs.
 numba.config.THREADING_LAYER_PRIORITY = ["omp", "tbb", "workqueue"]
 
 
-class _Kept(FunctionCache):  # type: ignore[misc]
-    """Keeps compiled kernels on disk, or goes on without: on a full or read-only disk the kernel itself is as good."""
-
-    def save_overload(self, signature: Any, compiled: Any) -> None:
-        with contextlib.suppress(OSError):  # it will be compiled again next time
-            super().save_overload(signature, compiled)
-
-
 def _compiled(function: Callable[..., Any], **how: Any) -> Callable[..., Any]:
     made: Any = numba.njit(fastmath=True, error_model="numpy", **how)(function)
-    made._cache = _Kept(function)
-    return made  # type: ignore[no-any-return]
+    made._cache = KernelCache(function)
+    return made
 
 
 def kernel(function: Callable[..., Any]) -> Callable[..., Any]:
@@ -65,13 +58,36 @@ def index_in(place: Any, last: Any) -> Any:
 STEP_SIGNATURE = "void(CPointer(float32), int64, CPointer(float32))"
 
 
-def row_step(function: Callable[..., Any]) -> Any:
-    """Compile a pointwise step that changes one row in place; `call_step` runs it by its ``address``; kept on disk between runs."""
-    options = {"nopython": True, "fastmath": True, "error_model": "numpy"}
-    made: Any = CFunc(function, normalize_signature(STEP_SIGNATURE), locals={}, options=options)
-    made._cache = _Kept(function)
-    made.compile()
-    return made
+class RowStep:
+    """A pointwise step that changes one row in place; compiled, or taken from the disk, when its address is first asked for: a start of the
+    program uses none of them."""
+
+    def __init__(self, function: Callable[..., Any]) -> None:
+        self._function = function
+        self._lock = threading.Lock()
+        self._made: Any = None
+
+    @property
+    def made(self) -> bool:
+        """Whether it is compiled."""
+        return self._made is not None
+
+    @property
+    def address(self) -> int:
+        """Where the compiled step stands; `call_step` runs it from there."""
+        with self._lock:
+            if self._made is None:
+                options = {"nopython": True, "fastmath": True, "error_model": "numpy"}
+                made: Any = CFunc(self._function, normalize_signature(STEP_SIGNATURE), locals={}, options=options)
+                made._cache = KernelCache(self._function)
+                made.compile()
+                self._made = made
+            return int(self._made.address)
+
+
+def row_step(function: Callable[..., Any]) -> RowStep:
+    """Make a pointwise step of a function of a row, its width and its numbers."""
+    return RowStep(function)
 
 
 @intrinsic  # type: ignore[untyped-decorator]

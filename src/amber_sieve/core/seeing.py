@@ -10,8 +10,12 @@ from .colour.oklab import one_from_oklab, one_to_oklab
 from .colour.transfer import to_screen
 from .parallel import kernel
 
-#: Sides of the squares behind a cut-out, and their two greys (linear light).
-SQUARE, PALE, DARK = 8, np.float32(0.45), np.float32(0.30)
+#: Side of the squares behind a cut-out, pixels.
+SQUARE = 8
+#: The paler grey of them, linear light.
+PALE = np.float32(0.45)
+#: The darker grey of them.
+DARK = np.float32(0.30)
 
 
 @kernel
@@ -127,8 +131,10 @@ def _weak(mask: np.ndarray, out: np.ndarray) -> None:
             row[x] = LEAK if leak else (HOLE if hole else grey)
 
 
-#: Colours of nearly nothing (1 to 10 %: a leak) and of nearly everything (90 to 99 %: a hole).
-LEAK, HOLE = np.uint32(0xFFFF5A1E), np.uint32(0xFF2FA8FF)
+#: Colour of nearly nothing (1 to 10 %): a leak.
+LEAK = np.uint32(0xFFFF5A1E)
+#: Colour of nearly everything (90 to 99 %): a hole.
+HOLE = np.uint32(0xFF2FA8FF)
 
 
 def weak_spots(mask: np.ndarray) -> np.ndarray:

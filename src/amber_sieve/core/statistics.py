@@ -13,9 +13,13 @@ from .colour.roots import hue_degrees
 from .colour.transfer import BYTES, STEPS
 from .parallel import index_in, kernel
 
-#: Cells of the colour field (a square, hue round its middle, saturation outwards) and the saturation at its rim, per cent.
-CELLS, RIM = 160, 110.0
+#: Cells on a side of the colour field: a square, hue round its middle, saturation outwards.
+CELLS = 160
+#: Saturation at its rim, per cent.
+RIM = 110.0
+#: Bins of a histogram: one for each 8-bit level.
 BINS = 256
+#: Parts that are counted side by side and then added.
 PARTS = 8
 #: Pixels counted of a large picture: a field of 25,600 cells is filled by far fewer.
 COUNTED_ON = 300_000

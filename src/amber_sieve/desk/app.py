@@ -9,10 +9,11 @@ import socket
 import sys
 from collections.abc import Sequence
 
-from PyQt6.QtCore import QSocketNotifier, QTimer
+from PyQt6.QtCore import QSocketNotifier, QTimer, QTranslator
 from PyQt6.QtWidgets import QApplication
 
 from ..files import sweep_parts
+from ..language import translate
 from ..warm import is_warm, warm
 from ..workspace.guard import Mishaps
 from ..workspace.memory import few_stores
@@ -42,10 +43,12 @@ def application() -> QApplication:
     return made
 
 
-def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
-    """Open the window, with a file if one is named; ends the process with its exit code, or returns it when another window took the file. ``copy``: a project opens as an untitled copy."""
+def main(arguments: Sequence[str] | None = None, copy: bool = False, translators: Sequence[QTranslator] = ()) -> int:
+    """Open the window, with a file if one is named; ends the process with its exit code, or returns it when another window took the file. ``copy``: a project opens as an untitled copy. ``translators``: what `translations.choose` gave."""
     words = list(sys.argv[1:] if arguments is None else arguments)
     running = application()
+    for translator in translators:
+        running.installTranslator(translator)
     paths = [pathlib.Path(word) for word in words]
     if words and not copy and handed_over(paths):
         return 0
@@ -68,8 +71,8 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False) -> int:
     if is_warm():
         begin()
     else:
-        workspace.pictures.opening.emit("Amber Sieve for the first time: preparing for this computer, about a minute")
-        workspace.workers.run("Preparing for this computer (once)", lambda progress: warm(progress.step), begin)
+        workspace.pictures.opening.emit(translate("desk", "Amber Sieve for the first time: preparing for this computer, about a minute"))
+        workspace.workers.run(translate("desk", "Preparing for this computer (once)"), lambda progress: warm(progress.step), begin)
 
     def end() -> None:
         door.close()

@@ -21,6 +21,7 @@ SURROUNDS = {"dark": QColor(28, 28, 28), "mid": QColor(119, 119, 119), "light": 
 SHEET = """
 * { color: #e2e2e2; font-size: 12px; }
 QMainWindow, QDialog, QWidget#panel { background: #2e2e2e; }
+QDialogButtonBox { dialogbuttonbox-buttons-have-icons: 0; }
 QMenuBar, QMenu { background: #262626; }
 QMenuBar::item { padding: 6px 7px; background: transparent; }
 QMenuBar::item:selected, QMenu::item:selected { background: #4a4a4a; }

@@ -21,6 +21,7 @@ import numpy as np
 from ..core.colour.transfer import encode
 from ..errors import Trouble
 from ..files import regular_file, write_text
+from ..language import decimals, translate
 from ..media import formats, stills
 from ..progress import Progress
 from ..project import storage
@@ -36,7 +37,12 @@ THUMBNAIL = 160
 FAR = 4.0
 #: What is done is noted so often, seconds: a killed batch loses no more.
 KEEP_EVERY = 2.0
-STATE, PAGE, TABLE = "batch.json", "batch.html", "batch.csv"
+#: What is kept of a batch, so that it can go on.
+STATE = "batch.json"
+#: The page on which a person reads it.
+PAGE = "batch.html"
+#: The table for a spreadsheet.
+TABLE = "batch.csv"
 
 
 @dataclass
@@ -52,6 +58,25 @@ class Outcome:
     thumbnail: str = ""
 
 
+@dataclass(frozen=True)
+class BatchHow:
+    """As what a batch is written, and who works.
+
+    Attributes
+    ----------
+    ending : of every file, "" for that of each picture; depth : sample type, "" for that of each picture.
+    jobs : processes that work at the same time; scheduler : address of a Dask cluster whose workers do, which must see the same files.
+    """
+
+    ending: str = ""
+    depth: str = ""
+    jobs: int = 1
+    scheduler: str = ""
+
+
+AS_IT_CAME = BatchHow()
+
+
 def _small(planes: np.ndarray) -> str:
     """A picture as a small JPEG, base64."""
     factor = max(planes.shape[1:]) / THUMBNAIL
@@ -62,16 +87,16 @@ def _small(planes: np.ndarray) -> str:
     return base64.b64encode(data.tobytes()).decode() if done else ""
 
 
-def _key(project: Project, picture: pathlib.Path, out: pathlib.Path) -> list[object]:
+def _key(project: Project, picture: pathlib.Path, out: pathlib.Path, depth: str) -> list[object]:
     held = picture.stat() if picture.exists() else None
     # What it was made from, by its digest: three hundred copies of a long day's strokes would not be read again in time.
     digest = hashlib.sha256(project.model_dump_json().encode()).hexdigest()
-    return [digest, str(picture), held.st_mtime_ns if held else 0, held.st_size if held else 0, str(out)]
+    return [digest, str(picture), held.st_mtime_ns if held else 0, held.st_size if held else 0, str(out), depth]
 
 
-def one(project: Project, picture: pathlib.Path, out: pathlib.Path) -> Outcome:
-    """Render one picture by a project and write it; what is wrong is told in the outcome, not raised."""
-    found = Outcome(str(picture), str(out), _key(project, picture, out))
+def one(project: Project, picture: pathlib.Path, out: pathlib.Path, depth: str = "") -> Outcome:
+    """Render one picture by a project and write it with a sample type ("" for its own); what is wrong is told in the outcome, not raised."""
+    found = Outcome(str(picture), str(out), _key(project, picture, out, depth))
     try:
         source = source_of(project, regular_file(picture))
         try:
@@ -82,7 +107,7 @@ def one(project: Project, picture: pathlib.Path, out: pathlib.Path) -> Outcome:
                 out,
                 source.about_frame(0),
                 lambda: strips_of(made.result.planes),
-                stills.StillForm(gamut=project.gamut, display=project.display),
+                stills.StillForm(depth, gamut=project.gamut, display=project.display),
                 made.result.alpha,
                 made.frame,
             )
@@ -93,23 +118,30 @@ def one(project: Project, picture: pathlib.Path, out: pathlib.Path) -> Outcome:
     except Trouble as trouble:
         found.trouble = str(trouble)
     except MemoryError:
-        found.trouble = f"{picture} needs more memory than there is: use fewer jobs."
+        found.trouble = translate("export", "{picture} needs more memory than there is: use fewer jobs.", picture=picture)
     except Exception as error:  # one bad file does not stop the others
-        found.trouble = f"{picture} could not be worked on ({type(error).__name__}: {error}): check the file."
+        found.trouble = translate(
+            "export",
+            "{picture} could not be worked on ({name}: {error}): check the file.",
+            picture=picture,
+            name=type(error).__name__,
+            error=error,
+        )
     return found
 
 
-def _from_text(project: str, picture: str, out: str) -> Outcome:
+def _from_text(project: str, picture: str, out: str, depth: str) -> Outcome:
     """The same, in another process."""
-    return one(Project.model_validate_json(project), pathlib.Path(picture), pathlib.Path(out))
+    return one(Project.model_validate_json(project), pathlib.Path(picture), pathlib.Path(out), depth)
 
 
-def outputs_for(pictures: Sequence[pathlib.Path], folder: pathlib.Path) -> list[pathlib.Path]:
-    """A file in the folder for every picture, of its own kind where that can be written; names that come twice are numbered."""
+def outputs_for(pictures: Sequence[pathlib.Path], folder: pathlib.Path, wanted: str = "") -> list[pathlib.Path]:
+    """A file in the folder for every picture, with an ending that is wanted or of its own kind where that can be written; names that come
+    twice are numbered."""
     taken: set[str] = set()
     found = []
     for picture in pictures:
-        ending = picture.suffix if formats.is_picture(pathlib.Path("a" + picture.suffix)) else ".png"
+        ending = wanted or (picture.suffix if formats.is_picture(pathlib.Path("a" + picture.suffix)) else ".png")
         name, number = picture.stem, 1
         while f"{name}{ending}".lower() in taken:
             number += 1
@@ -126,7 +158,11 @@ def pictures_in(paths: Sequence[pathlib.Path]) -> list[pathlib.Path]:
         try:
             inside = sorted(p for p in path.iterdir() if p.suffix.lower() in formats.endings("still")) if path.is_dir() else [path]
         except OSError as error:
-            raise Trouble(f"The folder {path} could not be read ({error.strerror}): check its permissions.") from None
+            raise Trouble(
+                translate(
+                    "export", "The folder {path} could not be read ({strerror}): check its permissions.", path=path, strerror=error.strerror
+                )
+            ) from None
         found += inside
     return found
 
@@ -135,14 +171,11 @@ def run_batch(
     project: Project | Sequence[Project],
     pictures: Sequence[pathlib.Path],
     folder: pathlib.Path,
-    jobs: int = 1,
+    how: BatchHow = AS_IT_CAME,
     progress: Progress | None = None,
     tell: Callable[[Outcome], None] = lambda outcome: None,
-    scheduler: str = "",
 ) -> list[Outcome]:
     """Render many pictures into a folder, by one project or each by its own, and write a report beside them.
-
-    ``jobs`` processes work at the same time, or the workers of a Dask cluster whose ``scheduler`` is named; they must see the same files.
 
     What an earlier run has finished, with the same project and picture, is not done again.
 
@@ -156,16 +189,24 @@ def run_batch(
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
-        raise Trouble(f"The folder {folder} could not be made ({error.strerror}): choose another one.") from None
-    outs = outputs_for(pictures, folder)
+        raise Trouble(
+            translate(
+                "export", "The folder {folder} could not be made ({strerror}): choose another one.", folder=folder, strerror=error.strerror
+            )
+        ) from None
+    outs = outputs_for(pictures, folder, how.ending)
     sources = {os.path.realpath(picture) for picture in pictures}
     if any(os.path.realpath(out) in sources for out in outs):
-        raise Trouble(f"{folder} holds the pictures themselves: choose another folder, so that none is written over.")
+        raise Trouble(
+            translate(
+                "export", "{folder} holds the pictures themselves: choose another folder, so that none is written over.", folder=folder
+            )
+        )
     known = {tuple(outcome.key): outcome for outcome in _earlier(folder) if not outcome.trouble and pathlib.Path(outcome.out).is_file()}
     outcomes: dict[int, Outcome] = {}
     waiting = []
     for number, (picture, out) in enumerate(zip(pictures, outs, strict=True)):
-        held = known.get(tuple(_key(works[number], picture, out)))
+        held = known.get(tuple(_key(works[number], picture, out, how.depth)))
         if held is not None:
             outcomes[number] = held
         else:
@@ -181,10 +222,12 @@ def run_batch(
             kept[0] = time.monotonic()
         progress.step(len(outcomes) / len(pictures))
 
-    texts = {number: works[number].model_dump_json() for number in waiting} if jobs > 1 or scheduler else {}
-    given = [(texts[n], str(pictures[n]), str(outs[n])) if texts else (works[n], pictures[n], outs[n]) for n in waiting]
+    texts = {number: works[number].model_dump_json() for number in waiting} if how.jobs > 1 or how.scheduler else {}
+    given = [
+        (texts[n], str(pictures[n]), str(outs[n]), how.depth) if texts else (works[n], pictures[n], outs[n], how.depth) for n in waiting
+    ]
     # Listening ends in any case, so that what was not begun is not done.
-    with contextlib.closing(done_in_any_order(_from_text if texts else one, given, jobs, scheduler)) as results:
+    with contextlib.closing(done_in_any_order(_from_text if texts else one, given, how.jobs, how.scheduler)) as results:
         for at, outcome in results:
             take(waiting[at], outcome)
     ordered = [outcomes[number] for number in sorted(outcomes)]
@@ -216,9 +259,18 @@ def outliers(outcomes: Sequence[Outcome]) -> dict[str, str]:
         spread = max(float(np.median(np.abs(values - middle))), 0.005)
         for picture, value in rows:
             if value < 1e-4:
-                found.setdefault(picture, f"{name} masks nothing")
+                found.setdefault(picture, translate("export", "{name} masks nothing", name=name))
             elif abs(value - middle) > FAR * spread:
-                found.setdefault(picture, f"{name} covers {100 * value:.1f} %, the others about {100 * middle:.1f} %")
+                found.setdefault(
+                    picture,
+                    translate(
+                        "export",
+                        "{name} covers {share:.1f} %, the others about {middle:.1f} %",
+                        name=name,
+                        share=100 * value,
+                        middle=100 * middle,
+                    ),
+                )
     return found
 
 
@@ -229,10 +281,10 @@ def _report(folder: pathlib.Path, works: Sequence[Project], outcomes: list[Outco
     names = list(dict.fromkeys(sieve.name for work in works for sieve in work.stack))
     table = io.StringIO()
     writer = csv.writer(table)
-    writer.writerow(["picture", "written", "warning", *(f"coverage of {name}" for name in names), "notes"])
+    writer.writerow(["picture", "written", "warning", *(translate("export", "coverage of {name}", name=name) for name in names), "notes"])
     cells = []
     for row in rows:
-        shares = [f"{100 * row.coverage[name]:.2f} %" if name in row.coverage else "" for name in names]
+        shares = [decimals(f"{100 * row.coverage[name]:.2f} %") if name in row.coverage else "" for name in names]
         warning = odd.get(row.picture, "")
         writer.writerow([row.picture, "" if row.trouble else row.out, warning, *shares, "; ".join(row.notes)])
         picture = f'<img src="data:image/jpeg;base64,{row.thumbnail}" alt="">' if row.thumbnail else ""

@@ -13,6 +13,7 @@ import numpy as np
 from ..core.frame import Frame
 from ..errors import Trouble
 from ..files import written_beside
+from ..language import translate
 from ..media import formats, stills
 from ..media.footage.sequences import RATE, Pattern, pattern_of
 from ..media.source import Source
@@ -63,7 +64,16 @@ def frame_range(source: Source, wanted: tuple[int, int] | None) -> range:
     last = source.about.frames - 1
     first, end = wanted if wanted else (0, last)
     if not 0 <= first <= end <= last:
-        raise Trouble(f"Frames {first} to {end} cannot be rendered: {source.about.path} has frames 0 to {last}.")
+        raise Trouble(
+            translate(
+                "export",
+                "Frames {first} to {end} cannot be rendered: {path} has frames 0 to {last}.",
+                first=first,
+                end=end,
+                path=source.about.path,
+                last=last,
+            )
+        )
     return range(first, end + 1)
 
 

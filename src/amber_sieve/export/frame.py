@@ -8,10 +8,12 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..core.frame import Frame
+from ..core.mix import Mixture
 from ..media.source import Source
 from ..progress import Progress
 from ..project.model import Project
 from ..render.cache import Cache
+from ..render.evaluate import last_of_all
 from ..render.stack import rendered, sieve_mask
 from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
@@ -78,9 +80,35 @@ def finished(
     return Finished(frame, first, found, {one: sieve_mask(frame, first, one, cache, layers) for one in masks})
 
 
-def strips_of(planes: np.ndarray, progress: Progress | None = None, start: float = 0.0) -> Iterator[tuple[int, np.ndarray]]:
+@dataclass(frozen=True)
+class Leaving:
+    """A finished picture on its way into a file: what its last sieve does is worked out as its rows are asked for.
+
+    Attributes
+    ----------
+    frame : as it was read. result : (3, H, W) linear light, or what makes it. alpha : (H, W) or None.
+    """
+
+    frame: Frame
+    result: np.ndarray | Mixture
+    alpha: np.ndarray | None
+
+
+def leaving(
+    source: Source, project: Project, number: int = 0, *, frame: Frame | None = None, step: Callable[[float], None] | None = None
+) -> Leaving:
+    """One frame of a source by a project, of which only the picture is asked for, and only row by row; all else is as for `finished`."""
+    frame, resolver = source.frame(number) if frame is None else frame, Resolver(source)
+    first = resolver.project_on(project, frame, number, Cache(0))
+    cache = Cache(0, step, _keeps(first, ()), across=resolver.across)
+    return Leaving(frame, *last_of_all(frame, first, cache, layers_in(cache)))
+
+
+def strips_of(planes: np.ndarray | Mixture, progress: Progress | None = None, start: float = 0.0) -> Iterator[tuple[int, np.ndarray]]:
     """A picture as (top row, planes) from top to bottom; progress runs from ``start`` to 1."""
-    for top in range(0, planes.shape[1], ROWS):
-        yield top, planes[:, top : top + ROWS]
+    height = (planes.planes if isinstance(planes, Mixture) else planes).shape[1]
+    for top in range(0, height, ROWS):
+        bottom = min(top + ROWS, height)
+        yield top, planes.rows(top, bottom) if isinstance(planes, Mixture) else planes[:, top:bottom]
         if progress:
-            progress.step(start + (1 - start) * min(1.0, (top + ROWS) / planes.shape[1]))
+            progress.step(start + (1 - start) * bottom / height)

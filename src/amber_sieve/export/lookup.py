@@ -22,6 +22,7 @@ from ..render.stack import render
 from ..render.stages import every as stages
 from ..resolve.layers import layers_in
 
+#: Nodes on a side that are offered: 17 and 33 are read everywhere, 65 by most (common practice, no source).
 SIZES = (17, 33, 65)
 
 

@@ -13,6 +13,7 @@ from collections.abc import Callable, Generator, Sequence
 from typing import Any, TypeVar
 
 from ..errors import Trouble
+from ..language import translate
 from . import farm_task
 
 T = TypeVar("T")
@@ -52,7 +53,9 @@ def _in_processes(work: Callable[..., T], given: Sequence[tuple[Any, ...]], jobs
             for future in concurrent.futures.as_completed(futures):
                 yield futures[future], future.result()
         except concurrent.futures.process.BrokenProcessPool:
-            raise Trouble("One of the processes was ended from outside: start again, it goes on where it stopped.") from None
+            raise Trouble(
+                translate("export", "One of the processes was ended from outside: start again, it goes on where it stopped.")
+            ) from None
         finally:
             pool.shutdown(wait=False, cancel_futures=True)
 
@@ -61,11 +64,17 @@ def _on_cluster(work: Callable[..., T], given: Sequence[tuple[Any, ...]], schedu
     try:
         import distributed  # an optional extra
     except ImportError:
-        raise Trouble("Working on a cluster needs the extra «farm»: install it with pip install 'amber-sieve[farm]'.") from None
+        raise Trouble(
+            translate("export", "Working on a cluster needs the extra «farm»: install it with pip install 'amber-sieve[farm]'.")
+        ) from None
     try:
         client = distributed.Client(scheduler, timeout=PATIENCE)
     except (OSError, ValueError, TimeoutError):
-        raise Trouble(f"The scheduler {scheduler} cannot be reached: check its address, as in tcp://name:8786.") from None
+        raise Trouble(
+            translate(
+                "export", "The scheduler {scheduler} cannot be reached: check its address, as in tcp://name:8786.", scheduler=scheduler
+            )
+        ) from None
     # A function that belongs to no module travels by value: a scheduler that looks at the work needs nothing of the program.
     task = types.FunctionType(farm_task.by_name.__code__, {"__builtins__": builtins}, "by_name")
     task.__module__ = "__main__"
@@ -80,12 +89,25 @@ def _on_cluster(work: Callable[..., T], given: Sequence[tuple[Any, ...]], schedu
                     done, answer = future.result()
                     if not done:
                         raise Trouble(
-                            f"A worker of {scheduler} has no Amber Sieve ({answer}): install amber-sieve[farm] where workers run."
+                            translate(
+                                "export",
+                                "A worker of {scheduler} has no Amber Sieve ({answer}): install amber-sieve[farm] where workers run.",
+                                scheduler=scheduler,
+                                answer=answer,
+                            )
                         )
                     yield futures[future], pickle.loads(answer)
                 except distributed.client.FutureCancelledError:
-                    raise Trouble(f"The scheduler {scheduler} has let go of the work: start again, it goes on where it stopped.") from None
+                    raise Trouble(
+                        translate(
+                            "export",
+                            "The scheduler {scheduler} has let go of the work: start again, it goes on where it stopped.",
+                            scheduler=scheduler,
+                        )
+                    ) from None
                 except distributed.KilledWorker:
-                    raise Trouble("A piece of the work has ended several workers: give them more memory, or leave that file out.") from None
+                    raise Trouble(
+                        translate("export", "A piece of the work has ended several workers: give them more memory, or leave that file out.")
+                    ) from None
         finally:
             client.cancel(list(futures))

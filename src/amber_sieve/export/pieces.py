@@ -19,8 +19,10 @@ from .clip import ClipExport, export_clip, frame_range
 from .many import done_in_any_order
 from .targets import inputs_of, spare_inputs
 
-#: Frames of a piece at least, and pieces for each that works, so that none waits long for the last.
-SHORTEST, EACH = 12, 3
+#: Frames of a piece at least: opening a clip takes as long as about so many frames.
+SHORTEST = 12
+#: Pieces for each that works, so that none waits long for the last.
+EACH = 3
 
 
 def cut(first: int, last: int, workers: int) -> list[tuple[int, int]]:

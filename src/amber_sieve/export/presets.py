@@ -9,6 +9,7 @@ from typing import Literal
 from pydantic import Field, ValidationError
 
 from ..errors import Trouble
+from ..language import translate
 from ..project.model import Frozen
 from ..project.storage import first_complaint, read_json
 from ..project.store import LONGEST_NAME, Store
@@ -37,19 +38,28 @@ class ExportChoice(Frozen):
 
 #: What ships with the program.
 SHIPPED = (
-    ExportChoice(name="For the web (JPEG, sRGB, half size)", ending=".jpg", quality=88, size=50, profile="sRGB", metadata=False),
-    ExportChoice(name="For print (TIFF, 16 bit, opRGB)", ending=".tif", depth="uint16", profile="opRGB"),
-    ExportChoice(name="Cut-out (PNG)", what="cut-out", ending=".png", pattern="{name}-{sieve}"),
-    ExportChoice(name="All masks (OpenEXR)", what="every mask", ending=".exr", pattern="{name}-masks"),
+    ExportChoice(
+        name=translate("export", "For the web (JPEG, sRGB, half size)"), ending=".jpg", quality=88, size=50, profile="sRGB", metadata=False
+    ),
+    ExportChoice(name=translate("export", "For print (TIFF, 16 bit, opRGB)"), ending=".tif", depth="uint16", profile="opRGB"),
+    ExportChoice(name=translate("export", "Cut-out (PNG)"), what="cut-out", ending=".png", pattern="{name}-{sieve}"),
+    ExportChoice(name=translate("export", "All masks (OpenEXR)"), what="every mask", ending=".exr", pattern="{name}-masks"),
 )
 
 
 def read(path: pathlib.Path) -> ExportChoice:
     """A choice from a file; raises `Trouble` when it holds none."""
     try:
-        return ExportChoice.model_validate_json(json.dumps(read_json(path, "a preset of an export")))
+        return ExportChoice.model_validate_json(json.dumps(read_json(path, translate("export", "a preset of an export"))))
     except ValidationError as error:
-        raise Trouble(f"{path} is not a preset of an export ({first_complaint(error)}): choose another file.") from None
+        raise Trouble(
+            translate(
+                "export",
+                "{path} is not a preset of an export ({complaint}): choose another file.",
+                path=path,
+                complaint=first_complaint(error),
+            )
+        ) from None
 
 
 def parsed(text: str) -> ExportChoice | None:

@@ -11,7 +11,7 @@ from ..media.formats import depth_for, mask_depth_for
 from ..media.source import Source
 from ..progress import Progress
 from ..project.model import Project
-from .frame import finished, strips_of
+from .frame import finished, leaving, strips_of
 from .targets import inputs_of, spare_inputs
 
 
@@ -29,14 +29,14 @@ def export_still(
     spare_inputs([path], inputs_of(source, project), overwrite)
     depth_for(path, depth or "uint8")
     progress = progress or Progress()
-    made = finished(source, project, number, step=lambda share: progress.step(0.1 + 0.4 * share))
+    made = leaving(source, project, number, step=lambda share: progress.step(0.1 + 0.4 * share))
     progress.step(0.5)
     stills.write(
         path,
         source.about_frame(number),
-        lambda: strips_of(made.result.planes, progress, 0.5),
+        lambda: strips_of(made.result, progress, 0.5),
         stills.StillForm(depth, project.gamut, display=project.display),
-        made.result.alpha,
+        made.alpha,
         original=made.frame if source.about.kind != "clip" else None,
     )
 

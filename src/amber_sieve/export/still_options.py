@@ -12,13 +12,15 @@ import cv2
 import numpy as np
 
 from ..core.frame import Frame
+from ..core.mix import Mixture
 from ..errors import Trouble
+from ..language import translate
 from ..media import formats, stills
 from ..media.source import Source
 from ..progress import Progress
 from ..project.model import Adjust, Fill, Project
 from ..render.evaluate import working
-from .frame import finished, strips_of
+from .frame import finished, leaving, strips_of
 from .targets import inputs_of, spare_inputs
 
 What = Literal["result", "mask", "cut-out", "every mask"]
@@ -65,8 +67,12 @@ class Export:
 
 #: Bytes of a sample, before compression.
 BYTES = {"uint8": 1, "uint16": 2, "half": 2, "float": 4}
-#: Qualities, and bits that a pixel takes at them as JPEG (4:4:4) and as WebP: means of the two pictures of the glaze yard.
-QUALITIES, JPEG_BITS, WEBP_BITS = (50, 75, 88, 95, 100), (0.58, 0.99, 1.86, 3.6, 11.8), (0.22, 0.46, 1.37, 2.7, 11.3)
+#: Qualities at which sizes were measured; the next two are means of the two pictures of the glaze yard.
+QUALITIES = (50, 75, 88, 95, 100)
+#: Bits that a pixel takes at them as JPEG (4:4:4).
+JPEG_BITS = (0.58, 0.99, 1.86, 3.6, 11.8)
+#: Bits that a pixel takes at them as WebP.
+WEBP_BITS = (0.22, 0.46, 1.37, 2.7, 11.3)
 
 
 def estimated_bytes(how: Export, ending: str, size: tuple[int, int]) -> str:
@@ -75,13 +81,21 @@ def estimated_bytes(how: Export, ending: str, size: tuple[int, int]) -> str:
     depth = formats.depth_for(pathlib.Path(f"a{ending}"), how.depth or "uint8")
     if ending in (".jpg", ".webp"):
         bits = float(np.interp(how.quality, QUALITIES, JPEG_BITS if ending == ".jpg" else WEBP_BITS))
-        return f"about {_megabytes(pixels * bits / 8)}"
+        return translate("export", "about {megabytes}", megabytes=_megabytes(pixels * bits / 8))
     channels = 4 if how.what == "cut-out" else 1 if how.what in ("mask", "every mask") else 3
-    return f"at most {_megabytes(pixels * channels * BYTES[depth if how.what in ('result', 'cut-out') else 'uint16'])}"
+    return translate(
+        "export",
+        "at most {megabytes}",
+        megabytes=_megabytes(pixels * channels * BYTES[depth if how.what in ("result", "cut-out") else "uint16"]),
+    )
 
 
 def _megabytes(size: float) -> str:
-    return f"{size / 1e6:.1f} MB" if size < 1e8 else f"{size / 1e6:.0f} MB"
+    return (
+        translate("export", "{size:.1f} MB", size=size / 1000000.0)
+        if size < 1e8
+        else translate("export", "{size:.0f} MB", size=size / 1000000.0)
+    )
 
 
 #: What may stand in braces in the pattern of a name.
@@ -96,15 +110,22 @@ def name_from(pattern: str, picture: pathlib.Path, sieve: str, frame: int = 0) -
     Trouble: a slash is in it, something else stands in braces, or nothing is left of the name.
     """
     if set(pattern) & set("/\\"):
-        raise Trouble("A name has no slash in it: choose the folder for itself, and write the name alone.")
+        raise Trouble(translate("export", "A name has no slash in it: choose the folder for itself, and write the name alone."))
     known = {"name": picture.stem, "sieve": sieve, "date": datetime.date.today().isoformat(), "frame": f"{frame:04}"}
     unknown = [word for word in re.findall(r"\{([^}]*)\}", pattern) if word not in known]
     if unknown:
-        raise Trouble(f"{{{unknown[0][:40]}}} means nothing in a name: use {', '.join('{' + word + '}' for word in known)}.")
+        raise Trouble(
+            translate(
+                "export",
+                "{{{unknown}}} means nothing in a name: use {known}.",
+                unknown=unknown[0][:40],
+                known=", ".join("{" + word + "}" for word in known),
+            )
+        )
     name = re.sub(r"\{([^}]*)\}", lambda found: known[found.group(1)], pattern)
     name = re.sub(r'[\x00-\x1f/\\<>:"|?*]', "-", name).strip(" .")
     if not name:
-        raise Trouble("Nothing is left of the name: write one, or a pattern such as {name}-{sieve}.")
+        raise Trouble(translate("export", "Nothing is left of the name: write one, or a pattern such as {name}-{sieve}."))
     return name[:200]
 
 
@@ -145,24 +166,36 @@ def export(
     frame = source.frame(number)
     size = how.pixels((frame.width, frame.height))
     if max(size) > LARGEST_SIDE:
-        raise Trouble(f"{size[0]} x {size[1]} pixels are more than can be written: ask for less than {LARGEST_SIDE} on a side.")
+        raise Trouble(
+            translate(
+                "export",
+                "{size} x {down} pixels are more than can be written: ask for less than {most} on a side.",
+                size=size[0],
+                down=size[1],
+                most=LARGEST_SIDE,
+            )
+        )
     progress.step(0.1)
     wanted = with_cut_out(project, sieve_id) if how.what == "cut-out" else project
-    ids = [] if not grey else [sieve_id] if how.what == "mask" else [sieve.id for sieve in wanted.stack]
-    made = finished(source, wanted, number, frame=frame, result=not grey, masks=ids, step=lambda share: progress.step(0.1 + 0.5 * share))
+    ids = [sieve_id] if how.what == "mask" else [sieve.id for sieve in wanted.stack]
+
+    def step(share: float) -> None:
+        progress.step(0.1 + 0.5 * share)
+
     if grey:
+        made = finished(source, wanted, number, frame=frame, result=False, masks=ids, step=step)
         masks = {project.sieve(one).name: np.clip(_sized(mask, size, how.filter), 0, 1) for one, mask in made.masks.items()}
         progress.step(0.7)
         return stills.write_masks(path, masks) if how.what == "every mask" else _one_mask(path, masks)
-    result = made.result
+    result = leaving(source, wanted, number, frame=frame, step=step)
     progress.step(0.6)
     about = replace(source.about_frame(number), size=size)
     if not how.metadata:
         about = replace(about, metadata={})
-    planes, alpha = result.planes, result.alpha
+    planes, alpha = result.result, result.alpha
     original: Frame | None = frame if source.about.kind != "clip" else None
     if size != (frame.width, frame.height):
-        planes = np.stack([_sized(plane, size, how.filter) for plane in planes])
+        planes = np.stack([_sized(plane, size, how.filter) for plane in (planes.whole() if isinstance(planes, Mixture) else planes)])
         alpha = None if alpha is None else np.clip(_sized(alpha, size, how.filter), 0, 1)
         original = None
     display = "" if how.profile else project.display

@@ -8,6 +8,7 @@ from collections.abc import Iterable
 
 from ..errors import Trouble
 from ..files import target_of
+from ..language import translate
 from ..media.source import Source
 from ..project.model import Project
 
@@ -39,4 +40,6 @@ def spare_inputs(targets: Iterable[pathlib.Path], inputs: Iterable[pathlib.Path]
     for target in targets:
         target_of(target)
         if not overwrite and _identity(target) in read:
-            raise Trouble(f"{target} is what is being read: choose another name, or say --overwrite in a terminal.")
+            raise Trouble(
+                translate("export", "{target} is what is being read: choose another name, or say --overwrite in a terminal.", target=target)
+            )

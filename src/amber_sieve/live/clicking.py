@@ -12,6 +12,7 @@ from ..core.frame import Frame
 from ..core.pick.pieces import HALF
 from ..core.pick.propose import LOWEST, propose_drop, propose_here, propose_keep
 from ..core.pick.tolerance import Steadiness, thinned
+from ..language import translate
 from ..names import Reach, drop_rule_for
 from ..project import edits
 from ..project.model import Pick, Sample, Sieve
@@ -21,10 +22,14 @@ from .sampling import with_found_tolerance
 
 #: Proposals are looked for on about so many pixels; more do not change them.
 PROPOSED_ON = 400_000
-#: A click so near to the one before, full-resolution pixels, is on the same place; a larger size is one whose tolerance is larger by so much.
-AGAIN, NEXT = 8.0, 1.15
+#: A click so near to the one before, full-resolution pixels, is on the same place.
+AGAIN = 8.0
+#: A larger size is one whose tolerance is larger by so much.
+NEXT = 1.15
 #: A click that changes less than this share of the picture says why.
 NOTHING = 1e-5
+#: A keep sample adds less than it should when drop samples hold back more than this share of what it added.
+HELD_BACK = 0.25
 
 
 def looked_at(width: int, height: int) -> int:
@@ -42,6 +47,7 @@ class Clicked:
     added, removed : shares of the picture that the samples now take, and no longer take.
     why : why nothing has changed, "" when something has.
     sizes : tolerances at which the mask of a first sample holds still; a click on the same place goes on to the next.
+    held_back : share of the picture that a keep sample would take by itself, but that drop samples hold back.
     """
 
     sample: Sample
@@ -49,6 +55,12 @@ class Clicked:
     removed: float
     why: str
     sizes: tuple[float, ...] = ()
+    held_back: float = 0.0
+
+    @property
+    def adds_less(self) -> bool:
+        """Whether drop samples hold back so much of it that a person should hear of it."""
+        return self.held_back >= NOTHING and self.held_back > HELD_BACK * self.added
 
 
 def _value_at(plane: np.ndarray, place: tuple[float, float]) -> float:
@@ -130,7 +142,17 @@ def clicked(
     old, new = (samples_mask(frame, one.pick, cache, passes) for one in (sieve, after))
     change = new - old
     added, removed = float(np.maximum(change, 0).mean()), float(np.maximum(-change, 0).mean())
-    return Clicked(sample, added, removed, "" if max(added, removed) >= NOTHING else _why(sample, frame, old), sizes)
+    why = "" if max(added, removed) >= NOTHING else _why(sample, frame, old)
+    inside = _value_at(old, place_of(sample, frame)) > HALF
+    return Clicked(sample, added, removed, why, sizes, 0.0 if inside else _held_back(after.pick, sample, frame, cache, passes, new))
+
+
+def _held_back(pick: Pick, sample: Sample, frame: Frame, cache: Cache, passes: int, mask: np.ndarray) -> float:
+    """Share of a frame that a new keep sample of a pick would take by itself, but that the mask of all samples does not hold."""
+    if sample.role != "keep" or not any(other.on and other.role == "drop" for other in pick.samples):
+        return 0.0
+    alone = samples_mask(frame, pick.but(samples=(sample,)), cache, passes)
+    return float(np.maximum(alone - mask, 0).mean())
 
 
 def _next_size(sample: Sample, before: Sequence[Sample], sizes: Sequence[float]) -> float:
@@ -147,7 +169,11 @@ def _why(sample: Sample, frame: Frame, before: np.ndarray) -> str:
     """Why a sample changes nothing."""
     inside = _value_at(before, place_of(sample, frame)) > HALF
     if sample.role == "keep":
-        return "Nothing added: this place is held already." if inside else "Nothing added: no pixel is near enough."
+        return (
+            translate("live", "Nothing added: this place is held already.")
+            if inside
+            else translate("live", "Nothing added: no pixel is near enough.")
+        )
     if not inside:
-        return "Nothing removed: no sample holds this place."
-    return "Nothing removed: all of it lies nearer to a keep sample; try here only (R)."
+        return translate("live", "Nothing removed: no sample holds this place.")
+    return translate("live", "Nothing removed: all of it lies nearer to a keep sample; try here only (R).")

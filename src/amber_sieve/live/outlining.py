@@ -16,6 +16,7 @@ from ..core.colour.transfer import to_levels
 from ..core.frame import Frame
 from ..core.pick.pieces import HALF, deepest
 from ..errors import Trouble
+from ..language import translate
 from ..progress import Progress
 from ..project import edits
 from ..project.model import Sample, Sieve
@@ -28,10 +29,14 @@ from .sampling import sample_at
 Points = Sequence[tuple[float, float]]
 #: Overlap that each further sample must bring: what is told from the outside is rough, and its mistakes are not to be clicked.
 EACH = 0.05
-#: The thing is looked for on about so many pixels, in so many rounds.
-OUTLINED_ON, ROUNDS = 160_000, 5
-#: At most so many samples come out; a wrong region less deep than this, as a share of the picture's side, needs none.
-MOST, SHALLOW = 6, 0.004
+#: The thing is looked for on about so many pixels.
+OUTLINED_ON = 160_000
+#: In so many rounds.
+ROUNDS = 5
+#: At most so many samples come out.
+MOST = 6
+#: A wrong region less deep than this, as a share of the picture's side, needs none.
+SHALLOW = 0.004
 
 
 def _inside(outline: Points, frame: Frame) -> np.ndarray:
@@ -52,7 +57,7 @@ def thing_inside(outline: Points, frame: Frame) -> np.ndarray:
     small = frame.reduced(max(1, round((frame.width * frame.height / OUTLINED_ON) ** 0.5)))
     inside = _inside(outline, small)
     if len(outline) < 3 or inside.sum() < 50 or inside.all():
-        raise Trouble("The outline holds nothing to tell from the rest: draw it round the whole thing, with some room.")
+        raise Trouble(translate("live", "The outline holds nothing to tell from the rest: draw it round the whole thing, with some room."))
     levels = np.clip(np.rint(to_levels(small.planes)), 0, 255).astype(np.uint8)
     labels = np.where(inside, cv2.GC_PR_FGD, cv2.GC_BGD).astype(np.uint8)
     cv2.setRNGSeed(1)
@@ -60,7 +65,7 @@ def thing_inside(outline: Points, frame: Frame) -> np.ndarray:
     cv2.grabCut(image, labels, None, np.zeros((1, 65)), np.zeros((1, 65)), ROUNDS, cv2.GC_INIT_WITH_MASK)
     thing = (labels == cv2.GC_PR_FGD).astype(np.float32)
     if thing.sum() < 50:
-        raise Trouble("What is inside the outline looks like what is outside: click the thing instead.")
+        raise Trouble(translate("live", "What is inside the outline looks like what is outside: click the thing instead."))
     return cv2.resize(thing, (frame.width, frame.height), interpolation=cv2.INTER_LINEAR) > HALF
 
 
@@ -96,5 +101,5 @@ def outlined(sieve: Sieve, outline: Points, whole: Frame, frame: Frame, cache: C
         if depth < SHALLOW * min(frame.width, frame.height):
             break
     if not best[1]:
-        raise Trouble("No samples make a mask of what is inside the outline: click the thing instead.")
+        raise Trouble(translate("live", "No samples make a mask of what is inside the outline: click the thing instead."))
     return list(best[1])

@@ -29,10 +29,14 @@ from ..threads import Threads
 from .preview import Shown, on_screen, part_of
 from .scoping import Scope, scoped
 
-#: Frames that are decoded, and rendered, ahead of the play head.
-DECODED, AHEAD = 4, 24
-#: Bytes of finished pictures that are kept, and of stages of the frame that is worked on.
-KEPT, STAGES = 500_000_000, 300_000_000
+#: Frames that are decoded ahead of the play head.
+DECODED = 4
+#: Frames that are rendered ahead of it: about a second.
+AHEAD = 24
+#: Bytes of finished pictures that are kept.
+KEPT = 500_000_000
+#: Bytes of stages of the frame that is worked on.
+STAGES = 300_000_000
 
 
 @dataclass(frozen=True)

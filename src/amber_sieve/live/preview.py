@@ -41,9 +41,10 @@ T = TypeVar("T")
 THUMBNAIL = 256
 #: Pixels that are rendered while something is dragged, where the screen has more: on two cores as many as thirty times a second.
 DRAGGED = 600_000
-#: How much fewer pixels than the screen's in a row there may be meanwhile: half of them in all. Less than ``WORTH`` is not worth another
-#: set of stages.
-HALF, WORTH = 0.5**-0.5, 1.1
+#: How much fewer pixels than the screen's in a row there may be meanwhile: half of them in all.
+HALF = 0.5**-0.5
+#: Fewer by less than this is not worth another set of stages.
+WORTH = 1.1
 #: Left, top, right, bottom in reduced pixels; all 0 means everything.
 Box = tuple[int, int, int, int]
 

@@ -14,13 +14,16 @@ from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import to_oklab
 from ..core.frame import Frame, patch
 from ..core.pick.fit import Fit, FitGroup, Settings, fit, spread_of
+from ..core.pick.samples import membership, needs_planes
 from ..core.pick.tolerance import steady_tolerance, thinned
 from ..core.pick.tones import box_pixels, mean_at, stroke_pixels, tones_of
 from ..errors import Trouble
+from ..language import translate
 from ..names import SEEN_BANDS
 from ..project.model import Bands, Pick, Sample, Sieve
 from ..render.mask import probe_of
 from ..render.mask import tones_of as tones_in
+from ..render.sure import FAINT, MOSTLY_SURE, SURE
 
 Points = Sequence[tuple[float, float]]
 #: Pixels of one sample, and outside an outline, that a fit looks at.
@@ -51,7 +54,7 @@ def pixels_of(sample: Sample, frame: Frame) -> np.ndarray:
     try:
         return patch(frame.planes, x, y, max(1, round(sample.size * frame.scale)))
     except ValueError as error:
-        raise Trouble(f"No sample can be taken there: {error}.") from None
+        raise Trouble(translate("live", "No sample can be taken there: {error}.", error=error)) from None
 
 
 def _taken(sample: Sample, frame: Frame) -> Sample:
@@ -156,7 +159,7 @@ def fitted(pick: Pick, frame: Frame, number: int = 0, frames: Frames | None = No
     working = [s for s in pick.samples if s.on and s.compare == "surface" and s.reach == "everywhere"]
     keeps, drops = ([sample for sample in working if sample.role == role] for role in ("keep", "drop"))
     if not keeps:
-        raise Trouble("There is nothing to fit to: take a keep sample by surface first.")
+        raise Trouble(translate("live", "There is nothing to fit to: take a keep sample by surface first."))
     groups = [[_group(sample, pick, _frame_of(sample, frame, number, frames)) for sample in samples] for samples in (keeps, drops)]
     now = Settings(pick.shading / 100, pick.gloss / 100, pick.hue_weight / 100, pick.saturation_weight / 100)
     found = fit(groups[0], groups[1], now, outside_of(pick.outline, frame))
@@ -170,16 +173,31 @@ def fitted(pick: Pick, frame: Frame, number: int = 0, frames: Frames | None = No
     return pick.but(samples=samples, **{name: 100 * value for name, value in vars(found.settings).items()}), found
 
 
+def _surely_kept(pixels: np.ndarray, pick: Pick) -> np.ndarray:
+    """Those of the pixels (3, N) of a keep sample that the samples surely keep: mixed ones, and what a drop sample takes, say nothing of the
+    surface. All of them where hardly any is sure."""
+    every = [probe for sample in pick.samples if sample.on for probe in tones_in(sample, pick) if not needs_planes([probe])]
+    if not every:
+        return pixels
+    kept = membership(to_oklab(np.ascontiguousarray(pixels[:, None], np.float32)), every)[0]
+    sure = kept >= SURE * kept.max()
+    return pixels[:, sure] if kept.max() > FAINT and sure.mean() >= MOSTLY_SURE else pixels
+
+
 def bands_from_samples(pick: Pick, bands: Bands, frame: Frame, number: int = 0, frames: Frames | None = None) -> Bands:
-    """Hue, saturation and luminance bands round the kept samples.
+    """Hue, saturation and luminance bands round what the kept samples surely hold.
 
     Raises
     ------
     Trouble: there is no keep sample.
     """
-    kept = [pixels_of(sample, _frame_of(sample, frame, number, frames)) for sample in pick.samples if sample.on and sample.role == "keep"]
+    kept = [
+        _surely_kept(pixels_of(sample, _frame_of(sample, frame, number, frames)), pick)
+        for sample in pick.samples
+        if sample.on and sample.role == "keep"
+    ]
     if not kept:
-        raise Trouble("There is nothing to set the bands from: take a keep sample first.")
+        raise Trouble(translate("live", "There is nothing to set the bands from: take a keep sample first."))
     pixels = np.ascontiguousarray(np.concatenate(kept, axis=1)[:, None], np.float32)
     corners = around(*hue_saturation_luminance(pixels, to_oklab(pixels))[:, 0])
     changes = {name: getattr(bands, name).but(on=True, inverted=False, corners=corners[name]) for name in SEEN_BANDS}

@@ -19,8 +19,13 @@ ScopeKind = Literal["waveform", "parade", "vectorscope", "histogram"]
 SCOPE_KINDS: tuple[ScopeKind, ...] = get_args(ScopeKind)
 ScopeOf = Literal["result", "original", "masked"]
 SCOPES_OF: tuple[ScopeOf, ...] = get_args(ScopeOf)
-#: Colours of traces, 0 to 1: luma, and the three channels so light that blue shows as well as green.
-GREY, CHANNELS = (0.86, 0.86, 0.86), ((1.0, 0.36, 0.32), (0.38, 0.9, 0.42), (0.42, 0.6, 1.0))
+#: Colour of the trace of luma, 0 to 1.
+GREY = (0.86, 0.86, 0.86)
+#: Colours of the traces of the three channels, so light that blue shows as well as green.
+CHANNELS = ((1.0, 0.36, 0.32), (0.38, 0.9, 0.42), (0.42, 0.6, 1.0))
+
+#: Colours of histograms over each other: where all three are, it is white.
+HILLS = tuple((0.55 * red, 0.55 * green, 0.55 * blue) for red, green, blue in CHANNELS)
 
 
 @dataclass(frozen=True)
@@ -31,38 +36,17 @@ class Scope:
     of: ScopeOf = "result"
 
 
-def _traced(counts: np.ndarray, colour: tuple[float, float, float]) -> np.ndarray:
-    """Counts (H, W) as light of one colour, (H, W, 3) in 0 to 1: lifted, so that a single pixel shows."""
-    lit = np.sqrt(np.log1p(counts) / max(np.log1p(counts.max()), 1e-9))
-    return lit[..., None] * np.asarray(colour)
-
-
-def _pixels(light: np.ndarray) -> np.ndarray:
-    """Light (H, W, 3) in 0 to 1 as screen pixels (H, W) uint32."""
-    levels = np.rint(np.clip(light, 0, 1) * 255).astype(np.uint32)
-    return np.ascontiguousarray(np.uint32(0xFF000000) | levels[..., 0] << 16 | levels[..., 1] << 8 | levels[..., 2])
-
-
-def _hills(counts: np.ndarray) -> np.ndarray:
-    """Histograms (3, N) over each other, (N, N, 3) in 0 to 1."""
-    heights = np.sqrt(counts / max(counts.max(), 1e-9)) * scopes.CELLS
-    rows = np.arange(scopes.CELLS)[::-1, None]
-    return sum(
-        (rows < high[None]).astype(float)[..., None] * np.asarray(colour) * 0.55 for high, colour in zip(heights, CHANNELS, strict=True)
-    )
-
-
 def scope_pixels(kind: ScopeKind, planes: np.ndarray, mask: np.ndarray | None = None) -> np.ndarray:
     """A scope of a picture (3, H, W), weighed by a mask (H, W) where there is one: screen pixels, the parade three times as wide."""
     values, across, weights = scopes.coded(planes, mask)
     if kind == "waveform":
-        return _pixels(_traced(scopes.waveform(scopes.luma(values), across, weights), GREY))
+        return scopes.traced(scopes.waveform(scopes.luma(values), across, weights), GREY)
     if kind == "parade":
-        traces = [_traced(scopes.waveform(channel, across, weights), colour) for channel, colour in zip(values, CHANNELS, strict=True)]
-        return _pixels(np.concatenate(traces, axis=1))
+        counts = scopes.parade(values, across, weights)
+        return np.concatenate([scopes.traced(one, colour) for one, colour in zip(counts, CHANNELS, strict=True)], axis=1)
     if kind == "vectorscope":
-        return _pixels(_traced(scopes.vectorscope(values, weights), GREY))
-    return _pixels(_hills(scopes.histogram(values, weights)))
+        return scopes.traced(scopes.vectorscope(values, weights), GREY)
+    return scopes.hills(scopes.histogram(values, weights), HILLS)
 
 
 def scoped(scope: Scope, frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers) -> np.ndarray:

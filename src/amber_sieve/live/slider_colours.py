@@ -7,18 +7,20 @@ import functools
 import numpy as np
 
 from ..core.colour.oklab import one_from_oklab, one_to_oklab
-from ..core.colour.transfer import encode
+from ..core.colour.transfer import encode, one_encoded
 from ..project.edits import with_field
 from ..project.fields import spec_at
 from ..project.model import Colour, Sieve
 from ..render.adjust import shown_adjustment
 
+#: Colours along a slider: between two of them a straight line cannot be told from the truth.
 STOPS = 25
 #: Numbers that are a hue themselves, and those whose doing is shown on the reference.
 HUES = ("shadows_hue", "midtones_hue", "highlights_hue", "one_hue_at")
 SHOWN = ("temperature", "tint", "hue", "saturation", "vibrance", "lightness")
 #: What stands in for a colour while none has been sampled: terracotta; white balance is shown on a grey.
 REFERENCE: Colour = (0.35, 0.13, 0.06)
+#: The colour that is shown where nothing is picked yet, linear light.
 GREY: Colour = (0.4, 0.4, 0.4)
 #: Oklab lightness to which dark references are lifted.
 LIGHTEST = 0.6
@@ -28,7 +30,8 @@ def hue_ring(stops: int = STOPS) -> np.ndarray:
     """sRGB-coded colours (N, 3) of all hues, alike in lightness and chroma."""
     angles = np.radians(np.linspace(0, 360, stops))
     lights = [one_from_oklab((0.70, 0.12 * np.cos(angle), 0.12 * np.sin(angle))) for angle in angles]
-    return np.clip(encode(np.array(lights, np.float32)), 0, 1)
+    # Without a kernel: the first one to run loads the compiler, and a start need not wait for that.
+    return np.clip(np.array([one_encoded(light) for light in lights]), 0, 1)
 
 
 def visible(light: Colour) -> Colour:

@@ -17,6 +17,7 @@ from ..core.motion.contour import Contour
 from ..core.motion.movement import levels_of, motion, motion_of_rest, moved_by, moved_places, seen_in
 from ..core.motion.piece import Colours, Piece, PieceFollower, stands_apart
 from ..errors import Trouble
+from ..language import translate
 from ..media.source import Source
 from ..names import BOXED, Moves
 from ..progress import Progress
@@ -31,16 +32,22 @@ TRACKED_ON = 600_000
 LEAST = 0.25
 #: From this confidence on it is not looked for in another way.
 ENOUGH = 0.5
-#: Frames looked at before tracking begins, for what lies behind the thing; and up to which of them say how the area was drawn.
-AHEAD, DRAWN = 14, 8
-#: Of what the backdrop says so much is believed, and no more than so many pixels.
-BELIEVED, MOST = 0.15, 0.5
+#: Frames looked at before tracking begins, for what lies behind the thing.
+AHEAD = 14
+#: Up to which of them say how the area was drawn.
+DRAWN = 8
+#: Of what the backdrop says so much is believed.
+BELIEVED = 0.15
+#: And no more than so many pixels.
+MOST = 0.5
 #: For so many frames in a row the backdrop alone may say where a thing is.
 UNTOLD = 5
 #: For so many frames a thing that was seen by its piece of the mask may be covered: it goes on as it went.
 COVERED = 12
-#: Features are astray when they say that a thing is farther from its piece than this, as a share of its radius and in pixels.
-ASTRAY, ASTRAY_LEAST = 0.04, 1.0
+#: Features are astray when they say that a thing is farther from its piece than this, as a share of its radius.
+ASTRAY = 0.04
+#: And than so many pixels.
+ASTRAY_LEAST = 1.0
 #: What masks in a reduced frame, (H, W) uint8.
 Picks = Callable[[Frame], np.ndarray]
 
@@ -140,7 +147,7 @@ def track(
     progress = progress or Progress()
     places = _places(area)
     if len(places) < 1 or area.kind == "gradient":
-        raise Trouble("A gradient has no inside that could be tracked: choose a shape or a brush stroke.")
+        raise Trouble(translate("live", "A gradient has no inside that could be tracked: choose a shape or a brush stroke."))
     path = f"areas.{area.id}.{'strokes' if area.kind == 'brush' else 'points'}"
     found = Tracked(path, {start: _numbers(area, places)}, {start: 1.0})
     numbers = range(start + direction, source.about.frames if direction > 0 else -1, direction)

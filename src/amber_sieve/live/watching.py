@@ -9,6 +9,7 @@ import numpy as np
 from ..core.colour.oklab import one_to_oklab, to_oklab
 from ..core.frame import Frame
 from ..core.motion.movement import along, flow_between, levels_of
+from ..language import translate
 from ..project.model import Project
 from ..render.cache import Cache
 from ..render.stack import sieve_mask
@@ -18,8 +19,12 @@ from ..resolve.resolver import Resolver
 
 #: Frames are watched reduced to about so many pixels.
 WATCHED_ON = 60_000
-#: A jump: the coverage differs from the median of the frames around by more than this share of it, and than so many of their own deviations.
-SHARE, DEVIATIONS, AROUND = 0.15, 5.0, 6
+#: A jump: the coverage differs from the median of the frames around by more than this share of it.
+SHARE = 0.15
+#: And by more than so many of their own deviations.
+DEVIATIONS = 5.0
+#: So many frames to either side are around.
+AROUND = 6
 
 
 @dataclass(frozen=True)
@@ -70,8 +75,8 @@ class Course:
     @property
     def in_words(self) -> str:
         """The mean flicker, before and after Steady where that is on."""
-        before = f", {_mean(self.unsteady):.1f} % without Steady" if self.unsteady else ""
-        return f"flicker {self.mean_flicker:.1f} % a frame{before}"
+        before = translate("live", ", {mean:.1f} % without Steady", mean=_mean(self.unsteady)) if self.unsteady else ""
+        return translate("live", "flicker {mean_flicker:.1f} % a frame{before}", mean_flicker=self.mean_flicker, before=before)
 
     def copy(self) -> Course:
         """As it is now, with the frames at which the coverage jumps, while another thread goes on."""

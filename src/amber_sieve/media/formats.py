@@ -6,6 +6,7 @@ import pathlib
 from dataclasses import dataclass
 
 from ..errors import Trouble
+from ..language import translate
 from .codecs import CODECS, codecs_of
 
 #: Endings of project files.
@@ -97,6 +98,11 @@ def is_picture(path: pathlib.Path) -> bool:
     return known is not None and known.kind == "still" and bool(known.writes)
 
 
+def written() -> list[Format]:
+    """The formats in which pictures can be written."""
+    return [known for known in FORMATS if known.kind == "still" and known.writes]
+
+
 def depth_for(path: pathlib.Path, wanted: str) -> str:
     """The sample type to write with this ending: the wanted one where it can be held, else the nearest.
 
@@ -106,7 +112,14 @@ def depth_for(path: pathlib.Path, wanted: str) -> str:
     """
     known = format_of(path)
     if known is None or known.kind != "still" or not known.writes:
-        raise Trouble(f"Pictures cannot be written as «{path.suffix or 'no ending'}»: end the name in {', '.join(endings('still', True))}.")
+        raise Trouble(
+            translate(
+                "media",
+                "Pictures cannot be written as «{suffix}»: end the name in {endings}.",
+                suffix=path.suffix or translate("media", "no ending"),
+                endings=", ".join(endings("still", True)),
+            )
+        )
     if wanted in known.writes:
         return wanted
     deep = "uint16" if wanted in ("half", "float") else "half" if wanted == "uint16" else known.writes[0]
@@ -117,7 +130,14 @@ def mask_depth_for(path: pathlib.Path) -> str:
     """The sample type a mask is written with; raises `Trouble` when this ending holds none."""
     known = format_of(path)
     if known is None or not known.mask:
-        raise Trouble(f"Masks cannot be written as «{path.suffix or 'no ending'}»: end the name in {', '.join(endings(mask=True))}.")
+        raise Trouble(
+            translate(
+                "media",
+                "Masks cannot be written as «{suffix}»: end the name in {endings}.",
+                suffix=path.suffix or translate("media", "no ending"),
+                endings=", ".join(endings(mask=True)),
+            )
+        )
     return "uint16" if "uint16" in known.writes else "float"
 
 
@@ -132,7 +152,15 @@ def codec_for(path: pathlib.Path, wanted: str = "") -> str:
     if known is not None and known.kind == "clip" and known.writes and (not wanted or wanted in known.writes):
         return wanted or known.writes[0]
     holds = sorted({e for f in FORMATS if f.kind == "clip" and f.writes and (not wanted or wanted in f.writes) for e in f.endings})
-    raise Trouble(f"{wanted or 'A clip'} cannot be written as «{path.suffix or 'no ending'}»: end the name in {', '.join(holds)}.")
+    raise Trouble(
+        translate(
+            "media",
+            "{wanted} cannot be written as «{suffix}»: end the name in {holds}.",
+            wanted=wanted or translate("media", "A clip"),
+            suffix=path.suffix or translate("media", "no ending"),
+            holds=", ".join(holds),
+        )
+    )
 
 
 #: The quality that is usual for codecs of clips that have one, of 1 to 100; it is a constant rate factor of 16.

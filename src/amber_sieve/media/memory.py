@@ -5,12 +5,16 @@ from __future__ import annotations
 import pathlib
 
 from ..errors import Trouble
+from ..language import translate
 
 #: Bytes that a pixel takes while a picture is opened: three planes of float32, its stored samples, and a strip being worked on.
 BYTES_A_PIXEL = 3 * 4 + 8
 #: Share of what is free that opening may take: the rest is for what is done with the picture.
 SHARE = 0.9
-_MEMINFO, _GROUP = pathlib.Path("/proc/meminfo"), pathlib.Path("/sys/fs/cgroup")
+#: Where Linux says how much memory there is.
+_MEMINFO = pathlib.Path("/proc/meminfo")
+#: Where it says how much of that this group of processes may have.
+_GROUP = pathlib.Path("/sys/fs/cgroup")
 
 
 def available() -> int:
@@ -37,10 +41,27 @@ def room_for(path: pathlib.Path, width: int, height: int, largest: int) -> None:
     """
     pixels = width * height
     if pixels > largest:
-        raise Trouble(f"{path} is {width} x {height} pixels, more than {largest // 10**6} million: cut it into parts.")
+        raise Trouble(
+            translate(
+                "media",
+                "{path} is {width} x {height} pixels, more than {most} million: cut it into parts.",
+                path=path,
+                width=width,
+                height=height,
+                most=largest // 10**6,
+            )
+        )
     needs, free = pixels * BYTES_A_PIXEL, available()
     if needs > SHARE * free:
         raise Trouble(
-            f"{path} is {width} x {height} pixels and takes {needs / 1e9:.1f} GB to open, {max(free, 0) / 1e9:.1f} GB are free: "
-            "close other programs, or make it smaller."
+            translate(
+                "media",
+                "{path} is {width} x {height} pixels and takes {needs:.1f} GB to open, {free:.1f} GB are free: close "
+                "other programs, or make it smaller.",
+                path=path,
+                width=width,
+                height=height,
+                needs=needs / 1000000000.0,
+                free=max(free, 0) / 1000000000.0,
+            )
         )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from pydantic import Field, ValidationError
 
 from ..errors import Trouble
+from ..language import translate
 from .model import VERSION, Frozen, Sieve
 
 
@@ -30,7 +31,9 @@ def sieves_in(text: str) -> tuple[Sieve, ...]:
     try:
         held = Clipping.model_validate_json(text)
     except (ValidationError, ValueError, RecursionError):
-        raise Trouble("The clipboard holds no sieve: copy one first.") from None
+        raise Trouble(translate("project", "The clipboard holds no sieve: copy one first.")) from None
     if held.amber_sieve > VERSION:
-        raise Trouble("The clipboard holds a sieve of a newer version of Amber Sieve: update the program to paste it.")
+        raise Trouble(
+            translate("project", "The clipboard holds a sieve of a newer version of Amber Sieve: update the program to paste it.")
+        )
     return held.sieves

@@ -8,6 +8,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from ..errors import Trouble
+from ..language import translate
 from ..names import MaskFrom, drop_rule_for
 from .fields import spec_of
 from .model import Adjust, Area, Edge, Group, Joined, Place, Project, Sample, Sieve, Take, fresh_id
@@ -21,7 +22,7 @@ NEAREST = 6.0
 
 def with_new_sieve(project: Project) -> tuple[Project, Sieve]:
     """The project with an empty sieve at the end, and that sieve; it changes nothing until somebody moves something."""
-    fresh = Sieve(name=f"Sieve {len(project.stack) + 1}")
+    fresh = Sieve(name=translate("project", "Sieve {count}", count=len(project.stack) + 1))
     return project.but(stack=(*project.stack, fresh)), fresh
 
 
@@ -30,7 +31,7 @@ def without_sieve(project: Project, sieve_id: str) -> Project:
     for sieve in leaning_on(project, sieve_id):
         project = project.with_sieve(unlinked(project, sieve, sieve_id))
     rest = tuple(sieve for sieve in project.stack if sieve.id != sieve_id)
-    return project.but(stack=rest or (Sieve(name="Sieve 1"),), solo="" if project.solo == sieve_id else project.solo)
+    return project.but(stack=rest or (Sieve(name=translate("project", "Sieve 1")),), solo="" if project.solo == sieve_id else project.solo)
 
 
 def leaning_on(project: Project, sieve_id: str) -> list[Sieve]:
@@ -70,14 +71,21 @@ def _without_circles(project: Project, changed: Sieve) -> Project:
     try:
         return project.with_sieve(changed)
     except ValidationError:
-        names = " and ".join(project.sieve(other).name for other in changed.leans_on)
-        raise Trouble(f"The mask of {changed.name} cannot be made from {names}: they would lean on each other in a circle.") from None
+        names = translate("project", " and ").join(project.sieve(other).name for other in changed.leans_on)
+        raise Trouble(
+            translate(
+                "project",
+                "The mask of {name} cannot be made from {names}: they would lean on each other in a circle.",
+                name=changed.name,
+                names=names,
+            )
+        ) from None
 
 
 def with_copy_of(project: Project, sieve_id: str) -> tuple[Project, Sieve]:
     """The project with a copy of a sieve after it, and the copy."""
     held = project.sieve(sieve_id)
-    copy = held.but(id=fresh_id(), name=f"{held.name} copy"[:200])
+    copy = held.but(id=fresh_id(), name=translate("project", "{name} copy", name=held.name)[:200])
     at = project.stack.index(held) + 1
     return project.but(stack=(*project.stack[:at], copy, *project.stack[at:])), copy
 
@@ -98,14 +106,14 @@ def with_leftovers_of(project: Project, sieve_id: str) -> tuple[Project, Sieve]:
     )
     areas = tuple(area.but(id=fresh_id()) for area in held.areas)
     pick = held.pick.but(samples=samples, measure="result", connected=False, outline=())
-    fresh = Sieve(name=f"{held.name} leftovers"[:200], pick=pick, areas=areas)
+    fresh = Sieve(name=translate("project", "{name} leftovers", name=held.name)[:200], pick=pick, areas=areas)
     at = project.stack.index(held) + 1
     return project.but(stack=(*project.stack[:at], fresh, *project.stack[at:])), fresh
 
 
 def with_the_rest(project: Project) -> tuple[Project, Sieve]:
     """The project with a sieve at its end for all that the others leave, and that sieve; it changes nothing yet."""
-    fresh = Sieve(name="The rest", mask_from="left", of=tuple(sieve.id for sieve in project.stack)[:64])
+    fresh = Sieve(name=translate("project", "The rest"), mask_from="left", of=tuple(sieve.id for sieve in project.stack)[:64])
     return project.but(stack=(*project.stack, fresh)), fresh
 
 

@@ -8,6 +8,8 @@ from typing import Any, get_args
 from pydantic import BaseModel, Field
 from pydantic.fields import FieldInfo
 
+from ..language import translate
+
 
 @dataclass(frozen=True, kw_only=True)
 class Spec:
@@ -85,6 +87,16 @@ KINDS = {
 }
 
 
+def title_of(field: FieldInfo) -> str:
+    """What a person reads beside a field, in the language that is spoken; "" where it has no title."""
+    return translate("model", field.title) if field.title else ""
+
+
+def help_of(field: FieldInfo) -> str:
+    """What a field does, in the language that is spoken."""
+    return translate("model", field.description) if field.description else ""
+
+
 def setting(default: object, kind: str, label: str, help: str) -> Any:
     """A field of an adjustment that is no number, of one of ``KINDS``."""
     return Field(default=default, title=label, description=help, json_schema_extra={"kind": kind})
@@ -122,8 +134,8 @@ def spec_of(model: type[BaseModel], name: str) -> Spec:
         raise KeyError(f"{model.__name__}.{name} is not a number")
     auto = any("auto" in get_args(part) for part in get_args(field.annotation))
     start = field.default if isinstance(field.default, (int, float)) else shown["low"]
-    words, from_auto = field.description or "", field.default == "auto"
-    return Spec(name=name, label=field.title or name, start=float(start), help=words, auto=auto, from_auto=from_auto, **shown)
+    from_auto = field.default == "auto"
+    return Spec(name=name, label=title_of(field) or name, start=float(start), help=help_of(field), auto=auto, from_auto=from_auto, **shown)
 
 
 def numbers_of(model: type[BaseModel]) -> list[Spec]:

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import pathlib
 
-#: Folders above the project that are looked into, and parts of the missing path that are kept at most.
-UP, DEEP = 4, 6
+#: Folders above the project that are looked into.
+UP = 4
+#: Parts of the missing path that are kept at most.
+DEEP = 6
 
 
 def found_near(missing: pathlib.Path, project_file: pathlib.Path) -> pathlib.Path | None:

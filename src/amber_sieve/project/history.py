@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ..language import translate
 from .model import Project
 
 #: Projects share what did not change, so a step costs little; this bounds a very long session.
@@ -23,7 +24,7 @@ class History:
     """The projects of a session, and where in their list we stand."""
 
     def __init__(self, project: Project) -> None:
-        self._steps = [HistoryStep(project, "Open")]
+        self._steps = [HistoryStep(project, translate("project", "Open"))]
         self._at = 0
         self._saved = 0
 

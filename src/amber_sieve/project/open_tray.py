@@ -17,6 +17,7 @@ from typing import Any
 
 from ..errors import Trouble
 from ..files import is_running, made_folder, set_aside, start_of, state_folder, write_text
+from ..language import translate
 from .storage import read_json
 
 #: Most pictures that are put on the tray again.
@@ -49,7 +50,7 @@ def tray_file() -> pathlib.Path:
 @contextlib.contextmanager
 def _alone() -> Iterator[None]:
     """Nobody else reads or writes the file here."""
-    folder = made_folder(state_folder(), "what is open")
+    folder = made_folder(state_folder(), translate("project", "what is open"))
     with open(folder / "tray.lock", "w") as held:
         fcntl.flock(held, fcntl.LOCK_EX)
         yield
@@ -77,7 +78,7 @@ def _windows(tell: Callable[[str], object]) -> list[tuple[int, str, OpenTray]]:
     if not file.exists():
         return []
     try:
-        held = read_json(file, "what was open")
+        held = read_json(file, translate("project", "what was open"))
         if "windows" not in held:  # of a version that knew one window
             return [(0, "", _tray_of(held))]
         return [(int(one["process"]), str(one["started"]), _tray_of(one)) for one in held["windows"][:MOST]]

@@ -13,6 +13,7 @@ from dataclasses import dataclass
 
 from ..errors import Trouble
 from ..files import is_running, set_aside, start_of, state_folder, write_text
+from ..language import translate
 from . import storage
 from .model import Project, Sieve, Take
 
@@ -42,16 +43,22 @@ class Left:
             return self.project
         if self.falls == 2:
             return self.project.but(stack=tuple(sieve.but(on=False) for sieve in self.project.stack), solo="")
-        fell = Take(name="As it was", stack=self.project.stack)
-        return self.project.but(stack=(Sieve(name="Sieve 1"),), takes=(fell, *self.project.takes[:63]), solo="", groups=())
+        fell = Take(name=translate("project", "As it was"), stack=self.project.stack)
+        return self.project.but(
+            stack=(Sieve(name=translate("project", "Sieve 1")),), takes=(fell, *self.project.takes[:63]), solo="", groups=()
+        )
 
     @property
     def words(self) -> str:
         """What is to be known of it before going on; "" for nothing."""
         if self.falls < 2:
             return ""
-        how = "its sieves are off, switch them on one by one" if self.falls == 2 else "its stack is the take «As it was»"
-        return f"The program has ended {self.falls} times with this work open, so {how}."
+        how = (
+            translate("project", "its sieves are off, switch them on one by one")
+            if self.falls == 2
+            else translate("project", "its stack is the take «As it was»")
+        )
+        return translate("project", "The program has ended {falls} times with this work open, so {how}.", falls=self.falls, how=how)
 
 
 def plain(words: object) -> str:
@@ -72,7 +79,14 @@ class Recovery:
         try:
             self._file.parent.mkdir(parents=True, exist_ok=True)
         except OSError as error:
-            raise Trouble(f"Unsaved work cannot be kept in {self._file.parent} ({error.strerror}): save it yourself.") from None
+            raise Trouble(
+                translate(
+                    "project",
+                    "Unsaved work cannot be kept in {parent} ({strerror}): save it yourself.",
+                    parent=self._file.parent,
+                    strerror=error.strerror,
+                )
+            ) from None
         owner = {"process": os.getpid(), "started": start_of(os.getpid())}
         held = {"owner": owner, "title": title, "path": str(path or ""), "when": time.time(), "falls": self.falls}
         write_text(self._file, f'{json.dumps(held)[:-1]}, "project": {storage.json_of(project)}}}')
@@ -93,7 +107,7 @@ def left_behind(tell: Callable[[str], object] = lambda words: None) -> list[Left
         if file.name.startswith("."):  # a part-file of a write that was cut short: what it was to replace is offered
             continue
         try:
-            held = storage.read_json(file, "kept work")
+            held = storage.read_json(file, translate("project", "kept work"))
             owner = held["owner"]
             if is_running(int(owner["process"])) and start_of(int(owner["process"])) == owner["started"]:
                 continue

@@ -9,6 +9,7 @@ import pathlib
 from pydantic import Field, ValidationError
 
 from ..errors import Trouble
+from ..language import translate
 from .model import VERSION, Frozen, Sieve
 from .storage import first_complaint, read_json
 from .store import LONGEST_NAME, Store, checked_name
@@ -39,13 +40,20 @@ def preset_of(name: str, sieve: Sieve, png: bytes) -> SievePreset:
 
 def read(path: pathlib.Path) -> SievePreset:
     """A preset from a file; raises `Trouble` when it is none, or of a newer version."""
-    held = read_json(path, "a preset of a sieve")
+    held = read_json(path, translate("project", "a preset of a sieve"))
     if isinstance(held.get("amber_sieve"), int) and held["amber_sieve"] > VERSION:
-        raise Trouble(f"{path} was made by a newer version of Amber Sieve: update the program to use it.")
+        raise Trouble(translate("project", "{path} was made by a newer version of Amber Sieve: update the program to use it.", path=path))
     try:
         return SievePreset.model_validate_json(json.dumps(held))
     except ValidationError as error:
-        raise Trouble(f"{path} is not a preset of a sieve ({first_complaint(error)}): choose another file.") from None
+        raise Trouble(
+            translate(
+                "project",
+                "{path} is not a preset of a sieve ({complaint}): choose another file.",
+                path=path,
+                complaint=first_complaint(error),
+            )
+        ) from None
 
 
 #: A person's own.

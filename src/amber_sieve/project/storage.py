@@ -13,6 +13,7 @@ from pydantic_core import from_json, to_json
 
 from ..errors import Trouble
 from ..files import mark_of, regular_file, write_text
+from ..language import translate
 from .limits import excess_in
 from .model import VERSION, Project, Sieve
 from .tracks import wrong_in
@@ -28,11 +29,11 @@ LARGEST = 200_000_000
 def first_complaint(error: ValidationError) -> str:
     """The first thing pydantic found wrong, as «place: what»."""
     problem = error.errors(include_url=False, include_context=False, include_input=False)[0]
-    place = ".".join(str(part) for part in problem["loc"]) or "the whole file"
+    place = ".".join(str(part) for part in problem["loc"]) or translate("project", "the whole file")
     words = problem["msg"].removeprefix("Value error, ")
     if problem["type"] == "too_long":
         most = error.errors(include_url=False, include_input=False)[0]["ctx"]["max_length"]
-        return f"{place}: at most {most} are possible"
+        return translate("project", "{place}: at most {most} are possible", place=place, most=most)
     return f"{place}: {words[:1].lower()}{words[1:]}"
 
 
@@ -46,14 +47,20 @@ def read_json(path: pathlib.Path, what: str) -> dict[str, Any]:
     path = regular_file(path)
     try:
         if path.stat().st_size > LARGEST:
-            raise Trouble(f"{path} is not {what}: it is too large. Open another file.")
+            raise Trouble(translate("project", "{path} is not {what}: it is too large. Open another file.", path=path, what=what))
         held = _parsed(path.read_bytes())
     except OSError as error:
-        raise Trouble(f"{path} could not be read ({error.strerror}): check its permissions.") from error
+        raise Trouble(
+            translate("project", "{path} could not be read ({strerror}): check its permissions.", path=path, strerror=error.strerror)
+        ) from error
     except (ValueError, RecursionError):
-        raise Trouble(f"{path} is not {what}: it is not valid JSON. Open another file or restore a copy.") from None
+        raise Trouble(
+            translate("project", "{path} is not {what}: it is not valid JSON. Open another file or restore a copy.", path=path, what=what)
+        ) from None
     if not isinstance(held, dict):
-        raise Trouble(f"{path} is not {what}: it should hold one JSON object. Open another file.")
+        raise Trouble(
+            translate("project", "{path} is not {what}: it should hold one JSON object. Open another file.", path=path, what=what)
+        )
     return held
 
 
@@ -76,13 +83,22 @@ def load(path: pathlib.Path) -> Project:
     Trouble: not a project, made by a newer version, or with a field that does not fit.
     """
     path = pathlib.Path(path)
-    held = read_json(path, "a project")
+    held = read_json(path, translate("project", "a project"))
     version = held.get("version")
     if not isinstance(version, int) or isinstance(version, bool) or version < 1:
-        raise Trouble(f"{path} is not a project of Amber Sieve: it has no version number. Open another file.")
+        raise Trouble(
+            translate("project", "{path} is not a project of Amber Sieve: it has no version number. Open another file.", path=path)
+        )
     if version > VERSION:
         raise Trouble(
-            f"{path} was made by a newer version of Amber Sieve (file version {version}, this one reads up to {VERSION}): update the program to open it."
+            translate(
+                "project",
+                "{path} was made by a newer version of Amber Sieve (file version {version}, this one reads up to "
+                "{newest}): update the program to open it.",
+                path=path,
+                version=version,
+                newest=VERSION,
+            )
         )
     return resolved(project_from(held, path), path.parent)
 
@@ -99,15 +115,34 @@ def project_from(held: dict[str, Any], path: pathlib.Path) -> Project:
         if held.get("version") == 5:
             held = _from_version_5(held)
         if words := excess_in(Project, held):
-            raise Trouble(f"{path} holds more than can be worked on ({words}): correct it or open another file.")
+            raise Trouble(
+                translate(
+                    "project", "{path} holds more than can be worked on ({words}): correct it or open another file.", path=path, words=words
+                )
+            )
         project = Project.model_validate(held)
     except ValidationError as error:
-        raise Trouble(f"{path} has a wrong field ({first_complaint(error)}): correct it or open another file.") from None
+        raise Trouble(
+            translate(
+                "project",
+                "{path} has a wrong field ({complaint}): correct it or open another file.",
+                path=path,
+                complaint=first_complaint(error),
+            )
+        ) from None
     except (AttributeError, TypeError, ValueError, RecursionError):
-        raise Trouble(f"{path} is not a project of Amber Sieve: its fields are not what they should be. Open another file.") from None
+        raise Trouble(
+            translate(
+                "project", "{path} is not a project of Amber Sieve: its fields are not what they should be. Open another file.", path=path
+            )
+        ) from None
     for sieve in [*project.stack, *(sieve for take in project.takes for sieve in take.stack)]:
         if words := wrong_in(sieve):
-            raise Trouble(f"{path} has a key that does not fit ({words}): correct it or open another file.")
+            raise Trouble(
+                translate(
+                    "project", "{path} has a key that does not fit ({words}): correct it or open another file.", path=path, words=words
+                )
+            )
     return project
 
 
@@ -225,7 +260,9 @@ def text_of(project: Project) -> str:
 def checked_name(path: pathlib.Path) -> pathlib.Path:
     """The name that a project is to be saved under; raises `Trouble` for one that belongs to another kind of file."""
     if path.suffix.lower() != ENDING:
-        raise Trouble(f"A project cannot be saved as {path.name or path}: end its name in {ENDING}.")
+        raise Trouble(
+            translate("project", "A project cannot be saved as {name}: end its name in {ending}.", name=path.name or path, ending=ENDING)
+        )
     return path
 
 
@@ -243,4 +280,7 @@ def save(project: Project, path: pathlib.Path) -> None:
 
 def schema() -> dict[str, Any]:
     """JSON Schema of the project file."""
-    return Project.model_json_schema() | {"title": "Amber Sieve project", "$schema": "https://json-schema.org/draft/2020-12/schema"}
+    return Project.model_json_schema() | {
+        "title": translate("project", "Amber Sieve project"),
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+    }

@@ -13,6 +13,7 @@ import platformdirs
 
 from ..errors import Trouble
 from ..files import made_folder, write_text
+from ..language import translate
 
 #: Most characters of a name.
 LONGEST_NAME = 60
@@ -39,7 +40,14 @@ def checked_name(name: str) -> str:
     """A name without the spaces around it; raises `Trouble` when it is none."""
     name = name.strip()
     if not 1 <= len(name) <= LONGEST_NAME:
-        raise Trouble(f"The name of a preset has 1 to {LONGEST_NAME} characters, this one {len(name)}: give another name.")
+        raise Trouble(
+            translate(
+                "project",
+                "The name of a preset has 1 to {most} characters, this one {count}: give another name.",
+                most=LONGEST_NAME,
+                count=len(name),
+            )
+        )
     return name
 
 

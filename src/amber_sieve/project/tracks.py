@@ -8,6 +8,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from ..errors import Trouble
+from ..language import translate
 from ..names import Between
 from .edits import field_of, with_field
 from .keyframes import value_at
@@ -23,7 +24,7 @@ def _flat(value: Any) -> tuple[float, ...]:
         return (float(value),)
     if isinstance(value, tuple):
         return tuple(number for one in value for number in _flat(one.points if hasattr(one, "points") else one))
-    raise Trouble("What is found on the picture cannot be keyed: set it by hand first.")
+    raise Trouble(translate("project", "What is found on the picture cannot be keyed: set it by hand first."))
 
 
 def _like(value: Any, numbers: list[float]) -> Any:
@@ -77,9 +78,9 @@ def wrong_in(sieve: Sieve) -> str:
                     _with_value(sieve, track.path, _like(there, numbers))
         except ValidationError as error:
             words = error.errors(include_url=False, include_context=False, include_input=False)[0]["msg"]
-            return f"a key of {track.path}: {words.removeprefix('Value error, ')}"
+            return translate("project", "a key of {path}: {words}", path=track.path, words=words.removeprefix("Value error, "))
         except (AttributeError, TypeError, Trouble, IndexError):
-            return f"there is nothing called {track.path[:80]} that could change from frame to frame"
+            return translate("project", "there is nothing called {path} that could change from frame to frame", path=track.path[:80])
     return ""
 
 

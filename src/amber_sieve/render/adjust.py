@@ -7,7 +7,7 @@ import numpy as np
 from ..core.adjust import blending, detail, fill
 from ..core.adjust.surroundings import of_surroundings, whole
 from ..core.frame import Frame
-from ..core.mix import NO_FILLING, Begun, Filling, before_backdrop, mixed
+from ..core.mix import NO_FILLING, Begun, Filling, Mixture, before_backdrop, mixed
 from ..core.mix import adjusted as done_everywhere
 from ..project.model import Fill, Sieve
 from .mask import Masked
@@ -44,6 +44,12 @@ def adjusted(below: Frame, masked: Masked, sieve: Sieve, picture: Frame | None =
 
     ``picture`` is the one that fills, where the sieve names one.
     """
+    made, alpha = adjusting(below, masked, sieve, picture)
+    return made.whole() if isinstance(made, Mixture) else made, alpha
+
+
+def adjusting(below: Frame, masked: Masked, sieve: Sieve, picture: Frame | None = None) -> tuple[np.ndarray | Mixture, np.ndarray | None]:
+    """As `adjusted`, but what can be worked out some rows at a time is left to be."""
     planes, alpha, adjust = below.planes, below.alpha, sieve.adjust
     if adjust.neutral or sieve.strength == 0:
         return planes, alpha
@@ -66,10 +72,11 @@ def adjusted(below: Frame, masked: Masked, sieve: Sieve, picture: Frame | None =
         mode = "normal" if adjust.fill.fill == "surroundings" else adjust.fill.fill_blend
         front = blending.filling(mode, float(opacity))
         last = [*(steps if begun is None else []), front, *laid_over]
-    out = mixed(planes, weights, last, masked.unmixed, None, begun, filling or NO_FILLING)
     if adjust.fill.fill == "nothing" and filling:
         alpha = (1 if alpha is None else alpha) * (1 - weights * opacity)
-    return out, alpha
+    if not last and begun is None:
+        return planes, alpha
+    return Mixture(planes, weights, last, masked.unmixed, begun, filling or NO_FILLING), alpha
 
 
 def shown_adjustment(planes: np.ndarray, sieve: Sieve) -> np.ndarray:

@@ -12,8 +12,10 @@ from ..core.pick.samples import Probe, membership
 from ..project.model import Area, Stroke
 from .cache import Cache
 
-#: Surface tolerance and falloff of a brush that paints only where the picture resembles its start.
-LIKE_TOLERANCE, LIKE_FALLOFF = 7.0, 3.0
+#: Surface tolerance of a brush that paints only where the picture resembles its start.
+LIKE_TOLERANCE = 7.0
+#: Its falloff.
+LIKE_FALLOFF = 3.0
 
 
 def _drawn(frame: Frame, stroke: Stroke, cache: Cache) -> np.ndarray:

@@ -19,8 +19,10 @@ from .stages.edging import EdgeStage
 from .stages.every import BLOCKS, EDGE, steps_of
 from .sure import FAINT, sure_weights
 
-#: Means of what is masked are taken on a picture reduced to about so many pixels, over at most so many of them.
-MEANS_ON, COUNTED = 400_000, 20_000
+#: Means of what is masked are taken on a picture reduced to about so many pixels.
+MEANS_ON = 400_000
+#: Over at most so many of them.
+COUNTED = 20_000
 #: A mask that holds less than so many pixels of a picture has no colour of its own.
 NEARLY_NOTHING = 0.5
 #: Gives the amount that a stage asks for, None where it finds that itself.

@@ -13,6 +13,7 @@ from ..core.colour.gamut import lower_chroma
 from ..core.colour.oklab import to_oklab
 from ..core.colour.transfer import to_levels
 from ..core.frame import Frame
+from ..language import translate
 from ..project.model import Project
 from .cache import Cache
 from .evaluate import after_sieves, arriving, made_by, sieve_masked, working
@@ -24,13 +25,20 @@ from .sure import sure_weights
 HELD = 0.5
 #: Standard deviation of the Gaussian that local lightness is taken against, full-resolution pixels.
 AROUND = 4.0
-#: Smooth is what changes from pixel to pixel by more than nothing and less than this, 8-bit levels; bands are risked where a step of one
-#: level becomes this much larger, for then levels are left out.
-SMOOTH, STRETCHED = (0.02, 1.0), 2.0
+#: Smooth is what changes from pixel to pixel by more than nothing and less than this, 8-bit levels.
+SMOOTH = (0.02, 1.0)
+#: Bands are risked where a step of one level becomes this much larger, for then levels are left out.
+STRETCHED = 2.0
 #: Beyond sRGB by more than this counts as out of gamut, linear light: a quarter of an 8-bit step in mid greys.
 SLACK = 1e-3
-#: Figures from which on a warning is given.
-MOST_OUTSIDE, LEAST_TEXTURE, MOST_BANDED, MOST_RIM = 0.01, 0.9, 0.02, 0.05
+#: Share out of gamut from which on a warning is given.
+MOST_OUTSIDE = 0.01
+#: Share of the texture below which one is given.
+LEAST_TEXTURE = 0.9
+#: Share of smooth places with bands from which on one is given.
+MOST_BANDED = 0.02
+#: Rim from which on one is given.
+MOST_RIM = 0.05
 #: A rim can be mended when handling it would leave so much less of it: noise alone leaves some in any case.
 MENDED = 1.25
 
@@ -70,10 +78,17 @@ class Believable:
     @property
     def line(self) -> str:
         """All figures as a line."""
-        back = "with less chroma" if self.gamut == "lower chroma" else "clipped"
-        return (
-            f"mean moved {self.moved:.1f} ΔE2000 · out of gamut {100 * self.outside:.1f} %, brought back {back} · "
-            f"texture {100 * self.texture:.0f} % · banding {100 * self.banded:.1f} % · rim {100 * self.rim:.0f} %"
+        back = translate("render", "with less chroma") if self.gamut == "lower chroma" else "clipped"
+        return translate(
+            "render",
+            "mean moved {moved:.1f} ΔE2000 · out of gamut {outside:.1f} %, brought back {back} · texture "
+            "{texture:.0f} % · banding {banded:.1f} % · rim {rim:.0f} %",
+            moved=self.moved,
+            outside=100 * self.outside,
+            back=back,
+            texture=100 * self.texture,
+            banded=100 * self.banded,
+            rim=100 * self.rim,
         )
 
     @property
@@ -81,13 +96,18 @@ class Believable:
         """What is out of bounds, each with the way to the control that mends it."""
         found = []
         if self.outside > MOST_OUTSIDE:
-            found.append(Warned(f"{100 * self.outside:.0f} % out of gamut: less saturation", "adjust.recolour.saturation"))
+            found.append(
+                Warned(
+                    translate("render", "{outside:.0f} % out of gamut: less saturation", outside=100 * self.outside),
+                    "adjust.recolour.saturation",
+                )
+            )
         if self.texture < LEAST_TEXTURE:
-            found.append(Warned("Texture is lost: more contrast", "adjust.light.contrast"))
+            found.append(Warned(translate("render", "Texture is lost: more contrast"), "adjust.light.contrast"))
         if self.banded > MOST_BANDED:
-            found.append(Warned("Smooth parts may band: add grain", "adjust.detail.grain"))
+            found.append(Warned(translate("render", "Smooth parts may band: add grain"), "adjust.detail.grain"))
         if self.rim > MOST_RIM and self.mendable:
-            found.append(Warned("A rim of the old colour: follow the edge", "edge.follow"))
+            found.append(Warned(translate("render", "A rim of the old colour: follow the edge"), "edge.follow"))
         return tuple(found)
 
 

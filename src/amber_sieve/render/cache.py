@@ -11,6 +11,8 @@ from typing import TypeVar, cast
 
 import numpy as np
 
+from ..progress import Cancelled
+
 T = TypeVar("T")
 
 
@@ -68,6 +70,9 @@ class Cache:
                 if key in self._fleeting:
                     self._fleeting[key] = self._round
                 return cast(T, self._cached[key][0])
+        unwanted = getattr(self._here, "unwanted", None)
+        if unwanted is not None and unwanted():
+            raise Cancelled
         value = make()
         if self._keeps is not None and self._keeps(key):
             with self._lock:
@@ -94,6 +99,16 @@ class Cache:
         _, size = self._cached.pop(key)
         self._bytes -= size
         self._fleeting.pop(key, None)
+
+    @contextlib.contextmanager
+    def while_wanted(self, unwanted: Callable[[], bool]) -> Iterator[None]:
+        """What is made here, in this thread, is given up before its next stage as soon as it is of no use any more: `Cancelled` is raised.
+        Stages that were finished are kept."""
+        self._here.unwanted = unwanted
+        try:
+            yield
+        finally:
+            self._here.unwanted = None
 
     @contextlib.contextmanager
     def fleeting(self) -> Iterator[None]:

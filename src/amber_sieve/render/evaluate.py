@@ -14,15 +14,18 @@ import numpy as np
 from ..core.areas.shapes import combined
 from ..core.edge.box import box_of
 from ..core.frame import Frame
+from ..core.mix import Mixture
 from ..project.model import Pick, Project, Sieve
-from .adjust import adjusted
+from .adjust import adjusted, adjusting
 from .cache import Cache
 from .layers import Layers, no_layers
 from .mask import Masked, masked
 from .resolved import found_of
 
-#: Least mask that is anything; where more than this share of a picture has changed, all of it is worked.
-NOTHING, MOST_OF_IT = 1e-30, 0.8
+#: Least mask that is anything.
+NOTHING = 1e-30
+#: Where more than this share of a picture has changed, all of it is worked.
+MOST_OF_IT = 0.8
 #: What the mask of a sieve depends on by itself.
 MASK_FIELDS = ("pick", "bands", "invert", "edge", "areas", "mask_from", "opposite")
 
@@ -66,6 +69,22 @@ def _chosen(pick: Pick, original: Frame, below: Frame, layers: Layers) -> Frame:
     return below if pick.measure == "result" else original
 
 
+def _filled_with(sieve: Sieve, layers: Layers) -> Frame | None:
+    """The picture that a sieve fills with."""
+    path = sieve.adjust.fill.fill_picture if sieve.adjust.fill.fill == "picture" else ""
+    return layers.whole(path) if path and not sieve.adjust.fill.neutral else None
+
+
+def last_of_all(frame: Frame, project: Project, cache: Cache, layers: Layers = no_layers) -> tuple[np.ndarray | Mixture, np.ndarray | None]:
+    """Planes and alpha of the picture after all sieves; what the last of them does is left to be worked out some rows at a time, if it can."""
+    sieves = working(project)
+    if not sieves:
+        return frame.planes, frame.alpha
+    below = after_sieves(frame, project, sieves[:-1], cache, layers)
+    seen = _chosen(sieves[-1].pick, frame, below, layers)
+    return adjusting(below, _finished(frame, project, sieves[-1], seen, cache, layers), sieves[-1], _filled_with(sieves[-1], layers))
+
+
 def after_sieves(frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, layers: Layers) -> Frame:
     """The frame after some sieves of a project; the frame itself where nothing changes.
 
@@ -73,9 +92,7 @@ def after_sieves(frame: Frame, project: Project, sieves: list[Sieve], cache: Cac
     """
     below = frame
     for sieve in sieves:
-        seen = _chosen(sieve.pick, frame, below, layers)
-        path = sieve.adjust.fill.fill_picture if sieve.adjust.fill.fill == "picture" else ""
-        filling = layers.whole(path) if path and not sieve.adjust.fill.neutral else None
+        seen, filling = _chosen(sieve.pick, frame, below, layers), _filled_with(sieve, layers)
         links = mask_value(project, sieve) if sieve.leans_on else ()
         key: Hashable = ("result", below.key, _value(sieve, ("of", "joined")), links, seen.key, filling.key if filling else None)
         planes, alpha = cache.get(

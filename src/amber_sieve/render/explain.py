@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from ..language import mid_sentence, translate
 from ..project.model import Project, Sieve
 from .stages.every import AREAS, BLOCKS, CONNECTED, EDGE, automatic
 
 
 def _list(parts: list[str]) -> str:
     """Words with commas between them, and an "and" before the last."""
-    return parts[0] if len(parts) == 1 else f"{', '.join(parts[:-1])} and {parts[-1]}"
+    return parts[0] if len(parts) == 1 else translate("render", "{parts} and {parts2}", parts=", ".join(parts[:-1]), parts2=parts[-1])
 
 
 def _picked(sieve: Sieve) -> str:
@@ -19,21 +20,38 @@ def _picked(sieve: Sieve) -> str:
     if keeps:
         here = sum(s.reach == "here" for s in keeps)
         parts.append(
-            f"what looks like {len(keeps)} sampled colour{'s' if len(keeps) > 1 else ''}"
-            + (f" ({here} of them only where {'it was' if here == 1 else 'they were'} taken)" if here else "")
-            + (f", without what looks like {len(drops)} dropped one{'s' if len(drops) > 1 else ''}" if drops else "")
+            translate("render", "what looks like {n} sampled colours", "what looks like {n} sampled colour", len(keeps))
+            + (
+                translate("render", " ({n} of them only where they were taken)", " ({n} of them only where it was taken)", here)
+                if here
+                else ""
+            )
+            + (
+                translate("render", ", without what looks like {n} dropped ones", ", without what looks like {n} dropped one", len(drops))
+                if drops
+                else ""
+            )
         )
     bands = sieve.bands
     for name in ("hue", "saturation", "luminance", "red", "green", "blue"):
         band = getattr(bands, name)
         if band.on:
             away = "outside" if band.inverted else "of"
-            parts.append(f"{name} {away} {band.corners[1]:g} to {band.corners[2]:g}")
+            parts.append(
+                translate(
+                    "render",
+                    "{name} {away} {corners:g} to {corners2:g}",
+                    name=name,
+                    away=away,
+                    corners=band.corners[1],
+                    corners2=band.corners[2],
+                )
+            )
     if bands.ramp.on:
-        parts.append(f"as much as it is {'dark' if bands.ramp.inverse else 'light'}")
-    words = " within ".join(parts) if parts else "nothing yet"
+        parts.append(translate("render", "as much as it is dark") if bands.ramp.inverse else translate("render", "as much as it is light"))
+    words = translate("render", " within ").join(parts) if parts else translate("render", "nothing yet")
     words = ", ".join([words, *CONNECTED.words(sieve)])
-    return f"everything but {words}" if sieve.invert else words
+    return translate("render", "everything but {words}", words=words) if sieve.invert else words
 
 
 def sentence_of(project: Project, sieve: Sieve) -> str:
@@ -43,31 +61,50 @@ def sentence_of(project: Project, sieve: Sieve) -> str:
         return f"«{project.sieve(other).name}»"
 
     others = _list([name_of(other) for other in sieve.of]) if sieve.of else ""
-    source = {"own": _picked(sieve), "same": f"the same as {others}", "left": f"what {others} leave" + ("s" if len(sieve.of) == 1 else "")}
+    source = {
+        "own": _picked(sieve),
+        "same": translate("render", "the same as {others}", others=others),
+        "left": translate("render", "what {others} leave", others=others) + ("s" if len(sieve.of) == 1 else ""),
+    }
     working = (sieve.id == project.solo) if project.solo else sieve.on
-    lines = [f"«{sieve.name}»{'' if working else ' (off)'} masks {source[sieve.mask_from]}{', turned round' if sieve.opposite else ''}."]
+    lines = [
+        translate(
+            "render",
+            "«{name}»{off} masks {source}{turned}.",
+            name=sieve.name,
+            off="" if working else translate("render", " (off)"),
+            source=source[sieve.mask_from],
+            turned=translate("render", ", turned round") if sieve.opposite else "",
+        )
+    ]
     if sieve.mask_from == "own":
         edge = [words for stage in EDGE for words in stage.words(sieve)]
         found = automatic(sieve.edge)
-        edge += [f"{_list(found)} found on the picture"] if found else []
+        edge += [translate("render", "{list} found on the picture", list=_list(found))] if found else []
         if edge:
-            lines.append(f"Its edge: {_list(edge)}.")
+            lines.append(translate("render", "Its edge: {list}.", list=_list(edge)))
         areas = AREAS.words(sieve)
         if areas:
-            lines.append(f"Areas: {_list(areas)}.")
+            lines.append(translate("render", "Areas: {list}.", list=_list(areas)))
     if sieve.joined:
-        lines.append("Laid on it: " + _list([f"{name_of(one.of)} ({one.mode})" for one in sieve.joined]) + ".")
-    done = [f"{block.of(sieve).label.lower()}: {_list(block.words(sieve))}" for block in BLOCKS if not block.idle(sieve)]
-    lines.append("Inside it: " + "; ".join(done) + "." if done else "It changes nothing inside.")
+        lines.append(translate("render", "Laid on it: ") + _list([f"{name_of(one.of)} ({one.mode})" for one in sieve.joined]) + ".")
+    done = [
+        f"{mid_sentence(translate('model', block.of(sieve).label))}: {_list(block.words(sieve))}"
+        for block in BLOCKS
+        if not block.idle(sieve)
+    ]
+    lines.append(translate("render", "Inside it: ") + "; ".join(done) + "." if done else translate("render", "It changes nothing inside."))
     keyed = sorted({track.path.rpartition(".")[2].replace("_", " ") for track in sieve.tracks})
     if keyed:
         frames = sorted({key.frame for track in sieve.tracks for key in track.keys})
-        lines.append(f"Keyed from frame {frames[0]} to {frames[-1]}: {_list(keyed)}.")
-    rest = [] if sieve.blend == "normal" else [f"blended by {sieve.blend}"]
-    rest += [f"at a strength of {sieve.strength:g} %"] if sieve.strength != 100 else []
-    rest += [f"with {sieve.outside:g} % for the rest of the picture"] if sieve.outside else []
+        lines.append(
+            translate("render", "Keyed from frame {frames} to {frames2}: {list}.", frames=frames[0], frames2=frames[-1], list=_list(keyed))
+        )
+    rest = [] if sieve.blend == "normal" else [translate("render", "blended by {blend}", blend=sieve.blend)]
+    rest += [translate("render", "at a strength of {strength:g} %", strength=sieve.strength)] if sieve.strength != 100 else []
+    rest += [translate("render", "with {outside:g} % for the rest of the picture", outside=sieve.outside)] if sieve.outside else []
     if rest:
-        lines.append(f"All of that {_list(rest)}.")
+        lines.append(translate("render", "All of that {list}.", list=_list(rest)))
     return " ".join(lines)
 
 

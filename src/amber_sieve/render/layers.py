@@ -9,6 +9,7 @@ import numpy as np
 
 from ..core.frame import Frame
 from ..errors import Trouble
+from ..language import translate
 
 
 @dataclass(frozen=True)
@@ -37,19 +38,19 @@ class Layers:
 
     def whole(self, path: str) -> Frame:
         """The whole of another picture; raises `Trouble` when it cannot be read."""
-        raise Trouble(f"The picture {path} cannot be read here: choose another one to fill with.")
+        raise Trouble(translate("render", "The picture {path} cannot be read here: choose another one to fill with.", path=path))
 
     def table(self, path: str) -> Table:
         """A lookup table; raises `Trouble` when it cannot be read."""
-        raise Trouble(f"The lookup table {path} cannot be read here: choose another one.")
+        raise Trouble(translate("render", "The lookup table {path} cannot be read here: choose another one.", path=path))
 
     def primaries(self, name: str) -> tuple[float, ...]:
         """The matrix from a working space to Rec. 709, row by row; raises `Trouble` when there is none of that name."""
-        raise Trouble(f"The working space {name} is not known here: choose another one.")
+        raise Trouble(translate("render", "The working space {name} is not known here: choose another one.", name=name))
 
     def display(self, name: str) -> Display:
         """What a "display / view" makes of light; raises `Trouble` when there is none of that name."""
-        raise Trouble(f"The display {name} is not known here: choose another one.")
+        raise Trouble(translate("render", "The display {name} is not known here: choose another one.", name=name))
 
 
 no_layers = Layers()

@@ -36,6 +36,7 @@ from .stages.unmixing import fine_key
 
 #: Frames with more pixels than this are measured strip by strip, so that memory stays small.
 LARGE = 3_000_000
+#: Rows of a strip: all that it needs lies in the processor's cache.
 ROWS = 256
 #: The least that a mask can hold.
 NOTHING = 1e-30

@@ -7,9 +7,10 @@ import numpy as np
 
 #: What is masked less does not count.
 FAINT = 0.02
-#: Sure is what is masked by this share of what is masked most, away from what is not by a pixel. The sure pixels alone count, where they hold
-#: this share of the whole mask.
-SURE, MOSTLY_SURE = 0.98, 0.3
+#: Sure is what is masked by this share of what is masked most, away from what is not by a pixel.
+SURE = 0.98
+#: The sure pixels alone count, where they hold this share of the whole mask.
+MOSTLY_SURE = 0.3
 
 
 def sure_weights(mask: np.ndarray) -> np.ndarray:

@@ -18,6 +18,7 @@ from ..core.frame import Frame
 from ..core.pick.samples import distance_to, membership
 from ..core.seeing import believable_marks, cut_out, far_colour, fringe_marks, isolate, mask_to_screen, veil, weak_spots, with_band
 from ..core.statistics import Statistics, field_colours
+from ..language import translate
 from ..project.model import Bands, Project, Sieve
 from .believable import believable_of
 from .cache import Cache
@@ -266,16 +267,16 @@ class View:
 
 #: Every view by its id, in the order of the keys 1 to 9 and 0.
 VIEWS: dict[str, View] = {
-    "result": View("Result", _result, proofed=True),
-    "original": View("Original", _original, proofed=True, of="picture"),
-    "mask": View("Mask", _mask, of="mask"),
-    "veil": View("Veil", _veil),
-    "isolate": View("Isolate", _isolate),
-    "cut-out": View("Cut-out", _cut_out),
-    "weak spots": View("Weak spots", _weak_spots, of="mask"),
-    "fringe": View("Fringe check", _haze),
-    "realism": View("Realism check", _believable),
-    "other take": View("Other take", _other_take, proofed=True),
+    "result": View(translate("render", "Result"), _result, proofed=True),
+    "original": View(translate("render", "Original"), _original, proofed=True, of="picture"),
+    "mask": View(translate("render", "Mask"), _mask, of="mask"),
+    "veil": View(translate("render", "Veil"), _veil),
+    "isolate": View(translate("render", "Isolate"), _isolate),
+    "cut-out": View(translate("render", "Cut-out"), _cut_out),
+    "weak spots": View(translate("render", "Weak spots"), _weak_spots, of="mask"),
+    "fringe": View(translate("render", "Fringe check"), _haze),
+    "realism": View(translate("render", "Realism check"), _believable),
+    "other take": View(translate("render", "Other take"), _other_take, proofed=True),
 }
 
 

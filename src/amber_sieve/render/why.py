@@ -10,6 +10,7 @@ from ..core.colour.transfer import to_levels
 from ..core.frame import Frame
 from ..core.pick.pieces import HALF
 from ..core.pick.samples import FARTHEST, distance_to
+from ..language import decimals, mid_sentence, named, translate
 from ..names import BANDS, MEASURES, TOLERANCES
 from ..project.model import Project, Sample, Sieve
 from .areas import area_coverage
@@ -24,7 +25,7 @@ SAME = 0.005
 
 
 def _per_cent(value: float) -> str:
-    return f"{100 * value:.0f} %"
+    return decimals(f"{100 * value:.0f} %")
 
 
 def _name(sample: Sample, number: int) -> str:
@@ -67,26 +68,53 @@ def _of_samples(pixel: _Pixel) -> list[str]:
         distance, number, sample = near
         unit, name = TOLERANCES[sample.compare][1], _name(sample, number)
         most = sample.tolerance + (0 if sample.shape == "hard" else sample.falloff)
-        where = " (only where it was taken)" if sample.reach == "here" else ""
-        away = f"{distance:.1f}{unit}" if distance < FARTHEST else "more than can be measured"
-        line = f"The {role} sample that decides is {name}{where}, at a distance of {away} by {sample.compare}; its tolerance is {sample.tolerance:g}"
+        where = translate("render", " (only where it was taken)") if sample.reach == "here" else ""
+        away = decimals(f"{distance:.1f}{unit}") if distance < FARTHEST else translate("render", "more than can be measured")
+        line = translate(
+            "render",
+            "The {role} sample that decides is {name}{where}, at a distance of {away} by {compare}; its tolerance is {tolerance:g}",
+            role=mid_sentence(named(role)),
+            name=name,
+            where=where,
+            away=away,
+            compare=mid_sentence(named(sample.compare)),
+            tolerance=sample.tolerance,
+        )
         competes = role == "drop" and sample.rule == "nearer" and nearest["keep"] is not None
         if competes and nearest["keep"] is not None:
             farther = distance - closest
             side = (
-                "nearer than the keep sample, so it takes this pixel out"
+                translate("render", "nearer than the keep sample, so it takes this pixel out")
                 if farther < 0
-                else "farther than the keep sample, so it leaves this pixel in"
+                else translate("render", "farther than the keep sample, so it leaves this pixel in")
             )
-            lines.append(f"{line}. It is {abs(farther):.1f} {side}.")
+            lines.append(translate("render", "{line}. It is {farther:.1f} {side}.", line=line, farther=abs(farther), side=side))
         elif distance <= sample.tolerance:
-            lines.append(f"{line}, so it {'keeps' if role == 'keep' else 'drops'} this pixel. A tolerance under {distance:.1f} would not.")
+            lines.append(
+                translate(
+                    "render", "{line}, so it keeps this pixel. A tolerance under {distance:.1f} would not.", line=line, distance=distance
+                )
+                if role == "keep"
+                else translate(
+                    "render", "{line}, so it drops this pixel. A tolerance under {distance:.1f} would not.", line=line, distance=distance
+                )
+            )
         elif distance < most:
             lines.append(
-                f"{line} and it fades over {sample.falloff:g}, so this pixel is in part. A tolerance of {distance:.1f} would hold it wholly."
+                translate(
+                    "render",
+                    "{line} and it fades over {falloff:g}, so this pixel is in part. A tolerance of {distance:.1f} would hold it wholly.",
+                    line=line,
+                    falloff=sample.falloff,
+                    distance=distance,
+                )
             )
         else:
-            lines.append(f"{line}, so it does not reach this pixel. A tolerance of {distance:.1f} would.")
+            lines.append(
+                translate(
+                    "render", "{line}, so it does not reach this pixel. A tolerance of {distance:.1f} would.", line=line, distance=distance
+                )
+            )
     return lines
 
 
@@ -102,24 +130,49 @@ def _of_bands(pixel: _Pixel) -> list[str]:
         turn = 360 if MEASURES[name].wraps else 0
         shifted = next((value + by for by in (0, -turn, turn) if out_from <= value + by <= out_to), None)
         inside = shifted is not None and full_from <= shifted <= full_to
-        words = "inside" if inside else "in the fade of" if shifted is not None else "outside"
-        turned = ", which is inverted" if band.inverted else ""
-        reach = f" A band that goes to {value:.0f}{unit} would hold it." if not inside and not band.inverted else ""
-        lines.append(f"Its {name} is {value:.0f}{unit}, {words} the band from {full_from:g} to {full_to:g}{turned}.{reach}")
+        words = "inside" if inside else translate("render", "in the fade of") if shifted is not None else "outside"
+        turned = translate("render", ", which is inverted") if band.inverted else ""
+        reach = (
+            translate("render", " A band that goes to {value:.0f}{unit} would hold it.", value=value, unit=unit)
+            if not inside and not band.inverted
+            else ""
+        )
+        lines.append(
+            translate(
+                "render",
+                "Its {name} is {value:.0f}{unit}, {words} the band from {full_from:g} to {full_to:g}{turned}.{reach}",
+                name=name,
+                value=value,
+                unit=unit,
+                words=words,
+                full_from=full_from,
+                full_to=full_to,
+                turned=turned,
+                reach=reach,
+            )
+        )
     if pixel.sieve.bands.ramp.on:
-        lines.append("The mask is the luminance itself here (the ramp).")
+        lines.append(translate("render", "The mask is the luminance itself here (the ramp)."))
     return lines
 
 
 def _of_areas(pixel: _Pixel) -> list[str]:
     """What each area that is on covers here."""
-    does = {"add": "adds", "subtract": "takes away", "intersect": "lets through"}
+    does = {"add": "adds", "subtract": translate("render", "takes away"), "intersect": translate("render", "lets through")}
     lines = []
     working = [area for area in pixel.sieve.areas if area.on]
     for number, area in enumerate(working, start=1):
         covered = pixel.of(area_coverage(pixel.frame, area, pixel.cache))
         covered = 1 - covered if area.inverted else covered
-        lines.append(f"Area {area.name or f'{number} ({area.kind})'} {does[area.mode]} {_per_cent(covered)} here.")
+        lines.append(
+            translate(
+                "render",
+                "Area {name} {does} {per_cent} here.",
+                name=area.name or f"{number} ({mid_sentence(named(area.kind))})",
+                does=does[area.mode],
+                per_cent=_per_cent(covered),
+            )
+        )
     return lines
 
 
@@ -133,7 +186,7 @@ def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
     sieve, frame, cache = pixel.sieve, pixel.frame, pixel.cache
     lines = _of_samples(pixel) + _of_bands(pixel)
     if not lines:
-        lines.append("No sample and no band is set, so nothing is picked by colour.")
+        lines.append(translate("render", "No sample and no band is set, so nothing is picked by colour."))
     passes = passes_of(frame, sieve.edge)
     by_colour = pixel.of(qualified(frame, sieve.pick, sieve.bands, cache, passes))
     everywhere = tuple(sample for sample in sieve.pick.samples if sample.reach == "everywhere")
@@ -142,18 +195,29 @@ def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
         held = pixel.of(samples_mask(frame, sieve.pick, cache, passes))
         if abs(held - without) > SAME:
             lines.append(
-                f"Samples that reach only where they were taken make it {_per_cent(held)}; without them it is {_per_cent(without)}."
+                translate(
+                    "render",
+                    "Samples that reach only where they were taken make it {per_cent}; without them it is {without}.",
+                    per_cent=_per_cent(held),
+                    without=_per_cent(without),
+                )
             )
-    lines.append(f"By colour it is {_per_cent(by_colour)}.")
+    lines.append(translate("render", "By colour it is {per_cent}.", per_cent=_per_cent(by_colour)))
     found = pixel.of(picked(frame, sieve, cache))
     if sieve.pick.connected and (by_colour > HALF) != ((1 - found if sieve.invert else found) > HALF):
-        lines.append("It does not hang together with a sample, and only what is connected counts: bridging larger gaps may reach it.")
+        lines.append(
+            translate(
+                "render", "It does not hang together with a sample, and only what is connected counts: bridging larger gaps may reach it."
+            )
+        )
     if sieve.invert:
-        lines.append(f"The mask is inverted: {_per_cent(found)}.")
+        lines.append(translate("render", "The mask is inverted: {per_cent}.", per_cent=_per_cent(found)))
     edged = pixel.of(_edged(frame, sieve, cache))
     if abs(edged - found) > SAME:
         does = [stage.name for stage in EDGE if stage.name and not stage.idle(sieve)]
-        lines.append(f"The edge makes it {_per_cent(edged)}" + (f" ({', '.join(does)})." if does else "."))
+        lines.append(
+            translate("render", "The edge makes it {per_cent}", per_cent=_per_cent(edged)) + (f" ({', '.join(does)})." if does else ".")
+        )
     lines += _of_areas(pixel)
     return lines, pixel.of(with_areas(frame, _edged(frame, sieve, cache), sieve, cache))
 
@@ -168,19 +232,29 @@ def why(frame: Frame, project: Project, sieve_id: str, at: tuple[int, int], cach
     sieve = project.sieve(sieve_id)
     pixel = _Pixel(measured(frame, project, sieve_id, cache, layers), sieve, *at, cache)
     final = pixel.of(sieve_masked(frame, project, sieve_id, cache, layers).mask)
-    says = "wholly in" if final > 1 - SAME else "out" if final < SAME else "partly in"
-    lines = [f"Pixel {at[0]}, {at[1]} is {says}: the mask of {sieve.name} is {_per_cent(final)} there."]
+    says = translate("render", "wholly in") if final > 1 - SAME else "out" if final < SAME else translate("render", "partly in")
+    lines = [
+        translate(
+            "render",
+            "Pixel {at}, {at2} is {says}: the mask of {name} is {per_cent} there.",
+            at=at[0],
+            at2=at[1],
+            says=says,
+            name=sieve.name,
+            per_cent=_per_cent(final),
+        )
+    ]
     if sieve.mask_from != "own":
-        others = " and ".join(project.sieve(other).name for other in sieve.of)
-        return [*lines, f"Its mask is made from {others}: ask there."]
+        others = translate("render", " and ").join(project.sieve(other).name for other in sieve.of)
+        return [*lines, translate("render", "Its mask is made from {others}: ask there.", others=others)]
     own, value = _of_own_mask(pixel)
     lines += own
     if sieve.opposite or sieve.joined:
-        lines.append("Other sieves' masks are laid on it, or it is turned round.")
+        lines.append(translate("render", "Other sieves' masks are laid on it, or it is turned round."))
     if abs(final - value) > SAME:
-        lines.append(f"With that it is {_per_cent(final)}.")
+        lines.append(translate("render", "With that it is {per_cent}.", per_cent=_per_cent(final)))
     if sieve.strength != 100:
-        lines.append(f"Strength is {sieve.strength:g} %: so much of the adjustments is laid on.")
+        lines.append(translate("render", "Strength is {strength:g} %: so much of the adjustments is laid on.", strength=sieve.strength))
     if sieve.outside:
-        lines.append(f"The rest of the picture gets {sieve.outside:g} % of the adjustments.")
+        lines.append(translate("render", "The rest of the picture gets {outside:g} % of the adjustments.", outside=sieve.outside))
     return lines

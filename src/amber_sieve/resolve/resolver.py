@@ -23,8 +23,10 @@ from .layers import layers_in
 FOLLOWED_ON = 500_000
 #: Bytes that what is found of a clip's colours may take.
 MEANS_MEMORY = 100_000_000
-#: Of so many frames around the masks are kept for each other, and the bytes a pixel of such a mask takes with what its outline was unmixed into.
-FRAMES_ACROSS, BYTES_ACROSS = len(NEIGHBOURS) + 4, 16
+#: Of so many frames around the masks are kept for each other.
+FRAMES_ACROSS = len(NEIGHBOURS) + 4
+#: Bytes that a pixel of such a mask takes, with what its outline was unmixed into.
+BYTES_ACROSS = 16
 
 
 class Resolver:

@@ -17,13 +17,18 @@ def add(commands: Commands) -> None:
     batch.add_argument("project", type=pathlib.Path)
     batch.add_argument("pictures", type=pathlib.Path, nargs="+", metavar="PICTURE_OR_FOLDER")
     batch.add_argument("-o", "--out", type=pathlib.Path, required=True, metavar="FOLDER")
+    batch.add_argument(
+        "--format", default="", metavar="ENDING", help="what every picture is written as, as in tif; each as it came without"
+    )
+    batch.add_argument("--depth", choices=("uint8", "uint16", "half", "float"), default="", help="sample type, where the format has it")
     batch.add_argument("--scheduler", default="", metavar="ADDRESS", help="of a Dask cluster that works in their place")
     batch.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="processes that work at the same time")
     batch.set_defaults(run=run)
 
 
 def run(arguments: argparse.Namespace) -> int:
-    from ..export.batch import Outcome, load_for_batch, pictures_in, run_batch
+    from ..export.batch import BatchHow, Outcome, load_for_batch, pictures_in, run_batch
+    from ..media.formats import depth_for
 
     def tell(outcome: Outcome) -> None:
         if outcome.trouble:
@@ -32,7 +37,11 @@ def run(arguments: argparse.Namespace) -> int:
     pictures = pictures_in(arguments.pictures)
     if not pictures:
         raise Trouble("There are no pictures in what was named: name pictures, or folders that hold some.")
-    outcomes = run_batch(load_for_batch(arguments.project), pictures, arguments.out, arguments.jobs, progress(), tell, arguments.scheduler)
+    ending = f".{arguments.format.removeprefix('.').lower()}" if arguments.format else ""
+    if ending:
+        depth_for(pathlib.Path(f"a{ending}"), "uint8")  # says so where nothing can be written like that
+    how = BatchHow(ending, arguments.depth, arguments.jobs, arguments.scheduler)
+    outcomes = run_batch(load_for_batch(arguments.project), pictures, arguments.out, how, progress(), tell)
     written = sum(not outcome.trouble for outcome in outcomes)
     print(f"{arguments.out}: {written} of {len(outcomes)} pictures written; see batch.html")
     return 0 if written == len(outcomes) else 1

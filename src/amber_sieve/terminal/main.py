@@ -7,6 +7,7 @@ fields: label, range and help stand there.
 from __future__ import annotations
 
 import argparse
+import gc
 import importlib
 import os
 import pathlib
@@ -20,10 +21,10 @@ from ..errors import Trouble
 #: The commands, and the file that each stands in; only that of the command that is called is loaded.
 COMMANDS = {
     "mask": "pick", "recolour": "pick", "render": "render", "track": "track", "cdl": "cdl", "lookup": "lookup", "batch": "batch",
-    "info": "info", "thumbnail": "thumbnail", "explain": "about", "schema": "about", "controls": "about",
+    "info": "info", "surface": "surface", "thumbnail": "thumbnail", "explain": "about", "schema": "about", "controls": "about",
 }  # fmt: skip
 #: Commands that write nothing.
-ONLY_LOOKS = ("info", "schema", "controls", "open")
+ONLY_LOOKS = ("info", "surface", "schema", "controls", "open")
 
 
 def parser(called: str = "") -> argparse.ArgumentParser:
@@ -41,9 +42,15 @@ def parser(called: str = "") -> argparse.ArgumentParser:
 
 
 def _open(arguments: argparse.Namespace) -> int:
+    from ..desk.translations import choose
+
+    spoken = choose()
+    # Importing makes a great many lasting objects; looking through them again and again for rubbish costs a tenth of the start.
+    gc.disable()
     from ..desk.app import main as desk
 
-    return desk([str(arguments.file)] if arguments.file else [])
+    gc.enable()
+    return desk([str(arguments.file)] if arguments.file else [], translators=spoken)
 
 
 def _prepare() -> None:

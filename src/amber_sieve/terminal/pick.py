@@ -64,12 +64,7 @@ def _options(command: argparse.ArgumentParser) -> None:
         number_option(command, spec_of(Pick, name), spec_of(Pick, name).start)
     bridge = spec_of(Pick, "bridge")
     command.add_argument(
-        "--connected",
-        type=number_of(bridge),
-        nargs="?",
-        const=0.0,
-        metavar="BRIDGE",
-        help=f"only what hangs together. {bridge.help}",
+        "--connected", type=number_of(bridge), nargs="?", const=0.0, metavar="BRIDGE", help=f"only what hangs together. {bridge.help}"
     )
     recolours = command.prog.split()[-1] == "recolour"
     for name in SEEN_BANDS:

@@ -16,8 +16,10 @@ from ..project import storage
 from ..project.controls import settings, words_of
 from ..project.fields import Spec, kind_of, spec_of
 
-#: Places lie within so many pixels of the picture's corner; frames have fewer digits than would ever be counted.
-FARTHEST, LAST_FRAME = 1e6, 10_000_000
+#: Places lie within so many pixels of the picture's corner.
+FARTHEST = 1e6
+#: Frames have fewer digits than would ever be counted.
+LAST_FRAME = 10_000_000
 
 
 def finite(text: str, low: float = -FARTHEST, high: float = FARTHEST) -> float:

@@ -11,6 +11,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from ..core.adjust.white import neutral
 from ..core.frame import patch
 from ..errors import Trouble
+from ..language import translate
 from ..live.preview import Rendered
 from ..media.colour import cdl_files, lookup_files
 from ..project import edits
@@ -39,39 +40,43 @@ class AdjustController(QObject):
 
     def set_block(self, block: str, on: bool) -> None:
         """See a block of the current sieve's adjustments, or not."""
-        self._work.set_field(f"adjust.{block}.on", on, "Block on" if on else "Block off")
+        self._work.set_field(f"adjust.{block}.on", on, translate("workspace", "Block on") if on else translate("workspace", "Block off"))
 
     def reset_block(self, block: str) -> None:
         """Put a block of the current sieve's adjustments back to where it changes nothing."""
-        self._work.edit_sieve(lambda sieve: edits.without_block(sieve, block), "Reset a block")
+        self._work.edit_sieve(lambda sieve: edits.without_block(sieve, block), translate("workspace", "Reset a block"))
 
     def copy_block(self, block: str, to: str) -> None:
         """Give a block of the current sieve's adjustments to another sieve too."""
         sieve_id = self._work.sieve.id
-        self._work.edit(lambda project: edits.with_block_copied(project, sieve_id, to, block), "Copy a block")
+        self._work.edit(lambda project: edits.with_block_copied(project, sieve_id, to, block), translate("workspace", "Copy a block"))
 
     def read_cdl(self, path: pathlib.Path, choose: Callable[[list[str]], int] = lambda names: 0) -> None:
         """Take the CDL of a file into the current sieve; ``choose`` says which, where it holds several (below 0: none)."""
         found = cdl_files.read(path)
-        number = choose([one.name or f"Correction {k}" for k, one in enumerate(found, 1)]) if len(found) > 1 else 0
+        number = (
+            choose([one.name or translate("workspace", "Correction {k}", k=k) for k, one in enumerate(found, 1)]) if len(found) > 1 else 0
+        )
         if number < 0:
             return
         try:
             block = self._work.sieve.adjust.cdl.but(on=True, **found[number].numbers)
         except ValueError:
-            raise Trouble(f"{path} holds a correction beyond what a CDL here may be: choose another file.") from None
-        self._work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(cdl=block)), "Read a CDL")
+            raise Trouble(
+                translate("workspace", "{path} holds a correction beyond what a CDL here may be: choose another file.", path=path)
+            ) from None
+        self._work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(cdl=block)), translate("workspace", "Read a CDL"))
 
     def read_table(self, path: pathlib.Path) -> None:
         """Take a lookup table into the current sieve."""
         away(lambda: lookup_files.read(path))  # that it can be read is said before it is taken
         block = self._work.sieve.adjust.lookup.but(on=True, lookup_file=str(path.absolute()))
-        self._work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(lookup=block)), "Lookup table")
+        self._work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(lookup=block)), translate("workspace", "Lookup table"))
 
     def write_cdl(self, path: pathlib.Path) -> None:
         """Write the CDL of the current sieve."""
         cdl_files.write(cdl_files.correction_of(self._work.sieve.name, self._work.sieve.adjust.cdl.given), path)
-        self.speech.said.emit(f"Wrote {path.name}")
+        self.speech.said.emit(translate("workspace", "Wrote {name}", name=path.name))
 
     def pick_colour(self, then: Callable[[tuple[float, float, float]], None] | None, words: str = "") -> None:
         """Let the next click in the picture take a colour for ``then``, and nothing else; None gives it up."""
@@ -114,9 +119,11 @@ class AdjustController(QObject):
         try:
             temperature, tint = neutral(np.array(colour))
         except ValueError:
-            raise Trouble("No light makes a grey look like this colour: pick a place that should be grey.") from None
+            raise Trouble(
+                translate("workspace", "No light makes a grey look like this colour: pick a place that should be grey.")
+            ) from None
         block = self._work.sieve.adjust.white.but(on=True, temperature=round(temperature, 2), tint=round(tint, 2))
-        self._work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(white=block)), "Pick a neutral")
+        self._work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(white=block)), translate("workspace", "Pick a neutral"))
 
     def judge(self) -> None:
         """Say how believable the current sieve is, over what is shown; `believable_found` follows."""

@@ -8,6 +8,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..core.areas.scissors import clinging_path
 from ..core.edge.islands import Island, islands_of
+from ..language import mid_sentence, named, translate
 from ..live.preview import Rendered
 from ..project import edits
 from ..project.model import Area, Sieve
@@ -61,7 +62,7 @@ class AreasController(QObject):
 
     def toggle_island(self, x: float, y: float) -> None:
         """Take the island at a place out, or bring it back."""
-        self._work.edit_sieve(lambda sieve: edits.with_island_toggled(sieve, x, y), "Island out or back")
+        self._work.edit_sieve(lambda sieve: edits.with_island_toggled(sieve, x, y), translate("workspace", "Island out or back"))
 
     def outline_island(self, island: Island | None) -> None:
         """Show where an island lies."""
@@ -71,15 +72,15 @@ class AreasController(QObject):
     def take_islands_out(self, islands: list[Island]) -> None:
         """Take many islands out at once."""
         places = [edits.place_of(island.x, island.y, island.area) for island in islands]
-        self._work.edit_sieve(lambda sieve: edits.with_islands_out(sieve, places), "Take islands out")
+        self._work.edit_sieve(lambda sieve: edits.with_islands_out(sieve, places), translate("workspace", "Take islands out"))
 
     def keep_only_island(self, x: float, y: float) -> None:
         """Keep only the island at a place."""
-        self._work.edit_sieve(lambda sieve: edits.with_only_island(sieve, x, y), "Keep only this island")
+        self._work.edit_sieve(lambda sieve: edits.with_only_island(sieve, x, y), translate("workspace", "Keep only this island"))
 
     def all_islands(self) -> None:
         """Bring every island back."""
-        self._work.edit_sieve(edits.with_all_islands, "Bring all islands back")
+        self._work.edit_sieve(edits.with_all_islands, translate("workspace", "Bring all islands back"))
 
     def check_fringe(self) -> None:
         """Count the partial pixels that keep a rim of the old colour, over what is shown; `fringe_found` follows with a line."""
@@ -87,7 +88,12 @@ class AreasController(QObject):
 
         def question(last: Rendered) -> str:
             found = fringe_of(last.frame, last.seen, last.wanted.sieve_id, cache, layers_in(cache))
-            return f"Colour fringe on {found.handled} pixels; {found.unhandled} without the correction"
+            return translate(
+                "workspace",
+                "Colour fringe on {handled} pixels; {unhandled} without the correction",
+                handled=found.handled,
+                unhandled=found.unhandled,
+            )
 
         self._viewing.ask_about_last(question, self.fringe_found.emit)
 
@@ -97,7 +103,9 @@ class AreasController(QObject):
 
     def add(self, area: Area) -> str:
         """Add an area to the current sieve; returns its id."""
-        self._work.edit_sieve(lambda sieve: edits.with_area(sieve, area), f"Add {area.kind}")
+        self._work.edit_sieve(
+            lambda sieve: edits.with_area(sieve, area), translate("workspace", "Add {kind}", kind=mid_sentence(named(area.kind)))
+        )
         return area.id
 
     def put(self, area: Area, what: str, group: str = "") -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..errors import Trouble
+from ..language import translate
 from ..live.sampling import taken_again
 from ..live.seen import Seen
 from ..live.tracking import Tracked, track, with_tracked
@@ -71,13 +72,13 @@ class ClipController(QObject):
     def set_key(self, path: str, how: Between | None = None) -> None:
         """Give a field of the current sieve a key at the frame that is shown: from then on, changing it changes it there."""
         frame = self._work.number
-        self._work.edit_tracks(lambda sieve: tracks.with_key(sieve, path, frame, how), "Keyframe")
+        self._work.edit_tracks(lambda sieve: tracks.with_key(sieve, path, frame, how), translate("workspace", "Keyframe"))
 
     def move_key(self, path: str, frame: int, to: int) -> int:
         """Move a field's key to another frame, as far as the keys beside it let it go; where it lies now."""
         before = self._work.document.sieve
         after = tracks.with_key_moved(before, path, frame, max(0, min(to, self._work.frames - 1)))
-        self._work.edit_tracks(lambda _: after, "Move a keyframe", f"key {path}")
+        self._work.edit_tracks(lambda _: after, translate("workspace", "Move a keyframe"), f"key {path}")
         fresh = set(tracks.frames_of(after, path)) - set(tracks.frames_of(before, path))
         return fresh.pop() if fresh else frame
 
@@ -86,15 +87,17 @@ class ClipController(QObject):
         frame = self._work.number
         last = tracks.keyed(self._work.document.sieve, path)
         if last is not None and (everywhere or len(last.keys) == 1):
-            self._work.edit_tracks(lambda sieve: tracks.without_key(tracks.at_frame(sieve, frame), path), "No keyframes")
+            self._work.edit_tracks(
+                lambda sieve: tracks.without_key(tracks.at_frame(sieve, frame), path), translate("workspace", "No keyframes")
+            )
         else:
-            self._work.edit_tracks(lambda sieve: tracks.without_key(sieve, path, frame), "No keyframe")
+            self._work.edit_tracks(lambda sieve: tracks.without_key(sieve, path, frame), translate("workspace", "No keyframe"))
 
     def key_samples(self) -> None:
         """Measure the samples of the current sieve on this frame, as keyframes of their colours: the light has changed for good."""
         opened, number, sieve = self._work.opened, self._work.number, self._work.sieve
         if opened is None or self._work.frames <= 1 or not sieve.pick.samples:
-            raise Trouble("Take a sample in a clip first: its colour is what gets a key.")
+            raise Trouble(translate("workspace", "Take a sample in a clip first: its colour is what gets a key."))
 
         def work(seen: Seen) -> Sieve:
             frame, stands = seen.whole(), seen.sieve
@@ -115,7 +118,7 @@ class ClipController(QObject):
                     held = tracks.with_key(tracks.recorded(held, now.but(pick=now.pick.but(samples=samples)), number), path, number)
                 return held
 
-            self._work.edit_tracks(change, "Key the samples")
+            self._work.edit_tracks(change, translate("workspace", "Key the samples"))
 
         self._work.ask_about(work, then)
 
@@ -130,7 +133,7 @@ class ClipController(QObject):
         opened, sieve, number = self._work.opened, self._work.sieve, self._work.number
         area = next((area for area in sieve.areas if area.id == area_id), None)
         if opened is None or area is None or self._work.frames <= 1:
-            raise Trouble("Choose an area of a clip first: it is what is tracked.")
+            raise Trouble(translate("workspace", "Choose an area of a clip first: it is what is tracked."))
         path, project, sieve_id = opened.source.about.path, self._work.project, sieve.id
 
         def work(progress: Progress) -> Tracked:
@@ -143,14 +146,24 @@ class ClipController(QObject):
         def then(found: Tracked) -> None:
             held = next((one for one in self._work.project.stack if one.id == sieve_id), None)
             if held is not None and found.keys:
-                self._work.edit(lambda now: now.with_sieve(with_tracked(now.sieve(sieve_id), found)), "Track")
+                self._work.edit(lambda now: now.with_sieve(with_tracked(now.sieve(sieve_id), found)), translate("workspace", "Track"))
             last = max(found.keys, key=lambda frame: frame * direction) if found.keys else number
-            lost = f"lost at frame {found.lost}: set it there by hand and track on" if found.lost is not None else "to the end"
+            lost = (
+                translate("workspace", "lost at frame {lost}: set it there by hand and track on", lost=found.lost)
+                if found.lost is not None
+                else translate("workspace", "to the end")
+            )
             self.speech.said.emit(
-                f"Tracked to frame {last}, {lost}; least confidence {100 * min(found.confidence.values(), default=0):.0f} %"
+                translate(
+                    "workspace",
+                    "Tracked to frame {last}, {lost}; least confidence {values:.0f} %",
+                    last=last,
+                    lost=lost,
+                    values=100 * min(found.confidence.values(), default=0),
+                )
             )
 
-        self._workers.wait_for("Tracking", work, then)
+        self._workers.wait_for(translate("workspace", "Tracking"), work, then)
 
     def watch(self, on: bool) -> None:
         """Watch the current sieve's mask over all frames, while nothing else is done; or not."""
@@ -183,15 +196,27 @@ class ClipController(QObject):
             self._course = course
             self.watched.emit(course)
             if len(course.seen) == self._work.frames:
-                self.speech.said.emit(f"Watched {self._work.frames} frames: {course.in_words}, {len(course.troubles)} jumps")
+                self.speech.said.emit(
+                    translate(
+                        "workspace",
+                        "Watched {frames} frames: {in_words}, {count} jumps",
+                        frames=self._work.frames,
+                        in_words=course.in_words,
+                        count=len(course.troubles),
+                    )
+                )
 
     def next_trouble(self, by: int = 1) -> None:
         """Go to the next frame, or the one before, at which the coverage jumps."""
         troubles = self._course.troubles
         later = [number for number in troubles if (number > self._work.number if by > 0 else number < self._work.number)]
         if not self._watches:
-            self.speech.said.emit("Switch coverage over time on first: it finds the jumps")
+            self.speech.said.emit(translate("workspace", "Switch coverage over time on first: it finds the jumps"))
         elif not troubles:
-            self.speech.said.emit("No jump was found" if not self.watcher.watching else "No jump was found yet")
+            self.speech.said.emit(
+                translate("workspace", "No jump was found")
+                if not self.watcher.watching
+                else translate("workspace", "No jump was found yet")
+            )
         else:
             self.go_to((later or troubles)[0 if by > 0 else -1])

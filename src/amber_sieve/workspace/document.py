@@ -12,6 +12,7 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..errors import Trouble
 from ..files import digest_of
+from ..language import translate
 from ..project import storage
 from ..project.history import History
 from ..project.model import Project, Sieve
@@ -67,7 +68,7 @@ class Document(QObject):
         """What the title bar calls the work."""
         if self.path:
             return self.path.name
-        return self.title or os.path.basename(self.project.source) or "Nothing open"
+        return self.title or os.path.basename(self.project.source) or translate("workspace", "Nothing open")
 
     # Changing
 
@@ -97,7 +98,12 @@ class Document(QObject):
             if error.errors()[0]["type"] != "too_long":
                 raise  # a mistake of ours
             raise Trouble(
-                f"{what} does not go on: {storage.first_complaint(error)}. Undo what is too much, or begin another sieve."
+                translate(
+                    "workspace",
+                    "{what} does not go on: {complaint}. Undo what is too much, or begin another sieve.",
+                    what=what,
+                    complaint=storage.first_complaint(error),
+                )
             ) from None
         if project != self.project:
             self.history.push(project, what, group)
@@ -140,7 +146,13 @@ class Document(QObject):
         Trouble: that fails, or the file was changed elsewhere meanwhile and ``over`` does not say that it is to be written over.
         """
         if path == self.path and not over and self.changed_elsewhere:
-            raise Trouble(f"{path} was changed by another window or program since it was read here: save under another name.")
+            raise Trouble(
+                translate(
+                    "workspace",
+                    "{path} was changed by another window or program since it was read here: save under another name.",
+                    path=path,
+                )
+            )
         project = self.project
 
         def write() -> str:

@@ -11,13 +11,14 @@ import numpy as np
 
 from ..core.colour.transfer import to_screen
 from ..errors import Trouble
-from ..export.batch import Outcome, run_batch
+from ..export.batch import AS_IT_CAME, BatchHow, Outcome, run_batch
 from ..export.clip import ClipExport, export_clip
 from ..export.frame import finished
 from ..export.lookup import Compared, compared, write_lookup
 from ..export.still import export_mask, export_still
 from ..export.still_options import Export, export
 from ..files import regular_file
+from ..language import translate
 from ..live.seen import Seen
 from ..media.footage.sequences import is_pattern
 from ..media.formats import is_clip, is_picture
@@ -81,14 +82,23 @@ class ExportsController:
                 return write_lookup(project, opened.source.frame(number), path, size, progress)
 
         def then(written: Compared) -> None:
-            left = f"; left out: {'; '.join(written.left_out)}" if written.left_out else ""
-            self.speech.said.emit(f"{path.name}: mean ΔE2000 {written.mean:.2f}, largest {written.largest:.1f} from the render{left}")
+            left = translate("workspace", "; left out: {left_out}", left_out="; ".join(written.left_out)) if written.left_out else ""
+            self.speech.said.emit(
+                translate(
+                    "workspace",
+                    "{name}: mean ΔE2000 {mean:.2f}, largest {largest:.1f} from the render{left}",
+                    name=path.name,
+                    mean=written.mean,
+                    largest=written.largest,
+                    left=left,
+                )
+            )
 
-        self._workers.jobs.queue(f"Writing {path.name}", work, then)
+        self._workers.jobs.queue(translate("workspace", "Writing {name}", name=path.name), work, then)
 
-    def run_batch(self, pictures: list[pathlib.Path], folder: pathlib.Path) -> None:
+    def run_batch(self, pictures: list[pathlib.Path], folder: pathlib.Path, how: BatchHow = AS_IT_CAME) -> None:
         """Render many pictures by the project as it is now, with a report."""
-        self._batch(self._work.project.but(takes=()), pictures, folder)
+        self._batch(self._work.project.but(takes=()), pictures, folder, how)
 
     def first_of_batch(self, picture: pathlib.Path, own: bool, longest: int, then: Callable[[np.ndarray | None], None]) -> None:
         """What a batch would make of a picture, at most so many pixels wide and high, as screen pixels for ``then``; None where it cannot be
@@ -107,30 +117,32 @@ class ExportsController:
 
         self._workers.questions.ask(lambda: question, then)
 
-    def batch_tray(self, folder: pathlib.Path) -> None:
+    def batch_tray(self, folder: pathlib.Path, how: BatchHow = AS_IT_CAME) -> None:
         """Render the stills of the tray, each by its own stack, with a report."""
         entries = [entry for entry in self._work.tray.entries if entry.source and not is_clip(pathlib.Path(entry.source))]
         clips = sum(is_clip(pathlib.Path(entry.source)) for entry in self._work.tray.entries)
         if not entries:
-            raise Trouble("There are no stills on the tray: open some, or export the clips (Ctrl+E).")
+            raise Trouble(translate("workspace", "There are no stills on the tray: open some, or export the clips (Ctrl+E)."))
         if clips:
-            self.speech.said.emit(f"{clips} clips are left out: export them by themselves (Ctrl+E)")
+            self.speech.said.emit(translate("workspace", "{clips} clips are left out: export them by themselves (Ctrl+E)", clips=clips))
         projects = [self._work.tray.project_of(entry).but(takes=()) for entry in entries]
-        self._batch(projects, [pathlib.Path(entry.source) for entry in entries], folder)
+        self._batch(projects, [pathlib.Path(entry.source) for entry in entries], folder, how)
 
-    def _batch(self, project: Project | list[Project], pictures: list[pathlib.Path], folder: pathlib.Path) -> None:
+    def _batch(self, project: Project | list[Project], pictures: list[pathlib.Path], folder: pathlib.Path, how: BatchHow) -> None:
 
         def work(progress: Progress) -> list[Outcome]:
-            return run_batch(project, pictures, folder, 1, progress)
+            return run_batch(project, pictures, folder, how, progress)
 
         def then(outcomes: list[Outcome]) -> None:
             wrong = [outcome for outcome in outcomes if outcome.trouble]
-            self.speech.said.emit(f"Batch: {len(outcomes) - len(wrong)} of {len(outcomes)} pictures written; see {folder.name}/batch.html")
+            done = len(outcomes) - len(wrong)
+            words = translate("workspace", "Batch: {done} of {count} pictures written", done=done, count=len(outcomes))
+            self.speech.said.emit(f"{words}; {folder.name}/batch.html")
             if wrong:
-                more = f" And {len(wrong) - 1} more: see batch.html." if len(wrong) > 1 else ""
+                more = translate("workspace", " And {count} more: see batch.html.", count=len(wrong) - 1) if len(wrong) > 1 else ""
                 self.speech.trouble.emit(f"{wrong[0].trouble}{more}")
 
-        self._workers.jobs.queue("Batch", work, then)
+        self._workers.jobs.queue(translate("workspace", "Batch"), work, then)
 
     def write_mask(self, path: pathlib.Path) -> None:
         """Write the mask of the current sieve as a grey picture."""
@@ -155,4 +167,8 @@ class ExportsController:
                 finally:
                     fresh.close()
 
-        self._workers.jobs.queue(f"Exporting {path.name}", job, lambda _: self.speech.said.emit(f"Exported {path.name}"))
+        self._workers.jobs.queue(
+            translate("workspace", "Exporting {name}", name=path.name),
+            job,
+            lambda _: self.speech.said.emit(translate("workspace", "Exported {name}", name=path.name)),
+        )

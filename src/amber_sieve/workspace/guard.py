@@ -14,8 +14,9 @@ from typing import Any
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..errors import Trouble
+from ..language import translate
 
-NO_MEMORY = "There is not enough memory for this: close other programs or work on a smaller picture."
+NO_MEMORY = translate("workspace", "There is not enough memory for this: close other programs or work on a smaller picture.")
 
 
 def guarded(kind: type) -> type:
@@ -62,7 +63,12 @@ def told(error: BaseException) -> tuple[str, str]:
     if isinstance(error, MemoryError):
         return NO_MEMORY, ""
     return (
-        f"Something went wrong inside the program ({type(error).__name__}): your work is still here and you can go on. If it happens again, send us the details.",
+        translate(
+            "workspace",
+            "Something went wrong inside the program ({name}): your work is still here and you can go on. If it "
+            "happens again, send us the details.",
+            name=type(error).__name__,
+        ),
         details_of(error),
     )
 
@@ -93,8 +99,9 @@ class Mishaps(QObject):
             if isinstance(error, Trouble):
                 self.happened.emit(str(error), "")
                 return
-            sentence = (
-                "Something went wrong inside the program; your work is kept and you can go on. If it happens again, send us the details."
+            sentence = translate(
+                "workspace",
+                "Something went wrong inside the program; your work is kept and you can go on. If it happens again, send us the details.",
             )
             self.happened.emit(NO_MEMORY if isinstance(error, MemoryError) else sentence, details_of(error))
             self._keep_work()

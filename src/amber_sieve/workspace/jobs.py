@@ -9,6 +9,7 @@ from typing import Any
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..errors import Trouble
+from ..language import translate
 from ..progress import Cancelled, Progress
 from ..threads import Threads
 from .guard import told
@@ -88,7 +89,7 @@ class JobRunner(QObject):
         """Start long work, now or when what was queued before is done."""
         self.waiting.append(Waiting(title, work, then))
         if self.job is not None:
-            self.said.emit(f"{title} waits for its turn: {len(self.waiting)} in the queue")
+            self.said.emit(translate("workspace", "{title} waits for its turn: {count} in the queue", title=title, count=len(self.waiting)))
         self._next()
 
     def _next(self) -> None:
@@ -117,7 +118,7 @@ class JobRunner(QObject):
     def run(self, title: str, work: Callable[[Progress], Any], then: Callable[[Any], None]) -> None:
         """Start long work; `Trouble` when another is still running."""
         if self.job is not None:
-            raise Trouble(f"{self.job.title} is still running: wait for it or stop it first.")
+            raise Trouble(translate("workspace", "{title} is still running: wait for it or stop it first.", title=self.job.title))
         self.job = self._started(title, work, then, quiet=False)
         self.changed.emit(self.job)
 
@@ -153,7 +154,7 @@ class JobRunner(QObject):
 
         def stopped() -> None:
             end()
-            self.said.emit(f"{title} was stopped")
+            self.said.emit(translate("workspace", "{title} was stopped", title=title))
 
         job.done.connect(done)
         job.failed.connect(failed)

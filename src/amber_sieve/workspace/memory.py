@@ -14,12 +14,18 @@ import time
 
 from ..live.playing import KEPT
 
-#: Share of the cache that stages keep at least, whatever else is open, and while a clip is played.
-LEAST, LEAST_PLAYING = 0.6, 0.25
-#: Number of the setting for how many stores there are (mallopt(3), M_ARENA_MAX), and how many are enough: threads here ask rarely, for much.
-ARENA_MAX, ARENAS = -8, 1
-#: Freed bytes that may lie ready for what is asked for next, and seconds between two times that more is given back.
-READY, BETWEEN = 150_000_000, 0.5
+#: Share of the cache that stages keep at least, whatever else is open.
+LEAST = 0.6
+#: The same while a clip is played.
+LEAST_PLAYING = 0.25
+#: Number of the setting for how many stores of memory there are (mallopt(3), M_ARENA_MAX).
+ARENA_MAX = -8
+#: How many are enough: threads here ask rarely, for much.
+ARENAS = 1
+#: Freed bytes that may lie ready for what is asked for next.
+READY = 150_000_000
+#: Seconds between two times that more is given back.
+BETWEEN = 0.5
 
 
 class _Counts(ctypes.Structure):

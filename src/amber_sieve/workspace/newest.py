@@ -3,17 +3,22 @@
 from __future__ import annotations
 
 import threading
+import time
 from collections.abc import Callable
 from typing import Any
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
+from ..progress import Cancelled
 from ..threads import Threads
 from .guard import told
 from .memory import GivesBack, give_back
 
 #: After so many milliseconds without anything to do, what renders have freed is given back.
 QUIET = 2000
+#: Seconds for which a request goes on although a newer one about the same waits: whoever drags sees every picture that takes no longer;
+#: what takes longer is seen when the hand rests, and not after all that came before.
+SEEN_TO_ITS_END = 2.0
 
 
 class Newest(QObject):
@@ -29,6 +34,10 @@ class Newest(QObject):
         super().__init__()
         self._lock = threading.Lock()
         self._request: Callable[[], Any] | None = None
+        #: What the newest request is about, and what the one is about that is being answered, since when.
+        self._about: object = None
+        self._answered: object = None
+        self._since = 0.0
         self._busy = False
         self._threads = Threads(name)
         self._gives_back = GivesBack() if large else None
@@ -39,13 +48,25 @@ class Newest(QObject):
         if large:
             self.rested.connect(self._quiet.start)
 
-    def ask(self, request: Callable[[], Any]) -> None:
-        """Compute this next, in place of whatever was waiting."""
+    def ask(self, request: Callable[[], Any], about: object = None) -> None:
+        """Compute this next, in place of whatever was waiting; what is computed of something else may be given up, see `superseded`."""
         with self._lock:
-            self._request = request
+            self._request, self._about = request, about
             if not self._busy:
                 self._busy = True
                 self._threads.start(self._answer)
+
+    def forget(self) -> None:
+        """Nothing is wanted any more."""
+        with self._lock:
+            self._request = self._about = None
+
+    def superseded(self) -> bool:
+        """Asked by what is being computed: whether it may give up, because it is about something that nobody looks at any more, or has
+        taken long and a newer request waits."""
+        with self._lock:
+            newer = self._request is not None and time.monotonic() - self._since > SEEN_TO_ITS_END
+            return newer or self._about is not self._answered
 
     @property
     def idle(self) -> bool:
@@ -57,12 +78,15 @@ class Newest(QObject):
         while True:
             with self._lock:
                 request, self._request = self._request, None
+                self._answered, self._since = self._about, time.monotonic()
                 self._busy = request is not None
             if request is None:
                 self.rested.emit()
                 return
             try:
                 result = request()
+            except Cancelled:  # a newer one waits, or none is wanted
+                pass
             except Exception as error:  # whatever happens, the thread lives on and the person is told
                 self.failed.emit(*told(error))
             else:
@@ -78,8 +102,7 @@ class Newest(QObject):
             self._threads.start(give_back)
 
     def end(self) -> None:
-        """Finish what is being computed, then stop the thread."""
+        """Give up or finish what is being computed, then stop the thread."""
         self._quiet.stop()
-        with self._lock:
-            self._request = None
+        self.forget()
         self._threads.end(10)

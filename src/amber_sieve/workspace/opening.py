@@ -5,6 +5,7 @@ from __future__ import annotations
 import pathlib
 
 from ..errors import Trouble
+from ..language import translate
 from ..media.footage.sequences import is_pattern
 from ..media.formats import PROJECT
 from ..media.opening import open_source
@@ -29,7 +30,9 @@ def opened_source(path: pathlib.Path, project: Project | None) -> tuple[Source, 
     if project and not wanted.exists() and not is_pattern(wanted):
         near = found_near(wanted, path) if path.suffix.lower() == PROJECT else None
         if near is None:
-            raise MissingSource(f"{wanted} is not there any more: show where the picture is now.", path, project)
+            raise MissingSource(
+                translate("workspace", "{wanted} is not there any more: show where the picture is now.", wanted=wanted), path, project
+            )
         wanted, project = near, project.but(source=str(near))
     source = source_of(project, wanted) if project else open_source(wanted)
     try:

@@ -12,6 +12,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..errors import Trouble
 from ..files import mark_of
+from ..language import translate
 from ..live.preview import Opened, Rendered, glimpse_of
 from ..media.formats import PROJECT
 from ..media.source import Source
@@ -80,7 +81,7 @@ class Pictures(QObject):
         def work(progress: Progress) -> tuple[Source, Project | None]:
             project = storage.load(path) if path.suffix.lower() == PROJECT else None
             if project and not project.source:
-                raise Trouble(f"{path} names no picture: open a picture first.")
+                raise Trouble(translate("workspace", "{path} names no picture: open a picture first.", path=path))
             return opened_source(path, project)
 
         def done(result: tuple[Source, Project | None]) -> None:
@@ -101,17 +102,18 @@ class Pictures(QObject):
     def open_many(self, paths: list[pathlib.Path]) -> None:
         """Put pictures, clips and projects on the tray; they are read when they are looked at. The first is shown."""
         first: Entry | None = None
-        for path in paths:
-            entry = self._tray.find(str(path.absolute()))
-            work = work_beside(path) if entry is None else None
-            if work is not None:
-                entry = self._unread(str(path.absolute()), work[1], work[0])
-                entry.came_with = work[0].name
-            elif path.suffix.lower() == PROJECT or (entry is None and len(paths) == 1):
-                self.open(path)
-            elif entry is None:
-                entry = self._unread(str(path.absolute()))
-            first = first or entry
+        with self._tray.all_at_once():
+            for path in paths:
+                entry = self._tray.find(str(path.absolute()))
+                work = work_beside(path) if entry is None else None
+                if work is not None:
+                    entry = self._unread(str(path.absolute()), work[1], work[0])
+                    entry.came_with = work[0].name
+                elif path.suffix.lower() == PROJECT or (entry is None and len(paths) == 1):
+                    self.open(path)
+                elif entry is None:
+                    entry = self._unread(str(path.absolute()))
+                first = first or entry
         self._note_tray()
         if first is not None:
             self.go_to(first)
@@ -160,7 +162,7 @@ class Pictures(QObject):
                 if entry.opened:
                     entry.opened.retire()
                 entry.opened, entry.size = Opened(result[0], project.reading), result[0].about.size
-                self._work.edit(lambda now: now.but(source=project.source), "Locate the picture")
+                self._work.edit(lambda now: now.but(source=project.source), translate("workspace", "Locate the picture"))
                 self._picture_changed()
 
         self._run_opening(source.name, lambda progress: opened_source(source, project), done)
@@ -186,7 +188,7 @@ class Pictures(QObject):
                 done(result)
 
         self.opening.emit(name)
-        self._workers.openings.queue(f"Opening {name}", safely, then)
+        self._workers.openings.queue(translate("workspace", "Opening {name}", name=name), safely, then)
 
     def _show(self, source: Source, project: Project | None, path: pathlib.Path | None, title: str = "", unsaved: bool = False) -> None:
         """Put what was opened on the tray, and show it."""
@@ -204,7 +206,11 @@ class Pictures(QObject):
             self.speech.said.emit(note)
         if start.source_mark and mark_of(source.about.path) not in ("", start.source_mark):
             self.speech.said.emit(
-                f"{source.about.path.name} has changed since the project was saved; File > Locate the picture… takes another."
+                translate(
+                    "workspace",
+                    "{name} has changed since the project was saved; File > Locate the picture… takes another.",
+                    name=source.about.path.name,
+                )
             )
         self._preferences.remember(path if project and path else source.about.path)
 
@@ -237,7 +243,7 @@ class Pictures(QObject):
             entry.opened, entry.size = Opened(source, entry.document.project.reading), source.about.size
             entry.number = min(entry.number, source.about.frames - 1)
             if project is not None and project.source != entry.source:
-                entry.document.edit(lambda now: now.but(source=project.source), "Locate the picture")
+                entry.document.edit(lambda now: now.but(source=project.source), translate("workspace", "Locate the picture"))
             if entry is self._tray.current:
                 self._picture_changed()
                 for note in source.about.notes:
@@ -315,15 +321,16 @@ class Pictures(QObject):
                 self.speech.trouble.emit(words)
             entries: list[Entry] = []
             current: Entry | None = None
-            for row, project in found:
-                if self._entry_of(row.project or row.source) is not None:
-                    continue  # it was opened meanwhile
-                entry = self._unread(row.source, project, pathlib.Path(row.project) if row.project else None)
-                entry.number = row.frame
-                entries.append(entry)
-                current = entry if row is left.rows[left.current] else current
-                if row.shared:
-                    self._tray.share(entry, True)
+            with self._tray.all_at_once():
+                for row, project in found:
+                    if self._entry_of(row.project or row.source) is not None:
+                        continue  # it was opened meanwhile
+                    entry = self._unread(row.source, project, pathlib.Path(row.project) if row.project else None)
+                    entry.number = row.frame
+                    entries.append(entry)
+                    current = entry if row is left.rows[left.current] else current
+                    if row.shared:
+                        self._tray.share(entry, True)
             if entries and self._tray.current.blank:
                 self.go_to(current or entries[-1])
                 self.restored.emit(len(entries))

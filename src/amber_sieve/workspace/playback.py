@@ -8,6 +8,7 @@ from dataclasses import replace
 from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal
 
 from ..files import regular_file
+from ..language import translate
 from ..live.playing import AHEAD, Picture, Played, Player
 from ..live.preview import Rendered, glimpse_of
 from ..resolve.sources import source_of
@@ -16,8 +17,10 @@ from .speech import Speech
 from .viewing import Viewing
 from .work import Work
 
-#: Frames that are ready before the first is shown, and seconds after which it is shown all the same.
-READY, PATIENCE = 8, 2.0
+#: Frames that are ready before the first is shown.
+READY = 8
+#: Seconds after which it is shown all the same.
+PATIENCE = 2.0
 
 
 class Playback(QObject):
@@ -100,11 +103,16 @@ class Playback(QObject):
         self._base = None
         if self.shown:
             late = (
-                f"{self.dropped} of {self.shown + self.dropped} frames could not be shown in time"
+                translate(
+                    "workspace",
+                    "{dropped} of {all} frames could not be shown in time",
+                    dropped=self.dropped,
+                    all=self.shown + self.dropped,
+                )
                 if self.dropped
-                else "every frame was shown"
+                else translate("workspace", "every frame was shown")
             )
-            self._speech.said.emit(f"Played {self.shown} frames: {late}")
+            self._speech.said.emit(translate("workspace", "Played {shown} frames: {late}", shown=self.shown, late=late))
         self.changed.emit()
         self._viewing.ask()
 

@@ -22,6 +22,8 @@ from .speech import Speech
 Arrangement = Literal["twin", "inset", "single"]
 Surround = Literal["dark", "mid", "light"]
 Theme = Literal["dark", "light", "contrast"]
+#: The language of the window; "" for that of the system. It is read before anything else (`desk.translations`).
+Language = Literal["", "en", "de"]
 
 
 #: How many files are remembered.
@@ -33,6 +35,7 @@ class Preferences(Frozen):
 
     surround: Surround = "dark"
     theme: Theme = "dark"
+    language: Language = ""
     text_size: float = number(100, 100, 200, "Text size", "%", step=10, help="At 200 % letters are twice as large.")
     veil_colour: Colour | None = None
     veil_opacity: float = number(60, 5, 100, "Veil opacity", "%", help="How much the veil covers")
@@ -59,6 +62,8 @@ class Preferences(Frozen):
         step=100,
         help="Memory for finished stages and pictures that stay open behind, so that changes show at once",
     )
+    control_surface: bool = False
+    control_surface_port: float = number(9010, 1024, 65535, "Port", help="Where control surfaces on this machine are listened to.")
     recent: tuple[str, ...] = Field(default=(), max_length=LONGEST, description="what was opened, the newest first")
     screen_profile: str = Field(default="", max_length=4096, description="ICC profile of the screen")
     autosave_seconds: float = number(5, 1, 10, "Autosave every", "s", help="How much work can be lost at most when the power fails")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pathlib
 
+from ..language import translate
 from ..project import edits, presets, sieve_presets, store
 from .guard import guarded
 from .speech import Speech
@@ -20,7 +21,10 @@ class PresetShelf:
 
     def apply(self, preset: presets.Preset) -> None:
         """Use a preset's pick, bands and edge in the current sieve."""
-        self._work.edit_sieve(lambda s: s.but(pick=preset.pick, bands=preset.bands, edge=preset.edge), f"Preset {preset.name}")
+        self._work.edit_sieve(
+            lambda s: s.but(pick=preset.pick, bands=preset.bands, edge=preset.edge),
+            translate("workspace", "Preset {name}", name=preset.name),
+        )
 
     def _from_here(self, name: str) -> presets.Preset:
         kept = [sample for sample in self._work.sieve.pick.samples if sample.role == "keep"]
@@ -32,12 +36,12 @@ class PresetShelf:
     def keep(self, name: str) -> None:
         """Store the current pick, bands and edge among a person's own presets."""
         presets.STORE.keep(self._from_here(store.checked_name(name)))
-        self.speech.said.emit(f"Stored preset {name}")
+        self.speech.said.emit(translate("workspace", "Stored preset {name}", name=name))
 
     def write(self, path: pathlib.Path) -> None:
         """Write the current pick, bands and edge as a preset file."""
         store.write(self._from_here(path.stem[: store.LONGEST_NAME]), path)
-        self.speech.said.emit(f"Wrote {path.name}")
+        self.speech.said.emit(translate("workspace", "Wrote {name}", name=path.name))
 
     def read(self, path: pathlib.Path) -> None:
         """Take a preset file into a person's own."""
@@ -50,7 +54,7 @@ class PresetShelf:
         sieve = self._work.sieve
         alone = edits.unlinked(self._work.project, sieve) if sieve.leans_on else sieve
         sieve_presets.STORE.keep(sieve_presets.preset_of(name, alone, png))
-        self.speech.said.emit(f"Stored {name.strip()}")
+        self.speech.said.emit(translate("workspace", "Stored {name}", name=name.strip()))
 
     def read_sieve(self, path: pathlib.Path) -> None:
         """Take a file into the presets of sieves."""
@@ -59,4 +63,4 @@ class PresetShelf:
     def write_sieve(self, preset: sieve_presets.SievePreset, path: pathlib.Path) -> None:
         """Write a preset of a sieve as a file."""
         store.write(preset, path if path.suffix else path.with_suffix(".json"))
-        self.speech.said.emit(f"Wrote {path.name}")
+        self.speech.said.emit(translate("workspace", "Wrote {name}", name=path.name))

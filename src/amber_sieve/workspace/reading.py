@@ -9,6 +9,7 @@ from typing import Any
 from PyQt6.QtCore import QObject
 
 from ..errors import Trouble
+from ..language import translate
 from ..live.preview import Opened
 from ..media.colour import spaces as colour_spaces
 from ..media.source import Source
@@ -53,7 +54,7 @@ class SourceReading(QObject):
                     source.close()  # something else is wanted by now
                 return
             if isinstance(source, Trouble):
-                self._work.edit(lambda now: now.but(reading=opened.reading), "Read as before")
+                self._work.edit(lambda now: now.but(reading=opened.reading), translate("workspace", "Read as before"))
                 self.speech.trouble.emit(str(source))
                 return
             opened.retire()
@@ -68,22 +69,24 @@ class SourceReading(QObject):
         """Read the picture otherwise: its part, its colour space, the white balance of a raw file."""
         reading = replace(self._work.project.reading, **changes)
         if reading != self._work.project.reading:
-            self._work.edit(lambda project: project.but(reading=reading), "Read the picture otherwise")
+            self._work.edit(lambda project: project.but(reading=reading), translate("workspace", "Read the picture otherwise"))
 
     def name_colour_spaces(self, then: Callable[[dict[str, list[str]]], None]) -> None:
         """Read the names of the colour configuration in a thread, for ``then``."""
-        self._workers.openings.queue("Reading the colour configuration", lambda progress: colour_spaces.names(), then)
+        self._workers.openings.queue(
+            translate("workspace", "Reading the colour configuration"), lambda progress: colour_spaces.names(), then
+        )
 
     def set_working(self, name: str) -> None:
         """The linear space in whose channels CDL and curves work; "" for Rec. 709."""
         if name != self._work.project.working:
-            self._work.edit(lambda project: project.but(working=name), "Working space")
+            self._work.edit(lambda project: project.but(working=name), translate("workspace", "Working space"))
 
     def set_display(self, name: str) -> None:
         """See and write the picture through a "display / view"; "" for none."""
         if name != self._work.project.display:
-            self._work.edit(lambda project: project.but(display=name), "Display")
+            self._work.edit(lambda project: project.but(display=name), translate("workspace", "Display"))
 
     def set_gamut(self, gamut: str) -> None:
         """How colours outside the output gamut are brought back."""
-        self._work.edit(lambda project: project.but(gamut=gamut), "Gamut")
+        self._work.edit(lambda project: project.but(gamut=gamut), translate("workspace", "Gamut"))

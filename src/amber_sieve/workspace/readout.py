@@ -9,6 +9,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..core.colour.measures import one_hue_saturation_luminance
 from ..core.colour.transfer import one_encoded
+from ..language import translate
 from ..live.preview import Rendered
 from ..live.sampling import sample_at
 from ..live.seen import Seen
@@ -87,7 +88,7 @@ class Readout(QObject):
     def explain(self) -> None:
         """Say why the pixel under the pointer is in the mask or not; `explained` follows."""
         if self._at is None:
-            self._viewing.speech.said.emit("Point at the picture first: what decided about the pixel there is said")
+            self._viewing.speech.said.emit(translate("workspace", "Point at the picture first: what decided about the pixel there is said"))
             return
         place = (int(np.floor(self._at[0])), int(np.floor(self._at[1])))
         cache = self._workers.cache

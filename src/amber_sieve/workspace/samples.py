@@ -10,6 +10,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from ..core.bands.starts import tonal
 from ..core.frame import Frame
 from ..core.pick.fit import Fit
+from ..language import mid_sentence, named, translate
 from ..live.clicking import Clicked
 from ..live.outlining import outlined
 from ..live.sampling import bands_from_samples, fitted, sample_along, sample_at, taken_again
@@ -55,7 +56,7 @@ class SamplesController(QObject):
         if not self._work.opened or not (0 <= x < self._work.size[0] and 0 <= y < self._work.size[1]):
             return ""
         if self._work.sieve.mask_from != "own":
-            self.speech.said.emit("This mask is made from others': unlink it to pick colours of its own")
+            self.speech.said.emit(translate("workspace", "This mask is made from others': unlink it to pick colours of its own"))
             return ""
         sample_id = fresh_id()
         self._early = {sample_id: {}}
@@ -67,7 +68,7 @@ class SamplesController(QObject):
             if any(sieve.id == sieve_id for sieve in self._work.project.stack):
                 self.add(sieve_id, came, role, fresh)
             if early:  # what the person has set with the button still down, before the sample was there
-                self.edit(early, "Tolerance", "Drag tolerance", ids=(sample_id,))
+                self.edit(early, translate("workspace", "Tolerance"), translate("workspace", "Drag tolerance"), ids=(sample_id,))
 
         self._work.ask_about(lambda seen: (seen.sieve_id, question(seen)), then)
         return sample_id
@@ -102,7 +103,7 @@ class SamplesController(QObject):
         self._viewing.note_before()
         self._work.edit(
             lambda project: project.with_sieve(edits.with_sample(project.sieve(sieve_id), came.sample, fresh)),
-            "New pick" if fresh else f"Add {role} sample",
+            translate("workspace", "New pick") if fresh else translate("workspace", "Add {role} sample", role=mid_sentence(named(role))),
         )
         self.clicked.emit(came)
 
@@ -115,7 +116,7 @@ class SamplesController(QObject):
 
     def remove(self, ids: tuple[str, ...]) -> None:
         """Take samples out of the current sieve, by their ids."""
-        self._work.edit_sieve(lambda sieve: edits.without_samples(sieve, ids), "Remove sample")
+        self._work.edit_sieve(lambda sieve: edits.without_samples(sieve, ids), translate("workspace", "Remove sample"))
 
     def take_again(self, ids: tuple[str, ...] = ()) -> None:
         """Read the colours of samples anew from this frame."""
@@ -127,7 +128,9 @@ class SamplesController(QObject):
 
         def then(taken: list[Sample]) -> None:
             by_id = {sample.id: sample for sample in taken}
-            self._work.edit_sieve(lambda s: edits.with_samples(s, [by_id.get(x.id, x) for x in s.pick.samples]), "Sample again")
+            self._work.edit_sieve(
+                lambda s: edits.with_samples(s, [by_id.get(x.id, x) for x in s.pick.samples]), translate("workspace", "Sample again")
+            )
 
         self._work.ask_about(work, then)
 
@@ -140,14 +143,30 @@ class SamplesController(QObject):
         def then(result: tuple[Pick, Fit]) -> None:
             fresh, found = result
             drops = [sample for sample in fresh.samples if sample.on and sample.role == "drop"]
-            nearest = f"; nearest is {drops[found.nearest].name or f'drop sample {found.nearest + 1}'}" if found.nearest is not None else ""
-            self._work.edit_sieve(lambda s: s.but(pick=fresh), "Fit to samples")
-            kept = (
-                "; nothing would part them better"
-                if found.separation == max(found.before, 0.0)
-                else f", it was {100 * max(found.before, 0):.0f} %"
+            nearest = (
+                translate(
+                    "workspace",
+                    "; nearest is {name}",
+                    name=drops[found.nearest].name or translate("workspace", "drop sample {nearest}", nearest=found.nearest + 1),
+                )
+                if found.nearest is not None
+                else ""
             )
-            self.speech.said.emit(f"Fit: separation {100 * max(found.separation, 0):.0f} %{kept}{nearest}")
+            self._work.edit_sieve(lambda s: s.but(pick=fresh), translate("workspace", "Fit to samples"))
+            kept = (
+                translate("workspace", "; nothing would part them better")
+                if found.separation == max(found.before, 0.0)
+                else translate("workspace", ", it was {before:.0f} %", before=100 * max(found.before, 0))
+            )
+            self.speech.said.emit(
+                translate(
+                    "workspace",
+                    "Fit: separation {separation:.0f} %{kept}{nearest}",
+                    separation=100 * max(found.separation, 0),
+                    kept=kept,
+                    nearest=nearest,
+                )
+            )
 
         self._work.ask_about(work, then)
 
@@ -176,13 +195,19 @@ class SamplesController(QObject):
                     fresh = edits.with_samples(sieve, samples)
                     return fresh.but(pick=fresh.pick.but(outline=tuple(points)))
 
-                self._work.edit(lambda held: held.with_sieve(change(held.sieve(sieve_id))), "Outline a thing")
+                self._work.edit(lambda held: held.with_sieve(change(held.sieve(sieve_id))), translate("workspace", "Outline a thing"))
                 self.looking.emit(
-                    points[0], f"{len(samples)} {'sample holds' if len(samples) == 1 else 'samples hold'} what is inside the outline"
+                    points[0],
+                    translate(
+                        "workspace",
+                        "{n} samples hold what is inside the outline",
+                        "{n} sample holds what is inside the outline",
+                        len(samples),
+                    ),
                 )
 
-        self.looking.emit(points[0], "Looking inside the outline…")
-        self._workers.wait_for("Looking inside the outline", work, then)
+        self.looking.emit(points[0], translate("workspace", "Looking inside the outline…"))
+        self._workers.wait_for(translate("workspace", "Looking inside the outline"), work, then)
 
     def set_bands(self) -> None:
         """Put hue, saturation and luminance bands round the kept samples; each further sample widens them."""
@@ -192,7 +217,9 @@ class SamplesController(QObject):
 
         def then(bands: Any) -> None:
             # The samples have done their work: they are switched off so that the bands alone decide, and can be switched on again.
-            self._work.edit_sieve(lambda s: edits.with_changed_samples(s, {"on": False}).but(bands=bands), "Set bands from samples")
+            self._work.edit_sieve(
+                lambda s: edits.with_changed_samples(s, {"on": False}).but(bands=bands), translate("workspace", "Set bands from samples")
+            )
 
         self._work.ask_about(work, then)
 
@@ -203,4 +230,6 @@ class SamplesController(QObject):
             band = sieve.bands.luminance.but(on=True, inverted=False, corners=tonal(part, softness))
             return sieve.but(bands=sieve.bands.but(luminance=band, ramp=sieve.bands.ramp.but(on=False)))
 
-        self._work.edit_sieve(change, f"Start from {part}", group=f"Start from {part}")
+        self._work.edit_sieve(
+            change, translate("workspace", "Start from {part}", part=mid_sentence(named(part))), group=f"Start from {part}"
+        )

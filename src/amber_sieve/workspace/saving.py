@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 import pathlib
 
+from ..language import translate
 from ..media.formats import PROJECT
 from ..project.model import Project
 from .guard import guarded
@@ -32,13 +33,13 @@ class Saving:
         """Write the project; not True when it could not be written (it is said why). ``over``: whatever its file holds by now."""
         self._work.document.save(path, over)
         self._preferences.remember(path)
-        self.speech.said.emit(f"Saved {path.name}")
+        self.speech.said.emit(translate("workspace", "Saved {name}", name=path.name))
         return True
 
     def start_over(self) -> None:
         """Put the stack back to one empty sieve; it can be undone, and the project's file stays as it is until it is saved."""
         source, reading = self._work.project.source, self._work.project.reading
-        self._work.edit(lambda _: Project(source=source, reading=reading), "Reset the stack")
+        self._work.edit(lambda _: Project(source=source, reading=reading), translate("workspace", "Reset the stack"))
 
     def keep_now(self) -> None:
         """Keep all unsaved work before this returns."""
@@ -58,7 +59,12 @@ class Saving:
             if path is not None and entry.document.changed_elsewhere:
                 entry.document.save(beside(path))
                 self.speech.trouble.emit(
-                    f"{path.name} was changed by another window or program: your work is saved beside it as {entry.name}."
+                    translate(
+                        "workspace",
+                        "{name} was changed by another window or program: your work is saved beside it as {name2}.",
+                        name=path.name,
+                        name2=entry.name,
+                    )
                 )
             else:
                 entry.document.save(path or beside(pathlib.Path(entry.source)))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 
 from ..errors import Trouble
+from ..language import translate
 from ..live.sampling import searched_again
 from ..progress import Progress
 from ..project import clippings, edits
@@ -32,7 +33,7 @@ class Sharing:
 
     @staticmethod
     def _paste_into(entry: Entry, sieves: tuple[Sieve, ...]) -> None:
-        entry.document.edit(lambda project: edits.with_pasted(project, sieves)[0], "Paste")
+        entry.document.edit(lambda project: edits.with_pasted(project, sieves)[0], translate("workspace", "Paste"))
 
     def paste(self, entries: list[Entry], text: str, search: bool = False) -> None:
         """Add the sieves of a text to the stacks of several pictures; ``search`` finds the tolerances of their samples on each anew."""
@@ -40,7 +41,14 @@ class Sharing:
         if not search:
             for entry in entries:
                 self._paste_into(entry, sieves)
-            self.speech.said.emit(f"Pasted {', '.join(sieve.name for sieve in sieves)} into {len(entries)} pictures")
+            self.speech.said.emit(
+                translate(
+                    "workspace",
+                    "Pasted {sieves} into {count} pictures",
+                    sieves=", ".join(sieve.name for sieve in sieves),
+                    count=len(entries),
+                )
+            )
             return
 
         def work(progress: Progress) -> list[tuple[Entry, tuple[Sieve, ...] | str]]:
@@ -61,7 +69,7 @@ class Sharing:
                 else:
                     self._paste_into(entry, result)
 
-        self._workers.wait_for("Finding tolerances", work, then)
+        self._workers.wait_for(translate("workspace", "Finding tolerances"), work, then)
 
     def bring_shared(self) -> None:
         """Give all pictures with the shared stack that stack as it is now: until then they get it when they are shown."""

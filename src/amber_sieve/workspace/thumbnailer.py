@@ -9,7 +9,8 @@ import numpy as np
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..errors import Trouble
-from ..media.stills.thumbnails import SIDE, thumbnail
+from ..live.preview import Opened
+from ..media.stills.thumbnails import SIDE, thumbnail, thumbnail_of
 from ..project.model import Project
 from ..threads import Threads
 from .tray import Entry
@@ -37,13 +38,17 @@ class Thumbnailer(QObject):
 
     def ask(self, entry: Entry) -> None:
         """Make the thumbnail of an entry when its turn comes."""
-        project = entry.document.project
-        self._threads.start(lambda: self._make(entry, project))
+        project, opened = entry.document.project, entry.opened
+        self._threads.start(lambda: self._make(entry, project, opened))
 
-    def _make(self, entry: Entry, project: Project) -> None:
+    def _make(self, entry: Entry, project: Project, opened: Opened | None) -> None:
         pixels = None
         with contextlib.suppress(Trouble, OSError, MemoryError):  # it is said when the picture is opened
-            pixels = thumbnail(pathlib.Path(project.source), project.reading)
+            if opened is not None and opened.source.about.kind == "still":  # it has been read: large ones are not read twice
+                with opened.read():
+                    pixels = thumbnail_of(opened.source.frame(0).planes)
+            else:
+                pixels = thumbnail(pathlib.Path(project.source), project.reading)
         self.made.emit(entry, pixels)
 
     def end(self) -> None:

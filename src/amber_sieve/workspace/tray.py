@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import contextlib
 import time
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
 from PyQt6.QtCore import QObject, pyqtSignal
 
+from ..language import translate
 from ..live.preview import Opened, Rendered
 from ..project.model import Project
 from ..project.open_tray import OpenTray, Row
@@ -81,6 +84,16 @@ class Tray(QObject):
         #: The stack of the shared entries, and what goes with it; None while there are none.
         self._shared: dict[str, Any] | None = None
 
+    @contextlib.contextmanager
+    def all_at_once(self) -> Iterator[None]:
+        """Say once, at the end, that the tray is another: five hundred pictures would be shown five hundred times."""
+        self.blockSignals(True)
+        try:
+            yield
+        finally:
+            self.blockSignals(False)
+            self.changed.emit()
+
     def add(self, entry: Entry) -> None:
         """Put an entry at the end."""
         self.entries.append(entry)
@@ -147,7 +160,7 @@ class Tray(QObject):
         """Give a shared entry the stack as it is now."""
         if entry.shared and self._shared is not None:
             held = self._shared
-            entry.document.edit(lambda project: project.but(**held), "Shared stack")
+            entry.document.edit(lambda project: project.but(**held), translate("workspace", "Shared stack"))
 
     def project_of(self, entry: Entry) -> Project:
         """The work on an entry, with the shared stack where it has that."""

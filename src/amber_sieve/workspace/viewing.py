@@ -12,6 +12,7 @@ import numpy as np
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..files import regular_file
+from ..language import translate
 from ..live.difference import difference_of
 from ..live.preview import Opened, Rendered, Shown, Wanted, make_waiting_fine, preview
 from ..live.scoping import Scope
@@ -93,7 +94,11 @@ class Viewing(QObject):
         if path is not None:
             away(lambda: screens.proof_tables(str(path), regular_file(path).stat().st_mtime_ns))
         self.look(proof=str(path) if path else "")
-        self.speech.said.emit(f"Soft proof of {path.name}; magenta is outside its gamut" if path else "No soft proof")
+        self.speech.said.emit(
+            translate("workspace", "Soft proof of {name}; magenta is outside its gamut", name=path.name)
+            if path
+            else translate("workspace", "No soft proof")
+        )
 
     def use_screen_profile(self, path: pathlib.Path | None) -> None:
         """Draw everything as the screen's profile wants it, from now on."""
@@ -129,10 +134,18 @@ class Viewing(QObject):
 
     def ask(self) -> None:
         """Render what is shown, with the newest state."""
-        if not self.plays and self._work.opened is not None:
-            opened, wanted, cache = self._work.opened, self.wanted(), self._workers.cache
+        renders, opened, cache = self._workers.renders, self._work.opened, self._workers.cache
+        if opened is None:
+            renders.forget()
+        elif not self.plays:
+            wanted = self.wanted()
+
+            def render() -> tuple[Opened, Rendered]:
+                with cache.while_wanted(renders.superseded):
+                    return opened, preview(opened, wanted, cache)
+
             self._calm.stop()  # it counts from when the newest step is seen
-            self._workers.renders.ask(lambda: (opened, preview(opened, wanted, cache)))
+            renders.ask(render, opened)
         self.asked.emit()
 
     def try_out(self, project: Project | None) -> None:
@@ -159,7 +172,9 @@ class Viewing(QObject):
         if opened is not self._work.opened:  # another picture has been opened meanwhile
             return
         if result.lost and (self.last is None or self.last.lost != result.lost or self.last.wanted.number != result.wanted.number):
-            self.speech.said.emit(f"Place lost on this frame: {', '.join(result.lost)}; take the sample again here.")
+            self.speech.said.emit(
+                translate("workspace", "Place lost on this frame: {lost}; take the sample again here.", lost=", ".join(result.lost))
+            )
         if self.plays:  # asked for before playing began
             return
         self.last = result
@@ -173,7 +188,9 @@ class Viewing(QObject):
         if result.waiting and result.wanted.project == self._work.project:
             cache = self._workers.cache
             self._workers.jobs.run_quietly(
-                "Hair and fringe", lambda progress: make_waiting_fine(result, cache, progress.step), lambda _: self.ask()
+                translate("workspace", "Hair and fringe"),
+                lambda progress: make_waiting_fine(result, cache, progress.step),
+                lambda _: self.ask(),
             )
 
     def picture_of(self, name: str, longest: int, then: Callable[[np.ndarray], None]) -> None:

@@ -13,8 +13,10 @@ from ..project.model import Project
 from ..resolve.resolver import Resolver
 from ..threads import Threads
 
-#: Frames, at least, after which what was found is shown; every so many-th frame is looked at first, so that breaks show early.
-SHOWN_EVERY, FIRST_EVERY = 8, 16
+#: Frames, at least, after which what was found is shown.
+SHOWN_EVERY = 8
+#: Every so many-th frame is looked at first, so that breaks show early.
+FIRST_EVERY = 16
 #: Seconds that a frame is waited for at the end.
 CLOSING = 5.0
 

@@ -10,6 +10,7 @@ from .adjust import AdjustController
 from .ahead import LookAhead
 from .areas import AreasController
 from .clip import ClipController
+from .control_surfaces import ControlSurfaces
 from .exports import ExportsController
 from .foretold import Foretold
 from .memory import stages_may_keep
@@ -31,6 +32,7 @@ from .viewing import Viewing
 from .work import Work
 from .workers import Workers
 
+#: Bytes in the unit that the preferences give the cache in.
 MEGABYTE = 1_000_000
 
 
@@ -57,6 +59,7 @@ class Workspace:
         self.areas = AreasController(work, viewing, speech)
         self.adjust = AdjustController(work, viewing, tools, speech)
         self.clip = clip = ClipController(work, viewing, workers, playback, speech)
+        self.control_surfaces = ControlSurfaces(work, clip, playback)
         self.reading = SourceReading(work, viewing, workers, speech)
         self.pictures = Pictures(work, viewing, workers, clip, playback, preferences, speech)
         self.sharing = Sharing(work, workers, speech)

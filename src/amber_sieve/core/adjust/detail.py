@@ -24,17 +24,24 @@ from .chain import bounded
 LEAST = np.float32(1e-4)
 #: Gaussians wider than this are taken on a picture reduced so far that they are this wide there.
 WIDEST = 4.0
-#: Standard deviations after which a Gaussian ends, and how many of its radii the filter of local contrast looks.
-DEVIATIONS, RADII = 4, 2
-#: Levels of the wavelets that noise is told in, and how many pixels they look: 2 + 4 + 8 + 16.
-LEVELS, LOOKS_FOR_NOISE = 4, 30
-#: Standard deviation of noise in Oklab that all of noise reduction takes away, in lightness and in colour. Noise is strongest in the
-#: finest of the levels: shares of its deviation in each, of white noise (measured on noise).
-MOST_NOISE, SHARES = (0.02, 0.05), (0.89, 0.20, 0.086, 0.041)
+#: Standard deviations after which a Gaussian ends: what lies farther out weighs less than 0.04 % (common practice).
+DEVIATIONS = 4
+#: How many of its radii the filter of local contrast looks: it averages twice, once for the fit and once for its parts.
+RADII = 2
+#: Levels of the wavelets that noise is told in: grain of photographs is seldom coarser than 16 pixels (by eye on the noisy yard).
+LEVELS = 4
+#: How many pixels these levels look: 2 + 4 + 8 + 16.
+LOOKS_FOR_NOISE = 30
+#: Standard deviation of noise in Oklab that all of noise reduction takes away, in lightness and in colour (by eye on the noisy yard).
+MOST_NOISE = (0.02, 0.05)
+#: Shares of the deviation of white noise that each level holds, the finest first (measured on white noise).
+SHARES = (0.89, 0.20, 0.086, 0.041)
 #: Squared contrast in cube-rooted luminance from which on the base of local contrast keeps an edge: so edges get no halo.
 EDGE = 0.001
-#: Most that local lightness is amplified by all of local contrast, and of sharpening.
-MOST_CONTRAST, MOST_SHARPENING = 1.5, 3.0
+#: Most that local lightness is amplified by all of local contrast (by eye on the yard: more makes rims).
+MOST_CONTRAST = 1.5
+#: Most that local lightness is amplified by all of sharpening (by eye on the yard: more makes grain of flat places).
+MOST_SHARPENING = 3.0
 #: Standard deviation of cube-rooted luminance that all of grain adds to a mid grey.
 MOST_GRAIN = 0.06
 

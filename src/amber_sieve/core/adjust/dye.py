@@ -23,27 +23,41 @@ from ..frame import BRIGHTEST
 from ..parallel import row_step
 from .chain import Step, bounded
 
-#: Gloss is told from the body only as far as their colours differ: a ridge on the squared sine of the angle between them, for what is matt
-#: and for what is glossy. A matt thing's paler places are lit otherwise; told as gloss they would keep the old colour.
-MATT, GLOSSY = 1.5, 0.02
-#: It is glossy as far as its brightest light holds more gloss than its middling light does: share of the luminance, from and wholly.
-SHINES, SHINES_WHOLLY = 0.08, 0.3
-#: Ridge with which that is asked, the share of the pixels that counts as brightest, and which quantiles of luminance as middling.
-ASKED, BRIGHTEST_SHARE, MIDDLING = 0.05, 0.01, (0.4, 0.6)
+#: A ridge, for what is matt, on the squared sine of the angle between gloss and body: gloss is told from the body only as far as their
+#: colours differ. A matt thing's paler places are lit otherwise; told as gloss they would keep the old colour (docs/formulas.md).
+MATT = 1.5
+#: The same ridge for what is glossy.
+GLOSSY = 0.02
+#: A thing begins to be glossy when its brightest light holds more gloss than its middling light by this share of the luminance.
+SHINES = 0.08
+#: And from this share on it is wholly glossy; both by trial on the generator's things of docs/formulas.md.
+SHINES_WHOLLY = 0.3
+#: Ridge with which it is asked whether a thing is glossy: between those of the matt and of the glossy.
+ASKED = 0.05
+#: Share of the pixels that counts as brightest: small gloss takes about so much of a jar.
+BRIGHTEST_SHARE = 0.01
+#: Quantiles of luminance between which light counts as middling.
+MIDDLING = (0.4, 0.6)
 #: Of the light in a pixel's weakest channel, what gloss may be at most.
 MOST_GLOSS = 0.98
 #: How often light bounced is told only as far as the channels of the body differ: a ridge on the variance of their natural logarithms.
 BOUNCE = 1.0
-#: Fewest and most bounces that are told.
-FEWEST, MOST = 0.6, 2.0
+#: Fewest bounces that are told: light that falls straight onto a flat thing bounces less than once.
+FEWEST = 0.6
+#: Most bounces that are told: deeper folds are too dark for more to be seen.
+MOST = 2.0
 #: A channel is believed wholly where the body sends back more than one over this of what it does in its largest channel.
 TRUST = 2.0
 #: Least that a channel counts in the strength of the light.
 LEAST_TRUST = 0.05
 #: Share of the pixels, the darkest ones, that the direction of the body's colour is taken from: gloss is least there.
 DARKER = 0.7
-#: Least light of a body, least of its colour against its largest channel, and least colour of a dye.
-LEAST_LIGHT, LEAST_BODY, LEAST_DYE = 1e-5, 0.01, 1e-5
+#: Least light of a body: what is darker has no colour that could be told.
+LEAST_LIGHT = 1e-5
+#: Least colour of a body against its largest channel, so that none is divided by nothing.
+LEAST_BODY = 0.01
+#: Least colour of a dye, for the same reason.
+LEAST_DYE = 1e-5
 #: White light, as a direction.
 WHITE = np.full(3, 3**-0.5)
 

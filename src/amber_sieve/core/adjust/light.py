@@ -15,10 +15,15 @@ from .chain import Step, bounded
 
 #: Reflectance of a mid grey card, linear light (common practice, no source).
 MID_GREY = 0.18
-#: Stops from mid grey where highlights begin and are fully meant, and most stops that they are moved by; the same of shadows. Chosen by
-#: eye, with the rate of change kept under one stop a stop, so that no setting turns light and dark round.
-HIGHLIGHTS, MOST_HIGHLIGHTS = (-0.5, 2.5), 1.5
-SHADOWS, MOST_SHADOWS = (0.5, -3.5), 2.0
+#: Stops from mid grey where highlights begin and are fully meant. By eye, with the rate of change kept under one stop a stop, so that no
+#: setting turns light and dark round.
+HIGHLIGHTS = (-0.5, 2.5)
+#: Most stops that highlights are moved by, chosen with the bounds above.
+MOST_HIGHLIGHTS = 1.5
+#: The same of shadows: they begin half a stop above mid grey.
+SHADOWS = (0.5, -3.5)
+#: Most stops that shadows are moved by.
+MOST_SHADOWS = 2.0
 #: Most stops that light is lifted by: from the darkest light there is to the brightest.
 MOST_GAIN = 40.0
 #: Stops under white below which light is not lifted any more: there is nothing but noise.

@@ -9,8 +9,10 @@ from .chain import Step
 from .dye import Dye, Thing
 from .dye import steps as dyed
 
-#: Believable is a match that takes at most this share of what is masked out of gamut, and scales lightness by no less and no more.
-OUT_OF_GAMUT, SCALES = 0.01, (0.55, 1.8)
+#: Believable is a match that takes at most this share of what is masked out of gamut (by eye).
+OUT_OF_GAMUT = 0.01
+#: And one that scales lightness by no less and no more: beyond, texture is lost or made up (by eye).
+SCALES = (0.55, 1.8)
 #: Halvings of the way to the target, after which a believable match is near enough.
 HALVINGS = 12
 

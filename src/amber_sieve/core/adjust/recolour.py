@@ -12,9 +12,12 @@ from .chain import Step
 
 #: Chroma by lightness that vibrance takes as rich: about what the weakest primary of sRGB has.
 RICH = 0.35
-#: Oklab hue of skin, and the cosines of the distances from it from which vibrance spares it, and spares it wholly. Skin of all tones
-#: lies between 35 and 65 degrees (measured on the skin patches of a colour chart).
-SKIN_HUE, SKIN_FROM, SKIN_WHOLLY = 50.0, float(np.cos(np.radians(35))), float(np.cos(np.radians(15)))
+#: Oklab hue of skin, degrees: skin of all tones lies between 35 and 65 (measured on the skin patches of a colour chart).
+SKIN_HUE = 50.0
+#: Cosine of the distance from it at which vibrance begins to spare a hue.
+SKIN_FROM = float(np.cos(np.radians(35)))
+#: Cosine of the distance within which vibrance spares a hue wholly: the 15 degrees to either side that skin takes.
+SKIN_WHOLLY = float(np.cos(np.radians(15)))
 
 
 @row_step

@@ -14,15 +14,26 @@ import numpy as np
 from ..frame import BRIGHTEST
 from ..mix import Filling
 
-#: From this value on a pixel is filled in, and from this one wholly; from so many full-resolution pixels round it, which may be mixed with it, no
-#: colour is taken; how far colours are brought in, pixels.
-MASKED, WHOLLY, ROUND, RADIUS = 0.01, 0.1, 2.0, 4.0
-#: Standard deviation that parts texture and grain from colour; room round a piece in which what is like it is looked for, and least of it; pixels.
-FINE, ROOM, LEAST_ROOM = 2.0, 1.5, 12
+#: From this value on a pixel is filled in; below it nothing of the old colour is seen.
+MASKED = 0.01
+#: From this value on it is filled in wholly.
+WHOLLY = 0.1
+#: From so many full-resolution pixels round it no colour is taken: they may be mixed with what goes.
+ROUND = 2.0
+#: How far colours are brought in, full-resolution pixels.
+RADIUS = 4.0
+#: Standard deviation that parts texture and grain from colour, pixels.
+FINE = 2.0
+#: Room round a piece in which what is like it is looked for, as a share of its size.
+ROOM = 1.5
+#: Least of that room, pixels.
+LEAST_ROOM = 12
 #: Places beside a piece that are tried for their texture: so many sizes of it away, in eight directions.
 AWAY = (1.1, 1.8)
-#: More than so many pieces, or pixels in one, are filled without texture: it would take too long.
-MOST_PIECES, LARGEST = 400, 4_000_000
+#: More pieces than this are filled without texture: it would take too long.
+MOST_PIECES = 400
+#: So are pieces of more pixels than this.
+LARGEST = 4_000_000
 #: Values of light between which OpenCV's arithmetic is safe.
 SAFE = 1e4
 

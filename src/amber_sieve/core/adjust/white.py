@@ -21,7 +21,10 @@ CAT16 = np.array([[0.401288, 0.650173, -0.051461], [-0.250268, 1.204414, 0.04585
 TO_RESPONSES = CAT16 @ RGB_TO_XYZ
 #: D65 in mired: a million by its correlated colour temperature, 6504 K.
 D65_MIRED = 1e6 / 6504
-WARMEST_DAYLIGHT, COLDEST_DAYLIGHT = 4000.0, 25000.0
+#: Kelvin below which the formula of daylight does not hold (CIE 15).
+WARMEST_DAYLIGHT = 4000.0
+#: Kelvin above which it does not hold (CIE 15).
+COLDEST_DAYLIGHT = 25000.0
 #: A tint of one is so far from the locus of daylight in CIE 1960 u, v.
 TINT = 1e-3
 #: Largest temperature and tint.

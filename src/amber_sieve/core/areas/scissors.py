@@ -10,8 +10,10 @@ import numpy as np
 
 from ..colour.transfer import to_levels
 
-#: The picture is searched in a window of at most so many pixels round the two ends, with this margin.
-LARGEST, MARGIN = 1400, 60
+#: The picture is searched in a window of at most so many pixels round the two ends: more takes longer than a drag may.
+LARGEST = 1400
+#: Room round the two ends in that window, pixels: outlines swing out as far.
+MARGIN = 60
 
 
 def clinging_path(

@@ -10,11 +10,16 @@ import numpy as np
 
 from ..parallel import inner, serial_kernel
 
-#: Distance between dabs as a share of the brush's diameter, and its least, pixels.
-SPACING, CLOSEST = 0.1, 0.5
-#: Cells in which dabs are counted, as a share of their spacing and at least, pixels; dabs that start in one cell before further
-#: ones are passed over, when each lays on all it can.
-CELL, SMALLEST, VISITS = 0.7, 1.0, 2
+#: Distance between dabs as a share of the brush's diameter: from here on the rim of a stroke is smooth to the eye.
+SPACING = 0.1
+#: Least distance between dabs, pixels.
+CLOSEST = 0.5
+#: Side of a cell in which dabs are counted, as a share of their spacing.
+CELL = 0.7
+#: Least side of a cell, pixels.
+SMALLEST = 1.0
+#: Dabs that start in one cell before further ones are passed over, when each lays on all it can.
+VISITS = 2
 #: What is left uncovered below this cannot be seen: half an 8-bit step.
 UNSEEN = 1 / 512
 #: Dabs looked at of one stroke: a way so long that it would need more (25 million pixels of the finest brush) is walked in larger steps.

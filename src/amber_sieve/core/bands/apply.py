@@ -12,8 +12,10 @@ from ..falloff import POINTS, shape_table
 from ..parallel import index_in, kernel
 from .interval import CENTRE, FALL, FULL_FROM, FULL_TO, INVERTED, PLANE, RISE, WRAPS, Interval, numbers_of
 
-#: Below the first saturation (per cent) a hue is noise and does not count, from the second on it counts fully.
-GREY, CHROMATIC = 1.5, 5.0
+#: Below this saturation (per cent) a hue is noise and does not count.
+GREY = 1.5
+#: From this saturation (per cent) on a hue counts fully.
+CHROMATIC = 5.0
 LINEAR, SMOOTH, OTHER = 0, 1, 2
 
 

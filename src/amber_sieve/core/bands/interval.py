@@ -133,3 +133,23 @@ def rising(values: Sequence[float], measure: str) -> Corners:
 def with_corner(corners: Corners, index: int, value: float, measure: str) -> Corners:
     """Corners with one of them set to a value; it pushes its neighbours along."""
     return moved_corners(corners, index, value - corners[index], measure)
+
+
+def shares_by_corner(counts: np.ndarray, interval: Interval, index: int, places: np.ndarray) -> tuple[float, ...]:
+    """What share of a picture a band would take with one of its corners elsewhere, linear falloff taken for all shapes.
+
+    Parameters
+    ----------
+    counts : (N,) pixels by even bins of the measure, from its least value to its largest.
+    index : of the corner; places : (M,) where it would be.
+    """
+    measure, whole = MEASURES[interval.measure], max(float(counts.sum()), 1.0)
+    middles = measure.low + (np.arange(counts.size) + 0.5) * (measure.high - measure.low) / counts.size
+    moved = np.array([with_corner(interval.corners, index, float(place), interval.measure) for place in places])[:, :, None]
+    a, b, c, d = (moved[:, k] for k in range(4))
+    taken = np.zeros((len(places), counts.size))
+    for turn in (-360.0, 0.0, 360.0) if measure.wraps else (0.0,):
+        rise, fall = (middles + turn - a) / np.maximum(b - a, 1e-6), (d - middles - turn) / np.maximum(d - c, 1e-6)
+        np.maximum(taken, np.clip(np.minimum(rise, fall), 0, 1), out=taken)
+    shares = taken @ counts / whole
+    return tuple(float(share) for share in (1 - shares if interval.inverted else shares))

@@ -4,10 +4,15 @@ from __future__ import annotations
 
 import numpy as np
 
-#: L* at which shadows give way to midtones, and midtones to highlights: even thirds of lightness.
-SHADOWS_END, HIGHLIGHTS_START = 100 / 3, 200 / 3
-#: Margins below were chosen by trial on the yard (docs/formulas.md). Percentiles of the sampled pixels that must count fully: not the extremes, which are noise.
-INNER_LOW, INNER_HIGH = 2.0, 98.0
+#: L* at which shadows give way to midtones: a third of lightness.
+SHADOWS_END = 100 / 3
+#: L* at which midtones give way to highlights: two thirds of lightness.
+HIGHLIGHTS_START = 200 / 3
+#: Lower percentile of the sampled pixels that must count fully: not the darkest, which are noise. The margins below were chosen by trial on
+#: the yard (docs/formulas.md).
+INNER_LOW = 2.0
+#: Upper percentile of them.
+INNER_HIGH = 98.0
 
 Corners = tuple[float, float, float, float]
 

@@ -14,7 +14,10 @@ def delta_e_ok(one: np.ndarray, other: np.ndarray) -> float:
 
 #: XYZ (D65) of linear Rec. 709 light, and its white (ITU-R BT.709; the rows sum to the white of the primaries).
 RGB_TO_XYZ = np.array([[0.4123908, 0.3575843, 0.1804808], [0.2126390, 0.7151687, 0.0721923], [0.0193308, 0.1191948, 0.9505322]])
-EPSILON, KAPPA = 216 / 24389, 24389 / 27
+#: Where the cube root of L* gives way to a straight line (CIE 15:2018).
+EPSILON = 216 / 24389
+#: Slope of that line (CIE 15:2018).
+KAPPA = 24389 / 27
 
 
 def to_cielab(light: np.ndarray) -> np.ndarray:

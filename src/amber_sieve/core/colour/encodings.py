@@ -15,8 +15,12 @@ from ..parallel import kernel
 from .powers import power_of, srgb_decoded, srgb_encoded
 from .transfer import decode, encode
 
-#: Light of diffuse white in cd/m² (ITU-R BT.2408), and the brightest of PQ (SMPTE ST 2084) and of a nominal HLG display (ITU-R BT.2100).
-WHITE, PQ_PEAK, HLG_PEAK = 203.0, 10_000.0, 1000.0
+#: Light of diffuse white, cd/m² (ITU-R BT.2408).
+WHITE = 203.0
+#: The brightest of PQ, cd/m² (SMPTE ST 2084).
+PQ_PEAK = 10_000.0
+#: The brightest of a nominal HLG display, cd/m² (ITU-R BT.2100).
+HLG_PEAK = 1000.0
 #: SMPTE ST 2084.
 M1, M2, C1, C2, C3 = 2610 / 16384, 2523 / 4096 * 128, 3424 / 4096, 2413 / 4096 * 32, 2392 / 4096 * 32
 #: ITU-R BT.2100: the HLG curve, and the power of its way to a display of ``HLG_PEAK``.

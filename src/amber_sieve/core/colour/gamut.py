@@ -14,6 +14,7 @@ from .oklab import lab_of, rgb_of
 
 #: How far outside 0 to 1 still counts as inside: a quarter of a 16-bit step.
 SLACK = np.float32(4e-6)
+#: Halvings of chroma: far finer than one code of 16 bits.
 HALVINGS = 18
 
 

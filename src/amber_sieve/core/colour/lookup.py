@@ -102,8 +102,10 @@ def _through(pixels: np.ndarray, table: np.ndarray, far: np.ndarray, size: int, 
             out[y, x] = np.uint32(0xFF000000) | high | (np.uint32(green * full + half) << np.uint32(8)) | np.uint32(blue * full + half)
 
 
-#: ΔE2000 from which on a colour counts as outside a gamut, and what marks it.
-OUTSIDE, MARK = 3.0, 0xFFFF00C8
+#: ΔE2000 from which on a colour counts as outside a gamut: the least that is surely seen side by side.
+OUTSIDE = 3.0
+#: What marks it, 0xAARRGGBB: a magenta that no surface of a photograph has.
+MARK = 0xFFFF00C8
 
 
 def pixels_through(pixels: np.ndarray, table: np.ndarray, far: np.ndarray | None = None) -> np.ndarray:

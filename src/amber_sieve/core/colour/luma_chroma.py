@@ -27,8 +27,12 @@ LUMA_WEIGHTS = {
     9: (0.2627, 0.0593),
     10: (0.2627, 0.0593),
 }
-#: Codes that the table of a curve holds: limited range has room for what is blacker than black and whiter than white.
-LOWEST, HIGHEST, STEPS = -0.25, 1.25, 65536
+#: Least code that the table of a curve holds: limited range has room for what is blacker than black.
+LOWEST = -0.25
+#: Largest code of it: limited range has room for what is whiter than white.
+HIGHEST = 1.25
+#: Entries of it: one for each 16-bit code.
+STEPS = 65536
 #: By how much red, green and blue may come out otherwise before samples other than the nearest are taken.
 NEAR_ENOUGH = 1.2 / 255
 

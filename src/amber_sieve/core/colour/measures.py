@@ -16,8 +16,10 @@ from .roots import cube_root, hue_degrees
 
 #: Rec. 709 luminance weights (ITU-R BT.709).
 WEIGHT_R, WEIGHT_G, WEIGHT_B = np.float32(0.2126), np.float32(0.7152), np.float32(0.0722)
-#: CIE L* below this relative luminance is a straight line of this slope.
-STRAIGHT_BELOW, STRAIGHT_SLOPE = np.float32(216 / 24389), np.float32(24389 / 27)
+#: CIE L* below this relative luminance is a straight line (CIE 15:2018).
+STRAIGHT_BELOW = np.float32(216 / 24389)
+#: The slope of that line (CIE 15:2018).
+STRAIGHT_SLOPE = np.float32(24389 / 27)
 STEPS_PER_DEGREE = np.float32(10)
 #: Steps of the whole circle, and one to spare.
 HUE_STEPS = 3601

@@ -36,6 +36,7 @@ _LMS_TO_LAB = np.array(
     ]
 )
 
+#: Linear Rec. 709 to the cone-like responses, the two matrices of Oklab's definition in one.
 RGB_TO_LMS = _XYZ_TO_LMS @ _RGB_TO_XYZ
 LMS_TO_LAB = _LMS_TO_LAB
 LMS_TO_RGB = np.linalg.inv(RGB_TO_LMS)

@@ -11,8 +11,14 @@ from numba import prange
 from ..parallel import index_in, kernel
 from .roots import cube_root
 
-SLOPE, OFFSET = np.float32(12.92), np.float32(0.055)
-CODED_BREAK, LINEAR_BREAK = np.float32(0.04045), np.float32(0.0031308)
+#: Slope of the straight part of the sRGB curve (IEC 61966-2-1).
+SLOPE = np.float32(12.92)
+#: Offset of its power (IEC 61966-2-1).
+OFFSET = np.float32(0.055)
+#: Coded value up to which it is straight (IEC 61966-2-1).
+CODED_BREAK = np.float32(0.04045)
+#: Light up to which it is straight (IEC 61966-2-1).
+LINEAR_BREAK = np.float32(0.0031308)
 ONE = np.float32(1)
 
 

@@ -12,9 +12,14 @@ from ..parallel import kernel
 
 #: Chroma noise (standard deviation in Oklab) that one pass of the median takes care of.
 NOISE_PER_PASS = 0.004
+#: Most passes: noise that asks for more has no picture left in it.
 MOST = 8
-#: Side of a block of JPEG; how much larger steps across its borders must be to count as blocks; and how many passes these ask for.
-BLOCK, BLOCKY, PASSES_FOR_BLOCKS = 8, 1.1, 2
+#: Side of a block of JPEG, pixels (ITU-T T.81).
+BLOCK = 8
+#: How much larger steps across its borders must be to count as blocks: pictures that never were JPEGs stay below.
+BLOCKY = 1.1
+#: How many passes blocks ask for.
+PASSES_FOR_BLOCKS = 2
 #: Below this there is nothing to smooth.
 NO_NOISE = 2e-5
 #: Noise hardly ever moves a pixel by more than so many standard deviations.

@@ -10,7 +10,6 @@ sampling for robust matting" (2007).
 
 from __future__ import annotations
 
-import sys
 from collections.abc import Callable
 from typing import Any
 
@@ -19,10 +18,14 @@ import numpy as np
 
 from .follow import NOT, SURE, Unmixed
 
-#: Side of a tile and the overlap on each of its sides, pixels.
-TILE, LAP = 384, 48
-#: Weight of Follow's word, and |F - B|² from which on it counts: found by search on path-traced outlines, see docs/formulas.md.
-PRIOR_WEIGHT, ALIKE = 0.3, 0.004
+#: Side of a tile, pixels: a system that is solved in the processor's cache.
+TILE = 384
+#: Overlap on each side of a tile, pixels: the reach of a fringe.
+LAP = 48
+#: Weight of what Follow says: found by search on path-traced outlines, see docs/formulas.md.
+PRIOR_WEIGHT = 0.3
+#: |F - B|² from which on that counts, found in the same search.
+ALIKE = 0.004
 #: Weight of the mask's word where Follow could not tell.
 LEAST_PRIOR = 1e-5
 #: Regularisation of the covariance for light up to white, as the package has it.
@@ -36,10 +39,6 @@ def band_for(mask: np.ndarray, width: float) -> np.ndarray:
     away = cv2.distanceTransform((mask < NOT).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
     deep = cv2.distanceTransform((mask > SURE).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
     return (away <= width) & (deep <= max(1.0, width / 3))
-
-
-def _not_said(*words: object) -> None:
-    """In place of the library's ``print``: that a decomposition is tried again with other numbers is nothing for the terminal."""
 
 
 def _laplacian(cf_laplacian: Callable[..., Any], planes: np.ndarray, known: np.ndarray) -> Any:
@@ -65,10 +64,10 @@ def matted(planes: np.ndarray, trimap: np.ndarray, mask: np.ndarray, prior: np.n
     trimap : 0, 1, or 0.5 where unknown; mask : what alpha should be near; prior : (H, W) in 0 to 1, how much that counts.
     """
     # Brings in a slow import, needed by this control alone.
-    from pymatting import cf_laplacian, cg, ichol
     from scipy.sparse import diags
 
-    vars(sys.modules[ichol.__module__])["print"] = _not_said
+    from .matting_parts import cf_laplacian, cg, ichol
+
     known = (trimap != 0.5).ravel()
     unknown = ~known
     alpha: np.ndarray = trimap.ravel().astype(np.float64)

@@ -19,14 +19,18 @@ from .box import box_of
 from .grid import Grid, between, enlarged, grid_over, place_in, sampled
 from .spread import CELLS_A_DEVIATION, ENDS, WIDER, Round, round_box, spread
 
-#: From these values on the mask is sure of the surface, or of what is behind it.
-SURE, NOT = 0.95, 0.05
+#: From this value on the mask is sure of the surface.
+SURE = 0.95
+#: Up to this value it is sure of what is behind it.
+NOT = 0.05
 #: Colours are spread with a standard deviation of this share of the reach, then with wider ones.
 SPREAD = 0.5
 #: What lies behind is learnt from this share of the reach away: nearer there may be strands the mask missed.
 CLEAR = 0.4
-#: The band goes this share of the reach into the surface, but no further than a few pixels: folds are not mixtures.
-INTO, DEEPEST = 0.15, 3.0
+#: The band goes this share of the reach into the surface: folds are not mixtures.
+INTO = 0.15
+#: But no further than so many full-resolution pixels.
+DEEPEST = 3.0
 #: Shares below this are nothing, and above its complement all.
 REST = 0.04
 #: Reaches round the mask from which the colour behind it is learnt: to where the widest spread ends, and two cells of its grid.

@@ -33,18 +33,24 @@ from .follow import (
 from .grid import Grid, between, grid_over, place_in
 from .spread import round_box
 
-#: Reaches tried, full-resolution pixels; and how far into the surface the band goes in which they are compared.
-REACHES, INSIDE = (2.0, 7.0, 24.0), 3.0
-#: What is left unexplained is averaged with this standard deviation, full-resolution pixels, at a scale so many times coarser.
-SMOOTH, COARSE = 22.0, 6
+#: Reaches tried, full-resolution pixels: a sharp edge, one out of focus, a fringe.
+REACHES = (2.0, 7.0, 24.0)
+#: How far into the surface the band goes in which they are compared, full-resolution pixels.
+INSIDE = 3.0
+#: What is left unexplained is averaged with this standard deviation, full-resolution pixels.
+SMOOTH = 22.0
+#: At a scale so many times coarser: nothing finer than the blur is lost.
+COARSE = 6
 #: Difference in what is left unexplained at which one candidate rules over another.
 RULES = 0.005
 #: A longer reach must explain so much more than the next shorter one: texture is explained by anything that is long enough.
 LONGER = 0.014
 #: A pixel of which more than this was mixed anew lies in the band.
 HALF = 0.5
-#: What a pixel leaves unexplained counts up to here; and what is added to |F - B|, so that noise does not rule where they are alike.
-WORST, STEADY = 1.5, 0.02
+#: What a pixel leaves unexplained counts up to here, so that one stray does not decide.
+WORST = 1.5
+#: What is added to |F - B|, so that noise does not rule where they are alike.
+STEADY = 0.02
 #: Share of the pixels compared whose colours a reach must know to be a candidate.
 LEAST_KNOWN = 0.05
 #: How far the mask of a pixel looks, full-resolution pixels.

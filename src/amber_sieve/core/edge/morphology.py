@@ -21,8 +21,10 @@ LONGEST = 4.0
 #: What is less than this is faint: it stays beside what is more. Of 0.15, 0.3 and 0.4, tried on the 18 outlines of the demo and on its noisy clip,
 #: 0.3 leaves the least beside the outlines (error 0.1320, 0.1314, 0.1315; strays on frame 46 of the clip 498, 26, 12 pixels).
 FAINT = 0.3
-#: A small piece is a strand when it is at least so many pixels long, and its square on its length holds so many times its pixels.
-STRAND, THIN = 6, 3.0
+#: A small piece is a strand when it is at least so many pixels long.
+STRAND = 6
+#: And its square on its length holds so many times its pixels.
+THIN = 3.0
 
 Places = Sequence[tuple[float, float]]
 

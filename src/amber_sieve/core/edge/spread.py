@@ -21,8 +21,10 @@ from .grid import Grid, between, coarser, grid_over, place_in
 WIDER = (1.0, 3.0, 9.0)
 #: Least weight that counts as having found something.
 FOUND = 2e-3
-#: A blur is worked at a scale at which its standard deviation is about so many pixels, and is never narrower than the other.
-CELLS_A_DEVIATION, NARROWEST = 2.0, 0.5
+#: A blur is worked at a scale at which its standard deviation is about so many pixels.
+CELLS_A_DEVIATION = 2.0
+#: It is never narrower than this, pixels of that scale.
+NARROWEST = 0.5
 #: A blur ends after so many standard deviations: what lies farther has less weight than counts as having found something.
 ENDS = 3.0
 

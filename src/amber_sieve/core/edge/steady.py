@@ -12,8 +12,10 @@ import numpy as np
 
 from ..motion.movement import flow_between
 
-#: Difference of levels (0 to 255, blurred) at which a neighbour counts for e⁻¹, and the blur's standard deviation in pixels.
-ALIKE, CALM = 12.0, 2.0
+#: Difference of levels (0 to 255, blurred) at which a neighbour counts for e⁻¹.
+ALIKE = 12.0
+#: Standard deviation of that blur, pixels.
+CALM = 2.0
 
 
 def steadied(levels: np.ndarray, mask: np.ndarray, others: Iterable[tuple[np.ndarray, np.ndarray]], strength: float) -> np.ndarray:

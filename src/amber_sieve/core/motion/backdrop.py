@@ -15,20 +15,45 @@ import numpy as np
 
 from .movement import LEAST_STEP, moved_places, peak
 
-#: Shares of a thing's size: how far beside the area nothing of the thing is taken to be, from where on it is surely beside and surely inside,
-#: how far round the outline counts, over which width it is soft, and how far round a place differences are counted.
-CLEAR, BESIDE, INSIDE, BAND, SOFT, NEAR = 0.15, 0.1, 0.08, 0.25, 0.05, 0.08
-#: By what shares of its size a thing may reach beyond the area; and how sharply its place must be told, beside how sharp its shape is.
-MARGINS, SHARP, ASIDE = (-0.1, -0.05, 0.0, 0.05, 0.1), 0.12, 3
-#: How far off the thing may lie, pixels; how much of the outline's surroundings must be known; and how much more a thing differs than noise.
-SPAN, KNOWN, APART = 9, 0.9, 1.5
-#: Of what lies beside an area so many per cent are taken to be still; and the noise of codes that are whole numbers.
-CALM_SHARE, STEP_NOISE = 80, 0.3
+#: How far beside the area nothing of the thing is taken to be, as a share of its size, like all of these; found by trial on the made clips
+#: of the tests.
+CLEAR = 0.15
+#: From where on it is surely beside.
+BESIDE = 0.1
+#: From where on it is surely inside.
+INSIDE = 0.08
+#: How far round the outline counts.
+BAND = 0.25
+#: Over which width the outline is soft.
+SOFT = 0.05
+#: How far round a place differences are counted.
+NEAR = 0.08
+#: Shares of its size by which a thing may reach beyond the area: people draw areas roughly.
+MARGINS = (-0.1, -0.05, 0.0, 0.05, 0.1)
+#: How sharply its place must be told, beside how sharp its shape is.
+SHARP = 0.12
+#: How far from the end of the search a place must lie, and how far aside of it the sharpness is asked, pixels.
+ASIDE = 3
+#: How far off the thing may lie, pixels.
+SPAN = 9
+#: Share of the outline's surroundings that must be known.
+KNOWN = 0.9
+#: How many times more than noise a thing differs.
+APART = 1.5
+#: Of what lies beside an area so many per cent are taken to be still.
+CALM_SHARE = 80
+#: Noise of codes that are whole numbers: 1 / sqrt(12), rounded.
+STEP_NOISE = 0.3
 #: Bounds of the bins of differences, in units of what the still pixels beside the area stay below; and the largest logarithm of a ratio.
 BINS = np.array([0.3, 0.6, 0.9, 1.2, 1.5, 2, 2.5, 3, 4, 5, 7, 10])
+#: Most pixels that one frame may move an area by on the backdrop's word.
 MOST = 3.0
-#: Standard deviation of the blur that takes noise away, pixels; codes added before two are divided; fewest pixels that say anything.
-CALM, DARK, FEWEST = 1.2, 4.0, 50
+#: Standard deviation of the blur that takes noise away, pixels.
+CALM = 1.2
+#: Codes added before two are divided, so that noise in the dark does not rule.
+DARK = 4.0
+#: Fewest pixels that say anything.
+FEWEST = 50
 
 
 def colours_of(planes: np.ndarray) -> np.ndarray:

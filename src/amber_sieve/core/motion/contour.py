@@ -12,14 +12,20 @@ import numpy as np
 
 from .movement import moved_places, peak
 
-#: Standard deviation of the blur under which edges are looked for, pixels; places along an outline.
-CALM, PLACES = 2.0, 72
-#: How far from the area's outline the thing's own is looked for, as a share of its size; and how far off a frame may say it lies, pixels.
-NEAR, SHIFT = 0.12, 3
+#: Standard deviation of the blur under which edges are looked for, pixels.
+CALM = 2.0
+#: Places along an outline: one at every five degrees.
+PLACES = 72
+#: How far from the area's outline the thing's own is looked for, as a share of its size.
+NEAR = 0.12
+#: How far off a frame may say it lies, pixels.
+SHIFT = 3
 #: An outline is one when its edges are so many times stronger than what lies about as far off as they may be shifted twice.
 STRONGER = 1.2
-#: Of what one frame says so much is believed, and no more than so many pixels: noise must not shake the area.
-BELIEVED, MOST = 0.15, 0.3
+#: Of what one frame says so much is believed: noise must not shake the area.
+BELIEVED = 0.15
+#: And no more than so many pixels.
+MOST = 0.3
 #: How fast it is learnt which places belong to the thing.
 LEARNS = 0.1
 

@@ -15,17 +15,36 @@ import numpy as np
 
 from ...names import Moves
 
-#: Features looked for, how clear the faintest is beside the clearest, their least distance in pixels, how far off a feature may come back, and how far off the motion may be.
-FEATURES, CLEAR, APART, BACK, OFF = 240, 0.01, 4, 0.7, 1.5
+#: Features looked for: more say nothing new about five numbers.
+FEATURES = 240
+#: How clear the faintest is beside the clearest.
+CLEAR = 0.01
+#: Their least distance, pixels.
+APART = 4
+#: How far off a feature may come back when it is tracked backwards, pixels.
+BACK = 0.7
+#: How far off the motion a feature may be, pixels.
+OFF = 1.5
 #: Standard deviation of the blur that takes the noise away, pixels.
 CALM = 1.2
-#: How far round a thing it is looked for, pixels, as far as it is large; and what a place at the far end of that loses against one that has not moved.
-LEAST_ROOM, MOST_ROOM, FARNESS = 24, 96, 0.3
-#: The rim goes so far in, as a share of how large the thing is, and so many pixels out. What is painted on a thing slides past its outline by at most
-#: this share of it from frame to frame; the background moves at least so many pixels otherwise.
-RIM, BESIDE, SLIDES, LIKE = 0.14, 5, 0.03, 0.3
-#: Less than this the rest of a picture does not move, pixels; and the share of its features that must fit.
-LEAST_STEP, FITTING = 0.1, 0.3
+#: How far round a small thing it is looked for, pixels.
+LEAST_ROOM = 24
+#: How far round a large one.
+MOST_ROOM = 96
+#: What a place at the far end of that loses against one that has not moved, in correlation.
+FARNESS = 0.3
+#: The rim goes so far in, as a share of how large the thing is.
+RIM = 0.14
+#: And so many pixels out.
+BESIDE = 5
+#: What is painted on a thing slides past its outline by at most this share of it from frame to frame.
+SLIDES = 0.03
+#: The background moves at least so many pixels otherwise.
+LIKE = 0.3
+#: Less than this the rest of a picture does not move, pixels.
+LEAST_STEP = 0.1
+#: Share of its features that must fit.
+FITTING = 0.3
 #: Flow is found on frames reduced to about so many pixels.
 FLOW_ON = 250_000
 #: Features that a motion needs.

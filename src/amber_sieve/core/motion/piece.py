@@ -16,27 +16,44 @@ from ...names import Moves
 from ..colour.oklab import to_oklab
 from .movement import moved_by
 
-#: How far round where it should be a piece is looked for, radii of the thing; and how much farther when it has been away for a frame.
-ROOM, FARTHER, FARTHEST = 1.35, 0.5, 4.0
-#: A piece in the area must fill so much of it, and next to the area, from and up to these shares of its size, so much may be masked at most.
-FILLS, LEAKS, NEXT_TO = 0.3, 0.3, (0.12, 0.4)
+#: How far round where it should be a piece is looked for, radii of the thing.
+ROOM = 1.35
+#: How much farther with each frame that it has been away for.
+FARTHER = 0.5
+#: And how far at most.
+FARTHEST = 4.0
+#: A piece in the area must fill so much of it.
+FILLS = 0.3
+#: Next to the area so much may be masked at most.
+LEAKS = 0.3
+#: Next to it is from and up to these shares of its size.
+NEXT_TO = (0.12, 0.4)
 #: From this overlap on, laid on each other at one size, a piece has the shape of the area.
 ALIKE = 0.8
 #: From this share of its convex hull on, a piece is full.
 FULL = 0.9
-#: A piece is the thing as long as its area is within these bounds of what it was when it was last seen whole.
-SMALLEST, LARGEST = 0.7, 1.4
+#: A piece is the thing as long as its area is not less than this share of what it was when it was last seen whole.
+SMALLEST = 0.7
+#: Nor more than this.
+LARGEST = 1.4
 #: Times that a piece is looked for again, round where it was found.
 AGAIN = 3
-#: Fewest pixels of a piece; side of the square that closes the gaps that noise makes.
-FEWEST, CLOSED = 12, 5
+#: Fewest pixels of a piece.
+FEWEST = 12
+#: Side of the square that closes the gaps that noise makes, pixels.
+CLOSED = 5
 #: Of a new size so much is believed at once: noise must not shake the area.
 BELIEVED = 0.3
 #: From this ratio of its longer to its shorter side on, a piece says how it has turned.
 LONG = 1.25
-#: Colours inside an area: lightness from which hue is sure, least tolerance (a/L and b/L), how many times the median distance it is, and the
-#: share of the area round its middle that is looked at.
-LIGHT, LEAST_TOLERANCE, TIMES, MIDDLE = 0.08, 0.05, 2.5, 0.7
+#: Lightness from which the hue of a colour inside an area is sure.
+LIGHT = 0.08
+#: Least tolerance of these colours, in a/L and b/L.
+LEAST_TOLERANCE = 0.05
+#: How many times their median distance it is.
+TIMES = 2.5
+#: Share of the area round its middle that is looked at: people draw areas wider than things.
+MIDDLE = 0.7
 
 
 @dataclass(frozen=True)

@@ -11,10 +11,16 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-#: Half the side of a patch, and how far it is looked for on the next frame and with every further one, in pixels of the frames given.
-HALF, NEAR, A_FRAME = 20, 24, 3
-#: Below this correlation the place is lost; and what a place at the far end of the search loses against one that has not moved.
-SURE, FARNESS = 0.75, 0.15
+#: Half the side of a patch, pixels of the frames given.
+HALF = 20
+#: How far it is looked for on the next frame, pixels.
+NEAR = 24
+#: How much farther with every further frame, pixels.
+A_FRAME = 3
+#: Below this correlation the place is lost.
+SURE = 0.75
+#: What a place at the far end of the search loses against one that has not moved, in correlation.
+FARNESS = 0.15
 #: Standard deviation of the blur that takes the noise away, pixels.
 CALM = 1.5
 #: A patch whose levels vary less than this has nothing to be known by, and is taken to stay where it is.

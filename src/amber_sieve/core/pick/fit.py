@@ -15,16 +15,28 @@ import numpy as np
 
 from .samples import Probe, distance_to, membership
 
-#: What is tried: found by search on path-traced pictures with strokes laid by a robot, see docs/formulas.md.
-SHADINGS, GLOSSES, WEIGHTS = (0.5, 0.7, 0.85, 0.95), (0.0, 0.3, 0.6), (0.6, 1.0, 1.6)
+#: Shadings that are tried; like all of these found by search on path-traced pictures with strokes laid by a robot (docs/formulas.md).
+SHADINGS = (0.5, 0.7, 0.85, 0.95)
+#: Shares of gloss that are tried.
+GLOSSES = (0.0, 0.3, 0.6)
+#: Weights of hue that are tried.
+WEIGHTS = (0.6, 1.0, 1.6)
 #: Share of the kept pixels that must count fully; the rest is taken as slips of the hand.
 HELD = 0.97
-#: Tolerances lie so far into the gap between kept and dropped pixels, and falloffs take so much of it.
-INTO, SOFT = 0.35, 0.3
-#: Tolerances that are set at least and at most, hundredths of Oklab, and the room that is left without dropped pixels.
-LEAST, MOST, ROOM = 0.5, 30.0, 1.3
-#: What a setting away from where it stood costs, in separation: gloss lets pale backgrounds in that nobody may have named.
-COST, GLOSS_COST = 0.002, 0.02
+#: Tolerances lie so far into the gap between kept and dropped pixels.
+INTO = 0.35
+#: Falloffs take so much of that gap.
+SOFT = 0.3
+#: Least tolerance that is set, hundredths of Oklab.
+LEAST = 0.5
+#: Largest tolerance that is set.
+MOST = 30.0
+#: What is left as room where nothing was dropped, as a factor of the farthest kept pixel.
+ROOM = 1.3
+#: What a setting away from where it stood costs, in separation.
+COST = 0.002
+#: The same of gloss, which lets pale backgrounds in that nobody may have named.
+GLOSS_COST = 0.02
 
 
 @dataclass(frozen=True)

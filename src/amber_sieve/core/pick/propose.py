@@ -13,16 +13,22 @@ import numpy as np
 
 from .pieces import labelled, labels_at
 
-#: Tolerances looked at: hundredths of Oklab.
-LOWEST, HIGHEST, STEP = 1.5, 8.0, 0.5
+#: Least tolerance looked at, hundredths of Oklab.
+LOWEST = 1.5
+#: Largest tolerance looked at.
+HIGHEST = 8.0
+#: Steps between them.
+STEP = 0.5
 #: Growth of a piece is measured so many steps to either side.
 EITHER_SIDE = 2
 #: Pixels newly taken elsewhere may be so many for each one taken at the click.
 ELSEWHERE = 1.0
 #: Everywhere must take this share of the piece that holds still at the click; else here only.
 ENOUGH = 0.7
-#: No added piece may be larger than this share of the mask so far, and no piece taken out larger than that.
-LARGEST, LARGEST_OUT = 0.3, 0.25
+#: No added piece may be larger than this share of the mask so far.
+LARGEST = 0.3
+#: No piece taken out may be larger than this share of it.
+LARGEST_OUT = 0.25
 #: A cut is dense when more than this share of what it removes lies within 1 of the dividing line.
 DENSE = 0.25
 #: A piece smaller than this is too small for its growth to be told from noise, pixels.

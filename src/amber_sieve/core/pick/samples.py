@@ -25,11 +25,19 @@ from ..parallel import index_in, kernel
 PLAIN = {name: plane for plane, name in enumerate(MEASURES)}
 SURFACE, COLOUR, LEVELS, ONE_PLANE, HUE = 0, 1, 2, 3, 4
 
-#: Constants of the surface measure, found by search on path-traced scenes with true coverage (docs/formulas.md has the figures).
-#: Saturation counts relative to its own size (Weber's law): the gain falls with its square root.
-SATURATION_GAIN, SATURATION_FLOOR, DARK_FLOOR = 0.45, 0.05, 0.06
-#: The same turn of hue is a smaller difference in a dark colour, so its weight grows with the sample's lightness.
-HUE_WEIGHT, GREY_BELOW, DARKEST = 0.55, 0.04, 0.05
+#: How much a difference of saturation weighs. It counts relative to its own size (Weber's law): the gain falls with its square root. All
+#: constants of the surface measure were found by search on path-traced scenes with true coverage (docs/formulas.md).
+SATURATION_GAIN = 0.45
+#: Least saturation that it is divided by.
+SATURATION_FLOOR = 0.05
+#: Least lightness that chroma is divided by.
+DARK_FLOOR = 0.06
+#: Weight of a turn of hue: the same turn is a smaller difference in a dark colour, so it grows with the sample's lightness.
+HUE_WEIGHT = 0.55
+#: Saturation below which hue loses its say.
+GREY_BELOW = 0.04
+#: Least lightness that counts for that.
+DARKEST = 0.05
 #: The columns of the row that stands for a sample in the kernel: what it is, how far it reaches, and what its comparison needs.
 KIND, PLANE, KEEP, TOLERANCE, SLOPE = range(5)
 FIRST, SECOND, THIRD, FOURTH = range(5, 9)

@@ -17,20 +17,42 @@ from ..colour.oklab import to_oklab
 from .samples import Probe, membership
 from .tolerance import steady_tolerance
 
-#: Groups of colours, pixels that they are learnt from, pieces of each that are clicked, rounds and starts of the grouping.
-GROUPS, LEARNT_FROM, PIECES, ROUNDS, STARTS = 24, 20_000, 2, 40, 1
-#: How much lightness counts beside a/L and b/L, and the least lightness that these are divided by.
-LIGHTNESS, DARKEST = 0.35, 0.05
-#: Noise is smoothed over so many pixels, by so much of Oklab, before colours are grouped.
-SMOOTHED, SMOOTHED_BY = 7, 0.05
-#: Least depth of a place, pixels; half the side of the square whose mean is its colour.
-DEEP, HALF = 3.0, 2
-#: Masks of less than this share of the picture are no surface; nor is one that overlaps another by so much of both.
-SMALLEST, ALIKE = 0.0015, 0.6
+#: Groups of colours: about twice as many as surfaces are offered.
+GROUPS = 24
+#: Pixels that they are learnt from: more change nothing that is seen.
+LEARNT_FROM = 20_000
+#: Pieces of each that are clicked.
+PIECES = 2
+#: Rounds of the grouping at most.
+ROUNDS = 40
+#: Starts of the grouping.
+STARTS = 1
+#: How much lightness counts beside a/L and b/L.
+LIGHTNESS = 0.35
+#: Least lightness that these are divided by.
+DARKEST = 0.05
+#: Noise is smoothed over so many pixels before colours are grouped.
+SMOOTHED = 7
+#: And by so much of Oklab.
+SMOOTHED_BY = 0.05
+#: Least depth of a place, pixels.
+DEEP = 3.0
+#: Half the side of the square whose mean is its colour, pixels.
+HALF = 2
+#: Masks of less than this share of the picture are no surface.
+SMALLEST = 0.0015
+#: Nor is one that overlaps another by so much of both.
+ALIKE = 0.6
 #: Masks are compared, and tolerances found, on every so many-th pixel.
 THIN = 2
-#: Colours count by their share of the picture to this power, in bins of a/L and b/L and of L, and by their chroma and this.
-RARE, BIN, BIN_LIGHT, GREY = -0.5, 0.05, 0.15, 0.1
+#: Colours count by their share of the picture to this power, so that rare ones are found.
+RARE = -0.5
+#: Bins of a/L and b/L in which that share is counted.
+BIN = 0.05
+#: Bins of L.
+BIN_LIGHT = 0.15
+#: Colours count by their chroma and this.
+GREY = 0.1
 
 
 @dataclass(frozen=True)

@@ -11,17 +11,32 @@ import numpy as np
 
 from .samples import Probe, distance_to
 
-#: Tolerances looked at, hundredths of Oklab like the surface distance; and how far on either side growth is measured, as a share of them.
-LOWEST, HIGHEST, STEP, REACH = 5.0, 11.0, 0.25, 0.19
+#: Least tolerance looked at, hundredths of Oklab like the surface distance; all of these by trial on yard, close-up and held-out scenes.
+LOWEST = 5.0
+#: Largest tolerance looked at.
+HIGHEST = 11.0
+#: Steps between them.
+STEP = 0.25
+#: How far on either side growth is measured, as a share of the tolerance.
+REACH = 0.19
 #: Pixels looked at; more do not move the result.
 GROWN_ON = 250_000
 #: A region below this share of the picture is too small for its growth to be told from noise.
 SMALLEST = 1e-5
 
 
-#: Sizes are looked for up to this tolerance, in steps of this ratio (a logarithm); growth is least among so many steps to either side, less than
-#: this for all of the reach, of a mask that is not nearly all of the picture and larger by this than the one before.
-WIDEST, RATIO, NEARBY, STILL, MOST_OF_IT, LARGER = 60.0, 0.04, 4, 0.2, 0.9, 1.2
+#: Sizes are looked for up to this tolerance.
+WIDEST = 60.0
+#: In steps of this ratio (a logarithm).
+RATIO = 0.04
+#: Growth is least among so many steps to either side.
+NEARBY = 4
+#: And less than this for all of the reach.
+STILL = 0.2
+#: A mask of more than this share of the picture is nearly all of it, and no size.
+MOST_OF_IT = 0.9
+#: Each is larger by this than the one before.
+LARGER = 1.2
 
 
 def thinned(planes: np.ndarray, within: np.ndarray | None = None) -> np.ndarray:

@@ -8,9 +8,11 @@ import numpy as np
 from ..colour.oklab import from_oklab, to_oklab
 from .samples import Probe, distance_to
 
-#: At most so many tones stand for one place, and so many pixels are looked at; one tone for each 0.02 of Oklab they are spread over,
-#: which is one just noticeable difference (CSS Color 4). The others were chosen by trial on the yard.
-MOST, TONES_FROM = 6, 6000
+#: At most so many tones stand for one place; one for each 0.02 of Oklab they are spread over, which is one just noticeable difference (CSS
+#: Color 4). The others were chosen by trial on the yard.
+MOST = 6
+#: So many pixels are looked at.
+TONES_FROM = 6000
 #: A place is a mixture when half of its pixels lie farther than this from their mean, by surface: noise and texture stay below it.
 MIXED = 5.0
 

@@ -14,12 +14,24 @@ import numpy as np
 
 from .pieces import deepest
 
-#: Likelihood of a stray; the distance, hundredths of Oklab, over which that of a gap falls to its e-th part; and that of the others.
-STRAY, FALLS, ELSEWHERE = 0.5, 15.0, 0.1
-#: Gaps are closed over this share of the root of the piece's size, pixels, and at least this; just beyond and just within are so far.
-CLOSED, LEAST_CLOSED, BEYOND, WITHIN = 0.2, 3, 6.0, 3.0
-#: So many of the largest pieces of each kind are looked at, and none less deep than this, pixels.
-PIECES, SHALLOW = 4, 1.5
+#: Likelihood of a stray.
+STRAY = 0.5
+#: Distance, hundredths of Oklab, over which the likelihood of a gap falls to its e-th part.
+FALLS = 15.0
+#: Likelihood of the others.
+ELSEWHERE = 0.1
+#: Gaps are closed over this share of the root of the piece's size.
+CLOSED = 0.2
+#: And over at least so many pixels.
+LEAST_CLOSED = 3
+#: Just beyond a mask is so many pixels wide.
+BEYOND = 6.0
+#: Just within is so many.
+WITHIN = 3.0
+#: So many of the largest pieces of each kind are looked at.
+PIECES = 4
+#: None that is less deep than this, pixels.
+SHALLOW = 1.5
 
 
 def _largest(region: np.ndarray) -> Iterator[np.ndarray]:

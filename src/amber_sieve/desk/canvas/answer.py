@@ -7,24 +7,40 @@ from collections.abc import Callable
 from PyQt6.QtCore import QPointF, Qt, QTimer
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QWidget
 
+from ...language import decimals, translate
 from ...live.clicking import Clicked
 from ...workspace.workspace import Workspace
 from .viewport import Viewport
 
-#: Milliseconds for which an answer stands, and one that offers something.
-STANDS, OFFERS = 3500, 8000
+#: Milliseconds for which an answer stands: two short lines are read.
+STANDS = 3500
+#: The same for one that offers something to press.
+OFFERS = 8000
 #: How far from the place of the click it stands, screen pixels.
 AWAY = 16
 
 
 def in_words(clicked: Clicked) -> str:
     """What a click has come to."""
+    if clicked.why and clicked.adds_less:
+        return translate(
+            "canvas", "Nothing added: drop samples hold back the {held_back:.1f} % that it would take.", held_back=100 * clicked.held_back
+        )
     if clicked.why:
         return clicked.why
-    parts = [f"{word} {100 * share:.1f} %" for word, share in (("Added", clicked.added), ("removed", clicked.removed)) if share >= 5e-4]
-    words = " and ".join(parts) or "Changed less than 0.1 %"
-    here = ", this piece only" if clicked.sample.reach == "here" else ""
-    return words[0].upper() + words[1:] + here
+    parts = [
+        decimals(f"{word} {100 * share:.1f} %")
+        for word, share in ((translate("canvas", "Added"), clicked.added), ("removed", clicked.removed))
+        if share >= 5e-4
+    ]
+    words = translate("canvas", " and ").join(parts) or translate("canvas", "Changed less than 0.1 %")
+    here = translate("canvas", ", this piece only") if clicked.sample.reach == "here" else ""
+    less = (
+        translate("canvas", ". Drop samples hold back {held_back:.1f} % more", held_back=100 * clicked.held_back)
+        if clicked.adds_less
+        else ""
+    )
+    return words[0].upper() + words[1:] + here + less
 
 
 class Answer(QFrame):
@@ -64,10 +80,10 @@ class Answer(QFrame):
         sample = clicked.sample
         offer = ""
         if clicked.why:
-            offer, self._offer = "Remove the sample", lambda: self._samples.remove((sample.id,))
+            offer, self._offer = translate("canvas", "Remove the sample"), lambda: self._samples.remove((sample.id,))
         elif sample.role == "keep" and sample.reach == "here":
-            offer = "Take it everywhere"
-            self._offer = lambda: self._samples.edit({"reach": "everywhere"}, "Reach of a sample", ids=(sample.id,))
+            offer = translate("canvas", "Take it everywhere")
+            self._offer = lambda: self._samples.edit({"reach": "everywhere"}, translate("canvas", "Reach of a sample"), ids=(sample.id,))
         self.tell((sample.x, sample.y), in_words(clicked), offer)
 
     def tell(self, at: tuple[float, float], words: str, offer: str = "") -> None:

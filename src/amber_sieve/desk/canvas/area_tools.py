@@ -11,6 +11,7 @@ from PyQt6.QtCore import QObject, QPointF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from ...core.areas.shapes import ring_of
+from ...language import translate
 from ...names import BOXED, AreaMode
 from ...project import edits
 from ...project.model import Area, Point, Stroke
@@ -25,8 +26,10 @@ ICONS = {
     "change": "mouse-pointer-2", "rect": "rectangle-horizontal", "ellipse": "circle", "polygon": "pentagon", "freehand": "lasso",
     "cling": "magnet", "gradient": "blend", "radial": "circle-dot", "brush": "brush",
 }  # fmt: skip
-#: Screen pixels within which a handle is grabbed, and within which a point snaps.
-GRAB, SNAP = 9.0, 8.0
+#: Screen pixels within which a handle is grabbed.
+GRAB = 9.0
+#: Screen pixels within which a point snaps.
+SNAP = 8.0
 #: Dragged with the button down, the edge outline gets a corner each time it has gone so many screen pixels.
 LEG = 50.0
 #: Points are kept within so many pixels of the picture's corner.
@@ -159,7 +162,7 @@ class AreaTools(QObject):
             else:
                 about = bool(held & Qt.KeyboardModifier.ShiftModifier)
                 area = dragged(drawing.before, drawing.handle, point, about, bool(held & Qt.KeyboardModifier.ControlModifier))
-            self._areas.put(area, "Change area", group="Change area")
+            self._areas.put(area, translate("canvas", "Change area"), group="Change area")
         else:
             drawing.points = [drawing.points[0], (*self._snapped(point), 1.0)]
         self.changed.emit()
@@ -175,7 +178,7 @@ class AreaTools(QObject):
             self._paint(drawing)
         elif self.tool == "freehand":
             if len(drawing.points) > 2:
-                self._add_polygon([p[:2] for p in drawing.points], self.next_mode(), "Freehand")
+                self._add_polygon([p[:2] for p in drawing.points], self.next_mode(), translate("canvas", "Freehand"))
         elif len(drawing.points) > 1:
             one, other = drawing.points[0][:2], drawing.points[-1][:2]
             if self.tool in BOXED:
@@ -201,7 +204,10 @@ class AreaTools(QObject):
         self._last_dab = drawing.points[-1][:2]
         area = self.area
         if area is not None and area.kind == "brush":
-            self._areas.put(area.but(strokes=(*area.strokes, stroke)), "Erase stroke" if drawing.erase else "Brush stroke")
+            self._areas.put(
+                area.but(strokes=(*area.strokes, stroke)),
+                translate("canvas", "Erase stroke") if drawing.erase else translate("canvas", "Brush stroke"),
+            )
         else:
             mode = self.mode or ("subtract" if drawing.erase else "add")
             self._add(Area(kind="brush", mode=mode, strokes=(stroke.but(erase=False),)))  # type: ignore[arg-type]
@@ -238,7 +244,10 @@ class AreaTools(QObject):
         points, mode = self.outline, self.next_mode()
         if len(points) >= 3 and self.tool == "cling":
             self._areas.clinging(
-                points[-1], points[0], self.sensitivity / 100, lambda path: self._add_polygon([*points, *path[1:-1]], mode, "Edge outline")
+                points[-1],
+                points[0],
+                self.sensitivity / 100,
+                lambda path: self._add_polygon([*points, *path[1:-1]], mode, translate("canvas", "Edge outline")),
             )
         elif len(points) >= 3:
             self._add_polygon(points, mode)
@@ -261,7 +270,7 @@ class AreaTools(QObject):
             self.resize_brush(self.brush.size * (1.15 if key == Qt.Key.Key_BracketRight else 1 / 1.15))
         elif key == Qt.Key.Key_Delete and self.area is not None:
             gone = self.selected
-            self._areas.edit(lambda sieve: edits.without_area(sieve, gone), "Remove area")
+            self._areas.edit(lambda sieve: edits.without_area(sieve, gone), translate("canvas", "Remove area"))
         else:
             return False
         return True

@@ -6,18 +6,9 @@ import html
 
 from PyQt6.QtCore import QElapsedTimer, QPointF, QRect, Qt, QTimer
 from PyQt6.QtGui import QCursor, QGuiApplication, QResizeEvent
-from PyQt6.QtWidgets import (
-    QBoxLayout,
-    QComboBox,
-    QHBoxLayout,
-    QLabel,
-    QMainWindow,
-    QToolButton,
-    QToolTip,
-    QVBoxLayout,
-    QWidget,
-)
+from PyQt6.QtWidgets import QBoxLayout, QComboBox, QHBoxLayout, QLabel, QMainWindow, QToolButton, QToolTip, QVBoxLayout, QWidget
 
+from ...language import decimals, translate
 from ...live.difference import Difference
 from ...live.preview import Rendered, Shown
 from ...render.views import VIEWS
@@ -43,7 +34,11 @@ FLASH = 1300
 #: Milliseconds from which on a press on Before is held, and not a click.
 HELD = 350
 #: How picture and mask are arranged: words and icon.
-ARRANGEMENTS = {"twin": ("Twin", "columns-2"), "inset": ("Inset", "picture-in-picture-2"), "single": ("Single", "square")}
+ARRANGEMENTS = {
+    "twin": (translate("canvas", "Twin"), "columns-2"),
+    "inset": (translate("canvas", "Inset"), "picture-in-picture-2"),
+    "single": (translate("canvas", "Single"), "square"),
+}
 
 
 class Canvas(QWidget):
@@ -113,40 +108,43 @@ class Canvas(QWidget):
             choice.setCurrentIndex(choice.findData(pane.view))
             choice.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
             choice.setMinimumContentsLength(6)
-            choice.setAccessibleName("Left view" if number == 0 else "Right view")
-            choice.setToolTip("What this pane shows (keys 1 to 9 and 0 for the pane under the pointer)")
+            choice.setAccessibleName(translate("canvas", "Left view") if number == 0 else translate("canvas", "Right view"))
+            choice.setToolTip(translate("canvas", "What this pane shows (keys 1 to 9 and 0 for the pane under the pointer)"))
             choice.currentIndexChanged.connect(lambda index, number=number: self.set_view(number, list(VIEWS)[index]))
             self.choices.append(choice)
         self.layouts = QComboBox()
         for name, (words, drawing) in ARRANGEMENTS.items():
             self.layouts.addItem(icon(drawing), words, name)
-        self.layouts.setAccessibleName("Layout")
-        self.layouts.setToolTip("Picture and mask side by side (T), the mask small in a corner (I), or one view")
+        self.layouts.setAccessibleName(translate("canvas", "Layout"))
+        self.layouts.setToolTip(translate("canvas", "Picture and mask side by side (T), the mask small in a corner (I), or one view"))
         self.layouts.activated.connect(lambda index: self.arrange(list(ARRANGEMENTS)[index]))
         self.compare = QToolButton()
-        with_icon(self.compare, "eye", "The picture as it was: click to switch, hold to peek (hold O)", "Before")
+        tip = translate("canvas", "The picture as it was: click to switch, hold to peek (hold O)")
+        with_icon(self.compare, "eye", tip, translate("canvas", "Before"))
         self.compare.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.compare.setCheckable(True)
         self._pressed = QElapsedTimer()
         self.compare.pressed.connect(self._press_before)
         self.compare.released.connect(self._release_before)
+        self.compare.toggled.connect(lambda _: self.show_before(False))  # a screen reader switches it without a press
         self.wipe = QToolButton()
-        with_icon(self.wipe, "split", "Before and after on either side of a line that can be dragged (W)", "Wipe")
+        tip = translate("canvas", "Before and after on either side of a line that can be dragged (W)")
+        with_icon(self.wipe, "split", tip, translate("canvas", "Wipe"))
         self.wipe.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.wipe.setCheckable(True)
         self.wipe.toggled.connect(self.set_wipe)
         self.loupe = QToolButton()
-        with_icon(self.loupe, "search", "Loupe: the pixels at the pointer, and the mean that would be taken (L)")
+        with_icon(self.loupe, "search", translate("canvas", "Loupe: the pixels at the pointer, and the mean that would be taken (L)"))
         self.loupe.setCheckable(True)
         self.loupe.toggled.connect(self.set_loupe)
         self.zoom_label = QLabel("100 %")
         self.zoom_label.setMinimumWidth(40)
         self.zoom_label.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         fit, full = QToolButton(), QToolButton()
-        with_icon(fit, "maximize", "Show the whole picture (Ctrl+0)")
+        with_icon(fit, "maximize", translate("canvas", "Show the whole picture (Ctrl+0)"))
         fit.clicked.connect(self.viewport.fit)
         full.setText("100 %")
-        full.setToolTip("One picture pixel for each screen pixel (Ctrl+1)")
+        full.setToolTip(translate("canvas", "One picture pixel for each screen pixel (Ctrl+1)"))
         full.clicked.connect(lambda: self.viewport.zoom_to(1.0 / self.devicePixelRatioF()))
         row.addWidget(self.choices[0])
         row.addWidget(self.compare)
@@ -245,7 +243,7 @@ class Canvas(QWidget):
 
     def _opening(self, name: str) -> None:
         for pane in self.panes:
-            pane.message = f"Opening {name}…" if name else ""
+            pane.message = translate("canvas", "Opening {name}…", name=name) if name else ""
             if name:
                 pane.take(None)
         if not name and self._viewing.last is not None:
@@ -305,7 +303,7 @@ class Canvas(QWidget):
 
     def _ask(self) -> None:
         """Ask for what the panes need to see now."""
-        self.zoom_label.setText(f"{self.viewport.zoom * self.devicePixelRatioF() * 100:.0f} %")
+        self.zoom_label.setText(decimals(f"{self.viewport.zoom * self.devicePixelRatioF() * 100:.0f} %"))
         width, height = self._work.size
         if not width:
             return

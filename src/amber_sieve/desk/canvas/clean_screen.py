@@ -6,6 +6,7 @@ from PyQt6.QtCore import QPointF, Qt, pyqtSignal
 from PyQt6.QtGui import QCloseEvent, QGuiApplication, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QWidget
 
+from ...language import translate
 from ...live.preview import Rendered
 from ...workspace.workspace import Workspace
 from ..style import SURROUNDS
@@ -21,8 +22,8 @@ class CleanScreen(QWidget):
     def __init__(self, workspace: Workspace, viewport: Viewport) -> None:
         super().__init__(None)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle("Result – Amber Sieve")
-        self.setAccessibleName("The result alone")
+        self.setWindowTitle(translate("canvas", "Result – Amber Sieve"))
+        self.setAccessibleName(translate("canvas", "The result alone"))
         self._preferences, self._viewport = workspace.preferences, viewport
         self._scaled, self._result = Scaled(), workspace.viewing.last
         self.resize(960, 600)

@@ -8,14 +8,17 @@ from dataclasses import dataclass
 import numpy as np
 from PyQt6.QtCore import QPointF, Qt
 
+from ...language import translate
 from ...workspace.ahead import Place
 from ...workspace.workspace import Workspace
 from .area_tools import AreaTools
 from .pane import Pane
 from .viewport import Viewport
 
-#: Screen pixels before a press becomes a drag, and tolerance for each pixel after that.
-DRAG_FROM, PER_PIXEL = 6.0, 0.12
+#: Screen pixels before a press becomes a drag: hands shake less.
+DRAG_FROM = 6.0
+#: Tolerance for each screen pixel after that: the whole slider is a hand's width.
+PER_PIXEL = 0.12
 
 
 @dataclass
@@ -113,7 +116,10 @@ class Gestures:
                 # Pressing on the colour and pulling outwards widens the tolerance with the distance.
                 gesture.moved = True
                 self._samples.edit(
-                    {"tolerance": float(min(distance * PER_PIXEL, 255.0))}, "Tolerance", "Drag tolerance", ids=(gesture.sample,)
+                    {"tolerance": float(min(distance * PER_PIXEL, 255.0))},
+                    translate("canvas", "Tolerance"),
+                    translate("canvas", "Drag tolerance"),
+                    ids=(gesture.sample,),
                 )
 
     def release(self, number: int, at: QPointF, held: Qt.KeyboardModifier) -> None:

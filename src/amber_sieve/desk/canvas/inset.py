@@ -6,14 +6,17 @@ from PyQt6.QtCore import QPointF, QRect, QRectF, Qt
 from PyQt6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QWidget
 
+from ...language import translate
 from ...live.preview import Rendered
 from ...workspace.workspace import Workspace
 from ..style import AMBER, WELL
 from ..widgets.drawing import draw_edged, image_of
 from .viewport import Viewport
 
-#: Room to the pane's border, and the side of the corner by which it is sized, screen pixels.
-MARGIN, GRIP = 10, 14
+#: Room to the pane's border, screen pixels.
+MARGIN = 10
+#: Side of the corner by which it is sized, screen pixels.
+GRIP = 14
 
 
 class Inset(QWidget):
@@ -28,8 +31,8 @@ class Inset(QWidget):
         self._image: QImage | None = None
         self._result: Rendered | None = None
         self._drag: tuple[str, QPointF, QRect] | None = None
-        self.setAccessibleName("Inset mask")
-        self.setToolTip("The mask of what is seen: drag to move, drag the upper left corner to size")
+        self.setAccessibleName(translate("canvas", "Inset mask"))
+        self.setToolTip(translate("canvas", "The mask of what is seen: drag to move, drag the upper left corner to size"))
         self.setCursor(Qt.CursorShape.SizeAllCursor)
         viewport.changed.connect(self._follow)
         self.hide()

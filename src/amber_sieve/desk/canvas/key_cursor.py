@@ -10,8 +10,10 @@ from .gestures import Gestures
 from .pane import Pane
 from .viewport import Viewport
 
-#: Screen pixels that an arrow key moves it by, and with the button held down, where strokes are drawn.
-STEP, HELD_STEP = 12.0, 6.0
+#: Screen pixels that an arrow key moves it by.
+STEP = 12.0
+#: The same with the button held down, where strokes are drawn.
+HELD_STEP = 6.0
 
 
 class KeyCursor:

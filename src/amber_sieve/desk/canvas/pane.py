@@ -24,6 +24,7 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.colour.transfer import one_encoded
+from ...language import translate
 from ...live.difference import Difference
 from ...live.preview import Rendered
 from ...names import BANDS
@@ -35,14 +36,17 @@ from ..widgets.swatch import screen_colour
 from .marks import draw_key_cursor, draw_offer, draw_sample
 from .viewport import GRID_FROM, Viewport
 
-INVITATION = "Open a picture or a clip (Ctrl+O), or drop one here"
+INVITATION = translate("canvas", "Open a picture or a clip (Ctrl+O), or drop one here")
 
 
-#: What a click added and what it removed, 0xRRGGBB: two that no pair of working eyes confuses, and far from grey. What was removed is
-#: striped with black besides, in stripes of so many pixels, so that it shows on orange too.
-ADDED, REMOVED, STRIPES = 0x2E9BFF, 0xFF7A1A, 8
+#: What a click added, 0xRRGGBB: with the next, two that no pair of working eyes confuses, and far from grey.
+ADDED = 0x2E9BFF
+#: What it removed.
+REMOVED = 0xFF7A1A
+#: What was removed is striped with black besides, in stripes of so many pixels, so that it shows on orange too.
+STRIPES = 8
 #: What stands in a mask before anything is picked.
-UNPICKED = "Nothing is picked yet.\nClick what you want to change in either view."
+UNPICKED = translate("canvas", "Nothing is picked yet.\nClick what you want to change in either view.")
 
 
 class Pane(QWidget):
@@ -113,9 +117,17 @@ class Pane(QWidget):
         if self._hand is None:
             self.setCursor(cursor)
 
+    def _describe(self, result: Rendered | None) -> None:
+        """Say what the pane shows to those who do not see it."""
+        self.setAccessibleName(translate("canvas", "View: {view}", view=VIEWS[self.showing].label))
+        zoom = 100 * self.viewport.zoom * self.devicePixelRatioF()
+        covered = translate("canvas", ", the mask covers {share:.1f} %", share=100 * result.coverage.whole) if result else ""
+        self.setAccessibleDescription(translate("canvas", "Zoom {zoom:.0f} %", zoom=zoom) + covered)
+
     def take(self, result: Rendered | None) -> None:
         """A render has finished (None: nothing is open)."""
         before, self._result = self._result, result
+        self._describe(result)
         pixels = result.pictures.get(self.showing) if result else None
         if pixels is not None and pixels is self._pixels and self.wipe is None and before is not None and result is not None:
             if (before.scale, before.origin) != (result.scale, result.origin):

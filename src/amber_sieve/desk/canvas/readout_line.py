@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QLabel, QSizePolicy
 
+from ...language import decimals, mid_sentence, named, translate
 from ...live.clicking import Clicked
 from ...workspace.ahead import Foreseen
 from ...workspace.readout import Pointed
@@ -12,7 +13,7 @@ from ...workspace.workspace import Workspace
 
 def changed_in_words(clicked: Clicked) -> str:
     """What a click adds and takes, of the picture."""
-    return f"+{100 * clicked.added:.1f} % \u2212{100 * clicked.removed:.1f} %"
+    return decimals(f"+{100 * clicked.added:.1f} % \u2212{100 * clicked.removed:.1f} %")
 
 
 class ReadoutLine(QLabel):
@@ -39,9 +40,20 @@ class ReadoutLine(QLabel):
         self._foreseen = ""
         if found is not None:
             sample = found.came.sample
-            what = "A click here would be a new pick" if found.place.fresh else f"A click here would {found.place.role}"
-            reach = "everywhere" if sample.reach == "everywhere" else "only here"
-            self._foreseen = f"{what}: tolerance {sample.tolerance:g}, {reach}, {found.came.why or changed_in_words(found.came)}"
+            what = (
+                translate("canvas", "A click here would be a new pick")
+                if found.place.fresh
+                else translate("canvas", "A click here would {role}", role=mid_sentence(named(found.place.role)))
+            )
+            reach = translate("canvas", "everywhere") if sample.reach == "everywhere" else translate("canvas", "only here")
+            self._foreseen = translate(
+                "canvas",
+                "{what}: tolerance {tolerance:g}, {reach}, {why}",
+                what=what,
+                tolerance=sample.tolerance,
+                reach=reach,
+                why=found.came.why or changed_in_words(found.came),
+            )
         self._read_out(self._pointed)
 
     def _read_out(self, pointed: Pointed | None) -> None:
@@ -52,9 +64,19 @@ class ReadoutLine(QLabel):
         if pointed is None:
             self.setText(" ")
             return
-        value = {name: f"{number:.0f}" for name, number in pointed.measures.items()}
-        levels = f"levels {value['red']} {value['green']} {value['blue']}"
+        value = {name: decimals(f"{number:.0f}") for name, number in pointed.measures.items()}
+        levels = translate("canvas", "levels {red} {green} {blue}", red=value["red"], green=value["green"], blue=value["blue"])
         measures = f"H {value['hue']}°  S {value['saturation']} %  L {value['luminance']}"
-        mask = f"mask {100 * pointed.masked:.0f} %" if pointed.masked is not None else "mask -"
-        parts = (f"{pointed.x}, {pointed.y}", levels, measures, mask, f"by {pointed.decided}" if pointed.decided else "")
+        mask = (
+            translate("canvas", "mask {masked:.0f} %", masked=100 * pointed.masked)
+            if pointed.masked is not None
+            else translate("canvas", "mask -")
+        )
+        parts = (
+            f"{pointed.x}, {pointed.y}",
+            levels,
+            measures,
+            mask,
+            translate("canvas", "by {decided}", decided=pointed.decided) if pointed.decided else "",
+        )
         self.setText("     ".join(part for part in parts if part))

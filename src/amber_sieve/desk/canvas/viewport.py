@@ -7,7 +7,9 @@ import math
 from PyQt6.QtCore import QObject, QPointF, pyqtSignal
 
 #: 3200 % shows every pixel as a square of 32.
-LARGEST, SMALLEST = 32.0, 0.01
+LARGEST = 32.0
+#: 1 % shows 100 megapixels in a window of any size.
+SMALLEST = 0.01
 #: From this zoom on the pixel grid is drawn.
 GRID_FROM = 8.0
 

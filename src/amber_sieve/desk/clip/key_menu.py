@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QMenu
 
+from ...language import translate
 from ...names import BETWEENS
 from ...project.tracks import keyed
 from ...workspace.clip import ClipController
@@ -15,13 +16,16 @@ def fill_key_menu(menu: QMenu, work: Work, clip: ClipController, path: str) -> N
     track = keyed(work.document.sieve, path)
     here = next((key for key in track.keys if key.frame == work.number), None) if track else None
     for how in BETWEENS:
-        action = menu.addAction(f"Add keyframe, {how}")
+        action = menu.addAction(translate("clip", "Add keyframe, {how}", how=how))
         assert action is not None
         action.setCheckable(True)
         action.setChecked(here is not None and here.how == how)
         action.triggered.connect(lambda _, how=how: clip.set_key(path, how))
     menu.addSeparator()
-    for title, everywhere, allowed in (("Delete keyframe", False, here is not None), ("Delete all keyframes", True, track is not None)):
+    for title, everywhere, allowed in (
+        (translate("clip", "Delete keyframe"), False, here is not None),
+        (translate("clip", "Delete all keyframes"), True, track is not None),
+    ):
         action = menu.addAction(title)
         assert action is not None
         action.setEnabled(allowed)

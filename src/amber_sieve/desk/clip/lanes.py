@@ -10,8 +10,9 @@ from PyQt6.QtGui import QColor, QContextMenuEvent, QMouseEvent, QPainter, QPaint
 from PyQt6.QtWidgets import QMenu, QSizePolicy, QWidget
 
 from ...core.colour.oklab import one_to_oklab
+from ...language import translate
 from ...live.tracking import LEAST
-from ...project.fields import field_at
+from ...project.fields import field_at, title_of
 from ...project.keyframes import value_at
 from ...project.model import Sieve, Track
 from ...workspace.workspace import Workspace
@@ -20,8 +21,10 @@ from ..style import AMBER, DIM, WELL
 from .key_menu import fill_key_menu
 from .time_bar import TROUBLE, TimeBar
 
-#: Height of a lane, and most of them: more would take the picture's room.
-LANE, MOST = 22, 5
+#: Height of a lane, pixels.
+LANE = 22
+#: Most of them: more would take the picture's room.
+MOST = 5
 #: How far beside a key it can be taken hold of, pixels.
 GRIP = 5.0
 #: Steps in which a smooth way between two keys is drawn.
@@ -36,13 +39,17 @@ def name_of(sieve: Sieve, path: str) -> str:
     if kind == "areas":
         at = next((n for n, area in enumerate(sieve.areas) if area.id == part), None)
         if at is None:
-            return "An area that is gone"
+            return translate("clip", "An area that is gone")
         words = sieve.areas[at].name or f"{WORDS[sieve.areas[at].kind]} {at + 1}"
         return f"{words}: {'feather' if name == 'feather' else 'place'}"
     if kind == "samples":
         at = next((n for n, sample in enumerate(sieve.pick.samples) if sample.id == part), None)
-        return "A sample that is gone" if at is None else f"{sieve.pick.samples[at].name or f'Sample {at + 1}'}: lightness"
-    return field_at(Sieve, path).title or path
+        return (
+            translate("clip", "A sample that is gone")
+            if at is None
+            else translate("clip", "{name}: lightness", name=sieve.pick.samples[at].name or translate("clip", "Sample {at}", at=at + 1))
+        )
+    return title_of(field_at(Sieve, path)) or path
 
 
 def measured(path: str, value: tuple[float, ...], first: tuple[float, ...]) -> float:
@@ -71,7 +78,7 @@ class Lanes(QWidget):
         self._drawn: QPixmap | None = None
         self._of: object = None
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setAccessibleName("Curves of what is keyed")
+        self.setAccessibleName(translate("clip", "Curves of what is keyed"))
         self.setMouseTracking(True)
         workspace.work.frame_changed.connect(self.update)
         workspace.work.changed.connect(self.follow)
@@ -132,7 +139,9 @@ class Lanes(QWidget):
         track, key = self._track_at(place), self.key_at(place)
         self.setCursor(Qt.CursorShape.SizeHorCursor if key is not None else Qt.CursorShape.ArrowCursor)
         if track is not None:
-            self.setToolTip(self.words_for(track, number) + (" (drag the key to move it in time)" if key is not None else ""))
+            self.setToolTip(
+                self.words_for(track, number) + (translate("clip", " (drag the key to move it in time)") if key is not None else "")
+            )
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self._dragged is not None:
@@ -153,9 +162,21 @@ class Lanes(QWidget):
         keys = [(key.frame, key.value, key.how) for key in track.keys]
         value = measured(track.path, value_at(keys, number), track.keys[0].value)
         key = next((key for key in track.keys if key.frame == number), None)
-        sure = f", tracked with {100 * key.confidence:.0f} % confidence" if key is not None and key.confidence is not None else ""
-        unit = " px from its first key" if track.path.startswith("areas.") and not track.path.endswith("feather") else ""
-        return f"{name_of(self._work.document.sieve, track.path)}, frame {number}: {value:.4g}{unit}{sure}"
+        sure = (
+            translate("clip", ", tracked with {confidence:.0f} % confidence", confidence=100 * key.confidence)
+            if key is not None and key.confidence is not None
+            else ""
+        )
+        unit = translate("clip", " px from its first key") if track.path.startswith("areas.") and not track.path.endswith("feather") else ""
+        return translate(
+            "clip",
+            "{name}, frame {number}: {value:.4g}{unit}{sure}",
+            name=name_of(self._work.document.sieve, track.path),
+            number=number,
+            value=value,
+            unit=unit,
+            sure=sure,
+        )
 
     # Drawing
 
@@ -172,7 +193,7 @@ class Lanes(QWidget):
             for row, track in enumerate(tracks):
                 self._draw(inner, track, row * LANE)
             if more > 0:
-                words = f"and {more} more"
+                words = translate("clip", "and {more} more", more=more)
                 wide = inner.fontMetrics().horizontalAdvance(words) + 12
                 last = QRectF(self.width() - wide, LANE * (len(tracks) - 1) + 2, wide, LANE - 4)
                 inner.fillRect(last, WELL)

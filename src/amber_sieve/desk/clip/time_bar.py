@@ -7,17 +7,31 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from ...language import translate
 from ...live.watching import Course
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, WELL
 
-#: Heights of the bar alone, and of the graph above it; room at either end.
-BAR, GRAPH, MARGIN = 20, 40, 8
+#: Height of the bar alone, pixels.
+BAR = 20
+#: Height of the graph above it.
+GRAPH = 40
+#: Room at either end.
+MARGIN = 8
 #: Flicker without Steady.
 UNSTEADY = QColor(70, 92, 122)
-COVERAGE, FLICKER, DRIFT, TROUBLE = QColor(214, 214, 214), QColor(120, 170, 230), QColor(230, 140, 200), QColor(235, 96, 70)
-#: What fills the graph from bottom to top: of flicker, per cent of the mask; of drift, ΔEok times 100.
-MOST_FLICKER, MOST_DRIFT = 25.0, 10.0
+#: Line of the coverage.
+COVERAGE = QColor(214, 214, 214)
+#: Line of the flicker.
+FLICKER = QColor(120, 170, 230)
+#: Line of the drift.
+DRIFT = QColor(230, 140, 200)
+#: Frames with trouble.
+TROUBLE = QColor(235, 96, 70)
+#: Flicker that fills the graph from bottom to top, per cent of the mask.
+MOST_FLICKER = 25.0
+#: Drift that fills it, ΔEok times 100.
+MOST_DRIFT = 10.0
 
 
 class TimeBar(QWidget):
@@ -31,7 +45,7 @@ class TimeBar(QWidget):
         self._graph: QPixmap | None = None
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Frames")
+        self.setAccessibleName(translate("clip", "Frames"))
         self.setMouseTracking(True)
         workspace.work.frame_changed.connect(self.update)
         workspace.playback.changed.connect(self.update)
@@ -74,12 +88,22 @@ class TimeBar(QWidget):
         if course is not None and number in course.seen:
             seen = course.seen[number]
             self.setToolTip(
-                f"Frame {number}: covers {100 * seen.coverage:.1f} %, flicker {course.flicker(number):.1f} %"
-                + (f" ({course.unsteady[number]:.1f} % without Steady)" if number in course.unsteady else "")
-                + f", drift {seen.drift:.1f}"
+                translate(
+                    "clip",
+                    "Frame {number}: covers {coverage:.1f} %, flicker {flicker:.1f} %",
+                    number=number,
+                    coverage=100 * seen.coverage,
+                    flicker=course.flicker(number),
+                )
+                + (
+                    translate("clip", " ({unsteady:.1f} % without Steady)", unsteady=course.unsteady[number])
+                    if number in course.unsteady
+                    else ""
+                )
+                + translate("clip", ", drift {drift:.1f}", drift=seen.drift)
             )
         else:
-            self.setToolTip(f"Frame {number}")
+            self.setToolTip(translate("clip", "Frame {number}", number=number))
 
     # Drawing
 

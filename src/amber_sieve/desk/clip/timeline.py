@@ -8,6 +8,7 @@ from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
+from ...language import translate
 from ...media.footage.timecode import timecode
 from ...workspace.workspace import Workspace
 from ..widgets.icon import with_icon
@@ -15,7 +16,12 @@ from .lanes import Lanes
 from .time_bar import TimeBar
 
 #: Words beside the icons that do not explain themselves.
-WORDS = {"arrow-right-to-line": "In", "arrow-left-to-line": "Out", "activity": "Coverage", "spline": "Curves"}
+WORDS = {
+    "arrow-right-to-line": translate("clip", "In"),
+    "arrow-left-to-line": translate("clip", "Out"),
+    "activity": translate("clip", "Coverage"),
+    "spline": translate("clip", "Curves"),
+}
 
 
 #: Least width that the timeline asks for, pixels.
@@ -38,15 +44,16 @@ class Timeline(QWidget):
         self.play, self.back, self.on, self.loop = QToolButton(), QToolButton(), QToolButton(), QToolButton()
         self.set_in, self.set_out, self.watch, self.curves = QToolButton(), QToolButton(), QToolButton(), QToolButton()
         for button, drawing, tip, act in (
-            (self.play, "play", "Play or stop (Space)", workspace.playback.toggle),
-            (self.back, "chevron-left", "Previous frame (,)", lambda: workspace.clip.go_to(workspace.work.number - 1)),
-            (self.on, "chevron-right", "Next frame (.)", lambda: workspace.clip.go_to(workspace.work.number + 1)),
-            (self.loop, "repeat", "Loop: play from the in point to the out point again and again", lambda: setattr(workspace.playback, "loop", self.loop.isChecked())),
-            (self.set_in, "arrow-right-to-line", "In point here ([); again removes it", self.toggle_in),
-            (self.set_out, "arrow-left-to-line", "Out point here (]); again removes it", self.toggle_out),
-            (self.watch, "activity", "Coverage over time: how much the mask holds on every frame, its flicker and drift; N goes to the next jump",
+            (self.play, "play", translate('clip', 'Play or stop (Space)'), workspace.playback.toggle),
+            (self.back, "chevron-left", translate('clip', 'Previous frame (,)'), lambda: workspace.clip.go_to(workspace.work.number - 1)),
+            (self.on, "chevron-right", translate('clip', 'Next frame (.)'), lambda: workspace.clip.go_to(workspace.work.number + 1)),
+            (self.loop, "repeat", translate('clip', 'Loop: play from the in point to the out point again and again'), lambda: setattr(workspace.playback, "loop", self.loop.isChecked())),
+            (self.set_in, "arrow-right-to-line", translate('clip', 'In point here ([); again removes it'), self.toggle_in),
+            (self.set_out, "arrow-left-to-line", translate('clip', 'Out point here (]); again removes it'), self.toggle_out),
+            (self.watch, "activity", translate('clip', 'Coverage over time: how much the mask holds on every frame, its flicker and drift; N goes to the '
+'next jump'),
              lambda: workspace.clip.watch(self.watch.isChecked())),
-            (self.curves, "spline", "Curves of what is keyed in this sieve, and how sure tracking was", lambda: self.lanes.show_if(self.curves.isChecked())),
+            (self.curves, "spline", translate('clip', 'Curves of what is keyed in this sieve, and how sure tracking was'), lambda: self.lanes.show_if(self.curves.isChecked())),
         ):  # fmt: skip
             with_icon(button, drawing, tip, WORDS.get(drawing, ""))
             button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
@@ -112,5 +119,18 @@ class Timeline(QWidget):
             self._playback.stop()
             return
         rate = self._work.opened.source.about.rate if self._work.opened else Fraction(24)
-        dropped = f"  {self._playback.dropped} late" if self._playback.playing and self._playback.dropped else ""
-        self.label.setText(f"Frame {self._work.number} of 0 to {frames - 1}   {timecode(self._work.number, Fraction(rate or 24))}{dropped}")
+        dropped = (
+            translate("clip", "  {dropped} late", dropped=self._playback.dropped)
+            if self._playback.playing and self._playback.dropped
+            else ""
+        )
+        self.label.setText(
+            translate(
+                "clip",
+                "Frame {number} of 0 to {frames}   {timecode}{dropped}",
+                number=self._work.number,
+                frames=frames - 1,
+                timecode=timecode(self._work.number, Fraction(rate or 24)),
+                dropped=dropped,
+            )
+        )

@@ -21,15 +21,23 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ...export.batch import pictures_in
+from ...export.batch import BatchHow, pictures_in
+from ...language import translate
 from ...media import formats
 from ...media.formats import is_clip
 from ...workspace.workspace import Workspace
 from ..widgets.drawing import pixmap_of
+from .fields import combo_of, refill
+from .format_finder import DEPTHS
 
-READABLE = formats.filter_words("Pictures", formats.endings("still"))
+READABLE = formats.filter_words(translate("dialogs", "Pictures"), formats.endings("still"))
 #: Which pictures, and by which stack.
-WHICH = {"tray": "Those on the tray, each by its own stack", "files": "Files, by this stack", "folder": "A folder, by this stack"}
+WHICH = {
+    "tray": translate("dialogs", "Those on the tray, each by its own stack"),
+    "files": translate("dialogs", "Files, by this stack"),
+    "folder": translate("dialogs", "A folder, by this stack"),
+}
+#: Longer side of the first result, pixels.
 PICTURE = 320
 
 
@@ -39,7 +47,7 @@ class BatchDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle("Batch")
+        self.setWindowTitle(translate("dialogs", "Batch"))
         self._exports, self._tray = workspace.exports, workspace.tray
         #: The pictures that were named, and where they are written to.
         self._named: list[pathlib.Path] = []
@@ -47,25 +55,40 @@ class BatchDialog(QDialog):
         self.which = QComboBox()
         for name, words in WHICH.items():
             self.which.addItem(words, name)
-        self.which.setAccessibleName("Which pictures")
-        self.choose, self.into = QPushButton("Choose pictures…"), QPushButton("Choose a folder…")
+        self.which.setAccessibleName(translate("dialogs", "Which pictures"))
+        self.choose, self.into = (
+            QPushButton(translate("dialogs", "Choose pictures…")),
+            QPushButton(translate("dialogs", "Choose a folder…")),
+        )
         self.list, self.picture, self.said = QListWidget(), QLabel(), QLabel("")
-        self.list.setAccessibleName("Pictures of the batch")
+        self.list.setAccessibleName(translate("dialogs", "Pictures of the batch"))
         self.picture.setFixedSize(PICTURE, PICTURE * 2 // 3)
         self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.said.setObjectName("dim")
         self.said.setWordWrap(True)
+        rows = [(translate("dialogs", "As it came"), ""), *((f"{one.name}  {one.endings[0]}", one.endings[0]) for one in formats.written())]
+        self.format_choice = combo_of(translate("dialogs", "Format"), [])
+        refill(self.format_choice, rows, "")
+        self.depth_choice = combo_of(translate("dialogs", "Depth"), [])
         form = QFormLayout()
-        for label, widget in (("Pictures", self.which), ("", self.choose), ("", self.list), ("Write into", self.into), ("", self.said)):
+        for label, widget in (
+            (translate("dialogs", "Pictures"), self.which),
+            ("", self.choose),
+            ("", self.list),
+            (translate("dialogs", "Format"), self.format_choice),
+            (translate("dialogs", "Depth"), self.depth_choice),
+            (translate("dialogs", "Write into"), self.into),
+            ("", self.said),
+        ):
             form.addRow(label, widget)
         beside, row, column = QVBoxLayout(), QHBoxLayout(), QVBoxLayout(self)
-        beside.addWidget(QLabel("The first result"))
+        beside.addWidget(QLabel(translate("dialogs", "The first result")))
         beside.addWidget(self.picture)
         beside.addStretch(1)
         row.addLayout(beside)
         row.addLayout(form, 1)
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Cancel)
-        self.begin = QPushButton("Render")
+        self.begin = QPushButton(translate("dialogs", "Render"))
         buttons.addButton(self.begin, QDialogButtonBox.ButtonRole.AcceptRole)
         buttons.accepted.connect(self._begin)
         buttons.rejected.connect(self.reject)
@@ -73,10 +96,11 @@ class BatchDialog(QDialog):
         column.addWidget(buttons)
         self.which.currentIndexChanged.connect(lambda _: self._forget_named())
         self.choose.clicked.connect(self._choose)
+        self.format_choice.currentIndexChanged.connect(lambda _: self._depths())
         self.into.clicked.connect(self._choose_into)
         self.which.setCurrentIndex(0 if len(workspace.tray.entries) > 1 else 1)
-        self.resize(820, 460)
-        self._follow()
+        self.resize(820, 520)
+        self._depths()
 
     @property
     def kind(self) -> str:
@@ -90,21 +114,35 @@ class BatchDialog(QDialog):
         sources = [pathlib.Path(entry.source) for entry in self._tray.entries if entry.source]
         return [path for path in sources if not is_clip(path)]
 
+    @property
+    def how(self) -> BatchHow:
+        """As what they are written."""
+        return BatchHow(str(self.format_choice.currentData() or ""), str(self.depth_choice.currentData() or ""))
+
+    def _depths(self) -> None:
+        known = formats.format_of(pathlib.Path(f"a{self.how.ending}")) if self.how.ending else None
+        kinds = known.writes if known is not None else ()
+        refill(self.depth_choice, [(translate("dialogs", "As it came"), ""), *((DEPTHS[kind], kind) for kind in kinds)], self.how.depth)
+        self.depth_choice.setEnabled(len(kinds) > 1)
+        self._follow()
+
     def _forget_named(self) -> None:
         self._named = []
         self._follow()
 
     def _choose(self) -> None:
         if self.kind == "folder":
-            name = QFileDialog.getExistingDirectory(self, "Folder of pictures")
+            name = QFileDialog.getExistingDirectory(self, translate("dialogs", "Folder of pictures"))
             self._named = pictures_in([pathlib.Path(name)]) if name else self._named
         else:
-            names, _ = QFileDialog.getOpenFileNames(self, "Pictures", "", f"{READABLE};;All files (*)")
+            names, _ = QFileDialog.getOpenFileNames(
+                self, translate("dialogs", "Pictures"), "", translate("dialogs", "{readable};;All files (*)", readable=READABLE)
+            )
             self._named = [pathlib.Path(name) for name in names] or self._named
         self._follow()
 
     def _choose_into(self) -> None:
-        name = QFileDialog.getExistingDirectory(self, "Folder to write into")
+        name = QFileDialog.getExistingDirectory(self, translate("dialogs", "Folder to write into"))
         if name:
             self._into = pathlib.Path(name)
         self._follow()
@@ -112,14 +150,24 @@ class BatchDialog(QDialog):
     def _follow(self) -> None:
         paths = self.paths()
         self.choose.setVisible(self.kind != "tray")
-        self.choose.setText("Choose a folder…" if self.kind == "folder" else "Choose pictures…")
+        self.choose.setText(translate("dialogs", "Choose a folder…") if self.kind == "folder" else translate("dialogs", "Choose pictures…"))
         self.list.clear()
         self.list.addItems([path.name for path in paths])
-        self.into.setText(str(self._into) if self._into is not None else "Choose a folder…")
-        count = f"{len(paths)} {'picture' if len(paths) == 1 else 'pictures'}, each written as it came"
+        self.into.setText(str(self._into) if self._into is not None else translate("dialogs", "Choose a folder…"))
+        count = (
+            translate("dialogs", "{n} pictures, each written as it came", "{n} picture, written as it came", len(paths))
+            if not self.how.ending
+            else translate(
+                "dialogs", "{n} pictures, written as {ending}", "{n} picture, written as {ending}", len(paths), ending=self.how.ending
+            )
+        )
         left = len(self._tray.entries) - len(paths) if self.kind == "tray" else 0
         self.said.setText(
-            f"{count}; clips on the tray are exported by themselves." if left else f"{count}." if paths else "Choose pictures first."
+            translate("dialogs", "{count}; clips on the tray are exported by themselves.", count=count)
+            if left
+            else f"{count}."
+            if paths
+            else translate("dialogs", "Choose pictures first.")
         )
         self.begin.setEnabled(bool(paths) and self._into is not None)
         self.picture.clear()
@@ -134,7 +182,7 @@ class BatchDialog(QDialog):
     def _begin(self) -> None:
         assert self._into is not None
         if self.kind == "tray":
-            self._exports.batch_tray(self._into)
+            self._exports.batch_tray(self._into, self.how)
         else:
-            self._exports.run_batch(self._named, self._into)
+            self._exports.run_batch(self._named, self._into, self.how)
         self.accept()

@@ -28,25 +28,25 @@ from ...errors import Trouble
 from ...export import presets as export_presets
 from ...export.clip import CLIP_WHATS, ClipExport
 from ...export.lookup import SIZES, Compared
-from ...export.presets import ExportChoice, WhichFrames
-from ...export.still_options import FILTERS, TOKENS, WHATS, Export, What, estimated_bytes, name_from
+from ...export.presets import ExportChoice
+from ...export.still_options import FILTERS, TOKENS, WHATS, Export, What, name_from
+from ...language import named, translate
 from ...media import formats
 from ...media.codecs import CODECS
 from ...media.colour import lookup_files, profiles
 from ...workspace.workspace import Workspace
 from ..pages.page import row_of
+from ..start.places import folder_for_exports
 from ..widgets.drawing import pixmap_of
+from .export_words import DEPTH_WORDS, FRAMES, VIEWS, compared_words, size_words
 from .fields import combo_of, number_of, refill
 from .format_finder import DEPTHS, FormatFinder, called
 
 LOOKUP = "lookup table"
-#: Which frames of a clip leave, and the words for them.
-FRAMES: dict[WhichFrames, str] = {"this": "This frame", "all": "All frames", "between": "From in to out point"}
-#: What each choice looks like in a pane.
-VIEWS = {"result": "result", "mask": "mask", "cut-out": "cut-out", "every mask": "mask", "result and mask": "result"}
+#: Longer side of the picture of what is written, pixels.
 PICTURE = 360
 #: Shown first among the presets.
-NO_PRESET = "Custom"
+NO_PRESET = translate("dialogs", "Custom")
 #: Nodes on a side of a lookup table where nothing else is chosen.
 USUAL_SIZE = 33
 
@@ -58,28 +58,37 @@ class ExportDialog(QDialog):
         """As it was chosen last; ``what`` leaves, where that is given."""
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle("Export")
+        self.setWindowTitle(translate("dialogs", "Export"))
         self._preferences = workspace.preferences
         self._exports, self._viewing, self._work = workspace.exports, workspace.viewing, workspace.work
         assert workspace.work.opened is not None
         about = workspace.work.opened.source.about
-        self.folder = about.path.parent
-        self.presets, self.frames = combo_of("Preset", []), combo_of("Frames", list(FRAMES.values()))
-        self.what, self.format_choice, self.depth_choice = combo_of("Contents", []), combo_of("Format", []), combo_of("Depth", [])
-        self.quality, self.size_number = number_of("quality", "Quality", 95, 1, 100, ""), number_of("size", "Size", 100, 1, 400, "%")
-        self.filter = combo_of("Resampling", [word[0].upper() + word[1:] for word in FILTERS])
-        self.filter.setToolTip("How it is resampled. Best: means where it shrinks, Lanczos where it grows")
-        self.profile = combo_of("Profile", ["The picture's own", *profiles.NAMES])
-        self.premultiplied, self.metadata = QCheckBox("Premultiplied alpha"), QCheckBox("Keep metadata")
-        self.resume = QCheckBox("Skip existing files")
+        self.folder = folder_for_exports(about.path)
+        self.presets = combo_of(translate("dialogs", "Preset"), [])
+        self.frames = combo_of(translate("dialogs", "Frames"), list(FRAMES.values()))
+        self.what = combo_of(translate("dialogs", "Contents"), [])
+        self.format_choice = combo_of(translate("dialogs", "Format"), [])
+        self.depth_choice = combo_of(translate("dialogs", "Depth"), [])
+        self.quality, self.size_number = (
+            number_of("quality", translate("dialogs", "Quality"), 95, 1, 100, ""),
+            number_of("size", translate("dialogs", "Size"), 100, 1, 400, "%"),
+        )
+        self.filter = combo_of(translate("dialogs", "Resampling"), [named(word) for word in FILTERS])
+        self.filter.setToolTip(translate("dialogs", "How it is resampled. Best: means where it shrinks, Lanczos where it grows"))
+        self.profile = combo_of(translate("dialogs", "Profile"), [translate("dialogs", "The picture's own"), *profiles.NAMES])
+        self.premultiplied, self.metadata = (
+            QCheckBox(translate("dialogs", "Premultiplied alpha")),
+            QCheckBox(translate("dialogs", "Keep metadata")),
+        )
+        self.resume = QCheckBox(translate("dialogs", "Skip existing files"))
         self.metadata.setChecked(True)
         self.pattern = QLineEdit("{name}-sieved")
         self.pattern.setObjectName("search")
-        self.pattern.setAccessibleName("Name")
-        self.pattern.setToolTip("{name} of the picture, {sieve}, {date}, {frame}")
+        self.pattern.setAccessibleName(translate("dialogs", "Name"))
+        self.pattern.setToolTip(translate("dialogs", "{name} of the picture, {sieve}, {date}, {frame}"))
         self.tokens = [QPushButton(f"{{{token}}}") for token in TOKENS]
         for button in self.tokens:
-            button.setToolTip(f"Put {button.text()} into the name")
+            button.setToolTip(translate("dialogs", "Put {text} into the name", text=button.text()))
             button.clicked.connect(lambda _, token=button.text(): self.pattern.insert(token))
         self.search = FormatFinder(self._every_format, lambda: self.chosen_depth)
         self.search.chosen.connect(self._use_found)
@@ -89,18 +98,18 @@ class ExportDialog(QDialog):
         for label in (self.example, self.said):
             label.setWordWrap(True)
         self.place.clicked.connect(self._choose_folder)
-        self.store, self.remove = QPushButton("Save…"), QPushButton("Remove")
-        self.store.setToolTip("Save all of this as a preset")
+        self.store, self.remove = QPushButton(translate("dialogs", "Save…")), QPushButton(translate("dialogs", "Remove"))
+        self.store.setToolTip(translate("dialogs", "Save all of this as a preset"))
         self.store.clicked.connect(self._store)
         self.remove.clicked.connect(self._remove)
-        self.depth_label = QLabel("Depth")
+        self.depth_label = QLabel(translate("dialogs", "Depth"))
         form = QFormLayout()
         self.form = form
         for words, widget in (
-            ("Preset", row_of(self.presets, self.store, self.remove)), ("Frames", self.frames), ("Contents", self.what), ("", self.search), ("Format", self.format_choice),
-            (self.depth_label, self.depth_choice), ("", self.quality), ("", self.size_number), ("Resampling", self.filter),
-            ("Profile", self.profile), ("", self.premultiplied), ("", self.metadata), ("", self.resume), ("Folder", self.place),
-            ("Name", self.pattern), ("", row_of(*self.tokens)), ("", self.example),
+            (translate('dialogs', 'Preset'), row_of(self.presets, self.store, self.remove)), (translate('dialogs', 'Frames'), self.frames), (translate('dialogs', 'Contents'), self.what), ("", self.search), (translate('dialogs', 'Format'), self.format_choice),
+            (self.depth_label, self.depth_choice), ("", self.quality), ("", self.size_number), (translate('dialogs', 'Resampling'), self.filter),
+            (translate('dialogs', 'Profile'), self.profile), ("", self.premultiplied), ("", self.metadata), ("", self.resume), (translate('dialogs', 'Folder'), self.place),
+            (translate('dialogs', 'Name'), self.pattern), ("", row_of(*self.tokens)), ("", self.example),
         ):  # fmt: skip
             form.addRow(words, widget)
         self.clip = about.frames > 1
@@ -118,7 +127,7 @@ class ExportDialog(QDialog):
     def _lay_out(self) -> None:
         """Pictures on the left, the choices on the right, the buttons below."""
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Cancel)
-        self.export = QPushButton("Export")
+        self.export = QPushButton(translate("dialogs", "Export"))
         buttons.addButton(self.export, QDialogButtonBox.ButtonRole.AcceptRole)
         QShortcut(QKeySequence("Ctrl+E"), self, self._export_if_named)
         buttons.accepted.connect(self._export)
@@ -197,7 +206,7 @@ class ExportDialog(QDialog):
         what: What = next((known for known in WHATS if known == self.kind), "result")
         profile = self.profile.currentText() if self.profile.currentIndex() and self.profile.isEnabled() else ""
         return Export(
-            what, self.chosen_depth if self.chosen_depth in DEPTHS else "", round(self.quality.value), self.size_number.value, self.metadata.isChecked(),
+            what, self.chosen_depth if self.chosen_depth in DEPTHS else "", round(self.quality.value()), self.size_number.value(), self.metadata.isChecked(),
             profile, FILTERS[self.filter.currentIndex()], self.premultiplied.isChecked() and self.premultiplied.isEnabled(),
         )  # fmt: skip
 
@@ -248,7 +257,7 @@ class ExportDialog(QDialog):
         self.pattern.setText(choice.pattern)
 
     def _store(self) -> None:
-        name, sure = QInputDialog.getText(self, "Save preset", "Name")
+        name, sure = QInputDialog.getText(self, translate("dialogs", "Save preset"), translate("dialogs", "Name"))
         if sure:
             export_presets.STORE.keep(self.choice.but(name=name.strip()[:60]))
             self._fill_presets(name.strip()[:60])
@@ -260,17 +269,17 @@ class ExportDialog(QDialog):
     # What can be chosen
 
     def _whats(self, wanted: str = "") -> None:
-        refill(self.what, [(word.capitalize(), word) for word in (CLIP_WHATS if self.many else (*WHATS, LOOKUP))], self.what.currentData())
+        refill(self.what, [(named(word), word) for word in (CLIP_WHATS if self.many else (*WHATS, LOOKUP))], self.what.currentData())
         self._formats(wanted)
 
     def _known(self) -> list[tuple[str, str]]:
         """Names and endings of the formats that can hold what is chosen."""
         if self.kind == LOOKUP:
-            return [("Lookup table", ending) for ending in lookup_files.ENDINGS]
+            return [(translate("dialogs", "Lookup table"), ending) for ending in lookup_files.ENDINGS]
         if self.many:
             clips = [(f.name, f.endings[0]) for f in formats.FORMATS if f.kind == "clip" and f.writes]
             stills = [f for f in formats.FORMATS if f.kind == "still" and f.writes and (f.mask or self.kind == "result")]
-            return [*clips, *((f"{f.name}, numbered", f".####{f.endings[0]}") for f in stills)]
+            return [*clips, *((translate("dialogs", "{name}, numbered", name=f.name), f".####{f.endings[0]}") for f in stills)]
         grey = self.kind in ("mask", "every mask")
         return [
             (f.name, f.endings[0])
@@ -290,7 +299,7 @@ class ExportDialog(QDialog):
         known, lookup = formats.format_of(pathlib.Path(f"a{self.ending}")), self.kind == LOOKUP
         clip = known is not None and known.kind == "clip"
         if lookup:
-            rows = [(f"{size} nodes on a side", str(size)) for size in SIZES]
+            rows = [(translate("dialogs", "{size} nodes on a side", size=size), str(size)) for size in SIZES]
             before = before if before in {str(size) for size in SIZES} else str(USUAL_SIZE)
         elif clip and known is not None:
             held = [codec for codec in known.writes if self.kind != "result and mask" or CODECS[codec].alpha]
@@ -298,7 +307,7 @@ class ExportDialog(QDialog):
         else:
             rows = [(DEPTHS[kind], kind) for kind in (known.writes if known else ())]
         refill(self.depth_choice, rows, before)
-        self.depth_label.setText("Codec" if clip else "Table" if lookup else "Depth")
+        self.depth_label.setText(DEPTH_WORDS["clip" if clip else "lookup" if lookup else "still"])
         grey = self.kind in ("mask", "every mask") and not clip
         self.depth_choice.setEnabled(not grey and len(rows) > 1)
         still = not lookup and not self.many
@@ -325,7 +334,7 @@ class ExportDialog(QDialog):
             self._export()
 
     def _choose_folder(self) -> None:
-        name = QFileDialog.getExistingDirectory(self, "Export into", str(self.folder))
+        name = QFileDialog.getExistingDirectory(self, translate("dialogs", "Export into"), str(self.folder))
         if name:
             self.folder = pathlib.Path(name)
             self.place.setText(name)
@@ -339,7 +348,8 @@ class ExportDialog(QDialog):
     def _follow(self) -> None:
         self.quality.setEnabled(formats.has_quality(self.ending, self.chosen_depth))
         try:
-            self.example.setText(f"{self.path.name}{', is there already' if self.path.exists() else ''}\n{self._size_words()}")
+            there = translate("dialogs", ", is there already") if self.path.exists() else ""
+            self.example.setText(f"{self.path.name}{there}\n{self._size_words()}")
             self.export.setEnabled(True)
         except Trouble as trouble:
             self.example.setText(str(trouble))
@@ -347,12 +357,8 @@ class ExportDialog(QDialog):
 
     def _size_words(self) -> str:
         if self.kind == LOOKUP:
-            return "Codes of sRGB in and out"
-        if self.many:
-            first, last = self._numbers() or (0, self._work.frames - 1)
-            return f"{last - first + 1} frames of {self._work.size[0]} × {self._work.size[1]} pixels"
-        width, height = self.how.pixels(self._work.size)
-        return f"{width} × {height} pixels, {estimated_bytes(self.how, self.ending, (width, height))}"
+            return translate("dialogs", "Codes of sRGB in and out")
+        return size_words(self._work.size, (self._numbers() or (0, self._work.frames - 1)) if self.many else None, self.how, self.ending)
 
     def _ask_picture(self) -> None:
         """Ask for what will be written, all of it."""
@@ -374,24 +380,19 @@ class ExportDialog(QDialog):
             return
         self.picture.setPixmap(pixmap_of(through).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation))
         self.beside.setPixmap(pixmap_of(real).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation))
-        left = "".join(f"<br>Left out: {line}" for line in found.left_out)
-        self.said.setText(
-            f"Above through the table, below the real result: largest ΔE2000 {found.whole_largest:.1f}. Of what depends on colour alone: mean "
-            f"{found.mean:.2f}, largest {found.largest:.1f}.{left}"
-        )
+        self.said.setText(compared_words(found))
 
     def _export(self) -> None:
         path = self.path
-        if path.exists():
-            words = f"{path.name} is there already. Write over it?"
-            if QMessageBox.question(self, "Amber Sieve", words) != QMessageBox.StandardButton.Yes:
-                return
+        words = translate("dialogs", "{name} is there already. Write over it?", name=path.name)
+        if path.exists() and QMessageBox.question(self, "Amber Sieve", words) != QMessageBox.StandardButton.Yes:
+            return
         if self.kind == LOOKUP:
             self._exports.write_lookup(path, int(self.chosen_depth))
         elif self.many:
             still = "####" in self.ending
             what = next(known for known in CLIP_WHATS if known == self.kind)
-            how = ClipExport(what, "", round(self.quality.value), self.chosen_depth if still else "", self.resume.isChecked() and still)
+            how = ClipExport(what, "", round(self.quality.value()), self.chosen_depth if still else "", self.resume.isChecked() and still)
             self._exports.write_frames(path, self._numbers(), "" if still else self.chosen_depth, how)
         else:
             self._exports.write_as(path, self.how)

@@ -8,10 +8,11 @@ from collections.abc import Callable, Sequence
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QCompleter, QLineEdit
 
+from ...language import translate
 from ...media import formats
 
 #: How the depths of samples are called.
-DEPTHS = {"uint8": "8 bit", "uint16": "16 bit", "half": "Half float", "float": "Float"}
+DEPTHS = {"uint8": "8 bit", "uint16": "16 bit", "half": translate("dialogs", "Half float"), "float": translate("dialogs", "Float")}
 #: What formats and codecs are called, and of each the ending and the depth or codec.
 Called = dict[str, tuple[str, str]]
 
@@ -36,8 +37,8 @@ class FormatFinder(QLineEdit):
         super().__init__()
         self._every, self._depth = every, depth
         self.setObjectName("search")
-        self.setPlaceholderText("Find a format: MOV, ProRes, 16 bit…")
-        self.setAccessibleName("Find a format")
+        self.setPlaceholderText(translate("dialogs", "Find a format: MOV, ProRes, 16 bit…"))
+        self.setAccessibleName(translate("dialogs", "Find a format"))
         self.returnPressed.connect(lambda: self._take(self.text()))
 
     def offer(self) -> None:

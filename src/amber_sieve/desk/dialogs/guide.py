@@ -8,6 +8,8 @@ from PyQt6.QtCore import Qt, QUrl
 from PyQt6.QtGui import QTextDocument
 from PyQt6.QtWidgets import QDialog, QListWidget, QListWidgetItem, QSplitter, QTextBrowser, QVBoxLayout, QWidget
 
+from ...language import translate
+
 _PATH = Qt.ItemDataRole.UserRole
 
 
@@ -22,10 +24,10 @@ class Guide(QDialog):
     def __init__(self, parent: QWidget, folder: pathlib.Path, page: str = "") -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle("Guide")
+        self.setWindowTitle(translate("dialogs", "Guide"))
         self.pages, self.text = QListWidget(), QTextBrowser()
-        self.pages.setAccessibleName("Pages of the guide")
-        self.text.setAccessibleName("Page of the guide")
+        self.pages.setAccessibleName(translate("dialogs", "Pages of the guide"))
+        self.text.setAccessibleName(translate("dialogs", "Page of the guide"))
         self.text.setOpenExternalLinks(False)
         self.text.sourceChanged.connect(self._follow)
         for path in sorted(folder.glob("*.md")):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QDialog, QHBoxLayout, QLabel, QListWidget, QProgressBar, QPushButton, QVBoxLayout, QWidget
 
+from ...language import decimals, translate
 from ...workspace.jobs import Job, Waiting
 from ...workspace.workspace import Workspace
 from ..widgets.icon import with_icon
@@ -16,16 +17,16 @@ class JobsDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle("Exports")
+        self.setWindowTitle(translate("dialogs", "Exports"))
         self.runner = workspace.workers.jobs
         self.title, self.bar = QLabel(), QProgressBar()
         self.bar.setRange(0, 1000)
-        self.pause, self.stop = QPushButton("Pause"), QPushButton("Stop")
+        self.pause, self.stop = QPushButton(translate("dialogs", "Pause")), QPushButton(translate("dialogs", "Stop"))
         self.list = QListWidget()
-        self.list.setAccessibleName("Waiting")
-        self.up, self.down, self.remove = QPushButton(), QPushButton(), QPushButton("Remove")
-        with_icon(self.up, "arrow-up", "Move up")
-        with_icon(self.down, "arrow-down", "Move down")
+        self.list.setAccessibleName(translate("dialogs", "Waiting"))
+        self.up, self.down, self.remove = QPushButton(), QPushButton(), QPushButton(translate("dialogs", "Remove"))
+        with_icon(self.up, "arrow-up", translate("dialogs", "Move up"))
+        with_icon(self.down, "arrow-down", translate("dialogs", "Move down"))
         running, order, column = QHBoxLayout(), QHBoxLayout(), QVBoxLayout(self)
         for widget in (self.bar, self.pause, self.stop):
             running.addWidget(widget)
@@ -34,7 +35,7 @@ class JobsDialog(QDialog):
         order.addStretch(1)
         column.addWidget(self.title)
         column.addLayout(running)
-        column.addWidget(QLabel("Waiting"))
+        column.addWidget(QLabel(translate("dialogs", "Waiting")))
         column.addWidget(self.list, 1)
         column.addLayout(order)
         self.pause.clicked.connect(lambda: self.runner.pause(not self._paused))
@@ -61,10 +62,12 @@ class JobsDialog(QDialog):
     def follow(self) -> None:
         """Show the queue as it is."""
         job, row = self.runner.job, max(self.list.currentRow(), 0)
-        self.title.setText((f"{job.title}{' (paused)' if self._paused else ''}") if job else "Nothing is being exported")
+        self.title.setText(
+            (f"{job.title}{' (paused)' if self._paused else ''}") if job else translate("dialogs", "Nothing is being exported")
+        )
         for widget in (self.pause, self.stop, self.bar):
             widget.setEnabled(job is not None)
-        self.pause.setText("Resume" if self._paused else "Pause")
+        self.pause.setText(translate("dialogs", "Resume") if self._paused else translate("dialogs", "Pause"))
         if job is not self._job:
             self.bar.setValue(0)
             self._job = job
@@ -78,7 +81,9 @@ class JobsDialog(QDialog):
 
     def _progress(self, share: float, left: float | None) -> None:
         self.bar.setValue(round(share * 1000))
-        self.bar.setFormat(f"{share * 100:.0f} %" + (f", {left:.0f} s left" if left is not None else ""))
+        self.bar.setFormat(
+            decimals(f"{share * 100:.0f} %") + (translate("dialogs", ", {left:.0f} s left", left=left) if left is not None else "")
+        )
 
     def _move(self, by: int) -> None:
         chosen = self.chosen

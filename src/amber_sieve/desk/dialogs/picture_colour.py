@@ -12,15 +12,18 @@ from PyQt6.QtWidgets import QDialog, QFileDialog, QLabel, QVBoxLayout, QWidget
 
 from ...core.colour.transfer import to_screen
 from ...core.frame import Frame, patch
+from ...language import translate
 from ...media import formats
 from ...media.opening import open_source
 from ...progress import Progress
 from ...workspace.workers import Workers
 from ..widgets.drawing import image_of
 
-#: Longer side at which the other picture is shown, pixels; side of the square that a click takes there.
-LONGEST, TAKEN = 900, 5
-READABLE = formats.filter_words("Pictures", formats.endings("still"))
+#: Longer side at which the other picture is shown, pixels.
+LONGEST = 900
+#: Side of the square that a click takes there, pixels.
+TAKEN = 5
+READABLE = formats.filter_words(translate("dialogs", "Pictures"), formats.endings("still"))
 
 
 class PictureColour(QDialog):
@@ -31,7 +34,7 @@ class PictureColour(QDialog):
     ) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle(f"Click a colour in {name}")
+        self.setWindowTitle(translate("dialogs", "Click a colour in {name}", name=name))
         self._frame, self._then = frame, then
         image = image_of(pixels)
         self.picture = QLabel()
@@ -65,11 +68,15 @@ def show_picture(parent: QWidget, workers: Workers, path: pathlib.Path, then: Ca
         finally:
             source.close()
 
-    workers.wait_for(f"Opening {path.name}", work, lambda found: PictureColour(parent, path.name, found[0], found[1], then).show())
+    workers.wait_for(
+        translate("dialogs", "Opening {name}", name=path.name),
+        work,
+        lambda found: PictureColour(parent, path.name, found[0], found[1], then).show(),
+    )
 
 
 def ask_colour_of_picture(parent: QWidget, workers: Workers, then: Callable[[tuple[float, float, float]], None]) -> None:
     """Let the person choose a picture, and a colour in it."""
-    name, _ = QFileDialog.getOpenFileName(parent, "Take a colour from a picture", "", READABLE)
+    name, _ = QFileDialog.getOpenFileName(parent, translate("dialogs", "Take a colour from a picture"), "", READABLE)
     if name:
         show_picture(parent, workers, pathlib.Path(name), then)

@@ -6,13 +6,14 @@ from PyQt6 import sip
 from PyQt6.QtCore import QSignalBlocker, Qt
 from PyQt6.QtWidgets import QCheckBox, QComboBox, QDialog, QDialogButtonBox, QFormLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from ...language import named, translate
 from ...media.formats import RAW
 from ...reading import CHOICES
 from ...workspace.workspace import Workspace
 from ..pages.page import row_of
 
-FROM_FILE, FROM_STREAM, NO_DISPLAY = "As the file says", "As the stream says", "sRGB"
-REC_709 = "Linear Rec. 709"
+FROM_FILE, FROM_STREAM, NO_DISPLAY = translate("dialogs", "As the file says"), translate("dialogs", "As the stream says"), "sRGB"
+REC_709 = translate("dialogs", "Linear Rec. 709")
 
 
 class ReadingDialog(QDialog):
@@ -21,37 +22,46 @@ class ReadingDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle("Input settings")
+        self.setWindowTitle(translate("dialogs", "Input settings"))
         self._reading, self._work = workspace.reading, workspace.work
         self.part, self.space, self.working, self.display = QComboBox(), QComboBox(), QComboBox(), QComboBox()
-        for combo, name in ((self.part, "Part"), (self.space, "Colour space"), (self.working, "Working space"), (self.display, "Display")):
+        for combo, name in (
+            (self.part, translate("dialogs", "Part")),
+            (self.space, translate("dialogs", "Colour space")),
+            (self.working, translate("dialogs", "Working space")),
+            (self.display, translate("dialogs", "Display")),
+        ):
             combo.setAccessibleName(name)
             combo.setMinimumWidth(320)
         self.space.addItem(FROM_FILE)
         self.space.setToolTip(
-            "What the file's codes stand for: a camera's log encoding, or another space of the colour configuration ($OCIO)"
+            translate(
+                "dialogs", "What the file's codes stand for: a camera's log encoding, or another space of the colour configuration ($OCIO)"
+            )
         )
         self.working.addItem(REC_709)
-        self.working.setToolTip("The light in whose channels CDL and curves work")
+        self.working.setToolTip(translate("dialogs", "The light in whose channels CDL and curves work"))
         self.display.addItem(NO_DISPLAY)
-        self.display.setToolTip("What light is turned into for the screen and for files of 8 and 16 bits")
-        self.as_shot, self.pick = QPushButton("As shot"), QPushButton("Pick a grey place…")
+        self.display.setToolTip(translate("dialogs", "What light is turned into for the screen and for files of 8 and 16 bits"))
+        self.as_shot, self.pick = QPushButton(translate("dialogs", "As shot")), QPushButton(translate("dialogs", "Pick a grey place…"))
         self.streams: dict[str, QComboBox] = {}
         for name, choices in CHOICES.items():
             combo = self.streams[name] = QComboBox()
             combo.addItems([FROM_STREAM, *choices])
-            combo.setAccessibleName(name.capitalize())
+            combo.setAccessibleName(named(name))
             combo.activated.connect(lambda at, name=name, combo=combo: workspace.reading.change(**{name: combo.itemText(at) if at else ""}))
-        self.deinterlaced = QCheckBox("Deinterlace")
-        self.deinterlaced.setToolTip("Makes whole frames of both fields: woven where nothing moves, filled in where something does")
+        self.deinterlaced = QCheckBox(translate("dialogs", "Deinterlace"))
+        self.deinterlaced.setToolTip(
+            translate("dialogs", "Makes whole frames of both fields: woven where nothing moves, filled in where something does")
+        )
         self.deinterlaced.clicked.connect(lambda on: workspace.reading.change(deinterlaced=on))
         self.white = QLabel()
         self.white.setObjectName("dim")
         self.form = QFormLayout()
         self.white_row = row_of(self.as_shot, self.pick, self.white)
         for label, widget in (
-            ("Part", self.part), ("Colour space", self.space), ("White balance", self.white_row), *((name.capitalize(), combo) for name, combo in self.streams.items()),
-            ("Interlaced", self.deinterlaced), ("Working space", self.working), ("Display", self.display),
+            (translate('dialogs', 'Part'), self.part), (translate('dialogs', 'Colour space'), self.space), (translate('dialogs', 'White balance'), self.white_row), *((named(name), combo) for name, combo in self.streams.items()),
+            (translate('dialogs', 'Interlaced'), self.deinterlaced), (translate('dialogs', 'Working space'), self.working), (translate('dialogs', 'Display'), self.display),
         ):  # fmt: skip
             self.form.addRow(label, widget)
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close)
@@ -65,7 +75,9 @@ class ReadingDialog(QDialog):
         self.display.activated.connect(lambda at: workspace.reading.set_display(self.display.itemText(at) if at else ""))
         self.as_shot.clicked.connect(lambda: workspace.reading.change(white=None))
         self.pick.clicked.connect(
-            lambda: workspace.adjust.pick_place(lambda x, y: workspace.reading.change(white=(x, y)), "Click what should be grey")
+            lambda: workspace.adjust.pick_place(
+                lambda x, y: workspace.reading.change(white=(x, y)), translate("dialogs", "Click what should be grey")
+            )
         )
         workspace.work.changed.connect(self.follow)
         workspace.work.source_changed.connect(self.follow)
@@ -87,7 +99,7 @@ class ReadingDialog(QDialog):
         parts = about.parts if about else ()
         with QSignalBlocker(self.part), QSignalBlocker(self.space), QSignalBlocker(self.working), QSignalBlocker(self.display):
             self.part.clear()
-            self.part.addItems([*parts] or ["Only one"])
+            self.part.addItems([*parts] or [translate("dialogs", "Only one")])
             self.part.setCurrentIndex(parts.index(project.reading.part) if project.reading.part in parts else 0)
             self.space.setCurrentIndex(max(0, self.space.findText(project.reading.space)))
             self.working.setCurrentIndex(max(0, self.working.findText(project.working)))
@@ -105,4 +117,8 @@ class ReadingDialog(QDialog):
         self.form.setRowVisible(self.space, not clip)
         self.space.setEnabled(about is not None and about.kind != "clip")
         place = project.reading.white
-        self.white.setText(f"from {place[0]:.0f}, {place[1]:.0f}" if place else "as shot")
+        self.white.setText(
+            translate("dialogs", "from {place:.0f}, {down:.0f}", place=place[0], down=place[1])
+            if place
+            else translate("dialogs", "as shot")
+        )

@@ -19,12 +19,14 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from ...language import translate
 from ...project import sieve_presets
 from ...project.sieve_presets import SievePreset
 from ...workspace.workspace import Workspace
 
+#: Side of the small picture of a preset, pixels.
 SIDE = 120
-FILES = "Sieve presets (*.json)"
+FILES = translate("dialogs", "Sieve presets (*.json)")
 
 
 def small_picture(view: QPixmap | None) -> bytes:
@@ -44,7 +46,7 @@ class SievePresetsDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace, view: QPixmap | None) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle("Sieve presets")
+        self.setWindowTitle(translate("dialogs", "Sieve presets"))
         self._shelf, self._stack, self._work = workspace.presets, workspace.stack, workspace.work
         self._view = view
         self.list = QListWidget()
@@ -53,9 +55,13 @@ class SievePresetsDialog(QDialog):
         self.list.setResizeMode(QListView.ResizeMode.Adjust)
         self.list.setIconSize(QSize(SIDE, SIDE * 2 // 3))
         self.list.setGridSize(QSize(SIDE + 16, SIDE * 2 // 3 + 28))
-        self.list.setAccessibleName("Presets")
-        self.use, self.store, self.remove = QPushButton("Use"), QPushButton("Save this sieve…"), QPushButton("Remove")
-        self.bring, self.give = QPushButton("Import…"), QPushButton("Export…")
+        self.list.setAccessibleName(translate("dialogs", "Presets"))
+        self.use, self.store, self.remove = (
+            QPushButton(translate("dialogs", "Use")),
+            QPushButton(translate("dialogs", "Save this sieve…")),
+            QPushButton(translate("dialogs", "Remove")),
+        )
+        self.bring, self.give = QPushButton(translate("dialogs", "Import…")), QPushButton(translate("dialogs", "Export…"))
         column, row = QVBoxLayout(self), QHBoxLayout()
         column.addWidget(self.list, 1)
         column.addLayout(row)
@@ -95,10 +101,12 @@ class SievePresetsDialog(QDialog):
 
     def _use(self) -> None:
         if self.chosen is not None:
-            self._stack.add_copies((self.chosen.sieve,), f"Preset {self.chosen.name}")
+            self._stack.add_copies((self.chosen.sieve,), translate("dialogs", "Preset {name}", name=self.chosen.name))
 
     def _store(self) -> None:
-        name, sure = QInputDialog.getText(self, "Save sieve preset", "Name:", text=self._work.sieve.name)
+        name, sure = QInputDialog.getText(
+            self, translate("dialogs", "Save sieve preset"), translate("dialogs", "Name:"), text=self._work.sieve.name
+        )
         if sure:
             self._shelf.keep_sieve(name, small_picture(self._view))
             self.follow()
@@ -109,7 +117,7 @@ class SievePresetsDialog(QDialog):
             self.follow()
 
     def _import(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "Import a preset of a sieve", "", FILES)
+        name, _ = QFileDialog.getOpenFileName(self, translate("dialogs", "Import a preset of a sieve"), "", FILES)
         if name:
             self._shelf.read_sieve(pathlib.Path(name))
             self.follow()
@@ -117,6 +125,6 @@ class SievePresetsDialog(QDialog):
     def _export(self) -> None:
         if self.chosen is None:
             return
-        name, _ = QFileDialog.getSaveFileName(self, "Export the preset", f"{self.chosen.name}.json", FILES)
+        name, _ = QFileDialog.getSaveFileName(self, translate("dialogs", "Export the preset"), f"{self.chosen.name}.json", FILES)
         if name:
             self._shelf.write_sieve(self.chosen, pathlib.Path(name))

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from PyQt6.QtCore import QSignalBlocker, Qt
 from PyQt6.QtGui import QAction, QColor, QGuiApplication, QKeyEvent
 from PyQt6.QtWidgets import (
+    QCheckBox,
     QColorDialog,
     QComboBox,
     QDialog,
@@ -28,14 +29,20 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from ...language import named, translate
 from ...project.fields import spec_of
 from ...project.recovery import Left
 from ...workspace.preferences import Arrangement, Preferences, Surround
 from ...workspace.workspace import Workspace
+from ..translations import LANGUAGES
 from ..widgets.number import Number
 from ..widgets.swatch import light_of, swatch
 
-ARRANGEMENTS: dict[Arrangement, str] = {"twin": "Picture and mask side by side", "inset": "Mask small in a corner", "single": "One view"}
+ARRANGEMENTS: dict[Arrangement, str] = {
+    "twin": translate("dialogs", "Picture and mask side by side"),
+    "inset": translate("dialogs", "Mask small in a corner"),
+    "single": translate("dialogs", "One view"),
+}
 SURROUNDS: tuple[Surround, ...] = ("dark", "mid", "light")
 
 
@@ -45,7 +52,7 @@ def tell(parent: QWidget, message: str, details: str = "") -> QMessageBox:
     box.setModal(False)
     box.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
     if details:
-        copy = box.addButton("Copy details", QMessageBox.ButtonRole.ActionRole)
+        copy = box.addButton(translate("dialogs", "Copy details"), QMessageBox.ButtonRole.ActionRole)
         assert copy is not None
         copy.clicked.disconnect()
         copy.clicked.connect(lambda: put_on_clipboard(details))
@@ -65,16 +72,18 @@ class Keys(QDialog):
 
     def __init__(self, parent: QWidget, rows: Sequence[tuple[str, str, str]]) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Keys and gestures")
+        self.setWindowTitle(translate("dialogs", "Keys and gestures"))
         self.resize(640, 560)
         column = QVBoxLayout(self)
         self.search = QLineEdit()
         self.search.setObjectName("search")
-        self.search.setPlaceholderText("Search")
+        self.search.setPlaceholderText(translate("dialogs", "Search"))
         self.search.textChanged.connect(self._narrow)
         column.addWidget(self.search)
         self.table = QTableWidget(len(rows), 3)
-        self.table.setHorizontalHeaderLabels(["Where", "Key or gesture", "What it does"])
+        self.table.setHorizontalHeaderLabels(
+            [translate("dialogs", "Where"), translate("dialogs", "Key or gesture"), translate("dialogs", "What it does")]
+        )
         self.table.setEditTriggers(QTableWidget.EditTrigger.NoEditTriggers)
         self.table.setSelectionMode(QTableWidget.SelectionMode.NoSelection)
         self.table.setShowGrid(False)
@@ -105,15 +114,15 @@ class Commands(QDialog):
 
     def __init__(self, parent: QWidget, actions: Sequence[tuple[str, QAction]]) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Find a command")
+        self.setWindowTitle(translate("dialogs", "Find a command"))
         self.resize(460, 420)
         column = QVBoxLayout(self)
         self.search = QLineEdit()
         self.search.setObjectName("search")
-        self.search.setPlaceholderText("Type a part of its name")
+        self.search.setPlaceholderText(translate("dialogs", "Type a part of its name"))
         self.search.textChanged.connect(self._narrow)
         self.list = QListWidget()
-        self.list.setAccessibleName("Commands")
+        self.list.setAccessibleName(translate("dialogs", "Commands"))
         for name, action in actions:
             item = QListWidgetItem(f"{name}\t{action.shortcut().toString()}".rstrip("\t").replace("\t", "      "))
             item.setData(Qt.ItemDataRole.UserRole, action)
@@ -155,7 +164,7 @@ class Commands(QDialog):
 
 
 #: Themes of the window, and what they are called.
-THEMES = {"dark": "Dark", "light": "Light", "contrast": "High contrast"}
+THEMES = {"dark": translate("dialogs", "Dark"), "light": translate("dialogs", "Light"), "contrast": translate("dialogs", "High contrast")}
 
 
 class PreferencesDialog(QDialog):
@@ -164,26 +173,38 @@ class PreferencesDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self._preferences = workspace.preferences
-        self.setWindowTitle("Preferences")
+        self.setWindowTitle(translate("dialogs", "Preferences"))
         self.setMinimumWidth(420)
         form = QFormLayout(self)
         form.setSpacing(8)
         held = workspace.preferences.values
-        self.surround = self._choice("Surround", SURROUNDS, [name.capitalize() for name in SURROUNDS], held.surround, "surround")
-        self.arrangement = self._choice("Arrangement", tuple(ARRANGEMENTS), list(ARRANGEMENTS.values()), held.arrangement, "arrangement")
-        self.theme = self._choice("Theme", tuple(THEMES), list(THEMES.values()), held.theme, "theme")
-        for label, box in (("Theme", self.theme), ("Surround", self.surround), ("Picture and mask", self.arrangement)):
+        self.surround = self._choice(
+            translate("dialogs", "Surround"), SURROUNDS, [named(name) for name in SURROUNDS], held.surround, "surround"
+        )
+        self.arrangement = self._choice(
+            translate("dialogs", "Arrangement"), tuple(ARRANGEMENTS), list(ARRANGEMENTS.values()), held.arrangement, "arrangement"
+        )
+        self.theme = self._choice(translate("dialogs", "Theme"), tuple(THEMES), list(THEMES.values()), held.theme, "theme")
+        words = [translate("dialogs", "As the system"), *LANGUAGES.values()]
+        self.language = self._choice(translate("dialogs", "Language"), ("", *LANGUAGES), words, held.language, "language")
+        self.language.setToolTip(translate("dialogs", "Shows at the next start"))
+        for label, box in (
+            (translate("dialogs", "Language"), self.language),
+            (translate("dialogs", "Theme"), self.theme),
+            (translate("dialogs", "Surround"), self.surround),
+            (translate("dialogs", "Picture and mask"), self.arrangement),
+        ):
             form.addRow(label, box)
         row = QWidget()
         beside = QHBoxLayout(row)
         beside.setContentsMargins(0, 0, 0, 0)
-        self.veil, automatic = QPushButton("Choose…"), QPushButton("Automatic")
-        automatic.setToolTip("A colour far from what the veil covers")
+        self.veil, automatic = QPushButton(translate("dialogs", "Choose…")), QPushButton(translate("dialogs", "Automatic"))
+        automatic.setToolTip(translate("dialogs", "A colour far from what the veil covers"))
         self.veil.clicked.connect(self._veil)
         automatic.clicked.connect(lambda: self._prefer(veil_colour=None))
         beside.addWidget(self.veil)
         beside.addWidget(automatic)
-        form.addRow("Veil colour", row)
+        form.addRow(translate("dialogs", "Veil colour"), row)
         self.numbers = {}
         for name in ("text_size", "veil_opacity", "cache_megabytes", "autosave_seconds"):
             number = Number(spec_of(Preferences, name))
@@ -191,6 +212,14 @@ class PreferencesDialog(QDialog):
             number.moved.connect(lambda value, name=name: self._prefer(**{name: value}))
             self.numbers[name] = number
             form.addRow(number)
+        self.surface = QCheckBox(translate("dialogs", "Listen to control surfaces (OSC, this machine only)"))
+        self.surface.setChecked(held.control_surface)
+        self.surface.toggled.connect(lambda on: self._prefer(control_surface=on))
+        port = Number(spec_of(Preferences, "control_surface_port"))
+        port.show_value(held.control_surface_port)
+        port.settled.connect(lambda: self._prefer(control_surface_port=port.value()))
+        form.addRow(self.surface)
+        form.addRow(port)
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close)
         buttons.rejected.connect(self.accept)
         form.addRow(buttons)
@@ -210,11 +239,11 @@ class PreferencesDialog(QDialog):
 
     def _show_veil(self) -> None:
         colour = self._preferences.values.veil_colour
-        self.veil.setText("Choose…" if colour is None else "Chosen…")
+        self.veil.setText(translate("dialogs", "Choose…") if colour is None else translate("dialogs", "Chosen…"))
         self.veil.setIcon(swatch(colour or (0.02, 0.7, 0.2)))
 
     def _veil(self) -> None:
-        colour = ask_colour(self, "Veil colour")
+        colour = ask_colour(self, translate("dialogs", "Veil colour"))
         if colour is not None:
             self._prefer(veil_colour=colour)
 
@@ -231,11 +260,11 @@ class HistoryDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle("History")
+        self.setWindowTitle(translate("dialogs", "History"))
         self.resize(300, 420)
         self._work = workspace.work
         self.list = QListWidget()
-        self.list.setAccessibleName("History")
+        self.list.setAccessibleName(translate("dialogs", "History"))
         self.list.currentRowChanged.connect(self._go)
         QVBoxLayout(self).addWidget(self.list)
         workspace.work.changed.connect(self._follow)
@@ -266,18 +295,23 @@ class RecoveryDialog(QDialog):
 
     def __init__(self, parent: QWidget, found: Sequence[Left], decide: Callable[[RecoveryChoice], None]) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Unsaved work")
+        self.setWindowTitle(translate("dialogs", "Unsaved work"))
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setMinimumWidth(460)
         self._decide = decide
         column = QVBoxLayout(self)
-        words = QLabel("The program ended before this work was saved. Go on with it, or discard it. What is left alone is offered again.")
+        words = QLabel(
+            translate(
+                "dialogs",
+                "The program ended before this work was saved. Go on with it, or discard it. What is left alone is offered again.",
+            )
+        )
         words.setWordWrap(True)
         column.addWidget(words)
         self.list = QListWidget()
         for left in found:
             when = time.strftime("%d %B, %H:%M", time.localtime(left.when))
-            item = QListWidgetItem(f"{left.title}      {when}      {'never saved' if not left.path else left.path}")
+            item = QListWidgetItem(f"{left.title}      {when}      {left.path or translate('dialogs', 'never saved')}")
             if left.words:
                 item.setText(f"{item.text()}\n{left.words}")
             item.setData(Qt.ItemDataRole.UserRole, left)
@@ -285,7 +319,11 @@ class RecoveryDialog(QDialog):
         self.list.setCurrentRow(0)
         column.addWidget(self.list)
         row = QHBoxLayout()
-        self.go_on, self.discard, later = QPushButton("Go on with it"), QPushButton("Discard"), QPushButton("Move down")
+        self.go_on, self.discard, later = (
+            QPushButton(translate("dialogs", "Go on with it")),
+            QPushButton(translate("dialogs", "Discard")),
+            QPushButton(translate("dialogs", "Move down")),
+        )
         self.go_on.setDefault(True)
         self.go_on.clicked.connect(lambda: self._chosen(True))
         self.discard.clicked.connect(lambda: self._chosen(False))

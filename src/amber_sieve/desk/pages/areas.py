@@ -5,6 +5,7 @@ from __future__ import annotations
 from PyQt6.QtCore import QSignalBlocker, Qt
 from PyQt6.QtWidgets import QButtonGroup, QCheckBox, QComboBox, QGridLayout, QListWidget, QListWidgetItem, QPushButton, QWidget
 
+from ...language import mid_sentence, named, translate
 from ...names import AREA_MODES, BOXED, WAYS
 from ...project import edits
 from ...project.fields import plain_spec, spec_of
@@ -17,37 +18,50 @@ from ..widgets.number import Number
 from .page import Page, row_of
 
 TIPS = {
-    "change": "Move, scale, turn (round handle) and skew (Ctrl) the chosen area; Shift scales about its middle",
-    "rect": "Drag a rectangle",
-    "ellipse": "Drag an ellipse",
-    "polygon": "Click corners; Backspace removes the last one, double-click or Enter closes",
-    "freehand": "Draw round what you want",
-    "cling": "Click along an outline: it follows the edges of the picture; Backspace removes the last point, double-click or Enter closes",
-    "gradient": "Drag from full to nothing",
-    "radial": "Drag a soft round area",
-    "brush": "Paint; Ctrl erases, Shift+click draws a straight line, [ and ] or dragging with the right button change the size",
+    "change": translate("pages", "Move, scale, turn (round handle) and skew (Ctrl) the chosen area; Shift scales about its middle"),
+    "rect": translate("pages", "Drag a rectangle"),
+    "ellipse": translate("pages", "Drag an ellipse"),
+    "polygon": translate("pages", "Click corners; Backspace removes the last one, double-click or Enter closes"),
+    "freehand": translate("pages", "Draw round what you want"),
+    "cling": translate(
+        "pages",
+        "Click along an outline: it follows the edges of the picture; Backspace removes the last point, double-click or Enter closes",
+    ),
+    "gradient": translate("pages", "Drag from full to nothing"),
+    "radial": translate("pages", "Drag a soft round area"),
+    "brush": translate(
+        "pages", "Paint; Ctrl erases, Shift+click draws a straight line, [ and ] or dragging with the right button change the size"
+    ),
 }
 WORDS = {
-    "change": "Select",
-    "rect": "Rectangle",
-    "ellipse": "Ellipse",
-    "polygon": "Polygon",
-    "freehand": "Freehand",
-    "cling": "Edge outline",
-    "gradient": "Gradient",
-    "radial": "Radial",
-    "brush": "Brush",
+    "change": translate("pages", "Select"),
+    "rect": translate("pages", "Rectangle"),
+    "ellipse": translate("pages", "Ellipse"),
+    "polygon": translate("pages", "Polygon"),
+    "freehand": translate("pages", "Freehand"),
+    "cling": translate("pages", "Edge outline"),
+    "gradient": translate("pages", "Gradient"),
+    "radial": translate("pages", "Radial"),
+    "brush": translate("pages", "Brush"),
 }
 #: How new areas join: "" is by what is there already.
 MODES = ("", *AREA_MODES)
 #: The numbers of a shape, which are worked out from its three points.
 SHAPE_NUMBERS = tuple(
-    plain_spec(name, name, 0, low, high, unit=unit, decimals=1, help=name)
+    plain_spec(name, translate("pages", name), 0, low, high, unit=unit, decimals=1, help=name)
     for name, low, high, unit in (
         ("X", -20000, 40000, "px"), ("Y", -20000, 40000, "px"), ("Width", 1, 40000, "px"), ("Height", 1, 40000, "px"), ("Angle", -180, 180, "°"),
     )
 )  # fmt: skip
-SENSITIVITY = plain_spec("sensitivity", "Edge sensitivity", 50, 0, 100, unit="%", help="From strong edges only to weak ones too")
+SENSITIVITY = plain_spec(
+    "sensitivity",
+    translate("pages", "Edge sensitivity"),
+    50,
+    0,
+    100,
+    unit="%",
+    help=translate("pages", "From strong edges only to weak ones too"),
+)
 
 
 class AreasPage(Page):
@@ -72,8 +86,15 @@ class AreasPage(Page):
             self.buttons[tool] = button
         self.put(box)
         self.mode = QComboBox()
-        self.mode.addItems(["New areas: limit first, then add", "New areas: add", "New areas: subtract", "New areas: limit to"])
-        self.mode.setAccessibleName("How new areas join")
+        self.mode.addItems(
+            [
+                translate("pages", "New areas: limit first, then add"),
+                translate("pages", "New areas: add"),
+                translate("pages", "New areas: subtract"),
+                translate("pages", "New areas: limit to"),
+            ]
+        )
+        self.mode.setAccessibleName(translate("pages", "How new areas join"))
         self.mode.activated.connect(lambda index: setattr(tools, "mode", MODES[index] or None))
         self.put(self.mode)
         self._tools_own()
@@ -85,39 +106,41 @@ class AreasPage(Page):
 
     def _list(self) -> None:
         self.areas = QListWidget()
-        self.areas.setAccessibleName("Areas")
-        self.areas.setToolTip("Applied from top to bottom; the tick switches an area, F2 renames it")
+        self.areas.setAccessibleName(translate("pages", "Areas"))
+        self.areas.setToolTip(translate("pages", "Applied from top to bottom; the tick switches an area, F2 renames it"))
         self.areas.setMinimumHeight(70)
         self.areas.currentRowChanged.connect(self._select)
         self.areas.itemChanged.connect(self._edited)
         self.column.addWidget(self.areas, 1)
         self.remove, self.duplicate, self.up, self.down = QPushButton(), QPushButton(), QPushButton(), QPushButton()
-        with_icon(self.remove, "trash-2", "Remove the chosen area (Delete)")
-        with_icon(self.duplicate, "copy", "Duplicate the chosen area")
-        with_icon(self.up, "arrow-up", "Apply the chosen area earlier")
-        with_icon(self.down, "arrow-down", "Apply the chosen area later")
+        with_icon(self.remove, "trash-2", translate("pages", "Remove the chosen area (Delete)"))
+        with_icon(self.duplicate, "copy", translate("pages", "Duplicate the chosen area"))
+        with_icon(self.up, "arrow-up", translate("pages", "Apply the chosen area earlier"))
+        with_icon(self.down, "arrow-down", translate("pages", "Apply the chosen area later"))
         self.remove.clicked.connect(lambda: self.tools.key(Qt.Key.Key_Delete))
         self.duplicate.clicked.connect(self._duplicate)
         self.up.clicked.connect(lambda: self._shift(-1))
         self.down.clicked.connect(lambda: self._shift(1))
         self.put(row_of(self.remove, self.duplicate, self.up, self.down))
-        self.chosen = self.group("chosen", "Chosen area")
+        self.chosen = self.group("chosen", translate("pages", "Chosen area"))
         self.joins = QComboBox()
-        self.joins.addItems(["Add", "Subtract", "Limit to"])
-        self.joins.setAccessibleName("How this area joins")
-        self.joins.activated.connect(lambda index: self._change("Area mode", mode=MODES[index + 1]))
-        self.inverted = QCheckBox("Inverted")
-        self.inverted.toggled.connect(lambda on: self._change("Invert area", inverted=on))
+        self.joins.addItems([translate("pages", "Add"), translate("pages", "Subtract"), translate("pages", "Limit to")])
+        self.joins.setAccessibleName(translate("pages", "How this area joins"))
+        self.joins.activated.connect(lambda index: self._change(translate("pages", "Area mode"), mode=MODES[index + 1]))
+        self.inverted = QCheckBox(translate("pages", "Inverted"))
+        self.inverted.toggled.connect(lambda on: self._change(translate("pages", "Invert area"), inverted=on))
         self.put(row_of(self.joins, self.inverted))
 
     def _numbers(self) -> None:
         self.feather = Number(spec_of(Area, "feather"))
-        self.feather.moved.connect(lambda value: self._change("Area feather", "Area feather", feather=value))
+        self.feather.moved.connect(
+            lambda value: self._change(translate("pages", "Area feather"), translate("pages", "Area feather"), feather=value)
+        )
         self.feather.settled.connect(self.work.end_drag)
         self.way = QComboBox()
-        self.way.addItems([way.capitalize() for way in WAYS])
-        self.way.setAccessibleName("Area feather which way")
-        self.way.activated.connect(lambda index: self._change("Area feather", way=WAYS[index]))
+        self.way.addItems([named(way) for way in WAYS])
+        self.way.setAccessibleName(translate("pages", "Area feather which way"))
+        self.way.activated.connect(lambda index: self._change(translate("pages", "Area feather"), way=WAYS[index]))
         self.put(row_of(self.feather, self.way))
         self.numbers: dict[str, Number] = {}
         for spec in SHAPE_NUMBERS:
@@ -129,15 +152,15 @@ class AreasPage(Page):
             row_of(self.numbers["X"], self.numbers["Y"]), row_of(self.numbers["Width"], self.numbers["Height"]), self.numbers["Angle"],
         )  # fmt: skip
         self.put(*self.shape_rows)
-        self.snap = QCheckBox("Snap")
-        self.snap.setToolTip("Pull points to borders, middle lines and other areas")
+        self.snap = QCheckBox(translate("pages", "Snap"))
+        self.snap.setToolTip(translate("pages", "Pull points to borders, middle lines and other areas"))
         self.snap.toggled.connect(lambda on: setattr(self.tools, "snap", on))
         self.put(self.snap)
 
     def _tools_own(self) -> None:
         """What belongs to the tool in hand: of the brush, and of the edge outline."""
         brush = self.tools.brush
-        self.brush_group = self.group("brush", "Brush")
+        self.brush_group = self.group("brush", translate("pages", "Brush"))
         self.brush: dict[str, Number] = {}
         for name in ("size", "hardness", "flow", "opacity"):
             number = Number(spec_of(Stroke, name))
@@ -145,11 +168,13 @@ class AreasPage(Page):
             self.brush[name] = number
         self.put(row_of(self.brush["size"], self.brush["hardness"]), row_of(self.brush["flow"], self.brush["opacity"]))
         self.pressure = QComboBox()
-        self.pressure.addItems(["Pen pressure: off", "Pen pressure: size", "Pen pressure: flow"])
-        self.pressure.setAccessibleName("What tablet pressure acts on")
+        self.pressure.addItems(
+            [translate("pages", "Pen pressure: off"), translate("pages", "Pen pressure: size"), translate("pages", "Pen pressure: flow")]
+        )
+        self.pressure.setAccessibleName(translate("pages", "What tablet pressure acts on"))
         self.pressure.activated.connect(lambda index: setattr(brush, "pressure", ("nothing", "size", "flow")[index]))
-        self.alike = QCheckBox("Similar colours only")
-        self.alike.setToolTip("Paint only where the picture resembles the place the stroke began")
+        self.alike = QCheckBox(translate("pages", "Similar colours only"))
+        self.alike.setToolTip(translate("pages", "Paint only where the picture resembles the place the stroke began"))
         self.alike.toggled.connect(lambda on: setattr(brush, "alike", on))
         self.put(self.pressure, self.alike)
         self.ungrouped()
@@ -165,7 +190,11 @@ class AreasPage(Page):
 
     def _shape(self, name: str, value: float) -> None:
         if self.tools.area is not None and self.tools.area.kind in (*BOXED, "polygon"):
-            self._areas.put(with_number(self.tools.area, name, value), f"Area {name.lower()}", group=f"Area {name}")
+            self._areas.put(
+                with_number(self.tools.area, name, value),
+                translate("pages", "Area {name}", name=mid_sentence(translate("pages", name))),
+                group=f"Area {name}",
+            )
 
     def _select(self, row: int) -> None:
         areas = self.work.sieve.areas
@@ -178,25 +207,29 @@ class AreasPage(Page):
             return
         area = self.work.sieve.areas[row]
         name = "" if item.text() == self._words(area) else item.text().strip()
-        self._areas.put(area.but(on=item.checkState() == Qt.CheckState.Checked, name=(name or area.name)[:200]), "Switch or rename area")
+        self._areas.put(
+            area.but(on=item.checkState() == Qt.CheckState.Checked, name=(name or area.name)[:200]),
+            translate("pages", "Switch or rename area"),
+        )
 
     def _duplicate(self) -> None:
         if self.tools.area is not None:
             copy = edits.duplicate_of(self.tools.area)
-            self._areas.edit(lambda sieve: edits.with_area(sieve, copy), "Duplicate area")
+            self._areas.edit(lambda sieve: edits.with_area(sieve, copy), translate("pages", "Duplicate area"))
             self.tools.selected = copy.id
             self.follow()
 
     def _shift(self, by: int) -> None:
         chosen = self.tools.selected
         if self.tools.area is not None:
-            self._areas.edit(lambda sieve: edits.with_area_moved(sieve, chosen, by), "Reorder areas")
+            self._areas.edit(lambda sieve: edits.with_area_moved(sieve, chosen, by), translate("pages", "Reorder areas"))
 
     # Following
 
     @staticmethod
     def _words(area: Area) -> str:
-        return area.name or f"{WORDS[area.kind]}, {'add' if area.mode == 'add' else 'subtract' if area.mode == 'subtract' else 'limit to'}"
+        modes = {"add": translate("pages", "add"), "subtract": translate("pages", "subtract"), "intersect": translate("pages", "limit to")}
+        return area.name or f"{WORDS[area.kind]}, {modes[area.mode]}"
 
     def follow(self) -> None:
         super().follow()

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import pathlib
 
+import numpy as np
 from PyQt6.QtCore import QSignalBlocker
 from PyQt6.QtWidgets import QButtonGroup, QCheckBox, QComboBox, QFileDialog, QInputDialog, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
-from ...core.bands.interval import with_corner
+from ...core.bands.interval import Interval, shares_by_corner, with_corner
+from ...language import named, translate
 from ...live.preview import Rendered
 from ...names import BANDS, CHANNEL_BANDS, MEASURES, SEEN_BANDS, SHAPES
 from ...project import presets
@@ -21,9 +23,26 @@ from ..widgets.swatch import swatch
 from .page import Page, row_of
 
 #: Numbers that are no fields of the model: one corner of four, whose range follows its band, and what sets several at once.
-CORNER = plain_spec("corner", "Corner", 0, -360, 720, decimals=1, help="Corner")
-SOFTNESS = plain_spec("softness", "Softness", 50, 0, 100, unit="%", help="How softly shadows, midtones and highlights meet")
-CORNER_NAMES = ("Fade in from", "Full from", "Full to", "Fade out to")
+CORNER = plain_spec("corner", translate("pages", "Corner"), 0, -360, 720, decimals=1, help=translate("pages", "Corner"))
+SOFTNESS = plain_spec(
+    "softness",
+    translate("pages", "Softness"),
+    50,
+    0,
+    100,
+    unit="%",
+    help=translate("pages", "How softly shadows, midtones and highlights meet"),
+)
+CORNER_NAMES = (
+    translate("pages", "Fade in from"),
+    translate("pages", "Full from"),
+    translate("pages", "Full to"),
+    translate("pages", "Fade out to"),
+)
+
+
+#: Places of a corner at which it is foretold how much the band would take.
+PLACES = 24
 
 
 class BandsPage(Page):
@@ -61,29 +80,30 @@ class BandsPage(Page):
         self.column.addWidget(self.sets, 1)
         self._details()
         self._luminance()
+        self._viewing = workspace.viewing
         workspace.viewing.rendered.connect(self._histograms)
         workspace.readout.pointed.connect(self._point)
         self.follow()
 
     def _presets_row(self) -> None:
-        self.group("presets", "Presets", folded=True)
+        self.group("presets", translate("pages", "Presets"), folded=True)
         self.preset = QComboBox()
-        self.preset.setAccessibleName("Presets")
-        self.preset.setToolTip("A preset replaces the pick and the bands of this sieve")
+        self.preset.setAccessibleName(translate("pages", "Presets"))
+        self.preset.setToolTip(translate("pages", "A preset replaces the pick and the bands of this sieve"))
         self.preset.activated.connect(self._apply)
         self.save_button, load, save = QPushButton(), QPushButton(), QPushButton()
-        self.save_button.setText("Save…")
-        self.save_button.setToolTip("Save this pick, these bands and this edge as a preset of your own")
-        load.setText("Import…")
-        load.setToolTip("Import a preset from a file")
-        save.setText("Export…")
-        save.setToolTip("Export these settings as a preset file")
+        self.save_button.setText(translate("pages", "Save…"))
+        self.save_button.setToolTip(translate("pages", "Save this pick, these bands and this edge as a preset of your own"))
+        load.setText(translate("pages", "Import…"))
+        load.setToolTip(translate("pages", "Import a preset from a file"))
+        save.setText(translate("pages", "Export…"))
+        save.setToolTip(translate("pages", "Export these settings as a preset file"))
         self.save_button.clicked.connect(self._save)
         load.clicked.connect(self._import)
         save.clicked.connect(self._export)
         self.put(self.preset)
-        self.from_samples = QPushButton("Set from samples")
-        self.from_samples.setToolTip("Bands round the kept samples; take more and set again to widen them")
+        self.from_samples = QPushButton(translate("pages", "Set from samples"))
+        self.from_samples.setToolTip(translate("pages", "Bands round the kept samples; take more and set again to widen them"))
         self.from_samples.clicked.connect(self._samples.set_bands)
         self.put(row_of(self.save_button, load, save))
         self.ungrouped()
@@ -94,7 +114,7 @@ class BandsPage(Page):
         """List the presets that ship and a person's own."""
         with QSignalBlocker(self.preset):
             self.preset.clear()
-            self.preset.addItem("Presets…")
+            self.preset.addItem(translate("pages", "Presets…"))
             self._listed = [*presets.SHIPPED, *presets.STORE.all()]
             for preset in self._listed:
                 self.preset.addItem(swatch(preset.swatch), preset.name)
@@ -105,28 +125,30 @@ class BandsPage(Page):
         self.preset.setCurrentIndex(0)
 
     def _save(self) -> None:
-        name, agreed = QInputDialog.getText(self, "Save as a preset", "Name")
+        name, agreed = QInputDialog.getText(self, translate("pages", "Save as a preset"), translate("pages", "Name"))
         if agreed and name.strip():
             self._presets.keep(name.strip())
             self.fill_presets()
 
     def _import(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "Import a preset", "", "Presets (*.json)")
+        name, _ = QFileDialog.getOpenFileName(self, translate("pages", "Import a preset"), "", translate("pages", "Presets (*.json)"))
         if name:
             self._presets.read(pathlib.Path(name))
             self.fill_presets()
 
     def _export(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(self, "Export as a preset", f"{self.work.sieve.name}.json", "Presets (*.json)")
+        name, _ = QFileDialog.getSaveFileName(
+            self, translate("pages", "Export as a preset"), f"{self.work.sieve.name}.json", translate("pages", "Presets (*.json)")
+        )
         if name:
             self._presets.write(pathlib.Path(name))
 
     def _details(self) -> None:
-        self.title = self.group("corners", "Hue band")
-        self.on, self.inverted = QCheckBox("On"), QCheckBox("Inverted")
-        self.on.toggled.connect(lambda on: self._change("on or off", on=on))
+        self.title = self.group("corners", translate("pages", "Hue band"))
+        self.on, self.inverted = QCheckBox(translate("pages", "On")), QCheckBox(translate("pages", "Inverted"))
+        self.on.toggled.connect(lambda on: self._change(translate("pages", "on or off"), on=on))
         self.inverted.toggled.connect(lambda on: self._change("inverted", on=True, inverted=on))
-        self.full = QPushButton("Full range")
+        self.full = QPushButton(translate("pages", "Full range"))
         self.full.clicked.connect(lambda: self.editors[self.active].reset())
         self.put(row_of(self.on, self.inverted, self.full))
         self.corners = []
@@ -137,12 +159,14 @@ class BandsPage(Page):
             self.corners.append(number)
             self.put(number)
         self.shape = QComboBox()
-        self.shape.addItems([shape.capitalize() for shape in SHAPES])
-        self.shape.setAccessibleName("Falloff shape")
-        self.shape.setToolTip("Shape of the falloff")
-        self.shape.activated.connect(lambda index: self._change("falloff shape", shape=SHAPES[index]))
+        self.shape.addItems([named(shape) for shape in SHAPES])
+        self.shape.setAccessibleName(translate("pages", "Falloff shape"))
+        self.shape.setToolTip(translate("pages", "Shape of the falloff"))
+        self.shape.activated.connect(lambda index: self._change(translate("pages", "falloff shape"), shape=SHAPES[index]))
         self.bend = Number(spec_of(Band, "bend"))
-        self.bend.moved.connect(lambda value: self._change("falloff bend", "falloff bend", bend=value))
+        self.bend.moved.connect(
+            lambda value: self._change(translate("pages", "falloff bend"), translate("pages", "falloff bend"), bend=value)
+        )
         self.bend.settled.connect(self.work.end_drag)
         self.put(row_of(self.shape, self.bend))
 
@@ -157,14 +181,14 @@ class BandsPage(Page):
         self._tonal_part = ""
         self.tonal = {}
         for part in ("shadows", "midtones", "highlights"):
-            button = QPushButton(part.capitalize())
+            button = QPushButton(named(part))
             button.clicked.connect(lambda _, part=part: self._start(part))
             self.tonal[part] = button
         column.addWidget(row_of(*self.tonal.values()))
         column.addWidget(self.softness)
-        self.ramp, self.inverse = QCheckBox("Luminance as the mask"), QCheckBox("Inverted")
-        self.ramp.toggled.connect(lambda on: self.work.set_field("bands.ramp.on", on, "Luminance ramp"))
-        self.inverse.toggled.connect(lambda on: self.work.set_field("bands.ramp.inverse", on, "Inverse ramp"))
+        self.ramp, self.inverse = QCheckBox(translate("pages", "Luminance as the mask")), QCheckBox(translate("pages", "Inverted"))
+        self.ramp.toggled.connect(lambda on: self.work.set_field("bands.ramp.on", on, translate("pages", "Luminance ramp")))
+        self.inverse.toggled.connect(lambda on: self.work.set_field("bands.ramp.inverse", on, translate("pages", "Inverse ramp")))
         column.addWidget(row_of(self.ramp, self.inverse))
         self.black, self.white = (self.number(f"bands.ramp.{name}", add=False) for name in ("black", "white"))
         column.addWidget(row_of(self.black, self.white))
@@ -173,7 +197,7 @@ class BandsPage(Page):
     def _start(self, part: str) -> None:
         self._tonal_part = part
         if part:
-            self._samples.set_tonal(part, self.softness.value)
+            self._samples.set_tonal(part, self.softness.value())
 
     # Editing
 
@@ -182,7 +206,12 @@ class BandsPage(Page):
 
     def _change(self, what: str, group: str = "", **changes: object) -> None:
         band = getattr(self.work.sieve.bands, self.active)
-        self._edit(self.active, band.but(**changes), f"{self.active.capitalize()} band {what}", group and f"{self.active} {group}")
+        self._edit(
+            self.active,
+            band.but(**changes),
+            translate("pages", "{active} band {what}", active=named(self.active), what=what),
+            group and f"{self.active} {group}",
+        )
 
     def _corner(self, index: int, value: float) -> None:
         corners = with_corner(getattr(self.work.sieve.bands, self.active).corners, index, value, self.active)
@@ -194,6 +223,7 @@ class BandsPage(Page):
         """Show the numbers of this band."""
         self.active = measure
         self.follow()
+        self._foretell(self._viewing.last)
 
     def show_set(self, number: int) -> None:
         """Show the three perceptual bands (0) or the three channels (1)."""
@@ -208,6 +238,22 @@ class BandsPage(Page):
         for measure, counts in zip(CHANNEL_BANDS, counted.levels, strict=True):
             self.editors[measure].show_histogram(counts)
 
+        self._foretell(result)
+
+    def _foretell(self, result: Rendered | None) -> None:
+        """Show under each corner how much of the picture the band would take with it elsewhere."""
+        if result is None or not self.isVisible() or self.work.dragging:
+            return
+        counts = {
+            **{name: getattr(result.statistics, name) for name in SEEN_BANDS},
+            **dict(zip(CHANNEL_BANDS, result.statistics.levels, strict=True)),
+        }
+        band: Band = getattr(self.work.sieve.bands, self.active)
+        interval = Interval(self.active, band.corners, band.inverted)
+        for index, number in enumerate(self.corners):
+            places = np.linspace(number.soft_low, number.soft_high, PLACES)
+            number.set_curve(shares_by_corner(counts[self.active], interval, index, places))
+
     def _point(self, pointed: Pointed | None) -> None:
         for measure, editor in self.editors.items():
             editor.show_pointer(pointed.measures[measure] if pointed is not None else None)
@@ -220,7 +266,7 @@ class BandsPage(Page):
             editor.show_band(getattr(bands, measure))
         band: Band = getattr(bands, self.active)
         known = MEASURES[self.active]
-        self.title.set_title(f"{self.active.capitalize()} band")
+        self.title.set_title(translate("pages", "{active} band", active=named(self.active)))
         room = known.high if known.wraps else 0
         for number, corner, default in zip(self.corners, band.corners, known.full, strict=True):
             number.set_range(known.low - room, known.high + room, default, known.unit)

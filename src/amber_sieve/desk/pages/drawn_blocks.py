@@ -11,8 +11,9 @@ from ...core.adjust.curve import curve_through
 from ...core.adjust.hues import closed_curve
 from ...core.colour.transfer import one_encoded
 from ...core.statistics import Statistics
+from ...language import translate
 from ...live.slider_colours import hue_ring
-from ...project.fields import field_at, plain_spec
+from ...project.fields import field_at, plain_spec, title_of
 from ...project.model import Sieve
 from ..style import AMBER
 from ..widgets.balance_disc import BalanceDisc
@@ -22,9 +23,18 @@ from ..widgets.number import Number
 from .page import row_of
 from .rows import RowsPage
 
-CURVES = {"curve": "Luminance", "curve_red": "Red", "curve_green": "Green", "curve_blue": "Blue"}
+CURVES = {
+    "curve": translate("pages", "Luminance"),
+    "curve_red": translate("pages", "Red"),
+    "curve_green": translate("pages", "Green"),
+    "curve_blue": translate("pages", "Blue"),
+}
 CURVE_COLOURS = {"curve": AMBER, "curve_red": QColor(230, 90, 80), "curve_green": QColor(90, 200, 100), "curve_blue": QColor(100, 140, 245)}
-HUE_CURVES = {"turn_by_hue": "Hue shift", "saturation_by_hue": "Saturation", "lightness_by_hue": "Lightness"}
+HUE_CURVES = {
+    "turn_by_hue": translate("pages", "Hue shift"),
+    "saturation_by_hue": translate("pages", "Saturation"),
+    "lightness_by_hue": translate("pages", "Lightness"),
+}
 
 
 def _typed(name: str, label: str, low: float, high: float, unit: str = "", decimals: int = 0) -> Number:
@@ -38,7 +48,7 @@ class _Edited:
         self.page, self.way, self.names, self.editor, self.typed = page, way, names, editor, typed
         self.choice = QComboBox()
         self.choice.addItems(list(names.values()))
-        self.choice.setAccessibleName("Which curve")
+        self.choice.setAccessibleName(translate("pages", "Which curve"))
         self.choice.currentIndexChanged.connect(lambda _: self.follow())
         block.add(self.choice, editor, row_of(*typed))
         editor.edited.connect(self._edit)
@@ -62,12 +72,12 @@ class _Edited:
     scale = (1.0, 1.0)
 
     def _edit(self, points: Points) -> None:
-        title = field_at(Sieve, self.path).title or self.field
+        title = title_of(field_at(Sieve, self.path)) or self.field
         self.page.work.set_field(self.path, points, title, group=self.path)
 
     def _type(self) -> None:
         if 0 <= self.editor.chosen < len(self.editor.points):
-            x, y = (number.value / scale for number, scale in zip(self.typed, self.scale, strict=True))
+            x, y = (number.value() / scale for number, scale in zip(self.typed, self.scale, strict=True))
             self.editor.move_to(self.editor.chosen, x, y)
 
     def _show_point(self) -> None:
@@ -90,10 +100,17 @@ class CurvesBlock(_Edited):
     scale = (255.0, 255.0)
 
     def __init__(self, page: RowsPage, block: Block) -> None:
-        editor = CurveEditor("Curve", (0, 1), (0, 1))
+        editor = CurveEditor(translate("pages", "Curve"), (0, 1), (0, 1))
         editor.through = curve_through
         self._counted: Statistics | None = None
-        super().__init__(page, block, "adjust.curve", CURVES, editor, (_typed("in", "In", 0, 255), _typed("out", "Out", 0, 255)))
+        super().__init__(
+            page,
+            block,
+            "adjust.curve",
+            CURVES,
+            editor,
+            (_typed("in", translate("pages", "In"), 0, 255), _typed("out", translate("pages", "Out"), 0, 255)),
+        )
         for row in (("in_black", "in_white"), ("middle",), ("out_black", "out_white")):
             page.row(block, "curve", row)
 
@@ -124,10 +141,13 @@ class HuesBlock(_Edited):
     """Curves over hue."""
 
     def __init__(self, page: RowsPage, block: Block) -> None:
-        editor = CurveEditor("Curve over hue", (0, 360), (-100, 100), closed=True)
+        editor = CurveEditor(translate("pages", "Curve over hue"), (0, 360), (-100, 100), closed=True)
         editor.through = closed_curve
         editor.ground = [QColor.fromRgbF(*(float(v) for v in code)) for code in hue_ring()]
-        typed = (_typed("hue", "At hue", 0, 359.99, "°", 1), _typed("value", "Value", -100, 100, "", 1))
+        typed = (
+            _typed("hue", translate("pages", "At hue"), 0, 359.99, "°", 1),
+            _typed("value", translate("pages", "Value"), -100, 100, "", 1),
+        )
         super().__init__(page, block, "adjust.hues", HUE_CURVES, editor, typed)
 
     def show_counted(self, counted: Statistics) -> None:
@@ -150,8 +170,12 @@ class BalanceBlock:
         self.disc.edited.connect(self._edit)
         self.disc.settled.connect(page.work.end_drag)
         block.add(self.disc)
-        for title, fields in (("Lightness", "lightness"), ("Colour", "colour"), ("Hue", "hue")):
-            label = QLabel(f"{title} of shadows, midtones, highlights")
+        for title, fields in (
+            (translate("pages", "Lightness"), "lightness"),
+            (translate("pages", "Colour"), "colour"),
+            (translate("pages", "Hue"), "hue"),
+        ):
+            label = QLabel(translate("pages", "{title} of shadows, midtones, highlights", title=title))
             label.setObjectName("dim")
             numbers = []
             for name in RANGES:
@@ -168,7 +192,7 @@ class BalanceBlock:
         def change(sieve: Sieve) -> Sieve:
             return sieve.but(adjust=sieve.adjust.but(balance=sieve.adjust.balance.but(**changes)))
 
-        self.page.work.edit_sieve(change, f"Balance of {name}", group=f"balance {name}")
+        self.page.work.edit_sieve(change, translate("pages", "Balance of {name}", name=name), group=f"balance {name}")
 
     def show_density(self, density: np.ndarray) -> None:
         """Show the mask's own colours on the disc."""

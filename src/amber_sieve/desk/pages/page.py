@@ -6,8 +6,9 @@ from PyQt6.QtCore import QPoint, QSignalBlocker, Qt
 from PyQt6.QtGui import QShowEvent
 from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QMenu, QScrollArea, QVBoxLayout, QWidget
 
+from ...language import named
 from ...project.edits import field_of
-from ...project.fields import field_at, spec_at
+from ...project.fields import field_at, help_of, spec_at, title_of
 from ...project.model import Sieve
 from ...workspace.workspace import Workspace
 from ..clip.key_menu import fill_key_menu
@@ -89,8 +90,8 @@ class Page(QScrollArea):
     def check(self, path: str, label: str = "") -> QCheckBox:
         """A box for a switch of the current sieve."""
         field = field_at(Sieve, path)
-        box = QCheckBox(label or field.title or path)
-        box.setToolTip(field.description or "")
+        box = QCheckBox(label or title_of(field) or path)
+        box.setToolTip(help_of(field))
         box.toggled.connect(lambda on: self.work.set_field(path, on, box.text()))
         self._bound_checks.append((box, path))
         return box
@@ -99,10 +100,10 @@ class Page(QScrollArea):
         """A list for a field of the current sieve that is one of some words."""
         field = field_at(Sieve, path)
         box = QComboBox()
-        box.addItems([name.capitalize() for name in names])
-        box.setAccessibleName(field.title or path)
-        box.setToolTip(field.description or "")
-        box.activated.connect(lambda index: self.work.set_field(path, names[index], field.title or path))
+        box.addItems([named(name) for name in names])
+        box.setAccessibleName(title_of(field) or path)
+        box.setToolTip(help_of(field))
+        box.activated.connect(lambda index: self.work.set_field(path, names[index], title_of(field) or path))
         self._bound_choices.append((box, path, names))
         return box
 

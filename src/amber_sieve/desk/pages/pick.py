@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 
-import numpy as np
-from PyQt6.QtCore import QEvent, QSignalBlocker, Qt
-from PyQt6.QtGui import QAction, QKeyEvent
+from PyQt6.QtCore import QSignalBlocker, Qt
+from PyQt6.QtGui import QAction
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QButtonGroup,
@@ -14,16 +13,15 @@ from PyQt6.QtWidgets import (
     QComboBox,
     QFileDialog,
     QLabel,
-    QListWidget,
     QListWidgetItem,
     QMenu,
     QPushButton,
 )
 
-from ...core.colour.measures import one_hue_saturation_luminance
+from ...language import named, translate
 from ...live.clicking import Clicked
 from ...live.preview import Rendered
-from ...names import COMPARISONS, SHAPES, TOLERANCES, DropRule
+from ...names import COMPARISONS, SHAPES, TOLERANCES
 from ...project import edits
 from ...project.fields import plain_spec, spec_of
 from ...project.model import Sample, Sieve
@@ -34,31 +32,12 @@ from ..widgets.mask_histogram import MaskHistogram
 from ..widgets.number import Number
 from ..widgets.swatch import swatch
 from .page import Page, row_of
+from .sample_list import MEASURE_WORDS, RULE_WORDS, SampleList, in_words, whose
 
+#: Sides of the square that a click takes, pixels: one pixel up to a coarse grain's.
 SIZES = (1, 3, 5, 11, 31)
 #: A setting of the tool in hand, not of the project.
-STROKE = plain_spec("stroke", "Stroke", 12, 1, 200, unit="px", help="Width of a scribbled sample")
-RULE_WORDS: dict[DropRule, str] = {"nearer": "Drop: the nearest sample wins", "tolerance": "Drop: all within tolerance"}
-MEASURE_WORDS = {"original": "Original", "result": "Result so far", "layer": "Another picture…"}
-
-
-class SampleList(QListWidget):
-    """The samples; Delete takes the chosen ones out."""
-
-    def __init__(self, page: PickPage) -> None:
-        super().__init__()
-        self.page = page
-        self.setMouseTracking(True)
-
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        if event is not None and event.key() in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):
-            self.page.remove_chosen()
-        else:
-            super().keyPressEvent(event)
-
-    def leaveEvent(self, event: QEvent | None) -> None:
-        self.page.viewing.look(solo="")
-        super().leaveEvent(event)
+STROKE = plain_spec("stroke", translate("pages", "Stroke"), 12, 1, 200, unit="px", help=translate("pages", "Width of a scribbled sample"))
 
 
 class PickPage(Page):
@@ -111,26 +90,31 @@ class PickPage(Page):
         tools = self._tools
         self.modes = self._choice(
             (
-                ("New pick", "", "rotate-ccw", "A click replaces all samples"),
-                ("Keep", "keep", "circle-plus", "A click adds a keep sample (Shift+click)"),
-                ("Drop", "drop", "circle-minus", "A click adds a drop sample (Ctrl+click)"),
+                (translate("pages", "New pick"), "", "rotate-ccw", translate("pages", "A click replaces all samples")),
+                (translate("pages", "Keep"), "keep", "circle-plus", translate("pages", "A click adds a keep sample (Shift+click)")),
+                (translate("pages", "Drop"), "drop", "circle-minus", translate("pages", "A click adds a drop sample (Ctrl+click)")),
             ),
             lambda role: setattr(tools, "role", role),
         )
         self.places = self._choice(
             (
-                ("Point", "patch", "", "Click; drag outwards to widen the tolerance"),
-                ("Box", "box", "", "Drag a box: its main tones together"),
-                ("Stroke", "stroke", "", "Scribble over a textured thing: its main tones together"),
-                ("Outline", "outline", "", "Draw loosely round a thing: samples that hold it, and not what is outside, are found"),
+                (translate("pages", "Point"), "patch", "", translate("pages", "Click; drag outwards to widen the tolerance")),
+                (translate("pages", "Box"), "box", "", translate("pages", "Drag a box: its main tones together")),
+                (translate("pages", "Stroke"), "stroke", "", translate("pages", "Scribble over a textured thing: its main tones together")),
+                (
+                    translate("pages", "Outline"),
+                    "outline",
+                    "",
+                    translate("pages", "Draw loosely round a thing: samples that hold it, and not what is outside, are found"),
+                ),
             ),
             self._place,
         )
         self.patch_size = QComboBox()
-        self.patch_size.addItems([f"Sample size: {size} px" for size in SIZES])
+        self.patch_size.addItems([translate("pages", "Sample size: {size} px", size=size) for size in SIZES])
         self.patch_size.setCurrentIndex(SIZES.index(tools.sample_size))
-        self.patch_size.setAccessibleName("Sample size")
-        self.patch_size.setToolTip("Side of the square whose mean is taken")
+        self.patch_size.setAccessibleName(translate("pages", "Sample size"))
+        self.patch_size.setToolTip(translate("pages", "Side of the square whose mean is taken"))
         self.patch_size.activated.connect(lambda index: setattr(tools, "sample_size", SIZES[index]))
         self.stroke = Number(STROKE)
         self.stroke.moved.connect(lambda value: setattr(tools, "stroke_width", round(value)))
@@ -144,33 +128,45 @@ class PickPage(Page):
         self.stroke.setVisible(place == "stroke")
 
     def _list(self) -> None:
-        self.samples = SampleList(self)
-        self.samples.setAccessibleName("Samples")
+        self.samples = SampleList(self.remove_chosen, lambda: self.viewing.look(solo=""))
+        self.samples.setAccessibleName(translate("pages", "Samples"))
         self.samples.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
         self.samples.setToolTip(
-            "The tick switches a sample on and off, F2 renames it, Delete removes it. With none chosen, the settings below apply to all"
+            translate(
+                "pages",
+                "The tick switches a sample on and off, F2 renames it, Delete removes it. With none chosen, the "
+                "settings below apply to all",
+            )
         )
         self.samples.setMinimumHeight(62)
         self.samples.itemSelectionChanged.connect(self._follow_chosen)
         self.samples.itemChanged.connect(self._edited)
         self.samples.itemEntered.connect(lambda item: self.viewing.look(solo=item.data(Qt.ItemDataRole.UserRole)))
         self.column.addWidget(self.samples, 1)
-        self.here, self.remove, self.more = QPushButton("Here only"), QPushButton(), QPushButton("More")
-        self.here.setToolTip("On: the sample takes only the piece at its place. Off: its colour counts wherever it lies in the picture (R)")
+        self.here, self.remove, self.more = (
+            QPushButton(translate("pages", "Here only")),
+            QPushButton(),
+            QPushButton(translate("pages", "More")),
+        )
+        self.here.setToolTip(
+            translate(
+                "pages", "On: the sample takes only the piece at its place. Off: its colour counts wherever it lies in the picture (R)"
+            )
+        )
         self.here.setCheckable(True)
         self.here.clicked.connect(self.toggle_reach)
-        with_icon(self.remove, "trash-2", "Remove the chosen samples (Delete)", "Remove")
+        with_icon(self.remove, "trash-2", translate("pages", "Remove the chosen samples (Delete)"), translate("pages", "Remove"))
         self.remove.clicked.connect(self.remove_chosen)
         menu = QMenu(self)
         self.again, self.swap, self.clear = (
-            QAction("Sample again from this frame"),
-            QAction("Swap keep and drop"),
-            QAction("Remove all samples"),
+            QAction(translate("pages", "Sample again from this frame")),
+            QAction(translate("pages", "Swap keep and drop")),
+            QAction(translate("pages", "Remove all samples")),
         )
-        self.again.setToolTip("The colours of the same places as they are on this frame")
+        self.again.setToolTip(translate("pages", "The colours of the same places as they are on this frame"))
         for action, act in (
             (self.again, lambda: self._samples.take_again(self.chosen())), (self.swap, self._swap),
-            (self.clear, lambda: self.work.edit_sieve(edits.without_any_sample, "Clear samples")),
+            (self.clear, lambda: self.work.edit_sieve(edits.without_any_sample, translate('pages', 'Clear samples'))),
         ):  # fmt: skip
             action.triggered.connect(lambda _, act=act: act())
             menu.addAction(action)
@@ -178,51 +174,59 @@ class PickPage(Page):
         self.put(row_of(self.here, self.remove, self.more))
 
     def _tolerances(self) -> None:
-        self.whose = self.group("tolerance", "Tolerance")
+        self.whose = self.group("tolerance", translate("pages", "Tolerance"))
         self.tolerance = self._of_chosen("tolerance")
         self.falloff = self._of_chosen("falloff")
-        self.all_samples = QCheckBox("Set all samples")
-        self.all_samples.setToolTip("What is set here goes to every sample, not only to the one that is named above")
+        self.all_samples = QCheckBox(translate("pages", "Set all samples"))
+        self.all_samples.setToolTip(translate("pages", "What is set here goes to every sample, not only to the one that is named above"))
         self.all_samples.toggled.connect(lambda _: self._follow_chosen())
         self.put(self.all_samples)
 
     def _surface(self) -> None:
-        self.group("surface", "Surface")
+        self.group("surface", translate("pages", "Surface"))
         self.shading, self.gloss = self.number("pick.shading"), self.number("pick.gloss")
 
     def _comparing(self) -> None:
-        self.group("comparing", "How colours are compared", folded=True)
+        self.group("comparing", translate("pages", "How colours are compared"), folded=True)
         self.compare = QComboBox()
-        self.compare.addItems([f"Compare by {name}" for name in COMPARISONS])
-        self.compare.setAccessibleName("Compare by")
-        self.compare.setToolTip("Surface: the same thing, however it is lit. Colour: exactly this colour. The others: that one measure")
-        self.compare.activated.connect(lambda index: self._change({"compare": COMPARISONS[index]}, f"Compare by {COMPARISONS[index]}"))
+        self.compare.addItems([translate("pages", "Compare by {name}", name=name) for name in COMPARISONS])
+        self.compare.setAccessibleName(translate("pages", "Compare by"))
+        self.compare.setToolTip(
+            translate("pages", "Surface: the same thing, however it is lit. Colour: exactly this colour. The others: that one measure")
+        )
+        self.compare.activated.connect(
+            lambda index: self._change(
+                {"compare": COMPARISONS[index]}, translate("pages", "Compare by {comparison}", comparison=COMPARISONS[index])
+            )
+        )
         self.rule = QComboBox()
         self.rule.addItems(RULE_WORDS.values())
-        self.rule.setAccessibleName("Drop rule")
-        self.rule.setToolTip("What a drop sample takes: all that lies nearer to it than to any keep sample, or all within its tolerance")
-        self.rule.activated.connect(lambda index: self._change({"rule": list(RULE_WORDS)[index]}, "Drop rule"))
+        self.rule.setAccessibleName(translate("pages", "Drop rule"))
+        self.rule.setToolTip(
+            translate("pages", "What a drop sample takes: all that lies nearer to it than to any keep sample, or all within its tolerance")
+        )
+        self.rule.activated.connect(lambda index: self._change({"rule": list(RULE_WORDS)[index]}, translate("pages", "Drop rule")))
         self.put(self.compare, self.rule)
         self.hue_weight, self.saturation_weight = self.number("pick.hue_weight"), self.number("pick.saturation_weight")
         self.shape = QComboBox()
-        self.shape.addItems([shape.capitalize() for shape in SHAPES])
-        self.shape.setAccessibleName("Falloff shape")
-        self.shape.setToolTip("Shape of the falloff, from full to nothing")
-        self.shape.activated.connect(lambda index: self._change({"shape": SHAPES[index]}, "Falloff shape"))
+        self.shape.addItems([named(shape) for shape in SHAPES])
+        self.shape.setAccessibleName(translate("pages", "Falloff shape"))
+        self.shape.setToolTip(translate("pages", "Shape of the falloff, from full to nothing"))
+        self.shape.activated.connect(lambda index: self._change({"shape": SHAPES[index]}, translate("pages", "Falloff shape")))
         self.bend = self._of_chosen("bend", add=False)
         self.put(row_of(self.shape, self.bend))
         self.fit = QPushButton()
         with_icon(
             self.fit,
             "wand-sparkles",
-            "Finds tolerance, falloff, shading and gloss that tell keep and drop samples apart best",
-            "Fit to samples",
+            translate("pages", "Finds tolerance, falloff, shading and gloss that tell keep and drop samples apart best"),
+            translate("pages", "Fit to samples"),
         )
         self.fit.clicked.connect(self._samples.fit)
         self.put(self.fit)
 
     def _limits(self) -> None:
-        self.group("limits", "What is measured", folded=True)
+        self.group("limits", translate("pages", "What is measured"), folded=True)
         self.put(self.patch_size)
         self.connected = self.check("pick.connected")
         self.put(self.connected)
@@ -230,16 +234,23 @@ class PickPage(Page):
         self.transparent = self.check("pick.transparent")
         self.put(self.transparent)
         self.measure = QComboBox()
-        self.measure.addItems([f"Measure on: {words[0].lower()}{words[1:]}" for words in MEASURE_WORDS.values()])
-        self.measure.setAccessibleName("Measure on")
+        self.measure.addItems(
+            [
+                translate("pages", "Measure on: {words}{words2}", words=words[0].lower(), words2=words[1:])
+                for words in MEASURE_WORDS.values()
+            ]
+        )
+        self.measure.setAccessibleName(translate("pages", "Measure on"))
         self.measure.setToolTip(
-            "The colours that samples are compared with: those of the original, of the result so far, or of another picture"
+            translate(
+                "pages", "The colours that samples are compared with: those of the original, of the result so far, or of another picture"
+            )
         )
         self.measure.activated.connect(self._measure)
         self.put(self.measure)
 
     def _mask(self) -> None:
-        self.group("mask", "Mask")
+        self.group("mask", translate("pages", "Mask"))
         self.coverage = QLabel("")
         self.coverage.setObjectName("dim")
         self.histogram = MaskHistogram()
@@ -282,52 +293,42 @@ class PickPage(Page):
         first = next((s for s in samples if s.id in ids), None)
         if first is not None:
             reach = "everywhere" if first.reach == "here" else "here"
-            self._samples.edit({"reach": reach}, "Reach of a sample", ids=ids)
+            self._samples.edit({"reach": reach}, translate("pages", "Reach of a sample"), ids=ids)
 
     def _swap(self) -> None:
         ids = self.chosen()
-        self.work.edit_sieve(lambda sieve: edits.with_roles_swapped(sieve, ids), "Swap keep and drop")
+        self.work.edit_sieve(lambda sieve: edits.with_roles_swapped(sieve, ids), translate("pages", "Swap keep and drop"))
 
     def _edited(self, item: QListWidgetItem) -> None:
         sample = next((s for s in self.work.sieve.pick.samples if s.id == item.data(Qt.ItemDataRole.UserRole)), None)
         if sample is None:
             return
         on = item.checkState() == Qt.CheckState.Checked
-        name = "" if item.text() == self._words(sample) else item.text().strip()
+        name = "" if item.text() == in_words(sample, self.work.sieve.pick) else item.text().strip()
         self._samples.edit(
-            {"on": on, "name": (name or sample.name)[:200]}, "Switch sample" if on != sample.on else "Rename sample", ids=(sample.id,)
+            {"on": on, "name": (name or sample.name)[:200]},
+            translate("pages", "Switch sample") if on != sample.on else translate("pages", "Rename sample"),
+            ids=(sample.id,),
         )
 
     def _measure(self, index: int) -> None:
         kind, layer = list(MEASURE_WORDS)[index], self.work.sieve.pick.layer
         if kind == "layer":
-            layer, _ = QFileDialog.getOpenFileName(self, "Measure another picture of the same size")
+            layer, _ = QFileDialog.getOpenFileName(self, translate("pages", "Measure another picture of the same size"))
             if not layer:
                 self.follow()
                 return
-        self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(measure=kind, layer=layer)), "Measure on")
+        self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(measure=kind, layer=layer)), translate("pages", "Measure on"))
 
     # Following
-
-    def _words(self, sample: Sample) -> str:
-        if sample.name:
-            return sample.name
-        hue, saturation, luminance = one_hue_saturation_luminance(np.array(sample.colour))
-        name = self.work.sieve.pick.name_of(sample.id).capitalize()
-        here = ", here only" if sample.reach == "here" else ""
-        return f"{name}{here}   H {hue:.0f}° S {saturation:.0f} L {luminance:.0f}  ±{sample.tolerance:.1f}"
-
-    def _whose(self, ids: tuple[str, ...]) -> str:
-        """Which samples are meant, in words."""
-        samples = self.work.sieve.pick.samples
-        if len(ids) == len(samples) > 1:
-            return f"of all {len(ids)} samples"
-        return f"of {len(ids)} samples" if len(ids) > 1 else f"of {self.work.sieve.pick.name_of(ids[0])}"
 
     def _cover(self, result: Rendered) -> None:
         if not result.wanted.looking.peeking:
             self.histogram.show_counts(result.coverage.histogram)
-            self.coverage.setText(f"Covers {100 * result.coverage.whole:.1f} %; {100 * result.coverage.partial:.1f} % are partly covered")
+            whole, partial = 100 * result.coverage.whole, 100 * result.coverage.partial
+            self.coverage.setText(
+                translate("pages", "Covers {whole:.1f} %; {partial:.1f} % are partly covered", whole=whole, partial=partial)
+            )
 
     def plain_place(self) -> None:
         """A click takes a point again."""
@@ -352,7 +353,9 @@ class PickPage(Page):
     def _follow_chosen(self) -> None:
         samples, ids = self.work.sieve.pick.samples, self.meant()
         shown = next((s for s in samples if s.id in (self.chosen() or ids[-1:])), None)
-        self.whose.set_title(f"Tolerance {self._whose(ids)}" if samples else "Tolerance")
+        self.whose.set_title(
+            translate("pages", "Tolerance {whose}", whose=whose(ids, self.work.sieve.pick)) if samples else translate("pages", "Tolerance")
+        )
         self._foretold.want(shown.id if shown is not None else "")
         self.tolerance.mark(self._sizes.get(shown.id, ()) if shown is not None else ())
         for widget in (
@@ -382,7 +385,7 @@ class PickPage(Page):
         with QSignalBlocker(self.samples):
             self.samples.clear()
             for sample in sieve.pick.samples:
-                item = QListWidgetItem(swatch(sample.colour), self._words(sample))
+                item = QListWidgetItem(swatch(sample.colour), in_words(sample, self.work.sieve.pick))
                 item.setData(Qt.ItemDataRole.UserRole, sample.id)
                 item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable | Qt.ItemFlag.ItemIsEditable)
                 item.setCheckState(Qt.CheckState.Checked if sample.on else Qt.CheckState.Unchecked)

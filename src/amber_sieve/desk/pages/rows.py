@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from PyQt6.QtWidgets import QLabel
 
+from ...language import translate
 from ...workspace.workspace import Workspace
 from ..widgets.block import Block
 from ..widgets.number import Number
@@ -25,10 +26,15 @@ PAIRS: dict[str, tuple[tuple[str, ...], ...]] = {
     "detail": (("noise",), ("blur",), ("local_contrast", "contrast_radius"), ("sharpen", "sharpen_radius"), ("grain", "grain_size")),
 }  # fmt: skip
 SHORT = {
-    "mono_red": "Red", "mono_green": "Green", "mono_blue": "Blue", "cdl_saturation": "Saturation", "even_lightness": "Lightness",
-    "even_hue": "Hue",
+    "mono_red": translate('pages', 'Red'), "mono_green": translate('pages', 'Green'), "mono_blue": translate('pages', 'Blue'), "cdl_saturation": translate('pages', 'Saturation'), "even_lightness": translate('pages', 'Lightness'),
+    "even_hue": translate('pages', 'Hue'),
 }  # fmt: skip
-ROW_NAMES = {"slope_red": "Slope", "offset_red": "Offset", "power_red": "Power", "mono_red": "Brightness of"}
+ROW_NAMES = {
+    "slope_red": translate("pages", "Slope"),
+    "offset_red": translate("pages", "Offset"),
+    "power_red": translate("pages", "Power"),
+    "mono_red": translate("pages", "Brightness of"),
+}
 CHANNELS = {"red": "R", "green": "G", "blue": "B"}
 
 

@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 from ...core.bands.interval import moved_corners
 from ...core.colour.measures import one_hue_saturation_luminance
 from ...core.statistics import RIM, Statistics
+from ...language import translate
 from ...live.preview import Rendered
 from ...names import MEASURES
 from ...project.model import Band
@@ -18,17 +19,17 @@ from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, WELL
 from ..widgets.drawing import image_of
 
-STRIP, GRIP = 16, 7.0
+#: Height of the strip of luminance, pixels.
+STRIP = 16
+#: Screen pixels within which a bound is grabbed.
+GRIP = 7.0
 HUE, SATURATION, LUMINANCE = "hue", "saturation", "luminance"
 
 
 #: What its tooltip says.
-HELP = (
-    "Drag the region's middle, its edges (full lines) or its falloff (dotted lines); drag outside it to light a spot up on "
-    "the picture.\n"
-    "Double-click shows it large in the second pane.\n"
-    "Keys: Left and Right turn the hue band, Up and Down move the saturation band (Shift ×10, Alt ÷10); Delete switches both "
-    "off."
+HELP = translate(
+    "panels",
+    "Drag the region's middle, its edges (full lines) or its falloff (dotted lines); drag outside it to light a spot up on the picture.\nDouble-click shows it large in the second pane.\nKeys: Left and Right turn the hue band, Up and Down move the saturation band (Shift ×10, Alt ÷10); Delete switches both off.",
 )
 
 
@@ -64,7 +65,7 @@ class ColourField(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumSize(120, 120)
-        self.setAccessibleName("Colour field")
+        self.setAccessibleName(translate("panels", "Colour field"))
         self.setToolTip(HELP)
         workspace.viewing.rendered.connect(self._take)
         workspace.work.changed.connect(self._project_changed)
@@ -217,7 +218,7 @@ class ColourField(QWidget):
     # Changing
 
     def _edit(self, **bands: Band) -> None:
-        what = "Colour field"
+        what = translate("panels", "Colour field")
         self._work.edit_sieve(lambda s: s.but(bands=s.bands.but(**bands)), what, group=what)
 
     def _hue_gap(self, hue: float, corner: float, saturation: float) -> float:

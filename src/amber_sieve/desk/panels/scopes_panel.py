@@ -10,6 +10,7 @@ from PyQt6.QtGui import QHideEvent, QPainter, QPaintEvent, QPen, QShowEvent
 from PyQt6.QtWidgets import QComboBox, QSizePolicy, QVBoxLayout, QWidget
 
 from ...core.scopes import HIGHEST, LOWEST, RIM, differences
+from ...language import translate
 from ...live.preview import Rendered
 from ...live.scoping import SCOPE_KINDS, SCOPES_OF, Scope
 from ...workspace.workspace import Workspace
@@ -18,8 +19,17 @@ from ..style import DIM, LINE
 from ..widgets.drawing import image_of
 
 #: What each scope and what it is of is called.
-KINDS = {"waveform": "Waveform", "parade": "RGB parade", "vectorscope": "Vectorscope", "histogram": "Histogram"}
-OF = {"result": "Of the result", "original": "Of the original", "masked": "Inside the mask"}
+KINDS = {
+    "waveform": translate("panels", "Waveform"),
+    "parade": translate("panels", "RGB parade"),
+    "vectorscope": translate("panels", "Vectorscope"),
+    "histogram": translate("panels", "Histogram"),
+}
+OF = {
+    "result": translate("panels", "Of the result"),
+    "original": translate("panels", "Of the original"),
+    "masked": translate("panels", "Inside the mask"),
+}
 #: Lines of the graticule, per cent of coded white; those of black and white are stronger.
 LINES = (0, 25, 50, 75, 100)
 #: Direction of skin tones on a Rec. 709 vectorscope, degrees from the axis to blue (common practice, no source; from memory).
@@ -107,8 +117,13 @@ class ScopesPanel(QWidget):
         self._viewing = workspace.viewing
         self.kind, self.of, self.view = QComboBox(), QComboBox(), ScopeView()
         for box, words, name, tip in (
-            (self.kind, KINDS, "Scope", "Values are sRGB-coded, Rec. 709 luma; the dashed line of the vectorscope is where skin tones lie"),
-            (self.of, OF, "Scope of", "What is counted"),
+            (
+                self.kind,
+                KINDS,
+                translate("panels", "Scope"),
+                translate("panels", "Values are sRGB-coded, Rec. 709 luma; the dashed line of the vectorscope is where skin tones lie"),
+            ),
+            (self.of, OF, translate("panels", "Scope of"), translate("panels", "What is counted")),
         ):
             for key, label in words.items():
                 box.addItem(label, key)

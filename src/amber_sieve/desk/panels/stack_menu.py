@@ -8,12 +8,17 @@ from collections.abc import Callable
 from PyQt6.QtGui import QAction, QGuiApplication
 from PyQt6.QtWidgets import QCheckBox, QInputDialog, QMenu, QWidget, QWidgetAction
 
+from ...language import translate
 from ...names import AREA_MODES, MaskFrom
 from ...project.edits import leaning_on
 from ...project.model import Group, Sieve
 from ...workspace.workspace import Workspace
 
-JOINS = {"add": "Add to it", "subtract": "Subtract from it", "intersect": "Only where it is too"}
+JOINS = {
+    "add": translate("panels", "Add to it"),
+    "subtract": translate("panels", "Subtract from it"),
+    "intersect": translate("panels", "Only where it is too"),
+}
 
 
 def copy_sieve(workspace: Workspace, everything: bool = False) -> None:
@@ -21,7 +26,9 @@ def copy_sieve(workspace: Workspace, everything: bool = False) -> None:
     board = QGuiApplication.clipboard()
     if board is not None:
         board.setText(workspace.stack.clipping(everything))
-        workspace.speech.said.emit(f"Copied {'the whole stack' if everything else workspace.work.sieve.name}")
+        workspace.speech.said.emit(
+            translate("panels", "Copied {what}", what=translate("panels", "the whole stack") if everything else workspace.work.sieve.name)
+        )
 
 
 def paste_sieve(workspace: Workspace, part: str = "") -> None:
@@ -32,7 +39,12 @@ def paste_sieve(workspace: Workspace, part: str = "") -> None:
 
 def ask_take(parent: QWidget, workspace: Workspace) -> None:
     """Keep the stack as a take under a name."""
-    name, sure = QInputDialog.getText(parent, "Save take", "Name of this take:", text=f"Take {len(workspace.work.project.takes) + 1}")
+    name, sure = QInputDialog.getText(
+        parent,
+        translate("panels", "Save take"),
+        translate("panels", "Name of this take:"),
+        text=translate("panels", "Take {count}", count=len(workspace.work.project.takes) + 1),
+    )
     if sure:
         workspace.stack.keep_take(name)
 
@@ -89,11 +101,13 @@ def fill_mask_menu(menu: QMenu, workspace: Workspace) -> None:
     """Where the current sieve's mask comes from."""
     menu.clear()
     sieve, others = workspace.work.sieve, _others(workspace)
-    _add(menu, "Own pick", lambda: workspace.stack.set_mask_from("own"), sieve.mask_from == "own" and not sieve.opposite)
+    _add(
+        menu, translate("panels", "Own pick"), lambda: workspace.stack.set_mask_from("own"), sieve.mask_from == "own" and not sieve.opposite
+    )
     ways: tuple[tuple[str, MaskFrom, bool], ...] = (
-        ("Same as", "same", False),
-        ("Opposite of", "same", True),
-        ("The rest of", "left", False),
+        (translate("panels", "Same as"), "same", False),
+        (translate("panels", "Opposite of"), "same", True),
+        (translate("panels", "The rest of"), "left", False),
     )
     for title, kind, opposite in ways:
         part = _part(menu, title)
@@ -112,7 +126,7 @@ def fill_mask_menu(menu: QMenu, workspace: Workspace) -> None:
         for other in others:
             _add(part, other.name, functools.partial(workspace.stack.join_mask, mode, other.id))
     menu.addSeparator()
-    _add(menu, "Unlink (keep a copy)", workspace.stack.unlink_mask).setEnabled(bool(sieve.leans_on))
+    _add(menu, translate("panels", "Unlink (keep a copy)"), workspace.stack.unlink_mask).setEnabled(bool(sieve.leans_on))
 
 
 def fill_takes_menu(menu: QMenu, workspace: Workspace, parent: QWidget, beside: Callable[[], object], wipe: Callable[[], object]) -> None:
@@ -123,24 +137,29 @@ def fill_takes_menu(menu: QMenu, workspace: Workspace, parent: QWidget, beside: 
         show()
 
     menu.clear()
-    _add(menu, "Save the stack as a take…", lambda: ask_take(parent, workspace))
+    _add(menu, translate("panels", "Save the stack as a take…"), lambda: ask_take(parent, workspace))
     menu.addSeparator()
     for take in workspace.work.project.takes:
         part = _part(menu, take.name)
-        _add(part, "Switch to this take", functools.partial(workspace.stack.use_take, take.name))
-        _add(part, "Compare side by side", functools.partial(compare, take.name, beside))
-        _add(part, "Compare by wipe", functools.partial(compare, take.name, wipe))
-        _add(part, "Remove it", functools.partial(workspace.stack.remove_take, take.name))
+        _add(part, translate("panels", "Switch to this take"), functools.partial(workspace.stack.use_take, take.name))
+        _add(part, translate("panels", "Compare side by side"), functools.partial(compare, take.name, beside))
+        _add(part, translate("panels", "Compare by wipe"), functools.partial(compare, take.name, wipe))
+        _add(part, translate("panels", "Remove it"), functools.partial(workspace.stack.remove_take, take.name))
 
 
 def _ask_group(parent: QWidget, workspace: Workspace) -> None:
-    name, sure = QInputDialog.getText(parent, "New group", "Name of the group:", text=f"Group {len(workspace.work.project.groups) + 1}")
+    name, sure = QInputDialog.getText(
+        parent,
+        translate("panels", "New group"),
+        translate("panels", "Name of the group:"),
+        text=translate("panels", "Group {count}", count=len(workspace.work.project.groups) + 1),
+    )
     if sure and name.strip():
         workspace.stack.put_into_group(name)
 
 
 def _ask_strength(parent: QWidget, workspace: Workspace, group: Group) -> None:
-    value, sure = QInputDialog.getDouble(parent, group.name, "Strength of the group, %:", group.strength, 0, 100, 0)
+    value, sure = QInputDialog.getDouble(parent, group.name, translate("panels", "Strength of the group, %:"), group.strength, 0, 100, 0)
     if sure:
         workspace.stack.change_group(group.id, strength=value)
 
@@ -149,13 +168,22 @@ def fill_groups_menu(menu: QMenu, workspace: Workspace, parent: QWidget) -> None
     """The group of the current sieve, and what is done with groups."""
     menu.clear()
     here = workspace.work.sieve.group
-    _add(menu, "No group", lambda: workspace.stack.put_into_group(""), not here)
+    _add(menu, translate("panels", "No group"), lambda: workspace.stack.put_into_group(""), not here)
     for group in workspace.work.project.groups:
-        _add(menu, f"In {group.name}", functools.partial(workspace.stack.put_into_group, group.name), here == group.id)
-    _add(menu, "In a new group…", lambda: _ask_group(parent, workspace))
+        _add(
+            menu,
+            translate("panels", "In {name}", name=group.name),
+            functools.partial(workspace.stack.put_into_group, group.name),
+            here == group.id,
+        )
+    _add(menu, translate("panels", "In a new group…"), lambda: _ask_group(parent, workspace))
     menu.addSeparator()
     for group in workspace.work.project.groups:
         part = _part(menu, group.name)
-        _add(part, "On", functools.partial(workspace.stack.change_group, group.id, on=not group.on), group.on)
-        _add(part, f"Strength {group.strength:.0f} %…", functools.partial(_ask_strength, parent, workspace, group))
-        _add(part, "Dissolve", functools.partial(workspace.stack.dissolve_group, group.id))
+        _add(part, translate("panels", "On"), functools.partial(workspace.stack.change_group, group.id, on=not group.on), group.on)
+        _add(
+            part,
+            translate("panels", "Strength {strength:.0f} %…", strength=group.strength),
+            functools.partial(_ask_strength, parent, workspace, group),
+        )
+        _add(part, translate("panels", "Dissolve"), functools.partial(workspace.stack.dissolve_group, group.id))

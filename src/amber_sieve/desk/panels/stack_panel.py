@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import replace
 
 from PyQt6.QtCore import QAbstractItemModel, QEvent, QModelIndex, QRect, QSignalBlocker, QSize, Qt, QTimer, pyqtSignal
@@ -25,6 +26,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from ...language import decimals, translate
 from ...live.preview import Rendered, SmallMask
 from ...project.edits import leaning_on
 from ...project.model import Project, Sieve
@@ -35,8 +37,14 @@ from ..widgets.icon import with_icon
 from ..widgets.swatch import screen_colour
 from .stack_menu import fill_mask_menu
 
-#: Width of the strip of kept colours; the small picture of a mask in a row of the list, and on the rail; room round it, pixels.
-CHIP, LISTED, RAILED, ROOM = 6, QSize(42, 30), QSize(52, 38), 4
+#: Width of the strip of kept colours, pixels.
+CHIP = 6
+#: Size of the small picture of a mask in a row of the list.
+LISTED = QSize(42, 30)
+#: Size of it on the rail.
+RAILED = QSize(52, 38)
+#: Room round it, pixels.
+ROOM = 4
 #: Between the name of a sieve and what is noted of it.
 GAP = "\n"
 #: Between its notes, of which the rail shows the first.
@@ -110,10 +118,12 @@ def mask_words(project: Project, sieve: Sieve) -> str:
     """Where the mask of a sieve comes from, when it is not its own."""
     names = ", ".join(project.sieve(other).name for other in sieve.of) if sieve.mask_from != "own" else ""
     if sieve.mask_from == "own":
-        return "opposite" if sieve.opposite else ""
+        return translate("panels", "opposite") if sieve.opposite else ""
     if sieve.mask_from == "left":
-        return f"the rest of {names}"
-    return f"opposite of {names}" if sieve.opposite else f"same as {names}"
+        return translate("panels", "the rest of {names}", names=names)
+    return (
+        translate("panels", "opposite of {names}", names=names) if sieve.opposite else translate("panels", "same as {names}", names=names)
+    )
 
 
 def _whole(result: Rendered) -> bool:
@@ -133,10 +143,12 @@ class StackPanel(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(4, 0, 4, 4)
         column.setSpacing(4)
-        heading = QLabel("Stack \u2193")
+        heading = QLabel(translate("panels", "Stack ↓"))
         heading.setObjectName("heading")
         heading.setToolTip(
-            "The sieves of this picture. The picture falls through them from top to bottom. Drag the border for the full list"
+            translate(
+                "panels", "The sieves of this picture. The picture falls through them from top to bottom. Drag the border for the full list"
+            )
         )
         column.addWidget(heading)
         self.list = QListWidget()
@@ -147,10 +159,12 @@ class StackPanel(QWidget):
         self._soon.setInterval(SOON)
         self._soon.timeout.connect(self._catch_up)
         workspace.viewing.rendered.connect(self._take)
-        self.list.setAccessibleName("Stack of sieves")
+        self.list.setAccessibleName(translate("panels", "Stack of sieves"))
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.setToolTip(
-            "The picture falls through these from top to bottom; drag to reorder, the tick switches a sieve, F2 renames it"
+            translate(
+                "panels", "The picture falls through these from top to bottom; drag to reorder, the tick switches a sieve, F2 renames it"
+            )
         )
         self.list.setDragDropMode(QListWidget.DragDropMode.InternalMove)
         model = self.list.model()
@@ -163,7 +177,7 @@ class StackPanel(QWidget):
         self.list.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         self.list.customContextMenuRequested.connect(lambda at: self.menu_wanted.emit(self.list.mapToGlobal(at)))
         column.addWidget(self.list, 1)
-        self.mask_from = QPushButton("Mask: own pick")
+        self.mask_from = QPushButton(translate("panels", "Mask: own pick"))
         self.mask_menu = QMenu(self)
         self.mask_menu.aboutToShow.connect(lambda: fill_mask_menu(self.mask_menu, workspace))
         self.mask_from.setMenu(self.mask_menu)
@@ -171,12 +185,15 @@ class StackPanel(QWidget):
         column.addWidget(self.mask_from)
         self._grid = QGridLayout()
         self._grid.setSpacing(3)
-        self.buttons = {}
+        stack, work = workspace.stack, workspace.work
+        #: The buttons by what they do.
+        self.buttons: dict[str, QToolButton] = {}
+        add = translate("panels", "A new sieve; it changes nothing until you move something (Ctrl+Shift+N)")
         for name, drawing, tip, act in (
-            ("Add", "plus", "A new sieve; it changes nothing until you move something (Ctrl+Shift+N)", workspace.stack.add),
-            ("Remove", "trash-2", "Remove this sieve", self.remove),
-            ("Up", "arrow-up", "Move up the stack", lambda: workspace.stack.move(workspace.work.sieve.id, -1)),
-            ("Down", "arrow-down", "Move down the stack", lambda: workspace.stack.move(workspace.work.sieve.id, 1)),
+            ("add", "plus", add, stack.add),
+            ("remove", "trash-2", translate("panels", "Remove this sieve"), self.remove),
+            ("up", "arrow-up", translate("panels", "Move up the stack"), lambda: stack.move(work.sieve.id, -1)),
+            ("down", "arrow-down", translate("panels", "Move down the stack"), lambda: stack.move(work.sieve.id, 1)),
         ):
             button = QToolButton()
             with_icon(button, drawing, tip)
@@ -225,9 +242,12 @@ class StackPanel(QWidget):
         leaning = leaning_on(project, sieve.id)
         if leaning:
             names = ", ".join(other.name for other in leaning)
-            words = (
-                f"The mask of {names} is made from {sieve.name}. Remove {sieve.name}? Masks that are the same or its opposite keep a copy; "
-                "where it is one of several, the others go on without it."
+            words = translate(
+                "panels",
+                "The mask of {names} is made from {name}. Remove {name}? Masks that are the same or its opposite keep"
+                " a copy; where it is one of several, the others go on without it.",
+                names=names,
+                name=sieve.name,
             )
             if QMessageBox.question(self, "Amber Sieve", words) != QMessageBox.StandardButton.Yes:
                 return
@@ -239,7 +259,11 @@ class StackPanel(QWidget):
             return
         sieve = self._work.project.stack[row]
         on, name = item.checkState() == Qt.CheckState.Checked, item.text().split(GAP)[0].strip()[:200] or sieve.name
-        what = ("Switch sieve on" if on else "Switch sieve off") if on != sieve.on else "Rename sieve"
+        what = (
+            (translate("panels", "Switch sieve on") if on else translate("panels", "Switch sieve off"))
+            if on != sieve.on
+            else translate("panels", "Rename sieve")
+        )
         self._work.edit(lambda project: project.with_sieve(sieve.but(on=on, name=name)), what)
 
     def _take(self, result: Rendered) -> None:
@@ -272,7 +296,8 @@ class StackPanel(QWidget):
     def _chips(self, sieve: Sieve, depth: int = 0) -> list[QColor]:
         """The colours it keeps, three at most; of a mask made from others', the first of each of them."""
         if sieve.mask_from == "own" or depth > 8:
-            return [screen_colour(sample.colour) for sample in sieve.pick.samples if sample.role == "keep"][:3]
+            kept = (sample for sample in sieve.pick.samples if sample.role == "keep")
+            return [screen_colour(sample.colour) for sample in itertools.islice(kept, 3)]
         others = [self._chips(self._work.project.sieve(other), depth + 1)[:1] for other in sieve.of]
         return [colour for colours in others for colour in colours][:3]
 
@@ -302,10 +327,15 @@ class StackPanel(QWidget):
     def follow(self) -> None:
         """Show the stack as it is now."""
         solo = self._work.project.solo
-        groups = {group.id: f"in {group.name}{'' if group.on else ' (off)'}" for group in self._work.project.groups}
-        source = mask_words(self._work.project, self._work.sieve) or "own pick"
-        self.mask_from.setText("Mask" if self._delegate.railed else f"Mask: {source}")
-        self.mask_from.setToolTip(f"Where the mask of this sieve comes from, live: now {source}")
+        groups = {
+            group.id: translate("panels", "in {name}{off}", name=group.name, off="" if group.on else translate("panels", " (off)"))
+            for group in self._work.project.groups
+        }
+        source = mask_words(self._work.project, self._work.sieve) or translate("panels", "own pick")
+        self.mask_from.setText(
+            translate("panels", "Mask") if self._delegate.railed else translate("panels", "Mask: {source}", source=source)
+        )
+        self.mask_from.setToolTip(translate("panels", "Where the mask of this sieve comes from, live: now {source}", source=source))
         with QSignalBlocker(self.list):
             self.list.clear()
             for sieve in self._work.project.stack:
@@ -314,12 +344,12 @@ class StackPanel(QWidget):
                 item.setCheckState(Qt.CheckState.Checked if sieve.on else Qt.CheckState.Unchecked)
                 mask = self._thumbnails.get(sieve.id)
                 item.setData(Qt.ItemDataRole.UserRole, sieve.id)
-                notes = [f"{100 * mask.coverage:.1f} %"] if mask is not None else []
+                notes = [decimals(f"{100 * mask.coverage:.1f} %")] if mask is not None else []
                 group = groups.get(sieve.group, "")
                 more = (mask_words(self._work.project, sieve), group, "solo" if sieve.id == solo else "")
                 notes += [words for words in more if words]
                 item.setText(GAP.join([sieve.name, BETWEEN.join(notes)]) if notes else sieve.name)
-                item.setToolTip("\n".join([sieve.name, *notes, "The box switches it, F2 renames it, drag to reorder"]))
+                item.setToolTip("\n".join([sieve.name, *notes, translate("panels", "The box switches it, F2 renames it, drag to reorder")]))
                 item.setIcon(self._picture(sieve, mask))
                 self.list.addItem(item)
                 if sieve.id == self._work.sieve.id:

@@ -6,6 +6,7 @@ from PyQt6.QtCore import QEvent, QSize, Qt
 from PyQt6.QtGui import QEnterEvent, QGuiApplication, QIcon, QPixmap
 from PyQt6.QtWidgets import QGridLayout, QToolButton, QVBoxLayout, QWidget
 
+from ...language import decimals, translate
 from ...workspace.surfaces import Chip, SurfacesController
 from ...workspace.workspace import Workspace
 from ..widgets.block import Block
@@ -13,6 +14,7 @@ from ..widgets.drawing import image_of
 
 #: Largest width and height of a chip, pixels, and chips in a row.
 CHIP = (42, 28)
+#: Chips in a row: the page is as wide as five.
 ACROSS = 5
 
 
@@ -26,9 +28,11 @@ class ChipButton(QToolButton):
         self.setObjectName("chip")
         self.setIcon(QIcon(QPixmap.fromImage(image.copy())))
         self.setIconSize(QSize(image.width(), image.height()).scaled(*CHIP, Qt.AspectRatioMode.KeepAspectRatio))
-        share = f"{100 * chip.share:.0f} %" if chip.share >= 0.01 else "under 1 %"
-        self.setToolTip(f"A surface that holds {share} of the picture. Click to pick it, Ctrl+click for a new sieve")
-        self.setAccessibleName(f"Surface {number}, {share} of the picture")
+        share = decimals(f"{100 * chip.share:.0f} %") if chip.share >= 0.01 else "under 1 %"
+        self.setToolTip(
+            translate("panels", "A surface that holds {share} of the picture. Click to pick it, Ctrl+click for a new sieve", share=share)
+        )
+        self.setAccessibleName(translate("panels", "Surface {number}, {share} of the picture", number=number, share=share))
         self.clicked.connect(self._take)
 
     def _take(self) -> None:
@@ -50,8 +54,10 @@ class SurfacesRow(QWidget):
     def __init__(self, workspace: Workspace) -> None:
         super().__init__()
         self._surfaces, self._preferences = workspace.surfaces, workspace.preferences
-        self.fold = Block("Surfaces", plain=True)
-        self.fold.arrow.setToolTip("Main surfaces of the picture, found by themselves: point at one for its mask, click it to pick it")
+        self.fold = Block(translate("panels", "Surfaces"), plain=True)
+        self.fold.arrow.setToolTip(
+            translate("panels", "Main surfaces of the picture, found by themselves: point at one for its mask, click it to pick it")
+        )
         self.fold.folded.connect(lambda on: self._preferences.change(surfaces=on))
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)

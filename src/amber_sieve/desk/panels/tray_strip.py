@@ -20,12 +20,14 @@ from PyQt6.QtWidgets import (
     QStyleOptionViewItem,
 )
 
+from ...language import translate
 from ...media.stills.thumbnails import SIDE
 from ...workspace.tray import Entry
 from ...workspace.workspace import Workspace
 from ..style import AMBER, INK
 from ..widgets.drawing import image_of
 
+#: Height of the tray: a small picture, its name and a bar to scroll by, pixels.
 HEIGHT = 104
 _ENTRY = Qt.ItemDataRole.UserRole
 
@@ -84,7 +86,7 @@ class TrayStrip(QListWidget):
         super().__init__()
         self._pictures, self._saving, self._sharing, self._tray = workspace.pictures, workspace.saving, workspace.sharing, workspace.tray
         self.setObjectName("tray")
-        self.setAccessibleName("Tray")
+        self.setAccessibleName(translate("panels", "Tray"))
         self.setViewMode(QListView.ViewMode.IconMode)
         self.setFlow(QListView.Flow.LeftToRight)
         self.setWrapping(False)
@@ -130,7 +132,12 @@ class TrayStrip(QListWidget):
             if before is None or before[2] != words:
                 item.setText(words)
                 item.setToolTip(
-                    f"{entry.source}{chr(10) + '↔ has the shared stack' if entry.shared else ''}\nA click shows it, Ctrl+click chooses several"
+                    translate(
+                        "panels",
+                        "{source}{shared}\nA click shows it, Ctrl+click chooses several",
+                        source=entry.source,
+                        shared=chr(10) + translate("panels", "↔ has the shared stack") if entry.shared else "",
+                    )
                 )
             if entry is self._tray.current and self.currentRow() != row:
                 self.setCurrentRow(row, QItemSelectionModel.SelectionFlag.ClearAndSelect)
@@ -164,14 +171,14 @@ class TrayStrip(QListWidget):
         text = board.text() if board is not None else ""
         shared = all(entry.shared for entry in chosen)
         for title, act in (
-            ("Paste sieve to the chosen", functools.partial(self._sharing.paste, chosen, text)),
-            ("Paste sieve, fit tolerances to each", functools.partial(self._sharing.paste, chosen, text, True)),
+            (translate("panels", "Paste sieve to the chosen"), functools.partial(self._sharing.paste, chosen, text)),
+            (translate("panels", "Paste sieve, fit tolerances to each"), functools.partial(self._sharing.paste, chosen, text, True)),
             (
-                "Own stack for each" if shared else "One stack shared by the chosen",
+                translate("panels", "Own stack for each") if shared else translate("panels", "One stack shared by the chosen"),
                 functools.partial(self._sharing.share, chosen, not shared),
             ),
-            ("Choose all", self.selectAll),
-            ("Close the chosen", self.close_chosen),
+            (translate("panels", "Choose all"), self.selectAll),
+            (translate("panels", "Close the chosen"), self.close_chosen),
         ):
             action = menu.addAction(title)
             assert action is not None
@@ -183,7 +190,7 @@ class TrayStrip(QListWidget):
         if unsaved:
             names = ", ".join(entry.name for entry in unsaved[:5]) + (" …" if len(unsaved) > 5 else "")
             choice = QMessageBox.question(
-                self, "Amber Sieve", f"{names}: changes are not saved.",
+                self, "Amber Sieve", translate('panels', '{names}: changes are not saved.', names=names),
                 QMessageBox.StandardButton.SaveAll | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
             )  # fmt: skip
             if choice == QMessageBox.StandardButton.Cancel:

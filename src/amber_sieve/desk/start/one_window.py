@@ -20,10 +20,14 @@ from PyQt6.QtNetwork import QLocalServer, QLocalSocket
 
 from ...files import state_folder
 
-#: Milliseconds to wait for a window that runs, and for all of what a later start hands over.
-PATIENCE, SLOWEST = 500, 2000
-#: Bytes and paths that one message holds at most.
-LARGEST, MOST = 1_000_000, 1000
+#: Milliseconds to wait for a window that runs.
+PATIENCE = 500
+#: Milliseconds for all of what a later start hands over.
+SLOWEST = 2000
+#: Bytes that one message holds at most.
+LARGEST = 1_000_000
+#: Paths that it holds at most.
+MOST = 1000
 #: Bytes of a socket's path at most (unix(7): 108 with the zero at its end).
 LONGEST = 107
 #: A process, its user and its group (unix(7), SO_PEERCRED).

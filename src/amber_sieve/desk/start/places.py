@@ -23,3 +23,8 @@ def demo_project() -> pathlib.Path | None:
 def guide() -> pathlib.Path | None:
     """The folder of the guide; None where it was not installed."""
     return _first(ROOT / "docs" / "guide", SHARED / "guide")
+
+
+def folder_for_exports(path: pathlib.Path) -> pathlib.Path:
+    """Where what is made of a file is put if nobody says otherwise: beside it, or at home where that folder cannot be written to."""
+    return path.parent if os.access(path.parent, os.W_OK) else pathlib.Path.home()

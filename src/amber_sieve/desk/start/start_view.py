@@ -12,6 +12,7 @@ from PyQt6.QtGui import QIcon, QPixmap, QShowEvent
 from PyQt6.QtWidgets import QGridLayout, QLabel, QListView, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from ...errors import Trouble
+from ...language import translate
 from ...media.formats import PROJECT
 from ...media.stills.thumbnails import SIDE, thumbnail
 from ...project import storage
@@ -42,10 +43,17 @@ class StartView(QWidget):
         self._pictures, self._preferences, self._workers = workspace.pictures, workspace.preferences, workspace.workers
         workspace.workers.recents.done.connect(self._draw)
         self.open, self.demo, self.guide, self.tour = QPushButton(), QPushButton(), QPushButton(), QPushButton()
-        with_icon(self.open, "folder-open", "Open pictures, clips or projects (Ctrl+O)", "Open…")
-        with_icon(self.demo, "palette", "Open the glaze yard, a made-up picture to try things on", "Open the demo")
-        with_icon(self.tour, "play", "Six steps on the demo, each in your own hands", "Take the tour")
-        with_icon(self.guide, "list", "What each thing is for, page by page", "Read the guide")
+        with_icon(self.open, "folder-open", translate("start", "Open pictures, clips or projects (Ctrl+O)"), translate("start", "Open…"))
+        with_icon(
+            self.demo,
+            "palette",
+            translate("start", "Open the glaze yard, a made-up picture to try things on"),
+            translate("start", "Open the demo"),
+        )
+        with_icon(
+            self.tour, "play", translate("start", "Six steps on the demo, each in your own hands"), translate("start", "Take the tour")
+        )
+        with_icon(self.guide, "list", translate("start", "What each thing is for, page by page"), translate("start", "Read the guide"))
         self.open.clicked.connect(lambda: ask_open())
         self.demo.clicked.connect(self._open_demo)
         self.guide.clicked.connect(lambda: show_guide())
@@ -55,8 +63,8 @@ class StartView(QWidget):
         self.guide.setVisible(guide() is not None)
         title = QLabel("Amber Sieve")
         title.setObjectName("title")
-        what = QLabel("Pick colours in a picture or a clip, and change only those.")
-        drop = QLabel("Or drop pictures, clips, projects or folders anywhere on this window.")
+        what = QLabel(translate("start", "Pick colours in a picture or a clip, and change only those."))
+        drop = QLabel(translate("start", "Or drop pictures, clips, projects or folders anywhere on this window."))
         drop.setObjectName("dim")
         for label in (what, drop):
             label.setWordWrap(True)
@@ -65,10 +73,10 @@ class StartView(QWidget):
         for number, button in enumerate((self.open, self.demo, self.tour, self.guide)):
             row.addWidget(button, number // 2, number % 2)
         row.setColumnStretch(2, 1)
-        self.heading = QLabel("Recent work")
+        self.heading = QLabel(translate("start", "Recent work"))
         self.heading.setObjectName("heading")
         self.recent = QListWidget()
-        self.recent.setAccessibleName("Recent work")
+        self.recent.setAccessibleName(translate("start", "Recent work"))
         self.recent.setViewMode(QListView.ViewMode.IconMode)
         self.recent.setMovement(QListView.Movement.Static)
         self.recent.setResizeMode(QListView.ResizeMode.Adjust)

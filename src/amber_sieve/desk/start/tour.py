@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from PyQt6.QtCore import QObject
 
+from ...language import translate
 from ...project.model import Sieve
 from ...workspace.workspace import Workspace
 from ..widgets.notice import Notice
@@ -27,12 +28,13 @@ def _samples(sieve: Sieve, role: str) -> int:
 
 
 STEPS = (
-    Step("1 of 6: click the turquoise jar. Its mask appears in the other view.", "pick", lambda before, now: bool(now.pick.samples) and now.pick != before.pick),
-    Step("2 of 6: hold Shift and click a part of the jar that is missing. It is kept too.", "pick", lambda before, now: _samples(now, "keep") > _samples(before, "keep")),
-    Step("3 of 6: drag Tolerance, and watch the mask. The hill behind it shows how much each value takes.", "pick", lambda before, now: [s.tolerance for s in now.pick.samples] != [s.tolerance for s in before.pick.samples]),
-    Step("4 of 6: on the page Edge, drag Grow a little. The outline moves.", "edge", lambda before, now: now.edge.grow != before.edge.grow),
-    Step("5 of 6: on the page Adjust, drag Hue under Recolour. Only the jar changes.", "adjust", lambda before, now: now.adjust.recolour != before.adjust.recolour),
-    Step("6 of 6: click Before above the picture, and click it again. Ctrl+E exports. Ctrl+Z takes back a step.", "adjust", lambda before, now: False),
+    Step(translate('start', '1 of 6: click the turquoise jar. Its mask appears in the other view.'), "pick", lambda before, now: bool(now.pick.samples) and now.pick != before.pick),
+    Step(translate('start', '2 of 6: hold Shift and click a part of the jar that is missing. It is kept too.'), "pick", lambda before, now: _samples(now, "keep") > _samples(before, "keep")),
+    Step(translate('start', '3 of 6: drag Tolerance, and watch the mask. The hill behind it shows how much each value takes.'), "pick", lambda before, now: [s.tolerance for s in now.pick.samples] != [s.tolerance for s in before.pick.samples]),
+    Step(translate('start', '4 of 6: on the page Edge, drag Grow a little. The outline moves.'), "edge", lambda before, now: now.edge.grow != before.edge.grow),
+    Step(translate('start', '5 of 6: on the page Adjust, drag Hue under Recolour. Only the jar changes.'), "adjust", lambda before, now: now.adjust.recolour != before.adjust.recolour),
+    Step(translate('start', '6 of 6: click Before above the picture, and click it again. Ctrl+E exports. Ctrl+Z takes back a '
+'step.'), "adjust", lambda before, now: False),
 )  # fmt: skip
 
 
@@ -71,7 +73,9 @@ class Tour(QObject):
         self.step, self._before = step, self._work.sieve
         self._turn_to(STEPS[step].page)
         last = step == len(STEPS) - 1
-        self.notice.tell(STEPS[step].words, "End the tour" if last else "Leave the tour", self.leave)
+        self.notice.tell(
+            STEPS[step].words, translate("start", "End the tour") if last else translate("start", "Leave the tour"), self.leave
+        )
 
     def _look(self) -> None:
         if self.step is not None and not self._work.dragging and STEPS[self.step].done(self._before, self._work.sieve):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from dataclasses import fields
 
 from PyQt6.QtWidgets import QApplication
 
@@ -26,4 +27,16 @@ def settle(workspace: Workspace, limit: float = 60.0) -> None:
             if workspace.idle:
                 return
         time.sleep(0.002)
-    raise TimeoutError(f"the window was still busy after {limit:.0f} seconds")
+    raise TimeoutError(f"the window was still busy after {limit:.0f} seconds: {_what_for(workspace)}")
+
+
+def _what_for(workspace: Workspace) -> str:
+    """What is not done, for whoever looks for the reason."""
+    workers, viewing = workspace.workers, workspace.viewing
+    busy = [name for name, one in vars(workers).items() if not getattr(one, "idle", True)]
+    busy += ["dragging"] * workspace.work.dragging + ["thumbnails"] * (not workspace.pictures.thumbnails.idle)
+    wanted, last = viewing.wanted(), viewing.last
+    if last is None:
+        return ", ".join([*busy, "nothing was shown yet"])
+    other = [field.name for field in fields(wanted) if getattr(wanted, field.name) != getattr(last.wanted, field.name)]
+    return ", ".join([*busy, *(f"another {name} is shown" for name in other)])

@@ -8,19 +8,22 @@ from PyQt6.QtGui import QColor, QFocusEvent, QImage, QKeyEvent, QMouseEvent, QPa
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.adjust.balance import RANGES
+from ...language import decimals, named, translate
 from ..style import AMBER, WELL
 from .drawing import image_of
 
 #: The handles differ by their fill, as the ranges do.
 FILLS = {"shadows": QColor(20, 20, 20), "midtones": QColor(128, 128, 128), "highlights": QColor(245, 245, 245)}
+#: Radius of the mark on the disc, screen pixels.
 SIZE = 6.0
 
 
 #: What its tooltip says.
-HELP = (
-    "Drag the dark, grey or light handle towards a hue; the farther from the middle, the more. Double-click puts it back. "
-    "Keys: Tab through the page as ever; Up and Down choose a handle, Left and Right turn it, + and - move it out and in "
-    "(Shift ×10), Home puts it back."
+HELP = translate(
+    "widgets",
+    "Drag the dark, grey or light handle towards a hue; the farther from the middle, the more. Double-"
+    "click puts it back. Keys: Tab through the page as ever; Up and Down choose a handle, Left and Right "
+    "turn it, + and - move it out and in (Shift ×10), Home puts it back.",
 )
 
 
@@ -39,7 +42,7 @@ class BalanceDisc(QWidget):
         self._held = False
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setAccessibleName("Balance of shadows, midtones and highlights")
+        self.setAccessibleName(translate("widgets", "Balance of shadows, midtones and highlights"))
         self.setToolTip(HELP)
 
     def sizeHint(self) -> QSize:
@@ -49,6 +52,8 @@ class BalanceDisc(QWidget):
         """Hue (degrees) and colour (per cent) of every range."""
         if handles != self.handles:
             self.handles = dict(handles)
+            words = [decimals(f"{named(name)} {hue:.0f}°, {colour:.0f} %") for name, (hue, colour) in handles.items()]
+            self.setAccessibleDescription("; ".join(words))
             self.update()
 
     def show_colours(self, density: np.ndarray) -> None:
@@ -102,9 +107,11 @@ class BalanceDisc(QWidget):
             painter.setPen(QPen(AMBER if name == self.chosen else QColor(160, 160, 160), 2))
             painter.drawEllipse(place, SIZE, SIZE)
         painter.setPen(QColor(200, 200, 200))
-        painter.drawText(QRectF(4, 2, self.width() - 8, 16), Qt.AlignmentFlag.AlignLeft, self.chosen.capitalize())
+        painter.drawText(QRectF(4, 2, self.width() - 8, 16), Qt.AlignmentFlag.AlignLeft, named(self.chosen))
         hue, colour = self.handles[self.chosen]
-        painter.drawText(QRectF(4, 2, self.width() - 8, 16), Qt.AlignmentFlag.AlignRight, f"{hue:.0f}°  {colour:.0f} %" if colour else "")
+        painter.drawText(
+            QRectF(4, 2, self.width() - 8, 16), Qt.AlignmentFlag.AlignRight, decimals(f"{hue:.0f}°  {colour:.0f} %") if colour else ""
+        )
         if self.hasFocus():
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.setPen(QColor(192, 138, 44))

@@ -11,18 +11,21 @@ from ...core.bands.apply import band_curve
 from ...core.bands.interval import Corners, Interval, moved_corners
 from ...core.colour.oklab import one_from_oklab
 from ...core.colour.transfer import one_encoded
+from ...language import decimals, named, translate
 from ...names import MEASURES
 from ...project.model import Band
 from ..style import AMBER, DIM, WELL
 
+#: Screen pixels within which a corner is grabbed.
 GRIP = 7.0
 
 
 #: What its tooltip says.
-HELP = (
-    "Drag a corner, or between them the whole; Shift moves the other side the opposite way, Ctrl moves core and falloff of "
-    "one side together. Keys: Left and Right nudge (Shift ×10, Alt ÷10), Up and Down choose what is nudged, Home is the full "
-    "range, Space switches on and off, I inverts."
+HELP = translate(
+    "widgets",
+    "Drag a corner, or between them the whole; Shift moves the other side the opposite way, Ctrl moves "
+    "core and falloff of one side together. Keys: Left and Right nudge (Shift ×10, Alt ÷10), Up and Down "
+    "choose what is nudged, Home is the full range, Space switches on and off, I inverts.",
 )
 
 
@@ -47,7 +50,7 @@ class BandEditor(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumHeight(58)
         self.setMouseTracking(True)
-        self.setAccessibleName(f"{measure.capitalize()} band")
+        self.setAccessibleName(translate("widgets", "{measure} band", measure=named(measure)))
         self.setToolTip(HELP)
 
     def sizeHint(self) -> QSize:
@@ -56,6 +59,10 @@ class BandEditor(QWidget):
     def show_band(self, band: Band) -> None:
         if band != self.band:
             self.band = band
+            corners = [decimals(f"{corner:g}") for corner in band.corners]
+            state = "" if band.on else translate("widgets", ", off")
+            words = translate("widgets", "Fades in from {}, full from {} to {}, fades out to {}").format(*corners)
+            self.setAccessibleDescription(words + (translate("widgets", " (inverted)") if band.inverted else "") + state)
             self.update()
 
     def show_histogram(self, counts: np.ndarray) -> None:
@@ -161,10 +168,10 @@ class BandEditor(QWidget):
         painter.drawText(
             QRectF(4, 0, self.width() - 8, 16),
             Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
-            self.measure.capitalize() + (" (inverted)" if self.band.inverted else ""),
+            named(self.measure) + (translate("widgets", " (inverted)") if self.band.inverted else ""),
         )
         unit = {"°": "°", "%": " %"}.get(self.known.unit, "")
-        words = f"{self.band.corners[1]:.0f} – {self.band.corners[2]:.0f}{unit}" if self.band.on else "off"
+        words = decimals(f"{self.band.corners[1]:.0f} – {self.band.corners[2]:.0f}{unit}") if self.band.on else translate("widgets", "off")
         painter.drawText(QRectF(4, 0, self.width() - 8, 16), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, words)
         if self.hasFocus():
             painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -178,7 +185,7 @@ class BandEditor(QWidget):
         mirror = bool(held & Qt.KeyboardModifier.ShiftModifier) and not from_keys
         together = bool(held & Qt.KeyboardModifier.ControlModifier)
         moved = moved_corners(corners, self.grip, by, self.measure, mirror, together)
-        self.edited.emit(self.band.but(on=True, corners=moved), f"{self.measure.capitalize()} band")
+        self.edited.emit(self.band.but(on=True, corners=moved), translate("widgets", "{measure} band", measure=named(self.measure)))
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event is not None and event.button() == Qt.MouseButton.LeftButton and self.band is not None:
@@ -203,7 +210,9 @@ class BandEditor(QWidget):
     def reset(self) -> None:
         """Put the band back to its full range, not inverted."""
         if self.band is not None:
-            self.edited.emit(self.band.but(corners=self.known.full, inverted=False), f"{self.measure.capitalize()} band")
+            self.edited.emit(
+                self.band.but(corners=self.known.full, inverted=False), translate("widgets", "{measure} band", measure=named(self.measure))
+            )
             self.settled.emit()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
@@ -220,10 +229,14 @@ class BandEditor(QWidget):
         elif key == Qt.Key.Key_Home:
             self.reset()
         elif key == Qt.Key.Key_Space:
-            self.edited.emit(self.band.but(on=not self.band.on), f"{self.measure.capitalize()} band on or off")
+            self.edited.emit(
+                self.band.but(on=not self.band.on), translate("widgets", "{measure} band on or off", measure=named(self.measure))
+            )
             self.settled.emit()
         elif key == Qt.Key.Key_I:
-            self.edited.emit(self.band.but(on=True, inverted=not self.band.inverted), f"Invert {self.measure} band")
+            self.edited.emit(
+                self.band.but(on=True, inverted=not self.band.inverted), translate("widgets", "Invert {measure} band", measure=self.measure)
+            )
             self.settled.emit()
         else:
             super().keyPressEvent(event)

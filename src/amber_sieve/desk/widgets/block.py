@@ -8,6 +8,7 @@ from PyQt6.QtCore import QSignalBlocker, Qt, pyqtSignal
 from PyQt6.QtGui import QMouseEvent
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMenu, QToolButton, QVBoxLayout, QWidget
 
+from ...language import translate
 from .icon import icon, with_icon
 
 
@@ -38,7 +39,7 @@ class Block(QWidget):
         self.arrow.setObjectName("bare")
         self.arrow.setText(title)
         self.arrow.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
-        self.arrow.setAccessibleName(f"Open or close {title}")
+        self.arrow.setAccessibleName(translate("widgets", "Open or close {title}", title=title))
         self.arrow.toggled.connect(self._fold)
         self.mark = QLabel("")
         self.mark.setObjectName("active")
@@ -48,11 +49,11 @@ class Block(QWidget):
         if not plain:
             self.switch.setCheckable(True)
             self.switch.setChecked(True)
-            with_icon(self.switch, "eye", f"See {title} on or off")
+            with_icon(self.switch, "eye", translate("widgets", "See {title} on or off", title=title))
             self.switch.toggled.connect(self._switch)
-            with_icon(self.back, "rotate-ccw", f"Reset {title}")
+            with_icon(self.back, "rotate-ccw", translate("widgets", "Reset {title}", title=title))
             self.back.clicked.connect(self.reset)
-            with_icon(self.more, "ellipsis", f"More of {title}")
+            with_icon(self.more, "ellipsis", translate("widgets", "More of {title}", title=title))
             self.more.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
             for button in (self.switch, self.back, self.more):
                 button.setAutoRaise(True)

@@ -8,6 +8,7 @@ from PyQt6.QtCore import QSize, pyqtSignal
 from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import QColorDialog, QHBoxLayout, QLineEdit, QPushButton, QWidget
 
+from ...language import translate
 from ...project.model import Colour
 from .swatch import light_of, screen_colour, swatch
 
@@ -30,8 +31,8 @@ class ColourButton(QWidget):
         self.button.clicked.connect(self._ask)
         self.code.setPlaceholderText("#RRGGBB")
         self.code.setObjectName("search")
-        self.code.setAccessibleName(f"{name}, as a code")
-        self.code.setToolTip("The colour as #RRGGBB")
+        self.code.setAccessibleName(translate("widgets", "{name}, as a code", name=name))
+        self.code.setToolTip(translate("widgets", "The colour as #RRGGBB"))
         self.code.editingFinished.connect(self._typed)
         self.code.setFixedWidth(84)
         row.addWidget(self.button, 1)

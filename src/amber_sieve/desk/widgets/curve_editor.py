@@ -9,20 +9,25 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QBrush, QColor, QFocusEvent, QKeyEvent, QLinearGradient, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from ...language import decimals, translate
 from ..style import AMBER, DIM, WELL
 
 Points = tuple[tuple[float, float], ...]
+#: Screen pixels within which a point is grabbed.
 GRIP = 8.0
 #: A point that is put on a curve over hue gets neighbours so far away, which keep the other hues as they are.
 APART = 35.0
+#: More points than this cannot be told apart on a curve of this size.
 MOST_POINTS = 32
 
 
 #: What its tooltip says.
-HELP = (
-    "Press on the curve to put a point there, and drag it; right-click or double-click takes a point off. Keys: Left and "
-    "Right choose a point, Up and Down move it (Shift ×10, Alt ÷10), Ctrl with Left and Right moves it sideways; Insert puts "
-    "one where most room is, Delete takes the chosen one off, Home straightens the curve."
+HELP = translate(
+    "widgets",
+    "Press on the curve to put a point there, and drag it; right-click or double-click takes a point off."
+    " Keys: Left and Right choose a point, Up and Down move it (Shift ×10, Alt ÷10), Ctrl with Left and "
+    "Right moves it sideways; Insert puts one where most room is, Delete takes the chosen one off, Home "
+    "straightens the curve.",
 )
 
 
@@ -57,6 +62,7 @@ class CurveEditor(QWidget):
         if points != self.points:
             self.points = points
             self.chosen = min(self.chosen, len(points) - 1)
+            self.setAccessibleDescription("; ".join(decimals(f"{x:.2f}: {y:.2f}") for x, y in points))
             self.chosen_changed.emit()
             self.update()
 

@@ -11,8 +11,10 @@ from PyQt6.QtWidgets import QAbstractButton
 
 from ..style import AMBER, DIM, HERE, INK
 
-#: Side of an icon on a button, and the side and hot spot of a tool's cursor, screen pixels.
-SIDE, CURSOR = 16, 28
+#: Side of an icon on a button, screen pixels.
+SIDE = 16
+#: Side of a tool's cursor, screen pixels.
+CURSOR = 28
 
 
 @functools.cache
@@ -58,7 +60,8 @@ def with_icon(button: QAbstractButton, name: str, tip: str = "", words: str = ""
     button.setText(words)
     if tip:
         button.setToolTip(tip)
-        button.setAccessibleName(tip)
+        button.setAccessibleName(words or tip)
+        button.setAccessibleDescription(tip if words else "")
 
 
 def tool_cursor(name: str) -> QCursor:

@@ -7,6 +7,7 @@ from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QPainter, QPaintEvent
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from ...language import translate
 from ..style import AMBER, WELL
 
 
@@ -17,7 +18,7 @@ class MaskHistogram(QWidget):
         super().__init__()
         self.counts = np.zeros(64)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setToolTip("Histogram of the mask: from nothing (left) to all (right)")
+        self.setToolTip(translate("widgets", "Histogram of the mask: from nothing (left) to all (right)"))
 
     def sizeHint(self) -> QSize:
         return QSize(100, 28)

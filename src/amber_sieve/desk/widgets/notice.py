@@ -6,6 +6,7 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QSizePolicy, QToolButton
 
+from ...language import translate
 from .icon import with_icon
 
 
@@ -22,7 +23,7 @@ class Notice(QFrame):
         self.words, self.button, self.cross = QLabel(""), QPushButton(""), QToolButton()
         self.words.setWordWrap(True)
         self.words.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
-        with_icon(self.cross, "x", "Put this line away")
+        with_icon(self.cross, "x", translate("widgets", "Put this line away"))
         self.cross.setVisible(closable)
         self.cross.setAutoRaise(True)
         self.cross.setObjectName("bare")

@@ -7,6 +7,7 @@ import math
 from PyQt6.QtCore import QPointF, QRectF, QRegularExpression, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QColor,
+    QContextMenuEvent,
     QFocusEvent,
     QKeyEvent,
     QLinearGradient,
@@ -16,9 +17,11 @@ from PyQt6.QtGui import (
     QPen,
     QPolygonF,
     QRegularExpressionValidator,
+    QWheelEvent,
 )
-from PyQt6.QtWidgets import QLineEdit, QSizePolicy, QWidget
+from PyQt6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QLineEdit, QSizePolicy
 
+from ...language import decimals, translate
 from ...project.fields import Spec
 from ..style import AMBER, DIM, INK, WELL
 
@@ -39,8 +42,8 @@ class _Entry(QLineEdit):
         event.accept()
 
 
-class Number(QWidget):
-    """A named value on a track.
+class Number(QDoubleSpinBox):
+    """A named value on a track; to those who do not see it, a spin button.
 
     Drag sideways; type digits (or press Enter); arrow keys nudge, with Shift ten times and with Alt a tenth; double-click
     or Backspace resets. ``moved`` comes with every change, ``settled`` when a drag or an entry ends. A number that can be found
@@ -54,11 +57,15 @@ class Number(QWidget):
 
     def __init__(self, spec: Spec, label: str = "") -> None:
         super().__init__()
-        self.name, self.unit, self.decimals, self.step, self.start = label or spec.label, spec.unit, spec.decimals, spec.step, spec.start
+        self.setButtonSymbols(QAbstractSpinBox.ButtonSymbols.NoButtons)
+        field = self.lineEdit()
+        assert field is not None
+        field.hide()  # the value is drawn, and what is typed has an entry of its own
+        self.name, self.unit, self.places, self.step, self.start = label or spec.label, spec.unit, spec.decimals, spec.step, spec.start
         #: What may be typed, and what the track covers.
         self.low, self.high = spec.low, spec.high
         self.soft_low, self.soft_high = spec.soft_low, spec.soft_high
-        self._value = spec.start
+        self._value, self._telling = spec.start, False
         self.can_be_auto, self.starts_auto, self.auto = spec.auto, spec.from_auto, False
         self._found, self.keyed = "", False
         #: What lies behind the track, from one end to the other, 0 to 1; () for nothing.
@@ -76,14 +83,22 @@ class Number(QWidget):
         self.setCursor(Qt.CursorShape.SizeHorCursor)
         self.setAccessibleName(name)
         back = "auto" if spec.from_auto else self.text_of(start)
-        auto = "; A finds it on the picture" if spec.auto else ""
-        self.setToolTip(f"{tip}Drag, type, or arrow keys (Shift ×10, Alt ÷10){auto}; double-click resets to {back}")
-        self._entry = _Entry(self)
-        self._entry.hide()
-        self._entry.setAlignment(Qt.AlignmentFlag.AlignRight)
-        self._entry.setValidator(QRegularExpressionValidator(TYPED, self))
-        self._entry.returnPressed.connect(self._typed)
-        self._entry.editingFinished.connect(self._typed)
+        auto = translate("widgets", "; A finds it on the picture") if spec.auto else ""
+        self.setToolTip(
+            translate(
+                "widgets",
+                "{tip}Drag, type, or arrow keys (Shift ×10, Alt ÷10){auto}; double-click resets to {back}",
+                tip=tip,
+                auto=auto,
+                back=back,
+            )
+        )
+        self._entry: _Entry | None = None
+        self.setDecimals(6)
+        self.setSingleStep(self.step)
+        self.setRange(self.low, self.high)
+        self._tell()
+        self.valueChanged.connect(self._told)
 
     def set_keyed(self, on: bool) -> None:
         """Whether the number changes from frame to frame: a small diamond says so."""
@@ -97,27 +112,41 @@ class Number(QWidget):
             self.colours = colours
             self.update()
 
-    @property
     def value(self) -> float:
         return self._value
+
+    def _tell(self) -> None:
+        """Let the spin button say the value."""
+        self._telling = True
+        self.setValue(self._value)
+        self._telling = False
+        self.update()
+
+    def _told(self, value: float) -> None:
+        """Somebody else has set the spin button, as a screen reader does."""
+        if not self._telling:
+            self.set(value)
+            self.settled.emit()
 
     def set_range(self, low: float, high: float, start: float, unit: str | None = None) -> None:
         """Another range, for a number whose meaning has changed."""
         self.low, self.high, self.soft_low, self.soft_high, self.start = low, high, low, high, start
         self.unit = self.unit if unit is None else unit
-        self.update()
+        self._telling = True
+        self.setRange(low, high)
+        self._tell()
 
     def show_value(self, value: float) -> None:
         """Show a value that came from elsewhere; no signal."""
         if value != self._value or self.auto:
             self._value, self.auto = value, False
-            self.update()
+            self._tell()
 
     def show_auto(self, value: float | None = None, words: str = "") -> None:
         """Show that it is found on the picture: as ``value``, or as some ``words`` when it is not one number."""
         self.auto, self._found = True, words
         self._value = self.start if value is None else value
-        self.update()
+        self._tell()
 
     def set(self, value: float) -> None:
         """Change the value as a person would; bounded, and told to whoever listens."""
@@ -126,7 +155,7 @@ class Number(QWidget):
         value = round(min(max(value, self.low), self.high), 6)
         if value != self._value or self.auto:
             self._value, self.auto = value, False
-            self.update()
+            self._tell()
             self.moved.emit(value)
 
     def reset(self) -> None:
@@ -140,13 +169,28 @@ class Number(QWidget):
         """What stands at the right."""
         if not self.auto:
             return self.text_of(self._value)
-        return f"auto  {self._found or self.text_of(self._value)}" if self._found or self._value != self.start else "auto"
+        return (
+            translate("widgets", "auto  {found}", found=self._found or self.text_of(self._value))
+            if self._found or self._value != self.start
+            else "auto"
+        )
 
     def text_of(self, value: float) -> str:
-        return f"{value:.{self.decimals}f}{' ' + self.unit if self.unit else ''}"
+        return decimals(f"{value:.{self.places}f}{' ' + self.unit if self.unit else ''}")
 
     def sizeHint(self) -> QSize:
         return QSize(220, self.fontMetrics().height() + 11)
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(76, self.sizeHint().height())
+
+    def contextMenuEvent(self, event: QContextMenuEvent | None) -> None:
+        if event is not None:
+            event.ignore()  # a spin button's own menu steps up and down
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        if event is not None:
+            event.ignore()  # it scrolls the page
 
     def _share(self, value: float) -> float:
         return (value - self.soft_low) / max(self.soft_high - self.soft_low, 1e-9)
@@ -264,13 +308,19 @@ class Number(QWidget):
         elif key == Qt.Key.Key_A and self.can_be_auto:
             self.automatic.emit()
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self._type(f"{self._value:g}")
+            self._type(decimals(f"{self._value:g}"))
         elif event.text() and event.text() in "0123456789.,-":
             self._type(event.text(), select=False)
         else:
-            super().keyPressEvent(event)
+            event.ignore()  # it is the window's
 
     def _type(self, text: str, select: bool = True) -> None:
+        if self._entry is None:
+            self._entry = _Entry(self)
+            self._entry.setAlignment(Qt.AlignmentFlag.AlignRight)
+            self._entry.setValidator(QRegularExpressionValidator(TYPED, self))
+            self._entry.returnPressed.connect(self._typed)
+            self._entry.editingFinished.connect(self._typed)
         self._entry.setGeometry(self.width() // 2, 1, self.width() // 2 - 1, self.height() - 2)
         self._entry.setText(text)
         self._entry.show()
@@ -279,7 +329,7 @@ class Number(QWidget):
             self._entry.selectAll()
 
     def _typed(self) -> None:
-        if not self._entry.isVisible():
+        if self._entry is None or not self._entry.isVisible():
             return
         self._entry.hide()
         self.setFocus()

@@ -6,13 +6,14 @@ import pathlib
 
 from PyQt6.QtWidgets import QFileDialog, QWidget
 
+from ...language import translate
 from ...workspace.workspace import Workspace
 from ..canvas.clean_screen import CleanScreen
 from ..canvas.viewport import Viewport
 from ..dialogs.reading_dialog import ReadingDialog
 from ..dialogs.small import ask_colour
 
-ICC = "ICC profiles (*.icc *.icm)"
+ICC = translate("window", "ICC profiles (*.icc *.icm)")
 
 
 class Colours:
@@ -41,7 +42,7 @@ class Colours:
         self.clean = None
 
     def ask_veil_colour(self) -> None:
-        colour = ask_colour(self._window, "Veil colour")
+        colour = ask_colour(self._window, translate("window", "Veil colour"))
         if colour is not None:
             self._workspace.preferences.change(veil_colour=colour)
 
@@ -51,12 +52,12 @@ class Colours:
 
     def ask_proof(self) -> None:
         """Show the picture as a print or another screen would."""
-        name, _ = QFileDialog.getOpenFileName(self._window, "ICC profile to proof", "", ICC)
+        name, _ = QFileDialog.getOpenFileName(self._window, translate("window", "ICC profile to proof"), "", ICC)
         if name:
             self._workspace.viewing.proof(pathlib.Path(name))
 
     def ask_screen_profile(self) -> None:
         """Draw everything as the screen's own profile wants it."""
-        name, _ = QFileDialog.getOpenFileName(self._window, "ICC profile of this screen", "", ICC)
+        name, _ = QFileDialog.getOpenFileName(self._window, translate("window", "ICC profile of this screen"), "", ICC)
         if name:
             self._workspace.viewing.use_screen_profile(pathlib.Path(name))

@@ -9,6 +9,7 @@ from __future__ import annotations
 import functools
 from collections.abc import Iterator
 
+from ...language import mid_sentence, translate
 from ...names import MOVES, Moves
 from ..dialogs.small import SURROUNDS
 from ..panels.stack_menu import copy_sieve, fill_groups_menu, fill_mask_menu, fill_takes_menu, paste_sieve
@@ -54,7 +55,7 @@ def _file() -> Iterator[Row]:
 
 
 def _after(word: str, step: str | None) -> str:
-    return f"{word} {step.lower()}" if step else word
+    return translate("commands", word) + (f" {mid_sentence(step)}" if step else "")
 
 
 def _edit() -> Iterator[Row]:

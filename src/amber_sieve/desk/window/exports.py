@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QMessageBox, QWidget
 
+from ...language import translate
 from ...workspace.workspace import Workspace
 from ..dialogs.batch_dialog import BatchDialog
 from ..dialogs.export_dialog import ExportDialog
@@ -19,7 +20,7 @@ class Exports:
     def show_export(self, what: str = "") -> None:
         """Everything about what leaves: what, as what, how large, where; as it was chosen last."""
         if not self.workspace.work.opened:
-            self.workspace.speech.trouble.emit("There is nothing to export yet: open a picture first.")
+            self.workspace.speech.trouble.emit(translate("window", "There is nothing to export yet: open a picture first."))
             return
         ExportDialog(self.window, self.workspace, what).show()
 
@@ -44,11 +45,15 @@ class Exports:
     def may_stop_job(self) -> bool:
         """Whether an export that is still running may be stopped; asks when there is one."""
         job = self.workspace.workers.jobs.job
-        more = f" {len(self.workspace.workers.jobs.waiting)} more wait." if self.workspace.workers.jobs.waiting else ""
+        more = (
+            translate("window", " {count} more wait.", count=len(self.workspace.workers.jobs.waiting))
+            if self.workspace.workers.jobs.waiting
+            else ""
+        )
         if job is None or job.title.startswith("Opening"):
             return True
         choice = QMessageBox.question(
-            self.window, "Amber Sieve", f"{job.title} is not done yet.{more} Stop it and close? What it has written so far is taken away.",
+            self.window, "Amber Sieve", translate('window', '{title} is not done yet.{more} Stop it and close? What it has written so far is taken away.', title=job.title, more=more),
             QMessageBox.StandardButton.Close | QMessageBox.StandardButton.Cancel, QMessageBox.StandardButton.Cancel,
         )  # fmt: skip
         return choice == QMessageBox.StandardButton.Close

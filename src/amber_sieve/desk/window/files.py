@@ -8,6 +8,7 @@ import pathlib
 from PyQt6.QtWidgets import QFileDialog, QMenu, QMessageBox, QWidget
 
 from ...export.batch import pictures_in
+from ...language import translate
 from ...media import formats
 from ...media.footage.sequences import is_sequence
 from ...project.recovery import discard, left_behind
@@ -16,7 +17,7 @@ from ...workspace.saving import beside
 from ...workspace.workspace import Workspace
 from ..dialogs.small import RecoveryChoice, RecoveryDialog
 
-READABLE = formats.filter_words("Pictures, clips, projects", [*formats.endings(), formats.PROJECT])
+READABLE = formats.filter_words(translate("window", "Pictures, clips, projects"), [*formats.endings(), formats.PROJECT])
 
 
 class Files:
@@ -26,7 +27,12 @@ class Files:
         self.window, self.workspace = window, workspace
 
     def ask_open(self) -> None:
-        names, _ = QFileDialog.getOpenFileNames(self.window, "Open pictures, clips or projects", "", f"{READABLE};;All files (*)")
+        names, _ = QFileDialog.getOpenFileNames(
+            self.window,
+            translate("window", "Open pictures, clips or projects"),
+            "",
+            translate("window", "{readable};;All files (*)", readable=READABLE),
+        )
         self.workspace.pictures.open_many([pathlib.Path(name) for name in names])
 
     def open_from_outside(self, paths: list[pathlib.Path]) -> None:
@@ -38,7 +44,10 @@ class Files:
     def ask_again(self) -> None:
         """Go on with the same work over another file."""
         name, _ = QFileDialog.getOpenFileName(
-            self.window, f"Find {pathlib.Path(self.workspace.work.project.source).name}", "", f"{READABLE};;All files (*)"
+            self.window,
+            translate("window", "Find {name}", name=pathlib.Path(self.workspace.work.project.source).name),
+            "",
+            translate("window", "{readable};;All files (*)", readable=READABLE),
         )
         if name:
             self.workspace.pictures.find_again(pathlib.Path(name))
@@ -73,10 +82,10 @@ class Files:
             return self.ask_save()
         if not self.workspace.work.document.changed_elsewhere:
             return bool(self.workspace.saving.save(path))
-        words = f"{path.name} was changed by another window or program since it was opened here."
+        words = translate("window", "{name} was changed by another window or program since it was opened here.", name=path.name)
         box = QMessageBox(QMessageBox.Icon.Warning, "Amber Sieve", words, QMessageBox.StandardButton.Cancel, self.window)
-        aside = box.addButton("Save beside it", QMessageBox.ButtonRole.AcceptRole)
-        over = box.addButton("Overwrite it", QMessageBox.ButtonRole.DestructiveRole)
+        aside = box.addButton(translate("window", "Save beside it"), QMessageBox.ButtonRole.AcceptRole)
+        over = box.addButton(translate("window", "Overwrite it"), QMessageBox.ButtonRole.DestructiveRole)
         box.setDefaultButton(aside)
         box.exec()
         chosen = box.clickedButton()
@@ -90,7 +99,9 @@ class Files:
         start = (
             str(pathlib.Path(self.workspace.work.project.source).with_suffix(formats.PROJECT)) if self.workspace.work.project.source else ""
         )
-        name, _ = QFileDialog.getSaveFileName(self.window, "Save project", start, f"Projects (*{formats.PROJECT})")
+        name, _ = QFileDialog.getSaveFileName(
+            self.window, translate("window", "Save project"), start, translate("window", "Projects (*{ending})", ending=formats.PROJECT)
+        )
         if not name:
             return False
         return bool(self.workspace.saving.save(pathlib.Path(name if name.endswith(formats.PROJECT) else name + formats.PROJECT)))
@@ -98,12 +109,15 @@ class Files:
     def ask_missing(self, missing: MissingSource) -> None:
         """Let the person point to a picture that is not where it was."""
         box = QMessageBox(QMessageBox.Icon.Question, "Amber Sieve", str(missing), QMessageBox.StandardButton.Cancel, self.window)
-        find = box.addButton("Find it…", QMessageBox.ButtonRole.AcceptRole)
+        find = box.addButton(translate("window", "Find it…"), QMessageBox.ButtonRole.AcceptRole)
         box.exec()
         if box.clickedButton() is not find:
             return
         name, _ = QFileDialog.getOpenFileName(
-            self.window, f"Find {pathlib.Path(missing.project.source).name}", "", f"{READABLE};;All files (*)"
+            self.window,
+            translate("window", "Find {name}", name=pathlib.Path(missing.project.source).name),
+            "",
+            translate("window", "{readable};;All files (*)", readable=READABLE),
         )
         if name:
             self.workspace.pictures.open_with_source(missing, pathlib.Path(name))
@@ -131,10 +145,12 @@ class Files:
         if found:
             self.workspace.pictures.open_many(found)
         else:
-            self.workspace.speech.trouble.emit(f"{paths[0]} holds no pictures: drop pictures, clips, projects, or folders that hold some.")
+            self.workspace.speech.trouble.emit(
+                translate("window", "{paths} holds no pictures: drop pictures, clips, projects, or folders that hold some.", paths=paths[0])
+            )
 
     def _is_clip(self, folder: pathlib.Path) -> bool:
-        words = f"{folder.name} holds numbered pictures. Open them as one clip?"
+        words = translate("window", "{name} holds numbered pictures. Open them as one clip?", name=folder.name)
         return QMessageBox.question(self.window, "Amber Sieve", words) == QMessageBox.StandardButton.Yes
 
     def may_leave(self) -> bool:
@@ -142,7 +158,7 @@ class Files:
         if not self.workspace.work.history.changed:
             return True
         choice = QMessageBox.question(
-            self.window, "Amber Sieve", "The project has changes that are not saved.",
+            self.window, "Amber Sieve", translate('window', 'The project has changes that are not saved.'),
             QMessageBox.StandardButton.Save | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
         )  # fmt: skip
         return self.save() if choice == QMessageBox.StandardButton.Save else choice == QMessageBox.StandardButton.Discard
@@ -157,7 +173,8 @@ class Files:
             return self.may_leave()
         names = ", ".join(entry.name for entry in unsaved[:5]) + (" …" if len(unsaved) > 5 else "")
         choice = QMessageBox.question(
-            self.window, "Amber Sieve", f"{len(unsaved)} pictures have changes that are not saved: {names}. Save All writes a new project beside each picture that has none.",
+            self.window, "Amber Sieve", translate('window', '{count} pictures have changes that are not saved: {names}. Save All writes a new project '
+'beside each picture that has none.', count=len(unsaved), names=names),
             QMessageBox.StandardButton.SaveAll | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
         )  # fmt: skip
         return (

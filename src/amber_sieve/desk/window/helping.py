@@ -7,6 +7,7 @@ from typing import Any
 
 from PyQt6.QtWidgets import QWidget
 
+from ...language import translate
 from ...workspace.workspace import Workspace
 from ..dialogs.guide import Guide
 from ..dialogs.small import Commands, Keys
@@ -28,8 +29,9 @@ class Helping:
 
     def show_keys(self) -> None:
         """What can be done with mouse and keys."""
+        gestures = [(translate("keys", where), translate("keys", gesture), translate("keys", does)) for where, gesture, does in GESTURES]
         keyed = [(menu, action.shortcut().toString(), command) for menu, command, action in self.menus.listed()]
-        Keys(self._window, [*GESTURES, *(row for row in keyed if row[1])]).show()
+        Keys(self._window, [*gestures, *(row for row in keyed if row[1])]).show()
 
     def find_command(self) -> None:
         """Find a command by its name."""
@@ -40,6 +42,6 @@ class Helping:
         """The guide, at a page of it."""
         folder = guide()
         if folder is None:
-            self._trouble("The guide was not installed: it is the folder docs/guide of the sources.")
+            self._trouble(translate("window", "The guide was not installed: it is the folder docs/guide of the sources."))
         else:
             Guide(self._window, folder, page).show()

@@ -11,6 +11,8 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QAction, QKeySequence
 from PyQt6.QtWidgets import QMainWindow, QMenu, QMenuBar
 
+from ...language import translate
+
 #: The window whose menus they are.
 W = TypeVar("W", bound=QMainWindow)
 
@@ -84,20 +86,21 @@ class Menus(Generic[W]):
                 self._window.addAction(action)
 
     def _add_menu(self, row: Menu[W]) -> None:
-        menu = self.menus[row.inside].addMenu(row.label) if row.inside else self._bar.addMenu(row.label)
+        label = translate("commands", row.label)
+        menu = self.menus[row.inside].addMenu(label) if row.inside else self._bar.addMenu(label)
         assert menu is not None
         if row.fill is not None:
             menu.aboutToShow.connect(functools.partial(row.fill, self._window, menu))
         self.menus[row.id] = menu
 
     def _add(self, row: Command[W]) -> None:
-        action = QAction(row.label, self._window)
+        action = QAction(translate("commands", row.label), self._window)
         action.setObjectName(row.id)
         if row.keys:
             action.setShortcut(QKeySequence(row.keys))
         action.setCheckable(row.ticked is not None)
         action.triggered.connect(lambda _=False: row.act(self._window))
-        action.setStatusTip(row.tip)
+        action.setStatusTip(translate("commands", row.tip) if row.tip else "")
         self.menus[row.menu].addAction(action)
         self.actions[row.id] = action
 

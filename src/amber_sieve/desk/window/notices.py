@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from ...language import translate
 from ...workspace.workspace import Workspace
 from ..widgets.notice import Notice
 
@@ -28,11 +29,19 @@ class Notices:
         self.opened.tell(words, offer, act)
 
     def _tell_brought(self, project: str) -> None:
-        self._tell(f"Opened with {project}, which lies beside it.", "Start fresh", self._workspace.saving.start_over)
+        self._tell(
+            translate("window", "Opened with {project}, which lies beside it.", project=project),
+            translate("window", "Start fresh"),
+            self._workspace.saving.start_over,
+        )
 
     def _tell_restored(self, number: int) -> None:
-        words = "What was open last is open again." if number == 1 else f"The {number} pictures that were open last are open again."
-        self._tell(words, "Close all", self._close_everything)
+        words = (
+            translate("window", "What was open last is open again.")
+            if number == 1
+            else translate("window", "The {number} pictures that were open last are open again.", number=number)
+        )
+        self._tell(words, translate("window", "Close all"), self._close_everything)
 
     def _forget(self) -> None:
         """Another picture is seen: what was said of the one before goes."""
@@ -44,8 +53,8 @@ class Notices:
         work = self._workspace.work
         if work.sieve.invert and self.inverted.isHidden():
             self.inverted.tell(
-                "The mask is inverted: what you keep is left out.",
-                "Invert back",
-                lambda: work.set_field("invert", False, "Invert the mask"),
+                translate("window", "The mask is inverted: what you keep is left out."),
+                translate("window", "Invert back"),
+                lambda: work.set_field("invert", False, translate("window", "Invert the mask")),
             )
         self.inverted.setVisible(work.sieve.invert)

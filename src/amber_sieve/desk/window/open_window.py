@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from ...workspace.workspace import Workspace
+from ..start.control_port import ControlPort
 from .commands import TABLE
 from .menus import Menus
 from .window import Window
@@ -12,4 +13,9 @@ def open_window(workspace: Workspace) -> Window:
     """A window on what is open."""
     window = Window(workspace)
     window.take_menus(Menus(window, window.top.menus, TABLE))
+    remote = workspace.control_surfaces
+    remote.turned.connect(window.pages.setCurrentIndex)
+    remote.compared.connect(window.canvas.compare.setChecked)
+    window.pages.currentChanged.connect(remote.show_page)
+    window.leaving.connect(ControlPort(workspace, window).close)
     return window

@@ -8,13 +8,16 @@ from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QPainter, QPaintEvent
 from PyQt6.QtWidgets import QDockWidget, QHBoxLayout, QLabel, QMainWindow, QMenu, QToolButton, QWidget
 
+from ...language import translate
 from ...workspace.preferences import PreferenceStore
 from ..style import LINE
 from ..widgets.icon import with_icon
 from .place import kept_bytes
 
-#: Height of the strip by which a panel is dragged, pixels; and how many dots are drawn on it.
-STRIP, DOTS = 8, 5
+#: Height of the strip by which a panel is dragged, pixels.
+STRIP = 8
+#: How many dots are drawn on it.
+DOTS = 5
 #: Raised when panels come or go, so that what was kept of other ones is not used.
 VERSION = 1
 
@@ -26,13 +29,19 @@ class Grip(QWidget):
         super().__init__(dock)
         self._dock = dock
         self.setCursor(Qt.CursorShape.OpenHandCursor)
-        self.setToolTip(f"{title}: drag this strip to move the panel, double-click to let it float; View > Panels puts it away")
+        self.setToolTip(
+            translate(
+                "window",
+                "{title}: drag this strip to move the panel, double-click to let it float; View > Panels puts it away",
+                title=title,
+            )
+        )
         row = QHBoxLayout(self)
         row.setContentsMargins(8, 0, 2, 0)
         self._title, self._back, self._away = QLabel(title), QToolButton(), QToolButton()
-        self._back.setText("Put back")
-        self._back.setToolTip(f"Put {title} back into the window")
-        with_icon(self._away, "x", f"Close {title}; View > Panels brings it back")
+        self._back.setText(translate("window", "Put back"))
+        self._back.setToolTip(translate("window", "Put {title} back into the window", title=title))
+        with_icon(self._away, "x", translate("window", "Close {title}; View > Panels brings it back", title=title))
         self._back.clicked.connect(lambda: dock.setFloating(False))
         self._away.clicked.connect(dock.close)
         row.addWidget(self._title, 1)
@@ -145,13 +154,13 @@ class Panels:
             menu.addAction(dock.toggleViewAction())
         menu.addSeparator()
         for name, dock in self.docks.items():
-            action = menu.addAction(f"{self._titles[name]} floats")
+            action = menu.addAction(translate("window", "{titles} floats", titles=self._titles[name]))
             assert action is not None
             action.setCheckable(True)
             action.setChecked(dock.isFloating())
             action.setEnabled(dock.isVisible())
             action.triggered.connect(dock.setFloating)
         menu.addSeparator()
-        action = menu.addAction("Reset the panels")
+        action = menu.addAction(translate("window", "Reset the panels"))
         assert action is not None
         action.triggered.connect(lambda _: self.reset())

@@ -8,8 +8,10 @@ from PyQt6.QtWidgets import QApplication, QMainWindow
 
 from ...workspace.preferences import PreferenceStore
 
-#: Size that the window has where there is room, and what its own frame takes at most, pixels.
-USUAL, FRAME = (1280, 800), (16, 48)
+#: Size that the window has where there is room, pixels.
+USUAL = (1280, 800)
+#: What its own frame takes at most, pixels.
+FRAME = (16, 48)
 
 
 def _has_screen() -> bool:

@@ -8,8 +8,16 @@ from PyQt6.QtCore import QSignalBlocker, QSize, Qt
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QHBoxLayout, QMenu, QMenuBar, QSizePolicy, QStackedWidget, QTabBar, QToolButton, QWidget
 
+from ...language import translate
+
 #: The steps of the work, in their order: the pages, and how they are called.
-STEPS = {"pick": "Pick", "bands": "Bands", "edge": "Edge", "areas": "Areas", "adjust": "Adjust"}
+STEPS = {
+    "pick": translate("window", "Pick"),
+    "bands": translate("window", "Bands"),
+    "edge": translate("window", "Edge"),
+    "areas": translate("window", "Areas"),
+    "adjust": translate("window", "Adjust"),
+}
 
 #: Least width that the row asks for, pixels.
 NARROWEST = 400
@@ -29,15 +37,15 @@ class TopRow(QWidget):
         self.steps.setDrawBase(False)
         self.steps.setExpanding(False)
         self.steps.setUsesScrollButtons(False)
-        self.steps.setAccessibleName("Steps")
+        self.steps.setAccessibleName(translate("window", "Steps"))
         for label in STEPS.values():
             self.steps.addTab(label)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(4)
         self.all_menus = QToolButton()
-        self.all_menus.setText("Menu")
-        self.all_menus.setToolTip("All menus; a wider window shows them beside each other")
+        self.all_menus.setText(translate("window", "Menu"))
+        self.all_menus.setToolTip(translate("window", "All menus; a wider window shows them beside each other"))
         self.all_menus.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self._menu, self._views = QMenu(self), views
         self._menu.aboutToShow.connect(self._fill)

@@ -20,6 +20,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from ...language import decimals, translate
 from ...names import Moves
 from ...workspace.jobs import Job
 from ...workspace.workspace import Workspace
@@ -52,8 +53,10 @@ from .top_row import STEPS, TopRow
 
 #: Milliseconds for which a message stands in the bar at the bottom.
 MESSAGE = 8000
-#: Widths of the rail of sieves and of the pages in a new window, pixels.
-RAIL, PAGE = 74, 280
+#: Width of the rail of sieves in a new window, pixels.
+RAIL = 74
+#: Width of the pages in a new window, pixels.
+PAGE = 280
 #: How much of what letters grow by the pages do: their numbers and words can be cut in the middle, not their buttons.
 WIDER = 0.66
 
@@ -66,6 +69,7 @@ class Window(QMainWindow):
 
     def __init__(self, workspace: Workspace) -> None:
         super().__init__()
+        self.setAnimated(False)  # nothing in the window moves by itself
         self.workspace = workspace
         self.last_trouble = ""
         self._shown_job: Job | None = None
@@ -99,7 +103,7 @@ class Window(QMainWindow):
         self.panels = Panels(self, workspace.preferences)
         left, right = Qt.DockWidgetArea.LeftDockWidgetArea, Qt.DockWidgetArea.RightDockWidgetArea
         for name, title, widget, area in (
-            ("stack", "Stack", self.stack, left), ("page", "Step", steps, right), ("field", "Colour field", self.field, right), ("scopes", "Scopes", self.scopes, right),
+            ("stack", translate('window', 'Stack'), self.stack, left), ("page", translate('window', 'Step'), steps, right), ("field", translate('window', 'Colour field'), self.field, right), ("scopes", translate('window', 'Scopes'), self.scopes, right),
         ):  # fmt: skip
             self.panels.add(name, title, widget, area)
         self.pages.setMinimumWidth(PAGE)
@@ -202,7 +206,7 @@ class Window(QMainWindow):
         self.job_bar = QProgressBar()
         self.job_bar.setRange(0, 1000)
         self.job_bar.setFixedWidth(180)
-        self.job_stop = QPushButton("Stop")
+        self.job_stop = QPushButton(translate("window", "Stop"))
         self.job_stop.clicked.connect(self.workspace.workers.stop_job)
         self.job_box = QWidget()
         row = QHBoxLayout(self.job_box)
@@ -264,7 +268,9 @@ class Window(QMainWindow):
         if job is not self._shown_job:  # an export that goes on behind what is waited for
             return
         self.job_bar.setValue(round(share * 1000))
-        self.job_bar.setFormat(f"{share * 100:.0f} %" + (f", {left:.0f} s left" if left is not None else ""))
+        self.job_bar.setFormat(
+            decimals(f"{share * 100:.0f} %") + (translate("window", ", {left:.0f} s left", left=left) if left is not None else "")
+        )
 
     @property
     def chosen_area(self) -> str:
@@ -277,7 +283,7 @@ class Window(QMainWindow):
         """Give the chosen area a key at this frame, or take all its keys away."""
         area = next((area for area in self.workspace.work.sieve.areas if area.id == self.chosen_area), None)
         if area is None:
-            self.tell_trouble("There is no area to be keyed: draw one first (page Areas).")
+            self.tell_trouble(translate("window", "There is no area to be keyed: draw one first (page Areas)."))
             return
         path = f"areas.{area.id}.{'strokes' if area.kind == 'brush' else 'points'}"
         if remove:
@@ -300,7 +306,13 @@ class Window(QMainWindow):
         if not urls:
             return
         if not urls[0].isLocalFile():
-            self.tell_trouble(f"{urls[0].toString()[:120]} is not a file on this computer: save it first, then drop the file.")
+            self.tell_trouble(
+                translate(
+                    "window",
+                    "{url} is not a file on this computer: save it first, then drop the file.",
+                    url=urls[0].toString()[:120],
+                )
+            )
             return
         self.files.open_dropped([pathlib.Path(url.toLocalFile()) for url in urls if url.isLocalFile()])
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from ...errors import Trouble
 from ...files import regular_file, write_text
+from ...language import translate
 
 #: Endings, and what OpenColorIO calls the format.
 FORMATS = {".cdl": "ColorDecisionList", ".ccc": "ColorCorrectionCollection", ".cc": "ColorCorrection"}
@@ -44,7 +45,9 @@ def correction_of(name: str, numbers: dict[str, float]) -> Correction:
 
 def _known(path: pathlib.Path) -> str:
     if path.suffix.lower() not in FORMATS:
-        raise Trouble(f"{path} is no CDL file: its name should end in {', '.join(FORMATS)}.")
+        raise Trouble(
+            translate("colour", "{path} is no CDL file: its name should end in {endings}.", path=path, endings=", ".join(FORMATS))
+        )
     return FORMATS[path.suffix.lower()]
 
 
@@ -72,9 +75,11 @@ def read(path: pathlib.Path) -> list[Correction]:
         if not found or not all(math.isfinite(value) for one in found for value in one.numbers.values()):
             raise ValueError
     except OSError as error:
-        raise Trouble(f"{path} could not be read ({error.strerror}): check its permissions.") from None
+        raise Trouble(
+            translate("colour", "{path} could not be read ({strerror}): check its permissions.", path=path, strerror=error.strerror)
+        ) from None
     except (ocio.Exception, ValueError, UnicodeDecodeError):
-        raise Trouble(f"{path} holds no CDL that can be read: choose another file.") from None
+        raise Trouble(translate("colour", "{path} holds no CDL that can be read: choose another file.", path=path)) from None
     return found
 
 

@@ -10,12 +10,17 @@ import numpy as np
 from ...core.frame import BRIGHTEST
 from ...errors import Trouble
 from ...files import regular_file, write_text
+from ...language import translate
 from ..quiet import quiet
 from . import ocio_process
 
 ENDINGS = (".cube", ".clf")
-#: Bytes of the largest table that is read; and bytes of a file, or nodes on a side, up to which it is read and written in this process.
-LARGEST, SMALL, FEW = 100_000_000, 200_000, 17
+#: Bytes of the largest table that is read.
+LARGEST = 100_000_000
+#: Bytes of a file up to which it is read in this process.
+SMALL = 200_000
+#: Nodes on a side up to which a table is written in this process.
+FEW = 17
 
 
 def _ask(apart: bool, what: str, given: Any) -> Any:
@@ -36,16 +41,25 @@ def read(path: pathlib.Path) -> np.ndarray:
     """
     path = regular_file(pathlib.Path(path))
     if path.suffix.lower() not in ENDINGS:
-        raise Trouble(f"{path} is no lookup table: give a file that ends in {' or '.join(ENDINGS)}.")
+        raise Trouble(
+            translate(
+                "colour",
+                "{path} is no lookup table: give a file that ends in {endings}.",
+                path=path,
+                endings=translate("colour", " or ").join(ENDINGS),
+            )
+        )
     size = path.stat().st_size
     if size > LARGEST:
-        raise Trouble(f"{path} has {size // 10**6} MB, more than a lookup table needs: choose another.")
+        raise Trouble(
+            translate("colour", "{path} has {size} MB, more than a lookup table needs: choose another.", path=path, size=size // 10**6)
+        )
     try:
         table: np.ndarray = _ask(size > SMALL, "table", str(path.absolute()))
     except Trouble as trouble:
         raise Trouble(str(trouble).replace(str(path.absolute()), str(path))) from None
     if not np.isfinite(table).all():
-        raise Trouble(f"{path} holds values that are no numbers: have it written again.")
+        raise Trouble(translate("colour", "{path} holds values that are no numbers: have it written again.", path=path))
     return np.clip(table, -BRIGHTEST, BRIGHTEST)
 
 
@@ -70,6 +84,13 @@ def write(table: np.ndarray, path: pathlib.Path, title: str) -> None:
     path = pathlib.Path(path)
     ending = path.suffix.lower()
     if ending not in ENDINGS:
-        raise Trouble(f"{path} is no lookup table: its name should end in {' or '.join(ENDINGS)}.")
+        raise Trouble(
+            translate(
+                "colour",
+                "{path} is no lookup table: its name should end in {endings}.",
+                path=path,
+                endings=translate("colour", " or ").join(ENDINGS),
+            )
+        )
     text = _as_cube(table, title) if ending == ".cube" else str(_ask(table.shape[0] > FEW, "clf_of", table))
     write_text(path, text)

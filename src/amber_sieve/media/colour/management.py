@@ -17,6 +17,7 @@ from ...core.colour.transfer import decode, encode
 INTENT = 1
 #: How far a profile may be from sRGB (as coded values) and still be read as sRGB itself.
 SAME = 2e-3
+#: Halvings by which a curve is turned round: one code of 16 bits.
 HALVINGS = 16
 
 

@@ -10,6 +10,7 @@ import numpy as np
 import PyOpenColorIO as ocio
 
 from ...errors import Trouble
+from ...language import translate
 
 BUILT_IN = "ocio://studio-config-v2.1.0_aces-v1.3_ocio-v2.3"
 #: OpenColorIO's name of the working space: linear light, Rec. 709 primaries.
@@ -28,7 +29,11 @@ def config_of(name: str) -> Any:
         config.validate()
     except (ocio.Exception, ocio.ExceptionMissingFile) as error:
         words = str(error).splitlines()[0][:200]
-        raise Trouble(f"The colour configuration {name} cannot be used ({words}): correct $OCIO, or unset it.") from None
+        raise Trouble(
+            translate(
+                "colour", "The colour configuration {name} cannot be used ({words}): correct $OCIO, or unset it.", name=name, words=words
+            )
+        ) from None
     return config
 
 
@@ -57,7 +62,15 @@ def _processor(kind: str, name: str, environment: str) -> Any:
     except (ocio.Exception, ocio.ExceptionMissingFile) as error:
         known = "; ".join(names(environment)["inputs" if kind == "input" else "displays"])[:300]
         words = str(error).splitlines()[0][:200]
-        raise Trouble(f"«{name}» cannot be used as a colour space ({words}): choose one of {known} …") from None
+        raise Trouble(
+            translate(
+                "colour",
+                "«{name}» cannot be used as a colour space ({words}): choose one of {known} …",
+                name=name,
+                words=words,
+                known=known,
+            )
+        ) from None
 
 
 def applied(kind: str, name: str, environment: str, planes: np.ndarray) -> np.ndarray:
@@ -82,7 +95,11 @@ def table(path: str) -> np.ndarray:
         made.getDefaultCPUProcessor().applyRGB(grid)
         return grid.reshape(NODES, NODES, NODES, 3)
     except (ocio.Exception, ocio.ExceptionMissingFile, ValueError, UnicodeDecodeError):
-        raise Trouble(f"{pathlib.Path(path)} is not a readable lookup table: it is damaged or of a kind that is not known.") from None
+        raise Trouble(
+            translate(
+                "colour", "{path} is not a readable lookup table: it is damaged or of a kind that is not known.", path=pathlib.Path(path)
+            )
+        ) from None
 
 
 def clf_of(values: np.ndarray) -> str:

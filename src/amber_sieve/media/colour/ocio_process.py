@@ -17,6 +17,7 @@ from typing import Any, BinaryIO
 import numpy as np
 
 from ...errors import Trouble
+from ...language import translate
 
 _LOCK = threading.Lock()
 _process: subprocess.Popen[bytes] | None = None
@@ -49,7 +50,7 @@ def ask(what: str, *given: Any) -> Any:
             _process.kill()
             _let_go(_process)
             _process = None
-            raise Trouble("The process that reads colour tables was ended: try again.") from None
+            raise Trouble(translate("colour", "The process that reads colour tables was ended: try again.")) from None
     if words:
         raise Trouble(words)
     return answer
@@ -79,7 +80,15 @@ def _serve(requests: BinaryIO, answers: BinaryIO) -> None:
         except Trouble as trouble:
             answer = (str(trouble), None)
         except Exception as error:  # a mistake of ours, told on the other side
-            answer = (f"A colour table could not be worked on ({type(error).__name__}: {error}): choose another.", None)
+            answer = (
+                translate(
+                    "colour",
+                    "A colour table could not be worked on ({name}: {error}): choose another.",
+                    name=type(error).__name__,
+                    error=error,
+                ),
+                None,
+            )
         pickle.dump(answer, answers, pickle.HIGHEST_PROTOCOL)
         answers.flush()
 

@@ -13,11 +13,14 @@ from .management import undated
 
 #: D65, as CIE 1931 x, y.
 D65 = (0.3127, 0.3290)
+#: Primaries of ITU-R BT.709: x and y of red, green and blue.
 REC_709 = (0.64, 0.33, 0.30, 0.60, 0.15, 0.06)
 #: SMPTE EG 432-1, with the curve of sRGB: what displays call P3.
 P3 = (0.680, 0.320, 0.265, 0.690, 0.150, 0.060)
-#: IEC 61966-2-5 (opRGB): primaries, and its curve as a power.
-OP_RGB, OP_RGB_POWER = (0.64, 0.33, 0.21, 0.71, 0.15, 0.06), 2 + 51 / 256
+#: Primaries of opRGB (IEC 61966-2-5).
+OP_RGB = (0.64, 0.33, 0.21, 0.71, 0.15, 0.06)
+#: Its curve as a power (IEC 61966-2-5).
+OP_RGB_POWER = 2 + 51 / 256
 #: ITU-R BT.2020.
 REC_2020 = (0.708, 0.292, 0.170, 0.797, 0.131, 0.046)
 #: Entries of a curve that is no plain power.

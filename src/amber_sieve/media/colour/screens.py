@@ -12,13 +12,18 @@ from ...core.colour.difference import delta_e_2000, to_cielab
 from ...core.colour.transfer import decode
 from ...errors import Trouble
 from ...files import regular_file
+from ...language import translate
 from . import spaces as colour_spaces
 from .management import INTENT, linear_profile, space_of, srgb_profile
 
 #: Nodes on a side of the tables.
 NODES = 33
-#: Nodes of the table of a display, and the light that its first and last stand for; between, equal steps are nearly equal factors.
-DISPLAY_NODES, DARK, BRIGHT = 65, 0.01, 64.0
+#: Nodes of the table of a display.
+DISPLAY_NODES = 65
+#: The light that its first node stands for; between, equal steps are nearly equal factors.
+DARK = 0.01
+#: The light that its last node stands for.
+BRIGHT = 64.0
 
 
 def _grid(nodes: int = NODES) -> np.ndarray:
@@ -29,7 +34,7 @@ def _grid(nodes: int = NODES) -> np.ndarray:
 def _profile(path: str) -> bytes:
     data = regular_file(pathlib.Path(path)).read_bytes()
     if data[36:40] != b"acsp" or space_of(data) not in ("rgb", "cmyk", "gray"):
-        raise Trouble(f"{path} is no ICC profile of a screen or a print: choose an .icc or .icm file.")
+        raise Trouble(translate("colour", "{path} is no ICC profile of a screen or a print: choose an .icc or .icm file.", path=path))
     return data
 
 
@@ -50,11 +55,11 @@ def screen_table(path: str, changed: int) -> np.ndarray:
     """
     profile = _profile(path)
     if space_of(profile) != "rgb":
-        raise Trouble(f"{path} is no ICC profile of a screen: choose another.")
+        raise Trouble(translate("colour", "{path} is no ICC profile of a screen: choose another.", path=path))
     try:
         flat = _through(_grid().reshape(1, -1, 3), srgb_profile(), profile, ("rgb", "rgb"), "float32")
     except Exception:  # Little CMS says only that it failed
-        raise Trouble(f"The profile {path} cannot be used: it is damaged.") from None
+        raise Trouble(translate("colour", "The profile {path} cannot be used: it is damaged.", path=path)) from None
     return np.clip(flat, 0, 1).reshape(NODES, NODES, NODES, 3).astype(np.float32)
 
 
@@ -70,7 +75,9 @@ def proof_tables(path: str, changed: int) -> tuple[np.ndarray, np.ndarray]:
         there = there if space != "gray" else there.reshape(1, -1, 1)
         light = _through(there, profile, linear_profile(), (space, "rgb"), "float32").reshape(-1, 3)
     except Exception:  # Little CMS says only that it failed
-        raise Trouble(f"The profile {path} cannot be used for a proof: it is damaged, or lacks the way back.") from None
+        raise Trouble(
+            translate("colour", "The profile {path} cannot be used for a proof: it is damaged, or lacks the way back.", path=path)
+        ) from None
     far = delta_e_2000(to_cielab(light), to_cielab(decode(wanted[0])))
     back = np.clip(_coded(light), 0, 1).reshape(grid.shape)
     return back.astype(np.float32), np.repeat(far.astype(np.float32).reshape(*grid.shape[:3], 1), 3, axis=3)

@@ -11,6 +11,7 @@ from typing import Any
 import numpy as np
 
 from ...errors import Trouble
+from ...language import translate
 from . import ocio_process
 
 
@@ -55,7 +56,14 @@ def matrix_of(name: str) -> tuple[float, ...]:
     ends = np.concatenate([np.eye(3), 2 * np.eye(3)]).astype(np.float32)
     light = to_light(np.ascontiguousarray(ends.T[:, None]), name)[:, 0].astype(np.float64)
     if not np.allclose(light[:, 3:], 2 * light[:, :3], atol=1e-4) or abs(np.linalg.det(light[:, :3])) < 1e-6:
-        raise Trouble(f"«{name}» is not linear, so nothing can be worked in it: choose one of {', '.join(workings())[:300]}.")
+        raise Trouble(
+            translate(
+                "colour",
+                "«{name}» is not linear, so nothing can be worked in it: choose one of {spaces}.",
+                name=name,
+                spaces=", ".join(workings())[:300],
+            )
+        )
     return tuple(float(number) for number in light[:, :3].ravel())
 
 

@@ -20,24 +20,22 @@ from ...core.colour import encodings
 from ...core.frame import Frame
 from ...errors import Trouble
 from ...files import regular_file
+from ...language import translate
 from ...reading import CHOICES, PLAIN, Reading
 from ..source import About, key_of
-from .decoded import (
-    MATRIX_NAMES,
-    RANGE_NAMES,
-    is_luma_chroma,
-    light_of,
-    matrix_of,
-    to_rgb16,
-)
+from .decoded import MATRIX_NAMES, RANGE_NAMES, is_luma_chroma, light_of, matrix_of, to_rgb16
 
 #: Frames that are decoded on the way to one a little later, where seeking would cost more.
 NEAR = 24
-INTERLACED = "{} is interlaced: File > How the picture is read… deinterlaces it."
+INTERLACED = translate("footage", "{} is interlaced: File > Input settings… deinterlaces it.")
 #: Frames that are kept for their neighbours.
 BESIDE = 8
-#: Slowest and fastest rate that a clip may say, and the one that is taken where it says another (common practice, no source).
-SLOWEST, FASTEST, USUAL_RATE = Fraction(1, 60), Fraction(1000), Fraction(25)
+#: Slowest rate that a clip may say (common practice, no source).
+SLOWEST = Fraction(1, 60)
+#: Fastest rate that it may say (common practice, no source).
+FASTEST = Fraction(1000)
+#: The rate that is taken where it says another (common practice, no source).
+USUAL_RATE = Fraction(25)
 #: Frames that are tried before a clip is given up.
 TRIED = 12
 #: Bytes of decoded frames that are kept because they were passed on the way to a later one.
@@ -52,7 +50,12 @@ def _size_of(frame: VideoFrame) -> int:
 
 def _chosen(kind: str, word: str, said: int, path: pathlib.Path) -> int:
     if word and word not in CHOICES[kind]:
-        raise Trouble(f"{path} cannot be read with the {kind} «{word[:40]}»: choose one of {', '.join(CHOICES[kind])}.")
+        raise Trouble(
+            translate(
+                "footage", "{path} cannot be read with the {kind} «{word}»: choose one of {known}.",
+                path=path, kind=kind, word=word[:40], known=", ".join(CHOICES[kind]),
+            )
+        )  # fmt: skip
     return CHOICES[kind].get(word, said)
 
 
@@ -62,25 +65,25 @@ class Footage:
     def __init__(self, path: pathlib.Path, reading: Reading = PLAIN) -> None:
         self.path = regular_file(pathlib.Path(path))
         if self.path.stat().st_size == 0:
-            raise Trouble(f"{path} is empty (0 bytes): restore it from where it came from.")
+            raise Trouble(translate("footage", "{path} is empty (0 bytes): restore it from where it came from.", path=path))
         try:
             self._container = av.open(str(self.path))
             stream = self._container.streams.video[0]
             self.stamps = self._stamps_of(self.path)
         except (av.FFmpegError, IndexError, ValueError, OSError):
-            raise Trouble(f"{path} is not a readable clip: it is damaged or holds no pictures.") from None
+            raise Trouble(translate("footage", "{path} is not a readable clip: it is damaged or holds no pictures.", path=path)) from None
         self._stream = stream
         stream.thread_type = "AUTO"
         self._lock = threading.Lock()
         self._closed = False
         if not self.stamps:
-            raise Trouble(f"{path} holds no frames: it is cut short. Restore it from where it came from.")
+            raise Trouble(translate("footage", "{path} holds no frames: it is cut short. Restore it from where it came from.", path=path))
         said = Fraction(stream.average_rate or stream.guessed_rate or USUAL_RATE)
         #: Frames a second; what cannot be one is taken for the usual, and the frames follow each other at an even pace.
         self.rate = said if SLOWEST <= said <= FASTEST else USUAL_RATE
         self.odd_rate = said != self.rate
         if not stream.codec_context.width or not stream.codec_context.height:
-            raise Trouble(f"{path} is not a readable clip: it does not say how large its pictures are.")
+            raise Trouble(translate("footage", "{path} is not a readable clip: it does not say how large its pictures are.", path=path))
         context = stream.codec_context
         #: The frame that the decoder gives next, None when it must be sought; and one that it gave early.
         self._next: int | None = None
@@ -104,16 +107,23 @@ class Footage:
         self.primaries = _chosen("primaries", reading.primaries, int(context.color_primaries), self.path)
         self.tags = {
             "codec": context.name, "pixel format": str(context.pix_fmt),
-            "matrix": MATRIX_NAMES.get(matrix, "") or f"not said (read as {MATRIX_NAMES[matrix_of(matrix, context.height)]})",
-            "range": RANGE_NAMES.get(self.range, "not said (read as limited)"),
-            "curve": encodings.CURVE_NAMES.get(self.curve, "not said (read as sRGB)"),
-            "primaries": encodings.PRIMARY_NAMES.get(self.primaries, "not said (read as BT.709)"),
+            "matrix": MATRIX_NAMES.get(matrix, "") or translate('footage', 'not said (read as {matrix})', matrix=MATRIX_NAMES[matrix_of(matrix, context.height)]),
+            "range": RANGE_NAMES.get(self.range, translate('footage', 'not said (read as limited)')),
+            "curve": encodings.CURVE_NAMES.get(self.curve, translate('footage', 'not said (read as sRGB)')),
+            "primaries": encodings.PRIMARY_NAMES.get(self.primaries, translate('footage', 'not said (read as BT.709)')),
             "sound": ", ".join(audio.codec_context.name for audio in self._container.streams.audio) or "none",
         }  # fmt: skip
         #: Quarter turns, against the clock, that make its frames upright.
         self.turns, interlaced = self._looked_at_first()
         if context.pix_fmt is None and not self._decodes():
-            raise Trouble(f"{path} holds {len(self.stamps)} frames, none of which can be decoded: restore the clip.")
+            raise Trouble(
+                translate(
+                    "footage",
+                    "{path} holds {count} frames, none of which can be decoded: restore the clip.",
+                    path=path,
+                    count=len(self.stamps),
+                )
+            )
         size = (context.width, context.height) if self.turns % 2 == 0 else (context.height, context.width)
         self.tags["lines"] = "interlaced" if interlaced else "progressive"
         self.about = About(
@@ -152,7 +162,14 @@ class Footage:
     def _what_is_odd(self) -> tuple[str, ...]:
         """A sentence when the file says a rate at which nothing could be played or written."""
         return (
-            (f"{self.path.name} says a rate that no clip has: it is played and written at {USUAL_RATE} frames a second.",)
+            (
+                translate(
+                    "footage",
+                    "{name} says a rate that no clip has: it is played and written at {rate} frames a second.",
+                    name=self.path.name,
+                    rate=USUAL_RATE,
+                ),
+            )
             if self.odd_rate
             else ()
         )
@@ -176,7 +193,15 @@ class Footage:
             promised = held + max(0, round(lasts * float(self.rate)) - 2)
         if promised <= held:
             return ()
-        return (f"{self.path.name} ends early: it holds {held} of {promised} frames. Restore it to have the rest.",)
+        return (
+            translate(
+                "footage",
+                "{name} ends early: it holds {held} of {promised} frames. Restore it to have the rest.",
+                name=self.path.name,
+                held=held,
+                promised=promised,
+            ),
+        )
 
     def decoded(self, number: int) -> VideoFrame:
         """Frame ``number`` as it was decoded.
@@ -186,10 +211,15 @@ class Footage:
         Trouble: there is no such frame, or it is damaged; others can still be read.
         """
         if not 0 <= number < len(self.stamps):
-            raise Trouble(f"{self.path} has frames 0 to {len(self.stamps) - 1}; there is no frame {number}.")
+            raise Trouble(
+                translate(
+                    "footage", "{path} has frames 0 to {count}; there is no frame {number}.",
+                    path=self.path, count=len(self.stamps) - 1, number=number,
+                )
+            )  # fmt: skip
         with self._lock:
             if self._closed:
-                raise Trouble(f"{self.path} has been closed: open it again.")
+                raise Trouble(translate("footage", "{path} has been closed: open it again.", path=self.path))
             if number in self._passed:
                 return self._passed[number]
             near = self._next is not None and 0 <= number - self._next <= NEAR
@@ -200,7 +230,14 @@ class Footage:
                 found = self._run_to(number)
             if found is not None:
                 return found
-        raise Trouble(f"Frame {number} of {self.path} is damaged: leave it out of the range, or restore the clip.")
+        raise Trouble(
+            translate(
+                "footage",
+                "Frame {number} of {path} is damaged: leave it out of the range, or restore the clip.",
+                number=number,
+                path=self.path,
+            )
+        )
 
     def whole(self, number: int) -> VideoFrame:
         """Frame ``number`` to be looked at: as it was decoded or, when asked for, made of its fields by FFmpeg's bwdif, which weaves them
@@ -221,7 +258,11 @@ class Footage:
             for held in around[:2]:
                 made = graph.pull() if held is not None else made
         if made is None:
-            raise Trouble(f"Frame {number} of {self.path} cannot be deinterlaced: read the clip as it is.")
+            raise Trouble(
+                translate(
+                    "footage", "Frame {number} of {path} cannot be deinterlaced: read the clip as it is.", number=number, path=self.path
+                )
+            )
         made.colorspace, made.color_range = frame.colorspace, frame.color_range
         whole: VideoFrame = made
         return whole

@@ -10,6 +10,7 @@ import av
 
 from ...errors import Trouble
 from ...files import Checked
+from ...language import translate
 from ..formats import container_of
 from .clip import Footage
 from .writing import SoundTrack
@@ -51,7 +52,14 @@ def join(pieces: Sequence[pathlib.Path], starts: Sequence[Fraction], path: pathl
             sound.mux(out)
         out.close()
     except av.FFmpegError as error:
-        raise Trouble(f"The pieces of {path.name} could not be joined ({error.strerror}): render it in one go.") from None
+        raise Trouble(
+            translate(
+                "footage",
+                "The pieces of {name} could not be joined ({strerror}): render it in one go.",
+                name=path.name,
+                strerror=error.strerror,
+            )
+        ) from None
     finally:
         if sound is not None:
             sound.close()

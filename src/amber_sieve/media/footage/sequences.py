@@ -11,6 +11,7 @@ from fractions import Fraction
 
 from ...core.frame import Frame
 from ...errors import Trouble
+from ...language import translate
 from ...reading import PLAIN, Reading
 from .. import formats, stills
 from ..source import About
@@ -71,12 +72,21 @@ def numbered(path: pathlib.Path) -> list[pathlib.Path]:
     try:
         inside = list(path.iterdir())
     except OSError as error:
-        raise Trouble(f"The folder {path} could not be read ({error.strerror}): check its permissions.") from None
+        raise Trouble(
+            translate(
+                "footage", "The folder {path} could not be read ({strerror}): check its permissions.", path=path, strerror=error.strerror
+            )
+        ) from None
     found = [p for p in inside if p.suffix.lower() in known and re.search(r"\d", p.stem)]
     heads = {re.sub(r"\d+$", "", p.stem) + p.suffix for p in found}
     if len(heads) > 1:
         raise Trouble(
-            f"{path} holds more than one sequence: name the one to open, for example {sorted(heads)[0].replace('.', '.####.', 1)}."
+            translate(
+                "footage",
+                "{path} holds more than one sequence: name the one to open, for example {example}.",
+                path=path,
+                example=sorted(heads)[0].replace(".", ".####.", 1),
+            )
         )
     return sorted(found, key=lambda p: int(re.findall(r"\d+", p.stem)[-1]))
 
@@ -101,7 +111,7 @@ class Sequence:
         #: What the pictures read last say of themselves: who writes a frame asks for it, and should not read the picture for that again.
         self._abouts: OrderedDict[int, About] = OrderedDict()
         if not self.files:
-            raise Trouble(f"No numbered pictures match {path}: check the name, for example shot.####.exr.")
+            raise Trouble(translate("footage", "No numbered pictures match {path}: check the name, for example shot.####.exr.", path=path))
         first = stills.read(self.files[0], reading)
         notes = (*first.about.notes, *self._gaps())
         self.about = replace(first.about, path=self.path, kind="sequence", frames=len(self.files), rate=rate, notes=notes)
@@ -113,7 +123,15 @@ class Sequence:
         if not missing:
             return ()
         shown = ", ".join(str(number) for number in missing[:6]) + (" …" if len(missing) > 6 else "")
-        return (f"{self.path.name} lacks {len(missing)} of its pictures ({shown}): the others are shown one after another.",)
+        return (
+            translate(
+                "footage",
+                "{name} lacks {count} of its pictures ({shown}): the others are shown one after another.",
+                name=self.path.name,
+                count=len(missing),
+                shown=shown,
+            ),
+        )
 
     def about_frame(self, number: int) -> About:
         """What the picture of this number says of itself."""
@@ -136,11 +154,27 @@ class Sequence:
 
     def _still(self, number: int) -> stills.Still:
         if not 0 <= number < len(self.files):
-            raise Trouble(f"{self.path} has frames 0 to {len(self.files) - 1}; there is no frame {number}.")
+            raise Trouble(
+                translate(
+                    "footage",
+                    "{path} has frames 0 to {count}; there is no frame {number}.",
+                    path=self.path,
+                    count=len(self.files) - 1,
+                    number=number,
+                )
+            )
         still = stills.read(self.files[number], self._reading)
         if still.about.size != self.about.size:
             raise Trouble(
-                f"{self.files[number]} is {still.about.size[0]} x {still.about.size[1]}, the sequence {self.about.size[0]} x {self.about.size[1]}: take it out of the sequence."
+                translate(
+                    "footage",
+                    "{files} is {size} x {down}, the sequence {width} x {height}: take it out of the sequence.",
+                    files=self.files[number],
+                    size=still.about.size[0],
+                    down=still.about.size[1],
+                    width=self.about.size[0],
+                    height=self.about.size[1],
+                )
             )
         self._abouts[number] = still.about
         while len(self._abouts) > HELD:

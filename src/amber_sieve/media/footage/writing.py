@@ -21,6 +21,7 @@ from ...core.colour.luma_chroma import to_samples
 from ...core.edge.box import box_of
 from ...errors import Trouble
 from ...files import Checked
+from ...language import translate
 from ..codecs import CODECS, codecs_with_alpha
 from ..colour import spaces as colour_spaces
 from ..formats import QUALITY, container_of
@@ -123,14 +124,27 @@ class ClipWriter:
         codec, rate, size, alpha = form.codec, form.rate, form.size, form.alpha
         chosen = CODECS[codec]
         if alpha and not chosen.alpha:
-            raise Trouble(f"{codec} holds no alpha: write {' or '.join(codecs_with_alpha())}.")
+            raise Trouble(
+                translate(
+                    "footage",
+                    "{codec} holds no alpha: write {codecs}.",
+                    codec=codec,
+                    codecs=translate("footage", " or ").join(codecs_with_alpha()),
+                )
+            )
         encoder, self.pixel_format = chosen.encoder, chosen.alpha if alpha else chosen.pixels
         options = dict(chosen.options) | ({"crf": crf_of(form.quality)} if chosen.quality else {})
         self._footage, self._first = footage, first
         width, height = size
         if self.pixel_format.startswith("yuv420p") and (width % 2 or height % 2):
             raise Trouble(
-                f"{codec} needs an even width and height, this is {width} x {height}: write ProRes 422 HQ (.mov) or single pictures."
+                translate(
+                    "footage",
+                    "{codec} needs an even width and height, this is {width} x {height}: write ProRes 422 HQ (.mov) or single pictures.",
+                    codec=codec,
+                    width=width,
+                    height=height,
+                )
             )
         self._file, self._kind = Checked(path), path.suffix.lower()
         self._out = av.open(self._file, "w", format=container_of(path))
@@ -158,7 +172,15 @@ class ClipWriter:
             context.open(strict=False)
         except av.FFmpegError:
             self.close()
-            raise Trouble(f"{codec} does not take pictures of {width} x {height}: choose another codec.") from None
+            raise Trouble(
+                translate(
+                    "footage",
+                    "{codec} does not take pictures of {width} x {height}: choose another codec.",
+                    codec=codec,
+                    width=width,
+                    height=height,
+                )
+            ) from None
         self._samples = samples_of(VideoFormat(self.pixel_format), self.matrix, False)
         self._gamut, self._display = form.gamut, form.display
         if footage and form.sound:
@@ -250,7 +272,14 @@ class ClipWriter:
             self._out.mux(self._video.encode(frame))
         except av.FFmpegError as error:
             self._file.check()  # a full disk is no fault of the container
-            raise Trouble(f"These frames cannot be written into {self._kind} ({error.strerror}): choose another kind of file.") from None
+            raise Trouble(
+                translate(
+                    "footage",
+                    "These frames cannot be written into {kind} ({strerror}): choose another kind of file.",
+                    kind=self._kind,
+                    strerror=error.strerror,
+                )
+            ) from None
 
     def finish(self) -> None:
         """Finish the pictures, then the sound of the same stretch; raises OSError when not all of it reached the disk."""

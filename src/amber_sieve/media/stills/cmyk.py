@@ -12,10 +12,12 @@ from PIL import Image, ImageCms, UnidentifiedImageError
 
 from ...core.colour.transfer import decode
 from ...errors import Trouble
+from ...language import translate
 from ..colour.management import INTENT, linear_profile, space_of
 
 #: Endings of files that may hold inks.
 ENDINGS = (".jpg", ".jpeg", ".tif", ".tiff")
+#: Rows that are worked at a time, so that no second full-size picture is made.
 ROWS = 256
 
 
@@ -57,7 +59,7 @@ def read(path: pathlib.Path) -> np.ndarray:
             profile = _profile_of(picture)
             inks = np.asarray(ImageOps.exif_transpose(picture))
     except (OSError, ValueError, SyntaxError):
-        raise Trouble(f"{path} is cut short or damaged: restore it from where it came from.") from None
+        raise Trouble(translate("stills", "{path} is cut short or damaged: restore it from where it came from.", path=path)) from None
     planes = np.empty((3, *inks.shape[:2]), np.float32)
     for top in range(0, inks.shape[0], ROWS):
         part = np.ascontiguousarray(inks[top : top + ROWS])
@@ -67,7 +69,9 @@ def read(path: pathlib.Path) -> np.ndarray:
                     part, profile, linear_profile(), colorspace="cmyk", outcolorspace="rgb", outdtype="float32", intent=INTENT
                 )
             except Exception:  # Little CMS says only that it failed
-                raise Trouble(f"The profile of {path} is damaged: have it saved again, or convert it to RGB.") from None
+                raise Trouble(
+                    translate("stills", "The profile of {path} is damaged: have it saved again, or convert it to RGB.", path=path)
+                ) from None
         else:
             share = 1 - part.astype(np.float32) / 255
             light = decode(share[..., :3] * share[..., 3:])

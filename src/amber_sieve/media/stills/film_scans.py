@@ -6,11 +6,18 @@ from typing import Any
 
 import numpy as np
 
-#: Of 1023: the code of black, of white, and how many codes a density of 1 takes (the Cineon file format; from memory).
-BLACK, WHITE, CODES_PER_DENSITY = 95.0, 685.0, 500.0
+#: Code of black, of 1023 (the Cineon file format; from memory).
+BLACK = 95.0
+#: Code of white, of 1023 (the same, from memory).
+WHITE = 685.0
+#: How many codes a density of 1 takes (the same, from memory).
+CODES_PER_DENSITY = 500.0
 #: The slope of the film that it stands for.
 GAMMA = 0.6
-LOG, LINEAR = "printing density (log)", "linear light"
+#: How the numbers of a film scan are read where they stand for density.
+LOG = "printing density (log)"
+#: And where they stand for light.
+LINEAR = "linear light"
 
 
 def curve_of(spec: Any) -> str:

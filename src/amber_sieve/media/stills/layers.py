@@ -7,6 +7,7 @@ import pathlib
 from ...core.frame import Frame
 from ...errors import Trouble
 from ...files import regular_file
+from ...language import translate
 from .. import stills
 from ..source import Key, key_of
 
@@ -16,7 +17,7 @@ def layer_key(path: str) -> Key:
     try:
         return key_of(regular_file(pathlib.Path(path)))
     except Trouble:
-        raise Trouble(f"The layer {path} does not exist: choose another, or measure the original.") from None
+        raise Trouble(translate("stills", "The layer {path} does not exist: choose another, or measure the original.", path=path)) from None
 
 
 def table_key(path: str) -> Key:
@@ -24,7 +25,7 @@ def table_key(path: str) -> Key:
     try:
         return key_of(regular_file(pathlib.Path(path)))
     except Trouble:
-        raise Trouble(f"The lookup table {path} does not exist: choose another, or take it out.") from None
+        raise Trouble(translate("stills", "The lookup table {path} does not exist: choose another, or take it out.", path=path)) from None
 
 
 def read_layer(path: str) -> Frame:
@@ -41,7 +42,15 @@ def placed(frame: Frame, path: str, like: Frame) -> Frame:
     """
     left, top = round(like.origin[0] * frame.scale), round(like.origin[1] * frame.scale)
     if left + like.width > frame.width or top + like.height > frame.height:
-        raise Trouble(f"The layer {path} is {frame.width} x {frame.height} pixels, smaller than the picture: choose one of the same size.")
+        raise Trouble(
+            translate(
+                "stills",
+                "The layer {path} is {width} x {height} pixels, smaller than the picture: choose one of the same size.",
+                path=path,
+                width=frame.width,
+                height=frame.height,
+            )
+        )
     if (frame.width, frame.height) == (like.width, like.height):
         return frame
     return frame.part(left, top, left + like.width, top + like.height)

@@ -13,6 +13,7 @@ import numpy as np
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from ...errors import Trouble
+from ...language import translate
 from ..formats import PILLOW
 from ..memory import room_for
 
@@ -47,7 +48,9 @@ def opened(path: pathlib.Path, largest: int) -> Iterator[Image.Image]:
                 yield picture
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, EOFError, RuntimeError, IndexError, KeyError, TypeError):
         kind = path.suffix[1:].upper()
-        raise Trouble(f"{path} is not a readable {kind} picture: it is damaged or has the wrong ending.") from None
+        raise Trouble(
+            translate("stills", "{path} is not a readable {kind} picture: it is damaged or has the wrong ending.", path=path, kind=kind)
+        ) from None
 
 
 def is_ours(path: pathlib.Path) -> bool:

@@ -10,6 +10,7 @@ import numpy as np
 from ...core.frame import Frame, patch
 from ...errors import Trouble
 from ...files import regular_file
+from ...language import translate
 from ...reading import PLAIN, Reading
 from ..colour import spaces as colour_spaces
 from ..quiet import quiet
@@ -35,7 +36,14 @@ def read(path: pathlib.Path, reading: Reading = PLAIN) -> Still:
         with quiet(), rawpy.imread(str(path)) as raw:
             if raw.sizes.width * raw.sizes.height > LARGEST:
                 raise Trouble(
-                    f"{path} is {raw.sizes.width} x {raw.sizes.height} pixels, more than {LARGEST // 10**6} million: cut it into parts."
+                    translate(
+                        "stills",
+                        "{path} is {width} x {height} pixels, more than {most} million: cut it into parts.",
+                        path=path,
+                        width=raw.sizes.width,
+                        height=raw.sizes.height,
+                        most=LARGEST // 10**6,
+                    )
                 )
             white = _picked(rawpy, raw, reading.white, path) if reading.white else None
             samples = raw.postprocess(
@@ -43,7 +51,9 @@ def read(path: pathlib.Path, reading: Reading = PLAIN) -> Still:
             )  # fmt: skip
             sensor = raw.raw_type.name
     except (rawpy.LibRawError, ValueError, RuntimeError):
-        raise Trouble(f"{path} is no raw file that can be read: it is damaged, or of a camera that is not known.") from None
+        raise Trouble(
+            translate("stills", "{path} is no raw file that can be read: it is damaged, or of a camera that is not known.", path=path)
+        ) from None
     height, width = samples.shape[:2]
     if reading.space:
         planes = colour_spaces.to_light(samples.transpose(2, 0, 1).astype(np.float32) / np.float32(65535), reading.space)
@@ -51,12 +61,12 @@ def read(path: pathlib.Path, reading: Reading = PLAIN) -> Still:
         planes = np.ascontiguousarray(samples.transpose(2, 0, 1), np.float32)
         planes *= np.float32(1 / 65535)
     tags = {
-        "format": f"camera raw ({path.suffix[1:].upper()})",
+        "format": translate("stills", "camera raw ({kind})", kind=path.suffix[1:].upper()),
         "samples": "uint16",
         "channels": "3",
-        "profile": "none (linear light)",
+        "profile": translate("stills", "none (linear light)"),
         "sensor": sensor,
-        "white balance": "picked" if reading.white else "as shot",
+        "white balance": "picked" if reading.white else translate("stills", "as shot"),
     }
     about = About(path, "still", (width, height), "uint16", b"", {}, tags=tags)
     return Still(about, Frame(planes, None, (key_of(path), reading) if reading != PLAIN else key_of(path)))
@@ -70,8 +80,24 @@ def _picked(rawpy: Any, raw: Any, place: tuple[float, float], path: pathlib.Path
     try:
         pixels = patch(np.ascontiguousarray(sensor.transpose(2, 0, 1), np.float32), *place, PATCH)
     except ValueError:
-        raise Trouble(f"{path} has no pixel at {place[0]:.0f},{place[1]:.0f}: pick the white balance anew.") from None
+        raise Trouble(
+            translate(
+                "stills",
+                "{path} has no pixel at {place:.0f},{down:.0f}: pick the white balance anew.",
+                path=path,
+                place=place[0],
+                down=place[1],
+            )
+        ) from None
     red, green, blue = (float(v) for v in pixels.mean(axis=1, dtype=np.float64))
     if min(red, green, blue) < 1 or max(red, green, blue) > 65_000:
-        raise Trouble(f"{path} is black or burnt out at {place[0]:.0f},{place[1]:.0f}: pick the white balance at another place.")
+        raise Trouble(
+            translate(
+                "stills",
+                "{path} is black or burnt out at {place:.0f},{down:.0f}: pick the white balance at another place.",
+                path=path,
+                place=place[0],
+                down=place[1],
+            )
+        )
     return [green / red, 1.0, green / blue, 1.0]

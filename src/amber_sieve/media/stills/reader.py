@@ -12,6 +12,7 @@ from ...core.colour.transfer import decode_integers
 from ...core.frame import Frame
 from ...errors import Trouble
 from ...files import regular_file
+from ...language import translate
 from ...reading import PLAIN, Reading
 from .. import formats
 from ..colour import management as colours
@@ -57,15 +58,29 @@ OWN = (
 def _problem(path: pathlib.Path) -> Trouble:
     """Why a file could not be opened as a picture, in one sentence."""
     if path.stat().st_size == 0:
-        return Trouble(f"{path} is empty (0 bytes): restore it from where it came from.")
+        return Trouble(translate("stills", "{path} is empty (0 bytes): restore it from where it came from.", path=path))
     known = formats.endings("still")
     if path.suffix.lower() in known:
-        return Trouble(f"{path} is not a readable {path.suffix[1:].upper()} picture: it is damaged or has the wrong ending.")
-    return Trouble(f"{path} cannot be opened: give a picture ({', '.join(end[1:].upper() for end in known)}), a clip or a project.")
+        return Trouble(
+            translate(
+                "stills",
+                "{path} is not a readable {kind} picture: it is damaged or has the wrong ending.",
+                path=path,
+                kind=path.suffix[1:].upper(),
+            )
+        )
+    return Trouble(
+        translate(
+            "stills",
+            "{path} cannot be opened: give a picture ({known}), a clip or a project.",
+            path=path,
+            known=", ".join(end[1:].upper() for end in known),
+        )
+    )
 
 
 def _damaged(path: pathlib.Path) -> Trouble:
-    return Trouble(f"{path} is cut short or damaged: restore it from where it came from.")
+    return Trouble(translate("stills", "{path} is cut short or damaged: restore it from where it came from.", path=path))
 
 
 def _opened(path: pathlib.Path, hints: Any) -> Any:
@@ -122,7 +137,11 @@ def parts_of(opened: Any) -> tuple[str, ...]:
     """Names of the parts of an opened file that holds several, each only once; nothing for one picture."""
     names: list[str] = []
     while opened.seek_subimage(len(names), 0):
-        name = str(opened.spec().getattribute("oiio:subimagename") or opened.spec().getattribute("name") or f"Part {len(names) + 1}")
+        name = str(
+            opened.spec().getattribute("oiio:subimagename")
+            or opened.spec().getattribute("name")
+            or translate("stills", "Part {count}", count=len(names) + 1)
+        )
         names.append(name if name not in names else f"{name} {len(names) + 1}")
     opened.geterror()  # that there is no further one
     opened.seek_subimage(0, 0)
@@ -144,7 +163,15 @@ def samples_of(path: pathlib.Path, part: str = "") -> tuple[np.ndarray, Any, str
         try:
             parts = parts_of(opened) if path.suffix.lower() in PARTED else ()
             if part and part not in parts:
-                raise Trouble(f"{path} has no part {part[:80]}: it has {', '.join(parts)[:200] or 'only one'}.")
+                raise Trouble(
+                    translate(
+                        "stills",
+                        "{path} has no part {part}: it has {parts}.",
+                        path=path,
+                        part=part[:80],
+                        parts=", ".join(parts)[:200] or translate("stills", "only one"),
+                    )
+                )
             at = parts.index(part) if part else 0
             opened.seek_subimage(at, 0)
             spec = opened.spec()
@@ -219,12 +246,21 @@ def _read(path: pathlib.Path, reading: Reading) -> Still:
         "format": path.suffix[1:].upper(),
         "samples": kind,
         "channels": str(spec.nchannels),
-        "profile": reading.space or curve or (colours.name_of(profile) if integer or profile else "none (linear light)"),
+        "profile": reading.space
+        or curve
+        or (colours.name_of(profile) if integer or profile else translate("stills", "none (linear light)")),
     }
     if parts:
         tags["parts"] = ", ".join(parts)
     notes = (
-        (f"{path.name}: {odd} values were no numbers or too bright to be light; they were made black, or as bright as can be.",)
+        (
+            translate(
+                "stills",
+                "{name}: {odd} values were no numbers or too bright to be light; they were made black, or as bright as can be.",
+                name=path.name,
+                odd=odd,
+            ),
+        )
         if odd
         else ()
     )
@@ -292,7 +328,7 @@ def about(path: pathlib.Path) -> About:
     profile = spec.getattribute("ICCProfile")
     profile = bytes(np.asarray(profile, np.uint8)) if profile is not None else b""
     inks = cmyk.holds_inks(path, spec)
-    named = "none (linear light)" if not kind.startswith("uint") and not profile else colours.name_of(profile)
+    named = translate("stills", "none (linear light)") if not kind.startswith("uint") and not profile else colours.name_of(profile)
     tags = {"format": path.suffix[1:].upper(), "samples": kind, "channels": str(spec.nchannels), "profile": named}
     if parts:
         tags["parts"] = ", ".join(parts)

@@ -10,6 +10,7 @@ from PIL import Image, ImageOps
 
 from ...core.colour.transfer import to_screen
 from ...errors import Trouble
+from ...language import translate
 from ...reading import PLAIN, Reading
 from ..opening import open_source
 
@@ -33,11 +34,15 @@ def thumbnail(path: pathlib.Path, reading: Reading = PLAIN) -> np.ndarray:
                 codes = np.asarray(small.resize(size_within(*small.size), Image.Resampling.BOX), np.uint32)
                 return np.ascontiguousarray(0xFF000000 | codes[..., 0] << 16 | codes[..., 1] << 8 | codes[..., 2]).astype(np.uint32)
         except (OSError, ValueError, SyntaxError):
-            raise Trouble(f"{path} is cut short or damaged: restore it from where it came from.") from None
+            raise Trouble(translate("stills", "{path} is cut short or damaged: restore it from where it came from.", path=path)) from None
     source = open_source(path, reading)
     try:
-        frame = source.frame(0)
-        size = size_within(frame.width, frame.height)
-        return to_screen(np.stack([cv2.resize(plane, size, interpolation=cv2.INTER_AREA) for plane in frame.planes]))
+        return thumbnail_of(source.frame(0).planes)
     finally:
         source.close()
+
+
+def thumbnail_of(planes: np.ndarray) -> np.ndarray:
+    """The same of a picture that has been read, (3, H, W) linear light."""
+    size = size_within(planes.shape[2], planes.shape[1])
+    return to_screen(np.stack([cv2.resize(plane, size, interpolation=cv2.INTER_AREA) for plane in planes]))

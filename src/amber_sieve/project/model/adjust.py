@@ -7,11 +7,7 @@ from typing import Any, ClassVar
 
 from pydantic import Field
 
-from ...names import (
-    Blend,
-    FillKind,
-    FillWhere,
-)
+from ...names import Blend, FillKind, FillWhere
 from ..fields import number, setting
 from .adjustment import Adjustment, start_of
 from .values import ByHue, Colour, Curved, Frozen

@@ -6,12 +6,7 @@ from typing import Literal, Self
 
 from pydantic import Field, model_validator
 
-from ...names import (
-    BOXED,
-    AreaKind,
-    AreaMode,
-    Way,
-)
+from ...names import BOXED, AreaKind, AreaMode, Way
 from ..fields import number
 from .values import Colour, Coordinate, Frozen, Name, Point, Share, fresh_id
 

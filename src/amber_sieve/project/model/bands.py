@@ -6,10 +6,7 @@ from typing import Self
 
 from pydantic import model_validator
 
-from ...names import (
-    BANDS,
-    Shape,
-)
+from ...names import BANDS, Shape
 from ..fields import number
 from .values import Corner, Frozen
 

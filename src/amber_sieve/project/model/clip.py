@@ -6,9 +6,7 @@ from typing import Self
 
 from pydantic import Field, model_validator
 
-from ...names import (
-    Between,
-)
+from ...names import Between
 from .values import Coordinate, Frozen
 
 

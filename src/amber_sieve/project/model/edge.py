@@ -4,9 +4,7 @@ from __future__ import annotations
 
 from pydantic import Field
 
-from ...names import (
-    Way,
-)
+from ...names import Way
 from ..fields import number
 from .values import Amount, Coordinate, Frozen
 

@@ -6,12 +6,8 @@ from typing import Literal
 
 from pydantic import Field
 
-from ...names import (
-    Comparison,
-    DropRule,
-    Reach,
-    Shape,
-)
+from ...language import mid_sentence, named
+from ...names import Comparison, DropRule, Reach, Shape
 from ..fields import number
 from .values import Colour, Coordinate, Frozen, Name, Point, fresh_id
 
@@ -89,5 +85,5 @@ class Pick(Frozen):
         """What a sample is called: its name, or its role and its number in the list; "" when it is not there."""
         for place, sample in enumerate(self.samples, 1):
             if sample.id == sample_id:
-                return sample.name or f"{sample.role} {place}"
+                return sample.name or f"{mid_sentence(named(sample.role))} {place}"
         return ""

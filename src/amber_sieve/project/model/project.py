@@ -6,12 +6,8 @@ from typing import Literal, Self
 
 from pydantic import Field, model_validator
 
-from ...names import (
-    AreaMode,
-    Blend,
-    Gamut,
-    MaskFrom,
-)
+from ...language import translate
+from ...names import AreaMode, Blend, Gamut, MaskFrom
 from ...reading import PLAIN, Reading
 from ..fields import number
 from .adjust import Adjust
@@ -100,7 +96,10 @@ class Project(Frozen):
         description='"display / view" of OpenColorIO it is seen and written through; "" for none',
     )
     stack: tuple[Sieve, ...] = Field(
-        default=(Sieve(name="Sieve 1"),), min_length=1, max_length=256, description="the picture falls through these from first to last"
+        default=(Sieve(name=translate("project", "Sieve {count}", count=1)),),
+        min_length=1,
+        max_length=256,
+        description="the picture falls through these from first to last",
     )
     groups: tuple[Group, ...] = Field(default=(), max_length=64, description="sieves of one are switched and weakened together")
     takes: tuple[Take, ...] = Field(default=(), max_length=64, description="named alternatives of the whole stack")

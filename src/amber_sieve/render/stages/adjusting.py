@@ -13,6 +13,7 @@ from ...core.adjust.even import found_means
 from ...core.adjust.match import found_match
 from ...core.adjust.primaries import within
 from ...core.mix import adjusted
+from ...language import translate
 from ...project.fields import kind_of
 from ...project.model import Adjustment, Sieve
 from ..layers import Table
@@ -171,7 +172,7 @@ class DetailStage(BlockStage):
 class FillStage(BlockStage):
     """What fills lies at its place; only one colour inside the mask depends on colour alone."""
 
-    name, pointwise = "its filling", False
+    name, pointwise = translate("stages", "its filling"), False
 
     def looks(self, sieve: Sieve) -> float:
         return WHOLE if not self.idle(sieve) and self.of(sieve).given["fill"] == "surroundings" else 0.0

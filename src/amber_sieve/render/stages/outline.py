@@ -8,6 +8,7 @@ from ...core.edge.islands import without_islands
 from ...core.edge.levels import mask_levels
 from ...core.edge.morphology import grown, longest_of, without_holes, without_specks
 from ...core.frame import Frame
+from ...language import translate
 from ...project.model import Edge, Sieve, amount, is_auto
 from ..cache import Cache
 from .edging import EdgeStage, Working
@@ -31,7 +32,7 @@ NEAR_DRAGGED = 96.0
 class Levels(EdgeStage):
     """Black point, white point and gamma of the mask."""
 
-    name, pointwise = "levels of the mask", True
+    name, pointwise = translate("stages", "levels of the mask"), True
     does = ("black", "white", "gamma")
 
     def run(self, working: Working) -> None:
@@ -65,7 +66,7 @@ class Holes(EdgeStage):
     name, does, automatic, looks_dragged = "holes", ("holes", "all_holes"), "holes", NEAR_DRAGGED
 
     def words(self, sieve: Sieve) -> list[str]:
-        return ["all holes filled"] if sieve.edge.all_holes else super().words(sieve)
+        return [translate("stages", "all holes filled")] if sieve.edge.all_holes else super().words(sieve)
 
     def reaches(self, edge: Edge) -> float:
         return WHOLE if edge.all_holes or self.asks(edge) else longest_of(amount(edge.holes)) + 2
@@ -86,8 +87,8 @@ class Islands(EdgeStage):
 
     def words(self, sieve: Sieve) -> list[str]:
         out, only = len(sieve.edge.islands_out), len(sieve.edge.islands_only)
-        return [f"{only} island{'s' if only > 1 else ''} kept alone"] * bool(only) + [
-            f"{out} island{'s' if out > 1 else ''} taken out"
+        return [translate("stages", "{n} islands kept alone", "{n} island kept alone", only)] * bool(only) + [
+            translate("stages", "{n} islands taken out", "{n} island taken out", out)
         ] * bool(out)
 
     def reaches(self, edge: Edge) -> float:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...language import translate
 from ...project.model import Sieve
 from .stage import WHOLE, Stage
 
@@ -9,7 +10,7 @@ from .stage import WHOLE, Stage
 class HereOnly(Stage):
     """Samples that reach only the piece at their place."""
 
-    name = "samples that reach only here"
+    name = translate("stages", "samples that reach only here")
 
     def idle(self, sieve: Sieve) -> bool:
         return not any(sample.on and sample.reach == "here" for sample in sieve.pick.samples)
@@ -25,7 +26,7 @@ class HereOnly(Stage):
 class Connected(Stage):
     """Only what hangs together with a kept place."""
 
-    name = "connected only"
+    name = translate("stages", "connected only")
 
     def idle(self, sieve: Sieve) -> bool:
         return not (sieve.pick.connected and sieve.pick.samples)
@@ -37,7 +38,7 @@ class Connected(Stage):
         return 0.0 if self.idle(sieve) else WHOLE
 
     def words(self, sieve: Sieve) -> list[str]:
-        return ["as far as it hangs together with what was clicked"] if sieve.pick.connected else []
+        return [translate("stages", "as far as it hangs together with what was clicked")] if sieve.pick.connected else []
 
     def example(self, sieve: Sieve) -> Sieve:
         return sieve.but(pick=sieve.pick.but(connected=True, bridge=1))
@@ -46,7 +47,7 @@ class Connected(Stage):
 class MeasuredLayer(Stage):
     """Another picture that is measured in place of one's own."""
 
-    name = "a layer that is measured"
+    name = translate("stages", "a layer that is measured")
 
     def idle(self, sieve: Sieve) -> bool:
         return sieve.pick.measure != "layer"

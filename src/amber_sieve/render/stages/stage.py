@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 from typing import Any, ClassVar
 
-from ...project.fields import kind_of, numbers_of
+from ...language import mid_sentence, translate
+from ...project.fields import kind_of, numbers_of, title_of
 from ...project.model import Frozen, Sieve
 
 #: A stage that looks so far must see the whole picture.
@@ -18,12 +19,20 @@ def changed_in_words(held: Frozen, only: tuple[str, ...] | None = None) -> list[
     for spec in numbers_of(type(held)):
         value = getattr(held, spec.name)
         if (only is None or spec.name in only) and value != type(held).model_fields[spec.name].default and value != "auto":
-            found.append(f"{spec.label.lower()} {value:g}{' ' + spec.unit if spec.unit else ''}")
+            found.append(f"{mid_sentence(spec.label)} {value:g}{' ' + spec.unit if spec.unit else ''}")
     for name, field in type(held).model_fields.items():
         value, kind = getattr(held, name), kind_of(field)
         if kind and value != field.default and (only is None or name in only):
-            words = "" if kind in ("curve", "hues") else " on" if kind == "switch" else f" {value}" if kind in ("words", "path") else ""
-            found.append(f"{(field.title or name).lower()}{words}")
+            words = (
+                ""
+                if kind in ("curve", "hues")
+                else translate("stages", " on")
+                if kind == "switch"
+                else f" {value}"
+                if kind in ("words", "path")
+                else ""
+            )
+            found.append(f"{mid_sentence(title_of(field) or name)}{words}")
     return found
 
 

@@ -14,6 +14,7 @@ from ...core.edge.follow import LOOKS_PER_REACH, follow
 from ...core.edge.follow_reach import FOUND_LOOKS, follow_found
 from ...core.edge.morphology import longest_of, without_crumbs
 from ...core.frame import Frame
+from ...language import translate
 from ...project.fields import spec_of
 from ...project.model import Edge, Sieve, amount, is_auto
 from ..cache import Cache
@@ -29,7 +30,7 @@ SEEN = 904
 class Clean(EdgeStage):
     """The chroma of what is measured is smoothed, before anything is picked (`render.mask.passes_of`)."""
 
-    name, does, automatic, once_a_clip = "a cleaned source", ("clean",), "clean", True
+    name, does, automatic, once_a_clip = translate("stages", "a cleaned source"), ("clean",), "clean", True
     trial = {"clean": 1}
 
     def reaches(self, edge: Edge) -> float:
@@ -116,7 +117,7 @@ def fine_key(frame: Frame, key: object, edge: Edge) -> tuple[object, ...]:
 class Hard(EdgeStage):
     """The last word: no partial pixel, and so nothing that would have to be unmixed."""
 
-    name, does, pointwise = "hard edge", ("hard",), True
+    name, does, pointwise = translate("stages", "hard edge"), ("hard",), True
 
     def words(self, sieve: Sieve) -> list[str]:
         return [self.name] if sieve.edge.hard else []

@@ -1,0 +1,71 @@
+"""Where compiled kernels are kept between runs: where the compiler keeps them, and before that what a package brings with it."""
+
+from __future__ import annotations
+
+import contextlib
+import os
+from collections.abc import Callable
+from typing import Any
+
+from numba.core.caching import CompileResultCacheImpl, FunctionCache, UserProvidedCacheLocator
+
+#: The folder of kernels that were compiled with a package, for processors like this one; the package's command says where.
+SHIPPED = os.environ.get("AMBER_SIEVE_KERNELS", "")
+
+
+class _ShippedPlace(UserProvidedCacheLocator):
+    """Where the kernels of a package lie, which is only read."""
+
+    def __init__(self, function: Callable[..., Any], path: str) -> None:
+        super().__init__(function, path)
+        self._cache_path = os.path.join(SHIPPED, self.get_suitable_cache_subpath(path))
+
+    def ensure_cache_path(self) -> None:
+        """Nothing is made."""
+
+    @classmethod
+    def from_function(cls, function: Callable[..., Any], path: str) -> _ShippedPlace:
+        return cls(function, path)
+
+
+class _ShippedCode(CompileResultCacheImpl):
+    _locator_classes = (_ShippedPlace,)
+
+
+class _KeptCode(CompileResultCacheImpl):
+    # The last is taken where nothing can be written anywhere.
+    _locator_classes = (*CompileResultCacheImpl._locator_classes, _ShippedPlace)
+
+
+class _Readable(FunctionCache):
+    """Kernels on a disk. What cannot be read, because it was cut off or is another program's, is compiled anew."""
+
+    def load_overload(self, signature: Any, context: Any) -> Any:
+        try:
+            return super().load_overload(signature, context)
+        except Exception:  # unpickling raises anything
+            return None
+
+
+class _Shipped(_Readable):
+    """Kernels that came with a package."""
+
+    _impl_class = _ShippedCode
+
+
+class KernelCache(_Readable):
+    """Keeps a compiled kernel on disk, or goes on without: on a full or read-only disk the kernel itself is as good."""
+
+    _impl_class = _KeptCode
+
+    def __init__(self, function: Callable[..., Any]) -> None:
+        super().__init__(function)
+        self._shipped = _Shipped(function) if SHIPPED else None
+
+    def load_overload(self, signature: Any, context: Any) -> Any:
+        shipped = None if self._shipped is None else self._shipped.load_overload(signature, context)
+        return shipped if shipped is not None else super().load_overload(signature, context)
+
+    def save_overload(self, signature: Any, compiled: Any) -> None:
+        with contextlib.suppress(Exception):  # it will be compiled again next time
+            super().save_overload(signature, compiled)
