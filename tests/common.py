@@ -1,8 +1,10 @@
 """What tests share: the demo, the truth, the window, the terminal."""
 
+import faulthandler
 import os
 import pathlib
 import subprocess
+import sys
 import tempfile
 import unittest
 

@@ -9,6 +9,7 @@ import subprocess
 import sys
 import time
 import unittest
+from concurrent.futures import ThreadPoolExecutor
 from fractions import Fraction
 
 import av
@@ -325,6 +326,22 @@ class SeekTest(FolderCase):
             every = [source.frame(number).planes.copy() for number in range(source.about.frames)]
             for number in rng.integers(0, source.about.frames, 200):
                 self.assertTrue(np.array_equal(source.frame(int(number)).planes, every[number]), (path.name, number))
+            source.close()
+
+    def test_one_decoded_frame_is_converted_by_many_threads_at_once(self):
+        # What converts a frame is kept with it: without a lock this ended the whole program.
+        whole = self.folder / "rgb.mkv"
+        subprocess.run(
+            ["ffmpeg", "-v", "error", "-i", DEMO / "clip.mp4", "-an", "-frames:v", "4", "-pix_fmt", "bgr0", "-c:v", "ffv1", whole],
+            check=True,
+        )
+        for path in (whole, DEMO / "clip.mp4"):
+            source = open_source(path)
+            source.frame(3)  # the ones before it were decoded on the way, and are kept
+            alone = [source.quick_frame(1, 2.0).planes, source.frame(1).planes]
+            with ThreadPoolExecutor(4) as threads:
+                for made in threads.map(lambda turn: source.quick_frame(1, 2.0) if turn % 2 == 0 else source.frame(1), range(60)):  # noqa: B023
+                    self.assertTrue(np.array_equal(made.planes, alone[made.scale == 1]), path.name)
             source.close()
 
 

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import re
+import threading
+from typing import Any
 
 import av
 import numpy as np
@@ -63,16 +65,26 @@ def is_luma_chroma(pixels: av.VideoFormat) -> bool:
     return not pixels.is_rgb and len(pixels.components) >= 3
 
 
+#: What converts a frame is kept with the frame and writes into it while it works: two threads at once would end the program.
+_CONVERTING = tuple(threading.Lock() for _ in range(61))
+
+
+def converted(frame: VideoFrame, *size: int, **how: Any) -> VideoFrame:
+    """A frame in another pixel format or size, see `VideoFrame.reformat`; may be called for the same frame from several threads at once."""
+    with _CONVERTING[id(frame) // 16 % len(_CONVERTING)]:
+        return frame.reformat(*size, **how)
+
+
 def light_of(frame: VideoFrame, curve: int, primaries: int, size: tuple[int, int] | None = None) -> np.ndarray:
     """Linear light (3, H, W) of a decoded frame of Y'CbCr, by its own matrix and range; ``size`` is width and height to shrink to."""
     extent, name, used = range_of(frame), SAME_AS.get(frame.format.name, frame.format.name), 0
     matrix, height = matrix_of(int(frame.colorspace), frame.height), frame.height
     if size is None and PLANES.fullmatch(name):
-        planes = frame if name == frame.format.name else frame.reformat(format=name, src_color_range=extent, dst_color_range=extent)
+        planes = frame if name == frame.format.name else converted(frame, format=name, src_color_range=extent, dst_color_range=extent)
     else:
         used, (width, height) = frame.format.components[0].bits, size or (frame.width, frame.height)
         how = Interpolation.AREA | Interpolation.ACCURATE_RND
-        planes = frame.reformat(width, height, MOVED_UP, interpolation=how, src_color_range=extent, dst_color_range=extent)
+        planes = converted(frame, width, height, MOVED_UP, interpolation=how, src_color_range=extent, dst_color_range=extent)
     luma, blue, red = (plane_of(planes, index) for index in range(3))
     return to_light(luma, blue, red, planes.width, samples_of(planes.format, matrix, extent == ColorRange.JPEG, used), curve, primaries)
 
@@ -82,7 +94,8 @@ def to_rgb16(frame: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarr
 
     They may share the memory of the frame: read only.
     """
-    spread = frame.reformat(
+    spread = converted(
+        frame,
         width=size[0] if size else None,
         height=size[1] if size else None,
         interpolation=Interpolation.AREA if size else None,

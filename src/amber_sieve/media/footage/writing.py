@@ -26,7 +26,7 @@ from ..codecs import CODECS, codecs_with_alpha
 from ..colour import spaces as colour_spaces
 from ..formats import QUALITY, container_of
 from .clip import Footage
-from .decoded import UNSPECIFIED, matrix_of, plane_of, range_of, samples_of
+from .decoded import UNSPECIFIED, converted, matrix_of, plane_of, range_of, samples_of
 
 #: What is laid over a frame begins at multiples of so many pixels and has as many to spare, so that chroma falls as in a whole one.
 BLOCK = 16
@@ -189,7 +189,8 @@ class ClipWriter:
 
     def untouched(self, decoded: VideoFrame) -> VideoFrame:
         """A frame of the source as it is, in the pixel format that is written."""
-        return decoded.reformat(
+        return converted(
+            decoded,
             format=self.pixel_format,
             src_colorspace=None,
             dst_colorspace=None,
