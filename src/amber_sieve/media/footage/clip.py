@@ -269,14 +269,15 @@ class Footage:
 
     def _held(self, number: int) -> VideoFrame | None:
         """A frame that was decoded lately, or is now; None where there is none."""
-        if number not in self._recent:
+        held = self._recent.get(number)  # several threads ask: what one puts in another may push out
+        if held is None:
             try:
-                self._recent[number] = self.decoded(number)
+                held = self._recent[number] = self.decoded(number)
             except Trouble:
                 return None
             while len(self._recent) > BESIDE:
                 self._recent.popitem(last=False)
-        return self._recent[number]
+        return held
 
     def _seek(self, stamp: int) -> None:
         self._next = self._ahead = None

@@ -69,10 +69,10 @@ def is_luma_chroma(pixels: av.VideoFormat) -> bool:
 _CONVERTING = tuple(threading.Lock() for _ in range(61))
 
 
-def converted(frame: VideoFrame, *size: int, **how: Any) -> VideoFrame:
+def converted(frame: VideoFrame, **how: Any) -> VideoFrame:
     """A frame in another pixel format or size, see `VideoFrame.reformat`; may be called for the same frame from several threads at once."""
     with _CONVERTING[id(frame) // 16 % len(_CONVERTING)]:
-        return frame.reformat(*size, **how)
+        return frame.reformat(**how)
 
 
 def light_of(frame: VideoFrame, curve: int, primaries: int, size: tuple[int, int] | None = None) -> np.ndarray:
@@ -84,7 +84,9 @@ def light_of(frame: VideoFrame, curve: int, primaries: int, size: tuple[int, int
     else:
         used, (width, height) = frame.format.components[0].bits, size or (frame.width, frame.height)
         how = Interpolation.AREA | Interpolation.ACCURATE_RND
-        planes = converted(frame, width, height, MOVED_UP, interpolation=how, src_color_range=extent, dst_color_range=extent)
+        planes = converted(
+            frame, width=width, height=height, format=MOVED_UP, interpolation=how, src_color_range=extent, dst_color_range=extent
+        )
     luma, blue, red = (plane_of(planes, index) for index in range(3))
     return to_light(luma, blue, red, planes.width, samples_of(planes.format, matrix, extent == ColorRange.JPEG, used), curve, primaries)
 
