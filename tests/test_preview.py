@@ -13,7 +13,7 @@ from unittest import mock
 import numpy as np
 from common import DEMO, ROOT, FolderCase, WindowCase, demo_frame, rendered_whole, truth
 from PIL import Image
-from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl, qInstallMessageHandler
 from PyQt6.QtGui import QCloseEvent, QDropEvent
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QDialog, QMessageBox
@@ -239,6 +239,19 @@ class SafeWindowTest(WindowCase):
         next(b for b in box.buttons() if "Copy" in b.text()).click()
         self.assertIn("RuntimeError: inside", QApplication.clipboard().text())
         box.close()
+
+    def test_an_error_while_painting_leaves_no_painter_behind(self):
+        # One that lives on, because a report holds the error, paints what is shown already: Qt ends the program.
+        self.open(DEMO / "yard.png")
+        one, held, warned = self.window.canvas.panes[0], [], []
+        self.addCleanup(qInstallMessageHandler, qInstallMessageHandler(lambda kind, where, words: warned.append(words)))
+        with mock.patch.object(sys, "excepthook", lambda kind, error, trace: held.append(error)):
+            with mock.patch.object(one, "overlay", side_effect=MemoryError), mock.patch.object(one, "has_tool", return_value=True):
+                for _ in range(3):
+                    one.repaint()
+            one.repaint()
+        self.assertEqual({type(error) for error in held}, {MemoryError})
+        self.assertEqual([words for words in warned if "paint" in words.lower()], [])
 
     def test_closing_during_an_export_asks(self):
         gate = threading.Event()

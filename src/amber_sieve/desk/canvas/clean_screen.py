@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QPointF, Qt, pyqtSignal
-from PyQt6.QtGui import QCloseEvent, QGuiApplication, QKeyEvent, QPainter, QPaintEvent
+from PyQt6.QtGui import QCloseEvent, QGuiApplication, QKeyEvent, QPainter
 from PyQt6.QtWidgets import QWidget
 
 from ...language import translate
@@ -11,6 +11,7 @@ from ...live.preview import Rendered
 from ...workspace.workspace import Workspace
 from ..style import SURROUNDS
 from ..widgets.drawing import Scaled
+from ..widgets.painting import paints
 from .viewport import Viewport
 
 
@@ -45,8 +46,8 @@ class CleanScreen(QWidget):
             self._result = result
             self.update()
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
         painter.fillRect(self.rect(), SURROUNDS[self._preferences.values.surround])
         result, viewport = self._result, self._viewport
         if result is None or "result" not in result.pictures:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QPointF, QRect, QRectF, Qt
-from PyQt6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPaintEvent
+from PyQt6.QtGui import QColor, QImage, QMouseEvent, QPainter
 from PyQt6.QtWidgets import QWidget
 
 from ...language import translate
@@ -11,6 +11,7 @@ from ...live.preview import Rendered
 from ...workspace.workspace import Workspace
 from ..style import AMBER, WELL
 from ..widgets.drawing import draw_edged, image_of
+from ..widgets.painting import paints
 from .viewport import Viewport
 
 #: Room to the pane's border, screen pixels.
@@ -74,8 +75,8 @@ class Inset(QWidget):
         )
         self.place()
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
         painter.fillRect(self.rect(), WELL)
         if self._image is not None and self._result is not None:
             # The pane at this size: a picture point lies where it lies there, only smaller.

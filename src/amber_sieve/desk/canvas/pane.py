@@ -14,7 +14,6 @@ from PyQt6.QtGui import (
     QImage,
     QMouseEvent,
     QPainter,
-    QPaintEvent,
     QPen,
     QPixmap,
     QResizeEvent,
@@ -32,6 +31,7 @@ from ...render.views import VIEWS
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, SURROUNDS
 from ..widgets.drawing import Scaled, draw_edged, image_of
+from ..widgets.painting import paints
 from ..widgets.swatch import screen_colour
 from .marks import draw_key_cursor, draw_offer, draw_sample
 from .viewport import GRID_FROM, Viewport
@@ -167,8 +167,8 @@ class Pane(QWidget):
         if self.loupe:
             self.update()
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
         painter.fillRect(self.rect(), SURROUNDS[self.surround])
         if self._image is None or self._result is None:
             painter.setPen(DIM)

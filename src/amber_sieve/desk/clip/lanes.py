@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QContextMenuEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF
+from PyQt6.QtGui import QColor, QContextMenuEvent, QMouseEvent, QPainter, QPen, QPixmap, QPolygonF
 from PyQt6.QtWidgets import QMenu, QSizePolicy, QWidget
 
 from ...core.colour.oklab import one_to_oklab
@@ -18,6 +18,7 @@ from ...project.model import Sieve, Track
 from ...workspace.workspace import Workspace
 from ..pages.areas import WORDS
 from ..style import AMBER, DIM, WELL
+from ..widgets.painting import painting, paints
 from .key_menu import fill_key_menu
 from .time_bar import TROUBLE, TimeBar
 
@@ -180,26 +181,26 @@ class Lanes(QWidget):
 
     # Drawing
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter, tracks, ratio = QPainter(self), self.tracks, self.devicePixelRatioF()
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
+        tracks, ratio = self.tracks, self.devicePixelRatioF()
         more = len(self._work.document.sieve.tracks) - len(tracks)
         of = (tracks, more, self.size(), ratio, self._work.frames)
         if self._drawn is None or self._of != of:
             self._of, self._drawn = of, QPixmap(self.size() * ratio)
             self._drawn.setDevicePixelRatio(ratio)
             self._drawn.fill(WELL)
-            inner = QPainter(self._drawn)
-            inner.setRenderHint(QPainter.RenderHint.Antialiasing)
-            for row, track in enumerate(tracks):
-                self._draw(inner, track, row * LANE)
-            if more > 0:
-                words = translate("clip", "and {more} more", more=more)
-                wide = inner.fontMetrics().horizontalAdvance(words) + 12
-                last = QRectF(self.width() - wide, LANE * (len(tracks) - 1) + 2, wide, LANE - 4)
-                inner.fillRect(last, WELL)
-                inner.setPen(QPen(DIM))
-                inner.drawText(last, Qt.AlignmentFlag.AlignCenter, words)
-            inner.end()
+            with painting(self._drawn) as inner:
+                inner.setRenderHint(QPainter.RenderHint.Antialiasing)
+                for row, track in enumerate(tracks):
+                    self._draw(inner, track, row * LANE)
+                if more > 0:
+                    words = translate("clip", "and {more} more", more=more)
+                    wide = inner.fontMetrics().horizontalAdvance(words) + 12
+                    last = QRectF(self.width() - wide, LANE * (len(tracks) - 1) + 2, wide, LANE - 4)
+                    inner.fillRect(last, WELL)
+                    inner.setPen(QPen(DIM))
+                    inner.drawText(last, Qt.AlignmentFlag.AlignCenter, words)
         painter.drawPixmap(0, 0, self._drawn)
         head = self.bar.place_of(self._work.number)
         painter.setPen(QPen(QColor(255, 255, 255), 1.6))

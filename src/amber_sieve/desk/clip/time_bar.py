@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF
+from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPen, QPixmap, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...language import translate
 from ...live.watching import Course
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, WELL
+from ..widgets.painting import painting, paints
 
 #: Height of the bar alone, pixels.
 BAR = 20
@@ -107,8 +108,8 @@ class TimeBar(QWidget):
 
     # Drawing
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
         painter.fillRect(self.rect(), WELL)
         frames = self._work.frames
         if frames <= 1:
@@ -166,9 +167,8 @@ class TimeBar(QWidget):
             self._graph = QPixmap(size)
             self._graph.setDevicePixelRatio(ratio)
             self._graph.fill(WELL)
-            inner = QPainter(self._graph)
-            self._draw_course(inner, course, height)
-            inner.end()
+            with painting(self._graph) as inner:
+                self._draw_course(inner, course, height)
         painter.drawPixmap(0, 0, self._graph)
 
     def _draw_course(self, painter: QPainter, course: Course, height: float) -> None:

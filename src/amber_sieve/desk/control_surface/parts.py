@@ -5,11 +5,12 @@ from __future__ import annotations
 import math
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPen, QWheelEvent
 from PyQt6.QtWidgets import QWidget
 
 from ...language import translate
 from ..style import AMBER, INK, WELL
+from ..widgets.painting import paints
 
 #: Screen pixels of a drag that make one step.
 A_STEP = 4.0
@@ -38,8 +39,8 @@ class Dial(QWidget):
             self.turned.emit(steps)
             self.update()
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         box = QRectF(self.rect()).adjusted(4, 4, -4, -4)
         painter.setPen(QPen(AMBER if self.hasFocus() else QColor(110, 110, 110), 2))
@@ -107,8 +108,8 @@ class Disc(QWidget):
         self.setToolTip(self.accessibleName())
         self.setFixedSize(QSize(150, 150))
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         box = QRectF(self.rect()).adjusted(4, 4, -4, -4)
         painter.setPen(QPen(QColor(90, 90, 90), 2))

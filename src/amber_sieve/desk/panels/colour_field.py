@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PyQt6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.bands.interval import moved_corners
@@ -18,6 +18,7 @@ from ...workspace.readout import Pointed
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, WELL
 from ..widgets.drawing import image_of
+from ..widgets.painting import paints
 
 #: Height of the strip of luminance, pixels.
 STRIP = 16
@@ -150,8 +151,8 @@ class ColourField(QWidget):
         path.closeSubpath()
         return path
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         radius, middle = self._radius(), self._middle()
         circle = QPainterPath()

@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QHideEvent, QPainter, QPaintEvent, QPen, QShowEvent
+from PyQt6.QtGui import QHideEvent, QPainter, QPen, QShowEvent
 from PyQt6.QtWidgets import QComboBox, QSizePolicy, QVBoxLayout, QWidget
 
 from ...core.scopes import HIGHEST, LOWEST, RIM, differences
@@ -17,6 +17,7 @@ from ...workspace.workspace import Workspace
 from ..pages.page import row_of
 from ..style import DIM, LINE
 from ..widgets.drawing import image_of
+from ..widgets.painting import paints
 
 #: What each scope and what it is of is called.
 KINDS = {
@@ -60,8 +61,8 @@ class ScopeView(QWidget):
         side = min(whole.width(), whole.height())
         return QRectF(whole.center().x() - side / 2, whole.center().y() - side / 2, side, side)
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
         painter.fillRect(self.rect(), Qt.GlobalColor.black)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         box = self._box()

@@ -34,6 +34,7 @@ from ...workspace.workspace import Workspace
 from ..style import DIM, INK
 from ..widgets.drawing import image_of
 from ..widgets.icon import with_icon
+from ..widgets.painting import painting
 from ..widgets.swatch import screen_colour
 from .stack_menu import fill_mask_menu
 
@@ -308,18 +309,17 @@ class StackPanel(QWidget):
         pixmap = QPixmap(round((CHIP + wide) * ratio), round(high * ratio))
         pixmap.setDevicePixelRatio(ratio)
         pixmap.fill(QColor(24, 24, 24))
-        painter = QPainter(pixmap)
-        chips = self._chips(sieve)
-        for number, colour in enumerate(chips):
-            top = high * number // len(chips)
-            painter.fillRect(0, top, CHIP - 2, high * (number + 1) // len(chips) - top, colour)
-        if mask is not None:
-            image = image_of(mask.pixels)
-            shown = image.size().scaled(size, Qt.AspectRatioMode.KeepAspectRatio)
-            place = QRect(CHIP + (wide - shown.width()) // 2, (high - shown.height()) // 2, shown.width(), shown.height())
-            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-            painter.drawImage(place, image)
-        painter.end()
+        with painting(pixmap) as painter:
+            chips = self._chips(sieve)
+            for number, colour in enumerate(chips):
+                top = high * number // len(chips)
+                painter.fillRect(0, top, CHIP - 2, high * (number + 1) // len(chips) - top, colour)
+            if mask is not None:
+                image = image_of(mask.pixels)
+                shown = image.size().scaled(size, Qt.AspectRatioMode.KeepAspectRatio)
+                place = QRect(CHIP + (wide - shown.width()) // 2, (high - shown.height()) // 2, shown.width(), shown.height())
+                painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+                painter.drawImage(place, image)
         icon = QIcon(pixmap)
         icon.addPixmap(pixmap, QIcon.Mode.Selected)  # a chosen row must not tint it
         return icon

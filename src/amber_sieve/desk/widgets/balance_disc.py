@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QFocusEvent, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PyQt6.QtGui import QColor, QFocusEvent, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.adjust.balance import RANGES
 from ...language import decimals, named, translate
 from ..style import AMBER, WELL
 from .drawing import image_of
+from .painting import paints
 
 #: The handles differ by their fill, as the ranges do.
 FILLS = {"shadows": QColor(20, 20, 20), "midtones": QColor(128, 128, 128), "highlights": QColor(245, 245, 245)}
@@ -78,8 +79,8 @@ class BalanceDisc(QWidget):
 
     # Painting
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         middle, radius = self._middle(), self._radius()
         box = QRectF(middle.x() - radius, middle.y() - radius, 2 * radius, 2 * radius)

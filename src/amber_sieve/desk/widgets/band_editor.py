@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QFocusEvent, QKeyEvent, QLinearGradient, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PyQt6.QtGui import QColor, QFocusEvent, QKeyEvent, QLinearGradient, QMouseEvent, QPainter, QPainterPath, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.bands.apply import band_curve
@@ -15,6 +15,7 @@ from ...language import decimals, named, translate
 from ...names import MEASURES
 from ...project.model import Band
 from ..style import AMBER, DIM, WELL
+from .painting import paints
 
 #: Screen pixels within which a corner is grabbed.
 GRIP = 7.0
@@ -121,10 +122,10 @@ class BandEditor(QWidget):
         level = int(255 * share)
         return QColor(*(level if self.measure == name else 0 for name in ("red", "green", "blue")))
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
         if self.band is None:
             return
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         area = self._area()
         painter.fillRect(area, WELL)

@@ -6,11 +6,12 @@ from collections.abc import Callable
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QBrush, QColor, QFocusEvent, QKeyEvent, QLinearGradient, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtGui import QBrush, QColor, QFocusEvent, QKeyEvent, QLinearGradient, QMouseEvent, QPainter, QPen, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...language import decimals, translate
 from ..style import AMBER, DIM, WELL
+from .painting import paints
 
 Points = tuple[tuple[float, float], ...]
 #: Screen pixels within which a point is grabbed.
@@ -94,8 +95,8 @@ class CurveEditor(QWidget):
 
     # Painting
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         area, (left, right) = self._area(), self.x_range
         painter.fillRect(area, WELL)

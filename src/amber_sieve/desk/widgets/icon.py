@@ -10,6 +10,7 @@ from PyQt6.QtSvg import QSvgRenderer
 from PyQt6.QtWidgets import QAbstractButton
 
 from ..style import AMBER, DIM, HERE, INK
+from .painting import painting
 
 #: Side of an icon on a button, screen pixels.
 SIDE = 16
@@ -39,9 +40,8 @@ class _Engine(QIconEngine):
     def pixmap(self, size: QSize, mode: QIcon.Mode, state: QIcon.State) -> QPixmap:
         pixmap = QPixmap(size)
         pixmap.fill(Qt.GlobalColor.transparent)
-        painter = QPainter(pixmap)
-        self.paint(painter, QRect(0, 0, size.width(), size.height()), mode, state)
-        painter.end()
+        with painting(pixmap) as painter:
+            self.paint(painter, QRect(0, 0, size.width(), size.height()), mode, state)
         return pixmap
 
     def clone(self) -> QIconEngine:
@@ -68,17 +68,16 @@ def tool_cursor(name: str) -> QCursor:
     """A cross with a tool's icon beside it, dark-edged to show on anything; its hot spot is the middle of the cross."""
     pixmap = QPixmap(CURSOR + 12, CURSOR + 12)
     pixmap.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(pixmap)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    middle = QPointF(9.5, 9.5)
-    for colour, width in ((QColor(0, 0, 0, 190), 3), (QColor(245, 245, 245), 1)):
-        painter.setPen(colour if width == 1 else QColor(colour))
-        pen = painter.pen()
-        pen.setWidth(width)
-        painter.setPen(pen)
-        for dx, dy in ((1, 0), (-1, 0), (0, 1), (0, -1)):
-            painter.drawLine(middle + QPointF(3 * dx, 3 * dy), middle + QPointF(9 * dx, 9 * dy))
-    for colour, shift in ((QColor(0, 0, 0), 1), (QColor(245, 245, 245), 0)):
-        _drawing(name, colour.name()).render(painter, QRectF(20 + shift, 20 + shift, 17, 17))
-    painter.end()
+    with painting(pixmap) as painter:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        middle = QPointF(9.5, 9.5)
+        for colour, width in ((QColor(0, 0, 0, 190), 3), (QColor(245, 245, 245), 1)):
+            painter.setPen(colour if width == 1 else QColor(colour))
+            pen = painter.pen()
+            pen.setWidth(width)
+            painter.setPen(pen)
+            for dx, dy in ((1, 0), (-1, 0), (0, 1), (0, -1)):
+                painter.drawLine(middle + QPointF(3 * dx, 3 * dy), middle + QPointF(9 * dx, 9 * dy))
+        for colour, shift in ((QColor(0, 0, 0), 1), (QColor(245, 245, 245), 0)):
+            _drawing(name, colour.name()).render(painter, QRectF(20 + shift, 20 + shift, 17, 17))
     return QCursor(pixmap, 9, 9)

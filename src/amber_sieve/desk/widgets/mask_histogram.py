@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 from PyQt6.QtCore import QRectF, QSize, Qt
-from PyQt6.QtGui import QPainter, QPaintEvent
+from PyQt6.QtGui import QPainter
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...language import translate
 from ..style import AMBER, WELL
+from .painting import paints
 
 
 class MaskHistogram(QWidget):
@@ -27,8 +28,8 @@ class MaskHistogram(QWidget):
         self.counts = np.log1p(counts.astype(float))
         self.update()
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
         painter.fillRect(self.rect(), WELL)
         highest, width = max(self.counts.max(), 1e-9), self.width() / len(self.counts)
         for k, count in enumerate(self.counts):

@@ -13,7 +13,6 @@ from PyQt6.QtGui import (
     QLinearGradient,
     QMouseEvent,
     QPainter,
-    QPaintEvent,
     QPen,
     QPolygonF,
     QRegularExpressionValidator,
@@ -24,6 +23,7 @@ from PyQt6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QLineEdit, QSizePo
 from ...language import decimals, translate
 from ...project.fields import Spec
 from ..style import AMBER, DIM, INK, WELL
+from .painting import paints
 
 #: A number as it is typed, with a decimal point or a decimal comma.
 TYPED = QRegularExpression(r"[+-]?[0-9]*[.,]?[0-9]*([eE][+-]?[0-9]*)?")
@@ -217,8 +217,8 @@ class Number(QDoubleSpinBox):
         painter.setBrush(QColor(INK.red(), INK.green(), INK.blue(), 34))
         painter.drawPolygon(QPolygonF([track.bottomLeft(), *points, track.bottomRight()]))
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         box = QRectF(self.rect()).adjusted(0.5, 0.5, -0.5, -0.5)
         enabled = self.isEnabled()

@@ -5,13 +5,14 @@ from __future__ import annotations
 import base64
 
 from PyQt6.QtCore import QSize, Qt
-from PyQt6.QtGui import QPainter, QPaintEvent
+from PyQt6.QtGui import QPainter
 from PyQt6.QtWidgets import QDockWidget, QHBoxLayout, QLabel, QMainWindow, QMenu, QToolButton, QWidget
 
 from ...language import translate
 from ...workspace.preferences import PreferenceStore
 from ..style import LINE
 from ..widgets.icon import with_icon
+from ..widgets.painting import paints
 from .place import kept_bytes
 
 #: Height of the strip by which a panel is dragged, pixels.
@@ -63,10 +64,10 @@ class Grip(QWidget):
     def minimumSizeHint(self) -> QSize:
         return self.sizeHint()
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
         if self._dock.isFloating():
             return
-        painter = QPainter(self)
         for dot in range(DOTS):
             painter.fillRect(self.width() // 2 + 5 * (dot - DOTS // 2), STRIP // 2 - 1, 2, 2, LINE)
 
