@@ -1,4 +1,4 @@
-"""Runs all tests with unittest, four modules at a time, and ends with «N passed, N failed»."""
+"""Runs all tests with unittest, three modules at a time, and ends with «N passed, N failed»."""
 
 import contextlib
 import faulthandler
@@ -19,9 +19,8 @@ LONGEST = (
     "test_tracks", "test_edge", "test_foundations", "test_preview", "test_footage", "test_adjust_window", "test_clip", "test_edge_found",
     "test_clicks_window", "test_batch", "test_clicks", "test_long_sessions", "test_guide", "test_window", "test_export", "test_tray",
 )  # fmt: skip
-#: On two cores: a module waits for a fifth of its time.
-AT_A_TIME = 4
-#: Seconds after which a module hangs: it says where, fails, and is ended. The longest takes half of this beside three others.
+AT_A_TIME = 3
+#: Seconds after which a module hangs: it says where, fails, and is ended. The longest takes half of this beside two others.
 HANGS = 600
 #: Tests that take more seconds than this are named.
 LONG = 5.0

@@ -399,6 +399,12 @@ class DyeTest(unittest.TestCase):
                 out = mixed(light_in[:, None], np.ones((1, 4000), np.float32), dye.steps(found))[:, 0]
                 np.testing.assert_allclose(out, thing.in_colour(found), rtol=1e-4, atol=1e-5)
 
+    def test_a_handful_of_pixels_has_a_body_too(self):
+        rng = np.random.default_rng(6)
+        for count in (1, 2, 3, 4, 5, 6, 9):  # between two quantiles of two or four there is none
+            body = dye.found_body(rng.random((3, count)).astype(np.float32), rng.random(count))
+            self.assertTrue(np.isfinite([body.colour, body.gloss, body.mean]).all(), count)
+
     def test_a_dye_of_its_own_colour_changes_nothing(self):
         light_in = self.thing((0.4, 0.2, 0.05), 0.004)[3].astype(np.float32)
         body = dye.found_body(light_in, np.ones(4000))

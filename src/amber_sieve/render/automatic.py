@@ -12,7 +12,7 @@ from ..core.frame import Frame
 from ..core.mix import adjusted
 from ..project.model import Project, Sieve
 from .cache import Cache
-from .evaluate import arriving, made_by, sieve_masked
+from .evaluate import arriving, made_by, of_mask
 from .layers import Layers, no_layers
 from .resolved import found_of, with_found
 from .stages.edging import EdgeStage
@@ -54,16 +54,24 @@ def with_table(sieve: Sieve, layers: Layers) -> Sieve:
     return sieve if block.neutral or found_of(sieve).table is not None else with_found(sieve, table=layers.table(block.lookup_file))
 
 
-def _colours_in(small: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers) -> tuple[np.ndarray, np.ndarray] | None:
-    """Light (3, 1, N) that arrives at a sieve where it surely masks, and how far each pixel is masked; None where hardly any is."""
-    mask = sieve_masked(small, project, sieve_id, cache, layers).mask
+def _sure_pixels(mask: np.ndarray) -> tuple[np.ndarray, np.ndarray] | None:
+    """Where a mask (h, w) surely masks, as places in it (N,), and how far each of them is masked; None where hardly any is."""
     if mask[mask > FAINT].sum(dtype=np.float64) < NEARLY_NOTHING:
         return None
     weights = sure_weights(mask).ravel()
     held = np.flatnonzero(weights)
     held = held[:: max(1, held.size // COUNTED)]
+    return held, weights[held].astype(np.float64)
+
+
+def _colours_in(small: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers) -> tuple[np.ndarray, np.ndarray] | None:
+    """Light (3, 1, N) that arrives at a sieve where it surely masks, and how far each pixel is masked; None where hardly any is."""
+    sure = of_mask("sure pixels", _sure_pixels, small, project, sieve_id, cache, layers)
+    if sure is None:
+        return None
+    held, weights = sure
     planes = arriving(small, project, sieve_id, cache, layers).planes.reshape(3, -1)
-    return np.ascontiguousarray(planes[:, held])[:, None], weights[held].astype(np.float64)
+    return np.ascontiguousarray(planes[:, held])[:, None], weights
 
 
 def needs_means(sieve: Sieve) -> bool:

@@ -6,8 +6,9 @@ Previews, sampling, Fit, Fine, haze, islands and bounds all ask here, so that th
 from __future__ import annotations
 
 import functools
-from collections.abc import Hashable
+from collections.abc import Callable, Hashable
 from dataclasses import replace
+from typing import TypeVar
 
 import numpy as np
 
@@ -22,6 +23,7 @@ from .layers import Layers, no_layers
 from .mask import Masked, masked
 from .resolved import found_of
 
+T = TypeVar("T")
 #: Least mask that is anything.
 NOTHING = 1e-30
 #: Where more than this share of a picture has changed, all of it is worked.
@@ -120,7 +122,7 @@ def changed_in(frame: Frame, project: Project, cache: Cache, layers: Layers) -> 
         return box if (ends[0][1] - ends[0][0]) * (ends[1][1] - ends[1][0]) < MOST_OF_IT * frame.width * frame.height else None
 
     # What arrives at a sieve matters only where it measures that.
-    but = () if any(sieve.pick.measure == "result" for sieve in project.stack) else ("adjust", "strength", "blend")
+    but = () if any(sieve.pick.measure == "result" for sieve in project.stack) else ("adjust", "strength", "blend", "found")
     values = tuple((_value(sieve, (*but, "of", "joined")), mask_value(project, sieve)) for sieve in sieves)
     return cache.get(("changed in", frame.key, values), find)
 
@@ -159,13 +161,28 @@ def _finished(frame: Frame, project: Project, sieve: Sieve, seen: Frame, cache: 
     return held if mask is held.mask else Masked(mask, held.unmixed)
 
 
+def _mask_key(frame: Frame, project: Project, sieve: Sieve, seen: Frame) -> tuple[Hashable, ...]:
+    """All that the finished mask of a sieve that measures ``seen`` depends on."""
+    # What those it leans on measure is the frame, or what arrives there, which hangs on all adjustments.
+    others = project.stack if sieve.leans_on and any(other.pick.measure == "result" for other in project.stack) else ()
+    return (frame.key, seen.key, mask_value(project, sieve), tuple(_value(other) for other in others))
+
+
 def sieve_masked(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Masked:
     """The finished mask of one sieve of the stack, before strength, with what its outline was unmixed into."""
     sieve = project.sieve(sieve_id)
     seen = measured(frame, project, sieve_id, cache, layers) if sieve.mask_from == "own" else frame
     if not (sieve.leans_on or sieve.opposite):
         return masked(seen, sieve, cache)
-    # What those it leans on measure is the frame, or what arrives there, which hangs on all adjustments.
-    others = project.stack if any(other.pick.measure == "result" for other in project.stack) else ()
-    key = ("joined mask", frame.key, seen.key, mask_value(project, sieve), tuple(_value(other) for other in others))
+    key = ("joined mask", *_mask_key(frame, project, sieve, seen))
     return cache.get(key, lambda: _finished(frame, project, sieve, seen, cache, layers))
+
+
+def of_mask(
+    name: str, make: Callable[[np.ndarray], T], frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers
+) -> T:
+    """What is made of the finished mask (h, w) of one sieve and of nothing else; it stays while only adjustments change."""
+    sieve = project.sieve(sieve_id)
+    seen = measured(frame, project, sieve_id, cache, layers) if sieve.mask_from == "own" else frame
+    key = (name, *_mask_key(frame, project, sieve, seen))
+    return cache.get(key, lambda: make(sieve_masked(frame, project, sieve_id, cache, layers).mask))

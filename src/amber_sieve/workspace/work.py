@@ -192,9 +192,12 @@ class Work(QObject):
             self.tray.changed.emit()
             return
         self.tray.note(self.tray.current)
-        self.changed.emit()
         otherwise = self.opened is not None and self.opened.reading != self.project.reading
-        (self.reading_changed if otherwise else self.stale).emit()
+        if not otherwise:
+            self.stale.emit()  # before all else: what is seen next is made while the window follows
+        self.changed.emit()
+        if otherwise:
+            self.reading_changed.emit()
 
     def _selected(self, document: Document) -> None:
         if document is self.document:

@@ -11,6 +11,7 @@ What it does not explain is kept as it is, the less of it the farther the colour
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -166,17 +167,20 @@ def found_body(light: np.ndarray, weights: np.ndarray) -> Body:
     """
     light, share = np.clip(light.astype(np.float64), -BRIGHTEST, BRIGHTEST), weights / weights.sum()
     luminance = np.array([WEIGHT_R, WEIGHT_G, WEIGHT_B], np.float64) @ light
-    darker = luminance <= np.quantile(luminance, DARKER)
-    toward = (light * share)[:, darker].sum(axis=1)
+    ordered, last = np.sort(luminance), luminance.size - 1
+    low, high = ordered[int(MIDDLING[0] * last)], ordered[math.ceil(MIDDLING[1] * last)]  # of two pixels some are middling too
+    toward = light @ (share * (luminance <= ordered[int(DARKER * last)]))
     length = float(np.linalg.norm(toward))
     toward = toward / length if length > LEAST_LIGHT else WHITE
     shares = _gloss_of(light, _telling(toward, ASKED)) / np.maximum(luminance, LEAST_LIGHT)
-    top, low, high = np.quantile(luminance, (1 - BRIGHTEST_SHARE, *MIDDLING))
-    more = shares[luminance >= top].mean() - shares[(luminance >= low) & (luminance <= high)].mean()
+    more = (
+        shares[luminance >= ordered[math.ceil((1 - BRIGHTEST_SHARE) * last)]].mean()
+        - shares[(luminance >= low) & (luminance <= high)].mean()
+    )
     shine = float(np.clip((more - SHINES) / (SHINES_WHOLLY - SHINES), 0, 1))
     told = _telling(toward, MATT ** (1 - shine) * GLOSSY**shine)
     gloss = _gloss_of(light, told)
-    mean = (np.maximum(light - gloss, LEAST_LIGHT) * share).sum(axis=1)
+    mean = np.maximum(light - gloss, LEAST_LIGHT) @ share
     colour = np.maximum(mean / mean.max(), LEAST_BODY)
     return Body(_three(colour), _three(told), _three(mean))
 

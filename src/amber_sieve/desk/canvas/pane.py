@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable, Sequence
 
 import numpy as np
-from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtCore import QEvent, QPointF, QRectF, QSizeF, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QColor,
     QCursor,
@@ -30,7 +30,7 @@ from ...names import BANDS
 from ...render.views import VIEWS
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, SURROUNDS
-from ..widgets.drawing import Scaled, draw_edged, image_of
+from ..widgets.drawing import Scaled, draw_edged, fill_around, image_of
 from ..widgets.painting import paints
 from ..widgets.swatch import screen_colour
 from .marks import draw_key_cursor, draw_offer, draw_sample
@@ -169,8 +169,8 @@ class Pane(QWidget):
 
     @paints
     def paintEvent(self, painter: QPainter) -> None:
-        painter.fillRect(self.rect(), SURROUNDS[self.surround])
         if self._image is None or self._result is None:
+            painter.fillRect(self.rect(), SURROUNDS[self.surround])
             painter.setPen(DIM)
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, self.message or INVITATION)
             return
@@ -178,6 +178,8 @@ class Pane(QWidget):
         corner = self.viewport.to_pane(QPointF(*result.origin))
         assert self._pixels is not None
         per_pixel, ratio = zoom / result.scale, self.devicePixelRatioF()
+        height, width = self._pixels.shape
+        fill_around(painter, self.rect(), QRectF(corner, QSizeF(width * per_pixel, height * per_pixel)), SURROUNDS[self.surround])
         self._scaled.draw(painter, self._pixels, corner, per_pixel, self.size(), ratio)
         other = self._other_pixels
         if self.wipe is not None and other is not None:

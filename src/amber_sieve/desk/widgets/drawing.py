@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 import cv2
 import numpy as np
-from PyQt6.QtCore import QPointF, QSize, Qt
+from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QImage, QPainter, QPen, QPixmap
 
 from ..style import AMBER
@@ -39,6 +39,7 @@ class Scaled:
         self._of: tuple[object, ...] = ()
         self._pixels: np.ndarray | None = None
         self._image, self._at = QImage(), QPointF()
+        self._scaled = np.empty((0, 0, 4), np.uint8)
 
     def draw(self, painter: QPainter, pixels: np.ndarray, corner: QPointF, zoom: float, room: QSize, ratio: float) -> None:
         """Draw pixels (H, W) uint32 so that their corner lies there, ``zoom`` points of the painter to a pixel, within a widget's room."""
@@ -61,12 +62,28 @@ class Scaled:
             y1 = min(height, max(y0 + 1, math.ceil((box[3] - top) / scale)))
             shown = pixels.view(np.uint8).reshape(height, width, 4)[y0:y1, x0:x1]
             whole = (max(1, round((x1 - x0) * scale)), max(1, round((y1 - y0) * scale)))
-            scaled = cv2.resize(shown, whole, interpolation=cv2.INTER_LINEAR if scale < SMOOTH_TO else cv2.INTER_NEAREST)
-            self._of, self._pixels, self._scaled = of, pixels, scaled  # the image shares the memory of what was scaled
-            self._image = image_of(scaled.view(np.uint32).reshape(whole[1], whole[0]))
+            if self._scaled.shape[:2] != whole[::-1]:  # else the memory is used again: fresh memory takes as long as the scaling
+                self._scaled = np.empty((whole[1], whole[0], 4), np.uint8)
+            cv2.resize(shown, whole, self._scaled, interpolation=cv2.INTER_LINEAR if scale < SMOOTH_TO else cv2.INTER_NEAREST)
+            self._of, self._pixels = of, pixels
+            # The image shares the memory of what was scaled; it is made anew, or the painter might use what it keeps of the last one.
+            self._image = image_of(self._scaled.view(np.uint32).reshape(whole[1], whole[0]))
             self._image.setDevicePixelRatio(ratio)
             self._at = QPointF(round(left + x0 * scale) / ratio, round(top + y0 * scale) / ratio)
         painter.drawImage(self._at, self._image)
+
+
+def fill_around(painter: QPainter, room: QRect, picture: QRectF, colour: QColor) -> None:
+    """Fill what an opaque picture that is drawn next leaves of a room, and a pixel under its rim."""
+    left, top = math.ceil(picture.left()) + 1, math.ceil(picture.top()) + 1
+    inner = QRect(left, top, int(picture.right()) - 1 - left, int(picture.bottom()) - 1 - top) & room
+    if inner.isEmpty():
+        painter.fillRect(room, colour)
+        return
+    painter.fillRect(QRect(room.left(), room.top(), room.width(), inner.top() - room.top()), colour)
+    painter.fillRect(QRect(room.left(), inner.bottom() + 1, room.width(), room.bottom() - inner.bottom()), colour)
+    painter.fillRect(QRect(room.left(), inner.top(), inner.left() - room.left(), inner.height()), colour)
+    painter.fillRect(QRect(inner.right() + 1, inner.top(), room.right() - inner.right(), inner.height()), colour)
 
 
 def draw_edged(
