@@ -5,6 +5,7 @@ import json
 import os
 import pathlib
 import random
+import shutil
 import subprocess
 import sys
 import threading
@@ -19,7 +20,7 @@ import OpenImageIO as oiio
 from common import DEMO, ROOT, FolderCase, terminal
 from PIL import Image
 
-from amber_sieve import files
+from amber_sieve import compiled, files
 from amber_sieve.core.areas.strokes import stroke_coverage
 from amber_sieve.core.bands.interval import moved_corners, with_corner
 from amber_sieve.core.frame import Frame
@@ -253,7 +254,7 @@ class FullDiskTest(FolderCase):
             self.assertEqual(target.read_bytes(), b"earlier", name)
         self.assertEqual(sorted(p.name for p in self.folder.iterdir()), ["a.exr", "a.jpg", "a.mov", "a.mp4", "a.png", "a.tif"])
 
-    def kernel_in(self, first: str = "", shipped: str = "", **how) -> tuple[str, str]:
+    def kernel_in(self, sources: pathlib.Path, first: str = "", environment: dict[str, str] | None = None, **how) -> tuple[str, str]:
         """What a kernel gives and what is complained of, in a process that has imported nothing yet."""
         code = f"""
 {first}
@@ -261,24 +262,37 @@ import numpy as np
 from amber_sieve.core.colour.oklab import to_oklab
 print(to_oklab(np.ones((3, 2, 2), np.float32))[0, 0, 0].round(3))
 """
-        own = {"NUMBA_CACHE_DIR": str(self.folder / "kept"), "PYTHONPATH": str(ROOT / "src"), "AMBER_SIEVE_KERNELS": shipped}
+        own = {"NUMBA_CACHE_DIR": str(self.folder / "kept"), "PYTHONPATH": str(sources), **(environment or {})}
         done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, env=os.environ | own, timeout=120, **how)
         return done.stdout.strip(), done.stderr
 
     def test_a_kernel_that_cannot_be_kept_works_all_the_same(self):
-        self.assertEqual(self.kernel_in(preexec_fn=lambda: forked.no_room(100)), ("1.0", ""))
+        self.assertEqual(self.kernel_in(ROOT / "src", preexec_fn=lambda: forked.no_room(100)), ("1.0", ""))
         nowhere = "from amber_sieve.core import kernel_cache as k; k._KeptCode._locator_classes = (k._ShippedPlace,)"
-        self.assertEqual(self.kernel_in(nowhere, "/nowhere/at/all"), ("1.0", ""))
+        self.assertEqual(self.kernel_in(ROOT / "src", nowhere), ("1.0", ""))
 
-    def test_kernels_are_taken_from_a_package_and_damaged_ones_compiled_anew(self):
-        self.assertEqual(self.kernel_in(), ("1.0", ""))
-        kept, shipped = self.folder / "kept", self.folder / "shipped"
-        kept.rename(shipped)
-        self.assertEqual(self.kernel_in(shipped=str(shipped)), ("1.0", ""))
-        self.assertEqual(list(kept.rglob("*.nbc")), [])  # nothing was compiled
-        for path in shipped.rglob("*.nbc"):
+    def test_kernels_come_with_a_package_and_what_does_not_fit_is_compiled_anew(self):
+        made, kept = self.folder / "made", self.folder / "kept"
+        shutil.copytree(ROOT / "src" / "amber_sieve", made / "amber_sieve", ignore=shutil.ignore_patterns("__pycache__"))
+        shipping = {"AMBER_SIEVE_MAKES_PACKAGE": "1", "NUMBA_CPU_NAME": compiled.PROCESSOR, "NUMBA_CPU_FEATURES": ""}
+        self.assertEqual(self.kernel_in(made, environment=shipping), ("1.0", ""))
+        kernels = made / "amber_sieve" / "kernels"
+        self.assertGreater(len(list((kernels / "core" / "colour").glob("*.nbc"))), 0)
+        self.assertEqual(list(kept.rglob("*.nbc")), [])
+        (kernels / "made-by").write_text(compiled.versions())
+        there = made.rename(self.folder / "installed elsewhere")
+        kernels = there / "amber_sieve" / "kernels"
+        self.assertEqual(self.kernel_in(there), ("1.0", ""))
+        if compiled._processor_runs_them():
+            self.assertEqual(list(kept.rglob("*.nbc")), [])  # nothing was compiled
+        for path in kernels.rglob("*.nbc"):
             path.write_bytes(path.read_bytes()[:200])
-        self.assertEqual(self.kernel_in(shipped=str(shipped)), ("1.0", ""))
+        self.assertEqual(self.kernel_in(there), ("1.0", ""))
+        self.assertGreater(len(list(kept.rglob("*.nbc"))), 0)
+        shutil.rmtree(kept)
+        (kernels / "made-by").write_text("Python 2.7, numba 0.1, llvmlite 0.1\n")
+        asked = "import amber_sieve; assert not amber_sieve.HAS_KERNELS"
+        self.assertEqual(self.kernel_in(there, asked), ("1.0", ""))
         self.assertGreater(len(list(kept.rglob("*.nbc"))), 0)
 
     def test_a_project_too(self):

@@ -10,6 +10,7 @@ from collections.abc import Callable
 
 import numpy as np
 
+from . import HAS_KERNELS
 from .core.changed import changed_pixels, take_changed
 from .core.colour import encodings
 from .core.colour.lookup import looked_up, pixels_through, to_display_pixels
@@ -17,7 +18,6 @@ from .core.colour.luma_chroma import Samples, to_light, to_samples
 from .core.edge.follow_reach import follow_found
 from .core.edge.morphology import without_holes, without_specks
 from .core.frame import Frame
-from .core.kernel_cache import SHIPPED
 from .core.statistics import coverage_of, statistics_of
 from .export.frame import finished, strips_of
 from .files import state_folder
@@ -44,7 +44,7 @@ def _mark() -> pathlib.Path:
 
 def is_warm() -> bool:
     """Whether all kernels have been compiled already, here or with the package."""
-    if SHIPPED:
+    if HAS_KERNELS:
         return True
     try:
         return _mark().exists()

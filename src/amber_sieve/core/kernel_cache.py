@@ -9,19 +9,23 @@ from typing import Any
 
 from numba.core.caching import CompileResultCacheImpl, FunctionCache, UserProvidedCacheLocator
 
-#: The folder of kernels that were compiled with a package, for processors like this one; the package's command says where.
-SHIPPED = os.environ.get("AMBER_SIEVE_KERNELS", "")
+from .. import HAS_KERNELS
+from ..compiled import PLACE
+
+#: Set while a package is made: kernels are put where they are shipped.
+MAKES_PACKAGE = bool(os.environ.get("AMBER_SIEVE_MAKES_PACKAGE"))
 
 
 class _ShippedPlace(UserProvidedCacheLocator):
-    """Where the kernels of a package lie, which is only read."""
+    """Where the kernels of a package lie; nothing is written there but while one is made."""
 
     def __init__(self, function: Callable[..., Any], path: str) -> None:
         super().__init__(function, path)
-        self._cache_path = os.path.join(SHIPPED, self.get_suitable_cache_subpath(path))
+        self._cache_path = os.path.join(PLACE, os.path.relpath(os.path.dirname(path), PLACE.parent))
 
     def ensure_cache_path(self) -> None:
-        """Nothing is made."""
+        if MAKES_PACKAGE:
+            super().ensure_cache_path()
 
     @classmethod
     def from_function(cls, function: Callable[..., Any], path: str) -> _ShippedPlace:
@@ -34,7 +38,7 @@ class _ShippedCode(CompileResultCacheImpl):
 
 class _KeptCode(CompileResultCacheImpl):
     # The last is taken where nothing can be written anywhere.
-    _locator_classes = (*CompileResultCacheImpl._locator_classes, _ShippedPlace)
+    _locator_classes = (_ShippedPlace,) if MAKES_PACKAGE else (*CompileResultCacheImpl._locator_classes, _ShippedPlace)
 
 
 class _Readable(FunctionCache):
@@ -60,7 +64,7 @@ class KernelCache(_Readable):
 
     def __init__(self, function: Callable[..., Any]) -> None:
         super().__init__(function)
-        self._shipped = _Shipped(function) if SHIPPED else None
+        self._shipped = _Shipped(function) if HAS_KERNELS else None
 
     def load_overload(self, signature: Any, context: Any) -> Any:
         shipped = None if self._shipped is None else self._shipped.load_overload(signature, context)
