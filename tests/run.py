@@ -105,19 +105,11 @@ def run_all(modules: list[pathlib.Path]) -> list[tuple[int, int, int]]:
     return results
 
 
-def keep_bytecode() -> None:
-    """Keep what Python compiles, out of the way, also where it is told not to: programs are started over and over."""
-    os.environ.pop("PYTHONDONTWRITEBYTECODE", None)
-    sys.dont_write_bytecode = False
-    os.environ["PYTHONPYCACHEPREFIX"] = sys.pycache_prefix = str(HERE.parent / ".venv" / "bytecode")
-
-
 def main() -> int:
     if len(sys.argv) > 1:
         return run_here(sys.argv[1])
     started = time.monotonic()
     os.environ.update(ALONE)
-    keep_bytecode()
     sys.path[:0] = [str(HERE), str(HERE.parent / "src")]
     importlib.import_module("amber_sieve.desk.app")  # once for all modules: it takes seconds, and starts no thread
     modules = sorted(
