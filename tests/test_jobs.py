@@ -363,6 +363,27 @@ print([name for name in {kernels!r} if not getattr(importlib.import_module(name[
         self.assertEqual((done.stdout.strip(), done.returncode), ("[]", 0), done.stderr[-2000:])
         self.assertTrue(list((self.folder / "amber-sieve" / "compiled").iterdir()))
 
+    def test_what_the_first_picture_needs_is_loaded_before(self):
+        code = """
+import pathlib, sys
+from amber_sieve.live.preview import Opened, Wanted, preview
+from amber_sieve.media.opening import open_source
+from amber_sieve.project import storage
+from amber_sieve.render.cache import Cache
+from amber_sieve.warm import make_ready
+make_ready()
+def loaded():
+    return {key for name, one in list(sys.modules.items()) if name.startswith("amber_sieve.core") for key, made in vars(one).items() if getattr(made, "overloads", None)}
+before = loaded()
+project = storage.load(pathlib.Path(sys.argv[1]))
+preview(Opened(open_source(pathlib.Path(project.source))), Wanted(project, project.stack[0].id), Cache(10**9))
+print(len(before) > 15 and len(loaded() - before) < 3, sorted(loaded() - before))
+"""
+        environment = os.environ | {"PYTHONPATH": str(SOURCES.parent)}
+        words = [sys.executable, "-c", code, str(DEMO / "yard.sieve")]
+        done = subprocess.run(words, capture_output=True, text=True, env=environment, cwd=self.folder)
+        self.assertTrue(done.stdout.startswith("True"), done.stdout + done.stderr[-2000:])
+
     def test_what_is_shipped_can_be_read(self):
         ElementTree.parse(ROOT / "packaging" / "amber-sieve.xml")
         ElementTree.parse(SOURCES / "desk" / "icons" / "amber-sieve.svg")

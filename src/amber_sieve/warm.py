@@ -21,6 +21,7 @@ from .core.frame import Frame
 from .core.statistics import coverage_of, statistics_of
 from .export.frame import finished, strips_of
 from .files import state_folder
+from .live.preview import Opened, Wanted, preview
 from .live.sampling import sample_at, with_found_tolerance
 from .live.scoping import SCOPE_KINDS, scope_pixels
 from .media import stills
@@ -108,6 +109,16 @@ def warm(step: Callable[[float], None] | None = None) -> None:
         mark.touch()
     except OSError:  # compiled all the same; it will only be looked at again
         pass
+
+
+def make_ready() -> None:
+    """Load what the first picture in the window needs, which takes a second: done beside while nobody has opened one yet."""
+    thing = np.zeros((48, 64), np.float32)
+    thing[10:38, 12:50] = thing[4, 12:30] = 0.4
+    frame = Frame(thing + 0.1 * np.random.default_rng(0).random((3, 48, 64), dtype=np.float32))
+    sieve = Sieve(pick=Pick(samples=(sample_at(frame, 30, 20),)), adjust=Adjust(recolour=Recolour(hue=40)))
+    opened = Opened(stills.Still(About(pathlib.Path("ready.png"), "still", (64, 48), "uint8"), frame))
+    preview(opened, Wanted(Project(stack=(sieve,)), sieve.id), Cache(10**6))
 
 
 if __name__ == "__main__":

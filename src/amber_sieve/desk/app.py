@@ -14,7 +14,8 @@ from PyQt6.QtWidgets import QApplication
 
 from ..files import sweep_parts
 from ..language import translate
-from ..warm import is_warm, warm
+from ..threads import Threads
+from ..warm import is_warm, make_ready, warm
 from ..workspace.guard import Mishaps
 from ..workspace.memory import few_stores
 from ..workspace.workspace import Workspace
@@ -69,6 +70,7 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False, translators
         window.files.offer_recovery()
 
     if is_warm():
+        Threads("made ready").start(make_ready)
         begin()
     else:
         workspace.pictures.opening.emit(translate("desk", "Amber Sieve for the first time: preparing for this computer, about a minute"))
