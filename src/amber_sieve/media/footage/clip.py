@@ -304,6 +304,9 @@ class Footage:
             frame, ahead = ahead, None
             if frame.pts is None:
                 continue
+            frame.colorspace = self.matrix  # how it is to be read, while nobody else holds it
+            if self.range in (1, 2):
+                frame.color_range = self.range
             at = bisect.bisect_left(self.stamps, frame.pts)
             if frame.pts < wanted:
                 self._pass_by(at, frame)
@@ -371,10 +374,6 @@ class Footage:
 
     def _light(self, decoded: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarray:
         """Upright light of a frame, by what was chosen or said."""
-        if self.matrix != int(decoded.colorspace):
-            decoded.colorspace = self.matrix
-        if self.range in (1, 2) and self.range != int(decoded.color_range):
-            decoded.color_range = self.range
         if is_luma_chroma(decoded.format):
             planes = light_of(decoded, self.curve, self.primaries, size)
         else:
