@@ -50,6 +50,7 @@ def _within(
 
 def no_room(limit: int) -> None:
     """Let no file of this process be longer, as if the disk were full (setrlimit(2), RLIMIT_FSIZE)."""
+    sys.dont_write_bytecode = True  # Python would keep half of what it compiles, and every later process would fail on that
     signal.signal(signal.SIGXFSZ, signal.SIG_IGN)
     resource.setrlimit(resource.RLIMIT_FSIZE, (limit, limit))
 
