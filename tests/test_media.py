@@ -53,7 +53,7 @@ class StillsTest(FolderCase):
             spec = oiio.ImageSpec(50, 40, 3, "uint16")
             if profile:
                 spec.attribute("ICCProfile", oiio.TypeDesc(f"uint8[{len(profile)}]"), np.frombuffer(profile, np.uint8))
-            stills.store(source, spec, codes)
+            stills.store(source, spec, [codes])
             still = stills.read(source)
             stills.write(self.folder / "out.png", still.about, one_strip(still.picture.planes), original=still.picture)
             back = oiio.ImageInput.open(str(self.folder / "out.png")).read_image("uint16")
@@ -72,7 +72,7 @@ class StillsTest(FolderCase):
         path = self.folder / "wide.tif"
         spec = oiio.ImageSpec(1, 1, 3, "uint16")
         spec.attribute("ICCProfile", oiio.TypeDesc(f"uint8[{len(profile)}]"), np.frombuffer(profile, np.uint8))
-        stills.store(path, spec, np.array([[[0, 65535, 0]]], np.uint16))
+        stills.store(path, spec, [np.array([[[0, 65535, 0]]], np.uint16)])
         light = stills.read(path).picture.planes[:, 0, 0]
         self.assertLess(light[0], -0.3)
         self.assertAlmostEqual(light[1], 1.0, delta=0.01)

@@ -11,7 +11,8 @@ import unittest
 from unittest import mock
 
 import numpy as np
-from common import DEMO, ROOT, FolderCase, WindowCase, demo_frame, rendered_whole, truth
+from common import DEMO, ROOT, FolderCase, WindowCase, rendered_whole, truth
+from made import random_project
 from PIL import Image
 from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl, qInstallMessageHandler
 from PyQt6.QtGui import QCloseEvent, QDropEvent
@@ -31,7 +32,7 @@ from amber_sieve.live.sampling import sample_at
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import edits, recovery
 from amber_sieve.project.history import History
-from amber_sieve.project.model import Adjust, Edge, Light, Pick, Project, Recolour, Sieve
+from amber_sieve.project.model import Adjust, Edge, Pick, Project, Recolour, Sieve
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.stack import sieve_mask
 from amber_sieve.render.stages.every import stack_looks
@@ -45,38 +46,6 @@ LEFT, NONE = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
 def levels_of_words(words: np.ndarray) -> np.ndarray:
     """Red, green and blue (3, H, W) of words for the screen."""
     return np.stack([(words >> shift) & 255 for shift in (16, 8, 0)]).astype(float)
-
-
-def random_project(chance: random.Random, name: str) -> Project:
-    """One or two sieves with random edges, measuring the original, the result or a layer."""
-    sieves = []
-    frame = demo_frame(name) if name != "clip" else open_source(DEMO / "clip.mp4").frame(0)
-    for number in range(chance.choice((1, 2))):
-        x, y = chance.randrange(frame.width), chance.randrange(frame.height)
-        measure = chance.choice(("original", "result", "layer" if name == "yard" else "original")) if number else "original"
-        sample = sample_at(frame, x, y).but(tolerance=chance.uniform(4, 10))
-        edge = Edge(
-            specks=chance.choice((0, 30)), holes=chance.choice((0, 40)), grow=chance.choice((0, 2.5, -1.5)), feather=chance.choice((0, 3)),
-            smooth=chance.choice((0, 2)), follow=chance.choice((0, 0, 6)), clean=chance.choice((0, 1, "auto")),
-        )  # fmt: skip
-        pick = Pick(samples=(sample,), measure=measure, layer=str(DEMO / "madder.png"), connected=chance.random() < 0.2)
-        # What looks around, what is found on the whole, and what lies at a place must come out of a part as out of the whole.
-        detail = {"noise": chance.choice((0, 0, 40)), "blur": chance.choice((0, 0, 3)), "sharpen": chance.choice((0, 0, 40))}
-        detail |= {"local_contrast": chance.choice((0, 0, 50)), "contrast_radius": 12, "grain": chance.choice((0, 0, 30))}
-        fill = {
-            "fill": chance.choice(("off", "off", "gradient", "picture", "nothing")),
-            "fill_picture": str(DEMO / "evening.png"),
-            "fill_opacity": 40,
-        }
-        adjust = Adjust(
-            light=Light(exposure=chance.choice((0, 0.5))), recolour=Recolour(hue=chance.uniform(-90, 90)), detail=detail, fill=fill,
-            match={"target": chance.choice((None, (0.2, 0.1, 0.3)))}, even={"even_hue": chance.choice((0, 50))},
-        )  # fmt: skip
-        sieves.append(Sieve(pick=pick, edge=edge, adjust=adjust, outside=chance.choice((0, 20)), strength=chance.choice((100, 70))))
-    if chance.random() < 0.4:
-        lent = Sieve(mask_from="same", of=(sieves[0].id,), opposite=chance.random() < 0.5, adjust=Adjust(light=Light(exposure=0.3)))
-        sieves.append(lent)
-    return Project(stack=tuple(sieves))
 
 
 class PreviewIsExportTest(unittest.TestCase):

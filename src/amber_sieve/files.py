@@ -10,7 +10,7 @@ import secrets
 import shutil
 import stat
 import time
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import IO
 
 import platformdirs
@@ -218,22 +218,23 @@ def folder_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
                 note.unlink(missing_ok=True)
 
 
-def write_bytes(path: pathlib.Path, data: bytes | memoryview) -> None:
-    """Write ``data`` to a part-file and see that all of it arrived; raises OSError when it did not."""
+def write_blocks(path: pathlib.Path, blocks: Iterable[bytes]) -> None:
+    """Write some bytes after others to a part-file and see that all of them arrived; raises OSError when they did not."""
+    size = 0
     with open(path, "wb") as out:
-        view = memoryview(data)
-        for start in range(0, len(view), BLOCK):
-            out.write(view[start : start + BLOCK])
+        for block in blocks:
+            size += len(block)
+            out.write(block)
         out.flush()
         os.fsync(out.fileno())
-    if path.stat().st_size != len(data):
+    if path.stat().st_size != size:
         raise OSError(28, "it is shorter than what was written")
 
 
 def write_text(path: pathlib.Path, text: str) -> None:
     """Write a text file whole, or leave the earlier one; raises `Trouble`."""
     with written_beside(path) as partial:
-        write_bytes(partial, text.encode("utf-8", "backslashreplace"))  # names of files need not be text
+        write_blocks(partial, [text.encode("utf-8", "backslashreplace")])  # names of files need not be text
 
 
 class Checked:

@@ -30,6 +30,7 @@ class Frame:
     origin : x, y of the top left corner, in full-resolution pixels.
     whole : width and height of the whole picture, full-resolution pixels; None where this is all of it.
     near : gives the same place of the frame so many frames later (or earlier, below 0), None beyond the ends; None for a still.
+    let_go : of planes that lie in a file, gives back the memory that holds what was read of them; None where they lie in memory.
     """
 
     planes: np.ndarray
@@ -39,6 +40,7 @@ class Frame:
     origin: tuple[int, int] = (0, 0)
     whole: tuple[int, int] | None = None
     near: Callable[[int], Frame | None] | None = field(default=None, repr=False)
+    let_go: Callable[[], None] | None = field(default=None, repr=False)
 
     def __post_init__(self) -> None:
         if self.planes.ndim != 3 or self.planes.shape[0] != 3 or self.planes.dtype != np.float32:
@@ -67,7 +69,11 @@ class Frame:
         if factor <= 1:
             return self
         size = (max(1, round(self.width / factor)), max(1, round(self.height / factor)))
-        planes = np.stack([cv2.resize(plane, size, interpolation=cv2.INTER_AREA) for plane in self.planes])
+        planes = np.empty((3, *size[::-1]), np.float32)
+        for plane, small in zip(self.planes, planes, strict=True):
+            cv2.resize(plane, size, small, interpolation=cv2.INTER_AREA)
+            if self.let_go is not None:
+                self.let_go()
         alpha = None if self.alpha is None else cv2.resize(self.alpha, size, interpolation=cv2.INTER_AREA)
         near = self._near_too(lambda frame: frame.reduced(factor))
         return Frame(planes, alpha, (self.key, "reduced", factor), self.scale * size[0] / self.width, self.origin, self.whole_size, near)
@@ -88,6 +94,8 @@ class Frame:
         """The pixels ``left <= x < right, top <= y < bottom`` of this frame, as a copy that kernels can run through."""
         planes = np.ascontiguousarray(self.planes[:, top:bottom, left:right])
         alpha = None if self.alpha is None else np.ascontiguousarray(self.alpha[top:bottom, left:right])
+        if self.let_go is not None:
+            self.let_go()
         origin = (self.origin[0] + round(left / self.scale), self.origin[1] + round(top / self.scale))
         near = self._near_too(lambda frame: frame.part(left, top, right, bottom))
         return Frame(planes, alpha, (self.key, "part", left, top, right, bottom), self.scale, origin, self.whole_size, near)

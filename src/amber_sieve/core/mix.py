@@ -148,6 +148,10 @@ class Mixture:
     begun: Begun | None = None
     filling: Filling = NO_FILLING
 
+    @property
+    def height(self) -> int:
+        return int(self.planes.shape[1])
+
     @functools.cached_property
     def _of_outline(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
         """Rows from top to bottom and columns (N,) of what was unmixed, and how the surface's own colour changes there (3, N)."""

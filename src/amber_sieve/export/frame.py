@@ -15,6 +15,7 @@ from ..project.model import Project
 from ..render.cache import Cache
 from ..render.evaluate import last_of_all
 from ..render.stack import rendered, sieve_mask
+from ..render.strips import Strips, in_strips
 from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
 
@@ -76,6 +77,10 @@ def finished(
     first = resolver.project_on(project, frame, number, Cache(0))
     cache = Cache(0, step, _keeps(first, masks if result else ()), across=resolver.across)
     layers = layers_in(cache)
+    strips = in_strips(frame, first, layers, result, masks, _keeps(first, masks if result else ()), step)
+    if strips is not None:
+        found = Frame(strips.whole(), frame.alpha) if result else frame
+        return Finished(frame, first, found, {one: strips.mask(one) for one in masks})
     found = rendered(frame, first, cache, layers) if result else frame
     return Finished(frame, first, found, {one: sieve_mask(frame, first, one, cache, layers) for one in masks})
 
@@ -90,7 +95,7 @@ class Leaving:
     """
 
     frame: Frame
-    result: np.ndarray | Mixture
+    result: np.ndarray | Mixture | Strips
     alpha: np.ndarray | None
 
 
@@ -101,14 +106,20 @@ def leaving(
     frame, resolver = source.frame(number) if frame is None else frame, Resolver(source)
     first = resolver.project_on(project, frame, number, Cache(0))
     cache = Cache(0, step, _keeps(first, ()), across=resolver.across)
-    return Leaving(frame, *last_of_all(frame, first, cache, layers_in(cache)))
+    layers = layers_in(cache)
+    strips = in_strips(frame, first, layers, keeps=_keeps(first, ()), step=step)
+    if strips is not None:
+        return Leaving(frame, strips, frame.alpha)
+    return Leaving(frame, *last_of_all(frame, first, cache, layers))
 
 
-def strips_of(planes: np.ndarray | Mixture, progress: Progress | None = None, start: float = 0.0) -> Iterator[tuple[int, np.ndarray]]:
+def strips_of(
+    planes: np.ndarray | Mixture | Strips, progress: Progress | None = None, start: float = 0.0
+) -> Iterator[tuple[int, np.ndarray]]:
     """A picture as (top row, planes) from top to bottom; progress runs from ``start`` to 1."""
-    height = (planes.planes if isinstance(planes, Mixture) else planes).shape[1]
+    height = planes.shape[1] if isinstance(planes, np.ndarray) else planes.height
     for top in range(0, height, ROWS):
         bottom = min(top + ROWS, height)
-        yield top, planes.rows(top, bottom) if isinstance(planes, Mixture) else planes[:, top:bottom]
+        yield top, planes[:, top:bottom] if isinstance(planes, np.ndarray) else planes.rows(top, bottom)
         if progress:
             progress.step(start + (1 - start) * bottom / height)

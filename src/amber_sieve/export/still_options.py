@@ -12,7 +12,6 @@ import cv2
 import numpy as np
 
 from ..core.frame import Frame
-from ..core.mix import Mixture
 from ..errors import Trouble
 from ..language import translate
 from ..media import formats, stills
@@ -195,7 +194,7 @@ def export(
     planes, alpha = result.result, result.alpha
     original: Frame | None = frame if source.about.kind != "clip" else None
     if size != (frame.width, frame.height):
-        planes = np.stack([_sized(plane, size, how.filter) for plane in (planes.whole() if isinstance(planes, Mixture) else planes)])
+        planes = np.stack([_sized(plane, size, how.filter) for plane in (planes if isinstance(planes, np.ndarray) else planes.whole())])
         alpha = None if alpha is None else np.clip(_sized(alpha, size, how.filter), 0, 1)
         original = None
     display = "" if how.profile else project.display

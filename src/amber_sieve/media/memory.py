@@ -6,9 +6,12 @@ import pathlib
 
 from ..errors import Trouble
 from ..language import translate
+from .scratch import IN_MEMORY
 
-#: Bytes that a pixel takes while a picture is opened: three planes of float32, its stored samples, and a strip being worked on.
+#: Bytes that a pixel takes while a picture is opened: three planes of float32, the samples of one that is stored on its side, and a strip
+#: being worked on. Of one that is held in a file, its alpha and a mask.
 BYTES_A_PIXEL = 3 * 4 + 8
+BYTES_IN_FILE = 2 * 4
 #: Share of what is free that opening may take: the rest is for what is done with the picture.
 SHARE = 0.9
 #: Where Linux says how much memory there is.
@@ -51,7 +54,7 @@ def room_for(path: pathlib.Path, width: int, height: int, largest: int) -> None:
                 most=largest // 10**6,
             )
         )
-    needs, free = pixels * BYTES_A_PIXEL, available()
+    needs, free = pixels * (BYTES_A_PIXEL if pixels <= IN_MEMORY else BYTES_IN_FILE), available()
     if needs > SHARE * free:
         raise Trouble(
             translate(

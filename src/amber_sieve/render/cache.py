@@ -6,11 +6,12 @@ import contextlib
 import dataclasses
 import threading
 from collections import OrderedDict
-from collections.abc import Callable, Hashable, Iterator
+from collections.abc import Callable, Hashable, Iterator, Mapping
 from typing import TypeVar, cast
 
 import numpy as np
 
+from ..core.edge.box import Boxed
 from ..progress import Cancelled
 
 T = TypeVar("T")
@@ -36,12 +37,15 @@ class Cache:
         keeps: Callable[[Hashable], bool] | None = None,
         once: bool = False,
         across: Cache | None = None,
+        outlined: Mapping[Hashable, Boxed] | None = None,
     ) -> None:
         self.limit = limit
         #: Serves a single rendering: nothing is made for the sake of later ones.
         self.once = once or limit == 0
         #: Holds what the frames of a clip ask each other for.
         self.across = across or self
+        #: Masks of the whole picture with their outline worked, of which its parts take theirs.
+        self.outlined = outlined or {}
         #: Says of which inputs the values are kept whatever the limit: those that several sieves ask for.
         self._keeps = keeps
         self._kept: dict[Hashable, object] = {}

@@ -25,20 +25,24 @@ class Edged:
 
 def outline_worked(working: Working) -> np.ndarray:
     """The mask after the quick stages of its edge, worked where it has anything."""
-    edge, mask = working.edge, working.mask
+    edge, shape, clicked = working.edge, working.mask.shape, working.clicked
     if edge.white == 0:  # nothing is too little: all is masked
-        return np.ones_like(mask)
+        return np.ones(shape, np.float32)
     used = [stage for stage in OUTLINE if not stage.rests(edge)]
-    box = box_of(mask, LEAST, sum(stage.spreads(edge) for stage in used) * working.scale)
+    box = box_of(working.mask, LEAST, sum(stage.spreads(edge) for stage in used) * working.scale)
     if box is None or not used:
-        return mask
+        return working.mask
     corner = (box[0].start, box[1].start)
-    part = Working(working.frame, edge, np.ascontiguousarray(mask[box]), working.clicked.seen_from(corner), corner)
+    # What came is let go of: of a large picture there is no room for masks that nobody needs any more.
+    working.mask, working.clicked, working.corner = np.ascontiguousarray(working.mask[box]), clicked.seen_from(corner), corner
     for stage in used:
-        stage.run(part)
-    out = np.zeros_like(mask)
-    out[box] = part.mask
-    return out
+        stage.run(working)
+    if working.mask.shape != shape:
+        whole = np.zeros(shape, np.float32)
+        whole[box] = working.mask
+        working.mask = whole
+    working.clicked, working.corner = clicked, (0, 0)
+    return working.mask
 
 
 def edge_of(working: Working) -> Edged:
@@ -47,6 +51,12 @@ def edge_of(working: Working) -> Edged:
     if all(stage.rests(edge) for stage in (*OUTLINE, *UNMIXING)):
         return Edged(working.mask, None)
     working.mask = outline_worked(working)
+    return unmixing_worked(working)
+
+
+def unmixing_worked(working: Working) -> Edged:
+    """A mask whose outline the quick stages have worked, after those that look at the picture again."""
+    edge = working.edge
     for stage in UNMIXING:
         if not stage.rests(edge):
             stage.run(working)

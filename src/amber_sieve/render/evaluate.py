@@ -13,7 +13,7 @@ from typing import TypeVar
 import numpy as np
 
 from ..core.areas.shapes import combined
-from ..core.edge.box import box_of
+from ..core.edge.box import NOTHING, box_of
 from ..core.frame import Frame
 from ..core.mix import Mixture
 from ..project.model import Pick, Project, Sieve
@@ -24,8 +24,6 @@ from .mask import Masked, masked
 from .resolved import found_of
 
 T = TypeVar("T")
-#: Least mask that is anything.
-NOTHING = 1e-30
 #: Where more than this share of a picture has changed, all of it is worked.
 MOST_OF_IT = 0.8
 #: What the mask of a sieve depends on by itself.

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Hashable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -13,7 +13,7 @@ from ..core.bands.interval import Interval, luminance_ramp
 from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import to_oklab
 from ..core.colour.transfer import to_levels
-from ..core.edge.box import box_of
+from ..core.edge.box import NOTHING, box_of
 from ..core.edge.clean import cleaned
 from ..core.edge.feather import hardened
 from ..core.edge.follow import Unmixed
@@ -28,7 +28,7 @@ from ..progress import part_of
 from ..project.model import Bands, Edge, Pick, Sample, Sieve, amount
 from .areas import area_coverage
 from .cache import Cache
-from .edge import Edged, edge_of
+from .edge import Edged, edge_of, outline_worked, unmixing_worked
 from .resolved import found_of
 from .stages.edging import ClickedPlaces, OnShare, Working
 from .stages.every import STEADY
@@ -38,8 +38,6 @@ from .stages.unmixing import fine_key
 LARGE = 3_000_000
 #: Rows of a strip: all that it needs lies in the processor's cache.
 ROWS = 256
-#: The least that a mask can hold.
-NOTHING = 1e-30
 
 
 def probe_of(sample: Sample, pick: Pick) -> Probe:
@@ -255,10 +253,20 @@ def masked(frame: Frame, sieve: Sieve, cache: Cache) -> Masked:
     return cache.get(("mask", frame.key, picked_key(sieve), sieve.edge, sieve.areas, found_of(sieve).around), make)
 
 
-def _on_the_way(frame: Frame, sieve: Sieve, cache: Cache, step: OnShare | None) -> Working:
-    """The mask of a frame by itself, before its edge is worked on."""
-    mask, clicked = picked(frame, sieve, cache), clicked_places(sieve.pick, frame)
+def _on_the_way(frame: Frame, sieve: Sieve, cache: Cache, step: OnShare | None, mask: np.ndarray | None = None) -> Working:
+    """The mask of a frame by itself, before its edge is worked on, or as far as it was worked already."""
+    mask, clicked = picked(frame, sieve, cache) if mask is None else mask, clicked_places(sieve.pick, frame)
     return Working(frame, STEADY.kept(sieve.edge), mask, clicked, cache=cache, key=picked_key(sieve), step=step)
+
+
+def outlined_key(sieve: Sieve) -> Hashable:
+    """What `outlined` depends on besides the frame."""
+    return picked_key(sieve), STEADY.kept(sieve.edge)
+
+
+def outlined(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
+    """The mask of a frame by itself after the stages that may have to see all of it: all but unmixing and areas. Read only."""
+    return outline_worked(_on_the_way(frame, sieve, cache, None))
 
 
 def _edged_key(frame: Frame, sieve: Sieve) -> tuple[object, ...]:
@@ -270,7 +278,10 @@ def _edged(frame: Frame, sieve: Sieve, cache: Cache, held: Cache, step: OnShare 
     """The mask of a frame by itself, with its edge worked on; kept in ``held``, its stages in ``cache``."""
 
     def make() -> Edged:
-        return edge_of(_on_the_way(frame, sieve, cache, step))
+        whole = cache.outlined.get(outlined_key(sieve))
+        if whole is None:
+            return edge_of(_on_the_way(frame, sieve, cache, step))
+        return unmixing_worked(_on_the_way(frame, sieve, cache, step, whole.part(*frame.corner, frame.height, frame.width)))
 
     return held.get(_edged_key(frame, sieve), make)
 

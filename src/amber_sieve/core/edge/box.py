@@ -2,7 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
+
+#: Least mask that is anything.
+NOTHING = 1e-30
 
 
 def box_of(mask: np.ndarray, least: float, room: float) -> tuple[slice, slice] | None:
@@ -13,3 +18,36 @@ def box_of(mask: np.ndarray, least: float, room: float) -> tuple[slice, slice] |
         return None
     wide = int(np.ceil(room)) + 2
     return slice(max(0, int(rows[0]) - wide), int(rows[-1]) + wide + 1), slice(max(0, int(columns[0]) - wide), int(columns[-1]) + wide + 1)
+
+
+@dataclass(frozen=True)
+class Boxed:
+    """A mask of which only the part is held that has anything.
+
+    Attributes
+    ----------
+    mask : (h, w) float32. corner : row and column of its top left. shape : of the whole mask, rows and columns.
+    """
+
+    mask: np.ndarray
+    corner: tuple[int, int]
+    shape: tuple[int, int]
+
+    @staticmethod
+    def of(mask: np.ndarray) -> Boxed:
+        """What there is of a whole mask (H, W), as a copy unless that is nearly all of it."""
+        box = box_of(mask, NOTHING, 0)
+        if box is None:
+            return Boxed(mask[:0, :0].copy(), (0, 0), mask.shape)
+        held = mask[box]
+        return Boxed(held.copy() if held.size < mask.size // 2 else held, (box[0].start, box[1].start), mask.shape)
+
+    def part(self, top: int, left: int, height: int, width: int) -> np.ndarray:
+        """The mask of a part of the picture, (height, width)."""
+        out = np.zeros((height, width), np.float32)
+        first, last = max(top, self.corner[0]), min(top + height, self.corner[0] + self.mask.shape[0])
+        start, stop = max(left, self.corner[1]), min(left + width, self.corner[1] + self.mask.shape[1])
+        if first < last and start < stop:
+            inner = self.mask[first - self.corner[0] : last - self.corner[0], start - self.corner[1] : stop - self.corner[1]]
+            out[first - top : last - top, start - left : stop - left] = inner
+        return out

@@ -107,6 +107,8 @@ def alpha_of(along: np.float32, across: np.float32, came: np.float32, least: flo
 @kernel
 def _unmix(
     planes: np.ndarray,
+    rows_from: int,
+    columns_from: int,
     mask: np.ndarray,
     band: np.ndarray,
     foreground: np.ndarray,
@@ -125,7 +127,7 @@ def _unmix(
                 out[y, x] = mask[y, x]
                 continue
             x0, x1, tx = place_in(x + 0.5, left, cell, foreground.shape[2])
-            along, across, _ = projections(planes, y, x, foreground, background, y0, y1, ty, x0, x1, tx)
+            along, across, _ = projections(planes, rows_from + y, columns_from + x, foreground, background, y0, y1, ty, x0, x1, tx)
             out[y, x] = alpha_of(along, across, mask[y, x], least)
 
 
@@ -219,7 +221,7 @@ def follow(
     box = outline_box(mask, reach, cell) if reach > 0 else None
     if box is None:
         return mask, None
-    here, part = np.ascontiguousarray(planes[:, box[0], box[1]]), np.ascontiguousarray(mask[box])
+    part = np.ascontiguousarray(mask[box])
     away, deep = distances_of(part)
     band = (away <= reach) & (deep <= depth_of(reach))
     if not band.any():
@@ -230,7 +232,7 @@ def follow(
     if colours is None:
         return mask, None
     out, unmixed = mask.copy(), np.empty_like(part)
-    _unmix(here, part, band, *colours, grid.cell, grid.top, grid.left, least_of(sensitivity), unmixed)
+    _unmix(planes, box[0].start, box[1].start, part, band, *colours, grid.cell, grid.top, grid.left, least_of(sensitivity), unmixed)
     out[box] = unmixed
     return out, Unmixed(*colours, grid, band, out, (box[0].start, box[1].start))
 

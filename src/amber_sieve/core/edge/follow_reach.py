@@ -78,11 +78,12 @@ def _rest(along: np.float32, across: np.float32, off: np.float32, alpha: np.floa
 
 @kernel
 def _unexplained(
-    planes: np.ndarray, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, foreground: np.ndarray, background: np.ndarray, side: int, above: int,
-    beside: int, least: float, reach: float, depth: float, wide: float, inside: float, cell: int, top: int, left: int, sums: np.ndarray,
+    planes: np.ndarray, rows_from: int, columns_from: int, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, foreground: np.ndarray,
+    background: np.ndarray, side: int, above: int, beside: int, least: float, reach: float, depth: float, wide: float, inside: float, cell: int,
+    top: int, left: int, sums: np.ndarray,
 ) -> None:  # fmt: skip
     """Sums over cells of a grid (4, h, w) of what one reach leaves unexplained in the wide band, what the mask that came does with its
-    colours, the pixels counted, and those of them whose colours are known. ``side``, ``above`` and ``beside`` are of the colours' grid."""
+    colours, the pixels counted, and those of them whose colours are known. The part lies in the planes from a row and column on. ``side``, ``above`` and ``beside`` are of the colours' grid."""
     height, width = mask.shape
     for row in prange(sums.shape[1]):
         start: Any = np.int64(row) * cell - top  # unsigned, it could not lie before the part
@@ -92,7 +93,7 @@ def _unexplained(
                 if away[y, x] > wide or deep[y, x] > inside:
                     continue
                 x0, x1, tx = place_in(x + 0.5, beside, side, foreground.shape[2])
-                along, across, off = projections(planes, y, x, foreground, background, y0, y1, ty, x0, x1, tx)
+                along, across, off = projections(planes, rows_from + y, columns_from + x, foreground, background, y0, y1, ty, x0, x1, tx)
                 came = mask[y, x]
                 alpha = alpha_of(along, across, came, least) if away[y, x] <= reach and deep[y, x] <= depth else came
                 column = (x + left) // cell
@@ -108,7 +109,7 @@ def _mix_in(
     beside: int, least: float, reach: float, depth: float, weights: np.ndarray, cell: int, before: int, aside: int, top: int, left: int,
     out: np.ndarray, banded: np.ndarray,
 ) -> None:  # fmt: skip
-    """Add what one reach changes of the mask, times its weights (coarse), to ``out``, in which the part lies at a row and column;
+    """Add what one reach changes of the mask, times its weights (coarse), to ``out``, in which, as in the planes, the part lies at a row and column;
     ``banded`` gets the weights where it does. ``side``, ``above``, ``beside`` are of the colours' grid, ``cell``, ``before``, ``aside`` of
     the weights'."""
     height, width = mask.shape
@@ -123,7 +124,7 @@ def _mix_in(
             if weight <= np.float32(0):
                 continue
             x0, x1, tx = place_in(x + 0.5, beside, side, foreground.shape[2])
-            along, across, _ = projections(planes, y, x, foreground, background, y0, y1, ty, x0, x1, tx)
+            along, across, _ = projections(planes, top + y, left + x, foreground, background, y0, y1, ty, x0, x1, tx)
             out[top + y, left + x] += weight * (alpha_of(along, across, mask[y, x], least) - mask[y, x])
             banded[y, x] += weight
 
@@ -148,10 +149,11 @@ def follow_found(
     box = outline_box(mask, reaches[-1], cells[-1])
     if box is None:
         return mask, None
-    here, part = np.ascontiguousarray(planes[:, box[0], box[1]]), np.ascontiguousarray(mask[box])
+    part = np.ascontiguousarray(mask[box])
     away, deep = distances_of(part)
     inside = max(INSIDE * scale, depth_of(reaches[-1]))
-    corner = (origin[0] + box[0].start, origin[1] + box[1].start)
+    place = (box[0].start, box[1].start)
+    corner = (origin[0] + place[0], origin[1] + place[1])
     tried = []
     for longer, (reach, cell) in enumerate(zip(reaches, cells, strict=True), 1):
         there = round_box(box, ROOM * reach, cell, planes.shape, origin)
@@ -162,23 +164,23 @@ def follow_found(
     if not tried:
         return mask, None
     least, coarse = least_of(sensitivity), grid_over(part.shape, max(1, round(COARSE * scale)), corner)
-    weights = _weights(here, part, away, deep, tried, scale, (reaches[-1], inside), least, coarse)
-    out, banded, place = mask.copy(), np.zeros_like(part), (box[0].start, box[1].start)
+    weights = _weights(planes, place, part, away, deep, tried, scale, (reaches[-1], inside), least, coarse)
+    out, banded = mask.copy(), np.zeros_like(part)
     for one, weight in zip(tried, weights, strict=True):
         _mix_in(
-            here, part, away, deep, one.foreground, one.background, one.grid.cell, one.grid.top, one.grid.left, least, one.reach, depth_of(one.reach),
+            planes, part, away, deep, one.foreground, one.background, one.grid.cell, one.grid.top, one.grid.left, least, one.reach, depth_of(one.reach),
             weight, coarse.cell, coarse.top, coarse.left, *place, out, banded,
         )  # fmt: skip
     return out, Unmixed(*_together(tried, weights, coarse), tried[0].grid, banded > HALF, out, place)
 
 
 def _weights(
-    planes: np.ndarray, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, tried: list[_Tried], scale: float,
+    planes: np.ndarray, place: tuple[int, int], mask: np.ndarray, away: np.ndarray, deep: np.ndarray, tried: list[_Tried], scale: float,
     wide: tuple[float, float], least: float, grid: Grid,
 ) -> list[np.ndarray]:  # fmt: skip
     """How much each reach counts, by the cells of a coarse grid; what is missing to 1 is the mask as it came.
 
-    ``wide`` is how far out and how deep in the band goes in which they are compared.
+    ``place`` is the row and column of the planes in which the mask starts, ``wide`` how far out and how deep in the band goes in which they are compared.
     """
     sigma = SMOOTH * scale / grid.cell
     costs: list[np.ndarray] = []
@@ -186,7 +188,7 @@ def _weights(
     for one in tried:
         sums, own_grid = np.zeros((4, *grid.shape), np.float32), one.grid
         _unexplained(
-            planes, mask, away, deep, one.foreground, one.background, own_grid.cell, own_grid.top, own_grid.left, least, one.reach,
+            planes, *place, mask, away, deep, one.foreground, one.background, own_grid.cell, own_grid.top, own_grid.left, least, one.reach,
             depth_of(one.reach), *wide, grid.cell, grid.top, grid.left, sums,
         )  # fmt: skip
         own, left, count, known = (blurred(plane, sigma) for plane in sums)

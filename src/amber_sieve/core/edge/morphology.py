@@ -25,6 +25,8 @@ FAINT = 0.3
 STRAND = 6
 #: And its square on its length holds so many times its pixels.
 THIN = 3.0
+#: Rows whose distances are worked out at a time.
+NEAR_ROWS = 2048
 
 Places = Sequence[tuple[float, float]]
 
@@ -36,7 +38,7 @@ def longest_of(size: float) -> float:
 
 def _small(inside: np.ndarray, most: float, connectivity: int, spared: Places) -> tuple[np.ndarray, ...]:
     """Labels, which of them have at most ``most`` pixels and hold none of some places, which touch the border, and OpenCV's counts."""
-    _, labels, stats, _ = cv2.connectedComponentsWithStats(inside.astype(np.uint8), connectivity=connectivity)
+    _, labels, stats, _ = cv2.connectedComponentsWithStats(inside.view(np.uint8), connectivity=connectivity)
     left, top, width, height = stats[:, 0], stats[:, 1], stats[:, 2], stats[:, 3]
     small = (stats[:, cv2.CC_STAT_AREA] <= most) & (np.maximum(width, height) <= longest_of(most))
     border = (left == 0) | (top == 0) | (left + width == inside.shape[1]) | (top + height == inside.shape[0])
@@ -56,19 +58,39 @@ def without_specks(mask: np.ndarray, size: float, spared: Places = (), near: flo
     box = box_of(mask, 1 / 255, 0)
     if box is None:
         return mask.copy()
-    out, spared = mask.copy(), _shifted(spared, box)
-    mask = out[box]
-    inside = mask > 1 / 255
-    labels, small, _, stats = _small(inside, size, 8, spared)
+    specks = _specks(mask[box], size, _shifted(spared, box), near)
+    out = mask.copy()  # after the labels are gone, which take as much memory
+    np.copyto(out[box], 0, where=specks)
+    return out
+
+
+def _specks(mask: np.ndarray, size: float, spared: Places, near: float) -> np.ndarray:
+    """Which pixels lie in a speck, (H, W) bool."""
+    labels, small, _, stats = _small(mask > 1 / 255, size, 8, spared)
     longer = np.maximum(stats[:, cv2.CC_STAT_WIDTH], stats[:, cv2.CC_STAT_HEIGHT])
     strands = small & (longer >= STRAND) & (stats[:, cv2.CC_STAT_AREA] * THIN <= longer.astype(float) ** 2)
     if near > 0 and strands.any():
-        large = np.ones(inside.shape, np.uint8)
-        _replace(large, labels, ~small & (np.arange(len(small)) > 0), 0.0)
-        away = cv2.distanceTransform(large, cv2.DIST_L2, cv2.DIST_MASK_3)
-        _keep_near(labels, strands, away, float(near), small)
-    _replace(mask, labels, small, 0.0)
+        _keep_near_ones(labels, strands, near, small)
+    return _those_of(labels, small)
+
+
+def _those_of(labels: np.ndarray, which: np.ndarray) -> np.ndarray:
+    """Which pixels have one of some labels, (H, W) bool."""
+    out = np.empty(labels.shape, np.bool_)
+    _mark(labels, which, out)
     return out
+
+
+def _keep_near_ones(labels: np.ndarray, strands: np.ndarray, near: float, small: np.ndarray) -> None:
+    """Take from ``small`` the strands that come within some distance of a piece that is not small; some rows at a time, since a distance
+    takes as much memory as the mask."""
+    large, lap = ~small & (np.arange(len(small)) > 0), int(1.06 * near) + 2  # the distance is up to 5 % too short
+    for top in range(0, len(labels), NEAR_ROWS):
+        first, last = max(0, top - lap), min(len(labels), top + NEAR_ROWS + lap)
+        beside = ~_those_of(labels[first:last], large)
+        away = cv2.distanceTransform(beside.view(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
+        inner = slice(top - first, top - first + NEAR_ROWS)
+        _keep_near(labels[first:last][inner], strands, away[inner], float(near), small)
 
 
 def without_crumbs(mask: np.ndarray, size: float, spared: Places = ()) -> np.ndarray:
@@ -82,9 +104,8 @@ def without_crumbs(mask: np.ndarray, size: float, spared: Places = ()) -> np.nda
         return out
     mask, out_there = mask[box], out[box]
     labels, small, *_ = _small(mask > FAINT, size, 8, _shifted(spared, box))
-    stays = np.zeros(mask.shape, np.uint8)
-    _replace(stays, labels, ~small & (np.arange(len(small)) > 0), 1.0)
-    near = cv2.dilate(stays, np.ones((5, 5), np.uint8))
+    stays = _those_of(labels, ~small & (np.arange(len(small)) > 0))
+    near = cv2.dilate(stays.view(np.uint8), np.ones((5, 5), np.uint8))
     np.copyto(out_there, mask, where=near > 0)
     return out
 
@@ -96,13 +117,18 @@ def without_holes(mask: np.ndarray, size: float, every: bool = False, spared: Pl
     """
     # Round what is masked runs a line that is not: what hangs together with it is no hole, wherever the picture ends.
     box = box_of(mask, np.nextafter(np.float32(HALF), np.float32(0)), 1)
-    out = mask.copy()
     if box is None:
-        return out
-    mask = out[box]
-    labels, small, border, _ = _small(mask < HALF, np.inf if every else size, 4, _shifted(spared, box))
-    _replace(mask, labels, small & ~border, 1.0)
+        return mask.copy()
+    holes = _holes(mask[box], np.inf if every else size, _shifted(spared, box))
+    out = mask.copy()
+    np.copyto(out[box], 1, where=holes)
     return out
+
+
+def _holes(mask: np.ndarray, size: float, spared: Places) -> np.ndarray:
+    """Which pixels lie in a hole, (H, W) bool."""
+    labels, small, border, _ = _small(mask < HALF, size, 4, spared)
+    return _those_of(labels, small & ~border)
 
 
 def _shifted(places: Places, box: tuple[slice, slice]) -> Places:
@@ -111,13 +137,12 @@ def _shifted(places: Places, box: tuple[slice, slice]) -> Places:
 
 
 @kernel
-def _replace(mask: np.ndarray, labels: np.ndarray, which: np.ndarray, value: float) -> None:
-    """Set the pieces of some labels to a value, in a mask or in bytes."""
-    for y in prange(mask.shape[0]):
-        row, label = mask[y], labels[y]
+def _mark(labels: np.ndarray, which: np.ndarray, out: np.ndarray) -> None:
+    """Say of every pixel whether it has one of some labels."""
+    for y in prange(labels.shape[0]):
+        row, label = out[y], labels[y]
         for x in range(row.size):
-            if which[label[x]]:
-                row[x] = value
+            row[x] = which[label[x]]
 
 
 @serial_kernel

@@ -2425,6 +2425,14 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <source>{path} is {width} x {height} pixels and takes {needs:.1f} GB to open, {free:.1f} GB are free: close other programs, or make it smaller.</source>
       <translation>{path} hat {width} x {height} Pixel und braucht {needs:.1f} GB zum Öffnen, {free:.1f} GB sind frei: Bitte andere Programme schließen oder das Bild verkleinern.</translation>
     </message>
+    <message>
+      <source>very large pictures</source>
+      <translation>sehr große Bilder</translation>
+    </message>
+    <message>
+      <source>{path} needs {needs:.1f} GB on the disk of {folder} while it is open ({why}): free some space there.</source>
+      <translation>{path} braucht {needs:.1f} GB auf dem Datenträger von {folder}, solange es offen ist ({why}): Bitte dort Platz schaffen.</translation>
+    </message>
   </context>
   <context>
     <name>model</name>
@@ -5870,6 +5878,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>{path} ist bei {place:.0f},{down:.0f} schwarz oder ausgebrannt: Bitte den Weißabgleich an einer anderen Stelle wählen.</translation>
     </message>
     <message>
+      <source>{name}: {odd} values were no numbers or too bright to be light; they were made black, or as bright as can be.</source>
+      <translation>{name}: {odd} Werte waren keine Zahlen oder zu hell für Licht; sie wurden schwarz oder so hell wie möglich gemacht.</translation>
+    </message>
+    <message>
       <source>{path} is empty (0 bytes): restore it from where it came from.</source>
       <translation>{path} ist leer (0 Bytes): Bitte von dort wiederherstellen, woher es kam.</translation>
     </message>
@@ -5892,10 +5904,6 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>only one</source>
       <translation>nur einer</translation>
-    </message>
-    <message>
-      <source>{name}: {odd} values were no numbers or too bright to be light; they were made black, or as bright as can be.</source>
-      <translation>{name}: {odd} Werte waren keine Zahlen oder zu hell für Licht; sie wurden schwarz oder so hell wie möglich gemacht.</translation>
     </message>
   </context>
   <context>

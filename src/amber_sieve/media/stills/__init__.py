@@ -1,7 +1,8 @@
 """Pictures: read into light, written from it."""
 
-from .reader import about, parts_of, read, samples_of
+from .reader import about, read
 from .still import Still
+from .stored import parts_of
 from .writer import AS_READ, StillForm, is_grey, store, write, write_mask, write_masks
 
 __all__ = [
@@ -12,7 +13,6 @@ __all__ = [
     "is_grey",
     "parts_of",
     "read",
-    "samples_of",
     "store",
     "write",
     "write_mask",

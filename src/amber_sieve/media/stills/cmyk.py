@@ -14,6 +14,7 @@ from ...core.colour.transfer import decode
 from ...errors import Trouble
 from ...language import translate
 from ..colour.management import INTENT, linear_profile, space_of
+from ..quiet import quiet
 
 #: Endings of files that may hold inks.
 ENDINGS = (".jpg", ".jpeg", ".tif", ".tiff")
@@ -26,7 +27,7 @@ def holds_inks(path: pathlib.Path, spec: Any) -> bool:
     if path.suffix.lower() not in ENDINGS:
         return False
     try:
-        with Image.open(path) as picture:
+        with quiet(), Image.open(path) as picture:
             return bool(picture.mode == "CMYK")
     except (UnidentifiedImageError, OSError, ValueError, Image.DecompressionBombError):
         return False  # what this library does not know, the other one may

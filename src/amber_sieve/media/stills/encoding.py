@@ -1,28 +1,62 @@
-"""Pictures encoded in memory: some libraries end the process when the disk is full, so none of them writes to it."""
+"""Pictures encoded in memory: some libraries end the process when the disk is full, so none of them writes to a disk that may fill up."""
 
 from __future__ import annotations
 
+import contextlib
+import ctypes
+import errno
 import os
+import pathlib
 import resource
+from collections.abc import Iterable, Iterator
 from typing import Any
 
 import numpy as np
 import OpenImageIO as oiio
 
+from ...files import BLOCK, write_blocks
 
-def encoded(encoder: str, spec: Any, pixels: np.ndarray) -> bytes:
-    """A picture (H, W, C) as the bytes of its file; raises OSError when the encoder fails.
+#: Pictures of more bytes are encoded into their part-file, in room that was taken for them on the disk.
+IN_MEMORY = 1_000_000_000
+#: How much larger than what goes in an encoded picture may become: deflate (RFC 1951) adds five bytes to each block it cannot make smaller.
+GROWS, BESIDES = 1.01, 1 << 20
+#: Room is taken without making the file longer (fallocate(2), FALLOC_FL_KEEP_SIZE).
+_KEEP_SIZE = 1
+
+
+def encode(encoder: str, spec: Any, rows: Iterable[np.ndarray], path: pathlib.Path) -> None:
+    """Encode a picture, given as some rows (h, W, C) after others, into a part-file; raises OSError when the encoder or the disk fails.
 
     Encoders write into a file in memory, which takes whatever they give it. A pipe with a reader of ours at its end would not: some of
     them hold Python's lock while they write, and once the pipe is full nobody could read it any more.
     """
+    if encoder == "jpeg":  # its library ends the process when it may not write on
+        _refuse_more_than_allowed(spec.image_bytes())
+    elif spec.image_bytes() > IN_MEMORY:
+        _refuse_more_than_allowed(int(spec.image_bytes() * GROWS + BESIDES))
+        try:
+            return _write(encoder, str(path), spec, rows, path)
+        except OSError as error:
+            if error.errno != errno.EOPNOTSUPP:  # a disk of a kind that takes no room beforehand
+                raise
     held = os.memfd_create("picture")
     try:
-        if encoder == "jpeg":  # its library ends the process when it may not write on
-            _refuse_more_than_allowed(pixels.nbytes)
-        _write(encoder, f"/proc/self/fd/{held}", spec, pixels)
+        _write(encoder, f"/proc/self/fd/{held}", spec, rows)
         _refuse_more_than_allowed(os.fstat(held).st_size)  # some encoders do not notice that the rest is missing
-        return os.pread(held, os.fstat(held).st_size, 0) if os.fstat(held).st_size < 2**31 else b"".join(_blocks(held))
+        write_blocks(path, _blocks(held))
+    finally:
+        os.close(held)
+
+
+@contextlib.contextmanager
+def _room(path: pathlib.Path, size: int) -> Iterator[None]:
+    """So many bytes of the disk are a file's own; what it has not used is given back. Raises OSError when there are not as many."""
+    held = os.open(path, os.O_RDWR)
+    try:
+        if ctypes.CDLL(None, use_errno=True).fallocate(held, _KEEP_SIZE, ctypes.c_int64(0), ctypes.c_int64(size)):
+            raise OSError(ctypes.get_errno(), os.strerror(ctypes.get_errno()))
+        yield
+        os.ftruncate(held, os.fstat(held).st_size)
     finally:
         os.close(held)
 
@@ -34,17 +68,22 @@ def _refuse_more_than_allowed(size: int) -> None:
         raise OSError(27, os.strerror(27))
 
 
-def _blocks(held: int) -> list[bytes]:
-    """A large file in memory, in parts: one read gives at most two gigabytes."""
-    size, part = os.fstat(held).st_size, 1 << 30
-    return [os.pread(held, part, at) for at in range(0, size, part)]
+def _blocks(held: int) -> Iterator[bytes]:
+    """What a file in memory holds, a block at a time."""
+    for at in range(0, os.fstat(held).st_size, BLOCK):
+        yield os.pread(held, BLOCK, at)
 
 
-def _write(encoder: str, name: str, spec: Any, pixels: np.ndarray) -> None:
+def _write(encoder: str, name: str, spec: Any, rows: Iterable[np.ndarray], on_disk: pathlib.Path | None = None) -> None:
     out = oiio.ImageOutput.create(encoder)
     if out is None or not out.open(name, spec):
         raise OSError(22, f"no {encoder} encoder: {(out or oiio).geterror()}")
-    done = out.write_image(np.ascontiguousarray(pixels))
-    complaint = out.geterror()
-    if not (out.close() and done):
-        raise OSError(28, complaint or "the encoder failed")
+    room = _room(on_disk, int(spec.image_bytes() * GROWS + BESIDES)) if on_disk is not None else contextlib.nullcontext()
+    with room:
+        top, done = 0, True
+        for pixels in rows:
+            done = done and out.write_scanlines(top, top + len(pixels), 0, np.ascontiguousarray(pixels))
+            top += len(pixels)
+        complaint = out.geterror()
+        if not (out.close() and done):
+            raise OSError(28, complaint or "the encoder failed")

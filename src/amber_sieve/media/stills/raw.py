@@ -15,8 +15,8 @@ from ...reading import PLAIN, Reading
 from ..colour import spaces as colour_spaces
 from ..quiet import quiet
 from ..source import About, key_of
-from .reader import LARGEST
 from .still import Still
+from .stored import LARGEST
 
 #: Side of the patch a white balance is picked from, pixels.
 PATCH = 11

@@ -10,22 +10,19 @@ import OpenImageIO as oiio
 
 from ...core.colour.transfer import decode_integers
 from ...core.frame import Frame
-from ...errors import Trouble
 from ...files import regular_file
 from ...language import translate
 from ...reading import PLAIN, Reading
-from .. import formats
 from ..colour import management as colours
 from ..colour import spaces as colour_spaces
 from ..harmless import divided_by_alpha, harmless_alpha, made_harmless
-from ..memory import room_for
 from ..quiet import quiet
+from ..scratch import IN_MEMORY, Scratch
 from ..source import About, key_of
 from . import cmyk, film_scans, phone_and_web
 from .still import Still
+from .stored import LARGEST, PARTED, damaged, opened_file, parts_of, problem, stored_in
 
-#: Pixels of the largest picture that is opened: five times what the largest cameras make.
-LARGEST = 500_000_000
 #: Rows that are worked at a time.
 ROWS = 256
 #: What a file says about its own coding, which must not be carried into a file coded otherwise.
@@ -55,57 +52,6 @@ OWN = (
 )
 
 
-def _problem(path: pathlib.Path) -> Trouble:
-    """Why a file could not be opened as a picture, in one sentence."""
-    if path.stat().st_size == 0:
-        return Trouble(translate("stills", "{path} is empty (0 bytes): restore it from where it came from.", path=path))
-    known = formats.endings("still")
-    if path.suffix.lower() in known:
-        return Trouble(
-            translate(
-                "stills",
-                "{path} is not a readable {kind} picture: it is damaged or has the wrong ending.",
-                path=path,
-                kind=path.suffix[1:].upper(),
-            )
-        )
-    return Trouble(
-        translate(
-            "stills",
-            "{path} cannot be opened: give a picture ({known}), a clip or a project.",
-            path=path,
-            known=", ".join(end[1:].upper() for end in known),
-        )
-    )
-
-
-def _damaged(path: pathlib.Path) -> Trouble:
-    return Trouble(translate("stills", "{path} is cut short or damaged: restore it from where it came from.", path=path))
-
-
-def _opened(path: pathlib.Path, hints: Any) -> Any:
-    """The file, opened with hints to its reader; raises `Trouble` when it is empty, damaged or no picture."""
-    try:
-        opened = oiio.ImageInput.open(str(path), hints) if path.stat().st_size else None
-    except (RuntimeError, ValueError):
-        raise _damaged(path) from None
-    if opened is None:
-        oiio.geterror()
-        raise _problem(path)
-    return opened
-
-
-def _upright(pixels: np.ndarray, orientation: int) -> np.ndarray:
-    """Undo an Exif orientation (1 to 8; Exif 2.3, tag 274)."""
-    if orientation in (5, 6, 7, 8):
-        pixels = pixels.transpose(1, 0, 2)
-    if orientation in (2, 3, 6, 7):
-        pixels = pixels[:, ::-1]
-    if orientation in (3, 4, 7, 8):
-        pixels = pixels[::-1]
-    return pixels
-
-
 def _carried(spec: Any) -> dict[str, Any]:
     """Metadata worth carrying over."""
     return {a.name: a.value for a in spec.extra_attribs if not a.name.lower().startswith(OWN) and isinstance(a.value, (str, int, float))}
@@ -133,67 +79,6 @@ def _to_planes(pixels: np.ndarray, profile: bytes, linear: bool) -> np.ndarray:
     return planes
 
 
-def parts_of(opened: Any) -> tuple[str, ...]:
-    """Names of the parts of an opened file that holds several, each only once; nothing for one picture."""
-    names: list[str] = []
-    while opened.seek_subimage(len(names), 0):
-        name = str(
-            opened.spec().getattribute("oiio:subimagename")
-            or opened.spec().getattribute("name")
-            or translate("stills", "Part {count}", count=len(names) + 1)
-        )
-        names.append(name if name not in names else f"{name} {len(names) + 1}")
-    opened.geterror()  # that there is no further one
-    opened.seek_subimage(0, 0)
-    return tuple(names) if len(names) > 1 else ()
-
-
-def samples_of(path: pathlib.Path, part: str = "") -> tuple[np.ndarray, Any, str, tuple[str, ...]]:
-    """The stored samples (H, W, C), upright; the file's own description; the sample type; the names of its parts.
-
-    Raises
-    ------
-    Trouble: it is no picture, damaged, without such a part, or larger than can be worked on.
-    """
-    regular_file(path)
-    hints = oiio.ImageSpec()
-    hints.attribute("oiio:UnassociatedAlpha", 1)
-    with quiet():
-        opened = _opened(path, hints)
-        try:
-            parts = parts_of(opened) if path.suffix.lower() in PARTED else ()
-            if part and part not in parts:
-                raise Trouble(
-                    translate(
-                        "stills",
-                        "{path} has no part {part}: it has {parts}.",
-                        path=path,
-                        part=part[:80],
-                        parts=", ".join(parts)[:200] or translate("stills", "only one"),
-                    )
-                )
-            at = parts.index(part) if part else 0
-            opened.seek_subimage(at, 0)
-            spec = opened.spec()
-            room_for(path, spec.width, spec.height, LARGEST)
-            stored = str(spec.format)
-            kind = stored if stored in ("uint8", "uint16", "half") else "uint16" if "int" in stored else "float"
-            pixels = opened.read_image(at, 0, 0, spec.nchannels, kind if kind.startswith("uint") else "float")
-            complaint = opened.geterror()
-            if pixels is None or complaint:
-                raise _damaged(path)
-            pixels = pixels.reshape(spec.height, spec.width, spec.nchannels)
-        except (RuntimeError, ValueError, TypeError, IndexError):
-            raise _damaged(path) from None
-        finally:
-            opened.close()
-    return _upright(pixels, spec.get_int_attribute("Orientation", 1)), spec, kind, parts
-
-
-#: Endings of files that may hold several pictures, of which one is chosen.
-PARTED = (".exr", ".tif", ".tiff")
-
-
 def read(path: pathlib.Path, reading: Reading = PLAIN) -> Still:
     """Read a picture, upright, as linear light.
 
@@ -208,47 +93,41 @@ def read(path: pathlib.Path, reading: Reading = PLAIN) -> Still:
     try:
         return _read(path, reading)
     except (UnicodeDecodeError, RuntimeError):  # a name or a complaint inside the file that is no text
-        raise _damaged(path) from None
+        raise damaged(path) from None
 
 
 def _read(path: pathlib.Path, reading: Reading) -> Still:
     if phone_and_web.is_ours(path):
         return _by_pillow(path, reading)
     mark = key_of(regular_file(path))  # before it is read: a file that changes meanwhile is not the one it says
-    pixels, spec, kind, parts = samples_of(path, reading.part)
-    if cmyk.holds_inks(path, spec):
-        return _of_light(path, cmyk.read(path), kind, _carried(spec), cmyk.tags_of(path), reading)
-    alpha_at = spec.alpha_channel if spec.alpha_channel >= 0 else (3 if spec.nchannels == 4 else 1 if spec.nchannels == 2 else -1)
-    integer, grey = kind.startswith("uint"), spec.nchannels < 3
-    profile = spec.getattribute("ICCProfile")
-    profile = bytes(np.asarray(profile, np.uint8)) if profile is not None else b""
-    associated = alpha_at >= 0 and not spec.get_int_attribute("oiio:UnassociatedAlpha", 0)
-    samples, alpha = pixels[..., : 1 if grey else 3], None
-    if alpha_at >= 0:
-        alpha = pixels[..., alpha_at].astype(np.float32)
-        if integer:
-            alpha /= np.iinfo(kind).max
-            if associated:
-                samples = _unassociated(samples, alpha)
-        alpha = harmless_alpha(alpha)
-    curve = film_scans.curve_of(spec) if path.suffix.lower() == ".dpx" else ""
-    with np.errstate(all="ignore"):
-        if reading.space or curve:
-            codes = _as_codes(samples)
-            planes = colour_spaces.to_light(codes, reading.space) if reading.space else film_scans.to_light(codes, curve)
-        else:
-            planes = _to_planes(samples, profile, kind in ("half", "float") and not profile)
-        if alpha is not None and associated and not integer:
-            divided_by_alpha(planes, alpha)
-        odd = made_harmless(planes)
-    height, width = pixels.shape[:2]
+    with stored_in(path, reading.part) as stored:
+        spec, kind, parts = stored.spec, stored.kind, stored.parts
+        if cmyk.holds_inks(path, spec):
+            return _of_light(path, cmyk.read(path), kind, _carried(spec), cmyk.tags_of(path), reading)
+        grey, profile = spec.nchannels < 3, spec.getattribute("ICCProfile")
+        profile = bytes(np.asarray(profile, np.uint8)) if profile is not None else b""
+        curve = film_scans.curve_of(spec) if path.suffix.lower() == ".dpx" else ""
+        width, height = stored.size
+        scratch = Scratch((3, height, width), path) if width * height > IN_MEMORY else None
+        planes = scratch.planes if scratch is not None else np.empty((3, height, width), np.float32)
+        alpha = np.empty((height, width), np.float32) if _alpha_at(spec) >= 0 else None
+        odd = 0
+        for top in range(0, height, stored.rows_together):
+            rows = slice(top, min(top + stored.rows_together, height))
+            light, coverage = _light_of(stored.rows(rows.start, rows.stop), spec, kind, profile, reading.space, curve)
+            odd += made_harmless(light)
+            planes[:, rows] = light
+            if scratch is not None:
+                scratch.let_go()
+            if alpha is not None and coverage is not None:
+                alpha[rows] = coverage
     tags = {
         "format": path.suffix[1:].upper(),
         "samples": kind,
         "channels": str(spec.nchannels),
         "profile": reading.space
         or curve
-        or (colours.name_of(profile) if integer or profile else translate("stills", "none (linear light)")),
+        or (colours.name_of(profile) if kind.startswith("uint") or profile else translate("stills", "none (linear light)")),
     }
     if parts:
         tags["parts"] = ", ".join(parts)
@@ -280,14 +159,43 @@ def _read(path: pathlib.Path, reading: Reading) -> Still:
         part=reading.part,
         mark=mark,
     )
-    return Still(about, Frame(planes, alpha, (mark, reading) if reading != PLAIN else mark))
+    key = (mark, reading) if reading != PLAIN else mark
+    return Still(about, Frame(planes, alpha, key, let_go=scratch.let_go if scratch is not None else None))
+
+
+def _alpha_at(spec: Any) -> int:
+    """Which channel of a file holds its alpha, below 0 for none."""
+    return int(spec.alpha_channel) if spec.alpha_channel >= 0 else {2: 1, 4: 3}.get(spec.nchannels, -1)
+
+
+def _light_of(pixels: np.ndarray, spec: Any, kind: str, profile: bytes, space: str, curve: str) -> tuple[np.ndarray, np.ndarray | None]:
+    """Stored samples (h, W, C) as light (3, h, W), and their alpha (h, W), None where the file has none."""
+    alpha_at, integer = _alpha_at(spec), kind.startswith("uint")
+    associated = alpha_at >= 0 and not spec.get_int_attribute("oiio:UnassociatedAlpha", 0)
+    samples, alpha = pixels[..., : 1 if spec.nchannels < 3 else 3], None
+    if alpha_at >= 0:
+        alpha = pixels[..., alpha_at].astype(np.float32)
+        if integer:
+            alpha /= np.iinfo(kind).max
+            if associated:
+                samples = _unassociated(samples, alpha)
+        alpha = harmless_alpha(alpha)
+    with np.errstate(all="ignore"):
+        if space or curve:
+            codes = _as_codes(samples)
+            planes = colour_spaces.to_light(codes, space) if space else film_scans.to_light(codes, curve)
+        else:
+            planes = _to_planes(samples, profile, kind in ("half", "float") and not profile)
+        if alpha is not None and associated and not integer:
+            divided_by_alpha(planes, alpha)
+    return planes, alpha
 
 
 def _by_pillow(path: pathlib.Path, reading: Reading) -> Still:
     """A picture of a kind that Pillow reads."""
     regular_file(path)
     if path.stat().st_size == 0:
-        raise _problem(path)
+        raise problem(path)
     with quiet():
         samples, coverage, profile, kind, metadata = phone_and_web.samples_of(path, LARGEST)
     alpha = None if coverage is None else harmless_alpha(coverage.astype(np.float32) / np.iinfo(kind).max)
@@ -313,13 +221,13 @@ def about(path: pathlib.Path) -> About:
     """
     path = regular_file(pathlib.Path(path))
     if path.stat().st_size == 0:
-        raise _problem(path)
+        raise problem(path)
     if phone_and_web.is_ours(path):
         with quiet(), phone_and_web.opened(path, LARGEST) as picture:
             tags = {"format": path.suffix[1:].upper(), "samples": "uint8", "channels": str(len(picture.getbands()))}
             return About(path, "still", picture.size, "uint8", tags=tags)
     with quiet():
-        opened = _opened(path, oiio.ImageSpec())
+        opened = opened_file(path, oiio.ImageSpec())
         try:
             spec, parts = opened.spec(), parts_of(opened) if path.suffix.lower() in PARTED else ()
         finally:

@@ -6,7 +6,7 @@ import contextlib
 import functools
 import pathlib
 import re
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from typing import Any
 
@@ -14,17 +14,19 @@ import numpy as np
 import OpenImageIO as oiio
 
 from ...core.frame import BRIGHTEST, Frame
-from ...files import write_bytes, written_beside
+from ...files import written_beside
 from .. import formats
 from ..colour import management as colours
 from ..colour import profiles
 from ..colour import spaces as colour_spaces
 from ..source import About, key_of
-from .encoding import encoded
-from .reader import samples_of
+from .encoding import encode
+from .stored import Stored, stored_in
 
 #: Channels that differ by less than this (linear light) are one grey: a sixteenth of a 16-bit step near white.
 GREY = 2e-5
+#: Rows of a mask coded at a time.
+ROWS = 256
 
 
 @dataclass(frozen=True)
@@ -81,7 +83,7 @@ def write(
     kind = formats.depth_for(path, form.depth or about.depth)
     known = formats.format_of(path)
     assert known is not None
-    width, height = about.size
+    width = about.size[0]
     integer = kind.startswith("uint")
     masks = masks or {}
     if masks and known.encoder != "openexr":
@@ -92,7 +94,6 @@ def write(
         _write_grey(path, about, strips, alpha if known.alpha else None, kind, form.quality)
         return
     channels = 4 if alpha is not None and known.alpha else 3
-    pixels = np.empty((height, width, channels), {"uint8": np.uint8, "uint16": np.uint16, "half": np.float16, "float": np.float32}[kind])
     own = about.profile if colours.space_of(about.profile) == "rgb" else b""
     icc = (profiles.named(form.profile) if form.profile else own) if integer else b""
     if form.profile == "sRGB":
@@ -100,30 +101,42 @@ def write(
     as_it_was = (
         original is not None and not form.profile and not form.display and integer and kind == about.depth and not colours.is_srgb(icc)
     )
-    stored = _stored_samples(about) if as_it_was else None
-    for top, planes in strips():
-        rows = slice(top, top + planes.shape[1])
-        target = pixels[rows, :, :3]
-        if integer:
-            codes = _codes_of(planes, icc, form.display, form.gamut)
-            codes *= np.iinfo(kind).max
-            np.rint(codes, out=codes)
-            target[...] = codes
-            if stored is not None and original is not None:
-                np.copyto(target, stored[rows, :, :3], where=(planes == original.planes[:, rows]).all(axis=0)[..., None])
-        else:
-            most = BRIGHTEST if kind == "half" else np.inf
-            target[...] = np.moveaxis(np.clip(planes, -most, most), 0, -1)
-    if channels == 4 and alpha is not None:
-        _add_alpha(pixels, alpha, form.premultiplied and known.encoder == "tiff")
+    premultiplied = form.premultiplied and known.encoder == "tiff"
     spec = _spec_for(about, channels, kind, b"" if form.display else (icc or colours.srgb_profile()) if integer else b"")
-    if form.premultiplied and known.encoder == "tiff":
+    if premultiplied:
         spec.attribute("oiio:UnassociatedAlpha", 0)
     if masks:
-        pixels = np.concatenate([pixels, *(mask[..., None].astype(pixels.dtype) for mask in masks.values())], axis=2)
-        spec.nchannels = pixels.shape[2]
+        spec.nchannels = channels + len(masks)
         spec.channelnames = (*"RGBA"[:channels], *_channel_names(masks))
-    store(path, spec, pixels, form.quality)
+
+    def rows(stored: Stored | None) -> Iterator[np.ndarray]:
+        for top, planes in strips():
+            here = slice(top, top + planes.shape[1])
+            pixels = np.empty((planes.shape[1], width, spec.nchannels), SAMPLES[kind])
+            if integer:
+                codes = _codes_of(planes, icc, form.display, form.gamut)
+                codes *= np.iinfo(kind).max
+                np.rint(codes, out=codes)
+                pixels[..., :3] = codes
+                if stored is not None and original is not None:
+                    as_read = original.part(0, here.start, width, here.stop).planes
+                    same = (planes == as_read).all(axis=0)[..., None]
+                    np.copyto(pixels[..., :3], stored.rows(here.start, here.stop)[..., :3], where=same)
+            else:
+                most = BRIGHTEST if kind == "half" else np.inf
+                pixels[..., :3] = np.moveaxis(np.clip(planes, -most, most), 0, -1)
+            if channels == 4 and alpha is not None:
+                _add_alpha(pixels, alpha[here], premultiplied)
+            for place, mask in enumerate(masks.values(), channels):
+                pixels[..., place] = mask[here]
+            yield pixels
+
+    with _stored_samples(about) if as_it_was else contextlib.nullcontext() as stored:
+        store(path, spec, rows(stored), form.quality)
+
+
+#: Sample types as NumPy has them.
+SAMPLES = {"uint8": np.uint8, "uint16": np.uint16, "half": np.float16, "float": np.float32}
 
 
 def _codes_of(planes: np.ndarray, icc: bytes, display: str, gamut: str) -> np.ndarray:
@@ -146,12 +159,14 @@ def _add_alpha(pixels: np.ndarray, alpha: np.ndarray, premultiplied: bool) -> No
     pixels[..., 3] = np.rint(alpha * np.iinfo(pixels.dtype).max)
 
 
-def _stored_samples(about: About) -> np.ndarray | None:
+@contextlib.contextmanager
+def _stored_samples(about: About) -> Iterator[Stored | None]:
     """The samples of the file that was read, while it is still that."""
     if not _is_as_read(about):
-        return None
-    stored = samples_of(about.path, about.part)[0]
-    return stored if _is_as_read(about) and stored.shape[:2] == about.size[::-1] else None
+        yield None
+        return
+    with stored_in(about.path, about.part) as stored:
+        yield stored if _is_as_read(about) and stored.size == about.size else None
 
 
 def _is_as_read(about: About) -> bool:
@@ -200,19 +215,23 @@ def _write_grey(
     quality: int,
 ) -> None:
     """Write a grey picture as one, in its own profile."""
-    top = np.iinfo(kind).max
+    most = np.iinfo(kind).max
     profile = about.profile if colours.space_of(about.profile) == "gray" else b""
-    pixels = np.empty((about.size[1], about.size[0], 1 if alpha is None else 2), np.uint8 if kind == "uint8" else np.uint16)
-    for first, planes in strips():
-        codes = colours.light_to_grey(planes[1], profile)
-        pixels[first : first + planes.shape[1], :, 0] = np.rint(np.clip(codes, 0, 1) * top)
-    if alpha is not None:
-        pixels[..., 1] = np.rint(alpha * top)
-    store(path, _spec_for(about, pixels.shape[2], kind, profile), pixels, quality)
+    channels = 1 if alpha is None else 2
+
+    def rows() -> Iterator[np.ndarray]:
+        for top, planes in strips():
+            pixels = np.empty((planes.shape[1], planes.shape[2], channels), SAMPLES[kind])
+            pixels[..., 0] = np.rint(np.clip(colours.light_to_grey(planes[1], profile), 0, 1) * most)
+            if alpha is not None:
+                pixels[..., 1] = np.rint(alpha[top : top + planes.shape[1]] * most)
+            yield pixels
+
+    store(path, _spec_for(about, channels, kind, profile), rows(), quality)
 
 
-def store(path: pathlib.Path, spec: Any, pixels: np.ndarray, quality: int = 95) -> None:
-    """Write pixels (H, W, C) beside the target and rename them into place; raises `Trouble` when that fails."""
+def store(path: pathlib.Path, spec: Any, rows: Iterable[np.ndarray], quality: int = 95) -> None:
+    """Write a picture, given as some rows (h, W, C) after others, beside the target and rename it into place; raises `Trouble` when that fails."""
     known = formats.format_of(path)
     assert known is not None
     if known.name == "WebP":
@@ -223,7 +242,7 @@ def store(path: pathlib.Path, spec: Any, pixels: np.ndarray, quality: int = 95) 
     elif known.encoder in ("tiff", "openexr"):
         spec.attribute("Compression", "zip")
     with written_beside(path) as partial:
-        write_bytes(partial, encoded(known.encoder, spec, pixels))
+        encode(known.encoder, spec, rows, partial)
 
 
 def _channel_names(masks: dict[str, np.ndarray]) -> list[str]:
@@ -247,7 +266,7 @@ def write_masks(path: pathlib.Path, masks: dict[str, np.ndarray]) -> list[pathli
         height, width = next(iter(masks.values())).shape
         spec = oiio.ImageSpec(width, height, len(masks), "float")
         spec.channelnames = tuple(names)
-        store(path, spec, np.stack([mask.astype(np.float32) for mask in masks.values()], axis=-1))
+        store(path, spec, (np.stack([mask[top : top + ROWS] for mask in masks.values()], axis=-1) for top in range(0, height, ROWS)))
         return [path]
     written: list[pathlib.Path] = []
     for number, (name, mask) in enumerate(masks.items(), 1):
@@ -267,6 +286,10 @@ def write_mask(path: pathlib.Path, mask: np.ndarray) -> None:
     mask : (H, W) float32, 0 to 1; stored as it is, not gamma-coded.
     """
     kind = formats.mask_depth_for(pathlib.Path(path))
-    pixels = mask.astype(np.float32) if kind == "float" else np.rint(mask * 65535).astype(np.uint16)
-    spec = oiio.ImageSpec(mask.shape[1], mask.shape[0], 1, kind)
-    store(path, spec, pixels[..., None])
+
+    def rows() -> Iterator[np.ndarray]:
+        for top in range(0, len(mask), ROWS):
+            part = mask[top : top + ROWS, :, None]
+            yield part.astype(np.float32) if kind == "float" else np.rint(part * 65535).astype(np.uint16)
+
+    store(path, oiio.ImageSpec(mask.shape[1], mask.shape[0], 1, kind), rows())

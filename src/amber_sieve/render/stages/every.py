@@ -17,6 +17,8 @@ STEADY = Steady()
 EDGE = (Clean(), *OUTLINE, *UNMIXING, STEADY)
 CONNECTED, AREAS = Connected(), AreasStage()
 MASK: tuple[Stage, ...] = (MeasuredLayer(), HereOnly(), CONNECTED, *EDGE, AREAS)
+#: Those among them that come before the outline is unmixed: some must see all of the mask.
+BEFORE_UNMIXING: tuple[Stage, ...] = (HereOnly(), CONNECTED, Clean(), *OUTLINE)
 #: The blocks of adjustments: pointwise ones as one chain, then detail, then fill.
 BLOCKS: tuple[BlockStage, ...] = tuple(SPECIAL.get(name, BlockStage)(name) for name in Adjust.model_fields)
 DETAIL = next(block for block in BLOCKS if block.field == "detail")
@@ -49,6 +51,17 @@ def stack_looks(project: Project, hurried: bool = False) -> float:
         farthest = max(farthest, own + before if sieve.pick.measure == "result" else own, before + adjusting)
         before = max(before, farthest) if sieve.on else before
     return farthest
+
+
+def looks_after_outline(project: Project) -> float:
+    """How far the picture after all sieves looks beyond a pixel when every mask is known up to where its outline is unmixed."""
+
+    def left_to_do(sieve: Sieve) -> Sieve:
+        for stage in BEFORE_UNMIXING:
+            sieve = stage.without(sieve)
+        return sieve
+
+    return stack_looks(project.but(stack=tuple(left_to_do(sieve) for sieve in project.stack)))
 
 
 def while_dragged(project: Project) -> Project:

@@ -1,0 +1,135 @@
+"""A large picture after all sieves, worked out some rows at a time.
+
+What must see all of a mask (what hangs together, specks, holes, islands) is done once, on the whole, and of the outcome one float a pixel is
+kept where it has anything. All that comes after looks only so far, and is done for the rows that are asked for, with as many round them.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Collection, Hashable
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..core.edge.box import Boxed
+from ..core.frame import Frame
+from ..progress import part_of
+from ..project.model import Project, Sieve
+from .cache import Cache
+from .evaluate import working
+from .layers import Layers
+from .mask import outlined, outlined_key
+from .stack import rendered, sieve_mask
+from .stages.every import looks_after_outline
+
+#: Pictures of fewer pixels are worked whole: that is quicker, and 8K footage is among them.
+LARGE = 40_000_000
+#: Rows of a strip, and columns of a part of it, without what lies round them.
+ROWS, COLUMNS = 1024, 3072
+#: What a sieve may fill with in strips: the rest looks at the whole picture, or changes its alpha.
+FILLS = ("colour", "gradient", "picture")
+
+
+@dataclass
+class Strips:
+    """A picture after all sieves of a project, and their masks, a strip at a time.
+
+    Attributes
+    ----------
+    frame : the whole picture. project : as it stands on it. layers : gives the other pictures that it names.
+    outlined : the masks of its sieves with their outline worked, on the whole.
+    keeps : which stages several sieves ask for. looks : how far what is left to do looks, rows.
+    """
+
+    frame: Frame
+    project: Project
+    layers: Layers
+    outlined: dict[Hashable, Boxed]
+    keeps: Callable[[Hashable], bool] | None
+    looks: int
+    _held: tuple[int, np.ndarray] | None = None
+
+    @property
+    def height(self) -> int:
+        return self.frame.height
+
+    def _over(self, top: int, bottom: int, out: np.ndarray, work: Callable[[Frame, Cache], np.ndarray]) -> None:
+        """Fill planes (…, rows, W) of the rows from ``top`` to before ``bottom``, part by part, each worked out with what lies round it."""
+        first, last = max(0, top - self.looks), min(self.height, bottom + self.looks)
+        for left in range(0, self.frame.width, COLUMNS):
+            right = min(left + COLUMNS, self.frame.width)
+            start, stop = max(0, left - self.looks), min(self.frame.width, right + self.looks)
+            made = work(self.frame.part(start, first, stop, last), Cache(0, keeps=self.keeps, outlined=self.outlined))
+            out[..., left:right] = made[..., top - first : bottom - first, left - start : right - start]
+
+    def _result(self, part: Frame, cache: Cache) -> np.ndarray:
+        return rendered(part, self.project, cache, self.layers).planes
+
+    def rows(self, top: int, bottom: int) -> np.ndarray:
+        """Linear light (3, rows, W) of the rows from ``top`` to before ``bottom``; quick where they are asked for from top to bottom."""
+        held = self._held
+        if held is None or not held[0] <= top <= bottom <= held[0] + held[1].shape[1]:
+            self._held = held = None  # before the next is made
+            planes = np.empty((3, min(max(bottom, top + ROWS), self.height) - top, self.frame.width), np.float32)
+            self._over(top, top + planes.shape[1], planes, self._result)
+            self._held = held = (top, planes)
+        return held[1][:, top - held[0] : bottom - held[0]]
+
+    def whole(self) -> np.ndarray:
+        """All of the picture, (3, H, W)."""
+        return self._whole(np.empty_like(self.frame.planes), self._result)
+
+    def mask(self, sieve_id: str) -> np.ndarray:
+        """The whole mask of a sieve, (H, W)."""
+        out = np.empty(self.frame.planes.shape[1:], np.float32)
+        return self._whole(out, lambda part, cache: sieve_mask(part, self.project, sieve_id, cache, self.layers))
+
+    def _whole(self, out: np.ndarray, work: Callable[[Frame, Cache], np.ndarray]) -> np.ndarray:
+        for top in range(0, self.height, ROWS):
+            bottom = min(top + ROWS, self.height)
+            self._over(top, bottom, out[..., top:bottom, :], work)
+        return out
+
+
+def _asked(project: Project, result: bool, masks: Collection[str]) -> list[Sieve]:
+    """The sieves that change the picture, where that is asked for, those whose masks are, and those that they lean on."""
+    ids = {*(sieve.id for sieve in working(project) if result), *masks}
+    more = ids
+    while more:
+        more = {other for one in more for other in project.sieve(one).leans_on} - ids
+        ids |= more
+    return [sieve for sieve in project.stack if sieve.id in ids]
+
+
+def _goes(sieve: Sieve) -> bool:
+    """Whether a sieve can be worked in strips: it measures the picture as it was opened, and fills pixel by pixel."""
+    fill = sieve.adjust.fill
+    filled = fill.neutral or (fill.fill in FILLS and fill.fill_where != "behind")
+    return sieve.pick.measure == "original" and filled
+
+
+def in_strips(
+    frame: Frame, project: Project, layers: Layers, result: bool = True, masks: Collection[str] = (),
+    keeps: Callable[[Hashable], bool] | None = None, step: Callable[[float], None] | None = None,
+) -> Strips | None:  # fmt: skip
+    """A whole picture at full resolution, to be worked out strip by strip; None where it is not large, or has to be seen whole.
+
+    ``result`` says whether the picture is asked for, ``masks`` are the ids of sieves whose masks are; ``step`` is told how far the masks are,
+    0 to 1.
+    """
+    asked = _asked(project, result, masks)
+    if frame.width * frame.height < LARGE or not asked or not all(_goes(sieve) for sieve in asked):
+        return None
+    looks = looks_after_outline(project.but(stack=tuple(asked)))
+    if math.isinf(looks):
+        return None
+    held: dict[Hashable, Boxed] = {}
+    own = [sieve for sieve in asked if sieve.mask_from == "own"]
+    for number, sieve in enumerate(own):
+        key, told = outlined_key(sieve), part_of(step, number, len(own)) if step is not None else None
+        if key not in held:
+            held[key] = Boxed.of(outlined(frame, sieve, Cache(0, told)))
+        if told is not None:
+            told(1.0)
+    return Strips(frame, project, layers, held, keeps, math.ceil(looks))
