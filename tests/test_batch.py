@@ -3,6 +3,7 @@
 import csv
 import os
 import pathlib
+import re
 import signal
 import subprocess
 import sys
@@ -126,6 +127,11 @@ class BatchTest(FolderCase):
         self.assertEqual(sorted(path.name for path in farm.glob("*.png") if not path.name.startswith(PART)), names)
         for name in names:
             self.assertEqual((alone / name).read_bytes(), (farm / name).read_bytes(), name)
+        said = (farm / batch.PAGE).read_text()
+        self.assertIn("Who worked", said)
+        self.assertIn(f"({killed[0]})</td>", said, "the one that was killed has done its part")
+        self.assertGreater(len(set(re.findall(r"\((\d+)\)</td>", said))), 1)
+        self.assertNotIn("Who worked", (alone / batch.PAGE).read_text())
         with self.assertRaisesRegex(Trouble, "cannot be reached"):
             batch.run_batch(project(), pictures[:1], self.folder / "none", batch.BatchHow(scheduler="tcp://127.0.0.1:1"))
 

@@ -21,7 +21,7 @@ from amber_sieve.core.colour.difference import delta_e_2000, to_cielab
 from amber_sieve.core.colour.transfer import decode_integers
 from amber_sieve.core.edge.clean import cleaned, fitting_amount, noise_of
 from amber_sieve.core.edge.feather import feathered, hardened, smoothed
-from amber_sieve.core.edge.fine import band_for, fine
+from amber_sieve.core.edge.fine import band_for, fine, matted, stopped_where_lost
 from amber_sieve.core.edge.follow import follow
 from amber_sieve.core.edge.islands import islands_of, without_islands
 from amber_sieve.core.edge.levels import mask_levels
@@ -320,6 +320,16 @@ class DegenerateTest(unittest.TestCase):
                         found = fine(planes, mask, width)
                     self.assertTrue(np.isfinite(found).all() and found.min() >= 0 and found.max() <= 1, (lights, channels, width))
         self.assertEqual(said.getvalue(), "")
+
+    def test_fine_where_nothing_is_anything_ends_at_once(self):
+        # A band in which neither what is known nor the mask says anything: the solver would go ten thousand steps from nothing to no number.
+        planes = np.random.default_rng(2).random((3, 60, 70)).astype(np.float32)
+        nothing, unknown = np.zeros((60, 70), np.float32), np.full((60, 70), 0.5, np.float32)
+        with warnings.catch_warnings():
+            warnings.simplefilter("error")
+            np.testing.assert_array_equal(matted(planes, unknown, nothing, np.ones_like(nothing)), nothing)
+        with self.assertRaises(ValueError):
+            stopped_where_lost(None, None, None, 1.0, np.zeros(3), np.nan)
 
     def test_empty_full_tiny_and_huge_are_harmless(self):
         everything = Edge(

@@ -4,6 +4,7 @@ import contextlib
 import json
 import os
 import pathlib
+import re
 import signal
 import subprocess
 import sys
@@ -19,7 +20,7 @@ import numpy as np
 from common import DEMO, FolderCase, WindowCase, rendered_whole, terminal, truth
 from made import everything
 from PIL import Image
-from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtCore import QPoint, Qt, qInstallMessageHandler
 from PyQt6.QtTest import QTest
 
 from amber_sieve.desk.dialogs.jobs_dialog import JobsDialog
@@ -255,8 +256,15 @@ class PiecesTest(FolderCase):
             # As from a terminal, by the worker that is left.
             storage.save(project, self.folder / "p.sieve")
             words = ("render", self.folder / "p.sieve", "-o", self.folder / "words.mov", "--frames", "0-35", "--codec", "ProRes 422 HQ")
-            done = terminal(*words, "--scheduler", address)
+            done = terminal(*words, "--scheduler", address, "--page", self.folder / "who.html")
             self.assertEqual((done.returncode, done.stderr), (0, ""))
+            said = (self.folder / "who.html").read_text()
+            self.assertIn("<h1>words.mov: 36 frames</h1>", said)
+            self.assertEqual(re.findall(r"frames (\d+) to (\d+)", said)[0][0], "0")
+            self.assertEqual(len(set(re.findall(r"\((\d+)\)</td>", said))), 1, "only one worker is left")
+            refused = terminal(*words, "--overwrite", "--page", self.folder / "who.html")
+            self.assertEqual((refused.returncode, refused.stderr.count("\n")), (1, 1))
+            self.assertIn("it goes with --jobs or --scheduler", refused.stderr)
         self.assertEqual(len(killed), 1)
         self.assertEqual(self.frames_of(self.folder / "plain.mov"), self.frames_of(self.folder / "words.mov"))
         self.assertEqual(self.frames_of(self.folder / "plain.mov"), self.frames_of(self.folder / "farm.mov"))
@@ -447,6 +455,11 @@ class PlayTest(WindowCase):
         self.settle()
         self.assertEqual(self.work.number, 25)
         self.assertGreater(line.bar.course.flicker(25), 50)
+        warned = []
+        self.addCleanup(qInstallMessageHandler, qInstallMessageHandler(lambda kind, where, words: warned.append(words)))
+        line.bar.resize(line.bar.width(), 10)  # pulled so small that the graph has no room
+        line.bar.grab()
+        self.assertEqual([words for words in warned if "paint" in words.lower()], [])
         line.watch.click()
         self.assertIsNone(line.bar.course)
         self.assertEqual(self.troubles, [])

@@ -102,7 +102,7 @@ class FolderBesideTest(FolderCase):
 class ManyTest(unittest.TestCase):
     def test_the_same_results_in_one_process_and_in_two(self):
         given = [(number,) for number in range(12)]
-        one, two = (dict(done_in_any_order(pow2, given, jobs)) for jobs in (1, 2))
+        one, two = ({done.number: done.answer for done in done_in_any_order(pow2, given, jobs)} for jobs in (1, 2))
         self.assertEqual(one, two)
         self.assertEqual(one[5], 32)
 

@@ -29,6 +29,7 @@ from ..project.model import Project
 from ..resolve.sources import source_of
 from .frame import finished, strips_of
 from .many import done_in_any_order
+from .report_page import Worked, page, table, who_worked
 from .targets import inputs_of, spare_inputs
 
 #: Side of the pictures in the report, pixels.
@@ -47,7 +48,8 @@ TABLE = "batch.csv"
 
 @dataclass
 class Outcome:
-    """What came of one picture: where it was written, or what is wrong; ``key`` is what it was made from."""
+    """What came of one picture: where it was written, or what is wrong; ``key`` is what it was made from. ``by`` is who did it, machine and
+    process, where several worked, in so many seconds."""
 
     picture: str
     out: str
@@ -56,6 +58,8 @@ class Outcome:
     coverage: dict[str, float] = field(default_factory=dict)
     notes: list[str] = field(default_factory=list)
     thumbnail: str = ""
+    by: str = ""
+    seconds: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -228,8 +232,9 @@ def run_batch(
     ]
     # Listening ends in any case, so that what was not begun is not done.
     with contextlib.closing(done_in_any_order(_from_text if texts else one, given, how.jobs, how.scheduler)) as results:
-        for at, outcome in results:
-            take(waiting[at], outcome)
+        for done in results:
+            done.answer.by, done.answer.seconds = done.by, done.seconds
+            take(waiting[done.number], done.answer)
     ordered = [outcomes[number] for number in sorted(outcomes)]
     _keep(folder, ordered)
     _report(folder, works, ordered)
@@ -279,8 +284,8 @@ def _report(folder: pathlib.Path, works: Sequence[Project], outcomes: list[Outco
     odd = outliers(outcomes)
     rows = sorted(outcomes, key=lambda outcome: (outcome.picture not in odd, outcome.picture))
     names = list(dict.fromkeys(sieve.name for work in works for sieve in work.stack))
-    table = io.StringIO()
-    writer = csv.writer(table)
+    sheet = io.StringIO()
+    writer = csv.writer(sheet)
     writer.writerow(["picture", "written", "warning", *(translate("export", "coverage of {name}", name=name) for name in names), "notes"])
     cells = []
     for row in rows:
@@ -288,17 +293,16 @@ def _report(folder: pathlib.Path, works: Sequence[Project], outcomes: list[Outco
         warning = odd.get(row.picture, "")
         writer.writerow([row.picture, "" if row.trouble else row.out, warning, *shares, "; ".join(row.notes)])
         picture = f'<img src="data:image/jpeg;base64,{row.thumbnail}" alt="">' if row.thumbnail else ""
-        words = [html.escape(pathlib.Path(row.picture).name), *map(html.escape, shares), html.escape(warning)]
-        cells.append(f"<tr{' class=odd' if warning else ''}><td>{picture}</td>" + "".join(f"<td>{word}</td>" for word in words) + "</tr>")
+        words = [html.escape(word) for word in (pathlib.Path(row.picture).name, *shares, warning)]
+        cells.append((bool(warning), (picture, *words)))
     done = sum(not row.trouble for row in rows)
-    head = "".join(f"<th>{html.escape(word)}</th>" for word in ("", "picture", *names, "warning"))
-    style = "body{font:14px sans-serif;background:#2e2e2e;color:#e2e2e2}td,th{padding:4px 10px;text-align:left}.odd td{color:#f2b64a}img{display:block}"
-    page = (
-        f'<!doctype html><meta charset="utf-8"><title>Batch</title><style>{style}</style>'
-        f"<h1>{done} of {len(rows)} pictures written</h1><table><tr>{head}</tr>{''.join(cells)}</table>\n"
-    )
-    write_text(folder / PAGE, page)
-    write_text(folder / TABLE, table.getvalue())
+    worked = [Worked(pathlib.Path(row.picture).name, row.by, row.seconds) for row in outcomes if row.by]
+    found = page(
+        "Batch", f"{done} of {len(rows)} pictures written", table(("", "picture", *names, "warning"), cells),
+        who_worked(worked) if worked else "",
+    )  # fmt: skip
+    write_text(folder / PAGE, found)
+    write_text(folder / TABLE, sheet.getvalue())
 
 
 def load_for_batch(path: pathlib.Path) -> Project:

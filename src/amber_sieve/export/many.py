@@ -8,9 +8,11 @@ import contextlib
 import multiprocessing
 import os
 import pickle
+import time
 import types
 from collections.abc import Callable, Generator, Sequence
-from typing import Any, TypeVar
+from dataclasses import dataclass
+from typing import Any, Generic, TypeVar
 
 from ..errors import Trouble
 from ..language import translate
@@ -23,10 +25,20 @@ RETRIES = 5
 PATIENCE = "10s"
 
 
+@dataclass(frozen=True)
+class Done(Generic[T]):
+    """A piece of work that is done: which of those given, what came of it, by which process of which machine, and in how many seconds."""
+
+    number: int
+    answer: T
+    by: str
+    seconds: float
+
+
 def done_in_any_order(
     work: Callable[..., T], given: Sequence[tuple[Any, ...]], jobs: int = 1, scheduler: str = ""
-) -> Generator[tuple[int, T], None, None]:
-    """Numbers and results of ``work(*given[number])``, as they are done.
+) -> Generator[Done[T], None, None]:
+    """What ``work(*given[number])`` gives for every number, as it is done.
 
     ``work`` is a function of a module, and what it is given and gives can be pickled, unless ``jobs`` is 1 and no ``scheduler`` is named.
     Whoever stops listening stops the work that is not begun.
@@ -41,17 +53,24 @@ def done_in_any_order(
         yield from _in_processes(work, given, jobs)
     else:
         for number, one in enumerate(given):
-            yield number, work(*one)
+            started = time.monotonic()
+            yield Done(number, work(*one), "", time.monotonic() - started)
 
 
-def _in_processes(work: Callable[..., T], given: Sequence[tuple[Any, ...]], jobs: int) -> Generator[tuple[int, T], None, None]:
+def _timed(work: Callable[..., T], given: tuple[Any, ...]) -> tuple[T, str, float]:
+    """What some work gives, which process did it, and in how many seconds."""
+    started = time.monotonic()
+    return work(*given), f"process {os.getpid()}", time.monotonic() - started
+
+
+def _in_processes(work: Callable[..., T], given: Sequence[tuple[Any, ...]], jobs: int) -> Generator[Done[T], None, None]:
     # Spawned, not forked: threads of the kernels do not survive a fork. Each gets its share of the cores.
     cores = max(1, (os.cpu_count() or 1) // jobs)
     with concurrent.futures.ProcessPoolExecutor(jobs, multiprocessing.get_context("spawn"), farm_task.keep_to_cores, (cores,)) as pool:
-        futures = {pool.submit(work, *one): number for number, one in enumerate(given)}
+        futures = {pool.submit(_timed, work, one): number for number, one in enumerate(given)}
         try:
             for future in concurrent.futures.as_completed(futures):
-                yield futures[future], future.result()
+                yield Done(futures[future], *future.result())
         except concurrent.futures.process.BrokenProcessPool:
             raise Trouble(
                 translate("export", "One of the processes was ended from outside: start again, it goes on where it stopped.")
@@ -60,7 +79,7 @@ def _in_processes(work: Callable[..., T], given: Sequence[tuple[Any, ...]], jobs
             pool.shutdown(wait=False, cancel_futures=True)
 
 
-def _on_cluster(work: Callable[..., T], given: Sequence[tuple[Any, ...]], scheduler: str) -> Generator[tuple[int, T], None, None]:
+def _on_cluster(work: Callable[..., T], given: Sequence[tuple[Any, ...]], scheduler: str) -> Generator[Done[T], None, None]:
     try:
         import distributed  # an optional extra
     except ImportError:
@@ -86,7 +105,7 @@ def _on_cluster(work: Callable[..., T], given: Sequence[tuple[Any, ...]], schedu
         try:
             for future in distributed.as_completed(list(futures)):
                 try:
-                    done, answer = future.result()
+                    done, answer, who, seconds = future.result()
                     if not done:
                         raise Trouble(
                             translate(
@@ -96,7 +115,7 @@ def _on_cluster(work: Callable[..., T], given: Sequence[tuple[Any, ...]], schedu
                                 answer=answer,
                             )
                         )
-                    yield futures[future], pickle.loads(answer)
+                    yield Done(futures[future], pickle.loads(answer), who, seconds)
                 except distributed.client.FutureCancelledError:
                     raise Trouble(
                         translate(

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import pathlib
+from collections.abc import Callable
 from dataclasses import asdict, replace
 from typing import Any
 
@@ -17,6 +18,7 @@ from ..project.model import Project
 from ..resolve.sources import source_of
 from .clip import ClipExport, export_clip, frame_range
 from .many import done_in_any_order
+from .report_page import Worked
 from .targets import inputs_of, spare_inputs
 
 #: Frames of a piece at least: opening a clip takes as long as about so many frames.
@@ -57,8 +59,11 @@ def export_in_pieces(
     how: ClipExport | None = None,
     jobs: int = 2,
     scheduler: str = "",
+    tell: Callable[[Worked], None] = lambda worked: None,
 ) -> int:
     """The same as `export_clip`, by ``jobs`` processes or the workers of a cluster; returns the number of frames.
+
+    ``tell`` hears of every piece that is done who did it.
 
     Codecs that code every frame by itself give the same frames as one process; others begin anew with every piece.
 
@@ -72,7 +77,7 @@ def export_in_pieces(
     spare_inputs([path] if not is_pattern(path) else (), inputs_of(source, project), how.overwrite)
     text, name = project.model_dump_json(), str(source.about.path.absolute())
     if is_pattern(path):
-        _all_done(text, name, [(str(path.absolute()), piece) for piece in pieces], "", how, progress, jobs, scheduler)
+        _all_done(text, name, [(str(path.absolute()), piece) for piece in pieces], "", how, progress, jobs, scheduler, tell)
         return len(numbers)
     from ..media.footage.clip import Footage
     from ..media.footage.joining import begins, join
@@ -83,7 +88,7 @@ def export_in_pieces(
     with folder_beside(path) as folder:
         parts = [folder.absolute() / f"{number:04}{path.suffix}" for number in range(len(pieces))]
         given = [(str(part), piece) for part, piece in zip(parts, pieces, strict=True)]
-        _all_done(text, name, given, codec, replace(how, sound=False), progress, jobs, scheduler)
+        _all_done(text, name, given, codec, replace(how, sound=False), progress, jobs, scheduler, tell)
         with written_beside(path) as partial:
             sound = SoundTrack(footage, numbers[0], numbers[-1], path.suffix.lower() == ".mxf") if footage and how.sound else None
             starts = begins(footage, source.about.rate or RATE, [piece[0] for piece in pieces], numbers[0])
@@ -93,11 +98,13 @@ def export_in_pieces(
 
 def _all_done(
     project: str, source: str, pieces: list[tuple[str, tuple[int, int]]], codec: str, how: ClipExport, progress: Progress, jobs: int,
-    scheduler: str,
+    scheduler: str, tell: Callable[[Worked], None],
 ) -> None:  # fmt: skip
     given = [(project, source, out, piece, codec, asdict(how)) for out, piece in pieces]
     with contextlib.closing(done_in_any_order(_piece, given, max(jobs, 2), scheduler)) as results:
-        for done, (_, trouble) in enumerate(results, 1):
-            if trouble:
-                raise Trouble(trouble)
-            progress.step(0.97 * done / len(pieces))
+        for count, done in enumerate(results, 1):
+            if done.answer:
+                raise Trouble(done.answer)
+            first, last = pieces[done.number][1]
+            tell(Worked(f"frames {first} to {last}", done.by, done.seconds))
+            progress.step(0.97 * count / len(pieces))

@@ -7,6 +7,7 @@ import pathlib
 from typing import TYPE_CHECKING
 
 from ..errors import Trouble
+from ..files import write_text
 from ..media.codecs import CODECS, codecs_with_alpha
 from ..media.formats import QUALITY
 from ..names import GAMUTS
@@ -48,17 +49,26 @@ def clip_options(command: argparse.ArgumentParser) -> None:
     command.add_argument("--resume", action="store_true", help="leave numbered pictures that are there already")
     command.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="pieces of a clip that are rendered at the same time")
     command.add_argument("--scheduler", default="", metavar="ADDRESS", help="of a Dask cluster that renders the pieces")
+    command.add_argument("--page", type=pathlib.Path, metavar="FILE.html", help="a page that says who rendered which piece")
 
 
 def write_clip(source: Source, project: Project, arguments: argparse.Namespace, what: ClipWhat = "result") -> None:
     """Write the frames that the options ask for to a clip or numbered pictures, and say how many they are."""
     from ..export.clip import ClipExport, export_clip
     from ..export.pieces import export_in_pieces
+    from ..export.report_page import Worked, page, who_worked
+    from ..export.targets import inputs_of, spare_inputs
 
+    apart, worked = arguments.jobs > 1 or bool(arguments.scheduler), list[Worked]()
+    if arguments.page and not apart:
+        raise Trouble("--page says who rendered which piece: it goes with --jobs or --scheduler.")
+    if arguments.page:
+        spare_inputs([arguments.page], [*inputs_of(source, project), arguments.out], arguments.overwrite)
     how = ClipExport(what, quality=arguments.quality, resume=arguments.resume, overwrite=arguments.overwrite)
     given = (source, project, arguments.out, arguments.frames, arguments.codec, progress(), how)
-    apart = arguments.jobs > 1 or arguments.scheduler
-    count = export_in_pieces(*given, arguments.jobs, arguments.scheduler) if apart else export_clip(*given)
+    count = export_in_pieces(*given, arguments.jobs, arguments.scheduler, worked.append) if apart else export_clip(*given)
+    if arguments.page:
+        write_text(arguments.page, page("Amber Sieve", f"{arguments.out.name}: {count} frames", who_worked(worked)))
     print(f"{arguments.out}: {count} frames written")
 
 

@@ -28,6 +28,8 @@ PRIOR_WEIGHT = 0.3
 ALIKE = 0.004
 #: Weight of the mask's word where Follow could not tell.
 LEAST_PRIOR = 1e-5
+#: Steps of the solver after which it will not get there: those of the demo take 3 to 7.
+LONGEST = 500
 #: Regularisation of the covariance for light up to white, as the package has it.
 EPSILON = 1e-7
 #: Light beyond this many times white is as good as this: a glint must not blur the matting of what lies beside it.
@@ -56,6 +58,12 @@ def _laplacian(cf_laplacian: Callable[..., Any], planes: np.ndarray, known: np.n
             epsilon *= 10
 
 
+def stopped_where_lost(*state: Any) -> None:
+    """A step of the solver was made: raises ValueError where what is left is no number any more, which no further step would mend."""
+    if not np.isfinite(state[-1]):
+        raise ValueError
+
+
 def matted(planes: np.ndarray, trimap: np.ndarray, mask: np.ndarray, prior: np.ndarray) -> np.ndarray:
     """Closed-form alpha (H, W) of linear light (3, H, W).
 
@@ -76,8 +84,11 @@ def matted(planes: np.ndarray, trimap: np.ndarray, mask: np.ndarray, prior: np.n
     weight = np.maximum(PRIOR_WEIGHT * prior.ravel()[unknown].astype(np.float64), LEAST_PRIOR)
     left = (laplacian[:, unknown] + diags(weight)).tocsc()
     right = weight * mask.ravel()[unknown] - laplacian[:, known].dot(alpha[known])
+    if not right.any():  # nothing there is anything, and the package would look for less than nothing
+        alpha[unknown] = 0
+        return alpha.reshape(trimap.shape).astype(np.float32)
     try:
-        alpha[unknown] = cg(left, right, M=ichol(left))
+        alpha[unknown] = cg(left, right, M=ichol(left), maxiter=LONGEST, callback=stopped_where_lost)
     except ValueError:  # it does not converge; the mask is as good as it was
         return mask
     return np.clip(alpha, 0, 1).reshape(trimap.shape).astype(np.float32)

@@ -163,6 +163,8 @@ class TimeBar(QWidget):
         """Lay the graph down; it is drawn anew only when there is another one, or another size: a long clip has ten thousand frames."""
         ratio = self.devicePixelRatioF()
         size = QSize(round(self.width() * ratio), round(height * ratio))
+        if size.isEmpty():  # the panel was pulled so small
+            return
         if self._graph is None or self._graph.size() != size:
             self._graph = QPixmap(size)
             self._graph.setDevicePixelRatio(ratio)
