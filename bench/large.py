@@ -1,6 +1,6 @@
-"""A picture of 100 megapixels of 16 bit in the real window, a project of a hundred sieves, and a tray of five hundred.
+"""A picture of 100 megapixels of 16 bit in the real window, a project of a hundred sieves, a tray of five hundred, and 8K footage.
 
-.venv/bin/python bench/large.py
+.venv/bin/python bench/large.py [large] [sieves] [tray] [footage]      some of them, or all
 
 Times are from the act to the picture that answers it, on the interface thread; memory is the most that the process held so far.
 """
@@ -19,6 +19,7 @@ import warnings
 from collections.abc import Callable
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+import av
 import numpy as np
 from PIL import Image
 from PyQt6.QtCore import QPointF, Qt
@@ -28,6 +29,7 @@ from PyQt6.QtWidgets import QApplication
 from amber_sieve.desk.app import application
 from amber_sieve.desk.start.waiting import settle
 from amber_sieve.desk.window.open_window import open_window
+from amber_sieve.export.clip import ClipExport
 from amber_sieve.project import storage
 from amber_sieve.project.model import Pick, Project, Sample, Sieve
 from amber_sieve.workspace.workspace import Workspace
@@ -48,6 +50,22 @@ cv2.imwrite(sys.argv[2], yard.astype("uint16") * 257)
 
 def memory() -> str:
     return f"{resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1e6:.2f} GB   (asked for: at most 4)"
+
+
+def same_frames(source: pathlib.Path, written: pathlib.Path, count: int) -> int:
+    """How many of the first frames of a clip lie within a level of those of another, on average, and are nearer to them than to the next."""
+
+    def frames(path: pathlib.Path) -> list[np.ndarray]:
+        with av.open(str(path)) as held:
+            return [
+                frame.reformat(960, 540, "yuv420p").to_ndarray()[:540].astype(np.float32)
+                for frame, _ in zip(held.decode(video=0), range(count + 1), strict=False)
+            ]
+
+    ours, theirs = frames(written), frames(source)
+    apart = [float(np.abs(one - other).mean()) for one, other in zip(ours, theirs, strict=False)]
+    after = [float(np.abs(one - other).mean()) for one, other in zip(ours, theirs[1:], strict=False)]
+    return sum(one < 1 and one < other for one, other in zip(apart, after, strict=False)) if len(ours) == count else 0
 
 
 class Desk:
@@ -107,6 +125,44 @@ class Desk:
         self.workspace.pictures.close_all()
         settle(self.workspace)
 
+    def footage(self, folder: pathlib.Path) -> None:
+        """8K, opened, clicked, played, and some of it exported as it came."""
+        path, out = folder / "large.mp4", folder / "out.mkv"
+        words = ["ffmpeg", "-v", "error", "-i", DEMO / "clip.mp4", "-vf", "scale=7680:4320", "-preset", "veryfast", "-crf", "20", path]
+        subprocess.run(words, check=True)
+        started = time.perf_counter()
+        self.workspace.pictures.open(path)
+        settle(self.workspace, 300)
+        frames = self.workspace.work.frames
+        print(f"8K footage ({frames} frames), opened: {time.perf_counter() - started:.1f} s")
+        at = self.window.canvas.viewport.to_pane(QPointF(290 * 8, 450 * 8)).toPoint()
+        click = self.answered(
+            lambda: QTest.mouseClick(self.window.canvas.panes[0], Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, at)
+        )
+        settle(self.workspace, 300)
+        print(f"8K footage, a click: {1000 * click:.0f} ms")
+        self.workspace.work.set_field("adjust.recolour.hue", 90.0, "Hue")
+        settle(self.workspace, 300)
+        playback = self.workspace.playback
+        playback.loop = False
+        started = time.perf_counter()
+        playback.toggle()
+        took = self.until(lambda: not playback.playing, started)
+        rate = float(self.workspace.work.opened.source.about.rate)
+        print(
+            f"8K footage, played: {playback.shown} of {frames} shown, {playback.dropped} late, in {took:.1f} s of {frames / rate:.1f}   (asked for: none late)"
+        )
+        self.workspace.work.set_field("adjust.recolour.hue", 0.0, "Hue")
+        settle(self.workspace, 300)
+        started = time.perf_counter()
+        self.workspace.exports.write_frames(out, (0, 11), "FFV1", ClipExport())
+        settle(self.workspace, 900)
+        print(f"8K footage, 12 frames exported: {time.perf_counter() - started:.1f} s")
+        print(f"8K footage, exported frames that are those of the source: {same_frames(path, out, 12)} of 12   (asked for: all)")
+        print(f"8K footage, memory: {memory()}")
+        self.workspace.pictures.close_all()
+        settle(self.workspace)
+
     def sieves(self, folder: pathlib.Path) -> None:
         """A hundred sieves of two hundred samples each."""
         chance = random.Random(1)
@@ -144,9 +200,8 @@ def main() -> None:
         for kind in ("STATE", "CONFIG", "DATA"):
             os.environ[f"XDG_{kind}_HOME"] = folder
         desk = Desk()
-        desk.large(pathlib.Path(folder))
-        desk.sieves(pathlib.Path(folder))
-        desk.tray(pathlib.Path(folder))
+        for part in sys.argv[1:] or ("large", "sieves", "tray", "footage"):
+            getattr(desk, part)(pathlib.Path(folder))
     sys.stdout.flush()
     os._exit(0)  # as the program ends
 

@@ -12,6 +12,7 @@ import time
 import unittest
 from concurrent.futures import ThreadPoolExecutor
 from fractions import Fraction
+from unittest import mock
 
 import av
 import cv2
@@ -23,12 +24,14 @@ from PIL import Image
 from PyQt6.QtCore import QPoint, Qt, qInstallMessageHandler
 from PyQt6.QtTest import QTest
 
+from amber_sieve.core.frame import Frame
 from amber_sieve.desk.dialogs.jobs_dialog import JobsDialog
 from amber_sieve.errors import Trouble
 from amber_sieve.export.clip import ClipExport, export_clip
 from amber_sieve.export.pieces import export_in_pieces
 from amber_sieve.live.watching import Course, WatchedFrame, jumps
 from amber_sieve.media import formats
+from amber_sieve.media.footage.clip import Footage
 from amber_sieve.media.footage.timecode import timecode
 from amber_sieve.media.opening import open_source
 from amber_sieve.progress import Progress
@@ -393,6 +396,34 @@ class PlayTest(WindowCase):
         self.open(DEMO / "close.png")
         self.assertFalse(self.workspace.playback.playing)
         self.assertEqual(self.troubles, [])
+
+    def test_footage_that_cannot_be_decoded_at_its_rate_plays_slower_and_shows_what_it_makes(self):
+        self.open(DEMO / "clip.mp4")
+        playback, quick, said, numbers = self.workspace.playback, Footage.quick_frame, [], []
+        self.workspace.speech.said.connect(said.append)
+        self.work.frame_changed.connect(lambda: numbers.append(self.work.number))
+
+        def slow(footage: Footage, number: int, factor: float) -> Frame:
+            time.sleep(0.12)  # eight frames a second
+            return quick(footage, number, factor)
+
+        playback.loop = False
+        self.workspace.clip.go_to(50)
+        self.settle()
+        numbers.clear()
+        with mock.patch.object(Footage, "quick_frame", slow):
+            playback.start()
+            started = end = time.monotonic()
+            while playback.playing and end - started < 40:
+                QTest.qWait(5)
+                end = time.monotonic()
+        self.assertFalse(playback.playing)
+        self.assertEqual(playback.shown + playback.left_out, 30)
+        self.assertGreater(playback.shown, 12, "it does not stand still")
+        self.assertGreater(playback.dropped, 10)
+        self.assertGreater(end - started, 30 / 24)
+        self.assertEqual(numbers, sorted(numbers))
+        self.assertIn("of 30 frames could not be shown in time", " ".join(said))
 
     def test_exports_queue_pause_change_order_and_stop_while_work_goes_on(self):
         self.open(DEMO / "clip.mp4")

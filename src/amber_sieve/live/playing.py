@@ -90,6 +90,8 @@ class Player:
         self._wake = threading.Condition()
         self._ends = False
         self._threads = Threads("play", 1 + WORKERS)
+        #: The clock waits for the frame that is due: it does not come too late.
+        self.patient = False
         self._begun = False
 
     def play(self, wanted: Played) -> None:
@@ -137,7 +139,7 @@ class Player:
         """The next count to render, None when enough is ready. The lock is held."""
         head = self._head()
         # What is due at once would come too late.
-        late = head > self._start and self.frame_at(head) not in self._ready
+        late = not self.patient and head > self._start and self.frame_at(head) not in self._ready
         for count in range(head + (WORKERS if late else 0), head + min(AHEAD, self._count)):
             number = self.frame_at(count)
             if number not in self._ready and number not in self._working:

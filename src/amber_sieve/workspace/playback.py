@@ -1,4 +1,7 @@
-"""Playing a clip at its own rate: frames are made ahead, shown when they are due, and counted when they come too late."""
+"""Playing a clip at its own rate: frames are made ahead, shown when they are due, and counted when they come too late.
+
+Where none has come in time for a while, the clock waits for each: footage that cannot be decoded at its rate plays slower, frame by frame.
+"""
 
 from __future__ import annotations
 
@@ -12,6 +15,7 @@ from ..language import translate
 from ..live.playing import AHEAD, Picture, Played, Player
 from ..live.preview import Rendered, glimpse_of
 from ..resolve.sources import source_of
+from ..side_by_side import WORKERS
 from .sound import Sound
 from .speech import Speech
 from .viewing import Viewing
@@ -21,6 +25,8 @@ from .work import Work
 READY = 8
 #: Seconds after which it is shown all the same.
 PATIENCE = 2.0
+#: Seconds without a frame after which the clock waits for the next.
+STALLED = 0.25
 
 
 class Playback(QObject):
@@ -34,8 +40,8 @@ class Playback(QObject):
         self._work, self._viewing, self._speech = work, viewing, speech
         viewing.asked.connect(self.renew)
         self.loop = True
-        #: Of the last time something was played: frames that were shown, and that came too late.
-        self.shown, self.dropped = 0, 0
+        #: Of the last time something was played: frames that were shown, that came too late, and those of them that were left out.
+        self.shown, self.dropped, self.left_out = 0, 0, 0
         self._player: Player | None = None
         self._base: Rendered | None = None
         self._sound: Sound | None = None
@@ -74,7 +80,7 @@ class Playback(QObject):
         path = regular_file(about.path) if about.kind == "clip" else about.path
         self._base, self._rate = glimpse_of(base), float(opened.source.about.rate) or 24.0
         self._begun, self._asked, self._start, self._at, self._last = 0.0, time.monotonic(), start, start - 1, last
-        self.shown = self.dropped = 0
+        self.shown = self.dropped = self.left_out = 0
         self._player = Player(lambda: source_of(project, path), opened.resolver, first, last, start, self._head)
         self._viewing.plays = True
         self._sound = Sound(path, start / self._rate) if opened.source.about.kind == "clip" else None
@@ -107,7 +113,7 @@ class Playback(QObject):
                     "workspace",
                     "{dropped} of {all} frames could not be shown in time",
                     dropped=self.dropped,
-                    all=self.shown + self.dropped,
+                    all=self.shown + self.left_out,
                 )
                 if self.dropped
                 else translate("workspace", "every frame was shown")
@@ -118,6 +124,8 @@ class Playback(QObject):
 
     def _head(self) -> int:
         """The frame that is due, counted on without going round."""
+        if self._player is not None and self._player.patient:  # the clock goes from frame to frame, and no farther than the next
+            return min(self._start + int((time.monotonic() - self._begun) * self._rate), self._at + 1)
         return self._start + int((time.monotonic() - self._begun) * self._rate) if self._begun else self._start
 
     def _tick(self) -> None:
@@ -139,12 +147,37 @@ class Playback(QObject):
             return
         picture = player.picture(count)
         if picture is not None:
-            self.dropped += count - self._at - 1
-            self._at = count
-            self.shown += 1
-            self._show(picture)
-            if self._sound is not None and picture.number == player.frame_at(self._start) and count > self._start:
-                self._sound.seek(picture.number / self._rate)
+            self._show_due(player, picture, count)
+        elif count - self._at > STALLED * self._rate:
+            self._wait(player, count)
+
+    def _show_due(self, player: Player, picture: Picture, count: int) -> None:
+        """Show what is due at a count, and say how late it comes."""
+        left_out, due = count - self._at - 1, self._begun + (count - self._start) / self._rate
+        late = player.patient and time.monotonic() - due > 1 / self._rate
+        self.left_out += left_out
+        self.dropped += left_out + late
+        self._at = count
+        self.shown += 1
+        if player.patient:
+            if late:
+                self._begun = time.monotonic() - (count - self._start) / self._rate
+            ahead = {player.frame_at(count + more) for more in range(1, READY + 1)}
+            player.patient = not ahead <= player.ready
+        self._show(picture)
+        if self._sound is not None and picture.number == player.frame_at(self._start) and count > self._start:
+            self._sound.seek(picture.number / self._rate)
+
+    def _wait(self, player: Player, count: int) -> None:
+        """Nothing has come in time for a while: from here on the clock waits, and what is heard would be of another place. It goes on with a
+        frame that is worked on already: footage is slow to go back in."""
+        behind = count + WORKERS if self.loop else min(count + WORKERS, self._last)
+        self.left_out += behind - self._at - 1
+        self.dropped += behind - self._at - 1
+        self._at, self._begun, player.patient = behind - 1, time.monotonic() - (behind - self._start) / self._rate, True
+        if self._sound is not None:
+            self._sound.stop()
+            self._sound = None
 
     def _show(self, picture: Picture) -> None:
         if picture.views is not None and self._base is not None:
