@@ -55,6 +55,25 @@ class ClicksTest(WindowCase):
         self.assertEqual([sample.role for sample in self.samples()], ["keep", "keep", "drop"])
         self.assertEqual(self.troubles, [])
 
+    def test_a_click_is_seen_in_a_hurry_and_then_finely_but_not_where_it_was_looked_at_first(self):
+        seen, flashed = [], []
+        self.viewing.rendered.connect(lambda result: seen.append((result.wanted.hurried, len(result.wanted.project.stack[0].pick.samples))))
+        self.viewing.changed_mask.connect(flashed.append)
+        self.click(1230, 400)
+        self.assertEqual(seen, [(True, 1), (False, 1)])
+        self.assertEqual(len(flashed), 1, "what has changed is told of the fine one")
+        fine = self.viewing.last.mask.copy()
+        self.hover(735, 830)  # nobody looks ahead: nothing is seen of it
+        self.workspace.ahead.switch(True)
+        self.hover(1398, 882)
+        seen.clear()
+        self.click(1398, 882)
+        self.assertEqual({hurried for hurried, _ in seen}, {False})
+        self.work.undo()
+        self.settle()
+        np.testing.assert_array_equal(self.viewing.last.mask, fine)
+        self.assertEqual(self.troubles, [])
+
     def hover(self, x: float, y: float) -> None:
         """Let the pointer rest at a place of the picture until what a click there would give is shown."""
         viewport = self.canvas.viewport

@@ -67,6 +67,8 @@ class Viewing(QObject):
         self._trial_hurries = False
         #: What was shown before the last click, until what came of it is shown.
         self._before: Rendered | None = None
+        #: What comes of a click is first shown as it is while something is dragged: it is there in half the time.
+        self._first_look = False
         #: A drag that stops without an end rests by itself.
         self._calm = QTimer(self)
         self._calm.setSingleShot(True)
@@ -128,9 +130,15 @@ class Viewing(QObject):
         work, project, hurried = self._work, self._work.project, self._work.dragging
         if self._trial is not None and self._trial[0] is project and self._trial[1] == work.number:
             project, hurried = self._trial[2], self._trial_hurries
+        elif self._first_look:
+            hurried = hurried or not self._is_shown(project)
         return Wanted(
             project, work.sieve.id, work.number, self.shown, self.looking, self.counts_view, hurried, self._counts_mask, self.scope
         )
+
+    def _is_shown(self, project: Project) -> bool:
+        """Whether a project is what is seen already, finely: a click that was looked at before it was made."""
+        return self.last is not None and not self.last.wanted.hurried and self.last.wanted.project == project
 
     def ask(self) -> None:
         """Render what is shown, with the newest state."""
@@ -164,8 +172,8 @@ class Viewing(QObject):
         self.shown = Shown(views=self.shown.views)
 
     def note_before(self) -> None:
-        """Something is about to change the mask: `changed_mask` will follow."""
-        self._before = self.last
+        """A click is about to change the mask: `changed_mask` will follow."""
+        self._before, self._first_look = self.last, True
 
     def _take(self, answer: tuple[Opened, Rendered]) -> None:
         opened, result = answer
@@ -179,13 +187,18 @@ class Viewing(QObject):
             return
         self.last = result
         self.rendered.emit(result)
-        if self._before is not None and result.wanted.project == self._work.project:
+        hurried, now = result.wanted.hurried, result.wanted.project == self._work.project
+        if self._before is not None and now and not hurried:
             self.changed_mask.emit(difference_of(self._before, result))
             self._before = None
         if self._trial_hurries and self._trial is not None and result.wanted.project is self._trial[2]:
             self._trial_hurries = False
             self.ask()
-        if result.waiting and result.wanted.project == self._work.project:
+        elif self._first_look and now:
+            self._first_look = False
+            if hurried and not self._work.dragging:
+                self.ask()
+        if result.waiting and now:
             cache = self._workers.cache
             self._workers.jobs.run_quietly(
                 translate("workspace", "Hair and fringe"),
