@@ -95,11 +95,14 @@ class Strip(FolderCase):
         chance, cut, yard = random.Random(5), 0, open_source(DEMO / "yard.png")
         for _ in range(4):
             project = random_project(chance, "yard")
-            whole = finished(yard, project).result
+            ids = [sieve.id for sieve in project.stack]
+            whole = finished(yard, project, masks=ids)
             with mock.patch.multiple(strips, LARGE=1, ROWS=700, COLUMNS=1000):
                 cut += isinstance(leaving(yard, project).result, Strips)
-                parts = finished(yard, project).result
-            np.testing.assert_allclose(parts.planes, whole.planes, rtol=1e-3, atol=1e-4)
+                parts = finished(yard, project, masks=ids)
+            np.testing.assert_allclose(parts.result.planes, whole.result.planes, rtol=1e-3, atol=1e-4)
+            for one in ids:
+                np.testing.assert_allclose(parts.masks[one], whole.masks[one], atol=1e-4)
         self.assertGreater(cut, 0)
 
     def test_what_must_be_seen_whole_is_not_cut(self):

@@ -79,8 +79,10 @@ def finished(
     layers = layers_in(cache)
     strips = in_strips(frame, first, layers, result, masks, _keeps(first, masks if result else ()), step)
     if strips is not None:
-        found = Frame(strips.whole(), frame.alpha) if result else frame
-        return Finished(frame, first, found, {one: strips.mask(one) for one in masks})
+        planes = np.empty_like(frame.planes) if result else None
+        held = {one: np.empty(frame.planes.shape[1:], np.float32) for one in masks}
+        strips.fill(planes, held)
+        return Finished(frame, first, Frame(planes, frame.alpha) if planes is not None else frame, held)
     found = rendered(frame, first, cache, layers) if result else frame
     return Finished(frame, first, found, {one: sieve_mask(frame, first, one, cache, layers) for one in masks})
 

@@ -7,7 +7,7 @@ kept where it has anything. All that comes after looks only so far, and is done 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Collection, Hashable
+from collections.abc import Callable, Collection, Hashable, Iterator, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -54,42 +54,43 @@ class Strips:
     def height(self) -> int:
         return self.frame.height
 
-    def _over(self, top: int, bottom: int, out: np.ndarray, work: Callable[[Frame, Cache], np.ndarray]) -> None:
-        """Fill planes (…, rows, W) of the rows from ``top`` to before ``bottom``, part by part, each worked out with what lies round it."""
+    def _parts(self, top: int, bottom: int) -> Iterator[tuple[Frame, Cache, slice, tuple[slice, slice]]]:
+        """Parts of the rows from ``top`` to before ``bottom``, each with what lies round it: the part, what its stages are held in, which
+        columns of the picture it is for, and which of its own rows and columns those are."""
         first, last = max(0, top - self.looks), min(self.height, bottom + self.looks)
         for left in range(0, self.frame.width, COLUMNS):
             right = min(left + COLUMNS, self.frame.width)
             start, stop = max(0, left - self.looks), min(self.frame.width, right + self.looks)
-            made = work(self.frame.part(start, first, stop, last), Cache(0, keeps=self.keeps, outlined=self.outlined))
-            out[..., left:right] = made[..., top - first : bottom - first, left - start : right - start]
-
-    def _result(self, part: Frame, cache: Cache) -> np.ndarray:
-        return rendered(part, self.project, cache, self.layers).planes
+            inner = slice(top - first, bottom - first), slice(left - start, right - start)
+            yield self.frame.part(start, first, stop, last), Cache(0, keeps=self.keeps, outlined=self.outlined), slice(left, right), inner
 
     def rows(self, top: int, bottom: int) -> np.ndarray:
         """Linear light (3, rows, W) of the rows from ``top`` to before ``bottom``; quick where they are asked for from top to bottom."""
         held = self._held
         if held is None or not held[0] <= top <= bottom <= held[0] + held[1].shape[1]:
             self._held = held = None  # before the next is made
-            planes = np.empty((3, min(max(bottom, top + ROWS), self.height) - top, self.frame.width), np.float32)
-            self._over(top, top + planes.shape[1], planes, self._result)
+            end = min(max(bottom, top + ROWS), self.height)
+            planes = np.empty((3, end - top, self.frame.width), np.float32)
+            for part, cache, columns, inner in self._parts(top, end):
+                planes[:, :, columns] = rendered(part, self.project, cache, self.layers).planes[:, *inner]
             self._held = held = (top, planes)
         return held[1][:, top - held[0] : bottom - held[0]]
 
     def whole(self) -> np.ndarray:
         """All of the picture, (3, H, W)."""
-        return self._whole(np.empty_like(self.frame.planes), self._result)
-
-    def mask(self, sieve_id: str) -> np.ndarray:
-        """The whole mask of a sieve, (H, W)."""
-        out = np.empty(self.frame.planes.shape[1:], np.float32)
-        return self._whole(out, lambda part, cache: sieve_mask(part, self.project, sieve_id, cache, self.layers))
-
-    def _whole(self, out: np.ndarray, work: Callable[[Frame, Cache], np.ndarray]) -> np.ndarray:
-        for top in range(0, self.height, ROWS):
-            bottom = min(top + ROWS, self.height)
-            self._over(top, bottom, out[..., top:bottom, :], work)
+        out = np.empty_like(self.frame.planes)
+        self.fill(out, {})
         return out
+
+    def fill(self, planes: np.ndarray | None, masks: Mapping[str, np.ndarray]) -> None:
+        """Fill the light (3, H, W) of the picture, where it is asked for, and masks (H, W) by the ids of their sieves."""
+        for top in range(0, self.height, ROWS):
+            rows = slice(top, min(top + ROWS, self.height))
+            for part, cache, columns, inner in self._parts(rows.start, rows.stop):
+                if planes is not None:
+                    planes[:, rows, columns] = rendered(part, self.project, cache, self.layers).planes[:, *inner]
+                for sieve_id, mask in masks.items():
+                    mask[rows, columns] = sieve_mask(part, self.project, sieve_id, cache, self.layers)[inner]
 
 
 def _asked(project: Project, result: bool, masks: Collection[str]) -> list[Sieve]:
