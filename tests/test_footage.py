@@ -265,9 +265,15 @@ class PiecesTest(FolderCase):
             self.assertTrue("<h1>words.mov: 36 frames</h1>" in said)
             self.assertEqual(re.findall(r"frames (\d+) to (\d+)", said)[0][0], "0")
             self.assertEqual(len(set(re.findall(r"\((\d+)\)</td>", said))), 1, "only one worker is left")
-            refused = terminal(*words, "--overwrite", "--page", self.folder / "who.html")
-            self.assertEqual((refused.returncode, refused.stderr.count("\n")), (1, 1))
-            self.assertIn("it goes with --jobs or --scheduler", refused.stderr)
+            still = ("render", self.folder / "p.sieve", "-o", self.folder / "one.png", "--frames", "3")
+            for given, complaint in (
+                ((*words, "--page", self.folder / "who.html"), "it goes with --jobs or --scheduler"),
+                ((*words, "--jobs", 2, "--page", self.folder / "words.mov"), "is the clip itself"),
+                ((*still, "--page", self.folder / "who.html"), "--page goes with clips"),
+            ):
+                refused = terminal(*given)
+                self.assertEqual((refused.returncode, refused.stderr.count("\n")), (1, 1))
+                self.assertIn(complaint, refused.stderr)
         self.assertEqual(len(killed), 1)
         self.assertEqual(self.frames_of(self.folder / "plain.mov"), self.frames_of(self.folder / "words.mov"))
         self.assertEqual(self.frames_of(self.folder / "plain.mov"), self.frames_of(self.folder / "farm.mov"))

@@ -29,6 +29,7 @@ from amber_sieve.media.opening import open_source
 from amber_sieve.media.source import About
 from amber_sieve.media.stills import Still, encoding, reader
 from amber_sieve.media.stills.stored import stored_in
+from amber_sieve.progress import Cancelled
 from amber_sieve.project.model import Adjust, Area, Edge, Fill, Pick, Project, Recolour, Sieve
 from amber_sieve.render import strips
 from amber_sieve.render.strips import Strips
@@ -128,6 +129,19 @@ class Strip(FolderCase):
         self.assertLessEqual(np.abs(one - other).max(), 1)
         self.assertEqual(told, sorted(told), "progress runs on")
         self.assertAlmostEqual(told[-1], 1)
+
+    def test_a_mask_tells_how_far_it_is_and_stops_between_its_parts(self):
+        project, told = Project(stack=(cloth(),)), list[float]()
+
+        def step(share: float) -> None:
+            told.append(share)
+            if share > 0.6:
+                raise Cancelled
+
+        with in_strips(), self.assertRaises(Cancelled):
+            finished(self.source, project, result=False, masks=[project.stack[0].id], step=step)
+        self.assertEqual(told, sorted(told))
+        self.assertGreater(len({share for share in told if share >= 0.5}), 1)
 
     def test_a_mask_in_its_box_gives_every_part(self):
         mask = np.zeros((40, 60), np.float32)

@@ -10,7 +10,7 @@ import numpy as np
 from ..core.frame import Frame
 from ..core.mix import Mixture
 from ..media.source import Source
-from ..progress import Progress
+from ..progress import Progress, part_of
 from ..project.model import Project
 from ..render.cache import Cache
 from ..render.evaluate import last_of_all
@@ -77,11 +77,12 @@ def finished(
     first = resolver.project_on(project, frame, number, Cache(0))
     cache = Cache(0, step, _keeps(first, masks if result else ()), across=resolver.across)
     layers = layers_in(cache)
-    strips = in_strips(frame, first, layers, result, masks, _keeps(first, masks if result else ()), step)
+    to_masks, to_rows = (part_of(step, 0, 2), part_of(step, 1, 2)) if step is not None else (None, None)
+    strips = in_strips(frame, first, layers, result, masks, _keeps(first, masks if result else ()), to_masks)
     if strips is not None:
         planes = np.empty_like(frame.planes) if result else None
         held = {one: np.empty(frame.planes.shape[1:], np.float32) for one in masks}
-        strips.fill(planes, held)
+        strips.fill(planes, held, to_rows)
         return Finished(frame, first, Frame(planes, frame.alpha) if planes is not None else frame, held)
     found = rendered(frame, first, cache, layers) if result else frame
     return Finished(frame, first, found, {one: sieve_mask(frame, first, one, cache, layers) for one in masks})

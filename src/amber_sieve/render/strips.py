@@ -82,9 +82,12 @@ class Strips:
         self.fill(out, {})
         return out
 
-    def fill(self, planes: np.ndarray | None, masks: Mapping[str, np.ndarray]) -> None:
-        """Fill the light (3, H, W) of the picture, where it is asked for, and masks (H, W) by the ids of their sieves."""
+    def fill(self, planes: np.ndarray | None, masks: Mapping[str, np.ndarray], step: Callable[[float], None] | None = None) -> None:
+        """Fill the light (3, H, W) of the picture, where it is asked for, and masks (H, W) by the ids of their sieves; ``step`` is told the
+        share that is done, and may raise to stop."""
         for top in range(0, self.height, ROWS):
+            if step is not None:
+                step(top / self.height)
             rows = slice(top, min(top + ROWS, self.height))
             for part, cache, columns, inner in self._parts(rows.start, rows.stop):
                 if planes is not None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import os
 import pathlib
 from typing import TYPE_CHECKING
 
@@ -60,10 +61,12 @@ def write_clip(source: Source, project: Project, arguments: argparse.Namespace, 
     from ..export.targets import inputs_of, spare_inputs
 
     apart, worked = arguments.jobs > 1 or bool(arguments.scheduler), list[Worked]()
-    if arguments.page and not apart:
-        raise Trouble("--page says who rendered which piece: it goes with --jobs or --scheduler.")
     if arguments.page:
-        spare_inputs([arguments.page], [*inputs_of(source, project), arguments.out], arguments.overwrite)
+        if not apart:
+            raise Trouble("--page says who rendered which piece: it goes with --jobs or --scheduler.")
+        if os.path.realpath(arguments.page) == os.path.realpath(arguments.out):
+            raise Trouble(f"{arguments.page} is the clip itself: choose another name for the page.")
+        spare_inputs([arguments.page], inputs_of(source, project), arguments.overwrite)
     how = ClipExport(what, quality=arguments.quality, resume=arguments.resume, overwrite=arguments.overwrite)
     given = (source, project, arguments.out, arguments.frames, arguments.codec, progress(), how)
     count = export_in_pieces(*given, arguments.jobs, arguments.scheduler, worked.append) if apart else export_clip(*given)
@@ -88,6 +91,8 @@ def run(arguments: argparse.Namespace) -> int:
     say_notes(source)
     one = arguments.frames is not None and arguments.frames[0] == arguments.frames[1]
     picture = is_picture(arguments.out) and not is_pattern(arguments.out)
+    if picture and arguments.page:
+        raise Trouble(f"{arguments.out} is one picture: --page goes with clips and numbered pictures.")
     if picture and (source.about.frames == 1 or one):
         number = arguments.frames[0] if arguments.frames else 0
         if arguments.with_mask:

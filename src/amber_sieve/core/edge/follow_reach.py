@@ -83,7 +83,8 @@ def _unexplained(
     top: int, left: int, sums: np.ndarray,
 ) -> None:  # fmt: skip
     """Sums over cells of a grid (4, h, w) of what one reach leaves unexplained in the wide band, what the mask that came does with its
-    colours, the pixels counted, and those of them whose colours are known. The part lies in the planes from a row and column on. ``side``, ``above`` and ``beside`` are of the colours' grid."""
+    colours, the pixels counted, and those of them whose colours are known. The part lies in the planes from a row and column on; ``side``,
+    ``above`` and ``beside`` are of the colours' grid."""
     height, width = mask.shape
     for row in prange(sums.shape[1]):
         start: Any = np.int64(row) * cell - top  # unsigned, it could not lie before the part
@@ -109,8 +110,8 @@ def _mix_in(
     beside: int, least: float, reach: float, depth: float, weights: np.ndarray, cell: int, before: int, aside: int, top: int, left: int,
     out: np.ndarray, banded: np.ndarray,
 ) -> None:  # fmt: skip
-    """Add what one reach changes of the mask, times its weights (coarse), to ``out``, in which, as in the planes, the part lies at a row and column;
-    ``banded`` gets the weights where it does. ``side``, ``above``, ``beside`` are of the colours' grid, ``cell``, ``before``, ``aside`` of
+    """Add what one reach changes of the mask, times its weights (coarse), to ``out``, in which, as in the planes, the part lies at a row and
+    column; ``banded`` gets the weights where it does. ``side``, ``above``, ``beside`` are of the colours' grid, ``cell``, ``before``, ``aside`` of
     the weights'."""
     height, width = mask.shape
     for y in prange(height):
@@ -180,7 +181,8 @@ def _weights(
 ) -> list[np.ndarray]:  # fmt: skip
     """How much each reach counts, by the cells of a coarse grid; what is missing to 1 is the mask as it came.
 
-    ``place`` is the row and column of the planes in which the mask starts, ``wide`` how far out and how deep in the band goes in which they are compared.
+    ``place`` is the row and column of the planes in which the mask starts, ``wide`` how far out and how deep in the band goes in which they
+    are compared.
     """
     sigma = SMOOTH * scale / grid.cell
     costs: list[np.ndarray] = []

@@ -82,8 +82,10 @@ def _write(encoder: str, name: str, spec: Any, rows: Iterable[np.ndarray], on_di
     with room:
         top, done = 0, True
         for pixels in rows:
-            done = done and out.write_scanlines(top, top + len(pixels), 0, np.ascontiguousarray(pixels))
+            done = out.write_scanlines(top, top + len(pixels), 0, np.ascontiguousarray(pixels))
             top += len(pixels)
+            if not done:  # the rest would be worked out for nothing
+                break
         complaint = out.geterror()
         if not (out.close() and done):
             raise OSError(28, complaint or "the encoder failed")
