@@ -21,6 +21,7 @@ gc.disable()  # as `amber-sieve open` does
 from amber_sieve.desk.app import application
 from amber_sieve.desk.window.open_window import open_window
 from amber_sieve.workspace.workspace import Workspace
+gc.freeze()
 gc.enable()
 running = application()
 window = open_window(Workspace())

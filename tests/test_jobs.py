@@ -356,16 +356,33 @@ warm()
 import sys
 from amber_sieve.core.parallel import RowStep
 steps = [(name, key) for name, one in sorted(sys.modules.items()) if name.startswith("amber_sieve.core") for key, step in vars(one).items() if isinstance(step, RowStep) and not step.made]
-print([name for name in {kernels!r} if not getattr(importlib.import_module(name[0]), name[1]).overloads] + steps)
+print([name for name in {kernels!r} if not getattr(importlib.import_module(name[0]), name[1]).made] + steps)
 """
         environment = os.environ | {"PYTHONPATH": str(SOURCES.parent), "XDG_STATE_HOME": str(self.folder)}
         done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, env=environment, cwd=self.folder)
         self.assertEqual((done.stdout.strip(), done.returncode), ("[]", 0), done.stderr[-2000:])
         self.assertTrue(list((self.folder / "amber-sieve" / "compiled").iterdir()))
 
+    def test_an_empty_window_needs_no_compiler(self):
+        code = """
+import sys
+from amber_sieve.desk.app import application
+from amber_sieve.desk.window.open_window import open_window
+from amber_sieve.workspace.workspace import Workspace
+running, window = application(), open_window(Workspace())
+before = "numba" in sys.modules
+window.show()
+print(before)
+window.workspace.close()
+"""
+        environment = os.environ | {"PYTHONPATH": str(SOURCES.parent), "QT_QPA_PLATFORM": "offscreen"}
+        done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, env=environment, cwd=self.folder)
+        self.assertEqual(done.stdout.strip(), "False", done.stderr[-2000:])
+
     def test_what_the_first_picture_needs_is_loaded_before(self):
         code = """
 import pathlib, sys
+from amber_sieve.core.parallel import Kernel
 from amber_sieve.live.preview import Opened, Wanted, preview
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
@@ -373,7 +390,7 @@ from amber_sieve.render.cache import Cache
 from amber_sieve.warm import make_ready
 make_ready()
 def loaded():
-    return {key for name, one in list(sys.modules.items()) if name.startswith("amber_sieve.core") for key, made in vars(one).items() if getattr(made, "overloads", None)}
+    return {key for name, one in list(sys.modules.items()) if name.startswith("amber_sieve.core") for key, made in vars(one).items() if isinstance(made, Kernel) and made.made}
 before = loaded()
 project = storage.load(pathlib.Path(sys.argv[1]))
 preview(Opened(open_source(pathlib.Path(project.source))), Wanted(project, project.stack[0].id), Cache(10**9))

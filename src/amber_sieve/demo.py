@@ -35,7 +35,8 @@ def without_screen(demo: pathlib.Path, out: pathlib.Path) -> int:
 def main() -> int:
     """Run the demo in the folder of the first argument, writing to the second."""
     demo, out = pathlib.Path(sys.argv[1]), pathlib.Path(sys.argv[2])
-    # Importing makes a great many lasting objects; looking through them again and again for rubbish costs a tenth of the start.
+    # Importing makes a great many lasting objects; looking through them for rubbish again and again, then and later, costs
+    # a tenth of the start.
     gc.disable()
     from .desk.translations import choose
 
@@ -43,6 +44,7 @@ def main() -> int:
     from .desk.app import has_screen
     from .desk.app import main as desk
 
+    gc.freeze()
     gc.enable()
     if has_screen() and os.environ.get("QT_QPA_PLATFORM") != "offscreen":
         return desk(sys.argv[3:] or [str(demo / "yard.sieve")], copy=len(sys.argv) == 3, translators=spoken)

@@ -12,8 +12,6 @@ from collections.abc import Callable, Generator, Iterable
 from concurrent.futures import Future, ThreadPoolExecutor
 from typing import TypeVar
 
-import numba
-
 from .errors import Trouble
 
 T = TypeVar("T")
@@ -27,6 +25,8 @@ LARGEST = 12_000_000
 
 def one_core() -> None:
     """Let the kernels that this thread calls run on it alone."""
+    import numba  # a slow import
+
     numba.set_num_threads(1)
 
 

@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 import numpy as np
-from numba import prange
 
-from .parallel import kernel
+from .parallel import kernel, prange
 
 
 @kernel

@@ -11,12 +11,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from numba import prange
 
 from .adjust.chain import Step, chained
 from .edge.follow import Unmixed, surface_colours
 from .frame import BRIGHTEST
-from .parallel import call_step, kernel
+from .parallel import call_step, kernel, prange
 
 
 @dataclass(frozen=True)

@@ -1,48 +1,91 @@
-"""How the kernels are compiled and which thread pool runs them."""
+"""How kernels are declared. The compiler comes with the first that is called: most commands, and a start of the window, call none."""
 
 from __future__ import annotations
 
+import functools
 import threading
 from collections.abc import Callable
+from types import FunctionType
 from typing import Any
 
-import numba
 import numpy as np
-from llvmlite import ir
-from numba.core import types
-from numba.core.ccallback import CFunc
-from numba.core.sigutils import normalize_signature
-from numba.extending import intrinsic
 
-from .kernel_cache import KernelCache
-
-# Numba's own work queue aborts the process when two Python threads enter it at once (a preview and an export do).
-# OpenMP and TBB are safe; OpenMP needs only the compiler's run-time library, which set-up installs.
-numba.config.THREADING_LAYER_PRIORITY = ["omp", "tbb", "workqueue"]
+#: Held while something is made; kernels make those that they use.
+_MAKING = threading.RLock()
 
 
-def _compiled(function: Callable[..., Any], **how: Any) -> Callable[..., Any]:
-    made: Any = numba.njit(fastmath=True, error_model="numpy", **how)(function)
-    made._cache = KernelCache(function)
-    return made
+class _Named:
+    """Stands for something of the `compiler`, by its name, until a kernel that uses it is made."""
+
+    def __init__(self, name: str) -> None:
+        self._name = name
+
+    def real(self) -> Any:
+        """What it stands for."""
+        from . import compiler  # a slow import
+
+        return getattr(compiler, self._name)
 
 
-def kernel(function: Callable[..., Any]) -> Callable[..., Any]:
+class Kernel:
+    """A function that is compiled, or taken from the disk, when it is first called."""
+
+    def __init__(self, function: Callable[..., Any], **how: Any) -> None:
+        functools.update_wrapper(self, function)
+        self._function, self._how = function, how
+        self._made: Callable[..., Any] | None = None
+
+    def __call__(self, *given: Any, **named: Any) -> Any:
+        return (self._made or self.real())(*given, **named)
+
+    @property
+    def made(self) -> bool:
+        """Whether it is compiled for anything."""
+        return bool(getattr(self._made, "overloads", ()))
+
+    def real(self) -> Callable[..., Any]:
+        """The compiler's function."""
+        with _MAKING:
+            if self._made is None:
+                from . import compiler  # a slow import
+
+                self._made = compiler.dispatcher(_ready(self._function), **self._how)
+            return self._made
+
+
+def _ready(function: Callable[..., Any]) -> FunctionType:
+    """The function with what its names stand for in the place of kernels not made yet: the compiler knows only its own."""
+    assert isinstance(function, FunctionType)
+    known = function.__globals__
+    used = {name: known[name].real() for name in function.__code__.co_names if isinstance(known.get(name), Kernel | _Named)}
+    return FunctionType(function.__code__, known | used, function.__name__, function.__defaults__, function.__closure__)
+
+
+def kernel(function: Callable[..., Any]) -> Kernel:
     """Compile a kernel whose outer loop is a ``prange`` over rows; kept on disk between runs.
 
     Kernels may assume finite input: what is read from a file is made finite there (`media`).
     """
-    return _compiled(function, parallel=True, nogil=True)
+    return Kernel(function, parallel=True, nogil=True)
 
 
-def serial_kernel(function: Callable[..., Any]) -> Callable[..., Any]:
+def serial_kernel(function: Callable[..., Any]) -> Kernel:
     """Compile a kernel that runs on one core because its steps build on each other."""
-    return _compiled(function, nogil=True)
+    return Kernel(function, nogil=True)
 
 
-def inner(function: Callable[..., Any]) -> Callable[..., Any]:
+def inner(function: Callable[..., Any]) -> Kernel:
     """Compile a small function that kernels take into their loops."""
-    return _compiled(function, inline="always")
+    return Kernel(function, inline="always")
+
+
+#: Loops whose turns share the threads, in a kernel; an array at a pointer, in a step.
+prange: Any = _Named("prange")
+carray: Any = _Named("carray")
+#: See `compiler`.
+call_step: Any = _Named("call_step")
+bits_of: Any = _Named("bits_of")
+float_of: Any = _Named("float_of")
 
 
 @inner
@@ -59,12 +102,10 @@ STEP_SIGNATURE = "void(CPointer(float32), int64, CPointer(float32))"
 
 
 class RowStep:
-    """A pointwise step that changes one row in place; compiled, or taken from the disk, when its address is first asked for: a start of the
-    program uses none of them."""
+    """A pointwise step that changes one row in place; compiled, or taken from the disk, when its address is first asked for."""
 
     def __init__(self, function: Callable[..., Any]) -> None:
         self._function = function
-        self._lock = threading.Lock()
         self._made: Any = None
 
     @property
@@ -74,52 +115,15 @@ class RowStep:
 
     @property
     def address(self) -> int:
-        """Where the compiled step stands; `call_step` runs it from there."""
-        with self._lock:
+        """Where the compiled step stands; `compiler.call_step` runs it from there."""
+        with _MAKING:
             if self._made is None:
-                options = {"nopython": True, "fastmath": True, "error_model": "numpy"}
-                made: Any = CFunc(self._function, normalize_signature(STEP_SIGNATURE), locals={}, options=options)
-                made._cache = KernelCache(self._function)
-                made.compile()
-                self._made = made
+                from . import compiler  # a slow import
+
+                self._made = compiler.callback(_ready(self._function), STEP_SIGNATURE)
             return int(self._made.address)
 
 
 def row_step(function: Callable[..., Any]) -> RowStep:
     """Make a pointwise step of a function of a row, its width and its numbers."""
     return RowStep(function)
-
-
-@intrinsic  # type: ignore[untyped-decorator]
-def call_step(typing_context: Any, address: Any, row: Any, width: Any, numbers: Any, start: Any) -> Any:
-    """Run the step at ``address`` over a row (3 · width,) float32, with its numbers from ``start`` on in a (N,) float32 array."""
-
-    def code(context: Any, builder: Any, signature: Any, arguments: Any) -> Any:
-        where, row_value, size, numbers_value, first = arguments
-        row_data = context.make_array(signature.args[1])(context, builder, row_value).data
-        numbers_data = context.make_array(signature.args[3])(context, builder, numbers_value).data
-        kind = ir.FunctionType(ir.VoidType(), [row_data.type, ir.IntType(64), numbers_data.type])
-        builder.call(builder.inttoptr(where, kind.as_pointer()), [row_data, size, builder.gep(numbers_data, [first])])
-        return context.get_dummy_value()
-
-    return types.void(types.int64, row, types.int64, numbers, types.int64), code
-
-
-@intrinsic  # type: ignore[untyped-decorator]
-def bits_of(typing_context: Any, value: Any) -> Any:
-    """The 32 bits of a float32 as an int32."""
-
-    def code(context: Any, builder: Any, signature: Any, arguments: Any) -> Any:
-        return builder.bitcast(arguments[0], ir.IntType(32))
-
-    return types.int32(types.float32), code
-
-
-@intrinsic  # type: ignore[untyped-decorator]
-def float_of(typing_context: Any, value: Any) -> Any:
-    """The float32 with these 32 bits."""
-
-    def code(context: Any, builder: Any, signature: Any, arguments: Any) -> Any:
-        return builder.bitcast(arguments[0], ir.FloatType())
-
-    return types.float32(types.int32), code

@@ -6,10 +6,9 @@ Sources: luma and colour differences of ITU-R BT.709-6, items 3.2 and 3.3; coded
 from __future__ import annotations
 
 import numpy as np
-from numba import prange
 
 from .colour.transfer import encode
-from .parallel import index_in, kernel, serial_kernel
+from .parallel import index_in, kernel, prange, serial_kernel
 
 #: Rec. 709 luma of coded red, green and blue, and what its differences to blue and red are divided by (BT.709-6).
 LUMA = np.array([0.2126, 0.7152, 0.0722], np.float32)

@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 import numpy as np
-from numba import prange
 
 from .colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from .colour.oklab import one_from_oklab, one_to_oklab
 from .colour.transfer import to_screen
-from .parallel import kernel
+from .parallel import kernel, prange
 
 #: Side of the squares behind a cut-out, pixels.
 SQUARE = 8

@@ -5,13 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from numba import prange
 
 from .colour.measures import HUE_STEPS, ONE_OVER_REACHABLE, STEPS_PER_DEGREE, WEIGHT_B, WEIGHT_G, WEIGHT_R, lightness_of
 from .colour.oklab import lab_of
 from .colour.roots import hue_degrees
 from .colour.transfer import BYTES, STEPS
-from .parallel import index_in, kernel
+from .parallel import index_in, kernel, prange
 
 #: Cells on a side of the colour field: a square, hue round its middle, saturation outwards.
 CELLS = 160

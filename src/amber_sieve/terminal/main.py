@@ -45,10 +45,12 @@ def _open(arguments: argparse.Namespace) -> int:
     from ..desk.translations import choose
 
     spoken = choose()
-    # Importing makes a great many lasting objects; looking through them again and again for rubbish costs a tenth of the start.
+    # Importing makes a great many lasting objects; looking through them for rubbish again and again, then and later, costs
+    # a tenth of the start.
     gc.disable()
     from ..desk.app import main as desk
 
+    gc.freeze()
     gc.enable()
     return desk([str(arguments.file)] if arguments.file else [], translators=spoken)
 

@@ -9,11 +9,10 @@ from __future__ import annotations
 from typing import Any
 
 import numpy as np
-from numba import carray
 
 from ...names import BLENDS
 from ..colour.powers import srgb_decoded, srgb_encoded
-from ..parallel import inner, row_step
+from ..parallel import carray, inner, row_step
 from .chain import Step, bounded
 
 ZERO, ONE, TWO, HALF, QUARTER = np.float32(0), np.float32(1), np.float32(2), np.float32(0.5), np.float32(0.25)

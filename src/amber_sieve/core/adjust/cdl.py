@@ -5,11 +5,10 @@ from __future__ import annotations
 from typing import Any
 
 import numpy as np
-from numba import carray
 
 from ..colour.powers import power_of
 from ..frame import BRIGHTEST
-from ..parallel import row_step
+from ..parallel import carray, row_step
 from .chain import Step, bounded
 
 #: Weights of red, green and blue in the luma that saturation leaves as it is: ASC CDL 1.2, after Rec. 709.

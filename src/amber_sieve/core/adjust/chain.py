@@ -7,11 +7,10 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from numba import carray
 
 from ..colour.oklab import lab_of, rgb_of
 from ..frame import BRIGHTEST
-from ..parallel import inner, row_step
+from ..parallel import carray, inner, row_step
 
 #: The same for kernels.
 TOP = np.float32(BRIGHTEST)

@@ -9,11 +9,10 @@ from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
-from numba import carray
 
 from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from ..colour.transfer import decode, one_encoded
-from ..parallel import index_in, inner, row_step
+from ..parallel import carray, index_in, inner, row_step
 from .chain import Step, bounded
 
 #: Entries of a table over 0 to 1; it is indexed by the square root of light, in which sRGB is nearly straight.

@@ -9,7 +9,6 @@ from collections.abc import Callable
 
 import cv2
 import numpy as np
-from numba import prange
 
 from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from ..colour.oklab import from_oklab, to_oklab
@@ -17,7 +16,7 @@ from ..colour.roots import cube_root
 from ..edge.box import box_of
 from ..edge.feather import blurred
 from ..frame import BRIGHTEST
-from ..parallel import inner, kernel
+from ..parallel import inner, kernel, prange
 from .chain import bounded
 
 #: A mask that weighs less than this tells nothing about its surroundings.

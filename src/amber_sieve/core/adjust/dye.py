@@ -16,12 +16,11 @@ from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
-from numba import carray
 
 from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from ..colour.powers import exp2_of, log2_of
 from ..frame import BRIGHTEST
-from ..parallel import row_step
+from ..parallel import carray, row_step
 from .chain import Step, bounded
 
 #: A ridge, for what is matt, on the squared sine of the angle between gloss and body: gloss is told from the body only as far as their

@@ -5,11 +5,10 @@ from __future__ import annotations
 from typing import Any
 
 import numpy as np
-from numba import carray
 
 from ..colour.measures import STRAIGHT_SLOPE, WEIGHT_B, WEIGHT_G, WEIGHT_R, hue_saturation_luminance, lightness_of
 from ..colour.oklab import to_oklab
-from ..parallel import row_step
+from ..parallel import carray, row_step
 from .chain import Step, bounded
 from .recolour import drawn_to_hue
 

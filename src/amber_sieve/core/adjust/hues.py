@@ -6,9 +6,8 @@ from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
-from numba import carray
 
-from ..parallel import index_in, row_step
+from ..parallel import carray, index_in, row_step
 from .chain import Step
 
 #: Entries of a table over the circle of hues.

@@ -5,12 +5,11 @@ from __future__ import annotations
 from typing import Any
 
 import numpy as np
-from numba import carray
 
 from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from ..colour.powers import exp2_of, log2_of, power_of
 from ..frame import BRIGHTEST
-from ..parallel import row_step
+from ..parallel import carray, row_step
 from .chain import Step, bounded
 
 #: Reflectance of a mid grey card, linear light (common practice, no source).

@@ -5,12 +5,11 @@ from __future__ import annotations
 from typing import Any
 
 import numpy as np
-from numba import carray
 
 from ..colour.lookup import tetrahedral
 from ..colour.powers import power_of
 from ..colour.transfer import CODED_BREAK, LINEAR_BREAK, OFFSET, SLOPE
-from ..parallel import row_step
+from ..parallel import carray, row_step
 from .chain import Step, bounded
 
 #: Of the sRGB curve (IEC 61966-2-1).

@@ -5,9 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 import numpy as np
-from numba import carray
 
-from ..parallel import row_step
+from ..parallel import carray, row_step
 from .chain import Step
 
 #: Chroma by lightness that vibrance takes as rich: about what the weakest primary of sRGB has.

@@ -10,10 +10,9 @@ from __future__ import annotations
 from typing import Any
 
 import numpy as np
-from numba import carray
 
 from ..colour.difference import RGB_TO_XYZ
-from ..parallel import row_step
+from ..parallel import carray, row_step
 from .chain import Step, bounded
 
 CAT16 = np.array([[0.401288, 0.650173, -0.051461], [-0.250268, 1.204414, 0.045854], [-0.002079, 0.048952, 0.953127]])

@@ -9,11 +9,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 import numpy as np
-from numba import prange
 
 from ...names import AREA_KINDS
 from ..edge.feather import feathered
-from ..parallel import kernel
+from ..parallel import kernel, prange
 
 Points = Sequence[tuple[float, float]]
 #: Lines a row of pixels is cut into when a polygon is filled.

@@ -5,11 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 import numpy as np
-from numba import prange
 
 from ...names import BANDS
 from ..falloff import POINTS, shape_table
-from ..parallel import index_in, kernel
+from ..parallel import index_in, kernel, prange
 from .interval import CENTRE, FALL, FULL_FROM, FULL_TO, INVERTED, PLANE, RISE, WRAPS, Interval, numbers_of
 
 #: Below this saturation (per cent) a hue is noise and does not count.

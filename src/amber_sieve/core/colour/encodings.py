@@ -9,9 +9,8 @@ from __future__ import annotations
 import functools
 
 import numpy as np
-from numba import prange
 
-from ..parallel import kernel
+from ..parallel import kernel, prange
 from .powers import power_of, srgb_decoded, srgb_encoded
 from .transfer import decode, encode
 

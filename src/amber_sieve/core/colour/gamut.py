@@ -7,9 +7,8 @@ fits. Without the local clip of that text, which saves chroma at the cost of a h
 from __future__ import annotations
 
 import numpy as np
-from numba import prange
 
-from ..parallel import kernel
+from ..parallel import kernel, prange
 from .oklab import lab_of, rgb_of
 
 #: How far outside 0 to 1 still counts as inside: a quarter of a 16-bit step.

@@ -6,9 +6,8 @@ J. M. Kasson, S. I. Nin, W. Plouffe, J. L. Hafner, "Performing color space conve
 from __future__ import annotations
 
 import numpy as np
-from numba import prange
 
-from ..parallel import index_in, inner, kernel
+from ..parallel import index_in, inner, kernel, prange
 
 
 @inner

@@ -12,9 +12,8 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from numba import prange
 
-from ..parallel import index_in, inner, kernel
+from ..parallel import index_in, inner, kernel, prange
 from .encodings import as_shown, light_of
 
 #: Weights of red and blue in luma, by the numbers of ITU-T H.273 for matrices.

@@ -8,9 +8,8 @@ changes neither. Luminance is CIE 1976 L* of the Rec. 709 relative luminance, 0 
 from __future__ import annotations
 
 import numpy as np
-from numba import prange
 
-from ..parallel import index_in, inner, kernel
+from ..parallel import index_in, inner, kernel, prange
 from .oklab import LMS_TO_LAB, RGB_TO_LMS, one_to_oklab
 from .roots import cube_root, hue_degrees
 

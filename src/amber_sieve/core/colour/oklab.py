@@ -8,9 +8,8 @@ publication to its printed precision and, unlike it, give exact greys.
 from __future__ import annotations
 
 import numpy as np
-from numba import prange
 
-from ..parallel import inner, kernel
+from ..parallel import inner, kernel, prange
 from .roots import cube_root
 
 #: CSS Color 4: linear sRGB to XYZ (D65), XYZ to LMS, LMS' to Oklab.

@@ -6,9 +6,8 @@
 from __future__ import annotations
 
 import numpy as np
-from numba import prange
 
-from ..parallel import index_in, kernel
+from ..parallel import index_in, kernel, prange
 from .roots import cube_root
 
 #: Slope of the straight part of the sRGB curve (IEC 61966-2-1).

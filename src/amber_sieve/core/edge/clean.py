@@ -6,9 +6,8 @@ from concurrent.futures import ThreadPoolExecutor
 
 import cv2
 import numpy as np
-from numba import prange
 
-from ..parallel import kernel
+from ..parallel import kernel, prange
 
 #: Chroma noise (standard deviation in Oklab) that one pass of the median takes care of.
 NOISE_PER_PASS = 0.004

@@ -12,9 +12,8 @@ from dataclasses import dataclass
 
 import cv2
 import numpy as np
-from numba import prange
 
-from ..parallel import inner, kernel
+from ..parallel import inner, kernel, prange
 from .box import box_of
 from .grid import Grid, between, enlarged, grid_over, place_in, sampled
 from .spread import CELLS_A_DEVIATION, ENDS, WIDER, Round, round_box, spread

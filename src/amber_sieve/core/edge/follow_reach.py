@@ -12,9 +12,8 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from numba import prange
 
-from ..parallel import inner, kernel
+from ..parallel import inner, kernel, prange
 from .feather import blurred
 from .follow import (
     LOOKS_PER_REACH,

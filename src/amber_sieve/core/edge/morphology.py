@@ -7,9 +7,8 @@ from collections.abc import Sequence
 
 import cv2
 import numpy as np
-from numba import prange
 
-from ..parallel import kernel, serial_kernel
+from ..parallel import kernel, prange, serial_kernel
 from .box import box_of
 
 #: A pixel with at least this much belongs to the mask for questions of shape.

@@ -11,9 +11,8 @@ from typing import Any
 
 import cv2
 import numpy as np
-from numba import prange
 
-from ..parallel import kernel
+from ..parallel import kernel, prange
 from .feather import blurred
 from .grid import Grid, between, coarser, grid_over, place_in
 

@@ -12,14 +12,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from numba import prange
 
 from ...names import COMPARISONS, MEASURES, Shape
 from ..colour.measures import one_hue_saturation_luminance
 from ..colour.oklab import one_to_oklab
 from ..colour.transfer import one_encoded
 from ..falloff import POINTS, STEEPEST, shape_table
-from ..parallel import index_in, kernel
+from ..parallel import index_in, kernel, prange
 
 #: Comparisons that look at the planes of `Measured.extra` (hue, saturation, luminance, red, green, blue), and where.
 PLAIN = {name: plane for plane, name in enumerate(MEASURES)}
