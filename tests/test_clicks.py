@@ -47,6 +47,16 @@ class OffersTest(unittest.TestCase):
             scores = robot.offered_clicks(robot.half_frame(picture), robot.half_truth(picture, name))
             self.assertGreaterEqual(scores[-1], scores[0] - 0.02, (picture, name, scores))
 
+    def test_the_same_thing_in_the_sun_is_offered(self):
+        """A whitewashed wall clicked in the shade: what is offered next lies on it, in the sun."""
+        frame, true, cache = robot.half_frame("yard"), robot.half_truth("yard", "wall"), Cache(400_000_000)
+        x, y, _ = deepest(true > 0.99)
+        sieve = edits.with_sample(Sieve(), clicked(Sieve(), sample_at(frame, x + 0.5, y + 0.5), frame, cache).sample)
+        place = offered(found_amounts(sieve, frame, cache), frame, cache)
+        self.assertIsNotNone(place)
+        self.assertGreater(true[int(place[1]), int(place[0])], 0.9)
+        self.assertGreater(frame.planes[:, int(place[1]), int(place[0])].mean(), 1.5 * frame.planes[:, y, x].mean())
+
     def test_nothing_is_offered_where_nothing_is_picked_or_all_is_one_colour(self):
         frame = robot.half_frame("yard")
         self.assertIsNone(offered(Sieve(), frame, Cache(10**8)))

@@ -19,6 +19,7 @@ from amber_sieve.core.edge.fine import fine, prior_of
 from amber_sieve.core.edge.follow import follow
 from amber_sieve.core.edge.follow_reach import FOUND_LOOKS, REACHES, follow_found
 from amber_sieve.core.edge.morphology import longest_of, without_holes, without_specks
+from amber_sieve.core.edge.said import as_said
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.pieces import deepest
 from amber_sieve.core.pick.samples import Probe, membership
@@ -29,6 +30,7 @@ from amber_sieve.project.model import Edge, Pick, Sieve
 from amber_sieve.render.automatic import found_amounts
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.mask import mask_of
+from amber_sieve.render.stages.edging import NO_EDGE
 
 FIXED = (2, 3, 5, 8, 12, 20, 30)
 
@@ -50,6 +52,34 @@ def first_click(picture: str, true: np.ndarray) -> np.ndarray:
     planes = demo_frame(picture).planes
     probe = Probe(tuple(float(v) for v in planes[:, y - 2 : y + 3, x - 2 : x + 3].reshape(3, -1).mean(1)))
     return membership(lab_of(picture), [Probe(probe.colour, tolerance=steady_tolerance(lab_of(picture), probe))])
+
+
+class SaidTest(unittest.TestCase):
+    """What was clicked stands, whatever the edge makes of the outline."""
+
+    def test_a_piece_that_was_turned_round_comes_back_near_the_click(self):
+        picked = np.zeros((60, 80), np.float32)
+        picked[20:40, 10:40], picked[20:40, 40:70] = 1, 0.3
+        worked = picked.copy()
+        worked[20:40, 40:70], worked[:5, :5] = 0.9, 1
+        out = as_said(worked, picked, (), ((50.5, 30.5),), 8)
+        self.assertEqual(out[30, 50], np.float32(0.3))
+        self.assertEqual((out[30, 41], out[30, 43]), (np.float32(0.9), np.float32(0.3)))
+        self.assertEqual((out[30, 65], out[30, 20], out[2, 2]), (np.float32(0.9), 1, 1))
+        self.assertIs(as_said(worked, picked, ((20.5, 30.5),), ((75.5, 50.5), (-3, 4), (900, 4)), 8), worked)
+        lost = np.where(picked == 1, np.float32(0), picked)
+        back = as_said(lost, picked, ((12.5, 22.5),), (), 500)
+        np.testing.assert_array_equal(back, picked)
+
+    def test_a_click_is_never_turned_round_on_the_demo(self):
+        """Every clicked place of the robot that clicks the middle of the largest wrong region, four objects of the demo."""
+        for picture, name in (("yard", "terracotta"), ("yard", "marigolds"), ("close", "leaf"), ("close", "marigolds")):
+            frame, cache = robot.half_frame(picture), Cache(400_000_000)
+            for made in robot.clicks(frame, robot.half_truth(picture, name)):
+                before = mask_of(frame, found_amounts(made.sieve.but(edge=NO_EDGE), frame, cache), cache)[made.y, made.x]
+                with self.subTest(picture=picture, name=name, at=(made.x, made.y)):
+                    if (before >= 0.5) == (made.role == "keep"):
+                        self.assertEqual(made.mask[made.y, made.x] >= 0.5, made.role == "keep")
 
 
 class OutlinesTest(unittest.TestCase):

@@ -142,7 +142,7 @@ def clicked(
     old, new = (samples_mask(frame, one.pick, cache, passes) for one in (sieve, after))
     change = new - old
     added, removed = float(np.maximum(change, 0).mean()), float(np.maximum(-change, 0).mean())
-    why = "" if max(added, removed) >= NOTHING else _why(sample, frame, old)
+    why = "" if max(added, removed) >= NOTHING else _why(sample, sieve, frame, old)
     inside = _value_at(old, place_of(sample, frame)) > HALF
     return Clicked(sample, added, removed, why, sizes, 0.0 if inside else _held_back(after.pick, sample, frame, cache, passes, new))
 
@@ -165,15 +165,16 @@ def _next_size(sample: Sample, before: Sequence[Sample], sizes: Sequence[float])
     return next((size for size in sizes if size > NEXT * before[0].tolerance), sample.tolerance)
 
 
-def _why(sample: Sample, frame: Frame, before: np.ndarray) -> str:
-    """Why a sample changes nothing."""
-    inside = _value_at(before, place_of(sample, frame)) > HALF
-    if sample.role == "keep":
-        return (
-            translate("live", "Nothing added: this place is held already.")
-            if inside
-            else translate("live", "Nothing added: no pixel is near enough.")
-        )
-    if not inside:
-        return translate("live", "Nothing removed: no sample holds this place.")
-    return translate("live", "Nothing removed: all of it lies nearer to a keep sample; try here only (R).")
+def _why(sample: Sample, sieve: Sieve, frame: Frame, before: np.ndarray) -> str:
+    """Why a sample changes nothing of what the samples take, and what Follow makes of it."""
+    inside, keep = _value_at(before, place_of(sample, frame)) > HALF, sample.role == "keep"
+    if keep and not inside:
+        return translate("live", "Nothing added: no pixel is near enough.")
+    if inside and not keep:
+        return translate("live", "Nothing removed: all of it lies nearer to a keep sample; try here only (R).")
+    follows = sieve.edge.follow != 0
+    if keep:
+        said = translate("live", "Nothing added: this place is held already.")
+        return f"{said} {translate('live', 'Follow keeps it in from now on.')}" if follows else said
+    said = translate("live", "Nothing removed: no sample holds this place.")
+    return f"{said} {translate('live', 'Follow leaves it out from now on.')}" if follows else said

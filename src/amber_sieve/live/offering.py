@@ -6,6 +6,7 @@ import numpy as np
 
 from ..core.colour.oklab import to_oklab
 from ..core.frame import Frame
+from ..core.pick.colour_groups import grouped
 from ..core.pick.pieces import HALF
 from ..core.pick.samples import Probe, distance_to
 from ..core.pick.unsure import unsure_place
@@ -62,7 +63,8 @@ def offered(sieve: Sieve, frame: Frame, cache: Cache, passed: tuple[tuple[float,
         red, green, blue = (float(value) for value in patch)
         settled = settled | ((distance_to(lab, [Probe((red, green, blue))]) < SETTLED) & (mask == mask[y, x]))
     kept = [pixel(place_of(sample, frame)) for sample in keeps]
-    found = unsure_place(_margin(lab, sieve.pick), mask, kept, settled)
+    groups = cache.get(("colour groups", frame.key), lambda: grouped(lab))
+    found = unsure_place(_margin(lab, sieve.pick), mask, kept, settled, groups)
     if found is None:
         return None
     return (found[0] + 0.5) / frame.scale + frame.origin[0], (found[1] + 0.5) / frame.scale + frame.origin[1]

@@ -1,7 +1,6 @@
 """The main surfaces of a picture, found by themselves: places at which a click holds something. Ours.
 
-Colours are grouped by k-means (S. Lloyd, "Least squares quantization in PCM", 1982; begun as in D. Arthur, S. Vassilvitskii, "k-means++", 2007),
-however they are lit. The deepest places of the largest pieces of each group are clicked; of the masks that gives, one after another is
+Colours are grouped, however they are lit. The deepest places of the largest pieces of each group are clicked; of the masks that gives, one after another is
 chosen that covers most of what none like it covers, where rare colours count more: a flower is as much a surface as the wall behind it.
 """
 
@@ -14,27 +13,13 @@ import cv2
 import numpy as np
 
 from ..colour.oklab import to_oklab
+from .colour_groups import chroma_of, grouped
+from .pieces import deepest
 from .samples import Probe, membership
 from .tolerance import steady_tolerance
 
-#: Groups of colours: about twice as many as surfaces are offered.
-GROUPS = 24
-#: Pixels that they are learnt from: more change nothing that is seen.
-LEARNT_FROM = 20_000
 #: Pieces of each that are clicked.
 PIECES = 2
-#: Rounds of the grouping at most.
-ROUNDS = 40
-#: Starts of the grouping.
-STARTS = 1
-#: How much lightness counts beside a/L and b/L.
-LIGHTNESS = 0.35
-#: Least lightness that these are divided by.
-DARKEST = 0.05
-#: Noise is smoothed over so many pixels before colours are grouped.
-SMOOTHED = 7
-#: And by so much of Oklab.
-SMOOTHED_BY = 0.05
 #: Least depth of a place, pixels.
 DEEP = 3.0
 #: Half the side of the square whose mean is its colour, pixels.
@@ -64,39 +49,21 @@ class Surface:
     mask: np.ndarray
 
 
-def _chroma(lab: np.ndarray) -> np.ndarray:
-    """a/L and b/L (2, H, W) of Oklab."""
-    out: np.ndarray = lab[1:] / np.maximum(lab[:1], DARKEST)
-    return out
-
-
 def _places(lab: np.ndarray) -> list[tuple[int, int]]:
     """Deep places of the largest pieces of each group of colours, the deepest and most colourful first."""
-    smooth = np.stack([cv2.bilateralFilter(np.ascontiguousarray(plane), SMOOTHED, SMOOTHED_BY, SMOOTHED / 2) for plane in lab])
-    chroma = _chroma(smooth)
-    values = np.concatenate([chroma, LIGHTNESS * smooth[:1]]).reshape(3, -1).T.astype(np.float32)
-    some = values[np.random.default_rng(0).choice(len(values), min(LEARNT_FROM, len(values)), replace=False)]
-    groups = min(GROUPS, len(some))
-    cv2.setRNGSeed(3)  # the same picture always gives the same
-    _, _, middles = cv2.kmeans(some, groups, None, (3, ROUNDS, 1e-4), STARTS, cv2.KMEANS_PP_CENTERS)  # type: ignore[call-overload]
-    away = (middles**2).sum(axis=1)[None] - 2 * values @ middles.T
-    nearest = away.argmin(axis=1).reshape(lab.shape[1:])
+    groups = grouped(lab)
     found: list[tuple[float, int, int]] = []
-    for group in range(groups):
-        inner = cv2.erode((nearest == group).astype(np.uint8), np.ones((3, 3), np.uint8))
-        count, labels, stats, _ = cv2.connectedComponentsWithStats(inner)
-        for label in 1 + np.argsort(-stats[1:, cv2.CC_STAT_AREA])[:PIECES] if count > 1 else ():
-            depth = cv2.distanceTransform(np.pad((labels == label).astype(np.uint8), 1), cv2.DIST_L2, cv2.DIST_MASK_5)[1:-1, 1:-1]
-            y, x = np.unravel_index(int(depth.argmax()), depth.shape)
-            if depth[y, x] > DEEP:
-                worth = float(depth[y, x]) * (0.25 + float(np.hypot(*chroma[:, y, x])))
-                found.append((-worth, int(x), int(y)))
+    for piece in groups.pieces(None, PIECES):
+        x, y, depth = deepest(piece)
+        if depth > DEEP:
+            worth = depth * (0.25 + float(np.hypot(*groups.chroma[:, y, x])))
+            found.append((-worth, x, y))
     return [(x, y) for _, x, y in sorted(found)]
 
 
 def _rareness(lab: np.ndarray) -> np.ndarray:
     """How much each pixel counts (H, W): rare and colourful ones count more."""
-    chroma = _chroma(lab)
+    chroma = chroma_of(lab)
     across = np.clip(np.rint(chroma / BIN), -99, 99).astype(np.int64)
     light = np.clip(np.rint(lab[0] / BIN_LIGHT), 0, 99).astype(np.int64)
     _, inverse, counts = np.unique(((across[0] * 1000 + across[1]) * 100 + light).ravel(), return_inverse=True, return_counts=True)

@@ -1,8 +1,9 @@
 """Where a mask is least sure: the place at which a further click is likely to change most. Ours.
 
 Four kinds of places are looked at: pieces of the mask in which nothing was kept, which may be strays; gaps and bays in what was clicked, which may be
-folds and highlights that the tolerance missed, the likelier the nearer their colour is; and, less likely, what lies just beyond the tolerance
-or just within it elsewhere. The deepest place of the largest pieces wins, by its depth and that likelihood.
+folds and highlights that the tolerance missed, the likelier the nearer their colour is; what touches the mask and has its colour in another
+light, which may be the same thing in sun or in shade; and, less likely, what lies just within the tolerance. The deepest place of the
+largest pieces wins, by its depth and that likelihood.
 """
 
 from __future__ import annotations
@@ -12,21 +13,32 @@ from collections.abc import Iterator, Sequence
 import cv2
 import numpy as np
 
+from .colour_groups import ColourGroups
 from .pieces import deepest
 
 #: Likelihood of a stray.
 STRAY = 0.5
 #: Distance, hundredths of Oklab, over which the likelihood of a gap falls to its e-th part.
 FALLS = 15.0
-#: Likelihood of the others.
-ELSEWHERE = 0.1
+#: Likelihood of what is just within.
+WITHIN_LIKELY = 0.1
+#: Likelihood of what has the same colour in another light, were all round it masked.
+RELIT = 1.5
+#: Distance of a/L and b/L over which that falls to its e-th part.
+RELIT_FALLS = 0.04
+#: Farther than so many times that nothing is looked at.
+RELIT_FARTHEST = 5.0
+#: Least share of the round of such a piece that is masked.
+TOUCHES = 0.2
+#: A mask is touched from so many pixels away.
+TOUCHED_FROM = 2
+#: Half the side of the square in which the a/L and b/L of a click are looked at, pixels.
+AROUND = 2
 #: Gaps are closed over this share of the root of the piece's size.
 CLOSED = 0.2
 #: And over at least so many pixels.
 LEAST_CLOSED = 3
-#: Just beyond a mask is so many pixels wide.
-BEYOND = 6.0
-#: Just within is so many.
+#: Just within is so far from the tolerance, hundredths of Oklab.
 WITHIN = 3.0
 #: So many of the largest pieces of each kind are looked at.
 PIECES = 4
@@ -41,14 +53,40 @@ def _largest(region: np.ndarray) -> Iterator[np.ndarray]:
         yield labels == label
 
 
-def unsure_place(margin: np.ndarray, masked: np.ndarray, kept: Sequence[tuple[int, int]], settled: np.ndarray) -> tuple[int, int] | None:
+def _wider(where: np.ndarray, by: int) -> np.ndarray:
+    """A region (H, W) bool with so many pixels more all round."""
+    out: np.ndarray = cv2.dilate(where.astype(np.uint8), np.ones((2 * by + 1, 2 * by + 1), np.uint8)) > 0
+    return out
+
+
+def _relit(groups: ColourGroups, masked: np.ndarray, kept: Sequence[tuple[int, int]], free: np.ndarray) -> Iterator[tuple[float, int, int]]:
+    """Places outside the mask that have the colour of what was kept in another light, and touch the mask: worth, x, y."""
+    squares = [groups.chroma[:, max(0, y - AROUND) : y + AROUND + 1, max(0, x - AROUND) : x + AROUND + 1] for x, y in kept]
+    colours = np.stack([np.median(square.reshape(2, -1), axis=1) for square in squares])
+    touched = _wider(masked, TOUCHED_FROM)
+    for piece in groups.pieces(free & ~masked, PIECES):
+        away = float(np.hypot(*(np.median(groups.chroma[:, piece], axis=1) - colours).T).min()) / RELIT_FALLS
+        if away > RELIT_FARTHEST:
+            continue
+        whole = _wider(piece, 1)  # pieces are given without their outermost pixels
+        x, y, depth = deepest(whole)
+        if depth < SHALLOW:
+            continue
+        touches = float(touched[_wider(whole, 1) & ~whole].mean())
+        if touches >= TOUCHES:
+            yield RELIT * depth * touches * float(np.exp(-away)), x, y
+
+
+def unsure_place(
+    margin: np.ndarray, masked: np.ndarray, kept: Sequence[tuple[int, int]], settled: np.ndarray, groups: ColourGroups
+) -> tuple[int, int] | None:
     """The place (x, y) that is most worth a click; None where nothing is.
 
     Parameters
     ----------
     margin : (H, W) float32, how far each pixel lies within the tolerance of the samples, below 0 beyond it; hundredths of Oklab.
     masked : (H, W) bool, the mask. kept : places of the keep samples in it.
-    settled : (H, W) bool, what needs no click: it looks like what was clicked already, and is masked like it.
+    settled : (H, W) bool, what needs no click: it looks like what was clicked already, and is masked like it. groups : of the picture's colours.
     """
     height, width = masked.shape
     _, labels = cv2.connectedComponents(masked.astype(np.uint8), connectivity=8)
@@ -57,11 +95,8 @@ def unsure_place(margin: np.ndarray, masked: np.ndarray, kept: Sequence[tuple[in
     reach = max(LEAST_CLOSED, int(CLOSED * np.sqrt(max(int(main.sum()), 1))))
     disc = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1))
     closed = cv2.morphologyEx(np.pad(main.astype(np.uint8), reach), cv2.MORPH_CLOSE, disc)[reach:-reach, reach:-reach] > 0
-    kinds = (
-        (masked & ~main, STRAY), (closed & ~masked, None), (~masked & (margin > -BEYOND) & ~closed, ELSEWHERE),
-        (main & (margin < WITHIN), ELSEWHERE),
-    )  # fmt: skip
-    best: tuple[float, int, int] | None = None
+    kinds = ((masked & ~main, STRAY), (closed & ~masked, None), (main & (margin < WITHIN), WITHIN_LIKELY))
+    best = max(_relit(groups, masked, kept, ~settled), default=None)
     for region, likely in kinds:
         for piece in _largest(region & ~settled):
             x, y, depth = deepest(piece)

@@ -2343,20 +2343,28 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
   <context>
     <name>live</name>
     <message>
+      <source>Nothing added: no pixel is near enough.</source>
+      <translation>Nichts dazu: Kein Pixel ist nah genug.</translation>
+    </message>
+    <message>
+      <source>Nothing removed: all of it lies nearer to a keep sample; try here only (R).</source>
+      <translation>Nichts entfernt: Alles davon liegt näher an einer Behalten-Probe; „Nur hier“ versuchen (R).</translation>
+    </message>
+    <message>
       <source>Nothing added: this place is held already.</source>
       <translation>Nichts dazu: Diese Stelle ist schon in der Maske.</translation>
     </message>
     <message>
-      <source>Nothing added: no pixel is near enough.</source>
-      <translation>Nichts dazu: Kein Pixel ist nah genug.</translation>
+      <source>Follow keeps it in from now on.</source>
+      <translation>„Folgen“ lässt sie von jetzt an darin.</translation>
     </message>
     <message>
       <source>Nothing removed: no sample holds this place.</source>
       <translation>Nichts entfernt: Keine Probe hält diese Stelle.</translation>
     </message>
     <message>
-      <source>Nothing removed: all of it lies nearer to a keep sample; try here only (R).</source>
-      <translation>Nichts entfernt: Alles davon liegt näher an einer Behalten-Probe; „Nur hier“ versuchen (R).</translation>
+      <source>Follow leaves it out from now on.</source>
+      <translation>„Folgen“ lässt sie von jetzt an draußen.</translation>
     </message>
     <message>
       <source>The outline holds nothing to tell from the rest: draw it round the whole thing, with some room.</source>

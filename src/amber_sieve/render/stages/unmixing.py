@@ -11,8 +11,9 @@ from ...core.edge.clean import BLOCK, LOOKS_PER_PASS, fitting_amount
 from ...core.edge.feather import hardened
 from ...core.edge.fine import fine, prior_of
 from ...core.edge.follow import LOOKS_PER_REACH, follow
-from ...core.edge.follow_reach import FOUND_LOOKS, follow_found
+from ...core.edge.follow_reach import FOUND_LOOKS, REACHES, follow_found
 from ...core.edge.morphology import longest_of, without_crumbs
+from ...core.edge.said import as_said
 from ...core.frame import Frame
 from ...language import translate
 from ...project.fields import spec_of
@@ -23,6 +24,8 @@ from .stage import WHOLE
 
 #: Pieces of at most so many full-resolution pixels that Follow leaves by themselves are noise, where specks go at all.
 CRUMBS = 16.0
+#: So far round a clicked place the picked mask stands where Follow would turn it round, full-resolution pixels.
+STANDS = REACHES[-1]
 #: Noise is measured on neighbouring pixels of the middle of the picture, a square of this side.
 SEEN = 904
 
@@ -51,7 +54,7 @@ class Follow(EdgeStage):
     trial = {"follow": 4}
 
     def reaches(self, edge: Edge) -> float:
-        return FOUND_LOOKS if self.asks(edge) else LOOKS_PER_REACH * amount(edge.follow)
+        return (FOUND_LOOKS if self.asks(edge) else LOOKS_PER_REACH * amount(edge.follow)) + 2 * STANDS
 
     def while_dragged(self, sieve: Sieve) -> Sieve:
         return self.without(sieve) if self.asks(sieve.edge) else sieve
@@ -66,7 +69,9 @@ class Follow(EdgeStage):
         else:
             reach = max(1.0, amount(edge.follow) * frame.scale)
             found = follow(frame.planes, working.mask, reach, edge.sensitivity / 100, frame.corner)
-        working.mask, working.unmixed = found
+        outline, unmixed = found
+        mask = as_said(outline, working.mask, working.clicked.kept, working.clicked.dropped, STANDS * frame.scale)
+        working.mask, working.unmixed = mask, replace(unmixed, alpha=mask) if unmixed is not None and mask is not outline else unmixed
 
 
 class Crumbs(EdgeStage):
