@@ -121,6 +121,37 @@ class ThreadsTest(WindowCase):
         renderer.end()
         self.assertEqual(answers, ["first", 19])
 
+    def test_the_fine_picture_of_a_drag_that_goes_on_is_given_up(self):
+        """A drag that paused for a quarter of a second waited seconds for a fine picture of its last step."""
+        renderer, answers, begun = Newest("render"), [], threading.Event()
+        renderer.done.connect(answers.append)
+        cache = Cache(10**6)
+
+        def fine() -> str:
+            with cache.while_wanted(renderer.superseded):
+                for stage in range(1000):
+                    cache.get(("stage", stage), lambda: time.sleep(0.005))
+                    begun.set()
+            return "fine"
+
+        renderer.ask(fine)
+        self.assertTrue(begun.wait(5))
+        started = time.monotonic()
+        renderer.ask(lambda: "step", hurries=True)
+        while not answers and time.monotonic() < started + 8:
+            QApplication.processEvents()
+        self.assertEqual(answers, ["step"])
+        self.assertLess(time.monotonic() - started, 1.5)
+        # A step of a drag is seen to its end, whatever waits; so is a fine picture while only fine ones wait.
+        begun.clear()
+        renderer.ask(lambda: (begun.set(), time.sleep(0.2), cache.check(), "shown")[-1], hurries=True)
+        self.assertTrue(begun.wait(5))
+        renderer.ask(lambda: "next", hurries=True)
+        while len(answers) < 3 and time.monotonic() < started + 8:
+            QApplication.processEvents()
+        renderer.end()
+        self.assertEqual(answers, ["step", "shown", "next"])
+
     def test_what_nobody_looks_at_any_more_is_given_up(self):
         """A hundred heavy sieves kept the next picture waiting for two minutes."""
         stages, gets = [], Cache.get

@@ -74,9 +74,7 @@ class Cache:
                 if key in self._fleeting:
                     self._fleeting[key] = self._round
                 return cast(T, self._cached[key][0])
-        unwanted = getattr(self._here, "unwanted", None)
-        if unwanted is not None and unwanted():
-            raise Cancelled
+        self.check()
         value = make()
         if self._keeps is not None and self._keeps(key):
             with self._lock:
@@ -86,11 +84,22 @@ class Cache:
             if key not in self._cached and size <= self.limit:
                 self._cached[key] = (value, size)
                 self._bytes += size
-                if getattr(self._here, "hurried", False):
+                if self.hurries:
                     self._fleeting[key] = self._round
                 while self._bytes > self.limit:
                     self._drop(next(iter(self._cached)))
         return value
+
+    @property
+    def hurries(self) -> bool:
+        """Whether this thread makes a step of a drag, see `fleeting`."""
+        return bool(getattr(self._here, "hurried", False))
+
+    def check(self) -> None:
+        """Raise `Cancelled` where what this thread makes is of no use any more, see `while_wanted`; long stages ask in between."""
+        unwanted = getattr(self._here, "unwanted", None)
+        if unwanted is not None and unwanted():
+            raise Cancelled
 
     def resize(self, limit: int) -> None:
         """Hold so many bytes from now on; what was used longest ago is let go of at once."""

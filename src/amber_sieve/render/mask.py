@@ -36,6 +36,8 @@ from .stages.unmixing import fine_key
 
 #: Frames with more pixels than this are measured strip by strip, so that memory stays small.
 LARGE = 3_000_000
+#: But while something is dragged, only those with more than this: what they are measured in stays from step to step.
+LARGE_DRAGGED = 12_000_000
 #: Rows of a strip: all that it needs lies in the processor's cache.
 ROWS = 256
 
@@ -103,7 +105,7 @@ def _measured(planes: np.ndarray, lab: np.ndarray, levels: bool) -> np.ndarray:
 
 def _by_strips(frame: Frame, passes: int, cache: Cache, work: Callable[[Frame, Cache], np.ndarray]) -> np.ndarray:
     """Planes (…, H, W) that depend on single pixels, worked out on the whole frame or, where that is large, strip by strip."""
-    if frame.width * frame.height <= LARGE:
+    if frame.width * frame.height <= (LARGE_DRAGGED if cache.hurries else LARGE):
         return work(frame, cache)
     strips = []
     lap = 2 * passes  # what the smoothing of a strip looks at beyond it

@@ -38,6 +38,9 @@ class Newest(QObject):
         self._about: object = None
         self._answered: object = None
         self._since = 0.0
+        #: Whether the newest request is a step of a drag, and whether what is being answered is.
+        self._hurries = False
+        self._hurried = False
         self._busy = False
         self._threads = Threads(name)
         self._gives_back = GivesBack() if large else None
@@ -48,10 +51,11 @@ class Newest(QObject):
         if large:
             self.rested.connect(self._quiet.start)
 
-    def ask(self, request: Callable[[], Any], about: object = None) -> None:
-        """Compute this next, in place of whatever was waiting; what is computed of something else may be given up, see `superseded`."""
+    def ask(self, request: Callable[[], Any], about: object = None, hurries: bool = False) -> None:
+        """Compute this next, in place of whatever was waiting; what is being computed may be given up, see `superseded`. ``hurries``: it is
+        a step of a drag, or the first look at what came of a click."""
         with self._lock:
-            self._request, self._about = request, about
+            self._request, self._about, self._hurries = request, about, hurries
             if not self._busy:
                 self._busy = True
                 self._threads.start(self._answer)
@@ -62,10 +66,11 @@ class Newest(QObject):
             self._request = self._about = None
 
     def superseded(self) -> bool:
-        """Asked by what is being computed: whether it may give up, because it is about something that nobody looks at any more, or has
-        taken long and a newer request waits."""
+        """Asked by what is being computed: whether it may give up, because it is about something that nobody looks at any more, or a newer
+        request waits and it has taken long, or is the fine picture of a drag that goes on."""
         with self._lock:
-            newer = self._request is not None and time.monotonic() - self._since > SEEN_TO_ITS_END
+            long = time.monotonic() - self._since > SEEN_TO_ITS_END
+            newer = self._request is not None and (long or (self._hurries and not self._hurried))
             return newer or self._about is not self._answered
 
     @property
@@ -78,7 +83,7 @@ class Newest(QObject):
         while True:
             with self._lock:
                 request, self._request = self._request, None
-                self._answered, self._since = self._about, time.monotonic()
+                self._answered, self._since, self._hurried = self._about, time.monotonic(), self._hurries
                 self._busy = request is not None
             if request is None:
                 self.rested.emit()

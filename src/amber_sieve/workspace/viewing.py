@@ -153,7 +153,7 @@ class Viewing(QObject):
                     return opened, preview(opened, wanted, cache)
 
             self._calm.stop()  # it counts from when the newest step is seen
-            renders.ask(render, opened)
+            renders.ask(render, opened, wanted.hurried)
         self.asked.emit()
 
     def try_out(self, project: Project | None) -> None:

@@ -8,6 +8,7 @@ that came, as one more candidate. Every place takes the mixture of the candidate
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
@@ -130,7 +131,12 @@ def _mix_in(
 
 
 def follow_found(
-    planes: np.ndarray, mask: np.ndarray, scale: float = 1.0, sensitivity: float = 0.5, origin: tuple[int, int] = (0, 0)
+    planes: np.ndarray,
+    mask: np.ndarray,
+    scale: float = 1.0,
+    sensitivity: float = 0.5,
+    origin: tuple[int, int] = (0, 0),
+    check: Callable[[], None] = lambda: None,
 ) -> tuple[np.ndarray, Unmixed | None]:
     """Unmix the outline of a mask with the reach that explains each place best.
 
@@ -139,6 +145,7 @@ def follow_found(
     planes : (3, H, W) float32 linear light; mask : (H, W) float32.
     scale : size of the planes relative to full resolution, in whose pixels the reaches are.
     sensitivity, origin : as in `follow`.
+    check : is called between its parts, and may raise to stop.
 
     Returns
     -------
@@ -156,6 +163,7 @@ def follow_found(
     corner = (origin[0] + place[0], origin[1] + place[1])
     tried = []
     for longer, (reach, cell) in enumerate(zip(reaches, cells, strict=True), 1):
+        check()
         there = round_box(box, ROOM * reach, cell, planes.shape, origin)
         needed = near_outline(away, deep, reaches[-1], inside, there)
         colours = colours_of(planes, away, deep, reach, needed, there)
@@ -163,8 +171,10 @@ def follow_found(
             tried.append(_Tried(reach, longer, *colours, needed, there.from_part))
     if not tried:
         return mask, None
+    check()
     least, coarse = least_of(sensitivity), grid_over(part.shape, max(1, round(COARSE * scale)), corner)
     weights = _weights(planes, place, part, away, deep, tried, scale, (reaches[-1], inside), least, coarse)
+    check()
     out, banded = mask.copy(), np.zeros_like(part)
     for one, weight in zip(tried, weights, strict=True):
         _mix_in(

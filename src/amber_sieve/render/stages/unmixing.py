@@ -65,7 +65,7 @@ class Follow(EdgeStage):
     def run(self, working: Working) -> None:
         edge, frame = working.edge, working.frame
         if is_auto(edge.follow):
-            found = follow_found(frame.planes, working.mask, frame.scale, edge.sensitivity / 100, frame.corner)
+            found = follow_found(frame.planes, working.mask, frame.scale, edge.sensitivity / 100, frame.corner, working.cache.check)
         else:
             reach = max(1.0, amount(edge.follow) * frame.scale)
             found = follow(frame.planes, working.mask, reach, edge.sensitivity / 100, frame.corner)
