@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 import cv2
 import numpy as np
@@ -26,6 +26,11 @@ STRAND = 6
 THIN = 3.0
 #: Rows whose distances are worked out at a time.
 NEAR_ROWS = 2048
+
+#: Masks of more pixels than this are labelled some rows at a time: labels take as much memory as the mask.
+LARGE = 150_000_000
+#: Rows of such a part, without what is looked at round it.
+LARGE_ROWS = 5000
 
 Places = Sequence[tuple[float, float]]
 
@@ -57,9 +62,24 @@ def without_specks(mask: np.ndarray, size: float, spared: Places = (), near: flo
     box = box_of(mask, 1 / 255, 0)
     if box is None:
         return mask.copy()
-    specks = _specks(mask[box], size, _shifted(spared, box), near)
+    # No speck is longer than that, and no large piece that comes near one may look small for being cut off.
+    lap = 2 * math.ceil(longest_of(size)) + int(1.06 * near) + 4
+    specks = _by_rows(mask[box], lap, _shifted(spared, box), lambda part, there: _specks(part, size, there, near))
     out = mask.copy()  # after the labels are gone, which take as much memory
     np.copyto(out[box], 0, where=specks)
+    return out
+
+
+def _by_rows(mask: np.ndarray, lap: int, spared: Places, find: Callable[[np.ndarray, Places], np.ndarray]) -> np.ndarray:
+    """What is found of a mask, (H, W) bool; where that is large, of some rows at a time with ``lap`` more round them."""
+    height = len(mask)
+    if mask.size <= LARGE:
+        return find(mask, spared)
+    out = np.empty(mask.shape, np.bool_)
+    for top in range(0, height, LARGE_ROWS):
+        first, bottom = max(0, top - lap), min(height, top + LARGE_ROWS)
+        found = find(mask[first : min(height, bottom + lap)], [(x, y - first) for x, y in spared])
+        out[top:bottom] = found[top - first : bottom - first]
     return out
 
 
@@ -118,7 +138,11 @@ def without_holes(mask: np.ndarray, size: float, every: bool = False, spared: Pl
     box = box_of(mask, np.nextafter(np.float32(HALF), np.float32(0)), 1)
     if box is None:
         return mask.copy()
-    holes = _holes(mask[box], np.inf if every else size, _shifted(spared, box))
+    if every:
+        holes = _holes(mask[box], np.inf, _shifted(spared, box))
+    else:  # what is cut off is none, as at the border of the picture: where it is looked for, no small hole is
+        lap = math.ceil(longest_of(size)) + 2
+        holes = _by_rows(mask[box], lap, _shifted(spared, box), lambda part, there: _holes(part, size, there))
     out = mask.copy()
     np.copyto(out[box], 1, where=holes)
     return out
