@@ -231,7 +231,7 @@ class YardTest(unittest.TestCase):
                 + ", ".join(f"{words} {error:.4f}" for words, error in rows[name].items())
             )
         fringe, rim = rows.values()
-        self.assertLessEqual(fringe["follow 30"], fringe["no edge work"] / 2)
+        self.assertLessEqual(fringe["follow 30"], 0.3 * fringe["no edge work"])
         self.assertLessEqual(fringe["fine 40"], fringe["no edge work"] / 2)
         for reach in (8, 30):
             self.assertLess(rim[f"follow {reach}"], rim["no edge work"])
@@ -259,8 +259,8 @@ class YardTest(unittest.TestCase):
         print("\nrecoloured fringe, mean ΔE2000 from the true one: " + ", ".join(f"{name} {error:.2f}" for name, error in errors.items()))
         # Detail works on the picture as it is; it must not bring the old colour back.
         self.assertAlmostEqual(errors["the same with detail"], errors["follow, no haze"], delta=0.15)
-        self.assertLess(errors["follow, no haze"], errors["follow, haze left"])
-        self.assertLess(errors["follow, no haze"], errors["no edge work"])
+        self.assertLess(errors["follow, no haze"], 0.75 * errors["follow, haze left"])
+        self.assertLess(errors["follow, no haze"], 3.7)  # 3.88 before the mask was settled along the picture's lines
 
     @staticmethod
     def matching(before: np.ndarray, after: np.ndarray) -> Adjust:
@@ -279,7 +279,8 @@ class YardTest(unittest.TestCase):
         sieve = self.sieve(CLOTH, follow=30.0).but(adjust=Adjust(recolour=Recolour(hue=110.0)))
         found = fringe_of(self.frame, Project(stack=(sieve,)), sieve.id, Cache(0))
         print(f"\nhazy pixels of the recoloured cloth: {found.handled} with handling, {found.unhandled} without")
-        self.assertLess(found.handled, 0.7 * found.unhandled)
+        # Counted is what lies off the line between two colours, noise too: how far from the true one it is, is asked above.
+        self.assertLess(found.handled, 0.75 * found.unhandled)
         self.assertEqual(int(found.pixels.sum()), found.handled)
 
     def test_a_preview_at_a_quarter_is_the_export_reduced(self):

@@ -6,20 +6,27 @@ import io
 import pathlib
 import unittest
 import warnings
+from unittest import mock
 
 import cv2
 import numpy as np
 import robot
 from common import FolderCase, demo_frame, truth
 from PIL import Image
+from scipy import sparse
+from scipy.sparse.linalg import spsolve
 
 from amber_sieve.core.colour.oklab import to_oklab
+from amber_sieve.core.edge import settled as settling
 from amber_sieve.core.edge.clean import LIMIT, NOISE_PER_PASS, blockiness_of, cleaned, fitting_amount
 from amber_sieve.core.edge.fine import fine, prior_of
-from amber_sieve.core.edge.follow import follow
+from amber_sieve.core.edge.follow import Unmixed, follow
 from amber_sieve.core.edge.follow_reach import FOUND_LOOKS, REACHES, follow_found
+from amber_sieve.core.edge.grid import grid_over
+from amber_sieve.core.edge.matting_parts import cf_laplacian
 from amber_sieve.core.edge.morphology import longest_of, without_holes, without_specks
 from amber_sieve.core.edge.said import as_said
+from amber_sieve.core.edge.settled import settled
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.pieces import deepest
 from amber_sieve.core.pick.samples import Probe, membership
@@ -99,6 +106,18 @@ class OutlinesTest(unittest.TestCase):
         print(f"\nmean              none {none:.3f}  best fixed reach {best:.3f}  found {found:.3f} ({found / best:.3f} of the best)")
         self.assertLessEqual(found, 1.10 * best)
 
+    def test_settled_along_the_lines_of_the_picture_it_is_nearer_the_truth(self):
+        rows = []
+        for picture, name in robot.objects():
+            true, planes = truth(picture, name), demo_frame(picture).planes
+            mask, band = first_click(picture, true), edge_band(true)
+            found, unmixed = follow_found(planes, mask)
+            rows.append([float(np.abs(made - true)[band].mean()) for made in (found, settled(planes, unmixed))])
+            print(f"\n{picture:6}{name:12} found {rows[-1][0]:.3f}  settled {rows[-1][1]:.3f}", end="", flush=True)
+            self.assertLessEqual(rows[-1][1], 1.04 * rows[-1][0], f"{picture} {name}")
+        print("\nmean              found {:.3f}  settled {:.3f}".format(*np.mean(rows, axis=0)))
+        self.assertLessEqual(np.mean(rows, axis=0)[1], 0.94 * np.mean(rows, axis=0)[0])
+
     def test_fine_is_never_much_worse_than_follow(self):
         half = lambda plane: cv2.resize(plane, None, fx=0.5, fy=0.5, interpolation=cv2.INTER_AREA)  # noqa: E731
         rows = []
@@ -113,6 +132,57 @@ class OutlinesTest(unittest.TestCase):
             print(f"\n{picture:6}{name:12} follow {rows[-1][0]:.3f}  fine {rows[-1][1]:.3f}", end="", flush=True)
             self.assertLessEqual(rows[-1][1], 1.05 * rows[-1][0], f"{picture} {name}")
         print("\nmean              follow {:.3f}  fine {:.3f}".format(*np.mean(rows, axis=0)))
+
+
+class SettledTest(unittest.TestCase):
+    def unmixed(self, planes: np.ndarray, mask: np.ndarray) -> Unmixed:
+        """What Follow would have found, told apart everywhere."""
+        grid = grid_over(mask.shape, 4, (0, 0))
+        colours = [np.full((3, *grid.shape), light, np.float32) for light in (0.5, 0.1)]
+        return Unmixed(*colours, grid, np.ones(mask.shape, bool), mask)
+
+    def test_it_is_the_least_energy_of_a_published_matting(self):
+        """Against pymatting's Laplacian (closed-form matting, Levin, Lischinski, Weiss 2008), solved to the end by SciPy."""
+        chance = np.random.default_rng(5)
+        true = np.clip(cv2.GaussianBlur((np.arange(60)[None] + np.zeros((50, 1)) > 30).astype(np.float32), (0, 0), 1.5), 0, 1)
+        planes = (true * 0.5 + (1 - true) * 0.1)[None].repeat(3, 0).astype(np.float32) + chance.normal(0, 0.004, (3, 50, 60)).astype(
+            np.float32
+        )
+        mask = np.clip(true + chance.normal(0, 0.12, true.shape), 0, 1).astype(np.float32) * ((true > 0.01) & (true < 0.99)) + (
+            true >= 0.99
+        )
+        mask = mask.astype(np.float32)
+        with mock.patch.object(settling, "STEPS", 400):
+            ours = settled(planes, self.unmixed(planes, mask))
+        band = settling._band(mask, settling.WIDTH)
+        laplacian = cf_laplacian(np.moveaxis(planes, 0, -1).astype(np.float64), settling.EPSILON * 9, 1)
+        free = band.ravel()
+        fixed, weight = (mask >= 0.5).ravel().astype(float), settling.WEIGHT
+        left = laplacian[free][:, free] + weight * sparse.identity(int(free.sum()))
+        right = weight * mask.ravel()[free] - laplacian[free][:, ~free] @ fixed[~free]
+        theirs = np.clip(spsolve(left.tocsc(), right), 0, 1)
+        self.assertLess(float(np.abs(ours.ravel()[free] - theirs).mean()), 0.004)
+        self.assertLess(float(np.abs(ours - true)[band].mean()), 0.6 * float(np.abs(mask - true)[band].mean()))
+        np.testing.assert_array_equal(ours.ravel()[~free], mask.ravel()[~free])
+
+    def test_a_part_is_settled_as_the_whole_is(self):
+        frame = demo_frame("yard")
+        found, unmixed = follow_found(frame.planes, first_click("yard", truth("yard", "leaf")))
+        whole = settled(frame.planes, unmixed)
+        with mock.patch.object(settling, "TILE", 41):
+            np.testing.assert_allclose(settled(frame.planes, unmixed), whole, atol=2e-6)
+        self.assertTrue((found == whole).mean() > 0.9)
+
+    def test_any_light_and_any_mask_give_a_mask(self):
+        chance = np.random.default_rng(1)
+        for lights in ((0, 4.0), (0, 65504.0), (65504.0, -65504.0, 1e-7), (1e-30, 0.0), (-3.0, 3.0), (8.0, 7.9), (0.2, 0.2)):
+            for channels in (1, 3):
+                for height, width in ((36, 44), (1, 1), (2, 50), (50, 2), (3, 3)):
+                    planes = np.repeat(chance.choice(np.array(lights, np.float32), (channels, height, width)), 3 // channels, axis=0)
+                    mask = chance.choice(np.array((0, 0.03, 0.5, 0.97, 1), np.float32), (height, width))
+                    for scale in (0.01, 0.3, 1.0):
+                        out = settled(planes, self.unmixed(planes, mask), scale)
+                        self.assertTrue(np.isfinite(out).all() and out.min() >= 0 and out.max() <= 1, (lights, channels, height, width))
 
 
 class FoundReachTest(unittest.TestCase):

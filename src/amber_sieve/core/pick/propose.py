@@ -31,6 +31,8 @@ LARGEST = 0.3
 LARGEST_OUT = 0.25
 #: A cut is dense when more than this share of what it removes lies within 1 of the dividing line.
 DENSE = 0.25
+#: A stray that is dropped everywhere may take this share of the pieces that hold what was kept; else it goes here only.
+SPARED = 0.1
 #: A piece smaller than this is too small for its growth to be told from noise, pixels.
 SMALLEST = 9
 
@@ -92,8 +94,8 @@ def propose_keep(distance: np.ndarray, masked: np.ndarray, place: Place, falloff
     falloff : of the new sample.
     again : the place lies in a piece that was dropped here only: the last word wins there, and only there.
     """
-    outside = ~masked
-    still = _still_piece(distance, outside, place, LARGEST * float(masked.sum()))
+    outside, largest = ~masked, LARGEST * float(masked.sum())
+    still = _still_piece(distance, outside, place, largest)
     if again:
         return Proposal(still.tolerance, True)
     best: tuple[float, int] | None = None
@@ -101,11 +103,21 @@ def propose_keep(distance: np.ndarray, masked: np.ndarray, place: Place, falloff
         taken = (distance <= tolerance + falloff / 2) & outside  # where the mask passes half
         labels = labelled(taken)
         here = sum(int(np.count_nonzero(labels == label)) for label in labels_at(labels, *place))
-        if int(np.count_nonzero(taken)) - here <= ELSEWHERE * here:
+        if int(np.count_nonzero(taken)) - here <= ELSEWHERE * here and here <= largest:
             best = (float(tolerance), here)
     if best is None or best[1] < ENOUGH * still.size:
         return Proposal(still.tolerance, True)
     return Proposal(best[0], False)
+
+
+def _takes_what_was_kept(removed: np.ndarray, masked: np.ndarray, place: Place, kept: Sequence[Place]) -> bool:
+    """Whether a drop on a piece of the mask in which nothing was kept would take too much of those in which something was."""
+    labels = labelled(masked)
+    own = {label for at in kept for label in labels_at(labels, *at)}
+    if not own or own & set(labels_at(labels, *place)):
+        return False
+    pieces = np.isin(labels, list(own))
+    return int(np.count_nonzero(removed & pieces)) > SPARED * int(np.count_nonzero(pieces))
 
 
 def propose_drop(
@@ -121,6 +133,8 @@ def propose_drop(
     steady : tolerance of the sample by itself, for when it reaches everywhere.
     """
     removed = masked & (distance < nearest)
+    if _takes_what_was_kept(removed, masked, place, kept):
+        return Proposal(_still_piece(distance, removed, place, LARGEST_OUT * float(masked.sum()), kept).tolerance, True)
     through = masked & (np.abs(distance - nearest) < 1)
     if int(through.sum()) <= DENSE * max(1, int(removed.sum())):
         return Proposal(steady, False)

@@ -14,6 +14,7 @@ from ...core.edge.follow import LOOKS_PER_REACH, follow
 from ...core.edge.follow_reach import FOUND_LOOKS, REACHES, follow_found
 from ...core.edge.morphology import longest_of, without_crumbs
 from ...core.edge.said import as_said
+from ...core.edge.settled import SETTLING_LOOKS, settled
 from ...core.frame import Frame
 from ...language import translate
 from ...project.fields import spec_of
@@ -48,13 +49,13 @@ class Clean(EdgeStage):
 
 
 class Follow(EdgeStage):
-    """The outline is unmixed into surface and background, so far as is set or as is found place by place."""
+    """The outline is unmixed into surface and background, so far as is set or as is found place by place, and settled along the picture's lines."""
 
     name, does, settings, automatic = "follow", ("follow",), ("sensitivity",), "follow"
     trial = {"follow": 4}
 
     def reaches(self, edge: Edge) -> float:
-        return (FOUND_LOOKS if self.asks(edge) else LOOKS_PER_REACH * amount(edge.follow)) + 2 * STANDS
+        return (FOUND_LOOKS if self.asks(edge) else LOOKS_PER_REACH * amount(edge.follow)) + 2 * STANDS + SETTLING_LOOKS
 
     def while_dragged(self, sieve: Sieve) -> Sieve:
         return self.without(sieve) if self.asks(sieve.edge) else sieve
@@ -70,8 +71,11 @@ class Follow(EdgeStage):
             reach = max(1.0, amount(edge.follow) * frame.scale)
             found = follow(frame.planes, working.mask, reach, edge.sensitivity / 100, frame.corner)
         outline, unmixed = found
+        if unmixed is not None:
+            working.cache.check()
+            outline = settled(frame.planes, unmixed, frame.scale)
         mask = as_said(outline, working.mask, working.clicked.kept, working.clicked.dropped, STANDS * frame.scale)
-        working.mask, working.unmixed = mask, replace(unmixed, alpha=mask) if unmixed is not None and mask is not outline else unmixed
+        working.mask, working.unmixed = mask, replace(unmixed, alpha=mask) if unmixed is not None else None
 
 
 class Crumbs(EdgeStage):

@@ -1,0 +1,361 @@
+"""The mask along an outline brought in line with the picture's own lines of colour: what unmixing leaves of noise goes, edges meet theirs.
+
+In every window of 3 x 3 pixels the mask should be a linear function of the colour, as in A. Levin, D. Lischinski, Y. Weiss, "A closed-form
+solution to natural image matting" (2008). Here its energy only settles a mask that is near already, in a narrow band: a few steps of the
+Chebyshev iteration (G. Golub, R. Varga, "Chebyshev semi-iterative methods", 1961) take the place of a solver. So each pixel looks a fixed
+number of pixels round, whatever part of the picture is worked on, and the matrix is never made: it is put on by window means, as in
+K. He, J. Sun, X. Tang, "Fast matting using large kernel matting Laplacian matrices" (2010).
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ..parallel import kernel, prange, serial_kernel
+from .follow import NOT, SURE, Unmixed
+from .grid import between, place_in
+
+#: How far outside the outline the mask is settled, full-resolution pixels; inside, a third of it.
+WIDTH = 4.0
+#: Steps at full resolution: fewer pixels are as far apart in fewer steps.
+STEPS = 10
+#: Least number of steps.
+FEWEST = 3
+#: Weight of what unmixing says, against the energy, where surface and background are easily told apart. Chosen with WIDTH and STEPS on 37
+#: outlines, see docs/formulas.md.
+WEIGHT = 0.07
+#: Its weight where they are not.
+LEAST_WEIGHT = 1e-5
+#: |F - B|² from which on that counts.
+ALIKE = 0.004
+#: Largest eigenvalue of the energy with that weight: nine windows hold each pixel.
+LARGEST = 9.6
+#: Regularisation of a window's covariance.
+EPSILON = 1e-6 / 9
+#: And in shares of its trace: of greys, however bright, an inverse is left.
+RELATIVE = 1e-5
+#: Light beyond this many times white is as good as this.
+BRIGHT = 8.0
+#: Side of the squares that are worked on at a time: what they need lies in the processor's cache.
+TILE = 128
+#: How many pixels a step looks round: two windows that share a pixel.
+LOOKS = 2
+#: Most pixels that it looks round at full resolution, and, since steps are not fewer than `FEWEST`, at any down to a sixth.
+SETTLING_LOOKS = 64
+
+
+def rounds_of(scale: float) -> int:
+    """Steps for a picture of some size relative to full resolution."""
+    return max(FEWEST, round(STEPS * min(scale, 1.0)))
+
+
+def settled(planes: np.ndarray, unmixed: Unmixed, scale: float = 1.0) -> np.ndarray:
+    """The mask of an unmixed outline, settled in a band along it.
+
+    Parameters
+    ----------
+    planes : (3, H, W) float32 linear light. unmixed : what Follow found, and its mask.
+    scale : size of the planes relative to full resolution.
+
+    Returns
+    -------
+    (H, W) float32.
+    """
+    mask, grid = unmixed.alpha, unmixed.grid
+    across = ((unmixed.foreground - unmixed.background) ** 2).sum(axis=0)
+    wide, steps = max(1.0, WIDTH * scale), rounds_of(scale)
+    halo = LOOKS * steps + int(wide) + 3
+    (top, left), (height, width) = unmixed.corner, unmixed.band.shape
+    out = mask.copy()
+    places = np.array([(y, x) for y in range(top, top + height, TILE) for x in range(left, left + width, TILE)], np.int64)
+    near = np.empty(len(places), np.bool_)
+    _find_outline(mask, places, int(wide) + 1, near)
+    places = places[near]
+    _settle(planes, mask, places, (top, left, top + height, left + width), across, grid.cell, grid.top, grid.left, wide, steps, halo, out)
+    return out
+
+
+@kernel
+def _find_outline(mask: np.ndarray, places: np.ndarray, round_it: int, out: np.ndarray) -> None:
+    """Whether the mask of squares, with some pixels round them, is neither all nor nothing."""
+    for number in prange(places.shape[0]):
+        top, left = places[number, 0], places[number, 1]
+        surface = ground = False
+        for y in range(max(0, top - round_it), min(mask.shape[0], top + TILE + round_it)):
+            for x in range(max(0, left - round_it), min(mask.shape[1], left + TILE + round_it)):
+                surface |= mask[y, x] >= np.float32(NOT)
+                ground |= mask[y, x] <= np.float32(SURE)
+        out[number] = surface and ground
+
+
+@kernel
+def _settle(
+    planes: np.ndarray, mask: np.ndarray, places: np.ndarray, box: tuple[int, int, int, int], across: np.ndarray, cell: int, above: int,
+    beside: int, wide: float, steps: int, halo: int, out: np.ndarray,
+) -> None:  # fmt: skip
+    """Settle the mask in squares, given by their top and left, inside a box (top, left, bottom, right)."""
+    for number in prange(places.shape[0]):
+        top, left = places[number, 0], places[number, 1]
+        bottom, right = min(top + TILE, box[2]), min(left + TILE, box[3])
+        y0, x0 = max(0, top - halo), max(0, left - halo)
+        y1, x1 = min(mask.shape[0], bottom + halo), min(mask.shape[1], right + halo)
+        part = np.ascontiguousarray(mask[y0:y1, x0:x1])
+        band = _band(part, wide)
+        ends = _ends(band)
+        weights = np.zeros(part.shape, np.float32)
+        for y in range(part.shape[0]):
+            r0, r1, ty = place_in(min(max(y0 + y - box[0], 0), box[2] - box[0] - 1) + 0.5, above, cell, across.shape[0])
+            for x in range(ends[y, 0], ends[y, 1]):
+                if band[y, x]:
+                    c0, c1, tx = place_in(min(max(x0 + x - box[1], 0), box[3] - box[1] - 1) + 0.5, beside, cell, across.shape[1])
+                    told = between(across, r0, r1, ty, c0, c1, tx) / np.float32(ALIKE) - np.float32(1)
+                    inside = box[0] <= y0 + y < box[2] and box[1] <= x0 + x < box[3]
+                    told = min(max(told, np.float32(0)), np.float32(1)) if inside else np.float32(0)
+                    weights[y, x] = max(np.float32(WEIGHT) * told, np.float32(LEAST_WEIGHT))
+        light = np.empty((3, part.shape[0], part.shape[1]), np.float32)
+        for k in range(3):
+            for y in range(part.shape[0]):
+                for x in range(part.shape[1]):
+                    light[k, y, x] = min(max(planes[k, y0 + y, x0 + x], np.float32(-BRIGHT)), np.float32(BRIGHT))
+        found = _iterated(light, part, band, ends, weights, steps, (top - y0, left - x0, bottom - y0, right - x0))
+        for y in range(top, bottom):
+            for x in range(left, right):
+                if band[y - y0, x - x0]:
+                    out[y, x] = min(max(found[y - y0, x - x0], np.float32(0)), np.float32(1))
+
+
+@serial_kernel
+def _band(mask: np.ndarray, wide: float) -> np.ndarray:
+    """The pixels (H, W) bool within a distance outside the outline, and a third of it inside."""
+    far, straight, aslant = np.float32(1e9), np.float32(0.955), np.float32(1.3693)
+    height, width = mask.shape
+    away, deep = np.empty(mask.shape, np.float32), np.empty(mask.shape, np.float32)
+    for y in range(height):
+        for x in range(width):
+            away[y, x] = np.float32(0) if mask[y, x] >= np.float32(NOT) else far
+            deep[y, x] = np.float32(0) if mask[y, x] <= np.float32(SURE) else far
+    for distance in (away, deep):
+        # Two passes of a chamfer distance: G. Borgefors, "Distance transformations in digital images" (1986).
+        for y in range(height):
+            for x in range(width):
+                nearest = distance[y, x]
+                if x > 0:
+                    nearest = min(nearest, distance[y, x - 1] + straight)
+                if y > 0:
+                    nearest = min(nearest, distance[y - 1, x] + straight)
+                    if x > 0:
+                        nearest = min(nearest, distance[y - 1, x - 1] + aslant)
+                    if x < width - 1:
+                        nearest = min(nearest, distance[y - 1, x + 1] + aslant)
+                distance[y, x] = nearest
+        for y in range(height - 1, -1, -1):
+            for x in range(width - 1, -1, -1):
+                nearest = distance[y, x]
+                if x < width - 1:
+                    nearest = min(nearest, distance[y, x + 1] + straight)
+                if y < height - 1:
+                    nearest = min(nearest, distance[y + 1, x] + straight)
+                    if x < width - 1:
+                        nearest = min(nearest, distance[y + 1, x + 1] + aslant)
+                    if x > 0:
+                        nearest = min(nearest, distance[y + 1, x - 1] + aslant)
+                distance[y, x] = nearest
+    band = np.empty(mask.shape, np.bool_)
+    depth = max(np.float32(1), np.float32(wide / 3))
+    for y in range(height):
+        for x in range(width):
+            band[y, x] = away[y, x] <= np.float32(wide) and deep[y, x] <= depth
+    return band
+
+
+@serial_kernel
+def _ends(band: np.ndarray) -> np.ndarray:
+    """Where the band begins and ends in each row, with a pixel round it, (H, 2)."""
+    height, width = band.shape
+    ends = np.empty((height, 2), np.int64)
+    for y in range(height):
+        first, last = width, 0
+        for x in range(width):
+            if band[y, x]:
+                first, last = min(first, x), x + 1
+        ends[y] = max(0, first - 1), min(width, last + 1)
+    for y in range(height):  # the rows above and below belong to its windows
+        ends[y, 0] = min(ends[max(0, y - 1), 0], ends[y, 0])
+        ends[y, 1] = max(ends[max(0, y - 1), 1], ends[y, 1])
+    for y in range(height - 1, -1, -1):
+        ends[y, 0] = min(ends[min(height - 1, y + 1), 0], ends[y, 0])
+        ends[y, 1] = max(ends[min(height - 1, y + 1), 1], ends[y, 1])
+    return ends
+
+
+@serial_kernel
+def _windows(light: np.ndarray, band: np.ndarray, ends: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Of the windows that hold a pixel of the band, by their middles: whether they do (H, W), mean colours (3, H, W), and the inverse
+    covariances (6, H, W), row by row from the diagonal on."""
+    height, width = band.shape
+    used, means, inverse = np.zeros(band.shape, np.bool_), np.zeros(light.shape, np.float32), np.zeros((6, height, width), np.float32)
+    for y in range(1, height - 1):
+        for x in range(max(1, ends[y, 0]), min(width - 1, ends[y, 1])):
+            held = False
+            for dy in range(-1, 2):
+                for dx in range(-1, 2):
+                    held |= band[y + dy, x + dx]
+            used[y, x] = held
+            if not held:
+                continue
+            r = g = b = 0.0
+            for dy in range(-1, 2):
+                for dx in range(-1, 2):
+                    r += light[0, y + dy, x + dx]
+                    g += light[1, y + dy, x + dx]
+                    b += light[2, y + dy, x + dx]
+            r, g, b = r / 9, g / 9, b / 9
+            rr = gg = bb = rg = rb = gb = 0.0
+            for dy in range(-1, 2):
+                for dx in range(-1, 2):
+                    dr, dg, db = light[0, y + dy, x + dx] - r, light[1, y + dy, x + dx] - g, light[2, y + dy, x + dx] - b
+                    rr += dr * dr / 9
+                    rg += dr * dg / 9
+                    rb += dr * db / 9
+                    gg += dg * dg / 9
+                    gb += dg * db / 9
+                    bb += db * db / 9
+            more = EPSILON + RELATIVE * (rr + gg + bb)
+            rr, gg, bb = rr + more, gg + more, bb + more
+            means[0, y, x], means[1, y, x], means[2, y, x] = r, g, b
+            a, c, d = gg * bb - gb * gb, rb * gb - rg * bb, rg * gb - rb * gg
+            over = 1 / (rr * a + rg * c + rb * d)
+            inverse[0, y, x], inverse[1, y, x], inverse[2, y, x] = a * over, c * over, d * over
+            inverse[3, y, x] = (rr * bb - rb * rb) * over
+            inverse[4, y, x] = (rg * rb - rr * gb) * over
+            inverse[5, y, x] = (rr * gg - rg * rg) * over
+    return used, means, inverse
+
+
+@serial_kernel
+def _iterated(
+    light: np.ndarray,
+    mask: np.ndarray,
+    band: np.ndarray,
+    ends: np.ndarray,
+    weights: np.ndarray,
+    steps: int,
+    inner: tuple[int, int, int, int],
+) -> np.ndarray:
+    """The mask after some steps towards the least energy, in the band; beside it, it is all or nothing. It is right in ``inner`` (top,
+    left, bottom, right): steps that are not seen from there are left out."""
+    height, width = mask.shape
+    used, means, inverse = _windows(light, band, ends)
+    windows, pixels = _runs(used), _runs(band)
+    found, change = np.empty(mask.shape, np.float32), np.zeros(mask.shape, np.float32)
+    # Linear functions of the windows, by their middles: a level and three slopes, with an empty row and column all round.
+    lines = np.zeros((4, height + 2, width + 2), np.float32)
+    for y in range(height):
+        for x in range(width):
+            found[y, x] = mask[y, x] if band[y, x] else np.float32(mask[y, x] >= np.float32(0.5))
+    middle, half = (LARGEST + WEIGHT) / 2, (LARGEST - WEIGHT) / 2
+    sigma = middle / half
+    ratio = 1 / sigma
+    kept, taken = np.float32(0), np.float32(1 / middle)
+    for step in range(steps):
+        # What can still be seen inside after the steps that are left.
+        far = LOOKS * (steps - 1 - step)
+        top, left, bottom, right = inner[0] - far, inner[1] - far, inner[2] + far, inner[3] + far
+        for n in range(windows.shape[0]):
+            y, first, last = windows[n, 0], max(windows[n, 1], left - 1), min(windows[n, 2], right + 1)
+            if top - 1 <= y <= bottom and first < last:
+                _fit(found, light, means, inverse, y, first, last, lines)
+        for n in range(pixels.shape[0]):
+            y, first, last = pixels[n, 0], max(pixels[n, 1], left), min(pixels[n, 2], right)
+            if top <= y < bottom and first < last:
+                _step(found, light, mask, weights, lines, y, first, last, kept, taken, change)
+        for n in range(pixels.shape[0]):
+            y, first, last = pixels[n, 0], max(pixels[n, 1], left), min(pixels[n, 2], right)
+            if top <= y < bottom:
+                for x in range(first, last):
+                    found[y, x] += change[y, x]
+        following = 1 / (2 * sigma - ratio)
+        kept, taken = np.float32(following * ratio), np.float32(2 * following / half)
+        ratio = following
+    return found
+
+
+@serial_kernel
+def _runs(where: np.ndarray) -> np.ndarray:
+    """The runs of a region (H, W) bool along its rows: row, first and one more than the last column, (N, 3)."""
+    height, width = where.shape
+    found, count = np.empty((height * (width + 1) // 2 + 1, 3), np.int32), 0
+    for y in range(height):
+        before = False
+        for x in range(width):
+            if where[y, x] and not before:
+                found[count, 0], found[count, 1] = y, x
+            elif before and not where[y, x]:
+                found[count, 2] = x
+                count += 1
+            before = where[y, x]
+        if before:
+            found[count, 2] = width
+            count += 1
+    return found[:count]
+
+
+@serial_kernel
+def _fit(
+    found: np.ndarray, light: np.ndarray, means: np.ndarray, inverse: np.ndarray, y: int, first: int, last: int, lines: np.ndarray
+) -> None:
+    """Of the windows of a row the linear functions of colour that are nearest to the mask."""
+    size, ninth = last - first, np.float32(1 / 9)
+    a, b, c = found[y - 1, first - 1 : last + 1], found[y, first - 1 : last + 1], found[y + 1, first - 1 : last + 1]
+    ra, rb, rc = light[0, y - 1, first - 1 : last + 1], light[0, y, first - 1 : last + 1], light[0, y + 1, first - 1 : last + 1]
+    ga, gb, gc = light[1, y - 1, first - 1 : last + 1], light[1, y, first - 1 : last + 1], light[1, y + 1, first - 1 : last + 1]
+    ba, bb, bc = light[2, y - 1, first - 1 : last + 1], light[2, y, first - 1 : last + 1], light[2, y + 1, first - 1 : last + 1]
+    mr, mg, mb = means[0, y, first:last], means[1, y, first:last], means[2, y, first:last]
+    rr, rg, rbl = inverse[0, y, first:last], inverse[1, y, first:last], inverse[2, y, first:last]
+    gg, gbl, bbl = inverse[3, y, first:last], inverse[4, y, first:last], inverse[5, y, first:last]
+    level, sr, sg, sb = (
+        lines[0, y + 1, first + 1 : last + 1], lines[1, y + 1, first + 1 : last + 1], lines[2, y + 1, first + 1 : last + 1],
+        lines[3, y + 1, first + 1 : last + 1],
+    )  # fmt: skip
+    for x in range(size):
+        p, q, r = mr[x], mg[x], mb[x]
+        mean = a[x] + a[x + 1] + a[x + 2] + b[x] + b[x + 1] + b[x + 2] + c[x] + c[x + 1] + c[x + 2]
+        red = (ra[x] - p) * a[x] + (ra[x + 1] - p) * a[x + 1] + (ra[x + 2] - p) * a[x + 2]
+        red += (rb[x] - p) * b[x] + (rb[x + 1] - p) * b[x + 1] + (rb[x + 2] - p) * b[x + 2]
+        red += (rc[x] - p) * c[x] + (rc[x + 1] - p) * c[x + 1] + (rc[x + 2] - p) * c[x + 2]
+        green = (ga[x] - q) * a[x] + (ga[x + 1] - q) * a[x + 1] + (ga[x + 2] - q) * a[x + 2]
+        green += (gb[x] - q) * b[x] + (gb[x + 1] - q) * b[x + 1] + (gb[x + 2] - q) * b[x + 2]
+        green += (gc[x] - q) * c[x] + (gc[x + 1] - q) * c[x + 1] + (gc[x + 2] - q) * c[x + 2]
+        blue = (ba[x] - r) * a[x] + (ba[x + 1] - r) * a[x + 1] + (ba[x + 2] - r) * a[x + 2]
+        blue += (bb[x] - r) * b[x] + (bb[x + 1] - r) * b[x + 1] + (bb[x + 2] - r) * b[x + 2]
+        blue += (bc[x] - r) * c[x] + (bc[x + 1] - r) * c[x + 1] + (bc[x + 2] - r) * c[x + 2]
+        mean, red, green, blue = mean * ninth, red * ninth, green * ninth, blue * ninth
+        s = rr[x] * red + rg[x] * green + rbl[x] * blue
+        t = rg[x] * red + gg[x] * green + gbl[x] * blue
+        u = rbl[x] * red + gbl[x] * green + bbl[x] * blue
+        sr[x], sg[x], sb[x], level[x] = s, t, u, mean - s * p - t * q - u * r
+
+
+@serial_kernel
+def _step(
+    found: np.ndarray, light: np.ndarray, mask: np.ndarray, weights: np.ndarray, lines: np.ndarray, y: int, first: int, last: int,
+    kept: float, taken: float, change: np.ndarray,
+) -> None:  # fmt: skip
+    """By how much the pixels of a row change: towards what the windows that hold them say, and towards the mask that came."""
+    height, width = mask.shape
+    size, rows = last - first, min(y + 1, height - 2) - max(y - 1, 1) + 1
+    value, came, weight, moves = found[y, first:last], mask[y, first:last], weights[y, first:last], change[y, first:last]
+    red, green, blue = light[0, y, first:last], light[1, y, first:last], light[2, y, first:last]
+    la, lb, lc = lines[0, y, first : last + 2], lines[0, y + 1, first : last + 2], lines[0, y + 2, first : last + 2]
+    ra, rb, rc = lines[1, y, first : last + 2], lines[1, y + 1, first : last + 2], lines[1, y + 2, first : last + 2]
+    ga, gb, gc = lines[2, y, first : last + 2], lines[2, y + 1, first : last + 2], lines[2, y + 2, first : last + 2]
+    ba, bb, bc = lines[3, y, first : last + 2], lines[3, y + 1, first : last + 2], lines[3, y + 2, first : last + 2]
+    for x in range(size):
+        level = la[x] + la[x + 1] + la[x + 2] + lb[x] + lb[x + 1] + lb[x + 2] + lc[x] + lc[x + 1] + lc[x + 2]
+        level += red[x] * (ra[x] + ra[x + 1] + ra[x + 2] + rb[x] + rb[x + 1] + rb[x + 2] + rc[x] + rc[x + 1] + rc[x + 2])
+        level += green[x] * (ga[x] + ga[x + 1] + ga[x + 2] + gb[x] + gb[x + 1] + gb[x + 2] + gc[x] + gc[x + 1] + gc[x + 2])
+        level += blue[x] * (ba[x] + ba[x + 1] + ba[x + 2] + bb[x] + bb[x + 1] + bb[x + 2] + bc[x] + bc[x + 1] + bc[x + 2])
+        # At the border of the picture fewer windows hold a pixel.
+        windows = rows * (min(first + x + 1, width - 2) - max(first + x - 1, 1) + 1)
+        rest = level - np.float32(windows) * value[x] + weight[x] * (came[x] - value[x])
+        moves[x] = np.float32(kept) * moves[x] + np.float32(taken) * rest
