@@ -21,7 +21,7 @@ class ScreenReaderTest(FolderCase):
         print(f"\n{out.read_text()}")
         said = dict(line.split(" ", 1) for line in out.read_text().splitlines() if " " in line)
         self.assertEqual(code, 0, errors.read_text()[-1500:])
-        self.assertIn("the mask covers 9.2 %", said["OPENED"])  # the demo as it ships
+        self.assertIn("the mask covers 9.3 %", said["OPENED"])  # the demo as it ships
         self.assertNotEqual(said["PICKED"], said["OPENED"])
         self.assertEqual((said["GROW"], said["HUE"]), ("3.0", "40.0"))
         self.assertTrue(said["BEFORE"].startswith("Zoom") and said["AFTER"].startswith("Zoom"))

@@ -47,8 +47,11 @@ def main() -> int:
     gc.freeze()
     gc.enable()
     if has_screen() and os.environ.get("QT_QPA_PLATFORM") != "offscreen":
-        return desk(sys.argv[3:] or [str(demo / "yard.sieve")], copy=len(sys.argv) == 3, translators=spoken)
-    return without_screen(demo, out)
+        code = desk(sys.argv[3:] or [str(demo / "yard.sieve")], copy=len(sys.argv) == 3, translators=spoken)
+    else:
+        code = without_screen(demo, out)
+    gc.unfreeze()  # else libraries say at the end that something was left
+    return code
 
 
 if __name__ == "__main__":

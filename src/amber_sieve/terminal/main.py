@@ -52,7 +52,9 @@ def _open(arguments: argparse.Namespace) -> int:
 
     gc.freeze()
     gc.enable()
-    return desk([str(arguments.file)] if arguments.file else [], translators=spoken)
+    code = desk([str(arguments.file)] if arguments.file else [], translators=spoken)
+    gc.unfreeze()  # else libraries say at the end that something was left
+    return code
 
 
 def _prepare() -> None:
