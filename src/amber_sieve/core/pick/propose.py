@@ -23,6 +23,8 @@ STEP = 0.5
 EITHER_SIDE = 2
 #: Pixels newly taken elsewhere may be so many for each one taken at the click.
 ELSEWHERE = 1.0
+#: And those of them in pieces too small to be told from noise this many.
+SPECKLED = 0.3
 #: Everywhere must take this share of the piece that holds still at the click; else here only.
 ENOUGH = 0.7
 #: No added piece may be larger than this share of the mask so far.
@@ -102,8 +104,10 @@ def propose_keep(distance: np.ndarray, masked: np.ndarray, place: Place, falloff
     for tolerance in np.arange(LOWEST, min(still.tolerance, HIGHEST) + STEP / 4, STEP):
         taken = (distance <= tolerance + falloff / 2) & outside  # where the mask passes half
         labels = labelled(taken)
-        here = sum(int(np.count_nonzero(labels == label)) for label in labels_at(labels, *place))
-        if int(np.count_nonzero(taken)) - here <= ELSEWHERE * here and here <= largest:
+        sizes = np.bincount(labels.ravel())[1:]
+        here = sum(int(sizes[label - 1]) for label in labels_at(labels, *place))
+        specks = int(sizes[sizes < SMALLEST].sum())
+        if int(sizes.sum()) - here <= ELSEWHERE * here and specks <= SPECKLED * here and here <= largest:
             best = (float(tolerance), here)
     if best is None or best[1] < ENOUGH * still.size:
         return Proposal(still.tolerance, True)

@@ -44,7 +44,7 @@ class Working:
     ----------
     frame : what the sieve measures. edge : the settings.
     mask : (h, w) float32, of the frame or of the part of it whose top left is at the row and column ``corner``.
-    clicked : where samples lie, in pixels of the mask. unmixed : what its outline was unmixed into.
+    clicked : where samples lie, in pixels of the mask. unmixed : what its outline was unmixed into. picked : the mask before that.
     cache, key : where mattings are kept, and what stands there for the mask as it was picked. step : is told how far a matting is.
     """
 
@@ -54,6 +54,7 @@ class Working:
     clicked: ClickedPlaces = NO_CLICKS
     corner: tuple[int, int] = (0, 0)
     unmixed: Unmixed | None = None
+    picked: np.ndarray | None = None
     cache: Cache = field(default_factory=lambda: Cache(0))
     key: object = None
     step: OnShare | None = None

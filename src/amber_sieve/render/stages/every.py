@@ -8,11 +8,11 @@ from .adjusting import SPECIAL, BlockStage
 from .outline import Feather, Grow, Holes, Islands, Levels, Smooth, Specks
 from .picking import AreasStage, Connected, HereOnly, MeasuredLayer
 from .stage import Stage
-from .unmixing import Clean, Crumbs, Fine, Follow, Hard, NoFringe, Steady
+from .unmixing import Clean, Crumbs, Fine, Follow, Hard, NoFringe, Settle, Steady
 
 #: What a mask goes through that its samples and bands have made: quick ones in the box it lies in, then those that unmix it.
 OUTLINE = (Levels(), Specks(), Holes(), Islands(), Grow(), Feather(), Smooth())
-UNMIXING = (Follow(), Crumbs(), Fine(), Hard(), NoFringe())
+UNMIXING = (Follow(), Settle(), Crumbs(), Fine(), Hard(), NoFringe())
 STEADY = Steady()
 EDGE = (Clean(), *OUTLINE, *UNMIXING, STEADY)
 CONNECTED, AREAS = Connected(), AreasStage()

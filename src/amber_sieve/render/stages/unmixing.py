@@ -20,7 +20,7 @@ from ...language import translate
 from ...project.fields import spec_of
 from ...project.model import Edge, Sieve, amount, is_auto
 from ..cache import Cache
-from .edging import EdgeStage, Working
+from .edging import NO_EDGE, EdgeStage, Working
 from .stage import WHOLE
 
 #: Pieces of at most so many full-resolution pixels that Follow leaves by themselves are noise, where specks go at all.
@@ -49,13 +49,13 @@ class Clean(EdgeStage):
 
 
 class Follow(EdgeStage):
-    """The outline is unmixed into surface and background, so far as is set or as is found place by place, and settled along the picture's lines."""
+    """The outline is unmixed into surface and background, so far as is set or as is found place by place."""
 
     name, does, settings, automatic = "follow", ("follow",), ("sensitivity",), "follow"
     trial = {"follow": 4}
 
     def reaches(self, edge: Edge) -> float:
-        return (FOUND_LOOKS if self.asks(edge) else LOOKS_PER_REACH * amount(edge.follow)) + 2 * STANDS + SETTLING_LOOKS
+        return FOUND_LOOKS if self.asks(edge) else LOOKS_PER_REACH * amount(edge.follow)
 
     def while_dragged(self, sieve: Sieve) -> Sieve:
         return self.without(sieve) if self.asks(sieve.edge) else sieve
@@ -70,12 +70,7 @@ class Follow(EdgeStage):
         else:
             reach = max(1.0, amount(edge.follow) * frame.scale)
             found = follow(frame.planes, working.mask, reach, edge.sensitivity / 100, frame.corner)
-        outline, unmixed = found
-        if unmixed is not None:
-            working.cache.check()
-            outline = settled(frame.planes, unmixed, frame.scale)
-        mask = as_said(outline, working.mask, working.clicked.kept, working.clicked.dropped, STANDS * frame.scale)
-        working.mask, working.unmixed = mask, replace(unmixed, alpha=mask) if unmixed is not None else None
+        working.picked, (working.mask, working.unmixed) = working.mask, found
 
 
 class Crumbs(EdgeStage):
@@ -95,6 +90,28 @@ class Crumbs(EdgeStage):
         if working.unmixed is not None and most >= 1:
             working.mask = without_crumbs(working.mask, most, working.clicked.kept)
             working.unmixed = replace(working.unmixed, alpha=working.mask)
+
+
+class Settle(EdgeStage):
+    """What was unmixed is settled along the picture's lines; what was clicked stands."""
+
+    def rests(self, edge: Edge) -> bool:
+        return edge.follow == NO_EDGE.follow
+
+    def reaches(self, edge: Edge) -> float:
+        return 2 * STANDS + SETTLING_LOOKS
+
+    def carried(self, sieve: Sieve) -> Sieve:
+        return sieve  # it goes with Follow
+
+    def run(self, working: Working) -> None:
+        unmixed, picked = working.unmixed, working.picked
+        if unmixed is None or picked is None:
+            return
+        working.cache.check()
+        mask = settled(working.frame.planes, unmixed, working.frame.scale)
+        mask = as_said(mask, picked, working.clicked.kept, working.clicked.dropped, STANDS * working.scale)
+        working.mask, working.unmixed, working.picked = mask, replace(unmixed, alpha=mask), None
 
 
 class Fine(EdgeStage):
