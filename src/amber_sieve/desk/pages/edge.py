@@ -94,6 +94,7 @@ class EdgePage(Page):
         self.fringe_check.clicked.connect(self._check_fringe)
         self.put(self.fringe_check)
         self.fringe = QLabel("")
+        self.fringe.setWordWrap(True)  # else its sentence would push the page out of its column
         self.fringe.setObjectName("dim")
         self.put(self.fringe)
 
