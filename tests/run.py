@@ -69,6 +69,7 @@ def begin(path: pathlib.Path, said: IO[bytes]) -> int:
     os.dup2(said.fileno(), 1)
     os.dup2(said.fileno(), 2)
     os.setsid()
+    faulthandler.enable()
     faulthandler.dump_traceback_later(HANGS, exit=True)
     code = run_here(path.name)
     sys.stdout.flush()
@@ -111,7 +112,11 @@ def main() -> int:
     started = time.monotonic()
     os.environ.update(ALONE)
     sys.path[:0] = [str(HERE), str(HERE.parent / "src")]
-    importlib.import_module("amber_sieve.desk.app")  # once for all modules: it takes seconds, and starts no thread
+    for module in (
+        "amber_sieve.desk.app",
+        "amber_sieve.core.compiler",
+    ):  # once for all test modules: it takes seconds, and starts no thread
+        importlib.import_module(module)
     modules = sorted(
         HERE.glob("test_*.py"), key=lambda path: (LONGEST.index(path.stem) if path.stem in LONGEST else len(LONGEST), path.stem)
     )

@@ -72,7 +72,8 @@ def _relit(groups: ColourGroups, masked: np.ndarray, kept: Sequence[tuple[int, i
         x, y, depth = deepest(whole)
         if depth < SHALLOW:
             continue
-        touches = float(touched[_wider(whole, 1) & ~whole].mean())
+        rim = touched[_wider(whole, 1) & ~whole]
+        touches = float(rim.mean()) if rim.size else 0.0  # a piece that is the whole picture has none
         if touches >= TOUCHES:
             yield RELIT * depth * touches * float(np.exp(-away)), x, y
 
