@@ -296,6 +296,40 @@ print(to_oklab(np.ones((3, 2, 2), np.float32))[0, 0, 0].round(3))
         self.assertEqual(self.kernel_in(there, asked), ("1.0", ""))
         self.assertGreater(len(list(kept.rglob("*.nbc"))), 0)
 
+    def test_two_that_compile_at_once_do_not_mix_up_their_code(self):
+        """One is held up between its two files while another, that had looked before either wrote, compiles for other arguments."""
+        (self.folder / "summing.py").write_text("""
+from amber_sieve.core.parallel import serial_kernel
+
+def total(values):
+    out = 0.0
+    for row in range(values.shape[0]):
+        out += values[row]
+    return out
+
+first, second, third = (serial_kernel(total) for _ in range(3))
+""")
+        held_up = """
+import numpy as np
+import summing
+floats, bytes_ = np.ones(4), np.arange(4, dtype=np.uint8)
+files = [kernel.real()._cache._cache_file for kernel in (summing.first, summing.second)]
+at_once, index = [lambda: summing.second(bytes_)], files[0]._save_index
+files[1]._load_index = dict
+
+def in_between(named):
+    index(named)
+    if at_once:
+        at_once.pop()()
+
+files[0]._save_index = in_between
+summing.first(floats)
+print(summing.third(bytes_), summing.third(floats), summing.third(np.arange(3, dtype=np.float32)))
+"""
+        own = {"NUMBA_CACHE_DIR": str(self.folder / "kept"), "PYTHONPATH": f"{ROOT / 'src'}:{self.folder}"}
+        done = subprocess.run([sys.executable, "-c", held_up], capture_output=True, text=True, env=os.environ | own, timeout=120)
+        self.assertEqual((done.stdout.strip(), done.stderr), ("6.0 4.0 3.0", ""))
+
     def test_a_project_too(self):
         code = """
 import os, pathlib

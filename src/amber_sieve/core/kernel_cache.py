@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import contextlib
+import hashlib
 import os
 from collections.abc import Callable
 from typing import Any
 
-from numba.core.caching import CompileResultCacheImpl, FunctionCache, UserProvidedCacheLocator
+from numba.core.caching import CompileResultCacheImpl, FunctionCache, IndexDataCacheFile, UserProvidedCacheLocator
 
 from .. import HAS_KERNELS
 from ..compiled import PLACE
@@ -41,8 +42,28 @@ class _KeptCode(CompileResultCacheImpl):
     _locator_classes = (_ShippedPlace,) if MAKES_PACKAGE else (*CompileResultCacheImpl._locator_classes, _ShippedPlace)
 
 
+class _CodeFiles(IndexDataCacheFile):
+    """The files of a kernel. What is compiled for one kind of arguments has a name of its own, and is there before the index names it.
+
+    By numbers, in the order of being written, two processes that compile for two kinds at once can give both the same; and what is ended
+    in between leaves an index that names what lay there before. Code for other arguments would be run on these: it ends the program.
+    """
+
+    def save(self, key: Any, data: Any) -> None:
+        kind = hashlib.sha256(repr(key[:2]).encode()).hexdigest()[:16]
+        name = f"{os.path.splitext(self._index_name)[0]}.{kind}.nbc"
+        self._save_data(name, data)
+        named = self._load_index()
+        if named.get(key) != name:
+            self._save_index(named | {key: name})
+
+
 class _Readable(FunctionCache):
     """Kernels on a disk. What cannot be read, because it was cut off or is another program's, is compiled anew."""
+
+    def __init__(self, function: Callable[..., Any]) -> None:
+        super().__init__(function)
+        self._cache_file = _CodeFiles(self._cache_path, self._impl.filename_base, self._impl.locator.get_source_stamp())
 
     def load_overload(self, signature: Any, context: Any) -> Any:
         try:
