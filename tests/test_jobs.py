@@ -255,7 +255,7 @@ class HouseTest(FolderCase):
     """The plan of the house holds: who may import whom, and what is shipped."""
 
     #: What every floor may import besides itself and the ground.
-    GROUND = ("compiled", "language", "names", "errors", "files", "progress", "reading", "side_by_side", "threads")
+    GROUND = ("collecting", "compiled", "language", "names", "errors", "files", "progress", "reading", "side_by_side", "threads")
     FLOORS = {
         **dict.fromkeys(GROUND, ()), "core": (), "project": (), "media": ("core",), "render": ("core", "project"),
         "resolve": ("core", "project", "media", "render"),

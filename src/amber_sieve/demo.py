@@ -7,6 +7,8 @@ import os
 import pathlib
 import sys
 
+from .collecting import no_collecting
+
 
 def without_screen(demo: pathlib.Path, out: pathlib.Path) -> int:
     """Open the same window offscreen, write result, mask and a picture of the window; returns the exit code."""
@@ -37,15 +39,14 @@ def main() -> int:
     demo, out = pathlib.Path(sys.argv[1]), pathlib.Path(sys.argv[2])
     # Importing makes a great many lasting objects; looking through them for rubbish again and again, then and later, costs
     # a tenth of the start.
-    gc.disable()
-    from .desk.translations import choose
+    with no_collecting():
+        from .desk.translations import choose
 
-    spoken = choose()
-    from .desk.app import has_screen
-    from .desk.app import main as desk
+        spoken = choose()
+        from .desk.app import has_screen
+        from .desk.app import main as desk
 
-    gc.freeze()
-    gc.enable()
+        gc.freeze()
     if has_screen() and os.environ.get("QT_QPA_PLATFORM") != "offscreen":
         code = desk(sys.argv[3:] or [str(demo / "yard.sieve")], copy=len(sys.argv) == 3, translators=spoken)
     else:

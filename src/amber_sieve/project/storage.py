@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import gc
 import os
 import pathlib
 from collections.abc import Callable, Iterator
@@ -11,6 +10,7 @@ from typing import Any
 from pydantic import BaseModel, ValidationError
 from pydantic_core import from_json, to_json
 
+from ..collecting import no_collecting
 from ..errors import Trouble
 from ..files import mark_of, regular_file, write_text
 from ..language import translate
@@ -66,13 +66,8 @@ def read_json(path: pathlib.Path, what: str) -> dict[str, Any]:
 
 def _parsed(text: bytes) -> Any:
     """JSON as plain values. What it makes is all kept: looking through a million new objects for rubbish would double the time."""
-    collects = gc.isenabled()
-    gc.disable()
-    try:
+    with no_collecting():
         return from_json(text)
-    finally:
-        if collects:
-            gc.enable()
 
 
 def load(path: pathlib.Path) -> Project:

@@ -16,6 +16,7 @@ import warnings
 from collections.abc import Sequence
 
 from .. import __version__
+from ..collecting import no_collecting
 from ..errors import Trouble
 
 #: The commands, and the file that each stands in; only that of the command that is called is loaded.
@@ -47,11 +48,10 @@ def _open(arguments: argparse.Namespace) -> int:
     spoken = choose()
     # Importing makes a great many lasting objects; looking through them for rubbish again and again, then and later, costs
     # a tenth of the start.
-    gc.disable()
-    from ..desk.app import main as desk
+    with no_collecting():
+        from ..desk.app import main as desk
 
-    gc.freeze()
-    gc.enable()
+        gc.freeze()
     code = desk([str(arguments.file)] if arguments.file else [], translators=spoken)
     gc.unfreeze()  # else libraries say at the end that something was left
     return code

@@ -8,6 +8,7 @@ from typing import Any
 
 from PyQt6.QtCore import QLoggingCategory, QUrl
 
+from ..collecting import no_collecting
 from ..media.quiet import quiet
 
 
@@ -19,7 +20,9 @@ class Sound:
         self._at = at
         QLoggingCategory.setFilterRules("qt.multimedia.*=false")
         with contextlib.suppress(ImportError):  # a system without what Qt's sound needs
-            from PyQt6.QtMultimedia import QAudioOutput, QMediaDevices, QMediaPlayer
+            # A closed dialog that were collected meanwhile would have its last events handled by a PyQt that is half through this.
+            with no_collecting():
+                from PyQt6.QtMultimedia import QAudioOutput, QMediaDevices, QMediaPlayer
 
             with quiet():  # libraries that look for a device say in vain that there is none
                 there = bool(QMediaDevices.audioOutputs())
