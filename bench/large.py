@@ -172,6 +172,9 @@ class Desk:
         playback = self.workspace.playback
         playback.loop = False
         started = time.perf_counter()
+        quiet = self.until(lambda: self.workspace.quiet_frames.idle, started)
+        print(f"8K footage, its small frames made while nobody waits: {quiet:.1f} s")
+        started = time.perf_counter()
         playback.toggle()
         took = self.until(lambda: not playback.playing, started)
         rate = float(self.workspace.work.opened.source.about.rate)

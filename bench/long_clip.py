@@ -15,11 +15,13 @@ from amber_sieve.export.clip import export_clip
 from amber_sieve.live.playing import Played, Player
 from amber_sieve.live.preview import Shown
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
+from amber_sieve.live.small_frames import SmallFrames
 from amber_sieve.media.opening import open_source
 from amber_sieve.progress import Progress
 from amber_sieve.project.model import Adjust, Pick, Project, Recolour, Sieve
 from amber_sieve.render.views import Looking
 from amber_sieve.resolve.resolver import Resolver
+from amber_sieve.workspace.playback import SMALL
 
 DEMO = pathlib.Path(__file__).parent.parent / "demo"
 
@@ -64,7 +66,7 @@ def main() -> None:
         print(f"    {frames / (time.monotonic() - started):.0f} frames a second")
 
         watch = Watch("played")
-        player = Player(lambda: open_source(path), Resolver(source), 0, frames - 1, 0, lambda: head)
+        player = Player(lambda: open_source(path), Resolver(source), 0, frames - 1, 0, lambda: head, SmallFrames(SMALL))
         shown = Shown(1.0, (0, 0, 320, 180), ("result", "mask"))
         player.play(Played(project, project.stack[0].id, shown, Looking(), 1.0))
         started = time.monotonic()

@@ -29,6 +29,8 @@ from amber_sieve.desk.dialogs.jobs_dialog import JobsDialog
 from amber_sieve.errors import Trouble
 from amber_sieve.export.clip import ClipExport, export_clip
 from amber_sieve.export.pieces import export_in_pieces
+from amber_sieve.live import small_frames
+from amber_sieve.live.small_frames import SmallFrames
 from amber_sieve.live.watching import Course, WatchedFrame, jumps
 from amber_sieve.media import formats
 from amber_sieve.media.footage.clip import Footage
@@ -362,7 +364,77 @@ class SeekTest(FolderCase):
             source.close()
 
 
+class SmallFramesTest(unittest.TestCase):
+    """What is kept of footage that is slow to decode, for playing."""
+
+    def frame(self, number: int) -> Frame:
+        planes = np.random.default_rng(number).random((3, 20, 30), dtype=np.float32) * np.float32(3) - np.float32(0.2)
+        return Frame(planes, None, ("frame", number), 0.25, (0, 0), (120, 80))
+
+    def test_frames_come_back_as_they_were(self):
+        small = SmallFrames(10**6)
+        self.assertTrue(small.keep("a", 4, self.frame(4), 0, 9))
+        back = small.take("a", 4)
+        np.testing.assert_allclose(back.planes, self.frame(4).planes, rtol=2**-10, atol=1e-6)
+        self.assertEqual((back.key, back.scale, back.whole), (("frame", 4), 0.25, (120, 80)))
+        far = Frame(np.full((3, 2, 2), 9e5, np.float32))
+        self.assertTrue(small.keep("a", 5, far, 0, 9))
+        self.assertTrue(np.isfinite(small.take("a", 5).planes).all())
+        self.assertFalse(small.keep("a", 6, Frame(far.planes, np.ones((2, 2), np.float32)), 0, 9))
+        self.assertIsNone(small.take("b", 4))
+        small.keep("b", 1, self.frame(1), 0, 9)
+        self.assertFalse(small.holds("a", 4))
+        small.let_go()
+        self.assertIsNone(small.take("b", 1))
+
+    def test_those_that_are_played_soonest_stay(self):
+        small = SmallFrames(3 * 20 * 30 * 2 * 4)  # four frames
+        for number in (6, 7, 0, 3, 8, 5):
+            small.keep("a", number, self.frame(number), 6, 9)
+        self.assertEqual([n for n in range(9) if small.holds("a", n)], [0, 6, 7, 8])
+        self.assertFalse(small.keep("a", 5, self.frame(5), 6, 9))
+        self.assertTrue(small.keep("a", 5, self.frame(5), 4, 9))
+        self.assertEqual([n for n in range(9) if small.holds("a", n)], [5, 6, 7, 8])
+        self.assertFalse(SmallFrames(10).keep("a", 0, self.frame(0), 0, 9))
+
+
+#: Plays something for the first time while what is left of closed things waits to be collected, sooner or later in that moment.
+FIRST_PLAYED = """
+import gc, os, pathlib
+from PyQt6.QtWidgets import QToolButton
+from amber_sieve.desk.app import application
+from amber_sieve.desk.window.open_window import open_window
+from amber_sieve.workspace.sound import Sound
+from amber_sieve.workspace.workspace import Workspace
+running, window = application(), open_window(Workspace())
+window.show()
+running.processEvents()
+gc.collect()
+gc.disable()
+for _ in range(5):
+    closed = QToolButton()
+    closed.show()
+    closed.itself = closed
+del closed
+ends = []
+for objects in range(50, 700, 50):
+    child = os.fork()
+    if not child:
+        gc.enable()
+        gc.set_threshold(objects + gc.get_count()[0], 100, 100)
+        Sound(pathlib.Path("clip.mp4"), 0.0)
+        os._exit(0)
+    ends.append(os.waitpid(child, 0)[1])
+print(ends, flush=True)
+os._exit(0)
+"""
+
+
 class PlayTest(WindowCase):
+    def test_what_is_collected_while_something_is_played_for_the_first_time_ends_nothing(self):
+        done = subprocess.run([sys.executable, "-c", FIRST_PLAYED], capture_output=True, text=True, timeout=120)
+        self.assertEqual(done.stdout.strip(), str([0] * 13), done.stderr[-500:])
+
     def test_it_plays_in_time_stops_where_it_is_and_keeps_to_in_and_out(self):
         self.open(DEMO / "clip.mp4")
         self.click(280, 450)
@@ -402,6 +474,62 @@ class PlayTest(WindowCase):
         self.open(DEMO / "close.png")
         self.assertFalse(self.workspace.playback.playing)
         self.assertEqual(self.troubles, [])
+
+    def test_footage_that_is_slow_to_decode_is_made_small_while_nobody_waits(self):
+        quick, decoded, quiet, small = Footage.quick_frame, [], self.workspace.quiet_frames, self.workspace.playback.small
+
+        def slow(footage, number: int, factor: float):
+            decoded.append(number)
+            time.sleep(0.05)
+            return quick(footage, number, factor)
+
+        def until(done) -> None:
+            end = time.monotonic() + 60
+            while not done() and time.monotonic() < end:
+                QTest.qWait(20)
+            self.assertTrue(done())
+
+        with mock.patch.object(Footage, "quick_frame", slow):
+            quiet._timer.setInterval(50)
+            self.open(DEMO / "clip.mp4")
+            until(lambda: quiet.idle and len(decoded) >= 80)
+            self.assertEqual(decoded, list(range(80)))
+            decoded.clear()
+            playback = self.workspace.playback
+            playback.start()
+            until(lambda: playback.shown > 20)
+            self.work.set_field("adjust.mono.mono", 100.0, "Grey")
+            until(lambda: playback.shown > 40)
+            self.assertEqual(decoded, [], "nothing is decoded again, also when something else is to be seen")
+            playback.stop()
+            self.settle()
+            about = playback.about
+            self.assertTrue(small.holds(about, 20))
+            self.open(DEMO / "close.png")
+            self.assertFalse(small.holds(about, 20))
+            self.assertTrue(quiet.idle)
+            # Opened and closed again while they are made.
+            self.open(DEMO / "clip.mp4")
+            until(lambda: len(decoded) > 2)
+            self.workspace.pictures.close_all()
+            self.settle()
+            until(lambda: quiet.idle)
+            self.assertLess(len(decoded), 80)
+        self.assertEqual(self.troubles, [])
+
+    def test_footage_that_is_quick_to_decode_is_not_kept(self):
+        with mock.patch.object(small_frames, "SLOW", 5.0):
+            self.workspace.quiet_frames._timer.setInterval(10)
+            self.open(DEMO / "clip.mp4")
+            end = time.monotonic() + 20
+            while not self.workspace.quiet_frames.idle and time.monotonic() < end:
+                QTest.qWait(10)
+            self.workspace.playback.start()
+            while self.workspace.playback.shown < 10 and time.monotonic() < end:
+                QTest.qWait(10)
+            playback = self.workspace.playback
+            playback.stop()
+            self.assertFalse(any(playback.small.holds(playback.about, number) for number in range(80)))
 
     def test_footage_that_cannot_be_decoded_at_its_rate_plays_slower_and_shows_what_it_makes(self):
         self.open(DEMO / "clip.mp4")

@@ -9,8 +9,9 @@ of bytes.
 from __future__ import annotations
 
 import threading
+import time
 from collections import OrderedDict
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from dataclasses import dataclass
 
 import numpy as np
@@ -28,6 +29,7 @@ from ..side_by_side import WORKERS, one_core
 from ..threads import Threads
 from .preview import Shown, on_screen, part_of
 from .scoping import Scope, scoped
+from .small_frames import Pace, SmallFrames
 
 #: Frames that are decoded ahead of the play head.
 DECODED = 4
@@ -73,13 +75,22 @@ class Player:
     """Makes frames from ``start`` on, round from ``first`` to ``last``; `picture` gives what is ready.
 
     ``opener`` opens a source of the player's own, which is closed by `stop`. ``head`` tells the frame that is due, counted on without going
-    round, so that what comes too late is left out.
+    round, so that what comes too late is left out. What was slow to decode is kept in ``small``, as frames of ``clip``.
     """
 
     def __init__(
-        self, opener: Callable[[], Source], resolver: Resolver, first: int, last: int, start: int, head: Callable[[], int]
+        self,
+        opener: Callable[[], Source],
+        resolver: Resolver,
+        first: int,
+        last: int,
+        start: int,
+        head: Callable[[], int],
+        small: SmallFrames,
+        clip: Hashable = None,
     ) -> None:
         self._opener, self._resolver, self._head = opener, resolver, head
+        self._small, self._clip, self._pace = small, clip, Pace()
         self._first, self._count, self._start = first, last - first + 1, start
         self._wanted: Played | None = None
         self._ready: OrderedDict[int, Picture] = OrderedDict()
@@ -172,16 +183,29 @@ class Player:
                 if self._ends or number is None or self._wanted is None:
                     return
                 factor = self._wanted.factor
-            try:
-                frame: Frame | None = source.quick_frame(number, factor)
-            except Trouble:
-                frame = None  # a damaged frame costs itself only
+            frame = self._frame(source, number, factor)
             with self._wake:
                 if self._wanted.factor == factor:
                     self._decoded[number] = frame
                     while len(self._decoded) > 2 * DECODED:
                         self._decoded.popitem(last=False)
                 self._wake.notify_all()
+
+    def _frame(self, source: Source, number: int, factor: float) -> Frame | None:
+        """A small frame, decoded or as it was kept; None where it is damaged: it costs itself only."""
+        about = (self._clip, factor)
+        held = self._small.take(about, number)
+        if held is not None:
+            return held
+        started = time.perf_counter()
+        try:
+            frame = source.quick_frame(number, factor)
+        except Trouble:
+            return None
+        self._pace.count(time.perf_counter() - started)
+        if self._pace.slow:
+            self._small.keep(about, number, frame, self.frame_at(self._head()), self._first + self._count)
+        return frame
 
     def _render(self) -> None:
         one_core()

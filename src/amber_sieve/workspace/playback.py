@@ -6,6 +6,7 @@ Where none has come in time for a while, the clock waits for each: footage that 
 from __future__ import annotations
 
 import time
+from collections.abc import Callable, Hashable
 from dataclasses import replace
 
 from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal
@@ -14,6 +15,8 @@ from ..files import regular_file
 from ..language import translate
 from ..live.playing import AHEAD, Picture, Played, Player
 from ..live.preview import Rendered, glimpse_of
+from ..live.small_frames import SmallFrames
+from ..media.source import Source
 from ..resolve.sources import source_of
 from ..side_by_side import WORKERS
 from .sound import Sound
@@ -25,6 +28,8 @@ from .work import Work
 READY = 8
 #: Seconds after which it is shown all the same.
 PATIENCE = 2.0
+#: Bytes of small frames that are kept of footage that is slow to decode.
+SMALL = 600_000_000
 #: Seconds without a frame after which the clock waits for the next.
 STALLED = 0.25
 
@@ -40,6 +45,8 @@ class Playback(QObject):
         self._work, self._viewing, self._speech = work, viewing, speech
         viewing.asked.connect(self.renew)
         self.loop = True
+        self.small = SmallFrames(SMALL)
+        work.source_changed.connect(self.small.let_go)
         #: Of the last time something was played: frames that were shown, that came too late, and those of them that were left out.
         self.shown, self.dropped, self.left_out = 0, 0, 0
         self._player: Player | None = None
@@ -62,6 +69,36 @@ class Playback(QObject):
         """Numbers of the frames that are ready to be shown."""
         return self._player.ready if self._player else set()
 
+    @property
+    def range(self) -> tuple[int, int]:
+        """The first frame that is played, and how many are."""
+        first, last = self._work.between or (0, self._work.frames - 1)
+        return first, last - first + 1
+
+    @property
+    def factor(self) -> float:
+        """How far frames are reduced to be played."""
+        return max(1.0, round(1 / self._viewing.shown.sharp, 3))
+
+    @property
+    def _clip(self) -> Hashable:
+        """What frames are of, whatever is done with them."""
+        opened = self._work.opened
+        return (id(opened), opened.source.about.path) if opened is not None else None
+
+    @property
+    def about(self) -> Hashable:
+        """What `small` keeps frames of while this is shown; None where nothing can be played."""
+        return (self._clip, self.factor) if self._work.opened is not None and self._work.frames > 1 else None
+
+    def opener(self) -> Callable[[], Source]:
+        """Opens the clip that is shown once more, for a thread of its own."""
+        opened, project = self._work.opened, self._work.project
+        assert opened is not None
+        about = opened.source.about
+        path = regular_file(about.path) if about.kind == "clip" else about.path
+        return lambda: source_of(project, path)
+
     def toggle(self) -> None:
         """Play or stop."""
         if self.playing:
@@ -74,16 +111,16 @@ class Playback(QObject):
         work, opened, base = self._work, self._work.opened, self._viewing.last
         if opened is None or base is None or work.frames <= 1 or self.playing:
             return
-        first, last = work.between or (0, work.frames - 1)
+        first, count = self.range
+        last = first + count - 1
         start = work.number if first <= work.number < last else first
-        about, project = opened.source.about, work.project
-        path = regular_file(about.path) if about.kind == "clip" else about.path
+        about, opener = opened.source.about, self.opener()
         self._base, self._rate = glimpse_of(base), float(opened.source.about.rate) or 24.0
         self._begun, self._asked, self._start, self._at, self._last = 0.0, time.monotonic(), start, start - 1, last
         self.shown = self.dropped = self.left_out = 0
-        self._player = Player(lambda: source_of(project, path), opened.resolver, first, last, start, self._head)
+        self._player = Player(opener, opened.resolver, first, last, start, self._head, self.small, self._clip)
         self._viewing.plays = True
-        self._sound = Sound(path, start / self._rate) if opened.source.about.kind == "clip" else None
+        self._sound = Sound(about.path, start / self._rate) if about.kind == "clip" else None
         self.renew()
         self._timer.start(max(1, round(1000 / self._rate / 4)))
         self.changed.emit()
@@ -92,8 +129,7 @@ class Playback(QObject):
         """Something has changed that the frames depend on."""
         if self._player is not None:
             work, viewing = self._work, self._viewing
-            factor = max(1.0, round(1 / viewing.shown.sharp, 3))
-            self._player.play(Played(work.project, work.sieve.id, viewing.shown, viewing.looking, factor, viewing.scope))
+            self._player.play(Played(work.project, work.sieve.id, viewing.shown, viewing.looking, self.factor, viewing.scope))
 
     def stop(self) -> None:
         """Stop at the frame that is shown; it is then made as carefully as ever."""

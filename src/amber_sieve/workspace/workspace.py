@@ -19,6 +19,7 @@ from .pictures import Pictures
 from .playback import Playback
 from .preferences import PreferenceStore
 from .preset_shelf import PresetShelf
+from .quiet_frames import QuietFrames
 from .reading import SourceReading
 from .readout import Readout
 from .samples import SamplesController
@@ -49,6 +50,7 @@ class Workspace:
         self.viewing = viewing = Viewing(work, workers, preferences, speech)
         self.readout = Readout(work, viewing, workers, tools)
         self.playback = playback = Playback(work, viewing, speech)
+        self.quiet_frames = QuietFrames(work, viewing, workers, playback)
         self.samples = SamplesController(work, viewing, workers, tools, speech)
         self.ahead = LookAhead(work, viewing, workers, self.samples)
         self.stack = StackController(work, speech)
@@ -83,6 +85,7 @@ class Workspace:
     def close(self, keep_work: bool = False) -> None:
         """Stop the threads and let go of files; unsaved work is kept for the next start only when that is wished."""
         self.playback.stop()
+        self.quiet_frames.end()
         self.clip.watcher.close()
         self.pictures.end(keep_work)
         self.workers.end()
