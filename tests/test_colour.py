@@ -14,6 +14,7 @@ with warnings.catch_warnings():
 from amber_sieve.core.colour import measures, oklab, transfer
 from amber_sieve.core.colour.difference import delta_e_ok
 from amber_sieve.core.colour.gamut import lower_chroma
+from amber_sieve.core.colour.screen import to_screen
 
 
 def planes_of(colours: np.ndarray) -> np.ndarray:
@@ -92,7 +93,7 @@ class TransferTest(unittest.TestCase):
 
     def test_the_screen_shows_the_nearest_byte(self):
         codes = np.arange(256, dtype=np.uint8)
-        words = transfer.to_screen(np.stack([transfer.decode_integers(codes)[None]] * 3))
+        words = to_screen(np.stack([transfer.decode_integers(codes)[None]] * 3))
         self.assertTrue(np.array_equal(words[0] & 0xFF, codes))
         self.assertTrue(np.array_equal(words[0] >> 24, np.full(256, 255)))
 

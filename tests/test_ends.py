@@ -16,7 +16,8 @@ from amber_sieve.core.bands.interval import Interval
 from amber_sieve.core.bands.interval import numbers_of as numbers_of_band
 from amber_sieve.core.colour.gamut import lower_chroma
 from amber_sieve.core.colour.lookup import looked_up
-from amber_sieve.core.colour.transfer import to_levels, to_screen
+from amber_sieve.core.colour.screen import to_screen
+from amber_sieve.core.colour.transfer import to_levels
 from amber_sieve.core.edge.levels import mask_levels
 from amber_sieve.core.frame import BRIGHTEST, Frame
 from amber_sieve.core.mix import adjusted as after

@@ -21,7 +21,7 @@ from PyQt6.QtWidgets import QApplication, QDialog, QMessageBox
 from robot import deepest
 
 from amber_sieve.core.colour.gamut import lower_chroma
-from amber_sieve.core.colour.transfer import to_screen
+from amber_sieve.core.colour.screen import to_screen
 from amber_sieve.desk.dialogs.small import Commands, PreferencesDialog, RecoveryDialog
 from amber_sieve.desk.widgets.number import Number
 from amber_sieve.errors import Trouble
@@ -289,6 +289,9 @@ class SafeWindowTest(WindowCase):
         self.open(DEMO / "clip.mp4")
         self.workspace.exports.write(self.folder / "a.png")
         self.settle()
+        end = time.monotonic() + 20
+        while not self.workspace.quiet_frames.idle and time.monotonic() < end:  # it begins a thread of its own
+            QTest.qWait(20)
         before = threading.active_count()
         for number in range(3):
             self.workspace.exports.write(self.folder / f"{number}.png")

@@ -8,7 +8,8 @@ from common import demo_frame, truth
 
 from amber_sieve.core import seeing
 from amber_sieve.core.colour.oklab import one_to_oklab
-from amber_sieve.core.colour.transfer import decode, to_screen
+from amber_sieve.core.colour.screen import to_screen
+from amber_sieve.core.colour.transfer import decode
 from amber_sieve.core.edge.fine import fine
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.tolerance import thinned

@@ -6,7 +6,7 @@ import numpy as np
 
 from .colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from .colour.oklab import one_from_oklab, one_to_oklab
-from .colour.transfer import to_screen
+from .colour.screen import to_screen
 from .parallel import kernel, prange
 
 #: Side of the squares behind a cut-out, pixels.

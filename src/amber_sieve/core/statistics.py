@@ -109,14 +109,23 @@ def statistics_of(planes: np.ndarray, within: np.ndarray | None = None) -> Stati
 def _cover(mask: np.ndarray, histogram: np.ndarray, sums: np.ndarray) -> None:
     rows = mask.shape[0]
     for part in prange(PARTS):
-        total, partial = 0.0, 0
+        total, partial, nothing = 0.0, 0, 0
         for y in range(part * rows // PARTS, (part + 1) * rows // PARTS):
-            row = mask[y]
-            for x in range(mask.shape[1]):
+            row, some = mask[y], 0
+            # Most pixels are all in or all out: counting those vectorises, and only rows with others are looked through for them.
+            for x in range(row.size):
                 value = row[x]
                 total += value
                 partial += (value > np.float32(0.002)) & (value < np.float32(0.998))
-                histogram[part, index_in(value * np.float32(63.99), 63)] += 1
+                nothing += value <= np.float32(0)
+                some += (value > np.float32(0)) & (value < np.float32(1))
+            if some > 0:
+                for x in range(row.size):
+                    if row[x] > np.float32(0) and row[x] < np.float32(1):
+                        histogram[part, index_in(row[x] * np.float32(63.99), 63)] += 1
+            histogram[part, 63] += row.size - some
+        histogram[part, 0] += nothing
+        histogram[part, 63] -= nothing
         sums[part, 0], sums[part, 1] = total, partial
 
 

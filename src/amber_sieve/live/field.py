@@ -6,7 +6,7 @@ import cv2
 import numpy as np
 
 from ..core.colour.oklab import from_oklab
-from ..core.colour.transfer import to_screen
+from ..core.colour.screen import to_screen
 from ..core.statistics import Statistics
 
 

@@ -337,7 +337,9 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
 
     def picture(name: str) -> np.ndarray:
         def make() -> np.ndarray:
-            return on_screen(cut(view(name, frame, seen, wanted.sieve_id, looking, cache, layers)), name, looking)
+            pixels = view(name, frame, seen, wanted.sieve_id, looking, cache, layers)
+            # What is drawn next and gone may lie in wider rows: it is not copied out of them.
+            return on_screen(pixels[inner] if wanted.hurried and not (looking.screen or looking.proof) else cut(pixels), name, looking)
 
         # The views of the mask alone, and of the picture as it was, stay while an adjustment is dragged.
         of = VIEWS[name].of

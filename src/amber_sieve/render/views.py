@@ -12,7 +12,7 @@ from ..core.bands.interval import Interval
 from ..core.colour.gamut import lower_chroma
 from ..core.colour.lookup import to_display_pixels
 from ..core.colour.oklab import one_to_oklab
-from ..core.colour.transfer import to_screen
+from ..core.colour.screen import to_screen
 from ..core.edge.fine import band_for
 from ..core.frame import Frame
 from ..core.pick.samples import distance_to, membership
@@ -121,12 +121,28 @@ def _on_screen(planes: np.ndarray, display: Display | None) -> np.ndarray:
 
 
 def _shown(
-    planes: np.ndarray, project: Project, layers: Layers, alpha: np.ndarray | None = None, corner: tuple[int, int] = (0, 0)
+    planes: np.ndarray, project: Project, layers: Layers, alpha: np.ndarray | None = None, box: tuple[slice, slice] | None = None
 ) -> np.ndarray:
-    """Light (3, H, W) as screen pixels, brought into gamut, and before a checkerboard where alpha (H, W) makes a hole."""
-    display = layers.display(project.display) if project.display else None
-    light = lower_chroma(planes) if project.gamut == "lower chroma" and display is None else planes
-    return _on_screen(light if alpha is None else cut_out(light, alpha, corner), display)
+    """Light (3, H, W) as screen pixels, those of a box of it, brought into gamut, and before a checkerboard where alpha (H, W) makes a hole."""
+    display, lowers = layers.display(project.display) if project.display else None, project.gamut == "lower chroma"
+    if display is None and alpha is None:
+        return to_screen(planes, lowers, box)
+    rows, columns = box or (slice(0, None), slice(0, None))  # a box may reach beyond the picture
+    light = np.ascontiguousarray(planes[:, rows, columns])
+    light = lower_chroma(light) if lowers and display is None else light
+    if alpha is not None:
+        light = cut_out(light, np.ascontiguousarray(alpha[rows, columns]), (rows.start, columns.start))
+    return _on_screen(light, display)
+
+
+def _with_box(pixels: np.ndarray, box: tuple[slice, slice], made: np.ndarray) -> np.ndarray:
+    """Screen pixels (H, W) with others in a box of them."""
+    rows, columns = box
+    out = np.empty_like(pixels)
+    out[: rows.start], out[rows.stop :] = pixels[: rows.start], pixels[rows.stop :]
+    out[rows, : columns.start], out[rows, columns.stop :] = pixels[rows, : columns.start], pixels[rows, columns.stop :]
+    out[box] = made
+    return out
 
 
 def _shown_key(frame: Frame, project: Project) -> tuple[object, ...]:
@@ -192,10 +208,8 @@ def _result(scene: Scene) -> np.ndarray:
     if box is None:
         return _shown(planes, project, layers, alpha)
     # Outside the masks the picture is as it was: that is turned into screen pixels once.
-    pixels = cache.get(_shown_key(frame, project), lambda: _shown(frame.planes, project, layers)).copy()
-    part = np.ascontiguousarray(planes[:, box[0], box[1]])
-    pixels[box] = _shown(part, project, layers, None if alpha is None else np.ascontiguousarray(alpha[box]), (box[0].start, box[1].start))
-    return pixels
+    pixels = cache.get(_shown_key(frame, project), lambda: _shown(frame.planes, project, layers))
+    return _with_box(pixels, box, _shown(planes, project, layers, alpha, box))
 
 
 def _original(scene: Scene) -> np.ndarray:

@@ -9,7 +9,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from ..core.colour.transfer import to_screen
+from ..core.colour.screen import to_screen
 from ..errors import Trouble
 from ..export.batch import AS_IT_CAME, BatchHow, Outcome, run_batch
 from ..export.clip import ClipExport, export_clip

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from ..core.colour.transfer import to_screen
+from ..core.colour.screen import to_screen
 from ..core.frame import Frame
 from ..core.pick.surfaces import Surface, found_surfaces
 from ..errors import Trouble

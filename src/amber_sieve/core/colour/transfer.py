@@ -104,33 +104,5 @@ def to_levels(planes: np.ndarray) -> np.ndarray:
     return out
 
 
-@kernel
-def _to_screen(planes: np.ndarray, table: np.ndarray, out: np.ndarray) -> None:
-    zero, steps, half, width = np.float32(0), np.float32(STEPS), np.float32(0.5), planes.shape[2]
-    for y in prange(planes.shape[1]):
-        r, g, b, row = planes[0, y], planes[1, y], planes[2, y], out[y]
-        places = np.empty((3, width), np.int32)
-        red, green, blue = places[0], places[1], places[2]
-        # The places are worked out first: that loop vectorises, looking up does not.
-        for x in range(width):
-            red[x] = np.int32(np.sqrt(min(max(r[x], zero), ONE)) * steps + half)
-            green[x] = np.int32(np.sqrt(min(max(g[x], zero), ONE)) * steps + half)
-            blue[x] = np.int32(np.sqrt(min(max(b[x], zero), ONE)) * steps + half)
-        for x in range(width):
-            high = np.uint32(table[index_in(red[x], STEPS)]) << np.uint32(16)
-            row[x] = (
-                np.uint32(0xFF000000)
-                | high
-                | (np.uint32(table[index_in(green[x], STEPS)]) << np.uint32(8))
-                | np.uint32(table[index_in(blue[x], STEPS)])
-            )
-
-
+#: The same as whole numbers.
 BYTES = np.rint(np.clip(_LEVELS, 0, 255)).astype(np.uint8)
-
-
-def to_screen(planes: np.ndarray) -> np.ndarray:
-    """Linear light (3, H, W), clipped, as the 0xFFRRGGBB pixels (H, W) uint32 that a screen takes."""
-    out = np.empty(planes.shape[1:], np.uint32)
-    _to_screen(planes, BYTES, out)
-    return out

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import numpy as np
 from PyQt6.QtCore import QPointF, QRect, QRectF, Qt
-from PyQt6.QtGui import QColor, QImage, QMouseEvent, QPainter
+from PyQt6.QtGui import QColor, QMouseEvent, QPainter
 from PyQt6.QtWidgets import QWidget
 
 from ...language import translate
@@ -28,8 +29,7 @@ class Inset(QWidget):
         self._preferences = workspace.preferences
         self.viewport, self.pane = viewport, pane
         self.view = "mask"
-        self._pixels: object = None
-        self._image: QImage | None = None
+        self._pixels: np.ndarray | None = None
         self._result: Rendered | None = None
         self._drag: tuple[str, QPointF, QRect] | None = None
         self.setAccessibleName(translate("canvas", "Inset mask"))
@@ -53,7 +53,6 @@ class Inset(QWidget):
         self._result, self._pixels = result, pixels
         if same and before is not None and (before.scale, before.origin) == (result.scale, result.origin):
             return
-        self._image = image_of(pixels)
         self.update()
 
     def place(self) -> None:
@@ -78,13 +77,14 @@ class Inset(QWidget):
     @paints
     def paintEvent(self, painter: QPainter) -> None:
         painter.fillRect(self.rect(), WELL)
-        if self._image is not None and self._result is not None:
+        if self._pixels is not None and self._result is not None:
+            image = image_of(np.ascontiguousarray(self._pixels))
             # The pane at this size: a picture point lies where it lies there, only smaller.
             share = self.width() / max(self.pane.width(), 1)
             painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
             corner = self.viewport.to_pane(QPointF(*self._result.origin)) * share
-            size = QPointF(self._image.width(), self._image.height()) / self._result.scale * self.viewport.zoom * share
-            painter.drawImage(QRectF(corner, corner + size), self._image)
+            size = QPointF(image.width(), image.height()) / self._result.scale * self.viewport.zoom * share
+            painter.drawImage(QRectF(corner, corner + size), image)
         draw_edged(painter, lambda: painter.drawRect(self.rect().adjusted(1, 1, -2, -2)), AMBER if self._drag else QColor(150, 150, 150), 1)
         for k in (4, 8):
             painter.drawLine(2, 2 + k, 2 + k, 2)

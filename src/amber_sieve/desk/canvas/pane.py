@@ -11,7 +11,6 @@ from PyQt6.QtGui import (
     QColor,
     QCursor,
     QEnterEvent,
-    QImage,
     QMouseEvent,
     QPainter,
     QPen,
@@ -30,7 +29,7 @@ from ...names import BANDS
 from ...render.views import VIEWS
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, SURROUNDS
-from ..widgets.drawing import Scaled, draw_edged, fill_around, image_of
+from ..widgets.drawing import Scaled, draw_edged, fill_around, image_of, pixmap_of
 from ..widgets.painting import paints
 from ..widgets.swatch import screen_colour
 from .marks import draw_key_cursor, draw_offer, draw_sample
@@ -91,7 +90,6 @@ class Pane(QWidget):
         self.marks = True
         self.tool_cursor = QCursor(Qt.CursorShape.CrossCursor)
         self._result: Rendered | None = None
-        self._image: QImage | None = None
         self._pixels: np.ndarray | None = None
         #: What is drawn, and what lies left of the line of the wipe, as large as it is seen.
         self._scaled, self._scaled_other = Scaled(), Scaled()
@@ -99,6 +97,7 @@ class Pane(QWidget):
         self._flash: Difference | None = None
         self._flash_pixels = np.zeros((1, 1), np.uint32)
         self._inside = False
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # else what lies behind is painted first, which takes as long
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
@@ -135,17 +134,17 @@ class Pane(QWidget):
             return
         if pixels is None:
             if result is None:
-                self._image = None
+                self._pixels = None
             self.update()
             return
-        self._pixels, self._image = pixels, image_of(pixels)  # the image shares the memory of the pixels
+        self._pixels = pixels
         other = result.pictures.get(self.wipe_view) if result and self.wipe is not None else None
         self._other_pixels = other
         self.update()
 
     def picture(self) -> QPixmap | None:
         """What is shown, without marks; None for nothing."""
-        return QPixmap.fromImage(self._image.copy()) if self._image is not None else None
+        return pixmap_of(np.ascontiguousarray(self._pixels)) if self._pixels is not None else None
 
     def set_flash(self, difference: Difference | None) -> None:
         """Show over the picture what the last click added and removed; None ends it."""
@@ -169,14 +168,13 @@ class Pane(QWidget):
 
     @paints
     def paintEvent(self, painter: QPainter) -> None:
-        if self._image is None or self._result is None:
+        if self._pixels is None or self._result is None:
             painter.fillRect(self.rect(), SURROUNDS[self.surround])
             painter.setPen(DIM)
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, self.message or INVITATION)
             return
         result, zoom = self._result, self.viewport.zoom
         corner = self.viewport.to_pane(QPointF(*result.origin))
-        assert self._pixels is not None
         per_pixel, ratio = zoom / result.scale, self.devicePixelRatioF()
         height, width = self._pixels.shape
         fill_around(painter, self.rect(), QRectF(corner, QSizeF(width * per_pixel, height * per_pixel)), SURROUNDS[self.surround])

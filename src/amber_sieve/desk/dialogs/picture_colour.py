@@ -10,7 +10,7 @@ from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QCursor, QMouseEvent, QPixmap
 from PyQt6.QtWidgets import QDialog, QFileDialog, QLabel, QVBoxLayout, QWidget
 
-from ...core.colour.transfer import to_screen
+from ...core.colour.screen import to_screen
 from ...core.frame import Frame, patch
 from ...language import translate
 from ...media import formats

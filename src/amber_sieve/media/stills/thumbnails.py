@@ -8,7 +8,7 @@ import cv2
 import numpy as np
 from PIL import Image, ImageOps
 
-from ...core.colour.transfer import to_screen
+from ...core.colour.screen import to_screen
 from ...errors import Trouble
 from ...language import translate
 from ...reading import PLAIN, Reading
