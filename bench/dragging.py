@@ -39,6 +39,7 @@ def timed(window: Window, widget: QWidget, start: QPointF, step: QPointF, events
     # A pane is also painted when the project changes, before its mask has: only what is painted after the mask came counts.
     came = [0.0]
     heard = workspace.viewing.rendered.connect(lambda _: came.append(time.perf_counter()))
+    QTest.qWait(500)  # no hand reaches the next control sooner
     QTest.mousePress(widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start.toPoint())
     times = []
     for number in range(1, events):

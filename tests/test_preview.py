@@ -22,6 +22,7 @@ from robot import deepest
 
 from amber_sieve.core.colour.gamut import lower_chroma
 from amber_sieve.core.colour.screen import to_screen
+from amber_sieve.core.frame import Frame
 from amber_sieve.desk.dialogs.small import Commands, PreferencesDialog, RecoveryDialog
 from amber_sieve.desk.widgets.number import Number
 from amber_sieve.errors import Trouble
@@ -160,6 +161,32 @@ class HistoryEmptyTest(unittest.TestCase):
 class SafeWindowTest(WindowCase):
     def answer(self, choice) -> mock._patch:
         return mock.patch("amber_sieve.desk.window.files.QMessageBox.question", return_value=choice)
+
+    def test_what_a_drag_begins_with_is_there_before_it(self):
+        renders, made = self.workspace.workers.renders, []
+        self.window.resize(3000, 1800)  # in a smaller one a drag works on the same picture
+        with mock.patch.object(Frame, "reduced", lambda frame, share, reduced=Frame.reduced: made.append(share) or reduced(frame, share)):
+            self.open(DEMO / "yard.sieve")
+            QTest.qWait(300)
+            self.settle()
+            self.assertTrue(any(isinstance(share, float) for share in made))
+            made.clear()
+            self.work.set_field("adjust.light.exposure", 0.5, "Exposure", "a drag")
+            self.assertTrue(self.work.dragging)
+            while not renders.idle:
+                QTest.qWait(5)
+            self.assertEqual(made, [])
+            self.work.end_drag()
+            self.settle()
+            # What comes meanwhile takes its place.
+            last = self.viewing.last
+            self.workspace.drag_ready._make()
+            self.assertFalse(renders.idle)
+            self.work.set_field("adjust.light.exposure", 0.2, "Exposure")
+            self.settle()
+            self.assertIsNot(self.viewing.last, last)
+            self.assertEqual(self.viewing.last.wanted, self.viewing.wanted())
+        self.assertEqual(self.troubles, [])
 
     def test_band_ends_are_dragged_without_a_word(self):
         self.open(DEMO / "yard.png")

@@ -175,7 +175,9 @@ class Viewing(QObject):
         """A click is about to change the mask: `changed_mask` will follow."""
         self._before, self._first_look = self.last, True
 
-    def _take(self, answer: tuple[Opened, Rendered]) -> None:
+    def _take(self, answer: tuple[Opened, Rendered] | None) -> None:
+        if answer is None:  # made for later
+            return
         opened, result = answer
         if opened is not self._work.opened:  # another picture has been opened meanwhile
             return

@@ -11,6 +11,7 @@ from .ahead import LookAhead
 from .areas import AreasController
 from .clip import ClipController
 from .control_surfaces import ControlSurfaces
+from .drag_ready import DragReady
 from .exports import ExportsController
 from .foretold import Foretold
 from .memory import stages_may_keep
@@ -51,6 +52,7 @@ class Workspace:
         self.readout = Readout(work, viewing, workers, tools)
         self.playback = playback = Playback(work, viewing, speech)
         self.quiet_frames = QuietFrames(work, viewing, workers, playback)
+        self.drag_ready = DragReady(work, viewing, workers)
         self.samples = SamplesController(work, viewing, workers, tools, speech)
         self.ahead = LookAhead(work, viewing, workers, self.samples)
         self.stack = StackController(work, speech)

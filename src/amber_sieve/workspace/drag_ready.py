@@ -1,0 +1,50 @@
+"""What a drag begins with is made while the hand rests: the coarser picture that it works on, and the stages that it leaves as they are."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from PyQt6.QtCore import QObject, QTimer
+
+from ..live.preview import Rendered, preview
+from .guard import guarded
+from .viewing import Viewing
+from .work import Work
+from .workers import Workers
+
+#: Milliseconds after a fine picture came.
+RESTED = 150
+
+
+@guarded
+class DragReady(QObject):
+    """Makes it in the thread of the renders, and gives it up for whatever is asked there."""
+
+    def __init__(self, work: Work, viewing: Viewing, workers: Workers) -> None:
+        super().__init__()
+        self._work, self._viewing, self._workers = work, viewing, workers
+        self._timer = QTimer(self)
+        self._timer.setSingleShot(True)
+        self._timer.setInterval(RESTED)
+        self._timer.timeout.connect(self._make)
+        viewing.rendered.connect(self._wait)
+
+    def _wait(self, result: Rendered) -> None:
+        if result.wanted.hurried:
+            self._timer.stop()
+        else:
+            self._timer.start()
+
+    def _make(self) -> None:
+        opened, last, cache, renders = self._work.opened, self._viewing.last, self._workers.cache, self._workers.renders
+        if opened is None or last is None or self._viewing.plays or self._viewing.wanted() != last.wanted or not renders.idle:
+            return
+        if last.wanted.shown.coarseness(last.mask.size) == 1:  # it works on the same picture
+            return
+        wanted = replace(last.wanted, hurried=True)
+
+        def make() -> None:
+            with cache.while_wanted(renders.superseded):
+                preview(opened, wanted, cache)
+
+        renders.ask(make, opened)
