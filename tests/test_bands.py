@@ -11,6 +11,9 @@ from common import FolderCase, demo_frame, overlap, truth
 with warnings.catch_warnings():
     warnings.simplefilter("ignore")
     import colour
+from scipy.ndimage import distance_transform_edt
+from scipy.sparse import coo_matrix
+from scipy.sparse.csgraph import connected_components
 from skimage import color as sk_color
 
 from amber_sieve.core.bands.apply import band_curve, bands_mask
@@ -82,6 +85,28 @@ class TradeFactsTest(unittest.TestCase):
         one = membership(lab, [Probe(light[0], compare="levels", tolerance=60, falloff=0)], extra)[0]
         np.testing.assert_array_equal(two, [1, 1, 0, 0])
         self.assertTrue(one[2] == 1 or one[1] == 0)
+
+    def test_what_is_bridged_is_what_a_graph_of_all_pixels_joins(self):
+        """Against scipy.sparse.csgraph over SciPy's exact distances: neighbours are joined that come to no more than the bridge together."""
+        random = np.random.default_rng(7)
+        for bridge in (0, 1, 2, 3, 4, 7):
+            for share in (0.8, 0.9, 0.97):
+                mask = random.random((40, 60), dtype=np.float32)
+                mask[mask < share] = 0
+                y, x = (int(places[len(places) // 2]) for places in np.nonzero(mask))
+                away = distance_transform_edt(mask == 0)
+                number, pairs = np.arange(mask.size).reshape(mask.shape), []
+                for one, other, near in (
+                    (np.s_[:, :-1], np.s_[:, 1:], bridge), (np.s_[:-1], np.s_[1:], bridge),
+                    (np.s_[:-1, :-1], np.s_[1:, 1:], 0), (np.s_[:-1, 1:], np.s_[1:, :-1], 0),
+                ):  # fmt: skip
+                    joined = away[one] + away[other] <= near + (0.45 if near else 0)
+                    pairs.append(np.stack([number[one][joined], number[other][joined]]))
+                a, b = np.concatenate(pairs, axis=1)
+                groups = connected_components(coo_matrix((np.ones(a.size), (a, b)), shape=(mask.size, mask.size)), directed=False)[1]
+                groups = groups.reshape(mask.shape)
+                expected = np.where(groups == groups[y, x], mask, 0)
+                self.assertTrue(np.array_equal(connected_only(mask, [(x, y)], bridge), expected), (bridge, share))
 
     def test_a_bridge_crosses_a_line_of_its_width_and_not_before(self):
         for width in (1, 2, 3, 5):

@@ -18,6 +18,7 @@ from .core.colour.luma_chroma import Samples, to_light, to_samples
 from .core.edge.follow_reach import follow_found
 from .core.edge.morphology import without_holes, without_specks
 from .core.frame import Frame
+from .core.pick.connected import connected_only
 from .core.statistics import coverage_of, statistics_of
 from .export.frame import finished, strips_of
 from .files import state_folder
@@ -75,6 +76,7 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     disc = np.zeros((48, 64), np.float32)
     disc[10:38, 12:50] = 1
     follow_found(frame.planes, disc)
+    connected_only(disc, [(30, 20)], 2)
     # A thing that stands out, with a strand beside it, on a whole picture and inside a larger one.
     disc[6, 12:50] = 1
     for mask in (disc, np.ascontiguousarray(disc[6:38, 12:50])):

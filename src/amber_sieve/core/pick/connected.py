@@ -7,39 +7,60 @@ from collections.abc import Sequence
 import cv2
 import numpy as np
 
+from ..parallel import inner, kernel, prange, serial_kernel
+
 #: A pixel belongs to a piece when at least this much of it is masked.
-MEMBER = 1 / 255
+MEMBER = np.float32(1 / 255)
+#: The measured distance of a pixel beside a piece is 1; so much slack absorbs the error of measuring.
+SLACK = 0.45
 
 
-def _bridged(labels: np.ndarray, count: int, bridge: float) -> np.ndarray:
-    """For every label the group it belongs to once gaps of up to ``bridge`` pixels are crossed.
+@inner
+def _root(group_of: np.ndarray, label: int) -> int:
+    """The label that stands for a group; the way there is made shorter."""
+    while group_of[label] != label:
+        group_of[label] = group_of[group_of[label]]
+        label = group_of[label]
+    return label
 
-    Every pixel outside goes to its nearest piece; where the realms of two pieces meet, the gap is the sum of both distances.
-    """
-    # Needed here alone, and a third of a second to import: the window opens without it.
-    from scipy.sparse import coo_matrix
-    from scipy.sparse.csgraph import connected_components
 
-    distance, nearest = cv2.distanceTransformWithLabels(
-        (labels == 0).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_5, labelType=cv2.DIST_LABEL_PIXEL
-    )
-    piece_of = np.zeros(int(nearest.max()) + 1, np.int32)
-    inside = labels > 0
-    piece_of[nearest[inside]] = labels[inside]
-    realm = piece_of[nearest]
-    pairs = []
-    for one, other in ((np.s_[:, :-1], np.s_[:, 1:]), (np.s_[:-1], np.s_[1:])):
-        # The measured distance of a pixel beside a piece is 1; half a pixel of slack absorbs the transform's error.
-        meets = (realm[one] != realm[other]) & (distance[one] + distance[other] <= bridge + 0.45)
-        pairs.append(np.stack([realm[one][meets], realm[other][meets]]))
-    a, b = np.concatenate(pairs, axis=1)
-    graph = coo_matrix((np.ones(len(a), np.int8), (a, b)), shape=(count, count))
-    groups: np.ndarray = connected_components(graph, directed=False)[1]
-    return groups
+@serial_kernel
+def _join(labels: np.ndarray, distance: np.ndarray, most: np.float32, group_of: np.ndarray) -> None:
+    """Join the pieces on both sides of a pixel that belongs to neither: of a gap of an odd number of pixels, the one in its middle."""
+    height, width = labels.shape
+    half = most / np.float32(2)
+    for y in range(height):
+        for x in range(width):
+            here = distance[y, x]
+            if here <= half or here > most:
+                continue
+            first = 0
+            for step in range(4):
+                row, column = y + (step == 1) - (step == 0), x + (step == 3) - (step == 2)
+                if row < 0 or column < 0 or row >= height or column >= width or distance[row, column] + here > most:
+                    continue
+                other = _root(group_of, labels[row, column])
+                if first == 0:
+                    first = other
+                else:
+                    group_of[other] = first
+    for label in range(group_of.size):
+        group_of[label] = _root(group_of, label)
+
+
+@kernel
+def _only(mask: np.ndarray, labels: np.ndarray, keep: np.ndarray, out: np.ndarray) -> None:
+    for y in prange(mask.shape[0]):
+        source, of, row = mask[y], labels[y], out[y]
+        for x in range(source.size):
+            row[x] = source[x] if source[x] >= MEMBER and keep[of[x]] else np.float32(0)
 
 
 def connected_only(mask: np.ndarray, seeds: Sequence[tuple[float, float]], bridge: float = 0.0) -> np.ndarray:
     """The mask without the pieces that do not hang together with a seed.
+
+    Gaps are crossed where the distances of two neighbouring pixels to the nearest piece come to no more than the bridge. What lies within half
+    of it all round a piece belongs to it; pixels that lie farther, in the middle of a gap, join those beside them.
 
     Parameters
     ----------
@@ -52,14 +73,20 @@ def connected_only(mask: np.ndarray, seeds: Sequence[tuple[float, float]], bridg
     (H, W) float32; empty when no seed lies on the mask.
     """
     height, width = mask.shape
-    count, labels = cv2.connectedComponents((mask >= MEMBER).astype(np.uint8), connectivity=8)
-    held = {int(labels[int(y), int(x)]) for x, y in seeds if 0 <= x < width and 0 <= y < height} - {0}
-    if not held:
-        return np.zeros_like(mask)
-    keep = np.zeros(count, bool)
-    keep[list(held)] = True
-    if bridge > 0 and count > 2:
-        groups = _bridged(labels, count, bridge)
-        keep = np.isin(groups, groups[list(held)])
-        keep[0] = False
-    return np.where(keep[labels], mask, np.float32(0))
+    at = [(int(y), int(x)) for x, y in seeds if 0 <= x < width and 0 <= y < height]
+    at = [(y, x) for y, x in at if mask[y, x] >= MEMBER]
+    out = np.zeros_like(mask)
+    if not at:
+        return out
+    if bridge > 0:
+        most = np.float32(bridge + SLACK)
+        distance = cv2.distanceTransform((mask < MEMBER).view(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_5)
+        # Once pieces are wider by a pixel, corners that touch are joined through those beside them, and no others are.
+        count, labels = cv2.connectedComponents((distance <= most / 2).view(np.uint8), connectivity=4 if most >= 2 else 8)
+        group_of = np.arange(count, dtype=np.int32)
+        _join(labels, distance, most, group_of)
+    else:
+        count, labels = cv2.connectedComponents((mask >= MEMBER).view(np.uint8), connectivity=8)
+        group_of = np.arange(count, dtype=np.int32)
+    _only(mask, labels, np.isin(group_of, [group_of[labels[place]] for place in at]), out)
+    return out
