@@ -73,13 +73,13 @@ DRAGGED = (
 )  # fmt: skip
 
 
-def adjustments(window: Window) -> None:
+def adjustments(window: Window, asked: str) -> None:
     """Drags of the adjustments, to the painted result."""
     workspace, page = window.workspace, window.adjust
     window.pages.setCurrentWidget(page)
     assert workspace.viewing.last is not None
     rows, columns = workspace.viewing.last.mask.shape
-    print(f"adjustments, {columns} x {rows} pixels rendered; from the event to the painted result:   (asked for: at most 16 ms)")
+    print(f"adjustments, {columns} x {rows} pixels rendered; from the event to the painted result:")
     drawn = {"curve": page.curves.editor, "balance": page.balance.disc, "hues": page.hues.editor}
     for block, names in DRAGGED:
         for other, held in page.blocks.items():
@@ -90,7 +90,7 @@ def adjustments(window: Window) -> None:
             middle, step = QPointF(widget.width() / 2, widget.height() / 2), QPointF(0.5, -0.5) if name in drawn else QPointF(1, 0)
             start = workspace.work.project
             times = timed(window, widget, middle, step, pane_number=0)
-            print(f"  {name:26}median {statistics.median(times) * 1e3:5.1f} ms, worst {max(times) * 1e3:5.1f} ms, {len(times)} events")
+            print(f"  {name:26}median {statistics.median(times) * 1e3:5.1f} ms, worst {max(times) * 1e3:5.1f}, {len(times)} events{asked}")
             workspace.work.edit(lambda _, start=start: start, "Back")
             settle(workspace)
 
@@ -129,7 +129,8 @@ def dragged(project: pathlib.Path, size: tuple[int, int]) -> None:
     settle(workspace)
     # The drags are of the pick and the bands; the last one is with all that is automatic at the edge.
     workspace.work.edit_sieve(lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work")
-    adjustments(window)
+    asked = f" (asked for: at most {33 if size[0] > 3000 else 16})"
+    adjustments(window, asked)
     window.pages.setCurrentWidget(window.pick)
     window.canvas.viewport.zoom_to(window.canvas.viewport.zoom * 2.6)  # the picture fills both panes
     settle(workspace)
@@ -143,7 +144,7 @@ def dragged(project: pathlib.Path, size: tuple[int, int]) -> None:
     def tell(name: str, times: list[float]) -> None:
         middle = statistics.median(times)
         print(
-            f"  {name:26}median {middle * 1e3:5.1f} ms = {middle / copy:4.1f} copies of its planes, worst {max(times) * 1e3:5.1f} ms, {len(times)} events"
+            f"  {name:26}median {middle * 1e3:5.1f} ms = {middle / copy:4.1f} copies of its planes, worst {max(times) * 1e3:5.1f} ms, {len(times)} events{asked}"
         )
 
     number = window.pick.tolerance
