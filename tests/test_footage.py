@@ -505,6 +505,15 @@ class PlayTest(WindowCase):
             self.settle()
             about = playback.about
             self.assertTrue(small.holds(about, 20))
+            # Between other points others are played: what is there already is not made again.
+            small.let_go()
+            self.workspace.clip.set_between(30, 33)
+            until(lambda: quiet.idle and small.holds(about, 33))
+            self.assertFalse(small.holds(about, 20))
+            decoded.clear()
+            self.workspace.clip.set_between(30, 34)
+            until(lambda: quiet.idle and small.holds(about, 34))
+            self.assertEqual(decoded, [34])
             self.open(DEMO / "close.png")
             self.assertFalse(small.holds(about, 20))
             self.assertTrue(quiet.idle)

@@ -204,7 +204,7 @@ class Player:
             return None
         self._pace.count(time.perf_counter() - started)
         if self._pace.slow:
-            self._small.keep(about, number, frame, self.frame_at(self._head()), self._first + self._count)
+            self._small.keep(about, number, frame, self.frame_at(self._head()), self._count)
         return frame
 
     def _render(self) -> None:

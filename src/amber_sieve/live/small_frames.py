@@ -66,6 +66,12 @@ class SmallFrames:
             return None
         return Frame(held.planes.astype(np.float32), None, held.key, held.scale, held.origin, held.whole)
 
+    @property
+    def bytes(self) -> int:
+        """Bytes that are held."""
+        with self._lock:
+            return self._bytes
+
     def holds(self, about: Hashable, number: int) -> bool:
         """Whether a frame is held."""
         with self._lock:
@@ -74,7 +80,7 @@ class SmallFrames:
     def keep(self, about: Hashable, number: int, frame: Frame, head: int, count: int) -> bool:
         """Keep a frame that was decoded, in place of those that are played later than it; False when there is no room for it.
 
-        The play head stands at frame ``head`` of ``count`` and goes round.
+        The play head stands at frame ``head`` and goes round through ``count`` frames.
         """
         if frame.alpha is not None:
             return False

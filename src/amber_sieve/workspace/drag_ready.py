@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import contextlib
 from dataclasses import replace
 
 from PyQt6.QtCore import QObject, QTimer
 
+from ..errors import Trouble
 from ..live.preview import Rendered, preview
 from .guard import guarded
 from .viewing import Viewing
@@ -44,7 +46,8 @@ class DragReady(QObject):
         wanted = replace(last.wanted, hurried=True)
 
         def make() -> None:
-            with cache.while_wanted(renders.superseded):
+            # Nobody has asked for it: what cannot be read is said when somebody does.
+            with cache.while_wanted(renders.superseded), contextlib.suppress(Trouble):
                 preview(opened, wanted, cache)
 
         renders.ask(make, opened)

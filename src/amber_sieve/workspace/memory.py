@@ -71,8 +71,8 @@ class GivesBack:
             self._last = time.monotonic()
 
 
-def stages_may_keep(allowed: int, behind: int, playing: bool) -> int:
-    """Bytes that finished stages may keep, of what a person allows: less what pictures take that are open ``behind`` the one in the window
-    and, while a clip is played, what its finished pictures take."""
-    others = behind + (KEPT if playing else 0)
+def stages_may_keep(allowed: int, others: int, playing: bool) -> int:
+    """Bytes that finished stages may keep, of what a person allows: less what ``others`` take, pictures that are open behind the one in the
+    window and small frames of a clip, and, while it is played, what its finished pictures take."""
+    others += KEPT if playing else 0
     return max(allowed - others, round(allowed * (LEAST_PLAYING if playing else LEAST)))

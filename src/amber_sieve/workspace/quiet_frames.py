@@ -32,15 +32,16 @@ class QuietFrames(QObject):
         self._work, self._workers, self._playback = work, workers, playback
         self._threads = Threads("small frames")
         self._stop = threading.Event()
-        #: What it was begun for last.
-        self._about: Hashable = None
+        #: What it was begun for last: what the frames are of, and which are played.
+        self._begun: Hashable = None
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(QUIET)
         self._timer.timeout.connect(self._begin)
         viewing.rendered.connect(lambda _: self._wait())
         playback.changed.connect(self._wait)
-        work.source_changed.connect(self._wait)
+        for changed in (work.source_changed, work.frame_changed):
+            changed.connect(self._wait)
 
     @property
     def idle(self) -> bool:
@@ -50,10 +51,10 @@ class QuietFrames(QObject):
     def _wait(self) -> None:
         """Something is shown, played or opened: what is made for something else stops."""
         about = self._playback.about if not self._playback.playing else None
-        if about == self._about and about is not None:
+        if about is not None and (about, self._playback.range) == self._begun:
             return
         self._stop.set()
-        self._about = None
+        self._begun = None
         if about is not None:
             self._timer.start()
         else:
@@ -67,7 +68,7 @@ class QuietFrames(QObject):
             opener = playback.opener()
         except Trouble:  # it was there a moment ago
             return
-        self._about, self._stop = about, threading.Event()
+        self._begun, self._stop = (about, playback.range), threading.Event()
         (first, count), head = playback.range, self._work.number
         order = [first + (head - first + ahead) % count for ahead in range(count)]
         factor, stop, small, workers = playback.factor, self._stop, playback.small, self._workers
@@ -84,12 +85,15 @@ def _make(
     opener: Callable[[], Source], factor: float, order: list[int], small: SmallFrames, about: Hashable, stop: threading.Event, rests: Callable[[], bool]
 ) -> None:  # fmt: skip
     """Decode frames in their order until it is told to stop, they turn out not to be slow, or there is no more room."""
+    missing = [number for number in order if not small.holds(about, number)]
+    if not missing:
+        return
     try:
         source = opener()
     except Trouble:  # it was there a moment ago
         return
     try:
-        _fill(source, factor, (n for n in order if not small.holds(about, n)), small, about, stop, rests, (order[0], len(order)))
+        _fill(source, factor, missing, small, about, stop, rests, (order[0], len(order)))
     finally:
         source.close()
 

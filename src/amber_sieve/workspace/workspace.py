@@ -77,7 +77,8 @@ class Workspace:
         return round(self.preferences.values.cache_megabytes * MEGABYTE)
 
     def _fit_cache(self) -> None:
-        self.workers.cache.resize(stages_may_keep(self._bytes_allowed, self.tray.bytes_behind, self.playback.playing))
+        others = self.tray.bytes_behind + self.playback.small.bytes
+        self.workers.cache.resize(stages_may_keep(self._bytes_allowed, others, self.playback.playing))
 
     @property
     def idle(self) -> bool:
