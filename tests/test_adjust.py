@@ -7,7 +7,7 @@ import numpy as np
 import PyOpenColorIO as ocio
 from common import demo_frame, truth
 from scipy.interpolate import PchipInterpolator
-from scipy.ndimage import gaussian_filter
+from scipy.ndimage import convolve1d, gaussian_filter
 from skimage import color
 
 from amber_sieve.core.adjust import balance, blending, cdl, curve, detail, dye, even, fill, hues, light, match, mono, recolour, white
@@ -626,6 +626,29 @@ class DetailTest(unittest.TestCase):
         for part in (np.s_[:, 10:-10, 10:70], np.s_[:, 10:-10, 90:150]):
             self.assertLess(out[part].std(axis=(1, 2)).max(), 0.35 * noisy[part].std(axis=(1, 2)).max())
         self.assertGreater(float(out[1, :, 81].mean() - out[1, :, 78].mean()), 0.85 * 0.4)
+
+    def test_noise_is_told_by_wavelets_as_scipy_makes_them(self):
+        # Source: scipy.ndimage's convolution, with the formulas of Starck and Murtagh (1998), Gao (1998), Knutsson and Westin (1993).
+        planes = gaussian_of_noise(430, 61)  # more rows than one thread takes in one go
+        weights = np.random.default_rng(4).random((430, 61)).astype(np.float32)
+        weights[:, :25] = 0
+
+        def spread(plane: np.ndarray, hole: int) -> np.ndarray:
+            spline = np.zeros(4 * hole + 1)
+            spline[::hole] = np.array([1, 4, 6, 4, 1]) / 16
+            return convolve1d(convolve1d(plane.astype(np.float64), spline, 1, mode="nearest"), spline, 0, mode="nearest")
+
+        lab, out = to_oklab(planes), []
+        for left, most in zip(lab.astype(np.float64), (0.02, 0.05, 0.05), strict=True):
+            kept = np.zeros_like(left)
+            for hole, share in zip((1, 2, 4, 8), (0.89, 0.20, 0.086, 0.041), strict=True):
+                below = spread(weights, hole)
+                mean = np.where(below > 1e-4, spread(left * weights, hole) / np.maximum(below, 1e-4), left)
+                wavelet = left - mean
+                kept += wavelet * np.maximum(1 - (3 * 0.6 * most * share) ** 2 / np.maximum(wavelet**2, 1e-20), 0)
+                left = mean
+            out.append(kept + left)
+        np.testing.assert_allclose(to_oklab(detail.with_detail(planes, weights, noise=60))[:, :, 25:], np.array(out)[:, :, 25:], atol=2e-4)
 
     def test_blur_is_that_of_scipy_where_all_is_masked(self):
         # Source: scipy.ndimage's Gaussian.

@@ -133,11 +133,13 @@ class MeasuresTest(unittest.TestCase):
         base = np.random.default_rng(3).uniform(0.05, 1, (400, 3))
         hue, saturation, _ = self.measure(base)
         chromatic = saturation > 2  # the hue of greys is noise
+        # Saturation is told by tenths of a degree of hue: between two of them either may be taken.
+        sure = np.abs(hue * 10 % 1 - 0.5) > 0.01
         for factor in (1 / 8, 1 / 3, 1, 2.5, 8):
             turned, changed, _ = self.measure(base * factor)
             apart = np.abs(turned - hue)
             self.assertLess(np.minimum(apart, 360 - apart)[chromatic].max() / 360, 1e-4)
-            self.assertLess((np.abs(changed - saturation) / 100).max(), 1e-4)
+            self.assertLess((np.abs(changed - saturation) / 100)[sure].max(), 1e-4)
 
     def test_pure_colours_are_100_per_cent(self):
         # Source: Ottosson, "Okhsv and Okhsl" (2021): saturation relative to the sRGB gamut's edge.

@@ -18,11 +18,13 @@ from common import DEMO, FolderCase, WindowCase, demo_frame, rendered_whole, ter
 from made import raw_file
 from PIL import Image, ImageCms
 
+from amber_sieve.core.adjust import lookup
 from amber_sieve.core.colour import encodings
 from amber_sieve.core.colour.difference import delta_e_2000, to_cielab
 from amber_sieve.core.colour.lookup import MARK, looked_up, pixels_through, to_display_pixels
 from amber_sieve.core.colour.transfer import encode
 from amber_sieve.core.frame import Frame
+from amber_sieve.core.mix import adjusted
 from amber_sieve.errors import Trouble
 from amber_sieve.export.still_options import Export, export
 from amber_sieve.media import stills
@@ -340,6 +342,15 @@ class LookupTest(FolderCase):
         np.testing.assert_allclose(
             looked_up(np.ascontiguousarray(np.moveaxis(pixels, -1, 0)), table), np.moveaxis(theirs, -1, 0), atol=2e-5
         )
+
+    def test_a_table_that_changes_nothing_leaves_all_light_alone(self):
+        grid = np.stack(np.meshgrid(*[np.linspace(0, 1, 17, dtype=np.float32)] * 3, indexing="ij"), -1)
+        light = np.random.default_rng(6).random((3, 40, 50), np.float32) ** 3 * np.float32(1.2) - np.float32(0.02)
+        within = adjusted(light, lookup.steps(grid))
+        np.testing.assert_allclose(within, light, atol=2e-6)
+        grid[0, 0, 0] = 1e-6  # a table that leaves 0 to 1 is coded and decoded in the way that knows no bounds
+        grid[-1, -1, -1] = 1 + 1e-6
+        np.testing.assert_allclose(adjusted(light, lookup.steps(grid)), within, atol=6e-6)
 
     def test_a_table_is_an_adjustment_inside_the_mask(self):
         grid = np.stack(np.meshgrid(*[np.linspace(0, 1, 33, dtype=np.float32)] * 3, indexing="ij"), -1)

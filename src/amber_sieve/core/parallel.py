@@ -86,6 +86,7 @@ carray: Any = _Named("carray")
 call_step: Any = _Named("call_step")
 bits_of: Any = _Named("bits_of")
 float_of: Any = _Named("float_of")
+weighed_corners: Any = _Named("weighed_corners")
 
 
 @inner

@@ -12,7 +12,7 @@ import numpy as np
 
 from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from ..colour.transfer import decode, one_encoded
-from ..parallel import carray, index_in, inner, row_step
+from ..parallel import carray, inner, row_step
 from .chain import Step, bounded
 
 #: Entries of a table over 0 to 1; it is indexed by the square root of light, in which sRGB is nearly straight.
@@ -49,26 +49,27 @@ def levelled(
 
 
 @inner
-def _looked_up(values: np.ndarray, table: np.ndarray, places: np.ndarray) -> None:
+def _looked_up(values: np.ndarray, table: np.ndarray, places: np.ndarray, entries: np.ndarray) -> None:
     """Light through a table, in place. The places are worked out first: that loop vectorises, looking up does not."""
-    zero, one, entries, top = np.float32(0), np.float32(1), np.float32(ENTRIES), table[ENTRIES, 0]
+    zero, one, last, top = np.float32(0), np.float32(1), np.int32(ENTRIES), table[ENTRIES, 0]
     for x in range(values.size):
-        places[x] = np.sqrt(min(max(values[x], zero), one)) * entries
-    for x in range(values.size):
-        index = index_in(places[x], ENTRIES)
-        entry = table[index]
-        places[x] = entry[0] + entry[1] * (places[x] - np.float32(index))
-    for x in range(values.size):
+        value = values[x]
+        place = np.sqrt(min(max(value, zero), one)) * np.float32(ENTRIES)
+        entries[x] = min(max(np.int32(place), np.int32(0)), last)
+        places[x] = place - np.float32(entries[x])
         # Light beyond white is scaled as white is, light below nothing is moved as nothing is.
-        values[x] = bounded(places[x] + max(values[x] - one, zero) * top + min(values[x], zero))
+        values[x] = max(value - one, zero) * top + min(value, zero)
+    for x in range(values.size):
+        entry = table[np.uintp(entries[x])]
+        values[x] = bounded(values[x] + entry[0] + entry[1] * places[x])
 
 
 @row_step
 def _channels(row: Any, width: int, numbers: Any) -> None:
     planes, tables = carray(row, (3, width)), carray(numbers, (3, ENTRIES + 1, 2))
-    places = np.empty(width, np.float32)
+    places, entries = np.empty(width, np.float32), np.empty(width, np.int32)
     for k in range(3):
-        _looked_up(planes[k], tables[k], places)
+        _looked_up(planes[k], tables[k], places, entries)
 
 
 @row_step
@@ -76,10 +77,10 @@ def _luminance(row: Any, width: int, numbers: Any) -> None:
     planes, table = carray(row, (3, width)), carray(numbers, (ENTRIES + 1, 2))
     r, g, b = planes[0], planes[1], planes[2]
     zero, most, tiny = np.float32(0), np.float32(MOST), np.float32(1e-9)
-    goal, places = np.empty(width, np.float32), np.empty(width, np.float32)
+    goal, places, entries = np.empty(width, np.float32), np.empty(width, np.float32), np.empty(width, np.int32)
     for x in range(width):
         goal[x] = max(WEIGHT_R * r[x] + WEIGHT_G * g[x] + WEIGHT_B * b[x], zero)
-    _looked_up(goal, table, places)
+    _looked_up(goal, table, places, entries)
     for x in range(width):
         y = max(WEIGHT_R * r[x] + WEIGHT_G * g[x] + WEIGHT_B * b[x], zero)
         factor = min(goal[x] / max(y, tiny), most)

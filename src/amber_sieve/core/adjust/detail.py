@@ -11,30 +11,19 @@ import cv2
 import numpy as np
 
 from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
-from ..colour.oklab import from_oklab, to_oklab
 from ..colour.roots import cube_root
 from ..edge.box import box_of
 from ..edge.feather import blurred
-from ..frame import BRIGHTEST
 from ..parallel import inner, kernel, prange
 from .chain import bounded
+from .noise import LEAST, LOOKS_FOR_NOISE, denoised
 
-#: A mask that weighs less than this tells nothing about its surroundings.
-LEAST = np.float32(1e-4)
 #: Gaussians wider than this are taken on a picture reduced so far that they are this wide there.
 WIDEST = 4.0
 #: Standard deviations after which a Gaussian ends: what lies farther out weighs less than 0.04 % (common practice).
 DEVIATIONS = 4
 #: How many of its radii the filter of local contrast looks: it averages twice, once for the fit and once for its parts.
 RADII = 2
-#: Levels of the wavelets that noise is told in: grain of photographs is seldom coarser than 16 pixels (by eye on the noisy yard).
-LEVELS = 4
-#: How many pixels these levels look: 2 + 4 + 8 + 16.
-LOOKS_FOR_NOISE = 30
-#: Standard deviation of noise in Oklab that all of noise reduction takes away, in lightness and in colour (by eye on the noisy yard).
-MOST_NOISE = (0.02, 0.05)
-#: Shares of the deviation of white noise that each level holds, the finest first (measured on white noise).
-SHARES = (0.89, 0.20, 0.086, 0.041)
 #: Squared contrast in cube-rooted luminance from which on the base of local contrast keeps an edge: so edges get no halo.
 EDGE = 0.001
 #: Most that local lightness is amplified by all of local contrast (by eye on the yard: more makes rims).
@@ -158,74 +147,6 @@ def _with_local_contrast(planes: np.ndarray, weights: np.ndarray, amount: float,
     return _relighted(planes, change)
 
 
-#: The cubic B-spline that the wavelets are made with.
-S0, S1, S2 = np.float32(6 / 16), np.float32(4 / 16), np.float32(1 / 16)
-
-
-@kernel
-def _across(plane: np.ndarray, weights: np.ndarray, hole: int, out: np.ndarray) -> None:
-    """The spline along rows, with its taps so many pixels apart, of a plane times its weights."""
-    width = plane.shape[1]
-    for y in prange(plane.shape[0]):
-        padded, values, weight, row = np.empty(width + 4 * hole, np.float32), plane[y], weights[y], out[y]
-        taps = (padded[:width], padded[hole:], padded[2 * hole :], padded[3 * hole :], padded[4 * hole :])
-        t0, t1, t2, t3, t4 = taps
-        for x in range(width):
-            t2[x] = values[x] * weight[x]
-        padded[: 2 * hole] = t2[0]
-        padded[width + 2 * hole :] = t2[width - 1]
-        for x in range(width):
-            row[x] = S2 * (t0[x] + t4[x]) + S1 * (t1[x] + t3[x]) + S0 * t2[x]
-
-
-@kernel
-def _level(left: np.ndarray, crossed: np.ndarray, below: np.ndarray, hole: int, least: float, kept: np.ndarray, coarse: np.ndarray) -> None:
-    """The spline down the columns gives the coarse plane; what it leaves of ``left``, lowered, is added to what is kept."""
-    height, zero, one, tiny, square = left.shape[0], np.float32(0), np.float32(1), np.float32(1e-20), np.float32(least * least)
-    for y in prange(height):
-        at = np.int64(y)
-        farther, far = at - 2 * hole, at - hole
-        near, nearer = at + hole, at + 2 * hole
-        r0, r1, r2 = crossed[farther if farther > 0 else 0], crossed[far if far > 0 else 0], crossed[at]
-        r3, r4 = crossed[near if near < height else height - 1], crossed[nearer if nearer < height else height - 1]
-        before, weight, keep, out = left[at], below[at], kept[at], coarse[at]
-        for x in range(left.shape[1]):
-            mean = (S2 * (r0[x] + r4[x]) + S1 * (r1[x] + r3[x]) + S0 * r2[x]) / max(weight[x], LEAST)
-            mean = mean if weight[x] > LEAST else before[x]
-            wavelet = before[x] - mean
-            size = abs(wavelet)
-            keep[x] += wavelet * max(one - square / max(size * size, tiny), zero)
-            out[x] = mean
-
-
-def _spread(weights: np.ndarray, hole: int) -> np.ndarray:
-    """The spline both ways."""
-    ones, crossed, kept, out = np.ones_like(weights), *(np.empty_like(weights) for _ in range(3))
-    _across(weights, ones, hole, crossed)
-    _level(weights, crossed, ones, hole, 0.0, kept, out)
-    return out
-
-
-def _denoised(planes: np.ndarray, weights: np.ndarray, amount: float, scale: float) -> np.ndarray:
-    """Small wavelets lowered: the à trous transform of J.-L. Starck, F. Murtagh, "Automatic noise estimation from the multiresolution
-    support" (1998), lowered by the non-negative garrote (H.-Y. Gao, "Wavelet shrinkage denoising", 1998) at three deviations, in Oklab."""
-    lab = to_oklab(planes)
-    skipped = max(0, round(-np.log2(scale)))  # the finest levels are gone from a reduced picture
-    levels = [(2**level, _spread(weights, 2**level), SHARES[level + skipped]) for level in range(LEVELS - skipped)]
-    crossed, kept, one, other = (np.empty_like(weights) for _ in range(4))
-    for k in range(3):
-        most, left = amount * MOST_NOISE[0 if k == 0 else 1], lab[k]
-        kept[...] = 0
-        for number, (hole, below, share) in enumerate(levels):
-            coarse = other if number % 2 else one
-            _across(left, weights, hole, crossed)
-            _level(left, crossed, below, hole, 3 * most * share, kept, coarse)
-            left = coarse
-        np.add(kept, left, out=lab[k])
-    light = from_oklab(lab)
-    return np.clip(light, -BRIGHTEST, BRIGHTEST, out=light)
-
-
 @inner
 def _noise_at(column: int, row: int, seed: int) -> np.float32:
     """A number that a place and a seed always give, -1 to 1, of a triangular distribution: two rounds of mixed bits."""
@@ -298,7 +219,7 @@ def with_detail(
     whole = mask[box].shape == mask.shape
     part, weights = (planes, mask) if whole else (np.ascontiguousarray(planes[:, box[0], box[1]]), np.ascontiguousarray(mask[box]))
     if noise:
-        part = _denoised(part, weights, noise / 100, scale)
+        part = denoised(part, weights, noise / 100, scale)
     if blur:
         softened = Weighted(weights, blur * scale)
         part = np.stack([softened.mean(plane) for plane in part])

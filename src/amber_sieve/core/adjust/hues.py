@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from ..parallel import carray, index_in, row_step
+from ..parallel import carray, row_step, weighed_corners
 from .chain import Step
 
 #: Entries of a table over the circle of hues.
@@ -45,23 +45,24 @@ def _hue_of(turn: np.ndarray) -> np.ndarray:
 
 @row_step
 def _hues(row: Any, width: int, numbers: Any) -> None:
-    planes, table = carray(row, (3, width)), carray(numbers, (ENTRIES + 1, 6))
+    planes, table = carray(row, (3, width)), carray(numbers, 4 * (ENTRIES + 2))
     lightness, a, b = planes[0], planes[1], planes[2]
     zero, one, two, tiny = np.float32(0), np.float32(1), np.float32(2), np.float32(1e-6)
     per_turn, over, four = np.float32(ENTRIES / 4), np.float32(1 / SURE**2), np.float32(4)
-    found = np.empty((3, width), np.float32)
+    found, entries = np.empty((3, width), np.float32), np.empty(width, np.int32)
     cos, sin, lift = found[0], found[1], found[2]
     # The places are worked out first: that loop vectorises, looking up does not.
     for x in range(width):
         across = b[x] / max(abs(a[x]) + abs(b[x]), tiny)
         turn = across if a[x] >= zero else two - across
-        cos[x] = (turn if turn >= zero else turn + four) * per_turn
+        place = (turn if turn >= zero else turn + four) * per_turn
+        index = min(max(np.int32(place), np.int32(0)), np.int32(ENTRIES))
+        cos[x] = place - np.float32(index)
+        entries[x] = np.int32(4) * index
     for x in range(width):
-        index = index_in(cos[x], ENTRIES)
-        part, entry = cos[x] - np.float32(index), table[index]
-        cos[x] = entry[0] + part * entry[3]
-        sin[x] = entry[1] + part * entry[4]
-        lift[x] = entry[2] + part * entry[5]
+        part, begin = cos[x], np.uintp(entries[x])
+        end = begin + np.uintp(4)
+        cos[x], sin[x], lift[x] = weighed_corners(table, begin, end, end, end, one - part, part, zero, zero)
     for x in range(width):
         green_red, blue_yellow = a[x], b[x]
         light = max(lightness[x] * lightness[x], tiny)
@@ -90,6 +91,5 @@ def steps(turn_by_hue: Points = (), saturation_by_hue: Points = (), lightness_by
     chroma = np.maximum(1 + closed_curve(saturation_by_hue, at) / 100, 0)
     lift = closed_curve(lightness_by_hue, at) / 100
     lift = np.where(lift > 0, lift / 2, lift)
-    table = np.stack([chroma * np.cos(turn), chroma * np.sin(turn), lift], axis=1)
-    rows = np.concatenate([table[:-1], np.diff(table, axis=0)], axis=1)  # values, and how far it is to the next ones
-    return [Step(_hues.address, tuple(float(v) for v in rows.ravel()), lab=True)]
+    table = np.stack([chroma * np.cos(turn), chroma * np.sin(turn), lift, np.zeros_like(lift)], axis=1)
+    return [Step(_hues.address, tuple(float(v) for v in table.ravel()), lab=True)]

@@ -6,44 +6,38 @@ from typing import Any
 
 import numpy as np
 
-from ..colour.lookup import tetrahedral
-from ..colour.powers import power_of
-from ..colour.transfer import CODED_BREAK, LINEAR_BREAK, OFFSET, SLOPE
+from ..colour.lookup import padded, through_table
+from ..colour.powers import srgb_decoded, srgb_decoded_within, srgb_encoded_within
 from ..parallel import carray, row_step
 from .chain import Step, bounded
-
-#: Of the sRGB curve (IEC 61966-2-1).
-POWER = np.float32(2.4)
 
 
 @row_step
 def _look_up(row: Any, width: int, numbers: Any) -> None:
-    planes, size = carray(row, (3, width)), np.int64(carray(numbers, 1)[0])
-    table = carray(numbers, 1 + size * size * size * 3)[1:]
+    planes, size = carray(row, (3, width)), np.int64(carray(numbers, 2)[0])
+    within, table = carray(numbers, 2)[1] > 0, carray(numbers, 2 + size * size * size * 4)[2:]
     zero, one = np.float32(0), np.float32(1)
     coded = np.empty((3, width), np.float32)
     for k in range(3):
         values, target = planes[k], coded[k]
         for x in range(width):
             light = min(max(values[x], zero), one)
-            curved = np.float32(1.055) * power_of(max(light, LINEAR_BREAK), one / POWER) - OFFSET
-            target[x] = min(curved if light > LINEAR_BREAK else SLOPE * light, one)
+            target[x] = srgb_encoded_within(light)
             values[x] -= light  # what is beyond white, or below nothing, is added again
-    r, g, b = coded[0], coded[1], coded[2]
-    for x in range(width):
-        r[x], g[x], b[x] = tetrahedral(table, size, r[x], g[x], b[x])
+    through_table(table, size, coded, np.empty((3, width), np.int32))
     for k in range(3):
         values, target = planes[k], coded[k]
-        for x in range(width):
-            code = target[x]
-            size_of = abs(code)
-            curved = power_of((max(size_of, CODED_BREAK) + OFFSET) / np.float32(1.055), POWER)
-            light = curved if size_of > CODED_BREAK else size_of / SLOPE
-            values[x] = bounded(values[x] + (light if code >= zero else -light))
+        if within:
+            for x in range(width):
+                values[x] = bounded(values[x] + srgb_decoded_within(min(max(target[x], zero), one)))
+        else:
+            for x in range(width):
+                values[x] = bounded(values[x] + srgb_decoded(target[x]))
 
 
 def steps(table: np.ndarray | None = None) -> list[Step]:
     """A table (N, N, N, 3) of coded values, indexed by red, green, blue, as a step of a chain; none without one."""
     if table is None:
         return []
-    return [Step(_look_up.address, np.concatenate([[table.shape[0]], np.asarray(table, np.float32).reshape(-1)]).astype(np.float32))]
+    within = table.min() >= 0 and table.max() <= 1
+    return [Step(_look_up.address, np.concatenate([np.array([table.shape[0], within], np.float32), padded(table)]))]

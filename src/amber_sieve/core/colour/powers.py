@@ -28,8 +28,25 @@ def _fit_exponential() -> tuple[np.float32, ...]:
     return tuple(np.float32(c) for c in solution)
 
 
+#: The sRGB curve (IEC 61966-2-1) bends from this light on, and from this coded value on; `transfer` has them with their names.
+BENT_LIGHT, BENT_CODE = 0.0031308, 0.04045
+#: Middles of the fourth root of light, and of the square root of what is raised, over the bent part.
+MIDDLE_ROOT = np.float32((BENT_LIGHT**0.25 + 1) / 2)
+MIDDLE_BASE = np.float32((((BENT_CODE + 0.055) / 1.055) ** 0.5 + 1) / 2)
+
+
+def _fit_bent(middle: np.float32, power: float, scale: float, offset: float) -> tuple[np.float32, ...]:
+    """scale · (x + middle)^power + offset, from x = -(1 - middle) to 1 - middle: least squares of the share, at Chebyshev nodes."""
+    x = (1 - float(middle)) * np.cos(np.pi * (np.arange(400) + 0.5) / 400)
+    value = scale * (x + float(middle)) ** power + offset
+    solution, *_ = np.linalg.lstsq(np.stack([x**k for k in range(8)], 1) / value[:, None] ** 0.5, value**0.5, rcond=None)
+    return tuple(np.float32(c) for c in solution)
+
+
 L0, L1, L2, L3 = _fit_logarithm()
 E0, E1, E2, E3, E4, E5, E6 = _fit_exponential()
+C0, C1, C2, C3, C4, C5, C6, C7 = _fit_bent(MIDDLE_ROOT, 5 / 3, 1.055, -0.055)
+D0, D1, D2, D3, D4, D5, D6, D7 = _fit_bent(MIDDLE_BASE, 4.8, 1.0, 0.0)
 
 
 @inner
@@ -78,3 +95,19 @@ def srgb_decoded(coded: np.float32) -> np.float32:
     curved = power_of((size + np.float32(0.055)) * np.float32(1 / 1.055), np.float32(2.4))
     light = size * np.float32(1 / 12.92) if size <= np.float32(0.04045) else curved
     return light if coded >= 0 else -light
+
+
+@inner
+def srgb_encoded_within(light: np.float32) -> np.float32:
+    """`srgb_encoded` of light from 0 to 1, to which alone it is true, at half the cost: within 1e-6."""
+    x = np.sqrt(np.sqrt(max(light, np.float32(BENT_LIGHT)))) - MIDDLE_ROOT
+    curved = C0 + x * (C1 + x * (C2 + x * (C3 + x * (C4 + x * (C5 + x * (C6 + x * C7))))))
+    return min(curved, ONE) if light > np.float32(BENT_LIGHT) else np.float32(12.92) * light
+
+
+@inner
+def srgb_decoded_within(coded: np.float32) -> np.float32:
+    """`srgb_decoded` of values from 0 to 1, to which alone it is true, at half the cost: within 1e-6."""
+    x = np.sqrt((max(coded, np.float32(BENT_CODE)) + np.float32(0.055)) * np.float32(1 / 1.055)) - MIDDLE_BASE
+    curved = D0 + x * (D1 + x * (D2 + x * (D3 + x * (D4 + x * (D5 + x * (D6 + x * D7))))))
+    return min(curved, ONE) if coded > np.float32(BENT_CODE) else coded * np.float32(1 / 12.92)
