@@ -10,11 +10,13 @@ from common import DEMO, FolderCase, demo_frame, overlap, terminal, truth
 
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.frame import Frame
+from amber_sieve.core.pick.colour_groups import grouped
 from amber_sieve.core.pick.pieces import Reaching, deepest, with_pieces
 from amber_sieve.core.pick.propose import propose_drop, propose_here, propose_keep
 from amber_sieve.core.pick.samples import DIVIDING, Probe, distance_to, membership, membership_and_distances
 from amber_sieve.core.pick.surfaces import found_surfaces
 from amber_sieve.core.pick.tones import mean_at
+from amber_sieve.core.pick.unsure import evenness, unsure_place
 from amber_sieve.desk.canvas.answer import in_words
 from amber_sieve.live.clicking import clicked, looked_at
 from amber_sieve.live.offering import offered
@@ -56,6 +58,23 @@ class OffersTest(unittest.TestCase):
         self.assertIsNotNone(place)
         self.assertGreater(true[int(place[1]), int(place[0])], 0.9)
         self.assertGreater(frame.planes[:, int(place[1]), int(place[0])].mean(), 1.5 * frame.planes[:, y, x].mean())
+
+    def test_a_place_of_one_colour_is_rather_offered_than_the_deepest(self):
+        """What was missed is a stripe whose middle is fine grained: a click there would take a mix that is found nowhere else."""
+        lab = np.zeros((3, 60, 100), np.float32)
+        lab[0], lab[1, :, :40] = 0.6, 0.15
+        lab[2, 10:50, 12:29] = 0.1  # the stripe
+        lab[2, 10:50, 18:23:2] = -0.1
+        even = evenness(lab)
+        self.assertAlmostEqual(float(even[30, 5]), 1.0, places=3)
+        self.assertLess(float(even[30, 20]), 0.2)
+        masked = np.zeros((60, 100), bool)
+        masked[:, :40] = True
+        masked[10:50, 12:29] = False
+        margin = np.where(masked, np.float32(9), np.float32(-5))
+        x, y = unsure_place(margin, masked, [(4, 4)], np.zeros_like(masked), grouped(lab), even) or (0, 0)
+        self.assertFalse(masked[y, x])
+        self.assertGreater(float(even[y, x]), 0.5)
 
     def test_nothing_is_offered_where_nothing_is_picked_or_all_is_one_colour(self):
         frame = robot.half_frame("yard")

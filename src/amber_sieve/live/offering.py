@@ -9,7 +9,7 @@ from ..core.frame import Frame
 from ..core.pick.colour_groups import grouped
 from ..core.pick.pieces import HALF
 from ..core.pick.samples import Probe, distance_to
-from ..core.pick.unsure import unsure_place
+from ..core.pick.unsure import evenness, unsure_place
 from ..project.model import Pick, Sieve
 from ..render.cache import Cache
 from ..render.mask import bounds_of, mask_of, place_of, probe_of
@@ -64,7 +64,8 @@ def offered(sieve: Sieve, frame: Frame, cache: Cache, passed: tuple[tuple[float,
         settled = settled | ((distance_to(lab, [Probe((red, green, blue))]) < SETTLED) & (mask == mask[y, x]))
     kept = [pixel(place_of(sample, frame)) for sample in keeps]
     groups = cache.get(("colour groups", frame.key), lambda: grouped(lab))
-    found = unsure_place(_margin(lab, sieve.pick), mask, kept, settled, groups)
+    even = cache.get(("evenness", frame.key), lambda: evenness(lab))
+    found = unsure_place(_margin(lab, sieve.pick), mask, kept, settled, groups, even)
     if found is None:
         return None
     return (found[0] + 0.5) / frame.scale + frame.origin[0], (found[1] + 0.5) / frame.scale + frame.origin[1]

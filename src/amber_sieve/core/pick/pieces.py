@@ -41,6 +41,13 @@ class Reaching:
     rival: np.ndarray | None = None
 
 
+def depths(where: np.ndarray) -> np.ndarray:
+    """How far inside a region (H, W) bool every pixel lies, float32, pixels; the picture's border counts as an outline."""
+    padded = cv2.copyMakeBorder(where.astype(np.uint8), 1, 1, 1, 1, cv2.BORDER_CONSTANT, value=0)
+    inside: np.ndarray = cv2.distanceTransform(padded, cv2.DIST_L2, cv2.DIST_MASK_5)[1:-1, 1:-1]
+    return inside
+
+
 def deepest(where: np.ndarray) -> tuple[int, int, float]:
     """The place (x, y) deepest inside a region (H, W) bool, and its distance from the outline; the picture's border counts as one.
 
@@ -49,8 +56,7 @@ def deepest(where: np.ndarray) -> tuple[int, int, float]:
     >>> deepest(np.pad(np.ones((3, 5), bool), 2))[:2]
     (3, 3)
     """
-    padded = cv2.copyMakeBorder(where.astype(np.uint8), 1, 1, 1, 1, cv2.BORDER_CONSTANT, value=0)
-    inside = cv2.distanceTransform(padded, cv2.DIST_L2, cv2.DIST_MASK_5)[1:-1, 1:-1]
+    inside = depths(where)
     row, column = np.unravel_index(int(inside.argmax()), inside.shape)
     return int(column), int(row), float(inside[row, column])
 

@@ -14,7 +14,7 @@ import cv2
 import numpy as np
 
 from .colour_groups import ColourGroups
-from .pieces import deepest
+from .pieces import depths
 
 #: Likelihood of a stray.
 STRAY = 0.5
@@ -38,12 +38,33 @@ AROUND = 2
 CLOSED = 0.2
 #: And over at least so many pixels.
 LEAST_CLOSED = 3
+#: Deviation of colour round a place, hundredths of Oklab, over which its worth falls to its e-th part: a mix of two colours says little.
+ROUGH = 5.0
 #: Just within is so far from the tolerance, hundredths of Oklab.
 WITHIN = 3.0
 #: So many of the largest pieces of each kind are looked at.
 PIECES = 4
 #: None that is less deep than this, pixels.
 SHALLOW = 1.5
+
+
+def evenness(lab: np.ndarray) -> np.ndarray:
+    """How even the colour round each pixel of Oklab planes (3, H, W) is, (H, W) float32: 1 where it is one, less where two meet."""
+    spread = np.zeros(lab.shape[1:], np.float32)
+    for plane in lab:
+        mean, squares = (cv2.blur(values, (2 * AROUND + 1, 2 * AROUND + 1)) for values in (plane, plane * plane))
+        spread += np.maximum(squares - mean * mean, 0)
+    np.sqrt(spread, out=spread)
+    spread *= -100 / ROUGH
+    return np.exp(spread, out=spread)
+
+
+def _best_of(piece: np.ndarray, even: np.ndarray) -> tuple[int, int, float, float]:
+    """The place (x, y) of a piece (H, W) bool that says most: deep in it, and of one colour. Its worth, and how deep it lies."""
+    inside = depths(piece)
+    worth = inside * even
+    y, x = np.unravel_index(int(worth.argmax()), worth.shape)
+    return int(x), int(y), float(worth[y, x]), float(inside[y, x])
 
 
 def _largest(region: np.ndarray) -> Iterator[np.ndarray]:
@@ -59,7 +80,9 @@ def _wider(where: np.ndarray, by: int) -> np.ndarray:
     return out
 
 
-def _relit(groups: ColourGroups, masked: np.ndarray, kept: Sequence[tuple[int, int]], free: np.ndarray) -> Iterator[tuple[float, int, int]]:
+def _relit(
+    groups: ColourGroups, masked: np.ndarray, kept: Sequence[tuple[int, int]], free: np.ndarray, even: np.ndarray
+) -> Iterator[tuple[float, int, int]]:
     """Places outside the mask that have the colour of what was kept in another light, and touch the mask: worth, x, y."""
     squares = [groups.chroma[:, max(0, y - AROUND) : y + AROUND + 1, max(0, x - AROUND) : x + AROUND + 1] for x, y in kept]
     colours = np.stack([np.median(square.reshape(2, -1), axis=1) for square in squares])
@@ -69,17 +92,17 @@ def _relit(groups: ColourGroups, masked: np.ndarray, kept: Sequence[tuple[int, i
         if away > RELIT_FARTHEST:
             continue
         whole = _wider(piece, 1)  # pieces are given without their outermost pixels
-        x, y, depth = deepest(whole)
+        x, y, worth, depth = _best_of(whole, even)
         if depth < SHALLOW:
             continue
         rim = touched[_wider(whole, 1) & ~whole]
         touches = float(rim.mean()) if rim.size else 0.0  # a piece that is the whole picture has none
         if touches >= TOUCHES:
-            yield RELIT * depth * touches * float(np.exp(-away)), x, y
+            yield RELIT * worth * touches * float(np.exp(-away)), x, y
 
 
 def unsure_place(
-    margin: np.ndarray, masked: np.ndarray, kept: Sequence[tuple[int, int]], settled: np.ndarray, groups: ColourGroups
+    margin: np.ndarray, masked: np.ndarray, kept: Sequence[tuple[int, int]], settled: np.ndarray, groups: ColourGroups, even: np.ndarray
 ) -> tuple[int, int] | None:
     """The place (x, y) that is most worth a click; None where nothing is.
 
@@ -87,7 +110,8 @@ def unsure_place(
     ----------
     margin : (H, W) float32, how far each pixel lies within the tolerance of the samples, below 0 beyond it; hundredths of Oklab.
     masked : (H, W) bool, the mask. kept : places of the keep samples in it.
-    settled : (H, W) bool, what needs no click: it looks like what was clicked already, and is masked like it. groups : of the picture's colours.
+    settled : (H, W) bool, what needs no click: it looks like what was clicked already, and is masked like it. groups : of the picture's
+        colours. even : see `evenness`.
     """
     height, width = masked.shape
     _, labels = cv2.connectedComponents(masked.astype(np.uint8), connectivity=8)
@@ -97,11 +121,11 @@ def unsure_place(
     disc = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1))
     closed = cv2.morphologyEx(np.pad(main.astype(np.uint8), reach), cv2.MORPH_CLOSE, disc)[reach:-reach, reach:-reach] > 0
     kinds = ((masked & ~main, STRAY), (closed & ~masked, None), (main & (margin < WITHIN), WITHIN_LIKELY))
-    best = max(_relit(groups, masked, kept, ~settled), default=None)
+    best = max(_relit(groups, masked, kept, ~settled, even), default=None)
     for region, likely in kinds:
         for piece in _largest(region & ~settled):
-            x, y, depth = deepest(piece)
+            x, y, worth, depth = _best_of(piece, even)
             if depth >= SHALLOW:
-                worth = depth * (likely if likely is not None else float(np.exp(min(float(margin[y, x]), 0.0) / FALLS)))
+                worth *= likely if likely is not None else float(np.exp(min(float(margin[y, x]), 0.0) / FALLS))
                 best = max(best, (worth, x, y)) if best is not None else (worth, x, y)
     return best[1:] if best is not None else None
