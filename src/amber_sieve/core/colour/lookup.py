@@ -70,6 +70,17 @@ def looked_up(planes: np.ndarray, table: np.ndarray) -> np.ndarray:
 
 
 @inner
+def _from_words(words: np.ndarray, row: np.ndarray) -> None:
+    """Pixels 0xFFRRGGBB (W,) as codes (3, W), 0 to 1."""
+    share = np.float32(1 / 255)
+    for x in range(words.size):
+        word = words[x]
+        row[0, x] = np.float32(np.int32((word >> np.uint32(16)) & np.uint32(255))) * share
+        row[1, x] = np.float32(np.int32((word >> np.uint32(8)) & np.uint32(255))) * share
+        row[2, x] = np.float32(np.int32(word & np.uint32(255))) * share
+
+
+@inner
 def _to_words(row: np.ndarray, words: np.ndarray) -> None:
     """Codes (3, W), 0 to 1, as pixels 0xFFRRGGBB (W,)."""
     full, half = np.float32(255), np.float32(0.5)
@@ -102,26 +113,18 @@ def to_display_pixels(planes: np.ndarray, table: np.ndarray, dark: float, bright
 
 @kernel
 def _through(pixels: np.ndarray, table: np.ndarray, far: np.ndarray, size: int, limit: float, mark: int, out: np.ndarray) -> None:
-    most, share, width = np.float32(limit), np.float32(1 / 255), pixels.shape[1]
+    most, width = np.float32(limit), pixels.shape[1]
     for y in prange(pixels.shape[0]):
         row, places = np.empty((3, width), np.float32), np.empty((3, width), np.int32)
-        marked = np.zeros(width if far.size > 1 else 0, np.bool_)
-        for round_ in range(2 if far.size > 1 else 1):
-            for x in range(width):
-                pixel = pixels[y, x]
-                row[0, x] = np.float32(np.int32((pixel >> np.uint32(16)) & np.uint32(255))) * share
-                row[1, x] = np.float32(np.int32((pixel >> np.uint32(8)) & np.uint32(255))) * share
-                row[2, x] = np.float32(np.int32(pixel & np.uint32(255))) * share
-            if far.size > 1 and round_ == 0:
-                through_table(far, size, row, places)
-                for x in range(width):
-                    marked[x] = row[0, x] > most
-            else:
-                through_table(table, size, row, places)
+        _from_words(pixels[y], row)
+        through_table(table, size, row, places)
         _to_words(row, out[y])
-        for x in range(marked.size):
-            if marked[x]:
-                out[y, x] = np.uint32(mark)
+        if far.size > 1:
+            _from_words(pixels[y], row)
+            through_table(far, size, row, places)
+            for x in range(width):
+                if row[0, x] > most:
+                    out[y, x] = np.uint32(mark)
 
 
 #: ΔE2000 from which on a colour counts as outside a gamut: the least that is surely seen side by side.
