@@ -536,6 +536,22 @@ class CacheKeyTest(unittest.TestCase):
 
 
 class TerminalTest(FolderCase):
+    def test_what_says_how_a_clip_is_written_is_refused_for_a_picture(self):
+        out, still = self.folder / "out.png", DEMO / "yard.png"
+        picked = ("recolour", still, "-o", out, "--keep", "742,790")
+        for words, named in (
+            ((*picked, "--codec", "FFV1", "--jobs", "2"), "--codec and --jobs go with"),
+            ((*picked, "--frames", "1-3"), "--frames goes with"),
+            ((*picked, "--quality", "50"), "--quality goes with"),
+            (("render", DEMO / "yard.sieve", "-o", out, "--resume"), "--resume goes with"),
+            (("render", DEMO / "yard.sieve", "-o", out, "--page", self.folder / "p.html"), "--page goes with"),
+        ):
+            done = terminal(*words)
+            self.assertEqual((done.returncode, done.stdout), (1, ""), words)
+            self.assertIn(f"is one picture: {named} clips", done.stderr)
+            self.assertEqual(done.stderr.count("\n"), 1)
+        self.assertFalse(out.exists())
+
     def test_numbers_that_are_none_are_wrong_usage(self):
         for words in (
             ("--keep", "nan,nan"), ("--keep", "1e200,3"), ("--keep", "735,830", "--frame", "-1"), ("--hue", "nan,1,2,3"),

@@ -45,12 +45,23 @@ def clip_options(command: argparse.ArgumentParser) -> None:
     command.add_argument("--frames", type=frames, metavar="A-B", help="of a clip, from 0, both included")
     command.add_argument("--codec", choices=tuple(CODECS), default="")
     command.add_argument(
-        "--quality", type=whole(1, 100), default=QUALITY, help=f"of {' and '.join(name for name, codec in CODECS.items() if codec.quality)}"
+        "--quality", type=whole(1, 100), help=f"of {' and '.join(name for name, codec in CODECS.items() if codec.quality)}; {QUALITY} else"
     )
     command.add_argument("--resume", action="store_true", help="leave numbered pictures that are there already")
     command.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="pieces of a clip that are rendered at the same time")
     command.add_argument("--scheduler", default="", metavar="ADDRESS", help="of a Dask cluster that renders the pieces")
     command.add_argument("--page", type=pathlib.Path, metavar="FILE.html", help="a page that says who rendered which piece")
+
+
+def spare_clip_options(arguments: argparse.Namespace, *more: str) -> None:
+    """Refuse what says how a clip is written, and more such options, where one picture is."""
+    named = {"codec": arguments.codec, "quality": arguments.quality, "resume": arguments.resume, "jobs": arguments.jobs > 1}
+    named |= {"scheduler": arguments.scheduler, "page": arguments.page} | {name: getattr(arguments, name) for name in more}
+    given = [f"--{name.replace('_', '-')}" for name, value in named.items() if value]
+    if given:
+        raise Trouble(
+            f"{arguments.out} is one picture: {' and '.join(given)} {'goes' if len(given) == 1 else 'go'} with clips and numbered pictures."
+        )
 
 
 def write_clip(source: Source, project: Project, arguments: argparse.Namespace, what: ClipWhat = "result") -> None:
@@ -67,7 +78,7 @@ def write_clip(source: Source, project: Project, arguments: argparse.Namespace, 
         if os.path.realpath(arguments.page) == os.path.realpath(arguments.out):
             raise Trouble(f"{arguments.page} is the clip itself: choose another name for the page.")
         spare_inputs([arguments.page], inputs_of(source, project), arguments.overwrite)
-    how = ClipExport(what, quality=arguments.quality, resume=arguments.resume, overwrite=arguments.overwrite)
+    how = ClipExport(what, quality=arguments.quality or QUALITY, resume=arguments.resume, overwrite=arguments.overwrite)
     given = (source, project, arguments.out, arguments.frames, arguments.codec, progress(), how)
     count = export_in_pieces(*given, arguments.jobs, arguments.scheduler, worked.append) if apart else export_clip(*given)
     if arguments.page:
@@ -91,10 +102,9 @@ def run(arguments: argparse.Namespace) -> int:
     say_notes(source)
     one = arguments.frames is not None and arguments.frames[0] == arguments.frames[1]
     picture = is_picture(arguments.out) and not is_pattern(arguments.out)
-    if picture and arguments.page:
-        raise Trouble(f"{arguments.out} is one picture: --page goes with clips and numbered pictures.")
     if picture and (source.about.frames == 1 or one):
         number = arguments.frames[0] if arguments.frames else 0
+        spare_clip_options(arguments)
         if arguments.with_mask:
             raise Trouble(
                 f"{arguments.out} is one picture: --with-mask goes with clips and numbered pictures; write the mask with --mask-only."
