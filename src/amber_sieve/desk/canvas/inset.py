@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
-from PyQt6.QtCore import QPointF, QRect, QRectF, Qt
+from PyQt6.QtCore import QPointF, QRect, Qt
 from PyQt6.QtGui import QColor, QMouseEvent, QPainter
 from PyQt6.QtWidgets import QWidget
 
@@ -11,7 +11,7 @@ from ...language import translate
 from ...live.preview import Rendered
 from ...workspace.workspace import Workspace
 from ..style import AMBER, WELL
-from ..widgets.drawing import draw_edged, image_of
+from ..widgets.drawing import Scaled, draw_edged
 from ..widgets.painting import paints
 from .viewport import Viewport
 
@@ -31,10 +31,12 @@ class Inset(QWidget):
         self.view = "mask"
         self._pixels: np.ndarray | None = None
         self._result: Rendered | None = None
+        self._scaled = Scaled()
         self._drag: tuple[str, QPointF, QRect] | None = None
         self.setAccessibleName(translate("canvas", "Inset mask"))
         self.setToolTip(translate("canvas", "The mask of what is seen: drag to move, drag the upper left corner to size"))
         self.setCursor(Qt.CursorShape.SizeAllCursor)
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         viewport.changed.connect(self._follow)
         self.hide()
 
@@ -78,13 +80,11 @@ class Inset(QWidget):
     def paintEvent(self, painter: QPainter) -> None:
         painter.fillRect(self.rect(), WELL)
         if self._pixels is not None and self._result is not None:
-            image = image_of(np.ascontiguousarray(self._pixels))
             # The pane at this size: a picture point lies where it lies there, only smaller.
             share = self.width() / max(self.pane.width(), 1)
-            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
             corner = self.viewport.to_pane(QPointF(*self._result.origin)) * share
-            size = QPointF(image.width(), image.height()) / self._result.scale * self.viewport.zoom * share
-            painter.drawImage(QRectF(corner, corner + size), image)
+            per_pixel = self.viewport.zoom * share / self._result.scale
+            self._scaled.draw(painter, self._pixels, corner, per_pixel, self.size(), self.devicePixelRatioF())
         draw_edged(painter, lambda: painter.drawRect(self.rect().adjusted(1, 1, -2, -2)), AMBER if self._drag else QColor(150, 150, 150), 1)
         for k in (4, 8):
             painter.drawLine(2, 2 + k, 2 + k, 2)
