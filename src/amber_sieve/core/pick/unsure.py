@@ -30,8 +30,8 @@ RELIT_FALLS = 0.04
 RELIT_FARTHEST = 5.0
 #: Least share of the round of such a piece that is masked.
 TOUCHES = 0.2
-#: A mask is touched from so many pixels away.
-TOUCHED_FROM = 2
+#: A mask is touched from this share of the picture's longer side away, over the soft edge of a shadow; and from at least so many pixels.
+TOUCHED_FROM, LEAST_TOUCHED = 1 / 75, 2
 #: Half the side of the square in which the a/L and b/L of a click are looked at, pixels.
 AROUND = 2
 #: Gaps are closed over this share of the root of the piece's size.
@@ -86,7 +86,7 @@ def _relit(
     """Places outside the mask that have the colour of what was kept in another light, and touch the mask: worth, x, y."""
     squares = [groups.chroma[:, max(0, y - AROUND) : y + AROUND + 1, max(0, x - AROUND) : x + AROUND + 1] for x, y in kept]
     colours = np.stack([np.median(square.reshape(2, -1), axis=1) for square in squares])
-    touched = _wider(masked, TOUCHED_FROM)
+    touched = _wider(masked, max(LEAST_TOUCHED, round(TOUCHED_FROM * max(masked.shape))))
     for piece in groups.pieces(free & ~masked, PIECES):
         away = float(np.hypot(*(np.median(groups.chroma[:, piece], axis=1) - colours).T).min()) / RELIT_FALLS
         if away > RELIT_FARTHEST:
