@@ -89,6 +89,17 @@ class FaceTest(WindowCase):
             self.assertGreater(self.window.canvas.width(), 300)
         self.settle()
 
+    def test_no_block_is_wider_than_the_page_when_it_is_opened_alone(self):
+        self.window.resize(1280, 800)
+        page = self.window.adjust
+        self.window.pages.setCurrentWidget(page)
+        for name in page.blocks:
+            for other, block in page.blocks.items():
+                block.set_open(other == name)
+            self.settle()
+            self.assertLessEqual(page.widget().width(), page.viewport().width(), name)
+            self.assertEqual(list(self.cut_off(page)), [], name)
+
     def area(self):
         from amber_sieve.desk.canvas.area_shape import boxed
 

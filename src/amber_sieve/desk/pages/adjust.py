@@ -186,9 +186,9 @@ class AdjustPage(RowsPage):
         )
         self.from_other.clicked.connect(lambda: ask_colour_of_picture(self, self._workers, self._aim))
         self.no_target.clicked.connect(lambda: self.work.set_field("adjust.match.target", None, translate("pages", "Target")))
-        self.no_target.setFixedWidth(34)
+        self.no_target.setFixedWidth(36)
         self.nearest = self.check("adjust.match.nearest")
-        block.add(self.target, row_of(self.from_here, self.from_other, self.no_target), self.nearest)
+        block.add(row_of(self.target, self.no_target), self.from_here, self.from_other, self.nearest)
 
     def _aim(self, colour: tuple[float, float, float]) -> None:
         self.work.set_field("adjust.match.target", colour, translate("pages", "Target"))
