@@ -220,7 +220,7 @@ class AdjustPage(RowsPage):
         self.lookup_file, self.no_lookup = QPushButton(), QPushButton()
         with_icon(self.lookup_file, "image", translate("pages", "A lookup table (.cube, .clf) over sRGB-coded values"), NO_TABLE)
         with_icon(self.no_lookup, "circle-minus", translate("pages", "No table"))
-        self.no_lookup.setFixedWidth(34)
+        self.no_lookup.setFixedWidth(36)
         self.lookup_file.clicked.connect(self._choose_table)
         self.no_lookup.clicked.connect(lambda: self.work.set_field("adjust.lookup.lookup_file", "", translate("pages", "Lookup table")))
         block.add(row_of(self.lookup_file, self.no_lookup))
