@@ -99,12 +99,11 @@ def outline_errors() -> dict[tuple[str, str], tuple[float, float, float, float]]
         error = lambda made: float(np.abs(made - true)[band].mean())  # noqa: B023, E731
         found, unmixed = follow_found(planes, mask)
         best = min(error(follow(planes, mask, reach)[0]) for reach in FIXED)
-        rows[picture, name] = none, _, followed, lain = error(mask), best, error(found), error(settled(planes, unmixed))
+        row = error(mask), best, error(found), error(settled(planes, unmixed))
         print(
-            f"\n{picture:6}{name:12} none {none:.3f}  best fixed reach {best:.3f}  found {followed:.3f}  settled {lain:.3f}",
-            end="",
-            flush=True,
+            "\n{:6}{:12} none {:.3f}  best fixed reach {:.3f}  found {:.3f}  settled {:.3f}".format(picture, name, *row), end="", flush=True
         )
+        rows[picture, name] = row
     print(
         "\nmean              none {:.3f}  best fixed reach {:.3f}  found {:.3f}  settled {:.3f}".format(
             *np.mean(list(rows.values()), axis=0)

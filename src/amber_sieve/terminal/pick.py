@@ -14,7 +14,7 @@ from ..project import edits, storage
 from ..project.fields import numbers_of, spec_of
 from ..project.model import Area, Band, Bands, Cdl, Edge, Pick, Project, Ramp, Recolour, Sample, Sieve
 from .options import Commands, number_option, overwrite_option, progress, say_notes
-from .render import clip_options, spare_clip_options, write_clip
+from .render import clip_options, refuse_clip_options, write_clip
 from .values import LAST_FRAME, ClickInOrder, area, four, number_of, place, setting, whole
 
 if TYPE_CHECKING:
@@ -173,7 +173,7 @@ def run(arguments: argparse.Namespace) -> int:
     elif source.about.frames > 1 and (is_pattern(arguments.out) or not is_picture(arguments.out)):
         write_clip(source, project, arguments)
     else:
-        spare_clip_options(arguments, "frames")
+        refuse_clip_options(arguments, "frames")
         export_still(source, project, arguments.out, arguments.frame, progress=progress(), overwrite=over)
         print(f"{arguments.out}: written")
     if arguments.save:

@@ -53,7 +53,7 @@ def clip_options(command: argparse.ArgumentParser) -> None:
     command.add_argument("--page", type=pathlib.Path, metavar="FILE.html", help="a page that says who rendered which piece")
 
 
-def spare_clip_options(arguments: argparse.Namespace, *more: str) -> None:
+def refuse_clip_options(arguments: argparse.Namespace, *more: str) -> None:
     """Refuse what says how a clip is written, and more such options, where one picture is."""
     named = {"codec": arguments.codec, "quality": arguments.quality, "resume": arguments.resume, "jobs": arguments.jobs > 1}
     named |= {"scheduler": arguments.scheduler, "page": arguments.page} | {name: getattr(arguments, name) for name in more}
@@ -104,7 +104,7 @@ def run(arguments: argparse.Namespace) -> int:
     picture = is_picture(arguments.out) and not is_pattern(arguments.out)
     if picture and (source.about.frames == 1 or one):
         number = arguments.frames[0] if arguments.frames else 0
-        spare_clip_options(arguments)
+        refuse_clip_options(arguments)
         if arguments.with_mask:
             raise Trouble(
                 f"{arguments.out} is one picture: --with-mask goes with clips and numbered pictures; write the mask with --mask-only."

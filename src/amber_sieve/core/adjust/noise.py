@@ -25,8 +25,8 @@ MOST_NOISE = (0.02, 0.05)
 SHARES = (0.89, 0.20, 0.086, 0.041)
 #: The cubic B-spline that the wavelets are made with.
 S0, S1, S2 = np.float32(6 / 16), np.float32(4 / 16), np.float32(1 / 16)
-#: Rows that one thread works in one go. It crosses up to 32 more, which its neighbours cross as well.
-ROWS = 192
+#: Rows that one thread works in one go: few enough that many threads share a small picture. It crosses up to 32 more, as its neighbours do.
+ROWS = 96
 
 
 @inner

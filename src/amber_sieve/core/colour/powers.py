@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from ..parallel import bits_of, float_of, inner
+from .transfer import CODED_BREAK, LINEAR_BREAK
 
 ONE, TWO, HALF = np.float32(1), np.float32(2), np.float32(0.5)
 #: Smallest normal float32; what is not above it has no logarithm here.
@@ -28,11 +29,9 @@ def _fit_exponential() -> tuple[np.float32, ...]:
     return tuple(np.float32(c) for c in solution)
 
 
-#: The sRGB curve (IEC 61966-2-1) bends from this light on, and from this coded value on; `transfer` has them with their names.
-BENT_LIGHT, BENT_CODE = 0.0031308, 0.04045
-#: Middles of the fourth root of light, and of the square root of what is raised, over the bent part.
-MIDDLE_ROOT = np.float32((BENT_LIGHT**0.25 + 1) / 2)
-MIDDLE_BASE = np.float32((((BENT_CODE + 0.055) / 1.055) ** 0.5 + 1) / 2)
+#: Middles of the fourth root of light, and of the square root of what is raised, over the bent part of the sRGB curve.
+MIDDLE_ROOT = np.float32((float(LINEAR_BREAK) ** 0.25 + 1) / 2)
+MIDDLE_BASE = np.float32((((float(CODED_BREAK) + 0.055) / 1.055) ** 0.5 + 1) / 2)
 
 
 def _fit_bent(middle: np.float32, power: float, scale: float, offset: float) -> tuple[np.float32, ...]:
@@ -84,7 +83,7 @@ def srgb_encoded(light: np.float32) -> np.float32:
     """sRGB-coded value of linear light (IEC 61966-2-1), odd about zero; the fast form of `transfer.encode`."""
     size = abs(light)
     curved = np.float32(1.055) * power_of(size, np.float32(1 / 2.4)) - np.float32(0.055)
-    coded = np.float32(12.92) * size if size <= np.float32(0.0031308) else curved
+    coded = np.float32(12.92) * size if size <= LINEAR_BREAK else curved
     return coded if light >= 0 else -coded
 
 
@@ -93,21 +92,21 @@ def srgb_decoded(coded: np.float32) -> np.float32:
     """Linear light of an sRGB-coded value, odd about zero; the inverse of `srgb_encoded`."""
     size = abs(coded)
     curved = power_of((size + np.float32(0.055)) * np.float32(1 / 1.055), np.float32(2.4))
-    light = size * np.float32(1 / 12.92) if size <= np.float32(0.04045) else curved
+    light = size * np.float32(1 / 12.92) if size <= CODED_BREAK else curved
     return light if coded >= 0 else -light
 
 
 @inner
 def srgb_encoded_within(light: np.float32) -> np.float32:
     """`srgb_encoded` of light from 0 to 1, to which alone it is true, at half the cost: within 1e-6."""
-    x = np.sqrt(np.sqrt(max(light, np.float32(BENT_LIGHT)))) - MIDDLE_ROOT
+    x = np.sqrt(np.sqrt(max(light, LINEAR_BREAK))) - MIDDLE_ROOT
     curved = C0 + x * (C1 + x * (C2 + x * (C3 + x * (C4 + x * (C5 + x * (C6 + x * C7))))))
-    return min(curved, ONE) if light > np.float32(BENT_LIGHT) else np.float32(12.92) * light
+    return min(curved, ONE) if light > LINEAR_BREAK else np.float32(12.92) * light
 
 
 @inner
 def srgb_decoded_within(coded: np.float32) -> np.float32:
     """`srgb_decoded` of values from 0 to 1, to which alone it is true, at half the cost: within 1e-6."""
-    x = np.sqrt((max(coded, np.float32(BENT_CODE)) + np.float32(0.055)) * np.float32(1 / 1.055)) - MIDDLE_BASE
+    x = np.sqrt((max(coded, CODED_BREAK) + np.float32(0.055)) * np.float32(1 / 1.055)) - MIDDLE_BASE
     curved = D0 + x * (D1 + x * (D2 + x * (D3 + x * (D4 + x * (D5 + x * (D6 + x * D7))))))
-    return min(curved, ONE) if coded > np.float32(BENT_CODE) else coded * np.float32(1 / 12.92)
+    return min(curved, ONE) if coded > CODED_BREAK else coded * np.float32(1 / 12.92)

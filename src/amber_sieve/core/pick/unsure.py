@@ -59,12 +59,12 @@ def evenness(lab: np.ndarray) -> np.ndarray:
     return np.exp(spread, out=spread)
 
 
-def _best_of(piece: np.ndarray, even: np.ndarray) -> tuple[int, int, float, float]:
-    """The place (x, y) of a piece (H, W) bool that says most: deep in it, and of one colour. Its worth, and how deep it lies."""
+def _best_of(piece: np.ndarray, even: np.ndarray) -> tuple[int, int, float]:
+    """The place (x, y) of a piece (H, W) bool that says most, deep in it and of one colour, and its worth: 0 where none is deep enough."""
     inside = depths(piece)
-    worth = inside * even
+    worth = np.where(inside >= SHALLOW, inside * even, 0)
     y, x = np.unravel_index(int(worth.argmax()), worth.shape)
-    return int(x), int(y), float(worth[y, x]), float(inside[y, x])
+    return int(x), int(y), float(worth[y, x])
 
 
 def _largest(region: np.ndarray) -> Iterator[np.ndarray]:
@@ -92,12 +92,10 @@ def _relit(
         if away > RELIT_FARTHEST:
             continue
         whole = _wider(piece, 1)  # pieces are given without their outermost pixels
-        x, y, worth, depth = _best_of(whole, even)
-        if depth < SHALLOW:
-            continue
+        x, y, worth = _best_of(whole, even)
         rim = touched[_wider(whole, 1) & ~whole]
         touches = float(rim.mean()) if rim.size else 0.0  # a piece that is the whole picture has none
-        if touches >= TOUCHES:
+        if worth and touches >= TOUCHES:
             yield RELIT * worth * touches * float(np.exp(-away)), x, y
 
 
@@ -124,8 +122,8 @@ def unsure_place(
     best = max(_relit(groups, masked, kept, ~settled, even), default=None)
     for region, likely in kinds:
         for piece in _largest(region & ~settled):
-            x, y, worth, depth = _best_of(piece, even)
-            if depth >= SHALLOW:
+            x, y, worth = _best_of(piece, even)
+            if worth:
                 worth *= likely if likely is not None else float(np.exp(min(float(margin[y, x]), 0.0) / FALLS))
                 best = max(best, (worth, x, y)) if best is not None else (worth, x, y)
     return best[1:] if best is not None else None
