@@ -62,14 +62,14 @@ class OffersTest(unittest.TestCase):
     def test_a_place_of_one_colour_is_rather_offered_than_the_deepest(self):
         """What was missed is a stripe whose middle is fine grained: a click there would take a mix that is found nowhere else."""
         lab = np.zeros((3, 60, 100), np.float32)
-        lab[0], lab[1, :, :40] = 0.6, 0.15
+        lab[0], lab[1, :, :60] = 0.6, 0.15
         lab[2, 10:50, 12:29] = 0.1  # the stripe
         lab[2, 10:50, 18:23:2] = -0.1
         even = evenness(lab)
         self.assertAlmostEqual(float(even[30, 5]), 1.0, places=3)
         self.assertLess(float(even[30, 20]), 0.2)
         masked = np.zeros((60, 100), bool)
-        masked[:, :40] = True
+        masked[:, :60] = True  # so large that the stripe is a gap in it
         masked[10:50, 12:29] = False
         margin = np.where(masked, np.float32(9), np.float32(-5))
         x, y = unsure_place(margin, masked, [(4, 4)], np.zeros_like(masked), grouped(lab), even) or (0, 0)
