@@ -8,7 +8,7 @@ import sys
 
 import numpy as np
 
-from amber_sieve.core.adjust.dye import Thing
+from amber_sieve.core.adjust.body import Thing
 from amber_sieve.core.colour.difference import delta_e_2000, to_cielab
 from amber_sieve.core.colour.transfer import decode, encode
 

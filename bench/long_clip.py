@@ -12,8 +12,8 @@ import time
 import common  # noqa: F401  (finds the sources)
 
 from amber_sieve.export.clip import export_clip
+from amber_sieve.live.parts import Shown
 from amber_sieve.live.playing import Played, Player
-from amber_sieve.live.preview import Shown
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.live.small_frames import SmallFrames
 from amber_sieve.media.opening import open_source

@@ -13,7 +13,8 @@ from common import Ruler, seconds
 
 from amber_sieve.core.frame import Frame
 from amber_sieve.export.frame import finished
-from amber_sieve.live.preview import Opened, Shown, Wanted, preview
+from amber_sieve.live.parts import Shown
+from amber_sieve.live.preview import Opened, Wanted, preview
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.source import About
 from amber_sieve.project.model import Adjust, Band, Bands, Edge, Light, Project, Recolour, Sieve

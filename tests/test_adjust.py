@@ -10,7 +10,7 @@ from scipy.interpolate import PchipInterpolator
 from scipy.ndimage import convolve1d, gaussian_filter
 from skimage import color
 
-from amber_sieve.core.adjust import balance, blending, cdl, curve, detail, dye, even, fill, hues, light, match, mono, recolour, white
+from amber_sieve.core.adjust import balance, blending, body, cdl, curve, detail, dye, even, fill, hues, light, match, mono, recolour, white
 from amber_sieve.core.adjust.detail import Weighted, gaussian
 from amber_sieve.core.adjust.surroundings import of_surroundings
 from amber_sieve.core.colour.difference import RGB_TO_XYZ, delta_e_2000, to_cielab
@@ -383,38 +383,59 @@ class DyeTest(unittest.TestCase):
         for noise in (0.0, 0.002):
             lit, bounces, gloss, light_in = self.thing(old, noise)
             wanted = self.light(new, lit, bounces, gloss)
-            thing = dye.Thing(light_in, np.ones(4000))
+            thing = body.Thing(light_in, np.ones(4000))
             out = thing.in_colour(thing.towards(wanted.mean(axis=1)))
             far = float(delta_e_2000(to_cielab(out.T), to_cielab(wanted.T)).mean())
             by_channel = light_in * (wanted.mean(axis=1) / light_in.mean(axis=1))[:, None]
             self.assertLess(far, 0.25 * float(delta_e_2000(to_cielab(by_channel.T), to_cielab(wanted.T)).mean()))
             np.testing.assert_allclose(out.mean(axis=1), wanted.mean(axis=1), atol=2e-4)
 
-    def test_the_kernel_is_the_formula(self):
+    def formula(self, light_in: np.ndarray, found: dye.Dye) -> np.ndarray:
+        """A dye as docs/formulas.md has it, in double precision."""
+        rho, new = np.array(found.body.colour), np.array(found.colour)
+        gloss = np.minimum(
+            np.clip(np.array(found.body.gloss) @ light_in, 0, None) / 3**0.5, np.clip(light_in.min(axis=0), 0, None) * dye.MOST_GLOSS
+        )
+        logs = np.log(np.clip(light_in - gloss, dye.LEAST_LIGHT, None))
+        shares = np.clip(rho * dye.TRUST, dye.LEAST_TRUST, 1)
+        shares, trust = shares / shares.sum(), np.clip(rho * dye.TRUST, 0, 1)[:, None]
+        middle = float((np.log(rho) * shares).sum())
+        told = 1 / (float(((np.log(rho) - middle) ** 2 * shares).sum()) + dye.BOUNCE)
+        slopes = shares * (np.log(rho) - middle) * told
+        bounces = np.clip(1 - (slopes * (np.log(rho) - middle)).sum() + slopes @ logs, dye.FEWEST, dye.MOST)
+        strength = shares @ logs - bounces * middle
+        lit = np.exp(strength + (logs - strength - bounces * np.log(rho)[:, None]) * trust)
+        rest = (light_in - gloss - lit * rho[:, None] ** bounces) * np.minimum(new / rho, rho / new)[:, None]
+        out: np.ndarray = lit * new.max() * (new / new.max())[:, None] ** bounces + rest + gloss
+        return out
+
+    def test_the_kernels_are_the_formula(self):
         for own in ((0.5, 0.1, 0.02), (0.2, 0.2, 0.2), (0.02, 0.3, 0.7), (0.001, 0.001, 0.0005)):
             light_in = self.thing(own, 0.003)[3].astype(np.float32)
-            thing = dye.Thing(light_in, np.ones(4000))
+            thing = body.Thing(light_in, np.ones(4000))
             for target in ((0.3, 0.05, 0.02), (0.001, 0.001, 0.001), (0.9, 0.9, 0.2)):
                 found = thing.towards(np.array(target))
                 out = mixed(light_in[:, None], np.ones((1, 4000), np.float32), dye.steps(found))[:, 0]
-                np.testing.assert_allclose(out, thing.in_colour(found), rtol=1e-4, atol=1e-5)
+                wanted = self.formula(light_in.astype(np.float64), found)
+                np.testing.assert_allclose(out, wanted, rtol=1e-4, atol=1e-5)
+                np.testing.assert_allclose(thing.in_colour(found), wanted, rtol=1e-4, atol=1e-5)
 
     def test_a_handful_of_pixels_has_a_body_too(self):
         rng = np.random.default_rng(6)
         for count in (1, 2, 3, 4, 5, 6, 9):  # between two quantiles of two or four there is none
-            body = dye.found_body(rng.random((3, count)).astype(np.float32), rng.random(count))
-            self.assertTrue(np.isfinite([body.colour, body.gloss, body.mean]).all(), count)
+            found = body.found_body(rng.random((3, count)).astype(np.float32), rng.random(count))
+            self.assertTrue(np.isfinite([found.colour, found.gloss, found.mean]).all(), count)
 
     def test_a_dye_of_its_own_colour_changes_nothing(self):
         light_in = self.thing((0.4, 0.2, 0.05), 0.004)[3].astype(np.float32)
-        body = dye.found_body(light_in, np.ones(4000))
-        out = mixed(light_in[:, None], np.ones((1, 4000), np.float32), dye.steps(dye.Dye(body, body.colour)))[:, 0]
+        found = body.found_body(light_in, np.ones(4000))
+        out = mixed(light_in[:, None], np.ones((1, 4000), np.float32), dye.steps(dye.Dye(found, found.colour)))[:, 0]
         np.testing.assert_allclose(out, light_in, rtol=1e-4, atol=1e-6)
 
     def test_grey_light_on_a_grey_body_is_multiplied(self):
         """A body with no hue gives nothing to tell bounces or gloss by: its light times the colour of the dye."""
         light_in = np.linspace(0.02, 0.8, 300, dtype=np.float32) * np.ones((3, 1), np.float32)
-        thing = dye.Thing(light_in, np.ones(300))
+        thing = body.Thing(light_in, np.ones(300))
         out = thing.in_colour(thing.towards(np.array((0.3, 0.1, 0.05))))
         np.testing.assert_allclose(out / light_in, (out / light_in)[:, :1] * np.ones((1, 300)), rtol=1e-3)
 

@@ -28,7 +28,8 @@ from amber_sieve.desk.widgets.number import Number
 from amber_sieve.errors import Trouble
 from amber_sieve.export.frame import finished
 from amber_sieve.live.clicking import clicked, looked_at
-from amber_sieve.live.preview import Opened, Shown, Wanted, preview
+from amber_sieve.live.parts import Shown
+from amber_sieve.live.preview import Opened, Wanted, preview
 from amber_sieve.live.sampling import sample_at
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import edits, recovery

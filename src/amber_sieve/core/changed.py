@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 
-from .parallel import kernel, prange
+from .parallel import inner, kernel, prange, serial_kernel
 
 
 @kernel
@@ -40,3 +42,83 @@ def take_changed(target: np.ndarray, source: np.ndarray, changed: np.ndarray) ->
     """Write samples (h, w) of integers over others wherever one of the pixels (H, W) that a sample stands for has changed."""
     down, across = -(-changed.shape[0] // target.shape[0]), -(-changed.shape[1] // target.shape[1])
     _take(target, source, np.ascontiguousarray(changed), down, across)
+
+
+#: So many pixels of a row are asked as one whether they have changed.
+RUN = 64
+#: And so many rows of screen pixels.
+STRIP = 64
+#: Runs of screen pixels with at most so many others between them are one box: each box costs something.
+APART = 4
+
+
+@serial_kernel
+def _changed_strips(one: np.ndarray, other: np.ndarray, strips: np.ndarray) -> None:
+    for y in range(one.shape[0]):
+        strip = strips[y // STRIP]
+        for run in range(strip.size):
+            if not strip[run]:
+                here, there, differ = one[y, run * RUN : (run + 1) * RUN], other[y, run * RUN : (run + 1) * RUN], np.uint32(0)
+                for x in range(here.size):
+                    differ |= here[x] ^ there[x]
+                strip[run] = differ != 0
+
+
+def changed_boxes(one: np.ndarray, other: np.ndarray) -> list[tuple[int, int, int, int]]:
+    """Some boxes (top, left, bottom, right) outside which two pictures of screen pixels (H, W) uint32 are the same."""
+    height, width = one.shape
+    strips = no_runs(-(-height // STRIP), width)
+    _changed_strips(one, other, strips)
+    boxes = []
+    for number, strip in enumerate(strips):
+        found = np.flatnonzero(strip)
+        for part in np.split(found, np.flatnonzero(np.diff(found) > APART) + 1) if found.size else []:
+            boxes.append((number * STRIP, int(part[0]) * RUN, min((number + 1) * STRIP, height), min(int(part[-1] + 1) * RUN, width)))
+    return boxes
+
+
+def no_runs(height: int, width: int) -> np.ndarray:
+    """Runs of `RUN` pixels in every row of a picture, (H, R) bool, none of them set."""
+    return np.zeros((height, -(-width // RUN)), bool)
+
+
+@kernel
+def _differing(one: np.ndarray, other: np.ndarray, runs: np.ndarray) -> None:
+    for y in prange(runs.shape[0]):
+        for run in range(runs.shape[1]):
+            here, there, differ = one[y, run * RUN : (run + 1) * RUN], other[y, run * RUN : (run + 1) * RUN], False
+            for x in range(here.size):
+                differ |= here[x] != there[x]
+            runs[y, run] |= differ
+
+
+def set_differing(runs: np.ndarray, one: np.ndarray, other: np.ndarray) -> None:
+    """Set the runs (H, R) in which two masks (H, W) float32 differ."""
+    _differing(one, other, runs)
+
+
+@kernel
+def _held(mask: np.ndarray, runs: np.ndarray) -> None:
+    for y in prange(runs.shape[0]):
+        for run in range(runs.shape[1]):
+            here, some = mask[y, run * RUN : (run + 1) * RUN], False
+            for x in range(here.size):
+                some |= here[x] != np.float32(0)
+            runs[y, run] |= some
+
+
+def set_held(runs: np.ndarray, mask: np.ndarray) -> None:
+    """Set the runs (H, R) in which a mask (H, W) float32 holds anything."""
+    _held(mask, runs)
+
+
+@inner
+def next_stretch(row: Any, start: Any, width: Any) -> Any:
+    """The first stretch of a row's pixels, from ``start`` on, that lies in set runs (R,): its two ends, both ``width`` for none."""
+    run = start // RUN
+    while run < row.size and not row[run]:
+        run += 1
+    first = run
+    while run < row.size and row[run]:
+        run += 1
+    return min(first * RUN, width), min(run * RUN, width)

@@ -13,6 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from .adjust.chain import Step, chained
+from .changed import RUN, next_stretch
 from .edge.follow import Unmixed, surface_colours
 from .frame import BRIGHTEST
 from .parallel import call_step, kernel, prange
@@ -60,69 +61,75 @@ class Begun:
 
 #: A hole: nothing, and wholly transparent.
 NO_FILLING = Filling(np.zeros((4, 1, 1), np.float32))
+#: All runs of all rows.
+ALL_RUNS = np.zeros((0, 0), bool)
 
 
 @kernel
 def _mix(
     planes: np.ndarray, begun: np.ndarray, weights: np.ndarray, fill: np.ndarray, top: int, parts: int,
-    addresses: np.ndarray, numbers: np.ndarray, starts: np.ndarray, out: np.ndarray,
+    addresses: np.ndarray, numbers: np.ndarray, starts: np.ndarray, runs: np.ndarray, out: np.ndarray,
 ) -> None:  # fmt: skip
-    """As many rows as ``out`` has, from the row ``top`` of the others on."""
+    """As many rows as ``out`` has, from the row ``top`` of the others on; of these only what lies in set runs, where there are any."""
     for row_out in prange(out.shape[1]):
         y = top + row_out
         weight = weights[y]
-        # Only the stretch of the row that is masked is worked: most masks are small.
-        first, last = 0, weight.size
-        while first < last and weight[first] == np.float32(0):
-            first += 1
-        while last > first and weight[last - 1] == np.float32(0):
-            last -= 1
-        width = last - first
-        share = weight[first:last]
-        row = np.empty(parts * width, np.float32)  # stays in the core's own cache while one step after another runs over it
-        for k in range(3):
-            source, target = planes[k, y], out[k, row_out]
-            for x in range(source.size):
-                target[x] = source[x]
-            held, part = begun[k, y, first:last], row[k * width : (k + 1) * width]
-            for x in range(width):
-                part[x] = held[x]
-        if parts > 3:
+        stop = 0
+        while stop < weight.size:
+            start, stop = next_stretch(runs[y], stop, weight.size) if runs.size > 0 else (0, weight.size)
+            # Only the stretch of the row that is masked is worked: most masks are small.
+            first, last = start, stop
+            while first < last and weight[first] == np.float32(0):
+                first += 1
+            while last > first and weight[last - 1] == np.float32(0):
+                last -= 1
+            width = last - first
+            share = weight[first:last]
+            row = np.empty(parts * width, np.float32)  # stays in the core's own cache while one step after another runs over it
             for k in range(3):
-                held, part = planes[k, y, first:last], row[(3 + k) * width : (4 + k) * width]
+                source, target = planes[k, y, start:stop], out[k, row_out, start:stop]
+                for x in range(source.size):
+                    target[x] = source[x]
+                held, part = begun[k, y, first:last], row[k * width : (k + 1) * width]
                 for x in range(width):
                     part[x] = held[x]
-        if parts > 6:
-            line = np.int64(y) if fill.shape[1] > 1 else np.int64(0)
-            for k in range(4):
-                held, part = fill[k, line], row[(6 + k) * width : (7 + k) * width]
-                if held.size == 1:
-                    part[:] = held[0]
-                else:
+            if parts > 3:
+                for k in range(3):
+                    held, part = planes[k, y, first:last], row[(3 + k) * width : (4 + k) * width]
                     for x in range(width):
-                        part[x] = held[first + x]
-        if width > 0:
-            for n in range(addresses.size):
-                call_step(addresses[n], row, width, numbers, starts[n])
-        for k in range(3):
-            held, part, target = planes[k, y, first:last], row[k * width : (k + 1) * width], out[k, row_out, first:last]
-            for x in range(width):
-                # All and nothing are exact: the formula would round. What lies between light within its bounds stays within them.
-                mixed = held[x] + share[x] * (part[x] - held[x]) if share[x] != np.float32(1) else part[x]
-                target[x] = mixed if share[x] != np.float32(0) else held[x]
+                        part[x] = held[x]
+            if parts > 6:
+                line = np.int64(y) if fill.shape[1] > 1 else np.int64(0)
+                for k in range(4):
+                    held, part = fill[k, line], row[(6 + k) * width : (7 + k) * width]
+                    if held.size == 1:
+                        part[:] = held[0]
+                    else:
+                        for x in range(width):
+                            part[x] = held[first + x]
+            if width > 0:
+                for n in range(addresses.size):
+                    call_step(addresses[n], row, width, numbers, starts[n])
+            for k in range(3):
+                held, part, target = planes[k, y, first:last], row[k * width : (k + 1) * width], out[k, row_out, first:last]
+                for x in range(width):
+                    # All and nothing are exact: the formula would round. What lies between light within its bounds stays within them.
+                    mixed = held[x] + share[x] * (part[x] - held[x]) if share[x] != np.float32(1) else part[x]
+                    target[x] = mixed if share[x] != np.float32(0) else held[x]
 
 
 def _run(
-    planes: np.ndarray, begun: np.ndarray, weights: np.ndarray, steps: Sequence[Step], filling: Filling, out: np.ndarray, top: int = 0
-) -> np.ndarray:
-    """All steps over ``begun``, mixed into the planes by the weights: as many rows as ``out`` has, from ``top`` on."""
+    planes: np.ndarray, begun: np.ndarray, weights: np.ndarray, steps: Sequence[Step], filling: Filling, out: np.ndarray, top: int = 0,
+    runs: np.ndarray = ALL_RUNS,
+) -> np.ndarray:  # fmt: skip
+    """All steps over ``begun``, mixed into the planes by the weights: as many rows as ``out`` has, from ``top`` on, or what lies in some runs."""
     steps = chained(steps)
     parts = 10 if any(step.fills for step in steps) else 6 if any(step.looks_back for step in steps) else 3
     addresses = np.array([step.address for step in steps], np.int64)
     starts = np.cumsum([0] + [len(step.numbers) for step in steps[:-1]]).astype(np.int64)
     numbers = np.concatenate([np.zeros(0, np.float32), *(np.asarray(step.numbers, np.float32) for step in steps)])
     numbers = numbers if numbers.size else np.zeros(1, np.float32)
-    _mix(planes, begun, weights, filling.layers, top, parts, addresses, numbers, starts, out)
+    _mix(planes, begun, weights, filling.layers, top, parts, addresses, numbers, starts, runs, out)
     return out
 
 
@@ -169,10 +176,21 @@ class Mixture:
         if self.unmixed is not None:
             rows, columns, change = self._of_outline
             here = slice(*np.searchsorted(rows, (top, bottom)))
-            rows, columns = rows[here], columns[here]
-            mixed_anew = planes[:, rows, columns] + self.weights[rows, columns] * change[:, here]
-            out[:, rows - top, columns] = np.clip(mixed_anew, -BRIGHTEST, BRIGHTEST)
+            self._write_outline(rows[here], columns[here], change[:, here], out, top)
         return out
+
+    def write_runs(self, runs: np.ndarray, out: np.ndarray) -> None:
+        """Write what lies in some runs (H, R), see `changed`, over what stands in ``out`` (3, H, W)."""
+        planes = self.planes
+        _run(planes, planes if self.begun is None else self.begun.after, self.weights, self.steps, self.filling, out, 0, runs)
+        if self.unmixed is not None:
+            rows, columns, change = self._of_outline
+            here = runs[rows, columns // RUN]
+            self._write_outline(rows[here], columns[here], change[:, here], out)
+
+    def _write_outline(self, rows: np.ndarray, columns: np.ndarray, change: np.ndarray, out: np.ndarray, top: int = 0) -> None:
+        mixed_anew = self.planes[:, rows, columns] + self.weights[rows, columns] * change
+        out[:, rows - top, columns] = np.clip(mixed_anew, -BRIGHTEST, BRIGHTEST)
 
     def whole(self, out: np.ndarray | None = None) -> np.ndarray:
         """All of it, (3, H, W)."""

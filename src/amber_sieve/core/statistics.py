@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from .changed import RUN
 from .colour.measures import HUE_STEPS, ONE_OVER_REACHABLE, STEPS_PER_DEGREE, WEIGHT_B, WEIGHT_G, WEIGHT_R, lightness_of
 from .colour.oklab import lab_of
 from .colour.roots import hue_degrees
@@ -111,19 +112,21 @@ def _cover(mask: np.ndarray, histogram: np.ndarray, sums: np.ndarray) -> None:
     for part in prange(PARTS):
         total, partial, nothing = 0.0, 0, 0
         for y in range(part * rows // PARTS, (part + 1) * rows // PARTS):
-            row, some = mask[y], 0
-            # Most pixels are all in or all out: counting those vectorises, and only rows with others are looked through for them.
-            for x in range(row.size):
-                value = row[x]
-                total += value
-                partial += (value > np.float32(0.002)) & (value < np.float32(0.998))
-                nothing += value <= np.float32(0)
-                some += (value > np.float32(0)) & (value < np.float32(1))
-            if some > 0:
-                for x in range(row.size):
-                    if row[x] > np.float32(0) and row[x] < np.float32(1):
-                        histogram[part, index_in(row[x] * np.float32(63.99), 63)] += 1
-            histogram[part, 63] += row.size - some
+            row = mask[y]
+            # Most pixels are all in or all out: counting those vectorises, and only runs with others are looked through for them.
+            for start in range(0, row.size, RUN):
+                run, some = row[start : start + RUN], 0
+                for x in range(run.size):
+                    value = run[x]
+                    total += value
+                    partial += (value > np.float32(0.002)) & (value < np.float32(0.998))
+                    nothing += value <= np.float32(0)
+                    some += (value > np.float32(0)) & (value < np.float32(1))
+                if some > 0:
+                    for x in range(run.size):
+                        if run[x] > np.float32(0) and run[x] < np.float32(1):
+                            histogram[part, index_in(run[x] * np.float32(63.99), 63)] += 1
+                histogram[part, 63] += run.size - some
         histogram[part, 0] += nothing
         histogram[part, 63] -= nothing
         sums[part, 0], sums[part, 1] = total, partial

@@ -27,7 +27,8 @@ from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
 from ..side_by_side import WORKERS, one_core
 from ..threads import Threads
-from .preview import Shown, on_screen, part_of
+from .parts import Shown, part_of
+from .preview import on_screen
 from .scoping import Scope, scoped
 from .small_frames import Pace, SmallFrames
 

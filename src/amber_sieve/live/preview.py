@@ -7,7 +7,7 @@ import math
 import pathlib
 import threading
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from typing import Any, TypeVar
 
 import numpy as np
@@ -34,19 +34,12 @@ from ..render.views import VIEWS, Looking, nearer_to_drop, shown_mask, solo_fiel
 from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
 from .field import field_image, line_of
+from .parts import Shown, worked_part
 from .scoping import Scope, scoped
 
 T = TypeVar("T")
 #: Longer side, pixels, of the small frame on which the masks of all sieves are shown in the stack.
 THUMBNAIL = 256
-#: Pixels that are rendered while something is dragged, where the screen has more: on two cores as many as thirty times a second.
-DRAGGED = 600_000
-#: How much fewer pixels than the screen's in a row there may be meanwhile: half of them in all.
-HALF = 0.5**-0.5
-#: Fewer by less than this is not worth another set of stages.
-WORTH = 1.1
-#: Left, top, right, bottom in reduced pixels; all 0 means everything.
-Box = tuple[int, int, int, int]
 
 
 def _equal(one: Any, other: Any) -> bool:
@@ -142,23 +135,6 @@ class Opened:
 
 
 @dataclass(frozen=True)
-class Shown:
-    """What a pane of the canvas needs to see: at which reduction, which part, which views."""
-
-    factor: int = 1
-    box: Box = (0, 0, 0, 0)
-    views: tuple[str, ...] = ("result", "mask")
-    #: Screen pixels to a picture pixel, at most 1: what plays or is dragged need be no finer. It changes nothing that is at rest.
-    sharp: float = field(default=1.0, compare=False)
-
-    def coarseness(self, pixels: int) -> float:
-        """By how much a part of so many pixels is reduced further while something is dragged: to as many as a drag can wait for, but never
-        below half of the screen's; 1 where that is not worth it."""
-        share = min((pixels / DRAGGED) ** 0.5, HALF / (self.sharp * self.factor))
-        return share if share >= WORTH else 1.0
-
-
-@dataclass(frozen=True)
 class Wanted:
     """All that a preview depends on besides the source.
 
@@ -239,41 +215,6 @@ def glimpse_of(result: Rendered) -> Rendered:
     )  # fmt: skip
 
 
-@dataclass(frozen=True)
-class _Part:
-    """A part of a frame as a cache entry, and where what is shown lies in it."""
-
-    frame: Frame
-    inner: tuple[slice, slice] = field(default=(slice(None), slice(None)))
-
-
-def part_of(level: Frame, box: Box, looks: float, cache: Cache) -> _Part:
-    """The part of a frame that is worked on so that a box of it comes out right, when stages look so far (full-resolution pixels)."""
-    left, top, right, bottom = box
-    if right <= left or bottom <= top:
-        return _Part(level)
-    if math.isinf(looks):
-        return _Part(level, (slice(top, bottom), slice(left, right)))
-    wider = math.ceil(looks * level.scale)
-    one = (max(0, left - wider), max(0, top - wider), min(level.width, right + wider), min(level.height, bottom + wider))
-    frame = cache.get(("part", level.key, one), lambda: _Part(level.part(*one))).frame
-    return _Part(frame, (slice(top - one[1], bottom - one[1]), slice(left - one[0], right - one[0])))
-
-
-def coarse(part: _Part, share: float, cache: Cache) -> _Part:
-    """The same part reduced by a share, for while something is dragged."""
-    if share <= 1:
-        return part
-    rows, columns = part.inner
-
-    def scaled(one: slice, size: int) -> slice:
-        start, stop, _ = one.indices(size)
-        return slice(round(start / share), max(round(start / share) + 1, round(stop / share)))
-
-    frame = cache.get(("coarse", part.frame.key, share), lambda: part.frame.reduced(share))
-    return _Part(frame, (scaled(rows, part.frame.height), scaled(columns, part.frame.width)))
-
-
 def preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     """Render what is wanted; raises `Trouble` when something cannot be read."""
     with opened.read(), cache.fleeting() if wanted.hurried else contextlib.nullcontext():
@@ -311,12 +252,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     if "other take" in shown.views:
         project = _with_take_resolved(project, opened, wanted, whole, cache)
         looks = max([looks, *(stack_looks(project.but(stack=take.stack, solo=""), wanted.hurried) for take in project.takes)])
-    held = part_of(level, shown.box, looks, cache)
-    if wanted.hurried:
-        rows, columns = (
-            len(range(*one.indices(size))) for one, size in zip(held.inner, (held.frame.height, held.frame.width), strict=True)
-        )
-        held = coarse(held, shown.coarseness(rows * columns), cache)
+    held = worked_part(level, shown, looks, wanted.hurried, cache)
     frame, inner = held.frame, held.inner
     # Matting takes seconds: what waits for it is shown without it, while it is made in the background.
     waiting = tuple(

@@ -15,7 +15,8 @@ from ..render.evaluate import measured
 from ..render.stages.every import stack_looks
 from ..resolve.layers import layers_in
 from .clicking import Clicked, clicked, looked_at
-from .preview import Opened, part_of
+from .parts import part_of
+from .preview import Opened
 
 
 @dataclass(frozen=True)

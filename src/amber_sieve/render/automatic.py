@@ -71,7 +71,7 @@ def _colours_in(small: Frame, project: Project, sieve_id: str, cache: Cache, lay
         return None
     held, weights = sure
     planes = arriving(small, project, sieve_id, cache, layers).planes.reshape(3, -1)
-    return np.ascontiguousarray(planes[:, held])[:, None], weights
+    return np.take(planes, held, axis=1)[:, None], weights
 
 
 def needs_means(sieve: Sieve) -> bool:

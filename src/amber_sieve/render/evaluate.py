@@ -21,6 +21,7 @@ from .adjust import adjusted, adjusting
 from .cache import Cache
 from .layers import Layers, no_layers
 from .mask import Masked, masked
+from .patched import PatchedLight
 from .resolved import found_of
 
 T = TypeVar("T")
@@ -90,18 +91,46 @@ def after_sieves(frame: Frame, project: Project, sieves: list[Sieve], cache: Cac
 
     Every stage is kept under its inputs by value: what arrives, the sieve, and what it measures.
     """
-    below = frame
+    return _after(frame, project, sieves, cache, layers)[0]
+
+
+def after_all(frame: Frame, project: Project, cache: Cache, layers: Layers) -> tuple[Frame, PatchedLight | None]:
+    """The frame after all sieves; while something is dragged, what it is kept in from step to step, if it is."""
+    return _after(frame, project, working(project), cache, layers)
+
+
+def _after(frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, layers: Layers) -> tuple[Frame, PatchedLight | None]:
+    below, patched = frame, None
     for sieve in sieves:
         seen, filling = _chosen(sieve.pick, frame, below, layers), _filled_with(sieve, layers)
         links = mask_value(project, sieve) if sieve.leans_on else ()
         key: Hashable = ("result", below.key, _value(sieve, ("of", "joined")), links, seen.key, filling.key if filling else None)
-        planes, alpha = cache.get(
-            key,
-            lambda: adjusted(below, _finished(frame, project, sieve, seen, cache, layers), sieve, filling),  # noqa: B023  (called at once)
-        )
+
+        def finished() -> Masked:
+            return _finished(frame, project, sieve, seen, cache, layers)  # noqa: B023  (called at once)
+
+        if cache.hurries and not cache.holds(key):
+            planes, alpha, patched = _after_step(below, patched, finished(), sieve, filling, frame, cache)
+        else:
+            planes, alpha = cache.get(key, lambda: adjusted(below, finished(), sieve, filling))  # noqa: B023  (called at once)
+            patched = patched if planes is below.planes else None
         if planes is not below.planes or alpha is not below.alpha:
             below = replace(below, planes=planes, alpha=alpha, key=key, near=None)
-    return below
+    return below, patched
+
+
+def _after_step(
+    below: Frame, under: PatchedLight | None, masked: Masked, sieve: Sieve, filling: Frame | None, frame: Frame, cache: Cache
+) -> tuple[np.ndarray, np.ndarray | None, PatchedLight | None]:
+    """Planes and alpha after a sieve at a step of a drag, and what they are kept in."""
+    made, alpha = adjusting(below, masked, sieve, filling)
+    if made is below.planes:
+        return made, alpha, under
+    if not isinstance(made, Mixture) or alpha is not below.alpha:
+        return made.whole() if isinstance(made, Mixture) else made, alpha, None
+    light = cache.get(("patched", frame.key, sieve.id), lambda: PatchedLight(np.empty_like(below.planes)))
+    light.follow(made, under, (filling and filling.key, _value(sieve, ("of", "joined", *MASK_FIELDS))))
+    return light.planes, alpha, light
 
 
 def changed_in(frame: Frame, project: Project, cache: Cache, layers: Layers) -> tuple[slice, slice] | None:

@@ -22,10 +22,11 @@ from ..language import translate
 from ..project.model import Bands, Project, Sieve
 from .believable import believable_of
 from .cache import Cache
-from .evaluate import MOST_OF_IT, after_sieves, changed_in, mask_value, measured, sieve_masked, working
+from .evaluate import MOST_OF_IT, after_all, after_sieves, changed_in, mask_value, measured, sieve_masked, working
 from .fringe import fringe_of
 from .layers import Display, Layers, no_layers
 from .mask import measures_of, probes_of
+from .patched import PatchedPixels
 from .stack import rendered, sieve_mask
 
 
@@ -195,8 +196,10 @@ class Scene:
 
 def _result(scene: Scene) -> np.ndarray:
     frame, project, cache, layers = scene.frame, scene.project, scene.cache, scene.layers
-    result = scene.rendered
+    result, patched = after_all(frame, project, cache, layers)
     planes = result.planes
+    if patched is not None and scene.display is None and result.alpha is frame.alpha:
+        return cache.get(("patched pixels", frame.key, project.gamut), PatchedPixels).of(patched, project.gamut == "lower chroma")
     if planes is frame.planes and result.alpha is frame.alpha:
         return _on_screen(planes, scene.display)
     alpha = result.alpha if result.alpha is not frame.alpha else None

@@ -43,7 +43,7 @@ class DragReady(QObject):
             return
         if last.wanted.shown.coarseness(last.mask.size) == 1:  # it works on the same picture
             return
-        wanted = replace(last.wanted, hurried=True)
+        wanted = replace(self._viewing.wanted(), hurried=True)
 
         def make() -> None:
             # Nobody has asked for it: what cannot be read is said when somebody does.

@@ -14,7 +14,8 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from ..files import regular_file
 from ..language import translate
 from ..live.difference import difference_of
-from ..live.preview import Opened, Rendered, Shown, Wanted, make_waiting_fine, preview
+from ..live.parts import Shown
+from ..live.preview import Opened, Rendered, Wanted, make_waiting_fine, preview
 from ..live.scoping import Scope
 from ..live.seen import Seen
 from ..media.colour import screens
@@ -80,8 +81,9 @@ class Viewing(QObject):
 
     def show(self, shown: Shown) -> None:
         """The canvas wants to see this."""
-        other, self.shown = shown != self.shown, shown
-        if other or self.plays:
+        before, self.shown = self.shown, shown
+        # While something is dragged, no more is there than was seen.
+        if shown != before or self.plays or (self._work.dragging and shown.seen != before.seen):
             self.ask()
 
     def look(self, **changes: Any) -> None:

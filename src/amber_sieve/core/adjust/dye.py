@@ -11,33 +11,16 @@ What it does not explain is kept as it is, the less of it the farther the colour
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
 
-from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from ..colour.powers import exp2_of, log2_of
 from ..frame import BRIGHTEST
 from ..parallel import carray, row_step
 from .chain import Step, bounded
 
-#: A ridge, for what is matt, on the squared sine of the angle between gloss and body: gloss is told from the body only as far as their
-#: colours differ. A matt thing's paler places are lit otherwise; told as gloss they would keep the old colour (docs/formulas.md).
-MATT = 1.5
-#: The same ridge for what is glossy.
-GLOSSY = 0.02
-#: A thing begins to be glossy when its brightest light holds more gloss than its middling light by this share of the luminance.
-SHINES = 0.08
-#: And from this share on it is wholly glossy; both by trial on the generator's things of docs/formulas.md.
-SHINES_WHOLLY = 0.3
-#: Ridge with which it is asked whether a thing is glossy: between those of the matt and of the glossy.
-ASKED = 0.05
-#: Share of the pixels that counts as brightest: small gloss takes about so much of a jar.
-BRIGHTEST_SHARE = 0.01
-#: Quantiles of luminance between which light counts as middling.
-MIDDLING = (0.4, 0.6)
 #: Of the light in a pixel's weakest channel, what gloss may be at most.
 MOST_GLOSS = 0.98
 #: How often light bounced is told only as far as the channels of the body differ: a ridge on the variance of their natural logarithms.
@@ -50,8 +33,6 @@ MOST = 2.0
 TRUST = 2.0
 #: Least that a channel counts in the strength of the light.
 LEAST_TRUST = 0.05
-#: Share of the pixels, the darkest ones, that the direction of the body's colour is taken from: gloss is least there.
-DARKER = 0.7
 #: Least light of a body: what is darker has no colour that could be told.
 LEAST_LIGHT = 1e-5
 #: Least colour of a body against its largest channel, so that none is divided by nothing.
@@ -111,31 +92,6 @@ def _terms(body: Body) -> _Terms:
     return _Terms(logs, shares, shares * (logs - middle) * told, np.clip(colour * TRUST, 0, 1), middle, 1 - variance * told)
 
 
-def _telling(toward: np.ndarray, ridge: float) -> np.ndarray:
-    """How much each channel says of the gloss (3,), for a body in some direction: least squares of body and white, with a ridge."""
-    along = float(toward @ WHITE)
-    out: np.ndarray = (WHITE - along * toward) / (1 - along**2 + ridge)
-    return out
-
-
-def _gloss_of(light: np.ndarray, telling: np.ndarray) -> np.ndarray:
-    """Gloss (N,) of light (3, N), the same in each channel."""
-    told, most = np.clip(telling @ light, 0, None) * WHITE[0], np.clip(light.min(axis=0), 0, None) * MOST_GLOSS
-    out: np.ndarray = np.minimum(told, most)
-    return out
-
-
-def _taken_apart(light: np.ndarray, body: Body) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
-    """Gloss (N,), s · e (3, N), n (N,) and what is not explained (3, N) of linear light (3, N)."""
-    light, terms = np.clip(light.astype(np.float64), -BRIGHTEST, BRIGHTEST), _terms(body)
-    gloss = _gloss_of(light, np.array(body.gloss))
-    logs = np.log(np.clip(light - gloss, LEAST_LIGHT, None))
-    bounces = np.clip(terms.open + terms.slopes @ logs, FEWEST, MOST)
-    strength = terms.shares @ logs - bounces * terms.middle
-    lit = np.exp(strength + (logs - strength - bounces * terms.logs[:, None]) * terms.trust[:, None])
-    return gloss, lit, bounces, light - gloss - lit * np.array(body.colour)[:, None] ** bounces
-
-
 def _kept(body: Body, colour: np.ndarray) -> np.ndarray:
     """Of what is not explained, the share that stays in each channel (3,) under another colour."""
     ratio = colour / np.array(body.colour)
@@ -143,86 +99,16 @@ def _kept(body: Body, colour: np.ndarray) -> np.ndarray:
     return kept
 
 
-def _put_together(lit: np.ndarray, bounces: np.ndarray, rest: np.ndarray, body: Body, colour: np.ndarray) -> np.ndarray:
-    """Light (3, N) of a body in another colour, without its gloss."""
-    top = colour.max()
-    out: np.ndarray = lit * top * (colour / top)[:, None] ** bounces + rest * _kept(body, colour)[:, None]
-    return out
+def three(values: np.ndarray) -> Colour:
+    """Three numbers of an array."""
+    one, two, three = (float(value) for value in values)
+    return one, two, three
 
 
 def redyed(body: Body, mean: np.ndarray) -> Dye:
     """The dye that makes the mean colour of a body another (3,), linear light."""
     ratio = np.clip(mean, 0, BRIGHTEST) / np.array(body.mean)
-    return Dye(body, _three(np.clip(ratio * np.array(body.colour), LEAST_DYE, BRIGHTEST)))
-
-
-def found_body(light: np.ndarray, weights: np.ndarray) -> Body:
-    """What a thing's own colour is.
-
-    Parameters
-    ----------
-    light : (3, N) linear light of its pixels.
-    weights : (N,) how much each counts, not all 0.
-    """
-    light, share = np.clip(light.astype(np.float64), -BRIGHTEST, BRIGHTEST), weights / weights.sum()
-    luminance = np.array([WEIGHT_R, WEIGHT_G, WEIGHT_B], np.float64) @ light
-    ordered, last = np.sort(luminance), luminance.size - 1
-    low, high = ordered[int(MIDDLING[0] * last)], ordered[math.ceil(MIDDLING[1] * last)]  # of two pixels some are middling too
-    toward = light @ (share * (luminance <= ordered[int(DARKER * last)]))
-    length = float(np.linalg.norm(toward))
-    toward = toward / length if length > LEAST_LIGHT else WHITE
-    shares = _gloss_of(light, _telling(toward, ASKED)) / np.maximum(luminance, LEAST_LIGHT)
-    more = (
-        shares[luminance >= ordered[math.ceil((1 - BRIGHTEST_SHARE) * last)]].mean()
-        - shares[(luminance >= low) & (luminance <= high)].mean()
-    )
-    shine = float(np.clip((more - SHINES) / (SHINES_WHOLLY - SHINES), 0, 1))
-    told = _telling(toward, MATT ** (1 - shine) * GLOSSY**shine)
-    gloss = _gloss_of(light, told)
-    mean = np.maximum(light - gloss, LEAST_LIGHT) @ share
-    colour = np.maximum(mean / mean.max(), LEAST_BODY)
-    return Body(_three(colour), _three(told), _three(mean))
-
-
-def _three(values: np.ndarray) -> Colour:
-    one, two, three = (float(value) for value in values)
-    return one, two, three
-
-
-class Thing:
-    """The pixels of a thing taken apart once, to be put together in one colour after another.
-
-    Parameters
-    ----------
-    light : (3, N) linear light; weights : (N,), not all 0.
-    """
-
-    #: Rounds at most, in which the mean comes as near to what is wanted as `NEAR`, linear light; one round changes a channel by at most `FASTEST`.
-    ROUNDS, NEAR, FASTEST = 60, 1e-5, (0.5, 2.0)
-
-    def __init__(self, light: np.ndarray, weights: np.ndarray) -> None:
-        self.body = found_body(light, weights)
-        self._share = weights / weights.sum()
-        self._gloss, self._lit, self._bounces, self._rest = _taken_apart(light, self.body)
-
-    def in_colour(self, dye: Dye) -> np.ndarray:
-        """Its light (3, N) under a dye."""
-        colour = np.array(dye.colour)
-        out: np.ndarray = np.clip(
-            _put_together(self._lit, self._bounces, self._rest, self.body, colour) + self._gloss, -BRIGHTEST, BRIGHTEST
-        )
-        return out
-
-    def towards(self, target: np.ndarray) -> Dye:
-        """The dye that brings the mean light to a target (3,), or as near to it as the gloss lets it."""
-        goal = np.maximum(np.clip(target, 0, BRIGHTEST) - float((self._gloss * self._share).sum()), LEAST_LIGHT)
-        colour = np.maximum(goal / np.maximum((self._lit * self._share).sum(axis=1), LEAST_LIGHT), LEAST_DYE)
-        for _ in range(self.ROUNDS):
-            got = (_put_together(self._lit, self._bounces, self._rest, self.body, colour) * self._share).sum(axis=1)
-            if np.abs(got - goal).max() < self.NEAR * max(1.0, float(goal.max())):
-                break
-            colour = np.clip(colour * np.clip(goal / np.maximum(got, LEAST_LIGHT), *self.FASTEST), LEAST_DYE, BRIGHTEST)
-        return Dye(self.body, _three(colour))
+    return Dye(body, three(np.clip(ratio * np.array(body.colour), LEAST_DYE, BRIGHTEST)))
 
 
 #: How many numbers the step is given.
@@ -265,10 +151,14 @@ def steps(dye: Dye | None) -> list[Step]:
     """A dye as a step of a chain; none while none has been found."""
     if dye is None:
         return []
+    return [Step(_dye.address, numbers_of(dye))]
+
+
+def numbers_of(dye: Dye) -> np.ndarray:
+    """What the step is given, (`NUMBERS`,) float32; logarithms are to base 2."""
     terms, colour = _terms(dye.body), np.array(dye.colour)
     top, to_base_2 = colour.max(), 1 / np.log(2)
-    numbers = np.concatenate([
+    return np.concatenate([
         dye.body.gloss, terms.shares, [terms.middle * to_base_2], terms.slopes / to_base_2, [terms.open], terms.logs * to_base_2,
         np.log2(colour / top), [np.log2(top)], terms.trust, _kept(dye.body, colour),
     ]).astype(np.float32)  # fmt: skip
-    return [Step(_dye.address, numbers)]

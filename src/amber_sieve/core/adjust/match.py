@@ -5,8 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from ..colour.oklab import to_oklab
+from .body import Thing
 from .chain import Step
-from .dye import Dye, Thing
+from .dye import Dye
 from .dye import steps as dyed
 
 #: Believable is a match that takes at most this share of what is masked out of gamut (by eye).

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from ..changed import next_stretch
 from ..parallel import index_in, kernel, prange, serial_kernel
 from .gamut import lower_row
 from .transfer import BYTES, ONE, STEPS
@@ -42,6 +43,26 @@ def _to_screen(planes: np.ndarray, top: int, left: int, lowers: bool, table: np.
             _encode_row(lowered[0], lowered[1], lowered[2], table, out[y])
         else:
             _encode_row(r, g, b, table, out[y])
+
+
+@kernel
+def _runs_to_screen(planes: np.ndarray, runs: np.ndarray, lowers: bool, table: np.ndarray, out: np.ndarray) -> None:
+    for y in prange(out.shape[0]):
+        stop = 0
+        while stop < out.shape[1]:
+            start, stop = next_stretch(runs[y], stop, out.shape[1])
+            r, g, b = planes[0, y, start:stop], planes[1, y, start:stop], planes[2, y, start:stop]
+            if lowers:
+                lowered = np.empty((3, stop - start), np.float32)
+                lower_row(r, g, b, lowered[0], lowered[1], lowered[2])
+                _encode_row(lowered[0], lowered[1], lowered[2], table, out[y, start:stop])
+            else:
+                _encode_row(r, g, b, table, out[y, start:stop])
+
+
+def runs_to_screen(planes: np.ndarray, runs: np.ndarray, pixels: np.ndarray, lowers: bool = False) -> None:
+    """Write what lies in some runs (H, R), see `changed`, over pixels (H, W) of which the rest stands already; else as `to_screen`."""
+    _runs_to_screen(planes, runs, lowers, BYTES, pixels)
 
 
 def to_screen(planes: np.ndarray, lowers: bool = False, box: tuple[slice, slice] | None = None) -> np.ndarray:

@@ -10,7 +10,8 @@ from PyQt6.QtWidgets import QBoxLayout, QComboBox, QHBoxLayout, QLabel, QMainWin
 
 from ...language import decimals, translate
 from ...live.difference import Difference
-from ...live.preview import Rendered, Shown
+from ...live.parts import Shown
+from ...live.preview import Rendered
 from ...render.views import VIEWS
 from ...workspace.workspace import Workspace
 from ..widgets.icon import icon, tool_cursor, with_icon
@@ -25,10 +26,6 @@ from .viewport import Viewport
 
 #: Milliseconds that the answer to why a pixel is masked stays.
 WHY_STAYS = 30_000
-#: Up to so many reduced pixels the whole picture is rendered, so that panning needs no new render.
-WHOLE = 2_200_000
-#: Parts of a picture are rendered in steps of so many reduced pixels, so that a little panning needs no new render.
-GRAIN = 256
 #: Milliseconds for which it is shown what a click added and removed.
 FLASH = 1300
 #: Milliseconds from which on a press on Before is held, and not a click.
@@ -304,8 +301,7 @@ class Canvas(QWidget):
     def _ask(self) -> None:
         """Ask for what the panes need to see now."""
         self.zoom_label.setText(decimals(f"{self.viewport.zoom * self.devicePixelRatioF() * 100:.0f} %"))
-        width, height = self._work.size
-        if not width:
+        if not self._work.size[0]:
             return
         names = [self.panes[0].showing]
         if self.arrangement != "single":
@@ -313,16 +309,9 @@ class Canvas(QWidget):
         if self.panes[0].wipe is not None:
             names.append(self.panes[0].wipe_view)
         factor = self.viewport.reduction(self.devicePixelRatioF())
-        box = (0, 0, 0, 0)
-        if width * height / factor**2 > WHOLE:
-            left, top, right, bottom = (v / factor for v in self.viewport.visible())
-            edges = (round(width / factor), round(height / factor))
-            box = (
-                max(0, int(left) // GRAIN * GRAIN), max(0, int(top) // GRAIN * GRAIN),
-                min(edges[0], (int(right) // GRAIN + 1) * GRAIN), min(edges[1], (int(bottom) // GRAIN + 1) * GRAIN),
-            )  # fmt: skip
+        box, seen = self.viewport.parts(factor)
         sharp = min(self.viewport.zoom * self.devicePixelRatioF(), 1.0)
-        shown = Shown(factor, box, tuple(dict.fromkeys(names)), sharp)
+        shown = Shown(factor, box, tuple(dict.fromkeys(names)), sharp, seen)
         if shown == self._viewing.shown and self._viewing.last and self._viewing.last.wanted.shown == shown:
             self._take(self._viewing.last)
         self._viewing.show(shown)

@@ -97,6 +97,8 @@ class Pane(QWidget):
         self._flash: Difference | None = None
         self._flash_pixels = np.zeros((1, 1), np.uint32)
         self._inside = False
+        #: Whether it was without its marks when it was painted last.
+        self._painted_bare = False
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # else what lies behind is painted first, which takes as long
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -140,7 +142,21 @@ class Pane(QWidget):
         self._pixels = pixels
         other = result.pictures.get(self.wipe_view) if result and self.wipe is not None else None
         self._other_pixels = other
-        self.update()
+        # Where nothing else is drawn anew, only what differs is: most of what is dragged changes a part of the picture.
+        still = before is not None and result is not None and (before.scale, before.origin) == (result.scale, result.origin)
+        alone = self.wipe is None and self._flash is None and not self.loupe and self._painted_bare == self._bare
+        region = self._scaled.exchange(pixels) if still and alone else None
+        if region is None:
+            self.update()
+        elif region.isEmpty():
+            self.painted.emit()
+        else:
+            self.update(region)
+
+    @property
+    def _bare(self) -> bool:
+        """Whether the picture is shown without its marks."""
+        return not self.marks or self._work.dragging or self.override is not None or self.wipe is not None
 
     def picture(self) -> QPixmap | None:
         """What is shown, without marks; None for nothing."""
@@ -187,7 +203,7 @@ class Pane(QWidget):
         if zoom >= GRID_FROM and result.scale == 1:
             self._draw_grid(painter)
         window = self.window()
-        bare = not self.marks or self._work.dragging or self.override is not None or self.wipe is not None
+        bare = self._painted_bare = self._bare
         if not bare and (self._inside or window is None or not window.isActiveWindow()):
             if self._work.sieve.pick.outline and self._tools.place == "outline":
                 self._draw_outline(painter, self._work.sieve.pick.outline)

@@ -6,12 +6,20 @@ import math
 
 from PyQt6.QtCore import QObject, QPointF, pyqtSignal
 
+from ...live.parts import Box
+
 #: 3200 % shows every pixel as a square of 32.
 LARGEST = 32.0
 #: 1 % shows 100 megapixels in a window of any size.
 SMALLEST = 0.01
 #: From this zoom on the pixel grid is drawn.
 GRID_FROM = 8.0
+#: Up to so many reduced pixels the whole picture is rendered, so that panning needs no new render.
+WHOLE = 2_200_000
+#: Parts of a picture are rendered in steps of so many reduced pixels, so that a little panning needs no new render.
+GRAIN = 256
+#: Pixels round what is seen that are worked on with it, so that its rim comes out as all else.
+RIM = 4
 
 
 class Viewport(QObject):
@@ -86,3 +94,17 @@ class Viewport(QObject):
         """Left, top, right, bottom of what a pane shows, in picture pixels, cut to the picture."""
         one, other = self.to_picture(QPointF(0, 0)), self.to_picture(QPointF(*self.pane))
         return max(one.x(), 0), max(one.y(), 0), min(other.x(), self.picture[0]), min(other.y(), self.picture[1])
+
+    def parts(self, factor: int) -> tuple[Box, Box]:
+        """What is rendered of a picture that is reduced by a factor, and what of that is seen: boxes of reduced pixels, all 0 for all of it."""
+        width, height = self.picture
+        if width * height / factor**2 <= WHOLE:
+            return (0, 0, 0, 0), (0, 0, 0, 0)
+        left, top, right, bottom = (edge / factor for edge in self.visible())
+        wide, high = round(width / factor), round(height / factor)
+        box = (
+            max(0, int(left) // GRAIN * GRAIN), max(0, int(top) // GRAIN * GRAIN),
+            min(wide, (int(right) // GRAIN + 1) * GRAIN), min(high, (int(bottom) // GRAIN + 1) * GRAIN),
+        )  # fmt: skip
+        seen = (max(0, int(left) - RIM), max(0, int(top) - RIM), min(wide, math.ceil(right) + RIM), min(high, math.ceil(bottom) + RIM))
+        return box, seen

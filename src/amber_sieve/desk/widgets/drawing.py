@@ -7,9 +7,10 @@ from collections.abc import Callable
 
 import cv2
 import numpy as np
-from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QImage, QPainter, QPen, QPixmap
+from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, QSizeF, Qt
+from PyQt6.QtGui import QColor, QImage, QPainter, QPen, QPixmap, QRegion
 
+from ...core.changed import changed_boxes
 from ..style import AMBER
 
 #: How dark the wider line is that lies under every line on the picture, 0 to 255.
@@ -38,6 +39,10 @@ class Scaled:
     def __init__(self) -> None:
         self._of: tuple[object, ...] = ()
         self._pixels: np.ndarray | None = None
+        #: Pixels of the screen to one.
+        self._scale = 1.0
+        #: The first and the last row and column that are seen.
+        self._first, self._last = (0, 0), (0, 0)
         self._image, self._at = QImage(), QPointF()
         self._scaled = np.empty((0, 0, 4), np.uint8)
 
@@ -65,12 +70,39 @@ class Scaled:
             if self._scaled.shape[:2] != whole[::-1]:  # else the memory is used again: fresh memory takes as long as the scaling
                 self._scaled = np.empty((whole[1], whole[0], 4), np.uint8)
             cv2.resize(shown, whole, self._scaled, interpolation=cv2.INTER_LINEAR if scale < SMOOTH_TO else cv2.INTER_NEAREST)
-            self._of, self._pixels = of, pixels
-            # The image shares the memory of what was scaled; it is made anew, or the painter might use what it keeps of the last one.
-            self._image = image_of(self._scaled.view(np.uint32).reshape(whole[1], whole[0]))
-            self._image.setDevicePixelRatio(ratio)
+            self._of, self._pixels, self._scale, self._first, self._last = of, pixels, scale, (y0, x0), (y1, x1)
+            self._hold_image(ratio)
             self._at = QPointF(round(left + x0 * scale) / ratio, round(top + y0 * scale) / ratio)
         painter.drawImage(self._at, self._image)
+
+    def _hold_image(self, ratio: float) -> None:
+        """The image shares the memory of what was scaled; it is made anew, or the painter might use what it keeps of the last one."""
+        self._image = image_of(self._scaled.view(np.uint32).reshape(self._scaled.shape[:2]))
+        self._image.setDevicePixelRatio(ratio)
+
+    def exchange(self, pixels: np.ndarray) -> QRegion | None:
+        """Take others (H, W) in the place of the pixels that were drawn last: only what differs is scaled, and is to be painted anew; None for
+        all of it."""
+        before = self._pixels
+        if before is None or before.shape != pixels.shape or self._scale >= SMOOTH_TO or not self._of:
+            return None
+        (y0, x0), (y1, x1), ratio = self._first, self._last, self._image.devicePixelRatio()
+        shown = pixels.view(np.uint8).reshape(*pixels.shape, 4)[y0:y1, x0:x1]
+        height, width = self._scaled.shape[:2]
+        down, across = (y1 - y0) / height, (x1 - x0) / width  # pixels to one of the screen's
+        region = QRegion()
+        for top, left, bottom, right in changed_boxes(before[y0:y1, x0:x1], pixels[y0:y1, x0:x1]):
+            # Each pixel of the screen lies between two, so it may change where one of them does.
+            rows = max(0, math.floor((top - 0.5) / down - 0.5)), min(height, math.ceil((bottom + 0.5) / down - 0.5) + 1)
+            columns = max(0, math.floor((left - 0.5) / across - 0.5)), min(width, math.ceil((right + 0.5) / across - 0.5) + 1)
+            to = self._scaled[slice(*rows), slice(*columns)]
+            at = np.array([[across, 0, (columns[0] + 0.5) * across - 0.5], [0, down, (rows[0] + 0.5) * down - 0.5]])
+            cv2.warpAffine(shown, at, to.shape[1::-1], to, flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP, borderMode=cv2.BORDER_REPLICATE)
+            corner = self._at + QPointF(columns[0], rows[0]) / ratio
+            region += QRectF(corner, QSizeF(to.shape[1], to.shape[0]) / ratio).toAlignedRect()
+        self._pixels = pixels
+        self._hold_image(ratio)
+        return region
 
 
 def fill_around(painter: QPainter, room: QRect, picture: QRectF, colour: QColor) -> None:

@@ -7,7 +7,7 @@ from typing import Any, ClassVar
 
 import numpy as np
 
-from ...core.adjust import detail, dye
+from ...core.adjust import body, detail, dye
 from ...core.adjust.chain import Step
 from ...core.adjust.even import found_means
 from ...core.adjust.match import found_match
@@ -104,7 +104,7 @@ class RecolourStage(BlockStage):
         return not self.idle(sieve) and sieve.adjust.recolour.dyed and found_of(sieve).recolour is None
 
     def learn(self, sieve: Sieve, planes: np.ndarray, weights: np.ndarray) -> Sieve:
-        return with_found(sieve, recolour=dye.found_body(planes[:, 0], weights))
+        return with_found(sieve, recolour=body.found_body(planes[:, 0], weights))
 
 
 class MatchStage(BlockStage):

@@ -1,0 +1,159 @@
+"""Steps of a drag, each worked only where it changes something, against the same steps worked as a whole."""
+
+import random
+import unittest
+
+import numpy as np
+from common import DEMO
+from made import random_project
+from PyQt6.QtCore import QPoint, QPointF, QSize
+from PyQt6.QtGui import QImage, QPainter, QRegion
+from test_preview import levels_of_words
+
+from amber_sieve.core.changed import changed_boxes
+from amber_sieve.desk.widgets.drawing import Scaled
+from amber_sieve.live.parts import Shown, worked_part
+from amber_sieve.live.preview import Opened, Wanted, preview
+from amber_sieve.media.opening import open_source
+from amber_sieve.project.model import Sieve
+from amber_sieve.render.cache import Cache
+
+
+def dragged(chance: random.Random, sieve: Sieve) -> Sieve:
+    """A sieve after a hand has dragged one of its handles."""
+    handle = chance.choice(("tolerance", "exposure", "hue", "strength", "grow", "blur", "opposite", "fill", "blend", "nothing"))
+    samples = tuple(sample.but(tolerance=max(0, sample.tolerance + chance.uniform(-1, 1))) for sample in sieve.pick.samples)
+    adjust = sieve.adjust
+    match handle:
+        case "tolerance":
+            return sieve.but(pick=sieve.pick.but(samples=samples))
+        case "exposure":
+            return sieve.but(adjust=adjust.but(light=adjust.light.but(exposure=chance.uniform(-2, 2))))
+        case "hue":
+            return sieve.but(adjust=adjust.but(recolour=adjust.recolour.but(hue=chance.uniform(-90, 90))))
+        case "strength":
+            return sieve.but(strength=chance.choice((0, 40, 100)))
+        case "grow":
+            return sieve.but(edge=sieve.edge.but(grow=chance.uniform(-2, 2)))
+        case "blur":
+            return sieve.but(adjust=adjust.but(detail=adjust.detail.but(blur=chance.choice((0, 2)))))
+        case "opposite":
+            return sieve.but(opposite=not sieve.opposite) if sieve.mask_from == "own" else sieve
+        case "fill":
+            return sieve.but(adjust=adjust.but(fill=adjust.fill.but(fill_opacity=chance.uniform(0, 100))))
+        case "blend":
+            return sieve.but(blend=chance.choice(("normal", "multiply", "color")))
+    return sieve
+
+
+class StepsTest(unittest.TestCase):
+    def test_every_step_is_what_it_is_without_the_steps_before(self):
+        chance, seen = random.Random(11), 0
+        opened = Opened(open_source(DEMO / "yard.png"))
+        self.addCleanup(opened.retire)
+        whole = opened.frame(0)
+        for _ in range(9):
+            project, cache = random_project(chance, "yard"), Cache(10**9)
+            left, top = chance.randrange(whole.width - 300), chance.randrange(whole.height - 200)
+            shown = Shown(1, (left, top, left + 300, top + 200), ("result", "mask", "veil"))
+            for _ in range(7):
+                sieve = chance.choice(project.stack)
+                project = project.with_sieve(dragged(chance, sieve))
+                wanted = Wanted(project, chance.choice((sieve, project.stack[-1])).id, 0, shown, hurried=True)
+                step, alone = preview(opened, wanted, cache), preview(Opened(opened.source), wanted, Cache(10**9))
+                np.testing.assert_array_equal(step.mask, alone.mask)
+                for name in shown.views:
+                    apart = np.abs(levels_of_words(step.pictures[name]) - levels_of_words(alone.pictures[name]))
+                    self.assertLessEqual(apart.max(), 1, (name, project))
+                    self.assertEqual(np.percentile(apart, 99.9), 0, (name, project))
+                seen += 1
+        print(f"\n{seen} steps of drags are what they are alone")
+
+    def test_what_was_shown_is_never_written_over(self):
+        """The window still shows the pixels of a step while the next one is made."""
+        chance, cache = random.Random(5), Cache(10**9)
+        opened = Opened(open_source(DEMO / "yard.png"))
+        self.addCleanup(opened.retire)
+        project, before = random_project(chance, "yard"), []
+        for _ in range(6):
+            project = project.with_sieve(dragged(chance, project.stack[0]))
+            pictures = preview(
+                opened, Wanted(project, project.stack[0].id, 0, Shown(2, views=("result", "mask")), hurried=True), cache
+            ).pictures
+            for held, copy in before:
+                np.testing.assert_array_equal(held, copy)
+            before += [(pixels, pixels.copy()) for pixels in pictures.values()]
+
+    def test_a_drag_works_on_what_is_seen_alone_where_the_screen_has_many_pixels(self):
+        level, cache = Opened(open_source(DEMO / "yard.png")).frame(0), Cache(10**9)
+        shown = Shown(1, (0, 0, level.width, level.height), seen=(100, 50, 1300, 950))
+        self.assertEqual(worked_part(level, shown, 0, False, cache).pixels, level.width * level.height)
+        held = worked_part(level, shown, 0, True, cache)
+        self.assertAlmostEqual(held.frame.origin[0], 100, delta=1)
+        self.assertGreaterEqual(held.pixels, 0.49 * 1200 * 900)  # never below half of the screen's pixels
+        self.assertLess(held.pixels, 0.6 * 1200 * 900)
+
+
+class PartsOfThePictureTest(unittest.TestCase):
+    def test_boxes_hold_every_pixel_that_differs(self):
+        chance = np.random.default_rng(3)
+        for shape in ((1, 1), (64, 64), (65, 129), (200, 500), (7, 1000)):
+            for count in (0, 1, 5, 400):
+                one = chance.integers(0, 2**32, shape, np.uint32)
+                other = one.copy()
+                other.ravel()[chance.integers(0, one.size, count)] ^= 1
+                left = one != other
+                for top, start, bottom, stop in changed_boxes(one, other):
+                    self.assertTrue(left[top:bottom, start:stop].any())
+                    left[top:bottom, start:stop] = False
+                self.assertFalse(left.any(), (shape, count))
+
+    def paint(self, scaled: Scaled, pixels: np.ndarray, at: tuple[float, float], zoom: float, ratio: float) -> np.ndarray:
+        image = QImage(round(300 * ratio), round(200 * ratio), QImage.Format.Format_RGB32)
+        image.setDevicePixelRatio(ratio)
+        image.fill(0)
+        painter = QPainter(image)
+        scaled.draw(painter, pixels, QPointF(*at), zoom, QSize(300, 200), ratio)
+        painter.end()
+        held = image.constBits()
+        held.setsize(image.sizeInBytes())
+        return np.frombuffer(held, np.uint32).reshape(image.height(), image.width()).copy()
+
+    def test_what_is_exchanged_is_painted_as_if_all_were(self):
+        """In the region that is named within a level, for the library scales parts and wholes by different roads; outside it nothing has
+        changed."""
+        chance = np.random.default_rng(4)
+        for at, zoom, ratio in (
+            ((0, 0), 1, 1),
+            ((-40.3, 10.7), 1.41, 1),
+            ((-200, -150), 0.74, 1),
+            ((12.5, -33.1), 0.9, 1.5),
+            ((3, 4), 0.6, 2),
+        ):
+            pixels = np.kron(chance.integers(0, 2**24, (60, 90), np.uint32), np.ones((8, 8), np.uint32)) | np.uint32(0xFF000000)
+            scaled = Scaled()
+            before = self.paint(scaled, pixels, at, zoom, ratio)
+            for _ in range(4):
+                pixels = pixels.copy()
+                top, left = chance.integers(0, pixels.shape[0]), chance.integers(0, pixels.shape[1])
+                pixels[top : top + chance.integers(1, 90), left : left + chance.integers(1, 200)] ^= np.uint32(0x00F03C1E)
+                region = scaled.exchange(pixels)
+                assert isinstance(region, QRegion)
+                after, wanted = self.paint(scaled, pixels, at, zoom, ratio), self.paint(Scaled(), pixels, at, zoom, ratio)
+                self.assertLessEqual(np.abs(levels_of_words(after) - levels_of_words(wanted)).max(), 1)
+                for y, x in np.argwhere(after != before):
+                    self.assertTrue(region.contains(QPoint(int(x / ratio), int(y / ratio))), (at, zoom, ratio, x, y))
+                before = after
+
+    def test_another_size_or_squares_are_painted_whole(self):
+        pixels = np.full((50, 60), 0xFF102030, np.uint32)
+        scaled = Scaled()
+        self.assertIsNone(scaled.exchange(pixels))
+        self.paint(scaled, pixels, (0, 0), 1, 1)
+        self.assertIsNone(scaled.exchange(pixels[:40]))
+        self.paint(scaled, pixels, (0, 0), 4, 1)
+        self.assertIsNone(scaled.exchange(pixels.copy()))
+
+
+if __name__ == "__main__":
+    unittest.main()
