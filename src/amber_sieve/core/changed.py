@@ -53,22 +53,36 @@ APART = 4
 
 
 @serial_kernel
-def _changed_strips(one: np.ndarray, other: np.ndarray, strips: np.ndarray) -> None:
-    for y in range(one.shape[0]):
-        strip = strips[y // STRIP]
+def _changed_strips(
+    one: np.ndarray, first: int, stride: int, other: np.ndarray, first_other: int, stride_other: int, height: int, width: int, strips: np.ndarray
+) -> None:  # fmt: skip
+    """Pixels in a row of memory each, the first of a picture, and how far apart its rows are: so the compiler knows that a row is one piece."""
+    for y in range(height):
+        strip, here, there = strips[y // STRIP], first + y * stride, first_other + y * stride_other
         for run in range(strip.size):
             if not strip[run]:
-                here, there, differ = one[y, run * RUN : (run + 1) * RUN], other[y, run * RUN : (run + 1) * RUN], np.uint32(0)
-                for x in range(here.size):
-                    differ |= here[x] ^ there[x]
+                start, stop, differ = run * RUN, min((run + 1) * RUN, width), np.uint32(0)
+                new, old = one[here + start : here + stop], other[there + start : there + stop]
+                for x in range(new.size):
+                    differ |= new[x] ^ old[x]
                 strip[run] = differ != 0
+
+
+def _in_memory(pixels: np.ndarray) -> tuple[np.ndarray, int, int]:
+    """The memory (N,) that some pixels (H, W) lie in, where they begin there, and how far apart their rows are."""
+    whole = pixels
+    while not whole.flags.c_contiguous:
+        assert isinstance(whole.base, np.ndarray)
+        whole = whole.base
+    first = (pixels.ctypes.data - whole.ctypes.data) // pixels.itemsize
+    return whole.reshape(-1).view(pixels.dtype), first, pixels.strides[0] // pixels.itemsize
 
 
 def changed_boxes(one: np.ndarray, other: np.ndarray) -> list[tuple[int, int, int, int]]:
     """Some boxes (top, left, bottom, right) outside which two pictures of screen pixels (H, W) uint32 are the same."""
     height, width = one.shape
     strips = no_runs(-(-height // STRIP), width)
-    _changed_strips(one, other, strips)
+    _changed_strips(*_in_memory(one), *_in_memory(other), height, width, strips)
     boxes = []
     for number, strip in enumerate(strips):
         found = np.flatnonzero(strip)

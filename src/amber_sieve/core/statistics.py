@@ -107,12 +107,12 @@ def statistics_of(planes: np.ndarray, within: np.ndarray | None = None) -> Stati
 
 
 @kernel
-def _cover(mask: np.ndarray, histogram: np.ndarray, sums: np.ndarray) -> None:
-    rows = mask.shape[0]
+def _cover(mask: np.ndarray, top: int, bottom: int, left: int, right: int, histogram: np.ndarray, sums: np.ndarray) -> None:
+    rows = bottom - top
     for part in prange(PARTS):
         total, partial, nothing = 0.0, 0, 0
-        for y in range(part * rows // PARTS, (part + 1) * rows // PARTS):
-            row = mask[y]
+        for y in range(top + part * rows // PARTS, top + (part + 1) * rows // PARTS):
+            row = mask[y, left:right]
             # Most pixels are all in or all out: counting those vectorises, and only runs with others are looked through for them.
             for start in range(0, row.size, RUN):
                 run, some = row[start : start + RUN], 0
@@ -141,8 +141,8 @@ class Coverage:
     histogram: np.ndarray
 
 
-def coverage_of(mask: np.ndarray) -> Coverage:
-    """Coverage and the (64,) histogram of a mask (H, W).
+def coverage_of(mask: np.ndarray, within: tuple[slice, slice] = (slice(None), slice(None))) -> Coverage:
+    """Coverage and the (64,) histogram of a mask (H, W), or of some of its rows and columns.
 
     Example
     -------
@@ -150,8 +150,9 @@ def coverage_of(mask: np.ndarray) -> Coverage:
     0.625
     """
     histogram, sums = np.zeros((PARTS, 64), np.int64), np.zeros((PARTS, 2))
-    _cover(mask, histogram, sums)
-    whole, partial = sums.sum(0) / max(mask.size, 1)
+    (top, bottom, _), (left, right, _) = (one.indices(size) for one, size in zip(within, mask.shape, strict=True))
+    _cover(mask, top, bottom, left, right, histogram, sums)
+    whole, partial = sums.sum(0) / max((bottom - top) * (right - left), 1)
     return Coverage(float(whole), float(partial), histogram.sum(0))
 
 

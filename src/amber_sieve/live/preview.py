@@ -268,8 +268,8 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
         return np.ascontiguousarray(values[inner])
 
     whole_mask = shown_mask(frame, seen, wanted.sieve_id, looking, cache, layers)
-    mask = opened.unchanged.get("mask", (whole_mask, inner), lambda: cut(whole_mask))
-    coverage = opened.unchanged.get("coverage", (mask,), lambda: coverage_of(mask))
+    mask = opened.unchanged.get("mask", (whole_mask, inner), lambda: whole_mask[inner])
+    coverage = opened.unchanged.get("coverage", (mask,), lambda: coverage_of(whole_mask, inner))
 
     def picture(name: str) -> np.ndarray:
         def make() -> np.ndarray:

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import numpy as np
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen
+from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen, QPixmap
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.bands.interval import moved_corners
@@ -18,7 +18,7 @@ from ...workspace.readout import Pointed
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, WELL
 from ..widgets.drawing import image_of
-from ..widgets.painting import paints
+from ..widgets.painting import painting, paints
 
 #: Height of the strip of luminance, pixels.
 STRIP = 16
@@ -58,6 +58,8 @@ class ColourField(QWidget):
         self._counted: Statistics | None = None
         #: The histogram of luminance, light at the top.
         self._hill: QImage | None = None
+        #: See `_backdrop_now`; None when something of it has changed.
+        self._backdrop: QPixmap | None = None
         self._solo: np.ndarray | None = None
         self._divided: np.ndarray | None = None
         self._line: np.ndarray | None = None
@@ -83,17 +85,21 @@ class ColourField(QWidget):
         solo = result.field
         if (solo is None) != (self._solo is None) or solo is not None:
             self._solo = solo
-            self.update()
+            self._draw_anew()
         if result.divided is not None or self._divided is not None:
             self._divided = result.divided
             self._line = result.dividing_line
-            self.update()
+            self._draw_anew()
         if result.statistics is not self._counted:
             self._counted = result.statistics
             self._hill = _hill_of(self._counted.luminance)
             self._density = result.density
             self._image = image_of(self._density)
-            self.update()
+            self._draw_anew()
+
+    def _draw_anew(self) -> None:
+        self._backdrop = None
+        self.update()
 
     def _project_changed(self) -> None:
         sieve = self._work.sieve
@@ -151,8 +157,22 @@ class ColourField(QWidget):
         path.closeSubpath()
         return path
 
-    @paints
-    def paintEvent(self, painter: QPainter) -> None:
+    def _backdrop_now(self) -> QPixmap:
+        """The colours that are counted, with the rim: drawn once, for they stay while the pointer moves and while a band is dragged."""
+        ratio = self.devicePixelRatioF()
+        if self._backdrop is None or self._backdrop.size() != self.size() * ratio:
+            self._backdrop = QPixmap(self.size() * ratio)
+            self._backdrop.setDevicePixelRatio(ratio)
+            self._backdrop.fill(Qt.GlobalColor.transparent)
+            with painting(self._backdrop) as painter:
+                self._draw_backdrop(painter)
+        return self._backdrop
+
+    def changeEvent(self, event: QEvent | None) -> None:
+        self._backdrop = None  # the theme may be another
+        super().changeEvent(event)
+
+    def _draw_backdrop(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         radius, middle = self._radius(), self._middle()
         circle = QPainterPath()
@@ -162,18 +182,22 @@ class ColourField(QWidget):
             painter.save()
             painter.setClipPath(circle)
             painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-            painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), self._image)
+            room = QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius))
+            painter.drawImage(room, self._image)
             if self._solo is not None:
                 pixels = np.where(self._solo > 0.5, np.uint32(0xC8FFFFFF), np.uint32(0))
-                taken = image_of(pixels, see_through=True)
-                painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), taken)
+                painter.drawImage(room, image_of(pixels, see_through=True))
             if self._line is not None:
-                line = image_of(self._line, see_through=True)
-                painter.drawImage(QRectF(middle - QPointF(radius, radius), middle + QPointF(radius, radius)), line)
+                painter.drawImage(room, image_of(self._line, see_through=True))
             painter.restore()
         painter.setPen(QPen(QColor(96, 96, 96), 1))
         painter.drawEllipse(middle, radius, radius)
         painter.drawEllipse(middle, radius * 100 / RIM, radius * 100 / RIM)
+
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
+        painter.drawPixmap(0, 0, self._backdrop_now())
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         hue, saturation, luminance = self._bands()
         bands = self._work.sieve.bands
         if bands.hue.on or bands.saturation.on:
