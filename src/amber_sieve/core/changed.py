@@ -46,6 +46,8 @@ def take_changed(target: np.ndarray, source: np.ndarray, changed: np.ndarray) ->
 
 #: So many pixels of a row are asked as one whether they have changed.
 RUN = 64
+#: Stands for all runs of all rows.
+ALL_RUNS = np.zeros((0, 0), bool)
 #: And so many rows of screen pixels.
 STRIP = 64
 #: Runs of screen pixels with at most so many others between them are one box: each box costs something.
@@ -83,11 +85,27 @@ def changed_boxes(one: np.ndarray, other: np.ndarray) -> list[tuple[int, int, in
     height, width = one.shape
     strips = no_runs(-(-height // STRIP), width)
     _changed_strips(*_in_memory(one), *_in_memory(other), height, width, strips)
+    return _boxes_in(strips, height, 0, width)
+
+
+def boxes_of_runs(runs: np.ndarray, within: tuple[slice, slice]) -> list[tuple[int, int, int, int]]:
+    """Some boxes (top, left, bottom, right) that hold all set runs (H, R) of some rows and columns, counted from the first of these."""
+    rows, columns = within
+    runs = runs[rows]
+    strips = np.logical_or.reduceat(runs, np.arange(0, max(1, runs.shape[0]), STRIP), axis=0) if runs.size else runs
+    left = columns.start or 0
+    right = runs.shape[1] * RUN if columns.stop is None else columns.stop
+    return _boxes_in(strips, runs.shape[0], left, right)
+
+
+def _boxes_in(strips: np.ndarray, bottom: int, left: int, right: int) -> list[tuple[int, int, int, int]]:
     boxes = []
     for number, strip in enumerate(strips):
         found = np.flatnonzero(strip)
         for part in np.split(found, np.flatnonzero(np.diff(found) > APART) + 1) if found.size else []:
-            boxes.append((number * STRIP, int(part[0]) * RUN, min((number + 1) * STRIP, height), min(int(part[-1] + 1) * RUN, width)))
+            start, stop = max(int(part[0]) * RUN, left) - left, min(int(part[-1] + 1) * RUN, right) - left
+            if stop > start:
+                boxes.append((number * STRIP, start, min((number + 1) * STRIP, bottom), stop))
     return boxes
 
 

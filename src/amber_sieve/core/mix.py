@@ -13,10 +13,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from .adjust.chain import Step, chained
-from .changed import RUN, next_stretch
+from .changed import ALL_RUNS, RUN, next_stretch
 from .edge.follow import Unmixed, surface_colours
 from .frame import BRIGHTEST
-from .parallel import call_step, kernel, prange
+from .parallel import call_step, kernel, one_thread, prange
 
 
 @dataclass(frozen=True)
@@ -61,8 +61,6 @@ class Begun:
 
 #: A hole: nothing, and wholly transparent.
 NO_FILLING = Filling(np.zeros((4, 1, 1), np.float32))
-#: All runs of all rows.
-ALL_RUNS = np.zeros((0, 0), bool)
 
 
 @kernel
@@ -129,7 +127,12 @@ def _run(
     starts = np.cumsum([0] + [len(step.numbers) for step in steps[:-1]]).astype(np.int64)
     numbers = np.concatenate([np.zeros(0, np.float32), *(np.asarray(step.numbers, np.float32) for step in steps)])
     numbers = numbers if numbers.size else np.zeros(1, np.float32)
-    _mix(planes, begun, weights, filling.layers, top, parts, addresses, numbers, starts, runs, out)
+    given = (planes, begun, weights, filling.layers, top, parts, addresses, numbers, starts, runs, out)
+    if out.shape[1] == 1:
+        with one_thread():  # a single row gives the others nothing to do, and waking them takes as long as thousands of pixels
+            _mix(*given)
+    else:
+        _mix(*given)
     return out
 
 

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import contextlib
 import functools
 import threading
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from types import FunctionType
 from typing import Any
 
@@ -77,6 +78,19 @@ def serial_kernel(function: Callable[..., Any]) -> Kernel:
 def inner(function: Callable[..., Any]) -> Kernel:
     """Compile a small function that kernels take into their loops."""
     return Kernel(function, inline="always")
+
+
+@contextlib.contextmanager
+def one_thread() -> Iterator[None]:
+    """Kernels that this thread calls meanwhile do not share their rows."""
+    import numba  # a slow import
+
+    before = numba.get_num_threads()
+    numba.set_num_threads(1)
+    try:
+        yield
+    finally:
+        numba.set_num_threads(before)
 
 
 #: Loops whose turns share the threads, in a kernel; an array at a pointer, in a step.

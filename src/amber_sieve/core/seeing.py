@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from .changed import ALL_RUNS, next_stretch
 from .colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from .colour.oklab import one_from_oklab, one_to_oklab
 from .colour.screen import to_screen
@@ -18,18 +19,26 @@ DARK = np.float32(0.30)
 
 
 @kernel
-def _grey(mask: np.ndarray, out: np.ndarray) -> None:
+def _grey(mask: np.ndarray, runs: np.ndarray, out: np.ndarray) -> None:
     for y in prange(mask.shape[0]):
-        source, row = mask[y], out[y]
-        for x in range(mask.shape[1]):
-            level = np.uint32(np.int32(min(max(source[x], np.float32(0)), np.float32(1)) * np.float32(255) + np.float32(0.5)))
-            row[x] = np.uint32(0xFF000000) | (level << np.uint32(16)) | (level << np.uint32(8)) | level
+        stop = 0
+        while stop < mask.shape[1]:
+            start, stop = next_stretch(runs[y], stop, mask.shape[1]) if runs.size > 0 else (0, mask.shape[1])
+            source, row = mask[y, start:stop], out[y, start:stop]
+            for x in range(row.size):
+                level = np.uint32(np.int32(min(max(source[x], np.float32(0)), np.float32(1)) * np.float32(255) + np.float32(0.5)))
+                row[x] = np.uint32(0xFF000000) | (level << np.uint32(16)) | (level << np.uint32(8)) | level
+
+
+def runs_of_mask_to_screen(mask: np.ndarray, runs: np.ndarray, pixels: np.ndarray) -> None:
+    """Write some runs (H, R) of a mask (H, W), see `changed`, over pixels of which the rest stands already; else as `mask_to_screen`."""
+    _grey(mask, runs, pixels)
 
 
 def mask_to_screen(mask: np.ndarray) -> np.ndarray:
     """A mask (H, W) as grey 0xFFRRGGBB pixels (H, W) uint32: half covered is level 128."""
     out = np.empty(mask.shape, np.uint32)
-    _grey(mask, out)
+    _grey(mask, ALL_RUNS, out)
     return out
 
 

@@ -107,12 +107,14 @@ def statistics_of(planes: np.ndarray, within: np.ndarray | None = None) -> Stati
 
 
 @kernel
-def _cover(mask: np.ndarray, top: int, bottom: int, left: int, right: int, histogram: np.ndarray, sums: np.ndarray) -> None:
-    rows = bottom - top
+def _cover(
+    mask: np.ndarray, top: int, bottom: int, left: int, right: int, every: int, histogram: np.ndarray, sums: np.ndarray
+) -> None:  # fmt: skip
+    rows = (bottom - top + every - 1) // every
     for part in prange(PARTS):
         total, partial, nothing = 0.0, 0, 0
-        for y in range(top + part * rows // PARTS, top + (part + 1) * rows // PARTS):
-            row = mask[y, left:right]
+        for y in range(part * rows // PARTS, (part + 1) * rows // PARTS):
+            row = mask[top + every * y, left:right]
             # Most pixels are all in or all out: counting those vectorises, and only runs with others are looked through for them.
             for start in range(0, row.size, RUN):
                 run, some = row[start : start + RUN], 0
@@ -141,8 +143,8 @@ class Coverage:
     histogram: np.ndarray
 
 
-def coverage_of(mask: np.ndarray, within: tuple[slice, slice] = (slice(None), slice(None))) -> Coverage:
-    """Coverage and the (64,) histogram of a mask (H, W), or of some of its rows and columns.
+def coverage_of(mask: np.ndarray, within: tuple[slice, slice] = (slice(None), slice(None)), every: int = 1) -> Coverage:
+    """Coverage and the (64,) histogram of a mask (H, W), or of some of its rows and columns; of every so many-th row only.
 
     Example
     -------
@@ -151,8 +153,8 @@ def coverage_of(mask: np.ndarray, within: tuple[slice, slice] = (slice(None), sl
     """
     histogram, sums = np.zeros((PARTS, 64), np.int64), np.zeros((PARTS, 2))
     (top, bottom, _), (left, right, _) = (one.indices(size) for one, size in zip(within, mask.shape, strict=True))
-    _cover(mask, top, bottom, left, right, histogram, sums)
-    whole, partial = sums.sum(0) / max((bottom - top) * (right - left), 1)
+    _cover(mask, top, bottom, left, right, every, histogram, sums)
+    whole, partial = sums.sum(0) / max(-(-(bottom - top) // every) * (right - left), 1)
     return Coverage(float(whole), float(partial), histogram.sum(0))
 
 

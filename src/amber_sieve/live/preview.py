@@ -27,10 +27,11 @@ from ..render.cache import Cache
 from ..render.evaluate import arriving, made_by, measured
 from ..render.layers import Layers
 from ..render.mask import bounds_of, make_fine, waits_for_fine
+from ..render.patched import Step
 from ..render.resolved import found_of
 from ..render.stack import sieve_mask
 from ..render.stages.every import stack_looks, steps_of, while_dragged
-from ..render.views import VIEWS, Looking, nearer_to_drop, shown_mask, solo_field, view
+from ..render.views import VIEWS, Looking, nearer_to_drop, patched_pixels, shown_mask, solo_field, view
 from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
 from .field import field_image, line_of
@@ -171,7 +172,7 @@ class Rendered:
     """A finished preview: the pictures of the views, the mask they were made with, and what is counted.
 
     ``frame`` is the part of the picture that was worked on, wider than what is shown where something looks around; ``waiting``
-    are the sieves whose matting was not there yet, and ``seen`` is the project as it was rendered, without them. ``field`` and
+    are the sieves whose matting was not there yet, ``steps`` say how the pictures of a drag differ from those before, and ``seen`` is the project as it was rendered, without them. ``field`` and
     ``divided`` are cells of the colour field: what the sample looked at takes, and what lies nearer to a drop sample; ``density`` and
     ``dividing_line`` are the pixels that it is drawn with. ``lost`` names
     the here-only samples whose place was not found on this frame. ``scope`` is the scope that was asked for, as screen pixels. ``within`` holds what is counted inside the mask as it arrives at the
@@ -182,6 +183,7 @@ class Rendered:
     scale: float
     origin: tuple[float, float]
     pictures: dict[str, np.ndarray]
+    steps: dict[str, Step]
     mask: np.ndarray
     coverage: Coverage
     statistics: Statistics
@@ -211,7 +213,7 @@ def glimpse_of(result: Rendered) -> Rendered:
     pictures = {name: np.ascontiguousarray(pixels[::step, ::step]) for name, pixels in result.pictures.items()}
     return replace(
         result, pictures=pictures, scale=result.scale / step, frame=result.frame.part(0, 0, 1, 1), whole=result.whole.part(0, 0, 1, 1),
-        mask=result.mask[:1, :1].copy(), thumbnails={}, within=None, density_within=None,
+        mask=result.mask[:1, :1].copy(), steps={}, thumbnails={}, within=None, density_within=None,
     )  # fmt: skip
 
 
@@ -269,7 +271,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
 
     whole_mask = shown_mask(frame, seen, wanted.sieve_id, looking, cache, layers)
     mask = opened.unchanged.get("mask", (whole_mask, inner), lambda: whole_mask[inner])
-    coverage = opened.unchanged.get("coverage", (mask,), lambda: coverage_of(whole_mask, inner))
+    coverage = opened.unchanged.get("coverage", (mask,), lambda: coverage_of(whole_mask, inner, 2 if wanted.hurried else 1))
 
     def picture(name: str) -> np.ndarray:
         def make() -> np.ndarray:
@@ -284,6 +286,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
         return opened.unchanged.get(f"view {name}", (frame.planes, inner, looking, seen.display), make) if of == "picture" else make()
 
     pictures = {name: picture(name) for name in shown.views}
+    steps = {name: step for name, pixels in pictures.items() if (step := _step_of(name, pixels, frame, inner, cache)) is not None}
     counted, sieve = (frame if wanted.counts_view else whole), project.sieve(wanted.sieve_id)
     statistics = cache.get(
         ("statistics", counted.key, sieve.areas), lambda: statistics_of(counted.planes, bounds_of(counted, sieve, cache))
@@ -297,7 +300,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     within = _counted_within(frame, seen, wanted.sieve_id, cache, layers) if wanted.counts_mask and not wanted.hurried else None
     corner = (inner[1].start or 0) / frame.scale, (inner[0].start or 0) / frame.scale
     return Rendered(
-        wanted=wanted, scale=frame.scale, origin=(frame.origin[0] + corner[0], frame.origin[1] + corner[1]), pictures=pictures, mask=mask,
+        wanted=wanted, scale=frame.scale, origin=(frame.origin[0] + corner[0], frame.origin[1] + corner[1]), pictures=pictures, steps=steps, mask=mask,
         coverage=coverage, statistics=statistics, frame=frame, whole=whole, seen=seen, waiting=waiting, thumbnails=thumbnails,
         density=opened.unchanged.get("density", (statistics.field,), lambda: field_image(statistics)), field=solo_field(statistics, sieve, looking),
         divided=divided, dividing_line=opened.unchanged.get("line", (divided,), lambda: None if divided is None else line_of(divided)),
@@ -307,6 +310,14 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
             "density within", (within and within["balance"].field,), lambda: field_image(within["balance"]) if within else None
         ),
     )  # fmt: skip
+
+
+def _step_of(name: str, pixels: np.ndarray, frame: Frame, inner: tuple[slice, slice], cache: Cache) -> Step | None:
+    """How the pixels of a view differ from those of the step of a drag before."""
+    held = patched_pixels(name, frame, cache) if cache.hurries else None
+    if held is None or held.changed is None or not np.may_share_memory(held.pixels, pixels):
+        return None
+    return Step(held, held.written, held.changed, inner)
 
 
 #: Blocks of adjustments that are drawn over the colours that arrive at them.

@@ -21,7 +21,7 @@ from .adjust import adjusted, adjusting
 from .cache import Cache
 from .layers import Layers, no_layers
 from .mask import Masked, masked
-from .patched import PatchedLight
+from .patched import PatchedLight, PatchedMask
 from .resolved import found_of
 
 T = TypeVar("T")
@@ -107,7 +107,7 @@ def _after(frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, la
         key: Hashable = ("result", below.key, _value(sieve, ("of", "joined")), links, seen.key, filling.key if filling else None)
 
         def finished() -> Masked:
-            return _finished(frame, project, sieve, seen, cache, layers)  # noqa: B023  (called at once)
+            return _kept_finished(frame, project, sieve, seen, cache, layers)  # noqa: B023  (called at once)
 
         if cache.hurries and not cache.holds(key):
             planes, alpha, patched = _after_step(below, patched, finished(), sieve, filling, frame, cache)
@@ -128,9 +128,15 @@ def _after_step(
         return made, alpha, under
     if not isinstance(made, Mixture) or alpha is not below.alpha:
         return made.whole() if isinstance(made, Mixture) else made, alpha, None
-    light = cache.get(("patched", frame.key, sieve.id), lambda: PatchedLight(np.empty_like(below.planes)))
-    light.follow(made, under, (filling and filling.key, _value(sieve, ("of", "joined", *MASK_FIELDS))))
+    light = cache.get(("patched light", frame.key, sieve.id), lambda: PatchedLight(planes=np.empty_like(below.planes)))
+    mask = patched_mask(frame, sieve.id, masked.mask, cache)
+    light.follow(made, under, mask, (filling and filling.key, _value(sieve, ("of", "joined", *MASK_FIELDS))))
     return light.planes, alpha, light
+
+
+def patched_mask(frame: Frame, sieve_id: str, mask: np.ndarray, cache: Cache) -> PatchedMask:
+    """What tells where the mask of a sieve differs from that of the step before, while something is dragged."""
+    return cache.get(("patched mask", frame.key, sieve_id), PatchedMask).follow(mask)
 
 
 def changed_in(frame: Frame, project: Project, cache: Cache, layers: Layers) -> tuple[slice, slice] | None:
@@ -199,6 +205,11 @@ def sieve_masked(frame: Frame, project: Project, sieve_id: str, cache: Cache, la
     """The finished mask of one sieve of the stack, before strength, with what its outline was unmixed into."""
     sieve = project.sieve(sieve_id)
     seen = measured(frame, project, sieve_id, cache, layers) if sieve.mask_from == "own" else frame
+    return _kept_finished(frame, project, sieve, seen, cache, layers)
+
+
+def _kept_finished(frame: Frame, project: Project, sieve: Sieve, seen: Frame, cache: Cache, layers: Layers) -> Masked:
+    """As `_finished`, the same object for the same inputs."""
     if not (sieve.leans_on or sieve.opposite):
         return masked(seen, sieve, cache)
     key = ("joined mask", *_mask_key(frame, project, sieve, seen))

@@ -22,7 +22,7 @@ from ..core.frame import Frame
 from ..core.motion.movement import levels_of
 from ..core.pick.connected import connected_only
 from ..core.pick.pieces import Reaching, with_pieces
-from ..core.pick.samples import Probe, membership_and_distances, needs_planes
+from ..core.pick.samples import NONE_KNOWN, Probe, distances_to_each, membership_and_distances, needs_planes
 from ..names import BANDS, CHANNEL_BANDS
 from ..progress import part_of
 from ..project.model import Bands, Edge, Pick, Sample, Sieve, amount
@@ -38,6 +38,8 @@ from .stages.unmixing import fine_key
 LARGE = 3_000_000
 #: But while something is dragged, only those with more than this: what they are measured in stays from step to step.
 LARGE_DRAGGED = 12_000_000
+#: Bytes that the distances from all samples may take while something is dragged.
+MOST_KNOWN = 120_000_000
 #: Rows of a strip: all that it needs lies in the processor's cache.
 ROWS = 256
 
@@ -126,12 +128,30 @@ def _measured_by(
         every = [*probes, *(probe for group in groups for probe in group)]
         lab = oklab_of(part, held, passes)
         extra = measures_of(part, held, passes=passes) if needs_planes(every) else None
-        mask, distances = membership_and_distances(lab, probes, groups, extra)
+        known = _distances_while_dragged(part, lab, probes, extra, held, passes) if not groups else NONE_KNOWN
+        mask, distances = membership_and_distances(lab, probes, groups, extra, known=known)
         if intervals:
             _through_bands(part, lab, mask, intervals, held, passes)
         return np.concatenate([mask[None], distances]) if groups else mask[None]
 
     return _by_strips(frame, passes, cache, work)
+
+
+def _distances_while_dragged(
+    part: Frame, lab: np.ndarray, probes: list[Probe], extra: np.ndarray | None, cache: Cache, passes: int
+) -> np.ndarray:
+    """How far every pixel lies from each of some samples, where a drag asks for it again and again: that of a tolerance changes none of it."""
+    if not cache.hurries or not probes or len(probes) * lab[0].nbytes > MOST_KNOWN:
+        return NONE_KNOWN
+    key = (
+        "distances",
+        part.key,
+        passes,
+        tuple(replace(p, tolerance=0, falloff=0, keep=True, competes=False, shape="linear") for p in probes),
+    )
+    asked_before = cache.holds(("asked for", key))
+    cache.get(("asked for", key), lambda: True)
+    return cache.get(key, lambda: distances_to_each(lab, probes, extra)) if asked_before else NONE_KNOWN
 
 
 def _through_bands(part: Frame, lab: np.ndarray, mask: np.ndarray, intervals: Sequence[Interval], cache: Cache, passes: int) -> None:

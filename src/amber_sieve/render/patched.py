@@ -1,40 +1,85 @@
-"""While something is dragged, only what a step of it changes is worked anew, and written over what the step before has left.
+"""While something is dragged, only what a step of it changes is worked anew, and written over what the steps before have left.
 
-What changes is told in runs of pixels (`core.changed`) from sieve to sieve, and from the last one to the pixels of the screen: a drag of a
-tolerance changes the rim of a mask, and one of an adjustment what is masked.
+What changes is told in runs of pixels (`core.changed`) from the mask to the light after a sieve, from sieve to sieve, and from the last one to
+the pixels of the screen: a drag of a tolerance changes the rim of a mask, and one of an adjustment what is masked. For one thread.
 """
 
 from __future__ import annotations
 
+import sys
+from collections.abc import Callable
 from dataclasses import dataclass, field
 
 import numpy as np
 
-from ..core.changed import no_runs, set_differing, set_held
-from ..core.colour.screen import runs_to_screen, to_screen
+from ..core.changed import boxes_of_runs, no_runs, set_differing, set_held
 from ..core.edge.follow import Unmixed
 from ..core.mix import NO_FILLING, Mixture
 
 
-@dataclass(frozen=True)
-class _Inputs:
-    """What some light was made of: arrays are compared by what they are.
+@dataclass
+class Patched:
+    """What is written over from step to step.
 
     Attributes
     ----------
-    planes : what arrived, and ``written``, how often that had been written. recipe : all besides the mask.
+    written : how often it has been. changed : the runs (H, R) that the newest writing may have changed, None for all of them.
+    """
+
+    written: int = 0
+    changed: np.ndarray | None = None
+
+    def since(self, written: int) -> np.ndarray | None:
+        """The runs that have changed since it had been written so often, None where that may be all; not to be written to."""
+        if self.changed is None or self.written - written > 1:
+            return None
+        return self.changed if self.written > written else no_runs(*self.shape)
+
+    @property
+    def shape(self) -> tuple[int, int]:
+        """Rows and columns."""
+        raise NotImplementedError
+
+
+@dataclass
+class PatchedMask(Patched):
+    """The newest mask (H, W) of a sieve. Masks are made whole; which runs of them differ is found out."""
+
+    mask: np.ndarray = field(default_factory=lambda: np.zeros((0, 0), np.float32))
+
+    @property
+    def shape(self) -> tuple[int, int]:
+        return self.mask.shape
+
+    def follow(self, mask: np.ndarray) -> PatchedMask:
+        """Become another mask."""
+        if mask is not self.mask:
+            self.changed = None
+            if mask.shape == self.mask.shape:
+                self.changed = no_runs(*mask.shape)
+                set_differing(self.changed, mask, self.mask)
+            self.mask = mask
+            self.written += 1
+        return self
+
+
+@dataclass(frozen=True)
+class _Inputs:
+    """What some light was made of; arrays are compared by what they are, the rest by value.
+
+    Attributes
+    ----------
+    planes : what arrived, and ``arrived``, how often that had been written. mask, masked : the mask, and how often that had been.
+    recipe : all besides the mask.
     """
 
     planes: np.ndarray
-    written: int
+    arrived: int
+    mask: PatchedMask
+    masked: int
     weights: np.ndarray
     unmixed: Unmixed | None
     recipe: tuple[object, ...]
-
-    def same(self, other: _Inputs) -> bool:
-        """Whether the same comes out."""
-        arrived = self.planes is other.planes and self.written == other.written
-        return arrived and self.weights is other.weights and self.same_recipe(other)
 
     def same_recipe(self, other: _Inputs) -> bool:
         """Whether the same is done with every masked pixel."""
@@ -42,68 +87,110 @@ class _Inputs:
 
 
 @dataclass
-class PatchedLight:
-    """Light (3, H, W) after a sieve, written over from step to step; for one thread.
+class PatchedLight(Patched):
+    """Light (3, H, W) after a sieve."""
 
-    Attributes
-    ----------
-    written : how often. changed : the runs (H, R) that the newest writing may have changed, None for all.
-    """
-
-    planes: np.ndarray
-    written: int = 0
-    changed: np.ndarray | None = None
+    planes: np.ndarray = field(default_factory=lambda: np.zeros((3, 0, 0), np.float32))
     _made_of: _Inputs | None = field(default=None, repr=False)
 
-    def follow(self, made: Mixture, under: PatchedLight | None, recipe: tuple[object, ...]) -> None:
-        """Become what a mixture comes to; ``under`` is what its planes belong to, where they are patched themselves."""
-        now, was = _Inputs(made.planes, under.written if under else 0, made.weights, made.unmixed, recipe), self._made_of
-        self._made_of = now
-        if was is not None and was.same(now):
-            return
-        self.changed = self._to_change(now, was, under, made.begun is None and made.filling is NO_FILLING) if was is not None else None
+    @property
+    def shape(self) -> tuple[int, int]:
+        height, width = self.planes.shape[1:]
+        return height, width
+
+    def follow(self, made: Mixture, under: PatchedLight | None, mask: PatchedMask, recipe: tuple[object, ...]) -> None:
+        """Become what a mixture by a mask comes to; ``under`` is what its planes belong to, where they are patched themselves."""
+        now = _Inputs(made.planes, under.written if under else 0, mask, mask.written, made.weights, made.unmixed, recipe)
+        was, self._made_of = self._made_of, now
+        runs = None
+        if was is not None and was.planes is now.planes and was.mask is mask:
+            pointwise = made.begun is None and made.filling is NO_FILLING
+            if (was.arrived, was.masked) == (now.arrived, now.masked) and was.same_recipe(now):
+                return
+            runs = _to_change(now, was, under, pointwise)
+        self.changed = runs
         self.written += 1
-        if self.changed is None:
+        if runs is None:
             made.whole(self.planes)
         else:
-            made.write_runs(self.changed, self.planes)
+            made.write_runs(runs, self.planes)
 
-    @staticmethod
-    def _to_change(now: _Inputs, was: _Inputs, under: PatchedLight | None, pointwise: bool) -> np.ndarray | None:
-        if was.planes is not now.planes or now.written - was.written > 1:
-            return None
-        runs = no_runs(*now.weights.shape)
-        if under is not None and now.written != was.written:
-            if under.changed is None:
-                return None
-            runs |= under.changed
-        if pointwise and was.same_recipe(now):
-            if was.weights is not now.weights:
-                set_differing(runs, now.weights, was.weights)
-        else:
-            set_held(runs, now.weights)
-            if was.weights is not now.weights:
-                set_held(runs, was.weights)
+
+def _to_change(now: _Inputs, was: _Inputs, under: PatchedLight | None, pointwise: bool) -> np.ndarray | None:
+    """The runs (H, R) of what was made of some inputs that may come out otherwise from others; None where that is not known."""
+    runs = no_runs(*now.weights.shape)
+    below = under.since(was.arrived) if under is not None else runs
+    masked = now.mask.since(was.masked)
+    if below is None or masked is None:
+        return None
+    runs |= below
+    if pointwise and was.same_recipe(now):
+        runs |= masked
         return runs
+    set_held(runs, now.weights)
+    if was.weights is not now.weights:
+        set_held(runs, was.weights)
+    return runs
 
 
 @dataclass
-class PatchedPixels:
-    """The screen pixels of some patched light; each step has pixels of its own, for those of the last one are still being shown."""
+class PatchedPixels(Patched):
+    """The pixels of the screen (H, W) uint32 that are drawn of something patched. Those of the last step are still being shown, so two
+    pictures take turns."""
 
-    _pixels: np.ndarray | None = None
-    _of: PatchedLight | None = None
-    _written: int = 0
+    pixels: np.ndarray = field(default_factory=lambda: np.zeros((0, 0), np.uint32))
+    #: The picture of the step before, and in which runs it differs from the newest.
+    _spare: np.ndarray | None = None
+    _of: Patched | None = None
+    _drawn: int = 0
+    _recipe: object = None
 
-    def of(self, light: PatchedLight, lowers: bool) -> np.ndarray:
-        """The pixels (H, W) uint32 of some light as it is now."""
-        before = self._pixels
-        if before is not None and self._of is light and self._written == light.written:
-            return before
-        if before is None or self._of is not light or light.written - self._written > 1 or light.changed is None:
-            pixels = to_screen(light.planes, lowers)
+    @property
+    def shape(self) -> tuple[int, int]:
+        return self.pixels.shape
+
+    def follow(
+        self, of: Patched, draw: Callable[[], np.ndarray], draw_runs: Callable[[np.ndarray, np.ndarray], None], recipe: object = None
+    ) -> np.ndarray:
+        """The pixels of something as it is now, drawn as a whole or only in some runs (H, R) of pixels that stand already."""
+        same = self._of is of and self._recipe == recipe
+        if same and self._drawn == of.written:
+            return self.pixels
+        runs = of.since(self._drawn) if same else None
+        if runs is None:
+            self.pixels, self._spare = draw(), None
         else:
-            pixels = before.copy()
-            runs_to_screen(light.planes, light.changed, pixels, lowers)
-        self._pixels, self._of, self._written = pixels, light, light.written
-        return pixels
+            spare, self._spare = self._spare, self.pixels
+            # Nobody but this function holds it: it is not shown any more.
+            if spare is not None and self.changed is not None and sys.getrefcount(spare) == 2:
+                draw_runs(runs | self.changed, spare)
+                self.pixels = spare
+            else:
+                self.pixels = self.pixels.copy()
+                draw_runs(runs, self.pixels)
+        self._of, self._drawn, self._recipe, self.changed = of, of.written, recipe, runs
+        self.written += 1
+        return self.pixels
+
+
+@dataclass(frozen=True)
+class Step:
+    """How the pixels of a view differ from those of the step before.
+
+    Attributes
+    ----------
+    of, number : which pixels, and their how manieth step. runs : the runs (H, R) that may differ. inner : what of them is shown.
+    """
+
+    of: PatchedPixels
+    number: int
+    runs: np.ndarray
+    inner: tuple[slice, slice]
+
+    def follows(self, other: Step | None) -> bool:
+        """Whether it is the step after another one, of the same part."""
+        return other is not None and self.of is other.of and self.number == other.number + 1 and self.inner == other.inner
+
+    def boxes(self) -> list[tuple[int, int, int, int]]:
+        """Some boxes (top, left, bottom, right) of what is shown outside which nothing differs."""
+        return boxes_of_runs(self.runs, self.inner)

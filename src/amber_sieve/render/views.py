@@ -12,17 +12,28 @@ from ..core.bands.interval import Interval
 from ..core.colour.gamut import lower_chroma
 from ..core.colour.lookup import to_display_pixels
 from ..core.colour.oklab import one_to_oklab
-from ..core.colour.screen import to_screen
+from ..core.colour.screen import runs_to_screen, to_screen
 from ..core.edge.fine import band_for
 from ..core.frame import Frame
 from ..core.pick.samples import distance_to, membership
-from ..core.seeing import believable_marks, cut_out, far_colour, fringe_marks, isolate, mask_to_screen, veil, weak_spots, with_band
+from ..core.seeing import (
+    believable_marks,
+    cut_out,
+    far_colour,
+    fringe_marks,
+    isolate,
+    mask_to_screen,
+    runs_of_mask_to_screen,
+    veil,
+    weak_spots,
+    with_band,
+)
 from ..core.statistics import Statistics, field_colours
 from ..language import translate
 from ..project.model import Bands, Project, Sieve
 from .believable import believable_of
 from .cache import Cache
-from .evaluate import MOST_OF_IT, after_all, after_sieves, changed_in, mask_value, measured, sieve_masked, working
+from .evaluate import MOST_OF_IT, after_all, after_sieves, changed_in, mask_value, measured, patched_mask, sieve_masked, working
 from .fringe import fringe_of
 from .layers import Display, Layers, no_layers
 from .mask import measures_of, probes_of
@@ -167,10 +178,16 @@ def _over_the_last(result: Frame, frame: Frame, project: Project, sieves: list[S
     return pixels
 
 
+def patched_pixels(name: str, frame: Frame, cache: Cache) -> PatchedPixels:
+    """What the pixels of a view are drawn over in while something is dragged."""
+    return cache.get(("patched pixels", name, frame.key), PatchedPixels)
+
+
 @dataclass(frozen=True)
 class Scene:
-    """What a view is drawn of: a frame, a resolved project, the sieve that is worked on, and how it is looked at."""
+    """What a view is drawn of: its id, a frame, a resolved project, the sieve that is worked on, and how it is looked at."""
 
+    view: str
     frame: Frame
     project: Project
     sieve_id: str
@@ -199,7 +216,10 @@ def _result(scene: Scene) -> np.ndarray:
     result, patched = after_all(frame, project, cache, layers)
     planes = result.planes
     if patched is not None and scene.display is None and result.alpha is frame.alpha:
-        return cache.get(("patched pixels", frame.key, project.gamut), PatchedPixels).of(patched, project.gamut == "lower chroma")
+        lowers = project.gamut == "lower chroma"
+        return patched_pixels(scene.view, frame, cache).follow(
+            patched, lambda: to_screen(planes, lowers), lambda runs, out: runs_to_screen(planes, runs, out, lowers), lowers
+        )
     if planes is frame.planes and result.alpha is frame.alpha:
         return _on_screen(planes, scene.display)
     alpha = result.alpha if result.alpha is not frame.alpha else None
@@ -226,7 +246,12 @@ def _banded(pixels: np.ndarray, mask: np.ndarray, scene: Scene) -> np.ndarray:
 
 
 def _mask(scene: Scene) -> np.ndarray:
-    mask = scene.mask
+    mask, looking = scene.mask, scene.looking
+    if scene.cache.hurries and not looking.band and not looking.peeking:
+        held = patched_mask(scene.frame, scene.sieve_id, mask, scene.cache)
+        return patched_pixels(scene.view, scene.frame, scene.cache).follow(
+            held, lambda: mask_to_screen(mask), lambda runs, out: runs_of_mask_to_screen(mask, runs, out)
+        )
     return _banded(mask_to_screen(mask), mask, scene)
 
 
@@ -307,4 +332,4 @@ def view(
     name : id of one of ``VIEWS``.
     sieve_id : whose mask the mask views show.
     """
-    return VIEWS[name].draw(Scene(frame, project, sieve_id, looking, cache, layers))
+    return VIEWS[name].draw(Scene(name, frame, project, sieve_id, looking, cache, layers))

@@ -8,7 +8,7 @@ import numpy as np
 
 from ...names import BANDS
 from ..falloff import POINTS, shape_table
-from ..parallel import index_in, kernel, prange
+from ..parallel import index_in, kernel, one_thread, prange
 from .interval import CENTRE, FALL, FULL_FROM, FULL_TO, INVERTED, PLANE, RISE, WRAPS, Interval, numbers_of
 
 #: Below this saturation (per cent) a hue is noise and does not count.
@@ -96,4 +96,5 @@ def band_curve(interval: Interval, values: np.ndarray) -> np.ndarray:
     measures[BANDS.index(interval.measure), 0] = values
     if interval.measure == "saturation":
         measures[1, 0] = values
-    return bands_mask(measures, [interval])[0]
+    with one_thread():
+        return bands_mask(measures, [interval])[0]

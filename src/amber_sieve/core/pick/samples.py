@@ -131,8 +131,8 @@ def needs_planes(probes: Sequence[Probe]) -> bool:
 
 @kernel
 def _qualify(
-    lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np.ndarray, classes: int, distances: np.ndarray, out: np.ndarray
-) -> None:
+    lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np.ndarray, classes: int, known: np.ndarray, distances: np.ndarray, out: np.ndarray
+) -> None:  # fmt: skip
     width = lab.shape[2]
     hundred, zero, one = np.float32(100), np.float32(0), np.float32(1)
     last = np.float32(POINTS - 1)
@@ -143,7 +143,7 @@ def _qualify(
         kept, dropped = np.zeros(width, np.float32), np.zeros(width, np.float32)
         # Per class of competing samples: how near the nearest keep sample is, and the nearest drop sample.
         near = np.full((2 * classes, width), NOWHERE, np.float32)
-        for x in range(width):
+        for x in range(width if known.shape[0] == 0 else 0):
             chroma = np.sqrt(green_red[x] * green_red[x] + blue_yellow[x] * blue_yellow[x])
             share = one / max(chroma, np.float32(1e-12))
             ratio[x] = chroma / (max(lightness[x], zero) + np.float32(DARK_FLOOR))
@@ -152,7 +152,10 @@ def _qualify(
             n = numbers[k]
             kind, plane = int(n[KIND]), int(n[PLANE])
             q0, q1, q2, q3 = n[FIRST], n[SECOND], n[THIRD], n[FOURTH]
-            if kind == SURFACE:
+            if known.shape[0] > 0:
+                for x in range(width):
+                    distance[x] = known[k, y, x]
+            elif kind == SURFACE:
                 weight_light, weight_rich, weight_pale, weight_hue = n[WEIGHT_LIGHT], n[WEIGHT_RICH], n[WEIGHT_PALE], n[WEIGHT_HUE]
                 for x in range(width):
                     light, rich = lightness[x] - q0, ratio[x] - q1
@@ -213,7 +216,13 @@ def _qualify(
 NOTHING = np.zeros((6, 1, 1), np.float32)
 
 
-def membership(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None, out: np.ndarray | None = None) -> np.ndarray:
+#: No distances that are known already.
+NONE_KNOWN = np.zeros((0, 1, 1), np.float32)
+
+
+def membership(
+    lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None, out: np.ndarray | None = None, known: np.ndarray = NONE_KNOWN
+) -> np.ndarray:
     """The mask of some samples: keep samples unite by maximum, and what drop samples take is taken out.
 
     A drop sample that competes takes what lies nearer to it than to any keep sample: with d the distances to the nearest of each,
@@ -225,12 +234,13 @@ def membership(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | Non
     probes : the samples. With none that keeps, the mask is empty.
     extra : (6, H, W) float32: hue, saturation, luminance and red, green, blue levels. Needed when `needs_planes`.
     out : (H, W) float32, optional, written to and returned.
+    known : (N, H, W) float32, how far every pixel lies from each sample, where that has been measured (`distances_to_each`).
 
     Returns
     -------
     (H, W) float32 in 0 to 1.
     """
-    return membership_and_distances(lab, probes, (), extra, out)[0]
+    return membership_and_distances(lab, probes, (), extra, out, known)[0]
 
 
 #: In every comparison that is as far as can be.
@@ -243,12 +253,13 @@ def membership_and_distances(
     groups: Sequence[Sequence[Probe]],
     extra: np.ndarray | None = None,
     out: np.ndarray | None = None,
+    known: np.ndarray = NONE_KNOWN,
 ) -> tuple[np.ndarray, np.ndarray]:
     """The mask of some samples, and how far every pixel lies from the nearest of each of some groups, in one pass over the picture.
 
     Parameters
     ----------
-    lab, probes, extra, out : as in `membership`.
+    lab, probes, extra, out, known : as in `membership`; ``known`` goes without groups.
     groups : samples that do not take part in the mask, unless they stand among ``probes`` as well.
 
     Returns
@@ -282,8 +293,13 @@ def membership_and_distances(
     numbers = np.array([[*_numbers_of(probe), *flags(probe, takes, group)] for probe, takes, group in rows], np.float32)
     # One entry more than the points, so that the last can be interpolated from as well.
     tables = np.stack([np.append(shape_table(probe.shape, probe.bend), np.float32(1)) for probe, _, _ in rows])
-    _qualify(lab, NOTHING if extra is None else extra, numbers, tables, len(classes), distances, result)
+    _qualify(lab, NOTHING if extra is None else extra, numbers, tables, len(classes), known, distances, result)
     return result, distances
+
+
+def distances_to_each(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None) -> np.ndarray:
+    """How far every pixel lies from each of some samples, (N, H, W) float32, as `distance_to`; their tolerances do not matter."""
+    return membership_and_distances(lab, (), [[probe] for probe in probes], extra)[1]
 
 
 def distance_to(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None) -> np.ndarray:

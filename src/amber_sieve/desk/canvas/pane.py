@@ -129,23 +129,21 @@ class Pane(QWidget):
         """A render has finished (None: nothing is open)."""
         before, self._result = self._result, result
         self._describe(result)
-        pixels = result.pictures.get(self.showing) if result else None
-        if pixels is not None and pixels is self._pixels and self.wipe is None and before is not None and result is not None:
-            if (before.scale, before.origin) != (result.scale, result.origin):
-                self.update()
-            return
-        if pixels is None:
-            if result is None:
-                self._pixels = None
+        if result is None:
+            self._pixels = None
             self.update()
             return
+        pixels = result.pictures.get(self.showing)
+        still = before is not None and (before.scale, before.origin) == (result.scale, result.origin)
+        if pixels is None or (pixels is self._pixels and self.wipe is None):
+            if pixels is None or not still:
+                self.update()
+            return
         self._pixels = pixels
-        other = result.pictures.get(self.wipe_view) if result and self.wipe is not None else None
-        self._other_pixels = other
+        self._other_pixels = result.pictures.get(self.wipe_view) if self.wipe is not None else None
         # Where nothing else is drawn anew, only what differs is: most of what is dragged changes a part of the picture.
-        still = before is not None and result is not None and (before.scale, before.origin) == (result.scale, result.origin)
         alone = self.wipe is None and self._flash is None and not self.loupe and self._painted_bare == self._bare
-        region = self._scaled.exchange(pixels) if still and alone else None
+        region = self._scaled.exchange(pixels, result.steps.get(self.showing)) if still and alone else None
         if region is None:
             self.update()
         elif region.isEmpty():

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import numpy as np
-from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen, QPixmap
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.bands.interval import moved_corners
@@ -17,8 +17,8 @@ from ...project.model import Band
 from ...workspace.readout import Pointed
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, WELL
-from ..widgets.drawing import image_of
-from ..widgets.painting import painting, paints
+from ..widgets.drawing import Backdrop, image_of
+from ..widgets.painting import paints
 
 #: Height of the strip of luminance, pixels.
 STRIP = 16
@@ -58,8 +58,8 @@ class ColourField(QWidget):
         self._counted: Statistics | None = None
         #: The histogram of luminance, light at the top.
         self._hill: QImage | None = None
-        #: See `_backdrop_now`; None when something of it has changed.
-        self._backdrop: QPixmap | None = None
+        #: The colours that are counted, with the rim; and how often they have been others.
+        self._backdrop, self._drawn_anew = Backdrop(), 0
         self._solo: np.ndarray | None = None
         self._divided: np.ndarray | None = None
         self._line: np.ndarray | None = None
@@ -98,7 +98,7 @@ class ColourField(QWidget):
             self._draw_anew()
 
     def _draw_anew(self) -> None:
-        self._backdrop = None
+        self._drawn_anew += 1
         self.update()
 
     def _project_changed(self) -> None:
@@ -146,31 +146,13 @@ class ColourField(QWidget):
 
     # Painting
 
-    def _ring(self, start: float, end: float, inner: float, outer: float) -> QPainterPath:
+    def _ring(self, start: float, end: float, inner: float, outer: float) -> QPolygonF:
         """A piece of a ring, from one hue to another and one saturation to another."""
-        path = QPainterPath()
-        hues = np.linspace(start, min(end, start + 360), 90)
-        points = [self.at(h, outer) for h in hues] + [self.at(h, inner) for h in hues[::-1]]
-        path.moveTo(points[0])
-        for point in points[1:]:
-            path.lineTo(point)
-        path.closeSubpath()
-        return path
-
-    def _backdrop_now(self) -> QPixmap:
-        """The colours that are counted, with the rim: drawn once, for they stay while the pointer moves and while a band is dragged."""
-        ratio = self.devicePixelRatioF()
-        if self._backdrop is None or self._backdrop.size() != self.size() * ratio:
-            self._backdrop = QPixmap(self.size() * ratio)
-            self._backdrop.setDevicePixelRatio(ratio)
-            self._backdrop.fill(Qt.GlobalColor.transparent)
-            with painting(self._backdrop) as painter:
-                self._draw_backdrop(painter)
-        return self._backdrop
-
-    def changeEvent(self, event: QEvent | None) -> None:
-        self._backdrop = None  # the theme may be another
-        super().changeEvent(event)
+        hues = np.radians(np.linspace(start, min(end, start + 360), 90))
+        hues, out = np.concatenate([hues, hues[::-1]]), np.clip(np.repeat([outer, inner], 90), 0, RIM) / RIM * self._radius()
+        middle = self._middle()
+        xs, ys = middle.x() + out * np.cos(hues), middle.y() - out * np.sin(hues)
+        return QPolygonF([QPointF(x, y) for x, y in zip(xs.tolist(), ys.tolist(), strict=True)])
 
     def _draw_backdrop(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -196,10 +178,11 @@ class ColourField(QWidget):
 
     @paints
     def paintEvent(self, painter: QPainter) -> None:
-        painter.drawPixmap(0, 0, self._backdrop_now())
+        self._backdrop.draw(painter, self, (self._drawn_anew, WELL.rgb()), self._draw_backdrop)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         hue, saturation, luminance = self._bands()
         bands = self._work.sieve.bands
+        painter.setBrush(Qt.BrushStyle.NoBrush)
         if bands.hue.on or bands.saturation.on:
             for (a, b), (c, d), pen in (
                 ((hue.corners[0], hue.corners[3]), (saturation.corners[0], saturation.corners[3]), QPen(AMBER, 1, Qt.PenStyle.DotLine)),
@@ -207,9 +190,9 @@ class ColourField(QWidget):
             ):
                 ring = self._ring(a, b, max(c, 0), min(d, RIM))
                 painter.setPen(QPen(QColor(0, 0, 0, 150), pen.widthF() + 1.5))
-                painter.drawPath(ring)
+                painter.drawPolygon(ring)
                 painter.setPen(pen)
-                painter.drawPath(ring)
+                painter.drawPolygon(ring)
         for sample in self._work.sieve.pick.samples:
             h, s, _ = one_hue_saturation_luminance(np.array(sample.colour))
             painter.setPen(QPen(QColor(0, 0, 0), 1))

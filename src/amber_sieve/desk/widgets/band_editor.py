@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QFocusEvent, QKeyEvent, QLinearGradient, QMouseEvent, QPainter, QPainterPath, QPen
+from PyQt6.QtGui import QColor, QFocusEvent, QKeyEvent, QLinearGradient, QMouseEvent, QPainter, QPen, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.bands.apply import band_curve
@@ -15,6 +15,7 @@ from ...language import decimals, named, translate
 from ...names import MEASURES
 from ...project.model import Band
 from ..style import AMBER, DIM, WELL
+from .drawing import Backdrop
 from .painting import paints
 
 #: Screen pixels within which a corner is grabbed.
@@ -44,6 +45,10 @@ class BandEditor(QWidget):
         self.low, self.high, self.wraps = self.known.low, self.known.high, self.known.wraps
         self.band: Band | None = None
         self.histogram = np.zeros(256)
+        #: What it was made of, and how often that has been something else.
+        self._counts, self._counted = np.zeros(0), 0
+        #: The histogram on its ground, and all of it but the pointer.
+        self._ground, self._standing = Backdrop(), Backdrop()
         self.pointer: float | None = None
         self.grip = 4
         self._held: tuple[float, Corners] | None = None
@@ -67,13 +72,17 @@ class BandEditor(QWidget):
             self.update()
 
     def show_histogram(self, counts: np.ndarray) -> None:
-        self.histogram = np.log1p(counts.astype(float))
-        self.update()
+        if not np.array_equal(counts, self._counts):
+            self._counts = counts
+            self.histogram = np.log1p(counts.astype(float))
+            self._counted += 1
+            self.update()
 
     def show_pointer(self, value: float | None) -> None:
         """Mark the value under the pointer."""
-        self.pointer = value
-        self.update()
+        if value != self.pointer:
+            self.pointer = value
+            self.update()
 
     # Where things are
 
@@ -126,50 +135,60 @@ class BandEditor(QWidget):
     def paintEvent(self, painter: QPainter) -> None:
         if self.band is None:
             return
+        look = (AMBER.rgb(), DIM.rgb(), WELL.rgb(), self._label())
+        self._standing.draw(painter, self, (self._counted, self.band, self.grip, self.hasFocus(), look), self._draw_standing)
+        if self.pointer is not None:
+            area, x = self._area(), self.x_of(self.pointer)
+            painter.setPen(QPen(QColor(255, 255, 255, 170), 1, Qt.PenStyle.DotLine))
+            painter.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()))
+
+    def _label(self) -> str:
+        assert self.band is not None
+        return named(self.measure) + (translate("widgets", " (inverted)") if self.band.inverted else "")
+
+    def _draw_ground(self, painter: QPainter) -> None:
+        assert self.band is not None
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         area = self._area()
         painter.fillRect(area, WELL)
-        highest = max(self.histogram.max(), 1e-9)
-        path = QPainterPath(area.bottomLeft())
-        for k, count in enumerate(self.histogram):
-            path.lineTo(
-                area.left() + (k + 0.5) / len(self.histogram) * area.width(), area.bottom() - count / highest * area.height() * 0.95
-            )
-        path.lineTo(area.bottomRight())
+        xs = area.left() + (np.arange(self.histogram.size) + 0.5) / self.histogram.size * area.width()
+        ys = area.bottom() - self.histogram / max(self.histogram.max(), 1e-9) * area.height() * 0.95
+        hill = [area.bottomLeft(), *(QPointF(x, y) for x, y in zip(xs.tolist(), ys.tolist(), strict=True)), area.bottomRight()]
         fade = QLinearGradient(area.topLeft(), area.topRight())
         for share in np.linspace(0, 1, 13):
             fade.setColorAt(float(share), self._colour(float(share)))
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setOpacity(0.85 if self.band.on else 0.35)
         painter.setBrush(fade)
-        painter.drawPath(path)
+        painter.drawPolygon(QPolygonF(hill))
         painter.drawRect(QRectF(area.left(), area.bottom() + 2, area.width(), 4))
-        painter.setOpacity(1.0)
+
+    def _draw_standing(self, painter: QPainter) -> None:
+        assert self.band is not None
+        area = self._area()
+        self._ground.draw(painter, self, (self._counted, self.band.on, WELL.rgb()), self._draw_ground)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         values = np.linspace(self.low, self.high, 180)
         counts = band_curve(Interval(self.measure, self.band.corners, self.band.inverted, self.band.shape, self.band.bend), values)
-        line = QPainterPath()
-        for k, (value, count) in enumerate(zip(values, counts, strict=True)):
-            at = QPointF(self.x_of(value), area.bottom() - float(count) * (area.height() - 2))
-            line.moveTo(at) if k == 0 else line.lineTo(at)
+        xs = area.left() + (values - self.low) / (self.high - self.low) * area.width()
+        ys = area.bottom() - counts.astype(float) * (area.height() - 2)
+        line = QPolygonF([QPointF(x, y) for x, y in zip(xs.tolist(), ys.tolist(), strict=True)])
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(QPen(QColor(0, 0, 0, 160), 3))
-        painter.drawPath(line)
+        painter.drawPolyline(line)
         painter.setPen(QPen(AMBER if self.band.on else DIM, 1.6))
-        painter.drawPath(line)
+        painter.drawPolyline(line)
         for k, corner in enumerate(self.band.corners):
             for value in self._images(corner):
                 y = area.bottom() if k in (0, 3) else area.top() + 1
                 painter.setBrush(QColor(255, 255, 255) if k == self.grip and self.hasFocus() else (AMBER if self.band.on else DIM))
                 painter.setPen(QPen(QColor(20, 20, 20), 1))
                 painter.drawRect(QRectF(self.x_of(value) - 3, y - 3, 6, 6))
-        if self.pointer is not None:
-            painter.setPen(QPen(QColor(255, 255, 255, 170), 1, Qt.PenStyle.DotLine))
-            painter.drawLine(QPointF(self.x_of(self.pointer), area.top()), QPointF(self.x_of(self.pointer), area.bottom()))
         painter.setPen(QColor(230, 230, 230) if self.band.on else DIM)
         painter.drawText(
             QRectF(4, 0, self.width() - 8, 16),
             Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
-            named(self.measure) + (translate("widgets", " (inverted)") if self.band.inverted else ""),
+            self._label(),
         )
         unit = {"°": "°", "%": " %"}.get(self.known.unit, "")
         words = decimals(f"{self.band.corners[1]:.0f} – {self.band.corners[2]:.0f}{unit}") if self.band.on else translate("widgets", "off")

@@ -9,9 +9,12 @@ import cv2
 import numpy as np
 from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, QSizeF, Qt
 from PyQt6.QtGui import QColor, QImage, QPainter, QPen, QPixmap, QRegion
+from PyQt6.QtWidgets import QWidget
 
 from ...core.changed import changed_boxes
+from ...render.patched import Step
 from ..style import AMBER
+from .painting import painting
 
 #: How dark the wider line is that lies under every line on the picture, 0 to 255.
 SHADE = 170
@@ -39,6 +42,8 @@ class Scaled:
     def __init__(self) -> None:
         self._of: tuple[object, ...] = ()
         self._pixels: np.ndarray | None = None
+        #: Which step of a drag they are of.
+        self._step: Step | None = None
         #: Pixels of the screen to one.
         self._scale = 1.0
         #: The first and the last row and column that are seen.
@@ -70,7 +75,8 @@ class Scaled:
             if self._scaled.shape[:2] != whole[::-1]:  # else the memory is used again: fresh memory takes as long as the scaling
                 self._scaled = np.empty((whole[1], whole[0], 4), np.uint8)
             cv2.resize(shown, whole, self._scaled, interpolation=cv2.INTER_LINEAR if scale < SMOOTH_TO else cv2.INTER_NEAREST)
-            self._of, self._pixels, self._scale, self._first, self._last = of, pixels, scale, (y0, x0), (y1, x1)
+            self._of, self._pixels, self._step = of, pixels, None
+            self._scale, self._first, self._last = scale, (y0, x0), (y1, x1)
             self._hold_image(ratio)
             self._at = QPointF(round(left + x0 * scale) / ratio, round(top + y0 * scale) / ratio)
         painter.drawImage(self._at, self._image)
@@ -80,21 +86,25 @@ class Scaled:
         self._image = image_of(self._scaled.view(np.uint32).reshape(self._scaled.shape[:2]))
         self._image.setDevicePixelRatio(ratio)
 
-    def exchange(self, pixels: np.ndarray) -> QRegion | None:
+    def exchange(self, pixels: np.ndarray, step: Step | None = None) -> QRegion | None:
         """Take others (H, W) in the place of the pixels that were drawn last: only what differs is scaled, and is to be painted anew; None for
-        all of it."""
-        before = self._pixels
+        all of it. ``step`` says what may differ from the pixels of the step before, where it is known."""
+        before, before_it, self._step = self._pixels, self._step, step
         if before is None or before.shape != pixels.shape or self._scale >= SMOOTH_TO or not self._of:
             return None
         (y0, x0), (y1, x1), ratio = self._first, self._last, self._image.devicePixelRatio()
+        boxes = step.boxes() if step is not None and step.follows(before_it) else changed_boxes(before, pixels)
         shown = pixels.view(np.uint8).reshape(*pixels.shape, 4)[y0:y1, x0:x1]
         height, width = self._scaled.shape[:2]
         down, across = (y1 - y0) / height, (x1 - x0) / width  # pixels to one of the screen's
         region = QRegion()
-        for top, left, bottom, right in changed_boxes(before[y0:y1, x0:x1], pixels[y0:y1, x0:x1]):
+        for top, left, bottom, right in boxes:
+            top, left, bottom, right = top - y0, left - x0, bottom - y0, right - x0  # counted from the first that is seen
             # Each pixel of the screen lies between two, so it may change where one of them does.
             rows = max(0, math.floor((top - 0.5) / down - 0.5)), min(height, math.ceil((bottom + 0.5) / down - 0.5) + 1)
             columns = max(0, math.floor((left - 0.5) / across - 0.5)), min(width, math.ceil((right + 0.5) / across - 0.5) + 1)
+            if rows[1] <= rows[0] or columns[1] <= columns[0]:
+                continue
             to = self._scaled[slice(*rows), slice(*columns)]
             at = np.array([[across, 0, (columns[0] + 0.5) * across - 0.5], [0, down, (rows[0] + 0.5) * down - 0.5]])
             cv2.warpAffine(shown, at, to.shape[1::-1], to, flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP, borderMode=cv2.BORDER_REPLICATE)
@@ -103,6 +113,26 @@ class Scaled:
         self._pixels = pixels
         self._hold_image(ratio)
         return region
+
+
+class Backdrop:
+    """What a widget draws under all that moves, kept as pixels while it stays the same."""
+
+    def __init__(self) -> None:
+        self._of: object = None
+        self._pixels = QPixmap()
+
+    def draw(self, painter: QPainter, widget: QWidget, of: object, make: Callable[[QPainter], object]) -> None:
+        """Draw it over a whole widget; ``make`` draws it anew where it is of something else, compared by value, or of another size."""
+        ratio = widget.devicePixelRatioF()
+        if (of, widget.size(), ratio) != self._of:
+            self._of = (of, widget.size(), ratio)
+            self._pixels = QPixmap(widget.size() * ratio)
+            self._pixels.setDevicePixelRatio(ratio)
+            self._pixels.fill(Qt.GlobalColor.transparent)
+            with painting(self._pixels) as below:
+                make(below)
+        painter.drawPixmap(0, 0, self._pixels)
 
 
 def fill_around(painter: QPainter, room: QRect, picture: QRectF, colour: QColor) -> None:
