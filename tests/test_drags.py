@@ -1,17 +1,20 @@
 """Steps of a drag, each worked only where it changes something, against the same steps worked as a whole."""
 
 import random
+import time
 import unittest
 
 import numpy as np
-from common import DEMO
+from common import DEMO, WindowCase
 from made import random_project
-from PyQt6.QtCore import QPoint, QPointF, QSize
-from PyQt6.QtGui import QImage, QPainter, QRegion
+from PyQt6.QtCore import QEventLoop, QPoint, QPointF, QSize, Qt
+from PyQt6.QtGui import QImage, QPainter, QPixmap, QRegion
+from PyQt6.QtTest import QTest
 from test_preview import levels_of_words
 
 from amber_sieve.core.changed import changed_boxes
 from amber_sieve.desk.widgets.drawing import Scaled
+from amber_sieve.desk.widgets.number import Number
 from amber_sieve.live.parts import Shown, worked_part
 from amber_sieve.live.preview import Opened, Wanted, preview
 from amber_sieve.media.opening import open_source
@@ -52,11 +55,11 @@ class StepsTest(unittest.TestCase):
         opened = Opened(open_source(DEMO / "yard.png"))
         self.addCleanup(opened.retire)
         whole = opened.frame(0)
-        for _ in range(9):
+        for _ in range(7):
             project, cache = random_project(chance, "yard"), Cache(10**9)
             left, top = chance.randrange(whole.width - 300), chance.randrange(whole.height - 200)
             shown = Shown(1, (left, top, left + 300, top + 200), ("result", "mask", "veil"))
-            for _ in range(7):
+            for _ in range(6):
                 sieve = chance.choice(project.stack)
                 project = project.with_sieve(dragged(chance, sieve))
                 wanted = Wanted(project, chance.choice((sieve, project.stack[-1])).id, 0, shown, hurried=True)
@@ -153,6 +156,72 @@ class PartsOfThePictureTest(unittest.TestCase):
         self.assertIsNone(scaled.exchange(pixels[:40]))
         self.paint(scaled, pixels, (0, 0), 4, 1)
         self.assertIsNone(scaled.exchange(pixels.copy()))
+
+
+class WindowTest(WindowCase):
+    def on_screen(self, pixmap: QPixmap) -> np.ndarray:
+        image = pixmap.toImage().convertToFormat(QImage.Format.Format_RGB32)
+        held = image.constBits()
+        held.setsize(image.sizeInBytes())
+        return np.frombuffer(held, np.uint32).reshape(image.height(), image.width()).copy()
+
+    def drag(self, number: Number, steps: range) -> None:
+        """Drag a number, and compare what stands on the screen after every step with the panes painted anew."""
+        window = self.window
+        QTest.mousePress(number, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, QPoint(60, 10))
+        for step in steps:
+            QTest.mouseMove(number, QPoint(60 + step, 10))
+            ends = time.monotonic() + 20
+            while self.viewing.last.wanted.project != self.work.project and time.monotonic() < ends:
+                self.application.processEvents(QEventLoop.ProcessEventsFlag.WaitForMoreEvents, 50)
+            self.application.processEvents()
+            screen = self.on_screen(self.application.primaryScreen().grabWindow(window.winId()))
+            for pane in window.canvas.panes:
+                corner = pane.mapTo(window, QPoint(0, 0))
+                shown = screen[corner.y() : corner.y() + pane.height(), corner.x() : corner.x() + pane.width()]
+                np.testing.assert_array_equal(shown, self.on_screen(pane.grab()), (number.accessibleName(), step))
+        QTest.mouseRelease(number, Qt.MouseButton.LeftButton)
+        self.settle()
+
+    def test_what_stands_on_the_screen_is_what_would_be_painted(self):
+        """Marks that vanish when a drag begins, a picture that is coarser meanwhile, and parts of it that change: nothing is left over."""
+        window = self.window
+        window.resize(1500, 950)
+        self.open(DEMO / "yard.sieve")
+        for zoom in (1, 1.9):
+            window.canvas.viewport.zoom_to(window.canvas.viewport.zoom * zoom)
+            window.pages.setCurrentWidget(window.pick)
+            self.settle()
+            self.drag(window.pick.tolerance, range(1, 12, 2))
+            window.pages.setCurrentWidget(window.adjust)
+            window.adjust.blocks["light"].set_open(True)
+            self.settle()
+            self.drag(window.adjust.numbers["exposure"], range(2, 14, 3))
+
+    def test_bands_are_drawn_anew_when_something_of_them_changes(self):
+        self.open(DEMO / "yard.sieve")
+        self.workspace.samples.set_bands()
+        self.window.pages.setCurrentWidget(self.window.bands)
+        self.settle()
+        editor = self.window.bands.editors["hue"]
+
+        def looks() -> bytes:
+            return self.on_screen(editor.grab()).tobytes()
+
+        seen = {looks()}
+        band = self.work.sieve.bands.hue
+        for change in (
+            lambda: self.work.edit_sieve(lambda s: s.but(bands=s.bands.but(hue=band.but(inverted=True))), "Inverted"),
+            lambda: self.work.edit_sieve(lambda s: s.but(bands=s.bands.but(hue=band.but(on=False))), "Off"),
+            lambda: editor.show_histogram(np.arange(256)),
+            lambda: editor.show_pointer(120.0),
+            lambda: editor.show_pointer(200.0),
+            lambda: editor.resize(editor.width() + 9, editor.height()),
+        ):
+            change()
+            self.application.processEvents()
+            seen.add(looks())
+        self.assertEqual(len(seen), 7)
 
 
 if __name__ == "__main__":

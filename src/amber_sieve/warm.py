@@ -11,7 +11,7 @@ from collections.abc import Callable
 import numpy as np
 
 from . import HAS_KERNELS
-from .core.changed import changed_pixels, take_changed
+from .core.changed import changed_boxes, changed_pixels, take_changed
 from .core.colour import encodings
 from .core.colour.lookup import looked_up, pixels_through, to_display_pixels
 from .core.colour.luma_chroma import Samples, to_light, to_samples
@@ -22,12 +22,13 @@ from .core.pick.connected import connected_only
 from .core.statistics import coverage_of, statistics_of
 from .export.frame import finished, strips_of
 from .files import state_folder
+from .live.parts import Shown
 from .live.preview import Opened, Wanted, preview
 from .live.sampling import sample_at, with_found_tolerance
 from .live.scoping import SCOPE_KINDS, scope_pixels
 from .media import stills
 from .media.source import About
-from .project.model import Adjust, Area, Band, Bands, Edge, Pick, Project, Recolour, Sieve, Stroke
+from .project.model import Adjust, Area, Band, Bands, Edge, Match, Pick, Project, Recolour, Sieve, Stroke
 from .render.cache import Cache
 from .render.resolved import with_found
 from .render.stages.edging import NO_EDGE
@@ -85,6 +86,7 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     outlined = Sieve(pick=Pick(samples=(sample_at(thing, 30, 14),)), edge=Edge(follow=4, clean=1), adjust=Adjust(recolour=Recolour(hue=40)))
     about = About(pathlib.Path("warm.png"), "still", (64, 48), "uint8")
     finished(stills.Still(about, thing), Project(stack=(outlined,)))
+    _drag(stills.Still(about, thing), outlined)
     statistics_of(frame.planes)
     nodes = np.zeros((3, 3, 3, 3), np.float32)
     looked_up(frame.planes, nodes)
@@ -113,12 +115,23 @@ def warm(step: Callable[[float], None] | None = None) -> None:
         pass
 
 
+def _drag(source: stills.Still, sieve: Sieve) -> None:
+    """Some steps of a drag of a tolerance, with what is learnt of the thing."""
+    opened, cache, shown = Opened(source), Cache(10**7), Shown(views=("result", "mask"))
+    adjust = Adjust(recolour=Recolour(hue=40, dyed=True), match=Match(target=(0.3, 0.1, 0.1)))
+    for tolerance in (4.0, 6.0, 8.0, 10.0):
+        sample = sieve.pick.samples[0].but(tolerance=tolerance)
+        step = sieve.but(pick=Pick(samples=(sample,)), adjust=adjust, edge=NO_EDGE)
+        pixels = preview(opened, Wanted(Project(stack=(step,)), sieve.id, shown=shown, hurried=True), cache).pictures["result"]
+    changed_boxes(pixels, pixels)
+
+
 def make_ready() -> None:
     """Load what the first picture in the window needs, which takes a second: done beside while nobody has opened one yet."""
     thing = np.zeros((48, 64), np.float32)
     thing[10:38, 12:50] = thing[4, 12:30] = 0.4
     frame = Frame(thing + 0.1 * np.random.default_rng(0).random((3, 48, 64), dtype=np.float32))
-    sieve = Sieve(pick=Pick(samples=(sample_at(frame, 30, 20),)), adjust=Adjust(recolour=Recolour(hue=40)))
+    sieve = Sieve(pick=Pick(samples=(sample_at(frame, 30, 20),)), adjust=Adjust(recolour=Recolour(hue=40, dyed=True)))
     opened = Opened(stills.Still(About(pathlib.Path("ready.png"), "still", (64, 48), "uint8"), frame))
     preview(opened, Wanted(Project(stack=(sieve,)), sieve.id), Cache(10**6))
 
