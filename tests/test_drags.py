@@ -12,14 +12,16 @@ from PyQt6.QtGui import QImage, QPainter, QPixmap, QRegion
 from PyQt6.QtTest import QTest
 from test_preview import levels_of_words
 
-from amber_sieve.core.changed import changed_boxes
+from amber_sieve.core.changed import RUN, changed_boxes
 from amber_sieve.desk.widgets.drawing import Scaled
 from amber_sieve.desk.widgets.number import Number
 from amber_sieve.live.parts import Shown, worked_part
 from amber_sieve.live.preview import Opened, Wanted, preview
 from amber_sieve.media.opening import open_source
-from amber_sieve.project.model import Sieve
+from amber_sieve.project import storage
+from amber_sieve.project.model import Project, Sieve
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.stages.edging import NO_EDGE
 
 
 def dragged(chance: random.Random, sieve: Sieve) -> Sieve:
@@ -86,6 +88,25 @@ class StepsTest(unittest.TestCase):
             for held, copy in before:
                 np.testing.assert_array_equal(held, copy)
             before += [(pixels, pixels.copy()) for pixels in pictures.values()]
+
+    def test_a_step_draws_no_more_than_what_it_may_change(self):
+        project = storage.load(DEMO / "yard.sieve")
+        opened, cache, shown = Opened(open_source(DEMO / "yard.png")), Cache(10**9), Shown(2, views=("result", "mask"))
+        self.addCleanup(opened.retire)
+        sieve = project.stack[0].but(edge=NO_EDGE)
+        for step in range(4):
+            light = sieve.adjust.light.but(exposure=0.1 + step / 10)
+            brighter = sieve.but(adjust=sieve.adjust.but(light=light))
+            made = preview(opened, Wanted(Project(stack=(brighter,)), sieve.id, 0, shown, hurried=True), cache)
+        held = np.add.reduceat(made.mask > 0, np.arange(0, made.mask.shape[1], RUN), axis=1) > 0
+        np.testing.assert_array_equal(made.steps["result"].runs, held)
+        preview(opened, Wanted(Project(stack=(brighter,)), sieve.id, 0, shown), cache)  # what is learnt of the cloth stays from here on
+        for step in range(4):
+            sample = sieve.pick.samples[0].but(tolerance=8 + step / 10)
+            wider = brighter.but(pick=brighter.pick.but(samples=(sample,)))
+            made = preview(opened, Wanted(Project(stack=(wider,)), sieve.id, 0, shown, hurried=True), cache)
+        for name in ("result", "mask"):
+            self.assertLess(made.steps[name].runs.mean(), 0.5 * held.mean(), name)
 
     def test_a_drag_works_on_what_is_seen_alone_where_the_screen_has_many_pixels(self):
         level, cache = Opened(open_source(DEMO / "yard.png")).frame(0), Cache(10**9)

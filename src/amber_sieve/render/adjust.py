@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
 
 from ..core.adjust import blending, detail, fill
 from ..core.adjust.surroundings import of_surroundings, whole
 from ..core.frame import Frame
-from ..core.mix import NO_FILLING, Begun, Filling, Mixture, before_backdrop, mixed
+from ..core.mix import NO_FILLING, Begun, Filling, Mixture, before_backdrop
 from ..core.mix import adjusted as done_everywhere
 from ..project.model import Fill, Sieve
 from .mask import Masked
@@ -48,8 +50,10 @@ def adjusted(below: Frame, masked: Masked, sieve: Sieve, picture: Frame | None =
     return made.whole() if isinstance(made, Mixture) else made, alpha
 
 
-def adjusting(below: Frame, masked: Masked, sieve: Sieve, picture: Frame | None = None) -> tuple[np.ndarray | Mixture, np.ndarray | None]:
-    """As `adjusted`, but what can be worked out some rows at a time is left to be."""
+def adjusting(
+    below: Frame, masked: Masked, sieve: Sieve, picture: Frame | None = None, begin: Callable[[Mixture], np.ndarray] = Mixture.whole
+) -> tuple[np.ndarray | Mixture, np.ndarray | None]:
+    """As `adjusted`, but what can be worked out some rows at a time is left to be. ``begin`` works out all of what detail starts from."""
     planes, alpha, adjust = below.planes, below.alpha, sieve.adjust
     if adjust.neutral or sieve.strength == 0:
         return planes, alpha
@@ -59,7 +63,7 @@ def adjusting(below: Frame, masked: Masked, sieve: Sieve, picture: Frame | None 
     laid_over = blending.steps(sieve.blend)
     filling, opacity = filling_of(adjust.fill, below, masked.mask, picture), np.float32(adjust.fill.fill_opacity / 100)
     if not adjust.detail.neutral:
-        start = mixed(planes, (weights > 0).astype(np.float32), steps)
+        start = begin(Mixture(planes, (weights > 0).astype(np.float32), steps)) if steps else planes
         worked = detail.with_detail(start, weights, **DETAIL.told(sieve), scale=below.scale, origin=below.origin)
         begun = Begun(steps, start, worked)
         last = laid_over

@@ -16,7 +16,7 @@ from ..core.areas.shapes import combined
 from ..core.edge.box import NOTHING, box_of
 from ..core.frame import Frame
 from ..core.mix import Mixture
-from ..project.model import Pick, Project, Sieve
+from ..project.model import Detail, Pick, Project, Sieve
 from .adjust import adjusted, adjusting
 from .cache import Cache
 from .layers import Layers, no_layers
@@ -123,14 +123,25 @@ def _after_step(
     below: Frame, under: PatchedLight | None, masked: Masked, sieve: Sieve, filling: Frame | None, frame: Frame, cache: Cache
 ) -> tuple[np.ndarray, np.ndarray | None, PatchedLight | None]:
     """Planes and alpha after a sieve at a step of a drag, and what they are kept in."""
-    made, alpha = adjusting(below, masked, sieve, filling)
+    mask = patched_mask(frame, sieve.id, masked.mask, cache)
+
+    def recipe(sieve: Sieve) -> tuple[object, ...]:
+        return _value(sieve, ("of", "joined", *MASK_FIELDS))
+
+    def follow(name: str, mixture: Mixture, *by: object) -> PatchedLight:
+        light = cache.get((name, frame.key, sieve.id), lambda: PatchedLight(planes=np.empty_like(below.planes)))
+        light.follow(mixture, under, mask, by)
+        return light
+
+    def begin(mixture: Mixture) -> np.ndarray:
+        return follow("patched before detail", mixture, recipe(sieve.but(adjust=sieve.adjust.but(detail=Detail())))).planes
+
+    made, alpha = adjusting(below, masked, sieve, filling, begin)
     if made is below.planes:
         return made, alpha, under
     if not isinstance(made, Mixture) or alpha is not below.alpha:
         return made.whole() if isinstance(made, Mixture) else made, alpha, None
-    light = cache.get(("patched light", frame.key, sieve.id), lambda: PatchedLight(planes=np.empty_like(below.planes)))
-    mask = patched_mask(frame, sieve.id, masked.mask, cache)
-    light.follow(made, under, mask, (filling and filling.key, _value(sieve, ("of", "joined", *MASK_FIELDS))))
+    light = follow("patched light", made, filling and filling.key, recipe(sieve))
     return light.planes, alpha, light
 
 

@@ -31,9 +31,9 @@ class Patched:
 
     def since(self, written: int) -> np.ndarray | None:
         """The runs that have changed since it had been written so often, None where that may be all; not to be written to."""
-        if self.changed is None or self.written - written > 1:
-            return None
-        return self.changed if self.written > written else no_runs(*self.shape)
+        if self.written == written:
+            return no_runs(*self.shape)
+        return self.changed if self.written == written + 1 else None
 
     @property
     def shape(self) -> tuple[int, int]:
