@@ -15,6 +15,7 @@ from PyQt6.QtGui import (
     QPainter,
     QPen,
     QPixmap,
+    QRegion,
     QResizeEvent,
     QTabletEvent,
     QWheelEvent,
@@ -144,12 +145,8 @@ class Pane(QWidget):
         # Where nothing else is drawn anew, only what differs is: most of what is dragged changes a part of the picture.
         alone = self.wipe is None and self._flash is None and not self.loupe and self._painted_bare == self._bare
         region = self._scaled.exchange(pixels, result.steps.get(self.showing)) if still and alone else None
-        if region is None:
-            self.update()
-        elif region.isEmpty():
-            self.painted.emit()
-        else:
-            self.update(region)
+        # Where nothing differs a spot is painted all the same: who waits for the paint is told of it.
+        self.update(QRegion(self.rect()) if region is None else region | QRegion(0, 0, 1, 1))
 
     @property
     def _bare(self) -> bool:
