@@ -134,8 +134,7 @@ def _qualify(
     lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np.ndarray, classes: int, known: np.ndarray, distances: np.ndarray, out: np.ndarray
 ) -> None:  # fmt: skip
     width = lab.shape[2]
-    hundred, zero, one = np.float32(100), np.float32(0), np.float32(1)
-    last = np.float32(POINTS - 1)
+    hundred, zero, one, last = np.float32(100), np.float32(0), np.float32(1), np.float32(POINTS - 1)
     for y in prange(lab.shape[1]):
         lightness, green_red, blue_yellow = lab[0, y], lab[1, y], lab[2, y]
         ratio, cos, sin = np.empty(width, np.float32), np.empty(width, np.float32), np.empty(width, np.float32)
