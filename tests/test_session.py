@@ -328,7 +328,7 @@ class LookingTest(WindowCase):
         self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=True), edge=s.edge.but(follow=0.0)), "Connected only")
         self.settle()
         self.assertEqual(self.viewing.last.origin, (0, 0))
-        with mock.patch("amber_sieve.desk.canvas.canvas.WHOLE", 100_000), mock.patch("amber_sieve.desk.canvas.canvas.GRAIN", 64):
+        with mock.patch("amber_sieve.desk.canvas.viewport.WHOLE", 100_000), mock.patch("amber_sieve.desk.canvas.viewport.GRAIN", 64):
             view = self.window.canvas.viewport
             self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=False)), "Connected only")
             view.zoom_to(2.0, QPointF(100, 40))

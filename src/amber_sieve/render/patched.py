@@ -101,19 +101,20 @@ class PatchedLight(Patched):
     def follow(self, made: Mixture, under: PatchedLight | None, mask: PatchedMask, recipe: tuple[object, ...]) -> None:
         """Become what a mixture by a mask comes to; ``under`` is what its planes belong to, where they are patched themselves."""
         now = _Inputs(made.planes, under.written if under else 0, mask, mask.written, made.weights, made.unmixed, recipe)
-        was, self._made_of = self._made_of, now
-        runs = None
+        was, runs = self._made_of, None
         if was is not None and was.planes is now.planes and was.mask is mask:
             pointwise = made.begun is None and made.filling is NO_FILLING
             if (was.arrived, was.masked) == (now.arrived, now.masked) and was.same_recipe(now):
                 return
             runs = _to_change(now, was, under, pointwise)
+        self._made_of = None  # whatever ends it early, the next one begins anew
         self.changed = runs
         self.written += 1
         if runs is None:
             made.whole(self.planes)
         else:
             made.write_runs(runs, self.planes)
+        self._made_of = now
 
 
 def _to_change(now: _Inputs, was: _Inputs, under: PatchedLight | None, pointwise: bool) -> np.ndarray | None:
