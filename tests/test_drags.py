@@ -198,7 +198,8 @@ class WindowTest(WindowCase):
             ends = time.monotonic() + 20
             while self.viewing.last.wanted.project != self.work.project and time.monotonic() < ends:
                 self.application.processEvents(QEventLoop.ProcessEventsFlag.WaitForMoreEvents, 50)
-            self.application.processEvents()
+            for _ in range(3):  # what came meanwhile is painted too
+                self.application.processEvents()
             screen = self.on_screen(self.application.primaryScreen().grabWindow(window.winId()))
             for pane in window.canvas.panes:
                 corner = pane.mapTo(window, QPoint(0, 0))
