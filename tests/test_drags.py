@@ -92,6 +92,15 @@ class StepsTest(unittest.TestCase):
                 np.testing.assert_array_equal(held, copy)
             before += [(pixels, pixels.copy()) for pixels in pictures.values()]
 
+    def test_what_is_at_rest_is_counted_whole(self):
+        """Though the mask is the same as at the last step of the drag, which counts every second row."""
+        project = storage.load(DEMO / "yard.sieve")
+        opened, cache, sieve = Opened(open_source(DEMO / "yard.png")), Cache(10**9), project.stack[0].but(edge=NO_EDGE)
+        self.addCleanup(opened.retire)
+        for hurried in (True, False):
+            made = preview(opened, Wanted(Project(stack=(sieve,)), sieve.id, 0, Shown(2), hurried=hurried), cache)
+        self.assertAlmostEqual(made.coverage.whole, float(made.mask.mean(dtype=np.float64)), delta=1e-7)
+
     def test_a_step_draws_no_more_than_what_it_may_change(self):
         project = storage.load(DEMO / "yard.sieve")
         opened, cache, shown = Opened(open_source(DEMO / "yard.png")), Cache(10**9), Shown(2, views=("result", "mask"))

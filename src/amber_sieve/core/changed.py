@@ -46,12 +46,12 @@ def take_changed(target: np.ndarray, source: np.ndarray, changed: np.ndarray) ->
 
 #: So many pixels of a row are asked as one whether they have changed.
 RUN = 64
-#: Stands for all runs of all rows.
-ALL_RUNS = np.zeros((0, 0), bool)
 #: And so many rows of screen pixels.
 STRIP = 64
 #: Runs of screen pixels with at most so many others between them are one box: each box costs something.
 APART = 4
+#: Stands for all runs of all rows.
+ALL_RUNS = np.zeros((0, 0), bool)
 
 
 @serial_kernel

@@ -271,7 +271,8 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
 
     whole_mask = shown_mask(frame, seen, wanted.sieve_id, looking, cache, layers)
     mask = opened.unchanged.get("mask", (whole_mask, inner), lambda: whole_mask[inner])
-    coverage = opened.unchanged.get("coverage", (mask,), lambda: coverage_of(whole_mask, inner, 2 if wanted.hurried else 1))
+    every = 2 if wanted.hurried else 1  # a step of a drag counts half of the rows
+    coverage = opened.unchanged.get("coverage", (mask, every), lambda: coverage_of(whole_mask, inner, every))
 
     def picture(name: str) -> np.ndarray:
         def make() -> np.ndarray:

@@ -147,7 +147,7 @@ def _distances_while_dragged(
         "distances",
         part.key,
         passes,
-        tuple(replace(p, tolerance=0, falloff=0, keep=True, competes=False, shape="linear") for p in probes),
+        tuple(replace(p, tolerance=0, falloff=0, keep=True, competes=False, shape="linear", bend=0) for p in probes),
     )
     asked_before = cache.holds(("asked for", key))
     cache.get(("asked for", key), lambda: True)

@@ -180,7 +180,7 @@ class Step:
 
     Attributes
     ----------
-    of, number : which pixels, and their how manieth step. runs : the runs (H, R) that may differ. inner : what of them is shown.
+    of, number : whose pixels, and which step of theirs. runs : the runs (H, R) that may differ. inner : what of them is shown.
     """
 
     of: PatchedPixels

@@ -219,9 +219,7 @@ NOTHING = np.zeros((6, 1, 1), np.float32)
 NONE_KNOWN = np.zeros((0, 1, 1), np.float32)
 
 
-def membership(
-    lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None, out: np.ndarray | None = None, known: np.ndarray = NONE_KNOWN
-) -> np.ndarray:
+def membership(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None, out: np.ndarray | None = None) -> np.ndarray:
     """The mask of some samples: keep samples unite by maximum, and what drop samples take is taken out.
 
     A drop sample that competes takes what lies nearer to it than to any keep sample: with d the distances to the nearest of each,
@@ -233,13 +231,12 @@ def membership(
     probes : the samples. With none that keeps, the mask is empty.
     extra : (6, H, W) float32: hue, saturation, luminance and red, green, blue levels. Needed when `needs_planes`.
     out : (H, W) float32, optional, written to and returned.
-    known : (N, H, W) float32, how far every pixel lies from each sample, where that has been measured (`distances_to_each`).
 
     Returns
     -------
     (H, W) float32 in 0 to 1.
     """
-    return membership_and_distances(lab, probes, (), extra, out, known)[0]
+    return membership_and_distances(lab, probes, (), extra, out)[0]
 
 
 #: In every comparison that is as far as can be.
@@ -258,8 +255,10 @@ def membership_and_distances(
 
     Parameters
     ----------
-    lab, probes, extra, out, known : as in `membership`; ``known`` goes without groups.
+    lab, probes, extra, out : as in `membership`.
     groups : samples that do not take part in the mask, unless they stand among ``probes`` as well.
+    known : (N, H, W) float32, how far every pixel lies from each of ``probes``, where that has been measured (`distances_to_each`); then
+        there are no groups.
 
     Returns
     -------
