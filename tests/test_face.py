@@ -208,3 +208,17 @@ class FaceTest(WindowCase):
         self.assertEqual(preferences.load().theme, "light")
         page = self.window.pick.widget()
         self.assertGreater(page.grab().toImage().pixelColor(1, page.height() - 1).lightness(), 180)
+
+    def test_links_have_the_colour_of_the_theme(self):
+        """A link that was there before the theme keeps to what can be read on it (WCAG 2.2, 1.4.3: 4.5 to 1)."""
+        self.window.turn_to("adjust")
+        page = self.window.adjust
+        page.blocks["recolour"].set_open(True)
+        link = next(label for label in page.findChildren(QLabel) if "<a " in label.text() and label.isVisible())
+        for theme in ("light", "dark", "contrast"):
+            self.workspace.preferences.change(theme=theme)
+            self.application.processEvents()
+            shown = link.grab().toImage()
+            ground = shown.pixelColor(shown.width() - 1, 0).name()
+            seen = {shown.pixelColor(x, y).name() for x in range(shown.width()) for y in range(shown.height())}
+            self.assertGreaterEqual(max(ratio(colour, ground) for colour in seen), 4.5, theme)

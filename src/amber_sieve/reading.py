@@ -2,13 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Annotated
-
-from pydantic import ConfigDict, Field
-
-#: A coordinate near the picture.
-Place = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
+from dataclasses import dataclass, field
+from typing import Any
 
 #: What may be chosen in place of what a stream says, and the numbers of H.273 for it.
 CHOICES: dict[str, dict[str, int]] = {
@@ -19,25 +14,34 @@ CHOICES: dict[str, dict[str, int]] = {
 }
 
 
+def _setting(default: Any, title: str, description: str, **limits: object) -> Any:
+    """A field that a project checks when it is read: pydantic takes limits and words from a field's metadata (its documentation, Dataclasses).
+
+    So whoever only reads pictures need not load it.
+    """
+    return field(default=default, metadata={"title": title, "description": description, **limits})
+
+
+def _name(title: str, description: str, longest: int = 40) -> Any:
+    return _setting("", title, description, max_length=longest)
+
+
 @dataclass(frozen=True)
 class Reading:
     """What is chosen about reading a source; a project keeps it, and every reader is told it."""
 
-    __pydantic_config__ = ConfigDict(extra="forbid")
+    __pydantic_config__ = {"extra": "forbid"}
 
-    part: Annotated[str, Field(max_length=200, title="Part", description='of a file that holds several pictures; "" for the first')] = ""
-    space: Annotated[str, Field(max_length=200, title="Colour space", description='name in OpenColorIO; "" for what the file says')] = ""
-    white: Annotated[
-        tuple[Place, Place] | None,
-        Field(title="White balance", description="x, y of a place of a camera raw, upright, that should be grey; null for as shot"),
-    ] = None
-    matrix: Annotated[str, Field(max_length=40, title="Matrix", description='of footage; "" for what the stream says')] = ""
-    range: Annotated[str, Field(max_length=40, title="Range", description='of footage: limited, full, or "" for what the stream says')] = ""
-    primaries: Annotated[str, Field(max_length=40, title="Primaries", description='of footage; "" for what the stream says')] = ""
-    curve: Annotated[str, Field(max_length=40, title="Curve", description='of footage; "" for what the stream says')] = ""
-    deinterlaced: Annotated[bool, Field(title="Deinterlaced", description="Whole frames are made of the fields of interlaced footage")] = (
-        False
+    part: str = _name("Part", 'of a file that holds several pictures; "" for the first', 200)
+    space: str = _name("Colour space", 'name in OpenColorIO; "" for what the file says', 200)
+    white: tuple[float, float] | None = _setting(
+        None, "White balance", "x, y of a place of a camera raw, upright, that should be grey; null for as shot"
     )
+    matrix: str = _name("Matrix", 'of footage; "" for what the stream says')
+    range: str = _name("Range", 'of footage: limited, full, or "" for what the stream says')
+    primaries: str = _name("Primaries", 'of footage; "" for what the stream says')
+    curve: str = _name("Curve", 'of footage; "" for what the stream says')
+    deinterlaced: bool = _setting(False, "Deinterlaced", "Whole frames are made of the fields of interlaced footage")
 
 
 #: Everything as the file says.

@@ -20,7 +20,7 @@ from ..workspace.guard import Mishaps
 from ..workspace.memory import few_stores
 from ..workspace.workspace import Workspace
 from .start.one_window import Door, handed_over
-from .style import dress
+from .style import set_type
 from .window.open_window import open_window
 
 
@@ -30,7 +30,7 @@ def has_screen() -> bool:
 
 
 def application() -> QApplication:
-    """The application, dressed; offscreen when there is no display."""
+    """The application, which its window dresses; offscreen when there is no display."""
     existing = QApplication.instance()
     if isinstance(existing, QApplication):
         return existing
@@ -40,7 +40,7 @@ def application() -> QApplication:
     made = QApplication([sys.argv[0]])
     made.setApplicationName("Amber Sieve")
     made.setDesktopFileName("amber-sieve")
-    dress(made)
+    set_type(made)
     return made
 
 

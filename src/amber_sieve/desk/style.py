@@ -9,7 +9,7 @@ import pathlib
 import re
 
 from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtWidgets import QApplication, QLabel
 
 HERE = pathlib.Path(__file__).parent
 #: The colours of the theme in use, for what is painted by hand: `dress` gives them their values.
@@ -32,7 +32,7 @@ QMenu::separator { height: 1px; background: #464646; margin: 4px 8px; }
 QLabel#heading { font-weight: 600; color: #bdbdbd; padding-top: 6px; }
 QLabel#title { font-size: 26px; font-weight: 600; }
 QLabel#dim { color: #9e9e9e; }
-QLabel#active { color: #e89e20; }
+QLabel#active { color: #f2b64a; }
 QToolButton#bare { background: transparent; border: 0; padding: 3px 2px; font-weight: 600; color: #d0d0d0; }
 QToolButton#bare:hover { background: #3a3a3a; }
 QFrame#answer { background: #1c1c1c; border: 1px solid #6a6a6a; border-radius: 4px; }
@@ -111,7 +111,7 @@ def themed(colour: str, theme: str) -> str:
     return f"#{level:02x}{level:02x}{level:02x}"
 
 
-def _palette() -> QPalette:
+def _palette(theme: str) -> QPalette:
     """The same greys for what no style sheet reaches: file, colour and message dialogs."""
     palette = QPalette()
     roles = {
@@ -119,7 +119,7 @@ def _palette() -> QPalette:
         QPalette.ColorRole.AlternateBase: GROUND, QPalette.ColorRole.Text: INK, QPalette.ColorRole.Button: GROUND,
         QPalette.ColorRole.ButtonText: INK, QPalette.ColorRole.ToolTipBase: WELL, QPalette.ColorRole.ToolTipText: INK,
         QPalette.ColorRole.Highlight: QColor(138, 97, 20), QPalette.ColorRole.HighlightedText: QColor(255, 255, 255),
-        QPalette.ColorRole.Link: AMBER, QPalette.ColorRole.PlaceholderText: DIM, QPalette.ColorRole.Light: LINE,
+        QPalette.ColorRole.Link: QColor(themed("#f2b64a", theme)), QPalette.ColorRole.PlaceholderText: DIM, QPalette.ColorRole.Light: LINE,
         QPalette.ColorRole.Midlight: LINE, QPalette.ColorRole.Mid: LINE, QPalette.ColorRole.Dark: WELL,
     }  # fmt: skip
     for role, colour in roles.items():
@@ -129,20 +129,28 @@ def _palette() -> QPalette:
     return palette
 
 
+def set_type(application: QApplication) -> None:
+    """Give the application the fonts and the style that everything is measured with."""
+    for font in sorted((HERE / "fonts").glob("*.otf")):
+        QFontDatabase.addApplicationFont(str(font))
+    application.setStyle("Fusion")
+    application.setFont(QFont("Inter", 9))
+
+
 def dress(application: QApplication, theme: str = "dark", text_size: float = 100.0) -> None:
-    """Give the application its fonts, colours and style sheet; ``text_size`` in per cent."""
-    if not application.property("dressed"):
-        for font in sorted((HERE / "fonts").glob("*.otf")):
-            QFontDatabase.addApplicationFont(str(font))
-        application.setStyle("Fusion")
-        application.setFont(QFont("Inter", 9))
+    """Give the application its colours and style sheet; ``text_size`` in per cent. Best when its widgets stand: each time one with a sheet
+    gets another parent, all that it holds is dressed anew."""
     if application.property("dressed") == (wanted := f"{theme} {text_size:g}"):
         return
     application.setProperty("dressed", wanted)
     for name, colour in _BY_HAND.items():
         colour.setRgb(QColor(themed(name, theme)).rgb())
-    application.setPalette(_palette())
+    application.setPalette(_palette(theme))
     sheet = _HEX.sub(lambda found: themed(found.group(0), theme), SHEET)
     sheet = re.sub(r"font-size: (\d+)px", lambda found: f"font-size: {round(int(found.group(1)) * text_size / 100)}px", sheet)
     arrow = "down-dark" if theme == "light" else "down"
     application.setStyleSheet(sheet.replace("@icons/down", f"@icons/{arrow}").replace("@icons", (HERE / "icons").as_posix()))
+    for label in application.allWidgets():
+        if isinstance(label, QLabel) and "<a " in (words := label.text()):
+            label.clear()  # a link has the colour that it had when its words were set
+            label.setText(words)

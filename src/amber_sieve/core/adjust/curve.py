@@ -49,8 +49,9 @@ def levelled(
 
 
 @inner
-def _looked_up(values: np.ndarray, table: np.ndarray, places: np.ndarray, entries: np.ndarray) -> None:
-    """Light through a table, in place. The places are worked out first: that loop vectorises, looking up does not."""
+def _looked_up(values: np.ndarray, table: np.ndarray, places: np.ndarray, entries: np.ndarray, found: np.ndarray) -> None:
+    """Light through a table, in place. Looking up does not vectorise, so nothing else is done meanwhile: an entry and how far it is to the
+    next are fetched as one, and what comes before and after has loops of its own."""
     zero, one, last, top = np.float32(0), np.float32(1), np.int32(ENTRIES), table[ENTRIES, 0]
     for x in range(values.size):
         value = values[x]
@@ -59,17 +60,20 @@ def _looked_up(values: np.ndarray, table: np.ndarray, places: np.ndarray, entrie
         places[x] = place - np.float32(entries[x])
         # Light beyond white is scaled as white is, light below nothing is moved as nothing is.
         values[x] = max(value - one, zero) * top + min(value, zero)
+    pairs = table.view(np.uint64)
     for x in range(values.size):
-        entry = table[np.uintp(entries[x])]
-        values[x] = bounded(values[x] + entry[0] + entry[1] * places[x])
+        found[x] = pairs[np.uintp(entries[x]), 0]
+    both = found.view(np.float32)
+    for x in range(values.size):
+        values[x] = bounded(values[x] + both[2 * x] + both[2 * x + 1] * places[x])
 
 
 @row_step
 def _channels(row: Any, width: int, numbers: Any) -> None:
     planes, tables = carray(row, (3, width)), carray(numbers, (3, ENTRIES + 1, 2))
-    places, entries = np.empty(width, np.float32), np.empty(width, np.int32)
+    places, entries, found = np.empty(width, np.float32), np.empty(width, np.int32), np.empty(width, np.uint64)
     for k in range(3):
-        _looked_up(planes[k], tables[k], places, entries)
+        _looked_up(planes[k], tables[k], places, entries, found)
 
 
 @row_step
@@ -77,10 +81,11 @@ def _luminance(row: Any, width: int, numbers: Any) -> None:
     planes, table = carray(row, (3, width)), carray(numbers, (ENTRIES + 1, 2))
     r, g, b = planes[0], planes[1], planes[2]
     zero, most, tiny = np.float32(0), np.float32(MOST), np.float32(1e-9)
-    goal, places, entries = np.empty(width, np.float32), np.empty(width, np.float32), np.empty(width, np.int32)
+    goal, places = np.empty(width, np.float32), np.empty(width, np.float32)
+    entries, found = np.empty(width, np.int32), np.empty(width, np.uint64)
     for x in range(width):
         goal[x] = max(WEIGHT_R * r[x] + WEIGHT_G * g[x] + WEIGHT_B * b[x], zero)
-    _looked_up(goal, table, places, entries)
+    _looked_up(goal, table, places, entries, found)
     for x in range(width):
         y = max(WEIGHT_R * r[x] + WEIGHT_G * g[x] + WEIGHT_B * b[x], zero)
         factor = min(goal[x] / max(y, tiny), most)

@@ -129,8 +129,8 @@ class Window(QMainWindow):
         self.adjust.mend.connect(self.go_to_control)
         self.edge.click_islands.toggled.connect(self.canvas.follow_tool)
         application = QApplication.instance()
-        assert application is not None
-        application.installEventFilter(self)
+        assert isinstance(application, QApplication)
+        application.focusChanged.connect(self._listen)
         self.panels.docks["scopes"].hide()
         self.panels.restore()
         workspace.preferences.changed.connect(self._mark)
@@ -338,6 +338,13 @@ class Window(QMainWindow):
             self.canvas.show_before(False)
 
     # Keys of the picture, wherever the focus is but in a text field
+
+    def _listen(self, left: QWidget | None, entered: QWidget | None) -> None:
+        """Hear what the widget with the focus hears, and nothing else: a filter of all events would be asked hundreds of times a paint."""
+        if left is not None:
+            left.removeEventFilter(self)
+        if entered is not None:
+            entered.installEventFilter(self)
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
         if isinstance(event, QKeyEvent) and event.type() in (QEvent.Type.KeyPress, QEvent.Type.KeyRelease) and self.isActiveWindow():

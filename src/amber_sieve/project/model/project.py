@@ -16,7 +16,7 @@ from .bands import Bands
 from .clip import Track
 from .edge import Edge
 from .pick import Pick
-from .values import Frozen, Name, fresh_id
+from .values import NEAR, Frozen, Name, fresh_id
 
 #: Version of the file format; raised when an older program could not read what a newer one writes.
 VERSION: Literal[6] = 6
@@ -105,6 +105,12 @@ class Project(Frozen):
     takes: tuple[Take, ...] = Field(default=(), max_length=64, description="named alternatives of the whole stack")
     solo: Name = Field(default="", description='id of the one sieve that works, "" for all that are on')
     gamut: Gamut = Field(default="lower chroma", title="Gamut", description="How colours outside the output gamut are brought back")
+
+    @model_validator(mode="after")
+    def _white_lies_near(self) -> Self:
+        if self.reading.white is not None and not all(abs(part) <= NEAR for part in self.reading.white):
+            raise ValueError(f"the place of white balance should lie within {NEAR:.0f} pixels of the picture")
+        return self
 
     @model_validator(mode="after")
     def _ids_differ(self) -> Self:

@@ -11,8 +11,9 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from ..fields import bounds_of, kind_of
 
-#: Places lie near the picture; colours are light of at most what a float picture may hold.
-Coordinate = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
+#: Places lie so near the picture, pixels; colours are light of at most what a float picture may hold.
+NEAR = 1e6
+Coordinate = Annotated[float, Field(ge=-NEAR, le=NEAR, allow_inf_nan=False)]
 Radiance = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 Corner = Annotated[float, Field(ge=-1e4, le=1e4, allow_inf_nan=False)]
 Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
