@@ -70,7 +70,7 @@ def _changed_strips(
                 strip[run] = differ != 0
 
 
-def _in_memory(pixels: np.ndarray) -> tuple[np.ndarray, int, int]:
+def in_memory(pixels: np.ndarray) -> tuple[np.ndarray, int, int]:
     """The memory (N,) that some pixels (H, W) lie in, where they begin there, and how far apart their rows are."""
     whole = pixels
     while not whole.flags.c_contiguous:
@@ -84,7 +84,7 @@ def changed_boxes(one: np.ndarray, other: np.ndarray) -> list[tuple[int, int, in
     """Some boxes (top, left, bottom, right) outside which two pictures of screen pixels (H, W) uint32 are the same."""
     height, width = one.shape
     strips = no_runs(-(-height // STRIP), width)
-    _changed_strips(*_in_memory(one), *_in_memory(other), height, width, strips)
+    _changed_strips(*in_memory(one), *in_memory(other), height, width, strips)
     return _boxes_in(strips, height, 0, width)
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
 
 from ..core.colour.oklab import to_oklab
@@ -36,19 +38,27 @@ def _margin(lab: np.ndarray, pick: Pick) -> np.ndarray:
     return margin.astype(np.float32)
 
 
-def offered(sieve: Sieve, frame: Frame, cache: Cache, passed: tuple[tuple[float, float], ...] = ()) -> tuple[float, float] | None:
+def offered(
+    sieve: Sieve,
+    frame: Frame,
+    cache: Cache,
+    passed: tuple[tuple[float, float], ...] = (),
+    step: Callable[[float], None] = lambda share: None,
+) -> tuple[float, float] | None:
     """The place, full-resolution pixels, at which a click is likely to change the mask most; None where none is, or nothing is picked by surface.
 
     Parameters
     ----------
     sieve : as it stands on the frame. frame : the whole of what it measures, reduced by about `clicking.looked_at`.
     passed : places that were looked at and are right as they are.
+    step : hears the share that is done, and may raise to stop.
     """
     keeps = [sample for sample in sieve.pick.samples if sample.on and sample.role == "keep" and sample.compare == "surface"]
     if not keeps or sieve.mask_from != "own":
         return None
     mask = mask_of(frame, sieve, cache) > HALF
     lab = cache.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
+    step(0.2)
     bounds = bounds_of(frame, sieve, cache)
     settled = ~bounds if bounds is not None else np.zeros(mask.shape, bool)
     height, width = mask.shape
@@ -58,14 +68,19 @@ def offered(sieve: Sieve, frame: Frame, cache: Cache, passed: tuple[tuple[float,
 
     places = [pixel(place_of(sample, frame)) for sample in sieve.pick.samples if sample.on]
     places += [pixel(((x - frame.origin[0]) * frame.scale, (y - frame.origin[1]) * frame.scale)) for x, y in passed]
-    for x, y in places:
+    for number, (x, y) in enumerate(places):
+        step(0.2 + 0.2 * number / len(places))
         patch = frame.planes[:, max(0, y - AROUND) : y + AROUND + 1, max(0, x - AROUND) : x + AROUND + 1].reshape(3, -1).mean(axis=1)
         red, green, blue = (float(value) for value in patch)
         settled = settled | ((distance_to(lab, [Probe((red, green, blue))]) < SETTLED) & (mask == mask[y, x]))
+    step(0.4)
     kept = [pixel(place_of(sample, frame)) for sample in keeps]
     groups = cache.get(("colour groups", frame.key), lambda: grouped(lab))
+    step(0.5)
     even = cache.get(("evenness", frame.key), lambda: evenness(lab))
-    found = unsure_place(_margin(lab, sieve.pick), mask, kept, settled, groups, even)
+    margin = _margin(lab, sieve.pick)
+    step(0.6)
+    found = unsure_place(margin, mask, kept, settled, groups, even)
     if found is None:
         return None
     return (found[0] + 0.5) / frame.scale + frame.origin[0], (found[1] + 0.5) / frame.scale + frame.origin[1]

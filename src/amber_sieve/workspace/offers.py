@@ -8,6 +8,7 @@ from ..errors import Trouble
 from ..live.offering import offered
 from ..live.preview import Rendered
 from ..live.seen import Seen
+from ..progress import Cancelled, Progress
 from ..render.evaluate import mask_value
 from .guard import guarded
 from .preferences import PreferenceStore
@@ -15,8 +16,8 @@ from .viewing import Viewing
 from .work import Work
 from .workers import Workers
 
-#: What was asked for, and the place that was found, full-resolution pixels.
-Answer = tuple[tuple[object, ...], tuple[float, float] | None]
+#: What it was worked out with, and the place that was found, full-resolution pixels.
+Answer = tuple[Progress, tuple[float, float] | None]
 
 
 @guarded
@@ -31,14 +32,24 @@ class Offers(QObject):
         self._work, self._workers, self._preferences = work, workers, preferences
         #: What the offer was worked out for.
         self._of: tuple[object, ...] = ()
+        #: It is being worked out, and may be stopped.
+        self._progress: Progress | None = None
+        work.stale.connect(self._stop)
         workers.offers.done.connect(self._take)
         viewing.rendered.connect(self._look)
         preferences.changed.connect(self._forget)
         work.source_changed.connect(self._forget)
 
     def _forget(self) -> None:
+        self._stop()
         self._of = ()
         self.offered.emit(None)
+
+    def _stop(self) -> None:
+        """Something else is wanted first."""
+        if self._progress is not None:
+            self._progress.cancel()
+            self._progress, self._of = None, ()
 
     def _look(self, shown: Rendered) -> None:
         """Work it out anew when the mask that is shown is another."""
@@ -49,20 +60,23 @@ class Offers(QObject):
         wanted = (opened, work.number, sieve.id, mask_value(work.project, sieve))
         if wanted == self._of:
             return
-        self._of = wanted
+        self._stop()
+        self._of, progress = wanted, Progress()
+        self._progress = progress
         self.offered.emit(None)
         seen = Seen(opened, work.project, sieve.id, work.number, self._workers.cache)
 
         def answer() -> Answer:
             with opened.read():
                 try:
-                    return wanted, offered(seen.sieve, seen.reduced(), seen.cache)
-                except Trouble:  # a damaged frame; what is shown says so
-                    return wanted, None
+                    return progress, offered(seen.sieve, seen.reduced(), seen.cache, step=progress.step)
+                except (Cancelled, Trouble):  # a damaged frame; what is shown says so
+                    return progress, None
 
         self._workers.offers.ask(answer)
 
     def _take(self, answer: Answer) -> None:
-        wanted, place = answer
-        if wanted == self._of:
+        progress, place = answer
+        if progress is self._progress:
+            self._progress = None
             self.offered.emit(place)

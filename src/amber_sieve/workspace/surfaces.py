@@ -86,8 +86,8 @@ class SurfacesController(QObject):
     def _look(self) -> None:
         """Find them as soon as nothing else is wanted."""
         opened, number = self._work.opened, self._work.number
-        if self._progress is not None or opened is None or self._of is opened or self._viewing.plays:
-            return
+        if self._progress is not None or opened is None or self._of is opened or self._viewing.plays or self._work.dragging:
+            return  # between two steps of a drag too there is somebody who waits
         if not self._preferences.values.surfaces or not self._workers.rests:
             return
         (width, height), progress = opened.source.about.size, Progress()

@@ -49,11 +49,12 @@ class Surface:
     mask: np.ndarray
 
 
-def _places(lab: np.ndarray) -> list[tuple[int, int]]:
+def _places(lab: np.ndarray, step: Callable[[], None]) -> list[tuple[int, int]]:
     """Deep places of the largest pieces of each group of colours, the deepest and most colourful first."""
     groups = grouped(lab)
     found: list[tuple[float, int, int]] = []
     for piece in groups.pieces(None, PIECES):
+        step()
         x, y, depth = deepest(piece)
         if depth > DEEP:
             worth = depth * (0.25 + float(np.hypot(*groups.chroma[:, y, x])))
@@ -79,26 +80,26 @@ def _overlaps(masks: np.ndarray) -> np.ndarray:
     return out
 
 
-def found_surfaces(planes: np.ndarray, most: int = 10, step: Callable[[float], None] | None = None) -> list[Surface]:
+def found_surfaces(planes: np.ndarray, most: int = 10, step: Callable[[float], None] = lambda share: None) -> list[Surface]:
     """The main surfaces of a picture.
 
     Parameters
     ----------
     planes : (3, H, W) float32 linear light, of some 400,000 pixels.
     most : how many are wanted at most.
-    step : hears the share that is done, and may raise to stop.
+    step : hears the share that is done, and may raise to stop: every few hundredths of a second, for nobody waits for surfaces.
 
     Returns
     -------
     From the one that covers most of what counts on; fewer where there are fewer, none for a picture of one colour.
     """
     lab = to_oklab(np.ascontiguousarray(planes, np.float32))
-    places = _places(lab)
+    step(0.0)
+    places = _places(lab, lambda: step(0.1))
     thin = np.ascontiguousarray(lab[:, ::THIN, ::THIN])
     left: list[Surface] = []
     for number, (x, y) in enumerate(places):
-        if step is not None:
-            step(number / (len(places) + 1))
+        step(0.2 + 0.4 * number / len(places))
         patch = planes[:, max(0, y - HALF) : y + HALF + 1, max(0, x - HALF) : x + HALF + 1]
         red, green, blue = (float(value) for value in patch.reshape(3, -1).mean(axis=1))
         probe = Probe((red, green, blue))
@@ -116,6 +117,7 @@ def found_surfaces(planes: np.ndarray, most: int = 10, step: Callable[[float], N
         # What an unlike mask covers is hardly covered: a flower inside what holds all warm colours is a surface of its own.
         gains = []
         for k in free:
+            step(0.6 + 0.4 * len(chosen) / most)
             covered = (masks[chosen] * np.sqrt(alike[chosen, k])[:, None]).max(axis=0, initial=0)
             gains.append(float((weighed[k] * (1 - covered)).sum()))
         best = free.pop(int(np.argmax(gains)))

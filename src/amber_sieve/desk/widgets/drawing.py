@@ -12,6 +12,7 @@ from PyQt6.QtGui import QColor, QImage, QPainter, QPen, QPixmap, QRegion
 from PyQt6.QtWidgets import QWidget
 
 from ...core.changed import changed_boxes
+from ...core.scaling import scale_boxes
 from ...render.patched import Step
 from ..style import AMBER
 from .painting import painting
@@ -94,10 +95,9 @@ class Scaled:
             return None
         (y0, x0), (y1, x1), ratio = self._first, self._last, self._image.devicePixelRatio()
         boxes = step.boxes() if step is not None and step.follows(before_it) else changed_boxes(before, pixels)
-        shown = pixels.view(np.uint8).reshape(*pixels.shape, 4)[y0:y1, x0:x1]
         height, width = self._scaled.shape[:2]
         down, across = (y1 - y0) / height, (x1 - x0) / width  # pixels to one of the screen's
-        region = QRegion()
+        region, anew = QRegion(), []
         for top, left, bottom, right in boxes:
             top, left, bottom, right = top - y0, left - x0, bottom - y0, right - x0  # counted from the first that is seen
             # Each pixel of the screen lies between two, so it may change where one of them does.
@@ -105,11 +105,10 @@ class Scaled:
             columns = max(0, math.floor((left - 0.5) / across - 0.5)), min(width, math.ceil((right + 0.5) / across - 0.5) + 1)
             if rows[1] <= rows[0] or columns[1] <= columns[0]:
                 continue
-            to = self._scaled[slice(*rows), slice(*columns)]
-            at = np.array([[across, 0, (columns[0] + 0.5) * across - 0.5], [0, down, (rows[0] + 0.5) * down - 0.5]])
-            cv2.warpAffine(shown, at, to.shape[1::-1], to, flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP, borderMode=cv2.BORDER_REPLICATE)
+            anew.append((rows[0], columns[0], rows[1], columns[1]))
             corner = self._at + QPointF(columns[0], rows[0]) / ratio
-            region += QRectF(corner, QSizeF(to.shape[1], to.shape[0]) / ratio).toAlignedRect()
+            region += QRectF(corner, QSizeF(columns[1] - columns[0], rows[1] - rows[0]) / ratio).toAlignedRect()
+        scale_boxes(pixels[y0:y1, x0:x1], anew, self._scaled.view(np.uint32).reshape(height, width))
         self._pixels = pixels
         self._hold_image(ratio)
         return region
