@@ -25,7 +25,8 @@ from amber_sieve.core.edge.fine import band_for, fine, matted, stopped_where_los
 from amber_sieve.core.edge.follow import follow
 from amber_sieve.core.edge.islands import islands_of, without_islands
 from amber_sieve.core.edge.levels import mask_levels
-from amber_sieve.core.edge.morphology import grown, without_holes, without_specks
+from amber_sieve.core.edge.morphology import UNDER_HALF, grown, without_holes, without_specks
+from amber_sieve.core.edge.pieces import pieces_of
 from amber_sieve.core.frame import Frame
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.project.model import Adjust, Edge, Pick, Place, Project, Recolour, Sieve
@@ -147,6 +148,38 @@ class ReferenceTest(unittest.TestCase):
         self.assertEqual(fitting_amount(lab), 3)
         self.assertLess(cleaned(lab, 3)[1].std(), lab[1].std() / 3)
         self.assertTrue(np.array_equal(cleaned(lab, 3)[0], lab[0]))
+
+
+class PiecesTest(unittest.TestCase):
+    def test_pieces_are_those_of_the_library(self):
+        """Against OpenCV's connected components, with corners touching and without."""
+        chance = np.random.default_rng(1)
+        for shape in ((1, 1), (1, 50), (50, 1), (37, 64), (64, 65), (200, 333)):
+            for dense in (0.0, 0.05, 0.3, 0.5, 0.7, 1.0):
+                mask = (
+                    ((chance.random(shape) < dense) * chance.random(shape)).astype(np.float32) if dense < 1 else np.ones(shape, np.float32)
+                )
+                for level, corners, below in ((1 / 255, True, False), (UNDER_HALF, False, True)):
+                    pieces, inside = pieces_of(mask, level, corners, below), (mask > np.float32(level)) != below
+                    _, labels, stats, _ = cv2.connectedComponentsWithStats(inside.view(np.uint8), connectivity=8 if corners else 4)
+                    left, top, width, height, size = stats[1:].T
+                    wanted = np.stack([size, top, left, top + height, left + width], axis=1)
+                    found = np.column_stack([pieces.sizes, pieces.boxes])
+                    np.testing.assert_array_equal(wanted[np.lexsort(wanted.T)], found[np.lexsort(found.T)])
+                    drawn = np.zeros(shape, np.float32)
+                    pieces.write(np.ones(len(pieces.sizes), bool), 1, drawn)
+                    np.testing.assert_array_equal(drawn > 0, inside)
+                    for place in ((float(x), float(y)) for x, y in chance.integers(0, shape[::-1], (4, 2))):
+                        drawn[:] = 0
+                        pieces.write(pieces.holding([place]), 1, drawn)
+                        label = labels[int(place[1]), int(place[0])]
+                        np.testing.assert_array_equal(drawn > 0, labels == label if label else np.zeros(shape, bool))
+
+    def test_what_has_no_specks_and_no_holes_stays_as_it_is(self):
+        mask = blob()
+        self.assertIs(without_specks(mask, 0), mask)
+        whole = np.ones((20, 30), np.float32)
+        self.assertIs(without_holes(whole, 100), whole)
 
 
 class IslandsTest(unittest.TestCase):

@@ -5,7 +5,6 @@ import os
 import pathlib
 import random
 import re
-import unittest
 from unittest import mock
 
 import cv2
@@ -16,9 +15,8 @@ from common import DEMO, FolderCase, demo_frame
 from made import random_project
 from PIL import Image
 
-from amber_sieve.core.edge import morphology
 from amber_sieve.core.edge.box import Boxed
-from amber_sieve.core.edge.morphology import without_holes, without_specks
+from amber_sieve.core.edge.morphology import without_specks
 from amber_sieve.core.frame import Frame
 from amber_sieve.errors import Trouble
 from amber_sieve.export.frame import finished, leaving, strips_of
@@ -56,23 +54,6 @@ def cloth(**settings: object) -> Sieve:
     part = part_of_the_yard().frame(0)
     sample = sample_at(part, 1230 - PART[0], 330 - PART[1]).but(tolerance=9)
     return Sieve(**{"pick": Pick(samples=(sample,)), "adjust": Adjust(recolour=Recolour(hue=120, dyed=True))} | settings)
-
-
-class RowsTest(unittest.TestCase):
-    def test_specks_and_holes_of_some_rows_at_a_time_are_those_of_the_whole(self):
-        for seed in range(12):
-            chance = np.random.default_rng(seed)
-            rough = cv2.GaussianBlur(chance.normal(size=(310, 120)).astype(np.float32), (0, 0), 0.8 + 0.4 * (seed % 4))
-            mask = np.clip(0.5 + (6 if seed % 2 else 2) * rough, 0, 1).astype(np.float32)
-            mask[:, 60:63] = 1 if seed % 3 else 0  # long ones
-            mask[150 + seed : 152 + seed, 10:100] = seed % 2
-            spared = [(float(x), float(y)) for x, y in chance.integers(0, (120, 310), (5, 2))]
-            for size, near in ((1, 0), (12, 0), (30, 6), (60, 15)):
-                whole = (without_specks(mask, size, spared, near), without_holes(mask, size, False, spared))
-                with mock.patch.multiple(morphology, LARGE=1, LARGE_ROWS=20 + seed):
-                    parts = (without_specks(mask, size, spared, near), without_holes(mask, size, False, spared))
-                for one, other in zip(whole, parts, strict=True):
-                    np.testing.assert_array_equal(one, other)
 
 
 class Strip(FolderCase):

@@ -19,6 +19,7 @@ from .core.edge.follow_reach import follow_found
 from .core.edge.morphology import without_holes, without_specks
 from .core.frame import Frame
 from .core.pick.connected import connected_only
+from .core.scaling import scale_boxes
 from .core.statistics import coverage_of, statistics_of
 from .export.frame import finished, strips_of
 from .files import state_folder
@@ -123,7 +124,7 @@ def _drag(source: stills.Still, sieve: Sieve) -> None:
         sample = sieve.pick.samples[0].but(tolerance=tolerance)
         step = sieve.but(pick=Pick(samples=(sample,)), adjust=adjust, edge=NO_EDGE)
         pixels = preview(opened, Wanted(Project(stack=(step,)), sieve.id, shown=shown, hurried=True), cache).pictures["result"]
-    changed_boxes(pixels, pixels)
+    scale_boxes(pixels, changed_boxes(pixels, ~pixels), pixels.copy())
 
 
 def make_ready() -> None:

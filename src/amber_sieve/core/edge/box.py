@@ -6,18 +6,44 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..parallel import kernel, prange
+
+#: So many pixels of a row are asked as one.
+CHUNK = 32
 #: Least mask that is anything.
 NOTHING = 1e-30
 
 
+@kernel
+def _find_ends(mask: np.ndarray, least: float, ends: np.ndarray) -> None:
+    """The first and the last pixel of every row (H, 2) with at least so much: the row's size and -1 where there is none."""
+    some = np.float32(least)
+    for y in prange(mask.shape[0]):
+        row, first, last = mask[y], 0, mask.shape[1] - 1
+        while first + CHUNK <= row.size:
+            chunk, found = row[first : first + CHUNK], False
+            for k in range(CHUNK):
+                found |= chunk[k] >= some
+            if found:
+                break
+            first += CHUNK
+        while first < row.size and row[first] < some:
+            first += 1
+        while last >= first and row[last] < some:
+            last -= 1
+        ends[y, 0], ends[y, 1] = first, last if first < row.size else -1
+
+
 def box_of(mask: np.ndarray, least: float, room: float) -> tuple[slice, slice] | None:
     """Rows and columns that hold every pixel of a mask (H, W) of at least ``least``, with ``room`` pixels round them; None for none."""
-    inside = mask >= least
-    rows, columns = np.flatnonzero(inside.any(axis=1)), np.flatnonzero(inside.any(axis=0))
+    ends = np.empty((mask.shape[0], 2), np.int64)
+    _find_ends(np.ascontiguousarray(mask, np.float32), least, ends)
+    rows = np.flatnonzero(ends[:, 1] >= 0)
     if not rows.size:
         return None
     wide = int(np.ceil(room)) + 2
-    return slice(max(0, int(rows[0]) - wide), int(rows[-1]) + wide + 1), slice(max(0, int(columns[0]) - wide), int(columns[-1]) + wide + 1)
+    left, right = int(ends[rows, 0].min()), int(ends[rows, 1].max())
+    return slice(max(0, int(rows[0]) - wide), int(rows[-1]) + wide + 1), slice(max(0, left - wide), right + wide + 1)
 
 
 @dataclass(frozen=True)

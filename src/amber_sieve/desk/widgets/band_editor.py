@@ -15,7 +15,7 @@ from ...language import decimals, named, translate
 from ...names import MEASURES
 from ...project.model import Band
 from ..style import AMBER, DIM, WELL
-from .drawing import Backdrop
+from .drawing import Backdrop, line_through
 from .painting import paints
 
 #: Screen pixels within which a corner is grabbed.
@@ -172,7 +172,7 @@ class BandEditor(QWidget):
         counts = band_curve(Interval(self.measure, self.band.corners, self.band.inverted, self.band.shape, self.band.bend), values)
         xs = area.left() + (values - self.low) / (self.high - self.low) * area.width()
         ys = area.bottom() - counts.astype(float) * (area.height() - 2)
-        line = QPolygonF([QPointF(x, y) for x, y in zip(xs.tolist(), ys.tolist(), strict=True)])
+        line = line_through(xs, ys)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(QPen(QColor(0, 0, 0, 160), 3))
         painter.drawPolyline(line)

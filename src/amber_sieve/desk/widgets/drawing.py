@@ -8,7 +8,7 @@ from collections.abc import Callable
 import cv2
 import numpy as np
 from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, QSizeF, Qt
-from PyQt6.QtGui import QColor, QImage, QPainter, QPen, QPixmap, QRegion
+from PyQt6.QtGui import QColor, QImage, QPainter, QPen, QPixmap, QPolygonF, QRegion
 from PyQt6.QtWidgets import QWidget
 
 from ...core.changed import changed_boxes
@@ -19,6 +19,8 @@ from .painting import painting
 
 #: How dark the wider line is that lies under every line on the picture, 0 to 255.
 SHADE = 170
+#: A line of points at equal distances that turns by no more than this, in pixels, is straight.
+STRAIGHT = 1e-3
 #: From so many screen pixels to a pixel on, pixels are shown as squares.
 SMOOTH_TO = 2.0
 
@@ -132,6 +134,13 @@ class Backdrop:
             with painting(self._pixels) as below:
                 make(below)
         painter.drawPixmap(0, 0, self._pixels)
+
+
+def line_through(xs: np.ndarray, ys: np.ndarray) -> QPolygonF:
+    """A line through some points (N,) each, without those that lie on the straight way between their neighbours: each costs a stroke."""
+    bent = (np.abs(np.diff(xs, 2)) > STRAIGHT) | (np.abs(np.diff(ys, 2)) > STRAIGHT)
+    kept = np.concatenate([[True], bent, [True]])[: xs.size]
+    return QPolygonF([QPointF(x, y) for x, y in zip(xs[kept].tolist(), ys[kept].tolist(), strict=True)])
 
 
 def fill_around(painter: QPainter, room: QRect, picture: QRectF, colour: QColor) -> None:
