@@ -6,6 +6,7 @@ import pathlib
 import subprocess
 import sys
 import tempfile
+import time
 import unittest
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -85,6 +86,9 @@ class WindowCase(FolderCase):
         from amber_sieve.workspace.workspace import Workspace
 
         self.application = application()
+        # As at a start: the sheet comes when the widgets stand, which takes half as long.
+        self.application.setProperty("dressed", None)
+        self.application.setStyleSheet("")
         self.window = open_window(Workspace())
         self.workspace = self.window.workspace
         self.work, self.viewing = self.workspace.work, self.workspace.viewing
@@ -107,11 +111,18 @@ class WindowCase(FolderCase):
         """Close a window and free it: windows that stay take time from those that come."""
         from PyQt6.QtCore import QEvent
 
-        self.application.removeEventFilter(window)
         window.close()
         window.deleteLater()
         self.application.sendPostedEvents(None, QEvent.Type.DeferredDelete)
         self.application.processEvents()
+
+    def wait(self, until, seconds: float = 20.0) -> None:
+        """Wait until something is so, which it has to be in time."""
+        end = time.monotonic() + seconds
+        while not until() and time.monotonic() < end:
+            self.application.processEvents()
+            time.sleep(0.002)
+        self.assertTrue(until())
 
     def open(self, path: pathlib.Path) -> None:
         self.workspace.pictures.close_all()

@@ -4,6 +4,7 @@ import json
 import pathlib
 import re
 import time
+from unittest import mock
 
 import numpy as np
 from common import DEMO, ROOT, WindowCase, overlap, truth
@@ -212,6 +213,29 @@ class ClicksTest(WindowCase):
         self.open(DEMO / "close.png")
         self.settle()
         self.assertEqual((row.chips, self.workspace.workers.surfaces.idle, self.troubles), ([], True, []))
+
+    def test_what_nobody_waits_for_rests_while_something_is_dragged(self):
+        workers, asked = self.workspace.workers, []
+        self.click(1230, 400)
+        for name in ("surfaces", "offers"):
+            one = getattr(workers, name)
+            ask = mock.patch.object(one, "ask", side_effect=lambda work, name=name, ask=one.ask: (asked.append(name), ask(work)))
+            self.enterContext(ask)
+        self.workspace.preferences.change(surfaces=True, offers=True)  # surfaces begin to be looked for at once
+        self.assertEqual(asked, ["surfaces"])
+        for tolerance in (9, 10, 11, 12):
+            self.workspace.samples.edit({"tolerance": tolerance}, "Tolerance", "tolerance")
+            self.assertTrue(self.work.dragging)
+            self.wait(lambda: self.viewing.last.wanted.project == self.work.project)
+            self.application.processEvents()
+        self.assertEqual(asked, ["surfaces"])
+        self.wait(lambda: workers.surfaces.idle)  # it was stopped: nothing has been found
+        self.assertEqual(self.window.pick.surfaces.chips, [])
+        self.work.end_drag()
+        self.settle()
+        self.wait(lambda: len(self.window.pick.surfaces.chips) == 10, 60)
+        self.assertEqual(sorted(set(asked)), ["offers", "surfaces"])
+        self.assertEqual(self.troubles, [])
 
     def test_why_a_pixel_is_in_is_said_beside_the_pointer(self):
         told = []

@@ -80,13 +80,6 @@ class SurfaceCase(WindowCase):
             builder.add_arg(value)
         self.out.sendto(builder.build().dgram, ("127.0.0.1", self.port))
 
-    def wait(self, until, seconds: float = 5.0) -> None:
-        end = time.monotonic() + seconds
-        while not until() and time.monotonic() < end:
-            self.application.processEvents()
-            time.sleep(0.002)
-        self.assertTrue(until())
-
     @property
     def light(self):
         return self.workspace.work.sieve.adjust.light
