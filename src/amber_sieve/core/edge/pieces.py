@@ -12,7 +12,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..parallel import inner, kernel, prange, serial_kernel
+from ..disjoint import root_of
+from ..parallel import kernel, prange, serial_kernel
 
 Places = Sequence[tuple[float, float]]
 #: So many pixels of a row are asked as one whether a run begins or ends among them.
@@ -56,14 +57,6 @@ def _find(mask: np.ndarray, level: float, below: bool, rows: np.ndarray, starts:
             starts[first + run], stops[first + run] = ends[2 * run], ends[2 * run + 1]
 
 
-@inner
-def _root(parents: np.ndarray, run: int) -> int:
-    while parents[run] != run:
-        parents[run] = parents[parents[run]]
-        run = parents[run]
-    return run
-
-
 @serial_kernel
 def _unite(rows: np.ndarray, starts: np.ndarray, stops: np.ndarray, reach: int, piece: np.ndarray) -> int:
     """Number the pieces from 0, each run (N,) with that of its own: how many there are. ``reach``: 1 where corners touch too."""
@@ -73,7 +66,7 @@ def _unite(rows: np.ndarray, starts: np.ndarray, stops: np.ndarray, reach: int, 
         above, last_above, run, last = rows[y - 1], rows[y], rows[y], rows[y + 1]
         while above < last_above and run < last:
             if starts[run] < stops[above] + reach and starts[above] < stops[run] + reach:
-                one, other = _root(piece, above), _root(piece, run)
+                one, other = root_of(piece, above), root_of(piece, run)
                 piece[max(one, other)] = min(one, other)
             if stops[above] < stops[run]:
                 above += 1

@@ -7,21 +7,13 @@ from collections.abc import Sequence
 import cv2
 import numpy as np
 
-from ..parallel import inner, kernel, prange, serial_kernel
+from ..disjoint import root_of
+from ..parallel import kernel, prange, serial_kernel
 
 #: A pixel belongs to a piece when at least this much of it is masked.
 MEMBER = np.float32(1 / 255)
 #: The measured distance of a pixel beside a piece is 1; so much slack absorbs the error of measuring.
 SLACK = 0.45
-
-
-@inner
-def _root(group_of: np.ndarray, label: int) -> int:
-    """The label that stands for a group; the way there is made shorter."""
-    while group_of[label] != label:
-        group_of[label] = group_of[group_of[label]]
-        label = group_of[label]
-    return label
 
 
 @serial_kernel
@@ -39,13 +31,13 @@ def _join(labels: np.ndarray, distance: np.ndarray, most: np.float32, group_of: 
                 row, column = y + (step == 1) - (step == 0), x + (step == 3) - (step == 2)
                 if row < 0 or column < 0 or row >= height or column >= width or distance[row, column] + here > most:
                     continue
-                other = _root(group_of, labels[row, column])
+                other = root_of(group_of, labels[row, column])
                 if first == 0:
                     first = other
                 else:
                     group_of[other] = first
     for label in range(group_of.size):
-        group_of[label] = _root(group_of, label)
+        group_of[label] = root_of(group_of, label)
 
 
 @kernel

@@ -70,7 +70,9 @@ class Window(QMainWindow):
     def __init__(self, workspace: Workspace) -> None:
         super().__init__()
         self.setAnimated(False)  # nothing in the window moves by itself
-        self.workspace = workspace
+        running = QApplication.instance()
+        assert isinstance(running, QApplication)
+        self.workspace, self._application = workspace, running
         self.last_trouble = ""
         self._shown_job: Job | None = None
         #: What is being said just now.
@@ -110,11 +112,8 @@ class Window(QMainWindow):
         self.panels.size({"stack": RAIL, "page": PAGE}, {"page": 560, "field": 150})
         self._build_status()
         self.canvas.gestures.outlined = self.pick.plain_place
-        self.files, self.exports, self.colours = (
-            Files(self, workspace),
-            Exports(self, workspace),
-            Colours(self, workspace, self.canvas.viewport),
-        )
+        self.files, self.exports = Files(self, workspace), Exports(self, workspace)
+        self.colours = Colours(self, workspace, self.canvas.viewport)
         workspace.speech.trouble.connect(self.tell_trouble)
         workspace.speech.mishap.connect(self.tell_trouble)
         workspace.speech.said.connect(self.say)
@@ -128,9 +127,7 @@ class Window(QMainWindow):
         self._show_front("")
         self.adjust.mend.connect(self.go_to_control)
         self.edge.click_islands.toggled.connect(self.canvas.follow_tool)
-        application = QApplication.instance()
-        assert isinstance(application, QApplication)
-        application.focusChanged.connect(self._listen)
+        self._application.focusChanged.connect(self._listen)
         self.panels.docks["scopes"].hide()
         self.panels.restore()
         workspace.preferences.changed.connect(self._mark)
@@ -163,9 +160,8 @@ class Window(QMainWindow):
 
     def _dress(self) -> None:
         """In the theme and the size of text that are preferred."""
-        held, running = self.workspace.preferences.values, QApplication.instance()
-        assert isinstance(running, QApplication)
-        dress(running, held.theme, held.text_size)
+        held = self.workspace.preferences.values
+        dress(self._application, held.theme, held.text_size)
         self.pages.setMinimumWidth(round(PAGE * (1 + WIDER * (held.text_size / 100 - 1))))
         self.top.fit()
 
