@@ -5,7 +5,7 @@ import itertools
 import numpy as np
 from common import WindowCase
 from PIL import Image
-from PyQt6.QtCore import QEvent, Qt
+from PyQt6.QtCore import QEvent, QRect, Qt
 from PyQt6.QtGui import QColor
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QCheckBox, QComboBox, QLabel, QMenu, QPushButton
@@ -208,6 +208,19 @@ class FaceTest(WindowCase):
         self.assertEqual(preferences.load().theme, "light")
         page = self.window.pick.widget()
         self.assertGreater(page.grab().toImage().pixelColor(1, page.height() - 1).lightness(), 180)
+
+    def test_words_below_keep_off_the_rim_in_every_theme(self):
+        readout, message = self.window.canvas.readout, self.window.message
+        for theme in ("dark", "light", "contrast"):
+            self.workspace.preferences.change(theme=theme)
+            readout.setText("1235, 420")
+            self.window.say("Saved.")
+            self.application.processEvents()
+            for label, inner in ((readout, readout.grab(QRect(0, 0, 10, 16))), (message, message.grab(QRect(message.width() - 10, 0, 10, 16)))):
+                rim, whole = inner.toImage(), label.grab().toImage()
+                ground = whole.pixelColor(0, 0)
+                self.assertTrue(all(rim.pixelColor(x, y) == ground for x in range(9) for y in range(rim.height())), (theme, label.text()))
+                self.assertTrue(any(whole.pixelColor(x, whole.height() // 2) != ground for x in range(whole.width())), theme)
 
     def test_links_have_the_colour_of_the_theme(self):
         """A link that was there before the theme keeps to what can be read on it (WCAG 2.2, 1.4.3: 4.5 to 1)."""

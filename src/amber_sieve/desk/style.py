@@ -58,6 +58,8 @@ QListWidget::item { padding: 4px; }
 QListWidget::item:selected { background: #3f3a30; color: #ffffff; }
 QStatusBar { background: #262626; }
 QStatusBar::item { border: 0; }
+QStatusBar QLabel#dim { padding-left: 10px; }
+QStatusBar QLabel#said { padding-right: 10px; }
 QLineEdit { background: #1c1c1c; border: 1px solid #c08a2c; padding: 1px 4px; selection-background-color: #8a6114; }
 QFileDialog QToolButton { padding: 2px; background: #787878; }
 QLineEdit#search { border-color: #565656; padding: 5px 7px; }

@@ -22,7 +22,6 @@ class ReadoutLine(QLabel):
     def __init__(self, workspace: Workspace) -> None:
         super().__init__(" ")
         self.setObjectName("dim")
-        self.setContentsMargins(10, 0, 0, 0)
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
         #: Whether the pointer is over the picture, and what was said to lie under it last.
         self.hovers = False

@@ -191,7 +191,7 @@ class Window(QMainWindow):
         bar.setFixedHeight(22)
         bar.addWidget(self.canvas.readout, 1)
         self.message = QLabel("")
-        self.message.setContentsMargins(0, 0, 10, 0)
+        self.message.setObjectName("said")
         self._quiet = QTimer(self)
         self._quiet.setSingleShot(True)
         self._quiet.setInterval(MESSAGE)
