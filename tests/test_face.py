@@ -216,7 +216,10 @@ class FaceTest(WindowCase):
             readout.setText("1235, 420")
             self.window.say("Saved.")
             self.application.processEvents()
-            for label, inner in ((readout, readout.grab(QRect(0, 0, 10, 16))), (message, message.grab(QRect(message.width() - 10, 0, 10, 16)))):
+            for label, inner in (
+                (readout, readout.grab(QRect(0, 0, 10, 16))),
+                (message, message.grab(QRect(message.width() - 10, 0, 10, 16))),
+            ):
                 rim, whole = inner.toImage(), label.grab().toImage()
                 ground = whole.pixelColor(0, 0)
                 self.assertTrue(all(rim.pixelColor(x, y) == ground for x in range(9) for y in range(rim.height())), (theme, label.text()))
