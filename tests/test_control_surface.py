@@ -1,10 +1,12 @@
 """By hand: a control surface over Open Sound Control 1.0, the simulated one that ships, and a simulated pen."""
 
+import argparse
 import socket
 import struct
 import sys
 import time
 import unittest
+from unittest import mock
 
 import numpy as np
 from common import ROOT, WindowCase
@@ -16,6 +18,7 @@ from pythonosc.osc_message_builder import OscMessageBuilder
 from amber_sieve.desk.control_surface.window import ControlSurfaceWindow
 from amber_sieve.desk.start.control_port import ControlPort
 from amber_sieve.project.addresses import PAGES, address_of, path_of, paths, specs
+from amber_sieve.terminal import surface
 
 sys.path.insert(0, str(ROOT / "tools"))
 import pen
@@ -178,6 +181,23 @@ class PortTest(SurfaceCase):
 
 
 class SimulatedSurfaceTest(SurfaceCase):
+    def test_the_command_opens_it_dressed(self):
+        self.application.setProperty("dressed", None)
+        self.application.setStyleSheet("")
+        seen = []
+
+        def look() -> int:
+            [window] = (one for one in self.application.topLevelWidgets() if isinstance(one, ControlSurfaceWindow))
+            seen.append(window.grab().toImage().pixelColor(1, 1).lightness())
+            window.close()
+            window.deleteLater()
+            return 0
+
+        with mock.patch.object(type(self.application), "exec", side_effect=look):
+            surface._surface(argparse.Namespace(port=self.port))
+        self.assertLess(seen[0], 80)  # as dark as the window beside it
+        self.assertTrue(self.application.styleSheet())
+
     def test_the_simulated_surface_drives_the_real_window(self):
         surface = ControlSurfaceWindow(self.port)
         self.addCleanup(surface.deleteLater)

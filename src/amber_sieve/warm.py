@@ -15,6 +15,7 @@ from .core.changed import changed_boxes, changed_pixels, take_changed
 from .core.colour import encodings
 from .core.colour.lookup import looked_up, pixels_through, to_display_pixels
 from .core.colour.luma_chroma import Samples, to_light, to_samples
+from .core.edge.box import box_of
 from .core.edge.follow_reach import follow_found
 from .core.edge.morphology import without_holes, without_specks
 from .core.frame import Frame
@@ -98,6 +99,7 @@ def warm(step: Callable[[float], None] | None = None) -> None:
         to_light(*coded, 64, kind, 1, 1)
         for there in (coded[0].copy(), coded[0][:, 1:]):  # a whole plane, and a part of one
             take_changed(there, coded[0], changed_pixels(frame.planes, frame.planes))
+    box_of(changed_pixels(frame.planes, frame.planes).view(np.uint8), 1, 0)  # of a mask it has been asked already
     pixels_through(to_display_pixels(frame.planes, nodes, 0.01, 64.0), nodes, nodes)
     coverage_of(frame.planes[0])
     for scope in SCOPE_KINDS:

@@ -30,7 +30,7 @@ def has_screen() -> bool:
 
 
 def application() -> QApplication:
-    """The application, which its window dresses; offscreen when there is no display."""
+    """The application, to be dressed when its window stands (`style.dress`); offscreen when there is no display."""
     existing = QApplication.instance()
     if isinstance(existing, QApplication):
         return existing

@@ -21,10 +21,12 @@ def _surface(arguments: argparse.Namespace) -> int:
     spoken = choose()
     from ..desk.app import application
     from ..desk.control_surface.window import ControlSurfaceWindow
+    from ..desk.style import dress
 
     running = application()
     for translator in spoken:
         running.installTranslator(translator)
     window = ControlSurfaceWindow(arguments.port)
+    dress(running)
     window.show()
     return int(running.exec())

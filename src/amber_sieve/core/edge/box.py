@@ -35,9 +35,10 @@ def _find_ends(mask: np.ndarray, least: float, ends: np.ndarray) -> None:
 
 
 def box_of(mask: np.ndarray, least: float, room: float) -> tuple[slice, slice] | None:
-    """Rows and columns that hold every pixel of a mask (H, W) of at least ``least``, with ``room`` pixels round them; None for none."""
+    """Rows and columns that hold every pixel of a mask (H, W), float32 or uint8, of at least ``least``, with ``room`` pixels round them; None
+    for none."""
     ends = np.empty((mask.shape[0], 2), np.int64)
-    _find_ends(np.ascontiguousarray(mask, np.float32), least, ends)
+    _find_ends(np.ascontiguousarray(mask), float(least), ends)
     rows = np.flatnonzero(ends[:, 1] >= 0)
     if not rows.size:
         return None

@@ -19,8 +19,8 @@ from .painting import painting
 
 #: How dark the wider line is that lies under every line on the picture, 0 to 255.
 SHADE = 170
-#: A line of points at equal distances that turns by no more than this, in pixels, is straight.
-STRAIGHT = 1e-3
+#: A line of points at equal distances that turns by no more than this at one, in pixels, is straight: a hundred of them stray by a fiftieth.
+STRAIGHT = 2e-5
 #: From so many screen pixels to a pixel on, pixels are shown as squares.
 SMOOTH_TO = 2.0
 

@@ -222,7 +222,7 @@ class ClipWriter:
 
     def _lay_over(self, frame: VideoFrame, planes: np.ndarray, changed: np.ndarray) -> None:
         """Code what has changed of a picture into a frame: only the box that holds it passes through RGB."""
-        box = box_of(changed, 1, BLOCK)
+        box = box_of(changed.view(np.uint8), 1, BLOCK)
         if box is None:
             return
         top, left = (part.start // BLOCK * BLOCK for part in box)
