@@ -1,6 +1,7 @@
 """Adjustments: against references, the identity, and what lies outside the mask."""
 
 import unittest
+from unittest import mock
 
 import colour
 import numpy as np
@@ -21,9 +22,13 @@ from amber_sieve.core.mix import Filling, mixed
 from amber_sieve.names import BLENDS
 from amber_sieve.project import controls
 from amber_sieve.project.fields import kind_of, numbers_of
-from amber_sieve.project.model import Adjust, Fill, Light, Sieve
+from amber_sieve.project.model import Adjust, Band, Bands, Detail, Fill, Light, Match, Project, Sieve
+from amber_sieve.render import automatic
 from amber_sieve.render.adjust import adjusted
+from amber_sieve.render.automatic import with_found_means
+from amber_sieve.render.cache import Cache
 from amber_sieve.render.mask import Masked
+from amber_sieve.render.resolved import found_of
 from amber_sieve.render.stages.every import BLOCKS, steps_of
 
 WHOLE = np.ones((16, 40), np.float32)
@@ -362,6 +367,26 @@ class MatchTest(unittest.TestCase):
             scale = float(to_oklab(out)[0].mean() / to_oklab(light_in)[0].mean())
             self.assertTrue(match.SCALES[0] - 0.01 <= scale <= match.SCALES[1] + 0.01, scale)
             self.assertLess(float(((out < -1e-3) | (out > 1.001)).any(0).mean()), 0.02)
+
+
+class LearntOnceTest(unittest.TestCase):
+    def test_only_what_comes_before_makes_it_learn_again(self):
+        frame = Frame(np.random.default_rng(3).random((3, 40, 60), np.float32))
+        cache = Cache(10**8)
+
+        def found(**blocks) -> object:
+            adjust = Adjust(match=Match(target=(0.1, 0.2, 0.3)), **blocks)
+            project = Project(stack=(Sieve(id="one", bands=Bands(luminance=Band(on=True, corners=(20, 30, 100, 100))), adjust=adjust),))
+            return found_of(with_found_means(project, frame, cache).stack[0]).match
+
+        with mock.patch.object(automatic, "_with_means", wraps=automatic._with_means) as learn:
+            first = found()
+            self.assertIsNotNone(first)
+            # Neither detail nor a fill, which come after it, change what arrives there.
+            self.assertEqual(found(detail=Detail(local_contrast=40, noise=10), fill=Fill(fill="colour")), first)
+            self.assertEqual(learn.call_count, 1)
+            self.assertNotEqual(found(light=Light(exposure=1)), first)
+            self.assertEqual(learn.call_count, 2)
 
 
 class DyeTest(unittest.TestCase):

@@ -10,6 +10,7 @@ from PyQt6.QtTest import QTest
 from amber_sieve.core.bands.interval import moved_corners
 from amber_sieve.names import COMPARISONS, SHAPES
 from amber_sieve.project import store
+from amber_sieve.project.model import Edge
 
 SHIFT, CTRL, ALT = Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.AltModifier
 LEFT, NONE = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
@@ -58,6 +59,30 @@ class PickPageTest(WindowCase):
         self.settle()
         self.assertLess(self.work.sieve.pick.samples[0].tolerance, 11.5)
         self.assertEqual(len(self.work.sieve.pick.samples), 1)
+
+    def test_rows_stay_while_a_setting_is_dragged_and_follow_in_words(self):
+        self.open(DEMO / "yard.sieve")
+        # What is automatic at an edge rests while something is dragged: so it would be another mask.
+        self.work.edit_sieve(lambda sieve: sieve.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work")
+        self.work.edit(lambda p: p.but(stack=(*p.stack, p.stack[0].but(id="other", name="Other"))), "Another")
+        self.settle()
+        stack, samples = self.window.stack.list, self.page.samples
+        samples.item(0).setSelected(True)
+        rows = [shown.item(row) for shown in (stack, samples) for row in range(shown.count())]
+        self.wait(lambda: all("%" in stack.item(row).text() for row in range(stack.count())))
+        pictures = [stack.item(row).icon().cacheKey() for row in range(stack.count())]
+        self.drag(self.page.tolerance, 30)
+        tolerance = self.work.sieve.pick.samples[0].tolerance
+        self.wait(lambda: f"±{tolerance:.1f}" in samples.item(0).text())
+        for row, now in zip(rows, [shown.item(row) for shown in (stack, samples) for row in range(shown.count())], strict=True):
+            self.assertIs(row, now)
+        self.assertEqual([item.data(Qt.ItemDataRole.UserRole) for item in samples.selectedItems()], [self.work.sieve.pick.samples[0].id])
+        # The small picture of the sieve whose mask it is has changed, and no other.
+        place = [sieve.id for sieve in self.work.project.stack].index(self.work.sieve.id)
+        self.assertEqual(stack.count(), 2)
+        self.wait(lambda: stack.item(place).icon().cacheKey() != pictures[place])
+        now = [stack.item(row).icon().cacheKey() for row in range(stack.count())]
+        self.assertEqual([row for row, (one, other) in enumerate(zip(pictures, now, strict=True)) if one != other], [place])
 
     def test_settings_go_to_the_chosen_samples(self):
         self.click(*JAR)

@@ -98,14 +98,28 @@ def boxes_of_runs(runs: np.ndarray, within: tuple[slice, slice]) -> list[tuple[i
     return _boxes_in(strips, runs.shape[0], left, right)
 
 
+@serial_kernel
+def _find_boxes(strips: np.ndarray, boxes: np.ndarray) -> int:
+    count = 0
+    for number in range(strips.shape[0]):
+        last = -1
+        for run in range(strips.shape[1]):
+            if strips[number, run]:
+                if last < 0 or run - last > APART:
+                    boxes[count, 0], boxes[count, 1] = number, run
+                    count += 1
+                boxes[count - 1, 2] = run + 1
+                last = run
+    return count
+
+
 def _boxes_in(strips: np.ndarray, bottom: int, left: int, right: int) -> list[tuple[int, int, int, int]]:
+    found = np.empty((strips.size, 3), np.int64)
     boxes = []
-    for number, strip in enumerate(strips):
-        found = np.flatnonzero(strip)
-        for part in np.split(found, np.flatnonzero(np.diff(found) > APART) + 1) if found.size else []:
-            start, stop = max(int(part[0]) * RUN, left) - left, min(int(part[-1] + 1) * RUN, right) - left
-            if stop > start:
-                boxes.append((number * STRIP, start, min((number + 1) * STRIP, bottom), stop))
+    for number, first, end in found[: _find_boxes(strips, found)].tolist():
+        start, stop = max(first * RUN, left) - left, min(end * RUN, right) - left
+        if stop > start:
+            boxes.append((number * STRIP, start, min((number + 1) * STRIP, bottom), stop))
     return boxes
 
 

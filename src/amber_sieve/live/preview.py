@@ -81,6 +81,8 @@ class Opened:
         self.resolver = Resolver(source)
         self.unchanged = Unchanged()
         self._levels: tuple[int, dict[int, Frame]] = (-1, {})
+        #: The small masks that are shown, by sieve, and what each was made of.
+        self._small_masks: dict[str, tuple[np.ndarray, SmallMask]] = {}
         #: What was learnt of the masked colours last, by sieve, and with which adjustments.
         self._learnt: tuple[object, Mapping[str, Mapping[str, Any]]] = (None, {})
         self._lock = threading.Lock()
@@ -128,6 +130,14 @@ class Opened:
         if factor not in levels:
             levels[factor] = levels[1].reduced(factor)
         return levels[factor]
+
+    def small_masks(self, masks: Mapping[str, np.ndarray]) -> dict[str, SmallMask]:
+        """Small masks (h, w), by sieve, as they are shown; the same object for the same mask. For the render thread alone."""
+        before = self._small_masks
+        self._small_masks = {
+            name: before[name] if name in before and before[name][0] is mask else (mask, small_mask(mask)) for name, mask in masks.items()
+        }
+        return {name: small for name, (_, small) in self._small_masks.items()}
 
     def cached(self, number: int) -> Frame | None:
         """The frame at full resolution if it has been read already."""
@@ -294,9 +304,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     )
     tiny = opened.frame(wanted.number, max(1, 2 ** math.ceil(math.log2(max(whole.width, whole.height) / THUMBNAIL))))
     masks = {s.id: sieve_mask(tiny, seen, s.id, cache, layers) for s in project.stack}
-    thumbnails = opened.unchanged.get(
-        "thumbnails", (*masks, *masks.values()), lambda: {name: small_mask(mask) for name, mask in masks.items()}
-    )
+    thumbnails = opened.small_masks(masks)
     divided = opened.unchanged.get("divided", (sieve.pick,), lambda: nearer_to_drop(sieve))
     within = _counted_within(frame, seen, wanted.sieve_id, cache, layers) if wanted.counts_mask and not wanted.hurried else None
     corner = (inner[1].start or 0) / frame.scale, (inner[0].start or 0) / frame.scale

@@ -10,7 +10,7 @@ import numpy as np
 
 from ..core.frame import Frame
 from ..core.mix import adjusted
-from ..project.model import Project, Sieve
+from ..project.model import Adjust, Project, Sieve
 from .cache import Cache
 from .evaluate import arriving, made_by, of_mask
 from .layers import Layers, no_layers
@@ -79,6 +79,13 @@ def needs_means(sieve: Sieve) -> bool:
     return any(block.wants_means(sieve) for block in BLOCKS)
 
 
+def _up_to_means(sieve: Sieve) -> Sieve:
+    """A sieve without the adjustments that come after the last one that asks for means: they change nothing of these."""
+    last = max(number for number, block in enumerate(BLOCKS) if block.wants_means(sieve))
+    plain = Adjust()
+    return sieve.but(adjust=sieve.adjust.but(**{block.field: getattr(plain, block.field) for block in BLOCKS[last + 1 :]}))
+
+
 def _with_means(project: Project, sieve: Sieve, small: Frame, cache: Cache, layers: Layers) -> Sieve:
     found = _colours_in(small, project, sieve.id, cache, layers)
     if found is None:
@@ -100,7 +107,7 @@ def with_found_means(project: Project, whole: Frame, cache: Cache, layers: Layer
     small = cache.get(("means on", whole.key, factor), lambda: whole.reduced(factor))
     for sieve in project.stack:
         if needs_means(sieve):
-            key = ("means", small.key, made_by(project, sieve.id))
+            key = ("means", small.key, made_by(project.with_sieve(_up_to_means(sieve)), sieve.id))
             found = cache.get(key, functools.partial(_with_means, project, sieve, small, cache, layers))
             project = project.with_sieve(with_found(sieve, **found_of(found).means))
     return project

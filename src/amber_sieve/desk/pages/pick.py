@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 
-from PyQt6.QtCore import QSignalBlocker, Qt
+from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QAction
 from PyQt6.QtWidgets import (
     QAbstractItemView,
@@ -30,7 +30,6 @@ from ..panels.surfaces_row import SurfacesRow
 from ..widgets.icon import with_icon
 from ..widgets.mask_histogram import MaskHistogram
 from ..widgets.number import Number
-from ..widgets.swatch import swatch
 from .page import Page, row_of
 from .sample_list import MEASURE_WORDS, RULE_WORDS, SampleList, in_words, whose
 
@@ -359,17 +358,17 @@ class PickPage(Page):
         self._foretold.want(shown.id if shown is not None else "")
         self.tolerance.mark(self._sizes.get(shown.id, ()) if shown is not None else ())
         for widget in (
-            self.remove, self.more, self.compare, self.tolerance, self.falloff, self.shape, self.bend, self.fit, self.here,
+            self.remove, self.more, self.compare, self.tolerance, self.falloff, self.shape, self.fit, self.here,
         ):  # fmt: skip
             widget.setEnabled(shown is not None)
         self.rule.setEnabled(shown is not None and shown.role == "drop")
+        self.bend.setEnabled(shown is not None and shown.shape == "bend")
         if shown is not None:
             self.here.setChecked(shown.reach == "here")
             self.rule.setCurrentIndex(list(RULE_WORDS).index(shown.rule))
             self.tolerance.show_value(shown.tolerance)
             self.falloff.show_value(shown.falloff)
             self.bend.show_value(shown.bend)
-            self.bend.setEnabled(shown.shape == "bend")
             self.compare.setCurrentIndex(COMPARISONS.index(shown.compare))
             self.shape.setCurrentIndex(SHAPES.index(shown.shape))
             most, unit = TOLERANCES[shown.compare]
@@ -381,16 +380,7 @@ class PickPage(Page):
     def follow(self) -> None:
         super().follow()
         sieve: Sieve = self.work.sieve
-        ids = self.chosen()
-        with QSignalBlocker(self.samples):
-            self.samples.clear()
-            for sample in sieve.pick.samples:
-                item = QListWidgetItem(swatch(sample.colour), in_words(sample, self.work.sieve.pick))
-                item.setData(Qt.ItemDataRole.UserRole, sample.id)
-                item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable | Qt.ItemFlag.ItemIsEditable)
-                item.setCheckState(Qt.CheckState.Checked if sample.on else Qt.CheckState.Unchecked)
-                self.samples.addItem(item)
-                item.setSelected(sample.id in ids)
+        self.samples.show_samples(sieve.pick, self.chosen(), self.work.dragging)
         self.all_samples.setVisible(len(sieve.pick.samples) > 1)
         self._follow_chosen()
         surfaces = any(sample.compare == "surface" for sample in sieve.pick.samples)

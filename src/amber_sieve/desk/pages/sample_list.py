@@ -5,14 +5,16 @@ from __future__ import annotations
 from collections.abc import Callable
 
 import numpy as np
-from PyQt6.QtCore import QEvent, Qt
-from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtCore import QEvent, QSignalBlocker, Qt, QTimer
+from PyQt6.QtGui import QIcon, QKeyEvent
 from PyQt6.QtWidgets import QListWidget
 
 from ...core.colour.measures import one_hue_saturation_luminance
 from ...language import decimals, named, translate
 from ...names import DropRule
 from ...project.model import Pick, Sample
+from ..widgets.rows import SOON, ids_of, rows_for, set_icon, tick
+from ..widgets.swatch import swatch
 
 RULE_WORDS: dict[DropRule, str] = {
     "nearer": translate("pages", "Drop: the nearest sample wins"),
@@ -35,6 +37,34 @@ class SampleList(QListWidget):
         super().__init__()
         self._remove, self._left = remove, left
         self.setMouseTracking(True)
+        self._swatches: dict[tuple[float, float, float], QIcon] = {}
+        self._wanted: tuple[Pick, tuple[str, ...]] = (Pick(), ())
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(SOON)
+        self._soon.timeout.connect(self._show)
+
+    def show_samples(self, pick: Pick, chosen: tuple[str, ...], dragging: bool) -> None:
+        """Show the samples of a pick, some of them chosen; no signal. While something is dragged their words follow a few times a second:
+        whatever one of them says, a list lays out all of its rows anew."""
+        self._wanted = pick, chosen
+        if dragging and ids_of(self) == [sample.id for sample in pick.samples]:
+            if not self._soon.isActive():
+                self._soon.start()
+        else:
+            self._soon.stop()
+            self._show()
+
+    def _show(self) -> None:
+        pick, chosen = self._wanted
+        colours = [sample.colour for sample in pick.samples]
+        self._swatches = {colour: self._swatches.get(colour) or swatch(colour) for colour in colours}
+        with QSignalBlocker(self):
+            for row, sample in zip(rows_for(self, [sample.id for sample in pick.samples]), pick.samples, strict=True):
+                row.setText(in_words(sample, pick))
+                set_icon(row, self._swatches[sample.colour])
+                tick(row, sample.on)
+                row.setSelected(sample.id in chosen)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is not None and event.key() in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):

@@ -17,7 +17,7 @@ from ...project.model import Band
 from ...workspace.readout import Pointed
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, WELL
-from ..widgets.drawing import Backdrop, image_of
+from ..widgets.drawing import Backdrop, image_of, line_through
 from ..widgets.painting import paints
 
 #: Height of the strip of luminance, pixels.
@@ -151,8 +151,7 @@ class ColourField(QWidget):
         hues = np.radians(np.linspace(start, min(end, start + 360), 90))
         hues, out = np.concatenate([hues, hues[::-1]]), np.clip(np.repeat([outer, inner], 90), 0, RIM) / RIM * self._radius()
         middle = self._middle()
-        xs, ys = middle.x() + out * np.cos(hues), middle.y() - out * np.sin(hues)
-        return QPolygonF([QPointF(x, y) for x, y in zip(xs.tolist(), ys.tolist(), strict=True)])
+        return line_through(middle.x() + out * np.cos(hues), middle.y() - out * np.sin(hues), closed=True)
 
     def _draw_backdrop(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import itertools
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
+import numpy as np
 from PyQt6.QtCore import QAbstractItemModel, QEvent, QModelIndex, QRect, QSignalBlocker, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor, QIcon, QMouseEvent, QPainter, QPixmap, QResizeEvent
 from PyQt6.QtWidgets import (
@@ -35,6 +36,7 @@ from ..style import DIM, INK
 from ..widgets.drawing import image_of
 from ..widgets.icon import with_icon
 from ..widgets.painting import painting
+from ..widgets.rows import SOON, rows_for, set_icon, tick
 from ..widgets.swatch import screen_colour
 from .stack_menu import fill_mask_menu
 
@@ -52,8 +54,6 @@ GAP = "\n"
 BETWEEN = " · "
 #: Up to this width it is a rail, one chip a sieve; from there on a list, pixels.
 RAIL_TO = 130
-#: Milliseconds after which the small pictures follow.
-SOON = 120
 #: Side of the box that switches a sieve on the rail, pixels.
 BOX = 15
 
@@ -132,6 +132,15 @@ def _whole(result: Rendered) -> bool:
     return not any(result.wanted.shown.box)
 
 
+@dataclass(frozen=True)
+class _Pictured:
+    """The small picture of a sieve, and what it was drawn of: pixels (h, w) of its mask, None for none, and the rest."""
+
+    pixels: np.ndarray | None
+    of: object
+    icon: QIcon
+
+
 class StackPanel(QWidget):
     """A list of sieves with a swatch and a switch each, and buttons to add, remove and move; ``menu_wanted`` comes with a right click."""
 
@@ -154,6 +163,7 @@ class StackPanel(QWidget):
         column.addWidget(heading)
         self.list = QListWidget()
         self._thumbnails: dict[str, SmallMask] = {}
+        self._pictured: dict[str, _Pictured] = {}
         # While something is dragged, the small pictures follow a few times a second, not with every event.
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -302,27 +312,31 @@ class StackPanel(QWidget):
         others = [self._chips(self._work.project.sieve(other), depth + 1)[:1] for other in sieve.of]
         return [colour for colours in others for colour in colours][:3]
 
-    def _picture(self, sieve: Sieve, mask: SmallMask | None) -> QIcon:
-        """A chip of the kept colours beside a small picture of the mask."""
+    def _picture(self, sieve: Sieve, mask: SmallMask | None) -> _Pictured:
+        """A chip of the kept colours beside a small picture of the mask; the one there is where it is the same."""
         size, ratio = RAILED if self._delegate.railed else LISTED, self.devicePixelRatioF()
+        chips = self._chips(sieve)
+        of = (size, ratio, [chip.rgb() for chip in chips])
+        pixels, held = mask.pixels if mask is not None else None, self._pictured.get(sieve.id)
+        if held is not None and held.pixels is pixels and held.of == of:
+            return held
         wide, high = size.width(), size.height()
         pixmap = QPixmap(round((CHIP + wide) * ratio), round(high * ratio))
         pixmap.setDevicePixelRatio(ratio)
         pixmap.fill(QColor(24, 24, 24))
         with painting(pixmap) as painter:
-            chips = self._chips(sieve)
             for number, colour in enumerate(chips):
                 top = high * number // len(chips)
                 painter.fillRect(0, top, CHIP - 2, high * (number + 1) // len(chips) - top, colour)
-            if mask is not None:
-                image = image_of(mask.pixels)
+            if pixels is not None:
+                image = image_of(pixels)
                 shown = image.size().scaled(size, Qt.AspectRatioMode.KeepAspectRatio)
                 place = QRect(CHIP + (wide - shown.width()) // 2, (high - shown.height()) // 2, shown.width(), shown.height())
                 painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
                 painter.drawImage(place, image)
         icon = QIcon(pixmap)
         icon.addPixmap(pixmap, QIcon.Mode.Selected)  # a chosen row must not tint it
-        return icon
+        return _Pictured(pixels, of, icon)
 
     def follow(self) -> None:
         """Show the stack as it is now."""
@@ -336,21 +350,18 @@ class StackPanel(QWidget):
             translate("panels", "Mask") if self._delegate.railed else translate("panels", "Mask: {source}", source=source)
         )
         self.mask_from.setToolTip(translate("panels", "Where the mask of this sieve comes from, live: now {source}", source=source))
+        stack = self._work.project.stack
+        self._pictured = {sieve.id: self._picture(sieve, self._thumbnails.get(sieve.id)) for sieve in stack}
         with QSignalBlocker(self.list):
-            self.list.clear()
-            for sieve in self._work.project.stack:
-                item = QListWidgetItem(sieve.name)
-                item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable | Qt.ItemFlag.ItemIsEditable)
-                item.setCheckState(Qt.CheckState.Checked if sieve.on else Qt.CheckState.Unchecked)
+            for item, sieve in zip(rows_for(self.list, [sieve.id for sieve in stack]), stack, strict=True):
                 mask = self._thumbnails.get(sieve.id)
-                item.setData(Qt.ItemDataRole.UserRole, sieve.id)
                 notes = [decimals(f"{100 * mask.coverage:.1f} %")] if mask is not None else []
                 group = groups.get(sieve.group, "")
                 more = (mask_words(self._work.project, sieve), group, "solo" if sieve.id == solo else "")
                 notes += [words for words in more if words]
+                tick(item, sieve.on)
                 item.setText(GAP.join([sieve.name, BETWEEN.join(notes)]) if notes else sieve.name)
                 item.setToolTip("\n".join([sieve.name, *notes, translate("panels", "The box switches it, F2 renames it, drag to reorder")]))
-                item.setIcon(self._picture(sieve, mask))
-                self.list.addItem(item)
+                set_icon(item, self._pictured[sieve.id].icon)
                 if sieve.id == self._work.sieve.id:
                     self.list.setCurrentItem(item)

@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...language import decimals, translate
 from ..style import AMBER, DIM, WELL
+from .drawing import Backdrop, line_through
 from .painting import paints
 
 Points = tuple[tuple[float, float], ...]
@@ -49,6 +50,9 @@ class CurveEditor(QWidget):
         self.ground: list[QColor] = []
         self.through: Callable[[Points, np.ndarray], np.ndarray] = lambda points, at: at
         self._histogram = np.zeros(0)
+        #: How often something else was counted.
+        self._counted = 0
+        self._backdrop = Backdrop()
         self._held = False
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
@@ -70,6 +74,7 @@ class CurveEditor(QWidget):
     def show_histogram(self, counts: np.ndarray) -> None:
         """What is counted under the curve, from one end to the other."""
         self._histogram = np.sqrt(np.asarray(counts, np.float64))
+        self._counted += 1
         self.update()
 
     # Where things are
@@ -95,10 +100,9 @@ class CurveEditor(QWidget):
 
     # Painting
 
-    @paints
-    def paintEvent(self, painter: QPainter) -> None:
+    def _draw_backdrop(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        area, (left, right) = self._area(), self.x_range
+        area = self._area()
         painter.fillRect(area, WELL)
         if self._histogram.size and self._histogram.max() > 0:
             counts = self._histogram / self._histogram.max()
@@ -114,13 +118,16 @@ class CurveEditor(QWidget):
             x, y = area.left() + share * area.width(), area.top() + share * area.height()
             painter.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()))
             painter.drawLine(QPointF(area.left(), y), QPointF(area.right(), y))
+
+    @paints
+    def paintEvent(self, painter: QPainter) -> None:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        area, (left, right) = self._area(), self.x_range
+        self._backdrop.draw(painter, self, (self._counted, tuple(colour.rgb() for colour in self.ground), WELL.rgb()), self._draw_backdrop)
         places = np.linspace(left, right, int(area.width() / 2) + 1)
         low, high = self.y_range
         shares = (np.clip(self.through(self.points, places), low, high) - low) / (high - low)
-        ends = zip(
-            np.linspace(area.left(), area.right(), places.size).tolist(), (area.bottom() - shares * area.height()).tolist(), strict=True
-        )
-        line = QPolygonF([QPointF(x, y) for x, y in ends])
+        line = line_through(np.linspace(area.left(), area.right(), places.size), area.bottom() - shares * area.height())
         for pen in (QPen(QColor(0, 0, 0, 170), 3.2), QPen(self.colour if self.points else DIM, 1.6)):
             painter.setPen(pen)
             painter.drawPolyline(line)

@@ -19,8 +19,8 @@ from .painting import painting
 
 #: How dark the wider line is that lies under every line on the picture, 0 to 255.
 SHADE = 170
-#: A line of points at equal distances that turns by no more than this at one, in pixels, is straight: a hundred of them stray by a fiftieth.
-STRAIGHT = 2e-5
+#: How far a line that is drawn may stray from the one that is meant, in pixels: nobody sees a twentieth.
+STRAY = 0.05
 #: From so many screen pixels to a pixel on, pixels are shown as squares.
 SMOOTH_TO = 2.0
 
@@ -136,11 +136,10 @@ class Backdrop:
         painter.drawPixmap(0, 0, self._pixels)
 
 
-def line_through(xs: np.ndarray, ys: np.ndarray) -> QPolygonF:
-    """A line through some points (N,) each, without those that lie on the straight way between their neighbours: each costs a stroke."""
-    bent = (np.abs(np.diff(xs, 2)) > STRAIGHT) | (np.abs(np.diff(ys, 2)) > STRAIGHT)
-    kept = np.concatenate([[True], bent, [True]])[: xs.size]
-    return QPolygonF([QPointF(x, y) for x, y in zip(xs[kept].tolist(), ys[kept].tolist(), strict=True)])
+def line_through(xs: np.ndarray, ys: np.ndarray, closed: bool = False) -> QPolygonF:
+    """A line through some points (N,) each, with only as many corners as it takes (Douglas and Peucker): each costs a stroke."""
+    corners = cv2.approxPolyDP(np.stack([xs, ys], axis=1).astype(np.float32)[:, None], STRAY, closed)[:, 0]
+    return QPolygonF([QPointF(x, y) for x, y in corners.tolist()])
 
 
 def fill_around(painter: QPainter, room: QRect, picture: QRectF, colour: QColor) -> None:

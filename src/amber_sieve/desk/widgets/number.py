@@ -68,6 +68,8 @@ class Number(QDoubleSpinBox):
         self._value, self._telling = spec.start, False
         self.can_be_auto, self.starts_auto, self.auto = spec.auto, spec.from_auto, False
         self._found, self.keyed = "", False
+        #: What `set_range` was given last.
+        self._given: tuple[float, float, float, str | None] | None = None
         #: What lies behind the track, from one end to the other, 0 to 1; () for nothing.
         self.curve: tuple[float, ...] = ()
         #: Values that are marked on the track.
@@ -130,6 +132,9 @@ class Number(QDoubleSpinBox):
 
     def set_range(self, low: float, high: float, start: float, unit: str | None = None) -> None:
         """Another range, for a number whose meaning has changed."""
+        if (low, high, start, unit) == self._given:
+            return
+        self._given = (low, high, start, unit)
         self.low, self.high, self.soft_low, self.soft_high, self.start = low, high, low, high, start
         self.unit = self.unit if unit is None else unit
         self._telling = True
@@ -144,9 +149,10 @@ class Number(QDoubleSpinBox):
 
     def show_auto(self, value: float | None = None, words: str = "") -> None:
         """Show that it is found on the picture: as ``value``, or as some ``words`` when it is not one number."""
-        self.auto, self._found = True, words
-        self._value = self.start if value is None else value
-        self._tell()
+        value = self.start if value is None else value
+        if (True, words, value) != (self.auto, self._found, self._value):
+            self.auto, self._found, self._value = True, words, value
+            self._tell()
 
     def set(self, value: float) -> None:
         """Change the value as a person would; bounded, and told to whoever listens."""
