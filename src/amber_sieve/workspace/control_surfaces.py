@@ -199,7 +199,7 @@ class ControlSurfaces(QObject):
             self.tells.emit(self._packet(path, place))
 
     def _changed(self) -> None:
-        if not self._later.isActive():
+        if self._told and not self._later.isActive():  # else nobody has asked yet
             self._later.start()
 
     def _tell_changes(self) -> None:

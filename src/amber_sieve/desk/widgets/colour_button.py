@@ -40,11 +40,11 @@ class ColourButton(QWidget):
 
     def show_colour(self, colour: Colour | None) -> None:
         """Show a colour that came from elsewhere."""
-        if colour != self.colour or not self.code.hasFocus():
-            self.colour = colour
+        if colour != self.colour or self.button.icon().isNull():
             self.button.setIcon(swatch(colour or (0.02, 0.02, 0.02), 28, 16))
-            if not self.code.hasFocus():
-                self.code.setText(screen_colour(colour).name().upper() if colour else "")
+        self.colour = colour
+        if not self.code.hasFocus():
+            self.code.setText(screen_colour(colour).name().upper() if colour else "")
 
     def _ask(self) -> None:
         start = screen_colour(self.colour) if self.colour else QColor(180, 90, 60)

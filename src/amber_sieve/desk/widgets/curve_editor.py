@@ -73,9 +73,11 @@ class CurveEditor(QWidget):
 
     def show_histogram(self, counts: np.ndarray) -> None:
         """What is counted under the curve, from one end to the other."""
-        self._histogram = np.sqrt(np.asarray(counts, np.float64))
-        self._counted += 1
-        self.update()
+        histogram = np.sqrt(np.asarray(counts, np.float64))
+        if not np.array_equal(histogram, self._histogram):
+            self._histogram = histogram
+            self._counted += 1
+            self.update()
 
     # Where things are
 
