@@ -232,6 +232,7 @@ class ClicksTest(WindowCase):
         self.wait(lambda: workers.surfaces.idle)  # it was stopped: nothing has been found
         self.assertEqual(self.window.pick.surfaces.chips, [])
         self.work.end_drag()
+        self.assertTrue(self.workspace.surfaces._quiet.isActive())  # the next drag may begin right away
         self.settle()
         self.wait(lambda: len(self.window.pick.surfaces.chips) == 10, 60)
         self.assertEqual(sorted(set(asked)), ["offers", "surfaces"])

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..core.colour.screen import to_screen
 from ..core.frame import Frame
@@ -26,6 +26,8 @@ from .workers import Workers
 DIM = 0.12
 #: Height of a chip's picture, pixels.
 HEIGHT = 26
+#: Milliseconds after whatever was in the way of a search, or a drag was, until the next one begins.
+QUIET = 2000
 
 
 @dataclass(frozen=True)
@@ -67,7 +69,11 @@ class SurfacesController(QObject):
         self._progress: Progress | None = None
         workers.surfaces.done.connect(self._take)
         work.source_changed.connect(self._forget)
-        work.stale.connect(self._stop)
+        self._quiet = QTimer(self)
+        self._quiet.setSingleShot(True)
+        self._quiet.setInterval(QUIET)
+        self._quiet.timeout.connect(self._look)
+        work.stale.connect(self._make_way)
         viewing.rendered.connect(lambda _: self._look())
         preferences.changed.connect(self._look)
         workers.rested.connect(self._look)
@@ -75,10 +81,18 @@ class SurfacesController(QObject):
     def _forget(self) -> None:
         self._of = None
         self._stop()
+        self._quiet.stop()
         self.found.emit([])
 
+    def _make_way(self) -> None:
+        """Something else is wanted first. Whoever drags one number will drag the next: begun between the two, the search would only be in the
+        way of its first step."""
+        if self._progress is not None or self._work.dragging:
+            self._quiet.start()
+        self._stop()
+
     def _stop(self) -> None:
-        """Something else is wanted first."""
+        """Look for them no more."""
         if self._progress is not None:
             self._progress.cancel()
             self._progress = None
@@ -88,6 +102,8 @@ class SurfacesController(QObject):
         opened, number = self._work.opened, self._work.number
         if self._progress is not None or opened is None or self._of is opened or self._viewing.plays or self._work.dragging:
             return  # between two steps of a drag too there is somebody who waits
+        if self._quiet.isActive():
+            return
         if not self._preferences.values.surfaces or not self._workers.rests:
             return
         (width, height), progress = opened.source.about.size, Progress()
