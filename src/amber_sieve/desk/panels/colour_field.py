@@ -188,7 +188,7 @@ class ColourField(QWidget):
                 ((hue.corners[1], hue.corners[2]), (saturation.corners[1], saturation.corners[2]), QPen(AMBER, 1.6)),
             ):
                 ring = self._ring(a, b, max(c, 0), min(d, RIM))
-                painter.setPen(QPen(QColor(0, 0, 0, 150), pen.widthF() + 1.5))
+                painter.setPen(QPen(QColor(20, 20, 20), pen.widthF() + 1.5))
                 painter.drawPolygon(ring)
                 painter.setPen(pen)
                 painter.drawPolygon(ring)

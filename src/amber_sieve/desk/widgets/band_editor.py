@@ -174,7 +174,7 @@ class BandEditor(QWidget):
         ys = area.bottom() - counts.astype(float) * (area.height() - 2)
         line = line_through(xs, ys)
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(QPen(QColor(0, 0, 0, 160), 3))
+        painter.setPen(QPen(QColor(20, 20, 20), 3))
         painter.drawPolyline(line)
         painter.setPen(QPen(AMBER if self.band.on else DIM, 1.6))
         painter.drawPolyline(line)

@@ -130,7 +130,7 @@ class CurveEditor(QWidget):
         low, high = self.y_range
         shares = (np.clip(self.through(self.points, places), low, high) - low) / (high - low)
         line = line_through(np.linspace(area.left(), area.right(), places.size), area.bottom() - shares * area.height())
-        for pen in (QPen(QColor(0, 0, 0, 170), 3.2), QPen(self.colour if self.points else DIM, 1.6)):
+        for pen in (QPen(QColor(20, 20, 20), 3.2), QPen(self.colour if self.points else DIM, 1.6)):
             painter.setPen(pen)
             painter.drawPolyline(line)
         for k, point in enumerate(self.points):

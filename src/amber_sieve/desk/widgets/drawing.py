@@ -21,6 +21,8 @@ from .painting import painting
 SHADE = 170
 #: How far a line that is drawn may stray from the one that is meant, in pixels: nobody sees a twentieth.
 STRAY = 0.05
+#: How long a piece of a line may be, pixels.
+PIECE = 24.0
 #: From so many screen pixels to a pixel on, pixels are shown as squares.
 SMOOTH_TO = 2.0
 
@@ -121,13 +123,20 @@ class Backdrop:
 
     def __init__(self) -> None:
         self._of: object = None
-        self._pixels = QPixmap()
+        self._pixels: QPixmap | None = None
 
     def draw(self, painter: QPainter, widget: QWidget, of: object, make: Callable[[QPainter], object]) -> None:
-        """Draw it over a whole widget; ``make`` draws it anew where it is of something else, compared by value, or of another size."""
+        """Draw it over a whole widget; ``make`` draws it anew where it is of something else, compared by value, or of another size. It is kept
+        when it is asked for a second time: what is another at every step of a drag is not drawn twice."""
         ratio = widget.devicePixelRatioF()
-        if (of, widget.size(), ratio) != self._of:
-            self._of = (of, widget.size(), ratio)
+        same = (of, widget.size(), ratio) == self._of
+        if not same:
+            self._of, self._pixels = (of, widget.size(), ratio), None
+            painter.save()
+            make(painter)
+            painter.restore()
+            return
+        if self._pixels is None:
             self._pixels = QPixmap(widget.size() * ratio)
             self._pixels.setDevicePixelRatio(ratio)
             self._pixels.fill(Qt.GlobalColor.transparent)
@@ -137,9 +146,17 @@ class Backdrop:
 
 
 def line_through(xs: np.ndarray, ys: np.ndarray, closed: bool = False) -> QPolygonF:
-    """A line through some points (N,) each, with only as many corners as it takes (Douglas and Peucker): each costs a stroke."""
-    corners = cv2.approxPolyDP(np.stack([xs, ys], axis=1).astype(np.float32)[:, None], STRAY, closed)[:, 0]
-    return QPolygonF([QPointF(x, y) for x, y in corners.tolist()])
+    """A line through some points (N,) each, of as few pieces as it takes (Douglas and Peucker), none of them long: the painter is several times
+    as slow with one long piece as with ten short ones, and each costs something."""
+    points = np.stack([xs, ys], axis=1).astype(np.float32)[:, None]
+    corners = cv2.approxPolyDP(points, STRAY, closed)[:, 0].astype(np.float64)
+    corners = np.concatenate([corners, corners[:1]]) if closed else corners
+    steps = np.diff(corners, axis=0)
+    pieces = np.maximum(1, np.ceil(np.hypot(*steps.T) / PIECE)).astype(int)
+    number = np.arange(pieces.sum()) - np.repeat(np.cumsum(pieces) - pieces, pieces)
+    on_the_way = np.repeat(steps / pieces[:, None], pieces, axis=0) * number[:, None]
+    between = np.concatenate([np.repeat(corners[:-1], pieces, axis=0) + on_the_way, corners[-1:]])
+    return QPolygonF([QPointF(x, y) for x, y in between.tolist()])
 
 
 def fill_around(painter: QPainter, room: QRect, picture: QRectF, colour: QColor) -> None:
