@@ -3,6 +3,7 @@
 import random
 import time
 import unittest
+from unittest import mock
 
 import numpy as np
 from common import DEMO, WindowCase
@@ -128,6 +129,26 @@ class StepsTest(unittest.TestCase):
         self.assertAlmostEqual(held.frame.origin[0], 100, delta=1)
         self.assertGreaterEqual(held.pixels, 0.49 * 1200 * 900)  # never below half of the screen's pixels
         self.assertLess(held.pixels, 0.6 * 1200 * 900)
+        # What is nearly all of a picture is not copied out of it.
+        self.assertIs(worked_part(level, Shown(1, (20, 20, level.width, level.height)), 0, False, cache).frame, level)
+
+    def test_small_masks_follow_now_and_then_and_are_right_at_rest(self):
+        project, cache, shown = storage.load(DEMO / "yard.sieve"), Cache(10**9), Shown(4)
+        opened, sieve = Opened(open_source(DEMO / "yard.png")), project.stack[0].but(edge=NO_EDGE)
+        self.addCleanup(opened.retire)
+
+        def small(tolerance: float, hurried: bool) -> np.ndarray:
+            wider = sieve.but(pick=sieve.pick.but(samples=(sieve.pick.samples[0].but(tolerance=tolerance),)))
+            return preview(opened, Wanted(Project(stack=(wider,)), sieve.id, 0, shown, hurried=hurried), cache).thumbnails[sieve.id].pixels
+
+        rest = small(8, False)
+        with mock.patch("amber_sieve.live.preview.SMALL_EVERY", 1e6):
+            self.assertIs(small(12, True), rest)
+        with mock.patch("amber_sieve.live.preview.SMALL_EVERY", 0.0):
+            step = small(12, True)
+        self.assertFalse(np.array_equal(step, rest))
+        np.testing.assert_array_equal(small(14, False), small(14, True))
+        self.assertFalse(np.array_equal(small(14, False), step))
 
 
 class PartsOfThePictureTest(unittest.TestCase):

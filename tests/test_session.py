@@ -1,5 +1,7 @@
 """The door between widgets and the rest: threads, menus, files, what is asked and what is told."""
 
+import os
+import sys
 import threading
 import time
 import unittest
@@ -20,7 +22,7 @@ from amber_sieve.media import stills
 from amber_sieve.project.model import Adjust, Project, Recolour, Sieve
 from amber_sieve.project.storage import load, save
 from amber_sieve.render.cache import Cache
-from amber_sieve.threads import Threads
+from amber_sieve.threads import LAST, Threads
 from amber_sieve.workspace.jobs import Job
 from amber_sieve.workspace.newest import Newest
 from amber_sieve.workspace.watcher import Watcher
@@ -52,6 +54,19 @@ class HelperTest(unittest.TestCase):
         self.assertEqual((at_once[1], names), (2, {"two at most"}))
         threads.end(5)
         self.assertFalse(any(thread.name == "two at most" for thread in threading.enumerate()))
+
+    @unittest.skipUnless(sys.platform == "linux", "a thread has no priority of its own")
+    def test_those_that_nobody_waits_for_stand_behind_the_others(self):
+        told = {}
+        for name, last in (("first", False), ("last", True)):
+            threads = Threads(name, last=last)
+            threads.start(lambda name=name: told.update({name: os.getpriority(os.PRIO_PROCESS, threading.get_native_id())}))
+            while name not in told:
+                time.sleep(0.001)
+            threads.end(5)
+        mine = os.getpriority(os.PRIO_PROCESS, 0)
+        self.assertEqual(told["first"], mine)
+        self.assertGreaterEqual(told["last"], min(19, max(mine, LAST)))
 
     def test_an_error_stops_nothing_and_the_end_forgets_what_waits(self):
         told, done, gate = [], [], threading.Event()

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+import os
 import sys
 import threading
 import time
 from collections import deque
 from collections.abc import Callable
+
+#: How far behind the others those are that nobody waits for (setpriority(2): Linux counts for every thread).
+LAST = 10
 
 
 class Threads:
@@ -16,8 +20,9 @@ class Threads:
     error goes to ``threading.excepthook``.
     """
 
-    def __init__(self, name: str, most: int = 1) -> None:
-        self._name, self._most = name, most
+    def __init__(self, name: str, most: int = 1, last: bool = False) -> None:
+        """``last``: nobody waits for what they do, so they get a core when nothing else wants it; so do the kernels' threads that they begin."""
+        self._name, self._most, self._last = name, most, last
         self._wake = threading.Condition()
         self._waiting: deque[Callable[[], object]] = deque()
         self._threads: list[threading.Thread] = []
@@ -43,6 +48,8 @@ class Threads:
             self._wake.notify()
 
     def _run(self) -> None:
+        if self._last and sys.platform == "linux":  # elsewhere a number of a thread says another thing
+            os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), LAST)
         while True:
             with self._wake:
                 while not self._waiting and not self._ends:

@@ -14,6 +14,8 @@ DRAGGED = 600_000
 HALF = 0.5**-0.5
 #: Fewer by less than this is not worth another set of stages.
 WORTH = 1.1
+#: A part that holds more than this of a picture is not copied out of it.
+NEARLY_ALL = 0.9
 #: Left, top, right, bottom in reduced pixels; all 0 means everything.
 Box = tuple[int, int, int, int]
 
@@ -62,6 +64,8 @@ def part_of(level: Frame, box: Box, looks: float, cache: Cache) -> Part:
         return Part(level, (slice(top, bottom), slice(left, right)))
     wider = math.ceil(looks * level.scale)
     one = (max(0, left - wider), max(0, top - wider), min(level.width, right + wider), min(level.height, bottom + wider))
+    if (one[2] - one[0]) * (one[3] - one[1]) > NEARLY_ALL * level.width * level.height:
+        return Part(level, (slice(top, bottom), slice(left, right)))
     frame = cache.get(("part", level.key, one), lambda: Part(level.part(*one))).frame
     return Part(frame, (slice(top - one[1], bottom - one[1]), slice(left - one[0], right - one[0])))
 

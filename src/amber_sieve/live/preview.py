@@ -6,7 +6,8 @@ import contextlib
 import math
 import pathlib
 import threading
-from collections.abc import Callable, Iterator, Mapping
+import time
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, TypeVar
 
@@ -41,6 +42,8 @@ from .scoping import Scope, scoped
 T = TypeVar("T")
 #: Longer side, pixels, of the small frame on which the masks of all sieves are shown in the stack.
 THUMBNAIL = 256
+#: Seconds for which these stay as they are while something is dragged.
+SMALL_EVERY = 0.1
 
 
 def _equal(one: Any, other: Any) -> bool:
@@ -83,6 +86,8 @@ class Opened:
         self._levels: tuple[int, dict[int, Frame]] = (-1, {})
         #: The small masks that are shown, by sieve, and what each was made of.
         self._small_masks: dict[str, tuple[np.ndarray, SmallMask]] = {}
+        #: When they were made, seconds.
+        self._small_made = 0.0
         #: What was learnt of the masked colours last, by sieve, and with which adjustments.
         self._learnt: tuple[object, Mapping[str, Mapping[str, Any]]] = (None, {})
         self._lock = threading.Lock()
@@ -131,12 +136,16 @@ class Opened:
             levels[factor] = levels[1].reduced(factor)
         return levels[factor]
 
-    def small_masks(self, masks: Mapping[str, np.ndarray]) -> dict[str, SmallMask]:
-        """Small masks (h, w), by sieve, as they are shown; the same object for the same mask. For the render thread alone."""
-        before = self._small_masks
-        self._small_masks = {
-            name: before[name] if name in before and before[name][0] is mask else (mask, small_mask(mask)) for name, mask in masks.items()
-        }
+    def small_masks(self, ids: Sequence[str], mask_of: Callable[[str], np.ndarray], hurried: bool) -> dict[str, SmallMask]:
+        """Small masks (h, w) of sieves as they are shown; the same object for the same mask. In a step of a drag those of a moment ago do: they
+        are looked at a few times a second. For the render thread alone."""
+        held, made, now = self._small_masks, self._small_made, time.monotonic()
+        if not (hurried and list(held) == list(ids) and now - made < SMALL_EVERY):
+            masks = {name: mask_of(name) for name in ids}
+            self._small_made = now
+            self._small_masks = {
+                name: held[name] if name in held and held[name][0] is mask else (mask, small_mask(mask)) for name, mask in masks.items()
+            }
         return {name: small for name, (_, small) in self._small_masks.items()}
 
     def cached(self, number: int) -> Frame | None:
@@ -303,8 +312,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
         ("statistics", counted.key, sieve.areas), lambda: statistics_of(counted.planes, bounds_of(counted, sieve, cache))
     )
     tiny = opened.frame(wanted.number, max(1, 2 ** math.ceil(math.log2(max(whole.width, whole.height) / THUMBNAIL))))
-    masks = {s.id: sieve_mask(tiny, seen, s.id, cache, layers) for s in project.stack}
-    thumbnails = opened.small_masks(masks)
+    thumbnails = opened.small_masks([s.id for s in project.stack], lambda name: sieve_mask(tiny, seen, name, cache, layers), wanted.hurried)
     divided = opened.unchanged.get("divided", (sieve.pick,), lambda: nearer_to_drop(sieve))
     within = _counted_within(frame, seen, wanted.sieve_id, cache, layers) if wanted.counts_mask and not wanted.hurried else None
     corner = (inner[1].start or 0) / frame.scale, (inner[0].start or 0) / frame.scale

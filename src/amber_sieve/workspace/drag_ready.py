@@ -15,7 +15,7 @@ from .work import Work
 from .workers import Workers
 
 #: Milliseconds after a fine picture came.
-RESTED = 150
+RESTED = 50
 
 
 @guarded

@@ -29,8 +29,9 @@ class Newest(QObject):
     #: Nothing is waiting and nothing is being computed any more.
     rested = pyqtSignal()
 
-    def __init__(self, name: str, large: bool = False) -> None:
-        """``large``: what it makes takes so much memory that it is given back to the system when nothing is being done."""
+    def __init__(self, name: str, large: bool = False, last: bool = False) -> None:
+        """``large``: what it makes takes so much memory that it is given back to the system when nothing is being done. ``last``: nobody waits
+        for it, see `Threads`."""
         super().__init__()
         self._lock = threading.Lock()
         self._request: Callable[[], Any] | None = None
@@ -42,7 +43,7 @@ class Newest(QObject):
         self._hurries = False
         self._hurried = False
         self._busy = False
-        self._threads = Threads(name)
+        self._threads = Threads(name, last=last)
         self._gives_back = GivesBack() if large else None
         self._quiet = QTimer(self)
         self._quiet.setSingleShot(True)

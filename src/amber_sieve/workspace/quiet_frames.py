@@ -30,7 +30,7 @@ class QuietFrames(QObject):
     def __init__(self, work: Work, viewing: Viewing, workers: Workers, playback: Playback) -> None:
         super().__init__()
         self._work, self._workers, self._playback = work, workers, playback
-        self._threads = Threads("small frames")
+        self._threads = Threads("small frames", last=True)
         self._stop = threading.Event()
         #: What it was begun for last: what the frames are of, and which are played.
         self._begun: Hashable = None

@@ -29,7 +29,7 @@ class Thumbnailer(QObject):
 
     def __init__(self) -> None:
         super().__init__()
-        self._threads = Threads("thumbnails")
+        self._threads = Threads("thumbnails", last=True)
 
     @property
     def idle(self) -> bool:

@@ -38,13 +38,13 @@ class Workers(QObject):
         #: What a click would give, before it is made.
         self.aheads = Newest("look ahead")
         #: Surfaces of what was opened, which nobody waits for.
-        self.surfaces = Newest("surfaces")
+        self.surfaces = Newest("surfaces", last=True)
         #: The next click, which nobody waits for either.
-        self.offers = Newest("offers")
+        self.offers = Newest("offers", last=True)
         #: Small pictures of recent work.
-        self.recents = Newest("recent work")
+        self.recents = Newest("recent work", last=True)
         #: What each tolerance would take, which is shown when it is there.
-        self.foretold = Newest("foretold")
+        self.foretold = Newest("foretold", last=True)
         #: Reading what was opened, beside whatever else runs.
         self.openings = JobRunner()
         #: Exports, which queue; and what a person waits for meanwhile, one at a time.
