@@ -181,6 +181,17 @@ class PiecesTest(unittest.TestCase):
         whole = np.ones((20, 30), np.float32)
         self.assertIs(without_holes(whole, 100), whole)
 
+    def test_a_mask_is_written_over_only_where_it_may_be(self):
+        mask = np.zeros((40, 40), np.float32)
+        mask[5:35, 5:35], mask[1, 1], mask[20, 20] = 1, 1, 0
+        for work, wrong in ((without_specks, (1, 1)), (without_holes, (20, 20))):
+            given, over = mask.copy(), mask.copy()
+            made = work(given, 4)
+            np.testing.assert_array_equal(given, mask)
+            self.assertEqual(made[wrong], 1 - mask[wrong])
+            self.assertIs(work(over, 4, over=True), over)
+            np.testing.assert_array_equal(over, made)
+
 
 class IslandsTest(unittest.TestCase):
     def setUp(self):

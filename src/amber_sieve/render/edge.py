@@ -34,13 +34,16 @@ def outline_worked(working: Working) -> np.ndarray:
         return working.mask
     corner = (box[0].start, box[1].start)
     # What came is let go of: of a large picture there is no room for masks that nobody needs any more.
-    working.mask, working.clicked, working.corner = np.ascontiguousarray(working.mask[box]), clicked.seen_from(corner), corner
+    held = working.mask[box]
+    working.mask, working.clicked, working.corner = np.ascontiguousarray(held), clicked.seen_from(corner), corner
+    working.own = not np.may_share_memory(held, working.mask)
+    del held
     for stage in used:
         stage.run(working)
     if working.mask.shape != shape:
         whole = np.zeros(shape, np.float32)
         whole[box] = working.mask
-        working.mask = whole
+        working.become(whole)
     working.clicked, working.corner = clicked, (0, 0)
     return working.mask
 

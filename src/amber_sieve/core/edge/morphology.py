@@ -40,27 +40,27 @@ def _small(pieces: Pieces, most: float, spared: Places) -> np.ndarray:
     return small
 
 
-def _with(mask: np.ndarray, pieces: Pieces, which: np.ndarray, value: float) -> np.ndarray:
-    """The mask with a value where some of its pieces lie; itself where there are none."""
+def _with(mask: np.ndarray, pieces: Pieces, which: np.ndarray, value: float, over: bool) -> np.ndarray:
+    """The mask with a value where some of its pieces lie; itself where there are none, or where that may be written ``over`` it."""
     if not which.any():
         return mask
-    out = mask.copy()
+    out = mask if over else mask.copy()
     pieces.write(which, value, out)
     return out
 
 
-def without_specks(mask: np.ndarray, size: float, spared: Places = (), near: float = 0.0) -> np.ndarray:
+def without_specks(mask: np.ndarray, size: float, spared: Places = (), near: float = 0.0, over: bool = False) -> np.ndarray:
     """The mask without specks: pieces (8-neighbours, anything masked at all) of at most ``size`` pixels, no longer than `longest_of`.
 
     Pieces that hold one of the ``spared`` places (x, y in pixels) stay, and so do strands within ``near`` pixels of a piece that is no
-    speck: whoever unmixes its outline will tell whether they belong to it.
+    speck: whoever unmixes its outline will tell whether they belong to it. ``over``: the mask is written over.
     """
     pieces = pieces_of(mask, ANYTHING, corners=True)
     small = _small(pieces, size, spared)
     strands = small & (pieces.longest >= STRAND) & (pieces.sizes * THIN <= pieces.longest.astype(float) ** 2)
     if near > 0 and strands.any():
         small &= ~_near_ones(pieces, strands, ~small, near)
-    return _with(mask, pieces, small, 0)
+    return _with(mask, pieces, small, 0, over)
 
 
 def _near_ones(pieces: Pieces, strands: np.ndarray, large: np.ndarray, near: float) -> np.ndarray:
@@ -89,14 +89,15 @@ def without_crumbs(mask: np.ndarray, size: float, spared: Places = ()) -> np.nda
     return out
 
 
-def without_holes(mask: np.ndarray, size: float, every: bool = False, spared: Places = ()) -> np.ndarray:
+def without_holes(mask: np.ndarray, size: float, every: bool = False, spared: Places = (), over: bool = False) -> np.ndarray:
     """The mask with holes (4-neighbours, less than half masked) of at most ``size`` pixels filled; with ``every``, all holes.
 
     What touches the border of the picture is not a hole; holes that hold one of the ``spared`` places stay.
+    ``over``: the mask is written over.
     """
     pieces = pieces_of(mask, UNDER_HALF, corners=False, below=True)
     holes = _small(pieces, np.inf if every else size, spared) & ~pieces.at_border
-    return _with(mask, pieces, holes, 1)
+    return _with(mask, pieces, holes, 1, over)
 
 
 def grown(mask: np.ndarray, radius: float) -> np.ndarray:

@@ -57,7 +57,7 @@ class Specks(EdgeStage):
         if most >= 1:
             follow = working.edge.follow
             near = REACHES[-1] if is_auto(follow) else amount(follow)
-            working.mask = without_specks(working.mask, most, working.clicked.kept, near * working.scale)
+            working.become(without_specks(working.mask, most, working.clicked.kept, near * working.scale, working.own))
 
 
 class Holes(EdgeStage):
@@ -77,7 +77,7 @@ class Holes(EdgeStage):
     def run(self, working: Working) -> None:
         most = amount(working.edge.holes) * working.scale**2
         if working.edge.all_holes or most >= 1:
-            working.mask = without_holes(working.mask, most, working.edge.all_holes, working.clicked.dropped)
+            working.become(without_holes(working.mask, most, working.edge.all_holes, working.clicked.dropped, working.own))
 
 
 class Islands(EdgeStage):
