@@ -5,6 +5,7 @@ import io
 import pathlib
 import unittest
 import warnings
+from unittest import mock
 
 import cv2
 import numpy as np
@@ -32,8 +33,10 @@ from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.project.model import Adjust, Edge, Pick, Place, Project, Recolour, Sieve
 from amber_sieve.render.adjust import adjusted
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.edge import LEAST, outline_worked
 from amber_sieve.render.fringe import fringe_of
 from amber_sieve.render.mask import mask_of, masked
+from amber_sieve.render.stages.edging import Working
 
 CLOTH, JAR = (1230, 330), (732, 835)
 
@@ -180,6 +183,21 @@ class PiecesTest(unittest.TestCase):
         self.assertIs(without_specks(mask, 0), mask)
         whole = np.ones((20, 30), np.float32)
         self.assertIs(without_holes(whole, 100), whole)
+
+    def test_a_mask_that_fills_nearly_all_is_worked_where_it_stands_with_the_same_result(self):
+        chance = np.random.default_rng(8)
+        frame = Frame(chance.random((3, 90, 120), np.float32))
+        edge = Edge(specks=20, holes=20, follow=0, clean=0, grow=1.5, feather=2)
+        for top, left, bottom, right in ((0, 0, 90, 120), (3, 5, 88, 119), (12, 0, 90, 110), (30, 40, 60, 80)):
+            mask = np.full((90, 120), 1e-8, np.float32)
+            mask[top:bottom, left:right] = np.clip(3 * chance.random((bottom - top, right - left)) - 0.7, 0, 1)
+            given, made = mask.copy(), []
+            for share in (0.0, 0.7, 1.0):
+                with mock.patch("amber_sieve.render.edge.NEARLY_ALL", share):
+                    made.append(outline_worked(Working(frame, edge, mask)))
+                np.testing.assert_array_equal(mask, given)
+            for other in made[:2]:  # a feather goes on beyond a box, with less than is worked on
+                np.testing.assert_allclose(other, made[2], rtol=0, atol=LEAST)
 
     def test_a_mask_is_written_over_only_where_it_may_be(self):
         mask = np.zeros((40, 40), np.float32)

@@ -13,6 +13,8 @@ from .stages.every import OUTLINE, UNMIXING
 
 #: The least of a mask that is worked on.
 LEAST = 1e-6
+#: A box that holds more than this of it is not taken out.
+NEARLY_ALL = 0.7
 
 
 @dataclass(frozen=True)
@@ -21,6 +23,14 @@ class Edged:
 
     mask: np.ndarray
     unmixed: Unmixed | None
+
+
+def _nothing_beside(mask: np.ndarray, box: tuple[slice, slice]) -> np.ndarray:
+    """A mask (H, W) with 0 outside a box of it, as a copy."""
+    (rows, columns), out = box, mask.copy()
+    out[: rows.start] = out[rows.stop :] = 0
+    out[:, : columns.start] = out[:, columns.stop :] = 0
+    return out
 
 
 def outline_worked(working: Working) -> np.ndarray:
@@ -32,11 +42,14 @@ def outline_worked(working: Working) -> np.ndarray:
     box = box_of(working.mask, LEAST, sum(stage.spreads(edge) for stage in used) * working.scale)
     if box is None or not used:
         return working.mask
-    corner = (box[0].start, box[1].start)
     # What came is let go of: of a large picture there is no room for masks that nobody needs any more.
     held = working.mask[box]
-    working.mask, working.clicked, working.corner = np.ascontiguousarray(held), clicked.seen_from(corner), corner
-    working.own = not np.may_share_memory(held, working.mask)
+    if NEARLY_ALL * working.mask.size < held.size < working.mask.size:  # put back afterwards it would be copied once more
+        working.become(_nothing_beside(working.mask, box))
+    else:
+        corner = (box[0].start, box[1].start)
+        working.mask, working.clicked, working.corner = np.ascontiguousarray(held), clicked.seen_from(corner), corner
+        working.own = not np.may_share_memory(held, working.mask)
     del held
     for stage in used:
         stage.run(working)
