@@ -1,7 +1,9 @@
 """The Adjust page in the real window, and the second five minutes of the README against the terminal."""
 
+import dataclasses
 import pathlib
 import unittest
+from unittest import mock
 
 import numpy as np
 from common import DEMO, FolderCase, WindowCase, terminal, truth
@@ -248,6 +250,25 @@ class CurvesTest(AdjustCase):
         self.settle()
         self.assertEqual(self.work.sieve.adjust.curve.curve, ())
         self.assertEqual(self.troubles, [])
+
+    def test_a_curve_of_the_same_points_is_drawn_as_the_one_that_was_chosen(self):
+        points = ((10.0, 40.0), (200.0, 40.0))
+        hues = self.work.sieve.adjust.hues.but(turn_by_hue=points, saturation_by_hue=points)
+        self.work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(hues=hues)), "Hues")
+        for block, drawn, first, second in (("hues", self.page.hues, 0, 1), ("curve", self.page.curves, 1, 2)):
+            self.opened(block)
+            drawn.choice.setCurrentIndex(first)
+            self.settle()
+            if block == "curve":  # of a grey picture red and green hold the same
+                drawn._counted = dataclasses.replace(drawn._counted, levels=np.ones_like(drawn._counted.levels))
+                drawn._draw()
+            self.application.processEvents()
+            with mock.patch.object(drawn.editor, "update", wraps=drawn.editor.update) as update:
+                drawn.choice.setCurrentIndex(second)
+            self.assertTrue(update.called, block)
+            with mock.patch.object(drawn.editor, "update", wraps=drawn.editor.update) as update:
+                drawn.follow()  # nothing has changed
+            self.assertFalse(update.called, block)
 
     def test_a_drag_is_one_step_of_undo(self):
         self.opened("curve")

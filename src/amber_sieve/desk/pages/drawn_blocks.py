@@ -132,7 +132,7 @@ class CurvesBlock(_Edited):
         self.editor.show_histogram(np.histogram(one_encoded(light), 128, (0, 1), weights=self._counted.luminance)[0])
 
     def follow(self) -> None:
-        self.editor.colour = CURVE_COLOURS[self.field]
+        self.editor.show_as(CURVE_COLOURS[self.field], self.editor.y_range)
         self._draw()
         super().follow()
 
@@ -156,7 +156,7 @@ class HuesBlock(_Edited):
 
     def follow(self) -> None:
         most = 180 if self.field == "turn_by_hue" else 100
-        self.editor.y_range = (-most, most)
+        self.editor.show_as(self.editor.colour, (-most, most))
         self.typed[1].set_range(-most, most, 0, "°" if most == 180 else "%")
         super().follow()
 

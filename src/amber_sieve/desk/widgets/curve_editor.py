@@ -71,6 +71,12 @@ class CurveEditor(QWidget):
             self.chosen_changed.emit()
             self.update()
 
+    def show_as(self, colour: QColor, y_range: tuple[float, float]) -> None:
+        """In which colour the curve is drawn, and from which value to which."""
+        if (colour, y_range) != (self.colour, self.y_range):
+            self.colour, self.y_range = colour, y_range
+            self.update()
+
     def show_histogram(self, counts: np.ndarray) -> None:
         """What is counted under the curve, from one end to the other."""
         histogram = np.sqrt(np.asarray(counts, np.float64))
