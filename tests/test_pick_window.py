@@ -212,6 +212,26 @@ class BandsPageTest(WindowCase):
         QTest.mouseRelease(widget, LEFT, held, end.toPoint())
         self.settle()
 
+    def test_bands_follow_what_is_dragged_elsewhere_now_and_then_and_at_its_end_at_once(self):
+        page, editor = self.window.bands, self.window.bands.editors["hue"]
+        self.window.canvas.panes[0].setFocus()
+
+        def drag(low: float):
+            band = self.work.sieve.bands.hue.but(on=True, corners=(low, low + 10, low + 20, low + 30))
+            self.work.edit_sieve(lambda sieve: sieve.but(bands=sieve.bands.but(hue=band)), "Colour field", group="field")
+            return band
+
+        band = drag(40)
+        self.assertEqual((page.corners[1].value(), editor.band == band), (50, False))
+        self.work.end_drag()
+        self.assertEqual(editor.band, band)
+        band = drag(60)
+        self.wait(lambda: editor.band == band)
+        editor.setFocus()  # the keys go on from where the band is
+        band = drag(80)
+        self.assertEqual(editor.band, band)
+        self.work.end_drag()
+
     def test_corners_are_dragged_nudged_typed_and_reset(self):
         editor = self.page.editors["luminance"]
         middle = editor.height() / 2

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pathlib
 
 import numpy as np
-from PyQt6.QtCore import QSignalBlocker
+from PyQt6.QtCore import QSignalBlocker, QTimer
 from PyQt6.QtWidgets import QButtonGroup, QCheckBox, QComboBox, QFileDialog, QInputDialog, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from ...core.bands.interval import Interval, shares_by_corner, with_corner
@@ -19,6 +19,7 @@ from ...workspace.readout import Pointed
 from ...workspace.workspace import Workspace
 from ..widgets.band_editor import BandEditor
 from ..widgets.number import Number
+from ..widgets.rows import SOON
 from ..widgets.swatch import swatch
 from .page import Page, row_of
 
@@ -82,6 +83,11 @@ class BandsPage(Page):
         self._luminance()
         self._viewing = workspace.viewing
         workspace.viewing.rendered.connect(self._histograms)
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(SOON)
+        self._soon.timeout.connect(self._show_bands)
+        workspace.work.stale.connect(self._rested)
         workspace.readout.pointed.connect(self._point)
         self.follow()
 
@@ -258,12 +264,25 @@ class BandsPage(Page):
         for measure, editor in self.editors.items():
             editor.show_pointer(pointed.measures[measure] if pointed is not None else None)
 
+    def _show_bands(self) -> None:
+        self._soon.stop()
+        for measure, editor in self.editors.items():
+            editor.show_band(getattr(self.work.sieve.bands, measure))
+
+    def _rested(self) -> None:
+        """What is dragged is so no more."""
+        if self._soon.isActive() and not self.work.dragging:
+            self._show_bands()
+
     def follow(self) -> None:
         super().follow()
         sieve: Sieve = self.work.sieve
         bands: Bands = sieve.bands
-        for measure, editor in self.editors.items():
-            editor.show_band(getattr(bands, measure))
+        # To draw one takes as long as a tenth of a step of a drag: while a number or the colour field is dragged they follow now and then.
+        if not self.work.dragging or any(editor.held for editor in self.editors.values()):
+            self._show_bands()
+        elif not self._soon.isActive():
+            self._soon.start()
         band: Band = getattr(bands, self.active)
         known = MEASURES[self.active]
         self.title.set_title(translate("pages", "{active} band", active=named(self.active)))

@@ -62,6 +62,11 @@ class BandEditor(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(230, 66)
 
+    @property
+    def held(self) -> bool:
+        """Whether it is what a hand is at."""
+        return self._held is not None or self.hasFocus()
+
     def show_band(self, band: Band) -> None:
         if band != self.band:
             self.band = band

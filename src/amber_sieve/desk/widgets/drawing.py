@@ -54,6 +54,7 @@ class Scaled:
         #: The first and the last row and column that are seen.
         self._first, self._last = (0, 0), (0, 0)
         self._image, self._at = QImage(), QPointF()
+        self._memory = np.empty(0, np.uint32)
         self._scaled = np.empty((0, 0, 4), np.uint8)
 
     def draw(self, painter: QPainter, pixels: np.ndarray, corner: QPointF, zoom: float, room: QSize, ratio: float) -> None:
@@ -77,8 +78,10 @@ class Scaled:
             y1 = min(height, max(y0 + 1, math.ceil((box[3] - top) / scale)))
             shown = pixels.view(np.uint8).reshape(height, width, 4)[y0:y1, x0:x1]
             whole = (max(1, round((x1 - x0) * scale)), max(1, round((y1 - y0) * scale)))
-            if self._scaled.shape[:2] != whole[::-1]:  # else the memory is used again: fresh memory takes as long as the scaling
-                self._scaled = np.empty((whole[1], whole[0], 4), np.uint8)
+            count = whole[0] * whole[1]
+            if not count <= self._memory.size <= 2 * count:  # else it is used again: fresh memory takes as long as the scaling
+                self._memory = np.empty(count + count // 32, np.uint32)
+            self._scaled = self._memory[:count].view(np.uint8).reshape(whole[1], whole[0], 4)
             cv2.resize(shown, whole, self._scaled, interpolation=cv2.INTER_LINEAR if scale < SMOOTH_TO else cv2.INTER_NEAREST)
             self._of, self._pixels, self._step = of, pixels, None
             self._scale, self._first, self._last = scale, (y0, x0), (y1, x1)
