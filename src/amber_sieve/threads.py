@@ -10,7 +10,7 @@ from collections import deque
 from collections.abc import Callable
 
 #: How far behind the others those are that nobody waits for (setpriority(2): Linux counts for every thread).
-LAST = 10
+LAST = 5
 
 
 class Threads:
