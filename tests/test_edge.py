@@ -188,7 +188,7 @@ class PiecesTest(unittest.TestCase):
         chance = np.random.default_rng(8)
         frame = Frame(chance.random((3, 90, 120), np.float32))
         edge = Edge(specks=20, holes=20, follow=0, clean=0, grow=1.5, feather=2)
-        for top, left, bottom, right in ((0, 0, 90, 120), (3, 5, 88, 119), (12, 0, 90, 110), (30, 40, 60, 80)):
+        for top, left, bottom, right in ((0, 0, 90, 120), (3, 5, 88, 119), (12, 0, 90, 110), (30, 40, 60, 80), (40, 0, 60, 120)):
             mask = np.full((90, 120), 1e-8, np.float32)
             mask[top:bottom, left:right] = np.clip(3 * chance.random((bottom - top, right - left)) - 0.7, 0, 1)
             given, made = mask.copy(), []

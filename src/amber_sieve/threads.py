@@ -9,7 +9,7 @@ import time
 from collections import deque
 from collections.abc import Callable
 
-#: How far behind the others those are that nobody waits for (setpriority(2): Linux counts for every thread).
+#: How far behind the others those are that nobody waits for (setpriority(2); on Linux each thread has its own).
 LAST = 5
 
 
@@ -49,7 +49,9 @@ class Threads:
 
     def _run(self) -> None:
         if self._last and sys.platform == "linux":  # elsewhere a number of a thread says another thing
-            os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), LAST)
+            # Behind what the program itself has been given: nobody but the administrator may ask for more than that.
+            here = threading.get_native_id()
+            os.setpriority(os.PRIO_PROCESS, here, min(19, os.getpriority(os.PRIO_PROCESS, here) + LAST))
         while True:
             with self._wake:
                 while not self._waiting and not self._ends:

@@ -48,8 +48,9 @@ def outline_worked(working: Working) -> np.ndarray:
         working.become(_nothing_beside(working.mask, box))
     else:
         corner = (box[0].start, box[1].start)
-        working.mask, working.clicked, working.corner = np.ascontiguousarray(held), clicked.seen_from(corner), corner
-        working.own = not np.may_share_memory(held, working.mask)
+        if held.size < working.mask.size:
+            working.become(held.copy())  # rows of all its width would be a part of what came
+        working.clicked, working.corner = clicked.seen_from(corner), corner
     del held
     for stage in used:
         stage.run(working)

@@ -26,7 +26,7 @@ from .workers import Workers
 DIM = 0.12
 #: Height of a chip's picture, pixels.
 HEIGHT = 26
-#: Milliseconds after whatever was in the way of a search, or a drag was, until the next one begins.
+#: Milliseconds that nothing has been dragged, or has stopped a search, before the next search begins.
 QUIET = 2000
 
 

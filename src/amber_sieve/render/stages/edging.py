@@ -45,7 +45,7 @@ class Working:
     frame : what the sieve measures. edge : the settings.
     mask : (h, w) float32, of the frame or of the part of it whose top left is at the row and column ``corner``.
     clicked : where samples lie, in pixels of the mask. unmixed : what its outline was unmixed into. picked : the mask before that.
-    own : the mask is nobody else's, and may be written over.
+    owned : a mask that is nobody else's.
     cache, key : where mattings are kept, and what stands there for the mask as it was picked. step : is told how far a matting is.
     """
 
@@ -56,7 +56,7 @@ class Working:
     corner: tuple[int, int] = (0, 0)
     unmixed: Unmixed | None = None
     picked: np.ndarray | None = None
-    own: bool = False
+    owned: np.ndarray | None = None
     cache: Cache = field(default_factory=lambda: Cache(0))
     key: object = None
     step: OnShare | None = None
@@ -66,10 +66,15 @@ class Working:
         """Pixels of the mask to a full-resolution pixel."""
         return self.frame.scale
 
+    @property
+    def own(self) -> bool:
+        """Whether the mask is nobody else's, and may be written over."""
+        return self.mask is self.owned
+
     def become(self, mask: np.ndarray) -> None:
         """Go on with another mask, which whoever made it has let go of, or with the same."""
-        self.own |= mask is not self.mask
-        self.mask = mask
+        if mask is not self.mask:
+            self.mask = self.owned = mask
 
     def at(self, places: tuple[Place, ...]) -> list[tuple[float, float, float]]:
         """Places and how far they may have moved, in pixels of the mask."""
