@@ -223,6 +223,9 @@ class ClicksTest(WindowCase):
             self.enterContext(ask)
         self.workspace.preferences.change(surfaces=True, offers=True)  # surfaces begin to be looked for at once
         self.assertEqual(asked, ["surfaces"])
+        quiet = self.workspace.surfaces._quiet
+        calm = quiet.interval()
+        quiet.setInterval(1)  # as if the hand rested long on each step
         for tolerance in (21, 22, 23, 24):  # none is what was found
             self.workspace.samples.edit({"tolerance": tolerance}, "Tolerance", "tolerance")
             self.assertTrue(self.work.dragging)
@@ -231,8 +234,12 @@ class ClicksTest(WindowCase):
         self.assertEqual(asked, ["surfaces"])
         self.wait(lambda: workers.surfaces.idle)  # it was stopped: nothing has been found
         self.assertEqual(self.window.pick.surfaces.chips, [])
+        QTest.qWait(20)
+        self.assertEqual(asked, ["surfaces"])
+        quiet.setInterval(calm)
         self.work.end_drag()
-        self.assertTrue(self.workspace.surfaces._quiet.isActive())  # the next drag may begin right away
+        self.assertTrue(quiet.isActive())  # the next drag may begin right away
+        self.assertGreater(quiet.remainingTime(), calm / 2)
         self.settle()
         self.wait(lambda: len(self.window.pick.surfaces.chips) == 10, 60)
         self.assertEqual(sorted(set(asked)), ["offers", "surfaces"])

@@ -87,7 +87,7 @@ class SurfacesController(QObject):
     def _make_way(self) -> None:
         """Something else is wanted first. Whoever drags one number will drag the next: begun between the two, the search would only be in the
         way of its first step."""
-        if self._progress is not None or self._work.dragging:
+        if self._progress is not None or self._work.dragging or self._quiet.isActive():
             self._quiet.start()
         self._stop()
 
@@ -100,8 +100,11 @@ class SurfacesController(QObject):
     def _look(self) -> None:
         """Find them as soon as nothing else is wanted."""
         opened, number = self._work.opened, self._work.number
-        if self._progress is not None or opened is None or self._of is opened or self._viewing.plays or self._work.dragging:
-            return  # between two steps of a drag too there is somebody who waits
+        if self._progress is not None or opened is None or self._of is opened or self._viewing.plays:
+            return
+        if self._work.dragging:
+            self._quiet.start()  # between two steps too there is somebody who waits, however long the hand rests
+            return
         if self._quiet.isActive():
             return
         if not self._preferences.values.surfaces or not self._workers.rests:
