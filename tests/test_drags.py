@@ -190,12 +190,16 @@ class PartsOfThePictureTest(unittest.TestCase):
             pixels = np.kron(chance.integers(0, 2**24, (60, 90), np.uint32), np.ones((8, 8), np.uint32)) | np.uint32(0xFF000000)
             scaled = Scaled()
             before = self.paint(scaled, pixels, at, zoom, ratio)
-            for _ in range(4):
+            for whole in (False, False, True, False):
                 pixels = pixels.copy()
                 top, left = chance.integers(0, pixels.shape[0]), chance.integers(0, pixels.shape[1])
-                pixels[top : top + chance.integers(1, 90), left : left + chance.integers(1, 200)] ^= np.uint32(0x00F03C1E)
+                if whole:
+                    pixels[:] ^= np.uint32(0x00F03C1E)
+                else:
+                    pixels[top : top + chance.integers(1, 90), left : left + chance.integers(1, 200)] ^= np.uint32(0x00F03C1E)
                 region = scaled.exchange(pixels)
-                assert isinstance(region, QRegion)
+                self.assertEqual(region is None, whole)
+                region = region or QRegion(0, 0, 1000, 1000)
                 after, wanted = self.paint(scaled, pixels, at, zoom, ratio), self.paint(Scaled(), pixels, at, zoom, ratio)
                 self.assertLessEqual(np.abs(levels_of_words(after) - levels_of_words(wanted)).max(), 1)
                 for y, x in np.argwhere(after != before):
