@@ -8,7 +8,6 @@ import io
 
 import imagecodecs
 import numpy as np
-from PIL import ImageCms
 
 from ...core.colour.oklab import from_oklab, to_oklab
 from ...core.colour.transfer import decode, encode
@@ -33,6 +32,8 @@ def linear_profile() -> bytes:
 @functools.cache
 def srgb_profile() -> bytes:
     """An ICC profile of sRGB, made by Little CMS."""
+    from PIL import ImageCms  # slow to load
+
     return undated(ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes())
 
 
@@ -80,6 +81,8 @@ def name_of(profile: bytes) -> str:
     """The description in a profile, or what it is instead."""
     if not profile:
         return "none (read as sRGB)"
+    from PIL import ImageCms  # slow to load
+
     try:
         return ImageCms.getProfileDescription(ImageCms.ImageCmsProfile(io.BytesIO(profile))).strip()
     except (ImageCms.PyCMSError, OSError):

@@ -6,7 +6,6 @@ import pathlib
 
 import cv2
 import numpy as np
-from PIL import Image, ImageOps
 
 from ...core.colour.screen import to_screen
 from ...errors import Trouble
@@ -27,6 +26,8 @@ def size_within(width: int, height: int) -> tuple[int, int]:
 def thumbnail(path: pathlib.Path, reading: Reading = PLAIN) -> np.ndarray:
     """Words 0xFFRRGGBB (H, W) uint32 of a picture, or of the first frame of a clip; raises `Trouble` when it cannot be read."""
     if path.suffix.lower() in (".jpg", ".jpeg"):
+        from PIL import Image, ImageOps  # slow to load
+
         try:
             with Image.open(path) as picture:
                 picture.draft("RGB", (2 * SIDE, 2 * SIDE))  # decoded at a fraction of its size
