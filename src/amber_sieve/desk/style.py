@@ -16,10 +16,11 @@ HERE = pathlib.Path(__file__).parent
 AMBER = QColor(232, 158, 32)
 INK, DIM, GROUND, WELL, LINE = QColor(226, 226, 226), QColor(158, 158, 158), QColor(46, 46, 46), QColor(34, 34, 34), QColor(70, 70, 70)
 _BY_HAND = {"#e89e20": AMBER, "#e2e2e2": INK, "#9e9e9e": DIM, "#2e2e2e": GROUND, "#222222": WELL, "#464646": LINE}
+#: Height of the letters, pixels of a screen of 96 dots to the inch.
+LETTERS = 12
 SURROUNDS = {"dark": QColor(28, 28, 28), "mid": QColor(119, 119, 119), "light": QColor(200, 200, 200)}
 
 SHEET = """
-* { color: #e2e2e2; font-size: 12px; }
 QMainWindow, QDialog, QWidget#panel { background: #2e2e2e; }
 QDialogButtonBox { dialogbuttonbox-buttons-have-icons: 0; }
 QMenuBar, QMenu { background: #262626; }
@@ -136,7 +137,14 @@ def set_type(application: QApplication) -> None:
     for font in sorted((HERE / "fonts").glob("*.otf")):
         QFontDatabase.addApplicationFont(str(font))
     application.setStyle("Fusion")
-    application.setFont(QFont("Inter", 9))
+    application.setFont(_letters(100))
+
+
+def _letters(text_size: float) -> QFont:
+    """What most words are set in. A font of the application, not of the sheet: a rule for every widget takes as long as all others together."""
+    font = QFont("Inter")
+    font.setPixelSize(round(LETTERS * text_size / 100))
+    return font
 
 
 def dress(application: QApplication, theme: str = "dark", text_size: float = 100.0) -> None:
@@ -148,6 +156,7 @@ def dress(application: QApplication, theme: str = "dark", text_size: float = 100
     for name, colour in _BY_HAND.items():
         colour.setRgb(QColor(themed(name, theme)).rgb())
     application.setPalette(_palette(theme))
+    application.setFont(_letters(text_size))
     sheet = _HEX.sub(lambda found: themed(found.group(0), theme), SHEET)
     sheet = re.sub(r"font-size: (\d+)px", lambda found: f"font-size: {round(int(found.group(1)) * text_size / 100)}px", sheet)
     arrow = "down-dark" if theme == "light" else "down"
