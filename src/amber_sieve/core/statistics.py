@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from .changed import RUN
-from .colour.measures import HUE_STEPS, ONE_OVER_REACHABLE, STEPS_PER_DEGREE, WEIGHT_B, WEIGHT_G, WEIGHT_R, lightness_of
+from .colour.measures import HUE_STEPS, STEPS_PER_DEGREE, WEIGHT_B, WEIGHT_G, WEIGHT_R, lightness_of, one_over_reachable
 from .colour.oklab import lab_of
 from .colour.roots import hue_degrees
 from .colour.transfer import BYTES, STEPS
@@ -100,7 +100,7 @@ def statistics_of(planes: np.ndarray, within: np.ndarray | None = None) -> Stati
     levels = np.zeros((PARTS, 3, BINS), np.int64)
     field, sums = np.zeros((PARTS, CELLS, CELLS), np.int64), np.zeros((PARTS, 3, CELLS, CELLS), np.float32)
     bounds = np.zeros((0, 0), np.bool_) if within is None else within
-    _count(planes, every, bounds, ONE_OVER_REACHABLE, BYTES, hue, saturation, luminance, levels, field, sums)
+    _count(planes, every, bounds, one_over_reachable(), BYTES, hue, saturation, luminance, levels, field, sums)
     counts = field.sum(0)
     colours = sums.sum(0) / np.maximum(counts, 1).astype(np.float32)
     return Statistics(hue.sum(0), saturation.sum(0), luminance.sum(0), counts, colours, levels.sum(0))
@@ -163,5 +163,5 @@ def field_colours(lightness: float) -> np.ndarray:
     down, across = np.mgrid[0:CELLS, 0:CELLS] + 0.5 - CELLS / 2
     hue = np.degrees(np.arctan2(-down, across)) % 360
     saturation = np.hypot(down, across) / (CELLS / 2) * RIM
-    chroma = saturation * lightness / ONE_OVER_REACHABLE[(hue * STEPS_PER_DEGREE + 0.5).astype(int)]
+    chroma = saturation * lightness / one_over_reachable()[(hue * STEPS_PER_DEGREE + 0.5).astype(int)]
     return np.stack([np.full_like(hue, lightness), chroma * np.cos(np.radians(hue)), chroma * np.sin(np.radians(hue))]).astype(np.float32)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Any
 
-from pydantic import InstanceOf
+from pydantic import ConfigDict, InstanceOf
 
 from ..core.adjust.dye import Body, Dye
 from ..project.model import Pick, Sieve
@@ -46,6 +46,8 @@ NOTHING_FOUND = Found()
 
 class Resolved(Sieve):
     """A sieve as it stands on a frame: amounts as numbers, keyed fields as they are there, and what was found."""
+
+    model_config = ConfigDict(defer_build=True)  # with the first picture, not with the window
 
     found: InstanceOf[Found] = NOTHING_FOUND
 

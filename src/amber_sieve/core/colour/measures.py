@@ -7,6 +7,8 @@ changes neither. Luminance is CIE 1976 L* of the Rec. 709 relative luminance, 0 
 
 from __future__ import annotations
 
+import functools
+
 import numpy as np
 
 from ..parallel import index_in, inner, kernel, prange
@@ -24,7 +26,8 @@ STEPS_PER_DEGREE = np.float32(10)
 HUE_STEPS = 3601
 
 
-def _reachable_saturation() -> np.ndarray:
+@functools.cache
+def reachable_saturation() -> np.ndarray:
     """Largest C / L of an sRGB colour at every tenth of a degree of hue (3601 values and one to spare).
 
     C / L does not change with brightness and falls when grey is added, so it is largest where one channel is zero: on the
@@ -43,8 +46,10 @@ def _reachable_saturation() -> np.ndarray:
     return largest
 
 
-REACHABLE = _reachable_saturation()
-ONE_OVER_REACHABLE = (100 / REACHABLE).astype(np.float32)
+@functools.cache
+def one_over_reachable() -> np.ndarray:
+    """What C / L is multiplied by for saturation in per cent, by tenths of a degree of hue (3602,) float32."""
+    return (100 / reachable_saturation()).astype(np.float32)
 
 
 @inner
@@ -83,7 +88,7 @@ def hue_saturation_luminance(planes: np.ndarray, lab: np.ndarray, out: np.ndarra
     (3, H, W) float32
     """
     result = np.empty(planes.shape, np.float32) if out is None else out
-    _measure(planes, lab, ONE_OVER_REACHABLE, result)
+    _measure(planes, lab, one_over_reachable(), result)
     return result
 
 
@@ -97,6 +102,6 @@ def one_hue_saturation_luminance(rgb: np.ndarray) -> tuple[float, float, float]:
     """
     light, a, b = one_to_oklab(rgb)
     hue = float(np.degrees(np.arctan2(b, a)) % 360)
-    saturation = 100 * float(np.hypot(a, b)) / max(float(light), 1e-4) / float(np.interp(hue, np.arange(3602) / 10, REACHABLE))
+    saturation = 100 * float(np.hypot(a, b)) / max(float(light), 1e-4) / float(np.interp(hue, np.arange(3602) / 10, reachable_saturation()))
     luminance = float(0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2])
     return hue, saturation, 116 * float(np.cbrt(luminance)) - 16 if luminance > 216 / 24389 else luminance * 24389 / 27
