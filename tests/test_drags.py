@@ -14,7 +14,7 @@ from PyQt6.QtTest import QTest
 from test_preview import levels_of_words
 
 from amber_sieve.core.changed import RUN, changed_boxes
-from amber_sieve.desk.widgets.drawing import Scaled
+from amber_sieve.desk.canvas.scaled import Scaled
 from amber_sieve.desk.widgets.number import Number
 from amber_sieve.live.parts import Shown, worked_part
 from amber_sieve.live.preview import Opened, Wanted, preview
@@ -256,6 +256,36 @@ class WindowTest(WindowCase):
             window.adjust.blocks["light"].set_open(True)
             self.settle()
             self.drag(window.adjust.numbers["exposure"], range(2, 14, 3))
+
+    def test_the_first_step_of_a_drag_is_drawn_like_the_next(self):
+        """What a drag works on is coarser than what stands there at rest: that is scaled while the hand rests, not when it moves."""
+        window = self.window
+        window.resize(3000, 1800)  # in a smaller one a drag works on the same picture
+        self.open(DEMO / "yard.sieve")
+        panes = window.canvas.panes
+        for zoom in (1, 1.7):
+            window.canvas.viewport.zoom_to(window.canvas.viewport.zoom * zoom)
+            self.settle()
+            wanted = self.viewing.last.wanted
+            self.wait(lambda: all(pane._ready._step is not None for pane in panes))
+            QTest.qWait(300)  # two pictures have come and been held by then: the one that was opened, and what is seen of it
+            self.settle()
+            QTest.qWait(50)
+            with mock.patch.object(Scaled, "_scale_all", autospec=True, side_effect=Scaled._scale_all) as scaled:
+                self.work.set_field("adjust.light.exposure", 0.5, "Exposure", "a drag")
+                self.wait(lambda: self.viewing.last.wanted.hurried and self.viewing.last.wanted.project == self.work.project)
+                QTest.qWait(20)
+                if self.viewing.last.wanted.hurried:
+                    scaled.assert_not_called()
+            self.assertNotEqual(self.viewing.last.wanted, wanted)
+            for pane in panes:
+                drawn = self.on_screen(pane.grab())
+                pane._scaled = Scaled()  # nothing is known any more of what was drawn
+                apart = np.abs(levels_of_words(drawn) - levels_of_words(self.on_screen(pane.grab())))
+                self.assertLessEqual(apart.max(), 1)
+            self.work.undo()
+            self.work.end_drag()
+            self.settle()
 
     def test_bands_are_drawn_anew_when_something_of_them_changes(self):
         self.open(DEMO / "yard.sieve")

@@ -14,6 +14,7 @@ from typing import Any, TypeVar
 import numpy as np
 
 from .. import progress
+from ..core.changed import no_runs
 from ..core.colour.lookup import pixels_through
 from ..core.frame import Frame
 from ..core.mix import mixed
@@ -332,9 +333,9 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
 def _step_of(name: str, pixels: np.ndarray, frame: Frame, inner: tuple[slice, slice], cache: Cache) -> Step | None:
     """How the pixels of a view differ from those of the step of a drag before."""
     held = patched_pixels(name, frame, cache) if cache.hurries else None
-    if held is None or held.changed is None or not np.may_share_memory(held.pixels, pixels):
+    if held is None or not np.may_share_memory(held.pixels, pixels):
         return None
-    return Step(held, held.written, held.changed, inner)
+    return Step(held, held.written, ~no_runs(*held.shape) if held.changed is None else held.changed, inner)
 
 
 #: Blocks of adjustments that are drawn over the colours that arrive at them.

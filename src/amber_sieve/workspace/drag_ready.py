@@ -5,7 +5,7 @@ from __future__ import annotations
 import contextlib
 from dataclasses import replace
 
-from PyQt6.QtCore import QObject, QTimer
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..errors import Trouble
 from ..live.preview import Rendered, preview
@@ -20,7 +20,9 @@ RESTED = 50
 
 @guarded
 class DragReady(QObject):
-    """Makes it in the thread of the renders, and gives it up for whatever is asked there."""
+    """Makes it in the thread of the renders, and gives it up for whatever is asked there. `made` comes with the coarser picture."""
+
+    made = pyqtSignal(object)
 
     def __init__(self, work: Work, viewing: Viewing, workers: Workers) -> None:
         super().__init__()
@@ -48,6 +50,6 @@ class DragReady(QObject):
         def make() -> None:
             # Nobody has asked for it: what cannot be read is said when somebody does.
             with cache.while_wanted(renders.superseded), contextlib.suppress(Trouble):
-                preview(opened, wanted, cache)
+                self.made.emit(preview(opened, wanted, cache))
 
         renders.ask(make, opened)

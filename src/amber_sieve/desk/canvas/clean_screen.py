@@ -10,8 +10,8 @@ from ...language import translate
 from ...live.preview import Rendered
 from ...workspace.workspace import Workspace
 from ..style import SURROUNDS
-from ..widgets.drawing import Scaled
 from ..widgets.painting import paints
+from .scaled import Scaled
 from .viewport import Viewport
 
 

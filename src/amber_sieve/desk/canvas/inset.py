@@ -11,8 +11,9 @@ from ...language import translate
 from ...live.preview import Rendered
 from ...workspace.workspace import Workspace
 from ..style import AMBER, WELL
-from ..widgets.drawing import Scaled, draw_edged
+from ..widgets.drawing import draw_edged
 from ..widgets.painting import paints
+from .scaled import Scaled
 from .viewport import Viewport
 
 #: Room to the pane's border, screen pixels.

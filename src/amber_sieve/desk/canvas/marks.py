@@ -1,9 +1,11 @@
-"""What is drawn over the picture: samples, the next click that is offered, the cursor of the keyboard."""
+"""What is drawn over the picture: samples, the next click that is offered, the cursor of the keyboard, a loose outline, a grid."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PyQt6.QtCore import QPointF, Qt
-from PyQt6.QtGui import QColor, QPainter
+from PyQt6.QtGui import QColor, QPainter, QPen
 
 from ...project.model import Sample
 from ..style import AMBER
@@ -47,3 +49,23 @@ def draw_key_cursor(painter: QPainter, at: QPointF) -> None:
             painter.drawLine(at + QPointF(4 * x, 4 * y), at + QPointF(14 * x, 14 * y))
 
     draw_edged(painter, draw, QColor(245, 245, 245))
+
+
+def draw_grid(painter: QPainter, viewport: Viewport) -> None:
+    """Lines between the pixels."""
+    left, top, right, bottom = viewport.visible()
+    painter.setPen(QPen(QColor(128, 128, 128, 90), 1))
+    for x in range(int(left), int(right) + 2):
+        at = viewport.to_pane(QPointF(x, top))
+        painter.drawLine(QPointF(at.x(), at.y()), QPointF(at.x(), viewport.to_pane(QPointF(x, bottom)).y()))
+    for y in range(int(top), int(bottom) + 2):
+        at = viewport.to_pane(QPointF(left, y))
+        painter.drawLine(at, QPointF(viewport.to_pane(QPointF(right, y)).x(), at.y()))
+
+
+def draw_outline(painter: QPainter, viewport: Viewport, outline: Sequence[tuple[float, float]]) -> None:
+    """The loose outline that Fit takes as a label: dashed, for it is no edge of the mask."""
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    points = [viewport.to_pane(QPointF(x, y)) for x, y in outline]
+    draw_edged(painter, lambda: painter.drawPolygon(*points), width=1.2, style=Qt.PenStyle.DashLine)

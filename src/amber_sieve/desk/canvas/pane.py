@@ -3,23 +3,11 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 
 import numpy as np
 from PyQt6.QtCore import QEvent, QPointF, QRectF, QSizeF, Qt, pyqtSignal
-from PyQt6.QtGui import (
-    QColor,
-    QCursor,
-    QEnterEvent,
-    QMouseEvent,
-    QPainter,
-    QPen,
-    QPixmap,
-    QRegion,
-    QResizeEvent,
-    QTabletEvent,
-    QWheelEvent,
-)
+from PyQt6.QtGui import QColor, QCursor, QEnterEvent, QMouseEvent, QPainter, QPen, QPixmap, QRegion, QResizeEvent, QTabletEvent, QWheelEvent
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.colour.transfer import one_encoded
@@ -30,10 +18,11 @@ from ...names import BANDS
 from ...render.views import VIEWS
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, SURROUNDS
-from ..widgets.drawing import Scaled, draw_edged, fill_around, image_of, pixmap_of
+from ..widgets.drawing import draw_edged, fill_around, image_of, pixmap_of
 from ..widgets.painting import paints
 from ..widgets.swatch import screen_colour
-from .marks import draw_key_cursor, draw_offer, draw_sample
+from .marks import draw_grid, draw_key_cursor, draw_offer, draw_outline, draw_sample
+from .scaled import Scaled
 from .viewport import GRID_FROM, Viewport
 
 INVITATION = translate("canvas", "Open a picture or a clip (Ctrl+O), or drop one here")
@@ -92,8 +81,8 @@ class Pane(QWidget):
         self.tool_cursor = QCursor(Qt.CursorShape.CrossCursor)
         self._result: Rendered | None = None
         self._pixels: np.ndarray | None = None
-        #: What is drawn, and what lies left of the line of the wipe, as large as it is seen.
-        self._scaled, self._scaled_other = Scaled(), Scaled()
+        #: What is drawn, what lies left of the line of the wipe, and what a drag would begin with, as large as it is seen.
+        self._scaled, self._scaled_other, self._ready = Scaled(), Scaled(), Scaled()
         self._hand: QPointF | None = None
         self._flash: Difference | None = None
         self._flash_pixels = np.zeros((1, 1), np.uint32)
@@ -107,6 +96,7 @@ class Pane(QWidget):
         self.setMinimumSize(160, 120)
         self.setCursor(self.tool_cursor)
         viewport.changed.connect(self.update)
+        workspace.drag_ready.made.connect(self._hold)
 
     @property
     def showing(self) -> str:
@@ -144,9 +134,24 @@ class Pane(QWidget):
         self._other_pixels = result.pictures.get(self.wipe_view) if self.wipe is not None else None
         # Where nothing else is drawn anew, only what differs is: most of what is dragged changes a part of the picture.
         alone = self.wipe is None and self._flash is None and not self.loupe and self._painted_bare == self._bare
-        region = self._scaled.exchange(pixels, result.steps.get(self.showing)) if still and alone else None
+        step = result.steps.get(self.showing)
+        region = self._scaled.exchange(pixels, step) if still and alone else None
+        if not still and self._ready.leads_to(pixels, step):
+            self._scaled, self._ready = self._ready, self._scaled
+            self._scaled.exchange(pixels, step)
         # Where nothing differs a spot is painted all the same: who waits for the paint is told of it.
         self.update(QRegion(self.rect()) if region is None else region | QRegion(0, 0, 1, 1))
+
+    def _hold(self, result: Rendered) -> None:
+        """Have ready what a drag would begin with."""
+        pixels = result.pictures.get(self.showing)
+        if pixels is not None and self.isVisible():
+            corner, per_pixel, ratio = self._placed(result)
+            self._ready.fit(pixels, corner, per_pixel, self.size(), ratio, result.steps.get(self.showing))
+
+    def _placed(self, result: Rendered) -> tuple[QPointF, float, float]:
+        """Where the corner of a picture lies, how many points a pixel of it takes, and how many pixels the screen has to a point."""
+        return self.viewport.to_pane(QPointF(*result.origin)), self.viewport.zoom / result.scale, self.devicePixelRatioF()
 
     @property
     def _bare(self) -> bool:
@@ -185,8 +190,7 @@ class Pane(QWidget):
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, self.message or INVITATION)
             return
         result, zoom = self._result, self.viewport.zoom
-        corner = self.viewport.to_pane(QPointF(*result.origin))
-        per_pixel, ratio = zoom / result.scale, self.devicePixelRatioF()
+        corner, per_pixel, ratio = self._placed(result)
         height, width = self._pixels.shape
         fill_around(painter, self.rect(), QRectF(corner, QSizeF(width * per_pixel, height * per_pixel)), SURROUNDS[self.surround])
         self._scaled.draw(painter, self._pixels, corner, per_pixel, self.size(), ratio)
@@ -196,12 +200,12 @@ class Pane(QWidget):
         if self._flash is not None:
             self._draw_flash(painter, self._flash)
         if zoom >= GRID_FROM and result.scale == 1:
-            self._draw_grid(painter)
+            draw_grid(painter, self.viewport)
         window = self.window()
         bare = self._painted_bare = self._bare
         if not bare and (self._inside or window is None or not window.isActiveWindow()):
             if self._work.sieve.pick.outline and self._tools.place == "outline":
-                self._draw_outline(painter, self._work.sieve.pick.outline)
+                draw_outline(painter, self.viewport, self._work.sieve.pick.outline)
             for sample in self._work.sieve.pick.samples:
                 draw_sample(painter, self.viewport, sample)
             if self._offered is not None:
@@ -303,23 +307,6 @@ class Pane(QWidget):
         )
         painter.setPen(QPen(AMBER, 1.5))
         painter.drawRect(inner)
-
-    def _draw_grid(self, painter: QPainter) -> None:
-        left, top, right, bottom = self.viewport.visible()
-        painter.setPen(QPen(QColor(128, 128, 128, 90), 1))
-        for x in range(int(left), int(right) + 2):
-            at = self.viewport.to_pane(QPointF(x, top))
-            painter.drawLine(QPointF(at.x(), at.y()), QPointF(at.x(), self.viewport.to_pane(QPointF(x, bottom)).y()))
-        for y in range(int(top), int(bottom) + 2):
-            at = self.viewport.to_pane(QPointF(left, y))
-            painter.drawLine(at, QPointF(self.viewport.to_pane(QPointF(right, y)).x(), at.y()))
-
-    def _draw_outline(self, painter: QPainter, outline: Sequence[tuple[float, float]]) -> None:
-        """The loose outline that Fit takes as a label: dashed, for it is no edge of the mask."""
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        points = [self.viewport.to_pane(QPointF(x, y)) for x, y in outline]
-        draw_edged(painter, lambda: painter.drawPolygon(*points), width=1.2, style=Qt.PenStyle.DashLine)
 
     def _take_offer(self, place: tuple[float, float] | None) -> None:
         self._offered = QPointF(*place) if place is not None else None
