@@ -132,23 +132,27 @@ class StepsTest(unittest.TestCase):
         # What is nearly all of a picture is not copied out of it.
         self.assertIs(worked_part(level, Shown(1, (20, 20, level.width, level.height)), 0, False, cache).frame, level)
 
-    def test_small_masks_follow_now_and_then_and_are_right_at_rest(self):
+    def test_what_is_read_beside_the_picture_follows_now_and_then_and_is_right_at_rest(self):
         project, cache, shown = storage.load(DEMO / "yard.sieve"), Cache(10**9), Shown(4)
         opened, sieve = Opened(open_source(DEMO / "yard.png")), project.stack[0].but(edge=NO_EDGE)
         self.addCleanup(opened.retire)
 
-        def small(tolerance: float, hurried: bool) -> np.ndarray:
+        def beside(tolerance: float, hurried: bool) -> tuple[np.ndarray, float]:
             wider = sieve.but(pick=sieve.pick.but(samples=(sieve.pick.samples[0].but(tolerance=tolerance),)))
-            return preview(opened, Wanted(Project(stack=(wider,)), sieve.id, 0, shown, hurried=hurried), cache).thumbnails[sieve.id].pixels
+            seen = preview(opened, Wanted(Project(stack=(wider,)), sieve.id, 0, shown, hurried=hurried), cache)
+            return seen.thumbnails[sieve.id].pixels, seen.coverage.whole
 
-        rest = small(8, False)
+        small, share = beside(8, False)
         with mock.patch("amber_sieve.live.preview.SMALL_EVERY", 1e6):
-            self.assertIs(small(12, True), rest)
+            self.assertIs(beside(12, True)[0], small)
+            self.assertEqual(beside(12, True)[1], share)
         with mock.patch("amber_sieve.live.preview.SMALL_EVERY", 0.0):
-            step = small(12, True)
-        self.assertFalse(np.array_equal(step, rest))
-        np.testing.assert_array_equal(small(14, False), small(14, True))
-        self.assertFalse(np.array_equal(small(14, False), step))
+            step, step_share = beside(12, True)
+        self.assertFalse(np.array_equal(step, small))
+        self.assertGreater(step_share, share)
+        np.testing.assert_array_equal(beside(14, False)[0], beside(14, True)[0])
+        self.assertFalse(np.array_equal(beside(14, False)[0], step))
+        self.assertGreater(beside(14, False)[1], step_share)
 
 
 class PartsOfThePictureTest(unittest.TestCase):

@@ -43,7 +43,7 @@ from .scoping import Scope, scoped
 T = TypeVar("T")
 #: Longer side, pixels, of the small frame on which the masks of all sieves are shown in the stack.
 THUMBNAIL = 256
-#: Seconds for which these stay as they are while something is dragged.
+#: Seconds for which these, and what is counted of a mask, stay as they are while something is dragged.
 SMALL_EVERY = 0.1
 
 
@@ -59,16 +59,18 @@ class Unchanged:
     """
 
     def __init__(self) -> None:
-        self._held: dict[str, tuple[tuple[Any, ...], Any]] = {}
+        self._held: dict[str, tuple[tuple[Any, ...], Any, float]] = {}
 
-    def get(self, name: str, inputs: tuple[Any, ...], make: Callable[[], T]) -> T:
-        """The value made from these inputs, made now when they are others."""
+    def get(self, name: str, inputs: tuple[Any, ...], make: Callable[[], T], lasts: float = 0.0) -> T:
+        """The value made from these inputs, made now when they are others, or were more than so many seconds ago."""
         if name in self._held:
-            before, value = self._held[name]
+            before, value, made = self._held[name]
+            if time.monotonic() - made < lasts:
+                return value
             if len(before) == len(inputs) and all(one is other or _equal(one, other) for one, other in zip(before, inputs, strict=True)):
                 return value
         value = make()
-        self._held[name] = (inputs, value)
+        self._held[name] = (inputs, value, time.monotonic())
         return value
 
 
@@ -292,7 +294,8 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     whole_mask = shown_mask(frame, seen, wanted.sieve_id, looking, cache, layers)
     mask = opened.unchanged.get("mask", (whole_mask, inner), lambda: whole_mask[inner])
     every = 2 if wanted.hurried else 1  # a step of a drag counts half of the rows
-    coverage = opened.unchanged.get("coverage", (mask, every), lambda: coverage_of(whole_mask, inner, every))
+    lasts = SMALL_EVERY if wanted.hurried else 0.0
+    coverage = opened.unchanged.get("coverage", (mask, every), lambda: coverage_of(whole_mask, inner, every), lasts)
 
     def picture(name: str) -> np.ndarray:
         def make() -> np.ndarray:
