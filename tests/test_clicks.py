@@ -304,6 +304,7 @@ class ClickTest(unittest.TestCase):
         print(f"\na keep beside a wide drop: added {100 * less.added:.2f} %, held back {100 * less.held_back:.2f} %: {in_words(less)}")
         self.assertTrue(less.adds_less)
         self.assertIn("Drop samples hold back", in_words(less))
+        self.assertNotIn("hold back", in_words(replace(less, added=5e-4, held_back=4e-4)))  # it would read 0.0 %
         _, free = self.click(Sieve(), 617, 210)
         self.assertEqual((free.held_back, free.adds_less), (0.0, False))
 

@@ -131,6 +131,7 @@ def _drag(source: stills.Still, sieve: Sieve) -> None:
 
 def make_ready() -> None:
     """Load what the first picture in the window needs, which takes a second: done beside while nobody has opened one yet."""
+    importlib.import_module(".media.stills.reader", __package__)  # with its libraries
     thing = np.zeros((48, 64), np.float32)
     thing[10:38, 12:50] = thing[4, 12:30] = 0.4
     frame = Frame(thing + 0.1 * np.random.default_rng(0).random((3, 48, 64), dtype=np.float32))

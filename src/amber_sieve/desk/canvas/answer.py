@@ -18,11 +18,14 @@ STANDS = 3500
 OFFERS = 8000
 #: How far from the place of the click it stands, screen pixels.
 AWAY = 16
+#: A share of the picture under this would read 0.0 %.
+READ = 5e-4
 
 
 def in_words(clicked: Clicked) -> str:
     """What a click has come to."""
-    if clicked.why and clicked.adds_less:
+    says_less = clicked.adds_less and clicked.held_back >= READ
+    if clicked.why and says_less:
         return translate(
             "canvas", "Nothing added: drop samples hold back the {held_back:.1f} % that it would take.", held_back=100 * clicked.held_back
         )
@@ -31,15 +34,11 @@ def in_words(clicked: Clicked) -> str:
     parts = [
         decimals(f"{word} {100 * share:.1f} %")
         for word, share in ((translate("canvas", "Added"), clicked.added), ("removed", clicked.removed))
-        if share >= 5e-4
+        if share >= READ
     ]
     words = translate("canvas", " and ").join(parts) or translate("canvas", "Changed less than 0.1 %")
     here = translate("canvas", ", this piece only") if clicked.sample.reach == "here" else ""
-    less = (
-        translate("canvas", ". Drop samples hold back {held_back:.1f} % more", held_back=100 * clicked.held_back)
-        if clicked.adds_less
-        else ""
-    )
+    less = translate("canvas", ". Drop samples hold back {held_back:.1f} % more", held_back=100 * clicked.held_back) if says_less else ""
     return words[0].upper() + words[1:] + here + less
 
 
