@@ -14,6 +14,7 @@ from PyQt6.QtTest import QTest
 from test_preview import levels_of_words
 
 from amber_sieve.core.changed import RUN, changed_boxes
+from amber_sieve.core.mix import Mixture
 from amber_sieve.desk.canvas.scaled import Scaled
 from amber_sieve.desk.widgets.number import Number
 from amber_sieve.live.parts import Shown, worked_part
@@ -21,7 +22,7 @@ from amber_sieve.live.preview import Opened, Wanted, preview
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
-from amber_sieve.project.model import Project, Sieve
+from amber_sieve.project.model import Adjust, Project, Recolour, Sieve
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.stages.edging import NO_EDGE
 
@@ -153,6 +154,30 @@ class StepsTest(unittest.TestCase):
         np.testing.assert_array_equal(beside(14, False)[0], beside(14, True)[0])
         self.assertFalse(np.array_equal(beside(14, False)[0], step))
         self.assertGreater(beside(14, False)[1], step_share)
+
+    def test_large_steps_of_a_mask_adjust_every_pixel_once(self):
+        source, shown, cache = open_source(DEMO / "yard.png"), Shown(2, views=("result", "mask")), Cache(10**9)
+        opened, adjust = Opened(source), Adjust(recolour=Recolour(hue=40, dyed=False))  # nothing is learnt of what is masked
+        self.addCleanup(opened.retire)
+        sieve = storage.load(DEMO / "yard.sieve").stack[0].but(edge=NO_EDGE, adjust=adjust)
+        sample = sieve.pick.samples[0]
+        adjust = adjust.but(light=adjust.light.but(exposure=-1.5))
+        tell = mock.patch.object(Mixture, "everywhere", autospec=True, side_effect=Mixture.everywhere)
+        with tell as everywhere:
+            for tolerance, changed, times in (
+                (10, {}, 0),
+                (20, {}, 0),
+                (30, {}, 1),
+                (40, {}, 1),
+                (15, {}, 1),
+                (15, {"adjust": adjust}, 1),
+                (40, {}, 1),
+            ):
+                wider = sieve.but(pick=sieve.pick.but(samples=(sample.but(tolerance=float(tolerance)),)), **changed)
+                wanted = Wanted(Project(stack=(wider,)), sieve.id, 0, shown, hurried=True)
+                step, alone = preview(opened, wanted, cache), preview(Opened(source), wanted, Cache(10**9))
+                self.assertEqual(everywhere.call_count, times, tolerance)
+                np.testing.assert_array_equal(step.pictures["result"], alone.pictures["result"])
 
 
 class PartsOfThePictureTest(unittest.TestCase):

@@ -11,7 +11,7 @@ from collections.abc import Callable
 import numpy as np
 
 from . import HAS_KERNELS
-from .core.changed import changed_boxes, changed_pixels, take_changed
+from .core.changed import changed_boxes, changed_pixels, no_runs, take_changed
 from .core.colour import encodings
 from .core.colour.lookup import looked_up, pixels_through, to_display_pixels
 from .core.colour.luma_chroma import Samples, to_light, to_samples
@@ -19,6 +19,7 @@ from .core.edge.box import box_of
 from .core.edge.follow_reach import follow_found
 from .core.edge.morphology import without_holes, without_specks
 from .core.frame import Frame
+from .core.mix import Mixture
 from .core.pick.connected import connected_only
 from .core.scaling import scale_boxes
 from .core.statistics import coverage_of, statistics_of
@@ -127,6 +128,8 @@ def _drag(source: stills.Still, sieve: Sieve) -> None:
         step = sieve.but(pick=Pick(samples=(sample,)), adjust=adjust, edge=NO_EDGE)
         pixels = preview(opened, Wanted(Project(stack=(step,)), sieve.id, shown=shown, hurried=True), cache).pictures["result"]
     scale_boxes(pixels, changed_boxes(pixels, ~pixels), pixels.copy())
+    planes = source.picture.planes
+    Mixture(planes, planes[0], ()).write_runs(~no_runs(*planes.shape[1:]), planes.copy(), planes)
 
 
 def make_ready() -> None:

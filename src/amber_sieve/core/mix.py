@@ -8,7 +8,8 @@ from __future__ import annotations
 
 import functools
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 
@@ -16,7 +17,7 @@ from .adjust.chain import Step, chained
 from .changed import ALL_RUNS, RUN, next_stretch
 from .edge.follow import Unmixed, surface_colours
 from .frame import BRIGHTEST
-from .parallel import call_step, kernel, one_thread, prange
+from .parallel import call_step, inner, kernel, one_thread, prange
 
 
 @dataclass(frozen=True)
@@ -61,6 +62,13 @@ class Begun:
 
 #: A hole: nothing, and wholly transparent.
 NO_FILLING = Filling(np.zeros((4, 1, 1), np.float32))
+
+
+@inner
+def _between(held: Any, part: Any, share: Any) -> Any:
+    """All and nothing are exact: the formula would round. What lies between light within its bounds stays within them."""
+    mixed = held + share * (part - held) if share != np.float32(1) else part
+    return mixed if share != np.float32(0) else held
 
 
 @kernel
@@ -111,9 +119,21 @@ def _mix(
             for k in range(3):
                 held, part, target = planes[k, y, first:last], row[k * width : (k + 1) * width], out[k, row_out, first:last]
                 for x in range(width):
-                    # All and nothing are exact: the formula would round. What lies between light within its bounds stays within them.
-                    mixed = held[x] + share[x] * (part[x] - held[x]) if share[x] != np.float32(1) else part[x]
-                    target[x] = mixed if share[x] != np.float32(0) else held[x]
+                    target[x] = _between(held[x], part[x], share[x])
+
+
+@kernel
+def _mix_done(planes: np.ndarray, done: np.ndarray, weights: np.ndarray, runs: np.ndarray, out: np.ndarray) -> None:
+    """The same in set runs where what the steps make of every pixel is known."""
+    for y in prange(weights.shape[0]):
+        stop = 0
+        while stop < weights.shape[1]:
+            start, stop = next_stretch(runs[y], stop, weights.shape[1])
+            share = weights[y, start:stop]
+            for k in range(3):
+                held, part, target = planes[k, y, start:stop], done[k, y, start:stop], out[k, y, start:stop]
+                for x in range(share.size):
+                    target[x] = _between(held[x], part[x], share[x])
 
 
 def _run(
@@ -182,10 +202,17 @@ class Mixture:
             self._write_outline(rows[here], columns[here], change[:, here], out, top)
         return out
 
-    def write_runs(self, runs: np.ndarray, out: np.ndarray) -> None:
-        """Write what lies in some runs (H, R), see `changed`, over what stands in ``out`` (3, H, W)."""
+    def everywhere(self) -> np.ndarray:
+        """What the adjustments make of every pixel (3, H, W), whatever its weight."""
+        return replace(self, weights=np.ones_like(self.weights), unmixed=None).whole()
+
+    def write_runs(self, runs: np.ndarray, out: np.ndarray, done: np.ndarray | None = None) -> None:
+        """Write what lies in some runs (H, R), see `changed`, over what stands in ``out`` (3, H, W). ``done`` is `everywhere`, where it is known."""
         planes = self.planes
-        _run(planes, planes if self.begun is None else self.begun.after, self.weights, self.steps, self.filling, out, 0, runs)
+        if done is None:
+            _run(planes, planes if self.begun is None else self.begun.after, self.weights, self.steps, self.filling, out, 0, runs)
+        else:
+            _mix_done(planes, done, self.weights, runs, out)
         if self.unmixed is not None:
             rows, columns, change = self._of_outline
             here = runs[rows, columns // RUN]

@@ -86,12 +86,19 @@ class _Inputs:
         return self.unmixed is other.unmixed and self.recipe == other.recipe
 
 
+#: Where a step of a mask alone changes more than this share of the runs, and so did the one before, every pixel is adjusted once for all that follow.
+LARGE = 0.15
+
+
 @dataclass
 class PatchedLight(Patched):
     """Light (3, H, W) after a sieve."""
 
     planes: np.ndarray = field(default_factory=lambda: np.zeros((3, 0, 0), np.float32))
     _made_of: _Inputs | None = field(default=None, repr=False)
+    #: What the adjustments make of every pixel, while only the mask changes; how many large steps it has.
+    _done: np.ndarray | None = field(default=None, repr=False)
+    _large: int = 0
 
     @property
     def shape(self) -> tuple[int, int]:
@@ -101,19 +108,25 @@ class PatchedLight(Patched):
     def follow(self, made: Mixture, under: PatchedLight | None, mask: PatchedMask, recipe: tuple[object, ...]) -> None:
         """Become what a mixture by a mask comes to; ``under`` is what its planes belong to, where they are patched themselves."""
         now = _Inputs(made.planes, under.written if under else 0, mask, mask.written, made.weights, made.unmixed, recipe)
-        was, runs = self._made_of, None
+        was, runs, mask_alone = self._made_of, None, False
         if was is not None and was.planes is now.planes and was.mask is mask:
             pointwise = made.begun is None and made.filling is NO_FILLING
             if (was.arrived, was.masked) == (now.arrived, now.masked) and was.same_recipe(now):
                 return
             runs = _to_change(now, was, under, pointwise)
+            mask_alone = runs is not None and pointwise and was.arrived == now.arrived and was.same_recipe(now)
+        if not mask_alone:
+            self._done, self._large = None, 0
+        elif runs is not None and self._done is None and runs.mean() > LARGE:
+            self._large += 1
+            self._done = made.everywhere() if self._large > 1 else None
         self._made_of = None  # whatever ends it early, the next one begins anew
         self.changed = runs
         self.written += 1
         if runs is None:
             made.whole(self.planes)
         else:
-            made.write_runs(runs, self.planes)
+            made.write_runs(runs, self.planes, self._done)
         self._made_of = now
 
 
