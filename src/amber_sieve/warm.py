@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import importlib
 import itertools
 import pathlib
@@ -11,6 +12,7 @@ from collections.abc import Callable
 import numpy as np
 
 from . import HAS_KERNELS
+from .collecting import no_collecting
 from .core.changed import changed_boxes, changed_pixels, no_runs, take_changed
 from .core.colour import encodings
 from .core.colour.lookup import looked_up, pixels_through, to_display_pixels
@@ -35,7 +37,7 @@ from .project.model import Adjust, Area, Band, Bands, Edge, Match, Pick, Project
 from .render.cache import Cache
 from .render.resolved import with_found
 from .render.stages.edging import NO_EDGE
-from .render.stages.every import example
+from .render.stages.every import example, steps_of
 from .render.views import VIEWS, Looking, view
 
 
@@ -133,14 +135,19 @@ def _drag(source: stills.Still, sieve: Sieve) -> None:
 
 
 def make_ready() -> None:
-    """Load what the first picture in the window needs, which takes a second: done beside while nobody has opened one yet."""
-    importlib.import_module(".media.stills.reader", __package__)  # with its libraries
-    thing = np.zeros((48, 64), np.float32)
-    thing[10:38, 12:50] = thing[4, 12:30] = 0.4
-    frame = Frame(thing + 0.1 * np.random.default_rng(0).random((3, 48, 64), dtype=np.float32))
-    sieve = Sieve(pick=Pick(samples=(sample_at(frame, 30, 20),)), adjust=Adjust(recolour=Recolour(hue=40, dyed=True)))
-    opened = Opened(stills.Still(About(pathlib.Path("ready.png"), "still", (64, 48), "uint8"), frame))
-    preview(opened, Wanted(Project(stack=(sieve,)), sieve.id), Cache(10**6))
+    """Load what the first picture in the window needs, and the first drag of each adjustment, which takes a second: done beside while nobody has
+    opened one yet."""
+    with no_collecting():
+        importlib.import_module(".media.stills.reader", __package__)  # with its libraries
+        thing = np.zeros((48, 64), np.float32)
+        thing[10:38, 12:50] = thing[4, 12:30] = 0.4
+        frame = Frame(thing + 0.1 * np.random.default_rng(0).random((3, 48, 64), dtype=np.float32))
+        sieve = Sieve(pick=Pick(samples=(sample_at(frame, 30, 20),)), adjust=Adjust(recolour=Recolour(hue=40, dyed=True)))
+        opened = Opened(stills.Still(About(pathlib.Path("ready.png"), "still", (64, 48), "uint8"), frame))
+        preview(opened, Wanted(Project(stack=(sieve,)), sieve.id), Cache(10**6))
+        steps_of(example(sieve))
+        # It all stays: looked through for rubbish, it would hold up whatever moves for a tenth of a second now and then.
+        gc.freeze()
 
 
 if __name__ == "__main__":
