@@ -14,7 +14,6 @@ from PyQt6.QtTest import QTest
 from test_preview import levels_of_words
 
 from amber_sieve.core.changed import RUN, changed_boxes
-from amber_sieve.core.mix import Mixture
 from amber_sieve.desk.canvas.scaled import Scaled
 from amber_sieve.desk.widgets.number import Number
 from amber_sieve.live.parts import Shown, worked_part
@@ -24,6 +23,7 @@ from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
 from amber_sieve.project.model import Adjust, Project, Recolour, Sieve
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.patched import _Adjusted
 from amber_sieve.render.stages.edging import NO_EDGE
 
 
@@ -155,29 +155,31 @@ class StepsTest(unittest.TestCase):
         self.assertFalse(np.array_equal(beside(14, False)[0], step))
         self.assertGreater(beside(14, False)[1], step_share)
 
-    def test_large_steps_of_a_mask_adjust_every_pixel_once(self):
+    def test_while_only_a_mask_changes_each_pixel_is_adjusted_once(self):
         source, shown, cache = open_source(DEMO / "yard.png"), Shown(2, views=("result", "mask")), Cache(10**9)
         opened, adjust = Opened(source), Adjust(recolour=Recolour(hue=40, dyed=False))  # nothing is learnt of what is masked
         self.addCleanup(opened.retire)
         sieve = storage.load(DEMO / "yard.sieve").stack[0].but(edge=NO_EDGE, adjust=adjust)
         sample = sieve.pick.samples[0]
         adjust = adjust.but(light=adjust.light.but(exposure=-1.5))
-        tell = mock.patch.object(Mixture, "everywhere", autospec=True, side_effect=Mixture.everywhere)
-        with tell as everywhere:
-            for tolerance, changed, times in (
-                (10, {}, 0),
-                (20, {}, 0),
-                (30, {}, 1),
-                (40, {}, 1),
-                (15, {}, 1),
-                (15, {"adjust": adjust}, 1),
-                (40, {}, 1),
+        known, new = mock.patch.object(_Adjusted, "of", autospec=True, side_effect=_Adjusted.of), []
+        with known as asked:
+            for tolerance, changed in (
+                (10, {}),
+                (20, {}),
+                (40, {}),
+                (15, {}),
+                (40, {}),
+                (40, {"adjust": adjust}),
+                (20, {"adjust": adjust}),
             ):
                 wider = sieve.but(pick=sieve.pick.but(samples=(sample.but(tolerance=float(tolerance)),)), **changed)
                 wanted = Wanted(Project(stack=(wider,)), sieve.id, 0, shown, hurried=True)
+                before = asked.call_args_list[-1][0][0].known.sum() if asked.called else 0
                 step, alone = preview(opened, wanted, cache), preview(Opened(source), wanted, Cache(10**9))
-                self.assertEqual(everywhere.call_count, times, tolerance)
                 np.testing.assert_array_equal(step.pictures["result"], alone.pictures["result"])
+                new.append((asked.call_count, bool(asked.called and asked.call_args_list[-1][0][0].known.sum() > before)))
+        self.assertEqual(new, [(0, False), (1, True), (2, True), (3, False), (4, False), (4, False), (5, False)])
 
 
 class PartsOfThePictureTest(unittest.TestCase):

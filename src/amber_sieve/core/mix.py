@@ -202,12 +202,13 @@ class Mixture:
             self._write_outline(rows[here], columns[here], change[:, here], out, top)
         return out
 
-    def everywhere(self) -> np.ndarray:
-        """What the adjustments make of every pixel (3, H, W), whatever its weight."""
-        return replace(self, weights=np.ones_like(self.weights), unmixed=None).whole()
+    def everywhere(self) -> Mixture:
+        """What the adjustments make of every pixel, whatever its weight."""
+        return replace(self, weights=np.ones_like(self.weights), unmixed=None)
 
     def write_runs(self, runs: np.ndarray, out: np.ndarray, done: np.ndarray | None = None) -> None:
-        """Write what lies in some runs (H, R), see `changed`, over what stands in ``out`` (3, H, W). ``done`` is `everywhere`, where it is known."""
+        """Write what lies in some runs (H, R), see `changed`, over what stands in ``out`` (3, H, W). ``done`` is
+        (3, H, W) what `everywhere` makes there, where that is known."""
         planes = self.planes
         if done is None:
             _run(planes, planes if self.begun is None else self.begun.after, self.weights, self.steps, self.filling, out, 0, runs)

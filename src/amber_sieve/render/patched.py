@@ -86,8 +86,19 @@ class _Inputs:
         return self.unmixed is other.unmixed and self.recipe == other.recipe
 
 
-#: Where a step of a mask alone changes more than this share of the runs, and so did the one before, every pixel is adjusted once for all that follow.
-LARGE = 0.15
+@dataclass
+class _Adjusted:
+    """What the adjustments of a sieve make of pixels, whatever their weight: while only the mask changes, each is adjusted once."""
+
+    made: Mixture
+    planes: np.ndarray
+    known: np.ndarray
+
+    def of(self, runs: np.ndarray) -> np.ndarray:
+        """All that is known (3, H, W), some runs (H, R) of it for certain."""
+        self.made.write_runs(runs & ~self.known, self.planes)
+        self.known |= runs
+        return self.planes
 
 
 @dataclass
@@ -96,9 +107,7 @@ class PatchedLight(Patched):
 
     planes: np.ndarray = field(default_factory=lambda: np.zeros((3, 0, 0), np.float32))
     _made_of: _Inputs | None = field(default=None, repr=False)
-    #: What the adjustments make of every pixel, while only the mask changes; how many large steps it has.
-    _done: np.ndarray | None = field(default=None, repr=False)
-    _large: int = 0
+    _adjusted: _Adjusted | None = field(default=None, repr=False)
 
     @property
     def shape(self) -> tuple[int, int]:
@@ -116,17 +125,16 @@ class PatchedLight(Patched):
             runs = _to_change(now, was, under, pointwise)
             mask_alone = runs is not None and pointwise and was.arrived == now.arrived and was.same_recipe(now)
         if not mask_alone:
-            self._done, self._large = None, 0
-        elif runs is not None and self._done is None and runs.mean() > LARGE:
-            self._large += 1
-            self._done = made.everywhere() if self._large > 1 else None
+            self._adjusted = None
+        elif self._adjusted is None:
+            self._adjusted = _Adjusted(made.everywhere(), np.empty_like(self.planes), no_runs(*self.shape))
         self._made_of = None  # whatever ends it early, the next one begins anew
         self.changed = runs
         self.written += 1
         if runs is None:
             made.whole(self.planes)
         else:
-            made.write_runs(runs, self.planes, self._done)
+            made.write_runs(runs, self.planes, self._adjusted.of(runs) if self._adjusted is not None else None)
         self._made_of = now
 
 
