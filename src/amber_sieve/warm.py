@@ -34,10 +34,12 @@ from .live.scoping import SCOPE_KINDS, scope_pixels
 from .media import stills
 from .media.source import About
 from .project.model import Adjust, Area, Band, Bands, Edge, Match, Pick, Project, Recolour, Sieve, Stroke
+from .render.adjust import adjusted
 from .render.cache import Cache
+from .render.mask import Masked
 from .render.resolved import with_found
 from .render.stages.edging import NO_EDGE
-from .render.stages.every import example, steps_of
+from .render.stages.every import example
 from .render.views import VIEWS, Looking, view
 
 
@@ -145,7 +147,7 @@ def make_ready() -> None:
         sieve = Sieve(pick=Pick(samples=(sample_at(frame, 30, 20),)), adjust=Adjust(recolour=Recolour(hue=40, dyed=True)))
         opened = Opened(stills.Still(About(pathlib.Path("ready.png"), "still", (64, 48), "uint8"), frame))
         preview(opened, Wanted(Project(stack=(sieve,)), sieve.id), Cache(10**6))
-        steps_of(example(sieve))
+        adjusted(frame, Masked(thing, None), example(sieve))
         # It all stays: looked through for rubbish, it would hold up whatever moves for a tenth of a second now and then.
         gc.freeze()
 
