@@ -1,5 +1,6 @@
 """The tray: several pictures open, each with its own stack or a shared one; kept for the next start; found again; one window."""
 
+import gc
 import json
 import os
 import pathlib
@@ -9,6 +10,7 @@ import subprocess
 import sys
 import time
 import unittest
+import weakref
 from unittest import mock
 
 import numpy as np
@@ -283,6 +285,24 @@ class TrayTest(WindowCase):
         self.settle()
         self.assertEqual(self.work.display_name(), "c.png")
         self.assertEqual(self.troubles, [])
+
+    def test_what_was_closed_is_let_go_of(self):
+        self.open_all()
+        self.click(140, 200)
+        self.settle()
+        self.wait(lambda: self.workspace.foretold._of != ())
+        current = self.workspace.tray.current
+        others = [entry for entry in self.workspace.tray.entries if entry is not current]
+        held = weakref.ref(current.opened)
+        self.workspace.pictures.close([others.pop()])
+        self.workspace.pictures.go_to(others.pop())
+        self.settle()
+        self.workspace.pictures.close([current])
+        del current
+        self.settle()
+        self.assertEqual(len(self.workspace.tray.entries), 1)
+        gc.collect()
+        self.assertIsNone(held())
 
     def test_a_picture_that_cannot_be_read_does_not_take_the_others_along(self):
         (self.folder / "x.png").write_bytes(b"no picture")

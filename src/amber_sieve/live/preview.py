@@ -62,7 +62,7 @@ class Unchanged:
         self._held: dict[str, tuple[tuple[Any, ...], Any, float]] = {}
 
     def get(self, name: str, inputs: tuple[Any, ...], make: Callable[[], T], lasts: float = 0.0) -> T:
-        """The value made from these inputs, made now when they are others, or were more than so many seconds ago."""
+        """The value made from these inputs, made now when they are others. What was made less than ``lasts`` seconds ago does for others too."""
         if name in self._held:
             before, value, made = self._held[name]
             if time.monotonic() - made < lasts:

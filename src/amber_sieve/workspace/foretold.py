@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import weakref
+
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..errors import Trouble
@@ -54,7 +56,7 @@ class Foretold(QObject):
             return ()
         weights = (pick.shading, pick.gloss, pick.hue_weight, pick.saturation_weight, pick.measure, pick.layer)
         return (
-            work.opened,
+            weakref.ref(work.opened) if work.opened is not None else None,  # it may be closed
             work.number,
             sieve.id,
             sample_id,

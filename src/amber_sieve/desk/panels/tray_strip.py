@@ -116,6 +116,9 @@ class TrayStrip(QListWidget):
         entries = self._tray.entries
         self.setVisible(len(entries) > 1)
         if len(entries) <= 1:
+            if self._shown:  # nothing holds on to what was closed
+                self._shown = []
+                self.clear()
             return
         wanted = [(entry, entry.thumbnail, self._words(entry)) for entry in entries]
         while self.count() > len(wanted):
