@@ -225,7 +225,8 @@ class ClicksTest(WindowCase):
         self.assertEqual(asked, ["surfaces"])
         quiet = self.workspace.surfaces._quiet
         calm = quiet.interval()
-        quiet.setInterval(1)  # as if the hand rested long on each step
+        quiet.setInterval(1)  # as if the hand rested long on each step, but not so long that the picture is made fine
+        self.enterContext(mock.patch("amber_sieve.workspace.viewing.REST", 60_000))
         for tolerance in (21, 22, 23, 24):  # none is what was found
             self.workspace.samples.edit({"tolerance": tolerance}, "Tolerance", "tolerance")
             self.assertTrue(self.work.dragging)

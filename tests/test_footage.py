@@ -409,6 +409,8 @@ from amber_sieve.workspace.workspace import Workspace
 running, window = application(), open_window(Workspace())
 window.show()
 running.processEvents()
+while not window.workspace.workers.recents.idle:  # what a thread holds while it loads something, a copy of this process would wait for for ever
+    running.processEvents()
 gc.collect()
 gc.disable()
 for _ in range(5):
