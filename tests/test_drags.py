@@ -292,6 +292,7 @@ class WindowTest(WindowCase):
         """What a drag works on is coarser than what stands there at rest: that is scaled while the hand rests, not when it moves."""
         window = self.window
         window.resize(3000, 1800)  # in a smaller one a drag works on the same picture
+        self.enterContext(mock.patch("amber_sieve.workspace.viewing.REST", 60_000))  # a slow machine does not end the drag
         self.open(DEMO / "yard.sieve")
         panes = window.canvas.panes
         for zoom in (1, 1.7):
@@ -306,8 +307,7 @@ class WindowTest(WindowCase):
                 self.work.set_field("adjust.light.exposure", 0.5, "Exposure", "a drag")
                 self.wait(lambda: self.viewing.last.wanted.hurried and self.viewing.last.wanted.project == self.work.project)
                 QTest.qWait(20)
-                if self.viewing.last.wanted.hurried:
-                    scaled.assert_not_called()
+                scaled.assert_not_called()
             self.assertNotEqual(self.viewing.last.wanted, wanted)
             for pane in panes:
                 drawn = self.on_screen(pane.grab())

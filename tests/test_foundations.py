@@ -1,6 +1,7 @@
 """Nothing aborts and nothing is lost: corners, sources, files, full disks, recovery, odd input."""
 
 import contextlib
+import gc
 import json
 import os
 import pathlib
@@ -21,6 +22,7 @@ from common import DEMO, ROOT, FolderCase, terminal
 from PIL import Image
 
 from amber_sieve import compiled, files
+from amber_sieve.collecting import no_collecting
 from amber_sieve.core.areas.strokes import stroke_coverage
 from amber_sieve.core.bands.interval import moved_corners, with_corner
 from amber_sieve.core.frame import Frame
@@ -519,6 +521,22 @@ class KillTest(FolderCase):
             self.assertEqual(recovery.left_behind(), [])  # its owner lives
             kept.forget()
             self.assertEqual(list(self.folder.iterdir()), [])
+
+
+class CollectingTest(unittest.TestCase):
+    def test_rubbish_lies_until_the_last_thread_is_through(self):
+        first, second = no_collecting(), no_collecting()
+        first.__enter__()
+        second.__enter__()
+        first.__exit__(None, None, None)
+        self.assertFalse(gc.isenabled())
+        second.__exit__(None, None, None)
+        self.assertTrue(gc.isenabled())
+        gc.disable()
+        self.addCleanup(gc.enable)
+        with no_collecting():
+            pass
+        self.assertFalse(gc.isenabled())  # as it was
 
 
 class CacheKeyTest(unittest.TestCase):

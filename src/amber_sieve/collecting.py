@@ -4,16 +4,27 @@ from __future__ import annotations
 
 import contextlib
 import gc
+import threading
 from collections.abc import Iterator
+
+_LOCK = threading.Lock()
+#: How many threads are in such a time, and whether rubbish was looked for before the first of them.
+_inside, _collected = 0, False
 
 
 @contextlib.contextmanager
 def no_collecting() -> Iterator[None]:
-    """Let rubbish lie meanwhile."""
-    collects = gc.isenabled()
-    gc.disable()
+    """Let rubbish lie meanwhile, until the last of several threads has ended with it."""
+    global _inside, _collected
+    with _LOCK:
+        if _inside == 0:
+            _collected = gc.isenabled()
+            gc.disable()
+        _inside += 1
     try:
         yield
     finally:
-        if collects:
-            gc.enable()
+        with _LOCK:
+            _inside -= 1
+            if _inside == 0 and _collected:
+                gc.enable()

@@ -88,7 +88,12 @@ class _Inputs:
 
 @dataclass
 class _Adjusted:
-    """What the adjustments of a sieve make of pixels, whatever their weight: while only the mask changes, each is adjusted once."""
+    """What the adjustments of a sieve make of pixels, whatever their weight: while only the mask changes, each is adjusted once.
+
+    Attributes
+    ----------
+    made : gives it. planes : (3, H, W) what it has given. known : the runs (H, R) in which it has.
+    """
 
     made: Mixture
     planes: np.ndarray

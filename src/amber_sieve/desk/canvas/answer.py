@@ -19,12 +19,12 @@ OFFERS = 8000
 #: How far from the place of the click it stands, screen pixels.
 AWAY = 16
 #: A share of the picture under this would read 0.0 %.
-READ = 5e-4
+LEAST_SHARE = 5e-4
 
 
 def in_words(clicked: Clicked) -> str:
     """What a click has come to."""
-    says_less = clicked.adds_less and clicked.held_back >= READ
+    says_less = clicked.adds_less and clicked.held_back >= LEAST_SHARE
     if clicked.why and says_less:
         return translate(
             "canvas", "Nothing added: drop samples hold back the {held_back:.1f} % that it would take.", held_back=100 * clicked.held_back
@@ -34,7 +34,7 @@ def in_words(clicked: Clicked) -> str:
     parts = [
         decimals(f"{word} {100 * share:.1f} %")
         for word, share in ((translate("canvas", "Added"), clicked.added), ("removed", clicked.removed))
-        if share >= READ
+        if share >= LEAST_SHARE
     ]
     words = translate("canvas", " and ").join(parts) or translate("canvas", "Changed less than 0.1 %")
     here = translate("canvas", ", this piece only") if clicked.sample.reach == "here" else ""

@@ -145,7 +145,7 @@ class Pane(QWidget):
     def _hold(self, result: Rendered) -> None:
         """Have ready what a drag would begin with."""
         pixels = result.pictures.get(self.showing)
-        if pixels is not None and self.isVisible():
+        if pixels is not None and self.isVisible() and not self._work.dragging:
             corner, per_pixel, ratio = self._placed(result)
             self._ready.fit(pixels, corner, per_pixel, self.size(), ratio, result.steps.get(self.showing))
 

@@ -93,13 +93,14 @@ class Scaled:
 
     def exchange(self, pixels: np.ndarray, step: Step | None = None) -> QRegion | None:
         """Take others (H, W) in the place of the pixels that were drawn last: only what differs is scaled, and is to be painted anew; None for
-        all of it, where nothing is known of it or nearly all differs. ``step`` says what may differ from the pixels of the step before, where it is known."""
+        all of it, where nothing is known of it or nearly all differs. ``step`` says what may differ from the pixels of the step before, where it is
+        known."""
         before, before_it, self._step = self._pixels, self._step, step
         if before is None or before.shape != pixels.shape or self._scale >= SMOOTH_TO or not self._of:
             return None
-        (y0, x0), (y1, x1), ratio = self._first, self._last, self._image.devicePixelRatio()
         if pixels is before:
             return QRegion()
+        (y0, x0), (y1, x1), ratio = self._first, self._last, self._image.devicePixelRatio()
         boxes = step.boxes() if step is not None and step.follows(before_it) else changed_boxes(before, pixels)
         height, width = self._scaled.shape[:2]
         down, across = (y1 - y0) / height, (x1 - x0) / width  # pixels to one of the screen's
@@ -116,9 +117,10 @@ class Scaled:
             corner = self._at + QPointF(columns[0], rows[0]) / ratio
             region += QRectF(corner, QSizeF(columns[1] - columns[0], rows[1] - rows[0]) / ratio).toAlignedRect()
         self._pixels = pixels
-        if count < NEARLY_ALL * height * width:
-            scale_boxes(pixels[y0:y1, x0:x1], anew, self._scaled.view(np.uint32).reshape(height, width))
-        else:
+        nearly_all = count >= NEARLY_ALL * height * width
+        if nearly_all:
             self._scale_all()
+        else:
+            scale_boxes(pixels[y0:y1, x0:x1], anew, self._scaled.view(np.uint32).reshape(height, width))
         self._hold_image(ratio)
-        return region if count < NEARLY_ALL * height * width else None
+        return None if nearly_all else region
