@@ -97,6 +97,14 @@ class TransferTest(unittest.TestCase):
         self.assertTrue(np.array_equal(words[0] & 0xFF, codes))
         self.assertTrue(np.array_equal(words[0] >> 24, np.full(256, 255)))
 
+    def test_the_screen_shows_the_nearest_byte_of_any_light(self):
+        # Source: IEC 61966-2-1, in float64; beyond its ends light is cut off.
+        light = np.concatenate([np.linspace(0, 1, 200_001) ** 2, [0.0031308, 0.0031309], [-3.0, -1e-9, 1.0001, 4096.0]])
+        exact = 255 * np.clip(np.where(light <= 0.0031308, 12.92 * light, 1.055 * np.maximum(light, 0) ** (1 / 2.4) - 0.055), 0, 1)
+        words = to_screen(np.stack([light[None].astype(np.float32)] * 3))
+        for shift in (0, 8, 16):
+            self.assertLess(np.abs((words[0] >> shift & 0xFF) - exact).max(), 0.503)
+
     def test_levels(self):
         light = np.linspace(0, 1, 3000, dtype=np.float32)[None, None].repeat(3, 0)
         self.assertLess(np.abs(transfer.to_levels(light) - transfer.encode(light) * 255).max(), 0.01)

@@ -48,7 +48,12 @@ def callback(function: Callable[..., Any], signature: str) -> Any:
     return made
 
 
-@intrinsic  # type: ignore[untyped-decorator]
+def compiled_in(code: Callable[..., Any]) -> Any:
+    """What a kernel calls to have some code of the compiler's own put there; ``code`` gives its kinds, and who writes it."""
+    return intrinsic(code)
+
+
+@compiled_in
 def call_step(typing_context: Any, address: Any, row: Any, width: Any, numbers: Any, start: Any) -> Any:
     """Run the step at ``address`` over a row (3 · width,) float32, with its numbers from ``start`` on in a (N,) float32 array."""
 
@@ -63,7 +68,7 @@ def call_step(typing_context: Any, address: Any, row: Any, width: Any, numbers: 
     return types.void(types.int64, row, types.int64, numbers, types.int64), code
 
 
-@intrinsic  # type: ignore[untyped-decorator]
+@compiled_in
 def bits_of(typing_context: Any, value: Any) -> Any:
     """The 32 bits of a float32 as an int32."""
 
@@ -73,7 +78,7 @@ def bits_of(typing_context: Any, value: Any) -> Any:
     return types.int32(types.float32), code
 
 
-@intrinsic  # type: ignore[untyped-decorator]
+@compiled_in
 def float_of(typing_context: Any, value: Any) -> Any:
     """The float32 with these 32 bits."""
 
@@ -83,7 +88,20 @@ def float_of(typing_context: Any, value: Any) -> Any:
     return types.float32(types.int32), code
 
 
-@intrinsic  # type: ignore[untyped-decorator]
+@compiled_in
+def set_bits(typing_context: Any, value: Any) -> Any:
+    """How many bits of a uint64 are set."""
+    return types.uint64(types.uint64), lambda context, builder, signature, arguments: builder.ctpop(arguments[0])
+
+
+@compiled_in
+def lowest_bit(typing_context: Any, value: Any) -> Any:
+    """Which bit of a uint64 that is not 0 is the lowest that is set."""
+    never_zero = ir.Constant(ir.IntType(1), 1)
+    return types.uint64(types.uint64), lambda context, builder, signature, arguments: builder.cttz(arguments[0], never_zero)
+
+
+@compiled_in
 def weighed_corners(
     typing_context: Any, table: Any, one: Any, two: Any, three: Any, four: Any, first: Any, second: Any, third: Any, fourth: Any
 ) -> Any:

@@ -100,6 +100,8 @@ carray: Any = _Named("carray")
 call_step: Any = _Named("call_step")
 bits_of: Any = _Named("bits_of")
 float_of: Any = _Named("float_of")
+set_bits: Any = _Named("set_bits")
+lowest_bit: Any = _Named("lowest_bit")
 weighed_corners: Any = _Named("weighed_corners")
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from .changed import ALL_RUNS, next_stretch
+from .changed import ALL_RUNS, in_memory, next_stretch
 from .colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from .colour.oklab import one_from_oklab, one_to_oklab
 from .colour.screen import to_screen
@@ -40,6 +40,32 @@ def mask_to_screen(mask: np.ndarray) -> np.ndarray:
     out = np.empty(mask.shape, np.uint32)
     _grey(mask, ALL_RUNS, out)
     return out
+
+
+#: A picture is first asked in so many rows and columns whether it is grey: most that are not say so there.
+ASKED = 16
+
+
+@kernel
+def _levels_of_grey(memory: np.ndarray, start: int, stride: int, out: np.ndarray, coloured: np.ndarray) -> None:
+    """See `changed.in_memory` for the first three."""
+    for y in prange(out.shape[0]):
+        source, row, differ = memory[start + y * stride : start + y * stride + out.shape[1]], out[y], np.uint32(0)
+        for x in range(row.size):
+            differ |= source[x] ^ source[x] >> np.uint32(8)
+            row[x] = np.uint8(source[x] & np.uint32(255))
+        coloured[y] = (differ & np.uint32(0xFFFF)) != 0
+
+
+def levels_of_grey(pixels: np.ndarray) -> np.ndarray | None:
+    """The levels (H, W) uint8 of opaque screen pixels (H, W) uint32 that are all grey, None where some are not: one number is scaled and drawn
+    in less than half of the time of four."""
+    few = pixels[:: max(1, pixels.shape[0] // ASKED), :: max(1, pixels.shape[1] // ASKED)]
+    if ((few ^ few >> 8) & 0xFFFF).any():
+        return None
+    out, coloured = np.empty(pixels.shape, np.uint8), np.empty(pixels.shape[0], bool)
+    _levels_of_grey(*in_memory(pixels), out, coloured)
+    return None if coloured.any() else out
 
 
 @kernel

@@ -10,6 +10,7 @@ import numpy as np
 
 from ..parallel import kernel, prange, serial_kernel
 from .oklab import lab_of, rgb_of
+from .transfer import ONE
 
 #: How far outside 0 to 1 still counts as inside: a quarter of a 16-bit step.
 SLACK = np.float32(4e-6)
@@ -18,16 +19,23 @@ HALVINGS = 18
 
 
 @serial_kernel
+def row_fits(r: np.ndarray, g: np.ndarray, b: np.ndarray) -> bool:
+    """Whether a row of red, green and blue is inside 0 to 1 already, for use inside kernels."""
+    top, some = ONE + SLACK, 0
+    for x in range(r.size):
+        some |= (min(r[x], g[x], b[x]) < -SLACK) | (max(r[x], g[x], b[x]) > top)
+    return some == 0
+
+
+@serial_kernel
 def lower_row(
     r: np.ndarray, g: np.ndarray, b: np.ndarray, to_r: np.ndarray, to_g: np.ndarray, to_b: np.ndarray
 ) -> None:  # fmt: skip
     """One row of red, green and blue, brought inside 0 to 1, for use inside kernels."""
-    top, half, width = np.float32(1) + SLACK, np.float32(0.5), r.size
-    some = 0
+    top, half, width = ONE + SLACK, np.float32(0.5), r.size
     for x in range(width):
         to_r[x], to_g[x], to_b[x] = r[x], g[x], b[x]
-        some |= (min(r[x], g[x], b[x]) < -SLACK) | (max(r[x], g[x], b[x]) > top)
-    if some == 0:
+    if row_fits(r, g, b):
         return
     # Those outside are put side by side, so that their halvings vectorise. There is room for the whole row: how many there are is
     # counted where they are put, never by a comparison of its own that might come out otherwise.

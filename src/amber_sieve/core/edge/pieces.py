@@ -13,48 +13,56 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..disjoint import root_of
-from ..parallel import kernel, prange, serial_kernel
+from ..parallel import kernel, lowest_bit, prange, serial_kernel, set_bits
 
 Places = Sequence[tuple[float, float]]
-#: So many pixels of a row are asked as one whether a run begins or ends among them.
-CHUNK = 32
+#: So many pixels of a row are a word of bits.
+WORD = 64
+#: A word of eight bytes 0 or 1, times this, has them as bits in its highest byte.
+GATHER = np.uint64(0x0102040810204080)
+ONE, BYTE, TOP, LAST = np.uint64(1), np.uint64(8), np.uint64(56), np.uint64(63)
 
 
 @kernel
-def _count(mask: np.ndarray, level: float, below: bool, counts: np.ndarray) -> None:
-    least = np.float32(level)
+def _mark(mask: np.ndarray, level: float, below: bool, bits: np.ndarray, counts: np.ndarray) -> None:
+    """Which pixels are held, as bits (H, words), and how many runs of them begin in each row (H,)."""
+    least, width = np.float32(level), mask.shape[1]
     for y in prange(mask.shape[0]):
-        row = mask[y]
-        found = 1 if row.size > 0 and ((row[0] > least) != below) else 0
-        one, next_one = row[:-1], row[1:]
-        for x in range(one.size):
-            found += ((next_one[x] > least) != below) & ((one[x] > least) == below)
+        row, words, found, before = mask[y], bits[y], np.uint64(0), np.uint64(0)
+        held = np.empty(words.size * WORD, np.uint8)
+        for x in range(width):
+            held[x] = (row[x] > least) != below
+        held[width:] = 0
+        eights = held.view(np.uint64)
+        for n in range(words.size):
+            word = np.uint64(0)
+            for part in range(8):
+                word |= (eights[8 * n + part] * GATHER >> TOP) << BYTE * np.uint64(part)
+            words[n] = word
+            found += set_bits(word & ~(word << ONE | before))
+            before = word >> LAST
         counts[y] = found
 
 
 @kernel
-def _find(mask: np.ndarray, level: float, below: bool, rows: np.ndarray, starts: np.ndarray, stops: np.ndarray) -> None:
-    least = np.float32(level)
-    for y in prange(mask.shape[0]):
-        row, found, state, x = mask[y], np.uintp(0), False, 0
-        ends = np.empty(row.size + 2, np.int32)
-        while x < row.size:
-            stop = min(x + CHUNK, row.size)
-            chunk, other = row[x:stop], False
-            for k in range(chunk.size):
-                other |= ((chunk[k] > least) != below) != state
-            if other:
-                # Every place is written, and the next one over it where nothing changes: that is quicker than asking.
-                for k in range(chunk.size):
-                    now = (chunk[k] > least) != below
-                    ends[found] = x + k
-                    found += np.uintp(now != state)
-                    state = now
-            x = stop
-        ends[found] = row.size
-        first = rows[y]
-        for run in range(rows[y + 1] - first):
-            starts[first + run], stops[first + run] = ends[2 * run], ends[2 * run + 1]
+def _find(bits: np.ndarray, width: int, rows: np.ndarray, starts: np.ndarray, stops: np.ndarray) -> None:
+    for y in prange(bits.shape[0]):
+        words, run, inside, before = bits[y], rows[y], False, np.uint64(0)
+        for n in range(words.size):
+            word = words[n]
+            changes = word ^ (word << ONE | before)
+            before = word >> LAST
+            while changes != np.uint64(0):
+                x = n * WORD + np.int64(lowest_bit(changes))
+                changes &= changes - ONE
+                if inside:
+                    stops[run] = x
+                    run += 1
+                else:
+                    starts[run] = x
+                inside = not inside
+        if inside:
+            stops[run] = width
 
 
 @serial_kernel
@@ -172,13 +180,14 @@ def pieces_of(mask: np.ndarray, level: float, corners: bool, below: bool = False
     """The pieces of what is more than a level in a mask (H, W) float32, or with ``below`` of all else; with ``corners`` pixels that touch at
     a corner hang together."""
     mask = np.ascontiguousarray(mask, np.float32)
-    rows = np.zeros(mask.shape[0] + 1, np.int64)
-    _count(mask, level, below, rows[1:])
+    (height, width), rows = mask.shape, np.zeros(mask.shape[0] + 1, np.int64)
+    bits = np.empty((height, -(-width // WORD)), np.uint64)
+    _mark(mask, level, below, bits, rows[1:])
     np.cumsum(rows, out=rows)
     starts, stops, piece = (np.empty(int(rows[-1]), np.int32) for _ in range(3))
-    _find(mask, level, below, rows, starts, stops)
+    _find(bits, width, rows, starts, stops)
     count = _unite(rows, starts, stops, int(corners), piece)
     sizes, boxes = np.zeros(count, np.int64), np.empty((count, 4), np.int32)
     boxes[:, :2], boxes[:, 2:] = np.iinfo(np.int32).max, 0
     _measure(rows, starts, stops, piece, sizes, boxes)
-    return Pieces((mask.shape[0], mask.shape[1]), rows, starts, stops, piece, sizes, boxes)
+    return Pieces((height, width), rows, starts, stops, piece, sizes, boxes)

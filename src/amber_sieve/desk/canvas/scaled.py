@@ -11,6 +11,7 @@ from PyQt6.QtGui import QImage, QPainter, QRegion
 
 from ...core.changed import changed_boxes
 from ...core.scaling import scale_boxes
+from ...core.seeing import levels_of_grey
 from ...render.patched import Step
 from ..widgets.drawing import image_of
 
@@ -37,7 +38,8 @@ class Scaled:
         self._first, self._last = (0, 0), (0, 0)
         self._image, self._at = QImage(), QPointF()
         self._memory = np.empty(0, np.uint32)
-        self._scaled = np.empty((0, 0, 4), np.uint8)
+        #: Screen pixels uint32, or where all of them are grey their levels uint8.
+        self._scaled: np.ndarray = np.empty((0, 0), np.uint32)
 
     def draw(self, painter: QPainter, pixels: np.ndarray, corner: QPointF, zoom: float, room: QSize, ratio: float) -> None:
         """Draw pixels (H, W) uint32 so that their corner lies there, ``zoom`` points of the painter to a pixel, within a widget's room."""
@@ -63,28 +65,40 @@ class Scaled:
             )
             x1 = min(width, max(x0 + 1, math.ceil((box[2] - left) / scale)))
             y1 = min(height, max(y0 + 1, math.ceil((box[3] - top) / scale)))
-            whole = (max(1, round((x1 - x0) * scale)), max(1, round((y1 - y0) * scale)))
-            count = whole[0] * whole[1]
-            if not count <= self._memory.size <= 2 * count:  # else it is used again: fresh memory takes as long as the scaling
-                self._memory = np.empty(count + count // 32, np.uint32)
-            self._scaled = self._memory[:count].view(np.uint8).reshape(whole[1], whole[0], 4)
             self._of, self._pixels, self._step = of, pixels, step
             self._scale, self._first, self._last = scale, (y0, x0), (y1, x1)
-            self._scale_all()
+            self._scale_all((max(1, round((y1 - y0) * scale)), max(1, round((x1 - x0) * scale))))
             self._hold_image(ratio)
             self._at = QPointF(round(left + x0 * scale) / ratio, round(top + y0 * scale) / ratio)
         return True
 
-    def _scale_all(self) -> None:
-        """Scale all that is seen of the pixels."""
+    @property
+    def _seen(self) -> np.ndarray:
+        """What is seen of the pixels."""
         assert self._pixels is not None
-        (y0, x0), (y1, x1), (height, width) = self._first, self._last, self._scaled.shape[:2]
-        shown = self._pixels.view(np.uint8).reshape(*self._pixels.shape, 4)[y0:y1, x0:x1]
-        cv2.resize(shown, (width, height), self._scaled, interpolation=cv2.INTER_LINEAR if self._scale < SMOOTH_TO else cv2.INTER_NEAREST)
+        (y0, x0), (y1, x1) = self._first, self._last
+        return self._pixels[y0:y1, x0:x1]
+
+    def _scale_all(self, size: tuple[int, int]) -> None:
+        """Scale all that is seen of the pixels, to so many rows and columns."""
+        count = size[0] * size[1]
+        if not count <= self._memory.size <= 2 * count:  # else it is used again: fresh memory takes as long as the scaling
+            self._memory = np.empty(count + count // 32, np.uint32)
+        levels = levels_of_grey(self._seen)
+        if levels is None:
+            self._scaled = self._memory[:count].reshape(size)
+            self._resize(self._seen.view(np.uint8).reshape(*self._seen.shape, 4), self._scaled.view(np.uint8).reshape(*size, 4))
+        else:
+            self._scaled = self._memory.view(np.uint8)[:count].reshape(size)
+            self._resize(levels, self._scaled)
+
+    def _resize(self, seen: np.ndarray, scaled: np.ndarray) -> None:
+        how = cv2.INTER_LINEAR if self._scale < SMOOTH_TO else cv2.INTER_NEAREST
+        cv2.resize(seen, scaled.shape[1::-1], scaled, interpolation=how)
 
     def _hold_image(self, ratio: float) -> None:
         """The image shares the memory of what was scaled; it is made anew, or the painter might use what it keeps of the last one."""
-        self._image = image_of(self._scaled.view(np.uint32).reshape(self._scaled.shape[:2]))
+        self._image = image_of(self._scaled)
         self._image.setDevicePixelRatio(ratio)
 
     def leads_to(self, pixels: np.ndarray, step: Step | None) -> bool:
@@ -102,7 +116,7 @@ class Scaled:
             return QRegion()
         (y0, x0), (y1, x1), ratio = self._first, self._last, self._image.devicePixelRatio()
         boxes = step.boxes() if step is not None and step.follows(before_it) else changed_boxes(before, pixels)
-        height, width = self._scaled.shape[:2]
+        (height, width), grey = self._scaled.shape, self._scaled.dtype == np.uint8
         down, across = (y1 - y0) / height, (x1 - x0) / width  # pixels to one of the screen's
         region, anew, count = QRegion(), [], 0
         for top, left, bottom, right in boxes:
@@ -118,9 +132,9 @@ class Scaled:
             region += QRectF(corner, QSizeF(columns[1] - columns[0], rows[1] - rows[0]) / ratio).toAlignedRect()
         self._pixels = pixels
         nearly_all = count >= NEARLY_ALL * height * width
-        if nearly_all:
-            self._scale_all()
-        else:
-            scale_boxes(pixels[y0:y1, x0:x1], anew, self._scaled.view(np.uint32).reshape(height, width))
+        if nearly_all or (grey and anew):  # a single number is scaled as fast as some boxes of four
+            self._scale_all((height, width))
+        elif anew:
+            scale_boxes(self._seen, anew, self._scaled)
         self._hold_image(ratio)
-        return None if nearly_all else region
+        return None if nearly_all or grey != (self._scaled.dtype == np.uint8) else region

@@ -23,8 +23,10 @@ PIECE = 24.0
 
 
 def image_of(pixels: np.ndarray, see_through: bool = False) -> QImage:
-    """Screen pixels (H, W) uint32, 0xAARRGGBB, as an image that shares their memory; what is at A counts when it is ``see_through``."""
+    """Screen pixels (H, W) uint32, 0xAARRGGBB, or grey levels uint8, as an image that shares their memory; what is at A counts when it is
+    ``see_through``."""
     kind = QImage.Format.Format_ARGB32 if see_through else QImage.Format.Format_RGB32
+    kind = QImage.Format.Format_Grayscale8 if pixels.dtype == np.uint8 else kind
     return QImage(pixels.data, pixels.shape[1], pixels.shape[0], pixels.strides[0], kind)  # type: ignore[call-overload]
 
 
