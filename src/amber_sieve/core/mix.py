@@ -210,6 +210,8 @@ class Mixture:
         """Write what lies in some runs (H, R), see `changed`, over what stands in ``out`` (3, H, W). ``done`` is
         (3, H, W) what `everywhere` makes there, where that is known."""
         planes = self.planes
+        if not runs.any():
+            return
         if done is None:
             _run(planes, planes if self.begun is None else self.begun.after, self.weights, self.steps, self.filling, out, 0, runs)
         else:

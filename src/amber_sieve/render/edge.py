@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..core.edge.box import box_of
+from ..core.edge.box import box_of, copied
 from ..core.edge.follow import Unmixed
 from .stages.edging import Working
 from .stages.every import OUTLINE, UNMIXING
@@ -25,14 +25,6 @@ class Edged:
     unmixed: Unmixed | None
 
 
-def _nothing_beside(mask: np.ndarray, box: tuple[slice, slice]) -> np.ndarray:
-    """A mask (H, W) with 0 outside a box of it, as a copy."""
-    (rows, columns), out = box, mask.copy()
-    out[: rows.start] = out[rows.stop :] = 0
-    out[:, : columns.start] = out[:, columns.stop :] = 0
-    return out
-
-
 def outline_worked(working: Working) -> np.ndarray:
     """The mask after the quick stages of its edge, worked where it has anything."""
     edge, shape, clicked = working.edge, working.mask.shape, working.clicked
@@ -45,7 +37,7 @@ def outline_worked(working: Working) -> np.ndarray:
     # What came is let go of: of a large picture there is no room for masks that nobody needs any more.
     held = working.mask[box]
     if NEARLY_ALL * working.mask.size < held.size < working.mask.size:  # put back afterwards it would be copied once more
-        working.become(_nothing_beside(working.mask, box))
+        working.become(copied(working.mask, box))
     else:
         corner = (box[0].start, box[1].start)
         if held.size < working.mask.size:

@@ -7,23 +7,32 @@ from typing import Any
 import numpy as np
 
 from ..changed import next_stretch
-from ..parallel import inner, kernel, prange, serial_kernel
+from ..parallel import bits_of, float_of, inner, kernel, prange, serial_kernel
 from .gamut import lower_row, row_fits
 from .transfer import LINEAR_BREAK, ONE, SLOPE
 
 #: Levels of light above the straight part of the sRGB curve, as a polynomial in the fourth root of it, where it is nearly straight too: fitted
-#: by ourselves (the largest error made least), within 0.002 of a level of IEC 61966-2-1.
-POWER = tuple(np.float32(number) for number in (-15.64176, 41.31677, 320.12786, -147.25761, 73.83050, -17.37743))
-P0, P1, P2, P3, P4, P5 = POWER
+#: by ourselves (the largest error made least), within 0.002 of a level.
+P0, P1, P2, P3, P4, P5 = (np.float32(number) for number in (-15.64176, 41.31677, 320.12786, -147.25761, 73.83050, -17.37743))
+#: One and a quarter times the exponent bias, less what makes the first guess of 1 over a fourth root best: within 3 %.
+GUESS = np.int32(0x4F581800)
+#: (1 - e) to the power of -1/4 for e of at most 0.1236, that the guess leaves, within 3e-6.
+R0, R1, R2, R3 = (np.float32(number) for number in (0.9999972, 0.249996, 0.1577172, 0.1185820))
 
 
 @inner
 def _level_of(light: Any) -> Any:
-    """The level 0 to 255 of light; a table would be looked up one by one, this vectorises."""
+    """The level 0 to 255 of light, within 0.505 of IEC 61966-2-1 exactly. A table would be looked up one by one, this vectorises; and without the square roots of the compiler, which
+    come out otherwise in a vector than alone, a pixel is the same wherever it lies in what is drawn."""
     clipped = min(max(light, np.float32(0)), ONE)
-    half = np.sqrt(clipped)
-    quarter = np.sqrt(half)
-    power = P0 + P1 * quarter + half * (P2 + P3 * quarter + half * (P4 + P5 * quarter))
+    bent = max(clipped, LINEAR_BREAK)
+    guess = float_of(GUESS - np.int32(bits_of(bent) >> np.int32(2)))
+    square = guess * guess
+    e = ONE - bent * square * square
+    over = guess * (R0 + e * (R1 + e * (R2 + e * R3)))
+    root = bent * over * over * over
+    half = root * root
+    power = P0 + P1 * root + half * (P2 + P3 * root + half * (P4 + P5 * root))
     straight = np.float32(255) * SLOPE * clipped
     return np.uint32(np.int32((straight if clipped <= LINEAR_BREAK else power) + np.float32(0.5)))
 

@@ -47,6 +47,22 @@ def box_of(mask: np.ndarray, least: float, room: float) -> tuple[slice, slice] |
     return slice(max(0, int(rows[0]) - wide), int(rows[-1]) + wide + 1), slice(max(0, left - wide), right + wide + 1)
 
 
+@kernel
+def _copy(mask: np.ndarray, top: int, bottom: int, left: int, right: int, out: np.ndarray) -> None:
+    for y in prange(out.shape[0]):
+        source, row, inside = mask[y], out[y], top <= y < bottom
+        for x in range(row.size):
+            row[x] = source[x] if inside and left <= x < right else np.float32(0)
+
+
+def copied(mask: np.ndarray, box: tuple[slice, slice] = (slice(None), slice(None))) -> np.ndarray:
+    """A mask (H, W) float32 with 0 outside a box of it, as a copy: on all threads, as most of the time goes into getting the memory."""
+    (top, bottom, _), (left, right, _) = (one.indices(size) for one, size in zip(box, mask.shape, strict=True))
+    out = np.empty(mask.shape, np.float32)
+    _copy(np.ascontiguousarray(mask), top, bottom, left, right, out)
+    return out
+
+
 @dataclass(frozen=True)
 class Boxed:
     """A mask of which only the part is held that has anything.

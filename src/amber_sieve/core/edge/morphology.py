@@ -7,6 +7,7 @@ import math
 import cv2
 import numpy as np
 
+from .box import copied
 from .pieces import Pieces, Places, pieces_of
 
 #: A pixel with at least this much belongs to the mask for questions of shape.
@@ -44,7 +45,7 @@ def _with(mask: np.ndarray, pieces: Pieces, which: np.ndarray, value: float, ove
     """The mask with a value where some of its pieces lie; itself where there are none, or where that may be written ``over`` it."""
     if not which.any():
         return mask
-    out = mask if over else mask.copy()
+    out = mask if over else copied(mask)
     pieces.write(which, value, out)
     return out
 

@@ -10,7 +10,7 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, QSizeF
 from PyQt6.QtGui import QImage, QPainter, QRegion
 
 from ...core.changed import changed_boxes
-from ...core.scaling import scale_boxes
+from ...core.scaling import Box, scale_boxes
 from ...core.seeing import levels_of_grey
 from ...render.patched import Step
 from ..widgets.drawing import image_of
@@ -114,27 +114,33 @@ class Scaled:
             return None
         if pixels is before:
             return QRegion()
-        (y0, x0), (y1, x1), ratio = self._first, self._last, self._image.devicePixelRatio()
-        boxes = step.boxes() if step is not None and step.follows(before_it) else changed_boxes(before, pixels)
-        (height, width), grey = self._scaled.shape, self._scaled.dtype == np.uint8
-        down, across = (y1 - y0) / height, (x1 - x0) / width  # pixels to one of the screen's
-        region, anew, count = QRegion(), [], 0
-        for top, left, bottom, right in boxes:
-            top, left, bottom, right = top - y0, left - x0, bottom - y0, right - x0  # counted from the first that is seen
-            # Each pixel of the screen lies between two, so it may change where one of them does.
-            rows = max(0, math.floor((top - 0.5) / down - 0.5)), min(height, math.ceil((bottom + 0.5) / down - 0.5) + 1)
-            columns = max(0, math.floor((left - 0.5) / across - 0.5)), min(width, math.ceil((right + 0.5) / across - 0.5) + 1)
-            if rows[1] <= rows[0] or columns[1] <= columns[0]:
-                continue
-            anew.append((rows[0], columns[0], rows[1], columns[1]))
-            count += (rows[1] - rows[0]) * (columns[1] - columns[0])
-            corner = self._at + QPointF(columns[0], rows[0]) / ratio
-            region += QRectF(corner, QSizeF(columns[1] - columns[0], rows[1] - rows[0]) / ratio).toAlignedRect()
+        boxes = self._on_screen(step.boxes() if step is not None and step.follows(before_it) else changed_boxes(before, pixels))
+        size, grey = self._scaled.shape, self._scaled.dtype == np.uint8
         self._pixels = pixels
-        nearly_all = count >= NEARLY_ALL * height * width
-        if nearly_all or (grey and anew):  # a single number is scaled as fast as some boxes of four
-            self._scale_all((height, width))
-        elif anew:
-            scale_boxes(self._seen, anew, self._scaled)
+        nearly_all = sum((bottom - top) * (right - left) for top, left, bottom, right in boxes) >= NEARLY_ALL * self._scaled.size
+        if nearly_all or (grey and boxes):  # a single number is scaled as fast as some boxes of four
+            self._scale_all(size)
+        elif boxes:
+            scale_boxes(self._seen, boxes, self._scaled)
+        ratio = self._image.devicePixelRatio()
         self._hold_image(ratio)
-        return None if nearly_all or grey != (self._scaled.dtype == np.uint8) else region
+        if nearly_all or grey != (self._scaled.dtype == np.uint8):
+            return None
+        region = QRegion()
+        for top, left, bottom, right in boxes:
+            corner = self._at + QPointF(left, top) / ratio
+            region += QRectF(corner, QSizeF(right - left, bottom - top) / ratio).toAlignedRect()
+        return region
+
+    def _on_screen(self, boxes: list[Box]) -> list[Box]:
+        """Some boxes of the pixels, as the boxes of what is scaled that may differ where they do."""
+        if not boxes:
+            return []
+        (y0, x0), (y1, x1), (height, width) = self._first, self._last, self._scaled.shape
+        down, across = (y1 - y0) / height, (x1 - x0) / width  # pixels to one of the screen's
+        top, left, bottom, right = np.array(boxes, np.float64).T
+        # Each pixel of the screen lies between two, so it may change where one of them does.
+        first = np.floor(np.maximum(np.stack([(top - y0 - 0.5) / down, (left - x0 - 0.5) / across]) - 0.5, 0))
+        last = np.ceil(np.stack([(bottom - y0 + 0.5) / down, (right - x0 + 0.5) / across]) - 0.5) + 1
+        found = np.concatenate([first, np.minimum(last, [[height], [width]])]).astype(np.int64)
+        return [(a, b, c, d) for a, b, c, d in found.T.tolist() if c > a and d > b]
