@@ -3,7 +3,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 import cv2
@@ -15,6 +15,8 @@ GROUPS = 24
 LEARNT_FROM = 20_000
 #: Rounds of the grouping at most.
 ROUNDS = 40
+#: It may be stopped between so many parts of these.
+PARTS = 2
 #: Starts of the grouping.
 STARTS = 1
 #: How much lightness counts beside a/L and b/L.
@@ -51,14 +53,30 @@ class ColourGroups:
                 yield labels == label
 
 
-def grouped(lab: np.ndarray) -> ColourGroups:
-    """The colours of a picture in Oklab, (3, H, W) float32, in groups; the same picture always gives the same."""
-    smooth = np.stack([cv2.bilateralFilter(np.ascontiguousarray(plane), SMOOTHED, SMOOTHED_BY, SMOOTHED / 2) for plane in lab])
+def grouped(lab: np.ndarray, step: Callable[[], None] = lambda: None) -> ColourGroups:
+    """The colours of a picture in Oklab, (3, H, W) float32, in groups; the same picture always gives the same. ``step`` may raise to stop."""
+    smoothed = []
+    for plane in lab:
+        step()
+        smoothed.append(cv2.bilateralFilter(np.ascontiguousarray(plane), SMOOTHED, SMOOTHED_BY, SMOOTHED / 2))
+    smooth = np.stack(smoothed)
     chroma = chroma_of(smooth)
     values = np.concatenate([chroma, LIGHTNESS * smooth[:1]]).reshape(3, -1).T.astype(np.float32)
-    some = values[np.random.default_rng(0).choice(len(values), min(LEARNT_FROM, len(values)), replace=False)]
-    groups = min(GROUPS, len(some))
-    cv2.setRNGSeed(3)
-    _, _, middles = cv2.kmeans(some, groups, None, (3, ROUNDS, 1e-4), STARTS, cv2.KMEANS_PP_CENTERS)  # type: ignore[call-overload]
+    step()
+    middles = _middles(values[np.random.default_rng(0).choice(len(values), min(LEARNT_FROM, len(values)), replace=False)], step)
+    step()
     away = (middles**2).sum(axis=1)[None] - 2 * values @ middles.T
-    return ColourGroups(away.argmin(axis=1).reshape(lab.shape[1:]), groups, chroma)
+    step()
+    return ColourGroups(away.argmin(axis=1).reshape(lab.shape[1:]), len(middles), chroma)
+
+
+def _middles(values: np.ndarray, step: Callable[[], None]) -> np.ndarray:
+    """The middles (groups, 3) of some values (N, 3)."""
+    cv2.setRNGSeed(3)
+    labels, begins = None, cv2.KMEANS_PP_CENTERS
+    for _ in range(PARTS):
+        step()
+        rounds = (cv2.TERM_CRITERIA_EPS + cv2.TERM_CRITERIA_COUNT, ROUNDS // PARTS, 1e-4)
+        _, labels, middles = cv2.kmeans(values, min(GROUPS, len(values)), labels, rounds, STARTS, begins)  # type: ignore[call-overload]
+        begins = cv2.KMEANS_USE_INITIAL_LABELS
+    return middles

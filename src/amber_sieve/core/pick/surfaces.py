@@ -36,6 +36,8 @@ RARE = -0.5
 BIN = 0.05
 #: Bins of L.
 BIN_LIGHT = 0.15
+#: Bins of a/L and b/L to either side of grey, and the last one of L.
+FARTHEST, BRIGHTEST = 99, 99
 #: Colours count by their chroma and this.
 GREY = 0.1
 
@@ -51,7 +53,7 @@ class Surface:
 
 def _places(lab: np.ndarray, step: Callable[[], None]) -> list[tuple[int, int]]:
     """Deep places of the largest pieces of each group of colours, the deepest and most colourful first."""
-    groups = grouped(lab)
+    groups = grouped(lab, step)
     found: list[tuple[float, int, int]] = []
     for piece in groups.pieces(None, PIECES):
         step()
@@ -65,10 +67,11 @@ def _places(lab: np.ndarray, step: Callable[[], None]) -> list[tuple[int, int]]:
 def _rareness(lab: np.ndarray) -> np.ndarray:
     """How much each pixel counts (H, W): rare and colourful ones count more."""
     chroma = chroma_of(lab)
-    across = np.clip(np.rint(chroma / BIN), -99, 99).astype(np.int64)
-    light = np.clip(np.rint(lab[0] / BIN_LIGHT), 0, 99).astype(np.int64)
-    _, inverse, counts = np.unique(((across[0] * 1000 + across[1]) * 100 + light).ravel(), return_inverse=True, return_counts=True)
-    rare = (counts[inverse] / light.size) ** RARE * (GREY + np.hypot(*chroma)).ravel()
+    across = np.clip(np.rint(chroma / BIN), -FARTHEST, FARTHEST).astype(np.int64)
+    light = np.clip(np.rint(lab[0] / BIN_LIGHT), 0, BRIGHTEST).astype(np.int64)
+    bins = ((across[0] * (2 * FARTHEST + 1) + across[1]) * (BRIGHTEST + 1) + light).ravel()
+    bins -= bins.min()
+    rare = (np.bincount(bins)[bins] / light.size) ** RARE * (GREY + np.hypot(*chroma)).ravel()
     out: np.ndarray = (rare / rare.sum()).reshape(light.shape).astype(np.float32)
     return out
 
@@ -106,10 +109,13 @@ def found_surfaces(planes: np.ndarray, most: int = 10, step: Callable[[float], N
         mask = membership(lab, [Probe(probe.colour, tolerance=steady_tolerance(thin, probe))])
         if float(mask.mean()) >= SMALLEST:
             left.append(Surface(x, y, mask))
+    step(0.6)
     rare = _rareness(cv2.GaussianBlur(np.moveaxis(lab, 0, -1), (0, 0), 2.0).transpose(2, 0, 1))
     if not left:
         return []
+    step(0.6)
     masks = np.stack([surface.mask[::THIN, ::THIN].ravel() for surface in left])
+    step(0.6)
     alike = _overlaps((masks > 0.5).astype(np.float32))
     weighed, chosen = masks * rare[::THIN, ::THIN].ravel(), list[int]()
     free = list(range(len(left)))
