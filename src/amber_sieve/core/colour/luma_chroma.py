@@ -13,7 +13,7 @@ from typing import Any
 
 import numpy as np
 
-from ..parallel import index_in, inner, kernel, prange
+from ..parallel import inner, kernel, prange
 from .encodings import as_shown, light_of
 
 #: Weights of red and blue in luma, by the numbers of ITU-T H.273 for matrices.
@@ -79,7 +79,7 @@ def _to_light(
     height, width = out.shape[1], out.shape[2]
     rows, columns = blue.shape[0], (width + across - 1) // across
     black, per_luma, red_cr, green_cb, green_cr, blue_cb, grey = numbers
-    zero, last = np.float32(0), np.float32(table.size - 2)
+    zero, last, pairs = np.float32(0), np.float32(STEPS - 1), table.view(np.uint64)
     to_place, place_of_zero = np.float32((STEPS - 1) / (HIGHEST - LOWEST)), np.float32(-LOWEST * (STEPS - 1) / (HIGHEST - LOWEST))
     for y in prange(height):
         line: Any = np.int64(y)  # unsigned, it could not be counted down from
@@ -106,22 +106,28 @@ def _to_light(
             places[0, x] = min(max((grey_of + red_cr * cr[x]) * to_place + place_of_zero, zero), last)
             places[1, x] = min(max((grey_of + green_cb * cb[x] + green_cr * cr[x]) * to_place + place_of_zero, zero), last)
             places[2, x] = min(max((grey_of + blue_cb * cb[x]) * to_place + place_of_zero, zero), last)
+        # Looking up does not vectorise, so nothing else is done meanwhile: an entry and how far it is to the next are fetched as one.
+        entries, found = np.empty(width, np.int32), np.empty(width, np.uint64)
+        both = found.view(np.float32)
         for k in range(3):
             row, place = out[k, y], places[k]
             for x in range(width):
-                index = index_in(place[x], table.size - 2)
-                below = table[index]
-                row[x] = below + (table[index + np.uintp(1)] - below) * (place[x] - np.float32(index))
+                entries[x] = min(max(np.int32(place[x]), np.int32(0)), np.int32(STEPS - 1))
+                place[x] -= np.float32(entries[x])
+            for x in range(width):
+                found[x] = pairs[np.uintp(entries[x]), 0]
+            for x in range(width):
+                row[x] = both[2 * x] + both[2 * x + 1] * place[x]
 
 
 @functools.lru_cache(maxsize=8)
 def _table_of(curve: int) -> np.ndarray:
-    """Light of the codes from ``LOWEST`` to ``HIGHEST``, and one to spare."""
+    """Light of the codes from ``LOWEST`` to ``HIGHEST``, each with how far it is to the next, (STEPS, 2) float32."""
     step = (HIGHEST - LOWEST) / (STEPS - 1)
     light = light_of(LOWEST + np.arange(STEPS + 1) * step, curve).astype(np.float32)
     zero = round(-LOWEST / step)  # black is exactly nothing
     light[zero] = 0
-    return light
+    return np.stack([light[:-1], np.diff(light)], axis=1)
 
 
 def to_light(luma: np.ndarray, blue: np.ndarray, red: np.ndarray, width: int, samples: Samples, curve: int, primaries: int) -> np.ndarray:

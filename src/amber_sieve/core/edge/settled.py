@@ -9,9 +9,11 @@ K. He, J. Sun, X. Tang, "Fast matting using large kernel matting Laplacian matri
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 
-from ..parallel import kernel, prange, serial_kernel
+from ..parallel import inner, kernel, prange, serial_kernel
 from .follow import NOT, SURE, Unmixed
 from .grid import between, place_in
 
@@ -125,46 +127,50 @@ def _settle(
 
 
 @serial_kernel
+def _spread(held: np.ndarray, wide: float) -> np.ndarray:
+    """The pixels (H, W) uint8 within a distance of those that are held, by the chamfer distance of G. Borgefors, "Distance transformations in
+    digital images" (1986): so many steps along and across, and aslant."""
+    straight, aslant = 0.955, 1.3693
+    far, (height, width) = int(wide / straight), held.shape
+    reach = np.zeros(far + 1, np.int64)  # how many columns to each side, so many rows away
+    for down in range(far + 1):
+        for across in range(1, far + 1):
+            if aslant * min(down, across) + straight * abs(down - across) <= wide:
+                reach[down] = across
+    out, padded, row = np.zeros(held.shape, np.uint8), np.zeros(width + 2 * far, np.uint8), np.empty(width, np.uint8)
+    for y in range(height):
+        padded[far : far + width] = held[y]
+        row[:] = held[y]
+        for across in range(far + 1):
+            left, right = padded[far - across : far - across + width], padded[far + across : far + across + width]
+            for x in range(width):
+                row[x] |= left[x] | right[x]
+            for down in range(far + 1):
+                if reach[down] == across:
+                    if y >= down:
+                        above = out[y - down]
+                        for x in range(width):
+                            above[x] |= row[x]
+                    if y + down < height:
+                        below = out[y + down]
+                        for x in range(width):
+                            below[x] |= row[x]
+    return out
+
+
+@serial_kernel
 def _band(mask: np.ndarray, wide: float) -> np.ndarray:
     """The pixels (H, W) bool within a distance outside the outline, and a third of it inside."""
-    far, straight, aslant = np.float32(1e9), np.float32(0.955), np.float32(1.3693)
-    height, width = mask.shape
-    away, deep = np.empty(mask.shape, np.float32), np.empty(mask.shape, np.float32)
-    for y in range(height):
-        for x in range(width):
-            away[y, x] = np.float32(0) if mask[y, x] >= np.float32(NOT) else far
-            deep[y, x] = np.float32(0) if mask[y, x] <= np.float32(SURE) else far
-    for distance in (away, deep):
-        # Two passes of a chamfer distance: G. Borgefors, "Distance transformations in digital images" (1986).
-        for y in range(height):
-            for x in range(width):
-                nearest = distance[y, x]
-                if x > 0:
-                    nearest = min(nearest, distance[y, x - 1] + straight)
-                if y > 0:
-                    nearest = min(nearest, distance[y - 1, x] + straight)
-                    if x > 0:
-                        nearest = min(nearest, distance[y - 1, x - 1] + aslant)
-                    if x < width - 1:
-                        nearest = min(nearest, distance[y - 1, x + 1] + aslant)
-                distance[y, x] = nearest
-        for y in range(height - 1, -1, -1):
-            for x in range(width - 1, -1, -1):
-                nearest = distance[y, x]
-                if x < width - 1:
-                    nearest = min(nearest, distance[y, x + 1] + straight)
-                if y < height - 1:
-                    nearest = min(nearest, distance[y + 1, x] + straight)
-                    if x < width - 1:
-                        nearest = min(nearest, distance[y + 1, x + 1] + aslant)
-                    if x > 0:
-                        nearest = min(nearest, distance[y + 1, x - 1] + aslant)
-                distance[y, x] = nearest
+    surface, ground = np.empty(mask.shape, np.uint8), np.empty(mask.shape, np.uint8)
+    for y in range(mask.shape[0]):
+        row, some, less = mask[y], surface[y], ground[y]
+        for x in range(row.size):
+            some[x], less[x] = row[x] >= np.float32(NOT), row[x] <= np.float32(SURE)
+    near, deep = _spread(surface, wide), _spread(ground, max(1.0, wide / 3))
     band = np.empty(mask.shape, np.bool_)
-    depth = max(np.float32(1), np.float32(wide / 3))
-    for y in range(height):
-        for x in range(width):
-            band[y, x] = away[y, x] <= np.float32(wide) and deep[y, x] <= depth
+    for y in range(mask.shape[0]):
+        for x in range(mask.shape[1]):
+            band[y, x] = (near[y, x] & deep[y, x]) != 0
     return band
 
 
@@ -193,43 +199,70 @@ def _windows(light: np.ndarray, band: np.ndarray, ends: np.ndarray) -> tuple[np.
     """Of the windows that hold a pixel of the band, by their middles: whether they do (H, W), mean colours (3, H, W), and the inverse
     covariances (6, H, W), row by row from the diagonal on."""
     height, width = band.shape
-    used, means, inverse = np.zeros(band.shape, np.bool_), np.zeros(light.shape, np.float32), np.zeros((6, height, width), np.float32)
+    used, means, inverse = np.zeros(band.shape, np.bool_), np.empty(light.shape, np.float32), np.empty((6, height, width), np.float32)
     for y in range(1, height - 1):
-        for x in range(max(1, ends[y, 0]), min(width - 1, ends[y, 1])):
+        first, last = max(1, ends[y, 0]), min(width - 1, ends[y, 1])
+        start = -1
+        for x in range(first, last + 1):
             held = False
-            for dy in range(-1, 2):
-                for dx in range(-1, 2):
-                    held |= band[y + dy, x + dx]
-            used[y, x] = held
-            if not held:
-                continue
-            r = g = b = 0.0
-            for dy in range(-1, 2):
-                for dx in range(-1, 2):
-                    r += light[0, y + dy, x + dx]
-                    g += light[1, y + dy, x + dx]
-                    b += light[2, y + dy, x + dx]
-            r, g, b = r / 9, g / 9, b / 9
-            rr = gg = bb = rg = rb = gb = 0.0
-            for dy in range(-1, 2):
-                for dx in range(-1, 2):
-                    dr, dg, db = light[0, y + dy, x + dx] - r, light[1, y + dy, x + dx] - g, light[2, y + dy, x + dx] - b
-                    rr += dr * dr / 9
-                    rg += dr * dg / 9
-                    rb += dr * db / 9
-                    gg += dg * dg / 9
-                    gb += dg * db / 9
-                    bb += db * db / 9
-            more = EPSILON + RELATIVE * (rr + gg + bb)
-            rr, gg, bb = rr + more, gg + more, bb + more
-            means[0, y, x], means[1, y, x], means[2, y, x] = r, g, b
-            a, c, d = gg * bb - gb * gb, rb * gb - rg * bb, rg * gb - rb * gg
-            over = 1 / (rr * a + rg * c + rb * d)
-            inverse[0, y, x], inverse[1, y, x], inverse[2, y, x] = a * over, c * over, d * over
-            inverse[3, y, x] = (rr * bb - rb * rb) * over
-            inverse[4, y, x] = (rg * rb - rr * gb) * over
-            inverse[5, y, x] = (rr * gg - rg * rg) * over
+            if x < last:
+                for dy in range(-1, 2):
+                    for dx in range(-1, 2):
+                        held |= band[y + dy, x + dx]
+                used[y, x] = held
+            if held and start < 0:
+                start = x
+            elif start >= 0 and not held:
+                _fit_colours(light, y, start, x, means, inverse)
+                start = -1
     return used, means, inverse
+
+
+@inner
+def _nine(one: np.ndarray, two: np.ndarray, three: np.ndarray, x: int, less: float) -> Any:
+    """The nine numbers of a window, less another; in float64, or the inverse would hang on how they are rounded."""
+    return (
+        np.float64(one[x]) - less, np.float64(one[x + 1]) - less, np.float64(one[x + 2]) - less,
+        np.float64(two[x]) - less, np.float64(two[x + 1]) - less, np.float64(two[x + 2]) - less,
+        np.float64(three[x]) - less, np.float64(three[x + 1]) - less, np.float64(three[x + 2]) - less,
+    )  # fmt: skip
+
+
+@inner
+def _sum(v: Any) -> float:
+    return v[0] + v[1] + v[2] + v[3] + v[4] + v[5] + v[6] + v[7] + v[8]
+
+
+@inner
+def _products(v: Any, w: Any) -> float:
+    """The mean product of two times nine numbers."""
+    total = v[0] * w[0] + v[1] * w[1] + v[2] * w[2] + v[3] * w[3] + v[4] * w[4] + v[5] * w[5] + v[6] * w[6] + v[7] * w[7] + v[8] * w[8]
+    return total / 9
+
+
+@serial_kernel
+def _fit_colours(light: np.ndarray, y: int, first: int, last: int, means: np.ndarray, inverse: np.ndarray) -> None:
+    """Mean colours and inverse covariances of the windows of a row, from one column to before another."""
+    ra, rb, rc = light[0, y - 1, first - 1 : last + 1], light[0, y, first - 1 : last + 1], light[0, y + 1, first - 1 : last + 1]
+    ga, gb, gc = light[1, y - 1, first - 1 : last + 1], light[1, y, first - 1 : last + 1], light[1, y + 1, first - 1 : last + 1]
+    ba, bb, bc = light[2, y - 1, first - 1 : last + 1], light[2, y, first - 1 : last + 1], light[2, y + 1, first - 1 : last + 1]
+    mr, mg, mb = means[0, y, first:last], means[1, y, first:last], means[2, y, first:last]
+    irr, irg, irb = inverse[0, y, first:last], inverse[1, y, first:last], inverse[2, y, first:last]
+    igg, igb, ibb = inverse[3, y, first:last], inverse[4, y, first:last], inverse[5, y, first:last]
+    for x in range(last - first):
+        r, g, b = _sum(_nine(ra, rb, rc, x, 0.0)) / 9, _sum(_nine(ga, gb, gc, x, 0.0)) / 9, _sum(_nine(ba, bb, bc, x, 0.0)) / 9
+        red, green, blue = _nine(ra, rb, rc, x, r), _nine(ga, gb, gc, x, g), _nine(ba, bb, bc, x, b)
+        rr, gg, bb_ = _products(red, red), _products(green, green), _products(blue, blue)
+        rg, rb_, gb_ = _products(red, green), _products(red, blue), _products(green, blue)
+        more = EPSILON + RELATIVE * (rr + gg + bb_)
+        rr, gg, bb_ = rr + more, gg + more, bb_ + more
+        mr[x], mg[x], mb[x] = r, g, b
+        a, c, d = gg * bb_ - gb_ * gb_, rb_ * gb_ - rg * bb_, rg * gb_ - rb_ * gg
+        over = 1 / (rr * a + rg * c + rb_ * d)
+        irr[x], irg[x], irb[x] = a * over, c * over, d * over
+        igg[x] = (rr * bb_ - rb_ * rb_) * over
+        igb[x] = (rg * rb_ - rr * gb_) * over
+        ibb[x] = (rr * gg - rg * rg) * over
 
 
 @serial_kernel

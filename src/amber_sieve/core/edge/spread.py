@@ -12,7 +12,7 @@ from typing import Any
 import cv2
 import numpy as np
 
-from ..parallel import kernel, prange
+from ..parallel import kernel, prange, serial_kernel
 from .feather import blurred
 from .grid import Grid, between, coarser, grid_over, place_in
 
@@ -31,6 +31,37 @@ ENDS = 3.0
 MANY = 6
 
 
+@serial_kernel
+def _add(planes: np.ndarray, y: int, columns_from: int, start: int, end: int, sums: np.ndarray) -> None:
+    """Add one, and the light of a row of some planes, to the sums (4, W) of some columns."""
+    for k in range(4):
+        total = sums[k, start:end]
+        if k == 0:
+            for x in range(total.size):
+                total[x] += np.float32(1)
+        else:
+            light = planes[k - 1, y, columns_from + start : columns_from + end]
+            for x in range(total.size):
+                total[x] += light[x]
+
+
+@serial_kernel
+def _add_beyond(
+    planes: np.ndarray, y: int, columns_from: int, distance: np.ndarray, across: int, beyond: float, start: int, end: int, sums: np.ndarray
+) -> None:  # fmt: skip
+    """The same of those pixels whose distance lies beyond a value."""
+    away = distance[start - across : end - across]
+    for k in range(4):
+        total = sums[k, start:end]
+        if k == 0:
+            for x in range(total.size):
+                total[x] += np.float32(away[x] > beyond)
+        else:
+            light = planes[k - 1, y, columns_from + start : columns_from + end]
+            for x in range(total.size):
+                total[x] += light[x] if away[x] > beyond else np.float32(0)
+
+
 @kernel
 def _gathered(
     planes: np.ndarray, rows_from: int, columns_from: int, height: int, width: int, distance: np.ndarray, down: int, across: int, counts: bool,
@@ -42,34 +73,40 @@ def _gathered(
     rows, columns = out.shape[0], out.shape[1]
     step = np.int64(2) if side >= MANY else np.int64(1)
     share = np.float32(1) / np.float32(side * ((side + step - 1) // step))
+    known_to = across + distance.shape[1]
     for row in prange(rows):
         first: Any = np.int64(row) * side - top  # unsigned, it could not lie before the box
         low, high = max(first, 0), min(first + side, height)
-        for column in range(columns):
-            if not useful[row, column]:
-                continue
-            start, end = max(column * side - left, 0), min((column + 1) * side - left, width)
-            count, red, green, blue = np.float32(0), np.float32(0), np.float32(0), np.float32(0)
+        sums, cells, stop = np.empty((4, width), np.float32), useful[row], 0
+        while stop < columns:
+            begin = stop
+            while begin < columns and not cells[begin]:
+                begin += 1
+            stop = begin
+            while stop < columns and cells[stop]:
+                stop += 1
+            # Rows are summed before columns: that vectorises, however few pixels a cell has.
+            start, end = max(begin * side - left, 0), min(stop * side - left, width)
+            sums[:, start:end] = 0
             for y in range(low + (low - first) % step, high, step):  # the same rows of a cell in every part of a picture
                 # Of every row the stretch inside the part, whose distances are known; all of the row lies beside it above and below the part.
-                from_x, to_x = min(max(start, across), end), max(min(end, across + distance.shape[1]), start)
+                from_x, to_x = min(max(start, across), end), max(min(end, known_to), start)
                 if y < down or y >= down + distance.shape[0]:
                     from_x, to_x = end, end
-                for x in range(from_x, to_x):
-                    if distance[y - down, x - across] > beyond:
-                        count += np.float32(1)
-                        red += planes[0, rows_from + y, columns_from + x]
-                        green += planes[1, rows_from + y, columns_from + x]
-                        blue += planes[2, rows_from + y, columns_from + x]
+                if from_x < to_x:
+                    _add_beyond(planes, rows_from + y, columns_from, distance[y - down], across, beyond, from_x, to_x, sums)
                 if counts:
-                    for x in range(start, end):
-                        if x < from_x or x >= to_x:
-                            count += np.float32(1)
-                            red += planes[0, rows_from + y, columns_from + x]
-                            green += planes[1, rows_from + y, columns_from + x]
-                            blue += planes[2, rows_from + y, columns_from + x]
-            cell = out[row, column]
-            cell[0], cell[1], cell[2], cell[3] = count * share, red * share, green * share, blue * share
+                    _add(planes, rows_from + y, columns_from, start, min(from_x, end), sums)
+                    _add(planes, rows_from + y, columns_from, max(to_x, start), end, sums)
+            counted, reds, greens, blues, x = sums[0], sums[1], sums[2], sums[3], start
+            for column in range(begin, stop):
+                count, red, green, blue = np.float32(0), np.float32(0), np.float32(0), np.float32(0)
+                last = min((column + 1) * side - left, end)
+                while x < last:
+                    count, red, green, blue = count + counted[x], red + reds[x], green + greens[x], blue + blues[x]
+                    x += 1
+                cell = out[row, column]
+                cell[0], cell[1], cell[2], cell[3] = count * share, red * share, green * share, blue * share
 
 
 @kernel
