@@ -14,6 +14,7 @@ from PyQt6.QtTest import QTest
 from test_preview import levels_of_words
 
 from amber_sieve.core.changed import RUN, changed_boxes
+from amber_sieve.core.pick.samples import distances_to_each
 from amber_sieve.desk.canvas.scaled import Scaled
 from amber_sieve.desk.widgets.number import Number
 from amber_sieve.live.parts import Shown, worked_part
@@ -287,6 +288,29 @@ class WindowTest(WindowCase):
             window.adjust.blocks["light"].set_open(True)
             self.settle()
             self.drag(window.adjust.numbers["exposure"], range(2, 14, 3))
+
+    def test_the_first_step_of_a_tolerance_measures_nothing_anew(self):
+        """How far pixels lie from samples, and what is made of all that a step masks, is there before a hand takes hold of the number."""
+        window = self.window
+        window.resize(3000, 1800)
+        self.enterContext(mock.patch("amber_sieve.workspace.viewing.REST", 60_000))
+        with mock.patch("amber_sieve.render.mask.distances_to_each", side_effect=distances_to_each) as measured:
+            self.open(DEMO / "yard.sieve")
+            window.pages.setCurrentWidget(window.pick)
+            self.settle()
+            self.wait(lambda: all(pane._ready._step is not None for pane in window.canvas.panes))
+            QTest.qWait(300)
+            self.settle()
+            measured.assert_called()
+            measured.reset_mock()
+            number = window.pick.tolerance
+            QTest.mousePress(number, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, QPoint(60, 10))
+            QTest.mouseMove(number, QPoint(61, 10))
+            self.assertTrue(self.work.dragging)
+            self.wait(lambda: self.viewing.last.wanted.hurried and self.viewing.last.wanted.project == self.work.project)
+            measured.assert_not_called()
+            QTest.mouseRelease(number, Qt.MouseButton.LeftButton)
+            self.settle()
 
     def test_the_first_step_of_a_drag_is_drawn_like_the_next(self):
         """What a drag works on is coarser than what stands there at rest: that is scaled while the hand rests, not when it moves."""

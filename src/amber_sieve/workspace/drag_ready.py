@@ -9,6 +9,7 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..errors import Trouble
 from ..live.preview import Rendered, preview
+from ..project.model import Sieve
 from .guard import guarded
 from .viewing import Viewing
 from .work import Work
@@ -16,6 +17,14 @@ from .workers import Workers
 
 #: Milliseconds after a fine picture came.
 RESTED = 50
+#: A step of a tolerance.
+STEP = 1.0
+
+
+def _a_step_aside(sieve: Sieve) -> Sieve:
+    """The sieve as a step of dragging the tolerance of its samples would leave it."""
+    samples = tuple(sample.but(tolerance=max(0.0, sample.tolerance - STEP)) for sample in sieve.pick.samples)
+    return sieve.but(pick=sieve.pick.but(samples=samples))
 
 
 @guarded
@@ -46,10 +55,13 @@ class DragReady(QObject):
         if last.wanted.shown.coarseness(last.mask.size) == 1:  # it works on the same picture
             return
         wanted = replace(self._viewing.wanted(), hurried=True)
+        beside = replace(wanted, project=wanted.project.with_sieve(_a_step_aside(wanted.project.sieve(wanted.sieve_id))))
 
         def make() -> None:
             # Nobody has asked for it: what cannot be read is said when somebody does.
             with cache.while_wanted(renders.superseded), contextlib.suppress(Trouble):
+                if beside.project != wanted.project:
+                    preview(opened, beside, cache)  # what a step of a tolerance leaves as it is, and where it writes
                 self.made.emit(preview(opened, wanted, cache))
 
         renders.ask(make, opened)
