@@ -238,6 +238,27 @@ class PartsOfThePictureTest(unittest.TestCase):
                     self.assertTrue(region.contains(QPoint(int(x / ratio), int(y / ratio))), (at, zoom, ratio, x, y))
                 before = after
 
+    def test_grey_is_painted_as_the_same_colours_are(self):
+        """A mask is scaled and drawn as one number a pixel, until a pixel of it has a colour; and a picture that becomes grey stays right."""
+        chance = np.random.default_rng(5)
+        for at, zoom, ratio in (((0, 0), 1, 1), ((-40.3, 10.7), 1.41, 1), ((3, 4), 0.6, 2), ((-9, -7), 3, 1)):
+            levels = np.kron(chance.integers(0, 256, (50, 71), np.uint32), np.ones((5, 7), np.uint32))
+            pixels = levels * np.uint32(0x10101) | np.uint32(0xFF000000)
+            scaled, before = Scaled(), None
+            for what in ("grey", "grey", "coloured", "coloured", "grey"):
+                pixels = pixels.copy()
+                top, left = chance.integers(0, 200), chance.integers(0, 400)
+                new = np.uint32(0xFF8040C0 if what == "coloured" else 0xFF5A5A5A)
+                if what == "grey" and before == "coloured":
+                    pixels[:] = new
+                pixels[top : top + 40, left : left + 80] = new
+                scaled.exchange(pixels)
+                painted = self.paint(scaled, pixels, at, zoom, ratio)
+                with mock.patch("amber_sieve.desk.canvas.scaled.levels_of_grey", return_value=None):
+                    wanted = self.paint(Scaled(), pixels, at, zoom, ratio)
+                self.assertLessEqual(np.abs(levels_of_words(painted) - levels_of_words(wanted)).max(), 1, (at, what))
+                before = what
+
     def test_another_size_or_squares_are_painted_whole(self):
         pixels = np.full((50, 60), 0xFF102030, np.uint32)
         scaled = Scaled()

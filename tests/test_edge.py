@@ -28,6 +28,7 @@ from amber_sieve.core.edge.islands import islands_of, without_islands
 from amber_sieve.core.edge.levels import mask_levels
 from amber_sieve.core.edge.morphology import UNDER_HALF, grown, without_holes, without_specks
 from amber_sieve.core.edge.pieces import pieces_of
+from amber_sieve.core.edge.settled import _spread
 from amber_sieve.core.frame import Frame
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.project.model import Adjust, Edge, Pick, Place, Project, Recolour, Sieve
@@ -177,6 +178,16 @@ class PiecesTest(unittest.TestCase):
                         pieces.write(pieces.holding([place]), 1, drawn)
                         label = labels[int(place[1]), int(place[0])]
                         np.testing.assert_array_equal(drawn > 0, labels == label if label else np.zeros(shape, bool))
+
+    def test_what_lies_near_is_what_the_librarys_distance_says(self):
+        """Source: OpenCV's distance transform with a 3 x 3 mask, which has the same steps."""
+        chance = np.random.default_rng(2)
+        for wide in (1.0, 1.5, 2.7, 4.0):
+            for shape in ((40, 1), (3, 90), (97, 133)):
+                held = chance.random(shape) < 0.01
+                held[0, 0] = True
+                away = cv2.distanceTransform((~held).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
+                np.testing.assert_array_equal(_spread(held.astype(np.uint8), wide) > 0, away <= wide)
 
     def test_what_has_no_specks_and_no_holes_stays_as_it_is(self):
         mask = blob()

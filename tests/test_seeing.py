@@ -38,6 +38,16 @@ class KernelTest(unittest.TestCase):
     def test_the_mask_is_grey_in_proportion(self):
         self.assertEqual(parts(seeing.mask_to_screen(MASK))[:, 0].tolist(), [[0, 13, 128, 242, 255]] * 3)
 
+    def test_grey_is_told_from_colours_by_every_pixel(self):
+        grey = np.random.default_rng(0).integers(0, 256, (70, 133), np.uint32)
+        pixels = grey * np.uint32(0x10101) | np.uint32(0xFF000000)
+        np.testing.assert_array_equal(seeing.levels_of_grey(pixels[3:60, 5:100]), grey[3:60, 5:100])
+        for channel in (0, 8, 16):
+            other = pixels.copy()
+            other[69, 131] ^= np.uint32(1 << channel)
+            self.assertIsNone(seeing.levels_of_grey(other))
+            self.assertIsNotNone(seeing.levels_of_grey(other[:69]))
+
     def test_weak_spots_mark_leaks_and_holes_only(self):
         words = seeing.weak_spots(np.array([[0, 0.005, 0.05, 0.5, 0.95, 0.995, 1]], np.float32))[0]
         self.assertEqual((words[2], words[4]), (seeing.LEAK, seeing.HOLE))

@@ -22,8 +22,11 @@ R0, R1, R2, R3 = (np.float32(number) for number in (0.9999972, 0.249996, 0.15771
 
 @inner
 def _level_of(light: Any) -> Any:
-    """The level 0 to 255 of light, within 0.505 of IEC 61966-2-1 exactly. A table would be looked up one by one, this vectorises; and without the square roots of the compiler, which
-    come out otherwise in a vector than alone, a pixel is the same wherever it lies in what is drawn."""
+    """The level 0 to 255 of light, at most 0.505 from what IEC 61966-2-1 says.
+
+    A table would be looked up one by one; this vectorises. It does without square roots, which the compiler works out otherwise in a vector
+    than alone: so a pixel is the same wherever it lies in what is drawn.
+    """
     clipped = min(max(light, np.float32(0)), ONE)
     bent = max(clipped, LINEAR_BREAK)
     guess = float_of(GUESS - np.int32(bits_of(bent) >> np.int32(2)))
