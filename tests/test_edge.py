@@ -28,7 +28,7 @@ from amber_sieve.core.edge.islands import islands_of, without_islands
 from amber_sieve.core.edge.levels import mask_levels
 from amber_sieve.core.edge.morphology import UNDER_HALF, grown, without_holes, without_specks
 from amber_sieve.core.edge.pieces import pieces_of
-from amber_sieve.core.edge.settled import _spread
+from amber_sieve.core.edge.settled import _reached
 from amber_sieve.core.frame import Frame
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.project.model import Adjust, Edge, Pick, Place, Project, Recolour, Sieve
@@ -187,7 +187,7 @@ class PiecesTest(unittest.TestCase):
                 held = chance.random(shape) < 0.01
                 held[0, 0] = True
                 away = cv2.distanceTransform((~held).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
-                np.testing.assert_array_equal(_spread(held.astype(np.uint8), wide) > 0, away <= wide)
+                np.testing.assert_array_equal(_reached(held.astype(np.uint8), wide) > 0, away <= wide)
 
     def test_what_has_no_specks_and_no_holes_stays_as_it_is(self):
         mask = blob()

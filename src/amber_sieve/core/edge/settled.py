@@ -127,7 +127,7 @@ def _settle(
 
 
 @serial_kernel
-def _spread(held: np.ndarray, wide: float) -> np.ndarray:
+def _reached(held: np.ndarray, wide: float) -> np.ndarray:
     """The pixels (H, W) uint8 within a distance of those that are held, by the chamfer distance of G. Borgefors, "Distance transformations in
     digital images" (1986): so many steps along and across, and aslant."""
     straight, aslant = 0.955, 1.3693
@@ -166,7 +166,7 @@ def _band(mask: np.ndarray, wide: float) -> np.ndarray:
         row, some, less = mask[y], surface[y], ground[y]
         for x in range(row.size):
             some[x], less[x] = row[x] >= np.float32(NOT), row[x] <= np.float32(SURE)
-    near, deep = _spread(surface, wide), _spread(ground, max(1.0, wide / 3))
+    near, deep = _reached(surface, wide), _reached(ground, max(1.0, wide / 3))
     band = np.empty(mask.shape, np.bool_)
     for y in range(mask.shape[0]):
         for x in range(mask.shape[1]):
@@ -230,11 +230,12 @@ def _nine(one: np.ndarray, two: np.ndarray, three: np.ndarray, x: int, less: flo
 
 @inner
 def _sum(v: Any) -> float:
+    """The sum of nine numbers."""
     return v[0] + v[1] + v[2] + v[3] + v[4] + v[5] + v[6] + v[7] + v[8]
 
 
 @inner
-def _products(v: Any, w: Any) -> float:
+def _mean_product(v: Any, w: Any) -> float:
     """The mean product of two times nine numbers."""
     total = v[0] * w[0] + v[1] * w[1] + v[2] * w[2] + v[3] * w[3] + v[4] * w[4] + v[5] * w[5] + v[6] * w[6] + v[7] * w[7] + v[8] * w[8]
     return total / 9
@@ -243,25 +244,25 @@ def _products(v: Any, w: Any) -> float:
 @serial_kernel
 def _fit_colours(light: np.ndarray, y: int, first: int, last: int, means: np.ndarray, inverse: np.ndarray) -> None:
     """Mean colours and inverse covariances of the windows of a row, from one column to before another."""
-    ra, rb, rc = light[0, y - 1, first - 1 : last + 1], light[0, y, first - 1 : last + 1], light[0, y + 1, first - 1 : last + 1]
-    ga, gb, gc = light[1, y - 1, first - 1 : last + 1], light[1, y, first - 1 : last + 1], light[1, y + 1, first - 1 : last + 1]
-    ba, bb, bc = light[2, y - 1, first - 1 : last + 1], light[2, y, first - 1 : last + 1], light[2, y + 1, first - 1 : last + 1]
+    r0, r1, r2 = light[0, y - 1, first - 1 : last + 1], light[0, y, first - 1 : last + 1], light[0, y + 1, first - 1 : last + 1]
+    g0, g1, g2 = light[1, y - 1, first - 1 : last + 1], light[1, y, first - 1 : last + 1], light[1, y + 1, first - 1 : last + 1]
+    b0, b1, b2 = light[2, y - 1, first - 1 : last + 1], light[2, y, first - 1 : last + 1], light[2, y + 1, first - 1 : last + 1]
     mr, mg, mb = means[0, y, first:last], means[1, y, first:last], means[2, y, first:last]
     irr, irg, irb = inverse[0, y, first:last], inverse[1, y, first:last], inverse[2, y, first:last]
     igg, igb, ibb = inverse[3, y, first:last], inverse[4, y, first:last], inverse[5, y, first:last]
     for x in range(last - first):
-        r, g, b = _sum(_nine(ra, rb, rc, x, 0.0)) / 9, _sum(_nine(ga, gb, gc, x, 0.0)) / 9, _sum(_nine(ba, bb, bc, x, 0.0)) / 9
-        red, green, blue = _nine(ra, rb, rc, x, r), _nine(ga, gb, gc, x, g), _nine(ba, bb, bc, x, b)
-        rr, gg, bb_ = _products(red, red), _products(green, green), _products(blue, blue)
-        rg, rb_, gb_ = _products(red, green), _products(red, blue), _products(green, blue)
-        more = EPSILON + RELATIVE * (rr + gg + bb_)
-        rr, gg, bb_ = rr + more, gg + more, bb_ + more
+        r, g, b = _sum(_nine(r0, r1, r2, x, 0.0)) / 9, _sum(_nine(g0, g1, g2, x, 0.0)) / 9, _sum(_nine(b0, b1, b2, x, 0.0)) / 9
+        red, green, blue = _nine(r0, r1, r2, x, r), _nine(g0, g1, g2, x, g), _nine(b0, b1, b2, x, b)
+        rr, gg, bb = _mean_product(red, red), _mean_product(green, green), _mean_product(blue, blue)
+        rg, rb, gb = _mean_product(red, green), _mean_product(red, blue), _mean_product(green, blue)
+        more = EPSILON + RELATIVE * (rr + gg + bb)
+        rr, gg, bb = rr + more, gg + more, bb + more
         mr[x], mg[x], mb[x] = r, g, b
-        a, c, d = gg * bb_ - gb_ * gb_, rb_ * gb_ - rg * bb_, rg * gb_ - rb_ * gg
-        over = 1 / (rr * a + rg * c + rb_ * d)
+        a, c, d = gg * bb - gb * gb, rb * gb - rg * bb, rg * gb - rb * gg
+        over = 1 / (rr * a + rg * c + rb * d)
         irr[x], irg[x], irb[x] = a * over, c * over, d * over
-        igg[x] = (rr * bb_ - rb_ * rb_) * over
-        igb[x] = (rg * rb_ - rr * gb_) * over
+        igg[x] = (rr * bb - rb * rb) * over
+        igb[x] = (rg * rb - rr * gb) * over
         ibb[x] = (rr * gg - rg * rg) * over
 
 
