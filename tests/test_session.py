@@ -261,6 +261,38 @@ class ThreadsTest(WindowCase):
 
 
 class FilesTest(WindowCase):
+    def test_recent_work_is_read_only_while_it_is_seen(self):
+        """One large picture after another would take a core from whoever works on something by now."""
+        turns, read = threading.Semaphore(0), []
+
+        def small(path):
+            read.append(path.name)
+            turns.acquire(timeout=20)
+            return np.full((4, 6), 0xFF3366CC, np.uint32)
+
+        names = [f"{number}.png" for number in range(4)]
+        for name in names:
+            (self.folder / name).write_bytes((DEMO / "close.png").read_bytes())
+        self.workspace.preferences.change(recent=tuple(str(self.folder / name) for name in names))
+        front, recents = self.window.front, self.workspace.workers.recents
+        with mock.patch("amber_sieve.desk.start.start_view._small", side_effect=small):
+            front.setCurrentIndex(0)
+            front.setCurrentIndex(1)
+            shown = front.currentWidget().recent
+
+            def colour(row):
+                return shown.item(row).icon().pixmap(40, 40).toImage().pixelColor(3, 2).name()
+
+            turns.release()
+            self.wait(lambda: len(read) == 2)
+            self.wait(lambda: colour(0) == "#3366cc")  # each when it is there
+            self.assertEqual(colour(1), "#000000")
+            self.open(self.folder / names[0])
+            turns.release(4)
+            self.wait(lambda: recents.idle)
+        self.assertEqual(read, names[:2])
+        self.assertEqual(self.troubles, [])
+
     def test_saving_and_opening_through_the_dialogs(self):
         self.open(DEMO / "yard.png")
         self.click(735, 830)

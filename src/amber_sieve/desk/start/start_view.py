@@ -7,14 +7,15 @@ import pathlib
 from collections.abc import Callable
 
 import numpy as np
-from PyQt6.QtCore import QSize, Qt
-from PyQt6.QtGui import QIcon, QPixmap, QShowEvent
+from PyQt6.QtCore import QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QHideEvent, QIcon, QPixmap, QShowEvent
 from PyQt6.QtWidgets import QGridLayout, QLabel, QListView, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from ...errors import Trouble
 from ...language import translate
 from ...media.formats import PROJECT
 from ...media.stills.thumbnails import SIDE, thumbnail
+from ...progress import Cancelled
 from ...project import storage
 from ...workspace.workspace import Workspace
 from ..widgets.drawing import pixmap_of
@@ -36,12 +37,15 @@ def _small(path: pathlib.Path) -> np.ndarray | None:
 class StartView(QWidget):
     """Open, the demo, the guide, and what was worked on last; files can be dropped anywhere on the window."""
 
+    #: The path of recent work, and its small picture.
+    _made = pyqtSignal(str, object)
+
     def __init__(
         self, workspace: Workspace, ask_open: Callable[[], object], show_guide: Callable[[], object], tour: Callable[[], object]
     ) -> None:
         super().__init__()
         self._pictures, self._preferences, self._workers = workspace.pictures, workspace.preferences, workspace.workers
-        workspace.workers.recents.done.connect(self._draw)
+        self._made.connect(self._draw)
         self.open, self.demo, self.guide, self.tour = QPushButton(), QPushButton(), QPushButton(), QPushButton()
         with_icon(self.open, "folder-open", translate("start", "Open pictures, clips or projects (Ctrl+O)"), translate("start", "Open…"))
         with_icon(
@@ -98,6 +102,10 @@ class StartView(QWidget):
         super().showEvent(event)
         self._list()
 
+    def hideEvent(self, event: QHideEvent | None) -> None:
+        super().hideEvent(event)
+        self._workers.recents.forget()  # large pictures would go on being read beside what was opened
+
     def _list(self) -> None:
         paths = [path for path in map(pathlib.Path, self._preferences.values.recent) if path.exists()][:MOST]
         self.heading.setVisible(bool(paths))
@@ -111,12 +119,20 @@ class StartView(QWidget):
             item.setToolTip(str(path))
             self.recent.addItem(item)
         if paths:
-            self._workers.recents.ask(lambda: [_small(path) for path in paths])
+            self._workers.recents.ask(lambda: self._make(paths), about=paths)
 
-    def _draw(self, pictures: list[np.ndarray | None]) -> None:
-        for row, pixels in enumerate(pictures):
-            item = self.recent.item(row)
-            if item is not None and pixels is not None:
+    def _make(self, paths: list[pathlib.Path]) -> None:
+        """Make small pictures in the thread of recent work, until they are not seen any more."""
+        for path in paths:
+            if self._workers.recents.superseded():
+                raise Cancelled
+            pixels = _small(path)
+            if pixels is not None:
+                self._made.emit(str(path), pixels)
+
+    def _draw(self, path: str, pixels: np.ndarray) -> None:
+        for item in map(self.recent.item, range(self.recent.count())):
+            if item is not None and item.data(_PATH) == path:
                 item.setIcon(QIcon(pixmap_of(pixels)))
 
     def _open_item(self, item: QListWidgetItem) -> None:
