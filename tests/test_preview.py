@@ -23,6 +23,7 @@ from robot import deepest
 from amber_sieve.core.colour.gamut import lower_chroma
 from amber_sieve.core.colour.screen import to_screen
 from amber_sieve.core.frame import Frame
+from amber_sieve.core.seeing import grey_pixels
 from amber_sieve.desk.dialogs.small import Commands, PreferencesDialog, RecoveryDialog
 from amber_sieve.desk.widgets.number import Number
 from amber_sieve.errors import Trouble
@@ -46,7 +47,8 @@ LEFT, NONE = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
 
 
 def levels_of_words(words: np.ndarray) -> np.ndarray:
-    """Red, green and blue (3, H, W) of words for the screen."""
+    """Red, green and blue (3, H, W) of words for the screen, or of levels of grey."""
+    words = grey_pixels(words) if words.dtype == np.uint8 else words
     return np.stack([(words >> shift) & 255 for shift in (16, 8, 0)]).astype(float)
 
 

@@ -3,6 +3,7 @@
 import math
 import unittest
 
+import cv2
 import numpy as np
 from common import demo_frame, truth
 
@@ -13,6 +14,7 @@ from amber_sieve.core.colour.transfer import decode
 from amber_sieve.core.edge.fine import fine
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.tolerance import thinned
+from amber_sieve.core.scaling import scale_boxes
 from amber_sieve.core.statistics import statistics_of
 from amber_sieve.desk.canvas.area_shape import boxed
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
@@ -36,17 +38,28 @@ class KernelTest(unittest.TestCase):
         self.planes = np.broadcast_to(np.array([0.5, 0.2, 0.1], np.float32)[:, None, None], (3, 1, 5)).copy()
 
     def test_the_mask_is_grey_in_proportion(self):
-        self.assertEqual(parts(seeing.mask_to_screen(MASK))[:, 0].tolist(), [[0, 13, 128, 242, 255]] * 3)
+        levels = seeing.mask_to_levels(MASK)
+        self.assertEqual(levels[0].tolist(), [0, 13, 128, 242, 255])
+        self.assertEqual(parts(seeing.grey_pixels(levels))[:, 0].tolist(), levels.tolist() * 3)
+        self.assertTrue((seeing.grey_pixels(levels) >> 24 == 255).all())
 
-    def test_grey_is_told_from_colours_by_every_pixel(self):
-        grey = np.random.default_rng(0).integers(0, 256, (70, 133), np.uint32)
-        pixels = grey * np.uint32(0x10101) | np.uint32(0xFF000000)
-        np.testing.assert_array_equal(seeing.levels_of_grey(pixels[3:60, 5:100]), grey[3:60, 5:100])
-        for channel in (0, 8, 16):
-            other = pixels.copy()
-            other[69, 131] ^= np.uint32(1 << channel)
-            self.assertIsNone(seeing.levels_of_grey(other))
-            self.assertIsNotNone(seeing.levels_of_grey(other[:69]))
+    def test_pixels_are_scaled_as_a_library_scales_numbers(self):
+        """Source: OpenCV's linear interpolation of floats; half a level for rounding at the end, and a tenth for the shares."""
+        chance = np.random.default_rng(9)
+        for height, width, down, across in ((1, 1, 5, 7), (3, 2, 1, 1), (2, 1, 9, 3), (50, 60, 71, 85), (70, 90, 33, 41), (10, 9, 10, 9)):
+            around = chance.integers(0, 2**32, (height + 3, width + 5), np.uint32)
+            pixels, out = around[2 : 2 + height, 3 : 3 + width], np.zeros((down, across), np.uint32)
+            scale_boxes(pixels, [(0, 0, down, across)], out)
+            channels = [(pixels >> shift & 255).astype(float) for shift in (0, 8, 16, 24)]
+            for channel, shift in zip(channels, (0, 8, 16, 24), strict=True):
+                wanted = cv2.resize(channel, (across, down), interpolation=cv2.INTER_LINEAR)
+                np.testing.assert_allclose((out >> shift & 255).astype(float), wanted, atol=0.6, err_msg=str((height, width, down, across)))
+            box, part = (down // 3, across // 4, down, across - across // 5), np.zeros_like(out)
+            scale_boxes(pixels, [box], part)
+            rows, columns = slice(box[0], box[2]), slice(box[1], box[3])
+            np.testing.assert_array_equal(part[rows, columns], out[rows, columns])
+            part[rows, columns] = 0
+            self.assertFalse(part.any())
 
     def test_weak_spots_mark_leaks_and_holes_only(self):
         words = seeing.weak_spots(np.array([[0, 0.005, 0.05, 0.5, 0.95, 0.995, 1]], np.float32))[0]
@@ -84,7 +97,7 @@ class KernelTest(unittest.TestCase):
         self.assertTrue((out[:, :, 16:] == planes[:, :, 16:]).all())
 
     def test_the_band_of_fine_is_tinted(self):
-        words = seeing.mask_to_screen(np.ones((2, 2), np.float32))
+        words = seeing.grey_pixels(seeing.mask_to_levels(np.ones((2, 2), np.float32)))
         tinted = seeing.with_band(words, np.array([[True, False], [False, False]]))
         self.assertNotEqual(tinted[0, 0], words[0, 0])
         self.assertEqual(tinted[1, 1], words[1, 1])

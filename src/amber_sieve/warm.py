@@ -24,7 +24,6 @@ from .core.frame import Frame
 from .core.mix import Mixture
 from .core.pick.connected import connected_only
 from .core.scaling import scale_boxes
-from .core.seeing import levels_of_grey
 from .core.statistics import coverage_of, statistics_of
 from .export.frame import finished, strips_of
 from .files import state_folder
@@ -133,7 +132,6 @@ def _drag(source: stills.Still, sieve: Sieve) -> None:
         step = sieve.but(pick=Pick(samples=(sample,)), adjust=adjust, edge=NO_EDGE)
         pixels = preview(opened, Wanted(Project(stack=(step,)), sieve.id, shown=shown, hurried=True), cache).pictures["result"]
     scale_boxes(pixels, changed_boxes(pixels, ~pixels), pixels.copy())
-    levels_of_grey(np.zeros_like(pixels))
     planes = source.picture.planes
     Mixture(planes, planes[0], ()).write_runs(~no_runs(*planes.shape[1:]), planes.copy(), planes)
 

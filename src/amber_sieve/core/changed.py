@@ -81,7 +81,7 @@ def in_memory(pixels: np.ndarray) -> tuple[np.ndarray, int, int]:
 
 
 def changed_boxes(one: np.ndarray, other: np.ndarray) -> list[tuple[int, int, int, int]]:
-    """Some boxes (top, left, bottom, right) outside which two pictures of screen pixels (H, W) uint32 are the same."""
+    """Some boxes (top, left, bottom, right) outside which two pictures of screen pixels (H, W) uint32, or of levels uint8, are the same."""
     height, width = one.shape
     strips = no_runs(-(-height // STRIP), width)
     _changed_strips(*in_memory(one), *in_memory(other), height, width, strips)

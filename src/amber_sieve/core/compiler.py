@@ -89,6 +89,75 @@ def float_of(typing_context: Any, value: Any) -> Any:
 
 
 @compiled_in
+def mix_four(typing_context: Any, row: Any, firsts: Any, shares: Any, place: Any, out: Any) -> Any:
+    """Write four screen pixels from ``place`` on, (N,) uint32, each mixed of two that stand side by side in a row.
+
+    ``row`` has the four channels of its pixels, (4 · W,) int16 up to 255 · 2⁷; ``firsts`` (N,) int32 says which is the first of the two, ``shares``
+    (N,) int32 what part of each is taken, of 2¹⁴: of the first in the low half, of the second in the high one.
+    """
+
+    def code(context: Any, builder: Any, signature: Any, arguments: Any) -> Any:
+        byte, short, whole = ir.IntType(8), ir.IntType(16), ir.IntType(32)
+        at = arguments[3]
+        row_data, first_data, share_data, out_data = (
+            context.make_array(signature.args[k])(context, builder, arguments[k]).data for k in (0, 1, 2, 4)
+        )
+
+        def at_once(kind: Any, count: int) -> Any:
+            return ir.VectorType(kind, count)
+
+        def shuffled(one: Any, other: Any, order: list[int]) -> Any:
+            return builder.shuffle_vector(one, other, ir.Constant(at_once(whole, len(order)), order))
+
+        def alone(held: Any, order: list[int]) -> Any:
+            return shuffled(held, ir.Constant(held.type, ir.Undefined), order)
+
+        def loaded(data: Any, where: Any, kind: Any, align: int) -> Any:
+            held = builder.load(builder.bitcast(builder.gep(data, [where]), kind.as_pointer()))
+            held.align = align
+            return held
+
+        sides = []
+        for pixel in range(4):
+            first = builder.zext(builder.load(builder.gep(first_data, [builder.add(at, at.type(pixel))])), at.type)
+            sides.append(loaded(row_data, builder.mul(first, at.type(4)), at_once(short, 8), 2))
+        one, other = (shuffled(sides[k], sides[k + 1], list(range(16))) for k in (0, 2))
+        channels = alone(
+            shuffled(one, other, list(range(32))), [8 * pixel + 4 * side + n for pixel in range(4) for n in range(4) for side in (0, 1)]
+        )
+        taken = builder.bitcast(
+            alone(loaded(share_data, at, at_once(whole, 4), 4), [pixel for pixel in range(4) for _ in range(4)]), channels.type
+        )
+        parts = builder.mul(*(builder.sext(held, at_once(whole, 32)) for held in (channels, taken)))
+        both = builder.add(alone(parts, list(range(0, 32, 2))), alone(parts, list(range(1, 32, 2))))
+        levels = builder.lshr(builder.add(both, both.type([1 << 20] * 16)), both.type([21] * 16))
+        stored = builder.store(
+            builder.trunc(levels, at_once(byte, 16)), builder.bitcast(builder.gep(out_data, [at]), at_once(byte, 16).as_pointer())
+        )
+        stored.align = 4
+        return context.get_dummy_value()
+
+    return types.void(row, firsts, shares, types.int64, out), code
+
+
+@compiled_in
+def more_than(typing_context: Any, row: Any, first: Any, level: Any) -> Any:
+    """Which of the 64 numbers of a (N,) float32 row from ``first`` on are more than a level, as the bits of a uint64, the first the lowest."""
+
+    def code(context: Any, builder: Any, signature: Any, arguments: Any) -> Any:
+        row_value, place, least = arguments
+        numbers, lane = ir.VectorType(ir.FloatType(), 64), ir.IntType(32)
+        nothing, everywhere = ir.Constant(numbers, ir.Undefined), ir.Constant(ir.VectorType(lane, 64), [0] * 64)
+        data = context.make_array(signature.args[0])(context, builder, row_value).data
+        held = builder.load(builder.bitcast(builder.gep(data, [place]), numbers.as_pointer()))
+        held.align = 4
+        levels = builder.shuffle_vector(builder.insert_element(nothing, least, lane(0)), nothing, everywhere)
+        return builder.bitcast(builder.fcmp_ordered(">", held, levels), ir.IntType(64))
+
+    return types.uint64(row, types.int64, types.float32), code
+
+
+@compiled_in
 def set_bits(typing_context: Any, value: Any) -> Any:
     """How many bits of a uint64 are set."""
     return types.uint64(types.uint64), lambda context, builder, signature, arguments: builder.ctpop(arguments[0])

@@ -18,7 +18,7 @@ from ..core.changed import no_runs
 from ..core.colour.lookup import pixels_through
 from ..core.frame import Frame
 from ..core.mix import mixed
-from ..core.seeing import mask_to_screen
+from ..core.seeing import grey_pixels, mask_to_levels
 from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
 from ..files import regular_file
 from ..media.colour import screens
@@ -178,7 +178,7 @@ class Wanted:
 
 @dataclass(frozen=True)
 class SmallMask:
-    """The mask of a sieve in the stack: screen pixels (h, w) uint32, and how much of the picture it covers, 0 to 1."""
+    """The mask of a sieve in the stack: levels of grey (h, w) uint8, and how much of the picture it covers, 0 to 1."""
 
     pixels: np.ndarray
     coverage: float
@@ -186,7 +186,7 @@ class SmallMask:
 
 def small_mask(mask: np.ndarray) -> SmallMask:
     """A small mask (h, w) as it is shown in the stack."""
-    return SmallMask(mask_to_screen(mask), float(mask.mean()))
+    return SmallMask(mask_to_levels(mask), float(mask.mean()))
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -255,8 +255,11 @@ def _with_take_resolved(project: Project, opened: Opened, wanted: Wanted, whole:
 
 
 def on_screen(pixels: np.ndarray, name: str, looking: Looking) -> np.ndarray:
-    """What is drawn, as the screen's profile and the proof want it."""
-    if looking.proof and VIEWS[name].proofed:
+    """What is drawn, as the screen's profile and the proof want it: screen pixels (H, W) uint32, or where neither is given levels of grey uint8 too."""
+    proofed = bool(looking.proof) and VIEWS[name].proofed
+    if pixels.dtype == np.uint8 and (proofed or looking.screen):
+        pixels = grey_pixels(pixels)
+    if proofed:
         table, far = screens.proof_tables(looking.proof, _changed_at(looking.proof))
         pixels = pixels_through(pixels, table, far if looking.proof_marks else None)
     return pixels_through(pixels, screens.screen_table(looking.screen, _changed_at(looking.screen))) if looking.screen else pixels

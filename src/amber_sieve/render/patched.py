@@ -162,7 +162,7 @@ def _to_change(now: _Inputs, was: _Inputs, under: PatchedLight | None, pointwise
 
 @dataclass
 class PatchedPixels(Patched):
-    """The pixels of the screen (H, W) uint32 that are drawn of something patched. Those of the last step are still being shown, so two
+    """The pixels of the screen (H, W) uint32, or levels of grey uint8, that are drawn of something patched. Those of the last step are still being shown, so two
     pictures take turns."""
 
     pixels: np.ndarray = field(default_factory=lambda: np.zeros((0, 0), np.uint32))

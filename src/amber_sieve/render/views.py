@@ -21,9 +21,10 @@ from ..core.seeing import (
     cut_out,
     far_colour,
     fringe_marks,
+    grey_pixels,
     isolate,
-    mask_to_screen,
-    runs_of_mask_to_screen,
+    mask_to_levels,
+    runs_of_mask_to_levels,
     veil,
     weak_spots,
     with_band,
@@ -242,7 +243,9 @@ def _original(scene: Scene) -> np.ndarray:
 def _banded(pixels: np.ndarray, mask: np.ndarray, scene: Scene) -> np.ndarray:
     """A view of the mask, with the band in which Fine works where that is asked for."""
     width = scene.project.sieve(scene.sieve_id).edge.fine * scene.frame.scale
-    return with_band(pixels, band_for(mask, max(1.0, width))) if scene.looking.band and width > 0 else pixels
+    if not scene.looking.band or width <= 0:
+        return pixels
+    return with_band(grey_pixels(pixels) if pixels.dtype == np.uint8 else pixels, band_for(mask, max(1.0, width)))
 
 
 def _mask(scene: Scene) -> np.ndarray:
@@ -250,9 +253,9 @@ def _mask(scene: Scene) -> np.ndarray:
     if scene.cache.hurries and not looking.band and not looking.peeking:
         held = patched_mask(scene.frame, scene.sieve_id, mask, scene.cache)
         return patched_pixels(scene.view, scene.frame, scene.cache).follow(
-            held, lambda: mask_to_screen(mask), lambda runs, out: runs_of_mask_to_screen(mask, runs, out)
+            held, lambda: mask_to_levels(mask), lambda runs, out: runs_of_mask_to_levels(mask, runs, out)
         )
-    return _banded(mask_to_screen(mask), mask, scene)
+    return _banded(mask_to_levels(mask), mask, scene)
 
 
 def _weak_spots(scene: Scene) -> np.ndarray:
@@ -296,7 +299,7 @@ class View:
 
     Attributes
     ----------
-    label : its name. draw : a scene into pixels (H, W) uint32 0xFFRRGGBB.
+    label : its name. draw : a scene into pixels (H, W) uint32 0xFFRRGGBB, or into levels of grey uint8.
     proofed : a soft proof is laid over it.
     of : what it shows alone, so that it stays while anything else changes: "mask", "picture" (as it was), or "" for everything.
     """
@@ -325,7 +328,7 @@ VIEWS: dict[str, View] = {
 def view(
     name: str, frame: Frame, project: Project, sieve_id: str, looking: Looking, cache: Cache, layers: Layers = no_layers
 ) -> np.ndarray:
-    """One view of a frame, (H, W) uint32 pixels 0xFFRRGGBB.
+    """One view of a frame, (H, W) uint32 pixels 0xFFRRGGBB; a view that has no colours may be levels of grey uint8.
 
     Parameters
     ----------

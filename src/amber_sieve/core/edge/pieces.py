@@ -13,31 +13,28 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..disjoint import root_of
-from ..parallel import kernel, lowest_bit, prange, serial_kernel, set_bits
+from ..parallel import kernel, lowest_bit, more_than, prange, serial_kernel, set_bits
 
 Places = Sequence[tuple[float, float]]
 #: So many pixels of a row are a word of bits.
 WORD = 64
-#: A word of eight bytes 0 or 1, times this, has them as bits in its highest byte.
-GATHER = np.uint64(0x0102040810204080)
-ONE, BYTE, TOP, LAST = np.uint64(1), np.uint64(8), np.uint64(56), np.uint64(63)
+ONE, LAST = np.uint64(1), np.uint64(63)
 
 
 @kernel
 def _mark(mask: np.ndarray, level: float, below: bool, bits: np.ndarray, counts: np.ndarray) -> None:
     """Which pixels are held, as bits (H, words), and how many runs of them begin in each row (H,)."""
-    least, width = np.float32(level), mask.shape[1]
+    least, width, turned = np.float32(level), mask.shape[1], ~np.uint64(0) if below else np.uint64(0)
     for y in prange(mask.shape[0]):
         row, words, found, before = mask[y], bits[y], np.uint64(0), np.uint64(0)
-        held = np.empty(words.size * WORD, np.uint8)
-        for x in range(width):
-            held[x] = (row[x] > least) != below
-        held[width:] = 0
-        eights = held.view(np.uint64)
         for n in range(words.size):
-            word = np.uint64(0)
-            for part in range(8):
-                word |= (eights[8 * n + part] * GATHER >> TOP) << BYTE * np.uint64(part)
+            first = n * WORD
+            if first + WORD <= width:
+                word = more_than(row, first, least) ^ turned
+            else:
+                word = np.uint64(0)
+                for x in range(first, width):
+                    word |= np.uint64((row[x] > least) != below) << np.uint64(x - first)
             words[n] = word
             found += set_bits(word & ~(word << ONE | before))
             before = word >> LAST

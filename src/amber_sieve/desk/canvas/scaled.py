@@ -11,14 +11,11 @@ from PyQt6.QtGui import QImage, QPainter, QRegion
 
 from ...core.changed import changed_boxes
 from ...core.scaling import Box, scale_boxes
-from ...core.seeing import levels_of_grey
 from ...render.patched import Step
 from ..widgets.drawing import image_of
 
 #: From so many screen pixels to a pixel on, pixels are shown as squares.
 SMOOTH_TO = 2.0
-#: From this share of what is seen on, all of it is scaled: the library takes about 0.6 of the time of our own kernel, but knows no boxes.
-NEARLY_ALL = 0.6
 
 
 class Scaled:
@@ -37,12 +34,12 @@ class Scaled:
         #: The first and the last row and column that are seen.
         self._first, self._last = (0, 0), (0, 0)
         self._image, self._at = QImage(), QPointF()
-        self._memory = np.empty(0, np.uint32)
-        #: Screen pixels uint32, or where all of them are grey their levels uint8.
+        self._memory = np.empty(0, np.uint8)
+        #: Screen pixels uint32, or levels of grey uint8, as what was scaled.
         self._scaled: np.ndarray = np.empty((0, 0), np.uint32)
 
     def draw(self, painter: QPainter, pixels: np.ndarray, corner: QPointF, zoom: float, room: QSize, ratio: float) -> None:
-        """Draw pixels (H, W) uint32 so that their corner lies there, ``zoom`` points of the painter to a pixel, within a widget's room."""
+        """Draw pixels (H, W) uint32, or levels of grey uint8, so that their corner lies there, ``zoom`` points of the painter to a pixel, within a widget's room."""
         if self.fit(pixels, corner, zoom, room, ratio):
             painter.drawImage(self._at, self._image)
 
@@ -81,20 +78,17 @@ class Scaled:
 
     def _scale_all(self, size: tuple[int, int]) -> None:
         """Scale all that is seen of the pixels, to so many rows and columns."""
-        count = size[0] * size[1]
+        seen = self._seen
+        count = size[0] * size[1] * seen.itemsize
         if not count <= self._memory.size <= 2 * count:  # else it is used again: fresh memory takes as long as the scaling
-            self._memory = np.empty(count + count // 32, np.uint32)
-        levels = levels_of_grey(self._seen)
-        if levels is None:
-            self._scaled = self._memory[:count].reshape(size)
-            self._resize(self._seen.view(np.uint8).reshape(*self._seen.shape, 4), self._scaled.view(np.uint8).reshape(*size, 4))
-        else:
-            self._scaled = self._memory.view(np.uint8)[:count].reshape(size)
-            self._resize(levels, self._scaled)
-
-    def _resize(self, seen: np.ndarray, scaled: np.ndarray) -> None:
-        how = cv2.INTER_LINEAR if self._scale < SMOOTH_TO else cv2.INTER_NEAREST
-        cv2.resize(seen, scaled.shape[1::-1], scaled, interpolation=how)
+            self._memory = np.empty(count + count // 32, np.uint8)
+        self._scaled = self._memory[:count].view(seen.dtype).reshape(size)
+        smooth = self._scale < SMOOTH_TO
+        if smooth and seen.itemsize == 4:
+            scale_boxes(seen, [(0, 0, *size)], self._scaled)
+            return
+        source, target = (one.view(np.uint8).reshape(*one.shape, one.itemsize) for one in (seen, self._scaled))
+        cv2.resize(source, size[::-1], target, interpolation=cv2.INTER_LINEAR if smooth else cv2.INTER_NEAREST)
 
     def _hold_image(self, ratio: float) -> None:
         """The image shares the memory of what was scaled; it is made anew, or the painter might use what it keeps of the last one."""
@@ -107,25 +101,22 @@ class Scaled:
 
     def exchange(self, pixels: np.ndarray, step: Step | None = None) -> QRegion | None:
         """Take others (H, W) in the place of the pixels that were drawn last: only what differs is scaled, and is to be painted anew; None for
-        all of it, where nothing is known of it or nearly all differs. ``step`` says what may differ from the pixels of the step before, where it is
+        all of it, where nothing is known of it. ``step`` says what may differ from the pixels of the step before, where it is
         known."""
         before, before_it, self._step = self._pixels, self._step, step
-        if before is None or before.shape != pixels.shape or self._scale >= SMOOTH_TO or not self._of:
+        if before is None or (before.shape, before.dtype) != (pixels.shape, pixels.dtype) or self._scale >= SMOOTH_TO or not self._of:
             return None
         if pixels is before:
             return QRegion()
         boxes = self._on_screen(step.boxes() if step is not None and step.follows(before_it) else changed_boxes(before, pixels))
-        size, grey = self._scaled.shape, self._scaled.dtype == np.uint8
         self._pixels = pixels
-        nearly_all = sum((bottom - top) * (right - left) for top, left, bottom, right in boxes) >= NEARLY_ALL * self._scaled.size
-        if nearly_all or (grey and boxes):  # a single number is scaled as fast as some boxes of four
-            self._scale_all(size)
-        elif boxes:
+        if boxes and pixels.dtype == np.uint8:  # a single number is scaled as fast as some boxes of four
+            height, width = self._scaled.shape
+            self._scale_all((height, width))
+        else:
             scale_boxes(self._seen, boxes, self._scaled)
         ratio = self._image.devicePixelRatio()
         self._hold_image(ratio)
-        if nearly_all or grey != (self._scaled.dtype == np.uint8):
-            return None
         region = QRegion()
         for top, left, bottom, right in boxes:
             corner = self._at + QPointF(left, top) / ratio
