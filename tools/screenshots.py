@@ -89,7 +89,7 @@ class Photographer:
         workers, end = self.workspace.workers, time.monotonic() + 20
         is_still = self.workspace.work.frames <= 1
         while time.monotonic() < end and not (
-            workers.surfaces.idle and workers.offers.idle and (self.window.pick.surfaces.chips or not is_still)
+            workers.surfaces.idle and self.workspace.offers.idle and (self.window.pick.surfaces.chips or not is_still)
         ):
             self.application.processEvents()
             time.sleep(0.01)

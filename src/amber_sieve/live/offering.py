@@ -75,12 +75,12 @@ def offered(
         settled = settled | ((distance_to(lab, [Probe((red, green, blue))]) < SETTLED) & (mask == mask[y, x]))
     step(0.4)
     kept = [pixel(place_of(sample, frame)) for sample in keeps]
-    groups = cache.get(("colour groups", frame.key), lambda: grouped(lab))
+    groups = cache.get(("colour groups", frame.key), lambda: grouped(lab, lambda: step(0.4)))
     step(0.5)
     even = cache.get(("evenness", frame.key), lambda: evenness(lab))
     margin = _margin(lab, sieve.pick)
     step(0.6)
-    found = unsure_place(margin, mask, kept, settled, groups, even)
+    found = unsure_place(margin, mask, kept, settled, groups, even, lambda: step(0.6))
     if found is None:
         return None
     return (found[0] + 0.5) / frame.scale + frame.origin[0], (found[1] + 0.5) / frame.scale + frame.origin[1]

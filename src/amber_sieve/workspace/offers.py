@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..errors import Trouble
 from ..live.offering import offered
@@ -16,6 +16,8 @@ from .viewing import Viewing
 from .work import Work
 from .workers import Workers
 
+#: Milliseconds after a fine picture came: a hand that goes on to the next control begins sooner, and its first step would wait.
+QUIET = 1000
 #: What it was worked out with, and the place that was found, full-resolution pixels.
 Answer = tuple[Progress, tuple[float, float] | None]
 
@@ -34,11 +36,20 @@ class Offers(QObject):
         self._of: tuple[object, ...] = ()
         #: It is being worked out, and may be stopped.
         self._progress: Progress | None = None
+        self._quiet = QTimer(self)
+        self._quiet.setSingleShot(True)
+        self._quiet.setInterval(QUIET)
+        self._quiet.timeout.connect(self._begin)
         work.stale.connect(self._stop)
         workers.offers.done.connect(self._take)
         viewing.rendered.connect(self._look)
         preferences.changed.connect(self._forget)
         work.source_changed.connect(self._forget)
+
+    @property
+    def idle(self) -> bool:
+        """Whether none is being worked out, or about to be."""
+        return self._progress is None and not self._quiet.isActive()
 
     def _forget(self) -> None:
         self._stop()
@@ -49,10 +60,12 @@ class Offers(QObject):
         """Something else is wanted first."""
         if self._progress is not None:
             self._progress.cancel()
+        if self._progress is not None or self._quiet.isActive():
             self._progress, self._of = None, ()
+        self._quiet.stop()
 
     def _look(self, shown: Rendered) -> None:
-        """Work it out anew when the mask that is shown is another."""
+        """Work it out anew when the mask that is shown is another, and stays."""
         work = self._work
         opened, sieve = work.opened, work.sieve
         if opened is None or not self._preferences.values.offers or shown.wanted.hurried or shown.wanted.project is not work.project:
@@ -61,10 +74,16 @@ class Offers(QObject):
         if wanted == self._of:
             return
         self._stop()
-        self._of, progress = wanted, Progress()
-        self._progress = progress
+        self._of = wanted
         self.offered.emit(None)
-        seen = Seen(opened, work.project, sieve.id, work.number, self._workers.cache)
+        self._quiet.start()
+
+    def _begin(self) -> None:
+        work, opened, progress = self._work, self._work.opened, Progress()
+        if opened is None:
+            return
+        self._progress = progress
+        seen = Seen(opened, work.project, work.sieve.id, work.number, self._workers.cache)
 
         def answer() -> Answer:
             with opened.read():

@@ -8,7 +8,7 @@ largest pieces wins, by its depth and that likelihood.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 
 import cv2
 import numpy as np
@@ -80,14 +80,23 @@ def _wider(where: np.ndarray, by: int) -> np.ndarray:
     return out
 
 
+def _closed(region: np.ndarray, reach: int) -> np.ndarray:
+    """A region (H, W) bool with all that no disc of so many pixels reaches without meeting it; by distances, since a disc takes long."""
+    around = np.pad(region, reach + 1)
+    near = cv2.distanceTransform((~around).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE) <= reach
+    closed: np.ndarray = cv2.distanceTransform(near.astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE) > reach
+    return closed[reach + 1 : -reach - 1, reach + 1 : -reach - 1]
+
+
 def _relit(
-    groups: ColourGroups, masked: np.ndarray, kept: Sequence[tuple[int, int]], free: np.ndarray, even: np.ndarray
+    groups: ColourGroups, masked: np.ndarray, kept: Sequence[tuple[int, int]], free: np.ndarray, even: np.ndarray, step: Callable[[], None]
 ) -> Iterator[tuple[float, int, int]]:
     """Places outside the mask that have the colour of what was kept in another light, and touch the mask: worth, x, y."""
     squares = [groups.chroma[:, max(0, y - AROUND) : y + AROUND + 1, max(0, x - AROUND) : x + AROUND + 1] for x, y in kept]
     colours = np.stack([np.median(square.reshape(2, -1), axis=1) for square in squares])
     touched = _wider(masked, max(LEAST_TOUCHED, round(TOUCHED_FROM * max(masked.shape))))
     for piece in groups.pieces(free & ~masked, PIECES):
+        step()
         away = float(np.hypot(*(np.median(groups.chroma[:, piece], axis=1) - colours).T).min()) / RELIT_FALLS
         if away > RELIT_FARTHEST:
             continue
@@ -100,8 +109,9 @@ def _relit(
 
 
 def unsure_place(
-    margin: np.ndarray, masked: np.ndarray, kept: Sequence[tuple[int, int]], settled: np.ndarray, groups: ColourGroups, even: np.ndarray
-) -> tuple[int, int] | None:
+    margin: np.ndarray, masked: np.ndarray, kept: Sequence[tuple[int, int]], settled: np.ndarray, groups: ColourGroups, even: np.ndarray,
+    step: Callable[[], None] = lambda: None,
+) -> tuple[int, int] | None:  # fmt: skip
     """The place (x, y) that is most worth a click; None where nothing is.
 
     Parameters
@@ -109,19 +119,18 @@ def unsure_place(
     margin : (H, W) float32, how far each pixel lies within the tolerance of the samples, below 0 beyond it; hundredths of Oklab.
     masked : (H, W) bool, the mask. kept : places of the keep samples in it.
     settled : (H, W) bool, what needs no click: it looks like what was clicked already, and is masked like it. groups : of the picture's
-        colours. even : see `evenness`.
+        colours. even : see `evenness`. step : is called now and then, and may raise to stop.
     """
     height, width = masked.shape
     _, labels = cv2.connectedComponents(masked.astype(np.uint8), connectivity=8)
     own = {int(labels[min(y, height - 1), min(x, width - 1)]) for x, y in kept} - {0}
     main = np.isin(labels, list(own)) if own else masked
     reach = max(LEAST_CLOSED, int(CLOSED * np.sqrt(max(int(main.sum()), 1))))
-    disc = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1))
-    closed = cv2.morphologyEx(np.pad(main.astype(np.uint8), reach), cv2.MORPH_CLOSE, disc)[reach:-reach, reach:-reach] > 0
-    kinds = ((masked & ~main, STRAY), (closed & ~masked, None), (main & (margin < WITHIN), WITHIN_LIKELY))
-    best = max(_relit(groups, masked, kept, ~settled, even), default=None)
+    kinds = ((masked & ~main, STRAY), (_closed(main, reach) & ~masked, None), (main & (margin < WITHIN), WITHIN_LIKELY))
+    best = max(_relit(groups, masked, kept, ~settled, even, step), default=None)
     for region, likely in kinds:
         for piece in _largest(region & ~settled):
+            step()
             x, y, worth = _best_of(piece, even)
             if worth:
                 worth *= likely if likely is not None else float(np.exp(min(float(margin[y, x]), 0.0) / FALLS))
