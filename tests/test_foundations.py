@@ -298,6 +298,23 @@ print(to_oklab(np.ones((3, 2, 2), np.float32))[0, 0, 0].round(3))
         self.assertEqual(self.kernel_in(there, asked), ("1.0", ""))
         self.assertGreater(len(list(kept.rglob("*.nbc"))), 0)
 
+    def test_a_kernel_is_compiled_anew_when_what_it_takes_in_from_another_file_has_changed(self):
+        made = self.folder / "made"
+        shutil.copytree(ROOT / "src" / "amber_sieve", made / "amber_sieve", ignore=shutil.ignore_patterns("__pycache__"))
+        roots, kept = made / "amber_sieve" / "core" / "colour" / "roots.py", self.folder / "kept"
+        self.assertEqual(self.kernel_in(made), ("1.0", ""))
+        compiled_once = {path: path.stat().st_mtime_ns for path in kept.rglob("*.nbc")}
+        self.assertEqual(self.kernel_in(made), ("1.0", ""))
+        self.assertEqual({path: path.stat().st_mtime_ns for path in kept.rglob("*.nbc")}, compiled_once)
+        text = roots.read_text()
+        for was, now, wanted in (
+            ("root = size * t * t\n", "root = np.float32(2) * size * t * t\n", "2.0"),
+            ("TINY = np.float32(1e-30)", "TINY = np.float32(27)", "3.0"),
+        ):
+            self.assertIn(was, text)
+            roots.write_text(text.replace(was, now))
+            self.assertEqual(self.kernel_in(made), (wanted, ""))
+
     def test_two_that_compile_at_once_do_not_mix_up_their_code(self):
         """One is held up between its two files while another, that had looked before either wrote, compiles for other arguments."""
         (self.folder / "summing.py").write_text("""

@@ -5,9 +5,11 @@ from __future__ import annotations
 import contextlib
 import hashlib
 import os
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from types import CodeType
 from typing import Any
 
+import numpy as np
 from numba.core.caching import CompileResultCacheImpl, FunctionCache, IndexDataCacheFile, UserProvidedCacheLocator
 
 from .. import HAS_KERNELS
@@ -58,12 +60,36 @@ class _CodeFiles(IndexDataCacheFile):
             self._save_index(named | {key: name})
 
 
+def _said_by(code: CodeType) -> Iterator[object]:
+    """What some code says, that of the functions in it too, wherever it stands."""
+    yield code.co_code
+    yield code.co_names
+    for one in code.co_consts:
+        yield from _said_by(one) if isinstance(one, CodeType) else (one,)
+
+
+def _taken_in(function: Any, seen: set[str]) -> Iterator[object]:
+    """What a kernel takes in from elsewhere, most of it from other files: the code of what it calls, and numbers that it names."""
+    for name in function.__code__.co_names:
+        held = function.__globals__.get(name)
+        called = getattr(held, "py_func", None) or getattr(held, "_defn", None)
+        if called is not None and name not in seen:
+            seen.add(name)
+            yield from _said_by(called.__code__)
+            yield from _taken_in(called, seen)
+        elif isinstance(held, bool | int | float | tuple | np.generic):
+            yield name, held
+
+
 class _Readable(FunctionCache):
-    """Kernels on a disk. What cannot be read, because it was cut off or is another program's, is compiled anew."""
+    """Kernels on a disk. What cannot be read, because it was cut off or is another program's, is compiled anew; and so is what takes in
+    something that has changed, for which the compiler itself looks in the kernel's own file alone."""
 
     def __init__(self, function: Callable[..., Any]) -> None:
         super().__init__(function)
-        self._cache_file = _CodeFiles(self._cache_path, self._impl.filename_base, self._impl.locator.get_source_stamp())
+        said = hashlib.sha256(repr(list(_taken_in(function, set()))).encode()).hexdigest()
+        stamp = self._impl.locator.get_source_stamp(), said
+        self._cache_file = _CodeFiles(self._cache_path, self._impl.filename_base, stamp)
 
     def load_overload(self, signature: Any, context: Any) -> Any:
         try:
