@@ -14,7 +14,10 @@ with warnings.catch_warnings():
 from amber_sieve.core.colour import measures, oklab, transfer
 from amber_sieve.core.colour.difference import delta_e_ok
 from amber_sieve.core.colour.gamut import lower_chroma
+from amber_sieve.core.colour.powers import exp2_of, log2_of, power_of
+from amber_sieve.core.colour.roots import cube_root
 from amber_sieve.core.colour.screen import to_screen
+from amber_sieve.core.parallel import serial_kernel
 
 
 def planes_of(colours: np.ndarray) -> np.ndarray:
@@ -148,6 +151,30 @@ class MeasuresTest(unittest.TestCase):
             apart = np.abs(turned - hue)
             self.assertLess(np.minimum(apart, 360 - apart)[chromatic].max() / 360, 1e-4)
             self.assertLess((np.abs(changed - saturation) / 100)[sure].max(), 1e-4)
+
+    def test_roots_and_powers_are_those_of_the_library(self):
+        """Source: NumPy in float64, over all that light can be (binary16's largest is 65504), and far beyond."""
+
+        @serial_kernel
+        def worked(values, out):
+            for n in range(values.size):
+                out[0, n], out[1, n] = cube_root(values[n]), log2_of(abs(values[n]))
+                out[2, n], out[3, n] = exp2_of(values[n]), power_of(abs(values[n]), np.float32(0.45))
+
+        sizes = 2.0 ** np.random.default_rng(8).uniform(-90, 16, 200_000)
+        values = (sizes * np.random.default_rng(9).choice((-1, 1), sizes.size)).astype(np.float32)
+        out, exact = np.empty((4, values.size), np.float32), values.astype(np.float64)
+        worked(values, out)
+        np.testing.assert_allclose(out[0], np.cbrt(exact), rtol=1e-6)
+        logarithms = np.log2(np.abs(exact))
+        self.assertLess((np.abs(out[1] - logarithms) / np.maximum(1, np.abs(logarithms))).max(), 3e-7)
+        near = np.abs(exact) < 100
+        np.testing.assert_allclose(out[2][near], 2.0 ** exact[near], rtol=3e-7)
+        np.testing.assert_allclose(out[3], np.abs(exact) ** np.float64(np.float32(0.45)), rtol=6e-6)
+        for value, root in ((0, 1e-10), (8, 2), (-27, -3), (3e38, 6.694e12)):
+            worked(np.full(1, value, np.float32), out)
+            self.assertAlmostEqual(out[0, 0] / root, 1, delta=1e-3)
+            self.assertTrue(np.isfinite(out[:, 0]).all())
 
     def test_pure_colours_are_100_per_cent(self):
         # Source: Ottosson, "Okhsv and Okhsl" (2021): saturation relative to the sRGB gamut's edge.
