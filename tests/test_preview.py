@@ -38,6 +38,7 @@ from amber_sieve.project.history import History
 from amber_sieve.project.model import Adjust, Edge, Pick, Project, Recolour, Sieve
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.stack import sieve_mask
+from amber_sieve.render.stages.edging import NO_EDGE
 from amber_sieve.render.stages.every import stack_looks
 from amber_sieve.resolve.layers import layers_in
 from amber_sieve.workspace import preferences
@@ -130,6 +131,7 @@ class PreviewIsExportTest(unittest.TestCase):
             stack_looks(Project(stack=(one, two))), stack_looks(Project(stack=(one,))) + stack_looks(Project(stack=(two,)))
         )
         self.assertEqual(stack_looks(Project(stack=(Sieve(edge=Edge(fine=3)),))), float("inf"))
+        self.assertEqual(stack_looks(Project(stack=(Sieve(edge=NO_EDGE),))), 0)  # what does nothing looks nowhere
 
 
 class ClipGamutTest(FolderCase):

@@ -109,7 +109,7 @@ class EdgeStage(Stage):
         return sieve.but(edge=sieve.edge.but(**{name: getattr(NO_EDGE, name) for name in self.does}))
 
     def looks(self, sieve: Sieve) -> float:
-        return self.reaches(sieve.edge)
+        return 0.0 if self.idle(sieve) else self.reaches(sieve.edge)
 
     def reaches(self, edge: Edge) -> float:
         """How far it looks beyond a pixel, full-resolution pixels."""

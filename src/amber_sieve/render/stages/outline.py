@@ -92,7 +92,7 @@ class Islands(EdgeStage):
         ] * bool(out)
 
     def reaches(self, edge: Edge) -> float:
-        return 0.0 if self.rests(edge) else WHOLE
+        return WHOLE
 
     def run(self, working: Working) -> None:
         out, only = working.at(working.edge.islands_out), working.at(working.edge.islands_only)

@@ -77,7 +77,7 @@ class Crumbs(EdgeStage):
     """What noise has left of the background, alone in the band that was unmixed, goes."""
 
     def rests(self, edge: Edge) -> bool:
-        return amount(edge.specks) == 0
+        return edge.specks == NO_EDGE.specks or edge.follow == NO_EDGE.follow
 
     def reaches(self, edge: Edge) -> float:
         return longest_of(CRUMBS) + 3
@@ -120,7 +120,7 @@ class Fine(EdgeStage):
     name, does = "fine", ("fine",)
 
     def reaches(self, edge: Edge) -> float:
-        return WHOLE if edge.fine else 0.0
+        return WHOLE
 
     def run(self, working: Working) -> None:
         frame, edge, mask, unmixed = working.frame, working.edge, working.mask, working.unmixed
