@@ -10,16 +10,18 @@ from .parallel import inner, kernel, prange, serial_kernel
 
 
 @kernel
-def _differ(one: np.ndarray, other: np.ndarray, out: np.ndarray) -> None:
+def _differ(one: np.ndarray, other: np.ndarray, top: int, out: np.ndarray) -> None:
     for y in prange(one.shape[1]):
+        there = top + y
         for x in range(one.shape[2]):
-            out[y, x] = (one[0, y, x] != other[0, y, x]) | (one[1, y, x] != other[1, y, x]) | (one[2, y, x] != other[2, y, x])
+            differ = (one[0, y, x] != other[0, there, x]) | (one[1, y, x] != other[1, there, x])
+            out[y, x] = differ | (one[2, y, x] != other[2, there, x])
 
 
-def changed_pixels(one: np.ndarray, other: np.ndarray) -> np.ndarray:
-    """Which pixels of two pictures (3, H, W) differ at all, (H, W) bool."""
+def changed_pixels(one: np.ndarray, other: np.ndarray, top: int = 0) -> np.ndarray:
+    """Which pixels of some rows (3, h, W) differ at all from those of a picture (3, H, W) from a row ``top`` on, (h, W) bool."""
     out = np.empty(one.shape[1:], bool)
-    _differ(one, other, out)
+    _differ(one, other, top, out)
     return out
 
 

@@ -15,6 +15,7 @@ import numpy as np
 
 from .adjust.chain import Step, chained
 from .changed import ALL_RUNS, RUN, next_stretch
+from .edge.box import NOTHING, box_of
 from .edge.follow import Unmixed, surface_colours
 from .frame import BRIGHTEST
 from .parallel import call_step, inner, kernel, one_thread, prange
@@ -190,6 +191,12 @@ class Mixture:
         whole = np.ones((1, rows.size), np.float32)
         done = _run(foreground, start, whole, self.steps, self.filling.at(rows, columns), np.empty_like(foreground))
         return rows, columns, (done - foreground)[:, 0]
+
+    @property
+    def changed_rows(self) -> tuple[int, int]:
+        """The first row that may differ from the planes, and the first after all that may."""
+        box = box_of(self.weights, NOTHING, 0)
+        return (box[0].start, min(box[0].stop, self.height)) if box is not None else (0, 0)
 
     def rows(self, top: int, bottom: int, out: np.ndarray | None = None) -> np.ndarray:
         """Its rows from ``top`` to before ``bottom`` (3, rows, W); written to ``out`` where that is given."""

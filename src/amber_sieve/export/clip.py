@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING, Literal, get_args
 import numpy as np
 
 from ..core.frame import Frame
+from ..core.mix import Mixture
 from ..errors import Trouble
 from ..files import written_beside
 from ..language import translate
@@ -20,9 +21,10 @@ from ..media.source import Source
 from ..progress import Progress
 from ..project.model import Project
 from ..render.evaluate import working
+from ..render.strips import Strips
 from ..resolve.resolver import Resolver
 from ..side_by_side import in_order
-from .frame import finished, strips_of
+from .frame import finished, leaving, strips_of
 from .targets import inputs_of, spare_inputs
 
 if TYPE_CHECKING:
@@ -120,11 +122,12 @@ def export_clip(
             if untouched and decoded is not None:
                 return number, writer.untouched(decoded)
             frame = footage.to_frame(decoded, number) if footage and decoded else source.frame(number)
-            result, mask = _of_frame(source, frame, project, resolver, number, how)
+            result, _, mask = _of_frame(source, frame, project, resolver, number, how)
             if how.what == "mask" and mask is not None:
                 return number, writer.mask_pictured(mask[1])
             same = decoded if footage and footage.plain else None
-            return number, writer.pictured(same, result.planes, frame.planes, mask[1] if mask else None)
+            result = result.whole() if isinstance(result, Strips) else result
+            return number, writer.pictured(same, result, frame.planes, mask[1] if mask else None)
 
         try:
             items = ((number, footage.whole(number) if footage else None) for number in numbers)
@@ -140,12 +143,14 @@ def export_clip(
 
 def _of_frame(
     source: Source, frame: Frame, project: Project, resolver: Resolver, number: int, how: ClipExport
-) -> tuple[Frame, tuple[str, np.ndarray] | None]:
-    """The result of a frame, and the mask that goes along, with its sieve's name."""
+) -> tuple[np.ndarray | Mixture | Strips, np.ndarray | None, tuple[str, np.ndarray] | None]:
+    """The result of a frame and its alpha, and the mask that goes along, with its sieve's name."""
+    if how.what == "result":
+        left = leaving(source, project, number, frame=frame, resolver=resolver)
+        return left.result, left.alpha, None
     sieve = project.sieve(how.sieve_id) if how.sieve_id else project.stack[0]
-    masks = [] if how.what == "result" else [sieve.id]
-    made = finished(source, project, number, frame=frame, resolver=resolver, result=how.what != "mask", masks=masks)
-    return made.result, (sieve.name, made.masks[sieve.id]) if masks else None
+    made = finished(source, project, number, frame=frame, resolver=resolver, result=how.what != "mask", masks=[sieve.id])
+    return made.result.planes, made.result.alpha, (sieve.name, made.masks[sieve.id])
 
 
 def _export_pictures(source: Source, project: Project, pattern: Pattern, numbers: range, progress: Progress, how: ClipExport) -> int:
@@ -157,13 +162,13 @@ def _export_pictures(source: Source, project: Project, pattern: Pattern, numbers
         if how.resume and target.exists():
             return
         frame = source.frame(number)
-        result, mask = _of_frame(source, frame, project, resolver, number, how)
+        result, alpha, mask = _of_frame(source, frame, project, resolver, number, how)
         if how.what == "mask" and mask is not None:
             stills.write_mask(target, mask[1])
             return
-        strips = functools.partial(strips_of, result.planes)
+        strips = functools.partial(strips_of, result)
         form = stills.StillForm(how.depth, project.gamut, display=project.display)
-        stills.write(target, source.about_frame(number), strips, form, result.alpha, masks=dict([mask]) if mask else None)
+        stills.write(target, source.about_frame(number), strips, form, alpha, masks=dict([mask]) if mask else None)
 
     with contextlib.closing(in_order(numbers, write, source.about.size)) as written:
         for done, _ in enumerate(written, 1):

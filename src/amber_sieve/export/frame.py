@@ -103,10 +103,11 @@ class Leaving:
 
 
 def leaving(
-    source: Source, project: Project, number: int = 0, *, frame: Frame | None = None, step: Callable[[float], None] | None = None
-) -> Leaving:
+    source: Source, project: Project, number: int = 0, *, frame: Frame | None = None, resolver: Resolver | None = None,
+    step: Callable[[float], None] | None = None,
+) -> Leaving:  # fmt: skip
     """One frame of a source by a project, of which only the picture is asked for, and only row by row; all else is as for `finished`."""
-    frame, resolver = source.frame(number) if frame is None else frame, Resolver(source)
+    frame, resolver = source.frame(number) if frame is None else frame, resolver or Resolver(source)
     first = resolver.project_on(project, frame, number, Cache(0))
     cache = Cache(0, step, _keeps(first, ()), across=resolver.across)
     layers = layers_in(cache)

@@ -39,7 +39,7 @@ RELATIVE = 1e-5
 #: Light beyond this many times white is as good as this.
 BRIGHT = 8.0
 #: Side of the squares that are worked on at a time: what they need lies in the processor's cache.
-TILE = 128
+TILE = 256
 #: How many pixels a step looks round: two windows that share a pixel.
 LOOKS = 2
 #: Most pixels that it looks round at full resolution, and, since steps are not fewer than `FEWEST`, at any down to a sixth.

@@ -19,6 +19,7 @@ from ...core.colour import encodings
 from ...core.colour.gamut import lower_chroma
 from ...core.colour.luma_chroma import to_samples
 from ...core.edge.box import box_of
+from ...core.mix import Mixture
 from ...errors import Trouble
 from ...files import Checked
 from ...language import translate
@@ -199,29 +200,34 @@ class ClipWriter:
             interpolation=Interpolation.BILINEAR | Interpolation.ACCURATE_RND,
         )
 
-    def pictured(self, decoded: VideoFrame | None, planes: np.ndarray, before: np.ndarray, alpha: np.ndarray | None = None) -> VideoFrame:
+    def pictured(
+        self, decoded: VideoFrame | None, result: np.ndarray | Mixture, before: np.ndarray, alpha: np.ndarray | None = None
+    ) -> VideoFrame:
         """A frame ready to be encoded by `add`; may be called from several threads at once.
 
         Parameters
         ----------
         decoded : the source frame, if the source is a clip.
-        planes, before : (3, H, W) float32 linear light after and before the adjustments. Where they are equal, the
-            encoder gets the source's own samples, so nothing outside the mask passes through RGB and back.
+        result, before : (3, H, W) float32 linear light after and before the adjustments. Where they are equal, the
+            encoder gets the source's own samples, so nothing outside the mask passes through RGB and back. What is still to be mixed is
+            mixed only in the rows that it may change.
         alpha : (H, W) float32, where the clip is written with alpha.
         """
         if decoded is None or self._display:
-            frame = self._frame_of(self._codes_of(planes))
-        elif planes is before:
+            frame = self._frame_of(self._codes_of(result if isinstance(result, np.ndarray) else result.whole()))
+        elif result is before:
             frame = self.untouched(decoded) if alpha is None else _copied(self.untouched(decoded))
         else:
             frame = _copied(self.untouched(decoded))
-            self._lay_over(frame, planes, changed_pixels(planes, before))
+            first, planes = _rows_of(result, before)
+            self._lay_over(frame, planes, changed_pixels(planes, before, first), first)
         if alpha is not None:
             _plane(frame, 3)[...] = np.rint(alpha * (2 ** frame.format.components[3].bits - 1))
         return frame
 
-    def _lay_over(self, frame: VideoFrame, planes: np.ndarray, changed: np.ndarray) -> None:
-        """Code what has changed of a picture into a frame: only the box that holds it passes through RGB."""
+    def _lay_over(self, frame: VideoFrame, planes: np.ndarray, changed: np.ndarray, first: int) -> None:
+        """Code what has changed of a picture, of which the rows from a ``first`` one on are given, into a frame: only the box that holds it
+        passes through RGB."""
         box = box_of(changed.view(np.uint8), 1, BLOCK)
         if box is None:
             return
@@ -230,8 +236,8 @@ class ClipWriter:
         part, where = to_samples(self._codes_of(np.ascontiguousarray(planes[:, *here])), self._samples), changed[here]
         for index, source in enumerate(part):
             target = _plane(frame, index)
-            down, across = -(-changed.shape[0] // target.shape[0]), -(-changed.shape[1] // target.shape[1])
-            held = target[top // down :, left // across :][: source.shape[0], : source.shape[1]]
+            down, across = -(-frame.height // target.shape[0]), -(-frame.width // target.shape[1])
+            held = target[(first + top) // down :, left // across :][: source.shape[0], : source.shape[1]]
             take_changed(held, source, where)
 
     def mask_pictured(self, mask: np.ndarray) -> VideoFrame:
@@ -298,6 +304,15 @@ class ClipWriter:
             self._sound.close()
         with contextlib.suppress(OSError):
             self._file.close()
+
+
+def _rows_of(result: np.ndarray | Mixture, before: np.ndarray) -> tuple[int, np.ndarray]:
+    """The rows of a result that may differ from what was before, from the border of a block on: the first of them, and their light."""
+    if isinstance(result, np.ndarray):
+        return 0, result
+    top, bottom = result.changed_rows if result.planes is before else (0, result.height)
+    top = top // BLOCK * BLOCK
+    return top, result.rows(top, bottom)
 
 
 def _copied(frame: VideoFrame) -> VideoFrame:
