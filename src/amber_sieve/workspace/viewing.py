@@ -211,7 +211,7 @@ class Viewing(QObject):
             )
 
     def picture_of(self, name: str, longest: int, then: Callable[[np.ndarray], None]) -> None:
-        """A view of the whole picture at most so many pixels wide and high, as screen pixels (H, W) uint32, for ``then``."""
+        """A view of the whole picture at most so many pixels wide and high, as screen pixels (H, W) uint32 or levels of grey uint8, for ``then``."""
 
         def question(seen: Seen) -> np.ndarray:
             whole = seen.opened.source.about.size

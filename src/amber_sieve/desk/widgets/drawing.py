@@ -31,7 +31,7 @@ def image_of(pixels: np.ndarray, see_through: bool = False) -> QImage:
 
 
 def pixmap_of(pixels: np.ndarray) -> QPixmap:
-    """Screen pixels (H, W) uint32 as a picture that keeps nothing of their memory."""
+    """Screen pixels (H, W) uint32, or grey levels uint8, as a picture that keeps nothing of their memory."""
     return QPixmap.fromImage(image_of(pixels).copy())
 
 
