@@ -73,12 +73,13 @@ def _taken_in(function: Any, seen: set[str]) -> Iterator[object]:
     for name in function.__code__.co_names:
         held = function.__globals__.get(name)
         called = getattr(held, "py_func", None) or getattr(held, "_defn", None)
-        if called is not None and name not in seen:
-            seen.add(name)
+        whose = f"{called.__module__}.{called.__qualname__}" if called is not None else ""
+        if called is not None and whose not in seen:
+            seen.add(whose)
             yield from _said_by(called.__code__)
             yield from _taken_in(called, seen)
-        elif isinstance(held, bool | int | float | tuple | np.generic):
-            yield name, held
+        elif isinstance(held, bool | int | float | tuple | np.generic | np.ndarray):
+            yield name, held.tobytes() if isinstance(held, np.ndarray) else held
 
 
 class _Readable(FunctionCache):

@@ -41,7 +41,7 @@ def _scale(
                 fours = target.size // FOUR
                 for k in range(fours):
                     mix_four(row, firsts, parts, FOUR * k, target)
-                for x in range(FOUR * fours, target.size):
+                for x in range(FOUR * fours, target.size):  # what is left, as `mix_four` does it
                     pixel, first, second = np.uint32(0), parts[x] & 0xFFFF, parts[x] >> 16
                     for k in range(4):
                         held = row[4 * firsts[x] + k] * first + row[4 * firsts[x] + 4 + k] * second + (1 << 20)

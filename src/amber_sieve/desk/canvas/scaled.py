@@ -39,7 +39,8 @@ class Scaled:
         self._scaled: np.ndarray = np.empty((0, 0), np.uint32)
 
     def draw(self, painter: QPainter, pixels: np.ndarray, corner: QPointF, zoom: float, room: QSize, ratio: float) -> None:
-        """Draw pixels (H, W) uint32, or levels of grey uint8, so that their corner lies there, ``zoom`` points of the painter to a pixel, within a widget's room."""
+        """Draw pixels (H, W) uint32, or levels of grey uint8, so that their corner lies there, ``zoom`` points of the painter to a pixel, within
+        a widget's room."""
         if self.fit(pixels, corner, zoom, room, ratio):
             painter.drawImage(self._at, self._image)
 
@@ -101,8 +102,7 @@ class Scaled:
 
     def exchange(self, pixels: np.ndarray, step: Step | None = None) -> QRegion | None:
         """Take others (H, W) in the place of the pixels that were drawn last: only what differs is scaled, and is to be painted anew; None for
-        all of it, where nothing is known of it. ``step`` says what may differ from the pixels of the step before, where it is
-        known."""
+        all of it, where nothing is known of it. ``step`` says what may differ from the pixels of the step before, where it is known."""
         before, before_it, self._step = self._pixels, self._step, step
         if before is None or (before.shape, before.dtype) != (pixels.shape, pixels.dtype) or self._scale >= SMOOTH_TO or not self._of:
             return None
