@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable, Hashable
 from dataclasses import dataclass, field
 
-import cv2
 import numpy as np
+
+from .shrinking import Box, shrink
 
 #: Largest light there is: that of a half float (IEEE 754 binary16). Nothing that was photographed is brighter; with this bound, nothing
 #: that an adjustment works out leaves float32.
@@ -66,17 +67,7 @@ class Frame:
 
     def reduced(self, factor: float) -> Frame:
         """The whole frame shrunk by a ``factor``, each pixel the mean of those it covers."""
-        if factor <= 1:
-            return self
-        size = (max(1, round(self.width / factor)), max(1, round(self.height / factor)))
-        planes = np.empty((3, *size[::-1]), np.float32)
-        for plane, small in zip(self.planes, planes, strict=True):
-            cv2.resize(plane, size, small, interpolation=cv2.INTER_AREA)
-            if self.let_go is not None:
-                self.let_go()
-        alpha = None if self.alpha is None else cv2.resize(self.alpha, size, interpolation=cv2.INTER_AREA)
-        near = self._near_too(lambda frame: frame.reduced(factor))
-        return Frame(planes, alpha, (self.key, "reduced", factor), self.scale * size[0] / self.width, self.origin, self.whole_size, near)
+        return self.part(0, 0, self.width, self.height, factor) if factor > 1 else self
 
     def _near_too(self, change: Callable[[Frame], Frame]) -> Callable[[int], Frame | None] | None:
         """What gives the neighbours of this frame changed in the same way."""
@@ -90,15 +81,34 @@ class Frame:
 
         return changed
 
-    def part(self, left: int, top: int, right: int, bottom: int) -> Frame:
-        """The pixels ``left <= x < right, top <= y < bottom`` of this frame, as a copy that kernels can run through."""
-        planes = np.ascontiguousarray(self.planes[:, top:bottom, left:right])
-        alpha = None if self.alpha is None else np.ascontiguousarray(self.alpha[top:bottom, left:right])
-        if self.let_go is not None:
-            self.let_go()
-        origin = (self.origin[0] + round(left / self.scale), self.origin[1] + round(top / self.scale))
-        near = self._near_too(lambda frame: frame.part(left, top, right, bottom))
-        return Frame(planes, alpha, (self.key, "part", left, top, right, bottom), self.scale, origin, self.whole_size, near)
+    def part(self, left: int, top: int, right: int, bottom: int, factor: float = 1.0) -> Frame:
+        """The pixels ``left <= x < right, top <= y < bottom`` of this frame, as a copy that kernels can run through, shrunk by a ``factor``."""
+        box, columns, rows = (left, top, right, bottom), right - left, bottom - top
+        size = (max(1, round(rows / factor)), max(1, round(columns / factor)))
+        planes = np.empty((3, *size), np.float32)
+        for plane, target in zip(self.planes, planes, strict=True):
+            _cut(plane, box, target)
+            if self.let_go is not None:
+                self.let_go()
+        alpha = None
+        if self.alpha is not None:
+            alpha = np.empty(size, np.float32)
+            _cut(self.alpha, box, alpha)
+        key, near = (self.key, "part", *box, factor), self._near_too(lambda frame: frame.part(*box, factor))
+        scale, origin = (
+            self.scale * size[1] / columns,
+            (self.origin[0] + round(left / self.scale), self.origin[1] + round(top / self.scale)),
+        )
+        return Frame(planes, alpha, key, scale, origin, self.whole_size, near)
+
+
+def _cut(plane: np.ndarray, box: Box, out: np.ndarray) -> None:
+    """Write a box of a plane to ``out``, shrunk where that is smaller."""
+    left, top, right, bottom = box
+    if out.shape == (bottom - top, right - left):
+        np.copyto(out, plane[top:bottom, left:right])
+    else:
+        shrink(plane, box, out)
 
 
 def patch(planes: np.ndarray, x: float, y: float, size: int) -> np.ndarray:

@@ -46,50 +46,65 @@ class Part:
     frame: Frame
     inner: tuple[slice, slice] = field(default=(slice(None), slice(None)))
 
+
+@dataclass(frozen=True)
+class _Place:
+    """Where a part lies in a frame, and what is shown in that; both in its pixels."""
+
+    box: Box
+    shown: Box
+
     @property
     def pixels(self) -> int:
-        """How many pixels of it are shown."""
-        rows, columns = (
-            len(range(*one.indices(size))) for one, size in zip(self.inner, (self.frame.height, self.frame.width), strict=True)
-        )
-        return rows * columns
+        """How many pixels are shown."""
+        left, top, right, bottom = self.shown
+        return (right - left) * (bottom - top)
+
+    def inner(self, share: float = 1.0) -> tuple[slice, slice]:
+        """Where what is shown lies in the part, when that has been reduced by a share."""
+        left, top, right, bottom = self.shown
+
+        def between(start: int, stop: int) -> slice:
+            first = round(start / share)
+            return slice(first, max(first + 1, round(stop / share)))
+
+        return between(top - self.box[1], bottom - self.box[1]), between(left - self.box[0], right - self.box[0])
+
+
+def _place_of(level: Frame, box: Box, looks: float) -> _Place:
+    """The part of a frame that is worked on so that a box of it comes out right, when stages look so far (full-resolution pixels)."""
+    everything = (0, 0, level.width, level.height)
+    left, top, right, bottom = box
+    if right <= left or bottom <= top:
+        return _Place(everything, everything)
+    if math.isinf(looks):
+        return _Place(everything, box)
+    wider = math.ceil(looks * level.scale)
+    one = (max(0, left - wider), max(0, top - wider), min(level.width, right + wider), min(level.height, bottom + wider))
+    nearly_all = (one[2] - one[0]) * (one[3] - one[1]) > NEARLY_ALL * level.width * level.height
+    return _Place(everything if nearly_all else one, box)
+
+
+def _taken_out(level: Frame, place: _Place, cache: Cache) -> Part:
+    if place.box == (0, 0, level.width, level.height):
+        return Part(level) if place.shown == place.box else Part(level, place.inner())
+    return Part(cache.get(("part", level.key, place.box), lambda: level.part(*place.box)), place.inner())
 
 
 def part_of(level: Frame, box: Box, looks: float, cache: Cache) -> Part:
     """The part of a frame that is worked on so that a box of it comes out right, when stages look so far (full-resolution pixels)."""
-    left, top, right, bottom = box
-    if right <= left or bottom <= top:
-        return Part(level)
-    if math.isinf(looks):
-        return Part(level, (slice(top, bottom), slice(left, right)))
-    wider = math.ceil(looks * level.scale)
-    one = (max(0, left - wider), max(0, top - wider), min(level.width, right + wider), min(level.height, bottom + wider))
-    if (one[2] - one[0]) * (one[3] - one[1]) > NEARLY_ALL * level.width * level.height:
-        return Part(level, (slice(top, bottom), slice(left, right)))
-    frame = cache.get(("part", level.key, one), lambda: Part(level.part(*one))).frame
-    return Part(frame, (slice(top - one[1], bottom - one[1]), slice(left - one[0], right - one[0])))
-
-
-def coarse(part: Part, share: float, cache: Cache) -> Part:
-    """The same part reduced by a share, for while something is dragged."""
-    if share <= 1:
-        return part
-    rows, columns = part.inner
-
-    def scaled(one: slice, size: int) -> slice:
-        start, stop, _ = one.indices(size)
-        return slice(round(start / share), max(round(start / share) + 1, round(stop / share)))
-
-    frame = cache.get(("coarse", part.frame.key, share), lambda: part.frame.reduced(share))
-    return Part(frame, (scaled(rows, part.frame.height), scaled(columns, part.frame.width)))
+    return _taken_out(level, _place_of(level, box, looks), cache)
 
 
 def worked_part(level: Frame, shown: Shown, looks: float, hurried: bool, cache: Cache) -> Part:
     """The part that is worked on for what is shown; while something is dragged, coarser where the screen has many pixels, and no wider than
     what is seen there."""
-    held = part_of(level, shown.box, looks, cache)
-    if not hurried or shown.coarseness(held.pixels) == 1:
-        return held
-    if any(shown.seen):
-        held = part_of(level, shown.seen, looks, cache)
-    return coarse(held, shown.coarseness(held.pixels), cache)
+    place = _place_of(level, shown.box, looks)
+    if hurried and shown.coarseness(place.pixels) > 1:
+        if any(shown.seen):
+            place = _place_of(level, shown.seen, looks)
+        share = shown.coarseness(place.pixels)
+        if share > 1:
+            frame = cache.get(("coarse", level.key, place.box, share), lambda: level.part(*place.box, share))
+            return Part(frame, place.inner(share))
+    return _taken_out(level, place, cache)
