@@ -1,19 +1,22 @@
 """Samples: distances, roles, falloffs, on made-up colours and on the yard's truth."""
 
+import random
 import unittest
 from dataclasses import replace
 
+import cv2
 import numpy as np
 from common import DEMO, demo_frame, overlap, solid, truth
 from made import middle_tone
 
 from amber_sieve.core.colour.oklab import one_from_oklab, to_oklab
-from amber_sieve.core.falloff import shape_table
+from amber_sieve.core.falloff import FORMULAS, shape_table
 from amber_sieve.core.frame import patch
+from amber_sieve.core.pick.known import distances_to_each, membership_of_known
 from amber_sieve.core.pick.samples import Probe, membership
 from amber_sieve.core.pick.tolerance import steady_tolerance
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
-from amber_sieve.names import SHAPES
+from amber_sieve.names import COMPARISONS, SHAPES
 from amber_sieve.project.model import Pick
 from amber_sieve.render.mask import probe_of
 
@@ -101,6 +104,29 @@ class MembershipTest(unittest.TestCase):
         self.assertEqual(patch(planes, 0, 0, 5).shape, (3, 9))
         with self.assertRaises(ValueError):
             patch(planes, 12, 3, 5)
+
+
+class KnownTest(unittest.TestCase):
+    def test_the_mask_of_known_distances_is_that_of_the_picture(self):
+        """Bit by bit, for samples of every kind, whatever they are dragged to."""
+        chance = random.Random(8)
+        for _ in range(40):
+            height, width = chance.randrange(1, 20), chance.randrange(1, 300)
+            planes = np.random.default_rng(chance.randrange(10**6)).random((3, height, width), dtype=np.float32)
+            lab = to_oklab(cv2.GaussianBlur(planes.transpose(1, 2, 0), (0, 0), 6).transpose(2, 0, 1).copy())
+            extra = np.ascontiguousarray(np.concatenate([lab * 50, lab * 100]))
+            probes = [
+                Probe(
+                    tuple(chance.random() for _ in range(3)), keep=number == 0 or chance.random() < 0.5, compare=chance.choice(COMPARISONS),
+                    shape=chance.choice(tuple(FORMULAS)), bend=chance.uniform(-1, 1), competes=chance.random() < 0.5,
+                )
+                for number in range(chance.randrange(1, 5))
+            ]  # fmt: skip
+            known = distances_to_each(lab, probes, extra)
+            for reach, fades in ((0, 0), (5, 1), (chance.uniform(0, 60), chance.uniform(0, 60)), (180, 1)):
+                dragged = [replace(probe, tolerance=reach, falloff=fades) for probe in probes]
+                np.testing.assert_array_equal(membership_of_known(known, dragged), membership(lab, dragged, extra))
+        self.assertFalse(membership_of_known(known, [replace(probe, keep=False) for probe in probes]).any())
 
 
 class YardTest(unittest.TestCase):

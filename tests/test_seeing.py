@@ -8,13 +8,14 @@ import numpy as np
 from common import demo_frame, truth
 
 from amber_sieve.core import seeing
+from amber_sieve.core.changed import RUN, no_runs
 from amber_sieve.core.colour.oklab import one_to_oklab
 from amber_sieve.core.colour.screen import to_screen
 from amber_sieve.core.colour.transfer import decode
 from amber_sieve.core.edge.fine import fine
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.tolerance import thinned
-from amber_sieve.core.scaling import scale_boxes
+from amber_sieve.core.scaling import scale_runs
 from amber_sieve.core.statistics import statistics_of
 from amber_sieve.desk.canvas.area_shape import boxed
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
@@ -49,17 +50,31 @@ class KernelTest(unittest.TestCase):
         for height, width, down, across in ((1, 1, 5, 7), (3, 2, 1, 1), (2, 1, 9, 3), (50, 60, 71, 85), (70, 90, 33, 41), (10, 9, 10, 9)):
             around = chance.integers(0, 2**32, (height + 3, width + 5), np.uint32)
             pixels, out = around[2 : 2 + height, 3 : 3 + width], np.zeros((down, across), np.uint32)
-            scale_boxes(pixels, [(0, 0, down, across)], out)
-            channels = [(pixels >> shift & 255).astype(float) for shift in (0, 8, 16, 24)]
-            for channel, shift in zip(channels, (0, 8, 16, 24), strict=True):
-                wanted = cv2.resize(channel, (across, down), interpolation=cv2.INTER_LINEAR)
+            scale_runs(pixels, ~no_runs(height, width), out)
+            channels, bits = [pixels >> shift & 255 for shift in (0, 8, 16, 24)], (0, 8, 16, 24)
+            for channel, shift in zip(channels, bits, strict=True):
+                wanted, levels = (
+                    cv2.resize(channel.astype(float), (across, down), interpolation=cv2.INTER_LINEAR),
+                    np.zeros_like(out, np.uint8),
+                )
                 np.testing.assert_allclose((out >> shift & 255).astype(float), wanted, atol=0.6, err_msg=str((height, width, down, across)))
-            box, part = (down // 3, across // 4, down, across - across // 5), np.zeros_like(out)
-            scale_boxes(pixels, [box], part)
-            rows, columns = slice(box[0], box[2]), slice(box[1], box[3])
-            np.testing.assert_array_equal(part[rows, columns], out[rows, columns])
-            part[rows, columns] = 0
-            self.assertFalse(part.any())
+                scale_runs(channel.astype(np.uint8), ~no_runs(height, width), levels)
+                np.testing.assert_array_equal(levels, out >> shift & 255)
+
+    def test_what_lies_in_some_runs_is_scaled_as_all_of_it(self):
+        """Of a picture that differs from one that was scaled in some runs alone, as part of a wider one too."""
+        chance = np.random.default_rng(4)
+        for height, width, down, across, left in ((60, 300, 85, 424, 0), (61, 301, 40, 201, 7), (60, 300, 60, 300, 63), (3, 70, 9, 75, 5)):
+            wide = chance.integers(0, 2**32, (height, left + width), np.uint32)
+            runs = chance.random((height, -(-wide.shape[1] // RUN))) < 0.1
+            other = np.where(runs[:, np.arange(wide.shape[1]) // RUN], chance.integers(0, 2**32, wide.shape, np.uint32), wide)
+            for kind in (np.uint32, np.uint8):
+                one, another = (np.ascontiguousarray(pixels.astype(kind)) for pixels in (wide, other))
+                out, wanted = np.zeros((down, across), kind), np.zeros((down, across), kind)
+                scale_runs(one[:, left:], np.ones_like(runs), out, left)
+                scale_runs(another[:, left:], np.ones_like(runs), wanted, left)
+                scale_runs(another[:, left:], runs, out, left)
+                np.testing.assert_array_equal(out, wanted, str((height, width, down, across, left, kind)))
 
     def test_weak_spots_mark_leaks_and_holes_only(self):
         words = seeing.weak_spots(np.array([[0, 0.005, 0.05, 0.5, 0.95, 0.995, 1]], np.float32))[0]
@@ -229,3 +244,40 @@ class FrameTest(unittest.TestCase):
         self.assertIs(frame.reduced(1), frame)
         with self.assertRaises(ValueError):
             Frame(np.zeros((40, 60, 3), np.float64))
+
+    def test_each_pixel_of_a_reduction_is_the_mean_of_those_it_covers(self):
+        """Source: OpenCV's means over areas for whole factors; for others the integral of the picture, from cumulative sums."""
+        chance = np.random.default_rng(6)
+        for height, width, factor in (
+            (40, 60, 2),
+            (40, 60, 4),
+            (41, 59, 1.7),
+            (37, 64, 2.5),
+            (5, 3, 1.2),
+            (64, 9, 20),
+            (1, 7, 3),
+            (33, 50, 2**0.5),
+        ):
+            planes = chance.random((3, height, width), dtype=np.float32)
+            small = Frame(planes, planes[0]).reduced(factor)
+            rows, columns = small.planes.shape[1:]
+            if (rows * factor, columns * factor) == (height, width):
+                wanted = cv2.resize(planes[1], (columns, rows), interpolation=cv2.INTER_AREA)
+                np.testing.assert_allclose(small.planes[1], wanted, atol=1e-6)
+            sums = planes.astype(np.float64)
+            for axis, count in ((1, rows), (2, columns)):
+                size = sums.shape[axis]
+                before = np.concatenate([np.zeros_like(np.take(sums, [0], axis)), np.cumsum(sums, axis)], axis)
+                ends = np.arange(count + 1) * (size / count)
+                first, share = np.minimum(ends.astype(int), size - 1), ends - np.minimum(ends.astype(int), size - 1)
+                shape = [-1 if k == axis else 1 for k in range(3)]
+                at = np.take(before, first, axis) + share.reshape(shape) * np.take(sums, first, axis)
+                sums = np.diff(at, axis=axis) / (size / count)
+            np.testing.assert_allclose(small.planes, sums, atol=2e-6, err_msg=str((height, width, factor)))
+            np.testing.assert_array_equal(small.alpha, small.planes[0])
+
+    def test_a_part_is_reduced_as_if_it_stood_alone(self):
+        planes = np.random.default_rng(7).random((3, 60, 80), dtype=np.float32)
+        part, alone = Frame(planes).part(11, 7, 70, 51, 1.4), Frame(planes[:, 7:51, 11:70].copy()).reduced(1.4)
+        np.testing.assert_array_equal(part.planes, alone.planes)
+        self.assertEqual((part.origin, part.whole_size, part.scale), ((11, 7), (80, 60), alone.scale))

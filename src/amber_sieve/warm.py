@@ -13,7 +13,7 @@ import numpy as np
 
 from . import HAS_KERNELS
 from .collecting import no_collecting
-from .core.changed import changed_boxes, changed_pixels, no_runs, take_changed
+from .core.changed import changed_boxes, changed_pixels, no_runs, runs_of_boxes, take_changed
 from .core.colour import encodings
 from .core.colour.lookup import looked_up, pixels_through, to_display_pixels
 from .core.colour.luma_chroma import Samples, to_light, to_samples
@@ -23,7 +23,7 @@ from .core.edge.morphology import without_holes, without_specks
 from .core.frame import Frame
 from .core.mix import Mixture
 from .core.pick.connected import connected_only
-from .core.scaling import scale_boxes
+from .core.scaling import scale_runs
 from .core.statistics import coverage_of, statistics_of
 from .export.frame import finished, strips_of
 from .files import state_folder
@@ -94,7 +94,7 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     about = About(pathlib.Path("warm.png"), "still", (64, 48), "uint8")
     finished(stills.Still(about, thing), Project(stack=(outlined,)))
     _drag(stills.Still(about, thing), outlined)
-    statistics_of(frame.planes)
+    statistics_of(frame.reduced(1.5).planes)
     nodes = np.zeros((3, 3, 3, 3), np.float32)
     looked_up(frame.planes, nodes)
     encodings.decoded(np.zeros((4, 4, 3), np.uint16), 1, 9)
@@ -124,14 +124,16 @@ def warm(step: Callable[[float], None] | None = None) -> None:
 
 
 def _drag(source: stills.Still, sieve: Sieve) -> None:
-    """Some steps of a drag of a tolerance, with what is learnt of the thing."""
+    """Some steps of a drag of a tolerance, with what is learnt of the thing, and of an adjustment."""
     opened, cache, shown = Opened(source), Cache(10**7), Shown(views=("result", "mask"))
-    adjust = Adjust(recolour=Recolour(hue=40, dyed=True), match=Match(target=(0.3, 0.1, 0.1)))
-    for tolerance in (4.0, 6.0, 8.0, 10.0):
+    for number, (tolerance, hue) in enumerate(((3, 40), (4, 40), (6, 40), (8, 40), (10, 40), (10, 50), (10, 60))):
         sample = sieve.pick.samples[0].but(tolerance=tolerance)
+        adjust = Adjust(recolour=Recolour(hue=hue, dyed=True), match=Match(target=(0.3, 0.1, 0.1)))
         step = sieve.but(pick=Pick(samples=(sample,)), adjust=adjust, edge=NO_EDGE)
-        pixels = preview(opened, Wanted(Project(stack=(step,)), sieve.id, shown=shown, hurried=True), cache).pictures["result"]
-    scale_boxes(pixels, changed_boxes(pixels, ~pixels), pixels.copy())
+        # What is learnt in the first, which is none of the drag's, stays.
+        pictures = preview(opened, Wanted(Project(stack=(step,)), sieve.id, shown=shown, hurried=number > 0), cache).pictures
+    for pixels in pictures.values():
+        scale_runs(pixels, runs_of_boxes(changed_boxes(pixels, ~pixels), *pixels.shape), pixels.copy())
     planes = source.picture.planes
     Mixture(planes, planes[0], ()).write_runs(~no_runs(*planes.shape[1:]), planes.copy(), planes)
 
@@ -145,8 +147,10 @@ def make_ready() -> None:
         thing[10:38, 12:50] = thing[4, 12:30] = 0.4
         frame = Frame(thing + 0.1 * np.random.default_rng(0).random((3, 48, 64), dtype=np.float32))
         sieve = Sieve(pick=Pick(samples=(sample_at(frame, 30, 20),)), adjust=Adjust(recolour=Recolour(hue=40, dyed=True)))
-        opened = Opened(stills.Still(About(pathlib.Path("ready.png"), "still", (64, 48), "uint8"), frame))
-        preview(opened, Wanted(Project(stack=(sieve,)), sieve.id), Cache(10**6))
+        still = stills.Still(About(pathlib.Path("ready.png"), "still", (64, 48), "uint8"), frame)
+        preview(Opened(still), Wanted(Project(stack=(sieve,)), sieve.id), Cache(10**6))
+        _drag(still, sieve)
+        frame.reduced(2)
         adjusted(frame, Masked(thing, None), example(sieve))
         # It all stays: looked through for rubbish, it would hold up whatever moves for a tenth of a second now and then.
         gc.freeze()

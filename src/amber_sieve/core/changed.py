@@ -130,6 +130,14 @@ def no_runs(height: int, width: int) -> np.ndarray:
     return np.zeros((height, -(-width // RUN)), bool)
 
 
+def runs_of_boxes(boxes: list[tuple[int, int, int, int]], height: int, width: int) -> np.ndarray:
+    """The runs (H, R) that some boxes (top, left, bottom, right) of a picture reach into."""
+    runs = no_runs(height, width)
+    for top, left, bottom, right in boxes:
+        runs[top:bottom, left // RUN : -(-right // RUN)] = True
+    return runs
+
+
 @kernel
 def _differing(one: np.ndarray, other: np.ndarray, runs: np.ndarray) -> None:
     for y in prange(runs.shape[0]):
@@ -158,6 +166,20 @@ def _held(mask: np.ndarray, runs: np.ndarray) -> None:
 def set_held(runs: np.ndarray, mask: np.ndarray) -> None:
     """Set the runs (H, R) in which a mask (H, W) float32 holds anything."""
     _held(mask, runs)
+
+
+@kernel
+def _copy_runs(source: np.ndarray, runs: np.ndarray, out: np.ndarray) -> None:
+    for y in prange(out.shape[0]):
+        stop = 0
+        while stop < out.shape[1]:
+            start, stop = next_stretch(runs[y], stop, out.shape[1])
+            out[y, start:stop] = source[y, start:stop]
+
+
+def copy_runs(source: np.ndarray, runs: np.ndarray, out: np.ndarray) -> None:
+    """Copy some runs (H, R) of pixels (H, W) over others."""
+    _copy_runs(source, runs, out)
 
 
 @inner

@@ -15,6 +15,7 @@ import numpy as np
 
 from .adjust.chain import Step, chained
 from .changed import ALL_RUNS, RUN, next_stretch
+from .colour.screen import row_to_screen
 from .edge.box import NOTHING, box_of
 from .edge.follow import Unmixed, surface_colours
 from .frame import BRIGHTEST
@@ -137,6 +138,21 @@ def _mix_done(planes: np.ndarray, done: np.ndarray, weights: np.ndarray, runs: n
                     target[x] = _between(held[x], part[x], share[x])
 
 
+@kernel
+def _draw_done(planes: np.ndarray, done: np.ndarray, weights: np.ndarray, runs: np.ndarray, lowers: bool, out: np.ndarray) -> None:
+    """The same as pixels of the screen, while it lies in the core's own cache."""
+    for y in prange(weights.shape[0]):
+        light, stop = np.empty((3, weights.shape[1]), np.float32), 0
+        while stop < weights.shape[1]:
+            start, stop = next_stretch(runs[y], stop, weights.shape[1])
+            share = weights[y, start:stop]
+            for k in range(3):
+                held, part, target = planes[k, y, start:stop], done[k, y, start:stop], light[k, start:stop]
+                for x in range(share.size):
+                    target[x] = _between(held[x], part[x], share[x])
+            row_to_screen(light[0, start:stop], light[1, start:stop], light[2, start:stop], lowers, out[y, start:stop])
+
+
 def _run(
     planes: np.ndarray, begun: np.ndarray, weights: np.ndarray, steps: Sequence[Step], filling: Filling, out: np.ndarray, top: int = 0,
     runs: np.ndarray = ALL_RUNS,
@@ -227,6 +243,11 @@ class Mixture:
             rows, columns, change = self._of_outline
             here = runs[rows, columns // RUN]
             self._write_outline(rows[here], columns[here], change[:, here], out)
+
+    def draw_runs(self, runs: np.ndarray, done: np.ndarray, lowers: bool, out: np.ndarray) -> None:
+        """Write what lies in some runs (H, R) as pixels of the screen over what stands in ``out`` (H, W), as `write_runs` and
+        `colour.screen.runs_to_screen` would, where nothing was unmixed."""
+        _draw_done(self.planes, done, self.weights, runs, lowers, out)
 
     def _write_outline(self, rows: np.ndarray, columns: np.ndarray, change: np.ndarray, out: np.ndarray, top: int = 0) -> None:
         mixed_anew = self.planes[:, rows, columns] + self.weights[rows, columns] * change

@@ -296,7 +296,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
 
     whole_mask = shown_mask(frame, seen, wanted.sieve_id, looking, cache, layers)
     mask = opened.unchanged.get("mask", (whole_mask, inner), lambda: whole_mask[inner])
-    every = 2 if wanted.hurried else 1  # a step of a drag counts half of the rows
+    every = 4 if wanted.hurried else 1  # a step of a drag counts some of the rows
     lasts = SMALL_EVERY if wanted.hurried else 0.0
     coverage = opened.unchanged.get("coverage", (mask, every), lambda: coverage_of(whole_mask, inner, every), lasts)
 

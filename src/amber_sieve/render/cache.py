@@ -90,6 +90,12 @@ class Cache:
                     self._drop(next(iter(self._cached)))
         return value
 
+    def asked_before(self, key: Hashable) -> bool:
+        """Whether this is asked of these inputs again; not at the first time in a row of steps of a drag."""
+        before = self.holds(("asked for", key))
+        self.get(("asked for", key), lambda: True)
+        return before
+
     @property
     def hurries(self) -> bool:
         """Whether this thread makes a step of a drag, see `fleeting`."""

@@ -31,6 +31,10 @@ def outline_worked(working: Working) -> np.ndarray:
     if edge.white == 0:  # nothing is too little: all is masked
         return np.ones(shape, np.float32)
     used = [stage for stage in OUTLINE if not stage.rests(edge)]
+    if working.own and all(stage.writes_over for stage in used):
+        for stage in used:
+            stage.run(working)
+        return working.mask
     box = box_of(working.mask, LEAST, sum(stage.spreads(edge) for stage in used) * working.scale)
     if box is None or not used:
         return working.mask

@@ -91,17 +91,23 @@ def after_sieves(frame: Frame, project: Project, sieves: list[Sieve], cache: Cac
 
     Every stage is kept under its inputs by value: what arrives, the sieve, and what it measures.
     """
-    return _after(frame, project, sieves, cache, layers)[0]
+    after, patched = _after(frame, project, sieves, cache, layers)
+    if patched is not None:
+        patched.finish()
+    return after
 
 
 def after_all(frame: Frame, project: Project, cache: Cache, layers: Layers) -> tuple[Frame, PatchedLight | None]:
-    """The frame after all sieves; while something is dragged, what it is kept in from step to step, if it is."""
+    """The frame after all sieves; while something is dragged, what it is kept in from step to step, if it is: its light must be finished before
+    it is looked at."""
     return _after(frame, project, working(project), cache, layers)
 
 
 def _after(frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, layers: Layers) -> tuple[Frame, PatchedLight | None]:
     below, patched = frame, None
     for sieve in sieves:
+        if patched is not None:
+            patched.finish()
         seen, filling = _chosen(sieve.pick, frame, below, layers), _filled_with(sieve, layers)
         links = mask_value(project, sieve) if sieve.leans_on else ()
         key: Hashable = ("result", below.key, _value(sieve, ("of", "joined")), links, seen.key, filling.key if filling else None)
@@ -134,7 +140,9 @@ def _after_step(
         return light
 
     def begin(mixture: Mixture) -> np.ndarray:
-        return follow("patched before detail", mixture, recipe(sieve.but(adjust=sieve.adjust.but(detail=Detail())))).planes
+        light = follow("patched before detail", mixture, recipe(sieve.but(adjust=sieve.adjust.but(detail=Detail()))))
+        light.finish()
+        return light.planes
 
     made, alpha = adjusting(below, masked, sieve, filling, begin)
     if made is below.planes:
@@ -143,6 +151,13 @@ def _after_step(
         return made.whole() if isinstance(made, Mixture) else made, alpha, None
     light = follow("patched light", made, filling and filling.key, recipe(sieve))
     return light.planes, alpha, light
+
+
+def adjust_ahead(frame: Frame, project: Project, cache: Cache) -> None:
+    """Adjust all pixels of a frame on which steps of a drag have been made, where only masks differ between them."""
+    for key in [("patched light", frame.key, sieve.id) for sieve in project.stack]:
+        if cache.holds(key):
+            cache.get(key, PatchedLight).know_all()
 
 
 def patched_mask(frame: Frame, sieve_id: str, mask: np.ndarray, cache: Cache) -> PatchedMask:

@@ -21,8 +21,9 @@ from ..core.edge.steady import steadied
 from ..core.frame import Frame
 from ..core.motion.movement import levels_of
 from ..core.pick.connected import connected_only
+from ..core.pick.known import Known, distances_to_each, membership_of_known
 from ..core.pick.pieces import Reaching, with_pieces
-from ..core.pick.samples import NONE_KNOWN, Probe, distances_to_each, membership_and_distances, needs_planes
+from ..core.pick.samples import Probe, membership_and_distances, needs_planes
 from ..names import BANDS, CHANNEL_BANDS
 from ..progress import part_of
 from ..project.model import Bands, Edge, Pick, Sample, Sieve, amount
@@ -128,8 +129,10 @@ def _measured_by(
         every = [*probes, *(probe for group in groups for probe in group)]
         lab = oklab_of(part, held, passes)
         extra = measures_of(part, held, passes=passes) if needs_planes(every) else None
-        known = _distances_while_dragged(part, lab, probes, extra, held, passes) if not groups else NONE_KNOWN
-        mask, distances = membership_and_distances(lab, probes, groups, extra, known=known)
+        known = _distances_while_dragged(part, lab, probes, extra, held, passes) if not groups else None
+        mask, distances = (
+            membership_and_distances(lab, probes, groups, extra) if known is None else (membership_of_known(known, probes), lab[:0])
+        )
         if intervals:
             _through_bands(part, lab, mask, intervals, held, passes)
         return np.concatenate([mask[None], distances]) if groups else mask[None]
@@ -139,19 +142,17 @@ def _measured_by(
 
 def _distances_while_dragged(
     part: Frame, lab: np.ndarray, probes: list[Probe], extra: np.ndarray | None, cache: Cache, passes: int
-) -> np.ndarray:
+) -> Known | None:
     """How far every pixel lies from each of some samples, where a drag asks for it again and again: that of a tolerance changes none of it."""
     if not cache.hurries or not probes or len(probes) * lab[0].nbytes > MOST_KNOWN:
-        return NONE_KNOWN
+        return None
     key = (
         "distances",
         part.key,
         passes,
         tuple(replace(p, tolerance=0, falloff=0, keep=True, competes=False, shape="linear", bend=0) for p in probes),
     )
-    asked_before = cache.holds(("asked for", key))
-    cache.get(("asked for", key), lambda: True)
-    return cache.get(key, lambda: distances_to_each(lab, probes, extra)) if asked_before else NONE_KNOWN
+    return cache.get(key, lambda: distances_to_each(lab, probes, extra)) if cache.asked_before(key) else None
 
 
 def _through_bands(part: Frame, lab: np.ndarray, mask: np.ndarray, intervals: Sequence[Interval], cache: Cache, passes: int) -> None:
@@ -248,17 +249,30 @@ class Masked:
 
 def picked(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
     """Qualified, connected only, inverted: the mask before its edge is worked on. Read only."""
+    key = ("qualified", frame.key, sieve.pick, sieve.bands, passes_of(frame, sieve.edge))
 
     def make() -> np.ndarray:
-        passes = passes_of(frame, sieve.edge)
-        mask = cache.get(
-            ("qualified", frame.key, sieve.pick, sieve.bands, passes), lambda: qualified(frame, sieve.pick, sieve.bands, cache, passes)
-        )
-        if sieve.pick.connected and sieve.pick.samples:
-            mask = connected_only(mask, seeds_of(sieve.pick, frame), sieve.pick.bridge * frame.scale)
-        return np.subtract(1, mask) if sieve.invert else mask
+        return _narrowed(frame, sieve, cache.get(key, lambda: _qualified(frame, sieve, cache)))
 
     return cache.get(("picked", frame.key, picked_key(sieve)), make)
+
+
+def _qualified(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
+    return qualified(frame, sieve.pick, sieve.bands, cache, passes_of(frame, sieve.edge))
+
+
+def _narrowed(frame: Frame, sieve: Sieve, mask: np.ndarray) -> np.ndarray:
+    """A qualified mask, connected only, inverted."""
+    if sieve.pick.connected and sieve.pick.samples:
+        mask = connected_only(mask, seeds_of(sieve.pick, frame), sieve.pick.bridge * frame.scale)
+    return np.subtract(1, mask) if sieve.invert else mask
+
+
+def _picked_once(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray | None:
+    """The same, nobody else's, where it is not asked for again: by a step of a drag that changes it. None where it may be."""
+    if not cache.hurries or cache.asked_before(("picked", frame.key, picked_key(sieve))):
+        return None
+    return _narrowed(frame, sieve, _qualified(frame, sieve, cache))
 
 
 def masked(frame: Frame, sieve: Sieve, cache: Cache) -> Masked:
@@ -277,8 +291,10 @@ def masked(frame: Frame, sieve: Sieve, cache: Cache) -> Masked:
 
 def _on_the_way(frame: Frame, sieve: Sieve, cache: Cache, step: OnShare | None, mask: np.ndarray | None = None) -> Working:
     """The mask of a frame by itself, before its edge is worked on, or as far as it was worked already."""
-    mask, clicked = picked(frame, sieve, cache) if mask is None else mask, clicked_places(sieve.pick, frame)
-    return Working(frame, STEADY.kept(sieve.edge), mask, clicked, cache=cache, key=picked_key(sieve), step=step)
+    owned = _picked_once(frame, sieve, cache) if mask is None else None
+    mask = owned if owned is not None else picked(frame, sieve, cache) if mask is None else mask
+    clicked, key = clicked_places(sieve.pick, frame), picked_key(sieve)
+    return Working(frame, STEADY.kept(sieve.edge), mask, clicked, owned=owned, cache=cache, key=key, step=step)
 
 
 def outlined_key(sieve: Sieve) -> Hashable:

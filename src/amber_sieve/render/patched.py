@@ -12,7 +12,8 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from ..core.changed import boxes_of_runs, no_runs, set_differing, set_held
+from ..core.changed import boxes_of_runs, copy_runs, no_runs, set_differing, set_held
+from ..core.colour.screen import runs_to_screen, to_screen
 from ..core.edge.follow import Unmixed
 from ..core.mix import NO_FILLING, Mixture
 
@@ -108,11 +109,14 @@ class _Adjusted:
 
 @dataclass
 class PatchedLight(Patched):
-    """Light (3, H, W) after a sieve."""
+    """Light (3, H, W) after a sieve. While only its mask changes it is drawn without being written down, until somebody asks for the light."""
 
     planes: np.ndarray = field(default_factory=lambda: np.zeros((3, 0, 0), np.float32))
     _made_of: _Inputs | None = field(default=None, repr=False)
     _adjusted: _Adjusted | None = field(default=None, repr=False)
+    #: What it is made of, and the runs (H, R) of it that have not been written down.
+    _made: Mixture | None = field(default=None, repr=False)
+    _left: np.ndarray = field(default_factory=lambda: no_runs(0, 0), repr=False)
 
     @property
     def shape(self) -> tuple[int, int]:
@@ -133,14 +137,40 @@ class PatchedLight(Patched):
             self._adjusted = None
         elif self._adjusted is None:
             self._adjusted = _Adjusted(made.everywhere(), np.empty_like(self.planes), no_runs(*self.shape))
-        self._made_of = None  # whatever ends it early, the next one begins anew
+        self._made_of, self._made = None, made  # whatever ends it early, the next one begins anew
         self.changed = runs
         self.written += 1
         if runs is None:
             made.whole(self.planes)
+            self._left = no_runs(*self.shape)
         else:
-            made.write_runs(runs, self.planes, self._adjusted.of(runs) if self._adjusted is not None else None)
+            self._left |= runs
+            if self._adjusted is None or made.unmixed is not None:
+                self.finish()
         self._made_of = now
+
+    def finish(self) -> None:
+        """Write down all of the light."""
+        if self._made is not None and self._left.any():
+            self._made.write_runs(self._left, self.planes, self._adjusted.of(self._left) if self._adjusted is not None else None)
+            self._left = no_runs(*self.shape)
+
+    def draw(self, lowers: bool) -> np.ndarray:
+        """All of it as pixels of the screen (H, W), see `core.colour.screen.to_screen`."""
+        self.finish()
+        return to_screen(self.planes, lowers)
+
+    def draw_runs(self, runs: np.ndarray, lowers: bool, out: np.ndarray) -> None:
+        """Write some runs (H, R) of it as pixels of the screen over what stands in ``out`` (H, W)."""
+        if self._made is None or self._adjusted is None or not self._left.any():
+            runs_to_screen(self.planes, runs, out, lowers)
+        else:
+            self._made.draw_runs(runs, self._adjusted.of(runs), lowers, out)
+
+    def know_all(self) -> None:
+        """Adjust all pixels now, so that no step which changes the mask alone has to."""
+        if self._adjusted is not None:
+            self._adjusted.of(~no_runs(*self.shape))
 
 
 def _to_change(now: _Inputs, was: _Inputs, under: PatchedLight | None, pointwise: bool) -> np.ndarray | None:
@@ -190,7 +220,8 @@ class PatchedPixels(Patched):
             spare, self._spare = self._spare, self.pixels
             # Nobody but this function holds it: it is not shown any more.
             if spare is not None and self.changed is not None and sys.getrefcount(spare) == 2:
-                draw_runs(runs | self.changed, spare)
+                copy_runs(self.pixels, self.changed & ~runs, spare)
+                draw_runs(runs, spare)
                 self.pixels = spare
             else:
                 self.pixels = self.pixels.copy()
@@ -217,6 +248,12 @@ class Step:
     def follows(self, other: Step | None) -> bool:
         """Whether it is the step after another one, of the same part."""
         return other is not None and self.of is other.of and self.number == other.number + 1 and self.inner == other.inner
+
+    @property
+    def shown_runs(self) -> tuple[np.ndarray, int]:
+        """The runs of the rows that are shown, and how many pixels of the first run are left of what is."""
+        rows, columns = self.inner
+        return self.runs[rows], columns.start or 0
 
     def boxes(self) -> list[tuple[int, int, int, int]]:
         """Some boxes (top, left, bottom, right) of what is shown outside which nothing differs."""

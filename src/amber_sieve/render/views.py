@@ -12,7 +12,7 @@ from ..core.bands.interval import Interval
 from ..core.colour.gamut import lower_chroma
 from ..core.colour.lookup import to_display_pixels
 from ..core.colour.oklab import one_to_oklab
-from ..core.colour.screen import runs_to_screen, to_screen
+from ..core.colour.screen import to_screen
 from ..core.edge.fine import band_for
 from ..core.frame import Frame
 from ..core.pick.samples import distance_to, membership
@@ -219,8 +219,10 @@ def _result(scene: Scene) -> np.ndarray:
     if patched is not None and scene.display is None and result.alpha is frame.alpha:
         lowers = project.gamut == "lower chroma"
         return patched_pixels(scene.view, frame, cache).follow(
-            patched, lambda: to_screen(planes, lowers), lambda runs, out: runs_to_screen(planes, runs, out, lowers), lowers
+            patched, lambda: patched.draw(lowers), lambda runs, out: patched.draw_runs(runs, lowers, out), lowers
         )
+    if patched is not None:
+        patched.finish()
     if planes is frame.planes and result.alpha is frame.alpha:
         return _on_screen(planes, scene.display)
     alpha = result.alpha if result.alpha is not frame.alpha else None

@@ -10,6 +10,7 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from ..errors import Trouble
 from ..live.preview import Rendered, preview
 from ..project.model import Sieve
+from ..render.evaluate import adjust_ahead
 from .guard import guarded
 from .viewing import Viewing
 from .work import Work
@@ -62,6 +63,8 @@ class DragReady(QObject):
             with cache.while_wanted(renders.superseded), contextlib.suppress(Trouble):
                 if beside.project != wanted.project:
                     preview(opened, beside, cache)  # what a step of a tolerance leaves as it is, and where it writes
-                self.made.emit(preview(opened, wanted, cache))
+                result = preview(opened, wanted, cache)
+                self.made.emit(result)
+                adjust_ahead(result.frame, result.seen, cache)
 
         renders.ask(make, opened)

@@ -97,9 +97,8 @@ class Newest(QObject):
                 self.failed.emit(*told(error))
             else:
                 self.done.emit(result)
-                dragged = getattr(getattr(result, "wanted", None), "hurried", False)
                 request = result = None  # nothing is held while memory is given back
-                if self._gives_back is not None and not dragged:
+                if self._gives_back is not None and not self._hurried:  # the next step of a drag asks for the same memory again
                     self._gives_back()
             request = result = None
 

@@ -48,7 +48,8 @@ def _encode_row(r: np.ndarray, g: np.ndarray, b: np.ndarray, row: np.ndarray) ->
 
 
 @serial_kernel
-def _row_to_screen(r: np.ndarray, g: np.ndarray, b: np.ndarray, lowers: bool, row: np.ndarray) -> None:
+def row_to_screen(r: np.ndarray, g: np.ndarray, b: np.ndarray, lowers: bool, row: np.ndarray) -> None:
+    """A row of light (n,) as pixels of the screen, as `to_screen`; for kernels."""
     if lowers and not row_fits(r, g, b):
         lowered = np.empty((3, row.size), np.float32)
         lower_row(r, g, b, lowered[0], lowered[1], lowered[2])
@@ -64,7 +65,7 @@ def _to_screen(planes: np.ndarray, top: int, left: int, lowers: bool, out: np.nd
     for y in prange(out.shape[0]):
         held = top + y
         r, g, b = planes[0, held, left : left + width], planes[1, held, left : left + width], planes[2, held, left : left + width]
-        _row_to_screen(r, g, b, lowers, out[y])
+        row_to_screen(r, g, b, lowers, out[y])
 
 
 @kernel
@@ -73,7 +74,7 @@ def _runs_to_screen(planes: np.ndarray, runs: np.ndarray, lowers: bool, out: np.
         stop = 0
         while stop < out.shape[1]:
             start, stop = next_stretch(runs[y], stop, out.shape[1])
-            _row_to_screen(planes[0, y, start:stop], planes[1, y, start:stop], planes[2, y, start:stop], lowers, out[y, start:stop])
+            row_to_screen(planes[0, y, start:stop], planes[1, y, start:stop], planes[2, y, start:stop], lowers, out[y, start:stop])
 
 
 def runs_to_screen(planes: np.ndarray, runs: np.ndarray, pixels: np.ndarray, lowers: bool = False) -> None:

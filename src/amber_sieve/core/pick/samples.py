@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -18,7 +19,7 @@ from ..colour.measures import one_hue_saturation_luminance
 from ..colour.oklab import one_to_oklab
 from ..colour.transfer import one_encoded
 from ..falloff import POINTS, STEEPEST, shape_table
-from ..parallel import index_in, kernel, prange
+from ..parallel import index_in, inner, kernel, prange
 
 #: Comparisons that look at the planes of `Measured.extra` (hue, saturation, luminance, red, green, blue), and where.
 PLAIN = {name: plane for plane, name in enumerate(MEASURES)}
@@ -129,12 +130,47 @@ def needs_planes(probes: Sequence[Probe]) -> bool:
     return any(probe.compare not in ("surface", "colour") for probe in probes)
 
 
+@inner
+def taken_at(distance: Any, tolerance: Any, slope: Any) -> Any:
+    """How far into its falloff a distance lies: 1 within the tolerance, 0 where the falloff has ended."""
+    return min(max(np.float32(1) - (distance - tolerance) * slope, np.float32(0)), np.float32(1))
+
+
+@inner
+def take_in(into: Any, distance: Any, numbers: Any, table: Any) -> None:
+    """Raise what samples of a row take (n,) to what one more takes, by its distances (n,), its row of numbers and its falloff."""
+    tolerance, slope, last = numbers[TOLERANCE], numbers[SLOPE], np.float32(POINTS - 1)
+    if numbers[STRAIGHT] > np.float32(0):  # a straight falloff needs no table
+        for x in range(into.size):
+            into[x] = max(into[x], taken_at(distance[x], tolerance, slope))
+    else:
+        for x in range(into.size):
+            place = taken_at(distance[x], tolerance, slope) * last
+            index = index_in(place, POINTS - 1)
+            below = table[index]
+            into[x] = max(into[x], below + (table[index + np.uintp(1)] - below) * (place - np.float32(index)))
+
+
+@inner
+def near_one(nearest: Any, distance: Any) -> None:
+    """Lower the distances to the nearest sample (n,) to those to one more."""
+    for x in range(nearest.size):
+        nearest[x] = min(nearest[x], distance[x])
+
+
+@inner
+def divide(kept: Any, to_keep: Any, to_drop: Any) -> None:
+    """Leave of what is kept (n,) what lies nearer to the keep samples of a class than to the drop samples that compete with them."""
+    for x in range(kept.size):
+        kept[x] *= min(max(np.float32(0.5) + (to_drop[x] - to_keep[x]) * np.float32(0.5 / DIVIDING), np.float32(0)), np.float32(1))
+
+
 @kernel
 def _qualify(
-    lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np.ndarray, classes: int, known: np.ndarray, distances: np.ndarray, out: np.ndarray
-) -> None:  # fmt: skip
+    lab: np.ndarray, extra: np.ndarray, numbers: np.ndarray, tables: np.ndarray, classes: int, distances: np.ndarray, out: np.ndarray
+) -> None:
     width = lab.shape[2]
-    hundred, zero, one, last = np.float32(100), np.float32(0), np.float32(1), np.float32(POINTS - 1)
+    hundred, zero, one = np.float32(100), np.float32(0), np.float32(1)
     for y in prange(lab.shape[1]):
         lightness, green_red, blue_yellow = lab[0, y], lab[1, y], lab[2, y]
         ratio, cos, sin = np.empty(width, np.float32), np.empty(width, np.float32), np.empty(width, np.float32)
@@ -142,7 +178,7 @@ def _qualify(
         kept, dropped = np.zeros(width, np.float32), np.zeros(width, np.float32)
         # Per class of competing samples: how near the nearest keep sample is, and the nearest drop sample.
         near = np.full((2 * classes, width), NOWHERE, np.float32)
-        for x in range(width if known.shape[0] == 0 else 0):
+        for x in range(width):
             chroma = np.sqrt(green_red[x] * green_red[x] + blue_yellow[x] * blue_yellow[x])
             share = one / max(chroma, np.float32(1e-12))
             ratio[x] = chroma / (max(lightness[x], zero) + np.float32(DARK_FLOOR))
@@ -151,10 +187,7 @@ def _qualify(
             n = numbers[k]
             kind, plane = int(n[KIND]), int(n[PLANE])
             q0, q1, q2, q3 = n[FIRST], n[SECOND], n[THIRD], n[FOURTH]
-            if known.shape[0] > 0:
-                for x in range(width):
-                    distance[x] = known[k, y, x]
-            elif kind == SURFACE:
+            if kind == SURFACE:
                 weight_light, weight_rich, weight_pale, weight_hue = n[WEIGHT_LIGHT], n[WEIGHT_RICH], n[WEIGHT_PALE], n[WEIGHT_HUE]
                 for x in range(width):
                     light, rich = lightness[x] - q0, ratio[x] - q1
@@ -179,34 +212,15 @@ def _qualify(
                 values = extra[plane, y]
                 for x in range(width):
                     distance[x] = abs(values[x] - q0)
-            tolerance, slope, keep = n[TOLERANCE], n[SLOPE], n[KEEP]
-            group = int(n[CLASS])
+            keep, group, to = n[KEEP] > zero, int(n[CLASS]), int(n[GROUP])
             if group >= 0:
-                nearest = near[2 * group + (0 if keep > zero else 1)]
-                for x in range(width):
-                    nearest[x] = min(nearest[x], distance[x])
-            to = int(n[GROUP])
+                near_one(near[2 * group + (0 if keep else 1)], distance)
             if to >= 0:
-                told = distances[to, y]
-                for x in range(width):
-                    told[x] = min(told[x], distance[x])
-            if n[TAKES] == zero:
-                continue
-            table = tables[k]
-            into = kept if keep > zero else dropped
-            if n[STRAIGHT] > zero:  # a straight falloff needs no table
-                for x in range(width):
-                    into[x] = max(into[x], min(max(one - (distance[x] - tolerance) * slope, zero), one))
-            else:
-                for x in range(width):
-                    place = min(max(one - (distance[x] - tolerance) * slope, zero), one) * last
-                    index = index_in(place, POINTS - 1)
-                    below = table[index]
-                    into[x] = max(into[x], below + (table[index + np.uintp(1)] - below) * (place - np.float32(index)))
+                near_one(distances[to, y], distance)
+            if n[TAKES] > zero:
+                take_in(kept if keep else dropped, distance, n, tables[k])
         for group in range(classes):
-            to_keep, to_drop = near[2 * group], near[2 * group + 1]
-            for x in range(width):
-                kept[x] *= min(max(np.float32(0.5) + (to_drop[x] - to_keep[x]) * np.float32(0.5 / DIVIDING), zero), one)
+            divide(kept, near[2 * group], near[2 * group + 1])
         row = out[y]
         for x in range(width):
             row[x] = kept[x] * (one - dropped[x])
@@ -215,8 +229,20 @@ def _qualify(
 NOTHING = np.zeros((6, 1, 1), np.float32)
 
 
-#: No distances that are known already.
-NONE_KNOWN = np.zeros((0, 1, 1), np.float32)
+def rows_of(samples: Sequence[tuple[Probe, bool, int]]) -> tuple[np.ndarray, np.ndarray, int]:
+    """What kernels need of some samples: a row of numbers and a table of its falloff for each, and how many classes compete. With each stands
+    whether it takes part in the mask, and in which group it is measured, -1 for none."""
+    classes = _classes_of([probe for probe, takes, _ in samples if takes])
+
+    def flags(probe: Probe, takes: bool, group: int) -> list[float]:
+        rivals = classes.get(probe.compare, -1) if takes and (probe.keep or probe.competes) else -1
+        competes = probe.competes and not probe.keep and rivals >= 0
+        return [probe.shape in ("linear", "hard"), rivals, takes and not competes, group]
+
+    numbers = np.array([[*_numbers_of(probe), *flags(probe, takes, group)] for probe, takes, group in samples], np.float32)
+    # One entry more than the points, so that the last can be interpolated from as well.
+    tables = np.stack([np.append(shape_table(probe.shape, probe.bend), np.float32(1)) for probe, _, _ in samples])
+    return numbers, tables, len(classes)
 
 
 def membership(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None, out: np.ndarray | None = None) -> np.ndarray:
@@ -249,7 +275,6 @@ def membership_and_distances(
     groups: Sequence[Sequence[Probe]],
     extra: np.ndarray | None = None,
     out: np.ndarray | None = None,
-    known: np.ndarray = NONE_KNOWN,
 ) -> tuple[np.ndarray, np.ndarray]:
     """The mask of some samples, and how far every pixel lies from the nearest of each of some groups, in one pass over the picture.
 
@@ -257,8 +282,6 @@ def membership_and_distances(
     ----------
     lab, probes, extra, out : as in `membership`.
     groups : samples that do not take part in the mask, unless they stand among ``probes`` as well.
-    known : (N, H, W) float32, how far every pixel lies from each of ``probes``, where that has been measured (`distances_to_each`); then
-        there are no groups.
 
     Returns
     -------
@@ -281,23 +304,8 @@ def membership_and_distances(
     if not rows:
         result[...] = 0
         return result, distances
-    classes = _classes_of([probe for probe, takes, _ in rows if takes])
-
-    def flags(probe: Probe, takes: bool, group: int) -> list[float]:
-        rivals = classes.get(probe.compare, -1) if takes and (probe.keep or probe.competes) else -1
-        competes = probe.competes and not probe.keep and rivals >= 0
-        return [probe.shape in ("linear", "hard"), rivals, takes and not competes, group]
-
-    numbers = np.array([[*_numbers_of(probe), *flags(probe, takes, group)] for probe, takes, group in rows], np.float32)
-    # One entry more than the points, so that the last can be interpolated from as well.
-    tables = np.stack([np.append(shape_table(probe.shape, probe.bend), np.float32(1)) for probe, _, _ in rows])
-    _qualify(lab, NOTHING if extra is None else extra, numbers, tables, len(classes), known, distances, result)
+    _qualify(lab, NOTHING if extra is None else extra, *rows_of(rows), distances, result)
     return result, distances
-
-
-def distances_to_each(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None) -> np.ndarray:
-    """How far every pixel lies from each of some samples, (N, H, W) float32, as `distance_to`; their tolerances do not matter."""
-    return membership_and_distances(lab, (), [[probe] for probe in probes], extra)[1]
 
 
 def distance_to(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None) -> np.ndarray:

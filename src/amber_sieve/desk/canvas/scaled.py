@@ -9,11 +9,13 @@ import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, QSizeF
 from PyQt6.QtGui import QImage, QPainter, QRegion
 
-from ...core.changed import changed_boxes
-from ...core.scaling import Box, scale_boxes
+from ...core.changed import changed_boxes, no_runs, runs_of_boxes
+from ...core.scaling import scale_runs
 from ...render.patched import Step
 from ..widgets.drawing import image_of
 
+#: Top, left, bottom, right of each.
+Boxes = list[tuple[int, int, int, int]]
 #: From so many screen pixels to a pixel on, pixels are shown as squares.
 SMOOTH_TO = 2.0
 
@@ -84,12 +86,11 @@ class Scaled:
         if not count <= self._memory.size <= 2 * count:  # else it is used again: fresh memory takes as long as the scaling
             self._memory = np.empty(count + count // 32, np.uint8)
         self._scaled = self._memory[:count].view(seen.dtype).reshape(size)
-        smooth = self._scale < SMOOTH_TO
-        if smooth and seen.itemsize == 4:
-            scale_boxes(seen, [(0, 0, *size)], self._scaled)
+        if self._scale < SMOOTH_TO:
+            scale_runs(seen, ~no_runs(*seen.shape), self._scaled)
             return
         source, target = (one.view(np.uint8).reshape(*one.shape, one.itemsize) for one in (seen, self._scaled))
-        cv2.resize(source, size[::-1], target, interpolation=cv2.INTER_LINEAR if smooth else cv2.INTER_NEAREST)
+        cv2.resize(source, size[::-1], target, interpolation=cv2.INTER_NEAREST)
 
     def _hold_image(self, ratio: float) -> None:
         """The image shares the memory of what was scaled; it is made anew, or the painter might use what it keeps of the last one."""
@@ -108,13 +109,13 @@ class Scaled:
             return None
         if pixels is before:
             return QRegion()
-        boxes = self._on_screen(step.boxes() if step is not None and step.follows(before_it) else changed_boxes(before, pixels))
-        self._pixels = pixels
-        if boxes and pixels.dtype == np.uint8:  # a single number is scaled as fast as some boxes of four
-            height, width = self._scaled.shape
-            self._scale_all((height, width))
-        else:
-            scale_boxes(self._seen, boxes, self._scaled)
+        follows = step is not None and step.follows(before_it)
+        changed = step.boxes() if step is not None and follows else changed_boxes(before, pixels)
+        boxes, self._pixels = self._on_screen(changed), pixels
+        if boxes:
+            runs, left = step.shown_runs if step is not None and follows else (runs_of_boxes(changed, *pixels.shape), 0)
+            (y0, x0), (y1, _) = self._first, self._last
+            scale_runs(self._seen, runs[y0:y1], self._scaled, left + x0)
         ratio = self._image.devicePixelRatio()
         self._hold_image(ratio)
         region = QRegion()
@@ -123,7 +124,7 @@ class Scaled:
             region += QRectF(corner, QSizeF(right - left, bottom - top) / ratio).toAlignedRect()
         return region
 
-    def _on_screen(self, boxes: list[Box]) -> list[Box]:
+    def _on_screen(self, boxes: Boxes) -> Boxes:
         """Some boxes of the pixels, as the boxes of what is scaled that may differ where they do."""
         if not boxes:
             return []

@@ -14,6 +14,7 @@ from PyQt6.QtGui import (
     QMouseEvent,
     QPainter,
     QPen,
+    QPixmap,
     QPolygonF,
     QRegularExpressionValidator,
     QWheelEvent,
@@ -23,7 +24,7 @@ from PyQt6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QLineEdit, QSizePo
 from ...language import decimals, translate
 from ...project.fields import Spec
 from ..style import AMBER, DIM, INK, WELL
-from .painting import paints
+from .painting import painting, paints
 
 #: A number as it is typed, with a decimal point or a decimal comma.
 TYPED = QRegularExpression(r"[+-]?[0-9]*[.,]?[0-9]*([eE][+-]?[0-9]*)?")
@@ -72,6 +73,9 @@ class Number(QDoubleSpinBox):
         self._given: tuple[float, float, float, str | None] | None = None
         #: What lies behind the track, from one end to the other, 0 to 1; () for nothing.
         self.curve: tuple[float, ...] = ()
+        #: What that was drawn of, and as what.
+        self._hill_of: tuple[object, ...] = ()
+        self._hill_drawn = QPixmap()
         #: Values that are marked on the track.
         self.marks: tuple[float, ...] = ()
         start, name = spec.start, self.name
@@ -213,13 +217,24 @@ class Number(QDoubleSpinBox):
             self.curve = curve
             self.update()
 
-    def _paint_curve(self, painter: QPainter, track: QRectF, top: float) -> None:
-        """A quiet hill; drawn over the root of each share, so that small ones show."""
-        high = track.top() - top
+    def _hill(self, track: QRectF, top: float) -> QPixmap:
+        """The curve as a quiet hill, over the root of each share, so that small ones show; drawn once, as it takes longer than all the rest."""
+        ratio = self.devicePixelRatioF()
+        if self._hill_of != (self.curve, self.size(), ratio):
+            self._hill_of, self._hill_drawn = (self.curve, self.size(), ratio), QPixmap(self.size() * ratio)
+            self._hill_drawn.setDevicePixelRatio(ratio)
+            self._hill_drawn.fill(Qt.GlobalColor.transparent)
+            with painting(self._hill_drawn) as painter:
+                self._draw_hill(painter, track, track.top() - top)
+        return self._hill_drawn
+
+    def _draw_hill(self, painter: QPainter, track: QRectF, high: float) -> None:
         points = [
             QPointF(track.left() + k / (len(self.curve) - 1) * track.width(), track.top() - high * math.sqrt(share))
             for k, share in enumerate(self.curve)
         ]
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(INK.red(), INK.green(), INK.blue(), 34))
         painter.drawPolygon(QPolygonF([track.bottomLeft(), *points, track.bottomRight()]))
 
@@ -233,7 +248,7 @@ class Number(QDoubleSpinBox):
         painter.drawRoundedRect(box, 3, 3)
         track = QRectF(box.left() + 6, box.bottom() - 5, box.width() - 12, 2)
         if len(self.curve) > 1:
-            self._paint_curve(painter, track, box.top() + 2)
+            painter.drawPixmap(0, 0, self._hill(track, box.top() + 2))
         if self.colours:
             track = track.adjusted(0, -1.5, 0, 1.5)
             fade = QLinearGradient(track.topLeft(), track.topRight())

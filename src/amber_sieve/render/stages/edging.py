@@ -90,6 +90,7 @@ class EdgeStage(Stage):
     does : fields of `Edge` that make it do something; settings : those that say how.
     automatic : the one among them that may be found on the picture; "" for none. once_a_clip : it is found on the first frame of a clip.
     trial : values with which it has something to do.
+    writes_over : a mask that may be written over is, and where it has nothing that takes hardly any time.
     """
 
     does: ClassVar[tuple[str, ...]] = ()
@@ -97,6 +98,7 @@ class EdgeStage(Stage):
     automatic: ClassVar[str] = ""
     once_a_clip: ClassVar[bool] = False
     trial: ClassVar[dict[str, Any]] = {}
+    writes_over: ClassVar[bool] = False
 
     def idle(self, sieve: Sieve) -> bool:
         return self.rests(sieve.edge)

@@ -43,7 +43,7 @@ class Levels(EdgeStage):
 class Specks(EdgeStage):
     """Small pieces go, unless a sample lies in them or they lie within Follow's reach of a larger one."""
 
-    name, does, automatic, looks_dragged = "specks", ("specks",), "specks", NEAR_DRAGGED
+    name, does, automatic, looks_dragged, writes_over = "specks", ("specks",), "specks", NEAR_DRAGGED, True
 
     def reaches(self, edge: Edge) -> float:
         near = REACHES[-1] if is_auto(edge.follow) else amount(edge.follow)
@@ -63,7 +63,7 @@ class Specks(EdgeStage):
 class Holes(EdgeStage):
     """Small holes, or all, are filled, unless a dropped place lies in them."""
 
-    name, does, automatic, looks_dragged = "holes", ("holes", "all_holes"), "holes", NEAR_DRAGGED
+    name, does, automatic, looks_dragged, writes_over = "holes", ("holes", "all_holes"), "holes", NEAR_DRAGGED, True
 
     def words(self, sieve: Sieve) -> list[str]:
         return [translate("stages", "all holes filled")] if sieve.edge.all_holes else super().words(sieve)
