@@ -33,8 +33,9 @@ from amber_sieve.names import MEASURES
 from amber_sieve.project import presets, store
 from amber_sieve.project.model import Bands, Pick, Project, Ramp, Sample, Sieve
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.clicked import seeds_of
 from amber_sieve.render.evaluate import measured as frame_measured
-from amber_sieve.render.mask import qualified, seeds_of
+from amber_sieve.render.mask import qualified
 from amber_sieve.render.stack import render, sieve_mask
 
 

@@ -17,7 +17,8 @@ from ..names import Reach, drop_rule_for
 from ..project import edits
 from ..project.model import Pick, Sample, Sieve
 from ..render.cache import Cache
-from ..render.mask import bounds_of, distance_plane, passes_of, place_of, probe_of, probes_of, samples_mask, tones_of
+from ..render.clicked import place_of
+from ..render.mask import bounds_of, distance_plane, passes_of, probe_of, probes_of, samples_mask, tones_of
 from .sampling import with_found_tolerance
 
 #: Proposals are looked for on about so many pixels; more do not change them.

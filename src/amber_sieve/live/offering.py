@@ -14,7 +14,8 @@ from ..core.pick.samples import Probe, distance_to
 from ..core.pick.unsure import evenness, unsure_place
 from ..project.model import Pick, Sieve
 from ..render.cache import Cache
-from ..render.mask import bounds_of, mask_of, place_of, probe_of
+from ..render.clicked import place_of
+from ..render.mask import bounds_of, mask_of, probe_of
 
 #: What is so near to a place that was clicked, hundredths of Oklab, and masked alike needs no other click.
 SETTLED = 4.5

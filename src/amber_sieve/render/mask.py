@@ -29,9 +29,10 @@ from ..progress import part_of
 from ..project.model import Bands, Edge, Pick, Sample, Sieve, amount
 from .areas import area_coverage
 from .cache import Cache
+from .clicked import clicked_places, place_of, seeds_of
 from .edge import Edged, edge_of, outline_worked, unmixing_worked
 from .resolved import found_of
-from .stages.edging import ClickedPlaces, OnShare, Working
+from .stages.edging import OnShare, Working
 from .stages.every import STEADY
 from .stages.unmixing import fine_key
 
@@ -211,27 +212,6 @@ def qualified(frame: Frame, pick: Pick, bands: Bands, cache: Cache, passes: int 
     if not pick.transparent and frame.alpha is not None:
         out = out * (frame.alpha > 0)
     return out
-
-
-def place_of(sample: Sample, frame: Frame) -> tuple[float, float]:
-    """The place of a sample in pixels of a frame; of a stroke its middle point, which lies on the thing."""
-    x, y = sample.points[len(sample.points) // 2] if sample.place == "stroke" and sample.points else (sample.x, sample.y)
-    return (x - frame.origin[0]) * frame.scale, (y - frame.origin[1]) * frame.scale
-
-
-def seeds_of(pick: Pick, frame: Frame) -> list[tuple[float, float]]:
-    """The kept places in pixels of this frame."""
-    kept = [sample for sample in pick.samples if sample.on and sample.role == "keep"]
-    # A stroke lies on the thing all along its way; a box only surely in its middle, its corners may lie beside it.
-    places = [point for sample in kept for point in (sample.points if sample.place == "stroke" else ((sample.x, sample.y),))]
-    return [((x - frame.origin[0]) * frame.scale, (y - frame.origin[1]) * frame.scale) for x, y in places]
-
-
-def clicked_places(pick: Pick, frame: Frame) -> ClickedPlaces:
-    """Where the working samples lie on a frame."""
-    working = [sample for sample in pick.samples if sample.on]
-    kept, dropped = (tuple(place_of(s, frame) for s in working if s.role == role) for role in ("keep", "drop"))
-    return ClickedPlaces(kept, dropped)
 
 
 def passes_of(frame: Frame, edge: Edge) -> int:
