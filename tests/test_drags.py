@@ -24,6 +24,8 @@ from amber_sieve.live.preview import THUMBNAIL, Opened, Wanted, preview
 from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
+from amber_sieve.project.controls import blocks
+from amber_sieve.project.fields import numbers_of
 from amber_sieve.project.model import Adjust, Light, Project, Recolour, Sieve
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.mask import qualified
@@ -361,6 +363,24 @@ class WindowTest(WindowCase):
             window.adjust.blocks["light"].set_open(True)
             self.settle()
             self.drag(window.adjust.numbers["exposure"], range(2, 14, 3))
+
+    def test_the_hill_behind_a_number_is_drawn_anew_when_it_or_its_room_changes(self):
+        spec = next(spec for _, kind in blocks() for spec in numbers_of(kind))
+
+        def painted(curve: tuple[float, ...], width: int, number: Number | None = None) -> QImage:
+            number = number or Number(spec)
+            number.resize(width, 30)
+            number.set_curve(curve)
+            return number.grab().toImage()
+
+        kept, steep, flat = Number(spec), tuple(np.linspace(0, 1, 64)), (0.3,) * 64
+        shown = [painted(*of, kept) for of in ((steep, 300), (flat, 300), (flat, 220), (steep, 300))]
+        alone = [painted(*of) for of in ((steep, 300), (flat, 300), (flat, 220), (steep, 300))]
+        self.assertEqual(shown, alone)
+        self.assertNotEqual(shown[0], shown[1])
+        with mock.patch.object(Number, "_draw_hill") as drawn:
+            painted(steep, 300, kept)
+        drawn.assert_not_called()
 
     def test_the_first_step_of_a_tolerance_measures_nothing_anew(self):
         """How far pixels lie from samples, and what is made of all that a step masks, is there before a hand takes hold of the number."""

@@ -146,6 +146,19 @@ class ThreadsTest(WindowCase):
         renderer.end()
         self.assertEqual(answers, ["first", 19])
 
+    def test_no_memory_is_given_back_between_the_steps_of_a_drag(self):
+        """The next step asks for the same again, and fresh memory takes as long as the work."""
+        renderer, answers, back = Newest("render", large=True), [], mock.Mock()
+        renderer.done.connect(answers.append)
+        renderer._gives_back = back
+        for number, hurries in enumerate((True, True, False, True)):
+            renderer.ask(lambda number=number: number, hurries=hurries)
+            end = time.monotonic() + 5
+            while not (len(answers) == number + 1 and renderer.idle) and time.monotonic() < end:
+                QApplication.processEvents()
+        renderer.end()
+        self.assertEqual((answers, back.call_count), ([0, 1, 2, 3], 1))
+
     def test_the_fine_picture_of_a_drag_that_goes_on_is_given_up(self):
         """A drag that paused for a quarter of a second waited seconds for a fine picture of its last step."""
         renderer, answers, begun = Newest("render"), [], threading.Event()
