@@ -130,9 +130,8 @@ def mix_four(typing_context: Any, row: Any, firsts: Any, shares: Any, place: Any
         )
         parts = builder.mul(*(builder.sext(held, at_once(whole, 32)) for held in (channels, taken)))
         both = builder.add(alone(parts, list(range(0, 32, 2))), alone(parts, list(range(1, 32, 2))))
-        levels = builder.lshr(
-            builder.add(both, both.type([1 << 20] * 16)), both.type([21] * 16)
-        )  # 7 bits of the row's and 14 of the shares
+        # 7 bits of the row's and 14 of the shares go.
+        levels = builder.lshr(builder.add(both, both.type([1 << 20] * 16)), both.type([21] * 16))
         stored = builder.store(
             builder.trunc(levels, at_once(byte, 16)), builder.bitcast(builder.gep(out_data, [at]), at_once(byte, 16).as_pointer())
         )

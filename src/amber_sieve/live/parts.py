@@ -44,7 +44,7 @@ class Part:
     """A part of a frame as a cache entry, and where what is shown lies in it."""
 
     frame: Frame
-    inner: tuple[slice, slice] = field(default=(slice(None), slice(None)))
+    inner: tuple[slice, slice]
 
 
 @dataclass(frozen=True)
@@ -86,9 +86,8 @@ def _place_of(level: Frame, box: Box, looks: float) -> _Place:
 
 
 def _taken_out(level: Frame, place: _Place, cache: Cache) -> Part:
-    if place.box == (0, 0, level.width, level.height):
-        return Part(level) if place.shown == place.box else Part(level, place.inner())
-    return Part(cache.get(("part", level.key, place.box), lambda: level.part(*place.box)), place.inner())
+    whole = place.box == (0, 0, level.width, level.height)
+    return Part(level if whole else cache.get(("part", level.key, place.box), lambda: level.part(*place.box)), place.inner())
 
 
 def part_of(level: Frame, box: Box, looks: float, cache: Cache) -> Part:

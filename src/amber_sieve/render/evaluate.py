@@ -156,6 +156,7 @@ def _after_step(
 def adjust_ahead(frame: Frame, project: Project, cache: Cache) -> None:
     """Adjust all pixels of a frame on which steps of a drag have been made, where only masks differ between them."""
     for key in [("patched light", frame.key, sieve.id) for sieve in project.stack]:
+        cache.check()
         if cache.holds(key):
             cache.get(key, PatchedLight).know_all()
 

@@ -43,9 +43,8 @@ def box_of(mask: np.ndarray, least: float, room: float) -> tuple[slice, slice] |
     """Rows and columns that hold every pixel of a mask (H, W), float32 or uint8, of at least ``least`` (above 0), with ``room`` pixels round them; None
     for none."""
     ends, mask = np.empty((mask.shape[0], 2), np.int64), np.ascontiguousarray(mask)
-    if (
-        mask.dtype == np.float32
-    ):  # the bits of numbers above 0 are ordered as they are, and the largest integer is found in half of the time
+    if mask.dtype == np.float32:
+        # The bits of numbers above 0 are ordered as they are, and the largest integer is found in half of the time.
         _find_ends(mask.view(np.int32), int(np.float32(least).view(np.int32)), ends)
     else:
         _find_ends(mask, int(least), ends)

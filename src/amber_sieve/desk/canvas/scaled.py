@@ -109,11 +109,13 @@ class Scaled:
             return None
         if pixels is before:
             return QRegion()
-        follows = step is not None and step.follows(before_it)
-        changed = step.boxes() if step is not None and follows else changed_boxes(before, pixels)
+        if step is not None and step.follows(before_it):
+            changed, (runs, left) = step.boxes(), step.shown_runs
+        else:
+            changed = changed_boxes(before, pixels)
+            runs, left = runs_of_boxes(changed, *pixels.shape), 0
         boxes, self._pixels = self._on_screen(changed), pixels
         if boxes:
-            runs, left = step.shown_runs if step is not None and follows else (runs_of_boxes(changed, *pixels.shape), 0)
             (y0, x0), (y1, _) = self._first, self._last
             scale_runs(self._seen, runs[y0:y1], self._scaled, left + x0)
         ratio = self._image.devicePixelRatio()

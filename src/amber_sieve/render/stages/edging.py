@@ -90,7 +90,7 @@ class EdgeStage(Stage):
     does : fields of `Edge` that make it do something; settings : those that say how.
     automatic : the one among them that may be found on the picture; "" for none. once_a_clip : it is found on the first frame of a clip.
     trial : values with which it has something to do.
-    writes_over : a mask that may be written over is, and where it has nothing that takes hardly any time.
+    writes_over : it works in place on a mask that is nobody else's, and is so quick that the box the mask lies in need not be taken out.
     """
 
     does: ClassVar[tuple[str, ...]] = ()
