@@ -23,6 +23,11 @@ _HAS = llvmlite.binding.get_host_cpu_features()
 if numba.config.CPU_FEATURES is None and _HAS.get("avx512f"):
     numba.config.CPU_FEATURES = f"{_HAS.flatten()},-prefer-256-bit"
 
+#: Loops work on two vectors at once: the steps that a pixel goes through wait for each other, and the processor does not look far enough
+#: ahead to find others. Four would need more numbers at hand than it holds.
+LOOPS = "-force-vector-interleave=2"
+llvmlite.binding.set_option("", LOOPS)
+
 #: Loops whose turns share the threads.
 prange: Any = numba.prange
 #: An array at a pointer.
@@ -34,7 +39,7 @@ types: Any = numba.types
 def dispatcher(function: Callable[..., Any], **how: Any) -> Callable[..., Any]:
     """The function, compiled for each kind of arguments when it is first called with them."""
     made: Any = numba.njit(fastmath=True, error_model="numpy", **how)(function)
-    made._cache = KernelCache(function)
+    made._cache = KernelCache(function, LOOPS)
     return made
 
 
@@ -43,7 +48,7 @@ def callback(function: Callable[..., Any], signature: str) -> Any:
     made: Any = CFunc(
         function, normalize_signature(signature), locals={}, options={"nopython": True, "fastmath": True, "error_model": "numpy"}
     )
-    made._cache = KernelCache(function)
+    made._cache = KernelCache(function, LOOPS)
     made.compile()
     return made
 

@@ -84,11 +84,11 @@ def _taken_in(function: Any, seen: set[str]) -> Iterator[object]:
 
 class _Readable(FunctionCache):
     """Kernels on a disk. What cannot be read, because it was cut off or is another program's, is compiled anew; and so is what takes in
-    something that has changed, for which the compiler itself looks in the kernel's own file alone."""
+    something that has changed, for which the compiler itself looks in the kernel's own file alone; and what was compiled in another way."""
 
-    def __init__(self, function: Callable[..., Any]) -> None:
+    def __init__(self, function: Callable[..., Any], way: str) -> None:
         super().__init__(function)
-        said = hashlib.sha256(repr(list(_taken_in(function, set()))).encode()).hexdigest()
+        said = hashlib.sha256(repr([way, *_taken_in(function, set())]).encode()).hexdigest()
         stamp = self._impl.locator.get_source_stamp(), said
         self._cache_file = _CodeFiles(self._cache_path, self._impl.filename_base, stamp)
 
@@ -110,9 +110,9 @@ class KernelCache(_Readable):
 
     _impl_class = _KeptCode
 
-    def __init__(self, function: Callable[..., Any]) -> None:
-        super().__init__(function)
-        self._shipped = _Shipped(function) if HAS_KERNELS else None
+    def __init__(self, function: Callable[..., Any], way: str) -> None:
+        super().__init__(function, way)
+        self._shipped = _Shipped(function, way) if HAS_KERNELS else None
 
     def load_overload(self, signature: Any, context: Any) -> Any:
         shipped = None if self._shipped is None else self._shipped.load_overload(signature, context)

@@ -62,6 +62,10 @@ class Begun:
         return np.clip(done + (self.after[:, rows, columns] - self.before[:, rows, columns])[:, None], -BRIGHTEST, BRIGHTEST)
 
 
+#: Rows that steps run over are made as long as a whole number of these: the widest vectors, two at once, leave no pixels over, which would be
+#: worked one by one.
+AT_ONCE = 32
+
 #: A hole: nothing, and wholly transparent.
 NO_FILLING = Filling(np.zeros((4, 1, 1), np.float32))
 
@@ -92,24 +96,27 @@ def _mix(
             while last > first and weight[last - 1] == np.float32(0):
                 last -= 1
             width = last - first
+            padded = (width + AT_ONCE - 1) // AT_ONCE * AT_ONCE
             share = weight[first:last]
-            row = np.empty(parts * width, np.float32)  # stays in the core's own cache while one step after another runs over it
+            row = np.empty(parts * padded, np.float32)  # stays in the core's own cache while one step after another runs over it
+            for k in range(parts):
+                row[k * padded + width : (k + 1) * padded] = np.float32(0)
             for k in range(3):
                 source, target = planes[k, y, start:stop], out[k, row_out, start:stop]
                 for x in range(source.size):
                     target[x] = source[x]
-                held, part = begun[k, y, first:last], row[k * width : (k + 1) * width]
+                held, part = begun[k, y, first:last], row[k * padded :]
                 for x in range(width):
                     part[x] = held[x]
             if parts > 3:
                 for k in range(3):
-                    held, part = planes[k, y, first:last], row[(3 + k) * width : (4 + k) * width]
+                    held, part = planes[k, y, first:last], row[(3 + k) * padded :]
                     for x in range(width):
                         part[x] = held[x]
             if parts > 6:
                 line = np.int64(y) if fill.shape[1] > 1 else np.int64(0)
                 for k in range(4):
-                    held, part = fill[k, line], row[(6 + k) * width : (7 + k) * width]
+                    held, part = fill[k, line], row[(6 + k) * padded : (7 + k) * padded]
                     if held.size == 1:
                         part[:] = held[0]
                     else:
@@ -117,9 +124,9 @@ def _mix(
                             part[x] = held[first + x]
             if width > 0:
                 for n in range(addresses.size):
-                    call_step(addresses[n], row, width, numbers, starts[n])
+                    call_step(addresses[n], row, padded, numbers, starts[n])
             for k in range(3):
-                held, part, target = planes[k, y, first:last], row[k * width : (k + 1) * width], out[k, row_out, first:last]
+                held, part, target = planes[k, y, first:last], row[k * padded :], out[k, row_out, first:last]
                 for x in range(width):
                     target[x] = _between(held[x], part[x], share[x])
 

@@ -21,13 +21,14 @@ def _cdl(row: Any, width: int, numbers: Any) -> None:
     zero, one, top = np.float32(0), np.float32(1), np.float32(BRIGHTEST)
     for k in range(3):
         slope, offset, power, values = np.float32(given[k]), np.float32(given[3 + k]), np.float32(given[6 + k]), planes[k]
-        for x in range(width):
-            values[x] = bounded(values[x] * slope + offset)
-        if power != one:
+        if power == one:
+            for x in range(width):
+                values[x] = bounded(values[x] * slope + offset)
+        else:
             for x in range(width):
                 # Light is not cut off at 1, nor below 0: there the power has nothing to work on.
-                raised = min(power_of(values[x], power), top)
-                values[x] = raised if values[x] > zero else values[x]
+                value = bounded(values[x] * slope + offset)
+                values[x] = min(power_of(value, power), top) if value > zero else value
     saturation = np.float32(given[9])
     if saturation != one:
         r, g, b = planes[0], planes[1], planes[2]

@@ -111,51 +111,53 @@ def redyed(body: Body, mean: np.ndarray) -> Dye:
     return Dye(body, three(np.clip(ratio * np.array(body.colour), LEAST_DYE, BRIGHTEST)))
 
 
-#: How many numbers the step is given.
+#: How many numbers a dye comes to, see `numbers_of`.
 NUMBERS = 24
 
 
 @row_step
 def _dye(row: Any, width: int, numbers: Any) -> None:
-    planes, given = carray(row, (3, width)), carray(numbers, NUMBERS)
-    r, g, b = planes[0], planes[1], planes[2]
-    gloss_r, gloss_g, gloss_b, white = given[0], given[1], given[2], np.float32(WHITE[0])
-    share_r, share_g, share_b, middle = given[3], given[4], given[5], given[6]
-    slope_r, slope_g, slope_b, straight = given[7], given[8], given[9], given[10]
-    old_r, old_g, old_b = given[11], given[12], given[13]
-    new_r, new_g, new_b, top = given[14], given[15], given[16], given[17]
-    trust_r, trust_g, trust_b = given[18], given[19], given[20]
-    kept_r, kept_g, kept_b = given[21], given[22], given[23]
+    """The channels come in the order in which the body sends back light: the first is believed wholly, and explained but where it is dark."""
+    planes, given = carray(row, (3, width)), carray(numbers, NUMBERS + 3)
+    i, j, k = np.uintp(given[NUMBERS]), np.uintp(given[NUMBERS + 1]), np.uintp(given[NUMBERS + 2])
+    first, second, third = planes[i], planes[j], planes[k]
+    gloss, shares, slopes, old, new, trust, kept = given[:3], given[3:6], given[7:10], given[11:14], given[14:17], given[18:21], given[21:24]
+    gloss_1, gloss_2, gloss_3, white = gloss[i], gloss[j], gloss[k], np.float32(WHITE[0])
+    share_1, share_2, share_3, middle = shares[i], shares[j], shares[k], given[6]
+    slope_1, slope_2, slope_3, straight = slopes[i], slopes[j], slopes[k], given[10]
+    old_2, old_3, new_2, new_3, top = old[j], old[k], new[j], new[k], given[17]
+    turned_1 = new[i] - old[i]  # by what the logarithm of the first changes with every bounce
+    trust_2, trust_3, kept_1, kept_2, kept_3 = trust[j], trust[k], kept[i], kept[j], kept[k]
     zero, least, most_gloss = np.float32(0), np.float32(LEAST_LIGHT), np.float32(MOST_GLOSS)
     fewest, most = np.float32(FEWEST), np.float32(MOST)
     for x in range(width):
-        red, green, blue = r[x], g[x], b[x]
-        weakest = max(min(red, min(green, blue)), zero) * most_gloss
-        gloss = min(max(gloss_r * red + gloss_g * green + gloss_b * blue, zero) * white, weakest)
-        red, green, blue = red - gloss, green - gloss, blue - gloss
-        log_r, log_g, log_b = log2_of(max(red, least)), log2_of(max(green, least)), log2_of(max(blue, least))
-        bounces = min(max(straight + slope_r * log_r + slope_g * log_g + slope_b * log_b, fewest), most)
-        strength = share_r * log_r + share_g * log_g + share_b * log_b - bounces * middle
-        lit_r = strength + trust_r * (log_r - strength - bounces * old_r)
-        lit_g = strength + trust_g * (log_g - strength - bounces * old_g)
-        lit_b = strength + trust_b * (log_b - strength - bounces * old_b)
-        rest_r = kept_r * (red - exp2_of(lit_r + bounces * old_r))
-        rest_g = kept_g * (green - exp2_of(lit_g + bounces * old_g))
-        rest_b = kept_b * (blue - exp2_of(lit_b + bounces * old_b))
-        r[x] = bounded(exp2_of(lit_r + top + bounces * new_r) + rest_r + gloss)
-        g[x] = bounded(exp2_of(lit_g + top + bounces * new_g) + rest_g + gloss)
-        b[x] = bounded(exp2_of(lit_b + top + bounces * new_b) + rest_b + gloss)
+        one, two, three = first[x], second[x], third[x]
+        weakest = max(min(one, min(two, three)), zero) * most_gloss
+        shine = min(max(gloss_1 * one + gloss_2 * two + gloss_3 * three, zero) * white, weakest)
+        one, two, three = one - shine, two - shine, three - shine
+        log_1, log_2, log_3 = log2_of(max(one, least)), log2_of(max(two, least)), log2_of(max(three, least))
+        bounces = min(max(straight + slope_1 * log_1 + slope_2 * log_2 + slope_3 * log_3, fewest), most)
+        strength = share_1 * log_1 + share_2 * log_2 + share_3 * log_3 - bounces * middle
+        lit_2 = strength + trust_2 * (log_2 - strength - bounces * old_2)
+        lit_3 = strength + trust_3 * (log_3 - strength - bounces * old_3)
+        rest_1 = kept_1 * min(one - least, zero)
+        rest_2 = kept_2 * (two - exp2_of(lit_2 + bounces * old_2))
+        rest_3 = kept_3 * (three - exp2_of(lit_3 + bounces * old_3))
+        first[x] = bounded(exp2_of(log_1 + top + bounces * turned_1) + rest_1 + shine)
+        second[x] = bounded(exp2_of(lit_2 + top + bounces * new_2) + rest_2 + shine)
+        third[x] = bounded(exp2_of(lit_3 + top + bounces * new_3) + rest_3 + shine)
 
 
 def steps(dye: Dye | None) -> list[Step]:
     """A dye as a step of a chain; none while none has been found."""
     if dye is None:
         return []
-    return [Step(_dye.address, numbers_of(dye))]
+    order = np.argsort(-np.array(dye.body.colour), kind="stable")
+    return [Step(_dye.address, np.concatenate([numbers_of(dye), order.astype(np.float32)]))]
 
 
 def numbers_of(dye: Dye) -> np.ndarray:
-    """What the step is given, (`NUMBERS`,) float32; logarithms are to base 2."""
+    """What a dye comes to, (`NUMBERS`,) float32; logarithms are to base 2."""
     terms, colour = _terms(dye.body), np.array(dye.colour)
     top, to_base_2 = colour.max(), 1 / np.log(2)
     return np.concatenate([

@@ -12,6 +12,8 @@ ONE, HALF = np.float32(1), np.float32(0.5)
 SMALLEST = np.float32(1.1754944e-38)
 #: Bits of the root of a half: parts of a number are taken from there to the root of two.
 ROOT_OF_HALF = np.int32(0x3F3504F3)
+#: The bits of the exponent and the sign, and what one in the exponent counts there.
+EXPONENT, ONE_OF_EXPONENT = np.int32(-(1 << 23)), np.float32(2.0**-23)
 #: Exponents beyond this would leave float32.
 FARTHEST = np.float32(126)
 #: What the exponent of a float32 is stored with.
@@ -21,14 +23,14 @@ BIAS = np.float32(127)
 def _fit_logarithm() -> tuple[np.float32, ...]:
     """log2(1 + f) = f · P(f) for 1 + f from √½ to √2, least squares at Chebyshev nodes; a ratio would need fewer terms, but a division."""
     f = (2**0.5 + 2**-0.5) / 2 - 1 + (2**0.5 - 2**-0.5) / 2 * np.cos(np.pi * (np.arange(800) + 0.5) / 800)
-    solution, *_ = np.linalg.lstsq(np.stack([f ** (k + 1) for k in range(9)], 1), np.log2(1 + f), rcond=None)
+    solution, *_ = np.linalg.lstsq(np.stack([f ** (k + 1) for k in range(8)], 1), np.log2(1 + f), rcond=None)
     return tuple(np.float32(c) for c in solution)
 
 
 def _fit_exponential() -> tuple[np.float32, ...]:
-    """2^x for x from -½ to ½, least squares at Chebyshev nodes."""
+    """2^x for x from -½ to ½: least squares of the share, at Chebyshev nodes."""
     x = np.cos(np.pi * (np.arange(400) + 0.5) / 400) / 2
-    solution, *_ = np.linalg.lstsq(np.stack([x**k for k in range(7)], 1), 2**x, rcond=None)
+    solution, *_ = np.linalg.lstsq(np.stack([x**k for k in range(6)], 1) / 2 ** x[:, None], np.ones(x.size), rcond=None)
     return tuple(np.float32(c) for c in solution)
 
 
@@ -45,8 +47,8 @@ def _fit_bent(middle: np.float32, power: float, scale: float, offset: float) -> 
     return tuple(np.float32(c) for c in solution)
 
 
-L0, L1, L2, L3, L4, L5, L6, L7, L8 = _fit_logarithm()
-E0, E1, E2, E3, E4, E5, E6 = _fit_exponential()
+L0, L1, L2, L3, L4, L5, L6, L7 = _fit_logarithm()
+E0, E1, E2, E3, E4, E5 = _fit_exponential()
 C0, C1, C2, C3, C4, C5, C6, C7 = _fit_bent(MIDDLE_ROOT, 5 / 3, 1.055, -0.055)
 D0, D1, D2, D3, D4, D5, D6, D7 = _fit_bent(MIDDLE_BASE, 4.8, 1.0, 0.0)
 
@@ -55,11 +57,11 @@ D0, D1, D2, D3, D4, D5, D6, D7 = _fit_bent(MIDDLE_BASE, 4.8, 1.0, 0.0)
 def log2_of(x: np.float32) -> np.float32:
     """Logarithm to base 2 of a positive float32, within 3e-7 or one part in 8 million; of what is not positive, -126."""
     bits = bits_of(max(x, SMALLEST))
-    exponent = np.int32(np.int32(bits - ROOT_OF_HALF) >> np.int32(23))
-    f = float_of(np.int32(bits - np.int32(exponent << np.int32(23)))) - ONE
+    exponent = np.int32(np.int32(bits - ROOT_OF_HALF) & EXPONENT)  # where it stands in the bits: 2²³ times what it is
+    f = float_of(np.int32(bits - exponent)) - ONE
     f2 = f * f
-    near, far = (L0 + f * L1) + f2 * (L2 + f * L3), (L4 + f * L5) + f2 * ((L6 + f * L7) + f2 * L8)
-    return np.float32(np.float32(exponent) + f * (near + f2 * f2 * far))
+    near, far = (L0 + f * L1) + f2 * (L2 + f * L3), (L4 + f * L5) + f2 * (L6 + f * L7)
+    return np.float32(np.float32(exponent) * ONE_OF_EXPONENT + f * (near + f2 * f2 * far))
 
 
 @inner
@@ -69,7 +71,7 @@ def exp2_of(x: np.float32) -> np.float32:
     exponent = np.int32(x + BIAS + HALF)  # cut off above 0: the nearest whole number
     f = x - np.float32(np.int32(exponent - np.int32(BIAS)))
     f2 = f * f
-    value = (E0 + f * E1) + f2 * ((E2 + f * E3) + f2 * ((E4 + f * E5) + f2 * E6))
+    value = (E0 + f * E1) + f2 * ((E2 + f * E3) + f2 * (E4 + f * E5))
     return np.float32(value * float_of(np.int32(exponent << np.int32(23))))
 
 
