@@ -11,7 +11,8 @@ from common import DEMO, FolderCase, demo_frame, overlap, terminal, truth
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.colour_groups import grouped
-from amber_sieve.core.pick.pieces import Reaching, deepest, with_pieces
+from amber_sieve.core.pick.growing import NEVER, levels_from
+from amber_sieve.core.pick.pieces import Reaching, deepest, labelled, labels_at, window_at, with_pieces
 from amber_sieve.core.pick.propose import propose_drop, propose_here, propose_keep
 from amber_sieve.core.pick.samples import DIVIDING, Probe, distance_to, membership, membership_and_distances
 from amber_sieve.core.pick.surfaces import found_surfaces
@@ -261,16 +262,31 @@ class ProposalTest(unittest.TestCase):
         rng = np.random.default_rng(2)
         nearest = rng.uniform(0, 3, self.masked.shape).astype(np.float32)
         dropped = rng.uniform(0, 3, self.masked.shape).astype(np.float32)
-        self.assertTrue(propose_drop(dropped, nearest, self.masked, (30, 40), [(22, 22)], 6.0).here)
+        self.assertTrue(propose_drop(dropped, nearest, self.masked, (30, 40), [(22, 22)], lambda: 6.0).here)
         far = np.where(np.arange(120)[None] < 30, 1, 40).repeat(80, 0).astype(np.float32)
-        clear = propose_drop(60 - far, far, self.masked, (35, 40), [(22, 22)], 6.0)
+        clear = propose_drop(60 - far, far, self.masked, (35, 40), [(22, 22)], lambda: 6.0)
         self.assertEqual((clear.here, clear.tolerance), (False, 6.0))
 
     def test_kept_places_outside_the_picture_are_passed_over(self):
         rng = np.random.default_rng(2)
         near, far = (rng.uniform(0, 3, self.masked.shape).astype(np.float32) for _ in range(2))
         outside = [(9000.0, 5.0), (-3.0, 5.0), (5.0, 80.0)]
-        self.assertTrue(propose_drop(near, far, self.masked, (30, 40), outside, 6.0).here)
+        self.assertTrue(propose_drop(near, far, self.masked, (30, 40), outside, lambda: 6.0).here)
+
+    def test_a_flood_tells_the_piece_of_every_tolerance(self):
+        """Source: OpenCV's labels of each tolerance by itself. Pictures of noise of every size of grain, places in and outside of them."""
+        rng = np.random.default_rng(6)
+        for _ in range(60):
+            height, width = rng.integers(1, 70, 2)
+            distance = cv2.GaussianBlur(rng.uniform(0, 9, (height, width)).astype(np.float32), (0, 0), rng.uniform(0.3, 4))
+            domain = cv2.GaussianBlur(rng.random((height, width)).astype(np.float32), (0, 0), 3) > rng.uniform(0.3, 0.6)
+            tolerances = np.sort(rng.uniform(2, 7, rng.integers(1, 9)))
+            x, y = rng.uniform(-4, width + 4), rng.uniform(-4, height + 4)
+            levels = levels_from(distance, domain, *window_at(x, y), tolerances)
+            for level, tolerance in enumerate(tolerances):
+                labels = labelled((distance <= tolerance) & domain)
+                np.testing.assert_array_equal(levels <= level, np.isin(labels, labels_at(labels, x, y)))
+            self.assertLessEqual(set(np.unique(levels).tolist()), {*range(len(tolerances)), int(NEVER)})
 
     def test_here_only_by_a_persons_word(self):
         self.assertTrue(propose_here(self.distance, self.masked, (43, 40), True).here)

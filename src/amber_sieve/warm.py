@@ -23,6 +23,7 @@ from .core.edge.morphology import without_holes, without_specks
 from .core.frame import Frame
 from .core.mix import Mixture
 from .core.pick.connected import connected_only
+from .core.pick.growing import levels_from
 from .core.scaling import scale_runs
 from .core.statistics import coverage_of, statistics_of
 from .export.frame import finished, strips_of
@@ -85,6 +86,7 @@ def warm(step: Callable[[float], None] | None = None) -> None:
     disc[10:38, 12:50] = 1
     follow_found(frame.planes, disc)
     connected_only(disc, [(30, 20)], 2)
+    levels_from(frame.planes[0], disc > 0, range(20, 25), range(20, 25), np.array([0.5, 1.0]))
     # A thing that stands out, with a strand beside it, on a whole picture and inside a larger one.
     disc[6, 12:50] = 1
     for mask in (disc, np.ascontiguousarray(disc[6:38, 12:50])):

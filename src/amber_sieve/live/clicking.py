@@ -70,13 +70,17 @@ def _value_at(plane: np.ndarray, place: tuple[float, float]) -> float:
     return float(plane[y, x])
 
 
+def _taken(frame: Frame, pick: Pick, cache: Cache, passes: int) -> np.ndarray:
+    """What the samples of a pick take, (H, W). Read only; kept, for the next click begins where this one ended."""
+    return cache.get(("samples take", frame.key, pick, passes), lambda: samples_mask(frame, pick, cache, passes))
+
+
 def _dropped_here(pick: Pick, place: tuple[float, float], frame: Frame, cache: Cache, passes: int) -> bool:
     """Whether a place lies in a piece that a here-only drop sample took out."""
     others = tuple(s for s in pick.samples if not (s.on and s.role == "drop" and s.reach == "here"))
-    if len(others) == len(pick.samples):
+    if len(others) == len(pick.samples) or _value_at(_taken(frame, pick, cache, passes), place) > HALF:
         return False
-    after, before = (_value_at(samples_mask(frame, one, cache, passes), place) for one in (pick, pick.but(samples=others)))
-    return before > HALF >= after
+    return _value_at(_taken(frame, pick.but(samples=others), cache, passes), place) > HALF
 
 
 def proposed(
@@ -87,12 +91,16 @@ def proposed(
     The first one, and one by another comparison than by surface, gets a tolerance alone. ``within`` (H, W) bool bounds what is watched;
     ``reach`` is a person's own.
     """
-    sample = with_found_tolerance(sample.but(reach=reach or sample.reach), frame, pick, within)
+    sample = sample.but(reach=reach or sample.reach)
+
+    def alone() -> Sample:
+        return with_found_tolerance(sample, frame, pick, within)
+
     first = not any(other.on and other.role == "keep" for other in pick.samples)
     if sample.compare != "surface" or (first and reach != "here"):
-        return sample
+        return alone()
     place, keep = place_of(sample, frame), sample.role == "keep"
-    masked = samples_mask(frame, pick, cache, passes) > HALF
+    masked = _taken(frame, pick, cache, passes) > HALF
     distance = distance_plane(frame, tones_of(sample, pick), cache, passes)
     kept = [place_of(s, frame) for s in pick.samples if s.on and s.role == "keep"]
     if reach == "here":
@@ -101,7 +109,7 @@ def proposed(
         found = propose_keep(distance, masked, place, sample.falloff, _dropped_here(pick, place, frame, cache, passes))
     else:
         rivals = [p for p in probes_of(pick) if p.keep and p.compare == sample.compare]
-        found = propose_drop(distance, distance_plane(frame, rivals, cache, passes), masked, place, kept, sample.tolerance)
+        found = propose_drop(distance, distance_plane(frame, rivals, cache, passes), masked, place, kept, lambda: alone().tolerance)
     tolerance = min(found.tolerance, LOWEST) if found.here and reach == "everywhere" else found.tolerance
     return sample.but(tolerance=round(tolerance, 2), reach=reach or ("here" if found.here else "everywhere"))
 
@@ -140,7 +148,7 @@ def clicked(
     else:
         sample = proposed(sample, sieve.pick, frame, cache, passes, bounds_of(frame, sieve, cache), reach)
     after = edits.with_sample(sieve, sample)
-    old, new = (samples_mask(frame, one.pick, cache, passes) for one in (sieve, after))
+    old, new = (_taken(frame, one.pick, cache, passes) for one in (sieve, after))
     change = new - old
     added, removed = float(np.maximum(change, 0).mean()), float(np.maximum(-change, 0).mean())
     why = "" if max(added, removed) >= NOTHING else _why(sample, sieve, frame, old)

@@ -121,7 +121,8 @@ def _dye(row: Any, width: int, numbers: Any) -> None:
     planes, given = carray(row, (3, width)), carray(numbers, NUMBERS + 3)
     i, j, k = np.uintp(given[NUMBERS]), np.uintp(given[NUMBERS + 1]), np.uintp(given[NUMBERS + 2])
     first, second, third = planes[i], planes[j], planes[k]
-    gloss, shares, slopes, old, new, trust, kept = given[:3], given[3:6], given[7:10], given[11:14], given[14:17], given[18:21], given[21:24]
+    gloss, shares, slopes = given[:3], given[3:6], given[7:10]
+    old, new, trust, kept = given[11:14], given[14:17], given[18:21], given[21:24]
     gloss_1, gloss_2, gloss_3, white = gloss[i], gloss[j], gloss[k], np.float32(WHITE[0])
     share_1, share_2, share_3, middle = shares[i], shares[j], shares[k], given[6]
     slope_1, slope_2, slope_3, straight = slopes[i], slopes[j], slopes[k], given[10]

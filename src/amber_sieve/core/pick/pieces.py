@@ -67,10 +67,16 @@ def labelled(where: np.ndarray) -> np.ndarray:
     return labels
 
 
+def window_at(x: float, y: float) -> tuple[range, range]:
+    """Rows and columns in which a piece at a place may begin; they may lie outside the picture."""
+    column, row = int(x), int(y)
+    return range(row - NEAR, row + NEAR + 1), range(column - NEAR, column + NEAR + 1)
+
+
 def labels_at(labels: np.ndarray, x: float, y: float) -> list[int]:
     """The numbers of the pieces at a place; none outside the picture or where nothing is."""
-    column, row = int(x), int(y)
-    part = labels[max(0, row - NEAR) : max(0, row + NEAR + 1), max(0, column - NEAR) : max(0, column + NEAR + 1)]
+    rows, columns = window_at(x, y)
+    part = labels[max(0, rows.start) : max(0, rows.stop), max(0, columns.start) : max(0, columns.stop)]
     return [int(label) for label in np.unique(part) if label]
 
 

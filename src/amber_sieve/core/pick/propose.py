@@ -6,12 +6,13 @@ objects of path-traced pictures, clicked by a robot (docs/formulas.md has the fi
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from .pieces import labelled, labels_at
+from .growing import levels_from
+from .pieces import labelled, labels_at, window_at
 
 #: Least tolerance looked at, hundredths of Oklab.
 LOWEST = 1.5
@@ -62,12 +63,9 @@ def _still_piece(distance: np.ndarray, domain: np.ndarray, place: Place, largest
     height, width = distance.shape
     without = [(x, y) for x, y in without if 0 <= x < width and 0 <= y < height]  # a sample may lie outside this picture
     tolerances = np.arange(LOWEST - STEP, HIGHEST + EITHER_SIDE * STEP + STEP / 2, STEP)
-    sizes = np.empty(len(tolerances))
-    for k, tolerance in enumerate(tolerances):
-        labels = labelled((distance <= tolerance) & domain)
-        here = labels_at(labels, *place)
-        held = any(labels[int(y), int(x)] in here for x, y in without)
-        sizes[k] = np.inf if held else sum(int(np.count_nonzero(labels == label)) for label in here)
+    levels = levels_from(distance, domain, *window_at(*place), tolerances)
+    sizes = np.cumsum(np.bincount(levels.ravel(), minlength=len(tolerances))[: len(tolerances)]).astype(np.float64)
+    sizes[min((int(levels[int(y), int(x)]) for x, y in without), default=len(tolerances)) :] = np.inf
     middle = sizes[EITHER_SIDE:-EITHER_SIDE]
     with np.errstate(invalid="ignore"):
         growth = (sizes[2 * EITHER_SIDE :] - sizes[: -2 * EITHER_SIDE]) / np.maximum(middle, SMALLEST)
@@ -100,18 +98,23 @@ def propose_keep(distance: np.ndarray, masked: np.ndarray, place: Place, falloff
     still = _still_piece(distance, outside, place, largest)
     if again:
         return Proposal(still.tolerance, True)
-    best: tuple[float, int] | None = None
-    for tolerance in np.arange(LOWEST, min(still.tolerance, HIGHEST) + STEP / 4, STEP):
-        taken = (distance <= tolerance + falloff / 2) & outside  # where the mask passes half
-        labels = labelled(taken)
-        sizes = np.bincount(labels.ravel())[1:]
-        here = sum(int(sizes[label - 1]) for label in labels_at(labels, *place))
-        specks = int(sizes[sizes < SMALLEST].sum())
-        if int(sizes.sum()) - here <= ELSEWHERE * here and specks <= SPECKLED * here and here <= largest:
-            best = (float(tolerance), here)
-    if best is None or best[1] < ENOUGH * still.size:
-        return Proposal(still.tolerance, True)
-    return Proposal(best[0], False)
+    tolerances = np.arange(LOWEST, min(still.tolerance, HIGHEST) + STEP / 4, STEP)
+    halves = tolerances + falloff / 2  # where the mask passes half
+    levels = levels_from(distance, outside, *window_at(*place), halves)
+    for k in reversed(range(len(tolerances))):
+        here = int(np.count_nonzero(levels <= k))
+        if here < ENOUGH * still.size:
+            break
+        taken = (distance <= halves[k]) & outside
+        if here <= largest and int(np.count_nonzero(taken)) - here <= ELSEWHERE * here and _specks(taken) <= SPECKLED * here:
+            return Proposal(float(tolerances[k]), False)
+    return Proposal(still.tolerance, True)
+
+
+def _specks(taken: np.ndarray) -> int:
+    """How many pixels of a region lie in pieces too small to be told from noise."""
+    sizes = np.bincount(labelled(taken).ravel())[1:]
+    return int(sizes[sizes < SMALLEST].sum())
 
 
 def _takes_what_was_kept(removed: np.ndarray, masked: np.ndarray, place: Place, kept: Sequence[Place]) -> bool:
@@ -125,7 +128,7 @@ def _takes_what_was_kept(removed: np.ndarray, masked: np.ndarray, place: Place, 
 
 
 def propose_drop(
-    distance: np.ndarray, nearest: np.ndarray, masked: np.ndarray, place: Place, kept: Sequence[Place], steady: float
+    distance: np.ndarray, nearest: np.ndarray, masked: np.ndarray, place: Place, kept: Sequence[Place], steady: Callable[[], float]
 ) -> Proposal:
     """The tolerance and reach of a drop sample that competes.
 
@@ -134,12 +137,12 @@ def propose_drop(
     distance : (H, W) float32, of every pixel from the new sample; ``nearest``: from the nearest keep sample that reaches everywhere.
     masked : (H, W) bool, the mask so far.
     kept : places of the keep samples, which its piece must not hold.
-    steady : tolerance of the sample by itself, for when it reaches everywhere.
+    steady : says the tolerance of the sample by itself, for when it reaches everywhere.
     """
     removed = masked & (distance < nearest)
     if _takes_what_was_kept(removed, masked, place, kept):
         return Proposal(_still_piece(distance, removed, place, LARGEST_OUT * float(masked.sum()), kept).tolerance, True)
     through = masked & (np.abs(distance - nearest) < 1)
     if int(through.sum()) <= DENSE * max(1, int(removed.sum())):
-        return Proposal(steady, False)
+        return Proposal(steady(), False)
     return Proposal(_still_piece(distance, removed, place, LARGEST_OUT * float(masked.sum()), kept).tolerance, True)
