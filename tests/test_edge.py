@@ -20,12 +20,13 @@ from pymatting import estimate_alpha_cf
 
 from amber_sieve.core.colour.difference import delta_e_2000, to_cielab
 from amber_sieve.core.colour.transfer import decode_integers
-from amber_sieve.core.edge.clean import cleaned, fitting_amount, noise_of
+from amber_sieve.core.edge.clean import LIMIT, NOISE_PER_PASS, cleaned, fitting_amount, noise_of
 from amber_sieve.core.edge.feather import feathered, hardened, smoothed
 from amber_sieve.core.edge.fine import band_for, fine, matted, stopped_where_lost
 from amber_sieve.core.edge.follow import follow
 from amber_sieve.core.edge.islands import islands_of, without_islands
 from amber_sieve.core.edge.levels import mask_levels
+from amber_sieve.core.edge.median import median_within
 from amber_sieve.core.edge.morphology import UNDER_HALF, grown, without_holes, without_specks
 from amber_sieve.core.edge.pieces import pieces_of
 from amber_sieve.core.edge.settled import _reached
@@ -152,6 +153,30 @@ class ReferenceTest(unittest.TestCase):
         self.assertEqual(fitting_amount(lab), 3)
         self.assertLess(cleaned(lab, 3)[1].std(), lab[1].std() / 3)
         self.assertTrue(np.array_equal(cleaned(lab, 3)[0], lab[0]))
+
+    def test_the_median_is_that_of_the_library(self):
+        """Source: OpenCV's median of 5 x 5, of pictures of every shape, many pixels alike. Zeros and ones are what tells of every order (D. E.
+        Knuth, "Sorting and Searching", the zero-one principle; from memory)."""
+        rng = np.random.default_rng(4)
+        for shape in ((1, 1), (1, 9), (9, 1), (2, 3), (5, 5), (40, 33), (3, 517), (200, 70)):
+            for values in (rng.integers(0, 2, (2, *shape)), rng.integers(0, 4, (2, *shape)), rng.normal(0, 1, (2, *shape))):
+                planes = values.astype(np.float32)
+                out = np.empty_like(planes)
+                median_within(planes, 100, out)
+                for plane, found in zip(planes, out, strict=True):
+                    np.testing.assert_array_equal(found, cv2.medianBlur(plane, 5))
+        before = planes.copy()
+        median_within(planes, 0.5, out)
+        np.testing.assert_array_equal(planes, before)
+        far = np.abs(cv2.medianBlur(planes[0], 5) - planes[0]) > 0.5
+        np.testing.assert_array_equal(out[0], np.where(far, planes[0], cv2.medianBlur(planes[0], 5)))
+        lab = (0.02 * planes[[0, 0, 1]]).astype(np.float32)
+        for passes in (1, 2, 3):
+            chroma = lab[1:].copy()
+            for _ in range(passes):
+                middle = np.stack([cv2.medianBlur(plane, 5) for plane in chroma])
+                chroma = np.where(np.abs(middle - chroma) <= np.float32(LIMIT * NOISE_PER_PASS * passes), middle, chroma)
+            np.testing.assert_array_equal(cleaned(lab, passes), np.concatenate([lab[:1], chroma]))
 
 
 class PiecesTest(unittest.TestCase):

@@ -87,8 +87,7 @@ def intervals_of(bands: Bands) -> list[Interval]:
 def oklab_of(frame: Frame, cache: Cache, passes: int = 0) -> np.ndarray:
     """The frame in Oklab, (3, H, W), its chroma smoothed by so many passes."""
     if passes and cache.limit == 0:  # nobody else will see the raw one
-        raw = to_oklab(frame.planes)
-        return cleaned(raw, passes, raw)
+        return cleaned(to_oklab(frame.planes), passes)
     lab = cache.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
     return cache.get(("clean", frame.key, passes), lambda: cleaned(lab, passes)) if passes else lab
 

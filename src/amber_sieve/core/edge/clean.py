@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from concurrent.futures import ThreadPoolExecutor
-
 import cv2
 import numpy as np
 
-from ..parallel import kernel, prange
+from .median import ROUND, median_within
 
 #: Chroma noise (standard deviation in Oklab) that one pass of the median takes care of.
 NOISE_PER_PASS = 0.004
@@ -24,7 +22,7 @@ NO_NOISE = 2e-5
 #: Noise hardly ever moves a pixel by more than so many standard deviations.
 LIMIT = 4.0
 #: Pixels that one pass looks at on every side: half of its 5 x 5 median.
-LOOKS_PER_PASS = 2
+LOOKS_PER_PASS = ROUND
 
 
 def noise_of(plane: np.ndarray) -> float:
@@ -57,30 +55,17 @@ def fitting_amount(lab: np.ndarray) -> int:
     return max(passes, PASSES_FOR_BLOCKS) if blocky else passes
 
 
-def cleaned(lab: np.ndarray, passes: int, out: np.ndarray | None = None) -> np.ndarray:
-    """Oklab with a and b smoothed by ``passes`` of a 5 x 5 median, which keeps edges; L is untouched.
+def cleaned(lab: np.ndarray, passes: int) -> np.ndarray:
+    """Oklab with a and b smoothed by ``passes`` (1 or more) of a 5 x 5 median, which keeps edges; L is untouched.
 
     A pixel that the median would change by more than the noise ever does stays: it is a strand or a speck of another colour.
-    ``out`` is written to and returned; it may be ``lab`` itself.
     """
-    if out is None:
-        out = lab.copy()
-    elif out is not lab:
-        out[...] = lab
-    chroma, middle = out[1:], np.empty_like(out[1:])
-    with ThreadPoolExecutor(len(chroma), "clean") as pool:  # OpenCV's median keeps to one core
-        for _ in range(passes):
-            list(pool.map(lambda plane, found: cv2.medianBlur(plane, 5, found), chroma, middle))
-            for plane, found in zip(chroma, middle, strict=True):
-                _keep_within(found, LIMIT * NOISE_PER_PASS * passes, plane)
+    out = np.empty_like(lab)
+    out[0] = lab[0]
+    # The planes lie here and there by turns, so that the last pass ends in what is given back.
+    turns = out[1:], np.empty_like(out[1:]) if passes > 1 else out[1:]
+    chroma = lab[1:]
+    for left in reversed(range(passes)):
+        median_within(chroma, LIMIT * NOISE_PER_PASS * passes, turns[left % 2])
+        chroma = turns[left % 2]
     return out
-
-
-@kernel
-def _keep_within(middle: np.ndarray, most: float, plane: np.ndarray) -> None:
-    """Take what lies no farther off than ``most``."""
-    limit = np.float32(most)
-    for y in prange(middle.shape[0]):
-        new, target = middle[y], plane[y]
-        for x in range(middle.shape[1]):
-            target[x] = new[x] if abs(new[x] - target[x]) <= limit else target[x]
