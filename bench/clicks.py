@@ -26,6 +26,7 @@ import robot  # noqa: E402
 from amber_sieve.desk.app import application  # noqa: E402
 from amber_sieve.desk.start.waiting import settle  # noqa: E402
 from amber_sieve.desk.window.open_window import open_window  # noqa: E402
+from amber_sieve.warm import make_ready  # noqa: E402
 from amber_sieve.workspace.workspace import Workspace  # noqa: E402
 
 #: Waiting in place of asking again and again: who asks holds up the threads that work.
@@ -55,6 +56,7 @@ def objects() -> None:
 def click_times(path: pathlib.Path) -> None:
     """From the press to the painted mask of it, 24 megapixels in the window."""
     running = application()
+    make_ready()  # as the program does while its window is empty
     window = open_window(Workspace())
     window.resize(1280, 800)
     window.show()
@@ -85,7 +87,7 @@ def click_times(path: pathlib.Path) -> None:
         QTest.mouseRelease(pane, Qt.MouseButton.LeftButton, held, at)
         settle(workspace)
         print(f"click {number + 1} on 24 megapixels: {times[-1] * 1e3:.0f} ms from the press to the painted mask")
-    print(f"median {statistics.median(times) * 1e3:.0f} ms   (asked for: at most 300)")
+    print(f"median {statistics.median(times) * 1e3:.0f} ms   (asked for: at most 150)")
     workspace.work.history.mark_saved()
     window.close()
     running.processEvents()

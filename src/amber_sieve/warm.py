@@ -28,6 +28,7 @@ from .core.scaling import scale_runs
 from .core.statistics import coverage_of, statistics_of
 from .export.frame import finished, strips_of
 from .files import state_folder
+from .live.clicking import clicked
 from .live.parts import Shown
 from .live.preview import Opened, Wanted, preview
 from .live.sampling import sample_at, with_found_tolerance
@@ -141,8 +142,8 @@ def _drag(source: stills.Still, sieve: Sieve) -> None:
 
 
 def make_ready() -> None:
-    """Load what the first picture in the window needs, and the first drag of each adjustment, which takes a second: done beside while nobody has
-    opened one yet."""
+    """Load what the first picture in the window needs, its clicks, and the first drag of each adjustment, which takes a second: done beside while
+    nobody has opened one yet."""
     with no_collecting():
         importlib.import_module(".media.stills.reader", __package__)  # with its libraries
         thing = np.zeros((48, 64), np.float32)
@@ -151,6 +152,8 @@ def make_ready() -> None:
         sieve = Sieve(pick=Pick(samples=(sample_at(frame, 30, 20),)), adjust=Adjust(recolour=Recolour(hue=40, dyed=True)))
         still = stills.Still(About(pathlib.Path("ready.png"), "still", (64, 48), "uint8"), frame)
         preview(Opened(still), Wanted(Project(stack=(sieve,)), sieve.id), Cache(10**6))
+        for role in ("keep", "drop"):
+            clicked(sieve, sample_at(frame, 20, 6, role=role), frame, Cache(10**6))
         _drag(still, sieve)
         frame.reduced(2)
         adjusted(frame, Masked(thing, None), example(sieve))
