@@ -102,8 +102,10 @@ def _mix(
             for k in range(parts):
                 row[k * padded + width : (k + 1) * padded] = np.float32(0)
             for k in range(3):
-                source, target = planes[k, y, start:stop], out[k, row_out, start:stop]
-                for x in range(source.size):
+                source, target = planes[k, y], out[k, row_out]
+                for x in range(start, first):
+                    target[x] = source[x]
+                for x in range(last, stop):
                     target[x] = source[x]
                 held, part = begun[k, y, first:last], row[k * padded :]
                 for x in range(width):
