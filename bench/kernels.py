@@ -47,9 +47,8 @@ def ours(ruler: Ruler) -> None:
     for block in BLOCKS:
         if block.pointwise:
             steps = steps_of(block.example(nothing))
-            ruler.tell(
-                f"  {block.field}, all of it", lambda: mixed(planes, mask, steps, out=ruler.spare), 4 if block.field == "lookup" else 3.5
-            )  # noqa: B023  (called at once)
+            bound = 4 if block.field == "lookup" else 3.5
+            ruler.tell(f"  {block.field}, all of it", lambda: mixed(planes, mask, steps, out=ruler.spare), bound)  # noqa: B023  (called at once)
     alone: dict[str, float] = {}
     for block in BLOCKS:
         learnt = block.example(nothing)
