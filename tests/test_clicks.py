@@ -324,6 +324,19 @@ class ClickTest(unittest.TestCase):
         _, free = self.click(Sieve(), 617, 210)
         self.assertEqual((free.held_back, free.adds_less), (0.0, False))
 
+    def test_what_is_kept_between_clicks_changes_none_of_them(self):
+        """A session of clicks, a step back and others in its place, each against one that nothing was kept for."""
+        sieve, held = Sieve(), Cache(500_000_000)
+        for number, (x, y, role) in enumerate(
+            ((699, 441, "keep"), (748, 555, "drop"), (617, 210, "keep"), (635, 483, "keep"), (407, 477, "drop"))
+        ):
+            stands = found_amounts(sieve, self.frame, held)
+            sample = sample_at(self.frame, x, y, role=role)
+            kept, alone = (clicked(stands, sample, self.frame, cache) for cache in (held, Cache(0)))
+            self.assertEqual(kept, alone)
+            if number != 2:  # taken back: the next does not stand on it
+                sieve = edits.with_sample(sieve, kept.sample)
+
     def test_no_click_empties_the_mask(self):
         sieve, _ = self.click(Sieve(), 699, 441)
         before = mask_of(self.frame, sieve, self.cache).sum()

@@ -4,10 +4,23 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..parallel import serial_kernel
+from ..parallel import inner, serial_kernel
 
 #: Level of a pixel that belongs to the piece at no tolerance.
 NEVER = np.uint8(255)
+
+
+@inner
+def _wait(
+    y: int, x: int, least: int, distance: np.ndarray, tolerances: np.ndarray, levels: np.ndarray, firsts: np.ndarray, following: np.ndarray
+) -> None:
+    """Put a pixel into the list of the first level, from ``least`` on, whose tolerance reaches it; into none where none does."""
+    level = least
+    while level < tolerances.size and distance[y, x] > tolerances[level]:
+        level += 1
+    if level < tolerances.size:
+        at = y * distance.shape[1] + x
+        levels[y, x], following[at], firsts[level] = level, firsts[level], at
 
 
 @serial_kernel
@@ -17,29 +30,19 @@ def _flood(
     """Pixels wait in a list for each level. One is reached first by the way whose largest distance is least: the levels are gone through in
     order, and what lies behind a pixel of a level is of no lower one."""
     height, width = distance.shape
-    count = tolerances.size
-    firsts, following = np.full(count, -1, np.int64), np.empty(height * width, np.int32)
+    firsts, following = np.full(tolerances.size, -1, np.int64), np.empty(height * width, np.int32)
     for y in range(rows[0], rows[1]):
         for x in range(columns[0], columns[1]):
             if domain[y, x]:
-                level = 0
-                while level < count and distance[y, x] > tolerances[level]:
-                    level += 1
-                if level < count:
-                    levels[y, x], following[y * width + x], firsts[level] = level, firsts[level], y * width + x
-    for here in range(count):
+                _wait(y, x, 0, distance, tolerances, levels, firsts, following)
+    for here in range(tolerances.size):
         while firsts[here] >= 0:
             at = firsts[here]
             firsts[here] = following[at]
-            at_y, at_x = at // width, at % width
             for side in range(4):
-                y, x = at_y + (side == 0) - (side == 1), at_x + (side == 2) - (side == 3)
+                y, x = at // width + (side == 0) - (side == 1), at % width + (side == 2) - (side == 3)
                 if 0 <= y < height and 0 <= x < width and levels[y, x] == NEVER and domain[y, x]:
-                    level = here
-                    while level < count and distance[y, x] > tolerances[level]:
-                        level += 1
-                    if level < count:
-                        levels[y, x], following[y * width + x], firsts[level] = level, firsts[level], y * width + x
+                    _wait(y, x, here, distance, tolerances, levels, firsts, following)
 
 
 def levels_from(distance: np.ndarray, domain: np.ndarray, rows: range, columns: range, tolerances: np.ndarray) -> np.ndarray:
