@@ -1,6 +1,7 @@
 """By hand: a control surface over Open Sound Control 1.0, the simulated one that ships, and a simulated pen."""
 
 import argparse
+import random
 import socket
 import struct
 import sys
@@ -10,6 +11,7 @@ from unittest import mock
 
 import numpy as np
 from common import ROOT, WindowCase
+from packets import ENDLESS, bundle, spoilt
 from PIL import Image
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtTest import QTest
@@ -19,6 +21,7 @@ from amber_sieve.desk.control_surface.window import ControlSurfaceWindow
 from amber_sieve.desk.start.control_port import ControlPort
 from amber_sieve.project.addresses import PAGES, address_of, path_of, paths, specs
 from amber_sieve.terminal import surface
+from amber_sieve.workspace.osc_packet import MAX_DEPTH, MAX_MESSAGES, DamagedPacket, messages_in
 
 sys.path.insert(0, str(ROOT / "tools"))
 import pen
@@ -60,6 +63,40 @@ class AddressTest(unittest.TestCase):
             "/sieve/edge.grow",
         ):
             self.assertEqual(path_of(wrong), ("", ""), wrong)
+
+
+class PacketTest(unittest.TestCase):
+    def test_messages_of_nested_bundles_come_in_the_order_they_stand_in(self):
+        first, second, third = (OscMessageBuilder(f"/{word}").build().dgram for word in ("one", "two", "three"))
+        packet = bundle(first, bundle(second), third)
+        self.assertEqual([address for address, _ in messages_in(packet)], ["/one", "/two", "/three"])
+        # Source: the examples of the Open Sound Control 1.0 specification, "OSC Message Examples", from memory.
+        example = bytes.fromhex("2f6f7363696c6c61746f722f342f6672657175656e6379002c66000043dc0000")
+        self.assertEqual(messages_in(example), [("/oscillator/4/frequency", [440.0])])
+        example = bytes.fromhex("2f666f6f000000002c69697366660000000003e8ffffffff68656c6c6f0000003f9df3b640b5b22d")
+        [(address, values)] = messages_in(example)
+        self.assertEqual((address, values[:3]), ("/foo", [1000, -1, "hello"]))
+        np.testing.assert_allclose(values[3:], (1.234, 5.678), rtol=1e-6)
+
+    def test_sizes_depths_and_counts_that_no_surface_sends_are_refused(self):
+        one = OscMessageBuilder("/a").build().dgram
+        deep = one
+        for _ in range(MAX_DEPTH + 2):
+            deep = bundle(deep)
+        wrong = [bundle(one)[:-1], bundle() + struct.pack(">i", 0), bundle() + struct.pack(">i", 6) + b"/a\0\0\0\0", bundle() + b"\0\0"]
+        for packet in (ENDLESS, deep, bundle(*[one] * (MAX_MESSAGES + 1)), b"#bundle\0", b"/a\0\0,b\0\0\xff\xff\xff\xfc", *wrong):
+            with self.assertRaises(DamagedPacket, msg=packet):
+                messages_in(packet)
+
+    def test_packets_spoilt_at_random_are_read_or_refused(self):
+        chance, refused = random.Random(5), 0
+        for _ in range(5000):
+            packet = spoilt(chance)
+            try:
+                self.assertLessEqual(len(messages_in(packet)), MAX_MESSAGES)
+            except DamagedPacket:
+                refused += 1
+        self.assertGreater(refused, 2000)
 
 
 class SurfaceCase(WindowCase):
@@ -141,7 +178,11 @@ class PortTest(SurfaceCase):
         self.assertIn(b"Black point", heard[1])
 
     def test_unknown_damaged_and_flooding_messages_are_counted_and_dropped(self):
+        said = []
+        self.workspace.speech.said.connect(said.append)
         for packet in (
+            ENDLESS,
+            b"/x\0\0," + b"m" * 999 + b"\0\0\0",
             b"",
             b"\x00",
             b"#bundle\x00" + b"\xff" * 20,
@@ -153,7 +194,9 @@ class PortTest(SurfaceCase):
         self.send("/no/such/thing", 1.0)
         self.send("/sieve/edge/grow", float("nan"))
         self.send("/sieve/edge/grow", "words")
-        self.wait(lambda: self.surfaces.dropped >= 8)
+        self.wait(lambda: self.surfaces.dropped >= 11)
+        self.assertEqual(self.surfaces.damaged, 8)
+        self.assertEqual([words for words in said if "not Open Sound Control" in words], said[:1])  # once, not one by one
         self.assertEqual(self.workspace.work.sieve.edge.grow, 0)
         for _ in range(3000):
             self.send("/sieve/edge/grow/by", 1.0)

@@ -34,8 +34,8 @@ from amber_sieve.live.small_frames import SmallFrames
 from amber_sieve.live.watching import Course, WatchedFrame, jumps
 from amber_sieve.media import formats
 from amber_sieve.media.footage.clip import Footage
-from amber_sieve.media.footage.timecode import timecode
 from amber_sieve.media.opening import open_source
+from amber_sieve.media.timecode import first_timecode, from_text, from_word
 from amber_sieve.progress import Progress
 from amber_sieve.project import storage
 from amber_sieve.project.model import Adjust, Band, Bands, Mono, Recolour, Sieve
@@ -57,6 +57,10 @@ def small_clip(folder: pathlib.Path) -> pathlib.Path:
 
 
 class TimecodeTest(unittest.TestCase):
+    @staticmethod
+    def code(number: int, rate: Fraction) -> str:
+        return str(first_timecode(rate).after(number))
+
     def test_numbers_are_dropped_as_the_standard_has_it(self):
         # Source: SMPTE ST 12-1, worked examples from memory: at 29.97, frame 1800 is 00:01:00;02 and 17982 is 00:10:00;00.
         ntsc = Fraction(30000, 1001)
@@ -67,17 +71,32 @@ class TimecodeTest(unittest.TestCase):
             (17981, "00:09:59;29"),
             (17982, "00:10:00;00"),
         ):
-            self.assertEqual(timecode(number, ntsc), words)
-        self.assertEqual(timecode(107892, ntsc), "01:00:00;00")
-        self.assertEqual(timecode(3600, Fraction(60000, 1001)), "00:01:00;04")
+            self.assertEqual(self.code(number, ntsc), words)
+        self.assertEqual(self.code(107892, ntsc), "01:00:00;00")
+        self.assertEqual(self.code(3600, Fraction(60000, 1001)), "00:01:00;04")
         for rate in (24, 25, 30, 50):
-            self.assertEqual(timecode(rate * 3661 + 7, Fraction(rate)), "01:01:01:07")
-        self.assertEqual(timecode(24, Fraction(24000, 1001)), "00:00:01:00")
+            self.assertEqual(self.code(rate * 3661 + 7, Fraction(rate)), "01:01:01:07")
+        self.assertEqual(self.code(24, Fraction(24000, 1001)), "00:00:01:00")
 
     def test_every_frame_has_a_code_of_its_own(self):
-        codes = [timecode(number, Fraction(30000, 1001)) for number in range(20_000)]
+        codes = [self.code(number, Fraction(30000, 1001)) for number in range(20_000)]
         self.assertEqual(len(set(codes)), len(codes))
         self.assertFalse(any(code.endswith((";00", ";01")) and code[6:8] == "00" and code[4] != "0" for code in codes))
+
+    def test_texts_and_words_of_headers_are_read_as_they_were_written(self):
+        # Source of the word: SMPTE ST 12-1, two decimal digits a byte, from memory: 01:02:03:04 is 0x01020304.
+        self.assertEqual(from_word(0x01020304, Fraction(25)), from_text("01:02:03:04", Fraction(25)))
+        for rate in (Fraction(24), Fraction(25), Fraction(30000, 1001), Fraction(50), Fraction(60000, 1001)):
+            day = first_timecode(rate).after(-1).frames
+            for frames in (0, 1, 1799, 1800, 17982, 107892, 107893, day // 3, day):
+                code = first_timecode(rate).after(frames)
+                self.assertEqual(from_text(str(code), rate), code)
+                self.assertEqual(from_word(code.word, rate), code)
+            self.assertEqual(str(first_timecode(rate).after(day + 1)), str(first_timecode(rate)))
+        for text in ("", "1:00:00:00", "24:00:00:00", "00:60:00:00", "00:00:00:25", "00:00:61:00", "words"):
+            self.assertIsNone(from_text(text, Fraction(25)), text)
+        for word in (0xFFFFFFFF, 0x0A000000, 0x0000000A, 0xFDFDFDFE):
+            self.assertIsNone(from_word(word, Fraction(25)), word)
 
 
 class WatchingTest(unittest.TestCase):

@@ -120,7 +120,7 @@ class SourceTest(FolderCase):
     def test_frames_can_be_read_after_one_that_fails(self):
         clip = Footage(DEMO / "clip.mp4")
         self.addCleanup(clip.close)
-        with mock.patch.object(clip, "_run_to", return_value=None), self.assertRaises(Trouble):
+        with mock.patch.object(clip._decoder, "_run_to", return_value=(None, False)), self.assertRaises(Trouble):
             clip.frame(30)
         for number in (0, 1, 23):
             self.assertEqual(clip.frame(number).planes.shape, (3, 540, 960))

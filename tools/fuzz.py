@@ -1,6 +1,7 @@
 """Gives our own parsers bytes that grow towards code not yet reached (atheris, coverage-guided), and says what is no plain sentence.
 
 .venv/bin/pip install atheris && .venv/bin/python tools/fuzz.py [seconds for each] [parser ...]
+.venv/bin/python tools/fuzz.py --port [packets] [seed]      sends spoilt packets to the control port of a real window
 
 A parser must return, or raise `Trouble` (or what its docstring names); anything else is printed with the bytes that did it, which are
 kept in a folder that is named at the end. Each parser has a process of its own: one that dies of its bytes is told apart.
@@ -15,13 +16,15 @@ import pathlib
 import pkgutil
 import random
 import re
+import socket
 import subprocess
 import sys
 import tempfile
+import time
 from collections.abc import Callable
 
 ROOT = pathlib.Path(__file__).resolve().parent.parent
-sys.path.insert(0, str(ROOT / "src"))
+sys.path[:0] = [str(ROOT / "src"), str(ROOT / "tests")]
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 #: Bytes that are tried at most.
 LONGEST = 6000
@@ -241,10 +244,73 @@ def fuzz(name: str, seconds: int, found: pathlib.Path) -> None:
     atheris.Fuzz()
 
 
+#: Packets that are sent before the window is looked at, fewer than the system drops.
+BURST = 64
+
+
+def flood(count: int, seed: int) -> int:
+    """Send spoilt packets to the control port of a window in this process; say what came of them and how long it stood still."""
+    from packets import ENDLESS, spoilt
+    from PyQt6.QtCore import QCoreApplication
+    from PyQt6.QtWidgets import QApplication
+
+    from amber_sieve.desk.start.waiting import settle
+    from amber_sieve.desk.window.open_window import open_window
+    from amber_sieve.workspace.control_surfaces import message
+    from amber_sieve.workspace.workspace import Workspace
+
+    application = QApplication([])
+    window = open_window(Workspace())
+    KEPT.append((application, window))
+    surfaces, raised = window.workspace.control_surfaces, list[str]()
+    window.workspace.speech.mishap.connect(lambda words, details: raised.append(details))
+    window.show()
+    window.workspace.pictures.open(ROOT / "demo" / "close.png")
+    settle(window.workspace)
+    out = socket.socket(socket.AF_INET, socket.SOCK_DGRAM)
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    window.workspace.preferences.change(control_surface=True, control_surface_port=float(port))
+    chance, sent, worst, started = random.Random(seed), 0, 0.0, time.monotonic()
+    while sent < count:
+        for _ in range(min(BURST, count - sent)):
+            out.sendto(ENDLESS if sent % 1000 == 999 else spoilt(chance), ("127.0.0.1", port))
+            sent += 1
+        end = time.monotonic() + 0.012  # what has arrived is done every 8 ms
+        while (before := time.monotonic()) < end:
+            QCoreApplication.processEvents()
+            worst = max(worst, time.monotonic() - before)
+            time.sleep(0.0005)
+    settle(window.workspace)
+    done = surfaces.done
+    out.sendto(message("/page", 2), ("127.0.0.1", port))
+    end = time.monotonic() + 5
+    while surfaces.done == done and time.monotonic() < end:
+        QCoreApplication.processEvents()
+    answers = surfaces.done > done
+    print(
+        f"{sent} packets in {time.monotonic() - started:.0f} s: {surfaces.done} messages done, {surfaces.damaged} packets damaged, "
+        f"{surfaces.dropped - surfaces.damaged} dropped otherwise; longest pause {1000 * worst:.0f} ms; "
+        f"{len(raised)} raised; the window {'answers' if answers else 'DOES NOT ANSWER'}",
+        flush=True,
+    )
+    for words in dict.fromkeys(raised):
+        print(words)
+    os._exit(0 if answers and not raised else 1)
+
+
 def main() -> int:
     if sys.argv[1:2] == ["--here"]:
         fuzz(sys.argv[2], int(sys.argv[3]), pathlib.Path(sys.argv[4]))
         return 0
+    if sys.argv[1:2] == ["--flood"]:
+        return flood(int(sys.argv[2]), int(sys.argv[3]))
+    if sys.argv[1:2] == ["--port"]:
+        given = (sys.argv[2:] + ["100000", "1"][len(sys.argv) - 2 :])[:2]
+        with tempfile.TemporaryDirectory() as home:
+            own = os.environ | {f"XDG_{kind}_HOME": home for kind in ("STATE", "CONFIG", "DATA")}
+            return subprocess.run([sys.executable, __file__, "--flood", *given], env=own).returncode
     seconds = int(sys.argv[1]) if len(sys.argv) > 1 else 60
     found, bad, total = pathlib.Path(tempfile.mkdtemp(prefix="found-")), 0, 0
     for name in sys.argv[2:] or parsers():

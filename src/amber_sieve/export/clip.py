@@ -16,8 +16,9 @@ from ..errors import Trouble
 from ..files import written_beside
 from ..language import translate
 from ..media import formats, stills
-from ..media.footage.sequences import RATE, Pattern, pattern_of
-from ..media.source import Source
+from ..media.codecs import CODECS
+from ..media.footage.sequences import Pattern, pattern_of
+from ..media.source import FILM_RATE, Source
 from ..progress import Progress
 from ..project.model import Project
 from ..render.evaluate import working
@@ -109,11 +110,16 @@ def export_clip(
         return _export_pictures(source, project, pattern, numbers, progress, how)
     codec = formats.codec_for(path, codec)
     footage = source if isinstance(source, Footage) else None
-    rate = source.about.rate or RATE
+    rate = source.about.rate or FILM_RATE
     resolver = Resolver(source)
     with written_beside(path) as partial:
-        mask = how.what == "result and mask"
-        form = footage_writing.ClipForm(source.about.size, rate, codec, how.quality, mask, how.sound, project.gamut, project.display)
+        transparent = how.what == "result" and bool(CODECS[codec].alpha) and _may_be_transparent(source, project, numbers[0])
+        alpha = transparent or how.what == "result and mask"
+        start = source.about.timecode
+        timecode = str(start.after(numbers[0])) if start is not None else ""
+        form = footage_writing.ClipForm(
+            source.about.size, rate, codec, how.quality, alpha, how.sound, project.gamut, project.display, timecode
+        )
         writer = footage_writing.ClipWriter(partial, footage, form, numbers[0], numbers[-1])
         untouched = footage is not None and footage.plain and how.what == "result" and not working(project) and not project.display
 
@@ -122,12 +128,16 @@ def export_clip(
             if untouched and decoded is not None:
                 return number, writer.untouched(decoded)
             frame = footage.to_frame(decoded, number) if footage and decoded else source.frame(number)
-            result, _, mask = _of_frame(source, frame, project, resolver, number, how)
+            result, opacity, mask = _of_frame(source, frame, project, resolver, number, how)
             if how.what == "mask" and mask is not None:
                 return number, writer.mask_pictured(mask[1])
             same = decoded if footage and footage.plain else None
             result = result.whole() if isinstance(result, Strips) else result
-            return number, writer.pictured(same, result, frame.planes, mask[1] if mask else None)
+            if transparent:
+                opacity = np.ones(frame.planes.shape[1:], np.float32) if opacity is None else opacity
+            else:
+                opacity = mask[1] if mask else None
+            return number, writer.pictured(same, result, frame.planes, opacity)
 
         try:
             items = ((number, footage.whole(number) if footage else None) for number in numbers)
@@ -139,6 +149,12 @@ def export_clip(
         finally:
             writer.close()
     return len(numbers)
+
+
+def _may_be_transparent(source: Source, project: Project, number: int) -> bool:
+    """Whether frames have alpha, by a frame of the source, or get it from a sieve."""
+    filling = any(sieve.on and sieve.adjust.fill.fill == "nothing" for sieve in project.stack)
+    return filling or source.frame(number).alpha is not None
 
 
 def _of_frame(

@@ -11,8 +11,8 @@ from typing import Any
 from ..errors import Trouble
 from ..files import folder_beside, written_beside
 from ..media import formats
-from ..media.footage.sequences import RATE, is_pattern
-from ..media.source import Source
+from ..media.footage.sequences import is_pattern
+from ..media.source import FILM_RATE, Source
 from ..progress import Progress
 from ..project.model import Project
 from ..resolve.sources import source_of
@@ -91,8 +91,9 @@ def export_in_pieces(
         _all_done(text, name, given, codec, replace(how, sound=False), progress, jobs, scheduler, tell)
         with written_beside(path) as partial:
             sound = SoundTrack(footage, numbers[0], numbers[-1], path.suffix.lower() == ".mxf") if footage and how.sound else None
-            starts = begins(footage, source.about.rate or RATE, [piece[0] for piece in pieces], numbers[0])
-            join(parts, starts, partial, sound)
+            starts = begins(footage, source.about.rate or FILM_RATE, [piece[0] for piece in pieces], numbers[0])
+            start = source.about.timecode
+            join(parts, starts, partial, sound, str(start.after(numbers[0])) if start is not None else "")
     return len(numbers)
 
 

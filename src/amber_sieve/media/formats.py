@@ -59,7 +59,7 @@ FORMATS = (
     Format("JPEG 2000", (".jp2", ".j2k")),
     Format("Radiance HDR", (".hdr",), alpha=False, profile=False),
     Format("PSD", (".psd",)),
-    Format("DPX", (".dpx",)),
+    Format("DPX", (".dpx",), writes=("uint16",), profile=False, encoder="dpx"),
     Format("Camera raw", RAW),
     Format("MP4", (".mp4", ".m4v"), "clip", codecs_of(".mp4"), encoder="mp4"),
     Format("QuickTime", (".mov",), "clip", codecs_of(".mov"), encoder="mov"),
@@ -67,6 +67,10 @@ FORMATS = (
     Format("MXF", (".mxf",), "clip", codecs_of(".mxf"), encoder="mxf"),
     Format("AVI", (".avi",), "clip"),
     Format("WebM", (".webm",), "clip"),
+    Format("MPEG transport stream", (".ts", ".mts", ".m2ts"), "clip"),
+    Format("MPEG programme stream", (".mpg", ".mpeg", ".vob"), "clip"),
+    Format("NUT", (".nut",), "clip"),
+    Format("H.264, HEVC or MPEG-2 without a container", (".h264", ".264", ".hevc", ".265", ".h265", ".m2v"), "clip"),
 )
 
 

@@ -9,6 +9,29 @@ from fractions import Fraction
 from typing import Any, Protocol
 
 from ..core.frame import Frame
+from .timecode import Timecode
+
+#: Slowest and fastest frames a second that a clip may say, and what is taken where numbered pictures
+#: say none: that of film (common practice, no source).
+SLOWEST, FASTEST, FILM_RATE = Fraction(1, 60), Fraction(1000), Fraction(24)
+
+
+def is_rate(said: Fraction) -> bool:
+    """Whether a clip may have so many frames a second."""
+    return SLOWEST <= said <= FASTEST
+
+
+#: How far the rate that a file says may be from one in use and still mean it: Matroska counts in
+#: milliseconds, headers in float32.
+_NEAR_RATE = Fraction(1, 10_000)
+
+
+def rate_in_use(said: Fraction) -> Fraction:
+    """Return the whole rate, or the one slowed by 1000/1001 (SMPTE ST 12-1), that a file means; else what it says."""
+    whole = round(said)
+    meant = (Fraction(whole), Fraction(whole * 1000, 1001))
+    return next((rate for rate in meant if whole and abs(said / rate - 1) < _NEAR_RATE), said)
+
 
 #: A cache key of one frame of a file.
 Key = tuple[str, int, int, int]
@@ -25,10 +48,11 @@ class About:
     depth : sample type: "uint8", "uint16", "half", "float", or the pixel format of footage.
     profile : embedded ICC profile, or b"" when there is none.
     metadata : what is carried over to files written from this one.
-    frames, rate : number of frames and frames a second; 1 and 0 for stills.
+    frames, rate : number of frames and frames a second; of stills 1, and 0 where their header says no rate.
     grey : whether it holds one channel of colour only.
     tags : colour tags and codecs in words, for `info`.
     part : the one it was read from, "" for the first. parts : names of the parts of a file that holds several pictures.
+    timecode : that of the first frame, None where the file holds none.
     mark : what the file was when it was read, see `key_of`.
     notes : what was found odd and mended when it was read, in sentences that are said once.
     """
@@ -47,6 +71,7 @@ class About:
     parts: tuple[str, ...] = ()
     part: str = ""
     mark: Key | None = None
+    timecode: Timecode | None = None
 
 
 class Source(Protocol):

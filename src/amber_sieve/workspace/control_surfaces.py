@@ -13,7 +13,6 @@ from typing import Any
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from pythonosc.osc_message_builder import OscMessageBuilder
-from pythonosc.osc_packet import OscPacket, ParseError
 
 from ..language import decimals
 from ..project.addresses import PAGES, address_of, path_of, paths, specs
@@ -21,6 +20,7 @@ from ..project.fields import Spec
 from ..project.model import Sieve
 from .clip import ClipController
 from .guard import guarded
+from .osc_packet import DamagedPacket, messages_in
 from .playback import Playback
 from .work import Work
 
@@ -32,8 +32,6 @@ TELLS = 50
 STILL = 400
 #: Packets that wait at most; what comes beyond is dropped.
 MOST_WAITING = 256
-#: Messages that one packet holds at most.
-MOST_IN_ONE = 64
 
 
 def message(address: str, *values: float | str | int) -> bytes:
@@ -53,18 +51,22 @@ def _numbers(values: list[Any]) -> list[float]:
 class ControlSurfaces(QObject):
     """Does what surfaces ask for, on the interface thread and at most every ``TOGETHER`` milliseconds.
 
-    ``tells`` gives a packet for whoever listens; ``turned`` asks for another page of the window, ``compared`` for before or after.
+    ``tells`` gives a packet for whoever listens; ``turned`` asks for another page of the window, ``compared`` for before or after;
+    ``first_damaged`` tells of the first damaged packet since the program started.
     """
 
     tells = pyqtSignal(bytes)
     turned = pyqtSignal(int)
     compared = pyqtSignal(bool)
+    first_damaged = pyqtSignal()
 
     def __init__(self, work: Work, clip: ClipController, playback: Playback) -> None:
         super().__init__()
         self._work, self._clip, self._playback = work, clip, playback
         #: Messages that were done, and that were dropped because they were unknown, damaged or too many.
         self.done, self.dropped = 0, 0
+        #: Packets that were no Open Sound Control; they are among the dropped.
+        self.damaged = 0
         self.page = 0
         self._waiting: list[bytes] = []
         self._told: dict[str, float] = {}
@@ -123,16 +125,16 @@ class ControlSurfaces(QObject):
         self._work.end_drag()
 
     def _messages(self, packets: list[bytes]) -> list[tuple[str, list[Any]]]:
+        """Return the messages of whole packets; damaged ones are counted."""
         found = list[tuple[str, list[Any]]]()
         for packet in packets:
             try:
-                if not packet.startswith((b"/", b"#bundle\0")):
-                    raise ValueError("neither a message nor a bundle")
-                held = OscPacket(packet).messages
-                found += [(one.message.address, list(one.message.params)) for one in held[:MOST_IN_ONE]]
-                self.dropped += max(0, len(held) - MOST_IN_ONE)
-            except (ParseError, ValueError, IndexError, TypeError, RecursionError):  # whatever a stranger sends
+                found += messages_in(packet)
+            except DamagedPacket:
                 self.dropped += 1
+                self.damaged += 1
+                if self.damaged == 1:
+                    self.first_damaged.emit()
         return found
 
     def _other(self, address: str, numbers: list[float]) -> bool:

@@ -47,6 +47,9 @@ LEAST_STEP = 0.1
 FITTING = 0.3
 #: Flow is found on frames reduced to about so many pixels.
 FLOW_ON = 250_000
+#: Sides of those have at least so many pixels, and the shorter this share of the longer: OpenCV's flow ends the process on
+#: thin strips of fewer.
+LEAST_SIDE, NARROWEST = 32, 24
 #: Features that a motion needs.
 NEEDED = {"position": 3, "position, size and rotation": 5, "perspective": 8}
 
@@ -60,7 +63,8 @@ def flow_between(one: np.ndarray, other: np.ndarray) -> np.ndarray:
     """Where each pixel of a frame lies in another one, as steps (H, W, 2)."""
     height, width = one.shape
     share = min(1.0, (FLOW_ON / (height * width)) ** 0.5)
-    size = (max(16, round(width * share)), max(16, round(height * share)))
+    least = max(LEAST_SIDE, round(max(width, height) * share) // NARROWEST)
+    size = (max(least, round(width * share)), max(least, round(height * share)))
     small = [cv2.resize(levels, size, interpolation=cv2.INTER_AREA) for levels in (one, other)]
     found = cv2.DISOpticalFlow.create(cv2.DISOPTICAL_FLOW_PRESET_FAST).calc(small[0], small[1], None)
     return cv2.resize(found, (width, height), interpolation=cv2.INTER_LINEAR) * np.array([width / size[0], height / size[1]], np.float32)

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
-
 from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
 from ...language import translate
-from ...media.footage.timecode import timecode
+from ...media.source import FILM_RATE
+from ...media.timecode import first_timecode
 from ...workspace.workspace import Workspace
 from ..widgets.icon import with_icon
 from .lanes import Lanes
@@ -118,7 +117,9 @@ class Timeline(QWidget):
         if frames <= 1:
             self._playback.stop()
             return
-        rate = self._work.opened.source.about.rate if self._work.opened else Fraction(24)
+        about = self._work.opened.source.about if self._work.opened else None
+        start = about.timecode if about else None
+        start = start or first_timecode(about.rate if about and about.rate else FILM_RATE)
         dropped = (
             translate("clip", "  {dropped} late", dropped=self._playback.dropped)
             if self._playback.playing and self._playback.dropped
@@ -130,7 +131,7 @@ class Timeline(QWidget):
                 "Frame {number} of 0 to {frames}   {timecode}{dropped}",
                 number=self._work.number,
                 frames=frames - 1,
-                timecode=timecode(self._work.number, Fraction(rate or 24)),
+                timecode=start.after(self._work.number),
                 dropped=dropped,
             )
         )

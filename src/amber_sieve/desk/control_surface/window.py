@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import functools
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -9,10 +10,10 @@ from dataclasses import dataclass
 from PyQt6.QtCore import QTimer
 from PyQt6.QtNetwork import QHostAddress, QUdpSocket
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
-from pythonosc.osc_packet import OscPacket, ParseError
 
 from ...language import translate
 from ...workspace.control_surfaces import message
+from ...workspace.osc_packet import DamagedPacket, messages_in
 from ..window.top_row import STEPS
 from .parts import Dial, Disc
 
@@ -142,26 +143,26 @@ class ControlSurfaceWindow(QWidget):
 
     def _read(self) -> None:
         while self._socket.hasPendingDatagrams():
-            try:
-                held = OscPacket(bytes(self._socket.receiveDatagram().data().data())).messages
-            except ParseError:
-                continue
-            for one in held:
-                self._take(one.message.address, list(one.message.params))
+            packet = bytes(self._socket.receiveDatagram().data().data())
+            # Any program of this machine can send here, with any values.
+            with contextlib.suppress(DamagedPacket, ValueError, TypeError, IndexError):
+                for address, values in messages_in(packet):
+                    self._take(address, values)
         self._show()
 
     def _take(self, address: str, values: list) -> None:
         self._asks.stop()
         if address == "/shown":
             page, _, sieve, frame, frames = values
+            heading = list(STEPS.values())[page]
             if page != self.page:
                 self.page, self.bank = page, 0
             self.numbers = {}
             place = translate("control surface", "frame {frame} of {last}", frame=frame, last=frames - 1) if frames > 1 else ""
-            self.head.setText(f"{list(STEPS.values())[page]}   {sieve}   {place}")
+            self.head.setText(f"{heading}   {sieve}   {place}")
         elif address == "/number":
             place, number, name, _, _, _, _, words = values
-            self.numbers[place] = Shown(number, name, words)
+            self.numbers[int(place)] = Shown(str(number), str(name), str(words))
 
     def _show(self) -> None:
         for k, label in enumerate(self.strip):

@@ -25,6 +25,7 @@ class ControlPort(QObject):
         #: Where the newest surfaces listen.
         self._listeners: list[int] = []
         workspace.control_surfaces.tells.connect(self._tell)
+        workspace.control_surfaces.first_damaged.connect(self._tell_damaged)
         workspace.preferences.changed.connect(self.follow)
         self.follow()
 
@@ -67,6 +68,16 @@ class ControlPort(QObject):
             if sender > 0 and sender not in self._listeners:
                 self._listeners = [*self._listeners, sender][-MOST_LISTENERS:]
             self._remote.take(bytes(held.data().data()))
+
+    def _tell_damaged(self) -> None:
+        """Say once that something sends what is no Open Sound Control; later packets are only counted."""
+        self._speech.said.emit(
+            translate(
+                "start",
+                "Port {port} receives packets that are not Open Sound Control: they are ignored. Check what sends to it.",
+                port=self.port,
+            )
+        )
 
     def _tell(self, packet: bytes) -> None:
         if self._socket is not None:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import bisect
 import contextlib
 import pathlib
 import threading
@@ -22,30 +21,19 @@ from ...errors import Trouble
 from ...files import regular_file
 from ...language import translate
 from ...reading import CHOICES, PLAIN, Reading
+from ..codecs import codecs_with_alpha
 from ..source import About, key_of
-from .decoded import MATRIX_NAMES, RANGE_NAMES, is_luma_chroma, light_of, matrix_of, to_rgb16
+from ..timecode import Timecode, from_text
+from .decoded import MATRIX_NAMES, RANGE_NAMES, alpha_of, is_luma_chroma, light_of, matrix_of, to_rgb16
+from .decoder import FrameDecoder
+from .packets import USUAL_RATE, claimed_frames, even_rate, read_index, said_rate
 
-#: Frames that are decoded on the way to one a little later, where seeking would cost more.
-NEAR = 24
-INTERLACED = translate("footage", "{} is interlaced: File > Input settings… deinterlaces it.")
+#: Pixels on a side of a clip at most: what moves is found by OpenCV, which counts in 15 bits.
+LONGEST_SIDE = 32_766
 #: Frames that are kept for their neighbours.
 BESIDE = 8
-#: Slowest rate that a clip may say (common practice, no source).
-SLOWEST = Fraction(1, 60)
-#: Fastest rate that it may say (common practice, no source).
-FASTEST = Fraction(1000)
-#: The rate that is taken where it says another (common practice, no source).
-USUAL_RATE = Fraction(25)
 #: Frames that are tried before a clip is given up.
 TRIED = 12
-#: Bytes of decoded frames that are kept because they were passed on the way to a later one.
-PASSED = 64_000_000
-#: Damaged packets in a row after which a stretch is given up.
-MOST_COMPLAINTS = 200
-
-
-def _size_of(frame: VideoFrame) -> int:
-    return sum(plane.buffer_size for plane in frame.planes)
 
 
 def _chosen(kind: str, word: str, said: int, path: pathlib.Path) -> int:
@@ -59,6 +47,14 @@ def _chosen(kind: str, word: str, said: int, path: pathlib.Path) -> int:
     return CHOICES[kind].get(word, said)
 
 
+def _timecode_of(stream: Any, first: VideoFrame | None, rate: Fraction) -> Timecode | None:
+    """Return the timecode of the first frame: of a track or a tag of the file, else of the picture."""
+    held = (stream, *stream.container.streams, stream.container)
+    said = [text for one in held for name, text in one.metadata.items() if name.lower() == "timecode"]
+    said += [first.metadata.get("timecode", "")] if first is not None else []
+    return next((found for text in said if (found := from_text(text, rate)) is not None), None)
+
+
 class Footage:
     """A clip file. Frames are numbered from 0 in the order they are shown."""
 
@@ -67,31 +63,34 @@ class Footage:
         if self.path.stat().st_size == 0:
             raise Trouble(translate("footage", "{path} is empty (0 bytes): restore it from where it came from.", path=path))
         try:
-            self._container = av.open(str(self.path))
-            stream = self._container.streams.video[0]
-            self.stamps = self._stamps_of(self.path)
+            self._index = read_index(self.path)
+            self._decoder = FrameDecoder(self.path, self._index)
         except (av.FFmpegError, IndexError, ValueError, OSError):
             raise Trouble(translate("footage", "{path} is not a readable clip: it is damaged or holds no pictures.", path=path)) from None
-        self._stream = stream
-        stream.thread_type = "AUTO"
+        stream = self._decoder.stream
         self._lock = threading.Lock()
         self._closed = False
+        #: When each frame is shown, in steps of ``time_base`` seconds.
+        self.stamps, self.time_base = self._index.stamps, self._index.time_base
         if not self.stamps:
             raise Trouble(translate("footage", "{path} holds no frames: it is cut short. Restore it from where it came from.", path=path))
-        said = Fraction(stream.average_rate or stream.guessed_rate or USUAL_RATE)
-        #: Frames a second; what cannot be one is taken for the usual, and the frames follow each other at an even pace.
-        self.rate = said if SLOWEST <= said <= FASTEST else USUAL_RATE
-        self.odd_rate = said != self.rate
+        #: Frames a second; where the clip says what no clip has, the usual number, and its frames follow each other at an even pace.
+        self.rate = even_rate(stream)
+        self.odd_rate = said_rate(stream) != self.rate
         if not stream.codec_context.width or not stream.codec_context.height:
             raise Trouble(translate("footage", "{path} is not a readable clip: it does not say how large its pictures are.", path=path))
         context = stream.codec_context
-        #: The frame that the decoder gives next, None when it must be sought; and one that it gave early.
-        self._next: int | None = None
-        self._ahead: VideoFrame | None = None
-        self._frames = self._container.decode(stream)
-        #: Frames that were decoded on the way to others.
-        self._passed: OrderedDict[int, VideoFrame] = OrderedDict()
-        self._passed_bytes = 0
+        if max(context.width, context.height) > LONGEST_SIDE:
+            raise Trouble(
+                translate(
+                    "footage",
+                    "{path} is {width} x {height} pixels: clips of up to {most} on a side are read. Make it smaller.",
+                    path=path,
+                    width=context.width,
+                    height=context.height,
+                    most=LONGEST_SIDE,
+                )
+            )
         matrix = self.matrix = _chosen("matrix", reading.matrix, int(context.colorspace), self.path)
         self.range = _chosen("range", reading.range, int(context.color_range), self.path)
         self._deinterlaced, self._reading = reading.deinterlaced, reading
@@ -100,8 +99,6 @@ class Footage:
         self._beside: Footage | None = None
         self._beside_frames: OrderedDict[int, Frame] = OrderedDict()
         self._beside_lock = threading.Lock()
-        #: Seconds that one step of a time stamp lasts.
-        self.time_base = Fraction(stream.time_base or Fraction(1, 1000))
         #: Numbers of H.273 by which codes are read; those that are not told apart are read by the sRGB curve, in Rec. 709.
         self.curve = _chosen("curve", reading.curve, int(context.color_trc), self.path)
         self.primaries = _chosen("primaries", reading.primaries, int(context.color_primaries), self.path)
@@ -111,11 +108,14 @@ class Footage:
             "range": RANGE_NAMES.get(self.range, translate('footage', 'not said (read as limited)')),
             "curve": encodings.CURVE_NAMES.get(self.curve, translate('footage', 'not said (read as sRGB)')),
             "primaries": encodings.PRIMARY_NAMES.get(self.primaries, translate('footage', 'not said (read as BT.709)')),
-            "sound": ", ".join(audio.codec_context.name for audio in self._container.streams.audio) or "none",
+            "sound": ", ".join(audio.codec_context.name for audio in stream.container.streams.audio) or "none",
         }  # fmt: skip
         #: Quarter turns, against the clock, that make its frames upright.
-        self.turns, interlaced = self._looked_at_first()
-        if context.pix_fmt is None and not self._decodes():
+        self.turns, interlaced = 0, False
+        first = self._first_decoded()
+        if first is not None:
+            self.turns, interlaced = round((getattr(first, "rotation", 0) or 0) / 90) % 4, bool(first.interlaced_frame)
+        elif context.pix_fmt is None:
             raise Trouble(
                 translate(
                     "footage",
@@ -124,73 +124,58 @@ class Footage:
                     count=len(self.stamps),
                 )
             )
+        self._pixels = first.format if first is not None else context.format
+        alpha = alpha_of(first) if first is not None else None
         size = (context.width, context.height) if self.turns % 2 == 0 else (context.height, context.width)
+        timecode = _timecode_of(stream, first, self.rate)
+        if timecode is not None:
+            self.tags["timecode"] = str(timecode)
         self.tags["lines"] = "interlaced" if interlaced else "progressive"
         self.about = About(
             self.path,
             "clip",
             size,
-            str(context.pix_fmt),
+            str(self._pixels.name),
             frames=len(self.stamps),
             rate=self.rate,
             tags=self.tags,
-            notes=(
-                *self._what_is_missing(),
-                *self._what_is_odd(),
-                *(INTERLACED.format(self.path.name) for _ in range(interlaced and not reading.deinterlaced)),
-            ),
+            timecode=timecode,
+            notes=self._notes(interlaced and not reading.deinterlaced, alpha is not None and bool(alpha.min() < 1)),
         )
         self._key: Hashable = (key_of(self.path), reading) if reading != PLAIN else key_of(self.path)
 
-    def _looked_at_first(self) -> tuple[int, bool]:
-        """What the first frame says of itself: quarter turns that make it upright, and whether it is interlaced."""
-        try:
-            first = self.decoded(0)
-        except Trouble:
-            return 0, False
-        return round((getattr(first, "rotation", 0) or 0) / 90) % 4, bool(first.interlaced_frame)
-
-    @staticmethod
-    def _stamps_of(path: pathlib.Path) -> list[int]:
-        """Presentation times of all frames, in order, read from the packets without decoding."""
-        with av.open(str(path)) as container:
-            stream = container.streams.video[0]
-            return sorted(
-                packet.pts for packet in container.demux(stream) if packet.pts is not None and packet.size and not packet.is_discard
-            )
-
-    def _what_is_odd(self) -> tuple[str, ...]:
-        """A sentence when the file says a rate at which nothing could be played or written."""
-        return (
-            (
-                translate(
-                    "footage",
-                    "{name} says a rate that no clip has: it is played and written at {rate} frames a second.",
-                    name=self.path.name,
-                    rate=USUAL_RATE,
-                ),
-            )
-            if self.odd_rate
-            else ()
-        )
-
-    def _decodes(self) -> bool:
-        """Whether any of some frames spread over the clip can be decoded."""
+    def _first_decoded(self) -> VideoFrame | None:
+        """Return the first frame that can be decoded, of some spread over the clip; None where none of them can."""
         for number in sorted({round(k * (len(self.stamps) - 1) / (TRIED - 1)) for k in range(TRIED)}):
-            try:
-                self.decoded(number)
-            except Trouble:
-                continue
-            return True
-        return False
+            with contextlib.suppress(Trouble):
+                return self.decoded(number)
+        return None
+
+    def _notes(self, interlaced: bool, transparent: bool) -> tuple[str, ...]:
+        """Return sentences about what is odd with the clip."""
+        name, notes = self.path.name, list(self._what_is_missing())
+        if self.odd_rate:
+            notes.append(
+                translate(
+                    "footage", "{name} says a rate that no clip has: it is played and written at {rate} frames a second.",
+                    name=name, rate=USUAL_RATE,
+                )
+            )  # fmt: skip
+        if interlaced:
+            notes.append(translate("footage", "{name} is interlaced: File > Input settings… deinterlaces it.", name=name))
+        if transparent:
+            codecs = translate("footage", " or ").join(codecs_with_alpha())
+            notes.append(
+                translate(
+                    "footage", "{name} is partly transparent: export it as {codecs} to keep that. Other codecs hold no alpha.",
+                    name=name, codecs=codecs,
+                )
+            )  # fmt: skip
+        return tuple(notes)
 
     def _what_is_missing(self) -> tuple[str, ...]:
         """A sentence when the file promises more frames than it holds."""
-        held, promised = len(self.stamps), self._stream.frames
-        if not promised and self._container.duration and self._stream.time_base:
-            # Some formats promise a duration instead; the last frame's own is not known, so two may be missing.
-            lasts = self._container.duration / av.time_base - float((self.stamps[-1] - self.stamps[0]) * self._stream.time_base)
-            promised = held + max(0, round(lasts * float(self.rate)) - 2)
+        held, promised = len(self.stamps), claimed_frames(self.path, self._index, self.rate)
         if promised <= held:
             return ()
         return (
@@ -220,15 +205,11 @@ class Footage:
         with self._lock:
             if self._closed:
                 raise Trouble(translate("footage", "{path} has been closed: open it again.", path=self.path))
-            if number in self._passed:
-                return self._passed[number]
-            near = self._next is not None and 0 <= number - self._next <= NEAR
-            found = self._run_to(number) if near else None
-            if found is None:
-                # From the keyframe before, also when running on did not come by: a damaged stretch may have been skipped.
-                self._seek(self.stamps[number])
-                found = self._run_to(number)
+            found = self._decoder.frame(number)
             if found is not None:
+                found.colorspace = self.matrix  # how it is to be read
+                if self.range in (1, 2):
+                    found.color_range = self.range
                 return found
         raise Trouble(
             translate(
@@ -279,63 +260,16 @@ class Footage:
                 self._recent.popitem(last=False)
         return held
 
-    def _seek(self, stamp: int) -> None:
-        self._next = self._ahead = None
-        with contextlib.suppress(av.FFmpegError):
-            self._container.seek(stamp, stream=self._stream, backward=True)
-            self._frames = self._container.decode(self._stream)
-            self._next = 0
-
-    def _run_to(self, number: int) -> VideoFrame | None:
-        """Decode on until a frame comes up; None when the decoder passes it by or gives out."""
-        wanted = self.stamps[number]
-        complaints = 0
-        ahead, self._ahead = self._ahead, None
-        while complaints < MOST_COMPLAINTS:
-            try:
-                if ahead is None:
-                    ahead = next(self._frames)
-            except StopIteration:
-                break
-            except av.FFmpegError:
-                complaints += 1  # one damaged packet costs its own frames only
-                self._frames = self._container.decode(self._stream)
-                continue
-            frame, ahead = ahead, None
-            if frame.pts is None:
-                continue
-            frame.colorspace = self.matrix  # how it is to be read, while nobody else holds it
-            if self.range in (1, 2):
-                frame.color_range = self.range
-            at = bisect.bisect_left(self.stamps, frame.pts)
-            if frame.pts < wanted:
-                self._pass_by(at, frame)
-                continue
-            if frame.pts > wanted:
-                self._next, self._ahead = at, frame
-                return None
-            self._next = at + 1
-            return frame
-        self._next = None
-        return None
-
-    def _pass_by(self, number: int, frame: VideoFrame) -> None:
-        """Keep a frame that was decoded on the way to another: whoever goes backwards asks for it next."""
-        if number in self._passed:
-            return
-        self._passed[number] = frame
-        self._passed_bytes += _size_of(frame)
-        while self._passed_bytes > PASSED:
-            self._passed_bytes -= _size_of(self._passed.popitem(last=False)[1])
-
     @property
     def files(self) -> list[pathlib.Path]:
         """The clip's own file."""
         return [self.path]
 
     def about_frame(self, number: int) -> About:
-        """What a picture taken from the clip says of itself: 8 bits, no profile."""
-        return About(self.path, "still", self.about.size, "uint8")
+        """What a picture taken from the clip says of itself: 8 bits, no profile, the timecode of its frame."""
+        start = self.about.timecode
+        timecode = start.after(number) if start is not None else None
+        return About(self.path, "still", self.about.size, "uint8", rate=self.rate, timecode=timecode)
 
     def frame(self, number: int) -> Frame:
         """Frame ``number`` as linear light."""
@@ -364,13 +298,18 @@ class Footage:
         if factor <= 1:
             return self.frame(number)
         turned = size if self.turns % 2 == 0 else size[::-1]
-        return Frame(
-            self._light(self.whole(number), turned), None, (self._key, number, "quick", factor), size[0] / width, (0, 0), (width, height)
-        )
+        whole = self.whole(number)
+        key = (self._key, number, "quick", factor)
+        return Frame(self._light(whole, turned), self._alpha(whole, turned), key, size[0] / width, (0, 0), (width, height))
 
     def to_frame(self, decoded: VideoFrame, number: int) -> Frame:
         """A decoded frame as linear light, by the curve and primaries of the stream (see `core.colour.encodings`)."""
-        return Frame(self._light(decoded), None, (self._key, number), near=lambda away: self._near(number + away))
+        return Frame(self._light(decoded), self._alpha(decoded), (self._key, number), near=lambda away: self._near(number + away))
+
+    def _alpha(self, frame: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarray | None:
+        """Upright alpha of a frame, None where the clip has none."""
+        alpha = alpha_of(frame, size)
+        return np.ascontiguousarray(np.rot90(alpha, self.turns)) if alpha is not None and self.turns else alpha
 
     def _light(self, decoded: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarray:
         """Upright light of a frame, by what was chosen or said."""
@@ -383,7 +322,7 @@ class Footage:
     @property
     def plain(self) -> bool:
         """Whether the samples of its frames stand where they are seen and mean what they will, so that they can be carried over."""
-        pixels = self._stream.codec_context.format
+        pixels = self._pixels
         limited = self.range != 2 and not pixels.name.startswith("yuvj")
         return self.turns == 0 and not self._deinterlaced and limited and is_luma_chroma(pixels)
 
@@ -392,8 +331,6 @@ class Footage:
         with self._lock:
             if not self._closed:
                 self._closed = True
-                self._ahead = None
-                self._passed.clear()
-                self._container.close()
+                self._decoder.close()
                 if self._beside is not None:
                     self._beside.close()

@@ -91,6 +91,20 @@ def light_of(frame: VideoFrame, curve: int, primaries: int, size: tuple[int, int
     return to_light(luma, blue, red, planes.width, samples_of(planes.format, matrix, extent == ColorRange.JPEG, used), curve, primaries)
 
 
+def alpha_of(frame: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarray | None:
+    """Return the alpha (H, W) float32 of a decoded frame, None where its format has none; ``size`` is width and height to shrink to."""
+    at = next((index for index, component in enumerate(frame.format.components) if component.is_alpha), None)
+    if at is None:
+        return None
+    if size is not None or not PLANES.fullmatch(frame.format.name):
+        width, height = size or (frame.width, frame.height)
+        deep = "yuva444p16le" if is_luma_chroma(frame.format) else "gbrap16le"
+        frame, at = converted(frame, width=width, height=height, format=deep, interpolation=Interpolation.AREA), 3
+    most = 2 ** frame.format.components[at].bits - 1
+    alpha: np.ndarray = plane_of(frame, at)[:, : frame.width] / np.float32(most)
+    return alpha
+
+
 def to_rgb16(frame: VideoFrame, size: tuple[int, int] | None = None) -> np.ndarray:
     """Red, green, blue codes (H, W, 3) uint16 of a decoded frame of RGB or greys; ``size`` is width and height to shrink to.
 

@@ -16,13 +16,15 @@ from .clip import Footage
 from .writing import SoundTrack
 
 
-def join(pieces: Sequence[pathlib.Path], starts: Sequence[Fraction], path: pathlib.Path, sound: SoundTrack | None) -> None:
+def join(
+    pieces: Sequence[pathlib.Path], starts: Sequence[Fraction], path: pathlib.Path, sound: SoundTrack | None, timecode: str = ""
+) -> None:
     """Write pieces one after another, with the sound of the whole stretch.
 
     Parameters
     ----------
     pieces : clips of one codec and size, each of which begins with a key picture.
-    starts : seconds at which each begins in the whole.
+    starts : seconds at which each begins in the whole. timecode : of the first frame, "" for none.
 
     Raises
     ------
@@ -34,6 +36,9 @@ def join(pieces: Sequence[pathlib.Path], starts: Sequence[Fraction], path: pathl
         with av.open(str(pieces[0])) as first:
             video = out.add_stream_from_template(first.streams.video[0])
             video.time_base = first.streams.video[0].time_base
+            video.codec_context.framerate = first.streams.video[0].average_rate  # a timecode is counted by it
+            if timecode:
+                video.metadata["timecode"] = timecode
         if sound is not None:
             sound.open(out)
         for piece, start in zip(pieces, starts, strict=True):

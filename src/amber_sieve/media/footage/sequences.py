@@ -14,10 +14,7 @@ from ...errors import Trouble
 from ...language import translate
 from ...reading import PLAIN, Reading
 from .. import formats, stills
-from ..source import About
-
-#: Pictures carry no rate; this one is used unless another is asked for (common practice for film, no source).
-RATE = Fraction(24)
+from ..source import FILM_RATE, About
 
 #: Frames whose own words are kept: more than are ever worked on side by side.
 HELD = 64
@@ -104,7 +101,7 @@ def is_sequence(folder: pathlib.Path) -> bool:
 class Sequence:
     """Numbered pictures of one size, seen as frames from 0."""
 
-    def __init__(self, path: pathlib.Path, rate: Fraction = RATE, reading: Reading = PLAIN) -> None:
+    def __init__(self, path: pathlib.Path, rate: Fraction | None = None, reading: Reading = PLAIN) -> None:
         self._reading = reading
         self.path = pathlib.Path(path)
         self.files: list[pathlib.Path] = numbered(self.path)
@@ -114,6 +111,7 @@ class Sequence:
             raise Trouble(translate("footage", "No numbered pictures match {path}: check the name, for example shot.####.exr.", path=path))
         first = stills.read(self.files[0], reading)
         notes = (*first.about.notes, *self._gaps())
+        rate = rate or first.about.rate or FILM_RATE
         self.about = replace(first.about, path=self.path, kind="sequence", frames=len(self.files), rate=rate, notes=notes)
 
     def _gaps(self) -> tuple[str, ...]:
@@ -134,9 +132,11 @@ class Sequence:
         )
 
     def about_frame(self, number: int) -> About:
-        """What the picture of this number says of itself."""
+        """What the picture of this number says of itself; its timecode is counted on from the first."""
         held = self._abouts.get(number)
-        return self._still(number).about if held is None else held
+        about = self._still(number).about if held is None else held
+        start = self.about.timecode
+        return replace(about, timecode=start.after(number)) if start is not None else about
 
     def frame(self, number: int) -> Frame:
         """Frame ``number``; raises `Trouble` when it is missing, damaged or of another size."""

@@ -103,6 +103,7 @@ class ClipForm:
     size : width and height. rate : frames a second. codec : its name, see ``CODECS``.
     quality : 1 to 100, of codecs that have one. alpha : the mask goes in as alpha. sound : the source's goes along.
     gamut : how colours are brought back that lie outside it. display : that of OpenColorIO it is seen through, "" for none.
+    timecode : of its first frame, "" for none.
     """
 
     size: tuple[int, int]
@@ -113,6 +114,7 @@ class ClipForm:
     sound: bool = True
     gamut: str = "lower chroma"
     display: str = ""
+    timecode: str = ""
 
 
 class ClipWriter:
@@ -151,6 +153,8 @@ class ClipWriter:
         self._out = av.open(self._file, "w", format=container_of(path))
         self._video: Any = self._out.add_stream(encoder, rate, options=options)
         self._video.width, self._video.height, self._video.pix_fmt = width, height, self.pixel_format
+        if form.timecode:
+            self._video.metadata["timecode"] = form.timecode
         context = self._video.codec_context
         #: MXF takes plain samples of sound only, and frames at an even pace.
         self._plain = path.suffix.lower() == ".mxf"

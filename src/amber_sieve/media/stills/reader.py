@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import pathlib
+from fractions import Fraction
 from typing import Any
 
 import numpy as np
@@ -18,7 +19,8 @@ from ..colour import spaces as colour_spaces
 from ..harmless import divided_by_alpha, harmless_alpha, made_harmless
 from ..quiet import quiet
 from ..scratch import IN_MEMORY, Scratch
-from ..source import About, key_of
+from ..source import FILM_RATE, About, is_rate, key_of, rate_in_use
+from ..timecode import DROP_BIT, NTSC_RATE, Timecode, from_word
 from . import cmyk, film_scans, phone_and_web
 from .still import Still
 from .stored import LARGEST, PARTED, damaged, opened_file, parts_of, problem, stored_in
@@ -55,6 +57,27 @@ OWN = (
 def _carried(spec: Any) -> dict[str, Any]:
     """Metadata worth carrying over."""
     return {a.name: a.value for a in spec.extra_attribs if not a.name.lower().startswith(OWN) and isinstance(a.value, (str, int, float))}
+
+
+def _rate_of(spec: Any) -> Fraction:
+    """Return the frames a second that the header of one of many pictures says, 0 where it says none."""
+    said, in_dpx = spec.getattribute("FramesPerSecond"), spec.getattribute("dpx:FrameRate")
+    if said is not None and said[1]:
+        rate = Fraction(int(said[0]), int(said[1]))
+    elif in_dpx is not None and np.isfinite(in_dpx):
+        rate = rate_in_use(Fraction(float(in_dpx)))
+    else:
+        return Fraction(0)
+    return rate if is_rate(rate) else Fraction(0)
+
+
+def _timecode_of(spec: Any, rate: Fraction) -> Timecode | None:
+    """Return the timecode in the header of a picture at its rate (0: not said), None where it holds none."""
+    held = spec.getattribute("smpte:TimeCode")
+    if held is None:
+        return None
+    word = int(held[0]) & 0xFFFFFFFF
+    return from_word(word, rate or (NTSC_RATE if word & DROP_BIT else FILM_RATE))
 
 
 def _to_planes(pixels: np.ndarray, profile: bytes, linear: bool) -> np.ndarray:
@@ -145,6 +168,7 @@ def _read(path: pathlib.Path, reading: Reading) -> Still:
     )
     if reading.space or curve:
         profile = b""  # what it was coded in is no profile; what leaves is
+    rate = _rate_of(spec)
     about = About(
         path,
         "still",
@@ -152,12 +176,14 @@ def _read(path: pathlib.Path, reading: Reading) -> Still:
         kind,
         profile,
         _carried(spec),
+        rate=rate,
         grey=grey,
         tags=tags,
         notes=notes,
         parts=parts,
         part=reading.part,
         mark=mark,
+        timecode=_timecode_of(spec, rate),
     )
     key = (mark, reading) if reading != PLAIN else mark
     return Still(about, Frame(planes, alpha, key, let_go=scratch.let_go if scratch is not None else None))

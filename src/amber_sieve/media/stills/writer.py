@@ -197,6 +197,11 @@ def _spec_for(about: About, channels: int, kind: str, profile: bytes) -> Any:
         spec.attribute("ICCProfile", oiio.TypeDesc(f"uint8[{len(profile)}]"), np.frombuffer(profile, np.uint8))
     if channels in (2, 4):
         spec.alpha_channel = channels - 1
+    if about.timecode is not None:  # kinds of file that hold none leave it out
+        rate = about.timecode.rate
+        spec.attribute("smpte:TimeCode", oiio.TypeTimeCode, np.array([about.timecode.word, 0], np.uint32))
+        spec.attribute("FramesPerSecond", oiio.TypeRational, np.array([rate.numerator, rate.denominator], np.int32))
+        spec.attribute("dpx:FrameRate", float(rate))
     return spec
 
 
