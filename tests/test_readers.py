@@ -227,7 +227,7 @@ class TablesApart(FolderCase):
             np.testing.assert_allclose(colour_spaces.to_light(light, "ACEScct"), wanted, atol=1e-6)
             with self.assertRaisesRegex(Trouble, "choose one of"):
                 colour_spaces.to_light(light, "No such space")
-        ocio_process._process.kill()  # as when memory runs out
+        ocio_process._child._process.kill()  # as when memory runs out
         with mock.patch.dict(os.environ, {"OCIO": str(self.folder / "own.ocio")}):
             try:
                 self.assertEqual(colour_spaces.names(), plain)

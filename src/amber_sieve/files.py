@@ -160,7 +160,8 @@ def written_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
             os.chmod(partial, stat.S_IMODE(target.stat().st_mode))
         os.replace(partial, target)
     except OSError as error:
-        why = error.strerror or str(error).replace(str(partial), str(path))  # a library names the part-file that it was given
+        # A library names the part-file that it was given, and says more than one line.
+        why = " ".join((error.strerror or str(error)).replace(str(partial), str(path)).split())
         raise Trouble(
             translate("files", "{path} could not be written ({why}): choose another place or free some space.", path=path, why=why)
         ) from error

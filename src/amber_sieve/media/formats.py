@@ -24,6 +24,8 @@ class Format:
     writes : sample types that can be written, the default first; empty when it is only read. Of clips: names of codecs.
     alpha, profile : whether it holds transparency, and an ICC profile.
     mask : whether a mask can be written as it (16 bit or float grey).
+    straight : alpha is never multiplied into the colours, and the file does not say so.
+    greys : channels of grey pictures that can be written: 1, and 2 with alpha.
     quality : whether one can be chosen, 1 to 100. encoder : name of OpenImageIO's writer, of clips of FFmpeg's container.
     """
 
@@ -34,6 +36,8 @@ class Format:
     alpha: bool = True
     profile: bool = True
     mask: bool = False
+    straight: bool = False
+    greys: tuple[int, ...] = (1, 2)
     quality: bool = False
     encoder: str = ""
 
@@ -49,8 +53,8 @@ FORMATS = (
     Format("TIFF", (".tif", ".tiff"), writes=("uint16", "uint8", "float"), mask=True, encoder="tiff"),
     Format("JPEG", (".jpg", ".jpeg"), writes=("uint8",), alpha=False, quality=True, encoder="jpeg"),
     Format("OpenEXR", (".exr",), writes=("half", "float"), profile=False, mask=True, encoder="openexr"),
-    Format("WebP", (".webp",), writes=("uint8",), quality=True, encoder="webp"),
-    Format("JPEG XL", (".jxl",), writes=("uint16", "uint8", "half", "float"), encoder="jpegxl"),
+    Format("WebP", (".webp",), writes=("uint8",), greys=(), quality=True, encoder="webp"),
+    Format("JPEG XL", (".jxl",), writes=("uint16", "uint8", "half", "float"), straight=True, greys=(1,), encoder="jpegxl"),
     Format("HEIC", (".heic", ".heif", ".hif")),
     Format("AVIF", (".avif",)),
     Format("GIF", (".gif",), profile=False),
@@ -59,7 +63,7 @@ FORMATS = (
     Format("JPEG 2000", (".jp2", ".j2k")),
     Format("Radiance HDR", (".hdr",), alpha=False, profile=False),
     Format("PSD", (".psd",)),
-    Format("DPX", (".dpx",), writes=("uint16",), profile=False, encoder="dpx"),
+    Format("DPX", (".dpx",), writes=("uint16",), profile=False, straight=True, greys=(1,), encoder="dpx"),
     Format("Camera raw", RAW),
     Format("MP4", (".mp4", ".m4v"), "clip", codecs_of(".mp4"), encoder="mp4"),
     Format("QuickTime", (".mov",), "clip", codecs_of(".mov"), encoder="mov"),
@@ -88,6 +92,11 @@ def endings(kind: str = "", writable: bool = False, mask: bool = False) -> list[
         if (not kind or known.kind == kind) and (known.writes or not writable) and (known.mask or not mask)
         for ending in known.endings
     ]
+
+
+def endings_of(encoder: str) -> tuple[str, ...]:
+    """The endings of what an encoder writes, the usual one first."""
+    return next(known.endings for known in FORMATS if known.encoder == encoder)
 
 
 def is_clip(path: pathlib.Path) -> bool:

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import importlib
 import pathlib
 
 from ..files import regular_file
 from ..reading import PLAIN, Reading
-from . import formats, stills
+from . import formats, header, stills
 from .footage import sequences
 from .source import About, Source
 
@@ -15,6 +16,7 @@ def about_of(path: pathlib.Path) -> About:
     """What a file says of itself; of a still only the header is read. Raises what `open_source` does."""
     path = pathlib.Path(path)
     if not sequences.is_pattern(path) and not formats.is_clip(path) and path.suffix.lower() not in formats.RAW:
+        _check_header(path)
         return stills.about(path)
     source = open_source(path)
     try:
@@ -42,4 +44,13 @@ def open_source(path: pathlib.Path, reading: Reading = PLAIN) -> Source:
         from .stills import raw
 
         return raw.read(path, reading)
+    _check_header(path)
     return stills.read(path, reading)
+
+
+def _check_header(path: pathlib.Path) -> None:
+    """Make sure that the header of a still ends; its readers are loaded meanwhile. Raises `Trouble`."""
+    regular_file(path)
+    header.prepare()
+    importlib.import_module(f"{__package__}.stills.reader")
+    header.check(path)

@@ -6,11 +6,13 @@ Its own configuration is small and used here; one that somebody has made may be 
 from __future__ import annotations
 
 import os
+import pathlib
 from typing import Any
 
 import numpy as np
 
 from ...errors import Trouble
+from ...files import regular_file
 from ...language import translate
 from . import ocio_process
 
@@ -25,9 +27,14 @@ def _ask(what: str, *given: Any) -> Any:
 
 
 def _environment() -> str:
-    """``$OCIO`` as the other process finds it, wherever that runs."""
+    """``$OCIO`` as the other process finds it, wherever that runs; raises `Trouble` when it names no file."""
     name = os.environ.get("OCIO", "")
-    return os.path.abspath(name) if name and "://" not in name else name
+    if not name or "://" in name:
+        return name
+    try:
+        return str(regular_file(pathlib.Path(name)).absolute())  # a pipe would be waited for
+    except Trouble as trouble:
+        raise Trouble(translate("colour", "{trouble} That is what $OCIO names: correct it, or unset it.", trouble=trouble)) from None
 
 
 def names() -> dict[str, list[str]]:

@@ -18,13 +18,16 @@ from ..quiet import quiet
 
 #: Endings of files that may hold inks.
 ENDINGS = (".jpg", ".jpeg", ".tif", ".tiff")
+#: What OpenImageIO says of files in inks.
+INKS = frozenset(("CMYK", "YCbCrK", "YCCK", "color separated"))
 #: Rows that are worked at a time, so that no second full-size picture is made.
 ROWS = 256
 
 
 def holds_inks(path: pathlib.Path, spec: Any) -> bool:
     """Whether a file is in cyan, magenta, yellow and black."""
-    if path.suffix.lower() not in ENDINGS:
+    said = {str(spec.getattribute(name) or "") for name in ("jpeg:ColorSpace", "tiff:ColorSpace")}
+    if path.suffix.lower() not in ENDINGS or not said & INKS:
         return False
     try:
         with quiet(), Image.open(path) as picture:

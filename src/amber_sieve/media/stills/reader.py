@@ -14,6 +14,7 @@ from ...core.frame import Frame
 from ...files import regular_file
 from ...language import translate
 from ...reading import PLAIN, Reading
+from .. import formats
 from ..colour import management as colours
 from ..colour import spaces as colour_spaces
 from ..harmless import divided_by_alpha, harmless_alpha, made_harmless
@@ -57,6 +58,19 @@ OWN = (
 def _carried(spec: Any) -> dict[str, Any]:
     """Metadata worth carrying over."""
     return {a.name: a.value for a in spec.extra_attribs if not a.name.lower().startswith(OWN) and isinstance(a.value, (str, int, float))}
+
+
+def _sound(profile: bytes) -> tuple[bytes, str]:
+    """Return the profile of a file, b"" for a damaged one, and what is said of that."""
+    held = colours.sound_profile(profile) if profile else b""
+    return (b"", translate("stills", "damaged (read as sRGB)")) if held is None else (held, "")
+
+
+def _note_of_profile(path: pathlib.Path, damage: str) -> tuple[str, ...]:
+    """Return a sentence about a damaged profile, where it is one."""
+    if not damage:
+        return ()
+    return (translate("stills", "{name} has a damaged colour profile: it is read as sRGB, and written without it.", name=path.name),)
 
 
 def _rate_of(spec: Any) -> Fraction:
@@ -128,16 +142,17 @@ def _read(path: pathlib.Path, reading: Reading) -> Still:
         if cmyk.holds_inks(path, spec):
             return _of_light(path, cmyk.read(path), kind, _carried(spec), cmyk.tags_of(path), reading)
         grey, profile = spec.nchannels < 3, spec.getattribute("ICCProfile")
-        profile = bytes(np.asarray(profile, np.uint8)) if profile is not None else b""
+        profile, damage = _sound(bytes(np.asarray(profile, np.uint8)) if profile is not None else b"")
         curve = film_scans.curve_of(spec) if path.suffix.lower() == ".dpx" else ""
         width, height = stored.size
         scratch = Scratch((3, height, width), path) if width * height > IN_MEMORY else None
         planes = scratch.planes if scratch is not None else np.empty((3, height, width), np.float32)
         alpha = np.empty((height, width), np.float32) if _alpha_at(spec) >= 0 else None
-        odd = 0
+        known, odd = formats.format_of(path), 0
+        straight = bool(spec.get_int_attribute("oiio:UnassociatedAlpha", 0)) or (known is not None and known.straight)
         for top in range(0, height, stored.rows_together):
             rows = slice(top, min(top + stored.rows_together, height))
-            light, coverage = _light_of(stored.rows(rows.start, rows.stop), spec, kind, profile, reading.space, curve)
+            light, coverage = _light_of(stored.rows(rows.start, rows.stop), spec, kind, profile, reading.space, curve, straight)
             odd += made_harmless(light)
             planes[:, rows] = light
             if scratch is not None:
@@ -150,12 +165,14 @@ def _read(path: pathlib.Path, reading: Reading) -> Still:
         "channels": str(spec.nchannels),
         "profile": reading.space
         or curve
+        or damage
         or (colours.name_of(profile) if kind.startswith("uint") or profile else translate("stills", "none (linear light)")),
     }
     if parts:
         tags["parts"] = ", ".join(parts)
-    notes = (
-        (
+    notes = _note_of_profile(path, damage)
+    if odd:
+        notes += (
             translate(
                 "stills",
                 "{name}: {odd} values were no numbers or too bright to be light; they were made black, or as bright as can be.",
@@ -163,9 +180,6 @@ def _read(path: pathlib.Path, reading: Reading) -> Still:
                 odd=odd,
             ),
         )
-        if odd
-        else ()
-    )
     if reading.space or curve:
         profile = b""  # what it was coded in is no profile; what leaves is
     rate = _rate_of(spec)
@@ -194,10 +208,15 @@ def _alpha_at(spec: Any) -> int:
     return int(spec.alpha_channel) if spec.alpha_channel >= 0 else {2: 1, 4: 3}.get(spec.nchannels, -1)
 
 
-def _light_of(pixels: np.ndarray, spec: Any, kind: str, profile: bytes, space: str, curve: str) -> tuple[np.ndarray, np.ndarray | None]:
-    """Stored samples (h, W, C) as light (3, h, W), and their alpha (h, W), None where the file has none."""
+def _light_of(
+    pixels: np.ndarray, spec: Any, kind: str, profile: bytes, space: str, curve: str, straight: bool
+) -> tuple[np.ndarray, np.ndarray | None]:
+    """Stored samples (h, W, C) as light (3, h, W), and their alpha (h, W), None where the file has none.
+
+    ``straight`` says that alpha is not multiplied into the colours.
+    """
     alpha_at, integer = _alpha_at(spec), kind.startswith("uint")
-    associated = alpha_at >= 0 and not spec.get_int_attribute("oiio:UnassociatedAlpha", 0)
+    associated = alpha_at >= 0 and not straight
     samples, alpha = pixels[..., : 1 if spec.nchannels < 3 else 3], None
     if alpha_at >= 0:
         alpha = pixels[..., alpha_at].astype(np.float32)
@@ -224,6 +243,7 @@ def _by_pillow(path: pathlib.Path, reading: Reading) -> Still:
         raise problem(path)
     with quiet():
         samples, coverage, profile, kind, metadata = phone_and_web.samples_of(path, LARGEST)
+    profile, damage = _sound(profile)
     alpha = None if coverage is None else harmless_alpha(coverage.astype(np.float32) / np.iinfo(kind).max)
     planes = colour_spaces.to_light(_as_codes(samples), reading.space) if reading.space else _to_planes(samples, profile, False)
     made_harmless(planes)
@@ -231,10 +251,12 @@ def _by_pillow(path: pathlib.Path, reading: Reading) -> Still:
         "format": path.suffix[1:].upper(),
         "samples": kind,
         "channels": str(samples.shape[2] + (alpha is not None)),
-        "profile": reading.space or colours.name_of(profile),
+        "profile": reading.space or damage or colours.name_of(profile),
     }
     size, grey = (samples.shape[1], samples.shape[0]), samples.shape[2] == 1
-    about = About(path, "still", size, kind, b"" if reading.space else profile, metadata, grey=grey, tags=tags)
+    about = About(
+        path, "still", size, kind, b"" if reading.space else profile, metadata, grey=grey, tags=tags, notes=_note_of_profile(path, damage)
+    )
     return Still(about, Frame(planes, alpha, (key_of(path), reading) if reading != PLAIN else key_of(path)))
 
 
@@ -260,15 +282,17 @@ def about(path: pathlib.Path) -> About:
             opened.close()
     kind = str(spec.format)
     profile = spec.getattribute("ICCProfile")
-    profile = bytes(np.asarray(profile, np.uint8)) if profile is not None else b""
+    profile, damage = _sound(bytes(np.asarray(profile, np.uint8)) if profile is not None else b"")
     inks = cmyk.holds_inks(path, spec)
     named = translate("stills", "none (linear light)") if not kind.startswith("uint") and not profile else colours.name_of(profile)
+    named = damage or named
     tags = {"format": path.suffix[1:].upper(), "samples": kind, "channels": str(spec.nchannels), "profile": named}
     if parts:
         tags["parts"] = ", ".join(parts)
     turned = spec.get_int_attribute("Orientation", 1) in (5, 6, 7, 8)
     size = (spec.height, spec.width) if turned else (spec.width, spec.height)
-    return About(path, "still", size, kind, profile, tags=cmyk.tags_of(path) if inks else tags, parts=parts)
+    tags = cmyk.tags_of(path) if inks else tags
+    return About(path, "still", size, kind, profile, tags=tags, parts=parts, notes=_note_of_profile(path, damage))
 
 
 def _as_codes(samples: np.ndarray) -> np.ndarray:

@@ -15,8 +15,10 @@ from ...errors import Trouble
 from ...files import regular_file
 from ...language import translate
 from .. import formats
+from ..header import MAX_PARTS
 from ..memory import room_for
 from ..quiet import quiet
+from . import tiff_codecs
 
 #: Pixels of the largest picture that is opened: five times what the largest cameras make.
 LARGEST = 500_000_000
@@ -78,9 +80,9 @@ def _upright(pixels: np.ndarray, orientation: int) -> np.ndarray:
 
 
 def parts_of(opened: Any) -> tuple[str, ...]:
-    """Names of the parts of an opened file that holds several, each only once; nothing for one picture."""
+    """Names of the first parts of an opened file that holds several, each only once; nothing for one picture."""
     names: list[str] = []
-    while opened.seek_subimage(len(names), 0):
+    while len(names) < MAX_PARTS and opened.seek_subimage(len(names), 0):
         name = str(
             opened.spec().getattribute("oiio:subimagename")
             or opened.spec().getattribute("name")
@@ -144,6 +146,10 @@ class Stored:
         rows = (spec.y + first, spec.y + last)
         with quiet():
             try:
+                if tiff_codecs.is_ours(spec):
+                    if self._whole is None:
+                        self._whole = tiff_codecs.samples_of(self.path, self.at, form)
+                    return self._whole[top:bottom]
                 if (first, last) == (0, spec.height):
                     pixels = self._opened.read_image(self.at, 0, 0, spec.nchannels, form)
                 elif spec.tile_width:

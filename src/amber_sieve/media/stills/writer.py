@@ -6,6 +6,7 @@ import contextlib
 import functools
 import pathlib
 import re
+import tempfile
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from typing import Any
@@ -19,6 +20,7 @@ from .. import formats
 from ..colour import management as colours
 from ..colour import profiles
 from ..colour import spaces as colour_spaces
+from ..quiet import quiet
 from ..source import About, key_of
 from .encoding import encode
 from .stored import Stored, stored_in
@@ -90,13 +92,15 @@ def write(
         alpha, masks = next(iter(masks.values())), {}
     if alpha is not None and not known.alpha:
         strips = functools.partial(_before_white, strips, alpha)
-    if about.grey and integer and not masks and not form.profile and not form.display and all(is_grey(planes) for _, planes in strips()):
-        _write_grey(path, about, strips, alpha if known.alpha else None, kind, form.quality)
+    held_alpha = alpha if known.alpha else None
+    held = (1 if held_alpha is None else 2) in known.greys and not masks and not form.profile and not form.display
+    if about.grey and integer and held and all(is_grey(planes) for _, planes in strips()):
+        _write_grey(path, about, strips, held_alpha, kind, form.quality)
         return
-    channels = 4 if alpha is not None and known.alpha else 3
+    channels = 3 if held_alpha is None else 4
     own = about.profile if colours.space_of(about.profile) == "rgb" else b""
     icc = (profiles.named(form.profile) if form.profile else own) if integer else b""
-    if form.profile == "sRGB":
+    if form.profile == "sRGB" or not takes_profile(known.encoder, icc):
         icc = b""  # by its exact formula
     as_it_was = (
         original is not None and not form.profile and not form.display and integer and kind == about.depth and not colours.is_srgb(icc)
@@ -126,13 +130,29 @@ def write(
                 most = BRIGHTEST if kind == "half" else np.inf
                 pixels[..., :3] = np.moveaxis(np.clip(planes, -most, most), 0, -1)
             if channels == 4 and alpha is not None:
-                _add_alpha(pixels, alpha[here], premultiplied)
+                _add_alpha(pixels, alpha[here], premultiplied or not integer and not known.straight)
             for place, mask in enumerate(masks.values(), channels):
                 pixels[..., place] = mask[here]
             yield pixels
 
     with _stored_samples(about) if as_it_was else contextlib.nullcontext() as stored:
         store(path, spec, rows(stored), form.quality)
+
+
+@functools.lru_cache(maxsize=16)
+def takes_profile(encoder: str, profile: bytes) -> bool:
+    """Whether a kind of file keeps a profile, tried on a pixel: some writers refuse or drop what Little CMS reads."""
+    if not profile:
+        return True
+    channels = 1 if colours.space_of(profile) == "gray" else 3
+    spec = oiio.ImageSpec(1, 1, channels, "uint8")
+    spec.attribute("ICCProfile", oiio.TypeDesc(f"uint8[{len(profile)}]"), np.frombuffer(profile, np.uint8))
+    with tempfile.TemporaryDirectory() as folder, quiet(), contextlib.suppress(OSError):
+        path = pathlib.Path(folder) / f"a{formats.endings_of(encoder)[0]}"
+        encode(encoder, spec, iter([np.zeros((1, 1, channels), np.uint8)]), path)
+        held = oiio.ImageInput.open(str(path))
+        return held is not None and held.spec().getattribute("ICCProfile") is not None
+    return False
 
 
 #: Sample types as NumPy has them.
@@ -149,9 +169,9 @@ def _codes_of(planes: np.ndarray, icc: bytes, display: str, gamut: str) -> np.nd
 
 
 def _add_alpha(pixels: np.ndarray, alpha: np.ndarray, premultiplied: bool) -> None:
-    """Put alpha (H, W) into the fourth channel of samples (H, W, 4), in place; float colours are multiplied by it, others where asked for."""
+    """Put alpha (H, W) into the fourth channel of samples (H, W, 4), in place; the colours are multiplied by it where asked for."""
     if pixels.dtype.kind == "f":
-        pixels[..., :3] *= alpha[..., None]
+        pixels[..., :3] *= alpha[..., None] if premultiplied else 1
         pixels[..., 3] = alpha
         return
     if premultiplied:
@@ -222,6 +242,8 @@ def _write_grey(
     """Write a grey picture as one, in its own profile."""
     most = np.iinfo(kind).max
     profile = about.profile if colours.space_of(about.profile) == "gray" else b""
+    known = formats.format_of(path)
+    profile = profile if known is not None and takes_profile(known.encoder, profile) else b""
     channels = 1 if alpha is None else 2
 
     def rows() -> Iterator[np.ndarray]:
