@@ -21,6 +21,7 @@ from PyQt6.QtWidgets import QApplication
 
 ROOT = pathlib.Path(__file__).parent.parent
 sys.path[:0] = [str(ROOT / "tests"), str(ROOT / "src")]  # the robot and what tests share come before this folder's own
+import own_home  # noqa: E402, F401
 import robot  # noqa: E402
 
 from amber_sieve.desk.app import application  # noqa: E402

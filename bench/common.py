@@ -1,4 +1,4 @@
-"""Timing as ratios to one copy of the same planes, measured in the same run."""
+"""Timing as ratios to one copy of the same planes, measured in the same run; finds the sources, and has a home of its own."""
 
 import pathlib
 import statistics
@@ -8,7 +8,10 @@ from collections.abc import Callable
 
 import numpy as np
 
-sys.path.insert(0, str(pathlib.Path(__file__).parent.parent / "src"))
+ROOT = pathlib.Path(__file__).parent.parent
+sys.path.insert(0, str(ROOT / "src"))
+sys.path.append(str(ROOT / "tests"))  # behind this folder: both have a `common`
+import own_home  # noqa: E402, F401
 
 
 def seconds(work: Callable[[], object], runs: int = 9) -> float:

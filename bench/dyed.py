@@ -6,6 +6,7 @@ python demo/generator/dyed.py FOLDER (in the generator's environment), then .ven
 import pathlib
 import sys
 
+import common  # noqa: F401  (finds the sources)
 import numpy as np
 
 from amber_sieve.core.adjust.body import Thing

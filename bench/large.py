@@ -20,6 +20,7 @@ from collections.abc import Callable
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 import av
+import common  # noqa: F401  (finds the sources)
 import numpy as np
 from PIL import Image
 from PyQt6.QtCore import QPointF, Qt

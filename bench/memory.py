@@ -11,6 +11,7 @@ import sys
 import tempfile
 import time
 
+import common  # noqa: F401  (finds the sources)
 import cv2
 import numpy as np
 from PIL import Image

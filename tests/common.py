@@ -12,6 +12,7 @@ import unittest
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 import forked
 import numpy as np
+import own_home  # noqa: F401  (what the program keeps for a person goes into folders of the tests' own)
 from PIL import Image
 
 from amber_sieve.core.frame import Frame
@@ -21,11 +22,6 @@ from amber_sieve.media.source import About
 from amber_sieve.media.stills import Still
 from amber_sieve.project.model import Project
 from amber_sieve.resolve.resolver import Resolver
-
-# What the program keeps for a person goes into folders of the tests' own.
-_HOME = tempfile.TemporaryDirectory()
-for _kind in ("STATE", "CONFIG", "DATA"):
-    os.environ[f"XDG_{_kind}_HOME"] = str(pathlib.Path(_HOME.name) / _kind.lower())
 
 ROOT = pathlib.Path(__file__).parent.parent
 DEMO = ROOT / "demo"

@@ -9,6 +9,7 @@ import pathlib
 import typing
 
 import numpy as np
+import own_home  # noqa: F401
 from hypothesis import strategies as st
 
 from amber_sieve.core.colour.gamut import lower_chroma

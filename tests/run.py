@@ -14,6 +14,8 @@ import unittest
 from typing import IO
 
 HERE = pathlib.Path(__file__).parent
+sys.path[:0] = [str(HERE), str(HERE.parent / "src")]
+importlib.import_module("own_home")
 #: Modules that take longest are begun first, so that none is waited for at the end.
 LONGEST = (
     "test_tracks", "test_edge", "test_foundations", "test_preview", "test_footage", "test_adjust_window", "test_clip", "test_edge_found",

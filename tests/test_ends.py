@@ -37,11 +37,23 @@ EXAMPLES = 60
 class AnythingTogether(unittest.TestCase):
     def test_projects_at_the_ends_of_all_ranges(self):
         done = subprocess.run(
-            [sys.executable, ROOT / "tools" / "ends.py", "--here", str(EXAMPLES), "20"], capture_output=True, text=True, timeout=500
+            [sys.executable, ROOT / "tools" / "ends.py", "--here", str(EXAMPLES), "20", "finite"],
+            capture_output=True,
+            text=True,
+            timeout=500,
         )
         self.assertEqual(done.returncode, 0, done.stdout[-3000:] + done.stderr[-2000:])
         counts = re.fullmatch(r"(\d+) stills, (\d+) clip frames", done.stdout.strip().split("\n")[-1])
         self.assertGreaterEqual(int(counts[1]) + int(counts[2]), EXAMPLES)
+
+    def test_what_is_seen_is_what_is_exported(self):
+        done = subprocess.run(
+            [sys.executable, ROOT / "tools" / "ends.py", "--here", str(EXAMPLES // 2), "7", "seen"],
+            capture_output=True,
+            text=True,
+            timeout=500,
+        )
+        self.assertEqual(done.returncode, 0, done.stdout[-3000:] + done.stderr[-2000:])
 
     def test_what_lies_beyond_the_ends_is_refused(self):
         for name, block in Adjust().blocks():

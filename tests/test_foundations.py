@@ -457,7 +457,7 @@ from amber_sieve.workspace.document import Document
 from amber_sieve.project.model import Project
 running = application()
 from amber_sieve.threads import Threads
-document = Document(0.2, Threads("autosave"))
+document = Document(Threads("autosave"), 0.2)
 document.start(Project(source="/nowhere/a.png"), None, "Untitled")
 number = 0
 while True:

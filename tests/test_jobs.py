@@ -268,6 +268,22 @@ class HouseTest(FolderCase):
     #: Floors that know nothing of Qt, and the one that knows its signals but no widgets.
     NO_QT = (*GROUND, "core", "project", "media", "render", "resolve", "live", "export", "terminal", "warm", "api")
 
+    def test_benches_tools_and_tests_have_a_home_of_their_own(self):
+        # Importing `own_home`, or what imports it, before anything of the program.
+        first = {"own_home", "common", "forked", "monkey", "robot", "ends", "made"}
+        for path in (path for folder in ("bench", "tools", "tests") for path in sorted((ROOT / folder).glob("*.py"))):
+            if path.parent.name == "tests" and path.stem != "ends" and not path.stem.startswith("test_"):
+                continue  # what tests import, after this
+            names = [
+                name.split(".")[0]
+                for node in ast.parse(path.read_text()).body
+                if isinstance(node, ast.Import | ast.ImportFrom)
+                for name in ([node.module or ""] if isinstance(node, ast.ImportFrom) else [alias.name for alias in node.names])
+            ]
+            if "amber_sieve" in names and path.stem != "translations":  # which only reads tables
+                homes = [place for place, name in enumerate(names) if name in first]
+                self.assertTrue(homes and homes[0] < names.index("amber_sieve"), f"{path.name} may write into somebody's state folder")
+
     def imports_of(self, path: pathlib.Path) -> set[str]:
         found = set()
         for node in ast.walk(ast.parse(path.read_text())):

@@ -24,7 +24,7 @@ from amber_sieve.core.colour.gamut import lower_chroma
 from amber_sieve.core.colour.screen import to_screen
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.seeing import grey_pixels
-from amber_sieve.desk.dialogs.small import Commands, PreferencesDialog, RecoveryDialog
+from amber_sieve.desk.dialogs.small import Commands, PreferencesDialog
 from amber_sieve.desk.widgets.number import Number
 from amber_sieve.errors import Trouble
 from amber_sieve.export.frame import finished
@@ -401,14 +401,6 @@ class SafeWindowTest(WindowCase):
         dialog = self.window.findChild(PreferencesDialog)
         dialog.numbers["cache_megabytes"].set(300)
         self.assertEqual(self.workspace.workers.cache.limit, 300_000_000)
-        left = recovery.Left(self.folder / "left.json", "The jar", "", time.time(), self.work.project)
-        with mock.patch("amber_sieve.desk.window.files.left_behind", return_value=[left]):
-            self.window.files.offer_recovery()
-        self.work.history.mark_saved()
-        self.window.findChild(RecoveryDialog).go_on.click()
-        self.settle()
-        self.assertTrue(self.work.history.changed)
-        self.assertEqual(len(self.work.project.stack), 2)
         self.workspace.preferences.change(cache_megabytes=1200.0)
         for dialog in self.window.findChildren(QDialog):
             dialog.close()

@@ -237,7 +237,7 @@ class TrayTest(WindowCase):
         self.assertEqual([entry.name for entry in self.workspace.tray.entries], ["a.sieve", "b.sieve"])
         kept_file = self.folder / "left.json"
         left = Left(kept_file, "b.sieve", str(self.folder / "b.sieve"), 0.0, Project(source=str(self.folder / "b.png")))
-        self.workspace.pictures.open_recovered(left)
+        self.workspace.pictures.take_left([left])
         self.settle()
         self.assertEqual(
             [(entry.name, entry.document.history.changed) for entry in self.workspace.tray.entries], [("a.sieve", False), ("b.sieve", True)]
@@ -453,6 +453,7 @@ class OneWindowTest(FolderCase):
         for bad in (
             b"", b"[]", b"{}", b"3", b'"/a"', b"[[" * 500_000, json.dumps(["/a"] * 1001).encode(), json.dumps(["/" + "x" * 1_000_000]).encode(),
             b'["a.png"]', b"[3]", b'[""]', b'[["/a"]]', b"\xff",
+            b'["/a\\u0000b.png"]', b'["/\\udcff.png"]', b'["/a.png", "/\\ud800"]',
         ):  # fmt: skip
             with self.assertRaises((ValueError, RecursionError), msg=bad[:20]):
                 one_window.paths_in(bad)

@@ -24,6 +24,7 @@ import av  # noqa: E402
 import forked  # noqa: E402
 import numpy as np  # noqa: E402
 import OpenImageIO as oiio  # noqa: E402
+import own_home  # noqa: E402, F401
 import pillow_heif  # noqa: E402
 from PIL import Image  # noqa: E402
 

@@ -26,6 +26,8 @@ from collections.abc import Callable
 ROOT = pathlib.Path(__file__).resolve().parent.parent
 sys.path[:0] = [str(ROOT / "src"), str(ROOT / "tests")]
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+import own_home  # noqa: E402, F401
+
 #: Bytes that are tried at most.
 LONGEST = 6000
 CUBE = b'TITLE "a"\nLUT_3D_SIZE 2\nDOMAIN_MIN 0 0 0\nDOMAIN_MAX 1 1 1\n' + b"0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 1\n0 1 1\n1 1 1\n"
@@ -304,13 +306,9 @@ def main() -> int:
     if sys.argv[1:2] == ["--here"]:
         fuzz(sys.argv[2], int(sys.argv[3]), pathlib.Path(sys.argv[4]))
         return 0
-    if sys.argv[1:2] == ["--flood"]:
-        return flood(int(sys.argv[2]), int(sys.argv[3]))
     if sys.argv[1:2] == ["--port"]:
         given = (sys.argv[2:] + ["100000", "1"][len(sys.argv) - 2 :])[:2]
-        with tempfile.TemporaryDirectory() as home:
-            own = os.environ | {f"XDG_{kind}_HOME": home for kind in ("STATE", "CONFIG", "DATA")}
-            return subprocess.run([sys.executable, __file__, "--flood", *given], env=own).returncode
+        return flood(*(int(word) for word in given))
     seconds = int(sys.argv[1]) if len(sys.argv) > 1 else 60
     found, bad, total = pathlib.Path(tempfile.mkdtemp(prefix="found-")), 0, 0
     for name in sys.argv[2:] or parsers():

@@ -13,18 +13,14 @@ import os
 import pathlib
 import random
 import sys
-import tempfile
 import threading
 import time
 import traceback
 
 ROOT = pathlib.Path(__file__).resolve().parent.parent
-sys.path.insert(0, str(ROOT / "src"))
+sys.path[:0] = [str(ROOT / "src"), str(ROOT / "tests")]
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-_HOME = tempfile.TemporaryDirectory()
-for _kind in ("STATE", "CONFIG", "DATA"):
-    os.environ[f"XDG_{_kind}_HOME"] = str(pathlib.Path(_HOME.name) / _kind.lower())
-
+import own_home  # noqa: E402
 from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt  # noqa: E402
 from PyQt6.QtGui import QWheelEvent  # noqa: E402
 from PyQt6.QtTest import QTest  # noqa: E402
@@ -70,7 +66,7 @@ class Monkey:
         self.mishaps.install()
         self.window.show()
         self.window.activateWindow()
-        self.folder = pathlib.Path(_HOME.name)
+        self.folder = own_home.FOLDER
 
     def place_in(self, widget: QWidget) -> QPoint:
         return QPoint(self.chance.randrange(max(widget.width(), 1)), self.chance.randrange(max(widget.height(), 1)))

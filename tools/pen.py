@@ -15,8 +15,9 @@ import sys
 from dataclasses import dataclass
 
 ROOT = pathlib.Path(__file__).resolve().parent.parent
-sys.path.insert(0, str(ROOT / "src"))
+sys.path[:0] = [str(ROOT / "src"), str(ROOT / "tests")]
 
+import own_home  # noqa: E402, F401
 from PyQt6.QtCore import QEvent, QPointF, Qt  # noqa: E402
 from PyQt6.QtGui import QInputDevice, QPointingDevice, QTabletEvent  # noqa: E402
 from PyQt6.QtTest import QTest  # noqa: E402

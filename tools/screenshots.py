@@ -3,34 +3,31 @@
 PYTHONPATH=src QT_QPA_PLATFORM=offscreen .venv/bin/python tools/screenshots.py
 """
 
-import os
 import pathlib
+import sys
 import tempfile
 import time
 
-from PyQt6.QtCore import QPointF, Qt
-from PyQt6.QtWidgets import QWidget
+ROOT = pathlib.Path(__file__).resolve().parent.parent
+sys.path[:0] = [str(ROOT / "src"), str(ROOT / "tests")]
+import own_home  # noqa: E402, F401  (as on a new machine: nobody's own preferences)
+from PyQt6.QtCore import QPointF, Qt  # noqa: E402
+from PyQt6.QtWidgets import QWidget  # noqa: E402
 
-from amber_sieve.desk.app import application
-from amber_sieve.desk.canvas.area_shape import boxed, turned
-from amber_sieve.desk.dialogs.export_dialog import ExportDialog
-from amber_sieve.desk.dialogs.jobs_dialog import JobsDialog
-from amber_sieve.desk.dialogs.reading_dialog import ReadingDialog
-from amber_sieve.desk.dialogs.small import Keys
-from amber_sieve.desk.start.waiting import settle
-from amber_sieve.desk.window.keys import GESTURES
-from amber_sieve.desk.window.open_window import open_window
-from amber_sieve.desk.window.window import Window
-from amber_sieve.export.clip import ClipExport
-from amber_sieve.project.model import Adjust, Area, Recolour
-from amber_sieve.workspace.workspace import Workspace
+from amber_sieve.desk.app import application  # noqa: E402
+from amber_sieve.desk.canvas.area_shape import boxed, turned  # noqa: E402
+from amber_sieve.desk.dialogs.export_dialog import ExportDialog  # noqa: E402
+from amber_sieve.desk.dialogs.jobs_dialog import JobsDialog  # noqa: E402
+from amber_sieve.desk.dialogs.reading_dialog import ReadingDialog  # noqa: E402
+from amber_sieve.desk.dialogs.small import Keys  # noqa: E402
+from amber_sieve.desk.start.waiting import settle  # noqa: E402
+from amber_sieve.desk.window.keys import GESTURES  # noqa: E402
+from amber_sieve.desk.window.open_window import open_window  # noqa: E402
+from amber_sieve.desk.window.window import Window  # noqa: E402
+from amber_sieve.export.clip import ClipExport  # noqa: E402
+from amber_sieve.project.model import Adjust, Area, Recolour  # noqa: E402
+from amber_sieve.workspace.workspace import Workspace  # noqa: E402
 
-# As on a new machine: nobody's own preferences.
-_HOME = tempfile.TemporaryDirectory()
-for _kind in ("STATE", "CONFIG", "DATA"):
-    os.environ[f"XDG_{_kind}_HOME"] = str(pathlib.Path(_HOME.name) / _kind.lower())
-
-ROOT = pathlib.Path(__file__).parent.parent
 DEMO, OUT, GUIDE = ROOT / "demo", ROOT / "docs" / "screenshots", ROOT / "docs" / "guide"
 #: Pictures that the guide shows too, and their width there, pixels.
 SHOWN, WIDE = ("pick", "adjust", "areas", "stack", "edge", "believable", "clip", "tray", "reading", "views"), 640

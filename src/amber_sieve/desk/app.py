@@ -67,7 +67,7 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False, translators
         restored = workspace.pictures.restore()
         if words and not (copy and restored):  # the demo does not come between a person and what was open
             workspace.pictures.open(paths[0], copy) if copy else workspace.pictures.open_many(paths)
-        window.files.offer_recovery()
+        window.files.offer_unsaved()
 
     if is_warm():
         Threads("made ready").start(make_ready)
@@ -76,9 +76,12 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False, translators
         workspace.pictures.opening.emit(translate("desk", "Amber Sieve for the first time: preparing for this computer, about a minute"))
         workspace.workers.run(translate("desk", "Preparing for this computer (once)"), lambda progress: warm(progress.step), begin)
 
+    told_to_end: list[bool] = []
+
     def end() -> None:
         door.close()
         workspace.close(keep_work=True)
+        told_to_end.append(True)
         running.exit(0)  # `quit` would ask every window first, and nobody may be there to answer
 
     def terminated(*_: object) -> None:
@@ -95,6 +98,8 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False, translators
     for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(number, terminated)
     code = running.exec()
+    if told_to_end:
+        workspace.saving.keep_now()  # the last round of events may have changed something after all was kept
     door.close()
     # What must be kept is on the disk, and its threads have ended. Taking Python and Qt apart piece by piece, with threads of libraries
     # still alive, is of no use and may abort.

@@ -79,8 +79,8 @@ QScrollArea { border: 0; background: #2e2e2e; }
 QScrollBar:vertical { background: #262626; width: 10px; }
 QScrollBar::handle:vertical { background: #565656; border-radius: 4px; min-height: 24px; }
 QScrollBar::add-line, QScrollBar::sub-line { height: 0; }
-QCheckBox::indicator { width: 13px; height: 13px; border: 1px solid #6a6a6a; background: #222222; border-radius: 2px; }
-QCheckBox::indicator:checked { background: #e89e20; border-color: #e89e20; image: url(@icons/tick.svg); }
+QCheckBox::indicator, QAbstractItemView::indicator { width: 13px; height: 13px; border: 1px solid #6a6a6a; background: #222222; border-radius: 2px; }
+QCheckBox::indicator:checked, QAbstractItemView::indicator:checked { background: #e89e20; border-color: #e89e20; image: url(@icons/tick.svg); }
 """
 
 

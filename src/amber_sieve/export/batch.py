@@ -18,7 +18,6 @@ from dataclasses import asdict, dataclass, field
 import cv2
 import numpy as np
 
-from ..core.colour.transfer import encode
 from ..errors import Trouble
 from ..files import regular_file, write_text
 from ..language import decimals, translate
@@ -26,6 +25,10 @@ from ..media import formats, stills
 from ..progress import Progress
 from ..project import storage
 from ..project.model import Project
+from ..render.cache import Cache
+from ..render.evaluate import working
+from ..render.shown import shown
+from ..resolve.layers import layers_in
 from ..resolve.sources import source_of
 from .frame import finished, strips_of
 from .many import done_in_any_order
@@ -81,13 +84,14 @@ class BatchHow:
 AS_IT_CAME = BatchHow()
 
 
-def _small(planes: np.ndarray) -> str:
-    """A picture as a small JPEG, base64."""
+def _small(planes: np.ndarray, project: Project) -> str:
+    """A picture as a small JPEG, base64, as it is seen."""
     factor = max(planes.shape[1:]) / THUMBNAIL
     size = (max(1, round(planes.shape[2] / factor)), max(1, round(planes.shape[1] / factor)))
     small = np.stack([cv2.resize(plane, size, interpolation=cv2.INTER_AREA) for plane in planes])
-    codes = np.rint(255 * np.clip(encode(np.clip(small, 0, 1)), 0, 1)).astype(np.uint8)
-    done, data = cv2.imencode(".jpg", np.ascontiguousarray(codes.transpose(1, 2, 0)[..., ::-1]), [cv2.IMWRITE_JPEG_QUALITY, 80])
+    pixels = shown(small, project, layers_in(Cache(0)))
+    codes = pixels.view(np.uint8).reshape(*pixels.shape, 4)[..., :3]  # stored as blue, green, red, alpha
+    done, data = cv2.imencode(".jpg", np.ascontiguousarray(codes), [cv2.IMWRITE_JPEG_QUALITY, 80])
     return base64.b64encode(data.tobytes()).decode() if done else ""
 
 
@@ -106,7 +110,8 @@ def one(project: Project, picture: pathlib.Path, out: pathlib.Path, depth: str =
         try:
             found.notes = list(source.about.notes)
             spare_inputs([out], inputs_of(source, project))
-            made = finished(source, project, masks=[sieve.id for sieve in project.stack])
+            # What the picture asks for anyway: another mask may need what is not there, and must not stop it.
+            made = finished(source, project, masks=[sieve.id for sieve in working(project)])
             stills.write(
                 out,
                 source.about_frame(0),
@@ -116,7 +121,7 @@ def one(project: Project, picture: pathlib.Path, out: pathlib.Path, depth: str =
                 made.frame,
             )
             found.coverage = {project.sieve(one).name: float(mask.mean(dtype=np.float64)) for one, mask in made.masks.items()}
-            found.thumbnail = _small(made.result.planes)
+            found.thumbnail = _small(made.result.planes, made.stands)
         finally:
             source.close()
     except Trouble as trouble:

@@ -12,7 +12,7 @@ import threading
 import time
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -231,7 +231,7 @@ class Player:
                 self._wake.notify_all()
 
     def _pictured(self, level: Frame, number: int, wanted: Played) -> Picture:
-        cache = Cache(STAGES, once=True)
+        cache, looking = Cache(STAGES, once=True), replace(wanted.looking, quick=True)
         layers = layers_in(cache)
         try:
             # What is automatic was found on the frame that was shown before playing began, or is found on this reduced one.
@@ -239,8 +239,7 @@ class Player:
             held = part_of(level, wanted.box, stack_looks(project), cache)
             views = {
                 name: on_screen(
-                    np.ascontiguousarray(view(name, held.frame, project, wanted.sieve_id, wanted.looking, cache, layers)[held.inner]), name,
-                    wanted.looking,
+                    np.ascontiguousarray(view(name, held.frame, project, wanted.sieve_id, looking, cache, layers)[held.inner]), name, looking,
                 )
                 for name in wanted.shown.views
             }  # fmt: skip

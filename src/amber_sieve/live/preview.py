@@ -273,7 +273,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     layers = layers_in(cache)
     whole = opened.frame(wanted.number)
     level = opened.frame(wanted.number, wanted.shown.factor)
-    shown, looking = wanted.shown, wanted.looking
+    shown, looking = wanted.shown, replace(wanted.looking, quick=wanted.hurried)
     project = opened.project_on(wanted, whole, cache)
     looks = stack_looks(project, wanted.hurried)
     if "other take" in shown.views:
@@ -310,7 +310,11 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
         of = VIEWS[name].of
         if of == "mask" and not looking.band:
             return opened.unchanged.get(f"view {name}", (whole_mask, inner, looking), make)
-        return opened.unchanged.get(f"view {name}", (frame.planes, inner, looking, seen.display), make) if of == "picture" else make()
+        return (
+            opened.unchanged.get(f"view {name}", (frame.planes, inner, looking, seen.display, seen.gamut), make)
+            if of == "picture"
+            else make()
+        )
 
     pictures = {name: picture(name) for name in shown.views}
     steps = {name: step for name, pixels in pictures.items() if (step := _step_of(name, pixels, frame, inner, cache)) is not None}

@@ -52,5 +52,9 @@ class Layers:
         """What a "display / view" makes of light; raises `Trouble` when there is none of that name."""
         raise Trouble(translate("render", "The display {name} is not known here: choose another one.", name=name))
 
+    def through_display(self, planes: np.ndarray, name: str) -> np.ndarray:
+        """Light (3, H, W) as the codes of a "display / view", exactly; raises `Trouble` when there is none of that name."""
+        raise Trouble(translate("render", "The display {name} is not known here: choose another one.", name=name))
+
 
 no_layers = Layers()

@@ -9,10 +9,7 @@ import numpy as np
 
 from ..core.bands.apply import bands_mask
 from ..core.bands.interval import Interval
-from ..core.colour.gamut import lower_chroma
-from ..core.colour.lookup import to_display_pixels
 from ..core.colour.oklab import one_to_oklab
-from ..core.colour.screen import to_screen
 from ..core.edge.fine import band_for
 from ..core.frame import Frame
 from ..core.pick.samples import distance_to, membership
@@ -36,9 +33,10 @@ from .believable import believable_of
 from .cache import Cache
 from .evaluate import MOST_OF_IT, after_all, after_sieves, changed_in, mask_value, measured, patched_mask, sieve_masked, working
 from .fringe import fringe_of
-from .layers import Display, Layers, no_layers
+from .layers import Layers, no_layers
 from .mask import measures_of, probes_of
 from .patched import PatchedPixels
+from .shown import shown
 from .stack import rendered, sieve_mask
 
 
@@ -56,6 +54,7 @@ class Looking:
     band : mark the band in which Fine works on the mask.
     screen, proof : ICC profiles of the screen, and of what is proofed on it; "" for none. proof_marks : mark what is outside its gamut.
     take : name of the take that the view Other take shows, "" for the first.
+    quick : it moves, see `shown`.
     """
 
     veil_colour: tuple[float, float, float] | None = None
@@ -65,6 +64,7 @@ class Looking:
     spot: tuple[float, float] | None = None
     band: bool = False
     take: str = ""
+    quick: bool = False
     screen: str = ""
     proof: str = ""
     proof_marks: bool = True
@@ -128,26 +128,6 @@ def _lab_of(counted: Statistics) -> np.ndarray:
     return np.ascontiguousarray(counted.colours, np.float32)
 
 
-def _on_screen(planes: np.ndarray, display: Display | None) -> np.ndarray:
-    """Light (3, H, W) as screen pixels, through a display where there is one."""
-    return to_screen(planes) if display is None else to_display_pixels(planes, display.values, display.dark, display.bright)
-
-
-def _shown(
-    planes: np.ndarray, project: Project, layers: Layers, alpha: np.ndarray | None = None, box: tuple[slice, slice] | None = None
-) -> np.ndarray:
-    """Light (3, H, W) as screen pixels, those of a box of it, brought into gamut, and before a checkerboard where alpha (H, W) makes a hole."""
-    display, lowers = layers.display(project.display) if project.display else None, project.gamut == "lower chroma"
-    if display is None and alpha is None:
-        return to_screen(planes, lowers, box)
-    rows, columns = box or (slice(0, None), slice(0, None))  # a box may reach beyond the picture
-    light = np.ascontiguousarray(planes[:, rows, columns])
-    light = lower_chroma(light) if lowers and display is None else light
-    if alpha is not None:
-        light = cut_out(light, np.ascontiguousarray(alpha[rows, columns]), (rows.start, columns.start))
-    return _on_screen(light, display)
-
-
 def _with_box(pixels: np.ndarray, box: tuple[slice, slice], made: np.ndarray) -> np.ndarray:
     """Screen pixels (H, W) with others in a box of them."""
     rows, columns = box
@@ -158,24 +138,27 @@ def _with_box(pixels: np.ndarray, box: tuple[slice, slice], made: np.ndarray) ->
     return out
 
 
-def _shown_key(frame: Frame, project: Project) -> tuple[object, ...]:
-    return ("shown", frame.key, project.gamut, project.display)
+def _seen_once(frame: Frame, scene: Scene) -> np.ndarray:
+    """A frame as screen pixels, kept: they must not be written to."""
+    project, looking = scene.project, scene.looking
+    key = ("shown", frame.key, project.gamut, project.display, looking.quick)
+    return scene.cache.get(key, lambda: scene.shown(frame.planes))
 
 
-def _over_the_last(result: Frame, frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, layers: Layers) -> np.ndarray:
+def _over_the_last(result: Frame, scene: Scene, sieves: list[Sieve]) -> np.ndarray:
     """The result as screen pixels when the last of several sieves is worked on: what the others made is turned into screen pixels once, and only what the
     last one masks is anew."""
-    last = sieves[-1]
+    last, frame, project, cache, layers = sieves[-1], scene.frame, scene.project, scene.cache, scene.layers
     below = after_sieves(frame, project, sieves[:-1], cache, layers)
     mask = sieve_masked(frame, project, last.id, cache, layers).mask
     seen = measured(frame, project, last.id, cache, layers)
     # Looking for the masked pixels takes longer than working on them, and they stay the same while an adjustment is dragged.
     held = cache.get(("held pixels", below.key, seen.key, mask_value(project, last)), lambda: np.flatnonzero(mask))
     if last.outside > 0 or last.adjust.fill.fill_where == "behind" or held.size > MOST_OF_IT * mask.size:
-        return _shown(result.planes, project, layers)
-    pixels = cache.get(_shown_key(below, project), lambda: _shown(below.planes, project, layers)).copy()
+        return scene.shown(result.planes)
+    pixels = _seen_once(below, scene).copy()
     part = np.stack([np.take(plane.ravel(), held) for plane in result.planes])[:, None]
-    pixels.ravel()[held] = _shown(part, project, layers)[0]
+    pixels.ravel()[held] = scene.shown(part)[0]
     return pixels
 
 
@@ -197,11 +180,6 @@ class Scene:
     layers: Layers
 
     @property
-    def display(self) -> Display | None:
-        """The display that is drawn through."""
-        return self.layers.display(self.project.display) if self.project.display else None
-
-    @property
     def rendered(self) -> Frame:
         """The picture after all sieves."""
         return rendered(self.frame, self.project, self.cache, self.layers)
@@ -211,12 +189,16 @@ class Scene:
         """The mask that is shown, (H, W)."""
         return shown_mask(self.frame, self.project, self.sieve_id, self.looking, self.cache, self.layers)
 
+    def shown(self, planes: np.ndarray, alpha: np.ndarray | None = None, box: tuple[slice, slice] | None = None) -> np.ndarray:
+        """Light (3, H, W) as screen pixels, see `shown`."""
+        return shown(planes, self.project, self.layers, alpha, box, self.frame.corner, self.looking.quick)
+
 
 def _result(scene: Scene) -> np.ndarray:
     frame, project, cache, layers = scene.frame, scene.project, scene.cache, scene.layers
     result, patched = after_all(frame, project, cache, layers)
     planes = result.planes
-    if patched is not None and scene.display is None and result.alpha is frame.alpha:
+    if patched is not None and not project.display and result.alpha is frame.alpha:
         lowers = project.gamut == "lower chroma"
         return patched_pixels(scene.view, frame, cache).follow(
             patched, lambda: patched.draw(lowers), lambda runs, out: patched.draw_runs(runs, lowers, out), lowers
@@ -224,22 +206,21 @@ def _result(scene: Scene) -> np.ndarray:
     if patched is not None:
         patched.finish()
     if planes is frame.planes and result.alpha is frame.alpha:
-        return _on_screen(planes, scene.display)
+        return _original(scene)
     alpha = result.alpha if result.alpha is not frame.alpha else None
     sieves = working(project)
     last = sieves[-1] if sieves else None
     if last is not None and len(sieves) > 1 and last.id == scene.sieve_id and alpha is None:
-        return _over_the_last(result, frame, project, sieves, cache, layers)
+        return _over_the_last(result, scene, sieves)
     box = changed_in(frame, project, cache, layers)
     if box is None:
-        return _shown(planes, project, layers, alpha)
+        return scene.shown(planes, alpha)
     # Outside the masks the picture is as it was: that is turned into screen pixels once.
-    pixels = cache.get(_shown_key(frame, project), lambda: _shown(frame.planes, project, layers))
-    return _with_box(pixels, box, _shown(planes, project, layers, alpha, box))
+    return _with_box(_original(scene), box, scene.shown(planes, alpha, box))
 
 
 def _original(scene: Scene) -> np.ndarray:
-    return _on_screen(scene.frame.planes, scene.display)
+    return _seen_once(scene.frame, scene)
 
 
 def _banded(pixels: np.ndarray, mask: np.ndarray, scene: Scene) -> np.ndarray:
@@ -268,15 +249,15 @@ def _weak_spots(scene: Scene) -> np.ndarray:
 def _veil(scene: Scene) -> np.ndarray:
     planes, mask, looking = scene.rendered.planes, scene.mask, scene.looking
     colour = looking.veil_colour or far_colour(planes, mask)
-    return _on_screen(veil(planes, mask, colour, looking.veil_opacity, looking.veil_outside), scene.display)
+    return scene.shown(veil(planes, mask, colour, looking.veil_opacity, looking.veil_outside))
 
 
 def _isolate(scene: Scene) -> np.ndarray:
-    return _on_screen(isolate(scene.rendered.planes, scene.mask), scene.display)
+    return scene.shown(isolate(scene.rendered.planes, scene.mask))
 
 
 def _cut_out(scene: Scene) -> np.ndarray:
-    return _on_screen(cut_out(scene.rendered.planes, scene.mask), scene.display)
+    return scene.shown(cut_out(scene.rendered.planes, scene.mask, scene.frame.corner))
 
 
 def _haze(scene: Scene) -> np.ndarray:

@@ -5,6 +5,8 @@ from __future__ import annotations
 import os
 import pathlib
 
+import numpy as np
+
 from ..core.frame import Frame
 from ..media.colour import lookup_files, screens
 from ..media.colour import spaces as colour_spaces
@@ -38,6 +40,9 @@ class CachedLayers(Layers):
 
     def display(self, name: str) -> Display:
         return Display(screens.display_table(name, os.environ.get("OCIO", "")), screens.DARK, screens.BRIGHT)
+
+    def through_display(self, planes: np.ndarray, name: str) -> np.ndarray:
+        return colour_spaces.to_display(planes, name)
 
 
 def layers_in(cache: Cache) -> Layers:

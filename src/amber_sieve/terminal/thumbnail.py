@@ -27,21 +27,24 @@ def add(commands: Commands) -> None:
 def run(arguments: argparse.Namespace) -> int:
     from PIL import Image
 
-    from ..core.colour.transfer import encode
     from ..export.frame import finished
     from ..files import written_beside
     from ..media.formats import PROJECT
     from ..media.opening import open_source
     from ..project import storage
     from ..project.model import Project
+    from ..render.cache import Cache
+    from ..render.shown import shown
+    from ..resolve.layers import layers_in
     from ..resolve.sources import source_of
 
     project = storage.load(arguments.file) if arguments.file.suffix.lower() == PROJECT else Project()
     source = source_of(project, pathlib.Path(project.source)) if project.source else open_source(arguments.file)
     frame = source.frame(0)
     small = frame.reduced(max(1.0, max(frame.width, frame.height) / arguments.size))
-    light = finished(source, project, 0, frame=small).result.planes
-    levels = (encode(light).clip(0, 1) * 255 + 0.5).astype("uint8")
+    made = finished(source, project, 0, frame=small)
+    pixels = shown(made.result.planes, made.stands, layers_in(Cache(0)))
+    levels = pixels.view("uint8").reshape(*pixels.shape, 4)[..., 2::-1]  # stored as blue, green, red, alpha
     with written_beside(arguments.out) as partial:
-        Image.fromarray(levels.transpose(1, 2, 0)).save(partial, format="PNG")
+        Image.fromarray(levels.copy()).save(partial, format="PNG")
     return 0

@@ -20,6 +20,9 @@ from ..project.recovery import Recovery
 from ..threads import Threads
 from .away import away
 
+#: Seconds after a change until it is kept: with the writing, less than two seconds of work are lost when the power fails.
+KEEP_AFTER = 1.2
+
 
 class Document(QObject):
     """One project being worked on."""
@@ -28,7 +31,7 @@ class Document(QObject):
     selection_changed = pyqtSignal()
     failed = pyqtSignal(str)
 
-    def __init__(self, autosave_seconds: float, autosaves: Threads) -> None:
+    def __init__(self, autosaves: Threads, keep_after: float = KEEP_AFTER) -> None:
         super().__init__()
         self.history = History(Project())
         self.path: pathlib.Path | None = None
@@ -45,9 +48,9 @@ class Document(QObject):
         #: Runs from the first change on that is not kept yet.
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
+        self._timer.setInterval(round(1000 * keep_after))
         self._timer.timeout.connect(self._autosave)
         self.changed.connect(self._keep_soon)
-        self.set_autosave(autosave_seconds)
 
     # What there is
 
@@ -167,10 +170,6 @@ class Document(QObject):
         self.changed.emit()
 
     # Unsaved work
-
-    def set_autosave(self, seconds: float) -> None:
-        """Keep unsaved work so many seconds after it changed."""
-        self._timer.setInterval(round(seconds * 1000))
 
     def _keep_soon(self) -> None:
         if not self._timer.isActive():

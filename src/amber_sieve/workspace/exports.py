@@ -26,6 +26,9 @@ from ..media.opening import open_source
 from ..media.source import Source
 from ..progress import Progress
 from ..project.model import Project
+from ..render.cache import Cache
+from ..render.shown import shown
+from ..resolve.layers import layers_in
 from ..resolve.sources import source_of
 from .guard import guarded
 from .speech import Speech
@@ -111,7 +114,8 @@ class ExportsController:
                 with contextlib.closing(open_source(picture, project.reading)) as source:
                     frame = source.frame(0)
                     small = frame.reduced(max(1.0, max(frame.width, frame.height) / longest))
-                    return to_screen(finished(source, project.but(takes=()), 0, frame=small).result.planes)
+                    made = finished(source, project.but(takes=()), 0, frame=small)
+                    return shown(made.result.planes, made.stands, layers_in(Cache(0)))
             except Trouble:  # the batch will say so of each
                 return None
 

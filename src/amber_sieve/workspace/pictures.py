@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import pathlib
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Any
 
 import numpy as np
@@ -22,6 +22,7 @@ from ..project.model import Project
 from ..project.recovery import Left, discard
 from .clip import ClipController
 from .guard import NO_MEMORY, guarded
+from .last_tray import Found
 from .opening import MissingSource, opened_source, work_beside
 from .playback import Playback
 from .preferences import PreferenceStore
@@ -44,6 +45,8 @@ class Pictures(QObject):
     brought = pyqtSignal(str)
     #: So many pictures are open again as they were left.
     restored = pyqtSignal(int)
+    #: Entries that were open last, by the names of what is not where it was.
+    gone = pyqtSignal(object)
 
     def __init__(
         self,
@@ -122,22 +125,31 @@ class Pictures(QObject):
         entry = Entry(self._work.fresh_document())
         entry.document.start(project or Project(source=source), path)
         self._tray.add(entry)
-        self.thumbnails.ask(entry)
+        self.thumbnails.ask(entry, entry.document.project)
         return entry
 
-    def open_recovered(self, left: Left) -> None:
-        """Go on with work that was left behind."""
-        path = pathlib.Path(left.path) if left.path else None
-
-        def done(result: tuple[Source, Project]) -> None:
-            self._show(result[0], result[1], path, left.title, unsaved=True)
-            self._work.document.fell(left.falls)
-            self._work.document.keep_now()
-            discard(left)
-            if left.words:
-                self.speech.said.emit(left.words)
-
-        self._run_opening(left.title, lambda progress: opened_source(left.file, left.offered), done)
+    def take_left(self, lefts: Sequence[Left]) -> None:
+        """Put work that was left behind on the tray, each in place of the same picture without it; the first is shown."""
+        made: list[Entry] = []
+        replaced: list[Entry] = []
+        with self._tray.all_at_once():
+            for left in lefts:
+                path, project = pathlib.Path(left.path) if left.path else None, left.offered
+                clean = self._entry_of(str(path.absolute())) if path is not None else self._tray.find(project.source)
+                entry = self._unread("", project, path)
+                entry.document.start(project, path, left.title, unsaved=True)
+                entry.document.fell(left.falls)
+                entry.document.keep_now()
+                discard(left)
+                made.append(entry)
+                if clean is not None and not clean.document.history.changed:
+                    entry.number = clean.number
+                    replaced.append(clean)
+                if left.words:
+                    self.speech.said.emit(left.words)
+        if made:
+            self.go_to(made[0])
+            self.close(replaced)
 
     def open_with_source(self, missing: MissingSource, source: pathlib.Path) -> None:
         """Open a project whose picture was found again by hand; where it is on the tray already, it is the same one that goes on."""
@@ -198,7 +210,7 @@ class Pictures(QObject):
         entry.opened, entry.size = Opened(source, start.reading), source.about.size
         clean = self._tray.find(start.source) if unsaved else None
         self._tray.add(entry)
-        self.thumbnails.ask(entry)
+        self.thumbnails.ask(entry, start, entry.opened)
         self._turn_to(entry)
         if clean is not None and not clean.document.history.changed:  # as it was before the work that was kept
             self.close([clean])
@@ -307,47 +319,44 @@ class Pictures(QObject):
         except (Trouble, OSError):  # the folder cannot be used: there is nothing to restore, and nothing will be noted
             return False
 
-        def read() -> list[tuple[open_tray.Row, Project | None]]:
-            found: list[tuple[open_tray.Row, Project | None]] = []
-            for row in left.rows:
-                try:
-                    found.append((row, storage.load(pathlib.Path(row.project)) if row.project else None))
-                except Trouble as trouble:
-                    troubles.append(str(trouble))
-            return found
-
-        def then(found: list[tuple[open_tray.Row, Project | None]]) -> None:
-            for words in troubles:
-                self.speech.trouble.emit(words)
+        def then(found: list[Found]) -> None:
             entries: list[Entry] = []
+            gone: dict[str, Entry] = {}
             current: Entry | None = None
             with self._tray.all_at_once():
-                for row, project in found:
-                    if self._entry_of(row.project or row.source) is not None:
-                        continue  # it was opened meanwhile
-                    entry = self._unread(row.source, project, pathlib.Path(row.project) if row.project else None)
+                for one in found:
+                    row = one.row
+                    if one.trouble:
+                        self.speech.trouble.emit(one.trouble)
+                    if one.trouble or self._entry_of(row.project or row.source) is not None:
+                        continue  # or it was opened meanwhile
+                    entry = self._unread(row.source, one.project, pathlib.Path(row.project) if one.project is not None else None)
                     entry.number = row.frame
-                    entries.append(entry)
-                    current = entry if row is left.rows[left.current] else current
+                    if one.gone:
+                        gone[one.gone] = entry
+                    else:
+                        entries.append(entry)
+                        current = entry if row is left.rows[left.current] else current
                     if row.shared:
                         self._tray.share(entry, True)
             if entries and self._tray.current.blank:
                 self.go_to(current or entries[-1])
                 self.restored.emit(len(entries))
+            if gone:
+                self.gone.emit(gone)
             self._note_tray()
 
-        troubles: list[str] = []
         if left.rows:
-            self._workers.questions.ask(lambda: read, then)
+            self._workers.questions.ask(lambda: lambda: [Found.of(row) for row in left.rows], then)
         return bool(left.rows)
 
     def _note_tray(self) -> None:
         with contextlib.suppress(Trouble, OSError):  # that it cannot be noted need not stop anybody
             open_tray.note(self._tray.noted)
 
-    def _take_thumbnail(self, entry: Entry, words: np.ndarray | None) -> None:
-        if words is not None and entry.thumbnail is None:
-            entry.thumbnail = words
+    def _take_thumbnail(self, about: object, pixels: np.ndarray | None) -> None:
+        if pixels is not None and isinstance(about, Entry) and about.thumbnail is None:
+            about.thumbnail = pixels
             self._tray.changed.emit()
 
     def _renew_thumbnail(self, result: Rendered) -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import contextlib
 import json
 import pathlib
-from typing import Literal
+from typing import Any, Literal
 
 import platformdirs
 from pydantic import Field, ValidationError
@@ -66,7 +66,6 @@ class Preferences(Frozen):
     control_surface_port: float = number(9010, 1024, 65535, "Port", help="Where control surfaces on this machine are listened to.")
     recent: tuple[str, ...] = Field(default=(), max_length=LONGEST, description="what was opened, the newest first")
     screen_profile: str = Field(default="", max_length=4096, description="ICC profile of the screen")
-    autosave_seconds: float = number(5, 1, 10, "Autosave every", "s", help="How much work can be lost at most when the power fails")
 
 
 def preferences_file() -> pathlib.Path:
@@ -75,11 +74,23 @@ def preferences_file() -> pathlib.Path:
 
 
 def load() -> Preferences:
-    """The kept preferences; where there are none, or damaged ones, those that ship."""
+    """The kept preferences; where there are none, or damaged ones, those that ship.
+
+    What an older or newer version kept and this one does not know is left out; the rest stays.
+    """
     try:
-        return Preferences.model_validate_json(json.dumps(read_json(preferences_file(), "preferences")))
-    except (Trouble, ValidationError):
+        held = read_json(preferences_file(), "preferences")
+    except Trouble:
         return Preferences()
+    return _valid(held) or _valid({name: value for name, value in held.items() if _valid({name: value})}) or Preferences()
+
+
+def _valid(held: dict[str, Any]) -> Preferences | None:
+    """Preferences of some values, None where one of them does not fit."""
+    try:
+        return Preferences.model_validate_json(json.dumps(held))
+    except ValidationError:
+        return None
 
 
 def save(preferences: Preferences) -> None:

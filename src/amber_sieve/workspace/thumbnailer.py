@@ -1,4 +1,4 @@
-"""Makes the thumbnails of the tray in a thread, one after another, while nobody waits for them."""
+"""Makes thumbnails in a thread, one after another, while nobody waits for them."""
 
 from __future__ import annotations
 
@@ -13,7 +13,6 @@ from ..live.preview import Opened
 from ..media.stills.thumbnails import SIDE, thumbnail, thumbnail_of
 from ..project.model import Project
 from ..threads import Threads
-from .tray import Entry
 
 
 def reduced_pixels(pixels: np.ndarray) -> np.ndarray:
@@ -23,7 +22,7 @@ def reduced_pixels(pixels: np.ndarray) -> np.ndarray:
 
 
 class Thumbnailer(QObject):
-    """`made` says that an entry has its thumbnail; one that cannot be read keeps none."""
+    """`made` says what a thumbnail is of, and gives its pixels, None where the picture cannot be read."""
 
     made = pyqtSignal(object, object)
 
@@ -36,12 +35,11 @@ class Thumbnailer(QObject):
         """Whether none is being made."""
         return self._threads.idle
 
-    def ask(self, entry: Entry) -> None:
-        """Make the thumbnail of an entry when its turn comes."""
-        project, opened = entry.document.project, entry.opened
-        self._threads.start(lambda: self._make(entry, project, opened))
+    def ask(self, about: object, project: Project, opened: Opened | None = None) -> None:
+        """Make the thumbnail of a project's picture when its turn comes."""
+        self._threads.start(lambda: self._make(about, project, opened))
 
-    def _make(self, entry: Entry, project: Project, opened: Opened | None) -> None:
+    def _make(self, about: object, project: Project, opened: Opened | None) -> None:
         pixels = None
         with contextlib.suppress(Trouble, OSError, MemoryError):  # it is said when the picture is opened
             if opened is not None and opened.source.about.kind == "still":  # it has been read: large ones are not read twice
@@ -49,7 +47,7 @@ class Thumbnailer(QObject):
                     pixels = thumbnail_of(opened.source.frame(0).planes)
             else:
                 pixels = thumbnail(pathlib.Path(project.source), project.reading)
-        self.made.emit(entry, pixels)
+        self.made.emit(about, pixels)
 
     def end(self) -> None:
         """Forget what waits; what is being made is still handed over."""

@@ -16,7 +16,6 @@ from ..project.model import Project, Sieve
 from ..render.cache import Cache
 from .document import Document
 from .guard import guarded
-from .preferences import PreferenceStore
 from .speech import Speech
 from .tray import Entry, Tray
 from .workers import Workers
@@ -38,26 +37,21 @@ class Work(QObject):
     stale = pyqtSignal()
     reading_changed = pyqtSignal()
 
-    def __init__(self, workers: Workers, preferences: PreferenceStore, speech: Speech) -> None:
+    def __init__(self, workers: Workers, speech: Speech) -> None:
         super().__init__()
         self.speech = speech
-        self._workers, self._preferences = workers, preferences
+        self._workers = workers
         #: Something is being dragged: what is shown may be made in a hurry until it rests.
         self.dragging = False
         self.tray = Tray(Entry(self.fresh_document()))
-        preferences.changed.connect(self._fit_autosave)
 
     def fresh_document(self) -> Document:
         """A document for an entry of the tray, heard by this."""
-        document = Document(self._preferences.values.autosave_seconds, self._workers.autosaves)
+        document = Document(self._workers.autosaves)
         document.changed.connect(lambda: self._changed(document))
         document.selection_changed.connect(lambda: self._selected(document))
         document.failed.connect(self.speech.trouble)
         return document
-
-    def _fit_autosave(self) -> None:
-        for entry in self.tray.entries:
-            entry.document.set_autosave(self._preferences.values.autosave_seconds)
 
     # What is there
 

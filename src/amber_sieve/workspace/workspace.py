@@ -30,6 +30,7 @@ from .speech import Speech
 from .stack import StackController
 from .surfaces import SurfacesController
 from .tools import Tools
+from .unsaved import Unsaved
 from .viewing import Viewing
 from .work import Work
 from .workers import Workers
@@ -46,7 +47,7 @@ class Workspace:
         self.preferences = preferences = PreferenceStore(speech)
         self.tools = tools = Tools()
         self.workers = workers = Workers(self._bytes_allowed, speech)
-        self.work = work = Work(workers, preferences, speech)
+        self.work = work = Work(workers, speech)
         self.tray = work.tray
         self.viewing = viewing = Viewing(work, workers, preferences, speech)
         self.readout = Readout(work, viewing, workers, tools)
@@ -66,6 +67,7 @@ class Workspace:
         self.control_surfaces = ControlSurfaces(work, clip, playback)
         self.reading = SourceReading(work, viewing, workers, speech)
         self.pictures = Pictures(work, viewing, workers, clip, playback, preferences, speech)
+        self.unsaved = Unsaved(self.pictures, speech)
         self.sharing = Sharing(work, workers, speech)
         self.saving = Saving(work, self.preferences, speech)
         self.exports = ExportsController(work, workers, speech)

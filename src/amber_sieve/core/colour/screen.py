@@ -82,6 +82,13 @@ def runs_to_screen(planes: np.ndarray, runs: np.ndarray, pixels: np.ndarray, low
     _runs_to_screen(planes, runs, lowers, pixels)
 
 
+def codes_to_pixels(codes: np.ndarray) -> np.ndarray:
+    """Return codes (3, H, W) from 0 to 1, clipped, as 0xFFRRGGBB pixels (H, W) uint32."""
+    red, green, blue = np.rint(np.clip(codes, 0, 1) * np.float32(255)).astype(np.uint32)
+    pixels: np.ndarray = np.uint32(0xFF000000) | red << np.uint32(16) | green << np.uint32(8) | blue
+    return pixels
+
+
 def to_screen(planes: np.ndarray, lowers: bool = False, box: tuple[slice, slice] | None = None) -> np.ndarray:
     """Linear light (3, H, W), clipped, as the 0xFFRRGGBB pixels (H, W) uint32 that a screen takes.
 

@@ -1,10 +1,8 @@
-"""Small dialogs: trouble with its details, the sheet of keys, all commands by name, preferences, and work that was left behind."""
+"""Small dialogs: trouble with its details, the sheet of keys, all commands by name, preferences, and the history."""
 
 from __future__ import annotations
 
-import time
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from collections.abc import Sequence
 
 from PyQt6.QtCore import QSignalBlocker, Qt
 from PyQt6.QtGui import QAction, QColor, QGuiApplication, QKeyEvent
@@ -17,7 +15,6 @@ from PyQt6.QtWidgets import (
     QFormLayout,
     QHBoxLayout,
     QHeaderView,
-    QLabel,
     QLineEdit,
     QListWidget,
     QListWidgetItem,
@@ -31,7 +28,6 @@ from PyQt6.QtWidgets import (
 
 from ...language import named, translate
 from ...project.fields import spec_of
-from ...project.recovery import Left
 from ...workspace.preferences import Arrangement, Preferences, Surround
 from ...workspace.workspace import Workspace
 from ..translations import LANGUAGES
@@ -206,7 +202,7 @@ class PreferencesDialog(QDialog):
         beside.addWidget(automatic)
         form.addRow(translate("dialogs", "Veil colour"), row)
         self.numbers = {}
-        for name in ("text_size", "veil_opacity", "cache_megabytes", "autosave_seconds"):
+        for name in ("text_size", "veil_opacity", "cache_megabytes"):
             number = Number(spec_of(Preferences, name))
             number.show_value(getattr(held, name))
             number.moved.connect(lambda value, name=name: self._prefer(**{name: value}))
@@ -280,64 +276,3 @@ class HistoryDialog(QDialog):
     def _go(self, row: int) -> None:
         if row >= 0:
             self._work.go_to_step(row)
-
-
-@dataclass(frozen=True)
-class RecoveryChoice:
-    """What is to be done with work that was left behind."""
-
-    left: Left
-    go_on: bool
-
-
-class RecoveryDialog(QDialog):
-    """Offers work that was not saved when the program ended in a way it should not have."""
-
-    def __init__(self, parent: QWidget, found: Sequence[Left], decide: Callable[[RecoveryChoice], None]) -> None:
-        super().__init__(parent)
-        self.setWindowTitle(translate("dialogs", "Unsaved work"))
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setMinimumWidth(460)
-        self._decide = decide
-        column = QVBoxLayout(self)
-        words = QLabel(
-            translate(
-                "dialogs",
-                "The program ended before this work was saved. Go on with it, or discard it. What is left alone is offered again.",
-            )
-        )
-        words.setWordWrap(True)
-        column.addWidget(words)
-        self.list = QListWidget()
-        for left in found:
-            when = time.strftime("%d %B, %H:%M", time.localtime(left.when))
-            item = QListWidgetItem(f"{left.title}      {when}      {left.path or translate('dialogs', 'never saved')}")
-            if left.words:
-                item.setText(f"{item.text()}\n{left.words}")
-            item.setData(Qt.ItemDataRole.UserRole, left)
-            self.list.addItem(item)
-        self.list.setCurrentRow(0)
-        column.addWidget(self.list)
-        row = QHBoxLayout()
-        self.go_on, self.discard, later = (
-            QPushButton(translate("dialogs", "Go on with it")),
-            QPushButton(translate("dialogs", "Discard")),
-            QPushButton(translate("dialogs", "Move down")),
-        )
-        self.go_on.setDefault(True)
-        self.go_on.clicked.connect(lambda: self._chosen(True))
-        self.discard.clicked.connect(lambda: self._chosen(False))
-        later.clicked.connect(self.reject)
-        row.addStretch(1)
-        for button in (later, self.discard, self.go_on):
-            row.addWidget(button)
-        column.addLayout(row)
-
-    def _chosen(self, go_on: bool) -> None:
-        item = self.list.currentItem()
-        if item is None:
-            return
-        self._decide(RecoveryChoice(item.data(Qt.ItemDataRole.UserRole), go_on))
-        self.list.takeItem(self.list.row(item))
-        if go_on or not self.list.count():
-            self.accept()

@@ -99,6 +99,10 @@ def paths_in(message: bytes) -> list[pathlib.Path]:
     held = json.loads(message) if len(message) <= LARGEST else None
     if not isinstance(held, list) or not 0 < len(held) <= MOST or not all(isinstance(one, str) and one for one in held):
         raise ValueError("this is no list of paths")
+    for one in held:
+        one.encode("utf-8")  # a lone surrogate raises
+        if "\0" in one:
+            raise ValueError("no file can have this name")
     found = [pathlib.Path(one) for one in held]
     if not all(path.is_absolute() for path in found):
         raise ValueError("these are no absolute paths")

@@ -31,6 +31,10 @@ def _file() -> Iterator[Row]:
     yield Menu("recent", "Open &recent", "file", lambda w, menu: w.files.fill_recent(menu))
     yield Command("save", "file", "&Save project", lambda w: w.files.save(), "Ctrl+S")
     yield Command("save as", "file", "Save project &as…", lambda w: w.files.ask_save(), "Ctrl+Shift+S")
+    yield Command(
+        "unsaved", "file", "&Unsaved work…", lambda w: w.files.show_unsaved(), enabled=lambda w: bool(w.workspace.unsaved.found),
+        tip="Work that was not saved when the program ended: restore it, or discard it",
+    )  # fmt: skip
     yield Command("find picture", "file", "&Locate the picture…", lambda w: w.files.ask_again())
     yield Command(
         "start over",

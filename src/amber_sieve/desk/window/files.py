@@ -11,11 +11,10 @@ from ...export.batch import pictures_in
 from ...language import translate
 from ...media import formats
 from ...media.footage.sequences import is_sequence
-from ...project.recovery import discard, left_behind
 from ...workspace.opening import MissingSource
 from ...workspace.saving import beside
 from ...workspace.workspace import Workspace
-from ..dialogs.small import RecoveryChoice, RecoveryDialog
+from ..dialogs.unsaved_dialog import UnsavedDialog
 
 READABLE = formats.filter_words(translate("window", "Pictures, clips, projects"), [*formats.endings(), formats.PROJECT])
 
@@ -122,17 +121,15 @@ class Files:
         if name:
             self.workspace.pictures.open_with_source(missing, pathlib.Path(name))
 
-    def offer_recovery(self) -> None:
+    def offer_unsaved(self) -> None:
         """Offer work that was left behind by a program that no longer runs, if there is any."""
-        found = left_behind(self.workspace.speech.trouble.emit)
-        if found:
-            RecoveryDialog(self.window, found, self._recover).show()
+        self.workspace.unsaved.look()
+        if self.workspace.unsaved.found:
+            self.show_unsaved()
 
-    def _recover(self, choice: RecoveryChoice) -> None:
-        if choice.go_on:
-            self.workspace.pictures.open_recovered(choice.left)
-        else:
-            discard(choice.left)
+    def show_unsaved(self) -> None:
+        """Show the work that was left behind and is neither restored nor discarded."""
+        UnsavedDialog(self.window, self.workspace).show()
 
     def open_dropped(self, paths: list[pathlib.Path]) -> None:
         """Open files and what folders hold; a folder of numbered pictures may be one clip."""

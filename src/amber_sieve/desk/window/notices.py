@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from ...language import translate
+from ...workspace.tray import Entry
 from ...workspace.workspace import Workspace
 from ..widgets.notice import Notice
 
@@ -16,10 +17,13 @@ class Notices:
         self._workspace, self._close_everything = workspace, close_everything
         #: How what is open came here; and that the mask is inverted.
         self.opened, self.inverted = Notice(), Notice(closable=False)
+        #: That pictures of the tray are not where they were.
+        self.gone = Notice()
         #: What the line above the picture speaks of.
         self._told_of: object = None
         workspace.pictures.brought.connect(self._tell_brought)
         workspace.pictures.restored.connect(self._tell_restored)
+        workspace.pictures.gone.connect(self._tell_gone)
         workspace.work.source_changed.connect(self._forget)
         workspace.work.changed.connect(self._tell_inverted)
         workspace.work.selection_changed.connect(self._tell_inverted)
@@ -42,6 +46,17 @@ class Notices:
             else translate("window", "The {number} pictures that were open last are open again.", number=number)
         )
         self._tell(words, translate("window", "Close all"), self._close_everything)
+
+    def _tell_gone(self, gone: dict[str, Entry]) -> None:
+        """Say once which pictures, or projects, of the tray have gone."""
+        entries = list(gone.values())
+        names = ", ".join(list(gone)[:3]) + (" …" if len(entries) > 3 else "")
+        words = (
+            translate("window", "{names} is not where it was.", names=names)
+            if len(entries) == 1
+            else translate("window", "{number} pictures of the tray are not where they were: {names}.", number=len(entries), names=names)
+        )
+        self.gone.tell(words, translate("window", "Remove from the tray"), lambda: self._workspace.pictures.close(entries))
 
     def _forget(self) -> None:
         """Another picture is seen: what was said of the one before goes."""

@@ -98,7 +98,9 @@ class Window(QMainWindow):
         self.field = ColourField(workspace)
         self.scopes = ScopesPanel(workspace)
         self.field.enlarged.connect(self.toggle_large_field)
-        self.setCentralWidget(column_of(self.notices.opened, self.help.tour.notice, self.front, self.timeline, self.tray, grows=self.front))
+        self.setCentralWidget(
+            column_of(self.notices.gone, self.notices.opened, self.help.tour.notice, self.front, self.timeline, self.tray, grows=self.front)
+        )
         self.top = TopRow(self.canvas.bar, self.canvas.spare, self.pages)
         self.setMenuWidget(self.top)
         steps = column_of(self.notices.inverted, self.pages, grows=self.pages)

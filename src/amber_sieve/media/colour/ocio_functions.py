@@ -76,6 +76,8 @@ def _processor(kind: str, name: str, environment: str) -> Any:
 def applied(kind: str, name: str, environment: str, planes: np.ndarray) -> np.ndarray:
     """Planes (3, H, W) from a colour space to linear light ("input"), or from there to a "display"; raises `Trouble` for an unknown one."""
     processor = _processor(kind, name, environment)
+    if not planes.size:
+        return planes
     pixels = np.ascontiguousarray(np.moveaxis(planes, 0, -1), np.float32)
     processor.applyRGB(pixels)
     return np.ascontiguousarray(np.moveaxis(pixels, -1, 0))

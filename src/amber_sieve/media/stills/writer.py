@@ -14,6 +14,7 @@ from typing import Any
 import numpy as np
 import OpenImageIO as oiio
 
+from ...core.colour.gamut import lower_chroma
 from ...core.frame import BRIGHTEST, Frame
 from ...files import written_beside
 from .. import formats
@@ -164,6 +165,9 @@ def _codes_of(planes: np.ndarray, icc: bytes, display: str, gamut: str) -> np.nd
     if display:
         shown: np.ndarray = np.moveaxis(colour_spaces.to_display(planes, display), 0, -1).clip(0, 1)
         return shown
+    if gamut == "lower chroma" and colours.is_srgb(icc):
+        planes = lower_chroma(planes)  # as on the screen
+        return np.clip(colours.to_codes(planes, icc), 0, 1)
     codes = colours.to_codes(planes, icc)
     return colours.fitted(codes, planes, icc) if gamut == "lower chroma" else np.clip(codes, 0, 1, out=codes)
 
