@@ -50,6 +50,8 @@ set_up() {
     missing_libraries && install_packages $packages
     # The tests read exported clips with tools that are not ours.
     if [ "$kind" = dev ] && ! command -v ffprobe >/dev/null; then install_packages ffmpeg; fi
+    # They make a certificate for a farm of their own.
+    if [ "$kind" = dev ] && ! command -v openssl >/dev/null; then install_packages openssl; fi
     # And they go through the window as a screen reader does, on a display and a message bus of their own.
     if [ "$kind" = dev ] && ! { command -v xvfb-run && command -v dbus-run-session && [ -e /usr/libexec/at-spi-bus-launcher ]; } >/dev/null; then
         install_packages xvfb xauth dbus dbus-bin dbus-daemon at-spi2-core

@@ -88,12 +88,18 @@ def _on_cluster(work: Callable[..., T], given: Sequence[tuple[Any, ...]], schedu
         ) from None
     try:
         client = distributed.Client(scheduler, timeout=PATIENCE)
-    except (OSError, ValueError, TimeoutError):
-        raise Trouble(
+    except (OSError, ValueError, TimeoutError, TypeError):  # the last where a certificate is asked for and there is none
+        words = (
             translate(
+                "export", "The scheduler {scheduler} cannot be reached with the certificate of this machine: check Dask's settings.",
+                scheduler=scheduler,
+            )
+            if scheduler.startswith("tls://")
+            else translate(
                 "export", "The scheduler {scheduler} cannot be reached: check its address, as in tcp://name:8786.", scheduler=scheduler
             )
-        ) from None
+        )  # fmt: skip
+        raise Trouble(words) from None
     # A function that belongs to no module travels by value: a scheduler that looks at the work needs nothing of the program.
     task = types.FunctionType(farm_task.by_name.__code__, {"__builtins__": builtins}, "by_name")
     task.__module__ = "__main__"

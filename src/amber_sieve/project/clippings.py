@@ -9,6 +9,10 @@ from ..language import translate
 from .model import VERSION, Frozen, Sieve
 
 
+#: Characters of a text that is looked at for sieves, at most.
+LONGEST = 20_000_000
+
+
 class Clipping(Frozen):
     """Some sieves of a project, in their order."""
 
@@ -29,6 +33,8 @@ def sieves_in(text: str) -> tuple[Sieve, ...]:
     Trouble: it holds none.
     """
     try:
+        if len(text) > LONGEST:
+            raise ValueError("far more than sieves take")
         held = Clipping.model_validate_json(text)
     except (ValidationError, ValueError, RecursionError):
         raise Trouble(translate("project", "The clipboard holds no sieve: copy one first.")) from None

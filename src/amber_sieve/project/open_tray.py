@@ -21,7 +21,7 @@ from ..language import translate
 from .storage import read_json
 
 #: Most pictures that are put on the tray again.
-MOST = 1000
+MOST = 10_000
 
 
 @dataclass(frozen=True)

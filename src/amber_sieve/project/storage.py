@@ -261,15 +261,22 @@ def checked_name(path: pathlib.Path) -> pathlib.Path:
     return path
 
 
-def save(project: Project, path: pathlib.Path) -> None:
+#: Stands for the mark of a picture that was replaced while it was worked on: no file has it.
+REPLACED = "replaced"
+
+
+def save(project: Project, path: pathlib.Path, replaced: bool = False) -> None:
     """Write a project; its source and layers are stored relative to the project's folder.
+
+    ``replaced``: the picture that was worked on is not what lies there now; the next opening says so.
 
     Raises
     ------
     Trouble: the name does not end as a project's does, or the file could not be written; an earlier one is then still whole.
     """
     path = checked_name(pathlib.Path(path))
-    marked = project.but(source_mark=mark_of(pathlib.Path(project.source))) if project.source else project
+    mark = REPLACED if replaced else mark_of(pathlib.Path(project.source)) if project.source else ""
+    marked = project.but(source_mark=mark) if project.source else project
     write_text(path, text_of(related(marked, path.parent)))
 
 

@@ -30,6 +30,8 @@ class Document(QObject):
     changed = pyqtSignal()
     selection_changed = pyqtSignal()
     failed = pyqtSignal(str)
+    #: Work could not be kept, by the thread that does it: it is tried again.
+    _not_kept = pyqtSignal()
 
     def __init__(self, autosaves: Threads, keep_after: float = KEEP_AFTER) -> None:
         super().__init__()
@@ -51,6 +53,7 @@ class Document(QObject):
         self._timer.setInterval(round(1000 * keep_after))
         self._timer.timeout.connect(self._autosave)
         self.changed.connect(self._keep_soon)
+        self._not_kept.connect(self._keep_soon)
 
     # What there is
 
@@ -141,8 +144,8 @@ class Document(QObject):
         path = self.path
         return path is not None and path.exists() and away(lambda: digest_of(path)) != self._digest
 
-    def save(self, path: pathlib.Path, over: bool = False) -> None:
-        """Write the project, in a thread while the window goes on painting.
+    def save(self, path: pathlib.Path, over: bool = False, replaced: bool = False) -> None:
+        """Write the project, in a thread while the window goes on painting. ``replaced``: see `storage.save`.
 
         Raises
         ------
@@ -159,7 +162,7 @@ class Document(QObject):
         project = self.project
 
         def write() -> str:
-            storage.save(project, path)
+            storage.save(project, path, replaced)
             return digest_of(path)
 
         self._digest = away(write)
@@ -193,7 +196,10 @@ class Document(QObject):
                 return
             try:
                 self._recovery.keep(project, title, path)
+                self._complained = False
             except Trouble as trouble:
+                self._kept = None
+                self._not_kept.emit()
                 if not self._complained:
                     self._complained = True
                     self.failed.emit(str(trouble))

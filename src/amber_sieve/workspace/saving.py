@@ -31,7 +31,7 @@ class Saving:
 
     def save(self, path: pathlib.Path, over: bool = False) -> bool:
         """Write the project; not True when it could not be written (it is said why). ``over``: whatever its file holds by now."""
-        self._work.document.save(path, over)
+        self._work.document.save(path, over, self._work.tray.current.replaced)
         self._preferences.remember(path)
         self.speech.said.emit(translate("workspace", "Saved {name}", name=path.name))
         return True
@@ -57,7 +57,7 @@ class Saving:
         for entry in self.unsaved:
             path = entry.document.path
             if path is not None and entry.document.changed_elsewhere:
-                entry.document.save(beside(path))
+                entry.document.save(beside(path), replaced=entry.replaced)
                 self.speech.trouble.emit(
                     translate(
                         "workspace",
@@ -67,5 +67,5 @@ class Saving:
                     )
                 )
             else:
-                entry.document.save(path or beside(pathlib.Path(entry.source)))
+                entry.document.save(path or beside(pathlib.Path(entry.source)), replaced=entry.replaced)
         return True

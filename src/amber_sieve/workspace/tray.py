@@ -13,6 +13,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..language import translate
 from ..live.preview import Opened, Rendered
+from ..media.source import key_of
 from ..project.model import Project
 from ..project.open_tray import OpenTray, Row
 from .document import Document
@@ -55,6 +56,17 @@ class Entry:
     def source(self) -> str:
         """Path of its picture, "" for none."""
         return self.document.project.source
+
+    @property
+    def replaced(self) -> bool:
+        """Whether another file lies where its picture was read from."""
+        about = self.opened.source.about if self.opened is not None else None
+        if about is None or about.mark is None:
+            return False
+        try:
+            return key_of(about.path) != about.mark
+        except OSError:
+            return False  # it has gone, and may come back
 
     @property
     def bytes(self) -> float:

@@ -25,9 +25,9 @@ PATIENCE = 500
 #: Milliseconds for all of what a later start hands over.
 SLOWEST = 2000
 #: Bytes that one message holds at most.
-LARGEST = 1_000_000
+LARGEST = 10_000_000
 #: Paths that it holds at most.
-MOST = 1000
+MOST = 10_000
 #: Bytes of a socket's path at most (unix(7): 108 with the zero at its end).
 LONGEST = 107
 #: A process, its user and its group (unix(7), SO_PEERCRED).

@@ -140,6 +140,7 @@ class Footage:
             rate=self.rate,
             tags=self.tags,
             timecode=timecode,
+            mark=key_of(self.path),
             notes=self._notes(interlaced and not reading.deinterlaced, alpha is not None and bool(alpha.min() < 1)),
         )
         self._key: Hashable = (key_of(self.path), reading) if reading != PLAIN else key_of(self.path)

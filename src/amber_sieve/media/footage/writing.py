@@ -52,7 +52,16 @@ class SoundTrack:
     """
 
     def __init__(self, footage: Footage, first: int, last: int | None, plain: bool = False) -> None:
-        self._container = av.open(str(footage.path))
+        try:
+            self._container = av.open(str(footage.path))
+        except (av.FFmpegError, OSError):
+            raise Trouble(
+                translate(
+                    "footage",
+                    "The sound of {path} cannot be read any more: bring the clip back, or export without sound.",
+                    path=footage.path,
+                )
+            ) from None
         self._start = footage.stamps[first] * footage.time_base
         self._end = footage.stamps[last] * footage.time_base + 1 / footage.rate if last is not None else None
         self._plain = plain
@@ -189,7 +198,11 @@ class ClipWriter:
         self._samples = samples_of(VideoFormat(self.pixel_format), self.matrix, False)
         self._gamut, self._display = form.gamut, form.display
         if footage and form.sound:
-            self._sound = SoundTrack(footage, first, last, self._plain)
+            try:
+                self._sound = SoundTrack(footage, first, last, self._plain)
+            except Trouble:
+                self.close()
+                raise
             self._sound.open(self._out)
 
     def untouched(self, decoded: VideoFrame) -> VideoFrame:

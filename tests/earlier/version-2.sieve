@@ -1,0 +1,337 @@
+{
+ "version": 2,
+ "source": "yard.png",
+ "stack": [
+  {
+   "id": "8c99eb5d4caf",
+   "name": "Cloth",
+   "on": true,
+   "pick": {
+    "samples": [
+     {
+      "id": "547c1978df5a",
+      "name": "",
+      "role": "keep",
+      "on": true,
+      "x": 10.0,
+      "y": 20.0,
+      "frame": 0,
+      "size": 5,
+      "place": "patch",
+      "points": [],
+      "colour": [
+       0.1,
+       0.2,
+       0.3
+      ],
+      "tones": [],
+      "compare": "surface",
+      "tolerance": 7.0,
+      "falloff": 3.0,
+      "shape": "linear",
+      "bend": 0.0
+     },
+     {
+      "id": "c11c55dfa7a5",
+      "name": "",
+      "role": "drop",
+      "on": true,
+      "x": 30.0,
+      "y": 5.0,
+      "frame": 0,
+      "size": 5,
+      "place": "patch",
+      "points": [],
+      "colour": [
+       0.5,
+       0.4,
+       0.3
+      ],
+      "tones": [],
+      "compare": "surface",
+      "tolerance": 4.0,
+      "falloff": 1.0,
+      "shape": "linear",
+      "bend": 0.0
+     }
+    ],
+    "shading": 85.0,
+    "gloss": 0.0,
+    "connected": true,
+    "bridge": 0.0,
+    "transparent": true,
+    "measure": "original",
+    "layer": ""
+   },
+   "bands": {
+    "hue": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      360.0,
+      360.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "saturation": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      125.0,
+      125.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "luminance": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      100.0,
+      100.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "red": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      255.0,
+      255.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "green": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      255.0,
+      255.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "blue": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      255.0,
+      255.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "ramp": {
+     "on": false,
+     "inverse": false,
+     "black": 0.0,
+     "white": 100.0
+    }
+   },
+   "invert": false,
+   "edge": {
+    "black": 0.0,
+    "white": 100.0,
+    "gamma": 1.0,
+    "specks": 12.0,
+    "holes": 0.0,
+    "all_holes": false,
+    "islands_out": [],
+    "islands_only": [],
+    "grow": 2.5,
+    "feather": 3.0,
+    "way": "both",
+    "smooth": 0.0,
+    "hard": false,
+    "follow": 6.0,
+    "sensitivity": 50.0,
+    "fine": 0.0,
+    "no_haze": true,
+    "clean": 0.0
+   },
+   "areas": [],
+   "outside": 10.0,
+   "strength": 80.0,
+   "adjust": {
+    "light": {
+     "exposure": 0.5
+    },
+    "recolour": {
+     "hue": 40.0,
+     "saturation": -20.0,
+     "lightness": 5.0
+    }
+   }
+  },
+  {
+   "id": "f20b02fa4312",
+   "name": "Rest",
+   "on": true,
+   "pick": {
+    "samples": [],
+    "shading": 85.0,
+    "gloss": 0.0,
+    "connected": false,
+    "bridge": 0.0,
+    "transparent": true,
+    "measure": "original",
+    "layer": ""
+   },
+   "bands": {
+    "hue": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      360.0,
+      360.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "saturation": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      125.0,
+      125.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "luminance": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      100.0,
+      100.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "red": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      255.0,
+      255.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "green": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      255.0,
+      255.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "blue": {
+     "on": false,
+     "inverted": false,
+     "corners": [
+      0.0,
+      0.0,
+      255.0,
+      255.0
+     ],
+     "shape": "smooth",
+     "bend": 0.0
+    },
+    "ramp": {
+     "on": false,
+     "inverse": false,
+     "black": 0.0,
+     "white": 100.0
+    }
+   },
+   "invert": true,
+   "edge": {
+    "black": 0.0,
+    "white": 100.0,
+    "gamma": 1.0,
+    "specks": 0.0,
+    "holes": 0.0,
+    "all_holes": false,
+    "islands_out": [],
+    "islands_only": [],
+    "grow": 0.0,
+    "feather": 0.0,
+    "way": "both",
+    "smooth": 0.0,
+    "hard": false,
+    "follow": 0.0,
+    "sensitivity": 50.0,
+    "fine": 0.0,
+    "no_haze": true,
+    "clean": 0.0
+   },
+   "areas": [],
+   "outside": 0.0,
+   "strength": 100.0,
+   "adjust": {
+    "light": {
+     "exposure": 0.0
+    },
+    "recolour": {
+     "hue": 0.0,
+     "saturation": 0.0,
+     "lightness": 0.0
+    }
+   }
+  }
+ ],
+ "gamut": "clip",
+ "means": {
+  "stack.0.name": "Cloth",
+  "stack.0.pick.samples.0.tolerance": 7.0,
+  "stack.0.pick.samples.0.colour": [
+   0.1,
+   0.2,
+   0.3
+  ],
+  "stack.0.pick.connected": true,
+  "stack.0.edge.grow": 2.5,
+  "stack.0.edge.feather": 3.0,
+  "stack.0.edge.specks": 12,
+  "stack.0.edge.follow": 6.0,
+  "stack.0.outside": 10.0,
+  "stack.0.strength": 80.0,
+  "stack.1.invert": true,
+  "gamut": "clip",
+  "stack.0.adjust.light.exposure": 0.5,
+  "stack.0.adjust.recolour.hue": 40.0,
+  "stack.0.adjust.recolour.saturation": -20.0,
+  "stack.0.adjust.recolour.lightness": 5.0,
+  "stack.0.pick.samples.1.rule": "tolerance",
+  "stack.1.edge.follow": 0,
+  "stack.1.edge.specks": 0
+ }
+}
