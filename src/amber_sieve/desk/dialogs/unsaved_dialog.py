@@ -21,7 +21,7 @@ _LEFT = Qt.ItemDataRole.UserRole
 
 def _words(left: Left) -> str:
     """Return what a person reads of a piece of work: name, time, where it was saved."""
-    when = time.strftime(translate("dialogs", "%Y-%m-%d %H:%M"), time.localtime(left.when))
+    when = time.strftime("%Y-%m-%d %H:%M", time.localtime(left.when))
     where = left.path or translate("dialogs", "never saved")
     return "\n".join(line for line in (left.title, f"{when}   {where}", left.words) if line)
 

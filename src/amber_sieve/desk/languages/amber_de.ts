@@ -372,6 +372,18 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>{path} enthält Werte, die keine Zahlen sind: Bitte neu schreiben lassen.</translation>
     </message>
     <message>
+      <source>{path} has a million nodes or more: make it again with at most 65 on a side.</source>
+      <translation>{path} hat eine Million Stützstellen oder mehr: mit höchstens 65 je Seite neu erzeugen.</translation>
+    </message>
+    <message>
+      <source>{path} has decimal commas: have it written with decimal points.</source>
+      <translation>{path} enthält Dezimalkommas: mit Dezimalpunkten schreiben lassen.</translation>
+    </message>
+    <message>
+      <source>{path} has a DOMAIN_MIN that is not below its DOMAIN_MAX: have it written again.</source>
+      <translation>In {path} liegt DOMAIN_MIN nicht unter DOMAIN_MAX: neu schreiben lassen.</translation>
+    </message>
+    <message>
       <source>{path} is no lookup table: its name should end in {endings}.</source>
       <translation>{path} ist keine Farbtabelle: Ihr Name muss auf {endings} enden.</translation>
     </message>
@@ -412,6 +424,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Das Profil {path} lässt sich nicht für einen Softproof verwenden: Es ist beschädigt, oder der Rückweg fehlt.</translation>
     </message>
     <message>
+      <source>{trouble} That is what $OCIO names: correct it, or unset it.</source>
+      <translation>{trouble} So steht es in $OCIO: berichtigen oder löschen.</translation>
+    </message>
+    <message>
       <source>«{name}» is not linear, so nothing can be worked in it: choose one of {spaces}.</source>
       <translation>«{name}» ist nicht linear, darin lässt sich nicht arbeiten: Bitte einen von {spaces} wählen.</translation>
     </message>
@@ -437,6 +453,14 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>Save project &amp;as…</source>
       <translation>Projekt sichern &amp;unter …</translation>
+    </message>
+    <message>
+      <source>&amp;Unsaved work…</source>
+      <translation>&amp;Ungesicherte Arbeit …</translation>
+    </message>
+    <message>
+      <source>Work that was not saved when the program ended: restore it, or discard it</source>
+      <translation>Arbeit, die beim Ende des Programms nicht gesichert war: wiederherstellen oder verwerfen</translation>
     </message>
     <message>
       <source>&amp;Locate the picture…</source>
@@ -1600,24 +1624,32 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Verlauf</translation>
     </message>
     <message>
-      <source>Unsaved work</source>
-      <translation>Ungesicherte Arbeit</translation>
-    </message>
-    <message>
-      <source>The program ended before this work was saved. Go on with it, or discard it. What is left alone is offered again.</source>
-      <translation>Das Programm endete, bevor diese Arbeit gesichert war. Damit weitermachen oder sie verwerfen. Was stehen bleibt, wird wieder angeboten.</translation>
-    </message>
-    <message>
       <source>never saved</source>
       <translation>nie gesichert</translation>
     </message>
     <message>
-      <source>Go on with it</source>
-      <translation>Damit weitermachen</translation>
+      <source>Unsaved work</source>
+      <translation>Ungesicherte Arbeit</translation>
     </message>
     <message>
-      <source>Discard</source>
-      <translation>Verwerfen</translation>
+      <source>The program ended before this work was saved. What you leave here stays on the menu File &gt; Unsaved work…</source>
+      <translation>Das Programm endete, bevor diese Arbeit gesichert war. Was hier bleibt, steht weiter im Menü Datei &gt; Ungesicherte Arbeit …</translation>
+    </message>
+    <message>
+      <source>Later</source>
+      <translation>Später</translation>
+    </message>
+    <message>
+      <source>Restore the ticked ones ({count})</source>
+      <translation>Angehakte wiederherstellen ({count})</translation>
+    </message>
+    <message>
+      <source>Discard the ticked ones…</source>
+      <translation>Angehakte verwerfen …</translation>
+    </message>
+    <message>
+      <source>Discard {count} pieces of unsaved work? They cannot be brought back.</source>
+      <translation>{count} ungesicherte Arbeiten verwerfen? Sie lassen sich nicht zurückholen.</translation>
     </message>
   </context>
   <context>
@@ -1665,6 +1697,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>Working on a cluster needs the extra «farm»: install it with pip install 'amber-sieve[farm]'.</source>
       <translation>Für die Arbeit auf einem Cluster ist das Extra «farm» nötig: mit pip install 'amber-sieve[farm]' installieren.</translation>
+    </message>
+    <message>
+      <source>The scheduler {scheduler} cannot be reached with the certificate of this machine: check Dask's settings.</source>
+      <translation>Der Scheduler {scheduler} ist mit dem Zertifikat dieses Rechners nicht erreichbar: die Einstellungen von Dask prüfen.</translation>
     </message>
     <message>
       <source>The scheduler {scheduler} cannot be reached: check its address, as in tcp://name:8786.</source>
@@ -1813,10 +1849,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
   <context>
     <name>footage</name>
     <message>
-      <source>{} is interlaced: File &gt; Input settings… deinterlaces it.</source>
-      <translation>{} ist interlaced: Datei &gt; Eingabe … deinterlact es.</translation>
-    </message>
-    <message>
       <source>{path} cannot be read with the {kind} «{word}»: choose one of {known}.</source>
       <translation>{path} lässt sich nicht mit {kind} «{word}» lesen: Bitte einen Wert von {known} wählen.</translation>
     </message>
@@ -1835,6 +1867,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>{path} is not a readable clip: it does not say how large its pictures are.</source>
       <translation>{path} ist kein lesbarer Clip: Er sagt nicht, wie groß seine Bilder sind.</translation>
+    </message>
+    <message>
+      <source>{path} is {width} x {height} pixels: clips of up to {most} on a side are read. Make it smaller.</source>
+      <translation>{path} hat {width} x {height} Pixel: Clips werden bis {most} je Seite gelesen. Bitte verkleinern.</translation>
     </message>
     <message>
       <source>not said (read as {matrix})</source>
@@ -1859,6 +1895,18 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>{name} says a rate that no clip has: it is played and written at {rate} frames a second.</source>
       <translation>{name} nennt eine Rate, die kein Clip hat: Er wird mit {rate} Bildern je Sekunde abgespielt und geschrieben.</translation>
+    </message>
+    <message>
+      <source>{name} is interlaced: File &gt; Input settings… deinterlaces it.</source>
+      <translation>{name} hat Halbbilder: Datei &gt; Eingabe … setzt sie zusammen.</translation>
+    </message>
+    <message>
+      <source> or </source>
+      <translation> oder </translation>
+    </message>
+    <message>
+      <source>{name} is partly transparent: export it as {codecs} to keep that. Other codecs hold no alpha.</source>
+      <translation>{name} ist teilweise durchsichtig: als {codecs} exportiert bleibt es so. Andere Codecs haben kein Alpha.</translation>
     </message>
     <message>
       <source>{name} ends early: it holds {held} of {promised} frames. Restore it to have the rest.</source>
@@ -1905,12 +1953,12 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>{files} hat {size} x {down}, die Sequenz {width} x {height}: Bitte aus der Sequenz nehmen.</translation>
     </message>
     <message>
-      <source>{codec} holds no alpha: write {codecs}.</source>
-      <translation>{codec} enthält kein Alpha: Bitte {codecs} schreiben.</translation>
+      <source>The sound of {path} cannot be read any more: bring the clip back, or export without sound.</source>
+      <translation>Der Ton von {path} lässt sich nicht mehr lesen: den Clip zurückholen oder ohne Ton exportieren.</translation>
     </message>
     <message>
-      <source> or </source>
-      <translation> oder </translation>
+      <source>{codec} holds no alpha: write {codecs}.</source>
+      <translation>{codec} enthält kein Alpha: Bitte {codecs} schreiben.</translation>
     </message>
     <message>
       <source>{codec} needs an even width and height, this is {width} x {height}: write ProRes 422 HQ (.mov) or single pictures.</source>
@@ -3295,14 +3343,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>Where control surfaces on this machine are listened to.</source>
       <translation>Wo auf Bedienpulte dieses Rechners gehört wird.</translation>
-    </message>
-    <message>
-      <source>Autosave every</source>
-      <translation>Selbsttätig sichern alle</translation>
-    </message>
-    <message>
-      <source>How much work can be lost at most when the power fails</source>
-      <translation>Wie viel Arbeit höchstens verloren gehen kann, wenn der Strom ausfällt</translation>
     </message>
     <message>
       <source>Working space</source>
@@ -5755,6 +5795,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>An Port {port} lässt sich nicht horchen: Ein anderes Programm benutzt ihn. Bitte einen anderen wählen.</translation>
     </message>
     <message>
+      <source>Port {port} receives packets that are not Open Sound Control: they are ignored. Check what sends to it.</source>
+      <translation>An Port {port} kommen Pakete an, die kein Open Sound Control sind: sie werden übergangen. Bitte prüfen, was dorthin sendet.</translation>
+    </message>
+    <message>
       <source>Open pictures, clips or projects (Ctrl+O)</source>
       <translation>Bilder, Clips oder Projekte öffnen (Strg+O)</translation>
     </message>
@@ -5834,6 +5878,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
   <context>
     <name>stills</name>
     <message>
+      <source>{path} cannot be opened: what it says of itself does not end. Save it again without metadata, or restore it.</source>
+      <translation>{path} lässt sich nicht öffnen: die Angaben darin nehmen kein Ende. Ohne Metadaten neu sichern oder wiederherstellen.</translation>
+    </message>
+    <message>
       <source>{path} is cut short or damaged: restore it from where it came from.</source>
       <translation>{path} ist abgeschnitten oder beschädigt: Bitte von dort wiederherstellen, woher es kam.</translation>
     </message>
@@ -5886,6 +5934,14 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>{path} ist bei {place:.0f},{down:.0f} schwarz oder ausgebrannt: Bitte den Weißabgleich an einer anderen Stelle wählen.</translation>
     </message>
     <message>
+      <source>damaged (read as sRGB)</source>
+      <translation>beschädigt (als sRGB gelesen)</translation>
+    </message>
+    <message>
+      <source>{name} has a damaged colour profile: it is read as sRGB, and written without it.</source>
+      <translation>{name} hat ein beschädigtes Farbprofil: es wird als sRGB gelesen und ohne das Profil geschrieben.</translation>
+    </message>
+    <message>
       <source>{name}: {odd} values were no numbers or too bright to be light; they were made black, or as bright as can be.</source>
       <translation>{name}: {odd} Werte waren keine Zahlen oder zu hell für Licht; sie wurden schwarz oder so hell wie möglich gemacht.</translation>
     </message>
@@ -5912,6 +5968,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>only one</source>
       <translation>nur einer</translation>
+    </message>
+    <message>
+      <source>{path} has an unknown compression ({compression}): save it again with ZIP or LZW.</source>
+      <translation>{path} hat eine unbekannte Kompression ({compression}): mit ZIP oder LZW neu sichern.</translation>
     </message>
   </context>
   <context>
@@ -6117,6 +6177,18 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>Close all</source>
       <translation>Alle schließen</translation>
+    </message>
+    <message>
+      <source>{names} is not where it was.</source>
+      <translation>{names} liegt nicht mehr, wo es lag.</translation>
+    </message>
+    <message>
+      <source>{number} pictures of the tray are not where they were: {names}.</source>
+      <translation>{number} Bilder der Ablage liegen nicht mehr, wo sie lagen: {names}.</translation>
+    </message>
+    <message>
+      <source>Remove from the tray</source>
+      <translation>Aus der Ablage nehmen</translation>
     </message>
     <message>
       <source>The mask is inverted: what you keep is left out.</source>
