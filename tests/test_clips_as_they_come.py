@@ -7,9 +7,11 @@ import random
 import subprocess
 import sys
 import tempfile
+import time
 import unittest
 from concurrent.futures import ThreadPoolExecutor
 from fractions import Fraction
+from unittest import mock
 
 import av
 import clip_zoo
@@ -21,6 +23,7 @@ from amber_sieve.errors import Trouble
 from amber_sieve.export.clip import export_clip
 from amber_sieve.export.pieces import export_in_pieces
 from amber_sieve.media import formats
+from amber_sieve.media.footage import packets
 from amber_sieve.media.footage.clip import Footage
 from amber_sieve.media.footage.packets import Packet, index_of
 from amber_sieve.media.opening import open_source
@@ -98,8 +101,8 @@ class FieldTest(unittest.TestCase):
     def test_second_fields_that_are_packets_of_their_own_belong_to_the_frame_before(self):
         # Common practice in transport streams of interlaced H.264, no source: the first field alone carries a time.
         times = [0, None, 7200, None, 3600, None]
-        packets = [Packet(time, k * 1800, k * 100, 90, k == 0, False) for k, time in enumerate(times)]
-        index = index_of(packets, Fraction(1, 90_000), Fraction(25))
+        made = [Packet(time, k * 1800, k * 100, 90, k == 0, False) for k, time in enumerate(times)]
+        index = index_of(made, Fraction(1, 90_000), Fraction(25))
         self.assertEqual((index.count, index.shown, index.stamps), (3, [0, 4, 2], [0, 3600, 7200]))
         self.assertEqual([index.place[k] for k in range(6)], [0, 0, 2, 2, 1, 1])
         # Times that are missing otherwise are not relied on.
@@ -202,6 +205,20 @@ class AlphaTest(FolderCase):
         sieve = Sieve(bands={"luminance": gone}, edge={"follow": 0, "clean": 0}, adjust=Adjust(fill=Fill(fill="nothing")))
         export_clip(open_source(self.folder / "in.mp4"), Project(stack=(sieve,)), self.folder / "out.mov", codec="ProRes 4444")
         self.assertLess(open_source(self.folder / "out.mov").frame(2).alpha.max(), 0.01)
+
+
+class EndlessTest(FolderCase):
+    def test_what_does_not_end_is_refused_in_a_sentence(self):
+        # Ten megabytes of empty units of H.264 (ITU-T H.264, 7.4.1: access unit delimiters), and far more frames than bytes.
+        (self.folder / "units.h264").write_bytes(b"\0\0\1\x09\x10" * 2_000_000)
+        ffmpeg("-f", "lavfi", "-i", "color=size=2x2:rate=1000:duration=3", "-c:v", "rawvideo", "-pix_fmt", "gray", self.folder / "many.avi")
+        with mock.patch.object(packets, "MAX_SECONDS", 0.0), mock.patch.object(packets, "SECONDS_A_BYTE", 0.0):
+            for name in ("units.h264", "many.avi"):
+                started = time.monotonic()
+                with self.assertRaisesRegex(Trouble, "does not end"):
+                    open_source(self.folder / name)
+                self.assertLess(time.monotonic() - started, 15)
+        self.assertEqual(open_source(self.folder / "many.avi").about.frames, 3000)
 
 
 class ThinTest(FolderCase):

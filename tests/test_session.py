@@ -98,7 +98,7 @@ class ThreadsTest(WindowCase):
         for _ in range(6):
             self.workspace.pictures.open_many([DEMO / "yard.png", DEMO / "close.png"])
         for entry in self.workspace.tray.entries:
-            entry.document._timer.setInterval(10)
+            entry.document._keep_after = 0.01
             entry.document.edit_sieve(lambda sieve: sieve.but(name="Changed"), "Rename")
         QTest.qWait(200)
         self.settle()

@@ -20,7 +20,7 @@ from unittest import mock
 import numpy as np
 from common import DEMO, ROOT, FolderCase, WindowCase
 from PIL import Image
-from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PyQt6.QtCore import QMimeData, QPointF, Qt, QTimer, QUrl
 from PyQt6.QtGui import QDropEvent, QGuiApplication
 
 from amber_sieve.errors import Trouble
@@ -31,7 +31,7 @@ from amber_sieve.project.model import VERSION, Project
 from amber_sieve.workspace.workspace import Workspace
 
 #: How much of each is done; `tools/world.py` asks for what a long day has.
-CLICKS, SIDE, DROPPED, STEPS, KILLS = 12, 1, 120, 60, 2
+CLICKS, MEGAPIXELS, DROPPED, STEPS, KILLS = 12, 2.16, 120, 60, 2
 #: Megabytes by which a session may grow once it is warm, and the longest pause of the event loop, seconds.
 GROWS, PAUSE = 120.0, 1.0
 
@@ -143,7 +143,7 @@ class SourceTest(WindowCase):
 class FullDiskTest(WindowCase):
     def test_a_full_disk_under_autosave_is_said_once_and_work_is_kept_as_soon_as_there_is_room(self):
         self.open(DEMO / "close.png")
-        self.work.document._timer.setInterval(20)
+        self.work.document._keep_after = 0.001 * 20
         real, full = recovery.write_text, [True]
 
         def write(path, text):
@@ -201,7 +201,10 @@ class ManyTest(WindowCase):
             picture.save(paths[-1])
         mime = QMimeData()
         mime.setUrls([QUrl.fromLocalFile(str(path)) for path in paths])
-        paused = Paused(self.application)
+        paused, heart, beats = Paused(self.application), QTimer(), [time.monotonic()]
+        heart.timeout.connect(lambda: beats.append(time.monotonic()))
+        heart.start(5)
+        paused.turn(0.05)
         started = time.monotonic()
         event = QDropEvent(QPointF(300, 300), Qt.DropAction.CopyAction, mime, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
         self.window.dropEvent(event)
@@ -209,7 +212,9 @@ class ManyTest(WindowCase):
         while not self.workspace.idle:
             paused.turn()
         self.settle()
-        print(f"\n    {DROPPED} files: {dropped:.2f} s until the window answers, longest pause after it {paused.worst:.2f} s")
+        worst = max(np.diff(beats))
+        print(f"\n    {DROPPED} files: taken in {dropped:.2f} s, longest pause of the window {worst:.2f} s")
+        self.assertLess(worst, PAUSE)
         self.assertEqual(len(self.workspace.tray.entries), DROPPED)
         self.assertTrue(all(entry.thumbnail is not None for entry in self.workspace.tray.entries))
         self.assertEqual(len(self.workspace.tray.noted.rows), DROPPED)
@@ -232,7 +237,7 @@ class ManyTest(WindowCase):
 class ClockTest(WindowCase):
     def test_a_clock_set_back_and_forth_changes_nothing(self):
         self.open(DEMO / "close.png")
-        self.work.document._timer.setInterval(10)
+        self.work.document._keep_after = 0.001 * 10
         chance, real = random.Random(3), time.time
 
         def jumping() -> float:
@@ -322,7 +327,8 @@ class LongSessionTest(WindowCase):
     def test_clicks_undo_and_redo_leave_memory_flat_and_come_back_bit_by_bit(self):
         yard = Image.open(DEMO / "yard.png")
         picture = self.folder / "large.png"
-        yard.resize((yard.width * SIDE, yard.height * SIDE)).save(picture)
+        share = (MEGAPIXELS * 1e6 / (yard.width * yard.height)) ** 0.5
+        yard.resize((round(yard.width * share), round(yard.height * share))).save(picture)
         self.open(picture)
         size, chance, paused = self.work.opened.source.about.size, random.Random(9), Paused(self.application)
         states, held = [], []

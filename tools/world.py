@@ -18,14 +18,11 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 import own_home  # noqa: E402, F401
 import test_world  # noqa: E402
 
-#: Megapixels of the demo's yard.
-YARD = 2.16
-
 
 def main() -> int:
     clicks, megapixels, files, ends = (int(word) for word in (sys.argv[1:] + ["2000", "24", "2000", "25"][len(sys.argv) - 1 :])[:4])
     test_world.CLICKS, test_world.DROPPED, test_world.KILLS = clicks, files, ends
-    test_world.SIDE = max(1, round((megapixels / YARD) ** 0.5))
+    test_world.MEGAPIXELS = megapixels
     test_world.STEPS = 240
     suite = unittest.defaultTestLoader.loadTestsFromModule(test_world)
     result = unittest.TextTestRunner(verbosity=2).run(suite)

@@ -1,4 +1,4 @@
-"""Whether the header of a picture can be read in time: tried in a process of its own, which is ended when it cannot.
+"""Whether the header of a picture or a clip can be read in time: tried in a process of its own, which is ended when it cannot.
 
 A file of a few megabytes may hold a hundred thousand attributes or text that swells to gigabytes;
 libraries walk all of it, and some end the process on damage.
@@ -15,11 +15,11 @@ from typing import Any
 from ..errors import Trouble
 from ..language import translate
 from .child import Child, ChildEnded, serve
-from .formats import PILLOW
+from .formats import PILLOW, is_clip
 
 #: Parts of a file that are looked at, at most: libraries walk all before one to come to it.
 MAX_PARTS = 256
-#: Seconds of the processor that the header of a picture may take, and so many more for each byte of its file.
+#: Seconds of the processor that a header may take, and so many more for each byte of its file.
 MAX_PROCESSOR_SECONDS, SECONDS_A_BYTE = 0.5, 1e-8
 #: Seconds after which a disk that does not answer is given up.
 MAX_SECONDS = 30.0
@@ -33,7 +33,7 @@ def prepare() -> None:
 
 
 def check(path: pathlib.Path) -> None:
-    """Make sure that the header of a picture ends; whether it is damaged is said by whoever reads it.
+    """Make sure that the header of a picture or a clip ends; whether it is damaged is said by whoever reads it.
 
     Raises
     ------
@@ -58,6 +58,12 @@ def _walk(name: str) -> None:
 
         with phone_and_web.opened(pathlib.Path(name), 1 << 62):
             return
+    if is_clip(pathlib.Path(name)):
+        import av
+
+        with av.open(name) as container:
+            container.streams.best("video")
+        return
     import OpenImageIO as oiio
 
     opened = oiio.ImageInput.open(name)

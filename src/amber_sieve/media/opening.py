@@ -35,12 +35,13 @@ def open_source(path: pathlib.Path, reading: Reading = PLAIN) -> Source:
     path = pathlib.Path(path)
     if sequences.is_pattern(path):
         return sequences.Sequence(path, reading=reading)
-    regular_file(path)
     if formats.is_clip(path):
+        _check_header(path, "footage.clip")
         from .footage import clip as footage
 
         return footage.Footage(path, reading)
     if path.suffix.lower() in formats.RAW:
+        regular_file(path)
         from .stills import raw
 
         return raw.read(path, reading)
@@ -48,9 +49,9 @@ def open_source(path: pathlib.Path, reading: Reading = PLAIN) -> Source:
     return stills.read(path, reading)
 
 
-def _check_header(path: pathlib.Path) -> None:
-    """Make sure that the header of a still ends; its readers are loaded meanwhile. Raises `Trouble`."""
+def _check_header(path: pathlib.Path, reader: str = "stills.reader") -> None:
+    """Make sure that the header of a file ends; what reads it is loaded meanwhile. Raises `Trouble`."""
     regular_file(path)
     header.prepare()
-    importlib.import_module(f"{__package__}.stills.reader")
+    importlib.import_module(f"{__package__}.{reader}")
     header.check(path)

@@ -8,7 +8,6 @@ from ..errors import Trouble
 from ..language import translate
 from .model import VERSION, Frozen, Sieve
 
-
 #: Characters of a text that is looked at for sieves, at most.
 LONGEST = 20_000_000
 

@@ -47,13 +47,9 @@ class Document(QObject):
         #: Shared by all documents: a tray may hold hundreds.
         self._autosaves = autosaves
         self._complained = False
-        #: Runs from the first change on that is not kept yet.
-        self._timer = QTimer(self)
-        self._timer.setSingleShot(True)
-        self._timer.setInterval(round(1000 * keep_after))
-        self._timer.timeout.connect(self._autosave)
-        self.changed.connect(self._keep_soon)
-        self._not_kept.connect(self._keep_soon)
+        #: Runs from the first change on that is not kept yet; made then, for a tray may hold thousands of documents.
+        self._timer: QTimer | None = None
+        self._keep_after = keep_after
 
     # What there is
 
@@ -113,7 +109,7 @@ class Document(QObject):
             ) from None
         if project != self.project:
             self.history.push(project, what, group)
-            self.changed.emit()
+            self._tell_changed()
 
     def edit_sieve(self, change: Callable[[Sieve], Sieve], what: str, group: str = "") -> None:
         """Change the sieve being worked on."""
@@ -121,16 +117,16 @@ class Document(QObject):
 
     def undo(self) -> None:
         if self.history.undo():
-            self.changed.emit()
+            self._tell_changed()
 
     def go_to_step(self, number: int) -> None:
         """Go back or on to a step of the history."""
         if self.history.go_to(number):
-            self.changed.emit()
+            self._tell_changed()
 
     def redo(self) -> None:
         if self.history.redo():
-            self.changed.emit()
+            self._tell_changed()
 
     def select(self, sieve_id: str) -> None:
         """Work on this sieve from now on."""
@@ -174,9 +170,18 @@ class Document(QObject):
 
     # Unsaved work
 
+    def _tell_changed(self) -> None:
+        self.changed.emit()
+        self._keep_soon()
+
     def _keep_soon(self) -> None:
+        if self._timer is None:
+            self._timer = QTimer(self)
+            self._timer.setSingleShot(True)
+            self._timer.timeout.connect(self._autosave)
+            self._not_kept.connect(self._keep_soon)
         if not self._timer.isActive():
-            self._timer.start()
+            self._timer.start(round(1000 * self._keep_after))
 
     def _autosave(self) -> None:
         """Keep unsaved work if there is any that is not kept yet, off the interface thread: disks may be slow."""
@@ -212,7 +217,8 @@ class Document(QObject):
 
     def end(self, keep: bool = False) -> None:
         """No more work; unsaved work is forgotten unless it is to be offered at the next start."""
-        self._timer.stop()
+        if self._timer is not None:
+            self._timer.stop()
         if keep:
             self._recovery.falls = -1  # the program ends as it was told to: it did not fall
             self.keep_now()

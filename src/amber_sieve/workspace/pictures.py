@@ -8,7 +8,7 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 import numpy as np
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QCoreApplication, QEventLoop, QObject, pyqtSignal
 
 from ..errors import Trouble
 from ..files import mark_of
@@ -32,6 +32,9 @@ from .tray import Entry
 from .viewing import Viewing
 from .work import Work
 from .workers import Workers
+
+#: Pictures that are put on the tray between two looks at the window's events.
+AT_ONCE = 50
 
 
 @guarded
@@ -105,9 +108,12 @@ class Pictures(QObject):
     def open_many(self, paths: list[pathlib.Path]) -> None:
         """Put pictures, clips and projects on the tray; they are read when they are looked at. The first is shown."""
         first: Entry | None = None
+        known = {entry.source: entry for entry in reversed(self._tray.entries)}
         with self._tray.all_at_once():
-            for path in paths:
-                entry = self._tray.find(str(path.absolute()))
+            for number, path in enumerate(paths, 1):
+                if number % AT_ONCE == 0:  # the window goes on painting
+                    QCoreApplication.processEvents(QEventLoop.ProcessEventsFlag.ExcludeUserInputEvents)
+                entry = known.get(str(path.absolute()))
                 work = work_beside(path) if entry is None else None
                 if work is not None:
                     entry = self._unread(str(path.absolute()), work[1], work[0])
@@ -116,6 +122,8 @@ class Pictures(QObject):
                     self.open(path)
                 elif entry is None:
                     entry = self._unread(str(path.absolute()))
+                if entry is not None:
+                    known.setdefault(entry.source, entry)
                 first = first or entry
         self._note_tray()
         if first is not None:
@@ -357,14 +365,14 @@ class Pictures(QObject):
     def _take_thumbnail(self, about: object, pixels: np.ndarray | None) -> None:
         if pixels is not None and isinstance(about, Entry) and about.thumbnail is None:
             about.thumbnail = pixels
-            self._tray.changed.emit()
+            self._tray.redrawn.emit(about)
 
     def _renew_thumbnail(self, result: Rendered) -> None:
         """The thumbnail of what is in the window shows its result."""
         words = result.pictures.get("result")
         if words is not None and not result.wanted.hurried and len(self._tray.entries) > 1 and result.wanted.shown.box == (0, 0, 0, 0):
             self._tray.current.thumbnail = reduced_pixels(words)
-            self._tray.changed.emit()
+            self._tray.redrawn.emit(self._tray.current)
 
     def end(self, keep_work: bool) -> None:
         """Let go of everything that is open; unsaved work is kept for the next start only when that is wished."""

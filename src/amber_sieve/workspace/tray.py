@@ -85,9 +85,10 @@ class Entry:
 
 
 class Tray(QObject):
-    """The entries in order; `changed` when there are others, or one looks otherwise."""
+    """The entries in order; `changed` when there are others, `redrawn` when one looks otherwise."""
 
     changed = pyqtSignal()
+    redrawn = pyqtSignal(object)
 
     def __init__(self, first: Entry) -> None:
         super().__init__()

@@ -1861,6 +1861,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>{path} ist kein lesbarer Clip: Er ist beschädigt oder enthält keine Bilder.</translation>
     </message>
     <message>
+      <source>{path} cannot be opened: finding its frames does not end. Restore it, or write it again.</source>
+      <translation>{path} lässt sich nicht öffnen: die Suche nach seinen Bildern nimmt kein Ende. Wiederherstellen oder neu schreiben.</translation>
+    </message>
+    <message>
       <source>{path} holds no frames: it is cut short. Restore it from where it came from.</source>
       <translation>{path} enthält keine Bilder: Er ist abgeschnitten. Bitte von dort wiederherstellen, woher er kam.</translation>
     </message>

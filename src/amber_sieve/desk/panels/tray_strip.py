@@ -106,9 +106,11 @@ class TrayStrip(QListWidget):
         self.itemClicked.connect(self._clicked)
         self.itemActivated.connect(lambda item: workspace.pictures.go_to(item.data(_ENTRY)))
         self.setItemDelegate(_Chip(self))
+        #: What each row shows: its entry, the thumbnail and the words.
         self._shown: list[tuple[Entry, np.ndarray | None, str]] = []
         workspace.tray.changed.connect(self.follow)
-        workspace.work.changed.connect(self.follow)
+        workspace.tray.redrawn.connect(self._redraw)
+        workspace.work.changed.connect(lambda: self._redraw(self._tray.current))
         self.follow()
 
     def follow(self) -> None:
@@ -120,34 +122,43 @@ class TrayStrip(QListWidget):
                 self._shown = []
                 self.clear()
             return
-        wanted = [(entry, entry.thumbnail, self._words(entry)) for entry in entries]
-        while self.count() > len(wanted):
+        while self.count() > len(entries):
             self.takeItem(self.count() - 1)
-        for row, (entry, thumbnail, words) in enumerate(wanted):
-            before = self._shown[row] if row < min(len(self._shown), self.count()) else None
-            item = self.item(row)
-            if item is None:
-                item = QListWidgetItem()
-                self.addItem(item)
-            if before is None or before[0] is not entry or before[1] is not thumbnail:
-                item.setIcon(_icon(thumbnail))
-                item.setData(_ENTRY, entry)
-            if before is None or before[2] != words:
-                item.setText(words)
-                item.setToolTip(
-                    translate(
-                        "panels",
-                        "{source}{shared}\nA click shows it, Ctrl+click chooses several",
-                        source=entry.source,
-                        shared=chr(10) + translate("panels", "↔ has the shared stack") if entry.shared else "",
-                    )
-                )
+        del self._shown[len(entries) :]
+        for row, entry in enumerate(entries):
+            self._show(row, entry)
             if entry is self._tray.current and self.currentRow() != row:
                 self.setCurrentRow(row, QItemSelectionModel.SelectionFlag.ClearAndSelect)
-        self._shown = wanted
         viewport = self.viewport()
         if viewport is not None:
             viewport.update()
+
+    def _redraw(self, entry: Entry) -> None:
+        """Show one entry as it looks now; thousands may come one after another."""
+        row = next((row for row, shown in enumerate(self._shown) if shown[0] is entry), None)
+        if row is not None:
+            self._show(row, entry)
+
+    def _show(self, row: int, entry: Entry) -> None:
+        before = self._shown[row] if row < len(self._shown) else None
+        item, wanted = self.item(row), (entry, entry.thumbnail, self._words(entry))
+        if item is None:
+            item = QListWidgetItem()
+            self.addItem(item)
+        if before is None or before[0] is not entry or before[1] is not entry.thumbnail:
+            item.setIcon(_icon(entry.thumbnail))
+            item.setData(_ENTRY, entry)
+        if before is None or before[2] != wanted[2]:
+            item.setText(wanted[2])
+            item.setToolTip(
+                translate(
+                    "panels",
+                    "{source}{shared}\nA click shows it, Ctrl+click chooses several",
+                    source=entry.source,
+                    shared=chr(10) + translate("panels", "↔ has the shared stack") if entry.shared else "",
+                )
+            )
+        self._shown[row : row + 1] = [wanted]
 
     def _words(self, entry: Entry) -> str:
         return f"{'↔ ' if entry.shared else ''}{'• ' if entry.document.history.changed else ''}{entry.name}"

@@ -26,7 +26,7 @@ from ..source import About, key_of
 from ..timecode import Timecode, from_text
 from .decoded import MATRIX_NAMES, RANGE_NAMES, alpha_of, is_luma_chroma, light_of, matrix_of, to_rgb16
 from .decoder import FrameDecoder
-from .packets import USUAL_RATE, claimed_frames, even_rate, read_index, said_rate
+from .packets import USUAL_RATE, TooManyPackets, claimed_frames, even_rate, read_index, said_rate
 
 #: Pixels on a side of a clip at most: what moves is found by OpenCV, which counts in 15 bits.
 LONGEST_SIDE = 32_766
@@ -67,6 +67,10 @@ class Footage:
             self._decoder = FrameDecoder(self.path, self._index)
         except (av.FFmpegError, IndexError, ValueError, OSError):
             raise Trouble(translate("footage", "{path} is not a readable clip: it is damaged or holds no pictures.", path=path)) from None
+        except TooManyPackets:
+            raise Trouble(
+                translate("footage", "{path} cannot be opened: finding its frames does not end. Restore it, or write it again.", path=path)
+            ) from None
         stream = self._decoder.stream
         self._lock = threading.Lock()
         self._closed = False

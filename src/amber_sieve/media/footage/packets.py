@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import bisect
 import pathlib
+import time
 from collections import Counter
 from collections.abc import Hashable
 from dataclasses import dataclass, field
 from fractions import Fraction
-from typing import Any
+from typing import Any, NamedTuple
 
 import av
 
@@ -24,8 +25,17 @@ ORDER_PARSED = ("mpeg1video", "mpeg2video", "mpeg4")
 CLAIM_SLACK = Fraction(1, 5)
 
 
-@dataclass(frozen=True)
-class Packet:
+#: Seconds of the processor that finding the packets of a clip may take, and so many more for each byte of it: ten times what clips take.
+MAX_SECONDS, SECONDS_A_BYTE = 1.0, 4e-8
+#: Packets that are read between two looks at the time.
+LOOKS_EVERY = 1024
+
+
+class TooManyPackets(Exception):
+    """A file holds far more packets than one of its size can."""
+
+
+class Packet(NamedTuple):
     """One packet of a stream: times in units of the stream's time base, place and size in the file."""
 
     pts: int | None
@@ -107,11 +117,17 @@ def read_index(path: pathlib.Path) -> PacketIndex:
 
     Raises
     ------
-    av.FFmpegError, IndexError, OSError: it is no clip, or holds no pictures.
+    av.FFmpegError, IndexError, OSError: it is no clip, or holds no pictures. TooManyPackets: it would take too long.
     """
+    until = time.thread_time() + MAX_SECONDS + SECONDS_A_BYTE * path.stat().st_size
     with av.open(str(path)) as container:
         stream = picture_stream(container)
-        packets = [_record(packet) for packet in container.demux(stream) if packet.size]
+        packets: list[Packet] = []
+        for packet in container.demux(stream):
+            if packet.size:
+                packets.append(_record(packet))
+            if len(packets) % LOOKS_EVERY == 0 and time.thread_time() > until:
+                raise TooManyPackets
         rate = even_rate(stream)
         unsure = container.format.name in WITHOUT_STAMPS and stream.codec_context.has_b_frames
         if unsure and stream.codec_context.name not in ORDER_PARSED:
