@@ -23,7 +23,7 @@ GERMAN = common.ROOT / "src" / "amber_sieve" / "desk" / "languages" / "amber_de"
 MARKED = re.compile(r"⟦[^⟦⟧]*⟧")
 #: Visible words that are the same in every language: names of formats, spaces and keys, and what stands in the demo's own files.
 SAME = re.compile(
-    r"BT\.\d+( \(\d+\))?|HLG|PQ|sRGB|opRGB|Display P3|Rec\. 2020|Linear|gamma [\d.]+|limited|full|linear|(8|16) bit|(PNG|TIFF|JPEG( XL)?|OpenEXR|WebP)  .*"
+    r"BT\.\d+( \(\d+\))?|HLG|PQ|sRGB|opRGB|Display P3|Rec\. 2020|Linear|gamma [\d.]+|limited|full|linear|(8|16) bit|(PNG|TIFF|JPEG( XL)?|OpenEXR|WebP|DPX)  .*"
     r"|#RRGGBB|Amber Sieve|Sieve 1( [\d.]+ %)?|yard(-sieved\.png| – Amber Sieve)?|\{\w+\}(-sieved)?|/.*|Scroll (Left|Right)|Close|Cancel|Float|English|Deutsch"
     r"|(Ctrl|Shift|Alt|F\d|Return|Space|Right|Left|Up|Down|Pg|Del|\W|\b\w\b|\d)*"
 )
