@@ -27,7 +27,7 @@ import robot  # noqa: E402
 from amber_sieve.desk.app import application  # noqa: E402
 from amber_sieve.desk.start.waiting import settle  # noqa: E402
 from amber_sieve.desk.window.open_window import open_window  # noqa: E402
-from amber_sieve.warm import make_ready  # noqa: E402
+from amber_sieve.ready import make_ready  # noqa: E402
 from amber_sieve.workspace.workspace import Workspace  # noqa: E402
 
 #: Waiting in place of asking again and again: who asks holds up the threads that work.

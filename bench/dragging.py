@@ -26,7 +26,7 @@ from amber_sieve.desk.window.open_window import open_window
 from amber_sieve.desk.window.window import Window
 from amber_sieve.project import storage
 from amber_sieve.project.model import Edge, Sieve
-from amber_sieve.warm import make_ready
+from amber_sieve.ready import make_ready
 from amber_sieve.workspace.workspace import Workspace
 
 WAIT = QEventLoop.ProcessEventsFlag.WaitForMoreEvents

@@ -28,7 +28,7 @@ from amber_sieve.desk.window.open_window import open_window
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.media.opening import open_source
 from amber_sieve.project.model import Edge, Pick, Sieve
-from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.edge import edge_of
 from amber_sieve.render.mask import picked
 from amber_sieve.render.stages.edging import Working
@@ -46,7 +46,7 @@ def edges(frame: Frame) -> None:
     """Kernels on the enlarged yard."""
     ruler = Ruler(frame.width, frame.height, runs=3)
     sample = with_found_tolerance(sample_at(frame, 4100, 1100), frame, Pick())
-    mask = picked(frame, Sieve(pick=Pick(samples=(sample,))), Cache(0))
+    mask = picked(frame, Sieve(pick=Pick(samples=(sample,))), RenderContext())
     before = peak()
     ruler.tell("follow alone, reach 20", lambda: follow(frame.planes, mask, 20), 15)
     ruler.tell("follow, its reach found", lambda: follow_found(frame.planes, mask), 15)

@@ -19,6 +19,7 @@ from amber_sieve.media.opening import open_source
 from amber_sieve.media.source import About
 from amber_sieve.project.model import Adjust, Band, Bands, Edge, Light, Project, Recolour, Sieve
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 
 WIDTH, HEIGHT = 6000, 4000
 
@@ -66,7 +67,7 @@ def main() -> None:
     ratio = seconds(lambda: finished(made, ten(0.3)), 1) / whole.copy
     print(f"  all ten rendered at {WIDTH} x {HEIGHT}: {ratio:.0f} copies   (asked for: at most 200)")
     print(f"  most memory held: {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1e6:.2f} GB   (asked for: at most 2.5)")
-    opened, cache = Opened(Made(Frame(planes))), Cache(1_500_000_000)
+    opened, cache = Opened(Made(Frame(planes))), RenderContext(Cache(1_500_000_000))
     view = Ruler(1500, 1000)
     steps, start = iter(np.linspace(0.01, 1, 400)), ten(0.0)
     wanted = Wanted(start, "s9", 0, Shown(4, (0, 0, 0, 0), ("result", "mask")), hurried=True)

@@ -8,6 +8,7 @@ import sys
 import tempfile
 import time
 import unittest
+from typing import ClassVar
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 import forked
@@ -25,6 +26,8 @@ from amber_sieve.resolve.resolver import Resolver
 
 ROOT = pathlib.Path(__file__).parent.parent
 DEMO = ROOT / "demo"
+#: Width and height of a window of the tests, pixels.
+AS_OPENED = (1280, 800)
 
 
 def truth(picture: str, kind: str) -> np.ndarray:
@@ -73,44 +76,91 @@ class FolderCase(unittest.TestCase):
 
 
 class WindowCase(FolderCase):
-    """A test with a real window."""
+    """A test with a real window: one for all tests of a class, as new for each."""
+
+    #: Every test has a window of its own: for classes whose tests leave more behind than `_as_new` undoes.
+    own_window = False
+    _standing: ClassVar[tuple | None] = None
 
     def setUp(self) -> None:
         super().setUp()
+        own = type(self)
+        if own.own_window or own.__dict__.get("_standing") is None:
+            own._standing = self._opened()
+            (self.addCleanup if own.own_window else own.addClassCleanup)(self._shut, *own._standing)
+        self.application, self.window, self.troubles = own._standing
+        self.workspace = self.window.workspace
+        self.work, self.viewing = self.workspace.work, self.workspace.viewing
+        if not own.own_window:
+            self._as_new()
+
+    @staticmethod
+    def _opened() -> tuple:
+        """The application, a new window, and the list of what it complains of."""
         from amber_sieve.desk.app import application
         from amber_sieve.desk.window.open_window import open_window
         from amber_sieve.workspace.workspace import Workspace
 
-        self.application = application()
+        running = application()
         # As at a start: the sheet comes when the widgets stand, which takes half as long.
-        self.application.setProperty("dressed", None)
-        self.application.setStyleSheet("")
-        self.window = open_window(Workspace())
-        self.workspace = self.window.workspace
-        self.work, self.viewing = self.workspace.work, self.workspace.viewing
-        self.troubles: list[str] = []
-        self.workspace.speech.mishap.connect(lambda words, details: self.troubles.append(words + details))
-        self.workspace.speech.trouble.connect(self.troubles.append)
-        self.workspace.preferences.change(surfaces=False, offers=False)  # they are asked for where they are tested
-        self.window.show()
-        self.window.activateWindow()
-        self.addCleanup(self._shut)
+        running.setProperty("dressed", None)
+        running.setStyleSheet("")
+        window = open_window(Workspace())
+        troubles: list[str] = []
+        window.workspace.speech.mishap.connect(lambda words, details: troubles.append(words + details))
+        window.workspace.speech.trouble.connect(troubles.append)
+        window.workspace.preferences.change(surfaces=False, offers=False)  # they are asked for where they are tested
+        window.show()
+        window.activateWindow()
+        return running, window, troubles
 
-    def _shut(self) -> None:
-        for entry in self.workspace.tray.entries:
+    def _as_new(self) -> None:
+        """Bring the window back to how it opens: nothing on the tray, every choice as it ships."""
+        from amber_sieve.render.views import Looking
+        from amber_sieve.workspace.preferences import Preferences
+        from amber_sieve.workspace.tools import Tools
+
+        window, workspace, canvas = self.window, self.workspace, self.window.canvas
+        for other in self.application.topLevelWidgets():
+            if other is not window and other.isVisible():
+                other.close()
+        workspace.playback.stop()
+        for runner in (workspace.workers.jobs, workspace.workers.tasks):
+            runner.stop()
+        for entry in workspace.tray.entries:
             entry.document.history.mark_saved()
-        self.workspace.workers.jobs.end()
-        self.application.processEvents()  # what ended says so, or the window would ask whether it may be stopped, and nobody answers
-        self.away_with(self.window)
+        workspace.pictures.close_all()
+        workspace.preferences.change(**Preferences(surfaces=False, offers=False).model_dump(exclude={"panels_state", "place"}))
+        vars(workspace.tools).update(vars(Tools()))
+        window.pages.setCurrentIndex(0)
+        canvas.wipe.setChecked(False)
+        canvas.loupe.setChecked(False)
+        canvas.compare.setChecked(False)
+        for number, view in enumerate(("result", "mask")):
+            canvas.set_view(number, view)
+        workspace.viewing.look(**vars(Looking()))
+        window.resize(*AS_OPENED)
+        self.settle()
+        self.troubles.clear()
 
-    def away_with(self, window) -> None:
+    @classmethod
+    def _shut(cls, running, window, troubles) -> None:
+        for entry in window.workspace.tray.entries:
+            entry.document.history.mark_saved()
+        window.workspace.workers.jobs.end()
+        running.processEvents()  # what ended says so, or the window would ask whether it may be stopped, and nobody answers
+        cls.away_with(window)
+        cls._standing = None
+
+    @staticmethod
+    def away_with(window) -> None:
         """Close a window and free it: windows that stay take time from those that come."""
-        from PyQt6.QtCore import QEvent
+        from PyQt6.QtCore import QCoreApplication, QEvent
 
         window.close()
         window.deleteLater()
-        self.application.sendPostedEvents(None, QEvent.Type.DeferredDelete)
-        self.application.processEvents()
+        QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+        QCoreApplication.processEvents()
 
     def wait(self, until, seconds: float = 20.0) -> None:
         """Wait until something is so, which it has to be in time."""
@@ -133,6 +183,12 @@ class WindowCase(FolderCase):
         except TimeoutError as error:
             faulthandler.dump_traceback(file=sys.__stderr__)
             raise TimeoutError(f"{error}; said meanwhile: {self.troubles}") from None
+
+    def rest(self) -> None:
+        """Settle, and wait for what is made ahead of the next drag."""
+        self.settle()
+        self.wait(lambda: not self.workspace.drag_ready._timer.isActive() and self.workspace.idle)
+        self.settle()
 
     def click(self, x: float, y: float, held=None, pane: int = 0) -> None:
         """Click a picture point in a pane, as a person would."""

@@ -22,6 +22,7 @@ from amber_sieve.project.controls import words_of
 from amber_sieve.project.model import Adjust, Area, Bands, Edge, Key, Pick, Project, Ramp, Sample, Sieve, Stroke, Track
 from amber_sieve.render.believable import believable_of
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.stack import rendered, sieve_mask
 from amber_sieve.render.views import VIEWS, Looking, view
 from amber_sieve.resolve.layers import layers_in
@@ -194,7 +195,7 @@ def finite(what: str, values: np.ndarray | None) -> None:
 def check(project: Project, planes: np.ndarray, frames: int, number: int) -> None:
     """Render the picture, a part of it and it reduced, every view of it, what is counted and what is judged; all of it must be finite."""
     source = Made(planes, frames)
-    whole, cache = source.frame(number), Cache(50_000_000)
+    whole, cache = source.frame(number), RenderContext(Cache(50_000_000))
     stands = Resolver(source).project_on(project, whole, number, cache)
     layers, last = layers_in(cache), project.stack[-1].id
     for frame in (whole, whole.part(8, 6, 36, 30), whole.reduced(2)):

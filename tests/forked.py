@@ -13,14 +13,8 @@ from multiprocessing import forkserver
 from unittest import mock
 
 ROOT = pathlib.Path(__file__).parent.parent
-#: What the process that is forked has imported; none of it starts a thread.
-IMPORTED = (
-    "amber_sieve.terminal.main", "amber_sieve.export.batch", "amber_sieve.export.clip", "amber_sieve.live.clicking", "amber_sieve.export.lookup",
-    "amber_sieve.export.pieces", "amber_sieve.live.sampling", "amber_sieve.export.still", "amber_sieve.media.colour.cdl_files",
-)  # fmt: skip
-
 _context = multiprocessing.get_context("forkserver")
-_context.set_forkserver_preload(list(IMPORTED))
+_context.set_forkserver_preload(["imported"])
 
 
 #: Set where this module is imported by what it has started.

@@ -1,6 +1,8 @@
 """What tests make and measure in more than one module: raw files, projects, truth over a clip."""
 
+import functools
 import random
+from collections.abc import Sequence
 
 import numpy as np
 import tifffile
@@ -45,12 +47,25 @@ def everything(adjust: Adjust) -> Project:
     return Project(stack=(Sieve(name="All", bands=Bands(luminance=Band(on=True, corners=(-1, 0, 100, 101))), edge=edge, adjust=adjust),))
 
 
-def true_frames(kind: str) -> list[np.ndarray]:
-    """True coverage for every frame, 0 to 1."""
-    footage = Footage(DEMO / "clip.truth" / f"{kind}.mkv")
-    frames = [footage.decoded(n).to_ndarray(format="gray").astype(np.float32) / 255 for n in range(footage.about.frames)]
-    footage.close()
-    return frames
+class TrueFrames(Sequence):
+    """True coverage on every frame of the demo clip, 0 to 1, decoded when it is asked for."""
+
+    def __init__(self, kind: str) -> None:
+        self._footage = Footage(DEMO / "clip.truth" / f"{kind}.mkv")
+
+    def __len__(self) -> int:
+        return self._footage.about.frames
+
+    def __getitem__(self, number: int) -> np.ndarray:
+        if number >= len(self):
+            raise IndexError(number)
+        return self._footage.decoded(number).to_ndarray(format="gray").astype(np.float32) / 255
+
+
+@functools.cache
+def true_frames(kind: str) -> TrueFrames:
+    """True coverage of an object of the demo clip."""
+    return TrueFrames(kind)
 
 
 def random_project(chance: random.Random, name: str) -> Project:

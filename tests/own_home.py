@@ -8,8 +8,26 @@ import os
 import pathlib
 import tempfile
 
-_HELD = tempfile.TemporaryDirectory(prefix="amber-sieve-home-")
 #: Where everything is kept.
-FOLDER = pathlib.Path(_HELD.name)
-for _kind in ("STATE", "CONFIG", "DATA"):
-    os.environ[f"XDG_{_kind}_HOME"] = str(FOLDER / _kind.lower())
+FOLDER = pathlib.Path()
+_held: tempfile.TemporaryDirectory | None = None
+
+
+def renew() -> None:
+    """Give this process a new, empty home. A forked process that shares its parent's calls this first."""
+    global FOLDER, _held
+    if _held is not None:
+        _held._finalizer.detach()  # the parent's folder is removed by the parent
+    _held = tempfile.TemporaryDirectory(prefix="amber-sieve-home-")
+    FOLDER = pathlib.Path(_held.name)
+    for kind in ("STATE", "CONFIG", "DATA"):
+        os.environ[f"XDG_{kind}_HOME"] = str(FOLDER / kind.lower())
+
+
+def remove() -> None:
+    """Remove the home: for a process that ends without Python's own clearing up."""
+    assert _held is not None
+    _held.cleanup()
+
+
+renew()

@@ -22,6 +22,7 @@ from amber_sieve.project.edits import with_sample
 from amber_sieve.project.model import Pick, Sieve
 from amber_sieve.render.automatic import found_amounts
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.mask import mask_of
 
 #: Clicks are scored after so many; a wrong region less deep than this is not clicked any more, pixels.
@@ -42,7 +43,7 @@ class Clicked:
 
 def clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> Iterator[Clicked]:
     """Click an object of a picture with a sieve as it comes; ends early when nothing wrong is left to click."""
-    cache, sieve = Cache(400_000_000), Sieve()
+    cache, sieve = RenderContext(Cache(400_000_000)), Sieve()
     x, y, _ = deepest(true > 0.99)
     role = "keep"
     for _ in range(count):
@@ -60,7 +61,7 @@ def clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> Iterator[Clic
 def offered_clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> list[float]:
     """Scores after each click of a robot that takes only the places that are offered, and says there what is true: one that is right already
     is a click too."""
-    cache, sieve, scores, passed = Cache(400_000_000), Sieve(), list[float](), list[tuple[float, float]]()
+    cache, sieve, scores, passed = RenderContext(Cache(400_000_000)), Sieve(), list[float](), list[tuple[float, float]]()
     x, y, _ = deepest(true > 0.99)
     role = "keep"
     while len(scores) < count:
@@ -130,7 +131,7 @@ def _holds(where: np.ndarray, at: np.ndarray) -> bool:
 
 def strokes_and_fits(frame: Frame, true: np.ndarray, count: int) -> Iterator[tuple[float, float, Pick]]:
     """Scores after each stroke, as it proposes for itself and after a fit to all of them, and the fitted pick."""
-    cache, sieve, role, where = Cache(400_000_000), Sieve(), "keep", true > 0.99
+    cache, sieve, role, where = RenderContext(Cache(400_000_000)), Sieve(), "keep", true > 0.99
     for _ in range(count):
         taken = sample_along(frame, "stroke", stroke_in(where), 6, role=role)
         sieve = with_sample(sieve, clicked(found_amounts(sieve, frame, cache), taken, frame, cache).sample)

@@ -18,6 +18,7 @@ from amber_sieve.live.preview import Opened, Wanted, make_waiting_fine, preview
 from amber_sieve.media import stills
 from amber_sieve.project.model import Project
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.evaluate import working
 
 #: Views that show light, and levels by which they may be off.
@@ -70,7 +71,7 @@ def check(project: Project, planes: np.ndarray, frames: int, number: int) -> int
     opaque = np.ones(planes.shape[1:], bool) if made.result.alpha is None else made.result.alpha == 1
     count = 0
     for box in ((0, 0, 0, 0), (8, 6, 36, 30)):
-        opened, cache = Opened(source), Cache(200_000_000)
+        opened, cache = Opened(source), RenderContext(Cache(200_000_000))
         request = Wanted(project, last, number, Shown(1, box, VIEWS))
         seen = preview(opened, request, cache)
         if seen.waiting:  # matting is made in the background

@@ -27,6 +27,7 @@ from amber_sieve.render import automatic
 from amber_sieve.render.adjust import adjusted
 from amber_sieve.render.automatic import with_found_means
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.mask import Masked
 from amber_sieve.render.resolved import found_of
 from amber_sieve.render.stages.every import BLOCKS, steps_of
@@ -372,7 +373,7 @@ class MatchTest(unittest.TestCase):
 class LearntOnceTest(unittest.TestCase):
     def test_only_what_comes_before_makes_it_learn_again(self):
         frame = Frame(np.random.default_rng(3).random((3, 40, 60), np.float32))
-        cache = Cache(10**8)
+        cache = RenderContext(Cache(10**8))
 
         def found(**blocks) -> object:
             adjust = Adjust(match=Match(target=(0.1, 0.2, 0.3)), **blocks)

@@ -13,7 +13,7 @@ from amber_sieve.core.frame import Frame
 from amber_sieve.desk.canvas import area_shape as shape
 from amber_sieve.media import stills
 from amber_sieve.project.model import Area, Pick, Sieve, Stroke
-from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.mask import mask_of
 
 
@@ -106,7 +106,7 @@ class StrokesTest(unittest.TestCase):
         stroke = Stroke(points=((300, 400, 1), (900, 700, 1)), size=120)
         sieve = Sieve(areas=(Area(kind="brush", mode="add", strokes=(stroke,)),))
         frame = Frame(np.full((3, 1000, 1200), 0.3, np.float32))
-        whole, small = (mask_of(f, sieve, Cache(0)) for f in (frame, frame.reduced(4)))
+        whole, small = (mask_of(f, sieve, RenderContext()) for f in (frame, frame.reduced(4)))
         self.assertLess(np.abs(whole.reshape(250, 4, 300, 4).mean((1, 3)) - small).mean(), 0.002)
 
     def test_a_brush_that_paints_only_the_like(self):
@@ -114,14 +114,16 @@ class StrokesTest(unittest.TestCase):
         like = tuple(float(v) for v in frame.planes[:, 330, 1230])
         points = ((1230, 330, 1), (1600, 330, 1))
         free, alike = (Stroke(points=points, size=80, like=colour) for colour in (None, like))
-        plain, picky = (mask_of(frame, Sieve(areas=(Area(kind="brush", mode="add", strokes=(s,)),)), Cache(0)) for s in (free, alike))
+        plain, picky = (
+            mask_of(frame, Sieve(areas=(Area(kind="brush", mode="add", strokes=(s,)),)), RenderContext()) for s in (free, alike)
+        )
         self.assertGreater(picky[330, 1300], 0.9)
         self.assertEqual((plain[330, 1560], picky[330, 1560]), (1, 0))
 
     def test_erasing(self):
         strokes = (Stroke(points=((50, 50, 1),), size=60), Stroke(points=((50, 50, 1),), size=20, erase=True))
         mask = mask_of(
-            Frame(np.zeros((3, 100, 100), np.float32)), Sieve(areas=(Area(kind="brush", mode="add", strokes=strokes),)), Cache(0)
+            Frame(np.zeros((3, 100, 100), np.float32)), Sieve(areas=(Area(kind="brush", mode="add", strokes=strokes),)), RenderContext()
         )
         self.assertEqual((mask[50, 50], mask[50, 70]), (0, 1))
 
@@ -241,10 +243,10 @@ class TerminalTest(FolderCase):
 class ModelTest(unittest.TestCase):
     def test_the_first_area_on_an_empty_sieve_starts_from_everything(self):
         frame = Frame(np.full((3, 50, 60), 0.3, np.float32))
-        only = mask_of(frame, Sieve(areas=(shape.boxed("rect", (10, 10), (30, 30), mode="intersect"),)), Cache(0))
+        only = mask_of(frame, Sieve(areas=(shape.boxed("rect", (10, 10), (30, 30), mode="intersect"),)), RenderContext())
         self.assertEqual((only[20, 20], only[40, 50]), (1, 0))
-        inverted = mask_of(frame, Sieve(areas=(shape.boxed("rect", (10, 10), (30, 30), inverted=True),)), Cache(0))
+        inverted = mask_of(frame, Sieve(areas=(shape.boxed("rect", (10, 10), (30, 30), inverted=True),)), RenderContext())
         self.assertEqual((inverted[20, 20], inverted[40, 50]), (0, 1))
         with self.assertRaises(ValueError):
             Area(kind="rect", points=((0, 0),))
-        self.assertEqual(mask_of(frame, Sieve(pick=Pick(), areas=()), Cache(0)).max(), 0)
+        self.assertEqual(mask_of(frame, Sieve(pick=Pick(), areas=()), RenderContext()).max(), 0)

@@ -34,6 +34,7 @@ from amber_sieve.project import presets, store
 from amber_sieve.project.model import Bands, Pick, Project, Ramp, Sample, Sieve
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.clicked import seeds_of
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.evaluate import measured as frame_measured
 from amber_sieve.render.mask import qualified
 from amber_sieve.render.stack import render, sieve_mask
@@ -209,7 +210,7 @@ class ColourCheckerTest(unittest.TestCase):
 
     def taken(self, name: str) -> dict[str, float]:
         preset = next(p for p in presets.SHIPPED if p.name == name)
-        return dict(zip(self.names, qualified(self.frame, preset.pick, preset.bands, Cache(0))[0].tolist(), strict=True))
+        return dict(zip(self.names, qualified(self.frame, preset.pick, preset.bands, RenderContext())[0].tolist(), strict=True))
 
     def check_preset(self, name: str, inside: tuple[str, ...], outside: tuple[str, ...]) -> None:
         taken = self.taken(name)
@@ -261,7 +262,7 @@ class LearningTest(unittest.TestCase):
         frame, true = demo_frame("yard"), truth("yard", "cloth")
         samples = [sample_at(frame, x, y) for x, y in ((1080, 250), (1235, 420), (1400, 180))]
         bands = bands_from_samples(Pick(samples=tuple(samples)), Bands(), frame)
-        found = overlap(qualified(frame, Pick(), bands, Cache(0)), true)
+        found = overlap(qualified(frame, Pick(), bands, RenderContext()), true)
         print(f"\nbands set from three clicks on the cloth: intersection over union {found:.3f}")
         self.assertGreaterEqual(found, 0.9)
         one = bands_from_samples(Pick(samples=tuple(samples[:1])), Bands(), frame)
@@ -288,7 +289,7 @@ class LearningTest(unittest.TestCase):
             sample_along(frame, "stroke", points, 16, role="drop") for points in ([(1390, 870), (1400, 900)], [(1330, 830), (1440, 860)])
         ]
         pick, found = fitted(Pick(samples=(keep, *drops)), frame)
-        mask = qualified(frame, pick, Bands(), Cache(0))
+        mask = qualified(frame, pick, Bands(), RenderContext())
         own = np.maximum(figure, terracotta) > 0.5
         parted = overlap(mask[own], figure[own])
         print(
@@ -329,25 +330,25 @@ class StackTest(unittest.TestCase):
 
     def test_bands_and_samples_multiply(self):
         pick, bands = Pick(samples=(self.sample.but(tolerance=40),)), Bands(ramp=Ramp(on=True))
-        both = qualified(self.frame, pick, bands, Cache(0))
+        both = qualified(self.frame, pick, bands, RenderContext())
         np.testing.assert_allclose(
-            both, qualified(self.frame, pick, Bands(), Cache(0)) * qualified(self.frame, Pick(), bands, Cache(0)), atol=1e-6
+            both, qualified(self.frame, pick, Bands(), RenderContext()) * qualified(self.frame, Pick(), bands, RenderContext()), atol=1e-6
         )
 
     def test_large_frames_in_strips_are_the_same(self):
         from amber_sieve.render import mask as module
 
         pick = Pick(samples=(self.sample.but(tolerance=30, compare="levels"),))
-        whole = qualified(self.frame, pick, Bands(), Cache(0))
+        whole = qualified(self.frame, pick, Bands(), RenderContext())
         held, module.LARGE, module.ROWS = (module.LARGE, module.ROWS), 10, 7
         try:
-            self.assertTrue(np.array_equal(qualified(self.frame, pick, Bands(), Cache(0)), whole))
+            self.assertTrue(np.array_equal(qualified(self.frame, pick, Bands(), RenderContext()), whole))
         finally:
             module.LARGE, module.ROWS = held
 
     def test_transparent_pixels_are_left_out_on_demand(self):
         pick = Pick(samples=(self.sample.but(tolerance=100),), transparent=False)
-        mask = qualified(self.frame, pick, Bands(), Cache(0))
+        mask = qualified(self.frame, pick, Bands(), RenderContext())
         self.assertEqual(mask[self.frame.alpha == 0].max(), 0)
         self.assertGreater(mask.max(), 0)
 
@@ -356,10 +357,10 @@ class StackTest(unittest.TestCase):
         for measure, moves in (("original", False), ("result", True)):
             second = Sieve(pick=Pick(samples=(self.sample,), measure=measure), adjust={"recolour": {"lightness": 20}})
             alone, both = Project(stack=(second,)), Project(stack=(first, second))
-            one, other = (sieve_mask(self.frame, p, second.id, Cache(10**8)) for p in (alone, both))
+            one, other = (sieve_mask(self.frame, p, second.id, RenderContext(Cache(10**8))) for p in (alone, both))
             self.assertEqual(np.array_equal(one, other), not moves, measure)
-            render(self.frame, both, Cache(10**8))
-            seen = frame_measured(self.frame, both, second.id, Cache(10**8))
+            render(self.frame, both, RenderContext(Cache(10**8)))
+            seen = frame_measured(self.frame, both, second.id, RenderContext(Cache(10**8)))
             self.assertEqual(np.array_equal(seen.planes, self.frame.planes), not moves)
 
 

@@ -28,6 +28,7 @@ from amber_sieve.project import edits
 from amber_sieve.project.model import Bands, Edge, Pick, Project, Sample, Sieve
 from amber_sieve.render.automatic import found_amounts
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.mask import mask_of, qualified, samples_mask
 from amber_sieve.render.stages.every import mask_looks
 from amber_sieve.render.stages.outline import small_pieces
@@ -52,7 +53,7 @@ class OffersTest(unittest.TestCase):
 
     def test_the_same_thing_in_the_sun_is_offered(self):
         """A whitewashed wall clicked in the shade: what is offered next lies on it, in the sun."""
-        frame, true, cache = robot.half_frame("yard"), robot.half_truth("yard", "wall"), Cache(400_000_000)
+        frame, true, cache = robot.half_frame("yard"), robot.half_truth("yard", "wall"), RenderContext(Cache(400_000_000))
         x, y, _ = deepest(true > 0.99)
         sieve = edits.with_sample(Sieve(), clicked(Sieve(), sample_at(frame, x + 0.5, y + 0.5), frame, cache).sample)
         place = offered(found_amounts(sieve, frame, cache), frame, cache)
@@ -79,10 +80,10 @@ class OffersTest(unittest.TestCase):
 
     def test_nothing_is_offered_where_nothing_is_picked_or_all_is_one_colour(self):
         frame = robot.half_frame("yard")
-        self.assertIsNone(offered(Sieve(), frame, Cache(10**8)))
+        self.assertIsNone(offered(Sieve(), frame, RenderContext(Cache(10**8))))
         flat = Frame(np.full((3, 60, 80), 0.3, np.float32))
         alone = Sieve(edge=Edge(follow=0.0, specks=0, holes=0, clean=0), pick=Pick(samples=(sample_at(flat, 20, 20),)))
-        self.assertIsNone(offered(alone, flat, Cache(10**8)))
+        self.assertIsNone(offered(alone, flat, RenderContext(Cache(10**8))))
 
 
 class SizesTest(FolderCase):
@@ -99,7 +100,7 @@ class SizesTest(FolderCase):
 
     def test_a_click_takes_a_surface_and_one_more_on_the_same_place_the_thing_it_runs_into(self):
         frame, middle, flower = self.gradient()
-        sieve, cache, scores, tolerances = Sieve(), Cache(10**8), [], []
+        sieve, cache, scores, tolerances = Sieve(), RenderContext(Cache(10**8)), [], []
         for _ in range(3):
             came = clicked(found_amounts(sieve, frame, cache), sample_at(frame, 200, 150), frame, cache, fresh=True)
             sieve = edits.with_sample(sieve, came.sample, True)
@@ -298,7 +299,7 @@ class ClickTest(unittest.TestCase):
 
     @classmethod
     def setUpClass(cls):
-        cls.frame, cls.cache = robot.half_frame("yard"), Cache(500_000_000)
+        cls.frame, cls.cache = robot.half_frame("yard"), RenderContext(Cache(500_000_000))
 
     def click(self, sieve: Sieve, x: float, y: float, role: str = "keep", **own):
         came = clicked(found_amounts(sieve, self.frame, self.cache), sample_at(self.frame, x, y, role=role), self.frame, self.cache, **own)
@@ -326,13 +327,13 @@ class ClickTest(unittest.TestCase):
 
     def test_what_is_kept_between_clicks_changes_none_of_them(self):
         """A session of clicks, a step back and others in its place, each against one that nothing was kept for."""
-        sieve, held = Sieve(), Cache(500_000_000)
+        sieve, held = Sieve(), RenderContext(Cache(500_000_000))
         for number, (x, y, role) in enumerate(
             ((699, 441, "keep"), (748, 555, "drop"), (617, 210, "keep"), (635, 483, "keep"), (407, 477, "drop"))
         ):
             stands = found_amounts(sieve, self.frame, held)
             sample = sample_at(self.frame, x, y, role=role)
-            kept, alone = (clicked(stands, sample, self.frame, cache) for cache in (held, Cache(0)))
+            kept, alone = (clicked(stands, sample, self.frame, cache) for cache in (held, RenderContext()))
             self.assertEqual(kept, alone)
             if number != 2:  # taken back: the next does not stand on it
                 sieve = edits.with_sample(sieve, kept.sample)
@@ -361,8 +362,8 @@ class ClickTest(unittest.TestCase):
         pick = Pick(
             samples=(sample_at(frame, 1398, 882), sample_at(frame, 1270, 966, reach="here"), sample_at(frame, 1662, 1042, role="drop"))
         )
-        whole = samples_mask(large, pick, Cache(0))
-        np.testing.assert_array_equal(whole[:1200], samples_mask(Frame(large.planes[:, :1200].copy()), pick, Cache(0)))
+        whole = samples_mask(large, pick, RenderContext())
+        np.testing.assert_array_equal(whole[:1200], samples_mask(Frame(large.planes[:, :1200].copy()), pick, RenderContext()))
 
     def test_specks_and_holes_find_their_amount_and_spare_what_was_clicked(self):
         planes = np.full((3, 200, 300), 0.2, np.float32)
@@ -375,7 +376,7 @@ class ClickTest(unittest.TestCase):
         sieve = Sieve(
             pick=Pick(samples=(keep, keep.but(id="second", x=251, y=31), keep.but(id="third", role="drop", colour=(0.2,) * 3, x=91, y=91)))
         )
-        mask = mask_of(frame, found_amounts(sieve.but(edge=Edge(follow=0, clean=0)), frame, Cache(0)), Cache(0))
+        mask = mask_of(frame, found_amounts(sieve.but(edge=Edge(follow=0, clean=0)), frame, RenderContext()), RenderContext())
         self.assertEqual((mask[31, 251], mask[81, 251]), (1, 0))
         self.assertEqual((mask[61, 61], mask[91, 91]), (1, 0))
 
@@ -385,7 +386,7 @@ class ClickTest(unittest.TestCase):
 
 class TerminalTest(FolderCase):
     def test_the_terminal_clicks_as_the_window_does(self):
-        frame, cache = open_source(DEMO / "yard.png").frame(0), Cache(0)
+        frame, cache = open_source(DEMO / "yard.png").frame(0), RenderContext()
         small, sieve = frame.reduced(looked_at(frame.width, frame.height)), Sieve()
         for x, y, role in ((1398, 882, "keep"), (1662, 1042, "drop"), (1270, 966, "keep")):
             stands = found_amounts(sieve, frame, cache)
@@ -466,8 +467,8 @@ class FitTest(unittest.TestCase):
         frame = robot.half_frame("yard")
         keep = sample_along(frame, "stroke", [(612, 395), (632, 440), (645, 495)], 7).but(tolerance=25.0)
         outline = ((560, 350), (690, 350), (690, 600), (560, 600))
-        loose = qualified(frame, fitted(Pick(samples=(keep,)), frame)[0], Bands(), Cache(0))
-        bound = qualified(frame, fitted(Pick(samples=(keep,), outline=outline), frame)[0], Bands(), Cache(0))
+        loose = qualified(frame, fitted(Pick(samples=(keep,)), frame)[0], Bands(), RenderContext())
+        bound = qualified(frame, fitted(Pick(samples=(keep,), outline=outline), frame)[0], Bands(), RenderContext())
         outside = np.ones(loose.shape, bool)
         outside[350:600, 560:690] = False
         self.assertLessEqual(bound[outside].mean(), loose[outside].mean() + 1e-6)

@@ -21,6 +21,7 @@ from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project import edits, presets, storage
 from amber_sieve.project.model import Area, Edge, Sieve
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 
 SHIFT, CTRL = Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.ControlModifier
 
@@ -371,7 +372,7 @@ class OutlineTest(WindowCase):
         self.open(DEMO / "yard.png")
 
     def seen(self):
-        return Seen(self.work.opened, self.work.project, self.work.sieve.id, 0, Cache(10**8))
+        return Seen(self.work.opened, self.work.project, self.work.sieve.id, 0, RenderContext(Cache(10**8)))
 
     def test_drawn_round_the_jar_it_gives_samples_that_can_be_changed(self):
         self.window.pick.places["outline"].click()
@@ -408,7 +409,7 @@ class OutlineTest(WindowCase):
         with self.assertRaises(Cancelled):
             progress = Progress()
             progress.cancel()
-            outlined(Sieve(), self.OUTLINE, seen.whole(), seen.reduced(), seen.cache, 0, progress)
+            outlined(Sieve(), self.OUTLINE, seen.whole(), seen.reduced(), seen.context, 0, progress)
 
 
 class OldFilesTest(WindowCase):

@@ -28,6 +28,7 @@ from amber_sieve.project.controls import blocks
 from amber_sieve.project.fields import numbers_of
 from amber_sieve.project.model import Adjust, Light, Project, Recolour, Sieve
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.mask import qualified
 from amber_sieve.render.patched import _Adjusted
 from amber_sieve.render.stages.edging import NO_EDGE
@@ -68,15 +69,15 @@ class StepsTest(unittest.TestCase):
         source = stills.Still(read.about, whole)  # read once
         read.close()
         opened = Opened(source)
-        for _ in range(6):
-            project, cache = random_project(chance, "yard"), Cache(10**9)
+        for _ in range(4):
+            project, cache = random_project(chance, "yard"), RenderContext(Cache(10**9))
             left, top = chance.randrange(whole.width - 300), chance.randrange(whole.height - 200)
             shown = Shown(1, (left, top, left + 300, top + 200), ("result", "mask", "veil"))
-            for _ in range(5):
+            for _ in range(4):
                 sieve = chance.choice(project.stack)
                 project = project.with_sieve(dragged(chance, sieve))
                 wanted = Wanted(project, chance.choice((sieve, project.stack[-1])).id, 0, shown, hurried=True)
-                step, alone = preview(opened, wanted, cache), preview(Opened(source), wanted, Cache(10**9))
+                step, alone = preview(opened, wanted, cache), preview(Opened(source), wanted, RenderContext(Cache(10**9)))
                 np.testing.assert_array_equal(step.mask, alone.mask)
                 for name in shown.views:
                     apart = np.abs(levels_of_words(step.pictures[name]) - levels_of_words(alone.pictures[name]))
@@ -88,7 +89,7 @@ class StepsTest(unittest.TestCase):
     def test_light_that_is_only_drawn_is_there_when_somebody_asks_for_it(self):
         """While a mask alone changes, the light after a sieve goes to the screen without being written down; sieves after it, and other views,
         get all of it."""
-        chance, cache, read = random.Random(3), Cache(10**9), open_source(DEMO / "yard.png")
+        chance, cache, read = random.Random(3), RenderContext(Cache(10**9)), open_source(DEMO / "yard.png")
         source = stills.Still(read.about, read.frame(0))
         read.close()
         opened, first = (
@@ -110,7 +111,7 @@ class StepsTest(unittest.TestCase):
             with mock.patch.object(Mixture, "draw_runs", autospec=True, side_effect=Mixture.draw_runs) as only_drawn:
                 made = preview(opened, wanted, cache)
             drawn += only_drawn.call_count
-            alone = preview(Opened(source), wanted, Cache(10**9))
+            alone = preview(Opened(source), wanted, RenderContext(Cache(10**9)))
             for name in views:
                 apart = np.abs(levels_of_words(made.pictures[name]) - levels_of_words(alone.pictures[name]))
                 self.assertLessEqual(apart.max(), 1, (step, name))
@@ -119,7 +120,7 @@ class StepsTest(unittest.TestCase):
 
     def test_a_mask_is_kept_from_the_second_time_it_is_asked_for(self):
         """A step of a tolerance makes a mask that nobody asks for again; a drag of the edge asks for the same one at each step."""
-        opened, cache = Opened(open_source(DEMO / "yard.png")), Cache(10**9)
+        opened, cache = Opened(open_source(DEMO / "yard.png")), RenderContext(Cache(10**9))
         self.addCleanup(opened.retire)
         sieve, shown = storage.load(DEMO / "yard.sieve").stack[0].but(edge=NO_EDGE), Shown(2)
 
@@ -132,13 +133,15 @@ class StepsTest(unittest.TestCase):
             large = [call for call in made.call_args_list if call.args[0].width > THUMBNAIL]
         self.assertEqual(len(large), 2)
         alone = preview(
-            opened, Wanted(Project(stack=(sieve.but(edge=NO_EDGE.but(specks=120, holes=30)),)), sieve.id, 0, shown), Cache(10**9)
+            opened,
+            Wanted(Project(stack=(sieve.but(edge=NO_EDGE.but(specks=120, holes=30)),)), sieve.id, 0, shown),
+            RenderContext(Cache(10**9)),
         )
         np.testing.assert_array_equal(mask, alone.mask)
 
     def test_what_was_shown_is_never_written_over(self):
         """The window still shows the pixels of a step while the next one is made."""
-        chance, cache = random.Random(5), Cache(10**9)
+        chance, cache = random.Random(5), RenderContext(Cache(10**9))
         opened = Opened(open_source(DEMO / "yard.png"))
         self.addCleanup(opened.retire)
         project, before = random_project(chance, "yard"), []
@@ -154,7 +157,7 @@ class StepsTest(unittest.TestCase):
     def test_what_is_at_rest_is_counted_whole(self):
         """Though the mask is the same as at the last step of the drag, which counts every fourth row."""
         project = storage.load(DEMO / "yard.sieve")
-        opened, cache, sieve = Opened(open_source(DEMO / "yard.png")), Cache(10**9), project.stack[0].but(edge=NO_EDGE)
+        opened, cache, sieve = Opened(open_source(DEMO / "yard.png")), RenderContext(Cache(10**9)), project.stack[0].but(edge=NO_EDGE)
         self.addCleanup(opened.retire)
         for hurried in (True, False):
             made = preview(opened, Wanted(Project(stack=(sieve,)), sieve.id, 0, Shown(2), hurried=hurried), cache)
@@ -162,7 +165,7 @@ class StepsTest(unittest.TestCase):
 
     def test_a_step_draws_no_more_than_what_it_may_change(self):
         project = storage.load(DEMO / "yard.sieve")
-        opened, cache, shown = Opened(open_source(DEMO / "yard.png")), Cache(10**9), Shown(2, views=("result", "mask"))
+        opened, cache, shown = Opened(open_source(DEMO / "yard.png")), RenderContext(Cache(10**9)), Shown(2, views=("result", "mask"))
         self.addCleanup(opened.retire)
         sieve = project.stack[0].but(edge=NO_EDGE)
         for step in range(4):
@@ -180,7 +183,7 @@ class StepsTest(unittest.TestCase):
             self.assertLess(made.steps[name].runs.mean(), 0.5 * held.mean(), name)
 
     def test_a_drag_works_on_what_is_seen_alone_where_the_screen_has_many_pixels(self):
-        level, cache = Opened(open_source(DEMO / "yard.png")).frame(0), Cache(10**9)
+        level, cache = Opened(open_source(DEMO / "yard.png")).frame(0), RenderContext(Cache(10**9))
         shown = Shown(1, (0, 0, level.width, level.height), seen=(100, 50, 1300, 950))
 
         def pixels(part: Part) -> int:
@@ -195,7 +198,7 @@ class StepsTest(unittest.TestCase):
         self.assertIs(worked_part(level, Shown(1, (20, 20, level.width, level.height)), 0, False, cache).frame, level)
 
     def test_what_is_read_beside_the_picture_follows_now_and_then_and_is_right_at_rest(self):
-        project, cache, shown = storage.load(DEMO / "yard.sieve"), Cache(10**9), Shown(4)
+        project, cache, shown = storage.load(DEMO / "yard.sieve"), RenderContext(Cache(10**9)), Shown(4)
         opened, sieve = Opened(open_source(DEMO / "yard.png")), project.stack[0].but(edge=NO_EDGE)
         self.addCleanup(opened.retire)
 
@@ -217,7 +220,7 @@ class StepsTest(unittest.TestCase):
         self.assertGreater(beside(14, False)[1], step_share)
 
     def test_while_only_a_mask_changes_each_pixel_is_adjusted_once(self):
-        source, shown, cache = open_source(DEMO / "yard.png"), Shown(2, views=("result", "mask")), Cache(10**9)
+        source, shown, cache = open_source(DEMO / "yard.png"), Shown(2, views=("result", "mask")), RenderContext(Cache(10**9))
         opened, adjust = Opened(source), Adjust(recolour=Recolour(hue=40, dyed=False))  # nothing is learnt of what is masked
         self.addCleanup(opened.retire)
         sieve = storage.load(DEMO / "yard.sieve").stack[0].but(edge=NO_EDGE, adjust=adjust)
@@ -237,7 +240,7 @@ class StepsTest(unittest.TestCase):
                 wider = sieve.but(pick=sieve.pick.but(samples=(sample.but(tolerance=float(tolerance)),)), **changed)
                 wanted = Wanted(Project(stack=(wider,)), sieve.id, 0, shown, hurried=True)
                 before = asked.call_args_list[-1][0][0].known.sum() if asked.called else 0
-                step, alone = preview(opened, wanted, cache), preview(Opened(source), wanted, Cache(10**9))
+                step, alone = preview(opened, wanted, cache), preview(Opened(source), wanted, RenderContext(Cache(10**9)))
                 np.testing.assert_array_equal(step.pictures["result"], alone.pictures["result"])
                 new.append((asked.call_count, bool(asked.called and asked.call_args_list[-1][0][0].known.sum() > before)))
         self.assertEqual(new, [(0, False), (1, True), (2, True), (3, False), (4, False), (4, False), (5, False)])
@@ -392,8 +395,7 @@ class WindowTest(WindowCase):
             window.pages.setCurrentWidget(window.pick)
             self.settle()
             self.wait(lambda: all(pane._ready._step is not None for pane in window.canvas.panes))
-            QTest.qWait(300)
-            self.settle()
+            self.rest()
             measured.assert_called()
             measured.reset_mock()
             number = window.pick.tolerance
@@ -418,9 +420,7 @@ class WindowTest(WindowCase):
             self.settle()
             wanted = self.viewing.last.wanted
             self.wait(lambda: all(pane._ready._step is not None for pane in panes))
-            QTest.qWait(300)  # two pictures have come and been held by then: the one that was opened, and what is seen of it
-            self.settle()
-            QTest.qWait(50)
+            self.rest()  # two pictures have come: the one that was opened, and what is seen of it
             with mock.patch.object(Scaled, "_scale_all", autospec=True, side_effect=Scaled._scale_all) as scaled:
                 self.work.set_field("adjust.light.exposure", 0.5, "Exposure", "a drag")
                 self.wait(lambda: self.viewing.last.wanted.hurried and self.viewing.last.wanted.project == self.work.project)

@@ -35,6 +35,7 @@ from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.project.model import Adjust, Edge, Pick, Place, Project, Recolour, Sieve
 from amber_sieve.render.adjust import adjusted
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.edge import LEAST, outline_worked
 from amber_sieve.render.fringe import fringe_of
 from amber_sieve.render.mask import mask_of, masked
@@ -262,13 +263,13 @@ class IslandsTest(unittest.TestCase):
         self.sieve = Sieve(pick=Pick(samples=(sample_at(self.frame, 100, 100),)))
 
     def strays(self, sieve: Sieve) -> int:
-        mask = mask_of(self.frame, sieve, Cache(0))
+        mask = mask_of(self.frame, sieve, RenderContext())
         return sum(mask[y, x] > 0.5 for x, y in self.places)
 
     def test_twelve_strays_go_by_twelve_clicks_or_one_and_stay_out(self):
         self.assertEqual(self.strays(self.sieve), 12)
         clicks = tuple(Place(x=x + 0.5, y=y + 0.5) for x, y in self.places)
-        found = islands_of(mask_of(self.frame, self.sieve, Cache(0)))
+        found = islands_of(mask_of(self.frame, self.sieve, RenderContext()))
         self.assertEqual(len(found), 13)
         self.assertTrue(60 <= found[0].x < 180)
         one = (Place(x=found[0].x, y=found[0].y),)
@@ -277,7 +278,7 @@ class IslandsTest(unittest.TestCase):
                 samples = tuple(s.but(tolerance=s.tolerance * tolerance) for s in self.sieve.pick.samples)
                 sieve = self.sieve.but(edge=edge, pick=self.sieve.pick.but(samples=samples))
                 self.assertEqual(self.strays(sieve), 0)
-                self.assertEqual(mask_of(self.frame, sieve, Cache(0))[100, 100], 1)
+                self.assertEqual(mask_of(self.frame, sieve, RenderContext())[100, 100], 1)
 
     def test_a_place_with_nothing_near_takes_nothing(self):
         mask = blob()
@@ -307,7 +308,7 @@ class YardTest(unittest.TestCase):
         return band
 
     def test_follow_and_fine_halve_the_error_of_the_fringe_and_never_raise_the_rims(self):
-        cache = Cache(2 * 10**9)
+        cache = RenderContext(Cache(2 * 10**9))
         rows = {}
         for name, place, kind, top, follows, width in (
             ("the cloth's fringe", CLOTH, "cloth", 580, (8, 30), 40),
@@ -344,8 +345,10 @@ class YardTest(unittest.TestCase):
         # The recolouring that takes indigo to madder is read off the sure inside, as a grader would match it.
         adjust = self.matching(self.frame.planes[:, inside].mean(1), goal[:, inside].mean(1))
         sieve = self.sieve(CLOTH, follow=30.0).but(adjust=adjust)
-        found = masked(self.frame, sieve, Cache(0))
-        results = {"no edge work": adjusted(self.frame, masked(self.frame, self.sieve(CLOTH).but(adjust=adjust), Cache(0)), sieve)[0]}
+        found = masked(self.frame, sieve, RenderContext())
+        results = {
+            "no edge work": adjusted(self.frame, masked(self.frame, self.sieve(CLOTH).but(adjust=adjust), RenderContext()), sieve)[0]
+        }
         results["follow, haze left"] = adjusted(self.frame, type(found)(found.mask, None), sieve)[0]
         results["follow, no haze"] = adjusted(self.frame, found, sieve)[0]
         detailed = sieve.but(adjust=sieve.adjust.but(detail={"sharpen": 1.0}))
@@ -375,7 +378,7 @@ class YardTest(unittest.TestCase):
 
     def test_haze_is_counted_with_and_without(self):
         sieve = self.sieve(CLOTH, follow=30.0).but(adjust=Adjust(recolour=Recolour(hue=110.0)))
-        found = fringe_of(self.frame, Project(stack=(sieve,)), sieve.id, Cache(0))
+        found = fringe_of(self.frame, Project(stack=(sieve,)), sieve.id, RenderContext())
         print(f"\nhazy pixels of the recoloured cloth: {found.handled} with handling, {found.unhandled} without")
         # Counted is what lies off the line between two colours, noise too: how far from the true one it is, is asked above.
         self.assertLess(found.handled, 0.75 * found.unhandled)
@@ -397,8 +400,8 @@ class YardTest(unittest.TestCase):
         }
         for place in (CLOTH, JAR):
             sieve = self.sieve(place, **edge)
-            whole = mask_of(self.frame, sieve, Cache(0))
-            small = mask_of(self.frame.reduced(4), sieve, Cache(0))
+            whole = mask_of(self.frame, sieve, RenderContext())
+            small = mask_of(self.frame.reduced(4), sieve, RenderContext())
             reduced = cv2.resize(whole, small.shape[::-1], interpolation=cv2.INTER_AREA)
             error = float(np.abs(small - reduced).mean())
             print(f"\npreview at 25 % against the export reduced: mean absolute difference {error:.4f}")
@@ -466,6 +469,9 @@ class DegenerateTest(unittest.TestCase):
         sieve = Sieve(pick=Pick(samples=(sample_at(frame, *CLOTH),)), outside=40.0, adjust=Adjust(recolour=Recolour(saturation=-100.0)))
         from amber_sieve.render.stack import render
 
-        grey, part = render(frame, Project(stack=(sieve.but(outside=100.0),)), Cache(0)), render(frame, Project(stack=(sieve,)), Cache(0))
+        grey, part = (
+            render(frame, Project(stack=(sieve.but(outside=100.0),)), RenderContext()),
+            render(frame, Project(stack=(sieve,)), RenderContext()),
+        )
         sky = np.s_[:, 5, 5]
         np.testing.assert_allclose(part[sky], 0.6 * frame.planes[sky] + 0.4 * grey[sky], atol=1e-5)

@@ -36,6 +36,7 @@ from amber_sieve.media.opening import open_source
 from amber_sieve.project.model import Edge, Pick, Sieve
 from amber_sieve.render.automatic import found_amounts
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.mask import mask_of
 from amber_sieve.render.stages.edging import NO_EDGE
 
@@ -81,7 +82,7 @@ class SaidTest(unittest.TestCase):
     def test_a_click_is_never_turned_round_on_the_demo(self):
         """Every clicked place of the robot that clicks the middle of the largest wrong region, four objects of the demo."""
         for picture, name in (("yard", "terracotta"), ("yard", "marigolds"), ("close", "leaf"), ("close", "marigolds")):
-            frame, cache = robot.half_frame(picture), Cache(400_000_000)
+            frame, cache = robot.half_frame(picture), RenderContext(Cache(400_000_000))
             for made in robot.clicks(frame, robot.half_truth(picture, name)):
                 before = mask_of(frame, found_amounts(made.sieve.but(edge=NO_EDGE), frame, cache), cache)[made.y, made.x]
                 with self.subTest(picture=picture, name=name, at=(made.x, made.y)):
@@ -301,9 +302,9 @@ class CleaningTest(FolderCase):
             frame = open_source(path).frame(0)
             pick = Pick(samples=(with_found_tolerance(sample_at(frame, x, y), frame, Pick()),))
             plain = Sieve(pick=pick, edge=Edge(specks=0, holes=0, follow=0, clean=0))
-            auto = found_amounts(plain.but(edge=plain.edge.but(clean="auto")), frame, Cache(0))
-            whole = found_amounts(Sieve(pick=pick), frame, Cache(0))
-            counts = [small_pieces_of(mask_of(frame, sieve, Cache(0))) for sieve in (plain, auto, whole)]
+            auto = found_amounts(plain.but(edge=plain.edge.but(clean="auto")), frame, RenderContext())
+            whole = found_amounts(Sieve(pick=pick), frame, RenderContext())
+            counts = [small_pieces_of(mask_of(frame, sieve, RenderContext())) for sieve in (plain, auto, whole)]
             words = "  ".join(f"{name} {s} {b}" for name, (s, b) in zip(("as it is", "cleaned", "all automatic"), counts, strict=True))
             print(f"{path.name:20} cleaning {auto.edge.clean:g}, speckles and blocks: {words}")
             if auto.edge.clean:
@@ -335,7 +336,7 @@ class CleaningTest(FolderCase):
         self.assertLess(smoothed[1, :, :15].std(), 0.6 * lab[1, :, :15].std())
 
     def test_a_noisy_frame_finds_its_amount_once(self):
-        cache = Cache(10**8)
+        cache = RenderContext(Cache(10**8))
         frame = Frame(demo_frame("yard").planes, key="held")
         self.assertEqual(found_amounts(Sieve(), frame, cache).edge.clean, 1)
         self.assertTrue(cache.holds(("noise", "held")))

@@ -28,6 +28,7 @@ from amber_sieve.project.model import Adjust, Area, Edge, Light, Match, Project,
 from amber_sieve.render.adjust import adjusted
 from amber_sieve.render.automatic import with_found_means
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.mask import Masked
 from amber_sieve.render.resolved import found_of
 
@@ -130,7 +131,7 @@ class Degenerate(unittest.TestCase):
             match = Match(target=(0.0, 0.0, 0.0), nearest=nearest)
             project = Project(stack=(Sieve(areas=(faint,), edge=Edge(follow=0.0), adjust=Adjust(match=match)),))
             with np.errstate(all="raise", under="ignore"):
-                found = with_found_means(project, frame, Cache(10**7))
+                found = with_found_means(project, frame, RenderContext(Cache(10**7)))
             self.assertIsNone(found_of(found.stack[0]).match)
 
     def test_a_place_beside_the_picture_is_not_followed(self):

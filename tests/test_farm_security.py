@@ -53,7 +53,7 @@ class SecureFarmTest(FolderCase):
         told = self.folder / "scheduler.json"
         self.begin("scheduler", "--protocol", "tls", "--port", "0", "--no-dashboard", "--scheduler-file", told)
         end = time.monotonic() + 60
-        while not told.exists() and time.monotonic() < end:
+        while not (told.exists() and told.read_text().endswith("}")) and time.monotonic() < end:
             time.sleep(0.1)
         self.address = json.loads(told.read_text())["address"]
         self.begin("worker", self.address, "--nthreads", "1", "--no-dashboard")

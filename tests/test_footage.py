@@ -320,7 +320,7 @@ def farm(folder: pathlib.Path):
     processes = [started("scheduler", "--port", 0, "--no-dashboard", "--scheduler-file", told, environment=bare)]
     try:
         end = time.monotonic() + 60
-        while not told.exists() and time.monotonic() < end:
+        while not (told.exists() and told.read_text().endswith("}")) and time.monotonic() < end:
             time.sleep(0.1)
         address = json.loads(told.read_text())["address"]
         ours = os.environ | {"PYTHONPATH": str(DEMO.parent / "src")}

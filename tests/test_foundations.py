@@ -38,6 +38,7 @@ from amber_sieve.names import MEASURES
 from amber_sieve.project import edits, recovery, storage
 from amber_sieve.project.model import Adjust, Light, Pick, Project, Recolour, Sample, Sieve
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.stack import render
 
 
@@ -186,7 +187,7 @@ class OddPixelsTest(FolderCase):
         self.assertIn("4 values", still.about.notes[0])
         sample = Sample(x=3, y=2, colour=(1, 1, 1), tolerance=900)
         adjust = Adjust(light=Light(exposure=10), recolour=Recolour(saturation=100))
-        result = render(still.picture, Project(stack=(Sieve(pick=Pick(samples=(sample,)), adjust=adjust),)), Cache(0))
+        result = render(still.picture, Project(stack=(Sieve(pick=Pick(samples=(sample,)), adjust=adjust),)), RenderContext())
         self.assertTrue(np.isfinite(result).all())
 
     def test_integer_tiff_with_associated_alpha(self):
@@ -304,7 +305,8 @@ print(to_oklab(np.ones((3, 2, 2), np.float32))[0, 0, 0].round(3))
         roots, kept = made / "amber_sieve" / "core" / "colour" / "roots.py", self.folder / "kept"
         self.assertEqual(self.kernel_in(made), ("1.0", ""))
         compiled_once = {path: path.stat().st_mtime_ns for path in kept.rglob("*.nbc")}
-        self.assertEqual(self.kernel_in(made), ("1.0", ""))
+        # Not even where a library has numbers written in another way.
+        self.assertEqual(self.kernel_in(made, "import numpy; numpy.set_printoptions(legacy='1.13')"), ("1.0", ""))
         self.assertEqual({path: path.stat().st_mtime_ns for path in kept.rglob("*.nbc")}, compiled_once)
         text = roots.read_text()
         for was, now, wanted in (
@@ -560,7 +562,7 @@ class CacheKeyTest(unittest.TestCase):
     def test_minus_one_and_minus_two_are_two_keys(self):
         # hash(-1.0) == hash(-2.0) in CPython: a key that was the hash took one for the other.
         frame = Frame(np.random.default_rng(1).random((3, 16, 16), dtype=np.float32))
-        cache = Cache(10**8)
+        cache = RenderContext(Cache(10**8))
 
         def shown(hue: float) -> np.ndarray:
             sieve = Sieve(id="s", bands=Sieve().bands.but(ramp={"on": True}), adjust=Adjust(recolour=Recolour(hue=hue)))

@@ -359,7 +359,7 @@ class ChangedElsewhere(WindowCase):
     def test_a_sample_beside_a_smaller_clip(self):
         from amber_sieve.media.opening import open_source
         from amber_sieve.project.model import Pick, Sample
-        from amber_sieve.render.cache import Cache
+        from amber_sieve.render.context import RenderContext
         from amber_sieve.resolve.resolver import Resolver
 
         source = open_source(DEMO / "clip.mp4")
@@ -368,7 +368,7 @@ class ChangedElsewhere(WindowCase):
         project = Project(stack=(Sieve(pick=Pick(samples=(sample,))),))
         resolver = Resolver(source)
         for number in (0, 1, 30):
-            stands = resolver.project_on(project, source.frame(number), number, Cache(0))
+            stands = resolver.project_on(project, source.frame(number), number, RenderContext())
             self.assertEqual(len(stands.stack[0].pick.samples), 1)
 
     def test_300_000_samples_are_refused_before_they_are_looked_at(self):

@@ -11,6 +11,7 @@ import unittest
 import xml.etree.ElementTree as ElementTree
 from dataclasses import replace
 from fractions import Fraction
+from unittest import mock
 
 import numpy as np
 import OpenImageIO as oiio
@@ -18,6 +19,7 @@ import tifffile
 from common import DEMO, ROOT, FolderCase, demo_frame, rendered_whole, terminal
 from PIL import Image
 
+from amber_sieve import warm
 from amber_sieve.core.frame import Frame
 from amber_sieve.errors import Trouble
 from amber_sieve.export.clip import export_clip, frame_range
@@ -32,6 +34,8 @@ from amber_sieve.media.opening import open_source
 from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project.model import Adjust, Pick, Project, Recolour, Sieve
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
+from amber_sieve.render.mask import MaskKey
 from amber_sieve.render.stack import render
 from amber_sieve.resolve.layers import layers_in
 
@@ -103,12 +107,17 @@ class CacheTest(unittest.TestCase):
     def test_a_changed_adjustment_does_not_recompute_the_mask(self):
         frame = demo_frame("yard").reduced(8)
         cache, project = Cache(10**9), recoloured(demo_frame("yard"))
-        render(frame, project, cache)
-        held = {key for key in cache._cached if key[0] in ("qualified", "picked", "mask", "oklab")}
-        self.assertTrue({"qualified", "mask", "oklab"} <= {key[0] for key in held})
+
+        def of_masks() -> set:
+            return {key for key in cache._cached if isinstance(key, MaskKey) or key[0] in ("qualified", "picked", "oklab")}
+
+        render(frame, project, RenderContext(cache))
+        held = of_masks()
+        self.assertTrue({"qualified", "oklab"} <= {key[0] for key in held if isinstance(key, tuple)})
+        self.assertTrue(any(isinstance(key, MaskKey) for key in held))
         other = project.with_sieve(project.stack[0].but(adjust=Adjust(recolour=Recolour(hue=-20.0))))
-        render(frame, other, cache)
-        self.assertEqual(held, {key for key in cache._cached if key[0] in ("qualified", "picked", "mask", "oklab")})
+        render(frame, other, RenderContext(cache))
+        self.assertEqual(held, of_masks())
 
 
 def exr_of(path: pathlib.Path) -> np.ndarray:
@@ -216,7 +225,7 @@ class SequenceExportTest(FolderCase):
 class LayerTest(FolderCase):
     def setUp(self) -> None:
         super().setUp()
-        self.layer = layers_in(Cache(10**8))
+        self.layer = layers_in(RenderContext(Cache(10**8)))
 
     def test_a_layer_lies_at_the_place_and_scale_of_a_frame(self):
         frame = demo_frame("yard")
@@ -261,12 +270,13 @@ class HouseTest(FolderCase):
         "resolve": ("core", "project", "media", "render"),
         **dict.fromkeys(("live", "export"), ("core", "project", "media", "render", "resolve")),
         "workspace": ("core", "project", "media", "render", "resolve", "live", "export"),
-        "warm": ("core", "project", "media", "render", "resolve", "live", "export"),
+        "warm": ("core",),
+        "ready": ("core", "project", "media", "render", "resolve", "live", "export", "warm"),
         "api": ("core", "project", "media", "render", "resolve", "live", "export"),
-        **dict.fromkeys(("desk", "terminal", "demo"), ("core", "project", "media", "render", "resolve", "live", "export", "workspace", "desk", "warm")),
+        **dict.fromkeys(("desk", "terminal", "demo"), ("core", "project", "media", "render", "resolve", "live", "export", "workspace", "desk", "ready", "warm")),
     }  # fmt: skip
     #: Floors that know nothing of Qt, and the one that knows its signals but no widgets.
-    NO_QT = (*GROUND, "core", "project", "media", "render", "resolve", "live", "export", "terminal", "warm", "api")
+    NO_QT = (*GROUND, "core", "project", "media", "render", "resolve", "live", "export", "terminal", "ready", "warm", "api")
 
     def test_benches_tools_and_tests_have_a_home_of_their_own(self):
         # Importing `own_home`, or what imports it, before anything of the program.
@@ -344,8 +354,7 @@ class HouseTest(FolderCase):
             if path.parent.name != "window":  # the window itself, and its own parts, hold all of it
                 self.assertNotRegex(path.read_text(), r"self\._?workspace\b", path.name)
 
-    def test_kernels_are_warmed(self):
-        """Every kernel is called by warm.py: asked of a process that did nothing else, so that what earlier runs compiled says nothing."""
+    def test_every_kernel_and_what_it_is_called_with_is_in_the_list_that_is_compiled(self):
         kernels = []
         for path in (SOURCES / "core").rglob("*.py"):
             module = path.relative_to(SOURCES.parent).with_suffix("").as_posix().replace("/", ".")
@@ -365,19 +374,21 @@ class HouseTest(FolderCase):
             names, inside = [node.name for node in made], set(calls)
             kernels += [(module, name) for name in names if name not in inside]
         self.assertGreater(len(kernels), 40)
-        code = f"""
-import importlib
-from amber_sieve.warm import warm
-warm()
-import sys
-from amber_sieve.core.parallel import RowStep
-steps = [(name, key) for name, one in sorted(sys.modules.items()) if name.startswith("amber_sieve.core") for key, step in vars(one).items() if isinstance(step, RowStep) and not step.made]
-print([name for name in {kernels!r} if not getattr(importlib.import_module(name[0]), name[1]).made] + steps)
-"""
-        environment = os.environ | {"PYTHONPATH": str(SOURCES.parent), "XDG_STATE_HOME": str(self.folder)}
-        done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, env=environment, cwd=self.folder)
-        self.assertEqual((done.stdout.strip(), done.returncode), ("[]", 0), done.stderr[-2000:])
-        self.assertTrue(list((self.folder / "amber-sieve" / "compiled").iterdir()))
+        listed = {(f"amber_sieve.core.{job.module}", job.name) for group in warm.GROUPS for job in warm.listed(group)}
+        self.assertEqual(set(kernels) - listed, set())
+        words = [sys.executable, ROOT / "tools" / "signatures.py", "--check"]
+        done = subprocess.run(words, capture_output=True, text=True, cwd=self.folder, timeout=300)
+        self.assertEqual(done.stdout.splitlines()[-1:], ["The list is complete."], done.stdout[-2000:] + done.stderr[-2000:])
+
+    def test_kernels_are_compiled_by_all_cores_and_only_once(self):
+        jobs = [job for job in warm.listed("first") if job.module == "colour.transfer"]
+        shares = []
+        environment = {"NUMBA_CACHE_DIR": str(self.folder / "kept"), "XDG_STATE_HOME": str(self.folder)}
+        with mock.patch.dict(os.environ, environment), mock.patch.object(warm, "listed", return_value=jobs):
+            warm.warm("first", shares.append)
+            self.assertEqual((len(shares), shares[-1]), (len(jobs), 1.0))
+            self.assertTrue(list((self.folder / "kept").rglob("*.nbc")))
+            warm.warm("first", lambda share: self.fail("it is compiled already"))
 
     def test_an_empty_window_needs_no_compiler(self):
         code = """
@@ -403,14 +414,15 @@ from amber_sieve.live.preview import Opened, Wanted, preview
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
 from amber_sieve.render.cache import Cache
-from amber_sieve.warm import make_ready
+from amber_sieve.render.context import RenderContext
+from amber_sieve.ready import make_ready
 make_ready()
 kept = gc.isenabled() and gc.get_freeze_count() > 100_000 and "scipy.interpolate" in sys.modules
 def loaded():
     return {key for name, one in list(sys.modules.items()) if name.startswith("amber_sieve.core") for key, made in vars(one).items() if isinstance(made, Kernel) and made.made}
 before = loaded()
 project = storage.load(pathlib.Path(sys.argv[1]))
-preview(Opened(open_source(pathlib.Path(project.source))), Wanted(project, project.stack[0].id), Cache(10**9))
+preview(Opened(open_source(pathlib.Path(project.source))), Wanted(project, project.stack[0].id), RenderContext(Cache(10**9)))
 print(kept and len(before) > 15 and len(loaded() - before) < 3, sorted(loaded() - before))
 """
         environment = os.environ | {"PYTHONPATH": str(SOURCES.parent)}

@@ -37,6 +37,7 @@ from amber_sieve.project import edits, recovery
 from amber_sieve.project.history import History
 from amber_sieve.project.model import Adjust, Edge, Pick, Project, Recolour, Sieve
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.stack import sieve_mask
 from amber_sieve.render.stages.edging import NO_EDGE
 from amber_sieve.render.stages.every import stack_looks
@@ -68,11 +69,11 @@ class PreviewIsExportTest(unittest.TestCase):
             width, height = whole.width // factor, whole.height // factor
             left, top = chance.randrange(width - 200), chance.randrange(height - 150)
             box = (left, top, left + 200, top + 150)
-            shown = preview(opened, Wanted(project, sieve.id, number, Shown(factor, box, ("mask", "result"))), Cache(10**9))
+            shown = preview(opened, Wanted(project, sieve.id, number, Shown(factor, box, ("mask", "result"))), RenderContext(Cache(10**9)))
             self.assertEqual(shown.mask.shape, (150, 200))
             # The same picture without any part: at full size this is what the export renders.
             level = opened.frame(number, factor)
-            cache = Cache(10**9)
+            cache = RenderContext(Cache(10**9))
             found = opened.resolver.project_on(project, whole, number, cache)
             mask = sieve_mask(level, found, sieve.id, cache, layers_in(cache))[top : top + 150, left : left + 200]
             apart = np.abs(shown.mask - mask)
@@ -105,7 +106,7 @@ class PreviewIsExportTest(unittest.TestCase):
         chance, worst, seen = random.Random(72), 0.0, 0
         things = (("yard", "cloth"), ("yard", "turquoise"), ("yard", "marigolds"), ("yard", "wall"), ("close", "leaf"), ("close", "honey"))
         for picture, name in things:
-            opened, cache = Opened(open_source(DEMO / f"{picture}.png")), Cache(10**9)
+            opened, cache = Opened(open_source(DEMO / f"{picture}.png")), RenderContext(Cache(10**9))
             whole, sieve = opened.frame(0), Sieve(adjust=Adjust(recolour=Recolour(hue=100)))
             x, y, _ = deepest(truth(picture, name) > 0.99)
             small = whole.reduced(looked_at(whole.width, whole.height))
@@ -173,9 +174,8 @@ class SafeWindowTest(WindowCase):
         part = Frame.part
         with mock.patch.object(Frame, "part", lambda frame, *box: made.append(box[4] if len(box) > 4 else 1) or part(frame, *box)):
             self.open(DEMO / "yard.sieve")
-            QTest.qWait(300)
+            self.wait(lambda: any(isinstance(share, float) for share in made))
             self.settle()
-            self.assertTrue(any(isinstance(share, float) for share in made))
             made.clear()
             self.work.set_field("adjust.light.exposure", 0.5, "Exposure", "a drag")
             self.assertTrue(self.work.dragging)

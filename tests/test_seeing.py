@@ -21,6 +21,7 @@ from amber_sieve.desk.canvas.area_shape import boxed
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.project.model import Adjust, Band, Bands, Edge, Mono, Pick, Project, Recolour, Sample, Sieve, Take
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.inspect import deciding_sample
 from amber_sieve.render.mask import bounds_of, mask_of
 from amber_sieve.render.stages.every import mask_looks
@@ -128,7 +129,7 @@ class ViewsTest(unittest.TestCase):
         cls.sieve = cls.project.stack[0]
         grey = cls.sieve.but(adjust=Adjust(mono=Mono(mono=100)))
         cls.project = cls.project.but(takes=(Take(name="Grey", stack=(grey,)),))
-        cls.cache = Cache(10**9)
+        cls.cache = RenderContext(Cache(10**9))
 
     def show(self, name: str, **looking) -> np.ndarray:
         return view(name, self.frame, self.project, self.sieve.id, Looking(**looking), self.cache)
@@ -178,8 +179,8 @@ class BoundsTest(unittest.TestCase):
     def test_areas_bound_what_colours_are_learnt_from(self):
         frame = demo_frame("yard").reduced(4)
         here = Sieve(areas=(boxed("rect", (1000, 130), (1450, 580), mode="intersect"),))
-        within = bounds_of(frame, here, Cache(0))
-        self.assertIsNone(bounds_of(frame, Sieve(), Cache(0)))
+        within = bounds_of(frame, here, RenderContext())
+        self.assertIsNone(bounds_of(frame, Sieve(), RenderContext()))
         counted = statistics_of(frame.planes, within)
         self.assertLess(counted.field.sum(), statistics_of(frame.planes).field.sum() / 4)
         self.assertLess(counted.hue[:40].sum(), counted.hue[180:200].sum())  # cloth and sky there, no terracotta

@@ -23,6 +23,7 @@ from amber_sieve.media import stills
 from amber_sieve.project.model import Adjust, Project, Recolour, Sieve
 from amber_sieve.project.storage import load, save
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.threads import LAST, Threads
 from amber_sieve.workspace.jobs import Job
 from amber_sieve.workspace.newest import Newest
@@ -163,13 +164,12 @@ class ThreadsTest(WindowCase):
         """A drag that paused for a quarter of a second waited seconds for a fine picture of its last step."""
         renderer, answers, begun = Newest("render"), [], threading.Event()
         renderer.done.connect(answers.append)
-        cache = Cache(10**6)
+        context = RenderContext(Cache(10**6), cancelled=renderer.superseded)
 
         def fine() -> str:
-            with cache.while_wanted(renderer.superseded):
-                for stage in range(1000):
-                    cache.get(("stage", stage), lambda: time.sleep(0.005))
-                    begun.set()
+            for stage in range(1000):
+                context.get(("stage", stage), lambda: time.sleep(0.005))
+                begun.set()
             return "fine"
 
         renderer.ask(fine)
@@ -182,7 +182,7 @@ class ThreadsTest(WindowCase):
         self.assertLess(time.monotonic() - started, 1.5)
         # A step of a drag is seen to its end, whatever waits; so is a fine picture while only fine ones wait.
         begun.clear()
-        renderer.ask(lambda: (begun.set(), time.sleep(0.2), cache.check(), "shown")[-1], hurries=True)
+        renderer.ask(lambda: (begun.set(), time.sleep(0.2), context.check(), "shown")[-1], hurries=True)
         self.assertTrue(begun.wait(5))
         renderer.ask(lambda: "next", hurries=True)
         while len(answers) < 3 and time.monotonic() < started + 8:
@@ -192,22 +192,22 @@ class ThreadsTest(WindowCase):
 
     def test_what_nobody_looks_at_any_more_is_given_up(self):
         """A hundred heavy sieves kept the next picture waiting for two minutes."""
-        stages, gets = [], Cache.get
+        stages, gets = [], RenderContext.get
 
-        def slow(cache, key, make):
+        def slow(context, key, make):
             def made():
                 stages.append(key)
                 time.sleep(0.05)
                 return make()
 
-            return gets(cache, key, made)
+            return gets(context, key, made)
 
         heavy = Project(
             source=str(DEMO / "yard.png"), stack=tuple(Sieve(name=str(n), adjust=Adjust(recolour=Recolour(hue=n + 1))) for n in range(80))
         )
         save(heavy, self.folder / "heavy.sieve")
         self.open(DEMO / "close.png")
-        with mock.patch.object(Cache, "get", slow):
+        with mock.patch.object(RenderContext, "get", slow):
             self.workspace.pictures.open(self.folder / "heavy.sieve")
             end = time.monotonic() + 30
             while len(stages) < 12 and time.monotonic() < end:

@@ -24,6 +24,7 @@ from amber_sieve.render import mask as mask_module
 from amber_sieve.render.automatic import with_found_amounts
 from amber_sieve.render.believable import believable_of
 from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
 from amber_sieve.render.resolved import found_of
 from amber_sieve.render.stack import render, sieve_mask
 from amber_sieve.render.why import why
@@ -46,7 +47,7 @@ def ramp() -> Frame:
 
 class LinksTest(unittest.TestCase):
     def mask(self, project: Project, name: str) -> np.ndarray:
-        return sieve_mask(ramp(), project, name, Cache(10**8))[10]
+        return sieve_mask(ramp(), project, name, RenderContext(Cache(10**8)))[10]
 
     def test_same_opposite_left_and_joined(self):
         dark, light = sieve("dark", 0, 30), sieve("light", 70, 100)
@@ -111,7 +112,7 @@ class LinksTest(unittest.TestCase):
         ]
         project = Project(stack=tuple(stack))
         with mock.patch.object(mask_module, "edge_of", wraps=mask_module.edge_of) as counted:
-            render(ramp(), project, Cache(10**8))
+            render(ramp(), project, RenderContext(Cache(10**8)))
             self.assertEqual(counted.call_count, 1)
             rendered_whole(ramp(), project)
             self.assertEqual(counted.call_count, 2)
@@ -131,7 +132,7 @@ class LinksTest(unittest.TestCase):
         planes = np.full((3, 40, 80), 0.4, np.float32)
         planes[:, 5:35, 5:35] = np.array((0.5, 0.05, 0.04), np.float32)[:, None, None]
         planes[:, 5:35, 45:75] = np.array((0.5, 0.062, 0.042), np.float32)[:, None, None]
-        frame, cache = Frame(planes), Cache(10**8)
+        frame, cache = Frame(planes), RenderContext(Cache(10**8))
         near = float(distance_to(to_oklab(planes), [Probe((0.5, 0.05, 0.04))])[20, 60])
         first = Sieve(
             id="one",
@@ -153,7 +154,7 @@ class LinksTest(unittest.TestCase):
         one = sieve("one", 40, 60).but(strength=50, areas=(Area(kind="rect", mode="subtract", points=((120, 10), (140, 10), (120, 20))),))
 
         def told(sieve: Sieve, lightness: float) -> str:
-            return " ".join(why(frame, Project(stack=(sieve,)), "one", place(lightness), Cache(10**7)))
+            return " ".join(why(frame, Project(stack=(sieve,)), "one", place(lightness), RenderContext(Cache(10**7))))
 
         inside, outside = told(one, 55), told(one, 90)
         for words in ("inside the band from 40 to 60", "By colour it is 100 %", "takes away 100 % here", "is out"):
@@ -169,10 +170,16 @@ class LinksTest(unittest.TestCase):
             for light, tolerance in ((0.21, 0.1), (0.3, 40.0))
         )
         both = Sieve(id="one", name="one", edge=BARE, pick=Pick(samples=(near, far)))
-        said = " ".join(why(flat, Project(stack=(both,)), "one", (10, 10), Cache(10**7)))
+        said = " ".join(why(flat, Project(stack=(both,)), "one", (10, 10), RenderContext(Cache(10**7))))
         self.assertIn("decides is keep 2", said)
         self.assertIn("so it keeps this pixel", said)
-        lent = why(frame, Project(stack=(one, Sieve(id="two", name="two", mask_from="same", of=("one",)))), "two", place(50), Cache(10**7))
+        lent = why(
+            frame,
+            Project(stack=(one, Sieve(id="two", name="two", mask_from="same", of=("one",)))),
+            "two",
+            place(50),
+            RenderContext(Cache(10**7)),
+        )
         self.assertIn("made from one: ask there", lent[-1])
 
     def test_what_is_found_of_a_lent_mask_follows_it(self):
@@ -180,14 +187,14 @@ class LinksTest(unittest.TestCase):
         early = Sieve(id="early", name="early", mask_from="same", of=("late",), adjust=Adjust(match={"target": (0.2, 0.05, 0.05)}))
         for low in (0, 50):
             project = Project(stack=(early, sieve("late", low, low + 30).but(adjust=Adjust())))
-            cache = Cache(10**8)
+            cache = RenderContext(Cache(10**8))
             found = with_found_amounts(project, ramp(), cache)
             mask = cv2.erode((sieve_mask(ramp(), found, "early", cache) >= 0.98).astype(np.uint8), np.ones((3, 3), np.uint8)) > 0
             out = render(ramp(), found, cache)[:, mask].mean(axis=1)
             np.testing.assert_allclose(out, (0.2, 0.05, 0.05), atol=2e-3)
             self.assertGreater(believable_of(ramp(), found, "early", cache).moved, 5)
         # One cache through both: nothing is taken for what the other mask was.
-        cache = Cache(10**8)
+        cache = RenderContext(Cache(10**8))
         moved = []
         for low in (0, 50):
             project = Project(stack=(early.but(adjust=Adjust(light=Light(exposure=1))), sieve("late", low, low + 30).but(adjust=Adjust())))
@@ -197,13 +204,13 @@ class LinksTest(unittest.TestCase):
     def test_a_sieve_that_is_off_works_alone_with_its_match(self):
         alone = sieve("a", 40, 100).but(on=False, adjust=Adjust(match={"target": (0.3, 0.1, 0.1)}))
         project = Project(stack=(alone, sieve("b", 0, 20)), solo="a")
-        cache = Cache(10**8)
+        cache = RenderContext(Cache(10**8))
         self.assertIsNotNone(found_of(with_found_amounts(project, ramp(), cache).stack[0]).match)
 
     def test_solo(self):
         project = Project(stack=(sieve("a", 0, 30), sieve("b", 50, 100)))
-        alone = render(ramp(), project.but(solo="b"), Cache(0))
-        np.testing.assert_array_equal(alone, render(ramp(), Project(stack=(project.stack[1],)), Cache(0)))
+        alone = render(ramp(), project.but(solo="b"), RenderContext())
+        np.testing.assert_array_equal(alone, render(ramp(), Project(stack=(project.stack[1],)), RenderContext()))
 
 
 class GroupsTest(unittest.TestCase):
@@ -211,10 +218,10 @@ class GroupsTest(unittest.TestCase):
         project = Project(stack=(sieve("a", 0, 40), sieve("b", 60, 100)))
         project = edits.with_group(edits.with_group(project, "a", "Both"), "b", "Both")
         (group,) = project.groups
-        half = render(ramp(), edits.with_changed_group(project, group.id, strength=50.0), Cache(0))
-        alone = render(ramp(), Project(stack=tuple(s.but(strength=50) for s in project.stack)), Cache(0))
+        half = render(ramp(), edits.with_changed_group(project, group.id, strength=50.0), RenderContext())
+        alone = render(ramp(), Project(stack=tuple(s.but(strength=50) for s in project.stack)), RenderContext())
         np.testing.assert_array_equal(half, alone)
-        off = render(ramp(), edits.with_changed_group(project, group.id, on=False), Cache(0))
+        off = render(ramp(), edits.with_changed_group(project, group.id, on=False), RenderContext())
         np.testing.assert_array_equal(off, ramp().planes)
         self.assertEqual({s.group for s in edits.without_group(project, group.id).stack}, {""})
 
@@ -446,7 +453,7 @@ class OddTest(unittest.TestCase):
         project = Project(
             stack=(Sieve(id="a", name="a"), Sieve(id="b", name="b", mask_from="same", of=("a",), adjust=Adjust(light=Light(exposure=2))))
         )
-        np.testing.assert_array_equal(render(frame, project, Cache(0)), frame.planes)
+        np.testing.assert_array_equal(render(frame, project, RenderContext()), frame.planes)
 
 
 if __name__ == "__main__":

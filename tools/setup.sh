@@ -1,5 +1,6 @@
-# Sourced by ./start, ./check and ./amber-sieve: makes .venv from the lock files, adds missing system libraries, warms the
-# compile caches (with KERNELS=later not yet). Does nothing the second time. SETUP=dev also installs what the tests need.
+# Sourced by ./start, ./check and ./amber-sieve: makes .venv from the lock files, adds missing system libraries, and compiles the
+# kernels that are needed first, beside the rest of the packages. Does nothing the second time. SETUP=dev also installs what the
+# tests need, and compiles all kernels.
 set -eu
 root=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 venv=$root/.venv
@@ -43,10 +44,14 @@ set_up() {
         echo "Making .venv"
         python3 -m venv "$venv"
     fi
-    echo "Installing the locked packages"
+    echo "Installing the packages that the kernels need: about 20 s"
+    install $(grep -hE '^(numpy|numba|llvmlite|scipy|opencv-python-headless|platformdirs)==' "$root/requirements.lock")
+    echo "Installing the other packages, and compiling beside: about a minute"
+    PYTHONPATH="$root/src" "$python" -m amber_sieve.warm first &
+    compiling=$!
     wanted=""
     for lock in $locks; do wanted="$wanted -r $lock"; done
-    "$python" -m pip install -q --disable-pip-version-check --no-deps $wanted
+    install $wanted
     missing_libraries && install_packages $packages
     # The tests read exported clips with tools that are not ours.
     if [ "$kind" = dev ] && ! command -v ffprobe >/dev/null; then install_packages ffmpeg; fi
@@ -56,15 +61,14 @@ set_up() {
     if [ "$kind" = dev ] && ! { command -v xvfb-run && command -v dbus-run-session && [ -e /usr/libexec/at-spi-bus-launcher ]; } >/dev/null; then
         install_packages xvfb xauth dbus dbus-bin dbus-daemon at-spi2-core
     fi
-    [ "${KERNELS:-}" = later ] || compile_kernels
+    wait "$compiling"
+    if [ "$kind" = dev ]; then PYTHONPATH="$root/src" "$python" -m amber_sieve.warm; fi
+    echo "$stamp" > "$venv/.ready-$kind"
 }
 
-# What KERNELS=later leaves to be called: it keeps one core busy for minutes, and other things can be done meanwhile.
-compile_kernels() {
-    grep -qs "$stamp" "$venv/.ready-$kind" && return 0
-    echo "Compiling the kernels (once)"
-    PYTHONPATH="$root/src" "$python" -m amber_sieve.warm
-    echo "$stamp" > "$venv/.ready-$kind"
+# What Python compiles of the packages is left until it is imported: most of it never is.
+install() {
+    "$python" -m pip install -q --disable-pip-version-check --no-compile --no-deps "$@"
 }
 
 set_up

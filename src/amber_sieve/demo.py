@@ -15,9 +15,11 @@ def without_screen(demo: pathlib.Path, out: pathlib.Path) -> int:
     from .desk.app import application
     from .desk.start.waiting import settle
     from .desk.window.open_window import open_window
+    from .warm import warm_rest_beside
     from .workspace.workspace import Workspace
 
     out.mkdir(exist_ok=True)
+    warm_rest_beside()
     running = application()
     window = open_window(Workspace())
     window.show()

@@ -79,7 +79,14 @@ def _taken_in(function: Any, seen: set[str]) -> Iterator[object]:
             yield from _said_by(called.__code__)
             yield from _taken_in(called, seen)
         elif isinstance(held, bool | int | float | tuple | np.generic | np.ndarray):
-            yield name, held.tobytes() if isinstance(held, np.ndarray) else held
+            yield name, _exactly(held)
+
+
+def _exactly(held: object) -> object:
+    """A number, or a tuple of them, so that its ``repr`` is the same in every process: NumPy's is as its print options are."""
+    if isinstance(held, np.generic | np.ndarray):
+        return held.dtype.str, held.tobytes()
+    return tuple(_exactly(one) for one in held) if isinstance(held, tuple) else held
 
 
 class _Readable(FunctionCache):

@@ -80,6 +80,13 @@ def inner(function: Callable[..., Any]) -> Kernel:
     return Kernel(function, inline="always")
 
 
+def threads() -> int:
+    """Return the number of threads that kernels which this thread calls share their rows among."""
+    import numba  # a slow import
+
+    return int(numba.get_num_threads())
+
+
 @contextlib.contextmanager
 def one_thread() -> Iterator[None]:
     """Kernels that this thread calls meanwhile do not share their rows."""

@@ -14,8 +14,9 @@ from PyQt6.QtWidgets import QApplication
 
 from ..files import sweep_parts
 from ..language import translate
+from ..ready import make_ready
 from ..threads import Threads
-from ..warm import is_warm, make_ready, warm
+from ..warm import is_warm, warm, warm_rest_beside
 from ..workspace.guard import Mishaps
 from ..workspace.memory import few_stores
 from ..workspace.workspace import Workspace
@@ -63,7 +64,11 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False, translators
     door = Door(window.files.open_from_outside)
     window.leaving.connect(door.close)
 
-    def begin(_: object = None) -> None:
+    def prepared(_: object) -> None:
+        warm_rest_beside()
+        begin()
+
+    def begin() -> None:
         restored = workspace.pictures.restore()
         if words and not (copy and restored):  # the demo does not come between a person and what was open
             workspace.pictures.open(paths[0], copy) if copy else workspace.pictures.open_many(paths)
@@ -71,10 +76,12 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False, translators
 
     if is_warm():
         Threads("made ready").start(make_ready)
+        Threads("warmed beside").start(warm_rest_beside)
         begin()
     else:
         workspace.pictures.opening.emit(translate("desk", "Amber Sieve for the first time: preparing for this computer, about a minute"))
-        workspace.workers.run(translate("desk", "Preparing for this computer (once)"), lambda progress: warm(progress.step), begin)
+        title = translate("desk", "Preparing for this computer (once)")
+        workspace.workers.run(title, lambda progress: warm("first", progress.step), prepared)
 
     told_to_end: list[bool] = []
 

@@ -25,7 +25,7 @@ from ..media import formats, stills
 from ..progress import Progress
 from ..project import storage
 from ..project.model import Project
-from ..render.cache import Cache
+from ..render.context import RenderContext
 from ..render.evaluate import working
 from ..render.shown import shown
 from ..resolve.layers import layers_in
@@ -89,7 +89,7 @@ def _small(planes: np.ndarray, project: Project) -> str:
     factor = max(planes.shape[1:]) / THUMBNAIL
     size = (max(1, round(planes.shape[2] / factor)), max(1, round(planes.shape[1] / factor)))
     small = np.stack([cv2.resize(plane, size, interpolation=cv2.INTER_AREA) for plane in planes])
-    pixels = shown(small, project, layers_in(Cache(0)))
+    pixels = shown(small, project, layers_in(RenderContext()))
     codes = pixels.view(np.uint8).reshape(*pixels.shape, 4)[..., :3]  # stored as blue, green, red, alpha
     done, data = cv2.imencode(".jpg", np.ascontiguousarray(codes), [cv2.IMWRITE_JPEG_QUALITY, 80])
     return base64.b64encode(data.tobytes()).decode() if done else ""

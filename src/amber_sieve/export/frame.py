@@ -13,7 +13,9 @@ from ..media.source import Source
 from ..progress import Progress, part_of
 from ..project.model import Project
 from ..render.cache import Cache
-from ..render.evaluate import last_of_all
+from ..render.context import RenderContext
+from ..render.evaluate import JoinedMaskKey, last_of_all
+from ..render.mask import MaskKey
 from ..render.stack import rendered, sieve_mask
 from ..render.strips import Strips, in_strips
 from ..resolve.layers import layers_in
@@ -48,9 +50,9 @@ def _keeps(project: Project, counted: Collection[str]) -> Callable[[Hashable], b
     areas = {(sieve.pick, sieve.bands, sieve.invert, sieve.areas) for sieve in project.stack if sieve.id in leant_on}
 
     def keeps(key: Hashable) -> bool:
-        if not isinstance(key, tuple) or key[0] not in ("mask", "joined mask"):
-            return False
-        return key[0] == "joined mask" or (*key[2][:3], key[4]) in areas
+        if isinstance(key, MaskKey):
+            return (key.picked.pick, key.picked.bands, key.picked.invert, key.areas) in areas
+        return isinstance(key, JoinedMaskKey)
 
     return keeps
 
@@ -74,9 +76,9 @@ def finished(
     """
     frame = source.frame(number) if frame is None else frame
     resolver = resolver or Resolver(source)
-    first = resolver.project_on(project, frame, number, Cache(0))
-    cache = Cache(0, step, _keeps(first, masks if result else ()), across=resolver.across)
-    layers = layers_in(cache)
+    first = resolver.project_on(project, frame, number, RenderContext())
+    context = RenderContext(Cache(0, _keeps(first, masks if result else ())), step=step, frames=resolver.across)
+    layers = layers_in(context)
     to_masks, to_rows = (part_of(step, 0, 2), part_of(step, 1, 2)) if step is not None else (None, None)
     strips = in_strips(frame, first, layers, result, masks, _keeps(first, masks if result else ()), to_masks)
     if strips is not None:
@@ -84,8 +86,8 @@ def finished(
         held = {one: np.empty(frame.planes.shape[1:], np.float32) for one in masks}
         strips.fill(planes, held, to_rows)
         return Finished(frame, first, Frame(planes, frame.alpha) if planes is not None else frame, held)
-    found = rendered(frame, first, cache, layers) if result else frame
-    return Finished(frame, first, found, {one: sieve_mask(frame, first, one, cache, layers) for one in masks})
+    found = rendered(frame, first, context, layers) if result else frame
+    return Finished(frame, first, found, {one: sieve_mask(frame, first, one, context, layers) for one in masks})
 
 
 @dataclass(frozen=True)
@@ -108,13 +110,13 @@ def leaving(
 ) -> Leaving:  # fmt: skip
     """One frame of a source by a project, of which only the picture is asked for, and only row by row; all else is as for `finished`."""
     frame, resolver = source.frame(number) if frame is None else frame, resolver or Resolver(source)
-    first = resolver.project_on(project, frame, number, Cache(0))
-    cache = Cache(0, step, _keeps(first, ()), across=resolver.across)
-    layers = layers_in(cache)
+    first = resolver.project_on(project, frame, number, RenderContext())
+    context = RenderContext(Cache(0, _keeps(first, ())), step=step, frames=resolver.across)
+    layers = layers_in(context)
     strips = in_strips(frame, first, layers, keeps=_keeps(first, ()), step=step)
     if strips is not None:
         return Leaving(frame, strips, frame.alpha)
-    return Leaving(frame, *last_of_all(frame, first, cache, layers))
+    return Leaving(frame, *last_of_all(frame, first, context, layers))
 
 
 def strips_of(

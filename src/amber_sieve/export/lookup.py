@@ -17,6 +17,7 @@ from ..progress import Progress
 from ..project.model import Project
 from ..render.automatic import with_found_amounts, with_found_means, with_table, with_working
 from ..render.cache import Cache
+from ..render.context import RenderContext
 from ..render.evaluate import working
 from ..render.stack import render
 from ..render.stages import every as stages
@@ -44,7 +45,7 @@ def table_of(project: Project, size: int) -> np.ndarray:
     steps = np.linspace(0, 1, size, dtype=np.float32)
     red, green, blue = np.meshgrid(steps, steps, steps, indexing="ij")
     frame = Frame(np.ascontiguousarray(decode(np.stack([red, green, blue]).reshape(3, size, size * size))))
-    planes = render(frame, _carried(project), Cache(0))
+    planes = render(frame, _carried(project), RenderContext())
     planes = lower_chroma(planes) if project.gamut == "lower chroma" else np.clip(planes, 0, 1)
     return np.clip(encode(planes), 0, 1).reshape(3, size, size, size).transpose(1, 2, 3, 0)
 
@@ -77,19 +78,19 @@ def _in_gamut(project: Project, planes: np.ndarray) -> np.ndarray:
 def compared(project: Project, whole: Frame, size: int = 33, progress: Progress | None = None) -> Compared:
     """The table of a project, compared on a picture; raises `Trouble` when a file that the project names cannot be read."""
     progress = progress or Progress()
-    cache = Cache(500_000_000)
-    layers = layers_in(cache)
+    context = RenderContext(Cache(500_000_000))
+    layers = layers_in(context)
     carries = _carried(project)
     carries = carries.but(stack=tuple(with_table(sieve, layers) for sieve in carries.stack))
-    found = with_found_means(with_working(carries, layers), whole, cache, layers)
+    found = with_found_means(with_working(carries, layers), whole, context, layers)
     progress.step(0.2)
     table = table_of(found, size)
     progress.step(0.5)
     small = whole.reduced(max(1, round((whole.width * whole.height / 250_000) ** 0.5)))
-    carried_only = _in_gamut(project, render(small, found, cache, layers))
+    carried_only = _in_gamut(project, render(small, found, context, layers))
     progress.step(0.7)
-    all_of_it = with_found_amounts(project.but(takes=()), whole, cache, layers=layers)
-    real = _in_gamut(project, render(small, all_of_it, cache, layers))
+    all_of_it = with_found_amounts(project.but(takes=()), whole, context, layers=layers)
+    real = _in_gamut(project, render(small, all_of_it, context, layers))
     progress.step(0.9)
     through = applied(table, small.planes)
     seen, alone, wholly = (to_cielab(one.reshape(3, -1).T) for one in (through, carried_only, real))

@@ -11,6 +11,7 @@ from ..names import Reach
 from ..project import edits
 from ..project.model import Project
 from ..render.cache import Cache
+from ..render.context import RenderContext
 from .preview import Opened
 from .sampling import sample_at
 from .seen import Seen
@@ -41,9 +42,9 @@ def with_clicks(
     ------
     Trouble: the frame cannot be read. ValueError: a place lies outside the picture.
     """
-    opened, cache, sieve_id = Opened(source), Cache(CLICK_MEMORY), project.stack[0].id
+    opened, context, sieve_id = Opened(source), RenderContext(Cache(CLICK_MEMORY)), project.stack[0].id
     for role, x, y, reach in clicks:
-        seen = Seen(opened, project, sieve_id, number, cache)
+        seen = Seen(opened, project, sieve_id, number, context)
         take = functools.partial(sample_at, x=x, y=y, size=size, number=number, role=role, **settings)
         came = seen.click(take, [(x, y)], size, reach=reach, tolerance=tolerance)
         project = project.with_sieve(edits.with_sample(project.sieve(sieve_id), came.sample))

@@ -16,8 +16,8 @@ from ..language import translate
 from ..names import Reach, drop_rule_for
 from ..project import edits
 from ..project.model import Pick, Sample, Sieve
-from ..render.cache import Cache
 from ..render.clicked import place_of
+from ..render.context import RenderContext
 from ..render.mask import bounds_of, distance_plane, passes_of, probe_of, probes_of, samples_mask, tones_of
 from .sampling import with_found_tolerance
 
@@ -70,21 +70,27 @@ def _value_at(plane: np.ndarray, place: tuple[float, float]) -> float:
     return float(plane[y, x])
 
 
-def _taken(frame: Frame, pick: Pick, cache: Cache, passes: int) -> np.ndarray:
+def _taken(frame: Frame, pick: Pick, context: RenderContext, passes: int) -> np.ndarray:
     """What the samples of a pick take, (H, W). Read only; kept, for the next click begins where this one ended."""
-    return cache.get(("samples take", frame.key, pick, passes), lambda: samples_mask(frame, pick, cache, passes))
+    return context.get(("samples take", frame.key, pick, passes), lambda: samples_mask(frame, pick, context, passes))
 
 
-def _dropped_here(pick: Pick, place: tuple[float, float], frame: Frame, cache: Cache, passes: int) -> bool:
+def _dropped_here(pick: Pick, place: tuple[float, float], frame: Frame, context: RenderContext, passes: int) -> bool:
     """Whether a place lies in a piece that a here-only drop sample took out."""
     others = tuple(s for s in pick.samples if not (s.on and s.role == "drop" and s.reach == "here"))
-    if len(others) == len(pick.samples) or _value_at(_taken(frame, pick, cache, passes), place) > HALF:
+    if len(others) == len(pick.samples) or _value_at(_taken(frame, pick, context, passes), place) > HALF:
         return False
-    return _value_at(_taken(frame, pick.but(samples=others), cache, passes), place) > HALF
+    return _value_at(_taken(frame, pick.but(samples=others), context, passes), place) > HALF
 
 
 def proposed(
-    sample: Sample, pick: Pick, frame: Frame, cache: Cache, passes: int, within: np.ndarray | None = None, reach: Reach | None = None
+    sample: Sample,
+    pick: Pick,
+    frame: Frame,
+    context: RenderContext,
+    passes: int,
+    within: np.ndarray | None = None,
+    reach: Reach | None = None,
 ) -> Sample:
     """A sample that is added to a pick, with the tolerance and reach that do most good at its place and least harm elsewhere.
 
@@ -100,16 +106,16 @@ def proposed(
     if sample.compare != "surface" or (first and reach != "here"):
         return alone()
     place, keep = place_of(sample, frame), sample.role == "keep"
-    masked = _taken(frame, pick, cache, passes) > HALF
-    distance = distance_plane(frame, tones_of(sample, pick), cache, passes)
+    masked = _taken(frame, pick, context, passes) > HALF
+    distance = distance_plane(frame, tones_of(sample, pick), context, passes)
     kept = [place_of(s, frame) for s in pick.samples if s.on and s.role == "keep"]
     if reach == "here":
         found = propose_here(distance, masked, place, keep, kept)
     elif keep:
-        found = propose_keep(distance, masked, place, sample.falloff, _dropped_here(pick, place, frame, cache, passes))
+        found = propose_keep(distance, masked, place, sample.falloff, _dropped_here(pick, place, frame, context, passes))
     else:
         rivals = [p for p in probes_of(pick) if p.keep and p.compare == sample.compare]
-        found = propose_drop(distance, distance_plane(frame, rivals, cache, passes), masked, place, kept, lambda: alone().tolerance)
+        found = propose_drop(distance, distance_plane(frame, rivals, context, passes), masked, place, kept, lambda: alone().tolerance)
     tolerance = min(found.tolerance, LOWEST) if found.here and reach == "everywhere" else found.tolerance
     return sample.but(tolerance=round(tolerance, 2), reach=reach or ("here" if found.here else "everywhere"))
 
@@ -118,7 +124,7 @@ def clicked(
     sieve: Sieve,
     sample: Sample,
     frame: Frame,
-    cache: Cache,
+    context: RenderContext,
     fresh: bool = False,
     reach: Reach | None = None,
     tolerance: float | None = None,
@@ -142,25 +148,25 @@ def clicked(
     if tolerance is not None:
         sample = sample.but(tolerance=tolerance, reach=reach or "everywhere")
     elif sample.compare == "surface" and sample.place == "patch" and reach != "here" and not sieve.pick.samples:
-        steady = Steadiness(to_oklab(thinned(frame.planes, bounds_of(frame, sieve, cache))), probe_of(sample, sieve.pick))
+        steady = Steadiness(to_oklab(thinned(frame.planes, bounds_of(frame, sieve, context))), probe_of(sample, sieve.pick))
         sizes, sample = steady.sizes, sample.but(tolerance=round(steady.tolerance, 2), reach=reach or sample.reach)
         sample = sample.but(tolerance=_next_size(sample, before, sizes))
     else:
-        sample = proposed(sample, sieve.pick, frame, cache, passes, bounds_of(frame, sieve, cache), reach)
+        sample = proposed(sample, sieve.pick, frame, context, passes, bounds_of(frame, sieve, context), reach)
     after = edits.with_sample(sieve, sample)
-    old, new = (_taken(frame, one.pick, cache, passes) for one in (sieve, after))
+    old, new = (_taken(frame, one.pick, context, passes) for one in (sieve, after))
     change = new - old
     added, removed = float(np.maximum(change, 0).mean()), float(np.maximum(-change, 0).mean())
     why = "" if max(added, removed) >= NOTHING else _why(sample, sieve, frame, old)
     inside = _value_at(old, place_of(sample, frame)) > HALF
-    return Clicked(sample, added, removed, why, sizes, 0.0 if inside else _held_back(after.pick, sample, frame, cache, passes, new))
+    return Clicked(sample, added, removed, why, sizes, 0.0 if inside else _held_back(after.pick, sample, frame, context, passes, new))
 
 
-def _held_back(pick: Pick, sample: Sample, frame: Frame, cache: Cache, passes: int, mask: np.ndarray) -> float:
+def _held_back(pick: Pick, sample: Sample, frame: Frame, context: RenderContext, passes: int, mask: np.ndarray) -> float:
     """Share of a frame that a new keep sample of a pick would take by itself, but that the mask of all samples does not hold."""
     if sample.role != "keep" or not any(other.on and other.role == "drop" for other in pick.samples):
         return 0.0
-    alone = samples_mask(frame, pick.but(samples=(sample,)), cache, passes)
+    alone = samples_mask(frame, pick.but(samples=(sample,)), context, passes)
     return float(np.maximum(alone - mask, 0).mean())
 
 

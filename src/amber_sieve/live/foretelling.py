@@ -22,8 +22,8 @@ def shares_by_tolerance(seen: Seen, sample_id: str) -> tuple[float, ...]:
     if sample is None:
         return ()
     frame = seen.reduced()
-    distance = distance_plane(frame, tones_of(sample, pick), seen.cache, passes_of(frame, seen.sieve.edge))
-    within = bounds_of(frame, seen.sieve, seen.cache)
+    distance = distance_plane(frame, tones_of(sample, pick), seen.context, passes_of(frame, seen.sieve.edge))
+    within = bounds_of(frame, seen.sieve, seen.context)
     edges = np.append(np.linspace(0, TOLERANCES[sample.compare][0], STEPS), np.inf)
     counts, _ = np.histogram(distance if within is None else distance[within], edges)
     return tuple(float(share) for share in np.concatenate([[0], np.cumsum(counts[:-1])]) / max(distance.size, 1))

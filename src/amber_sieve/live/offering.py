@@ -13,8 +13,8 @@ from ..core.pick.pieces import HALF
 from ..core.pick.samples import Probe, distance_to
 from ..core.pick.unsure import evenness, unsure_place
 from ..project.model import Pick, Sieve
-from ..render.cache import Cache
 from ..render.clicked import place_of
+from ..render.context import RenderContext
 from ..render.mask import bounds_of, mask_of, probe_of
 
 #: What is so near to a place that was clicked, hundredths of Oklab, and masked alike needs no other click.
@@ -42,7 +42,7 @@ def _margin(lab: np.ndarray, pick: Pick) -> np.ndarray:
 def offered(
     sieve: Sieve,
     frame: Frame,
-    cache: Cache,
+    context: RenderContext,
     passed: tuple[tuple[float, float], ...] = (),
     step: Callable[[float], None] = lambda share: None,
 ) -> tuple[float, float] | None:
@@ -57,10 +57,10 @@ def offered(
     keeps = [sample for sample in sieve.pick.samples if sample.on and sample.role == "keep" and sample.compare == "surface"]
     if not keeps or sieve.mask_from != "own":
         return None
-    mask = mask_of(frame, sieve, cache) > HALF
-    lab = cache.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
+    mask = mask_of(frame, sieve, context) > HALF
+    lab = context.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
     step(0.2)
-    bounds = bounds_of(frame, sieve, cache)
+    bounds = bounds_of(frame, sieve, context)
     settled = ~bounds if bounds is not None else np.zeros(mask.shape, bool)
     height, width = mask.shape
 
@@ -76,9 +76,9 @@ def offered(
         settled = settled | ((distance_to(lab, [Probe((red, green, blue))]) < SETTLED) & (mask == mask[y, x]))
     step(0.4)
     kept = [pixel(place_of(sample, frame)) for sample in keeps]
-    groups = cache.get(("colour groups", frame.key), lambda: grouped(lab, lambda: step(0.4)))
+    groups = context.get(("colour groups", frame.key), lambda: grouped(lab, lambda: step(0.4)))
     step(0.5)
-    even = cache.get(("evenness", frame.key), lambda: evenness(lab))
+    even = context.get(("evenness", frame.key), lambda: evenness(lab))
     margin = _margin(lab, sieve.pick)
     step(0.6)
     found = unsure_place(margin, mask, kept, settled, groups, even, lambda: step(0.6))

@@ -21,7 +21,7 @@ from ..progress import Progress
 from ..project import edits
 from ..project.model import Sample, Sieve
 from ..render.automatic import found_amounts
-from ..render.cache import Cache
+from ..render.context import RenderContext
 from ..render.mask import mask_of
 from .clicking import clicked
 from .sampling import sample_at
@@ -69,7 +69,9 @@ def thing_inside(outline: Points, frame: Frame) -> np.ndarray:
     return cv2.resize(thing, (frame.width, frame.height), interpolation=cv2.INTER_LINEAR) > HALF
 
 
-def outlined(sieve: Sieve, outline: Points, whole: Frame, frame: Frame, cache: Cache, number: int, progress: Progress) -> list[Sample]:
+def outlined(
+    sieve: Sieve, outline: Points, whole: Frame, frame: Frame, context: RenderContext, number: int, progress: Progress
+) -> list[Sample]:
     """Samples that make a mask of the thing inside a loose outline; of those clicked, the first ones that come nearest to it.
 
     Parameters
@@ -89,10 +91,10 @@ def outlined(sieve: Sieve, outline: Points, whole: Frame, frame: Frame, cache: C
     role, best = "keep", (0.0, sieve.pick.samples)
     for count in range(MOST):
         taken = sample_at(whole, (x + 0.5) / frame.scale, (y + 0.5) / frame.scale, number=number, role=role)
-        stands = found_amounts(sieve, frame, cache)
-        sieve = edits.with_sample(sieve, clicked(stands, taken, frame, cache).sample)
+        stands = found_amounts(sieve, frame, context)
+        sieve = edits.with_sample(sieve, clicked(stands, taken, frame, context).sample)
         progress.step(0.3 + 0.7 * (count + 1) / MOST)
-        masked = mask_of(frame, found_amounts(sieve, frame, cache), cache) > HALF
+        masked = mask_of(frame, found_amounts(sieve, frame, context), context) > HALF
         likeness = float((thing & masked).sum() / max(1, (thing | masked).sum()))
         best = max(best, (likeness - EACH * count, sieve.pick.samples), key=lambda one: one[0])
         miss, leak = deepest(thing & ~masked), deepest(masked & ~thing)

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass, field
 
 from ..core.frame import Frame
-from ..render.cache import Cache
+from ..render.context import RenderContext
 
 #: Pixels that are rendered while something is dragged, where the screen has more: on two cores as many as thirty times a second.
 DRAGGED = 600_000
@@ -85,17 +85,17 @@ def _place_of(level: Frame, box: Box, looks: float) -> _Place:
     return _Place(everything if nearly_all else one, box)
 
 
-def _taken_out(level: Frame, place: _Place, cache: Cache) -> Part:
+def _taken_out(level: Frame, place: _Place, context: RenderContext) -> Part:
     whole = place.box == (0, 0, level.width, level.height)
-    return Part(level if whole else cache.get(("part", level.key, place.box), lambda: level.part(*place.box)), place.inner())
+    return Part(level if whole else context.get(("part", level.key, place.box), lambda: level.part(*place.box)), place.inner())
 
 
-def part_of(level: Frame, box: Box, looks: float, cache: Cache) -> Part:
+def part_of(level: Frame, box: Box, looks: float, context: RenderContext) -> Part:
     """The part of a frame that is worked on so that a box of it comes out right, when stages look so far (full-resolution pixels)."""
-    return _taken_out(level, _place_of(level, box, looks), cache)
+    return _taken_out(level, _place_of(level, box, looks), context)
 
 
-def worked_part(level: Frame, shown: Shown, looks: float, hurried: bool, cache: Cache) -> Part:
+def worked_part(level: Frame, shown: Shown, looks: float, hurried: bool, context: RenderContext) -> Part:
     """The part that is worked on for what is shown; while something is dragged, coarser where the screen has many pixels, and no wider than
     what is seen there."""
     place = _place_of(level, shown.box, looks)
@@ -104,6 +104,6 @@ def worked_part(level: Frame, shown: Shown, looks: float, hurried: bool, cache: 
             place = _place_of(level, shown.seen, looks)
         share = shown.coarseness(place.pixels)
         if share > 1:
-            frame = cache.get(("coarse", level.key, place.box, share), lambda: level.part(*place.box, share))
+            frame = context.get(("coarse", level.key, place.box, share), lambda: level.part(*place.box, share))
             return Part(frame, place.inner(share))
-    return _taken_out(level, place, cache)
+    return _taken_out(level, place, context)

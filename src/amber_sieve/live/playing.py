@@ -21,6 +21,7 @@ from ..errors import Trouble
 from ..media.source import Source
 from ..project.model import Project
 from ..render.cache import Cache
+from ..render.context import RenderContext
 from ..render.stages.every import stack_looks, while_dragged
 from ..render.views import Looking, view
 from ..resolve.layers import layers_in
@@ -231,19 +232,19 @@ class Player:
                 self._wake.notify_all()
 
     def _pictured(self, level: Frame, number: int, wanted: Played) -> Picture:
-        cache, looking = Cache(STAGES, once=True), replace(wanted.looking, quick=True)
-        layers = layers_in(cache)
+        context, looking = RenderContext(Cache(STAGES), once=True), replace(wanted.looking, quick=True)
+        layers = layers_in(context)
         try:
             # What is automatic was found on the frame that was shown before playing began, or is found on this reduced one.
-            project = self._resolver.project_on(while_dragged(wanted.project), level, number, cache)
-            held = part_of(level, wanted.box, stack_looks(project), cache)
+            project = self._resolver.project_on(while_dragged(wanted.project), level, number, context)
+            held = part_of(level, wanted.box, stack_looks(project), context)
             views = {
                 name: on_screen(
-                    np.ascontiguousarray(view(name, held.frame, project, wanted.sieve_id, looking, cache, layers)[held.inner]), name, looking,
+                    np.ascontiguousarray(view(name, held.frame, project, wanted.sieve_id, looking, context, layers)[held.inner]), name, looking,
                 )
                 for name in wanted.shown.views
             }  # fmt: skip
-            scope = scoped(wanted.scope, held.frame, project, wanted.sieve_id, cache, layers) if wanted.scope is not None else None
+            scope = scoped(wanted.scope, held.frame, project, wanted.sieve_id, context, layers) if wanted.scope is not None else None
         except Trouble:
             return Picture(number, None)
         corner = (held.inner[1].start or 0) / held.frame.scale, (held.inner[0].start or 0) / held.frame.scale

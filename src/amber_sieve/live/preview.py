@@ -25,7 +25,7 @@ from ..media.colour import screens
 from ..media.source import Source
 from ..project.model import Project, Sieve
 from ..reading import PLAIN, Reading
-from ..render.cache import Cache
+from ..render.context import RenderContext
 from ..render.evaluate import arriving, made_by, measured
 from ..render.layers import Layers
 from ..render.mask import bounds_of, make_fine, waits_for_fine
@@ -119,12 +119,12 @@ class Opened:
         if last:
             self.source.close()
 
-    def project_on(self, wanted: Wanted, whole: Frame, cache: Cache) -> Project:
+    def project_on(self, wanted: Wanted, whole: Frame, context: RenderContext) -> Project:
         """The project as it stands on a whole frame. While something else than an adjustment is dragged, what was learnt of the masked
         colours stays as it was."""
         adjusts = (wanted.number, tuple(sieve.adjust for sieve in wanted.project.stack))
         learnt = self._learnt[1] if wanted.hurried and self._learnt[0] == adjusts else None
-        project = self.resolver.project_on(wanted.project, whole, wanted.number, cache, around=not wanted.hurried, learnt=learnt)
+        project = self.resolver.project_on(wanted.project, whole, wanted.number, context, around=not wanted.hurried, learnt=learnt)
         if not wanted.hurried:
             self._learnt = adjusts, {sieve.id: found_of(sieve).means for sieve in project.stack}
         return while_dragged(project) if wanted.hurried else project
@@ -239,18 +239,19 @@ def glimpse_of(result: Rendered) -> Rendered:
     )  # fmt: skip
 
 
-def preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
-    """Render what is wanted; raises `Trouble` when something cannot be read."""
-    with opened.read(), cache.fleeting() if wanted.hurried else contextlib.nullcontext():
-        return _preview(opened, wanted, cache)
+def preview(opened: Opened, wanted: Wanted, context: RenderContext) -> Rendered:
+    """Render what is wanted, a step of a drag if that says so; raises `Trouble` when something cannot be read."""
+    context = replace(context, interactive=wanted.hurried)
+    with opened.read(), context.cache.transient_round() if wanted.hurried else contextlib.nullcontext():
+        return _preview(opened, wanted, context)
 
 
-def _with_take_resolved(project: Project, opened: Opened, wanted: Wanted, whole: Frame, cache: Cache) -> Project:
+def _with_take_resolved(project: Project, opened: Opened, wanted: Wanted, whole: Frame, context: RenderContext) -> Project:
     """The project with only the take that is shown beside it, as it stands on a frame: it shows what going on with it would."""
     take = next((take for take in project.takes if take.name == wanted.looking.take), project.takes[0] if project.takes else None)
     if take is None:
         return project
-    stands = opened.resolver.project_on(project.but(stack=take.stack, solo="", takes=()), whole, wanted.number, cache)
+    stands = opened.resolver.project_on(project.but(stack=take.stack, solo="", takes=()), whole, wanted.number, context)
     return project.but(takes=(take.but(stack=stands.stack),))
 
 
@@ -269,23 +270,23 @@ def _changed_at(path: str) -> int:
     return regular_file(pathlib.Path(path)).stat().st_mtime_ns
 
 
-def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
-    layers = layers_in(cache)
+def _preview(opened: Opened, wanted: Wanted, context: RenderContext) -> Rendered:
+    layers = layers_in(context)
     whole = opened.frame(wanted.number)
     level = opened.frame(wanted.number, wanted.shown.factor)
     shown, looking = wanted.shown, replace(wanted.looking, quick=wanted.hurried)
-    project = opened.project_on(wanted, whole, cache)
+    project = opened.project_on(wanted, whole, context)
     looks = stack_looks(project, wanted.hurried)
     if "other take" in shown.views:
-        project = _with_take_resolved(project, opened, wanted, whole, cache)
+        project = _with_take_resolved(project, opened, wanted, whole, context)
         looks = max([looks, *(stack_looks(project.but(stack=take.stack, solo=""), wanted.hurried) for take in project.takes)])
-    held = worked_part(level, shown, looks, wanted.hurried, cache)
+    held = worked_part(level, shown, looks, wanted.hurried, context)
     frame, inner = held.frame, held.inner
     # Matting takes seconds: what waits for it is shown without it, while it is made in the background.
     waiting = tuple(
         s
         for s in project.stack
-        if s.on and s.mask_from == "own" and s.edge.fine and waits_for_fine(measured(frame, project, s.id, cache, layers), s, cache)
+        if s.on and s.mask_from == "own" and s.edge.fine and waits_for_fine(measured(frame, project, s.id, context, layers), s, context)
     )
     seen = project
     for sieve in waiting:
@@ -294,7 +295,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
     def cut(values: np.ndarray) -> np.ndarray:
         return np.ascontiguousarray(values[inner])
 
-    whole_mask = shown_mask(frame, seen, wanted.sieve_id, looking, cache, layers)
+    whole_mask = shown_mask(frame, seen, wanted.sieve_id, looking, context, layers)
     mask = opened.unchanged.get("mask", (whole_mask, inner), lambda: whole_mask[inner])
     every = 4 if wanted.hurried else 1  # a step of a drag counts some of the rows
     lasts = SMALL_EVERY if wanted.hurried else 0.0
@@ -302,7 +303,7 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
 
     def picture(name: str) -> np.ndarray:
         def make() -> np.ndarray:
-            pixels = view(name, frame, seen, wanted.sieve_id, looking, cache, layers)
+            pixels = view(name, frame, seen, wanted.sieve_id, looking, context, layers)
             # What is drawn next and gone may lie in wider rows: it is not copied out of them.
             return on_screen(pixels[inner] if wanted.hurried and not (looking.screen or looking.proof) else cut(pixels), name, looking)
 
@@ -317,15 +318,17 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
         )
 
     pictures = {name: picture(name) for name in shown.views}
-    steps = {name: step for name, pixels in pictures.items() if (step := _step_of(name, pixels, frame, inner, cache)) is not None}
+    steps = {name: step for name, pixels in pictures.items() if (step := _step_of(name, pixels, frame, inner, context)) is not None}
     counted, sieve = (frame if wanted.counts_view else whole), project.sieve(wanted.sieve_id)
-    statistics = cache.get(
-        ("statistics", counted.key, sieve.areas), lambda: statistics_of(counted.planes, bounds_of(counted, sieve, cache))
+    statistics = context.get(
+        ("statistics", counted.key, sieve.areas), lambda: statistics_of(counted.planes, bounds_of(counted, sieve, context))
     )
     tiny = opened.frame(wanted.number, max(1, 2 ** math.ceil(math.log2(max(whole.width, whole.height) / THUMBNAIL))))
-    thumbnails = opened.small_masks([s.id for s in project.stack], lambda name: sieve_mask(tiny, seen, name, cache, layers), wanted.hurried)
+    thumbnails = opened.small_masks(
+        [s.id for s in project.stack], lambda name: sieve_mask(tiny, seen, name, context, layers), wanted.hurried
+    )
     divided = opened.unchanged.get("divided", (sieve.pick,), lambda: nearer_to_drop(sieve))
-    within = _counted_within(frame, seen, wanted.sieve_id, cache, layers) if wanted.counts_mask and not wanted.hurried else None
+    within = _counted_within(frame, seen, wanted.sieve_id, context, layers) if wanted.counts_mask and not wanted.hurried else None
     corner = (inner[1].start or 0) / frame.scale, (inner[0].start or 0) / frame.scale
     return Rendered(
         wanted=wanted, scale=frame.scale, origin=(frame.origin[0] + corner[0], frame.origin[1] + corner[1]), pictures=pictures, steps=steps, mask=mask,
@@ -333,16 +336,16 @@ def _preview(opened: Opened, wanted: Wanted, cache: Cache) -> Rendered:
         density=opened.unchanged.get("density", (statistics.field,), lambda: field_image(statistics)), field=solo_field(statistics, sieve, looking),
         divided=divided, dividing_line=opened.unchanged.get("line", (divided,), lambda: None if divided is None else line_of(divided)),
         lost=opened.resolver.lost_on(wanted.project, project),
-        scope=scoped(wanted.scope, frame, seen, wanted.sieve_id, cache, layers) if wanted.scope is not None else None,
+        scope=scoped(wanted.scope, frame, seen, wanted.sieve_id, context, layers) if wanted.scope is not None else None,
         within=within, density_within=opened.unchanged.get(
             "density within", (within and within["balance"].field,), lambda: field_image(within["balance"]) if within else None
         ),
     )  # fmt: skip
 
 
-def _step_of(name: str, pixels: np.ndarray, frame: Frame, inner: tuple[slice, slice], cache: Cache) -> Step | None:
+def _step_of(name: str, pixels: np.ndarray, frame: Frame, inner: tuple[slice, slice], context: RenderContext) -> Step | None:
     """How the pixels of a view differ from those of the step of a drag before."""
-    held = patched_pixels(name, frame, cache) if cache.hurries else None
+    held = patched_pixels(name, frame, context) if context.interactive else None
     if held is None or not np.may_share_memory(held.pixels, pixels):
         return None
     return Step(held, held.written, ~no_runs(*held.shape) if held.changed is None else held.changed, inner)
@@ -352,24 +355,24 @@ def _step_of(name: str, pixels: np.ndarray, frame: Frame, inner: tuple[slice, sl
 COUNTED = ("curve", "balance", "hues")
 
 
-def _counted_within(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers) -> dict[str, Statistics]:
+def _counted_within(frame: Frame, project: Project, sieve_id: str, context: RenderContext, layers: Layers) -> dict[str, Statistics]:
     """What is counted inside the mask of a sieve, as it arrives at some blocks of its adjustments."""
-    below, mask = arriving(frame, project, sieve_id, cache, layers), sieve_mask(frame, project, sieve_id, cache, layers)
+    below, mask = arriving(frame, project, sieve_id, context, layers), sieve_mask(frame, project, sieve_id, context, layers)
     sieve, out = project.sieve(sieve_id), {}
     for block in COUNTED:
         steps = steps_of(sieve, until=block)
         key = ("within", block, frame.key, made_by(project, sieve_id))
         inside = mask > 0.5
-        out[block] = cache.get(
+        out[block] = context.get(
             key,
             lambda: statistics_of(mixed(below.planes, inside.astype(np.float32), steps) if steps else below.planes, inside),  # noqa: B023
         )
     return out
 
 
-def make_waiting_fine(result: Rendered, cache: Cache, step: Callable[[float], None]) -> None:
+def make_waiting_fine(result: Rendered, context: RenderContext, step: Callable[[float], None]) -> None:
     """Make the mattings that a preview waits for, and keep them; ``step`` is told the share done, and may raise to stop."""
-    layers = layers_in(cache)
+    layers = layers_in(context)
     for number, sieve in enumerate(result.waiting):
-        seen = measured(result.frame, result.seen, sieve.id, cache, layers)
-        make_fine(seen, sieve, cache, progress.part_of(step, number, len(result.waiting)))
+        seen = measured(result.frame, result.seen, sieve.id, context, layers)
+        make_fine(seen, sieve, context, progress.part_of(step, number, len(result.waiting)))

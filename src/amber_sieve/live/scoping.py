@@ -10,7 +10,7 @@ import numpy as np
 from ..core import scopes
 from ..core.frame import Frame
 from ..project.model import Project
-from ..render.cache import Cache
+from ..render.context import RenderContext
 from ..render.layers import Layers
 from ..render.stack import rendered, sieve_mask
 
@@ -49,8 +49,8 @@ def scope_pixels(kind: ScopeKind, planes: np.ndarray, mask: np.ndarray | None = 
     return scopes.hills(scopes.histogram(values, weights), HILLS)
 
 
-def scoped(scope: Scope, frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers) -> np.ndarray:
+def scoped(scope: Scope, frame: Frame, project: Project, sieve_id: str, context: RenderContext, layers: Layers) -> np.ndarray:
     """The scope that is wanted of a frame under a resolved project, as screen pixels."""
-    planes = frame.planes if scope.of == "original" else rendered(frame, project, cache, layers).planes
-    mask = sieve_mask(frame, project, sieve_id, cache, layers) if scope.of == "masked" else None
+    planes = frame.planes if scope.of == "original" else rendered(frame, project, context, layers).planes
+    mask = sieve_mask(frame, project, sieve_id, context, layers) if scope.of == "masked" else None
     return scope_pixels(scope.kind, planes, mask)

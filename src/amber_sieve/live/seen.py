@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from ..core.frame import Frame
 from ..names import Reach
 from ..project.model import Pick, Project, Sample, Sieve
-from ..render.cache import Cache
+from ..render.context import RenderContext
 from ..render.evaluate import measured
 from ..render.stages.every import stack_looks
 from ..resolve.layers import layers_in
@@ -27,12 +27,12 @@ class Seen:
     project: Project
     sieve_id: str
     number: int
-    cache: Cache
+    context: RenderContext
 
     @functools.cached_property
     def resolved(self) -> Project:
         """The project as it stands on this frame."""
-        return self.opened.resolver.project_on(self.project, self.opened.frame(self.number), self.number, self.cache)
+        return self.opened.resolver.project_on(self.project, self.opened.frame(self.number), self.number, self.context)
 
     @property
     def sieve(self) -> Sieve:
@@ -45,7 +45,7 @@ class Seen:
         return self.project.sieve(self.sieve_id).pick
 
     def _measured(self, frame: Frame) -> Frame:
-        return measured(frame, self.resolved, self.sieve_id, self.cache, layers_in(self.cache))
+        return measured(frame, self.resolved, self.sieve_id, self.context, layers_in(self.context))
 
     def whole(self) -> Frame:
         """All of it at full resolution."""
@@ -54,8 +54,8 @@ class Seen:
     def other(self, number: int) -> Frame:
         """All of another frame at full resolution, as it is measured there."""
         frame = self.opened.source.frame(number)
-        stands = self.opened.resolver.project_on(self.project, frame, number, self.cache)
-        return measured(frame, stands, self.sieve_id, self.cache, layers_in(self.cache))
+        stands = self.opened.resolver.project_on(self.project, frame, number, self.context)
+        return measured(frame, stands, self.sieve_id, self.context, layers_in(self.context))
 
     def reduced(self) -> Frame:
         """All of it, reduced as far as looking for what a click proposes allows."""
@@ -73,7 +73,7 @@ class Seen:
             max(0, int(min(columns) - room)), max(0, int(min(rows) - room)),
             min(frame.width, int(max(columns) + room) + 1), min(frame.height, int(max(rows) + room) + 1),
         )  # fmt: skip
-        return self._measured(part_of(frame, box, looks, self.cache).frame)
+        return self._measured(part_of(frame, box, looks, self.context).frame)
 
     def click(
         self,
@@ -85,4 +85,4 @@ class Seen:
         tolerance: float | None = None,
     ) -> Clicked:
         """What a click does that takes a sample round some places; see `clicked`. Window and terminal both ask here."""
-        return clicked(self.sieve, take(self.around(points, room)), self.reduced(), self.cache, fresh, reach, tolerance)
+        return clicked(self.sieve, take(self.around(points, room)), self.reduced(), self.context, fresh, reach, tolerance)

@@ -23,7 +23,7 @@ from ..names import BOXED, Moves
 from ..progress import Progress
 from ..project.model import Area, Key, Sieve, Track
 from ..project.tracks import at_frame
-from ..render.cache import Cache
+from ..render.context import RenderContext
 from ..render.mask import qualified
 
 #: Frames are looked at reduced to about so many pixels.
@@ -111,7 +111,7 @@ def _picks_of(sieve: Sieve, number: int) -> Picks | None:
     pick = stands.pick.but(samples=everywhere, connected=False)
 
     def picks(frame: Frame) -> np.ndarray:
-        mask = qualified(frame, pick, stands.bands, Cache(0))
+        mask = qualified(frame, pick, stands.bands, RenderContext())
         return ((mask < 0.5) if stands.invert else (mask >= 0.5)).astype(np.uint8)
 
     return picks

@@ -12,6 +12,7 @@ from ..core.motion.movement import along, flow_between, levels_of
 from ..language import translate
 from ..project.model import Project
 from ..render.cache import Cache
+from ..render.context import RenderContext
 from ..render.stack import sieve_mask
 from ..render.stages.every import while_dragged
 from ..resolve.layers import layers_in
@@ -136,9 +137,9 @@ def watchable(project: Project) -> Project:
 
 def watched(frame: Frame, project: Project, sieve_id: str, number: int, resolver: Resolver) -> WatchedFrame:
     """What a sieve's mask holds on a reduced frame; raises `Trouble` when something cannot be read."""
-    cache = Cache(100_000_000)
-    stands = resolver.project_on(watchable(project), frame, number, cache)
-    mask = sieve_mask(frame, stands, sieve_id, cache, layers_in(cache))
+    context = RenderContext(Cache(100_000_000))
+    stands = resolver.project_on(watchable(project), frame, number, context)
+    mask = sieve_mask(frame, stands, sieve_id, context, layers_in(context))
     total = float(mask.sum(dtype=np.float64))
     kept = [one_to_oklab(sample.colour) for sample in project.sieve(sieve_id).pick.samples if sample.on and sample.role == "keep"]
     drift = 0.0
@@ -150,7 +151,7 @@ def watched(frame: Frame, project: Project, sieve_id: str, number: int, resolver
     sieve = stands.sieve(sieve_id)
     if sieve.edge.steady > 0:
         plain = stands.with_sieve(sieve.but(edge=sieve.edge.but(steady=0.0)))
-        unsteady = _small(sieve_mask(frame, plain, sieve_id, cache, layers_in(cache)))
+        unsteady = _small(sieve_mask(frame, plain, sieve_id, context, layers_in(context)))
     return WatchedFrame(total / mask.size, drift, _small(mask), levels_of(frame.planes), unsteady)
 
 

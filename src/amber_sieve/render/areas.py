@@ -10,7 +10,7 @@ from ..core.colour.oklab import to_oklab
 from ..core.frame import Frame
 from ..core.pick.samples import Probe, membership
 from ..project.model import Area, Stroke
-from .cache import Cache
+from .context import RenderContext
 
 #: Surface tolerance of a brush that paints only where the picture resembles its start.
 LIKE_TOLERANCE = 7.0
@@ -18,7 +18,7 @@ LIKE_TOLERANCE = 7.0
 LIKE_FALLOFF = 3.0
 
 
-def _drawn(frame: Frame, stroke: Stroke, cache: Cache) -> np.ndarray:
+def _drawn(frame: Frame, stroke: Stroke, context: RenderContext) -> np.ndarray:
     """What one stroke covers on a frame, (H, W)."""
 
     def make() -> np.ndarray:
@@ -37,14 +37,14 @@ def _drawn(frame: Frame, stroke: Stroke, cache: Cache) -> np.ndarray:
             pressure == "flow",
         )
         if stroke.like is not None:
-            lab = cache.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
+            lab = context.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
             covered *= membership(lab, [Probe(stroke.like, tolerance=LIKE_TOLERANCE, falloff=LIKE_FALLOFF)])
         return covered
 
-    return cache.get(("stroke", frame.key, stroke), make)
+    return context.get(("stroke", frame.key, stroke), make)
 
 
-def area_coverage(frame: Frame, area: Area, cache: Cache) -> np.ndarray:
+def area_coverage(frame: Frame, area: Area, context: RenderContext) -> np.ndarray:
     """What an area covers on a frame, (H, W) float32, not inverted. Read only."""
 
     def make() -> np.ndarray:
@@ -52,7 +52,7 @@ def area_coverage(frame: Frame, area: Area, cache: Cache) -> np.ndarray:
         if area.kind == "brush":
             out = np.zeros(shape, np.float32)
             for stroke in area.strokes:
-                drawn = _drawn(frame, stroke, cache)
+                drawn = _drawn(frame, stroke, context)
                 if stroke.erase:
                     out *= 1 - drawn
                 else:
@@ -61,4 +61,4 @@ def area_coverage(frame: Frame, area: Area, cache: Cache) -> np.ndarray:
         points = [((x - frame.origin[0]) * frame.scale, (y - frame.origin[1]) * frame.scale) for x, y in area.points]
         return coverage(area.kind, points, shape, area.feather * frame.scale, area.way)
 
-    return cache.get(("area", frame.key, area.but(id="", name="", mode="add", inverted=False, on=True)), make)
+    return context.get(("area", frame.key, area.but(id="", name="", mode="add", inverted=False, on=True)), make)

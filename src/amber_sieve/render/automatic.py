@@ -11,7 +11,7 @@ import numpy as np
 from ..core.frame import Frame
 from ..core.mix import adjusted
 from ..project.model import Adjust, Project, Sieve
-from .cache import Cache
+from .context import RenderContext
 from .evaluate import arriving, made_by, of_mask
 from .layers import Layers, no_layers
 from .resolved import found_of, with_found
@@ -29,13 +29,13 @@ NEARLY_NOTHING = 0.5
 Finds = Callable[[EdgeStage], float | None]
 
 
-def found_amounts(sieve: Sieve, whole: Frame, cache: Cache, finds: Finds | None = None) -> Sieve:
+def found_amounts(sieve: Sieve, whole: Frame, context: RenderContext, finds: Finds | None = None) -> Sieve:
     """The sieve with every amount of its edge found that is "auto" and one number for the whole picture; ``finds`` where the stages are not
     to be asked themselves, as for all frames of a clip."""
     amounts: dict[str, float] = {}
     for stage in EDGE:
         if stage.asks(sieve.edge):
-            amount = finds(stage) if finds is not None else stage.find(whole, cache)
+            amount = finds(stage) if finds is not None else stage.find(whole, context)
             amounts |= {stage.automatic: amount} if amount is not None else {}
     return sieve.but(edge=sieve.edge.but(**amounts)) if amounts else sieve
 
@@ -64,13 +64,15 @@ def _sure_pixels(mask: np.ndarray) -> tuple[np.ndarray, np.ndarray] | None:
     return held, weights[held].astype(np.float64)
 
 
-def _colours_in(small: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers) -> tuple[np.ndarray, np.ndarray] | None:
+def _colours_in(
+    small: Frame, project: Project, sieve_id: str, context: RenderContext, layers: Layers
+) -> tuple[np.ndarray, np.ndarray] | None:
     """Light (3, 1, N) that arrives at a sieve where it surely masks, and how far each pixel is masked; None where hardly any is."""
-    sure = of_mask("sure pixels", _sure_pixels, small, project, sieve_id, cache, layers)
+    sure = of_mask("sure pixels", _sure_pixels, small, project, sieve_id, context, layers)
     if sure is None:
         return None
     held, weights = sure
-    planes = arriving(small, project, sieve_id, cache, layers).planes.reshape(3, -1)
+    planes = arriving(small, project, sieve_id, context, layers).planes.reshape(3, -1)
     return np.take(planes, held, axis=1)[:, None], weights
 
 
@@ -86,8 +88,8 @@ def _up_to_means(sieve: Sieve) -> Sieve:
     return sieve.but(adjust=sieve.adjust.but(**{block.field: getattr(plain, block.field) for block in BLOCKS[last + 1 :]}))
 
 
-def _with_means(project: Project, sieve: Sieve, small: Frame, cache: Cache, layers: Layers) -> Sieve:
-    found = _colours_in(small, project, sieve.id, cache, layers)
+def _with_means(project: Project, sieve: Sieve, small: Frame, context: RenderContext, layers: Layers) -> Sieve:
+    found = _colours_in(small, project, sieve.id, context, layers)
     if found is None:
         return sieve
     planes, weights = found
@@ -98,25 +100,25 @@ def _with_means(project: Project, sieve: Sieve, small: Frame, cache: Cache, laye
     return sieve
 
 
-def with_found_means(project: Project, whole: Frame, cache: Cache, layers: Layers = no_layers) -> Project:
+def with_found_means(project: Project, whole: Frame, context: RenderContext, layers: Layers = no_layers) -> Project:
     """The project with what its adjustments need to know of the masked colours found on a reduced whole frame, from the first sieve to the
     last: what a sieve does changes what arrives at the next."""
     if not any(needs_means(sieve) for sieve in project.stack):
         return project
     factor = max(1, round((whole.width * whole.height / MEANS_ON) ** 0.5))
-    small = cache.get(("means on", whole.key, factor), lambda: whole.reduced(factor))
+    small = context.get(("means on", whole.key, factor), lambda: whole.reduced(factor))
     for sieve in project.stack:
         if needs_means(sieve):
             key = ("means", small.key, made_by(project.with_sieve(_up_to_means(sieve)), sieve.id))
-            found = cache.get(key, functools.partial(_with_means, project, sieve, small, cache, layers))
+            found = context.get(key, functools.partial(_with_means, project, sieve, small, context, layers))
             project = project.with_sieve(with_found(sieve, **found_of(found).means))
     return project
 
 
 def with_found_amounts(
-    project: Project, whole: Frame, cache: Cache, finds: Finds | None = None, layers: Layers = no_layers, means: bool = True
+    project: Project, whole: Frame, context: RenderContext, finds: Finds | None = None, layers: Layers = no_layers, means: bool = True
 ) -> Project:
     """The project with the amounts of its sieves found on the whole frame at full resolution; ``means`` of colours too."""
-    stack = tuple(with_table(found_amounts(sieve, whole, cache, finds), layers) for sieve in project.stack)
+    stack = tuple(with_table(found_amounts(sieve, whole, context, finds), layers) for sieve in project.stack)
     project = with_working(project if stack == project.stack else project.but(stack=stack), layers)
-    return with_found_means(project, whole, cache, layers) if means else project
+    return with_found_means(project, whole, context, layers) if means else project

@@ -15,7 +15,7 @@ from ..core.colour.transfer import to_levels
 from ..core.frame import Frame
 from ..language import translate
 from ..project.model import Project
-from .cache import Cache
+from .context import RenderContext
 from .evaluate import after_sieves, arriving, made_by, sieve_masked, working
 from .fringe import fringe_of
 from .layers import Layers, no_layers
@@ -123,19 +123,19 @@ def _steps(levels: np.ndarray) -> np.ndarray:
     return np.hypot(cv2.Sobel(smooth, cv2.CV_32F, 1, 0, scale=1 / 8), cv2.Sobel(smooth, cv2.CV_32F, 0, 1, scale=1 / 8))
 
 
-def believable_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Believable:
+def believable_of(frame: Frame, project: Project, sieve_id: str, context: RenderContext, layers: Layers = no_layers) -> Believable:
     """Judge what a sieve of the stack does to a frame; nothing is found where it does nothing."""
-    below = arriving(frame, project, sieve_id, cache, layers)
+    below = arriving(frame, project, sieve_id, context, layers)
 
     def make() -> Believable:
-        mask = sieve_masked(frame, project, sieve_id, cache, layers).mask
+        mask = sieve_masked(frame, project, sieve_id, context, layers).mask
         marks = np.zeros(mask.shape, np.uint8)
         inside = mask > HELD
         at = [one.id for one in project.stack].index(sieve_id)
         upto = [one for one in working(project) if one.id in {other.id for other in project.stack[: at + 1]}]
         if not any(one.id == sieve_id for one in upto) or not inside.any():
             return Believable(0, 0, 1, 0, 0, marks, project.gamut)
-        before, after = below.planes, after_sieves(frame, project, upto, cache, layers).planes
+        before, after = below.planes, after_sieves(frame, project, upto, context, layers).planes
         seen_after = lower_chroma(after) if project.gamut == "lower chroma" else np.clip(after, 0, 1)
         weights = sure_weights(mask)
         light = (np.einsum("chw,hw->c", one, weights, dtype=np.float64) / weights.sum(dtype=np.float64) for one in (before, after))
@@ -149,7 +149,7 @@ def believable_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, l
         steps = [_steps(to_levels(light)) for light in (before, seen_after)]
         smooth = inside & (steps[0] > SMOOTH[0]) & (steps[0] < SMOOTH[1])
         bands = smooth & (steps[1] > STRETCHED * steps[0]) & (steps[1] > SMOOTH[0] * 5)
-        fringe, partial = fringe_of(frame, project, sieve_id, cache, layers), (mask > 0.02) & (mask < 0.98)
+        fringe, partial = fringe_of(frame, project, sieve_id, context, layers), (mask > 0.02) & (mask < 0.98)
         marks[bands], marks[newly], marks[fringe.pixels] = 2, 1, 3
         return Believable(
             float(delta_e_2000(*means)[0]), float(newly.sum() / inside.sum()), texture, float(bands.sum() / max(smooth.sum(), 1)),
@@ -157,4 +157,4 @@ def believable_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, l
             fringe.pixels.sum() > MENDED * max(fringe.handled, 1),
         )  # fmt: skip
 
-    return cache.get(("believable", frame.key, made_by(project, sieve_id), project.gamut), make)
+    return context.get(("believable", frame.key, made_by(project, sieve_id), project.gamut), make)

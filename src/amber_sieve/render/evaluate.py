@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import functools
 from collections.abc import Callable, Hashable
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import TypeVar
 
 import numpy as np
@@ -18,7 +18,7 @@ from ..core.frame import Frame
 from ..core.mix import Mixture
 from ..project.model import Detail, Pick, Project, Sieve
 from .adjust import adjusted, adjusting
-from .cache import Cache
+from .context import RenderContext
 from .layers import Layers, no_layers
 from .mask import Masked, masked
 from .patched import PatchedLight, PatchedMask
@@ -76,34 +76,38 @@ def _filled_with(sieve: Sieve, layers: Layers) -> Frame | None:
     return layers.whole(path) if path and not sieve.adjust.fill.neutral else None
 
 
-def last_of_all(frame: Frame, project: Project, cache: Cache, layers: Layers = no_layers) -> tuple[np.ndarray | Mixture, np.ndarray | None]:
+def last_of_all(
+    frame: Frame, project: Project, context: RenderContext, layers: Layers = no_layers
+) -> tuple[np.ndarray | Mixture, np.ndarray | None]:
     """Planes and alpha of the picture after all sieves; what the last of them does is left to be worked out some rows at a time, if it can."""
     sieves = working(project)
     if not sieves:
         return frame.planes, frame.alpha
-    below = after_sieves(frame, project, sieves[:-1], cache, layers)
+    below = after_sieves(frame, project, sieves[:-1], context, layers)
     seen = _chosen(sieves[-1].pick, frame, below, layers)
-    return adjusting(below, _finished(frame, project, sieves[-1], seen, cache, layers), sieves[-1], _filled_with(sieves[-1], layers))
+    return adjusting(below, _finished(frame, project, sieves[-1], seen, context, layers), sieves[-1], _filled_with(sieves[-1], layers))
 
 
-def after_sieves(frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, layers: Layers) -> Frame:
+def after_sieves(frame: Frame, project: Project, sieves: list[Sieve], context: RenderContext, layers: Layers) -> Frame:
     """The frame after some sieves of a project; the frame itself where nothing changes.
 
     Every stage is kept under its inputs by value: what arrives, the sieve, and what it measures.
     """
-    after, patched = _after(frame, project, sieves, cache, layers)
+    after, patched = _after(frame, project, sieves, context, layers)
     if patched is not None:
         patched.finish()
     return after
 
 
-def after_all(frame: Frame, project: Project, cache: Cache, layers: Layers) -> tuple[Frame, PatchedLight | None]:
+def after_all(frame: Frame, project: Project, context: RenderContext, layers: Layers) -> tuple[Frame, PatchedLight | None]:
     """The frame after all sieves; while something is dragged, what it is kept in from step to step, if it is: its light must be finished before
     it is looked at."""
-    return _after(frame, project, working(project), cache, layers)
+    return _after(frame, project, working(project), context, layers)
 
 
-def _after(frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, layers: Layers) -> tuple[Frame, PatchedLight | None]:
+def _after(
+    frame: Frame, project: Project, sieves: list[Sieve], context: RenderContext, layers: Layers
+) -> tuple[Frame, PatchedLight | None]:
     below, patched = frame, None
     for sieve in sieves:
         if patched is not None:
@@ -113,12 +117,12 @@ def _after(frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, la
         key: Hashable = ("result", below.key, _value(sieve, ("of", "joined")), links, seen.key, filling.key if filling else None)
 
         def finished() -> Masked:
-            return _kept_finished(frame, project, sieve, seen, cache, layers)  # noqa: B023  (called at once)
+            return _kept_finished(frame, project, sieve, seen, context, layers)  # noqa: B023  (called at once)
 
-        if cache.hurries and not cache.holds(key):
-            planes, alpha, patched = _after_step(below, patched, finished(), sieve, filling, frame, cache)
+        if context.interactive and not context.holds(key):
+            planes, alpha, patched = _after_step(below, patched, finished(), sieve, filling, frame, context)
         else:
-            planes, alpha = cache.get(key, lambda: adjusted(below, finished(), sieve, filling))  # noqa: B023  (called at once)
+            planes, alpha = context.get(key, lambda: adjusted(below, finished(), sieve, filling))  # noqa: B023  (called at once)
             patched = patched if planes is below.planes else None
         if planes is not below.planes or alpha is not below.alpha:
             below = replace(below, planes=planes, alpha=alpha, key=key, near=None)
@@ -126,16 +130,16 @@ def _after(frame: Frame, project: Project, sieves: list[Sieve], cache: Cache, la
 
 
 def _after_step(
-    below: Frame, under: PatchedLight | None, masked: Masked, sieve: Sieve, filling: Frame | None, frame: Frame, cache: Cache
+    below: Frame, under: PatchedLight | None, masked: Masked, sieve: Sieve, filling: Frame | None, frame: Frame, context: RenderContext
 ) -> tuple[np.ndarray, np.ndarray | None, PatchedLight | None]:
     """Planes and alpha after a sieve at a step of a drag, and what they are kept in."""
-    mask = patched_mask(frame, sieve.id, masked.mask, cache)
+    mask = patched_mask(frame, sieve.id, masked.mask, context)
 
     def recipe(sieve: Sieve) -> tuple[object, ...]:
         return _value(sieve, ("of", "joined", *MASK_FIELDS))
 
     def follow(name: str, mixture: Mixture, *by: object) -> PatchedLight:
-        light = cache.get((name, frame.key, sieve.id), lambda: PatchedLight(planes=np.empty_like(below.planes)))
+        light = context.get((name, frame.key, sieve.id), lambda: PatchedLight(planes=np.empty_like(below.planes)))
         light.follow(mixture, under, mask, by)
         return light
 
@@ -153,27 +157,27 @@ def _after_step(
     return light.planes, alpha, light
 
 
-def adjust_ahead(frame: Frame, project: Project, cache: Cache) -> None:
+def adjust_ahead(frame: Frame, project: Project, context: RenderContext) -> None:
     """Adjust all pixels of a frame on which steps of a drag have been made, where only masks differ between them."""
     for key in [("patched light", frame.key, sieve.id) for sieve in project.stack]:
-        cache.check()
-        if cache.holds(key):
-            cache.get(key, PatchedLight).know_all()
+        context.check()
+        if context.holds(key):
+            context.get(key, PatchedLight).know_all()
 
 
-def patched_mask(frame: Frame, sieve_id: str, mask: np.ndarray, cache: Cache) -> PatchedMask:
+def patched_mask(frame: Frame, sieve_id: str, mask: np.ndarray, context: RenderContext) -> PatchedMask:
     """What tells where the mask of a sieve differs from that of the step before, while something is dragged."""
-    return cache.get(("patched mask", frame.key, sieve_id), PatchedMask).follow(mask)
+    return context.get(("patched mask", frame.key, sieve_id), PatchedMask).follow(mask)
 
 
-def changed_in(frame: Frame, project: Project, cache: Cache, layers: Layers) -> tuple[slice, slice] | None:
+def changed_in(frame: Frame, project: Project, context: RenderContext, layers: Layers) -> tuple[slice, slice] | None:
     """Rows and columns outside which the picture after all sieves is the frame bit by bit; None where that is all of it."""
     sieves = working(project)
     if any(sieve.outside > 0 or sieve.adjust.fill.fill_where == "behind" for sieve in sieves):
         return None
 
     def find() -> tuple[slice, slice] | None:
-        boxes = [box_of(sieve_masked(frame, project, sieve.id, cache, layers).mask, NOTHING, 0) for sieve in sieves]
+        boxes = [box_of(sieve_masked(frame, project, sieve.id, context, layers).mask, NOTHING, 0) for sieve in sieves]
         there = [box for box in boxes if box is not None]
         if not there:
             return slice(0, 0), slice(0, 0)
@@ -184,31 +188,31 @@ def changed_in(frame: Frame, project: Project, cache: Cache, layers: Layers) -> 
     # What arrives at a sieve matters only where it measures that.
     but = () if any(sieve.pick.measure == "result" for sieve in project.stack) else ("adjust", "strength", "blend", "found")
     values = tuple((_value(sieve, (*but, "of", "joined")), mask_value(project, sieve)) for sieve in sieves)
-    return cache.get(("changed in", frame.key, values), find)
+    return context.get(("changed in", frame.key, values), find)
 
 
-def arriving(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Frame:
+def arriving(frame: Frame, project: Project, sieve_id: str, context: RenderContext, layers: Layers = no_layers) -> Frame:
     """The frame as it arrives at a sieve, after those above it."""
     at = next(place for place, sieve in enumerate(project.stack) if sieve.id == sieve_id)
     above = {sieve.id for sieve in project.stack[:at]}
-    return after_sieves(frame, project, [sieve for sieve in working(project) if sieve.id in above], cache, layers) if above else frame
+    return after_sieves(frame, project, [sieve for sieve in working(project) if sieve.id in above], context, layers) if above else frame
 
 
-def measured(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Frame:
+def measured(frame: Frame, project: Project, sieve_id: str, context: RenderContext, layers: Layers = no_layers) -> Frame:
     """The frame that a sieve of the stack measures, at the place and scale of ``frame``."""
     sieve = project.sieve(sieve_id)
-    below = arriving(frame, project, sieve_id, cache, layers) if sieve.pick.measure == "result" else frame
+    below = arriving(frame, project, sieve_id, context, layers) if sieve.pick.measure == "result" else frame
     return _chosen(sieve.pick, frame, below, layers)
 
 
-def _finished(frame: Frame, project: Project, sieve: Sieve, seen: Frame, cache: Cache, layers: Layers) -> Masked:
+def _finished(frame: Frame, project: Project, sieve: Sieve, seen: Frame, context: RenderContext, layers: Layers) -> Masked:
     """The finished mask of a sieve that measures ``seen``, with what it takes from others."""
 
     def of(other: str) -> Masked:
-        return sieve_masked(frame, project, other, cache, layers)
+        return sieve_masked(frame, project, other, context, layers)
 
     if sieve.mask_from == "own":
-        held = masked(seen, sieve, cache)
+        held = masked(seen, sieve, context)
     elif len(sieve.of) == 1:
         held = of(sieve.of[0])
     else:
@@ -221,33 +225,49 @@ def _finished(frame: Frame, project: Project, sieve: Sieve, seen: Frame, cache: 
     return held if mask is held.mask else Masked(mask, held.unmixed)
 
 
-def _mask_key(frame: Frame, project: Project, sieve: Sieve, seen: Frame) -> tuple[Hashable, ...]:
-    """All that the finished mask of a sieve that measures ``seen`` depends on."""
+@dataclass(frozen=True)
+class JoinedMaskKey:
+    """Cache key of a finished mask that may lean on those of other sieves: the frame, what is measured, the mask's own settings, the others'."""
+
+    frame: Hashable
+    seen: Hashable
+    value: tuple[object, ...]
+    others: tuple[tuple[object, ...], ...]
+
+
+def _mask_key(frame: Frame, project: Project, sieve: Sieve, seen: Frame) -> JoinedMaskKey:
+    """Return all that the finished mask of a sieve that measures ``seen`` depends on."""
     # What those it leans on measure is the frame, or what arrives there, which hangs on all adjustments.
     others = project.stack if sieve.leans_on and any(other.pick.measure == "result" for other in project.stack) else ()
-    return (frame.key, seen.key, mask_value(project, sieve), tuple(_value(other) for other in others))
+    return JoinedMaskKey(frame.key, seen.key, mask_value(project, sieve), tuple(_value(other) for other in others))
 
 
-def sieve_masked(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Masked:
+def sieve_masked(frame: Frame, project: Project, sieve_id: str, context: RenderContext, layers: Layers = no_layers) -> Masked:
     """The finished mask of one sieve of the stack, before strength, with what its outline was unmixed into."""
     sieve = project.sieve(sieve_id)
-    seen = measured(frame, project, sieve_id, cache, layers) if sieve.mask_from == "own" else frame
-    return _kept_finished(frame, project, sieve, seen, cache, layers)
+    seen = measured(frame, project, sieve_id, context, layers) if sieve.mask_from == "own" else frame
+    return _kept_finished(frame, project, sieve, seen, context, layers)
 
 
-def _kept_finished(frame: Frame, project: Project, sieve: Sieve, seen: Frame, cache: Cache, layers: Layers) -> Masked:
+def _kept_finished(frame: Frame, project: Project, sieve: Sieve, seen: Frame, context: RenderContext, layers: Layers) -> Masked:
     """As `_finished`, the same object for the same inputs."""
     if not (sieve.leans_on or sieve.opposite):
-        return masked(seen, sieve, cache)
-    key = ("joined mask", *_mask_key(frame, project, sieve, seen))
-    return cache.get(key, lambda: _finished(frame, project, sieve, seen, cache, layers))
+        return masked(seen, sieve, context)
+    key = _mask_key(frame, project, sieve, seen)
+    return context.get(key, lambda: _finished(frame, project, sieve, seen, context, layers))
 
 
 def of_mask(
-    name: str, make: Callable[[np.ndarray], T], frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers
+    name: str,
+    make: Callable[[np.ndarray], T],
+    frame: Frame,
+    project: Project,
+    sieve_id: str,
+    context: RenderContext,
+    layers: Layers = no_layers,
 ) -> T:
     """What is made of the finished mask (h, w) of one sieve and of nothing else; it stays while only adjustments change."""
     sieve = project.sieve(sieve_id)
-    seen = measured(frame, project, sieve_id, cache, layers) if sieve.mask_from == "own" else frame
-    key = (name, *_mask_key(frame, project, sieve, seen))
-    return cache.get(key, lambda: make(sieve_masked(frame, project, sieve_id, cache, layers).mask))
+    seen = measured(frame, project, sieve_id, context, layers) if sieve.mask_from == "own" else frame
+    key = (name, _mask_key(frame, project, sieve, seen))
+    return context.get(key, lambda: make(sieve_masked(frame, project, sieve_id, context, layers).mask))

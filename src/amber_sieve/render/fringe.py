@@ -12,7 +12,7 @@ from ..core.frame import Frame
 from ..core.mix import mixed
 from ..project.model import Project
 from .adjust import weights_of
-from .cache import Cache
+from .context import RenderContext
 from .evaluate import arriving, made_by, measured, sieve_masked
 from .layers import Layers, no_layers
 from .mask import masked
@@ -41,7 +41,7 @@ def _fringed(out: np.ndarray, foreground: np.ndarray, background: np.ndarray) ->
     return delta_e_2000(to_cielab(np.clip(out, 0, 1).T), to_cielab(np.clip(nearest, 0, 1).T)) > VISIBLE
 
 
-def fringe_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layers: Layers = no_layers) -> Fringe:
+def fringe_of(frame: Frame, project: Project, sieve_id: str, context: RenderContext, layers: Layers = no_layers) -> Fringe:
     """Look for a rim of old colour in the partial pixels of a sieve's mask.
 
     A partial pixel should become a mixture of its two neighbours: A(F), the surface's colour adjusted, and B, what lies behind.
@@ -49,12 +49,12 @@ def fringe_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layer
     """
 
     sieve = project.sieve(sieve_id)
-    seen, below = measured(frame, project, sieve_id, cache, layers), arriving(frame, project, sieve_id, cache, layers)
+    seen, below = measured(frame, project, sieve_id, context, layers), arriving(frame, project, sieve_id, context, layers)
 
     def make() -> Fringe:
         unhazed = sieve.but(edge=sieve.edge.but(no_haze=True))
         own = not (sieve.leans_on or sieve.opposite)
-        found = masked(seen, unhazed, cache) if own else sieve_masked(frame, project, sieve_id, cache, layers)
+        found = masked(seen, unhazed, context) if own else sieve_masked(frame, project, sieve_id, context, layers)
         unmixed = found.unmixed or follow(seen.planes, found.mask, max(1.0, REACH * frame.scale), 1.0, seen.corner)[1]
         nothing = Fringe(np.zeros(found.mask.shape, bool), 0, 0)
         if unmixed is None or sieve.adjust.neutral:
@@ -79,4 +79,4 @@ def fringe_of(frame: Frame, project: Project, sieve_id: str, cache: Cache, layer
         pixels[partial] = handled if sieve.edge.no_haze else plain
         return Fringe(pixels, int(handled.sum()), int(plain.sum()))
 
-    return cache.get(("haze", frame.key, made_by(project, sieve_id)), make)
+    return context.get(("haze", frame.key, made_by(project, sieve_id)), make)

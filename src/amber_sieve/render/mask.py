@@ -26,10 +26,11 @@ from ..core.pick.pieces import Reaching, with_pieces
 from ..core.pick.samples import Probe, membership_and_distances, needs_planes
 from ..names import BANDS, CHANNEL_BANDS
 from ..progress import part_of
-from ..project.model import Bands, Edge, Pick, Sample, Sieve, amount
+from ..project.model import Area, Bands, Edge, Pick, Sample, Sieve, amount
 from .areas import area_coverage
 from .cache import Cache
 from .clicked import clicked_places, place_of, seeds_of
+from .context import RenderContext
 from .edge import Edged, edge_of, outline_worked, unmixing_worked
 from .resolved import found_of
 from .stages.edging import OnShare, Working
@@ -84,18 +85,18 @@ def intervals_of(bands: Bands) -> list[Interval]:
     return intervals
 
 
-def oklab_of(frame: Frame, cache: Cache, passes: int = 0) -> np.ndarray:
+def oklab_of(frame: Frame, context: RenderContext, passes: int = 0) -> np.ndarray:
     """The frame in Oklab, (3, H, W), its chroma smoothed by so many passes."""
-    if passes and cache.limit == 0:  # nobody else will see the raw one
+    if passes and context.keeps_nothing:  # nobody else will see the raw one
         return cleaned(to_oklab(frame.planes), passes)
-    lab = cache.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
-    return cache.get(("clean", frame.key, passes), lambda: cleaned(lab, passes)) if passes else lab
+    lab = context.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
+    return context.get(("clean", frame.key, passes), lambda: cleaned(lab, passes)) if passes else lab
 
 
-def measures_of(frame: Frame, cache: Cache, levels: bool = True, passes: int = 0) -> np.ndarray:
+def measures_of(frame: Frame, context: RenderContext, levels: bool = True, passes: int = 0) -> np.ndarray:
     """Hue, saturation, luminance and, when asked for, red, green, blue levels of the frame, (3 or 6, H, W)."""
 
-    return cache.get(("measures", frame.key, levels, passes), lambda: _measured(frame.planes, oklab_of(frame, cache, passes), levels))
+    return context.get(("measures", frame.key, levels, passes), lambda: _measured(frame.planes, oklab_of(frame, context, passes), levels))
 
 
 def _measured(planes: np.ndarray, lab: np.ndarray, levels: bool) -> np.ndarray:
@@ -106,26 +107,26 @@ def _measured(planes: np.ndarray, lab: np.ndarray, levels: bool) -> np.ndarray:
     return out
 
 
-def _by_strips(frame: Frame, passes: int, cache: Cache, work: Callable[[Frame, Cache], np.ndarray]) -> np.ndarray:
+def _by_strips(frame: Frame, passes: int, context: RenderContext, work: Callable[[Frame, RenderContext], np.ndarray]) -> np.ndarray:
     """Planes (…, H, W) that depend on single pixels, worked out on the whole frame or, where that is large, strip by strip."""
-    if frame.width * frame.height <= (LARGE_DRAGGED if cache.hurries else LARGE):
-        return work(frame, cache)
+    if frame.width * frame.height <= (LARGE_DRAGGED if context.interactive else LARGE):
+        return work(frame, context)
     strips = []
     lap = 2 * passes  # what the smoothing of a strip looks at beyond it
     for top in range(0, frame.height, ROWS):
         bottom = min(top + ROWS, frame.height)
         first, last = max(0, top - lap), min(frame.height, bottom + lap)
-        strip = work(frame.part(0, first, frame.width, last), Cache(0))
+        strip = work(frame.part(0, first, frame.width, last), RenderContext())
         strips.append(strip[..., top - first : bottom - first, :])
     return np.concatenate(strips, axis=-2)
 
 
 def _measured_by(
-    frame: Frame, probes: list[Probe], groups: list[list[Probe]], cache: Cache, passes: int, intervals: Sequence[Interval] = ()
+    frame: Frame, probes: list[Probe], groups: list[list[Probe]], context: RenderContext, passes: int, intervals: Sequence[Interval] = ()
 ) -> np.ndarray:
     """The mask of some samples, times some bands, and the distances from some groups, (1 + number of groups, H, W)."""
 
-    def work(part: Frame, held: Cache) -> np.ndarray:
+    def work(part: Frame, held: RenderContext) -> np.ndarray:
         every = [*probes, *(probe for group in groups for probe in group)]
         lab = oklab_of(part, held, passes)
         extra = measures_of(part, held, passes=passes) if needs_planes(every) else None
@@ -137,14 +138,14 @@ def _measured_by(
             _through_bands(part, lab, mask, intervals, held, passes)
         return np.concatenate([mask[None], distances]) if groups else mask[None]
 
-    return _by_strips(frame, passes, cache, work)
+    return _by_strips(frame, passes, context, work)
 
 
 def _distances_while_dragged(
-    part: Frame, lab: np.ndarray, probes: list[Probe], extra: np.ndarray | None, cache: Cache, passes: int
+    part: Frame, lab: np.ndarray, probes: list[Probe], extra: np.ndarray | None, context: RenderContext, passes: int
 ) -> Known | None:
     """How far every pixel lies from each of some samples, where a drag asks for it again and again: that of a tolerance changes none of it."""
-    if not cache.hurries or not probes or len(probes) * lab[0].nbytes > MOST_KNOWN:
+    if not context.interactive or not probes or len(probes) * lab[0].nbytes > MOST_KNOWN:
         return None
     key = (
         "distances",
@@ -152,14 +153,16 @@ def _distances_while_dragged(
         passes,
         tuple(replace(p, tolerance=0, falloff=0, keep=True, competes=False, shape="linear", bend=0) for p in probes),
     )
-    return cache.get(key, lambda: distances_to_each(lab, probes, extra)) if cache.asked_before(key) else None
+    return context.get(key, lambda: distances_to_each(lab, probes, extra)) if context.asked_before(key) else None
 
 
-def _through_bands(part: Frame, lab: np.ndarray, mask: np.ndarray, intervals: Sequence[Interval], cache: Cache, passes: int) -> None:
+def _through_bands(
+    part: Frame, lab: np.ndarray, mask: np.ndarray, intervals: Sequence[Interval], context: RenderContext, passes: int
+) -> None:
     """Multiply a mask by some bands, in place. Where nothing is kept for later, only what the mask holds is measured."""
     channels = any(interval.measure in CHANNEL_BANDS for interval in intervals)
-    if not cache.once:
-        mask *= bands_mask(measures_of(part, cache, channels, passes), intervals)
+    if not context.once and not context.keeps_nothing:
+        mask *= bands_mask(measures_of(part, context, channels, passes), intervals)
         return
     box = box_of(mask, NOTHING, 0)
     if box is not None:
@@ -167,13 +170,13 @@ def _through_bands(part: Frame, lab: np.ndarray, mask: np.ndarray, intervals: Se
         mask[box] *= bands_mask(_measured(planes, there, channels), intervals)
 
 
-def distance_plane(frame: Frame, probes: list[Probe], cache: Cache, passes: int = 0) -> np.ndarray:
+def distance_plane(frame: Frame, probes: list[Probe], context: RenderContext, passes: int = 0) -> np.ndarray:
     """How far every pixel of a frame lies from the nearest of some samples, (H, W), in the units of their comparison."""
-    plane: np.ndarray = _measured_by(frame, [], [probes], cache, passes)[1]
+    plane: np.ndarray = _measured_by(frame, [], [probes], context, passes)[1]
     return plane
 
 
-def samples_mask(frame: Frame, pick: Pick, cache: Cache, passes: int = 0, intervals: Sequence[Interval] = ()) -> np.ndarray:
+def samples_mask(frame: Frame, pick: Pick, context: RenderContext, passes: int = 0, intervals: Sequence[Interval] = ()) -> np.ndarray:
     """What the samples of a pick take, (H, W): those that reach everywhere, then the pieces of those that do not, in their order; all
     times some bands."""
     probes, here = probes_of(pick), here_only(pick)
@@ -182,8 +185,8 @@ def samples_mask(frame: Frame, pick: Pick, cache: Cache, passes: int = 0, interv
     rivals = {compare: [p for p in probes if p.keep and p.compare == compare] for compare in competing}
     groups = [*(tones_of(sample, pick) for sample in here), *rivals.values()]
     if not here:
-        return _measured_by(frame, probes, groups, cache, passes, intervals)[0]
-    planes = _measured_by(frame, probes, groups, cache, passes)
+        return _measured_by(frame, probes, groups, context, passes, intervals)[0]
+    planes = _measured_by(frame, probes, groups, context, passes)
     rival_planes = dict(zip(rivals, planes[1 + len(here) :], strict=True))
     pieces = [
         Reaching(
@@ -193,21 +196,21 @@ def samples_mask(frame: Frame, pick: Pick, cache: Cache, passes: int = 0, interv
         for s, near in zip(here, planes[1:], strict=False)
     ]  # fmt: skip
     mask = with_pieces(planes[0], pieces)
-    return mask * banded(frame, intervals, cache, passes) if intervals else mask
+    return mask * banded(frame, intervals, context, passes) if intervals else mask
 
 
-def banded(frame: Frame, intervals: Sequence[Interval], cache: Cache, passes: int = 0) -> np.ndarray:
+def banded(frame: Frame, intervals: Sequence[Interval], context: RenderContext, passes: int = 0) -> np.ndarray:
     """What some bands take, (H, W)."""
     channels = any(interval.measure in CHANNEL_BANDS for interval in intervals)
-    return _by_strips(frame, passes, cache, lambda part, held: bands_mask(measures_of(part, held, channels, passes), intervals))
+    return _by_strips(frame, passes, context, lambda part, held: bands_mask(measures_of(part, held, channels, passes), intervals))
 
 
-def qualified(frame: Frame, pick: Pick, bands: Bands, cache: Cache, passes: int = 0) -> np.ndarray:
+def qualified(frame: Frame, pick: Pick, bands: Bands, context: RenderContext, passes: int = 0) -> np.ndarray:
     """What samples and bands of a sieve take, (H, W), measured with so many passes of chroma smoothing; with neither, nothing."""
     intervals = intervals_of(bands)
     sampled = any(sample.on and sample.role == "keep" for sample in pick.samples)
     by_samples = sampled or not intervals
-    out = samples_mask(frame, pick, cache, passes, intervals) if by_samples else banded(frame, intervals, cache, passes)
+    out = samples_mask(frame, pick, context, passes, intervals) if by_samples else banded(frame, intervals, context, passes)
     if not pick.transparent and frame.alpha is not None:
         out = out * (frame.alpha > 0)
     return out
@@ -219,6 +222,27 @@ def passes_of(frame: Frame, edge: Edge) -> int:
 
 
 @dataclass(frozen=True)
+class PickedKey:
+    """Cache key of a mask before its edge is worked on, besides the frame."""
+
+    pick: Pick
+    bands: Bands
+    invert: bool
+    clean: float | str
+
+
+@dataclass(frozen=True)
+class MaskKey:
+    """Cache key of a finished mask; ``around`` are the picks of the frames around, for Steady."""
+
+    frame: Hashable
+    picked: PickedKey
+    edge: Edge
+    areas: tuple[Area, ...]
+    around: tuple[Pick | None, ...]
+
+
+@dataclass(frozen=True)
 class Masked:
     """A finished mask (H, W), and the colours its outline was unmixed into (None without Follow or Fine)."""
 
@@ -226,18 +250,18 @@ class Masked:
     unmixed: Unmixed | None
 
 
-def picked(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
+def picked(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
     """Qualified, connected only, inverted: the mask before its edge is worked on. Read only."""
     key = ("qualified", frame.key, sieve.pick, sieve.bands, passes_of(frame, sieve.edge))
 
     def make() -> np.ndarray:
-        return _narrowed(frame, sieve, cache.get(key, lambda: _qualified(frame, sieve, cache)))
+        return _narrowed(frame, sieve, context.get(key, lambda: _qualified(frame, sieve, context)))
 
-    return cache.get(("picked", frame.key, picked_key(sieve)), make)
+    return context.get(("picked", frame.key, picked_key(sieve)), make)
 
 
-def _qualified(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
-    return qualified(frame, sieve.pick, sieve.bands, cache, passes_of(frame, sieve.edge))
+def _qualified(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
+    return qualified(frame, sieve.pick, sieve.bands, context, passes_of(frame, sieve.edge))
 
 
 def _narrowed(frame: Frame, sieve: Sieve, mask: np.ndarray) -> np.ndarray:
@@ -247,14 +271,14 @@ def _narrowed(frame: Frame, sieve: Sieve, mask: np.ndarray) -> np.ndarray:
     return np.subtract(1, mask) if sieve.invert else mask
 
 
-def _picked_once(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray | None:
+def _picked_once(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray | None:
     """The same, nobody else's, where it is not asked for again: by a step of a drag that changes it. None where it may be."""
-    if not cache.hurries or cache.asked_before(("picked", frame.key, picked_key(sieve))):
+    if not context.interactive or context.asked_before(("picked", frame.key, picked_key(sieve))):
         return None
-    return _narrowed(frame, sieve, _qualified(frame, sieve, cache))
+    return _narrowed(frame, sieve, _qualified(frame, sieve, context))
 
 
-def masked(frame: Frame, sieve: Sieve, cache: Cache) -> Masked:
+def masked(frame: Frame, sieve: Sieve, context: RenderContext) -> Masked:
     """The finished mask of a sieve over a frame, before outside level and strength.
 
     ``frame`` is what the sieve measures. Connected only, islands and holes need all of the frame to be there.
@@ -262,18 +286,18 @@ def masked(frame: Frame, sieve: Sieve, cache: Cache) -> Masked:
 
     def make() -> Masked:
         steady = sieve.edge.steady and frame.near is not None
-        edged = _steady(frame, sieve, cache) if steady else _edged(frame, sieve, cache, cache)
-        return Masked(with_areas(frame, edged.mask, sieve, cache), edged.unmixed)
+        edged = _steady(frame, sieve, context) if steady else _edged(frame, sieve, context, context)
+        return Masked(with_areas(frame, edged.mask, sieve, context), edged.unmixed)
 
-    return cache.get(("mask", frame.key, picked_key(sieve), sieve.edge, sieve.areas, found_of(sieve).around), make)
+    return context.get(MaskKey(frame.key, picked_key(sieve), sieve.edge, sieve.areas, found_of(sieve).around), make)
 
 
-def _on_the_way(frame: Frame, sieve: Sieve, cache: Cache, step: OnShare | None, mask: np.ndarray | None = None) -> Working:
+def _on_the_way(frame: Frame, sieve: Sieve, context: RenderContext, step: OnShare | None, mask: np.ndarray | None = None) -> Working:
     """The mask of a frame by itself, before its edge is worked on, or as far as it was worked already."""
-    owned = _picked_once(frame, sieve, cache) if mask is None else None
-    mask = owned if owned is not None else picked(frame, sieve, cache) if mask is None else mask
+    owned = _picked_once(frame, sieve, context) if mask is None else None
+    mask = owned if owned is not None else picked(frame, sieve, context) if mask is None else mask
     clicked, key = clicked_places(sieve.pick, frame), picked_key(sieve)
-    return Working(frame, STEADY.kept(sieve.edge), mask, clicked, owned=owned, cache=cache, key=key, step=step)
+    return Working(frame, STEADY.kept(sieve.edge), mask, clicked, owned=owned, context=context, key=key, step=step)
 
 
 def outlined_key(sieve: Sieve) -> Hashable:
@@ -281,9 +305,9 @@ def outlined_key(sieve: Sieve) -> Hashable:
     return picked_key(sieve), STEADY.kept(sieve.edge)
 
 
-def outlined(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
+def outlined(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
     """The mask of a frame by itself after the stages that may have to see all of it: all but unmixing and areas. Read only."""
-    return outline_worked(_on_the_way(frame, sieve, cache, None))
+    return outline_worked(_on_the_way(frame, sieve, context, None))
 
 
 def _edged_key(frame: Frame, sieve: Sieve) -> tuple[object, ...]:
@@ -291,14 +315,14 @@ def _edged_key(frame: Frame, sieve: Sieve) -> tuple[object, ...]:
     return ("edged", frame.key, picked_key(sieve), STEADY.kept(sieve.edge))
 
 
-def _edged(frame: Frame, sieve: Sieve, cache: Cache, held: Cache, step: OnShare | None = None) -> Edged:
-    """The mask of a frame by itself, with its edge worked on; kept in ``held``, its stages in ``cache``."""
+def _edged(frame: Frame, sieve: Sieve, context: RenderContext, held: Cache | RenderContext, step: OnShare | None = None) -> Edged:
+    """The mask of a frame by itself, with its edge worked on; kept in ``held``, its stages in ``context``."""
 
     def make() -> Edged:
-        whole = cache.outlined.get(outlined_key(sieve))
+        whole = context.outlined.get(outlined_key(sieve))
         if whole is None:
-            return edge_of(_on_the_way(frame, sieve, cache, step))
-        return unmixing_worked(_on_the_way(frame, sieve, cache, step, whole.part(*frame.corner, frame.height, frame.width)))
+            return edge_of(_on_the_way(frame, sieve, context, step))
+        return unmixing_worked(_on_the_way(frame, sieve, context, step, whole.part(*frame.corner, frame.height, frame.width)))
 
     return held.get(_edged_key(frame, sieve), make)
 
@@ -315,46 +339,46 @@ def _neighbours(frame: Frame, sieve: Sieve) -> Iterator[tuple[Frame, Sieve]]:
             yield other, sieve.but(pick=pick)
 
 
-def _steady(frame: Frame, sieve: Sieve, cache: Cache) -> Edged:
+def _steady(frame: Frame, sieve: Sieve, context: RenderContext) -> Edged:
     """The mask of a frame steadied by those of the frames around."""
-    held = cache.across
+    held = context.across
 
     def levels(one: Frame) -> np.ndarray:
         return held.get(("levels", one.key), lambda: levels_of(one.planes))
 
     # Of other frames nothing but the mask is kept: it is all that is asked for again.
-    others = ((levels(other), _edged(other, there, Cache(0), held).mask) for other, there in _neighbours(frame, sieve))
-    edged = _edged(frame, sieve, cache, held)
+    others = ((levels(other), _edged(other, there, RenderContext(), held).mask) for other, there in _neighbours(frame, sieve))
+    edged = _edged(frame, sieve, context, held)
     mask = steadied(levels(frame), edged.mask, others, sieve.edge.steady / 100)
     if sieve.edge.hard:
         mask = hardened(mask)
     return Edged(mask, replace(edged.unmixed, alpha=mask) if edged.unmixed is not None else None)
 
 
-def picked_key(sieve: Sieve) -> tuple[object, ...]:
-    """What the mask before the edge depends on."""
-    return (sieve.pick, sieve.bands, sieve.invert, sieve.edge.clean)
+def picked_key(sieve: Sieve) -> PickedKey:
+    """Return what the mask before the edge depends on besides the frame."""
+    return PickedKey(sieve.pick, sieve.bands, sieve.invert, sieve.edge.clean)
 
 
-def waits_for_fine(frame: Frame, sieve: Sieve, cache: Cache) -> bool:
+def waits_for_fine(frame: Frame, sieve: Sieve, context: RenderContext) -> bool:
     """Whether the mask of a sieve needs a matting that has not been made yet, of its frame or of those that steady it."""
     if not sieve.edge.fine:
         return False
     around = _neighbours(frame, sieve) if sieve.edge.steady else ()
-    held = (cache.across.holds(_edged_key(other, there)) for other, there in around)
-    return not (cache.holds(fine_key(frame, picked_key(sieve), sieve.edge)) and all(held))
+    held = (context.across.holds(_edged_key(other, there)) for other, there in around)
+    return not (context.holds(fine_key(frame, picked_key(sieve), sieve.edge)) and all(held))
 
 
-def make_fine(frame: Frame, sieve: Sieve, cache: Cache, step: OnShare) -> None:
+def make_fine(frame: Frame, sieve: Sieve, context: RenderContext, step: OnShare) -> None:
     """Make the mattings that the mask of a sieve waits for, and keep them."""
     around = list(_neighbours(frame, sieve)) if sieve.edge.steady else []
     for number, (other, there) in enumerate(around):
-        _edged(other, there, Cache(0), cache.across, part_of(step, number, len(around) + 1))
+        _edged(other, there, RenderContext(), context.across, part_of(step, number, len(around) + 1))
     told = part_of(step, len(around), len(around) + 1)
-    edge_of(_on_the_way(frame, sieve, cache, told))
+    edge_of(_on_the_way(frame, sieve, context, told))
 
 
-def with_areas(frame: Frame, mask: np.ndarray, sieve: Sieve, cache: Cache) -> np.ndarray:
+def with_areas(frame: Frame, mask: np.ndarray, sieve: Sieve, context: RenderContext) -> np.ndarray:
     """The mask with its areas; an area on a sieve that picks nothing starts from an empty mask, or a full one to cut from."""
     working = [area for area in sieve.areas if area.on]
     if not working:
@@ -363,20 +387,21 @@ def with_areas(frame: Frame, mask: np.ndarray, sieve: Sieve, cache: Cache) -> np
     if nothing_picked and working[0].mode != "add":
         mask = np.ones_like(mask)
     for area in working:
-        covered = area_coverage(frame, area, cache)
+        covered = area_coverage(frame, area, context)
         mask = combined(mask, 1 - covered if area.inverted else covered, area.mode)
     return mask
 
 
-def bounds_of(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray | None:
+def bounds_of(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray | None:
     """Where the areas of a sieve let anything be, (H, W) bool: colours are learnt from there alone. None without areas."""
     if not any(area.on and area.mode != "add" for area in sieve.areas):
         return None
-    return cache.get(
-        ("bounds", frame.key, sieve.areas), lambda: with_areas(frame, np.ones((frame.height, frame.width), np.float32), sieve, cache) > 0.5
+    return context.get(
+        ("bounds", frame.key, sieve.areas),
+        lambda: with_areas(frame, np.ones((frame.height, frame.width), np.float32), sieve, context) > 0.5,
     )
 
 
-def mask_of(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
+def mask_of(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
     """The finished mask alone, (H, W) float32 in 0 to 1. Read only."""
-    return masked(frame, sieve, cache).mask
+    return masked(frame, sieve, context).mask

@@ -17,6 +17,7 @@ from ..core.frame import Frame
 from ..progress import part_of
 from ..project.model import Project, Sieve
 from .cache import Cache
+from .context import RenderContext
 from .evaluate import working
 from .layers import Layers
 from .mask import outlined, outlined_key
@@ -54,7 +55,7 @@ class Strips:
     def height(self) -> int:
         return self.frame.height
 
-    def _parts(self, top: int, bottom: int) -> Iterator[tuple[Frame, Cache, slice, tuple[slice, slice]]]:
+    def _parts(self, top: int, bottom: int) -> Iterator[tuple[Frame, RenderContext, slice, tuple[slice, slice]]]:
         """Parts of the rows from ``top`` to before ``bottom``, each with what lies round it: the part, what its stages are held in, which
         columns of the picture it is for, and which of its own rows and columns those are."""
         first, last = max(0, top - self.looks), min(self.height, bottom + self.looks)
@@ -62,7 +63,12 @@ class Strips:
             right = min(left + COLUMNS, self.frame.width)
             start, stop = max(0, left - self.looks), min(self.frame.width, right + self.looks)
             inner = slice(top - first, bottom - first), slice(left - start, right - start)
-            yield self.frame.part(start, first, stop, last), Cache(0, keeps=self.keeps, outlined=self.outlined), slice(left, right), inner
+            yield (
+                self.frame.part(start, first, stop, last),
+                RenderContext(Cache(0, self.keeps), outlined=self.outlined),
+                slice(left, right),
+                inner,
+            )
 
     def rows(self, top: int, bottom: int) -> np.ndarray:
         """Linear light (3, rows, W) of the rows from ``top`` to before ``bottom``; quick where they are asked for from top to bottom."""
@@ -71,8 +77,8 @@ class Strips:
             self._held = held = None  # before the next is made
             end = min(max(bottom, top + ROWS), self.height)
             planes = np.empty((3, end - top, self.frame.width), np.float32)
-            for part, cache, columns, inner in self._parts(top, end):
-                planes[:, :, columns] = rendered(part, self.project, cache, self.layers).planes[:, *inner]
+            for part, context, columns, inner in self._parts(top, end):
+                planes[:, :, columns] = rendered(part, self.project, context, self.layers).planes[:, *inner]
             self._held = held = (top, planes)
         return held[1][:, top - held[0] : bottom - held[0]]
 
@@ -89,11 +95,11 @@ class Strips:
             if step is not None:
                 step(top / self.height)
             rows = slice(top, min(top + ROWS, self.height))
-            for part, cache, columns, inner in self._parts(rows.start, rows.stop):
+            for part, context, columns, inner in self._parts(rows.start, rows.stop):
                 if planes is not None:
-                    planes[:, rows, columns] = rendered(part, self.project, cache, self.layers).planes[:, *inner]
+                    planes[:, rows, columns] = rendered(part, self.project, context, self.layers).planes[:, *inner]
                 for sieve_id, mask in masks.items():
-                    mask[rows, columns] = sieve_mask(part, self.project, sieve_id, cache, self.layers)[inner]
+                    mask[rows, columns] = sieve_mask(part, self.project, sieve_id, context, self.layers)[inner]
 
 
 def _asked(project: Project, result: bool, masks: Collection[str]) -> list[Sieve]:
@@ -133,7 +139,7 @@ def in_strips(
     for number, sieve in enumerate(own):
         key, told = outlined_key(sieve), part_of(step, number, len(own)) if step is not None else None
         if key not in held:
-            held[key] = Boxed.of(outlined(frame, sieve, Cache(0, told)))
+            held[key] = Boxed.of(outlined(frame, sieve, RenderContext(step=told)))
         if told is not None:
             told(1.0)
     return Strips(frame, project, layers, held, keeps, math.ceil(looks))

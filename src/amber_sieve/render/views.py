@@ -30,7 +30,7 @@ from ..core.statistics import Statistics, field_colours
 from ..language import translate
 from ..project.model import Bands, Project, Sieve
 from .believable import believable_of
-from .cache import Cache
+from .context import RenderContext
 from .evaluate import MOST_OF_IT, after_all, after_sieves, changed_in, mask_value, measured, patched_mask, sieve_masked, working
 from .fringe import fringe_of
 from .layers import Layers, no_layers
@@ -75,7 +75,9 @@ class Looking:
         return bool(self.solo) or self.spot is not None
 
 
-def shown_mask(frame: Frame, project: Project, sieve_id: str, looking: Looking, cache: Cache, layers: Layers = no_layers) -> np.ndarray:
+def shown_mask(
+    frame: Frame, project: Project, sieve_id: str, looking: Looking, context: RenderContext, layers: Layers = no_layers
+) -> np.ndarray:
     """The mask that the mask views show, (H, W): the sieve's, or what one sample alone takes."""
     if looking.spot is not None:
         hue, saturation = looking.spot  # as wide as the tip of a pointer on the field; chosen by eye
@@ -83,14 +85,14 @@ def shown_mask(frame: Frame, project: Project, sieve_id: str, looking: Looking, 
             Interval("hue", (hue - 12, hue - 8, hue + 8, hue + 12)),
             Interval("saturation", (max(saturation - 9, 0), max(saturation - 6, 0), saturation + 6, saturation + 9)),
         ]
-        return bands_mask(measures_of(frame, cache, levels=False), near)
+        return bands_mask(measures_of(frame, context, levels=False), near)
     if looking.solo:
         sieve = project.sieve(sieve_id)
         alone = tuple(sample.but(role="keep", on=True) for sample in sieve.pick.samples if sample.id == looking.solo)
         if alone:
             own = sieve.but(mask_from="own", of=(), joined=(), opposite=False, bands=Bands(), invert=False)
             project = project.with_sieve(own.but(pick=sieve.pick.but(samples=alone, connected=False)))
-    return sieve_mask(frame, project, sieve_id, cache, layers)
+    return sieve_mask(frame, project, sieve_id, context, layers)
 
 
 def solo_field(counted: Statistics, sieve: Sieve, looking: Looking) -> np.ndarray | None:
@@ -142,18 +144,18 @@ def _seen_once(frame: Frame, scene: Scene) -> np.ndarray:
     """A frame as screen pixels, kept: they must not be written to."""
     project, looking = scene.project, scene.looking
     key = ("shown", frame.key, project.gamut, project.display, looking.quick)
-    return scene.cache.get(key, lambda: scene.shown(frame.planes))
+    return scene.context.get(key, lambda: scene.shown(frame.planes))
 
 
 def _over_the_last(result: Frame, scene: Scene, sieves: list[Sieve]) -> np.ndarray:
     """The result as screen pixels when the last of several sieves is worked on: what the others made is turned into screen pixels once, and only what the
     last one masks is anew."""
-    last, frame, project, cache, layers = sieves[-1], scene.frame, scene.project, scene.cache, scene.layers
-    below = after_sieves(frame, project, sieves[:-1], cache, layers)
-    mask = sieve_masked(frame, project, last.id, cache, layers).mask
-    seen = measured(frame, project, last.id, cache, layers)
+    last, frame, project, context, layers = sieves[-1], scene.frame, scene.project, scene.context, scene.layers
+    below = after_sieves(frame, project, sieves[:-1], context, layers)
+    mask = sieve_masked(frame, project, last.id, context, layers).mask
+    seen = measured(frame, project, last.id, context, layers)
     # Looking for the masked pixels takes longer than working on them, and they stay the same while an adjustment is dragged.
-    held = cache.get(("held pixels", below.key, seen.key, mask_value(project, last)), lambda: np.flatnonzero(mask))
+    held = context.get(("held pixels", below.key, seen.key, mask_value(project, last)), lambda: np.flatnonzero(mask))
     if last.outside > 0 or last.adjust.fill.fill_where == "behind" or held.size > MOST_OF_IT * mask.size:
         return scene.shown(result.planes)
     pixels = _seen_once(below, scene).copy()
@@ -162,9 +164,9 @@ def _over_the_last(result: Frame, scene: Scene, sieves: list[Sieve]) -> np.ndarr
     return pixels
 
 
-def patched_pixels(name: str, frame: Frame, cache: Cache) -> PatchedPixels:
+def patched_pixels(name: str, frame: Frame, context: RenderContext) -> PatchedPixels:
     """What the pixels of a view are drawn over in while something is dragged."""
-    return cache.get(("patched pixels", name, frame.key), PatchedPixels)
+    return context.get(("patched pixels", name, frame.key), PatchedPixels)
 
 
 @dataclass(frozen=True)
@@ -176,18 +178,18 @@ class Scene:
     project: Project
     sieve_id: str
     looking: Looking
-    cache: Cache
+    context: RenderContext
     layers: Layers
 
     @property
     def rendered(self) -> Frame:
         """The picture after all sieves."""
-        return rendered(self.frame, self.project, self.cache, self.layers)
+        return rendered(self.frame, self.project, self.context, self.layers)
 
     @property
     def mask(self) -> np.ndarray:
         """The mask that is shown, (H, W)."""
-        return shown_mask(self.frame, self.project, self.sieve_id, self.looking, self.cache, self.layers)
+        return shown_mask(self.frame, self.project, self.sieve_id, self.looking, self.context, self.layers)
 
     def shown(self, planes: np.ndarray, alpha: np.ndarray | None = None, box: tuple[slice, slice] | None = None) -> np.ndarray:
         """Light (3, H, W) as screen pixels, see `shown`."""
@@ -195,12 +197,12 @@ class Scene:
 
 
 def _result(scene: Scene) -> np.ndarray:
-    frame, project, cache, layers = scene.frame, scene.project, scene.cache, scene.layers
-    result, patched = after_all(frame, project, cache, layers)
+    frame, project, context, layers = scene.frame, scene.project, scene.context, scene.layers
+    result, patched = after_all(frame, project, context, layers)
     planes = result.planes
     if patched is not None and not project.display and result.alpha is frame.alpha:
         lowers = project.gamut == "lower chroma"
-        return patched_pixels(scene.view, frame, cache).follow(
+        return patched_pixels(scene.view, frame, context).follow(
             patched, lambda: patched.draw(lowers), lambda runs, out: patched.draw_runs(runs, lowers, out), lowers
         )
     if patched is not None:
@@ -212,7 +214,7 @@ def _result(scene: Scene) -> np.ndarray:
     last = sieves[-1] if sieves else None
     if last is not None and len(sieves) > 1 and last.id == scene.sieve_id and alpha is None:
         return _over_the_last(result, scene, sieves)
-    box = changed_in(frame, project, cache, layers)
+    box = changed_in(frame, project, context, layers)
     if box is None:
         return scene.shown(planes, alpha)
     # Outside the masks the picture is as it was: that is turned into screen pixels once.
@@ -233,9 +235,9 @@ def _banded(pixels: np.ndarray, mask: np.ndarray, scene: Scene) -> np.ndarray:
 
 def _mask(scene: Scene) -> np.ndarray:
     mask, looking = scene.mask, scene.looking
-    if scene.cache.hurries and not looking.band and not looking.peeking:
-        held = patched_mask(scene.frame, scene.sieve_id, mask, scene.cache)
-        return patched_pixels(scene.view, scene.frame, scene.cache).follow(
+    if scene.context.interactive and not looking.band and not looking.peeking:
+        held = patched_mask(scene.frame, scene.sieve_id, mask, scene.context)
+        return patched_pixels(scene.view, scene.frame, scene.context).follow(
             held, lambda: mask_to_levels(mask), lambda runs, out: runs_of_mask_to_levels(mask, runs, out)
         )
     return _banded(mask_to_levels(mask), mask, scene)
@@ -261,12 +263,12 @@ def _cut_out(scene: Scene) -> np.ndarray:
 
 
 def _haze(scene: Scene) -> np.ndarray:
-    found = fringe_of(scene.frame, scene.project, scene.sieve_id, scene.cache, scene.layers)
+    found = fringe_of(scene.frame, scene.project, scene.sieve_id, scene.context, scene.layers)
     return fringe_marks(scene.rendered.planes, found.pixels)
 
 
 def _believable(scene: Scene) -> np.ndarray:
-    found = believable_of(scene.frame, scene.project, scene.sieve_id, scene.cache, scene.layers)
+    found = believable_of(scene.frame, scene.project, scene.sieve_id, scene.context, scene.layers)
     return believable_marks(scene.rendered.planes, found.marks)
 
 
@@ -309,7 +311,7 @@ VIEWS: dict[str, View] = {
 
 
 def view(
-    name: str, frame: Frame, project: Project, sieve_id: str, looking: Looking, cache: Cache, layers: Layers = no_layers
+    name: str, frame: Frame, project: Project, sieve_id: str, looking: Looking, context: RenderContext, layers: Layers = no_layers
 ) -> np.ndarray:
     """One view of a frame, (H, W) uint32 pixels 0xFFRRGGBB; a view that has no colours may be levels of grey uint8.
 
@@ -318,4 +320,4 @@ def view(
     name : id of one of ``VIEWS``.
     sieve_id : whose mask the mask views show.
     """
-    return VIEWS[name].draw(Scene(name, frame, project, sieve_id, looking, cache, layers))
+    return VIEWS[name].draw(Scene(name, frame, project, sieve_id, looking, context, layers))

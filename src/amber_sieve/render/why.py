@@ -14,7 +14,7 @@ from ..language import decimals, mid_sentence, named, translate
 from ..names import BANDS, MEASURES, TOLERANCES
 from ..project.model import Project, Sample, Sieve
 from .areas import area_coverage
-from .cache import Cache
+from .context import RenderContext
 from .evaluate import measured, sieve_masked
 from .layers import Layers, no_layers
 from .mask import masked, passes_of, picked, qualified, samples_mask, tones_of, with_areas
@@ -35,8 +35,8 @@ def _name(sample: Sample, number: int) -> str:
 class _Pixel:
     """One pixel of what a sieve measures, with the stages of its mask."""
 
-    def __init__(self, frame: Frame, sieve: Sieve, x: int, y: int, cache: Cache) -> None:
-        self.frame, self.sieve, self.cache = frame, sieve, cache
+    def __init__(self, frame: Frame, sieve: Sieve, x: int, y: int, context: RenderContext) -> None:
+        self.frame, self.sieve, self.context = frame, sieve, context
         self.row = int(np.clip((y + 0.5 - frame.origin[1]) * frame.scale, 0, frame.height - 1))
         self.column = int(np.clip((x + 0.5 - frame.origin[0]) * frame.scale, 0, frame.width - 1))
         light = np.ascontiguousarray(frame.planes[:, self.row, self.column].reshape(3, 1, 1), np.float32)
@@ -162,7 +162,7 @@ def _of_areas(pixel: _Pixel) -> list[str]:
     lines = []
     working = [area for area in pixel.sieve.areas if area.on]
     for number, area in enumerate(working, start=1):
-        covered = pixel.of(area_coverage(pixel.frame, area, pixel.cache))
+        covered = pixel.of(area_coverage(pixel.frame, area, pixel.context))
         covered = 1 - covered if area.inverted else covered
         lines.append(
             translate(
@@ -176,23 +176,23 @@ def _of_areas(pixel: _Pixel) -> list[str]:
     return lines
 
 
-def _edged(frame: Frame, sieve: Sieve, cache: Cache) -> np.ndarray:
+def _edged(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
     """The mask of a sieve with its edge worked on, before its areas."""
-    return masked(frame, sieve.but(areas=()), cache).mask
+    return masked(frame, sieve.but(areas=()), context).mask
 
 
 def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
     """What a mask of its own comes to, stage by stage, and its value before strength."""
-    sieve, frame, cache = pixel.sieve, pixel.frame, pixel.cache
+    sieve, frame, context = pixel.sieve, pixel.frame, pixel.context
     lines = _of_samples(pixel) + _of_bands(pixel)
     if not lines:
         lines.append(translate("render", "No sample and no band is set, so nothing is picked by colour."))
     passes = passes_of(frame, sieve.edge)
-    by_colour = pixel.of(qualified(frame, sieve.pick, sieve.bands, cache, passes))
+    by_colour = pixel.of(qualified(frame, sieve.pick, sieve.bands, context, passes))
     everywhere = tuple(sample for sample in sieve.pick.samples if sample.reach == "everywhere")
     if len(everywhere) != len(sieve.pick.samples):
-        without = pixel.of(samples_mask(frame, sieve.pick.but(samples=everywhere), cache, passes))
-        held = pixel.of(samples_mask(frame, sieve.pick, cache, passes))
+        without = pixel.of(samples_mask(frame, sieve.pick.but(samples=everywhere), context, passes))
+        held = pixel.of(samples_mask(frame, sieve.pick, context, passes))
         if abs(held - without) > SAME:
             lines.append(
                 translate(
@@ -203,7 +203,7 @@ def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
                 )
             )
     lines.append(translate("render", "By colour it is {per_cent}.", per_cent=_per_cent(by_colour)))
-    found = pixel.of(picked(frame, sieve, cache))
+    found = pixel.of(picked(frame, sieve, context))
     if sieve.pick.connected and (by_colour > HALF) != ((1 - found if sieve.invert else found) > HALF):
         lines.append(
             translate(
@@ -212,17 +212,19 @@ def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
         )
     if sieve.invert:
         lines.append(translate("render", "The mask is inverted: {per_cent}.", per_cent=_per_cent(found)))
-    edged = pixel.of(_edged(frame, sieve, cache))
+    edged = pixel.of(_edged(frame, sieve, context))
     if abs(edged - found) > SAME:
         does = [stage.name for stage in EDGE if stage.name and not stage.idle(sieve)]
         lines.append(
             translate("render", "The edge makes it {per_cent}", per_cent=_per_cent(edged)) + (f" ({', '.join(does)})." if does else ".")
         )
     lines += _of_areas(pixel)
-    return lines, pixel.of(with_areas(frame, _edged(frame, sieve, cache), sieve, cache))
+    return lines, pixel.of(with_areas(frame, _edged(frame, sieve, context), sieve, context))
 
 
-def why(frame: Frame, project: Project, sieve_id: str, at: tuple[int, int], cache: Cache, layers: Layers = no_layers) -> list[str]:
+def why(
+    frame: Frame, project: Project, sieve_id: str, at: tuple[int, int], context: RenderContext, layers: Layers = no_layers
+) -> list[str]:
     """What decided about a pixel of a sieve's mask, a sentence a stage, the outcome first.
 
     Parameters
@@ -230,8 +232,8 @@ def why(frame: Frame, project: Project, sieve_id: str, at: tuple[int, int], cach
     frame : the picture, with the project as it stands on it. at : column and row of the pixel at full resolution.
     """
     sieve = project.sieve(sieve_id)
-    pixel = _Pixel(measured(frame, project, sieve_id, cache, layers), sieve, *at, cache)
-    final = pixel.of(sieve_masked(frame, project, sieve_id, cache, layers).mask)
+    pixel = _Pixel(measured(frame, project, sieve_id, context, layers), sieve, *at, context)
+    final = pixel.of(sieve_masked(frame, project, sieve_id, context, layers).mask)
     says = translate("render", "wholly in") if final > 1 - SAME else "out" if final < SAME else translate("render", "partly in")
     lines = [
         translate(

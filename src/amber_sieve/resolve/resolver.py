@@ -13,6 +13,7 @@ from ..project.model import Pick, Project, Sample, Sieve
 from ..project.tracks import at_frame
 from ..render.automatic import MEANS_ON, needs_means, with_found_amounts
 from ..render.cache import Cache
+from ..render.context import RenderContext
 from ..render.mask import NEIGHBOURS
 from ..render.resolved import found_of, with_found
 from ..render.stages.edging import EdgeStage
@@ -42,7 +43,7 @@ class Resolver:
         self._patches: dict[tuple[int, float, float], Patch] = {}
         #: The first frame of a clip, reduced, and what was found on it.
         self._first: Frame | None = None
-        self._means = Cache(MEANS_MEMORY)
+        self._means = RenderContext(Cache(MEANS_MEMORY))
         self._lock = threading.RLock()
         width, height = source.about.size
         #: Masks that frames which are rendered one after another ask each other for.
@@ -58,7 +59,7 @@ class Resolver:
         project: Project,
         whole: Frame,
         number: int,
-        cache: Cache,
+        context: RenderContext,
         around: bool = True,
         learnt: Mapping[str, Mapping[str, Any]] | None = None,
     ) -> Project:
@@ -71,16 +72,16 @@ class Resolver:
         if learnt is not None:
             stands = stands.but(stack=tuple(with_found(sieve, **learnt.get(sieve.id, {})) for sieve in stands.stack))
         if self._source.about.frames <= 1:
-            return with_found_amounts(_without_steady(stands), whole, cache, layers=layers_in(cache), means=learnt is None)
+            return with_found_amounts(_without_steady(stands), whole, context, layers=layers_in(context), means=learnt is None)
         if learnt is None and any(needs_means(sieve) for sieve in stands.stack):
             stands = self._with_means_of_all(stands, whole, number)
-        stands = self._with_places(_with_grain_of(stands, number), whole, number, cache)
+        stands = self._with_places(_with_grain_of(stands, number), whole, number, context)
 
         def finds(stage: EdgeStage) -> float | None:
-            return self._found_for_all(stage, whole, number) if stage.once_a_clip else stage.find(whole, cache)
+            return self._found_for_all(stage, whole, number) if stage.once_a_clip else stage.find(whole, context)
 
-        stands = with_found_amounts(stands, whole, cache, finds, layers_in(cache), means=False)
-        return self._with_picks_around(stands, project, whole, number, cache) if around else stands
+        stands = with_found_amounts(stands, whole, context, finds, layers_in(context), means=False)
+        return self._with_picks_around(stands, project, whole, number, context) if around else stands
 
     def lost_on(self, project: Project, resolved: Project) -> tuple[str, ...]:
         """Names of the samples whose place was lost: they are on in the project and off where it is resolved."""
@@ -92,7 +93,7 @@ class Resolver:
         with self._lock:
             if stage.automatic not in self._of_all:
                 first = whole if number == 0 and whole.scale == 1 else self._source.frame(0)
-                self._of_all[stage.automatic] = stage.find(first, Cache(0))
+                self._of_all[stage.automatic] = stage.find(first, RenderContext())
             return self._of_all[stage.automatic]
 
     def _with_means_of_all(self, project: Project, whole: Frame, number: int) -> Project:
@@ -108,10 +109,10 @@ class Resolver:
         pairs = zip(project.stack, learnt, strict=True)
         return project.but(stack=tuple(with_found(sieve, **found.means) for sieve, found in pairs))
 
-    def _with_places(self, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
+    def _with_places(self, project: Project, whole: Frame, number: int, context: RenderContext) -> Project:
         if not any(_moves(sample, number) for sieve in project.stack for sample in sieve.pick.samples):
             return project
-        small = cache.get(("followed on", whole.key, self._factor), lambda: whole.reduced(self._factor))
+        small = context.get(("followed on", whole.key, self._factor), lambda: whole.reduced(self._factor))
 
         def placed(sieve: Sieve) -> Sieve:
             samples = tuple(self._followed(s, small, number) if _moves(s, number) else s for s in sieve.pick.samples)
@@ -119,7 +120,7 @@ class Resolver:
 
         return project.but(stack=tuple(placed(sieve) for sieve in project.stack))
 
-    def _with_picks_around(self, stands: Project, project: Project, whole: Frame, number: int, cache: Cache) -> Project:
+    def _with_picks_around(self, stands: Project, project: Project, whole: Frame, number: int, context: RenderContext) -> Project:
         """What stands on a frame with the picks that Steady asks for as they stand on the frames around; ``project`` has its tracks still."""
 
         def there(sieve: Sieve, away: int) -> Pick | None:
@@ -127,7 +128,7 @@ class Resolver:
             if frame is None:
                 return None
             alone = Project(stack=(sieve,))
-            return self._with_places(_with_tracks_at(alone, number + away), frame, number + away, cache).stack[0].pick
+            return self._with_places(_with_tracks_at(alone, number + away), frame, number + away, context).stack[0].pick
 
         def found(here: Sieve, sieve: Sieve) -> Sieve:
             keyed = any(track.path.startswith(("samples.", "pick.")) for track in sieve.tracks)

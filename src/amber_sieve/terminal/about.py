@@ -43,6 +43,7 @@ def _explain(arguments: argparse.Namespace) -> int:
 def _why(project: Project, at: tuple[int, int], number: int) -> list[str]:
     """What decided about a pixel, of every sieve of a project."""
     from ..render.cache import Cache
+    from ..render.context import RenderContext
     from ..render.why import why
     from ..resolve.layers import layers_in
     from ..resolve.resolver import Resolver
@@ -54,9 +55,9 @@ def _why(project: Project, at: tuple[int, int], number: int) -> list[str]:
         raise Trouble(f"{project.source} is {width} x {height} pixels, from 0: {at[0]},{at[1]} lies beside it.")
     if number >= frames:
         raise Trouble(f"{project.source} has {frames} frames, from 0: there is no frame {number}.")
-    cache, frame = Cache(EXPLAIN_MEMORY), source.frame(number)
-    stands = Resolver(source).project_on(project, frame, number, cache)
-    return [line for sieve in stands.stack for line in why(frame, stands, sieve.id, at, cache, layers_in(cache))]
+    context, frame = RenderContext(Cache(EXPLAIN_MEMORY)), source.frame(number)
+    stands = Resolver(source).project_on(project, frame, number, context)
+    return [line for sieve in stands.stack for line in why(frame, stands, sieve.id, at, context, layers_in(context))]
 
 
 def _schema(_: argparse.Namespace) -> int:

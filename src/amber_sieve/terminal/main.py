@@ -59,15 +59,16 @@ def _open(arguments: argparse.Namespace) -> int:
 
 def _prepare() -> None:
     """Compile what this computer has not compiled yet, and say how far it is: the first command would be silent for as long."""
-    from ..warm import is_warm, warm
+    from ..warm import GROUPS, is_warm, warm
 
     def tell(share: float) -> None:
         sys.stderr.write(f"\rPreparing for this computer, once: {100 * share:3.0f} %")
         sys.stderr.flush()
 
-    if not is_warm():
-        warm(tell)
-        sys.stderr.write(f"\r{'':48}\r")
+    for group in GROUPS:
+        if not is_warm(group):
+            warm(group, tell)
+            sys.stderr.write(f"\r{'':48}\r")
 
 
 def _complain(words: str) -> int:

@@ -33,7 +33,7 @@ def run(arguments: argparse.Namespace) -> int:
     from ..media.opening import open_source
     from ..project import storage
     from ..project.model import Project
-    from ..render.cache import Cache
+    from ..render.context import RenderContext
     from ..render.shown import shown
     from ..resolve.layers import layers_in
     from ..resolve.sources import source_of
@@ -43,7 +43,7 @@ def run(arguments: argparse.Namespace) -> int:
     frame = source.frame(0)
     small = frame.reduced(max(1.0, max(frame.width, frame.height) / arguments.size))
     made = finished(source, project, 0, frame=small)
-    pixels = shown(made.result.planes, made.stands, layers_in(Cache(0)))
+    pixels = shown(made.result.planes, made.stands, layers_in(RenderContext()))
     levels = pixels.view("uint8").reshape(*pixels.shape, 4)[..., 2::-1]  # stored as blue, green, red, alpha
     with written_beside(arguments.out) as partial:
         Image.fromarray(levels.copy()).save(partial, format="PNG")

@@ -97,14 +97,14 @@ class AdjustController(QObject):
             self.pick_colour(None)
             wanted(x, y)
             return
-        then, cache, size = self._tools.picker, self._work.cache, self._tools.sample_size
+        then, context, size = self._tools.picker, self._work.context, self._tools.sample_size
         self.pick_colour(None)
         if then is None:
             return
 
         def question(last: Rendered) -> tuple[float, float, float] | None:
             place = ((x - last.frame.origin[0]) * last.frame.scale, (y - last.frame.origin[1]) * last.frame.scale)
-            below = arriving(last.frame, last.seen, last.wanted.sieve_id, cache, layers_in(cache))
+            below = arriving(last.frame, last.seen, last.wanted.sieve_id, context, layers_in(context))
             try:
                 pixels = patch(below.planes, *place, max(1, round(size * last.frame.scale)))
             except ValueError:  # beside the picture
@@ -127,9 +127,9 @@ class AdjustController(QObject):
 
     def judge(self) -> None:
         """Say how believable the current sieve is, over what is shown; `believable_found` follows."""
-        cache = self._work.cache
+        context = self._work.context
 
         def question(last: Rendered) -> Believable:
-            return believable_of(last.frame, last.seen, last.wanted.sieve_id, cache, layers_in(cache))
+            return believable_of(last.frame, last.seen, last.wanted.sieve_id, context, layers_in(context))
 
         self._viewing.ask_about_last(question, self.believable_found.emit)

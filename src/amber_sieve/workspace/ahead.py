@@ -124,7 +124,7 @@ class LookAhead(QObject):
         if question is None:
             return
         opened, before, number, sieve_id = work.opened, work.project, work.number, work.sieve.id
-        seen = Seen(opened, before, sieve_id, number, self._workers.cache)
+        seen = Seen(opened, before, sieve_id, number, self._workers.context)
 
         def answer() -> Foreseen | None:
             with opened.read():

@@ -40,13 +40,13 @@ class AreasController(QObject):
 
     def list_islands(self) -> None:
         """Find the connected pieces of the mask before any was taken out, the largest first; `islands_found` follows."""
-        cache = self._work.cache
+        context = self._work.context
 
         def question(last: Rendered) -> list[Island]:
             frame, scale = last.frame, last.frame.scale
             sieve = last.seen.sieve(last.wanted.sieve_id)
             every = sieve.but(edge=sieve.edge.but(islands_out=(), islands_only=(), fine=0.0))
-            mask = sieve_mask(frame, last.seen.with_sieve(every), every.id, cache, layers_in(cache))
+            mask = sieve_mask(frame, last.seen.with_sieve(every), every.id, context, layers_in(context))
             left, top = frame.origin
             return [
                 Island(
@@ -84,10 +84,10 @@ class AreasController(QObject):
 
     def check_fringe(self) -> None:
         """Count the partial pixels that keep a rim of the old colour, over what is shown; `fringe_found` follows with a line."""
-        cache = self._work.cache
+        context = self._work.context
 
         def question(last: Rendered) -> str:
-            found = fringe_of(last.frame, last.seen, last.wanted.sieve_id, cache, layers_in(cache))
+            found = fringe_of(last.frame, last.seen, last.wanted.sieve_id, context, layers_in(context))
             return translate(
                 "workspace",
                 "Colour fringe on {handled} pixels; {unhandled} without the correction",

@@ -50,7 +50,7 @@ class DragReady(QObject):
             self._timer.start()
 
     def _make(self) -> None:
-        opened, last, cache, renders = self._work.opened, self._viewing.last, self._workers.cache, self._workers.renders
+        opened, last, renders = self._work.opened, self._viewing.last, self._workers.renders
         if opened is None or last is None or self._viewing.plays or self._viewing.wanted() != last.wanted or not renders.idle:
             return
         if last.wanted.shown.coarseness(last.mask.size) == 1:  # it works on the same picture
@@ -58,13 +58,15 @@ class DragReady(QObject):
         wanted = replace(self._viewing.wanted(), hurried=True)
         beside = replace(wanted, project=wanted.project.with_sieve(_a_step_aside(wanted.project.sieve(wanted.sieve_id))))
 
+        context = replace(self._workers.context, cancelled=renders.superseded)
+
         def make() -> None:
             # Nobody has asked for it: what cannot be read is said when somebody does.
-            with cache.while_wanted(renders.superseded), contextlib.suppress(Trouble):
+            with contextlib.suppress(Trouble):
                 if beside.project != wanted.project:
-                    preview(opened, beside, cache)  # what a step of a tolerance leaves as it is, and where it writes
-                result = preview(opened, wanted, cache)
+                    preview(opened, beside, context)  # what a step of a tolerance leaves as it is, and where it writes
+                result = preview(opened, wanted, context)
                 self.made.emit(result)
-                adjust_ahead(result.frame, result.seen, cache)
+                adjust_ahead(result.frame, result.seen, context)
 
         renders.ask(make, opened)

@@ -26,7 +26,7 @@ from ..media.opening import open_source
 from ..media.source import Source
 from ..progress import Progress
 from ..project.model import Project
-from ..render.cache import Cache
+from ..render.context import RenderContext
 from ..render.shown import shown
 from ..resolve.layers import layers_in
 from ..resolve.sources import source_of
@@ -115,7 +115,7 @@ class ExportsController:
                     frame = source.frame(0)
                     small = frame.reduced(max(1.0, max(frame.width, frame.height) / longest))
                     made = finished(source, project.but(takes=()), 0, frame=small)
-                    return shown(made.result.planes, made.stands, layers_in(Cache(0)))
+                    return shown(made.result.planes, made.stands, layers_in(RenderContext()))
             except Trouble:  # the batch will say so of each
                 return None
 

@@ -72,7 +72,7 @@ class Foretold(QObject):
         opened, key = self._work.opened, self._key(self._wanted)
         if opened is None or not key:
             return
-        seen = Seen(opened, self._work.project, self._work.sieve.id, self._work.number, self._workers.cache)
+        seen = Seen(opened, self._work.project, self._work.sieve.id, self._work.number, self._workers.context)
 
         def answer() -> Answer:
             with opened.read():

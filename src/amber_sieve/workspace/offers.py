@@ -83,12 +83,12 @@ class Offers(QObject):
         if opened is None:
             return
         self._progress = progress
-        seen = Seen(opened, work.project, work.sieve.id, work.number, self._workers.cache)
+        seen = Seen(opened, work.project, work.sieve.id, work.number, self._workers.context)
 
         def answer() -> Answer:
             with opened.read():
                 try:
-                    return progress, offered(seen.sieve, seen.reduced(), seen.cache, step=progress.step)
+                    return progress, offered(seen.sieve, seen.reduced(), seen.context, step=progress.step)
                 except (Cancelled, Trouble):  # a damaged frame; what is shown says so
                     return progress, None
 

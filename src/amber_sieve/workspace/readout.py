@@ -91,10 +91,10 @@ class Readout(QObject):
             self._viewing.speech.said.emit(translate("workspace", "Point at the picture first: what decided about the pixel there is said"))
             return
         place = (int(np.floor(self._at[0])), int(np.floor(self._at[1])))
-        cache = self._workers.cache
+        context = self._workers.context
 
         def question(last: Rendered) -> list[str]:
-            return why(last.frame, last.seen, last.wanted.sieve_id, place, cache, layers_in(cache))
+            return why(last.frame, last.seen, last.wanted.sieve_id, place, context, layers_in(context))
 
         self._viewing.ask_about_last(question, self.explained.emit)
 
@@ -104,7 +104,7 @@ class Readout(QObject):
         opened, (width, height) = work.opened, work.size
         if opened is None or not (0 <= x < width and 0 <= y < height):
             return
-        seen = Seen(opened, work.project, work.sieve.id, work.number, self._workers.cache)
+        seen = Seen(opened, work.project, work.sieve.id, work.number, self._workers.context)
 
         def answer() -> tuple[int, int, tuple[float, float, float]]:
             with opened.read():

@@ -172,20 +172,20 @@ class SamplesController(QObject):
 
     def take_outlined(self, points: list[tuple[float, float]]) -> None:
         """Find samples that make a mask of what lies inside a loose outline, with progress; they replace those that are there."""
-        opened, project, sieve_id, number, cache = (
+        opened, project, sieve_id, number, context = (
             self._work.opened,
             self._work.project,
             self._work.sieve.id,
             self._work.number,
-            self._workers.cache,
+            self._workers.context,
         )
         if opened is None:
             return
 
         def work(progress: Progress) -> list[Sample]:
             with opened.read():
-                seen = Seen(opened, project, sieve_id, number, cache)
-                return outlined(seen.sieve, points, seen.whole(), seen.reduced(), cache, number, progress)
+                seen = Seen(opened, project, sieve_id, number, context)
+                return outlined(seen.sieve, points, seen.whole(), seen.reduced(), context, number, progress)
 
         def then(samples: list[Sample]) -> None:
             if opened is self._work.opened and any(sieve.id == sieve_id for sieve in self._work.project.stack):

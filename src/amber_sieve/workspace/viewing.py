@@ -144,15 +144,15 @@ class Viewing(QObject):
 
     def ask(self) -> None:
         """Render what is shown, with the newest state."""
-        renders, opened, cache = self._workers.renders, self._work.opened, self._workers.cache
+        renders, opened = self._workers.renders, self._work.opened
+        context = replace(self._workers.context, cancelled=renders.superseded)
         if opened is None:
             renders.forget()
         elif not self.plays:
             wanted = self.wanted()
 
             def render() -> tuple[Opened, Rendered]:
-                with cache.while_wanted(renders.superseded):
-                    return opened, preview(opened, wanted, cache)
+                return opened, preview(opened, wanted, context)
 
             self._calm.stop()  # it counts from when the newest step is seen
             renders.ask(render, opened, wanted.hurried)
@@ -203,10 +203,10 @@ class Viewing(QObject):
             if hurried and not self._work.dragging:
                 self.ask()
         if result.waiting and now:
-            cache = self._workers.cache
+            context = self._workers.context
             self._workers.jobs.run_quietly(
                 translate("workspace", "Hair and fringe"),
-                lambda progress: make_waiting_fine(result, cache, progress.step),
+                lambda progress: make_waiting_fine(result, context, progress.step),
                 lambda _: self.ask(),
             )
 
@@ -216,7 +216,7 @@ class Viewing(QObject):
         def question(seen: Seen) -> np.ndarray:
             whole = seen.opened.source.about.size
             frame = seen.opened.frame(seen.number, max(1, math.ceil(max(whole) / longest)))
-            return view(name, frame, seen.resolved, seen.sieve_id, self.looking, seen.cache, layers_in(seen.cache))
+            return view(name, frame, seen.resolved, seen.sieve_id, self.looking, seen.context, layers_in(seen.context))
 
         self._work.ask_about(question, then)
 

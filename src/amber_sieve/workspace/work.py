@@ -13,7 +13,7 @@ from ..live.seen import Seen
 from ..project import edits, tracks
 from ..project.history import History
 from ..project.model import Project, Sieve
-from ..render.cache import Cache
+from ..render.context import RenderContext
 from .document import Document
 from .guard import guarded
 from .speech import Speech
@@ -107,9 +107,9 @@ class Work(QObject):
         return self.opened.source.about.frames if self.opened else 0
 
     @property
-    def cache(self) -> Cache:
+    def context(self) -> RenderContext:
         """The finished stages that all share."""
-        return self._workers.cache
+        return self._workers.context
 
     def display_name(self) -> str:
         """What the title bar calls the work."""
@@ -204,12 +204,12 @@ class Work(QObject):
         """Ask something of what the current sieve measures, in a thread; ``then`` gets the answer here."""
 
         def prepare() -> Callable[[], Any]:
-            opened, project, sieve_id, number, cache = self.opened, self.project, self.sieve.id, self.number, self.cache
+            opened, project, sieve_id, number, context = self.opened, self.project, self.sieve.id, self.number, self.context
 
             def answer() -> Any:
                 assert opened is not None
                 with opened.read():
-                    return question(Seen(opened, project, sieve_id, number, cache))
+                    return question(Seen(opened, project, sieve_id, number, context))
 
             return answer
 

@@ -9,6 +9,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..progress import Progress
 from ..render.cache import Cache
+from ..render.context import RenderContext
 from ..threads import Threads
 from .guard import guarded
 from .jobs import JobRunner
@@ -32,6 +33,8 @@ class Workers(QObject):
         super().__init__()
         self.speech = speech
         self.cache = Cache(bytes_of_stages)
+        #: What rendering is told that is no step of a drag.
+        self.context = RenderContext(self.cache)
         self.renders, self.questions = Newest("render", large=True), Questions()
         #: What the pointer asks for, and what the loupe does.
         self.readouts, self.promises = Newest("readout"), Newest("promise")

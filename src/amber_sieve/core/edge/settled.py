@@ -9,13 +9,14 @@ K. He, J. Sun, X. Tang, "Fast matting using large kernel matting Laplacian matri
 
 from __future__ import annotations
 
+from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
 import numpy as np
 
-from ..parallel import inner, kernel, prange, serial_kernel
+from ..parallel import inner, kernel, prange, serial_kernel, threads
 from .follow import NOT, SURE, Unmixed
-from .grid import between, place_in
+from .grid import Grid, between, place_in
 
 #: How far outside the outline the mask is settled, full-resolution pixels; inside, a third of it.
 WIDTH = 4.0
@@ -66,15 +67,48 @@ def settled(planes: np.ndarray, unmixed: Unmixed, scale: float = 1.0) -> np.ndar
     mask, grid = unmixed.alpha, unmixed.grid
     across = ((unmixed.foreground - unmixed.background) ** 2).sum(axis=0)
     wide, steps = max(1.0, WIDTH * scale), rounds_of(scale)
-    halo = LOOKS * steps + int(wide) + 3
     (top, left), (height, width) = unmixed.corner, unmixed.band.shape
     out = mask.copy()
     places = np.array([(y, x) for y in range(top, top + height, TILE) for x in range(left, left + width, TILE)], np.int64)
     near = np.empty(len(places), np.bool_)
     _find_outline(mask, places, int(wide) + 1, near)
-    places = places[near]
-    _settle(planes, mask, places, (top, left, top + height, left + width), across, grid.cell, grid.top, grid.left, wide, steps, halo, out)
+    box = top, left, top + height, left + width
+
+    def settle(place: np.ndarray) -> None:
+        _settle_square(planes, mask, place, box, across, grid, wide, steps, out)
+
+    # Squares share the threads, not the rows of one: what is compiled for a row stays small.
+    with ThreadPoolExecutor(threads()) as pool:
+        list(pool.map(settle, places[near]))
     return out
+
+
+def _settle_square(
+    planes: np.ndarray,
+    mask: np.ndarray,
+    place: np.ndarray,
+    box: tuple[int, int, int, int],
+    across: np.ndarray,
+    grid: Grid,
+    wide: float,
+    steps: int,
+    out: np.ndarray,
+) -> None:
+    """Settle the mask in a square, given by its top and left, inside a box (top, left, bottom, right)."""
+    top, left = place
+    bottom, right = min(top + TILE, box[2]), min(left + TILE, box[3])
+    halo = LOOKS * steps + int(wide) + 3
+    y0, x0 = max(0, top - halo), max(0, left - halo)
+    round_it = slice(y0, bottom + halo), slice(x0, right + halo)
+    part = np.ascontiguousarray(mask[round_it])
+    light = np.clip(planes[:, *round_it], np.float32(-BRIGHT), np.float32(BRIGHT))
+    band = _band(part, wide)
+    ends = _ends(band)
+    weights = _weights(band, ends, y0, x0, box, across, grid.cell, grid.top, grid.left)
+    inner = top - y0, left - x0, bottom - y0, right - x0
+    found = _iterated(light, part, band, ends, weights, *_windows(light, band, ends), steps, inner)
+    square = slice(inner[0], inner[2]), slice(inner[1], inner[3])
+    np.copyto(out[top:bottom, left:right], np.clip(found[square], 0, 1), where=band[square])
 
 
 @kernel
@@ -90,40 +124,30 @@ def _find_outline(mask: np.ndarray, places: np.ndarray, round_it: int, out: np.n
         out[number] = surface and ground
 
 
-@kernel
-def _settle(
-    planes: np.ndarray, mask: np.ndarray, places: np.ndarray, box: tuple[int, int, int, int], across: np.ndarray, cell: int, above: int,
-    beside: int, wide: float, steps: int, halo: int, out: np.ndarray,
-) -> None:  # fmt: skip
-    """Settle the mask in squares, given by their top and left, inside a box (top, left, bottom, right)."""
-    for number in prange(places.shape[0]):
-        top, left = places[number, 0], places[number, 1]
-        bottom, right = min(top + TILE, box[2]), min(left + TILE, box[3])
-        y0, x0 = max(0, top - halo), max(0, left - halo)
-        y1, x1 = min(mask.shape[0], bottom + halo), min(mask.shape[1], right + halo)
-        part = np.ascontiguousarray(mask[y0:y1, x0:x1])
-        band = _band(part, wide)
-        ends = _ends(band)
-        weights = np.zeros(part.shape, np.float32)
-        for y in range(part.shape[0]):
-            r0, r1, ty = place_in(min(max(y0 + y - box[0], 0), box[2] - box[0] - 1) + 0.5, above, cell, across.shape[0])
-            for x in range(ends[y, 0], ends[y, 1]):
-                if band[y, x]:
-                    c0, c1, tx = place_in(min(max(x0 + x - box[1], 0), box[3] - box[1] - 1) + 0.5, beside, cell, across.shape[1])
-                    told = between(across, r0, r1, ty, c0, c1, tx) / np.float32(ALIKE) - np.float32(1)
-                    inside = box[0] <= y0 + y < box[2] and box[1] <= x0 + x < box[3]
-                    told = min(max(told, np.float32(0)), np.float32(1)) if inside else np.float32(0)
-                    weights[y, x] = max(np.float32(WEIGHT) * told, np.float32(LEAST_WEIGHT))
-        light = np.empty((3, part.shape[0], part.shape[1]), np.float32)
-        for k in range(3):
-            for y in range(part.shape[0]):
-                for x in range(part.shape[1]):
-                    light[k, y, x] = min(max(planes[k, y0 + y, x0 + x], np.float32(-BRIGHT)), np.float32(BRIGHT))
-        found = _iterated(light, part, band, ends, weights, steps, (top - y0, left - x0, bottom - y0, right - x0))
-        for y in range(top, bottom):
-            for x in range(left, right):
-                if band[y - y0, x - x0]:
-                    out[y, x] = min(max(found[y - y0, x - x0], np.float32(0)), np.float32(1))
+@serial_kernel
+def _weights(
+    band: np.ndarray,
+    ends: np.ndarray,
+    y0: int,
+    x0: int,
+    box: tuple[int, int, int, int],
+    across: np.ndarray,
+    cell: int,
+    above: int,
+    beside: int,
+) -> np.ndarray:
+    """Return how much the mask that came counts against the energy (H, W), by how far foreground and background are apart there."""
+    weights = np.zeros(band.shape, np.float32)
+    for y in range(band.shape[0]):
+        r0, r1, ty = place_in(min(max(y0 + y - box[0], 0), box[2] - box[0] - 1) + 0.5, above, cell, across.shape[0])
+        for x in range(ends[y, 0], ends[y, 1]):
+            if band[y, x]:
+                c0, c1, tx = place_in(min(max(x0 + x - box[1], 0), box[3] - box[1] - 1) + 0.5, beside, cell, across.shape[1])
+                told = between(across, r0, r1, ty, c0, c1, tx) / np.float32(ALIKE) - np.float32(1)
+                inside = box[0] <= y0 + y < box[2] and box[1] <= x0 + x < box[3]
+                told = min(max(told, np.float32(0)), np.float32(1)) if inside else np.float32(0)
+                weights[y, x] = max(np.float32(WEIGHT) * told, np.float32(LEAST_WEIGHT))
+    return weights
 
 
 @serial_kernel
@@ -273,13 +297,15 @@ def _iterated(
     band: np.ndarray,
     ends: np.ndarray,
     weights: np.ndarray,
+    used: np.ndarray,
+    means: np.ndarray,
+    inverse: np.ndarray,
     steps: int,
     inner: tuple[int, int, int, int],
 ) -> np.ndarray:
     """The mask after some steps towards the least energy, in the band; beside it, it is all or nothing. It is right in ``inner`` (top,
     left, bottom, right): steps that are not seen from there are left out."""
     height, width = mask.shape
-    used, means, inverse = _windows(light, band, ends)
     windows, pixels = _runs(used), _runs(band)
     found, change = np.empty(mask.shape, np.float32), np.zeros(mask.shape, np.float32)
     # Linear functions of the windows, by their middles: a level and three slopes, with an empty row and column all round.

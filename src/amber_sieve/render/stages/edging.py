@@ -11,7 +11,7 @@ import numpy as np
 from ...core.edge.follow import Unmixed
 from ...core.frame import Frame
 from ...project.model import Edge, Place, Sieve, is_auto
-from ..cache import Cache
+from ..context import RenderContext
 from .stage import Stage, changed_in_words
 
 #: How a stage that takes long tells its progress, and is stopped; set by whoever runs it in the background.
@@ -46,7 +46,7 @@ class Working:
     mask : (h, w) float32, of the frame or of the part of it whose top left is at the row and column ``corner``.
     clicked : where samples lie, in pixels of the mask. unmixed : what its outline was unmixed into. picked : the mask before that.
     owned : a mask that is nobody else's.
-    cache, key : where mattings are kept, and what stands there for the mask as it was picked. step : is told how far a matting is.
+    context, key : where mattings are kept, and what stands there for the mask as it was picked. step : is told how far a matting is.
     """
 
     frame: Frame
@@ -57,7 +57,7 @@ class Working:
     unmixed: Unmixed | None = None
     picked: np.ndarray | None = None
     owned: np.ndarray | None = None
-    cache: Cache = field(default_factory=lambda: Cache(0))
+    context: RenderContext = field(default_factory=RenderContext)
     key: object = None
     step: OnShare | None = None
 
@@ -125,7 +125,7 @@ class EdgeStage(Stage):
         """Whether its amount is to be found on the picture."""
         return bool(self.automatic) and is_auto(getattr(edge, self.automatic))
 
-    def find(self, whole: Frame, cache: Cache) -> float | None:
+    def find(self, whole: Frame, context: RenderContext) -> float | None:
         """The amount that a whole picture at full resolution asks for; None where it is found place by place, as the stage works."""
         return None
 

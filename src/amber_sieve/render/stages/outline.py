@@ -10,7 +10,7 @@ from ...core.edge.morphology import grown, longest_of, without_holes, without_sp
 from ...core.frame import Frame
 from ...language import translate
 from ...project.model import Edge, Sieve, amount, is_auto
-from ..cache import Cache
+from ..context import RenderContext
 from .edging import EdgeStage, Working
 from .stage import WHOLE
 
@@ -49,7 +49,7 @@ class Specks(EdgeStage):
         near = REACHES[-1] if is_auto(edge.follow) else amount(edge.follow)
         return WHOLE if self.asks(edge) else 2 * longest_of(amount(edge.specks)) + near
 
-    def find(self, whole: Frame, cache: Cache) -> float:
+    def find(self, whole: Frame, context: RenderContext) -> float:
         return float(small_pieces(whole))
 
     def run(self, working: Working) -> None:
@@ -71,7 +71,7 @@ class Holes(EdgeStage):
     def reaches(self, edge: Edge) -> float:
         return WHOLE if edge.all_holes or self.asks(edge) else longest_of(amount(edge.holes)) + 2
 
-    def find(self, whole: Frame, cache: Cache) -> float:
+    def find(self, whole: Frame, context: RenderContext) -> float:
         return float(small_pieces(whole))
 
     def run(self, working: Working) -> None:

@@ -19,7 +19,7 @@ from ...core.frame import Frame
 from ...language import translate
 from ...project.fields import spec_of
 from ...project.model import Edge, Sieve, amount, is_auto
-from ..cache import Cache
+from ..context import RenderContext
 from .edging import NO_EDGE, EdgeStage, Working
 from .stage import WHOLE
 
@@ -40,12 +40,12 @@ class Clean(EdgeStage):
     def reaches(self, edge: Edge) -> float:
         return LOOKS_PER_PASS * (spec_of(Edge, "clean").high if self.asks(edge) else amount(edge.clean))
 
-    def find(self, whole: Frame, cache: Cache) -> float:
+    def find(self, whole: Frame, context: RenderContext) -> float:
         def passes() -> int:
             top, left = (max(0, (size - SEEN) // 2) // BLOCK * BLOCK for size in (whole.height, whole.width))
             return fitting_amount(to_oklab(np.ascontiguousarray(whole.planes[:, top : top + SEEN, left : left + SEEN])))
 
-        return float(cache.get(("noise", whole.key), passes))
+        return float(context.get(("noise", whole.key), passes))
 
 
 class Follow(EdgeStage):
@@ -66,7 +66,7 @@ class Follow(EdgeStage):
     def run(self, working: Working) -> None:
         edge, frame = working.edge, working.frame
         if is_auto(edge.follow):
-            found = follow_found(frame.planes, working.mask, frame.scale, edge.sensitivity / 100, frame.corner, working.cache.check)
+            found = follow_found(frame.planes, working.mask, frame.scale, edge.sensitivity / 100, frame.corner, working.context.check)
         else:
             reach = max(1.0, amount(edge.follow) * frame.scale)
             found = follow(frame.planes, working.mask, reach, edge.sensitivity / 100, frame.corner)
@@ -108,7 +108,7 @@ class Settle(EdgeStage):
         unmixed, picked = working.unmixed, working.picked
         if unmixed is None or picked is None:
             return
-        working.cache.check()
+        working.context.check()
         mask = settled(working.frame.planes, unmixed, working.frame.scale)
         mask = as_said(mask, picked, working.clicked.kept, working.clicked.dropped, STANDS * working.scale)
         working.mask, working.unmixed, working.picked = mask, replace(unmixed, alpha=mask), None
@@ -127,9 +127,9 @@ class Fine(EdgeStage):
 
         def make() -> np.ndarray:
             prior = None if unmixed is None else prior_of(unmixed, mask.shape)
-            return fine(frame.planes, mask, max(1.0, edge.fine * frame.scale), working.step or working.cache.step, prior)
+            return fine(frame.planes, mask, max(1.0, edge.fine * frame.scale), working.step or working.context.step, prior)
 
-        matted = working.cache.get(fine_key(frame, working.key, edge), make)
+        matted = working.context.get(fine_key(frame, working.key, edge), make)
         if unmixed is None:
             unmixed = follow(frame.planes, matted, max(1.0, edge.fine * frame.scale), 1.0, frame.corner)[1]
         working.mask, working.unmixed = matted, replace(unmixed, alpha=matted) if unmixed is not None else None
