@@ -38,7 +38,9 @@ from amber_sieve.core.parallel import Kernel, RowStep
 from amber_sieve.core.pick.connected import connected_only
 from amber_sieve.core.pick.growing import levels_from
 from amber_sieve.core.statistics import coverage_of, statistics_of
-from amber_sieve.demo import without_screen
+from amber_sieve.desk.app import application
+from amber_sieve.desk.start.waiting import settle
+from amber_sieve.desk.window.open_window import open_window
 from amber_sieve.export.frame import finished, strips_of
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.live.scoping import SCOPE_KINDS, scope_pixels
@@ -52,6 +54,7 @@ from amber_sieve.render.stages.edging import NO_EDGE
 from amber_sieve.render.stages.every import example
 from amber_sieve.render.views import VIEWS, Looking, view
 from amber_sieve.warm import ALWAYS, GROUPS, LIST, Job, compile_one
+from amber_sieve.workspace.workspace import Workspace
 
 ROOT = pathlib.Path(__file__).parent.parent
 CORE = "amber_sieve.core"
@@ -141,10 +144,28 @@ def compiled() -> dict[tuple[str, str, str], None]:
     return {(module.removeprefix(f"{CORE}."), name, kind): None for module, name, kind in found}
 
 
+def show_demo() -> None:
+    """Open the demo in a window, until nothing is left to do behind it either, and export it."""
+    running = application()
+    window = open_window(Workspace())
+    window.show()
+    workspace = window.workspace
+    workspace.pictures.open(ROOT / "demo" / "yard.sieve", copy=True)
+    settle(workspace)
+    workers, end = workspace.workers, time.monotonic() + 60
+    while not all(one.idle for one in (workers.surfaces, workers.offers, workers.foretold)) and time.monotonic() < end:
+        running.processEvents()
+        time.sleep(0.01)
+    with tempfile.TemporaryDirectory() as folder:
+        for write in (workspace.exports.write, workspace.exports.write_mask):
+            write(pathlib.Path(folder) / "out.png")
+            settle(workspace)
+    workspace.close()
+
+
 def groups() -> dict[str, list[tuple[str, str, str]]]:
     """Run everything, and return what was compiled for it."""
-    with tempfile.TemporaryDirectory() as folder:
-        without_screen(ROOT / "demo", pathlib.Path(folder) / "out")
+    show_demo()
     first = compiled()
     first_clicks_and_drags()
     second = compiled()

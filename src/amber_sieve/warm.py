@@ -78,7 +78,10 @@ def compile_one(job: Job) -> float:
         if job.arguments == ALWAYS:
             made.address  # noqa: B018  (a step is compiled when its address is asked for)
         else:
-            made.real().compile(job.arguments)
+            from numba.core.sigutils import normalize_signature
+
+            # Kept on the disk under what it is given: types, as a call gives them.
+            made.real().compile(tuple(normalize_signature(job.arguments)[0]))
     return job.seconds
 
 
