@@ -25,6 +25,8 @@ SHIFT = Qt.KeyboardModifier.ShiftModifier
 class AdjustCase(WindowCase):
     """A window with the yard, its Adjust page in front."""
 
+    own_window = True
+
     def setUp(self) -> None:
         super().setUp()
         self.open(DEMO / "yard.png")

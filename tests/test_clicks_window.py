@@ -27,6 +27,8 @@ SHIFT, CTRL = Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.ControlModi
 
 
 class ClicksTest(WindowCase):
+    own_window = True
+
     def setUp(self):
         super().setUp()
         self.window.resize(1280, 800)

@@ -100,6 +100,8 @@ class PacketTest(unittest.TestCase):
 
 
 class SurfaceCase(WindowCase):
+    own_window = True
+
     def setUp(self):
         super().setUp()
         picture = self.folder / "small.png"

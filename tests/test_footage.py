@@ -452,6 +452,8 @@ os._exit(0)
 
 
 class PlayTest(WindowCase):
+    own_window = True
+
     def test_what_is_collected_while_something_is_played_for_the_first_time_ends_nothing(self):
         done = subprocess.run([sys.executable, "-c", FIRST_PLAYED], capture_output=True, text=True, timeout=120)
         self.assertEqual(done.stdout.strip(), str([0] * 13), done.stderr[-500:])

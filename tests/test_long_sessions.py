@@ -157,6 +157,8 @@ class FramesTest(FolderCase):
 
 
 class LongTest(WindowCase):
+    own_window = True
+
     def pictures(self, count: int) -> list[pathlib.Path]:
         base = Image.open(DEMO / "yard.png").resize((600, 400))
         paths = []

@@ -165,6 +165,8 @@ class HistoryEmptyTest(unittest.TestCase):
 
 
 class SafeWindowTest(WindowCase):
+    own_window = True
+
     def answer(self, choice) -> mock._patch:
         return mock.patch("amber_sieve.desk.window.files.QMessageBox.question", return_value=choice)
 

@@ -69,6 +69,8 @@ class ScopesTest(unittest.TestCase):
 
 
 class ScopesPanelTest(WindowCase):
+    own_window = True
+
     def test_scopes_are_made_while_they_are_seen_and_follow_what_is_done(self):
         self.open(DEMO / "yard.png")
         self.click(742, 790)

@@ -263,7 +263,7 @@ class DuringADragTest(WindowCase):
         self.click(140, 200)
         self.window.pages.setCurrentIndex(4)
         before = self.work.history.at
-        for number in range(24):
+        for number in range(12):
             self.work.set_field("adjust.recolour.hue", float(number * 3 + 3), "Hue", group="drag")
             theme = ("light", "contrast", "dark")[number % 3]
             self.workspace.preferences.change(theme=theme, language=("de", "en")[number % 2], text_size=100.0 + 10 * (number % 6))
@@ -271,7 +271,7 @@ class DuringADragTest(WindowCase):
         self.work.end_drag()
         self.workspace.preferences.change(theme="dark", language="", text_size=100.0)
         self.settle()
-        self.assertEqual(self.work.sieve.adjust.recolour.hue, 72)
+        self.assertEqual(self.work.sieve.adjust.recolour.hue, 36)
         self.assertEqual(self.work.history.at, before + 1)  # one drag is one step
         self.assertEqual(self.troubles, [])
 
