@@ -56,7 +56,7 @@ class Picture:
 
     @property
     def frames(self) -> int:
-        """How many frames there are; 1 for a still."""
+        """Return how many frames there are; 1 for a still."""
         return self._source.about.frames
 
     def pixels(self, number: int = 0) -> np.ndarray:
@@ -120,7 +120,7 @@ def render(picture: Picture, held: Project, number: int = 0) -> np.ndarray:
 
 
 def coverage(picture: Picture, held: Sieve, numbers: Sequence[int] | None = None) -> Iterator[tuple[int, float]]:
-    """How much of each frame a sieve covers, 0 to 1: all frames, or those that are named."""
+    """Return how much of each frame a sieve covers, 0 to 1: all frames, or those that are named."""
     for number in range(picture.frames) if numbers is None else numbers:
         yield number, float(mask(picture, held, number).mean())
 

@@ -27,7 +27,7 @@ BLOCK = 1 << 20
 
 
 def state_folder() -> pathlib.Path:
-    """Where the program keeps what it needs to find again after a crash (freedesktop's state folder)."""
+    """Return where the program keeps what it needs to find again after a crash (freedesktop's state folder)."""
     return pathlib.Path(platformdirs.user_state_dir("amber-sieve"))
 
 
@@ -76,7 +76,7 @@ def set_aside(path: pathlib.Path) -> str:
 
 
 def digest_of(path: pathlib.Path) -> str:
-    """What a file holds, as a digest of all of it; "" where it cannot be read."""
+    """Return the digest of a file; "" where it cannot be read."""
     try:
         with open(path, "rb") as held:
             return hashlib.file_digest(held, "sha256").hexdigest()
@@ -89,7 +89,7 @@ MARKED = 65_536
 
 
 def mark_of(path: pathlib.Path) -> str:
-    """What tells whether a file is the same as before, wherever it lies: its length and both its ends, as a digest; "" for no file."""
+    """Return a mark that is the same for an unchanged file, wherever it lies: its length and both its ends, as a digest; "" for no file."""
     try:
         with open(path, "rb") as held:
             size = os.fstat(held.fileno()).st_size
@@ -309,7 +309,7 @@ def _noted(partial: pathlib.Path) -> pathlib.Path | None:
 
 
 def is_running(process: int) -> bool:
-    """Whether a process of this number lives."""
+    """Return whether a process of this number lives."""
     try:
         os.kill(process, 0)
     except ProcessLookupError:

@@ -65,7 +65,7 @@ FILL_WHERES: tuple[FillWhere, ...] = get_args(FillWhere)
 
 @dataclass(frozen=True)
 class Measure:
-    """What a pixel is measured by: its range, its unit, and whether it wraps. Beyond the ends of the range the end counts."""
+    """A measure of a pixel: its range, its unit, and whether it wraps. Beyond the ends of the range the end counts."""
 
     name: str
     low: float

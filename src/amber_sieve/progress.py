@@ -36,7 +36,7 @@ class Progress:
 
     @property
     def paused(self) -> bool:
-        """Whether the work rests, or will at its next step."""
+        """Return whether the work rests, or will at its next step."""
         return not self._goes.is_set()
 
     def step(self, share: float) -> None:
@@ -59,5 +59,5 @@ class Progress:
 
 
 def part_of(step: Callable[[float], None], number: int, of: int) -> Callable[[float], None]:
-    """What tells the progress of one of several pieces of work, from 0, as progress of them all."""
+    """Return a function that tells the progress of one of several pieces of work, from 0, as progress of them all."""
     return lambda share: step((number + share) / of)

@@ -1,4 +1,4 @@
-"""How a file is read, where it leaves that open or a person knows better."""
+"""Choices in reading a file, where it leaves them open or a person knows better."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ def _name(title: str, description: str, longest: int = 40) -> Any:
 
 @dataclass(frozen=True)
 class Reading:
-    """What is chosen about reading a source; a project keeps it, and every reader is told it."""
+    """Choices in reading a source; a project keeps it, and every reader is told it."""
 
     __pydantic_config__ = {"extra": "forbid"}
 

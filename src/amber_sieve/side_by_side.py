@@ -31,7 +31,7 @@ def one_core() -> None:
 
 
 def in_order(items: Iterable[T], work: Callable[[T], R], size: tuple[int, int]) -> Generator[R, None, None]:
-    """What some work makes of items, in their order.
+    """Yield the results of some work on items, in their order.
 
     Items are taken one after another by whoever asks for the outcome, no farther ahead than keeps the threads busy. Close the iterator
     to leave early: work that has begun is waited for. ``size`` is the width and height of a frame.

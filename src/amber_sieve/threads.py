@@ -31,7 +31,7 @@ class Threads:
 
     @property
     def idle(self) -> bool:
-        """Whether nothing is waiting and nothing is being done."""
+        """Return whether nothing is waiting and nothing is being done."""
         with self._wake:
             return not self._waiting and not self._working
 

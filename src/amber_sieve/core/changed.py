@@ -1,4 +1,4 @@
-"""Where two pictures differ."""
+"""Find where two pictures differ."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ def _differ(one: np.ndarray, other: np.ndarray, top: int, out: np.ndarray) -> No
 
 
 def changed_pixels(one: np.ndarray, other: np.ndarray, top: int = 0) -> np.ndarray:
-    """Which pixels of some rows (3, h, W) differ at all from those of a picture (3, H, W) from a row ``top`` on, (h, W) bool."""
+    """Return which pixels of some rows (3, h, W) differ at all from those of a picture (3, H, W) from a row ``top`` on, (h, W) bool."""
     out = np.empty(one.shape[1:], bool)
     _differ(one, other, top, out)
     return out

@@ -1,4 +1,4 @@
-"""What the kernels need of the compiler. It is imported with the first kernel that is called: it takes a third of a second."""
+"""The compiler for the kernels. It is imported with the first kernel that is called: it takes a third of a second."""
 
 from __future__ import annotations
 
@@ -54,7 +54,7 @@ def callback(function: Callable[..., Any], signature: str) -> Any:
 
 
 def compiled_in(code: Callable[..., Any]) -> Any:
-    """What a kernel calls to have some code of the compiler's own put there; ``code`` gives its kinds, and who writes it."""
+    """Make a function that puts the compiler's own code into a kernel; ``code`` gives its kinds, and who writes it."""
     return intrinsic(code)
 
 
@@ -148,7 +148,7 @@ def mix_four(typing_context: Any, row: Any, firsts: Any, shares: Any, place: Any
 
 @compiled_in
 def more_than(typing_context: Any, row: Any, first: Any, level: Any) -> Any:
-    """Which of the 64 numbers of a (N,) float32 row from ``first`` on are more than a level, as the bits of a uint64, the first the lowest."""
+    """Return which of the 64 numbers of a (N,) float32 row from ``first`` on are more than a level, as the bits of a uint64, the first the lowest."""
 
     def code(context: Any, builder: Any, signature: Any, arguments: Any) -> Any:
         row_value, place, least = arguments
@@ -165,13 +165,13 @@ def more_than(typing_context: Any, row: Any, first: Any, level: Any) -> Any:
 
 @compiled_in
 def set_bits(typing_context: Any, value: Any) -> Any:
-    """How many bits of a uint64 are set."""
+    """Return how many bits of a uint64 are set."""
     return types.uint64(types.uint64), lambda context, builder, signature, arguments: builder.ctpop(arguments[0])
 
 
 @compiled_in
 def lowest_bit(typing_context: Any, value: Any) -> Any:
-    """Which bit of a uint64 that is not 0 is the lowest that is set."""
+    """Return which bit of a uint64 that is not 0 is the lowest that is set."""
     never_zero = ir.Constant(ir.IntType(1), 1)
     return types.uint64(types.uint64), lambda context, builder, signature, arguments: builder.cttz(arguments[0], never_zero)
 

@@ -70,7 +70,7 @@ class Frame:
         return self.part(0, 0, self.width, self.height, factor) if factor > 1 else self
 
     def _near_too(self, change: Callable[[Frame], Frame]) -> Callable[[int], Frame | None] | None:
-        """What gives the neighbours of this frame changed in the same way."""
+        """Return a function that gives this frame's neighbours, changed in the same way."""
         near = self.near
         if near is None:
             return None

@@ -1,4 +1,4 @@
-"""Where compiled kernels are kept between runs: where the compiler keeps them, and before that what a package brings with it."""
+"""Keep compiled kernels between runs: where the compiler keeps them, and before that what a package brings with it."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ MAKES_PACKAGE = bool(os.environ.get("AMBER_SIEVE_MAKES_PACKAGE"))
 
 
 class _ShippedPlace(UserProvidedCacheLocator):
-    """Where the kernels of a package lie; nothing is written there but while one is made."""
+    """The folder of a package's kernels; nothing is written there but while one is made."""
 
     def __init__(self, function: Callable[..., Any], path: str) -> None:
         super().__init__(function, path)
@@ -61,7 +61,7 @@ class _CodeFiles(IndexDataCacheFile):
 
 
 def _said_by(code: CodeType) -> Iterator[object]:
-    """What some code says, that of the functions in it too, wherever it stands."""
+    """Yield the bytecode, names and constants of some code and of the functions in it."""
     yield code.co_code
     yield code.co_names
     for one in code.co_consts:
@@ -69,7 +69,7 @@ def _said_by(code: CodeType) -> Iterator[object]:
 
 
 def _taken_in(function: Any, seen: set[str]) -> Iterator[object]:
-    """What a kernel takes in from elsewhere, most of it from other files: the code of what it calls, and numbers that it names."""
+    """Yield what a kernel takes in, most of it from other files: the code of what it calls, and numbers that it names."""
     for name in function.__code__.co_names:
         held = function.__globals__.get(name)
         called = getattr(held, "py_func", None) or getattr(held, "_defn", None)

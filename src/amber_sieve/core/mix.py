@@ -24,7 +24,7 @@ from .parallel import call_step, inner, kernel, one_thread, prange
 
 @dataclass(frozen=True)
 class Filling:
-    """What a picture is filled with.
+    """A filling of a picture.
 
     Attributes
     ----------
@@ -44,7 +44,7 @@ class Filling:
 
 @dataclass(frozen=True)
 class Begun:
-    """What has been done already when detail comes between two parts of the chain.
+    """Light that the first part of the chain has made, when detail comes before the second.
 
     Attributes
     ----------
@@ -235,7 +235,7 @@ class Mixture:
         return out
 
     def everywhere(self) -> Mixture:
-        """What the adjustments make of every pixel, whatever its weight."""
+        """Return a mixture in which every pixel is wholly adjusted."""
         return replace(self, weights=np.ones_like(self.weights), unmixed=None)
 
     def write_runs(self, runs: np.ndarray, out: np.ndarray, done: np.ndarray | None = None) -> None:
@@ -296,7 +296,7 @@ def before_backdrop(
     unmixed: Unmixed | None = None,
     begun: Begun | None = None,
 ) -> tuple[np.ndarray, np.ndarray]:
-    """What is masked, adjusted, before another picture in place of its own background: m·A(F') + (1 - m)·B.
+    """Put what is masked, adjusted, before another picture in place of its own background: m·A(F') + (1 - m)·B.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""How kernels are declared. The compiler comes with the first that is called: most commands, and a start of the window, call none."""
+"""Declare kernels. The compiler comes with the first that is called: most commands, and a start of the window, call none."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ class _Named:
         self._name = name
 
     def real(self) -> Any:
-        """What it stands for."""
+        """Return the object of the compiler that it stands for."""
         from . import compiler  # a slow import
 
         return getattr(compiler, self._name)
@@ -41,7 +41,7 @@ class Kernel:
 
     @property
     def made(self) -> bool:
-        """Whether it is compiled for anything."""
+        """Return whether it is compiled for anything."""
         return bool(getattr(self._made, "overloads", ()))
 
     def real(self) -> Callable[..., Any]:
@@ -116,7 +116,7 @@ weighed_corners: Any = _Named("weighed_corners")
 
 @inner
 def index_in(place: Any, last: Any) -> Any:
-    """Where in a table of ``last`` + 1 entries a float32 points, cut off at both ends as an integer.
+    """Return where in a table of ``last`` + 1 entries a float32 points, cut off at both ends as an integer.
 
     Comparing floats is not enough: with ``fastmath`` a NaN may pass any comparison, and would point outside the table.
     """
@@ -136,12 +136,12 @@ class RowStep:
 
     @property
     def made(self) -> bool:
-        """Whether it is compiled."""
+        """Return whether it is compiled."""
         return self._made is not None
 
     @property
     def address(self) -> int:
-        """Where the compiled step stands; `compiler.call_step` runs it from there."""
+        """Return where the compiled step stands; `compiler.call_step` runs it from there."""
         with _MAKING:
             if self._made is None:
                 from . import compiler  # a slow import

@@ -1,4 +1,4 @@
-"""What colourists judge by: waveform, parade, vectorscope and histogram, as counts.
+"""Scopes that colourists judge by: waveform, parade, vectorscope and histogram, as counts.
 
 Sources: luma and colour differences of ITU-R BT.709-6, items 3.2 and 3.3; coded values by IEC 61966-2-1.
 """
@@ -82,7 +82,7 @@ def parade(values: np.ndarray, across: np.ndarray, weights: np.ndarray | None = 
 
 
 def waveform(values: np.ndarray, across: np.ndarray, weights: np.ndarray | None = None) -> np.ndarray:
-    """How many pixels of each place from left to right have each coded value: (CELLS, CELLS) float32, the highest value in row 0.
+    """Return how many pixels of each place from left to right have each coded value: (CELLS, CELLS) float32, the highest value in row 0.
 
     ``values`` (N,), one channel or luma; ``across`` (N,) in 0 to 1.
     """
@@ -90,13 +90,13 @@ def waveform(values: np.ndarray, across: np.ndarray, weights: np.ndarray | None 
 
 
 def vectorscope(values: np.ndarray, weights: np.ndarray | None = None) -> np.ndarray:
-    """How many pixels have each colour difference: (CELLS, CELLS), to blue from left to right, to red from the bottom up."""
+    """Return how many pixels have each colour difference: (CELLS, CELLS), to blue from left to right, to red from the bottom up."""
     blue, red = differences(values)
     return _count(red[None], blue, (-RIM, RIM), (-RIM, RIM), weights)[0]
 
 
 def histogram(values: np.ndarray, weights: np.ndarray | None = None) -> np.ndarray:
-    """How many pixels have each coded value of red, green and blue: (3, CELLS) from (3, N)."""
+    """Return how many pixels have each coded value of red, green and blue: (3, CELLS) from (3, N)."""
     middle = np.zeros(values.shape[1], np.float32)
     return _count(values, middle, (LOWEST, HIGHEST), (0.0, 1.0), weights)[:, ::-1, 0]
 

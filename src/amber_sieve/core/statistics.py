@@ -72,7 +72,7 @@ def _count(
 
 @dataclass(frozen=True)
 class Statistics:
-    """What is counted over a picture.
+    """Counts over a picture.
 
     Attributes
     ----------
@@ -136,7 +136,7 @@ def _cover(
 
 @dataclass(frozen=True)
 class Coverage:
-    """How much of the picture a mask holds, 0 to 1: on the whole, and by pixels that are only partly in."""
+    """Shares of the picture that a mask holds, 0 to 1: on the whole, and by pixels that are only partly in."""
 
     whole: float
     partial: float
@@ -159,7 +159,7 @@ def coverage_of(mask: np.ndarray, within: tuple[slice, slice] = (slice(None), sl
 
 
 def field_colours(lightness: float) -> np.ndarray:
-    """What colours of one Oklab lightness lie in the cells of the colour field, Oklab (3, CELLS, CELLS)."""
+    """Return the colours of one Oklab lightness that lie in the cells of the colour field, Oklab (3, CELLS, CELLS)."""
     down, across = np.mgrid[0:CELLS, 0:CELLS] + 0.5 - CELLS / 2
     hue = np.degrees(np.arctan2(-down, across)) % 360
     saturation = np.hypot(down, across) / (CELLS / 2) * RIM

@@ -26,7 +26,7 @@ from .window.open_window import open_window
 
 
 def has_screen() -> bool:
-    """Whether there is a display to open a window on."""
+    """Return whether there is a display to open a window on."""
     return bool(os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY"))
 
 

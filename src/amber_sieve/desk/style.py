@@ -98,7 +98,7 @@ _HEX = re.compile(r"#[0-9a-f]{6}")
 
 
 def themed(colour: str, theme: str) -> str:
-    """What a colour of the dark theme is in another, both as #rrggbb."""
+    """Return a colour of the dark theme as it is in another, both as #rrggbb."""
     accents = _ACCENTS.get(theme, {})
     if theme == "dark" or colour in accents:
         return accents.get(colour, colour)
@@ -141,7 +141,7 @@ def set_type(application: QApplication) -> None:
 
 
 def _letters(text_size: float) -> QFont:
-    """What most words are set in. A font of the application, not of the sheet: a rule for every widget takes as long as all others together."""
+    """Return the font of most words. A font of the application, not of the sheet: a rule for every widget takes as long as all others together."""
     font = QFont("Inter")
     font.setPixelSize(round(LETTERS * text_size / 100))
     return font

@@ -51,7 +51,7 @@ TABLE = "batch.csv"
 
 @dataclass
 class Outcome:
-    """What came of one picture: where it was written, or what is wrong; ``key`` is what it was made from. ``by`` is who did it, machine and
+    """The outcome of one picture: where it was written, or what is wrong; ``key`` is what it was made from. ``by`` is who did it, machine and
     process, where several worked, in so many seconds."""
 
     picture: str
@@ -247,7 +247,7 @@ def run_batch(
 
 
 def _earlier(folder: pathlib.Path) -> list[Outcome]:
-    """What an earlier run has noted; nothing where that cannot be read."""
+    """Return the notes of an earlier run; nothing where that cannot be read."""
     try:
         held = json.loads((folder / STATE).read_text(encoding="utf-8"))
         return [Outcome(**row) for row in held]

@@ -38,7 +38,7 @@ CLIP_WHATS: tuple[ClipWhat, ...] = get_args(ClipWhat)
 
 @dataclass(frozen=True)
 class ClipExport:
-    """How a clip leaves.
+    """Options of a clip's export.
 
     Attributes
     ----------
@@ -152,7 +152,7 @@ def export_clip(
 
 
 def _may_be_transparent(source: Source, project: Project, number: int) -> bool:
-    """Whether frames have alpha, by a frame of the source, or get it from a sieve."""
+    """Return whether frames have alpha, by a frame of the source, or get it from a sieve."""
     filling = any(sieve.on and sieve.adjust.fill.fill == "nothing" for sieve in project.stack)
     return filling or source.frame(number).alpha is not None
 

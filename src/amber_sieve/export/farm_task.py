@@ -1,4 +1,4 @@
-"""What is told to other processes before the program is imported there, and what travels to a cluster: the name of a function, not the
+"""Tasks for other processes, before the program is imported there, and for a cluster: the name of a function, not the
 function. It travels by value, so a scheduler needs nothing but Dask.
 
 Imports nothing of the program, for the scheduler has none of it.

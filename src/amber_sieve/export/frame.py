@@ -27,7 +27,7 @@ ROWS = 256
 
 @dataclass(frozen=True)
 class Finished:
-    """What was asked for of one frame.
+    """The finished pixels of one frame.
 
     Attributes
     ----------
@@ -43,7 +43,7 @@ class Finished:
 
 
 def _keeps(project: Project, counted: Collection[str]) -> Callable[[Hashable], bool] | None:
-    """Which stages are kept while nothing else is: masks that are asked for more than once. None where there are none."""
+    """Return which stages are kept while nothing else is: masks that are asked for more than once. None where there are none."""
     leant_on = {other for sieve in project.stack for other in sieve.leans_on} | set(counted)
     if not leant_on:
         return None

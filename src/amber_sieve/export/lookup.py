@@ -28,7 +28,7 @@ SIZES = (17, 33, 65)
 
 
 def left_out(project: Project) -> list[str]:
-    """What a table cannot carry, one line for each sieve that has something of that kind."""
+    """Return what a table cannot carry, one line for each sieve that has something of that kind."""
     found = ((sieve.name, stages.left_out(sieve)) for sieve in working(project))
     return [f"{name}: {', '.join(stages_left)}" for name, stages_left in found if stages_left]
 

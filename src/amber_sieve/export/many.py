@@ -38,7 +38,7 @@ class Done(Generic[T]):
 def done_in_any_order(
     work: Callable[..., T], given: Sequence[tuple[Any, ...]], jobs: int = 1, scheduler: str = ""
 ) -> Generator[Done[T], None, None]:
-    """What ``work(*given[number])`` gives for every number, as it is done.
+    """Yield the results of ``work(*given[number])`` for every number, as they are done.
 
     ``work`` is a function of a module, and what it is given and gives can be pickled, unless ``jobs`` is 1 and no ``scheduler`` is named.
     Whoever stops listening stops the work that is not begun.
@@ -58,7 +58,7 @@ def done_in_any_order(
 
 
 def _timed(work: Callable[..., T], given: tuple[Any, ...]) -> tuple[T, str, float]:
-    """What some work gives, which process did it, and in how many seconds."""
+    """Return a result, the process that made it, and its seconds."""
     started = time.monotonic()
     return work(*given), f"process {os.getpid()}", time.monotonic() - started
 

@@ -1,4 +1,4 @@
-"""What can be chosen of an export, under a name, as open JSON."""
+"""Presets of export options, as open JSON."""
 
 from __future__ import annotations
 

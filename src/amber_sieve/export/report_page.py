@@ -16,7 +16,7 @@ _STYLE = (
 
 @dataclass(frozen=True)
 class Worked:
-    """Who did a piece of work, machine and process, and how many seconds it took there."""
+    """The worker of a piece of work, machine and process, and how many seconds it took there."""
 
     what: str
     by: str

@@ -1,4 +1,4 @@
-"""What the export dialog asks for: result, masks or a cut-out of one still, at another depth and size."""
+"""Options of a still's export: result, masks or a cut-out of one still, at another depth and size."""
 
 from __future__ import annotations
 
@@ -36,7 +36,7 @@ LARGEST_SIDE = 30_000
 
 @dataclass(frozen=True)
 class Export:
-    """How a still leaves.
+    """Options of a still's export.
 
     Attributes
     ----------

@@ -1,4 +1,4 @@
-"""What is written must not be what is read, unless somebody asks for that."""
+"""Refuse targets that are also read, unless somebody asks for that."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from ..project.model import Project
 
 
 def _identity(path: pathlib.Path) -> tuple[int, int] | None:
-    """What tells that two names, be they links, are one file; None where there is none."""
+    """Return an identity that is the same for two names of one file; None where there is none."""
     try:
         held = os.stat(path)
     except (OSError, ValueError):

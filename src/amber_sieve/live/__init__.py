@@ -1,1 +1,1 @@
-"""What a person looks at now: previews, playing, watching, and what a click or an outline finds. No Qt."""
+"""The live picture: previews, playing, watching, and what a click or an outline finds. No Qt."""

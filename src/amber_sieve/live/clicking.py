@@ -1,4 +1,4 @@
-"""What a click does: the sample it adds proposes its own tolerance and reach from what it changes; window and terminal both ask here."""
+"""Evaluate a click: the sample it adds proposes its own tolerance and reach from what it changes; window and terminal both ask here."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ def looked_at(width: int, height: int) -> int:
 
 @dataclass(frozen=True)
 class Clicked:
-    """What a click has come to.
+    """The outcome of a click.
 
     Attributes
     ----------
@@ -60,7 +60,7 @@ class Clicked:
 
     @property
     def adds_less(self) -> bool:
-        """Whether drop samples hold back so much of it that a person should hear of it."""
+        """Return whether drop samples hold back so much of it that a person should hear of it."""
         return self.held_back >= NOTHING and self.held_back > HELD_BACK * self.added
 
 
@@ -71,12 +71,12 @@ def _value_at(plane: np.ndarray, place: tuple[float, float]) -> float:
 
 
 def _taken(frame: Frame, pick: Pick, context: RenderContext, passes: int) -> np.ndarray:
-    """What the samples of a pick take, (H, W). Read only; kept, for the next click begins where this one ended."""
+    """Return the mask of a pick's samples, (H, W). Read only; kept, for the next click begins where this one ended."""
     return context.get(("samples take", frame.key, pick, passes), lambda: samples_mask(frame, pick, context, passes))
 
 
 def _dropped_here(pick: Pick, place: tuple[float, float], frame: Frame, context: RenderContext, passes: int) -> bool:
-    """Whether a place lies in a piece that a here-only drop sample took out."""
+    """Return whether a place lies in a piece that a here-only drop sample took out."""
     others = tuple(s for s in pick.samples if not (s.on and s.role == "drop" and s.reach == "here"))
     if len(others) == len(pick.samples) or _value_at(_taken(frame, pick, context, passes), place) > HALF:
         return False
@@ -129,7 +129,7 @@ def clicked(
     reach: Reach | None = None,
     tolerance: float | None = None,
 ) -> Clicked:
-    """What a sample does that is added to a sieve by a click.
+    """Return the outcome of adding a sample to a sieve by a click.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""What a click has changed of the mask: two previews compared."""
+"""Find what a click has changed of the mask: two previews compared."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from .preview import Rendered
 
 @dataclass(frozen=True)
 class Difference:
-    """What the mask has become between two previews: added above 0, removed below, (H, W), at the scale and place of the later one."""
+    """The change of a mask between two previews: added above 0, removed below, (H, W), at the scale and place of the later one."""
 
     change: np.ndarray
     scale: float
@@ -19,7 +19,7 @@ class Difference:
 
 
 def difference_of(before: Rendered, after: Rendered) -> Difference | None:
-    """How the mask of the later preview differs; None when they do not show the same place."""
+    """Return how the mask of the later preview differs; None when they do not show the same place."""
     same = (before.scale, before.origin, before.mask.shape) == (after.scale, after.origin, after.mask.shape)
     if not same or before.whole.key != after.whole.key:
         return None

@@ -1,4 +1,4 @@
-"""How much of a picture each tolerance of a sample would take, before anybody moves it."""
+"""Foretell the share of a picture that each tolerance of a sample would take, before anybody moves it."""
 
 from __future__ import annotations
 

@@ -24,7 +24,7 @@ AROUND = 2
 
 
 def _margin(lab: np.ndarray, pick: Pick) -> np.ndarray:
-    """How far each pixel lies within the tolerance of the samples that reach everywhere, (H, W) float32."""
+    """Return how far each pixel lies within the tolerance of the samples that reach everywhere, (H, W) float32."""
     keeps, drops = (
         [s for s in pick.samples if s.on and s.role == role and s.reach == "everywhere" and s.compare == "surface"]
         for role in ("keep", "drop")

@@ -40,7 +40,7 @@ SHALLOW = 0.004
 
 
 def _inside(outline: Points, frame: Frame) -> np.ndarray:
-    """What lies inside an outline of full-resolution points, (H, W) bool."""
+    """Return the inside of an outline of full-resolution points, (H, W) bool."""
     inside = np.zeros((frame.height, frame.width), np.uint8)
     points = (np.array(outline, float) - frame.origin) * frame.scale
     cv2.fillPoly(inside, [np.rint(points).astype(np.int32)], 1)
@@ -48,7 +48,7 @@ def _inside(outline: Points, frame: Frame) -> np.ndarray:
 
 
 def thing_inside(outline: Points, frame: Frame) -> np.ndarray:
-    """What inside an outline is unlike the outside, (H, W) bool, of the frame it is given.
+    """Return the pixels inside an outline that are unlike the outside, (H, W) bool, of the frame it is given.
 
     Raises
     ------

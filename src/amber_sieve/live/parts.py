@@ -1,4 +1,4 @@
-"""What part of a frame is worked on for what a canvas shows, and how finely."""
+"""Choose the part of a frame that is rendered for a canvas, and its scale."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ Box = tuple[int, int, int, int]
 
 @dataclass(frozen=True)
 class Shown:
-    """What a pane of the canvas needs to see: at which reduction, which part, which views."""
+    """The request of a pane of the canvas: at which reduction, which part, which views."""
 
     factor: int = 1
     box: Box = (0, 0, 0, 0)
@@ -49,19 +49,19 @@ class Part:
 
 @dataclass(frozen=True)
 class _Place:
-    """Where a part lies in a frame, and what is shown in that; both in its pixels."""
+    """A part's box in a frame, and the box that is shown in it; both in its pixels."""
 
     box: Box
     shown: Box
 
     @property
     def pixels(self) -> int:
-        """How many pixels are shown."""
+        """Return how many pixels are shown."""
         left, top, right, bottom = self.shown
         return (right - left) * (bottom - top)
 
     def inner(self, share: float = 1.0) -> tuple[slice, slice]:
-        """Where what is shown lies in the part, when that has been reduced by a share."""
+        """Return where what is shown lies in the part, when that has been reduced by a share."""
         left, top, right, bottom = self.shown
 
         def between(start: int, stop: int) -> slice:

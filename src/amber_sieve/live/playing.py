@@ -45,7 +45,7 @@ STAGES = 300_000_000
 
 @dataclass(frozen=True)
 class Played:
-    """What pictures of a frame depend on besides the source and its number; ``factor`` is how far frames are reduced."""
+    """Inputs of a frame's pictures besides the source and its number; ``factor`` is how far frames are reduced."""
 
     project: Project
     sieve_id: str
@@ -56,7 +56,7 @@ class Played:
 
     @property
     def box(self) -> tuple[int, int, int, int]:
-        """What is seen, in pixels reduced by ``factor``."""
+        """Return the box that is seen, in pixels reduced by ``factor``."""
         share = self.shown.factor / self.factor
         left, top, right, bottom = (round(edge * share) for edge in self.shown.box)
         return left, top, right, bottom

@@ -1,4 +1,4 @@
-"""What a canvas shows: a pure function of what is open, what is wanted, and a cache. No Qt."""
+"""Render a canvas: a pure function of what is open, what is wanted, and a cache. No Qt."""
 
 from __future__ import annotations
 
@@ -48,7 +48,7 @@ SMALL_EVERY = 0.1
 
 
 def _equal(one: Any, other: Any) -> bool:
-    """Whether two values are the same; arrays never are by what they hold."""
+    """Return whether two values are the same; arrays never are by what they hold."""
     return not isinstance(one, np.ndarray) and not isinstance(other, np.ndarray) and one == other
 
 
@@ -75,7 +75,7 @@ class Unchanged:
 
 
 class Opened:
-    """What is open: the source, and the reduced frames of the newest number.
+    """An open source: the source itself, and the reduced frames of the newest number.
 
     A source is closed when it has been retired and its last reader has let go.
     """
@@ -256,7 +256,7 @@ def _with_take_resolved(project: Project, opened: Opened, wanted: Wanted, whole:
 
 
 def on_screen(pixels: np.ndarray, name: str, looking: Looking) -> np.ndarray:
-    """What is drawn, as the screen's profile and the proof want it: screen pixels (H, W) uint32, or where neither is given levels of grey uint8 too."""
+    """Return drawn pixels as the screen's profile and the proof want them: screen pixels (H, W) uint32, or where neither is given levels of grey uint8 too."""
     proofed = bool(looking.proof) and VIEWS[name].proofed
     if pixels.dtype == np.uint8 and (proofed or looking.screen):
         pixels = grey_pixels(pixels)
@@ -344,7 +344,7 @@ def _preview(opened: Opened, wanted: Wanted, context: RenderContext) -> Rendered
 
 
 def _step_of(name: str, pixels: np.ndarray, frame: Frame, inner: tuple[slice, slice], context: RenderContext) -> Step | None:
-    """How the pixels of a view differ from those of the step of a drag before."""
+    """Return how the pixels of a view differ from those of the step of a drag before."""
     held = patched_pixels(name, frame, context) if context.interactive else None
     if held is None or not np.may_share_memory(held.pixels, pixels):
         return None
@@ -356,7 +356,7 @@ COUNTED = ("curve", "balance", "hues")
 
 
 def _counted_within(frame: Frame, project: Project, sieve_id: str, context: RenderContext, layers: Layers) -> dict[str, Statistics]:
-    """What is counted inside the mask of a sieve, as it arrives at some blocks of its adjustments."""
+    """Count colours inside the mask of a sieve, as it arrives at some blocks of its adjustments."""
     below, mask = arriving(frame, project, sieve_id, context, layers), sieve_mask(frame, project, sieve_id, context, layers)
     sieve, out = project.sieve(sieve_id), {}
     for block in COUNTED:

@@ -1,4 +1,4 @@
-"""What a sieve of a project measures on a frame of what is open: whole, reduced, or round some places."""
+"""The frame that a sieve of a project measures: whole, reduced, or round some places."""
 
 from __future__ import annotations
 
@@ -84,5 +84,5 @@ class Seen:
         reach: Reach | None = None,
         tolerance: float | None = None,
     ) -> Clicked:
-        """What a click does that takes a sample round some places; see `clicked`. Window and terminal both ask here."""
+        """Return the outcome of a click that takes a sample round some places; see `clicked`. Window and terminal both ask here."""
         return clicked(self.sieve, take(self.around(points, room)), self.reduced(), self.context, fresh, reach, tolerance)

@@ -1,4 +1,4 @@
-"""What colours the track of a number shows: a reference colour as each value of the number makes it."""
+"""Colours for the track of a number: a reference colour as each value of the number makes it."""
 
 from __future__ import annotations
 

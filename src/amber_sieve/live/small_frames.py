@@ -19,7 +19,7 @@ MOST = float(np.finfo(np.float16).max)
 
 
 class Pace:
-    """How long frames take to decode, on average."""
+    """Mean decoding time of frames."""
 
     def __init__(self) -> None:
         self._seconds = 0.0
@@ -30,13 +30,13 @@ class Pace:
 
     @property
     def slow(self) -> bool:
-        """Whether frames are worth keeping."""
+        """Return whether frames are worth keeping."""
         return self._seconds > SLOW
 
 
 @dataclass(frozen=True)
 class _Held:
-    """What a frame is made of again."""
+    """A small frame, as it is kept."""
 
     planes: np.ndarray
     key: Hashable
@@ -73,7 +73,7 @@ class SmallFrames:
             return self._bytes
 
     def holds(self, about: Hashable, number: int) -> bool:
-        """Whether a frame is held."""
+        """Return whether a frame is held."""
         with self._lock:
             return about == self._about and number in self._held
 

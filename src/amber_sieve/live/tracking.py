@@ -54,7 +54,7 @@ Picks = Callable[[Frame], np.ndarray]
 
 @dataclass
 class Tracked:
-    """What tracking has found.
+    """The result of tracking.
 
     Attributes
     ----------
@@ -103,7 +103,7 @@ def _inside(area: Area, places: np.ndarray, shape: tuple[int, int], scale: float
 
 
 def _picks_of(sieve: Sieve, number: int) -> Picks | None:
-    """What a sieve picks by colour, as it stands at a frame; None for one that picks nothing by colour."""
+    """Return a sieve's pick by colour, as it stands at a frame; None for one that picks nothing by colour."""
     stands = at_frame(sieve, number)
     everywhere = tuple(sample for sample in stands.pick.samples if sample.on and sample.reach != "here")
     if not stands.bands.active and not any(sample.role == "keep" for sample in everywhere):
@@ -118,7 +118,7 @@ def _picks_of(sieve: Sieve, number: int) -> Picks | None:
 
 
 def _apart(area: Area, first: Frame, sieve: Sieve | None, number: int) -> Picks | None:
-    """What tells the thing in an area from what lies round it by colour: the sieve, or else the colours inside; None where nothing does."""
+    """Return a classifier by colour of the thing in an area: the sieve, or else the colours inside; None where nothing does."""
     inside = (_inside(area, _places(area), first.planes.shape[1:], first.scale) > 0).astype(np.uint8)
     if not inside.any():
         return None
@@ -223,7 +223,7 @@ class _Follower:
 
     @property
     def places(self) -> np.ndarray:
-        """Where it lies, full-resolution pixels."""
+        """Return where it lies, full-resolution pixels."""
         return moved_places(self._first, self._matrix) / self._scale
 
     def look_ahead(self, ahead: Sequence[_Looked], step: Callable[[], None]) -> None:
@@ -296,7 +296,7 @@ class _Follower:
         return max(confidence, LEAST)
 
     def _agree(self, matrix: np.ndarray, piece: Piece) -> bool:
-        """Whether features and the piece of the mask say of a step (3, 3) the same; a piece that is not all of the thing has no say in it."""
+        """Return whether features and the piece of the mask say of a step (3, 3) the same; a piece that is not all of the thing has no say in it."""
         assert self._piece is not None and self._piece.first is not None
         if not self._piece.whole:
             return True

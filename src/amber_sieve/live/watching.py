@@ -42,7 +42,7 @@ class WatchedFrame:
 
 @dataclass
 class Course:
-    """What was watched so far, by frame number."""
+    """Coverage that was watched so far, by frame number."""
 
     seen: dict[int, WatchedFrame] = field(default_factory=dict)
     flickers: dict[int, float] = field(default_factory=dict)
@@ -64,7 +64,7 @@ class Course:
                 self.seen[at] = replace(self.seen[at], mask=None, levels=None, unsteady=None)
 
     def flicker(self, number: int) -> float:
-        """How much of the mask changed since the frame before, the motion set aside, per cent of what either holds; 0 where that is not
+        """Return how much of the mask changed since the frame before, the motion set aside, per cent of what either holds; 0 where that is not
         known."""
         return self.flickers.get(number, 0.0)
 
@@ -93,7 +93,7 @@ def _mean(by_frame: dict[int, float]) -> float:
 def flicker_between(
     one: np.ndarray | None, other: np.ndarray | None, levels: np.ndarray | None = None, later: np.ndarray | None = None
 ) -> float:
-    """How much of a mask changed from a frame to the next, the motion set aside, per cent of what either holds; the motion is found on the
+    """Return how much of a mask changed from a frame to the next, the motion set aside, per cent of what either holds; the motion is found on the
     levels of both frames."""
     if one is None or other is None or one.shape != other.shape:
         return 0.0
@@ -124,7 +124,7 @@ def jumps(coverage: dict[int, float]) -> list[int]:
 
 
 def factor_for(width: int, height: int) -> int:
-    """How far frames of a size are reduced to be watched."""
+    """Return how far frames of a size are reduced to be watched."""
     return max(1, round((width * height / WATCHED_ON) ** 0.5))
 
 
@@ -136,7 +136,7 @@ def watchable(project: Project) -> Project:
 
 
 def watched(frame: Frame, project: Project, sieve_id: str, number: int, resolver: Resolver) -> WatchedFrame:
-    """What a sieve's mask holds on a reduced frame; raises `Trouble` when something cannot be read."""
+    """Return the coverage of a sieve's mask on a reduced frame; raises `Trouble` when something cannot be read."""
     context = RenderContext(Cache(100_000_000))
     stands = resolver.project_on(watchable(project), frame, number, context)
     mask = sieve_mask(frame, stands, sieve_id, context, layers_in(context))

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 @dataclass(frozen=True)
 class Codec:
-    """How a codec is written.
+    """A codec and its encoder's options.
 
     Attributes
     ----------

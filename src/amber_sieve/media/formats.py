@@ -100,13 +100,13 @@ def endings_of(encoder: str) -> tuple[str, ...]:
 
 
 def is_clip(path: pathlib.Path) -> bool:
-    """Whether the ending stands for a clip."""
+    """Return whether the ending stands for a clip."""
     known = format_of(path)
     return known is not None and known.kind == "clip"
 
 
 def is_picture(path: pathlib.Path) -> bool:
-    """Whether the ending stands for a still that can be written."""
+    """Return whether the ending stands for a still that can be written."""
     known = format_of(path)
     return known is not None and known.kind == "still" and bool(known.writes)
 
@@ -188,7 +188,7 @@ def container_of(path: pathlib.Path) -> str:
 
 
 def has_quality(ending: str, codec: str = "") -> bool:
-    """Whether a quality can be chosen of files with an ending, or of a codec in them."""
+    """Return whether a quality can be chosen of files with an ending, or of a codec in them."""
     known = format_of(pathlib.Path(f"a{ending}"))
     return (known is not None and known.quality) or (codec in CODECS and CODECS[codec].quality)
 

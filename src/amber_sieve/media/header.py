@@ -1,4 +1,4 @@
-"""Whether the header of a picture or a clip can be read in time: tried in a process of its own, which is ended when it cannot.
+"""Check that the header of a picture or a clip can be read in time: tried in a process of its own, which is ended when it cannot.
 
 A file of a few megabytes may hold a hundred thousand attributes or text that swells to gigabytes;
 libraries walk all of it, and some end the process on damage.

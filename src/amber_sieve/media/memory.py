@@ -1,4 +1,4 @@
-"""How much memory a picture takes, and how much there is: said before it is taken."""
+"""Compare the memory that a picture takes with what there is, before it is taken."""
 
 from __future__ import annotations
 

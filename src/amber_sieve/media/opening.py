@@ -13,7 +13,7 @@ from .source import About, Source
 
 
 def about_of(path: pathlib.Path) -> About:
-    """What a file says of itself; of a still only the header is read. Raises what `open_source` does."""
+    """Return the properties of a file; of a still only the header is read. Raises what `open_source` does."""
     path = pathlib.Path(path)
     if not sequences.is_pattern(path) and not formats.is_clip(path) and path.suffix.lower() not in formats.RAW:
         _check_header(path)

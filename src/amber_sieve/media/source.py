@@ -1,4 +1,4 @@
-"""What a person opened: a still, a clip or a numbered sequence, all seen as frames by number."""
+"""Sources that a person opens: a still, a clip or a numbered sequence, all seen as frames by number."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ SLOWEST, FASTEST, FILM_RATE = Fraction(1, 60), Fraction(1000), Fraction(24)
 
 
 def is_rate(said: Fraction) -> bool:
-    """Whether a clip may have so many frames a second."""
+    """Return whether a clip may have so many frames a second."""
     return SLOWEST <= said <= FASTEST
 
 
@@ -39,7 +39,7 @@ Key = tuple[str, int, int, int]
 
 @dataclass(frozen=True)
 class About:
-    """What a file says of itself.
+    """Properties of a file.
 
     Attributes
     ----------
@@ -84,7 +84,7 @@ class Source(Protocol):
         """The files that it is read from."""
 
     def about_frame(self, number: int) -> About:
-        """What frame ``number`` says of itself as a still; pictures written from it take after this."""
+        """Return the properties of frame ``number`` as a still; pictures written from it take after this."""
 
     def frame(self, number: int) -> Frame:
         """Frame ``number``, from 0. Raises `Trouble` when it cannot be read."""

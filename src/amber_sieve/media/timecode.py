@@ -19,7 +19,7 @@ PAIRED_ABOVE = 30
 
 
 def drops_numbers(rate: Fraction) -> bool:
-    """Whether timecode at a rate may drop numbers to stay with the clock: at 29.97 and 59.94."""
+    """Return whether timecode at a rate may drop numbers to stay with the clock: at 29.97 and 59.94."""
     return rate.denominator == 1001 and round(rate) % 30 == 0
 
 

@@ -1,1 +1,1 @@
-"""What a person decided: the immutable model, its history, its files. No pixels, no interface."""
+"""A person's decisions: the immutable model, its history, its files. No pixels, no interface."""

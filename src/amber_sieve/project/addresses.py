@@ -26,7 +26,7 @@ def paths() -> dict[str, tuple[str, ...]]:
 
 @functools.cache
 def specs() -> dict[str, Spec]:
-    """What is known of every number that has an address, by its path."""
+    """Return the specs of all numbers that have an address, by path."""
     return {path: spec_at(Sieve, path) for page in PAGES for path in paths()[page]}
 
 

@@ -13,7 +13,7 @@ from ..language import translate
 
 @dataclass(frozen=True, kw_only=True)
 class Spec:
-    """What is known of a number.
+    """The spec of a number.
 
     Attributes
     ----------
@@ -88,12 +88,12 @@ KINDS = {
 
 
 def title_of(field: FieldInfo) -> str:
-    """What a person reads beside a field, in the language that is spoken; "" where it has no title."""
+    """Return the title of a field, in the language that is spoken; "" where it has no title."""
     return translate("model", field.title) if field.title else ""
 
 
 def help_of(field: FieldInfo) -> str:
-    """What a field does, in the language that is spoken."""
+    """Return the help of a field, in the language that is spoken."""
     return translate("model", field.description) if field.description else ""
 
 
@@ -103,7 +103,7 @@ def setting(default: object, kind: str, label: str, help: str) -> Any:
 
 
 def kind_of(field: FieldInfo) -> str:
-    """Which of ``KINDS`` a field is; "" for a number, or what is no setting."""
+    """Return which of ``KINDS`` a field is; "" for a number, or what is no setting."""
     extra = field.json_schema_extra
     return str(extra.get("kind", "")) if isinstance(extra, dict) else ""
 
@@ -115,14 +115,14 @@ def bounds_of(field: FieldInfo) -> tuple[float, float] | None:
 
 
 def _shown(field: FieldInfo) -> dict[str, Any]:
-    """What `number` has noted of a field; nothing of any other field."""
+    """Return the notes of `number` on a field; nothing of any other field."""
     extra = field.json_schema_extra
     noted: Any = extra.get("number", {}) if isinstance(extra, dict) else {}
     return dict(noted)
 
 
 def spec_of(model: type[BaseModel], name: str) -> Spec:
-    """What is known of a number field.
+    """Return the spec of a number field.
 
     Raises
     ------
@@ -154,7 +154,7 @@ def _model_at(model: type[BaseModel], path: str) -> tuple[type[BaseModel], str]:
 
 
 def spec_at(model: type[BaseModel], path: str) -> Spec:
-    """What is known of a number, by its way from a model."""
+    """Return the spec of a number, by its path from a model."""
     return spec_of(*_model_at(model, path))
 
 

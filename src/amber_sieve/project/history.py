@@ -34,29 +34,29 @@ class History:
 
     @property
     def changed(self) -> bool:
-        """Whether anything differs from what was last saved."""
+        """Return whether anything differs from what was last saved."""
         return self._at != self._saved and self._steps[self._at].project != (
             self._steps[self._saved].project if 0 <= self._saved < len(self._steps) else None
         )
 
     @property
     def undoes(self) -> str | None:
-        """What undo would take back."""
+        """Return the name of what undo takes back."""
         return self._steps[self._at].what if self._at else None
 
     @property
     def redoes(self) -> str | None:
-        """What redo would do again."""
+        """Return the name of what redo does again."""
         return self._steps[self._at + 1].what if self._at + 1 < len(self._steps) else None
 
     @property
     def names(self) -> list[str]:
-        """What was done to get to every project, the oldest first."""
+        """Return the names of all edits, the oldest first."""
         return [step.what for step in self._steps]
 
     @property
     def at(self) -> int:
-        """Where we stand among them."""
+        """Return where we stand among them."""
         return self._at
 
     def go_to(self, number: int) -> bool:
@@ -109,5 +109,5 @@ class History:
         self._saved = self._at
 
     def mark_never_saved(self) -> None:
-        """What is here differs from every file."""
+        """Note that this differs from every file."""
         self._saved = -1

@@ -8,7 +8,7 @@ from ..names import Between
 
 
 def value_at(keys: Sequence[tuple[int, tuple[float, ...], Between]], frame: int) -> tuple[float, ...]:
-    """What some numbers are at a frame.
+    """Return keyed numbers at a frame.
 
     Parameters
     ----------

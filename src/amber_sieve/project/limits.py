@@ -1,4 +1,4 @@
-"""How much a file may hold, asked of its raw JSON: a list that is too long is told before its items are looked at one by one."""
+"""Limit the size of a file's raw JSON: a list that is too long is told before its items are looked at one by one."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ def _lists_of(model: type[BaseModel]) -> tuple[tuple[str, int | None, type[BaseM
 
 
 def excess_in(model: type[BaseModel], held: Any, place: str = "") -> str:
-    """What is too long in an object that is to become a model, as «place: at most so many …»; "" when nothing is."""
+    """Return what is too long in an object that is to become a model, as «place: at most so many …»; "" when nothing is."""
     if not isinstance(held, dict):
         return ""
     for name, most, inner in _lists_of(model):

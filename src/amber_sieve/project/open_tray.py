@@ -1,4 +1,4 @@
-"""What is open in which window, noted so that the next start can put it on the tray again.
+"""Note what is open in which window, so that the next start can put it on the tray again.
 
 Every window that runs has its own row in one file, written under a lock: so two windows do not lose each other's tray. What a window
 left, however it ended, is taken over by the next one that starts.
@@ -43,7 +43,7 @@ class OpenTray:
 
 
 def tray_file() -> pathlib.Path:
-    """Where it is noted."""
+    """Return where it is noted."""
     return state_folder() / "tray.json"
 
 
@@ -110,7 +110,7 @@ def note(tray: OpenTray) -> None:
 
 
 def take_over(tell: Callable[[str], object] = lambda words: None) -> OpenTray:
-    """What windows that no longer run have left, this window's from now on; of several trays every picture once, the last in view."""
+    """Take over the trays of windows that no longer run; of several trays every picture once, the last in view."""
     with _alone():
         windows = _windows(tell)
         left = [window for window in windows if not _lives(*window[:2])]

@@ -19,7 +19,7 @@ from .model import Project, Sieve, Take
 
 
 def recovery_folder() -> pathlib.Path:
-    """Where unsaved work is kept."""
+    """Return where unsaved work is kept."""
     return state_folder() / "recovery"
 
 
@@ -50,7 +50,7 @@ class Left:
 
     @property
     def words(self) -> str:
-        """What is to be known of it before going on; "" for nothing."""
+        """Return what is to be known of it before going on; "" for nothing."""
         if self.falls < 2:
             return ""
         how = (

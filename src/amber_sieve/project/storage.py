@@ -166,7 +166,7 @@ def _from_version_1(held: dict[str, Any]) -> dict[str, Any]:
 
 
 def edge_from_version_2(held: dict[str, Any]) -> dict[str, Any]:
-    """What is automatic from version 3 on was off where nothing else was said."""
+    """Switch off what is automatic from version 3 on, where nothing else was said."""
     return {"specks": 0, "holes": 0, "follow": 0, "clean": 0} | held
 
 
@@ -240,7 +240,7 @@ def json_of(project: Project) -> str:
 
 
 def _is_long(project: Project) -> bool:
-    """Whether a project holds so much that it is written compactly, and in parts."""
+    """Return whether a project holds so much that it is written compactly, and in parts."""
     stacks = (project.stack, *(take.stack for take in project.takes))
     sieves = [sieve for stack in stacks for sieve in stack]
     strokes = sum(len(stroke.points) for sieve in sieves for area in sieve.areas for stroke in area.strokes)

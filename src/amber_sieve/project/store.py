@@ -20,7 +20,7 @@ LONGEST_NAME = 60
 
 
 class Named(Protocol):
-    """What can be stored."""
+    """Anything that can be stored under a name."""
 
     @property
     def name(self) -> str: ...
@@ -32,7 +32,7 @@ T = TypeVar("T", bound=Named)
 
 
 def folder_of_presets() -> pathlib.Path:
-    """Where all kinds live."""
+    """Return where all kinds live."""
     return pathlib.Path(platformdirs.user_data_dir("amber-sieve")) / "presets"
 
 
@@ -70,7 +70,7 @@ class Store(Generic[T]):
 
     @property
     def folder(self) -> pathlib.Path:
-        """Where they live."""
+        """Return where they live."""
         return folder_of_presets() / self._folder
 
     def _stored(self) -> Iterator[tuple[pathlib.Path, T]]:

@@ -63,7 +63,7 @@ def _with_value(sieve: Sieve, path: str, value: Any) -> Sieve:
 
 
 def wrong_in(sieve: Sieve) -> str:
-    """What is wrong with the keys of a sieve, in words; "" for nothing. What lies between two keys that fit fits too."""
+    """Return what is wrong with the keys of a sieve, in words; "" for nothing. What lies between two keys that fit fits too."""
     for track in sieve.tracks:
         try:
             there = value_of(sieve, track.path)

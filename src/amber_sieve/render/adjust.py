@@ -1,4 +1,4 @@
-"""What one sieve does to the picture that reaches it."""
+"""Adjust the picture that reaches a sieve."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ from .stages.every import DETAIL, steps_of
 
 
 def weights_of(mask: np.ndarray, sieve: Sieve) -> np.ndarray:
-    """How much of the adjustment every pixel gets: the mask, the outside level, the strength."""
+    """Return how much of the adjustment every pixel gets: the mask, the outside level, the strength."""
     if sieve.outside == 0 and sieve.strength == 100:
         return mask
     outside, strength = np.float32(sieve.outside / 100), np.float32(sieve.strength / 100)
@@ -25,7 +25,7 @@ def weights_of(mask: np.ndarray, sieve: Sieve) -> np.ndarray:
 
 
 def filling_of(settings: Fill, frame: Frame, mask: np.ndarray, picture: Frame | None) -> Filling | None:
-    """What a frame is filled with where it is masked; None for nothing of its own."""
+    """Return the filling of a frame where it is masked; None for nothing of its own."""
     behind = settings.fill_where == "behind"
     if settings.neutral:
         return None

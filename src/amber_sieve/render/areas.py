@@ -19,7 +19,7 @@ LIKE_FALLOFF = 3.0
 
 
 def _drawn(frame: Frame, stroke: Stroke, context: RenderContext) -> np.ndarray:
-    """What one stroke covers on a frame, (H, W)."""
+    """Return the coverage of one stroke on a frame, (H, W)."""
 
     def make() -> np.ndarray:
         points = np.array(stroke.points, float).reshape(-1, 3)
@@ -45,7 +45,7 @@ def _drawn(frame: Frame, stroke: Stroke, context: RenderContext) -> np.ndarray:
 
 
 def area_coverage(frame: Frame, area: Area, context: RenderContext) -> np.ndarray:
-    """What an area covers on a frame, (H, W) float32, not inverted. Read only."""
+    """Return the coverage of an area on a frame, (H, W) float32, not inverted. Read only."""
 
     def make() -> np.ndarray:
         shape = (frame.height, frame.width)

@@ -55,7 +55,7 @@ def with_table(sieve: Sieve, layers: Layers) -> Sieve:
 
 
 def _sure_pixels(mask: np.ndarray) -> tuple[np.ndarray, np.ndarray] | None:
-    """Where a mask (h, w) surely masks, as places in it (N,), and how far each of them is masked; None where hardly any is."""
+    """Return where a mask (h, w) surely masks, as places in it (N,), and how far each of them is masked; None where hardly any is."""
     if mask[mask > FAINT].sum(dtype=np.float64) < NEARLY_NOTHING:
         return None
     weights = sure_weights(mask).ravel()
@@ -77,7 +77,7 @@ def _colours_in(
 
 
 def needs_means(sieve: Sieve) -> bool:
-    """Whether an adjustment of a sieve asks for what the masked colours are on average."""
+    """Return whether an adjustment of a sieve asks for what the masked colours are on average."""
     return any(block.wants_means(sieve) for block in BLOCKS)
 
 

@@ -53,7 +53,7 @@ class Warned:
 
 @dataclass(frozen=True)
 class Believable:
-    """What is to be said of one sieve.
+    """Findings about one sieve.
 
     Attributes
     ----------
@@ -93,7 +93,7 @@ class Believable:
 
     @property
     def warnings(self) -> tuple[Warned, ...]:
-        """What is out of bounds, each with the way to the control that mends it."""
+        """Return what is out of bounds, each with the way to the control that mends it."""
         found = []
         if self.outside > MOST_OUTSIDE:
             found.append(
@@ -118,7 +118,7 @@ def _local(lightness: np.ndarray, inside: np.ndarray, sigma: float) -> np.ndarra
 
 
 def _steps(levels: np.ndarray) -> np.ndarray:
-    """How much levels (3, H, W) change from pixel to pixel, on the mean of 5 x 5 so that noise does not count."""
+    """Return how much levels (3, H, W) change from pixel to pixel, on the mean of 5 x 5 so that noise does not count."""
     smooth = cv2.blur(levels.mean(axis=0), (5, 5))
     return np.hypot(cv2.Sobel(smooth, cv2.CV_32F, 1, 0, scale=1 / 8), cv2.Sobel(smooth, cv2.CV_32F, 0, 1, scale=1 / 8))
 

@@ -1,4 +1,4 @@
-"""Where samples were clicked, in pixels of a frame."""
+"""Places of clicked samples, in pixels of a frame."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ def seeds_of(pick: Pick, frame: Frame) -> list[tuple[float, float]]:
 
 
 def clicked_places(pick: Pick, frame: Frame) -> ClickedPlaces:
-    """Where the working samples lie on a frame."""
+    """Return where the working samples lie on a frame."""
     working = [sample for sample in pick.samples if sample.on]
     kept, dropped = (tuple(place_of(s, frame) for s in working if s.role == role) for role in ("keep", "drop"))
     return ClickedPlaces(kept, dropped)

@@ -1,4 +1,4 @@
-"""What a rendering is told: where its stages are kept, whether it makes a step of a drag, how it is stopped."""
+"""The context of a rendering: where its stages are kept, whether it makes a step of a drag, how it is stopped."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What a sieve measures: the picture as opened, as it arrives at the sieve, or another picture.
+"""Evaluate a stack of sieves on the frame that each measures: the picture as opened, as it arrives at the sieve, or another picture.
 
 Previews, sampling, Fit, Fine, haze, islands and bounds all ask here, so that they look at the same thing.
 """
@@ -166,7 +166,7 @@ def adjust_ahead(frame: Frame, project: Project, context: RenderContext) -> None
 
 
 def patched_mask(frame: Frame, sieve_id: str, mask: np.ndarray, context: RenderContext) -> PatchedMask:
-    """What tells where the mask of a sieve differs from that of the step before, while something is dragged."""
+    """Return the tracker of where the mask of a sieve differs from that of the step before, while something is dragged."""
     return context.get(("patched mask", frame.key, sieve_id), PatchedMask).follow(mask)
 
 
@@ -266,7 +266,7 @@ def of_mask(
     context: RenderContext,
     layers: Layers = no_layers,
 ) -> T:
-    """What is made of the finished mask (h, w) of one sieve and of nothing else; it stays while only adjustments change."""
+    """Return what ``make`` gives for the finished mask (h, w) of one sieve and of nothing else; it stays while only adjustments change."""
     sieve = project.sieve(sieve_id)
     seen = measured(frame, project, sieve_id, context, layers) if sieve.mask_from == "own" else frame
     key = (name, _mask_key(frame, project, sieve, seen))

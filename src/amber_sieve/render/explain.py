@@ -1,4 +1,4 @@
-"""What every sieve of a project does, in sentences."""
+"""Explain every sieve of a project, in sentences."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ def _list(parts: list[str]) -> str:
 
 
 def _picked(sieve: Sieve) -> str:
-    """Where the mask comes from before its edge."""
+    """Return where the mask comes from before its edge."""
     keeps = [s for s in sieve.pick.samples if s.on and s.role == "keep"]
     drops = [s for s in sieve.pick.samples if s.on and s.role == "drop"]
     parts = []
@@ -55,7 +55,7 @@ def _picked(sieve: Sieve) -> str:
 
 
 def sentence_of(project: Project, sieve: Sieve) -> str:
-    """What a sieve does, in a few sentences."""
+    """Return a few sentences about a sieve."""
 
     def name_of(other: str) -> str:
         return f"«{project.sieve(other).name}»"

@@ -1,4 +1,4 @@
-"""Where a rim of the old colour would stay."""
+"""Find where a rim of the old colour would stay."""
 
 from __future__ import annotations
 
@@ -34,7 +34,7 @@ class Fringe:
 
 
 def _fringed(out: np.ndarray, foreground: np.ndarray, background: np.ndarray) -> np.ndarray:
-    """Which colours (3, N) are farther than ``VISIBLE`` from every mixture of the new surface colour and the one behind it."""
+    """Return which colours (3, N) are farther than ``VISIBLE`` from every mixture of the new surface colour and the one behind it."""
     way = foreground - background
     alpha = np.clip(((out - background) * way).sum(0) / np.maximum((way * way).sum(0), 1e-9), 0, 1)
     nearest = background + alpha * way

@@ -22,7 +22,7 @@ class Table:
 
 @dataclass(frozen=True)
 class Display:
-    """What a display makes of light: a table over places between which light + dark grows by equal factors, up to bright."""
+    """A display's rendering of light: a table over places between which light + dark grows by equal factors, up to bright."""
 
     values: np.ndarray
     dark: float
@@ -30,7 +30,7 @@ class Display:
 
 
 class Layers:
-    """Where no other pictures are at hand: the frame itself is measured, and nothing can be filled with a picture."""
+    """Stands in where no other pictures are at hand: the frame itself is measured, and nothing can be filled with a picture."""
 
     def at(self, path: str, like: Frame) -> Frame:
         """The frame that shows another picture of the same size at the place and scale of a frame."""
@@ -49,7 +49,7 @@ class Layers:
         raise Trouble(translate("render", "The working space {name} is not known here: choose another one.", name=name))
 
     def display(self, name: str) -> Display:
-        """What a "display / view" makes of light; raises `Trouble` when there is none of that name."""
+        """Return a "display / view" as a table; raises `Trouble` when there is none of that name."""
         raise Trouble(translate("render", "The display {name} is not known here: choose another one.", name=name))
 
     def through_display(self, planes: np.ndarray, name: str) -> np.ndarray:

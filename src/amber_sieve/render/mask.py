@@ -144,7 +144,7 @@ def _measured_by(
 def _distances_while_dragged(
     part: Frame, lab: np.ndarray, probes: list[Probe], extra: np.ndarray | None, context: RenderContext, passes: int
 ) -> Known | None:
-    """How far every pixel lies from each of some samples, where a drag asks for it again and again: that of a tolerance changes none of it."""
+    """Return how far every pixel lies from each of some samples, where a drag asks for it again and again: that of a tolerance changes none of it."""
     if not context.interactive or not probes or len(probes) * lab[0].nbytes > MOST_KNOWN:
         return None
     key = (
@@ -171,13 +171,13 @@ def _through_bands(
 
 
 def distance_plane(frame: Frame, probes: list[Probe], context: RenderContext, passes: int = 0) -> np.ndarray:
-    """How far every pixel of a frame lies from the nearest of some samples, (H, W), in the units of their comparison."""
+    """Return how far every pixel of a frame lies from the nearest of some samples, (H, W), in the units of their comparison."""
     plane: np.ndarray = _measured_by(frame, [], [probes], context, passes)[1]
     return plane
 
 
 def samples_mask(frame: Frame, pick: Pick, context: RenderContext, passes: int = 0, intervals: Sequence[Interval] = ()) -> np.ndarray:
-    """What the samples of a pick take, (H, W): those that reach everywhere, then the pieces of those that do not, in their order; all
+    """Return the mask of a pick's samples, (H, W): those that reach everywhere, then the pieces of those that do not, in their order; all
     times some bands."""
     probes, here = probes_of(pick), here_only(pick)
     # What a here-only sample drops must lie nearer to it than to any keep sample compared alike.
@@ -200,13 +200,13 @@ def samples_mask(frame: Frame, pick: Pick, context: RenderContext, passes: int =
 
 
 def banded(frame: Frame, intervals: Sequence[Interval], context: RenderContext, passes: int = 0) -> np.ndarray:
-    """What some bands take, (H, W)."""
+    """Return the mask of some bands, (H, W)."""
     channels = any(interval.measure in CHANNEL_BANDS for interval in intervals)
     return _by_strips(frame, passes, context, lambda part, held: bands_mask(measures_of(part, held, channels, passes), intervals))
 
 
 def qualified(frame: Frame, pick: Pick, bands: Bands, context: RenderContext, passes: int = 0) -> np.ndarray:
-    """What samples and bands of a sieve take, (H, W), measured with so many passes of chroma smoothing; with neither, nothing."""
+    """Return the mask of a sieve's samples and bands, (H, W), measured with so many passes of chroma smoothing; with neither, nothing."""
     intervals = intervals_of(bands)
     sampled = any(sample.on and sample.role == "keep" for sample in pick.samples)
     by_samples = sampled or not intervals
@@ -301,7 +301,7 @@ def _on_the_way(frame: Frame, sieve: Sieve, context: RenderContext, step: OnShar
 
 
 def outlined_key(sieve: Sieve) -> Hashable:
-    """What `outlined` depends on besides the frame."""
+    """Return what `outlined` depends on besides the frame."""
     return picked_key(sieve), STEADY.kept(sieve.edge)
 
 
@@ -361,7 +361,7 @@ def picked_key(sieve: Sieve) -> PickedKey:
 
 
 def waits_for_fine(frame: Frame, sieve: Sieve, context: RenderContext) -> bool:
-    """Whether the mask of a sieve needs a matting that has not been made yet, of its frame or of those that steady it."""
+    """Return whether the mask of a sieve needs a matting that has not been made yet, of its frame or of those that steady it."""
     if not sieve.edge.fine:
         return False
     around = _neighbours(frame, sieve) if sieve.edge.steady else ()
@@ -393,7 +393,7 @@ def with_areas(frame: Frame, mask: np.ndarray, sieve: Sieve, context: RenderCont
 
 
 def bounds_of(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray | None:
-    """Where the areas of a sieve let anything be, (H, W) bool: colours are learnt from there alone. None without areas."""
+    """Return where the areas of a sieve let anything be, (H, W) bool: colours are learnt from there alone. None without areas."""
     if not any(area.on and area.mode != "add" for area in sieve.areas):
         return None
     return context.get(

@@ -20,7 +20,7 @@ from ..core.mix import NO_FILLING, Mixture
 
 @dataclass
 class Patched:
-    """What is written over from step to step.
+    """Values that are written over from step to step.
 
     Attributes
     ----------
@@ -66,7 +66,7 @@ class PatchedMask(Patched):
 
 @dataclass(frozen=True)
 class _Inputs:
-    """What some light was made of; arrays are compared by what they are, the rest by value.
+    """Inputs of some light; arrays are compared by what they are, the rest by value.
 
     Attributes
     ----------
@@ -83,13 +83,13 @@ class _Inputs:
     recipe: tuple[object, ...]
 
     def same_recipe(self, other: _Inputs) -> bool:
-        """Whether the same is done with every masked pixel."""
+        """Return whether the same is done with every masked pixel."""
         return self.unmixed is other.unmixed and self.recipe == other.recipe
 
 
 @dataclass
 class _Adjusted:
-    """What the adjustments of a sieve make of pixels, whatever their weight: while only the mask changes, each is adjusted once.
+    """Wholly adjusted pixels of a sieve: while only the mask changes, each is adjusted once.
 
     Attributes
     ----------
@@ -233,7 +233,7 @@ class PatchedPixels(Patched):
 
 @dataclass(frozen=True)
 class Step:
-    """How the pixels of a view differ from those of the step before.
+    """The difference of a view's pixels from those of the step before.
 
     Attributes
     ----------
@@ -246,7 +246,7 @@ class Step:
     inner: tuple[slice, slice]
 
     def follows(self, other: Step | None) -> bool:
-        """Whether it is the step after another one, of the same part."""
+        """Return whether it is the step after another one, of the same part."""
         return other is not None and self.of is other.of and self.number == other.number + 1 and self.inner == other.inner
 
     @property

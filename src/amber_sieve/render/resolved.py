@@ -1,4 +1,4 @@
-"""What was found for a sieve on a frame, beside what a person decided: it is never saved."""
+"""Values found for a sieve on a frame, beside what a person decided: it is never saved."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from .layers import Table
 
 @dataclass(frozen=True)
 class Found:
-    """What the stages of a sieve need to know besides its settings.
+    """Values that the stages of a sieve need besides its settings.
 
     Attributes
     ----------
@@ -37,7 +37,7 @@ class Found:
 
     @property
     def means(self) -> dict[str, Any]:
-        """What was learnt of the masked colours."""
+        """Return the means of the masked colours."""
         return {"recolour": self.recolour, "match": self.match, "even": self.even}
 
 
@@ -53,7 +53,7 @@ class Resolved(Sieve):
 
 
 def found_of(sieve: Sieve) -> Found:
-    """What was found for a sieve; nothing for one that was not resolved."""
+    """Return the values found for a sieve; nothing for one that was not resolved."""
     return sieve.found if isinstance(sieve, Resolved) else NOTHING_FOUND
 
 

@@ -113,7 +113,7 @@ def _asked(project: Project, result: bool, masks: Collection[str]) -> list[Sieve
 
 
 def _goes(sieve: Sieve) -> bool:
-    """Whether a sieve can be worked in strips: it measures the picture as it was opened, and fills pixel by pixel."""
+    """Return whether a sieve can be worked in strips: it measures the picture as it was opened, and fills pixel by pixel."""
     fill = sieve.adjust.fill
     filled = fill.neutral or (fill.fill in FILLS and fill.fill_where != "behind")
     return sieve.pick.measure == "original" and filled

@@ -42,7 +42,7 @@ from .stack import rendered, sieve_mask
 
 @dataclass(frozen=True)
 class Looking:
-    """How the views are drawn.
+    """Options for drawing views.
 
     Attributes
     ----------
@@ -71,7 +71,7 @@ class Looking:
 
     @property
     def peeking(self) -> bool:
-        """Whether something else than the sieve's mask is looked at for a moment."""
+        """Return whether something else than the sieve's mask is looked at for a moment."""
         return bool(self.solo) or self.spot is not None
 
 
@@ -96,7 +96,7 @@ def shown_mask(
 
 
 def solo_field(counted: Statistics, sieve: Sieve, looking: Looking) -> np.ndarray | None:
-    """Which cells of the colour field (CELLS, CELLS) the one sample takes that is looked at, by their mean colours; None for none."""
+    """Return which cells of the colour field (CELLS, CELLS) the one sample takes that is looked at, by their mean colours; None for none."""
     alone = tuple(
         sample.but(role="keep", on=True, reach="everywhere")
         for sample in sieve.pick.samples
@@ -108,7 +108,7 @@ def solo_field(counted: Statistics, sieve: Sieve, looking: Looking) -> np.ndarra
 
 
 def nearer_to_drop(sieve: Sieve) -> np.ndarray | None:
-    """Which cells of the colour field (CELLS, CELLS) bool lie nearer to a drop sample that competes than to a keep sample.
+    """Return which cells of the colour field (CELLS, CELLS) bool lie nearer to a drop sample that competes than to a keep sample.
 
     Where that changes runs the dividing line between keep and drop, drawn for colours as light as the samples are on average. None
     where no samples compete.
@@ -165,13 +165,13 @@ def _over_the_last(result: Frame, scene: Scene, sieves: list[Sieve]) -> np.ndarr
 
 
 def patched_pixels(name: str, frame: Frame, context: RenderContext) -> PatchedPixels:
-    """What the pixels of a view are drawn over in while something is dragged."""
+    """Return the buffer of a view's pixels while something is dragged."""
     return context.get(("patched pixels", name, frame.key), PatchedPixels)
 
 
 @dataclass(frozen=True)
 class Scene:
-    """What a view is drawn of: its id, a frame, a resolved project, the sieve that is worked on, and how it is looked at."""
+    """The inputs of a view: its id, a frame, a resolved project, the sieve that is worked on, and how it is looked at."""
 
     view: str
     frame: Frame

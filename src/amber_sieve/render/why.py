@@ -48,12 +48,12 @@ class _Pixel:
         return float(plane[self.row, self.column])
 
     def distance(self, sample: Sample) -> float:
-        """How far it lies from a sample, in the units of its comparison."""
+        """Return how far it lies from a sample, in the units of its comparison."""
         return float(distance_to(self.lab, tones_of(sample, self.sieve.pick), self.measures)[0, 0])
 
 
 def _of_samples(pixel: _Pixel) -> list[str]:
-    """What the nearest keep and drop samples say."""
+    """Explain the nearest keep and drop samples."""
     rows = [
         (pixel.distance(sample), number, sample) for number, sample in enumerate(pixel.sieve.pick.samples, 1) if sample.on
     ]  # a tie is decided by the order in which they were taken
@@ -119,7 +119,7 @@ def _of_samples(pixel: _Pixel) -> list[str]:
 
 
 def _of_bands(pixel: _Pixel) -> list[str]:
-    """What each band that is on says."""
+    """Explain each band that is on."""
     lines = []
     for place, name in enumerate(BANDS):
         band = getattr(pixel.sieve.bands, name)
@@ -157,7 +157,7 @@ def _of_bands(pixel: _Pixel) -> list[str]:
 
 
 def _of_areas(pixel: _Pixel) -> list[str]:
-    """What each area that is on covers here."""
+    """Explain each area that is on."""
     does = {"add": "adds", "subtract": translate("render", "takes away"), "intersect": translate("render", "lets through")}
     lines = []
     working = [area for area in pixel.sieve.areas if area.on]
@@ -182,7 +182,7 @@ def _edged(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
 
 
 def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
-    """What a mask of its own comes to, stage by stage, and its value before strength."""
+    """Explain a mask of its own, stage by stage, and its value before strength."""
     sieve, frame, context = pixel.sieve, pixel.frame, pixel.context
     lines = _of_samples(pixel) + _of_bands(pixel)
     if not lines:
@@ -225,7 +225,7 @@ def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
 def why(
     frame: Frame, project: Project, sieve_id: str, at: tuple[int, int], context: RenderContext, layers: Layers = no_layers
 ) -> list[str]:
-    """What decided about a pixel of a sieve's mask, a sentence a stage, the outcome first.
+    """Explain a pixel of a sieve's mask, a sentence a stage, the outcome first.
 
     Parameters
     ----------

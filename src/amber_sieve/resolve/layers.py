@@ -46,5 +46,5 @@ class CachedLayers(Layers):
 
 
 def layers_in(context: RenderContext) -> Layers:
-    """What gives the pictures that a project names."""
+    """Return the reader of the pictures that a project names."""
     return CachedLayers(context)

@@ -1,4 +1,4 @@
-"""What a project says for one frame of a source: amounts that are found on the picture, and places that follow the motion."""
+"""Resolve a project for one frame of a source: amounts that are found on the picture, and places that follow the motion."""
 
 from __future__ import annotations
 
@@ -121,7 +121,7 @@ class Resolver:
         return project.but(stack=tuple(placed(sieve) for sieve in project.stack))
 
     def _with_picks_around(self, stands: Project, project: Project, whole: Frame, number: int, context: RenderContext) -> Project:
-        """What stands on a frame with the picks that Steady asks for as they stand on the frames around; ``project`` has its tracks still."""
+        """Return a project with the picks that Steady asks for as they stand on the frames around; ``project`` has its tracks still."""
 
         def there(sieve: Sieve, away: int) -> Pick | None:
             frame = whole.near(away) if whole.near is not None else None
@@ -147,7 +147,7 @@ class Resolver:
         return sample.but(x=sample.x + across, y=sample.y + down, points=points)
 
     def _patch(self, sample: Sample) -> Patch:
-        """What a sample's place is known by, read once from the frame on which it was taken."""
+        """Return the surroundings of a sample's place, read once from the frame on which it was taken."""
         key = (sample.frame, sample.x, sample.y)
         with self._lock:
             if key not in self._patches:
@@ -179,7 +179,7 @@ def _with_grain_of(project: Project, number: int) -> Project:
 
 
 def _moves(sample: Sample, number: int) -> bool:
-    """Whether the place of a sample must be looked for on a frame."""
+    """Return whether the place of a sample must be looked for on a frame."""
     return sample.on and sample.reach == "here" and sample.frame != number
 
 

@@ -41,7 +41,7 @@ def _explain(arguments: argparse.Namespace) -> int:
 
 
 def _why(project: Project, at: tuple[int, int], number: int) -> list[str]:
-    """What decided about a pixel, of every sieve of a project."""
+    """Explain a pixel, for every sieve of a project."""
     from ..render.cache import Cache
     from ..render.context import RenderContext
     from ..render.why import why

@@ -1,4 +1,4 @@
-"""What several commands share: options, notes, and how far the work is."""
+"""Shared parts of commands: options, notes, and how far the work is."""
 
 from __future__ import annotations
 
@@ -42,6 +42,6 @@ def progress() -> Progress:
 
 
 def say_notes(source: Source) -> None:
-    """What was found odd when a file was read, one line each."""
+    """Print what was odd about a file, one line each."""
     for note in source.about.notes:
         print(f"amber-sieve: {note}", file=sys.stderr)

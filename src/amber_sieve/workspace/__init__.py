@@ -1,1 +1,1 @@
-"""What is open and what is done with it: Qt's signals, no widgets."""
+"""Controllers of what is open: Qt's signals, no widgets."""

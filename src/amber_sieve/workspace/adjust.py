@@ -1,4 +1,4 @@
-"""What is done inside the masks: blocks, CDL and lookup tables, colours picked for them, and whether it is believable."""
+"""Adjustments inside the masks: blocks, CDL and lookup tables, colours picked for them, and whether it is believable."""
 
 from __future__ import annotations
 

@@ -23,7 +23,7 @@ RESTS = 25
 
 @dataclass(frozen=True)
 class Place:
-    """Where a click would be, full-resolution pixels, and what it would do there."""
+    """The place of a possible click, full-resolution pixels, and its role."""
 
     x: float
     y: float
@@ -33,7 +33,7 @@ class Place:
 
 @dataclass(frozen=True)
 class Foreseen:
-    """What a click would give: of a project on a frame, for a sieve; what it comes to, and the project after it."""
+    """The outcome of a possible click: of a project on a frame, for a sieve; what it comes to, and the project after it."""
 
     place: Place
     before: Project
@@ -68,7 +68,7 @@ class LookAhead(QObject):
 
     @property
     def on(self) -> bool:
-        """Whether it is looked ahead."""
+        """Return whether it is looked ahead."""
         return self._on or self._held
 
     def switch(self, on: bool) -> None:
@@ -138,7 +138,7 @@ class LookAhead(QObject):
         self._workers.aheads.ask(answer)
 
     def _still(self, found: Foreseen) -> bool:
-        """Whether what was found is of what there is now."""
+        """Return whether what was found is of what there is now."""
         work = self._work
         return found.before is work.project and found.number == work.number and found.sieve_id == work.sieve.id
 

@@ -1,4 +1,4 @@
-"""What limits a mask: its islands, shapes drawn on the picture, and outlines that cling to its edges."""
+"""Limits of a mask: its islands, shapes drawn on the picture, and outlines that cling to its edges."""
 
 from __future__ import annotations
 

@@ -19,7 +19,7 @@ class _Bell(QObject):
 
 
 def away(work: Callable[[], T]) -> T:
-    """What some work gives, done in a thread; until then events are handled, but not those of mouse and keys. Raises what it raises."""
+    """Return the result of some work, done in a thread; until then events are handled, but not those of mouse and keys. Raises what it raises."""
     given: list[T] = []
     raised: list[BaseException] = []
     loop, bell, threads = QEventLoop(), _Bell(), Threads("away")

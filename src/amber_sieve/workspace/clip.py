@@ -27,7 +27,7 @@ from .workers import Workers
 
 @guarded
 class ClipController(QObject):
-    """What changes from frame to frame. `watched` comes with the `Course` of the coverage as it grows, or None."""
+    """Changes from frame to frame. `watched` comes with the `Course` of the coverage as it grows, or None."""
 
     watched = pyqtSignal(object)
 

@@ -1,4 +1,4 @@
-"""What a control surface asks for: numbers of the current sieve, pages, sieves, frames; and what it is told of them.
+"""Requests of a control surface: numbers of the current sieve, pages, sieves, frames; and what it is told of them.
 
 Messages are Open Sound Control 1.0 (opensoundcontrol.org). This takes them apart and does what they say; the port that they arrive at
 is `desk.start.control_port`. What is turned many times between two looks of the program is done once, so no flood costs a frame.

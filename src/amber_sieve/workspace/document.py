@@ -67,7 +67,7 @@ class Document(QObject):
         return self.project.stack[0]
 
     def display_name(self) -> str:
-        """What the title bar calls the work."""
+        """Return the work's name in the title bar."""
         if self.path:
             return self.path.name
         return self.title or os.path.basename(self.project.source) or translate("workspace", "Nothing open")
@@ -136,7 +136,7 @@ class Document(QObject):
 
     @property
     def changed_elsewhere(self) -> bool:
-        """Whether the project's file is not what was read or written here last: another window or program has changed it."""
+        """Return whether the project's file is not what was read or written here last: another window or program has changed it."""
         path = self.path
         return path is not None and path.exists() and away(lambda: digest_of(path)) != self._digest
 

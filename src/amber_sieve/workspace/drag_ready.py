@@ -1,4 +1,4 @@
-"""What a drag begins with is made while the hand rests: the coarser picture that it works on, and the stages that it leaves as they are."""
+"""Prepare a drag while the hand rests: the coarser picture that it works on, and the stages that it leaves as they are."""
 
 from __future__ import annotations
 

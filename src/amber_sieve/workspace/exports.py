@@ -1,4 +1,4 @@
-"""What leaves: pictures, masks, clips, lookup tables and batches."""
+"""Exports: pictures, masks, clips, lookup tables and batches."""
 
 from __future__ import annotations
 
@@ -66,7 +66,7 @@ class ExportsController:
         self._queue(path, lambda source, project, number, progress: export_clip(source, project, path, frames, codec, progress, chosen))
 
     def compare_lookup(self, size: int, then: Callable[[Compared, np.ndarray, np.ndarray], None]) -> None:
-        """What a lookup table of so many nodes would make of the picture, for ``then``: figures, and screen pixels through it and as rendered."""
+        """Compare a lookup table of so many nodes with the render, for ``then``: figures, and screen pixels through it and as rendered."""
 
         def work(seen: Seen) -> tuple[Compared, np.ndarray, np.ndarray]:
             found = compared(seen.project, seen.opened.frame(seen.number), size)
@@ -104,7 +104,7 @@ class ExportsController:
         self._batch(self._work.project.but(takes=()), pictures, folder, how)
 
     def first_of_batch(self, picture: pathlib.Path, own: bool, longest: int, then: Callable[[np.ndarray | None], None]) -> None:
-        """What a batch would make of a picture, at most so many pixels wide and high, as screen pixels for ``then``; None where it cannot be
+        """Show a batch's result of a picture, at most so many pixels wide and high, as screen pixels for ``then``; None where it cannot be
         read. ``own``: by its own stack on the tray, and not by the one in the window."""
         entry = self._work.tray.find(str(picture.absolute())) if own else None
         project = self._work.tray.project_of(entry) if entry is not None else self._work.project

@@ -1,4 +1,4 @@
-"""How much of the picture each tolerance of a sample would take: worked out while nothing else is wanted."""
+"""Foretell the share of the picture that each tolerance of a sample would take: worked out while nothing else is wanted."""
 
 from __future__ import annotations
 

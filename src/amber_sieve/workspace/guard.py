@@ -57,7 +57,7 @@ def details_of(error: BaseException) -> str:
 
 
 def told(error: BaseException) -> tuple[str, str]:
-    """What a person is told of an error, and the details for a report ("" when they can mend it themselves)."""
+    """Return an error in words, and the details for a report ("" when they can mend it themselves)."""
     if isinstance(error, Trouble):
         return str(error), ""
     if isinstance(error, MemoryError):

@@ -14,7 +14,7 @@ from ..project.model import Project
 
 @dataclass(frozen=True)
 class Found:
-    """What is left of a row of the tray of the last time: its project, what has gone ("" for nothing), and what is wrong with it."""
+    """A row of the last tray, as it is found again: its project, what has gone ("" for nothing), and what is wrong with it."""
 
     row: open_tray.Row
     project: Project | None = None

@@ -29,7 +29,7 @@ BETWEEN = 0.5
 
 
 class _Counts(ctypes.Structure):
-    """What the C library counts of its store (mallinfo2(3))."""
+    """Counts of the C library's store (mallinfo2(3))."""
 
     _fields_ = [
         (name, ctypes.c_size_t)

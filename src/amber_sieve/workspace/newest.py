@@ -76,7 +76,7 @@ class Newest(QObject):
 
     @property
     def idle(self) -> bool:
-        """Whether nothing is waiting and nothing is being computed."""
+        """Return whether nothing is waiting and nothing is being computed."""
         with self._lock:
             return not self._busy
 

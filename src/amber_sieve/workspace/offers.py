@@ -48,7 +48,7 @@ class Offers(QObject):
 
     @property
     def idle(self) -> bool:
-        """Whether none is being worked out, or about to be."""
+        """Return whether none is being worked out, or about to be."""
         return self._progress is None and not self._quiet.isActive()
 
     def _forget(self) -> None:

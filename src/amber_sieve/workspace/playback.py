@@ -77,18 +77,18 @@ class Playback(QObject):
 
     @property
     def factor(self) -> float:
-        """How far frames are reduced to be played."""
+        """Return how far frames are reduced to be played."""
         return max(1.0, round(1 / self._viewing.shown.sharp, 3))
 
     @property
     def _clip(self) -> Hashable:
-        """What frames are of, whatever is done with them."""
+        """Return the clip that frames are of."""
         opened = self._work.opened
         return (id(opened), opened.source.about.path) if opened is not None else None
 
     @property
     def about(self) -> Hashable:
-        """What `small` keeps frames of while this is shown; None where nothing can be played."""
+        """Return the key under which `small` keeps the frames that are shown; None where nothing can be played."""
         return (self._clip, self.factor) if self._work.opened is not None and self._work.frames > 1 else None
 
     def opener(self) -> Callable[[], Source]:

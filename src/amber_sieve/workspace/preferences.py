@@ -1,4 +1,4 @@
-"""What a person prefers, kept as JSON in freedesktop's folder for settings."""
+"""Preferences of a person, kept as JSON in freedesktop's folder for settings."""
 
 from __future__ import annotations
 
@@ -69,7 +69,7 @@ class Preferences(Frozen):
 
 
 def preferences_file() -> pathlib.Path:
-    """Where they are kept."""
+    """Return where they are kept."""
     return pathlib.Path(platformdirs.user_config_dir("amber-sieve")) / "preferences.json"
 
 

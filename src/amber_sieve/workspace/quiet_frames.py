@@ -45,7 +45,7 @@ class QuietFrames(QObject):
 
     @property
     def idle(self) -> bool:
-        """Whether nothing is being made, and nothing will be soon."""
+        """Return whether nothing is being made, and nothing will be soon."""
         return self._threads.idle and not self._timer.isActive()
 
     def _wait(self) -> None:

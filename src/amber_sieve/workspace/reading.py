@@ -1,4 +1,4 @@
-"""How the picture is read and seen: its part, its colour space, the working space, the display, what is outside the gamut."""
+"""Choices in reading and seeing the picture: its part, its colour space, the working space, the display, what is outside the gamut."""
 
 from __future__ import annotations
 
@@ -88,5 +88,5 @@ class SourceReading(QObject):
             self._work.edit(lambda project: project.but(display=name), translate("workspace", "Display"))
 
     def set_gamut(self, gamut: str) -> None:
-        """How colours outside the output gamut are brought back."""
+        """Set how colours outside the output gamut are brought back."""
         self._work.edit(lambda project: project.but(gamut=gamut), translate("workspace", "Gamut"))

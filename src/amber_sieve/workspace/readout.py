@@ -1,4 +1,4 @@
-"""What lies under the pointer, and what a click there would take: answered in threads, the newest place alone."""
+"""Readout of the pixel under the pointer, and of a click there: answered in threads, the newest place alone."""
 
 from __future__ import annotations
 

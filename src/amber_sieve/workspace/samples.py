@@ -76,7 +76,7 @@ class SamplesController(QObject):
     def _asked(
         self, take: Callable[[Frame, dict[str, object]], Sample], points: list[tuple[float, float]], fresh: bool, sample_id: str
     ) -> Callable[[Seen], Clicked]:
-        """What a click has to ask: it takes after the last sample there is."""
+        """Return the question of a click: it takes after the last sample there is."""
         room = max(self._tools.sample_size, self._tools.stroke_width)
 
         def asked(seen: Seen) -> Clicked:
@@ -92,7 +92,7 @@ class SamplesController(QObject):
         return asked
 
     def question(self, x: float, y: float, role: str, fresh: bool) -> Callable[[Seen], Clicked] | None:
-        """What a click at full-resolution (x, y) would ask; None where it takes nothing."""
+        """Return the question of a click at full-resolution (x, y); None where it takes nothing."""
         if not (0 <= x < self._work.size[0] and 0 <= y < self._work.size[1]) or self._work.sieve.mask_from != "own":
             return None
         size, number = self._tools.sample_size, self._work.number

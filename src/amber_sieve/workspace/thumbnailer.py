@@ -32,7 +32,7 @@ class Thumbnailer(QObject):
 
     @property
     def idle(self) -> bool:
-        """Whether none is being made."""
+        """Return whether none is being made."""
         return self._threads.idle
 
     def ask(self, about: object, project: Project, opened: Opened | None = None) -> None:

@@ -1,4 +1,4 @@
-"""What is in the person's hand: how a click samples, and which tool it is."""
+"""The tools in hand: how a click samples, and which tool it is."""
 
 from __future__ import annotations
 

@@ -59,7 +59,7 @@ class Entry:
 
     @property
     def replaced(self) -> bool:
-        """Whether another file lies where its picture was read from."""
+        """Return whether another file lies where its picture was read from."""
         about = self.opened.source.about if self.opened is not None else None
         if about is None or about.mark is None:
             return False
@@ -70,17 +70,17 @@ class Entry:
 
     @property
     def bytes(self) -> float:
-        """What its picture takes while it is open."""
+        """Return the bytes that its picture takes while it is open."""
         return self.size[0] * self.size[1] * BYTES_A_PIXEL
 
     @property
     def blank(self) -> bool:
-        """Whether nothing was ever opened here."""
+        """Return whether nothing was ever opened here."""
         return not self.source and not self.document.history.changed
 
     @property
     def name(self) -> str:
-        """What it is called."""
+        """Return its name."""
         return self.document.display_name()
 
 
@@ -136,12 +136,12 @@ class Tray(QObject):
         return self.current if entry is not self.current else self.entries[min(at, len(self.entries) - 1)]
 
     def _behind(self) -> list[Entry]:
-        """What is open behind the one in the window, the latest first."""
+        """Return the open pictures behind the one in the window, the latest first."""
         return sorted((one for one in self.entries if one.opened is not None and one is not self.current), key=lambda one: -one.used)
 
     @property
     def bytes_behind(self) -> int:
-        """What those take that are open behind the one in the window."""
+        """Return the bytes of the open pictures behind the one in the window."""
         return round(sum(entry.bytes for entry in self._behind()))
 
     def trim(self) -> None:
@@ -184,7 +184,7 @@ class Tray(QObject):
 
     @property
     def noted(self) -> OpenTray:
-        """What is open, as it is kept for the next start."""
+        """Return the tray as it is kept for the next start."""
         named = [entry for entry in self.entries if entry.source]
         rows = tuple(Row(entry.source, str(entry.document.path or ""), entry.shared, entry.number) for entry in named)
         return OpenTray(rows, next((place for place, entry in enumerate(named) if entry is self.current), 0))

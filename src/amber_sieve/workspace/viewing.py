@@ -1,4 +1,4 @@
-"""What is shown, how it is drawn, and its rendering."""
+"""The shown picture, how it is drawn, and its rendering."""
 
 from __future__ import annotations
 
@@ -34,7 +34,7 @@ REST = 250
 
 
 def _looking(preferences: Preferences) -> dict[str, Any]:
-    """How things are drawn, of what a person prefers."""
+    """Return how things are drawn, of what a person prefers."""
     there = pathlib.Path(preferences.screen_profile).is_file()
     screen = preferences.screen_profile if there else ""
     return {"veil_colour": preferences.veil_colour, "veil_opacity": preferences.veil_opacity / 100, "screen": screen}
@@ -116,7 +116,7 @@ class Viewing(QObject):
         self.ask()
 
     def count_mask(self, on: bool) -> None:
-        """Whether the colours inside the mask are counted, for what is drawn over them."""
+        """Set whether the colours inside the mask are counted, for what is drawn over them."""
         if on != self._counts_mask:
             self._counts_mask = on
             self.ask()
@@ -139,7 +139,7 @@ class Viewing(QObject):
         )
 
     def _is_shown(self, project: Project) -> bool:
-        """Whether a project is what is seen already, finely: a click that was looked at before it was made."""
+        """Return whether a project is what is seen already, finely: a click that was looked at before it was made."""
         return self.last is not None and not self.last.wanted.hurried and self.last.wanted.project == project
 
     def ask(self) -> None:
@@ -166,7 +166,7 @@ class Viewing(QObject):
         self.ask()
 
     def forget(self) -> None:
-        """What was rendered is of no use any more."""
+        """Drop what was rendered."""
         self.last = None
 
     def forget_place(self) -> None:

@@ -72,7 +72,7 @@ class Watcher(QObject):
 
     @property
     def watching(self) -> bool:
-        """Whether there is something left to watch."""
+        """Return whether there is something left to watch."""
         return self._watch is not None
 
     def watch(self, opener: Callable[[], Source], resolver: Resolver, project: Project, sieve_id: str) -> None:

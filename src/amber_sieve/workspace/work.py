@@ -1,4 +1,4 @@
-"""What is being worked on: the picture in the window, its project, the sieve and the frame, and every change to them."""
+"""The current work: the picture in the window, its project, the sieve and the frame, and every change to them."""
 
 from __future__ import annotations
 
@@ -62,7 +62,7 @@ class Work(QObject):
 
     @property
     def opened(self) -> Opened | None:
-        """What is in the window, None while it is not read."""
+        """Return the open source in the window, None while it is not read."""
         return self.tray.current.opened
 
     @property
@@ -77,7 +77,7 @@ class Work(QObject):
 
     @property
     def project(self) -> Project:
-        """What a person has decided so far."""
+        """Return the project."""
         return self.document.project
 
     @property
@@ -87,7 +87,7 @@ class Work(QObject):
 
     @property
     def path(self) -> pathlib.Path | None:
-        """Where the project is saved, None while it is not."""
+        """Return where the project is saved, None while it is not."""
         return self.document.path
 
     @property
@@ -103,7 +103,7 @@ class Work(QObject):
 
     @property
     def frames(self) -> int:
-        """How many frames the source has, 0 with none open."""
+        """Return how many frames the source has, 0 with none open."""
         return self.opened.source.about.frames if self.opened else 0
 
     @property
@@ -112,7 +112,7 @@ class Work(QObject):
         return self._workers.context
 
     def display_name(self) -> str:
-        """What the title bar calls the work."""
+        """Return the work's name in the title bar."""
         return self.document.display_name()
 
     def light_at(self, x: int, y: int) -> tuple[float, float, float] | None:

@@ -1,4 +1,4 @@
-"""What works beside the window: renders, questions, long jobs, reading; and the stages that they share."""
+"""Workers beside the window: renders, questions, long jobs, reading; and the stages that they share."""
 
 from __future__ import annotations
 
@@ -69,12 +69,12 @@ class Workers(QObject):
 
     @property
     def idle(self) -> bool:
-        """Whether nothing is being done and nothing waits."""
+        """Return whether nothing is being done and nothing waits."""
         return all(one.idle for one in self._all)
 
     @property
     def rests(self) -> bool:
-        """Whether nobody waits for anything, so that what nobody waits for may be done."""
+        """Return whether nobody waits for anything, so that what nobody waits for may be done."""
         return self.renders.idle and self.questions.idle and self.jobs.idle
 
     def _changed(self, _: object) -> None:

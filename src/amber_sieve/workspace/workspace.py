@@ -84,7 +84,7 @@ class Workspace:
 
     @property
     def idle(self) -> bool:
-        """Whether nothing is being done and nothing dragged."""
+        """Return whether nothing is being done and nothing dragged."""
         return not self.work.dragging and self.workers.idle and self.pictures.thumbnails.idle
 
     def close(self, keep_work: bool = False) -> None:

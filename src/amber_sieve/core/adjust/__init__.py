@@ -1,1 +1,1 @@
-"""What is done inside a mask."""
+"""Adjustments inside a mask."""

@@ -19,7 +19,7 @@ RANGES = ("shadows", "midtones", "highlights")
 
 
 def shares_of(lightness: np.ndarray, shadows_to: float = 35.0, highlights_from: float = 70.0) -> np.ndarray:
-    """How much shadows, midtones and highlights each count at some Oklab lightnesses (N,), (3, N): they sum to 1.
+    """Return how much shadows, midtones and highlights each count at some Oklab lightnesses (N,), (3, N): they sum to 1.
 
     Parameters
     ----------

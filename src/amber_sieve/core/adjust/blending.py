@@ -1,4 +1,4 @@
-"""How one picture is laid over another: the blend modes of W3C "Compositing and Blending Level 1" (2015), sections 9.1 and 10.
+"""Lay one picture over another: the blend modes of W3C "Compositing and Blending Level 1" (2015), sections 9.1 and 10.
 
 Its formulas work on sRGB-coded values of 0 to 1, and so they do here; how much of the outcome is taken, by opacity and alpha, is mixed in
 linear light like all masks. Normal, multiply, darken and lighten also hold for light beyond white; what the others get is cut off there.
@@ -146,7 +146,7 @@ def _blend(row: Any, width: int, numbers: Any) -> None:
 
 
 def steps(blend: str = "normal") -> list[Step]:
-    """What lays what was done so far over the picture as it came; none for normal.
+    """Return the steps that lay the adjusted picture over the one that came; none for normal.
 
     Parameters
     ----------
@@ -156,7 +156,7 @@ def steps(blend: str = "normal") -> list[Step]:
 
 
 def filling(blend: str, opacity: float) -> Step:
-    """What lays a filling over what was done so far.
+    """Return the steps that lay a filling over the adjusted picture.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""What is learnt of a thing that is to be dyed (`dye.py`): the colour of its body, and how it comes out in others."""
+"""Learn about a thing that is to be dyed (`dye.py`): the colour of its body, and how it comes out in others."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ DARKER = 0.7
 
 
 def _telling(toward: np.ndarray, ridge: float) -> np.ndarray:
-    """How much each channel says of the gloss (3,) float32, for a body in some direction: least squares of body and white, with a ridge."""
+    """Return how much each channel says of the gloss (3,) float32, for a body in some direction: least squares of body and white, with a ridge."""
     along = float(toward @ WHITE)
     out: np.ndarray = ((WHITE - along * toward) / (1 - along**2 + ridge)).astype(np.float32)
     return out
@@ -87,7 +87,7 @@ def _ready(light: np.ndarray, weights: np.ndarray) -> tuple[np.ndarray, np.ndarr
 
 
 def found_body(light: np.ndarray, weights: np.ndarray) -> Body:
-    """What a thing's own colour is.
+    """Return a thing's own colour.
 
     Parameters
     ----------

@@ -123,7 +123,7 @@ def _sharpened(planes: np.ndarray, weights: np.ndarray, amount: float, sigma: fl
 
 
 def _with_local_contrast(planes: np.ndarray, weights: np.ndarray, amount: float, radius: float) -> np.ndarray:
-    """What a guided filter leaves out is amplified: K. He, J. Sun, X. Tang, "Guided image filtering" (2010), its coefficients found on a
+    """Amplify what a guided filter leaves out: K. He, J. Sun, X. Tang, "Guided image filtering" (2010), its coefficients found on a
     reduced picture as in K. He, J. Sun, "Fast guided filter" (2015)."""
     sigma = radius / 2
     factor = _factor_of(sigma)
@@ -192,7 +192,7 @@ def looks(
     noise: float = 0.0, blur: float = 0.0, local_contrast: float = 0.0, contrast_radius: float = 40.0, sharpen: float = 0.0,
     sharpen_radius: float = 1.0, grain: float = 0.0, grain_size: float = 1.5, frame: int = 0,
 ) -> float:  # fmt: skip
-    """How far detail looks beyond a pixel, full-resolution pixels."""
+    """Return how far detail looks beyond a pixel, full-resolution pixels."""
     far = (LOOKS_FOR_NOISE if noise else 0) + DEVIATIONS * blur
     far += DEVIATIONS * RADII * contrast_radius / 2 if local_contrast else 0
     return far + (DEVIATIONS * sharpen_radius + 1 if sharpen else 0)

@@ -47,7 +47,7 @@ Colour = tuple[float, float, float]
 
 @dataclass(frozen=True)
 class Body:
-    """What is learnt of a thing's own colour.
+    """A thing's own colour, as it was learnt.
 
     Attributes
     ----------
@@ -71,7 +71,7 @@ class Dye:
 
 @dataclass(frozen=True)
 class _Terms:
-    """What a body's colour comes to in the formula, each (3,): natural logarithms, shares that sum to 1, how n is told, and trust."""
+    """A body's colour as the terms of the formula, each (3,): natural logarithms, shares that sum to 1, how n is told, and trust."""
 
     logs: np.ndarray
     shares: np.ndarray
@@ -158,7 +158,7 @@ def steps(dye: Dye | None) -> list[Step]:
 
 
 def numbers_of(dye: Dye) -> np.ndarray:
-    """What a dye comes to, (`NUMBERS`,) float32; logarithms are to base 2."""
+    """Return the numbers of a dye, (`NUMBERS`,) float32; logarithms are to base 2."""
     terms, colour = _terms(dye.body), np.array(dye.colour)
     top, to_base_2 = colour.max(), 1 / np.log(2)
     return np.concatenate([

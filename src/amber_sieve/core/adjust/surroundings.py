@@ -1,4 +1,4 @@
-"""What is masked filled in from what lies around it: for small things, as spots that kept an old colour, cables, marks.
+"""Fill what is masked from its surroundings: for small things, as spots that kept an old colour, cables, marks.
 
 Colours are brought in along lines of equal light (M. Bertalmio, A. L. Bertozzi, G. Sapiro, "Navier-Stokes, fluid dynamics, and image and video inpainting", 2001, through OpenCV). That
 leaves it smooth; texture and grain are what a place beside it, as like its surroundings as can be found, has beside its own blurred self.
@@ -39,7 +39,7 @@ SAFE = 1e4
 
 
 def _texture(light: np.ndarray, fine: np.ndarray, hole: np.ndarray, box: tuple[int, int, int, int]) -> np.ndarray | None:
-    """What a place beside a box (top, left, bottom, right) has beside its blurred self, (3, h, w); None where there is none without a hole.
+    """Return the texture of a place beside a box (top, left, bottom, right) has beside its blurred self, (3, h, w); None where there is none without a hole.
 
     ``light`` (3, H, W) is smooth and filled in; ``fine`` what was taken from it.
     """

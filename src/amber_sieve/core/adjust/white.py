@@ -86,7 +86,7 @@ def _responses(xy: np.ndarray) -> np.ndarray:
 
 
 def _gains(temperature: float, tint: float) -> np.ndarray:
-    """What the sharpened responses (3,) are scaled by. A temperature below 0 takes away what the same above 0 gives, and a tint too."""
+    """Return the gains of the sharpened responses (3,). A temperature below 0 takes away what the same above 0 gives, and a tint too."""
     out = np.ones(3)
     for amount, white in ((temperature, white_of(abs(temperature))), (tint, white_of(0, abs(tint)))):
         gains = _responses(white) / _responses(white_of(0))
@@ -95,7 +95,7 @@ def _gains(temperature: float, tint: float) -> np.ndarray:
 
 
 def adaptation(temperature: float, tint: float) -> np.ndarray:
-    """What takes linear light (3,) of D65 to that of another white, or back from it, (3, 3)."""
+    """Return the matrix that takes linear light (3,) of D65 to that of another white, or back from it, (3, 3)."""
     out: np.ndarray = np.linalg.inv(TO_RESPONSES) @ np.diag(_gains(temperature, tint)) @ TO_RESPONSES
     return out
 

@@ -38,7 +38,7 @@ THINNEST = 0.3
 
 @inner
 def _profile(distance: float, radius: float, core: float) -> float:
-    """How much a dab covers at a distance from its middle: full up to the core, none from the radius on."""
+    """Return how much a dab covers at a distance from its middle: full up to the core, none from the radius on."""
     edge = max(radius - core, 1.0)  # a hard brush still has an edge of one pixel
     t = min(max((radius + (0.5 if radius - core < 1.0 else 0.0) - distance) / edge, 0.0), 1.0)
     return t * t * (3 - 2 * t) if radius - core >= 1.0 else t
@@ -46,7 +46,7 @@ def _profile(distance: float, radius: float, core: float) -> float:
 
 @serial_kernel
 def _is_full(x: float, y: float, radius: float, ring: np.ndarray, out: np.ndarray) -> bool:
-    """Whether a dab would lie on what is full already, by the places of ``ring`` on it."""
+    """Return whether a dab would lie on what is full already, by the places of ``ring`` on it."""
     height, width = out.shape
     for k in range(ring.shape[0]):
         column, row = int(x + ring[k, 0] * radius), int(y + ring[k, 1] * radius)
@@ -128,7 +128,7 @@ def stroke_coverage(
     pressure_size: bool = False,
     pressure_flow: bool = False,
 ) -> np.ndarray:
-    """What one stroke covers, (H, W) float32 in 0 to opacity.
+    """Return the coverage of one stroke, (H, W) float32 in 0 to opacity.
 
     Parameters
     ----------

@@ -91,7 +91,7 @@ def bands_mask(measures: np.ndarray, intervals: Sequence[Interval], out: np.ndar
 
 
 def band_curve(interval: Interval, values: np.ndarray) -> np.ndarray:
-    """What single values (N,) of a band's measure count for, at full saturation; for drawing."""
+    """Return how much values (N,) of a band's measure count, at full saturation; for drawing."""
     measures = np.full((6, 1, len(values)), 100, np.float32)
     measures[BANDS.index(interval.measure), 0] = values
     if interval.measure == "saturation":

@@ -42,7 +42,7 @@ class Interval:
 
     @property
     def full(self) -> bool:
-        """Whether it lets everything through."""
+        """Return whether it lets everything through."""
         measure = MEASURES[self.measure]
         _, b, c, _ = self.corners
         whole = c - b >= measure.high if measure.wraps else b <= measure.low and c >= measure.high
@@ -136,7 +136,7 @@ def with_corner(corners: Corners, index: int, value: float, measure: str) -> Cor
 
 
 def shares_by_corner(counts: np.ndarray, interval: Interval, index: int, places: np.ndarray) -> tuple[float, ...]:
-    """What share of a picture a band would take with one of its corners elsewhere, linear falloff taken for all shapes.
+    """Return the share of a picture that a band would take with one of its corners elsewhere, linear falloff taken for all shapes.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""Where bands may start: tonal thirds whose neighbours sum to one, and bands round sampled colours."""
+"""Bands to start from: tonal thirds whose neighbours sum to one, and bands round sampled colours."""
 
 from __future__ import annotations
 

@@ -162,7 +162,7 @@ def _in_primaries(planes: np.ndarray, matrix: np.ndarray, curve: int) -> np.ndar
 
 
 def as_shown(planes: np.ndarray, curve: int, primaries: int) -> np.ndarray:
-    """What `light_of` gave (3, H, W) float32, as light of a display in Rec. 709 primaries; may be changed in place."""
+    """Return light of `light_of`, (3, H, W) float32, as light of a display in Rec. 709 primaries; may be changed in place."""
     if curve == HLG:  # from the scene to a display, BT.2100
         luma = np.tensordot(LUMA_2020.astype(np.float32), planes, 1)
         planes *= np.maximum(luma, 1e-6) ** np.float32(HLG_GAMMA - 1) * np.float32(HLG_PEAK / WHITE)

@@ -20,7 +20,7 @@ HALVINGS = 18
 
 @serial_kernel
 def row_fits(r: np.ndarray, g: np.ndarray, b: np.ndarray) -> bool:
-    """Whether a row of red, green and blue is inside 0 to 1 already, for use inside kernels."""
+    """Return whether a row of red, green and blue is inside 0 to 1 already, for use inside kernels."""
     top, some = ONE + SLACK, 0
     for x in range(r.size):
         some |= (min(r[x], g[x], b[x]) < -SLACK) | (max(r[x], g[x], b[x]) > top)

@@ -38,7 +38,7 @@ NEAR_ENOUGH = 1.2 / 255
 
 @dataclass(frozen=True)
 class Samples:
-    """How light is coded in planes of integers.
+    """A way to code light in planes of integers.
 
     Attributes
     ----------

@@ -1,4 +1,4 @@
-"""What the program measures a pixel by: hue, saturation and luminance, besides Oklab.
+"""Measures of a pixel: hue, saturation and luminance, besides Oklab.
 
 Hue is the Oklab angle in degrees. Saturation is C / L divided by the largest C / L that sRGB has at that hue, in per cent
 (after Björn Ottosson, "Okhsv and Okhsl", 2021, whose gamut boundary at a hue is used): multiplying light by any factor
@@ -48,7 +48,7 @@ def reachable_saturation() -> np.ndarray:
 
 @functools.cache
 def one_over_reachable() -> np.ndarray:
-    """What C / L is multiplied by for saturation in per cent, by tenths of a degree of hue (3602,) float32."""
+    """Return the factor of C / L for saturation in per cent, by tenths of a degree of hue (3602,) float32."""
     return (100 / reachable_saturation()).astype(np.float32)
 
 

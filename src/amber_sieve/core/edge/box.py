@@ -87,7 +87,7 @@ class Boxed:
 
     @staticmethod
     def of(mask: np.ndarray) -> Boxed:
-        """What there is of a whole mask (H, W), as a copy unless that is nearly all of it."""
+        """Return the box of a whole mask (H, W) that holds anything, as a copy unless that is nearly all of it."""
         box = box_of(mask, NOTHING, 0)
         if box is None:
             return Boxed(mask[:0, :0].copy(), (0, 0), mask.shape)

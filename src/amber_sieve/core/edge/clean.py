@@ -34,7 +34,7 @@ def noise_of(plane: np.ndarray) -> float:
 
 
 def blockiness_of(plane: np.ndarray) -> float:
-    """How much larger the steps of a plane (H, W) are across the borders of 8 x 8 blocks than elsewhere; 1 where there are no blocks.
+    """Return how much larger the steps of a plane (H, W) are across the borders of 8 x 8 blocks than elsewhere; 1 where there are no blocks.
 
     The plane begins on a border. JPEG and many video codecs work in such blocks (ITU-T T.81).
     """
@@ -48,7 +48,7 @@ def blockiness_of(plane: np.ndarray) -> float:
 
 
 def fitting_amount(lab: np.ndarray) -> int:
-    """How many passes the chroma noise and the chroma blocks of a picture (3, H, W) Oklab ask for, 0 to 8; it begins on a block."""
+    """Return how many passes the chroma noise and the chroma blocks of a picture (3, H, W) Oklab ask for, 0 to 8; it begins on a block."""
     noise = max(noise_of(lab[1]), noise_of(lab[2]))
     passes = int(np.clip(np.ceil(noise / NOISE_PER_PASS - 0.5), 0, MOST))
     blocky = noise > NO_NOISE and max(blockiness_of(lab[1]), blockiness_of(lab[2])) > BLOCKY

@@ -95,7 +95,7 @@ def matted(planes: np.ndarray, trimap: np.ndarray, mask: np.ndarray, prior: np.n
 
 
 def prior_of(unmixed: Unmixed | None, shape: tuple[int, int]) -> np.ndarray:
-    """How well Follow could tell surface and background apart, (H, W) in 0 to 1; nothing where it did not look."""
+    """Return how well Follow could tell surface and background apart, (H, W) in 0 to 1; nothing where it did not look."""
     prior = np.zeros(shape, np.float32)
     if unmixed is not None:
         top, left = unmixed.corner

@@ -131,14 +131,14 @@ def _unmix(
 
 
 def distances_of(mask: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """How far every pixel lies from the mask, and how deep inside what is sure of it, pixels."""
+    """Return how far every pixel lies from the mask, and how deep inside what is sure of it, pixels."""
     away = cv2.distanceTransform((mask < NOT).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
     deep = cv2.distanceTransform((mask > SURE).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
     return away, deep
 
 
 def depth_of(reach: float) -> float:
-    """How far the band goes into the surface."""
+    """Return how far the band goes into the surface."""
     return min(INTO * reach + 1, DEEPEST)
 
 
@@ -152,7 +152,7 @@ SPARE = 2
 
 
 def near_outline(away: np.ndarray, deep: np.ndarray, outside: float, inside: float, there: Round) -> np.ndarray:
-    """Which cells of the box round a part lie within some distance of the part's outline, with some to spare, bool."""
+    """Return which cells of the box round a part lie within some distance of the part's outline, with some to spare, bool."""
     cell = there.grid.cell
     own = grid_over(away.shape, cell, (there.corner[0] + there.part[0], there.corner[1] + there.part[1]))
     spare = SPARE * cell

@@ -188,7 +188,7 @@ def _weights(
     planes: np.ndarray, place: tuple[int, int], mask: np.ndarray, away: np.ndarray, deep: np.ndarray, tried: list[_Tried], scale: float,
     wide: tuple[float, float], least: float, grid: Grid,
 ) -> list[np.ndarray]:  # fmt: skip
-    """How much each reach counts, by the cells of a coarse grid; what is missing to 1 is the mask as it came.
+    """Return how much each reach counts, by the cells of a coarse grid; what is missing to 1 is the mask as it came.
 
     ``place`` is the row and column of the planes in which the mask starts, ``wide`` how far out and how deep in the band goes in which they
     are compared.

@@ -31,12 +31,12 @@ NEAR_ROWS = 2048
 
 
 def longest_of(size: float) -> float:
-    """How long, in pixels, a speck or hole of at most ``size`` pixels can be."""
+    """Return how long, in pixels, a speck or hole of at most ``size`` pixels can be."""
     return LONGEST * math.sqrt(max(size, 0.0))
 
 
 def _small(pieces: Pieces, most: float, spared: Places) -> np.ndarray:
-    """Which pieces have at most ``most`` pixels and hold none of some places, (P,) bool."""
+    """Return which pieces have at most ``most`` pixels and hold none of some places, (P,) bool."""
     small: np.ndarray = (pieces.sizes <= most) & (pieces.longest <= longest_of(most)) & ~pieces.holding(spared)
     return small
 
@@ -65,7 +65,7 @@ def without_specks(mask: np.ndarray, size: float, spared: Places = (), near: flo
 
 
 def _near_ones(pieces: Pieces, strands: np.ndarray, large: np.ndarray, near: float) -> np.ndarray:
-    """Which strands come within some distance of a large piece; some rows at a time, since a distance takes as much memory as the mask."""
+    """Return which strands come within some distance of a large piece; some rows at a time, since a distance takes as much memory as the mask."""
     found, (height, width), lap = np.zeros(large.size, np.bool_), pieces.shape, int(1.06 * near) + 2  # the distance is up to 5 % too short
     for top in range(0, height, NEAR_ROWS):
         first, last = max(0, top - lap), min(height, top + NEAR_ROWS + lap)

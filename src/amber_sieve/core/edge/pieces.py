@@ -23,7 +23,7 @@ ONE, LAST = np.uint64(1), np.uint64(63)
 
 @kernel
 def _mark(mask: np.ndarray, level: float, below: bool, bits: np.ndarray, counts: np.ndarray) -> None:
-    """Which pixels are held, as bits (H, words), and how many runs of them begin in each row (H,)."""
+    """Mark the pixels that are held, as bits (H, words), and how many runs of them begin in each row (H,)."""
     least, width, turned = np.float32(level), mask.shape[1], ~np.uint64(0) if below else np.uint64(0)
     for y in prange(mask.shape[0]):
         row, words, found, before = mask[y], bits[y], np.uint64(0), np.uint64(0)
@@ -148,13 +148,13 @@ class Pieces:
 
     @property
     def at_border(self) -> np.ndarray:
-        """Which of them touch the border of the picture, (P,) bool."""
+        """Return which of them touch the border of the picture, (P,) bool."""
         top, left, bottom, right = self.boxes.T
         found: np.ndarray = (top == 0) | (left == 0) | (bottom == self.shape[0]) | (right == self.shape[1])
         return found
 
     def holding(self, places: Places) -> np.ndarray:
-        """Which of them hold one of some places (x, y in pixels), (P,) bool."""
+        """Return which of them hold one of some places (x, y in pixels), (P,) bool."""
         found = np.zeros(self.sizes.size, np.bool_)
         for x, y in places:
             if 0 <= x < self.shape[1] and 0 <= y < self.shape[0]:

@@ -1,4 +1,4 @@
-"""What a person clicked stands: where an outline was moved over a clicked place, the picked mask comes back round it."""
+"""Let clicked places stand: where an outline was moved over a clicked place, the picked mask comes back round it."""
 
 from __future__ import annotations
 

@@ -113,7 +113,7 @@ def _settle_square(
 
 @kernel
 def _find_outline(mask: np.ndarray, places: np.ndarray, round_it: int, out: np.ndarray) -> None:
-    """Whether the mask of squares, with some pixels round them, is neither all nor nothing."""
+    """Find out whether the mask of squares, with some pixels round them, is neither all nor nothing."""
     for number in prange(places.shape[0]):
         top, left = places[number, 0], places[number, 1]
         surface = ground = False
@@ -200,7 +200,7 @@ def _band(mask: np.ndarray, wide: float) -> np.ndarray:
 
 @serial_kernel
 def _ends(band: np.ndarray) -> np.ndarray:
-    """Where the band begins and ends in each row, with a pixel round it, (H, 2)."""
+    """Return where the band begins and ends in each row, with a pixel round it, (H, 2)."""
     height, width = band.shape
     ends = np.empty((height, 2), np.int64)
     for y in range(height):

@@ -137,7 +137,7 @@ def _lay_under(
 
 
 def _within(needed: np.ndarray, sigma: float) -> np.ndarray:
-    """Which cells the widest spread to those that are needed can reach, bool; ``sigma`` is that of the narrowest, in cells."""
+    """Return which cells the widest spread to those that are needed can reach, bool; ``sigma`` is that of the narrowest, in cells."""
     widest = max(sigma * WIDER[-1], NARROWEST)
     lower = max(1, int(widest / CELLS_A_DEVIATION))
     side = 2 * (int(ENDS * widest / lower + 0.5) + 2) * lower + 1

@@ -1,1 +1,1 @@
-"""How pictures and things in them move from frame to frame."""
+"""Motion of pictures and of things in them, from frame to frame."""

@@ -1,4 +1,4 @@
-"""What lies behind a thing that moves, known from frames in which the thing was elsewhere: what differs from it is the thing.
+"""The backdrop of a thing that moves, known from frames in which the thing was elsewhere: what differs from it is the thing.
 
 So an area stays on a thing whose features slide because it turns. Where a thing stands out from is learnt from frame to frame, as the histogram
 of differences inside the area and beside it; the area is shifted to where their likelihood ratio fits it best. Background subtraction with a
@@ -64,7 +64,7 @@ def colours_of(planes: np.ndarray) -> np.ndarray:
 
 @dataclass(frozen=True)
 class Alignment:
-    """How a thing lies in an area: (x, y) from the area's middle, pixels, up to a step that stays the same while its shape does; and by what
+    """The place of a thing in an area: (x, y) from the area's middle, pixels, up to a step that stays the same while its shape does; and by what
     share of its size it reaches beyond the area."""
 
     step: np.ndarray
@@ -72,7 +72,7 @@ class Alignment:
 
 
 class Backdrop:
-    """What was seen so far of what lies behind a thing."""
+    """The backdrop as far as it has been seen."""
 
     def __init__(self, shape: tuple[int, int]) -> None:
         self._colours = np.zeros((3, *shape), np.float32)
@@ -103,7 +103,7 @@ class Backdrop:
         self._known[part] = seen
 
     def alignment(self, colours: np.ndarray, corners: np.ndarray, margin: float | None = None) -> Alignment | None:
-        """How a thing lies in an area that was drawn on it; None where that cannot be told.
+        """Return how a thing lies in an area that was drawn on it; None where that cannot be told.
 
         Parameters
         ----------
@@ -155,7 +155,7 @@ def _light(here: np.ndarray, held: np.ndarray, where: np.ndarray) -> np.ndarray:
 
 
 def _distances(steps: np.ndarray, beside: np.ndarray) -> np.ndarray:
-    """How far colours are apart, (H, W), by their differences (3, H, W): Mahalanobis' distance, with the noise as it is beside a thing, so that
+    """Return how far colours are apart, (H, W), by their differences (3, H, W): Mahalanobis' distance, with the noise as it is beside a thing, so that
     a hue tells more than a brightness that is all grain."""
     noise = steps[:, beside]
     noise = noise - np.median(noise, axis=1, keepdims=True)
@@ -190,7 +190,7 @@ def _ratio(differs: np.ndarray, inside: np.ndarray, beside: np.ndarray, near: fl
 
 
 def _best(ratio: np.ndarray, deep: np.ndarray, band: np.ndarray, margin: float, size: float) -> tuple[float, Alignment | None]:
-    """How well a shape grown by a margin fits where it fits best, and that place; None where it lies at the end of the span, or where
+    """Return how well a shape grown by a margin fits where it fits best, and that place; None where it lies at the end of the span, or where
     places aside fit about as well."""
     shape = np.where(band, np.clip((deep + margin * size) / (SOFT * size), -1, 1), 0).astype(np.float32)
     fits, ideal = (_fits(one, shape) for one in (ratio, shape))
@@ -210,7 +210,7 @@ def _best(ratio: np.ndarray, deep: np.ndarray, band: np.ndarray, margin: float, 
 
 
 def _fits(ratio: np.ndarray, shape: np.ndarray) -> np.ndarray:
-    """How well a shape fits, shifted by up to the span each way."""
+    """Return how well a shape fits, shifted by up to the span each way."""
     wider = cv2.copyMakeBorder(ratio, SPAN, SPAN, SPAN, SPAN, cv2.BORDER_CONSTANT, value=0)
     out: np.ndarray = cv2.matchTemplate(wider, shape, cv2.TM_CCORR)
     return out

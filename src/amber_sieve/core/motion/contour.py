@@ -1,4 +1,4 @@
-"""Where a thing's own outline lies: what keeps an area on a thing that turns.
+"""Find a thing's own outline: what keeps an area on a thing that turns.
 
 What is painted on a round thing slides past its outline when it turns, so features alone lead an area astray. Its outline is known by the
 strongest edge near every place of the area's, and later frames say by how far that has to be shifted to lie on edges best. After model-based edge
@@ -36,7 +36,7 @@ def _slopes(levels: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
 
 
 def _across(slopes: tuple[np.ndarray, np.ndarray], places: np.ndarray, ways: np.ndarray) -> np.ndarray:
-    """How steep a frame is across an outline at some places (…, 2), along unit vectors."""
+    """Return how steep a frame is across an outline at some places (…, 2), along unit vectors."""
     x, y = places[..., 0].astype(np.float32), places[..., 1].astype(np.float32)
     along, down = (
         cv2.remap(slope, x.reshape(-1, 1), y.reshape(-1, 1), cv2.INTER_LINEAR, borderMode=cv2.BORDER_CONSTANT).reshape(x.shape)

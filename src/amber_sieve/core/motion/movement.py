@@ -1,4 +1,4 @@
-"""How a picture moves from one frame to the next: all of it, pixel by pixel, or what lies inside an outline.
+"""Motion from one frame to the next: all of it, pixel by pixel, or what lies inside an outline.
 
 Pixel by pixel it is dense optical flow by inverse search (T. Kroeger, R. Timofte, D. Dai, L. Van Gool, "Fast optical flow using dense inverse
 search", 2016). Inside an outline,
@@ -60,7 +60,7 @@ def levels_of(planes: np.ndarray) -> np.ndarray:
 
 
 def flow_between(one: np.ndarray, other: np.ndarray) -> np.ndarray:
-    """Where each pixel of a frame lies in another one, as steps (H, W, 2)."""
+    """Return where each pixel of a frame lies in another one, as steps (H, W, 2)."""
     height, width = one.shape
     share = min(1.0, (FLOW_ON / (height * width)) ** 0.5)
     least = max(LEAST_SIDE, round(max(width, height) * share) // NARROWEST)
@@ -78,7 +78,7 @@ def along(mask: np.ndarray, flow: np.ndarray) -> np.ndarray:
 
 @dataclass(frozen=True)
 class FollowedThing:
-    """What is followed, as it looks in one frame.
+    """A thing that is followed, as it looks in one frame.
 
     Attributes
     ----------
@@ -97,7 +97,7 @@ class FollowedThing:
 
 
 def seen_in(levels: np.ndarray, inside: np.ndarray) -> FollowedThing | None:
-    """What lies inside an outline of a frame (H, W), with room to look for it; None where nothing does."""
+    """Return the thing inside an outline of a frame (H, W), with room to look for it; None where nothing does."""
     rows, columns = np.flatnonzero(inside.any(axis=1)), np.flatnonzero(inside.any(axis=0))
     if not rows.size:
         return None
@@ -130,13 +130,13 @@ def moved_places(places: np.ndarray, matrix: np.ndarray) -> np.ndarray:
 
 
 def peak(before: float, here: float, after: float) -> float:
-    """Where a parabola through three neighbours is highest, from the middle one."""
+    """Return where a parabola through three neighbours is highest, from the middle one."""
     bend = before - 2 * here + after
     return float(np.clip(0.5 * (before - after) / bend, -0.5, 0.5)) if bend < 0 else 0.0
 
 
 def motion_of_rest(one: np.ndarray, other: np.ndarray, inside: np.ndarray) -> np.ndarray | None:
-    """How all but what lies inside an outline, (H, W) above 0, has moved from a frame (H, W) uint8 to another, as a matrix (3, 3); None
+    """Return how all but what lies inside an outline, (H, W) above 0, has moved from a frame (H, W) uint8 to another, as a matrix (3, 3); None
     where that cannot be told."""
     height, width = one.shape
     size = (max(1, width // 2), max(1, height // 2))  # half as large tells it as well, in a quarter of the time
@@ -215,7 +215,7 @@ def _by_features(one: np.ndarray, other: np.ndarray, where: np.ndarray, moves: M
 
 
 def _is_outline(seen: FollowedThing, inner: np.ndarray, rim: np.ndarray, around: tuple[np.ndarray, float, int] | None) -> bool:
-    """Whether what moves along an outline is that of the thing.
+    """Return whether what moves along an outline is that of the thing.
 
     What is painted on a thing that turns slides past its outline; the outline itself says where it is. But where an outline was drawn
     beside the thing, what lies along it is the background, and moves with that.

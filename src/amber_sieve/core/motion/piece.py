@@ -58,7 +58,7 @@ MIDDLE = 0.7
 
 @dataclass(frozen=True)
 class Piece:
-    """Where a piece of a mask is: its middle (x, y), the radius of a disc of its area, the way its longer side points (radians), how much longer
+    """A piece of a mask: its middle (x, y), the radius of a disc of its area, the way its longer side points (radians), how much longer
     that is, whether the picture's edge cuts it off, and the piece itself (h, w) uint8 with the row and column of its corner."""
 
     middle: np.ndarray
@@ -90,14 +90,14 @@ class Colours:
         self._tolerance = max(LEAST_TOLERANCE, TIMES * float(np.median(away)) if away.size else 0.0)
 
     def mask(self, planes: np.ndarray) -> np.ndarray:
-        """What has them in another frame, (H, W) uint8."""
+        """Return the mask of these colours in another frame, (H, W) uint8."""
         chroma, lightness = _chroma_of(planes)
         found: np.ndarray = (np.linalg.norm(chroma - self._body, axis=0) < self._tolerance) & (lightness > LIGHT)
         return found.astype(np.uint8)
 
 
 def stands_apart(mask: np.ndarray, inside: np.ndarray) -> bool:
-    """Whether what is masked in an area, both (H, W) uint8, is a piece of its own that the area was drawn round."""
+    """Return whether what is masked in an area, both (H, W) uint8, is a piece of its own that the area was drawn round."""
     size = 2 * np.sqrt(float(np.count_nonzero(inside)) / np.pi)
     if size < 2:
         return False
@@ -138,7 +138,7 @@ def piece_near(mask: np.ndarray, middle: np.ndarray, room: float) -> Piece | Non
 
 
 def _likeness(piece: Piece, inside: np.ndarray) -> float:
-    """How alike the shapes of a piece and of an area (H, W) uint8 are, laid on each other at one size: overlap by union."""
+    """Return how alike the shapes of a piece and of an area (H, W) uint8 are, laid on each other at one size: overlap by union."""
     moments = cv2.moments(inside, True)
     scale = piece.radius / float(np.sqrt(moments["m00"] / np.pi))
     middle = np.array([moments["m10"], moments["m01"]]) / moments["m00"]

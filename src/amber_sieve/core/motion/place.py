@@ -1,4 +1,4 @@
-"""Where a place of one frame lies on another frame of the same clip.
+"""Find a place of one frame on another frame of the same clip.
 
 A small patch round the place is looked for by normalised cross-correlation (J. P. Lewis, "Fast normalized cross-correlation", 1995,
 through OpenCV), which light that grows or fades over the whole patch does not disturb.
@@ -29,7 +29,7 @@ FLAT = 0.015
 
 @dataclass(frozen=True)
 class Patch:
-    """What a place is known by: its surroundings (h, w, 3) float32, and the place in them."""
+    """The surroundings that a place is known by: its surroundings (h, w, 3) float32, and the place in them."""
 
     levels: np.ndarray
     x: float
@@ -51,7 +51,7 @@ def patch_at(planes: np.ndarray, x: float, y: float) -> Patch:
 
 
 def followed(patch: Patch, planes: np.ndarray, x: float, y: float, frames: int) -> tuple[float, float] | None:
-    """Where the place lies on another frame.
+    """Return where the place lies on another frame.
 
     Parameters
     ----------

@@ -41,7 +41,7 @@ GLOSS_COST = 0.02
 
 @dataclass(frozen=True)
 class Settings:
-    """What a sieve measures surfaces by, 0 to 1 (weights may be more)."""
+    """Settings of a sieve's measure of surfaces, 0 to 1 (weights may be more)."""
 
     shading: float = 0.85
     gloss: float = 0.0
@@ -63,7 +63,7 @@ class FitGroup:
 
 @dataclass(frozen=True)
 class Fit:
-    """What was found.
+    """The settings that were found.
 
     Attributes
     ----------
@@ -90,7 +90,7 @@ def _tried(now: Settings) -> Iterator[Settings]:
 
 
 def separation_of(keeps: Sequence[FitGroup], drops: Sequence[FitGroup], outside: np.ndarray | None = None) -> float:
-    """How well the probes of some groups, as they are, part their pixels: every group counts alike.
+    """Return how well the probes of some groups, as they are, part their pixels: every group counts alike.
 
     ``outside`` (3, 1, N) are pixels that are known not to be the thing without a sample of their own.
     """

@@ -1,4 +1,4 @@
-"""How the piece at a place grows with the tolerance: one flood from the place out tells it for all tolerances."""
+"""Follow the piece at a place as the tolerance grows: one flood from the place out tells it for all tolerances."""
 
 from __future__ import annotations
 

@@ -45,7 +45,7 @@ def _find_ends(distances: np.ndarray, ends: np.ndarray) -> None:
 
 @inner
 def _all_alike(ends: Any, numbers: Any, classes: Any) -> Any:
-    """What all pixels of a run get whose distances lie between two (N, 2): 0, 1, or -1 where they differ."""
+    """Return the membership of all pixels of a run whose distances lie between two (N, 2): 0, 1, or -1 where they differ."""
     most, least, drops = np.float32(0), np.float32(0), False
     for k in range(numbers.shape[0]):
         if numbers[k, TAKES] > np.float32(0):
@@ -89,7 +89,7 @@ def _take(distances: np.ndarray, ends: np.ndarray, numbers: np.ndarray, tables: 
 
 @dataclass(frozen=True)
 class Known:
-    """How far every pixel lies from each of some samples.
+    """Distances of every pixel from each of some samples.
 
     Attributes
     ----------
@@ -101,7 +101,7 @@ class Known:
 
 
 def distances_to_each(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None) -> Known:
-    """How far every pixel lies from each of some samples, whose tolerances do not matter; ``lab`` and ``extra`` are as in `membership`."""
+    """Return how far every pixel lies from each of some samples, whose tolerances do not matter; ``lab`` and ``extra`` are as in `membership`."""
     distances = membership_and_distances(lab, (), [[probe] for probe in probes], extra)[1]
     count, height, width = distances.shape
     ends = np.empty((count, height, -(-width // RUN), 2), np.float32)

@@ -42,7 +42,7 @@ class Reaching:
 
 
 def depths(where: np.ndarray) -> np.ndarray:
-    """How far inside a region (H, W) bool every pixel lies, float32, pixels; the picture's border counts as an outline."""
+    """Return how far inside a region (H, W) bool every pixel lies, float32, pixels; the picture's border counts as an outline."""
     padded = cv2.copyMakeBorder(where.astype(np.uint8), 1, 1, 1, 1, cv2.BORDER_CONSTANT, value=0)
     inside: np.ndarray = cv2.distanceTransform(padded, cv2.DIST_L2, cv2.DIST_MASK_5)[1:-1, 1:-1]
     return inside
@@ -81,7 +81,7 @@ def labels_at(labels: np.ndarray, x: float, y: float) -> list[int]:
 
 
 def held_by(labels: np.ndarray, wanted: Sequence[int]) -> np.ndarray:
-    """Where (H, W) bool pieces with some numbers lie."""
+    """Return where (H, W) bool pieces with some numbers lie."""
     if not wanted:
         return np.zeros(labels.shape, bool)
     if len(wanted) == 1:

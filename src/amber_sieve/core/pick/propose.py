@@ -1,4 +1,4 @@
-"""What an added sample proposes: its tolerance, and whether it reaches everywhere or only the piece at its place.
+"""Propose the settings of an added sample: its tolerance, and whether it reaches everywhere or only the piece at its place.
 
 Ours. Good is what changes at the click, bad is what changes elsewhere. The rules and their constants were found by search on the
 objects of path-traced pictures, clicked by a robot (docs/formulas.md has the figures).
@@ -44,7 +44,7 @@ Place = tuple[float, float]
 
 @dataclass(frozen=True)
 class Proposal:
-    """What was found for a sample: its tolerance, and whether it reaches only the piece at its place."""
+    """Settings proposed for a sample: its tolerance, and whether it reaches only the piece at its place."""
 
     tolerance: float
     here: bool
@@ -59,7 +59,7 @@ class _Still:
 
 
 def _still_piece(distance: np.ndarray, domain: np.ndarray, place: Place, largest: float, without: Sequence[Place] = ()) -> _Still:
-    """Where the piece of a domain that holds a place grows least for its size, no larger than ``largest`` and holding none of some places."""
+    """Return where the piece of a domain that holds a place grows least for its size, no larger than ``largest`` and holding none of some places."""
     height, width = distance.shape
     without = [(x, y) for x, y in without if 0 <= x < width and 0 <= y < height]  # a sample may lie outside this picture
     tolerances = np.arange(LOWEST - STEP, HIGHEST + EITHER_SIDE * STEP + STEP / 2, STEP)
@@ -112,13 +112,13 @@ def propose_keep(distance: np.ndarray, masked: np.ndarray, place: Place, falloff
 
 
 def _specks(taken: np.ndarray) -> int:
-    """How many pixels of a region lie in pieces too small to be told from noise."""
+    """Return how many pixels of a region lie in pieces too small to be told from noise."""
     sizes = np.bincount(labelled(taken).ravel())[1:]
     return int(sizes[sizes < SMALLEST].sum())
 
 
 def _takes_what_was_kept(removed: np.ndarray, masked: np.ndarray, place: Place, kept: Sequence[Place]) -> bool:
-    """Whether a drop on a piece of the mask in which nothing was kept would take too much of those in which something was."""
+    """Return whether a drop on a piece of the mask in which nothing was kept would take too much of those in which something was."""
     labels = labelled(masked)
     own = {label for at in kept for label in labels_at(labels, *at)}
     if not own or own & set(labels_at(labels, *place)):

@@ -1,4 +1,4 @@
-"""How far every pixel lies from the sampled colours, and the mask that follows.
+"""Distances of every pixel from the sampled colours, and the mask that follows.
 
 The surface measure is ours. Under one light, body reflection scales all channels alike, so hue and C/L hold still while L
 runs through the folds; what a glaze reflects adds the light's own colour and lowers C/L (dichromatic reflection model:
@@ -126,13 +126,13 @@ def _numbers_of(probe: Probe) -> list[float]:
 
 
 def needs_planes(probes: Sequence[Probe]) -> bool:
-    """Whether any of these samples is compared by something other than Oklab."""
+    """Return whether any of these samples is compared by something other than Oklab."""
     return any(probe.compare not in ("surface", "colour") for probe in probes)
 
 
 @inner
 def taken_at(distance: Any, tolerance: Any, slope: Any) -> Any:
-    """How far into its falloff a distance lies: 1 within the tolerance, 0 where the falloff has ended."""
+    """Return how far into its falloff a distance lies: 1 within the tolerance, 0 where the falloff has ended."""
     return min(max(np.float32(1) - (distance - tolerance) * slope, np.float32(0)), np.float32(1))
 
 
@@ -230,7 +230,7 @@ NOTHING = np.zeros((6, 1, 1), np.float32)
 
 
 def rows_of(samples: Sequence[tuple[Probe, bool, int]]) -> tuple[np.ndarray, np.ndarray, int]:
-    """What kernels need of some samples: a row of numbers and a table of its falloff for each, and how many classes compete. With each stands
+    """Return samples as kernels take them: a row of numbers and a table of its falloff for each, and how many classes compete. With each stands
     whether it takes part in the mask, and in which group it is measured, -1 for none."""
     classes = _classes_of([probe for probe, takes, _ in samples if takes])
 
@@ -309,7 +309,7 @@ def membership_and_distances(
 
 
 def distance_to(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None) -> np.ndarray:
-    """How far every pixel lies from the nearest of some samples, (H, W) float32, in the units of their comparison, up to ``FARTHEST``.
+    """Return how far every pixel lies from the nearest of some samples, (H, W) float32, in the units of their comparison, up to ``FARTHEST``.
 
     ``lab`` and ``extra`` are as in `membership`. With no samples everything is as far as can be.
     """

@@ -65,7 +65,7 @@ def _places(lab: np.ndarray, step: Callable[[], None]) -> list[tuple[int, int]]:
 
 
 def _rareness(lab: np.ndarray) -> np.ndarray:
-    """How much each pixel counts (H, W): rare and colourful ones count more."""
+    """Return how much each pixel counts (H, W): rare and colourful ones count more."""
     chroma = chroma_of(lab)
     across = np.clip(np.rint(chroma / BIN), -FARTHEST, FARTHEST).astype(np.int64)
     light = np.clip(np.rint(lab[0] / BIN_LIGHT), 0, BRIGHTEST).astype(np.int64)

@@ -52,7 +52,7 @@ def thinned(planes: np.ndarray, within: np.ndarray | None = None) -> np.ndarray:
 
 
 class Steadiness:
-    """How the mask of one sample grows with its tolerance.
+    """Growth of the mask of one sample with its tolerance.
 
     Parameters
     ----------
@@ -69,7 +69,7 @@ class Steadiness:
         return out
 
     def _growth(self, tolerances: np.ndarray) -> np.ndarray:
-        """What is taken more from below to above some tolerances (N,), for the size there."""
+        """Return the growth from below to above some tolerances (N,), for the size there."""
         grown: np.ndarray = self._area(tolerances * (1 + REACH)) - self._area(tolerances * (1 - REACH))
         return grown / np.maximum(self._area(tolerances), SMALLEST)
 

@@ -1,4 +1,4 @@
-"""Where a mask is least sure: the place at which a further click is likely to change most. Ours.
+"""Find the place where a mask is least sure: the place at which a further click is likely to change most. Ours.
 
 Four kinds of places are looked at: pieces of the mask in which nothing was kept, which may be strays; gaps and bays in what was clicked, which may be
 folds and highlights that the tolerance missed, the likelier the nearer their colour is; what touches the mask and has its colour in another
@@ -49,7 +49,7 @@ SHALLOW = 1.5
 
 
 def evenness(lab: np.ndarray) -> np.ndarray:
-    """How even the colour round each pixel of Oklab planes (3, H, W) is, (H, W) float32: 1 where it is one, less where two meet."""
+    """Return how even the colour round each pixel of Oklab planes (3, H, W) is, (H, W) float32: 1 where it is one, less where two meet."""
     spread = np.zeros(lab.shape[1:], np.float32)
     for plane in lab:
         mean, squares = (cv2.blur(values, (2 * AROUND + 1, 2 * AROUND + 1)) for values in (plane, plane * plane))

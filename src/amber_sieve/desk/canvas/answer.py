@@ -1,4 +1,4 @@
-"""What a click did, or why nothing, said beside the pointer for a moment, with one press for what usually comes next."""
+"""Say beside the pointer what a click did, or why nothing, for a moment, with one press for what usually comes next."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ LEAST_SHARE = 5e-4
 
 
 def in_words(clicked: Clicked) -> str:
-    """What a click has come to."""
+    """Return a click's outcome in words."""
     says_less = clicked.adds_less and clicked.held_back >= LEAST_SHARE
     if clicked.why and says_less:
         return translate(

@@ -55,7 +55,7 @@ class Brush:
 
 @dataclass
 class Drawing:
-    """What is being drawn or dragged."""
+    """A drawing or drag that is under way."""
 
     start: Point
     handle: str = ""
@@ -99,7 +99,7 @@ class AreaTools(QObject):
         self.changed.emit()
 
     def next_mode(self) -> AreaMode:
-        """How the next area joins: the chosen way; else «only here» for the first on a sieve that picks something, add for brushes after."""
+        """Return how the next area joins: the chosen way; else «only here» for the first on a sieve that picks something, add for brushes after."""
         if self.mode:
             return self.mode
         return "intersect" if not self._work.sieve.areas else "add"

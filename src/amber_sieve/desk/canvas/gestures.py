@@ -1,4 +1,4 @@
-"""What a pressed button does on the picture: samples, tolerances, boxes, strokes, areas, islands, the line of the wipe."""
+"""Gestures of a pressed button on the picture: samples, tolerances, boxes, strokes, areas, islands, the line of the wipe."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ PER_PIXEL = 0.12
 
 @dataclass
 class _Gesture:
-    """What the pressed button is doing."""
+    """The gesture of the pressed button."""
 
     kind: str
     start: QPointF
@@ -55,7 +55,7 @@ class Gestures:
             pane.sized.connect(lambda by: area_tools.resize_brush(area_tools.brush.size + by / viewport.zoom))
 
     def _role(self, held: Qt.KeyboardModifier) -> tuple[str, bool]:
-        """What a gesture does: its role, and whether it starts over. Plain starts over, Shift keeps too, Ctrl drops; where nothing is kept yet, all keep."""
+        """Return a gesture's role, and whether it starts over. Plain starts over, Shift keeps too, Ctrl drops; where nothing is kept yet, all keep."""
         if not any(sample.on and sample.role == "keep" for sample in self._work.sieve.pick.samples):
             return "keep", not self._work.sieve.pick.samples
         role = "drop" if held & Qt.KeyboardModifier.ControlModifier else "keep"
@@ -143,7 +143,7 @@ class Gestures:
             self._work.end_drag()
 
     def keys(self) -> dict[int, Callable[[], object]]:
-        """What keys do while a pane has the focus: pan, zoom, and click in the middle of it."""
+        """Handle keys while a pane has the focus: pan, zoom, and click in the middle of it."""
 
         def pan(x: float, y: float) -> Callable[[], None]:
             return lambda: self._viewport.pan(QPointF(x, y))

@@ -1,4 +1,4 @@
-"""What is drawn over the picture: samples, the next click that is offered, the cursor of the keyboard, a loose outline, a grid."""
+"""Draw marks over the picture: samples, the next click that is offered, the cursor of the keyboard, a loose outline, a grid."""
 
 from __future__ import annotations
 

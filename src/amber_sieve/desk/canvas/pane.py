@@ -150,16 +150,16 @@ class Pane(QWidget):
             self._ready.fit(pixels, corner, per_pixel, self.size(), ratio, result.steps.get(self.showing))
 
     def _placed(self, result: Rendered) -> tuple[QPointF, float, float]:
-        """Where the corner of a picture lies, how many points a pixel of it takes, and how many pixels the screen has to a point."""
+        """Return where the corner of a picture lies, how many points a pixel of it takes, and how many pixels the screen has to a point."""
         return self.viewport.to_pane(QPointF(*result.origin)), self.viewport.zoom / result.scale, self.devicePixelRatioF()
 
     @property
     def _bare(self) -> bool:
-        """Whether the picture is shown without its marks."""
+        """Return whether the picture is shown without its marks."""
         return not self.marks or self._work.dragging or self.override is not None or self.wipe is not None
 
     def picture(self) -> QPixmap | None:
-        """What is shown, without marks; None for nothing."""
+        """Return the picture that is shown, without marks; None for nothing."""
         return pixmap_of(np.ascontiguousarray(self._pixels)) if self._pixels is not None else None
 
     def set_flash(self, difference: Difference | None) -> None:
@@ -226,7 +226,7 @@ class Pane(QWidget):
         self.painted.emit()
 
     def _unpicked(self) -> bool:
-        """Whether nothing has been picked yet that a mask could be made from."""
+        """Return whether nothing has been picked yet that a mask could be made from."""
         sieve = self._work.sieve
         bands = sieve.bands
         return not (
@@ -260,7 +260,7 @@ class Pane(QWidget):
         draw_edged(painter, lambda: painter.drawLine(QPointF(x, 0), QPointF(x, self.height())), QColor(240, 240, 240), 1)
 
     def wipe_x(self) -> float:
-        """Where the line between before and after stands, in pixels of this pane."""
+        """Return where the line between before and after stands, in pixels of this pane."""
         return (self.wipe or 0.0) * self.width()
 
     def _draw_gesture(self, painter: QPainter) -> None:

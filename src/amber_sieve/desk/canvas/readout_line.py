@@ -12,7 +12,7 @@ from ...workspace.workspace import Workspace
 
 
 def changed_in_words(clicked: Clicked) -> str:
-    """What a click adds and takes, of the picture."""
+    """Return the shares of the picture that a click adds and takes, in words."""
     return decimals(f"+{100 * clicked.added:.1f} % \u2212{100 * clicked.removed:.1f} %")
 
 

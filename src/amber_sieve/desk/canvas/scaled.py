@@ -74,7 +74,7 @@ class Scaled:
 
     @property
     def _seen(self) -> np.ndarray:
-        """What is seen of the pixels."""
+        """Return the part of the pixels that is seen."""
         assert self._pixels is not None
         (y0, x0), (y1, x1) = self._first, self._last
         return self._pixels[y0:y1, x0:x1]
@@ -98,7 +98,7 @@ class Scaled:
         self._image.setDevicePixelRatio(ratio)
 
     def leads_to(self, pixels: np.ndarray, step: Step | None) -> bool:
-        """Whether pixels are those that are held, or of the step right after them."""
+        """Return whether pixels are those that are held, or of the step right after them."""
         return pixels is self._pixels or (step is not None and step.follows(self._step))
 
     def exchange(self, pixels: np.ndarray, step: Step | None = None) -> QRegion | None:

@@ -1,4 +1,4 @@
-"""Where the person looks: zoom and centre, shared by both panes so that they move together."""
+"""The place that is looked at: zoom and centre, shared by both panes so that they move together."""
 
 from __future__ import annotations
 
@@ -96,7 +96,7 @@ class Viewport(QObject):
         return max(one.x(), 0), max(one.y(), 0), min(other.x(), self.picture[0]), min(other.y(), self.picture[1])
 
     def parts(self, factor: int) -> tuple[Box, Box]:
-        """What is rendered of a picture that is reduced by a factor, and what of that is seen: boxes of reduced pixels, all 0 for all of it."""
+        """Return the part rendered of a picture that is reduced by a factor, and what of that is seen: boxes of reduced pixels, all 0 for all of it."""
         width, height = self.picture
         if width * height / factor**2 <= WHOLE:
             return (0, 0, 0, 0), (0, 0, 0, 0)

@@ -1,4 +1,4 @@
-"""What can be done with the keyframes of a field at the frame that is shown."""
+"""Commands for the keyframes of a field at the frame that is shown."""
 
 from __future__ import annotations
 

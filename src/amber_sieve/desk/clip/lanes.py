@@ -34,7 +34,7 @@ SURE = QColor(120, 170, 230, 70)
 
 
 def name_of(sieve: Sieve, path: str) -> str:
-    """What is keyed, in words."""
+    """Return the name of a keyed field."""
     kind, _, rest = path.partition(".")
     part, _, name = rest.partition(".")
     if kind == "areas":
@@ -87,7 +87,7 @@ class Lanes(QWidget):
 
     @property
     def tracks(self) -> tuple[Track, ...]:
-        """What is drawn, from top to bottom."""
+        """Return the tracks that are drawn, from top to bottom."""
         return self._work.document.sieve.tracks[:MOST] if self._work.frames > 1 else ()
 
     def show_if(self, wanted: bool) -> None:
@@ -159,7 +159,7 @@ class Lanes(QWidget):
             menu.popup(event.globalPos())
 
     def words_for(self, track: Track, number: int) -> str:
-        """What a track says of a frame."""
+        """Return a track's value at a frame, in words."""
         keys = [(key.frame, key.value, key.how) for key in track.keys]
         value = measured(track.path, value_at(keys, number), track.keys[0].value)
         key = next((key for key in track.keys if key.frame == number), None)

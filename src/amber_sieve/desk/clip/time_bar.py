@@ -66,7 +66,7 @@ class TimeBar(QWidget):
     # Places
 
     def place_of(self, number: float) -> float:
-        """Where a frame lies, in pixels from the left."""
+        """Return where a frame lies, in pixels from the left."""
         return MARGIN + (self.width() - 2 * MARGIN) * number / max(self._work.frames - 1, 1)
 
     def frame_at(self, x: float) -> int:

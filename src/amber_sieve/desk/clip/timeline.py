@@ -76,7 +76,7 @@ class Timeline(QWidget):
         self.follow()
 
     def minimumSizeHint(self) -> QSize:
-        """Where words have no room, the icons stand alone."""
+        """Return where words have no room, the icons stand alone."""
         return QSize(NARROWEST, super().minimumSizeHint().height())
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:

@@ -104,7 +104,7 @@ class BatchDialog(QDialog):
 
     @property
     def kind(self) -> str:
-        """Which pictures: "tray", "files" or "folder"."""
+        """Return which pictures: "tray", "files" or "folder"."""
         return str(self.which.currentData())
 
     def paths(self) -> list[pathlib.Path]:

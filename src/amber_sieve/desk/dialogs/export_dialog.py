@@ -182,12 +182,12 @@ class ExportDialog(QDialog):
 
     @property
     def many(self) -> bool:
-        """Whether frames of a clip leave, and not one picture."""
+        """Return whether frames of a clip leave, and not one picture."""
         return self.clip and self.frames.currentIndex() > 0
 
     @property
     def kind(self) -> str:
-        """What leaves: one of ``WHATS`` or ``CLIP_WHATS``, or ``LOOKUP``."""
+        """Return what is exported: one of ``WHATS`` or ``CLIP_WHATS``, or ``LOOKUP``."""
         return str(self.what.currentData())
 
     @property
@@ -222,7 +222,7 @@ class ExportDialog(QDialog):
 
     @property
     def path(self) -> pathlib.Path:
-        """Where it will be written; raises `Trouble` when the pattern makes no name."""
+        """Return where it will be written; raises `Trouble` when the pattern makes no name."""
         assert self._work.opened is not None
         name = name_from(self.pattern.text(), self._work.opened.source.about.path, self._work.sieve.name, self._work.number)
         return self.folder / f"{name}{self.ending}"
@@ -321,7 +321,7 @@ class ExportDialog(QDialog):
         self._follow()
 
     def _every_format(self) -> dict[str, tuple[str, str]]:
-        """What people call each format and codec that can be chosen now: ending, and depth or codec."""
+        """Return the names of each format and codec that can be chosen now: ending, and depth or codec."""
         return {} if self.kind == LOOKUP else called(self._known())
 
     def _use_found(self, ending: str, kind: str) -> None:

@@ -1,4 +1,4 @@
-"""What the export dialog says of what will be written."""
+"""Sentences of the export dialog about what will be written."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ VIEWS = {"result": "result", "mask": "mask", "cut-out": "cut-out", "every mask":
 
 
 def size_words(size: tuple[int, int], frames: tuple[int, int] | None, how: Export, ending: str) -> str:
-    """How large it becomes: the first and last frame of a clip, None for a still of ``size`` pixels."""
+    """Return how large it becomes: the first and last frame of a clip, None for a still of ``size`` pixels."""
     if frames is not None:
         first, last = frames
         return translate("dialogs", "{count} frames of {width} × {height} pixels", count=last - first + 1, width=size[0], height=size[1])
@@ -30,7 +30,7 @@ def size_words(size: tuple[int, int], frames: tuple[int, int] | None, how: Expor
 
 
 def compared_words(found: Compared) -> str:
-    """How near a lookup table comes to the render, and what it leaves out."""
+    """Return how near a lookup table comes to the render, and what it leaves out."""
     left = "".join(translate("dialogs", "<br>Left out: {line}", line=line) for line in found.left_out)
     return translate(
         "dialogs",

@@ -18,7 +18,7 @@ Called = dict[str, tuple[str, str]]
 
 
 def called(known: Sequence[tuple[str, str]]) -> Called:
-    """What each of some formats (name and ending) is called with each depth or codec that it can hold."""
+    """Return the names of some formats (name and ending) with each depth or codec that it can hold."""
     found: Called = {}
     for name, ending in known:
         form = formats.format_of(pathlib.Path(f"a{ending}"))

@@ -55,7 +55,7 @@ class JobsDialog(QDialog):
 
     @property
     def chosen(self) -> Waiting | None:
-        """What is chosen of that which waits."""
+        """Return the chosen row of the waiting jobs."""
         row = self.list.currentRow()
         return self.runner.waiting[row] if 0 <= row < len(self.runner.waiting) else None
 

@@ -1,4 +1,4 @@
-"""How the picture is read, and through what display it is seen: its part, its colour space, the white balance of a raw file."""
+"""Choose how the picture is read, and through which display it is seen: its part, its colour space, the white balance of a raw file."""
 
 from __future__ import annotations
 

@@ -30,7 +30,7 @@ FILES = translate("dialogs", "Sieve presets (*.json)")
 
 
 def small_picture(view: QPixmap | None) -> bytes:
-    """What the current sieve looks like, as the bytes of a small PNG."""
+    """Return a picture of the current sieve, as the bytes of a small PNG."""
     if view is None or view.isNull():
         return b""
     data = QByteArray()

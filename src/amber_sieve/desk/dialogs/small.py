@@ -64,7 +64,7 @@ def put_on_clipboard(text: str) -> None:
 
 
 class Keys(QDialog):
-    """What can be done with mouse and keys, page by page; the field above narrows it down."""
+    """Lists all mouse and key commands, page by page; the field above narrows it down."""
 
     def __init__(self, parent: QWidget, rows: Sequence[tuple[str, str, str]]) -> None:
         super().__init__(parent)

@@ -158,7 +158,7 @@ class AreasPage(Page):
         self.put(self.snap)
 
     def _tools_own(self) -> None:
-        """What belongs to the tool in hand: of the brush, and of the edge outline."""
+        """Make the settings of the tool in hand: of the brush, and of the edge outline."""
         brush = self.tools.brush
         self.brush_group = self.group("brush", translate("pages", "Brush"))
         self.brush: dict[str, Number] = {}

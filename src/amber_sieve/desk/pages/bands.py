@@ -270,7 +270,7 @@ class BandsPage(Page):
             editor.show_band(getattr(self.work.sieve.bands, measure))
 
     def _rested(self) -> None:
-        """What is dragged is so no more."""
+        """End a drag."""
         if self._soon.isActive() and not self.work.dragging:
             self._show_bands()
 

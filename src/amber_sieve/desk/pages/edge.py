@@ -109,7 +109,7 @@ class EdgePage(Page):
         self._clip.watched.connect(self._show_flicker)
 
     def _show_flicker(self, course: Course | None) -> None:
-        """What Steady does for the flicker, as far as coverage over time has been watched."""
+        """Show what Steady does for the flicker, as far as coverage over time has been watched."""
         known = course is not None and bool(course.unsteady)
         self.flicker.setVisible(known)
         if course is not None and known:

@@ -1,4 +1,4 @@
-"""What the pages share: a column of fields that follow the work."""
+"""Shared parts of the pages: a column of fields that follow the work."""
 
 from __future__ import annotations
 
@@ -53,7 +53,7 @@ class Page(QScrollArea):
         return block
 
     def ungrouped(self) -> None:
-        """What comes next belongs to no group."""
+        """End the group: fields that follow belong to none."""
         self.into = self.column
 
     def number(self, path: str, label: str = "", add: bool = True) -> Number:
@@ -117,7 +117,7 @@ class Page(QScrollArea):
         super().showEvent(event)
 
     def found(self, path: str) -> tuple[float | None, str]:
-        """What an automatic number was found to be, or words when it is not one number; (None, "") while nothing is known."""
+        """Return the value that an automatic number was found to have, or words when it is not one number; (None, "") while nothing is known."""
         return None, ""
 
     def follow(self) -> None:

@@ -78,7 +78,7 @@ class SampleList(QListWidget):
 
 
 def in_words(sample: Sample, pick: Pick) -> str:
-    """What a sample is called in the list: its name, or its role, reach, colour and tolerance."""
+    """Return a sample's text in the list: its name, or its role, reach, colour and tolerance."""
     if sample.name:
         return sample.name
     hue, saturation, luminance = one_hue_saturation_luminance(np.array(sample.colour))
@@ -88,7 +88,7 @@ def in_words(sample: Sample, pick: Pick) -> str:
 
 
 def whose(ids: tuple[str, ...], pick: Pick) -> str:
-    """Which samples are meant."""
+    """Return which samples are meant."""
     if len(ids) == len(pick.samples) > 1:
         return translate("pages", "of all {count} samples", count=len(ids))
     if len(ids) > 1:

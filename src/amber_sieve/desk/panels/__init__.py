@@ -1,1 +1,1 @@
-"""What stands beside the canvas: the stack, the colour field, the tray."""
+"""Panels beside the canvas: the stack, the colour field, the tray."""

@@ -121,7 +121,7 @@ class ColourField(QWidget):
         return QPointF(4 + self._radius(), self.height() / 2)
 
     def at(self, hue: float, saturation: float) -> QPointF:
-        """Where a colour lies on the field."""
+        """Return where a colour lies on the field."""
         r = min(max(saturation, 0), RIM) / RIM * self._radius()
         return self._middle() + QPointF(r * np.cos(np.radians(hue)), -r * np.sin(np.radians(hue)))
 
@@ -234,7 +234,7 @@ class ColourField(QWidget):
         return float(np.radians(apart) * saturation / RIM * self._radius())
 
     def _grab(self, point: QPointF) -> tuple[str, int] | None:
-        """Which part of the region is at a point: (measure, corner), ("region", 4), or None for outside it."""
+        """Return which part of the region is at a point: (measure, corner), ("region", 4), or None for outside it."""
         bands = self._work.sieve.bands
         if self._strip().adjusted(-4, -4, 4, 4).contains(point):
             far = [abs(self.y_of(corner) - point.y()) for corner in self._bands()[2].corners]

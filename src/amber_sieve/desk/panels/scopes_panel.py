@@ -110,7 +110,7 @@ class ScopeView(QWidget):
 
 
 class ScopesPanel(QWidget):
-    """Which scope, of what, and the scope; nothing is counted while it is not seen."""
+    """Choosers of a scope and its source, and the scope; nothing is counted while it is not seen."""
 
     def __init__(self, workspace: Workspace) -> None:
         super().__init__()

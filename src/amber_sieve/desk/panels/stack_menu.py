@@ -98,7 +98,7 @@ def _tick_left(workspace: Workspace, other: str) -> None:
 
 
 def fill_mask_menu(menu: QMenu, workspace: Workspace) -> None:
-    """Where the current sieve's mask comes from."""
+    """Fill the menu of where the current sieve's mask comes from."""
     menu.clear()
     sieve, others = workspace.work.sieve, _others(workspace)
     _add(

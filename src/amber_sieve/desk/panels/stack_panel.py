@@ -116,7 +116,7 @@ class SieveDelegate(QStyledItemDelegate):
 
 
 def mask_words(project: Project, sieve: Sieve) -> str:
-    """Where the mask of a sieve comes from, when it is not its own."""
+    """Return where the mask of a sieve comes from, when it is not its own."""
     names = ", ".join(project.sieve(other).name for other in sieve.of) if sieve.mask_from != "own" else ""
     if sieve.mask_from == "own":
         return translate("panels", "opposite") if sieve.opposite else ""
@@ -128,7 +128,7 @@ def mask_words(project: Project, sieve: Sieve) -> str:
 
 
 def _whole(result: Rendered) -> bool:
-    """Whether all of the picture is seen, so that what is counted there holds for all of it."""
+    """Return whether all of the picture is seen, so that what is counted there holds for all of it."""
     return not any(result.wanted.shown.box)
 
 
@@ -293,7 +293,7 @@ class StackPanel(QWidget):
             self._soon.start()
 
     def _same_rows(self) -> bool:
-        """Whether the list still shows the sieves there are, so that following can wait."""
+        """Return whether the list still shows the sieves there are, so that following can wait."""
         stack = self._work.project.stack
         return self.list.count() == len(stack) and all(
             self.list.item(k).text().split(GAP)[0] == s.name and (self.list.item(k).checkState() == Qt.CheckState.Checked) == s.on  # type: ignore[union-attr]

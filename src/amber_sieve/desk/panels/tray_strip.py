@@ -179,7 +179,7 @@ class TrayStrip(QListWidget):
         menu.popup(self.mapToGlobal(at))
 
     def fill_menu(self, menu: QMenu) -> None:
-        """What can be done with the chosen pictures."""
+        """Fill the menu of commands for the chosen pictures."""
         chosen = self.chosen
         board = QGuiApplication.clipboard()
         text = board.text() if board is not None else ""

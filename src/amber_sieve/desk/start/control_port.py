@@ -31,7 +31,7 @@ class ControlPort(QObject):
 
     @property
     def port(self) -> int:
-        """Where it listens, 0 where it does not."""
+        """Return where it listens, 0 where it does not."""
         return self._socket.localPort() if self._socket is not None else 0
 
     def follow(self) -> None:

@@ -35,7 +35,7 @@ CREDENTIALS = struct.Struct("3i")
 
 
 def _is_private(folder: pathlib.Path) -> bool:
-    """Whether a folder is this person's, and nobody else's to enter."""
+    """Return whether a folder is this person's, and nobody else's to enter."""
     try:
         held = folder.lstat()
     except OSError:
@@ -67,7 +67,7 @@ def _name() -> str:
 
 
 def _is_ours(connection: QLocalSocket) -> bool:
-    """Whether the process at the other end is this person's."""
+    """Return whether the process at the other end is this person's."""
     try:
         with sockets.socket(fileno=os.dup(int(connection.socketDescriptor()))) as held:  # type: ignore[call-overload]
             _, user, _ = CREDENTIALS.unpack(held.getsockopt(sockets.SOL_SOCKET, sockets.SO_PEERCRED, CREDENTIALS.size))
@@ -86,7 +86,7 @@ def _connected() -> QLocalSocket | None:
 
 
 def handed_over(paths: list[pathlib.Path]) -> bool:
-    """Whether a window that runs has taken these files."""
+    """Return whether a window that runs has taken these files."""
     connection = _connected()
     if connection is None:
         return False

@@ -1,4 +1,4 @@
-"""Where the demo and the guide lie: in the repository, or where they were installed."""
+"""Find the demo and the guide: in the repository, or where they were installed."""
 
 from __future__ import annotations
 
@@ -26,5 +26,5 @@ def guide() -> pathlib.Path | None:
 
 
 def folder_for_exports(path: pathlib.Path) -> pathlib.Path:
-    """Where what is made of a file is put if nobody says otherwise: beside it, or at home where that folder cannot be written to."""
+    """Return where what is made of a file is put if nobody says otherwise: beside it, or at home where that folder cannot be written to."""
     return path.parent if os.access(path.parent, os.W_OK) else pathlib.Path.home()

@@ -1,4 +1,4 @@
-"""What stands in the window while nothing is open: recent work, and ways to begin."""
+"""The window's front while nothing is open: recent work, and ways to begin."""
 
 from __future__ import annotations
 

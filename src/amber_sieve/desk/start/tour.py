@@ -16,7 +16,7 @@ from .places import demo_project
 
 @dataclass(frozen=True)
 class Step:
-    """What is asked for, the page that it is done on, and whether it is done: asked of the sieve as it was when the step began, and as it is."""
+    """A step of the tour: what is asked for, the page that it is done on, and whether it is done: asked of the sieve as it was when the step began, and as it is."""
 
     words: str
     page: str

@@ -31,7 +31,7 @@ def settle(workspace: Workspace, limit: float = 60.0) -> None:
 
 
 def _what_for(workspace: Workspace) -> str:
-    """What is not done, for whoever looks for the reason."""
+    """Name what is not done."""
     workers, viewing = workspace.workers, workspace.viewing
     busy = [name for name, one in vars(workers).items() if not getattr(one, "idle", True)]
     busy += ["dragging"] * workspace.work.dragging + ["thumbnails"] * (not workspace.pictures.thumbnails.idle)

@@ -72,7 +72,7 @@ class BalanceDisc(QWidget):
         return QPointF(self.width() / 2, self.height() / 2)
 
     def at(self, name: str) -> QPointF:
-        """Where a handle lies."""
+        """Return where a handle lies."""
         hue, colour = self.handles[name]
         r, angle = colour / 100 * self._radius(), np.radians(hue)
         return self._middle() + QPointF(r * np.cos(angle), -r * np.sin(angle))

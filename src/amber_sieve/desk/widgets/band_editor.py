@@ -64,7 +64,7 @@ class BandEditor(QWidget):
 
     @property
     def held(self) -> bool:
-        """Whether it is what a hand is at."""
+        """Return whether it is what a hand is at."""
         return self._held is not None or self.hasFocus()
 
     def show_band(self, band: Band) -> None:
@@ -107,7 +107,7 @@ class BandEditor(QWidget):
         return [v for v in (value - 360, value, value + 360) if self.low <= v <= self.high] if self.wraps else [value]
 
     def _grip_at(self, x: float) -> tuple[int, float]:
-        """Which corner is at x (4: the band itself), and its distance."""
+        """Return which corner is at x (4: the band itself), and its distance."""
         assert self.band is not None
         far = [(min(abs(self.x_of(v) - x) for v in self._images(corner) or [1e6]), k) for k, corner in enumerate(self.band.corners)]
         # Where corners lie on each other, the outer ones are taken from outside, the inner ones from inside.

@@ -78,7 +78,7 @@ class Block(QWidget):
             self.column.addWidget(widget)
 
     def set_menu(self, fill: Callable[[QMenu], None]) -> None:
-        """What the menu holds is put into it every time it opens."""
+        """Set the function that fills the menu every time it opens."""
         menu = QMenu(self)
 
         def anew() -> None:

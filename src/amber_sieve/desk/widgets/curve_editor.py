@@ -78,7 +78,7 @@ class CurveEditor(QWidget):
             self.update()
 
     def show_histogram(self, counts: np.ndarray) -> None:
-        """What is counted under the curve, from one end to the other."""
+        """Show counts under the curve, from one end to the other."""
         histogram = np.sqrt(np.asarray(counts, np.float64))
         if not np.array_equal(histogram, self._histogram):
             self._histogram = histogram
@@ -91,7 +91,7 @@ class CurveEditor(QWidget):
         return QRectF(self.rect()).adjusted(6, 6, -6, -10)
 
     def at(self, x: float, y: float) -> QPointF:
-        """Where a point of the curve lies."""
+        """Return where a point of the curve lies."""
         area, (left, right), (low, high) = self._area(), self.x_range, self.y_range
         return QPointF(area.left() + (x - left) / (right - left) * area.width(), area.bottom() - (y - low) / (high - low) * area.height())
 

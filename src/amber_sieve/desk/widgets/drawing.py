@@ -36,7 +36,7 @@ def pixmap_of(pixels: np.ndarray) -> QPixmap:
 
 
 class Backdrop:
-    """What a widget draws under all that moves, kept as pixels while it stays the same."""
+    """A widget's drawing under all that moves, kept as pixels while it stays the same."""
 
     def __init__(self) -> None:
         self._of: object = None

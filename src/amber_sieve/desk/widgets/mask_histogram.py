@@ -1,4 +1,4 @@
-"""How many pixels are masked how far."""
+"""Histogram of a mask."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from .painting import paints
 
 
 class MaskHistogram(QWidget):
-    """How many pixels are masked how far, log-scaled; the ends are nothing and all."""
+    """Histogram of a mask, log-scaled; the ends are nothing and all."""
 
     def __init__(self) -> None:
         super().__init__()

@@ -31,7 +31,7 @@ TYPED = QRegularExpression(r"[+-]?[0-9]*[.,]?[0-9]*([eE][+-]?[0-9]*)?")
 
 
 class _Entry(QLineEdit):
-    """Where a number is typed; Escape gives it up. Return ends with it: handed on to the number, it would begin the next entry."""
+    """Field in which a number is typed; Escape gives it up. Return ends with it: handed on to the number, it would begin the next entry."""
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None:
@@ -107,13 +107,13 @@ class Number(QDoubleSpinBox):
         self.valueChanged.connect(self._told)
 
     def set_keyed(self, on: bool) -> None:
-        """Whether the number changes from frame to frame: a small diamond says so."""
+        """Set whether the number changes from frame to frame: a small diamond says so."""
         if on != self.keyed:
             self.keyed = on
             self.update()
 
     def set_colours(self, colours: tuple[QColor, ...]) -> None:
-        """What the track shows: the colours that its values stand for."""
+        """Set the colours of the track: the colours that its values stand for."""
         if colours is not self.colours:
             self.colours = colours
             self.update()
@@ -176,7 +176,7 @@ class Number(QDoubleSpinBox):
         self.settled.emit()
 
     def _shown(self) -> str:
-        """What stands at the right."""
+        """Return the text at the right."""
         if not self.auto:
             return self.text_of(self._value)
         return (

@@ -13,7 +13,7 @@ SOON = 120
 
 
 def ids_of(shown: QListWidget) -> list[str]:
-    """What the rows of a list stand for."""
+    """Return the ids of the rows of a list."""
     return [row.data(Qt.ItemDataRole.UserRole) for number in range(shown.count()) if (row := shown.item(number)) is not None]
 
 
@@ -32,7 +32,7 @@ def rows_for(shown: QListWidget, ids: Sequence[str]) -> list[QListWidgetItem]:
 
 
 def tick(row: QListWidgetItem, on: bool) -> None:
-    """Whether the box of a row is ticked."""
+    """Tick the box of a row, or untick it."""
     row.setCheckState(Qt.CheckState.Checked if on else Qt.CheckState.Unchecked)
 
 

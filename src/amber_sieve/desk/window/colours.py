@@ -1,4 +1,4 @@
-"""What is asked of colour: how the picture is read and seen, and the veil."""
+"""Commands for colour: how the picture is read and seen, and the veil."""
 
 from __future__ import annotations
 

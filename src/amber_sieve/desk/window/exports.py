@@ -1,4 +1,4 @@
-"""What leaves the window: results, masks, lookup tables, batches, and the queue."""
+"""Exports from the window: results, masks, lookup tables, batches, and the queue."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from ..dialogs.jobs_dialog import JobsDialog
 
 
 class Exports:
-    """What the window writes, with what a person is asked on the way."""
+    """Commands that write files, and the questions that they ask."""
 
     def __init__(self, window: QWidget, workspace: Workspace) -> None:
         self.window, self.workspace = window, workspace
@@ -39,11 +39,11 @@ class Exports:
         BatchDialog(self.window, self.workspace).show()
 
     def show_jobs(self) -> None:
-        """What is being exported and what waits for its turn."""
+        """Show the running export and those that wait."""
         JobsDialog(self.window, self.workspace).show()
 
     def may_stop_job(self) -> bool:
-        """Whether an export that is still running may be stopped; asks when there is one."""
+        """Return whether an export that is still running may be stopped; asks when there is one."""
         job = self.workspace.workers.jobs.job
         more = (
             translate("window", " {count} more wait.", count=len(self.workspace.workers.jobs.waiting))

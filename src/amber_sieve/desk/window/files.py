@@ -20,7 +20,7 @@ READABLE = formats.filter_words(translate("window", "Pictures, clips, projects")
 
 
 class Files:
-    """What the window does with files of pictures and projects."""
+    """Commands for files of pictures and projects."""
 
     def __init__(self, window: QWidget, workspace: Workspace) -> None:
         self.window, self.workspace = window, workspace
@@ -62,7 +62,7 @@ class Files:
             self.workspace.pictures.close_all()
 
     def fill_recent(self, menu: QMenu) -> None:
-        """What was opened before, the newest first; what is not there any more cannot be chosen."""
+        """Fill the menu of recent files, the newest first; what is not there any more cannot be chosen."""
         menu.clear()
         for name in self.workspace.preferences.values.recent:
             action = menu.addAction(pathlib.Path(name).name)
@@ -151,7 +151,7 @@ class Files:
         return QMessageBox.question(self.window, "Amber Sieve", words) == QMessageBox.StandardButton.Yes
 
     def may_leave(self) -> bool:
-        """Whether unsaved work may be left behind; asks when there is any."""
+        """Return whether unsaved work may be left behind; asks when there is any."""
         if not self.workspace.work.history.changed:
             return True
         choice = QMessageBox.question(
@@ -161,7 +161,7 @@ class Files:
         return self.save() if choice == QMessageBox.StandardButton.Save else choice == QMessageBox.StandardButton.Discard
 
     def may_leave_all(self) -> bool:
-        """Whether the unsaved work on all pictures of the tray may be left behind; asks when there is any."""
+        """Return whether the unsaved work on all pictures of the tray may be left behind; asks when there is any."""
         self.workspace.sharing.bring_shared()
         unsaved = self.workspace.saving.unsaved
         if len(unsaved) <= 1:

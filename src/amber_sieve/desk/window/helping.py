@@ -18,7 +18,7 @@ from .menus import Menus
 
 
 class Helping:
-    """What the window explains of itself."""
+    """Help: keys, guide, tour."""
 
     #: The menus of the window, whose commands are listed.
     menus: Menus[Any]
@@ -28,7 +28,7 @@ class Helping:
         self.tour = Tour(workspace, turn_to)
 
     def show_keys(self) -> None:
-        """What can be done with mouse and keys."""
+        """Show all mouse and key commands."""
         gestures = [(translate("keys", where), translate("keys", gesture), translate("keys", does)) for where, gesture, does in GESTURES]
         keyed = [(menu, action.shortcut().toString(), command) for menu, command, action in self.menus.listed()]
         Keys(self._window, [*gestures, *(row for row in keyed if row[1])]).show()

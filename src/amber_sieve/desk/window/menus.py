@@ -1,4 +1,4 @@
-"""What a command is, and menus and shortcuts made from a table of them."""
+"""Commands, and the menus and shortcuts made from a table of them."""
 
 from __future__ import annotations
 

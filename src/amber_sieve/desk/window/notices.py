@@ -1,4 +1,4 @@
-"""What the window says for as long as it is true: that work came with a picture, that the mask is inverted."""
+"""Notices that stand for as long as they are true: that work came with a picture, that the mask is inverted."""
 
 from __future__ import annotations
 

@@ -100,7 +100,7 @@ class Panels:
         self.docks[name], self._titles[name] = dock, title
 
     def size(self, widths: dict[str, int], heights: dict[str, int]) -> None:
-        """How large they are in a new window, pixels."""
+        """Set the sizes of panels in a new window, pixels."""
         for sizes, way in ((widths, Qt.Orientation.Horizontal), (heights, Qt.Orientation.Vertical)):
             self._window.resizeDocks([self.docks[name] for name in sizes], list(sizes.values()), way)
 

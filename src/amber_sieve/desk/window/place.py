@@ -1,4 +1,4 @@
-"""Where the window stands: as large as is usual, and never larger than the screen has room for."""
+"""Size and place of the window: as large as is usual, and never larger than the screen has room for."""
 
 from __future__ import annotations
 
@@ -15,12 +15,12 @@ FRAME = (16, 48)
 
 
 def _has_screen() -> bool:
-    """Whether windows are really shown: what Qt draws into memory has a screen of no size that means anything."""
+    """Return whether windows are really shown: what Qt draws into memory has a screen of no size that means anything."""
     return QApplication.platformName() != "offscreen"
 
 
 def kept_bytes(text: str) -> bytes:
-    """What was kept in base 64; nothing where it is damaged."""
+    """Return bytes that were kept in base 64; nothing where it is damaged."""
     try:
         return base64.b64decode(text, validate=True)
     except ValueError:

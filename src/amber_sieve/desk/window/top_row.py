@@ -63,7 +63,7 @@ class TopRow(QWidget):
         self._menu.addActions(self.menus.actions())
 
     def minimumSizeHint(self) -> QSize:
-        """What has no room is left out, so the row never keeps a window from being narrow."""
+        """Return no width: what has no room is left out, so the window can be narrow."""
         return QSize(NARROWEST, super().minimumSizeHint().height())
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
@@ -71,7 +71,7 @@ class TopRow(QWidget):
         self.fit()
 
     def fit(self) -> None:
-        """Where the menus have no room beside each other, one button holds them all; then what the menus can do too is left out."""
+        """Put the menus behind one button where they have no room, then leave out what the menus do too."""
         for widget in self._spare:
             widget.setVisible(True)
         bar = self._views.layout()

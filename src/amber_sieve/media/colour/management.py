@@ -73,7 +73,7 @@ def sound_profile(profile: bytes) -> bytes | None:
 
 
 def space_of(profile: bytes) -> str:
-    """What a profile describes (ICC.1:2022, header bytes 16 to 19): "rgb", "gray", "cmyk" …; "" without a profile."""
+    """Return the colour space of a profile (ICC.1:2022, header bytes 16 to 19): "rgb", "gray", "cmyk" …; "" without a profile."""
     return profile[16:20].decode("latin-1").strip().lower() if len(profile) >= 128 else ""
 
 
@@ -130,7 +130,7 @@ def _transform(values: np.ndarray, one: bytes, other: bytes) -> np.ndarray:
 
 @functools.lru_cache(maxsize=32)
 def is_srgb(profile: bytes) -> bool:
-    """Whether a profile means sRGB closely enough to use its exact formula; so does a missing or damaged one."""
+    """Return whether a profile means sRGB closely enough to use its exact formula; so does a missing or damaged one."""
     if not profile:
         return True
     grid = np.stack(np.meshgrid(*[np.linspace(0, 1, 9)] * 3, indexing="ij"), -1).reshape(-1, 3)

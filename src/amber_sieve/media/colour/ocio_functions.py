@@ -1,4 +1,4 @@
-"""What is asked of OpenColorIO: names and transforms of a colour configuration, and lookup tables in files."""
+"""Functions of OpenColorIO: names and transforms of a colour configuration, and lookup tables in files."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What a screen or a print makes of sRGB codes, as tables: a screen's own profile, a soft proof and what lies outside its gamut."""
+"""Tables from sRGB codes to a screen or a print: a screen's own profile, a soft proof and what lies outside its gamut."""
 
 from __future__ import annotations
 
@@ -91,7 +91,7 @@ def _coded(light: np.ndarray) -> np.ndarray:
 
 @functools.lru_cache(maxsize=4)
 def display_table(name: str, environment: str) -> np.ndarray:
-    """What "display / view" makes of light, (N, N, N, 3) float32, over the places of `display_places`; ``environment`` is ``$OCIO``.
+    """Return the table of a "display / view", (N, N, N, 3) float32, over the places of `display_places`; ``environment`` is ``$OCIO``.
 
     Raises
     ------

@@ -271,7 +271,7 @@ class Footage:
         return [self.path]
 
     def about_frame(self, number: int) -> About:
-        """What a picture taken from the clip says of itself: 8 bits, no profile, the timecode of its frame."""
+        """Return the properties of a picture taken from the clip: 8 bits, no profile, the timecode of its frame."""
         start = self.about.timecode
         timecode = start.after(number) if start is not None else None
         return About(self.path, "still", self.about.size, "uint8", rate=self.rate, timecode=timecode)
@@ -326,7 +326,7 @@ class Footage:
 
     @property
     def plain(self) -> bool:
-        """Whether the samples of its frames stand where they are seen and mean what they will, so that they can be carried over."""
+        """Return whether the samples of its frames stand where they are seen and mean what they will, so that they can be carried over."""
         pixels = self._pixels
         limited = self.range != 2 and not pixels.name.startswith("yuvj")
         return self.turns == 0 and not self._deinterlaced and limited and is_luma_chroma(pixels)

@@ -48,7 +48,7 @@ def plane_of(frame: VideoFrame, index: int) -> np.ndarray:
 
 
 def samples_of(pixels: av.VideoFormat, matrix: int, full: bool, used: int = 0) -> Samples:
-    """How light is coded in a format of planes."""
+    """Return how light is coded in a format of planes."""
     across, down = (64 // size for size in (pixels.chroma_width(64), pixels.chroma_height(64)))
     return Samples(matrix, 16 if used else pixels.components[0].bits, full, across, down, used)
 
@@ -61,7 +61,7 @@ MOVED_UP = "yuv444p16le"
 
 
 def is_luma_chroma(pixels: av.VideoFormat) -> bool:
-    """Whether a format holds Y', Cb and Cr."""
+    """Return whether a format holds Y', Cb and Cr."""
     return not pixels.is_rgb and len(pixels.components) >= 3
 
 

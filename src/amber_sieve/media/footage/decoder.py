@@ -86,7 +86,7 @@ class FrameDecoder:
         return None
 
     def _runs_to(self, number: int) -> bool:
-        """Whether decoding on is the quickest way to a frame."""
+        """Return whether decoding on is the quickest way to a frame."""
         if self._last is None or self._last >= number:
             return False
         near = number - self._last <= NEAR

@@ -53,7 +53,7 @@ def _record(packet: av.Packet) -> Packet:
 
 @dataclass
 class PacketIndex:
-    """What the packets of a clip say of its frames.
+    """Index of a clip's frames, made from its packets.
 
     A packet is known by its number in the file (its id); a frame by its number as it is shown.
 

@@ -53,7 +53,7 @@ def pattern_of(path: pathlib.Path) -> Pattern | None:
 
 
 def is_pattern(path: pathlib.Path) -> bool:
-    """Whether the name stands for many numbered pictures."""
+    """Return whether the name stands for many numbered pictures."""
     try:
         return path.is_dir() or pattern_of(path) is not None
     except (OSError, ValueError):  # a name that no file can have
@@ -89,7 +89,7 @@ def numbered(path: pathlib.Path) -> list[pathlib.Path]:
 
 
 def is_sequence(folder: pathlib.Path) -> bool:
-    """Whether a folder holds numbered pictures of one name, two at least, and none else."""
+    """Return whether a folder holds numbered pictures of one name, two at least, and none else."""
     try:
         return len(numbered(folder)) > 1 and all(
             re.search(r"\d", path.stem) for path in folder.iterdir() if path.suffix.lower() in formats.endings("still")
@@ -132,7 +132,7 @@ class Sequence:
         )
 
     def about_frame(self, number: int) -> About:
-        """What the picture of this number says of itself; its timecode is counted on from the first."""
+        """Return the properties of the picture of this number; its timecode is counted on from the first."""
         held = self._abouts.get(number)
         about = self._still(number).about if held is None else held
         start = self.about.timecode

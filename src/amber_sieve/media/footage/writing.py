@@ -105,7 +105,7 @@ class SoundTrack:
 
 @dataclass(frozen=True)
 class ClipForm:
-    """What a clip is written as.
+    """The form in which a clip is written.
 
     Attributes
     ----------

@@ -25,7 +25,7 @@ ROWS = 256
 
 
 def holds_inks(path: pathlib.Path, spec: Any) -> bool:
-    """Whether a file is in cyan, magenta, yellow and black."""
+    """Return whether a file is in cyan, magenta, yellow and black."""
     said = {str(spec.getattribute(name) or "") for name in ("jpeg:ColorSpace", "tiff:ColorSpace")}
     if path.suffix.lower() not in ENDINGS or not said & INKS:
         return False
@@ -42,7 +42,7 @@ def _profile_of(picture: Image.Image) -> bytes:
 
 
 def tags_of(path: pathlib.Path) -> dict[str, str]:
-    """What a picture in inks says of itself."""
+    """Return the properties of a picture in inks."""
     with Image.open(path) as picture:
         profile = _profile_of(picture)
     name = ImageCms.getProfileDescription(ImageCms.ImageCmsProfile(io.BytesIO(profile))).strip() if profile else "none (plain inks)"

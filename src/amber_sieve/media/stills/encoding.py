@@ -69,7 +69,7 @@ def _refuse_more_than_allowed(size: int) -> None:
 
 
 def _blocks(held: int) -> Iterator[bytes]:
-    """What a file in memory holds, a block at a time."""
+    """Yield the contents of a file in memory, a block at a time."""
     for at in range(0, os.fstat(held).st_size, BLOCK):
         yield os.pread(held, BLOCK, at)
 

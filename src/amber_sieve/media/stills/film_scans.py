@@ -21,7 +21,7 @@ LINEAR = "linear light"
 
 
 def curve_of(spec: Any) -> str:
-    """What the header says: ``LOG``, ``LINEAR``, or "" for codes as of video, which are read by the sRGB curve."""
+    """Return the curve that the header names: ``LOG``, ``LINEAR``, or "" for codes as of video, which are read by the sRGB curve."""
     said = str(spec.getattribute("dpx:Transfer") or "").lower()
     if "density" in said or "log" in said:
         return LOG

@@ -13,7 +13,7 @@ from ..source import Key, key_of
 
 
 def layer_key(path: str) -> Key:
-    """What a layer is known by; it changes when its file does. Raises `Trouble` when there is no such file."""
+    """Return the cache key of a layer; it changes when its file does. Raises `Trouble` when there is no such file."""
     try:
         return key_of(regular_file(pathlib.Path(path)))
     except Trouble:
@@ -21,7 +21,7 @@ def layer_key(path: str) -> Key:
 
 
 def table_key(path: str) -> Key:
-    """What a lookup table is known by; it changes when its file does. Raises `Trouble` when there is no such file."""
+    """Return the cache key of a lookup table; it changes when its file does. Raises `Trouble` when there is no such file."""
     try:
         return key_of(regular_file(pathlib.Path(path)))
     except Trouble:

@@ -54,7 +54,7 @@ def opened(path: pathlib.Path, largest: int) -> Iterator[Image.Image]:
 
 
 def is_ours(path: pathlib.Path) -> bool:
-    """Whether a file's ending says that it is read here."""
+    """Return whether a file's ending says that it is read here."""
     return path.suffix.lower() in PILLOW
 
 
@@ -69,7 +69,7 @@ def _deep_heic(path: pathlib.Path) -> np.ndarray | None:
 
 
 def samples_of(path: pathlib.Path, largest: int) -> tuple[np.ndarray, np.ndarray | None, bytes, str, dict[str, Any]]:
-    """What a picture holds.
+    """Return the samples of a picture.
 
     Returns
     -------

@@ -73,7 +73,7 @@ def read(path: pathlib.Path, reading: Reading = PLAIN) -> Still:
 
 
 def _picked(rawpy: Any, raw: Any, place: tuple[float, float], path: pathlib.Path) -> list[float]:
-    """What red, green, blue and green are multiplied by so that a place becomes grey."""
+    """Return the factors of red, green, blue and green that make a place grey."""
     sensor = raw.postprocess(
         gamma=(1, 1), no_auto_bright=True, output_bps=16, user_wb=[1, 1, 1, 1], output_color=rawpy.ColorSpace.raw, user_sat=None
     )  # fmt: skip

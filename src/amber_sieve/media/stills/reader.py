@@ -204,7 +204,7 @@ def _read(path: pathlib.Path, reading: Reading) -> Still:
 
 
 def _alpha_at(spec: Any) -> int:
-    """Which channel of a file holds its alpha, below 0 for none."""
+    """Return which channel of a file holds its alpha, below 0 for none."""
     return int(spec.alpha_channel) if spec.alpha_channel >= 0 else {2: 1, 4: 3}.get(spec.nchannels, -1)
 
 
@@ -261,7 +261,7 @@ def _by_pillow(path: pathlib.Path, reading: Reading) -> Still:
 
 
 def about(path: pathlib.Path) -> About:
-    """What a picture says of itself, from its header alone: nothing is decoded.
+    """Return the properties of a picture, from its header alone: nothing is decoded.
 
     Raises
     ------

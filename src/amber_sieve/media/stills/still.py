@@ -22,7 +22,7 @@ class Still:
         return [self.about.path]
 
     def about_frame(self, number: int) -> About:
-        """What the picture says of itself."""
+        """Return the picture's properties."""
         return self.about
 
     def frame(self, number: int) -> Frame:

@@ -129,7 +129,7 @@ class Stored:
 
     @property
     def rows_together(self) -> int:
-        """How many rows are best asked for at a time, one such number after another."""
+        """Return how many rows are best asked for at a time, one such number after another."""
         return -(-ROWS // self._tile) * self._tile
 
     def rows(self, top: int, bottom: int) -> np.ndarray:
@@ -194,7 +194,7 @@ def stored_in(path: pathlib.Path, part: str = "") -> Iterator[Stored]:
 
 
 def _found(part: str, parts: tuple[str, ...], path: pathlib.Path) -> int:
-    """Which of its parts is meant; raises `Trouble` when there is none of that name."""
+    """Return which of its parts is meant; raises `Trouble` when there is none of that name."""
     if part and part not in parts:
         raise Trouble(
             translate(

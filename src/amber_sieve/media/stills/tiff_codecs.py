@@ -17,7 +17,7 @@ PLAIN = (1, 2)
 
 
 def is_ours(spec: Any) -> bool:
-    """Whether a TIFF is compressed in a way that OpenImageIO cannot read."""
+    """Return whether a TIFF is compressed in a way that OpenImageIO cannot read."""
     compression = spec.getattribute("tiff:Compression")
     return compression is not None and int(compression) not in READ_BY_OIIO
 

@@ -34,7 +34,7 @@ ROWS = 256
 
 @dataclass(frozen=True)
 class StillForm:
-    """What a picture is written as.
+    """The form in which a picture is written.
 
     Attributes
     ----------
@@ -142,7 +142,7 @@ def write(
 
 @functools.lru_cache(maxsize=16)
 def takes_profile(encoder: str, profile: bytes) -> bool:
-    """Whether a kind of file keeps a profile, tried on a pixel: some writers refuse or drop what Little CMS reads."""
+    """Return whether a kind of file keeps a profile, tried on a pixel: some writers refuse or drop what Little CMS reads."""
     if not profile:
         return True
     channels = 1 if colours.space_of(profile) == "gray" else 3
@@ -194,7 +194,7 @@ def _stored_samples(about: About) -> Iterator[Stored | None]:
 
 
 def _is_as_read(about: About) -> bool:
-    """Whether the file is still the one that was read: another may lie in its place by now."""
+    """Return whether the file is still the one that was read: another may lie in its place by now."""
     try:
         return about.mark is not None and key_of(about.path) == about.mark
     except OSError:
@@ -202,7 +202,7 @@ def _is_as_read(about: About) -> bool:
 
 
 def _before_white(strips: Callable[[], Iterator[tuple[int, np.ndarray]]], alpha: np.ndarray) -> Iterator[tuple[int, np.ndarray]]:
-    """What cannot be transparent, before white; where it is opaque it stays bit by bit."""
+    """Lay what cannot be transparent over white; where it is opaque it stays bit by bit."""
     for top, planes in strips():
         share = alpha[top : top + planes.shape[1]]
         yield top, np.where(share == 1, planes, 1 + share * (planes - 1))
@@ -230,7 +230,7 @@ def _spec_for(about: About, channels: int, kind: str, profile: bytes) -> Any:
 
 
 def is_grey(planes: np.ndarray) -> bool:
-    """Whether light (3, H, W) is the same in all channels, up to what an adjustment rounds off."""
+    """Return whether light (3, H, W) is the same in all channels, up to what an adjustment rounds off."""
     most = GREY * (1 + np.abs(planes[1]))
     return bool((np.abs(planes[0] - planes[1]) <= most).all() and (np.abs(planes[2] - planes[1]) <= most).all())
 

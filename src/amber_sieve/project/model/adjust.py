@@ -120,7 +120,7 @@ class Balance(Adjustment):
 
 
 class Hues(Adjustment):
-    """What is done at each hue."""
+    """Adjustments at each hue."""
 
     label: ClassVar[str] = "Curves by hue"
 
@@ -325,7 +325,7 @@ class Fill(Adjustment):
 
 
 class Adjust(Frozen):
-    """What is done inside the mask: the blocks in the order in which they are applied."""
+    """Adjustments inside the mask: the blocks in the order in which they are applied."""
 
     white: White = White()
     light: Light = Light()
@@ -343,7 +343,7 @@ class Adjust(Frozen):
 
     @property
     def neutral(self) -> bool:
-        """Whether it changes nothing."""
+        """Return whether it changes nothing."""
         return all(block.neutral for _, block in self.blocks())
 
     def blocks(self) -> Iterator[tuple[str, Adjustment]]:

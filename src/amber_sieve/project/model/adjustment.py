@@ -1,4 +1,4 @@
-"""What every block of adjustments is: numbers whose start changes nothing, and a switch."""
+"""The base of every block of adjustments: numbers whose start changes nothing, and a switch."""
 
 from __future__ import annotations
 
@@ -40,13 +40,13 @@ class Adjustment(Frozen):
 
     @property
     def moved(self) -> bool:
-        """Whether anything has been set, be it switched on or off."""
+        """Return whether anything has been set, be it switched on or off."""
         start = start_of(type(self))
         return any(value != getattr(start, name) for name, value in self if name != "on")
 
     @property
     def neutral(self) -> bool:
-        """Whether it changes nothing."""
+        """Return whether it changes nothing."""
         return not (self.on and self.moved)
 
     @property

@@ -50,5 +50,5 @@ class Bands(Frozen):
 
     @property
     def active(self) -> bool:
-        """Whether any of them is on."""
+        """Return whether any of them is on."""
         return self.ramp.on or any(getattr(self, name).on for name in BANDS)

@@ -1,4 +1,4 @@
-"""What is keyed over the frames of a clip."""
+"""Keyframes over the frames of a clip."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from .values import Coordinate, Frozen
 
 
 class Key(Frozen):
-    """What a field is at one frame, and how it goes on to the next key."""
+    """A field's value at one frame, and how it goes on to the next key."""
 
     frame: int = Field(ge=0, le=100_000_000)
     value: tuple[Coordinate, ...] = Field(min_length=1, max_length=200_000, description="its numbers in a row")

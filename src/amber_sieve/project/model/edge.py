@@ -10,7 +10,7 @@ from .values import Amount, Coordinate, Frozen
 
 
 class Place(Frozen):
-    """Where an island was clicked."""
+    """The place at which an island was clicked."""
 
     x: Coordinate = Field(description="full-resolution pixels")
     y: Coordinate
@@ -18,7 +18,7 @@ class Place(Frozen):
 
 
 class Edge(Frozen):
-    """What cleans the mask's outline, in the order in which it is applied. Lengths are full-resolution pixels."""
+    """Settings that clean the mask's outline, in the order in which it is applied. Lengths are full-resolution pixels."""
 
     black: float = number(0, 0, 100, "Black point", "%", help="Mask values up to this become 0, which cleans a grey background.")
     white: float = number(100, 0, 100, "White point", "%", help="Mask values from this on become 100 %, which closes a grey inside.")

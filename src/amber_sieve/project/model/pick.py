@@ -51,7 +51,7 @@ class Sample(Frozen):
 
 
 class Pick(Frozen):
-    """Which colours the mask is made from."""
+    """Colours that the mask is made from."""
 
     samples: tuple[Sample, ...] = Field(default=(), max_length=256)
     shading: float = number(
@@ -82,7 +82,7 @@ class Pick(Frozen):
     layer: str = Field(default="", max_length=4096, description="path of another picture of the same size, for measure = layer")
 
     def name_of(self, sample_id: str) -> str:
-        """What a sample is called: its name, or its role and its number in the list; "" when it is not there."""
+        """Return a sample's name: its name, or its role and its number in the list; "" when it is not there."""
         for place, sample in enumerate(self.samples, 1):
             if sample.id == sample_id:
                 return sample.name or f"{mid_sentence(named(sample.role))} {place}"

@@ -1,4 +1,4 @@
-"""What fields hold: coordinates, colours, curves, amounts; and what all models share."""
+"""Values of fields: coordinates, colours, curves, amounts; and what all models share."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ Name = Annotated[str, Field(max_length=200)]
 
 
 def is_auto(value: object) -> bool:
-    """Whether an amount is to be found on the picture."""
+    """Return whether an amount is to be found on the picture."""
     return value == "auto"
 
 

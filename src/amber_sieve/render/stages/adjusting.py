@@ -54,7 +54,7 @@ class BlockStage(Stage):
         return self.put(sieve, self.of(sieve).but(on=False))
 
     def told(self, sieve: Sieve) -> dict[str, Any]:
-        """What its formula is given: settings, and what was found."""
+        """Return the inputs of its formula: settings, and what was found."""
         return self.of(sieve).given
 
     def steps(self, sieve: Sieve) -> list[Step]:
@@ -64,7 +64,7 @@ class BlockStage(Stage):
         return within(made, primaries) if primaries and self.by_channel else made
 
     def wants_means(self, sieve: Sieve) -> bool:
-        """Whether it asks for what the masked colours are on average, and does not know that yet."""
+        """Return whether it asks for what the masked colours are on average, and does not know that yet."""
         return False
 
     def learn(self, sieve: Sieve, planes: np.ndarray, weights: np.ndarray) -> Sieve:
@@ -170,7 +170,7 @@ class DetailStage(BlockStage):
 
 
 class FillStage(BlockStage):
-    """What fills lies at its place; only one colour inside the mask depends on colour alone."""
+    """Fills what is masked; only one colour inside the mask depends on colour alone."""
 
     name, pointwise = translate("stages", "its filling"), False
 

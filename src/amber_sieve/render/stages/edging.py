@@ -1,4 +1,4 @@
-"""What all stages of the edge share, and what they work on."""
+"""The base of all stages of the edge, and the mask that they work on."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ NO_EDGE = Edge(specks=0, holes=0, follow=0, clean=0)
 
 @dataclass(frozen=True)
 class ClickedPlaces:
-    """Where samples lie, x and y in pixels of a frame: pieces that hold a kept place stay, holes that hold a dropped one too."""
+    """Places of samples, x and y in pixels of a frame: pieces that hold a kept place stay, holes that hold a dropped one too."""
 
     kept: tuple[tuple[float, float], ...] = ()
     dropped: tuple[tuple[float, float], ...] = ()
@@ -68,7 +68,7 @@ class Working:
 
     @property
     def own(self) -> bool:
-        """Whether the mask is nobody else's, and may be written over."""
+        """Return whether the mask is nobody else's, and may be written over."""
         return self.mask is self.owned
 
     def become(self, mask: np.ndarray) -> None:
@@ -104,7 +104,7 @@ class EdgeStage(Stage):
         return self.rests(sieve.edge)
 
     def rests(self, edge: Edge) -> bool:
-        """Whether it does nothing to an edge."""
+        """Return whether it does nothing to an edge."""
         return all(getattr(edge, name) == getattr(NO_EDGE, name) for name in self.does)
 
     def without(self, sieve: Sieve) -> Sieve:
@@ -114,15 +114,15 @@ class EdgeStage(Stage):
         return 0.0 if self.idle(sieve) else self.reaches(sieve.edge)
 
     def reaches(self, edge: Edge) -> float:
-        """How far it looks beyond a pixel, full-resolution pixels."""
+        """Return how far it looks beyond a pixel, full-resolution pixels."""
         return 0.0
 
     def spreads(self, edge: Edge) -> float:
-        """How far beyond a mask it may put something, full-resolution pixels."""
+        """Return how far beyond a mask it may put something, full-resolution pixels."""
         return 0.0
 
     def asks(self, edge: Edge) -> bool:
-        """Whether its amount is to be found on the picture."""
+        """Return whether its amount is to be found on the picture."""
         return bool(self.automatic) and is_auto(getattr(edge, self.automatic))
 
     def find(self, whole: Frame, context: RenderContext) -> float | None:

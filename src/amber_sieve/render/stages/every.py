@@ -37,12 +37,12 @@ def steps_of(sieve: Sieve, until: str = "") -> list[Step]:
 
 
 def mask_looks(sieve: Sieve, hurried: bool = False) -> float:
-    """How far the mask of a sieve looks beyond a pixel: the stages' sum, full-resolution pixels."""
+    """Return how far the mask of a sieve looks beyond a pixel: the stages' sum, full-resolution pixels."""
     return sum(min(stage.looks(sieve), stage.looks_dragged) if hurried else stage.looks(sieve) for stage in MASK)
 
 
 def stack_looks(project: Project, hurried: bool = False) -> float:
-    """How far the picture after all sieves looks: an adjustment looks at what the sieves above have made, a sieve that measures the result
+    """Return how far the picture after all sieves looks: an adjustment looks at what the sieves above have made, a sieve that measures the result
     at what those above it saw. ``hurried``: while something is dragged, some stages look less far."""
     farthest = before = 0.0
     for sieve in project.stack:
@@ -54,7 +54,7 @@ def stack_looks(project: Project, hurried: bool = False) -> float:
 
 
 def looks_after_outline(project: Project) -> float:
-    """How far the picture after all sieves looks beyond a pixel when every mask is known up to where its outline is unmixed."""
+    """Return how far the picture after all sieves looks beyond a pixel when every mask is known up to where its outline is unmixed."""
 
     def left_to_do(sieve: Sieve) -> Sieve:
         for stage in BEFORE_UNMIXING:

@@ -1,4 +1,4 @@
-"""What a stage of a sieve says of itself, once; whoever must know all stages goes through the list of them (`every.py`)."""
+"""A stage of a sieve describes itself, once; whoever must know all stages goes through the list of them (`every.py`)."""
 
 from __future__ import annotations
 
@@ -50,7 +50,7 @@ class Stage:
     looks_dragged: ClassVar[float] = WHOLE
 
     def idle(self, sieve: Sieve) -> bool:
-        """Whether it does nothing."""
+        """Return whether it does nothing."""
         raise NotImplementedError
 
     def without(self, sieve: Sieve) -> Sieve:
@@ -58,7 +58,7 @@ class Stage:
         raise NotImplementedError
 
     def looks(self, sieve: Sieve) -> float:
-        """How far it looks beyond a pixel, full-resolution pixels, or ``WHOLE``."""
+        """Return how far it looks beyond a pixel, full-resolution pixels, or ``WHOLE``."""
         return 0.0
 
     def while_dragged(self, sieve: Sieve) -> Sieve:
@@ -70,7 +70,7 @@ class Stage:
         return sieve if self.pointwise or self.idle(sieve) else self.without(sieve)
 
     def words(self, sieve: Sieve) -> list[str]:
-        """What it does, in a few words each."""
+        """Return its effects, in a few words each."""
         return []
 
     def example(self, sieve: Sieve) -> Sieve:

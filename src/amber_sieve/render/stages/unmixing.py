@@ -74,7 +74,7 @@ class Follow(EdgeStage):
 
 
 class Crumbs(EdgeStage):
-    """What noise has left of the background, alone in the band that was unmixed, goes."""
+    """Removes what noise has left of the background, alone in the unmixed band."""
 
     def rests(self, edge: Edge) -> bool:
         return edge.specks == NO_EDGE.specks or edge.follow == NO_EDGE.follow
@@ -93,7 +93,7 @@ class Crumbs(EdgeStage):
 
 
 class Settle(EdgeStage):
-    """What was unmixed is settled along the picture's lines; what was clicked stands."""
+    """Settles the unmixed mask along the picture's lines; clicked places stand."""
 
     def rests(self, edge: Edge) -> bool:
         return edge.follow == NO_EDGE.follow
