@@ -16,7 +16,7 @@ from amber_sieve.core.colour.measures import hue_saturation_luminance
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.mix import mixed
 from amber_sieve.core.pick.pieces import Reaching, with_pieces
-from amber_sieve.core.pick.samples import Probe, membership, membership_and_distances
+from amber_sieve.core.pick.samples import SampleParams, membership, membership_and_distances
 from amber_sieve.project.model import Sieve
 from amber_sieve.render.resolved import with_found
 from amber_sieve.render.stages.edging import NO_EDGE
@@ -29,7 +29,7 @@ def ours(ruler: Ruler) -> None:
     planes, lab = ruler.planes, np.empty_like(ruler.planes)
     mask = np.empty(planes.shape[1:], np.float32)
     colours = np.random.default_rng(2).random((8, 3))
-    probes = [Probe(tuple(c), keep=k % 4 != 3) for k, c in enumerate(colours)]
+    probes = [SampleParams(tuple(c), keep=k % 4 != 3) for k, c in enumerate(colours)]
     ruler.tell("measure (Oklab)", lambda: to_oklab(planes, lab), 2.5)
     ruler.tell("hue, saturation, luminance from it", lambda: hue_saturation_luminance(planes, lab, ruler.spare))
     ruler.tell("eight samples by surface", lambda: membership(lab, probes, out=mask), 3.5)

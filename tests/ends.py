@@ -196,7 +196,7 @@ def check(project: Project, planes: np.ndarray, frames: int, number: int) -> Non
     """Render the picture, a part of it and it reduced, every view of it, what is counted and what is judged; all of it must be finite."""
     source = Made(planes, frames)
     whole, cache = source.frame(number), RenderContext(Cache(50_000_000))
-    stands = Resolver(source).project_on(project, whole, number, cache)
+    stands = Resolver(source).resolve_frame(project, whole, number, cache)
     layers, last = layers_in(cache), project.stack[-1].id
     for frame in (whole, whole.part(8, 6, 36, 30), whole.reduced(2)):
         result = rendered(frame, stands, cache, layers)

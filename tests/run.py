@@ -26,7 +26,7 @@ HERE = pathlib.Path(__file__).parent
 SECONDS = HERE / "seconds.json"
 AT_A_TIME = (os.cpu_count() or 2) + 1
 #: Seconds after which a module hangs: it says where, fails, and is ended.
-HANGS = 400
+HANGS = 900
 #: Tests that take more seconds than this are named.
 LONG = 5.0
 #: Modules run side by side, so each keeps to one core: threads that wait for each other's cores

@@ -25,7 +25,7 @@ from amber_sieve.render.evaluate import working
 VIEWS, MOST = ("result", "original", "other take", "veil", "isolate", "cut-out"), 1
 
 
-def levels_of(pixels: np.ndarray) -> np.ndarray:
+def to_grey8(pixels: np.ndarray) -> np.ndarray:
     """Return screen pixels (H, W) as levels (3, H, W)."""
     return np.stack([pixels >> 16 & 255, pixels >> 8 & 255, pixels & 255]).astype(int)
 
@@ -85,7 +85,7 @@ def check(project: Project, planes: np.ndarray, frames: int, number: int) -> int
         for name in VIEWS:
             if name not in wanted or (name == "veil" and any(box)):
                 continue
-            far = np.abs(levels_of(seen.pictures[name]) - wanted[name][:, *here])
+            far = np.abs(to_grey8(seen.pictures[name]) - wanted[name][:, *here])
             far = far[:, opaque[here]] if name in ("result", "veil", "isolate", "cut-out") else far
             if far.size and far.max() > MOST:
                 raise AssertionError(f"{name} of {box} is {far.max()} levels from what is exported")

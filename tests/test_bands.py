@@ -24,7 +24,7 @@ from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.colour.transfer import decode, to_levels
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.connected import connected_only
-from amber_sieve.core.pick.samples import Probe, membership
+from amber_sieve.core.pick.samples import SampleParams, membership
 from amber_sieve.core.pick.tones import tones_of
 from amber_sieve.core.statistics import coverage_of, statistics_of
 from amber_sieve.errors import Trouble
@@ -60,31 +60,31 @@ class TradeFactsTest(unittest.TestCase):
         steps = np.linspace(0, 255, 10)
         lab, extra = measured(row_of_levels(steps))
         for share, taken in ((0.30, 4 - 1), (1 / 3, 4), (1.0, 10)):
-            probe = Probe((0, 0, 0), compare="levels", tolerance=255 * share, falloff=0, shape="hard")
+            probe = SampleParams((0, 0, 0), compare="levels", tolerance=255 * share, falloff=0, shape="hard")
             self.assertEqual(int(membership(lab, [probe], extra).sum()), taken, share)
 
     def test_thirty_per_cent_of_a_ramp_stepped_by_tenths_takes_four(self):
         # Ten steps of a tenth each from black: 0, 10, 20 and 30 per cent lie within 30 per cent.
         steps = np.arange(10) * 25.5
         lab, extra = measured(row_of_levels(steps))
-        probe = Probe((0, 0, 0), compare="levels", tolerance=76.5, falloff=0, shape="hard")
+        probe = SampleParams((0, 0, 0), compare="levels", tolerance=76.5, falloff=0, shape="hard")
         np.testing.assert_array_equal(membership(lab, [probe], extra)[0], [1] * 4 + [0] * 6)
-        everything = Probe((0, 0, 0), compare="levels", tolerance=255, falloff=0, shape="hard")
+        everything = SampleParams((0, 0, 0), compare="levels", tolerance=255, falloff=0, shape="hard")
         self.assertEqual(membership(lab, [everything], extra).sum(), 10)
 
     def test_a_tolerance_of_n_levels_takes_n_either_way(self):
         lab, extra = measured(row_of_levels(np.arange(256)))
         sample = float(decode(np.array([100 / 255]))[0])
         for n in (0, 1, 7, 40):
-            mask = membership(lab, [Probe((sample,) * 3, compare="levels", tolerance=n, falloff=0, shape="hard")], extra)[0]
+            mask = membership(lab, [SampleParams((sample,) * 3, compare="levels", tolerance=n, falloff=0, shape="hard")], extra)[0]
             self.assertEqual(np.flatnonzero(mask).tolist(), list(range(100 - n, 101 + n)))
 
     def test_two_samples_at_20_beat_one_at_60(self):
         yellows, others = [(250, 220, 60), (214, 190, 96)], [(246, 160, 50), (226, 208, 170)]
         lab, extra = measured(row_of_levels(np.array(yellows + others)))
         light = [tuple(map(float, decode(np.array(y) / 255))) for y in yellows]
-        two = membership(lab, [Probe(c, compare="levels", tolerance=20, falloff=0) for c in light], extra)[0]
-        one = membership(lab, [Probe(light[0], compare="levels", tolerance=60, falloff=0)], extra)[0]
+        two = membership(lab, [SampleParams(c, compare="levels", tolerance=20, falloff=0) for c in light], extra)[0]
+        one = membership(lab, [SampleParams(light[0], compare="levels", tolerance=60, falloff=0)], extra)[0]
         np.testing.assert_array_equal(two, [1, 1, 0, 0])
         self.assertTrue(one[2] == 1 or one[1] == 0)
 
@@ -191,7 +191,7 @@ class AgreementTest(unittest.TestCase):
         lab, extra = measured(row_of_levels(np.array([(100, 50, 50), (100, 200, 9), (140, 50, 50)])))
         sample = tuple(map(float, decode(np.array((100, 50, 50)) / 255)))
         for compare, expected in (("red", [1, 1, 0]), ("green", [1, 0, 1]), ("hue", [1, 0, 1])):
-            mask = membership(lab, [Probe(sample, compare=compare, tolerance=12, falloff=0)], extra)[0]
+            mask = membership(lab, [SampleParams(sample, compare=compare, tolerance=12, falloff=0)], extra)[0]
             np.testing.assert_array_equal(mask, expected, compare)
 
 

@@ -11,13 +11,13 @@ from common import DEMO, FolderCase, demo_frame, overlap, terminal, truth
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.colour_groups import grouped
-from amber_sieve.core.pick.growing import NEVER, levels_from
+from amber_sieve.core.pick.growing import NEVER, flood_thresholds
 from amber_sieve.core.pick.pieces import Reaching, deepest, labelled, labels_at, window_at, with_pieces
 from amber_sieve.core.pick.propose import propose_drop, propose_here, propose_keep
-from amber_sieve.core.pick.samples import DIVIDING, Probe, distance_to, membership, membership_and_distances
+from amber_sieve.core.pick.samples import DIVIDING, SampleParams, distance_to, membership, membership_and_distances
 from amber_sieve.core.pick.surfaces import found_surfaces
 from amber_sieve.core.pick.tones import mean_at
-from amber_sieve.core.pick.unsure import evenness, unsure_place
+from amber_sieve.core.pick.unsure import evenness, most_uncertain_pixel
 from amber_sieve.desk.canvas.answer import in_words
 from amber_sieve.live.clicking import clicked, looked_at
 from amber_sieve.live.offering import offered
@@ -74,7 +74,7 @@ class OffersTest(unittest.TestCase):
         masked[:, :60] = True  # so large that the stripe is a gap in it
         masked[10:50, 12:29] = False
         margin = np.where(masked, np.float32(9), np.float32(-5))
-        x, y = unsure_place(margin, masked, [(4, 4)], np.zeros_like(masked), grouped(lab), even) or (0, 0)
+        x, y = most_uncertain_pixel(margin, masked, [(4, 4)], np.zeros_like(masked), grouped(lab), even) or (0, 0)
         self.assertFalse(masked[y, x])
         self.assertGreater(float(even[y, x]), 0.5)
 
@@ -145,7 +145,10 @@ class SurfacesTest(unittest.TestCase):
 class CompetingTest(unittest.TestCase):
     def test_a_competing_drop_divides_by_the_nearer_sample(self):
         lab = speckled()
-        keeps, drop = [Probe(RED, tolerance=20), Probe(GREEN, tolerance=12)], Probe(ORANGE, keep=False, competes=True, tolerance=50)
+        keeps, drop = (
+            [SampleParams(RED, tolerance=20), SampleParams(GREEN, tolerance=12)],
+            SampleParams(ORANGE, keep=False, competes=True, tolerance=50),
+        )
         kept = membership(lab, keeps)
         nearest, dropped = distance_to(lab, keeps), distance_to(lab, [drop])
         share = np.clip(0.5 + (dropped - nearest) / (2 * DIVIDING), 0, 1)
@@ -154,13 +157,13 @@ class CompetingTest(unittest.TestCase):
     def test_the_kept_colour_is_never_taken_out_by_another(self):
         lab = to_oklab(np.array(RED, np.float32).reshape(3, 1, 1))
         for tolerance in (1, 60):
-            drop = Probe(ORANGE, keep=False, competes=True, tolerance=tolerance)
-            self.assertEqual(membership(lab, [Probe(RED), drop])[0, 0], 1)
+            drop = SampleParams(ORANGE, keep=False, competes=True, tolerance=tolerance)
+            self.assertEqual(membership(lab, [SampleParams(RED), drop])[0, 0], 1)
 
     def test_plain_measures_and_the_other_rule_take_all_within_the_tolerance(self):
         lab = speckled()
         for compare in ("surface", "colour"):
-            keep, drop = Probe(RED, compare=compare, tolerance=30), Probe(ORANGE, keep=False, compare=compare, tolerance=9)
+            keep, drop = SampleParams(RED, compare=compare, tolerance=30), SampleParams(ORANGE, keep=False, compare=compare, tolerance=9)
             expected = membership(lab, [keep]) * (1 - membership(lab, [replace(drop, keep=True)]))
             np.testing.assert_allclose(membership(lab, [keep, drop]), expected, atol=1e-6)
         self.assertEqual(
@@ -169,11 +172,11 @@ class CompetingTest(unittest.TestCase):
 
     def test_without_a_keep_sample_compared_alike_its_tolerance_decides(self):
         lab = speckled()
-        keep, drop = Probe(RED, compare="colour", tolerance=30), Probe(ORANGE, keep=False, tolerance=9)
+        keep, drop = SampleParams(RED, compare="colour", tolerance=30), SampleParams(ORANGE, keep=False, tolerance=9)
         np.testing.assert_array_equal(membership(lab, [keep, replace(drop, competes=True)]), membership(lab, [keep, drop]))
 
     def test_mask_and_distances_come_from_one_pass(self):
-        lab, keep, other = speckled(), Probe(RED, tolerance=20), Probe(GREEN, tolerance=5)
+        lab, keep, other = speckled(), SampleParams(RED, tolerance=20), SampleParams(GREEN, tolerance=5)
         mask, near = membership_and_distances(lab, [keep], [[keep], [other, keep], [], [other]])
         np.testing.assert_array_equal(mask, membership(lab, [keep]))
         for plane, group in zip(near, ([keep], [keep, other], [], [other]), strict=True):
@@ -283,7 +286,7 @@ class ProposalTest(unittest.TestCase):
             domain = cv2.GaussianBlur(rng.random((height, width)).astype(np.float32), (0, 0), 3) > rng.uniform(0.3, 0.6)
             tolerances = np.sort(rng.uniform(2, 7, rng.integers(1, 9)))
             x, y = rng.uniform(-4, width + 4), rng.uniform(-4, height + 4)
-            levels = levels_from(distance, domain, *window_at(x, y), tolerances)
+            levels = flood_thresholds(distance, domain, *window_at(x, y), tolerances)
             for level, tolerance in enumerate(tolerances):
                 labels = labelled((distance <= tolerance) & domain)
                 np.testing.assert_array_equal(levels <= level, np.isin(labels, labels_at(labels, x, y)))

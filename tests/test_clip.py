@@ -58,7 +58,7 @@ class ClipTest(FolderCase):
         resolver, found = Resolver(self.clip), []
         for number in range(0, len(true), 2):
             frame, goal = self.clip.frame(number), true[number]
-            stands = resolver.project_on(project, frame, number, RenderContext()).stack[0]
+            stands = resolver.resolve_frame(project, frame, number, RenderContext()).stack[0]
             found.append(overlap(mask_of(frame, stands, RenderContext()), goal))
         return found
 
@@ -96,12 +96,12 @@ class ClipTest(FolderCase):
         project = Project(stack=(Sieve(pick=Pick(samples=(sample,))),))
         resolver = Resolver(source)
         for number in (4, 2, 0, 1):
-            stands = resolver.project_on(project, source.frame(number), number, RenderContext())
+            stands = resolver.resolve_frame(project, source.frame(number), number, RenderContext())
             place = stands.stack[0].pick.samples[0]
             self.assertAlmostEqual(place.x, 60 + 3 * number, delta=1.5)
             self.assertTrue(place.on)
             self.assertEqual(resolver.lost_on(project, stands), ())
-        stands = resolver.project_on(project, source.frame(5), 5, RenderContext())
+        stands = resolver.resolve_frame(project, source.frame(5), 5, RenderContext())
         self.assertFalse(stands.stack[0].pick.samples[0].on)
         self.assertEqual(resolver.lost_on(project, stands), ("keep 1",))
         self.assertEqual(mask_of(source.frame(5), stands.stack[0], RenderContext()).max(), 0)
@@ -110,7 +110,7 @@ class ClipTest(FolderCase):
 
     def test_cleaning_is_found_once_for_a_clip(self):
         resolver, project = Resolver(self.clip), Project(stack=(Sieve(),))
-        found = {resolver.project_on(project, self.clip.frame(n), n, RenderContext()).stack[0].edge.clean for n in (0, 40, 79)}
+        found = {resolver.resolve_frame(project, self.clip.frame(n), n, RenderContext()).stack[0].edge.clean for n in (0, 40, 79)}
         self.assertEqual(len(found), 1)
 
     def test_export_keeps_frames_rate_duration_tags_and_sound(self):

@@ -15,7 +15,7 @@ from test_preview import levels_of_words
 
 from amber_sieve.core.changed import RUN, changed_boxes
 from amber_sieve.core.mix import Mixture
-from amber_sieve.core.pick.known import distances_to_each
+from amber_sieve.core.pick.cached_distances import distances_to_each
 from amber_sieve.core.seeing import grey_pixels
 from amber_sieve.desk.canvas.scaled import Scaled
 from amber_sieve.desk.widgets.number import Number

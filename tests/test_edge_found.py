@@ -19,17 +19,17 @@ from scipy.sparse.linalg import spsolve
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.edge import settled as settling
 from amber_sieve.core.edge.clean import LIMIT, NOISE_PER_PASS, blockiness_of, cleaned, fitting_amount
+from amber_sieve.core.edge.clicked_regions import restore_clicked_regions
 from amber_sieve.core.edge.fine import fine, prior_of
-from amber_sieve.core.edge.follow import Unmixed, follow
+from amber_sieve.core.edge.follow import EdgeMatte, follow
 from amber_sieve.core.edge.follow_reach import FOUND_LOOKS, REACHES, follow_found
 from amber_sieve.core.edge.grid import grid_over
 from amber_sieve.core.edge.matting_parts import cf_laplacian
 from amber_sieve.core.edge.morphology import longest_of, without_holes, without_specks
-from amber_sieve.core.edge.said import as_said
 from amber_sieve.core.edge.settled import settled
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.pieces import deepest
-from amber_sieve.core.pick.samples import Probe, membership
+from amber_sieve.core.pick.samples import SampleParams, membership
 from amber_sieve.core.pick.tolerance import steady_tolerance
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.media.opening import open_source
@@ -58,8 +58,8 @@ def first_click(picture: str, true: np.ndarray) -> np.ndarray:
     """The mask of one click deepest inside an object, with no edge work."""
     x, y, _ = deepest(true > 0.99)
     planes = demo_frame(picture).planes
-    probe = Probe(tuple(float(v) for v in planes[:, y - 2 : y + 3, x - 2 : x + 3].reshape(3, -1).mean(1)))
-    return membership(lab_of(picture), [Probe(probe.colour, tolerance=steady_tolerance(lab_of(picture), probe))])
+    probe = SampleParams(tuple(float(v) for v in planes[:, y - 2 : y + 3, x - 2 : x + 3].reshape(3, -1).mean(1)))
+    return membership(lab_of(picture), [SampleParams(probe.colour, tolerance=steady_tolerance(lab_of(picture), probe))])
 
 
 class SaidTest(unittest.TestCase):
@@ -70,13 +70,13 @@ class SaidTest(unittest.TestCase):
         picked[20:40, 10:40], picked[20:40, 40:70] = 1, 0.3
         worked = picked.copy()
         worked[20:40, 40:70], worked[:5, :5] = 0.9, 1
-        out = as_said(worked, picked, (), ((50.5, 30.5),), 8)
+        out = restore_clicked_regions(worked, picked, (), ((50.5, 30.5),), 8)
         self.assertEqual(out[30, 50], np.float32(0.3))
         self.assertEqual((out[30, 41], out[30, 43]), (np.float32(0.9), np.float32(0.3)))
         self.assertEqual((out[30, 65], out[30, 20], out[2, 2]), (np.float32(0.9), 1, 1))
-        self.assertIs(as_said(worked, picked, ((20.5, 30.5),), ((75.5, 50.5), (-3, 4), (900, 4)), 8), worked)
+        self.assertIs(restore_clicked_regions(worked, picked, ((20.5, 30.5),), ((75.5, 50.5), (-3, 4), (900, 4)), 8), worked)
         lost = np.where(picked == 1, np.float32(0), picked)
-        back = as_said(lost, picked, ((12.5, 22.5),), (), 500)
+        back = restore_clicked_regions(lost, picked, ((12.5, 22.5),), (), 500)
         np.testing.assert_array_equal(back, picked)
 
     def test_a_click_is_never_turned_round_on_the_demo(self):
@@ -145,11 +145,11 @@ class OutlinesTest(unittest.TestCase):
 
 
 class SettledTest(unittest.TestCase):
-    def unmixed(self, planes: np.ndarray, mask: np.ndarray) -> Unmixed:
+    def unmixed(self, planes: np.ndarray, mask: np.ndarray) -> EdgeMatte:
         """What Follow would have found, told apart everywhere."""
         grid = grid_over(mask.shape, 4, (0, 0))
         colours = [np.full((3, *grid.shape), light, np.float32) for light in (0.5, 0.1)]
-        return Unmixed(*colours, grid, np.ones(mask.shape, bool), mask)
+        return EdgeMatte(*colours, grid, np.ones(mask.shape, bool), mask)
 
     def test_it_is_the_least_energy_of_a_published_matting(self):
         """Against pymatting's Laplacian (closed-form matting, Levin, Lischinski, Weiss 2008), solved to the end by SciPy."""

@@ -22,13 +22,13 @@ from common import DEMO, ROOT, FolderCase, terminal
 from PIL import Image
 
 from amber_sieve import compiled, files
-from amber_sieve.collecting import no_collecting
 from amber_sieve.core.areas.strokes import stroke_coverage
 from amber_sieve.core.bands.interval import moved_corners, with_corner
 from amber_sieve.core.frame import Frame
 from amber_sieve.errors import Trouble
 from amber_sieve.export.clip import export_clip
 from amber_sieve.export.still import export_still
+from amber_sieve.gc_pause import gc_pause
 from amber_sieve.live.preview import Opened
 from amber_sieve.media import stills
 from amber_sieve.media.footage.clip import Footage
@@ -544,7 +544,7 @@ class KillTest(FolderCase):
 
 class CollectingTest(unittest.TestCase):
     def test_rubbish_lies_until_the_last_thread_is_through(self):
-        first, second = no_collecting(), no_collecting()
+        first, second = gc_pause(), gc_pause()
         first.__enter__()
         second.__enter__()
         first.__exit__(None, None, None)
@@ -553,7 +553,7 @@ class CollectingTest(unittest.TestCase):
         self.assertTrue(gc.isenabled())
         gc.disable()
         self.addCleanup(gc.enable)
-        with no_collecting():
+        with gc_pause():
             pass
         self.assertFalse(gc.isenabled())  # as it was
 

@@ -368,7 +368,7 @@ class ChangedElsewhere(WindowCase):
         project = Project(stack=(Sieve(pick=Pick(samples=(sample,))),))
         resolver = Resolver(source)
         for number in (0, 1, 30):
-            stands = resolver.project_on(project, source.frame(number), number, RenderContext())
+            stands = resolver.resolve_frame(project, source.frame(number), number, RenderContext())
             self.assertEqual(len(stands.stack[0].pick.samples), 1)
 
     def test_300_000_samples_are_refused_before_they_are_looked_at(self):

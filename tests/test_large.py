@@ -15,7 +15,7 @@ from common import DEMO, FolderCase, demo_frame
 from made import random_project
 from PIL import Image
 
-from amber_sieve.core.edge.box import Boxed
+from amber_sieve.core.edge.box import CroppedMask
 from amber_sieve.core.edge.morphology import without_specks
 from amber_sieve.core.frame import Frame
 from amber_sieve.errors import Trouble
@@ -146,7 +146,7 @@ class Strip(FolderCase):
     def test_a_mask_in_its_box_gives_every_part(self):
         mask = np.zeros((40, 60), np.float32)
         mask[10:20, 30:50] = np.random.default_rng(1).random((10, 20)).astype(np.float32)
-        for held in (Boxed.of(mask), Boxed.of(np.zeros_like(mask))):
+        for held in (CroppedMask.of(mask), CroppedMask.of(np.zeros_like(mask))):
             whole = mask if held.mask.size else np.zeros_like(mask)
             for top, left, height, width in ((0, 0, 40, 60), (5, 35, 10, 25), (15, 0, 25, 40), (0, 55, 9, 5)):
                 np.testing.assert_array_equal(held.part(top, left, height, width), whole[top : top + height, left : left + width])

@@ -12,8 +12,8 @@ from made import middle_tone
 from amber_sieve.core.colour.oklab import one_from_oklab, to_oklab
 from amber_sieve.core.falloff import FORMULAS, shape_table
 from amber_sieve.core.frame import patch
-from amber_sieve.core.pick.known import distances_to_each, membership_of_known
-from amber_sieve.core.pick.samples import Probe, membership
+from amber_sieve.core.pick.cached_distances import distances_to_each, membership_of_known
+from amber_sieve.core.pick.samples import SampleParams, membership
 from amber_sieve.core.pick.tolerance import steady_tolerance
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.names import COMPARISONS, SHAPES
@@ -29,51 +29,53 @@ OBJECTS = {
 
 
 class MembershipTest(unittest.TestCase):
-    def mask_of(self, colours: list, *probes: Probe) -> np.ndarray:
+    def mask_of(self, colours: list, *probes: SampleParams) -> np.ndarray:
         planes = np.ascontiguousarray(np.array(colours, np.float32).T[:, None, :])
         return membership(to_oklab(planes), probes)[0]
 
     def test_the_sample_itself_counts_fully(self):
         for compare in ("surface", "colour"):
-            self.assertEqual(self.mask_of([(0.2, 0.4, 0.1)], Probe((0.2, 0.4, 0.1), compare=compare))[0], 1)
+            self.assertEqual(self.mask_of([(0.2, 0.4, 0.1)], SampleParams((0.2, 0.4, 0.1), compare=compare))[0], 1)
 
     def test_a_relit_surface_is_held_and_another_is_not(self):
         # Source: Shafer (1985), dichromatic reflection: body reflection scales all channels alike.
         base = np.array([0.30, 0.05, 0.04])
-        mask = self.mask_of([base * 0.5, base * 1.6, (0.05, 0.30, 0.04)], Probe(tuple(base)))
+        mask = self.mask_of([base * 0.5, base * 1.6, (0.05, 0.30, 0.04)], SampleParams(tuple(base)))
         np.testing.assert_array_equal(mask, [1, 1, 0])
 
     def test_gloss_forgives_paler_but_not_richer(self):
         colours = [one_from_oklab((0.6, 0.09, 0)), one_from_oklab((0.6, 0.20, 0))]
-        probe = Probe(tuple(one_from_oklab((0.6, 0.14, 0))), tolerance=3)
+        probe = SampleParams(tuple(one_from_oklab((0.6, 0.14, 0))), tolerance=3)
         plain = self.mask_of(colours, probe)
-        forgiven = self.mask_of(colours, Probe(probe.colour, tolerance=3, gloss=1.0))
+        forgiven = self.mask_of(colours, SampleParams(probe.colour, tolerance=3, gloss=1.0))
         self.assertEqual(forgiven[0], 1)
         self.assertLess(plain[0], 1)
         self.assertEqual(forgiven[1], plain[1])
 
     def test_shading_0_holds_less_than_100(self):
         colours = [(0.02, 0.01, 0.01), (0.4, 0.2, 0.2)]
-        self.assertEqual(self.mask_of(colours, Probe((0.4, 0.2, 0.2), shading=0.0))[0], 0)
-        self.assertEqual(self.mask_of(colours, Probe((0.4, 0.2, 0.2), shading=1.0))[0], 1)
+        self.assertEqual(self.mask_of(colours, SampleParams((0.4, 0.2, 0.2), shading=0.0))[0], 0)
+        self.assertEqual(self.mask_of(colours, SampleParams((0.4, 0.2, 0.2), shading=1.0))[0], 1)
 
     def test_colour_distance_is_delta_e_ok_times_100(self):
         near = one_from_oklab((0.5, 0.05, 0.09))
-        probe = Probe(tuple(one_from_oklab((0.5, 0.05, 0.05))), compare="colour", tolerance=2, falloff=4)
+        probe = SampleParams(tuple(one_from_oklab((0.5, 0.05, 0.05))), compare="colour", tolerance=2, falloff=4)
         self.assertAlmostEqual(self.mask_of([near], probe)[0], 0.5, places=3)
 
     def test_keep_unites_and_drop_takes_out(self):
         red, green = (0.5, 0.05, 0.05), (0.05, 0.4, 0.05)
-        both = self.mask_of([red, green], Probe(red), Probe(green))
+        both = self.mask_of([red, green], SampleParams(red), SampleParams(green))
         np.testing.assert_array_equal(both, [1, 1])
-        np.testing.assert_array_equal(self.mask_of([red, green], Probe(red), Probe(green), Probe(green, keep=False)), [1, 0])
-        np.testing.assert_array_equal(self.mask_of([red], Probe(red, keep=False)), [0])
+        np.testing.assert_array_equal(
+            self.mask_of([red, green], SampleParams(red), SampleParams(green), SampleParams(green, keep=False)), [1, 0]
+        )
+        np.testing.assert_array_equal(self.mask_of([red], SampleParams(red, keep=False)), [0])
 
     def test_other_comparisons_need_their_planes(self):
         with self.assertRaises(ValueError):
-            membership(to_oklab(solid((1, 0, 0))), [Probe((1, 0, 0), compare="levels")])
+            membership(to_oklab(solid((1, 0, 0))), [SampleParams((1, 0, 0), compare="levels")])
         with self.assertRaises(ValueError):
-            membership(to_oklab(solid((1, 0, 0))), [Probe((1, 0, 0), compare="taste")], np.zeros((6, 8, 8), np.float32))
+            membership(to_oklab(solid((1, 0, 0))), [SampleParams((1, 0, 0), compare="taste")], np.zeros((6, 8, 8), np.float32))
 
     def test_falloff_shapes_fall_and_stay_within_bounds(self):
         for shape in SHAPES:
@@ -84,7 +86,7 @@ class MembershipTest(unittest.TestCase):
             shape_table("wavy")
 
     def test_black_and_huge_values_are_harmless(self):
-        mask = self.mask_of([(0, 0, 0), (6e4, 6e4, 6e4), (-0.1, 0.2, 0.1)], Probe((0.0, 0.0, 0.0)), Probe((0.5, 0.5, 0.5)))
+        mask = self.mask_of([(0, 0, 0), (6e4, 6e4, 6e4), (-0.1, 0.2, 0.1)], SampleParams((0.0, 0.0, 0.0)), SampleParams((0.5, 0.5, 0.5)))
         self.assertTrue(np.isfinite(mask).all())
         self.assertEqual(mask[0], 1)
 
@@ -94,7 +96,7 @@ class MembershipTest(unittest.TestCase):
         near = [one_from_oklab(base + (0, 0, 0.001 * k)) for k in range(30)]
         far = [one_from_oklab(base + (0, 0, 0.09 + 0.001 * k)) for k in range(60)]
         lab = to_oklab(np.ascontiguousarray(np.array(near * 20 + far * 20, np.float32).T[:, None, :]))
-        probe = Probe(tuple(one_from_oklab(base)))
+        probe = SampleParams(tuple(one_from_oklab(base)))
         mask = membership(lab, [replace(probe, tolerance=steady_tolerance(lab, probe))])[0]
         self.assertEqual(mask[:600].min(), 1)
         self.assertEqual(mask[600:].max(), 0)
@@ -116,7 +118,7 @@ class KnownTest(unittest.TestCase):
             lab = to_oklab(cv2.GaussianBlur(planes.transpose(1, 2, 0), (0, 0), 6).transpose(2, 0, 1).copy())
             extra = np.ascontiguousarray(np.concatenate([lab * 50, lab * 100]))
             probes = [
-                Probe(
+                SampleParams(
                     tuple(chance.random() for _ in range(3)), keep=number == 0 or chance.random() < 0.5, compare=chance.choice(COMPARISONS),
                     shape=chance.choice(tuple(FORMULAS)), bend=chance.uniform(-1, 1), competes=chance.random() < 0.5,
                 )

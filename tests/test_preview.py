@@ -74,7 +74,7 @@ class PreviewIsExportTest(unittest.TestCase):
             # The same picture without any part: at full size this is what the export renders.
             level = opened.frame(number, factor)
             cache = RenderContext(Cache(10**9))
-            found = opened.resolver.project_on(project, whole, number, cache)
+            found = opened.resolver.resolve_frame(project, whole, number, cache)
             mask = sieve_mask(level, found, sieve.id, cache, layers_in(cache))[top : top + 150, left : left + 200]
             apart = np.abs(shown.mask - mask)
             worst = max(worst, float(apart.max()))
@@ -110,7 +110,7 @@ class PreviewIsExportTest(unittest.TestCase):
             whole, sieve = opened.frame(0), Sieve(adjust=Adjust(recolour=Recolour(hue=100)))
             x, y, _ = deepest(truth(picture, name) > 0.99)
             small = whole.reduced(looked_at(whole.width, whole.height))
-            stands = opened.resolver.project_on(Project(stack=(sieve,)), whole, 0, cache).stack[0]
+            stands = opened.resolver.resolve_frame(Project(stack=(sieve,)), whole, 0, cache).stack[0]
             sieve = edits.with_sample(sieve, clicked(stands, sample_at(whole, x, y), small, cache).sample)
             project = Project(stack=(sieve,))
             made = finished(opened.source, project, masks=[sieve.id])

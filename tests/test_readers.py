@@ -28,7 +28,7 @@ from amber_sieve.media.opening import about_of, open_source
 from amber_sieve.project.model import Adjust, Edge, Mono, Project, Sieve
 
 
-def levels_of(path: pathlib.Path) -> np.ndarray:
+def to_grey8(path: pathlib.Path) -> np.ndarray:
     """Levels (H, W, 3) of a picture as it is read."""
     return np.moveaxis(encode(stills.read(path).picture.planes) * 255, 0, -1)
 
@@ -43,7 +43,7 @@ class PhoneAndWeb(FolderCase):
     def test_each_kind_is_what_was_written(self):
         for name, most in (("a.gif", 6), ("a.tga", 0.01), ("a.bmp", 0.01), ("a.jp2", 0.01), ("a.avif", 4), ("a.heic", 4)):
             self.picture.save(self.folder / name, **({"quality": 95} if name in ("a.avif", "a.heic") else {}))
-            self.assertLess(np.abs(levels_of(self.folder / name) - self.codes).mean(), most, name)
+            self.assertLess(np.abs(to_grey8(self.folder / name) - self.codes).mean(), most, name)
             about = about_of(self.folder / name)
             self.assertEqual((about.kind, about.size), ("still", (90, 60)), name)
             self.assertIn(pathlib.Path(name).suffix, formats.endings("still"))
@@ -56,7 +56,7 @@ class PhoneAndWeb(FolderCase):
         for name, descriptor, rows in (("up.tga", 0, blue_first[::-1]), ("down.tga", 0x20, blue_first)):
             head[17] = descriptor
             (self.folder / name).write_bytes(bytes(head) + rows.tobytes())
-            np.testing.assert_allclose(levels_of(self.folder / name), self.codes, atol=0.01)
+            np.testing.assert_allclose(to_grey8(self.folder / name), self.codes, atol=0.01)
 
     def test_alpha_grey_and_ten_bits(self):
         clear = self.picture.convert("RGBA")
@@ -69,7 +69,7 @@ class PhoneAndWeb(FolderCase):
         pillow_heif.from_bytes(mode="RGB;16", size=(90, 60), data=ramp.tobytes()).save(self.folder / "deep.heic", quality=-1)
         read = stills.read(self.folder / "deep.heic")
         self.assertEqual(read.about.depth, "uint16")
-        self.assertLess(np.abs(levels_of(self.folder / "deep.heic") - ramp / 257).max(), 2)
+        self.assertLess(np.abs(to_grey8(self.folder / "deep.heic") - ramp / 257).max(), 2)
 
     def test_damaged_and_empty_ones_get_a_sentence(self):
         for ending in formats.PILLOW:

@@ -26,7 +26,7 @@ from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
 from amber_sieve.threads import LAST, Threads
 from amber_sieve.workspace.jobs import Job
-from amber_sieve.workspace.newest import Newest
+from amber_sieve.workspace.latest_only import LatestOnlyWorker
 from amber_sieve.workspace.watcher import Watcher
 
 
@@ -128,7 +128,7 @@ class ThreadsTest(WindowCase):
         self.assertFalse(self.window.canvas.answer.isVisible())
 
     def test_only_the_newest_request_is_answered(self):
-        renderer, answers, gate, begun = Newest("render"), [], threading.Event(), threading.Event()
+        renderer, answers, gate, begun = LatestOnlyWorker("render"), [], threading.Event(), threading.Event()
         renderer.done.connect(answers.append)
 
         def first() -> str:
@@ -149,7 +149,7 @@ class ThreadsTest(WindowCase):
 
     def test_no_memory_is_given_back_between_the_steps_of_a_drag(self):
         """The next step asks for the same again, and fresh memory takes as long as the work."""
-        renderer, answers, back = Newest("render", large=True), [], mock.Mock()
+        renderer, answers, back = LatestOnlyWorker("render", large=True), [], mock.Mock()
         renderer.done.connect(answers.append)
         renderer._gives_back = back
         for number, hurries in enumerate((True, True, False, True)):
@@ -162,7 +162,7 @@ class ThreadsTest(WindowCase):
 
     def test_the_fine_picture_of_a_drag_that_goes_on_is_given_up(self):
         """A drag that paused for a quarter of a second waited seconds for a fine picture of its last step."""
-        renderer, answers, begun = Newest("render"), [], threading.Event()
+        renderer, answers, begun = LatestOnlyWorker("render"), [], threading.Event()
         renderer.done.connect(answers.append)
         context = RenderContext(Cache(10**6), cancelled=renderer.superseded)
 
@@ -226,7 +226,7 @@ class ThreadsTest(WindowCase):
         self.assertEqual(self.troubles, [])
 
     def test_a_failed_render_is_told_and_the_thread_lives_on(self):
-        renderer, answers, failures = Newest("render"), [], []
+        renderer, answers, failures = LatestOnlyWorker("render"), [], []
         renderer.done.connect(answers.append)
         renderer.failed.connect(lambda words, details: failures.append(words))
         for request in (self.fail_with(Trouble("The layer is gone: choose another.")), self.fail_with(MemoryError())):

@@ -14,7 +14,7 @@ from PyQt6.QtWidgets import QMenu, QMessageBox
 
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.frame import Frame
-from amber_sieve.core.pick.samples import Probe, distance_to
+from amber_sieve.core.pick.samples import SampleParams, distance_to
 from amber_sieve.desk.panels.stack_menu import fill_groups_menu, fill_mask_menu, fill_takes_menu
 from amber_sieve.errors import Trouble
 from amber_sieve.live.sampling import sample_at
@@ -133,7 +133,7 @@ class LinksTest(unittest.TestCase):
         planes[:, 5:35, 5:35] = np.array((0.5, 0.05, 0.04), np.float32)[:, None, None]
         planes[:, 5:35, 45:75] = np.array((0.5, 0.062, 0.042), np.float32)[:, None, None]
         frame, cache = Frame(planes), RenderContext(Cache(10**8))
-        near = float(distance_to(to_oklab(planes), [Probe((0.5, 0.05, 0.04))])[20, 60])
+        near = float(distance_to(to_oklab(planes), [SampleParams((0.5, 0.05, 0.04))])[20, 60])
         first = Sieve(
             id="one",
             name="one",

@@ -18,7 +18,7 @@ from scipy.interpolate import CubicHermiteSpline
 
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.motion.backdrop import Backdrop
-from amber_sieve.core.motion.movement import levels_of
+from amber_sieve.core.motion.movement import to_grey8
 from amber_sieve.desk.clip.key_menu import fill_key_menu
 from amber_sieve.errors import Trouble
 from amber_sieve.export.clip import export_clip
@@ -335,9 +335,9 @@ class SteadyTest(unittest.TestCase):
             course, overlaps, resolver = Course(), [], Resolver(self.source)
             for number in numbers:
                 frame, cache = self.source.frame(number), RenderContext(frames=resolver.across)
-                stands = resolver.project_on(Project(stack=(sieve,)), frame, number, cache)
+                stands = resolver.resolve_frame(Project(stack=(sieve,)), frame, number, cache)
                 mask = sieve_mask(frame, stands, sieve.id, cache)
-                course.add(number, WatchedFrame(float(mask.mean()), 0, np.rint(mask * 255).astype(np.uint8), levels_of(frame.planes)))
+                course.add(number, WatchedFrame(float(mask.mean()), 0, np.rint(mask * 255).astype(np.uint8), to_grey8(frame.planes)))
                 overlaps.append(overlap(mask, true[number]))
             found[steady] = (course.mean_flicker, float(np.mean(overlaps)))
         (flicker, held), (steady_flicker, steady_held) = found[0.0], found[100.0]
@@ -397,20 +397,22 @@ class SteadyPlacesTest(FolderCase):
         sample = sample_at(frame, *middles[5], tolerance=30).but(reach="here", frame=5)
         sieve = Sieve(pick=Pick(samples=(sample,)), edge=Edge(follow=0, specks=0, holes=0, steady=100))
         resolver = Resolver(source)
-        stands = resolver.project_on(Project(stack=(sieve,)), frame, 5, RenderContext()).stack[0]
+        stands = resolver.resolve_frame(Project(stack=(sieve,)), frame, 5, RenderContext()).stack[0]
         self.assertEqual(len(found_of(stands).around), len(NEIGHBOURS))
         for away, pick in zip(NEIGHBOURS, found_of(stands).around, strict=True):
             there = pick.samples[0]
             self.assertLess(np.hypot(there.x - middles[5 + away][0], there.y - middles[5 + away][1]), 3, away)
-        self.assertIsNone(found_of(resolver.project_on(Project(stack=(sieve,)), source.frame(11), 11, RenderContext()).stack[0]).around[0])
+        self.assertIsNone(
+            found_of(resolver.resolve_frame(Project(stack=(sieve,)), source.frame(11), 11, RenderContext()).stack[0]).around[0]
+        )
         # A drag leaves Steady out, and does not look around; tracks of what is no pick do not either; a still has nothing around.
         self.assertEqual(
-            found_of(resolver.project_on(Project(stack=(sieve,)), frame, 5, RenderContext(), around=False).stack[0]).around, ()
+            found_of(resolver.resolve_frame(Project(stack=(sieve,)), frame, 5, RenderContext(), around=False).stack[0]).around, ()
         )
         plain = tracks.with_key(Sieve(edge=sieve.edge), "adjust.light.exposure", 2)
-        self.assertEqual(found_of(resolver.project_on(Project(stack=(plain,)), frame, 5, RenderContext()).stack[0]).around, ())
+        self.assertEqual(found_of(resolver.resolve_frame(Project(stack=(plain,)), frame, 5, RenderContext()).stack[0]).around, ())
         still = open_source(DEMO / "yard.png")
-        self.assertEqual(Resolver(still).project_on(Project(stack=(sieve,)), still.frame(0), 0, RenderContext()).stack[0].edge.steady, 0)
+        self.assertEqual(Resolver(still).resolve_frame(Project(stack=(sieve,)), still.frame(0), 0, RenderContext()).stack[0].edge.steady, 0)
         # What is found for rendering is not kept in files.
         self.assertNotIn("around", stands.model_dump())
         source.close()

@@ -26,7 +26,7 @@ from PyQt6.QtWidgets import QApplication
 from amber_sieve.desk.start.waiting import settle
 from amber_sieve.export.clip import ClipExport
 from amber_sieve.project.model import Area
-from amber_sieve.workspace.newest import QUIET
+from amber_sieve.workspace.latest_only import QUIET
 
 #: A clip is tracked and rendered after so many pictures.
 A_CLIP_EVERY = 20

@@ -34,7 +34,7 @@ from amber_sieve.desk.widgets.curve_editor import CurveEditor  # noqa: E402
 from amber_sieve.desk.widgets.number import Number  # noqa: E402
 from amber_sieve.desk.window.open_window import open_window  # noqa: E402
 from amber_sieve.workspace.guard import Mishaps  # noqa: E402
-from amber_sieve.workspace.newest import QUIET  # noqa: E402
+from amber_sieve.workspace.latest_only import QUIET  # noqa: E402
 from amber_sieve.workspace.workspace import Workspace  # noqa: E402
 
 #: Buttons that open a dialog which waits for an answer.

@@ -36,7 +36,7 @@ from amber_sieve.core.edge.morphology import without_holes, without_specks
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.parallel import Kernel, RowStep
 from amber_sieve.core.pick.connected import connected_only
-from amber_sieve.core.pick.growing import levels_from
+from amber_sieve.core.pick.growing import flood_thresholds
 from amber_sieve.core.statistics import coverage_of, statistics_of
 from amber_sieve.desk.app import application
 from amber_sieve.desk.start.waiting import settle
@@ -81,7 +81,7 @@ def run_all_stages() -> None:
     disc[10:38, 12:50] = 1
     follow_found(frame.planes, disc)
     connected_only(disc, [(30, 20)], 2)
-    levels_from(frame.planes[0], disc > 0, range(20, 25), range(20, 25), np.array([0.5, 1.0]))
+    flood_thresholds(frame.planes[0], disc > 0, range(20, 25), range(20, 25), np.array([0.5, 1.0]))
     # A thing that stands out, with a strand beside it, on a whole picture and inside a larger one.
     disc[6, 12:50] = 1
     for mask in (disc, np.ascontiguousarray(disc[6:38, 12:50])):

@@ -7,7 +7,7 @@ import os
 import pathlib
 import sys
 
-from .collecting import no_collecting
+from .gc_pause import gc_pause
 
 
 def without_screen(demo: pathlib.Path, out: pathlib.Path) -> int:
@@ -41,7 +41,7 @@ def main() -> int:
     demo, out = pathlib.Path(sys.argv[1]), pathlib.Path(sys.argv[2])
     # Importing makes a great many lasting objects; looking through them for rubbish again and again, then and later, costs
     # a tenth of the start.
-    with no_collecting():
+    with gc_pause():
         from .desk.translations import choose
 
         spoken = choose()

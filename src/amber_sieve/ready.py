@@ -8,11 +8,11 @@ import pathlib
 
 import numpy as np
 
-from .collecting import no_collecting
 from .core.changed import changed_boxes, no_runs, runs_of_boxes
 from .core.frame import Frame
 from .core.mix import Mixture
 from .core.scaling import scale_runs
+from .gc_pause import gc_pause
 from .live.clicking import clicked
 from .live.parts import Shown
 from .live.preview import Opened, Wanted, preview
@@ -66,7 +66,7 @@ def every_adjustment() -> None:
 
 def make_ready() -> None:
     """Load all of it, which takes a second; adjustments that are still being compiled are left out."""
-    with no_collecting():
+    with gc_pause():
         importlib.import_module(".media.stills.reader", __package__)  # with its libraries
         first_clicks_and_drags()
         if is_warm("rest"):

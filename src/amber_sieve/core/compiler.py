@@ -94,7 +94,7 @@ def float_of(typing_context: Any, value: Any) -> Any:
 
 
 @compiled_in
-def mix_four(typing_context: Any, row: Any, firsts: Any, shares: Any, place: Any, out: Any) -> Any:
+def lerp_rgba4(typing_context: Any, row: Any, firsts: Any, shares: Any, place: Any, out: Any) -> Any:
     """Write four screen pixels from ``place`` on, (N,) uint32, each mixed of two that stand side by side in a row.
 
     ``row`` has the four channels of its pixels, (4 · W,) int16 up to 255 · 2⁷; ``firsts`` (N,) int32 says which is the first of the two, ``shares``

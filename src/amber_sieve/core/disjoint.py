@@ -11,7 +11,7 @@ from .parallel import inner
 
 
 @inner
-def root_of(parents: np.ndarray, member: int) -> int:
+def find_root(parents: np.ndarray, member: int) -> int:
     """The member that stands for the set of another one, by the next member on the way there of each (N,); the way is made shorter."""
     while parents[member] != member:
         parents[member] = parents[parents[member]]

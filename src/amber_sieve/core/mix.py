@@ -17,7 +17,7 @@ from .adjust.chain import Step, chained
 from .changed import ALL_RUNS, RUN, next_stretch
 from .colour.screen import row_to_screen
 from .edge.box import NOTHING, box_of
-from .edge.follow import Unmixed, surface_colours
+from .edge.follow import EdgeMatte, surface_colours
 from .frame import BRIGHTEST
 from .parallel import call_step, inner, kernel, one_thread, prange
 
@@ -199,7 +199,7 @@ class Mixture:
     planes: np.ndarray
     weights: np.ndarray
     steps: Sequence[Step]
-    unmixed: Unmixed | None = None
+    unmixed: EdgeMatte | None = None
     begun: Begun | None = None
     filling: Filling = NO_FILLING
 
@@ -271,7 +271,7 @@ def mixed(
     planes: np.ndarray,
     weights: np.ndarray,
     steps: Sequence[Step],
-    unmixed: Unmixed | None = None,
+    unmixed: EdgeMatte | None = None,
     out: np.ndarray | None = None,
     begun: Begun | None = None,
     filling: Filling = NO_FILLING,
@@ -293,7 +293,7 @@ def before_backdrop(
     steps: Sequence[Step],
     backdrop: Filling,
     strength: float = 1.0,
-    unmixed: Unmixed | None = None,
+    unmixed: EdgeMatte | None = None,
     begun: Begun | None = None,
 ) -> tuple[np.ndarray, np.ndarray]:
     """Put what is masked, adjusted, before another picture in place of its own background: m·A(F') + (1 - m)·B.

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from .changed import RUN, in_memory
-from .parallel import inner, kernel, mix_four, prange
+from .parallel import inner, kernel, lerp_rgba4, prange
 
 #: Shares of two pixels are counted in so many parts.
 PARTS = 2048
@@ -24,10 +24,10 @@ def _mixed(one: Any, other: Any, lower: Any) -> Any:
 
 @inner
 def _mix_pixels(row: Any, firsts: Any, parts: Any, target: Any) -> None:
-    """Mix pixels of a row (4 · W,) into as many as stand in ``target`` (n,) uint32, as `mix_four` does it."""
+    """Mix pixels of a row (4 · W,) into as many as stand in ``target`` (n,) uint32, as `lerp_rgba4` does it."""
     fours = target.size // FOUR
     for k in range(fours):
-        mix_four(row, firsts, parts, FOUR * k, target)
+        lerp_rgba4(row, firsts, parts, FOUR * k, target)
     for x in range(FOUR * fours, target.size):
         pixel, first, second = np.uint32(0), parts[x] & 0xFFFF, parts[x] >> 16
         for k in range(4):
@@ -124,7 +124,7 @@ def _between(size: int, count: int) -> tuple[np.ndarray, np.ndarray]:
 
 @functools.lru_cache(maxsize=16)
 def _shares(size: int, count: int) -> tuple[np.ndarray, np.ndarray]:
-    """As `_between`, but with the parts of both pixels as `mix_four` takes them."""
+    """As `_between`, but with the parts of both pixels as `lerp_rgba4` takes them."""
     first, far = _between(size, count)
     return first, (PARTS - far) * 8 | far * 8 << 16
 

@@ -76,7 +76,7 @@ def finished(
     """
     frame = source.frame(number) if frame is None else frame
     resolver = resolver or Resolver(source)
-    first = resolver.project_on(project, frame, number, RenderContext())
+    first = resolver.resolve_frame(project, frame, number, RenderContext())
     context = RenderContext(Cache(0, _keeps(first, masks if result else ())), step=step, frames=resolver.across)
     layers = layers_in(context)
     to_masks, to_rows = (part_of(step, 0, 2), part_of(step, 1, 2)) if step is not None else (None, None)
@@ -110,7 +110,7 @@ def leaving(
 ) -> Leaving:  # fmt: skip
     """One frame of a source by a project, of which only the picture is asked for, and only row by row; all else is as for `finished`."""
     frame, resolver = source.frame(number) if frame is None else frame, resolver or Resolver(source)
-    first = resolver.project_on(project, frame, number, RenderContext())
+    first = resolver.resolve_frame(project, frame, number, RenderContext())
     context = RenderContext(Cache(0, _keeps(first, ())), step=step, frames=resolver.across)
     layers = layers_in(context)
     strips = in_strips(frame, first, layers, keeps=_keeps(first, ()), step=step)

@@ -10,8 +10,8 @@ from ..core.colour.oklab import to_oklab
 from ..core.frame import Frame
 from ..core.pick.colour_groups import grouped
 from ..core.pick.pieces import HALF
-from ..core.pick.samples import Probe, distance_to
-from ..core.pick.unsure import evenness, unsure_place
+from ..core.pick.samples import SampleParams, distance_to
+from ..core.pick.unsure import evenness, most_uncertain_pixel
 from ..project.model import Pick, Sieve
 from ..render.clicked import place_of
 from ..render.context import RenderContext
@@ -73,7 +73,7 @@ def offered(
         step(0.2 + 0.2 * number / len(places))
         patch = frame.planes[:, max(0, y - AROUND) : y + AROUND + 1, max(0, x - AROUND) : x + AROUND + 1].reshape(3, -1).mean(axis=1)
         red, green, blue = (float(value) for value in patch)
-        settled = settled | ((distance_to(lab, [Probe((red, green, blue))]) < SETTLED) & (mask == mask[y, x]))
+        settled = settled | ((distance_to(lab, [SampleParams((red, green, blue))]) < SETTLED) & (mask == mask[y, x]))
     step(0.4)
     kept = [pixel(place_of(sample, frame)) for sample in keeps]
     groups = context.get(("colour groups", frame.key), lambda: grouped(lab, lambda: step(0.4)))
@@ -81,7 +81,7 @@ def offered(
     even = context.get(("evenness", frame.key), lambda: evenness(lab))
     margin = _margin(lab, sieve.pick)
     step(0.6)
-    found = unsure_place(margin, mask, kept, settled, groups, even, lambda: step(0.6))
+    found = most_uncertain_pixel(margin, mask, kept, settled, groups, even, lambda: step(0.6))
     if found is None:
         return None
     return (found[0] + 0.5) / frame.scale + frame.origin[0], (found[1] + 0.5) / frame.scale + frame.origin[1]

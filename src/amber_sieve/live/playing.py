@@ -236,7 +236,7 @@ class Player:
         layers = layers_in(context)
         try:
             # What is automatic was found on the frame that was shown before playing began, or is found on this reduced one.
-            project = self._resolver.project_on(while_dragged(wanted.project), level, number, context)
+            project = self._resolver.resolve_frame(while_dragged(wanted.project), level, number, context)
             held = part_of(level, wanted.box, stack_looks(project), context)
             views = {
                 name: on_screen(

@@ -119,12 +119,12 @@ class Opened:
         if last:
             self.source.close()
 
-    def project_on(self, wanted: Wanted, whole: Frame, context: RenderContext) -> Project:
+    def resolve_frame(self, wanted: Wanted, whole: Frame, context: RenderContext) -> Project:
         """The project as it stands on a whole frame. While something else than an adjustment is dragged, what was learnt of the masked
         colours stays as it was."""
         adjusts = (wanted.number, tuple(sieve.adjust for sieve in wanted.project.stack))
         learnt = self._learnt[1] if wanted.hurried and self._learnt[0] == adjusts else None
-        project = self.resolver.project_on(wanted.project, whole, wanted.number, context, around=not wanted.hurried, learnt=learnt)
+        project = self.resolver.resolve_frame(wanted.project, whole, wanted.number, context, around=not wanted.hurried, learnt=learnt)
         if not wanted.hurried:
             self._learnt = adjusts, {sieve.id: found_of(sieve).means for sieve in project.stack}
         return while_dragged(project) if wanted.hurried else project
@@ -251,7 +251,7 @@ def _with_take_resolved(project: Project, opened: Opened, wanted: Wanted, whole:
     take = next((take for take in project.takes if take.name == wanted.looking.take), project.takes[0] if project.takes else None)
     if take is None:
         return project
-    stands = opened.resolver.project_on(project.but(stack=take.stack, solo="", takes=()), whole, wanted.number, context)
+    stands = opened.resolver.resolve_frame(project.but(stack=take.stack, solo="", takes=()), whole, wanted.number, context)
     return project.but(takes=(take.but(stack=stands.stack),))
 
 
@@ -275,7 +275,7 @@ def _preview(opened: Opened, wanted: Wanted, context: RenderContext) -> Rendered
     whole = opened.frame(wanted.number)
     level = opened.frame(wanted.number, wanted.shown.factor)
     shown, looking = wanted.shown, replace(wanted.looking, quick=wanted.hurried)
-    project = opened.project_on(wanted, whole, context)
+    project = opened.resolve_frame(wanted, whole, context)
     looks = stack_looks(project, wanted.hurried)
     if "other take" in shown.views:
         project = _with_take_resolved(project, opened, wanted, whole, context)

@@ -32,7 +32,7 @@ class Seen:
     @functools.cached_property
     def resolved(self) -> Project:
         """The project as it stands on this frame."""
-        return self.opened.resolver.project_on(self.project, self.opened.frame(self.number), self.number, self.context)
+        return self.opened.resolver.resolve_frame(self.project, self.opened.frame(self.number), self.number, self.context)
 
     @property
     def sieve(self) -> Sieve:
@@ -54,7 +54,7 @@ class Seen:
     def other(self, number: int) -> Frame:
         """All of another frame at full resolution, as it is measured there."""
         frame = self.opened.source.frame(number)
-        stands = self.opened.resolver.project_on(self.project, frame, number, self.context)
+        stands = self.opened.resolver.resolve_frame(self.project, frame, number, self.context)
         return measured(frame, stands, self.sieve_id, self.context, layers_in(self.context))
 
     def reduced(self) -> Frame:

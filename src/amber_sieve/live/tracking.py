@@ -14,7 +14,7 @@ from ..core.areas.shapes import ring_of
 from ..core.frame import Frame
 from ..core.motion.backdrop import Alignment, Backdrop, colours_of
 from ..core.motion.contour import Contour
-from ..core.motion.movement import levels_of, motion, motion_of_rest, moved_by, moved_places, seen_in
+from ..core.motion.movement import motion, motion_of_rest, moved_by, moved_places, seen_in, to_grey8
 from ..core.motion.piece import Colours, Piece, PieceFollower, stands_apart
 from ..errors import Trouble
 from ..language import translate
@@ -187,7 +187,7 @@ class _Looked:
     @staticmethod
     def of(frame: Frame, picks: Picks | None) -> _Looked:
         """A frame as it is looked at."""
-        return _Looked(levels_of(frame.planes), colours_of(frame.planes), picks(frame) if picks else None, frame.scale)
+        return _Looked(to_grey8(frame.planes), colours_of(frame.planes), picks(frame) if picks else None, frame.scale)
 
 
 def _looked(source: Source, numbers: Iterable[int], factor: float, picks: Picks | None) -> Iterator[tuple[int, _Looked]]:

@@ -8,7 +8,7 @@ import numpy as np
 
 from ..core.colour.oklab import one_to_oklab, to_oklab
 from ..core.frame import Frame
-from ..core.motion.movement import along, flow_between, levels_of
+from ..core.motion.movement import along, flow_between, to_grey8
 from ..language import translate
 from ..project.model import Project
 from ..render.cache import Cache
@@ -138,7 +138,7 @@ def watchable(project: Project) -> Project:
 def watched(frame: Frame, project: Project, sieve_id: str, number: int, resolver: Resolver) -> WatchedFrame:
     """Return the coverage of a sieve's mask on a reduced frame; raises `Trouble` when something cannot be read."""
     context = RenderContext(Cache(100_000_000))
-    stands = resolver.project_on(watchable(project), frame, number, context)
+    stands = resolver.resolve_frame(watchable(project), frame, number, context)
     mask = sieve_mask(frame, stands, sieve_id, context, layers_in(context))
     total = float(mask.sum(dtype=np.float64))
     kept = [one_to_oklab(sample.colour) for sample in project.sieve(sieve_id).pick.samples if sample.on and sample.role == "keep"]
@@ -152,7 +152,7 @@ def watched(frame: Frame, project: Project, sieve_id: str, number: int, resolver
     if sieve.edge.steady > 0:
         plain = stands.with_sieve(sieve.but(edge=sieve.edge.but(steady=0.0)))
         unsteady = _small(sieve_mask(frame, plain, sieve_id, context, layers_in(context)))
-    return WatchedFrame(total / mask.size, drift, _small(mask), levels_of(frame.planes), unsteady)
+    return WatchedFrame(total / mask.size, drift, _small(mask), to_grey8(frame.planes), unsteady)
 
 
 def _small(mask: np.ndarray) -> np.ndarray:

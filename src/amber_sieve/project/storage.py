@@ -10,9 +10,9 @@ from typing import Any
 from pydantic import BaseModel, ValidationError
 from pydantic_core import from_json, to_json
 
-from ..collecting import no_collecting
 from ..errors import Trouble
 from ..files import mark_of, regular_file, write_text
+from ..gc_pause import gc_pause
 from ..language import translate
 from .limits import excess_in
 from .model import VERSION, Project, Sieve
@@ -66,7 +66,7 @@ def read_json(path: pathlib.Path, what: str) -> dict[str, Any]:
 
 def _parsed(text: bytes) -> Any:
     """JSON as plain values. What it makes is all kept: looking through a million new objects for rubbish would double the time."""
-    with no_collecting():
+    with gc_pause():
         return from_json(text)
 
 

@@ -8,7 +8,7 @@ from ..core.areas.shapes import coverage
 from ..core.areas.strokes import stroke_coverage
 from ..core.colour.oklab import to_oklab
 from ..core.frame import Frame
-from ..core.pick.samples import Probe, membership
+from ..core.pick.samples import SampleParams, membership
 from ..project.model import Area, Stroke
 from .context import RenderContext
 
@@ -38,7 +38,7 @@ def _drawn(frame: Frame, stroke: Stroke, context: RenderContext) -> np.ndarray:
         )
         if stroke.like is not None:
             lab = context.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
-            covered *= membership(lab, [Probe(stroke.like, tolerance=LIKE_TOLERANCE, falloff=LIKE_FALLOFF)])
+            covered *= membership(lab, [SampleParams(stroke.like, tolerance=LIKE_TOLERANCE, falloff=LIKE_FALLOFF)])
         return covered
 
     return context.get(("stroke", frame.key, stroke), make)

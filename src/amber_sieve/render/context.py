@@ -6,7 +6,7 @@ from collections.abc import Callable, Hashable, Mapping
 from dataclasses import dataclass, field
 from typing import TypeVar
 
-from ..core.edge.box import Boxed
+from ..core.edge.box import CroppedMask
 from ..progress import Cancelled
 from .cache import Cache
 
@@ -33,7 +33,7 @@ class RenderContext:
     cancelled: Callable[[], bool] | None = None
     step: Callable[[float], None] | None = None
     frames: Cache | None = None
-    outlined: Mapping[Hashable, Boxed] = field(default_factory=dict)
+    outlined: Mapping[Hashable, CroppedMask] = field(default_factory=dict)
     once: bool = False
 
     @property

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..core.edge.box import box_of, copied
-from ..core.edge.follow import Unmixed
+from ..core.edge.follow import EdgeMatte
 from .stages.edging import Working
 from .stages.every import OUTLINE, UNMIXING
 
@@ -22,7 +22,7 @@ class Edged:
     """A mask with its edge worked on, and what its outline was unmixed into."""
 
     mask: np.ndarray
-    unmixed: Unmixed | None
+    unmixed: EdgeMatte | None
 
 
 def outline_worked(working: Working) -> np.ndarray:

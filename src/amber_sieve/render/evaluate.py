@@ -99,7 +99,7 @@ def after_sieves(frame: Frame, project: Project, sieves: list[Sieve], context: R
     return after
 
 
-def after_all(frame: Frame, project: Project, context: RenderContext, layers: Layers) -> tuple[Frame, PatchedLight | None]:
+def apply_stack(frame: Frame, project: Project, context: RenderContext, layers: Layers) -> tuple[Frame, PatchedLight | None]:
     """The frame after all sieves; while something is dragged, what it is kept in from step to step, if it is: its light must be finished before
     it is looked at."""
     return _after(frame, project, working(project), context, layers)

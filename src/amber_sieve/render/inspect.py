@@ -11,7 +11,7 @@ from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import to_oklab
 from ..core.colour.transfer import to_levels
 from ..core.pick.pieces import HALF
-from ..core.pick.samples import Probe, distance_to, membership
+from ..core.pick.samples import SampleParams, distance_to, membership
 from ..project.model import Sample, Sieve
 from .mask import tones_of
 
@@ -35,7 +35,7 @@ def deciding_sample(light: tuple[float, float, float] | np.ndarray, sieve: Sieve
     lab = to_oklab(planes)
     extra = np.concatenate([hue_saturation_luminance(planes, lab), to_levels(planes)])
 
-    def mask_of(probes: Sequence[Probe]) -> float:
+    def mask_of(probes: Sequence[SampleParams]) -> float:
         return float(membership(lab, probes, extra)[0, 0])
 
     working = [(sample, tones_of(sample, sieve.pick), number) for number, sample in enumerate(sieve.pick.samples, 1) if sample.on]

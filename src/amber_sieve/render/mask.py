@@ -16,14 +16,14 @@ from ..core.colour.transfer import to_levels
 from ..core.edge.box import NOTHING, box_of
 from ..core.edge.clean import cleaned
 from ..core.edge.feather import hardened
-from ..core.edge.follow import Unmixed
-from ..core.edge.steady import steadied
+from ..core.edge.follow import EdgeMatte
+from ..core.edge.temporal_average import temporal_average
 from ..core.frame import Frame
-from ..core.motion.movement import levels_of
+from ..core.motion.movement import to_grey8
+from ..core.pick.cached_distances import CachedDistances, distances_to_each, membership_of_known
 from ..core.pick.connected import connected_only
-from ..core.pick.known import Known, distances_to_each, membership_of_known
 from ..core.pick.pieces import Reaching, with_pieces
-from ..core.pick.samples import Probe, membership_and_distances, needs_planes
+from ..core.pick.samples import SampleParams, membership_and_distances, needs_planes
 from ..names import BANDS, CHANNEL_BANDS
 from ..progress import part_of
 from ..project.model import Area, Bands, Edge, Pick, Sample, Sieve, amount
@@ -47,9 +47,9 @@ MOST_KNOWN = 120_000_000
 ROWS = 256
 
 
-def probe_of(sample: Sample, pick: Pick) -> Probe:
+def probe_of(sample: Sample, pick: Pick) -> SampleParams:
     """A sample of the model as the kernels take it."""
-    return Probe(
+    return SampleParams(
         colour=sample.colour, keep=sample.role == "keep", compare=sample.compare, tolerance=sample.tolerance, falloff=sample.falloff,
         shading=pick.shading / 100, gloss=pick.gloss / 100, hue_weight=pick.hue_weight / 100,
         saturation_weight=pick.saturation_weight / 100, shape=sample.shape, bend=sample.bend,
@@ -57,12 +57,12 @@ def probe_of(sample: Sample, pick: Pick) -> Probe:
     )  # fmt: skip
 
 
-def tones_of(sample: Sample, pick: Pick) -> list[Probe]:
+def tones_of(sample: Sample, pick: Pick) -> list[SampleParams]:
     """A sample for the kernels: one that was scribbled or boxed stands there once for each of its tones."""
     return [replace(probe_of(sample, pick), colour=tone) for tone in (sample.tones or (sample.colour,))]
 
 
-def probes_of(pick: Pick) -> list[Probe]:
+def probes_of(pick: Pick) -> list[SampleParams]:
     """All working samples that reach everywhere."""
     return [probe for sample in pick.samples if sample.on and sample.reach == "everywhere" for probe in tones_of(sample, pick)]
 
@@ -122,7 +122,12 @@ def _by_strips(frame: Frame, passes: int, context: RenderContext, work: Callable
 
 
 def _measured_by(
-    frame: Frame, probes: list[Probe], groups: list[list[Probe]], context: RenderContext, passes: int, intervals: Sequence[Interval] = ()
+    frame: Frame,
+    probes: list[SampleParams],
+    groups: list[list[SampleParams]],
+    context: RenderContext,
+    passes: int,
+    intervals: Sequence[Interval] = (),
 ) -> np.ndarray:
     """The mask of some samples, times some bands, and the distances from some groups, (1 + number of groups, H, W)."""
 
@@ -142,8 +147,8 @@ def _measured_by(
 
 
 def _distances_while_dragged(
-    part: Frame, lab: np.ndarray, probes: list[Probe], extra: np.ndarray | None, context: RenderContext, passes: int
-) -> Known | None:
+    part: Frame, lab: np.ndarray, probes: list[SampleParams], extra: np.ndarray | None, context: RenderContext, passes: int
+) -> CachedDistances | None:
     """Return how far every pixel lies from each of some samples, where a drag asks for it again and again: that of a tolerance changes none of it."""
     if not context.interactive or not probes or len(probes) * lab[0].nbytes > MOST_KNOWN:
         return None
@@ -170,7 +175,7 @@ def _through_bands(
         mask[box] *= bands_mask(_measured(planes, there, channels), intervals)
 
 
-def distance_plane(frame: Frame, probes: list[Probe], context: RenderContext, passes: int = 0) -> np.ndarray:
+def distance_plane(frame: Frame, probes: list[SampleParams], context: RenderContext, passes: int = 0) -> np.ndarray:
     """Return how far every pixel of a frame lies from the nearest of some samples, (H, W), in the units of their comparison."""
     plane: np.ndarray = _measured_by(frame, [], [probes], context, passes)[1]
     return plane
@@ -247,7 +252,7 @@ class Masked:
     """A finished mask (H, W), and the colours its outline was unmixed into (None without Follow or Fine)."""
 
     mask: np.ndarray
-    unmixed: Unmixed | None
+    unmixed: EdgeMatte | None
 
 
 def picked(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
@@ -340,16 +345,16 @@ def _neighbours(frame: Frame, sieve: Sieve) -> Iterator[tuple[Frame, Sieve]]:
 
 
 def _steady(frame: Frame, sieve: Sieve, context: RenderContext) -> Edged:
-    """The mask of a frame steadied by those of the frames around."""
+    """The mask of a frame temporal_average by those of the frames around."""
     held = context.across
 
     def levels(one: Frame) -> np.ndarray:
-        return held.get(("levels", one.key), lambda: levels_of(one.planes))
+        return held.get(("levels", one.key), lambda: to_grey8(one.planes))
 
     # Of other frames nothing but the mask is kept: it is all that is asked for again.
     others = ((levels(other), _edged(other, there, RenderContext(), held).mask) for other, there in _neighbours(frame, sieve))
     edged = _edged(frame, sieve, context, held)
-    mask = steadied(levels(frame), edged.mask, others, sieve.edge.steady / 100)
+    mask = temporal_average(levels(frame), edged.mask, others, sieve.edge.steady / 100)
     if sieve.edge.hard:
         mask = hardened(mask)
     return Edged(mask, replace(edged.unmixed, alpha=mask) if edged.unmixed is not None else None)

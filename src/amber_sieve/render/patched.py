@@ -14,7 +14,7 @@ import numpy as np
 
 from ..core.changed import boxes_of_runs, copy_runs, no_runs, set_differing, set_held
 from ..core.colour.screen import runs_to_screen, to_screen
-from ..core.edge.follow import Unmixed
+from ..core.edge.follow import EdgeMatte
 from ..core.mix import NO_FILLING, Mixture
 
 
@@ -79,7 +79,7 @@ class _Inputs:
     mask: PatchedMask
     masked: int
     weights: np.ndarray
-    unmixed: Unmixed | None
+    unmixed: EdgeMatte | None
     recipe: tuple[object, ...]
 
     def same_recipe(self, other: _Inputs) -> bool:

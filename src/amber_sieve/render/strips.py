@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..core.edge.box import Boxed
+from ..core.edge.box import CroppedMask
 from ..core.frame import Frame
 from ..progress import part_of
 from ..project.model import Project, Sieve
@@ -46,7 +46,7 @@ class Strips:
     frame: Frame
     project: Project
     layers: Layers
-    outlined: dict[Hashable, Boxed]
+    outlined: dict[Hashable, CroppedMask]
     keeps: Callable[[Hashable], bool] | None
     looks: int
     _held: tuple[int, np.ndarray] | None = None
@@ -134,12 +134,12 @@ def in_strips(
     looks = looks_after_outline(project.but(stack=tuple(asked)))
     if math.isinf(looks):
         return None
-    held: dict[Hashable, Boxed] = {}
+    held: dict[Hashable, CroppedMask] = {}
     own = [sieve for sieve in asked if sieve.mask_from == "own"]
     for number, sieve in enumerate(own):
         key, told = outlined_key(sieve), part_of(step, number, len(own)) if step is not None else None
         if key not in held:
-            held[key] = Boxed.of(outlined(frame, sieve, RenderContext(step=told)))
+            held[key] = CroppedMask.of(outlined(frame, sieve, RenderContext(step=told)))
         if told is not None:
             told(1.0)
     return Strips(frame, project, layers, held, keeps, math.ceil(looks))

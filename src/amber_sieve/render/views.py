@@ -31,7 +31,7 @@ from ..language import translate
 from ..project.model import Bands, Project, Sieve
 from .believable import believable_of
 from .context import RenderContext
-from .evaluate import MOST_OF_IT, after_all, after_sieves, changed_in, mask_value, measured, patched_mask, sieve_masked, working
+from .evaluate import MOST_OF_IT, after_sieves, apply_stack, changed_in, mask_value, measured, patched_mask, sieve_masked, working
 from .fringe import fringe_of
 from .layers import Layers, no_layers
 from .mask import measures_of, probes_of
@@ -198,7 +198,7 @@ class Scene:
 
 def _result(scene: Scene) -> np.ndarray:
     frame, project, context, layers = scene.frame, scene.project, scene.context, scene.layers
-    result, patched = after_all(frame, project, context, layers)
+    result, patched = apply_stack(frame, project, context, layers)
     planes = result.planes
     if patched is not None and not project.display and result.alpha is frame.alpha:
         lowers = project.gamut == "lower chroma"

@@ -54,7 +54,7 @@ class Resolver:
         width, height = self._source.about.size
         return max(1, round((width * height / FOLLOWED_ON) ** 0.5))
 
-    def project_on(
+    def resolve_frame(
         self,
         project: Project,
         whole: Frame,

@@ -56,7 +56,7 @@ def _why(project: Project, at: tuple[int, int], number: int) -> list[str]:
     if number >= frames:
         raise Trouble(f"{project.source} has {frames} frames, from 0: there is no frame {number}.")
     context, frame = RenderContext(Cache(EXPLAIN_MEMORY)), source.frame(number)
-    stands = Resolver(source).project_on(project, frame, number, context)
+    stands = Resolver(source).resolve_frame(project, frame, number, context)
     return [line for sieve in stands.stack for line in why(frame, stands, sieve.id, at, context, layers_in(context))]
 
 

@@ -16,8 +16,8 @@ import warnings
 from collections.abc import Sequence
 
 from .. import __version__
-from ..collecting import no_collecting
 from ..errors import Trouble
+from ..gc_pause import gc_pause
 
 #: The commands, and the file that each stands in; only that of the command that is called is loaded.
 COMMANDS = {
@@ -48,7 +48,7 @@ def _open(arguments: argparse.Namespace) -> int:
     spoken = choose()
     # Importing makes a great many lasting objects; looking through them for rubbish again and again, then and later, costs
     # a tenth of the start.
-    with no_collecting():
+    with gc_pause():
         from ..desk.app import main as desk
 
         gc.freeze()

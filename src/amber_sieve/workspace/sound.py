@@ -8,7 +8,7 @@ from typing import Any
 
 from PyQt6.QtCore import QLoggingCategory, QUrl
 
-from ..collecting import no_collecting
+from ..gc_pause import gc_pause
 from ..media.quiet import quiet
 
 
@@ -21,7 +21,7 @@ class Sound:
         QLoggingCategory.setFilterRules("qt.multimedia.*=false")
         with contextlib.suppress(ImportError):  # a system without what Qt's sound needs
             # A closed dialog that were collected meanwhile would have its last events handled by a PyQt that is half through this.
-            with no_collecting():
+            with gc_pause():
                 from PyQt6.QtMultimedia import QAudioOutput, QMediaDevices, QMediaPlayer
 
             with quiet():  # libraries that look for a device say in vain that there is none

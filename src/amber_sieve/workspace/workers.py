@@ -13,8 +13,8 @@ from ..render.context import RenderContext
 from ..threads import Threads
 from .guard import guarded
 from .jobs import JobRunner
-from .newest import Newest
-from .questions import Questions
+from .latest_only import LatestOnlyWorker
+from .ordered import OrderedWorker
 from .speech import Speech
 
 #: Seconds that a write of unsaved work is waited for at the end.
@@ -35,19 +35,19 @@ class Workers(QObject):
         self.cache = Cache(bytes_of_stages)
         #: What rendering is told that is no step of a drag.
         self.context = RenderContext(self.cache)
-        self.renders, self.questions = Newest("render", large=True), Questions()
+        self.renders, self.questions = LatestOnlyWorker("render", large=True), OrderedWorker()
         #: What the pointer asks for, and what the loupe does.
-        self.readouts, self.promises = Newest("readout"), Newest("promise")
+        self.readouts, self.promises = LatestOnlyWorker("readout"), LatestOnlyWorker("promise")
         #: What a click would give, before it is made.
-        self.aheads = Newest("look ahead")
+        self.aheads = LatestOnlyWorker("look ahead")
         #: Surfaces of what was opened, which nobody waits for.
-        self.surfaces = Newest("surfaces", last=True)
+        self.surfaces = LatestOnlyWorker("surfaces", last=True)
         #: The next click, which nobody waits for either.
-        self.offers = Newest("offers", last=True)
+        self.offers = LatestOnlyWorker("offers", last=True)
         #: Small pictures of recent work.
-        self.recents = Newest("recent work", last=True)
+        self.recents = LatestOnlyWorker("recent work", last=True)
         #: What each tolerance would take, which is shown when it is there.
-        self.foretold = Newest("foretold", last=True)
+        self.foretold = LatestOnlyWorker("foretold", last=True)
         #: Reading what was opened, beside whatever else runs.
         self.openings = JobRunner()
         #: Exports, which queue; and what a person waits for meanwhile, one at a time.
@@ -64,7 +64,7 @@ class Workers(QObject):
         self.failed.connect(speech.failed)
 
     @property
-    def _all(self) -> tuple[Newest | Questions | JobRunner, ...]:
+    def _all(self) -> tuple[LatestOnlyWorker | OrderedWorker | JobRunner, ...]:
         return (self.questions, self.readouts, self.promises, self.aheads, self.openings, self.tasks, self.jobs, self.renders)
 
     @property

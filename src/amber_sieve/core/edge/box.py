@@ -73,7 +73,7 @@ def copied(mask: np.ndarray, box: tuple[slice, slice] = (slice(None), slice(None
 
 
 @dataclass(frozen=True)
-class Boxed:
+class CroppedMask:
     """A mask of which only the part is held that has anything.
 
     Attributes
@@ -86,13 +86,13 @@ class Boxed:
     shape: tuple[int, int]
 
     @staticmethod
-    def of(mask: np.ndarray) -> Boxed:
+    def of(mask: np.ndarray) -> CroppedMask:
         """Return the box of a whole mask (H, W) that holds anything, as a copy unless that is nearly all of it."""
         box = box_of(mask, NOTHING, 0)
         if box is None:
-            return Boxed(mask[:0, :0].copy(), (0, 0), mask.shape)
+            return CroppedMask(mask[:0, :0].copy(), (0, 0), mask.shape)
         held = mask[box]
-        return Boxed(held.copy() if held.size < mask.size // 2 else held, (box[0].start, box[1].start), mask.shape)
+        return CroppedMask(held.copy() if held.size < mask.size // 2 else held, (box[0].start, box[1].start), mask.shape)
 
     def part(self, top: int, left: int, height: int, width: int) -> np.ndarray:
         """The mask of a part of the picture, (height, width)."""

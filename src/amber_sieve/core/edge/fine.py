@@ -16,7 +16,7 @@ from typing import Any
 import cv2
 import numpy as np
 
-from .follow import NOT, SURE, Unmixed
+from .follow import NOT, SURE, EdgeMatte
 
 #: Side of a tile, pixels: a system that is solved in the processor's cache.
 TILE = 384
@@ -94,7 +94,7 @@ def matted(planes: np.ndarray, trimap: np.ndarray, mask: np.ndarray, prior: np.n
     return np.clip(alpha, 0, 1).reshape(trimap.shape).astype(np.float32)
 
 
-def prior_of(unmixed: Unmixed | None, shape: tuple[int, int]) -> np.ndarray:
+def prior_of(unmixed: EdgeMatte | None, shape: tuple[int, int]) -> np.ndarray:
     """Return how well Follow could tell surface and background apart, (H, W) in 0 to 1; nothing where it did not look."""
     prior = np.zeros(shape, np.float32)
     if unmixed is not None:

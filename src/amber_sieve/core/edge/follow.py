@@ -40,7 +40,7 @@ LOOKS_PER_REACH = SPREAD * WIDER[-1] * (ENDS + 2 / CELLS_A_DEVIATION) + 1
 
 
 @dataclass(frozen=True)
-class Unmixed:
+class EdgeMatte:
     """Colours of the surface and of what lies behind, spread over a picture at a coarser scale.
 
     Attributes
@@ -63,9 +63,9 @@ class Unmixed:
         return enlarged(plane, self.grid, self.band.shape)
 
     @property
-    def opposite(self) -> Unmixed:
+    def opposite(self) -> EdgeMatte:
         """The same of what lies behind, for the mask turned round."""
-        return Unmixed(self.background, self.foreground, self.grid, self.band, np.subtract(1, self.alpha), self.corner)
+        return EdgeMatte(self.background, self.foreground, self.grid, self.band, np.subtract(1, self.alpha), self.corner)
 
     @property
     def whole_band(self) -> np.ndarray:
@@ -195,14 +195,14 @@ def outline_box(mask: np.ndarray, reach: float, cell: int) -> tuple[slice, slice
     )
 
 
-def least_of(sensitivity: float) -> float:
+def min_distance_squared(sensitivity: float) -> float:
     """Squared distance of two colours in linear light that is too small to tell; 0.0016 is 0.04 in one channel."""
     return float(0.0064 * 10 ** (-2 * sensitivity))
 
 
 def follow(
     planes: np.ndarray, mask: np.ndarray, reach: float, sensitivity: float = 0.5, origin: tuple[int, int] = (0, 0)
-) -> tuple[np.ndarray, Unmixed | None]:
+) -> tuple[np.ndarray, EdgeMatte | None]:
     """Unmix the outline of a mask.
 
     Parameters
@@ -231,9 +231,11 @@ def follow(
     if colours is None:
         return mask, None
     out, unmixed = mask.copy(), np.empty_like(part)
-    _unmix(planes, box[0].start, box[1].start, part, band, *colours, grid.cell, grid.top, grid.left, least_of(sensitivity), unmixed)
+    _unmix(
+        planes, box[0].start, box[1].start, part, band, *colours, grid.cell, grid.top, grid.left, min_distance_squared(sensitivity), unmixed
+    )
     out[box] = unmixed
-    return out, Unmixed(*colours, grid, band, out, (box[0].start, box[1].start))
+    return out, EdgeMatte(*colours, grid, band, out, (box[0].start, box[1].start))
 
 
 @kernel
@@ -260,7 +262,7 @@ def _surface(
             out[k, 0, n] = max(f + rest * m / (m * m + (1 - m) * (1 - m)), np.float32(0))
 
 
-def surface_colours(planes: np.ndarray, unmixed: Unmixed) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+def surface_colours(planes: np.ndarray, unmixed: EdgeMatte) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     """The surface's own colour in every pixel of the band that holds some of it.
 
     A mixed pixel is I = m·F' + (1 - m)·B'. What the spread colours F and B do not explain, r, is laid to both so that they change least in

@@ -20,12 +20,12 @@ from .follow import (
     LOOKS_PER_REACH,
     ROOM,
     SPREAD,
-    Unmixed,
+    EdgeMatte,
     alpha_of,
     colours_of,
     depth_of,
     distances_of,
-    least_of,
+    min_distance_squared,
     near_outline,
     outline_box,
     projections,
@@ -137,7 +137,7 @@ def follow_found(
     sensitivity: float = 0.5,
     origin: tuple[int, int] = (0, 0),
     check: Callable[[], None] = lambda: None,
-) -> tuple[np.ndarray, Unmixed | None]:
+) -> tuple[np.ndarray, EdgeMatte | None]:
     """Unmix the outline of a mask with the reach that explains each place best.
 
     Parameters
@@ -172,7 +172,7 @@ def follow_found(
     if not tried:
         return mask, None
     check()
-    least, coarse = least_of(sensitivity), grid_over(part.shape, max(1, round(COARSE * scale)), corner)
+    least, coarse = min_distance_squared(sensitivity), grid_over(part.shape, max(1, round(COARSE * scale)), corner)
     weights = _weights(planes, place, part, away, deep, tried, scale, (reaches[-1], inside), least, coarse)
     check()
     out, banded = mask.copy(), np.zeros_like(part)
@@ -181,7 +181,7 @@ def follow_found(
             planes, part, away, deep, one.foreground, one.background, one.grid.cell, one.grid.top, one.grid.left, least, one.reach, depth_of(one.reach),
             weight, coarse.cell, coarse.top, coarse.left, *place, out, banded,
         )  # fmt: skip
-    return out, Unmixed(*_together(tried, weights, coarse), tried[0].grid, banded > HALF, out, place)
+    return out, EdgeMatte(*_together(tried, weights, coarse), tried[0].grid, banded > HALF, out, place)
 
 
 def _weights(

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..disjoint import root_of
+from ..disjoint import find_root
 from ..parallel import kernel, lowest_bit, more_than, prange, serial_kernel, set_bits
 
 Places = Sequence[tuple[float, float]]
@@ -71,7 +71,7 @@ def _unite(rows: np.ndarray, starts: np.ndarray, stops: np.ndarray, reach: int, 
         above, last_above, run, last = rows[y - 1], rows[y], rows[y], rows[y + 1]
         while above < last_above and run < last:
             if starts[run] < stops[above] + reach and starts[above] < stops[run] + reach:
-                one, other = root_of(piece, above), root_of(piece, run)
+                one, other = find_root(piece, above), find_root(piece, run)
                 piece[max(one, other)] = min(one, other)
             if stops[above] < stops[run]:
                 above += 1

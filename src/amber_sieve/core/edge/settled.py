@@ -15,7 +15,7 @@ from typing import Any
 import numpy as np
 
 from ..parallel import inner, kernel, prange, serial_kernel, threads
-from .follow import NOT, SURE, Unmixed
+from .follow import NOT, SURE, EdgeMatte
 from .grid import Grid, between, place_in
 
 #: How far outside the outline the mask is settled, full-resolution pixels; inside, a third of it.
@@ -52,7 +52,7 @@ def rounds_of(scale: float) -> int:
     return max(FEWEST, round(STEPS * min(scale, 1.0)))
 
 
-def settled(planes: np.ndarray, unmixed: Unmixed, scale: float = 1.0) -> np.ndarray:
+def settled(planes: np.ndarray, unmixed: EdgeMatte, scale: float = 1.0) -> np.ndarray:
     """The mask of an unmixed outline, settled in a band along it.
 
     Parameters

@@ -54,7 +54,7 @@ LEAST_SIDE, NARROWEST = 32, 24
 NEEDED = {"position": 3, "position, size and rotation": 5, "perspective": 8}
 
 
-def levels_of(planes: np.ndarray) -> np.ndarray:
+def to_grey8(planes: np.ndarray) -> np.ndarray:
     """Levels (H, W) uint8 of a frame, in which equal steps look about equal."""
     return np.rint(255 * np.sqrt(np.clip(planes.mean(axis=0), 0, 1))).astype(np.uint8)
 

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 import cv2
 import numpy as np
 
-from ..disjoint import root_of
+from ..disjoint import find_root
 from ..parallel import kernel, prange, serial_kernel
 
 #: A pixel belongs to a piece when at least this much of it is masked.
@@ -31,13 +31,13 @@ def _join(labels: np.ndarray, distance: np.ndarray, most: np.float32, group_of: 
                 row, column = y + (step == 1) - (step == 0), x + (step == 3) - (step == 2)
                 if row < 0 or column < 0 or row >= height or column >= width or distance[row, column] + here > most:
                     continue
-                other = root_of(group_of, labels[row, column])
+                other = find_root(group_of, labels[row, column])
                 if first == 0:
                     first = other
                 else:
                     group_of[other] = first
     for label in range(group_of.size):
-        group_of[label] = root_of(group_of, label)
+        group_of[label] = find_root(group_of, label)
 
 
 @kernel

@@ -13,7 +13,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from .samples import Probe, distance_to, membership
+from .samples import SampleParams, distance_to, membership
 
 #: Shadings that are tried; like all of these found by search on path-traced pictures with strokes laid by a robot (docs/formulas.md).
 SHADINGS = (0.5, 0.7, 0.85, 0.95)
@@ -48,7 +48,7 @@ class Settings:
     hue_weight: float = 1.0
     saturation_weight: float = 1.0
 
-    def on(self, probe: Probe) -> Probe:
+    def on(self, probe: SampleParams) -> SampleParams:
         """A probe with these settings."""
         return replace(probe, shading=self.shading, gloss=self.gloss, hue_weight=self.hue_weight, saturation_weight=self.saturation_weight)
 
@@ -57,7 +57,7 @@ class Settings:
 class FitGroup:
     """One sample as the fit sees it: its tones as probes, and some of the pixels it was taken from, (3, 1, N) Oklab."""
 
-    probes: tuple[Probe, ...]
+    probes: tuple[SampleParams, ...]
     pixels: np.ndarray
 
 

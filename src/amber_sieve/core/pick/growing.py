@@ -45,7 +45,7 @@ def _flood(
                     _wait(y, x, here, distance, tolerances, levels, firsts, following)
 
 
-def levels_from(distance: np.ndarray, domain: np.ndarray, rows: range, columns: range, tolerances: np.ndarray) -> np.ndarray:
+def flood_thresholds(distance: np.ndarray, domain: np.ndarray, rows: range, columns: range, tolerances: np.ndarray) -> np.ndarray:
     """From which of some tolerances on each pixel belongs to the pieces (4-neighbours) that reach into a window, (H, W) uint8; `NEVER` where
     none is large enough.
 
@@ -57,7 +57,7 @@ def levels_from(distance: np.ndarray, domain: np.ndarray, rows: range, columns: 
 
     Example
     -------
-    >>> levels_from(np.float32([[0, 2, 1, 9]]), np.ones((1, 4), bool), range(1), range(1), np.array([1.0, 2.0])).tolist()
+    >>> flood_thresholds(np.float32([[0, 2, 1, 9]]), np.ones((1, 4), bool), range(1), range(1), np.array([1.0, 2.0])).tolist()
     [[0, 1, 1, 255]]
     """
     height, width = distance.shape

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .growing import levels_from
+from .growing import flood_thresholds
 from .pieces import labelled, labels_at, window_at
 
 #: Least tolerance looked at, hundredths of Oklab.
@@ -63,7 +63,7 @@ def _still_piece(distance: np.ndarray, domain: np.ndarray, place: Place, largest
     height, width = distance.shape
     without = [(x, y) for x, y in without if 0 <= x < width and 0 <= y < height]  # a sample may lie outside this picture
     tolerances = np.arange(LOWEST - STEP, HIGHEST + EITHER_SIDE * STEP + STEP / 2, STEP)
-    levels = levels_from(distance, domain, *window_at(*place), tolerances)
+    levels = flood_thresholds(distance, domain, *window_at(*place), tolerances)
     sizes = np.cumsum(np.bincount(levels.ravel(), minlength=len(tolerances))[: len(tolerances)]).astype(np.float64)
     sizes[min((int(levels[int(y), int(x)]) for x, y in without), default=len(tolerances)) :] = np.inf
     middle = sizes[EITHER_SIDE:-EITHER_SIDE]
@@ -100,7 +100,7 @@ def propose_keep(distance: np.ndarray, masked: np.ndarray, place: Place, falloff
         return Proposal(still.tolerance, True)
     tolerances = np.arange(LOWEST, min(still.tolerance, HIGHEST) + STEP / 4, STEP)
     halves = tolerances + falloff / 2  # where the mask passes half
-    levels = levels_from(distance, outside, *window_at(*place), halves)
+    levels = flood_thresholds(distance, outside, *window_at(*place), halves)
     for k in reversed(range(len(tolerances))):
         here = int(np.count_nonzero(levels <= k))
         if here < ENOUGH * still.size:

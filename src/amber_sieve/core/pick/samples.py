@@ -52,7 +52,7 @@ ROUNDING = 2e-3
 
 
 @dataclass(frozen=True)
-class Probe:
+class SampleParams:
     """One sample as the kernels need it.
 
     Attributes
@@ -81,14 +81,14 @@ class Probe:
     competes: bool = False
 
 
-def _classes_of(probes: Sequence[Probe]) -> dict[str, int]:
+def _classes_of(probes: Sequence[SampleParams]) -> dict[str, int]:
     """The comparisons in which drop samples compete with keep samples, numbered."""
     kept = {probe.compare for probe in probes if probe.keep}
     competing = [probe.compare for probe in probes if not probe.keep and probe.competes and probe.compare in kept]
     return {compare: number for number, compare in enumerate(dict.fromkeys(competing))}
 
 
-def _numbers_of(probe: Probe) -> list[float]:
+def _numbers_of(probe: SampleParams) -> list[float]:
     """The row of numbers the kernel reads: kind, plane, keep, tolerance, 1/falloff, then what the kind needs."""
     light, a, b = one_to_oklab(probe.colour)
     chroma = float(np.hypot(a, b))
@@ -125,7 +125,7 @@ def _numbers_of(probe: Probe) -> list[float]:
     raise ValueError(f"samples cannot be compared by {probe.compare!r}; use one of {', '.join(COMPARISONS)}")
 
 
-def needs_planes(probes: Sequence[Probe]) -> bool:
+def needs_planes(probes: Sequence[SampleParams]) -> bool:
     """Return whether any of these samples is compared by something other than Oklab."""
     return any(probe.compare not in ("surface", "colour") for probe in probes)
 
@@ -229,12 +229,12 @@ def _qualify(
 NOTHING = np.zeros((6, 1, 1), np.float32)
 
 
-def rows_of(samples: Sequence[tuple[Probe, bool, int]]) -> tuple[np.ndarray, np.ndarray, int]:
+def rows_of(samples: Sequence[tuple[SampleParams, bool, int]]) -> tuple[np.ndarray, np.ndarray, int]:
     """Return samples as kernels take them: a row of numbers and a table of its falloff for each, and how many classes compete. With each stands
     whether it takes part in the mask, and in which group it is measured, -1 for none."""
     classes = _classes_of([probe for probe, takes, _ in samples if takes])
 
-    def flags(probe: Probe, takes: bool, group: int) -> list[float]:
+    def flags(probe: SampleParams, takes: bool, group: int) -> list[float]:
         rivals = classes.get(probe.compare, -1) if takes and (probe.keep or probe.competes) else -1
         competes = probe.competes and not probe.keep and rivals >= 0
         return [probe.shape in ("linear", "hard"), rivals, takes and not competes, group]
@@ -245,7 +245,9 @@ def rows_of(samples: Sequence[tuple[Probe, bool, int]]) -> tuple[np.ndarray, np.
     return numbers, tables, len(classes)
 
 
-def membership(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None, out: np.ndarray | None = None) -> np.ndarray:
+def membership(
+    lab: np.ndarray, probes: Sequence[SampleParams], extra: np.ndarray | None = None, out: np.ndarray | None = None
+) -> np.ndarray:
     """The mask of some samples: keep samples unite by maximum, and what drop samples take is taken out.
 
     A drop sample that competes takes what lies nearer to it than to any keep sample: with d the distances to the nearest of each,
@@ -271,8 +273,8 @@ FARTHEST = np.float32(400)
 
 def membership_and_distances(
     lab: np.ndarray,
-    probes: Sequence[Probe],
-    groups: Sequence[Sequence[Probe]],
+    probes: Sequence[SampleParams],
+    groups: Sequence[Sequence[SampleParams]],
     extra: np.ndarray | None = None,
     out: np.ndarray | None = None,
 ) -> tuple[np.ndarray, np.ndarray]:
@@ -293,7 +295,7 @@ def membership_and_distances(
     result = np.empty(lab.shape[1:], np.float32) if out is None else out
     distances = np.full((len(groups), *lab.shape[1:]), FARTHEST, np.float32)
     wanted = [(probe, number) for number, group in enumerate(groups) for probe in group]
-    rows: list[tuple[Probe, bool, int]] = []
+    rows: list[tuple[SampleParams, bool, int]] = []
     for probe in probes if any(probe.keep for probe in probes) else ():
         # A sample that is in the mask and in a group is measured once.
         shared = next((pair for pair in wanted if pair[0] == probe), None)
@@ -308,7 +310,7 @@ def membership_and_distances(
     return result, distances
 
 
-def distance_to(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None) -> np.ndarray:
+def distance_to(lab: np.ndarray, probes: Sequence[SampleParams], extra: np.ndarray | None = None) -> np.ndarray:
     """Return how far every pixel lies from the nearest of some samples, (H, W) float32, in the units of their comparison, up to ``FARTHEST``.
 
     ``lab`` and ``extra`` are as in `membership`. With no samples everything is as far as can be.

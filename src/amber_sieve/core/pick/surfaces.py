@@ -15,7 +15,7 @@ import numpy as np
 from ..colour.oklab import to_oklab
 from .colour_groups import chroma_of, grouped
 from .pieces import deepest
-from .samples import Probe, membership
+from .samples import SampleParams, membership
 from .tolerance import steady_tolerance
 
 #: Pieces of each that are clicked.
@@ -105,8 +105,8 @@ def found_surfaces(planes: np.ndarray, most: int = 10, step: Callable[[float], N
         step(0.2 + 0.4 * number / len(places))
         patch = planes[:, max(0, y - HALF) : y + HALF + 1, max(0, x - HALF) : x + HALF + 1]
         red, green, blue = (float(value) for value in patch.reshape(3, -1).mean(axis=1))
-        probe = Probe((red, green, blue))
-        mask = membership(lab, [Probe(probe.colour, tolerance=steady_tolerance(thin, probe))])
+        probe = SampleParams((red, green, blue))
+        mask = membership(lab, [SampleParams(probe.colour, tolerance=steady_tolerance(thin, probe))])
         if float(mask.mean()) >= SMALLEST:
             left.append(Surface(x, y, mask))
     step(0.6)

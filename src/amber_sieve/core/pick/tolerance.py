@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from .samples import Probe, distance_to
+from .samples import SampleParams, distance_to
 
 #: Least tolerance looked at, hundredths of Oklab like the surface distance; all of these by trial on yard, close-up and held-out scenes.
 LOWEST = 5.0
@@ -60,7 +60,7 @@ class Steadiness:
     probe : a sample compared by surface.
     """
 
-    def __init__(self, lab: np.ndarray, probe: Probe) -> None:
+    def __init__(self, lab: np.ndarray, probe: SampleParams) -> None:
         self._distance = np.sort(distance_to(thinned(lab), [probe]), axis=None)
 
     def _area(self, tolerances: np.ndarray) -> np.ndarray:
@@ -96,6 +96,6 @@ class Steadiness:
         return tuple(found)
 
 
-def steady_tolerance(lab: np.ndarray, probe: Probe) -> float:
+def steady_tolerance(lab: np.ndarray, probe: SampleParams) -> float:
     """See `Steadiness.tolerance`."""
     return Steadiness(lab, probe).tolerance

@@ -6,7 +6,7 @@ import cv2
 import numpy as np
 
 from ..colour.oklab import from_oklab, to_oklab
-from .samples import Probe, distance_to
+from .samples import SampleParams, distance_to
 
 #: At most so many tones stand for one place; one for each 0.02 of Oklab they are spread over, which is one just noticeable difference (CSS
 #: Color 4). The others were chosen by trial on the yard.
@@ -53,9 +53,9 @@ def mean_at(pixels: np.ndarray, middle: np.ndarray) -> np.ndarray:
     """
     mean = pixels.mean(axis=1, dtype=np.float64)
     lab = to_oklab(np.ascontiguousarray(np.column_stack([pixels, middle])[:, None], np.float32))
-    if np.median(distance_to(lab, [Probe(_tuple(mean))])) <= MIXED:
+    if np.median(distance_to(lab, [SampleParams(_tuple(mean))])) <= MIXED:
         return mean
-    nearest = np.argsort(distance_to(lab, [Probe(_tuple(middle))])[0, :-1], kind="stable")
+    nearest = np.argsort(distance_to(lab, [SampleParams(_tuple(middle))])[0, :-1], kind="stable")
     return pixels[:, nearest[: max(1, pixels.shape[1] // 2)]].mean(axis=1, dtype=np.float64)
 
 

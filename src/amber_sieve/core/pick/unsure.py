@@ -108,7 +108,7 @@ def _relit(
             yield RELIT * worth * touches * float(np.exp(-away)), x, y
 
 
-def unsure_place(
+def most_uncertain_pixel(
     margin: np.ndarray, masked: np.ndarray, kept: Sequence[tuple[int, int]], settled: np.ndarray, groups: ColourGroups, even: np.ndarray,
     step: Callable[[], None] = lambda: None,
 ) -> tuple[int, int] | None:  # fmt: skip

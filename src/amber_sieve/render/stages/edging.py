@@ -8,7 +8,7 @@ from typing import Any, ClassVar
 
 import numpy as np
 
-from ...core.edge.follow import Unmixed
+from ...core.edge.follow import EdgeMatte
 from ...core.frame import Frame
 from ...project.model import Edge, Place, Sieve, is_auto
 from ..context import RenderContext
@@ -54,7 +54,7 @@ class Working:
     mask: np.ndarray
     clicked: ClickedPlaces = NO_CLICKS
     corner: tuple[int, int] = (0, 0)
-    unmixed: Unmixed | None = None
+    unmixed: EdgeMatte | None = None
     picked: np.ndarray | None = None
     owned: np.ndarray | None = None
     context: RenderContext = field(default_factory=RenderContext)

@@ -8,12 +8,12 @@ import numpy as np
 
 from ...core.colour.oklab import to_oklab
 from ...core.edge.clean import BLOCK, LOOKS_PER_PASS, fitting_amount
+from ...core.edge.clicked_regions import restore_clicked_regions
 from ...core.edge.feather import hardened
 from ...core.edge.fine import fine, prior_of
 from ...core.edge.follow import LOOKS_PER_REACH, follow
 from ...core.edge.follow_reach import FOUND_LOOKS, REACHES, follow_found
 from ...core.edge.morphology import longest_of, without_crumbs
-from ...core.edge.said import as_said
 from ...core.edge.settled import SETTLING_LOOKS, settled
 from ...core.frame import Frame
 from ...language import translate
@@ -110,7 +110,7 @@ class Settle(EdgeStage):
             return
         working.context.check()
         mask = settled(working.frame.planes, unmixed, working.frame.scale)
-        mask = as_said(mask, picked, working.clicked.kept, working.clicked.dropped, STANDS * working.scale)
+        mask = restore_clicked_regions(mask, picked, working.clicked.kept, working.clicked.dropped, STANDS * working.scale)
         working.mask, working.unmixed, working.picked = mask, replace(unmixed, alpha=mask), None
 
 

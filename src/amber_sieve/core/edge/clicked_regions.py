@@ -11,7 +11,7 @@ import numpy as np
 HALF = 0.5
 
 
-def as_said(
+def restore_clicked_regions(
     mask: np.ndarray, picked: np.ndarray, kept: Sequence[tuple[float, float]], dropped: Sequence[tuple[float, float]], near: float
 ) -> np.ndarray:
     """A mask (H, W) float32, worked on from the ``picked`` one, that holds what was kept and not what was dropped.

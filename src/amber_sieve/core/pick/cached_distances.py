@@ -17,7 +17,7 @@ from .samples import (
     SLOPE,
     TAKES,
     TOLERANCE,
-    Probe,
+    SampleParams,
     divide,
     membership_and_distances,
     near_one,
@@ -88,7 +88,7 @@ def _take(distances: np.ndarray, ends: np.ndarray, numbers: np.ndarray, tables: 
 
 
 @dataclass(frozen=True)
-class Known:
+class CachedDistances:
     """Distances of every pixel from each of some samples.
 
     Attributes
@@ -100,16 +100,16 @@ class Known:
     ends: np.ndarray
 
 
-def distances_to_each(lab: np.ndarray, probes: Sequence[Probe], extra: np.ndarray | None = None) -> Known:
+def distances_to_each(lab: np.ndarray, probes: Sequence[SampleParams], extra: np.ndarray | None = None) -> CachedDistances:
     """Return how far every pixel lies from each of some samples, whose tolerances do not matter; ``lab`` and ``extra`` are as in `membership`."""
     distances = membership_and_distances(lab, (), [[probe] for probe in probes], extra)[1]
     count, height, width = distances.shape
     ends = np.empty((count, height, -(-width // RUN), 2), np.float32)
     _find_ends(distances, ends)
-    return Known(distances, ends)
+    return CachedDistances(distances, ends)
 
 
-def membership_of_known(known: Known, probes: Sequence[Probe]) -> np.ndarray:
+def membership_of_known(known: CachedDistances, probes: Sequence[SampleParams]) -> np.ndarray:
     """The mask (H, W) of the samples that the distances are known from, which may reach otherwise now: as `membership`, bit by bit."""
     shape = known.distances.shape[1:]
     if not any(probe.keep for probe in probes):

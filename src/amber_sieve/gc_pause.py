@@ -13,7 +13,7 @@ _inside, _collected = 0, False
 
 
 @contextlib.contextmanager
-def no_collecting() -> Iterator[None]:
+def gc_pause() -> Iterator[None]:
     """Let rubbish lie meanwhile, until the last of several threads has ended with it."""
     global _inside, _collected
     with _LOCK:

@@ -18,12 +18,12 @@ ALIKE = 12.0
 CALM = 2.0
 
 
-def steadied(levels: np.ndarray, mask: np.ndarray, others: Iterable[tuple[np.ndarray, np.ndarray]], strength: float) -> np.ndarray:
-    """A mask steadied by those of the frames around: what noise has added to one or taken from it averages out.
+def temporal_average(levels: np.ndarray, mask: np.ndarray, others: Iterable[tuple[np.ndarray, np.ndarray]], strength: float) -> np.ndarray:
+    """A mask temporal_average by those of the frames around: what noise has added to one or taken from it averages out.
 
     Parameters
     ----------
-    levels : (H, W) uint8 of the frame, as of `core.motion.movement.levels_of`; mask : (H, W) float32.
+    levels : (H, W) uint8 of the frame, as of `core.motion.movement.to_grey8`; mask : (H, W) float32.
     others : levels and mask of each neighbour.
     strength : 0 (as it is) to 1 (each neighbour weighs as much as the frame itself, where it looks alike).
     """

@@ -12,7 +12,7 @@ from ..threads import Threads
 from .guard import told
 
 
-class Questions(QObject):
+class OrderedWorker(QObject):
     """Answers in the order of asking: each question sees what came of the ones before it.
 
     A question is put together on the interface thread when its turn comes, its work runs in a thread; what follows from its answer

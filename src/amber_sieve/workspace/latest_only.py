@@ -21,7 +21,7 @@ QUIET = 2000
 SEEN_TO_ITS_END = 2.0
 
 
-class Newest(QObject):
+class LatestOnlyWorker(QObject):
     """One thread that answers the newest request only; what was asked before and not begun is forgotten."""
 
     done = pyqtSignal(object)
