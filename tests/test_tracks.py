@@ -426,6 +426,8 @@ def move_held(widget, place: QPoint) -> None:
 
 
 class TracksWindowTest(WindowCase):
+    own_window = True
+
     def test_numbers_areas_and_samples_are_keyed_in_the_window(self):
         middles = moving(self.folder / "m.mkv")
         self.open(self.folder / "m.mkv")
