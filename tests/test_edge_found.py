@@ -17,6 +17,7 @@ from scipy import sparse
 from scipy.sparse.linalg import spsolve
 
 from amber_sieve.core.colour.oklab import to_oklab
+from amber_sieve.core.edge import chebyshev
 from amber_sieve.core.edge import settled as settling
 from amber_sieve.core.edge.clean import LIMIT, NOISE_PER_PASS, blockiness_of, cleaned, fitting_amount
 from amber_sieve.core.edge.clicked_regions import restore_clicked_regions
@@ -165,9 +166,9 @@ class SettledTest(unittest.TestCase):
         with mock.patch.object(settling, "STEPS", 400):
             ours = settled(planes, self.unmixed(planes, mask))
         band = settling._band(mask, settling.WIDTH)
-        laplacian = cf_laplacian(np.moveaxis(planes, 0, -1).astype(np.float64), settling.EPSILON * 9, 1)
+        laplacian = cf_laplacian(np.moveaxis(planes, 0, -1).astype(np.float64), chebyshev.EPSILON * 9, 1)
         free = band.ravel()
-        fixed, weight = (mask >= 0.5).ravel().astype(float), settling.WEIGHT
+        fixed, weight = (mask >= 0.5).ravel().astype(float), chebyshev.WEIGHT
         left = laplacian[free][:, free] + weight * sparse.identity(int(free.sum()))
         right = weight * mask.ravel()[free] - laplacian[free][:, ~free] @ fixed[~free]
         theirs = np.clip(spsolve(left.tocsc(), right), 0, 1)

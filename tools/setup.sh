@@ -1,6 +1,6 @@
 # Sourced by ./start, ./check and ./amber-sieve: makes .venv from the lock files, adds missing system libraries, and compiles the
 # kernels that are needed first, beside the rest of the packages. Does nothing the second time. SETUP=dev also installs what the
-# tests need, and compiles all kernels.
+# tests need.
 set -eu
 root=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 venv=$root/.venv
@@ -45,13 +45,13 @@ set_up() {
         python3 -m venv "$venv"
     fi
     echo "Installing the packages that the kernels need: about 20 s"
-    install $(grep -hE '^(numpy|numba|llvmlite|scipy|opencv-python-headless|platformdirs)==' "$root/requirements.lock")
+    pip_install $(grep -hE '^(numpy|numba|llvmlite|scipy|opencv-python-headless|platformdirs)==' "$root/requirements.lock")
     echo "Installing the other packages, and compiling beside: about a minute"
     PYTHONPATH="$root/src" "$python" -m amber_sieve.warm first &
     compiling=$!
     wanted=""
     for lock in $locks; do wanted="$wanted -r $lock"; done
-    install $wanted
+    pip_install $wanted
     missing_libraries && install_packages $packages
     # The tests read exported clips with tools that are not ours.
     if [ "$kind" = dev ] && ! command -v ffprobe >/dev/null; then install_packages ffmpeg; fi
@@ -62,12 +62,11 @@ set_up() {
         install_packages xvfb xauth dbus dbus-bin dbus-daemon at-spi2-core
     fi
     wait "$compiling"
-    if [ "$kind" = dev ]; then PYTHONPATH="$root/src" "$python" -m amber_sieve.warm; fi
     echo "$stamp" > "$venv/.ready-$kind"
 }
 
 # What Python compiles of the packages is left until it is imported: most of it never is.
-install() {
+pip_install() {
     "$python" -m pip install -q --disable-pip-version-check --no-compile --no-deps "$@"
 }
 

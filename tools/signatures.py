@@ -1,7 +1,7 @@
 """Lists the kernels and the arguments they are compiled for, in src/amber_sieve/core/signatures.json.
 
 Every stage is run on a small picture, and what was compiled is written down: first what the
-demo needs, then clicks and drags, then the rest. Run it after adding a kernel or changing its
+demo, a click and a drag need, then the rest. Run it after adding a kernel or changing its
 arguments; with --check it only says whether the list is complete.
 
     .venv/bin/python tools/signatures.py [--check]
@@ -24,7 +24,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 sys.path[:0] = [str(pathlib.Path(__file__).parent.parent / folder) for folder in ("src", "tests")]
 import numpy as np
 import own_home  # noqa: F401  (the demo below keeps what it keeps elsewhere)
-from numba import types
+from numba import typeof, types
 
 from amber_sieve.core.changed import changed_pixels, take_changed
 from amber_sieve.core.colour import encodings
@@ -111,37 +111,38 @@ def run_all_stages() -> None:
         stills.write(pathlib.Path(folder) / "warm.png", about, lambda: strips_of(made.result.planes))
 
 
-def kinds_of(made: object) -> list[str]:
-    """Return the arguments that a kernel is compiled for, as the compiler reads them."""
-    return [f"({', '.join(map(written, arguments))},)" for arguments in getattr(made, "overloads", ())]
+#: Kernels that were called, and the arguments they are compiled for, in the order of their first call.
+called: dict[tuple[str, str, str], None] = {}
+_call = Kernel.__call__
+
+
+def call(self: Kernel, *given: object) -> object:
+    """Note what a kernel is called with, and call it. Kernels that only other kernels call are compiled into those."""
+    kinds = "".join(f"{written(typeof(one))}, " for one in given)
+    called[self.__module__.removeprefix(f"{CORE}."), self.__name__, f"({kinds.rstrip()})"] = None
+    return _call(self, *given)
 
 
 def written(kind: types.Type) -> str:
     """Return an argument's type as the compiler reads it."""
     if isinstance(kind, types.Array):
-        places = [":"] * kind.ndim
-        if kind.layout == "C":
-            places[-1] = "::1"
-        return f"{kind.dtype}[{','.join(places)}]"
+        return f"Array({kind.dtype}, {kind.ndim}, '{kind.layout}', {not kind.mutable})"
     if isinstance(kind, types.UniTuple):
         return f"UniTuple({written(kind.dtype)}, {kind.count})"
     return str(kind)
 
 
 def compiled() -> dict[tuple[str, str, str], None]:
-    """Return the kernels of ``core`` that are compiled, and for which arguments, in the order of their modules."""
-    found = {}
-    for name, module in sorted(sys.modules.items()):
-        if name.startswith(f"{CORE}."):
-            for made in vars(module).values():
-                place = getattr(made, "__module__", ""), getattr(made, "__name__", "")
-                if isinstance(made, RowStep) and made.made:
-                    found[made._function.__module__, made._function.__name__, ALWAYS] = None
-                elif isinstance(made, Kernel) and made._how.get("inline") != "always":
-                    found |= dict.fromkeys((*place, kind) for kind in kinds_of(made._made))
-    if f"{CORE}.edge.matting_parts" in sys.modules:
-        found[f"{CORE}.edge.matting_parts", "", ALWAYS] = None
-    return {(module.removeprefix(f"{CORE}."), name, kind): None for module, name, kind in found}
+    """Return the kernels that were called, and the steps that are compiled."""
+    steps = {
+        (made._function.__module__.removeprefix(f"{CORE}."), made._function.__name__, ALWAYS): None
+        for name, module in sorted(sys.modules.items())
+        if name.startswith(f"{CORE}.")
+        for made in vars(module).values()
+        if isinstance(made, RowStep) and made.made
+    }
+    matting = {("edge.matting_parts", "", ALWAYS): None} if f"{CORE}.edge.matting_parts" in sys.modules else {}
+    return called | steps | matting
 
 
 def show_demo() -> None:
@@ -165,15 +166,14 @@ def show_demo() -> None:
 
 def groups() -> dict[str, list[tuple[str, str, str]]]:
     """Run everything, and return what was compiled for it."""
+    Kernel.__call__ = call
     show_demo()
-    first = compiled()
     first_clicks_and_drags()
-    second = compiled()
+    first = compiled()
     every_adjustment()
     run_all_stages()
     importlib.import_module(f"{CORE}.edge.matting_parts")
-    found = (first, {one: None for one in second if one not in first}, {one: None for one in compiled() if one not in second})
-    return {group: list(one) for group, one in zip(GROUPS, found, strict=True)}
+    return {"first": list(first), "rest": [one for one in compiled() if one not in first]}
 
 
 def time_one(job: Job) -> float:

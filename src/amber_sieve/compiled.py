@@ -30,7 +30,7 @@ def _processor_runs_them() -> bool:
 
 
 def use() -> bool:
-    """Return whether kernels that came with the package can be used here. If so, whatever else is compiled is compiled for the same processors.
+    """Return whether kernels that came with the package can be used here. If so, other kernels are compiled for the same processors.
 
     To be called before the compiler is imported: it looks at the environment then.
     """

@@ -1,4 +1,4 @@
-"""Times in which Python does not look for rubbish that holds itself."""
+"""Pause the cyclic garbage collector."""
 
 from __future__ import annotations
 
@@ -8,13 +8,13 @@ import threading
 from collections.abc import Iterator
 
 _LOCK = threading.Lock()
-#: How many threads are in such a time, and whether rubbish was looked for before the first of them.
+#: Threads that pause it now, and whether it ran before the first of them.
 _inside, _collected = 0, False
 
 
 @contextlib.contextmanager
 def gc_pause() -> Iterator[None]:
-    """Let rubbish lie meanwhile, until the last of several threads has ended with it."""
+    """Pause it until the last of the threads that do so at once has ended."""
     global _inside, _collected
     with _LOCK:
         if _inside == 0:

@@ -1,8 +1,7 @@
 """Compiles the kernels once, in as many processes as there are cores, so that nobody waits for the compiler.
 
 Which kernels, for which arguments, stands in core/signatures.json (written by tools/signatures.py):
-first those that the first picture and recolouring need, then those of clicks and drags, then
-the rest.
+first those that the first picture, click, recolouring and drag need, then the rest.
 """
 
 from __future__ import annotations
@@ -27,7 +26,7 @@ from .files import state_folder
 CORE = pathlib.Path(__file__).parent / "core"
 LIST = CORE / "signatures.json"
 #: In this order.
-GROUPS = ("first", "clicks and drags", "rest")
+GROUPS = ("first", "rest")
 #: What a kernel's arguments are where it is compiled as its module is imported, or has only one kind.
 ALWAYS = ""
 
@@ -85,22 +84,25 @@ def compile_one(job: Job) -> float:
     return job.seconds
 
 
-def warm(group: str, step: Callable[[float], None] | None = None) -> None:
-    """Compile the kernels of a group; ``step`` is told the share that is done, and may raise to stop it."""
-    if not is_warm(group):
-        jobs = listed(group)
-        done, whole = 0.0, sum(job.seconds for job in jobs)
-        # New processes: the compiler's threads do not outlive a fork.
-        with ProcessPoolExecutor(os.cpu_count(), multiprocessing.get_context("spawn")) as pool:
-            try:
-                for finished in as_completed([pool.submit(compile_one, job) for job in jobs]):
-                    done += finished.result()
-                    if step is not None:
-                        step(done / whole)
-            except BaseException:
-                pool.shutdown(cancel_futures=True)
-                raise
-        with contextlib.suppress(OSError):  # compiled all the same; it will only be looked at again
+def warm(groups: Sequence[str] = GROUPS, step: Callable[[float], None] | None = None) -> None:
+    """Compile the kernels of some groups, in their order; ``step`` is told the share that is done, and may raise to stop it."""
+    left = [group for group in groups if not is_warm(group)]
+    jobs = [job for group in left for job in listed(group)]
+    if not jobs:
+        return
+    done, whole = 0.0, sum(job.seconds for job in jobs)
+    # New processes: the compiler's threads do not outlive a fork.
+    with ProcessPoolExecutor(os.cpu_count(), multiprocessing.get_context("spawn")) as pool:
+        try:
+            for finished in as_completed([pool.submit(compile_one, job) for job in jobs]):
+                done += finished.result()
+                if step is not None:
+                    step(done / whole)
+        except BaseException:
+            pool.shutdown(cancel_futures=True)
+            raise
+    with contextlib.suppress(OSError):  # compiled all the same; it will only be looked at again
+        for group in left:
             mark = _mark(group)
             mark.parent.mkdir(parents=True, exist_ok=True)
             mark.touch()
@@ -108,12 +110,10 @@ def warm(group: str, step: Callable[[float], None] | None = None) -> None:
 
 def warm_rest_beside() -> None:
     """Compile what is left in a process of low priority, which outlives this one."""
-    left = [group for group in GROUPS if not is_warm(group)]
-    if left:
-        words = [sys.executable, "-m", f"{__package__}.warm", *left]
+    if not is_warm("rest"):
         environment = os.environ | {"PYTHONPATH": os.pathsep.join(path for path in sys.path if path)}
         subprocess.Popen(
-            ["nice", "-n", "19", *words],
+            ["nice", "-n", "19", sys.executable, "-m", f"{__package__}.warm"],
             env=environment,
             stdin=subprocess.DEVNULL,
             stdout=subprocess.DEVNULL,
@@ -123,20 +123,21 @@ def warm_rest_beside() -> None:
 
 
 def main(groups: Sequence[str]) -> None:
-    """Compile groups, and tell on one line how far they are and about how long it still takes."""
-    for group in groups:
-        began, told = time.monotonic(), 0.0
+    """Compile groups, and tell how far they are and about how long it still takes: on one line of a terminal, else now and then."""
+    began = told = time.monotonic()
+    alive = sys.stdout.isatty()
 
-        def tell(share: float) -> None:
-            nonlocal told
-            now = time.monotonic()
-            if share == 1 or now - told > (0.5 if sys.stdout.isatty() else 10):
-                told, left = now, (now - began) * (1 - share) / share  # noqa: B023  (called in this round)
-                end = "\n" if share == 1 or not sys.stdout.isatty() else ""
-                words = f"Compiling for this computer (once): {share:.0%}" + (f", about {left:.0f} s left" if share < 1 else "")
-                print(f"\r{words:<72}" if sys.stdout.isatty() else words, end=end, flush=True)
+    def tell(share: float) -> None:
+        nonlocal told
+        now = time.monotonic()
+        if share < 1 and now - told < (0.5 if alive else 10):
+            return
+        told = now
+        left = f", about {(now - began) * (1 - share) / share:.0f} s left" if share < 1 else ""
+        words = f"Compiling for this computer (once): {share:.0%}{left}"
+        print(f"\r{words:<72}" if alive else words, end="" if alive and share < 1 else "\n", flush=True)
 
-        warm(group, tell)
+    warm(groups, tell)
 
 
 if __name__ == "__main__":

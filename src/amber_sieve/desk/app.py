@@ -81,7 +81,7 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False, translators
     else:
         workspace.pictures.opening.emit(translate("desk", "Amber Sieve for the first time: preparing for this computer, about a minute"))
         title = translate("desk", "Preparing for this computer (once)")
-        workspace.workers.run(title, lambda progress: warm("first", progress.step), prepared)
+        workspace.workers.run(title, lambda progress: warm(("first",), progress.step), prepared)
 
     told_to_end: list[bool] = []
 

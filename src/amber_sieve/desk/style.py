@@ -98,7 +98,7 @@ _HEX = re.compile(r"#[0-9a-f]{6}")
 
 
 def themed(colour: str, theme: str) -> str:
-    """Return a colour of the dark theme as it is in another, both as #rrggbb."""
+    """Return the counterpart of a dark theme's colour in another theme, both as #rrggbb."""
     accents = _ACCENTS.get(theme, {})
     if theme == "dark" or colour in accents:
         return accents.get(colour, colour)

@@ -14,8 +14,8 @@ from ..progress import Progress, part_of
 from ..project.model import Project
 from ..render.cache import Cache
 from ..render.context import RenderContext
-from ..render.evaluate import JoinedMaskKey, last_of_all
-from ..render.mask import MaskKey
+from ..render.evaluate import last_of_all
+from ..render.keys import JoinedMaskKey, MaskKey
 from ..render.stack import rendered, sieve_mask
 from ..render.strips import Strips, in_strips
 from ..resolve.layers import layers_in

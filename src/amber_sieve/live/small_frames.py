@@ -36,7 +36,7 @@ class Pace:
 
 @dataclass(frozen=True)
 class _Held:
-    """A small frame, as it is kept."""
+    """A small frame in store."""
 
     planes: np.ndarray
     key: Hashable

@@ -19,7 +19,7 @@ from .formats import PILLOW, is_clip
 
 #: Parts of a file that are looked at, at most: libraries walk all before one to come to it.
 MAX_PARTS = 256
-#: Seconds of the processor that a header may take, and so many more for each byte of its file.
+#: Seconds of the processor allowed for reading a header: a base, and more for each byte of the file.
 MAX_PROCESSOR_SECONDS, SECONDS_A_BYTE = 0.5, 1e-8
 #: Seconds after which a disk that does not answer is given up.
 MAX_SECONDS = 30.0
@@ -33,7 +33,7 @@ def prepare() -> None:
 
 
 def check(path: pathlib.Path) -> None:
-    """Make sure that the header of a picture or a clip ends; whether it is damaged is said by whoever reads it.
+    """Make sure that the header of a picture or a clip ends; its reader tells damage.
 
     Raises
     ------

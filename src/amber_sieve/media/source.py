@@ -17,7 +17,7 @@ SLOWEST, FASTEST, FILM_RATE = Fraction(1, 60), Fraction(1000), Fraction(24)
 
 
 def is_rate(said: Fraction) -> bool:
-    """Return whether a clip may have so many frames a second."""
+    """Return whether a frame rate is plausible for a clip."""
     return SLOWEST <= said <= FASTEST
 
 

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import functools
 from collections.abc import Callable, Hashable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import TypeVar
 
 import numpy as np
@@ -19,6 +19,7 @@ from ..core.mix import Mixture
 from ..project.model import Detail, Pick, Project, Sieve
 from .adjust import adjusted, adjusting
 from .context import RenderContext
+from .keys import JoinedMaskKey
 from .layers import Layers, no_layers
 from .mask import Masked, masked
 from .patched import PatchedLight, PatchedMask
@@ -223,16 +224,6 @@ def _finished(frame: Frame, project: Project, sieve: Sieve, seen: Frame, context
     for one in sieve.joined:
         mask = combined(mask, of(one.of).mask, one.mode)
     return held if mask is held.mask else Masked(mask, held.unmixed)
-
-
-@dataclass(frozen=True)
-class JoinedMaskKey:
-    """Cache key of a finished mask that may lean on those of other sieves: the frame, what is measured, the mask's own settings, the others'."""
-
-    frame: Hashable
-    seen: Hashable
-    value: tuple[object, ...]
-    others: tuple[tuple[object, ...], ...]
 
 
 def _mask_key(frame: Frame, project: Project, sieve: Sieve, seen: Frame) -> JoinedMaskKey:

@@ -26,12 +26,13 @@ from ..core.pick.pieces import Reaching, with_pieces
 from ..core.pick.samples import SampleParams, membership_and_distances, needs_planes
 from ..names import BANDS, CHANNEL_BANDS
 from ..progress import part_of
-from ..project.model import Area, Bands, Edge, Pick, Sample, Sieve, amount
+from ..project.model import Bands, Edge, Pick, Sample, Sieve, amount
 from .areas import area_coverage
 from .cache import Cache
 from .clicked import clicked_places, place_of, seeds_of
 from .context import RenderContext
 from .edge import Edged, edge_of, outline_worked, unmixing_worked
+from .keys import MaskKey, picked_key
 from .resolved import found_of
 from .stages.edging import OnShare, Working
 from .stages.every import STEADY
@@ -227,27 +228,6 @@ def passes_of(frame: Frame, edge: Edge) -> int:
 
 
 @dataclass(frozen=True)
-class PickedKey:
-    """Cache key of a mask before its edge is worked on, besides the frame."""
-
-    pick: Pick
-    bands: Bands
-    invert: bool
-    clean: float | str
-
-
-@dataclass(frozen=True)
-class MaskKey:
-    """Cache key of a finished mask; ``around`` are the picks of the frames around, for Steady."""
-
-    frame: Hashable
-    picked: PickedKey
-    edge: Edge
-    areas: tuple[Area, ...]
-    around: tuple[Pick | None, ...]
-
-
-@dataclass(frozen=True)
 class Masked:
     """A finished mask (H, W), and the colours its outline was unmixed into (None without Follow or Fine)."""
 
@@ -358,11 +338,6 @@ def _steady(frame: Frame, sieve: Sieve, context: RenderContext) -> Edged:
     if sieve.edge.hard:
         mask = hardened(mask)
     return Edged(mask, replace(edged.unmixed, alpha=mask) if edged.unmixed is not None else None)
-
-
-def picked_key(sieve: Sieve) -> PickedKey:
-    """Return what the mask before the edge depends on besides the frame."""
-    return PickedKey(sieve.pick, sieve.bands, sieve.invert, sieve.edge.clean)
 
 
 def waits_for_fine(frame: Frame, sieve: Sieve, context: RenderContext) -> bool:

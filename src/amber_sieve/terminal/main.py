@@ -59,16 +59,19 @@ def _open(arguments: argparse.Namespace) -> int:
 
 def _prepare() -> None:
     """Compile what this computer has not compiled yet, and say how far it is: the first command would be silent for as long."""
-    from ..warm import GROUPS, is_warm, warm
+    from ..warm import warm
+
+    told = False
 
     def tell(share: float) -> None:
+        nonlocal told
+        told = True
         sys.stderr.write(f"\rPreparing for this computer, once: {100 * share:3.0f} %")
         sys.stderr.flush()
 
-    for group in GROUPS:
-        if not is_warm(group):
-            warm(group, tell)
-            sys.stderr.write(f"\r{'':48}\r")
+    warm(step=tell)
+    if told:
+        sys.stderr.write(f"\r{'':48}\r")
 
 
 def _complain(words: str) -> int:

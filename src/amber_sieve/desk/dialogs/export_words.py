@@ -30,7 +30,7 @@ def size_words(size: tuple[int, int], frames: tuple[int, int] | None, how: Expor
 
 
 def compared_words(found: Compared) -> str:
-    """Return how near a lookup table comes to the render, and what it leaves out."""
+    """Return a lookup table's distance from the render, and what it leaves out."""
     left = "".join(translate("dialogs", "<br>Left out: {line}", line=line) for line in found.left_out)
     return translate(
         "dialogs",

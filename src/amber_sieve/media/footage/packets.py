@@ -25,7 +25,7 @@ ORDER_PARSED = ("mpeg1video", "mpeg2video", "mpeg4")
 CLAIM_SLACK = Fraction(1, 5)
 
 
-#: Seconds of the processor that finding the packets of a clip may take, and so many more for each byte of it: ten times what clips take.
+#: Seconds of the processor allowed for finding a clip's packets: a base, and more for each byte. Clips take a tenth of it.
 MAX_SECONDS, SECONDS_A_BYTE = 1.0, 4e-8
 #: Packets that are read between two looks at the time.
 LOOKS_EVERY = 1024
