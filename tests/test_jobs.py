@@ -7,6 +7,7 @@ import pathlib
 import subprocess
 import sys
 import threading
+import time
 import unittest
 import xml.etree.ElementTree as ElementTree
 from dataclasses import replace
@@ -25,7 +26,7 @@ from amber_sieve.errors import Trouble
 from amber_sieve.export.clip import export_clip, frame_range
 from amber_sieve.export.frame import finished
 from amber_sieve.export.still import export_mask, export_still
-from amber_sieve.files import written_beside
+from amber_sieve.files import is_running, written_beside
 from amber_sieve.live.sampling import sample_at, taken_again
 from amber_sieve.media import formats, stills
 from amber_sieve.media.footage import writing as footage_writing
@@ -264,7 +265,19 @@ class HouseTest(FolderCase):
     """The plan of the house holds: who may import whom, and what is shipped."""
 
     #: What every floor may import besides itself and the ground.
-    GROUND = ("gc_pause", "compiled", "language", "names", "errors", "files", "progress", "reading", "side_by_side", "threads")
+    GROUND = (
+        "gc_pause",
+        "compiled",
+        "language",
+        "names",
+        "errors",
+        "files",
+        "progress",
+        "reading",
+        "side_by_side",
+        "threads",
+        "worker_process",
+    )
     FLOORS = {
         **dict.fromkeys(GROUND, ()), "core": (), "project": (), "media": ("core",), "render": ("core", "project"),
         "resolve": ("core", "project", "media", "render"),
@@ -386,6 +399,29 @@ class HouseTest(FolderCase):
         words = [sys.executable, ROOT / "tools" / "signatures.py", "--check"]
         done = subprocess.run(words, capture_output=True, text=True, cwd=self.folder, timeout=300)
         self.assertEqual(done.stdout.splitlines()[-1:], ["The list is complete."], done.stdout[-2000:] + done.stderr[-2000:])
+
+    def test_workers_end_with_the_process_they_work_for(self):
+        (self.folder / "pool.py").write_text("""
+import multiprocessing, os, time
+from concurrent.futures import ProcessPoolExecutor
+from amber_sieve import worker_process
+
+if __name__ == "__main__":
+    pool = ProcessPoolExecutor(2, multiprocessing.get_context("spawn"), worker_process.begin)
+    print(*{pool.submit(os.getpid).result() for _ in range(2)}, flush=True)
+    time.sleep(60)
+""")
+        environment = os.environ | {"PYTHONPATH": str(SOURCES.parent)}
+        parent = subprocess.Popen([sys.executable, self.folder / "pool.py"], stdout=subprocess.PIPE, text=True, env=environment)
+        workers = [int(word) for word in parent.stdout.readline().split()]
+        parent.kill()
+        parent.wait()
+        parent.stdout.close()
+        end = time.monotonic() + 20
+        while any(is_running(number) for number in workers) and time.monotonic() < end:
+            time.sleep(0.05)
+        self.assertTrue(workers)
+        self.assertEqual([number for number in workers if is_running(number)], [])
 
     def test_kernels_are_compiled_by_all_cores_and_only_once(self):
         jobs = [job for job in warm.listed("first") if job.module == "colour.transfer"]

@@ -20,7 +20,7 @@ from concurrent.futures import ProcessPoolExecutor, as_completed
 from importlib.metadata import version
 from typing import NamedTuple
 
-from . import HAS_KERNELS
+from . import HAS_KERNELS, worker_process
 from .files import state_folder
 
 CORE = pathlib.Path(__file__).parent / "core"
@@ -92,7 +92,7 @@ def warm(groups: Sequence[str] = GROUPS, step: Callable[[float], None] | None = 
         return
     done, whole = 0.0, sum(job.seconds for job in jobs)
     # New processes: the compiler's threads do not outlive a fork.
-    with ProcessPoolExecutor(os.cpu_count(), multiprocessing.get_context("spawn")) as pool:
+    with ProcessPoolExecutor(os.cpu_count(), multiprocessing.get_context("spawn"), worker_process.begin) as pool:
         try:
             for finished in as_completed([pool.submit(compile_one, job) for job in jobs]):
                 done += finished.result()

@@ -1,5 +1,4 @@
-"""Tasks for other processes, before the program is imported there, and for a cluster: the name of a function, not the
-function. It travels by value, so a scheduler needs nothing but Dask.
+"""Tasks for a cluster: the name of a function, not the function. It travels by value, so a scheduler needs nothing but Dask.
 
 Imports nothing of the program, for the scheduler has none of it.
 """
@@ -7,13 +6,6 @@ Imports nothing of the program, for the scheduler has none of it.
 from __future__ import annotations
 
 from typing import Any
-
-
-def keep_to_cores(cores: int) -> None:
-    """Let the kernels of this process use so many cores; told before any of them is imported."""
-    import os
-
-    os.environ["NUMBA_NUM_THREADS"] = os.environ["OMP_NUM_THREADS"] = str(cores)
 
 
 def by_name(module: str, function: str, given: tuple[Any, ...]) -> tuple[bool, Any, str, float]:

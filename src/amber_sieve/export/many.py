@@ -14,6 +14,7 @@ from collections.abc import Callable, Generator, Sequence
 from dataclasses import dataclass
 from typing import Any, Generic, TypeVar
 
+from .. import worker_process
 from ..errors import Trouble
 from ..language import translate
 from . import farm_task
@@ -66,7 +67,7 @@ def _timed(work: Callable[..., T], given: tuple[Any, ...]) -> tuple[T, str, floa
 def _in_processes(work: Callable[..., T], given: Sequence[tuple[Any, ...]], jobs: int) -> Generator[Done[T], None, None]:
     # Spawned, not forked: threads of the kernels do not survive a fork. Each gets its share of the cores.
     cores = max(1, (os.cpu_count() or 1) // jobs)
-    with concurrent.futures.ProcessPoolExecutor(jobs, multiprocessing.get_context("spawn"), farm_task.keep_to_cores, (cores,)) as pool:
+    with concurrent.futures.ProcessPoolExecutor(jobs, multiprocessing.get_context("spawn"), worker_process.begin, (cores,)) as pool:
         futures = {pool.submit(_timed, work, one): number for number, one in enumerate(given)}
         try:
             for future in concurrent.futures.as_completed(futures):
