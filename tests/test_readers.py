@@ -48,6 +48,14 @@ class PhoneAndWeb(FolderCase):
             self.assertEqual((about.kind, about.size), ("still", (90, 60)), name)
             self.assertIn(pathlib.Path(name).suffix, formats.endings("still"))
 
+    def test_loading_libraries_is_not_the_time_of_a_header(self):
+        # On a busy machine the libraries of Pillow alone take longer than a header may.
+        ask = "from amber_sieve.media import header; header.MAX_PROCESSOR_SECONDS = 0.1; print(header._answer({name!r}))"
+        for name in ("a.gif", "a.heic", "a.jp2"):
+            self.picture.save(self.folder / name)
+            command = [sys.executable, "-c", ask.format(name=str(self.folder / name))]
+            self.assertEqual(subprocess.run(command, capture_output=True, text=True).stdout, "True\n", name)
+
     def test_tga_with_its_rows_either_way(self):
         """TGA 2.0, field 5.6: bit 5 of the image descriptor says that the first row is the top one."""
         head = bytearray(18)

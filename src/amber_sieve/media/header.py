@@ -10,6 +10,7 @@ import importlib
 import os
 import pathlib
 import signal
+from collections.abc import Callable
 from typing import Any
 
 from ..errors import Trouble
@@ -51,19 +52,33 @@ def check(path: pathlib.Path) -> None:
         ) from None
 
 
-def _walk(name: str) -> None:
-    """Read a header as the readers of pictures do, with no more of the package loaded than that takes."""
-    if pathlib.Path(name).suffix.lower() in PILLOW:
-        from .stills import phone_and_web
+def _reader(path: pathlib.Path) -> Callable[[str], None]:
+    """Return what walks through a header as the readers of such files do, with no more loaded than that takes."""
+    if path.suffix.lower() in PILLOW:
+        importlib.import_module(f"{__package__}.stills.phone_and_web").load_libraries(path)
+        return _through_pillow
+    if is_clip(path):
+        importlib.import_module("av")
+        return _through_ffmpeg
+    importlib.import_module("OpenImageIO")
+    return _through_openimageio
 
-        with phone_and_web.opened(pathlib.Path(name), 1 << 62):
-            return
-    if is_clip(pathlib.Path(name)):
-        import av
 
-        with av.open(name) as container:
-            container.streams.best("video")
-        return
+def _through_pillow(name: str) -> None:
+    from .stills import phone_and_web
+
+    with phone_and_web.opened(pathlib.Path(name), 1 << 62):
+        pass
+
+
+def _through_ffmpeg(name: str) -> None:
+    import av
+
+    with av.open(name) as container:
+        container.streams.best("video")
+
+
+def _through_openimageio(name: str) -> None:
     import OpenImageIO as oiio
 
     opened = oiio.ImageInput.open(name)
@@ -76,9 +91,10 @@ def _walk(name: str) -> None:
 
 def _answer(name: Any) -> bool:
     try:
+        walk = _reader(pathlib.Path(name))  # loading a library is not the file's time
         most = MAX_PROCESSOR_SECONDS + SECONDS_A_BYTE * os.stat(name).st_size
         signal.setitimer(signal.ITIMER_PROF, most)  # its signal ends the process
-        _walk(name)
+        walk(name)
     except Exception:  # damaged: the reader will say so
         return False
     finally:

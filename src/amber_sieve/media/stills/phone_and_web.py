@@ -17,6 +17,7 @@ from ...language import translate
 from ..formats import PILLOW
 from ..memory import room_for
 
+HEIC = (".heic", ".heif", ".hif")
 #: Modes that hold more than 8 bits, and what they are read as.
 DEEP = ("I;16", "I;16L", "I;16B", "I;16N", "I")
 
@@ -29,6 +30,13 @@ def _with_heic() -> None:
     pillow_heif.register_heif_opener()
 
 
+def load_libraries(path: pathlib.Path) -> None:
+    """Load what reads a picture, which `opened` would do at its first."""
+    Image.init()
+    if path.suffix.lower() in HEIC:
+        _with_heic()
+
+
 @contextmanager
 def opened(path: pathlib.Path, largest: int) -> Iterator[Image.Image]:
     """A picture whose header has been read and whose size can be worked on.
@@ -37,7 +45,7 @@ def opened(path: pathlib.Path, largest: int) -> Iterator[Image.Image]:
     ------
     Trouble: it is damaged, or too large.
     """
-    if path.suffix.lower() in (".heic", ".heif", ".hif"):
+    if path.suffix.lower() in HEIC:
         _with_heic()
     Image.MAX_IMAGE_PIXELS = None  # how large is too large is said by `room_for`, from the header
     try:
