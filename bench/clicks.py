@@ -1,4 +1,5 @@
-"""A robot clicks every object of yard and close-up; and how long a click takes to show its mask on 24 megapixels.
+"""A robot clicks every object of yard and close-up; and how long a click takes to show its mask on
+24 megapixels.
 
 .venv/bin/python bench/clicks.py [clicks]
 
@@ -20,7 +21,10 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 ROOT = pathlib.Path(__file__).parent.parent
-sys.path[:0] = [str(ROOT / "tests"), str(ROOT / "src")]  # the robot and what tests share come before this folder's own
+sys.path[:0] = [
+    str(ROOT / "tests"),
+    str(ROOT / "src"),
+]  # the robot and what tests share come before this folder's own
 import own_home  # noqa: E402, F401
 import robot  # noqa: E402
 
@@ -43,15 +47,22 @@ def objects() -> None:
     table = np.array(rows)
     print("mean              " + " ".join(f"{score:.3f}" for score in table.mean(axis=0)))
     given = np.array(
-        [robot.offered_clicks(robot.half_frame(picture), robot.half_truth(picture, name)) for picture, name in robot.objects()]
+        [
+            robot.offered_clicks(robot.half_frame(picture), robot.half_truth(picture, name))
+            for picture, name in robot.objects()
+        ]
     )
     print("offered places    " + " ".join(f"{score:.3f}" for score in given.mean(axis=0)))
     losses = np.minimum(np.diff(table, axis=1).min(axis=1), 0)
     reached = [robot.clicks_to(row) for row in rows]
     print(
-        f"worst after {robot.CLICKS} clicks {table[:, -1].min():.3f}; clicks to 0.9: {np.mean(reached):.2f}, not reached by {reached.count(6)}"
+        f"worst after {robot.CLICKS} clicks {table[:, -1].min():.3f}; clicks to 0.9: "
+        f"{np.mean(reached):.2f}, not reached by {reached.count(6)}"
     )
-    print(f"objects that lose more than 0.02 by a click: {(losses < -0.02).sum()}, most {losses.min():.3f}")
+    print(
+        f"objects that lose more than 0.02 by a click: {(losses < -0.02).sum()}, most "
+        f"{losses.min():.3f}"
+    )
 
 
 def click_times(path: pathlib.Path) -> None:
@@ -87,7 +98,10 @@ def click_times(path: pathlib.Path) -> None:
         times.append(time.perf_counter() - started)
         QTest.mouseRelease(pane, Qt.MouseButton.LeftButton, held, at)
         settle(workspace)
-        print(f"click {number + 1} on 24 megapixels: {times[-1] * 1e3:.0f} ms from the press to the painted mask")
+        print(
+            f"click {number + 1} on 24 megapixels: {times[-1] * 1e3:.0f} ms from the press to the "
+            "painted mask"
+        )
     print(f"median {statistics.median(times) * 1e3:.0f} ms   (asked for: at most 150)")
     workspace.work.history.mark_saved()
     window.close()
@@ -99,5 +113,7 @@ if __name__ == "__main__":
         objects()
     with tempfile.TemporaryDirectory() as folder:
         large = pathlib.Path(folder) / "large.png"
-        Image.fromarray(np.asarray(Image.open(ROOT / "demo" / "yard.png").resize((6000, 4000)))).save(large, compress_level=1)
+        Image.fromarray(
+            np.asarray(Image.open(ROOT / "demo" / "yard.png").resize((6000, 4000)))
+        ).save(large, compress_level=1)
         click_times(large)

@@ -1,8 +1,10 @@
-"""What a sieve adds to writing a clip: milliseconds a frame next to bare decoding and encoding of the same clip, in turns.
+"""What a sieve adds to writing a clip: milliseconds a frame next to bare decoding and encoding of
+the same clip, in turns.
 
 .venv/bin/python bench/clip.py [ROUNDS]
 
-One sieve with eight samples, three bands and a recolour, with Follow and without, on the demo clip as it is and enlarged to 1920 x 1080.
+One sieve with eight samples, three bands and a recolour, with Follow and without, on the demo clip
+as it is and enlarged to 1920 x 1080.
 """
 
 import pathlib
@@ -24,7 +26,16 @@ from amber_sieve.project.model import Adjust, Band, Bands, Edge, Pick, Project, 
 DEMO = pathlib.Path(__file__).parent.parent / "demo"
 FRAMES, LARGE = 24, (1920, 1080)
 #: Places on the jar of the demo clip at its own size.
-PLACES = [(290, 450), (260, 400), (320, 500), (300, 380), (280, 430), (240, 450), (310, 440), (250, 500)]
+PLACES = [
+    (290, 450),
+    (260, 400),
+    (320, 500),
+    (300, 380),
+    (280, 430),
+    (240, 450),
+    (310, 440),
+    (250, 500),
+]
 
 
 def encoder_of(target: av.container.OutputContainer, rate, size: tuple[int, int]):
@@ -53,8 +64,16 @@ def enlarged(path: pathlib.Path, out: pathlib.Path, size: tuple[int, int]) -> pa
         stream = source.streams.video[0]
         video = encoder_of(target, stream.average_rate, size)
         for frame, _ in zip(source.decode(stream), range(FRAMES), strict=False):
-            picture = cv2.resize(frame.to_ndarray(format="rgb24"), size, interpolation=cv2.INTER_CUBIC)
-            target.mux(video.encode(av.VideoFrame.from_ndarray(np.ascontiguousarray(picture), "rgb24").reformat(format="yuv420p")))
+            picture = cv2.resize(
+                frame.to_ndarray(format="rgb24"), size, interpolation=cv2.INTER_CUBIC
+            )
+            target.mux(
+                video.encode(
+                    av.VideoFrame.from_ndarray(np.ascontiguousarray(picture), "rgb24").reformat(
+                        format="yuv420p"
+                    )
+                )
+            )
         target.mux(video.encode(None))
     return out
 
@@ -62,14 +81,26 @@ def enlarged(path: pathlib.Path, out: pathlib.Path, size: tuple[int, int]) -> pa
 def project_of(clip: Footage, follow: bool) -> Project:
     """The sieve that is measured."""
     frame, share = clip.frame(0), clip.about.size[0] / 960
-    samples = tuple(with_found_tolerance(sample_at(frame, int(x * share), int(y * share)), frame, Pick()) for x, y in PLACES)
+    samples = tuple(
+        with_found_tolerance(sample_at(frame, int(x * share), int(y * share)), frame, Pick())
+        for x, y in PLACES
+    )
     bands = Bands(
         hue=Band(on=True, corners=(150, 160, 240, 250)),
         saturation=Band(on=True, corners=(0, 4, 96, 100)),
         luminance=Band(on=True, corners=(0, 3, 95, 100)),
     )
     edge = Edge() if follow else Edge(follow=0)
-    return Project(stack=(Sieve(pick=Pick(samples=samples), bands=bands, edge=edge, adjust=Adjust(recolour=Recolour(hue=90))),))
+    return Project(
+        stack=(
+            Sieve(
+                pick=Pick(samples=samples),
+                bands=bands,
+                edge=edge,
+                adjust=Adjust(recolour=Recolour(hue=90)),
+            ),
+        )
+    )
 
 
 def milliseconds(work) -> float:
@@ -98,10 +129,19 @@ def main() -> None:
             for _ in range(rounds):
                 for name, work in works.items():
                     found[name].append(milliseconds(work))
-            print(f"{clip.about.size[0]} x {clip.about.size[1]}, {len(clip.stamps)} frames, median of {rounds} rounds")
+            print(
+                f"{clip.about.size[0]} x {clip.about.size[1]}, {len(clip.stamps)} frames, median "
+                f"of {rounds} rounds"
+            )
             for name, times in found.items():
-                ratios = [own / other for own, other in zip(times, found["bare decode and encode"], strict=True)]
-                print(f"    {name:30}{statistics.median(times):8.1f} ms a frame{statistics.median(ratios):8.2f} times bare")
+                ratios = [
+                    own / other
+                    for own, other in zip(times, found["bare decode and encode"], strict=True)
+                ]
+                print(
+                    f"    {name:30}{statistics.median(times):8.1f} ms a "
+                    f"frame{statistics.median(ratios):8.2f} times bare"
+                )
             clip.close()
 
 

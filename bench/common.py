@@ -1,4 +1,6 @@
-"""Timing as ratios to one copy of the same planes, measured in the same run; finds the sources, and has a home of its own."""
+"""Timing as ratios to one copy of the same planes, measured in the same run; finds the sources, and
+has a home of its own.
+"""
 
 import pathlib
 import statistics
@@ -33,10 +35,16 @@ class Ruler:
         self.runs = runs
         self.spare = np.empty_like(self.planes)
         self.copy = seconds(lambda: np.copyto(self.spare, self.planes), max(runs, 9))
-        print(f"\n{width} x {height}: one copy of three float32 planes takes {self.copy * 1e3:.2f} ms")
+        print(
+            f"\n{width} x {height}: one copy of three float32 planes takes {self.copy * 1e3:.2f} ms"
+        )
 
     def tell(self, name: str, work: Callable[[], object], bound: float | None = None) -> float:
         """Print how many copies ``work`` takes."""
         ratio = seconds(work, self.runs) / self.copy
-        print(f"  {name:54}{ratio:8.2f} copies" + (f"   (asked for: at most {bound:g})" if bound else ""), flush=True)
+        print(
+            f"  {name:54}{ratio:8.2f} copies"
+            + (f"   (asked for: at most {bound:g})" if bound else ""),
+            flush=True,
+        )
         return ratio

@@ -1,7 +1,8 @@
 """From the event to the painted mask, while a handle is dragged in the real window.
 
-.venv/bin/python bench/dragging.py            the demo picture at 1280 x 800
-.venv/bin/python bench/dragging.py --large    24 megapixels in a window of 3840 x 2100 (asked for: median 33 ms, worst 66)
+.venv/bin/python bench/dragging.py            the demo picture at 1280 x 800 .venv/bin/python
+bench/dragging.py --large    24 megapixels in a window of 3840 x 2100 (asked for: median 33 ms,
+worst 66)
 """
 
 import gc
@@ -33,16 +34,26 @@ WAIT = QEventLoop.ProcessEventsFlag.WaitForMoreEvents
 DEMO = pathlib.Path(__file__).parent.parent / "demo"
 
 
-def timed(window: Window, widget: QWidget, start: QPointF, step: QPointF, events: int = 60, pane_number: int = 1) -> list[float]:
+def timed(
+    window: Window,
+    widget: QWidget,
+    start: QPointF,
+    step: QPointF,
+    events: int = 60,
+    pane_number: int = 1,
+) -> list[float]:
     """Seconds from each mouse event to the painted mask, or with pane 0 to the painted result."""
     workspace, pane = window.workspace, window.canvas.panes[pane_number]
     painted: list[float] = []
     watch = pane.painted.connect(lambda: painted.append(time.perf_counter()))
-    # A pane is also painted when the project changes, before its mask has: only what is painted after the mask came counts.
+    # A pane is also painted when the project changes, before its mask has: only what is painted
+    # after the mask came counts.
     came = [0.0]
     heard = workspace.viewing.rendered.connect(lambda _: came.append(time.perf_counter()))
     QTest.qWait(500)  # no hand reaches the next control sooner
-    QTest.mousePress(widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start.toPoint())
+    QTest.mousePress(
+        widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start.toPoint()
+    )
     times = []
     for number in range(1, events):
         before = workspace.work.project
@@ -69,10 +80,16 @@ def timed(window: Window, widget: QWidget, start: QPointF, step: QPointF, events
 
 #: Adjustments that are dragged, by their blocks: numbers, and what is drawn.
 DRAGGED = (
-    ("white", ("temperature",)), ("light", ("exposure", "contrast", "highlights")), ("curve", ("curve", "in_black")), ("balance", ("balance",)),
-    ("hues", ("hues",)), ("recolour", ("hue", "vibrance")), ("mono", ("mono",)), ("cdl", ("slope_red",)),
+    ("white", ("temperature",)),
+    ("light", ("exposure", "contrast", "highlights")),
+    ("curve", ("curve", "in_black")),
+    ("balance", ("balance",)),
+    ("hues", ("hues",)),
+    ("recolour", ("hue", "vibrance")),
+    ("mono", ("mono",)),
+    ("cdl", ("slope_red",)),
     ("detail", ("blur", "local_contrast", "sharpen", "noise", "grain")),
-)  # fmt: skip
+)
 
 
 def adjustments(window: Window, asked: str) -> None:
@@ -89,16 +106,24 @@ def adjustments(window: Window, asked: str) -> None:
         settle(workspace)
         for name in names:
             widget: QWidget = drawn[name] if name in drawn else page.numbers[name]
-            middle, step = QPointF(widget.width() / 2, widget.height() / 2), QPointF(0.5, -0.5) if name in drawn else QPointF(1, 0)
+            middle, step = (
+                QPointF(widget.width() / 2, widget.height() / 2),
+                QPointF(0.5, -0.5) if name in drawn else QPointF(1, 0),
+            )
             start = workspace.work.project
             times = timed(window, widget, middle, step, pane_number=0)
-            print(f"  {name:26}median {statistics.median(times) * 1e3:5.1f} ms, worst {max(times) * 1e3:5.1f}, {len(times)} events{asked}")
+            print(
+                f"  {name:26}median {statistics.median(times) * 1e3:5.1f} ms, worst "
+                f"{max(times) * 1e3:5.1f}, {len(times)} events{asked}"
+            )
             workspace.work.edit(lambda _, start=start: start, "Back")
             settle(workspace)
 
 
 def enlarged(folder: pathlib.Path) -> pathlib.Path:
-    """The demo's project with its picture enlarged to 24 megapixels, with noise of its own: where it lies."""
+    """The demo's project with its picture enlarged to 24 megapixels, with noise of its own: where
+    it lies.
+    """
     project = storage.load(DEMO / "yard.sieve")
     small = cv2.imread(str(DEMO / "yard.png"))
     large = cv2.resize(small, (6000, 4000), interpolation=cv2.INTER_CUBIC)
@@ -107,17 +132,25 @@ def enlarged(folder: pathlib.Path) -> pathlib.Path:
     share = 6000 / small.shape[1]
 
     def moved(sieve: Sieve) -> Sieve:
-        samples = tuple(s.but(x=round(s.x * share), y=round(s.y * share)) for s in sieve.pick.samples)
+        samples = tuple(
+            s.but(x=round(s.x * share), y=round(s.y * share)) for s in sieve.pick.samples
+        )
         return sieve.but(pick=sieve.pick.but(samples=samples))
 
-    storage.save(project.but(source=str(folder / "yard.png"), stack=tuple(map(moved, project.stack))), folder / "yard.sieve")
+    storage.save(
+        project.but(source=str(folder / "yard.png"), stack=tuple(map(moved, project.stack))),
+        folder / "yard.sieve",
+    )
     return folder / "yard.sieve"
 
 
 def main() -> None:
     large = "--large" in sys.argv
     with tempfile.TemporaryDirectory() as folder:
-        dragged(enlarged(pathlib.Path(folder)) if large else DEMO / "yard.sieve", (3840, 2100) if large else (1280, 800))
+        dragged(
+            enlarged(pathlib.Path(folder)) if large else DEMO / "yard.sieve",
+            (3840, 2100) if large else (1280, 800),
+        )
 
 
 def dragged(project: pathlib.Path, size: tuple[int, int]) -> None:
@@ -130,32 +163,44 @@ def dragged(project: pathlib.Path, size: tuple[int, int]) -> None:
     workspace = window.workspace
     workspace.pictures.open(project)
     settle(workspace)
-    # The drags are of the pick and the bands; the last one is with all that is automatic at the edge.
-    workspace.work.edit_sieve(lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work")
+    # The drags are of the pick and the bands; the last one is with all that is automatic at the
+    # edge.
+    workspace.work.edit_sieve(
+        lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work"
+    )
     asked = f" (asked for: at most {33 if size[0] > 3000 else 16})"
     adjustments(window, asked)
     window.pages.setCurrentWidget(window.pick)
-    window.canvas.viewport.zoom_to(window.canvas.viewport.zoom * 2.6)  # the picture fills both panes
+    window.canvas.viewport.zoom_to(
+        window.canvas.viewport.zoom * 2.6
+    )  # the picture fills both panes
     settle(workspace)
     assert workspace.viewing.last is not None
     rows, columns = workspace.viewing.last.mask.shape
     copy = Ruler(columns, rows).copy
     print(
-        f"twin view at {size[0]} x {size[1]}, {columns} x {rows} pixels rendered for mask and result; from the event to the painted mask:"
+        f"twin view at {size[0]} x {size[1]}, {columns} x {rows} pixels rendered for mask and "
+        "result; from the event to the painted mask:"
     )
 
     def tell(name: str, times: list[float]) -> None:
         middle = statistics.median(times)
         print(
-            f"  {name:26}median {middle * 1e3:5.1f} ms = {middle / copy:4.1f} copies of its planes, worst {max(times) * 1e3:5.1f} ms, {len(times)} events{asked}"
+            f"  {name:26}median {middle * 1e3:5.1f} ms = {middle / copy:4.1f} copies of its "
+            f"planes, worst {max(times) * 1e3:5.1f} ms, {len(times)} events{asked}"
         )
 
     number = window.pick.tolerance
     tell("tolerance", timed(window, number, QPointF(90, number.height() / 2), QPointF(1, 0)))
     workspace.work.edit_sieve(lambda s: s.but(edge=Edge()), "All automatic")
     settle(workspace)
-    tell("tolerance, all automatic", timed(window, number, QPointF(150, number.height() / 2), QPointF(-1, 0)))
-    workspace.work.edit_sieve(lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work")
+    tell(
+        "tolerance, all automatic",
+        timed(window, number, QPointF(150, number.height() / 2), QPointF(-1, 0)),
+    )
+    workspace.work.edit_sieve(
+        lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work"
+    )
     workspace.samples.set_bands()
     settle(workspace)
     window.pages.setCurrentWidget(window.bands)
@@ -163,9 +208,17 @@ def dragged(project: pathlib.Path, size: tuple[int, int]) -> None:
     for measure in ("hue", "saturation", "luminance"):
         editor = window.bands.editors[measure]
         corner = getattr(workspace.work.sieve.bands, measure).corners[2]
-        tell(f"{measure} band", timed(window, editor, QPointF(editor.x_of(corner), editor.height() / 2), QPointF(0.4, 0)))
+        tell(
+            f"{measure} band",
+            timed(
+                window, editor, QPointF(editor.x_of(corner), editor.height() / 2), QPointF(0.4, 0)
+            ),
+        )
     field = window.field
-    hue, saturation = workspace.work.sieve.bands.hue.corners, workspace.work.sieve.bands.saturation.corners
+    hue, saturation = (
+        workspace.work.sieve.bands.hue.corners,
+        workspace.work.sieve.bands.saturation.corners,
+    )
     start = field.at((hue[1] + hue[2]) / 2, (saturation[1] + saturation[2]) / 2)
     tell("region on the colour field", timed(window, field, start, QPointF(0.5, -0.3)))
     workspace.work.history.mark_saved()

@@ -1,6 +1,8 @@
-"""How near a thing in another colour comes to the same thing rendered in it, mean ΔE2000 inside the thing, both ways for each pair.
+"""How near a thing in another colour comes to the same thing rendered in it, mean ΔE2000 inside the
+thing, both ways for each pair.
 
-python demo/generator/dyed.py FOLDER (in the generator's environment), then .venv/bin/python bench/dyed.py FOLDER
+python demo/generator/dyed.py FOLDER (in the generator's environment), then .venv/bin/python
+bench/dyed.py FOLDER
 """
 
 import pathlib
@@ -19,8 +21,12 @@ SHOT, READ = 3e-5, 8e-4
 
 def photographed(light: np.ndarray, seed: int) -> np.ndarray:
     """Light (3, N) as an 8-bit picture of it holds it."""
-    noise = np.random.default_rng(seed).normal(size=light.shape) * np.sqrt(np.clip(light, 0, None) * SHOT + READ**2)
-    codes = np.rint(np.clip(encode(np.clip(light + noise, 0, 1).astype(np.float32)), 0, 1) * 255) / 255
+    noise = np.random.default_rng(seed).normal(size=light.shape) * np.sqrt(
+        np.clip(light, 0, None) * SHOT + READ**2
+    )
+    codes = (
+        np.rint(np.clip(encode(np.clip(light + noise, 0, 1).astype(np.float32)), 0, 1) * 255) / 255
+    )
     return np.asarray(decode(codes.astype(np.float32)), np.float64)
 
 

@@ -3,6 +3,7 @@
 .venv/bin/python bench/kernels.py
 """
 
+import functools
 import warnings
 from dataclasses import replace
 
@@ -31,14 +32,26 @@ def ours(ruler: Ruler) -> None:
     colours = np.random.default_rng(2).random((8, 3))
     probes = [SampleParams(tuple(c), keep=k % 4 != 3) for k, c in enumerate(colours)]
     ruler.tell("measure (Oklab)", lambda: to_oklab(planes, lab), 2.5)
-    ruler.tell("hue, saturation, luminance from it", lambda: hue_saturation_luminance(planes, lab, ruler.spare))
+    ruler.tell(
+        "hue, saturation, luminance from it",
+        lambda: hue_saturation_luminance(planes, lab, ruler.spare),
+    )
     ruler.tell("eight samples by surface", lambda: membership(lab, probes, out=mask), 3.5)
-    mixture = [replace(p, competes=not p.keep) for p in (*probes[:3], *(replace(q, keep=False) for q in probes[3:6]))]
+    mixture = [
+        replace(p, competes=not p.keep)
+        for p in (*probes[:3], *(replace(q, keep=False) for q in probes[3:6]))
+    ]
     height, width = mask.shape
     groups = [[probe] for probe in probes[6:]]
     near = membership_and_distances(lab, mixture, groups)[1]
-    pieces = [Reaching(plane, (width / 2, height / 2), k == 0, 20.0, 5.0) for k, plane in enumerate(near)]
-    ruler.tell("eight, three drops competing, two here only", lambda: membership_and_distances(lab, mixture, groups, out=mask), 3.5)
+    pieces = [
+        Reaching(plane, (width / 2, height / 2), k == 0, 20.0, 5.0) for k, plane in enumerate(near)
+    ]
+    ruler.tell(
+        "eight, three drops competing, two here only",
+        lambda: membership_and_distances(lab, mixture, groups, out=mask),
+        3.5,
+    )
     ruler.tell("  the two pieces, on noise", lambda: with_pieces(mask, pieces))
     turned, lit = recolour.steps(40, 20, -10), light.steps(0.5)
     ruler.tell("recolour, mixed in", lambda: mixed(planes, mask, turned, out=ruler.spare), 3.5)
@@ -48,24 +61,45 @@ def ours(ruler: Ruler) -> None:
         if block.pointwise:
             steps = steps_of(block.example(nothing))
             bound = 4 if block.field == "lookup" else 3.5
-            ruler.tell(f"  {block.field}, all of it", lambda: mixed(planes, mask, steps, out=ruler.spare), bound)  # noqa: B023  (called at once)
+            mix = functools.partial(mixed, planes, mask, steps, out=ruler.spare)
+            ruler.tell(f"  {block.field}, all of it", mix, bound)
     alone: dict[str, float] = {}
     for block in BLOCKS:
         learnt = block.example(nothing)
         for field, value in block.of(learnt):
-            if block.pointwise and field not in ("on", "target", "nearest", "lookup_file") and value != getattr(block.of(nothing), field):
+            if (
+                block.pointwise
+                and field not in ("on", "target", "nearest", "lookup_file")
+                and value != getattr(block.of(nothing), field)
+            ):
                 steps = steps_of(block.put(learnt, type(block.of(nothing))(**{field: value})))
                 if steps:
-                    alone[field] = seconds(lambda: mixed(planes, mask, steps, out=ruler.spare), 3) / ruler.copy  # noqa: B023
+                    mix = functools.partial(mixed, planes, mask, steps, out=ruler.spare)
+                    alone[field] = seconds(mix, 3) / ruler.copy
     field, ratio = max(alone.items(), key=lambda row: row[1])
-    print(f"  the slowest of {len(alone)} adjustments alone: {field} {ratio:.2f} copies   (asked for: at most 3.5)")
+    print(
+        f"  the slowest of {len(alone)} adjustments alone: {field} {ratio:.2f} copies   (asked "
+        "for: at most 3.5)"
+    )
     everything = steps_of(with_found(used, primaries=(1.0, 0.1, 0, 0, 1.0, 0, 0, 0, 1.0)))
-    ruler.tell("every pointwise adjustment at once", lambda: mixed(planes, mask, everything, out=ruler.spare), 14)
-    for given in ({"noise": 50}, {"blur": 3}, {"blur": 60}, {"local_contrast": 50}, {"sharpen": 50}, {"grain": 50}):
+    ruler.tell(
+        "every pointwise adjustment at once",
+        lambda: mixed(planes, mask, everything, out=ruler.spare),
+        14,
+    )
+    for given in (
+        {"noise": 50},
+        {"blur": 3},
+        {"blur": 60},
+        {"local_contrast": 50},
+        {"sharpen": 50},
+        {"grain": 50},
+    ):
         ruler.tell(f"  detail, {given}", lambda: detail.with_detail(planes, mask, **given), 25)  # noqa: B023
     for blend in ("normal", "multiply", "soft-light", "luminosity"):
         over, colour = [blending.filling(blend, 0.7)], fill.of_colour((0.3, 0.1, 0.2))
-        ruler.tell(f"  filled, {blend}", lambda: mixed(planes, mask, over, out=ruler.spare, filling=colour))  # noqa: B023
+        mix = functools.partial(mixed, planes, mask, over, out=ruler.spare, filling=colour)
+        ruler.tell(f"  filled, {blend}", mix)
     ruler.tell("both in one chain", lambda: mixed(planes, mask, lit + turned, out=ruler.spare), 6)
 
     def all_of_it() -> None:
@@ -77,7 +111,9 @@ def ours(ruler: Ruler) -> None:
 
 
 def with_opencv(ruler: Ruler) -> None:
-    """CIE Lab, eight distances, hue turned in HLS, mixed: the usual recipe on interleaved pixels."""
+    """CIE Lab, eight distances, hue turned in HLS, mixed: the usual recipe on interleaved
+    pixels.
+    """
     pixels = np.ascontiguousarray(np.moveaxis(ruler.planes, 0, -1))
     colours = np.random.default_rng(2).random((8, 3)) * [100, 60, 60]
 

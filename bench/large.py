@@ -1,8 +1,10 @@
-"""A picture of 100 megapixels of 16 bit in the real window, a project of a hundred sieves, a tray of five hundred, and 8K footage.
+"""A picture of 100 megapixels of 16 bit in the real window, a project of a hundred sieves, a tray
+of five hundred, and 8K footage.
 
 .venv/bin/python bench/large.py [large] [sieves] [tray] [footage]      some of them, or all
 
-Times are from the act to the picture that answers it, on the interface thread; memory is the most that the process held so far.
+Times are from the act to the picture that answers it, on the interface thread; memory is the most
+that the process held so far.
 """
 
 import os
@@ -44,17 +46,23 @@ PLACES = ((0.15, 0.48), (0.667, 0.18), (0.683, 0.275))
 MAKES = """
 import sys
 import cv2
-yard = cv2.resize(cv2.imread(sys.argv[1]), (int(sys.argv[3]), int(sys.argv[4])), interpolation=cv2.INTER_CUBIC)
+size = int(sys.argv[3]), int(sys.argv[4])
+yard = cv2.resize(cv2.imread(sys.argv[1]), size, interpolation=cv2.INTER_CUBIC)
 cv2.imwrite(sys.argv[2], yard.astype("uint16") * 257)
 """
 
 
 def memory() -> str:
-    return f"{resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1e6:.2f} GB   (asked for: at most 4)"
+    return (
+        f"{resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1e6:.2f} GB   (asked for: at most "
+        "4)"
+    )
 
 
 def same_frames(source: pathlib.Path, written: pathlib.Path, count: int) -> int:
-    """How many of the first frames of a clip lie within a level of those of another, on average, and are nearer to them than to the next."""
+    """How many of the first frames of a clip lie within a level of those of another, on average,
+    and are nearer to them than to the next.
+    """
 
     def frames(path: pathlib.Path) -> list[np.ndarray]:
         with av.open(str(path)) as held:
@@ -65,8 +73,14 @@ def same_frames(source: pathlib.Path, written: pathlib.Path, count: int) -> int:
 
     ours, theirs = frames(written), frames(source)
     apart = [float(np.abs(one - other).mean()) for one, other in zip(ours, theirs, strict=False)]
-    after = [float(np.abs(one - other).mean()) for one, other in zip(ours, theirs[1:], strict=False)]
-    return sum(one < 1 and one < other for one, other in zip(apart, after, strict=False)) if len(ours) == count else 0
+    after = [
+        float(np.abs(one - other).mean()) for one, other in zip(ours, theirs[1:], strict=False)
+    ]
+    return (
+        sum(one < 1 and one < other for one, other in zip(apart, after, strict=False))
+        if len(ours) == count
+        else 0
+    )
 
 
 class Desk:
@@ -94,9 +108,13 @@ class Desk:
         return self.until(lambda: self.workspace.viewing.last is not before, started)
 
     def painted(self, act: Callable[[], object]) -> float:
-        """Seconds from an act to the pane's next paint, which shows what is there until what is asked for is rendered."""
+        """Seconds from an act to the pane's next paint, which shows what is there until what is
+        asked for is rendered.
+        """
         done: list[float] = []
-        watch = self.window.canvas.panes[0].painted.connect(lambda: done.append(time.perf_counter()))
+        watch = self.window.canvas.panes[0].painted.connect(
+            lambda: done.append(time.perf_counter())
+        )
         started = time.perf_counter()
         act()
         self.until(lambda: bool(done), started)
@@ -106,12 +124,20 @@ class Desk:
 
     def click(self, across: float, down: float) -> None:
         at = self.window.canvas.viewport.to_pane(QPointF(across * WIDTH, down * HEIGHT)).toPoint()
-        QTest.mouseClick(self.window.canvas.panes[0], Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, at)
+        QTest.mouseClick(
+            self.window.canvas.panes[0],
+            Qt.MouseButton.LeftButton,
+            Qt.KeyboardModifier.NoModifier,
+            at,
+        )
 
     def large(self, folder: pathlib.Path) -> None:
         """Opened, clicked, dragged, exported."""
         path = folder / "large.tif"
-        subprocess.run([sys.executable, "-c", MAKES, DEMO / "yard.png", str(path), str(WIDTH), str(HEIGHT)], check=True)
+        subprocess.run(
+            [sys.executable, "-c", MAKES, DEMO / "yard.png", str(path), str(WIDTH), str(HEIGHT)],
+            check=True,
+        )
         started = time.perf_counter()
         self.workspace.pictures.open(path)
         settle(self.workspace, 300)
@@ -123,23 +149,38 @@ class Desk:
         print(f"100 megapixels, a click: {1000 * max(clicks):.0f} ms   (asked for: at most 400)")
         for name in ("light.exposure", "recolour.hue"):
             steps = [
-                self.answered(lambda value=value, name=name: self.workspace.work.set_field(f"adjust.{name}", value, name, group="drag"))
+                self.answered(
+                    lambda value=value, name=name: self.workspace.work.set_field(
+                        f"adjust.{name}", value, name, group="drag"
+                    )
+                )
                 for value in np.linspace(0.1, 2, 40).tolist()
             ]
             self.workspace.work.end_drag()
             settle(self.workspace, 300)
-            print(f"100 megapixels, {name} dragged: {1000 * statistics.median(steps):.0f} ms   (asked for: median at most 33)")
+            print(
+                f"100 megapixels, {name} dragged: {1000 * statistics.median(steps):.0f} ms   "
+                "(asked for: median at most 33)"
+            )
         viewport, here = self.window.canvas.viewport, QPointF(60, 40)
         for name, acts in {
-            "panned": [lambda k=k: viewport.pan(QPointF(9 if k % 40 < 20 else -9, 5)) for k in range(60)],
-            "zoomed": [lambda k=k: viewport.zoom_to(viewport.zoom * (1.08 if k % 60 < 30 else 1 / 1.08), here) for k in range(60)],
+            "panned": [
+                lambda k=k: viewport.pan(QPointF(9 if k % 40 < 20 else -9, 5)) for k in range(60)
+            ],
+            "zoomed": [
+                lambda k=k: viewport.zoom_to(
+                    viewport.zoom * (1.08 if k % 60 < 30 else 1 / 1.08), here
+                )
+                for k in range(60)
+            ],
         }.items():
             viewport.zoom_to(0.5)
             settle(self.workspace, 300)
             steps = [self.painted(act) for act in acts]
             settle(self.workspace, 300)
             print(
-                f"100 megapixels, {name}: {1000 * statistics.median(steps):.0f} ms from the act to the paint, worst {1000 * max(steps):.0f}"
+                f"100 megapixels, {name}: {1000 * statistics.median(steps):.0f} ms from the act "
+                f"to the paint, worst {1000 * max(steps):.0f}"
                 "   (asked for: median at most 33)"
             )
         viewport.fit()
@@ -155,7 +196,20 @@ class Desk:
     def footage(self, folder: pathlib.Path) -> None:
         """8K, opened, clicked, played, and some of it exported as it came."""
         path, out = folder / "large.mp4", folder / "out.mkv"
-        words = ["ffmpeg", "-v", "error", "-i", DEMO / "clip.mp4", "-vf", "scale=7680:4320", "-preset", "veryfast", "-crf", "20", path]
+        words = [
+            "ffmpeg",
+            "-v",
+            "error",
+            "-i",
+            DEMO / "clip.mp4",
+            "-vf",
+            "scale=7680:4320",
+            "-preset",
+            "veryfast",
+            "-crf",
+            "20",
+            path,
+        ]
         subprocess.run(words, check=True)
         started = time.perf_counter()
         self.workspace.pictures.open(path)
@@ -164,7 +218,12 @@ class Desk:
         print(f"8K footage ({frames} frames), opened: {time.perf_counter() - started:.1f} s")
         at = self.window.canvas.viewport.to_pane(QPointF(290 * 8, 450 * 8)).toPoint()
         click = self.answered(
-            lambda: QTest.mouseClick(self.window.canvas.panes[0], Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, at)
+            lambda: QTest.mouseClick(
+                self.window.canvas.panes[0],
+                Qt.MouseButton.LeftButton,
+                Qt.KeyboardModifier.NoModifier,
+                at,
+            )
         )
         settle(self.workspace, 300)
         print(f"8K footage, a click: {1000 * click:.0f} ms")
@@ -180,7 +239,8 @@ class Desk:
         took = self.until(lambda: not playback.playing, started)
         rate = float(self.workspace.work.opened.source.about.rate)
         print(
-            f"8K footage, played: {playback.shown} of {frames} shown, {playback.dropped} late, in {took:.1f} s of {frames / rate:.1f}   (asked for: none late)"
+            f"8K footage, played: {playback.shown} of {frames} shown, {playback.dropped} late, in "
+            f"{took:.1f} s of {frames / rate:.1f}   (asked for: none late)"
         )
         self.workspace.work.set_field("adjust.recolour.hue", 0.0, "Hue")
         settle(self.workspace, 300)
@@ -188,7 +248,10 @@ class Desk:
         self.workspace.exports.write_frames(out, (0, 11), "FFV1", ClipExport())
         settle(self.workspace, 900)
         print(f"8K footage, 12 frames exported: {time.perf_counter() - started:.1f} s")
-        print(f"8K footage, exported frames that are those of the source: {same_frames(path, out, 12)} of 12   (asked for: all)")
+        print(
+            "8K footage, exported frames that are those of the source: "
+            f"{same_frames(path, out, 12)} of 12   (asked for: all)"
+        )
         print(f"8K footage, memory: {memory()}")
         self.workspace.pictures.close_all()
         settle(self.workspace)
@@ -199,14 +262,22 @@ class Desk:
 
         def sample() -> Sample:
             colour = (chance.random(), chance.random(), chance.random())
-            return Sample(x=chance.randrange(1800), y=chance.randrange(1200), colour=colour, tolerance=8)
+            return Sample(
+                x=chance.randrange(1800), y=chance.randrange(1200), colour=colour, tolerance=8
+            )
 
-        stack = tuple(Sieve(name=f"Sieve {n}", pick=Pick(samples=tuple(sample() for _ in range(200)))) for n in range(100))
+        stack = tuple(
+            Sieve(name=f"Sieve {n}", pick=Pick(samples=tuple(sample() for _ in range(200))))
+            for n in range(100)
+        )
         storage.save(Project(source=str(DEMO / "yard.png"), stack=stack), folder / "many.sieve")
         started = time.perf_counter()
         self.workspace.pictures.open(folder / "many.sieve")
         took = self.until(lambda: self.workspace.work.opened is not None, started)
-        print(f"a project of 100 sieves, 200 samples each, opened: {took:.1f} s   (asked for: at most 2)")
+        print(
+            f"a project of 100 sieves, 200 samples each, opened: {took:.1f} s   (asked for: at "
+            "most 2)"
+        )
         started = time.perf_counter()
         self.workspace.pictures.close_all()
         settle(self.workspace, 300)

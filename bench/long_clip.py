@@ -21,7 +21,7 @@ from amber_sieve.progress import Progress
 from amber_sieve.project.model import Adjust, Pick, Project, Recolour, Sieve
 from amber_sieve.render.views import Looking
 from amber_sieve.resolve.resolver import Resolver
-from amber_sieve.workspace.playback import SMALL
+from amber_sieve.workspace.clip.playback import SMALL
 
 DEMO = pathlib.Path(__file__).parent.parent / "demo"
 
@@ -44,20 +44,36 @@ class Watch:
             self.found[tenth] = resident()
 
     def tell(self) -> None:
-        shown = "  ".join(f"{10 * tenth} %: {size:.0f}" for tenth, size in sorted(self.found.items()))
+        shown = "  ".join(
+            f"{10 * tenth} %: {size:.0f}" for tenth, size in sorted(self.found.items())
+        )
         grown = self.found[max(self.found)] - self.found[1]
-        print(f"{self.name}: megabytes at {shown}; from a tenth to the end {grown:+.0f}", flush=True)
+        print(
+            f"{self.name}: megabytes at {shown}; from a tenth to the end {grown:+.0f}", flush=True
+        )
 
 
 def main() -> None:
     frames = int(sys.argv[1]) if len(sys.argv) > 1 else 10_000
     with tempfile.TemporaryDirectory() as folder:
         path = pathlib.Path(folder) / "long.mp4"
-        words = ["ffmpeg", "-v", "error", "-stream_loop", "-1", "-i", DEMO / "clip.mp4", "-frames:v", str(frames)]
+        words = [
+            "ffmpeg",
+            "-v",
+            "error",
+            "-stream_loop",
+            "-1",
+            "-i",
+            DEMO / "clip.mp4",
+            "-frames:v",
+            str(frames),
+        ]
         subprocess.run([*words, "-vf", "scale=320:180", "-preset", "ultrafast", path], check=True)
         source = open_source(path)
         sample = with_found_tolerance(sample_at(source.frame(0), 97, 150), source.frame(0), Pick())
-        project = Project(stack=(Sieve(pick=Pick(samples=(sample,)), adjust=Adjust(recolour=Recolour(hue=90))),))
+        project = Project(
+            stack=(Sieve(pick=Pick(samples=(sample,)), adjust=Adjust(recolour=Recolour(hue=90))),)
+        )
 
         watch, head = Watch("exported"), 0
         started = time.monotonic()
@@ -66,7 +82,15 @@ def main() -> None:
         print(f"    {frames / (time.monotonic() - started):.0f} frames a second")
 
         watch = Watch("played")
-        player = Player(lambda: open_source(path), Resolver(source), 0, frames - 1, 0, lambda: head, SmallFrames(SMALL))
+        player = Player(
+            lambda: open_source(path),
+            Resolver(source),
+            0,
+            frames - 1,
+            0,
+            lambda: head,
+            SmallFrames(SMALL),
+        )
         shown = Shown(1.0, (0, 0, 320, 180), ("result", "mask"))
         player.play(Played(project, project.stack[0].id, shown, Looking(), 1.0))
         started = time.monotonic()

@@ -1,4 +1,5 @@
-"""Ten sieves on 24 megapixels: one slider of the last, seen at one megapixel, and the export of all.
+"""Ten sieves on 24 megapixels: one slider of the last, seen at one megapixel, and the export of
+all.
 
 .venv/bin/python bench/stack.py
 """
@@ -44,29 +45,46 @@ class Made:
 
 
 def ten(exposure: float) -> Project:
-    """Ten sieves, each by a band of hue and with two adjustments; two take their masks from others."""
+    """Ten sieves, each by a band of hue and with two adjustments; two take their masks from
+    others.
+    """
     stack = []
     for k in range(10):
         band = Band(on=True, corners=(36 * k, 36 * k + 5, 36 * k + 40, 36 * k + 50))
         light = Light(exposure=exposure if k == 9 else 0.2, contrast=10)
         stack.append(
             Sieve(
-                id=f"s{k}", name=f"s{k}", bands=Bands(hue=band), edge=Edge(specks=0, holes=0, follow=0, clean=0, feather=2),
-                mask_from="same" if k in (4, 8) else "own", of=("s0",) if k in (4, 8) else (), opposite=k == 8,
+                id=f"s{k}",
+                name=f"s{k}",
+                bands=Bands(hue=band),
+                edge=Edge(specks=0, holes=0, follow=0, clean=0, feather=2),
+                mask_from="same" if k in (4, 8) else "own",
+                of=("s0",) if k in (4, 8) else (),
+                opposite=k == 8,
                 adjust=Adjust(light=light, recolour=Recolour(hue=10.0 * k)),
             )
-        )  # fmt: skip
+        )
     return Project(stack=tuple(stack))
 
 
 def main() -> None:
     yard = open_source(pathlib.Path(__file__).parent.parent / "demo" / "yard.png").frame(0)
-    planes = np.stack([cv2.resize(plane, (WIDTH, HEIGHT), interpolation=cv2.INTER_LINEAR) for plane in yard.planes])
+    planes = np.stack(
+        [
+            cv2.resize(plane, (WIDTH, HEIGHT), interpolation=cv2.INTER_LINEAR)
+            for plane in yard.planes
+        ]
+    )
     made = Made(Frame(planes))
     whole = Ruler(WIDTH, HEIGHT, 5)
     ratio = seconds(lambda: finished(made, ten(0.3)), 1) / whole.copy
-    print(f"  all ten rendered at {WIDTH} x {HEIGHT}: {ratio:.0f} copies   (asked for: at most 200)")
-    print(f"  most memory held: {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1e6:.2f} GB   (asked for: at most 2.5)")
+    print(
+        f"  all ten rendered at {WIDTH} x {HEIGHT}: {ratio:.0f} copies   (asked for: at most 200)"
+    )
+    print(
+        f"  most memory held: {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1e6:.2f} GB   "
+        "(asked for: at most 2.5)"
+    )
     opened, cache = Opened(Made(Frame(planes))), RenderContext(Cache(1_500_000_000))
     view = Ruler(1500, 1000)
     steps, start = iter(np.linspace(0.01, 1, 400)), ten(0.0)
@@ -79,7 +97,10 @@ def main() -> None:
         return start.with_sieve(last.but(adjust=last.adjust.but(light=light)))
 
     ratio = seconds(lambda: preview(opened, replace(wanted, project=dragged()), cache)) / view.copy
-    print(f"  one slider of the last of ten, 1500 x 1000 pixels seen: {ratio:.1f} copies of them   (asked for: under 10)")
+    print(
+        f"  one slider of the last of ten, 1500 x 1000 pixels seen: {ratio:.1f} copies of them   "
+        "(asked for: under 10)"
+    )
 
 
 if __name__ == "__main__":

@@ -37,7 +37,11 @@ def seconds(words: list[str]) -> float:
     times = []
     with tempfile.TemporaryDirectory() as home:
         own = os.environ | {f"XDG_{kind}_HOME": home for kind in ("STATE", "CONFIG", "DATA")}
-        own |= {"PYTHONPATH": str(ROOT / "src"), "QT_QPA_PLATFORM": "offscreen", "PYDANTIC_DISABLE_PLUGINS": "__all__"}
+        own |= {
+            "PYTHONPATH": str(ROOT / "src"),
+            "QT_QPA_PLATFORM": "offscreen",
+            "PYDANTIC_DISABLE_PLUGINS": "__all__",
+        }
         # As people start it: what Python compiles is kept, whatever the shell that measures says.
         own.pop("PYTHONDONTWRITEBYTECODE", None)
         own["PYTHONPYCACHEPREFIX"] = str(pathlib.Path(home) / "compiled")
@@ -53,4 +57,7 @@ if __name__ == "__main__":
     print(f"  Python with NumPy alone {bare:.2f} s")
     info = seconds(["-m", "amber_sieve.terminal.main", "info", str(ROOT / "demo" / "yard.png")])
     print(f"  info of a picture {info:.2f} s   (asked for: at most 0.6)")
-    print(f"  a second start to the painted window {seconds(['-c', WINDOW]):.2f} s   (asked for: at most 1.2)")
+    print(
+        f"  a second start to the painted window {seconds(['-c', WINDOW]):.2f} s   (asked for: at "
+        "most 1.2)"
+    )

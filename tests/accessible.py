@@ -1,6 +1,8 @@
-"""A screen reader's way through the first five minutes: by names, roles and values alone, over AT-SPI.
+"""A screen reader's way through the first five minutes: by names, roles and values alone, over
+AT-SPI.
 
-Run under a display and a message bus of its own (`test_accessible`): starts the program, and prints a line for each step.
+Run under a display and a message bus of its own (`test_accessible`): starts the program, and prints
+a line for each step.
 """
 
 import os
@@ -30,7 +32,9 @@ class Reader:
     """Asks the registry of accessible programs."""
 
     def __init__(self) -> None:
-        call = QDBusMessage.createMethodCall("org.a11y.Bus", "/org/a11y/bus", "org.a11y.Bus", "GetAddress")
+        call = QDBusMessage.createMethodCall(
+            "org.a11y.Bus", "/org/a11y/bus", "org.a11y.Bus", "GetAddress"
+        )
         address = QDBusConnection.sessionBus().call(call).arguments()[0]
         self.bus = QDBusConnection.connectToBus(address, "accessibility")
 
@@ -54,7 +58,9 @@ class Reader:
         return str(self.read(node, ACCESSIBLE, "Name") or "")
 
     def all(self, node: Node) -> list[tuple[str, str, Node]]:
-        """Role and name of a node and everything in it; what stands in lists that fold out is left away."""
+        """Role and name of a node and everything in it; what stands in lists that fold out is left
+        away.
+        """
         role, found = self.role(node), []
         found.append((role, self.name(node), node))
         if role not in ("combo box", "list item"):
@@ -72,16 +78,21 @@ class Reader:
         while time.monotonic() < end:
             program = self.program()
             found = (
-                [(called != name, node) for one, called, node in self.all(program) if one == role and called.startswith(name)]
+                [
+                    (called != name, node)
+                    for one, called, node in self.all(program)
+                    if one == role and called.startswith(name)
+                ]
                 if program
                 else []
             )
             if found:
-                return min(found)[1]  # one that is called just so goes before one that only begins so
+                return min(found)[
+                    1
+                ]  # one that is called just so goes before one that only begins so
             time.sleep(0.3)
-        raise TimeoutError(
-            f"no {role} is called {name}: {[(one, called) for one, called, _ in self.all(program) if called][:80] if program else None}"
-        )
+        seen = [(one, called) for one, called, _ in self.all(program) if called] if program else []
+        raise TimeoutError(f"no {role} is called {name}: {seen[:80]}")
 
     def press(self, role: str, name: str) -> None:
         """Do the first thing that can be done with it."""
@@ -90,7 +101,14 @@ class Reader:
     def set(self, name: str, value: float) -> float:
         """Set a number by its name; returns what it says then."""
         node = self.find("spin box", name)
-        self.ask(node, "org.freedesktop.DBus.Properties", "Set", VALUE, "CurrentValue", QDBusVariant(value))
+        self.ask(
+            node,
+            "org.freedesktop.DBus.Properties",
+            "Set",
+            VALUE,
+            "CurrentValue",
+            QDBusVariant(value),
+        )
         time.sleep(0.5)
         return float(self.read(node, VALUE, "CurrentValue"))
 
@@ -106,7 +124,9 @@ class Reader:
 
 
 def first_five_minutes(reader: Reader) -> None:
-    """Opens the demo, picks a surface, turns to the pages of edge and adjustments, moves a number on each, looks at before, and undoes."""
+    """Opens the demo, picks a surface, turns to the pages of edge and adjustments, moves a number
+    on each, looks at before, and undoes.
+    """
     reader.press("push button", "Open the demo")
     print("OPENED", reader.described("Mask", "covers"))
     reader.press("push button", "Surface 1,")
@@ -126,7 +146,11 @@ def first_five_minutes(reader: Reader) -> None:
     program = reader.program()
     assert program is not None
     for role, name, node in reader.all(program):
-        if role in ROLES and not name and reader.ask(node, ACCESSIBLE, "GetState")[0][0] >> SHOWING & 1:
+        if (
+            role in ROLES
+            and not name
+            and reader.ask(node, ACCESSIBLE, "GetState")[0][0] >> SHOWING & 1
+        ):
             print("UNNAMED", role)
 
 
@@ -134,7 +158,11 @@ def main() -> int:
     """Start the program, read it, end it."""
     _ = QCoreApplication(sys.argv)
     own = os.environ | {ALWAYS: "1", "QT_QPA_PLATFORM": "xcb", "PYTHONPATH": str(ROOT / "src")}
-    running = subprocess.Popen([sys.executable, "-m", "amber_sieve.terminal.main", "open"], env=own, stdout=subprocess.DEVNULL)
+    running = subprocess.Popen(
+        [sys.executable, "-m", "amber_sieve.terminal.main", "open"],
+        env=own,
+        stdout=subprocess.DEVNULL,
+    )
     try:
         first_five_minutes(Reader())
     finally:

@@ -50,9 +50,13 @@ def demo_frame(name: str) -> Frame:
     return _frames[name]
 
 
-def rendered_whole(frame: Frame, project: Project, resolver: Resolver | None = None, number: int = 0) -> Frame:
+def rendered_whole(
+    frame: Frame, project: Project, resolver: Resolver | None = None, number: int = 0
+) -> Frame:
     """A frame after all sieves, by the driver that everything that is written asks."""
-    still = Still(About(pathlib.Path("made.png"), "still", (frame.width, frame.height), "float"), frame)
+    still = Still(
+        About(pathlib.Path("made.png"), "still", (frame.width, frame.height), "float"), frame
+    )
     return finished(still, project, number, frame=frame, resolver=resolver).result
 
 
@@ -78,7 +82,8 @@ class FolderCase(unittest.TestCase):
 class WindowCase(FolderCase):
     """A test with a real window: one for all tests of a class, as new for each."""
 
-    #: Every test has a window of its own: for classes whose tests leave more behind than `_as_new` undoes.
+    #: Every test has a window of its own: for classes whose tests leave more behind than `_as_new`
+    #: undoes.
     own_window = False
     _standing: ClassVar[tuple | None] = None
 
@@ -107,9 +112,13 @@ class WindowCase(FolderCase):
         running.setStyleSheet("")
         window = open_window(Workspace())
         troubles: list[str] = []
-        window.workspace.speech.mishap.connect(lambda words, details: troubles.append(words + details))
+        window.workspace.speech.mishap.connect(
+            lambda words, details: troubles.append(words + details)
+        )
         window.workspace.speech.trouble.connect(troubles.append)
-        window.workspace.preferences.change(surfaces=False, offers=False)  # they are asked for where they are tested
+        window.workspace.preferences.change(
+            surfaces=False, offers=False
+        )  # they are asked for where they are tested
         window.show()
         window.activateWindow()
         return running, window, troubles
@@ -130,7 +139,11 @@ class WindowCase(FolderCase):
         for entry in workspace.tray.entries:
             entry.document.history.mark_saved()
         workspace.pictures.close_all()
-        workspace.preferences.change(**Preferences(surfaces=False, offers=False).model_dump(exclude={"panels_state", "place"}))
+        workspace.preferences.change(
+            **Preferences(surfaces=False, offers=False).model_dump(
+                exclude={"panels_state", "place"}
+            )
+        )
         vars(workspace.tools).update(vars(Tools()))
         window.pages.setCurrentIndex(0)
         canvas.wipe.setChecked(False)
@@ -148,7 +161,8 @@ class WindowCase(FolderCase):
         for entry in window.workspace.tray.entries:
             entry.document.history.mark_saved()
         window.workspace.workers.jobs.end()
-        running.processEvents()  # what ended says so, or the window would ask whether it may be stopped, and nobody answers
+        # what ended says so, or the window would ask whether it may be stopped, and nobody answers
+        running.processEvents()
         cls.away_with(window)
         cls._standing = None
 
@@ -196,7 +210,12 @@ class WindowCase(FolderCase):
         from PyQt6.QtTest import QTest
 
         at = self.window.canvas.viewport.to_pane(QPointF(x + 0.5, y + 0.5)).toPoint()
-        QTest.mouseClick(self.window.canvas.panes[pane], Qt.MouseButton.LeftButton, held or Qt.KeyboardModifier.NoModifier, at)
+        QTest.mouseClick(
+            self.window.canvas.panes[pane],
+            Qt.MouseButton.LeftButton,
+            held or Qt.KeyboardModifier.NoModifier,
+            at,
+        )
         self.settle()
 
     def drag(self, widget, by: int) -> None:
@@ -209,5 +228,7 @@ class WindowCase(FolderCase):
         for step in range(1, 6):
             QTest.mouseMove(widget, start + QPoint(by * step // 5, 0))
             self.application.processEvents()
-        QTest.mouseRelease(widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start + QPoint(by, 0))
+        QTest.mouseRelease(
+            widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start + QPoint(by, 0)
+        )
         self.settle()

@@ -1,7 +1,8 @@
-"""Projects whose numbers lie at, near and beyond the ends of their ranges, and what must hold of every one of them: finite light.
+"""Projects whose numbers lie at, near and beyond the ends of their ranges, and what must hold of
+every one of them: finite light.
 
-Kernels are compiled to believe that there is no NaN, so one that turns up may end the process: whoever uses this does so in a process of
-its own (`test_ends.py`, `tools/ends.py`).
+Kernels are compiled to believe that there is no NaN, so one that turns up may end the process:
+whoever uses this does so in a process of its own (`test_ends.py`, `tools/ends.py`).
 """
 
 import functools
@@ -19,7 +20,20 @@ from amber_sieve.media.source import About, Source
 from amber_sieve.names import AREA_KINDS, BOXED
 from amber_sieve.project import fields
 from amber_sieve.project.controls import words_of
-from amber_sieve.project.model import Adjust, Area, Bands, Edge, Key, Pick, Project, Ramp, Sample, Sieve, Stroke, Track
+from amber_sieve.project.model import (
+    Adjust,
+    Area,
+    Bands,
+    Edge,
+    Key,
+    Pick,
+    Project,
+    Ramp,
+    Sample,
+    Sieve,
+    Stroke,
+    Track,
+)
 from amber_sieve.render.believable import believable_of
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
@@ -29,14 +43,23 @@ from amber_sieve.resolve.layers import layers_in
 from amber_sieve.resolve.resolver import Resolver
 
 SIZE = (44, 36)
-#: Light as files may hold it: black, white, the darkest and the brightest there is, and below nothing.
+#: Light as files may hold it: black, white, the darkest and the brightest there is, and below
+#: nothing.
 LIGHTS = (0.0, 1.0, 0.18, 1e-30, 1e-7, 2.0, 100.0, BRIGHTEST, -BRIGHTEST, -0.01, 0.9999999)
 
 
 def number(spec: fields.Spec) -> st.SearchStrategy:
     """A number at, near, between and, one step, inside the ends of its range."""
     span = spec.high - spec.low
-    near = [spec.low, spec.high, spec.start, spec.low + 1e-6 * span, spec.high - 1e-6 * span, spec.soft_low, spec.soft_high]
+    near = [
+        spec.low,
+        spec.high,
+        spec.start,
+        spec.low + 1e-6 * span,
+        spec.high - 1e-6 * span,
+        spec.soft_low,
+        spec.soft_high,
+    ]
     near += [0.0] if spec.low <= 0 <= spec.high else []
     found = st.one_of(st.sampled_from(near), st.floats(spec.low, spec.high))
     return st.one_of(found, st.just("auto")) if spec.auto else found
@@ -45,10 +68,15 @@ def number(spec: fields.Spec) -> st.SearchStrategy:
 #: sRGB levels as light, and light of a float picture up to what the model takes.
 COLOUR = st.tuples(*[st.sampled_from((0.0, 1.0, 0.18, 1e-9, 0.7, 1e6, -1e6, BRIGHTEST))] * 3)
 CURVE = st.lists(
-    st.tuples(st.sampled_from((0.0, 1e-6, 0.25, 0.5, 0.75, 1.0)), st.sampled_from((0.0, 0.3, 1.0))), max_size=4, unique_by=lambda p: p[0]
+    st.tuples(st.sampled_from((0.0, 1e-6, 0.25, 0.5, 0.75, 1.0)), st.sampled_from((0.0, 0.3, 1.0))),
+    max_size=4,
+    unique_by=lambda p: p[0],
 )
 HUES = st.lists(
-    st.tuples(st.sampled_from((0.0, 1e-4, 90.0, 200.0, 359.9)), st.sampled_from((-180.0, -100.0, 0.0, 100.0, 180.0))),
+    st.tuples(
+        st.sampled_from((0.0, 1e-4, 90.0, 200.0, 359.9)),
+        st.sampled_from((-180.0, -100.0, 0.0, 100.0, 180.0)),
+    ),
     max_size=4,
     unique_by=lambda p: p[0],
 )
@@ -78,23 +106,52 @@ def field_of(model: type, name: str) -> st.SearchStrategy | None:
 @functools.cache
 def filled(model: type, keep: tuple[str, ...] = ()) -> st.SearchStrategy:
     """A model with some of its settings, at most six, away from their start."""
-    known = {name: field_of(model, name) for name in model.model_fields if name not in keep and name != "on"}
+    known = {
+        name: field_of(model, name)
+        for name in model.model_fields
+        if name not in keep and name != "on"
+    }
     choices = {name: strategy for name, strategy in known.items() if strategy is not None}
-    some = st.lists(st.sampled_from(sorted(choices)), max_size=6, unique=True) if choices else st.just([])
-    return some.flatmap(lambda names: st.fixed_dictionaries({name: choices[name] for name in names}))
+    some = (
+        st.lists(st.sampled_from(sorted(choices)), max_size=6, unique=True)
+        if choices
+        else st.just([])
+    )
+    return some.flatmap(
+        lambda names: st.fixed_dictionaries({name: choices[name] for name in names})
+    )
 
 
 @st.composite
 def adjusts(draw: st.DrawFn) -> Adjust:
-    names = draw(st.lists(st.sampled_from([name for name, _ in Adjust().blocks() if name != "lookup"]), max_size=5, unique=True))
-    return Adjust(**{name: type(getattr(Adjust(), name))(**draw(filled(type(getattr(Adjust(), name)), ("frame",)))) for name in names})
+    names = draw(
+        st.lists(
+            st.sampled_from([name for name, _ in Adjust().blocks() if name != "lookup"]),
+            max_size=5,
+            unique=True,
+        )
+    )
+    return Adjust(
+        **{
+            name: type(getattr(Adjust(), name))(
+                **draw(filled(type(getattr(Adjust(), name)), ("frame",)))
+            )
+            for name in names
+        }
+    )
 
 
 @st.composite
 def samples(draw: st.DrawFn) -> Sample:
     given = draw(filled(Sample, ("size", "frame", "place", "role")))
     place = draw(st.tuples(*[st.sampled_from((0.0, 5.0, 20.0, 35.0, -3.0, 1e6))] * 2))
-    return Sample(x=place[0], y=place[1], colour=draw(COLOUR), role=draw(st.sampled_from(("keep", "keep", "drop"))), **given)
+    return Sample(
+        x=place[0],
+        y=place[1],
+        colour=draw(COLOUR),
+        role=draw(st.sampled_from(("keep", "keep", "drop"))),
+        **given,
+    )
 
 
 @st.composite
@@ -105,33 +162,74 @@ def areas(draw: st.DrawFn) -> Area:
     points = tuple(draw(point) for _ in range(count))
     strokes = ()
     if kind == "brush":
-        dabs = st.lists(st.tuples(st.floats(-50, 90), st.floats(-50, 90), st.sampled_from((0.0, 0.5, 1.0))), max_size=4)
+        dabs = st.lists(
+            st.tuples(st.floats(-50, 90), st.floats(-50, 90), st.sampled_from((0.0, 0.5, 1.0))),
+            max_size=4,
+        )
         strokes = (Stroke(points=tuple(draw(dabs)), **draw(filled(Stroke))),)
-    return Area(kind=kind, points=() if kind == "brush" else points, strokes=strokes, **draw(filled(Area, ("kind",))))
+    return Area(
+        kind=kind,
+        points=() if kind == "brush" else points,
+        strokes=strokes,
+        **draw(filled(Area, ("kind",))),
+    )
 
 
 @st.composite
 def bands(draw: st.DrawFn) -> Bands:
     out = Bands()
-    for name in draw(st.lists(st.sampled_from(("hue", "saturation", "luminance", "red", "green", "blue")), max_size=2, unique=True)):
-        corners = sorted(draw(st.lists(st.sampled_from((-1e4, -10.0, 0.0, 50.0, 50.0, 100.0, 359.0, 360.0, 1e4)), min_size=4, max_size=4)))
+    for name in draw(
+        st.lists(
+            st.sampled_from(("hue", "saturation", "luminance", "red", "green", "blue")),
+            max_size=2,
+            unique=True,
+        )
+    ):
+        corners = sorted(
+            draw(
+                st.lists(
+                    st.sampled_from((-1e4, -10.0, 0.0, 50.0, 50.0, 100.0, 359.0, 360.0, 1e4)),
+                    min_size=4,
+                    max_size=4,
+                )
+            )
+        )
         band = getattr(out, name)
-        out = out.but(**{name: band.but(on=True, corners=tuple(corners), **draw(filled(type(band))))})
-    return out.but(ramp=Ramp(on=draw(st.booleans()), **draw(filled(Ramp)))) if draw(st.integers(0, 4)) == 0 else out
+        out = out.but(
+            **{name: band.but(on=True, corners=tuple(corners), **draw(filled(type(band))))}
+        )
+    return (
+        out.but(ramp=Ramp(on=draw(st.booleans()), **draw(filled(Ramp))))
+        if draw(st.integers(0, 4)) == 0
+        else out
+    )
 
 
 @st.composite
 def sieves(draw: st.DrawFn) -> Sieve:
-    pick = Pick(samples=tuple(draw(st.lists(samples(), max_size=3))), **draw(filled(Pick, ("measure",))))
-    edge = Edge(**draw(filled(Edge, ("steady",)))) if draw(st.integers(0, 2)) else Edge(specks=0, holes=0, follow=0, clean=0)
+    pick = Pick(
+        samples=tuple(draw(st.lists(samples(), max_size=3))), **draw(filled(Pick, ("measure",)))
+    )
+    edge = (
+        Edge(**draw(filled(Edge, ("steady",))))
+        if draw(st.integers(0, 2))
+        else Edge(specks=0, holes=0, follow=0, clean=0)
+    )
     given = draw(filled(Sieve, ("mask_from", "opposite", "of")))
     made = Sieve(
-        pick=pick.but(measure=draw(st.sampled_from(("original", "original", "result")))), bands=draw(bands()), edge=edge,
-        areas=tuple(draw(st.lists(areas(), max_size=2))), adjust=draw(adjusts()), **given,
-    )  # fmt: skip
+        pick=pick.but(measure=draw(st.sampled_from(("original", "original", "result")))),
+        bands=draw(bands()),
+        edge=edge,
+        areas=tuple(draw(st.lists(areas(), max_size=2))),
+        adjust=draw(adjusts()),
+        **given,
+    )
     if draw(st.integers(0, 5)) == 0:
         low, high = -10.0, 10.0
-        keys = (Key(frame=0, value=(low,), how=draw(st.sampled_from(("linear", "smooth", "hold")))), Key(frame=2, value=(high,)))
+        keys = (
+            Key(frame=0, value=(low,), how=draw(st.sampled_from(("linear", "smooth", "hold")))),
+            Key(frame=2, value=(high,)),
+        )
         made = made.but(tracks=(Track(path="adjust.light.exposure", keys=keys),))
     return made
 
@@ -150,7 +248,8 @@ def pictures(draw: st.DrawFn) -> np.ndarray:
     kind = draw(st.sampled_from(("soft", "flat", "speckled", "impossible")))
     if kind == "flat":
         return np.broadcast_to(
-            np.array(draw(st.tuples(*[st.sampled_from(LIGHTS)] * 3)), np.float32)[:, None, None], (3, height, width)
+            np.array(draw(st.tuples(*[st.sampled_from(LIGHTS)] * 3)), np.float32)[:, None, None],
+            (3, height, width),
         ).copy()
     if kind == "soft":
         x, y = np.meshgrid(np.linspace(0, 1, width), np.linspace(0, 1, height))
@@ -166,7 +265,11 @@ class Made(Source):
     def __init__(self, planes: np.ndarray, frames: int) -> None:
         self._planes, self._frames = planes, frames
         self.about = About(
-            pathlib.Path("made"), "clip" if frames > 1 else "still", (planes.shape[2], planes.shape[1]), "float", frames=frames
+            pathlib.Path("made"),
+            "clip" if frames > 1 else "still",
+            (planes.shape[2], planes.shape[1]),
+            "float",
+            frames=frames,
         )
 
     @property
@@ -193,7 +296,9 @@ def finite(what: str, values: np.ndarray | None) -> None:
 
 
 def check(project: Project, planes: np.ndarray, frames: int, number: int) -> None:
-    """Render the picture, a part of it and it reduced, every view of it, what is counted and what is judged; all of it must be finite."""
+    """Render the picture, a part of it and it reduced, every view of it, what is counted and what
+    is judged; all of it must be finite.
+    """
     source = Made(planes, frames)
     whole, cache = source.frame(number), RenderContext(Cache(50_000_000))
     stands = Resolver(source).resolve_frame(project, whole, number, cache)
@@ -201,8 +306,12 @@ def check(project: Project, planes: np.ndarray, frames: int, number: int) -> Non
     for frame in (whole, whole.part(8, 6, 36, 30), whole.reduced(2)):
         result = rendered(frame, stands, cache, layers)
         finite("the result", result.planes)
-        if np.abs(result.planes).max() > BRIGHTEST * (1 + 1e-6):  # what is mixed may be rounded beyond either side
-            raise AssertionError(f"light of {np.abs(result.planes).max():g} is beyond what a half float holds")
+        if np.abs(result.planes).max() > BRIGHTEST * (
+            1 + 1e-6
+        ):  # what is mixed may be rounded beyond either side
+            raise AssertionError(
+                f"light of {np.abs(result.planes).max():g} is beyond what a half float holds"
+            )
         finite("its alpha", result.alpha)
         finite("what is written", lower_chroma(result.planes))
         for sieve in stands.stack:

@@ -1,4 +1,6 @@
-"""Functions in processes of their own, forked from one that has imported the program already: that takes a tenth of a fresh start."""
+"""Functions in processes of their own, forked from one that has imported the program already: that
+takes a tenth of a fresh start.
+"""
 
 import multiprocessing
 import os
@@ -22,14 +24,22 @@ MARK = "BEGUN_BY_TESTS"
 
 
 def _begin() -> None:
-    """Start the process that is forked now, with the environment as it is before any test changes it."""
+    """Start the process that is forked now, with the environment as it is before any test changes
+    it.
+    """
     given = {"PYTHONPATH": os.pathsep.join((str(ROOT / "src"), str(ROOT / "tests"))), MARK: "1"}
     with mock.patch.dict(os.environ, given):
         forkserver.ensure_running()
 
 
 def _within(
-    folder: str, environment: dict[str, str], out: str, complaints: str, limit: int | None, function: Callable, given: tuple
+    folder: str,
+    environment: dict[str, str],
+    out: str,
+    complaints: str,
+    limit: int | None,
+    function: Callable,
+    given: tuple,
 ) -> None:
     """Run a function as a process of its own would: its folder, its environment, its output."""
     os.chdir(folder)
@@ -43,8 +53,11 @@ def _within(
 
 
 def no_room(limit: int) -> None:
-    """Let no file of this process be longer, as if the disk were full (setrlimit(2), RLIMIT_FSIZE)."""
-    sys.dont_write_bytecode = True  # Python would keep half of what it compiles, and every later process would fail on that
+    """Let no file of this process be longer, as if the disk were full (setrlimit(2),
+    RLIMIT_FSIZE).
+    """
+    # Python would keep half of what it compiles, and every later process would fail on that
+    sys.dont_write_bytecode = True
     signal.signal(signal.SIGXFSZ, signal.SIG_IGN)
     resource.setrlimit(resource.RLIMIT_FSIZE, (limit, limit))
 
@@ -62,9 +75,13 @@ def code(text: str) -> None:
 
 
 def run(
-    function: Callable, *given: object, cwd: pathlib.Path = ROOT, environment: dict[str, str] | None = None, limit: int | None = None,
+    function: Callable,
+    *given: object,
+    cwd: pathlib.Path = ROOT,
+    environment: dict[str, str] | None = None,
+    limit: int | None = None,
     timeout: float | None = 600,
-) -> subprocess.CompletedProcess:  # fmt: skip
+) -> subprocess.CompletedProcess:
     """Run a function of a module in a process of its own.
 
     Parameters
@@ -80,14 +97,19 @@ def run(
     with tempfile.TemporaryDirectory() as name:
         out, complaints = (pathlib.Path(name) / kind for kind in ("out", "complaints"))
         given_environment = dict(os.environ) | (environment or {})
-        process = _context.Process(target=_within, args=(str(cwd), given_environment, str(out), str(complaints), limit, function, given))
+        process = _context.Process(
+            target=_within,
+            args=(str(cwd), given_environment, str(out), str(complaints), limit, function, given),
+        )
         process.start()
         process.join(timeout)
         if process.exitcode is None:
             process.kill()
             process.join()
             raise subprocess.TimeoutExpired(str(given)[:200], timeout or 0)
-        said = [path.read_text(errors="replace") if path.exists() else "" for path in (out, complaints)]
+        said = [
+            path.read_text(errors="replace") if path.exists() else "" for path in (out, complaints)
+        ]
         return subprocess.CompletedProcess(given, process.exitcode, *said)
 
 

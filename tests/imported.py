@@ -1,9 +1,11 @@
-"""Imports what nearly every test process needs, before it is forked. Nothing here may start a thread."""
+"""Imports what nearly every test process needs, before it is forked. Nothing here may start a
+thread.
+"""
 
 import importlib
 
 for _name in (
-    "amber_sieve.core.compiler",
+    "amber_sieve.core.jit.compiler",
     "amber_sieve.export.batch",
     "amber_sieve.export.clip",
     "amber_sieve.export.lookup",

@@ -14,7 +14,9 @@ _held: tempfile.TemporaryDirectory | None = None
 
 
 def renew() -> None:
-    """Give this process a new, empty home. A forked process that shares its parent's calls this first."""
+    """Give this process a new, empty home. A forked process that shares its parent's calls this
+    first.
+    """
     global FOLDER, _held
     if _held is not None:
         _held._finalizer.detach()  # the parent's folder is removed by the parent

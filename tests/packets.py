@@ -18,7 +18,11 @@ GOOD = (
 
 def bundle(*elements: bytes) -> bytes:
     """Return a bundle of messages and bundles, to be done at once."""
-    return b"#bundle\0" + struct.pack(">q", 1) + b"".join(struct.pack(">i", len(one)) + one for one in elements)
+    return (
+        b"#bundle\0"
+        + struct.pack(">q", 1)
+        + b"".join(struct.pack(">i", len(one)) + one for one in elements)
+    )
 
 
 def spoilt(chance: random.Random) -> bytes:
@@ -31,7 +35,9 @@ def spoilt(chance: random.Random) -> bytes:
         at = chance.randrange(len(held)) if held else 0
         way = chance.randrange(5)
         if way == 0:
-            held[at // 4 * 4 : at // 4 * 4 + 4] = struct.pack(">i", chance.choice((-4, -1, 0, 1, 3, 4, 2**31 - 1, -(2**31))))
+            held[at // 4 * 4 : at // 4 * 4 + 4] = struct.pack(
+                ">i", chance.choice((-4, -1, 0, 1, 3, 4, 2**31 - 1, -(2**31)))
+            )
         elif way == 1:
             held[at : at + 1] = bytes([chance.randrange(256)])
         elif way == 2:
@@ -39,5 +45,7 @@ def spoilt(chance: random.Random) -> bytes:
         elif way == 3:
             held[at:at] = held[at : at + chance.randrange(200)]
         else:
-            held[at : at + 4] = chance.choice((b",bbb", b",[[[", b"mmmm", b"\xff\xff\xff\xff", b"tttt"))
+            held[at : at + 4] = chance.choice(
+                (b",bbb", b",[[[", b"mmmm", b"\xff\xff\xff\xff", b"tttt")
+            )
     return bytes(held)

@@ -1,8 +1,9 @@
 """A robot that clicks as the usual protocol for scoring interactive segmentation has it.
 
-The first click lies deepest inside the object, each next one in the middle of the largest wrong region (keep where the mask misses,
-drop where it leaks), as in N. Xu, B. Price, S. Cohen, J. Yang, T. Huang, "Deep interactive object selection" (CVPR 2016; from
-memory). Scored is the soft intersection over union of the finished mask with the true coverage.
+The first click lies deepest inside the object, each next one in the middle of the largest wrong
+region (keep where the mask misses, drop where it leaks), as in N. Xu, B. Price, S. Cohen, J. Yang,
+T. Huang, "Deep interactive object selection" (CVPR 2016; from memory). Scored is the soft
+intersection over union of the finished mask with the true coverage.
 """
 
 import functools
@@ -25,7 +26,8 @@ from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
 from amber_sieve.render.mask import mask_of
 
-#: Clicks are scored after so many; a wrong region less deep than this is not clicked any more, pixels.
+#: Clicks are scored after so many; a wrong region less deep than this is not clicked any more,
+#: pixels.
 CLICKS, SHALLOW = 5, 1.5
 
 
@@ -42,13 +44,17 @@ class Clicked:
 
 
 def clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> Iterator[Clicked]:
-    """Click an object of a picture with a sieve as it comes; ends early when nothing wrong is left to click."""
+    """Click an object of a picture with a sieve as it comes; ends early when nothing wrong is left
+    to click.
+    """
     cache, sieve = RenderContext(Cache(400_000_000)), Sieve()
     x, y, _ = deepest(true > 0.99)
     role = "keep"
     for _ in range(count):
         taken = sample_at(frame, x + 0.5, y + 0.5, role=role)
-        sieve = with_sample(sieve, clicked(found_amounts(sieve, frame, cache), taken, frame, cache).sample)
+        sieve = with_sample(
+            sieve, clicked(found_amounts(sieve, frame, cache), taken, frame, cache).sample
+        )
         mask = mask_of(frame, found_amounts(sieve, frame, cache), cache)
         yield Clicked(x, y, role, sieve, mask, overlap(mask, true))
         miss, leak = deepest((true > 0.9) & (mask < 0.5)), deepest((true < 0.1) & (mask > 0.5))
@@ -59,15 +65,23 @@ def clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> Iterator[Clic
 
 
 def offered_clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> list[float]:
-    """Scores after each click of a robot that takes only the places that are offered, and says there what is true: one that is right already
-    is a click too."""
-    cache, sieve, scores, passed = RenderContext(Cache(400_000_000)), Sieve(), list[float](), list[tuple[float, float]]()
+    """Scores after each click of a robot that takes only the places that are offered, and says
+    there what is true: one that is right already is a click too.
+    """
+    cache, sieve, scores, passed = (
+        RenderContext(Cache(400_000_000)),
+        Sieve(),
+        list[float](),
+        list[tuple[float, float]](),
+    )
     x, y, _ = deepest(true > 0.99)
     role = "keep"
     while len(scores) < count:
         if role:
             taken = sample_at(frame, x + 0.5, y + 0.5, role=role)
-            sieve = with_sample(sieve, clicked(found_amounts(sieve, frame, cache), taken, frame, cache).sample)
+            sieve = with_sample(
+                sieve, clicked(found_amounts(sieve, frame, cache), taken, frame, cache).sample
+            )
         else:
             passed.append((x + 0.5, y + 0.5))
         mask = mask_of(frame, found_amounts(sieve, frame, cache), cache)
@@ -83,7 +97,11 @@ def offered_clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> list[
 
 def objects() -> list[tuple[str, str]]:
     """All objects of the yard and the close-up: picture and name."""
-    return [(picture, path.stem) for picture in ("yard", "close") for path in sorted((DEMO / f"{picture}.truth").glob("*.png"))]
+    return [
+        (picture, path.stem)
+        for picture in ("yard", "close")
+        for path in sorted((DEMO / f"{picture}.truth").glob("*.png"))
+    ]
 
 
 @functools.cache
@@ -99,7 +117,9 @@ def half_truth(picture: str, name: str) -> np.ndarray:
 
 
 def scores(picture: str, name: str) -> list[float]:
-    """Scores of an object at half size after each of five clicks; what ended early keeps its last."""
+    """Scores of an object at half size after each of five clicks; what ended early keeps its
+    last.
+    """
     row = [clicked.score for clicked in clicks(half_frame(picture), half_truth(picture, name))]
     return row + row[-1:] * (CLICKS - len(row))
 
@@ -110,7 +130,9 @@ def clicks_to(row: list[float], wanted: float = 0.9) -> int:
 
 
 def stroke_in(where: np.ndarray) -> list[tuple[float, float]]:
-    """The longest straight stroke through the deepest place of a region that stays inside, a little short of its ends."""
+    """The longest straight stroke through the deepest place of a region that stays inside, a little
+    short of its ends.
+    """
     x, y, _ = deepest(where)
     best: tuple[float, list[tuple[float, float]]] = (-1.0, [])
     for turn in np.radians(np.arange(0, 180, 15)):
@@ -120,7 +142,9 @@ def stroke_in(where: np.ndarray) -> list[tuple[float, float]]:
             while _holds(where, np.array((x, y)) + sign * (length + 1) * way):
                 length += 1
             ends.append((sign * length, np.array((x + 0.5, y + 0.5)) + sign * 0.85 * length * way))
-        best = max(best, (ends[1][0] - ends[0][0], [tuple(end) for _, end in ends]), key=lambda one: one[0])
+        best = max(
+            best, (ends[1][0] - ends[0][0], [tuple(end) for _, end in ends]), key=lambda one: one[0]
+        )
     return best[1]
 
 
@@ -129,15 +153,25 @@ def _holds(where: np.ndarray, at: np.ndarray) -> bool:
     return 0 <= x < where.shape[1] and 0 <= y < where.shape[0] and bool(where[y, x])
 
 
-def strokes_and_fits(frame: Frame, true: np.ndarray, count: int) -> Iterator[tuple[float, float, Pick]]:
-    """Scores after each stroke, as it proposes for itself and after a fit to all of them, and the fitted pick."""
+def strokes_and_fits(
+    frame: Frame, true: np.ndarray, count: int
+) -> Iterator[tuple[float, float, Pick]]:
+    """Scores after each stroke, as it proposes for itself and after a fit to all of them, and the
+    fitted pick.
+    """
     cache, sieve, role, where = RenderContext(Cache(400_000_000)), Sieve(), "keep", true > 0.99
     for _ in range(count):
         taken = sample_along(frame, "stroke", stroke_in(where), 6, role=role)
-        sieve = with_sample(sieve, clicked(found_amounts(sieve, frame, cache), taken, frame, cache).sample)
+        sieve = with_sample(
+            sieve, clicked(found_amounts(sieve, frame, cache), taken, frame, cache).sample
+        )
         mask = mask_of(frame, found_amounts(sieve, frame, cache), cache)
         fit, _ = fitted(sieve.pick, frame)
-        yield overlap(mask, true), overlap(mask_of(frame, found_amounts(sieve.but(pick=fit), frame, cache), cache), true), fit
+        yield (
+            overlap(mask, true),
+            overlap(mask_of(frame, found_amounts(sieve.but(pick=fit), frame, cache), cache), true),
+            fit,
+        )
         missed, leaks = (true > 0.9) & (mask < 0.5), (true < 0.1) & (mask > 0.5)
         role = "keep" if deepest(missed)[2] >= deepest(leaks)[2] else "drop"
         where = missed if role == "keep" else leaks

@@ -31,7 +31,9 @@ HANGS = 900
 LONG = 5.0
 #: Modules run side by side, so each keeps to one core: threads that wait for each other's cores
 #: take longer than one alone.
-ALONE = dict.fromkeys(("OMP_NUM_THREADS", "NUMBA_NUM_THREADS", "OPENCV_FOR_THREADS_NUM", "OPENBLAS_NUM_THREADS"), "1")
+ALONE = dict.fromkeys(
+    ("OMP_NUM_THREADS", "NUMBA_NUM_THREADS", "OPENCV_FOR_THREADS_NUM", "OPENBLAS_NUM_THREADS"), "1"
+)
 
 
 class Result(unittest.TextTestResult):
@@ -127,18 +129,27 @@ def run_all(modules: list[pathlib.Path], seconds: dict[str, float]) -> list[tupl
 def main() -> int:
     files = [pathlib.Path(word).resolve() for word in sys.argv[1:] if word != "--record"]
     if missing := [str(path) for path in files if not path.is_file()]:
-        print(f"There is no {missing[0]}. Give the path of a test file, as tests/core/test_frame.py.", file=sys.stderr)
+        print(
+            f"There is no {missing[0]}. Give the path of a test file, as tests/core/test_frame.py.",
+            file=sys.stderr,
+        )
         return 2
     if len(files) == 1:
         return run_here(files[0])
     started = time.monotonic()
     os.environ.update(ALONE)
     for module in ("imported", "amber_sieve.desk.app"):
-        importlib.import_module(module)  # once for all test modules: it takes seconds, and starts no thread
+        importlib.import_module(
+            module
+        )  # once for all test modules: it takes seconds, and starts no thread
     recorded = json.loads(SECONDS.read_text()) if SECONDS.exists() else {}
-    modules = sorted(files or HERE.rglob("test_*.py"), key=lambda path: -recorded.get(name_of(path), HANGS))
+    modules = sorted(
+        files or HERE.rglob("test_*.py"), key=lambda path: -recorded.get(name_of(path), HANGS)
+    )
     seconds: dict[str, float] = {}
-    passed, failed, skipped = (sum(column) for column in zip(*run_all(modules, seconds), strict=True))
+    passed, failed, skipped = (
+        sum(column) for column in zip(*run_all(modules, seconds), strict=True)
+    )
     if "--record" in sys.argv:
         SECONDS.write_text(json.dumps(dict(sorted(seconds.items())), indent=1) + "\n")
     print(f"tests took {time.monotonic() - started:.0f} s", flush=True)

@@ -1,4 +1,5 @@
-"""What is seen against what is exported, for any project: `tools/ends.py` and `test_ends.py` ask it.
+"""What is seen against what is exported, for any project: `tools/ends.py` and `test_ends.py` ask
+it.
 
 A picture is exported as 8 bits of sRGB and shown at 1:1, whole and in part; the pixels may be one
 level apart. Views that lay something over the light are worked out from the exported light.
@@ -53,7 +54,9 @@ def finished_or_none(source: ends.Made, project: Project, number: int, **what):
 
 
 def check(project: Project, planes: np.ndarray, frames: int, number: int) -> int:
-    """Compare every view that shows light with what is exported; returns how many were. Raises AssertionError with the view that differs."""
+    """Compare every view that shows light with what is exported; returns how many were. Raises
+    AssertionError with the view that differs.
+    """
     source, last = ends.Made(planes, frames), project.stack[-1].id
     other = project.takes[0] if project.takes else None
     made = finished(source, project, number, masks=[last])
@@ -63,12 +66,18 @@ def check(project: Project, planes: np.ndarray, frames: int, number: int) -> int
     }
     if other is not None:
         wanted["other take"] = exported(
-            finished(source, project.but(stack=other.stack, solo="", takes=()), number).result.planes, source, project
+            finished(
+                source, project.but(stack=other.stack, solo="", takes=()), number
+            ).result.planes,
+            source,
+            project,
         )
     mask, light = made.masks[last], made.result.planes
     wanted["isolate"] = exported(isolate(light, mask), source, project)
     wanted["cut-out"] = exported(cut_out(light, mask), source, project)
-    opaque = np.ones(planes.shape[1:], bool) if made.result.alpha is None else made.result.alpha == 1
+    opaque = (
+        np.ones(planes.shape[1:], bool) if made.result.alpha is None else made.result.alpha == 1
+    )
     count = 0
     for box in ((0, 0, 0, 0), (8, 6, 36, 30)):
         opened, cache = Opened(source), RenderContext(Cache(200_000_000))
@@ -81,7 +90,9 @@ def check(project: Project, planes: np.ndarray, frames: int, number: int) -> int
         here = np.s_[top:bottom, left:right]
         colour = request.looking.veil_colour or far_colour(light, mask)
         if not any(box):  # the veil takes its colour from what is in view
-            wanted["veil"] = exported(veil(light, mask, colour, request.looking.veil_opacity), source, project)
+            wanted["veil"] = exported(
+                veil(light, mask, colour, request.looking.veil_opacity), source, project
+            )
         for name in VIEWS:
             if name not in wanted or (name == "veil" and any(box)):
                 continue
@@ -90,5 +101,8 @@ def check(project: Project, planes: np.ndarray, frames: int, number: int) -> int
             if far.size and far.max() > MOST:
                 raise AssertionError(f"{name} of {box} is {far.max()} levels from what is exported")
             count += 1
-    assert finished_or_none(source, project, number, masks=[sieve.id for sieve in working(project)]) is not None, "a batch asks for more"
+    assert (
+        finished_or_none(source, project, number, masks=[sieve.id for sieve in working(project)])
+        is not None
+    ), "a batch asks for more"
     return count

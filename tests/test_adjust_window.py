@@ -1,4 +1,6 @@
-"""The Adjust page in the real window, and the second five minutes of the README against the terminal."""
+"""The Adjust page in the real window, and the second five minutes of the README against the
+terminal.
+"""
 
 import dataclasses
 import pathlib
@@ -47,7 +49,9 @@ class AdjustCase(WindowCase):
         for step in range(1, 5):
             QTest.mouseMove(widget, start.toPoint() + by * step / 4)
             self.application.processEvents()
-        QTest.mouseRelease(widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start.toPoint() + by)
+        QTest.mouseRelease(
+            widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start.toPoint() + by
+        )
         self.settle()
 
     def typed(self, name: str, text: str) -> None:
@@ -65,14 +69,22 @@ class SecondFiveMinutesTest(AdjustCase):
     """README: every result is what the terminal writes, bit for bit."""
 
     def written(self, name: str, *words: object) -> np.ndarray:
-        """What the window exports, after it was compared with what the terminal writes of clicks at the same places."""
-        clicks = [word for sample in self.work.sieve.pick.samples for word in ("--keep", f"{sample.x!r},{sample.y!r}")]
+        """What the window exports, after it was compared with what the terminal writes of clicks at
+        the same places.
+        """
+        clicks = [
+            word
+            for sample in self.work.sieve.pick.samples
+            for word in ("--keep", f"{sample.x!r},{sample.y!r}")
+        ]
         ours, theirs = self.folder / f"{name}.png", self.folder / f"{name}-terminal.png"
         self.workspace.exports.write(ours)
         self.settle()
         if words:
             done = terminal("recolour", DEMO / "yard.png", "-o", theirs, *clicks, *words)
-        else:  # the areas came after the clicks, which the options of the terminal cannot say: the project can
+        # the areas came after the clicks, which the options of the terminal cannot say: the project
+        # can
+        else:
             self.workspace.saving.save(self.folder / f"{name}.sieve")
             done = terminal("render", self.folder / f"{name}.sieve", "-o", theirs)
         self.assertEqual(done.returncode, 0, done.stderr)
@@ -92,7 +104,9 @@ class SecondFiveMinutesTest(AdjustCase):
         self.window.canvas.areas.take("rect")
         viewport, pane = self.window.canvas.viewport, self.window.canvas.panes[0]
         self.drag_from(
-            pane, viewport.to_pane(QPointF(1, 1)), (viewport.to_pane(QPointF(1799, 300)) - viewport.to_pane(QPointF(1, 1))).toPoint()
+            pane,
+            viewport.to_pane(QPointF(1, 1)),
+            (viewport.to_pane(QPointF(1799, 300)) - viewport.to_pane(QPointF(1, 1))).toPoint(),
         )
         self.window.pages.setCurrentWidget(self.page)
         self.opened("light")
@@ -112,7 +126,9 @@ class SecondFiveMinutesTest(AdjustCase):
         self.settle()
         jar = self.written("jar", "--set", "target=#8E5A9E")
         held = truth("yard", "turquoise") > 0.99
-        self.assertLess(np.abs(jar[:, held].mean(1) - decode(np.array([0x8E, 0x5A, 0x9E]) / 255)).max(), 0.03)
+        self.assertLess(
+            np.abs(jar[:, held].mean(1) - decode(np.array([0x8E, 0x5A, 0x9E]) / 255)).max(), 0.03
+        )
 
         # One colour left in a grey picture.
         self.workspace.saving.start_over()
@@ -137,7 +153,9 @@ class SecondFiveMinutesTest(AdjustCase):
         self.page.fill_where.activated.emit(1)
         self.settle()
         words = ("fill=picture", "fill_where=behind", f"fill_picture={DEMO / 'evening.png'}")
-        other = self.written("other", "--invert", *(part for word in words for part in ("--set", word)))
+        other = self.written(
+            "other", "--invert", *(part for word in words for part in ("--set", word))
+        )
         self.assertGreater(np.abs(other[:, inside] - before[:, inside]).mean(), 0.1)
         self.assertLess(np.abs(other[:, wall] - before[:, wall]).mean(), 1e-5)
         self.assertEqual(self.troubles, [])
@@ -145,7 +163,9 @@ class SecondFiveMinutesTest(AdjustCase):
 
 class BlocksTest(AdjustCase):
     def test_only_what_is_used_is_open_and_each_block_resets_and_switches(self):
-        self.assertEqual([name for name, block in self.page.blocks.items() if block.open], ["recolour", "light"])  # what most people need
+        self.assertEqual(
+            [name for name, block in self.page.blocks.items() if block.open], ["recolour", "light"]
+        )  # what most people need
         self.click(742, 790)
         self.opened("light")
         self.typed("exposure", "1")
@@ -166,7 +186,8 @@ class BlocksTest(AdjustCase):
         self.work.undo()
         self.settle()
         self.assertEqual(self.work.sieve.adjust.light.exposure, 1)
-        # Another sieve: what it uses is open, nothing else; one that does nothing yet has what most people need.
+        # Another sieve: what it uses is open, nothing else; one that does nothing yet has what most
+        # people need.
         white = self.page.blocks["white"]
         self.work.set_field("adjust.white.tint", 5.0, "Tint")
         self.settle()
@@ -196,7 +217,9 @@ class BlocksTest(AdjustCase):
     def test_a_heading_opens_its_block(self):
         block = self.page.blocks["mono"]
         self.assertTrue(block.body.isHidden())
-        QTest.mouseClick(block, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, QPoint(150, 8))
+        QTest.mouseClick(
+            block, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, QPoint(150, 8)
+        )
         self.assertFalse(block.body.isHidden())
         QTest.mouseClick(block.arrow, Qt.MouseButton.LeftButton)
         self.assertTrue(block.body.isHidden())
@@ -257,12 +280,17 @@ class CurvesTest(AdjustCase):
         points = ((10.0, 40.0), (200.0, 40.0))
         hues = self.work.sieve.adjust.hues.but(turn_by_hue=points, saturation_by_hue=points)
         self.work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(hues=hues)), "Hues")
-        for block, drawn, first, second in (("hues", self.page.hues, 0, 1), ("curve", self.page.curves, 1, 2)):
+        for block, drawn, first, second in (
+            ("hues", self.page.hues, 0, 1),
+            ("curve", self.page.curves, 1, 2),
+        ):
             self.opened(block)
             drawn.choice.setCurrentIndex(first)
             self.settle()
             if block == "curve":  # of a grey picture red and green hold the same
-                drawn._counted = dataclasses.replace(drawn._counted, levels=np.ones_like(drawn._counted.levels))
+                drawn._counted = dataclasses.replace(
+                    drawn._counted, levels=np.ones_like(drawn._counted.levels)
+                )
                 drawn._draw()
             self.application.processEvents()
             with mock.patch.object(drawn.editor, "update", wraps=drawn.editor.update) as update:
@@ -353,7 +381,12 @@ class ColoursTest(AdjustCase):
         self.settle()
         dialogs = self.page.findChildren(PictureColour)
         self.assertEqual(len(dialogs), 1)
-        QTest.mouseClick(dialogs[0].picture, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, QPoint(40, 40))
+        QTest.mouseClick(
+            dialogs[0].picture,
+            Qt.MouseButton.LeftButton,
+            Qt.KeyboardModifier.NoModifier,
+            QPoint(40, 40),
+        )
         self.settle()
         self.assertNotEqual(self.work.sieve.adjust.match.target, target)
         self.page.no_target.click()
@@ -423,7 +456,9 @@ class BelievableTest(AdjustCase):
         found = self.judged()
         self.assertGreater(found.texture, 0.98)
         self.assertLess(found.outside, 0.02)
-        self.assertEqual([w.control for w in found.warnings if w.control.startswith("adjust.light")], [])
+        self.assertEqual(
+            [w.control for w in found.warnings if w.control.startswith("adjust.light")], []
+        )
         self.window.canvas.set_view(1, "realism")
         self.settle()
         self.assertIn("realism", self.viewing.last.pictures)
@@ -443,13 +478,19 @@ class CdlFilesTest(FolderCase):
         from amber_sieve.core.adjust import cdl
         from amber_sieve.core.mix import mixed
 
-        one = cdl_files.Correction("pot", (1.4, 0.8, 1.05), (0.03, -0.02, 0.01), (1.2, 0.8, 1.6), 1.3)
+        one = cdl_files.Correction(
+            "pot", (1.4, 0.8, 1.05), (0.03, -0.02, 0.01), (1.2, 0.8, 1.6), 1.3
+        )
         for ending in cdl_files.FORMATS:
             path = self.folder / f"b{ending}"
             cdl_files.write(one, path)
             transform = ocio.FileTransform(str(path), "pot" if ending != ".cc" else "")
             transform.setCDLStyle(ocio.CDL_NO_CLAMP)
-            processor = ocio.Config.CreateRaw().getProcessor(transform).getOptimizedCPUProcessor(ocio.OPTIMIZATION_LOSSLESS)
+            processor = (
+                ocio.Config.CreateRaw()
+                .getProcessor(transform)
+                .getOptimizedCPUProcessor(ocio.OPTIMIZATION_LOSSLESS)
+            )
             pixels = np.random.default_rng(1).uniform(0, 1.5, (20, 30, 3)).astype(np.float32)
             ours = mixed(
                 np.ascontiguousarray(np.moveaxis(pixels, -1, 0)),
@@ -460,35 +501,105 @@ class CdlFilesTest(FolderCase):
             np.testing.assert_allclose(np.moveaxis(ours, 0, -1), pixels, atol=1e-5)
 
     def test_hostile_files_are_one_sentence(self):
-        bomb = '<?xml version="1.0"?><!DOCTYPE l [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;">]><ColorCorrection><SOPNode><Slope>&b;</Slope></SOPNode></ColorCorrection>'
-        good = "<ColorCorrection id='x'><SOPNode><Slope>{}</Slope><Offset>0 0 0</Offset><Power>1 1 1</Power></SOPNode></ColorCorrection>"
+        bomb = (
+            '<?xml version="1.0"?><!DOCTYPE l [<!ENTITY a "aaaa"><!ENTITY b '
+            '"&a;&a;">]><ColorCorrection><SOPNode><Slope>&b;</Slope></SOPNode></ColorCorrection>'
+        )
+        good = (
+            "<ColorCorrection id='x'><SOPNode><Slope>{}</Slope><Offset>0 0 0</Offset><Power>1 1 "
+            "1</Power></SOPNode></ColorCorrection>"
+        )
         for k, text in enumerate(
-            ("", "no xml", bomb, good.format("nan 1 1"), good.format("1 1"), good.format("inf 1 1"), good.format("-3 1 1"), good.format("1e9 1 1"),
-             "<ColorCorrectionCollection></ColorCorrectionCollection>", "\x00\xff" * 40, good.format("1 1 1")[:60])
-        ):  # fmt: skip
+            (
+                "",
+                "no xml",
+                bomb,
+                good.format("nan 1 1"),
+                good.format("1 1"),
+                good.format("inf 1 1"),
+                good.format("-3 1 1"),
+                good.format("1e9 1 1"),
+                "<ColorCorrectionCollection></ColorCorrectionCollection>",
+                "\x00\xff" * 40,
+                good.format("1 1 1")[:60],
+            )
+        ):
             path = self.folder / f"{k}.cc"
             path.write_text(text)
-            done = terminal("recolour", DEMO / "yard.png", "-o", self.folder / "o.png", "--keep", "742,790", "--cdl", path)
+            done = terminal(
+                "recolour",
+                DEMO / "yard.png",
+                "-o",
+                self.folder / "o.png",
+                "--keep",
+                "742,790",
+                "--cdl",
+                path,
+            )
             self.assertEqual(done.returncode, 1, text)
             self.assertEqual(done.stderr.count("\n"), 1, done.stderr)
             self.assertNotIn("Traceback", done.stderr)
-        done = terminal("recolour", DEMO / "yard.png", "-o", self.folder / "o.png", "--keep", "742,790", "--cdl", "none.cdl")
+        done = terminal(
+            "recolour",
+            DEMO / "yard.png",
+            "-o",
+            self.folder / "o.png",
+            "--keep",
+            "742,790",
+            "--cdl",
+            "none.cdl",
+        )
         self.assertEqual(done.returncode, 1)
 
     def test_the_terminal_takes_and_writes_a_cdl_and_every_kind_of_setting(self):
-        one, two = (cdl_files.Correction(name, (slope,) * 3, (0, 0, 0), (1, 1, 1), 1) for name, slope in (("a", 0.5), ("b", 2.0)))
+        one, two = (
+            cdl_files.Correction(name, (slope,) * 3, (0, 0, 0), (1, 1, 1), 1)
+            for name, slope in (("a", 0.5), ("b", 2.0))
+        )
         import PyOpenColorIO as ocio
 
-        group = ocio.GroupTransform([ocio.CDLTransform(list(c.slope), list(c.offset), list(c.power), c.saturation) for c in (one, two)])
+        group = ocio.GroupTransform(
+            [
+                ocio.CDLTransform(list(c.slope), list(c.offset), list(c.power), c.saturation)
+                for c in (one, two)
+            ]
+        )
         for transform, name in zip(group, "ab", strict=True):
             transform.setID(name)
-        (self.folder / "both.ccc").write_text(group.write("ColorCorrectionCollection", ocio.Config.CreateRaw()))
+        (self.folder / "both.ccc").write_text(
+            group.write("ColorCorrectionCollection", ocio.Config.CreateRaw())
+        )
         project = self.folder / "p.sieve"
         done = terminal(
-            "recolour", DEMO / "yard.png", "-o", self.folder / "o.png", "--keep", "742,790", "--cdl", f"{self.folder / 'both.ccc'}#b", "--gamut", "clip",
-            "--blend", "screen", "--strength", "80", "--set", "curve=0.2:0.1,0.7:0.8", "--set", "turn_by_hue=20:0,190:30,300:0",
-            "--set", "target=120,60,200", "--set", "nearest=on", "--set", "fill=colour", "--set", "fill_opacity=10", "--save", project,
-        )  # fmt: skip
+            "recolour",
+            DEMO / "yard.png",
+            "-o",
+            self.folder / "o.png",
+            "--keep",
+            "742,790",
+            "--cdl",
+            f"{self.folder / 'both.ccc'}#b",
+            "--gamut",
+            "clip",
+            "--blend",
+            "screen",
+            "--strength",
+            "80",
+            "--set",
+            "curve=0.2:0.1,0.7:0.8",
+            "--set",
+            "turn_by_hue=20:0,190:30,300:0",
+            "--set",
+            "target=120,60,200",
+            "--set",
+            "nearest=on",
+            "--set",
+            "fill=colour",
+            "--set",
+            "fill_opacity=10",
+            "--save",
+            project,
+        )
         self.assertEqual(done.returncode, 0, done.stderr)
         held = storage.load(project)
         sieve = held.stack[0]
@@ -509,13 +620,23 @@ class CdlFilesTest(FolderCase):
             "exposure=nan",
             "nothing=1",
         ):
-            done = terminal("recolour", DEMO / "yard.png", "-o", self.folder / "o.png", "--keep", "742,790", "--set", wrong)
+            done = terminal(
+                "recolour",
+                DEMO / "yard.png",
+                "-o",
+                self.folder / "o.png",
+                "--keep",
+                "742,790",
+                "--set",
+                wrong,
+            )
             self.assertEqual(done.returncode, 2, wrong)
 
     def test_earlier_versions_load_unchanged(self):
         path = self.folder / "old.sieve"
         path.write_text(
-            '{"version": 3, "source": "a.png", "stack": [{"name": "One", "adjust": {"light": {"exposure": 1}, "mono": {"mono": 40}}}]}'
+            '{"version": 3, "source": "a.png", "stack": [{"name": "One", "adjust": {"light": '
+            '{"exposure": 1}, "mono": {"mono": 40}}}]}'
         )
         adjust = storage.load(path).stack[0].adjust
         self.assertEqual(adjust, Adjust(light={"exposure": 1}, mono={"mono": 40}))

@@ -12,7 +12,9 @@ from PIL import Image
 
 from amber_sieve import api
 
-EXAMPLES = re.findall(r"```python\n(.*?)```", (ROOT / "docs" / "python.md").read_text(encoding="utf-8"), re.DOTALL)
+EXAMPLES = re.findall(
+    r"```python\n(.*?)```", (ROOT / "docs" / "python.md").read_text(encoding="utf-8"), re.DOTALL
+)
 
 
 class ApiTest(FolderCase):
@@ -27,7 +29,10 @@ class ApiTest(FolderCase):
             with contextlib.redirect_stdout(said):
                 exec(compile(example, "docs/python.md", "exec"), {})
             print(said.getvalue().strip())
-        colours = [np.asarray(Image.open(self.folder / f"cloth-{turn}.png"))[400, 1205] for turn in (0, 72, 144, 216, 288)]
+        colours = [
+            np.asarray(Image.open(self.folder / f"cloth-{turn}.png"))[400, 1205]
+            for turn in (0, 72, 144, 216, 288)
+        ]
         self.assertEqual(len({tuple(colour) for colour in colours}), 5)
 
     def test_a_mask_and_a_result_are_those_of_the_terminal(self):
@@ -45,12 +50,30 @@ class ApiTest(FolderCase):
             same = light == picture.pixels()
             self.assertTrue(same[:, mask == 0].all())
         done = terminal(
-            "mask", DEMO / "yard.png", "-o", self.folder / "theirs.png", "--keep", "742,790", "--drop", "1200,400", "--grow", "1"
+            "mask",
+            DEMO / "yard.png",
+            "-o",
+            self.folder / "theirs.png",
+            "--keep",
+            "742,790",
+            "--drop",
+            "1200,400",
+            "--grow",
+            "1",
         )
         self.assertEqual(done.returncode, 0, done.stderr)
-        self.assertEqual((self.folder / "ours.png").read_bytes(), (self.folder / "theirs.png").read_bytes())
-        self.assertEqual(terminal("render", self.folder / "work.sieve", "-o", self.folder / "again.png").returncode, 0)
-        ours, theirs = (np.asarray(Image.open(self.folder / name)) for name in ("result.png", "again.png"))
+        self.assertEqual(
+            (self.folder / "ours.png").read_bytes(), (self.folder / "theirs.png").read_bytes()
+        )
+        self.assertEqual(
+            terminal(
+                "render", self.folder / "work.sieve", "-o", self.folder / "again.png"
+            ).returncode,
+            0,
+        )
+        ours, theirs = (
+            np.asarray(Image.open(self.folder / name)) for name in ("result.png", "again.png")
+        )
         self.assertTrue(np.array_equal(ours, theirs))
         self.assertEqual(api.read(self.folder / "work.sieve").stack, work.stack)
 
@@ -58,10 +81,14 @@ class ApiTest(FolderCase):
         for name in ("a.png", "b.png"):
             Image.fromarray(np.full((40, 60, 3), 120, np.uint8)).save(self.folder / name)
         with api.open(self.folder / "a.png") as picture:
-            work = api.project(picture, api.adjusted(api.sieve(picture, keep=[(10, 10)]), light__exposure=1.0))
+            work = api.project(
+                picture, api.adjusted(api.sieve(picture, keep=[(10, 10)]), light__exposure=1.0)
+            )
             with self.assertRaises(api.Trouble):  # what is read is not written over
                 api.write(picture, work, self.folder / "a.png")
-        outcomes = api.batch(work, [self.folder / "a.png", self.folder / "b.png"], self.folder / "out")
+        outcomes = api.batch(
+            work, [self.folder / "a.png", self.folder / "b.png"], self.folder / "out"
+        )
         self.assertEqual([outcome.trouble for outcome in outcomes], ["", ""])
         self.assertGreater(np.asarray(Image.open(self.folder / "out" / "b.png")).mean(), 150)
         with self.assertRaises(api.Trouble):

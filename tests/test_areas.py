@@ -31,9 +31,13 @@ class ShapesTest(unittest.TestCase):
         box = (middle, (middle[0] + 61.2, middle[1] + 12.0), (middle[0] - 9.0, middle[1] + 45.9))
         cross = abs(61.2 * 45.9 + 12.0 * 9.0)
         self.assertAlmostEqual(coverage("rect", box, size).sum() / (4 * cross), 1, delta=0.003)
-        self.assertAlmostEqual(coverage("ellipse", box, size).sum() / (math.pi * cross), 1, delta=0.003)
+        self.assertAlmostEqual(
+            coverage("ellipse", box, size).sum() / (math.pi * cross), 1, delta=0.003
+        )
         triangle = ((20.0, 20.0), (220.5, 30.0), (90.0, 180.0))
-        self.assertAlmostEqual(coverage("polygon", triangle, size).sum() / shoelace(triangle), 1, delta=0.005)
+        self.assertAlmostEqual(
+            coverage("polygon", triangle, size).sum() / shoelace(triangle), 1, delta=0.005
+        )
 
     def test_gradients(self):
         ramp = coverage("gradient", ((0.5, 0), (100.5, 0)), (4, 101))
@@ -44,11 +48,17 @@ class ShapesTest(unittest.TestCase):
 
     def test_feather_ways(self):
         hard = coverage("rect", ((50, 50), (80, 50), (50, 70)), (100, 100))
-        inside, outside = (coverage("rect", ((50, 50), (80, 50), (50, 70)), (100, 100), 4, way) for way in ("inwards", "outwards"))
+        inside, outside = (
+            coverage("rect", ((50, 50), (80, 50), (50, 70)), (100, 100), 4, way)
+            for way in ("inwards", "outwards")
+        )
         self.assertTrue((inside <= hard + 1e-6).all() and (outside >= hard - 1e-6).all())
 
     def test_joining(self):
-        mask, area = np.array([[0.0, 0.5, 1.0]], np.float32), np.array([[1.0, 0.5, 0.5]], np.float32)
+        mask, area = (
+            np.array([[0.0, 0.5, 1.0]], np.float32),
+            np.array([[1.0, 0.5, 0.5]], np.float32),
+        )
         np.testing.assert_allclose(combined(mask, area, "add"), [[1, 0.5, 1]])
         np.testing.assert_allclose(combined(mask, area, "subtract"), [[0, 0.25, 0.5]])
         np.testing.assert_allclose(combined(mask, area, "intersect"), [[0, 0.25, 0.5]])
@@ -69,7 +79,9 @@ class ShapesTest(unittest.TestCase):
         ):
             out = coverage(kind, points, (24, 24), 500 if kind == "rect" else 0)
             self.assertTrue(np.isfinite(out).all() and out.min() >= 0 and out.max() <= 1, kind)
-        self.assertGreater(coverage("polygon", ((0, 0), (20, 20), (20, 0), (0, 20)), (24, 24))[10, 17], 0.9)
+        self.assertGreater(
+            coverage("polygon", ((0, 0), (20, 20), (20, 0), (0, 20)), (24, 24))[10, 17], 0.9
+        )
 
     def test_a_wide_feather_never_covers_more_than_all(self):
         everywhere = ((20, 20), (1e6, 20), (20, 1e6))
@@ -83,7 +95,9 @@ class StrokesTest(unittest.TestCase):
         for radius in (6.0, 20.0, 47.5):
             disc = stroke_coverage(np.array([(100.3, 100.7, 1)]), 2 * radius, (200, 400)).sum()
             self.assertAlmostEqual(disc / (math.pi * radius**2), 1, delta=0.005)
-            capsule = stroke_coverage(np.array([(80, 90, 1), (300, 110, 1)]), 2 * radius, (200, 400)).sum()
+            capsule = stroke_coverage(
+                np.array([(80, 90, 1), (300, 110, 1)]), 2 * radius, (200, 400)
+            ).sum()
             expected = math.pi * radius**2 + 2 * radius * math.hypot(220, 20)
             self.assertAlmostEqual(capsule / expected, 1, delta=0.005)
 
@@ -91,10 +105,16 @@ class StrokesTest(unittest.TestCase):
         line = np.array([(20, 20, 1), (80, 20, 1)])
         weak, strong = (stroke_coverage(line, 20, (40, 100), 0.5, flow) for flow in (0.05, 1.0))
         self.assertTrue(0 < weak[20, 50] < strong[20, 50])
-        self.assertAlmostEqual(float(stroke_coverage(line, 20, (40, 100), opacity=0.3).max()), 0.3, places=5)
-        thin = stroke_coverage(np.array([(20, 20, 0.2), (80, 20, 1)]), 20, (40, 100), pressure_size=True)
+        self.assertAlmostEqual(
+            float(stroke_coverage(line, 20, (40, 100), opacity=0.3).max()), 0.3, places=5
+        )
+        thin = stroke_coverage(
+            np.array([(20, 20, 0.2), (80, 20, 1)]), 20, (40, 100), pressure_size=True
+        )
         self.assertLess(thin[:, 25].sum(), thin[:, 75].sum() / 2)
-        faint = stroke_coverage(np.array([(20, 20, 0.2), (80, 20, 1)]), 20, (40, 100), 0.5, 0.2, pressure_flow=True)
+        faint = stroke_coverage(
+            np.array([(20, 20, 0.2), (80, 20, 1)]), 20, (40, 100), 0.5, 0.2, pressure_flow=True
+        )
         self.assertLess(faint[20, 25], faint[20, 75])
 
     def test_degenerate_strokes(self):
@@ -115,15 +135,23 @@ class StrokesTest(unittest.TestCase):
         points = ((1230, 330, 1), (1600, 330, 1))
         free, alike = (Stroke(points=points, size=80, like=colour) for colour in (None, like))
         plain, picky = (
-            mask_of(frame, Sieve(areas=(Area(kind="brush", mode="add", strokes=(s,)),)), RenderContext()) for s in (free, alike)
+            mask_of(
+                frame, Sieve(areas=(Area(kind="brush", mode="add", strokes=(s,)),)), RenderContext()
+            )
+            for s in (free, alike)
         )
         self.assertGreater(picky[330, 1300], 0.9)
         self.assertEqual((plain[330, 1560], picky[330, 1560]), (1, 0))
 
     def test_erasing(self):
-        strokes = (Stroke(points=((50, 50, 1),), size=60), Stroke(points=((50, 50, 1),), size=20, erase=True))
+        strokes = (
+            Stroke(points=((50, 50, 1),), size=60),
+            Stroke(points=((50, 50, 1),), size=20, erase=True),
+        )
         mask = mask_of(
-            Frame(np.zeros((3, 100, 100), np.float32)), Sieve(areas=(Area(kind="brush", mode="add", strokes=strokes),)), RenderContext()
+            Frame(np.zeros((3, 100, 100), np.float32)),
+            Sieve(areas=(Area(kind="brush", mode="add", strokes=strokes),)),
+            RenderContext(),
         )
         self.assertEqual((mask[50, 50], mask[50, 70]), (0, 1))
 
@@ -134,7 +162,11 @@ class ScissorsTest(unittest.TestCase):
         y, x = np.mgrid[0:160, 0:200]
         edge = 80 + 18 * np.sin(x / 22)
         planes = np.where(y < edge, 0.7, 0.08).astype(np.float32)[None].repeat(3, 0).copy()
-        path = np.array(clinging_path(planes, (20, 80 + 18 * math.sin(20 / 22)), (180, 80 + 18 * math.sin(180 / 22))))
+        path = np.array(
+            clinging_path(
+                planes, (20, 80 + 18 * math.sin(20 / 22)), (180, 80 + 18 * math.sin(180 / 22))
+            )
+        )
         inner = path[(path[:, 0] > 26) & (path[:, 0] < 174)]
         # A pixel's middle is half a pixel beyond its number.
         away = np.abs(inner[:, 1] - (80.5 + 18 * np.sin((inner[:, 0] - 0.5) / 22)))
@@ -145,7 +177,9 @@ class ScissorsTest(unittest.TestCase):
     def test_points_too_near_or_far_give_a_line(self):
         planes = np.zeros((3, 20, 20), np.float32)
         self.assertEqual(clinging_path(planes, (3, 3), (3, 3)), [(3, 3), (3, 3)])
-        self.assertEqual(clinging_path(np.zeros((3, 2, 2), np.float32), (0, 0), (1, 1)), [(0, 0), (1, 1)])
+        self.assertEqual(
+            clinging_path(np.zeros((3, 2, 2), np.float32), (0, 0), (1, 1)), [(0, 0), (1, 1)]
+        )
 
 
 class HandlesTest(unittest.TestCase):
@@ -171,7 +205,9 @@ class HandlesTest(unittest.TestCase):
 
     def test_numbers_are_set(self):
         for name, value in (("X", 50), ("Y", 60), ("Width", 80), ("Height", 90), ("Angle", 30)):
-            self.assertAlmostEqual(shape.numbers_of(shape.with_number(self.box, name, value))[name], value)
+            self.assertAlmostEqual(
+                shape.numbers_of(shape.with_number(self.box, name, value))[name], value
+            )
 
     def test_gradient_polygon_and_snapping(self):
         gradient = Area(kind="gradient", points=((0, 0), (10, 0)))
@@ -217,11 +253,18 @@ class TerminalTest(FolderCase):
         ]
         worked = self.mask("--keep", "735,830", *everything)
         self.assertFalse(np.array_equal(plain, worked))
-        self.assertTrue(set(np.unique(self.mask("--keep", "735,830", "--hard", "--shrink", 2))) <= {0.0, 1.0})
+        self.assertTrue(
+            set(np.unique(self.mask("--keep", "735,830", "--hard", "--shrink", 2))) <= {0.0, 1.0}
+        )
         here = self.mask("--keep", "735,830", "--area", "intersect:rect:600,600,140,700")
         self.assertEqual(here[830, 745], 0)
         self.assertGreater(here[830, 700], 0)
-        both = self.mask("--area", "add:ellipse:100,100,200,100", "--area", "subtract:polygon:100,100,200,100,200,200,100,200")
+        both = self.mask(
+            "--area",
+            "add:ellipse:100,100,200,100",
+            "--area",
+            "subtract:polygon:100,100,200,100,200,200,100,200",
+        )
         self.assertEqual((both[150, 150], both[150, 250] > 0.9), (0, True))
         bands = self.mask("--hue", "255,262,278,284", "--sat", "20,28,90,100", "--lum", "0,5,55,60")
         self.assertGreater(bands[330, 1230], 0.9)
@@ -237,15 +280,25 @@ class TerminalTest(FolderCase):
         ):
             done = terminal("mask", DEMO / "yard.png", "-o", self.folder / "m.png", *words)
             self.assertEqual(done.returncode, 2, words)
-        self.assertEqual(terminal("mask", DEMO / "yard.png", "-o", self.folder / "m.png").returncode, 1)
+        self.assertEqual(
+            terminal("mask", DEMO / "yard.png", "-o", self.folder / "m.png").returncode, 1
+        )
 
 
 class ModelTest(unittest.TestCase):
     def test_the_first_area_on_an_empty_sieve_starts_from_everything(self):
         frame = Frame(np.full((3, 50, 60), 0.3, np.float32))
-        only = mask_of(frame, Sieve(areas=(shape.boxed("rect", (10, 10), (30, 30), mode="intersect"),)), RenderContext())
+        only = mask_of(
+            frame,
+            Sieve(areas=(shape.boxed("rect", (10, 10), (30, 30), mode="intersect"),)),
+            RenderContext(),
+        )
         self.assertEqual((only[20, 20], only[40, 50]), (1, 0))
-        inverted = mask_of(frame, Sieve(areas=(shape.boxed("rect", (10, 10), (30, 30), inverted=True),)), RenderContext())
+        inverted = mask_of(
+            frame,
+            Sieve(areas=(shape.boxed("rect", (10, 10), (30, 30), inverted=True),)),
+            RenderContext(),
+        )
         self.assertEqual((inverted[20, 20], inverted[40, 50]), (0, 1))
         with self.assertRaises(ValueError):
             Area(kind="rect", points=((0, 0),))

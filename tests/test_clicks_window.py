@@ -1,4 +1,6 @@
-"""Clicks in the window: what they change is shown, reach and rule can be changed, numbers find themselves, an outline gives samples."""
+"""Clicks in the window: what they change is shown, reach and rule can be changed, numbers find
+themselves, an outline gives samples.
+"""
 
 import json
 import pathlib
@@ -55,13 +57,18 @@ class ClicksTest(WindowCase):
         self.assertLess(flashed[-1].change.min(), -0.9)
         self.click(735, 830, CTRL)
         self.assertIn("Nothing removed", self.canvas.answer.label.text())
-        self.canvas.answer.button.click()  # the sample that changed nothing is taken out with one press
+        # the sample that changed nothing is taken out with one press
+        self.canvas.answer.button.click()
         self.assertEqual([sample.role for sample in self.samples()], ["keep", "keep", "drop"])
         self.assertEqual(self.troubles, [])
 
     def test_a_click_is_seen_in_a_hurry_and_then_finely_but_not_where_it_was_looked_at_first(self):
         seen, flashed = [], []
-        self.viewing.rendered.connect(lambda result: seen.append((result.wanted.hurried, len(result.wanted.project.stack[0].pick.samples))))
+        self.viewing.rendered.connect(
+            lambda result: seen.append(
+                (result.wanted.hurried, len(result.wanted.project.stack[0].pick.samples))
+            )
+        )
         self.viewing.changed_mask.connect(flashed.append)
         self.click(1230, 400)
         self.assertEqual(list(dict.fromkeys(seen)), [(True, 1), (False, 1)])
@@ -79,9 +86,13 @@ class ClicksTest(WindowCase):
         self.assertEqual(self.troubles, [])
 
     def hover(self, x: float, y: float) -> None:
-        """Let the pointer rest at a place of the picture until what a click there would give is shown."""
+        """Let the pointer rest at a place of the picture until what a click there would give is
+        shown.
+        """
         viewport = self.canvas.viewport
-        self.canvas._hover(viewport.to_picture(QPointF(viewport.to_pane(QPointF(x + 0.5, y + 0.5)).toPoint())))
+        self.canvas._hover(
+            viewport.to_picture(QPointF(viewport.to_pane(QPointF(x + 0.5, y + 0.5)).toPoint()))
+        )
         deadline = time.monotonic() + 20
         while self.workspace.ahead._resting.isActive() and time.monotonic() < deadline:
             self.application.processEvents()
@@ -158,7 +169,9 @@ class ClicksTest(WindowCase):
             self.wait(lambda: self.workspace.offers.idle)
 
         self.assertFalse(self.workspace.offers.idle)
-        self.assertTrue(self.workspace.workers.offers.idle)  # a hand that goes on at once finds nothing in its way
+        self.assertTrue(
+            self.workspace.workers.offers.idle
+        )  # a hand that goes on at once finds nothing in its way
         answered()
         x, y = offers[-1]
         self.assertTrue(0 <= x < 1800 and 0 <= y < 1200)
@@ -173,11 +186,21 @@ class ClicksTest(WindowCase):
         # With a box round the place only what lies there can be offered.
         self.workspace.preferences.change(offers=True)
         self.work.edit_sieve(
-            lambda s: s.but(areas=(Area(kind="rect", mode="intersect", points=((735, 840), (800, 840), (735, 900))),)), "Area"
+            lambda s: s.but(
+                areas=(
+                    Area(
+                        kind="rect", mode="intersect", points=((735, 840), (800, 840), (735, 900))
+                    ),
+                )
+            ),
+            "Area",
         )
         self.settle()
         answered()
-        self.assertTrue(offers[-1] is None or (670 < offers[-1][0] < 800 and 780 < offers[-1][1] < 900), offers[-1])
+        self.assertTrue(
+            offers[-1] is None or (670 < offers[-1][0] < 800 and 780 < offers[-1][1] < 900),
+            offers[-1],
+        )
         self.assertEqual(self.troubles, [])
 
     def test_surfaces_are_offered_shown_and_picked(self):
@@ -209,26 +232,38 @@ class ClicksTest(WindowCase):
         self.assertEqual((len(self.work.project.stack), len(self.samples())), (2, 1))
         # The chips have room on the narrowest page, and never make the window wider.
         self.assertEqual(self.window.minimumSizeHint().width(), narrowest)
-        self.assertTrue(all(chip.isVisible() and chip.geometry().right() < PAGE for chip in row.chips))
+        self.assertTrue(
+            all(chip.isVisible() and chip.geometry().right() < PAGE for chip in row.chips)
+        )
         row.fold.arrow.click()  # folded, they are not looked for in the next picture
         self.assertFalse(row.chips[0].isVisible())
         self.open(DEMO / "close.png")
         self.settle()
-        self.assertEqual((row.chips, self.workspace.workers.surfaces.idle, self.troubles), ([], True, []))
+        self.assertEqual(
+            (row.chips, self.workspace.workers.surfaces.idle, self.troubles), ([], True, [])
+        )
 
     def test_what_nobody_waits_for_rests_while_something_is_dragged(self):
         workers, asked = self.workspace.workers, []
         self.click(1230, 400)
         for name in ("surfaces", "offers"):
             one = getattr(workers, name)
-            ask = mock.patch.object(one, "ask", side_effect=lambda work, name=name, ask=one.ask: (asked.append(name), ask(work)))
+            ask = mock.patch.object(
+                one,
+                "ask",
+                side_effect=lambda work, name=name, ask=one.ask: (asked.append(name), ask(work)),
+            )
             self.enterContext(ask)
-        self.workspace.preferences.change(surfaces=True, offers=True)  # surfaces begin to be looked for at once
+        self.workspace.preferences.change(
+            surfaces=True, offers=True
+        )  # surfaces begin to be looked for at once
         self.assertEqual(asked, ["surfaces"])
         quiet = self.workspace.surfaces._quiet
         calm = quiet.interval()
-        quiet.setInterval(1)  # as if the hand rested long on each step, but not so long that the picture is made fine
-        self.enterContext(mock.patch("amber_sieve.workspace.viewing.REST", 60_000))
+        quiet.setInterval(
+            1
+        )  # as if the hand rested long on each step, but not so long that the picture is made fine
+        self.enterContext(mock.patch("amber_sieve.workspace.viewing.viewing.REST", 60_000))
         for tolerance in (21, 22, 23, 24):  # none is what was found
             self.workspace.samples.edit({"tolerance": tolerance}, "Tolerance", "tolerance")
             self.assertTrue(self.work.dragging)
@@ -298,7 +333,10 @@ class ClicksTest(WindowCase):
         self.work.undo()
         self.assertEqual(self.samples()[0].reach, "everywhere")
         self.window.help.find_command()
-        self.assertIn(("Edit", "Reach of the sample: here or everywhere"), [row[:2] for row in self.window.menus.listed()])
+        self.assertIn(
+            ("Edit", "Reach of the sample: here or everywhere"),
+            [row[:2] for row in self.window.menus.listed()],
+        )
 
     def test_the_drop_rule_can_be_chosen(self):
         self.click(1398, 882)
@@ -314,10 +352,18 @@ class ClicksTest(WindowCase):
         self.assertEqual((self.samples()[1].compare, self.samples()[1].rule), ("hue", "tolerance"))
 
     def test_a_drag_outwards_sets_the_tolerance_of_the_new_sample(self):
-        pane, at = self.canvas.panes[0], self.canvas.viewport.to_pane(QPointF(1398.5, 882.5)).toPoint()
+        pane, at = (
+            self.canvas.panes[0],
+            self.canvas.viewport.to_pane(QPointF(1398.5, 882.5)).toPoint(),
+        )
         QTest.mousePress(pane, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, at)
         QTest.mouseMove(pane, at + QPointF(60, 0).toPoint())
-        QTest.mouseRelease(pane, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, at + QPointF(60, 0).toPoint())
+        QTest.mouseRelease(
+            pane,
+            Qt.MouseButton.LeftButton,
+            Qt.KeyboardModifier.NoModifier,
+            at + QPointF(60, 0).toPoint(),
+        )
         self.settle()
         self.assertAlmostEqual(self.samples()[0].tolerance, 7.2, delta=0.3)
 
@@ -325,7 +371,9 @@ class ClicksTest(WindowCase):
         self.window.pages.setCurrentWidget(self.window.edge)
         self.click(1398, 882)
         specks, follow = self.window.edge.numbers["specks"], self.window.edge.numbers["follow"]
-        self.assertEqual((specks.auto, specks._shown(), follow._shown()), (True, "auto  648 px", "auto"))
+        self.assertEqual(
+            (specks.auto, specks._shown(), follow._shown()), (True, "auto  648 px", "auto")
+        )
         QTest.keyClick(specks, Qt.Key.Key_Right)
         self.assertEqual(self.work.sieve.edge.specks, 653)
         self.assertFalse(specks.auto)
@@ -358,7 +406,9 @@ class ClicksTest(WindowCase):
         self.workspace.clip.go_to(60)
         self.settle()
         self.assertEqual(self.viewing.last.lost, ())
-        self.workspace.samples.edit({"x": 955.0, "y": 535.0, "frame": 79}, "A place that is not in the picture yet")
+        self.workspace.samples.edit(
+            {"x": 955.0, "y": 535.0, "frame": 79}, "A place that is not in the picture yet"
+        )
         self.settle()
         if self.viewing.last.lost:
             self.assertTrue(any("Place lost" in words for words in said))
@@ -374,16 +424,23 @@ class OutlineTest(WindowCase):
         self.open(DEMO / "yard.png")
 
     def seen(self):
-        return Seen(self.work.opened, self.work.project, self.work.sieve.id, 0, RenderContext(Cache(10**8)))
+        return Seen(
+            self.work.opened, self.work.project, self.work.sieve.id, 0, RenderContext(Cache(10**8))
+        )
 
     def test_drawn_round_the_jar_it_gives_samples_that_can_be_changed(self):
         self.window.pick.places["outline"].click()
         view, pane = self.window.canvas.viewport, self.window.canvas.panes[0]
-        points = [view.to_pane(QPointF(x, y)).toPoint() for x, y in ((620, 660), (850, 660), (850, 970), (620, 970), (615, 670))]
+        points = [
+            view.to_pane(QPointF(x, y)).toPoint()
+            for x, y in ((620, 660), (850, 660), (850, 970), (620, 970), (615, 670))
+        ]
         QTest.mousePress(pane, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, points[0])
         for point in points[1:]:
             QTest.mouseMove(pane, point)
-        QTest.mouseRelease(pane, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, points[-1])
+        QTest.mouseRelease(
+            pane, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, points[-1]
+        )
         self.settle()
         pick = self.work.sieve.pick
         self.assertGreaterEqual(len(pick.samples), 1)
@@ -391,8 +448,13 @@ class OutlineTest(WindowCase):
         mask = self.viewing.last.mask
         import cv2
 
-        true = cv2.resize(truth("yard", "turquoise"), mask.shape[::-1], interpolation=cv2.INTER_AREA)
-        print(f"\nloose outline round the jar: {len(pick.samples)} samples, intersection over union {overlap(mask, true):.3f}")
+        true = cv2.resize(
+            truth("yard", "turquoise"), mask.shape[::-1], interpolation=cv2.INTER_AREA
+        )
+        print(
+            f"\nloose outline round the jar: {len(pick.samples)} samples, intersection over union "
+            f"{overlap(mask, true):.3f}"
+        )
         self.assertGreaterEqual(overlap(mask, true), 0.85)
         pane._inside = True
         self.assertTrue(pane.grab().toImage().width())  # with the outline on it
@@ -405,7 +467,10 @@ class OutlineTest(WindowCase):
 
     def test_an_outline_round_nothing_says_so(self):
         seen = self.seen()
-        for outline in (((5.0, 5.0), (6.0, 6.0)), ((0.0, 0.0), (1800.0, 0.0), (1800.0, 1200.0), (0.0, 1200.0))):
+        for outline in (
+            ((5.0, 5.0), (6.0, 6.0)),
+            ((0.0, 0.0), (1800.0, 0.0), (1800.0, 1200.0), (0.0, 1200.0)),
+        ):
             with self.assertRaises(Trouble):
                 thing_inside(outline, seen.reduced())
         with self.assertRaises(Cancelled):
@@ -417,15 +482,30 @@ class OutlineTest(WindowCase):
 class OldFilesTest(WindowCase):
     def test_a_project_and_a_preset_of_version_2_look_as_they_did(self):
         sample = {"role": "drop", "x": 1, "y": 2, "colour": [0.1, 0.1, 0.1]}
-        held = {"version": 2, "source": "", "stack": [{"pick": {"samples": [sample]}, "edge": {"grow": 2}}]}
+        held = {
+            "version": 2,
+            "source": "",
+            "stack": [{"pick": {"samples": [sample]}, "edge": {"grow": 2}}],
+        }
         project = storage.project_from(held, pathlib.Path("old.sieve"))
         self.assertEqual(project.version, storage.VERSION)
         self.assertEqual(project.stack[0].edge, Edge(grow=2, specks=0, holes=0, follow=0, clean=0))
         self.assertEqual(project.stack[0].pick.samples[0].rule, "tolerance")
         path = self.folder / "old.json"
         path.write_text(
-            json.dumps({"version": 2, "name": "Old", "swatch": [0.1, 0.2, 0.3], "edge": {"clean": 3}, "pick": {"samples": [sample]}})
+            json.dumps(
+                {
+                    "version": 2,
+                    "name": "Old",
+                    "swatch": [0.1, 0.2, 0.3],
+                    "edge": {"clean": 3},
+                    "pick": {"samples": [sample]},
+                }
+            )
         )
         preset = presets.read(path)
-        self.assertEqual((preset.edge.clean, preset.edge.follow, preset.pick.samples[0].rule), (3, 0, "tolerance"))
+        self.assertEqual(
+            (preset.edge.clean, preset.edge.follow, preset.pick.samples[0].rule),
+            (3, 0, "tolerance"),
+        )
         self.assertTrue((ROOT / "demo" / "yard.sieve").exists())

@@ -25,17 +25,40 @@ from amber_sieve.resolve.resolver import Resolver
 
 def probe(path) -> dict:
     """What ffprobe says of the pictures in a file."""
-    words = ["ffprobe", "-v", "error", "-select_streams", "v:0", "-count_frames", "-of", "json", "-show_entries"]
+    words = [
+        "ffprobe",
+        "-v",
+        "error",
+        "-select_streams",
+        "v:0",
+        "-count_frames",
+        "-of",
+        "json",
+        "-show_entries",
+    ]
     words += [
         "stream=nb_read_frames,r_frame_rate,duration,color_space,color_primaries,color_transfer,color_range,codec_name,profile",
         str(path),
     ]
-    return json.loads(subprocess.run(words, capture_output=True, text=True, check=True).stdout)["streams"][0]
+    return json.loads(subprocess.run(words, capture_output=True, text=True, check=True).stdout)[
+        "streams"
+    ][0]
 
 
 def streams(path, kind: str) -> list[str]:
     """The codecs of all streams of a kind."""
-    words = ["ffprobe", "-v", "error", "-select_streams", kind, "-show_entries", "stream=codec_name", "-of", "csv=p=0", str(path)]
+    words = [
+        "ffprobe",
+        "-v",
+        "error",
+        "-select_streams",
+        kind,
+        "-show_entries",
+        "stream=codec_name",
+        "-of",
+        "csv=p=0",
+        str(path),
+    ]
     return subprocess.run(words, capture_output=True, text=True, check=True).stdout.split()
 
 
@@ -44,7 +67,10 @@ def project_of(clip: Footage, true: np.ndarray) -> Project:
     frame = clip.frame(0)
     x, y = middle_tone(to_oklab(frame.planes), true)
     sample = with_found_tolerance(sample_at(frame, x, y), frame, Pick())
-    return Project(source=str(clip.path), stack=(Sieve(pick=Pick(samples=(sample,)), adjust=Adjust(recolour=Recolour(hue=90))),))
+    return Project(
+        source=str(clip.path),
+        stack=(Sieve(pick=Pick(samples=(sample,)), adjust=Adjust(recolour=Recolour(hue=90))),),
+    )
 
 
 class ClipTest(FolderCase):
@@ -67,7 +93,10 @@ class ClipTest(FolderCase):
             true = true_frames(kind)
             self.assertEqual(len(true), self.clip.about.frames)
             found = self.overlaps(project_of(self.clip, true[0]), true)
-            print(f"\n{kind}: intersection over union over {len(found)} frames: mean {np.mean(found):.3f}, worst {min(found):.3f}")
+            print(
+                f"\n{kind}: intersection over union over {len(found)} frames: mean "
+                f"{np.mean(found):.3f}, worst {min(found):.3f}"
+            )
             self.assertGreaterEqual(np.mean(found), 0.93, kind)
             self.assertGreaterEqual(min(found), 0.85, kind)
 
@@ -77,11 +106,15 @@ class ClipTest(FolderCase):
             sieve = [came.sieve for came in robot.clicks(first, true[0], 3)][-1]
             found = self.overlaps(Project(stack=(sieve,)), true)
             roles = ", ".join(f"{s.role} {s.reach}" for s in sieve.pick.samples)
-            print(f"\n{kind}, robot's clicks ({roles}): mean {np.mean(found):.3f}, worst {min(found):.3f} over {len(found)} frames")
+            print(
+                f"\n{kind}, robot's clicks ({roles}): mean {np.mean(found):.3f}, worst "
+                f"{min(found):.3f} over {len(found)} frames"
+            )
             self.assertGreaterEqual(np.mean(found), 0.93, kind)
 
     def test_a_here_only_place_follows_the_motion_or_is_off(self):
-        # A bright disc on a textured ground that moves three pixels a frame: made here, written as numbered pictures.
+        # A bright disc on a textured ground that moves three pixels a frame: made here, written as
+        # numbered pictures.
         rng = np.random.default_rng(4)
         ground = cv2.GaussianBlur(rng.uniform(60, 160, (120, 240, 3)), (0, 0), 3)
         for number in range(6):
@@ -110,12 +143,30 @@ class ClipTest(FolderCase):
 
     def test_cleaning_is_found_once_for_a_clip(self):
         resolver, project = Resolver(self.clip), Project(stack=(Sieve(),))
-        found = {resolver.resolve_frame(project, self.clip.frame(n), n, RenderContext()).stack[0].edge.clean for n in (0, 40, 79)}
+        found = {
+            resolver.resolve_frame(project, self.clip.frame(n), n, RenderContext())
+            .stack[0]
+            .edge.clean
+            for n in (0, 40, 79)
+        }
         self.assertEqual(len(found), 1)
 
     def test_export_keeps_frames_rate_duration_tags_and_sound(self):
         short = self.folder / "short.mp4"  # its first second, with all its tags
-        words = ["ffmpeg", "-v", "error", "-i", DEMO / "clip.mp4", "-t", "1", "-preset", "ultrafast", "-c:a", "copy", short]
+        words = [
+            "ffmpeg",
+            "-v",
+            "error",
+            "-i",
+            DEMO / "clip.mp4",
+            "-t",
+            "1",
+            "-preset",
+            "ultrafast",
+            "-c:a",
+            "copy",
+            short,
+        ]
         subprocess.run(words, check=True)
         clip = Footage(short)
         self.addCleanup(clip.close)
@@ -124,7 +175,13 @@ class ClipTest(FolderCase):
             out = self.folder / name
             export_clip(clip, project, out, codec="" if codec == "h264" else "ProRes 422 HQ")
             source, made = probe(short), probe(out)
-            for field in ("nb_read_frames", "r_frame_rate", "color_space", "color_primaries", "color_transfer"):
+            for field in (
+                "nb_read_frames",
+                "r_frame_rate",
+                "color_space",
+                "color_primaries",
+                "color_transfer",
+            ):
                 self.assertEqual(made[field], source[field], (name, field))
             self.assertAlmostEqual(float(made["duration"]), float(source["duration"]), places=3)
             self.assertEqual(made["codec_name"], codec)
@@ -146,8 +203,12 @@ class ClipTest(FolderCase):
             outside = mask_of(source, project.stack[0], RenderContext()) == 0
             ours.append(np.abs(one.frame(number).planes - source.planes)[:, outside].mean())
             theirs.append(np.abs(other.frame(number).planes - source.planes)[:, outside].mean())
-        print(f"\noutside the mask, mean difference from the source: sieved {np.mean(ours):.6f}, plain re-encode {np.mean(theirs):.6f}")
-        # The encoder spends its bits otherwise when a pot changes colour: 2 % of the (tiny) difference is allowed for that.
+        print(
+            f"\noutside the mask, mean difference from the source: sieved {np.mean(ours):.6f}, "
+            f"plain re-encode {np.mean(theirs):.6f}"
+        )
+        # The encoder spends its bits otherwise when a pot changes colour: 2 % of the (tiny)
+        # difference is allowed for that.
         self.assertLessEqual(np.mean(ours), np.mean(theirs) * 1.02)
 
     def test_a_range_and_single_frames_from_the_terminal(self):
@@ -156,8 +217,24 @@ class ClipTest(FolderCase):
         done = terminal("render", project, "-o", self.folder / "part.mp4", "--frames", "3-9")
         self.assertEqual((done.returncode, done.stderr), (0, ""))
         self.assertEqual(probe(self.folder / "part.mp4")["nb_read_frames"], "7")
-        self.assertEqual(terminal("render", project, "-o", self.folder / "f.####.png", "--frames", "3-5").returncode, 0)
-        self.assertEqual(sorted(p.name for p in self.folder.glob("f.*.png")), ["f.0003.png", "f.0004.png", "f.0005.png"])
-        self.assertEqual(terminal("render", project, "-o", self.folder / "one.png", "--frames", "4").returncode, 0)
+        self.assertEqual(
+            terminal(
+                "render", project, "-o", self.folder / "f.####.png", "--frames", "3-5"
+            ).returncode,
+            0,
+        )
+        self.assertEqual(
+            sorted(p.name for p in self.folder.glob("f.*.png")),
+            ["f.0003.png", "f.0004.png", "f.0005.png"],
+        )
+        self.assertEqual(
+            terminal("render", project, "-o", self.folder / "one.png", "--frames", "4").returncode,
+            0,
+        )
         self.assertEqual(terminal("render", project, "-o", self.folder / "one.png").returncode, 1)
-        self.assertEqual(terminal("render", project, "-o", self.folder / "x.mp4", "--frames", "3-900").returncode, 1)
+        self.assertEqual(
+            terminal(
+                "render", project, "-o", self.folder / "x.mp4", "--frames", "3-900"
+            ).returncode,
+            1,
+        )

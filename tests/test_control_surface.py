@@ -1,4 +1,6 @@
-"""By hand: a control surface over Open Sound Control 1.0, the simulated one that ships, and a simulated pen."""
+"""By hand: a control surface over Open Sound Control 1.0, the simulated one that ships, and a
+simulated pen.
+"""
 
 import argparse
 import random
@@ -19,7 +21,7 @@ from pythonosc.osc_message_builder import OscMessageBuilder
 
 from amber_sieve.desk.control_surface.window import ControlSurfaceWindow
 from amber_sieve.desk.start.control_port import ControlPort
-from amber_sieve.project.addresses import PAGES, address_of, path_of, paths, specs
+from amber_sieve.project.controls import PAGES, address_of, path_of, paths, specs
 from amber_sieve.terminal import surface
 from amber_sieve.workspace.osc_packet import MAX_DEPTH, MAX_MESSAGES, DamagedPacket, messages_in
 
@@ -67,13 +69,20 @@ class AddressTest(unittest.TestCase):
 
 class PacketTest(unittest.TestCase):
     def test_messages_of_nested_bundles_come_in_the_order_they_stand_in(self):
-        first, second, third = (OscMessageBuilder(f"/{word}").build().dgram for word in ("one", "two", "three"))
+        first, second, third = (
+            OscMessageBuilder(f"/{word}").build().dgram for word in ("one", "two", "three")
+        )
         packet = bundle(first, bundle(second), third)
-        self.assertEqual([address for address, _ in messages_in(packet)], ["/one", "/two", "/three"])
-        # Source: the examples of the Open Sound Control 1.0 specification, "OSC Message Examples", from memory.
+        self.assertEqual(
+            [address for address, _ in messages_in(packet)], ["/one", "/two", "/three"]
+        )
+        # Source: the examples of the Open Sound Control 1.0 specification, "OSC Message Examples",
+        # from memory.
         example = bytes.fromhex("2f6f7363696c6c61746f722f342f6672657175656e6379002c66000043dc0000")
         self.assertEqual(messages_in(example), [("/oscillator/4/frequency", [440.0])])
-        example = bytes.fromhex("2f666f6f000000002c69697366660000000003e8ffffffff68656c6c6f0000003f9df3b640b5b22d")
+        example = bytes.fromhex(
+            "2f666f6f000000002c69697366660000000003e8ffffffff68656c6c6f0000003f9df3b640b5b22d"
+        )
         [(address, values)] = messages_in(example)
         self.assertEqual((address, values[:3]), ("/foo", [1000, -1, "hello"]))
         np.testing.assert_allclose(values[3:], (1.234, 5.678), rtol=1e-6)
@@ -83,8 +92,20 @@ class PacketTest(unittest.TestCase):
         deep = one
         for _ in range(MAX_DEPTH + 2):
             deep = bundle(deep)
-        wrong = [bundle(one)[:-1], bundle() + struct.pack(">i", 0), bundle() + struct.pack(">i", 6) + b"/a\0\0\0\0", bundle() + b"\0\0"]
-        for packet in (ENDLESS, deep, bundle(*[one] * (MAX_MESSAGES + 1)), b"#bundle\0", b"/a\0\0,b\0\0\xff\xff\xff\xfc", *wrong):
+        wrong = [
+            bundle(one)[:-1],
+            bundle() + struct.pack(">i", 0),
+            bundle() + struct.pack(">i", 6) + b"/a\0\0\0\0",
+            bundle() + b"\0\0",
+        ]
+        for packet in (
+            ENDLESS,
+            deep,
+            bundle(*[one] * (MAX_MESSAGES + 1)),
+            b"#bundle\0",
+            b"/a\0\0,b\0\0\xff\xff\xff\xfc",
+            *wrong,
+        ):
             with self.assertRaises(DamagedPacket, msg=packet):
                 messages_in(packet)
 
@@ -105,10 +126,14 @@ class SurfaceCase(WindowCase):
     def setUp(self):
         super().setUp()
         picture = self.folder / "small.png"
-        Image.fromarray(np.random.default_rng(1).integers(60, 200, (60, 90, 3), np.uint8)).save(picture)
+        Image.fromarray(np.random.default_rng(1).integers(60, 200, (60, 90, 3), np.uint8)).save(
+            picture
+        )
         self.open(picture)
         self.port = free_port()
-        self.workspace.preferences.change(control_surface=True, control_surface_port=float(self.port))
+        self.workspace.preferences.change(
+            control_surface=True, control_surface_port=float(self.port)
+        )
         self.addCleanup(lambda: self.workspace.preferences.change(control_surface=False))
         self.out = socket.socket(socket.AF_INET, socket.SOCK_DGRAM)
         self.out.bind(("127.0.0.1", 0))
@@ -156,7 +181,9 @@ class PortTest(SurfaceCase):
         dropped, blank = self.surfaces.dropped, self.workspace.work.project
         self.send("/sieve/adjust/light/exposure", 1.0)
         self.wait(lambda: self.surfaces.dropped > dropped)
-        self.assertEqual(self.workspace.work.project, blank)  # nothing is open, so nothing is turned
+        self.assertEqual(
+            self.workspace.work.project, blank
+        )  # nothing is open, so nothing is turned
 
     def test_pages_sieves_and_before(self):
         self.send("/page", 4)
@@ -198,7 +225,9 @@ class PortTest(SurfaceCase):
         self.send("/sieve/edge/grow", "words")
         self.wait(lambda: self.surfaces.dropped >= 11)
         self.assertEqual(self.surfaces.damaged, 8)
-        self.assertEqual([words for words in said if "not Open Sound Control" in words], said[:1])  # once, not one by one
+        self.assertEqual(
+            [words for words in said if "not Open Sound Control" in words], said[:1]
+        )  # once, not one by one
         self.assertEqual(self.workspace.work.sieve.edge.grow, 0)
         for _ in range(3000):
             self.send("/sieve/edge/grow/by", 1.0)
@@ -206,7 +235,9 @@ class PortTest(SurfaceCase):
         started, taken = time.monotonic(), self.surfaces.done
         while time.monotonic() < started + 1:
             self.application.processEvents()
-        print(f"\na flood of 3000: {self.surfaces.done - taken} done, {self.surfaces.dropped} dropped")
+        print(
+            f"\na flood of 3000: {self.surfaces.done - taken} done, {self.surfaces.dropped} dropped"
+        )
         self.settle()
         self.assertTrue(-200 <= self.workspace.work.sieve.edge.grow <= 200)
 
@@ -220,7 +251,9 @@ class PortTest(SurfaceCase):
             taken = other.getsockname()[1]
             said = []
             self.workspace.speech.trouble.connect(said.append)
-            self.workspace.preferences.change(control_surface=True, control_surface_port=float(taken))
+            self.workspace.preferences.change(
+                control_surface=True, control_surface_port=float(taken)
+            )
             self.assertEqual(len(said), 1)
             self.assertIn("another program uses it", said[0])
 
@@ -232,7 +265,11 @@ class SimulatedSurfaceTest(SurfaceCase):
         seen = []
 
         def look() -> int:
-            [window] = (one for one in self.application.topLevelWidgets() if isinstance(one, ControlSurfaceWindow))
+            [window] = (
+                one
+                for one in self.application.topLevelWidgets()
+                if isinstance(one, ControlSurfaceWindow)
+            )
             seen.append(window.grab().toImage().pixelColor(1, 1).lightness())
             window.close()
             window.deleteLater()
@@ -249,12 +286,20 @@ class SimulatedSurfaceTest(SurfaceCase):
         surface.show()
         self.wait(lambda: len(surface.numbers) > 0)
         surface.pages[2].click()
-        self.wait(lambda: self.window.pages.currentIndex() == 2 and "Black point" in surface.strip[0].text())
+        self.wait(
+            lambda: (
+                self.window.pages.currentIndex() == 2 and "Black point" in surface.strip[0].text()
+            )
+        )
         dial = next(k for k, label in enumerate(surface.strip) if label.text().startswith("Gamma"))
         for _ in range(4):
             QTest.keyClick(surface.dials[dial], Qt.Key.Key_Up)
         self.wait(lambda: self.workspace.work.sieve.edge.gamma != 1)
-        self.wait(lambda: surface.strip[dial].text().endswith(f"{self.workspace.work.sieve.edge.gamma:.2f}"))
+        self.wait(
+            lambda: (
+                surface.strip[dial].text().endswith(f"{self.workspace.work.sieve.edge.gamma:.2f}")
+            )
+        )
         QTest.mouseDClick(surface.dials[dial], Qt.MouseButton.LeftButton)
         self.wait(lambda: self.workspace.work.sieve.edge.gamma == 1)
         surface.pages[4].click()
@@ -264,7 +309,9 @@ class SimulatedSurfaceTest(SurfaceCase):
         surface.keys[0].click()
         self.assertNotEqual(surface.strip[0].text(), first)
         middle = QPointF(75, 75).toPoint()
-        QTest.mousePress(surface.disc, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, middle)
+        QTest.mousePress(
+            surface.disc, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, middle
+        )
         QTest.mouseMove(surface.disc, middle + QPointF(40, -24).toPoint())
         QTest.mouseRelease(surface.disc, Qt.MouseButton.LeftButton)
         adjust = self.workspace.work.sieve

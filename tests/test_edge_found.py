@@ -1,4 +1,6 @@
-"""What finds its own amount at the edge: Follow's reach, Fine beside Follow, cleaning; on true outlines and real photographs."""
+"""What finds its own amount at the edge: Follow's reach, Fine beside Follow, cleaning; on true
+outlines and real photographs.
+"""
 
 import functools
 import importlib.util
@@ -19,7 +21,13 @@ from scipy.sparse.linalg import spsolve
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.edge import chebyshev
 from amber_sieve.core.edge import settled as settling
-from amber_sieve.core.edge.clean import LIMIT, NOISE_PER_PASS, blockiness_of, cleaned, fitting_amount
+from amber_sieve.core.edge.clean import (
+    LIMIT,
+    NOISE_PER_PASS,
+    blockiness_of,
+    cleaned,
+    fitting_amount,
+)
 from amber_sieve.core.edge.clicked_regions import restore_clicked_regions
 from amber_sieve.core.edge.fine import fine, prior_of
 from amber_sieve.core.edge.follow import EdgeMatte, follow
@@ -46,8 +54,13 @@ FIXED = (2, 3, 5, 8, 12, 20, 30)
 
 def edge_band(true: np.ndarray) -> np.ndarray:
     """Nine pixels along the outline, and all that is partial, (H, W) bool."""
-    inside, disc = (true > 0.5).astype(np.uint8), cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (9, 9))
-    return (cv2.dilate(inside, disc) - cv2.erode(inside, disc) > 0) | ((true > 0.02) & (true < 0.98))
+    inside, disc = (
+        (true > 0.5).astype(np.uint8),
+        cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (9, 9)),
+    )
+    return (cv2.dilate(inside, disc) - cv2.erode(inside, disc) > 0) | (
+        (true > 0.02) & (true < 0.98)
+    )
 
 
 @functools.cache
@@ -59,8 +72,13 @@ def first_click(picture: str, true: np.ndarray) -> np.ndarray:
     """The mask of one click deepest inside an object, with no edge work."""
     x, y, _ = deepest(true > 0.99)
     planes = demo_frame(picture).planes
-    probe = SampleParams(tuple(float(v) for v in planes[:, y - 2 : y + 3, x - 2 : x + 3].reshape(3, -1).mean(1)))
-    return membership(lab_of(picture), [SampleParams(probe.colour, tolerance=steady_tolerance(lab_of(picture), probe))])
+    probe = SampleParams(
+        tuple(float(v) for v in planes[:, y - 2 : y + 3, x - 2 : x + 3].reshape(3, -1).mean(1))
+    )
+    return membership(
+        lab_of(picture),
+        [SampleParams(probe.colour, tolerance=steady_tolerance(lab_of(picture), probe))],
+    )
 
 
 class SaidTest(unittest.TestCase):
@@ -75,17 +93,31 @@ class SaidTest(unittest.TestCase):
         self.assertEqual(out[30, 50], np.float32(0.3))
         self.assertEqual((out[30, 41], out[30, 43]), (np.float32(0.9), np.float32(0.3)))
         self.assertEqual((out[30, 65], out[30, 20], out[2, 2]), (np.float32(0.9), 1, 1))
-        self.assertIs(restore_clicked_regions(worked, picked, ((20.5, 30.5),), ((75.5, 50.5), (-3, 4), (900, 4)), 8), worked)
+        self.assertIs(
+            restore_clicked_regions(
+                worked, picked, ((20.5, 30.5),), ((75.5, 50.5), (-3, 4), (900, 4)), 8
+            ),
+            worked,
+        )
         lost = np.where(picked == 1, np.float32(0), picked)
         back = restore_clicked_regions(lost, picked, ((12.5, 22.5),), (), 500)
         np.testing.assert_array_equal(back, picked)
 
     def test_a_click_is_never_turned_round_on_the_demo(self):
-        """Every clicked place of the robot that clicks the middle of the largest wrong region, four objects of the demo."""
-        for picture, name in (("yard", "terracotta"), ("yard", "marigolds"), ("close", "leaf"), ("close", "marigolds")):
+        """Every clicked place of the robot that clicks the middle of the largest wrong region, four
+        objects of the demo.
+        """
+        for picture, name in (
+            ("yard", "terracotta"),
+            ("yard", "marigolds"),
+            ("close", "leaf"),
+            ("close", "marigolds"),
+        ):
             frame, cache = robot.half_frame(picture), RenderContext(Cache(400_000_000))
             for made in robot.clicks(frame, robot.half_truth(picture, name)):
-                before = mask_of(frame, found_amounts(made.sieve.but(edge=NO_EDGE), frame, cache), cache)[made.y, made.x]
+                before = mask_of(
+                    frame, found_amounts(made.sieve.but(edge=NO_EDGE), frame, cache), cache
+                )[made.y, made.x]
                 with self.subTest(picture=picture, name=name, at=(made.x, made.y)):
                     if (before >= 0.5) == (made.role == "keep"):
                         self.assertEqual(made.mask[made.y, made.x] >= 0.5, made.role == "keep")
@@ -93,7 +125,9 @@ class SaidTest(unittest.TestCase):
 
 @functools.cache
 def outline_errors() -> dict[tuple[str, str], tuple[float, float, float, float]]:
-    """Errors of each outline: with no edge work, with the best fixed reach, with the reach found, and with that settled."""
+    """Errors of each outline: with no edge work, with the best fixed reach, with the reach found,
+    and with that settled.
+    """
     rows = {}
     for picture, name in robot.objects():
         true, planes = truth(picture, name), demo_frame(picture).planes
@@ -103,19 +137,24 @@ def outline_errors() -> dict[tuple[str, str], tuple[float, float, float, float]]
         best = min(error(follow(planes, mask, reach)[0]) for reach in FIXED)
         row = error(mask), best, error(found), error(settled(planes, unmixed))
         print(
-            "\n{:6}{:12} none {:.3f}  best fixed reach {:.3f}  found {:.3f}  settled {:.3f}".format(picture, name, *row), end="", flush=True
+            "\n{:6}{:12} none {:.3f}  best fixed reach {:.3f}  found {:.3f}  settled {:.3f}".format(
+                picture, name, *row
+            ),
+            end="",
+            flush=True,
         )
         rows[picture, name] = row
     print(
-        "\nmean              none {:.3f}  best fixed reach {:.3f}  found {:.3f}  settled {:.3f}".format(
-            *np.mean(list(rows.values()), axis=0)
-        )
+        "\nmean              none {:.3f}  best fixed reach {:.3f}  "
+        "found {:.3f}  settled {:.3f}".format(*np.mean(list(rows.values()), axis=0))
     )
     return rows
 
 
 class OutlinesTest(unittest.TestCase):
-    """All 18 outlines of the yard and the close-up; mean absolute error of the mask in the edge band."""
+    """All 18 outlines of the yard and the close-up; mean absolute error of the mask in the edge
+    band.
+    """
 
     def test_the_found_reach_is_near_the_best_and_never_worse_than_nothing(self):
         for outline, (none, _, found, _) in outline_errors().items():
@@ -140,7 +179,11 @@ class OutlinesTest(unittest.TestCase):
                 warnings.simplefilter("ignore")
                 matted = fine(planes, followed, 10.0, prior=prior_of(unmixed, mask.shape))
             rows.append([float(np.abs(made - true)[band].mean()) for made in (followed, matted)])
-            print(f"\n{picture:6}{name:12} follow {rows[-1][0]:.3f}  fine {rows[-1][1]:.3f}", end="", flush=True)
+            print(
+                f"\n{picture:6}{name:12} follow {rows[-1][0]:.3f}  fine {rows[-1][1]:.3f}",
+                end="",
+                flush=True,
+            )
             self.assertLessEqual(rows[-1][1], 1.05 * rows[-1][0], f"{picture} {name}")
         print("\nmean              follow {:.3f}  fine {:.3f}".format(*np.mean(rows, axis=0)))
 
@@ -153,27 +196,39 @@ class SettledTest(unittest.TestCase):
         return EdgeMatte(*colours, grid, np.ones(mask.shape, bool), mask)
 
     def test_it_is_the_least_energy_of_a_published_matting(self):
-        """Against pymatting's Laplacian (closed-form matting, Levin, Lischinski, Weiss 2008), solved to the end by SciPy."""
+        """Against pymatting's Laplacian (closed-form matting, Levin, Lischinski, Weiss 2008),
+        solved to the end by SciPy.
+        """
         chance = np.random.default_rng(5)
-        true = np.clip(cv2.GaussianBlur((np.arange(60)[None] + np.zeros((50, 1)) > 30).astype(np.float32), (0, 0), 1.5), 0, 1)
-        planes = (true * 0.5 + (1 - true) * 0.1)[None].repeat(3, 0).astype(np.float32) + chance.normal(0, 0.004, (3, 50, 60)).astype(
+        true = np.clip(
+            cv2.GaussianBlur(
+                (np.arange(60)[None] + np.zeros((50, 1)) > 30).astype(np.float32), (0, 0), 1.5
+            ),
+            0,
+            1,
+        )
+        planes = (true * 0.5 + (1 - true) * 0.1)[None].repeat(3, 0).astype(
             np.float32
-        )
-        mask = np.clip(true + chance.normal(0, 0.12, true.shape), 0, 1).astype(np.float32) * ((true > 0.01) & (true < 0.99)) + (
-            true >= 0.99
-        )
+        ) + chance.normal(0, 0.004, (3, 50, 60)).astype(np.float32)
+        mask = np.clip(true + chance.normal(0, 0.12, true.shape), 0, 1).astype(np.float32) * (
+            (true > 0.01) & (true < 0.99)
+        ) + (true >= 0.99)
         mask = mask.astype(np.float32)
         with mock.patch.object(settling, "STEPS", 400):
             ours = settled(planes, self.unmixed(planes, mask))
         band = settling._band(mask, settling.WIDTH)
-        laplacian = cf_laplacian(np.moveaxis(planes, 0, -1).astype(np.float64), chebyshev.EPSILON * 9, 1)
+        laplacian = cf_laplacian(
+            np.moveaxis(planes, 0, -1).astype(np.float64), chebyshev.EPSILON * 9, 1
+        )
         free = band.ravel()
         fixed, weight = (mask >= 0.5).ravel().astype(float), chebyshev.WEIGHT
         left = laplacian[free][:, free] + weight * sparse.identity(int(free.sum()))
         right = weight * mask.ravel()[free] - laplacian[free][:, ~free] @ fixed[~free]
         theirs = np.clip(spsolve(left.tocsc(), right), 0, 1)
         self.assertLess(float(np.abs(ours.ravel()[free] - theirs).mean()), 0.004)
-        self.assertLess(float(np.abs(ours - true)[band].mean()), 0.6 * float(np.abs(mask - true)[band].mean()))
+        self.assertLess(
+            float(np.abs(ours - true)[band].mean()), 0.6 * float(np.abs(mask - true)[band].mean())
+        )
         np.testing.assert_array_equal(ours.ravel()[~free], mask.ravel()[~free])
 
     def test_a_part_is_settled_as_the_whole_is(self):
@@ -186,19 +241,38 @@ class SettledTest(unittest.TestCase):
 
     def test_any_light_and_any_mask_give_a_mask(self):
         chance = np.random.default_rng(1)
-        for lights in ((0, 4.0), (0, 65504.0), (65504.0, -65504.0, 1e-7), (1e-30, 0.0), (-3.0, 3.0), (8.0, 7.9), (0.2, 0.2)):
+        for lights in (
+            (0, 4.0),
+            (0, 65504.0),
+            (65504.0, -65504.0, 1e-7),
+            (1e-30, 0.0),
+            (-3.0, 3.0),
+            (8.0, 7.9),
+            (0.2, 0.2),
+        ):
             for channels in (1, 3):
                 for height, width in ((36, 44), (1, 1), (2, 50), (50, 2), (3, 3)):
-                    planes = np.repeat(chance.choice(np.array(lights, np.float32), (channels, height, width)), 3 // channels, axis=0)
-                    mask = chance.choice(np.array((0, 0.03, 0.5, 0.97, 1), np.float32), (height, width))
+                    planes = np.repeat(
+                        chance.choice(np.array(lights, np.float32), (channels, height, width)),
+                        3 // channels,
+                        axis=0,
+                    )
+                    mask = chance.choice(
+                        np.array((0, 0.03, 0.5, 0.97, 1), np.float32), (height, width)
+                    )
                     for scale in (0.01, 0.3, 1.0):
                         out = settled(planes, self.unmixed(planes, mask), scale)
-                        self.assertTrue(np.isfinite(out).all() and out.min() >= 0 and out.max() <= 1, (lights, channels, height, width))
+                        self.assertTrue(
+                            np.isfinite(out).all() and out.min() >= 0 and out.max() <= 1,
+                            (lights, channels, height, width),
+                        )
 
 
 class FoundReachTest(unittest.TestCase):
     def strands(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-        """Dark threads of one to three pixels on a light ground: planes, true coverage, and a mask that misses their edges."""
+        """Dark threads of one to three pixels on a light ground: planes, true coverage, and a mask
+        that misses their edges.
+        """
         large = np.zeros((1280, 1920), np.float32)
         for number, x in enumerate(range(20, 220, 12)):
             cv2.line(large, (8 * x, 80), (8 * (x + 9), 1200), 1.0, 8 + 8 * (number % 3))
@@ -213,7 +287,9 @@ class FoundReachTest(unittest.TestCase):
         found, unmixed = follow_found(planes, mask)
         error = lambda made: float(np.abs(made - true).mean())  # noqa: E731
         print(
-            f"\nthin strands: none {error(mask):.4f}, follow 12 {error(follow(planes, mask, 12)[0]):.4f}, found {error(found):.4f}", end=""
+            f"\nthin strands: none {error(mask):.4f}, follow 12 "
+            f"{error(follow(planes, mask, 12)[0]):.4f}, found {error(found):.4f}",
+            end="",
         )
         self.assertLess(error(found), 0.5 * error(mask))
         matted = fine(planes, found, 8.0, prior=prior_of(unmixed, mask.shape))
@@ -228,8 +304,15 @@ class FoundReachTest(unittest.TestCase):
         top, left = 760, 660
         part = np.s_[max(0, top - room) : top + 60 + room, max(0, left - room) : left + 80 + room]
         corner = (part[0].start, part[1].start)
-        here, _ = follow_found(np.ascontiguousarray(frame.planes[:, part[0], part[1]]), np.ascontiguousarray(mask[part]), origin=corner)
-        inner = here[top - part[0].start : top - part[0].start + 60, left - part[1].start : left - part[1].start + 80]
+        here, _ = follow_found(
+            np.ascontiguousarray(frame.planes[:, part[0], part[1]]),
+            np.ascontiguousarray(mask[part]),
+            origin=corner,
+        )
+        inner = here[
+            top - part[0].start : top - part[0].start + 60,
+            left - part[1].start : left - part[1].start + 80,
+        ]
         self.assertLess(float(np.abs(inner - whole[top : top + 60, left : left + 80]).max()), 1e-5)
 
     def test_nothing_to_do_and_no_sure_inside(self):
@@ -274,7 +357,9 @@ def small_pieces_of(mask: np.ndarray) -> tuple[int, int]:
     """How many speckles (up to 16 pixels) and blocks (up to 300) a mask and its holes have."""
     speckles = blocks = 0
     for where in (mask > 0.5, mask <= 0.5):
-        areas = cv2.connectedComponentsWithStats(where.astype(np.uint8), connectivity=4)[2][1:, cv2.CC_STAT_AREA]
+        areas = cv2.connectedComponentsWithStats(where.astype(np.uint8), connectivity=4)[2][
+            1:, cv2.CC_STAT_AREA
+        ]
         speckles += int((areas <= 16).sum())
         blocks += int(((areas > 16) & (areas <= 300)).sum())
     return speckles, blocks
@@ -297,16 +382,27 @@ class CleaningTest(FolderCase):
     )
 
     def test_speckles_and_blocks_of_real_photographs(self):
-        # Source: photographs that scikit-learn and scikit-image ship, read as they are; each clicked once.
+        # Source: photographs that scikit-learn and scikit-image ship, read as they are; each
+        # clicked once.
         print()
         for path, (x, y) in self.PHOTOGRAPHS:
             frame = open_source(path).frame(0)
             pick = Pick(samples=(with_found_tolerance(sample_at(frame, x, y), frame, Pick()),))
             plain = Sieve(pick=pick, edge=Edge(specks=0, holes=0, follow=0, clean=0))
-            auto = found_amounts(plain.but(edge=plain.edge.but(clean="auto")), frame, RenderContext())
+            auto = found_amounts(
+                plain.but(edge=plain.edge.but(clean="auto")), frame, RenderContext()
+            )
             whole = found_amounts(Sieve(pick=pick), frame, RenderContext())
-            counts = [small_pieces_of(mask_of(frame, sieve, RenderContext())) for sieve in (plain, auto, whole)]
-            words = "  ".join(f"{name} {s} {b}" for name, (s, b) in zip(("as it is", "cleaned", "all automatic"), counts, strict=True))
+            counts = [
+                small_pieces_of(mask_of(frame, sieve, RenderContext()))
+                for sieve in (plain, auto, whole)
+            ]
+            words = "  ".join(
+                f"{name} {s} {b}"
+                for name, (s, b) in zip(
+                    ("as it is", "cleaned", "all automatic"), counts, strict=True
+                )
+            )
             print(f"{path.name:20} cleaning {auto.edge.clean:g}, speckles and blocks: {words}")
             if auto.edge.clean:
                 self.assertLess(counts[1][0], counts[0][0], path.name)
@@ -316,14 +412,20 @@ class CleaningTest(FolderCase):
         # Source: ITU-T T.81: JPEG works in blocks of 8 x 8 samples.
         y, x = np.mgrid[0:256, 0:384]
         noise = np.random.default_rng(1).normal(0, 3, (256, 384, 3))
-        sky = np.clip(np.dstack([150 + x / 8 + y / 16, 180 + y / 8, 235 - x / 16]) + noise, 0, 255).astype(np.uint8)
+        sky = np.clip(
+            np.dstack([150 + x / 8 + y / 16, 180 + y / 8, 235 - x / 16]) + noise, 0, 255
+        ).astype(np.uint8)
         held = io.BytesIO()
         Image.fromarray(sky).save(held, "JPEG", quality=60)
         (self.folder / "sky.jpg").write_bytes(held.getvalue())
         lab = to_oklab(open_source(self.folder / "sky.jpg").frame(0).planes)
         self.assertGreater(max(blockiness_of(lab[1]), blockiness_of(lab[2])), 1.1)
         self.assertGreaterEqual(fitting_amount(lab), 2)
-        smooth = to_oklab(np.ascontiguousarray((np.dstack([x, y, x + y]) / 800).astype(np.float32).transpose(2, 0, 1)))
+        smooth = to_oklab(
+            np.ascontiguousarray(
+                (np.dstack([x, y, x + y]) / 800).astype(np.float32).transpose(2, 0, 1)
+            )
+        )
         self.assertEqual(fitting_amount(smooth), 0)
         self.assertEqual(blockiness_of(smooth[1][:20, :20]), 1.0)
 

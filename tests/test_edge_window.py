@@ -1,4 +1,6 @@
-"""The pages Edge and Areas, islands, the brush and a simulated tablet, driven in the real window."""
+"""The pages Edge and Areas, islands, the brush and a simulated tablet, driven in the real
+window.
+"""
 
 import numpy as np
 from common import DEMO, WindowCase
@@ -55,7 +57,9 @@ class EdgePageTest(WindowCase):
 
     def test_fine_works_in_the_background_and_is_kept(self):
         seen = []
-        self.workspace.workers.job_changed.connect(lambda job: seen.append(job.title if job else ""))
+        self.workspace.workers.job_changed.connect(
+            lambda job: seen.append(job.title if job else "")
+        )
         self.page.numbers["fine"].set(8)
         self.settle()
         self.assertIn("Hair and fringe", seen)
@@ -72,7 +76,9 @@ class EdgePageTest(WindowCase):
         self.settle()
         self.page.fringe_check.click()
         self.settle()
-        self.assertRegex(self.page.fringe.text(), r"Colour fringe on \d+ pixels; \d+ without the correction")
+        self.assertRegex(
+            self.page.fringe.text(), r"Colour fringe on \d+ pixels; \d+ without the correction"
+        )
         self.window.canvas.set_view(1, "fringe")
         self.settle()
         self.assertIn("fringe", self.viewing.last.pictures)
@@ -136,7 +142,9 @@ class AreasPageTest(WindowCase):
         self.use("freehand")
         self.draw((100, 100), (300, 100), (300, 300), (100, 300))
         areas = self.work.sieve.areas
-        self.assertEqual([a.kind for a in areas], ["rect", "ellipse", "radial", "gradient", "polygon"])
+        self.assertEqual(
+            [a.kind for a in areas], ["rect", "ellipse", "radial", "gradient", "polygon"]
+        )
         self.assertEqual([a.mode for a in areas], ["intersect"] + ["add"] * 4)
 
     def test_polygon_and_clinging_outline_by_clicks(self):
@@ -191,14 +199,18 @@ class AreasPageTest(WindowCase):
         self.page.joins.activated.emit(1)
         self.page.inverted.click()
         area = self.tools.area
-        self.assertEqual((area.feather, area.way, area.mode, area.inverted), (12, "outwards", "subtract", True))
+        self.assertEqual(
+            (area.feather, area.way, area.mode, area.inverted), (12, "outwards", "subtract", True)
+        )
         QTest.mouseClick(self.page.duplicate, LEFT)
         self.assertEqual(len(self.work.sieve.areas), 2)
         QTest.mouseClick(self.page.up, LEFT)
         self.assertEqual(self.work.sieve.areas[0].id, self.tools.selected)
         self.page.areas.item(1).setText("The other one")
         self.page.areas.item(1).setCheckState(Qt.CheckState.Unchecked)
-        self.assertEqual((self.work.sieve.areas[1].name, self.work.sieve.areas[1].on), ("The other one", False))
+        self.assertEqual(
+            (self.work.sieve.areas[1].name, self.work.sieve.areas[1].on), ("The other one", False)
+        )
         QTest.mouseClick(self.page.remove, LEFT)
         self.assertEqual(len(self.work.sieve.areas), 1)
         self.page.snap.click()
@@ -213,7 +225,10 @@ class AreasPageTest(WindowCase):
             self.page.brush[name].set(value)
         self.draw((200, 200), (300, 220), (400, 260))
         area = self.work.sieve.areas[0]
-        self.assertEqual((area.kind, area.mode, area.strokes[0].size, area.strokes[0].opacity), ("brush", "add", 90, 90))
+        self.assertEqual(
+            (area.kind, area.mode, area.strokes[0].size, area.strokes[0].opacity),
+            ("brush", "add", 90, 90),
+        )
         column, row = int(300 * self.viewing.last.scale), int(220 * self.viewing.last.scale)
         self.assertGreater(self.viewing.last.mask[row, column], 0.5)
         self.draw((300, 220), (310, 222), held=CTRL)
@@ -237,12 +252,32 @@ class AreasPageTest(WindowCase):
         self.use("brush")
         self.page.pressure.activated.emit(1)
         pen = QPointingDevice(
-            "pen", 7, QInputDevice.DeviceType.Stylus, QPointingDevice.PointerType.Pen, QInputDevice.Capability.Pressure, 1, 1
+            "pen",
+            7,
+            QInputDevice.DeviceType.Stylus,
+            QPointingDevice.PointerType.Pen,
+            QInputDevice.Capability.Pressure,
+            1,
+            1,
         )
 
         def send(kind, x, y, pressure):
             at = QPointF(self.at(x, y))
-            event = QTabletEvent(kind, pen, at, QPointF(self.pane.mapToGlobal(at.toPoint())), pressure, 0, 0, 0, 0, 0, NONE, LEFT, LEFT)
+            event = QTabletEvent(
+                kind,
+                pen,
+                at,
+                QPointF(self.pane.mapToGlobal(at.toPoint())),
+                pressure,
+                0,
+                0,
+                0,
+                0,
+                0,
+                NONE,
+                LEFT,
+                LEFT,
+            )
             QApplication.sendEvent(self.pane, event)
 
         send(QEvent.Type.TabletPress, 300, 300, 0.2)

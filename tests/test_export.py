@@ -1,4 +1,6 @@
-"""What leaves and what comes in: the export dialog, cut-outs, masks as channels, raw files, JPEG XL, and projects in sentences."""
+"""What leaves and what comes in: the export dialog, cut-outs, masks as channels, raw files, JPEG
+XL, and projects in sentences.
+"""
 
 import unittest
 from unittest import mock
@@ -22,7 +24,19 @@ from amber_sieve.media import stills
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.source import About
 from amber_sieve.project import storage
-from amber_sieve.project.model import Adjust, Area, Detail, Edge, Fill, Joined, Light, Pick, Project, Recolour, Sieve
+from amber_sieve.project.model import (
+    Adjust,
+    Area,
+    Detail,
+    Edge,
+    Fill,
+    Joined,
+    Light,
+    Pick,
+    Project,
+    Recolour,
+    Sieve,
+)
 from amber_sieve.render.explain import explained
 from amber_sieve.render.stages.every import EDGE
 
@@ -55,7 +69,9 @@ class RawTest(FolderCase):
         pixels = np.asarray(Image.open(DEMO / "yard.png"))[300:400, 500:640]
         (self.folder / "a.jxl").write_bytes(imagecodecs.jpegxl_encode(pixels, lossless=True))
         planes = open_source(self.folder / "a.jxl").frame(0).planes
-        np.testing.assert_allclose(planes, demo_frame("yard").planes[:, 300:400, 500:640], atol=1e-5)
+        np.testing.assert_allclose(
+            planes, demo_frame("yard").planes[:, 300:400, 500:640], atol=1e-5
+        )
 
 
 class ExportTest(FolderCase):
@@ -64,15 +80,26 @@ class ExportTest(FolderCase):
         return Project(
             source=str(DEMO / "yard.png"),
             stack=(
-                Sieve(id="jar", name="The jar", areas=(jar,), adjust=Adjust(light=Light(exposure=0.5))),
-                Sieve(id="rest", name="The rest", mask_from="same", of=("jar",), opposite=True, adjust=Adjust(light=Light(exposure=-0.5))),
+                Sieve(
+                    id="jar", name="The jar", areas=(jar,), adjust=Adjust(light=Light(exposure=0.5))
+                ),
+                Sieve(
+                    id="rest",
+                    name="The rest",
+                    mask_from="same",
+                    of=("jar",),
+                    opposite=True,
+                    adjust=Adjust(light=Light(exposure=-0.5)),
+                ),
             ),
         )
 
     def write(self, name: str, **how) -> list:
         source = open_source(DEMO / "yard.png")
         self.addCleanup(source.close)
-        return export.export(source, self.project(), "jar", self.folder / name, export.Export(**how))
+        return export.export(
+            source, self.project(), "jar", self.folder / name, export.Export(**how)
+        )
 
     def test_every_mask_as_channels_of_one_file_or_as_files(self):
         (path,) = self.write("masks.exr", what="every mask")
@@ -96,7 +123,11 @@ class ExportTest(FolderCase):
         read = stills.read(self.folder / "cut.png").picture
         self.assertAlmostEqual(float(read.alpha[800, 740]), 1, places=3)
         self.assertEqual(float(read.alpha[10, 10]), 0)
-        np.testing.assert_allclose(read.planes[:, 800, 740], demo_frame("yard").planes[:, 800, 740] * 2**0.5 * 2**-0.0, rtol=0.02)
+        np.testing.assert_allclose(
+            read.planes[:, 800, 740],
+            demo_frame("yard").planes[:, 800, 740] * 2**0.5 * 2**-0.0,
+            rtol=0.02,
+        )
 
     def test_sizes_depth_and_metadata(self):
         for size, wanted in ((50, (900, 600)), (10, (180, 120)), (150, (2700, 1800))):
@@ -112,7 +143,12 @@ class ExportTest(FolderCase):
 
     def test_a_hole_lies_before_white_where_there_is_no_alpha(self):
         hole = Project(
-            stack=(Sieve(areas=(Area(kind="rect", points=((50, 50), (80, 50), (50, 80))),), adjust=Adjust(fill=Fill(fill="nothing"))),)
+            stack=(
+                Sieve(
+                    areas=(Area(kind="rect", points=((50, 50), (80, 50), (50, 80))),),
+                    adjust=Adjust(fill=Fill(fill="nothing")),
+                ),
+            )
         )
         source = open_source(DEMO / "yard.png")
         self.addCleanup(source.close)
@@ -122,7 +158,9 @@ class ExportTest(FolderCase):
         self.assertEqual(np.asarray(Image.open(self.folder / "hole.png"))[50, 50, 3], 0)
 
     def test_names(self):
-        self.assertEqual(export.name_from("{name}-{sieve}-{frame}", DEMO / "yard.png", "a/b", 7), "yard-a-b-0007")
+        self.assertEqual(
+            export.name_from("{name}-{sieve}-{frame}", DEMO / "yard.png", "a/b", 7), "yard-a-b-0007"
+        )
         for wrong in ("", "{nothing}", "  . ", "a/b", "a\\b"):
             with self.assertRaises(Trouble):
                 export.name_from(wrong, DEMO / "yard.png", "x")
@@ -130,24 +168,48 @@ class ExportTest(FolderCase):
 
 class LeavingTest(unittest.TestCase):
     def test_a_picture_worked_out_row_by_row_is_the_finished_one(self):
-        """With outlines unmixed, detail, filling, holes, a backdrop, several sieves, and nothing to do."""
-        frame = Frame(np.ascontiguousarray(demo_frame("yard").planes[:, 60:560, 900:1500]))  # cloth with its fringe, wall, post
-        source = stills.Still(About(DEMO / "yard.png", "still", (frame.width, frame.height), "uint8"), frame)
+        """With outlines unmixed, detail, filling, holes, a backdrop, several sieves, and nothing to
+        do.
+        """
+        frame = Frame(
+            np.ascontiguousarray(demo_frame("yard").planes[:, 60:560, 900:1500])
+        )  # cloth with its fringe, wall, post
+        source = stills.Still(
+            About(DEMO / "yard.png", "still", (frame.width, frame.height), "uint8"), frame
+        )
         pick, edge = Pick(samples=(sample_at(frame, 305, 340, tolerance=12),)), Edge(follow=12)
         light, detailed = Light(exposure=1), Detail(blur=3, grain=30)
-        gradient, behind = Fill(fill="gradient", fill_blend="screen"), Fill(fill="colour", fill_where="behind")
+        gradient, behind = (
+            Fill(fill="gradient", fill_blend="screen"),
+            Fill(fill="colour", fill_where="behind"),
+        )
         kinds = {
-            "recoloured": [Adjust(recolour=Recolour(hue=60))], "with detail": [Adjust(light=light, detail=detailed)], "filled": [Adjust(fill=gradient)],
-            "filled with detail": [Adjust(fill=gradient, detail=detailed)], "a hole": [Adjust(fill=Fill(fill="nothing"))], "a backdrop": [Adjust(light=light, fill=behind)],
-            "two": [Adjust(light=light), Adjust(recolour=Recolour(hue=90), detail=detailed)], "nothing": [Adjust()],
-        }  # fmt: skip
+            "recoloured": [Adjust(recolour=Recolour(hue=60))],
+            "with detail": [Adjust(light=light, detail=detailed)],
+            "filled": [Adjust(fill=gradient)],
+            "filled with detail": [Adjust(fill=gradient, detail=detailed)],
+            "a hole": [Adjust(fill=Fill(fill="nothing"))],
+            "a backdrop": [Adjust(light=light, fill=behind)],
+            "two": [Adjust(light=light), Adjust(recolour=Recolour(hue=90), detail=detailed)],
+            "nothing": [Adjust()],
+        }
         for name, adjusts in kinds.items():
             with self.subTest(name):
-                project = Project(stack=tuple(Sieve(name=str(n), pick=pick, edge=edge, adjust=adjust) for n, adjust in enumerate(adjusts)))
+                project = Project(
+                    stack=tuple(
+                        Sieve(name=str(n), pick=pick, edge=edge, adjust=adjust)
+                        for n, adjust in enumerate(adjusts)
+                    )
+                )
                 whole, made = finished(source, project).result, leaving(source, project)
                 rows = np.concatenate([planes for _, planes in strips_of(made.result)], axis=1)
                 np.testing.assert_array_equal(rows, whole.planes)
-                np.testing.assert_array_equal(*(np.zeros(1) if alpha is None else alpha for alpha in (made.alpha, whole.alpha)))
+                np.testing.assert_array_equal(
+                    *(
+                        np.zeros(1) if alpha is None else alpha
+                        for alpha in (made.alpha, whole.alpha)
+                    )
+                )
                 self.assertEqual((rows != frame.planes).any(), name not in ("nothing", "a hole"))
 
 
@@ -165,7 +227,10 @@ class ExportDialogTest(WindowCase):
         self.assertNotEqual(dialog.picture.pixmap().toImage(), seen)
         dialog.folder = self.folder
         dialog.what.setCurrentIndex(2)
-        self.assertNotIn("JPEG  .jpg", [dialog.format_choice.itemText(k) for k in range(dialog.format_choice.count())])
+        self.assertNotIn(
+            "JPEG  .jpg",
+            [dialog.format_choice.itemText(k) for k in range(dialog.format_choice.count())],
+        )
         dialog.size_number.set(50)
         dialog.pattern.clear()
         QTest.keyClicks(dialog.pattern, "{nothing}")
@@ -183,7 +248,9 @@ class ExportDialogTest(WindowCase):
         dialog = self.window.findChildren(ExportDialog)[-1]
         dialog.folder = self.folder
         dialog.pattern.setText("yard-Sieve 1")
-        with mock.patch.object(QMessageBox, "question", return_value=QMessageBox.StandardButton.No) as asked:
+        with mock.patch.object(
+            QMessageBox, "question", return_value=QMessageBox.StandardButton.No
+        ) as asked:
             dialog.export.click()
         self.assertEqual(asked.call_count, 1)
         dialog.close()
@@ -201,11 +268,17 @@ class ExportDialogTest(WindowCase):
         dialog = self.dialog()
         dialog.presets.setCurrentIndex(1)
         dialog.presets.activated.emit(1)
-        self.assertEqual((dialog.ending, dialog.how.profile, dialog.how.size, dialog.how.metadata), (".jpg", "sRGB", 50.0, False))
+        self.assertEqual(
+            (dialog.ending, dialog.how.profile, dialog.how.size, dialog.how.metadata),
+            (".jpg", "sRGB", 50.0, False),
+        )
         self.assertIn("about", dialog.example.text())
         dialog.quality.set(61)
         dialog.filter.setCurrentIndex(3)
-        with mock.patch("amber_sieve.desk.dialogs.export_dialog.QInputDialog.getText", return_value=("Small ones", True)):
+        with mock.patch(
+            "amber_sieve.desk.dialogs.export_dialog.QInputDialog.getText",
+            return_value=("Small ones", True),
+        ):
             dialog.store.click()
         dialog.close()
         dialog = self.dialog()
@@ -256,17 +329,27 @@ class ExportDialogTest(WindowCase):
         self.assertEqual(dialog.frames.currentText(), "From in to out point")
         self.assertIn("3 frames", dialog.example.text())
         dialog.what.setCurrentIndex(2)
-        dialog.format_choice.setCurrentIndex(next(k for k in range(9) if dialog.format_choice.itemText(k).endswith(".mov")))
-        self.assertEqual([dialog.depth_choice.itemText(k) for k in range(dialog.depth_choice.count())], ["ProRes 4444"])
+        dialog.format_choice.setCurrentIndex(
+            next(k for k in range(9) if dialog.format_choice.itemText(k).endswith(".mov"))
+        )
+        self.assertEqual(
+            [dialog.depth_choice.itemText(k) for k in range(dialog.depth_choice.count())],
+            ["ProRes 4444"],
+        )
         dialog.pattern.setText("alpha")
         dialog.export.click()
         self.settle()
         clip = open_source(self.folder / "alpha.mov")
-        self.assertEqual((clip.about.frames, clip.about.depth), (3, "yuva444p12le" if "12" in clip.about.depth else "yuva444p10le"))
+        self.assertEqual(
+            (clip.about.frames, clip.about.depth),
+            (3, "yuva444p12le" if "12" in clip.about.depth else "yuva444p10le"),
+        )
         clip.close()
         dialog = self.dialog()
         dialog.what.setCurrentIndex(1)
-        dialog.format_choice.setCurrentIndex(dialog.format_choice.findText("PNG, numbered  .####.png"))
+        dialog.format_choice.setCurrentIndex(
+            dialog.format_choice.findText("PNG, numbered  .####.png")
+        )
         dialog.pattern.setText("mask")
         dialog.export.click()
         self.settle()
@@ -292,7 +375,9 @@ class ExportDialogTest(WindowCase):
         for name in ("a.png", "b.png"):
             Image.open(DEMO / "yard.png").crop((600, 600, 900, 900)).save(self.folder / name)
         (self.folder / "c.png").write_bytes(b"x")
-        self.workspace.exports.run_batch([self.folder / name for name in ("a.png", "b.png", "c.png")], self.folder / "out")
+        self.workspace.exports.run_batch(
+            [self.folder / name for name in ("a.png", "b.png", "c.png")], self.folder / "out"
+        )
         self.settle()
         self.assertEqual(len(list((self.folder / "out").glob("*.png"))), 2)
         self.assertEqual(len(self.troubles), 1)
@@ -301,7 +386,18 @@ class ExportDialogTest(WindowCase):
 class ExplainTest(FolderCase):
     def test_each_control_of_the_edge_is_told_of_once(self):
         edge = Edge(
-            black=5, specks=20, holes=0, grow=3, feather=2, smooth=1, follow=6, sensitivity=30, fine=4, steady=50, clean="auto", hard=True
+            black=5,
+            specks=20,
+            holes=0,
+            grow=3,
+            feather=2,
+            smooth=1,
+            follow=6,
+            sensitivity=30,
+            fine=4,
+            steady=50,
+            clean="auto",
+            hard=True,
         )
         (line,) = explained(Project(stack=(Sieve(name="One", edge=edge),)))
         for words in (
@@ -317,11 +413,17 @@ class ExplainTest(FolderCase):
             self.assertEqual(line.count(words), 1, words)
         self.assertIn("and clean found on the picture", line)
         stands_for = [name for stage in EDGE for name in (*stage.does, *stage.settings)]
-        self.assertEqual(sorted(stands_for), sorted(Edge.model_fields))  # no field without a stage, none with two
+        self.assertEqual(
+            sorted(stands_for), sorted(Edge.model_fields)
+        )  # no field without a stage, none with two
 
     def test_every_sieve_in_sentences(self):
         project = ExportTest.project(ExportTest())
-        project = project.with_sieve(project.sieve("rest").but(joined=(Joined(mode="add", of="jar"),), strength=60, blend="multiply"))
+        project = project.with_sieve(
+            project.sieve("rest").but(
+                joined=(Joined(mode="add", of="jar"),), strength=60, blend="multiply"
+            )
+        )
         lines = explained(project)
         self.assertEqual(len(lines), 2)
         self.assertIn("«The jar» masks nothing yet", lines[0])

@@ -1,4 +1,6 @@
-"""The face of the window: how much of it is picture, that nothing is cut off, panels that come back, themes that can be read."""
+"""The face of the window: how much of it is picture, that nothing is cut off, panels that come
+back, themes that can be read.
+"""
 
 import itertools
 
@@ -27,7 +29,9 @@ def ratio(one: str, other: str) -> float:
 
     def luminance(colour: str) -> float:
         parts = (QColor(colour).redF(), QColor(colour).greenF(), QColor(colour).blueF())
-        red, green, blue = (part / 12.92 if part <= 0.04045 else ((part + 0.055) / 1.055) ** 2.4 for part in parts)
+        red, green, blue = (
+            part / 12.92 if part <= 0.04045 else ((part + 0.055) / 1.055) ** 2.4 for part in parts
+        )
         return 0.2126 * red + 0.7152 * green + 0.0722 * blue
 
     light, dark = sorted((luminance(one), luminance(other)), reverse=True)
@@ -40,11 +44,15 @@ class FaceTest(WindowCase):
         self.addCleanup(lambda: QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete))
         super().setUp()
         picture = self.folder / "small.png"
-        Image.fromarray(np.random.default_rng(1).integers(60, 200, (60, 90, 3), np.uint8)).save(picture)
+        Image.fromarray(np.random.default_rng(1).integers(60, 200, (60, 90, 3), np.uint8)).save(
+            picture
+        )
         self.open(picture)
 
     def tearDown(self):
-        self.workspace.preferences.change(theme="dark", text_size=100.0, panels=True, panels_state="", folded={})
+        self.workspace.preferences.change(
+            theme="dark", text_size=100.0, panels=True, panels_state="", folded={}
+        )
         super().tearDown()
 
     def test_the_picture_has_two_thirds_of_the_window(self):
@@ -55,15 +63,27 @@ class FaceTest(WindowCase):
         self.assertLess(self.window.stack.width(), 100)
 
     def cut_off(self, page):
-        """What of a page does not fit into it: words of buttons, boxes and lists, and widgets beyond its right side."""
+        """What of a page does not fit into it: words of buttons, boxes and lists, and widgets
+        beyond its right side.
+        """
         right = page.viewport().width()
-        for widget in page.widget().findChildren((QPushButton, QCheckBox, QComboBox, QLabel, Number)):
-            if not widget.isVisible() or (isinstance(widget, QLabel) and (widget.wordWrap() or not widget.text())):
+        for widget in page.widget().findChildren(
+            (QPushButton, QCheckBox, QComboBox, QLabel, Number)
+        ):
+            if not widget.isVisible() or (
+                isinstance(widget, QLabel) and (widget.wordWrap() or not widget.text())
+            ):
                 continue
             place = widget.mapTo(page.widget(), widget.rect().topRight())
             if place.x() >= right + 1:
-                yield f"{type(widget).__name__} {getattr(widget, 'text', lambda: '')()} ends at {place.x()} of {right}"
-            elif isinstance(widget, (QPushButton, QCheckBox)) and widget.width() < widget.minimumSizeHint().width():
+                yield (
+                    f"{type(widget).__name__} {getattr(widget, 'text', lambda: '')()} ends at "
+                    f"{place.x()} of {right}"
+                )
+            elif (
+                isinstance(widget, (QPushButton, QCheckBox))
+                and widget.width() < widget.minimumSizeHint().width()
+            ):
                 yield f"{widget.text()} has {widget.width()} of {widget.minimumSizeHint().width()}"
 
     def test_nothing_is_cut_off_from_small_to_large_windows_and_text(self):
@@ -72,7 +92,12 @@ class FaceTest(WindowCase):
         names = ("comparing", "limits", "noise", "levels", "islands", "presets", "project")
         for block in (block for page in pages for block in page.findChildren(Block)):
             block.set_open(True)
-        self.assertTrue(all(f"EdgePage.{name}" in self.workspace.preferences.values.folded for name in names[2:5]))
+        self.assertTrue(
+            all(
+                f"EdgePage.{name}" in self.workspace.preferences.values.folded
+                for name in names[2:5]
+            )
+        )
         for text, size in itertools.product(TEXTS, SIZES):
             self.workspace.preferences.change(text_size=float(text))
             self.window.resize(*size)
@@ -81,11 +106,18 @@ class FaceTest(WindowCase):
             for page in pages:
                 self.window.pages.setCurrentWidget(page)
                 self.application.processEvents()
-                self.assertEqual(list(self.cut_off(page)), [], f"{size}, text {text} %, {type(page).__name__}")
+                self.assertEqual(
+                    list(self.cut_off(page)), [], f"{size}, text {text} %, {type(page).__name__}"
+                )
             row = self.window.top
             self.assertTrue(row.menus.isVisible() != row.all_menus.isVisible())
             self.assertLessEqual(row.steps.geometry().right(), size[0])
-            self.assertTrue(all(row.steps.tabRect(k).right() <= row.steps.width() for k in range(row.steps.count())))
+            self.assertTrue(
+                all(
+                    row.steps.tabRect(k).right() <= row.steps.width()
+                    for k in range(row.steps.count())
+                )
+            )
             self.assertGreater(self.window.canvas.width(), 300)
         self.settle()
 
@@ -120,14 +152,18 @@ class FaceTest(WindowCase):
         other = open_window(Workspace())
         other.show()
         application().processEvents()
-        self.assertEqual(other.dockWidgetArea(other.panels.docks["page"]), Qt.DockWidgetArea.LeftDockWidgetArea)
+        self.assertEqual(
+            other.dockWidgetArea(other.panels.docks["page"]), Qt.DockWidgetArea.LeftDockWidgetArea
+        )
         self.assertTrue(other.panels.docks["field"].isFloating())
         self.assertFalse(other.panels.docks["scopes"].isHidden())
         self.away_with(other)
         menu = QMenu()
         panels.fill_menu(menu)
         menu.actions()[-1].trigger()  # as in a new window
-        self.assertEqual(self.window.dockWidgetArea(panels.docks["page"]), Qt.DockWidgetArea.RightDockWidgetArea)
+        self.assertEqual(
+            self.window.dockWidgetArea(panels.docks["page"]), Qt.DockWidgetArea.RightDockWidgetArea
+        )
         self.assertFalse(panels.docks["field"].isFloating())
         for damaged in ("not base 64!", "AAAA", "////"):
             self.workspace.preferences.change(panels_state=damaged, place=damaged)
@@ -143,7 +179,9 @@ class FaceTest(WindowCase):
         QTest.mouseClick(rows.viewport(), Qt.MouseButton.LeftButton, pos=box + type(box)(8, 8))
         self.settle()
         self.assertFalse(self.work.project.stack[0].on)
-        self.window.resizeDocks([self.window.panels.docks["stack"]], [220], Qt.Orientation.Horizontal)
+        self.window.resizeDocks(
+            [self.window.panels.docks["stack"]], [220], Qt.Orientation.Horizontal
+        )
         self.application.processEvents()
         self.assertIn("Mask: own pick", self.window.stack.mask_from.text())
         self.assertTrue(self.window.stack.grab().toImage().width())
@@ -201,7 +239,11 @@ class FaceTest(WindowCase):
                     if ground == "#3c3c3c" and ink in ("#9e9e9e", "#bdbdbd"):
                         continue  # a button's words are never quiet
                     found = ratio(themed(ink, theme), themed(ground, theme))
-                    self.assertGreaterEqual(found, least if theme != "contrast" or ink == "#e2e2e2" else 4.5, f"{theme}: {ink} on {ground}")
+                    self.assertGreaterEqual(
+                        found,
+                        least if theme != "contrast" or ink == "#e2e2e2" else 4.5,
+                        f"{theme}: {ink} on {ground}",
+                    )
         self.workspace.preferences.change(theme="light")
         self.application.processEvents()
         self.assertEqual(style.INK.name(), themed("#e2e2e2", "light"))
@@ -222,19 +264,42 @@ class FaceTest(WindowCase):
             ):
                 rim, whole = inner.toImage(), label.grab().toImage()
                 ground = whole.pixelColor(0, 0)
-                self.assertTrue(all(rim.pixelColor(x, y) == ground for x in range(9) for y in range(rim.height())), (theme, label.text()))
-                self.assertTrue(any(whole.pixelColor(x, whole.height() // 2) != ground for x in range(whole.width())), theme)
+                self.assertTrue(
+                    all(
+                        rim.pixelColor(x, y) == ground
+                        for x in range(9)
+                        for y in range(rim.height())
+                    ),
+                    (theme, label.text()),
+                )
+                self.assertTrue(
+                    any(
+                        whole.pixelColor(x, whole.height() // 2) != ground
+                        for x in range(whole.width())
+                    ),
+                    theme,
+                )
 
     def test_links_have_the_colour_of_the_theme(self):
-        """A link that was there before the theme keeps to what can be read on it (WCAG 2.2, 1.4.3: 4.5 to 1)."""
+        """A link that was there before the theme keeps to what can be read on it (WCAG 2.2, 1.4.3:
+        4.5 to 1).
+        """
         self.window.turn_to("adjust")
         page = self.window.adjust
         page.blocks["recolour"].set_open(True)
-        link = next(label for label in page.findChildren(QLabel) if "<a " in label.text() and label.isVisible())
+        link = next(
+            label
+            for label in page.findChildren(QLabel)
+            if "<a " in label.text() and label.isVisible()
+        )
         for theme in ("light", "dark", "contrast"):
             self.workspace.preferences.change(theme=theme)
             self.application.processEvents()
             shown = link.grab().toImage()
             ground = shown.pixelColor(shown.width() - 1, 0).name()
-            seen = {shown.pixelColor(x, y).name() for x in range(shown.width()) for y in range(shown.height())}
+            seen = {
+                shown.pixelColor(x, y).name()
+                for x in range(shown.width())
+                for y in range(shown.height())
+            }
             self.assertGreaterEqual(max(ratio(colour, ground) for colour in seen), 4.5, theme)

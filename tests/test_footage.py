@@ -1,6 +1,9 @@
-"""Footage for a grader: playing in time, coverage over time, timecode, every codec out, pieces joined, seeks that hit their frame."""
+"""Footage for a grader: playing in time, coverage over time, timecode, every codec out, pieces
+joined, seeks that hit their frame.
+"""
 
 import contextlib
+import functools
 import json
 import os
 import pathlib
@@ -44,14 +47,37 @@ from amber_sieve.reading import Reading
 
 def probed(path: pathlib.Path) -> dict:
     """What ffprobe says of a file."""
-    words = ["ffprobe", "-v", "error", "-show_streams", "-show_format", "-count_frames", "-of", "json", str(path)]
+    words = [
+        "ffprobe",
+        "-v",
+        "error",
+        "-show_streams",
+        "-show_format",
+        "-count_frames",
+        "-of",
+        "json",
+        str(path),
+    ]
     return json.loads(subprocess.run(words, capture_output=True, text=True, check=True).stdout)
 
 
 def small_clip(folder: pathlib.Path) -> pathlib.Path:
     """The demo clip, small, with its sound."""
     path = folder / "small.mp4"
-    words = ["ffmpeg", "-v", "error", "-i", DEMO / "clip.mp4", "-vf", "scale=320:180", "-crf", "12", "-c:a", "copy", path]
+    words = [
+        "ffmpeg",
+        "-v",
+        "error",
+        "-i",
+        DEMO / "clip.mp4",
+        "-vf",
+        "scale=320:180",
+        "-crf",
+        "12",
+        "-c:a",
+        "copy",
+        path,
+    ]
     subprocess.run(words, check=True)
     return path
 
@@ -62,7 +88,8 @@ class TimecodeTest(unittest.TestCase):
         return str(first_timecode(rate).after(number))
 
     def test_numbers_are_dropped_as_the_standard_has_it(self):
-        # Source: SMPTE ST 12-1, worked examples from memory: at 29.97, frame 1800 is 00:01:00;02 and 17982 is 00:10:00;00.
+        # Source: SMPTE ST 12-1, worked examples from memory: at 29.97, frame 1800 is 00:01:00;02
+        # and 17982 is 00:10:00;00.
         ntsc = Fraction(30000, 1001)
         for number, words in (
             (0, "00:00:00;00"),
@@ -81,19 +108,41 @@ class TimecodeTest(unittest.TestCase):
     def test_every_frame_has_a_code_of_its_own(self):
         codes = [self.code(number, Fraction(30000, 1001)) for number in range(20_000)]
         self.assertEqual(len(set(codes)), len(codes))
-        self.assertFalse(any(code.endswith((";00", ";01")) and code[6:8] == "00" and code[4] != "0" for code in codes))
+        self.assertFalse(
+            any(
+                code.endswith((";00", ";01")) and code[6:8] == "00" and code[4] != "0"
+                for code in codes
+            )
+        )
 
     def test_texts_and_words_of_headers_are_read_as_they_were_written(self):
-        # Source of the word: SMPTE ST 12-1, two decimal digits a byte, from memory: 01:02:03:04 is 0x01020304.
-        self.assertEqual(from_word(0x01020304, Fraction(25)), from_text("01:02:03:04", Fraction(25)))
-        for rate in (Fraction(24), Fraction(25), Fraction(30000, 1001), Fraction(50), Fraction(60000, 1001)):
+        # Source of the word: SMPTE ST 12-1, two decimal digits a byte, from memory: 01:02:03:04 is
+        # 0x01020304.
+        self.assertEqual(
+            from_word(0x01020304, Fraction(25)), from_text("01:02:03:04", Fraction(25))
+        )
+        for rate in (
+            Fraction(24),
+            Fraction(25),
+            Fraction(30000, 1001),
+            Fraction(50),
+            Fraction(60000, 1001),
+        ):
             day = first_timecode(rate).after(-1).frames
             for frames in (0, 1, 1799, 1800, 17982, 107892, 107893, day // 3, day):
                 code = first_timecode(rate).after(frames)
                 self.assertEqual(from_text(str(code), rate), code)
                 self.assertEqual(from_word(code.word, rate), code)
             self.assertEqual(str(first_timecode(rate).after(day + 1)), str(first_timecode(rate)))
-        for text in ("", "1:00:00:00", "24:00:00:00", "00:60:00:00", "00:00:00:25", "00:00:61:00", "words"):
+        for text in (
+            "",
+            "1:00:00:00",
+            "24:00:00:00",
+            "00:60:00:00",
+            "00:00:00:25",
+            "00:00:61:00",
+            "words",
+        ):
             self.assertIsNone(from_text(text, Fraction(25)), text)
         for word in (0xFFFFFFFF, 0x0A000000, 0x0000000A, 0xFDFDFDFE):
             self.assertIsNone(from_word(word, Fraction(25)), word)
@@ -117,17 +166,32 @@ class WatchingTest(unittest.TestCase):
 class ExportTest(FolderCase):
     def test_every_codec_keeps_frames_sound_and_tags(self):
         source = open_source(small_clip(self.folder))
-        sound = any(stream["codec_type"] == "audio" for stream in probed(DEMO / "clip.mp4")["streams"])
-        for ending, codec in [(f.endings[0], codec) for f in formats.FORMATS if f.kind == "clip" for codec in f.writes]:
+        sound = any(
+            stream["codec_type"] == "audio" for stream in probed(DEMO / "clip.mp4")["streams"]
+        )
+        for ending, codec in [
+            (f.endings[0], codec) for f in formats.FORMATS if f.kind == "clip" for codec in f.writes
+        ]:
             with self.subTest(ending=ending, codec=codec):
                 path = self.folder / f"out{ending}"
-                self.assertEqual(export_clip(source, everything(Adjust(recolour=Recolour(hue=40))), path, (3, 8), codec), 6)
+                self.assertEqual(
+                    export_clip(
+                        source, everything(Adjust(recolour=Recolour(hue=40))), path, (3, 8), codec
+                    ),
+                    6,
+                )
                 held = probed(path)
-                video = next(stream for stream in held["streams"] if stream["codec_type"] == "video")
+                video = next(
+                    stream for stream in held["streams"] if stream["codec_type"] == "video"
+                )
                 self.assertEqual(int(video["nb_read_frames"]), 6)
-                self.assertAlmostEqual(float(video.get("duration") or held["format"]["duration"]), 6 / 24, delta=0.06)
+                self.assertAlmostEqual(
+                    float(video.get("duration") or held["format"]["duration"]), 6 / 24, delta=0.06
+                )
                 self.assertIn(video.get("color_space"), ("bt709", "smpte170m", "bt470bg"))
-                self.assertEqual(any(stream["codec_type"] == "audio" for stream in held["streams"]), sound)
+                self.assertEqual(
+                    any(stream["codec_type"] == "audio" for stream in held["streams"]), sound
+                )
                 back, wanted = open_source(path), finished_of(source, 5)
                 far = np.abs(coded(back.frame(2).planes) - coded(wanted))
                 self.assertLess(np.median(far), 3.0, codec)
@@ -138,14 +202,23 @@ class ExportTest(FolderCase):
         sizes = []
         for quality in (30, 90):
             export_clip(
-                source, everything(Adjust(mono=Mono(mono=100))), self.folder / "a.mp4", (0, 5), "H.264", how=ClipExport(quality=quality)
+                source,
+                everything(Adjust(mono=Mono(mono=100))),
+                self.folder / "a.mp4",
+                (0, 5),
+                "H.264",
+                how=ClipExport(quality=quality),
             )
             sizes.append((self.folder / "a.mp4").stat().st_size)
         self.assertLess(sizes[0] * 2, sizes[1])
 
     def test_the_mask_as_alpha_and_as_a_channel(self):
         source = open_source(DEMO / "clip.mp4")
-        project = everything(Adjust()).but(stack=(Sieve(name="Top", bands=Bands(luminance=Band(on=True, corners=(40, 60, 100, 101)))),))
+        project = everything(Adjust()).but(
+            stack=(
+                Sieve(name="Top", bands=Bands(luminance=Band(on=True, corners=(40, 60, 100, 101)))),
+            )
+        )
         how = ClipExport("result and mask")
         export_clip(source, project, self.folder / "a.mov", (0, 1), "ProRes 4444", how=how)
         with av.open(str(self.folder / "a.mov")) as held:
@@ -153,7 +226,13 @@ class ExportTest(FolderCase):
         export_clip(source, project, self.folder / "m.####.png", (0, 1), how=ClipExport("mask"))
         mask = np.asarray(Image.open(self.folder / "m.0000.png")) / 65535
         self.assertLess(np.abs(planes[..., 3] / 65535 - mask).mean(), 0.01)
-        export_clip(source, project, self.folder / "e.####.exr", (0, 1), how=ClipExport("result and mask", depth="half"))
+        export_clip(
+            source,
+            project,
+            self.folder / "e.####.exr",
+            (0, 1),
+            how=ClipExport("result and mask", depth="half"),
+        )
         import OpenImageIO as oiio
 
         held = oiio.ImageInput.open(str(self.folder / "e.0001.exr"))
@@ -161,7 +240,9 @@ class ExportTest(FolderCase):
         held.close()
         # Going on where it stopped leaves what is there.
         (self.folder / "m.0000.png").write_bytes(b"mine")
-        export_clip(source, project, self.folder / "m.####.png", (0, 2), how=ClipExport("mask", resume=True))
+        export_clip(
+            source, project, self.folder / "m.####.png", (0, 2), how=ClipExport("mask", resume=True)
+        )
         self.assertEqual((self.folder / "m.0000.png").read_bytes(), b"mine")
         self.assertTrue((self.folder / "m.0002.png").exists())
 
@@ -169,26 +250,61 @@ class ExportTest(FolderCase):
 class ReadingTest(FolderCase):
     def made(self, name: str, *words: str, before: tuple[str, ...] = ()) -> pathlib.Path:
         path = self.folder / name
-        subprocess.run(["ffmpeg", "-v", "error", *before, "-i", DEMO / "clip.mp4", "-frames:v", "6", "-an", *words, path], check=True)
+        subprocess.run(
+            [
+                "ffmpeg",
+                "-v",
+                "error",
+                *before,
+                "-i",
+                DEMO / "clip.mp4",
+                "-frames:v",
+                "6",
+                "-an",
+                *words,
+                path,
+            ],
+            check=True,
+        )
         return path
 
     def test_rotation_is_undone_and_written_upright(self):
         plain = self.made("plain.mp4")
         turned = self.folder / "turned.mp4"
-        subprocess.run(["ffmpeg", "-v", "error", "-i", plain, "-c", "copy", "-metadata:s:v:0", "rotate=90", turned], check=True)
+        subprocess.run(
+            [
+                "ffmpeg",
+                "-v",
+                "error",
+                "-i",
+                plain,
+                "-c",
+                "copy",
+                "-metadata:s:v:0",
+                "rotate=90",
+                turned,
+            ],
+            check=True,
+        )
         source = open_source(turned)
         self.assertEqual(source.about.size, (540, 960))
         # Source: ffmpeg itself, which turns what it decodes.
-        subprocess.run(["ffmpeg", "-v", "error", "-i", turned, "-frames:v", "1", self.folder / "theirs.png"], check=True)
+        subprocess.run(
+            ["ffmpeg", "-v", "error", "-i", turned, "-frames:v", "1", self.folder / "theirs.png"],
+            check=True,
+        )
         theirs = np.asarray(Image.open(self.folder / "theirs.png"))
         far = np.abs(coded(source.frame(0).planes).transpose(1, 2, 0) - theirs)
         self.assertEqual(theirs.shape[:2], (960, 540))
         self.assertLess(np.median(far), 2)
-        export_clip(source, everything(Adjust(recolour=Recolour(hue=10))), self.folder / "out.mp4", (0, 2))
+        export_clip(
+            source, everything(Adjust(recolour=Recolour(hue=10))), self.folder / "out.mp4", (0, 2)
+        )
         self.assertEqual(open_source(self.folder / "out.mp4").about.size, (540, 960))
 
     def test_interlaced_is_said_and_deinterlaced_when_asked(self):
-        # A striped disc crosses a still, textured ground, a field every 48th of a second; FFmpeg weaves the fields to frames.
+        # A striped disc crosses a still, textured ground, a field every 48th of a second; FFmpeg
+        # weaves the fields to frames.
         rng = np.random.default_rng(2)
         ground = cv2.GaussianBlur(rng.uniform(40, 215, (180, 320)), (0, 0), 1.5)
         shown = []
@@ -197,25 +313,58 @@ class ReadingTest(FolderCase):
             cv2.circle(picture, (60 + 8 * number, 90), 30, 250, -1)
             cv2.circle(picture, (60 + 8 * number, 90), 18, 20, -1)
             shown.append(picture)
-            Image.fromarray(np.repeat(picture[..., None], 3, 2).astype(np.uint8)).save(self.folder / f"f{number:03}.png")
+            Image.fromarray(np.repeat(picture[..., None], 3, 2).astype(np.uint8)).save(
+                self.folder / f"f{number:03}.png"
+            )
         path = self.folder / "i.mkv"
-        weave = ["-vf", "tinterlace=interleave_top,fieldorder=tff", "-c:v", "ffv1", "-pix_fmt", "yuv444p", "-r", "24", "-field_order", "tt"]
-        subprocess.run(["ffmpeg", "-v", "error", "-r", "48", "-i", self.folder / "f%03d.png", *weave, path], check=True)
+        weave = [
+            "-vf",
+            "tinterlace=interleave_top,fieldorder=tff",
+            "-c:v",
+            "ffv1",
+            "-pix_fmt",
+            "yuv444p",
+            "-r",
+            "24",
+            "-field_order",
+            "tt",
+        ]
+        subprocess.run(
+            ["ffmpeg", "-v", "error", "-r", "48", "-i", self.folder / "f%03d.png", *weave, path],
+            check=True,
+        )
         source, whole = open_source(path), open_source(path, Reading(deinterlaced=True))
         self.assertEqual(source.about.tags["lines"], "interlaced")
         self.assertIn("interlaced", " ".join(source.about.notes))
         self.assertEqual(whole.about.notes, ())
         for number in (4, 1, 7, 0):
-            raw, made, wanted = coded(source.frame(number).planes)[1], coded(whole.frame(number).planes)[1], shown[2 * number]
+            raw, made, wanted = (
+                coded(source.frame(number).planes)[1],
+                coded(whole.frame(number).planes)[1],
+                shown[2 * number],
+            )
             left, right = 30 + 16 * number, 100 + 16 * number
-            combed, mended = (np.abs(p[55:125, left:right] - wanted[55:125, left:right]).mean() for p in (raw, made))
-            print(f"    frame {number}: where it moves {combed:.1f} levels off, deinterlaced {mended:.1f}")
+            combed, mended = (
+                np.abs(p[55:125, left:right] - wanted[55:125, left:right]).mean()
+                for p in (raw, made)
+            )
+            print(
+                f"    frame {number}: where it moves {combed:.1f} levels off, deinterlaced "
+                f"{mended:.1f}"
+            )
             self.assertLess(mended, 0.5 * combed)
             # Where nothing moves both fields are woven: the ground keeps its fine lines.
             still = np.abs(made[:50, :] - wanted[:50, :]).mean()
             self.assertLess(still, 1.5 if number not in (0, 7) else 6)
-        export_clip(source=whole, project=everything(Adjust(mono=Mono(mono=100))), path=self.folder / "w.mkv", codec="FFV1")
-        far = np.abs(coded(open_source(self.folder / "w.mkv").frame(4).planes) - coded(whole.frame(4).planes))
+        export_clip(
+            source=whole,
+            project=everything(Adjust(mono=Mono(mono=100))),
+            path=self.folder / "w.mkv",
+            codec="FFV1",
+        )
+        far = np.abs(
+            coded(open_source(self.folder / "w.mkv").frame(4).planes) - coded(whole.frame(4).planes)
+        )
         self.assertLess(far.mean(), 1.0)
         source.close()
         whole.close()
@@ -223,8 +372,15 @@ class ReadingTest(FolderCase):
     def test_what_the_stream_says_can_be_overruled(self):
         path = self.made("a.mkv", "-c:v", "ffv1")
         said = open_source(path).frame(0).planes
-        for reading in (Reading(matrix="BT.601"), Reading(range="full"), Reading(curve="PQ"), Reading(primaries="BT.2020")):
-            self.assertGreater(np.abs(open_source(path, reading).frame(0).planes - said).max(), 0.01, reading)
+        for reading in (
+            Reading(matrix="BT.601"),
+            Reading(range="full"),
+            Reading(curve="PQ"),
+            Reading(primaries="BT.2020"),
+        ):
+            self.assertGreater(
+                np.abs(open_source(path, reading).frame(0).planes - said).max(), 0.01, reading
+            )
         with self.assertRaisesRegex(Trouble, "choose one of"):
             open_source(path, Reading(curve="none"))
 
@@ -249,7 +405,18 @@ class PiecesTest(FolderCase):
             with self.subTest(name=name):
                 plain, joined = self.folder / f"plain-{name}", self.folder / f"joined-{name}"
                 export_clip(open_source(clip), project, plain, (5, 28), codec)
-                done = terminal("render", self.folder / "p.sieve", "-o", joined, "--codec", codec, "--jobs", 2, "--frames", "5-28")
+                done = terminal(
+                    "render",
+                    self.folder / "p.sieve",
+                    "-o",
+                    joined,
+                    "--codec",
+                    codec,
+                    "--jobs",
+                    2,
+                    "--frames",
+                    "5-28",
+                )
                 self.assertEqual((done.returncode, done.stderr), (0, ""))
                 one, other = self.frames_of(plain), self.frames_of(joined)
                 self.assertEqual(len(one), 24)
@@ -257,11 +424,23 @@ class PiecesTest(FolderCase):
                 if codec != "H.264":
                     self.assertEqual(one, other)
                 with av.open(str(plain)) as left, av.open(str(joined)) as right:
-                    stamps = [sorted(p.pts * p.time_base for p in held.demux(video=0) if p.pts is not None) for held in (left, right)]
-                    np.testing.assert_allclose([float(v) for v in stamps[1]], [float(v) for v in stamps[0]], atol=2e-3)
-                kinds = [sorted(stream["codec_name"] for stream in probed(path)["streams"]) for path in (plain, joined)]
+                    stamps = [
+                        sorted(
+                            p.pts * p.time_base for p in held.demux(video=0) if p.pts is not None
+                        )
+                        for held in (left, right)
+                    ]
+                    np.testing.assert_allclose(
+                        [float(v) for v in stamps[1]], [float(v) for v in stamps[0]], atol=2e-3
+                    )
+                kinds = [
+                    sorted(stream["codec_name"] for stream in probed(path)["streams"])
+                    for path in (plain, joined)
+                ]
                 self.assertEqual(*kinds)
-        self.assertEqual([path.name for path in self.folder.iterdir() if path.name.startswith(".")], [])
+        self.assertEqual(
+            [path.name for path in self.folder.iterdir() if path.name.startswith(".")], []
+        )
 
     def test_two_workers_of_a_cluster_one_killed(self):
         clip = small_clip(self.folder)
@@ -276,19 +455,48 @@ class PiecesTest(FolderCase):
                     killed.append(workers[0].pid)
                     os.killpg(workers[0].pid, signal.SIGKILL)
 
-            export_in_pieces(source, project, self.folder / "farm.mov", (0, 35), "ProRes 422 HQ", Progress(step), scheduler=address)
+            export_in_pieces(
+                source,
+                project,
+                self.folder / "farm.mov",
+                (0, 35),
+                "ProRes 422 HQ",
+                Progress(step),
+                scheduler=address,
+            )
             # As from a terminal, by the worker that is left.
             storage.save(project, self.folder / "p.sieve")
-            words = ("render", self.folder / "p.sieve", "-o", self.folder / "words.mov", "--frames", "0-35", "--codec", "ProRes 422 HQ")
+            words = (
+                "render",
+                self.folder / "p.sieve",
+                "-o",
+                self.folder / "words.mov",
+                "--frames",
+                "0-35",
+                "--codec",
+                "ProRes 422 HQ",
+            )
             done = terminal(*words, "--scheduler", address, "--page", self.folder / "who.html")
             self.assertEqual((done.returncode, done.stderr), (0, ""))
             said = (self.folder / "who.html").read_text()
             self.assertTrue("<h1>words.mov: 36 frames</h1>" in said)
             self.assertEqual(re.findall(r"frames (\d+) to (\d+)", said)[0][0], "0")
-            self.assertEqual(len(set(re.findall(r"\((\d+)\)</td>", said))), 1, "only one worker is left")
-            still = ("render", self.folder / "p.sieve", "-o", self.folder / "one.png", "--frames", "3")
+            self.assertEqual(
+                len(set(re.findall(r"\((\d+)\)</td>", said))), 1, "only one worker is left"
+            )
+            still = (
+                "render",
+                self.folder / "p.sieve",
+                "-o",
+                self.folder / "one.png",
+                "--frames",
+                "3",
+            )
             for given, complaint in (
-                ((*words, "--page", self.folder / "who.html"), "it goes with --jobs or --scheduler"),
+                (
+                    (*words, "--page", self.folder / "who.html"),
+                    "it goes with --jobs or --scheduler",
+                ),
                 ((*words, "--jobs", 2, "--page", self.folder / "words.mov"), "is the clip itself"),
                 ((*still, "--page", self.folder / "who.html"), "--page goes with clips"),
             ):
@@ -296,13 +504,19 @@ class PiecesTest(FolderCase):
                 self.assertEqual((refused.returncode, refused.stderr.count("\n")), (1, 1))
                 self.assertIn(complaint, refused.stderr)
         self.assertEqual(len(killed), 1)
-        self.assertEqual(self.frames_of(self.folder / "plain.mov"), self.frames_of(self.folder / "words.mov"))
-        self.assertEqual(self.frames_of(self.folder / "plain.mov"), self.frames_of(self.folder / "farm.mov"))
+        self.assertEqual(
+            self.frames_of(self.folder / "plain.mov"), self.frames_of(self.folder / "words.mov")
+        )
+        self.assertEqual(
+            self.frames_of(self.folder / "plain.mov"), self.frames_of(self.folder / "farm.mov")
+        )
 
 
 @contextlib.contextmanager
 def farm(folder: pathlib.Path):
-    """A Dask scheduler that has nothing but Dask, and two workers that have the program, as processes of their own."""
+    """A Dask scheduler that has nothing but Dask, and two workers that have the program, as
+    processes of their own.
+    """
     dask = pathlib.Path(sys.executable).with_name("dask")
     bare = {name: value for name, value in os.environ.items() if name != "PYTHONPATH"}
     told = folder / "scheduler.json"
@@ -317,14 +531,21 @@ def farm(folder: pathlib.Path):
             stderr=subprocess.DEVNULL,
         )
 
-    processes = [started("scheduler", "--port", 0, "--no-dashboard", "--scheduler-file", told, environment=bare)]
+    processes = [
+        started(
+            "scheduler", "--port", 0, "--no-dashboard", "--scheduler-file", told, environment=bare
+        )
+    ]
     try:
         end = time.monotonic() + 60
         while not (told.exists() and told.read_text().endswith("}")) and time.monotonic() < end:
             time.sleep(0.1)
         address = json.loads(told.read_text())["address"]
         ours = os.environ | {"PYTHONPATH": str(DEMO.parent / "src")}
-        workers = [started("worker", address, "--nthreads", 1, "--no-dashboard", environment=ours) for _ in range(2)]
+        workers = [
+            started("worker", address, "--nthreads", 1, "--no-dashboard", environment=ours)
+            for _ in range(2)
+        ]
         processes += workers
         with distributed.Client(address) as client:
             client.wait_for_workers(2, timeout=60)
@@ -337,7 +558,9 @@ def farm(folder: pathlib.Path):
 
 
 def finished_of(source, number: int) -> np.ndarray:
-    return rendered_whole(source.frame(number), everything(Adjust(recolour=Recolour(hue=40)))).planes
+    return rendered_whole(
+        source.frame(number), everything(Adjust(recolour=Recolour(hue=40)))
+    ).planes
 
 
 def coded(planes: np.ndarray) -> np.ndarray:
@@ -352,25 +575,72 @@ class SeekTest(FolderCase):
         long_gop = self.folder / "long.mp4"
         variable = self.folder / "vfr.mkv"
         subprocess.run(
-            ["ffmpeg", "-v", "error", "-i", DEMO / "clip.mp4", "-an", "-vf", "scale=160:90", "-g", "250", "-bf", "3", long_gop], check=True
+            [
+                "ffmpeg",
+                "-v",
+                "error",
+                "-i",
+                DEMO / "clip.mp4",
+                "-an",
+                "-vf",
+                "scale=160:90",
+                "-g",
+                "250",
+                "-bf",
+                "3",
+                long_gop,
+            ],
+            check=True,
         )
         words = "scale=160:90,setpts='if(lt(N,40),N/24,40/24+(N-40)/10)/TB'"
         subprocess.run(
-            ["ffmpeg", "-v", "error", "-i", DEMO / "clip.mp4", "-an", "-vf", words, "-fps_mode", "vfr", "-g", "60", variable], check=True
+            [
+                "ffmpeg",
+                "-v",
+                "error",
+                "-i",
+                DEMO / "clip.mp4",
+                "-an",
+                "-vf",
+                words,
+                "-fps_mode",
+                "vfr",
+                "-g",
+                "60",
+                variable,
+            ],
+            check=True,
         )
         rng = np.random.default_rng(4)
         for path in (long_gop, variable):
             source = open_source(path)
             every = [source.frame(number).planes.copy() for number in range(source.about.frames)]
             for number in rng.integers(0, source.about.frames, 200):
-                self.assertTrue(np.array_equal(source.frame(int(number)).planes, every[number]), (path.name, number))
+                self.assertTrue(
+                    np.array_equal(source.frame(int(number)).planes, every[number]),
+                    (path.name, number),
+                )
             source.close()
 
     def test_one_decoded_frame_is_converted_by_many_threads_at_once(self):
         # What converts a frame is kept with it: without a lock this ended the whole program.
         whole = self.folder / "rgb.mkv"
         subprocess.run(
-            ["ffmpeg", "-v", "error", "-i", DEMO / "clip.mp4", "-an", "-frames:v", "4", "-pix_fmt", "bgr0", "-c:v", "ffv1", whole],
+            [
+                "ffmpeg",
+                "-v",
+                "error",
+                "-i",
+                DEMO / "clip.mp4",
+                "-an",
+                "-frames:v",
+                "4",
+                "-pix_fmt",
+                "bgr0",
+                "-c:v",
+                "ffv1",
+                whole,
+            ],
             check=True,
         )
         for path in (whole, DEMO / "clip.mp4"):
@@ -378,7 +648,10 @@ class SeekTest(FolderCase):
             source.frame(3)  # the ones before it were decoded on the way, and are kept
             alone = [source.quick_frame(1, 2.0).planes, source.frame(1).planes]
             with ThreadPoolExecutor(4) as threads:
-                for made in threads.map(lambda turn: source.quick_frame(1, 2.0) if turn % 2 == 0 else source.frame(1), range(60)):  # noqa: B023
+                quick = [functools.partial(source.quick_frame, 1, 2.0)] * 30
+                fine = [functools.partial(source.frame, 1)] * 30
+                turns = [one for pair in zip(quick, fine, strict=True) for one in pair]
+                for made in threads.map(lambda turn: turn(), turns):
                     self.assertTrue(np.array_equal(made.planes, alone[made.scale == 1]), path.name)
             source.close()
 
@@ -387,7 +660,9 @@ class SmallFramesTest(unittest.TestCase):
     """What is kept of footage that is slow to decode, for playing."""
 
     def frame(self, number: int) -> Frame:
-        planes = np.random.default_rng(number).random((3, 20, 30), dtype=np.float32) * np.float32(3) - np.float32(0.2)
+        planes = np.random.default_rng(number).random((3, 20, 30), dtype=np.float32) * np.float32(
+            3
+        ) - np.float32(0.2)
         return Frame(planes, None, ("frame", number), 0.25, (0, 0), (120, 80))
 
     def test_frames_come_back_as_they_were(self):
@@ -417,18 +692,20 @@ class SmallFramesTest(unittest.TestCase):
         self.assertFalse(SmallFrames(10).keep("a", 0, self.frame(0), 0, 9))
 
 
-#: Plays something for the first time while what is left of closed things waits to be collected, sooner or later in that moment.
+#: Plays something for the first time while what is left of closed things waits to be collected,
+#: sooner or later in that moment.
 FIRST_PLAYED = """
 import gc, os, pathlib
 from PyQt6.QtWidgets import QToolButton
 from amber_sieve.desk.app import application
 from amber_sieve.desk.window.open_window import open_window
-from amber_sieve.workspace.sound import Sound
+from amber_sieve.workspace.clip.sound import Sound
 from amber_sieve.workspace.workspace import Workspace
 running, window = application(), open_window(Workspace())
 window.show()
 running.processEvents()
-while not window.workspace.workers.recents.idle:  # what a thread holds while it loads something, a copy of this process would wait for for ever
+# A lock that a loading thread holds would stay locked in a fork of this process.
+while not window.workspace.workers.recents.idle:
     running.processEvents()
 gc.collect()
 gc.disable()
@@ -455,7 +732,9 @@ class PlayTest(WindowCase):
     own_window = True
 
     def test_what_is_collected_while_something_is_played_for_the_first_time_ends_nothing(self):
-        done = subprocess.run([sys.executable, "-c", FIRST_PLAYED], capture_output=True, text=True, timeout=120)
+        done = subprocess.run(
+            [sys.executable, "-c", FIRST_PLAYED], capture_output=True, text=True, timeout=120
+        )
         self.assertEqual(done.stdout.strip(), str([0] * 13), done.stderr[-500:])
 
     def test_it_plays_in_time_stops_where_it_is_and_keeps_to_in_and_out(self):
@@ -489,7 +768,9 @@ class PlayTest(WindowCase):
         self.assertIn("Played", " ".join(said))
         self.assertEqual(self.viewing.last.wanted.number, self.work.number)
         QTest.keyClick(line.bar, Qt.Key.Key_BracketLeft)
-        self.assertEqual(self.work.between, (self.work.number, 30) if self.work.number not in (20,) else (0, 30))
+        self.assertEqual(
+            self.work.between, (self.work.number, 30) if self.work.number not in (20,) else (0, 30)
+        )
         self.assertRegex(line.label.text(), r"\d\d:\d\d:\d\d:\d\d")
         # Closing, and opening something else, while it plays.
         self.workspace.playback.start()
@@ -499,7 +780,12 @@ class PlayTest(WindowCase):
         self.assertEqual(self.troubles, [])
 
     def test_footage_that_is_slow_to_decode_is_made_small_while_nobody_waits(self):
-        quick, decoded, quiet, small = Footage.quick_frame, [], self.workspace.quiet_frames, self.workspace.playback.small
+        quick, decoded, quiet, small = (
+            Footage.quick_frame,
+            [],
+            self.workspace.quiet_frames,
+            self.workspace.playback.small,
+        )
 
         def slow(footage, number: int, factor: float):
             decoded.append(number)
@@ -523,7 +809,9 @@ class PlayTest(WindowCase):
             until(lambda: playback.shown > 20)
             self.work.set_field("adjust.mono.mono", 100.0, "Grey")
             until(lambda: playback.shown > 40)
-            self.assertEqual(decoded, [], "nothing is decoded again, also when something else is to be seen")
+            self.assertEqual(
+                decoded, [], "nothing is decoded again, also when something else is to be seen"
+            )
             playback.stop()
             self.settle()
             about = playback.about
@@ -561,7 +849,9 @@ class PlayTest(WindowCase):
                 QTest.qWait(10)
             playback = self.workspace.playback
             playback.stop()
-            self.assertFalse(any(playback.small.holds(playback.about, number) for number in range(80)))
+            self.assertFalse(
+                any(playback.small.holds(playback.about, number) for number in range(80))
+            )
 
     def test_footage_that_cannot_be_decoded_at_its_rate_plays_slower_and_shows_what_it_makes(self):
         self.open(DEMO / "clip.mp4")
@@ -600,15 +890,21 @@ class PlayTest(WindowCase):
         self.window.exports.show_jobs()
         dialog = self.window.findChildren(JobsDialog)[-1]
         for name in ("a.mov", "b.mov", "c.mov", "d.mov"):
-            self.workspace.exports.write_frames(self.folder / name, (0, 5), "ProRes 422 HQ", ClipExport())
+            self.workspace.exports.write_frames(
+                self.folder / name, (0, 5), "ProRes 422 HQ", ClipExport()
+            )
         dialog.pause.click()
         self.assertIn("(paused)", dialog.title.text())
-        self.assertEqual([dialog.list.item(k).text() for k in range(3)], ["Exporting b.mov", "Exporting c.mov", "Exporting d.mov"])
+        self.assertEqual(
+            [dialog.list.item(k).text() for k in range(3)],
+            ["Exporting b.mov", "Exporting c.mov", "Exporting d.mov"],
+        )
         dialog.list.setCurrentRow(2)
         dialog.up.click()
         dialog.up.click()
         self.assertEqual(
-            [waiting.title for waiting in self.workspace.workers.jobs.waiting], ["Exporting d.mov", "Exporting b.mov", "Exporting c.mov"]
+            [waiting.title for waiting in self.workspace.workers.jobs.waiting],
+            ["Exporting d.mov", "Exporting b.mov", "Exporting c.mov"],
         )
         dialog.list.setCurrentRow(1)
         dialog.remove.click()
@@ -618,7 +914,9 @@ class PlayTest(WindowCase):
         self.work.set_field("adjust.mono.mono", 0.0, "Grey")
         dialog.pause.click()
         self.settle()
-        self.assertEqual(sorted(path.name for path in self.folder.iterdir()), ["a.mov", "c.mov", "d.mov"])
+        self.assertEqual(
+            sorted(path.name for path in self.folder.iterdir()), ["a.mov", "c.mov", "d.mov"]
+        )
         clip = open_source(self.folder / "c.mov")
         self.assertEqual(clip.about.frames, 6)
         clip.close()
@@ -628,7 +926,10 @@ class PlayTest(WindowCase):
     def test_coverage_over_time_finds_the_frame_where_a_mask_breaks(self):
         # A clip of our own in which the jar loses its colour for four frames.
         clip = self.folder / "break.mkv"
-        jar, yard = truth("yard", "turquoise")[::6, ::6] > 0.5, np.asarray(Image.open(DEMO / "yard.png"))[::6, ::6]
+        jar, yard = (
+            truth("yard", "turquoise")[::6, ::6] > 0.5,
+            np.asarray(Image.open(DEMO / "yard.png"))[::6, ::6],
+        )
         with av.open(str(clip), "w") as out:
             stream = out.add_stream("ffv1", 24)
             stream.width, stream.height, stream.pix_fmt = 300, 200, "bgr0"
@@ -636,14 +937,22 @@ class PlayTest(WindowCase):
                 codes = yard.copy()
                 if 25 <= number < 29:
                     codes[jar] = (120, 110, 100)
-                out.mux(stream.encode(av.VideoFrame.from_ndarray(np.ascontiguousarray(codes), "rgb24").reformat(format="bgr0")))
+                out.mux(
+                    stream.encode(
+                        av.VideoFrame.from_ndarray(np.ascontiguousarray(codes), "rgb24").reformat(
+                            format="bgr0"
+                        )
+                    )
+                )
             out.mux(stream.encode(None))
         self.open(clip)
         self.click(123, 131)
         line = self.window.timeline
         line.watch.click()
         end = time.monotonic() + 40
-        while (line.bar.course is None or len(line.bar.course.seen) < 40) and time.monotonic() < end:
+        while (
+            line.bar.course is None or len(line.bar.course.seen) < 40
+        ) and time.monotonic() < end:
             QTest.qWait(20)
         self.assertEqual(len(line.bar.course.seen), 40)
         QTest.mouseMove(line.bar, QPoint(round(line.bar.place_of(26)), 20))
@@ -653,7 +962,10 @@ class PlayTest(WindowCase):
         self.assertEqual(self.work.number, 25)
         self.assertGreater(line.bar.course.flicker(25), 50)
         warned = []
-        self.addCleanup(qInstallMessageHandler, qInstallMessageHandler(lambda kind, where, words: warned.append(words)))
+        self.addCleanup(
+            qInstallMessageHandler,
+            qInstallMessageHandler(lambda kind, where, words: warned.append(words)),
+        )
         line.bar.resize(line.bar.width(), 10)  # pulled so small that the graph has no room
         line.bar.grab()
         self.assertEqual([words for words in warned if "paint" in words.lower()], [])

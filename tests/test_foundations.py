@@ -56,9 +56,18 @@ class CornersTest(unittest.TestCase):
                 by = chance.choice((chance.uniform(-3, 3), chance.uniform(-900, 900), 1e-9))
                 before = corners
                 if chance.random() < 0.2:
-                    corners = with_corner(corners, chance.randrange(4), chance.uniform(-400, 800), measure.name)
+                    corners = with_corner(
+                        corners, chance.randrange(4), chance.uniform(-400, 800), measure.name
+                    )
                 else:
-                    corners = moved_corners(corners, chance.randrange(5), by, measure.name, chance.random() < 0.5, chance.random() < 0.5)
+                    corners = moved_corners(
+                        corners,
+                        chance.randrange(5),
+                        by,
+                        measure.name,
+                        chance.random() < 0.5,
+                        chance.random() < 0.5,
+                    )
                 a, b, c, d = corners
                 self.assertTrue(a <= b <= c <= d, (measure.name, before, by, corners))
                 if not measure.wraps:
@@ -121,14 +130,20 @@ class SourceTest(FolderCase):
     def test_frames_can_be_read_after_one_that_fails(self):
         clip = Footage(DEMO / "clip.mp4")
         self.addCleanup(clip.close)
-        with mock.patch.object(clip._decoder, "_run_to", return_value=(None, False)), self.assertRaises(Trouble):
+        with (
+            mock.patch.object(clip._decoder, "_run_to", return_value=(None, False)),
+            self.assertRaises(Trouble),
+        ):
             clip.frame(30)
         for number in (0, 1, 23):
             self.assertEqual(clip.frame(number).planes.shape, (3, 540, 960))
 
     def test_a_clip_cut_in_half_says_so(self):
         made = self.folder / "whole.mkv"
-        subprocess.run(["ffmpeg", "-v", "error", "-i", str(DEMO / "clip.mp4"), "-c", "copy", "-an", str(made)], check=True)
+        subprocess.run(
+            ["ffmpeg", "-v", "error", "-i", str(DEMO / "clip.mp4"), "-c", "copy", "-an", str(made)],
+            check=True,
+        )
         cut = self.folder / "cut.mkv"
         cut.write_bytes(made.read_bytes()[: made.stat().st_size // 2])
         clip = Footage(cut)
@@ -149,16 +164,23 @@ class SourceTest(FolderCase):
 
     def test_a_still_becomes_a_clip_of_one_frame(self):
         Image.new("RGB", (32, 24), (90, 40, 30)).save(self.folder / "a.png")
-        self.assertEqual(export_clip(open_source(self.folder / "a.png"), Project(), self.folder / "a.mp4"), 1)
+        self.assertEqual(
+            export_clip(open_source(self.folder / "a.png"), Project(), self.folder / "a.mp4"), 1
+        )
 
     def test_a_frame_of_a_sequence_with_a_wide_profile(self):
         import imagecodecs
 
         wide = imagecodecs.cms_profile(
-            "rgb", gamma=2.2, whitepoint=[0.3127, 0.329, 1], primaries=[0.64, 0.33, 1, 0.21, 0.71, 1, 0.15, 0.06, 1]
+            "rgb",
+            gamma=2.2,
+            whitepoint=[0.3127, 0.329, 1],
+            primaries=[0.64, 0.33, 1, 0.21, 0.71, 1, 0.15, 0.06, 1],
         )
         for number in range(2):
-            Image.new("RGB", (6, 4), (40 + number, 90, 30)).save(self.folder / f"w.{number:04}.png", icc_profile=wide)
+            Image.new("RGB", (6, 4), (40 + number, 90, 30)).save(
+                self.folder / f"w.{number:04}.png", icc_profile=wide
+            )
         source = Sequence(self.folder / "w.####.png")
         export_still(source, Project(), self.folder / "out.png", 1)
         self.assertEqual(Image.open(self.folder / "out.png").getpixel((2, 2)), (41, 90, 30))
@@ -187,14 +209,20 @@ class OddPixelsTest(FolderCase):
         self.assertIn("4 values", still.about.notes[0])
         sample = Sample(x=3, y=2, colour=(1, 1, 1), tolerance=900)
         adjust = Adjust(light=Light(exposure=10), recolour=Recolour(saturation=100))
-        result = render(still.picture, Project(stack=(Sieve(pick=Pick(samples=(sample,)), adjust=adjust),)), RenderContext())
+        result = render(
+            still.picture,
+            Project(stack=(Sieve(pick=Pick(samples=(sample,)), adjust=adjust),)),
+            RenderContext(),
+        )
         self.assertTrue(np.isfinite(result).all())
 
     def test_integer_tiff_with_associated_alpha(self):
         # Source: TIFF 6.0, ExtraSamples = 1: associated alpha, colours are stored multiplied by it.
         pixels = np.zeros((4, 4, 4), np.uint8)
         pixels[..., 0], pixels[..., 3] = 100, 128
-        straight = stills.read(self.written("u.tif", pixels, "uint8", oiio_UnassociatedAlpha=1)).picture.planes[0, 0, 0]
+        straight = stills.read(
+            self.written("u.tif", pixels, "uint8", oiio_UnassociatedAlpha=1)
+        ).picture.planes[0, 0, 0]
         Image.new("RGB", (1, 1), (199, 0, 0)).save(self.folder / "goal.png")
         goal = stills.read(self.folder / "goal.png").picture.planes[0, 0, 0]
         associated = stills.read(self.written("a.tif", pixels, "uint8")).picture.planes[0, 0, 0]
@@ -210,8 +238,12 @@ class OddPixelsTest(FolderCase):
         self.assertAlmostEqual(float(still.picture.planes[1, 0, 0]), (100 / 255) ** 1.8, places=3)
         export_still(still, Project(), self.folder / "out.png")
         back = Image.open(self.folder / "out.png")
-        self.assertEqual((back.mode, back.getpixel((1, 1)), back.info["icc_profile"]), ("L", 100, profile))
-        turned = Sieve(bands=Sieve().bands.but(ramp={"on": True}), adjust=Adjust(light=Light(exposure=0.5)))
+        self.assertEqual(
+            (back.mode, back.getpixel((1, 1)), back.info["icc_profile"]), ("L", 100, profile)
+        )
+        turned = Sieve(
+            bands=Sieve().bands.but(ramp={"on": True}), adjust=Adjust(light=Light(exposure=0.5))
+        )
         export_still(still, Project(stack=(turned,)), self.folder / "brighter.png")
         self.assertEqual(Image.open(self.folder / "brighter.png").mode, "L")
 
@@ -225,8 +257,12 @@ class OddPixelsTest(FolderCase):
         self.assertLess(time.monotonic() - started, 30)
 
 
-def on_a_full_disk(code: str, folder: pathlib.Path, limit: int = 20_000) -> subprocess.CompletedProcess:
-    """Run Python that may write no file beyond so many bytes, as if the disk were full (setrlimit(2), RLIMIT_FSIZE)."""
+def on_a_full_disk(
+    code: str, folder: pathlib.Path, limit: int = 20_000
+) -> subprocess.CompletedProcess:
+    """Run Python that may write no file beyond so many bytes, as if the disk were full
+    (setrlimit(2), RLIMIT_FSIZE).
+    """
 
     environment = {"PYTHONPATH": str(ROOT / "src"), "FOLDER": str(folder), "DEMO": str(DEMO)}
     return forked.run(forked.code, code, environment=environment, limit=limit, timeout=120)
@@ -246,39 +282,83 @@ class FullDiskTest(FolderCase):
             target = self.folder / name
             target.write_bytes(b"earlier")
             words = (
-                f'["render", str(demo / "yard.sieve"), "--input", str(demo / "clip.mp4"), "--frames", "0-12", "-o", str(folder / "{name}")]'
+                (
+                    '["render", str(demo / "yard.sieve"), "--input", str(demo / "clip.mp4"), '
+                    f'"--frames", "0-12", "-o", str(folder / "{name}")]'
+                )
                 if name in ("a.mp4", "a.mov")
-                else f'["recolour", str(demo / "yard.png"), "-o", str(folder / "{name}"), "--keep", "735,830", "--hue", "60"]'
+                else (
+                    f'["recolour", str(demo / "yard.png"), "-o", str(folder / "{name}"), '
+                    '"--keep", "735,830", "--hue", "60"]'
+                )
             )
             done = on_a_full_disk(WRITING.format(words=words), self.folder)
             self.assertEqual(done.returncode, 1, (name, done.stderr))
             self.assertEqual(len(done.stderr.strip().splitlines()), 1, (name, done.stderr))
             self.assertIn("could not be written", done.stderr)
             self.assertEqual(target.read_bytes(), b"earlier", name)
-        self.assertEqual(sorted(p.name for p in self.folder.iterdir()), ["a.exr", "a.jpg", "a.mov", "a.mp4", "a.png", "a.tif"])
+        self.assertEqual(
+            sorted(p.name for p in self.folder.iterdir()),
+            ["a.exr", "a.jpg", "a.mov", "a.mp4", "a.png", "a.tif"],
+        )
 
-    def kernel_in(self, sources: pathlib.Path, first: str = "", environment: dict[str, str] | None = None, **how) -> tuple[str, str]:
-        """What a kernel gives and what is complained of, in a process that has imported nothing yet."""
+    def kernel_in(
+        self,
+        sources: pathlib.Path,
+        first: str = "",
+        environment: dict[str, str] | None = None,
+        **how,
+    ) -> tuple[str, str]:
+        """What a kernel gives and what is complained of, in a process that has imported nothing
+        yet.
+        """
         code = f"""
 {first}
 import numpy as np
 from amber_sieve.core.colour.oklab import to_oklab
 print(to_oklab(np.ones((3, 2, 2), np.float32))[0, 0, 0].round(3))
 """
-        own = {"NUMBA_CACHE_DIR": str(self.folder / "kept"), "PYTHONPATH": str(sources), **(environment or {})}
-        done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, env=os.environ | own, timeout=120, **how)
+        own = {
+            "NUMBA_CACHE_DIR": str(self.folder / "kept"),
+            "PYTHONPATH": str(sources),
+            **(environment or {}),
+        }
+        done = subprocess.run(
+            [sys.executable, "-c", code],
+            capture_output=True,
+            text=True,
+            env=os.environ | own,
+            timeout=120,
+            **how,
+        )
         return done.stdout.strip(), done.stderr
 
     def test_a_kernel_that_cannot_be_kept_works_all_the_same(self):
         no_bytecode = {"PYTHONDONTWRITEBYTECODE": "1"}  # see `forked.no_room`
-        self.assertEqual(self.kernel_in(ROOT / "src", environment=no_bytecode, preexec_fn=lambda: forked.no_room(100)), ("1.0", ""))
-        nowhere = "from amber_sieve.core import kernel_cache as k; k._KeptCode._locator_classes = (k._ShippedPlace,)"
+        self.assertEqual(
+            self.kernel_in(
+                ROOT / "src", environment=no_bytecode, preexec_fn=lambda: forked.no_room(100)
+            ),
+            ("1.0", ""),
+        )
+        nowhere = (
+            "from amber_sieve.core import kernel_cache as k; k._KeptCode._locator_classes = "
+            "(k._ShippedPlace,)"
+        )
         self.assertEqual(self.kernel_in(ROOT / "src", nowhere), ("1.0", ""))
 
     def test_kernels_come_with_a_package_and_what_does_not_fit_is_compiled_anew(self):
         made, kept = self.folder / "made", self.folder / "kept"
-        shutil.copytree(ROOT / "src" / "amber_sieve", made / "amber_sieve", ignore=shutil.ignore_patterns("__pycache__"))
-        shipping = {"AMBER_SIEVE_MAKES_PACKAGE": "1", "NUMBA_CPU_NAME": compiled.PROCESSOR, "NUMBA_CPU_FEATURES": ""}
+        shutil.copytree(
+            ROOT / "src" / "amber_sieve",
+            made / "amber_sieve",
+            ignore=shutil.ignore_patterns("__pycache__"),
+        )
+        shipping = {
+            "AMBER_SIEVE_MAKES_PACKAGE": "1",
+            "NUMBA_CPU_NAME": compiled.PROCESSOR,
+            "NUMBA_CPU_FEATURES": "",
+        }
         self.assertEqual(self.kernel_in(made, environment=shipping), ("1.0", ""))
         kernels = made / "amber_sieve" / "kernels"
         self.assertGreater(len(list((kernels / "core" / "colour").glob("*.nbc"))), 0)
@@ -301,13 +381,21 @@ print(to_oklab(np.ones((3, 2, 2), np.float32))[0, 0, 0].round(3))
 
     def test_a_kernel_is_compiled_anew_when_what_it_takes_in_from_another_file_has_changed(self):
         made = self.folder / "made"
-        shutil.copytree(ROOT / "src" / "amber_sieve", made / "amber_sieve", ignore=shutil.ignore_patterns("__pycache__"))
+        shutil.copytree(
+            ROOT / "src" / "amber_sieve",
+            made / "amber_sieve",
+            ignore=shutil.ignore_patterns("__pycache__"),
+        )
         roots, kept = made / "amber_sieve" / "core" / "colour" / "roots.py", self.folder / "kept"
         self.assertEqual(self.kernel_in(made), ("1.0", ""))
         compiled_once = {path: path.stat().st_mtime_ns for path in kept.rglob("*.nbc")}
         # Not even where a library has numbers written in another way.
-        self.assertEqual(self.kernel_in(made, "import numpy; numpy.set_printoptions(legacy='1.13')"), ("1.0", ""))
-        self.assertEqual({path: path.stat().st_mtime_ns for path in kept.rglob("*.nbc")}, compiled_once)
+        self.assertEqual(
+            self.kernel_in(made, "import numpy; numpy.set_printoptions(legacy='1.13')"), ("1.0", "")
+        )
+        self.assertEqual(
+            {path: path.stat().st_mtime_ns for path in kept.rglob("*.nbc")}, compiled_once
+        )
         text = roots.read_text()
         for was, now, wanted in (
             ("root = size * t * t\n", "root = np.float32(2) * size * t * t\n", "2.0"),
@@ -318,9 +406,11 @@ print(to_oklab(np.ones((3, 2, 2), np.float32))[0, 0, 0].round(3))
             self.assertEqual(self.kernel_in(made), (wanted, ""))
 
     def test_two_that_compile_at_once_do_not_mix_up_their_code(self):
-        """One is held up between its two files while another, that had looked before either wrote, compiles for other arguments."""
+        """One is held up between its two files while another, that had looked before either wrote,
+        compiles for other arguments.
+        """
         (self.folder / "summing.py").write_text("""
-from amber_sieve.core.parallel import serial_kernel
+from amber_sieve.core.jit.parallel import serial_kernel
 
 def total(values):
     out = 0.0
@@ -347,8 +437,17 @@ files[0]._save_index = in_between
 summing.first(floats)
 print(summing.third(bytes_), summing.third(floats), summing.third(np.arange(3, dtype=np.float32)))
 """
-        own = {"NUMBA_CACHE_DIR": str(self.folder / "kept"), "PYTHONPATH": f"{ROOT / 'src'}:{self.folder}"}
-        done = subprocess.run([sys.executable, "-c", held_up], capture_output=True, text=True, env=os.environ | own, timeout=120)
+        own = {
+            "NUMBA_CACHE_DIR": str(self.folder / "kept"),
+            "PYTHONPATH": f"{ROOT / 'src'}:{self.folder}",
+        }
+        done = subprocess.run(
+            [sys.executable, "-c", held_up],
+            capture_output=True,
+            text=True,
+            env=os.environ | own,
+            timeout=120,
+        )
         self.assertEqual((done.stdout.strip(), done.stderr), ("6.0 4.0 3.0", ""))
 
     def test_a_project_too(self):
@@ -428,7 +527,10 @@ with written_beside(pathlib.Path(os.environ["FOLDER"]) / "big.png") as partial:
         project = Project(source=str(self.folder / "pictures" / "a.png"), stack=(Sieve(pick=pick),))
         storage.save(project, self.folder / "work" / "a.sieve")
         held = json.loads((self.folder / "work" / "a.sieve").read_text())
-        self.assertEqual((held["source"], held["stack"][0]["pick"]["layer"]), ("../pictures/a.png", "../pictures/b.png"))
+        self.assertEqual(
+            (held["source"], held["stack"][0]["pick"]["layer"]),
+            ("../pictures/a.png", "../pictures/b.png"),
+        )
         moved = self.folder.with_name(self.folder.name + "-moved")
         self.folder.rename(moved)
         loaded = storage.load(moved / "work" / "a.sieve")
@@ -442,12 +544,27 @@ with written_beside(pathlib.Path(os.environ["FOLDER"]) / "big.png") as partial:
         self.assertTrue(storage.load(path).reading.deinterlaced)
 
     def test_projects_of_version_1_load_unchanged(self):
-        old = {"version": 1, "stack": [{"name": "One", "adjust": {"hue": 40, "lightness": -10}, "edge": {"clean_auto": True, "grow": 3}}]}
+        old = {
+            "version": 1,
+            "stack": [
+                {
+                    "name": "One",
+                    "adjust": {"hue": 40, "lightness": -10},
+                    "edge": {"clean_auto": True, "grow": 3},
+                }
+            ],
+        }
         path = self.folder / "old.sieve"
         path.write_text(json.dumps(old))
         sieve = storage.load(path).stack[0]
         self.assertEqual(
-            (sieve.adjust.recolour.hue, sieve.adjust.recolour.lightness, sieve.edge.clean, sieve.edge.grow), (40, -10, "auto", 3)
+            (
+                sieve.adjust.recolour.hue,
+                sieve.adjust.recolour.lightness,
+                sieve.edge.clean,
+                sieve.edge.grow,
+            ),
+            (40, -10, "auto", 3),
         )
 
 
@@ -455,7 +572,7 @@ EDITING = """
 import os, pathlib, sys, time
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 from amber_sieve.desk.app import application
-from amber_sieve.workspace.document import Document
+from amber_sieve.workspace.document.document import Document
 from amber_sieve.project.model import Project
 running = application()
 from amber_sieve.threads import Threads
@@ -490,7 +607,9 @@ class KillTest(FolderCase):
             "FOLDER": str(self.folder),
             "XDG_STATE_HOME": str(self.folder / "state"),
         }
-        return subprocess.Popen([sys.executable, "-c", code], stdout=subprocess.PIPE, text=True, env=environment)
+        return subprocess.Popen(
+            [sys.executable, "-c", code], stdout=subprocess.PIPE, text=True, env=environment
+        )
 
     def test_killed_while_editing_at_most_ten_seconds_are_lost(self):
         chance = random.Random(2)
@@ -503,7 +622,11 @@ class KillTest(FolderCase):
             last = int(child.stdout.read().strip().splitlines()[-1].split()[0])
             child.stdout.close()
             child.wait()
-            with mock.patch.object(recovery, "recovery_folder", lambda: self.folder / "state" / "amber-sieve" / "recovery"):
+            with mock.patch.object(
+                recovery,
+                "recovery_folder",
+                lambda: self.folder / "state" / "amber-sieve" / "recovery",
+            ):
                 left = recovery.left_behind()
                 self.assertEqual(len(left), 1)
                 self.assertLess(died - left[0].when, 10)
@@ -565,7 +688,11 @@ class CacheKeyTest(unittest.TestCase):
         cache = RenderContext(Cache(10**8))
 
         def shown(hue: float) -> np.ndarray:
-            sieve = Sieve(id="s", bands=Sieve().bands.but(ramp={"on": True}), adjust=Adjust(recolour=Recolour(hue=hue)))
+            sieve = Sieve(
+                id="s",
+                bands=Sieve().bands.but(ramp={"on": True}),
+                adjust=Adjust(recolour=Recolour(hue=hue)),
+            )
             return render(frame, Project(stack=(sieve,)), cache)
 
         self.assertFalse(np.array_equal(shown(-1.0), shown(-2.0)))
@@ -581,7 +708,10 @@ class TerminalTest(FolderCase):
             ((*picked, "--frames", "1-3"), "--frames goes with"),
             ((*picked, "--quality", "50"), "--quality goes with"),
             (("render", DEMO / "yard.sieve", "-o", out, "--resume"), "--resume goes with"),
-            (("render", DEMO / "yard.sieve", "-o", out, "--page", self.folder / "p.html"), "--page goes with"),
+            (
+                ("render", DEMO / "yard.sieve", "-o", out, "--page", self.folder / "p.html"),
+                "--page goes with",
+            ),
         ):
             done = terminal(*words)
             self.assertEqual((done.returncode, done.stdout), (1, ""), words)
@@ -591,9 +721,13 @@ class TerminalTest(FolderCase):
 
     def test_numbers_that_are_none_are_wrong_usage(self):
         for words in (
-            ("--keep", "nan,nan"), ("--keep", "1e200,3"), ("--keep", "735,830", "--frame", "-1"), ("--hue", "nan,1,2,3"),
-            ("--area", "add:rect:0,0,inf,3"), ("--keep", "735,830", "--follow", "1e9"),
-        ):  # fmt: skip
+            ("--keep", "nan,nan"),
+            ("--keep", "1e200,3"),
+            ("--keep", "735,830", "--frame", "-1"),
+            ("--hue", "nan,1,2,3"),
+            ("--area", "add:rect:0,0,inf,3"),
+            ("--keep", "735,830", "--follow", "1e9"),
+        ):
             done = terminal("mask", DEMO / "yard.png", "-o", self.folder / "m.png", *words)
             self.assertEqual(done.returncode, 2, words)
             self.assertNotIn("Traceback", done.stderr)
@@ -606,7 +740,9 @@ class TerminalTest(FolderCase):
                     capture_output=True,
                     env=os.environ | {"PYTHONPATH": str(ROOT / "src")},
                 )
-                self.assertEqual((done.returncode, len(done.stderr.strip().splitlines())), (1, 1), done.stderr)
+                self.assertEqual(
+                    (done.returncode, len(done.stderr.strip().splitlines())), (1, 1), done.stderr
+                )
 
     def test_deep_json_is_said(self):
         path = self.folder / "deep.sieve"
@@ -617,7 +753,10 @@ class TerminalTest(FolderCase):
 
     def test_broken_inputs_in_short(self):
         done = subprocess.run(
-            [sys.executable, str(ROOT / "tools" / "broken_inputs.py"), "150", "11"], capture_output=True, text=True, timeout=300
+            [sys.executable, str(ROOT / "tools" / "broken_inputs.py"), "150", "11"],
+            capture_output=True,
+            text=True,
+            timeout=300,
         )
         print("\n" + done.stdout.strip().splitlines()[-1])
         self.assertEqual(done.returncode, 0, done.stdout)
@@ -631,7 +770,12 @@ class TerminalTest(FolderCase):
         # Source: a stop is a factor of two of light (common practice, no source).
         out = self.folder / "out.exr"
         ramp = ("--area", "add:rect:0,0,1800,1200")
-        self.assertEqual(terminal("recolour", DEMO / "yard.png", "-o", out, *ramp, "--set", "exposure=1").returncode, 0)
+        self.assertEqual(
+            terminal(
+                "recolour", DEMO / "yard.png", "-o", out, *ramp, "--set", "exposure=1"
+            ).returncode,
+            0,
+        )
         goal = stills.read(DEMO / "yard.png").picture.planes * 2
         self.assertLess(np.abs(stills.read(out).picture.planes - goal).max(), 2e-3)
 

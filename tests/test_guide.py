@@ -1,4 +1,6 @@
-"""The guide: each page is followed in the real window, and what it promises is compared; what it names is there."""
+"""The guide: each page is followed in the real window, and what it promises is compared; what it
+names is there.
+"""
 
 import importlib.util
 import re
@@ -30,7 +32,9 @@ class PagesTest(unittest.TestCase):
         for page in PAGES:
             text = page.read_text(encoding="utf-8")
             if page.stem not in ("11-keys",):
-                self.assertTrue(300 <= len(text.split()) <= 700, f"{page.name}: {len(text.split())} words")
+                self.assertTrue(
+                    300 <= len(text.split()) <= 700, f"{page.name}: {len(text.split())} words"
+                )
             for link in re.findall(r"\]\(([^)]+)\)", text):
                 self.assertTrue((GUIDE / link).exists(), f"{page.name}: {link}")
                 pictures.add(link)
@@ -40,20 +44,32 @@ class PagesTest(unittest.TestCase):
 class GuideTest(WindowCase):
     def test_what_the_guide_names_is_in_the_window(self):
         listed = {f"{menu} > {label}".rstrip("…") for menu, label, _ in self.window.menus.listed()}
-        listed |= {f"{self.window.menus.menus[row].title().replace('&', '')}" for row in self.window.menus.menus}
+        listed |= {
+            f"{self.window.menus.menus[row].title().replace('&', '')}"
+            for row in self.window.menus.menus
+        }
         menus = {menu.title().replace("&", "") for menu in self.window.menus.menus.values()}
         for page in PAGES:
             for path in re.findall(
-                r"\*((?:File|Edit|Stack|Clip|View|Go|Help) > [^*]+)\*", " ".join(page.read_text(encoding="utf-8").split())
+                r"\*((?:File|Edit|Stack|Clip|View|Go|Help) > [^*]+)\*",
+                " ".join(page.read_text(encoding="utf-8").split()),
             ):
                 last = path.rpartition(" > ")[2].rstrip("…")
                 known = {entry.rpartition(" > ")[2] for entry in listed} | menus
-                known |= {"Panels", "Save the stack as a take", "Track the area"}  # filled when they open, or the head of a menu
+                known |= {
+                    "Panels",
+                    "Save the stack as a take",
+                    "Track the area",
+                }  # filled when they open, or the head of a menu
                 self.assertIn(last, known, f"{page.name}: {path}")
 
     def test_every_number_that_stands_in_bold_is_called_so(self):
         labels = {spec.label for model in (Sample, Pick, Edge, Sieve) for spec in numbers_of(model)}
-        labels |= {spec.label for block in (field.annotation for field in Adjust.model_fields.values()) for spec in numbers_of(block)}
+        labels |= {
+            spec.label
+            for block in (field.annotation for field in Adjust.model_fields.values())
+            for spec in numbers_of(block)
+        }
         for name in (
             "Hue",
             "Exposure",
@@ -69,10 +85,14 @@ class GuideTest(WindowCase):
             self.assertIn(name, labels)
 
     def test_the_page_of_keys_is_that_of_the_window(self):
-        spec = importlib.util.spec_from_file_location("screenshots", ROOT / "tools" / "screenshots.py")
+        spec = importlib.util.spec_from_file_location(
+            "screenshots", ROOT / "tools" / "screenshots.py"
+        )
         tool = importlib.util.module_from_spec(spec)
         spec.loader.exec_module(tool)
-        self.assertEqual((GUIDE / "11-keys.md").read_text(encoding="utf-8"), tool.keys_page(self.window))
+        self.assertEqual(
+            (GUIDE / "11-keys.md").read_text(encoding="utf-8"), tool.keys_page(self.window)
+        )
 
     def test_it_is_read_in_the_window(self):
         self.window.menus.actions["guide"].trigger()
@@ -87,7 +107,12 @@ class GuideTest(WindowCase):
         self.open(DEMO / "yard.png")
         self.click(742, 790)
         before = self.viewing.last.pictures["result"].copy()
-        self.assertGreater(overlap(np.repeat(np.repeat(self.viewing.last.mask, 2, 0), 2, 1), truth("yard", "turquoise")), 0.8)
+        self.assertGreater(
+            overlap(
+                np.repeat(np.repeat(self.viewing.last.mask, 2, 0), 2, 1), truth("yard", "turquoise")
+            ),
+            0.8,
+        )
         self.window.pages.setCurrentWidget(self.window.adjust)
         self.assertTrue(self.window.adjust.blocks["recolour"].open)
         self.window.adjust.numbers["hue"].set(100)
@@ -110,7 +135,9 @@ class GuideTest(WindowCase):
         self.settle()
         self.assertTrue(self.window.notices.inverted.isVisible())
         self.assertIn("left out", self.window.notices.inverted.words.text())
-        self.workspace.areas.add(Area(kind="gradient", points=((900, 100), (900, 260)), mode="intersect"))
+        self.workspace.areas.add(
+            Area(kind="gradient", points=((900, 100), (900, 260)), mode="intersect")
+        )
         self.work.set_field("adjust.light.exposure", -1.0, "Exposure")
         self.settle()
         mask, scale = self.viewing.last.mask, self.viewing.last.scale
@@ -151,11 +178,15 @@ class GuideTest(WindowCase):
         self.click(742, 900, SHIFT)
         self.assertGreaterEqual(self.viewing.last.coverage.whole, kept)
         self.click(300, 450, Qt.KeyboardModifier.ControlModifier)
-        self.assertEqual([sample.role for sample in self.work.sieve.pick.samples], ["keep", "keep", "drop"])
+        self.assertEqual(
+            [sample.role for sample in self.work.sieve.pick.samples], ["keep", "keep", "drop"]
+        )
         before = self.viewing.last.pictures["result"].copy()
         self.window.menus.actions["add sieve"].trigger()
         self.click(1235, 420)
-        self.assertTrue((self.viewing.last.pictures["result"] == before).all())  # a new sieve changes nothing
+        self.assertTrue(
+            (self.viewing.last.pictures["result"] == before).all()
+        )  # a new sieve changes nothing
         self.workspace.stack.keep_take("first look")
         self.assertEqual([take.name for take in self.work.project.takes], ["first look"])
         for view in ("veil", "isolate", "cut-out"):
@@ -168,7 +199,11 @@ class GuideTest(WindowCase):
         self.click(1235, 420)
         self.assertEqual(self.work.sieve.edge.follow, "auto")
         before = self.viewing.last.pictures["result"].copy()
-        for name, value in (("fill", "picture"), ("fill_where", "behind"), ("fill_picture", str(DEMO / "close.png"))):
+        for name, value in (
+            ("fill", "picture"),
+            ("fill_where", "behind"),
+            ("fill_picture", str(DEMO / "close.png")),
+        ):
             self.work.set_field(f"adjust.fill.{name}", value, "Fill")
         self.settle()
         mask, changed = self.viewing.last.mask, self.viewing.last.pictures["result"] != before
@@ -188,10 +223,22 @@ class GuideTest(WindowCase):
         self.open(DEMO / "yard.png")
         self.click(1235, 420)
         inside = self.viewing.last.mask > 0.99
-        spread = [self.viewing.last.pictures["result"][inside].view(np.uint8).reshape(-1, 4)[:, :3].std(axis=0).sum()]
+        spread = [
+            self.viewing.last.pictures["result"][inside]
+            .view(np.uint8)
+            .reshape(-1, 4)[:, :3]
+            .std(axis=0)
+            .sum()
+        ]
         self.work.set_field("adjust.even.even_lightness", 100.0, "Even lightness")
         self.settle()
-        spread.append(self.viewing.last.pictures["result"][inside].view(np.uint8).reshape(-1, 4)[:, :3].std(axis=0).sum())
+        spread.append(
+            self.viewing.last.pictures["result"][inside]
+            .view(np.uint8)
+            .reshape(-1, 4)[:, :3]
+            .std(axis=0)
+            .sum()
+        )
         self.assertLess(spread[1], 0.6 * spread[0])
         first = self.work.sieve
         self.workspace.stack.add()
@@ -207,7 +254,9 @@ class GuideTest(WindowCase):
         self.workspace.clip.watched.connect(watched.append)
         self.workspace.clip.watch(True)
         end = time.monotonic() + 120
-        while not (watched and len(watched[-1].seen) == self.work.frames) and time.monotonic() < end:
+        while (
+            not (watched and len(watched[-1].seen) == self.work.frames) and time.monotonic() < end
+        ):
             self.application.processEvents()
             time.sleep(0.01)
         self.assertEqual(len(watched[-1].seen), self.work.frames)
@@ -239,7 +288,9 @@ class GuideTest(WindowCase):
 
     def test_when_it_does_not_work(self):
         self.open(DEMO / "yard.png")
-        self.assertTrue(self.window.canvas.panes[1].message or not self.work.sieve.pick.samples)  # an empty mask says what to do
+        self.assertTrue(
+            self.window.canvas.panes[1].message or not self.work.sieve.pick.samples
+        )  # an empty mask says what to do
         self.click(1000, 900)
         leaks = self.viewing.last.coverage.whole
         self.window.pick.connected.click()

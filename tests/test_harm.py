@@ -1,4 +1,6 @@
-"""Nobody's file is harmed: what is read is not written over, what others changed is not either, and damaged files of ours stop nothing."""
+"""Nobody's file is harmed: what is read is not written over, what others changed is not either, and
+damaged files of ours stop nothing.
+"""
 
 import json
 import os
@@ -26,7 +28,9 @@ from amber_sieve.project.model import Adjust, Band, Bands, Light, Mono, Project,
 ALL = Bands(luminance=Band(on=True, corners=(-1, 0, 100, 101)))
 
 
-def small_picture(path: pathlib.Path, level: int = 120, size: tuple[int, int] = (48, 32)) -> pathlib.Path:
+def small_picture(
+    path: pathlib.Path, level: int = 120, size: tuple[int, int] = (48, 32)
+) -> pathlib.Path:
     Image.new("RGB", size, (level, 90, 60)).save(path)
     return path
 
@@ -47,11 +51,33 @@ class OverTheInput(FolderCase):
         (self.folder / "link.png").symlink_to("a.png")
         os.link(picture, self.folder / "hard.png")
         for out in ("a.png", "link.png", "hard.png", "./a.png"):
-            self.refused(picture, "recolour", picture, "-o", self.folder / out, "--keep", "5,5", "--hue", "40")
+            self.refused(
+                picture,
+                "recolour",
+                picture,
+                "-o",
+                self.folder / out,
+                "--keep",
+                "5,5",
+                "--hue",
+                "40",
+            )
         self.refused(picture, "mask", picture, "-o", picture, "--keep", "5,5")
-        self.refused(picture, "mask", picture, "-o", self.folder / "m.png", "--keep", "5,5", "--save", picture)
+        self.refused(
+            picture,
+            "mask",
+            picture,
+            "-o",
+            self.folder / "m.png",
+            "--keep",
+            "5,5",
+            "--save",
+            picture,
+        )
         self.assertFalse((self.folder / "m.png").exists())
-        done = terminal("recolour", picture, "-o", picture, "--keep", "5,5", "--hue", "90", "--overwrite")
+        done = terminal(
+            "recolour", picture, "-o", picture, "--keep", "5,5", "--hue", "90", "--overwrite"
+        )
         self.assertEqual((done.returncode, done.stderr), (0, ""))
         self.assertNotEqual(Image.open(picture).getpixel((5, 5)), (120, 90, 60))
 
@@ -59,23 +85,39 @@ class OverTheInput(FolderCase):
         for number in range(3):
             small_picture(self.folder / f"s.{number:04}.png", 40 * number)
         held = [(self.folder / f"s.{number:04}.png").read_bytes() for number in range(3)]
-        source, project = open_source(self.folder / "s.####.png"), Project(stack=(Sieve(bands=ALL, adjust=Adjust(mono=Mono(mono=100))),))
+        source, project = (
+            open_source(self.folder / "s.####.png"),
+            Project(stack=(Sieve(bands=ALL, adjust=Adjust(mono=Mono(mono=100))),)),
+        )
         with self.assertRaisesRegex(Trouble, "being read"):
             export_clip(source, project, self.folder / "s.####.png", (1, 2))
-        self.assertEqual([(self.folder / f"s.{number:04}.png").read_bytes() for number in range(3)], held)
-        export_clip(source, project, self.folder / "s.####.png", (1, 2), how=ClipExport(overwrite=True))
+        self.assertEqual(
+            [(self.folder / f"s.{number:04}.png").read_bytes() for number in range(3)], held
+        )
+        export_clip(
+            source, project, self.folder / "s.####.png", (1, 2), how=ClipExport(overwrite=True)
+        )
         self.assertNotEqual((self.folder / "s.0001.png").read_bytes(), held[1])
 
     def test_a_clip_in_the_window(self):
         shutil.copy(DEMO / "clip.mp4", self.folder / "c.mp4")
         with self.assertRaisesRegex(Trouble, "being read"):
-            export_clip(open_source(self.folder / "c.mp4"), Project(), self.folder / "c.mp4", (0, 1))
+            export_clip(
+                open_source(self.folder / "c.mp4"), Project(), self.folder / "c.mp4", (0, 1)
+            )
 
     def test_targets_that_cannot_be_files(self):
         picture = small_picture(self.folder / "a.png")
         locked = small_picture(self.folder / "locked.png")
         locked.chmod(0o444)
-        for out in (self.folder, "", locked, "/dev/null", self.folder / "none" / "a.png", self.folder / "a.xyz"):
+        for out in (
+            self.folder,
+            "",
+            locked,
+            "/dev/null",
+            self.folder / "none" / "a.png",
+            self.folder / "a.xyz",
+        ):
             self.refused(picture, "recolour", picture, "-o", out, "--keep", "5,5")
         self.assertEqual(stat.S_IMODE(locked.stat().st_mode), 0o444)
         project = self.folder / "p.sieve"
@@ -99,7 +141,11 @@ class OverTheInput(FolderCase):
 
     def test_a_key_beyond_the_range_of_its_number_is_told(self):
         key = {"frame": 0, "value": [1e6], "how": "linear"}
-        held = {"version": 6, "source": "a.png", "stack": [{"tracks": [{"path": "adjust.light.exposure", "keys": [key]}]}]}
+        held = {
+            "version": 6,
+            "source": "a.png",
+            "stack": [{"tracks": [{"path": "adjust.light.exposure", "keys": [key]}]}],
+        }
         small_picture(self.folder / "a.png")
         (self.folder / "p.sieve").write_text(json.dumps(held))
         done = terminal("render", self.folder / "p.sieve", "-o", self.folder / "o.png")
@@ -112,7 +158,9 @@ class ReplacedMeanwhile(FolderCase):
         from amber_sieve.media.colour import profiles
 
         def saved(level: int, size: tuple[int, int]) -> None:
-            Image.new("RGB", size, (level, 200, 30)).save(self.folder / "p3.png", icc_profile=profiles.named("Display P3"))
+            Image.new("RGB", size, (level, 200, 30)).save(
+                self.folder / "p3.png", icc_profile=profiles.named("Display P3")
+            )
 
         for other in ((48, 32), (20, 10)):
             saved(100, (48, 32))
@@ -121,7 +169,9 @@ class ReplacedMeanwhile(FolderCase):
             os.utime(self.folder / "p3.png", ns=(1, 1))
             saved(10, other)
             target = self.folder / "out.png"
-            stills.write(target, source.about, lambda frame=frame: iter([(0, frame.planes)]), original=frame)
+            stills.write(
+                target, source.about, lambda frame=frame: iter([(0, frame.planes)]), original=frame
+            )
             self.assertLessEqual(abs(Image.open(target).getpixel((3, 3))[0] - 100), 1)
 
 
@@ -137,8 +187,12 @@ class Names(FolderCase):
             self.assertTrue(all(preset.swatch == (1, 0, 0) for preset in presets.STORE.all()))
             for name in ("x/y", "x-y"):
                 sieve_presets.STORE.keep(sieve_presets.preset_of(name, Sieve(), b""))
-            self.assertEqual(sorted(preset.name for preset in sieve_presets.STORE.all()), ["x-y", "x/y"])
-        self.assertTrue(all(path.resolve().is_relative_to(folder) for path in folder.rglob("*.json")))
+            self.assertEqual(
+                sorted(preset.name for preset in sieve_presets.STORE.all()), ["x-y", "x/y"]
+            )
+        self.assertTrue(
+            all(path.resolve().is_relative_to(folder) for path in folder.rglob("*.json"))
+        )
 
 
 class DamagedState(FolderCase):
@@ -169,14 +223,19 @@ class DamagedState(FolderCase):
             self.assertIn("/a.png", open_tray.tray_file().read_text())
 
     def test_two_windows_keep_their_trays_and_both_come_back(self):
-        one, two = (open_tray.OpenTray((open_tray.Row(f"/{name}.png"), open_tray.Row(f"/{name}2.png")), 1) for name in "ab")
+        one, two = (
+            open_tray.OpenTray((open_tray.Row(f"/{name}.png"), open_tray.Row(f"/{name}2.png")), 1)
+            for name in "ab"
+        )
         with mock.patch.object(open_tray.os, "getpid", return_value=os.getppid()):
             open_tray.note(one)
         open_tray.note(two)
         self.assertEqual(open_tray.take_over().rows, ())  # both windows run
         with mock.patch.object(open_tray, "_lives", return_value=False):
             back = open_tray.take_over()
-        self.assertEqual([row.source for row in back.rows], ["/a.png", "/a2.png", "/b.png", "/b2.png"])
+        self.assertEqual(
+            [row.source for row in back.rows], ["/a.png", "/a2.png", "/b.png", "/b2.png"]
+        )
         self.assertEqual(back.rows[back.current].source, "/b2.png")
         open_tray.note(open_tray.OpenTray())  # a start with nothing open throws nothing away
         with mock.patch.object(open_tray, "_lives", return_value=False):
@@ -187,8 +246,17 @@ class DamagedState(FolderCase):
         folder.mkdir(parents=True)
         owner = {"process": 999_999_999, "started": ""}
         good = {"owner": owner, "title": "t", "path": "", "when": 5.0, "project": {"version": 6}}
-        rows = (json.dumps(good | {"when": float("nan")}), json.dumps(good | {"when": 1e300}), json.dumps(good).replace('"t"', '"\\ud800"'))
-        for text in (*rows, "x", json.dumps(good | {"owner": {"process": 1e999, "started": ""}}), json.dumps(good | {"project": 3})):
+        rows = (
+            json.dumps(good | {"when": float("nan")}),
+            json.dumps(good | {"when": 1e300}),
+            json.dumps(good).replace('"t"', '"\\ud800"'),
+        )
+        for text in (
+            *rows,
+            "x",
+            json.dumps(good | {"owner": {"process": 1e999, "started": ""}}),
+            json.dumps(good | {"project": 3}),
+        ):
             file = folder / "damaged.json"
             file.write_text(text)
             said: list[str] = []
@@ -233,7 +301,9 @@ class ChangedElsewhere(WindowCase):
 
         def choose(word: str):
             def run(box: QMessageBox) -> int:
-                button = next((one for one in box.buttons() if one.text().replace("&", "") == word), None)
+                button = next(
+                    (one for one in box.buttons() if one.text().replace("&", "") == word), None
+                )
                 box.clickedButton = lambda: button
                 return 0
 
@@ -295,7 +365,9 @@ class ChangedElsewhere(WindowCase):
         """At outlines the two were up to 70 levels apart."""
         self.open(DEMO / "yard.png")
         promises: dict[tuple[int, int], tuple[float, ...]] = {}
-        self.workspace.readout.promised.connect(lambda held: promises.__setitem__(held[:2], held[2]))
+        self.workspace.readout.promised.connect(
+            lambda held: promises.__setitem__(held[:2], held[2])
+        )
         for x, y in ((1120, 420), (660, 700), (900, 612), (5, 5), (1799, 1199)):
             self.workspace.readout.promise(x, y)
             self.settle()
@@ -315,7 +387,12 @@ class ChangedElsewhere(WindowCase):
         from amber_sieve.project.controls import blocks
         from amber_sieve.project.fields import numbers_of
 
-        specs = [spec for _, kind in blocks() for spec in numbers_of(kind) if spec.decimals and spec.low <= 1.5 <= spec.high]
+        specs = [
+            spec
+            for _, kind in blocks()
+            for spec in numbers_of(kind)
+            if spec.decimals and spec.low <= 1.5 <= spec.high
+        ]
         self.assertGreater(len(specs), 20)
         for spec in specs:
             field = Number(spec)
@@ -382,7 +459,14 @@ class ChangedElsewhere(WindowCase):
         from amber_sieve.project.model import Area, Stroke
 
         rng = np.random.default_rng(1)
-        points = tuple(map(tuple, np.column_stack([rng.uniform(0, 900, (50_000, 2)), rng.uniform(0, 1, 50_000)]).tolist()))
+        points = tuple(
+            map(
+                tuple,
+                np.column_stack(
+                    [rng.uniform(0, 900, (50_000, 2)), rng.uniform(0, 1, 50_000)]
+                ).tolist(),
+            )
+        )
         area = Area(kind="brush", strokes=(Stroke(points=points), Stroke(points=points[:3])))
         project = Project(source="", stack=(Sieve(name='an "odd" name — é', areas=(area,)),))
         self.assertEqual(Project.model_validate_json(storage.text_of(project)), project)

@@ -45,7 +45,14 @@ SOURCES = ROOT / "src" / "amber_sieve"
 
 def recoloured(frame: Frame, x: float = 735, y: float = 830) -> Project:
     """A project that turns the hue of one thing."""
-    return Project(stack=(Sieve(pick=Pick(samples=(sample_at(frame, x, y),)), adjust=Adjust(recolour=Recolour(hue=80.0))),))
+    return Project(
+        stack=(
+            Sieve(
+                pick=Pick(samples=(sample_at(frame, x, y),)),
+                adjust=Adjust(recolour=Recolour(hue=80.0)),
+            ),
+        )
+    )
 
 
 class ProgressTest(unittest.TestCase):
@@ -110,13 +117,21 @@ class CacheTest(unittest.TestCase):
         cache, project = Cache(10**9), recoloured(demo_frame("yard"))
 
         def of_masks() -> set:
-            return {key for key in cache._cached if isinstance(key, MaskKey) or key[0] in ("qualified", "picked", "oklab")}
+            return {
+                key
+                for key in cache._cached
+                if isinstance(key, MaskKey) or key[0] in ("qualified", "picked", "oklab")
+            }
 
         render(frame, project, RenderContext(cache))
         held = of_masks()
-        self.assertTrue({"qualified", "oklab"} <= {key[0] for key in held if isinstance(key, tuple)})
+        self.assertTrue(
+            {"qualified", "oklab"} <= {key[0] for key in held if isinstance(key, tuple)}
+        )
         self.assertTrue(any(isinstance(key, MaskKey) for key in held))
-        other = project.with_sieve(project.stack[0].but(adjust=Adjust(recolour=Recolour(hue=-20.0))))
+        other = project.with_sieve(
+            project.stack[0].but(adjust=Adjust(recolour=Recolour(hue=-20.0)))
+        )
         render(frame, other, RenderContext(cache))
         self.assertEqual(held, of_masks())
 
@@ -144,27 +159,38 @@ class StillExportTest(FolderCase):
             back = stills.read(path)
             self.assertEqual(back.about.size, (1800, 1200))
             inside = np.clip(goal, 0, 1) if not name.endswith(("tif", "exr")) else goal
-            self.assertLess(float(np.quantile(np.abs(back.picture.planes - inside), 0.999)), error, name)
+            self.assertLess(
+                float(np.quantile(np.abs(back.picture.planes - inside), 0.999)), error, name
+            )
 
     def test_stopping_leaves_nothing_behind(self):
         source = open_source(DEMO / "yard.png")
         progress = Progress(lambda share, left: progress.cancel() if share > 0.6 else None)
         with self.assertRaises(Cancelled):
-            export_still(source, recoloured(source.frame(0)), self.folder / "a.png", progress=progress)
+            export_still(
+                source, recoloured(source.frame(0)), self.folder / "a.png", progress=progress
+            )
         self.assertEqual(list(self.folder.iterdir()), [])
 
     def test_masks_as_png_tiff_and_exr(self):
         source = open_source(DEMO / "yard.png")
         project = recoloured(source.frame(0))
-        mask = finished(source, project, result=False, masks=[project.stack[0].id]).masks[project.stack[0].id]
+        mask = finished(source, project, result=False, masks=[project.stack[0].id]).masks[
+            project.stack[0].id
+        ]
         self.assertGreater((mask == 1).sum(), 1000)
         for name in ("m.png", "m.tif", "m.exr"):
             mean = export_mask(source, project, project.stack[0].id, self.folder / name)
             back = stills.read(self.folder / name)
             self.assertEqual(back.about.tags["channels"], "1")
             self.assertGreater(mean, 0.01)
-            # Read by libraries that did not write it, every pixel is the mask as it is rendered; 16 bits round it.
-            readers = {"m.png": lambda path: np.asarray(Image.open(path)), "m.tif": tifffile.imread, "m.exr": exr_of}
+            # Read by libraries that did not write it, every pixel is the mask as it is rendered; 16
+            # bits round it.
+            readers = {
+                "m.png": lambda path: np.asarray(Image.open(path)),
+                "m.tif": tifffile.imread,
+                "m.exr": exr_of,
+            }
             stored = readers[name](self.folder / name)
             shares = stored.astype(np.float64) / (65535 if stored.dtype == np.uint16 else 1)
             self.assertEqual(stored.dtype, np.float32 if name == "m.exr" else np.uint16)
@@ -194,10 +220,17 @@ class SequenceExportTest(FolderCase):
         self.source = Sequence(self.folder / "in.####.png")
 
     def test_pictures_in_pictures_out(self):
-        self.assertEqual(export_clip(self.source, Project(), self.folder / "out.####.tif", (1, 3)), 3)
+        self.assertEqual(
+            export_clip(self.source, Project(), self.folder / "out.####.tif", (1, 3)), 3
+        )
         names = sorted(path.name for path in self.folder.glob("out.*"))
         self.assertEqual(names, ["out.0001.tif", "out.0002.tif", "out.0003.tif"])
-        self.assertTrue(np.array_equal(stills.read(self.folder / "out.0002.tif").picture.planes, self.source.frame(2).planes))
+        self.assertTrue(
+            np.array_equal(
+                stills.read(self.folder / "out.0002.tif").picture.planes,
+                self.source.frame(2).planes,
+            )
+        )
 
     def test_pictures_in_clip_out(self):
         out = self.folder / "out.mov"
@@ -219,7 +252,9 @@ class SequenceExportTest(FolderCase):
     def test_odd_sizes_need_prores(self):
         odd = replace(self.source.about, size=(31, 24))
         with self.assertRaises(Trouble) as caught:
-            footage_writing.ClipWriter(self.folder / "x.mp4", None, footage_writing.ClipForm(odd.size, odd.rate, "H.264"))
+            footage_writing.ClipWriter(
+                self.folder / "x.mp4", None, footage_writing.ClipForm(odd.size, odd.rate, "H.264")
+            )
         self.assertIn("even", str(caught.exception))
 
 
@@ -232,10 +267,15 @@ class LayerTest(FolderCase):
         frame = demo_frame("yard")
         part = frame.part(300, 200, 700, 600)
         self.assertTrue(
-            np.array_equal(self.layer.at(str(DEMO / "madder.png"), part).planes, demo_frame("madder").planes[:, 200:600, 300:700])
+            np.array_equal(
+                self.layer.at(str(DEMO / "madder.png"), part).planes,
+                demo_frame("madder").planes[:, 200:600, 300:700],
+            )
         )
         small = frame.reduced(4)
-        self.assertEqual(self.layer.at(str(DEMO / "madder.png"), small).planes.shape, small.planes.shape)
+        self.assertEqual(
+            self.layer.at(str(DEMO / "madder.png"), small).planes.shape, small.planes.shape
+        )
 
     def test_missing_and_small_layers_are_said(self):
         Image.new("RGB", (20, 20)).save(self.folder / "small.png")
@@ -279,33 +319,80 @@ class HouseTest(FolderCase):
         "worker_process",
     )
     FLOORS = {
-        **dict.fromkeys(GROUND, ()), "core": (), "project": (), "media": ("core",), "render": ("core", "project"),
+        **dict.fromkeys(GROUND, ()),
+        "core": (),
+        "project": (),
+        "media": ("core",),
+        "render": ("core", "project"),
         "resolve": ("core", "project", "media", "render"),
         **dict.fromkeys(("live", "export"), ("core", "project", "media", "render", "resolve")),
         "workspace": ("core", "project", "media", "render", "resolve", "live", "export"),
         "warm": ("core",),
         "ready": ("core", "project", "media", "render", "resolve", "live", "export", "warm"),
         "api": ("core", "project", "media", "render", "resolve", "live", "export"),
-        **dict.fromkeys(("desk", "terminal", "demo"), ("core", "project", "media", "render", "resolve", "live", "export", "workspace", "desk", "ready", "warm")),
-    }  # fmt: skip
+        **dict.fromkeys(
+            ("desk", "terminal", "demo"),
+            (
+                "core",
+                "project",
+                "media",
+                "render",
+                "resolve",
+                "live",
+                "export",
+                "workspace",
+                "desk",
+                "ready",
+                "warm",
+            ),
+        ),
+    }
     #: Floors that know nothing of Qt, and the one that knows its signals but no widgets.
-    NO_QT = (*GROUND, "core", "project", "media", "render", "resolve", "live", "export", "terminal", "ready", "warm", "api")
+    NO_QT = (
+        *GROUND,
+        "core",
+        "project",
+        "media",
+        "render",
+        "resolve",
+        "live",
+        "export",
+        "terminal",
+        "ready",
+        "warm",
+        "api",
+    )
 
     def test_benches_tools_and_tests_have_a_home_of_their_own(self):
         # Importing `own_home`, or what imports it, before anything of the program.
         first = {"own_home", "common", "forked", "monkey", "robot", "ends", "made"}
-        for path in (path for folder in ("bench", "tools", "tests") for path in sorted((ROOT / folder).glob("*.py"))):
-            if path.parent.name == "tests" and path.stem != "ends" and not path.stem.startswith("test_"):
+        for path in (
+            path
+            for folder in ("bench", "tools", "tests")
+            for path in sorted((ROOT / folder).glob("*.py"))
+        ):
+            if (
+                path.parent.name == "tests"
+                and path.stem != "ends"
+                and not path.stem.startswith("test_")
+            ):
                 continue  # what tests import, after this
             names = [
                 name.split(".")[0]
                 for node in ast.parse(path.read_text()).body
                 if isinstance(node, ast.Import | ast.ImportFrom)
-                for name in ([node.module or ""] if isinstance(node, ast.ImportFrom) else [alias.name for alias in node.names])
+                for name in (
+                    [node.module or ""]
+                    if isinstance(node, ast.ImportFrom)
+                    else [alias.name for alias in node.names]
+                )
             ]
             if "amber_sieve" in names and path.stem != "translations":  # which only reads tables
                 homes = [place for place, name in enumerate(names) if name in first]
-                self.assertTrue(homes and homes[0] < names.index("amber_sieve"), f"{path.name} may write into somebody's state folder")
+                self.assertTrue(
+                    homes and homes[0] < names.index("amber_sieve"),
+                    f"{path.name} may write into somebody's state folder",
+                )
 
     def imports_of(self, path: pathlib.Path) -> set[str]:
         found = set()
@@ -314,8 +401,16 @@ class HouseTest(FolderCase):
                 base = path.parent
                 for _ in range(max(node.level - 1, 0)):
                     base = base.parent
-                whole = (base / (node.module or "").replace(".", "/")) if node.level else pathlib.Path(node.module or "")
-                found.add(str(whole.relative_to(SOURCES)) if node.level and whole.is_relative_to(SOURCES) else str(whole))
+                whole = (
+                    (base / (node.module or "").replace(".", "/"))
+                    if node.level
+                    else pathlib.Path(node.module or "")
+                )
+                found.add(
+                    str(whole.relative_to(SOURCES))
+                    if node.level and whole.is_relative_to(SOURCES)
+                    else str(whole)
+                )
             elif isinstance(node, ast.Import):
                 found |= {alias.name for alias in node.names}
         return found
@@ -331,16 +426,25 @@ class HouseTest(FolderCase):
                 self.assertFalse(first.startswith("PyQt6") and floor in self.NO_QT, path)
                 self.assertFalse(first.startswith("PyQt6.QtWidgets") and floor == "workspace", path)
                 if first in self.FLOORS:
-                    self.assertIn(first, (floor, *self.GROUND, *self.FLOORS[floor]), f"{path.name} imports {name}")
+                    self.assertIn(
+                        first,
+                        (floor, *self.GROUND, *self.FLOORS[floor]),
+                        f"{path.name} imports {name}",
+                    )
 
     def modules_imported_by(self, path: pathlib.Path) -> set[pathlib.Path]:
-        """The files of the program that a file imports, also those it imports for the type checker or inside a function."""
+        """The files of the program that a file imports, also those it imports for the type checker
+        or inside a function.
+        """
         found = set()
         for node in ast.walk(ast.parse(path.read_text())):
             if isinstance(node, ast.ImportFrom) and node.level:
                 place = path.parents[node.level - 1] / (node.module or "").replace(".", "/")
                 inside = {place / f"{alias.name}.py" for alias in node.names}
-                found |= {one for one in inside if one.exists()} or {place.with_suffix(".py"), place / "__init__.py"}
+                found |= {one for one in inside if one.exists()} or {
+                    place.with_suffix(".py"),
+                    place / "__init__.py",
+                }
         return {one for one in found if one.exists()}
 
     def test_imports_go_round_in_no_circle(self):
@@ -351,16 +455,23 @@ class HouseTest(FolderCase):
         self.assertEqual({str(path.relative_to(SOURCES)) for path in left}, set())
 
     def test_controllers_stay_small_and_widgets_hold_few(self):
-        for path in (SOURCES / "workspace").glob("*.py"):
+        for path in (SOURCES / "workspace").rglob("*.py"):
             for node in ast.parse(path.read_text()).body:
                 if isinstance(node, ast.ClassDef):
                     named = {one.name for one in node.body if isinstance(one, ast.FunctionDef)}
                     named |= {
                         one.attr
                         for one in ast.walk(node)
-                        if isinstance(one, ast.Attribute) and isinstance(one.ctx, ast.Store) and getattr(one.value, "id", "") == "self"
+                        if isinstance(one, ast.Attribute)
+                        and isinstance(one.ctx, ast.Store)
+                        and getattr(one.value, "id", "") == "self"
                     }
-                    named |= {target.id for one in node.body if isinstance(one, ast.Assign) for target in one.targets}
+                    named |= {
+                        target.id
+                        for one in node.body
+                        if isinstance(one, ast.Assign)
+                        for target in one.targets
+                    }
                     public = {name for name in named if not name.startswith("_")}
                     self.assertLessEqual(len(public), 45, f"{path.name}: {node.name}")
         for path in (SOURCES / "desk").rglob("*.py"):
@@ -371,8 +482,14 @@ class HouseTest(FolderCase):
         """Not with a question word, after which the verb comes last."""
         for path in SOURCES.rglob("*.py"):
             for node in ast.walk(ast.parse(path.read_text())):
-                if isinstance(node, ast.Module | ast.ClassDef | ast.FunctionDef) and (said := ast.get_docstring(node)):
-                    self.assertNotIn(said.split()[0], ("What", "How", "Whether", "Where", "Which", "Who"), f"{path.name}: {said[:60]}")
+                if isinstance(node, ast.Module | ast.ClassDef | ast.FunctionDef) and (
+                    said := ast.get_docstring(node)
+                ):
+                    self.assertNotIn(
+                        said.split()[0],
+                        ("What", "How", "Whether", "Where", "Which", "Who"),
+                        f"{path.name}: {said[:60]}",
+                    )
 
     def test_every_kernel_and_what_it_is_called_with_is_in_the_list_that_is_compiled(self):
         kernels = []
@@ -382,7 +499,10 @@ class HouseTest(FolderCase):
                 node
                 for node in ast.parse(path.read_text()).body
                 if isinstance(node, ast.FunctionDef)
-                and any(isinstance(one, ast.Name) and one.id in ("kernel", "serial_kernel") for one in node.decorator_list)
+                and any(
+                    isinstance(one, ast.Name) and one.id in ("kernel", "serial_kernel")
+                    for one in node.decorator_list
+                )
             ]
             # One that another kernel calls is compiled into that.
             calls = [
@@ -394,11 +514,19 @@ class HouseTest(FolderCase):
             names, inside = [node.name for node in made], set(calls)
             kernels += [(module, name) for name in names if name not in inside]
         self.assertGreater(len(kernels), 40)
-        listed = {(f"amber_sieve.core.{job.module}", job.name) for group in warm.GROUPS for job in warm.listed(group)}
+        listed = {
+            (f"amber_sieve.core.{job.module}", job.name)
+            for group in warm.GROUPS
+            for job in warm.listed(group)
+        }
         self.assertEqual(set(kernels) - listed, set())
         words = [sys.executable, ROOT / "tools" / "signatures.py", "--check"]
         done = subprocess.run(words, capture_output=True, text=True, cwd=self.folder, timeout=300)
-        self.assertEqual(done.stdout.splitlines()[-1:], ["The list is complete."], done.stdout[-2000:] + done.stderr[-2000:])
+        self.assertEqual(
+            done.stdout.splitlines()[-1:],
+            ["The list is complete."],
+            done.stdout[-2000:] + done.stderr[-2000:],
+        )
 
     def test_workers_end_with_the_process_they_work_for(self):
         (self.folder / "pool.py").write_text("""
@@ -412,7 +540,12 @@ if __name__ == "__main__":
     time.sleep(60)
 """)
         environment = os.environ | {"PYTHONPATH": str(SOURCES.parent)}
-        parent = subprocess.Popen([sys.executable, self.folder / "pool.py"], stdout=subprocess.PIPE, text=True, env=environment)
+        parent = subprocess.Popen(
+            [sys.executable, self.folder / "pool.py"],
+            stdout=subprocess.PIPE,
+            text=True,
+            env=environment,
+        )
         workers = [int(word) for word in parent.stdout.readline().split()]
         parent.kill()
         parent.wait()
@@ -426,8 +559,14 @@ if __name__ == "__main__":
     def test_kernels_are_compiled_by_all_cores_and_only_once(self):
         jobs = [job for job in warm.listed("first") if job.module == "colour.transfer"]
         shares = []
-        environment = {"NUMBA_CACHE_DIR": str(self.folder / "kept"), "XDG_STATE_HOME": str(self.folder)}
-        with mock.patch.dict(os.environ, environment), mock.patch.object(warm, "listed", return_value=jobs):
+        environment = {
+            "NUMBA_CACHE_DIR": str(self.folder / "kept"),
+            "XDG_STATE_HOME": str(self.folder),
+        }
+        with (
+            mock.patch.dict(os.environ, environment),
+            mock.patch.object(warm, "listed", return_value=jobs),
+        ):
             warm.warm(("first",), shares.append)
             self.assertEqual((len(shares), shares[-1]), (len(jobs), 1.0))
             self.assertTrue(list((self.folder / "kept").rglob("*.nbc")))
@@ -445,14 +584,23 @@ window.show()
 print(before)
 window.workspace.close()
 """
-        environment = os.environ | {"PYTHONPATH": str(SOURCES.parent), "QT_QPA_PLATFORM": "offscreen"}
-        done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, env=environment, cwd=self.folder)
+        environment = os.environ | {
+            "PYTHONPATH": str(SOURCES.parent),
+            "QT_QPA_PLATFORM": "offscreen",
+        }
+        done = subprocess.run(
+            [sys.executable, "-c", code],
+            capture_output=True,
+            text=True,
+            env=environment,
+            cwd=self.folder,
+        )
         self.assertEqual(done.stdout.strip(), "False", done.stderr[-2000:])
 
     def test_what_the_first_picture_needs_is_loaded_before(self):
         code = """
 import gc, pathlib, sys
-from amber_sieve.core.parallel import Kernel
+from amber_sieve.core.jit.parallel import Kernel
 from amber_sieve.live.preview import Opened, Wanted, preview
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
@@ -462,15 +610,20 @@ from amber_sieve.ready import make_ready
 make_ready()
 kept = gc.isenabled() and gc.get_freeze_count() > 100_000 and "scipy.interpolate" in sys.modules
 def loaded():
-    return {key for name, one in list(sys.modules.items()) if name.startswith("amber_sieve.core") for key, made in vars(one).items() if isinstance(made, Kernel) and made.made}
+    core = [one for name, one in list(sys.modules.items()) if name.startswith("amber_sieve.core")]
+    named = [pair for one in core for pair in vars(one).items()]
+    return {key for key, made in named if isinstance(made, Kernel) and made.made}
 before = loaded()
 project = storage.load(pathlib.Path(sys.argv[1]))
-preview(Opened(open_source(pathlib.Path(project.source))), Wanted(project, project.stack[0].id), RenderContext(Cache(10**9)))
+opened = Opened(open_source(pathlib.Path(project.source)))
+preview(opened, Wanted(project, project.stack[0].id), RenderContext(Cache(10**9)))
 print(kept and len(before) > 15 and len(loaded() - before) < 3, sorted(loaded() - before))
 """
         environment = os.environ | {"PYTHONPATH": str(SOURCES.parent)}
         words = [sys.executable, "-c", code, str(DEMO / "yard.sieve")]
-        done = subprocess.run(words, capture_output=True, text=True, env=environment, cwd=self.folder)
+        done = subprocess.run(
+            words, capture_output=True, text=True, env=environment, cwd=self.folder
+        )
         self.assertTrue(done.stdout.startswith("True"), done.stdout + done.stderr[-2000:])
 
     def test_what_is_shipped_can_be_read(self):
@@ -478,8 +631,12 @@ print(kept and len(before) > 15 and len(loaded() - before) < 3, sorted(loaded() 
         ElementTree.parse(SOURCES / "desk" / "icons" / "amber-sieve.svg")
         entry = (ROOT / "packaging" / "amber-sieve.desktop").read_text()
         self.assertIn("MimeType=application/x-amber-sieve+json", entry)
-        self.assertIn('"signatures.json"', (ROOT / "pyproject.toml").read_text())  # or a first start finds nothing to compile
-        self.assertTrue((ROOT / "LICENSE").read_text().lstrip().startswith("GNU GENERAL PUBLIC LICENSE"))
+        self.assertIn(
+            '"signatures.json"', (ROOT / "pyproject.toml").read_text()
+        )  # or a first start finds nothing to compile
+        self.assertTrue(
+            (ROOT / "LICENSE").read_text().lstrip().startswith("GNU GENERAL PUBLIC LICENSE")
+        )
         for path in DEMO.rglob("*"):
             self.assertLess(path.stat().st_size, 4_000_000, path)
 
@@ -491,10 +648,23 @@ print(kept and len(before) > 15 and len(loaded() - before) < 3, sorted(loaded() 
 
 class DemoTest(FolderCase):
     def test_without_a_screen_the_demo_writes_three_pictures(self):
-        environment = {name: value for name, value in os.environ.items() if name not in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")}
+        environment = {
+            name: value
+            for name, value in os.environ.items()
+            if name not in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")
+        }
         words = [sys.executable, "-m", "amber_sieve.demo", str(DEMO), str(self.folder / "out")]
-        done = subprocess.run(words, capture_output=True, text=True, env=environment | {"PYTHONPATH": str(ROOT / "src")}, cwd=ROOT)
+        done = subprocess.run(
+            words,
+            capture_output=True,
+            text=True,
+            env=environment | {"PYTHONPATH": str(ROOT / "src")},
+            cwd=ROOT,
+        )
         self.assertEqual(done.returncode, 0, done.stderr)
         self.assertIn("window.png", done.stdout)
-        self.assertEqual(sorted(p.name for p in (self.folder / "out").iterdir()), ["mask.png", "result.png", "window.png"])
+        self.assertEqual(
+            sorted(p.name for p in (self.folder / "out").iterdir()),
+            ["mask.png", "result.png", "window.png"],
+        )
         self.assertEqual(Image.open(self.folder / "out" / "window.png").size, (1280, 800))

@@ -1,4 +1,6 @@
-"""The window in German: nothing is left in English, nothing is cut off, and numbers have a comma."""
+"""The window in German: nothing is left in English, nothing is cut off, and numbers have a
+comma.
+"""
 
 import ast
 import json
@@ -21,14 +23,18 @@ sys.path.insert(0, str(common.ROOT / "tools"))
 GERMAN = common.ROOT / "src" / "amber_sieve" / "desk" / "languages" / "amber_de"
 #: Marks what went through `translate` in a language made for the test.
 MARKED = re.compile(r"⟦[^⟦⟧]*⟧")
-#: Visible words that are the same in every language: names of formats, spaces and keys, and what stands in the demo's own files.
+#: Visible words that are the same in every language: names of formats, spaces and keys, and what
+#: stands in the demo's own files.
 SAME = re.compile(
-    r"BT\.\d+( \(\d+\))?|HLG|PQ|sRGB|opRGB|Display P3|Rec\. 2020|Linear|gamma [\d.]+|limited|full|linear|(8|16) bit|(PNG|TIFF|JPEG( XL)?|OpenEXR|WebP|DPX)  .*"
-    r"|#RRGGBB|Amber Sieve|Sieve 1( [\d.]+ %)?|yard(-sieved\.png| – Amber Sieve)?|\{\w+\}(-sieved)?|/.*|Scroll (Left|Right)|Close|Cancel|Float|English|Deutsch"
+    r"BT\.\d+( \(\d+\))?|HLG|PQ|sRGB|opRGB|Display P3|Rec\. 2020|Linear|gamma "
+    r"[\d.]+|limited|full|linear|(8|16) bit|(PNG|TIFF|JPEG( XL)?|OpenEXR|WebP|DPX)  .*"
+    r"|#RRGGBB|Amber Sieve|Sieve 1( [\d.]+ %)?|yard(-sieved\.png| – Amber "
+    r"Sieve)?|\{\w+\}(-sieved)?|/.*|Scroll (Left|Right)|Close|Cancel|Float|English|Deutsch"
     r"|(Ctrl|Shift|Alt|F\d|Return|Space|Right|Left|Up|Down|Pg|Del|\W|\b\w\b|\d)*"
 )
 
-#: What every window of these tests begins with; {begin} chooses the language before anything else is imported.
+#: What every window of these tests begins with; {begin} chooses the language before anything else
+#: is imported.
 OPEN = """
 import pathlib, re
 {begin}
@@ -58,7 +64,10 @@ def say(text):
         print('TEXT', re.sub('<[^>]*>', '', line))
 def walk(root):
     for one in [root, *root.findChildren(QWidget)]:
-        for name in ('text', 'toolTip', 'accessibleName', 'windowTitle', 'placeholderText', 'title', 'statusTip'):
+        for name in (
+            'text', 'toolTip', 'accessibleName', 'windowTitle', 'placeholderText', 'title',
+            'statusTip',
+        ):
             read = getattr(one, name, None)
             if callable(read):
                 said = read()
@@ -74,7 +83,10 @@ walk(window)
 for action in window.menus.actions.values():
     say(action.text())
     say(action.statusTip())
-for kind in (small.PreferencesDialog, small.HistoryDialog, export_dialog.ExportDialog, batch_dialog.BatchDialog, jobs_dialog.JobsDialog, reading_dialog.ReadingDialog):
+for kind in (
+    small.PreferencesDialog, small.HistoryDialog, export_dialog.ExportDialog,
+    batch_dialog.BatchDialog, jobs_dialog.JobsDialog, reading_dialog.ReadingDialog,
+):
     walk(kind(window, window.workspace))
 """
 #: Prints what is cut off on each page, and how the numbers look.
@@ -84,7 +96,9 @@ for page in range(window.pages.count()):
     settle(window.workspace)
     running.processEvents()
     for one in window.findChildren(QAbstractButton) + window.findChildren(QLabel):
-        if one.isVisible() and one.text() and one.window() is window and not getattr(one, 'wordWrap', bool)():
+        if not (one.isVisible() and one.text() and one.window() is window):
+            continue
+        if not getattr(one, 'wordWrap', bool)():
             if one.width() < one.minimumSizeHint().width() - 1:
                 print('CUT', page, repr(one.text()), one.width(), one.minimumSizeHint().width())
     held = window.pages.currentWidget()
@@ -105,7 +119,11 @@ print('SIEVE', window.pick.coverage.text())
 def run(begin: str, work: str, **environment: str) -> list[str]:
     """What a window of its own prints."""
     with tempfile.TemporaryDirectory() as home:
-        own = {f"XDG_{kind}_HOME": home for kind in ("STATE", "CONFIG", "DATA")} | {"QT_QPA_PLATFORM": "offscreen"} | environment
+        own = (
+            {f"XDG_{kind}_HOME": home for kind in ("STATE", "CONFIG", "DATA")}
+            | {"QT_QPA_PLATFORM": "offscreen"}
+            | environment
+        )
         text = OPEN.format(begin=begin, yard=str(common.DEMO / "yard.sieve"), work=work)
         done = forked.run(forked.code, text, environment=own)
     if done.returncode:
@@ -117,13 +135,12 @@ class GermanTest(unittest.TestCase):
     def test_every_text_is_gathered_and_translated_with_its_places(self):
         import translations
 
-        with tempfile.TemporaryDirectory() as folder:
-            said = translations.texts_in(pathlib.Path(folder))
+        said = {(context, text) for context, text, *_ in translations.all_texts()}
         held = {}
         for context in ElementTree.parse(GERMAN.with_suffix(".ts")).iter("context"):
             for message in context.findall("message"):
                 held[context.findtext("name"), message.findtext("source")] = message
-        self.assertEqual(said - {text for _, text in held}, set())
+        self.assertEqual(said - held.keys(), set())
         self.assertEqual(translations.missing(GERMAN.with_suffix(".ts")), [])
         compiled = QTranslator()
         self.assertTrue(compiled.load(str(GERMAN.with_suffix(".qm"))))
@@ -131,26 +148,42 @@ class GermanTest(unittest.TestCase):
             made = message.find("translation")
             forms = [form.text for form in made.findall("numerusform")] or [made.text]
             for form in forms:
-                self.assertEqual(set(re.findall(r"\{[^{}]*\}", form)), set(re.findall(r"\{[^{}]*\}", source)), source)
+                self.assertEqual(
+                    set(re.findall(r"\{[^{}]*\}", form)),
+                    set(re.findall(r"\{[^{}]*\}", source)),
+                    source,
+                )
             words = (context, source, message.findtext("comment") or "")
-            self.assertIn(compiled.translate(*(word.encode() for word in words), 2 if len(forms) > 1 else -1), forms, source)
+            self.assertIn(
+                compiled.translate(*(word.encode() for word in words), 2 if len(forms) > 1 else -1),
+                forms,
+                source,
+            )
 
     def test_every_place_in_a_text_has_its_value(self):
         calls = 0
         for path in (common.ROOT / "src").rglob("*.py"):
             for node in ast.walk(ast.parse(path.read_text())):
-                if isinstance(node, ast.Call) and getattr(node.func, "id", "") == "translate" and isinstance(node.args[1], ast.Constant):
-                    calls += 1
-                    given = {keyword.arg for keyword in node.keywords} | ({"n"} if len(node.args) > 3 else set())
-                    places = {name for _, name, _, _ in string.Formatter().parse(node.args[1].value) if name}
-                    if given:  # without values the text stays as it is
-                        self.assertEqual(places, given, f"{path.name}, line {node.lineno}")
-                    else:
-                        self.assertLessEqual(places, {"name", "sieve", "date", "frame"}, f"{path.name}, line {node.lineno}")
+                called = getattr(getattr(node, "func", None), "id", "")
+                if not called.startswith("translate") or not isinstance(node.args[0], ast.Constant):
+                    continue
+                calls += 1
+                given = {keyword.arg for keyword in node.keywords}
+                given |= {"n"} if len(node.args) > 2 else set()
+                text = node.args[0].value
+                places = {name for _, name, _, _ in string.Formatter().parse(text) if name}
+                where = f"{path.name}, line {node.lineno}"
+                if given:  # without values the text stays as it is
+                    self.assertEqual(places, given, where)
+                else:
+                    self.assertLessEqual(places, {"name", "sieve", "date", "frame"}, where)
         self.assertGreater(calls, 900)
 
     def test_all_that_is_seen_goes_through_translation(self):
-        begin = "from amber_sieve import language\nlanguage.speak(lambda context, text, singular, n: '⟦' + text + '⟧')"
+        begin = (
+            "from amber_sieve import language\nlanguage.speak(lambda context, text, singular, n: "
+            "'⟦' + text + '⟧')"
+        )
         left = set()
         for line in run(begin, TEXTS):
             if line.startswith("TEXT "):
@@ -162,9 +195,16 @@ class GermanTest(unittest.TestCase):
         self.assertEqual(left, set())
 
     def test_the_window_speaks_german_and_cuts_nothing_off(self):
-        said = run("from amber_sieve.desk.translations import choose\nchoose()", CUT, LC_ALL="de_DE.UTF-8", LANGUAGE="de")
+        said = run(
+            "from amber_sieve.desk.translations import choose\nchoose()",
+            CUT,
+            LC_ALL="de_DE.UTF-8",
+            LANGUAGE="de",
+        )
         self.assertEqual([line for line in said if line.startswith("CUT")], [])
-        self.assertTrue(any(line.startswith("SIEVE Bedeckt ") and "," in line for line in said), said)
+        self.assertTrue(
+            any(line.startswith("SIEVE Bedeckt ") and "," in line for line in said), said
+        )
         self.assertIn("TYPED 8.5", said)
         self.assertTrue(any(line.startswith("NUMBER 7,2") for line in said), said)
 
@@ -173,12 +213,23 @@ class GermanTest(unittest.TestCase):
         for language, chosen in (("de", True), ("en", False)):
             with tempfile.TemporaryDirectory() as home:
                 (pathlib.Path(home) / "amber-sieve").mkdir()
-                (pathlib.Path(home) / "amber-sieve" / "preferences.json").write_text(json.dumps({"language": language}))
-                done = forked.run(forked.code, begin, environment={"XDG_CONFIG_HOME": home, "LC_ALL": "de_DE.UTF-8"})
+                (pathlib.Path(home) / "amber-sieve" / "preferences.json").write_text(
+                    json.dumps({"language": language})
+                )
+                done = forked.run(
+                    forked.code,
+                    begin,
+                    environment={"XDG_CONFIG_HOME": home, "LC_ALL": "de_DE.UTF-8"},
+                )
             self.assertEqual("CHOSEN 0" not in done.stdout, chosen, done.stdout + done.stderr)
 
     def test_a_terminal_speaks_english(self):
-        done = forked.run(forked.command, "info", common.DEMO / "missing.png", environment={"LC_ALL": "de_DE.UTF-8"})
+        done = forked.run(
+            forked.command,
+            "info",
+            common.DEMO / "missing.png",
+            environment={"LC_ALL": "de_DE.UTF-8"},
+        )
         self.assertIn("does not exist: check the name", done.stderr)
 
 
@@ -192,11 +243,22 @@ class LanguageTest(unittest.TestCase):
         self.assertEqual(translate("x", "covers {share:.1f} %", share=9.25), "covers 9.2 %")
         compiled = QTranslator()
         compiled.load(str(GERMAN.with_suffix(".qm")))
-        speak(lambda context, text, singular, n: compiled.translate(*(word.encode() for word in (context, text, singular)), n), ",")
-        words = ("dialogs", "{n} pictures, each written as it came", "{n} picture, written as it came")
+        speak(
+            lambda context, text, singular, n: compiled.translate(
+                *(word.encode() for word in (context, text, singular)), n
+            ),
+            ",",
+        )
+        words = (
+            "dialogs",
+            "{n} pictures, each written as it came",
+            "{n} picture, written as it came",
+        )
         self.assertEqual(translate(*words, 1), "1 Bild, geschrieben, wie es kam")
         self.assertEqual(translate(*words, 3), "3 Bilder, jedes geschrieben, wie es kam")
-        self.assertEqual(translate("nowhere", "not translated {share:.2f}", share=0.5), "not translated 0,50")
+        self.assertEqual(
+            translate("nowhere", "not translated {share:.2f}", share=0.5), "not translated 0,50"
+        )
         self.assertEqual(decimals("9.25 px at 1.5"), "9,25 px at 1,5")
 
 

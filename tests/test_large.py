@@ -1,4 +1,6 @@
-"""Pictures too large to be worked on at once: in strips, in a file, in room taken on the disk; small ones here, with the bounds brought down."""
+"""Pictures too large to be worked on at once: in strips, in a file, in room taken on the disk;
+small ones here, with the bounds brought down.
+"""
 
 import errno
 import os
@@ -34,7 +36,8 @@ from amber_sieve.project.model import Adjust, Area, Edge, Fill, Pick, Project, R
 from amber_sieve.render import strips
 from amber_sieve.render.strips import Strips
 
-#: The part of the yard with the cloth, the line it hangs on, and what lies behind: left, top, right, bottom.
+#: The part of the yard with the cloth, the line it hangs on, and what lies behind: left, top,
+#: right, bottom.
 PART = (860, 60, 1660, 660)
 
 
@@ -46,14 +49,20 @@ def in_strips():
 def part_of_the_yard() -> Still:
     """A picture of the cloth by itself."""
     frame = demo_frame("yard").part(*PART)
-    return Still(About(pathlib.Path("part.png"), "still", (frame.width, frame.height), "uint8"), Frame(frame.planes, key="part"))
+    return Still(
+        About(pathlib.Path("part.png"), "still", (frame.width, frame.height), "uint8"),
+        Frame(frame.planes, key="part"),
+    )
 
 
 def cloth(**settings: object) -> Sieve:
     """A sieve that takes the cloth, dyed."""
     part = part_of_the_yard().frame(0)
     sample = sample_at(part, 1230 - PART[0], 330 - PART[1]).but(tolerance=9)
-    return Sieve(**{"pick": Pick(samples=(sample,)), "adjust": Adjust(recolour=Recolour(hue=120, dyed=True))} | settings)
+    return Sieve(
+        **{"pick": Pick(samples=(sample,)), "adjust": Adjust(recolour=Recolour(hue=120, dyed=True))}
+        | settings
+    )
 
 
 class Strip(FolderCase):
@@ -84,9 +93,14 @@ class Strip(FolderCase):
             "several, one leaning on another": (found, cloth(mask_from="left", of=(found.id,))),
             "areas and detail": (cloth(areas=(area,), adjust=Adjust(detail=detail)),),
             "connected, edges by hand": (
-                cloth(pick=found.pick.but(connected=True, bridge=3), edge=Edge(follow=20, grow=3, feather=4, smooth=2)),
+                cloth(
+                    pick=found.pick.but(connected=True, bridge=3),
+                    edge=Edge(follow=20, grow=3, feather=4, smooth=2),
+                ),
             ),
-            "filled, and the rest a little": (cloth(adjust=Adjust(fill=gradient), outside=20, strength=70),),
+            "filled, and the rest a little": (
+                cloth(adjust=Adjust(fill=gradient), outside=20, strength=70),
+            ),
             "inverted": (cloth(invert=True),),
         }.items():
             with self.subTest(name):
@@ -101,7 +115,9 @@ class Strip(FolderCase):
             with mock.patch.multiple(strips, LARGE=1, ROWS=700, COLUMNS=1000):
                 cut += isinstance(leaving(yard, project).result, Strips)
                 parts = finished(yard, project, masks=ids)
-            np.testing.assert_allclose(parts.result.planes, whole.result.planes, rtol=1e-3, atol=1e-4)
+            np.testing.assert_allclose(
+                parts.result.planes, whole.result.planes, rtol=1e-3, atol=1e-4
+            )
             for one in ids:
                 np.testing.assert_allclose(parts.masks[one], whole.masks[one], atol=1e-4)
         self.assertGreater(cut, 0)
@@ -115,8 +131,13 @@ class Strip(FolderCase):
             cloth(pick=cloth().pick.but(measure="result")),
         ):
             with in_strips():
-                self.assertIsNone(strips.in_strips(self.source.frame(0), Project(stack=(sieve,)), mock.Mock()))
-        self.assertIsNone(strips.in_strips(self.source.frame(0), Project(stack=(cloth(),)), mock.Mock()), "it is not large")
+                self.assertIsNone(
+                    strips.in_strips(self.source.frame(0), Project(stack=(sieve,)), mock.Mock())
+                )
+        self.assertIsNone(
+            strips.in_strips(self.source.frame(0), Project(stack=(cloth(),)), mock.Mock()),
+            "it is not large",
+        )
 
     def test_a_file_is_the_same_within_a_level(self):
         project = Project(stack=(cloth(),))
@@ -125,7 +146,10 @@ class Strip(FolderCase):
         progress = mock.Mock(step=told.append)
         with in_strips():
             export_still(self.source, project, self.folder / "strips.png", progress=progress)
-        one, other = (np.asarray(Image.open(self.folder / f"{name}.png"), np.int16) for name in ("whole", "strips"))
+        one, other = (
+            np.asarray(Image.open(self.folder / f"{name}.png"), np.int16)
+            for name in ("whole", "strips")
+        )
         self.assertLessEqual(np.abs(one - other).max(), 1)
         self.assertEqual(told, sorted(told), "progress runs on")
         self.assertAlmostEqual(told[-1], 1)
@@ -148,11 +172,21 @@ class Strip(FolderCase):
         mask[10:20, 30:50] = np.random.default_rng(1).random((10, 20)).astype(np.float32)
         for held in (CroppedMask.of(mask), CroppedMask.of(np.zeros_like(mask))):
             whole = mask if held.mask.size else np.zeros_like(mask)
-            for top, left, height, width in ((0, 0, 40, 60), (5, 35, 10, 25), (15, 0, 25, 40), (0, 55, 9, 5)):
-                np.testing.assert_array_equal(held.part(top, left, height, width), whole[top : top + height, left : left + width])
+            for top, left, height, width in (
+                (0, 0, 40, 60),
+                (5, 35, 10, 25),
+                (15, 0, 25, 40),
+                (0, 55, 9, 5),
+            ):
+                np.testing.assert_array_equal(
+                    held.part(top, left, height, width),
+                    whole[top : top + height, left : left + width],
+                )
 
     def test_specks_near_a_thing_do_not_hang_on_how_many_rows_are_looked_at(self):
-        noise = cv2.GaussianBlur(np.random.default_rng(2).random((500, 400)).astype(np.float32), (0, 0), 2)
+        noise = cv2.GaussianBlur(
+            np.random.default_rng(2).random((500, 400)).astype(np.float32), (0, 0), 2
+        )
         mask = np.clip((noise - noise.mean()) / noise.std() * 0.5 - 0.3, 0, 1).astype(np.float32)
         for near in (7.0, 24.0, 60.0):
             whole = without_specks(mask, 150, (), near)
@@ -170,18 +204,31 @@ class InAFile(FolderCase):
         project = Project(stack=(cloth(pick=Pick(samples=(sample,))),))
         held = open_source(DEMO / "yard.png")
         export_still(held, project, self.folder / "memory.png")
-        with self.bounds()[0], self.bounds()[1], mock.patch.multiple(strips, LARGE=1, ROWS=700, COLUMNS=1000):
+        with (
+            self.bounds()[0],
+            self.bounds()[1],
+            mock.patch.multiple(strips, LARGE=1, ROWS=700, COLUMNS=1000),
+        ):
             large = open_source(DEMO / "yard.png")
             self.assertIsNotNone(large.frame(0).let_go)
             export_still(large, project, self.folder / "file.png")
         one, other = held.frame(0), large.frame(0)
         np.testing.assert_array_equal(one.planes, other.planes)
         np.testing.assert_array_equal(one.reduced(3).planes, other.reduced(3).planes)
-        np.testing.assert_array_equal(one.part(10, 20, 300, 200).planes, other.part(10, 20, 300, 200).planes)
+        np.testing.assert_array_equal(
+            one.part(10, 20, 300, 200).planes, other.part(10, 20, 300, 200).planes
+        )
         self.assertIsNone(other.part(10, 20, 300, 200).let_go, "a part lies in memory")
-        levels = [np.asarray(Image.open(self.folder / f"{name}.png"), np.int16) for name in ("memory", "file")]
+        levels = [
+            np.asarray(Image.open(self.folder / f"{name}.png"), np.int16)
+            for name in ("memory", "file")
+        ]
         self.assertLessEqual(np.abs(levels[0] - levels[1]).max(), 1)
-        self.assertEqual([path for path in state_folder().iterdir() if path.name.startswith("tmp")], [], "the file has no name")
+        self.assertEqual(
+            [path for path in state_folder().iterdir() if path.name.startswith("tmp")],
+            [],
+            "the file has no name",
+        )
 
     def test_memory_is_given_back(self):
         with self.bounds()[0], self.bounds()[1]:
@@ -193,22 +240,43 @@ class InAFile(FolderCase):
 
     def test_a_disk_without_room_is_said(self):
         full = OSError(errno.ENOSPC, os.strerror(errno.ENOSPC))
-        with self.bounds()[0], self.bounds()[1], mock.patch("os.posix_fallocate", side_effect=full), self.assertRaises(Trouble) as raised:
+        with (
+            self.bounds()[0],
+            self.bounds()[1],
+            mock.patch("os.posix_fallocate", side_effect=full),
+            self.assertRaises(Trouble) as raised,
+        ):
             open_source(DEMO / "yard.png")
-        self.assertRegex(str(raised.exception), r"yard\.png needs 0\.0 GB on the disk of .* \(No space left on device\): free some space")
+        self.assertRegex(
+            str(raised.exception),
+            r"yard\.png needs 0\.0 GB on the disk of .* \(No space left on device\): free some "
+            r"space",
+        )
 
 
 def in_memory() -> int:
     """Bytes of files without a name that this process has in memory (proc(5), smaps)."""
-    blocks = re.split(r"(?m)^(?=[0-9a-f]+-[0-9a-f]+ )", pathlib.Path("/proc/self/smaps").read_text())
-    mine = [block for block in blocks if str(state_folder()) in block.split("\n", 1)[0] and "(deleted)" in block]
+    blocks = re.split(
+        r"(?m)^(?=[0-9a-f]+-[0-9a-f]+ )", pathlib.Path("/proc/self/smaps").read_text()
+    )
+    mine = [
+        block
+        for block in blocks
+        if str(state_folder()) in block.split("\n", 1)[0] and "(deleted)" in block
+    ]
     return sum(1024 * int(re.search(r"Rss:\s+(\d+)", block)[1]) for block in mine)
 
 
 class OntoTheDisk(FolderCase):
     def test_what_is_encoded_on_the_disk_is_what_is_encoded_in_memory(self):
         held = part_of_the_yard()
-        for ending, depth in ((".png", "uint16"), (".tif", "uint8"), (".tif", "uint16"), (".exr", "half"), (".jpg", "uint8")):
+        for ending, depth in (
+            (".png", "uint16"),
+            (".tif", "uint8"),
+            (".tif", "uint16"),
+            (".exr", "half"),
+            (".jpg", "uint8"),
+        ):
             one, other = self.folder / f"one{ending}", self.folder / f"other{ending}"
             export_still(held, Project(stack=(Sieve(),)), one, depth=depth)
             with mock.patch.object(encoding, "IN_MEMORY", 0):
@@ -216,14 +284,21 @@ class OntoTheDisk(FolderCase):
             pixels = [oiio.ImageBuf(str(path)).get_pixels() for path in (one, other)]
             np.testing.assert_array_equal(*pixels, err_msg=f"{ending} {depth}")
             self.assertEqual(one.stat().st_size, other.stat().st_size)
-            self.assertLess(other.stat().st_blocks * 512, other.stat().st_size + 70_000, "room that was not used is given back")
+            self.assertLess(
+                other.stat().st_blocks * 512,
+                other.stat().st_size + 70_000,
+                "room that was not used is given back",
+            )
             one.unlink()
             other.unlink()
 
     def test_where_there_is_no_room_the_earlier_file_stays(self):
         held, target = part_of_the_yard(), self.folder / "out.tif"
         target.write_bytes(b"earlier")
-        with mock.patch.multiple(encoding, IN_MEMORY=0, GROWS=1e9), self.assertRaises(Trouble) as raised:
+        with (
+            mock.patch.multiple(encoding, IN_MEMORY=0, GROWS=1e9),
+            self.assertRaises(Trouble) as raised,
+        ):
             export_still(held, Project(stack=(Sieve(),)), target, overwrite=True)
         self.assertIn("out.tif could not be written", str(raised.exception))
         self.assertEqual((target.read_bytes(), len(list(self.folder.iterdir()))), (b"earlier", 1))
@@ -231,7 +306,10 @@ class OntoTheDisk(FolderCase):
     def test_a_disk_that_takes_no_room_beforehand_is_written_to_from_memory(self):
         held, target = part_of_the_yard(), self.folder / "out.tif"
         cannot = OSError(errno.EOPNOTSUPP, os.strerror(errno.EOPNOTSUPP))
-        with mock.patch.object(encoding, "IN_MEMORY", 0), mock.patch.object(encoding, "_room", side_effect=cannot):
+        with (
+            mock.patch.object(encoding, "IN_MEMORY", 0),
+            mock.patch.object(encoding, "_room", side_effect=cannot),
+        ):
             export_still(held, Project(stack=(Sieve(),)), target)
         self.assertEqual(stills.about(target).size, (800, 600))
 
@@ -240,7 +318,9 @@ class SomeRows(FolderCase):
     def test_rows_are_those_of_the_whole_however_the_file_stores_them(self):
         codes = (np.random.default_rng(4).random((700, 300, 3)) * 65535).astype(np.uint16)
         tifffile.imwrite(self.folder / "tiles.tif", codes, tile=(48, 64), photometric="rgb")
-        tifffile.imwrite(self.folder / "rows.tif", codes, rowsperstrip=7, photometric="rgb", compression="zlib")
+        tifffile.imwrite(
+            self.folder / "rows.tif", codes, rowsperstrip=7, photometric="rgb", compression="zlib"
+        )
         spec = oiio.ImageSpec(300, 700, 3, "uint16")
         for name in ("a.png", "tiled.exr"):
             if name == "tiled.exr":
@@ -254,14 +334,26 @@ class SomeRows(FolderCase):
             with stored_in(path) as stored:
                 self.assertEqual(stored.size, (300, 700))
                 tops = range(0, 700, stored.rows_together)
-                rows = np.concatenate([stored.rows(top, min(top + stored.rows_together, 700)) for top in tops])
+                rows = np.concatenate(
+                    [stored.rows(top, min(top + stored.rows_together, 700)) for top in tops]
+                )
                 odd = stored.rows(101, 333)
-            np.testing.assert_allclose(rows / (1 if "exr" in path.name else 65535), codes / 65535, atol=1e-6, err_msg=path.name)
+            np.testing.assert_allclose(
+                rows / (1 if "exr" in path.name else 65535),
+                codes / 65535,
+                atol=1e-6,
+                err_msg=path.name,
+            )
             np.testing.assert_array_equal(odd, rows[101:333], err_msg=path.name)
 
     def test_a_picture_on_its_side_is_turned_upright(self):
         codes = np.random.default_rng(4).integers(0, 255, (500, 300, 3)).astype(np.uint8)
-        for number, turned in {1: codes, 3: codes[::-1, ::-1], 6: np.rot90(codes, -1), 8: np.rot90(codes)}.items():
+        for number, turned in {
+            1: codes,
+            3: codes[::-1, ::-1],
+            6: np.rot90(codes, -1),
+            8: np.rot90(codes),
+        }.items():
             exif = Image.Exif()
             exif[274] = number  # Exif 2.3, table 4
             Image.fromarray(codes).save(self.folder / "side.png", exif=exif)
@@ -284,6 +376,10 @@ class SomeRows(FolderCase):
 
     def test_stored_samples_come_back_where_nothing_changes(self):
         codes = (np.random.default_rng(4).random((600, 400, 3)) * 255).astype(np.uint8)
-        Image.fromarray(codes).save(self.folder / "p3.png", icc_profile=profiles.named("Display P3"))
-        export_still(open_source(self.folder / "p3.png"), Project(stack=(Sieve(),)), self.folder / "out.png")
+        Image.fromarray(codes).save(
+            self.folder / "p3.png", icc_profile=profiles.named("Display P3")
+        )
+        export_still(
+            open_source(self.folder / "p3.png"), Project(stack=(Sieve(),)), self.folder / "out.png"
+        )
         np.testing.assert_array_equal(np.asarray(Image.open(self.folder / "out.png")), codes)

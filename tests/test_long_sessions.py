@@ -1,4 +1,6 @@
-"""Sessions, not acts: kills at random moments, many pictures, playing while exporting, closing in the middle, what is asked of clips in the window."""
+"""Sessions, not acts: kills at random moments, many pictures, playing while exporting, closing in
+the middle, what is asked of clips in the window.
+"""
 
 import os
 import pathlib
@@ -27,7 +29,7 @@ from amber_sieve.media.stills.thumbnails import thumbnail
 from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project.model import Project
 from amber_sieve.reading import Reading
-from amber_sieve.workspace import tray as trays
+from amber_sieve.workspace.document.document import tray as trays
 
 sys.path.insert(0, str(ROOT / "tools"))
 
@@ -73,7 +75,10 @@ class FolderBesideTest(FolderCase):
         source = open_source(DEMO / "clip.mp4")
         out = self.folder / "out.mov"
         out.write_bytes(b"earlier")
-        full = mock.patch("amber_sieve.media.footage.joining.join", side_effect=OSError(28, "No space left on device"))
+        full = mock.patch(
+            "amber_sieve.media.footage.joining.join",
+            side_effect=OSError(28, "No space left on device"),
+        )
         project = Project(source=str(DEMO / "clip.mp4"))
         with full, self.assertRaisesRegex(Trouble, "could not be written"):
             pieces.export_in_pieces(source, project, out, (0, 1), "ProRes 422 HQ", jobs=2)
@@ -84,7 +89,10 @@ class FolderBesideTest(FolderCase):
     def test_pieces_cover_every_frame_once(self):
         for first, last, workers in ((0, 0, 2), (5, 28, 2), (0, 999, 4), (3, 15, 8)):
             cut = pieces.cut(first, last, workers)
-            self.assertEqual([n for one, other in cut for n in range(one, other + 1)], list(range(first, last + 1)))
+            self.assertEqual(
+                [n for one, other in cut for n in range(one, other + 1)],
+                list(range(first, last + 1)),
+            )
 
     def test_a_mark_knows_a_file_wherever_it_lies(self):
         one, other = self.folder / "a.bin", self.folder / "b.bin"
@@ -102,7 +110,10 @@ class FolderBesideTest(FolderCase):
 class ManyTest(unittest.TestCase):
     def test_the_same_results_in_one_process_and_in_two(self):
         given = [(number,) for number in range(12)]
-        one, two = ({done.number: done.answer for done in done_in_any_order(pow2, given, jobs)} for jobs in (1, 2))
+        one, two = (
+            {done.number: done.answer for done in done_in_any_order(pow2, given, jobs)}
+            for jobs in (1, 2)
+        )
         self.assertEqual(one, two)
         self.assertEqual(one[5], 32)
 
@@ -127,9 +138,16 @@ class FramesTest(FolderCase):
         self.assertIsNone(frame.near(-5))
         self.assertIsNone(frame.near(76))
         small = frame.reduced(2).part(10, 20, 110, 90)
-        self.assertTrue(np.array_equal(small.near(-1).planes, source.frame(3).reduced(2).part(10, 20, 110, 90).planes))
+        self.assertTrue(
+            np.array_equal(
+                small.near(-1).planes, source.frame(3).reduced(2).part(10, 20, 110, 90).planes
+            )
+        )
         quick, careful = source.quick_frame(4, 2.5), frame.reduced(2.5)
-        self.assertEqual((quick.width, quick.height, quick.whole_size), (careful.width, careful.height, (960, 540)))
+        self.assertEqual(
+            (quick.width, quick.height, quick.whole_size),
+            (careful.width, careful.height, (960, 540)),
+        )
         near, far = (np.sqrt(np.clip(one.planes, 0, None)) for one in (quick, careful))
         self.assertLess(np.abs(near - far).mean(), 0.01)
         source.close()
@@ -144,7 +162,9 @@ class FramesTest(FolderCase):
             self.assertEqual(ImageCms.getProfileDescription(held).strip(), "Something else")
             grey = Image.new("RGB", (1, 1), (90, 140, 200))
             pair = [
-                ImageCms.profileToProfile(grey, ImageCms.ImageCmsProfile(io.BytesIO(one)), ImageCms.createProfile("sRGB"))
+                ImageCms.profileToProfile(
+                    grey, ImageCms.ImageCmsProfile(io.BytesIO(one)), ImageCms.createProfile("sRGB")
+                )
                 for one in (renamed, profiles.named(name))
             ]
             self.assertEqual(pair[0].getpixel((0, 0)), pair[1].getpixel((0, 0)))
@@ -177,10 +197,20 @@ class LongTest(WindowCase):
             opened = [entry for entry in self.workspace.tray.entries if entry.opened is not None]
             self.assertEqual(len(opened), 4)  # the one in the window, and three more
             self.assertIs(opened[-1], self.workspace.tray.current)
-            others = round(3 * 600 * 400 * trays.BYTES_A_PIXEL)  # what they take, the stages may not
+            others = round(
+                3 * 600 * 400 * trays.BYTES_A_PIXEL
+            )  # what they take, the stages may not
             allowed = round(self.workspace.preferences.values.cache_megabytes * 1e6)
-            self.assertEqual((self.workspace.tray.bytes_behind, self.workspace.workers.cache.limit), (others, allowed - others))
-            self.assertTrue(all(entry.glimpse is not None and entry.thumbnail is not None for entry in self.workspace.tray.entries[:-1]))
+            self.assertEqual(
+                (self.workspace.tray.bytes_behind, self.workspace.workers.cache.limit),
+                (others, allowed - others),
+            )
+            self.assertTrue(
+                all(
+                    entry.glimpse is not None and entry.thumbnail is not None
+                    for entry in self.workspace.tray.entries[:-1]
+                )
+            )
         self.assertEqual(self.troubles, [])
 
     def test_playing_exporting_switching_and_undoing_at_once(self):
@@ -190,10 +220,14 @@ class LongTest(WindowCase):
         self.click(280, 450)
         self.work.set_field("adjust.mono.mono", 100.0, "Grey")
         self.settle()
-        self.workspace.exports.write_frames(self.folder / "a.mov", (0, 7), "ProRes 422 HQ", ClipExport())
+        self.workspace.exports.write_frames(
+            self.folder / "a.mov", (0, 7), "ProRes 422 HQ", ClipExport()
+        )
         allowed = self.workspace.workers.cache.limit
         self.workspace.playback.start()
-        self.assertEqual(self.workspace.workers.cache.limit, max(allowed - KEPT, allowed // 4))  # finished pictures have their part
+        self.assertEqual(
+            self.workspace.workers.cache.limit, max(allowed - KEPT, allowed // 4)
+        )  # finished pictures have their part
         QTest.qWait(200)
         self.workspace.pictures.go_to(one)
         self.work.set_field("adjust.light.exposure", 1.0, "Exposure")
@@ -204,10 +238,14 @@ class LongTest(WindowCase):
         self.work.undo()
         self.workspace.pictures.close([one])
         self.settle()
-        self.assertEqual((self.workspace.playback.playing, self.workspace.workers.cache.limit), (False, allowed))
+        self.assertEqual(
+            (self.workspace.playback.playing, self.workspace.workers.cache.limit), (False, allowed)
+        )
         held = open_source(self.folder / "a.mov")
         self.assertEqual(held.about.frames, 8)
-        self.assertLess(np.ptp(held.frame(3).planes[:, 400:430, 230:260], axis=0).mean(), 0.02)  # as it was when it was asked for
+        self.assertLess(
+            np.ptp(held.frame(3).planes[:, 400:430, 230:260], axis=0).mean(), 0.02
+        )  # as it was when it was asked for
         held.close()
         self.assertEqual(self.work.sieve.adjust.mono.mono, 0.0)
         self.assertEqual(self.troubles, [])
@@ -221,7 +259,14 @@ class LongTest(WindowCase):
         self.workspace.playback.start()
         QTest.qWait(100)
         self.workspace.close()
-        self.assertEqual([path.name for path in self.folder.iterdir() if path.suffix == ".mp4" or path.name.startswith(".")], [])
+        self.assertEqual(
+            [
+                path.name
+                for path in self.folder.iterdir()
+                if path.suffix == ".mp4" or path.name.startswith(".")
+            ],
+            [],
+        )
         self.assertEqual(self.troubles, [])
 
     def test_a_raw_file_is_balanced_by_a_click_and_a_clip_read_otherwise(self):
@@ -252,7 +297,9 @@ class LongTest(WindowCase):
         self.settle()
         self.assertEqual(self.work.opened.reading.curve, "PQ")
         self.assertNotEqual(self.work.light_at(200, 200), before)
-        self.assertEqual(open_source(DEMO / "clip.mp4", Reading(curve="PQ")).about.tags["curve"], "PQ")
+        self.assertEqual(
+            open_source(DEMO / "clip.mp4", Reading(curve="PQ")).about.tags["curve"], "PQ"
+        )
         self.work.undo()
         self.settle()
         self.assertEqual(self.work.light_at(200, 200), before)

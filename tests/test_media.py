@@ -52,10 +52,19 @@ class StillsTest(FolderCase):
             source = self.folder / "in.png"
             spec = oiio.ImageSpec(50, 40, 3, "uint16")
             if profile:
-                spec.attribute("ICCProfile", oiio.TypeDesc(f"uint8[{len(profile)}]"), np.frombuffer(profile, np.uint8))
+                spec.attribute(
+                    "ICCProfile",
+                    oiio.TypeDesc(f"uint8[{len(profile)}]"),
+                    np.frombuffer(profile, np.uint8),
+                )
             stills.store(source, spec, [codes])
             still = stills.read(source)
-            stills.write(self.folder / "out.png", still.about, one_strip(still.picture.planes), original=still.picture)
+            stills.write(
+                self.folder / "out.png",
+                still.about,
+                one_strip(still.picture.planes),
+                original=still.picture,
+            )
             back = oiio.ImageInput.open(str(self.folder / "out.png")).read_image("uint16")
             self.assertTrue(np.array_equal(back, codes), len(profile))
 
@@ -63,15 +72,21 @@ class StillsTest(FolderCase):
     def wide_profile() -> bytes:
         """A profile with wider primaries than sRGB and gamma 2.2."""
         return imagecodecs.cms_profile(
-            "rgb", gamma=2.2, whitepoint=[0.3127, 0.3290, 1.0], primaries=[0.64, 0.33, 1.0, 0.21, 0.71, 1.0, 0.15, 0.06, 1.0]
+            "rgb",
+            gamma=2.2,
+            whitepoint=[0.3127, 0.3290, 1.0],
+            primaries=[0.64, 0.33, 1.0, 0.21, 0.71, 1.0, 0.15, 0.06, 1.0],
         )
 
     def test_embedded_profiles_are_honoured(self):
-        # Source: the green primary of this profile lies outside sRGB, so its linear sRGB red is negative.
+        # Source: the green primary of this profile lies outside sRGB, so its linear sRGB red is
+        # negative.
         profile = self.wide_profile()
         path = self.folder / "wide.tif"
         spec = oiio.ImageSpec(1, 1, 3, "uint16")
-        spec.attribute("ICCProfile", oiio.TypeDesc(f"uint8[{len(profile)}]"), np.frombuffer(profile, np.uint8))
+        spec.attribute(
+            "ICCProfile", oiio.TypeDesc(f"uint8[{len(profile)}]"), np.frombuffer(profile, np.uint8)
+        )
         stills.store(path, spec, [np.array([[[0, 65535, 0]]], np.uint16)])
         light = stills.read(path).picture.planes[:, 0, 0]
         self.assertLess(light[0], -0.3)
@@ -96,7 +111,9 @@ class StillsTest(FolderCase):
         rgba[..., 0], rgba[..., 3] = 200, 128
         Image.fromarray(rgba).save(self.folder / "a.png")
         still = stills.read(self.folder / "a.png")
-        self.assertAlmostEqual(float(still.picture.planes[0, 0, 0]), float(decode(np.array([200 / 255]))[0]), places=5)
+        self.assertAlmostEqual(
+            float(still.picture.planes[0, 0, 0]), float(decode(np.array([200 / 255]))[0]), places=5
+        )
         stills.write(
             self.folder / "b.png",
             replace(still.about, metadata={"Artist": "The potter"}),
@@ -104,7 +121,9 @@ class StillsTest(FolderCase):
             alpha=still.picture.alpha,
         )
         self.assertTrue(np.array_equal(np.asarray(Image.open(self.folder / "b.png")), rgba))
-        self.assertEqual(stills.read(self.folder / "b.png").about.metadata.get("Artist"), "The potter")
+        self.assertEqual(
+            stills.read(self.folder / "b.png").about.metadata.get("Artist"), "The potter"
+        )
 
     def test_grey_and_webp_are_read(self):
         Image.new("L", (5, 3), 100).save(self.folder / "grey.png")
@@ -123,8 +142,14 @@ class StillsTest(FolderCase):
 
     def test_bad_files_are_named_in_one_sentence(self):
         whole = self.folder / "whole.jpg"
-        Image.fromarray(np.random.default_rng(3).integers(0, 255, (200, 200, 3), dtype=np.uint8)).save(whole)
-        cut, text, empty = self.folder / "cut.jpg", self.folder / "text.png", self.folder / "empty.png"
+        Image.fromarray(
+            np.random.default_rng(3).integers(0, 255, (200, 200, 3), dtype=np.uint8)
+        ).save(whole)
+        cut, text, empty = (
+            self.folder / "cut.jpg",
+            self.folder / "text.png",
+            self.folder / "empty.png",
+        )
         cut.write_bytes(whole.read_bytes()[:6000])
         text.write_text("not a picture")
         empty.touch()
@@ -169,10 +194,20 @@ class FootageTest(FolderCase):
             clip.frame(clip.about.frames)
 
     def test_matrix_and_range_are_read_from_the_stream(self):
-        # Source: ITU-R BT.709 and BT.601: pure red and mid grey, coded with either matrix and range, must come back the same.
+        # Source: ITU-R BT.709 and BT.601: pure red and mid grey, coded with either matrix and
+        # range, must come back the same.
         for matrix, span in (("bt709", "tv"), ("smpte170m", "tv"), ("bt709", "pc")):
             path = self.folder / f"{matrix}-{span}.mp4"
-            made = ["ffmpeg", "-v", "error", "-y", "-f", "lavfi", "-i", "color=0xC82814:size=64x64:rate=24:duration=0.2,format=gbrp"]
+            made = [
+                "ffmpeg",
+                "-v",
+                "error",
+                "-y",
+                "-f",
+                "lavfi",
+                "-i",
+                "color=0xC82814:size=64x64:rate=24:duration=0.2,format=gbrp",
+            ]
             made += [
                 "-vf",
                 f"scale=out_color_matrix={matrix}:out_range={span},format=yuv444p",
@@ -195,7 +230,9 @@ class FootageTest(FolderCase):
 
     def test_sequences(self):
         for number in range(3, 7):
-            Image.new("RGB", (8, 6), (number * 20, 0, 0)).save(self.folder / f"shot.{number:04}.png")
+            Image.new("RGB", (8, 6), (number * 20, 0, 0)).save(
+                self.folder / f"shot.{number:04}.png"
+            )
         for path in (self.folder / "shot.####.png", self.folder / "shot.%04d.png", self.folder):
             shot = open_source(path)
             self.assertIsInstance(shot, Sequence)

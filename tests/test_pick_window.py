@@ -12,7 +12,11 @@ from amber_sieve.names import COMPARISONS, SHAPES
 from amber_sieve.project import store
 from amber_sieve.project.model import Edge
 
-SHIFT, CTRL, ALT = Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.AltModifier
+SHIFT, CTRL, ALT = (
+    Qt.KeyboardModifier.ShiftModifier,
+    Qt.KeyboardModifier.ControlModifier,
+    Qt.KeyboardModifier.AltModifier,
+)
 LEFT, NONE = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
 JAR, CLOTH = (735, 830), (1230, 330)
 
@@ -62,9 +66,14 @@ class PickPageTest(WindowCase):
 
     def test_rows_stay_while_a_setting_is_dragged_and_follow_in_words(self):
         self.open(DEMO / "yard.sieve")
-        # What is automatic at an edge rests while something is dragged: so it would be another mask.
-        self.work.edit_sieve(lambda sieve: sieve.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work")
-        self.work.edit(lambda p: p.but(stack=(*p.stack, p.stack[0].but(id="other", name="Other"))), "Another")
+        # What is automatic at an edge rests while something is dragged: so it would be another
+        # mask.
+        self.work.edit_sieve(
+            lambda sieve: sieve.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work"
+        )
+        self.work.edit(
+            lambda p: p.but(stack=(*p.stack, p.stack[0].but(id="other", name="Other"))), "Another"
+        )
         self.settle()
         stack, samples = self.window.stack.list, self.page.samples
         samples.item(0).setSelected(True)
@@ -74,15 +83,29 @@ class PickPageTest(WindowCase):
         self.drag(self.page.tolerance, 30)
         tolerance = self.work.sieve.pick.samples[0].tolerance
         self.wait(lambda: f"±{tolerance:.1f}" in samples.item(0).text())
-        for row, now in zip(rows, [shown.item(row) for shown in (stack, samples) for row in range(shown.count())], strict=True):
+        for row, now in zip(
+            rows,
+            [shown.item(row) for shown in (stack, samples) for row in range(shown.count())],
+            strict=True,
+        ):
             self.assertIs(row, now)
-        self.assertEqual([item.data(Qt.ItemDataRole.UserRole) for item in samples.selectedItems()], [self.work.sieve.pick.samples[0].id])
+        self.assertEqual(
+            [item.data(Qt.ItemDataRole.UserRole) for item in samples.selectedItems()],
+            [self.work.sieve.pick.samples[0].id],
+        )
         # The small picture of the sieve whose mask it is has changed, and no other.
         place = [sieve.id for sieve in self.work.project.stack].index(self.work.sieve.id)
         self.assertEqual(stack.count(), 2)
         self.wait(lambda: stack.item(place).icon().cacheKey() != pictures[place])
         now = [stack.item(row).icon().cacheKey() for row in range(stack.count())]
-        self.assertEqual([row for row, (one, other) in enumerate(zip(pictures, now, strict=True)) if one != other], [place])
+        self.assertEqual(
+            [
+                row
+                for row, (one, other) in enumerate(zip(pictures, now, strict=True))
+                if one != other
+            ],
+            [place],
+        )
 
     def test_settings_go_to_the_chosen_samples(self):
         self.click(*JAR)
@@ -92,11 +115,16 @@ class PickPageTest(WindowCase):
         self.drag(self.page.tolerance, 20)
         self.choose(self.page.shape, SHAPES.index("hard"))
         first, second = self.work.sieve.pick.samples
-        self.assertEqual((first.compare, first.shape, second.compare, second.shape), ("levels", "hard", "surface", "linear"))
+        self.assertEqual(
+            (first.compare, first.shape, second.compare, second.shape),
+            ("levels", "hard", "surface", "linear"),
+        )
         self.assertNotEqual(first.tolerance, second.tolerance)
         self.assertEqual(self.page.whose.title, "Tolerance of keep 1")
         self.page.samples.clearSelection()
-        self.assertEqual(self.page.whose.title, "Tolerance of keep 2")  # with none chosen, of the last
+        self.assertEqual(
+            self.page.whose.title, "Tolerance of keep 2"
+        )  # with none chosen, of the last
         self.page.all_samples.click()
         self.assertEqual(self.page.whose.title, "Tolerance of all 2 samples")
         self.choose(self.page.shape, SHAPES.index("bend"))
@@ -156,7 +184,10 @@ class PickPageTest(WindowCase):
         self.assertEqual(self.workspace.tools.sample_size, 31)
 
     def test_a_layer_is_measured(self):
-        with mock.patch("amber_sieve.desk.pages.pick.QFileDialog.getOpenFileName", return_value=(str(DEMO / "close.png"), "")):
+        with mock.patch(
+            "amber_sieve.desk.pages.pick.QFileDialog.getOpenFileName",
+            return_value=(str(DEMO / "close.png"), ""),
+        ):
             self.choose(self.page.measure, 2)
         self.assertEqual(self.work.sieve.pick.measure, "layer")
         self.click(*JAR)
@@ -217,8 +248,14 @@ class BandsPageTest(WindowCase):
         self.window.canvas.panes[0].setFocus()
 
         def drag(low: float):
-            band = self.work.sieve.bands.hue.but(on=True, corners=(low, low + 10, low + 20, low + 30))
-            self.work.edit_sieve(lambda sieve: sieve.but(bands=sieve.bands.but(hue=band)), "Colour field", group="field")
+            band = self.work.sieve.bands.hue.but(
+                on=True, corners=(low, low + 10, low + 20, low + 30)
+            )
+            self.work.edit_sieve(
+                lambda sieve: sieve.but(bands=sieve.bands.but(hue=band)),
+                "Colour field",
+                group="field",
+            )
             return band
 
         band = drag(40)
@@ -275,7 +312,9 @@ class BandsPageTest(WindowCase):
         self.assertEqual(self.work.sieve.bands.red.corners, (0, 100, 255, 255))
         self.page.shape.activated.emit(SHAPES.index("bend"))
         self.page.bend.set(0.5)
-        self.assertEqual((self.work.sieve.bands.red.shape, self.work.sieve.bands.red.bend), ("bend", 0.5))
+        self.assertEqual(
+            (self.work.sieve.bands.red.shape, self.work.sieve.bands.red.bend), ("bend", 0.5)
+        )
         self.settle()
         QTest.mouseClick(self.page.full, LEFT)
         self.assertEqual(self.work.sieve.bands.red.corners, (0, 0, 255, 255))
@@ -307,18 +346,26 @@ class BandsPageTest(WindowCase):
         self.assertTrue(self.work.sieve.bands.hue.on)
         self.assertGreater(self.viewing.last.coverage.whole, 0.07)
         with mock.patch.object(store, "folder_of_presets", lambda: self.folder / "presets"):
-            with mock.patch("amber_sieve.desk.pages.bands.QInputDialog.getText", return_value=("Indigo", True)):
+            with mock.patch(
+                "amber_sieve.desk.pages.bands.QInputDialog.getText", return_value=("Indigo", True)
+            ):
                 QTest.mouseClick(self.page.save_button, LEFT)
             names = [self.page.preset.itemText(k) for k in range(self.page.preset.count())]
             self.assertIn("Indigo", names)
             bands = self.work.sieve.bands
             out = self.folder / "exported.json"
-            with mock.patch("amber_sieve.desk.pages.bands.QFileDialog.getSaveFileName", return_value=(str(out), "")):
+            with mock.patch(
+                "amber_sieve.desk.pages.bands.QFileDialog.getSaveFileName",
+                return_value=(str(out), ""),
+            ):
                 self.page._export()
             self.page.preset.activated.emit(names.index("Skies"))
             self.settle()
             self.assertNotEqual(self.work.sieve.bands, bands)
-            with mock.patch("amber_sieve.desk.pages.bands.QFileDialog.getOpenFileName", return_value=(str(out), "")):
+            with mock.patch(
+                "amber_sieve.desk.pages.bands.QFileDialog.getOpenFileName",
+                return_value=(str(out), ""),
+            ):
                 self.page._import()
             names = [self.page.preset.itemText(k) for k in range(self.page.preset.count())]
             self.page.preset.activated.emit(names.index("exported"))
@@ -328,9 +375,12 @@ class BandsPageTest(WindowCase):
 
     def test_colour_field(self):
         field = self.window.field
-        self.page.editors["hue"].edited.emit(self.work.sieve.bands.hue.but(on=True, corners=(240, 255, 285, 300)), "Hue band")
+        self.page.editors["hue"].edited.emit(
+            self.work.sieve.bands.hue.but(on=True, corners=(240, 255, 285, 300)), "Hue band"
+        )
         self.page.editors["saturation"].edited.emit(
-            self.work.sieve.bands.saturation.but(on=True, corners=(20, 30, 70, 80)), "Saturation band"
+            self.work.sieve.bands.saturation.but(on=True, corners=(20, 30, 70, 80)),
+            "Saturation band",
         )
         self.settle()
         self.pull(field, field.at(270, 50), field.at(300, 50))

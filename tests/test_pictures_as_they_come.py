@@ -1,4 +1,6 @@
-"""Pictures and tables as the world hands them in: damaged profiles, headers without an end, rare compressions, odd tables."""
+"""Pictures and tables as the world hands them in: damaged profiles, headers without an end, rare
+compressions, odd tables.
+"""
 
 import io
 import os
@@ -50,7 +52,9 @@ class ProfileTest(FolderCase):
         for ending in ("png", "tif", "webp", "jxl"):
             out = self.folder / f"out.{ending}"
             export(source, Project(), Project().stack[0].id, out, Export(quality=100))
-            self.assertLess(np.abs(stills.read(out).picture.planes - source.frame(0).planes).max(), most, ending)
+            self.assertLess(
+                np.abs(stills.read(out).picture.planes - source.frame(0).planes).max(), most, ending
+            )
 
     def test_a_damaged_profile_is_said_once_and_left_out_and_every_export_works(self):
         for name, profile in spoilt_profiles().items():
@@ -62,7 +66,9 @@ class ProfileTest(FolderCase):
                         self.assertEqual(about.profile, b"")
                         if ending != "png":  # its library leaves it out before we see it
                             self.assertEqual(len(about.notes), 1)
-                            self.assertIn("has a damaged colour profile: it is read as sRGB", about.notes[0])
+                            self.assertIn(
+                                "has a damaged colour profile: it is read as sRGB", about.notes[0]
+                            )
                     self.export_all(path)
 
     def test_header_fields_that_writers_refuse_are_mended_and_what_lies_behind_the_end_goes(self):
@@ -88,11 +94,17 @@ class ProfileTest(FolderCase):
         path = self.folder / "in.tif"
         Image.fromarray(CODES // 2 + 60).save(path, icc_profile=odd)
         source = open_source(path)
-        inside = ((source.frame(0).planes >= 0) & (source.frame(0).planes <= 1)).all(axis=0)  # as sRGB it may hold less
+        inside = ((source.frame(0).planes >= 0) & (source.frame(0).planes <= 1)).all(
+            axis=0
+        )  # as sRGB it may hold less
         for ending in ("png", "jxl"):
             out = self.folder / f"out.{ending}"
             export(source, Project(), Project().stack[0].id, out, Export(quality=100))
-            self.assertLess(np.abs(stills.read(out).picture.planes - source.frame(0).planes)[:, inside].max(), 0.01, ending)
+            self.assertLess(
+                np.abs(stills.read(out).picture.planes - source.frame(0).planes)[:, inside].max(),
+                0.01,
+                ending,
+            )
 
     def test_a_grey_profile_is_kept_or_left_out_alike(self):
         good = bytes(imagecodecs.cms_profile("gray", gamma=1.8, whitepoint=[0.3457, 0.3585, 1.0]))
@@ -111,11 +123,25 @@ class ProfileTest(FolderCase):
                 for depth in known.writes:
                     with self.subTest(name=name, kind=known.name, depth=depth):
                         out = self.folder / f"out{known.endings[0]}"
-                        export(source, Project(), Project().stack[0].id, out, Export(quality=100, depth=depth))
+                        export(
+                            source,
+                            Project(),
+                            Project().stack[0].id,
+                            out,
+                            Export(quality=100, depth=depth),
+                        )
                         frame = open_source(out).frame(0)
                         if known.alpha or name == "grey":
-                            seen = frame.planes if frame.alpha is None else frame.planes[:, frame.alpha > 0.1]
-                            wanted = source.frame(0).planes if frame.alpha is None else source.frame(0).planes[:, frame.alpha > 0.1]
+                            seen = (
+                                frame.planes
+                                if frame.alpha is None
+                                else frame.planes[:, frame.alpha > 0.1]
+                            )
+                            wanted = (
+                                source.frame(0).planes
+                                if frame.alpha is None
+                                else source.frame(0).planes[:, frame.alpha > 0.1]
+                            )
                             self.assertLess(np.abs(seen - wanted).max(), 0.02)
                         self.assertEqual(frame.alpha is not None, known.alpha and name == "alpha")
 
@@ -125,19 +151,37 @@ def png_with(chunks: list[tuple[bytes, bytes]]) -> bytes:
     held = io.BytesIO()
     Image.fromarray(CODES).save(held, "png")
     data = held.getvalue()
-    made = [struct.pack(">I", len(text)) + kind + text + struct.pack(">I", zlib.crc32(kind + text)) for kind, text in chunks]
+    made = [
+        struct.pack(">I", len(text)) + kind + text + struct.pack(">I", zlib.crc32(kind + text))
+        for kind, text in chunks
+    ]
     return data[:33] + b"".join(made) + data[33:]
 
 
 def tiff_of_many(count: int) -> bytes:
     """Return a TIFF of a directory after another, each of one pixel."""
-    tags = [(256, 1), (257, 1), (258, 8), (259, 1), (262, 1), (273, 4), (277, 1), (278, 1), (279, 1)]
-    one = struct.pack("<H", len(tags)) + b"".join(struct.pack("<HHII", tag, 4 if tag in (273, 279) else 3, 1, value) for tag, value in tags)
+    tags = [
+        (256, 1),
+        (257, 1),
+        (258, 8),
+        (259, 1),
+        (262, 1),
+        (273, 4),
+        (277, 1),
+        (278, 1),
+        (279, 1),
+    ]
+    one = struct.pack("<H", len(tags)) + b"".join(
+        struct.pack("<HHII", tag, 4 if tag in (273, 279) else 3, 1, value) for tag, value in tags
+    )
     size = len(one) + 4
     return (
         b"II*\0"
         + struct.pack("<I", 8)
-        + b"".join(one + struct.pack("<I", 8 + (number + 1) * size if number < count - 1 else 0) for number in range(count))
+        + b"".join(
+            one + struct.pack("<I", 8 + (number + 1) * size if number < count - 1 else 0)
+            for number in range(count)
+        )
     )
 
 
@@ -156,7 +200,9 @@ class HeaderTest(FolderCase):
         print(f"\n    60,000 directories: {took:.2f} s")
         self.assertEqual(complaint, "")
         self.assertEqual(said.count("Part "), MAX_PARTS)
-        self.assertLess(took, 20)  # it took more than a minute; `bench` measures, a test must hold on a busy machine
+        self.assertLess(
+            took, 20
+        )  # it took more than a minute; `bench` measures, a test must hold on a busy machine
         self.assertEqual(open_source(path).about.size, (1, 1))
 
     def test_a_header_that_does_not_end_is_refused_in_a_sentence_and_the_next_file_opens(self):
@@ -182,7 +228,10 @@ class HeaderTest(FolderCase):
         looped[-4:] = struct.pack("<I", 8)
         for name, held in (
             ("texts.png", png_with([(b"tEXt", b"k%d\0v" % k) for k in range(100_000)])),
-            ("comments.jpg", data[:2] + (b"\xff\xfe" + struct.pack(">H", 20) + b"c" * 18) * 50_000 + data[2:]),
+            (
+                "comments.jpg",
+                data[:2] + (b"\xff\xfe" + struct.pack(">H", 20) + b"c" * 18) * 50_000 + data[2:],
+            ),
             ("loop.tif", bytes(looped)),
         ):
             with self.subTest(name):
@@ -192,7 +241,8 @@ class HeaderTest(FolderCase):
 
 class CompressionTest(FolderCase):
     def test_rare_compressions_of_tiff_are_read_bit_by_bit(self):
-        # Source: tifffile and imagecodecs write them; LZW, which OpenImageIO reads itself, is the reference.
+        # Source: tifffile and imagecodecs write them; LZW, which OpenImageIO reads itself, is the
+        # reference.
         deep = (np.linspace(0, 1, 24 * 32 * 3).reshape(24, 32, 3) * 65535).astype(np.uint16)
         for codes in ((deep >> 8).astype(np.uint8), deep, (deep / 65535).astype(np.float32)):
             tifffile.imwrite(self.folder / "lzw.tif", codes, compression="lzw", photometric="rgb")
@@ -200,31 +250,59 @@ class CompressionTest(FolderCase):
             for compression in ("lzma", "zstd", "jpegxl"):
                 for form in ({}, {"tile": (16, 16)}, {"rowsperstrip": 5}):
                     with self.subTest(compression=compression, kind=codes.dtype, form=form):
-                        tifffile.imwrite(self.folder / "a.tif", codes, compression=compression, photometric="rgb", **form)
+                        tifffile.imwrite(
+                            self.folder / "a.tif",
+                            codes,
+                            compression=compression,
+                            photometric="rgb",
+                            **form,
+                        )
                         still = stills.read(self.folder / "a.tif")
-                        self.assertEqual(still.about.depth, str(codes.dtype).replace("float32", "float"))
+                        self.assertEqual(
+                            still.about.depth, str(codes.dtype).replace("float32", "float")
+                        )
                         self.assertTrue(np.array_equal(still.picture.planes, wanted))
         planar = np.moveaxis(deep, -1, 0)
-        tifffile.imwrite(self.folder / "p.tif", planar, compression="zstd", photometric="rgb", planarconfig="separate")
+        tifffile.imwrite(
+            self.folder / "p.tif",
+            planar,
+            compression="zstd",
+            photometric="rgb",
+            planarconfig="separate",
+        )
         tifffile.imwrite(self.folder / "lzw.tif", deep, compression="lzw", photometric="rgb")
         wanted = stills.read(self.folder / "lzw.tif").picture.planes
         self.assertTrue(np.array_equal(stills.read(self.folder / "p.tif").picture.planes, wanted))
 
     def test_grey_alpha_turned_cut_and_unknown_ones(self):
         codes = np.arange(24 * 32, dtype=np.uint16).reshape(24, 32) * 80
-        tifffile.imwrite(self.folder / "g.tif", codes, compression="zstd", extratags=[(274, "H", 1, 6, True)])
+        tifffile.imwrite(
+            self.folder / "g.tif", codes, compression="zstd", extratags=[(274, "H", 1, 6, True)]
+        )
         still = stills.read(self.folder / "g.tif")
         self.assertEqual((still.about.size, still.about.grey), ((24, 32), True))
         with_alpha = np.dstack([codes, codes, codes, np.full_like(codes, 32768)])
-        tifffile.imwrite(self.folder / "a.tif", with_alpha, compression="lzma", photometric="rgb", extrasamples=["unassalpha"])
-        self.assertAlmostEqual(float(stills.read(self.folder / "a.tif").picture.alpha[3, 3]), 0.5, places=3)
+        tifffile.imwrite(
+            self.folder / "a.tif",
+            with_alpha,
+            compression="lzma",
+            photometric="rgb",
+            extrasamples=["unassalpha"],
+        )
+        self.assertAlmostEqual(
+            float(stills.read(self.folder / "a.tif").picture.alpha[3, 3]), 0.5, places=3
+        )
         data = (self.folder / "g.tif").read_bytes()
         (self.folder / "cut.tif").write_bytes(data[: len(data) // 2])
         with self.assertRaisesRegex(Trouble, "cut short or damaged"):
             stills.read(self.folder / "cut.tif")
-        unknown = data.replace(struct.pack("<HHIH", 259, 3, 1, 50000), struct.pack("<HHIH", 259, 3, 1, 10001))
+        unknown = data.replace(
+            struct.pack("<HHIH", 259, 3, 1, 50000), struct.pack("<HHIH", 259, 3, 1, 10001)
+        )
         (self.folder / "unknown.tif").write_bytes(unknown)
-        with self.assertRaisesRegex(Trouble, r"unknown compression \(10001\): save it again with ZIP or LZW"):
+        with self.assertRaisesRegex(
+            Trouble, r"unknown compression \(10001\): save it again with ZIP or LZW"
+        ):
             stills.read(self.folder / "unknown.tif")
 
 
@@ -237,7 +315,11 @@ class TableTest(FolderCase):
         return lookup_files.read(path)
 
     def test_a_million_nodes_are_refused_at_once(self):
-        clf = '<?xml version="1.0"?><ProcessList id="a" compCLFversion="3.0"><LUT3D inBitDepth="32f" outBitDepth="32f"><Array dim="{}">0 0 0</Array></LUT3D></ProcessList>'
+        clf = (
+            '<?xml version="1.0"?><ProcessList id="a" compCLFversion="3.0"><LUT3D '
+            'inBitDepth="32f" outBitDepth="32f"><Array dim="{}">0 0 '
+            "0</Array></LUT3D></ProcessList>"
+        )
         for text, ending in (
             ("LUT_3D_SIZE 1000000\n" + self.CORNERS, "cube"),
             ("LUT_1D_SIZE 1000000\n" + self.CORNERS, "cube"),
@@ -254,17 +336,28 @@ class TableTest(FolderCase):
     def test_decimal_commas_and_a_domain_turned_round_are_refused(self):
         for text, words in (
             ("LUT_3D_SIZE 2\n" + self.CORNERS.replace("1", "1,0"), "decimal commas"),
-            ("LUT_3D_SIZE 2\nDOMAIN_MIN 1 1 1\nDOMAIN_MAX 0 0 0\n" + self.CORNERS, "not below its DOMAIN_MAX"),
+            (
+                "LUT_3D_SIZE 2\nDOMAIN_MIN 1 1 1\nDOMAIN_MAX 0 0 0\n" + self.CORNERS,
+                "not below its DOMAIN_MAX",
+            ),
             ("LUT_3D_SIZE 2\nDOMAIN_MIN 0 2 0\n" + self.CORNERS, "not below its DOMAIN_MAX"),
         ):
             with self.assertRaisesRegex(Trouble, words):
                 self.read(text)
-        self.assertEqual(self.read('TITLE "one, two"\nLUT_3D_SIZE 2\nDOMAIN_MAX 2 2 2\n' + self.CORNERS).shape[-1], 3)
+        self.assertEqual(
+            self.read('TITLE "one, two"\nLUT_3D_SIZE 2\nDOMAIN_MAX 2 2 2\n' + self.CORNERS).shape[
+                -1
+            ],
+            3,
+        )
 
     def test_a_colour_configuration_that_is_a_pipe_is_not_waited_for(self):
         pipe = self.folder / "config.ocio"
         os.mkfifo(pipe)
-        with mock.patch.dict(os.environ, {"OCIO": str(pipe)}), self.assertRaisesRegex(Trouble, "is a pipe .* correct it, or unset it"):
+        with (
+            mock.patch.dict(os.environ, {"OCIO": str(pipe)}),
+            self.assertRaisesRegex(Trouble, "is a pipe .* correct it, or unset it"),
+        ):
             spaces.names()
 
 
@@ -272,8 +365,12 @@ class DpxTest(FolderCase):
     def test_sixteen_bits_written_are_read_the_same(self):
         planes = np.random.default_rng(2).random((3, 24, 32)).astype(np.float32)
         about = about_of(self.made())
-        stills.write(self.folder / "a.dpx", about, lambda: iter([(0, planes)]), stills.StillForm("uint16"))
-        self.assertLess(np.abs(stills.read(self.folder / "a.dpx").picture.planes - planes).max(), 1e-4)
+        stills.write(
+            self.folder / "a.dpx", about, lambda: iter([(0, planes)]), stills.StillForm("uint16")
+        )
+        self.assertLess(
+            np.abs(stills.read(self.folder / "a.dpx").picture.planes - planes).max(), 1e-4
+        )
         held = oiio.ImageInput.open(str(self.folder / "a.dpx"))
         self.assertEqual(str(held.spec().format), "uint16")
 

@@ -1,4 +1,6 @@
-"""What is shown is what is exported: previews of parts against whole renders, and the window around them."""
+"""What is shown is what is exported: previews of parts against whole renders, and the window around
+them.
+"""
 
 import pathlib
 import random
@@ -43,7 +45,7 @@ from amber_sieve.render.stages.edging import NO_EDGE
 from amber_sieve.render.stages.every import stack_looks
 from amber_sieve.resolve.layers import layers_in
 from amber_sieve.workspace import preferences
-from amber_sieve.workspace.guard import Mishaps
+from amber_sieve.workspace.background.guard import Mishaps
 
 LEFT, NONE = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
 
@@ -69,25 +71,45 @@ class PreviewIsExportTest(unittest.TestCase):
             width, height = whole.width // factor, whole.height // factor
             left, top = chance.randrange(width - 200), chance.randrange(height - 150)
             box = (left, top, left + 200, top + 150)
-            shown = preview(opened, Wanted(project, sieve.id, number, Shown(factor, box, ("mask", "result"))), RenderContext(Cache(10**9)))
+            shown = preview(
+                opened,
+                Wanted(project, sieve.id, number, Shown(factor, box, ("mask", "result"))),
+                RenderContext(Cache(10**9)),
+            )
             self.assertEqual(shown.mask.shape, (150, 200))
             # The same picture without any part: at full size this is what the export renders.
             level = opened.frame(number, factor)
             cache = RenderContext(Cache(10**9))
             found = opened.resolver.resolve_frame(project, whole, number, cache)
-            mask = sieve_mask(level, found, sieve.id, cache, layers_in(cache))[top : top + 150, left : left + 200]
+            mask = sieve_mask(level, found, sieve.id, cache, layers_in(cache))[
+                top : top + 150, left : left + 200
+            ]
             apart = np.abs(shown.mask - mask)
             worst = max(worst, float(apart.max()))
             self.assertLess(apart.max(), 1e-3, project)
             if factor == 1:
                 done = rendered_whole(whole, project, opened.resolver, number)
-                alpha = None if done.alpha is None else done.alpha[top : top + 150, left : left + 200]
+                alpha = (
+                    None if done.alpha is None else done.alpha[top : top + 150, left : left + 200]
+                )
                 result = done.planes[:, top : top + 150, left : left + 200]
-                self.alike(shown.pictures["result"], result, alpha if alpha is None else alpha == 1, project)
-        print(f"\n{name}: preview of a part against the whole, largest difference of the mask {worst:.6f} in {rounds} projects")
+                self.alike(
+                    shown.pictures["result"],
+                    result,
+                    alpha if alpha is None else alpha == 1,
+                    project,
+                )
+        print(
+            f"\n{name}: preview of a part against the whole, largest difference of the mask "
+            f"{worst:.6f} in {rounds} projects"
+        )
 
-    def alike(self, words: np.ndarray, result: np.ndarray, where: np.ndarray | None, what: object) -> None:
-        """Every channel of what is shown lies within a level of what is exported (a hole, which shows a checkerboard, left out)."""
+    def alike(
+        self, words: np.ndarray, result: np.ndarray, where: np.ndarray | None, what: object
+    ) -> None:
+        """Every channel of what is shown lies within a level of what is exported (a hole, which
+        shows a checkerboard, left out).
+        """
         exported = levels_of_words(to_screen(lower_chroma(np.ascontiguousarray(result))))
         apart = np.abs(levels_of_words(words) - exported)
         apart = apart if where is None else apart[:, where]
@@ -102,26 +124,55 @@ class PreviewIsExportTest(unittest.TestCase):
         self.compare("clip", 17, 6, 5)
 
     def test_72_parts_with_everything_automatic(self):
-        """One click deepest inside each of six things, and what it finds by itself: parts of 640 x 400 at full size."""
+        """One click deepest inside each of six things, and what it finds by itself: parts of 640 x
+        400 at full size.
+        """
         chance, worst, seen = random.Random(72), 0.0, 0
-        things = (("yard", "cloth"), ("yard", "turquoise"), ("yard", "marigolds"), ("yard", "wall"), ("close", "leaf"), ("close", "honey"))
+        things = (
+            ("yard", "cloth"),
+            ("yard", "turquoise"),
+            ("yard", "marigolds"),
+            ("yard", "wall"),
+            ("close", "leaf"),
+            ("close", "honey"),
+        )
         for picture, name in things:
-            opened, cache = Opened(open_source(DEMO / f"{picture}.png")), RenderContext(Cache(10**9))
+            opened, cache = (
+                Opened(open_source(DEMO / f"{picture}.png")),
+                RenderContext(Cache(10**9)),
+            )
             whole, sieve = opened.frame(0), Sieve(adjust=Adjust(recolour=Recolour(hue=100)))
             x, y, _ = deepest(truth(picture, name) > 0.99)
             small = whole.reduced(looked_at(whole.width, whole.height))
-            stands = opened.resolver.resolve_frame(Project(stack=(sieve,)), whole, 0, cache).stack[0]
-            sieve = edits.with_sample(sieve, clicked(stands, sample_at(whole, x, y), small, cache).sample)
+            stands = opened.resolver.resolve_frame(Project(stack=(sieve,)), whole, 0, cache).stack[
+                0
+            ]
+            sieve = edits.with_sample(
+                sieve, clicked(stands, sample_at(whole, x, y), small, cache).sample
+            )
             project = Project(stack=(sieve,))
             made = finished(opened.source, project, masks=[sieve.id])
             for _ in range(12):
-                left, top = chance.randrange(whole.width - 640), chance.randrange(whole.height - 400)
+                left, top = (
+                    chance.randrange(whole.width - 640),
+                    chance.randrange(whole.height - 400),
+                )
                 part = np.s_[top : top + 400, left : left + 640]
-                wanted = Wanted(project, sieve.id, 0, Shown(1, (left, top, left + 640, top + 400), ("mask", "result")))
+                wanted = Wanted(
+                    project,
+                    sieve.id,
+                    0,
+                    Shown(1, (left, top, left + 640, top + 400), ("mask", "result")),
+                )
                 shown = preview(opened, wanted, cache)
                 worst = max(worst, float(np.abs(shown.mask - made.masks[sieve.id][part]).max()))
                 self.assertLess(worst, 1 / 255, (picture, name, left, top))
-                self.alike(shown.pictures["result"], made.result.planes[:, *part], None, (picture, name, left, top))
+                self.alike(
+                    shown.pictures["result"],
+                    made.result.planes[:, *part],
+                    None,
+                    (picture, name, left, top),
+                )
                 seen += 1
         print(f"\n{seen} of 72 parts alike, largest difference of a mask {worst:.7f}")
 
@@ -129,10 +180,13 @@ class PreviewIsExportTest(unittest.TestCase):
         one = Sieve(edge=Edge(grow=4, feather=2))
         two = Sieve(edge=Edge(feather=5), pick=Pick(measure="result"))
         self.assertAlmostEqual(
-            stack_looks(Project(stack=(one, two))), stack_looks(Project(stack=(one,))) + stack_looks(Project(stack=(two,)))
+            stack_looks(Project(stack=(one, two))),
+            stack_looks(Project(stack=(one,))) + stack_looks(Project(stack=(two,))),
         )
         self.assertEqual(stack_looks(Project(stack=(Sieve(edge=Edge(fine=3)),))), float("inf"))
-        self.assertEqual(stack_looks(Project(stack=(Sieve(edge=NO_EDGE),))), 0)  # what does nothing looks nowhere
+        self.assertEqual(
+            stack_looks(Project(stack=(Sieve(edge=NO_EDGE),))), 0
+        )  # what does nothing looks nowhere
 
 
 class ClipGamutTest(FolderCase):
@@ -147,7 +201,9 @@ class ClipGamutTest(FolderCase):
         found = {}
         for gamut in ("clip", "lower chroma"):
             path = self.folder / f"{gamut.replace(' ', '')}.mov"
-            writer = ClipWriter(path, None, ClipForm((32, 32), Fraction(24), "ProRes 422 HQ", gamut=gamut))
+            writer = ClipWriter(
+                path, None, ClipForm((32, 32), Fraction(24), "ProRes 422 HQ", gamut=gamut)
+            )
             writer.add(0, writer.pictured(None, planes, np.zeros_like(planes)))
             writer.finish()
             clip = Footage(path)
@@ -174,7 +230,11 @@ class SafeWindowTest(WindowCase):
         renders, made = self.workspace.workers.renders, []
         self.window.resize(3000, 1800)  # in a smaller one a drag works on the same picture
         part = Frame.part
-        with mock.patch.object(Frame, "part", lambda frame, *box: made.append(box[4] if len(box) > 4 else 1) or part(frame, *box)):
+        with mock.patch.object(
+            Frame,
+            "part",
+            lambda frame, *box: made.append(box[4] if len(box) > 4 else 1) or part(frame, *box),
+        ):
             self.open(DEMO / "yard.sieve")
             self.wait(lambda: any(isinstance(share, float) for share in made))
             self.settle()
@@ -204,7 +264,12 @@ class SafeWindowTest(WindowCase):
         key = Qt.KeyboardModifier
         for measure in ("hue", "saturation", "luminance"):
             editor = self.window.bands.editors[measure]
-            for held in (NONE, key.ShiftModifier, key.ControlModifier, key.ShiftModifier | key.ControlModifier):
+            for held in (
+                NONE,
+                key.ShiftModifier,
+                key.ControlModifier,
+                key.ShiftModifier | key.ControlModifier,
+            ):
                 for start in (editor.low, editor.high):
                     at = QPointF(editor.x_of(start), editor.height() / 2).toPoint()
                     QTest.mousePress(editor, LEFT, held, at)
@@ -245,12 +310,19 @@ class SafeWindowTest(WindowCase):
         box.close()
 
     def test_an_error_while_painting_leaves_no_painter_behind(self):
-        # One that lives on, because a report holds the error, paints what is shown already: Qt ends the program.
+        # One that lives on, because a report holds the error, paints what is shown already: Qt ends
+        # the program.
         self.open(DEMO / "yard.png")
         one, held, warned = self.window.canvas.panes[0], [], []
-        self.addCleanup(qInstallMessageHandler, qInstallMessageHandler(lambda kind, where, words: warned.append(words)))
+        self.addCleanup(
+            qInstallMessageHandler,
+            qInstallMessageHandler(lambda kind, where, words: warned.append(words)),
+        )
         with mock.patch.object(sys, "excepthook", lambda kind, error, trace: held.append(error)):
-            with mock.patch.object(one, "overlay", side_effect=MemoryError), mock.patch.object(one, "has_tool", return_value=True):
+            with (
+                mock.patch.object(one, "overlay", side_effect=MemoryError),
+                mock.patch.object(one, "has_tool", return_value=True),
+            ):
                 for _ in range(3):
                     one.repaint()
             one.repaint()
@@ -259,7 +331,9 @@ class SafeWindowTest(WindowCase):
 
     def test_closing_during_an_export_asks(self):
         gate = threading.Event()
-        self.workspace.workers.run("Exporting x.png", lambda progress: gate.wait(5), lambda result: None)
+        self.workspace.workers.run(
+            "Exporting x.png", lambda progress: gate.wait(5), lambda result: None
+        )
         event = QCloseEvent()
         with self.answer(QMessageBox.StandardButton.Cancel):
             self.window.closeEvent(event)
@@ -271,7 +345,9 @@ class SafeWindowTest(WindowCase):
         self.workspace.pictures.open(DEMO / "yard.sieve", copy=True)
         self.settle()
         self.assertIsNone(self.work.path)
-        with mock.patch("amber_sieve.desk.window.files.QFileDialog.getSaveFileName", return_value=("", "")) as asked:
+        with mock.patch(
+            "amber_sieve.desk.window.files.QFileDialog.getSaveFileName", return_value=("", "")
+        ) as asked:
             self.assertFalse(self.window.files.save())
         asked.assert_called_once()
 
@@ -315,7 +391,13 @@ class SafeWindowTest(WindowCase):
         while not self.workspace.idle and time.monotonic() < deadline:
             QApplication.processEvents()
         words = "\n".join(self.troubles)
-        for expected in ("60 characters", "does not exist", "is not a file on this computer", "lies outside the picture", "The layer"):
+        for expected in (
+            "60 characters",
+            "does not exist",
+            "is not a file on this computer",
+            "lies outside the picture",
+            "The layer",
+        ):
             self.assertIn(expected, words)
         for box in self.window.findChildren(QMessageBox):
             box.close()
@@ -325,7 +407,9 @@ class SafeWindowTest(WindowCase):
         self.workspace.exports.write(self.folder / "a.png")
         self.settle()
         end = time.monotonic() + 20
-        while not self.workspace.quiet_frames.idle and time.monotonic() < end:  # it begins a thread of its own
+        while (
+            not self.workspace.quiet_frames.idle and time.monotonic() < end
+        ):  # it begins a thread of its own
             QTest.qWait(20)
         before = threading.active_count()
         for number in range(3):
@@ -338,7 +422,9 @@ class SafeWindowTest(WindowCase):
         self.assertLessEqual(len(list(pathlib.Path("/proc/self/fd").iterdir())), 80)
 
     def test_fine_does_not_hold_the_one_job_slot(self):
-        part = np.asarray(Image.open(DEMO / "yard.png").convert("RGB"))[60:520, 960:1520]  # the cloth with its fringe
+        part = np.asarray(Image.open(DEMO / "yard.png").convert("RGB"))[
+            60:520, 960:1520
+        ]  # the cloth with its fringe
         Image.fromarray(part).save(self.folder / "part.png")
         self.open(self.folder / "part.png")
         self.click(275, 360)
@@ -429,7 +515,9 @@ app.main([{str(DEMO / "yard.png")!r}])
         import os
 
         environment = os.environ | {"PYTHONPATH": str(ROOT / "src"), "QT_QPA_PLATFORM": "offscreen"}
-        child = subprocess.Popen([sys.executable, "-c", code], stdout=subprocess.PIPE, text=True, env=environment)
+        child = subprocess.Popen(
+            [sys.executable, "-c", code], stdout=subprocess.PIPE, text=True, env=environment
+        )
         self.assertEqual(child.stdout.readline().strip(), "changed")
         child.send_signal(signal.SIGTERM)
         child.wait(30)

@@ -60,10 +60,20 @@ class HistoryTest(unittest.TestCase):
         history = History(Project())
         for degrees in range(1, 30):
             history.push(
-                history.project.with_sieve(history.project.stack[0].but(adjust=Adjust(recolour=Recolour(hue=degrees)))), "Hue", "hue"
+                history.project.with_sieve(
+                    history.project.stack[0].but(adjust=Adjust(recolour=Recolour(hue=degrees)))
+                ),
+                "Hue",
+                "hue",
             )
         history.close_group()
-        history.push(history.project.with_sieve(history.project.stack[0].but(adjust=Adjust(recolour=Recolour(hue=90)))), "Hue", "hue")
+        history.push(
+            history.project.with_sieve(
+                history.project.stack[0].but(adjust=Adjust(recolour=Recolour(hue=90)))
+            ),
+            "Hue",
+            "hue",
+        )
         history.undo()
         self.assertEqual(history.project.stack[0].adjust.recolour.hue, 29)
         history.undo()
@@ -117,11 +127,22 @@ class StorageTest(FolderCase):
         path = self.folder / "six.sieve"
         path.write_text(json.dumps({"version": 6, "stack": [{"name": "One", "adjust": blocks}]}))
         project = storage.load(path)
-        self.assertEqual((project.stack[0].adjust.match.target, project.stack[0].adjust.even.even_hue), ((0.3, 0.1, 0.1), 20))
+        self.assertEqual(
+            (project.stack[0].adjust.match.target, project.stack[0].adjust.even.even_hue),
+            ((0.3, 0.1, 0.1), 20),
+        )
         learnt = with_found(project.stack[0], match=Dye(), even=(50.0, 40.0), frame=7)
         storage.save(project.with_sieve(learnt), path)
         adjust = json.loads(path.read_text())["stack"][0]["adjust"]
-        self.assertEqual([name for block in adjust.values() for name in block if name in ("found", "mean", "frame", "table")], [])
+        self.assertEqual(
+            [
+                name
+                for block in adjust.values()
+                for name in block
+                if name in ("found", "mean", "frame", "table")
+            ],
+            [],
+        )
         self.assertNotIn("found", json.loads(path.read_text())["stack"][0])
 
     def test_what_is_wrong_is_said_in_one_sentence(self):
@@ -140,7 +161,10 @@ class StorageTest(FolderCase):
         path = self.folder / "work.sieve"
         storage.save(Project(), path)
         before = path.read_bytes()
-        with mock.patch.object(os, "replace", side_effect=OSError(28, "No space left on device")), self.assertRaises(Trouble) as caught:
+        with (
+            mock.patch.object(os, "replace", side_effect=OSError(28, "No space left on device")),
+            self.assertRaises(Trouble) as caught,
+        ):
             storage.save(Project(gamut="clip"), path)
         self.assertIn("No space left", str(caught.exception))
         self.assertEqual(path.read_bytes(), before)

@@ -1,4 +1,6 @@
-"""Files of phones and of the web, headers, clips that say nonsense, BT.2020, and large tables read apart."""
+"""Files of phones and of the web, headers, clips that say nonsense, BT.2020, and large tables read
+apart.
+"""
 
 import os
 import pathlib
@@ -41,8 +43,17 @@ class PhoneAndWeb(FolderCase):
         self.codes = np.asarray(self.picture).astype(float)
 
     def test_each_kind_is_what_was_written(self):
-        for name, most in (("a.gif", 6), ("a.tga", 0.01), ("a.bmp", 0.01), ("a.jp2", 0.01), ("a.avif", 4), ("a.heic", 4)):
-            self.picture.save(self.folder / name, **({"quality": 95} if name in ("a.avif", "a.heic") else {}))
+        for name, most in (
+            ("a.gif", 6),
+            ("a.tga", 0.01),
+            ("a.bmp", 0.01),
+            ("a.jp2", 0.01),
+            ("a.avif", 4),
+            ("a.heic", 4),
+        ):
+            self.picture.save(
+                self.folder / name, **({"quality": 95} if name in ("a.avif", "a.heic") else {})
+            )
             self.assertLess(np.abs(to_grey8(self.folder / name) - self.codes).mean(), most, name)
             about = about_of(self.folder / name)
             self.assertEqual((about.kind, about.size), ("still", (90, 60)), name)
@@ -50,18 +61,28 @@ class PhoneAndWeb(FolderCase):
 
     def test_loading_libraries_is_not_the_time_of_a_header(self):
         # On a busy machine the libraries of Pillow alone take longer than a header may.
-        ask = "from amber_sieve.media import header; header.MAX_PROCESSOR_SECONDS = 0.1; print(header._answer({name!r}))"
+        ask = (
+            "from amber_sieve.media import header; header.MAX_PROCESSOR_SECONDS = 0.1; "
+            "print(header._answer({name!r}))"
+        )
         for name in ("a.gif", "a.heic", "a.jp2"):
             self.picture.save(self.folder / name)
             command = [sys.executable, "-c", ask.format(name=str(self.folder / name))]
-            self.assertEqual(subprocess.run(command, capture_output=True, text=True).stdout, "True\n", name)
+            self.assertEqual(
+                subprocess.run(command, capture_output=True, text=True).stdout, "True\n", name
+            )
 
     def test_tga_with_its_rows_either_way(self):
-        """TGA 2.0, field 5.6: bit 5 of the image descriptor says that the first row is the top one."""
+        """TGA 2.0, field 5.6: bit 5 of the image descriptor says that the first row is the top
+        one.
+        """
         head = bytearray(18)
         head[2], head[12], head[14], head[16] = 2, 90, 60, 24
         blue_first = np.asarray(self.picture)[:, :, ::-1]
-        for name, descriptor, rows in (("up.tga", 0, blue_first[::-1]), ("down.tga", 0x20, blue_first)):
+        for name, descriptor, rows in (
+            ("up.tga", 0, blue_first[::-1]),
+            ("down.tga", 0x20, blue_first),
+        ):
             head[17] = descriptor
             (self.folder / name).write_bytes(bytes(head) + rows.tobytes())
             np.testing.assert_allclose(to_grey8(self.folder / name), self.codes, atol=0.01)
@@ -73,8 +94,12 @@ class PhoneAndWeb(FolderCase):
         self.assertEqual(stills.read(self.folder / "a.tga").picture.alpha[4, 3], 0)
         self.picture.convert("L").save(self.folder / "g.tga")
         self.assertTrue(stills.read(self.folder / "g.tga").about.grey)
-        ramp = np.repeat(np.linspace(0, 65535, 90).astype(np.uint16)[None, :, None], 60, axis=0).repeat(3, axis=2)
-        pillow_heif.from_bytes(mode="RGB;16", size=(90, 60), data=ramp.tobytes()).save(self.folder / "deep.heic", quality=-1)
+        ramp = np.repeat(
+            np.linspace(0, 65535, 90).astype(np.uint16)[None, :, None], 60, axis=0
+        ).repeat(3, axis=2)
+        pillow_heif.from_bytes(mode="RGB;16", size=(90, 60), data=ramp.tobytes()).save(
+            self.folder / "deep.heic", quality=-1
+        )
         read = stills.read(self.folder / "deep.heic")
         self.assertEqual(read.about.depth, "uint16")
         self.assertLess(np.abs(to_grey8(self.folder / "deep.heic") - ramp / 257).max(), 2)
@@ -93,7 +118,9 @@ def black_png(width: int, height: int) -> bytes:
     """A black PNG of some size (ISO/IEC 15948): next to nothing in the file, a lot in memory."""
 
     def chunk(kind: bytes, data: bytes) -> bytes:
-        return struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+        return (
+            struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+        )
 
     body = zlib.compress(bytes((1 + 3 * width) * height), 1)
     head = struct.pack(">IIBBBBB", width, height, 8, 2, 0, 0, 0)
@@ -103,17 +130,25 @@ def black_png(width: int, height: int) -> bytes:
 class Headers(FolderCase):
     def test_info_decodes_nothing(self):
         (self.folder / "large.png").write_bytes(black_png(9000, 9000))
-        code = "import resource,sys\nfrom amber_sieve.terminal.main import main\nmain(sys.argv[1:])\nprint(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss)"
+        code = (
+            "import resource,sys\nfrom amber_sieve.terminal.main import "
+            "main\nmain(sys.argv[1:])\nprint(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss)"
+        )
         done = subprocess.run(
-            [sys.executable, "-c", code, "info", str(self.folder / "large.png")], capture_output=True, text=True,
+            [sys.executable, "-c", code, "info", str(self.folder / "large.png")],
+            capture_output=True,
+            text=True,
             env=os.environ | {"PYTHONPATH": str(ROOT / "src")},
-        )  # fmt: skip
+        )
         self.assertIn("9000 x 9000", done.stdout)
         self.assertLess(int(done.stdout.split()[-1]), 500_000)
 
     def test_what_memory_is_needed_is_said(self):
         (self.folder / "large.png").write_bytes(black_png(9000, 9000))
-        with mock.patch.object(memory, "available", return_value=1_000_000_000), self.assertRaisesRegex(Trouble, r"1.6 GB to open, 1.0 GB"):
+        with (
+            mock.patch.object(memory, "available", return_value=1_000_000_000),
+            self.assertRaisesRegex(Trouble, r"1.6 GB to open, 1.0 GB"),
+        ):
             open_source(self.folder / "large.png")
         self.assertGreater(memory.available(), 1 << 20)
 
@@ -121,7 +156,18 @@ class Headers(FolderCase):
 class Clips(FolderCase):
     def clip(self, *options: str) -> pathlib.Path:
         path = self.folder / "c.mp4"
-        made = ["ffmpeg", "-v", "error", "-y", "-f", "lavfi", "-i", "testsrc=size=64x48:rate=25:duration=0.4", *options, str(path)]
+        made = [
+            "ffmpeg",
+            "-v",
+            "error",
+            "-y",
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc=size=64x48:rate=25:duration=0.4",
+            *options,
+            str(path),
+        ]
         subprocess.run(made, check=True)
         return path
 
@@ -137,7 +183,16 @@ class Clips(FolderCase):
 
     def test_a_rate_that_is_none(self):
         path = self.clip(
-            "-vf", "setpts=N*100000/TB", "-r", "1/100000", "-frames:v", "3", "-c:v", "libx264", "-video_track_timescale", "1000"
+            "-vf",
+            "setpts=N*100000/TB",
+            "-r",
+            "1/100000",
+            "-frames:v",
+            "3",
+            "-c:v",
+            "libx264",
+            "-video_track_timescale",
+            "1000",
         )
         source = open_source(path)
         self.addCleanup(source.close)
@@ -166,7 +221,9 @@ class Clips(FolderCase):
                 with lock:
                     inside[0] -= 1
 
-        plain = Edge(specks=0, holes=0, follow=0, clean=0)  # nothing is found on the first frame for all
+        plain = Edge(
+            specks=0, holes=0, follow=0, clean=0
+        )  # nothing is found on the first frame for all
         project = Project(stack=(Sieve(edge=plain, adjust=Adjust(mono=Mono(mono=100))),))
         with mock.patch.object(stills, "read", counted):
             export_clip(source, project, self.folder / "o.#.png")
@@ -176,9 +233,15 @@ class Clips(FolderCase):
 
 class Bt2020(unittest.TestCase):
     def test_saturated_colours_come_back_as_bt2087_has_it(self):
-        """ITU-R BT.2087-0: primaries are changed in display light, E = (E')^2.4; the matrix is the inverse of its M2 (five decimals)."""
-        to_2020 = np.array([[0.6274, 0.3293, 0.0433], [0.0691, 0.9195, 0.0114], [0.0164, 0.0880, 0.8956]])
-        levels = np.array([(30, 180, 60), (200, 40, 90), (10, 20, 240), (128, 128, 128), (250, 240, 10)], float)
+        """ITU-R BT.2087-0: primaries are changed in display light, E = (E')^2.4; the matrix is the
+        inverse of its M2 (five decimals).
+        """
+        to_2020 = np.array(
+            [[0.6274, 0.3293, 0.0433], [0.0691, 0.9195, 0.0114], [0.0164, 0.0880, 0.8956]]
+        )
+        levels = np.array(
+            [(30, 180, 60), (200, 40, 90), (10, 20, 240), (128, 128, 128), (250, 240, 10)], float
+        )
         codes = ((levels / 255) ** 2.4 @ to_2020.T) ** (1 / 2.4)
         for curve in (14, 1, 2):
             light = encodings.decoded(np.rint(codes * 65535).astype(np.uint16)[None], curve, 9)
@@ -214,7 +277,9 @@ class TablesApart(FolderCase):
         gaps = {}
         for name in ("a.cube", "a.clf"):
             path = self.folder / name
-            gaps[f"write {name}"] = self.longest_gap(lambda path=path: lookup_files.write(table, path, "t"))
+            gaps[f"write {name}"] = self.longest_gap(
+                lambda path=path: lookup_files.write(table, path, "t")
+            )
             gaps[f"read {name}"] = self.longest_gap(lambda path=path: lookup_files.read(path))
             np.testing.assert_allclose(lookup_files.read(path), table, atol=2e-6)
         print("\nlongest gaps, ms:", {name: round(1000 * gap) for name, gap in gaps.items()})
@@ -242,7 +307,9 @@ class TablesApart(FolderCase):
             except Trouble as trouble:
                 self.assertIn("was ended", str(trouble))
             self.assertEqual(colour_spaces.names(), plain)
-        done = terminal("mask", DEMO / "close.png", "-o", self.folder / "m.png", "--keep", "300,400")
+        done = terminal(
+            "mask", DEMO / "close.png", "-o", self.folder / "m.png", "--keep", "300,400"
+        )
         self.assertEqual((done.returncode, done.stderr), (0, ""))
 
 

@@ -11,8 +11,16 @@ from amber_sieve.core.colour.transfer import decode, encode
 from amber_sieve.desk.panels.scopes_panel import BARS, SKIN
 from amber_sieve.live.scoping import SCOPE_KINDS, SCOPES_OF, Scope, scope_pixels
 
-#: Luma, and differences to blue and red, of the 75 % bars in 8-bit codes of Rec. 709 (SMPTE RP 219-1; values from memory).
-CODES = {"Y": (168, 44, 136), "C": (145, 147, 44), "G": (133, 63, 52), "M": (63, 193, 204), "R": (51, 109, 212), "B": (28, 212, 120)}
+#: Luma, and differences to blue and red, of the 75 % bars in 8-bit codes of Rec. 709 (SMPTE RP
+#: 219-1; values from memory).
+CODES = {
+    "Y": (168, 44, 136),
+    "C": (145, 147, 44),
+    "G": (133, 63, 52),
+    "M": (63, 193, 204),
+    "R": (51, 109, 212),
+    "B": (28, 212, 120),
+}
 
 
 class ScopesTest(unittest.TestCase):
@@ -26,27 +34,40 @@ class ScopesTest(unittest.TestCase):
             row, column = np.unravel_index(np.argmax(counts), counts.shape)
             self.assertEqual(counts[row, column], 7)
             cell = 2 * scopes.RIM / scopes.CELLS
-            self.assertLessEqual(abs(column * cell - scopes.RIM - (code[1] - 128) / 224), 2 * cell, letter)
-            self.assertLessEqual(abs(scopes.RIM - row * cell - (code[2] - 128) / 224), 2 * cell, letter)
+            self.assertLessEqual(
+                abs(column * cell - scopes.RIM - (code[1] - 128) / 224), 2 * cell, letter
+            )
+            self.assertLessEqual(
+                abs(scopes.RIM - row * cell - (code[2] - 128) / 224), 2 * cell, letter
+            )
 
     def test_skin_lies_near_its_line(self):
         # Common practice, no source: skin of any shade lies near one line of the vectorscope.
         for code in ((232, 190, 172), (198, 134, 106), (141, 85, 61), (92, 58, 44)):
-            blue, red = (float(value[0]) for value in scopes.differences(np.array(code, np.float32)[:, None] / 255))
-            self.assertLess(abs((np.degrees(np.arctan2(red, blue)) - SKIN + 180) % 360 - 180), 8, code)
+            blue, red = (
+                float(value[0])
+                for value in scopes.differences(np.array(code, np.float32)[:, None] / 255)
+            )
+            self.assertLess(
+                abs((np.degrees(np.arctan2(red, blue)) - SKIN + 180) % 360 - 180), 8, code
+            )
 
     def test_counts_are_those_of_plain_numpy(self):
         planes = demo_frame("close").planes
         values, across, _ = scopes.coded(planes)
         self.assertLessEqual(values.shape[1], scopes.COUNTED)
         step = round((planes[0].size / values.shape[1]) ** 0.5)
-        np.testing.assert_allclose(values, encode(np.ascontiguousarray(planes[:, ::step, ::step])).reshape(3, -1))
+        np.testing.assert_allclose(
+            values, encode(np.ascontiguousarray(planes[:, ::step, ::step])).reshape(3, -1)
+        )
         edges = np.linspace(scopes.LOWEST, scopes.HIGHEST, scopes.CELLS + 1)
         inside = np.clip(scopes.luma(values).astype(np.float64), scopes.LOWEST, scopes.HIGHEST)
         plain, _, _ = np.histogram2d(inside, across, (edges, np.linspace(0, 1, scopes.CELLS + 1)))
         found = scopes.waveform(scopes.luma(values), across)
         self.assertEqual(found.sum(), values.shape[1])
-        self.assertLess(np.abs(found - plain[::-1]).sum(), 0.002 * found.sum())  # those that lie on the edge of a cell
+        self.assertLess(
+            np.abs(found - plain[::-1]).sum(), 0.002 * found.sum()
+        )  # those that lie on the edge of a cell
         for channel, counts in zip(values, scopes.histogram(values), strict=True):
             plain, _ = np.histogram(np.clip(channel, scopes.LOWEST, scopes.HIGHEST), edges)
             self.assertLess(np.abs(counts - plain).sum(), 0.002 * counts.sum())
@@ -88,7 +109,9 @@ class ScopesPanelTest(WindowCase):
             for of in range(len(SCOPES_OF)):
                 panel.of.setCurrentIndex(of)
                 self.settle()
-                self.assertEqual(self.viewing.last.wanted.scope, Scope(SCOPE_KINDS[kind], SCOPES_OF[of]))
+                self.assertEqual(
+                    self.viewing.last.wanted.scope, Scope(SCOPE_KINDS[kind], SCOPES_OF[of])
+                )
                 self.assertIs(panel.view.pixels, self.viewing.last.scope)
                 self.assertTrue(panel.view.grab().toImage().width())
         self.window.menus.actions["scopes"].trigger()

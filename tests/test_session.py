@@ -25,9 +25,9 @@ from amber_sieve.project.storage import load, save
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
 from amber_sieve.threads import LAST, Threads
-from amber_sieve.workspace.jobs import Job
-from amber_sieve.workspace.latest_only import LatestOnlyWorker
-from amber_sieve.workspace.watcher import Watcher
+from amber_sieve.workspace.background.jobs import Job
+from amber_sieve.workspace.background.latest_only import LatestOnlyWorker
+from amber_sieve.workspace.clip.watcher import Watcher
 
 
 class HelperTest(unittest.TestCase):
@@ -62,7 +62,11 @@ class HelperTest(unittest.TestCase):
         told = {}
         for name, last in (("first", False), ("last", True)):
             threads = Threads(name, last=last)
-            threads.start(lambda name=name: told.update({name: os.getpriority(os.PRIO_PROCESS, threading.get_native_id())}))
+            threads.start(
+                lambda name=name: told.update(
+                    {name: os.getpriority(os.PRIO_PROCESS, threading.get_native_id())}
+                )
+            )
             while name not in told:
                 time.sleep(0.001)
             threads.end(5)
@@ -72,11 +76,17 @@ class HelperTest(unittest.TestCase):
     @unittest.skipUnless(sys.platform == "linux", "a thread has no priority of its own")
     def test_begun_with_a_low_priority_they_work_all_the_same(self):
         code = (
-            "import os, threading; from amber_sieve.threads import Threads; done = threading.Event(); "
+            "import os, threading; from amber_sieve.threads import Threads; done = "
+            "threading.Event(); "
             "Threads('last', last=True).start(done.set); raise SystemExit(not done.wait(20))"
         )
         for nice in (10, 19):
-            done = subprocess.run(["nice", "-n", str(nice), sys.executable, "-c", code], cwd=ROOT / "src", capture_output=True, timeout=60)
+            done = subprocess.run(
+                ["nice", "-n", str(nice), sys.executable, "-c", code],
+                cwd=ROOT / "src",
+                capture_output=True,
+                timeout=60,
+            )
             self.assertEqual((done.returncode, done.stderr), (0, b""), nice)
 
     def test_an_error_stops_nothing_and_the_end_forgets_what_waits(self):
@@ -103,7 +113,10 @@ class ThreadsTest(WindowCase):
             entry.document.edit_sieve(lambda sieve: sieve.but(name="Changed"), "Rename")
         QTest.qWait(200)
         self.settle()
-        self.assertEqual(sum(thread.name == "autosave" for thread in threading.enumerate() if thread.is_alive()), 1)
+        self.assertEqual(
+            sum(thread.name == "autosave" for thread in threading.enumerate() if thread.is_alive()),
+            1,
+        )
 
     def test_an_error_in_a_watched_frame_stops_no_later_watching(self):
         told, courses = [], []
@@ -114,7 +127,9 @@ class ThreadsTest(WindowCase):
             end = time.monotonic() + 5
             while watcher.watching and time.monotonic() < end:
                 QApplication.processEvents()
-        self.assertEqual((told, watcher.watching, watcher._busy), ([ZeroDivisionError], False, False))
+        self.assertEqual(
+            (told, watcher.watching, watcher._busy), ([ZeroDivisionError], False, False)
+        )
         watcher.close()
 
     def test_what_was_said_and_shown_of_one_picture_goes_with_it(self):
@@ -128,7 +143,12 @@ class ThreadsTest(WindowCase):
         self.assertFalse(self.window.canvas.answer.isVisible())
 
     def test_only_the_newest_request_is_answered(self):
-        renderer, answers, gate, begun = LatestOnlyWorker("render"), [], threading.Event(), threading.Event()
+        renderer, answers, gate, begun = (
+            LatestOnlyWorker("render"),
+            [],
+            threading.Event(),
+            threading.Event(),
+        )
         renderer.done.connect(answers.append)
 
         def first() -> str:
@@ -161,7 +181,9 @@ class ThreadsTest(WindowCase):
         self.assertEqual((answers, back.call_count), ([0, 1, 2, 3], 1))
 
     def test_the_fine_picture_of_a_drag_that_goes_on_is_given_up(self):
-        """A drag that paused for a quarter of a second waited seconds for a fine picture of its last step."""
+        """A drag that paused for a quarter of a second waited seconds for a fine picture of its
+        last step.
+        """
         renderer, answers, begun = LatestOnlyWorker("render"), [], threading.Event()
         renderer.done.connect(answers.append)
         context = RenderContext(Cache(10**6), cancelled=renderer.superseded)
@@ -180,9 +202,12 @@ class ThreadsTest(WindowCase):
             QApplication.processEvents()
         self.assertEqual(answers, ["step"])
         self.assertLess(time.monotonic() - started, 1.5)
-        # A step of a drag is seen to its end, whatever waits; so is a fine picture while only fine ones wait.
+        # A step of a drag is seen to its end, whatever waits; so is a fine picture while only fine
+        # ones wait.
         begun.clear()
-        renderer.ask(lambda: (begun.set(), time.sleep(0.2), context.check(), "shown")[-1], hurries=True)
+        renderer.ask(
+            lambda: (begun.set(), time.sleep(0.2), context.check(), "shown")[-1], hurries=True
+        )
         self.assertTrue(begun.wait(5))
         renderer.ask(lambda: "next", hurries=True)
         while len(answers) < 3 and time.monotonic() < started + 8:
@@ -203,7 +228,10 @@ class ThreadsTest(WindowCase):
             return gets(context, key, made)
 
         heavy = Project(
-            source=str(DEMO / "yard.png"), stack=tuple(Sieve(name=str(n), adjust=Adjust(recolour=Recolour(hue=n + 1))) for n in range(80))
+            source=str(DEMO / "yard.png"),
+            stack=tuple(
+                Sieve(name=str(n), adjust=Adjust(recolour=Recolour(hue=n + 1))) for n in range(80)
+            ),
         )
         save(heavy, self.folder / "heavy.sieve")
         self.open(DEMO / "close.png")
@@ -229,7 +257,10 @@ class ThreadsTest(WindowCase):
         renderer, answers, failures = LatestOnlyWorker("render"), [], []
         renderer.done.connect(answers.append)
         renderer.failed.connect(lambda words, details: failures.append(words))
-        for request in (self.fail_with(Trouble("The layer is gone: choose another.")), self.fail_with(MemoryError())):
+        for request in (
+            self.fail_with(Trouble("The layer is gone: choose another.")),
+            self.fail_with(MemoryError()),
+        ):
             renderer.ask(request)
             end = time.monotonic() + 5
             count = len(failures)
@@ -275,7 +306,9 @@ class ThreadsTest(WindowCase):
 
 class FilesTest(WindowCase):
     def test_recent_work_is_read_only_while_it_is_seen(self):
-        """One large picture after another would take a core from whoever works on something by now."""
+        """One large picture after another would take a core from whoever works on something by
+        now.
+        """
         turns, read = threading.Semaphore(0), []
 
         def small(path):
@@ -310,7 +343,10 @@ class FilesTest(WindowCase):
         self.open(DEMO / "yard.png")
         self.click(735, 830)
         path, out, mask = self.folder / "jar", self.folder / "out.tif", self.folder / "mask.png"
-        with mock.patch("amber_sieve.desk.window.files.QFileDialog.getSaveFileName", return_value=(str(path), "")):
+        with mock.patch(
+            "amber_sieve.desk.window.files.QFileDialog.getSaveFileName",
+            return_value=(str(path), ""),
+        ):
             self.assertTrue(self.window.files.save())
         self.assertFalse(self.work.history.changed)
         self.assertNotIn("•", self.window.windowTitle())
@@ -329,7 +365,10 @@ class FilesTest(WindowCase):
             self.settle()
         self.assertEqual(stills.read(out).about.depth, "uint8")
         self.assertTrue(mask.exists())
-        with mock.patch("amber_sieve.desk.window.files.QFileDialog.getOpenFileNames", return_value=([str(saved)], "")):
+        with mock.patch(
+            "amber_sieve.desk.window.files.QFileDialog.getOpenFileNames",
+            return_value=([str(saved)], ""),
+        ):
             self.window.files.ask_open()
         self.settle()
         self.assertEqual(self.work.path, saved)
@@ -337,7 +376,13 @@ class FilesTest(WindowCase):
     def test_dropping_a_file_opens_it(self):
         data = QMimeData()
         data.setUrls([QUrl.fromLocalFile(str(DEMO / "close.png"))])
-        event = QDropEvent(QPointF(5, 5), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
+        event = QDropEvent(
+            QPointF(5, 5),
+            Qt.DropAction.CopyAction,
+            data,
+            Qt.MouseButton.LeftButton,
+            Qt.KeyboardModifier.NoModifier,
+        )
         self.window.dropEvent(event)
         self.settle()
         self.assertEqual(self.work.display_name(), "close.png")
@@ -346,10 +391,15 @@ class FilesTest(WindowCase):
         self.open(DEMO / "yard.png")
         self.click(735, 830)
         self.assertIn("•", self.window.windowTitle())
-        for answer, accepted in ((QMessageBox.StandardButton.Cancel, False), (QMessageBox.StandardButton.Discard, True)):
+        for answer, accepted in (
+            (QMessageBox.StandardButton.Cancel, False),
+            (QMessageBox.StandardButton.Discard, True),
+        ):
             event = QCloseEvent()
             with (
-                mock.patch("amber_sieve.desk.window.files.QMessageBox.question", return_value=answer),
+                mock.patch(
+                    "amber_sieve.desk.window.files.QMessageBox.question", return_value=answer
+                ),
                 mock.patch.object(self.workspace, "close"),
             ):
                 self.window.closeEvent(event)
@@ -369,7 +419,9 @@ class LookingTest(WindowCase):
         self.window.canvas.set_view(1, "veil")
         self.settle()
         before = self.viewing.last.pictures["veil"].copy()
-        with mock.patch("amber_sieve.desk.dialogs.small.QColorDialog.getColor", return_value=QColor(0, 255, 0)):
+        with mock.patch(
+            "amber_sieve.desk.dialogs.small.QColorDialog.getColor", return_value=QColor(0, 255, 0)
+        ):
             self.window.colours.ask_veil_colour()
         self.settle()
         self.assertFalse(np.array_equal(before, self.viewing.last.pictures["veil"]))
@@ -395,12 +447,20 @@ class LookingTest(WindowCase):
 
     def test_a_large_picture_is_rendered_where_it_is_seen(self):
         self.open(DEMO / "yard.sieve")
-        self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=True), edge=s.edge.but(follow=0.0)), "Connected only")
+        self.work.edit_sieve(
+            lambda s: s.but(pick=s.pick.but(connected=True), edge=s.edge.but(follow=0.0)),
+            "Connected only",
+        )
         self.settle()
         self.assertEqual(self.viewing.last.origin, (0, 0))
-        with mock.patch("amber_sieve.desk.canvas.viewport.WHOLE", 100_000), mock.patch("amber_sieve.desk.canvas.viewport.GRAIN", 64):
+        with (
+            mock.patch("amber_sieve.desk.canvas.viewport.WHOLE", 100_000),
+            mock.patch("amber_sieve.desk.canvas.viewport.GRAIN", 64),
+        ):
             view = self.window.canvas.viewport
-            self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(connected=False)), "Connected only")
+            self.work.edit_sieve(
+                lambda s: s.but(pick=s.pick.but(connected=False)), "Connected only"
+            )
             view.zoom_to(2.0, QPointF(100, 40))
             self.settle()
             self.assertGreater(self.viewing.last.origin[0], 0)

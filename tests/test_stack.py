@@ -1,4 +1,6 @@
-"""The stack: masks made from others', copies, takes, history; in the model, in renders, and in the real window."""
+"""The stack: masks made from others', copies, takes, history; in the model, in renders, and in the
+real window.
+"""
 
 import json
 import unittest
@@ -19,7 +21,18 @@ from amber_sieve.desk.panels.stack_menu import fill_groups_menu, fill_mask_menu,
 from amber_sieve.errors import Trouble
 from amber_sieve.live.sampling import sample_at
 from amber_sieve.project import clippings, edits, storage
-from amber_sieve.project.model import Adjust, Area, Band, Bands, Edge, Joined, Light, Pick, Project, Sieve
+from amber_sieve.project.model import (
+    Adjust,
+    Area,
+    Band,
+    Bands,
+    Edge,
+    Joined,
+    Light,
+    Pick,
+    Project,
+    Sieve,
+)
 from amber_sieve.render import mask as mask_module
 from amber_sieve.render.automatic import with_found_amounts
 from amber_sieve.render.believable import believable_of
@@ -35,7 +48,14 @@ BARE = Edge(specks=0, holes=0, follow=0, clean=0)
 def sieve(name: str, low: float, high: float, **more) -> Sieve:
     """A sieve that masks a band of luminance, and darkens."""
     band = Band(on=True, corners=(low, low, high, high))
-    return Sieve(id=name, name=name, bands=Bands(luminance=band), edge=BARE, adjust=Adjust(light=Light(exposure=-1)), **more)
+    return Sieve(
+        id=name,
+        name=name,
+        bands=Bands(luminance=band),
+        edge=BARE,
+        adjust=Adjust(light=Light(exposure=-1)),
+        **more,
+    )
 
 
 def ramp() -> Frame:
@@ -58,7 +78,11 @@ class LinksTest(unittest.TestCase):
             ("same", ("dark",), True, 1 - own["dark"]),
             ("left", ("dark", "light"), False, 1 - np.maximum(own["dark"], own["light"])),
         ):
-            np.testing.assert_allclose(self.mask(edits.with_mask_from(project, "x", kind, of, opposite), "x"), wanted, atol=1e-6)
+            np.testing.assert_allclose(
+                self.mask(edits.with_mask_from(project, "x", kind, of, opposite), "x"),
+                wanted,
+                atol=1e-6,
+            )
         for mode, wanted in (
             ("add", np.maximum(own["dark"], own["light"])),
             ("subtract", own["light"] * (1 - own["dark"])),
@@ -68,11 +92,15 @@ class LinksTest(unittest.TestCase):
             np.testing.assert_allclose(self.mask(joined, "light"), wanted, atol=1e-6)
 
     def test_links_are_live_through_chains(self):
-        project = Project(stack=(sieve("a", 0, 30), Sieve(id="b", name="b"), Sieve(id="c", name="c")))
+        project = Project(
+            stack=(sieve("a", 0, 30), Sieve(id="b", name="b"), Sieve(id="c", name="c"))
+        )
         project = edits.with_mask_from(project, "b", "same", ("a",), True)
         project = edits.with_mask_from(project, "c", "same", ("b",))
         before = self.mask(project, "c")
-        wider = project.with_sieve(project.sieve("a").but(bands=Bands(luminance=Band(on=True, corners=(0, 0, 60, 60)))))
+        wider = project.with_sieve(
+            project.sieve("a").but(bands=Bands(luminance=Band(on=True, corners=(0, 0, 60, 60))))
+        )
         after = self.mask(wider, "c")
         np.testing.assert_allclose(after, 1 - self.mask(wider, "a"), atol=1e-6)
         self.assertGreater(before.sum(), after.sum() + 20)
@@ -98,7 +126,11 @@ class LinksTest(unittest.TestCase):
     def test_unlinking_keeps_the_mask(self):
         project = Project(stack=(sieve("a", 0, 30), Sieve(id="b", name="b"), sieve("c", 60, 80)))
         for kind, opposite in (("same", False), ("same", True), ("left", False)):
-            linked = edits.with_joined(edits.with_mask_from(project, "b", kind, ("a",), opposite), "b", (Joined(mode="add", of="c"),))
+            linked = edits.with_joined(
+                edits.with_mask_from(project, "b", kind, ("a",), opposite),
+                "b",
+                (Joined(mode="add", of="c"),),
+            )
             without = linked.with_sieve(edits.unlinked(linked, linked.sieve("b"), "a"))
             np.testing.assert_allclose(self.mask(without, "b"), self.mask(linked, "b"), atol=1e-6)
             gone = edits.without_sieve(linked, "a")
@@ -107,7 +139,14 @@ class LinksTest(unittest.TestCase):
     def test_a_mask_used_by_five_is_worked_out_once(self):
         stack = [sieve("a", 0, 30)]
         stack += [
-            Sieve(id=f"s{k}", name=f"s{k}", mask_from="same", of=("a",), opposite=k % 2 == 0, adjust=Adjust(light=Light(exposure=0.1)))
+            Sieve(
+                id=f"s{k}",
+                name=f"s{k}",
+                mask_from="same",
+                of=("a",),
+                opposite=k % 2 == 0,
+                adjust=Adjust(light=Light(exposure=0.1)),
+            )
             for k in range(5)
         ]
         project = Project(stack=tuple(stack))
@@ -121,14 +160,21 @@ class LinksTest(unittest.TestCase):
         project = storage.load(DEMO / "yard.sieve")
         first = project.stack[0]
         linked = project.but(
-            stack=(first.but(adjust=Adjust()), Sieve(id="copy", name="copy", mask_from="same", of=(first.id,), adjust=first.adjust))
+            stack=(
+                first.but(adjust=Adjust()),
+                Sieve(
+                    id="copy", name="copy", mask_from="same", of=(first.id,), adjust=first.adjust
+                ),
+            )
         )
         frame = demo_frame("yard").part(1150, 200, 1500, 700)
         one, other = (rendered_whole(frame, p).planes for p in (project, linked))
         self.assertEqual(one.tobytes(), other.tobytes())
 
     def test_leftovers_are_what_still_has_the_colour_after_a_sieve(self):
-        """Two patches of red, one a little off: the first is recoloured, the sieve for leftovers takes the second and not what was made of the first."""
+        """Two patches of red, one a little off: the first is recoloured, the sieve for leftovers
+        takes the second and not what was made of the first.
+        """
         planes = np.full((3, 40, 80), 0.4, np.float32)
         planes[:, 5:35, 5:35] = np.array((0.5, 0.05, 0.04), np.float32)[:, None, None]
         planes[:, 5:35, 45:75] = np.array((0.5, 0.062, 0.042), np.float32)[:, None, None]
@@ -148,16 +194,34 @@ class LinksTest(unittest.TestCase):
         self.assertTrue(project.stack[1].adjust.neutral)
 
     def test_why_a_pixel_is_in_names_what_decided_at_every_stage(self):
-        """A ramp of L* from 0 to 100: luminance bands, drops, areas, strength and inversion, by what is known of each."""
+        """A ramp of L* from 0 to 100: luminance bands, drops, areas, strength and inversion, by
+        what is known of each.
+        """
         frame = ramp()
         place = lambda lightness: (round(lightness / 100 * (frame.width - 1)), 10)  # noqa: E731
-        one = sieve("one", 40, 60).but(strength=50, areas=(Area(kind="rect", mode="subtract", points=((120, 10), (140, 10), (120, 20))),))
+        one = sieve("one", 40, 60).but(
+            strength=50,
+            areas=(Area(kind="rect", mode="subtract", points=((120, 10), (140, 10), (120, 20))),),
+        )
 
         def told(sieve: Sieve, lightness: float) -> str:
-            return " ".join(why(frame, Project(stack=(sieve,)), "one", place(lightness), RenderContext(Cache(10**7))))
+            return " ".join(
+                why(
+                    frame,
+                    Project(stack=(sieve,)),
+                    "one",
+                    place(lightness),
+                    RenderContext(Cache(10**7)),
+                )
+            )
 
         inside, outside = told(one, 55), told(one, 90)
-        for words in ("inside the band from 40 to 60", "By colour it is 100 %", "takes away 100 % here", "is out"):
+        for words in (
+            "inside the band from 40 to 60",
+            "By colour it is 100 %",
+            "takes away 100 % here",
+            "is out",
+        ):
             self.assertIn(words, inside)
         self.assertIn("outside the band", outside)
         self.assertIn("Strength is 50 %", told(one.but(areas=()), 50))
@@ -166,11 +230,19 @@ class LinksTest(unittest.TestCase):
         # Of two keep samples the one whose tolerance reaches the pixel decides, not the nearer one.
         flat = Frame(np.full((3, 20, 20), 0.2, np.float32))
         near, far = (
-            sample_at(Frame(np.full((3, 20, 20), light, np.float32)), 5, 5, compare="luminance", tolerance=tolerance)
+            sample_at(
+                Frame(np.full((3, 20, 20), light, np.float32)),
+                5,
+                5,
+                compare="luminance",
+                tolerance=tolerance,
+            )
             for light, tolerance in ((0.21, 0.1), (0.3, 40.0))
         )
         both = Sieve(id="one", name="one", edge=BARE, pick=Pick(samples=(near, far)))
-        said = " ".join(why(flat, Project(stack=(both,)), "one", (10, 10), RenderContext(Cache(10**7))))
+        said = " ".join(
+            why(flat, Project(stack=(both,)), "one", (10, 10), RenderContext(Cache(10**7)))
+        )
         self.assertIn("decides is keep 2", said)
         self.assertIn("so it keeps this pixel", said)
         lent = why(
@@ -183,13 +255,27 @@ class LinksTest(unittest.TestCase):
         self.assertIn("made from one: ask there", lent[-1])
 
     def test_what_is_found_of_a_lent_mask_follows_it(self):
-        """Match, Believable? and haze of a sieve whose mask is another's, also one that comes later in the stack."""
-        early = Sieve(id="early", name="early", mask_from="same", of=("late",), adjust=Adjust(match={"target": (0.2, 0.05, 0.05)}))
+        """Match, Believable? and haze of a sieve whose mask is another's, also one that comes later
+        in the stack.
+        """
+        early = Sieve(
+            id="early",
+            name="early",
+            mask_from="same",
+            of=("late",),
+            adjust=Adjust(match={"target": (0.2, 0.05, 0.05)}),
+        )
         for low in (0, 50):
             project = Project(stack=(early, sieve("late", low, low + 30).but(adjust=Adjust())))
             cache = RenderContext(Cache(10**8))
             found = with_found_amounts(project, ramp(), cache)
-            mask = cv2.erode((sieve_mask(ramp(), found, "early", cache) >= 0.98).astype(np.uint8), np.ones((3, 3), np.uint8)) > 0
+            mask = (
+                cv2.erode(
+                    (sieve_mask(ramp(), found, "early", cache) >= 0.98).astype(np.uint8),
+                    np.ones((3, 3), np.uint8),
+                )
+                > 0
+            )
             out = render(ramp(), found, cache)[:, mask].mean(axis=1)
             np.testing.assert_allclose(out, (0.2, 0.05, 0.05), atol=2e-3)
             self.assertGreater(believable_of(ramp(), found, "early", cache).moved, 5)
@@ -197,7 +283,12 @@ class LinksTest(unittest.TestCase):
         cache = RenderContext(Cache(10**8))
         moved = []
         for low in (0, 50):
-            project = Project(stack=(early.but(adjust=Adjust(light=Light(exposure=1))), sieve("late", low, low + 30).but(adjust=Adjust())))
+            project = Project(
+                stack=(
+                    early.but(adjust=Adjust(light=Light(exposure=1))),
+                    sieve("late", low, low + 30).but(adjust=Adjust()),
+                )
+            )
             moved.append(believable_of(ramp(), project, "early", cache).moved)
         self.assertNotAlmostEqual(*moved, places=1)
 
@@ -210,7 +301,9 @@ class LinksTest(unittest.TestCase):
     def test_solo(self):
         project = Project(stack=(sieve("a", 0, 30), sieve("b", 50, 100)))
         alone = render(ramp(), project.but(solo="b"), RenderContext())
-        np.testing.assert_array_equal(alone, render(ramp(), Project(stack=(project.stack[1],)), RenderContext()))
+        np.testing.assert_array_equal(
+            alone, render(ramp(), Project(stack=(project.stack[1],)), RenderContext())
+        )
 
 
 class GroupsTest(unittest.TestCase):
@@ -218,8 +311,12 @@ class GroupsTest(unittest.TestCase):
         project = Project(stack=(sieve("a", 0, 40), sieve("b", 60, 100)))
         project = edits.with_group(edits.with_group(project, "a", "Both"), "b", "Both")
         (group,) = project.groups
-        half = render(ramp(), edits.with_changed_group(project, group.id, strength=50.0), RenderContext())
-        alone = render(ramp(), Project(stack=tuple(s.but(strength=50) for s in project.stack)), RenderContext())
+        half = render(
+            ramp(), edits.with_changed_group(project, group.id, strength=50.0), RenderContext()
+        )
+        alone = render(
+            ramp(), Project(stack=tuple(s.but(strength=50) for s in project.stack)), RenderContext()
+        )
         np.testing.assert_array_equal(half, alone)
         off = render(ramp(), edits.with_changed_group(project, group.id, on=False), RenderContext())
         np.testing.assert_array_equal(off, ramp().planes)
@@ -235,20 +332,41 @@ class ClippingsTest(FolderCase):
         self.assertEqual(copies[1].of, (copies[0].id,))
         self.assertNotIn(copies[0].id, ("a", "b"))
         self.assertEqual(len(project.stack), 3)
-        for wrong in ("", "{}", "hello", '{"amber_sieve": 99, "sieves": [{"name": "x"}]}', "[" * 5000):
+        for wrong in (
+            "",
+            "{}",
+            "hello",
+            '{"amber_sieve": 99, "sieves": [{"name": "x"}]}',
+            "[" * 5000,
+        ):
             with self.assertRaises(Trouble):
                 clippings.sieves_in(wrong)
 
     def test_only_the_mask_or_only_the_adjustments(self):
-        one, other = sieve("a", 0, 30), sieve("b", 50, 60).but(adjust=Adjust(), areas=(Area(kind="rect", points=((1, 1), (2, 1), (1, 2))),))
-        masked, adjusted = edits.with_part_of(one, other, "mask"), edits.with_part_of(other, one, "adjustments")
-        self.assertEqual((masked.bands, masked.areas, masked.adjust), (other.bands, other.areas, one.adjust))
+        one, other = (
+            sieve("a", 0, 30),
+            sieve("b", 50, 60).but(
+                adjust=Adjust(), areas=(Area(kind="rect", points=((1, 1), (2, 1), (1, 2))),)
+            ),
+        )
+        masked, adjusted = (
+            edits.with_part_of(one, other, "mask"),
+            edits.with_part_of(other, one, "adjustments"),
+        )
+        self.assertEqual(
+            (masked.bands, masked.areas, masked.adjust), (other.bands, other.areas, one.adjust)
+        )
         self.assertEqual((adjusted.bands, adjusted.adjust), (other.bands, one.adjust))
 
     def test_takes_and_links_are_saved(self):
-        project = Project(source=str(DEMO / "yard.png"), stack=(sieve("a", 0, 30), Sieve(id="b", name="b", mask_from="same", of=("a",))))
+        project = Project(
+            source=str(DEMO / "yard.png"),
+            stack=(sieve("a", 0, 30), Sieve(id="b", name="b", mask_from="same", of=("a",))),
+        )
         project = edits.with_take(project, "First").but(solo="a")
-        fill = project.sieve("b").adjust.fill.but(fill="picture", fill_picture=str(self.folder / "sky.png"))
+        fill = project.sieve("b").adjust.fill.but(
+            fill="picture", fill_picture=str(self.folder / "sky.png")
+        )
         project = project.with_sieve(project.sieve("b").but(adjust=Adjust(fill=fill)))
         storage.save(project, self.folder / "p.sieve")
         self.assertIn('"fill_picture": "sky.png"', (self.folder / "p.sieve").read_text())
@@ -265,7 +383,9 @@ class StackWindowTest(WindowCase):
     def choose(self, menu: QMenu, *names: str) -> None:
         """Choose an entry of a menu by the names on the way to it."""
         for name in names:
-            action = next(action for action in menu.actions() if action.text().replace("&", "") == name)
+            action = next(
+                action for action in menu.actions() if action.text().replace("&", "") == name
+            )
             menu = action.menu() or menu
         action.trigger()
         self.settle()
@@ -288,10 +408,14 @@ class StackWindowTest(WindowCase):
         self.click(300, 200)
         self.assertEqual(self.work.sieve.pick.samples, samples)
         self.work.select(first)
-        with mock.patch.object(QMessageBox, "question", return_value=QMessageBox.StandardButton.Cancel):
+        with mock.patch.object(
+            QMessageBox, "question", return_value=QMessageBox.StandardButton.Cancel
+        ):
             self.window.stack.remove()
         self.assertEqual(len(self.work.project.stack), 2)
-        with mock.patch.object(QMessageBox, "question", return_value=QMessageBox.StandardButton.Yes) as asked:
+        with mock.patch.object(
+            QMessageBox, "question", return_value=QMessageBox.StandardButton.Yes
+        ) as asked:
             self.window.stack.remove()
         self.assertIn("Sieve 2", asked.call_args[0][2])
         self.settle()
@@ -405,7 +529,13 @@ class StackWindowTest(WindowCase):
             self.settle()
         self.workspace.stack.remove_take("Matched")
         menu = QMenu()
-        fill_takes_menu(menu, self.workspace, self.window, self.window.canvas.show_take_beside, self.window.canvas.wipe_take)
+        fill_takes_menu(
+            menu,
+            self.workspace,
+            self.window,
+            self.window.canvas.show_take_beside,
+            self.window.canvas.wipe_take,
+        )
         self.choose(menu, "Grey jar", "Compare by wipe")
         self.settle()
         pane, pictures = self.window.canvas.panes[0], self.viewing.last.pictures
@@ -418,7 +548,9 @@ class StackWindowTest(WindowCase):
         self.choose(menu, "Grey jar", "Switch to this take")
         self.assertEqual(self.work.sieve.adjust.mono.mono, 100)
         self.window.show_history()
-        dialog = next(child for child in self.window.children() if type(child).__name__ == "HistoryDialog")
+        dialog = next(
+            child for child in self.window.children() if type(child).__name__ == "HistoryDialog"
+        )
         self.assertEqual(dialog.list.count(), len(self.work.history.names))
         dialog.list.setCurrentRow(0)
         self.settle()
@@ -428,7 +560,13 @@ class StackWindowTest(WindowCase):
         self.assertEqual(self.work.sieve.adjust.mono.mono, 100)
         dialog.close()
         menu = QMenu()
-        fill_takes_menu(menu, self.workspace, self.window, self.window.canvas.show_take_beside, self.window.canvas.wipe_take)
+        fill_takes_menu(
+            menu,
+            self.workspace,
+            self.window,
+            self.window.canvas.show_take_beside,
+            self.window.canvas.wipe_take,
+        )
         self.choose(menu, "Grey jar", "Remove it")
         self.assertEqual(self.work.project.takes, ())
         self.assertEqual(self.troubles, [])
@@ -451,7 +589,16 @@ class OddTest(unittest.TestCase):
     def test_a_lent_empty_mask_changes_nothing(self):
         frame = Frame(solid((0.2, 0.3, 0.4)))
         project = Project(
-            stack=(Sieve(id="a", name="a"), Sieve(id="b", name="b", mask_from="same", of=("a",), adjust=Adjust(light=Light(exposure=2))))
+            stack=(
+                Sieve(id="a", name="a"),
+                Sieve(
+                    id="b",
+                    name="b",
+                    mask_from="same",
+                    of=("a",),
+                    adjust=Adjust(light=Light(exposure=2)),
+                ),
+            )
         )
         np.testing.assert_array_equal(render(frame, project, RenderContext()), frame.planes)
 

@@ -1,4 +1,6 @@
-"""The tray: several pictures open, each with its own stack or a shared one; kept for the next start; found again; one window."""
+"""The tray: several pictures open, each with its own stack or a shared one; kept for the next
+start; found again; one window.
+"""
 
 import gc
 import json
@@ -36,7 +38,9 @@ from amber_sieve.project.recovery import Left, left_behind
 class TrayTest(WindowCase):
     def setUp(self):
         super().setUp()
-        for number, box in enumerate(((600, 600, 1000, 900), (100, 300, 500, 600), (1000, 200, 1400, 500))):
+        for number, box in enumerate(
+            ((600, 600, 1000, 900), (100, 300, 500, 600), (1000, 200, 1400, 500))
+        ):
             Image.open(DEMO / "yard.png").crop(box).save(self.folder / f"{'abc'[number]}.png")
         self.names = [self.folder / f"{name}.png" for name in "abc"]
 
@@ -52,11 +56,15 @@ class TrayTest(WindowCase):
         self.click(140, 200)
         work = self.work.project
         QTest.mouseClick(
-            self.window.tray.viewport(), Qt.MouseButton.LeftButton, pos=self.window.tray.visualItemRect(self.window.tray.item(1)).center()
+            self.window.tray.viewport(),
+            Qt.MouseButton.LeftButton,
+            pos=self.window.tray.visualItemRect(self.window.tray.item(1)).center(),
         )
         self.settle()
         self.assertIs(self.workspace.tray.current, b)
-        self.assertEqual(self.work.project, Project(source=str(self.names[1])).but(stack=self.work.project.stack))
+        self.assertEqual(
+            self.work.project, Project(source=str(self.names[1])).but(stack=self.work.project.stack)
+        )
         self.work.set_field("adjust.light.exposure", 1.0, "Exposure")
         self.settle()
         self.workspace.pictures.go_by(-1)
@@ -93,7 +101,9 @@ class TrayTest(WindowCase):
         self.settle()
         found = [entry.document.project.stack[-1].pick.samples[0].tolerance for entry in entries]
         self.assertEqual([len(entry.document.project.stack) for entry in entries], [2, 2, 2])
-        self.assertEqual(len({sample.document.project.stack[-1].pick.samples[0].colour for sample in entries}), 1)
+        self.assertEqual(
+            len({sample.document.project.stack[-1].pick.samples[0].colour for sample in entries}), 1
+        )
         self.assertGreater(len(set(found)), 1)
         self.assertIn(tolerance, (5.0, *found, tolerance))
         self.assertEqual(self.troubles, [])
@@ -127,14 +137,23 @@ class TrayTest(WindowCase):
         self.settle()
         held = json.loads(open_tray.tray_file().read_text())["windows"]
         mine = next(one for one in held if one["process"] == os.getpid())
-        self.assertEqual([pathlib.Path(row["source"]).name for row in mine["entries"]], ["a.png", "b.png", "c.png"])
+        self.assertEqual(
+            [pathlib.Path(row["source"]).name for row in mine["entries"]],
+            ["a.png", "b.png", "c.png"],
+        )
         self.assertEqual(mine["current"], 2)
         self.workspace.pictures.close_all()
-        open_tray.tray_file().write_text(json.dumps({"windows": [mine | {"started": "before this process"}]}))
+        open_tray.tray_file().write_text(
+            json.dumps({"windows": [mine | {"started": "before this process"}]})
+        )
         self.assertTrue(self.workspace.pictures.restore())
         self.settle()
-        self.assertEqual([entry.name for entry in self.workspace.tray.entries], ["a.sieve", "b.png", "c.png"])
-        self.assertEqual([entry.shared for entry in self.workspace.tray.entries], [False, True, True])
+        self.assertEqual(
+            [entry.name for entry in self.workspace.tray.entries], ["a.sieve", "b.png", "c.png"]
+        )
+        self.assertEqual(
+            [entry.shared for entry in self.workspace.tray.entries], [False, True, True]
+        )
         self.assertEqual(self.workspace.tray.current.name, "c.png")
         self.assertEqual(self.troubles, [])
 
@@ -144,23 +163,43 @@ class TrayTest(WindowCase):
             entry.document.edit(lambda project: project.but(gamut="clip"), "Gamut")
         self.workspace.saving.keep_now()
         self.assertEqual(
-            len(list((pathlib.Path(os.environ["XDG_STATE_HOME"]) / "amber-sieve" / "recovery").glob(f"{os.getpid()}-*.json"))), 3
+            len(
+                list(
+                    (pathlib.Path(os.environ["XDG_STATE_HOME"]) / "amber-sieve" / "recovery").glob(
+                        f"{os.getpid()}-*.json"
+                    )
+                )
+            ),
+            3,
         )
         self.assertEqual(left_behind(), [])  # this program still runs
         event = QCloseEvent()
         answers = {"question": mock.Mock(return_value=QMessageBox.StandardButton.SaveAll)}
-        with mock.patch.multiple("amber_sieve.desk.window.files.QMessageBox", **answers), mock.patch.object(self.workspace, "close"):
+        with (
+            mock.patch.multiple("amber_sieve.desk.window.files.QMessageBox", **answers),
+            mock.patch.object(self.workspace, "close"),
+        ):
             self.window.closeEvent(event)
         self.assertTrue(event.isAccepted())
-        self.assertEqual([storage.load(self.folder / f"{name}.sieve").gamut for name in "abc"], ["clip"] * 3)
+        self.assertEqual(
+            [storage.load(self.folder / f"{name}.sieve").gamut for name in "abc"], ["clip"] * 3
+        )
         self.assertEqual(self.workspace.saving.unsaved, [])
 
     def test_folders_and_many_files_are_dropped(self):
         (self.folder / "more").mkdir()
         shutil.copy(self.names[0], self.folder / "more" / "d.png")
         data = QMimeData()
-        data.setUrls([QUrl.fromLocalFile(str(self.folder / "more")), QUrl.fromLocalFile(str(self.names[1]))])
-        event = QDropEvent(QPointF(5, 5), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
+        data.setUrls(
+            [QUrl.fromLocalFile(str(self.folder / "more")), QUrl.fromLocalFile(str(self.names[1]))]
+        )
+        event = QDropEvent(
+            QPointF(5, 5),
+            Qt.DropAction.CopyAction,
+            data,
+            Qt.MouseButton.LeftButton,
+            Qt.KeyboardModifier.NoModifier,
+        )
         self.window.dropEvent(event)
         self.settle()
         self.assertEqual([entry.name for entry in self.workspace.tray.entries], ["d.png", "b.png"])
@@ -175,11 +214,21 @@ class TrayTest(WindowCase):
 
     def test_a_batch_of_the_tray_each_by_its_own_stack(self):
         a, _, _ = self.open_all()
-        self.work.edit_sieve(lambda sieve: sieve.but(invert=True, adjust=sieve.adjust.but(mono=sieve.adjust.mono.but(mono=100))), "Grey")
+        self.work.edit_sieve(
+            lambda sieve: sieve.but(
+                invert=True, adjust=sieve.adjust.but(mono=sieve.adjust.mono.but(mono=100))
+            ),
+            "Grey",
+        )
         out = self.folder / "out"
         dialog = self.batch_dialog()
-        self.assertEqual((dialog.kind, dialog.list.count(), dialog.begin.isEnabled()), ("tray", 3, False))
-        with mock.patch("amber_sieve.desk.dialogs.batch_dialog.QFileDialog.getExistingDirectory", return_value=str(out)):
+        self.assertEqual(
+            (dialog.kind, dialog.list.count(), dialog.begin.isEnabled()), ("tray", 3, False)
+        )
+        with mock.patch(
+            "amber_sieve.desk.dialogs.batch_dialog.QFileDialog.getExistingDirectory",
+            return_value=str(out),
+        ):
             dialog.into.click()
         self.settle()
         self.assertFalse(dialog.picture.pixmap().isNull())
@@ -193,12 +242,20 @@ class TrayTest(WindowCase):
         dialog = self.batch_dialog()
         dialog.which.setCurrentIndex(2)
         self.assertFalse(dialog.begin.isEnabled())
-        with mock.patch("amber_sieve.desk.dialogs.batch_dialog.QFileDialog.getExistingDirectory", side_effect=asked):
+        with mock.patch(
+            "amber_sieve.desk.dialogs.batch_dialog.QFileDialog.getExistingDirectory",
+            side_effect=asked,
+        ):
             dialog.choose.click()
             dialog.into.click()
         dialog.begin.click()
         self.settle()
-        self.assertEqual(np.ptp(np.asarray(Image.open(self.folder / "again" / "b.png")).astype(int), axis=-1).max(), 0)
+        self.assertEqual(
+            np.ptp(
+                np.asarray(Image.open(self.folder / "again" / "b.png")).astype(int), axis=-1
+            ).max(),
+            0,
+        )
         self.assertEqual(self.troubles, [])
 
     def test_whole_sieves_are_stored_with_a_picture_and_used_elsewhere(self):
@@ -208,7 +265,10 @@ class TrayTest(WindowCase):
         self.settle()
         self.window.show_sieve_presets()
         dialog = next(child for child in self.window.findChildren(SievePresetsDialog))
-        with mock.patch("amber_sieve.desk.dialogs.sieve_presets_dialog.QInputDialog.getText", return_value=("Darker", True)):
+        with mock.patch(
+            "amber_sieve.desk.dialogs.sieve_presets_dialog.QInputDialog.getText",
+            return_value=("Darker", True),
+        ):
             dialog.store.click()
         self.assertEqual([preset.name for preset in sieve_presets.STORE.all()], ["Darker"])
         self.assertGreater(len(sieve_presets.STORE.all()[0].png), 500)
@@ -217,9 +277,17 @@ class TrayTest(WindowCase):
         dialog.list.setCurrentRow(0)
         dialog.use.click()
         self.settle()
-        self.assertEqual((self.work.sieve.name, self.work.sieve.adjust.light.exposure), ("Darker", -1.0))
-        for ask, button, name in (("getSaveFileName", dialog.give, "p.json"), ("getOpenFileName", dialog.bring, "p.json")):
-            with mock.patch(f"amber_sieve.desk.dialogs.sieve_presets_dialog.QFileDialog.{ask}", return_value=(str(self.folder / name), "")):
+        self.assertEqual(
+            (self.work.sieve.name, self.work.sieve.adjust.light.exposure), ("Darker", -1.0)
+        )
+        for ask, button, name in (
+            ("getSaveFileName", dialog.give, "p.json"),
+            ("getOpenFileName", dialog.bring, "p.json"),
+        ):
+            with mock.patch(
+                f"amber_sieve.desk.dialogs.sieve_presets_dialog.QFileDialog.{ask}",
+                return_value=(str(self.folder / name), ""),
+            ):
                 button.click()
             dialog.list.setCurrentRow(0)
         dialog.remove.click()
@@ -231,16 +299,28 @@ class TrayTest(WindowCase):
 
     def test_several_projects_at_once_and_kept_work_in_place_of_the_clean_one(self):
         for name in ("a", "b"):
-            storage.save(Project(source=str(self.folder / f"{name}.png"), gamut="clip"), self.folder / f"{name}.sieve")
+            storage.save(
+                Project(source=str(self.folder / f"{name}.png"), gamut="clip"),
+                self.folder / f"{name}.sieve",
+            )
         self.workspace.pictures.open_many([self.folder / "a.sieve", self.folder / "b.sieve"])
         self.settle()
-        self.assertEqual([entry.name for entry in self.workspace.tray.entries], ["a.sieve", "b.sieve"])
+        self.assertEqual(
+            [entry.name for entry in self.workspace.tray.entries], ["a.sieve", "b.sieve"]
+        )
         kept_file = self.folder / "left.json"
-        left = Left(kept_file, "b.sieve", str(self.folder / "b.sieve"), 0.0, Project(source=str(self.folder / "b.png")))
+        left = Left(
+            kept_file,
+            "b.sieve",
+            str(self.folder / "b.sieve"),
+            0.0,
+            Project(source=str(self.folder / "b.png")),
+        )
         self.workspace.pictures.take_left([left])
         self.settle()
         self.assertEqual(
-            [(entry.name, entry.document.history.changed) for entry in self.workspace.tray.entries], [("a.sieve", False), ("b.sieve", True)]
+            [(entry.name, entry.document.history.changed) for entry in self.workspace.tray.entries],
+            [("a.sieve", False), ("b.sieve", True)],
         )
         self.assertEqual(self.troubles, [])
 
@@ -250,7 +330,9 @@ class TrayTest(WindowCase):
         self.work.set_field("adjust.mono.mono", 100.0, "Grey")
         self.assertEqual(b.document.project.stack[0].adjust.mono.mono, 0)
         self.workspace.sharing.bring_shared()
-        self.assertEqual({entry.name for entry in self.workspace.saving.unsaved}, {"a.png", "b.png"})
+        self.assertEqual(
+            {entry.name for entry in self.workspace.saving.unsaved}, {"a.png", "b.png"}
+        )
         self.workspace.saving.save_all()
         self.assertEqual(storage.load(self.folder / "b.sieve").stack[0].adjust.mono.mono, 100)
 
@@ -272,10 +354,16 @@ class TrayTest(WindowCase):
     def test_closing_pictures_one_by_one(self):
         self.open_all()
         self.click(140, 200)
-        with mock.patch("amber_sieve.desk.window.files.QMessageBox.question", return_value=QMessageBox.StandardButton.Cancel):
+        with mock.patch(
+            "amber_sieve.desk.window.files.QMessageBox.question",
+            return_value=QMessageBox.StandardButton.Cancel,
+        ):
             self.window.files.close_picture()
         self.assertEqual(len(self.workspace.tray.entries), 3)
-        with mock.patch("amber_sieve.desk.window.files.QMessageBox.question", return_value=QMessageBox.StandardButton.Discard):
+        with mock.patch(
+            "amber_sieve.desk.window.files.QMessageBox.question",
+            return_value=QMessageBox.StandardButton.Discard,
+        ):
             for _ in range(3):
                 self.window.files.close_picture()
                 self.settle()
@@ -343,21 +431,30 @@ class TrayTest(WindowCase):
 
 class FoundAgainTest(FolderCase):
     def test_moved_folders(self):
-        for old, new in (("shoot/raw/a.png", "shoot/raw/a.png"), ("shoot/raw/b.png", "raw/b.png"), ("shoot/raw/c.png", "c.png")):
+        for old, new in (
+            ("shoot/raw/a.png", "shoot/raw/a.png"),
+            ("shoot/raw/b.png", "raw/b.png"),
+            ("shoot/raw/c.png", "c.png"),
+        ):
             with self.subTest(new=new):
                 base = self.folder / new.replace("/", "-")
                 (base / "work").mkdir(parents=True)
                 there = base / new
                 there.parent.mkdir(parents=True, exist_ok=True)
                 there.write_bytes(b"x")
-                self.assertEqual(found_near(pathlib.Path("/elsewhere") / old, base / "work" / "p.sieve"), there)
+                self.assertEqual(
+                    found_near(pathlib.Path("/elsewhere") / old, base / "work" / "p.sieve"), there
+                )
         self.assertIsNone(found_near(pathlib.Path("/elsewhere/none.png"), self.folder / "p.sieve"))
 
     def test_small_pictures_of_files(self):
         Image.open(DEMO / "yard.png").convert("RGB").save(self.folder / "a.jpg", quality=95)
         one, other = thumbnail(self.folder / "a.jpg"), thumbnail(DEMO / "yard.png")
         self.assertEqual(one.shape, (75, 112))
-        far = [np.abs((one >> shift & 255).astype(int) - (other >> shift & 255).astype(int)).mean() for shift in (0, 8, 16)]
+        far = [
+            np.abs((one >> shift & 255).astype(int) - (other >> shift & 255).astype(int)).mean()
+            for shift in (0, 8, 16)
+        ]
         self.assertLess(max(far), 6)
 
 
@@ -412,7 +509,9 @@ class OneWindowTest(FolderCase):
             "PYTHONPATH": str(DEMO.parent / "src"),
             "WAYLAND_DISPLAY": f"test{os.getpid()}",
         }
-        with subprocess.Popen([sys.executable, "-c", RUNS], stdout=subprocess.PIPE, text=True, env=environment) as first:
+        with subprocess.Popen(
+            [sys.executable, "-c", RUNS], stdout=subprocess.PIPE, text=True, env=environment
+        ) as first:
             self.assertEqual(first.stdout.readline(), "ready\n")
             second = subprocess.run(
                 [sys.executable, "-m", "amber_sieve.terminal.main", "open", str(DEMO / "yard.png")],
@@ -425,19 +524,28 @@ class OneWindowTest(FolderCase):
             self.assertEqual(first.stdout.readline().strip(), str(DEMO / "yard.png"))
 
     def test_the_door_lies_in_a_folder_of_ones_own(self):
-        with mock.patch.dict(os.environ, {"XDG_RUNTIME_DIR": str(self.folder), "XDG_STATE_HOME": str(self.folder / "state")}):
+        with mock.patch.dict(
+            os.environ,
+            {"XDG_RUNTIME_DIR": str(self.folder), "XDG_STATE_HOME": str(self.folder / "state")},
+        ):
             self.folder.chmod(0o755)  # others may enter: it is not used
-            self.assertEqual(one_window._folder(), self.folder / "state" / "amber-sieve" / "amber-sieve-door")
+            self.assertEqual(
+                one_window._folder(), self.folder / "state" / "amber-sieve" / "amber-sieve-door"
+            )
             self.folder.chmod(0o700)
             self.assertEqual(one_window._folder(), self.folder / "amber-sieve-door")
             (self.folder / "amber-sieve-door").rmdir()
             (self.folder / "elsewhere").mkdir(mode=0o700)
             (self.folder / "amber-sieve-door").symlink_to(self.folder / "elsewhere")
-            self.assertEqual(one_window._folder(), self.folder / "state" / "amber-sieve" / "amber-sieve-door")
+            self.assertEqual(
+                one_window._folder(), self.folder / "state" / "amber-sieve" / "amber-sieve-door"
+            )
 
     def test_another_user_is_neither_believed_nor_served(self):
         taken: list[list[pathlib.Path]] = []
-        with mock.patch.dict(os.environ, {"XDG_STATE_HOME": str(self.folder), "WAYLAND_DISPLAY": "other"}):
+        with mock.patch.dict(
+            os.environ, {"XDG_STATE_HOME": str(self.folder), "WAYLAND_DISPLAY": "other"}
+        ):
             door = one_window.Door(taken.append)
             self.addCleanup(door.close)
             with (
@@ -449,19 +557,36 @@ class OneWindowTest(FolderCase):
 
     def test_messages_are_bounded(self):
         good = json.dumps(["/a [1].png", "/b.png"]).encode()
-        self.assertEqual(one_window.paths_in(good), [pathlib.Path("/a [1].png"), pathlib.Path("/b.png")])
+        self.assertEqual(
+            one_window.paths_in(good), [pathlib.Path("/a [1].png"), pathlib.Path("/b.png")]
+        )
         for bad in (
-            b"", b"[]", b"{}", b"3", b'"/a"', b"[[" * 500_000, json.dumps(["/a"] * 10_001).encode(), json.dumps(["/" + "x" * 10_000_000]).encode(),
-            b'["a.png"]', b"[3]", b'[""]', b'[["/a"]]', b"\xff",
-            b'["/a\\u0000b.png"]', b'["/\\udcff.png"]', b'["/a.png", "/\\ud800"]',
-        ):  # fmt: skip
+            b"",
+            b"[]",
+            b"{}",
+            b"3",
+            b'"/a"',
+            b"[[" * 500_000,
+            json.dumps(["/a"] * 10_001).encode(),
+            json.dumps(["/" + "x" * 10_000_000]).encode(),
+            b'["a.png"]',
+            b"[3]",
+            b'[""]',
+            b'[["/a"]]',
+            b"\xff",
+            b'["/a\\u0000b.png"]',
+            b'["/\\udcff.png"]',
+            b'["/a.png", "/\\ud800"]',
+        ):
             with self.assertRaises((ValueError, RecursionError), msg=bad[:20]):
                 one_window.paths_in(bad)
 
     def test_a_flood_and_silence_are_cut_off(self):
         running, taken = self.running, []
         with (
-            mock.patch.dict(os.environ, {"XDG_STATE_HOME": str(self.folder), "WAYLAND_DISPLAY": "flood"}),
+            mock.patch.dict(
+                os.environ, {"XDG_STATE_HOME": str(self.folder), "WAYLAND_DISPLAY": "flood"}
+            ),
             mock.patch.object(one_window, "SLOWEST", 300),
         ):
             door = one_window.Door(taken.append)

@@ -1,4 +1,6 @@
-"""After a crash: what was not saved is offered whole, stays until it is restored or discarded, and little of it is lost."""
+"""After a crash: what was not saved is offered whole, stays until it is restored or discarded, and
+little of it is lost.
+"""
 
 import json
 import os
@@ -20,7 +22,7 @@ from amber_sieve.desk.dialogs.unsaved_dialog import UnsavedDialog
 from amber_sieve.project import open_tray, recovery, storage
 from amber_sieve.project.model import Adjust, Light, Project, Sieve
 from amber_sieve.workspace import preferences as kept
-from amber_sieve.workspace.document import KEEP_AFTER
+from amber_sieve.workspace.document.document import KEEP_AFTER
 
 
 class ElevenTest(WindowCase):
@@ -35,7 +37,10 @@ class ElevenTest(WindowCase):
             path = self.folder / f"{number}.png"
             Image.fromarray(np.full((24, 32, 3), 10 * number, np.uint8)).save(path)
             self.paths.append(path)
-            project = Project(source=str(path), stack=(Sieve(name=f"Work {number}", adjust=Adjust(light=Light(exposure=1.0))),))
+            project = Project(
+                source=str(path),
+                stack=(Sieve(name=f"Work {number}", adjust=Adjust(light=Light(exposure=1.0))),),
+            )
             keeper = recovery.Recovery()
             keeper.keep(project, path.name, None)
             held = json.loads(keeper._file.read_text())
@@ -50,7 +55,10 @@ class ElevenTest(WindowCase):
         return found[0]
 
     def sieves(self) -> dict[str, str]:
-        return {pathlib.Path(entry.source).name: entry.document.sieve.name for entry in self.workspace.tray.entries}
+        return {
+            pathlib.Path(entry.source).name: entry.document.sieve.name
+            for entry in self.workspace.tray.entries
+        }
 
     def test_all_are_ticked_and_restored_together_in_place_of_the_untouched_ones(self):
         self.workspace.pictures.open_many(self.paths)  # as the tray of the last time is put back
@@ -60,7 +68,11 @@ class ElevenTest(WindowCase):
         self.assertEqual((dialog.list.count(), len(dialog.ticked)), (11, 11))
         self.assertIn("0.png", dialog.list.item(0).text())
         self.assertIn("(11)", dialog.restore.text())
-        self.wait(lambda: dialog.list.item(10).icon().pixmap(24, 18).toImage().pixelColor(12, 9).red() > 90)  # its picture's grey is 100
+        self.wait(
+            lambda: (
+                dialog.list.item(10).icon().pixmap(24, 18).toImage().pixelColor(12, 9).red() > 90
+            )
+        )  # its picture's grey is 100
         dialog.restore.click()
         self.settle()
         self.assertEqual(self.sieves(), {f"{number}.png": f"Work {number}" for number in range(11)})
@@ -90,8 +102,13 @@ class ElevenTest(WindowCase):
         self.assertEqual(dialog.list.count(), 10)
         for row in range(2, 10):
             dialog.list.item(row).setCheckState(Qt.CheckState.Unchecked)
-        for answer, left in ((QMessageBox.StandardButton.No, 10), (QMessageBox.StandardButton.Yes, 8)):
-            with mock.patch("amber_sieve.desk.dialogs.unsaved_dialog.QMessageBox.question", return_value=answer) as asked:
+        for answer, left in (
+            (QMessageBox.StandardButton.No, 10),
+            (QMessageBox.StandardButton.Yes, 8),
+        ):
+            with mock.patch(
+                "amber_sieve.desk.dialogs.unsaved_dialog.QMessageBox.question", return_value=answer
+            ) as asked:
                 dialog.discard.click()
             self.assertEqual(asked.call_count, 1)
             self.assertEqual((dialog.list.count(), len(recovery.left_behind())), (left, left))
@@ -116,7 +133,8 @@ def change():
     for widget in app.application().topLevelWidgets():
         if hasattr(widget, "workspace") and widget.workspace.work.opened:
             number = len(said)
-            widget.workspace.work.set_field("adjust.light.exposure", number / 1000, "Exposure", group="drag")
+            work = widget.workspace.work
+            work.set_field("adjust.light.exposure", number / 1000, "Exposure", group="drag")
             said.append(number)
             print(number, flush=True)
 said = []
@@ -128,12 +146,17 @@ app.main([{!r}])
 """
 
     def edited(self, seconds: float, number: int) -> tuple[int, int]:
-        """Edit for so long, send a signal; returns the last step that was said, and the last that was kept."""
+        """Edit for so long, send a signal; returns the last step that was said, and the last that
+        was kept.
+        """
         picture = self.folder / "a.png"
         Image.fromarray(np.full((24, 32, 3), 90, np.uint8)).save(picture)
         environment = os.environ | {"PYTHONPATH": str(ROOT / "src"), "QT_QPA_PLATFORM": "offscreen"}
         child = subprocess.Popen(
-            [sys.executable, "-c", self.EDITS.format(str(picture))], stdout=subprocess.PIPE, text=True, env=environment
+            [sys.executable, "-c", self.EDITS.format(str(picture))],
+            stdout=subprocess.PIPE,
+            text=True,
+            env=environment,
         )
         child.stdout.readline()
         time.sleep(seconds)
@@ -169,7 +192,11 @@ class GoneTest(WindowCase):
         Image.new("RGB", (32, 24), (90, 20, 10)).save(there)
         storage.save(Project(source=str(there)), self.folder / "moved.sieve")
         lost = self.folder / "lost.sieve"  # as of a temporary folder
-        rows = (open_tray.Row(str(gone)), open_tray.Row(str(there)), open_tray.Row(str(there), str(lost)))
+        rows = (
+            open_tray.Row(str(gone)),
+            open_tray.Row(str(there)),
+            open_tray.Row(str(there), str(lost)),
+        )
         self.last_time(*rows)
         asked = []
         self.workspace.pictures.missing.connect(asked.append)
@@ -178,7 +205,10 @@ class GoneTest(WindowCase):
         self.assertEqual((self.work.project.source, asked, self.troubles), (str(there), [], []))
         notice = self.window.notices.gone
         self.assertTrue(notice.isVisible())
-        self.assertIn("2 pictures of the tray are not where they were: gone.png, lost.sieve", notice.words.text())
+        self.assertIn(
+            "2 pictures of the tray are not where they were: gone.png, lost.sieve",
+            notice.words.text(),
+        )
         self.assertEqual(len(self.workspace.tray.entries), 3)
         notice.button.click()
         self.settle()
@@ -203,7 +233,11 @@ class OlderPreferencesTest(unittest.TestCase):
         file = kept.preferences_file()
         file.parent.mkdir(parents=True, exist_ok=True)
         self.addCleanup(file.unlink)
-        file.write_text(json.dumps({"theme": "light", "autosave_seconds": 5.0, "text_size": 9000, "recent": ["/a.png"]}))
+        file.write_text(
+            json.dumps(
+                {"theme": "light", "autosave_seconds": 5.0, "text_size": 9000, "recent": ["/a.png"]}
+            )
+        )
         held = kept.load()
         self.assertEqual((held.theme, held.text_size, held.recent), ("light", 100, ("/a.png",)))
 

@@ -13,7 +13,11 @@ from amber_sieve.media import stills
 from amber_sieve.project import storage
 from amber_sieve.project.model import Adjust, Recolour
 
-SHIFT, CTRL, ALT = Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.AltModifier
+SHIFT, CTRL, ALT = (
+    Qt.KeyboardModifier.ShiftModifier,
+    Qt.KeyboardModifier.ControlModifier,
+    Qt.KeyboardModifier.AltModifier,
+)
 POT = (735, 830)
 
 
@@ -22,7 +26,9 @@ class WholeWayTest(WindowCase):
         self.open(DEMO / "yard.png")
         self.click(*POT)
         sample = self.work.sieve.pick.samples[0]
-        self.assertLess(abs(sample.x - POT[0]) + abs(sample.y - POT[1]), 5)  # one screen pixel is several of the picture
+        self.assertLess(
+            abs(sample.x - POT[0]) + abs(sample.y - POT[1]), 5
+        )  # one screen pixel is several of the picture
         before = self.viewing.last.coverage.whole
         pick, adjust = self.window.pick, self.window.adjust
         self.drag(pick.tolerance, -6)
@@ -36,14 +42,23 @@ class WholeWayTest(WindowCase):
         QTest.keyClick(self.window, Qt.Key.Key_Z, CTRL)
         self.settle()
         self.assertEqual(self.work.sieve.adjust.recolour.hue, turned)
-        project, ours, theirs = self.folder / "pot.sieve", self.folder / "window.png", self.folder / "terminal.png"
+        project, ours, theirs = (
+            self.folder / "pot.sieve",
+            self.folder / "window.png",
+            self.folder / "terminal.png",
+        )
         self.assertTrue(self.workspace.saving.save(project))
         self.workspace.exports.write(ours)
         self.settle()
         self.assertEqual(terminal("render", project, "-o", theirs).returncode, 0)
-        self.assertTrue(np.array_equal(np.asarray(Image.open(ours)), np.asarray(Image.open(theirs))))
+        self.assertTrue(
+            np.array_equal(np.asarray(Image.open(ours)), np.asarray(Image.open(theirs)))
+        )
         self.assertEqual(self.troubles, [])
-        difference = np.abs(stills.read(ours).picture.planes - self.work.opened.frame(0).planes).max(0) > 0.004
+        difference = (
+            np.abs(stills.read(ours).picture.planes - self.work.opened.frame(0).planes).max(0)
+            > 0.004
+        )
         self.assertGreater(overlap(difference.astype(np.float32), truth("yard", "turquoise")), 0.7)
 
     def test_modifiers_and_buttons_add_and_drop(self):
@@ -168,7 +183,9 @@ class WholeWayTest(WindowCase):
         pane.setFocus()
         QTest.keyClick(pane, Qt.Key.Key_Return)
         self.settle()
-        self.assertEqual((self.work.sieve.pick.samples[0].x, self.work.sieve.pick.samples[0].y), (900, 600))
+        self.assertEqual(
+            (self.work.sieve.pick.samples[0].x, self.work.sieve.pick.samples[0].y), (900, 600)
+        )
 
 
 class TroubleTest(WindowCase):
@@ -176,7 +193,11 @@ class TroubleTest(WindowCase):
         self.open(DEMO / "yard.png")
         self.click(*POT)
         work = self.work.project
-        text, newer, wrong = self.folder / "text.png", self.folder / "newer.sieve", self.folder / "wrong.sieve"
+        text, newer, wrong = (
+            self.folder / "text.png",
+            self.folder / "newer.sieve",
+            self.folder / "wrong.sieve",
+        )
         text.write_text("hello")
         newer.write_text('{"version": 7}')
         wrong.write_text('{"version": 1, "stack": 5}')
@@ -197,7 +218,9 @@ class TroubleTest(WindowCase):
     def test_a_value_that_does_not_fit_changes_nothing(self):
         self.open(DEMO / "yard.sieve")
         before = self.work.project
-        with self.assertRaises(ValidationError):  # a mistake of ours: it is not shown as the person's
+        with self.assertRaises(
+            ValidationError
+        ):  # a mistake of ours: it is not shown as the person's
             self.work.edit_sieve(lambda s: s.but(strength=300.0), "Strength")
         self.assertEqual(self.work.project, before)
         self.assertEqual(self.troubles, [])
@@ -208,7 +231,9 @@ class ClipWindowTest(WindowCase):
         self.open(DEMO / "clip.mp4")
         line = self.window.timeline
         self.assertTrue(line.isVisible())
-        QTest.mouseClick(line.bar, Qt.MouseButton.LeftButton, pos=QPoint(round(line.bar.place_of(10)), 8))
+        QTest.mouseClick(
+            line.bar, Qt.MouseButton.LeftButton, pos=QPoint(round(line.bar.place_of(10)), 8)
+        )
         self.settle()
         self.assertEqual(self.viewing.last.wanted.number, 10)
         QTest.keyClick(line.bar, Qt.Key.Key_Period)
@@ -218,7 +243,11 @@ class ClipWindowTest(WindowCase):
         self.settle()
         self.assertEqual(self.work.number, 11)
         line.play.click()
-        for _ in range(6000):  # a minute: a machine that is busy, or has to compile first, shows its second frame later
+        for _ in range(
+            6000
+            # a minute: a machine that is busy, or has to compile first, shows its second frame
+            # later
+        ):
             QTest.qWait(10)
             if self.work.number > 13:
                 break
@@ -243,13 +272,33 @@ class ClipWindowTest(WindowCase):
 class TerminalTest(FolderCase):
     def test_mask_and_recolour(self):
         mask, out, project = self.folder / "m.png", self.folder / "o.png", self.folder / "p.sieve"
-        done = terminal("mask", DEMO / "yard.png", "-o", mask, "--keep", "735,830", "--drop", "1230,330", "--save", project)
+        done = terminal(
+            "mask",
+            DEMO / "yard.png",
+            "-o",
+            mask,
+            "--keep",
+            "735,830",
+            "--drop",
+            "1230,330",
+            "--save",
+            project,
+        )
         self.assertEqual((done.returncode, done.stderr), (0, ""))
         image = stills.read(mask)
         self.assertEqual((image.about.depth, image.about.size), ("uint16", (1800, 1200)))
-        self.assertEqual([s.role for s in storage.load(project).stack[0].pick.samples], ["keep", "drop"])
-        self.assertEqual(terminal("recolour", DEMO / "yard.png", "-o", out, "--keep", "735,830", "--hue", 0).returncode, 0)
-        self.assertTrue(np.array_equal(np.asarray(Image.open(out)), np.asarray(Image.open(DEMO / "yard.png"))))
+        self.assertEqual(
+            [s.role for s in storage.load(project).stack[0].pick.samples], ["keep", "drop"]
+        )
+        self.assertEqual(
+            terminal(
+                "recolour", DEMO / "yard.png", "-o", out, "--keep", "735,830", "--hue", 0
+            ).returncode,
+            0,
+        )
+        self.assertTrue(
+            np.array_equal(np.asarray(Image.open(out)), np.asarray(Image.open(DEMO / "yard.png")))
+        )
 
     def test_info_and_schema(self):
         self.assertIn("1800 x 1200", terminal("info", DEMO / "yard.png").stdout)
@@ -258,7 +307,12 @@ class TerminalTest(FolderCase):
 
     def test_exit_codes(self):
         self.assertEqual(terminal("mask", DEMO / "yard.png").returncode, 2)
-        self.assertEqual(terminal("mask", DEMO / "yard.png", "-o", "x.png", "--keep", "1,1", "--shading", "300").returncode, 2)
+        self.assertEqual(
+            terminal(
+                "mask", DEMO / "yard.png", "-o", "x.png", "--keep", "1,1", "--shading", "300"
+            ).returncode,
+            2,
+        )
         self.assertEqual(terminal("nonsense").returncode, 2)
         text = self.folder / "text.png"
         text.write_text("hello")

@@ -32,7 +32,8 @@ from amber_sieve.workspace.workspace import Workspace
 
 #: How much of each is done; `tools/world.py` asks for what a long day has.
 CLICKS, MEGAPIXELS, DROPPED, STEPS, KILLS = 12, 2.16, 120, 60, 2
-#: Megabytes by which a session may grow once it is warm, and the longest pause of the event loop, seconds.
+#: Megabytes by which a session may grow once it is warm, and the longest pause of the event loop,
+#: seconds.
 GROWS, PAUSE = 120.0, 1.0
 
 
@@ -85,7 +86,9 @@ class SourceTest(WindowCase):
         for name in ("out.png", "out.exr"):
             self.workspace.exports.write(self.folder / name)
             self.settle()
-            self.assertEqual(open_source(self.folder / name).about.size, self.work.opened.source.about.size)
+            self.assertEqual(
+                open_source(self.folder / name).about.size, self.work.opened.source.about.size
+            )
         self.assertTrue(self.workspace.saving.save(self.folder / "p.sieve"))
         self.assertEqual(storage.load(self.folder / "p.sieve").stack, self.work.project.stack)
         self.assertEqual(self.troubles, [])
@@ -103,7 +106,9 @@ class SourceTest(WindowCase):
         self.workspace.speech.said.connect(said.append)
         self.open(self.folder / "p.sieve")
         self.assertEqual(self.work.opened.source.about.size, (50, 30))
-        self.assertTrue(any("has changed since the project was saved" in words for words in said), said)
+        self.assertTrue(
+            any("has changed since the project was saved" in words for words in said), said
+        )
         self.assertEqual(self.troubles, [])
 
     def test_when_the_folder_goes_saving_says_so_and_nothing_is_lost(self):
@@ -117,7 +122,9 @@ class SourceTest(WindowCase):
         self.assertTrue(self.work.history.changed)
         self.workspace.saving.keep_now()
         self.assertTrue(self.workspace.saving.save(self.folder / "elsewhere.sieve"))
-        self.assertEqual(storage.load(self.folder / "elsewhere.sieve").stack, self.work.project.stack)
+        self.assertEqual(
+            storage.load(self.folder / "elsewhere.sieve").stack, self.work.project.stack
+        )
 
     def test_a_clip_and_numbered_pictures_that_go_are_said_and_others_go_on(self):
         clip = self.folder / "clip.mp4"
@@ -126,7 +133,9 @@ class SourceTest(WindowCase):
         clip.unlink()
         self.assertEqual(source.frame(30).planes.shape[0], 3)  # what is open can be read
         try:
-            export_clip(source, Project(), self.folder / "out.mp4", (0, 3))  # its sound is read anew
+            export_clip(
+                source, Project(), self.folder / "out.mp4", (0, 3)
+            )  # its sound is read anew
         except Trouble as trouble:
             self.assertIn("clip.mp4", str(trouble))
             self.assertNotIn("\n", str(trouble))
@@ -141,14 +150,19 @@ class SourceTest(WindowCase):
 
 
 class FullDiskTest(WindowCase):
-    def test_a_full_disk_under_autosave_is_said_once_and_work_is_kept_as_soon_as_there_is_room(self):
+    def test_a_full_disk_under_autosave_is_said_once_and_work_is_kept_as_soon_as_there_is_room(
+        self,
+    ):
         self.open(DEMO / "close.png")
         self.work.document._keep_after = 0.001 * 20
         real, full = recovery.write_text, [True]
 
         def write(path, text):
             if full[0]:
-                raise Trouble(f"{path} could not be written (No space left on device): choose another place or free some space.")
+                raise Trouble(
+                    f"{path} could not be written (No space left on device): choose another place "
+                    "or free some space."
+                )
             real(path, text)
 
         with mock.patch.object(recovery, "write_text", write):
@@ -161,9 +175,19 @@ class FullDiskTest(WindowCase):
             self.assertIn("No space left", self.troubles[0])
             full[0] = False  # nothing is changed any more: it is tried again by itself
             mine = f"{os.getpid()}-"
-            self.wait(lambda: any(file.name.startswith(mine) for file in recovery.recovery_folder().glob("*.json")))
-        kept = [json.loads(file.read_text()) for file in recovery.recovery_folder().glob(f"{os.getpid()}-*.json")]
-        self.assertEqual([round(one["project"]["stack"][0]["adjust"]["light"]["exposure"], 3) for one in kept], [0.5])
+            self.wait(
+                lambda: any(
+                    file.name.startswith(mine) for file in recovery.recovery_folder().glob("*.json")
+                )
+            )
+        kept = [
+            json.loads(file.read_text())
+            for file in recovery.recovery_folder().glob(f"{os.getpid()}-*.json")
+        ]
+        self.assertEqual(
+            [round(one["project"]["stack"][0]["adjust"]["light"]["exposure"], 3) for one in kept],
+            [0.5],
+        )
         self.troubles.clear()
 
 
@@ -189,7 +213,9 @@ class TwoWindowsTest(WindowCase):
         self.assertTrue(other.work.history.changed)
         self.assertTrue(other.saving.save_all())  # beside it
         self.assertEqual(storage.load(path).stack[0].adjust.light.exposure, 1.0)
-        self.assertEqual(storage.load(self.folder / "p-2.sieve").stack[0].adjust.light.exposure, -1.0)
+        self.assertEqual(
+            storage.load(self.folder / "p-2.sieve").stack[0].adjust.light.exposure, -1.0
+        )
 
 
 class ManyTest(WindowCase):
@@ -206,14 +232,23 @@ class ManyTest(WindowCase):
         heart.start(5)
         paused.turn(0.05)
         started = time.monotonic()
-        event = QDropEvent(QPointF(300, 300), Qt.DropAction.CopyAction, mime, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
+        event = QDropEvent(
+            QPointF(300, 300),
+            Qt.DropAction.CopyAction,
+            mime,
+            Qt.MouseButton.LeftButton,
+            Qt.KeyboardModifier.NoModifier,
+        )
         self.window.dropEvent(event)
         dropped = time.monotonic() - started
         while not self.workspace.idle:
             paused.turn()
         self.settle()
         worst = max(np.diff(beats))
-        print(f"\n    {DROPPED} files: taken in {dropped:.2f} s, longest pause of the window {worst:.2f} s")
+        print(
+            f"\n    {DROPPED} files: taken in {dropped:.2f} s, longest pause of the window "
+            f"{worst:.2f} s"
+        )
         self.assertLess(worst, PAUSE)
         self.assertEqual(len(self.workspace.tray.entries), DROPPED)
         self.assertTrue(all(entry.thumbnail is not None for entry in self.workspace.tray.entries))
@@ -252,7 +287,9 @@ class ClockTest(WindowCase):
             self.workspace.exports.write(self.folder / "out.png")
             self.settle()
         self.assertEqual(storage.load(self.folder / "p.sieve").stack, self.work.project.stack)
-        self.assertEqual(open_source(self.folder / "out.png").about.size, self.work.opened.source.about.size)
+        self.assertEqual(
+            open_source(self.folder / "out.png").about.size, self.work.opened.source.about.size
+        )
         self.assertEqual(recovery.left_behind(), [])
         self.assertEqual(self.troubles, [])
 
@@ -266,7 +303,9 @@ class DuringADragTest(WindowCase):
         for number in range(12):
             self.work.set_field("adjust.recolour.hue", float(number * 3 + 3), "Hue", group="drag")
             theme = ("light", "contrast", "dark")[number % 3]
-            self.workspace.preferences.change(theme=theme, language=("de", "en")[number % 2], text_size=100.0 + 10 * (number % 6))
+            self.workspace.preferences.change(
+                theme=theme, language=("de", "en")[number % 2], text_size=100.0 + 10 * (number % 6)
+            )
             self.application.processEvents()
         self.work.end_drag()
         self.workspace.preferences.change(theme="dark", language="", text_size=100.0)
@@ -289,7 +328,8 @@ def save():
             work = widget.workspace.work
             dabs = tuple((float(k % 300), float(k % 200), 1.0) for k in range(30_000))
             number = len(said)
-            work.edit_sieve(lambda s: s.but(name=str(number), areas=(Area(kind="brush", strokes=(Stroke(points=dabs),)),)), "Name")
+            areas = (Area(kind="brush", strokes=(Stroke(points=dabs),)),)
+            work.edit_sieve(lambda s: s.but(name=str(number), areas=areas), "Name")
             widget.workspace.saving.save(target)
             said.append(number)
             print(number, flush=True)
@@ -320,7 +360,9 @@ app.main([sys.argv[2]])
             self.assertGreaterEqual(int(newest), int(said[-1]) if said else 0)
             for one in left:
                 recovery.discard(one)
-            self.assertEqual([path.name for path in self.folder.iterdir() if path.name.startswith(".")], [])
+            self.assertEqual(
+                [path.name for path in self.folder.iterdir() if path.name.startswith(".")], []
+            )
 
 
 class LongSessionTest(WindowCase):
@@ -330,11 +372,17 @@ class LongSessionTest(WindowCase):
         share = (MEGAPIXELS * 1e6 / (yard.width * yard.height)) ** 0.5
         yard.resize((round(yard.width * share), round(yard.height * share))).save(picture)
         self.open(picture)
-        size, chance, paused = self.work.opened.source.about.size, random.Random(9), Paused(self.application)
+        size, chance, paused = (
+            self.work.opened.source.about.size,
+            random.Random(9),
+            Paused(self.application),
+        )
         states, held = [], []
         for number in range(CLICKS):
             x, y = chance.randrange(size[0]), chance.randrange(size[1])
-            role = Qt.KeyboardModifier.ShiftModifier if number % 3 else Qt.KeyboardModifier.NoModifier
+            role = (
+                Qt.KeyboardModifier.ShiftModifier if number % 3 else Qt.KeyboardModifier.NoModifier
+            )
             if number % 3 == 2:
                 role = Qt.KeyboardModifier.ControlModifier
             self.click(x, y, role)
@@ -347,7 +395,8 @@ class LongSessionTest(WindowCase):
             paused.turn()
         self.assertEqual(self.troubles, [])
         print(
-            f"\n    {CLICKS} clicks on {size[0] * size[1] / 1e6:.0f} MP: memory {held[0]:.0f} to {held[-1]:.0f} MB, pause {paused.worst:.2f} s"
+            f"\n    {CLICKS} clicks on {size[0] * size[1] / 1e6:.0f} MP: memory {held[0]:.0f} to "
+            f"{held[-1]:.0f} MB, pause {paused.worst:.2f} s"
         )
         self.assertLess(held[-1] - held[0], GROWS)
         seen = {}
@@ -373,7 +422,12 @@ class LongSessionTest(WindowCase):
             else:
                 self.click(chance.randrange(600), chance.randrange(380))
             self.settle()
-            pixels.append((self.work.history.at, {name: held.copy() for name, held in self.viewing.last.pictures.items()}))
+            pixels.append(
+                (
+                    self.work.history.at,
+                    {name: held.copy() for name, held in self.viewing.last.pictures.items()},
+                )
+            )
         for at, wanted in [*reversed(pixels), *pixels]:
             self.work.go_to_step(at)
             self.settle()
@@ -383,9 +437,12 @@ class LongSessionTest(WindowCase):
 
 class EarlierProjectsTest(FolderCase):
     def test_projects_of_every_earlier_version_are_read_and_mean_the_same(self):
-        # Files as versions 1 to 5 wrote them, from this project's own history; what each must mean is in `means`.
+        # Files as versions 1 to 5 wrote them, from this project's own history; what each must mean
+        # is in `means`.
         files = sorted((ROOT / "tests" / "earlier").glob("*.sieve"))
-        self.assertEqual([json.loads(file.read_text())["version"] for file in files], list(range(1, VERSION)))
+        self.assertEqual(
+            [json.loads(file.read_text())["version"] for file in files], list(range(1, VERSION))
+        )
         for file in files:
             with self.subTest(file=file.name):
                 held = json.loads(file.read_text())
@@ -396,7 +453,9 @@ class EarlierProjectsTest(FolderCase):
                     found = project
                     for name in path.split("."):
                         found = found[int(name)] if name.isdigit() else getattr(found, name)
-                    self.assertEqual(found, tuple(value) if isinstance(value, list) else value, path)
+                    self.assertEqual(
+                        found, tuple(value) if isinstance(value, list) else value, path
+                    )
                 storage.save(project, self.folder / "now.sieve")
                 self.assertEqual(storage.load(self.folder / "now.sieve"), project)
 

@@ -1,9 +1,11 @@
-"""Gives the terminal and the readers broken, hostile and odd files, and counts what a person should never see.
+"""Gives the terminal and the readers broken, hostile and odd files, and counts what a person should
+never see.
 
 .venv/bin/python tools/broken_inputs.py [number of variants] [seed]
 
-Every variant must end in one sentence or a right result: no traceback, no hang, no crash, no NaN written. Readers run in one
-child process for many files, so that a crash or a hang is seen; what stood in its way is then tried alone.
+Every variant must end in one sentence or a right result: no traceback, no hang, no crash, no NaN
+written. Readers run in one child process for many files, so that a crash or a hang is seen; what
+stood in its way is then tried alone.
 """
 
 from __future__ import annotations
@@ -40,10 +42,21 @@ def seeds(folder: pathlib.Path) -> list[pathlib.Path]:
     chance = np.random.default_rng(3)
     codes = (chance.random((24, 32, 4)) * 255).astype(np.uint8)
     made = []
-    for name, mode in (("a.png", "RGBA"), ("grey.png", "L"), ("a.jpg", "RGB"), ("a.webp", "RGB"), ("a.tif", "RGB")):
+    for name, mode in (
+        ("a.png", "RGBA"),
+        ("grey.png", "L"),
+        ("a.jpg", "RGB"),
+        ("a.webp", "RGB"),
+        ("a.tif", "RGB"),
+    ):
         Image.fromarray(codes).convert(mode).save(folder / name)
         made.append(folder / name)
-    for name, kind in (("half.exr", "half"), ("float.exr", "float"), ("deep.tif", "uint16"), ("float.tif", "float")):
+    for name, kind in (
+        ("half.exr", "half"),
+        ("float.exr", "float"),
+        ("deep.tif", "uint16"),
+        ("float.tif", "float"),
+    ):
         spec = oiio.ImageSpec(32, 24, 4, kind)
         out = oiio.ImageOutput.create(str(folder / name))
         out.open(str(folder / name), spec)
@@ -100,7 +113,25 @@ def spoilt(data: bytes, chance: random.Random) -> bytes:
     return bytes(held)
 
 
-HOSTILE = (0, -1, 1e200, -1e200, 1e308, "auto", "", "x" * 100_000, None, [], {}, True, [[]], 2**70, -0.0, [0, 0, 0, 0], [1, 2])
+HOSTILE = (
+    0,
+    -1,
+    1e200,
+    -1e200,
+    1e308,
+    "auto",
+    "",
+    "x" * 100_000,
+    None,
+    [],
+    {},
+    True,
+    [[]],
+    2**70,
+    -0.0,
+    [0, 0, 0, 0],
+    [1, 2],
+)
 
 
 def hostile_project(held: dict, chance: random.Random) -> str:
@@ -143,32 +174,53 @@ def stroke_project(held: dict, chance: random.Random) -> str:
     """A project whose brush strokes are huge, or many."""
     far = chance.choice((1e3, 1e6, -1e6, 5e5))
     points = [
-        [chance.uniform(-abs(far), abs(far)), chance.uniform(-abs(far), abs(far)), 1.0] for _ in range(chance.choice((1, 2, 50, 2000)))
+        [chance.uniform(-abs(far), abs(far)), chance.uniform(-abs(far), abs(far)), 1.0]
+        for _ in range(chance.choice((1, 2, 50, 2000)))
     ]
-    stroke = {"points": points, "size": chance.choice((0.1, 1, 60, 5000)), "flow": chance.choice((0, 1, 50, 100))}
-    held["stack"][0]["areas"] = [{"kind": "brush", "mode": "add", "strokes": [stroke] * chance.choice((1, 3))}]
+    stroke = {
+        "points": points,
+        "size": chance.choice((0.1, 1, 60, 5000)),
+        "flow": chance.choice((0, 1, 50, 100)),
+    }
+    held["stack"][0]["areas"] = [
+        {"kind": "brush", "mode": "add", "strokes": [stroke] * chance.choice((1, 3))}
+    ]
     return json.dumps(held)
 
 
 # The terminal's own words
 
 WORDS = (
-    ["mask", "a.png", "-o", "out.png", "--keep", "nan,nan"], ["mask", "a.png", "-o", "out.png", "--keep", "1e200,3"],
-    ["mask", "a.png", "-o", "out.png", "--keep", "3"], ["mask", "a.png", "-o", "out.png", "--keep", "-5,3"],
-    ["mask", "a.png", "-o", "out.png", "--keep", "3,3", "--frame", "-1"], ["mask", "a.png", "-o", "out.png", "--keep", "3,3", "--frame", "7"],
-    ["mask", "a.png", "-o", "out.png", "--hue", "nan,0,1,2"], ["mask", "a.png", "-o", "out.png", "--hue", "1e200,1e201,1e202,1e203"],
-    ["mask", "a.png", "-o", "out.png", "--area", "add:rect:nan,0,1,inf"], ["mask", "a.png", "-o", "out.png", "--area", "add:rect:0,0,0,0"],
-    ["mask", "a.png", "-o", "out.png", "--area", "add:rect:1e200,0,1,1"], ["mask", "a.png", "-o", "x" * 300 + ".png", "--keep", "3,3"],
-    ["mask", "a.png", "-o", "/dev/null", "--keep", "3,3"], ["mask", "/dev/zero", "-o", "out.png", "--keep", "3,3"],
-    ["mask", "fifo.png", "-o", "out.png", "--keep", "3,3"], ["mask", "a.png", "-o", "fifo.png", "--keep", "3,3"],
-    ["mask", "x" * 5000 + ".png", "-o", "out.png", "--keep", "3,3"], ["mask", "none.png", "-o", "out.png", "--keep", "3,3"],
-    ["mask", ".", "-o", "out.png", "--keep", "3,3"], ["render", "a.sieve", "-o", "out.mp4"], ["render", "a.sieve", "-o", "out.xyz"],
-    ["render", "a.mp4", "-o", "out.png"], ["render", "deep.sieve", "-o", "out.png"], ["info", "deep.sieve"], ["info", "."],
+    ["mask", "a.png", "-o", "out.png", "--keep", "nan,nan"],
+    ["mask", "a.png", "-o", "out.png", "--keep", "1e200,3"],
+    ["mask", "a.png", "-o", "out.png", "--keep", "3"],
+    ["mask", "a.png", "-o", "out.png", "--keep", "-5,3"],
+    ["mask", "a.png", "-o", "out.png", "--keep", "3,3", "--frame", "-1"],
+    ["mask", "a.png", "-o", "out.png", "--keep", "3,3", "--frame", "7"],
+    ["mask", "a.png", "-o", "out.png", "--hue", "nan,0,1,2"],
+    ["mask", "a.png", "-o", "out.png", "--hue", "1e200,1e201,1e202,1e203"],
+    ["mask", "a.png", "-o", "out.png", "--area", "add:rect:nan,0,1,inf"],
+    ["mask", "a.png", "-o", "out.png", "--area", "add:rect:0,0,0,0"],
+    ["mask", "a.png", "-o", "out.png", "--area", "add:rect:1e200,0,1,1"],
+    ["mask", "a.png", "-o", "x" * 300 + ".png", "--keep", "3,3"],
+    ["mask", "a.png", "-o", "/dev/null", "--keep", "3,3"],
+    ["mask", "/dev/zero", "-o", "out.png", "--keep", "3,3"],
+    ["mask", "fifo.png", "-o", "out.png", "--keep", "3,3"],
+    ["mask", "a.png", "-o", "fifo.png", "--keep", "3,3"],
+    ["mask", "x" * 5000 + ".png", "-o", "out.png", "--keep", "3,3"],
+    ["mask", "none.png", "-o", "out.png", "--keep", "3,3"],
+    ["mask", ".", "-o", "out.png", "--keep", "3,3"],
+    ["render", "a.sieve", "-o", "out.mp4"],
+    ["render", "a.sieve", "-o", "out.xyz"],
+    ["render", "a.mp4", "-o", "out.png"],
+    ["render", "deep.sieve", "-o", "out.png"],
+    ["info", "deep.sieve"],
+    ["info", "."],
     ["recolour", "a.png", "-o", "out.png", "--keep", "3,3", "--set", "exposure=nan"],
     ["recolour", "a.png", "-o", "out.png", "--keep", "3,3", "--set", "exposure=1e30"],
     ["recolour", "a.png", "-o", "out.png", "--keep", "3,3", "--set", "nothing=1"],
     ["recolour", "a.png", "-o", "out.jpg", "--keep", "3,3", "--set", "exposure=10"],
-)  # fmt: skip
+)
 
 READER = """
 import pathlib, sys
@@ -199,7 +251,8 @@ for line in sys.stdin:
                 print("nan", path, flush=True)
             target = out / "written.exr"
             if source.about.kind == "still":
-                stills.write(target, source.about, lambda: iter([(0, result)]), stills.StillForm("half"), frame.alpha)
+                form = stills.StillForm("half")
+                stills.write(target, source.about, lambda: iter([(0, result)]), form, frame.alpha)
                 if not np.isfinite(oiio.ImageBuf(str(target)).get_pixels()).all():
                     print("nan", path, flush=True)
         finally:
@@ -208,7 +261,8 @@ for line in sys.stdin:
     except Trouble as trouble:
         print("long" if chr(10) in str(trouble) else "said", path, flush=True)
     except BaseException as error:
-        print("traceback", path, type(error).__name__, str(error)[:200].replace(chr(10), " "), flush=True)
+        said = str(error)[:200].replace(chr(10), " ")
+        print("traceback", path, type(error).__name__, said, flush=True)
 """
 
 
@@ -218,11 +272,16 @@ def read_all(paths: list[pathlib.Path], out: pathlib.Path) -> Counter:
     waiting = list(paths)
     while waiting:
         child = subprocess.Popen(
-            [sys.executable, "-c", READER, str(ROOT / "src"), str(out)], stdin=subprocess.PIPE, stdout=subprocess.PIPE,
-            stderr=subprocess.PIPE, text=True,
-        )  # fmt: skip
+            [sys.executable, "-c", READER, str(ROOT / "src"), str(out)],
+            stdin=subprocess.PIPE,
+            stdout=subprocess.PIPE,
+            stderr=subprocess.PIPE,
+            text=True,
+        )
         try:
-            text, complaints = child.communicate("\n".join(map(str, waiting)) + "\n", timeout=PATIENCE + 0.5 * len(waiting))
+            text, complaints = child.communicate(
+                "\n".join(map(str, waiting)) + "\n", timeout=PATIENCE + 0.5 * len(waiting)
+            )
             how = "crash" if child.returncode else ""
         except subprocess.TimeoutExpired:
             child.kill()
@@ -250,7 +309,11 @@ def read_all(paths: list[pathlib.Path], out: pathlib.Path) -> Counter:
 def try_words(folder: pathlib.Path) -> Counter:
     """Run the terminal with words that should not fit."""
     found: Counter = Counter()
-    for words in [*WORDS, ["info", b"\xff\xfe.png"], ["mask", b"\xff.png", "-o", b"\xfe.png", "--keep", "3,3"]]:
+    for words in [
+        *WORDS,
+        ["info", b"\xff\xfe.png"],
+        ["mask", b"\xff.png", "-o", b"\xfe.png", "--keep", "3,3"],
+    ]:
         try:
             done = forked.run(forked.command, *words, cwd=folder, timeout=PATIENCE)
         except subprocess.TimeoutExpired:
@@ -308,7 +371,10 @@ def main() -> int:
     count = int(sys.argv[1]) if len(sys.argv) > 1 else 1200
     found = run(count, int(sys.argv[2]) if len(sys.argv) > 2 else 1)
     total = found["fine"] + found["said"] + sum(found[word] for word in BAD)
-    print(f"{total} variants: {found['fine']} worked, {found['said']} said in a sentence; " + ", ".join(f"{found[w]} {w}" for w in BAD))
+    print(
+        f"{total} variants: {found['fine']} worked, {found['said']} said in a sentence; "
+        + ", ".join(f"{found[w]} {w}" for w in BAD)
+    )
     return 1 if any(found[word] for word in BAD) else 0
 
 

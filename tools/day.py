@@ -1,9 +1,11 @@
-"""A working day in short: pictures opened, picked, adjusted, saved and exported, clips tracked and rendered, random events in between.
+"""A working day in short: pictures opened, picked, adjusted, saved and exported, clips tracked and
+rendered, random events in between.
 
 QT_QPA_PLATFORM=offscreen .venv/bin/python tools/day.py [pictures] [events] [seed]
 
-Five hundred pictures and forty thousand events are eight hours' worth. Prints memory, threads, open files and temporary files ten times;
-ends with 1 when anything was raised, or when any of them grew after the first third.
+Five hundred pictures and forty thousand events are eight hours' worth. Prints memory, threads, open
+files and temporary files ten times; ends with 1 when anything was raised, or when any of them grew
+after the first third.
 """
 
 from __future__ import annotations
@@ -26,7 +28,7 @@ from PyQt6.QtWidgets import QApplication
 from amber_sieve.desk.start.waiting import settle
 from amber_sieve.export.clip import ClipExport
 from amber_sieve.project.model import Area
-from amber_sieve.workspace.latest_only import QUIET
+from amber_sieve.workspace.background.latest_only import QUIET
 
 #: A clip is tracked and rendered after so many pictures.
 A_CLIP_EVERY = 20
@@ -48,7 +50,9 @@ class State:
     def grown(self, since: State) -> list[str]:
         """What has grown by more than what comes and goes."""
         room = {"memory": monkey.FLAT, "threads": 2, "files": 4, "temporary": 2}
-        return [name for name, more in room.items() if getattr(self, name) > getattr(since, name) + more]
+        return [
+            name for name, more in room.items() if getattr(self, name) > getattr(since, name) + more
+        ]
 
 
 class Day:
@@ -57,20 +61,36 @@ class Day:
     def __init__(self, seed: int) -> None:
         self.hand = monkey.Monkey(seed)
         self.workspace, self.chance = self.hand.workspace, self.hand.chance
-        self.workspace.preferences.change(cache_megabytes=200)  # so that it is full before the first third is over
-        self.yard = np.asarray(Image.open(monkey.ROOT / "demo" / "yard.png").convert("RGB").resize((900, 600)), np.float32)
+        self.workspace.preferences.change(
+            cache_megabytes=200
+        )  # so that it is full before the first third is over
+        self.yard = np.asarray(
+            Image.open(monkey.ROOT / "demo" / "yard.png").convert("RGB").resize((900, 600)),
+            np.float32,
+        )
 
     def state(self) -> State:
         settle(self.workspace, 300)
         gc.collect()
         time.sleep(2 * QUIET / 1000)
-        temporary = sum(1 for path in self.hand.folder.rglob("*") if path.is_file() and path.name.startswith("."))
-        return State(monkey.resident(), threading.active_count(), len(list(pathlib.Path("/proc/self/fd").iterdir())), temporary)
+        temporary = sum(
+            1
+            for path in self.hand.folder.rglob("*")
+            if path.is_file() and path.name.startswith(".")
+        )
+        return State(
+            monkey.resident(),
+            threading.active_count(),
+            len(list(pathlib.Path("/proc/self/fd").iterdir())),
+            temporary,
+        )
 
     def picture(self, number: int) -> None:
         """Open one, pick, adjust, save, export."""
         path = self.hand.folder / f"day-{number:04}.png"
-        light = self.yard * np.float32(self.chance.uniform(0.6, 1.0)) + np.float32(self.chance.uniform(0, 20))
+        light = self.yard * np.float32(self.chance.uniform(0.6, 1.0)) + np.float32(
+            self.chance.uniform(0, 20)
+        )
         Image.fromarray(np.clip(light, 0, 255).astype(np.uint8)).save(path, compress_level=1)
         self.workspace.pictures.open(path)
         settle(self.workspace, 300)
@@ -78,7 +98,9 @@ class Day:
         for _ in range(self.chance.randrange(1, 4)):
             self.hand.step()
         self.workspace.work.set_field("adjust.recolour.hue", self.chance.uniform(-180, 180), "Hue")
-        self.workspace.work.set_field("adjust.light.exposure", self.chance.uniform(-2, 2), "Exposure")
+        self.workspace.work.set_field(
+            "adjust.light.exposure", self.chance.uniform(-2, 2), "Exposure"
+        )
         settle(self.workspace, 300)
         self.workspace.saving.save(path.with_suffix(".sieve"))
         self.workspace.exports.write(self.hand.folder / f"done-{number:04}.jpg")
@@ -99,7 +121,11 @@ class Day:
         settle(self.workspace, 300)
 
     def close_old(self) -> None:
-        old = [entry for entry in self.workspace.tray.entries if entry is not self.workspace.tray.current][:-ON_THE_TRAY]
+        old = [
+            entry
+            for entry in self.workspace.tray.entries
+            if entry is not self.workspace.tray.current
+        ][:-ON_THE_TRAY]
         for entry in self.workspace.tray.entries:
             entry.document.history.mark_saved()
         self.workspace.pictures.close(old)
@@ -126,19 +152,25 @@ def run(pictures: int, events: int, seed: int) -> int:
         if (number + 1) * 10 // pictures > number * 10 // pictures:
             states.append(now := day.state())
             print(
-                f"{number + 1:5} pictures: {now.memory:6.0f} MB, {now.threads} threads, {now.files} files, {now.temporary} temporary, "
+                f"{number + 1:5} pictures: {now.memory:6.0f} MB, {now.threads} threads, "
+                f"{now.files} files, {now.temporary} temporary, "
                 f"{len(day.hand.raised)} raised",
                 flush=True,
             )
     grown = states[-1].grown(states[len(states) // 3])
     for words in dict.fromkeys(day.hand.raised):
         print(words)
-    print(f"{pictures} pictures, {events} events: " + (f"{', '.join(grown)} grew" if grown else "nothing grew after the first third"))
+    print(
+        f"{pictures} pictures, {events} events: "
+        + (f"{', '.join(grown)} grew" if grown else "nothing grew after the first third")
+    )
     return 1 if grown or day.hand.raised else 0
 
 
 if __name__ == "__main__":
-    pictures, events, seed = (int(word) for word in (sys.argv[1:] + ["500", "40000", "1"][len(sys.argv) - 1 :]))
+    pictures, events, seed = (
+        int(word) for word in (sys.argv[1:] + ["500", "40000", "1"][len(sys.argv) - 1 :])
+    )
     code = run(pictures, events, seed)
     sys.stdout.flush()
     os._exit(code)

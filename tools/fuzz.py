@@ -1,10 +1,13 @@
-"""Gives our own parsers bytes that grow towards code not yet reached (atheris, coverage-guided), and says what is no plain sentence.
+"""Gives our own parsers bytes that grow towards code not yet reached (atheris, coverage-guided),
+and says what is no plain sentence.
 
 .venv/bin/pip install atheris && .venv/bin/python tools/fuzz.py [seconds for each] [parser ...]
-.venv/bin/python tools/fuzz.py --port [packets] [seed]      sends spoilt packets to the control port of a real window
+.venv/bin/python tools/fuzz.py --port [packets] [seed]      sends spoilt packets to the control port
+of a real window
 
-A parser must return, or raise `Trouble` (or what its docstring names); anything else is printed with the bytes that did it, which are
-kept in a folder that is named at the end. Each parser has a process of its own: one that dies of its bytes is told apart.
+A parser must return, or raise `Trouble` (or what its docstring names); anything else is printed
+with the bytes that did it, which are kept in a folder that is named at the end. Each parser has a
+process of its own: one that dies of its bytes is told apart.
 """
 
 from __future__ import annotations
@@ -30,14 +33,21 @@ import own_home  # noqa: E402, F401
 
 #: Bytes that are tried at most.
 LONGEST = 6000
-CUBE = b'TITLE "a"\nLUT_3D_SIZE 2\nDOMAIN_MIN 0 0 0\nDOMAIN_MAX 1 1 1\n' + b"0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 1\n0 1 1\n1 1 1\n"
+CUBE = (
+    b'TITLE "a"\nLUT_3D_SIZE 2\nDOMAIN_MIN 0 0 0\nDOMAIN_MAX 1 1 1\n'
+    + b"0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 1\n0 1 1\n1 1 1\n"
+)
 CDL = (
-    b'<?xml version="1.0"?><ColorDecisionList xmlns="urn:ASC:CDL:v1.01"><ColorDecision><ColorCorrection id="a"><SOPNode><Slope>1 1 1</Slope>'
-    b"<Offset>0 0 0</Offset><Power>1 1 1</Power></SOPNode><SatNode><Saturation>1</Saturation></SatNode></ColorCorrection></ColorDecision>"
+    b'<?xml version="1.0"?><ColorDecisionList '
+    b'xmlns="urn:ASC:CDL:v1.01"><ColorDecision><ColorCorrection id="a"><SOPNode><Slope>1 1 '
+    b"1</Slope>"
+    b"<Offset>0 0 0</Offset><Power>1 1 "
+    b"1</Power></SOPNode><SatNode><Saturation>1</Saturation></SatNode></ColorCorrection></ColorDecision>"
     b"</ColorDecisionList>"
 )
 CLF = (
-    b'<?xml version="1.0"?><ProcessList id="a" compCLFversion="3.0"><LUT3D inBitDepth="32f" outBitDepth="32f"><Array dim="2 2 2 3">'
+    b'<?xml version="1.0"?><ProcessList id="a" compCLFversion="3.0"><LUT3D inBitDepth="32f" '
+    b'outBitDepth="32f"><Array dim="2 2 2 3">'
     b"0 0 0 0 0 1 0 1 0 0 1 1 1 0 0 1 0 1 1 1 0 1 1 1</Array></LUT3D></ProcessList>"
 )
 
@@ -74,7 +84,12 @@ KEPT: list[object] = []
 class Tried:
     """One parser: what it takes, what it starts from, and what it may raise."""
 
-    def __init__(self, parse: Callable[[bytes], object], seeds: list[bytes], raises: tuple[type[BaseException], ...] = ()) -> None:
+    def __init__(
+        self,
+        parse: Callable[[bytes], object],
+        seeds: list[bytes],
+        raises: tuple[type[BaseException], ...] = (),
+    ) -> None:
         self.parse, self.seeds, self.raises = parse, seeds, raises
 
 
@@ -83,15 +98,24 @@ def hostile(held: object, chance: random.Random, often: float = 0.02) -> object:
     if chance.random() < often:
         return chance.choice(HOSTILE)
     if isinstance(held, dict):
-        return {key: hostile(value, chance, often) for key, value in held.items() if chance.random() > often / 2}
+        return {
+            key: hostile(value, chance, often)
+            for key, value in held.items()
+            if chance.random() > often / 2
+        }
     if isinstance(held, list):
-        return [hostile(value, chance, often) for value in held] * (3 if chance.random() < often else 1)
+        return [hostile(value, chance, often) for value in held] * (
+            3 if chance.random() < often else 1
+        )
     return held
 
 
 def from_file(read: Callable[[pathlib.Path], object], ending: str) -> Callable[[bytes], object]:
     """A parser of bytes, of one that reads files."""
-    path = pathlib.Path(tempfile.mkdtemp(dir="/dev/shm" if os.path.isdir("/dev/shm") else None)) / f"a{ending}"
+    path = (
+        pathlib.Path(tempfile.mkdtemp(dir="/dev/shm" if os.path.isdir("/dev/shm") else None))
+        / f"a{ending}"
+    )
 
     def parse(data: bytes) -> object:
         path.write_bytes(data)
@@ -117,30 +141,41 @@ def parsers() -> dict[str, Callable[[], Tried]]:
     def project() -> Tried:
         from amber_sieve.project import storage
 
-        return Tried(from_file(storage.load, ".sieve"), [(ROOT / "demo" / "yard.sieve").read_bytes()])
+        return Tried(
+            from_file(storage.load, ".sieve"), [(ROOT / "demo" / "yard.sieve").read_bytes()]
+        )
 
     def preset() -> Tried:
         from amber_sieve.project import presets
 
-        return Tried(from_file(presets.read, ".json"), [presets.SHIPPED[0].model_dump_json().encode()])
+        return Tried(
+            from_file(presets.read, ".json"), [presets.SHIPPED[0].model_dump_json().encode()]
+        )
 
     def clipboard() -> Tried:
         from amber_sieve.project.clippings import sieves_in, text_of
         from amber_sieve.project.model import Sieve
 
-        return Tried(lambda data: sieves_in(data.decode("utf-8", "replace")), [text_of((Sieve(),)).encode()])
+        return Tried(
+            lambda data: sieves_in(data.decode("utf-8", "replace")), [text_of((Sieve(),)).encode()]
+        )
 
     def tray() -> Tried:
         from amber_sieve.project import open_tray
 
         row = {"source": "a.png", "project": "a.sieve", "shared": False, "frame": 0}
-        seed = json.dumps({"windows": [{"process": 1, "started": "1", "entries": [row], "current": 0}]}).encode()
+        seed = json.dumps(
+            {"windows": [{"process": 1, "started": "1", "entries": [row], "current": 0}]}
+        ).encode()
         return Tried(in_place(open_tray.tray_file(), open_tray.take_over), [seed])
 
     def preferences() -> Tried:
         from amber_sieve.workspace import preferences as kept
 
-        return Tried(in_place(kept.preferences_file(), kept.load), [kept.Preferences().model_dump_json().encode()])
+        return Tried(
+            in_place(kept.preferences_file(), kept.load),
+            [kept.Preferences().model_dump_json().encode()],
+        )
 
     def cube() -> Tried:
         from amber_sieve.media.colour import lookup_files
@@ -166,11 +201,17 @@ def parsers() -> dict[str, Callable[[], Tried]]:
 
         def parse(data: bytes) -> object:
             management.name_of(data)
-            light = management.grey_to_light(grid[..., 0], data) if management.space_of(data) == "gray" else management.to_light(grid, data)
+            light = (
+                management.grey_to_light(grid[..., 0], data)
+                if management.space_of(data) == "gray"
+                else management.to_light(grid, data)
+            )
             assert light.shape[:2] == grid.shape[:2]
             return light
 
-        return Tried(parse, [management.srgb_profile(), profiles.named("Display P3")], (ValueError,))
+        return Tried(
+            parse, [management.srgb_profile(), profiles.named("Display P3")], (ValueError,)
+        )
 
     def door() -> Tried:
         from amber_sieve.desk.start.one_window import paths_in
@@ -197,7 +238,22 @@ def parsers() -> dict[str, Callable[[], Tried]]:
 
         return Tried(parse, [message("/sieve/adjust/light/exposure", 0.5), message("/page/by", 1)])
 
-    return {made.__name__: made for made in (project, preset, clipboard, tray, preferences, cube, clf, cdl, profile, door, surface)}
+    return {
+        made.__name__: made
+        for made in (
+            project,
+            preset,
+            clipboard,
+            tray,
+            preferences,
+            cube,
+            clf,
+            cdl,
+            profile,
+            door,
+            surface,
+        )
+    }
 
 
 def fuzz(name: str, seconds: int, found: pathlib.Path) -> None:
@@ -208,7 +264,9 @@ def fuzz(name: str, seconds: int, found: pathlib.Path) -> None:
 
     for found_there in pkgutil.walk_packages(amber_sieve.core.__path__, "amber_sieve.core."):
         if found_there.name != "amber_sieve.core.edge.matting_parts":  # nothing here needs it
-            importlib.import_module(found_there.name)  # kernels could not be compiled with marks in them
+            importlib.import_module(
+                found_there.name
+            )  # kernels could not be compiled with marks in them
     with atheris.instrument_imports(include=["amber_sieve", "pythonosc"]):
         from amber_sieve.errors import Trouble
 
@@ -221,11 +279,15 @@ def fuzz(name: str, seconds: int, found: pathlib.Path) -> None:
             pass
 
     def changed(data: bytes, most: int, seed: int) -> bytes:
-        """Half of the time what is JSON stays JSON; else bytes are changed without regard to what they say."""
+        """Half of the time what is JSON stays JSON; else bytes are changed without regard to what
+        they say.
+        """
         chance = random.Random(seed)
         try:
             if chance.random() < 0.5:
-                made = json.dumps(hostile(json.loads(data), chance, chance.choice((0.01, 0.05)))).encode()
+                made = json.dumps(
+                    hostile(json.loads(data), chance, chance.choice((0.01, 0.05)))
+                ).encode()
                 if len(made) <= most:
                     return made
         except (ValueError, RecursionError):
@@ -251,7 +313,9 @@ BURST = 64
 
 
 def flood(count: int, seed: int) -> int:
-    """Send spoilt packets to the control port of a window in this process; say what came of them and how long it stood still."""
+    """Send spoilt packets to the control port of a window in this process; say what came of them
+    and how long it stood still.
+    """
     from packets import ENDLESS, spoilt
     from PyQt6.QtCore import QCoreApplication
     from PyQt6.QtWidgets import QApplication
@@ -292,8 +356,10 @@ def flood(count: int, seed: int) -> int:
         QCoreApplication.processEvents()
     answers = surfaces.done > done
     print(
-        f"{sent} packets in {time.monotonic() - started:.0f} s: {surfaces.done} messages done, {surfaces.damaged} packets damaged, "
-        f"{surfaces.dropped - surfaces.damaged} dropped otherwise; longest pause {1000 * worst:.0f} ms; "
+        f"{sent} packets in {time.monotonic() - started:.0f} s: {surfaces.done} messages done, "
+        f"{surfaces.damaged} packets damaged, "
+        f"{surfaces.dropped - surfaces.damaged} dropped otherwise; longest pause "
+        f"{1000 * worst:.0f} ms; "
         f"{len(raised)} raised; the window {'answers' if answers else 'DOES NOT ANSWER'}",
         flush=True,
     )
@@ -315,11 +381,24 @@ def main() -> int:
         with tempfile.TemporaryDirectory() as home:
             own = os.environ | {f"XDG_{kind}_HOME": home for kind in ("STATE", "CONFIG", "DATA")}
             words = [sys.executable, __file__, "--here", name, str(seconds), str(found)]
-            done = subprocess.run(words, env=own, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, errors="replace")
+            done = subprocess.run(
+                words,
+                env=own,
+                stdout=subprocess.PIPE,
+                stderr=subprocess.STDOUT,
+                text=True,
+                errors="replace",
+            )
         runs = re.findall(r"Done (\d+) runs|^#(\d+)", done.stdout, re.MULTILINE)
-        count, reached = max((int(one or other) for one, other in runs), default=0), re.findall(r"ft: (\d+)", done.stdout)
+        count, reached = (
+            max((int(one or other) for one, other in runs), default=0),
+            re.findall(r"ft: (\d+)", done.stdout),
+        )
         total += count
-        print(f"{name:12} {count:8} runs, {reached[-1] if reached else 0:>5} features reached", "" if not done.returncode else "FAILED")
+        print(
+            f"{name:12} {count:8} runs, {reached[-1] if reached else 0:>5} features reached",
+            "" if not done.returncode else "FAILED",
+        )
         if done.returncode:
             bad += 1
             print(done.stdout[-2500:])

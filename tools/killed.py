@@ -1,9 +1,10 @@
-"""Kills the program at random moments while it edits, saves, exports and works through a batch, and looks at what is left.
+"""Kills the program at random moments while it edits, saves, exports and works through a batch, and
+looks at what is left.
 
 .venv/bin/python tools/killed.py [TIMES] [SEED]
 
-Every time: no more than two seconds of edits are lost, every file that is there can be read, and nothing of ours lies about after the next
-start has swept.
+Every time: no more than two seconds of edits are lost, every file that is there can be read, and
+nothing of ours lies about after the next start has swept.
 """
 
 import os
@@ -25,7 +26,7 @@ WORK = {
     "edit": """
 from PyQt6.QtWidgets import QApplication
 running = QApplication([])
-from amber_sieve.workspace.document import Document
+from amber_sieve.workspace.document.document import Document
 from amber_sieve.threads import Threads
 document = Document(Threads("autosave"))
 document.start(Project(source=str(DEMO / "yard.png")), None, "Untitled")
@@ -43,7 +44,8 @@ from amber_sieve.project import storage
 number = 0
 while True:
     number += 1
-    storage.save(Project(source=str(DEMO / "yard.png")).but(stack=(Sieve(name=f"step {number}"),) * 1), FOLDER / "work.sieve")
+    project = Project(source=str(DEMO / "yard.png"), stack=(Sieve(name=f"step {number}"),))
+    storage.save(project, FOLDER / "work.sieve")
     print(number, flush=True)
 """,
     "export": """
@@ -68,11 +70,15 @@ while True:
     "batch": """
 from amber_sieve.export.batch import run_batch
 print(0, flush=True)
-run_batch(Project(), sorted((FOLDER / "in").glob("*.png")), FOLDER / "batch", tell=lambda outcome: print(1, flush=True))
+pictures = sorted((FOLDER / "in").glob("*.png"))
+run_batch(Project(), pictures, FOLDER / "batch", tell=lambda outcome: print(1, flush=True))
 time.sleep(60)
 """,
 }
-BEGIN = "import pathlib, sys, time\nfrom amber_sieve.project.model import Project, Sieve\nFOLDER, DEMO = map(pathlib.Path, sys.argv[1:3])\n"
+BEGIN = (
+    "import pathlib, sys, time\nfrom amber_sieve.project.model import Project, Sieve\nFOLDER, "
+    "DEMO = map(pathlib.Path, sys.argv[1:3])\n"
+)
 
 
 def once(kind: str, rng: random.Random) -> list[str]:
@@ -95,7 +101,10 @@ def once(kind: str, rng: random.Random) -> list[str]:
             small = Image.open(DEMO / "yard.png").resize((90, 60))
             for number in range(40):
                 small.save(folder / "in" / f"{number:02}.png")
-        environment = os.environ | {"PYTHONPATH": str(DEMO.parent / "src"), "QT_QPA_PLATFORM": "offscreen"}
+        environment = os.environ | {
+            "PYTHONPATH": str(DEMO.parent / "src"),
+            "QT_QPA_PLATFORM": "offscreen",
+        }
         words = [sys.executable, "-c", BEGIN + WORK[kind], str(folder), str(DEMO)]
         process = subprocess.Popen(words, stdout=subprocess.PIPE, env=environment)
         said: list[tuple[float, int]] = []
@@ -126,10 +135,16 @@ def once(kind: str, rng: random.Random) -> list[str]:
             from amber_sieve.project.model import Project
 
             outcomes = run_batch(Project(), sorted((folder / "in").glob("*.png")), folder / "batch")
-            if len(list((folder / "batch").glob("[0-9]*.png"))) != 40 or any(outcome.trouble for outcome in outcomes):
+            if len(list((folder / "batch").glob("[0-9]*.png"))) != 40 or any(
+                outcome.trouble for outcome in outcomes
+            ):
                 wrong.append("the batch did not go on")
         sweep_parts(time.time() + 120)
-        for path in [path for path in folder.rglob("*") if path.is_file() and "home" not in path.parts[len(folder.parts) :]]:
+        for path in [
+            path
+            for path in folder.rglob("*")
+            if path.is_file() and "home" not in path.parts[len(folder.parts) :]
+        ]:
             if path.name.startswith(PART):
                 wrong.append(f"litter: {path.name}")
                 continue

@@ -2,8 +2,9 @@
 
 QT_QPA_PLATFORM=offscreen .venv/bin/python tools/monkey.py [number of events] [seed]
 
-Clicks, drags, keys, numbers, undo, views, pages, frames, opening, saving, exporting and closing dialogs, in any order. Prints
-memory and threads as it goes; ends with 1 when anything was raised, or when memory or threads grew after the first eighth.
+Clicks, drags, keys, numbers, undo, views, pages, frames, opening, saving, exporting and closing
+dialogs, in any order. Prints memory and threads as it goes; ends with 1 when anything was raised,
+or when memory or threads grew after the first eighth.
 """
 
 from __future__ import annotations
@@ -24,7 +25,16 @@ import own_home  # noqa: E402
 from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt  # noqa: E402
 from PyQt6.QtGui import QWheelEvent  # noqa: E402
 from PyQt6.QtTest import QTest  # noqa: E402
-from PyQt6.QtWidgets import QAbstractButton, QApplication, QComboBox, QDialog, QListWidget, QPushButton, QToolButton, QWidget  # noqa: E402
+from PyQt6.QtWidgets import (
+    QAbstractButton,
+    QApplication,
+    QComboBox,
+    QDialog,
+    QListWidget,
+    QPushButton,
+    QToolButton,
+    QWidget,
+)  # noqa: E402
 
 from amber_sieve.desk.app import application  # noqa: E402
 from amber_sieve.desk.start.waiting import settle  # noqa: E402
@@ -33,22 +43,38 @@ from amber_sieve.desk.widgets.band_editor import BandEditor  # noqa: E402
 from amber_sieve.desk.widgets.curve_editor import CurveEditor  # noqa: E402
 from amber_sieve.desk.widgets.number import Number  # noqa: E402
 from amber_sieve.desk.window.open_window import open_window  # noqa: E402
-from amber_sieve.workspace.guard import Mishaps  # noqa: E402
-from amber_sieve.workspace.latest_only import QUIET  # noqa: E402
+from amber_sieve.workspace.background.guard import Mishaps  # noqa: E402
+from amber_sieve.workspace.background.latest_only import QUIET  # noqa: E402
 from amber_sieve.workspace.workspace import Workspace  # noqa: E402
 
 #: Buttons that open a dialog which waits for an answer.
 WAITING = (
-    "Save…", "Import…", "Export…", "Open…", "Choose…", "Chosen…", "Pick in another picture…", "Read…", "Write…", "Target", "Colour", "To",
-    "Choose a table…", "Choose a picture…",
-)  # fmt: skip
+    "Save…",
+    "Import…",
+    "Export…",
+    "Open…",
+    "Choose…",
+    "Chosen…",
+    "Pick in another picture…",
+    "Read…",
+    "Write…",
+    "Target",
+    "Colour",
+    "To",
+    "Choose a table…",
+    "Choose a picture…",
+)
 #: Growth of memory, in megabytes, after the first eighth of the events that still counts as flat.
 FLAT = 400
 
 
 def resident() -> float:
     """Megabytes this process holds."""
-    return int(pathlib.Path("/proc/self/statm").read_text().split()[1]) * os.sysconf("SC_PAGE_SIZE") / 1e6
+    return (
+        int(pathlib.Path("/proc/self/statm").read_text().split()[1])
+        * os.sysconf("SC_PAGE_SIZE")
+        / 1e6
+    )
 
 
 class Monkey:
@@ -61,7 +87,9 @@ class Monkey:
         self.window = open_window(self.workspace)
         self.mishaps = Mishaps(self.workspace.saving.keep_now)
         self.raised: list[str] = []
-        self.mishaps.happened.connect(lambda words, details: self.raised.append(details) if details else None)
+        self.mishaps.happened.connect(
+            lambda words, details: self.raised.append(details) if details else None
+        )
         self.workspace.speech.mishap.connect(lambda words, details: self.raised.append(details))
         self.mishaps.install()
         self.window.show()
@@ -69,11 +97,22 @@ class Monkey:
         self.folder = own_home.FOLDER
 
     def place_in(self, widget: QWidget) -> QPoint:
-        return QPoint(self.chance.randrange(max(widget.width(), 1)), self.chance.randrange(max(widget.height(), 1)))
+        return QPoint(
+            self.chance.randrange(max(widget.width(), 1)),
+            self.chance.randrange(max(widget.height(), 1)),
+        )
 
     def held(self) -> Qt.KeyboardModifier:
         key = Qt.KeyboardModifier
-        return self.chance.choice((key.NoModifier, key.NoModifier, key.ShiftModifier, key.ControlModifier, key.AltModifier))
+        return self.chance.choice(
+            (
+                key.NoModifier,
+                key.NoModifier,
+                key.ShiftModifier,
+                key.ControlModifier,
+                key.AltModifier,
+            )
+        )
 
     def drag(self, widget: QWidget, steps: int = 4) -> None:
         held = self.held()
@@ -85,7 +124,11 @@ class Monkey:
         QTest.mouseRelease(widget, Qt.MouseButton.LeftButton, held, self.place_in(widget))
 
     def widgets(self, kind: type) -> list:
-        return [widget for widget in self.window.findChildren(kind) if widget.isVisible() and widget.isEnabled()]
+        return [
+            widget
+            for widget in self.window.findChildren(kind)
+            if widget.isVisible() and widget.isEnabled()
+        ]
 
     def step(self) -> None:
         """One thing."""
@@ -100,9 +143,21 @@ class Monkey:
             numbers = self.widgets(Number)
             if numbers:
                 number = chance.choice(numbers)
-                chance.choice((lambda: self.drag(number), lambda: QTest.keyClick(number, chance.choice((key.Key_Left, key.Key_Right)))))()
+                chance.choice(
+                    (
+                        lambda: self.drag(number),
+                        lambda: QTest.keyClick(
+                            number, chance.choice((key.Key_Left, key.Key_Right))
+                        ),
+                    )
+                )()
         elif way < 50:
-            editors = [*self.widgets(BandEditor), *self.widgets(CurveEditor), *self.widgets(BalanceDisc), self.window.field]
+            editors = [
+                *self.widgets(BandEditor),
+                *self.widgets(CurveEditor),
+                *self.widgets(BalanceDisc),
+                self.window.field,
+            ]
             self.drag(chance.choice(editors))
         elif way < 58:
             letters = "1234567890twiholaz,.n[] "
@@ -124,7 +179,11 @@ class Monkey:
             if buttons:
                 chance.choice(buttons).click()
         elif way < 84:
-            boxes = [b for b in self.widgets(QComboBox) if b.count() and b is not self.window.pick.measure]
+            boxes = [
+                b
+                for b in self.widgets(QComboBox)
+                if b.count() and b is not self.window.pick.measure
+            ]
             if boxes:
                 box = chance.choice(boxes)
                 index = chance.randrange(box.count())
@@ -133,9 +192,15 @@ class Monkey:
         elif way < 88:
             at = QPointF(self.place_in(pane))
             wheel = QWheelEvent(
-                at, pane.mapToGlobal(at), QPoint(), QPoint(0, chance.choice((-240, -120, 120))), Qt.MouseButton.NoButton,
-                Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False,
-            )  # fmt: skip
+                at,
+                pane.mapToGlobal(at),
+                QPoint(),
+                QPoint(0, chance.choice((-240, -120, 120))),
+                Qt.MouseButton.NoButton,
+                Qt.KeyboardModifier.NoModifier,
+                Qt.ScrollPhase.NoScrollPhase,
+                False,
+            )
             QApplication.sendEvent(pane, wheel)
         elif way < 91:
             lists = self.widgets(QListWidget)
@@ -153,7 +218,9 @@ class Monkey:
         elif way < 93:
             self.workspace.saving.save(self.folder / "monkey.sieve")
         elif way < 94:
-            self.workspace.exports.write(self.folder / chance.choice(("out.png", "out.jpg", "out.exr")))
+            self.workspace.exports.write(
+                self.folder / chance.choice(("out.png", "out.jpg", "out.exr"))
+            )
         elif way < 95:
             self.window.files.offer_recovery()
             chance.choice(
@@ -166,20 +233,28 @@ class Monkey:
                 )
             )()
             self.workspace.preferences.change(
-                theme=chance.choice(("dark", "light", "contrast")), text_size=chance.choice((100.0, 100.0, 150.0, 200.0)),
-                marks=chance.random() < 0.8, panels=chance.random() < 0.9,
-            )  # fmt: skip
+                theme=chance.choice(("dark", "light", "contrast")),
+                text_size=chance.choice((100.0, 100.0, 150.0, 200.0)),
+                marks=chance.random() < 0.8,
+                panels=chance.random() < 0.9,
+            )
             chance.choice(
                 (
                     lambda: self.window.panels.switch("scopes"),
                     self.window.panels.reset,
                     self.window.help.tour.start,
-                    lambda: self.window.resize(chance.choice((1024, 1280, 1600)), chance.choice((640, 800, 1000))),
+                    lambda: self.window.resize(
+                        chance.choice((1024, 1280, 1600)), chance.choice((640, 800, 1000))
+                    ),
                 )
             )()
         elif way < 96 and self.workspace.workers.jobs.job is None:
             self.workspace.work.history.mark_saved()
-            self.workspace.pictures.open(ROOT / "demo" / chance.choice(("yard.png", "close.png", "yard.sieve", "clip.mp4", "none.png")))
+            self.workspace.pictures.open(
+                ROOT
+                / "demo"
+                / chance.choice(("yard.png", "close.png", "yard.sieve", "clip.mp4", "none.png"))
+            )
         elif way < 98:
             self.workspace.clip.go_to(chance.randrange(max(self.workspace.work.frames, 1)))
         else:
@@ -196,7 +271,9 @@ class Monkey:
         ):
             self.workspace.work.undo()
             self.workspace.work.history.mark_saved()
-            self.workspace.work.edit_sieve(lambda s: s.but(areas=(), pick=s.pick.but(samples=s.pick.samples[:2])), "Tidy")
+            self.workspace.work.edit_sieve(
+                lambda s: s.but(areas=(), pick=s.pick.but(samples=s.pick.samples[:2])), "Tidy"
+            )
             self.workspace.work.edit(lambda p: p.but(stack=p.stack[:2]), "Tidy")
 
 
@@ -218,13 +295,33 @@ def run(events: int, seed: int = 1) -> int:
                 settle(monkey.workspace, 120)
             except TimeoutError:
                 workers = monkey.workspace.workers
-                jobs = [one.title for one in (workers.jobs.job, workers.jobs.quiet, workers.tasks.job, workers.openings.job) if one]
-                busy = [name for name, one in vars(workers).items() if getattr(one, "idle", True) is False]
-                monkey.raised.append(f"still busy after 120 s at event {number}: {busy}, {jobs}, dragging {monkey.workspace.work.dragging}")
+                jobs = [
+                    one.title
+                    for one in (
+                        workers.jobs.job,
+                        workers.jobs.quiet,
+                        workers.tasks.job,
+                        workers.openings.job,
+                    )
+                    if one
+                ]
+                busy = [
+                    name
+                    for name, one in vars(workers).items()
+                    if getattr(one, "idle", True) is False
+                ]
+                monkey.raised.append(
+                    f"still busy after 120 s at event {number}: {busy}, {jobs}, dragging "
+                    f"{monkey.workspace.work.dragging}"
+                )
             gc.collect()
             time.sleep(2 * QUIET / 1000)  # what was freed is given back when nothing is done
             now = (resident(), threading.active_count())
-            print(f"event {number:6}: {now[0]:6.0f} MB, {now[1]} threads, {len(monkey.raised)} raised", flush=True)
+            print(
+                f"event {number:6}: {now[0]:6.0f} MB, {now[1]} threads, {len(monkey.raised)} "
+                "raised",
+                flush=True,
+            )
             if first is None and number >= events // 8:
                 first = now
     settle(monkey.workspace, 120)
@@ -232,7 +329,10 @@ def run(events: int, seed: int = 1) -> int:
     time.sleep(2 * QUIET / 1000)
     last = (resident(), threading.active_count())
     first = first or last
-    print(f"{events} events: {first[0]:.0f} MB and {first[1]} threads after an eighth, {last[0]:.0f} MB and {last[1]} threads at the end")
+    print(
+        f"{events} events: {first[0]:.0f} MB and {first[1]} threads after an eighth, "
+        f"{last[0]:.0f} MB and {last[1]} threads at the end"
+    )
     for words in dict.fromkeys(monkey.raised):
         print(words)
     monkey.workspace.work.history.mark_saved()
@@ -241,6 +341,9 @@ def run(events: int, seed: int = 1) -> int:
 
 
 if __name__ == "__main__":
-    code = run(int(sys.argv[1]) if len(sys.argv) > 1 else 40_000, int(sys.argv[2]) if len(sys.argv) > 2 else 1)
+    code = run(
+        int(sys.argv[1]) if len(sys.argv) > 1 else 40_000,
+        int(sys.argv[2]) if len(sys.argv) > 2 else 1,
+    )
     sys.stdout.flush()
     os._exit(code)

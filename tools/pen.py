@@ -1,9 +1,12 @@
-"""A simulated pen: plays strokes with pressure and tilt into the real window, as a tablet would send them.
+"""A simulated pen: plays strokes with pressure and tilt into the real window, as a tablet would
+send them.
 
-    tools/pen.py STROKES.txt [PICTURE] [-o RESULT.png]    plays them on the page Areas with the brush, and writes the mask
+    tools/pen.py STROKES.txt [PICTURE] [-o RESULT.png]    plays them on the page Areas with the
+    brush, and writes the mask
 
-A file of strokes is text: a line `stroke` begins one, a line of numbers is a place of the pen: x and y in pixels of the picture, pressure
-0 to 1, tilt to the right and towards the hand in degrees (-60 to 60), and milliseconds since the place before. `#` begins a comment.
+A file of strokes is text: a line `stroke` begins one, a line of numbers is a place of the pen: x
+and y in pixels of the picture, pressure 0 to 1, tilt to the right and towards the hand in degrees
+(-60 to 60), and milliseconds since the place before. `#` begins a comment.
 """
 
 from __future__ import annotations
@@ -28,7 +31,9 @@ from amber_sieve.desk.window.window import Window  # noqa: E402
 
 @dataclass(frozen=True)
 class Place:
-    """Where a pen is: pixels of the picture, pressure 0 to 1, tilt in degrees, and milliseconds since the place before."""
+    """Where a pen is: pixels of the picture, pressure 0 to 1, tilt in degrees, and milliseconds
+    since the place before.
+    """
 
     x: float
     y: float
@@ -49,21 +54,38 @@ def strokes_of(text: str) -> list[list[Place]]:
             try:
                 place = Place(*(float(word) for word in words))
             except (ValueError, TypeError):
-                raise ValueError(f"line {number}: x, y, pressure, two tilts and milliseconds are wanted") from None
-            if not strokes or not 0 <= place.pressure <= 1 or max(abs(place.tilt_x), abs(place.tilt_y)) > 60:
-                raise ValueError(f"line {number}: no stroke has begun, or pressure or tilt is out of range")
+                raise ValueError(
+                    f"line {number}: x, y, pressure, two tilts and milliseconds are wanted"
+                ) from None
+            if (
+                not strokes
+                or not 0 <= place.pressure <= 1
+                or max(abs(place.tilt_x), abs(place.tilt_y)) > 60
+            ):
+                raise ValueError(
+                    f"line {number}: no stroke has begun, or pressure or tilt is out of range"
+                )
             strokes[-1].append(place)
     return [stroke for stroke in strokes if stroke]
 
 
 def play(window: Window, strokes: list[list[Place]], timed: bool = False) -> int:
-    """Play strokes into the left pane of a window; ``timed`` as fast as they were recorded. Returns how many events were sent."""
+    """Play strokes into the left pane of a window; ``timed`` as fast as they were recorded. Returns
+    how many events were sent.
+    """
     stylus = QInputDevice.DeviceType.Stylus
     can = (
-        QInputDevice.Capability.Position | QInputDevice.Capability.Pressure | QInputDevice.Capability.XTilt | QInputDevice.Capability.YTilt
+        QInputDevice.Capability.Position
+        | QInputDevice.Capability.Pressure
+        | QInputDevice.Capability.XTilt
+        | QInputDevice.Capability.YTilt
     )
     pen = QPointingDevice("pen", 1, stylus, QPointingDevice.PointerType.Pen, can, 1, 1)
-    pane, left, none = window.canvas.panes[0], Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
+    pane, left, none = (
+        window.canvas.panes[0],
+        Qt.MouseButton.LeftButton,
+        Qt.KeyboardModifier.NoModifier,
+    )
     kinds, sent = QEvent.Type, 0
     for stroke in strokes:
         for k, place in enumerate(stroke):
@@ -71,11 +93,28 @@ def play(window: Window, strokes: list[list[Place]], timed: bool = False) -> int
                 QTest.qWait(round(place.after))
             at = window.canvas.viewport.to_pane(QPointF(place.x + 0.5, place.y + 0.5))
             whole = QPointF(pane.mapToGlobal(at.toPoint()))
-            for kind in (kinds.TabletPress if k == 0 else kinds.TabletMove, kinds.TabletRelease if k == len(stroke) - 1 else None):
+            for kind in (
+                kinds.TabletPress if k == 0 else kinds.TabletMove,
+                kinds.TabletRelease if k == len(stroke) - 1 else None,
+            ):
                 if kind is not None:
                     pressure = place.pressure if kind != kinds.TabletRelease else 0.0
                     held = left if kind != kinds.TabletRelease else Qt.MouseButton.NoButton
-                    event = QTabletEvent(kind, pen, at, whole, pressure, place.tilt_x, place.tilt_y, 0, 0, 0, none, left, held)
+                    event = QTabletEvent(
+                        kind,
+                        pen,
+                        at,
+                        whole,
+                        pressure,
+                        place.tilt_x,
+                        place.tilt_y,
+                        0,
+                        0,
+                        0,
+                        none,
+                        left,
+                        held,
+                    )
                     QApplication.sendEvent(pane, event)
                     sent += 1
     return sent

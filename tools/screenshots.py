@@ -1,4 +1,5 @@
-"""Takes the pictures of the main views for docs/screenshots and, smaller, for the guide, and writes the guide's page of keys.
+"""Takes the pictures of the main views for docs/screenshots and, smaller, for the guide, and writes
+the guide's page of keys.
 
 PYTHONPATH=src QT_QPA_PLATFORM=offscreen .venv/bin/python tools/screenshots.py
 """
@@ -30,7 +31,10 @@ from amber_sieve.workspace.workspace import Workspace  # noqa: E402
 
 DEMO, OUT, GUIDE = ROOT / "demo", ROOT / "docs" / "screenshots", ROOT / "docs" / "guide"
 #: Pictures that the guide shows too, and their width there, pixels.
-SHOWN, WIDE = ("pick", "adjust", "areas", "stack", "edge", "believable", "clip", "tray", "reading", "views"), 640
+SHOWN, WIDE = (
+    ("pick", "adjust", "areas", "stack", "edge", "believable", "clip", "tray", "reading", "views"),
+    640,
+)
 
 
 def save(widget: QWidget, name: str) -> None:
@@ -38,16 +42,28 @@ def save(widget: QWidget, name: str) -> None:
     whole = widget.grab()
     whole.save(str(OUT / f"{name}.png"))
     if name in SHOWN:
-        small = whole.scaledToWidth(WIDE, Qt.TransformationMode.SmoothTransformation) if whole.width() > WIDE else whole
+        small = (
+            whole.scaledToWidth(WIDE, Qt.TransformationMode.SmoothTransformation)
+            if whole.width() > WIDE
+            else whole
+        )
         small.save(str(GUIDE / "pictures" / f"{name}.png"))
 
 
 def keys_page(window: Window) -> str:
     """Every key and gesture, as a page of the guide."""
-    keyed = [(menu, action.shortcut().toString(), command) for menu, command, action in window.menus.listed()]
+    keyed = [
+        (menu, action.shortcut().toString(), command)
+        for menu, command, action in window.menus.listed()
+    ]
     rows = [*GESTURES, *(row for row in keyed if row[1])]
     lines = ["# Every key", "", "| where | key or gesture | what it does |", "|---|---|---|"]
-    return "\n".join([*lines, *(f"| {where} | {key} | {what} |" for where, key, what in rows)]).replace("| |", "| \\| |") + "\n"
+    return (
+        "\n".join(
+            [*lines, *(f"| {where} | {key} | {what} |" for where, key, what in rows)]
+        ).replace("| |", "| \\| |")
+        + "\n"
+    )
 
 
 class Photographer:
@@ -86,7 +102,9 @@ class Photographer:
         workers, end = self.workspace.workers, time.monotonic() + 20
         is_still = self.workspace.work.frames <= 1
         while time.monotonic() < end and not (
-            workers.surfaces.idle and self.workspace.offers.idle and (self.window.pick.surfaces.chips or not is_still)
+            workers.surfaces.idle
+            and self.workspace.offers.idle
+            and (self.window.pick.surfaces.chips or not is_still)
         ):
             self.application.processEvents()
             time.sleep(0.01)
@@ -134,7 +152,9 @@ def export(camera: Photographer) -> None:
 
 def tray(camera: Photographer) -> None:
     camera.workspace.pictures.close_all()
-    camera.workspace.pictures.open_many([DEMO / name for name in ("yard.png", "close.png", "madder.png", "evening.png", "clip.mp4")])
+    camera.workspace.pictures.open_many(
+        [DEMO / name for name in ("yard.png", "close.png", "madder.png", "evening.png", "clip.mp4")]
+    )
     settle(camera.workspace)
     camera.workspace.samples.take(1205, 400)
     settle(camera.workspace)
@@ -155,7 +175,9 @@ def stack(camera: Photographer) -> None:
     workspace.stack.add()
     workspace.samples.take(1205, 400)
     settle(workspace)
-    workspace.work.edit_sieve(lambda s: s.but(name="Cloth", adjust=Adjust(recolour=Recolour(hue=110))), "Name")
+    workspace.work.edit_sieve(
+        lambda s: s.but(name="Cloth", adjust=Adjust(recolour=Recolour(hue=110))), "Name"
+    )
     cloth = workspace.work.sieve.id
     workspace.stack.add()
     workspace.work.edit_sieve(lambda s: s.but(name="All else"), "Name")
@@ -170,12 +192,21 @@ def adjust(camera: Photographer) -> None:
     window.pages.setCurrentWidget(window.adjust)
     workspace.samples.take(300, 200)
     settle(workspace)
-    sky = workspace.work.sieve.adjust.fill.but(fill="picture", fill_where="behind", fill_picture=str(DEMO / "evening.png"))
-    workspace.work.edit_sieve(lambda s: s.but(name="Sky", invert=True, adjust=s.adjust.but(fill=sky)), "Another sky")
+    sky = workspace.work.sieve.adjust.fill.but(
+        fill="picture", fill_where="behind", fill_picture=str(DEMO / "evening.png")
+    )
+    workspace.work.edit_sieve(
+        lambda s: s.but(name="Sky", invert=True, adjust=s.adjust.but(fill=sky)), "Another sky"
+    )
     workspace.stack.add()
     workspace.samples.take(742, 790)
     settle(workspace)
-    workspace.work.edit_sieve(lambda s: s.but(name="Jar", adjust=s.adjust.but(match=s.adjust.match.but(target=(0.27, 0.10, 0.34)))), "Jar")
+    workspace.work.edit_sieve(
+        lambda s: s.but(
+            name="Jar", adjust=s.adjust.but(match=s.adjust.match.but(target=(0.27, 0.10, 0.34)))
+        ),
+        "Jar",
+    )
     window.adjust.blocks["recolour"].set_open(True)
     window.adjust.blocks["white"].set_open(True)
     camera.take("adjust")
@@ -188,9 +219,13 @@ def believable(camera: Photographer) -> None:
     window.canvas.set_view(1, "realism")
     workspace.samples.take(1205, 400)
     settle(workspace)
-    balance = workspace.work.sieve.adjust.balance.but(shadows_hue=300.0, shadows_colour=40.0, highlights_hue=30.0, highlights_colour=60.0)
+    balance = workspace.work.sieve.adjust.balance.but(
+        shadows_hue=300.0, shadows_colour=40.0, highlights_hue=30.0, highlights_colour=60.0
+    )
     curve = workspace.work.sieve.adjust.curve.but(curve=((0.2, 0.3), (0.45, 0.78)))
-    workspace.work.edit_sieve(lambda s: s.but(adjust=s.adjust.but(balance=balance, curve=curve)), "Look")
+    workspace.work.edit_sieve(
+        lambda s: s.but(adjust=s.adjust.but(balance=balance, curve=curve)), "Look"
+    )
     window.adjust.believable.set_open(True)
     settle(workspace)
     workspace.adjust.judge()
@@ -218,7 +253,9 @@ def views(camera: Photographer) -> None:
     camera.window.pages.setCurrentWidget(camera.window.pick)
     camera.workspace.samples.take(610, 976, fresh=True)
     settle(camera.workspace)
-    camera.workspace.work.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=-60.0))), "Hue")
+    camera.workspace.work.edit_sieve(
+        lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=-60.0))), "Hue"
+    )
     camera.window.canvas.set_view(0, "isolate")
     camera.window.canvas.set_view(1, "weak spots")
     camera.take("views")
@@ -245,7 +282,9 @@ def areas(camera: Photographer) -> None:
     camera.open("yard.sieve")
     camera.window.pages.setCurrentWidget(camera.window.areas)
     tools = camera.window.canvas.areas
-    tools.selected = camera.workspace.areas.add(turned(boxed("ellipse", (1000, 150), (1500, 700), mode="intersect", feather=12.0), 20))
+    tools.selected = camera.workspace.areas.add(
+        turned(boxed("ellipse", (1000, 150), (1500, 700), mode="intersect", feather=12.0), 20)
+    )
     tools.take("change")
     camera.take("areas")
 
@@ -254,7 +293,9 @@ def clip(camera: Photographer) -> None:
     camera.open("clip.mp4")
     camera.workspace.samples.take(290, 450, fresh=True)
     settle(camera.workspace)
-    camera.workspace.work.edit_sieve(lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=150.0))), "Hue")
+    camera.workspace.work.edit_sieve(
+        lambda s: s.but(adjust=Adjust(recolour=Recolour(hue=150.0))), "Hue"
+    )
     camera.window.pages.setCurrentWidget(camera.window.adjust)
     camera.window.canvas.set_view(1, "mask")
     camera.workspace.clip.set_key("adjust.recolour.hue", "smooth")
@@ -263,7 +304,9 @@ def clip(camera: Photographer) -> None:
     camera.workspace.clip.go_to(38)
     settle(camera.workspace)
     # What crosses before the jar is kept out of it.
-    cup = Area(name="Cup", kind="ellipse", points=((504, 345), (541, 345), (504, 387)), mode="subtract")
+    cup = Area(
+        name="Cup", kind="ellipse", points=((504, 345), (541, 345), (504, 387)), mode="subtract"
+    )
     camera.workspace.areas.add(cup)
     for way in (1, -1):
         camera.workspace.clip.track_area(cup.id, way, "position, size and rotation")
@@ -294,7 +337,9 @@ def queue(camera: Photographer) -> None:
         dialog = JobsDialog(camera.window, camera.workspace)
         dialog.show()
         for name in ("clip-sieved.mov", "clip-mask.mov", "clip-sieved.mp4"):
-            camera.workspace.exports.write_frames(pathlib.Path(folder) / name, (0, 30), "", ClipExport())
+            camera.workspace.exports.write_frames(
+                pathlib.Path(folder) / name, (0, 30), "", ClipExport()
+            )
         while dialog.bar.value() < 400:
             camera.application.processEvents()
             time.sleep(0.005)
@@ -319,7 +364,11 @@ def inset(camera: Photographer) -> None:
 def start(camera: Photographer) -> None:
     """With nothing open: recent work, and ways to begin."""
     camera.workspace.pictures.close_all()
-    camera.workspace.preferences.change(recent=tuple(str(DEMO / name) for name in ("yard.sieve", "close.png", "clip.mp4", "evening.png")))
+    camera.workspace.preferences.change(
+        recent=tuple(
+            str(DEMO / name) for name in ("yard.sieve", "close.png", "clip.mp4", "evening.png")
+        )
+    )
     view = camera.window.front.widget(1)
     view._list()
     end = time.monotonic() + 10

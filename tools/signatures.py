@@ -1,4 +1,5 @@
-"""Lists the kernels and the arguments they are compiled for, in src/amber_sieve/core/signatures.json.
+"""Lists the kernels and the arguments they are compiled for, in
+src/amber_sieve/core/signatures.json.
 
 Every stage is run on a small picture, and what was compiled is written down: first what the
 demo, a click and a drag need, then the rest. Run it after adding a kernel or changing its
@@ -34,7 +35,7 @@ from amber_sieve.core.edge.box import box_of
 from amber_sieve.core.edge.follow_reach import follow_found
 from amber_sieve.core.edge.morphology import without_holes, without_specks
 from amber_sieve.core.frame import Frame
-from amber_sieve.core.parallel import Kernel, RowStep
+from amber_sieve.core.jit.parallel import Kernel, RowStep
 from amber_sieve.core.pick.connected import connected_only
 from amber_sieve.core.pick.growing import flood_thresholds
 from amber_sieve.core.statistics import coverage_of, statistics_of
@@ -46,7 +47,18 @@ from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.live.scoping import SCOPE_KINDS, scope_pixels
 from amber_sieve.media import stills
 from amber_sieve.media.source import About
-from amber_sieve.project.model import Adjust, Area, Band, Bands, Edge, Pick, Project, Recolour, Sieve, Stroke
+from amber_sieve.project.model import (
+    Adjust,
+    Area,
+    Band,
+    Bands,
+    Edge,
+    Pick,
+    Project,
+    Recolour,
+    Sieve,
+    Stroke,
+)
 from amber_sieve.ready import drag_steps, every_adjustment, first_clicks_and_drags
 from amber_sieve.render.context import RenderContext
 from amber_sieve.render.resolved import with_found
@@ -69,10 +81,21 @@ def run_all_stages() -> None:
         for x, way, shape in zip(range(8, 40, 8), compared, ("linear", "smooth"), strict=False)
     )
     with_found_tolerance(samples[0], frame, Pick())
-    bands = Bands(hue=Band(on=True, corners=(10, 20, 200, 210)), luminance=Band(on=True, corners=(5, 10, 90, 95), shape="steep"))
+    bands = Bands(
+        hue=Band(on=True, corners=(10, 20, 200, 210)),
+        luminance=Band(on=True, corners=(5, 10, 90, 95), shape="steep"),
+    )
     area = Area(kind="brush", mode="add", strokes=(Stroke(points=((5, 5, 1), (20, 9, 1)), size=9),))
     outline = Area(kind="polygon", points=((2, 2), (60, 4), (30, 40)))
-    sieve = example(Sieve(pick=Pick(samples=samples), bands=bands, edge=NO_EDGE, areas=(area, outline), blend="screen"))
+    sieve = example(
+        Sieve(
+            pick=Pick(samples=samples),
+            bands=bands,
+            edge=NO_EDGE,
+            areas=(area, outline),
+            blend="screen",
+        )
+    )
     sieve = with_found(sieve, primaries=(1.0, 0.1, 0, 0, 1.0, 0, 0, 0, 1.0))
     project = Project(stack=(sieve,))
     for name in VIEWS:
@@ -87,7 +110,11 @@ def run_all_stages() -> None:
     for mask in (disc, np.ascontiguousarray(disc[6:38, 12:50])):
         without_holes(without_specks(mask, 300, near=8), 30)
     thing = Frame((0.05 + 0.45 * disc) * np.ones((3, 1, 1), np.float32) + 0.02 * frame.planes)
-    outlined = Sieve(pick=Pick(samples=(sample_at(thing, 30, 14),)), edge=Edge(follow=4, clean=1), adjust=Adjust(recolour=Recolour(hue=40)))
+    outlined = Sieve(
+        pick=Pick(samples=(sample_at(thing, 30, 14),)),
+        edge=Edge(follow=4, clean=1),
+        adjust=Adjust(recolour=Recolour(hue=40)),
+    )
     about = About(pathlib.Path("warm.png"), "still", (64, 48), "uint8")
     finished(stills.Still(about, thing), Project(stack=(outlined,)))
     drag_steps(stills.Still(about, thing), outlined)
@@ -101,23 +128,30 @@ def run_all_stages() -> None:
         to_light(*coded, 64, kind, 1, 1)
         for there in (coded[0].copy(), coded[0][:, 1:]):  # a whole plane, and a part of one
             take_changed(there, coded[0], changed_pixels(frame.planes, frame.planes))
-    box_of(changed_pixels(frame.planes, frame.planes).view(np.uint8), 1, 0)  # of a mask it has been asked already
+    box_of(
+        changed_pixels(frame.planes, frame.planes).view(np.uint8), 1, 0
+    )  # of a mask it has been asked already
     pixels_through(to_display_pixels(frame.planes, nodes, 0.01, 64.0), nodes, nodes)
     coverage_of(frame.planes[0])
     for scope in SCOPE_KINDS:
         scope_pixels(scope, frame.planes, disc)
     with tempfile.TemporaryDirectory() as folder:
         made = finished(stills.Still(about, frame), project)
-        stills.write(pathlib.Path(folder) / "warm.png", about, lambda: strips_of(made.result.planes))
+        stills.write(
+            pathlib.Path(folder) / "warm.png", about, lambda: strips_of(made.result.planes)
+        )
 
 
-#: Kernels that were called, and the arguments they are compiled for, in the order of their first call.
+#: Kernels that were called, and the arguments they are compiled for, in the order of their first
+#: call.
 called: dict[tuple[str, str, str], None] = {}
 _call = Kernel.__call__
 
 
 def call(self: Kernel, *given: object) -> object:
-    """Note what a kernel is called with, and call it. Kernels that only other kernels call are compiled into those."""
+    """Note what a kernel is called with, and call it. Kernels that only other kernels call are
+    compiled into those.
+    """
     kinds = "".join(f"{written(typeof(one))}, " for one in given)
     called[self.__module__.removeprefix(f"{CORE}."), self.__name__, f"({kinds.rstrip()})"] = None
     return _call(self, *given)
@@ -141,7 +175,11 @@ def compiled() -> dict[tuple[str, str, str], None]:
         for made in vars(module).values()
         if isinstance(made, RowStep) and made.made
     }
-    matting = {("edge.matting_parts", "", ALWAYS): None} if f"{CORE}.edge.matting_parts" in sys.modules else {}
+    matting = (
+        {("edge.matting_parts", "", ALWAYS): None}
+        if f"{CORE}.edge.matting_parts" in sys.modules
+        else {}
+    )
     return called | steps | matting
 
 
@@ -154,7 +192,10 @@ def show_demo() -> None:
     workspace.pictures.open(ROOT / "demo" / "yard.sieve", copy=True)
     settle(workspace)
     workers, end = workspace.workers, time.monotonic() + 60
-    while not all(one.idle for one in (workers.surfaces, workers.offers, workers.foretold)) and time.monotonic() < end:
+    while (
+        not all(one.idle for one in (workers.surfaces, workers.offers, workers.foretold))
+        and time.monotonic() < end
+    ):
         running.processEvents()
         time.sleep(0.01)
     with tempfile.TemporaryDirectory() as folder:
@@ -184,11 +225,15 @@ def time_one(job: Job) -> float:
 
 
 def timed(jobs: list[tuple[str, str, str]]) -> dict[tuple[str, str, str], float]:
-    """Return the seconds that each kernel takes, compiled in a process that finds none on the disk."""
+    """Return the seconds that each kernel takes, compiled in a process that finds none on the
+    disk.
+    """
     with tempfile.TemporaryDirectory() as folder:
         os.environ["NUMBA_CACHE_DIR"] = folder
         with ProcessPoolExecutor(1, multiprocessing.get_context("spawn")) as pool:
-            return dict(zip(jobs, pool.map(time_one, [Job(*one, 0.0) for one in jobs]), strict=True))
+            return dict(
+                zip(jobs, pool.map(time_one, [Job(*one, 0.0) for one in jobs]), strict=True)
+            )
 
 
 def main() -> int:

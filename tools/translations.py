@@ -1,10 +1,11 @@
 """Gathers what the window says, and compiles what translators have made of it.
 
-    tools/translations.py           brings src/amber_sieve/desk/languages/*.ts up to date, and compiles them
+    tools/translations.py           brings desk/languages/*.ts up to date and compiles them
     tools/translations.py --check   says what is not translated yet
 
-A translator edits the .ts files (with Qt Linguist, or any editor). `lrelease` comes from Debian's qt6-l10n-tools. What stands in tables
-(numbers of the model, commands, gestures, words of `names`) is gathered from the tables themselves.
+A translator edits the .ts files (with Qt Linguist, or any editor). `lrelease` comes from Debian's
+qt6-l10n-tools. What stands in tables (numbers of the model, commands, gestures, words of `names`)
+is gathered from the tables themselves.
 """
 
 from __future__ import annotations
@@ -35,7 +36,11 @@ from amber_sieve.workspace.preferences import Preferences  # noqa: E402
 
 def in_tables() -> Iterator[tuple[str, str]]:
     """Context and text of what stands in tables."""
-    kinds = {kind for kind in vars(model).values() if isinstance(kind, type) and issubclass(kind, model.Frozen)} | {Preferences}
+    kinds = {
+        kind
+        for kind in vars(model).values()
+        if isinstance(kind, type) and issubclass(kind, model.Frozen)
+    } | {Preferences}
     for kind in sorted(kinds, key=lambda kind: kind.__name__):
         label = getattr(kind, "label", "")
         if label:
@@ -52,8 +57,29 @@ def in_tables() -> Iterator[tuple[str, str]]:
     yield "commands", "&Redo"
     for gesture in GESTURES:
         yield from (("keys", word) for word in gesture if re.search("[A-Za-z]{2}", word))
-    listed = (names.COMPARISONS, names.SHAPES, names.WAYS, names.MOVES, names.BLENDS, names.FILL_KINDS, names.FILL_WHERES, names.BETWEENS)
-    more = (*WHATS, *FILTERS, "every mask", "lookup table", "matrix", "range", "curve", "primaries", "shadows", "midtones", "highlights")
+    listed = (
+        names.COMPARISONS,
+        names.SHAPES,
+        names.WAYS,
+        names.MOVES,
+        names.BLENDS,
+        names.FILL_KINDS,
+        names.FILL_WHERES,
+        names.BETWEENS,
+    )
+    more = (
+        *WHATS,
+        *FILTERS,
+        "every mask",
+        "lookup table",
+        "matrix",
+        "range",
+        "curve",
+        "primaries",
+        "shadows",
+        "midtones",
+        "highlights",
+    )
     for word in (
         *(word for words in listed for word in words),
         *more,
@@ -74,11 +100,27 @@ def in_tables() -> Iterator[tuple[str, str]]:
         yield "pages", spec.name
 
 
-def gathered(folder: pathlib.Path) -> list[str]:
-    """The files that hold texts: the program's, and one made of its tables."""
-    table = folder / "tables.py"
-    table.write_text("".join(f"translate({context!r}, {text!r})\n" for context, text in dict.fromkeys(in_tables())))
-    return [str(path) for path in sorted(SOURCES.rglob("*.py")) if "translate(" in path.read_text()] + [str(table)]
+def texts_of(path: pathlib.Path) -> Iterator[tuple[str, ...]]:
+    """Context, text and, where there is one, singular of all that a source file says."""
+    tree = ast.parse(path.read_text())
+    rooms = {"translate": ""}  # by the name to which a module binds its translator
+    for node in tree.body:
+        if isinstance(node, ast.Assign) and ast.unparse(node.value).startswith("translator("):
+            assert isinstance(node.value, ast.Call) and isinstance(node.targets[0], ast.Name)
+            rooms[node.targets[0].id] = ast.literal_eval(node.value.args[0])
+    calls = [node for node in ast.walk(tree) if isinstance(node, ast.Call)]
+    for node in sorted(calls, key=lambda node: (node.lineno, node.col_offset)):
+        if room := rooms.get(getattr(node.func, "id", "")):
+            texts = [word.value for word in node.args[:2] if isinstance(word, ast.Constant)]
+            if texts:
+                yield room, *texts
+
+
+def all_texts() -> list[tuple[str, ...]]:
+    """All that the program says, each once: context, text and, where there is one, singular."""
+    sources = sorted(SOURCES.rglob("*.py"))
+    said = [*(text for path in sources for text in texts_of(path)), *in_tables()]
+    return list(dict.fromkeys(said))
 
 
 def refresh(ts: pathlib.Path) -> None:
@@ -86,7 +128,12 @@ def refresh(ts: pathlib.Path) -> None:
     with tempfile.TemporaryDirectory() as folder:
         from PyQt6.lupdate.lupdate import lupdate
 
-        lupdate(gathered(pathlib.Path(folder)), [str(ts)], no_obsolete=True)
+        calls = pathlib.Path(folder) / "calls.py"
+        with calls.open("w") as file:
+            for context, text, *singular in all_texts():
+                words = [repr(word) for word in (context, text, *singular)]
+                file.write(f"translate({', '.join(words)}{', n' if singular else ''})\n")
+        lupdate([str(calls)], [str(ts)], no_obsolete=True)
     tree = ElementTree.parse(ts)
     for message in tree.iter("message"):
         for location in message.findall("location"):  # where a text stands changes with every edit
@@ -102,21 +149,14 @@ def missing(ts: pathlib.Path) -> list[str]:
     for message in ElementTree.parse(ts).iter("message"):
         made = message.find("translation")
         forms = [form.text for form in made.findall("numerusform")] if made is not None else []
-        if made is None or made.get("type") == "unfinished" or not (forms or [made.text])[0] or not all(forms):
+        if (
+            made is None
+            or made.get("type") == "unfinished"
+            or not (forms or [made.text])[0]
+            or not all(forms)
+        ):
             found.append(message.findtext("source") or "")
     return found
-
-
-def texts_in(folder: pathlib.Path) -> set[str]:
-    """All that the program says, as its own syntax tree has it; for tests."""
-    said = set()
-    for path in gathered(folder):
-        for node in ast.walk(ast.parse(pathlib.Path(path).read_text())):
-            if isinstance(node, ast.Call) and getattr(node.func, "id", "") == "translate" and len(node.args) > 1:
-                text = node.args[1]
-                if isinstance(text, ast.Constant):
-                    said.add(text.value)
-    return said
 
 
 def main() -> int:

@@ -1,4 +1,5 @@
-"""From rendered light to the files of the demo: sensor noise, coding, coverage as grey pictures, the clip with its sound.
+"""From rendered light to the files of the demo: sensor noise, coding, coverage as grey pictures,
+the clip with its sound.
 
     python demo/generator/finish.py RENDERED_FOLDER DEMO_FOLDER
 
@@ -19,7 +20,9 @@ RATE, SOUND_RATE = 24, 48_000
 
 
 def noisy(light: np.ndarray, seed: int) -> np.ndarray:
-    """What a sensor records: shot noise that grows with the square root of light, and read noise."""
+    """What a sensor records: shot noise that grows with the square root of light, and read
+    noise.
+    """
     deviation = np.sqrt(np.clip(light, 0, None) * 3.0e-5 + 8e-4**2)
     return light + np.random.default_rng(seed).normal(size=light.shape) * deviation
 
@@ -30,10 +33,14 @@ def coded(light: np.ndarray) -> np.ndarray:
     return np.where(light <= 0.0031308, 12.92 * light, 1.055 * light ** (1 / 2.4) - 0.055)
 
 
-def still(rendered: pathlib.Path, out: pathlib.Path, name: str, seed: int, truth: bool = True) -> None:
+def still(
+    rendered: pathlib.Path, out: pathlib.Path, name: str, seed: int, truth: bool = True
+) -> None:
     """One picture, and the coverage of every object in it."""
     held = np.load(rendered / name / f"{name}.npz")
-    picture = Image.fromarray(np.rint(coded(noisy(held["light"].astype(np.float64), seed)) * 255).astype(np.uint8))
+    picture = Image.fromarray(
+        np.rint(coded(noisy(held["light"].astype(np.float64), seed)) * 255).astype(np.uint8)
+    )
     profile = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes()
     picture.save(out / f"{name}.png", optimize=True, icc_profile=profile)
     if truth:
@@ -41,7 +48,9 @@ def still(rendered: pathlib.Path, out: pathlib.Path, name: str, seed: int, truth
         folder.mkdir(exist_ok=True)
         for kind in held.files:
             if kind != "light" and held[kind].max() > 0.5:
-                Image.fromarray(np.rint(held[kind] * 255).astype(np.uint8)).save(folder / f"{kind}.png", optimize=True)
+                Image.fromarray(np.rint(held[kind] * 255).astype(np.uint8)).save(
+                    folder / f"{kind}.png", optimize=True
+                )
 
 
 def wind(samples: int) -> np.ndarray:
@@ -67,17 +76,26 @@ def clip(rendered: pathlib.Path, out: pathlib.Path) -> None:
         video.width, video.height, video.pix_fmt = width, height, "yuv420p"
         context = video.codec_context
         context.bit_rate = 7_600_000  # keeps the file below 4 MB
-        context.colorspace, context.color_primaries, context.color_trc, context.color_range = 1, 1, 1, 1
+        context.colorspace, context.color_primaries, context.color_trc, context.color_range = (
+            1,
+            1,
+            1,
+            1,
+        )
         audio = container.add_stream("aac", SOUND_RATE, layout="mono")
         for number, path in enumerate(files):
-            codes = np.rint(coded(noisy(np.load(path)["light"].astype(np.float64), 500 + number)) * 65535).astype(np.uint16)
+            codes = np.rint(
+                coded(noisy(np.load(path)["light"].astype(np.float64), 500 + number)) * 65535
+            ).astype(np.uint16)
             frame = av.VideoFrame.from_ndarray(codes, "rgb48le").reformat(
                 format="yuv420p", dst_colorspace=1, src_color_range=2, dst_color_range=1
             )
             frame.pts, frame.time_base = number, Fraction(1, RATE)
             container.mux(video.encode(frame))
         container.mux(video.encode(None))
-        sound = av.AudioFrame.from_ndarray(wind(len(files) * SOUND_RATE // RATE), format="s16", layout="mono")
+        sound = av.AudioFrame.from_ndarray(
+            wind(len(files) * SOUND_RATE // RATE), format="s16", layout="mono"
+        )
         sound.sample_rate, sound.pts = SOUND_RATE, 0
         container.mux(audio.encode(sound))
         container.mux(audio.encode(None))

@@ -1,4 +1,6 @@
-"""The glaze yard as a scene for Mitsuba 3: what stands where, what it is made of, who looks at it."""
+"""The glaze yard as a scene for Mitsuba 3: what stands where, what it is made of, who looks at
+it.
+"""
 
 from __future__ import annotations
 
@@ -14,7 +16,18 @@ import textures
 INDIGO, MADDER = (44, 62, 128), (150, 44, 40)
 SUN_DIRECTION = np.array([-0.50, -0.70, 0.66])
 #: Objects whose coverage is written, besides "sky", which is what no ray hits.
-OBJECTS = ["turquoise", "oxblood", "leaf", "honey", "terracotta", "figure", "cloth", "marigolds", "wall", "cup"]
+OBJECTS = [
+    "turquoise",
+    "oxblood",
+    "leaf",
+    "honey",
+    "terracotta",
+    "figure",
+    "cloth",
+    "marigolds",
+    "wall",
+    "cup",
+]
 
 JAR = [
     (0.0, 0.0),
@@ -100,7 +113,9 @@ CUP = [
 
 @dataclass(frozen=True)
 class Look:
-    """Where the camera stands, what it looks at, how wide (degrees across), how open (metres), how exposed."""
+    """Where the camera stands, what it looks at, how wide (degrees across), how open (metres), how
+    exposed.
+    """
 
     origin: tuple[float, float, float]
     target: tuple[float, float, float]
@@ -125,7 +140,14 @@ def upload(name: str, mesh: meshes.Mesh, bsdf: dict, flat: bool = False) -> mi.M
     properties = mi.Properties()
     properties["surface"] = mi.load_dict(bsdf)
     properties["face_normals"] = flat
-    shape = mi.Mesh(name, len(vertices), len(faces), has_vertex_normals=not flat, has_vertex_texcoords=True, props=properties)
+    shape = mi.Mesh(
+        name,
+        len(vertices),
+        len(faces),
+        has_vertex_normals=not flat,
+        has_vertex_texcoords=True,
+        props=properties,
+    )
     held = mi.traverse(shape)
     held["vertex_positions"] = np.ascontiguousarray(vertices, np.float32).ravel()
     held["faces"] = np.ascontiguousarray(faces, np.uint32).ravel()
@@ -135,13 +157,22 @@ def upload(name: str, mesh: meshes.Mesh, bsdf: dict, flat: bool = False) -> mi.M
 
 
 def picture(values: np.ndarray) -> dict:
-    return {"type": "bitmap", "bitmap": mi.Bitmap(np.ascontiguousarray(values, np.float32)), "raw": True}
+    return {
+        "type": "bitmap",
+        "bitmap": mi.Bitmap(np.ascontiguousarray(values, np.float32)),
+        "raw": True,
+    }
 
 
 def glazed(texture: np.ndarray, roughness: float = 0.07) -> dict:
     return {
         "type": "twosided",
-        "material": {"type": "roughplastic", "diffuse_reflectance": picture(texture), "alpha": roughness, "nonlinear": True},
+        "material": {
+            "type": "roughplastic",
+            "diffuse_reflectance": picture(texture),
+            "alpha": roughness,
+            "nonlinear": True,
+        },
     }
 
 
@@ -161,7 +192,10 @@ def still_things() -> list[tuple[str, meshes.Mesh, Callable[[], dict]]]:
         m.moved(m.turned(POT, 35), (-1.42, 1.55, 0.0), 1.25),
         m.moved(m.turned(POT, 36), (0.50, 0.13, 0.44), 0.40),
     ]
-    posts = [m.tube(np.array([[x, 1.66, 0.0], [x + 0.02, 1.65, 1.1], [x, 1.66, 2.05]]), 0.026, 10) for x in (-0.98, 1.62)]
+    posts = [
+        m.tube(np.array([[x, 1.66, 0.0], [x + 0.02, 1.65, 1.1], [x, 1.66, 2.05]]), 0.026, 10)
+        for x in (-0.98, 1.62)
+    ]
     line = m.tube(m.sag((-0.98, 1.65, 1.98), (1.62, 1.65, 1.98), 0.05), 0.004, 6)
     flowers = m.join(
         [
@@ -184,10 +218,27 @@ def still_things() -> list[tuple[str, meshes.Mesh, Callable[[], dict]]]:
                 3,
             ),
             m.garland(
-                np.array([[-0.40, 0.22, 0.47], [-0.28, 0.15, 0.472], [-0.10, 0.11, 0.47], [0.04, 0.16, 0.472], [0.14, 0.12, 0.47]]), 4
+                np.array(
+                    [
+                        [-0.40, 0.22, 0.47],
+                        [-0.28, 0.15, 0.472],
+                        [-0.10, 0.11, 0.47],
+                        [0.04, 0.16, 0.472],
+                        [0.14, 0.12, 0.47],
+                    ]
+                ),
+                4,
             ),
             m.garland(
-                np.array([[0.20, 0.02, 0.03], [0.34, -0.10, 0.03], [0.52, -0.06, 0.03], [0.62, 0.08, 0.03], [0.50, 0.16, 0.03]]),
+                np.array(
+                    [
+                        [0.20, 0.02, 0.03],
+                        [0.34, -0.10, 0.03],
+                        [0.52, -0.06, 0.03],
+                        [0.62, 0.08, 0.03],
+                        [0.50, 0.16, 0.03],
+                    ]
+                ),
                 5,
                 0.04,
                 0.06,
@@ -204,7 +255,10 @@ def still_things() -> list[tuple[str, meshes.Mesh, Callable[[], dict]]]:
     )
     roof = m.join(
         [m.slab((-6.0, -0.4, 2.75), (-1.55, 2.3, 2.80))]
-        + [m.slab((-1.55 + 0.22 * i, -0.4, 2.75), (-1.45 + 0.22 * i, 2.3, 2.78)) for i in range(1, 5)]
+        + [
+            m.slab((-1.55 + 0.22 * i, -0.4, 2.75), (-1.45 + 0.22 * i, 2.3, 2.78))
+            for i in range(1, 5)
+        ]
     )
     ground = (
         np.array([[-9, -6, 0], [9, -6, 0], [9, 40, 0], [-9, 40, 0]], float),
@@ -213,12 +267,36 @@ def still_things() -> list[tuple[str, meshes.Mesh, Callable[[], dict]]]:
     )
     wood = lambda: matt(textures.mottled((122, 104, 86), 61, 0.22, [1, 6], (0.95, 0.9, 0.85)))  # noqa: E731
     return [
-        ("turquoise", m.moved(m.turned(JAR, 11), (-0.24, 0.36, 0.44)), lambda: glazed(textures.glaze((38, 146, 150), clay, 71))),
-        ("oxblood", m.moved(m.turned(VASE, 12), (-0.92, 0.72, 0.0)), lambda: glazed(textures.glaze((142, 26, 34), clay, 72), 0.06)),
-        ("leaf", m.moved(m.turned(BOTTLE, 13), (0.13, 0.38, 0.44)), lambda: glazed(textures.glaze((62, 116, 48), clay, 73), 0.09)),
-        ("honey", m.moved(m.turned(BOWL, 14), (0.39, 0.29, 0.44), 1.0), lambda: glazed(textures.glaze((206, 164, 62), clay, 74), 0.08)),
-        ("honey", m.moved(m.turned(BOWL, 15), (0.16, 0.78, 0.0), 1.5), lambda: glazed(textures.glaze((206, 164, 62), clay, 75), 0.08)),
-        ("terracotta", m.join(pots), lambda: matt(textures.mottled((188, 96, 62), 51, 0.10, [2, 9, 30], (1.0, 1.06, 1.12)))),
+        (
+            "turquoise",
+            m.moved(m.turned(JAR, 11), (-0.24, 0.36, 0.44)),
+            lambda: glazed(textures.glaze((38, 146, 150), clay, 71)),
+        ),
+        (
+            "oxblood",
+            m.moved(m.turned(VASE, 12), (-0.92, 0.72, 0.0)),
+            lambda: glazed(textures.glaze((142, 26, 34), clay, 72), 0.06),
+        ),
+        (
+            "leaf",
+            m.moved(m.turned(BOTTLE, 13), (0.13, 0.38, 0.44)),
+            lambda: glazed(textures.glaze((62, 116, 48), clay, 73), 0.09),
+        ),
+        (
+            "honey",
+            m.moved(m.turned(BOWL, 14), (0.39, 0.29, 0.44), 1.0),
+            lambda: glazed(textures.glaze((206, 164, 62), clay, 74), 0.08),
+        ),
+        (
+            "honey",
+            m.moved(m.turned(BOWL, 15), (0.16, 0.78, 0.0), 1.5),
+            lambda: glazed(textures.glaze((206, 164, 62), clay, 75), 0.08),
+        ),
+        (
+            "terracotta",
+            m.join(pots),
+            lambda: matt(textures.mottled((188, 96, 62), 51, 0.10, [2, 9, 30], (1.0, 1.06, 1.12))),
+        ),
         (
             "figure",
             m.moved(m.figure(), (0.62, 0.60, 0.255), 0.95, 0.35),
@@ -230,23 +308,37 @@ def still_things() -> list[tuple[str, meshes.Mesh, Callable[[], dict]]]:
             lambda: matt(textures.mottled((214, 160, 132), 53, 0.05, [3, 20], (1.0, 0.97, 0.95))),
         ),
         ("marigolds", flowers, lambda: matt(textures.petals())),
-        ("wall", m.plaster(14.0, 1.72, 2.55), lambda: matt(textures.mottled((236, 232, 222), 54, 0.03, [2, 12, 60], (1.0, 0.99, 0.96)))),
+        (
+            "wall",
+            m.plaster(14.0, 1.72, 2.55),
+            lambda: matt(
+                textures.mottled((236, 232, 222), 54, 0.03, [2, 12, 60], (1.0, 0.99, 0.96))
+            ),
+        ),
         ("wood", m.join([bench, *posts]), wood),
         ("line", line, lambda: matt(textures.mottled((170, 160, 140), 62, 0.1, [3]))),
         ("roof", roof, wood),
-        ("ground", ground, lambda: matt(textures.mottled((142, 118, 96), 55, 0.16, [1, 5, 30], (1.0, 0.96, 0.9)))),
+        (
+            "ground",
+            ground,
+            lambda: matt(textures.mottled((142, 118, 96), 55, 0.16, [1, 5, 30], (1.0, 0.96, 0.9))),
+        ),
     ]
 
 
 def errand(seconds: float) -> tuple[meshes.Mesh, meshes.Mesh]:
-    """A painted cup, and the cord it hangs on from a second line above the picture: pulled across the yard it sways and comes nearer."""
+    """A painted cup, and the cord it hangs on from a second line above the picture: pulled across
+    the yard it sways and comes nearer.
+    """
     gone = seconds / 3.3
     swing = 0.10 * np.sin(2 * np.pi * 0.85 * seconds + 0.4)
     hung, long = np.array([1.14 - 2.06 * gone, -0.20 - 0.24 * gone, 1.72]), 0.81
     bottom = hung + long * np.array([np.sin(swing), 0.0, -np.cos(swing)])
     vertices, faces, uv = meshes.turned(CUP, 17, 0.0002)
     c, s = np.cos(swing), np.sin(swing)
-    tilted = vertices @ np.array([[c, 0, s], [0, 1, 0], [-s, 0, c]]) + bottom  # it leans as its cord does
+    tilted = (
+        vertices @ np.array([[c, 0, s], [0, 1, 0], [-s, 0, c]]) + bottom
+    )  # it leans as its cord does
     rim = bottom + 0.115 * np.array([-s, 0, c])
     return (tilted, faces, uv), meshes.tube(np.linspace(hung, rim, 12), 0.0018, 6)
 
@@ -274,20 +366,28 @@ def build(
     cloth_levels: tuple[int, int, int] = INDIGO,
     with_errand: bool = False,
 ) -> tuple[mi.Scene, list[str]]:
-    """The scene, and the object that each of its shapes counts as, in the order of ``scene.shapes()``."""
+    """The scene, and the object that each of its shapes counts as, in the order of
+    ``scene.shapes()``.
+    """
     turn = mi.ScalarTransform4f
     focus = float(np.linalg.norm(np.array(look.target) - np.array(look.origin)))
     sun_up = turn().rotate([1, 0, 0], 90)
     held: dict = {
         "type": "scene",
-        "sky": {"type": "envmap", "bitmap": mi.Bitmap(textures.sky(SUN_DIRECTION, 1500.0, cloud)), "to_world": sun_up},
+        "sky": {
+            "type": "envmap",
+            "bitmap": mi.Bitmap(textures.sky(SUN_DIRECTION, 1500.0, cloud)),
+            "to_world": sun_up,
+        },
         "camera": {
             "type": "thinlens",
             "fov": look.width_degrees,
             "fov_axis": "x",
             "aperture_radius": look.aperture,
             "focus_distance": focus * 0.80,
-            "to_world": turn().look_at(origin=list(look.origin), target=list(look.target), up=[0, 0, 1]),
+            "to_world": turn().look_at(
+                origin=list(look.origin), target=list(look.target), up=[0, 0, 1]
+            ),
             "film": {
                 "type": "hdrfilm",
                 "width": size[0],
@@ -300,10 +400,16 @@ def build(
         },
     }
     cloth = meshes.moved(meshes.cloth(1.02, 1.02, time, wind), (0.74, 1.64, 1.945))
-    shapes = [*still_shapes(), ("cloth", upload("cloth", cloth, matt(textures.woven(cloth_levels))))]
+    shapes = [
+        *still_shapes(),
+        ("cloth", upload("cloth", cloth, matt(textures.woven(cloth_levels)))),
+    ]
     if with_errand:
         cup, cord = errand(time)
-        shapes += [("cup", upload("cup", cup, painted_cup())), ("line", upload("cord", cord, matt(np.full((4, 4, 3), 0.3))))]
+        shapes += [
+            ("cup", upload("cup", cup, painted_cup())),
+            ("line", upload("cord", cord, matt(np.full((4, 4, 3), 0.3)))),
+        ]
     named = {f"{kind}-{number}": (kind, shape) for number, (kind, shape) in enumerate(shapes)}
     held |= {name: shape for name, (_, shape) in named.items()}
     scene = mi.load_dict(held)

@@ -1,8 +1,9 @@
-"""Amber Sieve from Python: pictures, sieves from clicks, masks, finished pictures, batches and projects.
+"""Amber Sieve from Python: pictures, sieves from clicks, masks, finished pictures, batches and
+projects.
 
-These names are kept by semantic versioning; all others of the package may change with any release. Arrays are float32, linear light
-with Rec. 709 primaries and D65 white, planes first: (3, H, W); masks are (H, W) in 0 to 1. Everything raises `Trouble` with one
-sentence when something is wrong.
+These names are kept by semantic versioning; all others of the package may change with any release.
+Arrays are float32, linear light with Rec. 709 primaries and D65 white, planes first: (3, H, W);
+masks are (H, W) in 0 to 1. Everything raises `Trouble` with one sentence when something is wrong.
 
 Example
 -------
@@ -36,9 +37,23 @@ from .project.model import Project, Sieve
 from .resolve.sources import source_of
 
 __all__ = [
-    "Picture", "Project", "Sieve", "Trouble", "adjusted", "batch", "coverage", "mask", "open", "project", "read", "render", "sieve", "save",
-    "write", "write_mask",
-]  # fmt: skip
+    "Picture",
+    "Project",
+    "Sieve",
+    "Trouble",
+    "adjusted",
+    "batch",
+    "coverage",
+    "mask",
+    "open",
+    "project",
+    "read",
+    "render",
+    "sieve",
+    "save",
+    "write",
+    "write_mask",
+]
 Place = tuple[float, float]
 
 
@@ -80,7 +95,12 @@ def open(path: str | pathlib.Path) -> Picture:
 
 
 def sieve(
-    picture: Picture, keep: Iterable[Place] = (), drop: Iterable[Place] = (), number: int = 0, start: Sieve | None = None, **settings: Any
+    picture: Picture,
+    keep: Iterable[Place] = (),
+    drop: Iterable[Place] = (),
+    number: int = 0,
+    start: Sieve | None = None,
+    **settings: Any,
 ) -> Sieve:
     """A sieve from clicks, each as a click in the window: tolerance and reach are found.
 
@@ -88,7 +108,8 @@ def sieve(
     ----------
     keep, drop : places in full-resolution pixels; those to keep are clicked first.
     number : the frame that is clicked. start : a sieve to go on with.
-    settings : any setting of a sieve by its path with two underscores for each dot, as in ``edge__grow=1.5``.
+    settings : any setting of a sieve by its path with two underscores for each dot, as in
+        ``edge__grow=1.5``.
     """
     begun = start or Sieve(name="Sieve 1")
     for path, value in settings.items():
@@ -98,7 +119,9 @@ def sieve(
 
 
 def adjusted(held: Sieve, **settings: Any) -> Sieve:
-    """A sieve with adjustments set, by block and number: ``recolour__hue=120, light__exposure=-1``."""
+    """A sieve with adjustments set, by block and number: ``recolour__hue=120,
+    light__exposure=-1``.
+    """
     for path, value in settings.items():
         held = edits.with_field(held, f"adjust.{path.replace('__', '.')}", value)
     return held
@@ -111,7 +134,9 @@ def project(picture: Picture, *stack: Sieve) -> Project:
 
 def mask(picture: Picture, held: Sieve, number: int = 0) -> np.ndarray:
     """The mask of a sieve on a frame, (H, W) in 0 to 1."""
-    return finished(picture._source, project(picture, held), number, result=False, masks=(held.id,)).masks[held.id]
+    return finished(
+        picture._source, project(picture, held), number, result=False, masks=(held.id,)
+    ).masks[held.id]
 
 
 def render(picture: Picture, held: Project, number: int = 0) -> np.ndarray:
@@ -119,14 +144,24 @@ def render(picture: Picture, held: Project, number: int = 0) -> np.ndarray:
     return finished(picture._source, held, number).result.planes
 
 
-def coverage(picture: Picture, held: Sieve, numbers: Sequence[int] | None = None) -> Iterator[tuple[int, float]]:
+def coverage(
+    picture: Picture, held: Sieve, numbers: Sequence[int] | None = None
+) -> Iterator[tuple[int, float]]:
     """Return how much of each frame a sieve covers, 0 to 1: all frames, or those that are named."""
     for number in range(picture.frames) if numbers is None else numbers:
         yield number, float(mask(picture, held, number).mean())
 
 
-def write(picture: Picture, held: Project, path: str | pathlib.Path, number: int = 0, overwrite: bool = False) -> None:
-    """Write the result: a picture (of frame ``number``), a clip or numbered pictures, by the ending of the name."""
+def write(
+    picture: Picture,
+    held: Project,
+    path: str | pathlib.Path,
+    number: int = 0,
+    overwrite: bool = False,
+) -> None:
+    """Write the result: a picture (of frame ``number``), a clip or numbered pictures, by the ending
+    of the name.
+    """
     target = pathlib.Path(path)
     if picture.frames > 1 and (is_pattern(target) or not is_picture(target)):
         export_clip(picture._source, held, target, how=ClipExport(overwrite=overwrite))
@@ -134,13 +169,30 @@ def write(picture: Picture, held: Project, path: str | pathlib.Path, number: int
         export_still(picture._source, held, target, number, overwrite=overwrite)
 
 
-def write_mask(picture: Picture, held: Sieve, path: str | pathlib.Path, number: int = 0, overwrite: bool = False) -> None:
+def write_mask(
+    picture: Picture,
+    held: Sieve,
+    path: str | pathlib.Path,
+    number: int = 0,
+    overwrite: bool = False,
+) -> None:
     """Write the mask of a sieve as a grey picture of 16 bits, or float as OpenEXR."""
-    export_mask(picture._source, project(picture, held), held.id, pathlib.Path(path), number, overwrite=overwrite)
+    export_mask(
+        picture._source,
+        project(picture, held),
+        held.id,
+        pathlib.Path(path),
+        number,
+        overwrite=overwrite,
+    )
 
 
-def batch(held: Project, pictures: Iterable[str | pathlib.Path], folder: str | pathlib.Path) -> list[_batch.Outcome]:
-    """Render many pictures by one project into a folder, each of the kind as it came; one broken file does not stop it."""
+def batch(
+    held: Project, pictures: Iterable[str | pathlib.Path], folder: str | pathlib.Path
+) -> list[_batch.Outcome]:
+    """Render many pictures by one project into a folder, each of the kind as it came; one broken
+    file does not stop it.
+    """
     paths = _batch.pictures_in([pathlib.Path(path) for path in pictures])
     return _batch.run_batch(held, paths, pathlib.Path(folder))
 

@@ -11,7 +11,9 @@ from .gc_pause import gc_pause
 
 
 def without_screen(demo: pathlib.Path, out: pathlib.Path) -> int:
-    """Open the same window offscreen, write result, mask and a picture of the window; returns the exit code."""
+    """Open the same window offscreen, write result, mask and a picture of the window; returns the
+    exit code.
+    """
     from .desk.app import application
     from .desk.start.waiting import settle
     from .desk.window.open_window import open_window
@@ -25,22 +27,28 @@ def without_screen(demo: pathlib.Path, out: pathlib.Path) -> int:
     window.show()
     window.workspace.pictures.open(demo / "yard.sieve", copy=True)
     settle(window.workspace)
-    for name, write in (("result.png", window.workspace.exports.write), ("mask.png", window.workspace.exports.write_mask)):
+    for name, write in (
+        ("result.png", window.workspace.exports.write),
+        ("mask.png", window.workspace.exports.write_mask),
+    ):
         write(out / name)
         settle(window.workspace)
     window.stack.follow()
     window.grab().save(str(out / "window.png"))
     window.workspace.close()
     running.processEvents()
-    print(f"No display: wrote {', '.join(sorted(str(out / name) for name in ('result.png', 'mask.png', 'window.png')))}")
+    print(
+        "No display: wrote "
+        f"{', '.join(sorted(str(out / name) for name in ('result.png', 'mask.png', 'window.png')))}"
+    )
     return 0
 
 
 def main() -> int:
     """Run the demo in the folder of the first argument, writing to the second."""
     demo, out = pathlib.Path(sys.argv[1]), pathlib.Path(sys.argv[2])
-    # Importing makes a great many lasting objects; looking through them for rubbish again and again, then and later, costs
-    # a tenth of the start.
+    # Importing makes a great many lasting objects; looking through them for rubbish again and
+    # again, then and later, costs a tenth of the start.
     with gc_pause():
         from .desk.translations import choose
 
@@ -50,7 +58,9 @@ def main() -> int:
 
         gc.freeze()
     if has_screen() and os.environ.get("QT_QPA_PLATFORM") != "offscreen":
-        code = desk(sys.argv[3:] or [str(demo / "yard.sieve")], copy=len(sys.argv) == 3, translators=spoken)
+        code = desk(
+            sys.argv[3:] or [str(demo / "yard.sieve")], copy=len(sys.argv) == 3, translators=spoken
+        )
     else:
         code = without_screen(demo, out)
     gc.unfreeze()  # else libraries say at the end that something was left

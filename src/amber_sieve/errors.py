@@ -2,4 +2,6 @@
 
 
 class Trouble(Exception):
-    """Something is wrong with what was given; the message is one sentence that says what, and what to do."""
+    """Something is wrong with what was given; the message is one sentence that says what, and what
+    to do.
+    """

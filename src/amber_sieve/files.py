@@ -16,7 +16,10 @@ from typing import IO
 import platformdirs
 
 from .errors import Trouble
-from .language import translate
+from .language import translator
+
+translate = translator("files")
+
 
 #: Part-files begin with this, then the number of the process that writes them.
 PART = ".amber-sieve-part-"
@@ -27,7 +30,9 @@ BLOCK = 1 << 20
 
 
 def state_folder() -> pathlib.Path:
-    """Return where the program keeps what it needs to find again after a crash (freedesktop's state folder)."""
+    """Return where the program keeps what it needs to find again after a crash (freedesktop's state
+    folder).
+    """
     return pathlib.Path(platformdirs.user_state_dir("amber-sieve"))
 
 
@@ -44,35 +49,50 @@ def regular_file(path: pathlib.Path) -> pathlib.Path:
         mode = path.stat().st_mode
     except (UnicodeEncodeError, ValueError):
         shown = str(path).encode("utf-8", "backslashreplace").decode()
-        raise Trouble(translate("files", "The name {shown} holds characters that are not UTF-8: rename the file.", shown=shown)) from None
-    except OSError as error:
-        if isinstance(error, FileNotFoundError | NotADirectoryError):
-            raise Trouble(translate("files", "{path} does not exist: check the name.", path=path)) from None
         raise Trouble(
             translate(
-                "files",
+                "The name {shown} holds characters that are not UTF-8: rename the file.",
+                shown=shown,
+            )
+        ) from None
+    except OSError as error:
+        if isinstance(error, FileNotFoundError | NotADirectoryError):
+            raise Trouble(translate("{path} does not exist: check the name.", path=path)) from None
+        raise Trouble(
+            translate(
                 "{path} could not be read ({strerror}): check the name and its permissions.",
                 path=str(path)[:120],
                 strerror=error.strerror,
             )
         ) from None
     if stat.S_ISDIR(mode):
-        raise Trouble(translate("files", "{path} is a folder: give the name of a file.", path=path))
+        raise Trouble(translate("{path} is a folder: give the name of a file.", path=path))
     if not stat.S_ISREG(mode):
-        raise Trouble(translate("files", "{path} is a pipe or a device: copy what it holds into a file and open that.", path=path))
+        raise Trouble(
+            translate(
+                "{path} is a pipe or a device: copy what it holds into a file and open that.",
+                path=path,
+            )
+        )
     if not os.access(path, os.R_OK):
-        raise Trouble(translate("files", "{path} may not be read: check its permissions.", path=path))
+        raise Trouble(translate("{path} may not be read: check its permissions.", path=path))
     return path
 
 
 def set_aside(path: pathlib.Path) -> str:
-    """Rename a damaged file of the program's own, so that nothing stumbles over it again; a sentence that says so, "" when it cannot be."""
+    """Rename a damaged file of the program's own, so that nothing stumbles over it again; a
+    sentence that says so, "" when it cannot be.
+    """
     beside = path.with_name(f"{path.stem}-damaged-{secrets.token_hex(3)}{path.suffix}.bak")
     try:
         os.replace(path, beside)
     except OSError:
         return ""
-    return translate("files", "{name} was damaged and is passed over; it lies beside as {name2}.", name=path.name, name2=beside.name)
+    return translate(
+        "{name} was damaged and is passed over; it lies beside as {name2}.",
+        name=path.name,
+        name2=beside.name,
+    )
 
 
 def digest_of(path: pathlib.Path) -> str:
@@ -89,7 +109,9 @@ MARKED = 65_536
 
 
 def mark_of(path: pathlib.Path) -> str:
-    """Return a mark that is the same for an unchanged file, wherever it lies: its length and both its ends, as a digest; "" for no file."""
+    """Return a mark that is the same for an unchanged file, wherever it lies: its length and both
+    its ends, as a digest; "" for no file.
+    """
     try:
         with open(path, "rb") as held:
             size = os.fstat(held.fileno()).st_size
@@ -116,30 +138,46 @@ def target_of(path: pathlib.Path) -> pathlib.Path:
         shown = str(path)[:120].encode("utf-8", "backslashreplace").decode()
         raise Trouble(
             translate(
-                "files",
                 "{shown} cannot be the name of a file ({why}): choose another.",
                 shown=shown,
-                why=getattr(error, "strerror", None) or translate("files", "not UTF-8"),
+                why=getattr(error, "strerror", None) or translate("not UTF-8"),
             )
         ) from None
     if not str(path) or mode is not None and stat.S_ISDIR(mode):
-        raise Trouble(translate("files", "{path} is a folder: give the name of a file to write.", path=path))
+        raise Trouble(translate("{path} is a folder: give the name of a file to write.", path=path))
     if mode is not None and not stat.S_ISREG(mode):
-        raise Trouble(translate("files", "{path} is a pipe or a device: give the name of a file to write.", path=path))
+        raise Trouble(
+            translate(
+                "{path} is a pipe or a device: give the name of a file to write.",
+                path=path,
+            )
+        )
     if not target.parent.is_dir():
-        raise Trouble(translate("files", "The folder {parent} does not exist: make it, or choose another place.", parent=target.parent))
-    # Asked of the file itself: renaming another one onto it needs no permission of its own, and root may do anything.
+        raise Trouble(
+            translate(
+                "The folder {parent} does not exist: make it, or choose another place.",
+                parent=target.parent,
+            )
+        )
+    # Asked of the file itself: renaming another one onto it needs no permission of its own, and
+    # root may do anything.
     if mode is not None and not mode & 0o222:
-        raise Trouble(translate("files", "{path} is write-protected: choose another name, or take the protection off.", path=path))
+        raise Trouble(
+            translate(
+                "{path} is write-protected: choose another name, or take the protection off.",
+                path=path,
+            )
+        )
     return target
 
 
 @contextlib.contextmanager
 def written_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
-    """A path beside ``path`` to write to; renamed onto it when the block ends well, removed when it does not.
+    """A path beside ``path`` to write to; renamed onto it when the block ends well, removed when it
+    does not.
 
-    What was written is flushed to the disk and must not be empty, or the earlier file stays. A link is followed, and the
-    earlier file's permissions are kept.
+    What was written is flushed to the disk and must not be empty, or the earlier file stays. A link
+    is followed, and the earlier file's permissions are kept.
 
     Raises
     ------
@@ -163,24 +201,32 @@ def written_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
         # A library names the part-file that it was given, and says more than one line.
         why = " ".join((error.strerror or str(error)).replace(str(partial), str(path)).split())
         raise Trouble(
-            translate("files", "{path} could not be written ({why}): choose another place or free some space.", path=path, why=why)
+            translate(
+                "{path} could not be written ({why}): choose another place or free some space.",
+                path=path,
+                why=why,
+            )
         ) from error
     finally:
         for litter in (partial, note):
-            with contextlib.suppress(OSError):  # what cannot be removed must not hide what went wrong
+            with contextlib.suppress(
+                OSError
+            ):  # what cannot be removed must not hide what went wrong
                 if litter is not None:
                     litter.unlink(missing_ok=True)
 
 
 def made_folder(folder: pathlib.Path, what: str) -> pathlib.Path:
-    """A folder of the program's own, made where it is not there; raises `Trouble` when it cannot be. ``what``: that lies in it."""
+    """A folder of the program's own, made where it is not there; raises `Trouble` when it cannot
+    be. ``what``: that lies in it.
+    """
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
         raise Trouble(
             translate(
-                "files",
-                "The folder {folder} for {what} could not be made ({strerror}): check its permissions.",
+                "The folder {folder} for {what} could not be made ({strerror}): check its "
+                "permissions.",
                 folder=folder,
                 what=what,
                 strerror=error.strerror,
@@ -191,7 +237,8 @@ def made_folder(folder: pathlib.Path, what: str) -> pathlib.Path:
 
 @contextlib.contextmanager
 def folder_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
-    """A folder beside ``path`` for pieces of it, gone when the block ends; one that a killed process leaves is swept like part-files.
+    """A folder beside ``path`` for pieces of it, gone when the block ends; one that a killed
+    process leaves is swept like part-files.
 
     Raises
     ------
@@ -206,8 +253,8 @@ def folder_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
     except OSError as error:
         raise Trouble(
             translate(
-                "files",
-                "{path} could not be written ({strerror}): choose another place or free some space.",
+                "{path} could not be written ({strerror}): choose another place or free some "
+                "space.",
                 path=path,
                 strerror=error.strerror or error,
             )
@@ -220,7 +267,9 @@ def folder_beside(path: pathlib.Path) -> Iterator[pathlib.Path]:
 
 
 def write_blocks(path: pathlib.Path, blocks: Iterable[bytes]) -> None:
-    """Write some bytes after others to a part-file and see that all of them arrived; raises OSError when they did not."""
+    """Write some bytes after others to a part-file and see that all of them arrived; raises OSError
+    when they did not.
+    """
     size = 0
     with open(path, "wb") as out:
         for block in blocks:
@@ -235,11 +284,14 @@ def write_blocks(path: pathlib.Path, blocks: Iterable[bytes]) -> None:
 def write_text(path: pathlib.Path, text: str) -> None:
     """Write a text file whole, or leave the earlier one; raises `Trouble`."""
     with written_beside(path) as partial:
-        write_blocks(partial, [text.encode("utf-8", "backslashreplace")])  # names of files need not be text
+        write_blocks(
+            partial, [text.encode("utf-8", "backslashreplace")]
+        )  # names of files need not be text
 
 
 class Checked:
-    """A file that encoders write to and that never fails them: some libraries end the process when a write fails.
+    """A file that encoders write to and that never fails them: some libraries end the process when
+    a write fails.
 
     The first error is kept in ``error``; what comes after it is dropped. Ask `check` after writing.
     """
@@ -298,7 +350,9 @@ def _notes() -> pathlib.Path:
 
 
 def _noted(partial: pathlib.Path) -> pathlib.Path | None:
-    """Note where a part-file is being written, so that a later start can sweep it; None when that cannot be noted."""
+    """Note where a part-file is being written, so that a later start can sweep it; None when that
+    cannot be noted.
+    """
     note = _notes() / partial.name
     try:
         note.parent.mkdir(parents=True, exist_ok=True)
@@ -320,7 +374,9 @@ def is_running(process: int) -> bool:
 
 
 def start_of(process: int) -> str:
-    """When a process started, as the kernel counts (proc(5), field 22): its number may be given to another one later."""
+    """When a process started, as the kernel counts (proc(5), field 22): its number may be given to
+    another one later.
+    """
     try:
         return pathlib.Path(f"/proc/{process}/stat").read_text().rsplit(")", 1)[1].split()[19]
     except (OSError, IndexError):
@@ -328,7 +384,9 @@ def start_of(process: int) -> str:
 
 
 def sweep_parts(now: float | None = None) -> int:
-    """Remove part-files of our own that are old enough and whose writer no longer lives; returns how many."""
+    """Remove part-files of our own that are old enough and whose writer no longer lives; returns
+    how many.
+    """
     now = time.time() if now is None else now
     swept = 0
     notes: list[pathlib.Path] = []

@@ -1,18 +1,21 @@
-"""The language in which the window speaks. English stands in the code; another language comes from Qt's translations.
+"""The language in which the window speaks. English stands in the code; another language comes from
+Qt's translations.
 
-Text is translated where it stands, much of it when its module is imported: so the language is chosen first (`desk.speech`), and a change
-of it shows at the next start. A terminal, and files, always speak English.
+Text is translated where it stands, much of it when its module is imported: so the language is
+chosen first (`desk.speech`), and a change of it shows at the next start. A terminal, and files,
+always speak English.
 """
 
 from __future__ import annotations
 
+import functools
 import re
 import string
 from collections.abc import Callable
 from typing import Any
 
-#: Gives a text in another language by its context, its English, what tells it apart, and the number that asks for a plural form (-1 for
-#: none); "" where there is none.
+#: Gives a text in another language by its context, its English, what tells it apart, and the number
+#: that asks for a plural form (-1 for none); "" where there is none.
 Translates = Callable[[str, str, str, int], str]
 
 #: A point between digits.
@@ -50,7 +53,8 @@ def translate(context: str, text: str, singular: str = "", n: int = -1, /, **val
 
     Example
     -------
-    >>> translate("export", "{n} pictures in {place}", "{n} picture in {place}", 1, place="the yard")
+    >>> plural, singular = "{n} pictures in {place}", "{n} picture in {place}"
+    >>> translate("export", plural, singular, 1, place="the yard")
     '1 picture in the yard'
     """
     if n >= 0:
@@ -60,6 +64,11 @@ def translate(context: str, text: str, singular: str = "", n: int = -1, /, **val
     return _spoken.vformat(said, (), values) if values else said
 
 
+def translator(context: str) -> Callable[..., str]:
+    """Return `translate` for one room of the code. A module binds it once, under its imports."""
+    return functools.partial(translate, context)
+
+
 def decimals(text: str) -> str:
     """Numbers and units with the decimal sign of the language."""
     return text if _spoken.decimal == "." else DECIMAL.sub(_spoken.decimal, text)
@@ -67,7 +76,9 @@ def decimals(text: str) -> str:
 
 def mid_sentence(label: str) -> str:
     """A label as it stands inside a sentence: English begins it in lower case, German does not."""
-    stays = _spoken.translates is not None or label[1:2].isupper()  # "CDL saturation" is one word of capitals
+    stays = (
+        _spoken.translates is not None or label[1:2].isupper()
+    )  # "CDL saturation" is one word of capitals
     return label if stays else label[:1].lower() + label[1:]
 
 

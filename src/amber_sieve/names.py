@@ -1,4 +1,6 @@
-"""The names that both the formulas and the model know: one list each of comparisons, shapes, areas and measures."""
+"""The names that both the formulas and the model know: one list each of comparisons, shapes, areas
+and measures.
+"""
 
 from __future__ import annotations
 
@@ -6,13 +8,16 @@ from dataclasses import dataclass
 from typing import Literal, get_args
 
 #: What a sample is compared in.
-Comparison = Literal["surface", "colour", "levels", "hue", "saturation", "luminance", "red", "green", "blue"]
+Comparison = Literal[
+    "surface", "colour", "levels", "hue", "saturation", "luminance", "red", "green", "blue"
+]
 COMPARISONS: tuple[Comparison, ...] = get_args(Comparison)
 
 #: What a sample reaches: all of the picture, or only the piece that hangs together with its place.
 Reach = Literal["everywhere", "here"]
 REACHES: tuple[Reach, ...] = get_args(Reach)
-#: What a drop sample takes: all that lies nearer to it than to any keep sample, or all within its tolerance.
+#: What a drop sample takes: all that lies nearer to it than to any keep sample, or all within its
+#: tolerance.
 DropRule = Literal["nearer", "tolerance"]
 DROP_RULES: tuple[DropRule, ...] = get_args(DropRule)
 
@@ -36,7 +41,8 @@ WAYS: tuple[Way, ...] = get_args(Way)
 Gamut = Literal["lower chroma", "clip"]
 GAMUTS: tuple[Gamut, ...] = get_args(Gamut)
 
-#: Where a sieve's mask comes from: its own pick, the same as another sieve's, or what some others leave.
+#: Where a sieve's mask comes from: its own pick, the same as another sieve's, or what some others
+#: leave.
 MaskFrom = Literal["own", "same", "left"]
 MASKS_FROM: tuple[MaskFrom, ...] = get_args(MaskFrom)
 
@@ -50,12 +56,27 @@ MOVES: tuple[Moves, ...] = get_args(Moves)
 
 #: How what is done is laid over what was there: the modes of W3C Compositing and Blending.
 Blend = Literal[
-    "normal", "multiply", "darken", "lighten", "screen", "overlay", "color-dodge", "color-burn", "hard-light", "soft-light", "difference",
-    "exclusion", "hue", "saturation", "color", "luminosity",
-]  # fmt: skip
+    "normal",
+    "multiply",
+    "darken",
+    "lighten",
+    "screen",
+    "overlay",
+    "color-dodge",
+    "color-burn",
+    "hard-light",
+    "soft-light",
+    "difference",
+    "exclusion",
+    "hue",
+    "saturation",
+    "color",
+    "luminosity",
+]
 BLENDS: tuple[Blend, ...] = get_args(Blend)
 
-#: What fills: surroundings are what lies around what is masked; nothing is a hole in the picture, through which its background is seen.
+#: What fills: surroundings are what lies around what is masked; nothing is a hole in the picture,
+#: through which its background is seen.
 FillKind = Literal["off", "colour", "gradient", "picture", "surroundings", "nothing"]
 FILL_KINDS: tuple[FillKind, ...] = get_args(FillKind)
 #: Where it fills: inside the mask, or behind what is masked, in place of the rest of the picture.
@@ -65,7 +86,9 @@ FILL_WHERES: tuple[FillWhere, ...] = get_args(FillWhere)
 
 @dataclass(frozen=True)
 class Measure:
-    """A measure of a pixel: its range, its unit, and whether it wraps. Beyond the ends of the range the end counts."""
+    """A measure of a pixel: its range, its unit, and whether it wraps. Beyond the ends of the range
+    the end counts.
+    """
 
     name: str
     low: float
@@ -99,11 +122,20 @@ CHANNEL_BANDS = BANDS[3:]
 
 #: Largest tolerance and its unit for every comparison.
 TOLERANCES: dict[str, tuple[float, str]] = {
-    "surface": (60, ""), "colour": (60, ""), "levels": (255, ""), "hue": (180, "°"), "saturation": (125, "%"),
-    "luminance": (100, "L*"), "red": (255, ""), "green": (255, ""), "blue": (255, ""),
-}  # fmt: skip
+    "surface": (60, ""),
+    "colour": (60, ""),
+    "levels": (255, ""),
+    "hue": (180, "°"),
+    "saturation": (125, "%"),
+    "luminance": (100, "L*"),
+    "red": (255, ""),
+    "green": (255, ""),
+    "blue": (255, ""),
+}
 
 
 def drop_rule_for(compare: str) -> DropRule:
-    """The rule by which a drop sample starts: distances compete where they are distances of colours, not of one plain measure."""
+    """The rule by which a drop sample starts: distances compete where they are distances of
+    colours, not of one plain measure.
+    """
     return "nearer" if compare in ("surface", "colour") else "tolerance"

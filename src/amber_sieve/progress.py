@@ -12,7 +12,9 @@ class Cancelled(Exception):
 
 
 class Progress:
-    """Counts steps, guesses the time left, and carries the wish to stop from the person to the worker."""
+    """Counts steps, guesses the time left, and carries the wish to stop from the person to the
+    worker.
+    """
 
     def __init__(self, listener: Callable[[float, float | None], None] | None = None) -> None:
         self._listener = listener
@@ -40,7 +42,8 @@ class Progress:
         return not self._goes.is_set()
 
     def step(self, share: float) -> None:
-        """Say that ``share`` (0 to 1) is done; the listener gets it with the seconds left, or None while unknown.
+        """Say that ``share`` (0 to 1) is done; the listener gets it with the seconds left, or None
+        while unknown.
 
         Raises
         ------
@@ -59,5 +62,7 @@ class Progress:
 
 
 def part_of(step: Callable[[float], None], number: int, of: int) -> Callable[[float], None]:
-    """Return a function that tells the progress of one of several pieces of work, from 0, as progress of them all."""
+    """Return a function that tells the progress of one of several pieces of work, from 0, as
+    progress of them all.
+    """
     return lambda share: step((number + share) / of)

@@ -1,7 +1,7 @@
 """Frames worked side by side, a core each, and handed on in their order. No Qt.
 
-Frames side by side keep cores busier than cores that share every row of one frame: what OpenCV and FFmpeg do with one core then runs
-beside what the kernels do with another.
+Frames side by side keep cores busier than cores that share every row of one frame: what OpenCV and
+FFmpeg do with one core then runs beside what the kernels do with another.
 """
 
 from __future__ import annotations
@@ -19,7 +19,8 @@ R = TypeVar("R")
 
 #: Threads that work, each with one core.
 WORKERS = max(2, (os.cpu_count() or 2) // 2)
-#: Frames with more pixels than this are worked one by one with all cores: several at once would take too much memory.
+#: Frames with more pixels than this are worked one by one with all cores: several at once would
+#: take too much memory.
 LARGEST = 12_000_000
 
 
@@ -30,10 +31,13 @@ def one_core() -> None:
     numba.set_num_threads(1)
 
 
-def in_order(items: Iterable[T], work: Callable[[T], R], size: tuple[int, int]) -> Generator[R, None, None]:
+def in_order(
+    items: Iterable[T], work: Callable[[T], R], size: tuple[int, int]
+) -> Generator[R, None, None]:
     """Yield the results of some work on items, in their order.
 
-    Items are taken one after another by whoever asks for the outcome, no farther ahead than keeps the threads busy. Close the iterator
+    Items are taken one after another by whoever asks for the outcome, no farther ahead than keeps
+    the threads busy. Close the iterator
     to leave early: work that has begun is waited for. ``size`` is the width and height of a frame.
     """
     if size[0] * size[1] > LARGEST:

@@ -1,4 +1,6 @@
-"""Threads of the program: named, bounded, ended. Whatever runs beside something else is started here."""
+"""Threads of the program: named, bounded, ended. Whatever runs beside something else is started
+here.
+"""
 
 from __future__ import annotations
 
@@ -9,19 +11,23 @@ import time
 from collections import deque
 from collections.abc import Callable
 
-#: How far behind the others those are that nobody waits for (setpriority(2); on Linux each thread has its own).
+#: How far behind the others those are that nobody waits for (setpriority(2); on Linux each thread
+#: has its own).
 LAST = 5
 
 
 class Threads:
-    """Daemon threads of one kind, which do pieces of work in the order in which they were given, at most ``most`` of them at once.
+    """Daemon threads of one kind, which do pieces of work in the order in which they were given, at
+    most ``most`` of them at once.
 
-    A thread begins with the first piece that finds no other resting, and ends with `end`. A piece that raises does not stop its thread; the
-    error goes to ``threading.excepthook``.
+    A thread begins with the first piece that finds no other resting, and ends with `end`. A piece
+    that raises does not stop its thread; the error goes to ``threading.excepthook``.
     """
 
     def __init__(self, name: str, most: int = 1, last: bool = False) -> None:
-        """``last``: nobody waits for what they do, so they get a core when nothing else wants it; so do the kernels' threads that they begin."""
+        """``last``: nobody waits for what they do, so they get a core when nothing else wants it;
+        so do the kernels' threads that they begin.
+        """
         self._name, self._most, self._last = name, most, last
         self._wake = threading.Condition()
         self._waiting: deque[Callable[[], object]] = deque()
@@ -48,10 +54,15 @@ class Threads:
             self._wake.notify()
 
     def _run(self) -> None:
-        if self._last and sys.platform == "linux":  # elsewhere a number of a thread says another thing
-            # Behind what the program itself has been given: nobody but the administrator may ask for more than that.
+        if (
+            self._last and sys.platform == "linux"
+        ):  # elsewhere a number of a thread says another thing
+            # Behind what the program itself has been given: nobody but the administrator may ask
+            # for more than that.
             here = threading.get_native_id()
-            os.setpriority(os.PRIO_PROCESS, here, min(19, os.getpriority(os.PRIO_PROCESS, here) + LAST))
+            os.setpriority(
+                os.PRIO_PROCESS, here, min(19, os.getpriority(os.PRIO_PROCESS, here) + LAST)
+            )
         while True:
             with self._wake:
                 while not self._waiting and not self._ends:
@@ -62,17 +73,23 @@ class Threads:
                 self._working += 1
             try:
                 work()
-            except Exception:  # told like any error of a thread; the next piece is done all the same
+            except (
+                Exception
+            ):  # told like any error of a thread; the next piece is done all the same
                 kind, error, trace = sys.exc_info()
                 assert kind is not None
-                threading.excepthook(threading.ExceptHookArgs((kind, error, trace, threading.current_thread())))
+                threading.excepthook(
+                    threading.ExceptHookArgs((kind, error, trace, threading.current_thread()))
+                )
             finally:
                 del work  # what it holds is freed while the thread waits
                 with self._wake:
                     self._working -= 1
 
     def end(self, seconds: float = 0.0) -> None:
-        """Begin nothing more, forget what waits, and wait at most so long for what is being done."""
+        """Begin nothing more, forget what waits, and wait at most so long for what is being
+        done.
+        """
         with self._wake:
             self._ends = True
             self._waiting.clear()

@@ -1,4 +1,5 @@
-"""Compiles the kernels once, in as many processes as there are cores, so that nobody waits for the compiler.
+"""Compiles the kernels once, in as many processes as there are cores, so that nobody waits for the
+compiler.
 
 Which kernels, for which arguments, stands in core/signatures.json (written by tools/signatures.py):
 first those that the first picture, click, recolouring and drag need, then the rest.
@@ -27,12 +28,15 @@ CORE = pathlib.Path(__file__).parent / "core"
 LIST = CORE / "signatures.json"
 #: In this order.
 GROUPS = ("first", "rest")
-#: What a kernel's arguments are where it is compiled as its module is imported, or has only one kind.
+#: What a kernel's arguments are where it is compiled as its module is imported, or has only one
+#: kind.
 ALWAYS = ""
 
 
 class Job(NamedTuple):
-    """A kernel to compile: its module in ``core``, its name, its arguments, and about how many seconds that takes."""
+    """A kernel to compile: its module in ``core``, its name, its arguments, and about how many
+    seconds that takes.
+    """
 
     module: str
     name: str
@@ -42,11 +46,14 @@ class Job(NamedTuple):
 
 def listed(group: str) -> list[Job]:
     """Return the kernels of a group, those that take longest first."""
-    return sorted((Job(*one) for one in json.loads(LIST.read_text())[group]), key=lambda job: -job.seconds)
+    return sorted(
+        (Job(*one) for one in json.loads(LIST.read_text())[group]), key=lambda job: -job.seconds
+    )
 
 
 def _mark(group: str) -> pathlib.Path:
-    """Return the path of a file that exists once these sources' group has been compiled by this compiler.
+    """Return the path of a file that exists once these sources' group has been compiled by this
+    compiler.
 
     It lies where the compiler keeps its code: in a folder it is told, beside the sources, or else
     with what is kept for a person.
@@ -60,7 +67,9 @@ def _mark(group: str) -> pathlib.Path:
 
 
 def is_warm(group: str = "first") -> bool:
-    """Return whether the kernels of a group have been compiled already, here or with the package."""
+    """Return whether the kernels of a group have been compiled already, here or with the
+    package.
+    """
     if HAS_KERNELS:
         return True
     try:
@@ -85,14 +94,18 @@ def compile_one(job: Job) -> float:
 
 
 def warm(groups: Sequence[str] = GROUPS, step: Callable[[float], None] | None = None) -> None:
-    """Compile the kernels of some groups, in their order; ``step`` is told the share that is done, and may raise to stop it."""
+    """Compile the kernels of some groups, in their order; ``step`` is told the share that is done,
+    and may raise to stop it.
+    """
     left = [group for group in groups if not is_warm(group)]
     jobs = [job for group in left for job in listed(group)]
     if not jobs:
         return
     done, whole = 0.0, sum(job.seconds for job in jobs)
     # New processes: the compiler's threads do not outlive a fork.
-    with ProcessPoolExecutor(os.cpu_count(), multiprocessing.get_context("spawn"), worker_process.begin) as pool:
+    with ProcessPoolExecutor(
+        os.cpu_count(), multiprocessing.get_context("spawn"), worker_process.begin
+    ) as pool:
         try:
             for finished in as_completed([pool.submit(compile_one, job) for job in jobs]):
                 done += finished.result()
@@ -111,7 +124,9 @@ def warm(groups: Sequence[str] = GROUPS, step: Callable[[float], None] | None = 
 def warm_rest_beside() -> None:
     """Compile what is left in a process of low priority, which outlives this one."""
     if not is_warm("rest"):
-        environment = os.environ | {"PYTHONPATH": os.pathsep.join(path for path in sys.path if path)}
+        environment = os.environ | {
+            "PYTHONPATH": os.pathsep.join(path for path in sys.path if path)
+        }
         subprocess.Popen(
             ["nice", "-n", "19", sys.executable, "-m", f"{__package__}.warm"],
             env=environment,
@@ -123,7 +138,9 @@ def warm_rest_beside() -> None:
 
 
 def main(groups: Sequence[str]) -> None:
-    """Compile groups, and tell how far they are and about how long it still takes: on one line of a terminal, else now and then."""
+    """Compile groups, and tell how far they are and about how long it still takes: on one line of a
+    terminal, else now and then.
+    """
     began = told = time.monotonic()
     alive = sys.stdout.isatty()
 
@@ -135,7 +152,11 @@ def main(groups: Sequence[str]) -> None:
         told = now
         left = f", about {(now - began) * (1 - share) / share:.0f} s left" if share < 1 else ""
         words = f"Compiling for this computer (once): {share:.0%}{left}"
-        print(f"\r{words:<72}" if alive else words, end="" if alive and share < 1 else "\n", flush=True)
+        print(
+            f"\r{words:<72}" if alive else words,
+            end="" if alive and share < 1 else "\n",
+            flush=True,
+        )
 
     warm(groups, tell)
 

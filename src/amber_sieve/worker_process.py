@@ -8,9 +8,11 @@ import threading
 
 
 def begin(cores: int = 0) -> None:
-    """End this worker with its parent, and let its kernels use so many cores; 0 for all. Called before any kernel is imported.
+    """End this worker with its parent, and let its kernels use so many cores; 0 for all. Called
+    before any kernel is imported.
 
-    A pool's own worker sleeps for ever when its parent is killed: the other workers hold its pipe open.
+    A pool's own worker sleeps for ever when its parent is killed: the other workers hold its pipe
+    open.
     """
     if cores:
         os.environ["NUMBA_NUM_THREADS"] = os.environ["OMP_NUM_THREADS"] = str(cores)

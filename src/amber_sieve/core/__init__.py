@@ -1,1 +1,3 @@
-"""Arrays in, arrays out: measuring, qualifying, refining, adjusting. Knows no files, no model, no interface."""
+"""Arrays in, arrays out: measuring, qualifying, refining, adjusting. Knows no files, no model, no
+interface.
+"""

@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from .parallel import inner, kernel, prange, serial_kernel
+from .jit.parallel import inner, kernel, prange, serial_kernel
 
 
 @kernel
@@ -19,14 +19,18 @@ def _differ(one: np.ndarray, other: np.ndarray, top: int, out: np.ndarray) -> No
 
 
 def changed_pixels(one: np.ndarray, other: np.ndarray, top: int = 0) -> np.ndarray:
-    """Return which pixels of some rows (3, h, W) differ at all from those of a picture (3, H, W) from a row ``top`` on, (h, W) bool."""
+    """Return which pixels of some rows (3, h, W) differ at all from those of a picture (3, H, W)
+    from a row ``top`` on, (h, W) bool.
+    """
     out = np.empty(one.shape[1:], bool)
     _differ(one, other, top, out)
     return out
 
 
 @kernel
-def _take(target: np.ndarray, source: np.ndarray, changed: np.ndarray, down: int, across: int) -> None:
+def _take(
+    target: np.ndarray, source: np.ndarray, changed: np.ndarray, down: int, across: int
+) -> None:
     height, width = changed.shape
     for y in prange(target.shape[0]):
         bottom = min((y + 1) * down, height)
@@ -41,7 +45,9 @@ def _take(target: np.ndarray, source: np.ndarray, changed: np.ndarray, down: int
 
 
 def take_changed(target: np.ndarray, source: np.ndarray, changed: np.ndarray) -> None:
-    """Write samples (h, w) of integers over others wherever one of the pixels (H, W) that a sample stands for has changed."""
+    """Write samples (h, w) of integers over others wherever one of the pixels (H, W) that a sample
+    stands for has changed.
+    """
     down, across = -(-changed.shape[0] // target.shape[0]), -(-changed.shape[1] // target.shape[1])
     _take(target, source, np.ascontiguousarray(changed), down, across)
 
@@ -50,7 +56,8 @@ def take_changed(target: np.ndarray, source: np.ndarray, changed: np.ndarray) ->
 RUN = 64
 #: And so many rows of screen pixels.
 STRIP = 64
-#: Runs of screen pixels with at most so many others between them are one box: each box costs something.
+#: Runs of screen pixels with at most so many others between them are one box: each box costs
+#: something.
 APART = 4
 #: Stands for all runs of all rows.
 ALL_RUNS = np.zeros((0, 0), bool)
@@ -58,9 +65,19 @@ ALL_RUNS = np.zeros((0, 0), bool)
 
 @serial_kernel
 def _changed_strips(
-    one: np.ndarray, first: int, stride: int, other: np.ndarray, first_other: int, stride_other: int, height: int, width: int, strips: np.ndarray
-) -> None:  # fmt: skip
-    """Pixels in a row of memory each, the first of a picture, and how far apart its rows are: so the compiler knows that a row is one piece."""
+    one: np.ndarray,
+    first: int,
+    stride: int,
+    other: np.ndarray,
+    first_other: int,
+    stride_other: int,
+    height: int,
+    width: int,
+    strips: np.ndarray,
+) -> None:
+    """Pixels in a row of memory each, the first of a picture, and how far apart its rows are: so
+    the compiler knows that a row is one piece.
+    """
     for y in range(height):
         strip, here, there = strips[y // STRIP], first + y * stride, first_other + y * stride_other
         for run in range(strip.size):
@@ -73,7 +90,9 @@ def _changed_strips(
 
 
 def in_memory(pixels: np.ndarray) -> tuple[np.ndarray, int, int]:
-    """The memory (N,) that some pixels (H, W) lie in, where they begin there, and how far apart their rows are."""
+    """The memory (N,) that some pixels (H, W) lie in, where they begin there, and how far apart
+    their rows are.
+    """
     whole = pixels
     while not whole.flags.c_contiguous:
         assert isinstance(whole.base, np.ndarray)
@@ -83,7 +102,9 @@ def in_memory(pixels: np.ndarray) -> tuple[np.ndarray, int, int]:
 
 
 def changed_boxes(one: np.ndarray, other: np.ndarray) -> list[tuple[int, int, int, int]]:
-    """Some boxes (top, left, bottom, right) outside which two pictures of screen pixels (H, W) uint32, or of levels uint8, are the same."""
+    """Some boxes (top, left, bottom, right) outside which two pictures of screen pixels (H, W)
+    uint32, or of levels uint8, are the same.
+    """
     height, width = one.shape
     strips = no_runs(-(-height // STRIP), width)
     _changed_strips(*in_memory(one), *in_memory(other), height, width, strips)
@@ -91,10 +112,16 @@ def changed_boxes(one: np.ndarray, other: np.ndarray) -> list[tuple[int, int, in
 
 
 def boxes_of_runs(runs: np.ndarray, within: tuple[slice, slice]) -> list[tuple[int, int, int, int]]:
-    """Some boxes (top, left, bottom, right) that hold all set runs (H, R) of some rows and columns, counted from the first of these."""
+    """Some boxes (top, left, bottom, right) that hold all set runs (H, R) of some rows and columns,
+    counted from the first of these.
+    """
     rows, columns = within
     runs = runs[rows]
-    strips = np.logical_or.reduceat(runs, np.arange(0, max(1, runs.shape[0]), STRIP), axis=0) if runs.size else runs
+    strips = (
+        np.logical_or.reduceat(runs, np.arange(0, max(1, runs.shape[0]), STRIP), axis=0)
+        if runs.size
+        else runs
+    )
     left = columns.start or 0
     right = runs.shape[1] * RUN if columns.stop is None else columns.stop
     return _boxes_in(strips, runs.shape[0], left, right)
@@ -115,7 +142,9 @@ def _find_boxes(strips: np.ndarray, boxes: np.ndarray) -> int:
     return count
 
 
-def _boxes_in(strips: np.ndarray, bottom: int, left: int, right: int) -> list[tuple[int, int, int, int]]:
+def _boxes_in(
+    strips: np.ndarray, bottom: int, left: int, right: int
+) -> list[tuple[int, int, int, int]]:
     found = np.empty((strips.size, 3), np.int64)
     boxes = []
     for number, first, end in found[: _find_boxes(strips, found)].tolist():
@@ -142,7 +171,11 @@ def runs_of_boxes(boxes: list[tuple[int, int, int, int]], height: int, width: in
 def _differing(one: np.ndarray, other: np.ndarray, runs: np.ndarray) -> None:
     for y in prange(runs.shape[0]):
         for run in range(runs.shape[1]):
-            here, there, differ = one[y, run * RUN : (run + 1) * RUN], other[y, run * RUN : (run + 1) * RUN], False
+            here, there, differ = (
+                one[y, run * RUN : (run + 1) * RUN],
+                other[y, run * RUN : (run + 1) * RUN],
+                False,
+            )
             for x in range(here.size):
                 differ |= here[x] != there[x]
             runs[y, run] |= differ
@@ -184,7 +217,9 @@ def copy_runs(source: np.ndarray, runs: np.ndarray, out: np.ndarray) -> None:
 
 @inner
 def next_stretch(row: Any, start: Any, width: Any) -> Any:
-    """The first stretch of a row's pixels, from ``start`` on, that lies in set runs (R,): its two ends, both ``width`` for none."""
+    """The first stretch of a row's pixels, from ``start`` on, that lies in set runs (R,): its two
+    ends, both ``width`` for none.
+    """
     run = start // RUN
     while run < row.size and not row[run]:
         run += 1

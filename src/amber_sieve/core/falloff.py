@@ -1,6 +1,7 @@
 """The shapes by which a mask fades from full to nothing.
 
-A shape maps 1 (at the tolerance) to 1 and 0 (where the falloff ends) to 0 and never rises on the way out.
+A shape maps 1 (at the tolerance) to 1 and 0 (where the falloff ends) to 0 and never rises on the
+way out.
 """
 
 from __future__ import annotations
@@ -31,8 +32,8 @@ def shape_table(shape: Shape, bend: float = 0.0) -> np.ndarray:
 
     Parameters
     ----------
-    shape : linear; smooth (level at both ends); steep (drops at once, then trails); gentle (holds on, then drops);
-        hard (nothing partial); bend (free, by ``bend``).
+    shape : linear; smooth (level at both ends); steep (drops at once, then trails); gentle (holds
+        on, then drops); hard (nothing partial); bend (free, by ``bend``).
     bend : -1 (steepest) to 1 (gentlest), 0 is linear; only used by the shape "bend".
 
     Example
@@ -41,6 +42,8 @@ def shape_table(shape: Shape, bend: float = 0.0) -> np.ndarray:
     [0.0, 0.5, 1.0]
     """
     if shape not in FORMULAS:
-        raise ValueError(f"there is no falloff shape called {shape!r}; there are {', '.join(FORMULAS)}")
+        raise ValueError(
+            f"there is no falloff shape called {shape!r}; there are {', '.join(FORMULAS)}"
+        )
     values: np.ndarray = FORMULAS[shape](np.linspace(0, 1, POINTS), float(np.clip(bend, -1, 1)))
     return values.astype(np.float32)

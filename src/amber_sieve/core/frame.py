@@ -9,8 +9,8 @@ import numpy as np
 
 from .shrinking import Box, shrink
 
-#: Largest light there is: that of a half float (IEEE 754 binary16). Nothing that was photographed is brighter; with this bound, nothing
-#: that an adjustment works out leaves float32.
+#: Largest light there is: that of a half float (IEEE 754 binary16). Nothing that was photographed
+#: is brighter; with this bound, nothing that an adjustment works out leaves float32.
 BRIGHTEST = 65504.0
 
 
@@ -24,14 +24,19 @@ class Frame:
 
     Attributes
     ----------
-    planes : (3, H, W) float32, linear light, Rec. 709 primaries, D65, finite, within ±``BRIGHTEST``; white is 1.
+    planes : (3, H, W) float32, linear light, Rec. 709 primaries, D65, finite, within
+        ±``BRIGHTEST``; white is 1.
     alpha : (H, W) float32 in 0 to 1, or None when everything is opaque.
-    key : what caches know this picture by, a value that can be hashed; equal keys promise equal pixels.
+    key : what caches know this picture by, a value that can be hashed; equal keys promise equal
+        pixels.
     scale : size of this frame relative to full resolution (0.5 = half as wide).
     origin : x, y of the top left corner, in full-resolution pixels.
-    whole : width and height of the whole picture, full-resolution pixels; None where this is all of it.
-    near : gives the same place of the frame so many frames later (or earlier, below 0), None beyond the ends; None for a still.
-    let_go : of planes that lie in a file, gives back the memory that holds what was read of them; None where they lie in memory.
+    whole : width and height of the whole picture, full-resolution pixels; None where this is all of
+        it.
+    near : gives the same place of the frame so many frames later (or earlier, below 0), None beyond
+        the ends; None for a still.
+    let_go : of planes that lie in a file, gives back the memory that holds what was read of them;
+        None where they lie in memory.
     """
 
     planes: np.ndarray
@@ -82,7 +87,9 @@ class Frame:
         return changed
 
     def part(self, left: int, top: int, right: int, bottom: int, factor: float = 1.0) -> Frame:
-        """The pixels ``left <= x < right, top <= y < bottom`` of this frame, as a copy that kernels can run through, shrunk by a ``factor``."""
+        """The pixels ``left <= x < right, top <= y < bottom`` of this frame, as a copy that kernels
+        can run through, shrunk by a ``factor``.
+        """
         box, columns, rows = (left, top, right, bottom), right - left, bottom - top
         size = (max(1, round(rows / factor)), max(1, round(columns / factor)))
         planes = np.empty((3, *size), np.float32)
@@ -94,7 +101,10 @@ class Frame:
         if self.alpha is not None:
             alpha = np.empty(size, np.float32)
             _cut(self.alpha, box, alpha)
-        key, near = (self.key, "part", *box, factor), self._near_too(lambda frame: frame.part(*box, factor))
+        key, near = (
+            (self.key, "part", *box, factor),
+            self._near_too(lambda frame: frame.part(*box, factor)),
+        )
         scale, origin = (
             self.scale * size[1] / columns,
             (self.origin[0] + round(left / self.scale), self.origin[1] + round(top / self.scale)),
@@ -121,6 +131,8 @@ def patch(planes: np.ndarray, x: float, y: float, size: int) -> np.ndarray:
     height, width = planes.shape[1:]
     column, row, half = int(x), int(y), size // 2
     if not (0 <= column < width and 0 <= row < height):
-        raise ValueError(f"the point {column},{row} lies outside the picture, which is {width} x {height} pixels")
+        raise ValueError(
+            f"the point {column},{row} lies outside the picture, which is {width} x {height} pixels"
+        )
     part = planes[:, max(0, row - half) : row + half + 1, max(0, column - half) : column + half + 1]
     return np.ascontiguousarray(part).reshape(3, -1)

@@ -8,7 +8,7 @@ from .changed import ALL_RUNS, next_stretch
 from .colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from .colour.oklab import one_from_oklab, one_to_oklab
 from .colour.screen import to_screen
-from .parallel import kernel, prange
+from .jit.parallel import kernel, prange
 
 #: Side of the squares behind a cut-out, pixels.
 SQUARE = 8
@@ -23,20 +23,30 @@ def _levels(mask: np.ndarray, runs: np.ndarray, out: np.ndarray) -> None:
     for y in prange(mask.shape[0]):
         stop = 0
         while stop < mask.shape[1]:
-            start, stop = next_stretch(runs[y], stop, mask.shape[1]) if runs.size > 0 else (0, mask.shape[1])
+            start, stop = (
+                next_stretch(runs[y], stop, mask.shape[1]) if runs.size > 0 else (0, mask.shape[1])
+            )
             source, row = mask[y, start:stop], out[y, start:stop]
             for x in range(row.size):
-                row[x] = np.uint8(np.int32(min(max(source[x], np.float32(0)), np.float32(1)) * np.float32(255) + np.float32(0.5)))
+                row[x] = np.uint8(
+                    np.int32(
+                        min(max(source[x], np.float32(0)), np.float32(1)) * np.float32(255)
+                        + np.float32(0.5)
+                    )
+                )
 
 
 def runs_of_mask_to_levels(mask: np.ndarray, runs: np.ndarray, levels: np.ndarray) -> None:
-    """Write some runs (H, R) of a mask (H, W), see `changed`, over levels of which the rest stands already; else as `mask_to_levels`."""
+    """Write some runs (H, R) of a mask (H, W), see `changed`, over levels of which the rest stands
+    already; else as `mask_to_levels`.
+    """
     _levels(mask, runs, levels)
 
 
 def mask_to_levels(mask: np.ndarray) -> np.ndarray:
-    """A mask (H, W) as levels of grey (H, W) uint8: half covered is level 128. One number is scaled and drawn in less than half of the time of
-    the four of a screen pixel."""
+    """A mask (H, W) as levels of grey (H, W) uint8: half covered is level 128. One number is scaled
+    and drawn in less than half of the time of the four of a screen pixel.
+    """
     out = np.empty(mask.shape, np.uint8)
     _levels(mask, ALL_RUNS, out)
     return out
@@ -50,7 +60,14 @@ def grey_pixels(levels: np.ndarray) -> np.ndarray:
 
 @kernel
 def _veil(
-    planes: np.ndarray, mask: np.ndarray, red: float, green: float, blue: float, inside: float, outside: float, out: np.ndarray
+    planes: np.ndarray,
+    mask: np.ndarray,
+    red: float,
+    green: float,
+    blue: float,
+    inside: float,
+    outside: float,
+    out: np.ndarray,
 ) -> None:
     for channel in range(3):
         colour = np.float32(red if channel == 0 else green if channel == 1 else blue)
@@ -62,7 +79,11 @@ def _veil(
 
 
 def veil(
-    planes: np.ndarray, mask: np.ndarray, colour: tuple[float, float, float], opacity: float = 0.6, outside: bool = False
+    planes: np.ndarray,
+    mask: np.ndarray,
+    colour: tuple[float, float, float],
+    opacity: float = 0.6,
+    outside: bool = False,
 ) -> np.ndarray:
     """A colour laid over what the mask holds (or over the rest).
 
@@ -77,7 +98,8 @@ def veil(
 
 
 def far_colour(planes: np.ndarray, mask: np.ndarray) -> tuple[float, float, float]:
-    """A veil colour far from what the mask covers: the opposite hue at full chroma, light over dark and dark over light.
+    """A veil colour far from what the mask covers: the opposite hue at full chroma, light over dark
+    and dark over light.
 
     With nothing covered, or something grey, it is a strong amber.
     """
@@ -126,7 +148,9 @@ def _cut_out(planes: np.ndarray, mask: np.ndarray, top: int, left: int, out: np.
 
 
 def cut_out(planes: np.ndarray, mask: np.ndarray, corner: tuple[int, int] = (0, 0)) -> np.ndarray:
-    """The masked picture before a checkerboard; ``corner`` is the row and column of the picture where it begins."""
+    """The masked picture before a checkerboard; ``corner`` is the row and column of the picture
+    where it begins.
+    """
     out = np.empty_like(planes)
     _cut_out(planes, mask, *corner, out)
     return out
@@ -134,14 +158,28 @@ def cut_out(planes: np.ndarray, mask: np.ndarray, corner: tuple[int, int] = (0, 
 
 @kernel
 def _weak(mask: np.ndarray, out: np.ndarray) -> None:
-    low_from, low_to, high_from, high_to = np.float32(0.01), np.float32(0.10), np.float32(0.90), np.float32(0.99)
+    low_from, low_to, high_from, high_to = (
+        np.float32(0.01),
+        np.float32(0.10),
+        np.float32(0.90),
+        np.float32(0.99),
+    )
     for y in prange(mask.shape[0]):
         source, row = mask[y], out[y]
         for x in range(mask.shape[1]):
             value = source[x]
-            level = np.uint32(np.int32(min(max(value, np.float32(0)), np.float32(1)) * np.float32(150) + np.float32(40)))
-            grey = np.uint32(0xFF000000) | (level << np.uint32(16)) | (level << np.uint32(8)) | level
-            leak, hole = (value >= low_from) & (value <= low_to), (value >= high_from) & (value <= high_to)
+            level = np.uint32(
+                np.int32(
+                    min(max(value, np.float32(0)), np.float32(1)) * np.float32(150) + np.float32(40)
+                )
+            )
+            grey = (
+                np.uint32(0xFF000000) | (level << np.uint32(16)) | (level << np.uint32(8)) | level
+            )
+            leak, hole = (
+                (value >= low_from) & (value <= low_to),
+                (value >= high_from) & (value <= high_to),
+            )
             row[x] = LEAK if leak else (HOLE if hole else grey)
 
 
@@ -152,7 +190,9 @@ HOLE = np.uint32(0xFF2FA8FF)
 
 
 def weak_spots(mask: np.ndarray) -> np.ndarray:
-    """A mask as grey pixels (H, W) uint32 with leaks (1 to 10 %) and holes (90 to 99 %) marked, where they hide in plain grey."""
+    """A mask as grey pixels (H, W) uint32 with leaks (1 to 10 %) and holes (90 to 99 %) marked,
+    where they hide in plain grey.
+    """
     out = np.empty(mask.shape, np.uint32)
     _weak(mask, out)
     return out
@@ -169,7 +209,9 @@ def _dimmed(planes: np.ndarray) -> np.ndarray:
 
 
 def fringe_marks(planes: np.ndarray, marked: np.ndarray) -> np.ndarray:
-    """The picture (3, H, W) in dimmed greys with some pixels (H, W) bool marked, as screen pixels."""
+    """The picture (3, H, W) in dimmed greys with some pixels (H, W) bool marked, as screen
+    pixels.
+    """
     pixels = _dimmed(planes)
     pixels[marked] = FRINGED
     return pixels
@@ -180,7 +222,9 @@ MARKS = np.array([0, 0xFFFF46D2, 0xFFFFC81E, FRINGED], np.uint32)
 
 
 def believable_marks(planes: np.ndarray, marks: np.ndarray) -> np.ndarray:
-    """The picture (3, H, W) in dimmed greys with marks (H, W) of 1 (out of gamut), 2 (banding) and 3 (rim), as screen pixels."""
+    """The picture (3, H, W) in dimmed greys with marks (H, W) of 1 (out of gamut), 2 (banding) and
+    3 (rim), as screen pixels.
+    """
     return np.where(marks > 0, MARKS[marks], _dimmed(planes))
 
 

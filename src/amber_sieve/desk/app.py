@@ -13,16 +13,18 @@ from PyQt6.QtCore import QSocketNotifier, QTimer, QTranslator
 from PyQt6.QtWidgets import QApplication
 
 from ..files import sweep_parts
-from ..language import translate
+from ..language import translator
 from ..ready import make_ready
 from ..threads import Threads
 from ..warm import is_warm, warm, warm_rest_beside
-from ..workspace.guard import Mishaps
-from ..workspace.memory import few_stores
+from ..workspace.background.guard import Mishaps
+from ..workspace.background.memory import few_stores
 from ..workspace.workspace import Workspace
 from .start.one_window import Door, handed_over
 from .style import set_type
 from .window.open_window import open_window
+
+translate = translator("desk")
 
 
 def has_screen() -> bool:
@@ -31,7 +33,9 @@ def has_screen() -> bool:
 
 
 def application() -> QApplication:
-    """The application, to be dressed when its window stands (`style.dress`); offscreen when there is no display."""
+    """The application, to be dressed when its window stands (`style.dress`); offscreen when there
+    is no display.
+    """
     existing = QApplication.instance()
     if isinstance(existing, QApplication):
         return existing
@@ -45,12 +49,19 @@ def application() -> QApplication:
     return made
 
 
-def main(arguments: Sequence[str] | None = None, copy: bool = False, translators: Sequence[QTranslator] = ()) -> int:
-    """Open the window, with a file if one is named; ends the process with its exit code, or returns it when another window took the file. ``copy``: a project opens as an untitled copy. ``translators``: what `translations.choose` gave."""
+def main(
+    arguments: Sequence[str] | None = None,
+    copy: bool = False,
+    translators: Sequence[QTranslator] = (),
+) -> int:
+    """Open the window, with a file if one is named; ends the process with its exit code, or returns
+    it when another window took the file. ``copy``: a project opens as an untitled copy.
+    ``translators``: what `translations.choose` gave.
+    """
     words = list(sys.argv[1:] if arguments is None else arguments)
     running = application()
-    for translator in translators:
-        running.installTranslator(translator)
+    for each in translators:
+        running.installTranslator(each)
     paths = [pathlib.Path(word) for word in words]
     if words and not copy and handed_over(paths):
         return 0
@@ -70,7 +81,9 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False, translators
 
     def begin() -> None:
         restored = workspace.pictures.restore()
-        if words and not (copy and restored):  # the demo does not come between a person and what was open
+        if words and not (
+            copy and restored
+        ):  # the demo does not come between a person and what was open
             workspace.pictures.open(paths[0], copy) if copy else workspace.pictures.open_many(paths)
         window.files.offer_unsaved()
 
@@ -79,8 +92,12 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False, translators
         Threads("warmed beside").start(warm_rest_beside)
         begin()
     else:
-        workspace.pictures.opening.emit(translate("desk", "Amber Sieve for the first time: preparing for this computer, about a minute"))
-        title = translate("desk", "Preparing for this computer (once)")
+        workspace.pictures.opening.emit(
+            translate(
+                "Amber Sieve for the first time: preparing for this computer, about a minute",
+            )
+        )
+        title = translate("Preparing for this computer (once)")
         workspace.workers.run(title, lambda progress: warm(("first",), progress.step), prepared)
 
     told_to_end: list[bool] = []
@@ -92,10 +109,13 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False, translators
         running.exit(0)  # `quit` would ask every window first, and nobody may be there to answer
 
     def terminated(*_: object) -> None:
-        """Told to end: unsaved work is kept for the next start. Not at once: a signal comes in the middle of anything."""
+        """Told to end: unsaved work is kept for the next start. Not at once: a signal comes in the
+        middle of anything.
+        """
         QTimer.singleShot(0, end)
 
-    # Python handles a signal as soon as the event loop calls it: the interpreter writes a byte where Qt listens.
+    # Python handles a signal as soon as the event loop calls it: the interpreter writes a byte
+    # where Qt listens.
     heard, written = socket.socketpair()
     for end_of_it in (heard, written):
         end_of_it.setblocking(False)
@@ -106,10 +126,11 @@ def main(arguments: Sequence[str] | None = None, copy: bool = False, translators
         signal.signal(number, terminated)
     code = running.exec()
     if told_to_end:
-        workspace.saving.keep_now()  # the last round of events may have changed something after all was kept
+        # the last round of events may have changed something after all was kept
+        workspace.saving.keep_now()
     door.close()
-    # What must be kept is on the disk, and its threads have ended. Taking Python and Qt apart piece by piece, with threads of libraries
-    # still alive, is of no use and may abort.
+    # What must be kept is on the disk, and its threads have ended. Taking Python and Qt apart piece
+    # by piece, with threads of libraries still alive, is of no use and may abort.
     sys.stdout.flush()
     sys.stderr.flush()
     os._exit(code)

@@ -1,6 +1,7 @@
 """Chooses the language of the window: the person's own, or that of the system.
 
-Called before anything else of the program is imported, since text is translated where it stands, much of it at import.
+Called before anything else of the program is imported, since text is translated where it stands,
+much of it at import.
 """
 
 from __future__ import annotations
@@ -22,7 +23,11 @@ LANGUAGES = {"en": "English", "de": "Deutsch"}
 def preferred() -> str:
     """The language that is set in the preferences, "" for that of the system."""
     try:
-        kept = json.loads((pathlib.Path(platformdirs.user_config_dir("amber-sieve")) / "preferences.json").read_text())
+        kept = json.loads(
+            (
+                pathlib.Path(platformdirs.user_config_dir("amber-sieve")) / "preferences.json"
+            ).read_text()
+        )
         return str(kept.get("language", ""))
     except (OSError, ValueError, AttributeError):
         return ""  # `workspace.preferences` says what is wrong with them
@@ -35,7 +40,9 @@ def translator(language: str, path: str, name: str) -> QTranslator | None:
 
 
 def choose(language: str = "") -> list[QTranslator]:
-    """Speak a language, or what is preferred; returns what the application must install so that Qt's own dialogs speak it too."""
+    """Speak a language, or what is preferred; returns what the application must install so that
+    Qt's own dialogs speak it too.
+    """
     wanted = language or preferred() or QLocale.system().name()[:2]
     own = translator(wanted, str(HERE), "amber") if wanted in LANGUAGES and wanted != "en" else None
     if own is None:

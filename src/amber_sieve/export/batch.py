@@ -20,7 +20,7 @@ import numpy as np
 
 from ..errors import Trouble
 from ..files import regular_file, write_text
-from ..language import decimals, translate
+from ..language import decimals, translator
 from ..media import formats, stills
 from ..progress import Progress
 from ..project import storage
@@ -34,6 +34,9 @@ from .frame import finished, strips_of
 from .many import done_in_any_order
 from .report_page import Worked, page, table, who_worked
 from .targets import inputs_of, spare_inputs
+
+translate = translator("export")
+
 
 #: Side of the pictures in the report, pixels.
 THUMBNAIL = 160
@@ -51,8 +54,9 @@ TABLE = "batch.csv"
 
 @dataclass
 class Outcome:
-    """The outcome of one picture: where it was written, or what is wrong; ``key`` is what it was made from. ``by`` is who did it, machine and
-    process, where several worked, in so many seconds."""
+    """The outcome of one picture: where it was written, or what is wrong; ``key`` is what it was
+    made from. ``by`` is who did it, machine and process, where several worked, in so many seconds.
+    """
 
     picture: str
     out: str
@@ -71,8 +75,10 @@ class BatchHow:
 
     Attributes
     ----------
-    ending : of every file, "" for that of each picture; depth : sample type, "" for that of each picture.
-    jobs : processes that work at the same time; scheduler : address of a Dask cluster whose workers do, which must see the same files.
+    ending : of every file, "" for that of each picture; depth : sample type, "" for that of each
+        picture.
+    jobs : processes that work at the same time; scheduler : address of a Dask cluster whose workers
+        do, which must see the same files.
     """
 
     ending: str = ""
@@ -90,27 +96,40 @@ def _small(planes: np.ndarray, project: Project) -> str:
     size = (max(1, round(planes.shape[2] / factor)), max(1, round(planes.shape[1] / factor)))
     small = np.stack([cv2.resize(plane, size, interpolation=cv2.INTER_AREA) for plane in planes])
     pixels = shown(small, project, layers_in(RenderContext()))
-    codes = pixels.view(np.uint8).reshape(*pixels.shape, 4)[..., :3]  # stored as blue, green, red, alpha
+    codes = pixels.view(np.uint8).reshape(*pixels.shape, 4)[
+        ..., :3
+    ]  # stored as blue, green, red, alpha
     done, data = cv2.imencode(".jpg", np.ascontiguousarray(codes), [cv2.IMWRITE_JPEG_QUALITY, 80])
     return base64.b64encode(data.tobytes()).decode() if done else ""
 
 
 def _key(project: Project, picture: pathlib.Path, out: pathlib.Path, depth: str) -> list[object]:
     held = picture.stat() if picture.exists() else None
-    # What it was made from, by its digest: three hundred copies of a long day's strokes would not be read again in time.
+    # What it was made from, by its digest: three hundred copies of a long day's strokes would not
+    # be read again in time.
     digest = hashlib.sha256(project.model_dump_json().encode()).hexdigest()
-    return [digest, str(picture), held.st_mtime_ns if held else 0, held.st_size if held else 0, str(out), depth]
+    return [
+        digest,
+        str(picture),
+        held.st_mtime_ns if held else 0,
+        held.st_size if held else 0,
+        str(out),
+        depth,
+    ]
 
 
 def one(project: Project, picture: pathlib.Path, out: pathlib.Path, depth: str = "") -> Outcome:
-    """Render one picture by a project and write it with a sample type ("" for its own); what is wrong is told in the outcome, not raised."""
+    """Render one picture by a project and write it with a sample type ("" for its own); what is
+    wrong is told in the outcome, not raised.
+    """
     found = Outcome(str(picture), str(out), _key(project, picture, out, depth))
     try:
         source = source_of(project, regular_file(picture))
         try:
             found.notes = list(source.about.notes)
             spare_inputs([out], inputs_of(source, project))
-            # What the picture asks for anyway: another mask may need what is not there, and must not stop it.
+            # What the picture asks for anyway: another mask may need what is not there, and must
+            # not stop it.
             made = finished(source, project, masks=[sieve.id for sieve in working(project)])
             stills.write(
                 out,
@@ -120,17 +139,21 @@ def one(project: Project, picture: pathlib.Path, out: pathlib.Path, depth: str =
                 made.result.alpha,
                 made.frame,
             )
-            found.coverage = {project.sieve(one).name: float(mask.mean(dtype=np.float64)) for one, mask in made.masks.items()}
+            found.coverage = {
+                project.sieve(one).name: float(mask.mean(dtype=np.float64))
+                for one, mask in made.masks.items()
+            }
             found.thumbnail = _small(made.result.planes, made.stands)
         finally:
             source.close()
     except Trouble as trouble:
         found.trouble = str(trouble)
     except MemoryError:
-        found.trouble = translate("export", "{picture} needs more memory than there is: use fewer jobs.", picture=picture)
+        found.trouble = translate(
+            "{picture} needs more memory than there is: use fewer jobs.", picture=picture
+        )
     except Exception as error:  # one bad file does not stop the others
         found.trouble = translate(
-            "export",
             "{picture} could not be worked on ({name}: {error}): check the file.",
             picture=picture,
             name=type(error).__name__,
@@ -141,16 +164,23 @@ def one(project: Project, picture: pathlib.Path, out: pathlib.Path, depth: str =
 
 def _from_text(project: str, picture: str, out: str, depth: str) -> Outcome:
     """The same, in another process."""
-    return one(Project.model_validate_json(project), pathlib.Path(picture), pathlib.Path(out), depth)
+    return one(
+        Project.model_validate_json(project), pathlib.Path(picture), pathlib.Path(out), depth
+    )
 
 
-def outputs_for(pictures: Sequence[pathlib.Path], folder: pathlib.Path, wanted: str = "") -> list[pathlib.Path]:
-    """A file in the folder for every picture, with an ending that is wanted or of its own kind where that can be written; names that come
-    twice are numbered."""
+def outputs_for(
+    pictures: Sequence[pathlib.Path], folder: pathlib.Path, wanted: str = ""
+) -> list[pathlib.Path]:
+    """A file in the folder for every picture, with an ending that is wanted or of its own kind
+    where that can be written; names that come twice are numbered.
+    """
     taken: set[str] = set()
     found = []
     for picture in pictures:
-        ending = wanted or (picture.suffix if formats.is_picture(pathlib.Path("a" + picture.suffix)) else ".png")
+        ending = wanted or (
+            picture.suffix if formats.is_picture(pathlib.Path("a" + picture.suffix)) else ".png"
+        )
         name, number = picture.stem, 1
         while f"{name}{ending}".lower() in taken:
             number += 1
@@ -161,15 +191,23 @@ def outputs_for(pictures: Sequence[pathlib.Path], folder: pathlib.Path, wanted: 
 
 
 def pictures_in(paths: Sequence[pathlib.Path]) -> list[pathlib.Path]:
-    """Pictures, and those of folders, by name; a path that is neither stays, so that it is told of."""
+    """Pictures, and those of folders, by name; a path that is neither stays, so that it is told
+    of.
+    """
     found: list[pathlib.Path] = []
     for path in paths:
         try:
-            inside = sorted(p for p in path.iterdir() if p.suffix.lower() in formats.endings("still")) if path.is_dir() else [path]
+            inside = (
+                sorted(p for p in path.iterdir() if p.suffix.lower() in formats.endings("still"))
+                if path.is_dir()
+                else [path]
+            )
         except OSError as error:
             raise Trouble(
                 translate(
-                    "export", "The folder {path} could not be read ({strerror}): check its permissions.", path=path, strerror=error.strerror
+                    "The folder {path} could not be read ({strerror}): check its permissions.",
+                    path=path,
+                    strerror=error.strerror,
                 )
             ) from None
         found += inside
@@ -184,7 +222,8 @@ def run_batch(
     progress: Progress | None = None,
     tell: Callable[[Outcome], None] = lambda outcome: None,
 ) -> list[Outcome]:
-    """Render many pictures into a folder, by one project or each by its own, and write a report beside them.
+    """Render many pictures into a folder, by one project or each by its own, and write a report
+    beside them.
 
     What an earlier run has finished, with the same project and picture, is not done again.
 
@@ -200,7 +239,9 @@ def run_batch(
     except OSError as error:
         raise Trouble(
             translate(
-                "export", "The folder {folder} could not be made ({strerror}): choose another one.", folder=folder, strerror=error.strerror
+                "The folder {folder} could not be made ({strerror}): choose another one.",
+                folder=folder,
+                strerror=error.strerror,
             )
         ) from None
     outs = outputs_for(pictures, folder, how.ending)
@@ -208,10 +249,16 @@ def run_batch(
     if any(os.path.realpath(out) in sources for out in outs):
         raise Trouble(
             translate(
-                "export", "{folder} holds the pictures themselves: choose another folder, so that none is written over.", folder=folder
+                "{folder} holds the pictures themselves: choose another folder, so that none is "
+                "written over.",
+                folder=folder,
             )
         )
-    known = {tuple(outcome.key): outcome for outcome in _earlier(folder) if not outcome.trouble and pathlib.Path(outcome.out).is_file()}
+    known = {
+        tuple(outcome.key): outcome
+        for outcome in _earlier(folder)
+        if not outcome.trouble and pathlib.Path(outcome.out).is_file()
+    }
     outcomes: dict[int, Outcome] = {}
     waiting = []
     for number, (picture, out) in enumerate(zip(pictures, outs, strict=True)):
@@ -231,12 +278,21 @@ def run_batch(
             kept[0] = time.monotonic()
         progress.step(len(outcomes) / len(pictures))
 
-    texts = {number: works[number].model_dump_json() for number in waiting} if how.jobs > 1 or how.scheduler else {}
+    texts = (
+        {number: works[number].model_dump_json() for number in waiting}
+        if how.jobs > 1 or how.scheduler
+        else {}
+    )
     given = [
-        (texts[n], str(pictures[n]), str(outs[n]), how.depth) if texts else (works[n], pictures[n], outs[n], how.depth) for n in waiting
+        (texts[n], str(pictures[n]), str(outs[n]), how.depth)
+        if texts
+        else (works[n], pictures[n], outs[n], how.depth)
+        for n in waiting
     ]
     # Listening ends in any case, so that what was not begun is not done.
-    with contextlib.closing(done_in_any_order(_from_text if texts else one, given, how.jobs, how.scheduler)) as results:
+    with contextlib.closing(
+        done_in_any_order(_from_text if texts else one, given, how.jobs, how.scheduler)
+    ) as results:
         for done in results:
             done.answer.by, done.answer.seconds = done.by, done.seconds
             take(waiting[done.number], done.answer)
@@ -260,21 +316,26 @@ def _keep(folder: pathlib.Path, outcomes: list[Outcome]) -> None:
 
 
 def outliers(outcomes: Sequence[Outcome]) -> dict[str, str]:
-    """Why pictures stand out, by their paths: trouble, or a coverage far from that of the others."""
+    """Why pictures stand out, by their paths: trouble, or a coverage far from that of the
+    others.
+    """
     found = {outcome.picture: outcome.trouble for outcome in outcomes if outcome.trouble}
     for name in {name for outcome in outcomes for name in outcome.coverage}:
-        rows = [(outcome.picture, outcome.coverage[name]) for outcome in outcomes if name in outcome.coverage]
+        rows = [
+            (outcome.picture, outcome.coverage[name])
+            for outcome in outcomes
+            if name in outcome.coverage
+        ]
         values = np.array([value for _, value in rows])
         middle = float(np.median(values))
         spread = max(float(np.median(np.abs(values - middle))), 0.005)
         for picture, value in rows:
             if value < 1e-4:
-                found.setdefault(picture, translate("export", "{name} masks nothing", name=name))
+                found.setdefault(picture, translate("{name} masks nothing", name=name))
             elif abs(value - middle) > FAR * spread:
                 found.setdefault(
                     picture,
                     translate(
-                        "export",
                         "{name} covers {share:.1f} %, the others about {middle:.1f} %",
                         name=name,
                         share=100 * value,
@@ -291,21 +352,40 @@ def _report(folder: pathlib.Path, works: Sequence[Project], outcomes: list[Outco
     names = list(dict.fromkeys(sieve.name for work in works for sieve in work.stack))
     sheet = io.StringIO()
     writer = csv.writer(sheet)
-    writer.writerow(["picture", "written", "warning", *(translate("export", "coverage of {name}", name=name) for name in names), "notes"])
+    writer.writerow(
+        [
+            "picture",
+            "written",
+            "warning",
+            *(translate("coverage of {name}", name=name) for name in names),
+            "notes",
+        ]
+    )
     cells = []
     for row in rows:
-        shares = [decimals(f"{100 * row.coverage[name]:.2f} %") if name in row.coverage else "" for name in names]
+        shares = [
+            decimals(f"{100 * row.coverage[name]:.2f} %") if name in row.coverage else ""
+            for name in names
+        ]
         warning = odd.get(row.picture, "")
-        writer.writerow([row.picture, "" if row.trouble else row.out, warning, *shares, "; ".join(row.notes)])
-        picture = f'<img src="data:image/jpeg;base64,{row.thumbnail}" alt="">' if row.thumbnail else ""
+        writer.writerow(
+            [row.picture, "" if row.trouble else row.out, warning, *shares, "; ".join(row.notes)]
+        )
+        picture = (
+            f'<img src="data:image/jpeg;base64,{row.thumbnail}" alt="">' if row.thumbnail else ""
+        )
         words = [html.escape(word) for word in (pathlib.Path(row.picture).name, *shares, warning)]
         cells.append((bool(warning), (picture, *words)))
     done = sum(not row.trouble for row in rows)
-    worked = [Worked(pathlib.Path(row.picture).name, row.by, row.seconds) for row in outcomes if row.by]
+    worked = [
+        Worked(pathlib.Path(row.picture).name, row.by, row.seconds) for row in outcomes if row.by
+    ]
     found = page(
-        "Batch", f"{done} of {len(rows)} pictures written", table(("", "picture", *names, "warning"), cells),
+        "Batch",
+        f"{done} of {len(rows)} pictures written",
+        table(("", "picture", *names, "warning"), cells),
         who_worked(worked) if worked else "",
-    )  # fmt: skip
+    )
     write_text(folder / PAGE, found)
     write_text(folder / TABLE, sheet.getvalue())
 

@@ -14,10 +14,10 @@ from ..core.frame import Frame
 from ..core.mix import Mixture
 from ..errors import Trouble
 from ..files import written_beside
-from ..language import translate
+from ..language import translator
 from ..media import formats, stills
-from ..media.codecs import CODECS
 from ..media.footage.sequences import Pattern, pattern_of
+from ..media.formats import CODECS
 from ..media.source import FILM_RATE, Source
 from ..progress import Progress
 from ..project.model import Project
@@ -31,7 +31,11 @@ from .targets import inputs_of, spare_inputs
 if TYPE_CHECKING:
     from av.video.frame import VideoFrame
 
-#: What of every frame: the result, the mask of a sieve, or the result with that mask as alpha (in EXR: as a further channel).
+translate = translator("export")
+
+
+#: What of every frame: the result, the mask of a sieve, or the result with that mask as alpha (in
+#: EXR: as a further channel).
 ClipWhat = Literal["result", "mask", "result and mask"]
 CLIP_WHATS: tuple[ClipWhat, ...] = get_args(ClipWhat)
 
@@ -43,8 +47,10 @@ class ClipExport:
     Attributes
     ----------
     what : one of ``CLIP_WHATS``; sieve_id : whose mask, "" for the first sieve's.
-    quality : of codecs that have one, 1 to 100; depth : sample type of numbered pictures, "" for the source's.
-    resume : numbered pictures that are there already are left as they are. sound : the clip's sound goes along.
+    quality : of codecs that have one, 1 to 100; depth : sample type of numbered pictures, "" for
+        the source's.
+    resume : numbered pictures that are there already are left as they are. sound : the clip's sound
+        goes along.
     overwrite : what is read may be written over.
     """
 
@@ -69,7 +75,6 @@ def frame_range(source: Source, wanted: tuple[int, int] | None) -> range:
     if not 0 <= first <= end <= last:
         raise Trouble(
             translate(
-                "export",
                 "Frames {first} to {end} cannot be rendered: {path} has frames 0 to {last}.",
                 first=first,
                 end=end,
@@ -89,7 +94,8 @@ def export_clip(
     progress: Progress | None = None,
     how: ClipExport | None = None,
 ) -> int:
-    """Render frames of a source into a clip, or into numbered pictures when the name holds ``####``; returns their number.
+    """Render frames of a source into a clip, or into numbered pictures when the name holds
+    ``####``; returns their number.
 
     ``how`` says what of every frame, and how well; by default the result.
 
@@ -105,7 +111,11 @@ def export_clip(
     numbers = frame_range(source, frames)
     progress, how = progress or Progress(), how or ClipExport()
     pattern = pattern_of(path)
-    spare_inputs([path] if pattern is None else map(pattern.name, numbers), inputs_of(source, project), how.overwrite)
+    spare_inputs(
+        [path] if pattern is None else map(pattern.name, numbers),
+        inputs_of(source, project),
+        how.overwrite,
+    )
     if pattern is not None:
         return _export_pictures(source, project, pattern, numbers, progress, how)
     codec = formats.codec_for(path, codec)
@@ -113,28 +123,50 @@ def export_clip(
     rate = source.about.rate or FILM_RATE
     resolver = Resolver(source)
     with written_beside(path) as partial:
-        transparent = how.what == "result" and bool(CODECS[codec].alpha) and _may_be_transparent(source, project, numbers[0])
+        transparent = (
+            how.what == "result"
+            and bool(CODECS[codec].alpha)
+            and _may_be_transparent(source, project, numbers[0])
+        )
         alpha = transparent or how.what == "result and mask"
         start = source.about.timecode
         timecode = str(start.after(numbers[0])) if start is not None else ""
         form = footage_writing.ClipForm(
-            source.about.size, rate, codec, how.quality, alpha, how.sound, project.gamut, project.display, timecode
+            source.about.size,
+            rate,
+            codec,
+            how.quality,
+            alpha,
+            how.sound,
+            project.gamut,
+            project.display,
+            timecode,
         )
         writer = footage_writing.ClipWriter(partial, footage, form, numbers[0], numbers[-1])
-        untouched = footage is not None and footage.plain and how.what == "result" and not working(project) and not project.display
+        untouched = (
+            footage is not None
+            and footage.plain
+            and how.what == "result"
+            and not working(project)
+            and not project.display
+        )
 
         def made(item: tuple[int, VideoFrame | None]) -> tuple[int, VideoFrame]:
             number, decoded = item
             if untouched and decoded is not None:
                 return number, writer.untouched(decoded)
-            frame = footage.to_frame(decoded, number) if footage and decoded else source.frame(number)
+            frame = (
+                footage.to_frame(decoded, number) if footage and decoded else source.frame(number)
+            )
             result, opacity, mask = _of_frame(source, frame, project, resolver, number, how)
             if how.what == "mask" and mask is not None:
                 return number, writer.mask_pictured(mask[1])
             same = decoded if footage and footage.plain else None
             result = result.whole() if isinstance(result, Strips) else result
             if transparent:
-                opacity = np.ones(frame.planes.shape[1:], np.float32) if opacity is None else opacity
+                opacity = (
+                    np.ones(frame.planes.shape[1:], np.float32) if opacity is None else opacity
+                )
             else:
                 opacity = mask[1] if mask else None
             return number, writer.pictured(same, result, frame.planes, opacity)
@@ -165,11 +197,26 @@ def _of_frame(
         left = leaving(source, project, number, frame=frame, resolver=resolver)
         return left.result, left.alpha, None
     sieve = project.sieve(how.sieve_id) if how.sieve_id else project.stack[0]
-    made = finished(source, project, number, frame=frame, resolver=resolver, result=how.what != "mask", masks=[sieve.id])
+    made = finished(
+        source,
+        project,
+        number,
+        frame=frame,
+        resolver=resolver,
+        result=how.what != "mask",
+        masks=[sieve.id],
+    )
     return made.result.planes, made.result.alpha, (sieve.name, made.masks[sieve.id])
 
 
-def _export_pictures(source: Source, project: Project, pattern: Pattern, numbers: range, progress: Progress, how: ClipExport) -> int:
+def _export_pictures(
+    source: Source,
+    project: Project,
+    pattern: Pattern,
+    numbers: range,
+    progress: Progress,
+    how: ClipExport,
+) -> int:
     """Numbered pictures, one a frame."""
     resolver = Resolver(source)
 
@@ -184,7 +231,14 @@ def _export_pictures(source: Source, project: Project, pattern: Pattern, numbers
             return
         strips = functools.partial(strips_of, result)
         form = stills.StillForm(how.depth, project.gamut, display=project.display)
-        stills.write(target, source.about_frame(number), strips, form, alpha, masks=dict([mask]) if mask else None)
+        stills.write(
+            target,
+            source.about_frame(number),
+            strips,
+            form,
+            alpha,
+            masks=dict([mask]) if mask else None,
+        )
 
     with contextlib.closing(in_order(numbers, write, source.about.size)) as written:
         for done, _ in enumerate(written, 1):

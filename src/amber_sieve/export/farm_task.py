@@ -1,4 +1,5 @@
-"""Tasks for a cluster: the name of a function, not the function. It travels by value, so a scheduler needs nothing but Dask.
+"""Tasks for a cluster: the name of a function, not the function. It travels by value, so a
+scheduler needs nothing but Dask.
 
 Imports nothing of the program, for the scheduler has none of it.
 """
@@ -13,8 +14,9 @@ def by_name(module: str, function: str, given: tuple[Any, ...]) -> tuple[bool, A
 
     Returns
     -------
-    False and a word when this worker has no Amber Sieve, else True and what the function gives, pickled: nobody on the way reads it. Then
-    the machine and process that did it, and the seconds it took.
+    False and a word when this worker has no Amber Sieve, else True and what the function gives,
+    pickled: nobody on the way reads it. Then the machine and process that did it, and the seconds
+    it took.
     """
     import importlib
     import os

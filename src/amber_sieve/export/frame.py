@@ -1,4 +1,6 @@
-"""The one driver of finished pixels: whatever writes a picture, a mask or a frame of a clip asks here, so that all of them are alike."""
+"""The one driver of finished pixels: whatever writes a picture, a mask or a frame of a clip asks
+here, so that all of them are alike.
+"""
 
 from __future__ import annotations
 
@@ -43,11 +45,17 @@ class Finished:
 
 
 def _keeps(project: Project, counted: Collection[str]) -> Callable[[Hashable], bool] | None:
-    """Return which stages are kept while nothing else is: masks that are asked for more than once. None where there are none."""
+    """Return which stages are kept while nothing else is: masks that are asked for more than once.
+    None where there are none.
+    """
     leant_on = {other for sieve in project.stack for other in sieve.leans_on} | set(counted)
     if not leant_on:
         return None
-    areas = {(sieve.pick, sieve.bands, sieve.invert, sieve.areas) for sieve in project.stack if sieve.id in leant_on}
+    areas = {
+        (sieve.pick, sieve.bands, sieve.invert, sieve.areas)
+        for sieve in project.stack
+        if sieve.id in leant_on
+    }
 
     def keeps(key: Hashable) -> bool:
         if isinstance(key, MaskKey):
@@ -58,9 +66,16 @@ def _keeps(project: Project, counted: Collection[str]) -> Callable[[Hashable], b
 
 
 def finished(
-    source: Source, project: Project, number: int = 0, *, frame: Frame | None = None, resolver: Resolver | None = None, result: bool = True,
-    masks: Collection[str] = (), step: Callable[[float], None] | None = None,
-) -> Finished:  # fmt: skip
+    source: Source,
+    project: Project,
+    number: int = 0,
+    *,
+    frame: Frame | None = None,
+    resolver: Resolver | None = None,
+    result: bool = True,
+    masks: Collection[str] = (),
+    step: Callable[[float], None] | None = None,
+) -> Finished:
     """One frame of a source by a project; of the stages nothing is kept.
 
     Parameters
@@ -77,26 +92,38 @@ def finished(
     frame = source.frame(number) if frame is None else frame
     resolver = resolver or Resolver(source)
     first = resolver.resolve_frame(project, frame, number, RenderContext())
-    context = RenderContext(Cache(0, _keeps(first, masks if result else ())), step=step, frames=resolver.across)
+    context = RenderContext(
+        Cache(0, _keeps(first, masks if result else ())), step=step, frames=resolver.across
+    )
     layers = layers_in(context)
-    to_masks, to_rows = (part_of(step, 0, 2), part_of(step, 1, 2)) if step is not None else (None, None)
-    strips = in_strips(frame, first, layers, result, masks, _keeps(first, masks if result else ()), to_masks)
+    to_masks, to_rows = (
+        (part_of(step, 0, 2), part_of(step, 1, 2)) if step is not None else (None, None)
+    )
+    strips = in_strips(
+        frame, first, layers, result, masks, _keeps(first, masks if result else ()), to_masks
+    )
     if strips is not None:
         planes = np.empty_like(frame.planes) if result else None
         held = {one: np.empty(frame.planes.shape[1:], np.float32) for one in masks}
         strips.fill(planes, held, to_rows)
-        return Finished(frame, first, Frame(planes, frame.alpha) if planes is not None else frame, held)
+        return Finished(
+            frame, first, Frame(planes, frame.alpha) if planes is not None else frame, held
+        )
     found = rendered(frame, first, context, layers) if result else frame
-    return Finished(frame, first, found, {one: sieve_mask(frame, first, one, context, layers) for one in masks})
+    return Finished(
+        frame, first, found, {one: sieve_mask(frame, first, one, context, layers) for one in masks}
+    )
 
 
 @dataclass(frozen=True)
 class Leaving:
-    """A finished picture on its way into a file: what its last sieve does is worked out as its rows are asked for.
+    """A finished picture on its way into a file: what its last sieve does is worked out as its rows
+    are asked for.
 
     Attributes
     ----------
-    frame : as it was read. result : (3, H, W) linear light, or what makes it. alpha : (H, W) or None.
+    frame : as it was read. result : (3, H, W) linear light, or what makes it. alpha : (H, W) or
+        None.
     """
 
     frame: Frame
@@ -105,10 +132,17 @@ class Leaving:
 
 
 def leaving(
-    source: Source, project: Project, number: int = 0, *, frame: Frame | None = None, resolver: Resolver | None = None,
+    source: Source,
+    project: Project,
+    number: int = 0,
+    *,
+    frame: Frame | None = None,
+    resolver: Resolver | None = None,
     step: Callable[[float], None] | None = None,
-) -> Leaving:  # fmt: skip
-    """One frame of a source by a project, of which only the picture is asked for, and only row by row; all else is as for `finished`."""
+) -> Leaving:
+    """One frame of a source by a project, of which only the picture is asked for, and only row by
+    row; all else is as for `finished`.
+    """
     frame, resolver = source.frame(number) if frame is None else frame, resolver or Resolver(source)
     first = resolver.resolve_frame(project, frame, number, RenderContext())
     context = RenderContext(Cache(0, _keeps(first, ())), step=step, frames=resolver.across)
@@ -126,6 +160,9 @@ def strips_of(
     height = planes.shape[1] if isinstance(planes, np.ndarray) else planes.height
     for top in range(0, height, ROWS):
         bottom = min(top + ROWS, height)
-        yield top, planes[:, top:bottom] if isinstance(planes, np.ndarray) else planes.rows(top, bottom)
+        yield (
+            top,
+            planes[:, top:bottom] if isinstance(planes, np.ndarray) else planes.rows(top, bottom),
+        )
         if progress:
             progress.step(start + (1 - start) * bottom / height)

@@ -23,7 +23,8 @@ from ..render.stack import render
 from ..render.stages import every as stages
 from ..resolve.layers import layers_in
 
-#: Nodes on a side that are offered: 17 and 33 are read everywhere, 65 by most (common practice, no source).
+#: Nodes on a side that are offered: 17 and 33 are read everywhere, 65 by most (common practice, no
+#: source).
 SIZES = (17, 33, 65)
 
 
@@ -44,7 +45,9 @@ def table_of(project: Project, size: int) -> np.ndarray:
     """
     steps = np.linspace(0, 1, size, dtype=np.float32)
     red, green, blue = np.meshgrid(steps, steps, steps, indexing="ij")
-    frame = Frame(np.ascontiguousarray(decode(np.stack([red, green, blue]).reshape(3, size, size * size))))
+    frame = Frame(
+        np.ascontiguousarray(decode(np.stack([red, green, blue]).reshape(3, size, size * size)))
+    )
     planes = render(frame, _carried(project), RenderContext())
     planes = lower_chroma(planes) if project.gamut == "lower chroma" else np.clip(planes, 0, 1)
     return np.clip(encode(planes), 0, 1).reshape(3, size, size, size).transpose(1, 2, 3, 0)
@@ -57,9 +60,11 @@ def applied(table: np.ndarray, planes: np.ndarray) -> np.ndarray:
 
 @dataclass(frozen=True)
 class Compared:
-    """A table, what it leaves out, the picture through it beside its real render (light (3, H, W)), and ΔE2000 between them.
+    """A table, what it leaves out, the picture through it beside its real render (light (3, H, W)),
+    and ΔE2000 between them.
 
-    ``mean`` and ``largest`` are against the render of what depends on colour alone, ``whole_largest`` against all of it.
+    ``mean`` and ``largest`` are against the render of what depends on colour alone,
+    ``whole_largest`` against all of it.
     """
 
     table: np.ndarray
@@ -75,8 +80,12 @@ def _in_gamut(project: Project, planes: np.ndarray) -> np.ndarray:
     return lower_chroma(planes) if project.gamut == "lower chroma" else np.clip(planes, 0, 1)
 
 
-def compared(project: Project, whole: Frame, size: int = 33, progress: Progress | None = None) -> Compared:
-    """The table of a project, compared on a picture; raises `Trouble` when a file that the project names cannot be read."""
+def compared(
+    project: Project, whole: Frame, size: int = 33, progress: Progress | None = None
+) -> Compared:
+    """The table of a project, compared on a picture; raises `Trouble` when a file that the project
+    names cannot be read.
+    """
     progress = progress or Progress()
     context = RenderContext(Cache(500_000_000))
     layers = layers_in(context)
@@ -95,11 +104,26 @@ def compared(project: Project, whole: Frame, size: int = 33, progress: Progress 
     through = applied(table, small.planes)
     seen, alone, wholly = (to_cielab(one.reshape(3, -1).T) for one in (through, carried_only, real))
     far = delta_e_2000(seen, alone)
-    return Compared(table, left_out(project), through, real, float(far.mean()), float(far.max()), float(delta_e_2000(seen, wholly).max()))
+    return Compared(
+        table,
+        left_out(project),
+        through,
+        real,
+        float(far.mean()),
+        float(far.max()),
+        float(delta_e_2000(seen, wholly).max()),
+    )
 
 
-def write_lookup(project: Project, whole: Frame, path: pathlib.Path, size: int = 33, progress: Progress | None = None) -> Compared:
-    """Write the table of a project as ``.cube`` or ``.clf``, and compare it on the picture it was made for.
+def write_lookup(
+    project: Project,
+    whole: Frame,
+    path: pathlib.Path,
+    size: int = 33,
+    progress: Progress | None = None,
+) -> Compared:
+    """Write the table of a project as ``.cube`` or ``.clf``, and compare it on the picture it was
+    made for.
 
     Raises
     ------

@@ -1,4 +1,6 @@
-"""The same work on many things: in this process, in several, or on the workers of a Dask cluster."""
+"""The same work on many things: in this process, in several, or on the workers of a Dask
+cluster.
+"""
 
 from __future__ import annotations
 
@@ -16,8 +18,11 @@ from typing import Any, Generic, TypeVar
 
 from .. import worker_process
 from ..errors import Trouble
-from ..language import translate
+from ..language import translator
 from . import farm_task
+
+translate = translator("export")
+
 
 T = TypeVar("T")
 #: How often a piece of work is begun anew when the worker that had it is gone.
@@ -28,7 +33,9 @@ PATIENCE = "10s"
 
 @dataclass(frozen=True)
 class Done(Generic[T]):
-    """A piece of work that is done: which of those given, what came of it, by which process of which machine, and in how many seconds."""
+    """A piece of work that is done: which of those given, what came of it, by which process of
+    which machine, and in how many seconds.
+    """
 
     number: int
     answer: T
@@ -41,8 +48,9 @@ def done_in_any_order(
 ) -> Generator[Done[T], None, None]:
     """Yield the results of ``work(*given[number])`` for every number, as they are done.
 
-    ``work`` is a function of a module, and what it is given and gives can be pickled, unless ``jobs`` is 1 and no ``scheduler`` is named.
-    Whoever stops listening stops the work that is not begun.
+    ``work`` is a function of a module, and what it is given and gives can be pickled, unless
+    ``jobs`` is 1 and no ``scheduler`` is named. Whoever stops listening stops the work that is not
+    begun.
 
     Raises
     ------
@@ -64,49 +72,70 @@ def _timed(work: Callable[..., T], given: tuple[Any, ...]) -> tuple[T, str, floa
     return work(*given), f"process {os.getpid()}", time.monotonic() - started
 
 
-def _in_processes(work: Callable[..., T], given: Sequence[tuple[Any, ...]], jobs: int) -> Generator[Done[T], None, None]:
-    # Spawned, not forked: threads of the kernels do not survive a fork. Each gets its share of the cores.
+def _in_processes(
+    work: Callable[..., T], given: Sequence[tuple[Any, ...]], jobs: int
+) -> Generator[Done[T], None, None]:
+    # Spawned, not forked: threads of the kernels do not survive a fork. Each gets its share of the
+    # cores.
     cores = max(1, (os.cpu_count() or 1) // jobs)
-    with concurrent.futures.ProcessPoolExecutor(jobs, multiprocessing.get_context("spawn"), worker_process.begin, (cores,)) as pool:
+    with concurrent.futures.ProcessPoolExecutor(
+        jobs, multiprocessing.get_context("spawn"), worker_process.begin, (cores,)
+    ) as pool:
         futures = {pool.submit(_timed, work, one): number for number, one in enumerate(given)}
         try:
             for future in concurrent.futures.as_completed(futures):
                 yield Done(futures[future], *future.result())
         except concurrent.futures.process.BrokenProcessPool:
             raise Trouble(
-                translate("export", "One of the processes was ended from outside: start again, it goes on where it stopped.")
+                translate(
+                    "One of the processes was ended from outside: start again, it goes on where "
+                    "it stopped.",
+                )
             ) from None
         finally:
             pool.shutdown(wait=False, cancel_futures=True)
 
 
-def _on_cluster(work: Callable[..., T], given: Sequence[tuple[Any, ...]], scheduler: str) -> Generator[Done[T], None, None]:
+def _on_cluster(
+    work: Callable[..., T], given: Sequence[tuple[Any, ...]], scheduler: str
+) -> Generator[Done[T], None, None]:
     try:
         import distributed  # an optional extra
     except ImportError:
         raise Trouble(
-            translate("export", "Working on a cluster needs the extra «farm»: install it with pip install 'amber-sieve[farm]'.")
+            translate(
+                "Working on a cluster needs the extra «farm»: install it with pip install "
+                "'amber-sieve[farm]'.",
+            )
         ) from None
     try:
         client = distributed.Client(scheduler, timeout=PATIENCE)
-    except (OSError, ValueError, TimeoutError, TypeError):  # the last where a certificate is asked for and there is none
+    except (
+        OSError,
+        ValueError,
+        TimeoutError,
+        TypeError,
+    ):  # the last where a certificate is asked for and there is none
         words = (
-            translate(
-                "export", "The scheduler {scheduler} cannot be reached with the certificate of this machine: check Dask's settings.",
+            translate("The scheduler {scheduler} cannot be reached with the certificate of this "
+                    "machine: check Dask's settings.",
                 scheduler=scheduler,
             )
             if scheduler.startswith("tls://")
-            else translate(
-                "export", "The scheduler {scheduler} cannot be reached: check its address, as in tcp://name:8786.", scheduler=scheduler
+            else translate("The scheduler {scheduler} cannot be reached: check its address, as in "
+                    "tcp://name:8786.", scheduler=scheduler
             )
         )  # fmt: skip
         raise Trouble(words) from None
-    # A function that belongs to no module travels by value: a scheduler that looks at the work needs nothing of the program.
+    # A function that belongs to no module travels by value: a scheduler that looks at the work
+    # needs nothing of the program.
     task = types.FunctionType(farm_task.by_name.__code__, {"__builtins__": builtins}, "by_name")
     task.__module__ = "__main__"
     with contextlib.closing(client):
         futures = {
-            client.submit(task, work.__module__, work.__name__, one, retries=RETRIES, pure=False): number
+            client.submit(
+                task, work.__module__, work.__name__, one, retries=RETRIES, pure=False
+            ): number
             for number, one in enumerate(given)
         }
         try:
@@ -116,8 +145,8 @@ def _on_cluster(work: Callable[..., T], given: Sequence[tuple[Any, ...]], schedu
                     if not done:
                         raise Trouble(
                             translate(
-                                "export",
-                                "A worker of {scheduler} has no Amber Sieve ({answer}): install amber-sieve[farm] where workers run.",
+                                "A worker of {scheduler} has no Amber Sieve ({answer}): install "
+                                "amber-sieve[farm] where workers run.",
                                 scheduler=scheduler,
                                 answer=answer,
                             )
@@ -126,14 +155,17 @@ def _on_cluster(work: Callable[..., T], given: Sequence[tuple[Any, ...]], schedu
                 except distributed.client.FutureCancelledError:
                     raise Trouble(
                         translate(
-                            "export",
-                            "The scheduler {scheduler} has let go of the work: start again, it goes on where it stopped.",
+                            "The scheduler {scheduler} has let go of the work: start again, it "
+                            "goes on where it stopped.",
                             scheduler=scheduler,
                         )
                     ) from None
                 except distributed.KilledWorker:
                     raise Trouble(
-                        translate("export", "A piece of the work has ended several workers: give them more memory, or leave that file out.")
+                        translate(
+                            "A piece of the work has ended several workers: give them more "
+                            "memory, or leave that file out.",
+                        )
                     ) from None
         finally:
             client.cancel(list(futures))

@@ -1,4 +1,6 @@
-"""A clip rendered in pieces, by several processes or a Dask cluster, and joined without encoding it again."""
+"""A clip rendered in pieces, by several processes or a Dask cluster, and joined without encoding it
+again.
+"""
 
 from __future__ import annotations
 
@@ -35,7 +37,9 @@ def cut(first: int, last: int, workers: int) -> list[tuple[int, int]]:
     return [(one, other - 1) for one, other in zip(edges, edges[1:], strict=False)]
 
 
-def _piece(project: str, source: str, out: str, frames: tuple[int, int], codec: str, how: dict[str, Any]) -> str:
+def _piece(
+    project: str, source: str, out: str, frames: tuple[int, int], codec: str, how: dict[str, Any]
+) -> str:
     """Render one piece; what is wrong with it in a sentence, or ""."""
     held = Project.model_validate_json(project)
     try:
@@ -61,11 +65,13 @@ def export_in_pieces(
     scheduler: str = "",
     tell: Callable[[Worked], None] = lambda worked: None,
 ) -> int:
-    """The same as `export_clip`, by ``jobs`` processes or the workers of a cluster; returns the number of frames.
+    """The same as `export_clip`, by ``jobs`` processes or the workers of a cluster; returns the
+    number of frames.
 
     ``tell`` hears of every piece that is done who did it.
 
-    Codecs that code every frame by itself give the same frames as one process; others begin anew with every piece.
+    Codecs that code every frame by itself give the same frames as one process; others begin anew
+    with every piece.
 
     Raises
     ------
@@ -77,7 +83,17 @@ def export_in_pieces(
     spare_inputs([path] if not is_pattern(path) else (), inputs_of(source, project), how.overwrite)
     text, name = project.model_dump_json(), str(source.about.path.absolute())
     if is_pattern(path):
-        _all_done(text, name, [(str(path.absolute()), piece) for piece in pieces], "", how, progress, jobs, scheduler, tell)
+        _all_done(
+            text,
+            name,
+            [(str(path.absolute()), piece) for piece in pieces],
+            "",
+            how,
+            progress,
+            jobs,
+            scheduler,
+            tell,
+        )
         return len(numbers)
     from ..media.footage.clip import Footage
     from ..media.footage.joining import begins, join
@@ -88,19 +104,40 @@ def export_in_pieces(
     with folder_beside(path) as folder:
         parts = [folder.absolute() / f"{number:04}{path.suffix}" for number in range(len(pieces))]
         given = [(str(part), piece) for part, piece in zip(parts, pieces, strict=True)]
-        _all_done(text, name, given, codec, replace(how, sound=False), progress, jobs, scheduler, tell)
+        _all_done(
+            text, name, given, codec, replace(how, sound=False), progress, jobs, scheduler, tell
+        )
         with written_beside(path) as partial:
-            sound = SoundTrack(footage, numbers[0], numbers[-1], path.suffix.lower() == ".mxf") if footage and how.sound else None
-            starts = begins(footage, source.about.rate or FILM_RATE, [piece[0] for piece in pieces], numbers[0])
+            sound = (
+                SoundTrack(footage, numbers[0], numbers[-1], path.suffix.lower() == ".mxf")
+                if footage and how.sound
+                else None
+            )
+            starts = begins(
+                footage, source.about.rate or FILM_RATE, [piece[0] for piece in pieces], numbers[0]
+            )
             start = source.about.timecode
-            join(parts, starts, partial, sound, str(start.after(numbers[0])) if start is not None else "")
+            join(
+                parts,
+                starts,
+                partial,
+                sound,
+                str(start.after(numbers[0])) if start is not None else "",
+            )
     return len(numbers)
 
 
 def _all_done(
-    project: str, source: str, pieces: list[tuple[str, tuple[int, int]]], codec: str, how: ClipExport, progress: Progress, jobs: int,
-    scheduler: str, tell: Callable[[Worked], None],
-) -> None:  # fmt: skip
+    project: str,
+    source: str,
+    pieces: list[tuple[str, tuple[int, int]]],
+    codec: str,
+    how: ClipExport,
+    progress: Progress,
+    jobs: int,
+    scheduler: str,
+    tell: Callable[[Worked], None],
+) -> None:
     given = [(project, source, out, piece, codec, asdict(how)) for out, piece in pieces]
     with contextlib.closing(done_in_any_order(_piece, given, max(jobs, 2), scheduler)) as results:
         for count, done in enumerate(results, 1):

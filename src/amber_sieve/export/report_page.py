@@ -9,7 +9,8 @@ from dataclasses import dataclass
 from ..language import decimals
 
 _STYLE = (
-    "body{font:14px sans-serif;background:#2e2e2e;color:#e2e2e2}td,th{padding:4px 10px;text-align:left}"
+    "body{font:14px sans-serif;background:#2e2e2e;color:#e2e2e2}td,th{padding:4px "
+    "10px;text-align:left}"
     ".odd td{color:#f2b64a}img{display:block}meter{width:12em}"
 )
 
@@ -25,14 +26,21 @@ class Worked:
 
 def page(title: str, heading: str, *parts: str) -> str:
     """A page that needs nothing but itself; its parts are HTML already."""
-    head = f'<!doctype html><meta charset="utf-8"><title>{html.escape(title)}</title><style>{_STYLE}</style>'
+    head = (
+        "<!doctype html><meta "
+        f'charset="utf-8"><title>{html.escape(title)}</title><style>{_STYLE}</style>'
+    )
     return f"{head}<h1>{html.escape(heading)}</h1>{''.join(parts)}\n"
 
 
 def table(head: Sequence[str], rows: Iterable[tuple[bool, Sequence[str]]]) -> str:
     """A table; of a row is said whether it stands out, and its cells, which are HTML already."""
-    cells = (f"<tr{' class=odd' if odd else ''}>" + "".join(f"<td>{cell}</td>" for cell in row) + "</tr>" for odd, row in rows)
-    return f"<table><tr>{''.join(f'<th>{html.escape(word)}</th>' for word in head)}</tr>{''.join(cells)}</table>"
+    cells = (
+        f"<tr{' class=odd' if odd else ''}>" + "".join(f"<td>{cell}</td>" for cell in row) + "</tr>"
+        for odd, row in rows
+    )
+    heads = "".join(f"<th>{html.escape(word)}</th>" for word in head)
+    return f"<table><tr>{heads}</tr>{''.join(cells)}</table>"
 
 
 def who_worked(worked: Sequence[Worked]) -> str:
@@ -45,12 +53,23 @@ def who_worked(worked: Sequence[Worked]) -> str:
     workers = table(
         ("worker", "pieces", "seconds", ""),
         (
-            (False, (html.escape(by), str(len(took)), decimals(f"{sum(took):.1f}"), f'<meter value="{sum(took) / most:.3f}"></meter>'))
+            (
+                False,
+                (
+                    html.escape(by),
+                    str(len(took)),
+                    decimals(f"{sum(took):.1f}"),
+                    f'<meter value="{sum(took) / most:.3f}"></meter>',
+                ),
+            )
             for by, took in busiest
         ),
     )
     pieces = table(
         ("piece", "worker", "seconds"),
-        ((False, (html.escape(one.what), html.escape(one.by), decimals(f"{one.seconds:.1f}"))) for one in worked),
+        (
+            (False, (html.escape(one.what), html.escape(one.by), decimals(f"{one.seconds:.1f}")))
+            for one in worked
+        ),
     )
     return f"<h2>Who worked</h2>{workers}{pieces}"

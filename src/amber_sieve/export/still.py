@@ -16,14 +16,20 @@ from .targets import inputs_of, spare_inputs
 
 
 def export_still(
-    source: Source, project: Project, path: pathlib.Path, number: int = 0, depth: str = "", progress: Progress | None = None,
+    source: Source,
+    project: Project,
+    path: pathlib.Path,
+    number: int = 0,
+    depth: str = "",
+    progress: Progress | None = None,
     overwrite: bool = False,
-) -> None:  # fmt: skip
+) -> None:
     """Render one frame of a source and write it as a picture; its kind follows from the ending.
 
     Raises
     ------
-    Trouble: the frame cannot be read or the picture not be written, or it would be written over what is read.
+    Trouble: the frame cannot be read or the picture not be written, or it would be written over
+        what is read.
     Cancelled: the person stopped it; nothing is left behind.
     """
     spare_inputs([path], inputs_of(source, project), overwrite)
@@ -42,14 +48,28 @@ def export_still(
 
 
 def export_mask(
-    source: Source, project: Project, sieve_id: str, path: pathlib.Path, number: int = 0, progress: Progress | None = None,
+    source: Source,
+    project: Project,
+    sieve_id: str,
+    path: pathlib.Path,
+    number: int = 0,
+    progress: Progress | None = None,
     overwrite: bool = False,
-) -> float:  # fmt: skip
-    """Write the mask of a sieve as a grey picture; returns its mean, 0 to 1. Raises what `export_still` does."""
+) -> float:
+    """Write the mask of a sieve as a grey picture; returns its mean, 0 to 1. Raises what
+    `export_still` does.
+    """
     spare_inputs([path], inputs_of(source, project), overwrite)
     mask_depth_for(path)
     progress = progress or Progress()
-    made = finished(source, project, number, result=False, masks=[sieve_id], step=lambda share: progress.step(0.2 + 0.6 * share))
+    made = finished(
+        source,
+        project,
+        number,
+        result=False,
+        masks=[sieve_id],
+        step=lambda share: progress.step(0.2 + 0.6 * share),
+    )
     progress.step(0.8)
     mask = made.masks[sieve_id]
     stills.write_mask(path, mask)

@@ -1,4 +1,6 @@
-"""Options of a still's export: result, masks or a cut-out of one still, at another depth and size."""
+"""Options of a still's export: result, masks or a cut-out of one still, at another depth and
+size.
+"""
 
 from __future__ import annotations
 
@@ -13,7 +15,7 @@ import numpy as np
 
 from ..core.frame import Frame
 from ..errors import Trouble
-from ..language import translate
+from ..language import translator
 from ..media import formats, stills
 from ..media.source import Source
 from ..progress import Progress
@@ -22,14 +24,22 @@ from ..render.evaluate import working
 from .frame import finished, leaving, strips_of
 from .targets import inputs_of, spare_inputs
 
+translate = translator("export")
+
+
 What = Literal["result", "mask", "cut-out", "every mask"]
 WHATS: tuple[What, ...] = get_args(What)
-#: How pictures are resampled: means where they shrink and Lanczos where they grow, or one way for both.
+#: How pictures are resampled: means where they shrink and Lanczos where they grow, or one way for
+#: both.
 Filter = Literal["best", "mean", "Lanczos", "cubic", "linear", "nearest"]
 FILTERS: tuple[Filter, ...] = get_args(Filter)
 _WAYS = {
-    "mean": cv2.INTER_AREA, "Lanczos": cv2.INTER_LANCZOS4, "cubic": cv2.INTER_CUBIC, "linear": cv2.INTER_LINEAR, "nearest": cv2.INTER_NEAREST,
-}  # fmt: skip
+    "mean": cv2.INTER_AREA,
+    "Lanczos": cv2.INTER_LANCZOS4,
+    "cubic": cv2.INTER_CUBIC,
+    "linear": cv2.INTER_LINEAR,
+    "nearest": cv2.INTER_NEAREST,
+}
 #: Largest side that may be asked for, pixels.
 LARGEST_SIDE = 30_000
 
@@ -40,12 +50,15 @@ class Export:
 
     Attributes
     ----------
-    what : the result, the mask of a sieve as grey, what it masks as a cut-out with alpha, or the masks of all sieves.
+    what : the result, the mask of a sieve as grey, what it masks as a cut-out with alpha, or the
+        masks of all sieves.
     depth : sample type; "" for the picture's own, as far as the ending allows.
     quality : of JPEG and WebP, 1 to 100.
-    size : per cent of the picture's width and height; filter : how it is resampled, one of ``FILTERS``.
+    size : per cent of the picture's width and height; filter : how it is resampled, one of
+        ``FILTERS``.
     profile : one of `profiles.NAMES`, "" for the picture's own.
-    premultiplied : a cut-out's colours are multiplied by its alpha, where the file can say so; EXR's always are.
+    premultiplied : a cut-out's colours are multiplied by its alpha, where the file can say so;
+        EXR's always are.
     metadata : whether what the picture says of itself goes along.
     """
 
@@ -66,7 +79,8 @@ class Export:
 
 #: Bytes of a sample, before compression.
 BYTES = {"uint8": 1, "uint16": 2, "half": 2, "float": 4}
-#: Qualities at which sizes were measured; the next two are means of the two pictures of the glaze yard.
+#: Qualities at which sizes were measured; the next two are means of the two pictures of the glaze
+#: yard.
 QUALITIES = (50, 75, 88, 95, 100)
 #: Bits that a pixel takes at them as JPEG (4:4:4).
 JPEG_BITS = (0.58, 0.99, 1.86, 3.6, 11.8)
@@ -79,21 +93,24 @@ def estimated_bytes(how: Export, ending: str, size: tuple[int, int]) -> str:
     pixels = size[0] * size[1]
     depth = formats.depth_for(pathlib.Path(f"a{ending}"), how.depth or "uint8")
     if ending in (".jpg", ".webp"):
-        bits = float(np.interp(how.quality, QUALITIES, JPEG_BITS if ending == ".jpg" else WEBP_BITS))
-        return translate("export", "about {megabytes}", megabytes=_megabytes(pixels * bits / 8))
+        bits = float(
+            np.interp(how.quality, QUALITIES, JPEG_BITS if ending == ".jpg" else WEBP_BITS)
+        )
+        return translate("about {megabytes}", megabytes=_megabytes(pixels * bits / 8))
     channels = 4 if how.what == "cut-out" else 1 if how.what in ("mask", "every mask") else 3
     return translate(
-        "export",
         "at most {megabytes}",
-        megabytes=_megabytes(pixels * channels * BYTES[depth if how.what in ("result", "cut-out") else "uint16"]),
+        megabytes=_megabytes(
+            pixels * channels * BYTES[depth if how.what in ("result", "cut-out") else "uint16"]
+        ),
     )
 
 
 def _megabytes(size: float) -> str:
     return (
-        translate("export", "{size:.1f} MB", size=size / 1000000.0)
+        translate("{size:.1f} MB", size=size / 1000000.0)
         if size < 1e8
-        else translate("export", "{size:.0f} MB", size=size / 1000000.0)
+        else translate("{size:.0f} MB", size=size / 1000000.0)
     )
 
 
@@ -109,13 +126,22 @@ def name_from(pattern: str, picture: pathlib.Path, sieve: str, frame: int = 0) -
     Trouble: a slash is in it, something else stands in braces, or nothing is left of the name.
     """
     if set(pattern) & set("/\\"):
-        raise Trouble(translate("export", "A name has no slash in it: choose the folder for itself, and write the name alone."))
-    known = {"name": picture.stem, "sieve": sieve, "date": datetime.date.today().isoformat(), "frame": f"{frame:04}"}
+        raise Trouble(
+            translate(
+                "A name has no slash in it: choose the folder for itself, and write the name "
+                "alone.",
+            )
+        )
+    known = {
+        "name": picture.stem,
+        "sieve": sieve,
+        "date": datetime.date.today().isoformat(),
+        "frame": f"{frame:04}",
+    }
     unknown = [word for word in re.findall(r"\{([^}]*)\}", pattern) if word not in known]
     if unknown:
         raise Trouble(
             translate(
-                "export",
                 "{{{unknown}}} means nothing in a name: use {known}.",
                 unknown=unknown[0][:40],
                 known=", ".join("{" + word + "}" for word in known),
@@ -124,7 +150,11 @@ def name_from(pattern: str, picture: pathlib.Path, sieve: str, frame: int = 0) -
     name = re.sub(r"\{([^}]*)\}", lambda found: known[found.group(1)], pattern)
     name = re.sub(r'[\x00-\x1f/\\<>:"|?*]', "-", name).strip(" .")
     if not name:
-        raise Trouble(translate("export", "Nothing is left of the name: write one, or a pattern such as {name}-{sieve}."))
+        raise Trouble(
+            translate(
+                "Nothing is left of the name: write one, or a pattern such as {name}-{sieve}.",
+            )
+        )
     return name[:200]
 
 
@@ -137,18 +167,32 @@ def _sized(plane: np.ndarray, size: tuple[int, int], way: Filter = "best") -> np
 
 
 def with_cut_out(project: Project, sieve_id: str) -> Project:
-    """The project that leaves only what a sieve masks, and nothing behind it; its outline keeps no colour of the background."""
+    """The project that leaves only what a sieve masks, and nothing behind it; its outline keeps no
+    colour of the background.
+    """
     at = next(place for place, sieve in enumerate(project.stack) if sieve.id == sieve_id)
     sieve = project.stack[at]
     # A sieve that is off, or gives nothing, still says what is cut out.
     gives = any(one.id == sieve_id for one in working(project.but(solo="")))
-    adjust = (sieve.adjust if gives else Adjust()).but(fill=Fill(fill="nothing", fill_where="behind"))
-    cut = sieve.but(on=True, adjust=adjust) if gives else sieve.but(on=True, adjust=adjust, strength=100.0, group="")
+    adjust = (sieve.adjust if gives else Adjust()).but(
+        fill=Fill(fill="nothing", fill_where="behind")
+    )
+    cut = (
+        sieve.but(on=True, adjust=adjust)
+        if gives
+        else sieve.but(on=True, adjust=adjust, strength=100.0, group="")
+    )
     return project.but(stack=(*project.stack[:at], cut, *project.stack[at + 1 :]), solo="")
 
 
 def export(
-    source: Source, project: Project, sieve_id: str, path: pathlib.Path, how: Export, number: int = 0, progress: Progress | None = None
+    source: Source,
+    project: Project,
+    sieve_id: str,
+    path: pathlib.Path,
+    how: Export,
+    number: int = 0,
+    progress: Progress | None = None,
 ) -> list[pathlib.Path]:
     """Write one frame of a source as asked; returns what was written.
 
@@ -167,8 +211,8 @@ def export(
     if max(size) > LARGEST_SIDE:
         raise Trouble(
             translate(
-                "export",
-                "{size} x {down} pixels are more than can be written: ask for less than {most} on a side.",
+                "{size} x {down} pixels are more than can be written: ask for less than {most} on "
+                "a side.",
                 size=size[0],
                 down=size[1],
                 most=LARGEST_SIDE,
@@ -183,9 +227,14 @@ def export(
 
     if grey:
         made = finished(source, wanted, number, frame=frame, result=False, masks=ids, step=step)
-        masks = {project.sieve(one).name: np.clip(_sized(mask, size, how.filter), 0, 1) for one, mask in made.masks.items()}
+        masks = {
+            project.sieve(one).name: np.clip(_sized(mask, size, how.filter), 0, 1)
+            for one, mask in made.masks.items()
+        }
         progress.step(0.7)
-        return stills.write_masks(path, masks) if how.what == "every mask" else _one_mask(path, masks)
+        return (
+            stills.write_masks(path, masks) if how.what == "every mask" else _one_mask(path, masks)
+        )
     result = leaving(source, wanted, number, frame=frame, step=step)
     progress.step(0.6)
     about = replace(source.about_frame(number), size=size)
@@ -194,11 +243,18 @@ def export(
     planes, alpha = result.result, result.alpha
     original: Frame | None = frame if source.about.kind != "clip" else None
     if size != (frame.width, frame.height):
-        planes = np.stack([_sized(plane, size, how.filter) for plane in (planes if isinstance(planes, np.ndarray) else planes.whole())])
+        planes = np.stack(
+            [
+                _sized(plane, size, how.filter)
+                for plane in (planes if isinstance(planes, np.ndarray) else planes.whole())
+            ]
+        )
         alpha = None if alpha is None else np.clip(_sized(alpha, size, how.filter), 0, 1)
         original = None
     display = "" if how.profile else project.display
-    form = stills.StillForm(how.depth, project.gamut, how.quality, how.profile, display, how.premultiplied)
+    form = stills.StillForm(
+        how.depth, project.gamut, how.quality, how.profile, display, how.premultiplied
+    )
     stills.write(path, about, lambda: strips_of(planes, progress, 0.6), form, alpha, original)
     return [path]
 

@@ -1,4 +1,6 @@
-"""A sieve from clicks at named places, each as a click in the window: the terminal and scripts ask here."""
+"""A sieve from clicks at named places, each as a click in the window: the terminal and scripts ask
+here.
+"""
 
 from __future__ import annotations
 
@@ -35,17 +37,24 @@ def with_clicks(
 
     Parameters
     ----------
-    size : side of the square whose mean is taken. tolerance : a person's own; None is found for each click.
+    size : side of the square whose mean is taken. tolerance : a person's own; None is found for
+        each click.
     settings : other fields of the samples.
 
     Raises
     ------
     Trouble: the frame cannot be read. ValueError: a place lies outside the picture.
     """
-    opened, context, sieve_id = Opened(source), RenderContext(Cache(CLICK_MEMORY)), project.stack[0].id
+    opened, context, sieve_id = (
+        Opened(source),
+        RenderContext(Cache(CLICK_MEMORY)),
+        project.stack[0].id,
+    )
     for role, x, y, reach in clicks:
         seen = Seen(opened, project, sieve_id, number, context)
-        take = functools.partial(sample_at, x=x, y=y, size=size, number=number, role=role, **settings)
+        take = functools.partial(
+            sample_at, x=x, y=y, size=size, number=number, role=role, **settings
+        )
         came = seen.click(take, [(x, y)], size, reach=reach, tolerance=tolerance)
         project = project.with_sieve(edits.with_sample(project.sieve(sieve_id), came.sample))
     return project

@@ -1,4 +1,6 @@
-"""Evaluate a click: the sample it adds proposes its own tolerance and reach from what it changes; window and terminal both ask here."""
+"""Evaluate a click: the sample it adds proposes its own tolerance and reach from what it changes;
+window and terminal both ask here.
+"""
 
 from __future__ import annotations
 
@@ -12,14 +14,25 @@ from ..core.frame import Frame
 from ..core.pick.pieces import HALF
 from ..core.pick.propose import LOWEST, propose_drop, propose_here, propose_keep
 from ..core.pick.tolerance import Steadiness, thinned
-from ..language import translate
+from ..language import translator
 from ..names import Reach, drop_rule_for
 from ..project import edits
 from ..project.model import Pick, Sample, Sieve
 from ..render.clicked import place_of
 from ..render.context import RenderContext
-from ..render.mask import bounds_of, distance_plane, passes_of, probe_of, probes_of, samples_mask, tones_of
+from ..render.mask import (
+    bounds_of,
+    distance_plane,
+    passes_of,
+    probe_of,
+    probes_of,
+    samples_mask,
+    tones_of,
+)
 from .sampling import with_found_tolerance
+
+translate = translator("live")
+
 
 #: Proposals are looked for on about so many pixels; more do not change them.
 PROPOSED_ON = 400_000
@@ -29,7 +42,8 @@ AGAIN = 8.0
 NEXT = 1.15
 #: A click that changes less than this share of the picture says why.
 NOTHING = 1e-5
-#: A keep sample adds less than it should when drop samples hold back more than this share of what it added.
+#: A keep sample adds less than it should when drop samples hold back more than this share of what
+#: it added.
 HELD_BACK = 0.25
 
 
@@ -47,8 +61,10 @@ class Clicked:
     sample : the new sample, with the tolerance and reach found for it.
     added, removed : shares of the picture that the samples now take, and no longer take.
     why : why nothing has changed, "" when something has.
-    sizes : tolerances at which the mask of a first sample holds still; a click on the same place goes on to the next.
-    held_back : share of the picture that a keep sample would take by itself, but that drop samples hold back.
+    sizes : tolerances at which the mask of a first sample holds still; a click on the same place
+        goes on to the next.
+    held_back : share of the picture that a keep sample would take by itself, but that drop samples
+        hold back.
     """
 
     sample: Sample
@@ -66,19 +82,31 @@ class Clicked:
 
 def _value_at(plane: np.ndarray, place: tuple[float, float]) -> float:
     """The value of a plane at a place, or at the pixel nearest to it."""
-    x, y = (int(np.clip(at, 0, size - 1)) for at, size in zip(place, plane.shape[::-1], strict=True))
+    x, y = (
+        int(np.clip(at, 0, size - 1)) for at, size in zip(place, plane.shape[::-1], strict=True)
+    )
     return float(plane[y, x])
 
 
 def _taken(frame: Frame, pick: Pick, context: RenderContext, passes: int) -> np.ndarray:
-    """Return the mask of a pick's samples, (H, W). Read only; kept, for the next click begins where this one ended."""
-    return context.get(("samples take", frame.key, pick, passes), lambda: samples_mask(frame, pick, context, passes))
+    """Return the mask of a pick's samples, (H, W). Read only; kept, for the next click begins where
+    this one ended.
+    """
+    return context.get(
+        ("samples take", frame.key, pick, passes),
+        lambda: samples_mask(frame, pick, context, passes),
+    )
 
 
-def _dropped_here(pick: Pick, place: tuple[float, float], frame: Frame, context: RenderContext, passes: int) -> bool:
+def _dropped_here(
+    pick: Pick, place: tuple[float, float], frame: Frame, context: RenderContext, passes: int
+) -> bool:
     """Return whether a place lies in a piece that a here-only drop sample took out."""
     others = tuple(s for s in pick.samples if not (s.on and s.role == "drop" and s.reach == "here"))
-    if len(others) == len(pick.samples) or _value_at(_taken(frame, pick, context, passes), place) > HALF:
+    if (
+        len(others) == len(pick.samples)
+        or _value_at(_taken(frame, pick, context, passes), place) > HALF
+    ):
         return False
     return _value_at(_taken(frame, pick.but(samples=others), context, passes), place) > HALF
 
@@ -92,10 +120,11 @@ def proposed(
     within: np.ndarray | None = None,
     reach: Reach | None = None,
 ) -> Sample:
-    """A sample that is added to a pick, with the tolerance and reach that do most good at its place and least harm elsewhere.
+    """A sample that is added to a pick, with the tolerance and reach that do most good at its place
+    and least harm elsewhere.
 
-    The first one, and one by another comparison than by surface, gets a tolerance alone. ``within`` (H, W) bool bounds what is watched;
-    ``reach`` is a person's own.
+    The first one, and one by another comparison than by surface, gets a tolerance alone. ``within``
+    (H, W) bool bounds what is watched; ``reach`` is a person's own.
     """
     sample = sample.but(reach=reach or sample.reach)
 
@@ -112,12 +141,29 @@ def proposed(
     if reach == "here":
         found = propose_here(distance, masked, place, keep, kept)
     elif keep:
-        found = propose_keep(distance, masked, place, sample.falloff, _dropped_here(pick, place, frame, context, passes))
+        found = propose_keep(
+            distance,
+            masked,
+            place,
+            sample.falloff,
+            _dropped_here(pick, place, frame, context, passes),
+        )
     else:
         rivals = [p for p in probes_of(pick) if p.keep and p.compare == sample.compare]
-        found = propose_drop(distance, distance_plane(frame, rivals, context, passes), masked, place, kept, lambda: alone().tolerance)
-    tolerance = min(found.tolerance, LOWEST) if found.here and reach == "everywhere" else found.tolerance
-    return sample.but(tolerance=round(tolerance, 2), reach=reach or ("here" if found.here else "everywhere"))
+        found = propose_drop(
+            distance,
+            distance_plane(frame, rivals, context, passes),
+            masked,
+            place,
+            kept,
+            lambda: alone().tolerance,
+        )
+    tolerance = (
+        min(found.tolerance, LOWEST) if found.here and reach == "everywhere" else found.tolerance
+    )
+    return sample.but(
+        tolerance=round(tolerance, 2), reach=reach or ("here" if found.here else "everywhere")
+    )
 
 
 def clicked(
@@ -147,33 +193,65 @@ def clicked(
     sizes: tuple[float, ...] = ()
     if tolerance is not None:
         sample = sample.but(tolerance=tolerance, reach=reach or "everywhere")
-    elif sample.compare == "surface" and sample.place == "patch" and reach != "here" and not sieve.pick.samples:
-        steady = Steadiness(to_oklab(thinned(frame.planes, bounds_of(frame, sieve, context))), probe_of(sample, sieve.pick))
-        sizes, sample = steady.sizes, sample.but(tolerance=round(steady.tolerance, 2), reach=reach or sample.reach)
+    elif (
+        sample.compare == "surface"
+        and sample.place == "patch"
+        and reach != "here"
+        and not sieve.pick.samples
+    ):
+        steady = Steadiness(
+            to_oklab(thinned(frame.planes, bounds_of(frame, sieve, context))),
+            probe_of(sample, sieve.pick),
+        )
+        sizes, sample = (
+            steady.sizes,
+            sample.but(tolerance=round(steady.tolerance, 2), reach=reach or sample.reach),
+        )
         sample = sample.but(tolerance=_next_size(sample, before, sizes))
     else:
-        sample = proposed(sample, sieve.pick, frame, context, passes, bounds_of(frame, sieve, context), reach)
+        sample = proposed(
+            sample, sieve.pick, frame, context, passes, bounds_of(frame, sieve, context), reach
+        )
     after = edits.with_sample(sieve, sample)
     old, new = (_taken(frame, one.pick, context, passes) for one in (sieve, after))
     change = new - old
     added, removed = float(np.maximum(change, 0).mean()), float(np.maximum(-change, 0).mean())
     why = "" if max(added, removed) >= NOTHING else _why(sample, sieve, frame, old)
     inside = _value_at(old, place_of(sample, frame)) > HALF
-    return Clicked(sample, added, removed, why, sizes, 0.0 if inside else _held_back(after.pick, sample, frame, context, passes, new))
+    return Clicked(
+        sample,
+        added,
+        removed,
+        why,
+        sizes,
+        0.0 if inside else _held_back(after.pick, sample, frame, context, passes, new),
+    )
 
 
-def _held_back(pick: Pick, sample: Sample, frame: Frame, context: RenderContext, passes: int, mask: np.ndarray) -> float:
-    """Share of a frame that a new keep sample of a pick would take by itself, but that the mask of all samples does not hold."""
-    if sample.role != "keep" or not any(other.on and other.role == "drop" for other in pick.samples):
+def _held_back(
+    pick: Pick, sample: Sample, frame: Frame, context: RenderContext, passes: int, mask: np.ndarray
+) -> float:
+    """Share of a frame that a new keep sample of a pick would take by itself, but that the mask of
+    all samples does not hold.
+    """
+    if sample.role != "keep" or not any(
+        other.on and other.role == "drop" for other in pick.samples
+    ):
         return 0.0
     alone = samples_mask(frame, pick.but(samples=(sample,)), context, passes)
     return float(np.maximum(alone - mask, 0).mean())
 
 
 def _next_size(sample: Sample, before: Sequence[Sample], sizes: Sequence[float]) -> float:
-    """The tolerance of a click: its own, or where it falls on the place of the only sample there was, the next size at which the mask holds
-    still; after the last one its own again."""
-    if len(before) != 1 or before[0].reach != "everywhere" or before[0].compare != sample.compare or before[0].frame != sample.frame:
+    """The tolerance of a click: its own, or where it falls on the place of the only sample there
+    was, the next size at which the mask holds still; after the last one its own again.
+    """
+    if (
+        len(before) != 1
+        or before[0].reach != "everywhere"
+        or before[0].compare != sample.compare
+        or before[0].frame != sample.frame
+    ):
         return sample.tolerance
     if max(abs(before[0].x - sample.x), abs(before[0].y - sample.y)) > AGAIN:
         return sample.tolerance
@@ -184,12 +262,14 @@ def _why(sample: Sample, sieve: Sieve, frame: Frame, before: np.ndarray) -> str:
     """Why a sample changes nothing of what the samples take, and what Follow makes of it."""
     inside, keep = _value_at(before, place_of(sample, frame)) > HALF, sample.role == "keep"
     if keep and not inside:
-        return translate("live", "Nothing added: no pixel is near enough.")
+        return translate("Nothing added: no pixel is near enough.")
     if inside and not keep:
-        return translate("live", "Nothing removed: all of it lies nearer to a keep sample; try here only (R).")
+        return translate(
+            "Nothing removed: all of it lies nearer to a keep sample; try here only (R)."
+        )
     follows = sieve.edge.follow != 0
     if keep:
-        said = translate("live", "Nothing added: this place is held already.")
-        return f"{said} {translate('live', 'Follow keeps it in from now on.')}" if follows else said
-    said = translate("live", "Nothing removed: no sample holds this place.")
-    return f"{said} {translate('live', 'Follow leaves it out from now on.')}" if follows else said
+        said = translate("Nothing added: this place is held already.")
+        return f"{said} {translate('Follow keeps it in from now on.')}" if follows else said
+    said = translate("Nothing removed: no sample holds this place.")
+    return f"{said} {translate('Follow leaves it out from now on.')}" if follows else said

@@ -11,7 +11,9 @@ from .preview import Rendered
 
 @dataclass(frozen=True)
 class Difference:
-    """The change of a mask between two previews: added above 0, removed below, (H, W), at the scale and place of the later one."""
+    """The change of a mask between two previews: added above 0, removed below, (H, W), at the scale
+    and place of the later one.
+    """
 
     change: np.ndarray
     scale: float
@@ -19,8 +21,14 @@ class Difference:
 
 
 def difference_of(before: Rendered, after: Rendered) -> Difference | None:
-    """Return how the mask of the later preview differs; None when they do not show the same place."""
-    same = (before.scale, before.origin, before.mask.shape) == (after.scale, after.origin, after.mask.shape)
+    """Return how the mask of the later preview differs; None when they do not show the same
+    place.
+    """
+    same = (before.scale, before.origin, before.mask.shape) == (
+        after.scale,
+        after.origin,
+        after.mask.shape,
+    )
     if not same or before.whole.key != after.whole.key:
         return None
     return Difference(after.mask - before.mask, after.scale, after.origin)

@@ -1,4 +1,6 @@
-"""The colour field as pixels: how often each colour occurs, and the line between keep and drop samples."""
+"""The colour field as pixels: how often each colour occurs, and the line between keep and drop
+samples.
+"""
 
 from __future__ import annotations
 
@@ -22,6 +24,13 @@ def field_image(counted: Statistics) -> np.ndarray:
 
 
 def line_of(divided: np.ndarray) -> np.ndarray:
-    """The dividing line between keep and drop (CELLS, CELLS) as pixels with alpha: the outermost cells that are nearer to drop."""
-    line = divided & (cv2.erode(divided.astype(np.uint8), np.ones((3, 3), np.uint8), borderType=cv2.BORDER_REPLICATE) == 0)
+    """The dividing line between keep and drop (CELLS, CELLS) as pixels with alpha: the outermost
+    cells that are nearer to drop.
+    """
+    line = divided & (
+        cv2.erode(
+            divided.astype(np.uint8), np.ones((3, 3), np.uint8), borderType=cv2.BORDER_REPLICATE
+        )
+        == 0
+    )
     return np.where(line, np.uint32(0xC0F0F0F0), np.uint32(0))

@@ -1,4 +1,6 @@
-"""Foretell the share of a picture that each tolerance of a sample would take, before anybody moves it."""
+"""Foretell the share of a picture that each tolerance of a sample would take, before anybody moves
+it.
+"""
 
 from __future__ import annotations
 
@@ -13,7 +15,8 @@ STEPS = 80
 
 
 def shares_by_tolerance(seen: Seen, sample_id: str) -> tuple[float, ...]:
-    """Shares of the picture, 0 to 1, that lie within each of some tolerances of a sample alone, from 0 to the largest that a drag reaches.
+    """Shares of the picture, 0 to 1, that lie within each of some tolerances of a sample alone,
+    from 0 to the largest that a drag reaches.
 
     Areas bound what is counted. () where there is no such sample.
     """
@@ -22,8 +25,13 @@ def shares_by_tolerance(seen: Seen, sample_id: str) -> tuple[float, ...]:
     if sample is None:
         return ()
     frame = seen.reduced()
-    distance = distance_plane(frame, tones_of(sample, pick), seen.context, passes_of(frame, seen.sieve.edge))
+    distance = distance_plane(
+        frame, tones_of(sample, pick), seen.context, passes_of(frame, seen.sieve.edge)
+    )
     within = bounds_of(frame, seen.sieve, seen.context)
     edges = np.append(np.linspace(0, TOLERANCES[sample.compare][0], STEPS), np.inf)
     counts, _ = np.histogram(distance if within is None else distance[within], edges)
-    return tuple(float(share) for share in np.concatenate([[0], np.cumsum(counts[:-1])]) / max(distance.size, 1))
+    return tuple(
+        float(share)
+        for share in np.concatenate([[0], np.cumsum(counts[:-1])]) / max(distance.size, 1)
+    )

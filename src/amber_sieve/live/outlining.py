@@ -1,8 +1,9 @@
 """A loose outline round a thing turned into samples that a person can see and change.
 
-All outside the outline is not the thing. What inside is unlike the outside is found by C. Rother, V. Kolmogorov, A. Blake, "GrabCut"
-(2004), through OpenCV, on a small picture; then samples are clicked towards it: the first deepest inside, each next one in the middle
-of the largest wrong region, each proposing for itself what any click would.
+All outside the outline is not the thing. What inside is unlike the outside is found by C. Rother,
+V. Kolmogorov, A. Blake, "GrabCut" (2004), through OpenCV, on a small picture; then samples are
+clicked towards it: the first deepest inside, each next one in the middle of the largest wrong
+region, each proposing for itself what any click would.
 """
 
 from __future__ import annotations
@@ -16,7 +17,7 @@ from ..core.colour.transfer import to_levels
 from ..core.frame import Frame
 from ..core.pick.pieces import HALF, deepest
 from ..errors import Trouble
-from ..language import translate
+from ..language import translator
 from ..progress import Progress
 from ..project import edits
 from ..project.model import Sample, Sieve
@@ -26,8 +27,12 @@ from ..render.mask import mask_of
 from .clicking import clicked
 from .sampling import sample_at
 
+translate = translator("live")
+
+
 Points = Sequence[tuple[float, float]]
-#: Overlap that each further sample must bring: what is told from the outside is rough, and its mistakes are not to be clicked.
+#: Overlap that each further sample must bring: what is told from the outside is rough, and its
+#: mistakes are not to be clicked.
 EACH = 0.05
 #: The thing is looked for on about so many pixels.
 OUTLINED_ON = 160_000
@@ -48,7 +53,8 @@ def _inside(outline: Points, frame: Frame) -> np.ndarray:
 
 
 def thing_inside(outline: Points, frame: Frame) -> np.ndarray:
-    """Return the pixels inside an outline that are unlike the outside, (H, W) bool, of the frame it is given.
+    """Return the pixels inside an outline that are unlike the outside, (H, W) bool, of the frame it
+    is given.
 
     Raises
     ------
@@ -57,27 +63,46 @@ def thing_inside(outline: Points, frame: Frame) -> np.ndarray:
     small = frame.reduced(max(1, round((frame.width * frame.height / OUTLINED_ON) ** 0.5)))
     inside = _inside(outline, small)
     if len(outline) < 3 or inside.sum() < 50 or inside.all():
-        raise Trouble(translate("live", "The outline holds nothing to tell from the rest: draw it round the whole thing, with some room."))
+        raise Trouble(
+            translate(
+                "The outline holds nothing to tell from the rest: draw it round the whole thing, "
+                "with some room.",
+            )
+        )
     levels = np.clip(np.rint(to_levels(small.planes)), 0, 255).astype(np.uint8)
     labels = np.where(inside, cv2.GC_PR_FGD, cv2.GC_BGD).astype(np.uint8)
     cv2.setRNGSeed(1)
     image = np.ascontiguousarray(np.moveaxis(levels, 0, -1))
-    cv2.grabCut(image, labels, None, np.zeros((1, 65)), np.zeros((1, 65)), ROUNDS, cv2.GC_INIT_WITH_MASK)
+    cv2.grabCut(
+        image, labels, None, np.zeros((1, 65)), np.zeros((1, 65)), ROUNDS, cv2.GC_INIT_WITH_MASK
+    )
     thing = (labels == cv2.GC_PR_FGD).astype(np.float32)
     if thing.sum() < 50:
-        raise Trouble(translate("live", "What is inside the outline looks like what is outside: click the thing instead."))
+        raise Trouble(
+            translate(
+                "What is inside the outline looks like what is outside: click the thing instead.",
+            )
+        )
     return cv2.resize(thing, (frame.width, frame.height), interpolation=cv2.INTER_LINEAR) > HALF
 
 
 def outlined(
-    sieve: Sieve, outline: Points, whole: Frame, frame: Frame, context: RenderContext, number: int, progress: Progress
+    sieve: Sieve,
+    outline: Points,
+    whole: Frame,
+    frame: Frame,
+    context: RenderContext,
+    number: int,
+    progress: Progress,
 ) -> list[Sample]:
-    """Samples that make a mask of the thing inside a loose outline; of those clicked, the first ones that come nearest to it.
+    """Samples that make a mask of the thing inside a loose outline; of those clicked, the first
+    ones that come nearest to it.
 
     Parameters
     ----------
     sieve : its samples are not looked at, all else is kept.
-    whole : what it measures at full resolution, for the colours; frame : the whole of it reduced by about `clicking.looked_at`.
+    whole : what it measures at full resolution, for the colours; frame : the whole of it reduced by
+        about `clicking.looked_at`.
     number : of the frame, told to the samples; progress : told how far it is, may stop it.
 
     Raises
@@ -90,7 +115,9 @@ def outlined(
     x, y, _ = deepest(thing)
     role, best = "keep", (0.0, sieve.pick.samples)
     for count in range(MOST):
-        taken = sample_at(whole, (x + 0.5) / frame.scale, (y + 0.5) / frame.scale, number=number, role=role)
+        taken = sample_at(
+            whole, (x + 0.5) / frame.scale, (y + 0.5) / frame.scale, number=number, role=role
+        )
         stands = found_amounts(sieve, frame, context)
         sieve = edits.with_sample(sieve, clicked(stands, taken, frame, context).sample)
         progress.step(0.3 + 0.7 * (count + 1) / MOST)
@@ -103,5 +130,9 @@ def outlined(
         if depth < SHALLOW * min(frame.width, frame.height):
             break
     if not best[1]:
-        raise Trouble(translate("live", "No samples make a mask of what is inside the outline: click the thing instead."))
+        raise Trouble(
+            translate(
+                "No samples make a mask of what is inside the outline: click the thing instead.",
+            )
+        )
     return list(best[1])

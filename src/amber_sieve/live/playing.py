@@ -1,9 +1,11 @@
-"""Frames of a clip made ahead of the play head, at the size they are shown, on threads of their own. No Qt.
+"""Frames of a clip made ahead of the play head, at the size they are shown, on threads of their
+own. No Qt.
 
-One thread decodes and reduces, others render what is looked at and nothing else, a frame each, since frames side by side keep cores busier
-than cores that wait for each other in every row: no counts, no small pictures, and of Follow, which takes
-longer than a frame lasts, only what a hand-set reach asks for. What was made is kept while nothing it depends on changes, up to a number
-of bytes.
+One thread decodes and reduces, others render what is looked at and nothing else, a frame each,
+since frames side by side keep cores busier
+than cores that wait for each other in every row: no counts, no small pictures, and of Follow, which
+takes longer than a frame lasts, only what a hand-set reach asks for. What was made is kept while
+nothing it depends on changes, up to a number of bytes.
 """
 
 from __future__ import annotations
@@ -45,7 +47,9 @@ STAGES = 300_000_000
 
 @dataclass(frozen=True)
 class Played:
-    """Inputs of a frame's pictures besides the source and its number; ``factor`` is how far frames are reduced."""
+    """Inputs of a frame's pictures besides the source and its number; ``factor`` is how far frames
+    are reduced.
+    """
 
     project: Project
     sieve_id: str
@@ -64,7 +68,9 @@ class Played:
 
 @dataclass(frozen=True)
 class Picture:
-    """A frame, ready to be shown: pixels by view, their scale and where they lie in the picture. None: it could not be read."""
+    """A frame, ready to be shown: pixels by view, their scale and where they lie in the picture.
+    None: it could not be read.
+    """
 
     number: int
     views: dict[str, np.ndarray] | None
@@ -74,10 +80,13 @@ class Picture:
 
 
 class Player:
-    """Makes frames from ``start`` on, round from ``first`` to ``last``; `picture` gives what is ready.
+    """Makes frames from ``start`` on, round from ``first`` to ``last``; `picture` gives what is
+    ready.
 
-    ``opener`` opens a source of the player's own, which is closed by `stop`. ``head`` tells the frame that is due, counted on without going
-    round, so that what comes too late is left out. What was slow to decode is kept in ``small``, as frames of ``clip``.
+    ``opener`` opens a source of the player's own, which is closed by `stop`. ``head`` tells the
+    frame that is due, counted on without going
+    round, so that what comes too late is left out. What was slow to decode is kept in ``small``, as
+    frames of ``clip``.
     """
 
     def __init__(
@@ -140,7 +149,9 @@ class Player:
             return set(self._ready)
 
     def stop(self) -> None:
-        """End the threads, each once it is done with its frame; the one that decodes closes the source."""
+        """End the threads, each once it is done with its frame; the one that decodes closes the
+        source.
+        """
         with self._wake:
             self._ends = True
             self._wake.notify_all()
@@ -176,9 +187,19 @@ class Player:
                 while not self._ends and number is None:
                     due = self._due() if self._wanted is not None else None
                     if due is not None:
-                        ahead = (self.frame_at(count) for count in range(due, due + min(DECODED, self._count)))
+                        ahead = (
+                            self.frame_at(count)
+                            for count in range(due, due + min(DECODED, self._count))
+                        )
                         number = next(
-                            (n for n in ahead if n not in self._decoded and n not in self._ready and n not in self._working), None
+                            (
+                                n
+                                for n in ahead
+                                if n not in self._decoded
+                                and n not in self._ready
+                                and n not in self._working
+                            ),
+                            None,
                         )
                     if number is None:
                         self._wake.wait()
@@ -194,7 +215,9 @@ class Player:
                 self._wake.notify_all()
 
     def _frame(self, source: Source, number: int, factor: float) -> Frame | None:
-        """A small frame, decoded or as it was kept; None where it is damaged: it costs itself only."""
+        """A small frame, decoded or as it was kept; None where it is damaged: it costs itself
+        only.
+        """
         about = (self._clip, factor)
         held = self._small.take(about, number)
         if held is not None:
@@ -224,7 +247,9 @@ class Player:
                 number = self.frame_at(due)
                 frame = self._decoded.pop(number)
                 self._working.add(number)
-            picture = Picture(number, None) if frame is None else self._pictured(frame, number, wanted)
+            picture = (
+                Picture(number, None) if frame is None else self._pictured(frame, number, wanted)
+            )
             with self._wake:
                 self._working.discard(number)
                 if wanted == self._wanted:
@@ -232,23 +257,48 @@ class Player:
                 self._wake.notify_all()
 
     def _pictured(self, level: Frame, number: int, wanted: Played) -> Picture:
-        context, looking = RenderContext(Cache(STAGES), once=True), replace(wanted.looking, quick=True)
+        context, looking = (
+            RenderContext(Cache(STAGES), once=True),
+            replace(wanted.looking, quick=True),
+        )
         layers = layers_in(context)
         try:
-            # What is automatic was found on the frame that was shown before playing began, or is found on this reduced one.
-            project = self._resolver.resolve_frame(while_dragged(wanted.project), level, number, context)
+            # What is automatic was found on the frame that was shown before playing began, or is
+            # found on this reduced one.
+            project = self._resolver.resolve_frame(
+                while_dragged(wanted.project), level, number, context
+            )
             held = part_of(level, wanted.box, stack_looks(project), context)
             views = {
                 name: on_screen(
-                    np.ascontiguousarray(view(name, held.frame, project, wanted.sieve_id, looking, context, layers)[held.inner]), name, looking,
+                    np.ascontiguousarray(
+                        view(name, held.frame, project, wanted.sieve_id, looking, context, layers)[
+                            held.inner
+                        ]
+                    ),
+                    name,
+                    looking,
                 )
                 for name in wanted.shown.views
-            }  # fmt: skip
-            scope = scoped(wanted.scope, held.frame, project, wanted.sieve_id, context, layers) if wanted.scope is not None else None
+            }
+            scope = (
+                scoped(wanted.scope, held.frame, project, wanted.sieve_id, context, layers)
+                if wanted.scope is not None
+                else None
+            )
         except Trouble:
             return Picture(number, None)
-        corner = (held.inner[1].start or 0) / held.frame.scale, (held.inner[0].start or 0) / held.frame.scale
-        return Picture(number, views, held.frame.scale, (held.frame.origin[0] + corner[0], held.frame.origin[1] + corner[1]), scope)
+        corner = (
+            (held.inner[1].start or 0) / held.frame.scale,
+            (held.inner[0].start or 0) / held.frame.scale,
+        )
+        return Picture(
+            number,
+            views,
+            held.frame.scale,
+            (held.frame.origin[0] + corner[0], held.frame.origin[1] + corner[1]),
+            scope,
+        )
 
     def _keep(self, picture: Picture) -> None:
         """Keep a picture, and let go of those that were shown longest ago. The lock is held."""

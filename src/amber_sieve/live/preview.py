@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import functools
 import math
 import pathlib
 import threading
@@ -14,6 +15,7 @@ from typing import Any
 import numpy as np
 
 from .. import progress
+from ..core.adjust.chain import Step as MixStep
 from ..core.changed import no_runs
 from ..core.colour.lookup import pixels_through
 from ..core.frame import Frame
@@ -33,7 +35,15 @@ from ..render.patched import Step
 from ..render.resolved import found_of
 from ..render.stack import sieve_mask
 from ..render.stages.every import stack_looks, steps_of, while_dragged
-from ..render.views import VIEWS, Looking, nearer_to_drop, patched_pixels, shown_mask, solo_field, view
+from ..render.views import (
+    VIEWS,
+    Looking,
+    nearer_to_drop,
+    patched_pixels,
+    shown_mask,
+    solo_field,
+    view,
+)
 from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
 from .field import field_image, line_of
@@ -43,7 +53,8 @@ from .unchanged import Unchanged
 
 #: Longer side, pixels, of the small frame on which the masks of all sieves are shown in the stack.
 THUMBNAIL = 256
-#: Seconds for which these, and what is counted of a mask, stay as they are while something is dragged.
+#: Seconds for which these, and what is counted of a mask, stay as they are while something is
+#: dragged.
 SMALL_EVERY = 0.1
 
 
@@ -93,17 +104,22 @@ class Opened:
             self.source.close()
 
     def resolve_frame(self, wanted: Wanted, whole: Frame, context: RenderContext) -> Project:
-        """The project as it stands on a whole frame. While something else than an adjustment is dragged, what was learnt of the masked
-        colours stays as it was."""
+        """The project as it stands on a whole frame. While something else than an adjustment is
+        dragged, what was learnt of the masked colours stays as it was.
+        """
         adjusts = (wanted.number, tuple(sieve.adjust for sieve in wanted.project.stack))
         learnt = self._learnt[1] if wanted.hurried and self._learnt[0] == adjusts else None
-        project = self.resolver.resolve_frame(wanted.project, whole, wanted.number, context, around=not wanted.hurried, learnt=learnt)
+        project = self.resolver.resolve_frame(
+            wanted.project, whole, wanted.number, context, around=not wanted.hurried, learnt=learnt
+        )
         if not wanted.hurried:
             self._learnt = adjusts, {sieve.id: found_of(sieve).means for sieve in project.stack}
         return while_dragged(project) if wanted.hurried else project
 
     def frame(self, number: int, factor: int = 1) -> Frame:
-        """A frame, reduced by ``factor``; only the newest number is kept. Raises `Trouble` when it cannot be read."""
+        """A frame, reduced by ``factor``; only the newest number is kept. Raises `Trouble` when it
+        cannot be read.
+        """
         held, levels = self._levels
         if held != number:
             levels = {1: self.source.frame(number)}
@@ -112,15 +128,22 @@ class Opened:
             levels[factor] = levels[1].reduced(factor)
         return levels[factor]
 
-    def small_masks(self, ids: Sequence[str], mask_of: Callable[[str], np.ndarray], hurried: bool) -> dict[str, SmallMask]:
-        """Small masks (h, w) of sieves as they are shown; the same object for the same mask. In a step of a drag those of a moment ago do: they
-        are looked at a few times a second. For the render thread alone."""
+    def small_masks(
+        self, ids: Sequence[str], mask_of: Callable[[str], np.ndarray], hurried: bool
+    ) -> dict[str, SmallMask]:
+        """Small masks (h, w) of sieves as they are shown; the same object for the same mask. In a
+        step of a drag those of a moment ago do: they are looked at a few times a second. For the
+        render thread alone.
+        """
         held, made, now = self._small_masks, self._small_made, time.monotonic()
         if not (hurried and list(held) == list(ids) and now - made < SMALL_EVERY):
             masks = {name: mask_of(name) for name in ids}
             self._small_made = now
             self._small_masks = {
-                name: held[name] if name in held and held[name][0] is mask else (mask, small_mask(mask)) for name, mask in masks.items()
+                name: held[name]
+                if name in held and held[name][0] is mask
+                else (mask, small_mask(mask))
+                for name, mask in masks.items()
             }
         return {name: small for name, (_, small) in self._small_masks.items()}
 
@@ -134,8 +157,8 @@ class Opened:
 class Wanted:
     """All that a preview depends on besides the source.
 
-    ``hurried``: something is being dragged, and Follow does not look for its reach until it rests. ``counts_mask``: the colours inside the
-    mask are counted too.
+    ``hurried``: something is being dragged, and Follow does not look for its reach until it rests.
+    ``counts_mask``: the colours inside the mask are counted too.
     """
 
     project: Project
@@ -151,7 +174,9 @@ class Wanted:
 
 @dataclass(frozen=True)
 class SmallMask:
-    """The mask of a sieve in the stack: levels of grey (h, w) uint8, and how much of the picture it covers, 0 to 1."""
+    """The mask of a sieve in the stack: levels of grey (h, w) uint8, and how much of the picture it
+    covers, 0 to 1.
+    """
 
     pixels: np.ndarray
     coverage: float
@@ -164,14 +189,18 @@ def small_mask(mask: np.ndarray) -> SmallMask:
 
 @dataclass(frozen=True, kw_only=True)
 class Rendered:
-    """A finished preview: the pictures of the views, the mask they were made with, and what is counted.
+    """A finished preview: the pictures of the views, the mask they were made with, and what is
+    counted.
 
-    ``frame`` is the part of the picture that was worked on, wider than what is shown where something looks around; ``waiting``
-    are the sieves whose matting was not there yet, ``steps`` say how the pictures of a drag differ from those before, and ``seen`` is the project as it was rendered, without them. ``field`` and
-    ``divided`` are cells of the colour field: what the sample looked at takes, and what lies nearer to a drop sample; ``density`` and
-    ``dividing_line`` are the pixels that it is drawn with. ``lost`` names
-    the here-only samples whose place was not found on this frame. ``scope`` is the scope that was asked for, as screen pixels. ``within`` holds what is counted inside the mask as it arrives at the
-    blocks of adjustments that are drawn over it.
+    ``frame`` is the part of the picture that was worked on, wider than what is shown where
+    something looks around; ``waiting`` are the sieves whose matting was not there yet, ``steps``
+    say how the pictures of a drag differ from those before, and ``seen`` is the project as it was
+    rendered, without them. ``field`` and
+    ``divided`` are cells of the colour field: what the sample looked at takes, and what lies nearer
+    to a drop sample; ``density`` and ``dividing_line`` are the pixels that it is drawn with.
+    ``lost`` names the here-only samples whose place was not found on this frame. ``scope`` is the
+    scope that was asked for, as screen pixels. ``within`` holds what is counted inside the mask as
+    it arrives at the blocks of adjustments that are drawn over it.
     """
 
     wanted: Wanted
@@ -202,41 +231,74 @@ GLIMPSE = 150_000
 
 
 def glimpse_of(result: Rendered) -> Rendered:
-    """A preview without what takes much memory: enough to be shown again, a little coarse, until it is made anew."""
+    """A preview without what takes much memory: enough to be shown again, a little coarse, until it
+    is made anew.
+    """
     largest = max((pixels.size for pixels in result.pictures.values()), default=0)
     step = max(1, math.ceil((largest / GLIMPSE) ** 0.5))
-    pictures = {name: np.ascontiguousarray(pixels[::step, ::step]) for name, pixels in result.pictures.items()}
+    pictures = {
+        name: np.ascontiguousarray(pixels[::step, ::step])
+        for name, pixels in result.pictures.items()
+    }
     return replace(
-        result, pictures=pictures, scale=result.scale / step, frame=result.frame.part(0, 0, 1, 1), whole=result.whole.part(0, 0, 1, 1),
-        mask=result.mask[:1, :1].copy(), steps={}, thumbnails={}, within=None, density_within=None,
-    )  # fmt: skip
+        result,
+        pictures=pictures,
+        scale=result.scale / step,
+        frame=result.frame.part(0, 0, 1, 1),
+        whole=result.whole.part(0, 0, 1, 1),
+        mask=result.mask[:1, :1].copy(),
+        steps={},
+        thumbnails={},
+        within=None,
+        density_within=None,
+    )
 
 
 def preview(opened: Opened, wanted: Wanted, context: RenderContext) -> Rendered:
-    """Render what is wanted, a step of a drag if that says so; raises `Trouble` when something cannot be read."""
+    """Render what is wanted, a step of a drag if that says so; raises `Trouble` when something
+    cannot be read.
+    """
     context = replace(context, interactive=wanted.hurried)
-    with opened.read(), context.cache.transient_round() if wanted.hurried else contextlib.nullcontext():
+    with (
+        opened.read(),
+        context.cache.transient_round() if wanted.hurried else contextlib.nullcontext(),
+    ):
         return _preview(opened, wanted, context)
 
 
-def _with_take_resolved(project: Project, opened: Opened, wanted: Wanted, whole: Frame, context: RenderContext) -> Project:
-    """The project with only the take that is shown beside it, as it stands on a frame: it shows what going on with it would."""
-    take = next((take for take in project.takes if take.name == wanted.looking.take), project.takes[0] if project.takes else None)
+def _with_take_resolved(
+    project: Project, opened: Opened, wanted: Wanted, whole: Frame, context: RenderContext
+) -> Project:
+    """The project with only the take that is shown beside it, as it stands on a frame: it shows
+    what going on with it would.
+    """
+    take = next(
+        (take for take in project.takes if take.name == wanted.looking.take),
+        project.takes[0] if project.takes else None,
+    )
     if take is None:
         return project
-    stands = opened.resolver.resolve_frame(project.but(stack=take.stack, solo="", takes=()), whole, wanted.number, context)
+    stands = opened.resolver.resolve_frame(
+        project.but(stack=take.stack, solo="", takes=()), whole, wanted.number, context
+    )
     return project.but(takes=(take.but(stack=stands.stack),))
 
 
 def on_screen(pixels: np.ndarray, name: str, looking: Looking) -> np.ndarray:
-    """Return drawn pixels as the screen's profile and the proof want them: screen pixels (H, W) uint32, or where neither is given levels of grey uint8 too."""
+    """Return drawn pixels as the screen's profile and the proof want them: screen pixels (H, W)
+    uint32, or where neither is given levels of grey uint8 too.
+    """
     proofed = bool(looking.proof) and VIEWS[name].proofed
     if pixels.dtype == np.uint8 and (proofed or looking.screen):
         pixels = grey_pixels(pixels)
     if proofed:
         table, far = screens.proof_tables(looking.proof, _changed_at(looking.proof))
         pixels = pixels_through(pixels, table, far if looking.proof_marks else None)
-    return pixels_through(pixels, screens.screen_table(looking.screen, _changed_at(looking.screen))) if looking.screen else pixels
+    return (
+        pixels_through(pixels, screens.screen_table(looking.screen, _changed_at(looking.screen)))
+        if looking.screen
+        else pixels
+    )
 
 
 def _changed_at(path: str) -> int:
@@ -252,14 +314,26 @@ def _preview(opened: Opened, wanted: Wanted, context: RenderContext) -> Rendered
     looks = stack_looks(project, wanted.hurried)
     if "other take" in shown.views:
         project = _with_take_resolved(project, opened, wanted, whole, context)
-        looks = max([looks, *(stack_looks(project.but(stack=take.stack, solo=""), wanted.hurried) for take in project.takes)])
+        looks = max(
+            [
+                looks,
+                *(
+                    stack_looks(project.but(stack=take.stack, solo=""), wanted.hurried)
+                    for take in project.takes
+                ),
+            ]
+        )
     held = worked_part(level, shown, looks, wanted.hurried, context)
     frame, inner = held.frame, held.inner
-    # Matting takes seconds: what waits for it is shown without it, while it is made in the background.
+    # Matting takes seconds: what waits for it is shown without it, while it is made in the
+    # background.
     waiting = tuple(
         s
         for s in project.stack
-        if s.on and s.mask_from == "own" and s.edge.fine and waits_for_fine(measured(frame, project, s.id, context, layers), s, context)
+        if s.on
+        and s.mask_from == "own"
+        and s.edge.fine
+        and waits_for_fine(measured(frame, project, s.id, context, layers), s, context)
     )
     seen = project
     for sieve in waiting:
@@ -272,79 +346,141 @@ def _preview(opened: Opened, wanted: Wanted, context: RenderContext) -> Rendered
     mask = opened.unchanged.get("mask", (whole_mask, inner), lambda: whole_mask[inner])
     every = 4 if wanted.hurried else 1  # a step of a drag counts some of the rows
     lasts = SMALL_EVERY if wanted.hurried else 0.0
-    coverage = opened.unchanged.get("coverage", (mask, every), lambda: coverage_of(whole_mask, inner, every), lasts)
+    coverage = opened.unchanged.get(
+        "coverage", (mask, every), lambda: coverage_of(whole_mask, inner, every), lasts
+    )
 
     def picture(name: str) -> np.ndarray:
         def make() -> np.ndarray:
             pixels = view(name, frame, seen, wanted.sieve_id, looking, context, layers)
             # What is drawn next and gone may lie in wider rows: it is not copied out of them.
-            return on_screen(pixels[inner] if wanted.hurried and not (looking.screen or looking.proof) else cut(pixels), name, looking)
+            return on_screen(
+                pixels[inner]
+                if wanted.hurried and not (looking.screen or looking.proof)
+                else cut(pixels),
+                name,
+                looking,
+            )
 
-        # The views of the mask alone, and of the picture as it was, stay while an adjustment is dragged.
+        # The views of the mask alone, and of the picture as it was, stay while an adjustment is
+        # dragged.
         of = VIEWS[name].of
         if of == "mask" and not looking.band:
             return opened.unchanged.get(f"view {name}", (whole_mask, inner, looking), make)
         return (
-            opened.unchanged.get(f"view {name}", (frame.planes, inner, looking, seen.display, seen.gamut), make)
+            opened.unchanged.get(
+                f"view {name}", (frame.planes, inner, looking, seen.display, seen.gamut), make
+            )
             if of == "picture"
             else make()
         )
 
     pictures = {name: picture(name) for name in shown.views}
-    steps = {name: step for name, pixels in pictures.items() if (step := _step_of(name, pixels, frame, inner, context)) is not None}
+    steps = {
+        name: step
+        for name, pixels in pictures.items()
+        if (step := _step_of(name, pixels, frame, inner, context)) is not None
+    }
     counted, sieve = (frame if wanted.counts_view else whole), project.sieve(wanted.sieve_id)
     statistics = context.get(
-        ("statistics", counted.key, sieve.areas), lambda: statistics_of(counted.planes, bounds_of(counted, sieve, context))
+        ("statistics", counted.key, sieve.areas),
+        lambda: statistics_of(counted.planes, bounds_of(counted, sieve, context)),
     )
-    tiny = opened.frame(wanted.number, max(1, 2 ** math.ceil(math.log2(max(whole.width, whole.height) / THUMBNAIL))))
+    tiny = opened.frame(
+        wanted.number, max(1, 2 ** math.ceil(math.log2(max(whole.width, whole.height) / THUMBNAIL)))
+    )
     thumbnails = opened.small_masks(
-        [s.id for s in project.stack], lambda name: sieve_mask(tiny, seen, name, context, layers), wanted.hurried
+        [s.id for s in project.stack],
+        lambda name: sieve_mask(tiny, seen, name, context, layers),
+        wanted.hurried,
     )
     divided = opened.unchanged.get("divided", (sieve.pick,), lambda: nearer_to_drop(sieve))
-    within = _counted_within(frame, seen, wanted.sieve_id, context, layers) if wanted.counts_mask and not wanted.hurried else None
+    within = (
+        _counted_within(frame, seen, wanted.sieve_id, context, layers)
+        if wanted.counts_mask and not wanted.hurried
+        else None
+    )
     corner = (inner[1].start or 0) / frame.scale, (inner[0].start or 0) / frame.scale
     return Rendered(
-        wanted=wanted, scale=frame.scale, origin=(frame.origin[0] + corner[0], frame.origin[1] + corner[1]), pictures=pictures, steps=steps, mask=mask,
-        coverage=coverage, statistics=statistics, frame=frame, whole=whole, seen=seen, waiting=waiting, thumbnails=thumbnails,
-        density=opened.unchanged.get("density", (statistics.field,), lambda: field_image(statistics)), field=solo_field(statistics, sieve, looking),
-        divided=divided, dividing_line=opened.unchanged.get("line", (divided,), lambda: None if divided is None else line_of(divided)),
-        lost=opened.resolver.lost_on(wanted.project, project),
-        scope=scoped(wanted.scope, frame, seen, wanted.sieve_id, context, layers) if wanted.scope is not None else None,
-        within=within, density_within=opened.unchanged.get(
-            "density within", (within and within["balance"].field,), lambda: field_image(within["balance"]) if within else None
+        wanted=wanted,
+        scale=frame.scale,
+        origin=(frame.origin[0] + corner[0], frame.origin[1] + corner[1]),
+        pictures=pictures,
+        steps=steps,
+        mask=mask,
+        coverage=coverage,
+        statistics=statistics,
+        frame=frame,
+        whole=whole,
+        seen=seen,
+        waiting=waiting,
+        thumbnails=thumbnails,
+        density=opened.unchanged.get(
+            "density", (statistics.field,), lambda: field_image(statistics)
         ),
-    )  # fmt: skip
+        field=solo_field(statistics, sieve, looking),
+        divided=divided,
+        dividing_line=opened.unchanged.get(
+            "line", (divided,), lambda: None if divided is None else line_of(divided)
+        ),
+        lost=opened.resolver.lost_on(wanted.project, project),
+        scope=scoped(wanted.scope, frame, seen, wanted.sieve_id, context, layers)
+        if wanted.scope is not None
+        else None,
+        within=within,
+        density_within=opened.unchanged.get(
+            "density within",
+            (within and within["balance"].field,),
+            lambda: field_image(within["balance"]) if within else None,
+        ),
+    )
 
 
-def _step_of(name: str, pixels: np.ndarray, frame: Frame, inner: tuple[slice, slice], context: RenderContext) -> Step | None:
+def _step_of(
+    name: str, pixels: np.ndarray, frame: Frame, inner: tuple[slice, slice], context: RenderContext
+) -> Step | None:
     """Return how the pixels of a view differ from those of the step of a drag before."""
     held = patched_pixels(name, frame, context) if context.interactive else None
     if held is None or not np.may_share_memory(held.pixels, pixels):
         return None
-    return Step(held, held.written, ~no_runs(*held.shape) if held.changed is None else held.changed, inner)
+    return Step(
+        held, held.written, ~no_runs(*held.shape) if held.changed is None else held.changed, inner
+    )
 
 
 #: Blocks of adjustments that are drawn over the colours that arrive at them.
 COUNTED = ("curve", "balance", "hues")
 
 
-def _counted_within(frame: Frame, project: Project, sieve_id: str, context: RenderContext, layers: Layers) -> dict[str, Statistics]:
+def _counted_within(
+    frame: Frame, project: Project, sieve_id: str, context: RenderContext, layers: Layers
+) -> dict[str, Statistics]:
     """Count colours inside the mask of a sieve, as it arrives at some blocks of its adjustments."""
-    below, mask = arriving(frame, project, sieve_id, context, layers), sieve_mask(frame, project, sieve_id, context, layers)
+    below, mask = (
+        arriving(frame, project, sieve_id, context, layers),
+        sieve_mask(frame, project, sieve_id, context, layers),
+    )
     sieve, out = project.sieve(sieve_id), {}
     for block in COUNTED:
         steps = steps_of(sieve, until=block)
         key = ("within", block, frame.key, made_by(project, sieve_id))
-        inside = mask > 0.5
-        out[block] = context.get(
-            key,
-            lambda: statistics_of(mixed(below.planes, inside.astype(np.float32), steps) if steps else below.planes, inside),  # noqa: B023
-        )
+        out[block] = context.get(key, functools.partial(_counted, below.planes, mask > 0.5, steps))
     return out
 
 
-def make_waiting_fine(result: Rendered, context: RenderContext, step: Callable[[float], None]) -> None:
-    """Make the mattings that a preview waits for, and keep them; ``step`` is told the share done, and may raise to stop."""
+def _counted(planes: np.ndarray, inside: np.ndarray, steps: Sequence[MixStep]) -> Statistics:
+    """Count colours inside a mask (H, W) bool after some steps of the adjustments."""
+    return statistics_of(
+        mixed(planes, inside.astype(np.float32), steps) if steps else planes, inside
+    )
+
+
+def make_waiting_fine(
+    result: Rendered, context: RenderContext, step: Callable[[float], None]
+) -> None:
+    """Make the mattings that a preview waits for, and keep them; ``step`` is told the share done,
+    and may raise to stop.
+    """
     layers = layers_in(context)
     for number, sieve in enumerate(result.waiting):
         seen = measured(result.frame, result.seen, sieve.id, context, layers)

@@ -37,20 +37,34 @@ class Scope:
 
 
 def scope_pixels(kind: ScopeKind, planes: np.ndarray, mask: np.ndarray | None = None) -> np.ndarray:
-    """A scope of a picture (3, H, W), weighed by a mask (H, W) where there is one: screen pixels, the parade three times as wide."""
+    """A scope of a picture (3, H, W), weighed by a mask (H, W) where there is one: screen pixels,
+    the parade three times as wide.
+    """
     values, across, weights = scopes.coded(planes, mask)
     if kind == "waveform":
         return scopes.traced(scopes.waveform(scopes.luma(values), across, weights), GREY)
     if kind == "parade":
         counts = scopes.parade(values, across, weights)
-        return np.concatenate([scopes.traced(one, colour) for one, colour in zip(counts, CHANNELS, strict=True)], axis=1)
+        return np.concatenate(
+            [scopes.traced(one, colour) for one, colour in zip(counts, CHANNELS, strict=True)],
+            axis=1,
+        )
     if kind == "vectorscope":
         return scopes.traced(scopes.vectorscope(values, weights), GREY)
     return scopes.hills(scopes.histogram(values, weights), HILLS)
 
 
-def scoped(scope: Scope, frame: Frame, project: Project, sieve_id: str, context: RenderContext, layers: Layers) -> np.ndarray:
+def scoped(
+    scope: Scope,
+    frame: Frame,
+    project: Project,
+    sieve_id: str,
+    context: RenderContext,
+    layers: Layers,
+) -> np.ndarray:
     """The scope that is wanted of a frame under a resolved project, as screen pixels."""
-    planes = frame.planes if scope.of == "original" else rendered(frame, project, context, layers).planes
+    planes = (
+        frame.planes if scope.of == "original" else rendered(frame, project, context, layers).planes
+    )
     mask = sieve_mask(frame, project, sieve_id, context, layers) if scope.of == "masked" else None
     return scope_pixels(scope.kind, planes, mask)

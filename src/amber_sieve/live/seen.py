@@ -21,7 +21,9 @@ from .preview import Opened
 
 @dataclass(frozen=True)
 class Seen:
-    """A sieve of a project, and the frame it looks at; `Opened` must be held open by whoever asks."""
+    """A sieve of a project, and the frame it looks at; `Opened` must be held open by whoever
+    asks.
+    """
 
     opened: Opened
     project: Project
@@ -32,7 +34,9 @@ class Seen:
     @functools.cached_property
     def resolved(self) -> Project:
         """The project as it stands on this frame."""
-        return self.opened.resolver.resolve_frame(self.project, self.opened.frame(self.number), self.number, self.context)
+        return self.opened.resolver.resolve_frame(
+            self.project, self.opened.frame(self.number), self.number, self.context
+        )
 
     @property
     def sieve(self) -> Sieve:
@@ -63,16 +67,20 @@ class Seen:
         return self._measured(self.opened.frame(self.number, looked_at(width, height)))
 
     def around(self, points: Sequence[tuple[float, float]], room: float) -> Frame:
-        """At full resolution, what lies round some places: all of it where that costs nothing or stages need it."""
+        """At full resolution, what lies round some places: all of it where that costs nothing or
+        stages need it.
+        """
         frame = self.opened.frame(self.number)
         looks = stack_looks(self.resolved)
         if self.pick.measure != "result" or math.isinf(looks):
             return self._measured(frame)
         columns, rows = [x for x, _ in points], [y for _, y in points]
         box = (
-            max(0, int(min(columns) - room)), max(0, int(min(rows) - room)),
-            min(frame.width, int(max(columns) + room) + 1), min(frame.height, int(max(rows) + room) + 1),
-        )  # fmt: skip
+            max(0, int(min(columns) - room)),
+            max(0, int(min(rows) - room)),
+            min(frame.width, int(max(columns) + room) + 1),
+            min(frame.height, int(max(rows) + room) + 1),
+        )
         return self._measured(part_of(frame, box, looks, self.context).frame)
 
     def click(
@@ -84,5 +92,15 @@ class Seen:
         reach: Reach | None = None,
         tolerance: float | None = None,
     ) -> Clicked:
-        """Return the outcome of a click that takes a sample round some places; see `clicked`. Window and terminal both ask here."""
-        return clicked(self.sieve, take(self.around(points, room)), self.reduced(), self.context, fresh, reach, tolerance)
+        """Return the outcome of a click that takes a sample round some places; see `clicked`.
+        Window and terminal both ask here.
+        """
+        return clicked(
+            self.sieve,
+            take(self.around(points, room)),
+            self.reduced(),
+            self.context,
+            fresh,
+            reach,
+            tolerance,
+        )

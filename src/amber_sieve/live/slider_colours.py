@@ -18,7 +18,8 @@ STOPS = 25
 #: Numbers that are a hue themselves, and those whose doing is shown on the reference.
 HUES = ("shadows_hue", "midtones_hue", "highlights_hue", "one_hue_at")
 SHOWN = ("temperature", "tint", "hue", "saturation", "vibrance", "lightness")
-#: What stands in for a colour while none has been sampled: terracotta; white balance is shown on a grey.
+#: What stands in for a colour while none has been sampled: terracotta; white balance is shown on a
+#: grey.
 REFERENCE: Colour = (0.35, 0.13, 0.06)
 #: The colour that is shown where nothing is picked yet, linear light.
 GREY: Colour = (0.4, 0.4, 0.4)
@@ -29,7 +30,9 @@ LIGHTEST = 0.6
 def hue_ring(stops: int = STOPS) -> np.ndarray:
     """sRGB-coded colours (N, 3) of all hues, alike in lightness and chroma."""
     angles = np.radians(np.linspace(0, 360, stops))
-    lights = [one_from_oklab((0.70, 0.12 * np.cos(angle), 0.12 * np.sin(angle))) for angle in angles]
+    lights = [
+        one_from_oklab((0.70, 0.12 * np.cos(angle), 0.12 * np.sin(angle))) for angle in angles
+    ]
     # Without a kernel: the first one to run loads the compiler, and a start need not wait for that.
     return np.clip(np.array([one_encoded(light) for light in lights]), 0, 1)
 
@@ -44,7 +47,9 @@ def visible(light: Colour) -> Colour:
 
 @functools.lru_cache(maxsize=256)
 def track_of(path: str, reference: Colour = REFERENCE) -> np.ndarray | None:
-    """sRGB-coded colours (N, 3) along the track of a number of an adjustment, named by its way; None for one without colours."""
+    """sRGB-coded colours (N, 3) along the track of a number of an adjustment, named by its way;
+    None for one without colours.
+    """
     name = path.rpartition(".")[2]
     if name in HUES:
         return hue_ring()
@@ -53,5 +58,7 @@ def track_of(path: str, reference: Colour = REFERENCE) -> np.ndarray | None:
     spec, light = spec_at(Sieve, path), GREY if name in ("temperature", "tint") else reference
     plain, planes = Sieve(), np.array(light, np.float32)[:, None, None]
     values = np.linspace(spec.soft_low, spec.soft_high, STOPS)
-    lights = [shown_adjustment(planes, with_field(plain, path, float(value)))[:, 0, 0] for value in values]
+    lights = [
+        shown_adjustment(planes, with_field(plain, path, float(value)))[:, 0, 0] for value in values
+    ]
     return np.clip(encode(np.array(lights)), 0, 1)

@@ -1,4 +1,6 @@
-"""Small frames of footage that is slow to decode, kept as they are played, so that it plays at its rate once they are there. No Qt."""
+"""Small frames of footage that is slow to decode, kept as they are played, so that it plays at its
+rate once they are there. No Qt.
+"""
 
 from __future__ import annotations
 
@@ -46,9 +48,11 @@ class _Held:
 
 
 class SmallFrames:
-    """Frames of one clip at one size, in floats of 16 bits, up to a number of bytes: those that are played soonest.
+    """Frames of one clip at one size, in floats of 16 bits, up to a number of bytes: those that are
+    played soonest.
 
-    Any thread may ask. ``about`` says what the clip and size are: what is held of another is let go of.
+    Any thread may ask. ``about`` says what the clip and size are: what is held of another is let go
+    of.
     """
 
     def __init__(self, limit: int) -> None:
@@ -64,7 +68,9 @@ class SmallFrames:
             held = self._held.get(number) if about == self._about else None
         if held is None:
             return None
-        return Frame(held.planes.astype(np.float32), None, held.key, held.scale, held.origin, held.whole)
+        return Frame(
+            held.planes.astype(np.float32), None, held.key, held.scale, held.origin, held.whole
+        )
 
     @property
     def bytes(self) -> int:
@@ -78,7 +84,8 @@ class SmallFrames:
             return about == self._about and number in self._held
 
     def keep(self, about: Hashable, number: int, frame: Frame, head: int, count: int) -> bool:
-        """Keep a frame that was decoded, in place of those that are played later than it; False when there is no room for it.
+        """Keep a frame that was decoded, in place of those that are played later than it; False
+        when there is no room for it.
 
         The play head stands at frame ``head`` and goes round through ``count`` frames.
         """

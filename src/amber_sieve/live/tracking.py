@@ -17,7 +17,7 @@ from ..core.motion.contour import Contour
 from ..core.motion.movement import motion, motion_of_rest, moved_by, moved_places, seen_in, to_grey8
 from ..core.motion.piece import Colours, Piece, PieceFollower, stands_apart
 from ..errors import Trouble
-from ..language import translate
+from ..language import translator
 from ..media.source import Source
 from ..names import BOXED, Moves
 from ..progress import Progress
@@ -25,6 +25,9 @@ from ..project.model import Area, Key, Sieve, Track
 from ..project.tracks import at_frame
 from ..render.context import RenderContext
 from ..render.mask import qualified
+
+translate = translator("live")
+
 
 #: Frames are looked at reduced to about so many pixels.
 TRACKED_ON = 600_000
@@ -42,9 +45,11 @@ BELIEVED = 0.15
 MOST = 0.5
 #: For so many frames in a row the backdrop alone may say where a thing is.
 UNTOLD = 5
-#: For so many frames a thing that was seen by its piece of the mask may be covered: it goes on as it went.
+#: For so many frames a thing that was seen by its piece of the mask may be covered: it goes on as
+#: it went.
 COVERED = 12
-#: Features are astray when they say that a thing is farther from its piece than this, as a share of its radius.
+#: Features are astray when they say that a thing is farther from its piece than this, as a share of
+#: its radius.
 ASTRAY = 0.04
 #: And than so many pixels.
 ASTRAY_LEAST = 1.0
@@ -58,7 +63,8 @@ class Tracked:
 
     Attributes
     ----------
-    path : way of the field that is keyed. keys : its numbers by frame. confidence : 0 to 1 by frame.
+    path : way of the field that is keyed. keys : its numbers by frame. confidence : 0 to 1 by
+        frame.
     lost : the frame at which the area was lost, None for nowhere.
     """
 
@@ -77,7 +83,9 @@ def _outline(area: Area, places: np.ndarray) -> np.ndarray:
 
 def _places(area: Area) -> np.ndarray:
     if area.kind == "brush":
-        return np.array([point[:2] for stroke in area.strokes for point in stroke.points], np.float64).reshape(-1, 2)
+        return np.array(
+            [point[:2] for stroke in area.strokes for point in stroke.points], np.float64
+        ).reshape(-1, 2)
     return np.array(area.points, np.float64).reshape(-1, 2)
 
 
@@ -86,7 +94,12 @@ def _numbers(area: Area, places: np.ndarray) -> tuple[float, ...]:
     if area.kind != "brush":
         return tuple(float(v) for v in places.ravel())
     rest = iter(places)
-    return tuple(float(v) for stroke in area.strokes for point in stroke.points for v in (*next(rest), point[2]))
+    return tuple(
+        float(v)
+        for stroke in area.strokes
+        for point in stroke.points
+        for v in (*next(rest), point[2])
+    )
 
 
 def _inside(area: Area, places: np.ndarray, shape: tuple[int, int], scale: float) -> np.ndarray:
@@ -96,16 +109,22 @@ def _inside(area: Area, places: np.ndarray, shape: tuple[int, int], scale: float
         for stroke in area.strokes:
             line = np.rint(places[at : at + len(stroke.points)] * scale).astype(np.int32)
             at += len(stroke.points)
-            cv2.polylines(out, [line.reshape(-1, 1, 2)], False, 255, max(1, round(stroke.size * scale)))
+            cv2.polylines(
+                out, [line.reshape(-1, 1, 2)], False, 255, max(1, round(stroke.size * scale))
+            )
     else:
         cv2.fillPoly(out, [np.rint(_outline(area, places) * scale).astype(np.int32)], 255)
     return out
 
 
 def _picks_of(sieve: Sieve, number: int) -> Picks | None:
-    """Return a sieve's pick by colour, as it stands at a frame; None for one that picks nothing by colour."""
+    """Return a sieve's pick by colour, as it stands at a frame; None for one that picks nothing by
+    colour.
+    """
     stands = at_frame(sieve, number)
-    everywhere = tuple(sample for sample in stands.pick.samples if sample.on and sample.reach != "here")
+    everywhere = tuple(
+        sample for sample in stands.pick.samples if sample.on and sample.reach != "here"
+    )
     if not stands.bands.active and not any(sample.role == "keep" for sample in everywhere):
         return None
     pick = stands.pick.but(samples=everywhere, connected=False)
@@ -118,8 +137,12 @@ def _picks_of(sieve: Sieve, number: int) -> Picks | None:
 
 
 def _apart(area: Area, first: Frame, sieve: Sieve | None, number: int) -> Picks | None:
-    """Return a classifier by colour of the thing in an area: the sieve, or else the colours inside; None where nothing does."""
-    inside = (_inside(area, _places(area), first.planes.shape[1:], first.scale) > 0).astype(np.uint8)
+    """Return a classifier by colour of the thing in an area: the sieve, or else the colours inside;
+    None where nothing does.
+    """
+    inside = (_inside(area, _places(area), first.planes.shape[1:], first.scale) > 0).astype(
+        np.uint8
+    )
     if not inside.any():
         return None
     own = _picks_of(sieve, number) if sieve is not None else None
@@ -134,11 +157,19 @@ def _apart(area: Area, first: Frame, sieve: Sieve | None, number: int) -> Picks 
 
 
 def track(
-    source: Source, area: Area, start: int, direction: int, moves: Moves, progress: Progress | None = None, sieve: Sieve | None = None
+    source: Source,
+    area: Area,
+    start: int,
+    direction: int,
+    moves: Moves,
+    progress: Progress | None = None,
+    sieve: Sieve | None = None,
 ) -> Tracked:
-    """Follow an area from frame ``start`` to the last (``direction`` 1) or the first (-1), until it is lost or leaves the picture.
+    """Follow an area from frame ``start`` to the last (``direction`` 1) or the first (-1), until it
+    is lost or leaves the picture.
 
-    ``sieve``: the one it belongs to; the piece of its mask that meets the area says where a thing without texture is.
+    ``sieve``: the one it belongs to; the piece of its mask that meets the area says where a thing
+        without texture is.
 
     Raises
     ------
@@ -147,7 +178,11 @@ def track(
     progress = progress or Progress()
     places = _places(area)
     if len(places) < 1 or area.kind == "gradient":
-        raise Trouble(translate("live", "A gradient has no inside that could be tracked: choose a shape or a brush stroke."))
+        raise Trouble(
+            translate(
+                "A gradient has no inside that could be tracked: choose a shape or a brush stroke.",
+            )
+        )
     path = f"areas.{area.id}.{'strokes' if area.kind == 'brush' else 'points'}"
     found = Tracked(path, {start: _numbers(area, places)}, {start: 1.0})
     numbers = range(start + direction, source.about.frames if direction > 0 else -1, direction)
@@ -158,7 +193,9 @@ def track(
     picks = _apart(area, began, sieve, start)
     first = _Looked.of(began, picks)
     frames = _looked(source, numbers, factor, picks)
-    steps = len(numbers) + 2 * min(AHEAD, len(numbers))  # those that are looked at before count three times
+    steps = len(numbers) + 2 * min(
+        AHEAD, len(numbers)
+    )  # those that are looked at before count three times
     ahead = []
     for number, look in itertools.islice(frames, AHEAD):
         ahead.append((number, look))
@@ -177,7 +214,9 @@ def track(
 
 @dataclass(frozen=True)
 class _Looked:
-    """A frame, reduced: its levels (H, W) and colours (3, H, W), what has the thing's colours (H, W), all uint8, and its scale."""
+    """A frame, reduced: its levels (H, W) and colours (3, H, W), what has the thing's colours (H,
+    W), all uint8, and its scale.
+    """
 
     levels: np.ndarray
     colours: np.ndarray
@@ -187,10 +226,17 @@ class _Looked:
     @staticmethod
     def of(frame: Frame, picks: Picks | None) -> _Looked:
         """A frame as it is looked at."""
-        return _Looked(to_grey8(frame.planes), colours_of(frame.planes), picks(frame) if picks else None, frame.scale)
+        return _Looked(
+            to_grey8(frame.planes),
+            colours_of(frame.planes),
+            picks(frame) if picks else None,
+            frame.scale,
+        )
 
 
-def _looked(source: Source, numbers: Iterable[int], factor: float, picks: Picks | None) -> Iterator[tuple[int, _Looked]]:
+def _looked(
+    source: Source, numbers: Iterable[int], factor: float, picks: Picks | None
+) -> Iterator[tuple[int, _Looked]]:
     """Frames by number; damaged ones are passed over."""
     for number in numbers:
         with contextlib.suppress(Trouble):
@@ -200,13 +246,20 @@ def _looked(source: Source, numbers: Iterable[int], factor: float, picks: Picks 
 class _Follower:
     """Follows an area from frame to frame by what lies inside it.
 
-    It is kept on the thing it was drawn round: by what stands out from the backdrop, or where that is not known, by the thing's outline.
+    It is kept on the thing it was drawn round: by what stands out from the backdrop, or where that
+        is not known, by the thing's outline.
     """
 
     def __init__(self, area: Area, places: np.ndarray, first: _Looked, moves: Moves) -> None:
         self._area, self._scale, self._moves = area, first.scale, moves
-        #: Where it lay at first; how it has moved from there; the last frame, and the step to it. Pixels of reduced frames.
-        self._first, self._matrix, self._last, self._step = places * first.scale, np.eye(3), first, np.zeros(2)
+        #: Where it lay at first; how it has moved from there; the last frame, and the step to it.
+        #: Pixels of reduced frames.
+        self._first, self._matrix, self._last, self._step = (
+            places * first.scale,
+            np.eye(3),
+            first,
+            np.zeros(2),
+        )
         drawn_round = area.kind != "brush"
         self._contour = Contour(first.levels, _outline(area, self._first)) if drawn_round else None
         self._backdrop = Backdrop(first.levels.shape) if drawn_round else None
@@ -227,13 +280,16 @@ class _Follower:
         return moved_places(self._first, self._matrix) / self._scale
 
     def look_ahead(self, ahead: Sequence[_Looked], step: Callable[[], None]) -> None:
-        """Learn from the frames that come next, looked at backwards, what lies behind the thing now, and how the area lies on it; ``step`` is
-        called at each, and may raise to stop it."""
+        """Learn from the frames that come next, looked at backwards, what lies behind the thing
+        now, and how the area lies on it; ``step`` is called at each, and may raise to stop it.
+        """
         if self._backdrop is None:
             return
         rough = _Follower(self._area, self._first / self._scale, self._last, self._moves)
         rough._backdrop = rough._contour = None
-        seen: list[tuple[_Looked, np.ndarray, np.ndarray | None]] = [(self._last, self._outline, None)]
+        seen: list[tuple[_Looked, np.ndarray, np.ndarray | None]] = [
+            (self._last, self._outline, None)
+        ]
         for look in ahead:
             step()
             if rough.to(look) < LEAST:
@@ -246,12 +302,16 @@ class _Follower:
             if number < len(seen) - 1:
                 back = seen[number + 1][2]
                 self._backdrop.moved(None if back is None else np.linalg.inv(back))
-                alignment = self._backdrop.alignment(look.colours, corners) if number <= DRAWN else None
+                alignment = (
+                    self._backdrop.alignment(look.colours, corners) if number <= DRAWN else None
+                )
                 alignments += [alignment] if alignment is not None else []
             self._backdrop.add(look.colours, corners)
         if alignments:
             margin = float(np.median([alignment.margin for alignment in alignments]))
-            self._drawn = Alignment(np.median([alignment.step for alignment in alignments], axis=0), margin)
+            self._drawn = Alignment(
+                np.median([alignment.step for alignment in alignments], axis=0), margin
+            )
 
     @property
     def _outline(self) -> np.ndarray:
@@ -264,15 +324,23 @@ class _Follower:
         inside = _inside(self._area, before, self._last.levels.shape, self._scale)
         seen = seen_in(self._last.levels, inside)
         best, confidence = np.eye(3), 0.0
-        for step in (self._step, np.zeros(2)) if seen is not None else ():  # it goes on as it went, or else stays
+        for step in (
+            (self._step, np.zeros(2)) if seen is not None else ()
+        ):  # it goes on as it went, or else stays
             assert seen is not None
             found = motion(seen, look.levels, self._moves, moved_by(*step))
             if found is not None and found[1] > confidence:
                 best, confidence = found
             if confidence >= ENOUGH:
                 break
-        sure = confidence >= LEAST and bool(np.isfinite(moved_places(self._first, best @ self._matrix)).all())
-        piece = self._piece.to(look.picked) if self._piece is not None and look.picked is not None else None
+        sure = confidence >= LEAST and bool(
+            np.isfinite(moved_places(self._first, best @ self._matrix)).all()
+        )
+        piece = (
+            self._piece.to(look.picked)
+            if self._piece is not None and look.picked is not None
+            else None
+        )
         if piece is not None and not (sure and self._agree(best, piece)):
             assert self._piece is not None
             self._unsure = 0
@@ -296,15 +364,23 @@ class _Follower:
         return max(confidence, LEAST)
 
     def _agree(self, matrix: np.ndarray, piece: Piece) -> bool:
-        """Return whether features and the piece of the mask say of a step (3, 3) the same; a piece that is not all of the thing has no say in it."""
+        """Return whether features and the piece of the mask say of a step (3, 3) the same; a piece
+        that is not all of the thing has no say in it.
+        """
         assert self._piece is not None and self._piece.first is not None
         if not self._piece.whole:
             return True
         there = moved_places(self._piece.first.middle[None], matrix @ self._matrix)[0]
-        return float(np.linalg.norm(there - piece.middle)) <= max(ASTRAY_LEAST, ASTRAY * piece.radius)
+        return float(np.linalg.norm(there - piece.middle)) <= max(
+            ASTRAY_LEAST, ASTRAY * piece.radius
+        )
 
-    def _arrived(self, look: _Looked, inside: np.ndarray, before: np.ndarray, confidence: float) -> float:
-        """It lies where the matrix says in a frame: what comes next starts there; ``inside`` and places ``before`` are of the last frame."""
+    def _arrived(
+        self, look: _Looked, inside: np.ndarray, before: np.ndarray, confidence: float
+    ) -> float:
+        """It lies where the matrix says in a frame: what comes next starts there; ``inside`` and
+        places ``before`` are of the last frame.
+        """
         self._rest = motion_of_rest(self._last.levels, look.levels, inside)
         if self._backdrop is not None:
             self._backdrop.moved(self._rest)
@@ -313,12 +389,16 @@ class _Follower:
         return confidence
 
     def _pull(self, look: _Looked, sure: bool) -> np.ndarray | None:
-        """The step (2,) that keeps the area on the thing: a small one, for noise must not shake it, or where features have not ``sure`` where
-        the thing is, all that the backdrop says of it, and None where that says nothing either."""
+        """The step (2,) that keeps the area on the thing: a small one, for noise must not shake it,
+        or where features have not ``sure`` where the thing is, all that the backdrop says of it,
+        and None where that says nothing either.
+        """
         pull = None
         if self._backdrop is not None:
             self._backdrop.moved(self._rest)
-            alignment = self._backdrop.alignment(look.colours, self._outline, self._drawn.margin if self._drawn else None)
+            alignment = self._backdrop.alignment(
+                look.colours, self._outline, self._drawn.margin if self._drawn else None
+            )
             if alignment is not None:
                 self._drawn = self._drawn or alignment
                 pull = alignment.step - self._drawn.step
@@ -338,6 +418,9 @@ def with_tracked(sieve: Sieve, found: Tracked) -> Sieve:
     held = next((track for track in sieve.tracks if track.path == found.path), None)
     length = len(next(iter(found.keys.values())))
     keys = {key.frame: key for key in held.keys if len(key.value) == length} if held else {}
-    keys |= {frame: Key(frame=frame, value=value, confidence=found.confidence[frame]) for frame, value in found.keys.items()}
+    keys |= {
+        frame: Key(frame=frame, value=value, confidence=found.confidence[frame])
+        for frame, value in found.keys.items()
+    }
     fresh = Track(path=found.path, keys=tuple(keys[frame] for frame in sorted(keys)))
     return sieve.but(tracks=(*(track for track in sieve.tracks if track.path != found.path), fresh))

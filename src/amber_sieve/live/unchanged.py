@@ -17,21 +17,30 @@ def _equal(one: Any, other: Any) -> bool:
 
 
 class Unchanged:
-    """Remembers the newest value of each name while what it was made from is the same: arrays by what they are, the rest by value.
+    """Remembers the newest value of each name while what it was made from is the same: arrays by
+    what they are, the rest by value.
 
-    Whoever gets the same object again knows that nothing need be drawn anew. Used by the render thread alone.
+    Whoever gets the same object again knows that nothing need be drawn anew. Used by the render
+    thread alone.
     """
 
     def __init__(self) -> None:
         self._held: dict[str, tuple[tuple[Any, ...], Any, float]] = {}
 
-    def get(self, name: str, inputs: tuple[Any, ...], make: Callable[[], T], lasts: float = 0.0) -> T:
-        """The value made from these inputs, made now when they are others. What was made less than ``lasts`` seconds ago does for others too."""
+    def get(
+        self, name: str, inputs: tuple[Any, ...], make: Callable[[], T], lasts: float = 0.0
+    ) -> T:
+        """The value made from these inputs, made now when they are others. What was made less than
+        ``lasts`` seconds ago does for others too.
+        """
         if name in self._held:
             before, value, made = self._held[name]
             if time.monotonic() - made < lasts:
                 return value
-            if len(before) == len(inputs) and all(one is other or _equal(one, other) for one, other in zip(before, inputs, strict=True)):
+            if len(before) == len(inputs) and all(
+                one is other or _equal(one, other)
+                for one, other in zip(before, inputs, strict=True)
+            ):
                 return value
         value = make()
         self._held[name] = (inputs, value, time.monotonic())

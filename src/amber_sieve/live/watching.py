@@ -1,4 +1,6 @@
-"""Coverage over time: what a sieve's mask holds on every frame, how much it flickers, and how far its colours drift from the samples."""
+"""Coverage over time: what a sieve's mask holds on every frame, how much it flickers, and how far
+its colours drift from the samples.
+"""
 
 from __future__ import annotations
 
@@ -9,7 +11,7 @@ import numpy as np
 from ..core.colour.oklab import one_to_oklab, to_oklab
 from ..core.frame import Frame
 from ..core.motion.movement import along, flow_between, to_grey8
-from ..language import translate
+from ..language import translator
 from ..project.model import Project
 from ..render.cache import Cache
 from ..render.context import RenderContext
@@ -17,6 +19,9 @@ from ..render.stack import sieve_mask
 from ..render.stages.every import while_dragged
 from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
+
+translate = translator("live")
+
 
 #: Frames are watched reduced to about so many pixels.
 WATCHED_ON = 60_000
@@ -30,8 +35,10 @@ AROUND = 6
 
 @dataclass(frozen=True)
 class WatchedFrame:
-    """One frame: coverage 0 to 1; chroma distance (Oklab, times 100) between what is masked and the samples; the mask itself and the levels of
-    its frame, small, 0 to 255 (None: as if nothing moved, or not needed any more); and the mask without Steady, where that is on."""
+    """One frame: coverage 0 to 1; chroma distance (Oklab, times 100) between what is masked and the
+    samples; the mask itself and the levels of its frame, small, 0 to 255 (None: as if nothing
+    moved, or not needed any more); and the mask without Steady, where that is on.
+    """
 
     coverage: float
     drift: float
@@ -51,21 +58,28 @@ class Course:
     troubles: list[int] = field(default_factory=list)
 
     def add(self, number: int, seen: WatchedFrame) -> None:
-        """A frame has been watched: what changed since the frame before is found, and masks that no neighbour asks for any more go."""
+        """A frame has been watched: what changed since the frame before is found, and masks that no
+        neighbour asks for any more go.
+        """
         self.seen[number] = seen
         for later in (number, number + 1):
             if later - 1 in self.seen and later in self.seen:
                 one, other = self.seen[later - 1], self.seen[later]
-                self.flickers[later] = flicker_between(one.mask, other.mask, one.levels, other.levels)
+                self.flickers[later] = flicker_between(
+                    one.mask, other.mask, one.levels, other.levels
+                )
                 if other.unsteady is not None:
-                    self.unsteady[later] = flicker_between(one.unsteady, other.unsteady, one.levels, other.levels)
+                    self.unsteady[later] = flicker_between(
+                        one.unsteady, other.unsteady, one.levels, other.levels
+                    )
         for at in (number - 1, number, number + 1):
             if at in self.seen and at + 1 in self.flickers and (at in self.flickers or at == 0):
                 self.seen[at] = replace(self.seen[at], mask=None, levels=None, unsteady=None)
 
     def flicker(self, number: int) -> float:
-        """Return how much of the mask changed since the frame before, the motion set aside, per cent of what either holds; 0 where that is not
-        known."""
+        """Return how much of the mask changed since the frame before, the motion set aside, per
+        cent of what either holds; 0 where that is not known.
+        """
         return self.flickers.get(number, 0.0)
 
     @property
@@ -76,13 +90,26 @@ class Course:
     @property
     def in_words(self) -> str:
         """The mean flicker, before and after Steady where that is on."""
-        before = translate("live", ", {mean:.1f} % without Steady", mean=_mean(self.unsteady)) if self.unsteady else ""
-        return translate("live", "flicker {mean_flicker:.1f} % a frame{before}", mean_flicker=self.mean_flicker, before=before)
+        before = (
+            translate(", {mean:.1f} % without Steady", mean=_mean(self.unsteady))
+            if self.unsteady
+            else ""
+        )
+        return translate(
+            "flicker {mean_flicker:.1f} % a frame{before}",
+            mean_flicker=self.mean_flicker,
+            before=before,
+        )
 
     def copy(self) -> Course:
-        """As it is now, with the frames at which the coverage jumps, while another thread goes on."""
+        """As it is now, with the frames at which the coverage jumps, while another thread goes
+        on.
+        """
         return Course(
-            dict(self.seen), dict(self.flickers), dict(self.unsteady), jumps({number: seen.coverage for number, seen in self.seen.items()})
+            dict(self.seen),
+            dict(self.flickers),
+            dict(self.unsteady),
+            jumps({number: seen.coverage for number, seen in self.seen.items()}),
         )
 
 
@@ -91,20 +118,28 @@ def _mean(by_frame: dict[int, float]) -> float:
 
 
 def flicker_between(
-    one: np.ndarray | None, other: np.ndarray | None, levels: np.ndarray | None = None, later: np.ndarray | None = None
+    one: np.ndarray | None,
+    other: np.ndarray | None,
+    levels: np.ndarray | None = None,
+    later: np.ndarray | None = None,
 ) -> float:
-    """Return how much of a mask changed from a frame to the next, the motion set aside, per cent of what either holds; the motion is found on the
-    levels of both frames."""
+    """Return how much of a mask changed from a frame to the next, the motion set aside, per cent of
+    what either holds; the motion is found on the levels of both frames.
+    """
     if one is None or other is None or one.shape != other.shape:
         return 0.0
     before, now = one.astype(np.float32), other.astype(np.float32)
     if levels is not None and later is not None:
         before = along(before, flow_between(later, levels))
-    return 100.0 * float(np.abs(before - now).sum()) / max(float(before.sum()), float(now.sum()), 1.0)
+    return (
+        100.0 * float(np.abs(before - now).sum()) / max(float(before.sum()), float(now.sum()), 1.0)
+    )
 
 
 def jumps(coverage: dict[int, float]) -> list[int]:
-    """Numbers of frames whose coverage stands out from that of the frames around them; of a run of such frames, the first."""
+    """Numbers of frames whose coverage stands out from that of the frames around them; of a run of
+    such frames, the first.
+    """
     numbers = sorted(coverage)
     out: list[int] = []
     values = np.array([coverage[number] for number in numbers])
@@ -129,19 +164,33 @@ def factor_for(width: int, height: int) -> int:
 
 
 def watchable(project: Project) -> Project:
-    """The project without Follow, which a small picture hardly shows; Steady is what is watched for."""
+    """The project without Follow, which a small picture hardly shows; Steady is what is watched
+    for.
+    """
     steady = {sieve.id: sieve.edge.steady for sieve in project.stack}
     quick = while_dragged(project)
-    return quick.but(stack=tuple(sieve.but(edge=sieve.edge.but(steady=steady[sieve.id])) for sieve in quick.stack))
+    return quick.but(
+        stack=tuple(
+            sieve.but(edge=sieve.edge.but(steady=steady[sieve.id])) for sieve in quick.stack
+        )
+    )
 
 
-def watched(frame: Frame, project: Project, sieve_id: str, number: int, resolver: Resolver) -> WatchedFrame:
-    """Return the coverage of a sieve's mask on a reduced frame; raises `Trouble` when something cannot be read."""
+def watched(
+    frame: Frame, project: Project, sieve_id: str, number: int, resolver: Resolver
+) -> WatchedFrame:
+    """Return the coverage of a sieve's mask on a reduced frame; raises `Trouble` when something
+    cannot be read.
+    """
     context = RenderContext(Cache(100_000_000))
     stands = resolver.resolve_frame(watchable(project), frame, number, context)
     mask = sieve_mask(frame, stands, sieve_id, context, layers_in(context))
     total = float(mask.sum(dtype=np.float64))
-    kept = [one_to_oklab(sample.colour) for sample in project.sieve(sieve_id).pick.samples if sample.on and sample.role == "keep"]
+    kept = [
+        one_to_oklab(sample.colour)
+        for sample in project.sieve(sieve_id).pick.samples
+        if sample.on and sample.role == "keep"
+    ]
     drift = 0.0
     if kept and total > 0:
         lab = to_oklab(frame.planes)

@@ -1,4 +1,5 @@
-"""A process of our own for work that holds Python's lock, or may not end: it can be ended, threads cannot.
+"""A process of our own for work that holds Python's lock, or may not end: it can be ended, threads
+cannot.
 
 Requests and answers are pickled, one after another. The other side is a module run by `python -m`
 that calls `serve`.

@@ -1,13 +1,16 @@
-"""The one table of formats: every dialog, reader and exporter asks here."""
+"""The one table of formats and codecs: every dialog, reader and exporter asks here."""
 
 from __future__ import annotations
 
 import pathlib
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 from ..errors import Trouble
-from ..language import translate
-from .codecs import CODECS, codecs_of
+from ..language import translator
+
+translate = translator("media")
+
 
 #: Endings of project files.
 PROJECT = ".sieve"
@@ -21,12 +24,14 @@ class Format:
     ----------
     name : what a person calls it; endings : the first is the usual one.
     kind : "still" or "clip".
-    writes : sample types that can be written, the default first; empty when it is only read. Of clips: names of codecs.
+    writes : sample types that can be written, the default first; empty when it is only read. Of
+        clips: names of codecs.
     alpha, profile : whether it holds transparency, and an ICC profile.
     mask : whether a mask can be written as it (16 bit or float grey).
     straight : alpha is never multiplied into the colours, and the file does not say so.
     greys : channels of grey pictures that can be written: 1, and 2 with alpha.
-    quality : whether one can be chosen, 1 to 100. encoder : name of OpenImageIO's writer, of clips of FFmpeg's container.
+    quality : whether one can be chosen, 1 to 100. encoder : name of OpenImageIO's writer, of clips
+        of FFmpeg's container.
     """
 
     name: str
@@ -42,6 +47,66 @@ class Format:
     encoder: str = ""
 
 
+@dataclass(frozen=True)
+class Codec:
+    """A codec and its encoder's options.
+
+    Attributes
+    ----------
+    encoder, pixels : FFmpeg's names of the encoder and of its pixel format.
+    endings : of the files that hold it.
+    options : what the encoder is told.
+    quality : whether a quality can be chosen.
+    alpha : pixel format with an alpha channel; "" where there is none.
+    """
+
+    encoder: str
+    pixels: str
+    endings: tuple[str, ...]
+    options: Mapping[str, str] = field(default_factory=dict)
+    quality: bool = False
+    alpha: str = ""
+
+
+#: By the name that a person knows; where an ending holds several, the first is the usual one.
+CODECS: dict[str, Codec] = {
+    "H.264": Codec(
+        "libx264", "yuv420p", (".mp4", ".mov", ".mkv"), {"preset": "medium"}, quality=True
+    ),
+    "HEVC": Codec(
+        "libx265",
+        "yuv420p10le",
+        (".mp4", ".mov", ".mkv"),
+        {"preset": "medium", "x265-params": "log-level=error"},
+        quality=True,
+    ),
+    "ProRes 422 HQ": Codec(
+        "prores_ks", "yuv422p10le", (".mov", ".mkv", ".mxf"), {"profile": "3", "vendor": "apl0"}
+    ),
+    "ProRes 4444": Codec(
+        "prores_ks",
+        "yuv444p10le",
+        (".mov", ".mkv"),
+        {"profile": "4", "vendor": "apl0"},
+        alpha="yuva444p10le",
+    ),
+    "DNxHR HQX": Codec("dnxhd", "yuv422p10le", (".mov", ".mxf"), {"profile": "dnxhr_hqx"}),
+    "FFV1": Codec(
+        "ffv1", "yuv444p16le", (".mkv",), {"level": "3", "slices": "16", "slicecrc": "1"}
+    ),
+}
+
+
+def codecs_of(ending: str) -> tuple[str, ...]:
+    """The names of the codecs that files with an ending hold, the usual one first."""
+    return tuple(name for name, codec in CODECS.items() if ending in codec.endings)
+
+
+def codecs_with_alpha() -> tuple[str, ...]:
+    """The names of the codecs that hold alpha."""
+    return tuple(name for name, codec in CODECS.items() if codec.alpha)
+
+
 #: Endings of the raw files of cameras.
 RAW = (".dng", ".cr2", ".cr3", ".nef", ".arw", ".raf", ".orf", ".rw2", ".pef", ".srw")
 
@@ -50,11 +115,22 @@ PILLOW = (".heic", ".heif", ".hif", ".avif", ".gif", ".tga")
 
 FORMATS = (
     Format("PNG", (".png",), writes=("uint8", "uint16"), mask=True, encoder="png"),
-    Format("TIFF", (".tif", ".tiff"), writes=("uint16", "uint8", "float"), mask=True, encoder="tiff"),
+    Format(
+        "TIFF", (".tif", ".tiff"), writes=("uint16", "uint8", "float"), mask=True, encoder="tiff"
+    ),
     Format("JPEG", (".jpg", ".jpeg"), writes=("uint8",), alpha=False, quality=True, encoder="jpeg"),
-    Format("OpenEXR", (".exr",), writes=("half", "float"), profile=False, mask=True, encoder="openexr"),
+    Format(
+        "OpenEXR", (".exr",), writes=("half", "float"), profile=False, mask=True, encoder="openexr"
+    ),
     Format("WebP", (".webp",), writes=("uint8",), greys=(), quality=True, encoder="webp"),
-    Format("JPEG XL", (".jxl",), writes=("uint16", "uint8", "half", "float"), straight=True, greys=(1,), encoder="jpegxl"),
+    Format(
+        "JPEG XL",
+        (".jxl",),
+        writes=("uint16", "uint8", "half", "float"),
+        straight=True,
+        greys=(1,),
+        encoder="jpegxl",
+    ),
     Format("HEIC", (".heic", ".heif", ".hif")),
     Format("AVIF", (".avif",)),
     Format("GIF", (".gif",), profile=False),
@@ -63,7 +139,15 @@ FORMATS = (
     Format("JPEG 2000", (".jp2", ".j2k")),
     Format("Radiance HDR", (".hdr",), alpha=False, profile=False),
     Format("PSD", (".psd",)),
-    Format("DPX", (".dpx",), writes=("uint16",), profile=False, straight=True, greys=(1,), encoder="dpx"),
+    Format(
+        "DPX",
+        (".dpx",),
+        writes=("uint16",),
+        profile=False,
+        straight=True,
+        greys=(1,),
+        encoder="dpx",
+    ),
     Format("Camera raw", RAW),
     Format("MP4", (".mp4", ".m4v"), "clip", codecs_of(".mp4"), encoder="mp4"),
     Format("QuickTime", (".mov",), "clip", codecs_of(".mov"), encoder="mov"),
@@ -74,7 +158,11 @@ FORMATS = (
     Format("MPEG transport stream", (".ts", ".mts", ".m2ts"), "clip"),
     Format("MPEG programme stream", (".mpg", ".mpeg", ".vob"), "clip"),
     Format("NUT", (".nut",), "clip"),
-    Format("H.264, HEVC or MPEG-2 without a container", (".h264", ".264", ".hevc", ".265", ".h265", ".m2v"), "clip"),
+    Format(
+        "H.264, HEVC or MPEG-2 without a container",
+        (".h264", ".264", ".hevc", ".265", ".h265", ".m2v"),
+        "clip",
+    ),
 )
 
 
@@ -89,7 +177,9 @@ def endings(kind: str = "", writable: bool = False, mask: bool = False) -> list[
     return [
         ending
         for known in FORMATS
-        if (not kind or known.kind == kind) and (known.writes or not writable) and (known.mask or not mask)
+        if (not kind or known.kind == kind)
+        and (known.writes or not writable)
+        and (known.mask or not mask)
         for ending in known.endings
     ]
 
@@ -117,7 +207,8 @@ def written() -> list[Format]:
 
 
 def depth_for(path: pathlib.Path, wanted: str) -> str:
-    """The sample type to write with this ending: the wanted one where it can be held, else the nearest.
+    """The sample type to write with this ending: the wanted one where it can be held, else the
+    nearest.
 
     Raises
     ------
@@ -127,15 +218,20 @@ def depth_for(path: pathlib.Path, wanted: str) -> str:
     if known is None or known.kind != "still" or not known.writes:
         raise Trouble(
             translate(
-                "media",
                 "Pictures cannot be written as «{suffix}»: end the name in {endings}.",
-                suffix=path.suffix or translate("media", "no ending"),
+                suffix=path.suffix or translate("no ending"),
                 endings=", ".join(endings("still", True)),
             )
         )
     if wanted in known.writes:
         return wanted
-    deep = "uint16" if wanted in ("half", "float") else "half" if wanted == "uint16" else known.writes[0]
+    deep = (
+        "uint16"
+        if wanted in ("half", "float")
+        else "half"
+        if wanted == "uint16"
+        else known.writes[0]
+    )
     return deep if deep in known.writes else known.writes[0]
 
 
@@ -145,9 +241,8 @@ def mask_depth_for(path: pathlib.Path) -> str:
     if known is None or not known.mask:
         raise Trouble(
             translate(
-                "media",
                 "Masks cannot be written as «{suffix}»: end the name in {endings}.",
-                suffix=path.suffix or translate("media", "no ending"),
+                suffix=path.suffix or translate("no ending"),
                 endings=", ".join(endings(mask=True)),
             )
         )
@@ -162,21 +257,33 @@ def codec_for(path: pathlib.Path, wanted: str = "") -> str:
     Trouble: this ending cannot hold it.
     """
     known = format_of(path)
-    if known is not None and known.kind == "clip" and known.writes and (not wanted or wanted in known.writes):
+    if (
+        known is not None
+        and known.kind == "clip"
+        and known.writes
+        and (not wanted or wanted in known.writes)
+    ):
         return wanted or known.writes[0]
-    holds = sorted({e for f in FORMATS if f.kind == "clip" and f.writes and (not wanted or wanted in f.writes) for e in f.endings})
+    holds = sorted(
+        {
+            e
+            for f in FORMATS
+            if f.kind == "clip" and f.writes and (not wanted or wanted in f.writes)
+            for e in f.endings
+        }
+    )
     raise Trouble(
         translate(
-            "media",
             "{wanted} cannot be written as «{suffix}»: end the name in {holds}.",
-            wanted=wanted or translate("media", "A clip"),
-            suffix=path.suffix or translate("media", "no ending"),
+            wanted=wanted or translate("A clip"),
+            suffix=path.suffix or translate("no ending"),
             holds=", ".join(holds),
         )
     )
 
 
-#: The quality that is usual for codecs of clips that have one, of 1 to 100; it is a constant rate factor of 16.
+#: The quality that is usual for codecs of clips that have one, of 1 to 100; it is a constant rate
+#: factor of 16.
 QUALITY = 70
 
 

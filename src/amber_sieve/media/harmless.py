@@ -6,12 +6,15 @@ import numpy as np
 
 from ..core.frame import BRIGHTEST
 
-#: Alpha below this says nothing of the colour it was multiplied into: an 8-bit step is 60 times as much.
+#: Alpha below this says nothing of the colour it was multiplied into: an 8-bit step is 60 times as
+#: much.
 FAINT = 1 / 65535
 
 
 def divided_by_alpha(planes: np.ndarray, alpha: np.ndarray) -> None:
-    """Take associated alpha out of the colours (3, H, W), in place; where there is next to none they stay."""
+    """Take associated alpha out of the colours (3, H, W), in place; where there is next to none
+    they stay.
+    """
     np.divide(planes, alpha, out=planes, where=alpha >= FAINT)
 
 
@@ -21,7 +24,8 @@ def harmless_alpha(alpha: np.ndarray) -> np.ndarray:
 
 
 def made_harmless(planes: np.ndarray) -> int:
-    """Bring light (3, H, W) float32 within what kernels can stand, in place: NaN is 0, all within ±``BRIGHTEST``.
+    """Bring light (3, H, W) float32 within what kernels can stand, in place: NaN is 0, all within
+    ±``BRIGHTEST``.
 
     Returns
     -------
@@ -34,5 +38,9 @@ def made_harmless(planes: np.ndarray) -> int:
         count = int(np.count_nonzero(bad))
         if count:
             changed += count
-            plane[bad] = np.clip(np.nan_to_num(plane[bad], nan=0.0, posinf=BRIGHTEST, neginf=-BRIGHTEST), -BRIGHTEST, BRIGHTEST)
+            plane[bad] = np.clip(
+                np.nan_to_num(plane[bad], nan=0.0, posinf=BRIGHTEST, neginf=-BRIGHTEST),
+                -BRIGHTEST,
+                BRIGHTEST,
+            )
     return changed

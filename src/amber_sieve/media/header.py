@@ -1,4 +1,5 @@
-"""Check that the header of a picture or a clip can be read in time: tried in a process of its own, which is ended when it cannot.
+"""Check that the header of a picture or a clip can be read in time: tried in a process of its own,
+which is ended when it cannot.
 
 A file of a few megabytes may hold a hundred thousand attributes or text that swells to gigabytes;
 libraries walk all of it, and some end the process on damage.
@@ -14,13 +15,17 @@ from collections.abc import Callable
 from typing import Any
 
 from ..errors import Trouble
-from ..language import translate
+from ..language import translator
 from .child import Child, ChildEnded, serve
 from .formats import PILLOW, is_clip
 
+translate = translator("stills")
+
+
 #: Parts of a file that are looked at, at most: libraries walk all before one to come to it.
 MAX_PARTS = 256
-#: Seconds of the processor allowed for reading a header: a base, and more for each byte of the file.
+#: Seconds of the processor allowed for reading a header: a base, and more for each byte of the
+#: file.
 MAX_PROCESSOR_SECONDS, SECONDS_A_BYTE = 0.5, 1e-8
 #: Seconds after which a disk that does not answer is given up.
 MAX_SECONDS = 30.0
@@ -45,15 +50,17 @@ def check(path: pathlib.Path) -> None:
     except ChildEnded:
         raise Trouble(
             translate(
-                "stills",
-                "{path} cannot be opened: what it says of itself does not end. Save it again without metadata, or restore it.",
+                "{path} cannot be opened: what it says of itself does not end. Save it again "
+                "without metadata, or restore it.",
                 path=path,
             )
         ) from None
 
 
 def _reader(path: pathlib.Path) -> Callable[[str], None]:
-    """Return what walks through a header as the readers of such files do, with no more loaded than that takes."""
+    """Return what walks through a header as the readers of such files do, with no more loaded than
+    that takes.
+    """
     if path.suffix.lower() in PILLOW:
         importlib.import_module(f"{__package__}.stills.phone_and_web").load_libraries(path)
         return _through_pillow

@@ -5,11 +5,15 @@ from __future__ import annotations
 import pathlib
 
 from ..errors import Trouble
-from ..language import translate
+from ..language import translator
 from .scratch import IN_MEMORY
 
-#: Bytes that a pixel takes while a picture is opened: three planes of float32, the samples of one that is stored on its side, and a strip
-#: being worked on. Of one that is held in a file, its alpha and a mask.
+translate = translator("media")
+
+
+#: Bytes that a pixel takes while a picture is opened: three planes of float32, the samples of one
+#: that is stored on its side, and a strip being worked on. Of one that is held in a file, its alpha
+#: and a mask.
 BYTES_A_PIXEL = 3 * 4 + 8
 BYTES_IN_FILE = 2 * 4
 #: Share of what is free that opening may take: the rest is for what is done with the picture.
@@ -21,15 +25,21 @@ _GROUP = pathlib.Path("/sys/fs/cgroup")
 
 
 def available() -> int:
-    """Bytes of memory that can be had: of the machine (proc(5), MemAvailable), or of the control group where that has less left."""
+    """Bytes of memory that can be had: of the machine (proc(5), MemAvailable), or of the control
+    group where that has less left.
+    """
     found = [1 << 62]
     try:
-        line = next(line for line in _MEMINFO.read_text().splitlines() if line.startswith("MemAvailable:"))
+        line = next(
+            line for line in _MEMINFO.read_text().splitlines() if line.startswith("MemAvailable:")
+        )
         found.append(int(line.split()[1]) * 1024)
     except (OSError, StopIteration, ValueError, IndexError):
         pass
     try:
-        found.append(int((_GROUP / "memory.max").read_text()) - int((_GROUP / "memory.current").read_text()))
+        found.append(
+            int((_GROUP / "memory.max").read_text()) - int((_GROUP / "memory.current").read_text())
+        )
     except (OSError, ValueError):  # there is no limit
         pass
     return min(found)
@@ -46,7 +56,6 @@ def room_for(path: pathlib.Path, width: int, height: int, largest: int) -> None:
     if pixels > largest:
         raise Trouble(
             translate(
-                "media",
                 "{path} is {width} x {height} pixels, more than {most} million: cut it into parts.",
                 path=path,
                 width=width,
@@ -58,8 +67,8 @@ def room_for(path: pathlib.Path, width: int, height: int, largest: int) -> None:
     if needs > SHARE * free:
         raise Trouble(
             translate(
-                "media",
-                "{path} is {width} x {height} pixels and takes {needs:.1f} GB to open, {free:.1f} GB are free: close "
+                "{path} is {width} x {height} pixels and takes {needs:.1f} GB to open, {free:.1f} "
+                "GB are free: close "
                 "other programs, or make it smaller.",
                 path=path,
                 width=width,

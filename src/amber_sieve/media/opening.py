@@ -13,9 +13,15 @@ from .source import About, Source
 
 
 def about_of(path: pathlib.Path) -> About:
-    """Return the properties of a file; of a still only the header is read. Raises what `open_source` does."""
+    """Return the properties of a file; of a still only the header is read. Raises what
+    `open_source` does.
+    """
     path = pathlib.Path(path)
-    if not sequences.is_pattern(path) and not formats.is_clip(path) and path.suffix.lower() not in formats.RAW:
+    if (
+        not sequences.is_pattern(path)
+        and not formats.is_clip(path)
+        and path.suffix.lower() not in formats.RAW
+    ):
         _check_header(path)
         return stills.about(path)
     source = open_source(path)
@@ -50,7 +56,9 @@ def open_source(path: pathlib.Path, reading: Reading = PLAIN) -> Source:
 
 
 def _check_header(path: pathlib.Path, reader: str = "stills.reader") -> None:
-    """Make sure that the header of a file ends; what reads it is loaded meanwhile. Raises `Trouble`."""
+    """Make sure that the header of a file ends; what reads it is loaded meanwhile. Raises
+    `Trouble`.
+    """
     regular_file(path)
     header.prepare()
     importlib.import_module(f"{__package__}.{reader}")

@@ -1,4 +1,6 @@
-"""Keeps what C libraries print away from stderr while they read: what is wrong with a file is said in a sentence of our own."""
+"""Keeps what C libraries print away from stderr while they read: what is wrong with a file is said
+in a sentence of our own.
+"""
 
 from __future__ import annotations
 
@@ -15,8 +17,9 @@ _stderr = -1
 
 @contextlib.contextmanager
 def quiet() -> Iterator[None]:
-    """Nothing reaches the file descriptor of stderr here. The first to come in turns it away, the last to leave turns it back, so that
-    many threads may read at once."""
+    """Nothing reaches the file descriptor of stderr here. The first to come in turns it away, the
+    last to leave turns it back, so that many threads may read at once.
+    """
     global _inside, _stderr
     with _LOCK:
         if _inside == 0:

@@ -1,4 +1,6 @@
-"""Timecode of frames, SMPTE ST 12-1: hours:minutes:seconds:frames, with dropped numbers at 29.97 and 59.94."""
+"""Timecode of frames, SMPTE ST 12-1: hours:minutes:seconds:frames, with dropped numbers at 29.97
+and 59.94.
+"""
 
 from __future__ import annotations
 
@@ -19,7 +21,9 @@ PAIRED_ABOVE = 30
 
 
 def drops_numbers(rate: Fraction) -> bool:
-    """Return whether timecode at a rate may drop numbers to stay with the clock: at 29.97 and 59.94."""
+    """Return whether timecode at a rate may drop numbers to stay with the clock: at 29.97 and
+    59.94.
+    """
     return rate.denominator == 1001 and round(rate) % 30 == 0
 
 
@@ -75,7 +79,10 @@ class Timecode:
         second = 0
         if self.base > PAIRED_ABOVE:
             frames, second = divmod(frames, 2)
-        digits = sum((value // 10 << 4 | value % 10) << place for value, place in ((hours, 24), (minutes, 16), (seconds, 8), (frames, 0)))
+        digits = sum(
+            (value // 10 << 4 | value % 10) << place
+            for value, place in ((hours, 24), (minutes, 16), (seconds, 8), (frames, 0))
+        )
         return digits | (DROP_BIT if self.drop else 0) | (SECOND_BIT if second else 0)
 
 
@@ -96,10 +103,15 @@ def from_text(text: str, rate: Fraction) -> Timecode | None:
 def from_word(word: int, rate: Fraction) -> Timecode | None:
     """Return the timecode of a header's 32 bits, None where they hold none."""
     drop, second = bool(word & DROP_BIT), bool(word & SECOND_BIT)
-    digits = [word >> place & mask for place, mask in ((28, 3), (24, 15), (20, 7), (16, 15), (12, 7), (8, 15), (4, 3), (0, 15))]
+    digits = [
+        word >> place & mask
+        for place, mask in ((28, 3), (24, 15), (20, 7), (16, 15), (12, 7), (8, 15), (4, 3), (0, 15))
+    ]
     if any(units > 9 for units in digits[1::2]):
         return None
-    hours, minutes, seconds, frames = (tens * 10 + units for tens, units in zip(digits[::2], digits[1::2], strict=True))
+    hours, minutes, seconds, frames = (
+        tens * 10 + units for tens, units in zip(digits[::2], digits[1::2], strict=True)
+    )
     if round(rate) > PAIRED_ABOVE:
         frames = 2 * frames + second
     return _from_fields((hours, minutes, seconds, frames), rate, drop)
@@ -107,7 +119,9 @@ def from_word(word: int, rate: Fraction) -> Timecode | None:
 
 def _from_fields(fields: tuple[int, int, int, int], rate: Fraction, drop: bool) -> Timecode | None:
     hours, minutes, seconds, frames = fields
-    if drop and round(rate) % 30 == 0:  # a rate that was measured on a few frames may be a little off
+    if (
+        drop and round(rate) % 30 == 0
+    ):  # a rate that was measured on a few frames may be a little off
         rate = Fraction(round(rate) * 1000, 1001)
     made = Timecode(0, rate, drop and drops_numbers(rate))
     if hours > 23 or minutes > 59 or seconds > 59 or frames >= made.base:

@@ -5,8 +5,11 @@ from __future__ import annotations
 from pydantic import Field, ValidationError
 
 from ..errors import Trouble
-from ..language import translate
+from ..language import translator
 from .model import VERSION, Frozen, Sieve
+
+translate = translator("project")
+
 
 #: Characters of a text that is looked at for sieves, at most.
 LONGEST = 20_000_000
@@ -36,9 +39,12 @@ def sieves_in(text: str) -> tuple[Sieve, ...]:
             raise ValueError("far more than sieves take")
         held = Clipping.model_validate_json(text)
     except (ValidationError, ValueError, RecursionError):
-        raise Trouble(translate("project", "The clipboard holds no sieve: copy one first.")) from None
+        raise Trouble(translate("The clipboard holds no sieve: copy one first.")) from None
     if held.amber_sieve > VERSION:
         raise Trouble(
-            translate("project", "The clipboard holds a sieve of a newer version of Amber Sieve: update the program to paste it.")
+            translate(
+                "The clipboard holds a sieve of a newer version of Amber Sieve: update the "
+                "program to paste it.",
+            )
         )
     return held.sieves

@@ -1,4 +1,6 @@
-"""Edits: functions from a sieve to a sieve, or from a project to a project; window and terminal use the same."""
+"""Edits: functions from a sieve to a sieve, or from a project to a project; window and terminal use
+the same.
+"""
 
 from __future__ import annotations
 
@@ -8,10 +10,13 @@ from typing import Any
 from pydantic import ValidationError
 
 from ..errors import Trouble
-from ..language import translate
+from ..language import translator
 from ..names import MaskFrom, drop_rule_for
 from .fields import spec_of
 from .model import Adjust, Area, Edge, Group, Joined, Place, Project, Sample, Sieve, Take, fresh_id
+
+translate = translator("project")
+
 
 #: How far from a click an island is looked for at least, full-resolution pixels.
 NEAREST = 6.0
@@ -21,17 +26,24 @@ NEAREST = 6.0
 
 
 def with_new_sieve(project: Project) -> tuple[Project, Sieve]:
-    """The project with an empty sieve at the end, and that sieve; it changes nothing until somebody moves something."""
-    fresh = Sieve(name=translate("project", "Sieve {count}", count=len(project.stack) + 1))
+    """The project with an empty sieve at the end, and that sieve; it changes nothing until somebody
+    moves something.
+    """
+    fresh = Sieve(name=translate("Sieve {count}", count=len(project.stack) + 1))
     return project.but(stack=(*project.stack, fresh)), fresh
 
 
 def without_sieve(project: Project, sieve_id: str) -> Project:
-    """The project without a sieve; the last one is replaced by an empty one. Those that lean on it keep a copy of what it masked."""
+    """The project without a sieve; the last one is replaced by an empty one. Those that lean on it
+    keep a copy of what it masked.
+    """
     for sieve in leaning_on(project, sieve_id):
         project = project.with_sieve(unlinked(project, sieve, sieve_id))
     rest = tuple(sieve for sieve in project.stack if sieve.id != sieve_id)
-    return project.but(stack=rest or (Sieve(name=translate("project", "Sieve 1")),), solo="" if project.solo == sieve_id else project.solo)
+    return project.but(
+        stack=rest or (Sieve(name=translate("Sieve 1")),),
+        solo="" if project.solo == sieve_id else project.solo,
+    )
 
 
 def leaning_on(project: Project, sieve_id: str) -> list[Sieve]:
@@ -40,9 +52,11 @@ def leaning_on(project: Project, sieve_id: str) -> list[Sieve]:
 
 
 def unlinked(project: Project, sieve: Sieve, from_id: str = "") -> Sieve:
-    """A sieve whose mask leans on no other (or not on one of them any more): what it took from it is copied where one mask can hold it.
+    """A sieve whose mask leans on no other (or not on one of them any more): what it took from it
+    is copied where one mask can hold it.
 
-    What is left by several, and masks laid on its own, cannot be copied: the one leant on is dropped from among them.
+    What is left by several, and masks laid on its own, cannot be copied: the one leant on is
+        dropped from among them.
     """
     joined = tuple(one for one in sieve.joined if from_id and one.of != from_id)
     others = tuple(other for other in sieve.of if from_id and other != from_id)
@@ -51,19 +65,34 @@ def unlinked(project: Project, sieve: Sieve, from_id: str = "") -> Sieve:
     held = project.sieve(sieve.of[0])
     turned = held.opposite != (sieve.opposite != (sieve.mask_from == "left"))
     return sieve.but(
-        mask_from=held.mask_from, of=held.of, opposite=turned, joined=(*held.joined, *joined), pick=held.pick, bands=held.bands,
-        invert=held.invert, edge=held.edge, areas=held.areas,
-    )  # fmt: skip
+        mask_from=held.mask_from,
+        of=held.of,
+        opposite=turned,
+        joined=(*held.joined, *joined),
+        pick=held.pick,
+        bands=held.bands,
+        invert=held.invert,
+        edge=held.edge,
+        areas=held.areas,
+    )
 
 
-def with_mask_from(project: Project, sieve_id: str, kind: MaskFrom, of: Collection[str], opposite: bool = False) -> Project:
-    """The project with a sieve's mask made from others'; raises `Trouble` when they would lean on each other in a circle."""
-    sieve = project.sieve(sieve_id).but(mask_from=kind, of=tuple(of) if kind != "own" else (), opposite=opposite)
+def with_mask_from(
+    project: Project, sieve_id: str, kind: MaskFrom, of: Collection[str], opposite: bool = False
+) -> Project:
+    """The project with a sieve's mask made from others'; raises `Trouble` when they would lean on
+    each other in a circle.
+    """
+    sieve = project.sieve(sieve_id).but(
+        mask_from=kind, of=tuple(of) if kind != "own" else (), opposite=opposite
+    )
     return _without_circles(project, sieve)
 
 
 def with_joined(project: Project, sieve_id: str, joined: Collection[Joined]) -> Project:
-    """The project with other sieves' masks laid on a sieve's; raises `Trouble` when they would lean on each other in a circle."""
+    """The project with other sieves' masks laid on a sieve's; raises `Trouble` when they would lean
+    on each other in a circle.
+    """
     return _without_circles(project, project.sieve(sieve_id).but(joined=tuple(joined)))
 
 
@@ -71,11 +100,11 @@ def _without_circles(project: Project, changed: Sieve) -> Project:
     try:
         return project.with_sieve(changed)
     except ValidationError:
-        names = translate("project", " and ").join(project.sieve(other).name for other in changed.leans_on)
+        names = translate(" and ").join(project.sieve(other).name for other in changed.leans_on)
         raise Trouble(
             translate(
-                "project",
-                "The mask of {name} cannot be made from {names}: they would lean on each other in a circle.",
+                "The mask of {name} cannot be made from {names}: they would lean on each other in "
+                "a circle.",
                 name=changed.name,
                 names=names,
             )
@@ -85,7 +114,7 @@ def _without_circles(project: Project, changed: Sieve) -> Project:
 def with_copy_of(project: Project, sieve_id: str) -> tuple[Project, Sieve]:
     """The project with a copy of a sieve after it, and the copy."""
     held = project.sieve(sieve_id)
-    copy = held.but(id=fresh_id(), name=translate("project", "{name} copy", name=held.name)[:200])
+    copy = held.but(id=fresh_id(), name=translate("{name} copy", name=held.name)[:200])
     at = project.stack.index(held) + 1
     return project.but(stack=(*project.stack[:at], copy, *project.stack[at:])), copy
 
@@ -95,8 +124,10 @@ LEFTOVERS_WIDER = 1.5
 
 
 def with_leftovers_of(project: Project, sieve_id: str) -> tuple[Project, Sieve]:
-    """The project with a sieve after another one for what still has the colours picked there, and that sieve: it measures the result so far,
-    takes them wider, and changes nothing yet. Areas come along, to hold it to where it belongs."""
+    """The project with a sieve after another one for what still has the colours picked there, and
+    that sieve: it measures the result so far, takes them wider, and changes nothing yet. Areas come
+    along, to hold it to where it belongs.
+    """
     held = project.sieve(sieve_id)
     highest = spec_of(Sample, "tolerance").high
     samples = tuple(
@@ -106,14 +137,20 @@ def with_leftovers_of(project: Project, sieve_id: str) -> tuple[Project, Sieve]:
     )
     areas = tuple(area.but(id=fresh_id()) for area in held.areas)
     pick = held.pick.but(samples=samples, measure="result", connected=False, outline=())
-    fresh = Sieve(name=translate("project", "{name} leftovers", name=held.name)[:200], pick=pick, areas=areas)
+    fresh = Sieve(name=translate("{name} leftovers", name=held.name)[:200], pick=pick, areas=areas)
     at = project.stack.index(held) + 1
     return project.but(stack=(*project.stack[:at], fresh, *project.stack[at:])), fresh
 
 
 def with_the_rest(project: Project) -> tuple[Project, Sieve]:
-    """The project with a sieve at its end for all that the others leave, and that sieve; it changes nothing yet."""
-    fresh = Sieve(name=translate("project", "The rest"), mask_from="left", of=tuple(sieve.id for sieve in project.stack)[:64])
+    """The project with a sieve at its end for all that the others leave, and that sieve; it changes
+    nothing yet.
+    """
+    fresh = Sieve(
+        name=translate("The rest"),
+        mask_from="left",
+        of=tuple(sieve.id for sieve in project.stack)[:64],
+    )
     return project.but(stack=(*project.stack, fresh)), fresh
 
 
@@ -136,7 +173,9 @@ def with_part_of(sieve: Sieve, other: Sieve, part: str) -> Sieve:
 
 
 def with_pasted(project: Project, sieves: Collection[Sieve]) -> tuple[Project, tuple[Sieve, ...]]:
-    """The project with copies of some sieves of this or another project at the end, and the copies; links between them are kept."""
+    """The project with copies of some sieves of this or another project at the end, and the copies;
+    links between them are kept.
+    """
     fresh = {sieve.id: fresh_id() for sieve in sieves}
 
     def copied(sieve: Sieve) -> Sieve:
@@ -166,20 +205,30 @@ def _moved(things: tuple[Any, ...], thing_id: str, by: int) -> tuple[Any, ...]:
 
 def with_group(project: Project, sieve_id: str, name: str) -> Project:
     """The project with a sieve in a group of that name, which is made where there is none."""
-    group = next((group for group in project.groups if group.name == name), None) or Group(name=name)
+    group = next((group for group in project.groups if group.name == name), None) or Group(
+        name=name
+    )
     groups = project.groups if group in project.groups else (*project.groups, group)
     return project.but(groups=groups).with_sieve(project.sieve(sieve_id).but(group=group.id))
 
 
 def with_changed_group(project: Project, group_id: str, **changes: object) -> Project:
     """The project with a group's name, switch or strength changed."""
-    return project.but(groups=tuple(group.but(**changes) if group.id == group_id else group for group in project.groups))
+    return project.but(
+        groups=tuple(
+            group.but(**changes) if group.id == group_id else group for group in project.groups
+        )
+    )
 
 
 def without_group(project: Project, group_id: str) -> Project:
     """The project with a group dissolved; its sieves stay."""
-    stack = tuple(sieve.but(group="") if sieve.group == group_id else sieve for sieve in project.stack)
-    return project.but(stack=stack, groups=tuple(group for group in project.groups if group.id != group_id))
+    stack = tuple(
+        sieve.but(group="") if sieve.group == group_id else sieve for sieve in project.stack
+    )
+    return project.but(
+        stack=stack, groups=tuple(group for group in project.groups if group.id != group_id)
+    )
 
 
 # Takes
@@ -206,7 +255,9 @@ def with_stack_of(project: Project, name: str) -> Project:
 
 
 def with_field(sieve: Sieve, path: str, value: object) -> Sieve:
-    """The sieve with one field changed, named by its way: "strength", "edge.follow", "adjust.recolour.hue"."""
+    """The sieve with one field changed, named by its way: "strength", "edge.follow",
+    "adjust.recolour.hue".
+    """
     name, _, rest = path.partition(".")
     if not rest:
         return sieve.but(**{name: value})
@@ -267,14 +318,18 @@ def with_sample(sieve: Sieve, sample: Sample, alone: bool = False) -> Sieve:
     return with_samples(sieve, (*sieve.pick.samples, sample))
 
 
-def with_changed_samples(sieve: Sieve, changes: dict[str, object], ids: Collection[str] = ()) -> Sieve:
+def with_changed_samples(
+    sieve: Sieve, changes: dict[str, object], ids: Collection[str] = ()
+) -> Sieve:
     """The sieve with some fields of some samples changed; of all of them when no ids are given.
 
     A drop sample compared otherwise from now on starts by the rule of its comparison.
     """
     if "compare" in changes:
         changes = {"rule": drop_rule_for(str(changes["compare"])), **changes}
-    return with_samples(sieve, [s.but(**changes) if not ids or s.id in ids else s for s in sieve.pick.samples])
+    return with_samples(
+        sieve, [s.but(**changes) if not ids or s.id in ids else s for s in sieve.pick.samples]
+    )
 
 
 def without_samples(sieve: Sieve, ids: Collection[str]) -> Sieve:
@@ -283,9 +338,14 @@ def without_samples(sieve: Sieve, ids: Collection[str]) -> Sieve:
 
 
 def with_roles_swapped(sieve: Sieve, ids: Collection[str] = ()) -> Sieve:
-    """The sieve with keep samples made drop samples and the other way round; all of them when no ids are given."""
+    """The sieve with keep samples made drop samples and the other way round; all of them when no
+    ids are given.
+    """
     other = {"keep": "drop", "drop": "keep"}
-    return with_samples(sieve, [s.but(role=other[s.role]) if not ids or s.id in ids else s for s in sieve.pick.samples])
+    return with_samples(
+        sieve,
+        [s.but(role=other[s.role]) if not ids or s.id in ids else s for s in sieve.pick.samples],
+    )
 
 
 # Islands
@@ -299,7 +359,11 @@ def place_of(x: float, y: float, pixels: float = 0.0) -> Place:
 def with_island_toggled(sieve: Sieve, x: float, y: float) -> Sieve:
     """The sieve with the island at a place taken out, or brought back."""
     out = sieve.edge.islands_out
-    near = [place for place in out if (place.x - x) ** 2 + (place.y - y) ** 2 <= max(place.radius, 4) ** 2]
+    near = [
+        place
+        for place in out
+        if (place.x - x) ** 2 + (place.y - y) ** 2 <= max(place.radius, 4) ** 2
+    ]
     places = tuple(place for place in out if place not in near) if near else (*out, place_of(x, y))
     return sieve.but(edge=sieve.edge.but(islands_out=places))
 
@@ -325,7 +389,9 @@ def with_all_islands(sieve: Sieve) -> Sieve:
 def with_area(sieve: Sieve, area: Area) -> Sieve:
     """The sieve with one more area, or with the one of the same id replaced."""
     if any(other.id == area.id for other in sieve.areas):
-        return sieve.but(areas=tuple(area if other.id == area.id else other for other in sieve.areas))
+        return sieve.but(
+            areas=tuple(area if other.id == area.id else other for other in sieve.areas)
+        )
     return sieve.but(areas=(*sieve.areas, area))
 
 

@@ -1,4 +1,6 @@
-"""Numbers of the model: label, unit, range, step and help stand here once, and pages, terminal, schema and docs read them."""
+"""Numbers of the model: label, unit, range, step and help stand here once, and pages, terminal,
+schema and docs read them.
+"""
 
 from __future__ import annotations
 
@@ -8,7 +10,9 @@ from typing import Any, get_args
 from pydantic import BaseModel, Field
 from pydantic.fields import FieldInfo
 
-from ..language import translate
+from ..language import translator
+
+translate = translator("model")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -19,7 +23,8 @@ class Spec:
     ----------
     low, high : what may be typed; soft_low, soft_high : what a drag covers, where that is less.
     step : what an arrow key changes it by; decimals : how it is shown.
-    auto : whether "auto" may stand in its place; from_auto : whether it starts so (``start`` is then the number that changes nothing).
+    auto : whether "auto" may stand in its place; from_auto : whether it starts so (``start`` is
+        then the number that changes nothing).
     """
 
     name: str
@@ -38,8 +43,21 @@ class Spec:
 
 
 def plain_spec(name: str, label: str, start: float, low: float, high: float, **more: Any) -> Spec:
-    """A number that stands in no model; a drag covers all of it unless ``soft_low`` and ``soft_high`` say otherwise."""
-    return Spec(**{"name": name, "label": label, "start": start, "low": low, "high": high, "soft_low": low, "soft_high": high, **more})
+    """A number that stands in no model; a drag covers all of it unless ``soft_low`` and
+    ``soft_high`` say otherwise.
+    """
+    return Spec(
+        **{
+            "name": name,
+            "label": label,
+            "start": start,
+            "low": low,
+            "high": high,
+            "soft_low": low,
+            "soft_high": high,
+            **more,
+        }
+    )
 
 
 def number(
@@ -89,12 +107,12 @@ KINDS = {
 
 def title_of(field: FieldInfo) -> str:
     """Return the title of a field, in the language that is spoken; "" where it has no title."""
-    return translate("model", field.title) if field.title else ""
+    return translate(field.title) if field.title else ""
 
 
 def help_of(field: FieldInfo) -> str:
     """Return the help of a field, in the language that is spoken."""
-    return translate("model", field.description) if field.description else ""
+    return translate(field.description) if field.description else ""
 
 
 def setting(default: object, kind: str, label: str, help: str) -> Any:
@@ -135,16 +153,30 @@ def spec_of(model: type[BaseModel], name: str) -> Spec:
     auto = any("auto" in get_args(part) for part in get_args(field.annotation))
     start = field.default if isinstance(field.default, (int, float)) else shown["low"]
     from_auto = field.default == "auto"
-    return Spec(name=name, label=title_of(field) or name, start=float(start), help=help_of(field), auto=auto, from_auto=from_auto, **shown)
+    return Spec(
+        name=name,
+        label=title_of(field) or name,
+        start=float(start),
+        help=help_of(field),
+        auto=auto,
+        from_auto=from_auto,
+        **shown,
+    )
 
 
 def numbers_of(model: type[BaseModel]) -> list[Spec]:
     """All number fields of a model, in order."""
-    return [spec_of(model, name) for name, field in model.model_fields.items() if bounds_of(field) is not None]
+    return [
+        spec_of(model, name)
+        for name, field in model.model_fields.items()
+        if bounds_of(field) is not None
+    ]
 
 
 def _model_at(model: type[BaseModel], path: str) -> tuple[type[BaseModel], str]:
-    """The model and the name that the last part of a way through models stands for, as in "edge.follow"."""
+    """The model and the name that the last part of a way through models stands for, as in
+    "edge.follow".
+    """
     *way, name = path.split(".")
     for part in way:
         inner = model.model_fields[part].annotation

@@ -11,9 +11,11 @@ DEEP = 6
 
 
 def found_near(missing: pathlib.Path, project_file: pathlib.Path) -> pathlib.Path | None:
-    """A file of the same name near the project: as much of its old path as possible below one of the project's folders.
+    """A file of the same name near the project: as much of its old path as possible below one of
+    the project's folders.
 
-    Where the pictures and the project lay in one folder that was moved, and where either was moved beside the other, that is the same file.
+    Where the pictures and the project lay in one folder that was moved, and where either was moved
+    beside the other, that is the same file.
     """
     parts = missing.parts[1:]
     folders = list(project_file.absolute().parents)[: UP + 1]
@@ -28,6 +30,8 @@ def found_near(missing: pathlib.Path, project_file: pathlib.Path) -> pathlib.Pat
 
 def _folders_in(folder: pathlib.Path) -> list[pathlib.Path]:
     try:
-        return sorted(path for path in folder.iterdir() if path.is_dir() and not path.name.startswith("."))[:200]
+        return sorted(
+            path for path in folder.iterdir() if path.is_dir() and not path.name.startswith(".")
+        )[:200]
     except OSError:
         return []

@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..language import translate
+from ..language import translator
 from .model import Project
+
+translate = translator("project")
+
 
 #: Projects share what did not change, so a step costs little; this bounds a very long session.
 LONGEST = 2000
@@ -24,7 +27,7 @@ class History:
     """The projects of a session, and where in their list we stand."""
 
     def __init__(self, project: Project) -> None:
-        self._steps = [HistoryStep(project, translate("project", "Open"))]
+        self._steps = [HistoryStep(project, translate("Open"))]
         self._at = 0
         self._saved = 0
 
@@ -67,7 +70,9 @@ class History:
         return True
 
     def push(self, project: Project, what: str, group: str = "") -> None:
-        """Go on to ``project``. Steps in a row with the same ``group`` (one drag) become one step."""
+        """Go on to ``project``. Steps in a row with the same ``group`` (one drag) become one
+        step.
+        """
         if project == self.project:
             return
         follows = group and self._steps[self._at].group == group and self._at != self._saved

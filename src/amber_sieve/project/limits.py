@@ -1,4 +1,6 @@
-"""Limit the size of a file's raw JSON: a list that is too long is told before its items are looked at one by one."""
+"""Limit the size of a file's raw JSON: a list that is too long is told before its items are looked
+at one by one.
+"""
 
 from __future__ import annotations
 
@@ -13,12 +15,16 @@ def _models_in(annotation: Any) -> type[BaseModel] | None:
     """The model that stands in an annotation, be it inside a tuple or beside None."""
     if isinstance(annotation, type) and issubclass(annotation, BaseModel):
         return annotation
-    return next((found for part in get_args(annotation) if (found := _models_in(part)) is not None), None)
+    return next(
+        (found for part in get_args(annotation) if (found := _models_in(part)) is not None), None
+    )
 
 
 @functools.cache
 def _lists_of(model: type[BaseModel]) -> tuple[tuple[str, int | None, type[BaseModel] | None], ...]:
-    """The fields of a model that hold a list with a limit, or models: name, most items, and which model."""
+    """The fields of a model that hold a list with a limit, or models: name, most items, and which
+    model.
+    """
     found = []
     for name, field in model.model_fields.items():
         most = next((one.max_length for one in field.metadata if isinstance(one, MaxLen)), None)
@@ -29,7 +35,9 @@ def _lists_of(model: type[BaseModel]) -> tuple[tuple[str, int | None, type[BaseM
 
 
 def excess_in(model: type[BaseModel], held: Any, place: str = "") -> str:
-    """Return what is too long in an object that is to become a model, as «place: at most so many …»; "" when nothing is."""
+    """Return what is too long in an object that is to become a model, as «place: at most so many
+    …»; "" when nothing is.
+    """
     if not isinstance(held, dict):
         return ""
     for name, most, inner in _lists_of(model):
@@ -39,7 +47,9 @@ def excess_in(model: type[BaseModel], held: Any, place: str = "") -> str:
         if inner is None:
             continue
         for number, item in enumerate(value if isinstance(value, (list, tuple)) else [value]):
-            words = excess_in(inner, item, f"{there}.{number}" if isinstance(value, (list, tuple)) else there)
+            words = excess_in(
+                inner, item, f"{there}.{number}" if isinstance(value, (list, tuple)) else there
+            )
             if words:
                 return words
     return ""

@@ -1,4 +1,6 @@
-"""Work that was not saved when the program ended in a way it should not have, kept so that the next start can offer it."""
+"""Work that was not saved when the program ended in a way it should not have, kept so that the next
+start can offer it.
+"""
 
 from __future__ import annotations
 
@@ -13,9 +15,11 @@ from dataclasses import dataclass
 
 from ..errors import Trouble
 from ..files import is_running, set_aside, start_of, state_folder, write_text
-from ..language import translate
+from ..language import translator
 from . import storage
 from .model import Project, Sieve, Take
+
+translate = translator("project")
 
 
 def recovery_folder() -> pathlib.Path:
@@ -25,8 +29,10 @@ def recovery_folder() -> pathlib.Path:
 
 @dataclass(frozen=True)
 class Left:
-    """Work that was left behind: its file, what it was called, where it was saved before ("" for never), when it was kept, and how often
-    it was offered and gone on with without being saved or closed since: so often it may have brought the program down."""
+    """Work that was left behind: its file, what it was called, where it was saved before ("" for
+    never), when it was kept, and how often it was offered and gone on with without being saved or
+    closed since: so often it may have brought the program down.
+    """
 
     file: pathlib.Path
     title: str
@@ -37,15 +43,22 @@ class Left:
 
     @property
     def offered(self) -> Project:
-        """The work as it is gone on with. What brought the program down twice comes with its sieves off; three times, with its stack as a
-        take and an empty one in its place: so it can be reached, whatever in it is to blame."""
+        """The work as it is gone on with. What brought the program down twice comes with its sieves
+        off; three times, with its stack as a take and an empty one in its place: so it can be
+        reached, whatever in it is to blame.
+        """
         if self.falls < 2:
             return self.project
         if self.falls == 2:
-            return self.project.but(stack=tuple(sieve.but(on=False) for sieve in self.project.stack), solo="")
-        fell = Take(name=translate("project", "As it was"), stack=self.project.stack)
+            return self.project.but(
+                stack=tuple(sieve.but(on=False) for sieve in self.project.stack), solo=""
+            )
+        fell = Take(name=translate("As it was"), stack=self.project.stack)
         return self.project.but(
-            stack=(Sieve(name=translate("project", "Sieve 1")),), takes=(fell, *self.project.takes[:63]), solo="", groups=()
+            stack=(Sieve(name=translate("Sieve 1")),),
+            takes=(fell, *self.project.takes[:63]),
+            solo="",
+            groups=(),
         )
 
     @property
@@ -54,11 +67,15 @@ class Left:
         if self.falls < 2:
             return ""
         how = (
-            translate("project", "its sieves are off, switch them on one by one")
+            translate("its sieves are off, switch them on one by one")
             if self.falls == 2
-            else translate("project", "its stack is the take «As it was»")
+            else translate("its stack is the take «As it was»")
         )
-        return translate("project", "The program has ended {falls} times with this work open, so {how}.", falls=self.falls, how=how)
+        return translate(
+            "The program has ended {falls} times with this work open, so {how}.",
+            falls=self.falls,
+            how=how,
+        )
 
 
 def plain(words: object) -> str:
@@ -81,14 +98,19 @@ class Recovery:
         except OSError as error:
             raise Trouble(
                 translate(
-                    "project",
                     "Unsaved work cannot be kept in {parent} ({strerror}): save it yourself.",
                     parent=self._file.parent,
                     strerror=error.strerror,
                 )
             ) from None
         owner = {"process": os.getpid(), "started": start_of(os.getpid())}
-        held = {"owner": owner, "title": title, "path": str(path or ""), "when": time.time(), "falls": self.falls}
+        held = {
+            "owner": owner,
+            "title": title,
+            "path": str(path or ""),
+            "when": time.time(),
+            "falls": self.falls,
+        }
         write_text(self._file, f'{json.dumps(held)[:-1]}, "project": {storage.json_of(project)}}}')
 
     def forget(self) -> None:
@@ -98,23 +120,39 @@ class Recovery:
 
 
 def left_behind(tell: Callable[[str], object] = lambda words: None) -> list[Left]:
-    """Work whose program no longer runs, the newest first. A damaged file is set aside, and ``tell`` is given a sentence that says so."""
+    """Work whose program no longer runs, the newest first. A damaged file is set aside, and
+    ``tell`` is given a sentence that says so.
+    """
     found = []
     files: list[pathlib.Path] = []
     with contextlib.suppress(OSError):  # a folder that may not be looked into holds nothing of ours
         files = list(recovery_folder().glob("*.json")) if recovery_folder().is_dir() else []
     for file in files:
-        if file.name.startswith("."):  # a part-file of a write that was cut short: what it was to replace is offered
+        if file.name.startswith(
+            "."
+        ):  # a part-file of a write that was cut short: what it was to replace is offered
             continue
         try:
-            held = storage.read_json(file, translate("project", "kept work"))
+            held = storage.read_json(file, translate("kept work"))
             owner = held["owner"]
-            if is_running(int(owner["process"])) and start_of(int(owner["process"])) == owner["started"]:
+            if (
+                is_running(int(owner["process"]))
+                and start_of(int(owner["process"])) == owner["started"]
+            ):
                 continue
             project = storage.project_from(held["project"], file)
             when, falls = float(held["when"]), int(held.get("falls", 0)) + 1
             time.localtime(when)  # it will be shown
-            found.append(Left(file, plain(held["title"]), plain(held["path"]), when, project, min(max(falls, 1), 1000)))
+            found.append(
+                Left(
+                    file,
+                    plain(held["title"]),
+                    plain(held["path"]),
+                    when,
+                    project,
+                    min(max(falls, 1), 1000),
+                )
+            )
         except (Trouble, KeyError, TypeError, ValueError, OverflowError, OSError):
             if words := set_aside(file):
                 tell(words)

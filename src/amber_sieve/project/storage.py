@@ -13,10 +13,13 @@ from pydantic_core import from_json, to_json
 from ..errors import Trouble
 from ..files import mark_of, regular_file, write_text
 from ..gc_pause import gc_pause
-from ..language import translate
+from ..language import translator
 from .limits import excess_in
 from .model import VERSION, Project, Sieve
 from .tracks import wrong_in
+
+translate = translator("project")
+
 
 #: Items of a row that are written at a time.
 AT_ONCE = 20_000
@@ -29,11 +32,11 @@ LARGEST = 200_000_000
 def first_complaint(error: ValidationError) -> str:
     """The first thing pydantic found wrong, as «place: what»."""
     problem = error.errors(include_url=False, include_context=False, include_input=False)[0]
-    place = ".".join(str(part) for part in problem["loc"]) or translate("project", "the whole file")
+    place = ".".join(str(part) for part in problem["loc"]) or translate("the whole file")
     words = problem["msg"].removeprefix("Value error, ")
     if problem["type"] == "too_long":
         most = error.errors(include_url=False, include_input=False)[0]["ctx"]["max_length"]
-        return translate("project", "{place}: at most {most} are possible", place=place, most=most)
+        return translate("{place}: at most {most} are possible", place=place, most=most)
     return f"{place}: {words[:1].lower()}{words[1:]}"
 
 
@@ -47,25 +50,45 @@ def read_json(path: pathlib.Path, what: str) -> dict[str, Any]:
     path = regular_file(path)
     try:
         if path.stat().st_size > LARGEST:
-            raise Trouble(translate("project", "{path} is not {what}: it is too large. Open another file.", path=path, what=what))
+            raise Trouble(
+                translate(
+                    "{path} is not {what}: it is too large. Open another file.",
+                    path=path,
+                    what=what,
+                )
+            )
         held = _parsed(path.read_bytes())
     except OSError as error:
         raise Trouble(
-            translate("project", "{path} could not be read ({strerror}): check its permissions.", path=path, strerror=error.strerror)
+            translate(
+                "{path} could not be read ({strerror}): check its permissions.",
+                path=path,
+                strerror=error.strerror,
+            )
         ) from error
     except (ValueError, RecursionError):
         raise Trouble(
-            translate("project", "{path} is not {what}: it is not valid JSON. Open another file or restore a copy.", path=path, what=what)
+            translate(
+                "{path} is not {what}: it is not valid JSON. Open another file or restore a copy.",
+                path=path,
+                what=what,
+            )
         ) from None
     if not isinstance(held, dict):
         raise Trouble(
-            translate("project", "{path} is not {what}: it should hold one JSON object. Open another file.", path=path, what=what)
+            translate(
+                "{path} is not {what}: it should hold one JSON object. Open another file.",
+                path=path,
+                what=what,
+            )
         )
     return held
 
 
 def _parsed(text: bytes) -> Any:
-    """JSON as plain values. What it makes is all kept: looking through a million new objects for rubbish would double the time."""
+    """JSON as plain values. What it makes is all kept: looking through a million new objects for
+    rubbish would double the time.
+    """
     with gc_pause():
         return from_json(text)
 
@@ -78,17 +101,21 @@ def load(path: pathlib.Path) -> Project:
     Trouble: not a project, made by a newer version, or with a field that does not fit.
     """
     path = pathlib.Path(path)
-    held = read_json(path, translate("project", "a project"))
+    held = read_json(path, translate("a project"))
     version = held.get("version")
     if not isinstance(version, int) or isinstance(version, bool) or version < 1:
         raise Trouble(
-            translate("project", "{path} is not a project of Amber Sieve: it has no version number. Open another file.", path=path)
+            translate(
+                "{path} is not a project of Amber Sieve: it has no version number. Open another "
+                "file.",
+                path=path,
+            )
         )
     if version > VERSION:
         raise Trouble(
             translate(
-                "project",
-                "{path} was made by a newer version of Amber Sieve (file version {version}, this one reads up to "
+                "{path} was made by a newer version of Amber Sieve (file version {version}, this "
+                "one reads up to "
                 "{newest}): update the program to open it.",
                 path=path,
                 version=version,
@@ -105,21 +132,26 @@ def project_from(held: dict[str, Any], path: pathlib.Path) -> Project:
             held = _from_version_1(held)
         if held.get("version") == 2:
             held = _from_version_2(held)
-        if held.get("version") in (3, 4):  # 4 has more adjustments, 5 ways to read a picture and lookup tables; they change none
+        if held.get("version") in (
+            3,
+            4,
+        ):  # 4 has more adjustments, 5 ways to read a picture and lookup tables; they change none
             held = held | {"version": 5}
         if held.get("version") == 5:
             held = _from_version_5(held)
         if words := excess_in(Project, held):
             raise Trouble(
                 translate(
-                    "project", "{path} holds more than can be worked on ({words}): correct it or open another file.", path=path, words=words
+                    "{path} holds more than can be worked on ({words}): correct it or open "
+                    "another file.",
+                    path=path,
+                    words=words,
                 )
             )
         project = Project.model_validate(held)
     except ValidationError as error:
         raise Trouble(
             translate(
-                "project",
                 "{path} has a wrong field ({complaint}): correct it or open another file.",
                 path=path,
                 complaint=first_complaint(error),
@@ -128,14 +160,19 @@ def project_from(held: dict[str, Any], path: pathlib.Path) -> Project:
     except (AttributeError, TypeError, ValueError, RecursionError):
         raise Trouble(
             translate(
-                "project", "{path} is not a project of Amber Sieve: its fields are not what they should be. Open another file.", path=path
+                "{path} is not a project of Amber Sieve: its fields are not what they should be. "
+                "Open another file.",
+                path=path,
             )
         ) from None
     for sieve in [*project.stack, *(sieve for take in project.takes for sieve in take.stack)]:
         if words := wrong_in(sieve):
             raise Trouble(
                 translate(
-                    "project", "{path} has a key that does not fit ({words}): correct it or open another file.", path=path, words=words
+                    "{path} has a key that does not fit ({words}): correct it or open another "
+                    "file.",
+                    path=path,
+                    words=words,
                 )
             )
     return project
@@ -156,10 +193,15 @@ def edge_from_version_1(held: dict[str, Any]) -> dict[str, Any]:
 
 
 def _from_version_1(held: dict[str, Any]) -> dict[str, Any]:
-    """Version 1 had the numbers of Recolour straight in ``adjust``, and a switch for the automatic Clean source."""
+    """Version 1 had the numbers of Recolour straight in ``adjust``, and a switch for the automatic
+    Clean source.
+    """
 
     def sieve(old: dict[str, Any]) -> dict[str, Any]:
-        return old | {"edge": edge_from_version_1(old.get("edge", {})), "adjust": {"recolour": old.get("adjust", {})}}
+        return old | {
+            "edge": edge_from_version_1(old.get("edge", {})),
+            "adjust": {"recolour": old.get("adjust", {})},
+        }
 
     stack = {"stack": [sieve(old) for old in held["stack"]]} if "stack" in held else {}
     return held | {"version": 2} | stack
@@ -172,14 +214,19 @@ def edge_from_version_2(held: dict[str, Any]) -> dict[str, Any]:
 
 def pick_from_version_2(held: dict[str, Any]) -> dict[str, Any]:
     """Drop samples took all within their tolerance."""
-    return held | {"samples": [sample | {"rule": "tolerance"} for sample in held.get("samples", [])]}
+    return held | {
+        "samples": [sample | {"rule": "tolerance"} for sample in held.get("samples", [])]
+    }
 
 
 def _from_version_2(held: dict[str, Any]) -> dict[str, Any]:
     """Version 2 had no automatic edge and no drop samples that compete."""
 
     def sieve(old: dict[str, Any]) -> dict[str, Any]:
-        return old | {"edge": edge_from_version_2(old.get("edge", {})), "pick": pick_from_version_2(old.get("pick", {}))}
+        return old | {
+            "edge": edge_from_version_2(old.get("edge", {})),
+            "pick": pick_from_version_2(old.get("pick", {})),
+        }
 
     stack = {"stack": [sieve(old) for old in held["stack"]]} if "stack" in held else {}
     return held | {"version": 3} | stack
@@ -193,9 +240,13 @@ def _with_paths(project: Project, change: Callable[[str], str]) -> Project:
             held = held.but(pick=held.pick.but(layer=change(held.pick.layer)))
         fill, lookup = held.adjust.fill, held.adjust.lookup
         if fill.fill_picture:
-            held = held.but(adjust=held.adjust.but(fill=fill.but(fill_picture=change(fill.fill_picture))))
+            held = held.but(
+                adjust=held.adjust.but(fill=fill.but(fill_picture=change(fill.fill_picture)))
+            )
         if lookup.lookup_file:
-            held = held.but(adjust=held.adjust.but(lookup=lookup.but(lookup_file=change(lookup.lookup_file))))
+            held = held.but(
+                adjust=held.adjust.but(lookup=lookup.but(lookup_file=change(lookup.lookup_file)))
+            )
         return held
 
     takes = tuple(take.but(stack=tuple(sieve(s) for s in take.stack)) for take in project.takes)
@@ -210,11 +261,15 @@ def resolved(project: Project, folder: pathlib.Path) -> Project:
 
 def related(project: Project, folder: pathlib.Path) -> Project:
     """The project with its paths relative to a folder, so that both can move together."""
-    return _with_paths(project, lambda held: os.path.relpath(os.path.abspath(held), folder.absolute()))
+    return _with_paths(
+        project, lambda held: os.path.relpath(os.path.abspath(held), folder.absolute())
+    )
 
 
 def _parts(value: object) -> Iterator[str]:
-    """JSON in parts: written in one go, a long day of brush strokes would hold Python's lock for half a second."""
+    """JSON in parts: written in one go, a long day of brush strokes would hold Python's lock for
+    half a second.
+    """
     if isinstance(value, BaseModel):
         names = [name for name, field in type(value).model_fields.items() if not field.exclude]
         for place, name in enumerate(names):
@@ -243,8 +298,14 @@ def _is_long(project: Project) -> bool:
     """Return whether a project holds so much that it is written compactly, and in parts."""
     stacks = (project.stack, *(take.stack for take in project.takes))
     sieves = [sieve for stack in stacks for sieve in stack]
-    strokes = sum(len(stroke.points) for sieve in sieves for area in sieve.areas for stroke in area.strokes)
-    return strokes + sum(len(key.value) for sieve in sieves for track in sieve.tracks for key in track.keys) > AT_ONCE
+    strokes = sum(
+        len(stroke.points) for sieve in sieves for area in sieve.areas for stroke in area.strokes
+    )
+    return (
+        strokes
+        + sum(len(key.value) for sieve in sieves for track in sieve.tracks for key in track.keys)
+        > AT_ONCE
+    )
 
 
 def text_of(project: Project) -> str:
@@ -253,10 +314,16 @@ def text_of(project: Project) -> str:
 
 
 def checked_name(path: pathlib.Path) -> pathlib.Path:
-    """The name that a project is to be saved under; raises `Trouble` for one that belongs to another kind of file."""
+    """The name that a project is to be saved under; raises `Trouble` for one that belongs to
+    another kind of file.
+    """
     if path.suffix.lower() != ENDING:
         raise Trouble(
-            translate("project", "A project cannot be saved as {name}: end its name in {ending}.", name=path.name or path, ending=ENDING)
+            translate(
+                "A project cannot be saved as {name}: end its name in {ending}.",
+                name=path.name or path,
+                ending=ENDING,
+            )
         )
     return path
 
@@ -268,11 +335,13 @@ REPLACED = "replaced"
 def save(project: Project, path: pathlib.Path, replaced: bool = False) -> None:
     """Write a project; its source and layers are stored relative to the project's folder.
 
-    ``replaced``: the picture that was worked on is not what lies there now; the next opening says so.
+    ``replaced``: the picture that was worked on is not what lies there now; the next opening says
+        so.
 
     Raises
     ------
-    Trouble: the name does not end as a project's does, or the file could not be written; an earlier one is then still whole.
+    Trouble: the name does not end as a project's does, or the file could not be written; an earlier
+        one is then still whole.
     """
     path = checked_name(pathlib.Path(path))
     mark = REPLACED if replaced else mark_of(pathlib.Path(project.source)) if project.source else ""
@@ -283,6 +352,6 @@ def save(project: Project, path: pathlib.Path, replaced: bool = False) -> None:
 def schema() -> dict[str, Any]:
     """JSON Schema of the project file."""
     return Project.model_json_schema() | {
-        "title": translate("project", "Amber Sieve project"),
+        "title": translate("Amber Sieve project"),
         "$schema": "https://json-schema.org/draft/2020-12/schema",
     }

@@ -13,7 +13,10 @@ import platformdirs
 
 from ..errors import Trouble
 from ..files import made_folder, write_text
-from ..language import translate
+from ..language import translator
+
+translate = translator("project")
+
 
 #: Most characters of a name.
 LONGEST_NAME = 60
@@ -42,8 +45,8 @@ def checked_name(name: str) -> str:
     if not 1 <= len(name) <= LONGEST_NAME:
         raise Trouble(
             translate(
-                "project",
-                "The name of a preset has 1 to {most} characters, this one {count}: give another name.",
+                "The name of a preset has 1 to {most} characters, this one {count}: give another "
+                "name.",
                 most=LONGEST_NAME,
                 count=len(name),
             )
@@ -52,9 +55,15 @@ def checked_name(name: str) -> str:
 
 
 def file_name_of(name: str) -> str:
-    """The name of a preset's file: its own as far as that goes, and with a digest where that would not tell it from others."""
+    """The name of a preset's file: its own as far as that goes, and with a digest where that would
+    not tell it from others.
+    """
     plain = re.sub(r"[^\w-]+", "-", name.strip().lower()).strip("-") or "preset"
-    return f"{plain}.json" if plain == name else f"{plain}-{hashlib.sha256(name.encode('utf-8', 'surrogatepass')).hexdigest()[:8]}.json"
+    return (
+        f"{plain}.json"
+        if plain == name
+        else f"{plain}-{hashlib.sha256(name.encode('utf-8', 'surrogatepass')).hexdigest()[:8]}.json"
+    )
 
 
 def write(preset: Named, path: pathlib.Path) -> None:
@@ -63,7 +72,9 @@ def write(preset: Named, path: pathlib.Path) -> None:
 
 
 class Store(Generic[T]):
-    """The presets of one kind, in a folder of their own; ``read`` gives the one that a file holds, or raises `Trouble`."""
+    """The presets of one kind, in a folder of their own; ``read`` gives the one that a file holds,
+    or raises `Trouble`.
+    """
 
     def __init__(self, folder: str, read: Callable[[pathlib.Path], T]) -> None:
         self._folder, self._read = folder, read
@@ -84,7 +95,10 @@ class Store(Generic[T]):
 
     def _path_of(self, name: str) -> pathlib.Path:
         """The file that holds the preset of this name already, or a new one."""
-        return next((path for path, preset in self._stored() if preset.name == name), self.folder / file_name_of(name))
+        return next(
+            (path for path, preset in self._stored() if preset.name == name),
+            self.folder / file_name_of(name),
+        )
 
     def keep(self, preset: T) -> pathlib.Path:
         """Store one; one of the same name is replaced. Raises `Trouble` when that fails."""
@@ -95,6 +109,8 @@ class Store(Generic[T]):
         return path
 
     def remove(self, name: str) -> None:
-        """Take the preset with this name out; one that is not there, or cannot be removed, is passed over."""
+        """Take the preset with this name out; one that is not there, or cannot be removed, is
+        passed over.
+        """
         with contextlib.suppress(OSError):
             self._path_of(name).unlink(missing_ok=True)

@@ -1,20 +1,26 @@
-"""Fields of a sieve that change from frame to frame: numbers, colours of samples, points and strokes of areas."""
+"""Fields of a sieve that change from frame to frame: numbers, colours of samples, points and
+strokes of areas.
+"""
 
 from __future__ import annotations
 
 import functools
+from collections.abc import Sequence
 from typing import Any
 
 from pydantic import ValidationError
 
 from ..errors import Trouble
-from ..language import translate
+from ..language import translator
 from ..names import Between
 from .edits import field_of, with_field
-from .keyframes import value_at
 from .model import Key, Sieve, Track
 
-#: Fields of samples and areas that may be keyed, besides every number of the model: their way is "samples.ID.colour" or "areas.ID.points".
+translate = translator("project")
+
+
+#: Fields of samples and areas that may be keyed, besides every number of the model: their way is
+#: "samples.ID.colour" or "areas.ID.points".
 OF_PARTS = {"samples": ("colour",), "areas": ("points", "strokes", "feather")}
 
 
@@ -23,15 +29,24 @@ def _flat(value: Any) -> tuple[float, ...]:
     if isinstance(value, (int, float)):
         return (float(value),)
     if isinstance(value, tuple):
-        return tuple(number for one in value for number in _flat(one.points if hasattr(one, "points") else one))
-    raise Trouble(translate("project", "What is found on the picture cannot be keyed: set it by hand first."))
+        return tuple(
+            number
+            for one in value
+            for number in _flat(one.points if hasattr(one, "points") else one)
+        )
+    raise Trouble(translate("What is found on the picture cannot be keyed: set it by hand first."))
 
 
 def _like(value: Any, numbers: list[float]) -> Any:
     """A value of the same form made of a row of numbers, which it uses up."""
     if isinstance(value, (int, float)):
         return numbers.pop(0)
-    return tuple(one.but(points=_like(one.points, numbers)) if hasattr(one, "points") else _like(one, numbers) for one in value)
+    return tuple(
+        one.but(points=_like(one.points, numbers))
+        if hasattr(one, "points")
+        else _like(one, numbers)
+        for one in value
+    )
 
 
 def _part(sieve: Sieve, path: str) -> tuple[str, str, str] | None:
@@ -58,12 +73,20 @@ def _with_value(sieve: Sieve, path: str, value: Any) -> Sieve:
     if part is None:
         return with_field(sieve, path, value)
     kind, name, field = part
-    changed = tuple(one.but(**{field: value}) if one.id == name else one for one in _parts_of(sieve, kind))
-    return sieve.but(pick=sieve.pick.but(samples=changed)) if kind == "samples" else sieve.but(areas=changed)
+    changed = tuple(
+        one.but(**{field: value}) if one.id == name else one for one in _parts_of(sieve, kind)
+    )
+    return (
+        sieve.but(pick=sieve.pick.but(samples=changed))
+        if kind == "samples"
+        else sieve.but(areas=changed)
+    )
 
 
 def wrong_in(sieve: Sieve) -> str:
-    """Return what is wrong with the keys of a sieve, in words; "" for nothing. What lies between two keys that fit fits too."""
+    """Return what is wrong with the keys of a sieve, in words; "" for nothing. What lies between
+    two keys that fit fits too.
+    """
     for track in sieve.tracks:
         try:
             there = value_of(sieve, track.path)
@@ -77,10 +100,19 @@ def wrong_in(sieve: Sieve) -> str:
                 if len(_flat(there)) == len(numbers):
                     _with_value(sieve, track.path, _like(there, numbers))
         except ValidationError as error:
-            words = error.errors(include_url=False, include_context=False, include_input=False)[0]["msg"]
-            return translate("project", "a key of {path}: {words}", path=track.path, words=words.removeprefix("Value error, "))
+            words = error.errors(include_url=False, include_context=False, include_input=False)[0][
+                "msg"
+            ]
+            return translate(
+                "a key of {path}: {words}",
+                path=track.path,
+                words=words.removeprefix("Value error, "),
+            )
         except (AttributeError, TypeError, Trouble, IndexError):
-            return translate("project", "there is nothing called {path} that could change from frame to frame", path=track.path[:80])
+            return translate(
+                "there is nothing called {path} that could change from frame to frame",
+                path=track.path[:80],
+            )
     return ""
 
 
@@ -94,15 +126,19 @@ def at_frame(sieve: Sieve, frame: int) -> Sieve:
     for track in sieve.tracks:
         there = value_of(sieve, track.path)
         numbers = _known(track, frame)
-        if there is not None and there != "auto" and len(_flat(there)) == len(numbers):  # else it has other corners now
+        if (
+            there is not None and there != "auto" and len(_flat(there)) == len(numbers)
+        ):  # else it has other corners now
             sieve = _with_value(sieve, track.path, _like(there, list(numbers)))
     return sieve
 
 
 def recorded(before: Sieve, after: Sieve, frame: int) -> Sieve:
-    """The sieve after a change at a frame: what is keyed gets a key there, and stays as it is at other frames.
+    """The sieve after a change at a frame: what is keyed gets a key there, and stays as it is at
+    other frames.
 
-    ``before`` is the sieve as it is kept, ``after`` what a change has made of it as it was at the frame.
+    ``before`` is the sieve as it is kept, ``after`` what a change has made of it as it was at the
+    frame.
     """
     if not before.tracks:
         return after
@@ -117,30 +153,46 @@ def recorded(before: Sieve, after: Sieve, frame: int) -> Sieve:
         if numbers != _known(track, frame):
             track = with_key_in(track, frame, numbers)
         tracks.append(track)
-        after = _with_value(after, track.path, value_of(before, track.path) if value_of(before, track.path) is not None else value)
+        after = _with_value(
+            after,
+            track.path,
+            value_of(before, track.path) if value_of(before, track.path) is not None else value,
+        )
     return after.but(tracks=tuple(tracks))
 
 
-def with_key_in(track: Track, frame: int, value: tuple[float, ...], how: Between | None = None) -> Track:
+def with_key_in(
+    track: Track, frame: int, value: tuple[float, ...], how: Between | None = None
+) -> Track:
     """The track with a key at a frame."""
     there = next((key for key in track.keys if key.frame == frame), None)
     before = [key for key in track.keys if key.frame < frame]
     kept = how or (there.how if there else before[-1].how if before else "linear")
-    keys = [key for key in track.keys if key.frame != frame] + [Key(frame=frame, value=value, how=kept)]
+    keys = [key for key in track.keys if key.frame != frame] + [
+        Key(frame=frame, value=value, how=kept)
+    ]
     return track.but(keys=tuple(sorted(keys, key=lambda key: key.frame)))
 
 
 def with_key(sieve: Sieve, path: str, frame: int, how: Between | None = None) -> Sieve:
-    """The sieve with a key at a frame for a field, as it is there now; raises `Trouble` when it cannot be keyed."""
+    """The sieve with a key at a frame for a field, as it is there now; raises `Trouble` when it
+    cannot be keyed.
+    """
     now = at_frame(sieve, frame)
     value = _flat(value_of(now, path))
     held = next((track for track in sieve.tracks if track.path == path), None)
-    fresh = with_key_in(held, frame, value, how) if held else Track(path=path, keys=(Key(frame=frame, value=value, how=how or "linear"),))
+    fresh = (
+        with_key_in(held, frame, value, how)
+        if held
+        else Track(path=path, keys=(Key(frame=frame, value=value, how=how or "linear"),))
+    )
     return sieve.but(tracks=(*(track for track in sieve.tracks if track.path != path), fresh))
 
 
 def with_key_moved(sieve: Sieve, path: str, frame: int, to: int) -> Sieve:
-    """The sieve with a field's key at a frame at another frame, as far as the keys beside it let it go; itself where there is no such key."""
+    """The sieve with a field's key at a frame at another frame, as far as the keys beside it let it
+    go; itself where there is no such key.
+    """
     held = keyed(sieve, path)
     at = next((n for n, key in enumerate(held.keys) if key.frame == frame), None) if held else None
     if held is None or at is None:
@@ -153,7 +205,9 @@ def with_key_moved(sieve: Sieve, path: str, frame: int, to: int) -> Sieve:
 
 
 def without_key(sieve: Sieve, path: str, frame: int | None = None) -> Sieve:
-    """The sieve without a field's key at a frame, or without all of them; without any, the field stays as it is at that frame."""
+    """The sieve without a field's key at a frame, or without all of them; without any, the field
+    stays as it is at that frame.
+    """
     tracks = []
     for track in sieve.tracks:
         keys = tuple(key for key in track.keys if key.frame != frame) if frame is not None else ()
@@ -178,3 +232,34 @@ def frames_of(sieve: Sieve, path: str) -> tuple[int, ...]:
 def keyed(sieve: Sieve, path: str) -> Track | None:
     """The track of a field, None for a field that is the same at all frames."""
     return next((track for track in sieve.tracks if track.path == path), None)
+
+
+def value_at(
+    keys: Sequence[tuple[int, tuple[float, ...], Between]], frame: int
+) -> tuple[float, ...]:
+    """Return keyed numbers at a frame.
+
+    Parameters
+    ----------
+    keys : frame, numbers, and how they go on to the next key, by rising frames; at least one, all
+        of one length.
+
+    Returns
+    -------
+    The numbers: before the first key and after the last, theirs. ``linear`` goes evenly, ``smooth``
+    begins and ends gently (3t² − 2t³), ``hold`` stays until the next key.
+    """
+    before = keys[0]
+    for key in keys:
+        if key[0] > frame:
+            break
+        before = key
+    later = next((key for key in keys if key[0] > frame), None)
+    if later is None or frame <= before[0] or before[2] == "hold":
+        return before[1]
+    share = (frame - before[0]) / (later[0] - before[0])
+    if before[2] == "smooth":
+        share = share * share * (3 - 2 * share)
+    return tuple(
+        one + share * (other - one) for one, other in zip(before[1], later[1], strict=True)
+    )

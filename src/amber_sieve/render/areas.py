@@ -38,7 +38,9 @@ def _drawn(frame: Frame, stroke: Stroke, context: RenderContext) -> np.ndarray:
         )
         if stroke.like is not None:
             lab = context.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
-            covered *= membership(lab, [SampleParams(stroke.like, tolerance=LIKE_TOLERANCE, falloff=LIKE_FALLOFF)])
+            covered *= membership(
+                lab, [SampleParams(stroke.like, tolerance=LIKE_TOLERANCE, falloff=LIKE_FALLOFF)]
+            )
         return covered
 
     return context.get(("stroke", frame.key, stroke), make)
@@ -58,7 +60,12 @@ def area_coverage(frame: Frame, area: Area, context: RenderContext) -> np.ndarra
                 else:
                     np.maximum(out, drawn, out=out)
             return out
-        points = [((x - frame.origin[0]) * frame.scale, (y - frame.origin[1]) * frame.scale) for x, y in area.points]
+        points = [
+            ((x - frame.origin[0]) * frame.scale, (y - frame.origin[1]) * frame.scale)
+            for x, y in area.points
+        ]
         return coverage(area.kind, points, shape, area.feather * frame.scale, area.way)
 
-    return context.get(("area", frame.key, area.but(id="", name="", mode="add", inverted=False, on=True)), make)
+    return context.get(
+        ("area", frame.key, area.but(id="", name="", mode="add", inverted=False, on=True)), make
+    )

@@ -1,5 +1,7 @@
-"""Amounts, and colours of what is masked, that are found on the picture. They are found once, on the whole of it, and stand as numbers
-from there on: so a preview of a part and an export use the same."""
+"""Amounts, and colours of what is masked, that are found on the picture. They are found once, on
+the whole of it, and stand as numbers from there on: so a preview of a part and an export use the
+same.
+"""
 
 from __future__ import annotations
 
@@ -29,9 +31,12 @@ NEARLY_NOTHING = 0.5
 Finds = Callable[[EdgeStage], float | None]
 
 
-def found_amounts(sieve: Sieve, whole: Frame, context: RenderContext, finds: Finds | None = None) -> Sieve:
-    """The sieve with every amount of its edge found that is "auto" and one number for the whole picture; ``finds`` where the stages are not
-    to be asked themselves, as for all frames of a clip."""
+def found_amounts(
+    sieve: Sieve, whole: Frame, context: RenderContext, finds: Finds | None = None
+) -> Sieve:
+    """The sieve with every amount of its edge found that is "auto" and one number for the whole
+    picture; ``finds`` where the stages are not to be asked themselves, as for all frames of a clip.
+    """
     amounts: dict[str, float] = {}
     for stage in EDGE:
         if stage.asks(sieve.edge):
@@ -41,7 +46,9 @@ def found_amounts(sieve: Sieve, whole: Frame, context: RenderContext, finds: Fin
 
 
 def with_working(project: Project, layers: Layers) -> Project:
-    """The project with the primaries of its working space found; raises `Trouble` for an unknown one."""
+    """The project with the primaries of its working space found; raises `Trouble` for an unknown
+    one.
+    """
     if not project.working:
         return project
     held = layers.primaries(project.working)
@@ -51,11 +58,17 @@ def with_working(project: Project, layers: Layers) -> Project:
 def with_table(sieve: Sieve, layers: Layers) -> Sieve:
     """The sieve with its lookup table read; raises `Trouble` when it cannot be."""
     block = sieve.adjust.lookup
-    return sieve if block.neutral or found_of(sieve).table is not None else with_found(sieve, table=layers.table(block.lookup_file))
+    return (
+        sieve
+        if block.neutral or found_of(sieve).table is not None
+        else with_found(sieve, table=layers.table(block.lookup_file))
+    )
 
 
 def _sure_pixels(mask: np.ndarray) -> tuple[np.ndarray, np.ndarray] | None:
-    """Return where a mask (h, w) surely masks, as places in it (N,), and how far each of them is masked; None where hardly any is."""
+    """Return where a mask (h, w) surely masks, as places in it (N,), and how far each of them is
+    masked; None where hardly any is.
+    """
     if mask[mask > FAINT].sum(dtype=np.float64) < NEARLY_NOTHING:
         return None
     weights = sure_weights(mask).ravel()
@@ -67,7 +80,9 @@ def _sure_pixels(mask: np.ndarray) -> tuple[np.ndarray, np.ndarray] | None:
 def _colours_in(
     small: Frame, project: Project, sieve_id: str, context: RenderContext, layers: Layers
 ) -> tuple[np.ndarray, np.ndarray] | None:
-    """Light (3, 1, N) that arrives at a sieve where it surely masks, and how far each pixel is masked; None where hardly any is."""
+    """Light (3, 1, N) that arrives at a sieve where it surely masks, and how far each pixel is
+    masked; None where hardly any is.
+    """
     sure = of_mask("sure pixels", _sure_pixels, small, project, sieve_id, context, layers)
     if sure is None:
         return None
@@ -82,13 +97,21 @@ def needs_means(sieve: Sieve) -> bool:
 
 
 def _up_to_means(sieve: Sieve) -> Sieve:
-    """A sieve without the adjustments that come after the last one that asks for means: they change nothing of these."""
+    """A sieve without the adjustments that come after the last one that asks for means: they change
+    nothing of these.
+    """
     last = max(number for number, block in enumerate(BLOCKS) if block.wants_means(sieve))
     plain = Adjust()
-    return sieve.but(adjust=sieve.adjust.but(**{block.field: getattr(plain, block.field) for block in BLOCKS[last + 1 :]}))
+    return sieve.but(
+        adjust=sieve.adjust.but(
+            **{block.field: getattr(plain, block.field) for block in BLOCKS[last + 1 :]}
+        )
+    )
 
 
-def _with_means(project: Project, sieve: Sieve, small: Frame, context: RenderContext, layers: Layers) -> Sieve:
+def _with_means(
+    project: Project, sieve: Sieve, small: Frame, context: RenderContext, layers: Layers
+) -> Sieve:
     found = _colours_in(small, project, sieve.id, context, layers)
     if found is None:
         return sieve
@@ -100,9 +123,13 @@ def _with_means(project: Project, sieve: Sieve, small: Frame, context: RenderCon
     return sieve
 
 
-def with_found_means(project: Project, whole: Frame, context: RenderContext, layers: Layers = no_layers) -> Project:
-    """The project with what its adjustments need to know of the masked colours found on a reduced whole frame, from the first sieve to the
-    last: what a sieve does changes what arrives at the next."""
+def with_found_means(
+    project: Project, whole: Frame, context: RenderContext, layers: Layers = no_layers
+) -> Project:
+    """The project with what its adjustments need to know of the masked colours found on a reduced
+    whole frame, from the first sieve to the last: what a sieve does changes what arrives at the
+    next.
+    """
     if not any(needs_means(sieve) for sieve in project.stack):
         return project
     factor = max(1, round((whole.width * whole.height / MEANS_ON) ** 0.5))
@@ -110,15 +137,26 @@ def with_found_means(project: Project, whole: Frame, context: RenderContext, lay
     for sieve in project.stack:
         if needs_means(sieve):
             key = ("means", small.key, made_by(project.with_sieve(_up_to_means(sieve)), sieve.id))
-            found = context.get(key, functools.partial(_with_means, project, sieve, small, context, layers))
+            found = context.get(
+                key, functools.partial(_with_means, project, sieve, small, context, layers)
+            )
             project = project.with_sieve(with_found(sieve, **found_of(found).means))
     return project
 
 
 def with_found_amounts(
-    project: Project, whole: Frame, context: RenderContext, finds: Finds | None = None, layers: Layers = no_layers, means: bool = True
+    project: Project,
+    whole: Frame,
+    context: RenderContext,
+    finds: Finds | None = None,
+    layers: Layers = no_layers,
+    means: bool = True,
 ) -> Project:
-    """The project with the amounts of its sieves found on the whole frame at full resolution; ``means`` of colours too."""
-    stack = tuple(with_table(found_amounts(sieve, whole, context, finds), layers) for sieve in project.stack)
+    """The project with the amounts of its sieves found on the whole frame at full resolution;
+    ``means`` of colours too.
+    """
+    stack = tuple(
+        with_table(found_amounts(sieve, whole, context, finds), layers) for sieve in project.stack
+    )
     project = with_working(project if stack == project.stack else project.but(stack=stack), layers)
     return with_found_means(project, whole, context, layers) if means else project

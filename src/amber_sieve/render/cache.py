@@ -47,9 +47,11 @@ class Cache:
             return key in self._cached
 
     def get(self, key: Hashable, make: Callable[[], T], transient: bool = False) -> T:
-        """Return the value made from these inputs, made now if it is not held. Values must not be written to.
+        """Return the value made from these inputs, made now if it is not held. Values must not be
+        written to.
 
-        A ``transient`` value is dropped at the end of the next round that does not ask for it, see `transient_round`.
+        A ``transient`` value is dropped at the end of the next round that does not ask for it, see
+        `transient_round`.
         """
         with self._lock:
             if key in self._kept:
@@ -90,8 +92,8 @@ class Cache:
     def transient_round(self) -> Iterator[None]:
         """Make one step of a drag; transient values that it did not ask for are dropped at its end.
 
-        The steps of a drag are never looked at again: kept, each would take fresh memory, and touching
-        that for the first time costs more than working on it.
+        The steps of a drag are never looked at again: kept, each would take fresh memory, and
+        touching that for the first time costs more than working on it.
         """
         with self._lock:
             self._round += 1

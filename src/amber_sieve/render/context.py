@@ -1,4 +1,6 @@
-"""The context of a rendering: where its stages are kept, whether it makes a step of a drag, how it is stopped."""
+"""The context of a rendering: where its stages are kept, whether it makes a step of a drag, how it
+is stopped.
+"""
 
 from __future__ import annotations
 
@@ -15,13 +17,16 @@ T = TypeVar("T")
 
 @dataclass(frozen=True)
 class RenderContext:
-    """Everything a rendering depends on besides the frame and the project; it is handed down as it is.
+    """Everything a rendering depends on besides the frame and the project; it is handed down as it
+    is.
 
     Attributes
     ----------
     cache : finished stages by their inputs; the default keeps nothing.
-    interactive : it makes one step of a drag, whose stages are dropped when the next step does not ask for them.
-    cancelled : returns True once the result is of no use; `Cancelled` is then raised before the next stage.
+    interactive : it makes one step of a drag, whose stages are dropped when the next step does not
+        ask for them.
+    cancelled : returns True once the result is of no use; `Cancelled` is then raised before the
+        next stage.
     step : told the share of a long stage (closed-form matting) that is done; may raise to stop it.
     frames : keeps what the frames of a clip ask each other for; None for ``cache``.
     outlined : masks of the whole picture, all but unmixed, of which its parts take theirs.
@@ -47,7 +52,9 @@ class RenderContext:
         return self.frames or self.cache
 
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
-        """Return the value made from these inputs, made now if it is not held. Values must not be written to."""
+        """Return the value made from these inputs, made now if it is not held. Values must not be
+        written to.
+        """
 
         def made() -> T:
             self.check()
@@ -60,7 +67,9 @@ class RenderContext:
         return self.cache.holds(key)
 
     def asked_before(self, key: Hashable) -> bool:
-        """Return whether this is asked again of these inputs; not at the first time in a row of steps of a drag."""
+        """Return whether this is asked again of these inputs; not at the first time in a row of
+        steps of a drag.
+        """
         before = self.holds(("asked for", key))
         self.get(("asked for", key), lambda: True)
         return before

@@ -1,4 +1,6 @@
-"""The edge of the model, worked on a mask at the scale of a frame: its stages, one after another."""
+"""The edge of the model, worked on a mask at the scale of a frame: its stages, one after
+another.
+"""
 
 from __future__ import annotations
 
@@ -38,9 +40,12 @@ def outline_worked(working: Working) -> np.ndarray:
     box = box_of(working.mask, LEAST, sum(stage.spreads(edge) for stage in used) * working.scale)
     if box is None or not used:
         return working.mask
-    # What came is let go of: of a large picture there is no room for masks that nobody needs any more.
+    # What came is let go of: of a large picture there is no room for masks that nobody needs any
+    # more.
     held = working.mask[box]
-    if NEARLY_ALL * working.mask.size < held.size < working.mask.size:  # put back afterwards it would be copied once more
+    if (
+        NEARLY_ALL * working.mask.size < held.size < working.mask.size
+    ):  # put back afterwards it would be copied once more
         working.become(copied(working.mask, box))
     else:
         corner = (box[0].start, box[1].start)
@@ -59,7 +64,9 @@ def outline_worked(working: Working) -> np.ndarray:
 
 
 def edge_of(working: Working) -> Edged:
-    """A mask with its edge worked on. Lengths scale with the frame, so a preview shows what the export will be."""
+    """A mask with its edge worked on. Lengths scale with the frame, so a preview shows what the
+    export will be.
+    """
     edge = working.edge
     if all(stage.rests(edge) for stage in (*OUTLINE, *UNMIXING)):
         return Edged(working.mask, None)
@@ -68,7 +75,9 @@ def edge_of(working: Working) -> Edged:
 
 
 def unmixing_worked(working: Working) -> Edged:
-    """A mask whose outline the quick stages have worked, after those that look at the picture again."""
+    """A mask whose outline the quick stages have worked, after those that look at the picture
+    again.
+    """
     edge = working.edge
     for stage in UNMIXING:
         if not stage.rests(edge):

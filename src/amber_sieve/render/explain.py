@@ -2,14 +2,21 @@
 
 from __future__ import annotations
 
-from ..language import mid_sentence, translate
+from ..language import mid_sentence, translator
 from ..project.model import Project, Sieve
 from .stages.every import AREAS, BLOCKS, CONNECTED, EDGE, automatic
+
+translate = translator("render")
+translate_label = translator("model")
 
 
 def _list(parts: list[str]) -> str:
     """Words with commas between them, and an "and" before the last."""
-    return parts[0] if len(parts) == 1 else translate("render", "{parts} and {parts2}", parts=", ".join(parts[:-1]), parts2=parts[-1])
+    return (
+        parts[0]
+        if len(parts) == 1
+        else translate("{parts} and {parts2}", parts=", ".join(parts[:-1]), parts2=parts[-1])
+    )
 
 
 def _picked(sieve: Sieve) -> str:
@@ -20,14 +27,26 @@ def _picked(sieve: Sieve) -> str:
     if keeps:
         here = sum(s.reach == "here" for s in keeps)
         parts.append(
-            translate("render", "what looks like {n} sampled colours", "what looks like {n} sampled colour", len(keeps))
+            translate(
+                "what looks like {n} sampled colours",
+                "what looks like {n} sampled colour",
+                len(keeps),
+            )
             + (
-                translate("render", " ({n} of them only where they were taken)", " ({n} of them only where it was taken)", here)
+                translate(
+                    " ({n} of them only where they were taken)",
+                    " ({n} of them only where it was taken)",
+                    here,
+                )
                 if here
                 else ""
             )
             + (
-                translate("render", ", without what looks like {n} dropped ones", ", without what looks like {n} dropped one", len(drops))
+                translate(
+                    ", without what looks like {n} dropped ones",
+                    ", without what looks like {n} dropped one",
+                    len(drops),
+                )
                 if drops
                 else ""
             )
@@ -39,7 +58,6 @@ def _picked(sieve: Sieve) -> str:
             away = "outside" if band.inverted else "of"
             parts.append(
                 translate(
-                    "render",
                     "{name} {away} {corners:g} to {corners2:g}",
                     name=name,
                     away=away,
@@ -48,10 +66,14 @@ def _picked(sieve: Sieve) -> str:
                 )
             )
     if bands.ramp.on:
-        parts.append(translate("render", "as much as it is dark") if bands.ramp.inverse else translate("render", "as much as it is light"))
-    words = translate("render", " within ").join(parts) if parts else translate("render", "nothing yet")
+        parts.append(
+            translate("as much as it is dark")
+            if bands.ramp.inverse
+            else translate("as much as it is light")
+        )
+    words = translate(" within ").join(parts) if parts else translate("nothing yet")
     words = ", ".join([words, *CONNECTED.words(sieve)])
-    return translate("render", "everything but {words}", words=words) if sieve.invert else words
+    return translate("everything but {words}", words=words) if sieve.invert else words
 
 
 def sentence_of(project: Project, sieve: Sieve) -> str:
@@ -63,48 +85,69 @@ def sentence_of(project: Project, sieve: Sieve) -> str:
     others = _list([name_of(other) for other in sieve.of]) if sieve.of else ""
     source = {
         "own": _picked(sieve),
-        "same": translate("render", "the same as {others}", others=others),
-        "left": translate("render", "what {others} leave", others=others) + ("s" if len(sieve.of) == 1 else ""),
+        "same": translate("the same as {others}", others=others),
+        "left": translate("what {others} leave", others=others)
+        + ("s" if len(sieve.of) == 1 else ""),
     }
     working = (sieve.id == project.solo) if project.solo else sieve.on
     lines = [
         translate(
-            "render",
             "«{name}»{off} masks {source}{turned}.",
             name=sieve.name,
-            off="" if working else translate("render", " (off)"),
+            off="" if working else translate(" (off)"),
             source=source[sieve.mask_from],
-            turned=translate("render", ", turned round") if sieve.opposite else "",
+            turned=translate(", turned round") if sieve.opposite else "",
         )
     ]
     if sieve.mask_from == "own":
         edge = [words for stage in EDGE for words in stage.words(sieve)]
         found = automatic(sieve.edge)
-        edge += [translate("render", "{list} found on the picture", list=_list(found))] if found else []
+        edge += [translate("{list} found on the picture", list=_list(found))] if found else []
         if edge:
-            lines.append(translate("render", "Its edge: {list}.", list=_list(edge)))
+            lines.append(translate("Its edge: {list}.", list=_list(edge)))
         areas = AREAS.words(sieve)
         if areas:
-            lines.append(translate("render", "Areas: {list}.", list=_list(areas)))
+            lines.append(translate("Areas: {list}.", list=_list(areas)))
     if sieve.joined:
-        lines.append(translate("render", "Laid on it: ") + _list([f"{name_of(one.of)} ({one.mode})" for one in sieve.joined]) + ".")
+        lines.append(
+            translate("Laid on it: ")
+            + _list([f"{name_of(one.of)} ({one.mode})" for one in sieve.joined])
+            + "."
+        )
     done = [
-        f"{mid_sentence(translate('model', block.of(sieve).label))}: {_list(block.words(sieve))}"
+        f"{mid_sentence(translate_label(block.of(sieve).label))}: {_list(block.words(sieve))}"
         for block in BLOCKS
         if not block.idle(sieve)
     ]
-    lines.append(translate("render", "Inside it: ") + "; ".join(done) + "." if done else translate("render", "It changes nothing inside."))
+    lines.append(
+        translate("Inside it: ") + "; ".join(done) + "."
+        if done
+        else translate("It changes nothing inside.")
+    )
     keyed = sorted({track.path.rpartition(".")[2].replace("_", " ") for track in sieve.tracks})
     if keyed:
         frames = sorted({key.frame for track in sieve.tracks for key in track.keys})
         lines.append(
-            translate("render", "Keyed from frame {frames} to {frames2}: {list}.", frames=frames[0], frames2=frames[-1], list=_list(keyed))
+            translate(
+                "Keyed from frame {frames} to {frames2}: {list}.",
+                frames=frames[0],
+                frames2=frames[-1],
+                list=_list(keyed),
+            )
         )
-    rest = [] if sieve.blend == "normal" else [translate("render", "blended by {blend}", blend=sieve.blend)]
-    rest += [translate("render", "at a strength of {strength:g} %", strength=sieve.strength)] if sieve.strength != 100 else []
-    rest += [translate("render", "with {outside:g} % for the rest of the picture", outside=sieve.outside)] if sieve.outside else []
+    rest = [] if sieve.blend == "normal" else [translate("blended by {blend}", blend=sieve.blend)]
+    rest += (
+        [translate("at a strength of {strength:g} %", strength=sieve.strength)]
+        if sieve.strength != 100
+        else []
+    )
+    rest += (
+        [translate("with {outside:g} % for the rest of the picture", outside=sieve.outside)]
+        if sieve.outside
+        else []
+    )
     if rest:
-        lines.append(translate("render", "All of that {list}.", list=_list(rest)))
+        lines.append(translate("All of that {list}.", list=_list(rest)))
     return " ".join(lines)
 
 

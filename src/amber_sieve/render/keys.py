@@ -31,7 +31,9 @@ class MaskKey:
 
 @dataclass(frozen=True)
 class JoinedMaskKey:
-    """Cache key of a finished mask that may lean on those of other sieves: the frame, what is measured, the mask's own settings, the others'."""
+    """Cache key of a finished mask that may lean on those of other sieves: the frame, what is
+    measured, the mask's own settings, the others'.
+    """
 
     frame: Hashable
     seen: Hashable

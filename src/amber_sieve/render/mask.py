@@ -40,7 +40,8 @@ from .stages.unmixing import fine_key
 
 #: Frames with more pixels than this are measured strip by strip, so that memory stays small.
 LARGE = 3_000_000
-#: But while something is dragged, only those with more than this: what they are measured in stays from step to step.
+#: But while something is dragged, only those with more than this: what they are measured in stays
+#: from step to step.
 LARGE_DRAGGED = 12_000_000
 #: Bytes that the distances from all samples may take while something is dragged.
 MOST_KNOWN = 120_000_000
@@ -51,21 +52,38 @@ ROWS = 256
 def probe_of(sample: Sample, pick: Pick) -> SampleParams:
     """A sample of the model as the kernels take it."""
     return SampleParams(
-        colour=sample.colour, keep=sample.role == "keep", compare=sample.compare, tolerance=sample.tolerance, falloff=sample.falloff,
-        shading=pick.shading / 100, gloss=pick.gloss / 100, hue_weight=pick.hue_weight / 100,
-        saturation_weight=pick.saturation_weight / 100, shape=sample.shape, bend=sample.bend,
+        colour=sample.colour,
+        keep=sample.role == "keep",
+        compare=sample.compare,
+        tolerance=sample.tolerance,
+        falloff=sample.falloff,
+        shading=pick.shading / 100,
+        gloss=pick.gloss / 100,
+        hue_weight=pick.hue_weight / 100,
+        saturation_weight=pick.saturation_weight / 100,
+        shape=sample.shape,
+        bend=sample.bend,
         competes=sample.role == "drop" and sample.rule == "nearer",
-    )  # fmt: skip
+    )
 
 
 def tones_of(sample: Sample, pick: Pick) -> list[SampleParams]:
-    """A sample for the kernels: one that was scribbled or boxed stands there once for each of its tones."""
-    return [replace(probe_of(sample, pick), colour=tone) for tone in (sample.tones or (sample.colour,))]
+    """A sample for the kernels: one that was scribbled or boxed stands there once for each of its
+    tones.
+    """
+    return [
+        replace(probe_of(sample, pick), colour=tone) for tone in (sample.tones or (sample.colour,))
+    ]
 
 
 def probes_of(pick: Pick) -> list[SampleParams]:
     """All working samples that reach everywhere."""
-    return [probe for sample in pick.samples if sample.on and sample.reach == "everywhere" for probe in tones_of(sample, pick)]
+    return [
+        probe
+        for sample in pick.samples
+        if sample.on and sample.reach == "everywhere"
+        for probe in tones_of(sample, pick)
+    ]
 
 
 def here_only(pick: Pick) -> list[Sample]:
@@ -91,13 +109,22 @@ def oklab_of(frame: Frame, context: RenderContext, passes: int = 0) -> np.ndarra
     if passes and context.keeps_nothing:  # nobody else will see the raw one
         return cleaned(to_oklab(frame.planes), passes)
     lab = context.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
-    return context.get(("clean", frame.key, passes), lambda: cleaned(lab, passes)) if passes else lab
+    return (
+        context.get(("clean", frame.key, passes), lambda: cleaned(lab, passes)) if passes else lab
+    )
 
 
-def measures_of(frame: Frame, context: RenderContext, levels: bool = True, passes: int = 0) -> np.ndarray:
-    """Hue, saturation, luminance and, when asked for, red, green, blue levels of the frame, (3 or 6, H, W)."""
+def measures_of(
+    frame: Frame, context: RenderContext, levels: bool = True, passes: int = 0
+) -> np.ndarray:
+    """Hue, saturation, luminance and, when asked for, red, green, blue levels of the frame, (3 or
+    6, H, W).
+    """
 
-    return context.get(("measures", frame.key, levels, passes), lambda: _measured(frame.planes, oklab_of(frame, context, passes), levels))
+    return context.get(
+        ("measures", frame.key, levels, passes),
+        lambda: _measured(frame.planes, oklab_of(frame, context, passes), levels),
+    )
 
 
 def _measured(planes: np.ndarray, lab: np.ndarray, levels: bool) -> np.ndarray:
@@ -108,8 +135,15 @@ def _measured(planes: np.ndarray, lab: np.ndarray, levels: bool) -> np.ndarray:
     return out
 
 
-def _by_strips(frame: Frame, passes: int, context: RenderContext, work: Callable[[Frame, RenderContext], np.ndarray]) -> np.ndarray:
-    """Planes (…, H, W) that depend on single pixels, worked out on the whole frame or, where that is large, strip by strip."""
+def _by_strips(
+    frame: Frame,
+    passes: int,
+    context: RenderContext,
+    work: Callable[[Frame, RenderContext], np.ndarray],
+) -> np.ndarray:
+    """Planes (…, H, W) that depend on single pixels, worked out on the whole frame or, where that
+    is large, strip by strip.
+    """
     if frame.width * frame.height <= (LARGE_DRAGGED if context.interactive else LARGE):
         return work(frame, context)
     strips = []
@@ -130,15 +164,21 @@ def _measured_by(
     passes: int,
     intervals: Sequence[Interval] = (),
 ) -> np.ndarray:
-    """The mask of some samples, times some bands, and the distances from some groups, (1 + number of groups, H, W)."""
+    """The mask of some samples, times some bands, and the distances from some groups, (1 + number
+    of groups, H, W).
+    """
 
     def work(part: Frame, held: RenderContext) -> np.ndarray:
         every = [*probes, *(probe for group in groups for probe in group)]
         lab = oklab_of(part, held, passes)
         extra = measures_of(part, held, passes=passes) if needs_planes(every) else None
-        known = _distances_while_dragged(part, lab, probes, extra, held, passes) if not groups else None
+        known = (
+            _distances_while_dragged(part, lab, probes, extra, held, passes) if not groups else None
+        )
         mask, distances = (
-            membership_and_distances(lab, probes, groups, extra) if known is None else (membership_of_known(known, probes), lab[:0])
+            membership_and_distances(lab, probes, groups, extra)
+            if known is None
+            else (membership_of_known(known, probes), lab[:0])
         )
         if intervals:
             _through_bands(part, lab, mask, intervals, held, passes)
@@ -148,47 +188,88 @@ def _measured_by(
 
 
 def _distances_while_dragged(
-    part: Frame, lab: np.ndarray, probes: list[SampleParams], extra: np.ndarray | None, context: RenderContext, passes: int
+    part: Frame,
+    lab: np.ndarray,
+    probes: list[SampleParams],
+    extra: np.ndarray | None,
+    context: RenderContext,
+    passes: int,
 ) -> CachedDistances | None:
-    """Return how far every pixel lies from each of some samples, where a drag asks for it again and again: that of a tolerance changes none of it."""
+    """Return how far every pixel lies from each of some samples, where a drag asks for it again and
+    again: that of a tolerance changes none of it.
+    """
     if not context.interactive or not probes or len(probes) * lab[0].nbytes > MOST_KNOWN:
         return None
     key = (
         "distances",
         part.key,
         passes,
-        tuple(replace(p, tolerance=0, falloff=0, keep=True, competes=False, shape="linear", bend=0) for p in probes),
+        tuple(
+            replace(p, tolerance=0, falloff=0, keep=True, competes=False, shape="linear", bend=0)
+            for p in probes
+        ),
     )
-    return context.get(key, lambda: distances_to_each(lab, probes, extra)) if context.asked_before(key) else None
+    return (
+        context.get(key, lambda: distances_to_each(lab, probes, extra))
+        if context.asked_before(key)
+        else None
+    )
 
 
 def _through_bands(
-    part: Frame, lab: np.ndarray, mask: np.ndarray, intervals: Sequence[Interval], context: RenderContext, passes: int
+    part: Frame,
+    lab: np.ndarray,
+    mask: np.ndarray,
+    intervals: Sequence[Interval],
+    context: RenderContext,
+    passes: int,
 ) -> None:
-    """Multiply a mask by some bands, in place. Where nothing is kept for later, only what the mask holds is measured."""
+    """Multiply a mask by some bands, in place. Where nothing is kept for later, only what the mask
+    holds is measured.
+    """
     channels = any(interval.measure in CHANNEL_BANDS for interval in intervals)
     if not context.once and not context.keeps_nothing:
         mask *= bands_mask(measures_of(part, context, channels, passes), intervals)
         return
     box = box_of(mask, NOTHING, 0)
     if box is not None:
-        planes, there = np.ascontiguousarray(part.planes[:, *box]), np.ascontiguousarray(lab[:, *box])
+        planes, there = (
+            np.ascontiguousarray(part.planes[:, *box]),
+            np.ascontiguousarray(lab[:, *box]),
+        )
         mask[box] *= bands_mask(_measured(planes, there, channels), intervals)
 
 
-def distance_plane(frame: Frame, probes: list[SampleParams], context: RenderContext, passes: int = 0) -> np.ndarray:
-    """Return how far every pixel of a frame lies from the nearest of some samples, (H, W), in the units of their comparison."""
+def distance_plane(
+    frame: Frame, probes: list[SampleParams], context: RenderContext, passes: int = 0
+) -> np.ndarray:
+    """Return how far every pixel of a frame lies from the nearest of some samples, (H, W), in the
+    units of their comparison.
+    """
     plane: np.ndarray = _measured_by(frame, [], [probes], context, passes)[1]
     return plane
 
 
-def samples_mask(frame: Frame, pick: Pick, context: RenderContext, passes: int = 0, intervals: Sequence[Interval] = ()) -> np.ndarray:
-    """Return the mask of a pick's samples, (H, W): those that reach everywhere, then the pieces of those that do not, in their order; all
-    times some bands."""
+def samples_mask(
+    frame: Frame,
+    pick: Pick,
+    context: RenderContext,
+    passes: int = 0,
+    intervals: Sequence[Interval] = (),
+) -> np.ndarray:
+    """Return the mask of a pick's samples, (H, W): those that reach everywhere, then the pieces of
+    those that do not, in their order; all times some bands.
+    """
     probes, here = probes_of(pick), here_only(pick)
     # What a here-only sample drops must lie nearer to it than to any keep sample compared alike.
-    competing = list(dict.fromkeys(sample.compare for sample in here if sample.role == "drop" and sample.rule == "nearer"))
-    rivals = {compare: [p for p in probes if p.keep and p.compare == compare] for compare in competing}
+    competing = list(
+        dict.fromkeys(
+            sample.compare for sample in here if sample.role == "drop" and sample.rule == "nearer"
+        )
+    )
+    rivals = {
+        compare: [p for p in probes if p.keep and p.compare == compare] for compare in competing
+    }
     groups = [*(tones_of(sample, pick) for sample in here), *rivals.values()]
     if not here:
         return _measured_by(frame, probes, groups, context, passes, intervals)[0]
@@ -205,31 +286,50 @@ def samples_mask(frame: Frame, pick: Pick, context: RenderContext, passes: int =
     return mask * banded(frame, intervals, context, passes) if intervals else mask
 
 
-def banded(frame: Frame, intervals: Sequence[Interval], context: RenderContext, passes: int = 0) -> np.ndarray:
+def banded(
+    frame: Frame, intervals: Sequence[Interval], context: RenderContext, passes: int = 0
+) -> np.ndarray:
     """Return the mask of some bands, (H, W)."""
     channels = any(interval.measure in CHANNEL_BANDS for interval in intervals)
-    return _by_strips(frame, passes, context, lambda part, held: bands_mask(measures_of(part, held, channels, passes), intervals))
+    return _by_strips(
+        frame,
+        passes,
+        context,
+        lambda part, held: bands_mask(measures_of(part, held, channels, passes), intervals),
+    )
 
 
-def qualified(frame: Frame, pick: Pick, bands: Bands, context: RenderContext, passes: int = 0) -> np.ndarray:
-    """Return the mask of a sieve's samples and bands, (H, W), measured with so many passes of chroma smoothing; with neither, nothing."""
+def qualified(
+    frame: Frame, pick: Pick, bands: Bands, context: RenderContext, passes: int = 0
+) -> np.ndarray:
+    """Return the mask of a sieve's samples and bands, (H, W), measured with so many passes of
+    chroma smoothing; with neither, nothing.
+    """
     intervals = intervals_of(bands)
     sampled = any(sample.on and sample.role == "keep" for sample in pick.samples)
     by_samples = sampled or not intervals
-    out = samples_mask(frame, pick, context, passes, intervals) if by_samples else banded(frame, intervals, context, passes)
+    out = (
+        samples_mask(frame, pick, context, passes, intervals)
+        if by_samples
+        else banded(frame, intervals, context, passes)
+    )
     if not pick.transparent and frame.alpha is not None:
         out = out * (frame.alpha > 0)
     return out
 
 
 def passes_of(frame: Frame, edge: Edge) -> int:
-    """Passes of chroma smoothing for a frame; fewer when it is reduced, which smooths by itself. "auto" must have been found."""
+    """Passes of chroma smoothing for a frame; fewer when it is reduced, which smooths by itself.
+    "auto" must have been found.
+    """
     return round(amount(edge.clean) * min(1.0, frame.scale))
 
 
 @dataclass(frozen=True)
 class Masked:
-    """A finished mask (H, W), and the colours its outline was unmixed into (None without Follow or Fine)."""
+    """A finished mask (H, W), and the colours its outline was unmixed into (None without Follow or
+    Fine).
+    """
 
     mask: np.ndarray
     unmixed: EdgeMatte | None
@@ -257,7 +357,9 @@ def _narrowed(frame: Frame, sieve: Sieve, mask: np.ndarray) -> np.ndarray:
 
 
 def _picked_once(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray | None:
-    """The same, nobody else's, where it is not asked for again: by a step of a drag that changes it. None where it may be."""
+    """The same, nobody else's, where it is not asked for again: by a step of a drag that changes
+    it. None where it may be.
+    """
     if not context.interactive or context.asked_before(("picked", frame.key, picked_key(sieve))):
         return None
     return _narrowed(frame, sieve, _qualified(frame, sieve, context))
@@ -266,7 +368,8 @@ def _picked_once(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarr
 def masked(frame: Frame, sieve: Sieve, context: RenderContext) -> Masked:
     """The finished mask of a sieve over a frame, before outside level and strength.
 
-    ``frame`` is what the sieve measures. Connected only, islands and holes need all of the frame to be there.
+    ``frame`` is what the sieve measures. Connected only, islands and holes need all of the frame to
+    be there.
     """
 
     def make() -> Masked:
@@ -274,15 +377,34 @@ def masked(frame: Frame, sieve: Sieve, context: RenderContext) -> Masked:
         edged = _steady(frame, sieve, context) if steady else _edged(frame, sieve, context, context)
         return Masked(with_areas(frame, edged.mask, sieve, context), edged.unmixed)
 
-    return context.get(MaskKey(frame.key, picked_key(sieve), sieve.edge, sieve.areas, found_of(sieve).around), make)
+    return context.get(
+        MaskKey(frame.key, picked_key(sieve), sieve.edge, sieve.areas, found_of(sieve).around), make
+    )
 
 
-def _on_the_way(frame: Frame, sieve: Sieve, context: RenderContext, step: OnShare | None, mask: np.ndarray | None = None) -> Working:
-    """The mask of a frame by itself, before its edge is worked on, or as far as it was worked already."""
+def _on_the_way(
+    frame: Frame,
+    sieve: Sieve,
+    context: RenderContext,
+    step: OnShare | None,
+    mask: np.ndarray | None = None,
+) -> Working:
+    """The mask of a frame by itself, before its edge is worked on, or as far as it was worked
+    already.
+    """
     owned = _picked_once(frame, sieve, context) if mask is None else None
     mask = owned if owned is not None else picked(frame, sieve, context) if mask is None else mask
     clicked, key = clicked_places(sieve.pick, frame), picked_key(sieve)
-    return Working(frame, STEADY.kept(sieve.edge), mask, clicked, owned=owned, context=context, key=key, step=step)
+    return Working(
+        frame,
+        STEADY.kept(sieve.edge),
+        mask,
+        clicked,
+        owned=owned,
+        context=context,
+        key=key,
+        step=step,
+    )
 
 
 def outlined_key(sieve: Sieve) -> Hashable:
@@ -291,7 +413,9 @@ def outlined_key(sieve: Sieve) -> Hashable:
 
 
 def outlined(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
-    """The mask of a frame by itself after the stages that may have to see all of it: all but unmixing and areas. Read only."""
+    """The mask of a frame by itself after the stages that may have to see all of it: all but
+    unmixing and areas. Read only.
+    """
     return outline_worked(_on_the_way(frame, sieve, context, None))
 
 
@@ -300,25 +424,42 @@ def _edged_key(frame: Frame, sieve: Sieve) -> tuple[object, ...]:
     return ("edged", frame.key, picked_key(sieve), STEADY.kept(sieve.edge))
 
 
-def _edged(frame: Frame, sieve: Sieve, context: RenderContext, held: Cache | RenderContext, step: OnShare | None = None) -> Edged:
-    """The mask of a frame by itself, with its edge worked on; kept in ``held``, its stages in ``context``."""
+def _edged(
+    frame: Frame,
+    sieve: Sieve,
+    context: RenderContext,
+    held: Cache | RenderContext,
+    step: OnShare | None = None,
+) -> Edged:
+    """The mask of a frame by itself, with its edge worked on; kept in ``held``, its stages in
+    ``context``.
+    """
 
     def make() -> Edged:
         whole = context.outlined.get(outlined_key(sieve))
         if whole is None:
             return edge_of(_on_the_way(frame, sieve, context, step))
-        return unmixing_worked(_on_the_way(frame, sieve, context, step, whole.part(*frame.corner, frame.height, frame.width)))
+        return unmixing_worked(
+            _on_the_way(
+                frame, sieve, context, step, whole.part(*frame.corner, frame.height, frame.width)
+            )
+        )
 
     return held.get(_edged_key(frame, sieve), make)
 
 
-#: Frames around that steady a mask, the latest first: of frames that are worked side by side each then makes what no other has made.
+#: Frames around that steady a mask, the latest first: of frames that are worked side by side each
+#: then makes what no other has made.
 NEIGHBOURS = (3, 2, 1, -1, -2, -3)
 
 
 def _neighbours(frame: Frame, sieve: Sieve) -> Iterator[tuple[Frame, Sieve]]:
-    """The frames around, and the sieve as it stands there; none where the picture is no footage, or not as it came."""
-    for away, pick in zip(NEIGHBOURS, found_of(sieve).around or (sieve.pick,) * len(NEIGHBOURS), strict=True):
+    """The frames around, and the sieve as it stands there; none where the picture is no footage, or
+    not as it came.
+    """
+    for away, pick in zip(
+        NEIGHBOURS, found_of(sieve).around or (sieve.pick,) * len(NEIGHBOURS), strict=True
+    ):
         other = frame.near(away) if frame.near is not None else None
         if other is not None and pick is not None:
             yield other, sieve.but(pick=pick)
@@ -332,7 +473,10 @@ def _steady(frame: Frame, sieve: Sieve, context: RenderContext) -> Edged:
         return held.get(("levels", one.key), lambda: to_grey8(one.planes))
 
     # Of other frames nothing but the mask is kept: it is all that is asked for again.
-    others = ((levels(other), _edged(other, there, RenderContext(), held).mask) for other, there in _neighbours(frame, sieve))
+    others = (
+        (levels(other), _edged(other, there, RenderContext(), held).mask)
+        for other, there in _neighbours(frame, sieve)
+    )
     edged = _edged(frame, sieve, context, held)
     mask = temporal_average(levels(frame), edged.mask, others, sieve.edge.steady / 100)
     if sieve.edge.hard:
@@ -341,7 +485,9 @@ def _steady(frame: Frame, sieve: Sieve, context: RenderContext) -> Edged:
 
 
 def waits_for_fine(frame: Frame, sieve: Sieve, context: RenderContext) -> bool:
-    """Return whether the mask of a sieve needs a matting that has not been made yet, of its frame or of those that steady it."""
+    """Return whether the mask of a sieve needs a matting that has not been made yet, of its frame
+    or of those that steady it.
+    """
     if not sieve.edge.fine:
         return False
     around = _neighbours(frame, sieve) if sieve.edge.steady else ()
@@ -353,17 +499,25 @@ def make_fine(frame: Frame, sieve: Sieve, context: RenderContext, step: OnShare)
     """Make the mattings that the mask of a sieve waits for, and keep them."""
     around = list(_neighbours(frame, sieve)) if sieve.edge.steady else []
     for number, (other, there) in enumerate(around):
-        _edged(other, there, RenderContext(), context.across, part_of(step, number, len(around) + 1))
+        _edged(
+            other, there, RenderContext(), context.across, part_of(step, number, len(around) + 1)
+        )
     told = part_of(step, len(around), len(around) + 1)
     edge_of(_on_the_way(frame, sieve, context, told))
 
 
 def with_areas(frame: Frame, mask: np.ndarray, sieve: Sieve, context: RenderContext) -> np.ndarray:
-    """The mask with its areas; an area on a sieve that picks nothing starts from an empty mask, or a full one to cut from."""
+    """The mask with its areas; an area on a sieve that picks nothing starts from an empty mask, or
+    a full one to cut from.
+    """
     working = [area for area in sieve.areas if area.on]
     if not working:
         return mask
-    nothing_picked = not any(sample.on for sample in sieve.pick.samples) and not sieve.bands.active and not sieve.invert
+    nothing_picked = (
+        not any(sample.on for sample in sieve.pick.samples)
+        and not sieve.bands.active
+        and not sieve.invert
+    )
     if nothing_picked and working[0].mode != "add":
         mask = np.ones_like(mask)
     for area in working:
@@ -373,12 +527,17 @@ def with_areas(frame: Frame, mask: np.ndarray, sieve: Sieve, context: RenderCont
 
 
 def bounds_of(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray | None:
-    """Return where the areas of a sieve let anything be, (H, W) bool: colours are learnt from there alone. None without areas."""
+    """Return where the areas of a sieve let anything be, (H, W) bool: colours are learnt from there
+    alone. None without areas.
+    """
     if not any(area.on and area.mode != "add" for area in sieve.areas):
         return None
     return context.get(
         ("bounds", frame.key, sieve.areas),
-        lambda: with_areas(frame, np.ones((frame.height, frame.width), np.float32), sieve, context) > 0.5,
+        lambda: (
+            with_areas(frame, np.ones((frame.height, frame.width), np.float32), sieve, context)
+            > 0.5
+        ),
     )
 
 

@@ -1,7 +1,10 @@
-"""While something is dragged, only what a step of it changes is worked anew, and written over what the steps before have left.
+"""While something is dragged, only what a step of it changes is worked anew, and written over what
+the steps before have left.
 
-What changes is told in runs of pixels (`core.changed`) from the mask to the light after a sieve, from sieve to sieve, and from the last one to
-the pixels of the screen: a drag of a tolerance changes the rim of a mask, and one of an adjustment what is masked. For one thread.
+What changes is told in runs of pixels (`core.changed`) from the mask to the light after a sieve,
+from sieve to sieve, and from the last one to
+the pixels of the screen: a drag of a tolerance changes the rim of a mask, and one of an adjustment
+    what is masked. For one thread.
 """
 
 from __future__ import annotations
@@ -24,14 +27,17 @@ class Patched:
 
     Attributes
     ----------
-    written : how often it has been. changed : the runs (H, R) that the newest writing may have changed, None for all of them.
+    written : how often it has been. changed : the runs (H, R) that the newest writing may have
+        changed, None for all of them.
     """
 
     written: int = 0
     changed: np.ndarray | None = None
 
     def since(self, written: int) -> np.ndarray | None:
-        """The runs that have changed since it had been written so often, None where that may be all; not to be written to."""
+        """The runs that have changed since it had been written so often, None where that may be
+        all; not to be written to.
+        """
         if self.written == written:
             return no_runs(*self.shape)
         return self.changed if self.written == written + 1 else None
@@ -44,7 +50,9 @@ class Patched:
 
 @dataclass
 class PatchedMask(Patched):
-    """The newest mask (H, W) of a sieve. Masks are made whole; which runs of them differ is found out."""
+    """The newest mask (H, W) of a sieve. Masks are made whole; which runs of them differ is found
+    out.
+    """
 
     mask: np.ndarray = field(default_factory=lambda: np.zeros((0, 0), np.float32))
 
@@ -70,7 +78,8 @@ class _Inputs:
 
     Attributes
     ----------
-    planes : what arrived, and ``arrived``, how often that had been written. mask, masked : the mask, and how often that had been.
+    planes : what arrived, and ``arrived``, how often that had been written. mask, masked : the
+        mask, and how often that had been.
     recipe : all besides the mask.
     """
 
@@ -109,7 +118,9 @@ class _Adjusted:
 
 @dataclass
 class PatchedLight(Patched):
-    """Light (3, H, W) after a sieve. While only its mask changes it is drawn without being written down, until somebody asks for the light."""
+    """Light (3, H, W) after a sieve. While only its mask changes it is drawn without being written
+    down, until somebody asks for the light.
+    """
 
     planes: np.ndarray = field(default_factory=lambda: np.zeros((3, 0, 0), np.float32))
     _made_of: _Inputs | None = field(default=None, repr=False)
@@ -123,20 +134,43 @@ class PatchedLight(Patched):
         height, width = self.planes.shape[1:]
         return height, width
 
-    def follow(self, made: Mixture, under: PatchedLight | None, mask: PatchedMask, recipe: tuple[object, ...]) -> None:
-        """Become what a mixture by a mask comes to; ``under`` is what its planes belong to, where they are patched themselves."""
-        now = _Inputs(made.planes, under.written if under else 0, mask, mask.written, made.weights, made.unmixed, recipe)
+    def follow(
+        self,
+        made: Mixture,
+        under: PatchedLight | None,
+        mask: PatchedMask,
+        recipe: tuple[object, ...],
+    ) -> None:
+        """Become what a mixture by a mask comes to; ``under`` is what its planes belong to, where
+        they are patched themselves.
+        """
+        now = _Inputs(
+            made.planes,
+            under.written if under else 0,
+            mask,
+            mask.written,
+            made.weights,
+            made.unmixed,
+            recipe,
+        )
         was, runs, mask_alone = self._made_of, None, False
         if was is not None and was.planes is now.planes and was.mask is mask:
             pointwise = made.begun is None and made.filling is NO_FILLING
             if (was.arrived, was.masked) == (now.arrived, now.masked) and was.same_recipe(now):
                 return
             runs = _to_change(now, was, under, pointwise)
-            mask_alone = runs is not None and pointwise and was.arrived == now.arrived and was.same_recipe(now)
+            mask_alone = (
+                runs is not None
+                and pointwise
+                and was.arrived == now.arrived
+                and was.same_recipe(now)
+            )
         if not mask_alone:
             self._adjusted = None
         elif self._adjusted is None:
-            self._adjusted = _Adjusted(made.everywhere(), np.empty_like(self.planes), no_runs(*self.shape))
+            self._adjusted = _Adjusted(
+                made.everywhere(), np.empty_like(self.planes), no_runs(*self.shape)
+            )
         self._made_of, self._made = None, made  # whatever ends it early, the next one begins anew
         self.changed = runs
         self.written += 1
@@ -152,7 +186,11 @@ class PatchedLight(Patched):
     def finish(self) -> None:
         """Write down all of the light."""
         if self._made is not None and self._left.any():
-            self._made.write_runs(self._left, self.planes, self._adjusted.of(self._left) if self._adjusted is not None else None)
+            self._made.write_runs(
+                self._left,
+                self.planes,
+                self._adjusted.of(self._left) if self._adjusted is not None else None,
+            )
             self._left = no_runs(*self.shape)
 
     def draw(self, lowers: bool) -> np.ndarray:
@@ -161,7 +199,9 @@ class PatchedLight(Patched):
         return to_screen(self.planes, lowers)
 
     def draw_runs(self, runs: np.ndarray, lowers: bool, out: np.ndarray) -> None:
-        """Write some runs (H, R) of it as pixels of the screen over what stands in ``out`` (H, W)."""
+        """Write some runs (H, R) of it as pixels of the screen over what stands in ``out`` (H,
+        W).
+        """
         if self._made is None or self._adjusted is None or not self._left.any():
             runs_to_screen(self.planes, runs, out, lowers)
         else:
@@ -173,8 +213,12 @@ class PatchedLight(Patched):
             self._adjusted.of(~no_runs(*self.shape))
 
 
-def _to_change(now: _Inputs, was: _Inputs, under: PatchedLight | None, pointwise: bool) -> np.ndarray | None:
-    """The runs (H, R) of what was made of some inputs that may come out otherwise from others; None where that is not known."""
+def _to_change(
+    now: _Inputs, was: _Inputs, under: PatchedLight | None, pointwise: bool
+) -> np.ndarray | None:
+    """The runs (H, R) of what was made of some inputs that may come out otherwise from others; None
+    where that is not known.
+    """
     runs = no_runs(*now.weights.shape)
     below = under.since(was.arrived) if under is not None else runs
     masked = now.mask.since(was.masked)
@@ -192,8 +236,9 @@ def _to_change(now: _Inputs, was: _Inputs, under: PatchedLight | None, pointwise
 
 @dataclass
 class PatchedPixels(Patched):
-    """The pixels of the screen (H, W) uint32, or levels of grey uint8, that are drawn of something patched. Those of the last step are still being shown, so two
-    pictures take turns."""
+    """The pixels of the screen (H, W) uint32, or levels of grey uint8, that are drawn of something
+    patched. Those of the last step are still being shown, so two pictures take turns.
+    """
 
     pixels: np.ndarray = field(default_factory=lambda: np.zeros((0, 0), np.uint32))
     #: The picture of the step before, and in which runs it differs from the newest.
@@ -207,9 +252,15 @@ class PatchedPixels(Patched):
         return self.pixels.shape
 
     def follow(
-        self, of: Patched, draw: Callable[[], np.ndarray], draw_runs: Callable[[np.ndarray, np.ndarray], None], recipe: object = None
+        self,
+        of: Patched,
+        draw: Callable[[], np.ndarray],
+        draw_runs: Callable[[np.ndarray, np.ndarray], None],
+        recipe: object = None,
     ) -> np.ndarray:
-        """The pixels of something as it is now, drawn as a whole or only in some runs (H, R) of pixels that stand already."""
+        """The pixels of something as it is now, drawn as a whole or only in some runs (H, R) of
+        pixels that stand already.
+        """
         same = self._of is of and self._recipe == recipe
         if same and self._drawn == of.written:
             return self.pixels
@@ -237,7 +288,8 @@ class Step:
 
     Attributes
     ----------
-    of, number : whose pixels, and which step of theirs. runs : the runs (H, R) that may differ. inner : what of them is shown.
+    of, number : whose pixels, and which step of theirs. runs : the runs (H, R) that may differ.
+        inner : what of them is shown.
     """
 
     of: PatchedPixels
@@ -247,11 +299,18 @@ class Step:
 
     def follows(self, other: Step | None) -> bool:
         """Return whether it is the step after another one, of the same part."""
-        return other is not None and self.of is other.of and self.number == other.number + 1 and self.inner == other.inner
+        return (
+            other is not None
+            and self.of is other.of
+            and self.number == other.number + 1
+            and self.inner == other.inner
+        )
 
     @property
     def shown_runs(self) -> tuple[np.ndarray, int]:
-        """The runs of the rows that are shown, and how many pixels of the first run are left of what is."""
+        """The runs of the rows that are shown, and how many pixels of the first run are left of
+        what is.
+        """
         rows, columns = self.inner
         return self.runs[rows], columns.start or 0
 

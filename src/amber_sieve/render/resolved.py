@@ -24,7 +24,8 @@ class Found:
     table : what the lookup table's file holds.
     primaries : from the working space to Rec. 709, row by row; None for Rec. 709 itself.
     frame : number of the frame: grain changes from frame to frame.
-    around : the pick as it stands on the frames around (None where there is none); empty where it is the same.
+    around : the pick as it stands on the frames around (None where there is none); empty where it
+        is the same.
     """
 
     recolour: Body | None = None
@@ -45,7 +46,9 @@ NOTHING_FOUND = Found()
 
 
 class Resolved(Sieve):
-    """A sieve as it stands on a frame: amounts as numbers, keyed fields as they are there, and what was found."""
+    """A sieve as it stands on a frame: amounts as numbers, keyed fields as they are there, and what
+    was found.
+    """
 
     model_config = ConfigDict(defer_build=True)  # with the first picture, not with the window
 

@@ -1,4 +1,6 @@
-"""Light as it is seen: the one way from light to the pixels of a screen, whether anything was changed or not."""
+"""Light as it is seen: the one way from light to the pixels of a screen, whether anything was
+changed or not.
+"""
 
 from __future__ import annotations
 
@@ -26,9 +28,11 @@ def shown(
     Parameters
     ----------
     project : says how colours are brought into gamut, and through which display they are seen.
-    alpha : (H, W) float32; where it is below 1 a checkerboard shows through. box : of these rows and columns only.
+    alpha : (H, W) float32; where it is below 1 a checkerboard shows through. box : of these rows
+        and columns only.
     corner : row and column of the picture at which the light begins.
-    quick : a display is looked up in a table, a few levels off, and more outside its gamut: for what moves.
+    quick : a display is looked up in a table, a few levels off, and more outside its gamut: for
+        what moves.
     """
     display, lowers = project.display, project.gamut == "lower chroma"
     if not display and alpha is None:
@@ -37,7 +41,11 @@ def shown(
     light = np.ascontiguousarray(planes[:, rows, columns])
     light = lower_chroma(light) if lowers and not display else light
     if alpha is not None:
-        light = cut_out(light, np.ascontiguousarray(alpha[rows, columns]), (corner[0] + rows.start, corner[1] + columns.start))
+        light = cut_out(
+            light,
+            np.ascontiguousarray(alpha[rows, columns]),
+            (corner[0] + rows.start, corner[1] + columns.start),
+        )
     if not display:
         return to_screen(light)
     if quick:

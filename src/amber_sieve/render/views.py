@@ -1,4 +1,6 @@
-"""The views as pixels for the screen, in a table: id, label, how each is drawn, and what that depends on."""
+"""The views as pixels for the screen, in a table: id, label, how each is drawn, and what that
+depends on.
+"""
 
 from __future__ import annotations
 
@@ -27,17 +29,29 @@ from ..core.seeing import (
     with_band,
 )
 from ..core.statistics import Statistics, field_colours
-from ..language import translate
+from ..language import translator
 from ..project.model import Bands, Project, Sieve
 from .believable import believable_of
 from .context import RenderContext
-from .evaluate import MOST_OF_IT, after_sieves, apply_stack, changed_in, mask_value, measured, patched_mask, sieve_masked, working
+from .evaluate import (
+    MOST_OF_IT,
+    after_sieves,
+    apply_stack,
+    changed_in,
+    mask_value,
+    measured,
+    patched_mask,
+    sieve_masked,
+    working,
+)
 from .fringe import fringe_of
 from .layers import Layers, no_layers
 from .mask import measures_of, probes_of
 from .patched import PatchedPixels
 from .shown import shown
 from .stack import rendered, sieve_mask
+
+translate = translator("render")
 
 
 @dataclass(frozen=True)
@@ -50,9 +64,11 @@ class Looking:
     veil_opacity : 0 to 1.
     veil_outside : lay the veil over the rest instead.
     solo : id of the one sample whose mask is shown, or "".
-    spot : hue (degrees) and saturation (per cent) of a place on the colour field whose pixels are shown, or None.
+    spot : hue (degrees) and saturation (per cent) of a place on the colour field whose pixels are
+        shown, or None.
     band : mark the band in which Fine works on the mask.
-    screen, proof : ICC profiles of the screen, and of what is proofed on it; "" for none. proof_marks : mark what is outside its gamut.
+    screen, proof : ICC profiles of the screen, and of what is proofed on it; "" for none.
+        proof_marks : mark what is outside its gamut.
     take : name of the take that the view Other take shows, "" for the first.
     quick : it moves, see `shown`.
     """
@@ -76,27 +92,47 @@ class Looking:
 
 
 def shown_mask(
-    frame: Frame, project: Project, sieve_id: str, looking: Looking, context: RenderContext, layers: Layers = no_layers
+    frame: Frame,
+    project: Project,
+    sieve_id: str,
+    looking: Looking,
+    context: RenderContext,
+    layers: Layers = no_layers,
 ) -> np.ndarray:
     """The mask that the mask views show, (H, W): the sieve's, or what one sample alone takes."""
     if looking.spot is not None:
-        hue, saturation = looking.spot  # as wide as the tip of a pointer on the field; chosen by eye
+        hue, saturation = (
+            looking.spot
+        )  # as wide as the tip of a pointer on the field; chosen by eye
         near = [
             Interval("hue", (hue - 12, hue - 8, hue + 8, hue + 12)),
-            Interval("saturation", (max(saturation - 9, 0), max(saturation - 6, 0), saturation + 6, saturation + 9)),
+            Interval(
+                "saturation",
+                (max(saturation - 9, 0), max(saturation - 6, 0), saturation + 6, saturation + 9),
+            ),
         ]
         return bands_mask(measures_of(frame, context, levels=False), near)
     if looking.solo:
         sieve = project.sieve(sieve_id)
-        alone = tuple(sample.but(role="keep", on=True) for sample in sieve.pick.samples if sample.id == looking.solo)
+        alone = tuple(
+            sample.but(role="keep", on=True)
+            for sample in sieve.pick.samples
+            if sample.id == looking.solo
+        )
         if alone:
-            own = sieve.but(mask_from="own", of=(), joined=(), opposite=False, bands=Bands(), invert=False)
-            project = project.with_sieve(own.but(pick=sieve.pick.but(samples=alone, connected=False)))
+            own = sieve.but(
+                mask_from="own", of=(), joined=(), opposite=False, bands=Bands(), invert=False
+            )
+            project = project.with_sieve(
+                own.but(pick=sieve.pick.but(samples=alone, connected=False))
+            )
     return sieve_mask(frame, project, sieve_id, context, layers)
 
 
 def solo_field(counted: Statistics, sieve: Sieve, looking: Looking) -> np.ndarray | None:
-    """Return which cells of the colour field (CELLS, CELLS) the one sample takes that is looked at, by their mean colours; None for none."""
+    """Return which cells of the colour field (CELLS, CELLS) the one sample takes that is looked at,
+    by their mean colours; None for none.
+    """
     alone = tuple(
         sample.but(role="keep", on=True, reach="everywhere")
         for sample in sieve.pick.samples
@@ -104,14 +140,17 @@ def solo_field(counted: Statistics, sieve: Sieve, looking: Looking) -> np.ndarra
     )
     if not alone:
         return None
-    return membership(_lab_of(counted), probes_of(sieve.pick.but(samples=alone))) * (counted.field > 0)
+    return membership(_lab_of(counted), probes_of(sieve.pick.but(samples=alone))) * (
+        counted.field > 0
+    )
 
 
 def nearer_to_drop(sieve: Sieve) -> np.ndarray | None:
-    """Return which cells of the colour field (CELLS, CELLS) bool lie nearer to a drop sample that competes than to a keep sample.
+    """Return which cells of the colour field (CELLS, CELLS) bool lie nearer to a drop sample that
+    competes than to a keep sample.
 
-    Where that changes runs the dividing line between keep and drop, drawn for colours as light as the samples are on average. None
-    where no samples compete.
+    Where that changes runs the dividing line between keep and drop, drawn for colours as light as
+    the samples are on average. None where no samples compete.
     """
     probes = probes_of(sieve.pick)
     out: np.ndarray | None = None
@@ -119,7 +158,9 @@ def nearer_to_drop(sieve: Sieve) -> np.ndarray | None:
         kept = [probe for probe in probes if probe.keep and probe.compare == compare]
         competing = [probe for probe in probes if probe.competes and probe.compare == compare]
         if kept and competing:
-            lab = field_colours(float(np.mean([one_to_oklab(probe.colour)[0] for probe in (*kept, *competing)])))
+            lab = field_colours(
+                float(np.mean([one_to_oklab(probe.colour)[0] for probe in (*kept, *competing)]))
+            )
             nearer = distance_to(lab, competing) < distance_to(lab, kept)
             out = nearer if out is None else out | nearer
     return out
@@ -135,7 +176,10 @@ def _with_box(pixels: np.ndarray, box: tuple[slice, slice], made: np.ndarray) ->
     rows, columns = box
     out = np.empty_like(pixels)
     out[: rows.start], out[rows.stop :] = pixels[: rows.start], pixels[rows.stop :]
-    out[rows, : columns.start], out[rows, columns.stop :] = pixels[rows, : columns.start], pixels[rows, columns.stop :]
+    out[rows, : columns.start], out[rows, columns.stop :] = (
+        pixels[rows, : columns.start],
+        pixels[rows, columns.stop :],
+    )
     out[box] = made
     return out
 
@@ -148,15 +192,30 @@ def _seen_once(frame: Frame, scene: Scene) -> np.ndarray:
 
 
 def _over_the_last(result: Frame, scene: Scene, sieves: list[Sieve]) -> np.ndarray:
-    """The result as screen pixels when the last of several sieves is worked on: what the others made is turned into screen pixels once, and only what the
-    last one masks is anew."""
-    last, frame, project, context, layers = sieves[-1], scene.frame, scene.project, scene.context, scene.layers
+    """The result as screen pixels when the last of several sieves is worked on: what the others
+    made is turned into screen pixels once, and only what the last one masks is anew.
+    """
+    last, frame, project, context, layers = (
+        sieves[-1],
+        scene.frame,
+        scene.project,
+        scene.context,
+        scene.layers,
+    )
     below = after_sieves(frame, project, sieves[:-1], context, layers)
     mask = sieve_masked(frame, project, last.id, context, layers).mask
     seen = measured(frame, project, last.id, context, layers)
-    # Looking for the masked pixels takes longer than working on them, and they stay the same while an adjustment is dragged.
-    held = context.get(("held pixels", below.key, seen.key, mask_value(project, last)), lambda: np.flatnonzero(mask))
-    if last.outside > 0 or last.adjust.fill.fill_where == "behind" or held.size > MOST_OF_IT * mask.size:
+    # Looking for the masked pixels takes longer than working on them, and they stay the same while
+    # an adjustment is dragged.
+    held = context.get(
+        ("held pixels", below.key, seen.key, mask_value(project, last)),
+        lambda: np.flatnonzero(mask),
+    )
+    if (
+        last.outside > 0
+        or last.adjust.fill.fill_where == "behind"
+        or held.size > MOST_OF_IT * mask.size
+    ):
         return scene.shown(result.planes)
     pixels = _seen_once(below, scene).copy()
     part = np.stack([np.take(plane.ravel(), held) for plane in result.planes])[:, None]
@@ -171,7 +230,9 @@ def patched_pixels(name: str, frame: Frame, context: RenderContext) -> PatchedPi
 
 @dataclass(frozen=True)
 class Scene:
-    """The inputs of a view: its id, a frame, a resolved project, the sieve that is worked on, and how it is looked at."""
+    """The inputs of a view: its id, a frame, a resolved project, the sieve that is worked on, and
+    how it is looked at.
+    """
 
     view: str
     frame: Frame
@@ -189,11 +250,20 @@ class Scene:
     @property
     def mask(self) -> np.ndarray:
         """The mask that is shown, (H, W)."""
-        return shown_mask(self.frame, self.project, self.sieve_id, self.looking, self.context, self.layers)
+        return shown_mask(
+            self.frame, self.project, self.sieve_id, self.looking, self.context, self.layers
+        )
 
-    def shown(self, planes: np.ndarray, alpha: np.ndarray | None = None, box: tuple[slice, slice] | None = None) -> np.ndarray:
+    def shown(
+        self,
+        planes: np.ndarray,
+        alpha: np.ndarray | None = None,
+        box: tuple[slice, slice] | None = None,
+    ) -> np.ndarray:
         """Light (3, H, W) as screen pixels, see `shown`."""
-        return shown(planes, self.project, self.layers, alpha, box, self.frame.corner, self.looking.quick)
+        return shown(
+            planes, self.project, self.layers, alpha, box, self.frame.corner, self.looking.quick
+        )
 
 
 def _result(scene: Scene) -> np.ndarray:
@@ -203,7 +273,10 @@ def _result(scene: Scene) -> np.ndarray:
     if patched is not None and not project.display and result.alpha is frame.alpha:
         lowers = project.gamut == "lower chroma"
         return patched_pixels(scene.view, frame, context).follow(
-            patched, lambda: patched.draw(lowers), lambda runs, out: patched.draw_runs(runs, lowers, out), lowers
+            patched,
+            lambda: patched.draw(lowers),
+            lambda runs, out: patched.draw_runs(runs, lowers, out),
+            lowers,
         )
     if patched is not None:
         patched.finish()
@@ -230,7 +303,9 @@ def _banded(pixels: np.ndarray, mask: np.ndarray, scene: Scene) -> np.ndarray:
     width = scene.project.sieve(scene.sieve_id).edge.fine * scene.frame.scale
     if not scene.looking.band or width <= 0:
         return pixels
-    return with_band(grey_pixels(pixels) if pixels.dtype == np.uint8 else pixels, band_for(mask, max(1.0, width)))
+    return with_band(
+        grey_pixels(pixels) if pixels.dtype == np.uint8 else pixels, band_for(mask, max(1.0, width))
+    )
 
 
 def _mask(scene: Scene) -> np.ndarray:
@@ -238,7 +313,9 @@ def _mask(scene: Scene) -> np.ndarray:
     if scene.context.interactive and not looking.band and not looking.peeking:
         held = patched_mask(scene.frame, scene.sieve_id, mask, scene.context)
         return patched_pixels(scene.view, scene.frame, scene.context).follow(
-            held, lambda: mask_to_levels(mask), lambda runs, out: runs_of_mask_to_levels(mask, runs, out)
+            held,
+            lambda: mask_to_levels(mask),
+            lambda runs, out: runs_of_mask_to_levels(mask, runs, out),
         )
     return _banded(mask_to_levels(mask), mask, scene)
 
@@ -275,7 +352,9 @@ def _believable(scene: Scene) -> np.ndarray:
 def _other_take(scene: Scene) -> np.ndarray:
     takes = {take.name: take for take in scene.project.takes}
     other = takes.get(scene.looking.take) or next(iter(takes.values()), None)
-    return _result(replace(scene, project=scene.project.but(stack=other.stack, solo="")) if other else scene)
+    return _result(
+        replace(scene, project=scene.project.but(stack=other.stack, solo="")) if other else scene
+    )
 
 
 @dataclass(frozen=True)
@@ -284,9 +363,11 @@ class View:
 
     Attributes
     ----------
-    label : its name. draw : a scene into pixels (H, W) uint32 0xFFRRGGBB, or into levels of grey uint8.
+    label : its name. draw : a scene into pixels (H, W) uint32 0xFFRRGGBB, or into levels of grey
+        uint8.
     proofed : a soft proof is laid over it.
-    of : what it shows alone, so that it stays while anything else changes: "mask", "picture" (as it was), or "" for everything.
+    of : what it shows alone, so that it stays while anything else changes: "mask", "picture" (as it
+        was), or "" for everything.
     """
 
     label: str
@@ -297,23 +378,30 @@ class View:
 
 #: Every view by its id, in the order of the keys 1 to 9 and 0.
 VIEWS: dict[str, View] = {
-    "result": View(translate("render", "Result"), _result, proofed=True),
-    "original": View(translate("render", "Original"), _original, proofed=True, of="picture"),
-    "mask": View(translate("render", "Mask"), _mask, of="mask"),
-    "veil": View(translate("render", "Veil"), _veil),
-    "isolate": View(translate("render", "Isolate"), _isolate),
-    "cut-out": View(translate("render", "Cut-out"), _cut_out),
-    "weak spots": View(translate("render", "Weak spots"), _weak_spots, of="mask"),
-    "fringe": View(translate("render", "Fringe check"), _haze),
-    "realism": View(translate("render", "Realism check"), _believable),
-    "other take": View(translate("render", "Other take"), _other_take, proofed=True),
+    "result": View(translate("Result"), _result, proofed=True),
+    "original": View(translate("Original"), _original, proofed=True, of="picture"),
+    "mask": View(translate("Mask"), _mask, of="mask"),
+    "veil": View(translate("Veil"), _veil),
+    "isolate": View(translate("Isolate"), _isolate),
+    "cut-out": View(translate("Cut-out"), _cut_out),
+    "weak spots": View(translate("Weak spots"), _weak_spots, of="mask"),
+    "fringe": View(translate("Fringe check"), _haze),
+    "realism": View(translate("Realism check"), _believable),
+    "other take": View(translate("Other take"), _other_take, proofed=True),
 }
 
 
 def view(
-    name: str, frame: Frame, project: Project, sieve_id: str, looking: Looking, context: RenderContext, layers: Layers = no_layers
+    name: str,
+    frame: Frame,
+    project: Project,
+    sieve_id: str,
+    looking: Looking,
+    context: RenderContext,
+    layers: Layers = no_layers,
 ) -> np.ndarray:
-    """One view of a frame, (H, W) uint32 pixels 0xFFRRGGBB; a view that has no colours may be levels of grey uint8.
+    """One view of a frame, (H, W) uint32 pixels 0xFFRRGGBB; a view that has no colours may be
+    levels of grey uint8.
 
     Parameters
     ----------

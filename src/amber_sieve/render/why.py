@@ -1,6 +1,11 @@
-"""Why a pixel is in a mask or not: what decided it at every stage, and which control would change it."""
+"""Why a pixel is in a mask or not: what decided it at every stage, and which control would change
+it.
+"""
 
 from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
 
 import numpy as np
 
@@ -9,8 +14,8 @@ from ..core.colour.oklab import to_oklab
 from ..core.colour.transfer import to_levels
 from ..core.frame import Frame
 from ..core.pick.pieces import HALF
-from ..core.pick.samples import FARTHEST, distance_to
-from ..language import decimals, mid_sentence, named, translate
+from ..core.pick.samples import FARTHEST, SampleParams, distance_to, membership
+from ..language import decimals, mid_sentence, named, translator
 from ..names import BANDS, MEASURES, TOLERANCES
 from ..project.model import Project, Sample, Sieve
 from .areas import area_coverage
@@ -19,6 +24,9 @@ from .evaluate import measured, sieve_masked
 from .layers import Layers, no_layers
 from .mask import masked, passes_of, picked, qualified, samples_mask, tones_of, with_areas
 from .stages.every import EDGE
+
+translate = translator("render")
+
 
 #: Values of a mask that differ by less are the same to a person.
 SAME = 0.005
@@ -39,9 +47,13 @@ class _Pixel:
         self.frame, self.sieve, self.context = frame, sieve, context
         self.row = int(np.clip((y + 0.5 - frame.origin[1]) * frame.scale, 0, frame.height - 1))
         self.column = int(np.clip((x + 0.5 - frame.origin[0]) * frame.scale, 0, frame.width - 1))
-        light = np.ascontiguousarray(frame.planes[:, self.row, self.column].reshape(3, 1, 1), np.float32)
+        light = np.ascontiguousarray(
+            frame.planes[:, self.row, self.column].reshape(3, 1, 1), np.float32
+        )
         self.lab = to_oklab(light)
-        self.measures = np.concatenate([hue_saturation_luminance(light, self.lab), to_levels(light)])
+        self.measures = np.concatenate(
+            [hue_saturation_luminance(light, self.lab), to_levels(light)]
+        )
 
     def of(self, plane: np.ndarray) -> float:
         """The value of a plane (H, W) there."""
@@ -55,11 +67,19 @@ class _Pixel:
 def _of_samples(pixel: _Pixel) -> list[str]:
     """Explain the nearest keep and drop samples."""
     rows = [
-        (pixel.distance(sample), number, sample) for number, sample in enumerate(pixel.sieve.pick.samples, 1) if sample.on
+        (pixel.distance(sample), number, sample)
+        for number, sample in enumerate(pixel.sieve.pick.samples, 1)
+        if sample.on
     ]  # a tie is decided by the order in which they were taken
-    # The keep sample that decides is the one whose tolerance goes farthest beyond the pixel; a drop sample competes by its distance.
-    keeps = sorted((row for row in rows if row[2].role == "keep"), key=lambda row: row[0] - row[2].tolerance)
-    nearest = {"keep": keeps[0] if keeps else None, "drop": min((row for row in rows if row[2].role == "drop"), default=None)}
+    # The keep sample that decides is the one whose tolerance goes farthest beyond the pixel; a drop
+    # sample competes by its distance.
+    keeps = sorted(
+        (row for row in rows if row[2].role == "keep"), key=lambda row: row[0] - row[2].tolerance
+    )
+    nearest = {
+        "keep": keeps[0] if keeps else None,
+        "drop": min((row for row in rows if row[2].role == "drop"), default=None),
+    }
     closest = min((row[0] for row in keeps), default=0.0)
     lines = []
     for role, near in nearest.items():
@@ -68,11 +88,15 @@ def _of_samples(pixel: _Pixel) -> list[str]:
         distance, number, sample = near
         unit, name = TOLERANCES[sample.compare][1], _name(sample, number)
         most = sample.tolerance + (0 if sample.shape == "hard" else sample.falloff)
-        where = translate("render", " (only where it was taken)") if sample.reach == "here" else ""
-        away = decimals(f"{distance:.1f}{unit}") if distance < FARTHEST else translate("render", "more than can be measured")
+        where = translate(" (only where it was taken)") if sample.reach == "here" else ""
+        away = (
+            decimals(f"{distance:.1f}{unit}")
+            if distance < FARTHEST
+            else translate("more than can be measured")
+        )
         line = translate(
-            "render",
-            "The {role} sample that decides is {name}{where}, at a distance of {away} by {compare}; its tolerance is {tolerance:g}",
+            "The {role} sample that decides is {name}{where}, at a distance of {away} by "
+            "{compare}; its tolerance is {tolerance:g}",
             role=mid_sentence(named(role)),
             name=name,
             where=where,
@@ -84,26 +108,37 @@ def _of_samples(pixel: _Pixel) -> list[str]:
         if competes and nearest["keep"] is not None:
             farther = distance - closest
             side = (
-                translate("render", "nearer than the keep sample, so it takes this pixel out")
+                translate("nearer than the keep sample, so it takes this pixel out")
                 if farther < 0
-                else translate("render", "farther than the keep sample, so it leaves this pixel in")
+                else translate("farther than the keep sample, so it leaves this pixel in")
             )
-            lines.append(translate("render", "{line}. It is {farther:.1f} {side}.", line=line, farther=abs(farther), side=side))
+            lines.append(
+                translate(
+                    "{line}. It is {farther:.1f} {side}.",
+                    line=line,
+                    farther=abs(farther),
+                    side=side,
+                )
+            )
         elif distance <= sample.tolerance:
             lines.append(
                 translate(
-                    "render", "{line}, so it keeps this pixel. A tolerance under {distance:.1f} would not.", line=line, distance=distance
+                    "{line}, so it keeps this pixel. A tolerance under {distance:.1f} would not.",
+                    line=line,
+                    distance=distance,
                 )
                 if role == "keep"
                 else translate(
-                    "render", "{line}, so it drops this pixel. A tolerance under {distance:.1f} would not.", line=line, distance=distance
+                    "{line}, so it drops this pixel. A tolerance under {distance:.1f} would not.",
+                    line=line,
+                    distance=distance,
                 )
             )
         elif distance < most:
             lines.append(
                 translate(
-                    "render",
-                    "{line} and it fades over {falloff:g}, so this pixel is in part. A tolerance of {distance:.1f} would hold it wholly.",
+                    "{line} and it fades over {falloff:g}, so this pixel is in part. A tolerance "
+                    "of {distance:.1f} would hold it wholly.",
                     line=line,
                     falloff=sample.falloff,
                     distance=distance,
@@ -112,7 +147,9 @@ def _of_samples(pixel: _Pixel) -> list[str]:
         else:
             lines.append(
                 translate(
-                    "render", "{line}, so it does not reach this pixel. A tolerance of {distance:.1f} would.", line=line, distance=distance
+                    "{line}, so it does not reach this pixel. A tolerance of {distance:.1f} would.",
+                    line=line,
+                    distance=distance,
                 )
             )
     return lines
@@ -128,19 +165,31 @@ def _of_bands(pixel: _Pixel) -> list[str]:
         value, unit = float(pixel.measures[place, 0, 0]), MEASURES[name].unit
         out_from, full_from, full_to, out_to = band.corners
         turn = 360 if MEASURES[name].wraps else 0
-        shifted = next((value + by for by in (0, -turn, turn) if out_from <= value + by <= out_to), None)
+        shifted = next(
+            (value + by for by in (0, -turn, turn) if out_from <= value + by <= out_to), None
+        )
         inside = shifted is not None and full_from <= shifted <= full_to
-        words = "inside" if inside else translate("render", "in the fade of") if shifted is not None else "outside"
-        turned = translate("render", ", which is inverted") if band.inverted else ""
+        words = (
+            "inside"
+            if inside
+            else translate("in the fade of")
+            if shifted is not None
+            else "outside"
+        )
+        turned = translate(", which is inverted") if band.inverted else ""
         reach = (
-            translate("render", " A band that goes to {value:.0f}{unit} would hold it.", value=value, unit=unit)
+            translate(
+                " A band that goes to {value:.0f}{unit} would hold it.",
+                value=value,
+                unit=unit,
+            )
             if not inside and not band.inverted
             else ""
         )
         lines.append(
             translate(
-                "render",
-                "Its {name} is {value:.0f}{unit}, {words} the band from {full_from:g} to {full_to:g}{turned}.{reach}",
+                "Its {name} is {value:.0f}{unit}, {words} the band from {full_from:g} to "
+                "{full_to:g}{turned}.{reach}",
                 name=name,
                 value=value,
                 unit=unit,
@@ -152,13 +201,17 @@ def _of_bands(pixel: _Pixel) -> list[str]:
             )
         )
     if pixel.sieve.bands.ramp.on:
-        lines.append(translate("render", "The mask is the luminance itself here (the ramp)."))
+        lines.append(translate("The mask is the luminance itself here (the ramp)."))
     return lines
 
 
 def _of_areas(pixel: _Pixel) -> list[str]:
     """Explain each area that is on."""
-    does = {"add": "adds", "subtract": translate("render", "takes away"), "intersect": translate("render", "lets through")}
+    does = {
+        "add": "adds",
+        "subtract": translate("takes away"),
+        "intersect": translate("lets through"),
+    }
     lines = []
     working = [area for area in pixel.sieve.areas if area.on]
     for number, area in enumerate(working, start=1):
@@ -166,7 +219,6 @@ def _of_areas(pixel: _Pixel) -> list[str]:
         covered = 1 - covered if area.inverted else covered
         lines.append(
             translate(
-                "render",
                 "Area {name} {does} {per_cent} here.",
                 name=area.name or f"{number} ({mid_sentence(named(area.kind))})",
                 does=does[area.mode],
@@ -186,7 +238,7 @@ def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
     sieve, frame, context = pixel.sieve, pixel.frame, pixel.context
     lines = _of_samples(pixel) + _of_bands(pixel)
     if not lines:
-        lines.append(translate("render", "No sample and no band is set, so nothing is picked by colour."))
+        lines.append(translate("No sample and no band is set, so nothing is picked by colour."))
     passes = passes_of(frame, sieve.edge)
     by_colour = pixel.of(qualified(frame, sieve.pick, sieve.bands, context, passes))
     everywhere = tuple(sample for sample in sieve.pick.samples if sample.reach == "everywhere")
@@ -196,48 +248,63 @@ def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
         if abs(held - without) > SAME:
             lines.append(
                 translate(
-                    "render",
-                    "Samples that reach only where they were taken make it {per_cent}; without them it is {without}.",
+                    "Samples that reach only where they were taken make it {per_cent}; without "
+                    "them it is {without}.",
                     per_cent=_per_cent(held),
                     without=_per_cent(without),
                 )
             )
-    lines.append(translate("render", "By colour it is {per_cent}.", per_cent=_per_cent(by_colour)))
+    lines.append(translate("By colour it is {per_cent}.", per_cent=_per_cent(by_colour)))
     found = pixel.of(picked(frame, sieve, context))
-    if sieve.pick.connected and (by_colour > HALF) != ((1 - found if sieve.invert else found) > HALF):
+    if sieve.pick.connected and (by_colour > HALF) != (
+        (1 - found if sieve.invert else found) > HALF
+    ):
         lines.append(
             translate(
-                "render", "It does not hang together with a sample, and only what is connected counts: bridging larger gaps may reach it."
+                "It does not hang together with a sample, and only what is connected counts: "
+                "bridging larger gaps may reach it.",
             )
         )
     if sieve.invert:
-        lines.append(translate("render", "The mask is inverted: {per_cent}.", per_cent=_per_cent(found)))
+        lines.append(translate("The mask is inverted: {per_cent}.", per_cent=_per_cent(found)))
     edged = pixel.of(_edged(frame, sieve, context))
     if abs(edged - found) > SAME:
         does = [stage.name for stage in EDGE if stage.name and not stage.idle(sieve)]
         lines.append(
-            translate("render", "The edge makes it {per_cent}", per_cent=_per_cent(edged)) + (f" ({', '.join(does)})." if does else ".")
+            translate("The edge makes it {per_cent}", per_cent=_per_cent(edged))
+            + (f" ({', '.join(does)})." if does else ".")
         )
     lines += _of_areas(pixel)
     return lines, pixel.of(with_areas(frame, _edged(frame, sieve, context), sieve, context))
 
 
 def why(
-    frame: Frame, project: Project, sieve_id: str, at: tuple[int, int], context: RenderContext, layers: Layers = no_layers
+    frame: Frame,
+    project: Project,
+    sieve_id: str,
+    at: tuple[int, int],
+    context: RenderContext,
+    layers: Layers = no_layers,
 ) -> list[str]:
     """Explain a pixel of a sieve's mask, a sentence a stage, the outcome first.
 
     Parameters
     ----------
-    frame : the picture, with the project as it stands on it. at : column and row of the pixel at full resolution.
+    frame : the picture, with the project as it stands on it. at : column and row of the pixel at
+        full resolution.
     """
     sieve = project.sieve(sieve_id)
     pixel = _Pixel(measured(frame, project, sieve_id, context, layers), sieve, *at, context)
     final = pixel.of(sieve_masked(frame, project, sieve_id, context, layers).mask)
-    says = translate("render", "wholly in") if final > 1 - SAME else "out" if final < SAME else translate("render", "partly in")
+    says = (
+        translate("wholly in")
+        if final > 1 - SAME
+        else "out"
+        if final < SAME
+        else translate("partly in")
+    )
     lines = [
         translate(
-            "render",
             "Pixel {at}, {at2} is {says}: the mask of {name} is {per_cent} there.",
             at=at[0],
             at2=at[1],
@@ -247,16 +314,91 @@ def why(
         )
     ]
     if sieve.mask_from != "own":
-        others = translate("render", " and ").join(project.sieve(other).name for other in sieve.of)
-        return [*lines, translate("render", "Its mask is made from {others}: ask there.", others=others)]
+        others = translate(" and ").join(project.sieve(other).name for other in sieve.of)
+        return [
+            *lines,
+            translate("Its mask is made from {others}: ask there.", others=others),
+        ]
     own, value = _of_own_mask(pixel)
     lines += own
     if sieve.opposite or sieve.joined:
-        lines.append(translate("render", "Other sieves' masks are laid on it, or it is turned round."))
+        lines.append(translate("Other sieves' masks are laid on it, or it is turned round."))
     if abs(final - value) > SAME:
-        lines.append(translate("render", "With that it is {per_cent}.", per_cent=_per_cent(final)))
+        lines.append(translate("With that it is {per_cent}.", per_cent=_per_cent(final)))
     if sieve.strength != 100:
-        lines.append(translate("render", "Strength is {strength:g} %: so much of the adjustments is laid on.", strength=sieve.strength))
+        lines.append(
+            translate(
+                "Strength is {strength:g} %: so much of the adjustments is laid on.",
+                strength=sieve.strength,
+            )
+        )
     if sieve.outside:
-        lines.append(translate("render", "The rest of the picture gets {outside:g} % of the adjustments.", outside=sieve.outside))
+        lines.append(
+            translate(
+                "The rest of the picture gets {outside:g} % of the adjustments.",
+                outside=sieve.outside,
+            )
+        )
     return lines
+
+
+def deciding_sample(
+    light: tuple[float, float, float] | np.ndarray, sieve: Sieve, masked: float | None = None
+) -> str:
+    """Name of the sample that decides about a pixel.
+
+    The keep sample that holds it most; the drop sample that takes most of that, when it takes more
+    than half; and where the mask is not what those that reach everywhere make of it, the nearest
+    sample that reaches only here.
+
+    Parameters
+    ----------
+    light : (3,) linear light.
+    masked : the mask at the pixel, 0 to 1, when it is known.
+
+    Returns
+    -------
+    Its name, or its role and number; "" when no sample decides.
+    """
+    planes = np.asarray(light, np.float32).reshape(3, 1, 1)
+    lab = to_oklab(planes)
+    extra = np.concatenate([hue_saturation_luminance(planes, lab), to_levels(planes)])
+
+    def mask_of(probes: Sequence[SampleParams]) -> float:
+        return float(membership(lab, probes, extra)[0, 0])
+
+    working = [
+        (sample, tones_of(sample, sieve.pick), number)
+        for number, sample in enumerate(sieve.pick.samples, 1)
+        if sample.on
+    ]
+    keeps, drops = (
+        [row for row in working if row[0].reach == "everywhere" and row[0].role == role]
+        for role in ("keep", "drop")
+    )
+    kept = [probe for _, probes, _ in keeps for probe in probes]
+    held = mask_of(kept)
+    decided: Sample | None = None
+    if held > 0:
+        decided = max(keeps, key=lambda row: mask_of(row[1]))[0]
+    left = {number: mask_of([*kept, *probes]) for _, probes, number in drops}
+    for sample, probes, number in drops:
+        alone = [
+            replace(probe, keep=True) for probe in probes
+        ]  # how far it covers a pixel that none keeps
+        if (left[number] == min(left.values()) and left[number] < HALF * held) or (
+            not held and mask_of(alone) > HALF
+        ):
+            decided = sample
+    inside = held > HALF and min(left.values(), default=held) >= HALF * held
+    if masked is not None and (masked > HALF) != inside:
+        role = "keep" if masked > HALF else "drop"
+        here = [
+            (float(distance_to(lab, probes, extra)[0, 0]), sample)
+            for sample, probes, _ in working
+            if sample.reach == "here" and sample.role == role
+        ]
+        near = min(here, key=lambda row: row[0], default=None)
+        if near is not None and near[0] <= near[1].tolerance + near[1].falloff:
+            decided = near[1]
+    return "" if decided is None else sieve.pick.name_of(decided.id)

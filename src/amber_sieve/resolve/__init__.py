@@ -1,1 +1,3 @@
-"""A project together with the source it is about: opened as it says, its layers read, and how it stands on a frame."""
+"""A project together with the source it is about: opened as it says, its layers read, and how it
+stands on a frame.
+"""

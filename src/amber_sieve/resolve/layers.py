@@ -25,7 +25,11 @@ class CachedLayers(Layers):
         key = layer_key(path)
         factor = max(1, round(1 / like.scale))
         whole = self.whole(path)
-        reduced = self._context.get(("layer", key, factor), lambda: whole.reduced(factor)) if factor > 1 else whole
+        reduced = (
+            self._context.get(("layer", key, factor), lambda: whole.reduced(factor))
+            if factor > 1
+            else whole
+        )
         return placed(reduced, path, like)
 
     def whole(self, path: str) -> Frame:
@@ -39,7 +43,9 @@ class CachedLayers(Layers):
         return colour_spaces.matrix_of(name)
 
     def display(self, name: str) -> Display:
-        return Display(screens.display_table(name, os.environ.get("OCIO", "")), screens.DARK, screens.BRIGHT)
+        return Display(
+            screens.display_table(name, os.environ.get("OCIO", "")), screens.DARK, screens.BRIGHT
+        )
 
     def through_display(self, planes: np.ndarray, name: str) -> np.ndarray:
         return colour_spaces.to_display(planes, name)

@@ -10,5 +10,7 @@ from ..project.model import Project
 
 
 def source_of(project: Project, path: pathlib.Path | None = None) -> Source:
-    """The source of a project, or another one in its place read alike; raises `Trouble` when it cannot be opened."""
+    """The source of a project, or another one in its place read alike; raises `Trouble` when it
+    cannot be opened.
+    """
     return open_source(path or pathlib.Path(project.source), project.reading)

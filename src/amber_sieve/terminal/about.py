@@ -22,12 +22,21 @@ EXPLAIN_MEMORY = 400_000_000
 
 def add(commands: Commands) -> None:
     """Add what tells about projects and the program."""
-    explain = commands.add_parser("explain", help="say in sentences what each sieve of a project does")
+    explain = commands.add_parser(
+        "explain", help="say in sentences what each sieve of a project does"
+    )
     explain.add_argument("project", type=pathlib.Path)
-    explain.add_argument("--at", type=place_of_pixel, metavar="X,Y", help="say why this pixel is in each sieve's mask, or why not")
+    explain.add_argument(
+        "--at",
+        type=place_of_pixel,
+        metavar="X,Y",
+        help="say why this pixel is in each sieve's mask, or why not",
+    )
     explain.add_argument("--frame", type=whole(0, LAST_FRAME), default=0, help="of a clip, from 0")
     schema = commands.add_parser("schema", help="print the JSON Schema of project files")
-    controls = commands.add_parser("controls", help="list every number of a project: name, range, what it does")
+    controls = commands.add_parser(
+        "controls", help="list every number of a project: name, range, what it does"
+    )
     for command, run in ((explain, _explain), (schema, _schema), (controls, _controls)):
         command.set_defaults(run=run)
 
@@ -36,7 +45,13 @@ def _explain(arguments: argparse.Namespace) -> int:
     from ..render.explain import explained
 
     project = storage.load(arguments.project)
-    print("\n".join(explained(project) if arguments.at is None else _why(project, arguments.at, arguments.frame)))
+    print(
+        "\n".join(
+            explained(project)
+            if arguments.at is None
+            else _why(project, arguments.at, arguments.frame)
+        )
+    )
     return 0
 
 
@@ -52,12 +67,19 @@ def _why(project: Project, at: tuple[int, int], number: int) -> list[str]:
     source = source_of(project, pathlib.Path(project.source))
     (width, height), frames = source.about.size, source.about.frames
     if not (at[0] < width and at[1] < height):
-        raise Trouble(f"{project.source} is {width} x {height} pixels, from 0: {at[0]},{at[1]} lies beside it.")
+        raise Trouble(
+            f"{project.source} is {width} x {height} pixels, from 0: {at[0]},{at[1]} lies beside "
+            "it."
+        )
     if number >= frames:
         raise Trouble(f"{project.source} has {frames} frames, from 0: there is no frame {number}.")
     context, frame = RenderContext(Cache(EXPLAIN_MEMORY)), source.frame(number)
     stands = Resolver(source).resolve_frame(project, frame, number, context)
-    return [line for sieve in stands.stack for line in why(frame, stands, sieve.id, at, context, layers_in(context))]
+    return [
+        line
+        for sieve in stands.stack
+        for line in why(frame, stands, sieve.id, at, context, layers_in(context))
+    ]
 
 
 def _schema(_: argparse.Namespace) -> int:

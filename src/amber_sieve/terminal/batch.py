@@ -13,16 +13,38 @@ from .values import whole
 
 def add(commands: Commands) -> None:
     """Add `batch` to the commands."""
-    batch = commands.add_parser("batch", help="render many pictures by one project; started again, it goes on where it stopped")
+    batch = commands.add_parser(
+        "batch",
+        help="render many pictures by one project; started again, it goes on where it stopped",
+    )
     batch.add_argument("project", type=pathlib.Path)
     batch.add_argument("pictures", type=pathlib.Path, nargs="+", metavar="PICTURE_OR_FOLDER")
     batch.add_argument("-o", "--out", type=pathlib.Path, required=True, metavar="FOLDER")
     batch.add_argument(
-        "--format", default="", metavar="ENDING", help="what every picture is written as, as in tif; each as it came without"
+        "--format",
+        default="",
+        metavar="ENDING",
+        help="what every picture is written as, as in tif; each as it came without",
     )
-    batch.add_argument("--depth", choices=("uint8", "uint16", "half", "float"), default="", help="sample type, where the format has it")
-    batch.add_argument("--scheduler", default="", metavar="ADDRESS", help="of a Dask cluster that works in their place")
-    batch.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="processes that work at the same time")
+    batch.add_argument(
+        "--depth",
+        choices=("uint8", "uint16", "half", "float"),
+        default="",
+        help="sample type, where the format has it",
+    )
+    batch.add_argument(
+        "--scheduler",
+        default="",
+        metavar="ADDRESS",
+        help="of a Dask cluster that works in their place",
+    )
+    batch.add_argument(
+        "--jobs",
+        type=whole(1, 64),
+        default=1,
+        metavar="N",
+        help="processes that work at the same time",
+    )
     batch.set_defaults(run=run)
 
 
@@ -36,12 +58,18 @@ def run(arguments: argparse.Namespace) -> int:
 
     pictures = pictures_in(arguments.pictures)
     if not pictures:
-        raise Trouble("There are no pictures in what was named: name pictures, or folders that hold some.")
+        raise Trouble(
+            "There are no pictures in what was named: name pictures, or folders that hold some."
+        )
     ending = f".{arguments.format.removeprefix('.').lower()}" if arguments.format else ""
     if ending:
-        depth_for(pathlib.Path(f"a{ending}"), "uint8")  # says so where nothing can be written like that
+        depth_for(
+            pathlib.Path(f"a{ending}"), "uint8"
+        )  # says so where nothing can be written like that
     how = BatchHow(ending, arguments.depth, arguments.jobs, arguments.scheduler)
-    outcomes = run_batch(load_for_batch(arguments.project), pictures, arguments.out, how, progress(), tell)
+    outcomes = run_batch(
+        load_for_batch(arguments.project), pictures, arguments.out, how, progress(), tell
+    )
     written = sum(not outcome.trouble for outcome in outcomes)
     print(f"{arguments.out}: {written} of {len(outcomes)} pictures written; see batch.html")
     return 0 if written == len(outcomes) else 1

@@ -26,8 +26,11 @@ def run(arguments: argparse.Namespace) -> int:
     named = [sieve for sieve in project.stack if arguments.sieve in (None, sieve.name)]
     if not named:
         raise Trouble(
-            f"{arguments.project} has no sieve {arguments.sieve}: it has {', '.join(sieve.name for sieve in project.stack)[:200]}."
+            f"{arguments.project} has no sieve {arguments.sieve}: it has "
+            f"{', '.join(sieve.name for sieve in project.stack)[:200]}."
         )
-    cdl_files.write(cdl_files.correction_of(named[0].name, named[0].adjust.cdl.given), arguments.out)
+    cdl_files.write(
+        cdl_files.correction_of(named[0].name, named[0].adjust.cdl.given), arguments.out
+    )
     print(f"{arguments.out}: written")
     return 0

@@ -1,6 +1,8 @@
-"""The same jobs from a terminal. Exit 0 when done, 2 for wrong usage, 1 with one line on stderr when something is wrong.
+"""The same jobs from a terminal. Exit 0 when done, 2 for wrong usage, 1 with one line on stderr
+when something is wrong.
 
-A command is a file with ``add``, which adds its parser and names what runs it. The options for numbers come from the model's
+A command is a file with ``add``, which adds its parser and names what runs it. The options for
+numbers come from the model's
 fields: label, range and help stand there.
 """
 
@@ -19,18 +21,33 @@ from .. import __version__
 from ..errors import Trouble
 from ..gc_pause import gc_pause
 
-#: The commands, and the file that each stands in; only that of the command that is called is loaded.
+#: The commands, and the file that each stands in; only that of the command that is called is
+#: loaded.
 COMMANDS = {
-    "mask": "pick", "recolour": "pick", "render": "render", "track": "track", "cdl": "cdl", "lookup": "lookup", "batch": "batch",
-    "info": "info", "surface": "surface", "thumbnail": "thumbnail", "explain": "about", "schema": "about", "controls": "about",
-}  # fmt: skip
+    "mask": "pick",
+    "recolour": "pick",
+    "render": "render",
+    "track": "track",
+    "cdl": "cdl",
+    "lookup": "lookup",
+    "batch": "batch",
+    "info": "info",
+    "surface": "surface",
+    "thumbnail": "thumbnail",
+    "explain": "about",
+    "schema": "about",
+    "controls": "about",
+}
 #: Commands that write nothing.
 ONLY_LOOKS = ("info", "surface", "schema", "controls", "open")
 
 
 def parser(called: str = "") -> argparse.ArgumentParser:
     """The parser of the command line, with the command that is called, or with every one."""
-    top = argparse.ArgumentParser(prog="amber-sieve", description="Masks from sampled colours, and adjustments only inside them.")
+    top = argparse.ArgumentParser(
+        prog="amber-sieve",
+        description="Masks from sampled colours, and adjustments only inside them.",
+    )
     top.add_argument("--version", action="version", version=__version__)
     commands = top.add_subparsers(dest="command", required=True)
     files = [COMMANDS[called]] if called in COMMANDS else dict.fromkeys(COMMANDS.values())
@@ -46,8 +63,8 @@ def _open(arguments: argparse.Namespace) -> int:
     from ..desk.translations import choose
 
     spoken = choose()
-    # Importing makes a great many lasting objects; looking through them for rubbish again and again, then and later, costs
-    # a tenth of the start.
+    # Importing makes a great many lasting objects; looking through them for rubbish again and
+    # again, then and later, costs a tenth of the start.
     with gc_pause():
         from ..desk.app import main as desk
 
@@ -58,7 +75,9 @@ def _open(arguments: argparse.Namespace) -> int:
 
 
 def _prepare() -> None:
-    """Compile what this computer has not compiled yet, and say how far it is: the first command would be silent for as long."""
+    """Compile what this computer has not compiled yet, and say how far it is: the first command
+    would be silent for as long.
+    """
     from ..warm import warm
 
     told = False
@@ -105,9 +124,15 @@ def main(words: Sequence[str] | None = None) -> int:
     except KeyboardInterrupt:
         return _complain("stopped")
     except MemoryError:
-        return _complain("There is not enough memory for this: close other programs or work on a smaller picture.")
+        return _complain(
+            "There is not enough memory for this: close other programs or work on a smaller "
+            "picture."
+        )
     except Exception as error:  # the last resort: a mistake of ours, told in one line
-        return _complain(f"something went wrong inside the program ({type(error).__name__}: {error}). Please report it with this line.")
+        return _complain(
+            f"something went wrong inside the program ({type(error).__name__}: {error}). Please "
+            "report it with this line."
+        )
 
 
 if __name__ == "__main__":

@@ -19,15 +19,30 @@ Commands: TypeAlias = "argparse._SubParsersAction[argparse.ArgumentParser]"
 
 def overwrite_option(command: argparse.ArgumentParser) -> None:
     """Let a command write over what it reads."""
-    command.add_argument("--overwrite", action="store_true", help="the output may be the file that is read")
+    command.add_argument(
+        "--overwrite", action="store_true", help="the output may be the file that is read"
+    )
 
 
-def number_option(command: argparse.ArgumentParser, spec: Spec, default: float | str | None, auto: bool = False) -> None:
-    """An option for a number of the model, with its range and help; ``auto``: it may be found on the picture."""
+def number_option(
+    command: argparse.ArgumentParser, spec: Spec, default: float | str | None, auto: bool = False
+) -> None:
+    """An option for a number of the model, with its range and help; ``auto``: it may be found on
+    the picture.
+    """
     word = ", or auto" if auto or spec.auto else ""
-    limits = f"{spec.low:g} to {spec.high:g}{' ' + spec.unit.replace('%', '%%') if spec.unit else ''}{word}"
+    limits = (
+        f"{spec.low:g} to "
+        f"{spec.high:g}{' ' + spec.unit.replace('%', '%%') if spec.unit else ''}{word}"
+    )
     words = f"{spec.help.replace('%', '%%')} ({limits})"
-    command.add_argument(f"--{spec.name.replace('_', '-')}", type=number_of(spec, auto), default=default, metavar="N", help=words)
+    command.add_argument(
+        f"--{spec.name.replace('_', '-')}",
+        type=number_of(spec, auto),
+        default=default,
+        metavar="N",
+        help=words,
+    )
 
 
 def progress() -> Progress:

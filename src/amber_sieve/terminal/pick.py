@@ -12,7 +12,19 @@ from ..errors import Trouble
 from ..names import BLENDS, COMPARISONS, GAMUTS, SEEN_BANDS
 from ..project import edits, storage
 from ..project.fields import numbers_of, spec_of
-from ..project.model import Area, Band, Bands, Cdl, Edge, Pick, Project, Ramp, Recolour, Sample, Sieve
+from ..project.model import (
+    Area,
+    Band,
+    Bands,
+    Cdl,
+    Edge,
+    Pick,
+    Project,
+    Ramp,
+    Recolour,
+    Sample,
+    Sieve,
+)
 from .options import Commands, number_option, overwrite_option, progress, say_notes
 from .render import clip_options, refuse_clip_options, write_clip
 from .values import LAST_FRAME, ClickInOrder, area, four, number_of, place, setting, whole
@@ -34,15 +46,36 @@ def add(commands: Commands) -> None:
         number_option(recolour, spec, spec.start)
     for name in ("strength", "outside"):
         number_option(recolour, spec_of(Sieve, name), spec_of(Sieve, name).start)
-    recolour.add_argument("--blend", choices=BLENDS, default="normal", help="how what is done is laid over the picture")
-    recolour.add_argument("--gamut", choices=GAMUTS, default=GAMUTS[0], help="how colours outside the output gamut are brought back")
     recolour.add_argument(
-        "--cdl", metavar="FILE[#ID]", help="a CDL file (.cdl, .ccc, .cc), and which of its corrections when it holds many"
+        "--blend",
+        choices=BLENDS,
+        default="normal",
+        help="how what is done is laid over the picture",
     )
     recolour.add_argument(
-        "--set", type=setting, action="append", default=[], metavar="NAME=VALUE", help="any adjustment that `controls` lists"
+        "--gamut",
+        choices=GAMUTS,
+        default=GAMUTS[0],
+        help="how colours outside the output gamut are brought back",
     )
-    recolour.add_argument("--dyed", action="store_true", help=(Recolour.model_fields["dyed"].description or "").lower())
+    recolour.add_argument(
+        "--cdl",
+        metavar="FILE[#ID]",
+        help="a CDL file (.cdl, .ccc, .cc), and which of its corrections when it holds many",
+    )
+    recolour.add_argument(
+        "--set",
+        type=setting,
+        action="append",
+        default=[],
+        metavar="NAME=VALUE",
+        help="any adjustment that `controls` lists",
+    )
+    recolour.add_argument(
+        "--dyed",
+        action="store_true",
+        help=(Recolour.model_fields["dyed"].description or "").lower(),
+    )
     clip_options(recolour)
     for command in (mask, recolour):
         command.set_defaults(run=run)
@@ -51,12 +84,30 @@ def add(commands: Commands) -> None:
 def _options(command: argparse.ArgumentParser) -> None:
     command.add_argument("picture", type=pathlib.Path)
     command.add_argument("-o", "--out", type=pathlib.Path, required=True)
-    for role, words in (("keep", "a place whose colour the mask must hold"), ("drop", "a place whose colour it must leave out")):
-        more = "; ,here for only the piece at that place, ,everywhere for all of the picture, found when neither is said"
-        command.add_argument(
-            f"--{role}", type=place, action=ClickInOrder, dest="clicks", default=[], metavar="X,Y[,here]", help=words + more
+    for role, words in (
+        ("keep", "a place whose colour the mask must hold"),
+        ("drop", "a place whose colour it must leave out"),
+    ):
+        more = (
+            "; ,here for only the piece at that place, ,everywhere for all of the picture, found "
+            "when neither is said"
         )
-    command.add_argument("--size", type=whole(1, 101), default=5, metavar="N", help="side of the sampled square, pixels")
+        command.add_argument(
+            f"--{role}",
+            type=place,
+            action=ClickInOrder,
+            dest="clicks",
+            default=[],
+            metavar="X,Y[,here]",
+            help=words + more,
+        )
+    command.add_argument(
+        "--size",
+        type=whole(1, 101),
+        default=5,
+        metavar="N",
+        help="side of the sampled square, pixels",
+    )
     command.add_argument("--compare", choices=COMPARISONS, default="surface")
     number_option(command, spec_of(Sample, "tolerance"), "auto", auto=True)
     number_option(command, spec_of(Sample, "falloff"), spec_of(Sample, "falloff").start)
@@ -64,31 +115,49 @@ def _options(command: argparse.ArgumentParser) -> None:
         number_option(command, spec_of(Pick, name), spec_of(Pick, name).start)
     bridge = spec_of(Pick, "bridge")
     command.add_argument(
-        "--connected", type=number_of(bridge), nargs="?", const=0.0, metavar="BRIDGE", help=f"only what hangs together. {bridge.help}"
+        "--connected",
+        type=number_of(bridge),
+        nargs="?",
+        const=0.0,
+        metavar="BRIDGE",
+        help=f"only what hangs together. {bridge.help}",
     )
     recolours = command.prog.split()[-1] == "recolour"
     for name in SEEN_BANDS:
         flag = BAND_FLAGS[name] + ("-band" if recolours else "")
         words = "a band: fade in from, full from, full to, fade out to"
-        command.add_argument(f"--{flag}", type=four, dest=f"band_{name}", metavar="A,B,C,D", help=words)
+        command.add_argument(
+            f"--{flag}", type=four, dest=f"band_{name}", metavar="A,B,C,D", help=words
+        )
     command.add_argument("--ramp", action="store_true", help="the mask is the luminance itself")
     command.add_argument("--invert", action="store_true")
     for spec in numbers_of(Edge):
         number_option(command, spec, None)
-    command.add_argument("--shrink", type=number_of(spec_of(Edge, "grow")), metavar="N", help="the opposite of --grow")
+    command.add_argument(
+        "--shrink",
+        type=number_of(spec_of(Edge, "grow")),
+        metavar="N",
+        help="the opposite of --grow",
+    )
     command.add_argument("--hard", action="store_true", help="no partial pixel")
     command.add_argument(
         "--area", type=area, action="append", default=[], metavar="MODE:KIND:NUMBERS",
         help="rect, ellipse, radial: X,Y,W,H; gradient: X0,Y0,X1,Y1; polygon: X,Y,X,Y,…",
     )  # fmt: skip
     command.add_argument("--frame", type=whole(0, LAST_FRAME), default=0, help="of a clip, from 0")
-    command.add_argument("--save", type=pathlib.Path, metavar="PROJECT", help="also write the project")
+    command.add_argument(
+        "--save", type=pathlib.Path, metavar="PROJECT", help="also write the project"
+    )
     overwrite_option(command)
 
 
 def _edge_from(arguments: argparse.Namespace) -> Edge:
     """The edge that the options describe."""
-    given = {spec.name: getattr(arguments, spec.name) for spec in numbers_of(Edge) if getattr(arguments, spec.name) is not None}
+    given = {
+        spec.name: getattr(arguments, spec.name)
+        for spec in numbers_of(Edge)
+        if getattr(arguments, spec.name) is not None
+    }
     if arguments.shrink is not None:
         given["grow"] = given.get("grow", 0.0) - arguments.shrink
     return Edge(**given, hard=arguments.hard)
@@ -103,14 +172,23 @@ def _bands_from(arguments: argparse.Namespace) -> Bands:
 
 def _sieve_from(arguments: argparse.Namespace) -> Sieve:
     """The sieve that the options describe, without its samples."""
-    weights = {name: getattr(arguments, name) for name in ("shading", "gloss", "hue_weight", "saturation_weight")}
+    weights = {
+        name: getattr(arguments, name)
+        for name in ("shading", "gloss", "hue_weight", "saturation_weight")
+    }
     connected = arguments.connected is not None
     sieve = Sieve(
-        name="Sieve 1", pick=Pick(**weights, connected=connected, bridge=arguments.connected or 0.0), bands=_bands_from(arguments),
-        invert=arguments.invert, edge=_edge_from(arguments), areas=tuple(Area(**settings) for settings in arguments.area),
-    )  # fmt: skip
+        name="Sieve 1",
+        pick=Pick(**weights, connected=connected, bridge=arguments.connected or 0.0),
+        bands=_bands_from(arguments),
+        invert=arguments.invert,
+        edge=_edge_from(arguments),
+        areas=tuple(Area(**settings) for settings in arguments.area),
+    )
     if not (arguments.clicks or sieve.bands.active or sieve.areas):
-        raise Trouble("Nothing says what to mask: name a place with --keep X,Y, a band, or an area.")
+        raise Trouble(
+            "Nothing says what to mask: name a place with --keep X,Y, a band, or an area."
+        )
     return sieve
 
 
@@ -119,15 +197,27 @@ def _with_clicks(project: Project, arguments: argparse.Namespace, source: Source
     from ..live.by_clicks import with_clicks
 
     found = arguments.tolerance == "auto" and arguments.compare in ("surface", "colour")
-    plain = spec_of(Sample, "tolerance").start if arguments.tolerance == "auto" else arguments.tolerance
+    plain = (
+        spec_of(Sample, "tolerance").start if arguments.tolerance == "auto" else arguments.tolerance
+    )
     settings = {"compare": arguments.compare, "falloff": arguments.falloff}
-    return with_clicks(project, source, arguments.clicks, arguments.frame, arguments.size, None if found else plain, **settings)
+    return with_clicks(
+        project,
+        source,
+        arguments.clicks,
+        arguments.frame,
+        arguments.size,
+        None if found else plain,
+        **settings,
+    )
 
 
 def _with_adjustments(sieve: Sieve, arguments: argparse.Namespace) -> Sieve:
     """The sieve with what `recolour` does inside it."""
     for spec in numbers_of(Recolour):
-        sieve = edits.with_field(sieve, f"adjust.recolour.{spec.name}", getattr(arguments, spec.name))
+        sieve = edits.with_field(
+            sieve, f"adjust.recolour.{spec.name}", getattr(arguments, spec.name)
+        )
     sieve = edits.with_field(sieve, "adjust.recolour.dyed", arguments.dyed)
     if arguments.cdl:
         sieve = sieve.but(adjust=sieve.adjust.but(cdl=_cdl_from(arguments.cdl)))
@@ -144,11 +234,17 @@ def _cdl_from(text: str) -> Cdl:
     found = cdl_files.read(pathlib.Path(name))
     chosen = [one for one in found if one.name == wanted] if wanted else found
     if not chosen:
-        raise Trouble(f"{name} holds no correction {wanted}: it holds {', '.join(one.name or 'one without an id' for one in found)[:200]}.")
+        raise Trouble(
+            f"{name} holds no correction {wanted}: it holds "
+            f"{', '.join(one.name or 'one without an id' for one in found)[:200]}."
+        )
     try:
         return Cdl.model_validate(chosen[0].numbers)
     except ValidationError as error:
-        raise Trouble(f"{name} holds a correction beyond what can be used ({storage.first_complaint(error)}): choose another.") from None
+        raise Trouble(
+            f"{name} holds a correction beyond what can be used "
+            f"({storage.first_complaint(error)}): choose another."
+        ) from None
 
 
 def run(arguments: argparse.Namespace) -> int:
@@ -165,16 +261,22 @@ def run(arguments: argparse.Namespace) -> int:
     project = Project(source=str(arguments.picture.absolute()), stack=(_sieve_from(arguments),))
     project = _with_clicks(project, arguments, source)
     if arguments.command == "recolour":
-        project = project.but(stack=(_with_adjustments(project.stack[0], arguments),), gamut=arguments.gamut)
+        project = project.but(
+            stack=(_with_adjustments(project.stack[0], arguments),), gamut=arguments.gamut
+        )
     over = arguments.overwrite
     if arguments.command == "mask":
-        mean = export_mask(source, project, project.stack[0].id, arguments.out, arguments.frame, progress(), over)
+        mean = export_mask(
+            source, project, project.stack[0].id, arguments.out, arguments.frame, progress(), over
+        )
         print(f"{arguments.out}: mask covers {100 * mean:.2f} % of {arguments.picture.name}")
     elif source.about.frames > 1 and (is_pattern(arguments.out) or not is_picture(arguments.out)):
         write_clip(source, project, arguments)
     else:
         refuse_clip_options(arguments, "frames")
-        export_still(source, project, arguments.out, arguments.frame, progress=progress(), overwrite=over)
+        export_still(
+            source, project, arguments.out, arguments.frame, progress=progress(), overwrite=over
+        )
         print(f"{arguments.out}: written")
     if arguments.save:
         storage.save(project, arguments.save)

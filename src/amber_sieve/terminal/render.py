@@ -9,8 +9,7 @@ from typing import TYPE_CHECKING
 
 from ..errors import Trouble
 from ..files import write_text
-from ..media.codecs import CODECS, codecs_with_alpha
-from ..media.formats import QUALITY
+from ..media.formats import CODECS, QUALITY, codecs_with_alpha
 from ..names import GAMUTS
 from ..project import storage
 from .options import Commands, overwrite_option, progress, say_notes
@@ -27,12 +26,21 @@ def add(commands: Commands) -> None:
     render = commands.add_parser("render", help="render a project")
     render.add_argument("project", type=pathlib.Path)
     render.add_argument("-o", "--out", type=pathlib.Path, required=True)
-    render.add_argument("--input", type=pathlib.Path, metavar="PICTURE_OR_CLIP", help="instead of the project's own")
-    render.add_argument("--mask-only", action="store_true", help="the mask of the first sieve in place of the result")
+    render.add_argument(
+        "--input", type=pathlib.Path, metavar="PICTURE_OR_CLIP", help="instead of the project's own"
+    )
+    render.add_argument(
+        "--mask-only",
+        action="store_true",
+        help="the mask of the first sieve in place of the result",
+    )
     render.add_argument(
         "--with-mask",
         action="store_true",
-        help=f"the mask as alpha ({', '.join((*codecs_with_alpha(), 'PNG', 'TIFF'))}), in OpenEXR as a channel",
+        help=(
+            f"the mask as alpha ({', '.join((*codecs_with_alpha(), 'PNG', 'TIFF'))}), in OpenEXR "
+            "as a channel"
+        ),
     )
     clip_options(render)
     render.add_argument("--gamut", choices=GAMUTS, help="in place of the project's own")
@@ -42,30 +50,67 @@ def add(commands: Commands) -> None:
 
 def clip_options(command: argparse.ArgumentParser) -> None:
     """Add what says how a clip is written."""
-    command.add_argument("--frames", type=frames, metavar="A-B", help="of a clip, from 0, both included")
+    command.add_argument(
+        "--frames", type=frames, metavar="A-B", help="of a clip, from 0, both included"
+    )
     command.add_argument("--codec", choices=tuple(CODECS), default="")
     command.add_argument(
-        "--quality", type=whole(1, 100), help=f"of {' and '.join(name for name, codec in CODECS.items() if codec.quality)}; {QUALITY} else"
+        "--quality",
+        type=whole(1, 100),
+        help=(
+            f"of {' and '.join(name for name, codec in CODECS.items() if codec.quality)}; "
+            f"{QUALITY} else"
+        ),
     )
-    command.add_argument("--resume", action="store_true", help="leave numbered pictures that are there already")
-    command.add_argument("--jobs", type=whole(1, 64), default=1, metavar="N", help="pieces of a clip that are rendered at the same time")
-    command.add_argument("--scheduler", default="", metavar="ADDRESS", help="of a Dask cluster that renders the pieces")
-    command.add_argument("--page", type=pathlib.Path, metavar="FILE.html", help="a page that says who rendered which piece")
+    command.add_argument(
+        "--resume", action="store_true", help="leave numbered pictures that are there already"
+    )
+    command.add_argument(
+        "--jobs",
+        type=whole(1, 64),
+        default=1,
+        metavar="N",
+        help="pieces of a clip that are rendered at the same time",
+    )
+    command.add_argument(
+        "--scheduler",
+        default="",
+        metavar="ADDRESS",
+        help="of a Dask cluster that renders the pieces",
+    )
+    command.add_argument(
+        "--page",
+        type=pathlib.Path,
+        metavar="FILE.html",
+        help="a page that says who rendered which piece",
+    )
 
 
 def refuse_clip_options(arguments: argparse.Namespace, *more: str) -> None:
     """Refuse what says how a clip is written, and more such options, where one picture is."""
-    named = {"codec": arguments.codec, "quality": arguments.quality, "resume": arguments.resume, "jobs": arguments.jobs > 1}
-    named |= {"scheduler": arguments.scheduler, "page": arguments.page} | {name: getattr(arguments, name) for name in more}
+    named = {
+        "codec": arguments.codec,
+        "quality": arguments.quality,
+        "resume": arguments.resume,
+        "jobs": arguments.jobs > 1,
+    }
+    named |= {"scheduler": arguments.scheduler, "page": arguments.page} | {
+        name: getattr(arguments, name) for name in more
+    }
     given = [f"--{name.replace('_', '-')}" for name, value in named.items() if value]
     if given:
         raise Trouble(
-            f"{arguments.out} is one picture: {' and '.join(given)} {'goes' if len(given) == 1 else 'go'} with clips and numbered pictures."
+            f"{arguments.out} is one picture: {' and '.join(given)} "
+            f"{'goes' if len(given) == 1 else 'go'} with clips and numbered pictures."
         )
 
 
-def write_clip(source: Source, project: Project, arguments: argparse.Namespace, what: ClipWhat = "result") -> None:
-    """Write the frames that the options ask for to a clip or numbered pictures, and say how many they are."""
+def write_clip(
+    source: Source, project: Project, arguments: argparse.Namespace, what: ClipWhat = "result"
+) -> None:
+    """Write the frames that the options ask for to a clip or numbered pictures, and say how many
+    they are.
+    """
     from ..export.clip import ClipExport, export_clip
     from ..export.pieces import export_in_pieces
     from ..export.report_page import Worked, page, who_worked
@@ -74,15 +119,29 @@ def write_clip(source: Source, project: Project, arguments: argparse.Namespace, 
     apart, worked = arguments.jobs > 1 or bool(arguments.scheduler), list[Worked]()
     if arguments.page:
         if not apart:
-            raise Trouble("--page says who rendered which piece: it goes with --jobs or --scheduler.")
+            raise Trouble(
+                "--page says who rendered which piece: it goes with --jobs or --scheduler."
+            )
         if os.path.realpath(arguments.page) == os.path.realpath(arguments.out):
             raise Trouble(f"{arguments.page} is the clip itself: choose another name for the page.")
         spare_inputs([arguments.page], inputs_of(source, project), arguments.overwrite)
-    how = ClipExport(what, quality=arguments.quality or QUALITY, resume=arguments.resume, overwrite=arguments.overwrite)
+    how = ClipExport(
+        what,
+        quality=arguments.quality or QUALITY,
+        resume=arguments.resume,
+        overwrite=arguments.overwrite,
+    )
     given = (source, project, arguments.out, arguments.frames, arguments.codec, progress(), how)
-    count = export_in_pieces(*given, arguments.jobs, arguments.scheduler, worked.append) if apart else export_clip(*given)
+    count = (
+        export_in_pieces(*given, arguments.jobs, arguments.scheduler, worked.append)
+        if apart
+        else export_clip(*given)
+    )
     if arguments.page:
-        write_text(arguments.page, page("Amber Sieve", f"{arguments.out.name}: {count} frames", who_worked(worked)))
+        write_text(
+            arguments.page,
+            page("Amber Sieve", f"{arguments.out.name}: {count} frames", who_worked(worked)),
+        )
     print(f"{arguments.out}: {count} frames written")
 
 
@@ -107,19 +166,42 @@ def run(arguments: argparse.Namespace) -> int:
         refuse_clip_options(arguments)
         if arguments.with_mask:
             raise Trouble(
-                f"{arguments.out} is one picture: --with-mask goes with clips and numbered pictures; write the mask with --mask-only."
+                f"{arguments.out} is one picture: --with-mask goes with clips and numbered "
+                "pictures; write the mask with --mask-only."
             )
         if arguments.mask_only:
-            export_mask(source, project, project.stack[0].id, arguments.out, number, progress(), arguments.overwrite)
+            export_mask(
+                source,
+                project,
+                project.stack[0].id,
+                arguments.out,
+                number,
+                progress(),
+                arguments.overwrite,
+            )
         else:
-            export_still(source, project, arguments.out, number, progress=progress(), overwrite=arguments.overwrite)
+            export_still(
+                source,
+                project,
+                arguments.out,
+                number,
+                progress=progress(),
+                overwrite=arguments.overwrite,
+            )
         print(f"{arguments.out}: written")
     elif picture:
         ending = arguments.out.suffix
         raise Trouble(
-            f"{arguments.out} can hold one frame: name one with --frames N, or write numbered pictures (name.####{ending}) or a clip."
+            f"{arguments.out} can hold one frame: name one with --frames N, or write numbered "
+            f"pictures (name.####{ending}) or a clip."
         )
     else:
-        what: ClipWhat = "mask" if arguments.mask_only else "result and mask" if arguments.with_mask else "result"
+        what: ClipWhat = (
+            "mask"
+            if arguments.mask_only
+            else "result and mask"
+            if arguments.with_mask
+            else "result"
+        )
         write_clip(source, project, arguments, what)
     return 0

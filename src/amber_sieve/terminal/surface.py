@@ -10,8 +10,15 @@ from .values import whole
 
 def add(commands: Commands) -> None:
     """Add the command that opens it."""
-    surface = commands.add_parser("surface", help="open a simulated control surface that speaks to the window that runs")
-    surface.add_argument("--port", type=whole(1024, 65535), default=9010, help="where the window listens, as in its preferences")
+    surface = commands.add_parser(
+        "surface", help="open a simulated control surface that speaks to the window that runs"
+    )
+    surface.add_argument(
+        "--port",
+        type=whole(1024, 65535),
+        default=9010,
+        help="where the window listens, as in its preferences",
+    )
     surface.set_defaults(run=_surface)
 
 

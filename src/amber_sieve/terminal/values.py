@@ -63,14 +63,20 @@ def place(text: str) -> tuple[float, float, str | None]:
 
 
 class ClickInOrder(argparse.Action):
-    """Keeps and drops together in the order in which they are typed: each proposes for itself what it finds on those before it."""
+    """Keeps and drops together in the order in which they are typed: each proposes for itself what
+    it finds on those before it.
+    """
 
-    def __call__(self, _: object, held: argparse.Namespace, value: Any, flag: str | None = None) -> None:
+    def __call__(
+        self, _: object, held: argparse.Namespace, value: Any, flag: str | None = None
+    ) -> None:
         held.clicks = [*held.clicks, ((flag or "").lstrip("-"), *value)]
 
 
 def number_of(spec: Spec, auto: bool = False) -> Callable[[str], float | str]:
-    """A number in the range of a field of the model, for argparse; "auto" where it can be found on the picture."""
+    """A number in the range of a field of the model, for argparse; "auto" where it can be found on
+    the picture.
+    """
 
     def number(text: str) -> float | str:
         return text if (auto or spec.auto) and text == "auto" else finite(text, spec.low, spec.high)
@@ -109,15 +115,24 @@ def area(text: str) -> dict[str, object]:
     """MODE:KIND:NUMBERS, as in «intersect:ellipse:X,Y,W,H»."""
     parts = text.split(":")
     if len(parts) != 3:
-        raise argparse.ArgumentTypeError(f"{text[:60]} should read MODE:KIND:NUMBERS, for example intersect:rect:10,10,400,300")
+        raise argparse.ArgumentTypeError(
+            f"{text[:60]} should read MODE:KIND:NUMBERS, for example intersect:rect:10,10,400,300"
+        )
     mode, kind, values = parts[0], parts[1], many(parts[2])
     if mode not in AREA_MODES:
-        raise argparse.ArgumentTypeError(f"{mode[:60]} is no mode: areas add, subtract or intersect")
+        raise argparse.ArgumentTypeError(
+            f"{mode[:60]} is no mode: areas add, subtract or intersect"
+        )
     if kind not in AREA_KINDS or kind == "brush":
-        raise argparse.ArgumentTypeError(f"{kind[:60]} is no shape: use rect, ellipse, radial, polygon or gradient")
+        raise argparse.ArgumentTypeError(
+            f"{kind[:60]} is no shape: use rect, ellipse, radial, polygon or gradient"
+        )
     needs = 4 if kind in BOXED or kind == "gradient" else None
     if (needs and len(values) != needs) or (not needs and (len(values) < 6 or len(values) % 2)):
-        raise argparse.ArgumentTypeError(f"{kind} takes {needs or 'an even number (six or more) of'} numbers, {len(values)} were given")
+        raise argparse.ArgumentTypeError(
+            f"{kind} takes {needs or 'an even number (six or more) of'} numbers, {len(values)} "
+            "were given"
+        )
     points = tuple(zip(values[::2], values[1::2], strict=True))
     if kind in BOXED:
         x, y, width, height = values
@@ -132,10 +147,16 @@ def colour(text: str) -> tuple[float, float, float]:
 
     from ..core.colour.transfer import decode
 
-    parts = [str(int(text[k : k + 2], 16)) for k in (1, 3, 5)] if re.fullmatch("#[0-9a-fA-F]{6}", text) else text.split(",")
+    parts = (
+        [str(int(text[k : k + 2], 16)) for k in (1, 3, 5)]
+        if re.fullmatch("#[0-9a-fA-F]{6}", text)
+        else text.split(",")
+    )
     levels = [finite(part, -1e4, 1e4) for part in parts]
     if len(levels) != 3:
-        raise argparse.ArgumentTypeError(f"{text[:60]} is no colour: write #RRGGBB, or three levels R,G,B")
+        raise argparse.ArgumentTypeError(
+            f"{text[:60]} is no colour: write #RRGGBB, or three levels R,G,B"
+        )
     red, green, blue = (float(v) for v in decode(np.array(levels) / 255))
     return red, green, blue
 
@@ -144,7 +165,9 @@ def points(text: str) -> tuple[tuple[float, float], ...]:
     """X:Y,X:Y,…: the points of a curve."""
     pairs = [part.split(":") for part in text.split(",")] if text else []
     if any(len(pair) != 2 for pair in pairs):
-        raise argparse.ArgumentTypeError(f"{text[:60]} should be points X:Y with commas between them")
+        raise argparse.ArgumentTypeError(
+            f"{text[:60]} should be points X:Y with commas between them"
+        )
     return tuple((finite(x), finite(y)) for x, y in pairs)
 
 
@@ -168,14 +191,20 @@ def _value(text: str, name: str) -> object:
 
 
 def setting(text: str) -> tuple[str, object]:
-    """NAME=VALUE of an adjustment, as `controls` lists them; returns the way to its field, and the value."""
+    """NAME=VALUE of an adjustment, as `controls` lists them; returns the way to its field, and the
+    value.
+    """
     name, _, value = text.partition("=")
     if name not in settings():
-        raise argparse.ArgumentTypeError(f"{name[:60]} is no adjustment: `amber-sieve controls` lists them")
+        raise argparse.ArgumentTypeError(
+            f"{name[:60]} is no adjustment: `amber-sieve controls` lists them"
+        )
     path, kind, _ = settings()[name]
     found = _value(value, name)
     try:
         kind.model_validate({name: found})
     except ValidationError as error:
-        raise argparse.ArgumentTypeError(f"{value[:60]} does not fit ({storage.first_complaint(error)})") from None
+        raise argparse.ArgumentTypeError(
+            f"{value[:60]} does not fit ({storage.first_complaint(error)})"
+        ) from None
     return path, found

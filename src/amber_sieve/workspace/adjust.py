@@ -1,4 +1,6 @@
-"""Adjustments inside the masks: blocks, CDL and lookup tables, colours picked for them, and whether it is believable."""
+"""Adjustments inside the masks: blocks, CDL and lookup tables, colours picked for them, and whether
+it is believable.
+"""
 
 from __future__ import annotations
 
@@ -11,24 +13,28 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from ..core.adjust.white import neutral
 from ..core.frame import patch
 from ..errors import Trouble
-from ..language import translate
+from ..language import translator
 from ..live.preview import Rendered
 from ..media.colour import cdl_files, lookup_files
 from ..project import edits
 from ..render.believable import Believable, believable_of
 from ..render.evaluate import arriving
 from ..resolve.layers import layers_in
-from .away import away
-from .guard import guarded
+from .background.away import away
+from .background.guard import guarded
+from .document.work import Work
 from .speech import Speech
 from .tools import Tools
-from .viewing import Viewing
-from .work import Work
+from .viewing.viewing import Viewing
+
+translate = translator("workspace")
 
 
 @guarded
 class AdjustController(QObject):
-    """The adjustments of the current sieve. `believable_found` answers `judge`; `picking` when the next click is waited for, or no more."""
+    """The adjustments of the current sieve. `believable_found` answers `judge`; `picking` when the
+    next click is waited for, or no more.
+    """
 
     believable_found = pyqtSignal(object)
     picking = pyqtSignal()
@@ -40,22 +46,37 @@ class AdjustController(QObject):
 
     def set_block(self, block: str, on: bool) -> None:
         """See a block of the current sieve's adjustments, or not."""
-        self._work.set_field(f"adjust.{block}.on", on, translate("workspace", "Block on") if on else translate("workspace", "Block off"))
+        self._work.set_field(
+            f"adjust.{block}.on",
+            on,
+            translate("Block on") if on else translate("Block off"),
+        )
 
     def reset_block(self, block: str) -> None:
         """Put a block of the current sieve's adjustments back to where it changes nothing."""
-        self._work.edit_sieve(lambda sieve: edits.without_block(sieve, block), translate("workspace", "Reset a block"))
+        self._work.edit_sieve(
+            lambda sieve: edits.without_block(sieve, block), translate("Reset a block")
+        )
 
     def copy_block(self, block: str, to: str) -> None:
         """Give a block of the current sieve's adjustments to another sieve too."""
         sieve_id = self._work.sieve.id
-        self._work.edit(lambda project: edits.with_block_copied(project, sieve_id, to, block), translate("workspace", "Copy a block"))
+        self._work.edit(
+            lambda project: edits.with_block_copied(project, sieve_id, to, block),
+            translate("Copy a block"),
+        )
 
-    def read_cdl(self, path: pathlib.Path, choose: Callable[[list[str]], int] = lambda names: 0) -> None:
-        """Take the CDL of a file into the current sieve; ``choose`` says which, where it holds several (below 0: none)."""
+    def read_cdl(
+        self, path: pathlib.Path, choose: Callable[[list[str]], int] = lambda names: 0
+    ) -> None:
+        """Take the CDL of a file into the current sieve; ``choose`` says which, where it holds
+        several (below 0: none).
+        """
         found = cdl_files.read(path)
         number = (
-            choose([one.name or translate("workspace", "Correction {k}", k=k) for k, one in enumerate(found, 1)]) if len(found) > 1 else 0
+            choose([one.name or translate("Correction {k}", k=k) for k, one in enumerate(found, 1)])
+            if len(found) > 1
+            else 0
         )
         if number < 0:
             return
@@ -63,30 +84,47 @@ class AdjustController(QObject):
             block = self._work.sieve.adjust.cdl.but(on=True, **found[number].numbers)
         except ValueError:
             raise Trouble(
-                translate("workspace", "{path} holds a correction beyond what a CDL here may be: choose another file.", path=path)
+                translate(
+                    "{path} holds a correction beyond what a CDL here may be: choose another file.",
+                    path=path,
+                )
             ) from None
-        self._work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(cdl=block)), translate("workspace", "Read a CDL"))
+        self._work.edit_sieve(
+            lambda sieve: sieve.but(adjust=sieve.adjust.but(cdl=block)),
+            translate("Read a CDL"),
+        )
 
     def read_table(self, path: pathlib.Path) -> None:
         """Take a lookup table into the current sieve."""
         away(lambda: lookup_files.read(path))  # that it can be read is said before it is taken
         block = self._work.sieve.adjust.lookup.but(on=True, lookup_file=str(path.absolute()))
-        self._work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(lookup=block)), translate("workspace", "Lookup table"))
+        self._work.edit_sieve(
+            lambda sieve: sieve.but(adjust=sieve.adjust.but(lookup=block)),
+            translate("Lookup table"),
+        )
 
     def write_cdl(self, path: pathlib.Path) -> None:
         """Write the CDL of the current sieve."""
-        cdl_files.write(cdl_files.correction_of(self._work.sieve.name, self._work.sieve.adjust.cdl.given), path)
-        self.speech.said.emit(translate("workspace", "Wrote {name}", name=path.name))
+        cdl_files.write(
+            cdl_files.correction_of(self._work.sieve.name, self._work.sieve.adjust.cdl.given), path
+        )
+        self.speech.said.emit(translate("Wrote {name}", name=path.name))
 
-    def pick_colour(self, then: Callable[[tuple[float, float, float]], None] | None, words: str = "") -> None:
-        """Let the next click in the picture take a colour for ``then``, and nothing else; None gives it up."""
+    def pick_colour(
+        self, then: Callable[[tuple[float, float, float]], None] | None, words: str = ""
+    ) -> None:
+        """Let the next click in the picture take a colour for ``then``, and nothing else; None
+        gives it up.
+        """
         self._tools.picker, self._tools.spot = then, None
         self.picking.emit()
         if words:
             self.speech.said.emit(words)
 
     def pick_place(self, then: Callable[[float, float], None], words: str) -> None:
-        """Let the next click in the picture give its place, full-resolution pixels, to ``then``, and nothing else."""
+        """Let the next click in the picture give its place, full-resolution pixels, to ``then``,
+        and nothing else.
+        """
         self.pick_colour(lambda colour: None, words)
         self._tools.spot = then
 
@@ -103,8 +141,13 @@ class AdjustController(QObject):
             return
 
         def question(last: Rendered) -> tuple[float, float, float] | None:
-            place = ((x - last.frame.origin[0]) * last.frame.scale, (y - last.frame.origin[1]) * last.frame.scale)
-            below = arriving(last.frame, last.seen, last.wanted.sieve_id, context, layers_in(context))
+            place = (
+                (x - last.frame.origin[0]) * last.frame.scale,
+                (y - last.frame.origin[1]) * last.frame.scale,
+            )
+            below = arriving(
+                last.frame, last.seen, last.wanted.sieve_id, context, layers_in(context)
+            )
             try:
                 pixels = patch(below.planes, *place, max(1, round(size * last.frame.scale)))
             except ValueError:  # beside the picture
@@ -112,7 +155,9 @@ class AdjustController(QObject):
             red, green, blue = (float(v) for v in pixels.mean(axis=1, dtype=np.float64))
             return red, green, blue
 
-        self._viewing.ask_about_last(question, lambda colour: then(colour) if colour is not None else None)
+        self._viewing.ask_about_last(
+            question, lambda colour: then(colour) if colour is not None else None
+        )
 
     def make_neutral(self, colour: tuple[float, float, float]) -> None:
         """Set temperature and tint so that a colour becomes grey."""
@@ -120,16 +165,28 @@ class AdjustController(QObject):
             temperature, tint = neutral(np.array(colour))
         except ValueError:
             raise Trouble(
-                translate("workspace", "No light makes a grey look like this colour: pick a place that should be grey.")
+                translate(
+                    "No light makes a grey look like this colour: pick a place that should be "
+                    "grey.",
+                )
             ) from None
-        block = self._work.sieve.adjust.white.but(on=True, temperature=round(temperature, 2), tint=round(tint, 2))
-        self._work.edit_sieve(lambda sieve: sieve.but(adjust=sieve.adjust.but(white=block)), translate("workspace", "Pick a neutral"))
+        block = self._work.sieve.adjust.white.but(
+            on=True, temperature=round(temperature, 2), tint=round(tint, 2)
+        )
+        self._work.edit_sieve(
+            lambda sieve: sieve.but(adjust=sieve.adjust.but(white=block)),
+            translate("Pick a neutral"),
+        )
 
     def judge(self) -> None:
-        """Say how believable the current sieve is, over what is shown; `believable_found` follows."""
+        """Say how believable the current sieve is, over what is shown; `believable_found`
+        follows.
+        """
         context = self._work.context
 
         def question(last: Rendered) -> Believable:
-            return believable_of(last.frame, last.seen, last.wanted.sieve_id, context, layers_in(context))
+            return believable_of(
+                last.frame, last.seen, last.wanted.sieve_id, context, layers_in(context)
+            )
 
         self._viewing.ask_about_last(question, self.believable_found.emit)

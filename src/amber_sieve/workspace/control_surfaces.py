@@ -1,7 +1,9 @@
-"""Requests of a control surface: numbers of the current sieve, pages, sieves, frames; and what it is told of them.
+"""Requests of a control surface: numbers of the current sieve, pages, sieves, frames; and what it
+is told of them.
 
-Messages are Open Sound Control 1.0 (opensoundcontrol.org). This takes them apart and does what they say; the port that they arrive at
-is `desk.start.control_port`. What is turned many times between two looks of the program is done once, so no flood costs a frame.
+Messages are Open Sound Control 1.0 (opensoundcontrol.org). This takes them apart and does what they
+say; the port that they arrive at is `desk.start.control_port`. What is turned many times between
+two looks of the program is done once, so no flood costs a frame.
 """
 
 from __future__ import annotations
@@ -15,14 +17,14 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from pythonosc.osc_message_builder import OscMessageBuilder
 
 from ..language import decimals
-from ..project.addresses import PAGES, address_of, path_of, paths, specs
+from ..project.controls import PAGES, address_of, path_of, paths, specs
 from ..project.fields import Spec
 from ..project.model import Sieve
-from .clip import ClipController
-from .guard import guarded
+from .background.guard import guarded
+from .clip.clip import ClipController
+from .clip.playback import Playback
+from .document.work import Work
 from .osc_packet import DamagedPacket, messages_in
-from .playback import Playback
-from .work import Work
 
 #: Milliseconds between two times that what has arrived is done: half a frame at 60 a second.
 TOGETHER = 8
@@ -44,15 +46,19 @@ def message(address: str, *values: float | str | int) -> bytes:
 
 def _numbers(values: list[Any]) -> list[float]:
     """The finite numbers among what a message holds."""
-    return [float(value) for value in values if isinstance(value, (int, float)) and math.isfinite(value)]
+    return [
+        float(value) for value in values if isinstance(value, (int, float)) and math.isfinite(value)
+    ]
 
 
 @guarded
 class ControlSurfaces(QObject):
-    """Does what surfaces ask for, on the interface thread and at most every ``TOGETHER`` milliseconds.
+    """Does what surfaces ask for, on the interface thread and at most every ``TOGETHER``
+    milliseconds.
 
-    ``tells`` gives a packet for whoever listens; ``turned`` asks for another page of the window, ``compared`` for before or after;
-    ``first_damaged`` tells of the first damaged packet since the program started.
+    ``tells`` gives a packet for whoever listens; ``turned`` asks for another page of the window,
+    ``compared`` for before or after; ``first_damaged`` tells of the first damaged packet since the
+    program started.
     """
 
     tells = pyqtSignal(bytes)
@@ -63,7 +69,8 @@ class ControlSurfaces(QObject):
     def __init__(self, work: Work, clip: ClipController, playback: Playback) -> None:
         super().__init__()
         self._work, self._clip, self._playback = work, clip, playback
-        #: Messages that were done, and that were dropped because they were unknown, damaged or too many.
+        #: Messages that were done, and that were dropped because they were unknown, damaged or too
+        #: many.
         self.done, self.dropped = 0, 0
         #: Packets that were no Open Sound Control; they are among the dropped.
         self.damaged = 0
@@ -71,7 +78,11 @@ class ControlSurfaces(QObject):
         self._waiting: list[bytes] = []
         self._told: dict[str, float] = {}
         self._soon, self._later, self._still = QTimer(self), QTimer(self), QTimer(self)
-        timers = ((self._soon, TOGETHER, self._work_off), (self._later, TELLS, self._tell_changes), (self._still, STILL, self._end_turn))
+        timers = (
+            (self._soon, TOGETHER, self._work_off),
+            (self._later, TELLS, self._tell_changes),
+            (self._still, STILL, self._end_turn),
+        )
         for timer, every, act in timers:
             timer.setSingleShot(True)
             timer.setInterval(every)
@@ -103,7 +114,9 @@ class ControlSurfaces(QObject):
             elif path and how == "by" and numbers:
                 spec = specs()[path]
                 held = turns.get(path, self._value(path))
-                turns[path] = (held if isinstance(held, float) else spec.start) + numbers[0] * spec.step
+                turns[path] = (held if isinstance(held, float) else spec.start) + numbers[
+                    0
+                ] * spec.step
             elif path and numbers:
                 turns[path] = numbers[0]
             elif not self._other(address, numbers):
@@ -112,15 +125,21 @@ class ControlSurfaces(QObject):
             self.done += 1
         for path, value in turns.items():
             spec = specs()[path]
-            bounded = value if isinstance(value, str) else round(min(max(value, spec.low), spec.high), 6)
+            bounded = (
+                value if isinstance(value, str) else round(min(max(value, spec.low), spec.high), 6)
+            )
             self._work.set_field(path, bounded, spec.label, group=f"control surface {path}")
         if ends:
             self._end_turn()
-        elif turns:  # a surface that says nothing of touches has let go when it has been still for a while
+        elif (
+            turns
+        ):  # a surface that says nothing of touches has let go when it has been still for a while
             self._still.start()
 
     def _end_turn(self) -> None:
-        """The turn is over: it is a step of its own, and what was shown in a hurry is shown as it is."""
+        """The turn is over: it is a step of its own, and what was shown in a hurry is shown as it
+        is.
+        """
         self._still.stop()
         self._work.end_drag()
 
@@ -152,7 +171,9 @@ class ControlSurfaces(QObject):
             "/before": functools.partial(self.compared.emit, bool(first)),
         }
         act = acts.get(address)
-        if act is not None and (self._work.opened is not None or address in ("/ask", "/page", "/page/by")):
+        if act is not None and (
+            self._work.opened is not None or address in ("/ask", "/page", "/page/by")
+        ):
             act()
         return act is not None
 
@@ -190,12 +211,33 @@ class ControlSurfaces(QObject):
         spec: Spec = specs()[path]
         value = self._value(path)
         shown = decimals(f"{value:.{spec.decimals}f}{' ' + spec.unit if spec.unit else ''}")
-        return message("/number", place, address_of(path), spec.label, spec.soft_low, spec.soft_high, spec.step, value, shown)
+        return message(
+            "/number",
+            place,
+            address_of(path),
+            spec.label,
+            spec.soft_low,
+            spec.soft_high,
+            spec.step,
+            value,
+            shown,
+        )
 
     def tell_all(self) -> None:
-        """Tell the page, the sieve, and every number of the page: place, address, label, range, step, value, and as it is read."""
+        """Tell the page, the sieve, and every number of the page: place, address, label, range,
+        step, value, and as it is read.
+        """
         sieve: Sieve = self._work.sieve
-        self.tells.emit(message("/shown", self.page, PAGES[self.page], sieve.name, self._work.number, self._work.frames))
+        self.tells.emit(
+            message(
+                "/shown",
+                self.page,
+                PAGES[self.page],
+                sieve.name,
+                self._work.number,
+                self._work.frames,
+            )
+        )
         for place, path in enumerate(paths()[PAGES[self.page]]):
             self._told[path] = self._value(path)
             self.tells.emit(self._packet(path, place))

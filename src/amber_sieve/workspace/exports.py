@@ -18,7 +18,7 @@ from ..export.lookup import Compared, compared, write_lookup
 from ..export.still import export_mask, export_still
 from ..export.still_options import Export, export
 from ..files import regular_file
-from ..language import translate
+from ..language import translator
 from ..live.seen import Seen
 from ..media.footage.sequences import is_pattern
 from ..media.formats import is_clip, is_picture
@@ -30,10 +30,12 @@ from ..render.context import RenderContext
 from ..render.shown import shown
 from ..resolve.layers import layers_in
 from ..resolve.sources import source_of
-from .guard import guarded
+from .background.guard import guarded
+from .background.workers import Workers
+from .document.work import Work
 from .speech import Speech
-from .work import Work
-from .workers import Workers
+
+translate = translator("workspace")
 
 
 @guarded
@@ -45,7 +47,9 @@ class ExportsController:
         self._work, self._workers = work, workers
 
     def write(self, path: pathlib.Path, depth: str = "", codec: str = "") -> None:
-        """Write the result: a picture of this frame, or by the ending a clip or numbered pictures."""
+        """Write the result: a picture of this frame, or by the ending a clip or numbered
+        pictures.
+        """
 
         def work(source: Source, project: Project, number: int, progress: Progress) -> None:
             if is_picture(path) and not is_pattern(path):
@@ -58,15 +62,33 @@ class ExportsController:
     def write_as(self, path: pathlib.Path, how: Export) -> None:
         """Write this frame as asked: result, masks or a cut-out, at some depth and size."""
         sieve_id = self._work.sieve.id
-        self._queue(path, lambda source, project, number, progress: export(source, project, sieve_id, path, how, number, progress))
+        self._queue(
+            path,
+            lambda source, project, number, progress: export(
+                source, project, sieve_id, path, how, number, progress
+            ),
+        )
 
-    def write_frames(self, path: pathlib.Path, frames: tuple[int, int] | None, codec: str, how: ClipExport) -> None:
-        """Write frames of a clip, from the first to the last of ``frames``, as a clip or as numbered pictures."""
+    def write_frames(
+        self, path: pathlib.Path, frames: tuple[int, int] | None, codec: str, how: ClipExport
+    ) -> None:
+        """Write frames of a clip, from the first to the last of ``frames``, as a clip or as
+        numbered pictures.
+        """
         chosen = replace(how, sieve_id=self._work.sieve.id)
-        self._queue(path, lambda source, project, number, progress: export_clip(source, project, path, frames, codec, progress, chosen))
+        self._queue(
+            path,
+            lambda source, project, number, progress: export_clip(
+                source, project, path, frames, codec, progress, chosen
+            ),
+        )
 
-    def compare_lookup(self, size: int, then: Callable[[Compared, np.ndarray, np.ndarray], None]) -> None:
-        """Compare a lookup table of so many nodes with the render, for ``then``: figures, and screen pixels through it and as rendered."""
+    def compare_lookup(
+        self, size: int, then: Callable[[Compared, np.ndarray, np.ndarray], None]
+    ) -> None:
+        """Compare a lookup table of so many nodes with the render, for ``then``: figures, and
+        screen pixels through it and as rendered.
+        """
 
         def work(seen: Seen) -> tuple[Compared, np.ndarray, np.ndarray]:
             found = compared(seen.project, seen.opened.frame(seen.number), size)
@@ -85,10 +107,13 @@ class ExportsController:
                 return write_lookup(project, opened.source.frame(number), path, size, progress)
 
         def then(written: Compared) -> None:
-            left = translate("workspace", "; left out: {left_out}", left_out="; ".join(written.left_out)) if written.left_out else ""
+            left = (
+                translate("; left out: {left_out}", left_out="; ".join(written.left_out))
+                if written.left_out
+                else ""
+            )
             self.speech.said.emit(
                 translate(
-                    "workspace",
                     "{name}: mean ΔE2000 {mean:.2f}, largest {largest:.1f} from the render{left}",
                     name=path.name,
                     mean=written.mean,
@@ -97,15 +122,25 @@ class ExportsController:
                 )
             )
 
-        self._workers.jobs.queue(translate("workspace", "Writing {name}", name=path.name), work, then)
+        self._workers.jobs.queue(translate("Writing {name}", name=path.name), work, then)
 
-    def run_batch(self, pictures: list[pathlib.Path], folder: pathlib.Path, how: BatchHow = AS_IT_CAME) -> None:
+    def run_batch(
+        self, pictures: list[pathlib.Path], folder: pathlib.Path, how: BatchHow = AS_IT_CAME
+    ) -> None:
         """Render many pictures by the project as it is now, with a report."""
         self._batch(self._work.project.but(takes=()), pictures, folder, how)
 
-    def first_of_batch(self, picture: pathlib.Path, own: bool, longest: int, then: Callable[[np.ndarray | None], None]) -> None:
-        """Show a batch's result of a picture, at most so many pixels wide and high, as screen pixels for ``then``; None where it cannot be
-        read. ``own``: by its own stack on the tray, and not by the one in the window."""
+    def first_of_batch(
+        self,
+        picture: pathlib.Path,
+        own: bool,
+        longest: int,
+        then: Callable[[np.ndarray | None], None],
+    ) -> None:
+        """Show a batch's result of a picture, at most so many pixels wide and high, as screen
+        pixels for ``then``; None where it cannot be read. ``own``: by its own stack on the tray,
+        and not by the one in the window.
+        """
         entry = self._work.tray.find(str(picture.absolute())) if own else None
         project = self._work.tray.project_of(entry) if entry is not None else self._work.project
 
@@ -123,16 +158,35 @@ class ExportsController:
 
     def batch_tray(self, folder: pathlib.Path, how: BatchHow = AS_IT_CAME) -> None:
         """Render the stills of the tray, each by its own stack, with a report."""
-        entries = [entry for entry in self._work.tray.entries if entry.source and not is_clip(pathlib.Path(entry.source))]
+        entries = [
+            entry
+            for entry in self._work.tray.entries
+            if entry.source and not is_clip(pathlib.Path(entry.source))
+        ]
         clips = sum(is_clip(pathlib.Path(entry.source)) for entry in self._work.tray.entries)
         if not entries:
-            raise Trouble(translate("workspace", "There are no stills on the tray: open some, or export the clips (Ctrl+E)."))
+            raise Trouble(
+                translate(
+                    "There are no stills on the tray: open some, or export the clips (Ctrl+E).",
+                )
+            )
         if clips:
-            self.speech.said.emit(translate("workspace", "{clips} clips are left out: export them by themselves (Ctrl+E)", clips=clips))
+            self.speech.said.emit(
+                translate(
+                    "{clips} clips are left out: export them by themselves (Ctrl+E)",
+                    clips=clips,
+                )
+            )
         projects = [self._work.tray.project_of(entry).but(takes=()) for entry in entries]
         self._batch(projects, [pathlib.Path(entry.source) for entry in entries], folder, how)
 
-    def _batch(self, project: Project | list[Project], pictures: list[pathlib.Path], folder: pathlib.Path, how: BatchHow) -> None:
+    def _batch(
+        self,
+        project: Project | list[Project],
+        pictures: list[pathlib.Path],
+        folder: pathlib.Path,
+        how: BatchHow,
+    ) -> None:
 
         def work(progress: Progress) -> list[Outcome]:
             return run_batch(project, pictures, folder, how, progress)
@@ -140,20 +194,35 @@ class ExportsController:
         def then(outcomes: list[Outcome]) -> None:
             wrong = [outcome for outcome in outcomes if outcome.trouble]
             done = len(outcomes) - len(wrong)
-            words = translate("workspace", "Batch: {done} of {count} pictures written", done=done, count=len(outcomes))
+            words = translate(
+                "Batch: {done} of {count} pictures written",
+                done=done,
+                count=len(outcomes),
+            )
             self.speech.said.emit(f"{words}; {folder.name}/batch.html")
             if wrong:
-                more = translate("workspace", " And {count} more: see batch.html.", count=len(wrong) - 1) if len(wrong) > 1 else ""
+                more = (
+                    translate(" And {count} more: see batch.html.", count=len(wrong) - 1)
+                    if len(wrong) > 1
+                    else ""
+                )
                 self.speech.trouble.emit(f"{wrong[0].trouble}{more}")
 
-        self._workers.jobs.queue(translate("workspace", "Batch"), work, then)
+        self._workers.jobs.queue(translate("Batch"), work, then)
 
     def write_mask(self, path: pathlib.Path) -> None:
         """Write the mask of the current sieve as a grey picture."""
         sieve_id = self._work.sieve.id
-        self._queue(path, lambda source, project, number, progress: export_mask(source, project, sieve_id, path, number, progress))
+        self._queue(
+            path,
+            lambda source, project, number, progress: export_mask(
+                source, project, sieve_id, path, number, progress
+            ),
+        )
 
-    def _queue(self, path: pathlib.Path, work: Callable[[Source, Project, int, Progress], object]) -> None:
+    def _queue(
+        self, path: pathlib.Path, work: Callable[[Source, Project, int, Progress], object]
+    ) -> None:
         opened, project, number = self._work.opened, self._work.project, self._work.number
         if opened is None:
             return
@@ -172,7 +241,7 @@ class ExportsController:
                     fresh.close()
 
         self._workers.jobs.queue(
-            translate("workspace", "Exporting {name}", name=path.name),
+            translate("Exporting {name}", name=path.name),
             job,
-            lambda _: self.speech.said.emit(translate("workspace", "Exported {name}", name=path.name)),
+            lambda _: self.speech.said.emit(translate("Exported {name}", name=path.name)),
         )

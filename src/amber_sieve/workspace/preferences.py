@@ -16,13 +16,14 @@ from ..files import write_text
 from ..project.fields import number
 from ..project.model import Colour, Frozen
 from ..project.storage import read_json
-from .guard import guarded
+from .background.guard import guarded
 from .speech import Speech
 
 Arrangement = Literal["twin", "inset", "single"]
 Surround = Literal["dark", "mid", "light"]
 Theme = Literal["dark", "light", "contrast"]
-#: The language of the window; "" for that of the system. It is read before anything else (`desk.translations`).
+#: The language of the window; "" for that of the system. It is read before anything else
+#: (`desk.translations`).
 Language = Literal["", "en", "de"]
 
 
@@ -36,23 +37,45 @@ class Preferences(Frozen):
     surround: Surround = "dark"
     theme: Theme = "dark"
     language: Language = ""
-    text_size: float = number(100, 100, 200, "Text size", "%", step=10, help="At 200 % letters are twice as large.")
+    text_size: float = number(
+        100, 100, 200, "Text size", "%", step=10, help="At 200 % letters are twice as large."
+    )
     veil_colour: Colour | None = None
     veil_opacity: float = number(60, 5, 100, "Veil opacity", "%", help="How much the veil covers")
     arrangement: Arrangement = "twin"
     panels: bool = True
-    panels_state: str = Field(default="", max_length=100_000, description="how the panels stand, as Qt keeps it, in base 64")
-    last_export: dict[str, str] = Field(
-        default={}, max_length=4, description="what was chosen of the last export of a still or clip, as JSON"
+    panels_state: str = Field(
+        default="",
+        max_length=100_000,
+        description="how the panels stand, as Qt keeps it, in base 64",
     )
-    place: str = Field(default="", max_length=10_000, description="size and place of the window, as Qt keeps it, in base 64")
-    folded: dict[str, bool] = Field(default={}, max_length=200, description="which groups of controls are folded, by page and group")
+    last_export: dict[str, str] = Field(
+        default={},
+        max_length=4,
+        description="what was chosen of the last export of a still or clip, as JSON",
+    )
+    place: str = Field(
+        default="",
+        max_length=10_000,
+        description="size and place of the window, as Qt keeps it, in base 64",
+    )
+    folded: dict[str, bool] = Field(
+        default={},
+        max_length=200,
+        description="which groups of controls are folded, by page and group",
+    )
     marks: bool = True
     surfaces: bool = True
     offers: bool = True
-    inset_share: float = number(30, 12, 60, "Inset width", "%", help="Width of the inset mask, of the picture's pane")
-    inset_x: float = number(100, 0, 100, "Inset place", "%", help="Where the inset lies from left (0) to right (100)")
-    inset_y: float = number(100, 0, 100, "Inset height", "%", help="Where the inset lies from top (0) to bottom (100)")
+    inset_share: float = number(
+        30, 12, 60, "Inset width", "%", help="Width of the inset mask, of the picture's pane"
+    )
+    inset_x: float = number(
+        100, 0, 100, "Inset place", "%", help="Where the inset lies from left (0) to right (100)"
+    )
+    inset_y: float = number(
+        100, 0, 100, "Inset height", "%", help="Where the inset lies from top (0) to bottom (100)"
+    )
     cache_megabytes: float = number(
         800,
         100,
@@ -60,12 +83,21 @@ class Preferences(Frozen):
         "Cache",
         "MB",
         step=100,
-        help="Memory for finished stages and pictures that stay open behind, so that changes show at once",
+        help=(
+            "Memory for finished stages and pictures that stay open behind, so that changes show "
+            "at once"
+        ),
     )
     control_surface: bool = False
-    control_surface_port: float = number(9010, 1024, 65535, "Port", help="Where control surfaces on this machine are listened to.")
-    recent: tuple[str, ...] = Field(default=(), max_length=LONGEST, description="what was opened, the newest first")
-    screen_profile: str = Field(default="", max_length=4096, description="ICC profile of the screen")
+    control_surface_port: float = number(
+        9010, 1024, 65535, "Port", help="Where control surfaces on this machine are listened to."
+    )
+    recent: tuple[str, ...] = Field(
+        default=(), max_length=LONGEST, description="what was opened, the newest first"
+    )
+    screen_profile: str = Field(
+        default="", max_length=4096, description="ICC profile of the screen"
+    )
 
 
 def preferences_file() -> pathlib.Path:
@@ -82,7 +114,11 @@ def load() -> Preferences:
         held = read_json(preferences_file(), "preferences")
     except Trouble:
         return Preferences()
-    return _valid(held) or _valid({name: value for name, value in held.items() if _valid({name: value})}) or Preferences()
+    return (
+        _valid(held)
+        or _valid({name: value for name, value in held.items() if _valid({name: value})})
+        or Preferences()
+    )
 
 
 def _valid(held: dict[str, Any]) -> Preferences | None:
@@ -99,7 +135,10 @@ def save(preferences: Preferences) -> None:
     try:
         path.parent.mkdir(parents=True, exist_ok=True)
     except OSError as error:
-        raise Trouble(f"The preferences could not be kept in {path.parent} ({error.strerror}): check its permissions.") from None
+        raise Trouble(
+            f"The preferences could not be kept in {path.parent} ({error.strerror}): check its "
+            "permissions."
+        ) from None
     write_text(path, preferences.model_dump_json(indent=1) + "\n")
 
 
@@ -123,7 +162,9 @@ class PreferenceStore(QObject):
             save(changed)
 
     def remember(self, path: pathlib.Path) -> None:
-        """Keep what was opened among the recent files; that it could not be kept need not stop anybody."""
+        """Keep what was opened among the recent files; that it could not be kept need not stop
+        anybody.
+        """
         name = str(path.absolute())
         recent = (name, *(other for other in self.values.recent if other != name))[:LONGEST]
         self.values = self.values.but(recent=recent)

@@ -10,7 +10,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from ..core.bands.starts import tonal
 from ..core.frame import Frame
 from ..core.pick.fit import Fit
-from ..language import mid_sentence, named, translate
+from ..language import mid_sentence, named, translator
 from ..live.clicking import Clicked
 from ..live.outlining import outlined
 from ..live.sampling import bands_from_samples, fitted, sample_along, sample_at, taken_again
@@ -18,23 +18,28 @@ from ..live.seen import Seen
 from ..progress import Progress
 from ..project import edits
 from ..project.model import Pick, Sample, Sieve, fresh_id
-from .guard import guarded
+from .background.guard import guarded
+from .background.workers import Workers
+from .document.work import Work
 from .speech import Speech
 from .tools import Tools
-from .viewing import Viewing
-from .work import Work
-from .workers import Workers
+from .viewing.viewing import Viewing
+
+translate = translator("workspace")
 
 
 @guarded
 class SamplesController(QObject):
-    """The samples of the current sieve. `clicked` comes with what a click has come to; `looking` with a place and words while something is
-    looked for there, and when it was found."""
+    """The samples of the current sieve. `clicked` comes with what a click has come to; `looking`
+    with a place and words while something is looked for there, and when it was found.
+    """
 
     clicked = pyqtSignal(object)
     looking = pyqtSignal(tuple, str)
 
-    def __init__(self, work: Work, viewing: Viewing, workers: Workers, tools: Tools, speech: Speech) -> None:
+    def __init__(
+        self, work: Work, viewing: Viewing, workers: Workers, tools: Tools, speech: Speech
+    ) -> None:
         super().__init__()
         self.speech = speech
         self._work, self._viewing, self._workers, self._tools = work, viewing, workers, tools
@@ -42,21 +47,49 @@ class SamplesController(QObject):
         self._early: dict[str, dict[str, object]] = {}
 
     def take(self, x: float, y: float, role: str = "keep", fresh: bool = False) -> str:
-        """Take a sample at full-resolution (x, y); ``fresh`` starts over with it alone. Returns the id it will have, "" for none."""
+        """Take a sample at full-resolution (x, y); ``fresh`` starts over with it alone. Returns the
+        id it will have, "" for none.
+        """
         size, number = self._tools.sample_size, self._work.number
-        return self._take(lambda frame, held: sample_at(frame, x, y, size, number, role=role, **held), [(x, y)], fresh, role)
+        return self._take(
+            lambda frame, held: sample_at(frame, x, y, size, number, role=role, **held),
+            [(x, y)],
+            fresh,
+            role,
+        )
 
-    def take_place(self, place: str, points: list[tuple[float, float]], role: str = "keep", fresh: bool = False) -> str:
+    def take_place(
+        self, place: str, points: list[tuple[float, float]], role: str = "keep", fresh: bool = False
+    ) -> str:
         """Take a sample of a box or along a stroke."""
         width, number = self._tools.stroke_width, self._work.number
-        return self._take(lambda frame, held: sample_along(frame, place, points, width, number, role=role, **held), points, fresh, role)
+        return self._take(
+            lambda frame, held: sample_along(
+                frame, place, points, width, number, role=role, **held
+            ),
+            points,
+            fresh,
+            role,
+        )
 
-    def _take(self, take: Callable[[Frame, dict[str, object]], Sample], points: list[tuple[float, float]], fresh: bool, role: str) -> str:
+    def _take(
+        self,
+        take: Callable[[Frame, dict[str, object]], Sample],
+        points: list[tuple[float, float]],
+        fresh: bool,
+        role: str,
+    ) -> str:
         x, y = points[0]
-        if not self._work.opened or not (0 <= x < self._work.size[0] and 0 <= y < self._work.size[1]):
+        if not self._work.opened or not (
+            0 <= x < self._work.size[0] and 0 <= y < self._work.size[1]
+        ):
             return ""
         if self._work.sieve.mask_from != "own":
-            self.speech.said.emit(translate("workspace", "This mask is made from others': unlink it to pick colours of its own"))
+            self.speech.said.emit(
+                translate(
+                    "This mask is made from others': unlink it to pick colours of its own",
+                )
+            )
             return ""
         sample_id = fresh_id()
         self._early = {sample_id: {}}
@@ -67,14 +100,25 @@ class SamplesController(QObject):
             early = self._early.pop(sample_id, {})
             if any(sieve.id == sieve_id for sieve in self._work.project.stack):
                 self.add(sieve_id, came, role, fresh)
-            if early:  # what the person has set with the button still down, before the sample was there
-                self.edit(early, translate("workspace", "Tolerance"), translate("workspace", "Drag tolerance"), ids=(sample_id,))
+            if (
+                early
+            ):  # what the person has set with the button still down, before the sample was there
+                self.edit(
+                    early,
+                    translate("Tolerance"),
+                    translate("Drag tolerance"),
+                    ids=(sample_id,),
+                )
 
         self._work.ask_about(lambda seen: (seen.sieve_id, question(seen)), then)
         return sample_id
 
     def _asked(
-        self, take: Callable[[Frame, dict[str, object]], Sample], points: list[tuple[float, float]], fresh: bool, sample_id: str
+        self,
+        take: Callable[[Frame, dict[str, object]], Sample],
+        points: list[tuple[float, float]],
+        fresh: bool,
+        sample_id: str,
     ) -> Callable[[Seen], Clicked]:
         """Return the question of a click: it takes after the last sample there is."""
         room = max(self._tools.sample_size, self._tools.stroke_width)
@@ -85,38 +129,62 @@ class SamplesController(QObject):
             own = None
             if sieve.pick.samples and not fresh:
                 like = sieve.pick.samples[-1]
-                held |= {name: getattr(like, name) for name in ("compare", "falloff", "shape", "bend")}
+                held |= {
+                    name: getattr(like, name) for name in ("compare", "falloff", "shape", "bend")
+                }
                 own = like.tolerance if like.compare != "surface" else None
             return seen.click(lambda frame: take(frame, held), points, room, fresh, tolerance=own)
 
         return asked
 
-    def question(self, x: float, y: float, role: str, fresh: bool) -> Callable[[Seen], Clicked] | None:
+    def question(
+        self, x: float, y: float, role: str, fresh: bool
+    ) -> Callable[[Seen], Clicked] | None:
         """Return the question of a click at full-resolution (x, y); None where it takes nothing."""
-        if not (0 <= x < self._work.size[0] and 0 <= y < self._work.size[1]) or self._work.sieve.mask_from != "own":
+        if (
+            not (0 <= x < self._work.size[0] and 0 <= y < self._work.size[1])
+            or self._work.sieve.mask_from != "own"
+        ):
             return None
         size, number = self._tools.sample_size, self._work.number
-        return self._asked(lambda frame, held: sample_at(frame, x, y, size, number, role=role, **held), [(x, y)], fresh, fresh_id())
+        return self._asked(
+            lambda frame, held: sample_at(frame, x, y, size, number, role=role, **held),
+            [(x, y)],
+            fresh,
+            fresh_id(),
+        )
 
     def add(self, sieve_id: str, came: Clicked, role: str, fresh: bool) -> None:
         """Add to a sieve what a click has come to."""
         self._viewing.note_before()
         self._work.edit(
-            lambda project: project.with_sieve(edits.with_sample(project.sieve(sieve_id), came.sample, fresh)),
-            translate("workspace", "New pick") if fresh else translate("workspace", "Add {role} sample", role=mid_sentence(named(role))),
+            lambda project: project.with_sieve(
+                edits.with_sample(project.sieve(sieve_id), came.sample, fresh)
+            ),
+            translate("New pick")
+            if fresh
+            else translate("Add {role} sample", role=mid_sentence(named(role))),
         )
         self.clicked.emit(came)
 
-    def edit(self, changes: dict[str, object], what: str, group: str = "", ids: tuple[str, ...] = ()) -> None:
-        """Change fields of some samples of the current sieve; of all of them when no ids are given."""
+    def edit(
+        self, changes: dict[str, object], what: str, group: str = "", ids: tuple[str, ...] = ()
+    ) -> None:
+        """Change fields of some samples of the current sieve; of all of them when no ids are
+        given.
+        """
         for sample_id in ids:
             if sample_id in self._early:
                 self._early[sample_id] |= changes
-        self._work.edit_sieve(lambda sieve: edits.with_changed_samples(sieve, changes, ids), what, group)
+        self._work.edit_sieve(
+            lambda sieve: edits.with_changed_samples(sieve, changes, ids), what, group
+        )
 
     def remove(self, ids: tuple[str, ...]) -> None:
         """Take samples out of the current sieve, by their ids."""
-        self._work.edit_sieve(lambda sieve: edits.without_samples(sieve, ids), translate("workspace", "Remove sample"))
+        self._work.edit_sieve(
+            lambda sieve: edits.without_samples(sieve, ids), translate("Remove sample")
+        )
 
     def take_again(self, ids: tuple[str, ...] = ()) -> None:
         """Read the colours of samples anew from this frame."""
@@ -129,7 +197,8 @@ class SamplesController(QObject):
         def then(taken: list[Sample]) -> None:
             by_id = {sample.id: sample for sample in taken}
             self._work.edit_sieve(
-                lambda s: edits.with_samples(s, [by_id.get(x.id, x) for x in s.pick.samples]), translate("workspace", "Sample again")
+                lambda s: edits.with_samples(s, [by_id.get(x.id, x) for x in s.pick.samples]),
+                translate("Sample again"),
             )
 
         self._work.ask_about(work, then)
@@ -145,22 +214,21 @@ class SamplesController(QObject):
             drops = [sample for sample in fresh.samples if sample.on and sample.role == "drop"]
             nearest = (
                 translate(
-                    "workspace",
                     "; nearest is {name}",
-                    name=drops[found.nearest].name or translate("workspace", "drop sample {nearest}", nearest=found.nearest + 1),
+                    name=drops[found.nearest].name
+                    or translate("drop sample {nearest}", nearest=found.nearest + 1),
                 )
                 if found.nearest is not None
                 else ""
             )
-            self._work.edit_sieve(lambda s: s.but(pick=fresh), translate("workspace", "Fit to samples"))
+            self._work.edit_sieve(lambda s: s.but(pick=fresh), translate("Fit to samples"))
             kept = (
-                translate("workspace", "; nothing would part them better")
+                translate("; nothing would part them better")
                 if found.separation == max(found.before, 0.0)
-                else translate("workspace", ", it was {before:.0f} %", before=100 * max(found.before, 0))
+                else translate(", it was {before:.0f} %", before=100 * max(found.before, 0))
             )
             self.speech.said.emit(
                 translate(
-                    "workspace",
                     "Fit: separation {separation:.0f} %{kept}{nearest}",
                     separation=100 * max(found.separation, 0),
                     kept=kept,
@@ -171,7 +239,9 @@ class SamplesController(QObject):
         self._work.ask_about(work, then)
 
     def take_outlined(self, points: list[tuple[float, float]]) -> None:
-        """Find samples that make a mask of what lies inside a loose outline, with progress; they replace those that are there."""
+        """Find samples that make a mask of what lies inside a loose outline, with progress; they
+        replace those that are there.
+        """
         opened, project, sieve_id, number, context = (
             self._work.opened,
             self._work.project,
@@ -185,40 +255,56 @@ class SamplesController(QObject):
         def work(progress: Progress) -> list[Sample]:
             with opened.read():
                 seen = Seen(opened, project, sieve_id, number, context)
-                return outlined(seen.sieve, points, seen.whole(), seen.reduced(), context, number, progress)
+                return outlined(
+                    seen.sieve, points, seen.whole(), seen.reduced(), context, number, progress
+                )
 
         def then(samples: list[Sample]) -> None:
-            if opened is self._work.opened and any(sieve.id == sieve_id for sieve in self._work.project.stack):
+            if opened is self._work.opened and any(
+                sieve.id == sieve_id for sieve in self._work.project.stack
+            ):
                 self._viewing.note_before()
 
                 def change(sieve: Sieve) -> Sieve:
                     fresh = edits.with_samples(sieve, samples)
                     return fresh.but(pick=fresh.pick.but(outline=tuple(points)))
 
-                self._work.edit(lambda held: held.with_sieve(change(held.sieve(sieve_id))), translate("workspace", "Outline a thing"))
+                self._work.edit(
+                    lambda held: held.with_sieve(change(held.sieve(sieve_id))),
+                    translate("Outline a thing"),
+                )
                 self.looking.emit(
                     points[0],
                     translate(
-                        "workspace",
                         "{n} samples hold what is inside the outline",
                         "{n} sample holds what is inside the outline",
                         len(samples),
                     ),
                 )
 
-        self.looking.emit(points[0], translate("workspace", "Looking inside the outline…"))
-        self._workers.wait_for(translate("workspace", "Looking inside the outline"), work, then)
+        self.looking.emit(points[0], translate("Looking inside the outline…"))
+        self._workers.wait_for(translate("Looking inside the outline"), work, then)
 
     def set_bands(self) -> None:
-        """Put hue, saturation and luminance bands round the kept samples; each further sample widens them."""
+        """Put hue, saturation and luminance bands round the kept samples; each further sample
+        widens them.
+        """
 
         def work(seen: Seen) -> Any:
-            return bands_from_samples(seen.pick, seen.project.sieve(seen.sieve_id).bands, seen.whole(), seen.number, seen.other)
+            return bands_from_samples(
+                seen.pick,
+                seen.project.sieve(seen.sieve_id).bands,
+                seen.whole(),
+                seen.number,
+                seen.other,
+            )
 
         def then(bands: Any) -> None:
-            # The samples have done their work: they are switched off so that the bands alone decide, and can be switched on again.
+            # The samples have done their work: they are switched off so that the bands alone
+            # decide, and can be switched on again.
             self._work.edit_sieve(
-                lambda s: edits.with_changed_samples(s, {"on": False}).but(bands=bands), translate("workspace", "Set bands from samples")
+                lambda s: edits.with_changed_samples(s, {"on": False}).but(bands=bands),
+                translate("Set bands from samples"),
             )
 
         self._work.ask_about(work, then)
@@ -228,8 +314,12 @@ class SamplesController(QObject):
 
         def change(sieve: Sieve) -> Sieve:
             band = sieve.bands.luminance.but(on=True, inverted=False, corners=tonal(part, softness))
-            return sieve.but(bands=sieve.bands.but(luminance=band, ramp=sieve.bands.ramp.but(on=False)))
+            return sieve.but(
+                bands=sieve.bands.but(luminance=band, ramp=sieve.bands.ramp.but(on=False))
+            )
 
         self._work.edit_sieve(
-            change, translate("workspace", "Start from {part}", part=mid_sentence(named(part))), group=f"Start from {part}"
+            change,
+            translate("Start from {part}", part=mid_sentence(named(part))),
+            group=f"Start from {part}",
         )

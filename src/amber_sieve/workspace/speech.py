@@ -6,7 +6,9 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 
 class Speech(QObject):
-    """`said` is a remark, `trouble` what a person can mend, `mishap` a mistake of ours: a sentence, and the details for a report."""
+    """`said` is a remark, `trouble` what a person can mend, `mishap` a mistake of ours: a sentence,
+    and the details for a report.
+    """
 
     said = pyqtSignal(str)
     trouble = pyqtSignal(str)

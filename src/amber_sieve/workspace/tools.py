@@ -12,10 +12,13 @@ class Tools:
 
     Attributes
     ----------
-    sample_size : side of the square whose mean a click takes, pixels; stroke_width : of a scribbled sample.
-    place : "patch", "box", "stroke" or "outline"; role : "" (a click starts over), "keep" or "drop".
+    sample_size : side of the square whose mean a click takes, pixels; stroke_width : of a scribbled
+        sample.
+    place : "patch", "box", "stroke" or "outline"; role : "" (a click starts over), "keep" or
+        "drop".
     island : a click takes an island out or brings it back.
-    picker : who waits for the colour that the next click takes, and for nothing else; spot : who waits for its place instead.
+    picker : who waits for the colour that the next click takes, and for nothing else; spot : who
+        waits for its place instead.
     """
 
     sample_size: int = 5

@@ -1,39 +1,39 @@
 """All that is open and what is done with it: the controllers, made and introduced to each other.
 
-Widgets ask controllers and listen to them. They keep no copy of the model and call no kernel. What takes time runs in threads: the
-interface thread decodes, samples and renders nothing.
+Widgets ask controllers and listen to them. They keep no copy of the model and call no kernel. What
+takes time runs in threads: the interface thread decodes, samples and renders nothing.
 """
 
 from __future__ import annotations
 
 from .adjust import AdjustController
-from .ahead import LookAhead
 from .areas import AreasController
-from .clip import ClipController
+from .background.memory import stages_may_keep
+from .background.workers import Workers
+from .clip.ahead import LookAhead
+from .clip.clip import ClipController
+from .clip.playback import Playback
+from .clip.quiet_frames import QuietFrames
 from .control_surfaces import ControlSurfaces
-from .drag_ready import DragReady
+from .document.pictures import Pictures
+from .document.saving import Saving
+from .document.sharing import Sharing
+from .document.unsaved import Unsaved
+from .document.work import Work
 from .exports import ExportsController
-from .foretold import Foretold
-from .memory import stages_may_keep
-from .offers import Offers
-from .pictures import Pictures
-from .playback import Playback
 from .preferences import PreferenceStore
 from .preset_shelf import PresetShelf
-from .quiet_frames import QuietFrames
-from .reading import SourceReading
-from .readout import Readout
 from .samples import SamplesController
-from .saving import Saving
-from .sharing import Sharing
 from .speech import Speech
 from .stack import StackController
-from .surfaces import SurfacesController
 from .tools import Tools
-from .unsaved import Unsaved
-from .viewing import Viewing
-from .work import Work
-from .workers import Workers
+from .viewing.drag_ready import DragReady
+from .viewing.foretold import Foretold
+from .viewing.offers import Offers
+from .viewing.reading import SourceReading
+from .viewing.readout import Readout
+from .viewing.surfaces import SurfacesController
+from .viewing.viewing import Viewing
 
 #: Bytes in the unit that the preferences give the cache in.
 MEGABYTE = 1_000_000
@@ -57,7 +57,9 @@ class Workspace:
         self.samples = SamplesController(work, viewing, workers, tools, speech)
         self.ahead = LookAhead(work, viewing, workers, self.samples)
         self.stack = StackController(work, speech)
-        self.surfaces = SurfacesController(work, viewing, workers, self.ahead, self.stack, preferences)
+        self.surfaces = SurfacesController(
+            work, viewing, workers, self.ahead, self.stack, preferences
+        )
         self.offers = Offers(work, viewing, workers, preferences)
         self.foretold = Foretold(work, workers)
         self.presets = PresetShelf(work, speech)
@@ -71,7 +73,12 @@ class Workspace:
         self.sharing = Sharing(work, workers, speech)
         self.saving = Saving(work, self.preferences, speech)
         self.exports = ExportsController(work, workers, speech)
-        for changed in (playback.changed, self.tray.changed, work.source_changed, preferences.changed):
+        for changed in (
+            playback.changed,
+            self.tray.changed,
+            work.source_changed,
+            preferences.changed,
+        ):
             changed.connect(self._fit_cache)
 
     @property
@@ -80,7 +87,9 @@ class Workspace:
 
     def _fit_cache(self) -> None:
         others = self.tray.bytes_behind + self.playback.small.bytes
-        self.workers.cache.resize(stages_may_keep(self._bytes_allowed, others, self.playback.playing))
+        self.workers.cache.resize(
+            stages_may_keep(self._bytes_allowed, others, self.playback.playing)
+        )
 
     @property
     def idle(self) -> bool:
@@ -88,7 +97,9 @@ class Workspace:
         return not self.work.dragging and self.workers.idle and self.pictures.thumbnails.idle
 
     def close(self, keep_work: bool = False) -> None:
-        """Stop the threads and let go of files; unsaved work is kept for the next start only when that is wished."""
+        """Stop the threads and let go of files; unsaved work is kept for the next start only when
+        that is wished.
+        """
         self.playback.stop()
         self.quiet_frames.end()
         self.clip.watcher.close()

@@ -1,4 +1,6 @@
-"""Balance of shadows, midtones and highlights: each of them towards a hue, and lighter or darker, in Oklab."""
+"""Balance of shadows, midtones and highlights: each of them towards a hue, and lighter or darker,
+in Oklab.
+"""
 
 from __future__ import annotations
 
@@ -6,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from ..parallel import carray, row_step
+from ..jit.parallel import carray, row_step
 from .chain import Step
 
 #: Chroma by lightness that all of a colour adds: about half of what sRGB has.
@@ -18,12 +20,16 @@ SOFTNESS = 0.2
 RANGES = ("shadows", "midtones", "highlights")
 
 
-def shares_of(lightness: np.ndarray, shadows_to: float = 35.0, highlights_from: float = 70.0) -> np.ndarray:
-    """Return how much shadows, midtones and highlights each count at some Oklab lightnesses (N,), (3, N): they sum to 1.
+def shares_of(
+    lightness: np.ndarray, shadows_to: float = 35.0, highlights_from: float = 70.0
+) -> np.ndarray:
+    """Return how much shadows, midtones and highlights each count at some Oklab lightnesses (N,),
+    (3, N): they sum to 1.
 
     Parameters
     ----------
-    shadows_to, highlights_from : Oklab lightness, per cent, where one range has faded into the next by half.
+    shadows_to, highlights_from : Oklab lightness, per cent, where one range has faded into the next
+        by half.
     """
 
     def risen(middle: float) -> np.ndarray:
@@ -39,7 +45,13 @@ def shares_of(lightness: np.ndarray, shadows_to: float = 35.0, highlights_from: 
 def _balance(row: Any, width: int, numbers: Any) -> None:
     planes, given = carray(row, (3, width)), carray(numbers, 11)
     lightness, a, b = planes[0], planes[1], planes[2]
-    zero, one, two, three, half = np.float32(0), np.float32(1), np.float32(2), np.float32(3), np.float32(0.5)
+    zero, one, two, three, half = (
+        np.float32(0),
+        np.float32(1),
+        np.float32(2),
+        np.float32(3),
+        np.float32(0.5),
+    )
     low_at, high_at, over = np.float32(given[0]), np.float32(given[1]), np.float32(0.5 / SOFTNESS)
     low_a, low_b, low_l = np.float32(given[2]), np.float32(given[3]), np.float32(given[4])
     mid_a, mid_b, mid_l = np.float32(given[5]), np.float32(given[6]), np.float32(given[7])
@@ -68,7 +80,8 @@ def steps(
 
     Parameters
     ----------
-    *_hue : degrees in Oklab; *_colour : per cent of the most that is added of it; *_lightness : -100 to 100.
+    *_hue : degrees in Oklab; *_colour : per cent of the most that is added of it; *_lightness :
+        -100 to 100.
     shadows_to, highlights_from : the borders of the ranges, see `shares_of`.
     """
     ranges = (
@@ -81,5 +94,9 @@ def steps(
     given = [shadows_to / 100, highlights_from / 100]
     for hue, colour, light in ranges:
         size, angle = colour / 100 * MOST_COLOUR, np.radians(hue)
-        given += [float(size * np.cos(angle)), float(size * np.sin(angle)), light / 100 * MOST_LIGHTNESS]
+        given += [
+            float(size * np.cos(angle)),
+            float(size * np.sin(angle)),
+            light / 100 * MOST_LIGHTNESS,
+        ]
     return [Step(_balance.address, tuple(given), lab=True)]

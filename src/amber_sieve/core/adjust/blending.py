@@ -1,7 +1,9 @@
-"""Lay one picture over another: the blend modes of W3C "Compositing and Blending Level 1" (2015), sections 9.1 and 10.
+"""Lay one picture over another: the blend modes of W3C "Compositing and Blending Level 1" (2015),
+sections 9.1 and 10.
 
-Its formulas work on sRGB-coded values of 0 to 1, and so they do here; how much of the outcome is taken, by opacity and alpha, is mixed in
-linear light like all masks. Normal, multiply, darken and lighten also hold for light beyond white; what the others get is cut off there.
+Its formulas work on sRGB-coded values of 0 to 1, and so they do here; how much of the outcome is
+taken, by opacity and alpha, is mixed in linear light like all masks. Normal, multiply, darken and
+lighten also hold for light beyond white; what the others get is cut off there.
 """
 
 from __future__ import annotations
@@ -12,10 +14,16 @@ import numpy as np
 
 from ...names import BLENDS
 from ..colour.powers import srgb_decoded, srgb_encoded
-from ..parallel import carray, inner, row_step
+from ..jit.parallel import carray, inner, row_step
 from .chain import Step, bounded
 
-ZERO, ONE, TWO, HALF, QUARTER = np.float32(0), np.float32(1), np.float32(2), np.float32(0.5), np.float32(0.25)
+ZERO, ONE, TWO, HALF, QUARTER = (
+    np.float32(0),
+    np.float32(1),
+    np.float32(2),
+    np.float32(0.5),
+    np.float32(0.25),
+)
 TINY = np.float32(1e-7)
 #: Places of the modes in the list, for the kernel.
 MODES: dict[str, int] = {mode: number for number, mode in enumerate(BLENDS)}
@@ -26,7 +34,9 @@ LUM_R, LUM_G, LUM_B = np.float32(0.3), np.float32(0.59), np.float32(0.11)
 
 @inner
 def _separable(mode: int, back: np.ndarray, front: np.ndarray) -> None:
-    """B(cb, cs) of the modes that look at one channel, section 9.1, into ``front``: one loop a mode, so that each vectorises."""
+    """B(cb, cs) of the modes that look at one channel, section 9.1, into ``front``: one loop a
+    mode, so that each vectorises.
+    """
     size = back.size
     if mode == 1:
         for x in range(size):
@@ -58,7 +68,10 @@ def _separable(mode: int, back: np.ndarray, front: np.ndarray) -> None:
             cb, cs = back[x], front[x]
             curve = ((np.float32(16) * cb - np.float32(12)) * cb + np.float32(4)) * cb
             root = curve if cb <= QUARTER else np.sqrt(max(cb, ZERO))
-            darker, lighter = cb - (ONE - TWO * cs) * cb * (ONE - cb), cb + (TWO * cs - ONE) * (root - cb)
+            darker, lighter = (
+                cb - (ONE - TWO * cs) * cb * (ONE - cb),
+                cb + (TWO * cs - ONE) * (root - cb),
+            )
             front[x] = darker if cs <= HALF else lighter
     elif mode == 10:
         for x in range(size):
@@ -74,7 +87,9 @@ def _lum(r: np.float32, g: np.float32, b: np.float32) -> np.float32:
 
 
 @inner
-def _with_lum(r: np.float32, g: np.float32, b: np.float32, wanted: np.float32) -> tuple[np.float32, np.float32, np.float32]:
+def _with_lum(
+    r: np.float32, g: np.float32, b: np.float32, wanted: np.float32
+) -> tuple[np.float32, np.float32, np.float32]:
     """SetLum and ClipColor of section 10.3."""
     more = wanted - _lum(r, g, b)
     r, g, b = r + more, g + more, b + more
@@ -86,8 +101,12 @@ def _with_lum(r: np.float32, g: np.float32, b: np.float32, wanted: np.float32) -
 
 
 @inner
-def _with_saturation(r: np.float32, g: np.float32, b: np.float32, wanted: np.float32) -> tuple[np.float32, np.float32, np.float32]:
-    """SetSat of section 10.3: the smallest becomes 0, the largest what is wanted, the one between stays in proportion."""
+def _with_saturation(
+    r: np.float32, g: np.float32, b: np.float32, wanted: np.float32
+) -> tuple[np.float32, np.float32, np.float32]:
+    """SetSat of section 10.3: the smallest becomes 0, the largest what is wanted, the one between
+    stays in proportion.
+    """
     low, high = min(r, g, b), max(r, g, b)
     scale = wanted / max(high - low, TINY) if high > low else ZERO
     return (r - low) * scale, (g - low) * scale, (b - low) * scale
@@ -95,9 +114,17 @@ def _with_saturation(r: np.float32, g: np.float32, b: np.float32, wanted: np.flo
 
 @inner
 def _together(
-    mode: int, br: np.float32, bg: np.float32, bb: np.float32, sr: np.float32, sg: np.float32, sb: np.float32
+    mode: int,
+    br: np.float32,
+    bg: np.float32,
+    bb: np.float32,
+    sr: np.float32,
+    sg: np.float32,
+    sb: np.float32,
 ) -> tuple[np.float32, np.float32, np.float32]:
-    """B(cb, cs) of the modes that look at all three channels, section 10.3: hue, saturation, color, luminosity."""
+    """B(cb, cs) of the modes that look at all three channels, section 10.3: hue, saturation, color,
+    luminosity.
+    """
     if mode == 12:
         r, g, b = _with_saturation(sr, sg, sb, max(br, bg, bb) - min(br, bg, bb))
         return _with_lum(r, g, b, _lum(br, bg, bb))
@@ -111,12 +138,16 @@ def _together(
 
 @row_step
 def _blend(row: Any, width: int, numbers: Any) -> None:
-    """Lays rows 0 to 2 over rows 3 to 5 (what was done over the picture as it came), or rows 6 to 8 over rows 0 to 2 (a filling)."""
+    """Lays rows 0 to 2 over rows 3 to 5 (what was done over the picture as it came), or rows 6 to 8
+    over rows 0 to 2 (a filling).
+    """
     flat, given = carray(row, 10 * width), carray(numbers, 3)
     mode, opacity, fills = int(given[0]), np.float32(given[1]), given[2] != 0
     size = 3 * width
     result = flat[:size]
-    back, front = (flat[:size], flat[2 * size : 3 * size]) if fills else (flat[size : 2 * size], flat[:size])
+    back, front = (
+        (flat[:size], flat[2 * size : 3 * size]) if fills else (flat[size : 2 * size], flat[:size])
+    )
     if mode > 0:
         before = np.empty(size, np.float32)  # as light, to mix with
         coded = np.empty(size, np.float32)
@@ -131,7 +162,9 @@ def _blend(row: Any, width: int, numbers: Any) -> None:
         if mode >= FIRST_WHOLE:
             for x in range(width):
                 x1, x2 = x + width, x + 2 * width
-                front[x], front[x1], front[x2] = _together(mode, coded[x], coded[x1], coded[x2], front[x], front[x1], front[x2])
+                front[x], front[x1], front[x2] = _together(
+                    mode, coded[x], coded[x1], coded[x2], front[x], front[x1], front[x2]
+                )
         else:
             _separable(mode, coded, front)
         for x in range(size):
@@ -152,7 +185,11 @@ def steps(blend: str = "normal") -> list[Step]:
     ----------
     blend : one of ``names.BLENDS``.
     """
-    return [] if blend == "normal" else [Step(_blend.address, (MODES[blend], 1.0, 0.0), looks_back=True)]
+    return (
+        []
+        if blend == "normal"
+        else [Step(_blend.address, (MODES[blend], 1.0, 0.0), looks_back=True)]
+    )
 
 
 def filling(blend: str, opacity: float) -> Step:

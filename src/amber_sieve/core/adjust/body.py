@@ -1,4 +1,6 @@
-"""Learn about a thing that is to be dyed (`dye.py`): the colour of its body, and how it comes out in others."""
+"""Learn about a thing that is to be dyed (`dye.py`): the colour of its body, and how it comes out
+in others.
+"""
 
 from __future__ import annotations
 
@@ -9,30 +11,49 @@ import numpy as np
 from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from ..colour.powers import exp2_of, log2_of
 from ..frame import BRIGHTEST
-from ..parallel import inner, serial_kernel
-from .dye import FEWEST, LEAST_BODY, LEAST_DYE, LEAST_LIGHT, MOST, MOST_GLOSS, WHITE, Body, Dye, numbers_of, three
+from ..jit.parallel import inner, serial_kernel
+from .dye import (
+    FEWEST,
+    LEAST_BODY,
+    LEAST_DYE,
+    LEAST_LIGHT,
+    MOST,
+    MOST_GLOSS,
+    WHITE,
+    Body,
+    Dye,
+    numbers_of,
+    three,
+)
 
-#: A ridge, for what is matt, on the squared sine of the angle between gloss and body: gloss is told from the body only as far as their
-#: colours differ. A matt thing's paler places are lit otherwise; told as gloss they would keep the old colour (docs/formulas.md).
+#: A ridge, for what is matt, on the squared sine of the angle between gloss and body: gloss is told
+#: from the body only as far as their colours differ. A matt thing's paler places are lit otherwise;
+#: told as gloss they would keep the old colour (docs/formulas.md).
 MATT = 1.5
 #: The same ridge for what is glossy.
 GLOSSY = 0.02
-#: A thing begins to be glossy when its brightest light holds more gloss than its middling light by this share of the luminance.
+#: A thing begins to be glossy when its brightest light holds more gloss than its middling light by
+#: this share of the luminance.
 SHINES = 0.08
-#: And from this share on it is wholly glossy; both by trial on the generator's things of docs/formulas.md.
+#: And from this share on it is wholly glossy; both by trial on the generator's things of
+#: docs/formulas.md.
 SHINES_WHOLLY = 0.3
-#: Ridge with which it is asked whether a thing is glossy: between those of the matt and of the glossy.
+#: Ridge with which it is asked whether a thing is glossy: between those of the matt and of the
+#: glossy.
 ASKED = 0.05
 #: Share of the pixels that counts as brightest: small gloss takes about so much of a jar.
 BRIGHTEST_SHARE = 0.01
 #: Quantiles of luminance between which light counts as middling.
 MIDDLING = (0.4, 0.6)
-#: Share of the pixels, the darkest ones, that the direction of the body's colour is taken from: gloss is least there.
+#: Share of the pixels, the darkest ones, that the direction of the body's colour is taken from:
+#: gloss is least there.
 DARKER = 0.7
 
 
 def _telling(toward: np.ndarray, ridge: float) -> np.ndarray:
-    """Return how much each channel says of the gloss (3,) float32, for a body in some direction: least squares of body and white, with a ridge."""
+    """Return how much each channel says of the gloss (3,) float32, for a body in some direction:
+    least squares of body and white, with a ridge.
+    """
     along = float(toward @ WHITE)
     out: np.ndarray = ((WHITE - along * toward) / (1 - along**2 + ridge)).astype(np.float32)
     return out
@@ -42,29 +63,54 @@ def _telling(toward: np.ndarray, ridge: float) -> np.ndarray:
 def _gloss_in(red: np.float32, green: np.float32, blue: np.float32, told: np.ndarray) -> np.float32:
     """Gloss of a pixel, the same in each channel."""
     weakest = max(min(red, min(green, blue)), np.float32(0)) * np.float32(MOST_GLOSS)
-    return min(max(told[0] * red + told[1] * green + told[2] * blue, np.float32(0)) * np.float32(WHITE[0]), weakest)
+    return min(
+        max(told[0] * red + told[1] * green + told[2] * blue, np.float32(0)) * np.float32(WHITE[0]),
+        weakest,
+    )
 
 
 @serial_kernel
-def _sum_darker(light: np.ndarray, share: np.ndarray, luminance: np.ndarray, darker: float, out: np.ndarray) -> None:
+def _sum_darker(
+    light: np.ndarray, share: np.ndarray, luminance: np.ndarray, darker: float, out: np.ndarray
+) -> None:
     red = green = blue = 0.0
     for x in range(luminance.size):
         counts = share[x] if luminance[x] <= darker else 0.0
-        red, green, blue = red + counts * light[0, x], green + counts * light[1, x], blue + counts * light[2, x]
+        red, green, blue = (
+            red + counts * light[0, x],
+            green + counts * light[1, x],
+            blue + counts * light[2, x],
+        )
     out[0], out[1], out[2] = red, green, blue
 
 
 @serial_kernel
 def _gloss_shares(
-    light: np.ndarray, told: np.ndarray, luminance: np.ndarray, low: float, high: float, brightest: float, out: np.ndarray
+    light: np.ndarray,
+    told: np.ndarray,
+    luminance: np.ndarray,
+    low: float,
+    high: float,
+    brightest: float,
+    out: np.ndarray,
 ) -> None:
-    """The mean share of gloss in the luminance of the brightest pixels, and of the middling ones."""
+    """The mean share of gloss in the luminance of the brightest pixels, and of the middling
+    ones.
+    """
     bright = middling = bright_count = middling_count = 0.0
     for x in range(luminance.size):
-        share = _gloss_in(light[0, x], light[1, x], light[2, x], told) / max(luminance[x], np.float32(LEAST_LIGHT))
-        is_bright, is_middling = luminance[x] >= brightest, (luminance[x] >= low) & (luminance[x] <= high)
+        share = _gloss_in(light[0, x], light[1, x], light[2, x], told) / max(
+            luminance[x], np.float32(LEAST_LIGHT)
+        )
+        is_bright, is_middling = (
+            luminance[x] >= brightest,
+            (luminance[x] >= low) & (luminance[x] <= high),
+        )
         bright, bright_count = bright + (share if is_bright else 0.0), bright_count + is_bright
-        middling, middling_count = middling + (share if is_middling else 0.0), middling_count + is_middling
+        middling, middling_count = (
+            middling + (share if is_middling else 0.0),
+            middling_count + is_middling,
+        )
     out[0], out[1] = bright / bright_count, middling / middling_count
 
 
@@ -76,14 +122,18 @@ def _sum_body(light: np.ndarray, told: np.ndarray, share: np.ndarray, out: np.nd
         r, g, b, counts = light[0, x], light[1, x], light[2, x], share[x]
         gloss = _gloss_in(r, g, b, told)
         red, green, blue = (
-            red + counts * max(r - gloss, least), green + counts * max(g - gloss, least), blue + counts * max(b - gloss, least)
-        )  # fmt: skip
+            red + counts * max(r - gloss, least),
+            green + counts * max(g - gloss, least),
+            blue + counts * max(b - gloss, least),
+        )
     out[0], out[1], out[2] = red, green, blue
 
 
 def _ready(light: np.ndarray, weights: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
     """Light (3, N) float32 within bounds, and how much each pixel counts (N,), 1 in all."""
-    return np.clip(light, -BRIGHTEST, BRIGHTEST).astype(np.float32), (weights / weights.sum()).astype(np.float64)
+    return np.clip(light, -BRIGHTEST, BRIGHTEST).astype(np.float32), (
+        weights / weights.sum()
+    ).astype(np.float64)
 
 
 def found_body(light: np.ndarray, weights: np.ndarray) -> Body:
@@ -100,12 +150,21 @@ def found_body(light: np.ndarray, weights: np.ndarray) -> Body:
 def _body_of(light: np.ndarray, share: np.ndarray) -> Body:
     luminance = np.array([WEIGHT_R, WEIGHT_G, WEIGHT_B], np.float32) @ light
     ordered, last, sums = np.sort(luminance), luminance.size - 1, np.empty(3)
-    low, high = ordered[int(MIDDLING[0] * last)], ordered[math.ceil(MIDDLING[1] * last)]  # of two pixels some are middling too
+    low, high = (
+        ordered[int(MIDDLING[0] * last)],
+        ordered[math.ceil(MIDDLING[1] * last)],
+    )  # of two pixels some are middling too
     _sum_darker(light, share, luminance, float(ordered[int(DARKER * last)]), sums)
     length = float(np.linalg.norm(sums))
     toward = sums / length if length > LEAST_LIGHT else WHITE
     _gloss_shares(
-        light, _telling(toward, ASKED), luminance, float(low), float(high), float(ordered[math.ceil((1 - BRIGHTEST_SHARE) * last)]), sums
+        light,
+        _telling(toward, ASKED),
+        luminance,
+        float(low),
+        float(high),
+        float(ordered[math.ceil((1 - BRIGHTEST_SHARE) * last)]),
+        sums,
     )
     shine = float(np.clip((sums[0] - sums[1] - SHINES) / (SHINES_WHOLLY - SHINES), 0, 1))
     told = _telling(toward, MATT ** (1 - shine) * GLOSSY**shine)
@@ -116,13 +175,21 @@ def _body_of(light: np.ndarray, share: np.ndarray) -> Body:
 
 @serial_kernel
 def _take_apart(light: np.ndarray, given: np.ndarray, out: np.ndarray) -> None:
-    """Gloss, logarithms of s · e, n, and what is not explained: 1, 3, 1 and 3 rows; see the step of `dye`."""
+    """Gloss, logarithms of s · e, n, and what is not explained: 1, 3, 1 and 3 rows; see the step of
+    `dye`.
+    """
     least, fewest, most = np.float32(LEAST_LIGHT), np.float32(FEWEST), np.float32(MOST)
     for x in range(light.shape[1]):
         gloss = _gloss_in(light[0, x], light[1, x], light[2, x], given[:3])
         red, green, blue = light[0, x] - gloss, light[1, x] - gloss, light[2, x] - gloss
-        log_r, log_g, log_b = log2_of(max(red, least)), log2_of(max(green, least)), log2_of(max(blue, least))
-        bounces = min(max(given[10] + given[7] * log_r + given[8] * log_g + given[9] * log_b, fewest), most)
+        log_r, log_g, log_b = (
+            log2_of(max(red, least)),
+            log2_of(max(green, least)),
+            log2_of(max(blue, least)),
+        )
+        bounces = min(
+            max(given[10] + given[7] * log_r + given[8] * log_g + given[9] * log_b, fewest), most
+        )
         strength = given[3] * log_r + given[4] * log_g + given[5] * log_b - bounces * given[6]
         lit_r = strength + given[18] * (log_r - strength - bounces * given[11])
         lit_g = strength + given[19] * (log_g - strength - bounces * given[12])
@@ -139,7 +206,9 @@ def _put_together(parts: np.ndarray, given: np.ndarray, out: np.ndarray) -> None
     for k in range(3):
         new, kept = given[14 + k], given[21 + k]
         for x in range(out.shape[1]):
-            out[k, x] = exp2_of(parts[1 + k, x] + given[17] + parts[4, x] * new) + parts[5 + k, x] * kept
+            out[k, x] = (
+                exp2_of(parts[1 + k, x] + given[17] + parts[4, x] * new) + parts[5 + k, x] * kept
+            )
 
 
 class Thing:
@@ -150,7 +219,8 @@ class Thing:
     light : (3, N) linear light; weights : (N,), not all 0.
     """
 
-    #: Rounds at most, in which the mean comes as near to what is wanted as `NEAR`, linear light; one round changes a channel by at most `FASTEST`.
+    #: Rounds at most, in which the mean comes as near to what is wanted as `NEAR`, linear light;
+    #: one round changes a channel by at most `FASTEST`.
     ROUNDS, NEAR, FASTEST = 60, 1e-5, (0.5, 2.0)
 
     def __init__(self, light: np.ndarray, weights: np.ndarray) -> None:
@@ -167,17 +237,27 @@ class Thing:
 
     def in_colour(self, dye: Dye) -> np.ndarray:
         """Its light (3, N) under a dye."""
-        out: np.ndarray = np.clip(self._in(np.array(dye.colour)) + self._parts[0], -BRIGHTEST, BRIGHTEST)
+        out: np.ndarray = np.clip(
+            self._in(np.array(dye.colour)) + self._parts[0], -BRIGHTEST, BRIGHTEST
+        )
         return out
 
     def towards(self, target: np.ndarray) -> Dye:
-        """The dye that brings the mean light to a target (3,), or as near to it as the gloss lets it."""
-        goal = np.maximum(np.clip(target, 0, BRIGHTEST) - float(self._parts[0] @ self._share), LEAST_LIGHT)
+        """The dye that brings the mean light to a target (3,), or as near to it as the gloss lets
+        it.
+        """
+        goal = np.maximum(
+            np.clip(target, 0, BRIGHTEST) - float(self._parts[0] @ self._share), LEAST_LIGHT
+        )
         lit = np.exp2(self._parts[1:4]) @ self._share
         colour = np.maximum(goal / np.maximum(lit, LEAST_LIGHT), LEAST_DYE)
         for _ in range(self.ROUNDS):
             got = self._in(colour) @ self._share
             if np.abs(got - goal).max() < self.NEAR * max(1.0, float(goal.max())):
                 break
-            colour = np.clip(colour * np.clip(goal / np.maximum(got, LEAST_LIGHT), *self.FASTEST), LEAST_DYE, BRIGHTEST)
+            colour = np.clip(
+                colour * np.clip(goal / np.maximum(got, LEAST_LIGHT), *self.FASTEST),
+                LEAST_DYE,
+                BRIGHTEST,
+            )
         return Dye(self.body, three(colour))

@@ -1,4 +1,6 @@
-"""Steps of a chain: pointwise adjustments that run one after another over a row that stays in the core's cache."""
+"""Steps of a chain: pointwise adjustments that run one after another over a row that stays in the
+core's cache.
+"""
 
 from __future__ import annotations
 
@@ -10,7 +12,7 @@ import numpy as np
 
 from ..colour.oklab import lab_of, rgb_of
 from ..frame import BRIGHTEST
-from ..parallel import carray, inner, row_step
+from ..jit.parallel import carray, inner, row_step
 
 #: The same for kernels.
 TOP = np.float32(BRIGHTEST)
@@ -20,8 +22,10 @@ TOP = np.float32(BRIGHTEST)
 def bounded(light: np.float32) -> np.float32:
     """Light within ±``BRIGHTEST``, which no step ever leaves.
 
-    Steps are given such light, or Oklab of it, and are worked out so that nothing on the way overflows: no step can therefore make an
-    infinity, nor a NaN of two of them, which compiled with ``fastmath`` nothing could find any more.
+    Steps are given such light, or Oklab of it, and are worked out so that nothing on the way
+        overflows: no step can therefore make an
+    infinity, nor a NaN of two of them, which compiled with ``fastmath`` nothing could find any
+    more.
     """
     return min(max(light, -TOP), TOP)
 
@@ -64,7 +68,9 @@ def _to_light(row: Any, width: int, numbers: Any) -> None:
 
 
 def chained(steps: Sequence[Step]) -> list[Step]:
-    """The steps with the ways into Oklab and back between them: those that follow each other there share one."""
+    """The steps with the ways into Oklab and back between them: those that follow each other there
+    share one.
+    """
     out: list[Step] = []
     inside = False
     for step in steps:

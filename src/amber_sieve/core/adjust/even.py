@@ -6,9 +6,16 @@ from typing import Any
 
 import numpy as np
 
-from ..colour.measures import STRAIGHT_SLOPE, WEIGHT_B, WEIGHT_G, WEIGHT_R, hue_saturation_luminance, lightness_of
+from ..colour.measures import (
+    STRAIGHT_SLOPE,
+    WEIGHT_B,
+    WEIGHT_G,
+    WEIGHT_R,
+    hue_saturation_luminance,
+    lightness_of,
+)
 from ..colour.oklab import to_oklab
-from ..parallel import carray, row_step
+from ..jit.parallel import carray, row_step
 from .chain import Step, bounded
 from .recolour import drawn_to_hue
 
@@ -18,10 +25,18 @@ MOST = 16.0
 
 @row_step
 def _even(row: Any, width: int, numbers: Any) -> None:
-    """L* of CIE 1976 moved a share of the way to a goal; the three channels are scaled alike, so that hue stays."""
+    """L* of CIE 1976 moved a share of the way to a goal; the three channels are scaled alike, so
+    that hue stays.
+    """
     planes, given = carray(row, (3, width)), carray(numbers, 2)
     r, g, b = planes[0], planes[1], planes[2]
-    goal, share, most, tiny, zero = np.float32(given[0]), np.float32(given[1]), np.float32(MOST), np.float32(1e-9), np.float32(0)
+    goal, share, most, tiny, zero = (
+        np.float32(given[0]),
+        np.float32(given[1]),
+        np.float32(MOST),
+        np.float32(1e-9),
+        np.float32(0),
+    )
     for x in range(width):
         y = max(WEIGHT_R * r[x] + WEIGHT_G * g[x] + WEIGHT_B * b[x], zero)
         lightness = lightness_of(y)
@@ -35,8 +50,11 @@ def _even(row: Any, width: int, numbers: Any) -> None:
         b[x] = bounded(factor * b[x] + lift)
 
 
-def steps(even_lightness: float = 0.0, even_hue: float = 0.0, mean: tuple[float, float] | None = None) -> list[Step]:
-    """Evening out as steps of a chain; none when nothing is to be changed, or while the means have not been found (`found_means`).
+def steps(
+    even_lightness: float = 0.0, even_hue: float = 0.0, mean: tuple[float, float] | None = None
+) -> list[Step]:
+    """Evening out as steps of a chain; none when nothing is to be changed, or while the means have
+    not been found (`found_means`).
 
     Parameters
     ----------
@@ -50,7 +68,9 @@ def steps(even_lightness: float = 0.0, even_hue: float = 0.0, mean: tuple[float,
 
 
 def found_means(planes: np.ndarray, weights: np.ndarray) -> tuple[float, float]:
-    """Mean L* of some masked pixels (3, 1, N) linear light, weights (N,), and the hue of their mean colour, degrees."""
+    """Mean L* of some masked pixels (3, 1, N) linear light, weights (N,), and the hue of their mean
+    colour, degrees.
+    """
     share = weights / weights.sum()
     lab = to_oklab(np.ascontiguousarray(planes, np.float32))
     # Light below nothing is as dark as nothing, here as in the step.

@@ -27,25 +27,39 @@ def of_gradient(
     frame: Frame,
     behind: bool = False,
 ) -> Filling:
-    """A straight gradient over a whole picture, mixed in linear light, as the part of it that a frame shows.
+    """A straight gradient over a whole picture, mixed in linear light, as the part of it that a
+    frame shows.
 
     Parameters
     ----------
-    angle : degrees of the way from the first colour to the second: 0 to the right, 90 downwards. The way ends at the picture's corners.
+    angle : degrees of the way from the first colour to the second: 0 to the right, 90 downwards.
+        The way ends at the picture's corners.
     size : width and height of the whole picture, full-resolution pixels.
     """
     across, down = np.cos(np.radians(angle)), np.sin(np.radians(angle))
     length = abs(across) * size[0] + abs(down) * size[1]
     columns = (np.arange(frame.width) + 0.5) / frame.scale + frame.origin[0] - size[0] / 2
     rows = (np.arange(frame.height) + 0.5) / frame.scale + frame.origin[1] - size[1] / 2
-    share = np.clip(0.5 + (columns[None] * across + rows[:, None] * down) / max(length, 1), 0, 1).astype(np.float32)
-    return Filling(np.stack([a + share * (b - a) for a, b in zip(_layer(colour), _layer(to), strict=True)]), behind)
+    share = np.clip(
+        0.5 + (columns[None] * across + rows[:, None] * down) / max(length, 1), 0, 1
+    ).astype(np.float32)
+    return Filling(
+        np.stack([a + share * (b - a) for a, b in zip(_layer(colour), _layer(to), strict=True)]),
+        behind,
+    )
 
 
 def of_picture(
-    picture: Frame, across: float, down: float, scale: float, size: tuple[int, int], frame: Frame, behind: bool = False
+    picture: Frame,
+    across: float,
+    down: float,
+    scale: float,
+    size: tuple[int, int],
+    frame: Frame,
+    behind: bool = False,
 ) -> Filling:
-    """Another picture over a whole one, as the part of it that a frame shows: transparent where the other does not reach.
+    """Another picture over a whole one, as the part of it that a frame shows: transparent where the
+    other does not reach.
 
     Parameters
     ----------
@@ -62,13 +76,23 @@ def of_picture(
     middle_x = (size[0] * (0.5 + across / 100) - frame.origin[0]) * frame.scale
     middle_y = (size[1] * (0.5 + down / 100) - frame.origin[1]) * frame.scale
     matrix = np.array(
-        [[step, 0, middle_x - step * picture.width / 2 + step / 2 - 0.5], [0, step, middle_y - step * picture.height / 2 + step / 2 - 0.5]]
+        [
+            [step, 0, middle_x - step * picture.width / 2 + step / 2 - 0.5],
+            [0, step, middle_y - step * picture.height / 2 + step / 2 - 0.5],
+        ]
     )
     wanted = (frame.width, frame.height)
 
     def placed(plane: np.ndarray, border: int) -> np.ndarray:
         return cv2.warpAffine(plane, matrix, wanted, flags=cv2.INTER_LINEAR, borderMode=border)
 
-    own = np.ones((picture.height, picture.width), np.float32) if picture.alpha is None else picture.alpha
+    own = (
+        np.ones((picture.height, picture.width), np.float32)
+        if picture.alpha is None
+        else picture.alpha
+    )
     alpha = np.clip(placed(own, cv2.BORDER_CONSTANT), 0, 1)
-    return Filling(np.stack([*(placed(plane, cv2.BORDER_REPLICATE) for plane in picture.planes), alpha]), behind)
+    return Filling(
+        np.stack([*(placed(plane, cv2.BORDER_REPLICATE) for plane in picture.planes), alpha]),
+        behind,
+    )

@@ -1,4 +1,6 @@
-"""Curves over hue: turn, saturation and lightness of one hue among others, in Oklab. The curves close: 360 degrees is 0."""
+"""Curves over hue: turn, saturation and lightness of one hue among others, in Oklab. The curves
+close: 360 degrees is 0.
+"""
 
 from __future__ import annotations
 
@@ -7,7 +9,7 @@ from typing import Any
 
 import numpy as np
 
-from ..parallel import carray, row_step, weighed_corners
+from ..jit.parallel import carray, row_step, weighed_corners
 from .chain import Step
 
 #: Entries of a table over the circle of hues.
@@ -36,7 +38,9 @@ def closed_curve(points: Points, at: np.ndarray) -> np.ndarray:
 
 
 def _hue_of(turn: np.ndarray) -> np.ndarray:
-    """Degrees of a turn along the square |a| + |b| = 1, 4 for all of it: it grows as hue does, and costs one division."""
+    """Degrees of a turn along the square |a| + |b| = 1, 4 for all of it: it grows as hue does, and
+    costs one division.
+    """
     corner = np.mod(turn, 4)
     a = np.where(corner <= 2, 1 - corner, corner - 3)
     b = np.where(corner <= 1, corner, np.where(corner <= 3, 2 - corner, corner - 4))
@@ -62,7 +66,9 @@ def _hues(row: Any, width: int, numbers: Any) -> None:
     for x in range(width):
         part, begin = cos[x], np.uintp(entries[x])
         end = begin + np.uintp(4)
-        cos[x], sin[x], lift[x] = weighed_corners(table, begin, end, end, end, one - part, part, zero, zero)
+        cos[x], sin[x], lift[x] = weighed_corners(
+            table, begin, end, end, end, one - part, part, zero, zero
+        )
     for x in range(width):
         green_red, blue_yellow = a[x], b[x]
         light = max(lightness[x] * lightness[x], tiny)
@@ -75,21 +81,30 @@ def _hues(row: Any, width: int, numbers: Any) -> None:
         lightness[x] *= scale
 
 
-def steps(turn_by_hue: Points = (), saturation_by_hue: Points = (), lightness_by_hue: Points = ()) -> list[Step]:
+def steps(
+    turn_by_hue: Points = (), saturation_by_hue: Points = (), lightness_by_hue: Points = ()
+) -> list[Step]:
     """Curves over hue as steps of a chain; none when nothing is to be changed.
 
     Parameters
     ----------
     turn_by_hue : hues and the degrees that they are turned by.
     saturation_by_hue : hues and -100 (grey) to 100 (twice the chroma).
-    lightness_by_hue : hues and -100 (black) to 100; Oklab lightness is scaled by up to a half above 1, with its chroma.
+    lightness_by_hue : hues and -100 (black) to 100; Oklab lightness is scaled by up to a half above
+        1, with its chroma.
     """
-    if not any(value for points in (turn_by_hue, saturation_by_hue, lightness_by_hue) for _, value in points):
+    if not any(
+        value
+        for points in (turn_by_hue, saturation_by_hue, lightness_by_hue)
+        for _, value in points
+    ):
         return []
     at = _hue_of(np.arange(ENTRIES + 2) * 4 / ENTRIES)
     turn = np.radians(closed_curve(turn_by_hue, at))
     chroma = np.maximum(1 + closed_curve(saturation_by_hue, at) / 100, 0)
     lift = closed_curve(lightness_by_hue, at) / 100
     lift = np.where(lift > 0, lift / 2, lift)
-    table = np.stack([chroma * np.cos(turn), chroma * np.sin(turn), lift, np.zeros_like(lift)], axis=1)
+    table = np.stack(
+        [chroma * np.cos(turn), chroma * np.sin(turn), lift, np.zeros_like(lift)], axis=1
+    )
     return [Step(_hues.address, tuple(float(v) for v in table.ravel()), lab=True)]

@@ -1,4 +1,6 @@
-"""Light: exposure, black and white point, highlights and shadows, gamma, and contrast round a pivot."""
+"""Light: exposure, black and white point, highlights and shadows, gamma, and contrast round a
+pivot.
+"""
 
 from __future__ import annotations
 
@@ -9,13 +11,13 @@ import numpy as np
 from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
 from ..colour.powers import exp2_of, log2_of, power_of
 from ..frame import BRIGHTEST
-from ..parallel import carray, row_step
+from ..jit.parallel import carray, row_step
 from .chain import Step, bounded
 
 #: Reflectance of a mid grey card, linear light (common practice, no source).
 MID_GREY = 0.18
-#: Stops from mid grey where highlights begin and are fully meant. By eye, with the rate of change kept under one stop a stop, so that no
-#: setting turns light and dark round.
+#: Stops from mid grey where highlights begin and are fully meant. By eye, with the rate of change
+#: kept under one stop a stop, so that no setting turns light and dark round.
 HIGHLIGHTS = (-0.5, 2.5)
 #: Most stops that highlights are moved by, chosen with the bounds above.
 MOST_HIGHLIGHTS = 1.5
@@ -44,16 +46,28 @@ def _tone(row: Any, width: int, numbers: Any) -> None:
     zero, one, two, three = np.float32(0), np.float32(1), np.float32(2), np.float32(3)
     black, scale, bent = np.float32(given[0]), np.float32(given[1]), np.float32(given[4])
     bright, dark = np.float32(given[2] * MOST_HIGHLIGHTS), np.float32(given[3] * MOST_SHADOWS)
-    bright_from, bright_over = np.float32(HIGHLIGHTS[0]), np.float32(1 / (HIGHLIGHTS[1] - HIGHLIGHTS[0]))
+    bright_from, bright_over = (
+        np.float32(HIGHLIGHTS[0]),
+        np.float32(1 / (HIGHLIGHTS[1] - HIGHLIGHTS[0])),
+    )
     dark_from, dark_over = np.float32(SHADOWS[0]), np.float32(1 / (SHADOWS[1] - SHADOWS[0]))
-    grey, tiny, darkest, most = np.float32(np.log2(MID_GREY)), np.float32(1e-12), np.float32(DARKEST), np.float32(MOST_GAIN)
+    grey, tiny, darkest, most = (
+        np.float32(np.log2(MID_GREY)),
+        np.float32(1e-12),
+        np.float32(DARKEST),
+        np.float32(MOST_GAIN),
+    )
     for x in range(width):
         y = WEIGHT_R * r[x] + WEIGHT_G * g[x] + WEIGHT_B * b[x]
         factor = max(scale * (one - black / max(y, tiny)), zero)
         level = max(log2_of(max(y, zero) * factor), darkest)
         up = min(max((level - grey - bright_from) * bright_over, zero), one)
         down = min(max((level - grey - dark_from) * dark_over, zero), one)
-        gain = bright * up * up * (three - two * up) + dark * down * down * (three - two * down) + level * bent
+        gain = (
+            bright * up * up * (three - two * up)
+            + dark * down * down * (three - two * down)
+            + level * bent
+        )
         factor *= exp2_of(min(gain, most))
         r[x] = bounded(r[x] * factor)
         g[x] = bounded(g[x] * factor)
@@ -70,26 +84,36 @@ def _contrast(row: Any, width: int, numbers: Any) -> None:
 
 
 def steps(
-    exposure: float = 0.0, black_point: float = 0.0, white_point: float = 100.0, highlights: float = 0.0, shadows: float = 0.0,
-    gamma: float = 1.0, contrast: float = 0.0, pivot: float = 0.0,
-) -> list[Step]:  # fmt: skip
+    exposure: float = 0.0,
+    black_point: float = 0.0,
+    white_point: float = 100.0,
+    highlights: float = 0.0,
+    shadows: float = 0.0,
+    gamma: float = 1.0,
+    contrast: float = 0.0,
+    pivot: float = 0.0,
+) -> list[Step]:
     """Light as steps of a chain; none when nothing is to be changed.
 
     Parameters
     ----------
     exposure : stops: linear light is multiplied by two to this power, as opening the lens would.
     black_point, white_point : per cent of white: luminance that becomes nothing, and white.
-    highlights, shadows : -100 to 100, per cent of the most that luminance above or below mid grey is moved by.
+    highlights, shadows : -100 to 100, per cent of the most that luminance above or below mid grey
+        is moved by.
     gamma : luminance to the power of one by this; above 1 is lighter, black and white stay.
-    contrast : per cent: equal ratios of light become equal ratios to the power 2^(contrast / 100), so 100 doubles and -100 halves
-        every distance in stops from the pivot. What is not above nothing stays.
+    contrast : per cent: equal ratios of light become equal ratios to the power 2^(contrast / 100),
+        so 100 doubles and -100 halves every distance in stops from the pivot. What is not above
+        nothing stays.
     pivot : stops from mid grey: light that contrast leaves as it is.
     """
     made = [Step(_times.address, (2.0**exposure,))] if exposure else []
     if highlights or shadows or black_point or white_point != 100 or gamma != 1:
         black = black_point / 100
         scale = 1 / max(white_point / 100 - black, 0.01)
-        made.append(Step(_tone.address, (black, scale, highlights / 100, shadows / 100, 1 / gamma - 1)))
+        made.append(
+            Step(_tone.address, (black, scale, highlights / 100, shadows / 100, 1 / gamma - 1))
+        )
     if contrast:
         power, still = 2.0 ** (contrast / 100), MID_GREY * 2.0**pivot
         made.append(Step(_contrast.address, (power, still ** (1 - power))))

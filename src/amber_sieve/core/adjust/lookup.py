@@ -8,7 +8,7 @@ import numpy as np
 
 from ..colour.lookup import padded, through_table
 from ..colour.powers import srgb_decoded, srgb_decoded_within, srgb_encoded_within
-from ..parallel import carray, row_step
+from ..jit.parallel import carray, row_step
 from .chain import Step, bounded
 
 
@@ -36,8 +36,15 @@ def _look_up(row: Any, width: int, numbers: Any) -> None:
 
 
 def steps(table: np.ndarray | None = None) -> list[Step]:
-    """A table (N, N, N, 3) of coded values, indexed by red, green, blue, as a step of a chain; none without one."""
+    """A table (N, N, N, 3) of coded values, indexed by red, green, blue, as a step of a chain; none
+    without one.
+    """
     if table is None:
         return []
     within = table.min() >= 0 and table.max() <= 1
-    return [Step(_look_up.address, np.concatenate([np.array([table.shape[0], within], np.float32), padded(table)]))]
+    return [
+        Step(
+            _look_up.address,
+            np.concatenate([np.array([table.shape[0], within], np.float32), padded(table)]),
+        )
+    ]

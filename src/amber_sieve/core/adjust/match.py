@@ -1,4 +1,6 @@
-"""Match a target: the mean light of what is masked lands on a colour, as if the thing had been dyed (`dye.py`)."""
+"""Match a target: the mean light of what is masked lands on a colour, as if the thing had been dyed
+(`dye.py`).
+"""
 
 from __future__ import annotations
 
@@ -12,7 +14,8 @@ from .dye import steps as dyed
 
 #: Believable is a match that takes at most this share of what is masked out of gamut (by eye).
 OUT_OF_GAMUT = 0.01
-#: And one that scales lightness by no less and no more: beyond, texture is lost or made up (by eye).
+#: And one that scales lightness by no less and no more: beyond, texture is lost or made up (by
+#: eye).
 SCALES = (0.55, 1.8)
 #: Halvings of the way to the target, after which a believable match is near enough.
 HALVINGS = 12
@@ -31,17 +34,26 @@ def _outside(light: np.ndarray, weights: np.ndarray) -> float:
 
 def _lightness(light: np.ndarray, weights: np.ndarray) -> float:
     """Mean Oklab lightness of some light (3, N)."""
-    return float((to_oklab(np.ascontiguousarray(light[:, None], np.float32))[0, 0] * weights).sum() / weights.sum())
+    return float(
+        (to_oklab(np.ascontiguousarray(light[:, None], np.float32))[0, 0] * weights).sum()
+        / weights.sum()
+    )
 
 
-def found_match(planes: np.ndarray, weights: np.ndarray, target: tuple[float, float, float], believable: bool = False) -> Dye:
+def found_match(
+    planes: np.ndarray,
+    weights: np.ndarray,
+    target: tuple[float, float, float],
+    believable: bool = False,
+) -> Dye:
     """The dye that makes the mean light of some masked pixels a target.
 
     Parameters
     ----------
     planes : (3, 1, N) float32 linear light; weights : (N,) how far each pixel is masked, not all 0.
     target : linear light.
-    believable : go only so far towards it that little leaves the gamut, and that light and shade are neither crushed nor blown up.
+    believable : go only so far towards it that little leaves the gamut, and that light and shade
+        are neither crushed nor blown up.
     """
     light, wanted = planes[:, 0], np.array(target, np.float64)
     thing = Thing(light, weights)
@@ -53,12 +65,19 @@ def found_match(planes: np.ndarray, weights: np.ndarray, target: tuple[float, fl
 
     def fits(dye: Dye) -> bool:
         out = thing.in_colour(dye)
-        return SCALES[0] <= _lightness(out, weights) / lightness <= SCALES[1] and _outside(out, weights) - before <= OUT_OF_GAMUT
+        return (
+            SCALES[0] <= _lightness(out, weights) / lightness <= SCALES[1]
+            and _outside(out, weights) - before <= OUT_OF_GAMUT
+        )
 
     if fits(best):
         return best
     low, high = 0.0, 1.0
     for _ in range(HALVINGS):
         middle = (low + high) / 2
-        low, high = (middle, high) if fits(thing.towards(start + middle * (wanted - start))) else (low, middle)
+        low, high = (
+            (middle, high)
+            if fits(thing.towards(start + middle * (wanted - start)))
+            else (low, middle)
+        )
     return thing.towards(start + low * (wanted - start))

@@ -1,4 +1,6 @@
-"""Light in other primaries, and back: what works channel by channel depends on what the channels are."""
+"""Light in other primaries, and back: what works channel by channel depends on what the channels
+are.
+"""
 
 from __future__ import annotations
 
@@ -6,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from ..parallel import carray, row_step
+from ..jit.parallel import carray, row_step
 from .chain import Step, bounded
 
 
@@ -22,8 +24,14 @@ def _turn(row: Any, width: int, numbers: Any) -> None:
 
 
 def within(steps: list[Step], to_rec_709: tuple[float, ...]) -> list[Step]:
-    """Steps that work in other primaries: the nine numbers are the matrix from them to Rec. 709, row by row."""
+    """Steps that work in other primaries: the nine numbers are the matrix from them to Rec. 709,
+    row by row.
+    """
     if not steps:
         return steps
     back = np.array(to_rec_709, np.float64).reshape(3, 3)
-    return [Step(_turn.address, tuple(np.linalg.inv(back).ravel().tolist())), *steps, Step(_turn.address, tuple(back.ravel().tolist()))]
+    return [
+        Step(_turn.address, tuple(np.linalg.inv(back).ravel().tolist())),
+        *steps,
+        Step(_turn.address, tuple(back.ravel().tolist())),
+    ]

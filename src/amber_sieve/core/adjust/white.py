@@ -1,8 +1,10 @@
-"""White balance: the picture as light of another colour would show it, or as it would be without such light, by chromatic adaptation.
+"""White balance: the picture as light of another colour would show it, or as it would be without
+such light, by chromatic adaptation.
 
-Whites: CIE daylight (CIE 015:2018, 4.1.2) from 6504 K to 4000 K; below, where that ends, the black body (M. Krystek, "An algorithm to
-calculate correlated colour temperature", 1985) moved by the distance between both at 4000 K. Adaptation: the von Kries transform with the
-CAT16 matrix (C. Li et al., "Comprehensive color solutions: CAM16, CAT16, and CAM16-UCS", 2017), complete.
+Whites: CIE daylight (CIE 015:2018, 4.1.2) from 6504 K to 4000 K; below, where that ends, the black
+body (M. Krystek, "An algorithm to calculate correlated colour temperature", 1985) moved by the
+distance between both at 4000 K. Adaptation: the von Kries transform with the CAT16 matrix (C. Li et
+al., "Comprehensive color solutions: CAM16, CAT16, and CAM16-UCS", 2017), complete.
 """
 
 from __future__ import annotations
@@ -12,10 +14,16 @@ from typing import Any
 import numpy as np
 
 from ..colour.difference import RGB_TO_XYZ
-from ..parallel import carray, row_step
+from ..jit.parallel import carray, row_step
 from .chain import Step, bounded
 
-CAT16 = np.array([[0.401288, 0.650173, -0.051461], [-0.250268, 1.204414, 0.045854], [-0.002079, 0.048952, 0.953127]])
+CAT16 = np.array(
+    [
+        [0.401288, 0.650173, -0.051461],
+        [-0.250268, 1.204414, 0.045854],
+        [-0.002079, 0.048952, 0.953127],
+    ]
+)
 #: Linear light to the sharpened responses in which adaptation scales.
 TO_RESPONSES = CAT16 @ RGB_TO_XYZ
 #: D65 in mired: a million by its correlated colour temperature, 6504 K.
@@ -33,7 +41,11 @@ LARGEST = (250.0, 100.0)
 def daylight(kelvin: float) -> np.ndarray:
     """Chromaticity x, y (2,) of CIE daylight of 4000 to 25000 K."""
     t = 1e3 / kelvin
-    near = (0.244063, 0.09911, 2.9678, -4.6070) if kelvin <= 7000 else (0.237040, 0.24748, 1.9018, -2.0064)
+    near = (
+        (0.244063, 0.09911, 2.9678, -4.6070)
+        if kelvin <= 7000
+        else (0.237040, 0.24748, 1.9018, -2.0064)
+    )
     x = near[0] + t * (near[1] + t * (near[2] + t * near[3]))
     return np.array([x, -3.0 * x * x + 2.870 * x - 0.275])
 
@@ -53,8 +65,12 @@ def _to_xy(uv: np.ndarray) -> np.ndarray:
 def black_body(kelvin: float) -> np.ndarray:
     """CIE 1960 u, v (2,) of a black body of 1000 to 15000 K (Krystek 1985)."""
     t = kelvin
-    u = (0.860117757 + 1.54118254e-4 * t + 1.28641212e-7 * t**2) / (1 + 8.42420235e-4 * t + 7.08145163e-7 * t**2)
-    v = (0.317398726 + 4.22806245e-5 * t + 4.20481691e-8 * t**2) / (1 - 2.89741816e-5 * t + 1.61456053e-7 * t**2)
+    u = (0.860117757 + 1.54118254e-4 * t + 1.28641212e-7 * t**2) / (
+        1 + 8.42420235e-4 * t + 7.08145163e-7 * t**2
+    )
+    v = (0.317398726 + 4.22806245e-5 * t + 4.20481691e-8 * t**2) / (
+        1 - 2.89741816e-5 * t + 1.61456053e-7 * t**2
+    )
     return np.array([u, v])
 
 
@@ -74,7 +90,9 @@ def _across(mired: float) -> np.ndarray:
 
 
 def white_of(temperature: float, tint: float = 0.0) -> np.ndarray:
-    """Chromaticity x, y (2,) of light that is so many mired warmer than D65, and lies so far towards magenta; both from 0."""
+    """Chromaticity x, y (2,) of light that is so many mired warmer than D65, and lies so far
+    towards magenta; both from 0.
+    """
     mired = D65_MIRED + temperature
     return _to_xy(_locus(mired) + tint * TINT * _across(mired))
 
@@ -86,17 +104,26 @@ def _responses(xy: np.ndarray) -> np.ndarray:
 
 
 def _gains(temperature: float, tint: float) -> np.ndarray:
-    """Return the gains of the sharpened responses (3,). A temperature below 0 takes away what the same above 0 gives, and a tint too."""
+    """Return the gains of the sharpened responses (3,). A temperature below 0 takes away what the
+    same above 0 gives, and a tint too.
+    """
     out = np.ones(3)
-    for amount, white in ((temperature, white_of(abs(temperature))), (tint, white_of(0, abs(tint)))):
+    for amount, white in (
+        (temperature, white_of(abs(temperature))),
+        (tint, white_of(0, abs(tint))),
+    ):
         gains = _responses(white) / _responses(white_of(0))
         out = out * (gains if amount > 0 else 1 / gains)
     return out
 
 
 def adaptation(temperature: float, tint: float) -> np.ndarray:
-    """Return the matrix that takes linear light (3,) of D65 to that of another white, or back from it, (3, 3)."""
-    out: np.ndarray = np.linalg.inv(TO_RESPONSES) @ np.diag(_gains(temperature, tint)) @ TO_RESPONSES
+    """Return the matrix that takes linear light (3,) of D65 to that of another white, or back from
+    it, (3, 3).
+    """
+    out: np.ndarray = (
+        np.linalg.inv(TO_RESPONSES) @ np.diag(_gains(temperature, tint)) @ TO_RESPONSES
+    )
     return out
 
 
@@ -122,7 +149,9 @@ def neutral(light: np.ndarray) -> tuple[float, float]:
         gains = np.log(_gains(*given)) - wanted
         return np.array([gains[0] - gains[1], gains[2] - gains[1]])
 
-    found = least_squares(missed, np.zeros(2), bounds=([-LARGEST[0], -LARGEST[1]], LARGEST), x_scale=LARGEST)
+    found = least_squares(
+        missed, np.zeros(2), bounds=([-LARGEST[0], -LARGEST[1]], LARGEST), x_scale=LARGEST
+    )
     if np.abs(found.fun).max() > 0.01:
         raise ValueError("no grey can have this colour")
     return float(found.x[0]), float(found.x[1])
@@ -147,7 +176,8 @@ def steps(temperature: float = 0.0, tint: float = 0.0) -> list[Step]:
 
     Parameters
     ----------
-    temperature : mired; above 0 the picture is shown in light so much warmer, as by an amber filter of that shift, below 0 it is freed of it.
+    temperature : mired; above 0 the picture is shown in light so much warmer, as by an amber filter
+        of that shift, below 0 it is freed of it.
     tint : thousandths in CIE 1960 u, v; above 0 towards magenta, below towards green.
     """
     if not (temperature or tint):

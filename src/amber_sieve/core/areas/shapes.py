@@ -1,7 +1,8 @@
 """Coverage of shapes: rectangle, ellipse, polygon, linear and radial gradient.
 
-Points are in pixels of the mask, pixel centres at .5. Rectangle, ellipse and radial gradient are three points: the middle, the
-end of one half-axis and the end of the other; so they may be moved, scaled, turned and skewed freely.
+Points are in pixels of the mask, pixel centres at .5. Rectangle, ellipse and radial gradient are
+three points: the middle, the end of one half-axis and the end of the other; so they may be moved,
+scaled, turned and skewed freely.
 """
 
 from __future__ import annotations
@@ -12,7 +13,7 @@ import numpy as np
 
 from ...names import AREA_KINDS
 from ..edge.feather import feathered
-from ..parallel import kernel, prange
+from ..jit.parallel import kernel, prange
 
 Points = Sequence[tuple[float, float]]
 #: Lines a row of pixels is cut into when a polygon is filled.
@@ -21,11 +22,16 @@ SCANS = 8
 THINNEST = 1e-3
 
 
-def _own_axes(points: Points, shape: tuple[int, int]) -> tuple[np.ndarray, np.ndarray, float, float]:
-    """Every pixel in the shape's own axes (u, v, both 1 at the half-axis), and how many pixels one unit is on either."""
+def _own_axes(
+    points: Points, shape: tuple[int, int]
+) -> tuple[np.ndarray, np.ndarray, float, float]:
+    """Every pixel in the shape's own axes (u, v, both 1 at the half-axis), and how many pixels one
+    unit is on either.
+    """
     middle, one, other = (np.array(p, float) for p in points)
     u, v = one - middle, other - middle
-    # A shape without width has half-axes that name no plane: it is taken to be a little wide (singular values at least ``THINNEST``).
+    # A shape without width has half-axes that name no plane: it is taken to be a little wide
+    # (singular values at least ``THINNEST``).
     turned, lengths, back = np.linalg.svd(np.array([u, v]).T)
     inverse = back.T @ np.diag(1 / np.maximum(lengths, THINNEST)) @ turned.T
     y, x = np.mgrid[0 : shape[0], 0 : shape[1]].astype(np.float32) + np.float32(0.5)
@@ -67,7 +73,9 @@ def _even_odd(xs: np.ndarray, ys: np.ndarray, out: np.ndarray) -> None:
 
 
 def polygon(points: Points, shape: tuple[int, int]) -> np.ndarray:
-    """Coverage (H, W) float32 of a polygon: exact along rows, in eight lines a row; where it crosses itself, by the even-odd rule."""
+    """Coverage (H, W) float32 of a polygon: exact along rows, in eight lines a row; where it
+    crosses itself, by the even-odd rule.
+    """
     out = np.zeros(shape, np.float32)
     if len(points) >= 3:
         places = np.array(points, np.float64)
@@ -76,7 +84,8 @@ def polygon(points: Points, shape: tuple[int, int]) -> np.ndarray:
 
 
 def ring_of(kind: str, points: np.ndarray, corners: int = 48) -> np.ndarray:
-    """The outline (N, 2) of a rectangle, or of an ellipse as so many corners, of its middle and the ends of two half-axes, (3, 2).
+    """The outline (N, 2) of a rectangle, or of an ellipse as so many corners, of its middle and the
+    ends of two half-axes, (3, 2).
 
     Example
     -------
@@ -86,19 +95,28 @@ def ring_of(kind: str, points: np.ndarray, corners: int = 48) -> np.ndarray:
     middle, one, other = points
     across, down = one - middle, other - middle
     if kind == "rect":
-        return np.array([middle + across + down, middle + across - down, middle - across - down, middle - across + down])
+        return np.array(
+            [
+                middle + across + down,
+                middle + across - down,
+                middle - across - down,
+                middle - across + down,
+            ]
+        )
     turn = np.linspace(0, 2 * np.pi, corners, endpoint=False)[:, None]
     ring: np.ndarray = middle + np.cos(turn) * across + np.sin(turn) * down
     return ring
 
 
-def coverage(kind: str, points: Points, shape: tuple[int, int], feather: float = 0.0, way: str = "both") -> np.ndarray:
+def coverage(
+    kind: str, points: Points, shape: tuple[int, int], feather: float = 0.0, way: str = "both"
+) -> np.ndarray:
     """Coverage of a shape, (H, W) float32 in 0 to 1.
 
     Parameters
     ----------
-    kind : rect, ellipse, polygon, gradient (full at the first point, nothing at the second), radial (full in the middle, nothing
-        at the rim).
+    kind : rect, ellipse, polygon, gradient (full at the first point, nothing at the second), radial
+        (full in the middle, nothing at the rim).
     feather : standard deviation of the softening, pixels; way : see `feathered`.
     """
     if kind == "polygon":
@@ -115,14 +133,18 @@ def coverage(kind: str, points: Points, shape: tuple[int, int], feather: float =
             t = np.clip(1 - np.sqrt(u * u + v * v), 0, 1)
             return t * t * (3 - 2 * t)
         if kind == "rect":
-            covered = np.clip((1 - np.abs(u)) * unit_u + 0.5, 0, 1) * np.clip((1 - np.abs(v)) * unit_v + 0.5, 0, 1)
+            covered = np.clip((1 - np.abs(u)) * unit_u + 0.5, 0, 1) * np.clip(
+                (1 - np.abs(v)) * unit_v + 0.5, 0, 1
+            )
         elif kind == "ellipse":
             # Distance to the rim from the implicit function over its gradient (Taubin 1991).
             value = u * u + v * v - 1
             slope = 2 * np.sqrt((u / unit_u) ** 2 + (v / unit_v) ** 2)
             covered = np.clip(0.5 - value / np.maximum(slope, 1e-6), 0, 1)
         else:
-            raise ValueError(f"there is no shape called {kind!r}; there are {', '.join(AREA_KINDS)}")
+            raise ValueError(
+                f"there is no shape called {kind!r}; there are {', '.join(AREA_KINDS)}"
+            )
     return feathered(np.ascontiguousarray(covered, np.float32), feather, way)
 
 

@@ -1,16 +1,18 @@
 """Brush strokes, kept as vectors and drawn at any scale.
 
-The work is bounded by the picture, not by the numbers in a file: only the part of a stroke that can touch the picture is walked,
-and a place that a stroke comes back to again and again takes only as many dabs as can still be seen.
+The work is bounded by the picture, not by the numbers in a file: only the part of a stroke that can
+touch the picture is walked, and a place that a stroke comes back to again and again takes only as
+many dabs as can still be seen.
 """
 
 from __future__ import annotations
 
 import numpy as np
 
-from ..parallel import inner, serial_kernel
+from ..jit.parallel import inner, serial_kernel
 
-#: Distance between dabs as a share of the brush's diameter: from here on the rim of a stroke is smooth to the eye.
+#: Distance between dabs as a share of the brush's diameter: from here on the rim of a stroke is
+#: smooth to the eye.
 SPACING = 0.1
 #: Least distance between dabs, pixels.
 CLOSEST = 0.5
@@ -22,9 +24,11 @@ SMALLEST = 1.0
 VISITS = 2
 #: What is left uncovered below this cannot be seen: half an 8-bit step.
 UNSEEN = 1 / 512
-#: Dabs looked at of one stroke: a way so long that it would need more (25 million pixels of the finest brush) is walked in larger steps.
+#: Dabs looked at of one stroke: a way so long that it would need more (25 million pixels of the
+#: finest brush) is walked in larger steps.
 MOST_DABS = 30_000_000
-#: Places on a dab, in radii, at which it is asked whether all of it is covered already: the rim, half way, the middle.
+#: Places on a dab, in radii, at which it is asked whether all of it is covered already: the rim,
+#: half way, the middle.
 RING = np.array(
     [
         (r * np.cos(t), r * np.sin(t))
@@ -38,7 +42,9 @@ THINNEST = 0.3
 
 @inner
 def _profile(distance: float, radius: float, core: float) -> float:
-    """Return how much a dab covers at a distance from its middle: full up to the core, none from the radius on."""
+    """Return how much a dab covers at a distance from its middle: full up to the core, none from
+    the radius on.
+    """
     edge = max(radius - core, 1.0)  # a hard brush still has an edge of one pixel
     t = min(max((radius + (0.5 if radius - core < 1.0 else 0.0) - distance) / edge, 0.0), 1.0)
     return t * t * (3 - 2 * t) if radius - core >= 1.0 else t
@@ -56,7 +62,9 @@ def _is_full(x: float, y: float, radius: float, ring: np.ndarray, out: np.ndarra
 
 
 @serial_kernel
-def _dab(x: float, y: float, radius: float, strength: float, hardness: float, out: np.ndarray) -> None:
+def _dab(
+    x: float, y: float, radius: float, strength: float, hardness: float, out: np.ndarray
+) -> None:
     height, width = out.shape
     core = radius * hardness
     whole, none = max(core, 0.0) ** 2 if radius - core >= 1.0 else 0.0, (radius + 0.5) ** 2
@@ -75,18 +83,31 @@ def _dab(x: float, y: float, radius: float, strength: float, hardness: float, ou
 
 @serial_kernel
 def _draw(
-    points: np.ndarray, size: float, hardness: float, flow: float, by_size: bool, by_flow: bool, most: int,
-    spacing: float, ring: np.ndarray, visits: np.ndarray, cell: float, out: np.ndarray,
-) -> None:  # fmt: skip
+    points: np.ndarray,
+    size: float,
+    hardness: float,
+    flow: float,
+    by_size: bool,
+    by_flow: bool,
+    most: int,
+    spacing: float,
+    ring: np.ndarray,
+    visits: np.ndarray,
+    cell: float,
+    out: np.ndarray,
+) -> None:
     height, width = out.shape
     room = size / 2 + 2
     until = 0.0  # length of way left to the next dab
     for k in range(points.shape[0]):
         last = k == points.shape[0] - 1
         x0, y0, p0 = points[k, 0], points[k, 1], points[k, 2]
-        x1, y1, p1 = (x0, y0, p0) if last else (points[k + 1, 0], points[k + 1, 1], points[k + 1, 2])
+        x1, y1, p1 = (
+            (x0, y0, p0) if last else (points[k + 1, 0], points[k + 1, 1], points[k + 1, 2])
+        )
         length = np.sqrt((x1 - x0) ** 2 + (y1 - y0) ** 2)
-        # The stretch of the segment, as shares of its way, that comes near the picture (Liang and Barsky 1984).
+        # The stretch of the segment, as shares of its way, that comes near the picture (Liang and
+        # Barsky 1984).
         first, end = 0.0, 1.0
         for axis in range(2):
             start, travel, far = (x0, x1 - x0, width) if axis == 0 else (y0, y1 - y0, height)
@@ -106,7 +127,11 @@ def _draw(
             share = at / length if length > 0 else 0.0
             x, y, pressure = x0 + share * (x1 - x0), y0 + share * (y1 - y0), p0 + share * (p1 - p0)
             row, column = int((y + room) / cell), int((x + room) / cell)
-            if 0 <= row < visits.shape[0] and 0 <= column < visits.shape[1] and visits[row, column] < most:
+            if (
+                0 <= row < visits.shape[0]
+                and 0 <= column < visits.shape[1]
+                and visits[row, column] < most
+            ):
                 visits[row, column] += 1
                 radius = max(size / 2 * (pressure if by_size else 1.0), THINNEST)
                 strength = flow * (pressure if by_flow else 1.0)
@@ -132,23 +157,47 @@ def stroke_coverage(
 
     Parameters
     ----------
-    points : (M, 3): x, y in pixels of the mask and pressure (0 to 1); between them lines are straight, one point is a dab.
+    points : (M, 3): x, y in pixels of the mask and pressure (0 to 1); between them lines are
+        straight, one point is a dab.
     size : diameter, pixels; pressure_size, pressure_flow : what pressure acts on.
-    hardness : 0 (soft from the middle on) to 1 (an edge of one pixel); flow : how much one dab lays on, 0 to 1.
+    hardness : 0 (soft from the middle on) to 1 (an edge of one pixel); flow : how much one dab lays
+        on, 0 to 1.
     """
     out = np.zeros(shape, np.float32)
     if len(points):
         cell = max(CELL * SPACING * size, SMALLEST)
         room = size / 2 + 2
-        visits = np.zeros((int((shape[0] + 2 * room) / cell) + 1, int((shape[1] + 2 * room) / cell) + 1), np.uint16)
+        visits = np.zeros(
+            (int((shape[0] + 2 * room) / cell) + 1, int((shape[1] + 2 * room) / cell) + 1),
+            np.uint16,
+        )
         # Less flow builds up over more dabs, until nothing is left to cover.
         most = (
             VISITS
             if flow >= 0.999 and not pressure_flow
-            else int(min(max(np.log(UNSEEN) / np.log(1 - min(max(flow, 0.002), 0.9)), VISITS), 60_000))
+            else int(
+                min(max(np.log(UNSEEN) / np.log(1 - min(max(flow, 0.002), 0.9)), VISITS), 60_000)
+            )
         )
         held = np.ascontiguousarray(np.atleast_2d(points), np.float64)
-        way = float(np.hypot(*np.clip(np.diff(held[:, :2], axis=0), -sum(shape), sum(shape)).T).sum()) if len(held) > 1 else 0.0
+        way = (
+            float(np.hypot(*np.clip(np.diff(held[:, :2], axis=0), -sum(shape), sum(shape)).T).sum())
+            if len(held) > 1
+            else 0.0
+        )
         spacing = max(CLOSEST, SPACING * size, way / MOST_DABS)
-        _draw(held, float(size), float(hardness), float(flow), pressure_size, pressure_flow, most, spacing, RING, visits, cell, out)
+        _draw(
+            held,
+            float(size),
+            float(hardness),
+            float(flow),
+            pressure_size,
+            pressure_flow,
+            most,
+            spacing,
+            RING,
+            visits,
+            cell,
+            out,
+        )
     return out * np.float32(opacity) if opacity < 1 else out

@@ -8,8 +8,19 @@ import numpy as np
 
 from ...names import BANDS
 from ..falloff import POINTS, shape_table
-from ..parallel import index_in, kernel, one_thread, prange
-from .interval import CENTRE, FALL, FULL_FROM, FULL_TO, INVERTED, PLANE, RISE, WRAPS, Interval, numbers_of
+from ..jit.parallel import index_in, kernel, one_thread, prange
+from .interval import (
+    CENTRE,
+    FALL,
+    FULL_FROM,
+    FULL_TO,
+    INVERTED,
+    PLANE,
+    RISE,
+    WRAPS,
+    Interval,
+    numbers_of,
+)
 
 #: Below this saturation (per cent) a hue is noise and does not count.
 GREY = 1.5
@@ -19,7 +30,13 @@ LINEAR, SMOOTH, OTHER = 0, 1, 2
 
 
 @kernel
-def _times(measures: np.ndarray, numbers: np.ndarray, kinds: np.ndarray, tables: np.ndarray, out: np.ndarray) -> None:
+def _times(
+    measures: np.ndarray,
+    numbers: np.ndarray,
+    kinds: np.ndarray,
+    tables: np.ndarray,
+    out: np.ndarray,
+) -> None:
     zero, one, two, three = np.float32(0), np.float32(1), np.float32(2), np.float32(3)
     turn, per_turn, last = np.float32(360), np.float32(1 / 360), np.float32(POINTS - 1)
     chroma_start, chroma_slope = np.float32(GREY), np.float32(1 / (CHROMATIC - GREY))
@@ -38,11 +55,23 @@ def _times(measures: np.ndarray, numbers: np.ndarray, kinds: np.ndarray, tables:
                 for x in range(width):
                     apart = values[x] - centre
                     apart = apart - turn * np.floor(apart * per_turn + np.float32(0.5))
-                    share[x] = max(min(min((apart - full_from) * rise + one, (full_to - apart) * fall + one), one), zero)
+                    share[x] = max(
+                        min(
+                            min((apart - full_from) * rise + one, (full_to - apart) * fall + one),
+                            one,
+                        ),
+                        zero,
+                    )
             else:
                 for x in range(width):
                     apart = values[x]
-                    share[x] = max(min(min((apart - full_from) * rise + one, (full_to - apart) * fall + one), one), zero)
+                    share[x] = max(
+                        min(
+                            min((apart - full_from) * rise + one, (full_to - apart) * fall + one),
+                            one,
+                        ),
+                        zero,
+                    )
             if kinds[k] == SMOOTH:
                 for x in range(width):
                     share[x] = share[x] * share[x] * (three - two * share[x])
@@ -52,7 +81,9 @@ def _times(measures: np.ndarray, numbers: np.ndarray, kinds: np.ndarray, tables:
                     place = share[x] * last
                     index = index_in(place, POINTS - 1)
                     below = table[index]
-                    share[x] = below + (table[index + np.uintp(1)] - below) * (place - np.float32(index))
+                    share[x] = below + (table[index + np.uintp(1)] - below) * (
+                        place - np.float32(index)
+                    )
             if wraps > zero:
                 for x in range(width):
                     chroma = max(min((saturation[x] - chroma_start) * chroma_slope, one), zero)
@@ -65,12 +96,16 @@ def _times(measures: np.ndarray, numbers: np.ndarray, kinds: np.ndarray, tables:
                     row[x] *= share[x]
 
 
-def bands_mask(measures: np.ndarray, intervals: Sequence[Interval], out: np.ndarray | None = None) -> np.ndarray:
-    """The product of some bands. A hue band fades out towards grey, whose hue is noise; one that holds every hue does not.
+def bands_mask(
+    measures: np.ndarray, intervals: Sequence[Interval], out: np.ndarray | None = None
+) -> np.ndarray:
+    """The product of some bands. A hue band fades out towards grey, whose hue is noise; one that
+    holds every hue does not.
 
     Parameters
     ----------
-    measures : (3 or 6, H, W) float32: hue, saturation, luminance, and levels when a channel has a band.
+    measures : (3 or 6, H, W) float32: hue, saturation, luminance, and levels when a channel has a
+        band.
     intervals : the bands; with none, everything counts.
     out : (H, W) float32, optional.
 
@@ -84,8 +119,15 @@ def bands_mask(measures: np.ndarray, intervals: Sequence[Interval], out: np.ndar
         result[...] = 1
         return result
     numbers = np.array([numbers_of(interval) for interval in working], np.float32)
-    kinds = np.array([{"linear": LINEAR, "smooth": SMOOTH}.get(interval.shape, OTHER) for interval in working])
-    tables = np.stack([np.append(shape_table(interval.shape, interval.bend), np.float32(1)) for interval in working])
+    kinds = np.array(
+        [{"linear": LINEAR, "smooth": SMOOTH}.get(interval.shape, OTHER) for interval in working]
+    )
+    tables = np.stack(
+        [
+            np.append(shape_table(interval.shape, interval.bend), np.float32(1))
+            for interval in working
+        ]
+    )
     _times(measures, numbers, kinds, tables, result)
     return result
 

@@ -24,7 +24,8 @@ class Interval:
     Attributes
     ----------
     measure : one of ``BANDS``.
-    corners : fade in from, full from, full to, fade out to; in units of the measure, rising. For hue they may pass 360.
+    corners : fade in from, full from, full to, fade out to; in units of the measure, rising. For
+        hue they may pass 360.
     inverted : count what lies outside instead.
     shape, bend : of the falloff, see `shape_table`.
     """
@@ -38,7 +39,10 @@ class Interval:
     def __post_init__(self) -> None:
         a, b, c, d = self.corners
         if not a <= b <= c <= d:
-            raise ValueError(f"the corners of the {self.measure} band must rise, they are {a:g}, {b:g}, {c:g}, {d:g}")
+            raise ValueError(
+                f"the corners of the {self.measure} band must rise, they are {a:g}, {b:g}, {c:g}, "
+                f"{d:g}"
+            )
 
     @property
     def full(self) -> bool:
@@ -50,12 +54,16 @@ class Interval:
 
 
 def luminance_ramp(black: float, white: float, inverse: bool = False) -> Interval:
-    """The mask is the luminance itself: 0 at ``black``, 1 from ``white`` on (L*), or the inverse."""
+    """The mask is the luminance itself: 0 at ``black``, 1 from ``white`` on (L*), or the
+    inverse.
+    """
     return Interval("luminance", (min(black, white), max(black, white), BEYOND, BEYOND), inverse)
 
 
 def numbers_of(interval: Interval) -> list[float]:
-    """The row the kernel reads: plane, wraps, centre, full from, its slope, full to, its slope, inverted."""
+    """The row the kernel reads: plane, wraps, centre, full from, its slope, full to, its slope,
+    inverted.
+    """
     measure = MEASURES[interval.measure]
     low, high, wraps = measure.low, measure.high, measure.wraps
     a, b, c, d = interval.corners
@@ -67,14 +75,31 @@ def numbers_of(interval: Interval) -> list[float]:
         c, d = (BEYOND, BEYOND) if c >= high else (c, d)
     rise = 1 / max(b - a, 1 / STEEP)
     fall = 1 / max(d - c, 1 / STEEP)
-    return [BANDS.index(interval.measure), wraps, centre, b - centre, rise, c - centre, fall, interval.inverted]
+    return [
+        BANDS.index(interval.measure),
+        wraps,
+        centre,
+        b - centre,
+        rise,
+        c - centre,
+        fall,
+        interval.inverted,
+    ]
 
 
 Corners = tuple[float, float, float, float]
 
 
-def moved_corners(corners: Corners, grip: int, by: float, measure: str, mirror: bool = False, together: bool = False) -> Corners:
-    """Corners after one of them (0 to 3), or the whole band (4), moved by some units. They always rise.
+def moved_corners(
+    corners: Corners,
+    grip: int,
+    by: float,
+    measure: str,
+    mirror: bool = False,
+    together: bool = False,
+) -> Corners:
+    """Corners after one of them (0 to 3), or the whole band (4), moved by some units. They always
+    rise.
 
     Parameters
     ----------
@@ -98,7 +123,12 @@ def moved_corners(corners: Corners, grip: int, by: float, measure: str, mirror: 
         if mirror:
             # Two sides that move towards each other meet in the middle and stop there.
             middle = (values[1] + values[2]) / 2
-            values = [min(values[0], middle), min(values[1], middle), max(values[2], middle), max(values[3], middle)]
+            values = [
+                min(values[0], middle),
+                min(values[1], middle),
+                max(values[2], middle),
+                max(values[3], middle),
+            ]
         # The one that is moved pushes its neighbours along.
         for k in range(grip, 3):
             values[k + 1] = max(values[k + 1], values[k])
@@ -116,7 +146,9 @@ def moved_corners(corners: Corners, grip: int, by: float, measure: str, mirror: 
 
 
 def rising(values: Sequence[float], measure: str) -> Corners:
-    """Four numbers as corners: in rising order, and, where the measure wraps, with the core's start within the first turn."""
+    """Four numbers as corners: in rising order, and, where the measure wraps, with the core's start
+    within the first turn.
+    """
     known = MEASURES[measure]
     a, b, c, d = np.maximum.accumulate(np.asarray(values, float))
     if known.wraps:
@@ -135,8 +167,11 @@ def with_corner(corners: Corners, index: int, value: float, measure: str) -> Cor
     return moved_corners(corners, index, value - corners[index], measure)
 
 
-def shares_by_corner(counts: np.ndarray, interval: Interval, index: int, places: np.ndarray) -> tuple[float, ...]:
-    """Return the share of a picture that a band would take with one of its corners elsewhere, linear falloff taken for all shapes.
+def shares_by_corner(
+    counts: np.ndarray, interval: Interval, index: int, places: np.ndarray
+) -> tuple[float, ...]:
+    """Return the share of a picture that a band would take with one of its corners elsewhere,
+    linear falloff taken for all shapes.
 
     Parameters
     ----------
@@ -144,12 +179,19 @@ def shares_by_corner(counts: np.ndarray, interval: Interval, index: int, places:
     index : of the corner; places : (M,) where it would be.
     """
     measure, whole = MEASURES[interval.measure], max(float(counts.sum()), 1.0)
-    middles = measure.low + (np.arange(counts.size) + 0.5) * (measure.high - measure.low) / counts.size
-    moved = np.array([with_corner(interval.corners, index, float(place), interval.measure) for place in places])[:, :, None]
+    middles = (
+        measure.low + (np.arange(counts.size) + 0.5) * (measure.high - measure.low) / counts.size
+    )
+    moved = np.array(
+        [with_corner(interval.corners, index, float(place), interval.measure) for place in places]
+    )[:, :, None]
     a, b, c, d = (moved[:, k] for k in range(4))
     taken = np.zeros((len(places), counts.size))
     for turn in (-360.0, 0.0, 360.0) if measure.wraps else (0.0,):
-        rise, fall = (middles + turn - a) / np.maximum(b - a, 1e-6), (d - middles - turn) / np.maximum(d - c, 1e-6)
+        rise, fall = (
+            (middles + turn - a) / np.maximum(b - a, 1e-6),
+            (d - middles - turn) / np.maximum(d - c, 1e-6),
+        )
         np.maximum(taken, np.clip(np.minimum(rise, fall), 0, 1), out=taken)
     shares = taken @ counts / whole
     return tuple(float(share) for share in (1 - shares if interval.inverted else shares))

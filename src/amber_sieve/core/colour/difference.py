@@ -8,12 +8,21 @@ from .oklab import one_to_oklab
 
 
 def delta_e_ok(one: np.ndarray, other: np.ndarray) -> float:
-    """Euclidean distance in Oklab of two linear colours (3,); 0.02 is one just noticeable difference (CSS Color 4)."""
+    """Euclidean distance in Oklab of two linear colours (3,); 0.02 is one just noticeable
+    difference (CSS Color 4).
+    """
     return float(np.linalg.norm(one_to_oklab(one) - one_to_oklab(other)))
 
 
-#: XYZ (D65) of linear Rec. 709 light, and its white (ITU-R BT.709; the rows sum to the white of the primaries).
-RGB_TO_XYZ = np.array([[0.4123908, 0.3575843, 0.1804808], [0.2126390, 0.7151687, 0.0721923], [0.0193308, 0.1191948, 0.9505322]])
+#: XYZ (D65) of linear Rec. 709 light, and its white (ITU-R BT.709; the rows sum to the white of the
+#: primaries).
+RGB_TO_XYZ = np.array(
+    [
+        [0.4123908, 0.3575843, 0.1804808],
+        [0.2126390, 0.7151687, 0.0721923],
+        [0.0193308, 0.1191948, 0.9505322],
+    ]
+)
 #: Where the cube root of L* gives way to a straight line (CIE 15:2018).
 EPSILON = 216 / 24389
 #: Slope of that line (CIE 15:2018).
@@ -24,13 +33,16 @@ def to_cielab(light: np.ndarray) -> np.ndarray:
     """CIE 1976 L*a*b* (D65) of linear light, (N, 3) float64 (ISO/CIE 11664-4)."""
     ratio = np.asarray(light, np.float64) @ RGB_TO_XYZ.T / RGB_TO_XYZ.sum(1)
     f = np.where(ratio > EPSILON, np.cbrt(ratio), (KAPPA * ratio + 16) / 116)
-    return np.stack([116 * f[:, 1] - 16, 500 * (f[:, 0] - f[:, 1]), 200 * (f[:, 1] - f[:, 2])], axis=1)
+    return np.stack(
+        [116 * f[:, 1] - 16, 500 * (f[:, 0] - f[:, 1]), 200 * (f[:, 1] - f[:, 2])], axis=1
+    )
 
 
 def delta_e_2000(one: np.ndarray, other: np.ndarray) -> np.ndarray:
     """CIEDE2000 difference (ISO/CIE 11664-6) of CIELAB colours (N, 3), (N,).
 
-    Written after G. Sharma, W. Wu, E. N. Dalal, "The CIEDE2000 color-difference formula: implementation notes" (2005).
+    Written after G. Sharma, W. Wu, E. N. Dalal, "The CIEDE2000 color-difference formula:
+    implementation notes" (2005).
 
     Example
     -------
@@ -50,7 +62,11 @@ def delta_e_2000(one: np.ndarray, other: np.ndarray) -> np.ndarray:
     d_hue = 2 * np.sqrt(c_1 * c_2) * np.sin(np.radians(turn / 2))
     light, chroma = (light_1 + light_2) / 2, (c_1 + c_2) / 2
     far = np.abs(h_1 - h_2) > 180
-    hue = np.where(grey, h_1 + h_2, np.where(far, (h_1 + h_2 + np.where(h_1 + h_2 < 360, 360, -360)) / 2, (h_1 + h_2) / 2))
+    hue = np.where(
+        grey,
+        h_1 + h_2,
+        np.where(far, (h_1 + h_2 + np.where(h_1 + h_2 < 360, 360, -360)) / 2, (h_1 + h_2) / 2),
+    )
     t = (
         1
         - 0.17 * np.cos(np.radians(hue - 30))

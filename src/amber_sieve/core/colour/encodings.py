@@ -1,7 +1,8 @@
 """Codes of video as linear light and back, by what a stream says of itself (ITU-T H.273).
 
-Light is such that 1 is the white of ordinary pictures: diffuse white at 203 cd/m² for PQ and HLG (ITU-R BT.2408). Codes by the curves of BT.709,
-BT.601 and their kin are read by the sRGB curve, so that levels are what players show (common practice, no source).
+Light is such that 1 is the white of ordinary pictures: diffuse white at 203 cd/m² for PQ and HLG
+(ITU-R BT.2408). Codes by the curves of BT.709, BT.601 and their kin are read by the sRGB curve, so
+that levels are what players show (common practice, no source).
 """
 
 from __future__ import annotations
@@ -10,7 +11,7 @@ import functools
 
 import numpy as np
 
-from ..parallel import kernel, prange
+from ..jit.parallel import kernel, prange
 from .powers import power_of, srgb_decoded, srgb_encoded
 from .transfer import decode, encode
 
@@ -21,7 +22,13 @@ PQ_PEAK = 10_000.0
 #: The brightest of a nominal HLG display, cd/m² (ITU-R BT.2100).
 HLG_PEAK = 1000.0
 #: SMPTE ST 2084.
-M1, M2, C1, C2, C3 = 2610 / 16384, 2523 / 4096 * 128, 3424 / 4096, 2413 / 4096 * 32, 2392 / 4096 * 32
+M1, M2, C1, C2, C3 = (
+    2610 / 16384,
+    2523 / 4096 * 128,
+    3424 / 4096,
+    2413 / 4096 * 32,
+    2392 / 4096 * 32,
+)
 #: ITU-R BT.2100: the HLG curve, and the power of its way to a display of ``HLG_PEAK``.
 HLG_A, HLG_B, HLG_C, HLG_GAMMA = 0.17883277, 0.28466892, 0.55991073, 1.2
 #: Luma weights of BT.2020 and BT.2100.
@@ -40,24 +47,51 @@ PRIMARIES = {
 #: H.273 numbers of the curves that are told apart, and the powers of plain ones.
 LINEAR, PQ, HLG = 8, 16, 18
 POWERS = {4: 2.2, 5: 2.8}
-CURVE_NAMES = {1: "BT.709", 4: "gamma 2.2", 5: "gamma 2.8", 6: "BT.601", 7: "SMPTE 240M", 8: "linear", 13: "sRGB", 14: "BT.2020", 15: "BT.2020", 16: "PQ", 18: "HLG"}  # fmt: skip
-PRIMARY_NAMES = {1: "BT.709", 4: "BT.470 M", 5: "BT.601 (625)", 6: "BT.601 (525)", 7: "SMPTE 240M", 9: "BT.2020", 12: "P3"}
+CURVE_NAMES = {
+    1: "BT.709",
+    4: "gamma 2.2",
+    5: "gamma 2.8",
+    6: "BT.601",
+    7: "SMPTE 240M",
+    8: "linear",
+    13: "sRGB",
+    14: "BT.2020",
+    15: "BT.2020",
+    16: "PQ",
+    18: "HLG",
+}
+PRIMARY_NAMES = {
+    1: "BT.709",
+    4: "BT.470 M",
+    5: "BT.601 (625)",
+    6: "BT.601 (525)",
+    7: "SMPTE 240M",
+    9: "BT.2020",
+    12: "P3",
+}
 
 
 def to_xyz(primaries: tuple[float, ...]) -> np.ndarray:
     """The matrix (3, 3) from light in some primaries to CIE XYZ (SMPTE RP 177)."""
-    columns = [np.array([x / y, 1, (1 - x - y) / y]) for x, y in zip(primaries[::2], primaries[1::2], strict=True)]
+    columns = [
+        np.array([x / y, 1, (1 - x - y) / y])
+        for x, y in zip(primaries[::2], primaries[1::2], strict=True)
+    ]
     corners = np.stack(columns[:3], 1)
     weighted: np.ndarray = corners * np.linalg.solve(corners, columns[3])
     return weighted
 
 
 #: Bradford's cone responses (ICC.1:2022, annex E).
-BRADFORD = np.array([[0.8951, 0.2664, -0.1614], [-0.7502, 1.7135, 0.0367], [0.0389, -0.0685, 1.0296]])
+BRADFORD = np.array(
+    [[0.8951, 0.2664, -0.1614], [-0.7502, 1.7135, 0.0367], [0.0389, -0.0685, 1.0296]]
+)
 
 
 def to_rec_709(primaries: int) -> np.ndarray | None:
-    """The matrix (3, 3) from light in primaries of H.273 to Rec. 709, white adapted by Bradford's; None where nothing changes."""
+    """The matrix (3, 3) from light in primaries of H.273 to Rec. 709, white adapted by Bradford's;
+    None where nothing changes.
+    """
     known = PRIMARIES.get(primaries, PRIMARIES[1])
     if known == PRIMARIES[1]:
         return None
@@ -95,7 +129,11 @@ def codes_of(light: np.ndarray, curve: int) -> np.ndarray:
         return ((C1 + C2 * power) / (1 + C3 * power)) ** M2
     if curve == HLG:
         light = np.clip(light, 0, None)
-        return np.where(light <= 1 / 12, np.sqrt(3 * light), HLG_A * np.log(np.maximum(12 * light - HLG_B, 1e-9)) + HLG_C)
+        return np.where(
+            light <= 1 / 12,
+            np.sqrt(3 * light),
+            HLG_A * np.log(np.maximum(12 * light - HLG_B, 1e-9)) + HLG_C,
+        )
     return encode(np.asarray(light, np.float32))
 
 
@@ -126,14 +164,17 @@ def decoded(codes: np.ndarray, curve: int, primaries: int) -> np.ndarray:
     return as_shown(planes, curve, primaries)
 
 
-#: Curves of cameras, which a display of ITU-R BT.1886 shows with a power of its own; what says none is taken for one of them.
+#: Curves of cameras, which a display of ITU-R BT.1886 shows with a power of its own; what says none
+#: is taken for one of them.
 CAMERA_CURVES = (1, 2, 6, 7, 14, 15)
 DISPLAY_POWER = np.float32(2.4)
 
 
 @kernel
 def _through_display(planes: np.ndarray, matrix: np.ndarray) -> None:
-    """Light by the sRGB curve into other primaries, in place: in the light that a BT.1886 display makes of its codes."""
+    """Light by the sRGB curve into other primaries, in place: in the light that a BT.1886 display
+    makes of its codes.
+    """
     power, root = np.float32(DISPLAY_POWER), np.float32(1 / DISPLAY_POWER)
     for y in prange(planes.shape[1]):
         shown = np.empty((3, planes.shape[2]), np.float32)
@@ -146,14 +187,19 @@ def _through_display(planes: np.ndarray, matrix: np.ndarray) -> None:
         for k in range(3):
             values = planes[k, y]
             for x in range(values.size):
-                turned = matrix[k, 0] * shown[0, x] + matrix[k, 1] * shown[1, x] + matrix[k, 2] * shown[2, x]
+                turned = (
+                    matrix[k, 0] * shown[0, x]
+                    + matrix[k, 1] * shown[1, x]
+                    + matrix[k, 2] * shown[2, x]
+                )
                 size = power_of(abs(turned), root) if turned != 0 else np.float32(0)
                 values[x] = srgb_decoded(size if turned >= 0 else -size)
 
 
 def _in_primaries(planes: np.ndarray, matrix: np.ndarray, curve: int) -> np.ndarray:
-    """Light in other primaries; may be changed in place. Of what is shown by BT.1886 they are changed in the light of such a display, as
-    ITU-R BT.2087 has it."""
+    """Light in other primaries; may be changed in place. Of what is shown by BT.1886 they are
+    changed in the light of such a display, as ITU-R BT.2087 has it.
+    """
     if curve not in CAMERA_CURVES:
         return _turned(planes, matrix)
     planes = np.ascontiguousarray(planes, np.float32)
@@ -162,7 +208,9 @@ def _in_primaries(planes: np.ndarray, matrix: np.ndarray, curve: int) -> np.ndar
 
 
 def as_shown(planes: np.ndarray, curve: int, primaries: int) -> np.ndarray:
-    """Return light of `light_of`, (3, H, W) float32, as light of a display in Rec. 709 primaries; may be changed in place."""
+    """Return light of `light_of`, (3, H, W) float32, as light of a display in Rec. 709 primaries;
+    may be changed in place.
+    """
     if curve == HLG:  # from the scene to a display, BT.2100
         luma = np.tensordot(LUMA_2020.astype(np.float32), planes, 1)
         planes *= np.maximum(luma, 1e-6) ** np.float32(HLG_GAMMA - 1) * np.float32(HLG_PEAK / WHITE)

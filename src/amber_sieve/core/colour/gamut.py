@@ -1,14 +1,15 @@
 """Bringing colours back into the output gamut.
 
-CSS Color 4, "Sample pseudocode for gamut mapping": chroma is lowered at constant Oklab lightness and hue until the colour
-fits. Without the local clip of that text, which saves chroma at the cost of a hue shift.
+CSS Color 4, "Sample pseudocode for gamut mapping": chroma is lowered at constant Oklab lightness
+and hue until the colour fits. Without the local clip of that text, which saves chroma at the cost
+of a hue shift.
 """
 
 from __future__ import annotations
 
 import numpy as np
 
-from ..parallel import kernel, prange, serial_kernel
+from ..jit.parallel import kernel, prange, serial_kernel
 from .oklab import lab_of, rgb_of
 from .transfer import ONE
 
@@ -20,7 +21,9 @@ HALVINGS = 18
 
 @serial_kernel
 def row_fits(r: np.ndarray, g: np.ndarray, b: np.ndarray) -> bool:
-    """Return whether a row of red, green and blue is inside 0 to 1 already, for use inside kernels."""
+    """Return whether a row of red, green and blue is inside 0 to 1 already, for use inside
+    kernels.
+    """
     top, some = ONE + SLACK, 0
     for x in range(r.size):
         some |= (min(r[x], g[x], b[x]) < -SLACK) | (max(r[x], g[x], b[x]) > top)
@@ -29,16 +32,22 @@ def row_fits(r: np.ndarray, g: np.ndarray, b: np.ndarray) -> bool:
 
 @serial_kernel
 def lower_row(
-    r: np.ndarray, g: np.ndarray, b: np.ndarray, to_r: np.ndarray, to_g: np.ndarray, to_b: np.ndarray
-) -> None:  # fmt: skip
+    r: np.ndarray,
+    g: np.ndarray,
+    b: np.ndarray,
+    to_r: np.ndarray,
+    to_g: np.ndarray,
+    to_b: np.ndarray,
+) -> None:
     """One row of red, green and blue, brought inside 0 to 1, for use inside kernels."""
     top, half, width = ONE + SLACK, np.float32(0.5), r.size
     for x in range(width):
         to_r[x], to_g[x], to_b[x] = r[x], g[x], b[x]
     if row_fits(r, g, b):
         return
-    # Those outside are put side by side, so that their halvings vectorise. There is room for the whole row: how many there are is
-    # counted where they are put, never by a comparison of its own that might come out otherwise.
+    # Those outside are put side by side, so that their halvings vectorise. There is room for the
+    # whole row: how many there are is counted where they are put, never by a comparison of its own
+    # that might come out otherwise.
     places, held = np.empty(width, np.int32), np.empty((5, width), np.float32)
     lightness, a, b_, low, high = held[0], held[1], held[2], held[3], held[4]
     outside = 0
@@ -72,7 +81,8 @@ def _lower_chroma(planes: np.ndarray, out: np.ndarray) -> None:
 
 
 def lower_chroma(planes: np.ndarray) -> np.ndarray:
-    """Linear light (3, H, W) with every colour inside 0 to 1 (within 4e-6); what was inside is returned unchanged.
+    """Linear light (3, H, W) with every colour inside 0 to 1 (within 4e-6); what was inside is
+    returned unchanged.
 
     Example
     -------

@@ -1,8 +1,9 @@
 """Y'CbCr samples of footage as linear light and back, exactly as the standards have it.
 
-Matrices, ranges and quantisation: ITU-R BT.601, BT.709, BT.2020, by the numbers of ITU-T H.273. Chroma with fewer samples lies at
-the even columns and, where rows share it, in the middle between two of them (H.273, chroma sample location type 0), as most footage has it;
-it is read by linear interpolation.
+Matrices, ranges and quantisation: ITU-R BT.601, BT.709, BT.2020, by the numbers of ITU-T H.273.
+Chroma with fewer samples lies at the even columns and, where rows share it, in the middle between
+two of them (H.273, chroma sample location type 0), as most footage has it; it is read by linear
+interpolation.
 """
 
 from __future__ import annotations
@@ -13,7 +14,7 @@ from typing import Any
 
 import numpy as np
 
-from ..parallel import inner, kernel, prange
+from ..jit.parallel import inner, kernel, prange
 from .encodings import as_shown, light_of
 
 #: Weights of red and blue in luma, by the numbers of ITU-T H.273 for matrices.
@@ -26,13 +27,15 @@ LUMA_WEIGHTS = {
     9: (0.2627, 0.0593),
     10: (0.2627, 0.0593),
 }
-#: Least code that the table of a curve holds: limited range has room for what is blacker than black.
+#: Least code that the table of a curve holds: limited range has room for what is blacker than
+#: black.
 LOWEST = -0.25
 #: Largest code of it: limited range has room for what is whiter than white.
 HIGHEST = 1.25
 #: Entries of it: one for each 16-bit code.
 STEPS = 65536
-#: By how much red, green and blue may come out otherwise before samples other than the nearest are taken.
+#: By how much red, green and blue may come out otherwise before samples other than the nearest are
+#: taken.
 NEAR_ENOUGH = 1.2 / 255
 
 
@@ -64,7 +67,11 @@ class Samples:
     @property
     def luma(self) -> tuple[float, float]:
         """The sample of black, and how many samples lie between it and white."""
-        return (0.0, self._all) if self.full else (16.0 * 2 ** (self.bits - 8), 219.0 * 2 ** (self.bits - 8))
+        return (
+            (0.0, self._all)
+            if self.full
+            else (16.0 * 2 ** (self.bits - 8), 219.0 * 2 ** (self.bits - 8))
+        )
 
     @property
     def chroma(self) -> tuple[float, float]:
@@ -74,23 +81,44 @@ class Samples:
 
 @kernel
 def _to_light(
-    luma: np.ndarray, blue: np.ndarray, red: np.ndarray, across: int, down: int, numbers: np.ndarray, table: np.ndarray, out: np.ndarray
+    luma: np.ndarray,
+    blue: np.ndarray,
+    red: np.ndarray,
+    across: int,
+    down: int,
+    numbers: np.ndarray,
+    table: np.ndarray,
+    out: np.ndarray,
 ) -> None:
     height, width = out.shape[1], out.shape[2]
     rows, columns = blue.shape[0], (width + across - 1) // across
     black, per_luma, red_cr, green_cb, green_cr, blue_cb, grey = numbers
     zero, last, pairs = np.float32(0), np.float32(STEPS - 1), table.view(np.uint64)
-    to_place, place_of_zero = np.float32((STEPS - 1) / (HIGHEST - LOWEST)), np.float32(-LOWEST * (STEPS - 1) / (HIGHEST - LOWEST))
+    to_place, place_of_zero = (
+        np.float32((STEPS - 1) / (HIGHEST - LOWEST)),
+        np.float32(-LOWEST * (STEPS - 1) / (HIGHEST - LOWEST)),
+    )
     for y in prange(height):
         line: Any = np.int64(y)  # unsigned, it could not be counted down from
         near, far = line, line
         if down > 1:
             near = min(line // 2, rows - 1)
             far = min(max(near + (line % 2) * 2 - 1, 0), rows - 1)
-        held, spread = np.empty((2, columns + 1), np.float32), np.empty((2, columns * across), np.float32)
+        held, spread = (
+            np.empty((2, columns + 1), np.float32),
+            np.empty((2, columns * across), np.float32),
+        )
         for x in range(columns):
-            held[0, x] = np.float32(blue[near, x]) * np.float32(0.75) + np.float32(blue[far, x]) * np.float32(0.25) - grey
-            held[1, x] = np.float32(red[near, x]) * np.float32(0.75) + np.float32(red[far, x]) * np.float32(0.25) - grey
+            held[0, x] = (
+                np.float32(blue[near, x]) * np.float32(0.75)
+                + np.float32(blue[far, x]) * np.float32(0.25)
+                - grey
+            )
+            held[1, x] = (
+                np.float32(red[near, x]) * np.float32(0.75)
+                + np.float32(red[far, x]) * np.float32(0.25)
+                - grey
+            )
         held[0, columns], held[1, columns] = held[0, columns - 1], held[1, columns - 1]
         for k in range(2):
             one, wide = held[k], spread[k]
@@ -103,10 +131,20 @@ def _to_light(
         places, level, cb, cr = np.empty((3, width), np.float32), luma[y], spread[0], spread[1]
         for x in range(width):
             grey_of = (np.float32(level[x]) - black) * per_luma
-            places[0, x] = min(max((grey_of + red_cr * cr[x]) * to_place + place_of_zero, zero), last)
-            places[1, x] = min(max((grey_of + green_cb * cb[x] + green_cr * cr[x]) * to_place + place_of_zero, zero), last)
-            places[2, x] = min(max((grey_of + blue_cb * cb[x]) * to_place + place_of_zero, zero), last)
-        # Looking up does not vectorise, so nothing else is done meanwhile: an entry and how far it is to the next are fetched as one.
+            places[0, x] = min(
+                max((grey_of + red_cr * cr[x]) * to_place + place_of_zero, zero), last
+            )
+            places[1, x] = min(
+                max(
+                    (grey_of + green_cb * cb[x] + green_cr * cr[x]) * to_place + place_of_zero, zero
+                ),
+                last,
+            )
+            places[2, x] = min(
+                max((grey_of + blue_cb * cb[x]) * to_place + place_of_zero, zero), last
+            )
+        # Looking up does not vectorise, so nothing else is done meanwhile: an entry and how far it
+        # is to the next are fetched as one.
         entries, found = np.empty(width, np.int32), np.empty(width, np.uint64)
         both = found.view(np.float32)
         for k in range(3):
@@ -122,7 +160,9 @@ def _to_light(
 
 @functools.lru_cache(maxsize=8)
 def _table_of(curve: int) -> np.ndarray:
-    """Light of the codes from ``LOWEST`` to ``HIGHEST``, each with how far it is to the next, (STEPS, 2) float32."""
+    """Light of the codes from ``LOWEST`` to ``HIGHEST``, each with how far it is to the next,
+    (STEPS, 2) float32.
+    """
     step = (HIGHEST - LOWEST) / (STEPS - 1)
     light = light_of(LOWEST + np.arange(STEPS + 1) * step, curve).astype(np.float32)
     zero = round(-LOWEST / step)  # black is exactly nothing
@@ -130,7 +170,15 @@ def _table_of(curve: int) -> np.ndarray:
     return np.stack([light[:-1], np.diff(light)], axis=1)
 
 
-def to_light(luma: np.ndarray, blue: np.ndarray, red: np.ndarray, width: int, samples: Samples, curve: int, primaries: int) -> np.ndarray:
+def to_light(
+    luma: np.ndarray,
+    blue: np.ndarray,
+    red: np.ndarray,
+    width: int,
+    samples: Samples,
+    curve: int,
+    primaries: int,
+) -> np.ndarray:
     """Linear light (3, H, W) of Y', Cb and Cr.
 
     Parameters
@@ -143,7 +191,15 @@ def to_light(luma: np.ndarray, blue: np.ndarray, red: np.ndarray, width: int, sa
     black, white = samples.luma
     grey, wide = samples.chroma
     to_red, to_blue = 2 * (1 - of_red) / wide, 2 * (1 - of_blue) / wide
-    numbers = (black, 1 / white, to_red, -of_blue * to_blue / of_green, -of_red * to_red / of_green, to_blue, grey)
+    numbers = (
+        black,
+        1 / white,
+        to_red,
+        -of_blue * to_blue / of_green,
+        -of_red * to_red / of_green,
+        to_blue,
+        grey,
+    )
     out = np.empty((3, luma.shape[0], width), np.float32)
     given = np.array(numbers, np.float32)
     _to_light(luma, blue, red, samples.across, samples.down, given, _table_of(curve), out)
@@ -152,21 +208,34 @@ def to_light(luma: np.ndarray, blue: np.ndarray, red: np.ndarray, width: int, sa
 
 @inner
 def _ends(blue_off: float, red_off: float, back: np.ndarray) -> tuple[float, float]:
-    """By how much red, green and blue come out least and most, when samples of chroma are off by so much; in samples of luma."""
+    """By how much red, green and blue come out least and most, when samples of chroma are off by so
+    much; in samples of luma.
+    """
     red, green, blue = back[0] * red_off, back[1] * blue_off + back[2] * red_off, back[3] * blue_off
     return min(red, green, blue), max(red, green, blue)
 
 
 @kernel
 def _to_samples(
-    codes: np.ndarray, across: int, down: int, numbers: np.ndarray, back: np.ndarray, luma: np.ndarray, blue: np.ndarray, red: np.ndarray
+    codes: np.ndarray,
+    across: int,
+    down: int,
+    numbers: np.ndarray,
+    back: np.ndarray,
+    luma: np.ndarray,
+    blue: np.ndarray,
+    red: np.ndarray,
 ) -> None:
     height, width = codes.shape[1], codes.shape[2]
     of_red, of_green, of_blue, black, white, grey, to_cb, to_cr, top, most = numbers
     zero, half, one = np.float32(0), np.float32(0.5), np.float32(1)
     for part in prange(blue.shape[0]):
         row = np.int64(part)
-        sums, levels, ends = np.zeros((2, width), np.float32), np.empty((down, width), np.float32), np.empty((2, width + 1), np.float32)
+        sums, levels, ends = (
+            np.zeros((2, width), np.float32),
+            np.empty((down, width), np.float32),
+            np.empty((2, width + 1), np.float32),
+        )
         lines = min(down, height - row * down)
         for line in range(lines):
             y = row * down + line
@@ -186,9 +255,13 @@ def _to_samples(
                 cb = half * cb + np.float32(0.25) * (sums[0, left] + sums[0, right])
                 cr = half * cr + np.float32(0.25) * (sums[1, left] + sums[1, right])
             cb, cr = grey + to_cb * cb / np.float32(lines), grey + to_cr * cr / np.float32(lines)
-            near_cb, near_cr = np.floor(min(max(cb, zero), top - half) + half), np.floor(min(max(cr, zero), top - half) + half)
+            near_cb, near_cr = (
+                np.floor(min(max(cb, zero), top - half) + half),
+                np.floor(min(max(cr, zero), top - half) + half),
+            )
             lowest, highest = _ends(near_cb - cb, near_cr - cr, back)
-            # Where no luma brings all three near enough, blue's chroma is taken from its other side.
+            # Where no luma brings all three near enough, blue's chroma is taken from its other
+            # side.
             other = min(max(near_cb + (one if near_cb < cb else -one), zero), top)
             low, high = _ends(other - cb, near_cr - cr, back)
             turned = (highest - lowest + one > most + most) & (high - low < highest - lowest)
@@ -202,15 +275,18 @@ def _to_samples(
                 exact, lowest, highest = level[x], ends[0, x], ends[1, x]
                 near = np.floor(exact + half)
                 between = np.floor(exact - half * (lowest + highest) + half)
-                near = between if max(near - exact + highest, exact - near - lowest) > most else near
+                near = (
+                    between if max(near - exact + highest, exact - near - lowest) > most else near
+                )
                 target[x] = np.int32(min(max(near, black), black + white))
 
 
 def to_samples(codes: np.ndarray, samples: Samples) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-    """Y' (H, W), Cb and Cr (h, w) of codes (3, H, W) float32, which are clipped to 0 to 1; integers of 8 or 16 bits.
+    """Y' (H, W), Cb and Cr (h, w) of codes (3, H, W) float32, which are clipped to 0 to 1; integers
+    of 8 or 16 bits.
 
-    They are the nearest samples, but where these would come out more than ``NEAR_ENOUGH`` off in red, green or blue: the nearest 8-bit samples
-    of Rec. 709 can be 1.64 levels of blue off.
+    They are the nearest samples, but where these would come out more than ``NEAR_ENOUGH`` off in
+    red, green or blue: the nearest 8-bit samples of Rec. 709 can be 1.64 levels of blue off.
     """
     of_red, of_blue = LUMA_WEIGHTS[samples.matrix]
     kind = np.uint8 if samples.bits == 8 else np.uint16
@@ -221,8 +297,32 @@ def to_samples(codes: np.ndarray, samples: Samples) -> tuple[np.ndarray, np.ndar
     ways = (0.5 * wide / (1 - of_blue), 0.5 * wide / (1 - of_red))
     black, white = samples.luma
     of_green = 1 - of_red - of_blue
-    numbers = (of_red, of_green, of_blue, black, white, grey, *ways, 2**samples.bits - 1, NEAR_ENOUGH * white)
-    back = (white / ways[1], -of_blue / of_green * white / ways[0], -of_red / of_green * white / ways[1], white / ways[0])
+    numbers = (
+        of_red,
+        of_green,
+        of_blue,
+        black,
+        white,
+        grey,
+        *ways,
+        2**samples.bits - 1,
+        NEAR_ENOUGH * white,
+    )
+    back = (
+        white / ways[1],
+        -of_blue / of_green * white / ways[0],
+        -of_red / of_green * white / ways[1],
+        white / ways[0],
+    )
     given, given_back = np.array(numbers, np.float32), np.array(back, np.float32)
-    _to_samples(np.ascontiguousarray(codes, np.float32), samples.across, samples.down, given, given_back, luma, blue, red)
+    _to_samples(
+        np.ascontiguousarray(codes, np.float32),
+        samples.across,
+        samples.down,
+        given,
+        given_back,
+        luma,
+        blue,
+        red,
+    )
     return luma, blue, red

@@ -1,8 +1,9 @@
 """Measures of a pixel: hue, saturation and luminance, besides Oklab.
 
-Hue is the Oklab angle in degrees. Saturation is C / L divided by the largest C / L that sRGB has at that hue, in per cent
-(after Björn Ottosson, "Okhsv and Okhsl", 2021, whose gamut boundary at a hue is used): multiplying light by any factor
-changes neither. Luminance is CIE 1976 L* of the Rec. 709 relative luminance, 0 to 100 (ISO/CIE 11664-4).
+Hue is the Oklab angle in degrees. Saturation is C / L divided by the largest C / L that sRGB has at
+that hue, in per cent (after Björn Ottosson, "Okhsv and Okhsl", 2021, whose gamut boundary at a hue
+is used): multiplying light by any factor changes neither. Luminance is CIE 1976 L* of the Rec. 709
+relative luminance, 0 to 100 (ISO/CIE 11664-4).
 """
 
 from __future__ import annotations
@@ -11,7 +12,7 @@ import functools
 
 import numpy as np
 
-from ..parallel import index_in, inner, kernel, prange
+from ..jit.parallel import index_in, inner, kernel, prange
 from .oklab import LMS_TO_LAB, RGB_TO_LMS, one_to_oklab
 from .roots import cube_root, hue_degrees
 
@@ -28,16 +29,26 @@ HUE_STEPS = 3601
 
 @functools.cache
 def reachable_saturation() -> np.ndarray:
-    """Largest C / L of an sRGB colour at every tenth of a degree of hue (3601 values and one to spare).
+    """Largest C / L of an sRGB colour at every tenth of a degree of hue (3601 values and one to
+    spare).
 
-    C / L does not change with brightness and falls when grey is added, so it is largest where one channel is zero: on the
-    way round from red over yellow, green, cyan, blue and magenta. That way is walked in small steps. Near blue it turns
-    back in hue; the larger value counts.
+    C / L does not change with brightness and falls when grey is added, so it is largest where one
+    channel is zero: on the way round from red over yellow, green, cyan, blue and magenta. That way
+    is walked in small steps. Near blue it turns back in hue; the larger value counts.
     """
     rise = np.linspace(0, 1, 8_000)
     one, none = np.ones_like(rise), np.zeros_like(rise)
-    corners = [(one, rise, none), (1 - rise, one, none), (none, one, rise), (none, 1 - rise, one), (rise, none, one), (one, none, 1 - rise)]
-    light, a, b = LMS_TO_LAB @ np.cbrt(RGB_TO_LMS @ np.concatenate([np.stack(edge) for edge in corners], 1))
+    corners = [
+        (one, rise, none),
+        (1 - rise, one, none),
+        (none, one, rise),
+        (none, 1 - rise, one),
+        (rise, none, one),
+        (one, none, 1 - rise),
+    ]
+    light, a, b = LMS_TO_LAB @ np.cbrt(
+        RGB_TO_LMS @ np.concatenate([np.stack(edge) for edge in corners], 1)
+    )
     tenth = np.rint(np.degrees(np.arctan2(b, a)) % 360 * 10).astype(int)
     largest = np.zeros(3602)
     np.maximum.at(largest, tenth, np.hypot(a, b) / light)
@@ -48,13 +59,17 @@ def reachable_saturation() -> np.ndarray:
 
 @functools.cache
 def one_over_reachable() -> np.ndarray:
-    """Return the factor of C / L for saturation in per cent, by tenths of a degree of hue (3602,) float32."""
+    """Return the factor of C / L for saturation in per cent, by tenths of a degree of hue (3602,)
+    float32.
+    """
     return (100 / reachable_saturation()).astype(np.float32)
 
 
 @inner
 def lightness_of(luminance: np.float32) -> np.float32:
-    """CIE L* (0 to 100) of a relative luminance, for use inside kernels; negative light gives negative L*."""
+    """CIE L* (0 to 100) of a relative luminance, for use inside kernels; negative light gives
+    negative L*.
+    """
     root = np.float32(116) * cube_root(luminance) - np.float32(16)
     return root if luminance > STRAIGHT_BELOW else STRAIGHT_SLOPE * luminance
 
@@ -68,14 +83,19 @@ def _measure(planes: np.ndarray, lab: np.ndarray, table: np.ndarray, out: np.nda
         for x in range(planes.shape[2]):
             hue[x] = hue_degrees(a[x], b_[x])
         for x in range(planes.shape[2]):
-            # C / L of black is 0 / 0: below an L of 1e-4 (a light of 1e-12) everything counts as grey.
+            # C / L of black is 0 / 0: below an L of 1e-4 (a light of 1e-12) everything counts as
+            # grey.
             ratio = np.sqrt(a[x] * a[x] + b_[x] * b_[x]) / max(lightness[x], np.float32(1e-4))
-            saturation[x] = ratio * table[index_in(hue[x] * STEPS_PER_DEGREE + np.float32(0.5), HUE_STEPS)]
+            saturation[x] = (
+                ratio * table[index_in(hue[x] * STEPS_PER_DEGREE + np.float32(0.5), HUE_STEPS)]
+            )
         for x in range(planes.shape[2]):
             luminance[x] = lightness_of(WEIGHT_R * r[x] + WEIGHT_G * g[x] + WEIGHT_B * b[x])
 
 
-def hue_saturation_luminance(planes: np.ndarray, lab: np.ndarray, out: np.ndarray | None = None) -> np.ndarray:
+def hue_saturation_luminance(
+    planes: np.ndarray, lab: np.ndarray, out: np.ndarray | None = None
+) -> np.ndarray:
     """Hue (degrees, 0 to 360), saturation (per cent) and luminance (L*) of a picture.
 
     Parameters
@@ -102,6 +122,15 @@ def one_hue_saturation_luminance(rgb: np.ndarray) -> tuple[float, float, float]:
     """
     light, a, b = one_to_oklab(rgb)
     hue = float(np.degrees(np.arctan2(b, a)) % 360)
-    saturation = 100 * float(np.hypot(a, b)) / max(float(light), 1e-4) / float(np.interp(hue, np.arange(3602) / 10, reachable_saturation()))
+    saturation = (
+        100
+        * float(np.hypot(a, b))
+        / max(float(light), 1e-4)
+        / float(np.interp(hue, np.arange(3602) / 10, reachable_saturation()))
+    )
     luminance = float(0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2])
-    return hue, saturation, 116 * float(np.cbrt(luminance)) - 16 if luminance > 216 / 24389 else luminance * 24389 / 27
+    return (
+        hue,
+        saturation,
+        116 * float(np.cbrt(luminance)) - 16 if luminance > 216 / 24389 else luminance * 24389 / 27,
+    )

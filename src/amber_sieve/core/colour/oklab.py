@@ -1,15 +1,16 @@
 """Oklab, both ways.
 
-Björn Ottosson, "A perceptual color space for image processing" (2020). The matrices below take linear Rec. 709 light to
-the cone-like responses and back; they are those of CSS Color 4 (with the XYZ step multiplied in), which agree with the
-publication to its printed precision and, unlike it, give exact greys.
+Björn Ottosson, "A perceptual color space for image processing" (2020). The matrices below take
+linear Rec. 709 light to the cone-like responses and back; they are those of CSS Color 4 (with the
+XYZ step multiplied in), which agree with the publication to its printed precision and, unlike it,
+give exact greys.
 """
 
 from __future__ import annotations
 
 import numpy as np
 
-from ..parallel import inner, kernel, prange
+from ..jit.parallel import inner, kernel, prange
 from .roots import cube_root
 
 #: CSS Color 4: linear sRGB to XYZ (D65), XYZ to LMS, LMS' to Oklab.
@@ -48,7 +49,9 @@ LAB_TO_LMS = np.linalg.inv(LMS_TO_LAB)
 
 
 @inner
-def lab_of(r: np.float32, g: np.float32, b: np.float32) -> tuple[np.float32, np.float32, np.float32]:
+def lab_of(
+    r: np.float32, g: np.float32, b: np.float32
+) -> tuple[np.float32, np.float32, np.float32]:
     """Oklab of one linear Rec. 709 colour, for use inside kernels."""
     l = cube_root(M00 * r + M01 * g + M02 * b)  # noqa: E741  (the cone response's usual letter)
     m = cube_root(M10 * r + M11 * g + M12 * b)
@@ -57,7 +60,9 @@ def lab_of(r: np.float32, g: np.float32, b: np.float32) -> tuple[np.float32, np.
 
 
 @inner
-def rgb_of(lightness: np.float32, a: np.float32, b: np.float32) -> tuple[np.float32, np.float32, np.float32]:
+def rgb_of(
+    lightness: np.float32, a: np.float32, b: np.float32
+) -> tuple[np.float32, np.float32, np.float32]:
     """Linear Rec. 709 light of one Oklab colour, for use inside kernels."""
     l = Q00 * lightness + Q01 * a + Q02 * b  # noqa: E741
     m = Q10 * lightness + Q11 * a + Q12 * b

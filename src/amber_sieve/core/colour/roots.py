@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..parallel import bits_of, float_of, inner
+from ..jit.parallel import bits_of, float_of, inner
 
 ONE = np.float32(1)
 TINY = np.float32(1e-30)
-#: Four thirds of the exponent bias, less what makes the error of the first guess of 1 over a cube root smallest.
+#: Four thirds of the exponent bias, less what makes the error of the first guess of 1 over a cube
+#: root smallest.
 ROOT_SEED = np.int32(0x548C2B4A)
 #: (1 - e) to the power of -1/3 is 1 + e/3 + 2/9 e² + 14/81 e³ and less.
 THIRD, R2, R3 = np.float32(1 / 3), np.float32(2 / 9), np.float32(14 / 81)
@@ -16,9 +17,12 @@ THIRD, R2, R3 = np.float32(1 / 3), np.float32(2 / 9), np.float32(14 / 81)
 
 @inner
 def cube_root(x: np.float32) -> np.float32:
-    """Signed cube root, 1e-6 accurate: 1 over it is guessed from a third of the exponent, and corrected twice, without a division."""
+    """Signed cube root, 1e-6 accurate: 1 over it is guessed from a third of the exponent, and
+    corrected twice, without a division.
+    """
     size = max(abs(x), TINY)
-    # The division by three runs in float32: it vectorises, and the guess does not need the low bits.
+    # The division by three runs in float32: it vectorises, and the guess does not need the low
+    # bits.
     t = float_of(ROOT_SEED - np.int32(np.float32(bits_of(size)) * THIRD))
     e = ONE - size * t * t * t
     t = t + t * e * (THIRD + e * (R2 + e * R3))
@@ -47,7 +51,11 @@ def hue_degrees(a: np.float32, b: np.float32) -> np.float32:
     large, small = max(aa, bb), min(aa, bb)
     t = small / max(large, TINY)
     t2 = t * t
-    angle = t * (A0 + t2 * (A1 + t2 * (A2 + t2 * (A3 + t2 * (A4 + t2 * (A5 + t2 * (A6 + t2 * (A7 + t2 * A8))))))))
+    angle = t * (
+        A0
+        + t2
+        * (A1 + t2 * (A2 + t2 * (A3 + t2 * (A4 + t2 * (A5 + t2 * (A6 + t2 * (A7 + t2 * A8)))))))
+    )
     angle = RIGHT - angle if bb > aa else angle
     angle = STRAIGHT - angle if a < 0 else angle
     angle = FULL - angle if b < 0 else angle

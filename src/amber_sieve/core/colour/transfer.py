@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..parallel import index_in, kernel, prange
+from ..jit.parallel import index_in, kernel, prange
 from .roots import cube_root
 
 #: Slope of the straight part of the sRGB curve (IEC 61966-2-1).
@@ -22,7 +22,8 @@ ONE = np.float32(1)
 
 
 def decode(coded: np.ndarray) -> np.ndarray:
-    """sRGB-coded values (0 to 1) as linear light, float32; odd about zero, so that values outside 0 to 1 survive.
+    """sRGB-coded values (0 to 1) as linear light, float32; odd about zero, so that values outside 0
+    to 1 survive.
 
     Example
     -------
@@ -50,10 +51,14 @@ def encode(linear: np.ndarray) -> np.ndarray:
 
 
 def one_encoded(light: tuple[float, float, float] | np.ndarray) -> np.ndarray:
-    """sRGB-coded values (3,) of a single linear colour: without a kernel, so that the interface can ask before any is loaded."""
+    """sRGB-coded values (3,) of a single linear colour: without a kernel, so that the interface can
+    ask before any is loaded.
+    """
     value = np.asarray(light, np.float64)
     size = np.abs(value)
-    coded: np.ndarray = np.copysign(np.where(size <= 0.0031308, 12.92 * size, 1.055 * size ** (1 / 2.4) - 0.055), value)
+    coded: np.ndarray = np.copysign(
+        np.where(size <= 0.0031308, 12.92 * size, 1.055 * size ** (1 / 2.4) - 0.055), value
+    )
     return coded
 
 
@@ -79,10 +84,13 @@ def _encode(linear: np.ndarray, out: np.ndarray) -> None:
             out[0, x] = coded if value >= 0 else -coded
 
 
-#: Entries of the display table; it is indexed by the square root of light, in which sRGB is nearly straight.
+#: Entries of the display table; it is indexed by the square root of light, in which sRGB is nearly
+#: straight.
 STEPS = 4096
 # In numpy: calling a kernel here would load the compiler whenever the program starts.
-_LEVELS = (255 * one_encoded((np.arange(STEPS + 2, dtype=np.float64) / STEPS) ** 2)).astype(np.float32)
+_LEVELS = (255 * one_encoded((np.arange(STEPS + 2, dtype=np.float64) / STEPS) ** 2)).astype(
+    np.float32
+)
 
 
 @kernel
@@ -94,11 +102,15 @@ def _to_levels(planes: np.ndarray, table: np.ndarray, out: np.ndarray) -> None:
                 place = np.sqrt(min(max(source[x], np.float32(0)), ONE)) * np.float32(STEPS)
                 index = index_in(place, STEPS)
                 below = table[index]
-                target[x] = below + (table[index + np.uintp(1)] - below) * (place - np.float32(index))
+                target[x] = below + (table[index + np.uintp(1)] - below) * (
+                    place - np.float32(index)
+                )
 
 
 def to_levels(planes: np.ndarray) -> np.ndarray:
-    """Levels (0 to 255, float32) of linear light (C, H, W) clipped to 0 to 1; within 0.01 of the exact value."""
+    """Levels (0 to 255, float32) of linear light (C, H, W) clipped to 0 to 1; within 0.01 of the
+    exact value.
+    """
     out = np.empty(planes.shape, np.float32)
     _to_levels(planes, _LEVELS, out)
     return out

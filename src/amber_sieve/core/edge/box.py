@@ -1,4 +1,6 @@
-"""The part of a picture in which a mask has anything: most masks are small, and nothing need be worked outside it."""
+"""The part of a picture in which a mask has anything: most masks are small, and nothing need be
+worked outside it.
+"""
 
 from __future__ import annotations
 
@@ -7,7 +9,7 @@ from typing import Any
 
 import numpy as np
 
-from ..parallel import inner, kernel, prange
+from ..jit.parallel import inner, kernel, prange
 
 #: So many pixels of a row are asked as one.
 CHUNK = 128
@@ -25,7 +27,9 @@ def _holds(chunk: Any, some: Any) -> Any:
 
 @kernel
 def _find_ends(mask: np.ndarray, some: int, ends: np.ndarray) -> None:
-    """The first and the last pixel of every row (H, 2) with at least so much, of integers: the row's size and -1 where there is none."""
+    """The first and the last pixel of every row (H, 2) with at least so much, of integers: the
+    row's size and -1 where there is none.
+    """
     for y in prange(mask.shape[0]):
         row, first, last = mask[y], 0, mask.shape[1] - 1
         while first + CHUNK <= row.size and not _holds(row[first : first + CHUNK], some):
@@ -40,11 +44,13 @@ def _find_ends(mask: np.ndarray, some: int, ends: np.ndarray) -> None:
 
 
 def box_of(mask: np.ndarray, least: float, room: float) -> tuple[slice, slice] | None:
-    """Rows and columns that hold every pixel of a mask (H, W), float32 or uint8, of at least ``least`` (above 0), with ``room`` pixels round them; None
-    for none."""
+    """Rows and columns that hold every pixel of a mask (H, W), float32 or uint8, of at least
+    ``least`` (above 0), with ``room`` pixels round them; None for none.
+    """
     ends, mask = np.empty((mask.shape[0], 2), np.int64), np.ascontiguousarray(mask)
     if mask.dtype == np.float32:
-        # The bits of numbers above 0 are ordered as they are, and the largest integer is found in half of the time.
+        # The bits of numbers above 0 are ordered as they are, and the largest integer is found in
+        # half of the time.
         _find_ends(mask.view(np.int32), int(np.float32(least).view(np.int32)), ends)
     else:
         _find_ends(mask, int(least), ends)
@@ -53,7 +59,9 @@ def box_of(mask: np.ndarray, least: float, room: float) -> tuple[slice, slice] |
         return None
     wide = int(np.ceil(room)) + 2
     left, right = int(ends[rows, 0].min()), int(ends[rows, 1].max())
-    return slice(max(0, int(rows[0]) - wide), int(rows[-1]) + wide + 1), slice(max(0, left - wide), right + wide + 1)
+    return slice(max(0, int(rows[0]) - wide), int(rows[-1]) + wide + 1), slice(
+        max(0, left - wide), right + wide + 1
+    )
 
 
 @kernel
@@ -65,8 +73,12 @@ def _copy(mask: np.ndarray, top: int, bottom: int, left: int, right: int, out: n
 
 
 def copied(mask: np.ndarray, box: tuple[slice, slice] = (slice(None), slice(None))) -> np.ndarray:
-    """A mask (H, W) float32 with 0 outside a box of it, as a copy: on all threads, as most of the time goes into getting the memory."""
-    (top, bottom, _), (left, right, _) = (one.indices(size) for one, size in zip(box, mask.shape, strict=True))
+    """A mask (H, W) float32 with 0 outside a box of it, as a copy: on all threads, as most of the
+    time goes into getting the memory.
+    """
+    (top, bottom, _), (left, right, _) = (
+        one.indices(size) for one, size in zip(box, mask.shape, strict=True)
+    )
     out = np.empty(mask.shape, np.float32)
     _copy(np.ascontiguousarray(mask), top, bottom, left, right, out)
     return out
@@ -78,7 +90,8 @@ class CroppedMask:
 
     Attributes
     ----------
-    mask : (h, w) float32. corner : row and column of its top left. shape : of the whole mask, rows and columns.
+    mask : (h, w) float32. corner : row and column of its top left. shape : of the whole mask, rows
+        and columns.
     """
 
     mask: np.ndarray
@@ -87,19 +100,34 @@ class CroppedMask:
 
     @staticmethod
     def of(mask: np.ndarray) -> CroppedMask:
-        """Return the box of a whole mask (H, W) that holds anything, as a copy unless that is nearly all of it."""
+        """Return the box of a whole mask (H, W) that holds anything, as a copy unless that is
+        nearly all of it.
+        """
         box = box_of(mask, NOTHING, 0)
         if box is None:
             return CroppedMask(mask[:0, :0].copy(), (0, 0), mask.shape)
         held = mask[box]
-        return CroppedMask(held.copy() if held.size < mask.size // 2 else held, (box[0].start, box[1].start), mask.shape)
+        return CroppedMask(
+            held.copy() if held.size < mask.size // 2 else held,
+            (box[0].start, box[1].start),
+            mask.shape,
+        )
 
     def part(self, top: int, left: int, height: int, width: int) -> np.ndarray:
         """The mask of a part of the picture, (height, width)."""
         out = np.zeros((height, width), np.float32)
-        first, last = max(top, self.corner[0]), min(top + height, self.corner[0] + self.mask.shape[0])
-        start, stop = max(left, self.corner[1]), min(left + width, self.corner[1] + self.mask.shape[1])
+        first, last = (
+            max(top, self.corner[0]),
+            min(top + height, self.corner[0] + self.mask.shape[0]),
+        )
+        start, stop = (
+            max(left, self.corner[1]),
+            min(left + width, self.corner[1] + self.mask.shape[1]),
+        )
         if first < last and start < stop:
-            inner = self.mask[first - self.corner[0] : last - self.corner[0], start - self.corner[1] : stop - self.corner[1]]
+            inner = self.mask[
+                first - self.corner[0] : last - self.corner[0],
+                start - self.corner[1] : stop - self.corner[1],
+            ]
             out[first - top : last - top, start - left : stop - left] = inner
         return out

@@ -1,8 +1,10 @@
-"""Steps of the Chebyshev iteration towards the least energy of closed-form matting, in a band along an outline.
+"""Steps of the Chebyshev iteration towards the least energy of closed-form matting, in a band along
+an outline.
 
-In every window of 3 x 3 pixels the mask should be a linear function of the colour, as in A. Levin, D. Lischinski, Y. Weiss, "A
-closed-form solution to natural image matting" (2008). The matrix is never made: it is put on by window means, as in K. He, J. Sun,
-X. Tang, "Fast matting using large kernel matting Laplacian matrices" (2010). The iteration: G. Golub, R. Varga, "Chebyshev
+In every window of 3 x 3 pixels the mask should be a linear function of the colour, as in A. Levin,
+D. Lischinski, Y. Weiss, "A closed-form solution to natural image matting" (2008). The matrix is
+never made: it is put on by window means, as in K. He, J. Sun, X. Tang, "Fast matting using large
+kernel matting Laplacian matrices" (2010). The iteration: G. Golub, R. Varga, "Chebyshev
 semi-iterative methods" (1961).
 """
 
@@ -12,10 +14,10 @@ from typing import Any
 
 import numpy as np
 
-from ..parallel import inner, serial_kernel
+from ..jit.parallel import inner, serial_kernel
 
-#: Weight of what unmixing says, against the energy, where surface and background are easily told apart. Chosen with WIDTH and STEPS on 37
-#: outlines, see docs/formulas.md.
+#: Weight of what unmixing says, against the energy, where surface and background are easily told
+#: apart. Chosen with WIDTH and STEPS on 37 outlines, see docs/formulas.md.
 WEIGHT = 0.07
 #: Largest eigenvalue of the energy with that weight: nine windows hold each pixel.
 LARGEST = 9.6
@@ -28,11 +30,18 @@ LOOKS = 2
 
 
 @serial_kernel
-def windows_of(light: np.ndarray, band: np.ndarray, ends: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-    """Of the windows that hold a pixel of the band, by their middles: whether they do (H, W), mean colours (3, H, W), and the inverse
-    covariances (6, H, W), row by row from the diagonal on."""
+def windows_of(
+    light: np.ndarray, band: np.ndarray, ends: np.ndarray
+) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Of the windows that hold a pixel of the band, by their middles: whether they do (H, W), mean
+    colours (3, H, W), and the inverse covariances (6, H, W), row by row from the diagonal on.
+    """
     height, width = band.shape
-    used, means, inverse = np.zeros(band.shape, np.bool_), np.empty(light.shape, np.float32), np.empty((6, height, width), np.float32)
+    used, means, inverse = (
+        np.zeros(band.shape, np.bool_),
+        np.empty(light.shape, np.float32),
+        np.empty((6, height, width), np.float32),
+    )
     for y in range(1, height - 1):
         first, last = max(1, ends[y, 0]), min(width - 1, ends[y, 1])
         start = -1
@@ -53,12 +62,20 @@ def windows_of(light: np.ndarray, band: np.ndarray, ends: np.ndarray) -> tuple[n
 
 @inner
 def _nine(one: np.ndarray, two: np.ndarray, three: np.ndarray, x: int, less: float) -> Any:
-    """The nine numbers of a window, less another; in float64, or the inverse would hang on how they are rounded."""
+    """The nine numbers of a window, less another; in float64, or the inverse would hang on how they
+    are rounded.
+    """
     return (
-        np.float64(one[x]) - less, np.float64(one[x + 1]) - less, np.float64(one[x + 2]) - less,
-        np.float64(two[x]) - less, np.float64(two[x + 1]) - less, np.float64(two[x + 2]) - less,
-        np.float64(three[x]) - less, np.float64(three[x + 1]) - less, np.float64(three[x + 2]) - less,
-    )  # fmt: skip
+        np.float64(one[x]) - less,
+        np.float64(one[x + 1]) - less,
+        np.float64(one[x + 2]) - less,
+        np.float64(two[x]) - less,
+        np.float64(two[x + 1]) - less,
+        np.float64(two[x + 2]) - less,
+        np.float64(three[x]) - less,
+        np.float64(three[x + 1]) - less,
+        np.float64(three[x + 2]) - less,
+    )
 
 
 @inner
@@ -70,21 +87,51 @@ def _sum(v: Any) -> float:
 @inner
 def _mean_product(v: Any, w: Any) -> float:
     """The mean product of two times nine numbers."""
-    total = v[0] * w[0] + v[1] * w[1] + v[2] * w[2] + v[3] * w[3] + v[4] * w[4] + v[5] * w[5] + v[6] * w[6] + v[7] * w[7] + v[8] * w[8]
+    total = (
+        v[0] * w[0]
+        + v[1] * w[1]
+        + v[2] * w[2]
+        + v[3] * w[3]
+        + v[4] * w[4]
+        + v[5] * w[5]
+        + v[6] * w[6]
+        + v[7] * w[7]
+        + v[8] * w[8]
+    )
     return total / 9
 
 
 @serial_kernel
-def _fit_colours(light: np.ndarray, y: int, first: int, last: int, means: np.ndarray, inverse: np.ndarray) -> None:
-    """Mean colours and inverse covariances of the windows of a row, from one column to before another."""
-    r0, r1, r2 = light[0, y - 1, first - 1 : last + 1], light[0, y, first - 1 : last + 1], light[0, y + 1, first - 1 : last + 1]
-    g0, g1, g2 = light[1, y - 1, first - 1 : last + 1], light[1, y, first - 1 : last + 1], light[1, y + 1, first - 1 : last + 1]
-    b0, b1, b2 = light[2, y - 1, first - 1 : last + 1], light[2, y, first - 1 : last + 1], light[2, y + 1, first - 1 : last + 1]
+def _fit_colours(
+    light: np.ndarray, y: int, first: int, last: int, means: np.ndarray, inverse: np.ndarray
+) -> None:
+    """Mean colours and inverse covariances of the windows of a row, from one column to before
+    another.
+    """
+    r0, r1, r2 = (
+        light[0, y - 1, first - 1 : last + 1],
+        light[0, y, first - 1 : last + 1],
+        light[0, y + 1, first - 1 : last + 1],
+    )
+    g0, g1, g2 = (
+        light[1, y - 1, first - 1 : last + 1],
+        light[1, y, first - 1 : last + 1],
+        light[1, y + 1, first - 1 : last + 1],
+    )
+    b0, b1, b2 = (
+        light[2, y - 1, first - 1 : last + 1],
+        light[2, y, first - 1 : last + 1],
+        light[2, y + 1, first - 1 : last + 1],
+    )
     mr, mg, mb = means[0, y, first:last], means[1, y, first:last], means[2, y, first:last]
     irr, irg, irb = inverse[0, y, first:last], inverse[1, y, first:last], inverse[2, y, first:last]
     igg, igb, ibb = inverse[3, y, first:last], inverse[4, y, first:last], inverse[5, y, first:last]
     for x in range(last - first):
-        r, g, b = _sum(_nine(r0, r1, r2, x, 0.0)) / 9, _sum(_nine(g0, g1, g2, x, 0.0)) / 9, _sum(_nine(b0, b1, b2, x, 0.0)) / 9
+        r, g, b = (
+            _sum(_nine(r0, r1, r2, x, 0.0)) / 9,
+            _sum(_nine(g0, g1, g2, x, 0.0)) / 9,
+            _sum(_nine(b0, b1, b2, x, 0.0)) / 9,
+        )
         red, green, blue = _nine(r0, r1, r2, x, r), _nine(g0, g1, g2, x, g), _nine(b0, b1, b2, x, b)
         rr, gg, bb = _mean_product(red, red), _mean_product(green, green), _mean_product(blue, blue)
         rg, rb, gb = _mean_product(red, green), _mean_product(red, blue), _mean_product(green, blue)
@@ -112,12 +159,15 @@ def iterate(
     steps: int,
     inner: tuple[int, int, int, int],
 ) -> np.ndarray:
-    """The mask after some steps towards the least energy, in the band; beside it, it is all or nothing. It is right in ``inner`` (top,
-    left, bottom, right): steps that are not seen from there are left out."""
+    """The mask after some steps towards the least energy, in the band; beside it, it is all or
+    nothing. It is right in ``inner`` (top, left, bottom, right): steps that are not seen from there
+    are left out.
+    """
     height, width = mask.shape
     windows, pixels = _runs(used), _runs(band)
     found, change = np.empty(mask.shape, np.float32), np.zeros(mask.shape, np.float32)
-    # Linear functions of the windows, by their middles: a level and three slopes, with an empty row and column all round.
+    # Linear functions of the windows, by their middles: a level and three slopes, with an empty row
+    # and column all round.
     lines = np.zeros((4, height + 2, width + 2), np.float32)
     for y in range(height):
         for x in range(width):
@@ -131,7 +181,11 @@ def iterate(
         far = LOOKS * (steps - 1 - step)
         top, left, bottom, right = inner[0] - far, inner[1] - far, inner[2] + far, inner[3] + far
         for n in range(windows.shape[0]):
-            y, first, last = windows[n, 0], max(windows[n, 1], left - 1), min(windows[n, 2], right + 1)
+            y, first, last = (
+                windows[n, 0],
+                max(windows[n, 1], left - 1),
+                min(windows[n, 2], right + 1),
+            )
             if top - 1 <= y <= bottom and first < last:
                 _fit(found, light, means, inverse, y, first, last, lines)
         for n in range(pixels.shape[0]):
@@ -151,7 +205,9 @@ def iterate(
 
 @serial_kernel
 def _runs(where: np.ndarray) -> np.ndarray:
-    """The runs of a region (H, W) bool along its rows: row, first and one more than the last column, (N, 3)."""
+    """The runs of a region (H, W) bool along its rows: row, first and one more than the last
+    column, (N, 3).
+    """
     height, width = where.shape
     found, count = np.empty((height * (width + 1) // 2 + 1, 3), np.int32), 0
     for y in range(height):
@@ -171,21 +227,46 @@ def _runs(where: np.ndarray) -> np.ndarray:
 
 @serial_kernel
 def _fit(
-    found: np.ndarray, light: np.ndarray, means: np.ndarray, inverse: np.ndarray, y: int, first: int, last: int, lines: np.ndarray
+    found: np.ndarray,
+    light: np.ndarray,
+    means: np.ndarray,
+    inverse: np.ndarray,
+    y: int,
+    first: int,
+    last: int,
+    lines: np.ndarray,
 ) -> None:
     """Of the windows of a row the linear functions of colour that are nearest to the mask."""
     size, ninth = last - first, np.float32(1 / 9)
-    a, b, c = found[y - 1, first - 1 : last + 1], found[y, first - 1 : last + 1], found[y + 1, first - 1 : last + 1]
-    ra, rb, rc = light[0, y - 1, first - 1 : last + 1], light[0, y, first - 1 : last + 1], light[0, y + 1, first - 1 : last + 1]
-    ga, gb, gc = light[1, y - 1, first - 1 : last + 1], light[1, y, first - 1 : last + 1], light[1, y + 1, first - 1 : last + 1]
-    ba, bb, bc = light[2, y - 1, first - 1 : last + 1], light[2, y, first - 1 : last + 1], light[2, y + 1, first - 1 : last + 1]
+    a, b, c = (
+        found[y - 1, first - 1 : last + 1],
+        found[y, first - 1 : last + 1],
+        found[y + 1, first - 1 : last + 1],
+    )
+    ra, rb, rc = (
+        light[0, y - 1, first - 1 : last + 1],
+        light[0, y, first - 1 : last + 1],
+        light[0, y + 1, first - 1 : last + 1],
+    )
+    ga, gb, gc = (
+        light[1, y - 1, first - 1 : last + 1],
+        light[1, y, first - 1 : last + 1],
+        light[1, y + 1, first - 1 : last + 1],
+    )
+    ba, bb, bc = (
+        light[2, y - 1, first - 1 : last + 1],
+        light[2, y, first - 1 : last + 1],
+        light[2, y + 1, first - 1 : last + 1],
+    )
     mr, mg, mb = means[0, y, first:last], means[1, y, first:last], means[2, y, first:last]
     rr, rg, rbl = inverse[0, y, first:last], inverse[1, y, first:last], inverse[2, y, first:last]
     gg, gbl, bbl = inverse[3, y, first:last], inverse[4, y, first:last], inverse[5, y, first:last]
     level, sr, sg, sb = (
-        lines[0, y + 1, first + 1 : last + 1], lines[1, y + 1, first + 1 : last + 1], lines[2, y + 1, first + 1 : last + 1],
+        lines[0, y + 1, first + 1 : last + 1],
+        lines[1, y + 1, first + 1 : last + 1],
+        lines[2, y + 1, first + 1 : last + 1],
         lines[3, y + 1, first + 1 : last + 1],
-    )  # fmt: skip
+    )
     for x in range(size):
         p, q, r = mr[x], mg[x], mb[x]
         mean = a[x] + a[x + 1] + a[x + 2] + b[x] + b[x + 1] + b[x + 2] + c[x] + c[x + 1] + c[x + 2]
@@ -207,23 +288,95 @@ def _fit(
 
 @serial_kernel
 def _step(
-    found: np.ndarray, light: np.ndarray, mask: np.ndarray, weights: np.ndarray, lines: np.ndarray, y: int, first: int, last: int,
-    kept: float, taken: float, change: np.ndarray,
-) -> None:  # fmt: skip
-    """By how much the pixels of a row change: towards what the windows that hold them say, and towards the mask that came."""
+    found: np.ndarray,
+    light: np.ndarray,
+    mask: np.ndarray,
+    weights: np.ndarray,
+    lines: np.ndarray,
+    y: int,
+    first: int,
+    last: int,
+    kept: float,
+    taken: float,
+    change: np.ndarray,
+) -> None:
+    """By how much the pixels of a row change: towards what the windows that hold them say, and
+    towards the mask that came.
+    """
     height, width = mask.shape
     size, rows = last - first, min(y + 1, height - 2) - max(y - 1, 1) + 1
-    value, came, weight, moves = found[y, first:last], mask[y, first:last], weights[y, first:last], change[y, first:last]
+    value, came, weight, moves = (
+        found[y, first:last],
+        mask[y, first:last],
+        weights[y, first:last],
+        change[y, first:last],
+    )
     red, green, blue = light[0, y, first:last], light[1, y, first:last], light[2, y, first:last]
-    la, lb, lc = lines[0, y, first : last + 2], lines[0, y + 1, first : last + 2], lines[0, y + 2, first : last + 2]
-    ra, rb, rc = lines[1, y, first : last + 2], lines[1, y + 1, first : last + 2], lines[1, y + 2, first : last + 2]
-    ga, gb, gc = lines[2, y, first : last + 2], lines[2, y + 1, first : last + 2], lines[2, y + 2, first : last + 2]
-    ba, bb, bc = lines[3, y, first : last + 2], lines[3, y + 1, first : last + 2], lines[3, y + 2, first : last + 2]
+    la, lb, lc = (
+        lines[0, y, first : last + 2],
+        lines[0, y + 1, first : last + 2],
+        lines[0, y + 2, first : last + 2],
+    )
+    ra, rb, rc = (
+        lines[1, y, first : last + 2],
+        lines[1, y + 1, first : last + 2],
+        lines[1, y + 2, first : last + 2],
+    )
+    ga, gb, gc = (
+        lines[2, y, first : last + 2],
+        lines[2, y + 1, first : last + 2],
+        lines[2, y + 2, first : last + 2],
+    )
+    ba, bb, bc = (
+        lines[3, y, first : last + 2],
+        lines[3, y + 1, first : last + 2],
+        lines[3, y + 2, first : last + 2],
+    )
     for x in range(size):
-        level = la[x] + la[x + 1] + la[x + 2] + lb[x] + lb[x + 1] + lb[x + 2] + lc[x] + lc[x + 1] + lc[x + 2]
-        level += red[x] * (ra[x] + ra[x + 1] + ra[x + 2] + rb[x] + rb[x + 1] + rb[x + 2] + rc[x] + rc[x + 1] + rc[x + 2])
-        level += green[x] * (ga[x] + ga[x + 1] + ga[x + 2] + gb[x] + gb[x + 1] + gb[x + 2] + gc[x] + gc[x + 1] + gc[x + 2])
-        level += blue[x] * (ba[x] + ba[x + 1] + ba[x + 2] + bb[x] + bb[x + 1] + bb[x + 2] + bc[x] + bc[x + 1] + bc[x + 2])
+        level = (
+            la[x]
+            + la[x + 1]
+            + la[x + 2]
+            + lb[x]
+            + lb[x + 1]
+            + lb[x + 2]
+            + lc[x]
+            + lc[x + 1]
+            + lc[x + 2]
+        )
+        level += red[x] * (
+            ra[x]
+            + ra[x + 1]
+            + ra[x + 2]
+            + rb[x]
+            + rb[x + 1]
+            + rb[x + 2]
+            + rc[x]
+            + rc[x + 1]
+            + rc[x + 2]
+        )
+        level += green[x] * (
+            ga[x]
+            + ga[x + 1]
+            + ga[x + 2]
+            + gb[x]
+            + gb[x + 1]
+            + gb[x + 2]
+            + gc[x]
+            + gc[x + 1]
+            + gc[x + 2]
+        )
+        level += blue[x] * (
+            ba[x]
+            + ba[x + 1]
+            + ba[x + 2]
+            + bb[x]
+            + bb[x + 1]
+            + bb[x + 2]
+            + bc[x]
+            + bc[x + 1]
+            + bc[x + 2]
+        )
         # At the border of the picture fewer windows hold a pixel.
         windows = rows * (min(first + x + 1, width - 2) - max(first + x - 1, 1) + 1)
         rest = level - np.float32(windows) * value[x] + weight[x] * (came[x] - value[x])

@@ -13,7 +13,8 @@ NOISE_PER_PASS = 0.004
 MOST = 8
 #: Side of a block of JPEG, pixels (ITU-T T.81).
 BLOCK = 8
-#: How much larger steps across its borders must be to count as blocks: pictures that never were JPEGs stay below.
+#: How much larger steps across its borders must be to count as blocks: pictures that never were
+#: JPEGs stay below.
 BLOCKY = 1.1
 #: How many passes blocks ask for.
 PASSES_FOR_BLOCKS = 2
@@ -26,29 +27,39 @@ LOOKS_PER_PASS = ROUND
 
 
 def noise_of(plane: np.ndarray) -> float:
-    """Standard deviation of the noise in a plane (H, W): J. Immerkaer, "Fast noise variance estimation" (1996)."""
+    """Standard deviation of the noise in a plane (H, W): J. Immerkaer, "Fast noise variance
+    estimation" (1996).
+    """
     if min(plane.shape) < 3:
         return 0.0
-    response = cv2.filter2D(plane, cv2.CV_32F, np.array([[1, -2, 1], [-2, 4, -2], [1, -2, 1]], np.float32))[1:-1, 1:-1]
+    response = cv2.filter2D(
+        plane, cv2.CV_32F, np.array([[1, -2, 1], [-2, 4, -2], [1, -2, 1]], np.float32)
+    )[1:-1, 1:-1]
     return float(np.abs(response).mean() * np.sqrt(np.pi / 2) / 6)
 
 
 def blockiness_of(plane: np.ndarray) -> float:
-    """Return how much larger the steps of a plane (H, W) are across the borders of 8 x 8 blocks than elsewhere; 1 where there are no blocks.
+    """Return how much larger the steps of a plane (H, W) are across the borders of 8 x 8 blocks
+    than elsewhere; 1 where there are no blocks.
 
     The plane begins on a border. JPEG and many video codecs work in such blocks (ITU-T T.81).
     """
     if min(plane.shape) < 3 * BLOCK:
         return 1.0
     found = []
-    for steps in (np.abs(np.diff(plane, axis=1)).mean(axis=0), np.abs(np.diff(plane, axis=0)).mean(axis=1)):
+    for steps in (
+        np.abs(np.diff(plane, axis=1)).mean(axis=0),
+        np.abs(np.diff(plane, axis=0)).mean(axis=1),
+    ):
         border = np.arange(len(steps)) % BLOCK == BLOCK - 1
         found.append(steps[border].mean() / max(float(steps[~border].mean()), 1e-9))
     return float(max(found))
 
 
 def fitting_amount(lab: np.ndarray) -> int:
-    """Return how many passes the chroma noise and the chroma blocks of a picture (3, H, W) Oklab ask for, 0 to 8; it begins on a block."""
+    """Return how many passes the chroma noise and the chroma blocks of a picture (3, H, W) Oklab
+    ask for, 0 to 8; it begins on a block.
+    """
     noise = max(noise_of(lab[1]), noise_of(lab[2]))
     passes = int(np.clip(np.ceil(noise / NOISE_PER_PASS - 0.5), 0, MOST))
     blocky = noise > NO_NOISE and max(blockiness_of(lab[1]), blockiness_of(lab[2])) > BLOCKY
@@ -56,9 +67,11 @@ def fitting_amount(lab: np.ndarray) -> int:
 
 
 def cleaned(lab: np.ndarray, passes: int) -> np.ndarray:
-    """Oklab with a and b smoothed by ``passes`` (1 or more) of a 5 x 5 median, which keeps edges; L is untouched.
+    """Oklab with a and b smoothed by ``passes`` (1 or more) of a 5 x 5 median, which keeps edges; L
+    is untouched.
 
-    A pixel that the median would change by more than the noise ever does stays: it is a strand or a speck of another colour.
+    A pixel that the median would change by more than the noise ever does stays: it is a strand or a
+        speck of another colour.
     """
     out = np.empty_like(lab)
     out[0] = lab[0]

@@ -1,4 +1,6 @@
-"""Let clicked places stand: where an outline was moved over a clicked place, the picked mask comes back round it."""
+"""Let clicked places stand: where an outline was moved over a clicked place, the picked mask comes
+back round it.
+"""
 
 from __future__ import annotations
 
@@ -12,12 +14,17 @@ HALF = 0.5
 
 
 def restore_clicked_regions(
-    mask: np.ndarray, picked: np.ndarray, kept: Sequence[tuple[float, float]], dropped: Sequence[tuple[float, float]], near: float
+    mask: np.ndarray,
+    picked: np.ndarray,
+    kept: Sequence[tuple[float, float]],
+    dropped: Sequence[tuple[float, float]],
+    near: float,
 ) -> np.ndarray:
-    """A mask (H, W) float32, worked on from the ``picked`` one, that holds what was kept and not what was dropped.
+    """A mask (H, W) float32, worked on from the ``picked`` one, that holds what was kept and not
+    what was dropped.
 
-    Where the work took a kept place out, or a dropped one in, the piece that it turned round there is as it was picked, up to ``near`` pixels
-    away. ``mask`` itself where there is no such place.
+    Where the work took a kept place out, or a dropped one in, the piece that it turned round there
+    is as it was picked, up to ``near`` pixels away. ``mask`` itself where there is no such place.
     """
     out = mask
     for places, was in ((kept, True), (dropped, False)):

@@ -7,9 +7,13 @@ import numpy as np
 
 
 def blurred(plane: np.ndarray, sigma: float, ends: float = 4.0) -> np.ndarray:
-    """Gaussian blur of a plane (H, W), edges repeated; cut off at four standard deviations, as scipy.ndimage does, or where it is said."""
+    """Gaussian blur of a plane (H, W), edges repeated; cut off at four standard deviations, as
+    scipy.ndimage does, or where it is said.
+    """
     half = int(ends * sigma + 0.5)
-    return cv2.GaussianBlur(plane, (2 * half + 1, 2 * half + 1), sigma, borderType=cv2.BORDER_REPLICATE)
+    return cv2.GaussianBlur(
+        plane, (2 * half + 1, 2 * half + 1), sigma, borderType=cv2.BORDER_REPLICATE
+    )
 
 
 def feathered(mask: np.ndarray, sigma: float, way: str = "both") -> np.ndarray:
@@ -26,11 +30,15 @@ def feathered(mask: np.ndarray, sigma: float, way: str = "both") -> np.ndarray:
         return np.minimum(mask, np.clip(2 * soft - 1, 0, 1))
     if way == "outwards":
         return np.maximum(mask, np.clip(2 * soft, 0, 1))
-    return np.clip(soft, 0, 1, out=soft)  # the blur's weights are rounded: together they may be a little more than one
+    return np.clip(
+        soft, 0, 1, out=soft
+    )  # the blur's weights are rounded: together they may be a little more than one
 
 
 def smoothed(mask: np.ndarray, sigma: float) -> np.ndarray:
-    """Round a jagged outline without softening it: a Gaussian, then steepened back to an edge about a pixel wide."""
+    """Round a jagged outline without softening it: a Gaussian, then steepened back to an edge about
+    a pixel wide.
+    """
     if sigma <= 0:
         return mask
     # The slope of a straight blurred edge is 1 / (sigma * sqrt(2 pi)).

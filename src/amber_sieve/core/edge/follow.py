@@ -1,9 +1,11 @@
 """Follow: the pixels of an outline unmixed into the surface and what lies behind it. Ours.
 
-A pixel on an outline is a mixture, in linear light, of the surface's colour F and the colour B behind it. Both are spread from
-where the mask is sure into the band round the outline by normalised convolution (H. Knutsson, C.-F. Westin, "Normalized and
-differential convolution", 1993), with wider ones where a narrow one finds nothing. The mask of a band pixel I is then the
-share of F that explains it best: clip((I - B)·(F - B) / |F - B|²). Where F and B are too alike to tell, the mask stays.
+A pixel on an outline is a mixture, in linear light, of the surface's colour F and the colour B
+behind it. Both are spread from where the mask is sure into the band round the outline by normalised
+convolution (H. Knutsson, C.-F. Westin, "Normalized and differential convolution", 1993), with wider
+ones where a narrow one finds nothing. The mask of a band pixel I is then the
+share of F that explains it best: clip((I - B)·(F - B) / |F - B|²). Where F and B are too alike to
+    tell, the mask stays.
 """
 
 from __future__ import annotations
@@ -13,7 +15,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from ..parallel import inner, kernel, prange
+from ..jit.parallel import inner, kernel, prange
 from .box import box_of
 from .grid import Grid, between, enlarged, grid_over, place_in, sampled
 from .spread import CELLS_A_DEVIATION, ENDS, WIDER, Round, round_box, spread
@@ -24,7 +26,8 @@ SURE = 0.95
 NOT = 0.05
 #: Colours are spread with a standard deviation of this share of the reach, then with wider ones.
 SPREAD = 0.5
-#: What lies behind is learnt from this share of the reach away: nearer there may be strands the mask missed.
+#: What lies behind is learnt from this share of the reach away: nearer there may be strands the
+#: mask missed.
 CLEAR = 0.4
 #: The band goes this share of the reach into the surface: folds are not mixtures.
 INTO = 0.15
@@ -32,10 +35,11 @@ INTO = 0.15
 DEEPEST = 3.0
 #: Shares below this are nothing, and above its complement all.
 REST = 0.04
-#: Reaches round the mask from which the colour behind it is learnt: to where the widest spread ends, and two cells of its grid.
+#: Reaches round the mask from which the colour behind it is learnt: to where the widest spread
+#: ends, and two cells of its grid.
 ROOM = SPREAD * WIDER[-1] * (ENDS + 1 / CELLS_A_DEVIATION)
-#: How far the mask of a pixel looks, in reaches: to where the widest spread ends, two cells of its grid and one of the finer farther, and
-#: from there to where the mask is near.
+#: How far the mask of a pixel looks, in reaches: to where the widest spread ends, two cells of its
+#: grid and one of the finer farther, and from there to where the mask is near.
 LOOKS_PER_REACH = SPREAD * WIDER[-1] * (ENDS + 2 / CELLS_A_DEVIATION) + 1
 
 
@@ -45,7 +49,8 @@ class EdgeMatte:
 
     Attributes
     ----------
-    foreground, background : (3, h, w) float32 linear light, by the cells of ``grid`` over a box of the picture.
+    foreground, background : (3, h, w) float32 linear light, by the cells of ``grid`` over a box of
+        the picture.
     band : (h', w') bool, the pixels of the box whose mask was taken from them.
     alpha : (H, W) float32, how much of every pixel of the picture is surface.
     corner : row and column of the box's top left.
@@ -65,7 +70,14 @@ class EdgeMatte:
     @property
     def opposite(self) -> EdgeMatte:
         """The same of what lies behind, for the mask turned round."""
-        return EdgeMatte(self.background, self.foreground, self.grid, self.band, np.subtract(1, self.alpha), self.corner)
+        return EdgeMatte(
+            self.background,
+            self.foreground,
+            self.grid,
+            self.band,
+            np.subtract(1, self.alpha),
+            self.corner,
+        )
 
     @property
     def whole_band(self) -> np.ndarray:
@@ -81,10 +93,15 @@ def projections(
     planes: np.ndarray, y: int, x: int, foreground: np.ndarray, background: np.ndarray,
     y0: int, y1: int, ty: np.float32, x0: int, x1: int, tx: np.float32,
 ) -> tuple[np.float32, np.float32, np.float32]:  # fmt: skip
-    """(I - B)·(F - B), |F - B|² and |I - B|² of a pixel, F and B between four pixels of coarse planes."""
+    """(I - B)·(F - B), |F - B|² and |I - B|² of a pixel, F and B between four pixels of coarse
+    planes.
+    """
     along, across, off = np.float32(0), np.float32(0), np.float32(0)
     for k in range(3):
-        f, b = between(foreground[k], y0, y1, ty, x0, x1, tx), between(background[k], y0, y1, ty, x0, x1, tx)
+        f, b = (
+            between(foreground[k], y0, y1, ty, x0, x1, tx),
+            between(background[k], y0, y1, ty, x0, x1, tx),
+        )
         way, away = f - b, planes[k, y, x] - b
         along += away * way
         across += way * way
@@ -94,10 +111,14 @@ def projections(
 
 @inner
 def alpha_of(along: np.float32, across: np.float32, came: np.float32, least: float) -> np.float32:
-    """The share of the surface in a pixel: (I - B)·(F - B) and |F - B|² say what it is, ``came`` what the mask had there."""
+    """The share of the surface in a pixel: (I - B)·(F - B) and |F - B|² say what it is, ``came``
+    what the mask had there.
+    """
     alpha = min(max(along / max(across, np.float32(1e-12)), np.float32(0)), np.float32(1))
     # What noise makes of pure background and pure surface is neither.
-    alpha = min(max((alpha - np.float32(REST)) / np.float32(1 - 2 * REST), np.float32(0)), np.float32(1))
+    alpha = min(
+        max((alpha - np.float32(REST)) / np.float32(1 - 2 * REST), np.float32(0)), np.float32(1)
+    )
     # Between "too alike" and twice that, unmixing comes in gradually.
     trust = min(max(across / np.float32(least) - 1, np.float32(0)), np.float32(1))
     return came + trust * (alpha - came)
@@ -126,12 +147,26 @@ def _unmix(
                 out[y, x] = mask[y, x]
                 continue
             x0, x1, tx = place_in(x + 0.5, left, cell, foreground.shape[2])
-            along, across, _ = projections(planes, rows_from + y, columns_from + x, foreground, background, y0, y1, ty, x0, x1, tx)
+            along, across, _ = projections(
+                planes,
+                rows_from + y,
+                columns_from + x,
+                foreground,
+                background,
+                y0,
+                y1,
+                ty,
+                x0,
+                x1,
+                tx,
+            )
             out[y, x] = alpha_of(along, across, mask[y, x], least)
 
 
 def distances_of(mask: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return how far every pixel lies from the mask, and how deep inside what is sure of it, pixels."""
+    """Return how far every pixel lies from the mask, and how deep inside what is sure of it,
+    pixels.
+    """
     away = cv2.distanceTransform((mask < NOT).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
     deep = cv2.distanceTransform((mask > SURE).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
     return away, deep
@@ -151,26 +186,40 @@ def clear_of(reach: float) -> float:
 SPARE = 2
 
 
-def near_outline(away: np.ndarray, deep: np.ndarray, outside: float, inside: float, there: Round) -> np.ndarray:
-    """Return which cells of the box round a part lie within some distance of the part's outline, with some to spare, bool."""
+def near_outline(
+    away: np.ndarray, deep: np.ndarray, outside: float, inside: float, there: Round
+) -> np.ndarray:
+    """Return which cells of the box round a part lie within some distance of the part's outline,
+    with some to spare, bool.
+    """
     cell = there.grid.cell
-    own = grid_over(away.shape, cell, (there.corner[0] + there.part[0], there.corner[1] + there.part[1]))
+    own = grid_over(
+        away.shape, cell, (there.corner[0] + there.part[0], there.corner[1] + there.part[1])
+    )
     spare = SPARE * cell
     near = (sampled(away, own) <= outside + spare) & (sampled(deep, own) <= inside + spare)
     out = np.zeros(there.grid.shape, bool)
-    row, column = (there.part[0] + there.grid.top) // cell, (there.part[1] + there.grid.left) // cell
+    row, column = (
+        (there.part[0] + there.grid.top) // cell,
+        (there.part[1] + there.grid.left) // cell,
+    )
     out[row : row + own.rows, column : column + own.columns] = near
     return out
 
 
 def colours_of(
-    planes: np.ndarray, away: np.ndarray, deep: np.ndarray, reach: float, needed: np.ndarray, there: Round
+    planes: np.ndarray,
+    away: np.ndarray,
+    deep: np.ndarray,
+    reach: float,
+    needed: np.ndarray,
+    there: Round,
 ) -> tuple[np.ndarray, np.ndarray] | None:
-    """The colours of the surface and of what lies behind it, spread, (3, h, w), alike where one of them is not known; None where one of them
-    is known nowhere.
+    """The colours of the surface and of what lies behind it, spread, (3, h, w), alike where one of
+    them is not known; None where one of them is known nowhere.
 
-    ``needed`` (h, w) bool says where, by the cells of the box; elsewhere both are nothing. Only what lies near a place has a say in them, so
-    that a part of a picture finds what the whole does.
+    ``needed`` (h, w) bool says where, by the cells of the box; elsewhere both are nothing. Only
+    what lies near a place has a say in them, so that a part of a picture finds what the whole does.
     """
     sigma = SPREAD * reach
     foreground, one = spread(planes, there, deep, depth_of(reach), False, sigma, needed)
@@ -186,22 +235,33 @@ def colours_of(
 
 
 def outline_box(mask: np.ndarray, reach: float, cell: int) -> tuple[slice, slice] | None:
-    """The part of a mask (H, W) in which an outline is looked at, with what is needed round it; None where there is none."""
+    """The part of a mask (H, W) in which an outline is looked at, with what is needed round it;
+    None where there is none.
+    """
     box = box_of(mask, NOT, reach + (SPARE + 1) * cell)
     return (
         None
         if box is None
-        else (slice(box[0].start, min(box[0].stop, mask.shape[0])), slice(box[1].start, min(box[1].stop, mask.shape[1])))
+        else (
+            slice(box[0].start, min(box[0].stop, mask.shape[0])),
+            slice(box[1].start, min(box[1].stop, mask.shape[1])),
+        )
     )
 
 
 def min_distance_squared(sensitivity: float) -> float:
-    """Squared distance of two colours in linear light that is too small to tell; 0.0016 is 0.04 in one channel."""
+    """Squared distance of two colours in linear light that is too small to tell; 0.0016 is 0.04 in
+    one channel.
+    """
     return float(0.0064 * 10 ** (-2 * sensitivity))
 
 
 def follow(
-    planes: np.ndarray, mask: np.ndarray, reach: float, sensitivity: float = 0.5, origin: tuple[int, int] = (0, 0)
+    planes: np.ndarray,
+    mask: np.ndarray,
+    reach: float,
+    sensitivity: float = 0.5,
+    origin: tuple[int, int] = (0, 0),
 ) -> tuple[np.ndarray, EdgeMatte | None]:
     """Unmix the outline of a mask.
 
@@ -214,7 +274,8 @@ def follow(
 
     Returns
     -------
-    The mask (the one that came where nothing is to be done), and what was spread, or None where there is no outline.
+    The mask (the one that came where nothing is to be done), and what was spread, or None where
+    there is no outline.
     """
     cell = max(1, int(SPREAD * reach / 2))
     box = outline_box(mask, reach, cell) if reach > 0 else None
@@ -232,7 +293,17 @@ def follow(
         return mask, None
     out, unmixed = mask.copy(), np.empty_like(part)
     _unmix(
-        planes, box[0].start, box[1].start, part, band, *colours, grid.cell, grid.top, grid.left, min_distance_squared(sensitivity), unmixed
+        planes,
+        box[0].start,
+        box[1].start,
+        part,
+        band,
+        *colours,
+        grid.cell,
+        grid.top,
+        grid.left,
+        min_distance_squared(sensitivity),
+        unmixed,
     )
     out[box] = unmixed
     return out, EdgeMatte(*colours, grid, band, out, (box[0].start, box[1].start))
@@ -257,16 +328,23 @@ def _surface(
         x0, x1, tx = place_in(x + 0.5, left, cell, foreground.shape[2])
         m = alpha[y, x]
         for k in range(3):
-            f, b = between(foreground[k], y0, y1, ty, x0, x1, tx), between(background[k], y0, y1, ty, x0, x1, tx)
+            f, b = (
+                between(foreground[k], y0, y1, ty, x0, x1, tx),
+                between(background[k], y0, y1, ty, x0, x1, tx),
+            )
             rest = planes[k, y, x] - m * f - (1 - m) * b
             out[k, 0, n] = max(f + rest * m / (m * m + (1 - m) * (1 - m)), np.float32(0))
 
 
-def surface_colours(planes: np.ndarray, unmixed: EdgeMatte) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+def surface_colours(
+    planes: np.ndarray, unmixed: EdgeMatte
+) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     """The surface's own colour in every pixel of the band that holds some of it.
 
-    A mixed pixel is I = m·F' + (1 - m)·B'. What the spread colours F and B do not explain, r, is laid to both so that they change least in
-    sum of squares: F' = F + r·m / (m² + (1 - m)²); so what lies behind a faint pixel does not colour its surface. Adjusted, it is m·A(F') + (1 - m)·B = I + m·(A(F') - F').
+    A mixed pixel is I = m·F' + (1 - m)·B'. What the spread colours F and B do not explain, r, is
+    laid to both so that they change least in
+    sum of squares: F' = F + r·m / (m² + (1 - m)²); so what lies behind a faint pixel does not
+        colour its surface. Adjusted, it is m·A(F') + (1 - m)·B = I + m·(A(F') - F').
 
     Returns
     -------
@@ -274,9 +352,22 @@ def surface_colours(planes: np.ndarray, unmixed: EdgeMatte) -> tuple[np.ndarray,
     """
     top, left = unmixed.corner
     height, width = unmixed.band.shape
-    rows, columns = np.nonzero(unmixed.band & (unmixed.alpha[top : top + height, left : left + width] > 0.004))
+    rows, columns = np.nonzero(
+        unmixed.band & (unmixed.alpha[top : top + height, left : left + width] > 0.004)
+    )
     rows, columns = rows + top, columns + left
     out = np.empty((3, 1, rows.size), np.float32)
     grid = unmixed.grid
-    _surface(planes, unmixed.alpha, rows, columns, unmixed.foreground, unmixed.background, grid.cell, grid.top - top, grid.left - left, out)
+    _surface(
+        planes,
+        unmixed.alpha,
+        rows,
+        columns,
+        unmixed.foreground,
+        unmixed.background,
+        grid.cell,
+        grid.top - top,
+        grid.left - left,
+        out,
+    )
     return rows, columns, out

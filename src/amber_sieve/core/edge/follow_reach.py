@@ -1,9 +1,11 @@
 """Follow with the reach found place by place. Ours.
 
-Thin strands want a short reach, a loose fringe a long one. For every reach, the mask m and the colours F and B it spreads explain
-the picture as m·F + (1 - m)·B. What they leave unexplained, as a share of |F - B|, is averaged over a band as wide as the widest
-reach; outside its own band a reach leaves the mask as it came, so strands that it missed count against it, and so does the mask
-that came, as one more candidate. Every place takes the mixture of the candidates in which the one that explains most rules.
+Thin strands want a short reach, a loose fringe a long one. For every reach, the mask m and the
+colours F and B it spreads explain the picture as m·F + (1 - m)·B. What they leave unexplained, as a
+share of |F - B|, is averaged over a band as wide as the widest reach; outside its own band a reach
+leaves the mask as it came, so strands that it missed count against it, and so does the mask that
+came, as one more candidate. Every place takes the mixture of the candidates in which the one that
+explains most rules.
 """
 
 from __future__ import annotations
@@ -14,7 +16,7 @@ from typing import Any
 
 import numpy as np
 
-from ..parallel import inner, kernel, prange
+from ..jit.parallel import inner, kernel, prange
 from .feather import blurred
 from .follow import (
     LOOKS_PER_REACH,
@@ -43,7 +45,8 @@ SMOOTH = 22.0
 COARSE = 6
 #: Difference in what is left unexplained at which one candidate rules over another.
 RULES = 0.005
-#: A longer reach must explain so much more than the next shorter one: texture is explained by anything that is long enough.
+#: A longer reach must explain so much more than the next shorter one: texture is explained by
+#: anything that is long enough.
 LONGER = 0.014
 #: A pixel of which more than this was mixed anew lies in the band.
 HALF = 0.5
@@ -59,7 +62,9 @@ FOUND_LOOKS = LOOKS_PER_REACH * REACHES[-1] + 4 * SMOOTH + 2 * COARSE
 
 @dataclass(frozen=True)
 class _Tried:
-    """A reach, pixels, which of the reaches it is from 1 on, and the colours it spread (3, h, w), by the cells of a grid, to where they are needed (h, w)."""
+    """A reach, pixels, which of the reaches it is from 1 on, and the colours it spread (3, h, w),
+    by the cells of a grid, to where they are needed (h, w).
+    """
 
     reach: float
     longer: int
@@ -78,13 +83,32 @@ def _rest(along: np.float32, across: np.float32, off: np.float32, alpha: np.floa
 
 @kernel
 def _unexplained(
-    planes: np.ndarray, rows_from: int, columns_from: int, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, foreground: np.ndarray,
-    background: np.ndarray, side: int, above: int, beside: int, least: float, reach: float, depth: float, wide: float, inside: float, cell: int,
-    top: int, left: int, sums: np.ndarray,
-) -> None:  # fmt: skip
-    """Sums over cells of a grid (4, h, w) of what one reach leaves unexplained in the wide band, what the mask that came does with its
-    colours, the pixels counted, and those of them whose colours are known. The part lies in the planes from a row and column on; ``side``,
-    ``above`` and ``beside`` are of the colours' grid."""
+    planes: np.ndarray,
+    rows_from: int,
+    columns_from: int,
+    mask: np.ndarray,
+    away: np.ndarray,
+    deep: np.ndarray,
+    foreground: np.ndarray,
+    background: np.ndarray,
+    side: int,
+    above: int,
+    beside: int,
+    least: float,
+    reach: float,
+    depth: float,
+    wide: float,
+    inside: float,
+    cell: int,
+    top: int,
+    left: int,
+    sums: np.ndarray,
+) -> None:
+    """Sums over cells of a grid (4, h, w) of what one reach leaves unexplained in the wide band,
+    what the mask that came does with its colours, the pixels counted, and those of them whose
+    colours are known. The part lies in the planes from a row and column on; ``side``, ``above`` and
+    ``beside`` are of the colours' grid.
+    """
     height, width = mask.shape
     for row in prange(sums.shape[1]):
         start: Any = np.int64(row) * cell - top  # unsigned, it could not lie before the part
@@ -94,9 +118,25 @@ def _unexplained(
                 if away[y, x] > wide or deep[y, x] > inside:
                     continue
                 x0, x1, tx = place_in(x + 0.5, beside, side, foreground.shape[2])
-                along, across, off = projections(planes, rows_from + y, columns_from + x, foreground, background, y0, y1, ty, x0, x1, tx)
+                along, across, off = projections(
+                    planes,
+                    rows_from + y,
+                    columns_from + x,
+                    foreground,
+                    background,
+                    y0,
+                    y1,
+                    ty,
+                    x0,
+                    x1,
+                    tx,
+                )
                 came = mask[y, x]
-                alpha = alpha_of(along, across, came, least) if away[y, x] <= reach and deep[y, x] <= depth else came
+                alpha = (
+                    alpha_of(along, across, came, least)
+                    if away[y, x] <= reach and deep[y, x] <= depth
+                    else came
+                )
                 column = (x + left) // cell
                 sums[0, row, column] += _rest(along, across, off, alpha)
                 sums[1, row, column] += _rest(along, across, off, came)
@@ -106,13 +146,32 @@ def _unexplained(
 
 @kernel
 def _mix_in(
-    planes: np.ndarray, mask: np.ndarray, away: np.ndarray, deep: np.ndarray, foreground: np.ndarray, background: np.ndarray, side: int, above: int,
-    beside: int, least: float, reach: float, depth: float, weights: np.ndarray, cell: int, before: int, aside: int, top: int, left: int,
-    out: np.ndarray, banded: np.ndarray,
-) -> None:  # fmt: skip
-    """Add what one reach changes of the mask, times its weights (coarse), to ``out``, in which, as in the planes, the part lies at a row and
-    column; ``banded`` gets the weights where it does. ``side``, ``above``, ``beside`` are of the colours' grid, ``cell``, ``before``, ``aside`` of
-    the weights'."""
+    planes: np.ndarray,
+    mask: np.ndarray,
+    away: np.ndarray,
+    deep: np.ndarray,
+    foreground: np.ndarray,
+    background: np.ndarray,
+    side: int,
+    above: int,
+    beside: int,
+    least: float,
+    reach: float,
+    depth: float,
+    weights: np.ndarray,
+    cell: int,
+    before: int,
+    aside: int,
+    top: int,
+    left: int,
+    out: np.ndarray,
+    banded: np.ndarray,
+) -> None:
+    """Add what one reach changes of the mask, times its weights (coarse), to ``out``, in which, as
+    in the planes, the part lies at a row and column; ``banded`` gets the weights where it does.
+    ``side``, ``above``, ``beside`` are of the colours' grid, ``cell``, ``before``, ``aside`` of the
+    weights'.
+    """
     height, width = mask.shape
     for y in prange(height):
         y0, y1, ty = place_in(y + 0.5, above, side, foreground.shape[1])
@@ -125,8 +184,12 @@ def _mix_in(
             if weight <= np.float32(0):
                 continue
             x0, x1, tx = place_in(x + 0.5, beside, side, foreground.shape[2])
-            along, across, _ = projections(planes, top + y, left + x, foreground, background, y0, y1, ty, x0, x1, tx)
-            out[top + y, left + x] += weight * (alpha_of(along, across, mask[y, x], least) - mask[y, x])
+            along, across, _ = projections(
+                planes, top + y, left + x, foreground, background, y0, y1, ty, x0, x1, tx
+            )
+            out[top + y, left + x] += weight * (
+                alpha_of(along, across, mask[y, x], least) - mask[y, x]
+            )
             banded[y, x] += weight
 
 
@@ -149,7 +212,8 @@ def follow_found(
 
     Returns
     -------
-    The mask (the one that came where nothing is to be done), and what was spread, or None where there is no outline.
+    The mask (the one that came where nothing is to be done), and what was spread, or None where
+    there is no outline.
     """
     reaches = [reach * scale for reach in REACHES if reach * scale >= 1] or [1.0]
     cells = [max(2, int(SPREAD * reach)) for reach in reaches]
@@ -172,26 +236,59 @@ def follow_found(
     if not tried:
         return mask, None
     check()
-    least, coarse = min_distance_squared(sensitivity), grid_over(part.shape, max(1, round(COARSE * scale)), corner)
-    weights = _weights(planes, place, part, away, deep, tried, scale, (reaches[-1], inside), least, coarse)
+    least, coarse = (
+        min_distance_squared(sensitivity),
+        grid_over(part.shape, max(1, round(COARSE * scale)), corner),
+    )
+    weights = _weights(
+        planes, place, part, away, deep, tried, scale, (reaches[-1], inside), least, coarse
+    )
     check()
     out, banded = mask.copy(), np.zeros_like(part)
     for one, weight in zip(tried, weights, strict=True):
         _mix_in(
-            planes, part, away, deep, one.foreground, one.background, one.grid.cell, one.grid.top, one.grid.left, least, one.reach, depth_of(one.reach),
-            weight, coarse.cell, coarse.top, coarse.left, *place, out, banded,
-        )  # fmt: skip
-    return out, EdgeMatte(*_together(tried, weights, coarse), tried[0].grid, banded > HALF, out, place)
+            planes,
+            part,
+            away,
+            deep,
+            one.foreground,
+            one.background,
+            one.grid.cell,
+            one.grid.top,
+            one.grid.left,
+            least,
+            one.reach,
+            depth_of(one.reach),
+            weight,
+            coarse.cell,
+            coarse.top,
+            coarse.left,
+            *place,
+            out,
+            banded,
+        )
+    return out, EdgeMatte(
+        *_together(tried, weights, coarse), tried[0].grid, banded > HALF, out, place
+    )
 
 
 def _weights(
-    planes: np.ndarray, place: tuple[int, int], mask: np.ndarray, away: np.ndarray, deep: np.ndarray, tried: list[_Tried], scale: float,
-    wide: tuple[float, float], least: float, grid: Grid,
-) -> list[np.ndarray]:  # fmt: skip
-    """Return how much each reach counts, by the cells of a coarse grid; what is missing to 1 is the mask as it came.
+    planes: np.ndarray,
+    place: tuple[int, int],
+    mask: np.ndarray,
+    away: np.ndarray,
+    deep: np.ndarray,
+    tried: list[_Tried],
+    scale: float,
+    wide: tuple[float, float],
+    least: float,
+    grid: Grid,
+) -> list[np.ndarray]:
+    """Return how much each reach counts, by the cells of a coarse grid; what is missing to 1 is the
+    mask as it came.
 
-    ``place`` is the row and column of the planes in which the mask starts, ``wide`` how far out and how deep in the band goes in which they
-    are compared.
+    ``place`` is the row and column of the planes in which the mask starts, ``wide`` how far out and
+    how deep in the band goes in which they are compared.
     """
     sigma = SMOOTH * scale / grid.cell
     costs: list[np.ndarray] = []
@@ -199,14 +296,31 @@ def _weights(
     for one in tried:
         sums, own_grid = np.zeros((4, *grid.shape), np.float32), one.grid
         _unexplained(
-            planes, *place, mask, away, deep, one.foreground, one.background, own_grid.cell, own_grid.top, own_grid.left, least, one.reach,
-            depth_of(one.reach), *wide, grid.cell, grid.top, grid.left, sums,
-        )  # fmt: skip
+            planes,
+            *place,
+            mask,
+            away,
+            deep,
+            one.foreground,
+            one.background,
+            own_grid.cell,
+            own_grid.top,
+            own_grid.left,
+            least,
+            one.reach,
+            depth_of(one.reach),
+            *wide,
+            grid.cell,
+            grid.top,
+            grid.left,
+            sums,
+        )
         own, left, count, known = (blurred(plane, sigma) for plane in sums)
         over = 1 / np.maximum(count, 1e-4)
         # Where hardly any colours are known a reach is no candidate.
         trust = np.clip(known * over / LEAST_KNOWN, 0, 1)
-        # The mask as it came is one more candidate, told by the colours of the shortest reach that has some there.
+        # The mask as it came is one more candidate, told by the colours of the shortest reach that
+        # has some there.
         came += (1 - trusted) * trust * (left * over)
         trusted += (1 - trusted) * trust
         costs.append(own * over + LONGER * one.longer + WORST * (1 - trust))
@@ -218,11 +332,19 @@ def _weights(
 
 @kernel
 def _colours_in(
-    foreground: np.ndarray, background: np.ndarray, theirs: np.ndarray, weights: np.ndarray, coarse: np.ndarray, needed: np.ndarray,
-    grid: np.ndarray, to_foreground: np.ndarray, to_background: np.ndarray,
-) -> None:  # fmt: skip
-    """Add colours (3, h', w') times their weights (h'', w'') to others (3, h, w), where they are needed (h, w). The three grids are given
-    as side of a cell, top and left."""
+    foreground: np.ndarray,
+    background: np.ndarray,
+    theirs: np.ndarray,
+    weights: np.ndarray,
+    coarse: np.ndarray,
+    needed: np.ndarray,
+    grid: np.ndarray,
+    to_foreground: np.ndarray,
+    to_background: np.ndarray,
+) -> None:
+    """Add colours (3, h', w') times their weights (h'', w'') to others (3, h, w), where they are
+    needed (h, w). The three grids are given as side of a cell, top and left.
+    """
     rows, columns = needed.shape
     for y in prange(rows):
         down = (y + 0.5) * grid[0] - grid[1]
@@ -235,12 +357,20 @@ def _colours_in(
                 x0, x1, tx = place_in(across, theirs[2], theirs[0], foreground.shape[2])
                 weight = between(weights, w0, w1, tw, v0, v1, tv)
                 for k in range(3):
-                    to_foreground[k, y, x] += weight * between(foreground[k], y0, y1, ty, x0, x1, tx)
-                    to_background[k, y, x] += weight * between(background[k], y0, y1, ty, x0, x1, tx)
+                    to_foreground[k, y, x] += weight * between(
+                        foreground[k], y0, y1, ty, x0, x1, tx
+                    )
+                    to_background[k, y, x] += weight * between(
+                        background[k], y0, y1, ty, x0, x1, tx
+                    )
 
 
-def _together(tried: list[_Tried], weights: list[np.ndarray], coarse: Grid) -> tuple[np.ndarray, np.ndarray]:
-    """The colours of all reaches, mixed by their weights, which lie on a coarse grid, at the finest of their scales."""
+def _together(
+    tried: list[_Tried], weights: list[np.ndarray], coarse: Grid
+) -> tuple[np.ndarray, np.ndarray]:
+    """The colours of all reaches, mixed by their weights, which lie on a coarse grid, at the finest
+    of their scales.
+    """
 
     def numbers(grid: Grid) -> np.ndarray:
         return np.array([grid.cell, grid.top, grid.left], np.int64)
@@ -250,6 +380,14 @@ def _together(tried: list[_Tried], weights: list[np.ndarray], coarse: Grid) -> t
     for one, weight in zip(tried, weights, strict=True):
         theirs, finest = numbers(one.grid), numbers(tried[0].grid)
         _colours_in(
-            one.foreground, one.background, theirs, weight / total, numbers(coarse), tried[0].needed, finest, foreground, background
+            one.foreground,
+            one.background,
+            theirs,
+            weight / total,
+            numbers(coarse),
+            tried[0].needed,
+            finest,
+            foreground,
+            background,
         )
     return foreground, background

@@ -14,7 +14,9 @@ MEMBER = 0.1
 
 @dataclass(frozen=True)
 class Island:
-    """One connected piece: a place on it (x, y in pixels of the mask), its pixels, its box (left, top, width, height)."""
+    """One connected piece: a place on it (x, y in pixels of the mask), its pixels, its box (left,
+    top, width, height).
+    """
 
     x: float
     y: float
@@ -23,7 +25,9 @@ class Island:
 
 
 def _pieces(mask: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    _, labels, stats, _ = cv2.connectedComponentsWithStats((mask >= MEMBER).astype(np.uint8), connectivity=8)
+    _, labels, stats, _ = cv2.connectedComponentsWithStats(
+        (mask >= MEMBER).astype(np.uint8), connectivity=8
+    )
     return labels, stats
 
 
@@ -36,9 +40,13 @@ def islands_of(mask: np.ndarray, most: int = 200) -> list[Island]:
         left, top, width, height, area = (int(v) for v in stats[label])
         inside = labels[top : top + height, left : left + width] == label
         # The deepest pixel: the place that stays on the island longest when the tolerance changes.
-        deep = cv2.distanceTransform(np.pad(inside, 1).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)[1:-1, 1:-1]
+        deep = cv2.distanceTransform(
+            np.pad(inside, 1).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3
+        )[1:-1, 1:-1]
         row, column = np.unravel_index(int(deep.argmax()), deep.shape)
-        found.append(Island(left + float(column), top + float(row), area, (left, top, width, height)))
+        found.append(
+            Island(left + float(column), top + float(row), area, (left, top, width, height))
+        )
     return found
 
 
@@ -59,14 +67,16 @@ def _labels_at(labels: np.ndarray, places: Sequence[tuple[float, float, float]])
 
 
 def without_islands(
-    mask: np.ndarray, out: Sequence[tuple[float, float, float]], only: Sequence[tuple[float, float, float]] = ()
+    mask: np.ndarray,
+    out: Sequence[tuple[float, float, float]],
+    only: Sequence[tuple[float, float, float]] = (),
 ) -> np.ndarray:
     """The mask without the islands at some places, or with only those at others.
 
     Parameters
     ----------
-    out, only : places as x, y, and how far the island may have moved away from there, in pixels of the mask. With ``only``,
-        every other island goes; an empty ``only`` keeps all.
+    out, only : places as x, y, and how far the island may have moved away from there, in pixels of
+        the mask. With ``only``, every other island goes; an empty ``only`` keeps all.
     """
     if not out and not only:
         return mask

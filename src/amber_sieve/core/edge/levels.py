@@ -10,7 +10,8 @@ def mask_levels(mask: np.ndarray, black: float, white: float, gamma: float) -> n
 
     Parameters
     ----------
-    mask : (H, W) float32, 0 to 1; black, white : 0 to 1; with white not above black it becomes a step at white.
+    mask : (H, W) float32, 0 to 1; black, white : 0 to 1; with white not above black it becomes a
+        step at white.
     gamma : above 1 lifts partial pixels, below 1 lowers them.
 
     Example

@@ -1,7 +1,9 @@
-"""The three parts of the package pymatting that closed-form matting needs. Slow to import: wanted by Fine alone.
+"""The three parts of the package pymatting that closed-form matting needs. Slow to import: wanted
+by Fine alone.
 
-The package as a whole compiles all its methods when it is imported for the first time, 50 s of which 8 are for these; so each is
-loaded by itself, under its own name, which the compiler's cache looks for.
+The package as a whole compiles all its methods when it is imported for the first time, 50 s of
+which 8 are for these; so each is loaded by itself, under its own name, which the compiler's cache
+looks for.
 """
 
 from __future__ import annotations
@@ -26,7 +28,9 @@ def _loaded(name: str) -> ModuleType:
 
 
 def _not_said(*words: object) -> None:
-    """In place of the library's ``print``: that a decomposition is tried again with other numbers is nothing for the terminal."""
+    """In place of the library's ``print``: that a decomposition is tried again with other numbers
+    is nothing for the terminal.
+    """
 
 
 _preconditioner = _loaded("preconditioner.ichol")

@@ -1,8 +1,9 @@
-"""Pieces of a mask, what of it hangs together, held as runs of pixels in rows: a label for every pixel would take as much memory as the mask,
-and several times as long.
+"""Pieces of a mask, what of it hangs together, held as runs of pixels in rows: a label for every
+pixel would take as much memory as the mask, and several times as long.
 
-Runs that touch are united as in C. Fiorio, J. Gustedt, "Two linear time Union-Find strategies for image processing" (1996; from memory): the
-earlier root becomes the root of both, and ways to roots are halved.
+Runs that touch are united as in C. Fiorio, J. Gustedt, "Two linear time Union-Find strategies for
+image processing" (1996; from memory): the earlier root becomes the root of both, and ways to roots
+are halved.
 """
 
 from __future__ import annotations
@@ -13,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..disjoint import find_root
-from ..parallel import kernel, lowest_bit, more_than, prange, serial_kernel, set_bits
+from ..jit.parallel import kernel, lowest_bit, more_than, prange, serial_kernel, set_bits
 
 Places = Sequence[tuple[float, float]]
 #: So many pixels of a row are a word of bits.
@@ -22,9 +23,17 @@ ONE, LAST = np.uint64(1), np.uint64(63)
 
 
 @kernel
-def _mark(mask: np.ndarray, level: float, below: bool, bits: np.ndarray, counts: np.ndarray) -> None:
-    """Mark the pixels that are held, as bits (H, words), and how many runs of them begin in each row (H,)."""
-    least, width, turned = np.float32(level), mask.shape[1], ~np.uint64(0) if below else np.uint64(0)
+def _mark(
+    mask: np.ndarray, level: float, below: bool, bits: np.ndarray, counts: np.ndarray
+) -> None:
+    """Mark the pixels that are held, as bits (H, words), and how many runs of them begin in each
+    row (H,).
+    """
+    least, width, turned = (
+        np.float32(level),
+        mask.shape[1],
+        ~np.uint64(0) if below else np.uint64(0),
+    )
     for y in prange(mask.shape[0]):
         row, words, found, before = mask[y], bits[y], np.uint64(0), np.uint64(0)
         for n in range(words.size):
@@ -42,7 +51,9 @@ def _mark(mask: np.ndarray, level: float, below: bool, bits: np.ndarray, counts:
 
 
 @kernel
-def _find(bits: np.ndarray, width: int, rows: np.ndarray, starts: np.ndarray, stops: np.ndarray) -> None:
+def _find(
+    bits: np.ndarray, width: int, rows: np.ndarray, starts: np.ndarray, stops: np.ndarray
+) -> None:
     for y in prange(bits.shape[0]):
         words, run, inside, before = bits[y], rows[y], False, np.uint64(0)
         for n in range(words.size):
@@ -63,8 +74,12 @@ def _find(bits: np.ndarray, width: int, rows: np.ndarray, starts: np.ndarray, st
 
 
 @serial_kernel
-def _unite(rows: np.ndarray, starts: np.ndarray, stops: np.ndarray, reach: int, piece: np.ndarray) -> int:
-    """Number the pieces from 0, each run (N,) with that of its own: how many there are. ``reach``: 1 where corners touch too."""
+def _unite(
+    rows: np.ndarray, starts: np.ndarray, stops: np.ndarray, reach: int, piece: np.ndarray
+) -> int:
+    """Number the pieces from 0, each run (N,) with that of its own: how many there are. ``reach``:
+    1 where corners touch too.
+    """
     for run in range(piece.size):
         piece[run] = run
     for y in range(1, rows.size - 1):
@@ -78,7 +93,11 @@ def _unite(rows: np.ndarray, starts: np.ndarray, stops: np.ndarray, reach: int, 
             else:
                 run += 1
     count = 0
-    for run in range(piece.size):  # a root is the earliest run of its piece, so its number is known before the others ask for it
+    for run in range(
+        piece.size
+        # a root is the earliest run of its piece, so its number is known before the others ask for
+        # it
+    ):
         if piece[run] == run:
             piece[run] = count
             count += 1
@@ -88,7 +107,14 @@ def _unite(rows: np.ndarray, starts: np.ndarray, stops: np.ndarray, reach: int, 
 
 
 @serial_kernel
-def _measure(rows: np.ndarray, starts: np.ndarray, stops: np.ndarray, piece: np.ndarray, sizes: np.ndarray, boxes: np.ndarray) -> None:
+def _measure(
+    rows: np.ndarray,
+    starts: np.ndarray,
+    stops: np.ndarray,
+    piece: np.ndarray,
+    sizes: np.ndarray,
+    boxes: np.ndarray,
+) -> None:
     for y in range(rows.size - 1):
         for run in range(rows[y], rows[y + 1]):
             number = piece[run]
@@ -100,7 +126,13 @@ def _measure(rows: np.ndarray, starts: np.ndarray, stops: np.ndarray, piece: np.
 
 @kernel
 def _write(
-    rows: np.ndarray, starts: np.ndarray, stops: np.ndarray, piece: np.ndarray, which: np.ndarray, value: float, out: np.ndarray
+    rows: np.ndarray,
+    starts: np.ndarray,
+    stops: np.ndarray,
+    piece: np.ndarray,
+    which: np.ndarray,
+    value: float,
+    out: np.ndarray,
 ) -> None:
     for y in prange(out.shape[0]):
         row = out[y]
@@ -111,8 +143,15 @@ def _write(
 
 @serial_kernel
 def _nearest(
-    rows: np.ndarray, starts: np.ndarray, stops: np.ndarray, piece: np.ndarray, which: np.ndarray, away: np.ndarray, near: float, out: np.ndarray
-) -> None:  # fmt: skip
+    rows: np.ndarray,
+    starts: np.ndarray,
+    stops: np.ndarray,
+    piece: np.ndarray,
+    which: np.ndarray,
+    away: np.ndarray,
+    near: float,
+    out: np.ndarray,
+) -> None:
     for y in range(away.shape[0]):
         for run in range(rows[y], rows[y + 1]):
             if which[piece[run]]:
@@ -128,7 +167,8 @@ class Pieces:
     Attributes
     ----------
     shape : of the mask. rows : (H + 1,) int64, where the runs of each row begin among all of them.
-    starts, stops : (N,) int32, the first pixel of a run and the first after it. piece : (N,) int32, which piece a run belongs to.
+    starts, stops : (N,) int32, the first pixel of a run and the first after it. piece : (N,) int32,
+        which piece a run belongs to.
     sizes : (P,) int64, pixels of each piece. boxes : (P, 4) int32, top, left, bottom, right.
     """
 
@@ -143,14 +183,18 @@ class Pieces:
     @property
     def longest(self) -> np.ndarray:
         """The longer side of the box of each, (P,)."""
-        found: np.ndarray = np.maximum(self.boxes[:, 2] - self.boxes[:, 0], self.boxes[:, 3] - self.boxes[:, 1])
+        found: np.ndarray = np.maximum(
+            self.boxes[:, 2] - self.boxes[:, 0], self.boxes[:, 3] - self.boxes[:, 1]
+        )
         return found
 
     @property
     def at_border(self) -> np.ndarray:
         """Return which of them touch the border of the picture, (P,) bool."""
         top, left, bottom, right = self.boxes.T
-        found: np.ndarray = (top == 0) | (left == 0) | (bottom == self.shape[0]) | (right == self.shape[1])
+        found: np.ndarray = (
+            (top == 0) | (left == 0) | (bottom == self.shape[0]) | (right == self.shape[1])
+        )
         return found
 
     def holding(self, places: Places) -> np.ndarray:
@@ -165,17 +209,41 @@ class Pieces:
         return found
 
     def write(self, which: np.ndarray, value: float, out: np.ndarray, top: int = 0) -> None:
-        """Write a value wherever one of some pieces (P,) bool lies, over what stands in ``out`` (h, W): the rows of the mask from ``top`` on."""
-        _write(self.rows[top : top + len(out) + 1], self.starts, self.stops, self.piece, which, value, out)
+        """Write a value wherever one of some pieces (P,) bool lies, over what stands in ``out`` (h,
+        W): the rows of the mask from ``top`` on.
+        """
+        _write(
+            self.rows[top : top + len(out) + 1],
+            self.starts,
+            self.stops,
+            self.piece,
+            which,
+            value,
+            out,
+        )
 
-    def within(self, which: np.ndarray, away: np.ndarray, near: float, found: np.ndarray, top: int = 0) -> None:
-        """Set in ``found`` (P,) those of some pieces that have a pixel at which ``away`` (h, W) is at most ``near``."""
-        _nearest(self.rows[top : top + len(away) + 1], self.starts, self.stops, self.piece, which, away, near, found)
+    def within(
+        self, which: np.ndarray, away: np.ndarray, near: float, found: np.ndarray, top: int = 0
+    ) -> None:
+        """Set in ``found`` (P,) those of some pieces that have a pixel at which ``away`` (h, W) is
+        at most ``near``.
+        """
+        _nearest(
+            self.rows[top : top + len(away) + 1],
+            self.starts,
+            self.stops,
+            self.piece,
+            which,
+            away,
+            near,
+            found,
+        )
 
 
 def pieces_of(mask: np.ndarray, level: float, corners: bool, below: bool = False) -> Pieces:
-    """The pieces of what is more than a level in a mask (H, W) float32, or with ``below`` of all else; with ``corners`` pixels that touch at
-    a corner hang together."""
+    """The pieces of what is more than a level in a mask (H, W) float32, or with ``below`` of all
+    else; with ``corners`` pixels that touch at a corner hang together.
+    """
     mask = np.ascontiguousarray(mask, np.float32)
     (height, width), rows = mask.shape, np.zeros(mask.shape[0] + 1, np.int64)
     bits = np.empty((height, -(-width // WORD)), np.uint64)

@@ -1,10 +1,14 @@
-"""The mask along an outline brought in line with the picture's own lines of colour: what unmixing leaves of noise goes, edges meet theirs.
+"""The mask along an outline brought in line with the picture's own lines of colour: what unmixing
+leaves of noise goes, edges meet theirs.
 
-In every window of 3 x 3 pixels the mask should be a linear function of the colour, as in A. Levin, D. Lischinski, Y. Weiss, "A closed-form
-solution to natural image matting" (2008). Here its energy only settles a mask that is near already, in a narrow band: a few steps of the
-Chebyshev iteration (G. Golub, R. Varga, "Chebyshev semi-iterative methods", 1961) take the place of a solver. So each pixel looks a fixed
-number of pixels round, whatever part of the picture is worked on, and the matrix is never made: it is put on by window means, as in
-K. He, J. Sun, X. Tang, "Fast matting using large kernel matting Laplacian matrices" (2010).
+In every window of 3 x 3 pixels the mask should be a linear function of the colour, as in A. Levin,
+D. Lischinski, Y. Weiss, "A closed-form solution to natural image matting" (2008). Here its energy
+only settles a mask that is near already, in a narrow band: a few steps of the Chebyshev iteration
+(G. Golub, R. Varga, "Chebyshev semi-iterative methods", 1961) take the place of a solver. So each
+pixel looks a fixed
+number of pixels round, whatever part of the picture is worked on, and the matrix is never made: it
+is put on by window means, as in K. He, J. Sun, X. Tang, "Fast matting using large kernel matting
+Laplacian matrices" (2010).
 """
 
 from __future__ import annotations
@@ -13,7 +17,7 @@ from concurrent.futures import ThreadPoolExecutor
 
 import numpy as np
 
-from ..parallel import kernel, prange, serial_kernel, threads
+from ..jit.parallel import kernel, prange, serial_kernel, threads
 from .chebyshev import LOOKS, WEIGHT, iterate, windows_of
 from .follow import NOT, SURE, EdgeMatte
 from .grid import Grid, between, place_in
@@ -32,7 +36,8 @@ ALIKE = 0.004
 BRIGHT = 8.0
 #: Side of the squares that are worked on at a time: what they need lies in the processor's cache.
 TILE = 256
-#: Most pixels that it looks round at full resolution, and, since steps are not fewer than `FEWEST`, at any down to a sixth.
+#: Most pixels that it looks round at full resolution, and, since steps are not fewer than `FEWEST`,
+#: at any down to a sixth.
 SETTLING_LOOKS = 64
 
 
@@ -58,7 +63,10 @@ def settled(planes: np.ndarray, unmixed: EdgeMatte, scale: float = 1.0) -> np.nd
     wide, steps = max(1.0, WIDTH * scale), rounds_of(scale)
     (top, left), (height, width) = unmixed.corner, unmixed.band.shape
     out = mask.copy()
-    places = np.array([(y, x) for y in range(top, top + height, TILE) for x in range(left, left + width, TILE)], np.int64)
+    places = np.array(
+        [(y, x) for y in range(top, top + height, TILE) for x in range(left, left + width, TILE)],
+        np.int64,
+    )
     near = np.empty(len(places), np.bool_)
     _find_outline(mask, places, int(wide) + 1, near)
     box = top, left, top + height, left + width
@@ -83,7 +91,9 @@ def _settle_square(
     steps: int,
     out: np.ndarray,
 ) -> None:
-    """Settle the mask in a square, given by its top and left, inside a box (top, left, bottom, right)."""
+    """Settle the mask in a square, given by its top and left, inside a box (top, left, bottom,
+    right).
+    """
     top, left = place
     bottom, right = min(top + TILE, box[2]), min(left + TILE, box[3])
     halo = LOOKS * steps + int(wide) + 3
@@ -102,7 +112,9 @@ def _settle_square(
 
 @kernel
 def _find_outline(mask: np.ndarray, places: np.ndarray, round_it: int, out: np.ndarray) -> None:
-    """Find out whether the mask of squares, with some pixels round them, is neither all nor nothing."""
+    """Find out whether the mask of squares, with some pixels round them, is neither all nor
+    nothing.
+    """
     for number in prange(places.shape[0]):
         top, left = places[number, 0], places[number, 1]
         surface = ground = False
@@ -125,13 +137,22 @@ def _weights(
     above: int,
     beside: int,
 ) -> np.ndarray:
-    """Return how much the mask that came counts against the energy (H, W), by how far foreground and background are apart there."""
+    """Return how much the mask that came counts against the energy (H, W), by how far foreground
+    and background are apart there.
+    """
     weights = np.zeros(band.shape, np.float32)
     for y in range(band.shape[0]):
-        r0, r1, ty = place_in(min(max(y0 + y - box[0], 0), box[2] - box[0] - 1) + 0.5, above, cell, across.shape[0])
+        r0, r1, ty = place_in(
+            min(max(y0 + y - box[0], 0), box[2] - box[0] - 1) + 0.5, above, cell, across.shape[0]
+        )
         for x in range(ends[y, 0], ends[y, 1]):
             if band[y, x]:
-                c0, c1, tx = place_in(min(max(x0 + x - box[1], 0), box[3] - box[1] - 1) + 0.5, beside, cell, across.shape[1])
+                c0, c1, tx = place_in(
+                    min(max(x0 + x - box[1], 0), box[3] - box[1] - 1) + 0.5,
+                    beside,
+                    cell,
+                    across.shape[1],
+                )
                 told = between(across, r0, r1, ty, c0, c1, tx) / np.float32(ALIKE) - np.float32(1)
                 inside = box[0] <= y0 + y < box[2] and box[1] <= x0 + x < box[3]
                 told = min(max(told, np.float32(0)), np.float32(1)) if inside else np.float32(0)
@@ -141,8 +162,10 @@ def _weights(
 
 @serial_kernel
 def _reached(held: np.ndarray, wide: float) -> np.ndarray:
-    """The pixels (H, W) uint8 within a distance of those that are held, by the chamfer distance of G. Borgefors, "Distance transformations in
-    digital images" (1986): so many steps along and across, and aslant."""
+    """The pixels (H, W) uint8 within a distance of those that are held, by the chamfer distance of
+    G. Borgefors, "Distance transformations in digital images" (1986): so many steps along and
+    across, and aslant.
+    """
     straight, aslant = 0.955, 1.3693
     far, (height, width) = int(wide / straight), held.shape
     reach = np.zeros(far + 1, np.int64)  # how many columns to each side, so many rows away
@@ -150,12 +173,19 @@ def _reached(held: np.ndarray, wide: float) -> np.ndarray:
         for across in range(1, far + 1):
             if aslant * min(down, across) + straight * abs(down - across) <= wide:
                 reach[down] = across
-    out, padded, row = np.zeros(held.shape, np.uint8), np.zeros(width + 2 * far, np.uint8), np.empty(width, np.uint8)
+    out, padded, row = (
+        np.zeros(held.shape, np.uint8),
+        np.zeros(width + 2 * far, np.uint8),
+        np.empty(width, np.uint8),
+    )
     for y in range(height):
         padded[far : far + width] = held[y]
         row[:] = held[y]
         for across in range(far + 1):
-            left, right = padded[far - across : far - across + width], padded[far + across : far + across + width]
+            left, right = (
+                padded[far - across : far - across + width],
+                padded[far + across : far + across + width],
+            )
             for x in range(width):
                 row[x] |= left[x] | right[x]
             for down in range(far + 1):

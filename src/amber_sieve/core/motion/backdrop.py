@@ -1,9 +1,12 @@
-"""The backdrop of a thing that moves, known from frames in which the thing was elsewhere: what differs from it is the thing.
+"""The backdrop of a thing that moves, known from frames in which the thing was elsewhere: what
+differs from it is the thing.
 
-So an area stays on a thing whose features slide because it turns. Where a thing stands out from is learnt from frame to frame, as the histogram
-of differences inside the area and beside it; the area is shifted to where their likelihood ratio fits it best. Background subtraction with a
-likelihood ratio of foreground and background, as in A. Elgammal, D. Harwood, L. Davis, "Non-parametric model for background subtraction", 2000;
-the shape and the learning place by place are ours. Shares and widths were found on the cup of the demo clip, see docs/formulas.md.
+So an area stays on a thing whose features slide because it turns. Where a thing stands out from is
+learnt from frame to frame, as the histogram of differences inside the area and beside it; the area
+is shifted to where their likelihood ratio fits it best. Background subtraction with a likelihood
+ratio of foreground and background, as in A. Elgammal, D. Harwood, L. Davis, "Non-parametric model
+for background subtraction", 2000; the shape and the learning place by place are ours. Shares and
+widths were found on the cup of the demo clip, see docs/formulas.md.
 """
 
 from __future__ import annotations
@@ -15,8 +18,8 @@ import numpy as np
 
 from .movement import LEAST_STEP, moved_places, peak
 
-#: How far beside the area nothing of the thing is taken to be, as a share of its size, like all of these; found by trial on the made clips
-#: of the tests.
+#: How far beside the area nothing of the thing is taken to be, as a share of its size, like all of
+#: these; found by trial on the made clips of the tests.
 CLEAR = 0.15
 #: From where on it is surely beside.
 BESIDE = 0.1
@@ -32,7 +35,8 @@ NEAR = 0.08
 MARGINS = (-0.1, -0.05, 0.0, 0.05, 0.1)
 #: How sharply its place must be told, beside how sharp its shape is.
 SHARP = 0.12
-#: How far from the end of the search a place must lie, and how far aside of it the sharpness is asked, pixels.
+#: How far from the end of the search a place must lie, and how far aside of it the sharpness is
+#: asked, pixels.
 ASIDE = 3
 #: How far off the thing may lie, pixels.
 SPAN = 9
@@ -44,7 +48,8 @@ APART = 1.5
 CALM_SHARE = 80
 #: Noise of codes that are whole numbers: 1 / sqrt(12), rounded.
 STEP_NOISE = 0.3
-#: Bounds of the bins of differences, in units of what the still pixels beside the area stay below; and the largest logarithm of a ratio.
+#: Bounds of the bins of differences, in units of what the still pixels beside the area stay below;
+#: and the largest logarithm of a ratio.
 BINS = np.array([0.3, 0.6, 0.9, 1.2, 1.5, 2, 2.5, 3, 4, 5, 7, 10])
 #: Most pixels that one frame may move an area by on the backdrop's word.
 MOST = 3.0
@@ -57,15 +62,18 @@ FEWEST = 50
 
 
 def colours_of(planes: np.ndarray) -> np.ndarray:
-    """Colours (3, H, W) uint8 of a frame of linear light, in which equal steps look about equal, without their noise."""
+    """Colours (3, H, W) uint8 of a frame of linear light, in which equal steps look about equal,
+    without their noise.
+    """
     codes = np.rint(255 * np.sqrt(np.clip(planes, 0, 1))).astype(np.uint8)
     return np.stack([cv2.GaussianBlur(code, (0, 0), CALM) for code in codes])
 
 
 @dataclass(frozen=True)
 class Alignment:
-    """The place of a thing in an area: (x, y) from the area's middle, pixels, up to a step that stays the same while its shape does; and by what
-    share of its size it reaches beyond the area."""
+    """The place of a thing in an area: (x, y) from the area's middle, pixels, up to a step that
+    stays the same while its shape does; and by what share of its size it reaches beyond the area.
+    """
 
     step: np.ndarray
     margin: float
@@ -79,7 +87,9 @@ class Backdrop:
         self._known = np.zeros(shape, bool)
 
     def moved(self, matrix: np.ndarray | None) -> None:
-        """The surroundings have moved by a matrix (3, 3) since the last frame; None for nobody knows how: all is forgotten."""
+        """The surroundings have moved by a matrix (3, 3) since the last frame; None for nobody
+        knows how: all is forgotten.
+        """
         height, width = self._known.shape
         if matrix is None:
             self._known[...] = False
@@ -87,14 +97,27 @@ class Backdrop:
         corners = np.array([[0, 0], [width, 0], [width, height], [0, height]], np.float64)
         if np.abs(moved_places(corners, matrix) - corners).max() < LEAST_STEP:
             return  # a camera that stands still: nothing is made soft
-        self._colours = np.stack([cv2.warpPerspective(plane, matrix, (width, height)) for plane in self._colours])
-        self._known = cv2.warpPerspective(self._known.astype(np.uint8), matrix, (width, height), flags=cv2.INTER_NEAREST) > 0
+        self._colours = np.stack(
+            [cv2.warpPerspective(plane, matrix, (width, height)) for plane in self._colours]
+        )
+        self._known = (
+            cv2.warpPerspective(
+                self._known.astype(np.uint8), matrix, (width, height), flags=cv2.INTER_NEAREST
+            )
+            > 0
+        )
 
     def add(self, colours: np.ndarray, corners: np.ndarray) -> None:
-        """A frame's colours (3, H, W) uint8 beside an area, a closed polygon (N, 2), are what lies there."""
+        """A frame's colours (3, H, W) uint8 beside an area, a closed polygon (N, 2), are what lies
+        there.
+        """
         size = _size(corners)
         part, inner = _part(corners, size, self._known.shape)
-        free = cv2.distanceTransform(1 - inner, cv2.DIST_L2, cv2.DIST_MASK_3) > CLEAR * size if inner.size else inner > 0
+        free = (
+            cv2.distanceTransform(1 - inner, cv2.DIST_L2, cv2.DIST_MASK_3) > CLEAR * size
+            if inner.size
+            else inner > 0
+        )
         held, known, here = self._colours[:, *part], self._known[part], colours[:, *part]
         light = _light(here, held, free & known)
         hidden, seen = held * light, known | free
@@ -102,18 +125,23 @@ class Backdrop:
         self._colours[:, *part] = np.where(free, here, hidden)
         self._known[part] = seen
 
-    def alignment(self, colours: np.ndarray, corners: np.ndarray, margin: float | None = None) -> Alignment | None:
+    def alignment(
+        self, colours: np.ndarray, corners: np.ndarray, margin: float | None = None
+    ) -> Alignment | None:
         """Return how a thing lies in an area that was drawn on it; None where that cannot be told.
 
         Parameters
         ----------
-        margin : by what share of its size the thing is known to reach beyond the area; None for that is to be found.
+        margin : by what share of its size the thing is known to reach beyond the area; None for
+            that is to be found.
         """
         size = _size(corners)
         part, inner = _part(corners, BESIDE * size + BAND * size + SPAN + 2, self._known.shape)
         if min(inner.shape) <= 2 * SPAN:
             return None
-        deep = cv2.distanceTransform(inner, cv2.DIST_L2, cv2.DIST_MASK_5) - cv2.distanceTransform(1 - inner, cv2.DIST_L2, cv2.DIST_MASK_5)
+        deep = cv2.distanceTransform(inner, cv2.DIST_L2, cv2.DIST_MASK_5) - cv2.distanceTransform(
+            1 - inner, cv2.DIST_L2, cv2.DIST_MASK_5
+        )
         known, band = self._known[part], np.abs(deep) < BAND * size
         beside, inside = known & (deep < -BESIDE * size), known & (deep > INSIDE * size)
         if beside.sum() < FEWEST or inside.sum() < FEWEST or known[band].mean() < KNOWN:
@@ -123,8 +151,13 @@ class Backdrop:
         noise = float(np.percentile(differs[beside], CALM_SHARE))
         if np.median(differs[inside]) < APART * noise:
             return None
-        ratio = np.where(known, _ratio(differs / max(noise, 1e-3), inside, beside, NEAR * size), 0).astype(np.float32)
-        found = [_best(ratio, deep, band, one, size) for one in (MARGINS if margin is None else (margin,))]
+        ratio = np.where(
+            known, _ratio(differs / max(noise, 1e-3), inside, beside, NEAR * size), 0
+        ).astype(np.float32)
+        found = [
+            _best(ratio, deep, band, one, size)
+            for one in (MARGINS if margin is None else (margin,))
+        ]
         best = max(found, key=lambda one: one[0])
         return best[1]
 
@@ -133,16 +166,27 @@ def _size(corners: np.ndarray) -> float:
     return float(np.ptp(corners, axis=0).max())
 
 
-def _part(corners: np.ndarray, room: float, shape: tuple[int, int]) -> tuple[tuple[slice, slice], np.ndarray]:
-    """The part of a frame (rows, columns) round a closed polygon, and where it lies in that part, (h, w) uint8."""
+def _part(
+    corners: np.ndarray, room: float, shape: tuple[int, int]
+) -> tuple[tuple[slice, slice], np.ndarray]:
+    """The part of a frame (rows, columns) round a closed polygon, and where it lies in that part,
+    (h, w) uint8.
+    """
     ends = [
         (int(np.clip(np.floor(low - room), 0, end)), int(np.clip(np.ceil(high + room), 0, end)))
-        for low, high, end in zip(corners.min(axis=0), corners.max(axis=0), reversed(shape), strict=True)
+        for low, high, end in zip(
+            corners.min(axis=0), corners.max(axis=0), reversed(shape), strict=True
+        )
     ]
     (left, right), (top, bottom) = ends
     inner = np.zeros((bottom - top, right - left), np.uint8)
     if inner.size:
-        cv2.fillPoly(inner, [np.rint(np.clip(corners - (left, top), -1e6, 1e6) * 16).astype(np.int32)], 1, shift=4)
+        cv2.fillPoly(
+            inner,
+            [np.rint(np.clip(corners - (left, top), -1e6, 1e6) * 16).astype(np.int32)],
+            1,
+            shift=4,
+        )
     return (slice(top, bottom), slice(left, right)), inner
 
 
@@ -150,25 +194,34 @@ def _light(here: np.ndarray, held: np.ndarray, where: np.ndarray) -> np.ndarray:
     """By what each channel (3, 1, 1) has grown lighter than what is held of it."""
     if where.sum() < FEWEST:
         return np.ones((3, 1, 1), np.float32)
-    ratios = [np.median((one[where] + DARK) / (other[where] + DARK)) for one, other in zip(here.astype(np.float32), held, strict=True)]
+    ratios = [
+        np.median((one[where] + DARK) / (other[where] + DARK))
+        for one, other in zip(here.astype(np.float32), held, strict=True)
+    ]
     return np.array(ratios, np.float32)[:, None, None]
 
 
 def _distances(steps: np.ndarray, beside: np.ndarray) -> np.ndarray:
-    """Return how far colours are apart, (H, W), by their differences (3, H, W): Mahalanobis' distance, with the noise as it is beside a thing, so that
-    a hue tells more than a brightness that is all grain."""
+    """Return how far colours are apart, (H, W), by their differences (3, H, W): Mahalanobis'
+    distance, with the noise as it is beside a thing, so that a hue tells more than a brightness
+    that is all grain.
+    """
     noise = steps[:, beside]
     noise = noise - np.median(noise, axis=1, keepdims=True)
     far = (noise**2).sum(axis=0)
     noise = noise[:, far <= np.percentile(far, CALM_SHARE)]
     spread = noise @ noise.T / noise.shape[1] + STEP_NOISE * np.eye(3)
-    whitened = np.tensordot(np.linalg.cholesky(np.linalg.inv(spread)).T.astype(np.float32), steps, 1)
+    whitened = np.tensordot(
+        np.linalg.cholesky(np.linalg.inv(spread)).T.astype(np.float32), steps, 1
+    )
     out: np.ndarray = np.sqrt((whitened**2).sum(axis=0))
     return out
 
 
 def _ratio(differs: np.ndarray, inside: np.ndarray, beside: np.ndarray, near: float) -> np.ndarray:
-    """Logarithm of how much likelier a difference (H, W) is inside a thing, near that place of it, than beside it."""
+    """Logarithm of how much likelier a difference (H, W) is inside a thing, near that place of it,
+    than beside it.
+    """
     bins = np.digitize(differs, BINS)
     count = len(BINS) + 1
 
@@ -189,10 +242,15 @@ def _ratio(differs: np.ndarray, inside: np.ndarray, beside: np.ndarray, near: fl
     return np.clip(out, -MOST, MOST)
 
 
-def _best(ratio: np.ndarray, deep: np.ndarray, band: np.ndarray, margin: float, size: float) -> tuple[float, Alignment | None]:
-    """Return how well a shape grown by a margin fits where it fits best, and that place; None where it lies at the end of the span, or where
-    places aside fit about as well."""
-    shape = np.where(band, np.clip((deep + margin * size) / (SOFT * size), -1, 1), 0).astype(np.float32)
+def _best(
+    ratio: np.ndarray, deep: np.ndarray, band: np.ndarray, margin: float, size: float
+) -> tuple[float, Alignment | None]:
+    """Return how well a shape grown by a margin fits where it fits best, and that place; None where
+    it lies at the end of the span, or where places aside fit about as well.
+    """
+    shape = np.where(band, np.clip((deep + margin * size) / (SOFT * size), -1, 1), 0).astype(
+        np.float32
+    )
     fits, ideal = (_fits(one, shape) for one in (ratio, shape))
     row, column = (int(place) for place in np.unravel_index(int(fits.argmax()), fits.shape))
     best = float(fits[row, column])

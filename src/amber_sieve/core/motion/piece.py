@@ -1,7 +1,10 @@
-"""A thing followed by the piece of a mask that it is: that says where it is, how large and how it has turned, also where it has no texture.
+"""A thing followed by the piece of a mask that it is: that says where it is, how large and how it
+has turned, also where it has no texture.
 
-The mask is the one that a sieve picks, or where that says nothing, of what has the colours inside the area. The piece is measured by its
-moments (M.-K. Hu, "Visual pattern recognition by moment invariants", 1962). Where it is covered, cut off by the picture's edge or grown together with another one, its size
+The mask is the one that a sieve picks, or where that says nothing, of what has the colours inside
+the area. The piece is measured by its moments (M.-K. Hu, "Visual pattern recognition by moment
+invariants", 1962). Where it is covered, cut off by the picture's edge or grown together with
+another one, its size
 jumps: it does not count there, and is waited for.
 """
 
@@ -32,7 +35,8 @@ NEXT_TO = (0.12, 0.4)
 ALIKE = 0.8
 #: From this share of its convex hull on, a piece is full.
 FULL = 0.9
-#: A piece is the thing as long as its area is not less than this share of what it was when it was last seen whole.
+#: A piece is the thing as long as its area is not less than this share of what it was when it was
+#: last seen whole.
 SMALLEST = 0.7
 #: Nor more than this.
 LARGEST = 1.4
@@ -58,8 +62,10 @@ MIDDLE = 0.7
 
 @dataclass(frozen=True)
 class Piece:
-    """A piece of a mask: its middle (x, y), the radius of a disc of its area, the way its longer side points (radians), how much longer
-    that is, whether the picture's edge cuts it off, and the piece itself (h, w) uint8 with the row and column of its corner."""
+    """A piece of a mask: its middle (x, y), the radius of a disc of its area, the way its longer
+    side points (radians), how much longer that is, whether the picture's edge cuts it off, and the
+    piece itself (h, w) uint8 with the row and column of its corner.
+    """
 
     middle: np.ndarray
     radius: float
@@ -92,12 +98,16 @@ class Colours:
     def mask(self, planes: np.ndarray) -> np.ndarray:
         """Return the mask of these colours in another frame, (H, W) uint8."""
         chroma, lightness = _chroma_of(planes)
-        found: np.ndarray = (np.linalg.norm(chroma - self._body, axis=0) < self._tolerance) & (lightness > LIGHT)
+        found: np.ndarray = (np.linalg.norm(chroma - self._body, axis=0) < self._tolerance) & (
+            lightness > LIGHT
+        )
         return found.astype(np.uint8)
 
 
 def stands_apart(mask: np.ndarray, inside: np.ndarray) -> bool:
-    """Return whether what is masked in an area, both (H, W) uint8, is a piece of its own that the area was drawn round."""
+    """Return whether what is masked in an area, both (H, W) uint8, is a piece of its own that the
+    area was drawn round.
+    """
     size = 2 * np.sqrt(float(np.count_nonzero(inside)) / np.pi)
     if size < 2:
         return False
@@ -116,7 +126,13 @@ def piece_near(mask: np.ndarray, middle: np.ndarray, room: float) -> Piece | Non
     if min(part.shape) < 2:
         return None
     disc = np.zeros_like(part)
-    cv2.circle(disc, (round(float(middle[0]) - left), round(float(middle[1]) - top)), max(1, round(room)), 1, -1)
+    cv2.circle(
+        disc,
+        (round(float(middle[0]) - left), round(float(middle[1]) - top)),
+        max(1, round(room)),
+        1,
+        -1,
+    )
     closed = cv2.morphologyEx(part * disc, cv2.MORPH_CLOSE, np.ones((CLOSED, CLOSED), np.uint8))
     count, labels, stats, _ = cv2.connectedComponentsWithStats(closed)
     if count < 2:
@@ -127,18 +143,27 @@ def piece_near(mask: np.ndarray, middle: np.ndarray, room: float) -> Piece | Non
     moments = cv2.moments(one, True)
     if moments["m00"] < FEWEST:
         return None
-    place = np.array([left + moments["m10"] / moments["m00"], top + moments["m01"] / moments["m00"]])
+    place = np.array(
+        [left + moments["m10"] / moments["m00"], top + moments["m01"] / moments["m00"]]
+    )
     across, down, both = (moments[name] / moments["m00"] for name in ("mu20", "mu02", "mu11"))
     spread = np.hypot(across - down, 2 * both)
     stretch = np.sqrt((across + down + spread) / max(across + down - spread, 1e-6))
     rows, columns = np.flatnonzero(one.any(axis=1)) + top, np.flatnonzero(one.any(axis=0)) + left
-    cut = bool(rows[0] == 0 or columns[0] == 0 or rows[-1] == height - 1 or columns[-1] == width - 1)
-    radius, angle = float(np.sqrt(moments["m00"] / np.pi)), 0.5 * float(np.arctan2(2 * both, across - down))
+    cut = bool(
+        rows[0] == 0 or columns[0] == 0 or rows[-1] == height - 1 or columns[-1] == width - 1
+    )
+    radius, angle = (
+        float(np.sqrt(moments["m00"] / np.pi)),
+        0.5 * float(np.arctan2(2 * both, across - down)),
+    )
     return Piece(place, radius, angle, float(stretch), cut, one, (top, left))
 
 
 def _likeness(piece: Piece, inside: np.ndarray) -> float:
-    """Return how alike the shapes of a piece and of an area (H, W) uint8 are, laid on each other at one size: overlap by union."""
+    """Return how alike the shapes of a piece and of an area (H, W) uint8 are, laid on each other at
+    one size: overlap by union.
+    """
     moments = cv2.moments(inside, True)
     scale = piece.radius / float(np.sqrt(moments["m00"] / np.pi))
     middle = np.array([moments["m10"], moments["m01"]]) / moments["m00"]
@@ -168,9 +193,14 @@ class PieceFollower:
         middle = np.array([moments["m10"], moments["m01"]]) / max(moments["m00"], 1.0)
         reach = cv2.distanceTransform(1 - inside, cv2.DIST_L2, cv2.DIST_MASK_5)
         size = float(np.sqrt(moments["m00"] / np.pi))
-        self.first = piece_near(mask * (reach <= NEXT_TO[0] * 2 * size).astype(np.uint8), middle, 3 * size)
-        #: It is full, or has the shape of the area: all of the thing is masked, not a part of it that might change.
-        self.whole = self.first is not None and (_fullness(self.first) >= FULL or _likeness(self.first, inside) >= ALIKE)
+        self.first = piece_near(
+            mask * (reach <= NEXT_TO[0] * 2 * size).astype(np.uint8), middle, 3 * size
+        )
+        #: It is full, or has the shape of the area: all of the thing is masked, not a part of it
+        #: that might change.
+        self.whole = self.first is not None and (
+            _fullness(self.first) >= FULL or _likeness(self.first, inside) >= ALIKE
+        )
         self._last, self._step, self._turn = self.first, np.zeros(2), 0.0
         #: For so many frames it has not been seen whole.
         self.away = 0
@@ -198,7 +228,9 @@ class PieceFollower:
         return found
 
     def _again(self, mask: np.ndarray, guess: np.ndarray, room: float) -> Piece | None:
-        """The piece near a place, looked for again round where it was found; None where it is not the thing."""
+        """The piece near a place, looked for again round where it was found; None where it is not
+        the thing.
+        """
         last = self._last
         assert last is not None
         found = piece_near(mask, guess, room)
@@ -207,7 +239,11 @@ class PieceFollower:
                 break
             guess = found.middle
             found = piece_near(mask, guess, room)
-        if found is None or found.cut or not SMALLEST <= (found.radius / last.radius) ** 2 <= LARGEST:
+        if (
+            found is None
+            or found.cut
+            or not SMALLEST <= (found.radius / last.radius) ** 2 <= LARGEST
+        ):
             return None
         return found
 

@@ -1,7 +1,8 @@
 """Find a place of one frame on another frame of the same clip.
 
-A small patch round the place is looked for by normalised cross-correlation (J. P. Lewis, "Fast normalized cross-correlation", 1995,
-through OpenCV), which light that grows or fades over the whole patch does not disturb.
+A small patch round the place is looked for by normalised cross-correlation (J. P. Lewis, "Fast
+normalized cross-correlation", 1995, through OpenCV), which light that grows or fades over the whole
+patch does not disturb.
 """
 
 from __future__ import annotations
@@ -23,13 +24,16 @@ SURE = 0.75
 FARNESS = 0.15
 #: Standard deviation of the blur that takes the noise away, pixels.
 CALM = 1.5
-#: A patch whose levels vary less than this has nothing to be known by, and is taken to stay where it is.
+#: A patch whose levels vary less than this has nothing to be known by, and is taken to stay where
+#: it is.
 FLAT = 0.015
 
 
 @dataclass(frozen=True)
 class Patch:
-    """The surroundings that a place is known by: its surroundings (h, w, 3) float32, and the place in them."""
+    """The surroundings that a place is known by: its surroundings (h, w, 3) float32, and the place
+    in them.
+    """
 
     levels: np.ndarray
     x: float
@@ -43,19 +47,26 @@ def _levels(planes: np.ndarray) -> np.ndarray:
 
 
 def patch_at(planes: np.ndarray, x: float, y: float) -> Patch:
-    """The patch round a place of a frame (3, H, W) linear light; smaller at the border, and nothing where the place lies beside the frame."""
+    """The patch round a place of a frame (3, H, W) linear light; smaller at the border, and nothing
+    where the place lies beside the frame.
+    """
     if not (0 <= x < planes.shape[2] and 0 <= y < planes.shape[1]):
         return Patch(np.zeros((0, 0, 3), np.float32), 0.0, 0.0)
     left, top = max(0, int(x) - HALF), max(0, int(y) - HALF)
-    return Patch(_levels(planes[:, top : int(y) + HALF + 1, left : int(x) + HALF + 1]), x - left, y - top)
+    return Patch(
+        _levels(planes[:, top : int(y) + HALF + 1, left : int(x) + HALF + 1]), x - left, y - top
+    )
 
 
-def followed(patch: Patch, planes: np.ndarray, x: float, y: float, frames: int) -> tuple[float, float] | None:
+def followed(
+    patch: Patch, planes: np.ndarray, x: float, y: float, frames: int
+) -> tuple[float, float] | None:
     """Return where the place lies on another frame.
 
     Parameters
     ----------
-    planes : (3, H, W) the other frame; x, y : where the place was; frames : how many frames lie between.
+    planes : (3, H, W) the other frame; x, y : where the place was; frames : how many frames lie
+        between.
 
     Returns
     -------
@@ -75,5 +86,11 @@ def followed(patch: Patch, planes: np.ndarray, x: float, y: float, frames: int) 
     down, across = np.ogrid[0 : score.shape[0], 0 : score.shape[1]]
     # Along an edge, and in what repeats, many places look alike: the nearer one is meant.
     away = ((left + across + patch.x - x) ** 2 + (top + down + patch.y - y) ** 2) / (2.0 * reach**2)
-    row, column = np.unravel_index(int((score - FARNESS * np.minimum(away, 1)).argmax()), score.shape)
-    return (left + float(column) + patch.x, top + float(row) + patch.y) if score[row, column] >= SURE else None
+    row, column = np.unravel_index(
+        int((score - FARNESS * np.minimum(away, 1)).argmax()), score.shape
+    )
+    return (
+        (left + float(column) + patch.x, top + float(row) + patch.y)
+        if score[row, column] >= SURE
+        else None
+    )

@@ -1,5 +1,6 @@
-"""The mask of samples whose distances are known: a drag of a tolerance changes none of them, and most of a picture lies wholly inside all that it
-takes, or wholly outside."""
+"""The mask of samples whose distances are known: a drag of a tolerance changes none of them, and
+most of a picture lies wholly inside all that it takes, or wholly outside.
+"""
 
 from __future__ import annotations
 
@@ -9,7 +10,7 @@ from typing import Any
 
 import numpy as np
 
-from ..parallel import inner, kernel, prange
+from ..jit.parallel import inner, kernel, prange
 from .samples import (
     CLASS,
     KEEP,
@@ -45,13 +46,18 @@ def _find_ends(distances: np.ndarray, ends: np.ndarray) -> None:
 
 @inner
 def _all_alike(ends: Any, numbers: Any, classes: Any) -> Any:
-    """Return the membership of all pixels of a run whose distances lie between two (N, 2): 0, 1, or -1 where they differ."""
+    """Return the membership of all pixels of a run whose distances lie between two (N, 2): 0, 1, or
+    -1 where they differ.
+    """
     most, least, drops = np.float32(0), np.float32(0), False
     for k in range(numbers.shape[0]):
         if numbers[k, TAKES] > np.float32(0):
             nearest = taken_at(ends[k, 0], numbers[k, TOLERANCE], numbers[k, SLOPE])
             if numbers[k, KEEP] > np.float32(0):
-                most, least = max(most, nearest), max(least, taken_at(ends[k, 1], numbers[k, TOLERANCE], numbers[k, SLOPE]))
+                most, least = (
+                    max(most, nearest),
+                    max(least, taken_at(ends[k, 1], numbers[k, TOLERANCE], numbers[k, SLOPE])),
+                )
             else:
                 drops |= nearest > np.float32(0)
     whole = least == np.float32(1) and not drops and classes == 0
@@ -59,11 +65,22 @@ def _all_alike(ends: Any, numbers: Any, classes: Any) -> Any:
 
 
 @kernel
-def _take(distances: np.ndarray, ends: np.ndarray, numbers: np.ndarray, tables: np.ndarray, classes: int, out: np.ndarray) -> None:
+def _take(
+    distances: np.ndarray,
+    ends: np.ndarray,
+    numbers: np.ndarray,
+    tables: np.ndarray,
+    classes: int,
+    out: np.ndarray,
+) -> None:
     width, one = out.shape[1], np.float32(1)
     dropping = (numbers[:, KEEP] == np.float32(0)).any()
     for y in prange(out.shape[0]):
-        row, dropped, near = out[y], np.zeros(width if dropping else 0, np.float32), np.full((2 * classes, width), NOWHERE, np.float32)
+        row, dropped, near = (
+            out[y],
+            np.zeros(width if dropping else 0, np.float32),
+            np.full((2 * classes, width), NOWHERE, np.float32),
+        )
         first, run = 0, 0
         while first < width:
             # Runs that differ are worked together up to the next that is all alike.
@@ -79,9 +96,13 @@ def _take(distances: np.ndarray, ends: np.ndarray, numbers: np.ndarray, tables: 
                 if group >= 0:
                     near_one(near[2 * group + (0 if keep else 1), start:stop], distance)
                 if n[TAKES] > np.float32(0):
-                    take_in(row[start:stop] if keep else dropped[start:stop], distance, n, tables[k])
+                    take_in(
+                        row[start:stop] if keep else dropped[start:stop], distance, n, tables[k]
+                    )
             for group in range(classes):
-                divide(row[start:stop], near[2 * group, start:stop], near[2 * group + 1, start:stop])
+                divide(
+                    row[start:stop], near[2 * group, start:stop], near[2 * group + 1, start:stop]
+                )
             for x in range(start, stop if dropping else start):
                 row[x] *= one - dropped[x]
             row[stop:first] = alike
@@ -93,15 +114,20 @@ class CachedDistances:
 
     Attributes
     ----------
-    distances : (N, H, W) float32, as `distance_to`. ends : (N, H, R, 2) float32, the least and the largest of every run of `RUN` pixels.
+    distances : (N, H, W) float32, as `distance_to`. ends : (N, H, R, 2) float32, the least and the
+        largest of every run of `RUN` pixels.
     """
 
     distances: np.ndarray
     ends: np.ndarray
 
 
-def distances_to_each(lab: np.ndarray, probes: Sequence[SampleParams], extra: np.ndarray | None = None) -> CachedDistances:
-    """Return how far every pixel lies from each of some samples, whose tolerances do not matter; ``lab`` and ``extra`` are as in `membership`."""
+def distances_to_each(
+    lab: np.ndarray, probes: Sequence[SampleParams], extra: np.ndarray | None = None
+) -> CachedDistances:
+    """Return how far every pixel lies from each of some samples, whose tolerances do not matter;
+    ``lab`` and ``extra`` are as in `membership`.
+    """
     distances = membership_and_distances(lab, (), [[probe] for probe in probes], extra)[1]
     count, height, width = distances.shape
     ends = np.empty((count, height, -(-width // RUN), 2), np.float32)
@@ -110,7 +136,9 @@ def distances_to_each(lab: np.ndarray, probes: Sequence[SampleParams], extra: np
 
 
 def membership_of_known(known: CachedDistances, probes: Sequence[SampleParams]) -> np.ndarray:
-    """The mask (H, W) of the samples that the distances are known from, which may reach otherwise now: as `membership`, bit by bit."""
+    """The mask (H, W) of the samples that the distances are known from, which may reach otherwise
+    now: as `membership`, bit by bit.
+    """
     shape = known.distances.shape[1:]
     if not any(probe.keep for probe in probes):
         return np.zeros(shape, np.float32)

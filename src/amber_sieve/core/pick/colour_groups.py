@@ -1,5 +1,6 @@
-"""The colours of a picture in groups, by k-means (S. Lloyd, "Least squares quantization in PCM", 1982; begun as in D. Arthur, S. Vassilvitskii,
-"k-means++", 2007), however they are lit."""
+"""The colours of a picture in groups, by k-means (S. Lloyd, "Least squares quantization in PCM",
+1982; begun as in D. Arthur, S. Vassilvitskii, "k-means++", 2007), however they are lit.
+"""
 
 from __future__ import annotations
 
@@ -37,33 +38,51 @@ def chroma_of(lab: np.ndarray) -> np.ndarray:
 
 @dataclass(frozen=True)
 class ColourGroups:
-    """The group of each pixel, (H, W), how many there are, and a/L and b/L (2, H, W) of the smoothed picture."""
+    """The group of each pixel, (H, W), how many there are, and a/L and b/L (2, H, W) of the
+    smoothed picture.
+    """
 
     numbers: np.ndarray
     count: int
     chroma: np.ndarray
 
     def pieces(self, inside: np.ndarray | None, most: int) -> Iterator[np.ndarray]:
-        """The largest pieces, (H, W) bool, so many of each group, a pixel in from its border; only ``inside``, where that is given."""
+        """The largest pieces, (H, W) bool, so many of each group, a pixel in from its border; only
+        ``inside``, where that is given.
+        """
         for group in range(self.count):
             own = self.numbers == group
-            inner = cv2.erode((own if inside is None else own & inside).astype(np.uint8), np.ones((3, 3), np.uint8))
+            inner = cv2.erode(
+                (own if inside is None else own & inside).astype(np.uint8),
+                np.ones((3, 3), np.uint8),
+            )
             count, labels, stats, _ = cv2.connectedComponentsWithStats(inner)
             for label in 1 + np.argsort(-stats[1:, cv2.CC_STAT_AREA])[:most] if count > 1 else ():
                 yield labels == label
 
 
 def grouped(lab: np.ndarray, step: Callable[[], None] = lambda: None) -> ColourGroups:
-    """The colours of a picture in Oklab, (3, H, W) float32, in groups; the same picture always gives the same. ``step`` may raise to stop."""
+    """The colours of a picture in Oklab, (3, H, W) float32, in groups; the same picture always
+    gives the same. ``step`` may raise to stop.
+    """
     smoothed = []
     for plane in lab:
         step()
-        smoothed.append(cv2.bilateralFilter(np.ascontiguousarray(plane), SMOOTHED, SMOOTHED_BY, SMOOTHED / 2))
+        smoothed.append(
+            cv2.bilateralFilter(np.ascontiguousarray(plane), SMOOTHED, SMOOTHED_BY, SMOOTHED / 2)
+        )
     smooth = np.stack(smoothed)
     chroma = chroma_of(smooth)
     values = np.concatenate([chroma, LIGHTNESS * smooth[:1]]).reshape(3, -1).T.astype(np.float32)
     step()
-    middles = _middles(values[np.random.default_rng(0).choice(len(values), min(LEARNT_FROM, len(values)), replace=False)], step)
+    middles = _middles(
+        values[
+            np.random.default_rng(0).choice(
+                len(values), min(LEARNT_FROM, len(values)), replace=False
+            )
+        ],
+        step,
+    )
     step()
     away = (middles**2).sum(axis=1)[None] - 2 * values @ middles.T
     step()
@@ -77,6 +96,8 @@ def _middles(values: np.ndarray, step: Callable[[], None]) -> np.ndarray:
     for _ in range(PARTS):
         step()
         rounds = (cv2.TERM_CRITERIA_EPS + cv2.TERM_CRITERIA_COUNT, ROUNDS // PARTS, 1e-4)
-        _, labels, middles = cv2.kmeans(values, min(GROUPS, len(values)), labels, rounds, STARTS, begins)  # type: ignore[call-overload]
+        _, labels, middles = cv2.kmeans(
+            values, min(GROUPS, len(values)), labels, rounds, STARTS, begins
+        )  # type: ignore[call-overload]
         begins = cv2.KMEANS_USE_INITIAL_LABELS
     return middles

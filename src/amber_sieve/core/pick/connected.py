@@ -8,17 +8,20 @@ import cv2
 import numpy as np
 
 from ..disjoint import find_root
-from ..parallel import kernel, prange, serial_kernel
+from ..jit.parallel import kernel, prange, serial_kernel
 
 #: A pixel belongs to a piece when at least this much of it is masked.
 MEMBER = np.float32(1 / 255)
-#: The measured distance of a pixel beside a piece is 1; so much slack absorbs the error of measuring.
+#: The measured distance of a pixel beside a piece is 1; so much slack absorbs the error of
+#: measuring.
 SLACK = 0.45
 
 
 @serial_kernel
 def _join(labels: np.ndarray, distance: np.ndarray, most: np.float32, group_of: np.ndarray) -> None:
-    """Join the pieces on both sides of a pixel that belongs to neither: of a gap of an odd number of pixels, the one in its middle."""
+    """Join the pieces on both sides of a pixel that belongs to neither: of a gap of an odd number
+    of pixels, the one in its middle.
+    """
     height, width = labels.shape
     half = most / np.float32(2)
     for y in range(height):
@@ -29,7 +32,13 @@ def _join(labels: np.ndarray, distance: np.ndarray, most: np.float32, group_of: 
             first = 0
             for step in range(4):
                 row, column = y + (step == 1) - (step == 0), x + (step == 3) - (step == 2)
-                if row < 0 or column < 0 or row >= height or column >= width or distance[row, column] + here > most:
+                if (
+                    row < 0
+                    or column < 0
+                    or row >= height
+                    or column >= width
+                    or distance[row, column] + here > most
+                ):
                     continue
                 other = find_root(group_of, labels[row, column])
                 if first == 0:
@@ -48,16 +57,20 @@ def _only(mask: np.ndarray, labels: np.ndarray, keep: np.ndarray, out: np.ndarra
             row[x] = source[x] if source[x] >= MEMBER and keep[of[x]] else np.float32(0)
 
 
-def connected_only(mask: np.ndarray, seeds: Sequence[tuple[float, float]], bridge: float = 0.0) -> np.ndarray:
+def connected_only(
+    mask: np.ndarray, seeds: Sequence[tuple[float, float]], bridge: float = 0.0
+) -> np.ndarray:
     """The mask without the pieces that do not hang together with a seed.
 
-    Gaps are crossed where the distances of two neighbouring pixels to the nearest piece come to no more than the bridge. What lies within half
-    of it all round a piece belongs to it; pixels that lie farther, in the middle of a gap, join those beside them.
+    Gaps are crossed where the distances of two neighbouring pixels to the nearest piece come to no
+    more than the bridge. What lies within half of it all round a piece belongs to it; pixels that
+    lie farther, in the middle of a gap, join those beside them.
 
     Parameters
     ----------
     mask : (H, W) float32, 0 to 1.
-    seeds : x, y of the sampled places, in pixels of this mask; those outside it or on nothing are passed over.
+    seeds : x, y of the sampled places, in pixels of this mask; those outside it or on nothing are
+        passed over.
     bridge : widest gap, in pixels, that still counts as hanging together; 0 lets nothing cross.
 
     Returns
@@ -72,9 +85,14 @@ def connected_only(mask: np.ndarray, seeds: Sequence[tuple[float, float]], bridg
         return out
     if bridge > 0:
         most = np.float32(bridge + SLACK)
-        distance = cv2.distanceTransform((mask < MEMBER).view(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_5)
-        # Once pieces are wider by a pixel, corners that touch are joined through those beside them, and no others are.
-        count, labels = cv2.connectedComponents((distance <= most / 2).view(np.uint8), connectivity=4 if most >= 2 else 8)
+        distance = cv2.distanceTransform(
+            (mask < MEMBER).view(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_5
+        )
+        # Once pieces are wider by a pixel, corners that touch are joined through those beside them,
+        # and no others are.
+        count, labels = cv2.connectedComponents(
+            (distance <= most / 2).view(np.uint8), connectivity=4 if most >= 2 else 8
+        )
         group_of = np.arange(count, dtype=np.int32)
         _join(labels, distance, most, group_of)
     else:

@@ -1,7 +1,9 @@
-"""Propose the settings of an added sample: its tolerance, and whether it reaches everywhere or only the piece at its place.
+"""Propose the settings of an added sample: its tolerance, and whether it reaches everywhere or only
+the piece at its place.
 
-Ours. Good is what changes at the click, bad is what changes elsewhere. The rules and their constants were found by search on the
-objects of path-traced pictures, clicked by a robot (docs/formulas.md has the figures).
+Ours. Good is what changes at the click, bad is what changes elsewhere. The rules and their
+constants were found by search on the objects of path-traced pictures, clicked by a robot
+(docs/formulas.md has the figures).
 """
 
 from __future__ import annotations
@@ -34,7 +36,8 @@ LARGEST = 0.3
 LARGEST_OUT = 0.25
 #: A cut is dense when more than this share of what it removes lies within 1 of the dividing line.
 DENSE = 0.25
-#: A stray that is dropped everywhere may take this share of the pieces that hold what was kept; else it goes here only.
+#: A stray that is dropped everywhere may take this share of the pieces that hold what was kept;
+#: else it goes here only.
 SPARED = 0.1
 #: A piece smaller than this is too small for its growth to be told from noise, pixels.
 SMALLEST = 9
@@ -44,7 +47,9 @@ Place = tuple[float, float]
 
 @dataclass(frozen=True)
 class Proposal:
-    """Settings proposed for a sample: its tolerance, and whether it reaches only the piece at its place."""
+    """Settings proposed for a sample: its tolerance, and whether it reaches only the piece at its
+    place.
+    """
 
     tolerance: float
     here: bool
@@ -58,32 +63,64 @@ class _Still:
     size: float
 
 
-def _still_piece(distance: np.ndarray, domain: np.ndarray, place: Place, largest: float, without: Sequence[Place] = ()) -> _Still:
-    """Return where the piece of a domain that holds a place grows least for its size, no larger than ``largest`` and holding none of some places."""
+def _still_piece(
+    distance: np.ndarray,
+    domain: np.ndarray,
+    place: Place,
+    largest: float,
+    without: Sequence[Place] = (),
+) -> _Still:
+    """Return where the piece of a domain that holds a place grows least for its size, no larger
+    than ``largest`` and holding none of some places.
+    """
     height, width = distance.shape
-    without = [(x, y) for x, y in without if 0 <= x < width and 0 <= y < height]  # a sample may lie outside this picture
+    without = [
+        (x, y) for x, y in without if 0 <= x < width and 0 <= y < height
+    ]  # a sample may lie outside this picture
     tolerances = np.arange(LOWEST - STEP, HIGHEST + EITHER_SIDE * STEP + STEP / 2, STEP)
     levels = flood_thresholds(distance, domain, *window_at(*place), tolerances)
-    sizes = np.cumsum(np.bincount(levels.ravel(), minlength=len(tolerances))[: len(tolerances)]).astype(np.float64)
-    sizes[min((int(levels[int(y), int(x)]) for x, y in without), default=len(tolerances)) :] = np.inf
+    sizes = np.cumsum(
+        np.bincount(levels.ravel(), minlength=len(tolerances))[: len(tolerances)]
+    ).astype(np.float64)
+    sizes[min((int(levels[int(y), int(x)]) for x, y in without), default=len(tolerances)) :] = (
+        np.inf
+    )
     middle = sizes[EITHER_SIDE:-EITHER_SIDE]
     with np.errstate(invalid="ignore"):
-        growth = (sizes[2 * EITHER_SIDE :] - sizes[: -2 * EITHER_SIDE]) / np.maximum(middle, SMALLEST)
+        growth = (sizes[2 * EITHER_SIDE :] - sizes[: -2 * EITHER_SIDE]) / np.maximum(
+            middle, SMALLEST
+        )
     inner = tolerances[EITHER_SIDE:-EITHER_SIDE]
     allowed = middle <= largest
-    # Smaller tolerances are preferred by the square root: a piece that is too large is harder to mend.
+    # Smaller tolerances are preferred by the square root: a piece that is too large is harder to
+    # mend.
     growth = np.where(allowed, growth * np.sqrt(inner), np.inf)
     best = int(np.argmin(growth)) if allowed.any() else 0
     return _Still(float(inner[best]), float(middle[best]))
 
 
-def propose_here(distance: np.ndarray, masked: np.ndarray, place: Place, keep: bool, kept: Sequence[Place] = ()) -> Proposal:
-    """The tolerance of a sample that is to reach only the piece at its place; the parameters are those of the other proposals."""
+def propose_here(
+    distance: np.ndarray, masked: np.ndarray, place: Place, keep: bool, kept: Sequence[Place] = ()
+) -> Proposal:
+    """The tolerance of a sample that is to reach only the piece at its place; the parameters are
+    those of the other proposals.
+    """
     largest = (LARGEST if keep else LARGEST_OUT) * float(masked.sum())
-    return Proposal(_still_piece(distance, ~masked if keep else masked, place, largest or np.inf, () if keep else kept).tolerance, True)
+    return Proposal(
+        _still_piece(
+            distance, ~masked if keep else masked, place, largest or np.inf, () if keep else kept
+        ).tolerance,
+        True,
+    )
 
 
-def propose_keep(distance: np.ndarray, masked: np.ndarray, place: Place, falloff: float = 1.0, again: bool = False) -> Proposal:
+def propose_keep(
+    distance: np.ndarray,
+    masked: np.ndarray,
+    place: Place,
+    falloff: float = 1.0,
+    again: bool = False,
+) -> Proposal:
     """The tolerance and reach of a keep sample that is added to a mask.
 
     Parameters
@@ -92,7 +129,8 @@ def propose_keep(distance: np.ndarray, masked: np.ndarray, place: Place, falloff
     masked : (H, W) bool, the mask so far.
     place : x, y of the click in pixels of the mask.
     falloff : of the new sample.
-    again : the place lies in a piece that was dropped here only: the last word wins there, and only there.
+    again : the place lies in a piece that was dropped here only: the last word wins there, and only
+        there.
     """
     outside, largest = ~masked, LARGEST * float(masked.sum())
     still = _still_piece(distance, outside, place, largest)
@@ -106,7 +144,11 @@ def propose_keep(distance: np.ndarray, masked: np.ndarray, place: Place, falloff
         if here < ENOUGH * still.size:
             break
         taken = (distance <= halves[k]) & outside
-        if here <= largest and int(np.count_nonzero(taken)) - here <= ELSEWHERE * here and _specks(taken) <= SPECKLED * here:
+        if (
+            here <= largest
+            and int(np.count_nonzero(taken)) - here <= ELSEWHERE * here
+            and _specks(taken) <= SPECKLED * here
+        ):
             return Proposal(float(tolerances[k]), False)
     return Proposal(still.tolerance, True)
 
@@ -117,8 +159,12 @@ def _specks(taken: np.ndarray) -> int:
     return int(sizes[sizes < SMALLEST].sum())
 
 
-def _takes_what_was_kept(removed: np.ndarray, masked: np.ndarray, place: Place, kept: Sequence[Place]) -> bool:
-    """Return whether a drop on a piece of the mask in which nothing was kept would take too much of those in which something was."""
+def _takes_what_was_kept(
+    removed: np.ndarray, masked: np.ndarray, place: Place, kept: Sequence[Place]
+) -> bool:
+    """Return whether a drop on a piece of the mask in which nothing was kept would take too much of
+    those in which something was.
+    """
     labels = labelled(masked)
     own = {label for at in kept for label in labels_at(labels, *at)}
     if not own or own & set(labels_at(labels, *place)):
@@ -128,21 +174,35 @@ def _takes_what_was_kept(removed: np.ndarray, masked: np.ndarray, place: Place, 
 
 
 def propose_drop(
-    distance: np.ndarray, nearest: np.ndarray, masked: np.ndarray, place: Place, kept: Sequence[Place], steady: Callable[[], float]
+    distance: np.ndarray,
+    nearest: np.ndarray,
+    masked: np.ndarray,
+    place: Place,
+    kept: Sequence[Place],
+    steady: Callable[[], float],
 ) -> Proposal:
     """The tolerance and reach of a drop sample that competes.
 
     Parameters
     ----------
-    distance : (H, W) float32, of every pixel from the new sample; ``nearest``: from the nearest keep sample that reaches everywhere.
+    distance : (H, W) float32, of every pixel from the new sample; ``nearest``: from the nearest
+        keep sample that reaches everywhere.
     masked : (H, W) bool, the mask so far.
     kept : places of the keep samples, which its piece must not hold.
     steady : says the tolerance of the sample by itself, for when it reaches everywhere.
     """
     removed = masked & (distance < nearest)
     if _takes_what_was_kept(removed, masked, place, kept):
-        return Proposal(_still_piece(distance, removed, place, LARGEST_OUT * float(masked.sum()), kept).tolerance, True)
+        return Proposal(
+            _still_piece(
+                distance, removed, place, LARGEST_OUT * float(masked.sum()), kept
+            ).tolerance,
+            True,
+        )
     through = masked & (np.abs(distance - nearest) < 1)
     if int(through.sum()) <= DENSE * max(1, int(removed.sum())):
         return Proposal(steady(), False)
-    return Proposal(_still_piece(distance, removed, place, LARGEST_OUT * float(masked.sum()), kept).tolerance, True)
+    return Proposal(
+        _still_piece(distance, removed, place, LARGEST_OUT * float(masked.sum()), kept).tolerance,
+        True,
+    )

@@ -1,7 +1,10 @@
-"""The main surfaces of a picture, found by themselves: places at which a click holds something. Ours.
+"""The main surfaces of a picture, found by themselves: places at which a click holds something.
+Ours.
 
-Colours are grouped, however they are lit. The deepest places of the largest pieces of each group are clicked; of the masks that gives, one after another is
-chosen that covers most of what none like it covers, where rare colours count more: a flower is as much a surface as the wall behind it.
+Colours are grouped, however they are lit. The deepest places of the largest pieces of each group
+are clicked; of the masks that gives, one after another is
+chosen that covers most of what none like it covers, where rare colours count more: a flower is as
+    much a surface as the wall behind it.
 """
 
 from __future__ import annotations
@@ -44,7 +47,9 @@ GREY = 0.1
 
 @dataclass(frozen=True)
 class Surface:
-    """A place (x, y) in pixels of the picture that was looked at, and the mask (H, W) float32 that a click there gives."""
+    """A place (x, y) in pixels of the picture that was looked at, and the mask (H, W) float32 that
+    a click there gives.
+    """
 
     x: int
     y: int
@@ -52,7 +57,9 @@ class Surface:
 
 
 def _places(lab: np.ndarray, step: Callable[[], None]) -> list[tuple[int, int]]:
-    """Deep places of the largest pieces of each group of colours, the deepest and most colourful first."""
+    """Deep places of the largest pieces of each group of colours, the deepest and most colourful
+    first.
+    """
     groups = grouped(lab, step)
     found: list[tuple[float, int, int]] = []
     for piece in groups.pieces(None, PIECES):
@@ -77,24 +84,30 @@ def _rareness(lab: np.ndarray) -> np.ndarray:
 
 
 def _overlaps(masks: np.ndarray) -> np.ndarray:
-    """Overlap by union of each of some masks (N, pixels) of zeros and ones with each other, (N, N)."""
+    """Overlap by union of each of some masks (N, pixels) of zeros and ones with each other, (N,
+    N).
+    """
     both, sizes = masks @ masks.T, masks.sum(axis=1)
     out: np.ndarray = both / np.maximum(sizes[:, None] + sizes[None] - both, 1)
     return out
 
 
-def found_surfaces(planes: np.ndarray, most: int = 10, step: Callable[[float], None] = lambda share: None) -> list[Surface]:
+def found_surfaces(
+    planes: np.ndarray, most: int = 10, step: Callable[[float], None] = lambda share: None
+) -> list[Surface]:
     """The main surfaces of a picture.
 
     Parameters
     ----------
     planes : (3, H, W) float32 linear light, of some 400,000 pixels.
     most : how many are wanted at most.
-    step : hears the share that is done, and may raise to stop: every few hundredths of a second, for nobody waits for surfaces.
+    step : hears the share that is done, and may raise to stop: every few hundredths of a second,
+        for nobody waits for surfaces.
 
     Returns
     -------
-    From the one that covers most of what counts on; fewer where there are fewer, none for a picture of one colour.
+    From the one that covers most of what counts on; fewer where there are fewer, none for a picture
+    of one colour.
     """
     lab = to_oklab(np.ascontiguousarray(planes, np.float32))
     step(0.0)
@@ -106,7 +119,9 @@ def found_surfaces(planes: np.ndarray, most: int = 10, step: Callable[[float], N
         patch = planes[:, max(0, y - HALF) : y + HALF + 1, max(0, x - HALF) : x + HALF + 1]
         red, green, blue = (float(value) for value in patch.reshape(3, -1).mean(axis=1))
         probe = SampleParams((red, green, blue))
-        mask = membership(lab, [SampleParams(probe.colour, tolerance=steady_tolerance(thin, probe))])
+        mask = membership(
+            lab, [SampleParams(probe.colour, tolerance=steady_tolerance(thin, probe))]
+        )
         if float(mask.mean()) >= SMALLEST:
             left.append(Surface(x, y, mask))
     step(0.6)
@@ -120,7 +135,8 @@ def found_surfaces(planes: np.ndarray, most: int = 10, step: Callable[[float], N
     weighed, chosen = masks * rare[::THIN, ::THIN].ravel(), list[int]()
     free = list(range(len(left)))
     while free and len(chosen) < most:
-        # What an unlike mask covers is hardly covered: a flower inside what holds all warm colours is a surface of its own.
+        # What an unlike mask covers is hardly covered: a flower inside what holds all warm colours
+        # is a surface of its own.
         gains = []
         for k in free:
             step(0.6 + 0.4 * len(chosen) / most)

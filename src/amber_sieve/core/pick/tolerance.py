@@ -1,8 +1,9 @@
 """The tolerance at which a sample's mask holds still.
 
-After J. Matas, O. Chum, M. Urban, T. Pajdla, "Robust wide baseline stereo from maximally stable extremal regions" (2002):
-as the threshold rises, the region grows; where it grows least for its size, its outline lies on the outline of a thing.
-Here the regions are the masks of rising tolerance, and the whole picture counts at once.
+After J. Matas, O. Chum, M. Urban, T. Pajdla, "Robust wide baseline stereo from maximally stable
+extremal regions" (2002): as the threshold rises, the region grows; where it grows least for its
+size, its outline lies on the outline of a thing. Here the regions are the masks of rising
+tolerance, and the whole picture counts at once.
 """
 
 from __future__ import annotations
@@ -11,7 +12,8 @@ import numpy as np
 
 from .samples import SampleParams, distance_to
 
-#: Least tolerance looked at, hundredths of Oklab like the surface distance; all of these by trial on yard, close-up and held-out scenes.
+#: Least tolerance looked at, hundredths of Oklab like the surface distance; all of these by trial
+#: on yard, close-up and held-out scenes.
 LOWEST = 5.0
 #: Largest tolerance looked at.
 HIGHEST = 11.0
@@ -42,7 +44,8 @@ LARGER = 1.2
 def thinned(planes: np.ndarray, within: np.ndarray | None = None) -> np.ndarray:
     """Every n-th pixel of every n-th row, so that about ``GROWN_ON`` are left, (3, h, w).
 
-    With ``within`` (H, W) bool, only those where it is True, as one row (3, 1, N); all of them when that leaves none.
+    With ``within`` (H, W) bool, only those where it is True, as one row (3, 1, N); all of them when
+    that leaves none.
     """
     every = max(1, int(np.sqrt(planes.shape[1] * planes.shape[2] / GROWN_ON)))
     seen = planes[:, ::every, ::every]
@@ -65,26 +68,34 @@ class Steadiness:
 
     def _area(self, tolerances: np.ndarray) -> np.ndarray:
         """Share of the picture within some tolerances (N,)."""
-        out: np.ndarray = np.searchsorted(self._distance, tolerances, side="right") / self._distance.size
+        out: np.ndarray = (
+            np.searchsorted(self._distance, tolerances, side="right") / self._distance.size
+        )
         return out
 
     def _growth(self, tolerances: np.ndarray) -> np.ndarray:
         """Return the growth from below to above some tolerances (N,), for the size there."""
-        grown: np.ndarray = self._area(tolerances * (1 + REACH)) - self._area(tolerances * (1 - REACH))
+        grown: np.ndarray = self._area(tolerances * (1 + REACH)) - self._area(
+            tolerances * (1 - REACH)
+        )
         return grown / np.maximum(self._area(tolerances), SMALLEST)
 
     @property
     def tolerance(self) -> float:
-        """The tolerance between ``LOWEST`` and ``HIGHEST`` at which the mask grows least for its size; smaller ones are preferred by the square
-        root, since a mask that is too large is harder to mend."""
+        """The tolerance between ``LOWEST`` and ``HIGHEST`` at which the mask grows least for its
+        size; smaller ones are preferred by the square root, since a mask that is too large is
+        harder to mend.
+        """
         tolerances = np.arange(LOWEST, HIGHEST + STEP / 2, STEP)
         return float(tolerances[np.argmin(self._growth(tolerances) * np.sqrt(tolerances))])
 
     @property
     def sizes(self) -> tuple[float, ...]:
-        """All tolerances at which the mask holds still over a wide range, from the smallest on: a surface, then the thing whose colours run into
-        one another, then what that runs into. One counts where growth is least nearby and small, and when the mask is larger than that of
-        the one before by a good share."""
+        """All tolerances at which the mask holds still over a wide range, from the smallest on: a
+        surface, then the thing whose colours run into one another, then what that runs into. One
+        counts where growth is least nearby and small, and when the mask is larger than that of the
+        one before by a good share.
+        """
         tolerances = np.exp(np.arange(np.log(LOWEST), np.log(WIDEST) + RATIO / 2, RATIO))
         growth, areas = self._growth(tolerances), self._area(tolerances)
         found, last = list[float](), 0.0

@@ -1,4 +1,6 @@
-"""Say beside the pointer what a click did, or why nothing, for a moment, with one press for what usually comes next."""
+"""Say beside the pointer what a click did, or why nothing, for a moment, with one press for what
+usually comes next.
+"""
 
 from __future__ import annotations
 
@@ -7,10 +9,13 @@ from collections.abc import Callable
 from PyQt6.QtCore import QPointF, Qt, QTimer
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QWidget
 
-from ...language import decimals, translate
+from ...language import decimals, translator
 from ...live.clicking import Clicked
 from ...workspace.workspace import Workspace
 from .viewport import Viewport
+
+translate = translator("canvas")
+
 
 #: Milliseconds for which an answer stands: two short lines are read.
 STANDS = 3500
@@ -27,23 +32,36 @@ def in_words(clicked: Clicked) -> str:
     says_less = clicked.adds_less and clicked.held_back >= LEAST_SHARE
     if clicked.why and says_less:
         return translate(
-            "canvas", "Nothing added: drop samples hold back the {held_back:.1f} % that it would take.", held_back=100 * clicked.held_back
+            "Nothing added: drop samples hold back the {held_back:.1f} % that it would take.",
+            held_back=100 * clicked.held_back,
         )
     if clicked.why:
         return clicked.why
     parts = [
         decimals(f"{word} {100 * share:.1f} %")
-        for word, share in ((translate("canvas", "Added"), clicked.added), ("removed", clicked.removed))
+        for word, share in (
+            (translate("Added"), clicked.added),
+            ("removed", clicked.removed),
+        )
         if share >= LEAST_SHARE
     ]
-    words = translate("canvas", " and ").join(parts) or translate("canvas", "Changed less than 0.1 %")
-    here = translate("canvas", ", this piece only") if clicked.sample.reach == "here" else ""
-    less = translate("canvas", ". Drop samples hold back {held_back:.1f} % more", held_back=100 * clicked.held_back) if says_less else ""
+    words = translate(" and ").join(parts) or translate("Changed less than 0.1 %")
+    here = translate(", this piece only") if clicked.sample.reach == "here" else ""
+    less = (
+        translate(
+            ". Drop samples hold back {held_back:.1f} % more",
+            held_back=100 * clicked.held_back,
+        )
+        if says_less
+        else ""
+    )
     return words[0].upper() + words[1:] + here + less
 
 
 class Answer(QFrame):
-    """Stands in the pane that was clicked. It goes after a moment, and with whatever is done next: another click, undo, another picture."""
+    """Stands in the pane that was clicked. It goes after a moment, and with whatever is done next:
+    another click, undo, another picture.
+    """
 
     def __init__(self, workspace: Workspace, viewport: Viewport, pane: QWidget) -> None:
         super().__init__(pane)
@@ -79,10 +97,15 @@ class Answer(QFrame):
         sample = clicked.sample
         offer = ""
         if clicked.why:
-            offer, self._offer = translate("canvas", "Remove the sample"), lambda: self._samples.remove((sample.id,))
+            offer, self._offer = (
+                translate("Remove the sample"),
+                lambda: self._samples.remove((sample.id,)),
+            )
         elif sample.role == "keep" and sample.reach == "here":
-            offer = translate("canvas", "Take it everywhere")
-            self._offer = lambda: self._samples.edit({"reach": "everywhere"}, translate("canvas", "Reach of a sample"), ids=(sample.id,))
+            offer = translate("Take it everywhere")
+            self._offer = lambda: self._samples.edit(
+                {"reach": "everywhere"}, translate("Reach of a sample"), ids=(sample.id,)
+            )
         self.tell((sample.x, sample.y), in_words(clicked), offer)
 
     def tell(self, at: tuple[float, float], words: str, offer: str = "") -> None:

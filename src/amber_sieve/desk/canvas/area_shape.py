@@ -1,4 +1,6 @@
-"""Moving, scaling, turning and skewing areas by their handles: plain functions from an area to an area."""
+"""Moving, scaling, turning and skewing areas by their handles: plain functions from an area to an
+area.
+"""
 
 from __future__ import annotations
 
@@ -27,7 +29,8 @@ def boxed(kind: str, one: Point, other: Point, **settings: object) -> Area:
     """A rectangle, ellipse or radial gradient between two corners."""
     middle = ((one[0] + other[0]) / 2, (one[1] + other[1]) / 2)
     half = (max(abs(one[0] - other[0]) / 2, 0.5), max(abs(one[1] - other[1]) / 2, 0.5))
-    return Area(kind=kind, points=(middle, (middle[0] + half[0], middle[1]), (middle[0], middle[1] + half[1])), **settings)  # type: ignore[arg-type]
+    points = (middle, (middle[0] + half[0], middle[1]), (middle[0], middle[1] + half[1]))
+    return Area(kind=kind, points=points, **settings)  # type: ignore[arg-type]
 
 
 def handles_of(area: Area, zoom: float = 1.0) -> dict[str, Point]:
@@ -36,21 +39,38 @@ def handles_of(area: Area, zoom: float = 1.0) -> dict[str, Point]:
         middle, one, other = area.points
         u, v = minus(one, middle), minus(other, middle)
         found = {"middle": middle}
-        for name, across, down in (("right", 1, 0), ("left", -1, 0), ("bottom", 0, 1), ("top", 0, -1)):
+        for name, across, down in (
+            ("right", 1, 0),
+            ("left", -1, 0),
+            ("bottom", 0, 1),
+            ("top", 0, -1),
+        ):
             found[name] = plus(plus(middle, u, across), v, down)
-        for name, across, down in (("bottom right", 1, 1), ("bottom left", -1, 1), ("top right", 1, -1), ("top left", -1, -1)):
+        for name, across, down in (
+            ("bottom right", 1, 1),
+            ("bottom left", -1, 1),
+            ("top right", 1, -1),
+            ("top left", -1, -1),
+        ):
             found[name] = plus(plus(middle, u, across), v, down)
         length = max(math.hypot(*u), 1e-6)
         found["turn"] = plus(middle, u, 1 + TURN_OUT / zoom / length)
         return found
     if area.kind == "gradient":
         return {"full": area.points[0], "empty": area.points[1]}
-    return {f"corner {k}": point for k, point in enumerate(area.points)} if area.kind == "polygon" else {}
+    return (
+        {f"corner {k}": point for k, point in enumerate(area.points)}
+        if area.kind == "polygon"
+        else {}
+    )
 
 
 def moved(area: Area, by: Point) -> Area:
     """The area moved."""
-    strokes = tuple(stroke.but(points=tuple((x + by[0], y + by[1], p) for x, y, p in stroke.points)) for stroke in area.strokes)
+    strokes = tuple(
+        stroke.but(points=tuple((x + by[0], y + by[1], p) for x, y, p in stroke.points))
+        for stroke in area.strokes
+    )
     return area.but(points=tuple(plus(point, by) for point in area.points), strokes=strokes)
 
 
@@ -70,11 +90,17 @@ def middle_of(area: Area) -> Point:
     """The middle of an area."""
     if area.kind in BOXED:
         return area.points[0]
-    points = area.points or tuple((x, y) for stroke in area.strokes for x, y, _ in stroke.points) or ((0.0, 0.0),)
+    points = (
+        area.points
+        or tuple((x, y) for stroke in area.strokes for x, y, _ in stroke.points)
+        or ((0.0, 0.0),)
+    )
     return (sum(p[0] for p in points) / len(points), sum(p[1] for p in points) / len(points))
 
 
-def dragged(area: Area, handle: str, to: Point, about_middle: bool = False, skew: bool = False) -> Area:
+def dragged(
+    area: Area, handle: str, to: Point, about_middle: bool = False, skew: bool = False
+) -> Area:
     """The area with a handle dragged to a place.
 
     Parameters
@@ -86,7 +112,9 @@ def dragged(area: Area, handle: str, to: Point, about_middle: bool = False, skew
         return area.but(points=(to, area.points[1]) if handle == "full" else (area.points[0], to))
     if area.kind == "polygon":
         number = int(handle.split()[1])
-        return area.but(points=tuple(to if k == number else point for k, point in enumerate(area.points)))
+        return area.but(
+            points=tuple(to if k == number else point for k, point in enumerate(area.points))
+        )
     middle, one, other = area.points
     u, v = minus(one, middle), minus(other, middle)
     if handle == "middle":
@@ -123,11 +151,16 @@ def dragged(area: Area, handle: str, to: Point, about_middle: bool = False, skew
 def _box_of(area: Area) -> tuple[Point, Point]:
     """Middle and size of the box round an outline."""
     xs, ys = [x for x, _ in area.points], [y for _, y in area.points]
-    return ((min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2), (max(xs) - min(xs), max(ys) - min(ys))
+    return ((min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2), (
+        max(xs) - min(xs),
+        max(ys) - min(ys),
+    )
 
 
 def numbers_of(area: Area) -> dict[str, float]:
-    """Position, size and angle of a boxed area, or position and size of an outline, as numbers a person types."""
+    """Position, size and angle of a boxed area, or position and size of an outline, as numbers a
+    person types.
+    """
     if area.kind not in BOXED:
         (x, y), (width, height) = _box_of(area)
         return {"X": x, "Y": y, "Width": width, "Height": height}
@@ -150,7 +183,10 @@ def with_number(area: Area, name: str, value: float) -> Area:
         grown = max(value, 1) / max(numbers_of(area)[name], 1e-9)
         stretch = (grown, 1.0) if at == 0 else (1.0, grown)
         return area.but(
-            points=tuple((middle[0] + (x - middle[0]) * stretch[0], middle[1] + (y - middle[1]) * stretch[1]) for x, y in area.points)
+            points=tuple(
+                (middle[0] + (x - middle[0]) * stretch[0], middle[1] + (y - middle[1]) * stretch[1])
+                for x, y in area.points
+            )
         )
     if name in ("X", "Y"):
         return moved(area, (value - middle[0], 0) if name == "X" else (0, value - middle[1]))
@@ -160,11 +196,17 @@ def with_number(area: Area, name: str, value: float) -> Area:
         return turned(area, value - numbers_of(area)["Angle"])
     axis = u if name == "Width" else v
     axis = scaled_by(axis, max(value, 1) / 2 / max(math.hypot(*axis), 1e-9))
-    return area.but(points=(middle, plus(middle, axis), other) if name == "Width" else (middle, one, plus(middle, axis)))
+    return area.but(
+        points=(middle, plus(middle, axis), other)
+        if name == "Width"
+        else (middle, one, plus(middle, axis))
+    )
 
 
 def snapped(point: Point, size: tuple[int, int], others: list[Point], within: float) -> Point:
-    """The point pulled to the picture's borders and middle lines, or to other areas' handles, when it is near."""
+    """The point pulled to the picture's borders and middle lines, or to other areas' handles, when
+    it is near.
+    """
     x, y = point
     xs = [0.0, size[0] / 2, float(size[0]), *(p[0] for p in others)]
     ys = [0.0, size[1] / 2, float(size[1]), *(p[1] for p in others)]

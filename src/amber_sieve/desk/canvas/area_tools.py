@@ -1,4 +1,6 @@
-"""Drawing and changing areas on the picture: what presses, drags and keys mean while an area tool is in hand."""
+"""Drawing and changing areas on the picture: what presses, drags and keys mean while an area tool
+is in hand.
+"""
 
 from __future__ import annotations
 
@@ -11,7 +13,7 @@ from PyQt6.QtCore import QObject, QPointF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from ...core.areas.shapes import ring_of
-from ...language import translate
+from ...language import translator
 from ...names import BOXED, AreaMode
 from ...project import edits
 from ...project.model import Area, Point, Stroke
@@ -21,16 +23,27 @@ from ..widgets.drawing import draw_edged
 from .area_shape import boxed, dragged, handles_of, moved, snapped
 from .viewport import Viewport
 
+translate = translator("canvas")
+
+
 #: The tools and their icons.
 ICONS = {
-    "change": "mouse-pointer-2", "rect": "rectangle-horizontal", "ellipse": "circle", "polygon": "pentagon", "freehand": "lasso",
-    "cling": "magnet", "gradient": "blend", "radial": "circle-dot", "brush": "brush",
-}  # fmt: skip
+    "change": "mouse-pointer-2",
+    "rect": "rectangle-horizontal",
+    "ellipse": "circle",
+    "polygon": "pentagon",
+    "freehand": "lasso",
+    "cling": "magnet",
+    "gradient": "blend",
+    "radial": "circle-dot",
+    "brush": "brush",
+}
 #: Screen pixels within which a handle is grabbed.
 GRAB = 9.0
 #: Screen pixels within which a point snaps.
 SNAP = 8.0
-#: Dragged with the button down, the edge outline gets a corner each time it has gone so many screen pixels.
+#: Dragged with the button down, the edge outline gets a corner each time it has gone so many screen
+#: pixels.
 LEG = 50.0
 #: Points are kept within so many pixels of the picture's corner.
 FARTHEST = 1e6
@@ -99,7 +112,9 @@ class AreaTools(QObject):
         self.changed.emit()
 
     def next_mode(self) -> AreaMode:
-        """Return how the next area joins: the chosen way; else «only here» for the first on a sieve that picks something, add for brushes after."""
+        """Return how the next area joins: the chosen way; else «only here» for the first on a sieve
+        that picks something, add for brushes after.
+        """
         if self.mode:
             return self.mode
         return "intersect" if not self._work.sieve.areas else "add"
@@ -107,7 +122,12 @@ class AreaTools(QObject):
     def _snapped(self, point: Point) -> Point:
         if not self.snap:
             return point
-        others = [p for area in self._work.sieve.areas if area.id != self.selected for p in handles_of(area).values()]
+        others = [
+            p
+            for area in self._work.sieve.areas
+            if area.id != self.selected
+            for p in handles_of(area).values()
+        ]
         return snapped(point, self._work.size, others, SNAP / self.viewport.zoom)
 
     # Gestures
@@ -149,7 +169,11 @@ class AreaTools(QObject):
         point = (at.x(), at.y())
         self._pointer = point
         if drawing is None:
-            if self.tool == "cling" and self.outline and math.dist(point, self._corner) * self.viewport.zoom >= LEG:
+            if (
+                self.tool == "cling"
+                and self.outline
+                and math.dist(point, self._corner) * self.viewport.zoom >= LEG
+            ):
                 self._add_corner(self._snapped(point))
                 self.changed.emit()
             return
@@ -158,11 +182,19 @@ class AreaTools(QObject):
         elif self.tool == "change" and drawing.before is not None:
             point = self._snapped(point)
             if drawing.handle == "whole":
-                area = moved(drawing.before, (point[0] - drawing.start[0], point[1] - drawing.start[1]))
+                area = moved(
+                    drawing.before, (point[0] - drawing.start[0], point[1] - drawing.start[1])
+                )
             else:
                 about = bool(held & Qt.KeyboardModifier.ShiftModifier)
-                area = dragged(drawing.before, drawing.handle, point, about, bool(held & Qt.KeyboardModifier.ControlModifier))
-            self._areas.put(area, translate("canvas", "Change area"), group="Change area")
+                area = dragged(
+                    drawing.before,
+                    drawing.handle,
+                    point,
+                    about,
+                    bool(held & Qt.KeyboardModifier.ControlModifier),
+                )
+            self._areas.put(area, translate("Change area"), group="Change area")
         else:
             drawing.points = [drawing.points[0], (*self._snapped(point), 1.0)]
         self.changed.emit()
@@ -178,7 +210,11 @@ class AreaTools(QObject):
             self._paint(drawing)
         elif self.tool == "freehand":
             if len(drawing.points) > 2:
-                self._add_polygon([p[:2] for p in drawing.points], self.next_mode(), translate("canvas", "Freehand"))
+                self._add_polygon(
+                    [p[:2] for p in drawing.points],
+                    self.next_mode(),
+                    translate("Freehand"),
+                )
         elif len(drawing.points) > 1:
             one, other = drawing.points[0][:2], drawing.points[-1][:2]
             if self.tool in BOXED:
@@ -198,7 +234,10 @@ class AreaTools(QObject):
         if brush.alike:
             x, y = (int(v) for v in drawing.points[0][:2])
             like = self._work.light_at(x, y)
-        values = {name: getattr(brush, name) for name in ("size", "hardness", "flow", "opacity", "pressure")}
+        values = {
+            name: getattr(brush, name)
+            for name in ("size", "hardness", "flow", "opacity", "pressure")
+        }
         points = tuple((*inside((x, y)), pressure) for x, y, pressure in drawing.points)
         stroke = Stroke(points=points, erase=drawing.erase, like=like, **values)  # type: ignore[arg-type]
         self._last_dab = drawing.points[-1][:2]
@@ -206,7 +245,7 @@ class AreaTools(QObject):
         if area is not None and area.kind == "brush":
             self._areas.put(
                 area.but(strokes=(*area.strokes, stroke)),
-                translate("canvas", "Erase stroke") if drawing.erase else translate("canvas", "Brush stroke"),
+                translate("Erase stroke") if drawing.erase else translate("Brush stroke"),
             )
         else:
             mode = self.mode or ("subtract" if drawing.erase else "add")
@@ -216,7 +255,8 @@ class AreaTools(QObject):
 
     def _add_corner(self, point: Point) -> None:
         """One more corner; the edge outline runs along the picture's edges to it."""
-        # From the corner before, not from where the line has come to: a path may still be looked for.
+        # From the corner before, not from where the line has come to: a path may still be looked
+        # for.
         before, self._corner = self._corner, point
         if self.tool == "cling" and self.outline:
             outline = self.outline
@@ -247,7 +287,9 @@ class AreaTools(QObject):
                 points[-1],
                 points[0],
                 self.sensitivity / 100,
-                lambda path: self._add_polygon([*points, *path[1:-1]], mode, translate("canvas", "Edge outline")),
+                lambda path: self._add_polygon(
+                    [*points, *path[1:-1]], mode, translate("Edge outline")
+                ),
             )
         elif len(points) >= 3:
             self._add_polygon(points, mode)
@@ -255,7 +297,14 @@ class AreaTools(QObject):
         self.changed.emit()
 
     def _add_polygon(self, points: Sequence[Point], mode: AreaMode, name: str = "") -> None:
-        self._add(Area(kind="polygon", name=name, mode=mode, points=tuple(inside(point) for point in points)))
+        self._add(
+            Area(
+                kind="polygon",
+                name=name,
+                mode=mode,
+                points=tuple(inside(point) for point in points),
+            )
+        )
 
     def key(self, key: int) -> bool:
         """A key while a tool is in hand; whether it meant something."""
@@ -267,10 +316,14 @@ class AreaTools(QObject):
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.outline:
             self.close_outline()
         elif key in (Qt.Key.Key_BracketLeft, Qt.Key.Key_BracketRight) and self.tool == "brush":
-            self.resize_brush(self.brush.size * (1.15 if key == Qt.Key.Key_BracketRight else 1 / 1.15))
+            self.resize_brush(
+                self.brush.size * (1.15 if key == Qt.Key.Key_BracketRight else 1 / 1.15)
+            )
         elif key == Qt.Key.Key_Delete and self.area is not None:
             gone = self.selected
-            self._areas.edit(lambda sieve: edits.without_area(sieve, gone), translate("canvas", "Remove area"))
+            self._areas.edit(
+                lambda sieve: edits.without_area(sieve, gone), translate("Remove area")
+            )
         else:
             return False
         return True
@@ -306,14 +359,26 @@ class AreaTools(QObject):
         elif drawing is not None and len(drawing.points) > 1:
             one, other = drawing.points[0][:2], drawing.points[-1][:2]
             self._paint_area(
-                painter, boxed(self.tool, one, other) if self.tool in BOXED else Area(kind="gradient", points=(one, other)), False
+                painter,
+                boxed(self.tool, one, other)
+                if self.tool in BOXED
+                else Area(kind="gradient", points=(one, other)),
+                False,
             )
         if self.tool == "brush" and self._pointer is not None:
-            at, radius = self.viewport.to_pane(QPointF(*self._pointer)), self.brush.size / 2 * self.viewport.zoom
-            draw_edged(painter, lambda: painter.drawEllipse(at, radius, radius), QColor(240, 240, 240), 1.2)
+            at, radius = (
+                self.viewport.to_pane(QPointF(*self._pointer)),
+                self.brush.size / 2 * self.viewport.zoom,
+            )
+            draw_edged(
+                painter, lambda: painter.drawEllipse(at, radius, radius), QColor(240, 240, 240), 1.2
+            )
 
     def _paint_stroke(self, painter: QPainter, drawing: Drawing) -> None:
-        pen = QPen(QColor(245, 245, 245, 130) if drawing.erase else QColor(232, 158, 32, 130), self.brush.size * self.viewport.zoom)
+        pen = QPen(
+            QColor(245, 245, 245, 130) if drawing.erase else QColor(232, 158, 32, 130),
+            self.brush.size * self.viewport.zoom,
+        )
         pen.setCapStyle(Qt.PenCapStyle.RoundCap)
         pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
         painter.setPen(pen)
@@ -322,11 +387,17 @@ class AreaTools(QObject):
 
     def _line(self, painter: QPainter, points: list[Point], closed: bool) -> None:
         places = QPolygonF([self.viewport.to_pane(QPointF(*point)) for point in points])
-        draw_edged(painter, lambda: painter.drawPolygon(places) if closed else painter.drawPolyline(places), width=1.5)
+        draw_edged(
+            painter,
+            lambda: painter.drawPolygon(places) if closed else painter.drawPolyline(places),
+            width=1.5,
+        )
 
     def _paint_area(self, painter: QPainter, area: Area, handles: bool) -> None:
         if area.kind in BOXED:
-            self._line(painter, [(x, y) for x, y in ring_of(area.kind, np.array(area.points))], True)
+            self._line(
+                painter, [(x, y) for x, y in ring_of(area.kind, np.array(area.points))], True
+            )
         elif area.kind in ("polygon", "gradient"):
             self._line(painter, list(area.points), area.kind == "polygon")
         else:

@@ -1,4 +1,6 @@
-"""Picture and mask side by side, zoom and pan locked together, with the bar of views above and the readout below."""
+"""Picture and mask side by side, zoom and pan locked together, with the bar of views above and the
+readout below.
+"""
 
 from __future__ import annotations
 
@@ -6,9 +8,19 @@ import html
 
 from PyQt6.QtCore import QElapsedTimer, QPointF, QRect, Qt, QTimer
 from PyQt6.QtGui import QCursor, QGuiApplication, QResizeEvent
-from PyQt6.QtWidgets import QBoxLayout, QComboBox, QHBoxLayout, QLabel, QMainWindow, QToolButton, QToolTip, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QBoxLayout,
+    QComboBox,
+    QHBoxLayout,
+    QLabel,
+    QMainWindow,
+    QToolButton,
+    QToolTip,
+    QVBoxLayout,
+    QWidget,
+)
 
-from ...language import decimals, translate
+from ...language import decimals, translator
 from ...live.difference import Difference
 from ...live.parts import Shown
 from ...live.preview import Rendered
@@ -24,6 +36,9 @@ from .pane import Pane
 from .readout_line import ReadoutLine
 from .viewport import Viewport
 
+translate = translator("canvas")
+
+
 #: Milliseconds that the answer to why a pixel is masked stays.
 WHY_STAYS = 30_000
 #: Milliseconds for which it is shown what a click added and removed.
@@ -32,9 +47,9 @@ FLASH = 1300
 HELD = 350
 #: How picture and mask are arranged: words and icon.
 ARRANGEMENTS = {
-    "twin": (translate("canvas", "Twin"), "columns-2"),
-    "inset": (translate("canvas", "Inset"), "picture-in-picture-2"),
-    "single": (translate("canvas", "Single"), "square"),
+    "twin": (translate("Twin"), "columns-2"),
+    "inset": (translate("Inset"), "picture-in-picture-2"),
+    "single": (translate("Single"), "square"),
 }
 
 
@@ -43,11 +58,18 @@ class Canvas(QWidget):
 
     def __init__(self, workspace: Workspace) -> None:
         super().__init__()
-        self._work, self._viewing, self._readout = workspace.work, workspace.viewing, workspace.readout
+        self._work, self._viewing, self._readout = (
+            workspace.work,
+            workspace.viewing,
+            workspace.readout,
+        )
         self._tools, self._preferences = workspace.tools, workspace.preferences
         self.viewport = Viewport()
         self.areas = AreaTools(workspace, self.viewport)
-        self.panes = [Pane(workspace, self.viewport, "result"), Pane(workspace, self.viewport, "mask")]
+        self.panes = [
+            Pane(workspace, self.viewport, "result"),
+            Pane(workspace, self.viewport, "mask"),
+        ]
         for pane in self.panes:
             pane.overlay = self.areas.paint
             pane.takes_pen = lambda: self.areas.tool == "brush"
@@ -103,45 +125,65 @@ class Canvas(QWidget):
             for name, one in VIEWS.items():
                 choice.addItem(one.label, name)
             choice.setCurrentIndex(choice.findData(pane.view))
-            choice.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+            choice.setSizeAdjustPolicy(
+                QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon
+            )
             choice.setMinimumContentsLength(6)
-            choice.setAccessibleName(translate("canvas", "Left view") if number == 0 else translate("canvas", "Right view"))
-            choice.setToolTip(translate("canvas", "What this pane shows (keys 1 to 9 and 0 for the pane under the pointer)"))
-            choice.currentIndexChanged.connect(lambda index, number=number: self.set_view(number, list(VIEWS)[index]))
+            choice.setAccessibleName(
+                translate("Left view") if number == 0 else translate("Right view")
+            )
+            choice.setToolTip(
+                translate(
+                    "What this pane shows (keys 1 to 9 and 0 for the pane under the pointer)",
+                )
+            )
+            choice.currentIndexChanged.connect(
+                lambda index, number=number: self.set_view(number, list(VIEWS)[index])
+            )
             self.choices.append(choice)
         self.layouts = QComboBox()
         for name, (words, drawing) in ARRANGEMENTS.items():
             self.layouts.addItem(icon(drawing), words, name)
-        self.layouts.setAccessibleName(translate("canvas", "Layout"))
-        self.layouts.setToolTip(translate("canvas", "Picture and mask side by side (T), the mask small in a corner (I), or one view"))
+        self.layouts.setAccessibleName(translate("Layout"))
+        self.layouts.setToolTip(
+            translate(
+                "Picture and mask side by side (T), the mask small in a corner (I), or one view",
+            )
+        )
         self.layouts.activated.connect(lambda index: self.arrange(list(ARRANGEMENTS)[index]))
         self.compare = QToolButton()
-        tip = translate("canvas", "The picture as it was: click to switch, hold to peek (hold O)")
-        with_icon(self.compare, "eye", tip, translate("canvas", "Before"))
+        tip = translate("The picture as it was: click to switch, hold to peek (hold O)")
+        with_icon(self.compare, "eye", tip, translate("Before"))
         self.compare.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.compare.setCheckable(True)
         self._pressed = QElapsedTimer()
         self.compare.pressed.connect(self._press_before)
         self.compare.released.connect(self._release_before)
-        self.compare.toggled.connect(lambda _: self.show_before(False))  # a screen reader switches it without a press
+        self.compare.toggled.connect(
+            lambda _: self.show_before(False)
+        )  # a screen reader switches it without a press
         self.wipe = QToolButton()
-        tip = translate("canvas", "Before and after on either side of a line that can be dragged (W)")
-        with_icon(self.wipe, "split", tip, translate("canvas", "Wipe"))
+        tip = translate("Before and after on either side of a line that can be dragged (W)")
+        with_icon(self.wipe, "split", tip, translate("Wipe"))
         self.wipe.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.wipe.setCheckable(True)
         self.wipe.toggled.connect(self.set_wipe)
         self.loupe = QToolButton()
-        with_icon(self.loupe, "search", translate("canvas", "Loupe: the pixels at the pointer, and the mean that would be taken (L)"))
+        with_icon(
+            self.loupe,
+            "search",
+            translate("Loupe: the pixels at the pointer, and the mean that would be taken (L)"),
+        )
         self.loupe.setCheckable(True)
         self.loupe.toggled.connect(self.set_loupe)
         self.zoom_label = QLabel("100 %")
         self.zoom_label.setMinimumWidth(40)
         self.zoom_label.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         fit, full = QToolButton(), QToolButton()
-        with_icon(fit, "maximize", translate("canvas", "Show the whole picture (Ctrl+0)"))
+        with_icon(fit, "maximize", translate("Show the whole picture (Ctrl+0)"))
         fit.clicked.connect(self.viewport.fit)
         full.setText("100 %")
-        full.setToolTip(translate("canvas", "One picture pixel for each screen pixel (Ctrl+1)"))
+        full.setToolTip(translate("One picture pixel for each screen pixel (Ctrl+1)"))
         full.clicked.connect(lambda: self.viewport.zoom_to(1.0 / self.devicePixelRatioF()))
         row.addWidget(self.choices[0])
         row.addWidget(self.compare)
@@ -159,7 +201,16 @@ class Canvas(QWidget):
         beside.addWidget(self.choices[1])
         row.addWidget(self.second)
         #: What is left out first where the row has no room: keys and menus do the same.
-        self.spare = (self.zoom_label, full, self.loupe, fit, self.layouts, self.wipe, self.second, self.compare)
+        self.spare = (
+            self.zoom_label,
+            full,
+            self.loupe,
+            fit,
+            self.layouts,
+            self.wipe,
+            self.second,
+            self.compare,
+        )
         return bar
 
     # Arrangement
@@ -234,13 +285,17 @@ class Canvas(QWidget):
         name = ICONS.get(tool) if tool else "crosshair" if self._tools.island else "pipette"
         if name != self._cursor_name:
             self._cursor_name = name
-            cursor = QCursor(Qt.CursorShape.ArrowCursor) if tool == "change" or name is None else tool_cursor(name)
+            cursor = (
+                QCursor(Qt.CursorShape.ArrowCursor)
+                if tool == "change" or name is None
+                else tool_cursor(name)
+            )
             for pane in self.panes:
                 pane.set_tool_cursor(cursor)
 
     def _opening(self, name: str) -> None:
         for pane in self.panes:
-            pane.message = translate("canvas", "Opening {name}…", name=name) if name else ""
+            pane.message = translate("Opening {name}…", name=name) if name else ""
             if name:
                 pane.take(None)
         if not name and self._viewing.last is not None:
@@ -253,14 +308,19 @@ class Canvas(QWidget):
     def _arrange(self) -> None:
         """Put the panes side by side or one above the other, whichever shows the picture larger."""
         width, height = self._work.size
-        # What opens below the picture does not turn the panes round: all the height counts that there is for both.
+        # What opens below the picture does not turn the panes round: all the height counts that
+        # there is for both.
         window = self.window()
         column = window.centralWidget() if isinstance(window, QMainWindow) else None
         room = (self.width(), column.height() if column is not None else self.height())
         if width and height and min(room) > 0:
             beside = min(room[0] / 2 / width, room[1] / height)
             above = min(room[0] / width, room[1] / 2 / height)
-            self.pair.setDirection(QBoxLayout.Direction.TopToBottom if above > 1.1 * beside else QBoxLayout.Direction.LeftToRight)
+            self.pair.setDirection(
+                QBoxLayout.Direction.TopToBottom
+                if above > 1.1 * beside
+                else QBoxLayout.Direction.LeftToRight
+            )
 
     def set_view(self, number: int, name: str) -> None:
         """Show a view in the left (0) or right (1) pane."""
@@ -270,7 +330,11 @@ class Canvas(QWidget):
 
     def set_active_view(self, index: int) -> None:
         """Show the view with this number in the pane under the pointer."""
-        number = 1 if self.panes[1].isVisible() and self.panes[1].underMouse() or self.inset.underMouse() else 0
+        number = (
+            1
+            if self.panes[1].isVisible() and self.panes[1].underMouse() or self.inset.underMouse()
+            else 0
+        )
         self.set_view(number, list(VIEWS)[index])
 
     def show_before(self, on: bool) -> None:
@@ -300,7 +364,9 @@ class Canvas(QWidget):
 
     def _ask(self) -> None:
         """Ask for what the panes need to see now."""
-        self.zoom_label.setText(decimals(f"{self.viewport.zoom * self.devicePixelRatioF() * 100:.0f} %"))
+        self.zoom_label.setText(
+            decimals(f"{self.viewport.zoom * self.devicePixelRatioF() * 100:.0f} %")
+        )
         if not self._work.size[0]:
             return
         names = [self.panes[0].showing]
@@ -312,7 +378,11 @@ class Canvas(QWidget):
         box, seen = self.viewport.parts(factor)
         sharp = min(self.viewport.zoom * self.devicePixelRatioF(), 1.0)
         shown = Shown(factor, box, tuple(dict.fromkeys(names)), sharp, seen)
-        if shown == self._viewing.shown and self._viewing.last and self._viewing.last.wanted.shown == shown:
+        if (
+            shown == self._viewing.shown
+            and self._viewing.last
+            and self._viewing.last.wanted.shown == shown
+        ):
             self._take(self._viewing.last)
         self._viewing.show(shown)
 
@@ -324,12 +394,18 @@ class Canvas(QWidget):
         self._point()
 
     def _project_changed(self) -> None:
-        """Draw samples and areas anew when they have changed; the picture follows when it is rendered."""
+        """Draw samples and areas anew when they have changed; the picture follows when it is
+        rendered.
+        """
         sieve = self._work.sieve
         marked = (sieve.id, sieve.pick, sieve.areas)
-        if len(marked) != len(self._marked) or any(one is not other for one, other in zip(marked, self._marked, strict=True)):
+        if len(marked) != len(self._marked) or any(
+            one is not other for one, other in zip(marked, self._marked, strict=True)
+        ):
             self._marked = marked
-            if self.areas.tool or not self._work.dragging:  # marks are not drawn while something else is dragged
+            if (
+                self.areas.tool or not self._work.dragging
+            ):  # marks are not drawn while something else is dragged
                 self._repaint()
 
     def _repaint(self) -> None:
@@ -379,9 +455,17 @@ class Canvas(QWidget):
 
     def _point(self) -> None:
         """Ask what lies under the pointer."""
-        self._readout.point((self._pointer.x(), self._pointer.y()) if self._pointer is not None else None)
+        self._readout.point(
+            (self._pointer.x(), self._pointer.y()) if self._pointer is not None else None
+        )
 
     def _tell_why(self, lines: list[str]) -> None:
         """Say beside the pointer what decided about the pixel there."""
         words = "".join(f"<p style='margin:2px'>{html.escape(line)}</p>" for line in lines)
-        QToolTip.showText(QCursor.pos(), f"<div style='width:360px'>{words}</div>", self.panes[0], QRect(), WHY_STAYS)
+        QToolTip.showText(
+            QCursor.pos(),
+            f"<div style='width:360px'>{words}</div>",
+            self.panes[0],
+            QRect(),
+            WHY_STAYS,
+        )

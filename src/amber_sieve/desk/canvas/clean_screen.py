@@ -1,4 +1,6 @@
-"""The result alone on another screen, with nothing over it: it shows the part that the window shows."""
+"""The result alone on another screen, with nothing over it: it shows the part that the window
+shows.
+"""
 
 from __future__ import annotations
 
@@ -6,7 +8,7 @@ from PyQt6.QtCore import QPointF, Qt, pyqtSignal
 from PyQt6.QtGui import QCloseEvent, QGuiApplication, QKeyEvent, QPainter
 from PyQt6.QtWidgets import QWidget
 
-from ...language import translate
+from ...language import translator
 from ...live.preview import Rendered
 from ...workspace.workspace import Workspace
 from ..style import SURROUNDS
@@ -14,17 +16,21 @@ from ..widgets.painting import paints
 from .scaled import Scaled
 from .viewport import Viewport
 
+translate = translator("canvas")
+
 
 class CleanScreen(QWidget):
-    """A window of its own, full-screen where there is another screen; Escape closes it, and `closed` says so."""
+    """A window of its own, full-screen where there is another screen; Escape closes it, and
+    `closed` says so.
+    """
 
     closed = pyqtSignal()
 
     def __init__(self, workspace: Workspace, viewport: Viewport) -> None:
         super().__init__(None)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle(translate("canvas", "Result – Amber Sieve"))
-        self.setAccessibleName(translate("canvas", "The result alone"))
+        self.setWindowTitle(translate("Result – Amber Sieve"))
+        self.setAccessibleName(translate("The result alone"))
         self._preferences, self._viewport = workspace.preferences, viewport
         self._scaled, self._result = Scaled(), workspace.viewing.last
         self.resize(960, 600)
@@ -52,9 +58,20 @@ class CleanScreen(QWidget):
         result, viewport = self._result, self._viewport
         if result is None or "result" not in result.pictures:
             return
-        zoom = viewport.zoom * min(self.width() / viewport.pane[0], self.height() / viewport.pane[1])
-        corner = (QPointF(*result.origin) - viewport.centre) * zoom + QPointF(self.width() / 2, self.height() / 2)
-        self._scaled.draw(painter, result.pictures["result"], corner, zoom / result.scale, self.size(), self.devicePixelRatioF())
+        zoom = viewport.zoom * min(
+            self.width() / viewport.pane[0], self.height() / viewport.pane[1]
+        )
+        corner = (QPointF(*result.origin) - viewport.centre) * zoom + QPointF(
+            self.width() / 2, self.height() / 2
+        )
+        self._scaled.draw(
+            painter,
+            result.pictures["result"],
+            corner,
+            zoom / result.scale,
+            self.size(),
+            self.devicePixelRatioF(),
+        )
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is not None and event.key() in (Qt.Key.Key_Escape, Qt.Key.Key_F11):

@@ -1,4 +1,6 @@
-"""Gestures of a pressed button on the picture: samples, tolerances, boxes, strokes, areas, islands, the line of the wipe."""
+"""Gestures of a pressed button on the picture: samples, tolerances, boxes, strokes, areas, islands,
+the line of the wipe.
+"""
 
 from __future__ import annotations
 
@@ -8,12 +10,15 @@ from dataclasses import dataclass
 import numpy as np
 from PyQt6.QtCore import QPointF, Qt
 
-from ...language import translate
-from ...workspace.ahead import Place
+from ...language import translator
+from ...workspace.clip.ahead import Place
 from ...workspace.workspace import Workspace
 from .area_tools import AreaTools
 from .pane import Pane
 from .viewport import Viewport
+
+translate = translator("canvas")
+
 
 #: Screen pixels before a press becomes a drag: hands shake less.
 DRAG_FROM = 6.0
@@ -36,8 +41,14 @@ class _Gesture:
 class Gestures:
     """Turns presses, drags and releases on the panes into what the tool in hand does."""
 
-    def __init__(self, workspace: Workspace, viewport: Viewport, panes: list[Pane], area_tools: AreaTools) -> None:
-        self._samples, self._areas, self._adjust = workspace.samples, workspace.areas, workspace.adjust
+    def __init__(
+        self, workspace: Workspace, viewport: Viewport, panes: list[Pane], area_tools: AreaTools
+    ) -> None:
+        self._samples, self._areas, self._adjust = (
+            workspace.samples,
+            workspace.areas,
+            workspace.adjust,
+        )
         self._ahead = workspace.ahead
         self._work, self._tools = workspace.work, workspace.tools
         self._viewport, self._panes, self._area_tools = viewport, panes, area_tools
@@ -52,22 +63,36 @@ class Gestures:
             pane.released.connect(lambda at, held, number=number: self.release(number, at, held))
             pane.doubled.connect(area_tools.close_outline)
             pane.tablet.connect(self._tablet)
-            pane.sized.connect(lambda by: area_tools.resize_brush(area_tools.brush.size + by / viewport.zoom))
+            pane.sized.connect(
+                lambda by: area_tools.resize_brush(area_tools.brush.size + by / viewport.zoom)
+            )
 
     def _role(self, held: Qt.KeyboardModifier) -> tuple[str, bool]:
-        """Return a gesture's role, and whether it starts over. Plain starts over, Shift keeps too, Ctrl drops; where nothing is kept yet, all keep."""
+        """Return a gesture's role, and whether it starts over. Plain starts over, Shift keeps too,
+        Ctrl drops; where nothing is kept yet, all keep.
+        """
         if not any(sample.on and sample.role == "keep" for sample in self._work.sieve.pick.samples):
             return "keep", not self._work.sieve.pick.samples
         role = "drop" if held & Qt.KeyboardModifier.ControlModifier else "keep"
-        adding = bool(held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier))
+        adding = bool(
+            held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
+        )
         if self._tools.role and not adding:
             return self._tools.role, False
         return role, not adding
 
     def hover(self, at: QPointF | None, held: Qt.KeyboardModifier) -> None:
-        """The pointer is at a place of the picture, or beside it: a click there may be looked at before it is made."""
+        """The pointer is at a place of the picture, or beside it: a click there may be looked at
+        before it is made.
+        """
         tools = self._tools
-        if at is None or tools.place != "patch" or tools.picker is not None or tools.island or self._area_tools.tool:
+        if (
+            at is None
+            or tools.place != "patch"
+            or tools.picker is not None
+            or tools.island
+            or self._area_tools.tool
+        ):
             self._ahead.drop()
         elif self._gesture is None:
             self._ahead.rest(Place(at.x(), at.y(), *self._role(held)))
@@ -113,12 +138,13 @@ class Gestures:
             away = (at - gesture.start) * self._viewport.zoom
             distance = float(np.hypot(away.x(), away.y()))
             if distance > DRAG_FROM or gesture.moved:
-                # Pressing on the colour and pulling outwards widens the tolerance with the distance.
+                # Pressing on the colour and pulling outwards widens the tolerance with the
+                # distance.
                 gesture.moved = True
                 self._samples.edit(
                     {"tolerance": float(min(distance * PER_PIXEL, 255.0))},
-                    translate("canvas", "Tolerance"),
-                    translate("canvas", "Drag tolerance"),
+                    translate("Tolerance"),
+                    translate("Drag tolerance"),
                     ids=(gesture.sample,),
                 )
 
@@ -131,7 +157,10 @@ class Gestures:
                 self._area_tools.release(at, held)
             return
         if gesture.kind == "place":
-            points = [(point.x(), point.y()) for point in (pane.drawn if len(pane.drawn) > 1 else [gesture.start, gesture.start])]
+            points = [
+                (point.x(), point.y())
+                for point in (pane.drawn if len(pane.drawn) > 1 else [gesture.start, gesture.start])
+            ]
             pane.drawn = []
             if self._tools.place == "outline":
                 self._samples.take_outlined(points)
@@ -153,13 +182,21 @@ class Gestures:
 
         def click() -> str:
             centre = self._viewport.centre
-            return self._samples.take(centre.x(), centre.y(), *self._role(Qt.KeyboardModifier.NoModifier))
+            return self._samples.take(
+                centre.x(), centre.y(), *self._role(Qt.KeyboardModifier.NoModifier)
+            )
 
         key = Qt.Key
         return {
-            key.Key_Left: pan(40, 0), key.Key_Right: pan(-40, 0), key.Key_Up: pan(0, 40), key.Key_Down: pan(0, -40),
-            key.Key_Plus: zoom(2), key.Key_Minus: zoom(0.5), key.Key_Return: click, key.Key_Enter: click,
-        }  # fmt: skip
+            key.Key_Left: pan(40, 0),
+            key.Key_Right: pan(-40, 0),
+            key.Key_Up: pan(0, 40),
+            key.Key_Down: pan(0, -40),
+            key.Key_Plus: zoom(2),
+            key.Key_Minus: zoom(0.5),
+            key.Key_Return: click,
+            key.Key_Enter: click,
+        }
 
     def _tablet(self, kind: str, at: QPointF, held: Qt.KeyboardModifier, pressure: float) -> None:
         """A pen on a tablet: the brush takes its pressure."""

@@ -1,4 +1,6 @@
-"""A cursor on the picture for the keyboard: what a mouse does there, arrow keys, Enter and Space do."""
+"""A cursor on the picture for the keyboard: what a mouse does there, arrow keys, Enter and Space
+do.
+"""
 
 from __future__ import annotations
 
@@ -17,9 +19,17 @@ HELD_STEP = 6.0
 
 
 class KeyCursor:
-    """Off until it is asked for. Enter clicks; Space presses and, the second time, lets go: so boxes, strokes and areas are drawn."""
+    """Off until it is asked for. Enter clicks; Space presses and, the second time, lets go: so
+    boxes, strokes and areas are drawn.
+    """
 
-    def __init__(self, viewport: Viewport, panes: list[Pane], gestures: Gestures, hover: Callable[[QPointF | None], object]) -> None:
+    def __init__(
+        self,
+        viewport: Viewport,
+        panes: list[Pane],
+        gestures: Gestures,
+        hover: Callable[[QPointF | None], object],
+    ) -> None:
         self._viewport, self._panes, self._gestures, self._hover = viewport, panes, gestures, hover
         #: Where it is in the picture, None while it is off; whether the button is down.
         self.at: QPointF | None = None
@@ -46,12 +56,22 @@ class KeyCursor:
         """A key while a pane has the focus; whether it meant something."""
         if self.at is None:
             return False
-        moves = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1)}
+        moves = {
+            Qt.Key.Key_Left: (-1, 0),
+            Qt.Key.Key_Right: (1, 0),
+            Qt.Key.Key_Up: (0, -1),
+            Qt.Key.Key_Down: (0, 1),
+        }
         if key in moves:
             step = (HELD_STEP if self.holds else STEP) / self._viewport.zoom
             across, down = moves[Qt.Key(key)]
             width, height = self._viewport.picture
-            self._go_to(QPointF(min(max(self.at.x() + across * step, 0), width - 1), min(max(self.at.y() + down * step, 0), height - 1)))
+            self._go_to(
+                QPointF(
+                    min(max(self.at.x() + across * step, 0), width - 1),
+                    min(max(self.at.y() + down * step, 0), height - 1),
+                )
+            )
             if self.holds:
                 self._gestures.drag(0, self.at, Qt.KeyboardModifier.NoModifier)
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):

@@ -1,4 +1,6 @@
-"""Draw marks over the picture: samples, the next click that is offered, the cursor of the keyboard, a loose outline, a grid."""
+"""Draw marks over the picture: samples, the next click that is offered, the cursor of the keyboard,
+a loose outline, a grid.
+"""
 
 from __future__ import annotations
 
@@ -14,7 +16,9 @@ from .viewport import Viewport
 
 
 def draw_sample(painter: QPainter, viewport: Viewport, sample: Sample) -> None:
-    """A keep sample is a ring round a dot, a drop sample a crossed-out lozenge; one that reaches only here stands on a point."""
+    """A keep sample is a ring round a dot, a drop sample a crossed-out lozenge; one that reaches
+    only here stands on a point.
+    """
     at = viewport.to_pane(QPointF(sample.x + 0.5, sample.y + 0.5))
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -25,7 +29,12 @@ def draw_sample(painter: QPainter, viewport: Viewport, sample: Sample) -> None:
             painter.drawEllipse(middle, 7, 7)
             painter.drawPoint(middle)
         else:
-            painter.drawPolygon(middle + QPointF(0, -8), middle + QPointF(8, 0), middle + QPointF(0, 8), middle + QPointF(-8, 0))
+            painter.drawPolygon(
+                middle + QPointF(0, -8),
+                middle + QPointF(8, 0),
+                middle + QPointF(0, 8),
+                middle + QPointF(-8, 0),
+            )
             painter.drawLine(middle + QPointF(-5, 5), middle + QPointF(5, -5))
         if sample.reach == "here":
             painter.drawLine(middle + QPointF(0, 8), at)
@@ -38,7 +47,13 @@ def draw_offer(painter: QPainter, at: QPointF) -> None:
     """A small dotted ring, quieter than a sample."""
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setBrush(Qt.BrushStyle.NoBrush)
-    draw_edged(painter, lambda: painter.drawEllipse(at, 6, 6), QColor(235, 235, 235), width=1.1, style=Qt.PenStyle.DotLine)
+    draw_edged(
+        painter,
+        lambda: painter.drawEllipse(at, 6, 6),
+        QColor(235, 235, 235),
+        width=1.1,
+        style=Qt.PenStyle.DotLine,
+    )
 
 
 def draw_key_cursor(painter: QPainter, at: QPointF) -> None:
@@ -57,13 +72,17 @@ def draw_grid(painter: QPainter, viewport: Viewport) -> None:
     painter.setPen(QPen(QColor(128, 128, 128, 90), 1))
     for x in range(int(left), int(right) + 2):
         at = viewport.to_pane(QPointF(x, top))
-        painter.drawLine(QPointF(at.x(), at.y()), QPointF(at.x(), viewport.to_pane(QPointF(x, bottom)).y()))
+        painter.drawLine(
+            QPointF(at.x(), at.y()), QPointF(at.x(), viewport.to_pane(QPointF(x, bottom)).y())
+        )
     for y in range(int(top), int(bottom) + 2):
         at = viewport.to_pane(QPointF(left, y))
         painter.drawLine(at, QPointF(viewport.to_pane(QPointF(right, y)).x(), at.y()))
 
 
-def draw_outline(painter: QPainter, viewport: Viewport, outline: Sequence[tuple[float, float]]) -> None:
+def draw_outline(
+    painter: QPainter, viewport: Viewport, outline: Sequence[tuple[float, float]]
+) -> None:
     """The loose outline that Fit takes as a label: dashed, for it is no edge of the mask."""
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setBrush(Qt.BrushStyle.NoBrush)

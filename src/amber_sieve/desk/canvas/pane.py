@@ -7,11 +7,23 @@ from collections.abc import Callable
 
 import numpy as np
 from PyQt6.QtCore import QEvent, QPointF, QRectF, QSizeF, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QCursor, QEnterEvent, QMouseEvent, QPainter, QPen, QPixmap, QRegion, QResizeEvent, QTabletEvent, QWheelEvent
+from PyQt6.QtGui import (
+    QColor,
+    QCursor,
+    QEnterEvent,
+    QMouseEvent,
+    QPainter,
+    QPen,
+    QPixmap,
+    QRegion,
+    QResizeEvent,
+    QTabletEvent,
+    QWheelEvent,
+)
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.colour.transfer import one_encoded
-from ...language import translate
+from ...language import translator
 from ...live.difference import Difference
 from ...live.preview import Rendered
 from ...names import BANDS
@@ -25,17 +37,22 @@ from .marks import draw_grid, draw_key_cursor, draw_offer, draw_outline, draw_sa
 from .scaled import Scaled
 from .viewport import GRID_FROM, Viewport
 
-INVITATION = translate("canvas", "Open a picture or a clip (Ctrl+O), or drop one here")
+translate = translator("canvas")
 
 
-#: What a click added, 0xRRGGBB: with the next, two that no pair of working eyes confuses, and far from grey.
+INVITATION = translate("Open a picture or a clip (Ctrl+O), or drop one here")
+
+
+#: What a click added, 0xRRGGBB: with the next, two that no pair of working eyes confuses, and far
+#: from grey.
 ADDED = 0x2E9BFF
 #: What it removed.
 REMOVED = 0xFF7A1A
-#: What was removed is striped with black besides, in stripes of so many pixels, so that it shows on orange too.
+#: What was removed is striped with black besides, in stripes of so many pixels, so that it shows on
+#: orange too.
 STRIPES = 8
 #: What stands in a mask before anything is picked.
-UNPICKED = translate("canvas", "Nothing is picked yet.\nClick what you want to change in either view.")
+UNPICKED = translate("Nothing is picked yet.\nClick what you want to change in either view.")
 
 
 class Pane(QWidget):
@@ -52,7 +69,12 @@ class Pane(QWidget):
 
     def __init__(self, workspace: Workspace, viewport: Viewport, view: str) -> None:
         super().__init__()
-        self._areas, self._readout, self._tools, self._work = workspace.areas, workspace.readout, workspace.tools, workspace.work
+        self._areas, self._readout, self._tools, self._work = (
+            workspace.areas,
+            workspace.readout,
+            workspace.tools,
+            workspace.work,
+        )
         self.viewport, self.view = viewport, view
         self.override: str | None = None
         self.wipe: float | None = None
@@ -81,7 +103,8 @@ class Pane(QWidget):
         self.tool_cursor = QCursor(Qt.CursorShape.CrossCursor)
         self._result: Rendered | None = None
         self._pixels: np.ndarray | None = None
-        #: What is drawn, what lies left of the line of the wipe, and what a drag would begin with, as large as it is seen.
+        #: What is drawn, what lies left of the line of the wipe, and what a drag would begin with,
+        #: as large as it is seen.
         self._scaled, self._scaled_other, self._ready = Scaled(), Scaled(), Scaled()
         self._hand: QPointF | None = None
         self._flash: Difference | None = None
@@ -89,7 +112,9 @@ class Pane(QWidget):
         self._inside = False
         #: Whether it was without its marks when it was painted last.
         self._painted_bare = False
-        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # else what lies behind is painted first, which takes as long
+        self.setAttribute(
+            Qt.WidgetAttribute.WA_OpaquePaintEvent
+        )  # else what lies behind is painted first, which takes as long
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
@@ -111,10 +136,14 @@ class Pane(QWidget):
 
     def _describe(self, result: Rendered | None) -> None:
         """Say what the pane shows to those who do not see it."""
-        self.setAccessibleName(translate("canvas", "View: {view}", view=VIEWS[self.showing].label))
+        self.setAccessibleName(translate("View: {view}", view=VIEWS[self.showing].label))
         zoom = 100 * self.viewport.zoom * self.devicePixelRatioF()
-        covered = translate("canvas", ", the mask covers {share:.1f} %", share=100 * result.coverage.whole) if result else ""
-        self.setAccessibleDescription(translate("canvas", "Zoom {zoom:.0f} %", zoom=zoom) + covered)
+        covered = (
+            translate(", the mask covers {share:.1f} %", share=100 * result.coverage.whole)
+            if result
+            else ""
+        )
+        self.setAccessibleDescription(translate("Zoom {zoom:.0f} %", zoom=zoom) + covered)
 
     def take(self, result: Rendered | None) -> None:
         """A render has finished (None: nothing is open)."""
@@ -125,21 +154,31 @@ class Pane(QWidget):
             self.update()
             return
         pixels = result.pictures.get(self.showing)
-        still = before is not None and (before.scale, before.origin) == (result.scale, result.origin)
+        still = before is not None and (before.scale, before.origin) == (
+            result.scale,
+            result.origin,
+        )
         if pixels is None or (pixels is self._pixels and self.wipe is None):
             if pixels is None or not still:
                 self.update()
             return
         self._pixels = pixels
         self._other_pixels = result.pictures.get(self.wipe_view) if self.wipe is not None else None
-        # Where nothing else is drawn anew, only what differs is: most of what is dragged changes a part of the picture.
-        alone = self.wipe is None and self._flash is None and not self.loupe and self._painted_bare == self._bare
+        # Where nothing else is drawn anew, only what differs is: most of what is dragged changes a
+        # part of the picture.
+        alone = (
+            self.wipe is None
+            and self._flash is None
+            and not self.loupe
+            and self._painted_bare == self._bare
+        )
         step = result.steps.get(self.showing)
         region = self._scaled.exchange(pixels, step) if still and alone else None
         if not still and self._ready.leads_to(pixels, step):
             self._scaled, self._ready = self._ready, self._scaled
             self._scaled.exchange(pixels, step)
-        # Where nothing differs a spot is painted all the same: who waits for the paint is told of it.
+        # Where nothing differs a spot is painted all the same: who waits for the paint is told of
+        # it.
         self.update(QRegion(self.rect()) if region is None else region | QRegion(0, 0, 1, 1))
 
     def _hold(self, result: Rendered) -> None:
@@ -147,16 +186,29 @@ class Pane(QWidget):
         pixels = result.pictures.get(self.showing)
         if pixels is not None and self.isVisible() and not self._work.dragging:
             corner, per_pixel, ratio = self._placed(result)
-            self._ready.fit(pixels, corner, per_pixel, self.size(), ratio, result.steps.get(self.showing))
+            self._ready.fit(
+                pixels, corner, per_pixel, self.size(), ratio, result.steps.get(self.showing)
+            )
 
     def _placed(self, result: Rendered) -> tuple[QPointF, float, float]:
-        """Return where the corner of a picture lies, how many points a pixel of it takes, and how many pixels the screen has to a point."""
-        return self.viewport.to_pane(QPointF(*result.origin)), self.viewport.zoom / result.scale, self.devicePixelRatioF()
+        """Return where the corner of a picture lies, how many points a pixel of it takes, and how
+        many pixels the screen has to a point.
+        """
+        return (
+            self.viewport.to_pane(QPointF(*result.origin)),
+            self.viewport.zoom / result.scale,
+            self.devicePixelRatioF(),
+        )
 
     @property
     def _bare(self) -> bool:
         """Return whether the picture is shown without its marks."""
-        return not self.marks or self._work.dragging or self.override is not None or self.wipe is not None
+        return (
+            not self.marks
+            or self._work.dragging
+            or self.override is not None
+            or self.wipe is not None
+        )
 
     def picture(self) -> QPixmap | None:
         """Return the picture that is shown, without marks; None for nothing."""
@@ -169,7 +221,9 @@ class Pane(QWidget):
             added, removed = np.clip(difference.change, 0, 1), np.clip(-difference.change, 0, 1)
             share = (200 * np.maximum(added, removed)).astype(np.uint32)
             rows, columns = np.ogrid[: share.shape[0], : share.shape[1]]
-            striped = np.where((rows + columns) % STRIPES < STRIPES // 2, np.uint32(REMOVED), np.uint32(0x101010))
+            striped = np.where(
+                (rows + columns) % STRIPES < STRIPES // 2, np.uint32(REMOVED), np.uint32(0x101010)
+            )
             colour = np.where(added >= removed, np.uint32(ADDED), striped)
             self._flash_pixels = np.ascontiguousarray((share << 24) | colour)
         self.update()
@@ -192,11 +246,21 @@ class Pane(QWidget):
         result, zoom = self._result, self.viewport.zoom
         corner, per_pixel, ratio = self._placed(result)
         height, width = self._pixels.shape
-        fill_around(painter, self.rect(), QRectF(corner, QSizeF(width * per_pixel, height * per_pixel)), SURROUNDS[self.surround])
+        fill_around(
+            painter,
+            self.rect(),
+            QRectF(corner, QSizeF(width * per_pixel, height * per_pixel)),
+            SURROUNDS[self.surround],
+        )
         self._scaled.draw(painter, self._pixels, corner, per_pixel, self.size(), ratio)
         other = self._other_pixels
         if self.wipe is not None and other is not None:
-            self._draw_wipe(painter, lambda: self._scaled_other.draw(painter, other, corner, per_pixel, self.size(), ratio))
+            self._draw_wipe(
+                painter,
+                lambda: self._scaled_other.draw(
+                    painter, other, corner, per_pixel, self.size(), ratio
+                ),
+            )
         if self._flash is not None:
             self._draw_flash(painter, self._flash)
         if zoom >= GRID_FROM and result.scale == 1:
@@ -230,15 +294,27 @@ class Pane(QWidget):
         sieve = self._work.sieve
         bands = sieve.bands
         return not (
-            sieve.pick.samples or sieve.mask_from != "own" or sieve.invert or sieve.areas or sieve.joined or bands.ramp.on
+            sieve.pick.samples
+            or sieve.mask_from != "own"
+            or sieve.invert
+            or sieve.areas
+            or sieve.joined
+            or bands.ramp.on
             or any(getattr(bands, name).on for name in BANDS)
-        )  # fmt: skip
+        )
 
     def _draw_flash(self, painter: QPainter, difference: Difference) -> None:
         pixels = self._flash_pixels
         image = image_of(pixels, see_through=True)
         corner = self.viewport.to_pane(QPointF(*difference.origin))
-        painter.drawImage(QRectF(corner, corner + QPointF(image.width(), image.height()) / difference.scale * self.viewport.zoom), image)
+        painter.drawImage(
+            QRectF(
+                corner,
+                corner
+                + QPointF(image.width(), image.height()) / difference.scale * self.viewport.zoom,
+            ),
+            image,
+        )
 
     def _draw_island(self, painter: QPainter) -> None:
         """The box round the island that is pointed at in the list."""
@@ -246,7 +322,9 @@ class Pane(QWidget):
         assert island is not None
         left, top, width, height = island.box
         corner = self.viewport.to_pane(QPointF(left, top))
-        box = QRectF(corner, corner + QPointF(width, height) * self.viewport.zoom).adjusted(-4, -4, 4, 4)
+        box = QRectF(corner, corner + QPointF(width, height) * self.viewport.zoom).adjusted(
+            -4, -4, 4, 4
+        )
         painter.setBrush(Qt.BrushStyle.NoBrush)
         draw_edged(painter, lambda: painter.drawRoundedRect(box, 4, 4))
 
@@ -257,7 +335,12 @@ class Pane(QWidget):
         painter.setClipRect(QRectF(0, 0, x, self.height()))
         draw_other()
         painter.restore()
-        draw_edged(painter, lambda: painter.drawLine(QPointF(x, 0), QPointF(x, self.height())), QColor(240, 240, 240), 1)
+        draw_edged(
+            painter,
+            lambda: painter.drawLine(QPointF(x, 0), QPointF(x, self.height())),
+            QColor(240, 240, 240),
+            1,
+        )
 
     def wipe_x(self) -> float:
         """Return where the line between before and after stands, in pixels of this pane."""
@@ -269,12 +352,16 @@ class Pane(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         if self._tools.place == "box":
-            draw_edged(painter, lambda: painter.drawRect(QRectF(points[0], points[-1]).normalized()))
+            draw_edged(
+                painter, lambda: painter.drawRect(QRectF(points[0], points[-1]).normalized())
+            )
         else:
             draw_edged(painter, lambda: painter.drawPolyline(*points))
 
     def _draw_loupe(self, painter: QPainter) -> None:
-        """The pixels round the pointer, and the colour that a click would take as soon as that is found."""
+        """The pixels round the pointer, and the colour that a click would take as soon as that is
+        found.
+        """
         opened, at = self._work.opened, self._at
         frame = opened.cached(self._work.number) if opened else None
         if frame is None or at is None:
@@ -283,9 +370,16 @@ class Pane(QWidget):
         if not (0 <= x < width and 0 <= y < height):
             return
         planes, half, square, taken = frame.planes, 7, 7.0, self._tools.sample_size // 2
-        rows, columns = np.clip(np.arange(y - half, y + half + 1), 0, height - 1), np.clip(np.arange(x - half, x + half + 1), 0, width - 1)
-        levels = np.rint(np.clip(one_encoded(planes[:, rows][:, :, columns]), 0, 1) * 255).astype(np.uint32)
-        pixels = np.ascontiguousarray(np.uint32(0xFF000000) | (levels[0] << 16) | (levels[1] << 8) | levels[2])
+        rows, columns = (
+            np.clip(np.arange(y - half, y + half + 1), 0, height - 1),
+            np.clip(np.arange(x - half, x + half + 1), 0, width - 1),
+        )
+        levels = np.rint(np.clip(one_encoded(planes[:, rows][:, :, columns]), 0, 1) * 255).astype(
+            np.uint32
+        )
+        pixels = np.ascontiguousarray(
+            np.uint32(0xFF000000) | (levels[0] << 16) | (levels[1] << 8) | levels[2]
+        )
         side = square * (2 * half + 1)
         hand = self.viewport.to_pane(at)
         corner = QPointF(
@@ -296,7 +390,9 @@ class Pane(QWidget):
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, False)
         painter.drawImage(box, image_of(pixels))
         if self._promised[:2] == (x, y):
-            painter.fillRect(QRectF(box.left(), box.bottom(), side, 16), screen_colour(self._promised[2]))
+            painter.fillRect(
+                QRectF(box.left(), box.bottom(), side, 16), screen_colour(self._promised[2])
+            )
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(QPen(QColor(20, 20, 20), 1))
         painter.drawRect(box.adjusted(0, 0, 0, 16))
@@ -374,13 +470,21 @@ class Pane(QWidget):
             if event is not None:
                 event.ignore()
             return
-        kinds = {QEvent.Type.TabletPress: "press", QEvent.Type.TabletMove: "move", QEvent.Type.TabletRelease: "release"}
+        kinds = {
+            QEvent.Type.TabletPress: "press",
+            QEvent.Type.TabletMove: "move",
+            QEvent.Type.TabletRelease: "release",
+        }
         at = self.viewport.to_picture(event.position())
-        self.tablet.emit(kinds.get(event.type(), "move"), at, event.modifiers(), float(event.pressure()))
+        self.tablet.emit(
+            kinds.get(event.type(), "move"), at, event.modifiers(), float(event.pressure())
+        )
         self.hovered.emit(at)
         event.accept()
 
     def wheelEvent(self, event: QWheelEvent | None) -> None:
         if event is not None and event.angleDelta().y():
             middle = QPointF(self.width() / 2, self.height() / 2)
-            self.viewport.zoom_to(self.viewport.zoom * 2 ** (event.angleDelta().y() / 240), event.position() - middle)
+            self.viewport.zoom_to(
+                self.viewport.zoom * 2 ** (event.angleDelta().y() / 240), event.position() - middle
+            )

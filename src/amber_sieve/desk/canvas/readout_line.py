@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QLabel, QSizePolicy
 
-from ...language import decimals, mid_sentence, named, translate
+from ...language import decimals, mid_sentence, named, translator
 from ...live.clicking import Clicked
-from ...workspace.ahead import Foreseen
-from ...workspace.readout import Pointed
+from ...workspace.clip.ahead import Foreseen
+from ...workspace.viewing.readout import Pointed
 from ...workspace.workspace import Workspace
+
+translate = translator("canvas")
 
 
 def changed_in_words(clicked: Clicked) -> str:
@@ -40,13 +42,17 @@ class ReadoutLine(QLabel):
         if found is not None:
             sample = found.came.sample
             what = (
-                translate("canvas", "A click here would be a new pick")
+                translate("A click here would be a new pick")
                 if found.place.fresh
-                else translate("canvas", "A click here would {role}", role=mid_sentence(named(found.place.role)))
+                else translate(
+                    "A click here would {role}",
+                    role=mid_sentence(named(found.place.role)),
+                )
             )
-            reach = translate("canvas", "everywhere") if sample.reach == "everywhere" else translate("canvas", "only here")
+            reach = (
+                translate("everywhere") if sample.reach == "everywhere" else translate("only here")
+            )
             self._foreseen = translate(
-                "canvas",
                 "{what}: tolerance {tolerance:g}, {reach}, {why}",
                 what=what,
                 tolerance=sample.tolerance,
@@ -64,18 +70,23 @@ class ReadoutLine(QLabel):
             self.setText(" ")
             return
         value = {name: decimals(f"{number:.0f}") for name, number in pointed.measures.items()}
-        levels = translate("canvas", "levels {red} {green} {blue}", red=value["red"], green=value["green"], blue=value["blue"])
+        levels = translate(
+            "levels {red} {green} {blue}",
+            red=value["red"],
+            green=value["green"],
+            blue=value["blue"],
+        )
         measures = f"H {value['hue']}°  S {value['saturation']} %  L {value['luminance']}"
         mask = (
-            translate("canvas", "mask {masked:.0f} %", masked=100 * pointed.masked)
+            translate("mask {masked:.0f} %", masked=100 * pointed.masked)
             if pointed.masked is not None
-            else translate("canvas", "mask -")
+            else translate("mask -")
         )
         parts = (
             f"{pointed.x}, {pointed.y}",
             levels,
             measures,
             mask,
-            translate("canvas", "by {decided}", decided=pointed.decided) if pointed.decided else "",
+            translate("by {decided}", decided=pointed.decided) if pointed.decided else "",
         )
         self.setText("     ".join(part for part in parts if part))

@@ -21,9 +21,11 @@ SMOOTH_TO = 2.0
 
 
 class Scaled:
-    """Screen pixels as they are seen at some zoom, in as many pixels as the screen has; made anew when something of that is another.
+    """Screen pixels as they are seen at some zoom, in as many pixels as the screen has; made anew
+    when something of that is another.
 
-    Painted from this, an image is only copied: the painter's own scaling would take several times as long, at every paint.
+    Painted from this, an image is only copied: the painter's own scaling would take several times
+        as long, at every paint.
     """
 
     def __init__(self) -> None:
@@ -40,20 +42,41 @@ class Scaled:
         #: Screen pixels uint32, or levels of grey uint8, as what was scaled.
         self._scaled: np.ndarray = np.empty((0, 0), np.uint32)
 
-    def draw(self, painter: QPainter, pixels: np.ndarray, corner: QPointF, zoom: float, room: QSize, ratio: float) -> None:
-        """Draw pixels (H, W) uint32, or levels of grey uint8, so that their corner lies there, ``zoom`` points of the painter to a pixel, within
-        a widget's room."""
+    def draw(
+        self,
+        painter: QPainter,
+        pixels: np.ndarray,
+        corner: QPointF,
+        zoom: float,
+        room: QSize,
+        ratio: float,
+    ) -> None:
+        """Draw pixels (H, W) uint32, or levels of grey uint8, so that their corner lies there,
+        ``zoom`` points of the painter to a pixel, within a widget's room.
+        """
         if self.fit(pixels, corner, zoom, room, ratio):
             painter.drawImage(self._at, self._image)
 
-    def fit(self, pixels: np.ndarray, corner: QPointF, zoom: float, room: QSize, ratio: float, step: Step | None = None) -> bool:
-        """Have pixels as `draw` draws them; False where none of them is seen. ``step`` says which step of a drag they are of."""
+    def fit(
+        self,
+        pixels: np.ndarray,
+        corner: QPointF,
+        zoom: float,
+        room: QSize,
+        ratio: float,
+        step: Step | None = None,
+    ) -> bool:
+        """Have pixels as `draw` draws them; False where none of them is seen. ``step`` says which
+        step of a drag they are of.
+        """
         height, width = pixels.shape
         scale, left, top = zoom * ratio, corner.x() * ratio, corner.y() * ratio
         box = (
-            max(0, round(left)), max(0, round(top)),
-            min(round(room.width() * ratio), round(left + width * scale)), min(round(room.height() * ratio), round(top + height * scale)),
-        )  # fmt: skip
+            max(0, round(left)),
+            max(0, round(top)),
+            min(round(room.width() * ratio), round(left + width * scale)),
+            min(round(room.height() * ratio), round(top + height * scale)),
+        )
         size = (box[2] - box[0], box[3] - box[1])
         if min(size) <= 0:
             return False
@@ -61,7 +84,8 @@ class Scaled:
         if pixels is not self._pixels or of != self._of:
             # The pixels that are seen, all of them whole, and where the first of them lies.
             x0, y0 = (
-                min(max(0, int((start - edge) / scale)), size - 1) for start, edge, size in ((box[0], left, width), (box[1], top, height))
+                min(max(0, int((start - edge) / scale)), size - 1)
+                for start, edge, size in ((box[0], left, width), (box[1], top, height))
             )
             x1 = min(width, max(x0 + 1, math.ceil((box[2] - left) / scale)))
             y1 = min(height, max(y0 + 1, math.ceil((box[3] - top) / scale)))
@@ -83,17 +107,23 @@ class Scaled:
         """Scale all that is seen of the pixels, to so many rows and columns."""
         seen = self._seen
         count = size[0] * size[1] * seen.itemsize
-        if not count <= self._memory.size <= 2 * count:  # else it is used again: fresh memory takes as long as the scaling
+        if (
+            not count <= self._memory.size <= 2 * count
+        ):  # else it is used again: fresh memory takes as long as the scaling
             self._memory = np.empty(count + count // 32, np.uint8)
         self._scaled = self._memory[:count].view(seen.dtype).reshape(size)
         if self._scale < SMOOTH_TO:
             scale_runs(seen, ~no_runs(*seen.shape), self._scaled)
             return
-        source, target = (one.view(np.uint8).reshape(*one.shape, one.itemsize) for one in (seen, self._scaled))
+        source, target = (
+            one.view(np.uint8).reshape(*one.shape, one.itemsize) for one in (seen, self._scaled)
+        )
         cv2.resize(source, size[::-1], target, interpolation=cv2.INTER_NEAREST)
 
     def _hold_image(self, ratio: float) -> None:
-        """The image shares the memory of what was scaled; it is made anew, or the painter might use what it keeps of the last one."""
+        """The image shares the memory of what was scaled; it is made anew, or the painter might use
+        what it keeps of the last one.
+        """
         self._image = image_of(self._scaled)
         self._image.setDevicePixelRatio(ratio)
 
@@ -102,10 +132,17 @@ class Scaled:
         return pixels is self._pixels or (step is not None and step.follows(self._step))
 
     def exchange(self, pixels: np.ndarray, step: Step | None = None) -> QRegion | None:
-        """Take others (H, W) in the place of the pixels that were drawn last: only what differs is scaled, and is to be painted anew; None for
-        all of it, where nothing is known of it. ``step`` says what may differ from the pixels of the step before, where it is known."""
+        """Take others (H, W) in the place of the pixels that were drawn last: only what differs is
+        scaled, and is to be painted anew; None for all of it, where nothing is known of it.
+        ``step`` says what may differ from the pixels of the step before, where it is known.
+        """
         before, before_it, self._step = self._pixels, self._step, step
-        if before is None or (before.shape, before.dtype) != (pixels.shape, pixels.dtype) or self._scale >= SMOOTH_TO or not self._of:
+        if (
+            before is None
+            or (before.shape, before.dtype) != (pixels.shape, pixels.dtype)
+            or self._scale >= SMOOTH_TO
+            or not self._of
+        ):
             return None
         if pixels is before:
             return QRegion()
@@ -127,14 +164,20 @@ class Scaled:
         return region
 
     def _on_screen(self, boxes: Boxes) -> Boxes:
-        """Some boxes of the pixels, as the boxes of what is scaled that may differ where they do."""
+        """Some boxes of the pixels, as the boxes of what is scaled that may differ where they
+        do.
+        """
         if not boxes:
             return []
         (y0, x0), (y1, x1), (height, width) = self._first, self._last, self._scaled.shape
         down, across = (y1 - y0) / height, (x1 - x0) / width  # pixels to one of the screen's
         top, left, bottom, right = np.array(boxes, np.float64).T
         # Each pixel of the screen lies between two, so it may change where one of them does.
-        first = np.floor(np.maximum(np.stack([(top - y0 - 0.5) / down, (left - x0 - 0.5) / across]) - 0.5, 0))
-        last = np.ceil(np.stack([(bottom - y0 + 0.5) / down, (right - x0 + 0.5) / across]) - 0.5) + 1
+        first = np.floor(
+            np.maximum(np.stack([(top - y0 - 0.5) / down, (left - x0 - 0.5) / across]) - 0.5, 0)
+        )
+        last = (
+            np.ceil(np.stack([(bottom - y0 + 0.5) / down, (right - x0 + 0.5) / across]) - 0.5) + 1
+        )
         found = np.concatenate([first, np.minimum(last, [[height], [width]])]).astype(np.int64)
         return [(a, b, c, d) for a, b, c, d in found.T.tolist() if c > a and d > b]

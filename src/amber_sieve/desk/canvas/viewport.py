@@ -16,7 +16,8 @@ SMALLEST = 0.01
 GRID_FROM = 8.0
 #: Up to so many reduced pixels the whole picture is rendered, so that panning needs no new render.
 WHOLE = 2_200_000
-#: Parts of a picture are rendered in steps of so many reduced pixels, so that a little panning needs no new render.
+#: Parts of a picture are rendered in steps of so many reduced pixels, so that a little panning
+#: needs no new render.
 GRAIN = 256
 #: Pixels round what is seen that are worked on with it, so that its rim comes out as all else.
 RIM = 4
@@ -54,7 +55,10 @@ class Viewport(QObject):
         self.fits = True
         width, height = self.picture
         if width and height:
-            self.zoom = min(max(min((self.pane[0] - 16) / width, (self.pane[1] - 16) / height), SMALLEST), LARGEST)
+            self.zoom = min(
+                max(min((self.pane[0] - 16) / width, (self.pane[1] - 16) / height), SMALLEST),
+                LARGEST,
+            )
             self.centre = QPointF(width / 2, height / 2)
         self.changed.emit()
 
@@ -76,7 +80,10 @@ class Viewport(QObject):
         self.changed.emit()
 
     def _keep_in_sight(self) -> None:
-        self.centre = QPointF(min(max(self.centre.x(), 0), self.picture[0]), min(max(self.centre.y(), 0), self.picture[1]))
+        self.centre = QPointF(
+            min(max(self.centre.x(), 0), self.picture[0]),
+            min(max(self.centre.y(), 0), self.picture[1]),
+        )
 
     def to_picture(self, point: QPointF) -> QPointF:
         """Picture coordinates of a point in a pane."""
@@ -87,24 +94,40 @@ class Viewport(QObject):
         return (point - self.centre) * self.zoom + QPointF(self.pane[0] / 2, self.pane[1] / 2)
 
     def reduction(self, ratio: float = 1.0) -> int:
-        """The largest power of two the picture may be reduced by and still be as fine as the screen (``ratio`` device pixels)."""
+        """The largest power of two the picture may be reduced by and still be as fine as the screen
+        (``ratio`` device pixels).
+        """
         return max(1, 2 ** math.floor(math.log2(max(1.0, 1 / (self.zoom * ratio)) + 1e-9)))
 
     def visible(self) -> tuple[float, float, float, float]:
         """Left, top, right, bottom of what a pane shows, in picture pixels, cut to the picture."""
         one, other = self.to_picture(QPointF(0, 0)), self.to_picture(QPointF(*self.pane))
-        return max(one.x(), 0), max(one.y(), 0), min(other.x(), self.picture[0]), min(other.y(), self.picture[1])
+        return (
+            max(one.x(), 0),
+            max(one.y(), 0),
+            min(other.x(), self.picture[0]),
+            min(other.y(), self.picture[1]),
+        )
 
     def parts(self, factor: int) -> tuple[Box, Box]:
-        """Return the part rendered of a picture that is reduced by a factor, and what of that is seen: boxes of reduced pixels, all 0 for all of it."""
+        """Return the part rendered of a picture that is reduced by a factor, and what of that is
+        seen: boxes of reduced pixels, all 0 for all of it.
+        """
         width, height = self.picture
         if width * height / factor**2 <= WHOLE:
             return (0, 0, 0, 0), (0, 0, 0, 0)
         left, top, right, bottom = (edge / factor for edge in self.visible())
         wide, high = round(width / factor), round(height / factor)
         box = (
-            max(0, int(left) // GRAIN * GRAIN), max(0, int(top) // GRAIN * GRAIN),
-            min(wide, (int(right) // GRAIN + 1) * GRAIN), min(high, (int(bottom) // GRAIN + 1) * GRAIN),
-        )  # fmt: skip
-        seen = (max(0, int(left) - RIM), max(0, int(top) - RIM), min(wide, math.ceil(right) + RIM), min(high, math.ceil(bottom) + RIM))
+            max(0, int(left) // GRAIN * GRAIN),
+            max(0, int(top) // GRAIN * GRAIN),
+            min(wide, (int(right) // GRAIN + 1) * GRAIN),
+            min(high, (int(bottom) // GRAIN + 1) * GRAIN),
+        )
+        seen = (
+            max(0, int(left) - RIM),
+            max(0, int(top) - RIM),
+            min(wide, math.ceil(right) + RIM),
+            min(high, math.ceil(bottom) + RIM),
+        )
         return box, seen

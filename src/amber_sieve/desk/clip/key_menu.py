@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QMenu
 
-from ...language import translate
+from ...language import translator
 from ...names import BETWEENS
 from ...project.tracks import keyed
-from ...workspace.clip import ClipController
-from ...workspace.work import Work
+from ...workspace.clip.clip import ClipController
+from ...workspace.document.work import Work
+
+translate = translator("clip")
 
 
 def fill_key_menu(menu: QMenu, work: Work, clip: ClipController, path: str) -> None:
@@ -16,15 +18,15 @@ def fill_key_menu(menu: QMenu, work: Work, clip: ClipController, path: str) -> N
     track = keyed(work.document.sieve, path)
     here = next((key for key in track.keys if key.frame == work.number), None) if track else None
     for how in BETWEENS:
-        action = menu.addAction(translate("clip", "Add keyframe, {how}", how=how))
+        action = menu.addAction(translate("Add keyframe, {how}", how=how))
         assert action is not None
         action.setCheckable(True)
         action.setChecked(here is not None and here.how == how)
         action.triggered.connect(lambda _, how=how: clip.set_key(path, how))
     menu.addSeparator()
     for title, everywhere, allowed in (
-        (translate("clip", "Delete keyframe"), False, here is not None),
-        (translate("clip", "Delete all keyframes"), True, track is not None),
+        (translate("Delete keyframe"), False, here is not None),
+        (translate("Delete all keyframes"), True, track is not None),
     ):
         action = menu.addAction(title)
         assert action is not None

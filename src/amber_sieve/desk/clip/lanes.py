@@ -1,4 +1,6 @@
-"""Under the bar of frames: a small curve for everything that is keyed in the current sieve, and how sure tracking was."""
+"""Under the bar of frames: a small curve for everything that is keyed in the current sieve, and how
+sure tracking was.
+"""
 
 from __future__ import annotations
 
@@ -10,17 +12,20 @@ from PyQt6.QtGui import QColor, QContextMenuEvent, QMouseEvent, QPainter, QPen, 
 from PyQt6.QtWidgets import QMenu, QSizePolicy, QWidget
 
 from ...core.colour.oklab import one_to_oklab
-from ...language import translate
+from ...language import translator
 from ...live.tracking import LEAST
 from ...project.fields import field_at, title_of
-from ...project.keyframes import value_at
 from ...project.model import Sieve, Track
+from ...project.tracks import value_at
 from ...workspace.workspace import Workspace
 from ..pages.areas import WORDS
 from ..style import AMBER, DIM, WELL
 from ..widgets.painting import painting, paints
 from .key_menu import fill_key_menu
 from .time_bar import TROUBLE, TimeBar
+
+translate = translator("clip")
+
 
 #: Height of a lane, pixels.
 LANE = 22
@@ -40,21 +45,26 @@ def name_of(sieve: Sieve, path: str) -> str:
     if kind == "areas":
         at = next((n for n, area in enumerate(sieve.areas) if area.id == part), None)
         if at is None:
-            return translate("clip", "An area that is gone")
+            return translate("An area that is gone")
         words = sieve.areas[at].name or f"{WORDS[sieve.areas[at].kind]} {at + 1}"
         return f"{words}: {'feather' if name == 'feather' else 'place'}"
     if kind == "samples":
         at = next((n for n, sample in enumerate(sieve.pick.samples) if sample.id == part), None)
         return (
-            translate("clip", "A sample that is gone")
+            translate("A sample that is gone")
             if at is None
-            else translate("clip", "{name}: lightness", name=sieve.pick.samples[at].name or translate("clip", "Sample {at}", at=at + 1))
+            else translate(
+                "{name}: lightness",
+                name=sieve.pick.samples[at].name or translate("Sample {at}", at=at + 1),
+            )
         )
     return title_of(field_at(Sieve, path)) or path
 
 
 def measured(path: str, value: tuple[float, ...], first: tuple[float, ...]) -> float:
-    """One number to draw of a keyed value: itself, the lightness of a colour, how far a shape has moved since its first key, pixels."""
+    """One number to draw of a keyed value: itself, the lightness of a colour, how far a shape has
+    moved since its first key, pixels.
+    """
     if len(value) == 1:
         return value[0]
     if path.endswith(".colour"):
@@ -66,7 +76,9 @@ def measured(path: str, value: tuple[float, ...], first: tuple[float, ...]) -> f
 
 
 class Lanes(QWidget):
-    """Drawn like the bar above it; press and drag to scrub, or a key to move it in time; its menu says how it goes on."""
+    """Drawn like the bar above it; press and drag to scrub, or a key to move it in time; its menu
+    says how it goes on.
+    """
 
     def __init__(self, workspace: Workspace, bar: TimeBar) -> None:
         super().__init__()
@@ -79,7 +91,7 @@ class Lanes(QWidget):
         self._drawn: QPixmap | None = None
         self._of: object = None
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setAccessibleName(translate("clip", "Curves of what is keyed"))
+        self.setAccessibleName(translate("Curves of what is keyed"))
         self.setMouseTracking(True)
         workspace.work.frame_changed.connect(self.update)
         workspace.work.changed.connect(self.follow)
@@ -112,7 +124,9 @@ class Lanes(QWidget):
         """The key that is drawn at a place: its field's way, and its frame."""
         track = self._track_at(place)
         drawn = [key.frame for key in track.keys if key.confidence is None] if track else []
-        frame = min(drawn, key=lambda frame: abs(self.bar.place_of(frame) - place.x()), default=None)
+        frame = min(
+            drawn, key=lambda frame: abs(self.bar.place_of(frame) - place.x()), default=None
+        )
         if track is None or frame is None or abs(self.bar.place_of(frame) - place.x()) > GRIP:
             return None
         return track.path, frame
@@ -138,10 +152,13 @@ class Lanes(QWidget):
             self._clip.go_to(number)
             return
         track, key = self._track_at(place), self.key_at(place)
-        self.setCursor(Qt.CursorShape.SizeHorCursor if key is not None else Qt.CursorShape.ArrowCursor)
+        self.setCursor(
+            Qt.CursorShape.SizeHorCursor if key is not None else Qt.CursorShape.ArrowCursor
+        )
         if track is not None:
             self.setToolTip(
-                self.words_for(track, number) + (translate("clip", " (drag the key to move it in time)") if key is not None else "")
+                self.words_for(track, number)
+                + (translate(" (drag the key to move it in time)") if key is not None else "")
             )
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
@@ -164,13 +181,19 @@ class Lanes(QWidget):
         value = measured(track.path, value_at(keys, number), track.keys[0].value)
         key = next((key for key in track.keys if key.frame == number), None)
         sure = (
-            translate("clip", ", tracked with {confidence:.0f} % confidence", confidence=100 * key.confidence)
+            translate(
+                ", tracked with {confidence:.0f} % confidence",
+                confidence=100 * key.confidence,
+            )
             if key is not None and key.confidence is not None
             else ""
         )
-        unit = translate("clip", " px from its first key") if track.path.startswith("areas.") and not track.path.endswith("feather") else ""
+        unit = (
+            translate(" px from its first key")
+            if track.path.startswith("areas.") and not track.path.endswith("feather")
+            else ""
+        )
         return translate(
-            "clip",
             "{name}, frame {number}: {value:.4g}{unit}{sure}",
             name=name_of(self._work.document.sieve, track.path),
             number=number,
@@ -195,7 +218,7 @@ class Lanes(QWidget):
                 for row, track in enumerate(tracks):
                     self._draw(inner, track, row * LANE)
                 if more > 0:
-                    words = translate("clip", "and {more} more", more=more)
+                    words = translate("and {more} more", more=more)
                     wide = inner.fontMetrics().horizontalAdvance(words) + 12
                     last = QRectF(self.width() - wide, LANE * (len(tracks) - 1) + 2, wide, LANE - 4)
                     inner.fillRect(last, WELL)
@@ -211,18 +234,27 @@ class Lanes(QWidget):
         sure = [key for key in track.keys if key.confidence is not None]
         if sure:
             # How sure tracking was fills the lane from below; the line is where it counts as lost.
-            line = [QPointF(self.bar.place_of(key.frame), low - room * float(key.confidence or 0)) for key in sure]
+            line = [
+                QPointF(self.bar.place_of(key.frame), low - room * float(key.confidence or 0))
+                for key in sure
+            ]
             ends = [QPointF(line[-1].x(), low), QPointF(line[0].x(), low)]
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(SURE)
             painter.drawPolygon(QPolygonF([*line, *ends]))
             painter.setPen(QPen(TROUBLE, 1, Qt.PenStyle.DotLine))
-            painter.drawLine(QPointF(line[0].x(), low - room * LEAST), QPointF(line[-1].x(), low - room * LEAST))
+            painter.drawLine(
+                QPointF(line[0].x(), low - room * LEAST), QPointF(line[-1].x(), low - room * LEAST)
+            )
         points = self._way(track)
         least, most = min(value for _, value in points), max(value for _, value in points)
         wide = (most - least) or 1.0
         places = [
-            QPointF(self.bar.place_of(frame), low - room * ((value - least) / wide if most > least else 0.5)) for frame, value in points
+            QPointF(
+                self.bar.place_of(frame),
+                low - room * ((value - least) / wide if most > least else 0.5),
+            )
+            for frame, value in points
         ]
         places = [QPointF(0, places[0].y()), *places, QPointF(self.width(), places[-1].y())]
         painter.setPen(QPen(AMBER, 1.3))
@@ -238,7 +270,9 @@ class Lanes(QWidget):
         box = painter.fontMetrics().boundingRect(words)
         painter.fillRect(QRectF(2, top + 3, box.width() + 8, LANE - 6), QColor(0, 0, 0, 150))
         painter.setPen(QPen(QColor(214, 214, 214)))
-        painter.drawText(QRectF(6, top, box.width() + 8, LANE), Qt.AlignmentFlag.AlignVCenter, words)
+        painter.drawText(
+            QRectF(6, top, box.width() + 8, LANE), Qt.AlignmentFlag.AlignVCenter, words
+        )
         painter.setPen(QPen(DIM.darker(200), 1))
         painter.drawLine(QPointF(0, top + LANE - 0.5), QPointF(self.width(), top + LANE - 0.5))
 
@@ -254,5 +288,10 @@ class Lanes(QWidget):
             elif how == "smooth":
                 for step in range(1, STEPS):
                     share = step / STEPS
-                    out.append((frame + share * (later - frame), value + share * share * (3 - 2 * share) * (other - value)))
+                    out.append(
+                        (
+                            frame + share * (later - frame),
+                            value + share * share * (3 - 2 * share) * (other - value),
+                        )
+                    )
         return [*out, (at[-1][0], at[-1][1])]

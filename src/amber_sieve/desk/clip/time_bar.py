@@ -1,4 +1,6 @@
-"""The bar of a clip's frames: play head, in and out point, frames that are ready, keyframes, and coverage over time."""
+"""The bar of a clip's frames: play head, in and out point, frames that are ready, keyframes, and
+coverage over time.
+"""
 
 from __future__ import annotations
 
@@ -7,11 +9,14 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPen, QPixmap, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from ...language import translate
+from ...language import translator
 from ...live.watching import Course
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, WELL
 from ..widgets.painting import painting, paints
+
+translate = translator("clip")
+
 
 #: Height of the bar alone, pixels.
 BAR = 20
@@ -46,7 +51,7 @@ class TimeBar(QWidget):
         self._graph: QPixmap | None = None
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(translate("clip", "Frames"))
+        self.setAccessibleName(translate("Frames"))
         self.setMouseTracking(True)
         workspace.work.frame_changed.connect(self.update)
         workspace.playback.changed.connect(self.update)
@@ -90,21 +95,23 @@ class TimeBar(QWidget):
             seen = course.seen[number]
             self.setToolTip(
                 translate(
-                    "clip",
                     "Frame {number}: covers {coverage:.1f} %, flicker {flicker:.1f} %",
                     number=number,
                     coverage=100 * seen.coverage,
                     flicker=course.flicker(number),
                 )
                 + (
-                    translate("clip", " ({unsteady:.1f} % without Steady)", unsteady=course.unsteady[number])
+                    translate(
+                        " ({unsteady:.1f} % without Steady)",
+                        unsteady=course.unsteady[number],
+                    )
                     if number in course.unsteady
                     else ""
                 )
-                + translate("clip", ", drift {drift:.1f}", drift=seen.drift)
+                + translate(", drift {drift:.1f}", drift=seen.drift)
             )
         else:
-            self.setToolTip(translate("clip", "Frame {number}", number=number))
+            self.setToolTip(translate("Frame {number}", number=number))
 
     # Drawing
 
@@ -119,11 +126,17 @@ class TimeBar(QWidget):
             self._show_graph(painter, self.course, top)
         between = self._work.between
         if between is not None:
-            for left, right in ((0.0, self.place_of(between[0])), (self.place_of(between[1]), float(self.width()))):
+            for left, right in (
+                (0.0, self.place_of(between[0])),
+                (self.place_of(between[1]), float(self.width())),
+            ):
                 painter.fillRect(QRectF(left, 0, right - left, self.height()), QColor(0, 0, 0, 130))
             painter.setPen(QPen(AMBER, 1.5))
             for number in between:
-                painter.drawLine(QPointF(self.place_of(number), top), QPointF(self.place_of(number), self.height()))
+                painter.drawLine(
+                    QPointF(self.place_of(number), top),
+                    QPointF(self.place_of(number), self.height()),
+                )
         self._draw_ready(painter, top + BAR - 5)
         self._draw_ticks(painter, top)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -135,15 +148,23 @@ class TimeBar(QWidget):
             painter.drawRect(QRectF(left, top + 6.0, max(right - left, 2.0), 2.0))
         for number in by_hand:
             x, y = self.place_of(number), top + 7.0
-            painter.drawPolygon(QPolygonF([QPointF(x, y - 4), QPointF(x + 4, y), QPointF(x, y + 4), QPointF(x - 4, y)]))
+            painter.drawPolygon(
+                QPolygonF(
+                    [QPointF(x, y - 4), QPointF(x + 4, y), QPointF(x, y + 4), QPointF(x - 4, y)]
+                )
+            )
         head = self.place_of(self._work.number)
         painter.setPen(QPen(QColor(255, 255, 255), 1.6))
         painter.drawLine(QPointF(head, 0), QPointF(head, self.height()))
 
     def _keyframes(self) -> tuple[set[int], set[int]]:
-        """Frames at which something of the current sieve was keyed by hand, and those that tracking has keyed."""
+        """Frames at which something of the current sieve was keyed by hand, and those that tracking
+        has keyed.
+        """
         keys = [key for track in self._work.document.sieve.tracks for key in track.keys]
-        return {key.frame for key in keys if key.confidence is None}, {key.frame for key in keys if key.confidence is not None}
+        return {key.frame for key in keys if key.confidence is None}, {
+            key.frame for key in keys if key.confidence is not None
+        }
 
     def _draw_ready(self, painter: QPainter, y: float) -> None:
         for first, last in _runs(sorted(self._playback.ready)):
@@ -157,10 +178,14 @@ class TimeBar(QWidget):
             step *= 2
         painter.setPen(QPen(DIM, 1))
         for number in range(0, self._work.frames, step):
-            painter.drawLine(QPointF(self.place_of(number), top), QPointF(self.place_of(number), top + 4))
+            painter.drawLine(
+                QPointF(self.place_of(number), top), QPointF(self.place_of(number), top + 4)
+            )
 
     def _show_graph(self, painter: QPainter, course: Course, height: int) -> None:
-        """Lay the graph down; it is drawn anew only when there is another one, or another size: a long clip has ten thousand frames."""
+        """Lay the graph down; it is drawn anew only when there is another one, or another size: a
+        long clip has ten thousand frames.
+        """
         ratio = self.devicePixelRatioF()
         size = QSize(round(self.width() * ratio), round(height * ratio))
         if size.isEmpty():  # the panel was pulled so small
@@ -179,7 +204,12 @@ class TimeBar(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         rows: list[tuple[QColor, list[float]]] = [
             (DRIFT, [course.seen[number].drift / MOST_DRIFT for number in numbers]),
-            (UNSTEADY, [course.unsteady.get(number, 0.0) / MOST_FLICKER for number in numbers] if course.unsteady else []),
+            (
+                UNSTEADY,
+                [course.unsteady.get(number, 0.0) / MOST_FLICKER for number in numbers]
+                if course.unsteady
+                else [],
+            ),
             (FLICKER, [course.flicker(number) / MOST_FLICKER for number in numbers]),
             (COVERAGE, [course.seen[number].coverage / most for number in numbers]),
         ]
@@ -192,7 +222,9 @@ class TimeBar(QWidget):
             painter.drawPolyline(QPolygonF(line))
         painter.setPen(QPen(TROUBLE, 1.5))
         for number in course.troubles:
-            painter.drawLine(QPointF(self.place_of(number), 0), QPointF(self.place_of(number), height))
+            painter.drawLine(
+                QPointF(self.place_of(number), 0), QPointF(self.place_of(number), height)
+            )
 
 
 def _runs(numbers: list[int]) -> list[tuple[int, int]]:

@@ -1,4 +1,6 @@
-"""Under the picture of a clip: play, steps, in and out point, loop, coverage over time, and where we are."""
+"""Under the picture of a clip: play, steps, in and out point, loop, coverage over time, and where
+we are.
+"""
 
 from __future__ import annotations
 
@@ -6,7 +8,7 @@ from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
-from ...language import translate
+from ...language import translator
 from ...media.source import FILM_RATE
 from ...media.timecode import first_timecode
 from ...workspace.workspace import Workspace
@@ -14,12 +16,15 @@ from ..widgets.icon import with_icon
 from .lanes import Lanes
 from .time_bar import TimeBar
 
+translate = translator("clip")
+
+
 #: Words beside the icons that do not explain themselves.
 WORDS = {
-    "arrow-right-to-line": translate("clip", "In"),
-    "arrow-left-to-line": translate("clip", "Out"),
-    "activity": translate("clip", "Coverage"),
-    "spline": translate("clip", "Curves"),
+    "arrow-right-to-line": translate("In"),
+    "arrow-left-to-line": translate("Out"),
+    "activity": translate("Coverage"),
+    "spline": translate("Curves"),
 }
 
 
@@ -40,25 +45,87 @@ class Timeline(QWidget):
         row.setSpacing(4)
         self.bar = TimeBar(workspace)
         self.lanes = Lanes(workspace, self.bar)
-        self.play, self.back, self.on, self.loop = QToolButton(), QToolButton(), QToolButton(), QToolButton()
-        self.set_in, self.set_out, self.watch, self.curves = QToolButton(), QToolButton(), QToolButton(), QToolButton()
+        self.play, self.back, self.on, self.loop = (
+            QToolButton(),
+            QToolButton(),
+            QToolButton(),
+            QToolButton(),
+        )
+        self.set_in, self.set_out, self.watch, self.curves = (
+            QToolButton(),
+            QToolButton(),
+            QToolButton(),
+            QToolButton(),
+        )
         for button, drawing, tip, act in (
-            (self.play, "play", translate('clip', 'Play or stop (Space)'), workspace.playback.toggle),
-            (self.back, "chevron-left", translate('clip', 'Previous frame (,)'), lambda: workspace.clip.go_to(workspace.work.number - 1)),
-            (self.on, "chevron-right", translate('clip', 'Next frame (.)'), lambda: workspace.clip.go_to(workspace.work.number + 1)),
-            (self.loop, "repeat", translate('clip', 'Loop: play from the in point to the out point again and again'), lambda: setattr(workspace.playback, "loop", self.loop.isChecked())),
-            (self.set_in, "arrow-right-to-line", translate('clip', 'In point here ([); again removes it'), self.toggle_in),
-            (self.set_out, "arrow-left-to-line", translate('clip', 'Out point here (]); again removes it'), self.toggle_out),
-            (self.watch, "activity", translate('clip', 'Coverage over time: how much the mask holds on every frame, its flicker and drift; N goes to the '
-'next jump'),
-             lambda: workspace.clip.watch(self.watch.isChecked())),
-            (self.curves, "spline", translate('clip', 'Curves of what is keyed in this sieve, and how sure tracking was'), lambda: self.lanes.show_if(self.curves.isChecked())),
-        ):  # fmt: skip
+            (
+                self.play,
+                "play",
+                translate("Play or stop (Space)"),
+                workspace.playback.toggle,
+            ),
+            (
+                self.back,
+                "chevron-left",
+                translate("Previous frame (,)"),
+                lambda: workspace.clip.go_to(workspace.work.number - 1),
+            ),
+            (
+                self.on,
+                "chevron-right",
+                translate("Next frame (.)"),
+                lambda: workspace.clip.go_to(workspace.work.number + 1),
+            ),
+            (
+                self.loop,
+                "repeat",
+                translate("Loop: play from the in point to the out point again and again"),
+                lambda: setattr(workspace.playback, "loop", self.loop.isChecked()),
+            ),
+            (
+                self.set_in,
+                "arrow-right-to-line",
+                translate("In point here ([); again removes it"),
+                self.toggle_in,
+            ),
+            (
+                self.set_out,
+                "arrow-left-to-line",
+                translate("Out point here (]); again removes it"),
+                self.toggle_out,
+            ),
+            (
+                self.watch,
+                "activity",
+                translate(
+                    "Coverage over time: how much the mask "
+                    "holds on every frame, its flicker and "
+                    "drift; N goes to the "
+                    "next jump",
+                ),
+                lambda: workspace.clip.watch(self.watch.isChecked()),
+            ),
+            (
+                self.curves,
+                "spline",
+                translate("Curves of what is keyed in this sieve, and how sure tracking was"),
+                lambda: self.lanes.show_if(self.curves.isChecked()),
+            ),
+        ):
             with_icon(button, drawing, tip, WORDS.get(drawing, ""))
             button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
             button.clicked.connect(lambda _, act=act: act())
             row.addWidget(button)
-        self.buttons = (self.play, self.back, self.on, self.loop, self.set_in, self.set_out, self.watch, self.curves)
+        self.buttons = (
+            self.play,
+            self.back,
+            self.on,
+            self.loop,
+            self.set_in,
+            self.set_out,
+            self.watch,
+            self.curves,
+        )
         for button in (self.play, self.loop, self.watch, self.curves):
             button.setCheckable(True)
         self.curves.setChecked(True)
@@ -84,7 +151,12 @@ class Timeline(QWidget):
         style = Qt.ToolButtonStyle.ToolButtonTextBesideIcon
         for button in self.buttons:
             button.setToolButtonStyle(style)
-        if sum(button.sizeHint().width() + 4 for button in self.buttons) + self.label.sizeHint().width() + 24 > self.width():
+        if (
+            sum(button.sizeHint().width() + 4 for button in self.buttons)
+            + self.label.sizeHint().width()
+            + 24
+            > self.width()
+        ):
             for button in self.buttons:
                 button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonIconOnly)
 
@@ -104,7 +176,10 @@ class Timeline(QWidget):
         """Set the out point to this frame, or take it away when it is there."""
         between, number = self._work.between, self._work.number
         first = between[0] if between else 0
-        self._set(min(first, number), self._work.frames - 1 if between and between[1] == number else number)
+        self._set(
+            min(first, number),
+            self._work.frames - 1 if between and between[1] == number else number,
+        )
 
     def _set(self, first: int, last: int) -> None:
         whole = first == 0 and last == self._work.frames - 1
@@ -121,13 +196,12 @@ class Timeline(QWidget):
         start = about.timecode if about else None
         start = start or first_timecode(about.rate if about and about.rate else FILM_RATE)
         dropped = (
-            translate("clip", "  {dropped} late", dropped=self._playback.dropped)
+            translate("  {dropped} late", dropped=self._playback.dropped)
             if self._playback.playing and self._playback.dropped
             else ""
         )
         self.label.setText(
             translate(
-                "clip",
                 "Frame {number} of 0 to {frames}   {timecode}{dropped}",
                 number=self._work.number,
                 frames=frames - 1,

@@ -8,9 +8,12 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPen, QWheelEvent
 from PyQt6.QtWidgets import QWidget
 
-from ...language import translate
+from ...language import translator
 from ..style import AMBER, INK, WELL
 from ..widgets.painting import paints
+
+translate = translator("control surface")
+
 
 #: Screen pixels of a drag that make one step.
 A_STEP = 4.0
@@ -19,7 +22,9 @@ A_TURN = 40
 
 
 class Dial(QWidget):
-    """An endless dial: drag up or right, roll the wheel, or arrow keys. Double-click, or Backspace, resets."""
+    """An endless dial: drag up or right, roll the wheel, or arrow keys. Double-click, or Backspace,
+    resets.
+    """
 
     turned = pyqtSignal(int)
     touched = pyqtSignal(bool)
@@ -95,7 +100,9 @@ class Dial(QWidget):
 
 
 class Disc(QWidget):
-    """A disc to push: sideways and up or down at once; it comes back by itself when it is let go."""
+    """A disc to push: sideways and up or down at once; it comes back by itself when it is let
+    go.
+    """
 
     pushed = pyqtSignal(int, int)
     touched = pyqtSignal(bool)
@@ -104,7 +111,9 @@ class Disc(QWidget):
         super().__init__()
         self._at, self._held = QPointF(), QPointF()
         self._left = [0.0, 0.0]
-        self.setAccessibleName(translate("control surface", "Disc: sideways turns the first dial, up and down the second"))
+        self.setAccessibleName(
+            translate("Disc: sideways turns the first dial, up and down the second")
+        )
         self.setToolTip(self.accessibleName())
         self.setFixedSize(QSize(150, 150))
 
@@ -130,7 +139,12 @@ class Disc(QWidget):
             return
         by = event.position() - self._held
         self._held = event.position()
-        self._at = QPointF(*(min(max(value, -32.0), 32.0) for value in (self._at.x() + by.x(), self._at.y() + by.y())))
+        self._at = QPointF(
+            *(
+                min(max(value, -32.0), 32.0)
+                for value in (self._at.x() + by.x(), self._at.y() + by.y())
+            )
+        )
         steps = []
         for axis, value in enumerate((by.x(), -by.y())):
             self._left[axis] += value / A_STEP

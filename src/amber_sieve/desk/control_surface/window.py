@@ -1,4 +1,6 @@
-"""The simulated control surface: a strip that shows names and values, dials below it, a disc, and keys for the five pages of the work."""
+"""The simulated control surface: a strip that shows names and values, dials below it, a disc, and
+keys for the five pages of the work.
+"""
 
 from __future__ import annotations
 
@@ -11,11 +13,14 @@ from PyQt6.QtCore import QTimer
 from PyQt6.QtNetwork import QHostAddress, QUdpSocket
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
-from ...language import translate
+from ...language import translator
 from ...workspace.control_surfaces import message
 from ...workspace.osc_packet import DamagedPacket, messages_in
 from ..window.top_row import STEPS
 from .parts import Dial, Disc
+
+translate = translator("control surface")
+
 
 #: Dials in a bank.
 DIALS = 6
@@ -37,14 +42,19 @@ class ControlSurfaceWindow(QWidget):
 
     def __init__(self, port: int) -> None:
         super().__init__()
-        self.setWindowTitle(translate("control surface", "Simulated surface – Amber Sieve"))
+        self.setWindowTitle(translate("Simulated surface – Amber Sieve"))
         self._port, self.bank, self.page = port, 0, 0
         #: The numbers of the page, by their place.
         self.numbers: dict[int, Shown] = {}
         self._socket = QUdpSocket(self)
         self._socket.bind(QHostAddress(QHostAddress.SpecialAddress.LocalHost), 0)
         self._socket.readyRead.connect(self._read)
-        self.head = QLabel(translate("control surface", "Nobody answers at port {port}: switch it on in the preferences.", port=port))
+        self.head = QLabel(
+            translate(
+                "Nobody answers at port {port}: switch it on in the preferences.",
+                port=port,
+            )
+        )
         self.head.setObjectName("heading")
         self.dials: list[Dial] = []
         self.strip: list[QLabel] = []
@@ -55,7 +65,10 @@ class ControlSurfaceWindow(QWidget):
         row.addWidget(self.disc)
         grid = QGridLayout()
         for k in range(DIALS):
-            dial, label = Dial(translate("control surface", "Dial {number}", number=k + 1)), QLabel("")
+            dial, label = (
+                Dial(translate("Dial {number}", number=k + 1)),
+                QLabel(""),
+            )
             label.setFixedWidth(118)
             label.setWordWrap(True)
             dial.turned.connect(lambda steps, k=k: self._turn(k, steps))
@@ -68,24 +81,30 @@ class ControlSurfaceWindow(QWidget):
         row.addLayout(grid)
         column.addWidget(self.head)
         column.addLayout(row)
-        self.pages = self._keys(column, [(words, functools.partial(self.send, "/page", k)) for k, words in enumerate(STEPS.values())])
+        self.pages = self._keys(
+            column,
+            [
+                (words, functools.partial(self.send, "/page", k))
+                for k, words in enumerate(STEPS.values())
+            ],
+        )
         for key in self.pages:
             key.setCheckable(True)
         self.keys = self._keys(
             column,
             [
-                (translate("control surface", "Numbers back"), lambda: self.turn_bank(-1)),
-                (translate("control surface", "Numbers on"), lambda: self.turn_bank(1)),
-                (translate("control surface", "Sieve up"), lambda: self.send("/sieves/by", -1)),
-                (translate("control surface", "Sieve down"), lambda: self.send("/sieves/by", 1)),
-                (translate("control surface", "Frame back"), lambda: self.send("/step", -1)),
-                (translate("control surface", "Frame on"), lambda: self.send("/step", 1)),
-                (translate("control surface", "Play"), lambda: self.send("/play")),
-                (translate("control surface", "Undo"), lambda: self.send("/undo")),
-                (translate("control surface", "Redo"), lambda: self.send("/redo")),
+                (translate("Numbers back"), lambda: self.turn_bank(-1)),
+                (translate("Numbers on"), lambda: self.turn_bank(1)),
+                (translate("Sieve up"), lambda: self.send("/sieves/by", -1)),
+                (translate("Sieve down"), lambda: self.send("/sieves/by", 1)),
+                (translate("Frame back"), lambda: self.send("/step", -1)),
+                (translate("Frame on"), lambda: self.send("/step", 1)),
+                (translate("Play"), lambda: self.send("/play")),
+                (translate("Undo"), lambda: self.send("/undo")),
+                (translate("Redo"), lambda: self.send("/redo")),
             ],
         )
-        self.before = QPushButton(translate("control surface", "Before"))
+        self.before = QPushButton(translate("Before"))
         self.before.setCheckable(True)
         self.before.toggled.connect(lambda on: self.send("/before", int(on)))
         column.addWidget(self.before)
@@ -95,7 +114,9 @@ class ControlSurfaceWindow(QWidget):
         self._asks.start()
         self.send("/ask")
 
-    def _keys(self, column: QVBoxLayout, rows: list[tuple[str, Callable[[], object]]]) -> list[QPushButton]:
+    def _keys(
+        self, column: QVBoxLayout, rows: list[tuple[str, Callable[[], object]]]
+    ) -> list[QPushButton]:
         row, made = QHBoxLayout(), []
         for words, act in rows:
             key = QPushButton(words)
@@ -109,7 +130,11 @@ class ControlSurfaceWindow(QWidget):
 
     def send(self, address: str, *values: float | str | int) -> None:
         """Send a message."""
-        self._socket.writeDatagram(message(address, *values), QHostAddress(QHostAddress.SpecialAddress.LocalHost), self._port)
+        self._socket.writeDatagram(
+            message(address, *values),
+            QHostAddress(QHostAddress.SpecialAddress.LocalHost),
+            self._port,
+        )
 
     def turn_bank(self, by: int) -> None:
         """Put the next numbers of the page under the dials."""
@@ -158,7 +183,11 @@ class ControlSurfaceWindow(QWidget):
             if page != self.page:
                 self.page, self.bank = page, 0
             self.numbers = {}
-            place = translate("control surface", "frame {frame} of {last}", frame=frame, last=frames - 1) if frames > 1 else ""
+            place = (
+                translate("frame {frame} of {last}", frame=frame, last=frames - 1)
+                if frames > 1
+                else ""
+            )
             self.head.setText(f"{heading}   {sieve}   {place}")
         elif address == "/number":
             place, number, name, _, _, _, _, words = values

@@ -1,4 +1,6 @@
-"""Many pictures at once: which, by which stack, where, with their number and the first result as a picture."""
+"""Many pictures at once: which, by which stack, where, with their number and the first result as a
+picture.
+"""
 
 from __future__ import annotations
 
@@ -22,7 +24,7 @@ from PyQt6.QtWidgets import (
 )
 
 from ...export.batch import BatchHow, pictures_in
-from ...language import translate
+from ...language import translator
 from ...media import formats
 from ...media.formats import is_clip
 from ...workspace.workspace import Workspace
@@ -30,12 +32,15 @@ from ..widgets.drawing import pixmap_of
 from .fields import combo_of, refill
 from .format_finder import DEPTHS
 
-READABLE = formats.filter_words(translate("dialogs", "Pictures"), formats.endings("still"))
+translate = translator("dialogs")
+
+
+READABLE = formats.filter_words(translate("Pictures"), formats.endings("still"))
 #: Which pictures, and by which stack.
 WHICH = {
-    "tray": translate("dialogs", "Those on the tray, each by its own stack"),
-    "files": translate("dialogs", "Files, by this stack"),
-    "folder": translate("dialogs", "A folder, by this stack"),
+    "tray": translate("Those on the tray, each by its own stack"),
+    "files": translate("Files, by this stack"),
+    "folder": translate("A folder, by this stack"),
 }
 #: Longer side of the first result, pixels.
 PICTURE = 320
@@ -47,7 +52,7 @@ class BatchDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle(translate("dialogs", "Batch"))
+        self.setWindowTitle(translate("Batch"))
         self._exports, self._tray = workspace.exports, workspace.tray
         #: The pictures that were named, and where they are written to.
         self._named: list[pathlib.Path] = []
@@ -55,40 +60,43 @@ class BatchDialog(QDialog):
         self.which = QComboBox()
         for name, words in WHICH.items():
             self.which.addItem(words, name)
-        self.which.setAccessibleName(translate("dialogs", "Which pictures"))
+        self.which.setAccessibleName(translate("Which pictures"))
         self.choose, self.into = (
-            QPushButton(translate("dialogs", "Choose pictures…")),
-            QPushButton(translate("dialogs", "Choose a folder…")),
+            QPushButton(translate("Choose pictures…")),
+            QPushButton(translate("Choose a folder…")),
         )
         self.list, self.picture, self.said = QListWidget(), QLabel(), QLabel("")
-        self.list.setAccessibleName(translate("dialogs", "Pictures of the batch"))
+        self.list.setAccessibleName(translate("Pictures of the batch"))
         self.picture.setFixedSize(PICTURE, PICTURE * 2 // 3)
         self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.said.setObjectName("dim")
         self.said.setWordWrap(True)
-        rows = [(translate("dialogs", "As it came"), ""), *((f"{one.name}  {one.endings[0]}", one.endings[0]) for one in formats.written())]
-        self.format_choice = combo_of(translate("dialogs", "Format"), [])
+        rows = [
+            (translate("As it came"), ""),
+            *((f"{one.name}  {one.endings[0]}", one.endings[0]) for one in formats.written()),
+        ]
+        self.format_choice = combo_of(translate("Format"), [])
         refill(self.format_choice, rows, "")
-        self.depth_choice = combo_of(translate("dialogs", "Depth"), [])
+        self.depth_choice = combo_of(translate("Depth"), [])
         form = QFormLayout()
         for label, widget in (
-            (translate("dialogs", "Pictures"), self.which),
+            (translate("Pictures"), self.which),
             ("", self.choose),
             ("", self.list),
-            (translate("dialogs", "Format"), self.format_choice),
-            (translate("dialogs", "Depth"), self.depth_choice),
-            (translate("dialogs", "Write into"), self.into),
+            (translate("Format"), self.format_choice),
+            (translate("Depth"), self.depth_choice),
+            (translate("Write into"), self.into),
             ("", self.said),
         ):
             form.addRow(label, widget)
         beside, row, column = QVBoxLayout(), QHBoxLayout(), QVBoxLayout(self)
-        beside.addWidget(QLabel(translate("dialogs", "The first result")))
+        beside.addWidget(QLabel(translate("The first result")))
         beside.addWidget(self.picture)
         beside.addStretch(1)
         row.addLayout(beside)
         row.addLayout(form, 1)
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Cancel)
-        self.begin = QPushButton(translate("dialogs", "Render"))
+        self.begin = QPushButton(translate("Render"))
         buttons.addButton(self.begin, QDialogButtonBox.ButtonRole.AcceptRole)
         buttons.accepted.connect(self._begin)
         buttons.rejected.connect(self.reject)
@@ -117,12 +125,18 @@ class BatchDialog(QDialog):
     @property
     def how(self) -> BatchHow:
         """As what they are written."""
-        return BatchHow(str(self.format_choice.currentData() or ""), str(self.depth_choice.currentData() or ""))
+        return BatchHow(
+            str(self.format_choice.currentData() or ""), str(self.depth_choice.currentData() or "")
+        )
 
     def _depths(self) -> None:
         known = formats.format_of(pathlib.Path(f"a{self.how.ending}")) if self.how.ending else None
         kinds = known.writes if known is not None else ()
-        refill(self.depth_choice, [(translate("dialogs", "As it came"), ""), *((DEPTHS[kind], kind) for kind in kinds)], self.how.depth)
+        refill(
+            self.depth_choice,
+            [(translate("As it came"), ""), *((DEPTHS[kind], kind) for kind in kinds)],
+            self.how.depth,
+        )
         self.depth_choice.setEnabled(len(kinds) > 1)
         self._follow()
 
@@ -132,17 +146,20 @@ class BatchDialog(QDialog):
 
     def _choose(self) -> None:
         if self.kind == "folder":
-            name = QFileDialog.getExistingDirectory(self, translate("dialogs", "Folder of pictures"))
+            name = QFileDialog.getExistingDirectory(self, translate("Folder of pictures"))
             self._named = pictures_in([pathlib.Path(name)]) if name else self._named
         else:
             names, _ = QFileDialog.getOpenFileNames(
-                self, translate("dialogs", "Pictures"), "", translate("dialogs", "{readable};;All files (*)", readable=READABLE)
+                self,
+                translate("Pictures"),
+                "",
+                translate("{readable};;All files (*)", readable=READABLE),
             )
             self._named = [pathlib.Path(name) for name in names] or self._named
         self._follow()
 
     def _choose_into(self) -> None:
-        name = QFileDialog.getExistingDirectory(self, translate("dialogs", "Folder to write into"))
+        name = QFileDialog.getExistingDirectory(self, translate("Folder to write into"))
         if name:
             self._into = pathlib.Path(name)
         self._follow()
@@ -150,24 +167,37 @@ class BatchDialog(QDialog):
     def _follow(self) -> None:
         paths = self.paths()
         self.choose.setVisible(self.kind != "tray")
-        self.choose.setText(translate("dialogs", "Choose a folder…") if self.kind == "folder" else translate("dialogs", "Choose pictures…"))
+        self.choose.setText(
+            translate("Choose a folder…")
+            if self.kind == "folder"
+            else translate("Choose pictures…")
+        )
         self.list.clear()
         self.list.addItems([path.name for path in paths])
-        self.into.setText(str(self._into) if self._into is not None else translate("dialogs", "Choose a folder…"))
+        self.into.setText(
+            str(self._into) if self._into is not None else translate("Choose a folder…")
+        )
         count = (
-            translate("dialogs", "{n} pictures, each written as it came", "{n} picture, written as it came", len(paths))
+            translate(
+                "{n} pictures, each written as it came",
+                "{n} picture, written as it came",
+                len(paths),
+            )
             if not self.how.ending
             else translate(
-                "dialogs", "{n} pictures, written as {ending}", "{n} picture, written as {ending}", len(paths), ending=self.how.ending
+                "{n} pictures, written as {ending}",
+                "{n} picture, written as {ending}",
+                len(paths),
+                ending=self.how.ending,
             )
         )
         left = len(self._tray.entries) - len(paths) if self.kind == "tray" else 0
         self.said.setText(
-            translate("dialogs", "{count}; clips on the tray are exported by themselves.", count=count)
+            translate("{count}; clips on the tray are exported by themselves.", count=count)
             if left
             else f"{count}."
             if paths
-            else translate("dialogs", "Choose pictures first.")
+            else translate("Choose pictures first.")
         )
         self.begin.setEnabled(bool(paths) and self._into is not None)
         self.picture.clear()
@@ -175,9 +205,13 @@ class BatchDialog(QDialog):
             self._exports.first_of_batch(paths[0], self.kind == "tray", PICTURE, self._paint)
 
     def _paint(self, pixels: np.ndarray | None) -> None:
-        if pixels is not None and not sip.isdeleted(self.picture):  # the dialog may have been closed meanwhile
+        if pixels is not None and not sip.isdeleted(
+            self.picture
+        ):  # the dialog may have been closed meanwhile
             whole = pixmap_of(pixels)
-            self.picture.setPixmap(whole.scaled(self.picture.size(), Qt.AspectRatioMode.KeepAspectRatio))
+            self.picture.setPixmap(
+                whole.scaled(self.picture.size(), Qt.AspectRatioMode.KeepAspectRatio)
+            )
 
     def _begin(self) -> None:
         assert self._into is not None

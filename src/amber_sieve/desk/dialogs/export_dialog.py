@@ -1,4 +1,6 @@
-"""The export dialog: what leaves, as what, how large; with a picture of it and a live example of its name."""
+"""The export dialog: what leaves, as what, how large; with a picture of it and a live example of
+its name.
+"""
 
 from __future__ import annotations
 
@@ -30,10 +32,10 @@ from ...export.clip import CLIP_WHATS, ClipExport
 from ...export.lookup import SIZES, Compared
 from ...export.presets import ExportChoice
 from ...export.still_options import FILTERS, TOKENS, WHATS, Export, What, name_from
-from ...language import named, translate
+from ...language import named, translator
 from ...media import formats
-from ...media.codecs import CODECS
 from ...media.colour import lookup_files, profiles
+from ...media.formats import CODECS
 from ...workspace.workspace import Workspace
 from ..pages.page import row_of
 from ..start.places import folder_for_exports
@@ -42,53 +44,69 @@ from .export_words import DEPTH_WORDS, FRAMES, VIEWS, compared_words, size_words
 from .fields import combo_of, number_of, refill
 from .format_finder import DEPTHS, FormatFinder, called
 
+translate = translator("dialogs")
+
+
 LOOKUP = "lookup table"
 #: Longer side of the picture of what is written, pixels.
 PICTURE = 360
 #: Shown first among the presets.
-NO_PRESET = translate("dialogs", "Custom")
+NO_PRESET = translate("Custom")
 #: Nodes on a side of a lookup table where nothing else is chosen.
 USUAL_SIZE = 33
 
 
 class ExportDialog(QDialog):
-    """Everything about one picture, or the frames of a clip, that leaves; the button writes it and goes on working."""
+    """Everything about one picture, or the frames of a clip, that leaves; the button writes it and
+    goes on working.
+    """
 
     def __init__(self, parent: QWidget, workspace: Workspace, what: str = "") -> None:
         """As it was chosen last; ``what`` leaves, where that is given."""
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle(translate("dialogs", "Export"))
+        self.setWindowTitle(translate("Export"))
         self._preferences = workspace.preferences
-        self._exports, self._viewing, self._work = workspace.exports, workspace.viewing, workspace.work
+        self._exports, self._viewing, self._work = (
+            workspace.exports,
+            workspace.viewing,
+            workspace.work,
+        )
         assert workspace.work.opened is not None
         about = workspace.work.opened.source.about
         self.folder = folder_for_exports(about.path)
-        self.presets = combo_of(translate("dialogs", "Preset"), [])
-        self.frames = combo_of(translate("dialogs", "Frames"), list(FRAMES.values()))
-        self.what = combo_of(translate("dialogs", "Contents"), [])
-        self.format_choice = combo_of(translate("dialogs", "Format"), [])
-        self.depth_choice = combo_of(translate("dialogs", "Depth"), [])
+        self.presets = combo_of(translate("Preset"), [])
+        self.frames = combo_of(translate("Frames"), list(FRAMES.values()))
+        self.what = combo_of(translate("Contents"), [])
+        self.format_choice = combo_of(translate("Format"), [])
+        self.depth_choice = combo_of(translate("Depth"), [])
         self.quality, self.size_number = (
-            number_of("quality", translate("dialogs", "Quality"), 95, 1, 100, ""),
-            number_of("size", translate("dialogs", "Size"), 100, 1, 400, "%"),
+            number_of("quality", translate("Quality"), 95, 1, 100, ""),
+            number_of("size", translate("Size"), 100, 1, 400, "%"),
         )
-        self.filter = combo_of(translate("dialogs", "Resampling"), [named(word) for word in FILTERS])
-        self.filter.setToolTip(translate("dialogs", "How it is resampled. Best: means where it shrinks, Lanczos where it grows"))
-        self.profile = combo_of(translate("dialogs", "Profile"), [translate("dialogs", "The picture's own"), *profiles.NAMES])
+        self.filter = combo_of(translate("Resampling"), [named(word) for word in FILTERS])
+        self.filter.setToolTip(
+            translate(
+                "How it is resampled. Best: means where it shrinks, Lanczos where it grows",
+            )
+        )
+        self.profile = combo_of(
+            translate("Profile"),
+            [translate("The picture's own"), *profiles.NAMES],
+        )
         self.premultiplied, self.metadata = (
-            QCheckBox(translate("dialogs", "Premultiplied alpha")),
-            QCheckBox(translate("dialogs", "Keep metadata")),
+            QCheckBox(translate("Premultiplied alpha")),
+            QCheckBox(translate("Keep metadata")),
         )
-        self.resume = QCheckBox(translate("dialogs", "Skip existing files"))
+        self.resume = QCheckBox(translate("Skip existing files"))
         self.metadata.setChecked(True)
         self.pattern = QLineEdit("{name}-sieved")
         self.pattern.setObjectName("search")
-        self.pattern.setAccessibleName(translate("dialogs", "Name"))
-        self.pattern.setToolTip(translate("dialogs", "{name} of the picture, {sieve}, {date}, {frame}"))
+        self.pattern.setAccessibleName(translate("Name"))
+        self.pattern.setToolTip(translate("{name} of the picture, {sieve}, {date}, {frame}"))
         self.tokens = [QPushButton(f"{{{token}}}") for token in TOKENS]
         for button in self.tokens:
-            button.setToolTip(translate("dialogs", "Put {text} into the name", text=button.text()))
+            button.setToolTip(translate("Put {text} into the name", text=button.text()))
             button.clicked.connect(lambda _, token=button.text(): self.pattern.insert(token))
         self.search = FormatFinder(self._every_format, lambda: self.chosen_depth)
         self.search.chosen.connect(self._use_found)
@@ -98,26 +116,44 @@ class ExportDialog(QDialog):
         for label in (self.example, self.said):
             label.setWordWrap(True)
         self.place.clicked.connect(self._choose_folder)
-        self.store, self.remove = QPushButton(translate("dialogs", "Save…")), QPushButton(translate("dialogs", "Remove"))
-        self.store.setToolTip(translate("dialogs", "Save all of this as a preset"))
+        self.store, self.remove = (
+            QPushButton(translate("Save…")),
+            QPushButton(translate("Remove")),
+        )
+        self.store.setToolTip(translate("Save all of this as a preset"))
         self.store.clicked.connect(self._store)
         self.remove.clicked.connect(self._remove)
-        self.depth_label = QLabel(translate("dialogs", "Depth"))
+        self.depth_label = QLabel(translate("Depth"))
         form = QFormLayout()
         self.form = form
         for words, widget in (
-            (translate('dialogs', 'Preset'), row_of(self.presets, self.store, self.remove)), (translate('dialogs', 'Frames'), self.frames), (translate('dialogs', 'Contents'), self.what), ("", self.search), (translate('dialogs', 'Format'), self.format_choice),
-            (self.depth_label, self.depth_choice), ("", self.quality), ("", self.size_number), (translate('dialogs', 'Resampling'), self.filter),
-            (translate('dialogs', 'Profile'), self.profile), ("", self.premultiplied), ("", self.metadata), ("", self.resume), (translate('dialogs', 'Folder'), self.place),
-            (translate('dialogs', 'Name'), self.pattern), ("", row_of(*self.tokens)), ("", self.example),
-        ):  # fmt: skip
+            (translate("Preset"), row_of(self.presets, self.store, self.remove)),
+            (translate("Frames"), self.frames),
+            (translate("Contents"), self.what),
+            ("", self.search),
+            (translate("Format"), self.format_choice),
+            (self.depth_label, self.depth_choice),
+            ("", self.quality),
+            ("", self.size_number),
+            (translate("Resampling"), self.filter),
+            (translate("Profile"), self.profile),
+            ("", self.premultiplied),
+            ("", self.metadata),
+            ("", self.resume),
+            (translate("Folder"), self.place),
+            (translate("Name"), self.pattern),
+            ("", row_of(*self.tokens)),
+            ("", self.example),
+        ):
             form.addRow(words, widget)
         self.clip = about.frames > 1
         self._lay_out()
         if self.clip:
             self.quality.set(formats.QUALITY)
         form.setRowVisible(self.frames, self.clip)
-        self.frames.setCurrentIndex(2 if self.clip and workspace.work.between else 1 if self.clip else 0)
+        self.frames.setCurrentIndex(
+            2 if self.clip and workspace.work.between else 1 if self.clip else 0
+        )
         self._fill_presets()
         self._listen()
         workspace.work.changed.connect(self._ask_picture)
@@ -127,7 +163,7 @@ class ExportDialog(QDialog):
     def _lay_out(self) -> None:
         """Pictures on the left, the choices on the right, the buttons below."""
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Cancel)
-        self.export = QPushButton(translate("dialogs", "Export"))
+        self.export = QPushButton(translate("Export"))
         buttons.addButton(self.export, QDialogButtonBox.ButtonRole.AcceptRole)
         QShortcut(QKeySequence("Ctrl+E"), self, self._export_if_named)
         buttons.accepted.connect(self._export)
@@ -156,7 +192,9 @@ class ExportDialog(QDialog):
         self.frames.currentIndexChanged.connect(lambda _: self._whats())
         self.what.currentIndexChanged.connect(lambda _: self._formats())
         self.format_choice.currentIndexChanged.connect(lambda _: self._depths())
-        self.depth_choice.currentIndexChanged.connect(lambda _: self._ask_picture() if self.kind == LOOKUP else None)
+        self.depth_choice.currentIndexChanged.connect(
+            lambda _: self._ask_picture() if self.kind == LOOKUP else None
+        )
         for combo in (self.depth_choice, self.filter, self.profile):
             combo.currentIndexChanged.connect(lambda _: self._follow())
         self.pattern.textChanged.connect(lambda _: self._follow())
@@ -204,27 +242,50 @@ class ExportDialog(QDialog):
     def how(self) -> Export:
         """The export of one picture as it is chosen."""
         what: What = next((known for known in WHATS if known == self.kind), "result")
-        profile = self.profile.currentText() if self.profile.currentIndex() and self.profile.isEnabled() else ""
+        profile = (
+            self.profile.currentText()
+            if self.profile.currentIndex() and self.profile.isEnabled()
+            else ""
+        )
         return Export(
-            what, self.chosen_depth if self.chosen_depth in DEPTHS else "", round(self.quality.value()), self.size_number.value(), self.metadata.isChecked(),
-            profile, FILTERS[self.filter.currentIndex()], self.premultiplied.isChecked() and self.premultiplied.isEnabled(),
-        )  # fmt: skip
+            what,
+            self.chosen_depth if self.chosen_depth in DEPTHS else "",
+            round(self.quality.value()),
+            self.size_number.value(),
+            self.metadata.isChecked(),
+            profile,
+            FILTERS[self.filter.currentIndex()],
+            self.premultiplied.isChecked() and self.premultiplied.isEnabled(),
+        )
 
     @property
     def choice(self) -> ExportChoice:
         """Everything that is chosen, to be stored."""
         how = self.how
         return ExportChoice(
-            frames=list(FRAMES)[self.frames.currentIndex()], what=self.kind, ending=self.ending, depth=self.chosen_depth, quality=how.quality,
-            size=how.size, filter=how.filter, profile=how.profile, premultiplied=how.premultiplied, metadata=how.metadata,
+            frames=list(FRAMES)[self.frames.currentIndex()],
+            what=self.kind,
+            ending=self.ending,
+            depth=self.chosen_depth,
+            quality=how.quality,
+            size=how.size,
+            filter=how.filter,
+            profile=how.profile,
+            premultiplied=how.premultiplied,
+            metadata=how.metadata,
             pattern=self.pattern.text()[:200],
-        )  # fmt: skip
+        )
 
     @property
     def path(self) -> pathlib.Path:
         """Return where it will be written; raises `Trouble` when the pattern makes no name."""
         assert self._work.opened is not None
-        name = name_from(self.pattern.text(), self._work.opened.source.about.path, self._work.sieve.name, self._work.number)
+        name = name_from(
+            self.pattern.text(),
+            self._work.opened.source.about.path,
+            self._work.sieve.name,
+            self._work.number,
+        )
         return self.folder / f"{name}{self.ending}"
 
     # Presets
@@ -246,7 +307,11 @@ class ExportDialog(QDialog):
         """Choose everything as it was stored, as far as this picture allows it."""
         if self.clip:
             self.frames.setCurrentIndex(list(FRAMES).index(choice.frames))
-        for combo, wanted in ((self.what, choice.what), (self.format_choice, choice.ending), (self.depth_choice, choice.depth)):
+        for combo, wanted in (
+            (self.what, choice.what),
+            (self.format_choice, choice.ending),
+            (self.depth_choice, choice.depth),
+        ):
             combo.setCurrentIndex(max(0, combo.findData(wanted)))
         self.quality.set(choice.quality)
         self.size_number.set(choice.size)
@@ -257,7 +322,7 @@ class ExportDialog(QDialog):
         self.pattern.setText(choice.pattern)
 
     def _store(self) -> None:
-        name, sure = QInputDialog.getText(self, translate("dialogs", "Save preset"), translate("dialogs", "Name"))
+        name, sure = QInputDialog.getText(self, translate("Save preset"), translate("Name"))
         if sure:
             export_presets.STORE.keep(self.choice.but(name=name.strip()[:60]))
             self._fill_presets(name.strip()[:60])
@@ -269,27 +334,50 @@ class ExportDialog(QDialog):
     # What can be chosen
 
     def _whats(self, wanted: str = "") -> None:
-        refill(self.what, [(named(word), word) for word in (CLIP_WHATS if self.many else (*WHATS, LOOKUP))], self.what.currentData())
+        refill(
+            self.what,
+            [(named(word), word) for word in (CLIP_WHATS if self.many else (*WHATS, LOOKUP))],
+            self.what.currentData(),
+        )
         self._formats(wanted)
 
     def _known(self) -> list[tuple[str, str]]:
         """Names and endings of the formats that can hold what is chosen."""
         if self.kind == LOOKUP:
-            return [(translate("dialogs", "Lookup table"), ending) for ending in lookup_files.ENDINGS]
+            return [(translate("Lookup table"), ending) for ending in lookup_files.ENDINGS]
         if self.many:
-            clips = [(f.name, f.endings[0]) for f in formats.FORMATS if f.kind == "clip" and f.writes]
-            stills = [f for f in formats.FORMATS if f.kind == "still" and f.writes and (f.mask or self.kind == "result")]
-            return [*clips, *((translate("dialogs", "{name}, numbered", name=f.name), f".####{f.endings[0]}") for f in stills)]
+            clips = [
+                (f.name, f.endings[0]) for f in formats.FORMATS if f.kind == "clip" and f.writes
+            ]
+            stills = [
+                f
+                for f in formats.FORMATS
+                if f.kind == "still" and f.writes and (f.mask or self.kind == "result")
+            ]
+            return [
+                *clips,
+                *(
+                    (translate("{name}, numbered", name=f.name), f".####{f.endings[0]}")
+                    for f in stills
+                ),
+            ]
         grey = self.kind in ("mask", "every mask")
         return [
             (f.name, f.endings[0])
             for f in formats.FORMATS
-            if f.kind == "still" and f.writes and (f.mask or not grey) and (f.alpha or self.kind != "cut-out")
+            if f.kind == "still"
+            and f.writes
+            and (f.mask or not grey)
+            and (f.alpha or self.kind != "cut-out")
         ]
 
     def _formats(self, wanted: str = "") -> None:
         wanted = wanted or self.ending
-        refill(self.format_choice, [(f"{name}  {ending}", ending) for name, ending in self._known()], wanted)
+        refill(
+            self.format_choice,
+            [(f"{name}  {ending}", ending) for name, ending in self._known()],
+            wanted,
+        )
         self.search.offer()
         self._depths()
         self._ask_picture()
@@ -299,10 +387,14 @@ class ExportDialog(QDialog):
         known, lookup = formats.format_of(pathlib.Path(f"a{self.ending}")), self.kind == LOOKUP
         clip = known is not None and known.kind == "clip"
         if lookup:
-            rows = [(translate("dialogs", "{size} nodes on a side", size=size), str(size)) for size in SIZES]
+            rows = [(translate("{size} nodes on a side", size=size), str(size)) for size in SIZES]
             before = before if before in {str(size) for size in SIZES} else str(USUAL_SIZE)
         elif clip and known is not None:
-            held = [codec for codec in known.writes if self.kind != "result and mask" or CODECS[codec].alpha]
+            held = [
+                codec
+                for codec in known.writes
+                if self.kind != "result and mask" or CODECS[codec].alpha
+            ]
             rows = [(codec, codec) for codec in held or known.writes]
         else:
             rows = [(DEPTHS[kind], kind) for kind in (known.writes if known else ())]
@@ -312,16 +404,23 @@ class ExportDialog(QDialog):
         self.depth_choice.setEnabled(not grey and len(rows) > 1)
         still = not lookup and not self.many
         for widget, used in (
-            (self.size_number, still), (self.filter, still), (self.metadata, still),
+            (self.size_number, still),
+            (self.filter, still),
+            (self.metadata, still),
             (self.profile, still and not grey and known is not None and known.profile),
-            (self.premultiplied, self.kind == "cut-out" and known is not None and known.encoder == "tiff"),
+            (
+                self.premultiplied,
+                self.kind == "cut-out" and known is not None and known.encoder == "tiff",
+            ),
             (self.resume, self.many and "####" in self.ending),
-        ):  # fmt: skip
+        ):
             widget.setEnabled(used)  # rows stay where they are
         self._follow()
 
     def _every_format(self) -> dict[str, tuple[str, str]]:
-        """Return the names of each format and codec that can be chosen now: ending, and depth or codec."""
+        """Return the names of each format and codec that can be chosen now: ending, and depth or
+        codec.
+        """
         return {} if self.kind == LOOKUP else called(self._known())
 
     def _use_found(self, ending: str, kind: str) -> None:
@@ -334,7 +433,7 @@ class ExportDialog(QDialog):
             self._export()
 
     def _choose_folder(self) -> None:
-        name = QFileDialog.getExistingDirectory(self, translate("dialogs", "Export into"), str(self.folder))
+        name = QFileDialog.getExistingDirectory(self, translate("Export into"), str(self.folder))
         if name:
             self.folder = pathlib.Path(name)
             self.place.setText(name)
@@ -348,7 +447,7 @@ class ExportDialog(QDialog):
     def _follow(self) -> None:
         self.quality.setEnabled(formats.has_quality(self.ending, self.chosen_depth))
         try:
-            there = translate("dialogs", ", is there already") if self.path.exists() else ""
+            there = translate(", is there already") if self.path.exists() else ""
             self.example.setText(f"{self.path.name}{there}\n{self._size_words()}")
             self.export.setEnabled(True)
         except Trouble as trouble:
@@ -357,8 +456,13 @@ class ExportDialog(QDialog):
 
     def _size_words(self) -> str:
         if self.kind == LOOKUP:
-            return translate("dialogs", "Codes of sRGB in and out")
-        return size_words(self._work.size, (self._numbers() or (0, self._work.frames - 1)) if self.many else None, self.how, self.ending)
+            return translate("Codes of sRGB in and out")
+        return size_words(
+            self._work.size,
+            (self._numbers() or (0, self._work.frames - 1)) if self.many else None,
+            self.how,
+            self.ending,
+        )
 
     def _ask_picture(self) -> None:
         """Ask for what will be written, all of it."""
@@ -378,23 +482,43 @@ class ExportDialog(QDialog):
     def _paint_compared(self, found: Compared, through: np.ndarray, real: np.ndarray) -> None:
         if sip.isdeleted(self.picture) or self.kind != LOOKUP:
             return
-        self.picture.setPixmap(pixmap_of(through).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation))
-        self.beside.setPixmap(pixmap_of(real).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation))
+        self.picture.setPixmap(
+            pixmap_of(through).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation)
+        )
+        self.beside.setPixmap(
+            pixmap_of(real).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation)
+        )
         self.said.setText(compared_words(found))
 
     def _export(self) -> None:
         path = self.path
-        words = translate("dialogs", "{name} is there already. Write over it?", name=path.name)
-        if path.exists() and QMessageBox.question(self, "Amber Sieve", words) != QMessageBox.StandardButton.Yes:
+        words = translate("{name} is there already. Write over it?", name=path.name)
+        if (
+            path.exists()
+            and QMessageBox.question(self, "Amber Sieve", words) != QMessageBox.StandardButton.Yes
+        ):
             return
         if self.kind == LOOKUP:
             self._exports.write_lookup(path, int(self.chosen_depth))
         elif self.many:
             still = "####" in self.ending
             what = next(known for known in CLIP_WHATS if known == self.kind)
-            how = ClipExport(what, "", round(self.quality.value()), self.chosen_depth if still else "", self.resume.isChecked() and still)
-            self._exports.write_frames(path, self._numbers(), "" if still else self.chosen_depth, how)
+            how = ClipExport(
+                what,
+                "",
+                round(self.quality.value()),
+                self.chosen_depth if still else "",
+                self.resume.isChecked() and still,
+            )
+            self._exports.write_frames(
+                path, self._numbers(), "" if still else self.chosen_depth, how
+            )
         else:
             self._exports.write_as(path, self.how)
-        self._preferences.change(last_export={**self._preferences.values.last_export, self._last: self.choice.model_dump_json()})
+        self._preferences.change(
+            last_export={
+                **self._preferences.values.last_export,
+                self._last: self.choice.model_dump_json(),
+            }
+        )
         self.accept()

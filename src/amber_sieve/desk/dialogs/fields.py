@@ -12,11 +12,15 @@ from ..widgets.number import Number
 
 
 def number_of(name: str, label: str, start: float, low: float, high: float, unit: str) -> Number:
-    return Number(plain_spec(name, label, start, low, high, unit=unit, help=label, soft_high=min(high, 200)))
+    return Number(
+        plain_spec(name, label, start, low, high, unit=unit, help=label, soft_high=min(high, 200))
+    )
 
 
 def refill(combo: QComboBox, rows: Sequence[tuple[str, str]], wanted: str) -> None:
-    """Give a box other rows, each what is read and its id, and choose the one with an id, or the first; nothing is told."""
+    """Give a box other rows, each what is read and its id, and choose the one with an id, or the
+    first; nothing is told.
+    """
     with QSignalBlocker(combo):
         combo.clear()
         for words, name in rows:

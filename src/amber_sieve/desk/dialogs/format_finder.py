@@ -8,27 +8,42 @@ from collections.abc import Callable, Sequence
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QCompleter, QLineEdit
 
-from ...language import translate
+from ...language import translator
 from ...media import formats
 
+translate = translator("dialogs")
+
+
 #: How the depths of samples are called.
-DEPTHS = {"uint8": "8 bit", "uint16": "16 bit", "half": translate("dialogs", "Half float"), "float": translate("dialogs", "Float")}
+DEPTHS = {
+    "uint8": "8 bit",
+    "uint16": "16 bit",
+    "half": translate("Half float"),
+    "float": translate("Float"),
+}
 #: What formats and codecs are called, and of each the ending and the depth or codec.
 Called = dict[str, tuple[str, str]]
 
 
 def called(known: Sequence[tuple[str, str]]) -> Called:
-    """Return the names of some formats (name and ending) with each depth or codec that it can hold."""
+    """Return the names of some formats (name and ending) with each depth or codec that it can
+    hold.
+    """
     found: Called = {}
     for name, ending in known:
         form = formats.format_of(pathlib.Path(f"a{ending}"))
         for kind in form.writes if form is not None else ():
-            found[f"{DEPTHS.get(kind, kind)}, {name} {ending} {ending.lstrip('.#').upper()}"] = (ending, kind)
+            found[f"{DEPTHS.get(kind, kind)}, {name} {ending} {ending.lstrip('.#').upper()}"] = (
+                ending,
+                kind,
+            )
     return found
 
 
 class FormatFinder(QLineEdit):
-    """Typing offers what is called so; Return takes the first. `chosen` comes with the ending, and the depth or codec."""
+    """Typing offers what is called so; Return takes the first. `chosen` comes with the ending, and
+    the depth or codec.
+    """
 
     chosen = pyqtSignal(str, str)
 
@@ -37,8 +52,8 @@ class FormatFinder(QLineEdit):
         super().__init__()
         self._every, self._depth = every, depth
         self.setObjectName("search")
-        self.setPlaceholderText(translate("dialogs", "Find a format: MOV, ProRes, 16 bit…"))
-        self.setAccessibleName(translate("dialogs", "Find a format"))
+        self.setPlaceholderText(translate("Find a format: MOV, ProRes, 16 bit…"))
+        self.setAccessibleName(translate("Find a format"))
         self.returnPressed.connect(lambda: self._take(self.text()))
 
     def offer(self) -> None:
@@ -50,8 +65,14 @@ class FormatFinder(QLineEdit):
         self.setCompleter(completer)
 
     def _take(self, words: str) -> None:
-        found = [kinds for name, kinds in self._every().items() if words.strip() and words.strip().lower() in name.lower()]
+        found = [
+            kinds
+            for name, kinds in self._every().items()
+            if words.strip() and words.strip().lower() in name.lower()
+        ]
         if found:
             # The depth that is chosen stays where what was typed allows it.
-            self.chosen.emit(*next((kinds for kinds in found if kinds[1] == self._depth()), found[0]))
+            self.chosen.emit(
+                *next((kinds for kinds in found if kinds[1] == self._depth()), found[0])
+            )
             self.clear()

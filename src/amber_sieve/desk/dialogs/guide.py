@@ -6,9 +6,20 @@ import pathlib
 
 from PyQt6.QtCore import Qt, QUrl
 from PyQt6.QtGui import QTextDocument
-from PyQt6.QtWidgets import QDialog, QListWidget, QListWidgetItem, QSplitter, QTextBrowser, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QDialog,
+    QListWidget,
+    QListWidgetItem,
+    QSplitter,
+    QTextBrowser,
+    QVBoxLayout,
+    QWidget,
+)
 
-from ...language import translate
+from ...language import translator
+
+translate = translator("dialogs")
+
 
 _PATH = Qt.ItemDataRole.UserRole
 
@@ -24,10 +35,10 @@ class Guide(QDialog):
     def __init__(self, parent: QWidget, folder: pathlib.Path, page: str = "") -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle(translate("dialogs", "Guide"))
+        self.setWindowTitle(translate("Guide"))
         self.pages, self.text = QListWidget(), QTextBrowser()
-        self.pages.setAccessibleName(translate("dialogs", "Pages of the guide"))
-        self.text.setAccessibleName(translate("dialogs", "Page of the guide"))
+        self.pages.setAccessibleName(translate("Pages of the guide"))
+        self.text.setAccessibleName(translate("Page of the guide"))
         self.text.setOpenExternalLinks(False)
         self.text.sourceChanged.connect(self._follow)
         for path in sorted(folder.glob("*.md")):
@@ -41,12 +52,18 @@ class Guide(QDialog):
         split.setSizes([220, 640])
         QVBoxLayout(self).addWidget(split)
         self.resize(900, 640)
-        wanted = [row for row in range(self.pages.count()) if pathlib.Path(self.pages.item(row).data(_PATH)).stem == page]  # type: ignore[union-attr]
-        self.pages.setCurrentRow(wanted[0] if wanted else 0)
+        for row in range(self.pages.count()):
+            there = self.pages.item(row)
+            if there is not None and pathlib.Path(there.data(_PATH)).stem == page:
+                self.pages.setCurrentRow(row)
+                return
+        self.pages.setCurrentRow(0)
 
     def _show(self, item: QListWidgetItem | None) -> None:
         if item is not None:
-            self.text.setSource(QUrl.fromLocalFile(item.data(_PATH)), QTextDocument.ResourceType.MarkdownResource)
+            self.text.setSource(
+                QUrl.fromLocalFile(item.data(_PATH)), QTextDocument.ResourceType.MarkdownResource
+            )
 
     def _follow(self, url: QUrl) -> None:
         """A link to another page chooses it in the list too."""

@@ -3,12 +3,23 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QDialog, QHBoxLayout, QLabel, QListWidget, QProgressBar, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QDialog,
+    QHBoxLayout,
+    QLabel,
+    QListWidget,
+    QProgressBar,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
 
-from ...language import decimals, translate
-from ...workspace.jobs import Job, Waiting
+from ...language import decimals, translator
+from ...workspace.background.jobs import Job, Waiting
 from ...workspace.workspace import Workspace
 from ..widgets.icon import with_icon
+
+translate = translator("dialogs")
 
 
 class JobsDialog(QDialog):
@@ -17,16 +28,23 @@ class JobsDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle(translate("dialogs", "Exports"))
+        self.setWindowTitle(translate("Exports"))
         self.runner = workspace.workers.jobs
         self.title, self.bar = QLabel(), QProgressBar()
         self.bar.setRange(0, 1000)
-        self.pause, self.stop = QPushButton(translate("dialogs", "Pause")), QPushButton(translate("dialogs", "Stop"))
+        self.pause, self.stop = (
+            QPushButton(translate("Pause")),
+            QPushButton(translate("Stop")),
+        )
         self.list = QListWidget()
-        self.list.setAccessibleName(translate("dialogs", "Waiting"))
-        self.up, self.down, self.remove = QPushButton(), QPushButton(), QPushButton(translate("dialogs", "Remove"))
-        with_icon(self.up, "arrow-up", translate("dialogs", "Move up"))
-        with_icon(self.down, "arrow-down", translate("dialogs", "Move down"))
+        self.list.setAccessibleName(translate("Waiting"))
+        self.up, self.down, self.remove = (
+            QPushButton(),
+            QPushButton(),
+            QPushButton(translate("Remove")),
+        )
+        with_icon(self.up, "arrow-up", translate("Move up"))
+        with_icon(self.down, "arrow-down", translate("Move down"))
         running, order, column = QHBoxLayout(), QHBoxLayout(), QVBoxLayout(self)
         for widget in (self.bar, self.pause, self.stop):
             running.addWidget(widget)
@@ -35,7 +53,7 @@ class JobsDialog(QDialog):
         order.addStretch(1)
         column.addWidget(self.title)
         column.addLayout(running)
-        column.addWidget(QLabel(translate("dialogs", "Waiting")))
+        column.addWidget(QLabel(translate("Waiting")))
         column.addWidget(self.list, 1)
         column.addLayout(order)
         self.pause.clicked.connect(lambda: self.runner.pause(not self._paused))
@@ -63,11 +81,13 @@ class JobsDialog(QDialog):
         """Show the queue as it is."""
         job, row = self.runner.job, max(self.list.currentRow(), 0)
         self.title.setText(
-            (f"{job.title}{' (paused)' if self._paused else ''}") if job else translate("dialogs", "Nothing is being exported")
+            (f"{job.title}{' (paused)' if self._paused else ''}")
+            if job
+            else translate("Nothing is being exported")
         )
         for widget in (self.pause, self.stop, self.bar):
             widget.setEnabled(job is not None)
-        self.pause.setText(translate("dialogs", "Resume") if self._paused else translate("dialogs", "Pause"))
+        self.pause.setText(translate("Resume") if self._paused else translate("Pause"))
         if job is not self._job:
             self.bar.setValue(0)
             self._job = job
@@ -82,7 +102,8 @@ class JobsDialog(QDialog):
     def _progress(self, share: float, left: float | None) -> None:
         self.bar.setValue(round(share * 1000))
         self.bar.setFormat(
-            decimals(f"{share * 100:.0f} %") + (translate("dialogs", ", {left:.0f} s left", left=left) if left is not None else "")
+            decimals(f"{share * 100:.0f} %")
+            + (translate(", {left:.0f} s left", left=left) if left is not None else "")
         )
 
     def _move(self, by: int) -> None:

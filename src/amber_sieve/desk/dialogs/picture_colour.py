@@ -12,29 +12,37 @@ from PyQt6.QtWidgets import QDialog, QFileDialog, QLabel, QVBoxLayout, QWidget
 
 from ...core.colour.screen import to_screen
 from ...core.frame import Frame, patch
-from ...language import translate
+from ...language import translator
 from ...media import formats
 from ...media.opening import open_source
 from ...progress import Progress
-from ...workspace.workers import Workers
+from ...workspace.background.workers import Workers
 from ..widgets.drawing import image_of
+
+translate = translator("dialogs")
+
 
 #: Longer side at which the other picture is shown, pixels.
 LONGEST = 900
 #: Side of the square that a click takes there, pixels.
 TAKEN = 5
-READABLE = formats.filter_words(translate("dialogs", "Pictures"), formats.endings("still"))
+READABLE = formats.filter_words(translate("Pictures"), formats.endings("still"))
 
 
 class PictureColour(QDialog):
     """Another picture: a click gives its colour there and closes it."""
 
     def __init__(
-        self, parent: QWidget, name: str, frame: Frame, pixels: np.ndarray, then: Callable[[tuple[float, float, float]], None]
+        self,
+        parent: QWidget,
+        name: str,
+        frame: Frame,
+        pixels: np.ndarray,
+        then: Callable[[tuple[float, float, float]], None],
     ) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle(translate("dialogs", "Click a colour in {name}", name=name))
+        self.setWindowTitle(translate("Click a colour in {name}", name=name))
         self._frame, self._then = frame, then
         image = image_of(pixels)
         self.picture = QLabel()
@@ -50,13 +58,21 @@ class PictureColour(QDialog):
 
     def take(self, at: QPointF) -> None:
         """Take the colour at a place of the picture as it is shown."""
-        x, y = min(max(at.x(), 0), self._frame.width - 1), min(max(at.y(), 0), self._frame.height - 1)
+        x, y = (
+            min(max(at.x(), 0), self._frame.width - 1),
+            min(max(at.y(), 0), self._frame.height - 1),
+        )
         red, green, blue = (float(v) for v in patch(self._frame.planes, x, y, TAKEN).mean(axis=1))
         self._then((red, green, blue))
         self.accept()
 
 
-def show_picture(parent: QWidget, workers: Workers, path: pathlib.Path, then: Callable[[tuple[float, float, float]], None]) -> None:
+def show_picture(
+    parent: QWidget,
+    workers: Workers,
+    path: pathlib.Path,
+    then: Callable[[tuple[float, float, float]], None],
+) -> None:
     """Open a picture in the background, and show it to take a colour from."""
 
     def work(progress: Progress) -> tuple[Frame, np.ndarray]:
@@ -69,14 +85,18 @@ def show_picture(parent: QWidget, workers: Workers, path: pathlib.Path, then: Ca
             source.close()
 
     workers.wait_for(
-        translate("dialogs", "Opening {name}", name=path.name),
+        translate("Opening {name}", name=path.name),
         work,
         lambda found: PictureColour(parent, path.name, found[0], found[1], then).show(),
     )
 
 
-def ask_colour_of_picture(parent: QWidget, workers: Workers, then: Callable[[tuple[float, float, float]], None]) -> None:
+def ask_colour_of_picture(
+    parent: QWidget, workers: Workers, then: Callable[[tuple[float, float, float]], None]
+) -> None:
     """Let the person choose a picture, and a colour in it."""
-    name, _ = QFileDialog.getOpenFileName(parent, translate("dialogs", "Take a colour from a picture"), "", READABLE)
+    name, _ = QFileDialog.getOpenFileName(
+        parent, translate("Take a colour from a picture"), "", READABLE
+    )
     if name:
         show_picture(parent, workers, pathlib.Path(name), then)

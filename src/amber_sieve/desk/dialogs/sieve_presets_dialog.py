@@ -19,14 +19,17 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ...language import translate
+from ...language import translator
 from ...project import sieve_presets
 from ...project.sieve_presets import SievePreset
 from ...workspace.workspace import Workspace
 
+translate = translator("dialogs")
+
+
 #: Side of the small picture of a preset, pixels.
 SIDE = 120
-FILES = translate("dialogs", "Sieve presets (*.json)")
+FILES = translate("Sieve presets (*.json)")
 
 
 def small_picture(view: QPixmap | None) -> bytes:
@@ -36,7 +39,9 @@ def small_picture(view: QPixmap | None) -> bytes:
     data = QByteArray()
     buffer = QBuffer(data)
     buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-    view.scaled(SIDE, SIDE, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation).save(buffer, "PNG")
+    view.scaled(
+        SIDE, SIDE, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation
+    ).save(buffer, "PNG")
     return data.data()
 
 
@@ -46,7 +51,7 @@ class SievePresetsDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace, view: QPixmap | None) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle(translate("dialogs", "Sieve presets"))
+        self.setWindowTitle(translate("Sieve presets"))
         self._shelf, self._stack, self._work = workspace.presets, workspace.stack, workspace.work
         self._view = view
         self.list = QListWidget()
@@ -55,19 +60,26 @@ class SievePresetsDialog(QDialog):
         self.list.setResizeMode(QListView.ResizeMode.Adjust)
         self.list.setIconSize(QSize(SIDE, SIDE * 2 // 3))
         self.list.setGridSize(QSize(SIDE + 16, SIDE * 2 // 3 + 28))
-        self.list.setAccessibleName(translate("dialogs", "Presets"))
+        self.list.setAccessibleName(translate("Presets"))
         self.use, self.store, self.remove = (
-            QPushButton(translate("dialogs", "Use")),
-            QPushButton(translate("dialogs", "Save this sieve…")),
-            QPushButton(translate("dialogs", "Remove")),
+            QPushButton(translate("Use")),
+            QPushButton(translate("Save this sieve…")),
+            QPushButton(translate("Remove")),
         )
-        self.bring, self.give = QPushButton(translate("dialogs", "Import…")), QPushButton(translate("dialogs", "Export…"))
+        self.bring, self.give = (
+            QPushButton(translate("Import…")),
+            QPushButton(translate("Export…")),
+        )
         column, row = QVBoxLayout(self), QHBoxLayout()
         column.addWidget(self.list, 1)
         column.addLayout(row)
         for button, act in (
-            (self.use, self._use), (self.store, self._store), (self.remove, self._remove), (self.bring, self._import), (self.give, self._export),
-        ):  # fmt: skip
+            (self.use, self._use),
+            (self.store, self._store),
+            (self.remove, self._remove),
+            (self.bring, self._import),
+            (self.give, self._export),
+        ):
             button.clicked.connect(lambda _, act=act: act())
             row.addWidget(button)
         self.list.itemDoubleClicked.connect(lambda _: self._use())
@@ -93,7 +105,11 @@ class SievePresetsDialog(QDialog):
     @property
     def chosen(self) -> SievePreset | None:
         """The preset that is chosen."""
-        return self._presets[self.list.currentRow()] if 0 <= self.list.currentRow() < len(self._presets) else None
+        return (
+            self._presets[self.list.currentRow()]
+            if 0 <= self.list.currentRow() < len(self._presets)
+            else None
+        )
 
     def _allow(self) -> None:
         for button in (self.use, self.remove, self.give):
@@ -101,11 +117,16 @@ class SievePresetsDialog(QDialog):
 
     def _use(self) -> None:
         if self.chosen is not None:
-            self._stack.add_copies((self.chosen.sieve,), translate("dialogs", "Preset {name}", name=self.chosen.name))
+            self._stack.add_copies(
+                (self.chosen.sieve,), translate("Preset {name}", name=self.chosen.name)
+            )
 
     def _store(self) -> None:
         name, sure = QInputDialog.getText(
-            self, translate("dialogs", "Save sieve preset"), translate("dialogs", "Name:"), text=self._work.sieve.name
+            self,
+            translate("Save sieve preset"),
+            translate("Name:"),
+            text=self._work.sieve.name,
         )
         if sure:
             self._shelf.keep_sieve(name, small_picture(self._view))
@@ -117,7 +138,9 @@ class SievePresetsDialog(QDialog):
             self.follow()
 
     def _import(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, translate("dialogs", "Import a preset of a sieve"), "", FILES)
+        name, _ = QFileDialog.getOpenFileName(
+            self, translate("Import a preset of a sieve"), "", FILES
+        )
         if name:
             self._shelf.read_sieve(pathlib.Path(name))
             self.follow()
@@ -125,6 +148,8 @@ class SievePresetsDialog(QDialog):
     def _export(self) -> None:
         if self.chosen is None:
             return
-        name, _ = QFileDialog.getSaveFileName(self, translate("dialogs", "Export the preset"), f"{self.chosen.name}.json", FILES)
+        name, _ = QFileDialog.getSaveFileName(
+            self, translate("Export the preset"), f"{self.chosen.name}.json", FILES
+        )
         if name:
             self._shelf.write_sieve(self.chosen, pathlib.Path(name))

@@ -1,4 +1,6 @@
-"""Small dialogs: trouble with its details, the sheet of keys, all commands by name, preferences, and the history."""
+"""Small dialogs: trouble with its details, the sheet of keys, all commands by name, preferences,
+and the history.
+"""
 
 from __future__ import annotations
 
@@ -26,7 +28,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ...language import named, translate
+from ...language import named, translator
 from ...project.fields import spec_of
 from ...workspace.preferences import Arrangement, Preferences, Surround
 from ...workspace.workspace import Workspace
@@ -34,21 +36,28 @@ from ..translations import LANGUAGES
 from ..widgets.number import Number
 from ..widgets.swatch import light_of, swatch
 
+translate = translator("dialogs")
+
+
 ARRANGEMENTS: dict[Arrangement, str] = {
-    "twin": translate("dialogs", "Picture and mask side by side"),
-    "inset": translate("dialogs", "Mask small in a corner"),
-    "single": translate("dialogs", "One view"),
+    "twin": translate("Picture and mask side by side"),
+    "inset": translate("Mask small in a corner"),
+    "single": translate("One view"),
 }
 SURROUNDS: tuple[Surround, ...] = ("dark", "mid", "light")
 
 
 def tell(parent: QWidget, message: str, details: str = "") -> QMessageBox:
-    """Say what is wrong in one sentence, without stopping anything; with details, offer to copy them."""
-    box = QMessageBox(QMessageBox.Icon.Warning, "Amber Sieve", message, QMessageBox.StandardButton.Ok, parent)
+    """Say what is wrong in one sentence, without stopping anything; with details, offer to copy
+    them.
+    """
+    box = QMessageBox(
+        QMessageBox.Icon.Warning, "Amber Sieve", message, QMessageBox.StandardButton.Ok, parent
+    )
     box.setModal(False)
     box.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
     if details:
-        copy = box.addButton(translate("dialogs", "Copy details"), QMessageBox.ButtonRole.ActionRole)
+        copy = box.addButton(translate("Copy details"), QMessageBox.ButtonRole.ActionRole)
         assert copy is not None
         copy.clicked.disconnect()
         copy.clicked.connect(lambda: put_on_clipboard(details))
@@ -68,17 +77,21 @@ class Keys(QDialog):
 
     def __init__(self, parent: QWidget, rows: Sequence[tuple[str, str, str]]) -> None:
         super().__init__(parent)
-        self.setWindowTitle(translate("dialogs", "Keys and gestures"))
+        self.setWindowTitle(translate("Keys and gestures"))
         self.resize(640, 560)
         column = QVBoxLayout(self)
         self.search = QLineEdit()
         self.search.setObjectName("search")
-        self.search.setPlaceholderText(translate("dialogs", "Search"))
+        self.search.setPlaceholderText(translate("Search"))
         self.search.textChanged.connect(self._narrow)
         column.addWidget(self.search)
         self.table = QTableWidget(len(rows), 3)
         self.table.setHorizontalHeaderLabels(
-            [translate("dialogs", "Where"), translate("dialogs", "Key or gesture"), translate("dialogs", "What it does")]
+            [
+                translate("Where"),
+                translate("Key or gesture"),
+                translate("What it does"),
+            ]
         )
         self.table.setEditTriggers(QTableWidget.EditTrigger.NoEditTriggers)
         self.table.setSelectionMode(QTableWidget.SelectionMode.NoSelection)
@@ -101,7 +114,11 @@ class Keys(QDialog):
     def _narrow(self, text: str) -> None:
         words = text.lower().split()
         for line in range(self.table.rowCount()):
-            row = " ".join(item.text().lower() for item in (self.table.item(line, place) for place in range(3)) if item is not None)
+            row = " ".join(
+                item.text().lower()
+                for item in (self.table.item(line, place) for place in range(3))
+                if item is not None
+            )
             self.table.setRowHidden(line, not all(word in row for word in words))
 
 
@@ -110,17 +127,19 @@ class Commands(QDialog):
 
     def __init__(self, parent: QWidget, actions: Sequence[tuple[str, QAction]]) -> None:
         super().__init__(parent)
-        self.setWindowTitle(translate("dialogs", "Find a command"))
+        self.setWindowTitle(translate("Find a command"))
         self.resize(460, 420)
         column = QVBoxLayout(self)
         self.search = QLineEdit()
         self.search.setObjectName("search")
-        self.search.setPlaceholderText(translate("dialogs", "Type a part of its name"))
+        self.search.setPlaceholderText(translate("Type a part of its name"))
         self.search.textChanged.connect(self._narrow)
         self.list = QListWidget()
-        self.list.setAccessibleName(translate("dialogs", "Commands"))
+        self.list.setAccessibleName(translate("Commands"))
         for name, action in actions:
-            item = QListWidgetItem(f"{name}\t{action.shortcut().toString()}".rstrip("\t").replace("\t", "      "))
+            item = QListWidgetItem(
+                f"{name}\t{action.shortcut().toString()}".rstrip("\t").replace("\t", "      ")
+            )
             item.setData(Qt.ItemDataRole.UserRole, action)
             self.list.addItem(item)
         self.list.itemActivated.connect(self._do)
@@ -148,19 +167,29 @@ class Commands(QDialog):
         if event is None:
             return
         item = self.list.currentItem()
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and item is not None and not item.isHidden():
+        if (
+            event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter)
+            and item is not None
+            and not item.isHidden()
+        ):
             self._do(item)
         elif event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Down):
             rows = [row for row in range(self.list.count()) if not self.list.isRowHidden(row)]
             if rows:
                 at = rows.index(self.list.currentRow()) if self.list.currentRow() in rows else 0
-                self.list.setCurrentRow(rows[(at + (1 if event.key() == Qt.Key.Key_Down else -1)) % len(rows)])
+                self.list.setCurrentRow(
+                    rows[(at + (1 if event.key() == Qt.Key.Key_Down else -1)) % len(rows)]
+                )
         else:
             super().keyPressEvent(event)
 
 
 #: Themes of the window, and what they are called.
-THEMES = {"dark": translate("dialogs", "Dark"), "light": translate("dialogs", "Light"), "contrast": translate("dialogs", "High contrast")}
+THEMES = {
+    "dark": translate("Dark"),
+    "light": translate("Light"),
+    "contrast": translate("High contrast"),
+}
 
 
 class PreferencesDialog(QDialog):
@@ -169,38 +198,53 @@ class PreferencesDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self._preferences = workspace.preferences
-        self.setWindowTitle(translate("dialogs", "Preferences"))
+        self.setWindowTitle(translate("Preferences"))
         self.setMinimumWidth(420)
         form = QFormLayout(self)
         form.setSpacing(8)
         held = workspace.preferences.values
         self.surround = self._choice(
-            translate("dialogs", "Surround"), SURROUNDS, [named(name) for name in SURROUNDS], held.surround, "surround"
+            translate("Surround"),
+            SURROUNDS,
+            [named(name) for name in SURROUNDS],
+            held.surround,
+            "surround",
         )
         self.arrangement = self._choice(
-            translate("dialogs", "Arrangement"), tuple(ARRANGEMENTS), list(ARRANGEMENTS.values()), held.arrangement, "arrangement"
+            translate("Arrangement"),
+            tuple(ARRANGEMENTS),
+            list(ARRANGEMENTS.values()),
+            held.arrangement,
+            "arrangement",
         )
-        self.theme = self._choice(translate("dialogs", "Theme"), tuple(THEMES), list(THEMES.values()), held.theme, "theme")
-        words = [translate("dialogs", "As the system"), *LANGUAGES.values()]
-        self.language = self._choice(translate("dialogs", "Language"), ("", *LANGUAGES), words, held.language, "language")
-        self.language.setToolTip(translate("dialogs", "Shows at the next start"))
+        self.theme = self._choice(
+            translate("Theme"), tuple(THEMES), list(THEMES.values()), held.theme, "theme"
+        )
+        words = [translate("As the system"), *LANGUAGES.values()]
+        self.language = self._choice(
+            translate("Language"), ("", *LANGUAGES), words, held.language, "language"
+        )
+        self.language.setToolTip(translate("Shows at the next start"))
         for label, box in (
-            (translate("dialogs", "Language"), self.language),
-            (translate("dialogs", "Theme"), self.theme),
-            (translate("dialogs", "Surround"), self.surround),
-            (translate("dialogs", "Picture and mask"), self.arrangement),
+            (translate("Language"), self.language),
+            (translate("Theme"), self.theme),
+            (translate("Surround"), self.surround),
+            (translate("Picture and mask"), self.arrangement),
         ):
             form.addRow(label, box)
         row = QWidget()
         beside = QHBoxLayout(row)
         beside.setContentsMargins(0, 0, 0, 0)
-        self.veil, automatic = QPushButton(translate("dialogs", "Choose…")), QPushButton(translate("dialogs", "Automatic"))
-        automatic.setToolTip(translate("dialogs", "A colour far from what the veil covers"))
+        self.veil, automatic = (
+            QPushButton(translate("Choose…")),
+            QPushButton(translate("Automatic")),
+        )
+        automatic.setToolTip(translate("A colour far from what the veil covers"))
         self.veil.clicked.connect(self._veil)
         automatic.clicked.connect(lambda: self._prefer(veil_colour=None))
         beside.addWidget(self.veil)
         beside.addWidget(automatic)
-        form.addRow(translate("dialogs", "Veil colour"), row)
+        form.addRow(translate("Veil colour"), row)
         self.numbers = {}
         for name in ("text_size", "veil_opacity", "cache_megabytes"):
             number = Number(spec_of(Preferences, name))
@@ -208,7 +252,7 @@ class PreferencesDialog(QDialog):
             number.moved.connect(lambda value, name=name: self._prefer(**{name: value}))
             self.numbers[name] = number
             form.addRow(number)
-        self.surface = QCheckBox(translate("dialogs", "Listen to control surfaces (OSC, this machine only)"))
+        self.surface = QCheckBox(translate("Listen to control surfaces (OSC, this machine only)"))
         self.surface.setChecked(held.control_surface)
         self.surface.toggled.connect(lambda on: self._prefer(control_surface=on))
         port = Number(spec_of(Preferences, "control_surface_port"))
@@ -221,7 +265,9 @@ class PreferencesDialog(QDialog):
         form.addRow(buttons)
         self._show_veil()
 
-    def _choice(self, label: str, values: Sequence[str], words: Sequence[str], held: str, name: str) -> QComboBox:
+    def _choice(
+        self, label: str, values: Sequence[str], words: Sequence[str], held: str, name: str
+    ) -> QComboBox:
         box = QComboBox()
         box.addItems(words)
         box.setAccessibleName(label)
@@ -235,11 +281,11 @@ class PreferencesDialog(QDialog):
 
     def _show_veil(self) -> None:
         colour = self._preferences.values.veil_colour
-        self.veil.setText(translate("dialogs", "Choose…") if colour is None else translate("dialogs", "Chosen…"))
+        self.veil.setText(translate("Choose…") if colour is None else translate("Chosen…"))
         self.veil.setIcon(swatch(colour or (0.02, 0.7, 0.2)))
 
     def _veil(self) -> None:
-        colour = ask_colour(self, translate("dialogs", "Veil colour"))
+        colour = ask_colour(self, translate("Veil colour"))
         if colour is not None:
             self._prefer(veil_colour=colour)
 
@@ -256,11 +302,11 @@ class HistoryDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle(translate("dialogs", "History"))
+        self.setWindowTitle(translate("History"))
         self.resize(300, 420)
         self._work = workspace.work
         self.list = QListWidget()
-        self.list.setAccessibleName(translate("dialogs", "History"))
+        self.list.setAccessibleName(translate("History"))
         self.list.currentRowChanged.connect(self._go)
         QVBoxLayout(self).addWidget(self.list)
         workspace.work.changed.connect(self._follow)

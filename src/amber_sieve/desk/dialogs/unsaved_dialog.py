@@ -1,4 +1,6 @@
-"""Offers work that was not saved when the program ended in a way it should not have: all of it, ticked."""
+"""Offers work that was not saved when the program ended in a way it should not have: all of it,
+ticked.
+"""
 
 from __future__ import annotations
 
@@ -8,13 +10,26 @@ from collections.abc import Callable
 import numpy as np
 from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QIcon, QPixmap
-from PyQt6.QtWidgets import QDialog, QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QMessageBox, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QDialog,
+    QHBoxLayout,
+    QLabel,
+    QListWidget,
+    QListWidgetItem,
+    QMessageBox,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
 
-from ...language import translate
+from ...language import translator
 from ...media.stills.thumbnails import SIDE
 from ...project.recovery import Left
 from ...workspace.workspace import Workspace
 from ..widgets.drawing import pixmap_of
+
+translate = translator("dialogs")
+
 
 _LEFT = Qt.ItemDataRole.UserRole
 
@@ -22,7 +37,7 @@ _LEFT = Qt.ItemDataRole.UserRole
 def _words(left: Left) -> str:
     """Return what a person reads of a piece of work: name, time, where it was saved."""
     when = time.strftime("%Y-%m-%d %H:%M", time.localtime(left.when))
-    where = left.path or translate("dialogs", "never saved")
+    where = left.path or translate("never saved")
     return "\n".join(line for line in (left.title, f"{when}   {where}", left.words) if line)
 
 
@@ -31,18 +46,21 @@ class UnsavedDialog(QDialog):
 
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
-        self.setWindowTitle(translate("dialogs", "Unsaved work"))
+        self.setWindowTitle(translate("Unsaved work"))
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.resize(560, 420)
         self._unsaved, self._thumbnails = workspace.unsaved, workspace.pictures.thumbnails
         column = QVBoxLayout(self)
         words = QLabel(
-            translate("dialogs", "The program ended before this work was saved. What you leave here stays on the menu File > Unsaved work…")
+            translate(
+                "The program ended before this work was saved. What you leave here stays on the "
+                "menu File > Unsaved work…",
+            )
         )
         words.setWordWrap(True)
         column.addWidget(words)
         self.list = QListWidget()
-        self.list.setAccessibleName(translate("dialogs", "Unsaved work"))
+        self.list.setAccessibleName(translate("Unsaved work"))
         self.list.setIconSize(QSize(SIDE * 2 // 3, SIDE * 4 // 9))
         self.list.setSpacing(2)
         self.list.setWordWrap(True)
@@ -50,7 +68,11 @@ class UnsavedDialog(QDialog):
         self.list.itemChanged.connect(lambda _: self._follow())
         column.addWidget(self.list)
         row = QHBoxLayout()
-        self.restore, self.discard, self.later = QPushButton(), QPushButton(), QPushButton(translate("dialogs", "Later"))
+        self.restore, self.discard, self.later = (
+            QPushButton(),
+            QPushButton(),
+            QPushButton(translate("Later")),
+        )
         self.restore.setDefault(True)
         self.restore.clicked.connect(lambda: self._do(self._unsaved.restore))
         self.discard.clicked.connect(self._ask_discard)
@@ -80,12 +102,14 @@ class UnsavedDialog(QDialog):
     @property
     def ticked(self) -> list[Left]:
         """The pieces of work that are ticked."""
-        return [item.data(_LEFT) for item in self._items() if item.checkState() == Qt.CheckState.Checked]
+        return [
+            item.data(_LEFT) for item in self._items() if item.checkState() == Qt.CheckState.Checked
+        ]
 
     def _follow(self) -> None:
         count = len(self.ticked)
-        self.restore.setText(translate("dialogs", "Restore the ticked ones ({count})", count=count))
-        self.discard.setText(translate("dialogs", "Discard the ticked ones…"))
+        self.restore.setText(translate("Restore the ticked ones ({count})", count=count))
+        self.discard.setText(translate("Discard the ticked ones…"))
         for button in (self.restore, self.discard):
             button.setEnabled(count > 0)
 
@@ -95,12 +119,17 @@ class UnsavedDialog(QDialog):
                 item.setIcon(QIcon(pixmap_of(pixels)))
 
     def _ask_discard(self) -> None:
-        words = translate("dialogs", "Discard {count} pieces of unsaved work? They cannot be brought back.", count=len(self.ticked))
+        words = translate(
+            "Discard {count} pieces of unsaved work? They cannot be brought back.",
+            count=len(self.ticked),
+        )
         if QMessageBox.question(self, "Amber Sieve", words) == QMessageBox.StandardButton.Yes:
             self._do(self._unsaved.discard)
 
     def _do(self, act: Callable[[list[Left]], object]) -> None:
-        """Do something with the ticked ones, and go when nothing is left or something was restored."""
+        """Do something with the ticked ones, and go when nothing is left or something was
+        restored.
+        """
         chosen = self.ticked
         act(chosen)
         for item in self._items():

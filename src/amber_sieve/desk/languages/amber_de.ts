@@ -157,7 +157,6 @@
     <message>
       <source>Nothing is picked yet.
 Click what you want to change in either view.</source>
-      <extracomment>What stands in a mask before anything is picked.</extracomment>
       <translation>Noch ist nichts ausgewählt.
 In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
@@ -1141,7 +1140,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Custom</source>
-      <extracomment>Shown first among the presets.</extracomment>
       <translation>Eigene</translation>
     </message>
     <message>
@@ -1270,7 +1268,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Codec</source>
-      <extracomment>What stands beside the choice of a depth.</extracomment>
       <translation>Codec</translation>
     </message>
     <message>
@@ -1295,7 +1292,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Half float</source>
-      <extracomment>How the depths of samples are called.</extracomment>
       <translation>Halbe Gleitkommazahl</translation>
     </message>
     <message>
@@ -1552,7 +1548,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Dark</source>
-      <extracomment>Themes of the window, and what they are called.</extracomment>
       <translation>Dunkel</translation>
     </message>
     <message>
@@ -4260,11 +4255,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Corner</source>
-      <extracomment>Numbers that are no fields of the model: one corner of four, whose range follows its band, and what sets several at once.</extracomment>
-      <translation>Ecke</translation>
-    </message>
-    <message>
-      <source>Corner</source>
       <translation>Ecke</translation>
     </message>
     <message>
@@ -4577,7 +4567,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Stroke</source>
-      <extracomment>A setting of the tool in hand, not of the project.</extracomment>
       <translation>Strich</translation>
     </message>
     <message>
@@ -4623,10 +4612,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>Drag a box: its main tones together</source>
       <translation>Einen Kasten ziehen: seine Haupttöne zusammen</translation>
-    </message>
-    <message>
-      <source>Stroke</source>
-      <translation>Strich</translation>
     </message>
     <message>
       <source>Scribble over a textured thing: its main tones together</source>
@@ -4871,7 +4856,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <source>Drag the region's middle, its edges (full lines) or its falloff (dotted lines); drag outside it to light a spot up on the picture.
 Double-click shows it large in the second pane.
 Keys: Left and Right turn the hue band, Up and Down move the saturation band (Shift ×10, Alt ÷10); Delete switches both off.</source>
-      <extracomment>What its tooltip says.</extracomment>
       <translation>Die Mitte des Bereichs, seine Ränder (volle Linien) oder seinen Auslauf (gepunktete Linien) ziehen; außerhalb ziehen beleuchtet eine Stelle im Bild.
 Doppelklick zeigt es groß in der zweiten Ansicht.
 Tasten: Links und Rechts drehen das Farbtonband, Auf und Ab bewegen das Sättigungsband (Umschalt ×10, Alt ÷10); Entf schaltet beide aus.</translation>
@@ -5954,10 +5938,6 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>{path} ist leer (0 Bytes): Bitte von dort wiederherstellen, woher es kam.</translation>
     </message>
     <message>
-      <source>{path} is not a readable {kind} picture: it is damaged or has the wrong ending.</source>
-      <translation>{path} ist kein lesbares {kind}-Bild: Es ist beschädigt oder hat die falsche Endung.</translation>
-    </message>
-    <message>
       <source>{path} cannot be opened: give a picture ({known}), a clip or a project.</source>
       <translation>{path} lässt sich nicht öffnen: Bitte ein Bild ({known}), einen Clip oder ein Projekt angeben.</translation>
     </message>
@@ -5982,7 +5962,6 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <name>widgets</name>
     <message>
       <source>Drag the dark, grey or light handle towards a hue; the farther from the middle, the more. Double-click puts it back. Keys: Tab through the page as ever; Up and Down choose a handle, Left and Right turn it, + and - move it out and in (Shift ×10), Home puts it back.</source>
-      <extracomment>What its tooltip says.</extracomment>
       <translation>Den dunklen, grauen oder hellen Griff zu einem Farbton ziehen; je weiter von der Mitte, desto mehr. Doppelklick setzt ihn zurück. Tasten: Tab wie immer durch die Seite; Auf und Ab wählen einen Griff, Links und Rechts drehen ihn, + und - bewegen ihn hinaus und herein (Umschalt ×10), Pos1 setzt ihn zurück.</translation>
     </message>
     <message>
@@ -5991,7 +5970,6 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     </message>
     <message>
       <source>Drag a corner, or between them the whole; Shift moves the other side the opposite way, Ctrl moves core and falloff of one side together. Keys: Left and Right nudge (Shift ×10, Alt ÷10), Up and Down choose what is nudged, Home is the full range, Space switches on and off, I inverts.</source>
-      <extracomment>What its tooltip says.</extracomment>
       <translation>Eine Ecke ziehen, oder dazwischen das Ganze; Umschalt bewegt die andere Seite entgegengesetzt, Strg bewegt Kern und Auslauf einer Seite zusammen. Tasten: Links und Rechts bewegen schrittweise (Umschalt ×10, Alt ÷10), Auf und Ab wählen, was bewegt wird, Pos1 ist der volle Bereich, die Leertaste schaltet ein und aus, I kehrt um.</translation>
     </message>
     <message>
@@ -6048,7 +6026,6 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     </message>
     <message>
       <source>Press on the curve to put a point there, and drag it; right-click or double-click takes a point off. Keys: Left and Right choose a point, Up and Down move it (Shift ×10, Alt ÷10), Ctrl with Left and Right moves it sideways; Insert puts one where most room is, Delete takes the chosen one off, Home straightens the curve.</source>
-      <extracomment>What its tooltip says.</extracomment>
       <translation>Auf die Kurve drücken setzt dort einen Punkt, ziehen bewegt ihn; Rechtsklick oder Doppelklick nimmt einen Punkt weg. Tasten: Links und Rechts wählen einen Punkt, Auf und Ab bewegen ihn (Umschalt ×10, Alt ÷10), Strg mit Links und Rechts bewegt ihn seitwärts; Einfg setzt einen, wo am meisten Platz ist, Entf nimmt den gewählten weg, Pos1 zieht die Kurve gerade.</translation>
     </message>
     <message>

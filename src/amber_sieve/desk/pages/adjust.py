@@ -1,4 +1,6 @@
-"""Adjust: what is done inside the mask. Every block of the model becomes a block of the page that folds."""
+"""Adjust: what is done inside the mask. Every block of the model becomes a block of the page that
+folds.
+"""
 
 from __future__ import annotations
 
@@ -9,7 +11,7 @@ from PyQt6.QtCore import QTimer, pyqtSignal
 from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import QComboBox, QFileDialog, QInputDialog, QLabel, QMenu, QPushButton
 
-from ...language import translate
+from ...language import translator
 from ...live.preview import Rendered
 from ...live.slider_colours import REFERENCE, track_of, visible
 from ...media import formats
@@ -30,11 +32,20 @@ from .drawn_blocks import BalanceBlock, CurvesBlock, HuesBlock
 from .page import row_of
 from .rows import PAIRS, RowsPage
 
-GAMUT_WORDS = {"lower chroma": translate("pages", "Out of gamut: reduce chroma"), "clip": translate("pages", "Out of gamut: clip")}
-PICTURES = formats.filter_words(translate("pages", "Pictures"), formats.endings("still"))
-CDLS = translate("pages", "CDL ({endings})", endings=" ".join("*" + ending for ending in FORMATS))
-TABLES = translate("pages", "Lookup tables ({endings})", endings=" ".join("*" + ending for ending in ENDINGS))
-NO_TABLE = translate("pages", "Choose a table…")
+translate = translator("pages")
+translate_label = translator("model")
+
+
+GAMUT_WORDS = {
+    "lower chroma": translate("Out of gamut: reduce chroma"),
+    "clip": translate("Out of gamut: clip"),
+}
+PICTURES = formats.filter_words(translate("Pictures"), formats.endings("still"))
+CDLS = translate("CDL ({endings})", endings=" ".join("*" + ending for ending in FORMATS))
+TABLES = translate(
+    "Lookup tables ({endings})", endings=" ".join("*" + ending for ending in ENDINGS)
+)
+NO_TABLE = translate("Choose a table…")
 #: Blocks that stand first: what most people need.
 FIRST = ("recolour", "light", "match", "white")
 #: Of them those that stand open on a sieve that does nothing yet.
@@ -47,7 +58,9 @@ JUDGE_AFTER = 350
 def _track(path: str, reference: Colour) -> tuple[QColor, ...]:
     """The colours of a number's track; none for one that stands for no colour."""
     codes = track_of(path, reference)
-    return () if codes is None else tuple(QColor.fromRgbF(*(float(v) for v in code)) for code in codes)
+    return (
+        () if codes is None else tuple(QColor.fromRgbF(*(float(v) for v in code)) for code in codes)
+    )
 
 
 class AdjustPage(RowsPage):
@@ -57,7 +70,11 @@ class AdjustPage(RowsPage):
 
     def __init__(self, workspace: Workspace) -> None:
         super().__init__(workspace)
-        self._adjust, self._viewing, self._workers = workspace.adjust, workspace.viewing, workspace.workers
+        self._adjust, self._viewing, self._workers = (
+            workspace.adjust,
+            workspace.viewing,
+            workspace.workers,
+        )
         #: The blocks by name.
         self.blocks: dict[str, Block] = {}
         self._shown_sieve = ""
@@ -73,7 +90,7 @@ class AdjustPage(RowsPage):
         known = dict(blocks())
         for name in (*FIRST, *(name for name in known if name not in FIRST)):
             kind = known[name]
-            block = self._block(name, translate("model", kind.label))
+            block = self._block(name, translate_label(kind.label))
             for row in PAIRS.get(name, ()):
                 self.row(block, name, row)
             if name in builders:
@@ -82,18 +99,22 @@ class AdjustPage(RowsPage):
         self.balance = BalanceBlock(self, self.blocks["balance"])
         self.hues = HuesBlock(self, self.blocks["hues"])
         self._build_believable()
-        self.group("amount", translate("pages", "Amount"))
+        self.group("amount", translate("Amount"))
         self.strength = self.number("strength")
         self.outside = self.number("outside")
         self.blend = self.choice("blend", BLENDS)
-        self.put(row_of(QLabel(translate("pages", "Blend mode")), self.blend))
-        reset = QPushButton(translate("pages", "Reset the adjustments"))
-        reset.clicked.connect(lambda: workspace.work.edit_sieve(edits.without_adjustments, translate("pages", "Reset the adjustments")))
+        self.put(row_of(QLabel(translate("Blend mode")), self.blend))
+        reset = QPushButton(translate("Reset the adjustments"))
+        reset.clicked.connect(
+            lambda: workspace.work.edit_sieve(
+                edits.without_adjustments, translate("Reset the adjustments")
+            )
+        )
         self.put(reset)
-        self.group("project", translate("pages", "Whole project"), folded=True)
+        self.group("project", translate("Whole project"), folded=True)
         self.gamut = QComboBox()
         self.gamut.addItems([GAMUT_WORDS[name] for name in GAMUTS])
-        self.gamut.setAccessibleName(translate("pages", "Gamut"))
+        self.gamut.setAccessibleName(translate("Gamut"))
         self.gamut.setToolTip(help_of(Project.model_fields["gamut"]))
         self.gamut.activated.connect(lambda index: workspace.reading.set_gamut(GAMUTS[index]))
         self.put(self.gamut)
@@ -116,19 +137,19 @@ class AdjustPage(RowsPage):
 
     def _fill_menu(self, menu: QMenu, name: str) -> None:
         others = [sieve for sieve in self.work.project.stack if sieve.id != self.work.sieve.id]
-        copy = menu.addMenu(translate("pages", "Copy to another sieve"))
+        copy = menu.addMenu(translate("Copy to another sieve"))
         assert copy is not None
         copy.setEnabled(bool(others))
         for sieve in others:
             action = copy.addAction(sieve.name)
             assert action is not None
             action.triggered.connect(lambda _, to=sieve.id: self._adjust.copy_block(name, to))
-        action = menu.addAction(translate("pages", "Reset"))
+        action = menu.addAction(translate("Reset"))
         assert action is not None
         action.triggered.connect(lambda _: self._adjust.reset_block(name))
 
     def _build_believable(self) -> None:
-        self.believable = Block(translate("pages", "Realism check"), plain=True)
+        self.believable = Block(translate("Realism check"), plain=True)
         self.judged, self.warned = QLabel("–"), QLabel("")
         for label in (self.judged, self.warned):
             label.setWordWrap(True)
@@ -150,83 +171,128 @@ class AdjustPage(RowsPage):
         with_icon(
             self.neutral,
             "pipette",
-            translate("pages", "Click a place in the picture that should be grey: temperature and tint make it so"),
-            translate("pages", "Pick a neutral"),
+            translate(
+                "Click a place in the picture that should be grey: temperature and tint make it so",
+            ),
+            translate("Pick a neutral"),
         )
         self.neutral.clicked.connect(
-            lambda: self._adjust.pick_colour(self._adjust.make_neutral, translate("pages", "Click what should be grey"))
+            lambda: self._adjust.pick_colour(
+                self._adjust.make_neutral, translate("Click what should be grey")
+            )
         )
         block.add(self.neutral)
 
     def _recolour(self, block: Block) -> None:
-        gloss = QLabel(f'<a href="pick.gloss">{translate("pages", "Highlights that keep their colour: Gloss")}</a>')
-        gloss.setToolTip(translate("pages", "Goes to Gloss on the page Pick, which takes pale highlights into the mask"))
+        words = translate("Highlights that keep their colour: Gloss")
+        gloss = QLabel(f'<a href="pick.gloss">{words}</a>')
+        gloss.setToolTip(
+            translate("Goes to Gloss on the page Pick, which takes pale highlights into the mask")
+        )
         gloss.linkActivated.connect(self.mend)
         block.add(self.check("adjust.recolour.dyed"), gloss)
 
     def _match(self, block: Block) -> None:
         self.target = ColourButton(
-            translate("pages", "Target"),
-            translate("pages", "Colour that the mean of what is masked becomes; light, shade and texture stay"),
+            translate("Target"),
+            translate(
+                "Colour that the mean of what is masked becomes; light, shade and texture stay",
+            ),
         )
         self.target.chosen.connect(self._aim)
-        self.from_here, self.from_other, self.no_target = QPushButton(), QPushButton(), QPushButton()
+        self.from_here, self.from_other, self.no_target = (
+            QPushButton(),
+            QPushButton(),
+            QPushButton(),
+        )
         with_icon(
-            self.from_here, "pipette", translate("pages", "Click the target in the picture"), translate("pages", "Pick in this picture")
+            self.from_here,
+            "pipette",
+            translate("Click the target in the picture"),
+            translate("Pick in this picture"),
         )
         with_icon(
             self.from_other,
             "image",
-            translate("pages", "Click the target in another picture"),
-            translate("pages", "Pick in another picture…"),
+            translate("Click the target in another picture"),
+            translate("Pick in another picture…"),
         )
-        with_icon(self.no_target, "circle-minus", translate("pages", "No target"))
+        with_icon(self.no_target, "circle-minus", translate("No target"))
         self.from_here.clicked.connect(
-            lambda: self._adjust.pick_colour(self._aim, translate("pages", "Click the colour that the masked should become"))
+            lambda: self._adjust.pick_colour(
+                self._aim, translate("Click the colour that the masked should become")
+            )
         )
-        self.from_other.clicked.connect(lambda: ask_colour_of_picture(self, self._workers, self._aim))
-        self.no_target.clicked.connect(lambda: self.work.set_field("adjust.match.target", None, translate("pages", "Target")))
+        self.from_other.clicked.connect(
+            lambda: ask_colour_of_picture(self, self._workers, self._aim)
+        )
+        self.no_target.clicked.connect(
+            lambda: self.work.set_field("adjust.match.target", None, translate("Target"))
+        )
         self.no_target.setFixedWidth(36)
         self.nearest = self.check("adjust.match.nearest")
-        block.add(row_of(self.target, self.no_target), self.from_here, self.from_other, self.nearest)
+        block.add(
+            row_of(self.target, self.no_target), self.from_here, self.from_other, self.nearest
+        )
 
     def _aim(self, colour: tuple[float, float, float]) -> None:
-        self.work.set_field("adjust.match.target", colour, translate("pages", "Target"))
+        self.work.set_field("adjust.match.target", colour, translate("Target"))
 
     def _cdl(self, block: Block) -> None:
-        read, write = QPushButton(translate("pages", "Read…")), QPushButton(translate("pages", "Write…"))
-        read.setToolTip(translate("pages", "Take slope, offset, power and saturation from a .cdl, .ccc or .cc file"))
-        write.setToolTip(translate("pages", "Write them as a .cdl, .ccc or .cc file"))
+        read, write = (
+            QPushButton(translate("Read…")),
+            QPushButton(translate("Write…")),
+        )
+        read.setToolTip(
+            translate("Take slope, offset, power and saturation from a .cdl, .ccc or .cc file")
+        )
+        write.setToolTip(translate("Write them as a .cdl, .ccc or .cc file"))
         read.clicked.connect(self._read_cdl)
         write.clicked.connect(self._write_cdl)
         block.add(row_of(read, write))
 
     def _read_cdl(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, translate("pages", "Read a CDL"), "", CDLS)
+        name, _ = QFileDialog.getOpenFileName(self, translate("Read a CDL"), "", CDLS)
         if name:
             self._adjust.read_cdl(pathlib.Path(name), self._which)
 
     def _which(self, names: list[str]) -> int:
-        chosen, sure = QInputDialog.getItem(self, translate("pages", "Read a CDL"), translate("pages", "Which of them?"), names, 0, False)
+        chosen, sure = QInputDialog.getItem(
+            self,
+            translate("Read a CDL"),
+            translate("Which of them?"),
+            names,
+            0,
+            False,
+        )
         return names.index(chosen) if sure else -1
 
     def _write_cdl(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(self, translate("pages", "Write the CDL"), f"{self.work.sieve.name}.cdl", CDLS)
+        name, _ = QFileDialog.getSaveFileName(
+            self, translate("Write the CDL"), f"{self.work.sieve.name}.cdl", CDLS
+        )
         if name:
             path = pathlib.Path(name)
             self._adjust.write_cdl(path if path.suffix else path.with_suffix(".cdl"))
 
     def _lookup(self, block: Block) -> None:
         self.lookup_file, self.no_lookup = QPushButton(), QPushButton()
-        with_icon(self.lookup_file, "image", translate("pages", "A lookup table (.cube, .clf) over sRGB-coded values"), NO_TABLE)
-        with_icon(self.no_lookup, "circle-minus", translate("pages", "No table"))
+        with_icon(
+            self.lookup_file,
+            "image",
+            translate("A lookup table (.cube, .clf) over sRGB-coded values"),
+            NO_TABLE,
+        )
+        with_icon(self.no_lookup, "circle-minus", translate("No table"))
         self.no_lookup.setFixedWidth(36)
         self.lookup_file.clicked.connect(self._choose_table)
-        self.no_lookup.clicked.connect(lambda: self.work.set_field("adjust.lookup.lookup_file", "", translate("pages", "Lookup table")))
+        self.no_lookup.clicked.connect(
+            lambda: self.work.set_field("adjust.lookup.lookup_file", "", translate("Lookup table"))
+        )
         block.add(row_of(self.lookup_file, self.no_lookup))
 
     def _choose_table(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, translate("pages", "Look up in a table"), "", TABLES)
+        name, _ = QFileDialog.getOpenFileName(self, translate("Look up in a table"), "", TABLES)
         if name:
             self._adjust.read_table(pathlib.Path(name))
 
@@ -234,24 +300,43 @@ class AdjustPage(RowsPage):
         self.fill_kind = self.choice("adjust.fill.fill", FILL_KINDS)
         self.fill_where = self.choice("adjust.fill.fill_where", FILL_WHERES)
         block.add(row_of(self.fill_kind, self.fill_where))
-        self.fill_colour = ColourButton(translate("pages", "Colour"), translate("pages", "Colour that fills, or begins the gradient"))
-        self.fill_to = ColourButton(translate("pages", "To"), translate("pages", "Colour that ends the gradient"))
-        self.fill_colour.chosen.connect(
-            lambda colour: self.work.set_field("adjust.fill.fill_colour", colour, translate("pages", "Fill colour"))
+        self.fill_colour = ColourButton(
+            translate("Colour"),
+            translate("Colour that fills, or begins the gradient"),
         )
-        self.fill_to.chosen.connect(lambda colour: self.work.set_field("adjust.fill.fill_to", colour, translate("pages", "Fill colour")))
-        self.fill_picture = QPushButton(translate("pages", "Choose a picture…"))
-        with_icon(self.fill_picture, "image", translate("pages", "The picture that fills"), translate("pages", "Choose a picture…"))
+        self.fill_to = ColourButton(translate("To"), translate("Colour that ends the gradient"))
+        self.fill_colour.chosen.connect(
+            lambda colour: self.work.set_field(
+                "adjust.fill.fill_colour", colour, translate("Fill colour")
+            )
+        )
+        self.fill_to.chosen.connect(
+            lambda colour: self.work.set_field(
+                "adjust.fill.fill_to", colour, translate("Fill colour")
+            )
+        )
+        self.fill_picture = QPushButton(translate("Choose a picture…"))
+        with_icon(
+            self.fill_picture,
+            "image",
+            translate("The picture that fills"),
+            translate("Choose a picture…"),
+        )
         self.fill_picture.clicked.connect(self._choose_picture)
         block.add(self.fill_colour, self.fill_to, self.fill_picture)
-        for row in (("fill_angle",), ("fill_across", "fill_down"), ("fill_scale",), ("fill_opacity",)):
+        for row in (
+            ("fill_angle",),
+            ("fill_across", "fill_down"),
+            ("fill_scale",),
+            ("fill_opacity",),
+        ):
             self.row(block, "fill", row)
         self.fill_blend = self.choice("adjust.fill.fill_blend", BLENDS)
-        self.fill_blend_row = row_of(QLabel(translate("pages", "Blend mode")), self.fill_blend)
+        self.fill_blend_row = row_of(QLabel(translate("Blend mode")), self.fill_blend)
         block.add(self.fill_blend_row)
 
     def _choose_picture(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, translate("pages", "Fill with a picture"), "", PICTURES)
+        name, _ = QFileDialog.getOpenFileName(self, translate("Fill with a picture"), "", PICTURES)
         if name:
             self.fill_with(pathlib.Path(name))
 
@@ -262,7 +347,7 @@ class AdjustPage(RowsPage):
             block = sieve.adjust.fill.but(fill="picture", fill_picture=str(path.absolute()))
             return sieve.but(adjust=sieve.adjust.but(fill=block))
 
-        self.work.edit_sieve(change, translate("pages", "Fill with a picture"))
+        self.work.edit_sieve(change, translate("Fill with a picture"))
 
     # Following
 
@@ -274,7 +359,9 @@ class AdjustPage(RowsPage):
 
     def _count(self) -> None:
         """Colours inside the mask are counted only while something is drawn over them."""
-        drawn = any(self.blocks[name].open for name in ("curve", "balance", "hues") if name in self.blocks)
+        drawn = any(
+            self.blocks[name].open for name in ("curve", "balance", "hues") if name in self.blocks
+        )
         self._viewing.count_mask(drawn and self.isVisible())
 
     def _forget(self) -> None:
@@ -299,7 +386,9 @@ class AdjustPage(RowsPage):
 
     def _judged(self, found: Believable) -> None:
         self.judged.setText(found.line)
-        words = "<br>".join(f'<a href="{warned.control}">{warned.words}</a>' for warned in found.warnings)
+        words = "<br>".join(
+            f'<a href="{warned.control}">{warned.words}</a>' for warned in found.warnings
+        )
         self.warned.setText(words)
         self.warned.setVisible(bool(words))
 
@@ -315,25 +404,40 @@ class AdjustPage(RowsPage):
         for name, held in sieve.adjust.blocks():
             block, used = self.blocks[name], held.moved
             if fresh or (used and not block.mark.text()):
-                block.set_open(used or (name in OPEN and not any(other.moved for _, other in sieve.adjust.blocks())))
+                block.set_open(
+                    used
+                    or (name in OPEN and not any(other.moved for _, other in sieve.adjust.blocks()))
+                )
             block.show_use(used, held.on)
-        if self.isVisible():  # made when the page is first looked at: a start need not wait for them
+        if (
+            self.isVisible()
+        ):  # made when the page is first looked at: a start need not wait for them
             self._follow_colours()
         fill = sieve.adjust.fill
         self.target.show_colour(sieve.adjust.match.target)
         self.no_target.setEnabled(sieve.adjust.match.target is not None)
         self.fill_colour.show_colour(fill.fill_colour)
         self.fill_to.show_colour(fill.fill_to)
-        self.fill_picture.setText(pathlib.Path(fill.fill_picture).name if fill.fill_picture else translate("pages", "Choose a picture…"))
+        self.fill_picture.setText(
+            pathlib.Path(fill.fill_picture).name
+            if fill.fill_picture
+            else translate("Choose a picture…")
+        )
         table = sieve.adjust.lookup.lookup_file
         self.lookup_file.setText(pathlib.Path(table).name if table else NO_TABLE)
         self.no_lookup.setEnabled(bool(table))
         for widget, kinds in (
-            (self.fill_colour, ("colour", "gradient")), (self.fill_to, ("gradient",)), (self.numbers["fill_angle"], ("gradient",)),
-            (self.fill_picture, ("picture",)), (self.numbers["fill_across"], ("picture",)), (self.numbers["fill_down"], ("picture",)),
-            (self.numbers["fill_scale"], ("picture",)), (self.numbers["fill_opacity"], FILL_KINDS[1:]),
-            (self.fill_where, tuple(kind for kind in FILL_KINDS[1:] if kind != "surroundings")), (self.fill_blend_row, FILL_KINDS[1:4] if fill.fill_where == "inside" else ()),
-        ):  # fmt: skip
+            (self.fill_colour, ("colour", "gradient")),
+            (self.fill_to, ("gradient",)),
+            (self.numbers["fill_angle"], ("gradient",)),
+            (self.fill_picture, ("picture",)),
+            (self.numbers["fill_across"], ("picture",)),
+            (self.numbers["fill_down"], ("picture",)),
+            (self.numbers["fill_scale"], ("picture",)),
+            (self.numbers["fill_opacity"], FILL_KINDS[1:]),
+            (self.fill_where, tuple(kind for kind in FILL_KINDS[1:] if kind != "surroundings")),
+            (self.fill_blend_row, FILL_KINDS[1:4] if fill.fill_where == "inside" else ()),
+        ):
             widget.setVisible(fill.fill in kinds)
         self.curves.follow()
         self.balance.follow()
@@ -342,7 +446,11 @@ class AdjustPage(RowsPage):
 
     def _follow_colours(self) -> None:
         """Tracks show what the colour that was sampled would become."""
-        kept = [sample.colour for sample in self.work.sieve.pick.samples if sample.on and sample.role == "keep"]
+        kept = [
+            sample.colour
+            for sample in self.work.sieve.pick.samples
+            if sample.on and sample.role == "keep"
+        ]
         reference = visible(kept[0]) if kept else REFERENCE
         for number, path in self._bound_numbers:
             if path.startswith("adjust."):

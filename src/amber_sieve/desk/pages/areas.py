@@ -3,9 +3,18 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QSignalBlocker, Qt
-from PyQt6.QtWidgets import QButtonGroup, QCheckBox, QComboBox, QGridLayout, QListWidget, QListWidgetItem, QPushButton, QWidget
+from PyQt6.QtWidgets import (
+    QButtonGroup,
+    QCheckBox,
+    QComboBox,
+    QGridLayout,
+    QListWidget,
+    QListWidgetItem,
+    QPushButton,
+    QWidget,
+)
 
-from ...language import mid_sentence, named, translate
+from ...language import mid_sentence, named, translator
 from ...names import AREA_MODES, BOXED, WAYS
 from ...project import edits
 from ...project.fields import plain_spec, spec_of
@@ -17,50 +26,63 @@ from ..widgets.icon import with_icon
 from ..widgets.number import Number
 from .page import Page, row_of
 
+translate = translator("pages")
+
+
 TIPS = {
-    "change": translate("pages", "Move, scale, turn (round handle) and skew (Ctrl) the chosen area; Shift scales about its middle"),
-    "rect": translate("pages", "Drag a rectangle"),
-    "ellipse": translate("pages", "Drag an ellipse"),
-    "polygon": translate("pages", "Click corners; Backspace removes the last one, double-click or Enter closes"),
-    "freehand": translate("pages", "Draw round what you want"),
-    "cling": translate(
-        "pages",
-        "Click along an outline: it follows the edges of the picture; Backspace removes the last point, double-click or Enter closes",
+    "change": translate(
+        "Move, scale, turn (round handle) and skew (Ctrl) the chosen area; Shift scales about its "
+        "middle",
     ),
-    "gradient": translate("pages", "Drag from full to nothing"),
-    "radial": translate("pages", "Drag a soft round area"),
+    "rect": translate("Drag a rectangle"),
+    "ellipse": translate("Drag an ellipse"),
+    "polygon": translate(
+        "Click corners; Backspace removes the last one, double-click or Enter closes"
+    ),
+    "freehand": translate("Draw round what you want"),
+    "cling": translate(
+        "Click along an outline: it follows the edges of the picture; Backspace removes the last "
+        "point, double-click or Enter closes",
+    ),
+    "gradient": translate("Drag from full to nothing"),
+    "radial": translate("Drag a soft round area"),
     "brush": translate(
-        "pages", "Paint; Ctrl erases, Shift+click draws a straight line, [ and ] or dragging with the right button change the size"
+        "Paint; Ctrl erases, Shift+click draws a straight line, [ and ] or dragging with the "
+        "right button change the size",
     ),
 }
 WORDS = {
-    "change": translate("pages", "Select"),
-    "rect": translate("pages", "Rectangle"),
-    "ellipse": translate("pages", "Ellipse"),
-    "polygon": translate("pages", "Polygon"),
-    "freehand": translate("pages", "Freehand"),
-    "cling": translate("pages", "Edge outline"),
-    "gradient": translate("pages", "Gradient"),
-    "radial": translate("pages", "Radial"),
-    "brush": translate("pages", "Brush"),
+    "change": translate("Select"),
+    "rect": translate("Rectangle"),
+    "ellipse": translate("Ellipse"),
+    "polygon": translate("Polygon"),
+    "freehand": translate("Freehand"),
+    "cling": translate("Edge outline"),
+    "gradient": translate("Gradient"),
+    "radial": translate("Radial"),
+    "brush": translate("Brush"),
 }
 #: How new areas join: "" is by what is there already.
 MODES = ("", *AREA_MODES)
 #: The numbers of a shape, which are worked out from its three points.
 SHAPE_NUMBERS = tuple(
-    plain_spec(name, translate("pages", name), 0, low, high, unit=unit, decimals=1, help=name)
+    plain_spec(name, translate(name), 0, low, high, unit=unit, decimals=1, help=name)
     for name, low, high, unit in (
-        ("X", -20000, 40000, "px"), ("Y", -20000, 40000, "px"), ("Width", 1, 40000, "px"), ("Height", 1, 40000, "px"), ("Angle", -180, 180, "°"),
+        ("X", -20000, 40000, "px"),
+        ("Y", -20000, 40000, "px"),
+        ("Width", 1, 40000, "px"),
+        ("Height", 1, 40000, "px"),
+        ("Angle", -180, 180, "°"),
     )
-)  # fmt: skip
+)
 SENSITIVITY = plain_spec(
     "sensitivity",
-    translate("pages", "Edge sensitivity"),
+    translate("Edge sensitivity"),
     50,
     0,
     100,
     unit="%",
-    help=translate("pages", "From strong edges only to weak ones too"),
+    help=translate("From strong edges only to weak ones too"),
 )
 
 
@@ -88,13 +110,13 @@ class AreasPage(Page):
         self.mode = QComboBox()
         self.mode.addItems(
             [
-                translate("pages", "New areas: limit first, then add"),
-                translate("pages", "New areas: add"),
-                translate("pages", "New areas: subtract"),
-                translate("pages", "New areas: limit to"),
+                translate("New areas: limit first, then add"),
+                translate("New areas: add"),
+                translate("New areas: subtract"),
+                translate("New areas: limit to"),
             ]
         )
-        self.mode.setAccessibleName(translate("pages", "How new areas join"))
+        self.mode.setAccessibleName(translate("How new areas join"))
         self.mode.activated.connect(lambda index: setattr(tools, "mode", MODES[index] or None))
         self.put(self.mode)
         self._tools_own()
@@ -106,41 +128,64 @@ class AreasPage(Page):
 
     def _list(self) -> None:
         self.areas = QListWidget()
-        self.areas.setAccessibleName(translate("pages", "Areas"))
-        self.areas.setToolTip(translate("pages", "Applied from top to bottom; the tick switches an area, F2 renames it"))
+        self.areas.setAccessibleName(translate("Areas"))
+        self.areas.setToolTip(
+            translate("Applied from top to bottom; the tick switches an area, F2 renames it")
+        )
         self.areas.setMinimumHeight(70)
         self.areas.currentRowChanged.connect(self._select)
         self.areas.itemChanged.connect(self._edited)
         self.column.addWidget(self.areas, 1)
-        self.remove, self.duplicate, self.up, self.down = QPushButton(), QPushButton(), QPushButton(), QPushButton()
-        with_icon(self.remove, "trash-2", translate("pages", "Remove the chosen area (Delete)"))
-        with_icon(self.duplicate, "copy", translate("pages", "Duplicate the chosen area"))
-        with_icon(self.up, "arrow-up", translate("pages", "Apply the chosen area earlier"))
-        with_icon(self.down, "arrow-down", translate("pages", "Apply the chosen area later"))
+        self.remove, self.duplicate, self.up, self.down = (
+            QPushButton(),
+            QPushButton(),
+            QPushButton(),
+            QPushButton(),
+        )
+        with_icon(self.remove, "trash-2", translate("Remove the chosen area (Delete)"))
+        with_icon(self.duplicate, "copy", translate("Duplicate the chosen area"))
+        with_icon(self.up, "arrow-up", translate("Apply the chosen area earlier"))
+        with_icon(self.down, "arrow-down", translate("Apply the chosen area later"))
         self.remove.clicked.connect(lambda: self.tools.key(Qt.Key.Key_Delete))
         self.duplicate.clicked.connect(self._duplicate)
         self.up.clicked.connect(lambda: self._shift(-1))
         self.down.clicked.connect(lambda: self._shift(1))
         self.put(row_of(self.remove, self.duplicate, self.up, self.down))
-        self.chosen = self.group("chosen", translate("pages", "Chosen area"))
+        self.chosen = self.group("chosen", translate("Chosen area"))
         self.joins = QComboBox()
-        self.joins.addItems([translate("pages", "Add"), translate("pages", "Subtract"), translate("pages", "Limit to")])
-        self.joins.setAccessibleName(translate("pages", "How this area joins"))
-        self.joins.activated.connect(lambda index: self._change(translate("pages", "Area mode"), mode=MODES[index + 1]))
-        self.inverted = QCheckBox(translate("pages", "Inverted"))
-        self.inverted.toggled.connect(lambda on: self._change(translate("pages", "Invert area"), inverted=on))
+        self.joins.addItems(
+            [
+                translate("Add"),
+                translate("Subtract"),
+                translate("Limit to"),
+            ]
+        )
+        self.joins.setAccessibleName(translate("How this area joins"))
+        self.joins.activated.connect(
+            lambda index: self._change(translate("Area mode"), mode=MODES[index + 1])
+        )
+        self.inverted = QCheckBox(translate("Inverted"))
+        self.inverted.toggled.connect(
+            lambda on: self._change(translate("Invert area"), inverted=on)
+        )
         self.put(row_of(self.joins, self.inverted))
 
     def _numbers(self) -> None:
         self.feather = Number(spec_of(Area, "feather"))
         self.feather.moved.connect(
-            lambda value: self._change(translate("pages", "Area feather"), translate("pages", "Area feather"), feather=value)
+            lambda value: self._change(
+                translate("Area feather"),
+                translate("Area feather"),
+                feather=value,
+            )
         )
         self.feather.settled.connect(self.work.end_drag)
         self.way = QComboBox()
         self.way.addItems([named(way) for way in WAYS])
-        self.way.setAccessibleName(translate("pages", "Area feather which way"))
-        self.way.activated.connect(lambda index: self._change(translate("pages", "Area feather"), way=WAYS[index]))
+        self.way.setAccessibleName(translate("Area feather which way"))
+        self.way.activated.connect(
+            lambda index: self._change(translate("Area feather"), way=WAYS[index])
+        )
         self.put(row_of(self.feather, self.way))
         self.numbers: dict[str, Number] = {}
         for spec in SHAPE_NUMBERS:
@@ -149,32 +194,45 @@ class AreasPage(Page):
             number.settled.connect(self.work.end_drag)
             self.numbers[name] = number
         self.shape_rows = (
-            row_of(self.numbers["X"], self.numbers["Y"]), row_of(self.numbers["Width"], self.numbers["Height"]), self.numbers["Angle"],
-        )  # fmt: skip
+            row_of(self.numbers["X"], self.numbers["Y"]),
+            row_of(self.numbers["Width"], self.numbers["Height"]),
+            self.numbers["Angle"],
+        )
         self.put(*self.shape_rows)
-        self.snap = QCheckBox(translate("pages", "Snap"))
-        self.snap.setToolTip(translate("pages", "Pull points to borders, middle lines and other areas"))
+        self.snap = QCheckBox(translate("Snap"))
+        self.snap.setToolTip(translate("Pull points to borders, middle lines and other areas"))
         self.snap.toggled.connect(lambda on: setattr(self.tools, "snap", on))
         self.put(self.snap)
 
     def _tools_own(self) -> None:
         """Make the settings of the tool in hand: of the brush, and of the edge outline."""
         brush = self.tools.brush
-        self.brush_group = self.group("brush", translate("pages", "Brush"))
+        self.brush_group = self.group("brush", translate("Brush"))
         self.brush: dict[str, Number] = {}
         for name in ("size", "hardness", "flow", "opacity"):
             number = Number(spec_of(Stroke, name))
             number.moved.connect(lambda value, name=name: setattr(brush, name, value))
             self.brush[name] = number
-        self.put(row_of(self.brush["size"], self.brush["hardness"]), row_of(self.brush["flow"], self.brush["opacity"]))
+        self.put(
+            row_of(self.brush["size"], self.brush["hardness"]),
+            row_of(self.brush["flow"], self.brush["opacity"]),
+        )
         self.pressure = QComboBox()
         self.pressure.addItems(
-            [translate("pages", "Pen pressure: off"), translate("pages", "Pen pressure: size"), translate("pages", "Pen pressure: flow")]
+            [
+                translate("Pen pressure: off"),
+                translate("Pen pressure: size"),
+                translate("Pen pressure: flow"),
+            ]
         )
-        self.pressure.setAccessibleName(translate("pages", "What tablet pressure acts on"))
-        self.pressure.activated.connect(lambda index: setattr(brush, "pressure", ("nothing", "size", "flow")[index]))
-        self.alike = QCheckBox(translate("pages", "Similar colours only"))
-        self.alike.setToolTip(translate("pages", "Paint only where the picture resembles the place the stroke began"))
+        self.pressure.setAccessibleName(translate("What tablet pressure acts on"))
+        self.pressure.activated.connect(
+            lambda index: setattr(brush, "pressure", ("nothing", "size", "flow")[index])
+        )
+        self.alike = QCheckBox(translate("Similar colours only"))
+        self.alike.setToolTip(
+            translate("Paint only where the picture resembles the place the stroke began")
+        )
         self.alike.toggled.connect(lambda on: setattr(brush, "alike", on))
         self.put(self.pressure, self.alike)
         self.ungrouped()
@@ -192,7 +250,7 @@ class AreasPage(Page):
         if self.tools.area is not None and self.tools.area.kind in (*BOXED, "polygon"):
             self._areas.put(
                 with_number(self.tools.area, name, value),
-                translate("pages", "Area {name}", name=mid_sentence(translate("pages", name))),
+                translate("Area {name}", name=mid_sentence(translate(name))),
                 group=f"Area {name}",
             )
 
@@ -209,26 +267,35 @@ class AreasPage(Page):
         name = "" if item.text() == self._words(area) else item.text().strip()
         self._areas.put(
             area.but(on=item.checkState() == Qt.CheckState.Checked, name=(name or area.name)[:200]),
-            translate("pages", "Switch or rename area"),
+            translate("Switch or rename area"),
         )
 
     def _duplicate(self) -> None:
         if self.tools.area is not None:
             copy = edits.duplicate_of(self.tools.area)
-            self._areas.edit(lambda sieve: edits.with_area(sieve, copy), translate("pages", "Duplicate area"))
+            self._areas.edit(
+                lambda sieve: edits.with_area(sieve, copy), translate("Duplicate area")
+            )
             self.tools.selected = copy.id
             self.follow()
 
     def _shift(self, by: int) -> None:
         chosen = self.tools.selected
         if self.tools.area is not None:
-            self._areas.edit(lambda sieve: edits.with_area_moved(sieve, chosen, by), translate("pages", "Reorder areas"))
+            self._areas.edit(
+                lambda sieve: edits.with_area_moved(sieve, chosen, by),
+                translate("Reorder areas"),
+            )
 
     # Following
 
     @staticmethod
     def _words(area: Area) -> str:
-        modes = {"add": translate("pages", "add"), "subtract": translate("pages", "subtract"), "intersect": translate("pages", "limit to")}
+        modes = {
+            "add": translate("add"),
+            "subtract": translate("subtract"),
+            "intersect": translate("limit to"),
+        }
         return area.name or f"{WORDS[area.kind]}, {modes[area.mode]}"
 
     def follow(self) -> None:
@@ -237,8 +304,12 @@ class AreasPage(Page):
         with QSignalBlocker(self.areas):
             self.areas.clear()
             for area in self.work.sieve.areas:
-                item = QListWidgetItem(self._words(area) + (", inverted" if area.inverted and not area.name else ""))
-                item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable | Qt.ItemFlag.ItemIsEditable)
+                item = QListWidgetItem(
+                    self._words(area) + (", inverted" if area.inverted and not area.name else "")
+                )
+                item.setFlags(
+                    item.flags() | Qt.ItemFlag.ItemIsUserCheckable | Qt.ItemFlag.ItemIsEditable
+                )
                 item.setCheckState(Qt.CheckState.Checked if area.on else Qt.CheckState.Unchecked)
                 self.areas.addItem(item)
                 if area.id == tools.selected:
@@ -247,7 +318,16 @@ class AreasPage(Page):
         self.brush_group.setVisible(tools.tool == "brush")
         self.cling.setVisible(tools.tool == "cling")
         self.chosen.setVisible(chosen is not None)
-        for widget in (self.remove, self.duplicate, self.up, self.down, self.joins, self.inverted, self.feather, self.way):
+        for widget in (
+            self.remove,
+            self.duplicate,
+            self.up,
+            self.down,
+            self.joins,
+            self.inverted,
+            self.feather,
+            self.way,
+        ):
             widget.setEnabled(chosen is not None)
         boxed = chosen is not None and bool(chosen.points) and chosen.kind in (*BOXED, "polygon")
         for row in self.shape_rows:

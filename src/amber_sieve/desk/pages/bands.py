@@ -6,16 +6,26 @@ import pathlib
 
 import numpy as np
 from PyQt6.QtCore import QSignalBlocker, QTimer
-from PyQt6.QtWidgets import QButtonGroup, QCheckBox, QComboBox, QFileDialog, QInputDialog, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QButtonGroup,
+    QCheckBox,
+    QComboBox,
+    QFileDialog,
+    QInputDialog,
+    QPushButton,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from ...core.bands.interval import Interval, shares_by_corner, with_corner
-from ...language import named, translate
+from ...language import named, translator
 from ...live.preview import Rendered
 from ...names import BANDS, CHANNEL_BANDS, MEASURES, SEEN_BANDS, SHAPES
 from ...project import presets
 from ...project.fields import plain_spec, spec_of
 from ...project.model import Band, Bands, Ramp, Sieve
-from ...workspace.readout import Pointed
+from ...workspace.viewing.readout import Pointed
 from ...workspace.workspace import Workspace
 from ..widgets.band_editor import BandEditor
 from ..widgets.number import Number
@@ -23,22 +33,34 @@ from ..widgets.rows import SOON
 from ..widgets.swatch import swatch
 from .page import Page, row_of
 
-#: Numbers that are no fields of the model: one corner of four, whose range follows its band, and what sets several at once.
-CORNER = plain_spec("corner", translate("pages", "Corner"), 0, -360, 720, decimals=1, help=translate("pages", "Corner"))
+translate = translator("pages")
+
+
+#: Numbers that are no fields of the model: one corner of four, whose range follows its band, and
+#: what sets several at once.
+CORNER = plain_spec(
+    "corner",
+    translate("Corner"),
+    0,
+    -360,
+    720,
+    decimals=1,
+    help=translate("Corner"),
+)
 SOFTNESS = plain_spec(
     "softness",
-    translate("pages", "Softness"),
+    translate("Softness"),
     50,
     0,
     100,
     unit="%",
-    help=translate("pages", "How softly shadows, midtones and highlights meet"),
+    help=translate("How softly shadows, midtones and highlights meet"),
 )
 CORNER_NAMES = (
-    translate("pages", "Fade in from"),
-    translate("pages", "Full from"),
-    translate("pages", "Full to"),
-    translate("pages", "Fade out to"),
+    translate("Fade in from"),
+    translate("Full from"),
+    translate("Full to"),
+    translate("Fade out to"),
 )
 
 
@@ -71,7 +93,9 @@ class BandsPage(Page):
             column.setSpacing(3)
             for measure in members:
                 editor = BandEditor(measure)
-                editor.edited.connect(lambda band, what, measure=measure: self._edit(measure, band, what, group=what))
+                editor.edited.connect(
+                    lambda band, what, measure=measure: self._edit(measure, band, what, group=what)
+                )
                 editor.settled.connect(workspace.work.end_drag)
                 editor.chosen.connect(lambda measure=measure: self.choose(measure))
                 column.addWidget(editor, 1)
@@ -92,24 +116,28 @@ class BandsPage(Page):
         self.follow()
 
     def _presets_row(self) -> None:
-        self.group("presets", translate("pages", "Presets"), folded=True)
+        self.group("presets", translate("Presets"), folded=True)
         self.preset = QComboBox()
-        self.preset.setAccessibleName(translate("pages", "Presets"))
-        self.preset.setToolTip(translate("pages", "A preset replaces the pick and the bands of this sieve"))
+        self.preset.setAccessibleName(translate("Presets"))
+        self.preset.setToolTip(translate("A preset replaces the pick and the bands of this sieve"))
         self.preset.activated.connect(self._apply)
         self.save_button, load, save = QPushButton(), QPushButton(), QPushButton()
-        self.save_button.setText(translate("pages", "Save…"))
-        self.save_button.setToolTip(translate("pages", "Save this pick, these bands and this edge as a preset of your own"))
-        load.setText(translate("pages", "Import…"))
-        load.setToolTip(translate("pages", "Import a preset from a file"))
-        save.setText(translate("pages", "Export…"))
-        save.setToolTip(translate("pages", "Export these settings as a preset file"))
+        self.save_button.setText(translate("Save…"))
+        self.save_button.setToolTip(
+            translate("Save this pick, these bands and this edge as a preset of your own")
+        )
+        load.setText(translate("Import…"))
+        load.setToolTip(translate("Import a preset from a file"))
+        save.setText(translate("Export…"))
+        save.setToolTip(translate("Export these settings as a preset file"))
         self.save_button.clicked.connect(self._save)
         load.clicked.connect(self._import)
         save.clicked.connect(self._export)
         self.put(self.preset)
-        self.from_samples = QPushButton(translate("pages", "Set from samples"))
-        self.from_samples.setToolTip(translate("pages", "Bands round the kept samples; take more and set again to widen them"))
+        self.from_samples = QPushButton(translate("Set from samples"))
+        self.from_samples.setToolTip(
+            translate("Bands round the kept samples; take more and set again to widen them")
+        )
         self.from_samples.clicked.connect(self._samples.set_bands)
         self.put(row_of(self.save_button, load, save))
         self.ungrouped()
@@ -120,7 +148,7 @@ class BandsPage(Page):
         """List the presets that ship and a person's own."""
         with QSignalBlocker(self.preset):
             self.preset.clear()
-            self.preset.addItem(translate("pages", "Presets…"))
+            self.preset.addItem(translate("Presets…"))
             self._listed = [*presets.SHIPPED, *presets.STORE.all()]
             for preset in self._listed:
                 self.preset.addItem(swatch(preset.swatch), preset.name)
@@ -131,30 +159,38 @@ class BandsPage(Page):
         self.preset.setCurrentIndex(0)
 
     def _save(self) -> None:
-        name, agreed = QInputDialog.getText(self, translate("pages", "Save as a preset"), translate("pages", "Name"))
+        name, agreed = QInputDialog.getText(self, translate("Save as a preset"), translate("Name"))
         if agreed and name.strip():
             self._presets.keep(name.strip())
             self.fill_presets()
 
     def _import(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, translate("pages", "Import a preset"), "", translate("pages", "Presets (*.json)"))
+        name, _ = QFileDialog.getOpenFileName(
+            self, translate("Import a preset"), "", translate("Presets (*.json)")
+        )
         if name:
             self._presets.read(pathlib.Path(name))
             self.fill_presets()
 
     def _export(self) -> None:
         name, _ = QFileDialog.getSaveFileName(
-            self, translate("pages", "Export as a preset"), f"{self.work.sieve.name}.json", translate("pages", "Presets (*.json)")
+            self,
+            translate("Export as a preset"),
+            f"{self.work.sieve.name}.json",
+            translate("Presets (*.json)"),
         )
         if name:
             self._presets.write(pathlib.Path(name))
 
     def _details(self) -> None:
-        self.title = self.group("corners", translate("pages", "Hue band"))
-        self.on, self.inverted = QCheckBox(translate("pages", "On")), QCheckBox(translate("pages", "Inverted"))
-        self.on.toggled.connect(lambda on: self._change(translate("pages", "on or off"), on=on))
+        self.title = self.group("corners", translate("Hue band"))
+        self.on, self.inverted = (
+            QCheckBox(translate("On")),
+            QCheckBox(translate("Inverted")),
+        )
+        self.on.toggled.connect(lambda on: self._change(translate("on or off"), on=on))
         self.inverted.toggled.connect(lambda on: self._change("inverted", on=True, inverted=on))
-        self.full = QPushButton(translate("pages", "Full range"))
+        self.full = QPushButton(translate("Full range"))
         self.full.clicked.connect(lambda: self.editors[self.active].reset())
         self.put(row_of(self.on, self.inverted, self.full))
         self.corners = []
@@ -166,12 +202,16 @@ class BandsPage(Page):
             self.put(number)
         self.shape = QComboBox()
         self.shape.addItems([named(shape) for shape in SHAPES])
-        self.shape.setAccessibleName(translate("pages", "Falloff shape"))
-        self.shape.setToolTip(translate("pages", "Shape of the falloff"))
-        self.shape.activated.connect(lambda index: self._change(translate("pages", "falloff shape"), shape=SHAPES[index]))
+        self.shape.setAccessibleName(translate("Falloff shape"))
+        self.shape.setToolTip(translate("Shape of the falloff"))
+        self.shape.activated.connect(
+            lambda index: self._change(translate("falloff shape"), shape=SHAPES[index])
+        )
         self.bend = Number(spec_of(Band, "bend"))
         self.bend.moved.connect(
-            lambda value: self._change(translate("pages", "falloff bend"), translate("pages", "falloff bend"), bend=value)
+            lambda value: self._change(
+                translate("falloff bend"), translate("falloff bend"), bend=value
+            )
         )
         self.bend.settled.connect(self.work.end_drag)
         self.put(row_of(self.shape, self.bend))
@@ -192,11 +232,20 @@ class BandsPage(Page):
             self.tonal[part] = button
         column.addWidget(row_of(*self.tonal.values()))
         column.addWidget(self.softness)
-        self.ramp, self.inverse = QCheckBox(translate("pages", "Luminance as the mask")), QCheckBox(translate("pages", "Inverted"))
-        self.ramp.toggled.connect(lambda on: self.work.set_field("bands.ramp.on", on, translate("pages", "Luminance ramp")))
-        self.inverse.toggled.connect(lambda on: self.work.set_field("bands.ramp.inverse", on, translate("pages", "Inverse ramp")))
+        self.ramp, self.inverse = (
+            QCheckBox(translate("Luminance as the mask")),
+            QCheckBox(translate("Inverted")),
+        )
+        self.ramp.toggled.connect(
+            lambda on: self.work.set_field("bands.ramp.on", on, translate("Luminance ramp"))
+        )
+        self.inverse.toggled.connect(
+            lambda on: self.work.set_field("bands.ramp.inverse", on, translate("Inverse ramp"))
+        )
         column.addWidget(row_of(self.ramp, self.inverse))
-        self.black, self.white = (self.number(f"bands.ramp.{name}", add=False) for name in ("black", "white"))
+        self.black, self.white = (
+            self.number(f"bands.ramp.{name}", add=False) for name in ("black", "white")
+        )
         column.addWidget(row_of(self.black, self.white))
         self.put(self.tones)
 
@@ -215,12 +264,14 @@ class BandsPage(Page):
         self._edit(
             self.active,
             band.but(**changes),
-            translate("pages", "{active} band {what}", active=named(self.active), what=what),
+            translate("{active} band {what}", active=named(self.active), what=what),
             group and f"{self.active} {group}",
         )
 
     def _corner(self, index: int, value: float) -> None:
-        corners = with_corner(getattr(self.work.sieve.bands, self.active).corners, index, value, self.active)
+        corners = with_corner(
+            getattr(self.work.sieve.bands, self.active).corners, index, value, self.active
+        )
         self._change(CORNER_NAMES[index].lower(), CORNER_NAMES[index], on=True, corners=corners)
 
     # Following
@@ -278,20 +329,26 @@ class BandsPage(Page):
         super().follow()
         sieve: Sieve = self.work.sieve
         bands: Bands = sieve.bands
-        # To draw one takes as long as a tenth of a step of a drag: while a number or the colour field is dragged they follow now and then.
+        # To draw one takes as long as a tenth of a step of a drag: while a number or the colour
+        # field is dragged they follow now and then.
         if not self.work.dragging or any(editor.held for editor in self.editors.values()):
             self._show_bands()
         elif not self._soon.isActive():
             self._soon.start()
         band: Band = getattr(bands, self.active)
         known = MEASURES[self.active]
-        self.title.set_title(translate("pages", "{active} band", active=named(self.active)))
+        self.title.set_title(translate("{active} band", active=named(self.active)))
         room = known.high if known.wraps else 0
         for number, corner, default in zip(self.corners, band.corners, known.full, strict=True):
             number.set_range(known.low - room, known.high + room, default, known.unit)
             number.show_value(corner)
         ramp: Ramp = bands.ramp
-        for box, value in ((self.on, band.on), (self.inverted, band.inverted), (self.ramp, ramp.on), (self.inverse, ramp.inverse)):
+        for box, value in (
+            (self.on, band.on),
+            (self.inverted, band.inverted),
+            (self.ramp, ramp.on),
+            (self.inverse, ramp.inverse),
+        ):
             with QSignalBlocker(box):
                 box.setChecked(value)
         self.shape.setCurrentIndex(SHAPES.index(band.shape))

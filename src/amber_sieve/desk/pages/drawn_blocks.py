@@ -1,4 +1,6 @@
-"""Blocks of the Adjust page that are drawn over the colours inside the mask: curves, balance, curves over hue."""
+"""Blocks of the Adjust page that are drawn over the colours inside the mask: curves, balance,
+curves over hue.
+"""
 
 from __future__ import annotations
 
@@ -11,7 +13,7 @@ from ...core.adjust.curve import curve_through
 from ...core.adjust.hues import closed_curve
 from ...core.colour.transfer import one_encoded
 from ...core.statistics import Statistics
-from ...language import translate
+from ...language import translator
 from ...live.slider_colours import hue_ring
 from ...project.fields import field_at, plain_spec, title_of
 from ...project.model import Sieve
@@ -23,32 +25,54 @@ from ..widgets.number import Number
 from .page import row_of
 from .rows import RowsPage
 
+translate = translator("pages")
+
+
 CURVES = {
-    "curve": translate("pages", "Luminance"),
-    "curve_red": translate("pages", "Red"),
-    "curve_green": translate("pages", "Green"),
-    "curve_blue": translate("pages", "Blue"),
+    "curve": translate("Luminance"),
+    "curve_red": translate("Red"),
+    "curve_green": translate("Green"),
+    "curve_blue": translate("Blue"),
 }
-CURVE_COLOURS = {"curve": AMBER, "curve_red": QColor(230, 90, 80), "curve_green": QColor(90, 200, 100), "curve_blue": QColor(100, 140, 245)}
+CURVE_COLOURS = {
+    "curve": AMBER,
+    "curve_red": QColor(230, 90, 80),
+    "curve_green": QColor(90, 200, 100),
+    "curve_blue": QColor(100, 140, 245),
+}
 HUE_CURVES = {
-    "turn_by_hue": translate("pages", "Hue shift"),
-    "saturation_by_hue": translate("pages", "Saturation"),
-    "lightness_by_hue": translate("pages", "Lightness"),
+    "turn_by_hue": translate("Hue shift"),
+    "saturation_by_hue": translate("Saturation"),
+    "lightness_by_hue": translate("Lightness"),
 }
 
 
-def _typed(name: str, label: str, low: float, high: float, unit: str = "", decimals: int = 0) -> Number:
-    return Number(plain_spec(name, label, max(low, 0), low, high, unit=unit, decimals=decimals, help=label))
+def _typed(
+    name: str, label: str, low: float, high: float, unit: str = "", decimals: int = 0
+) -> Number:
+    return Number(
+        plain_spec(name, label, max(low, 0), low, high, unit=unit, decimals=decimals, help=label)
+    )
 
 
 class _Edited:
-    """One editor for several curves, with a list to choose from and two numbers for the chosen point."""
+    """One editor for several curves, with a list to choose from and two numbers for the chosen
+    point.
+    """
 
-    def __init__(self, page: RowsPage, block: Block, way: str, names: dict[str, str], editor: CurveEditor, typed: tuple[Number, Number]):
+    def __init__(
+        self,
+        page: RowsPage,
+        block: Block,
+        way: str,
+        names: dict[str, str],
+        editor: CurveEditor,
+        typed: tuple[Number, Number],
+    ):
         self.page, self.way, self.names, self.editor, self.typed = page, way, names, editor, typed
         self.choice = QComboBox()
         self.choice.addItems(list(names.values()))
-        self.choice.setAccessibleName(translate("pages", "Which curve"))
+        self.choice.setAccessibleName(translate("Which curve"))
         self.choice.currentIndexChanged.connect(lambda _: self.follow())
         block.add(self.choice, editor, row_of(*typed))
         editor.edited.connect(self._edit)
@@ -77,7 +101,9 @@ class _Edited:
 
     def _type(self) -> None:
         if 0 <= self.editor.chosen < len(self.editor.points):
-            x, y = (number.value() / scale for number, scale in zip(self.typed, self.scale, strict=True))
+            x, y = (
+                number.value() / scale for number, scale in zip(self.typed, self.scale, strict=True)
+            )
             self.editor.move_to(self.editor.chosen, x, y)
 
     def _show_point(self) -> None:
@@ -85,7 +111,9 @@ class _Edited:
         for k, number in enumerate(self.typed):
             number.setEnabled(there)
             if there:
-                number.show_value(round(self.editor.points[self.editor.chosen][k] * self.scale[k], 2))
+                number.show_value(
+                    round(self.editor.points[self.editor.chosen][k] * self.scale[k], 2)
+                )
 
     def follow(self) -> None:
         """Show what the work holds now."""
@@ -100,7 +128,7 @@ class CurvesBlock(_Edited):
     scale = (255.0, 255.0)
 
     def __init__(self, page: RowsPage, block: Block) -> None:
-        editor = CurveEditor(translate("pages", "Curve"), (0, 1), (0, 1))
+        editor = CurveEditor(translate("Curve"), (0, 1), (0, 1))
         editor.through = curve_through
         self._counted: Statistics | None = None
         super().__init__(
@@ -109,7 +137,10 @@ class CurvesBlock(_Edited):
             "adjust.curve",
             CURVES,
             editor,
-            (_typed("in", translate("pages", "In"), 0, 255), _typed("out", translate("pages", "Out"), 0, 255)),
+            (
+                _typed("in", translate("In"), 0, 255),
+                _typed("out", translate("Out"), 0, 255),
+            ),
         )
         for row in (("in_black", "in_white"), ("middle",), ("out_black", "out_white")):
             page.row(block, "curve", row)
@@ -129,7 +160,9 @@ class CurvesBlock(_Edited):
         # Counted by L*, drawn by coded value.
         lightness = (np.arange(256) + 0.5) / 256 * 100
         light = np.where(lightness > 8, ((lightness + 16) / 116) ** 3, lightness * 27 / 24389)
-        self.editor.show_histogram(np.histogram(one_encoded(light), 128, (0, 1), weights=self._counted.luminance)[0])
+        self.editor.show_histogram(
+            np.histogram(one_encoded(light), 128, (0, 1), weights=self._counted.luminance)[0]
+        )
 
     def follow(self) -> None:
         self.editor.show_as(CURVE_COLOURS[self.field], self.editor.y_range)
@@ -141,12 +174,12 @@ class HuesBlock(_Edited):
     """Curves over hue."""
 
     def __init__(self, page: RowsPage, block: Block) -> None:
-        editor = CurveEditor(translate("pages", "Curve over hue"), (0, 360), (-100, 100), closed=True)
+        editor = CurveEditor(translate("Curve over hue"), (0, 360), (-100, 100), closed=True)
         editor.through = closed_curve
         editor.ground = [QColor.fromRgbF(*(float(v) for v in code)) for code in hue_ring()]
         typed = (
-            _typed("hue", translate("pages", "At hue"), 0, 359.99, "°", 1),
-            _typed("value", translate("pages", "Value"), -100, 100, "", 1),
+            _typed("hue", translate("At hue"), 0, 359.99, "°", 1),
+            _typed("value", translate("Value"), -100, 100, "", 1),
         )
         super().__init__(page, block, "adjust.hues", HUE_CURVES, editor, typed)
 
@@ -171,16 +204,18 @@ class BalanceBlock:
         self.disc.settled.connect(page.work.end_drag)
         block.add(self.disc)
         for title, fields in (
-            (translate("pages", "Lightness"), "lightness"),
-            (translate("pages", "Colour"), "colour"),
-            (translate("pages", "Hue"), "hue"),
+            (translate("Lightness"), "lightness"),
+            (translate("Colour"), "colour"),
+            (translate("Hue"), "hue"),
         ):
-            label = QLabel(translate("pages", "{title} of shadows, midtones, highlights", title=title))
+            label = QLabel(translate("{title} of shadows, midtones, highlights", title=title))
             label.setObjectName("dim")
             numbers = []
             for name in RANGES:
                 field = f"{name}_{fields}"
-                page.numbers[field] = page.number(f"adjust.balance.{field}", name[0].upper(), add=False)
+                page.numbers[field] = page.number(
+                    f"adjust.balance.{field}", name[0].upper(), add=False
+                )
                 numbers.append(page.numbers[field])
             block.add(label, row_of(*numbers))
         page.row(block, "balance", ("shadows_to",))
@@ -192,7 +227,9 @@ class BalanceBlock:
         def change(sieve: Sieve) -> Sieve:
             return sieve.but(adjust=sieve.adjust.but(balance=sieve.adjust.balance.but(**changes)))
 
-        self.page.work.edit_sieve(change, translate("pages", "Balance of {name}", name=name), group=f"balance {name}")
+        self.page.work.edit_sieve(
+            change, translate("Balance of {name}", name=name), group=f"balance {name}"
+        )
 
     def show_density(self, density: np.ndarray) -> None:
         """Show the mask's own colours on the disc."""
@@ -201,4 +238,9 @@ class BalanceBlock:
     def follow(self) -> None:
         """Show what the work holds now."""
         held = self.page.work.sieve.adjust.balance
-        self.disc.show_handles({name: (getattr(held, f"{name}_hue"), getattr(held, f"{name}_colour")) for name in RANGES})
+        self.disc.show_handles(
+            {
+                name: (getattr(held, f"{name}_hue"), getattr(held, f"{name}_colour"))
+                for name in RANGES
+            }
+        )

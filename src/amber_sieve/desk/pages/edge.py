@@ -3,10 +3,18 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QCheckBox, QLabel, QListWidget, QListWidgetItem, QPushButton, QSizePolicy, QWidget
+from PyQt6.QtWidgets import (
+    QCheckBox,
+    QLabel,
+    QListWidget,
+    QListWidgetItem,
+    QPushButton,
+    QSizePolicy,
+    QWidget,
+)
 
 from ...core.edge.islands import Island
-from ...language import translate
+from ...language import translator
 from ...live.preview import Rendered
 from ...live.watching import Course
 from ...names import WAYS
@@ -19,14 +27,22 @@ from ..widgets.icon import with_icon
 from ..widgets.number import Number
 from .page import Page, row_of
 
+translate = translator("pages")
+
 
 class EdgePage(Page):
     """The outline of the current sieve's mask, and its islands."""
 
     def __init__(self, workspace: Workspace) -> None:
         super().__init__(workspace)
-        self._areas, self._tools, self._viewing = workspace.areas, workspace.tools, workspace.viewing
-        self.numbers: dict[str, Number] = {spec.name: self.number(f"edge.{spec.name}", add=False) for spec in numbers_of(Edge)}
+        self._areas, self._tools, self._viewing = (
+            workspace.areas,
+            workspace.tools,
+            workspace.viewing,
+        )
+        self.numbers: dict[str, Number] = {
+            spec.name: self.number(f"edge.{spec.name}", add=False) for spec in numbers_of(Edge)
+        }
         #: Names of the numbers that have their place.
         self._placed: set[str] = set()
         self._cleaning()
@@ -37,8 +53,10 @@ class EdgePage(Page):
         self._add_what_is_left()
         self._islands()
         self.ungrouped()
-        self.reset = QPushButton(translate("pages", "Reset the edge"))
-        self.reset.clicked.connect(lambda: workspace.work.edit_sieve(edits.without_edge, translate("pages", "Reset the edge")))
+        self.reset = QPushButton(translate("Reset the edge"))
+        self.reset.clicked.connect(
+            lambda: workspace.work.edit_sieve(edits.without_edge, translate("Reset the edge"))
+        )
         self.put(self.reset)
         self.column.addStretch(1)
         workspace.viewing.rendered.connect(self._after_render)
@@ -58,14 +76,14 @@ class EdgePage(Page):
             self._add(name)
 
     def _cleaning(self) -> None:
-        self.group("cleaning", translate("pages", "Specks and holes"))
+        self.group("cleaning", translate("Specks and holes"))
         self.all_holes = self.check("edge.all_holes")
         self._add("specks")
         self._add("holes")
         self.put(self.all_holes)
 
     def _outline(self) -> None:
-        self.group("outline", translate("pages", "Outline"))
+        self.group("outline", translate("Outline"))
         self.way = self.choice("edge.way", WAYS)
         self.hard = self.check("edge.hard")
         self._add("grow")
@@ -73,23 +91,28 @@ class EdgePage(Page):
         self._add("smooth", self.hard)
 
     def _levels(self) -> None:
-        self.group("levels", translate("pages", "Levels of the mask"), folded=True)
+        self.group("levels", translate("Levels of the mask"), folded=True)
         self._add("black", "white")
         self._add("gamma")
 
     def _unmixing(self) -> None:
-        self.group("unmixing", translate("pages", "Fine edges"))
+        self.group("unmixing", translate("Fine edges"))
         self._add("follow")
         self._add("sensitivity")
         self._add("fine")
-        self.band = QCheckBox(translate("pages", "Show its band"))
-        self.band.setToolTip(translate("pages", "Marks in the view Mask where hair and fringe are worked out"))
+        self.band = QCheckBox(translate("Show its band"))
+        self.band.setToolTip(
+            translate("Marks in the view Mask where hair and fringe are worked out")
+        )
         self.band.toggled.connect(lambda on: self._viewing.look(band=on))
         self.no_haze = self.check("edge.no_haze")
         self.put(self.band, self.no_haze)
-        self.fringe_check = QPushButton(translate("pages", "Fringe check"))
+        self.fringe_check = QPushButton(translate("Fringe check"))
         self.fringe_check.setToolTip(
-            translate("pages", "Counts the pixels where a rim of the old colour would stay; the view Fringe check marks them")
+            translate(
+                "Counts the pixels where a rim of the old colour would stay; the view Fringe "
+                "check marks them",
+            )
         )
         self.fringe_check.clicked.connect(self._check_fringe)
         self.put(self.fringe_check)
@@ -99,7 +122,7 @@ class EdgePage(Page):
         self.put(self.fringe)
 
     def _noise(self) -> None:
-        self.group("noise", translate("pages", "Noise and clips"), folded=True)
+        self.group("noise", translate("Noise and clips"), folded=True)
         self._add("clean")
         self._add("steady")
         self.flicker = QLabel("")
@@ -117,31 +140,43 @@ class EdgePage(Page):
             self.flicker.setText(words[0].upper() + words[1:])
 
     def _check_fringe(self) -> None:
-        self.fringe.setText(translate("pages", "Counting…"))
+        self.fringe.setText(translate("Counting…"))
         self._areas.check_fringe()
 
     def _islands(self) -> None:
-        self.group("islands", translate("pages", "Islands"), folded=True)
+        self.group("islands", translate("Islands"), folded=True)
         self.click_islands = QPushButton()
         with_icon(
             self.click_islands,
             "crosshair",
-            translate("pages", "Click an island in the picture to remove it, click its place again to bring it back"),
-            translate("pages", "Point at"),
+            translate(
+                "Click an island in the picture to remove it, click its place again to bring it "
+                "back",
+            ),
+            translate("Point at"),
         )
         self.click_islands.setCheckable(True)
         self.click_islands.toggled.connect(lambda on: setattr(self._tools, "island", on))
         self.count = QPushButton()
-        with_icon(self.count, "list", translate("pages", "List the islands by size"), translate("pages", "List islands"))
+        with_icon(
+            self.count,
+            "list",
+            translate("List the islands by size"),
+            translate("List islands"),
+        )
         self.count.clicked.connect(self._areas.list_islands)
         self.only, self.out, self.back = (
-            QPushButton(translate("pages", "Keep only these")),
-            QPushButton(translate("pages", "Remove")),
-            QPushButton(translate("pages", "Restore all")),
+            QPushButton(translate("Keep only these")),
+            QPushButton(translate("Remove")),
+            QPushButton(translate("Restore all")),
         )
-        self.only.setToolTip(translate("pages", "Keeps only the chosen island; with none chosen, the largest"))
-        self.out.setToolTip(translate("pages", "Removes the chosen islands; with none chosen, all but the largest"))
-        self.back.setToolTip(translate("pages", "Brings all islands back"))
+        self.only.setToolTip(
+            translate("Keeps only the chosen island; with none chosen, the largest")
+        )
+        self.out.setToolTip(
+            translate("Removes the chosen islands; with none chosen, all but the largest")
+        )
+        self.back.setToolTip(translate("Brings all islands back"))
         self.only.clicked.connect(self._only)
         self.out.clicked.connect(self._out)
         self.back.clicked.connect(self._areas.all_islands)
@@ -149,11 +184,13 @@ class EdgePage(Page):
         self.put(self.only, row_of(self.out, self.back))
         self.islands = QListWidget()
         self.islands.setSelectionMode(QListWidget.SelectionMode.ExtendedSelection)
-        self.islands.setAccessibleName(translate("pages", "Islands by size"))
+        self.islands.setAccessibleName(translate("Islands by size"))
         self.islands.setMinimumHeight(64)
         self.islands.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.islands.setMouseTracking(True)
-        self.islands.itemEntered.connect(lambda item: self._areas.outline_island(item.data(Qt.ItemDataRole.UserRole)))
+        self.islands.itemEntered.connect(
+            lambda item: self._areas.outline_island(item.data(Qt.ItemDataRole.UserRole))
+        )
         self.put(self.islands)
 
     def _list(self, islands: list[Island]) -> None:
@@ -161,7 +198,13 @@ class EdgePage(Page):
         self.islands.clear()
         for number, island in enumerate(islands, 1):
             item = QListWidgetItem(
-                translate("pages", "{number}:  {area} px  at {x:.0f}, {y:.0f}", number=number, area=island.area, x=island.x, y=island.y)
+                translate(
+                    "{number}:  {area} px  at {x:.0f}, {y:.0f}",
+                    number=number,
+                    area=island.area,
+                    x=island.x,
+                    y=island.y,
+                )
             )
             item.setData(Qt.ItemDataRole.UserRole, island)
             self.islands.addItem(item)
@@ -182,7 +225,9 @@ class EdgePage(Page):
         self._areas.take_islands_out(self._chosen() or self._listed()[1:])
 
     def _after_render(self, result: Rendered) -> None:
-        self.fringe.setText(translate("pages", "Hair and fringe are being worked out…") if result.waiting else "")
+        self.fringe.setText(
+            translate("Hair and fringe are being worked out…") if result.waiting else ""
+        )
         if self.isVisible():
             self.follow()
 
@@ -190,7 +235,11 @@ class EdgePage(Page):
         if path == "edge.follow":
             return None, ""
         last = self._viewing.last
-        seen = [] if last is None else [sieve for sieve in last.seen.stack if sieve.id == self.work.sieve.id]
+        seen = (
+            []
+            if last is None
+            else [sieve for sieve in last.seen.stack if sieve.id == self.work.sieve.id]
+        )
         value = field_of(seen[0], path) if seen else "auto"
         return (None, "") if value == "auto" else (float(value), "")
 

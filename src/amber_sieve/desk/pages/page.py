@@ -4,7 +4,15 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QPoint, QSignalBlocker, Qt
 from PyQt6.QtGui import QShowEvent
-from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QMenu, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QHBoxLayout,
+    QMenu,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
 
 from ...language import named
 from ...project.edits import field_of
@@ -21,7 +29,11 @@ class Page(QScrollArea):
 
     def __init__(self, workspace: Workspace) -> None:
         super().__init__()
-        self.work, self._clip, self._preferences = workspace.work, workspace.clip, workspace.preferences
+        self.work, self._clip, self._preferences = (
+            workspace.work,
+            workspace.clip,
+            workspace.preferences,
+        )
         self._bound_numbers: list[tuple[Number, str]] = []
         self._bound_checks: list[tuple[QCheckBox, str]] = []
         self._bound_choices: list[tuple[QComboBox, str, tuple[str, ...]]] = []
@@ -44,10 +56,16 @@ class Page(QScrollArea):
             self.into.addWidget(widget)
 
     def group(self, name: str, title: str, folded: bool = False) -> Block:
-        """Begin a group of controls under a heading that folds them; how a person left it is remembered."""
+        """Begin a group of controls under a heading that folds them; how a person left it is
+        remembered.
+        """
         block, key = Block(title, plain=True), f"{type(self).__name__}.{name}"
         block.set_open(not self._preferences.values.folded.get(key, folded))
-        block.folded.connect(lambda on: self._preferences.change(folded={**self._preferences.values.folded, key: not on}))
+        block.folded.connect(
+            lambda on: self._preferences.change(
+                folded={**self._preferences.values.folded, key: not on}
+            )
+        )
         self.column.addWidget(block)
         self.into = block.column
         return block
@@ -57,9 +75,13 @@ class Page(QScrollArea):
         self.into = self.column
 
     def number(self, path: str, label: str = "", add: bool = True) -> Number:
-        """A number for a field of the current sieve, named by its way, as in "edge.follow"; all it says comes from the model."""
+        """A number for a field of the current sieve, named by its way, as in "edge.follow"; all it
+        says comes from the model.
+        """
         number = Number(spec_at(Sieve, path), label)
-        number.moved.connect(lambda value: self.work.set_field(path, value, number.name, group=path))
+        number.moved.connect(
+            lambda value: self.work.set_field(path, value, number.name, group=path)
+        )
         number.settled.connect(self.work.end_drag)
         number.automatic.connect(lambda: self.work.set_field(path, "auto", number.name))
         self._bound_numbers.append((number, path))
@@ -103,7 +125,9 @@ class Page(QScrollArea):
         box.addItems([named(name) for name in names])
         box.setAccessibleName(title_of(field) or path)
         box.setToolTip(help_of(field))
-        box.activated.connect(lambda index: self.work.set_field(path, names[index], title_of(field) or path))
+        box.activated.connect(
+            lambda index: self.work.set_field(path, names[index], title_of(field) or path)
+        )
         self._bound_choices.append((box, path, names))
         return box
 
@@ -117,7 +141,9 @@ class Page(QScrollArea):
         super().showEvent(event)
 
     def found(self, path: str) -> tuple[float | None, str]:
-        """Return the value that an automatic number was found to have, or words when it is not one number; (None, "") while nothing is known."""
+        """Return the value that an automatic number was found to have, or words when it is not one
+        number; (None, "") while nothing is known.
+        """
         return None, ""
 
     def follow(self) -> None:

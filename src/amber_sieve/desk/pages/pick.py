@@ -18,7 +18,7 @@ from PyQt6.QtWidgets import (
     QPushButton,
 )
 
-from ...language import named, translate
+from ...language import named, translator
 from ...live.clicking import Clicked
 from ...live.preview import Rendered
 from ...names import COMPARISONS, SHAPES, TOLERANCES
@@ -33,10 +33,21 @@ from ..widgets.number import Number
 from .page import Page, row_of
 from .sample_list import MEASURE_WORDS, RULE_WORDS, SampleList, in_words, whose
 
+translate = translator("pages")
+
+
 #: Sides of the square that a click takes, pixels: one pixel up to a coarse grain's.
 SIZES = (1, 3, 5, 11, 31)
 #: A setting of the tool in hand, not of the project.
-STROKE = plain_spec("stroke", translate("pages", "Stroke"), 12, 1, 200, unit="px", help=translate("pages", "Width of a scribbled sample"))
+STROKE = plain_spec(
+    "stroke",
+    translate("Stroke"),
+    12,
+    1,
+    200,
+    unit="px",
+    help=translate("Width of a scribbled sample"),
+)
 
 
 class PickPage(Page):
@@ -44,7 +55,11 @@ class PickPage(Page):
 
     def __init__(self, workspace: Workspace) -> None:
         super().__init__(workspace)
-        self._samples, self._tools, self.viewing = workspace.samples, workspace.tools, workspace.viewing
+        self._samples, self._tools, self.viewing = (
+            workspace.samples,
+            workspace.tools,
+            workspace.viewing,
+        )
         self._places()
         self._list()
         self._tolerances()
@@ -66,7 +81,9 @@ class PickPage(Page):
 
     # Building
 
-    def _choice(self, rows: Sequence[tuple[str, str, str, str]], act: Callable[[str], object]) -> dict[str, QPushButton]:
+    def _choice(
+        self, rows: Sequence[tuple[str, str, str, str]], act: Callable[[str], object]
+    ) -> dict[str, QPushButton]:
         """Buttons of which one is down."""
         group = QButtonGroup(self)
         made: dict[str, QPushButton] = {}
@@ -89,31 +106,64 @@ class PickPage(Page):
         tools = self._tools
         self.modes = self._choice(
             (
-                (translate("pages", "New pick"), "", "rotate-ccw", translate("pages", "A click replaces all samples")),
-                (translate("pages", "Keep"), "keep", "circle-plus", translate("pages", "A click adds a keep sample (Shift+click)")),
-                (translate("pages", "Drop"), "drop", "circle-minus", translate("pages", "A click adds a drop sample (Ctrl+click)")),
+                (
+                    translate("New pick"),
+                    "",
+                    "rotate-ccw",
+                    translate("A click replaces all samples"),
+                ),
+                (
+                    translate("Keep"),
+                    "keep",
+                    "circle-plus",
+                    translate("A click adds a keep sample (Shift+click)"),
+                ),
+                (
+                    translate("Drop"),
+                    "drop",
+                    "circle-minus",
+                    translate("A click adds a drop sample (Ctrl+click)"),
+                ),
             ),
             lambda role: setattr(tools, "role", role),
         )
         self.places = self._choice(
             (
-                (translate("pages", "Point"), "patch", "", translate("pages", "Click; drag outwards to widen the tolerance")),
-                (translate("pages", "Box"), "box", "", translate("pages", "Drag a box: its main tones together")),
-                (translate("pages", "Stroke"), "stroke", "", translate("pages", "Scribble over a textured thing: its main tones together")),
                 (
-                    translate("pages", "Outline"),
+                    translate("Point"),
+                    "patch",
+                    "",
+                    translate("Click; drag outwards to widen the tolerance"),
+                ),
+                (
+                    translate("Box"),
+                    "box",
+                    "",
+                    translate("Drag a box: its main tones together"),
+                ),
+                (
+                    translate("Stroke"),
+                    "stroke",
+                    "",
+                    translate("Scribble over a textured thing: its main tones together"),
+                ),
+                (
+                    translate("Outline"),
                     "outline",
                     "",
-                    translate("pages", "Draw loosely round a thing: samples that hold it, and not what is outside, are found"),
+                    translate(
+                        "Draw loosely round a thing: samples that hold it, and not what is "
+                        "outside, are found",
+                    ),
                 ),
             ),
             self._place,
         )
         self.patch_size = QComboBox()
-        self.patch_size.addItems([translate("pages", "Sample size: {size} px", size=size) for size in SIZES])
+        self.patch_size.addItems([translate("Sample size: {size} px", size=size) for size in SIZES])
         self.patch_size.setCurrentIndex(SIZES.index(tools.sample_size))
-        self.patch_size.setAccessibleName(translate("pages", "Sample size"))
-        self.patch_size.setToolTip(translate("pages", "Side of the square whose mean is taken"))
+        self.patch_size.setAccessibleName(translate("Sample size"))
+        self.patch_size.setToolTip(translate("Side of the square whose mean is taken"))
         self.patch_size.activated.connect(lambda index: setattr(tools, "sample_size", SIZES[index]))
         self.stroke = Number(STROKE)
         self.stroke.moved.connect(lambda value: setattr(tools, "stroke_width", round(value)))
@@ -128,104 +178,137 @@ class PickPage(Page):
 
     def _list(self) -> None:
         self.samples = SampleList(self.remove_chosen, lambda: self.viewing.look(solo=""))
-        self.samples.setAccessibleName(translate("pages", "Samples"))
+        self.samples.setAccessibleName(translate("Samples"))
         self.samples.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
         self.samples.setToolTip(
             translate(
-                "pages",
-                "The tick switches a sample on and off, F2 renames it, Delete removes it. With none chosen, the "
+                "The tick switches a sample on and off, F2 renames it, Delete removes it. With "
+                "none chosen, the "
                 "settings below apply to all",
             )
         )
         self.samples.setMinimumHeight(62)
         self.samples.itemSelectionChanged.connect(self._follow_chosen)
         self.samples.itemChanged.connect(self._edited)
-        self.samples.itemEntered.connect(lambda item: self.viewing.look(solo=item.data(Qt.ItemDataRole.UserRole)))
+        self.samples.itemEntered.connect(
+            lambda item: self.viewing.look(solo=item.data(Qt.ItemDataRole.UserRole))
+        )
         self.column.addWidget(self.samples, 1)
         self.here, self.remove, self.more = (
-            QPushButton(translate("pages", "Here only")),
+            QPushButton(translate("Here only")),
             QPushButton(),
-            QPushButton(translate("pages", "More")),
+            QPushButton(translate("More")),
         )
         self.here.setToolTip(
             translate(
-                "pages", "On: the sample takes only the piece at its place. Off: its colour counts wherever it lies in the picture (R)"
+                "On: the sample takes only the piece at its place. Off: its colour counts "
+                "wherever it lies in the picture (R)",
             )
         )
         self.here.setCheckable(True)
         self.here.clicked.connect(self.toggle_reach)
-        with_icon(self.remove, "trash-2", translate("pages", "Remove the chosen samples (Delete)"), translate("pages", "Remove"))
+        with_icon(
+            self.remove,
+            "trash-2",
+            translate("Remove the chosen samples (Delete)"),
+            translate("Remove"),
+        )
         self.remove.clicked.connect(self.remove_chosen)
         menu = QMenu(self)
         self.again, self.swap, self.clear = (
-            QAction(translate("pages", "Sample again from this frame")),
-            QAction(translate("pages", "Swap keep and drop")),
-            QAction(translate("pages", "Remove all samples")),
+            QAction(translate("Sample again from this frame")),
+            QAction(translate("Swap keep and drop")),
+            QAction(translate("Remove all samples")),
         )
-        self.again.setToolTip(translate("pages", "The colours of the same places as they are on this frame"))
+        self.again.setToolTip(translate("The colours of the same places as they are on this frame"))
         for action, act in (
-            (self.again, lambda: self._samples.take_again(self.chosen())), (self.swap, self._swap),
-            (self.clear, lambda: self.work.edit_sieve(edits.without_any_sample, translate('pages', 'Clear samples'))),
-        ):  # fmt: skip
+            (self.again, lambda: self._samples.take_again(self.chosen())),
+            (self.swap, self._swap),
+            (
+                self.clear,
+                lambda: self.work.edit_sieve(edits.without_any_sample, translate("Clear samples")),
+            ),
+        ):
             action.triggered.connect(lambda _, act=act: act())
             menu.addAction(action)
         self.more.setMenu(menu)
         self.put(row_of(self.here, self.remove, self.more))
 
     def _tolerances(self) -> None:
-        self.whose = self.group("tolerance", translate("pages", "Tolerance"))
+        self.whose = self.group("tolerance", translate("Tolerance"))
         self.tolerance = self._of_chosen("tolerance")
         self.falloff = self._of_chosen("falloff")
-        self.all_samples = QCheckBox(translate("pages", "Set all samples"))
-        self.all_samples.setToolTip(translate("pages", "What is set here goes to every sample, not only to the one that is named above"))
+        self.all_samples = QCheckBox(translate("Set all samples"))
+        self.all_samples.setToolTip(
+            translate(
+                "What is set here goes to every sample, not only to the one that is named above",
+            )
+        )
         self.all_samples.toggled.connect(lambda _: self._follow_chosen())
         self.put(self.all_samples)
 
     def _surface(self) -> None:
-        self.group("surface", translate("pages", "Surface"))
+        self.group("surface", translate("Surface"))
         self.shading, self.gloss = self.number("pick.shading"), self.number("pick.gloss")
 
     def _comparing(self) -> None:
-        self.group("comparing", translate("pages", "How colours are compared"), folded=True)
+        self.group("comparing", translate("How colours are compared"), folded=True)
         self.compare = QComboBox()
-        self.compare.addItems([translate("pages", "Compare by {name}", name=name) for name in COMPARISONS])
-        self.compare.setAccessibleName(translate("pages", "Compare by"))
+        self.compare.addItems([translate("Compare by {name}", name=name) for name in COMPARISONS])
+        self.compare.setAccessibleName(translate("Compare by"))
         self.compare.setToolTip(
-            translate("pages", "Surface: the same thing, however it is lit. Colour: exactly this colour. The others: that one measure")
+            translate(
+                "Surface: the same thing, however it is lit. Colour: exactly this colour. The "
+                "others: that one measure",
+            )
         )
         self.compare.activated.connect(
             lambda index: self._change(
-                {"compare": COMPARISONS[index]}, translate("pages", "Compare by {comparison}", comparison=COMPARISONS[index])
+                {"compare": COMPARISONS[index]},
+                translate("Compare by {comparison}", comparison=COMPARISONS[index]),
             )
         )
         self.rule = QComboBox()
         self.rule.addItems(RULE_WORDS.values())
-        self.rule.setAccessibleName(translate("pages", "Drop rule"))
+        self.rule.setAccessibleName(translate("Drop rule"))
         self.rule.setToolTip(
-            translate("pages", "What a drop sample takes: all that lies nearer to it than to any keep sample, or all within its tolerance")
+            translate(
+                "What a drop sample takes: all that lies nearer to it than to any keep sample, or "
+                "all within its tolerance",
+            )
         )
-        self.rule.activated.connect(lambda index: self._change({"rule": list(RULE_WORDS)[index]}, translate("pages", "Drop rule")))
+        self.rule.activated.connect(
+            lambda index: self._change({"rule": list(RULE_WORDS)[index]}, translate("Drop rule"))
+        )
         self.put(self.compare, self.rule)
-        self.hue_weight, self.saturation_weight = self.number("pick.hue_weight"), self.number("pick.saturation_weight")
+        self.hue_weight, self.saturation_weight = (
+            self.number("pick.hue_weight"),
+            self.number("pick.saturation_weight"),
+        )
         self.shape = QComboBox()
         self.shape.addItems([named(shape) for shape in SHAPES])
-        self.shape.setAccessibleName(translate("pages", "Falloff shape"))
-        self.shape.setToolTip(translate("pages", "Shape of the falloff, from full to nothing"))
-        self.shape.activated.connect(lambda index: self._change({"shape": SHAPES[index]}, translate("pages", "Falloff shape")))
+        self.shape.setAccessibleName(translate("Falloff shape"))
+        self.shape.setToolTip(translate("Shape of the falloff, from full to nothing"))
+        self.shape.activated.connect(
+            lambda index: self._change({"shape": SHAPES[index]}, translate("Falloff shape"))
+        )
         self.bend = self._of_chosen("bend", add=False)
         self.put(row_of(self.shape, self.bend))
         self.fit = QPushButton()
         with_icon(
             self.fit,
             "wand-sparkles",
-            translate("pages", "Finds tolerance, falloff, shading and gloss that tell keep and drop samples apart best"),
-            translate("pages", "Fit to samples"),
+            translate(
+                "Finds tolerance, falloff, shading and gloss that tell keep and drop samples "
+                "apart best",
+            ),
+            translate("Fit to samples"),
         )
         self.fit.clicked.connect(self._samples.fit)
         self.put(self.fit)
 
     def _limits(self) -> None:
-        self.group("limits", translate("pages", "What is measured"), folded=True)
+        self.group("limits", translate("What is measured"), folded=True)
         self.put(self.patch_size)
         self.connected = self.check("pick.connected")
         self.put(self.connected)
@@ -235,21 +318,22 @@ class PickPage(Page):
         self.measure = QComboBox()
         self.measure.addItems(
             [
-                translate("pages", "Measure on: {words}{words2}", words=words[0].lower(), words2=words[1:])
+                translate("Measure on: {words}{words2}", words=words[0].lower(), words2=words[1:])
                 for words in MEASURE_WORDS.values()
             ]
         )
-        self.measure.setAccessibleName(translate("pages", "Measure on"))
+        self.measure.setAccessibleName(translate("Measure on"))
         self.measure.setToolTip(
             translate(
-                "pages", "The colours that samples are compared with: those of the original, of the result so far, or of another picture"
+                "The colours that samples are compared with: those of the original, of the result "
+                "so far, or of another picture",
             )
         )
         self.measure.activated.connect(self._measure)
         self.put(self.measure)
 
     def _mask(self) -> None:
-        self.group("mask", translate("pages", "Mask"))
+        self.group("mask", translate("Mask"))
         self.coverage = QLabel("")
         self.coverage.setObjectName("dim")
         self.histogram = MaskHistogram()
@@ -257,9 +341,13 @@ class PickPage(Page):
         self.put(self.coverage, row_of(self.histogram, self.invert))
 
     def _of_chosen(self, name: str, add: bool = True) -> Number:
-        """A number that shows a field of the first chosen sample and changes it in all chosen ones."""
+        """A number that shows a field of the first chosen sample and changes it in all chosen
+        ones.
+        """
         number = Number(spec_of(Sample, name))
-        number.moved.connect(lambda value: self._change({name: value}, number.name, group=number.name))
+        number.moved.connect(
+            lambda value: self._change({name: value}, number.name, group=number.name)
+        )
         number.settled.connect(self.work.end_drag)
         if add:
             self.put(number)
@@ -272,7 +360,9 @@ class PickPage(Page):
         return tuple(item.data(Qt.ItemDataRole.UserRole) for item in self.samples.selectedItems())
 
     def meant(self) -> tuple[str, ...]:
-        """Ids of the samples that the settings belong to: all of them, the chosen ones, or the last."""
+        """Ids of the samples that the settings belong to: all of them, the chosen ones, or the
+        last.
+        """
         samples = self.work.sieve.pick.samples
         if self.all_samples.isChecked():
             return tuple(sample.id for sample in samples)
@@ -287,37 +377,54 @@ class PickPage(Page):
         self._samples.remove(self.chosen() or tuple(sample.id for sample in samples[-1:]))
 
     def toggle_reach(self) -> None:
-        """Let the samples that the settings belong to reach everywhere, or only the piece at their place."""
+        """Let the samples that the settings belong to reach everywhere, or only the piece at their
+        place.
+        """
         samples, ids = self.work.sieve.pick.samples, self.meant()
         first = next((s for s in samples if s.id in ids), None)
         if first is not None:
             reach = "everywhere" if first.reach == "here" else "here"
-            self._samples.edit({"reach": reach}, translate("pages", "Reach of a sample"), ids=ids)
+            self._samples.edit({"reach": reach}, translate("Reach of a sample"), ids=ids)
 
     def _swap(self) -> None:
         ids = self.chosen()
-        self.work.edit_sieve(lambda sieve: edits.with_roles_swapped(sieve, ids), translate("pages", "Swap keep and drop"))
+        self.work.edit_sieve(
+            lambda sieve: edits.with_roles_swapped(sieve, ids),
+            translate("Swap keep and drop"),
+        )
 
     def _edited(self, item: QListWidgetItem) -> None:
-        sample = next((s for s in self.work.sieve.pick.samples if s.id == item.data(Qt.ItemDataRole.UserRole)), None)
+        sample = next(
+            (
+                s
+                for s in self.work.sieve.pick.samples
+                if s.id == item.data(Qt.ItemDataRole.UserRole)
+            ),
+            None,
+        )
         if sample is None:
             return
         on = item.checkState() == Qt.CheckState.Checked
         name = "" if item.text() == in_words(sample, self.work.sieve.pick) else item.text().strip()
         self._samples.edit(
             {"on": on, "name": (name or sample.name)[:200]},
-            translate("pages", "Switch sample") if on != sample.on else translate("pages", "Rename sample"),
+            translate("Switch sample") if on != sample.on else translate("Rename sample"),
             ids=(sample.id,),
         )
 
     def _measure(self, index: int) -> None:
         kind, layer = list(MEASURE_WORDS)[index], self.work.sieve.pick.layer
         if kind == "layer":
-            layer, _ = QFileDialog.getOpenFileName(self, translate("pages", "Measure another picture of the same size"))
+            layer, _ = QFileDialog.getOpenFileName(
+                self, translate("Measure another picture of the same size")
+            )
             if not layer:
                 self.follow()
                 return
-        self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(measure=kind, layer=layer)), translate("pages", "Measure on"))
+        self.work.edit_sieve(
+            lambda s: s.but(pick=s.pick.but(measure=kind, layer=layer)),
+            translate("Measure on"),
+        )
 
     # Following
 
@@ -326,7 +433,11 @@ class PickPage(Page):
             self.histogram.show_counts(result.coverage.histogram)
             whole, partial = 100 * result.coverage.whole, 100 * result.coverage.partial
             self.coverage.setText(
-                translate("pages", "Covers {whole:.1f} %; {partial:.1f} % are partly covered", whole=whole, partial=partial)
+                translate(
+                    "Covers {whole:.1f} %; {partial:.1f} % are partly covered",
+                    whole=whole,
+                    partial=partial,
+                )
             )
 
     def plain_place(self) -> None:
@@ -335,15 +446,21 @@ class PickPage(Page):
         self._place("patch")
 
     def plain_mode(self) -> None:
-        """A plain click is a new pick: on another picture a mode is not carried along, and an outline is a new pick too."""
+        """A plain click is a new pick: on another picture a mode is not carried along, and an
+        outline is a new pick too.
+        """
         self._tools.role = ""
         self.modes[""].setChecked(True)
 
     def _take_sizes(self, clicked: Clicked) -> None:
-        """Remember at which tolerances the mask of a sample holds still, to mark them; of samples that are there."""
+        """Remember at which tolerances the mask of a sample holds still, to mark them; of samples
+        that are there.
+        """
         there = {sample.id for sieve in self.work.project.stack for sample in sieve.pick.samples}
         found = tuple(sorted({*clicked.sizes, clicked.sample.tolerance}))
-        self._sizes = {key: sizes for key, sizes in self._sizes.items() if key in there} | {clicked.sample.id: found}
+        self._sizes = {key: sizes for key, sizes in self._sizes.items() if key in there} | {
+            clicked.sample.id: found
+        }
         self._follow_chosen()
 
     def _show_shares(self, sample_id: str, shares: tuple[float, ...]) -> None:
@@ -353,13 +470,22 @@ class PickPage(Page):
         samples, ids = self.work.sieve.pick.samples, self.meant()
         shown = next((s for s in samples if s.id in (self.chosen() or ids[-1:])), None)
         self.whose.set_title(
-            translate("pages", "Tolerance {whose}", whose=whose(ids, self.work.sieve.pick)) if samples else translate("pages", "Tolerance")
+            translate("Tolerance {whose}", whose=whose(ids, self.work.sieve.pick))
+            if samples
+            else translate("Tolerance")
         )
         self._foretold.want(shown.id if shown is not None else "")
         self.tolerance.mark(self._sizes.get(shown.id, ()) if shown is not None else ())
         for widget in (
-            self.remove, self.more, self.compare, self.tolerance, self.falloff, self.shape, self.fit, self.here,
-        ):  # fmt: skip
+            self.remove,
+            self.more,
+            self.compare,
+            self.tolerance,
+            self.falloff,
+            self.shape,
+            self.fit,
+            self.here,
+        ):
             widget.setEnabled(shown is not None)
         self.rule.setEnabled(shown is not None and shown.role == "drop")
         self.bend.setEnabled(shown is not None and shown.shape == "bend")

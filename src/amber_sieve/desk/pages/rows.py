@@ -6,34 +6,62 @@ from collections.abc import Sequence
 
 from PyQt6.QtWidgets import QLabel
 
-from ...language import translate
+from ...language import translator
 from ...workspace.workspace import Workspace
 from ..widgets.block import Block
 from ..widgets.number import Number
 from .page import Page, row_of
 
+translate = translator("pages")
+
+
 #: Numbers that stand side by side, with shorter labels where the neighbours explain them.
 PAIRS: dict[str, tuple[tuple[str, ...], ...]] = {
     "white": (("temperature",), ("tint",)),
-    "light": (("exposure",), ("contrast", "pivot"), ("highlights", "shadows"), ("white_point", "black_point"), ("gamma",)),
-    "recolour": (("hue",), ("saturation",), ("vibrance",), ("lightness",), ("one_hue",), ("one_hue_at",)),
+    "light": (
+        ("exposure",),
+        ("contrast", "pivot"),
+        ("highlights", "shadows"),
+        ("white_point", "black_point"),
+        ("gamma",),
+    ),
+    "recolour": (
+        ("hue",),
+        ("saturation",),
+        ("vibrance",),
+        ("lightness",),
+        ("one_hue",),
+        ("one_hue_at",),
+    ),
     "even": (("even_lightness",), ("even_hue",)),
     "mono": (("mono",), ("mono_red", "mono_green", "mono_blue")),
     "cdl": (
-        ("slope_red", "slope_green", "slope_blue"), ("offset_red", "offset_green", "offset_blue"), ("power_red", "power_green", "power_blue"),
+        ("slope_red", "slope_green", "slope_blue"),
+        ("offset_red", "offset_green", "offset_blue"),
+        ("power_red", "power_green", "power_blue"),
         ("cdl_saturation",),
     ),
-    "detail": (("noise",), ("blur",), ("local_contrast", "contrast_radius"), ("sharpen", "sharpen_radius"), ("grain", "grain_size")),
-}  # fmt: skip
+    "detail": (
+        ("noise",),
+        ("blur",),
+        ("local_contrast", "contrast_radius"),
+        ("sharpen", "sharpen_radius"),
+        ("grain", "grain_size"),
+    ),
+}
 SHORT = {
-    "mono_red": translate('pages', 'Red'), "mono_green": translate('pages', 'Green'), "mono_blue": translate('pages', 'Blue'), "cdl_saturation": translate('pages', 'Saturation'), "even_lightness": translate('pages', 'Lightness'),
-    "even_hue": translate('pages', 'Hue'),
-}  # fmt: skip
+    "mono_red": translate("Red"),
+    "mono_green": translate("Green"),
+    "mono_blue": translate("Blue"),
+    "cdl_saturation": translate("Saturation"),
+    "even_lightness": translate("Lightness"),
+    "even_hue": translate("Hue"),
+}
 ROW_NAMES = {
-    "slope_red": translate("pages", "Slope"),
-    "offset_red": translate("pages", "Offset"),
-    "power_red": translate("pages", "Power"),
-    "mono_red": translate("pages", "Brightness of"),
+    "slope_red": translate("Slope"),
+    "offset_red": translate("Offset"),
+    "power_red": translate("Power"),
+    "mono_red": translate("Brightness of"),
 }
 CHANNELS = {"red": "R", "green": "G", "blue": "B"}
 
@@ -54,5 +82,7 @@ class RowsPage(Page):
             block.add(label)
         for field in names:
             channel = CHANNELS.get(field.rpartition("_")[2], "") if name == "cdl" else ""
-            self.numbers[field] = self.number(f"adjust.{name}.{field}", channel or SHORT.get(field, ""), add=False)
+            self.numbers[field] = self.number(
+                f"adjust.{name}.{field}", channel or SHORT.get(field, ""), add=False
+            )
         block.add(row_of(*(self.numbers[field] for field in names)))

@@ -10,20 +10,23 @@ from PyQt6.QtGui import QIcon, QKeyEvent
 from PyQt6.QtWidgets import QListWidget
 
 from ...core.colour.measures import one_hue_saturation_luminance
-from ...language import decimals, named, translate
+from ...language import decimals, named, translator
 from ...names import DropRule
 from ...project.model import Pick, Sample
 from ..widgets.rows import SOON, ids_of, rows_for, set_icon, tick
 from ..widgets.swatch import swatch
 
+translate = translator("pages")
+
+
 RULE_WORDS: dict[DropRule, str] = {
-    "nearer": translate("pages", "Drop: the nearest sample wins"),
-    "tolerance": translate("pages", "Drop: all within tolerance"),
+    "nearer": translate("Drop: the nearest sample wins"),
+    "tolerance": translate("Drop: all within tolerance"),
 }
 MEASURE_WORDS = {
-    "original": translate("pages", "Original"),
-    "result": translate("pages", "Result so far"),
-    "layer": translate("pages", "Another picture…"),
+    "original": translate("Original"),
+    "result": translate("Result so far"),
+    "layer": translate("Another picture…"),
 }
 
 
@@ -45,8 +48,10 @@ class SampleList(QListWidget):
         self._soon.timeout.connect(self._show)
 
     def show_samples(self, pick: Pick, chosen: tuple[str, ...], dragging: bool) -> None:
-        """Show the samples of a pick, some of them chosen; no signal. While something is dragged their words follow a few times a second:
-        whatever one of them says, a list lays out all of its rows anew."""
+        """Show the samples of a pick, some of them chosen; no signal. While something is dragged
+        their words follow a few times a second: whatever one of them says, a list lays out all of
+        its rows anew.
+        """
         self._wanted = pick, chosen
         if dragging and ids_of(self) == [sample.id for sample in pick.samples]:
             if not self._soon.isActive():
@@ -58,9 +63,13 @@ class SampleList(QListWidget):
     def _show(self) -> None:
         pick, chosen = self._wanted
         colours = [sample.colour for sample in pick.samples]
-        self._swatches = {colour: self._swatches.get(colour) or swatch(colour) for colour in colours}
+        self._swatches = {
+            colour: self._swatches.get(colour) or swatch(colour) for colour in colours
+        }
         with QSignalBlocker(self):
-            for row, sample in zip(rows_for(self, [sample.id for sample in pick.samples]), pick.samples, strict=True):
+            for row, sample in zip(
+                rows_for(self, [sample.id for sample in pick.samples]), pick.samples, strict=True
+            ):
                 row.setText(in_words(sample, pick))
                 set_icon(row, self._swatches[sample.colour])
                 tick(row, sample.on)
@@ -83,14 +92,16 @@ def in_words(sample: Sample, pick: Pick) -> str:
         return sample.name
     hue, saturation, luminance = one_hue_saturation_luminance(np.array(sample.colour))
     name = named(pick.name_of(sample.id))
-    here = translate("pages", ", here only") if sample.reach == "here" else ""
-    return decimals(f"{name}{here}   H {hue:.0f}° S {saturation:.0f} L {luminance:.0f}  ±{sample.tolerance:.1f}")
+    here = translate(", here only") if sample.reach == "here" else ""
+    return decimals(
+        f"{name}{here}   H {hue:.0f}° S {saturation:.0f} L {luminance:.0f}  ±{sample.tolerance:.1f}"
+    )
 
 
 def whose(ids: tuple[str, ...], pick: Pick) -> str:
     """Return which samples are meant."""
     if len(ids) == len(pick.samples) > 1:
-        return translate("pages", "of all {count} samples", count=len(ids))
+        return translate("of all {count} samples", count=len(ids))
     if len(ids) > 1:
-        return translate("pages", "of {count} samples", count=len(ids))
-    return translate("pages", "of {name}", name=pick.name_of(ids[0]))
+        return translate("of {count} samples", count=len(ids))
+    return translate("of {name}", name=pick.name_of(ids[0]))

@@ -1,24 +1,38 @@
-"""The picture's own colours by hue and saturation, with the sieve's region on it, and luminance as a strip beside it."""
+"""The picture's own colours by hue and saturation, with the sieve's region on it, and luminance as
+a strip beside it.
+"""
 
 from __future__ import annotations
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen, QPolygonF
+from PyQt6.QtGui import (
+    QColor,
+    QImage,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPainterPath,
+    QPen,
+    QPolygonF,
+)
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.bands.interval import moved_corners
 from ...core.colour.measures import one_hue_saturation_luminance
 from ...core.statistics import RIM, Statistics
-from ...language import translate
+from ...language import translator
 from ...live.preview import Rendered
 from ...names import MEASURES
 from ...project.model import Band
-from ...workspace.readout import Pointed
+from ...workspace.viewing.readout import Pointed
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, WELL
 from ..widgets.drawing import Backdrop, image_of, line_through
 from ..widgets.painting import paints
+
+translate = translator("panels")
+
 
 #: Height of the strip of luminance, pixels.
 STRIP = 16
@@ -29,8 +43,10 @@ HUE, SATURATION, LUMINANCE = "hue", "saturation", "luminance"
 
 #: What its tooltip says.
 HELP = translate(
-    "panels",
-    "Drag the region's middle, its edges (full lines) or its falloff (dotted lines); drag outside it to light a spot up on the picture.\nDouble-click shows it large in the second pane.\nKeys: Left and Right turn the hue band, Up and Down move the saturation band (Shift ×10, Alt ÷10); Delete switches both off.",
+    "Drag the region's middle, its edges (full lines) or its falloff (dotted lines); drag outside "
+    "it to light a spot up on the picture.\nDouble-click shows it large in the second "
+    "pane.\nKeys: Left and Right turn the hue band, Up and Down move the saturation band (Shift "
+    "×10, Alt ÷10); Delete switches both off.",
 )
 
 
@@ -41,7 +57,9 @@ def _hill_of(counts: np.ndarray) -> QImage:
     greys = (30 + 215 * np.arange(len(counts)) / len(counts)).astype(np.uint32)
     colours = np.uint32(0xFF000000) | greys * np.uint32(0x010101)
     columns = (np.arange(8 * STRIP) + 0.5) / (8 * STRIP)
-    pixels = np.where(columns[None, :] <= shares[:, None], colours[:, None], np.uint32(0xFF000000 | WELL.rgb()))[::-1]
+    pixels = np.where(
+        columns[None, :] <= shares[:, None], colours[:, None], np.uint32(0xFF000000 | WELL.rgb())
+    )[::-1]
     return image_of(np.ascontiguousarray(pixels.astype(np.uint32))).copy()
 
 
@@ -68,7 +86,7 @@ class ColourField(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumSize(120, 120)
-        self.setAccessibleName(translate("panels", "Colour field"))
+        self.setAccessibleName(translate("Colour field"))
         self.setToolTip(HELP)
         workspace.viewing.rendered.connect(self._take)
         workspace.work.changed.connect(self._project_changed)
@@ -103,7 +121,10 @@ class ColourField(QWidget):
 
     def _project_changed(self) -> None:
         sieve = self._work.sieve
-        drawn = (sieve.bands, tuple((sample.colour, sample.role, sample.reach) for sample in sieve.pick.samples))
+        drawn = (
+            sieve.bands,
+            tuple((sample.colour, sample.role, sample.reach) for sample in sieve.pick.samples),
+        )
         if drawn != self._drawn:
             self._drawn = drawn
             self.update()
@@ -128,7 +149,9 @@ class ColourField(QWidget):
     def colour_at(self, point: QPointF) -> tuple[float, float]:
         """Hue and saturation of a point on the field."""
         away = point - self._middle()
-        return float(np.degrees(np.arctan2(-away.y(), away.x())) % 360), float(np.hypot(away.x(), away.y()) / self._radius() * RIM)
+        return float(np.degrees(np.arctan2(-away.y(), away.x())) % 360), float(
+            np.hypot(away.x(), away.y()) / self._radius() * RIM
+        )
 
     def _strip(self) -> QRectF:
         return QRectF(self.width() - STRIP - 4, 4, STRIP, self.height() - 8)
@@ -138,7 +161,11 @@ class ColourField(QWidget):
 
     def _bands(self) -> tuple[Band, Band, Band]:
         bands = self._work.sieve.bands
-        full = Band(corners=MEASURES[HUE].full), Band(corners=(0, 0, RIM, RIM)), Band(corners=MEASURES[LUMINANCE].full)
+        full = (
+            Band(corners=MEASURES[HUE].full),
+            Band(corners=(0, 0, RIM, RIM)),
+            Band(corners=MEASURES[LUMINANCE].full),
+        )
         return tuple(
             getattr(bands, name) if getattr(bands, name).on else whole
             for name, whole in zip((HUE, SATURATION, LUMINANCE), full, strict=True)
@@ -149,9 +176,14 @@ class ColourField(QWidget):
     def _ring(self, start: float, end: float, inner: float, outer: float) -> QPolygonF:
         """A piece of a ring, from one hue to another and one saturation to another."""
         hues = np.radians(np.linspace(start, min(end, start + 360), 90))
-        hues, out = np.concatenate([hues, hues[::-1]]), np.clip(np.repeat([outer, inner], 90), 0, RIM) / RIM * self._radius()
+        hues, out = (
+            np.concatenate([hues, hues[::-1]]),
+            np.clip(np.repeat([outer, inner], 90), 0, RIM) / RIM * self._radius(),
+        )
         middle = self._middle()
-        return line_through(middle.x() + out * np.cos(hues), middle.y() - out * np.sin(hues), closed=True)
+        return line_through(
+            middle.x() + out * np.cos(hues), middle.y() - out * np.sin(hues), closed=True
+        )
 
     def _draw_backdrop(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -184,8 +216,16 @@ class ColourField(QWidget):
         painter.setBrush(Qt.BrushStyle.NoBrush)
         if bands.hue.on or bands.saturation.on:
             for (a, b), (c, d), pen in (
-                ((hue.corners[0], hue.corners[3]), (saturation.corners[0], saturation.corners[3]), QPen(AMBER, 1, Qt.PenStyle.DotLine)),
-                ((hue.corners[1], hue.corners[2]), (saturation.corners[1], saturation.corners[2]), QPen(AMBER, 1.6)),
+                (
+                    (hue.corners[0], hue.corners[3]),
+                    (saturation.corners[0], saturation.corners[3]),
+                    QPen(AMBER, 1, Qt.PenStyle.DotLine),
+                ),
+                (
+                    (hue.corners[1], hue.corners[2]),
+                    (saturation.corners[1], saturation.corners[2]),
+                    QPen(AMBER, 1.6),
+                ),
             ):
                 ring = self._ring(a, b, max(c, 0), min(d, RIM))
                 painter.setPen(QPen(QColor(20, 20, 20), pen.widthF() + 1.5))
@@ -196,7 +236,8 @@ class ColourField(QWidget):
             h, s, _ = one_hue_saturation_luminance(np.array(sample.colour))
             painter.setPen(QPen(QColor(0, 0, 0), 1))
             colour = AMBER if sample.role == "keep" else QColor(240, 240, 240)
-            # A sample that reaches only here is hollow: it stands for its place, not for its colour.
+            # A sample that reaches only here is hollow: it stands for its place, not for its
+            # colour.
             painter.setBrush(Qt.BrushStyle.NoBrush if sample.reach == "here" else colour)
             if sample.reach == "here":
                 painter.setPen(QPen(colour, 1.5))
@@ -208,15 +249,25 @@ class ColourField(QWidget):
             painter.drawImage(strip, self._hill)
         if bands.luminance.on:
             for k, corner in enumerate(luminance.corners):
-                painter.setPen(QPen(AMBER, 1.6 if k in (1, 2) else 1, Qt.PenStyle.SolidLine if k in (1, 2) else Qt.PenStyle.DotLine))
-                painter.drawLine(QPointF(strip.left() - 3, self.y_of(corner)), QPointF(strip.right() + 3, self.y_of(corner)))
+                painter.setPen(
+                    QPen(
+                        AMBER,
+                        1.6 if k in (1, 2) else 1,
+                        Qt.PenStyle.SolidLine if k in (1, 2) else Qt.PenStyle.DotLine,
+                    )
+                )
+                painter.drawLine(
+                    QPointF(strip.left() - 3, self.y_of(corner)),
+                    QPointF(strip.right() + 3, self.y_of(corner)),
+                )
         if self._pointer:
             painter.setPen(QPen(QColor(0, 0, 0), 3))
             painter.drawEllipse(self.at(self._pointer[HUE], self._pointer[SATURATION]), 4, 4)
             painter.setPen(QPen(QColor(255, 255, 255), 1.4))
             painter.drawEllipse(self.at(self._pointer[HUE], self._pointer[SATURATION]), 4, 4)
             painter.drawLine(
-                QPointF(strip.left(), self.y_of(self._pointer[LUMINANCE])), QPointF(strip.right(), self.y_of(self._pointer[LUMINANCE]))
+                QPointF(strip.left(), self.y_of(self._pointer[LUMINANCE])),
+                QPointF(strip.right(), self.y_of(self._pointer[LUMINANCE])),
             )
         if self.hasFocus():
             painter.setPen(DIM)
@@ -225,7 +276,7 @@ class ColourField(QWidget):
     # Changing
 
     def _edit(self, **bands: Band) -> None:
-        what = translate("panels", "Colour field")
+        what = translate("Colour field")
         self._work.edit_sieve(lambda s: s.but(bands=s.bands.but(**bands)), what, group=what)
 
     def _hue_gap(self, hue: float, corner: float, saturation: float) -> float:
@@ -234,7 +285,9 @@ class ColourField(QWidget):
         return float(np.radians(apart) * saturation / RIM * self._radius())
 
     def _grab(self, point: QPointF) -> tuple[str, int] | None:
-        """Return which part of the region is at a point: (measure, corner), ("region", 4), or None for outside it."""
+        """Return which part of the region is at a point: (measure, corner), ("region", 4), or None
+        for outside it.
+        """
         bands = self._work.sieve.bands
         if self._strip().adjusted(-4, -4, 4, 4).contains(point):
             far = [abs(self.y_of(corner) - point.y()) for corner in self._bands()[2].corners]
@@ -246,11 +299,19 @@ class ColourField(QWidget):
         hues, saturations, _ = self._bands()
         offers: list[tuple[float, str, int]] = []
         if bands.hue.on:
-            offers += [(self._hue_gap(hue, corner, saturation), HUE, k) for k, corner in enumerate(hues.corners)]
+            offers += [
+                (self._hue_gap(hue, corner, saturation), HUE, k)
+                for k, corner in enumerate(hues.corners)
+            ]
         if bands.saturation.on:
-            offers += [(abs(saturation - corner) / RIM * self._radius(), SATURATION, k) for k, corner in enumerate(saturations.corners)]
+            offers += [
+                (abs(saturation - corner) / RIM * self._radius(), SATURATION, k)
+                for k, corner in enumerate(saturations.corners)
+            ]
         gap, measure, corner = min(offers)
-        inside_hue = any(hues.corners[0] <= hue + turn <= hues.corners[3] for turn in (-360, 0, 360))
+        inside_hue = any(
+            hues.corners[0] <= hue + turn <= hues.corners[3] for turn in (-360, 0, 360)
+        )
         inside = inside_hue and saturations.corners[0] <= saturation <= saturations.corners[3]
         if gap <= GRIP and (inside or gap <= 4):
             return (measure, corner)
@@ -285,15 +346,29 @@ class ColourField(QWidget):
         together = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
         if measure == LUMINANCE:
             now = 100 * (self._strip().bottom() - event.position().y()) / self._strip().height()
-            self._edit(luminance=first.but(on=True, corners=moved_corners(first.corners, corner, now - hue, LUMINANCE, mirror, together)))
+            self._edit(
+                luminance=first.but(
+                    on=True,
+                    corners=moved_corners(
+                        first.corners, corner, now - hue, LUMINANCE, mirror, together
+                    ),
+                )
+            )
             return
         new_hue, new_saturation = self.colour_at(event.position())
         turn, out = (new_hue - hue + 180) % 360 - 180, new_saturation - saturation
         changes = {}
         if measure in (HUE, "region") and (measure == HUE or self._work.sieve.bands.hue.on):
-            changes[HUE] = first.but(on=True, corners=moved_corners(first.corners, corner, turn, HUE, mirror, together))
-        if measure in (SATURATION, "region") and (measure == SATURATION or self._work.sieve.bands.saturation.on):
-            changes[SATURATION] = second.but(on=True, corners=moved_corners(second.corners, corner, out, SATURATION, mirror, together))
+            changes[HUE] = first.but(
+                on=True, corners=moved_corners(first.corners, corner, turn, HUE, mirror, together)
+            )
+        if measure in (SATURATION, "region") and (
+            measure == SATURATION or self._work.sieve.bands.saturation.on
+        ):
+            changes[SATURATION] = second.but(
+                on=True,
+                corners=moved_corners(second.corners, corner, out, SATURATION, mirror, together),
+            )
         self._edit(**changes)
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
@@ -309,16 +384,29 @@ class ColourField(QWidget):
         if event is None:
             return
         key, held = event.key(), event.modifiers()
-        step = 10.0 if held & Qt.KeyboardModifier.ShiftModifier else 0.1 if held & Qt.KeyboardModifier.AltModifier else 1.0
+        step = (
+            10.0
+            if held & Qt.KeyboardModifier.ShiftModifier
+            else 0.1
+            if held & Qt.KeyboardModifier.AltModifier
+            else 1.0
+        )
         hues, saturations, _ = self._bands()
         if key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
             by = step if key == Qt.Key.Key_Left else -step
             self._edit(hue=hues.but(on=True, corners=moved_corners(hues.corners, 4, by, HUE)))
         elif key in (Qt.Key.Key_Up, Qt.Key.Key_Down):
             by = step if key == Qt.Key.Key_Up else -step
-            self._edit(saturation=saturations.but(on=True, corners=moved_corners(saturations.corners, 4, by, SATURATION)))
+            self._edit(
+                saturation=saturations.but(
+                    on=True, corners=moved_corners(saturations.corners, 4, by, SATURATION)
+                )
+            )
         elif key == Qt.Key.Key_Delete:
-            self._edit(hue=self._work.sieve.bands.hue.but(on=False), saturation=self._work.sieve.bands.saturation.but(on=False))
+            self._edit(
+                hue=self._work.sieve.bands.hue.but(on=False),
+                saturation=self._work.sieve.bands.saturation.but(on=False),
+            )
         else:
             super().keyPressEvent(event)
             return

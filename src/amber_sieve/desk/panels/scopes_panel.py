@@ -10,7 +10,7 @@ from PyQt6.QtGui import QHideEvent, QPainter, QPen, QShowEvent
 from PyQt6.QtWidgets import QComboBox, QSizePolicy, QVBoxLayout, QWidget
 
 from ...core.scopes import HIGHEST, LOWEST, RIM, differences
-from ...language import translate
+from ...language import translator
 from ...live.preview import Rendered
 from ...live.scoping import SCOPE_KINDS, SCOPES_OF, Scope
 from ...workspace.workspace import Workspace
@@ -19,24 +19,35 @@ from ..style import DIM, LINE
 from ..widgets.drawing import image_of
 from ..widgets.painting import paints
 
+translate = translator("panels")
+
+
 #: What each scope and what it is of is called.
 KINDS = {
-    "waveform": translate("panels", "Waveform"),
-    "parade": translate("panels", "RGB parade"),
-    "vectorscope": translate("panels", "Vectorscope"),
-    "histogram": translate("panels", "Histogram"),
+    "waveform": translate("Waveform"),
+    "parade": translate("RGB parade"),
+    "vectorscope": translate("Vectorscope"),
+    "histogram": translate("Histogram"),
 }
 OF = {
-    "result": translate("panels", "Of the result"),
-    "original": translate("panels", "Of the original"),
-    "masked": translate("panels", "Inside the mask"),
+    "result": translate("Of the result"),
+    "original": translate("Of the original"),
+    "masked": translate("Inside the mask"),
 }
 #: Lines of the graticule, per cent of coded white; those of black and white are stronger.
 LINES = (0, 25, 50, 75, 100)
-#: Direction of skin tones on a Rec. 709 vectorscope, degrees from the axis to blue (common practice, no source; from memory).
+#: Direction of skin tones on a Rec. 709 vectorscope, degrees from the axis to blue (common
+#: practice, no source; from memory).
 SKIN = 123.0
 #: The 75 % bars of SMPTE RP 219 by their first letters, as coded red, green and blue.
-BARS = {"R": (0.75, 0, 0), "Y": (0.75, 0.75, 0), "G": (0, 0.75, 0), "C": (0, 0.75, 0.75), "B": (0, 0, 0.75), "M": (0.75, 0, 0.75)}
+BARS = {
+    "R": (0.75, 0, 0),
+    "Y": (0.75, 0.75, 0),
+    "G": (0, 0.75, 0),
+    "C": (0, 0.75, 0.75),
+    "B": (0, 0, 0.75),
+    "M": (0.75, 0, 0.75),
+}
 #: Room round a scope for its words, pixels.
 ROOM = 26
 
@@ -86,7 +97,11 @@ class ScopeView(QWidget):
             y = box.bottom() - share * box.height()
             painter.drawLine(QPointF(box.left(), y), QPointF(box.right(), y))
             painter.setPen(DIM)
-            painter.drawText(QRectF(0, y - 8, ROOM - 4, 16), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, str(level))
+            painter.drawText(
+                QRectF(0, y - 8, ROOM - 4, 16),
+                Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+                str(level),
+            )
 
     def _graticule(self, painter: QPainter, box: QRectF) -> None:
         """The circle, where the bars lie, and the line of skin tones."""
@@ -100,17 +115,23 @@ class ScopeView(QWidget):
         painter.drawLine(at(-0.5, 0), at(0.5, 0))
         painter.drawLine(at(0, -0.5), at(0, 0.5))
         painter.setPen(QPen(DIM, 1, Qt.PenStyle.DashLine))
-        painter.drawLine(at(0, 0), at(0.5 * math.cos(math.radians(SKIN)), 0.5 * math.sin(math.radians(SKIN))))
+        painter.drawLine(
+            at(0, 0), at(0.5 * math.cos(math.radians(SKIN)), 0.5 * math.sin(math.radians(SKIN)))
+        )
         painter.setPen(DIM)
         for letter, bar in BARS.items():
-            blue, red = (float(value[0]) for value in differences(np.array(bar, np.float32)[:, None]))
+            blue, red = (
+                float(value[0]) for value in differences(np.array(bar, np.float32)[:, None])
+            )
             place = at(blue, red)
             painter.drawRect(QRectF(place - QPointF(4, 4), place + QPointF(4, 4)))
             painter.drawText(place + QPointF(6, -4), letter)
 
 
 class ScopesPanel(QWidget):
-    """Choosers of a scope and its source, and the scope; nothing is counted while it is not seen."""
+    """Choosers of a scope and its source, and the scope; nothing is counted while it is not
+    seen.
+    """
 
     def __init__(self, workspace: Workspace) -> None:
         super().__init__()
@@ -121,10 +142,13 @@ class ScopesPanel(QWidget):
             (
                 self.kind,
                 KINDS,
-                translate("panels", "Scope"),
-                translate("panels", "Values are sRGB-coded, Rec. 709 luma; the dashed line of the vectorscope is where skin tones lie"),
+                translate("Scope"),
+                translate(
+                    "Values are sRGB-coded, Rec. 709 luma; the dashed line of the vectorscope is "
+                    "where skin tones lie",
+                ),
             ),
-            (self.of, OF, translate("panels", "Scope of"), translate("panels", "What is counted")),
+            (self.of, OF, translate("Scope of"), translate("What is counted")),
         ):
             for key, label in words.items():
                 box.addItem(label, key)
@@ -154,6 +178,8 @@ class ScopesPanel(QWidget):
     def _take(self, result: Rendered) -> None:
         if result.scope is not None and self.isVisible():
             # What was asked for meanwhile is drawn with its own lines when it comes.
-            self.view.kind = result.wanted.scope.kind if result.wanted.scope is not None else self.view.kind
+            self.view.kind = (
+                result.wanted.scope.kind if result.wanted.scope is not None else self.view.kind
+            )
             self.view.pixels = result.scope
             self.view.update()

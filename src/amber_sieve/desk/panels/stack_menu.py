@@ -8,16 +8,19 @@ from collections.abc import Callable
 from PyQt6.QtGui import QAction, QGuiApplication
 from PyQt6.QtWidgets import QCheckBox, QInputDialog, QMenu, QWidget, QWidgetAction
 
-from ...language import translate
+from ...language import translator
 from ...names import AREA_MODES, MaskFrom
 from ...project.edits import leaning_on
 from ...project.model import Group, Sieve
 from ...workspace.workspace import Workspace
 
+translate = translator("panels")
+
+
 JOINS = {
-    "add": translate("panels", "Add to it"),
-    "subtract": translate("panels", "Subtract from it"),
-    "intersect": translate("panels", "Only where it is too"),
+    "add": translate("Add to it"),
+    "subtract": translate("Subtract from it"),
+    "intersect": translate("Only where it is too"),
 }
 
 
@@ -27,7 +30,10 @@ def copy_sieve(workspace: Workspace, everything: bool = False) -> None:
     if board is not None:
         board.setText(workspace.stack.clipping(everything))
         workspace.speech.said.emit(
-            translate("panels", "Copied {what}", what=translate("panels", "the whole stack") if everything else workspace.work.sieve.name)
+            translate(
+                "Copied {what}",
+                what=translate("the whole stack") if everything else workspace.work.sieve.name,
+            )
         )
 
 
@@ -41,9 +47,9 @@ def ask_take(parent: QWidget, workspace: Workspace) -> None:
     """Keep the stack as a take under a name."""
     name, sure = QInputDialog.getText(
         parent,
-        translate("panels", "Save take"),
-        translate("panels", "Name of this take:"),
-        text=translate("panels", "Take {count}", count=len(workspace.work.project.takes) + 1),
+        translate("Save take"),
+        translate("Name of this take:"),
+        text=translate("Take {count}", count=len(workspace.work.project.takes) + 1),
     )
     if sure:
         workspace.stack.keep_take(name)
@@ -83,7 +89,11 @@ def _others(workspace: Workspace) -> list[Sieve]:
     here = workspace.work.sieve.id
     leaning, open_ones = {here}, [here]
     while open_ones:
-        found = [sieve.id for sieve in leaning_on(workspace.work.project, open_ones.pop()) if sieve.id not in leaning]
+        found = [
+            sieve.id
+            for sieve in leaning_on(workspace.work.project, open_ones.pop())
+            if sieve.id not in leaning
+        ]
         leaning |= set(found)
         open_ones += found
     return [sieve for sieve in workspace.work.project.stack if sieve.id not in leaning]
@@ -102,12 +112,15 @@ def fill_mask_menu(menu: QMenu, workspace: Workspace) -> None:
     menu.clear()
     sieve, others = workspace.work.sieve, _others(workspace)
     _add(
-        menu, translate("panels", "Own pick"), lambda: workspace.stack.set_mask_from("own"), sieve.mask_from == "own" and not sieve.opposite
+        menu,
+        translate("Own pick"),
+        lambda: workspace.stack.set_mask_from("own"),
+        sieve.mask_from == "own" and not sieve.opposite,
     )
     ways: tuple[tuple[str, MaskFrom, bool], ...] = (
-        (translate("panels", "Same as"), "same", False),
-        (translate("panels", "Opposite of"), "same", True),
-        (translate("panels", "The rest of"), "left", False),
+        (translate("Same as"), "same", False),
+        (translate("Opposite of"), "same", True),
+        (translate("The rest of"), "left", False),
     )
     for title, kind, opposite in ways:
         part = _part(menu, title)
@@ -116,7 +129,9 @@ def fill_mask_menu(menu: QMenu, workspace: Workspace) -> None:
             chosen = sieve.mask_from == kind and sieve.opposite == opposite and other.id in sieve.of
             act = functools.partial(workspace.stack.set_mask_from, kind, (other.id,), opposite)
             if kind == "left":
-                _add_tick(part, other.name, chosen, functools.partial(_tick_left, workspace, other.id))
+                _add_tick(
+                    part, other.name, chosen, functools.partial(_tick_left, workspace, other.id)
+                )
             else:
                 _add(part, other.name, act, chosen)
     menu.addSeparator()
@@ -126,10 +141,18 @@ def fill_mask_menu(menu: QMenu, workspace: Workspace) -> None:
         for other in others:
             _add(part, other.name, functools.partial(workspace.stack.join_mask, mode, other.id))
     menu.addSeparator()
-    _add(menu, translate("panels", "Unlink (keep a copy)"), workspace.stack.unlink_mask).setEnabled(bool(sieve.leans_on))
+    _add(menu, translate("Unlink (keep a copy)"), workspace.stack.unlink_mask).setEnabled(
+        bool(sieve.leans_on)
+    )
 
 
-def fill_takes_menu(menu: QMenu, workspace: Workspace, parent: QWidget, beside: Callable[[], object], wipe: Callable[[], object]) -> None:
+def fill_takes_menu(
+    menu: QMenu,
+    workspace: Workspace,
+    parent: QWidget,
+    beside: Callable[[], object],
+    wipe: Callable[[], object],
+) -> None:
     """The takes of the project; ``beside`` and ``wipe`` show the other take with this one."""
 
     def compare(name: str, show: Callable[[], object]) -> None:
@@ -137,29 +160,53 @@ def fill_takes_menu(menu: QMenu, workspace: Workspace, parent: QWidget, beside: 
         show()
 
     menu.clear()
-    _add(menu, translate("panels", "Save the stack as a take…"), lambda: ask_take(parent, workspace))
+    _add(menu, translate("Save the stack as a take…"), lambda: ask_take(parent, workspace))
     menu.addSeparator()
     for take in workspace.work.project.takes:
         part = _part(menu, take.name)
-        _add(part, translate("panels", "Switch to this take"), functools.partial(workspace.stack.use_take, take.name))
-        _add(part, translate("panels", "Compare side by side"), functools.partial(compare, take.name, beside))
-        _add(part, translate("panels", "Compare by wipe"), functools.partial(compare, take.name, wipe))
-        _add(part, translate("panels", "Remove it"), functools.partial(workspace.stack.remove_take, take.name))
+        _add(
+            part,
+            translate("Switch to this take"),
+            functools.partial(workspace.stack.use_take, take.name),
+        )
+        _add(
+            part,
+            translate("Compare side by side"),
+            functools.partial(compare, take.name, beside),
+        )
+        _add(
+            part,
+            translate("Compare by wipe"),
+            functools.partial(compare, take.name, wipe),
+        )
+        _add(
+            part,
+            translate("Remove it"),
+            functools.partial(workspace.stack.remove_take, take.name),
+        )
 
 
 def _ask_group(parent: QWidget, workspace: Workspace) -> None:
     name, sure = QInputDialog.getText(
         parent,
-        translate("panels", "New group"),
-        translate("panels", "Name of the group:"),
-        text=translate("panels", "Group {count}", count=len(workspace.work.project.groups) + 1),
+        translate("New group"),
+        translate("Name of the group:"),
+        text=translate("Group {count}", count=len(workspace.work.project.groups) + 1),
     )
     if sure and name.strip():
         workspace.stack.put_into_group(name)
 
 
 def _ask_strength(parent: QWidget, workspace: Workspace, group: Group) -> None:
-    value, sure = QInputDialog.getDouble(parent, group.name, translate("panels", "Strength of the group, %:"), group.strength, 0, 100, 0)
+    value, sure = QInputDialog.getDouble(
+        parent,
+        group.name,
+        translate("Strength of the group, %:"),
+        group.strength,
+        0,
+        100,
+        0,
+    )
     if sure:
         workspace.stack.change_group(group.id, strength=value)
 
@@ -168,22 +215,31 @@ def fill_groups_menu(menu: QMenu, workspace: Workspace, parent: QWidget) -> None
     """The group of the current sieve, and what is done with groups."""
     menu.clear()
     here = workspace.work.sieve.group
-    _add(menu, translate("panels", "No group"), lambda: workspace.stack.put_into_group(""), not here)
+    _add(menu, translate("No group"), lambda: workspace.stack.put_into_group(""), not here)
     for group in workspace.work.project.groups:
         _add(
             menu,
-            translate("panels", "In {name}", name=group.name),
+            translate("In {name}", name=group.name),
             functools.partial(workspace.stack.put_into_group, group.name),
             here == group.id,
         )
-    _add(menu, translate("panels", "In a new group…"), lambda: _ask_group(parent, workspace))
+    _add(menu, translate("In a new group…"), lambda: _ask_group(parent, workspace))
     menu.addSeparator()
     for group in workspace.work.project.groups:
         part = _part(menu, group.name)
-        _add(part, translate("panels", "On"), functools.partial(workspace.stack.change_group, group.id, on=not group.on), group.on)
         _add(
             part,
-            translate("panels", "Strength {strength:.0f} %…", strength=group.strength),
+            translate("On"),
+            functools.partial(workspace.stack.change_group, group.id, on=not group.on),
+            group.on,
+        )
+        _add(
+            part,
+            translate("Strength {strength:.0f} %…", strength=group.strength),
             functools.partial(_ask_strength, parent, workspace, group),
         )
-        _add(part, translate("panels", "Dissolve"), functools.partial(workspace.stack.dissolve_group, group.id))
+        _add(
+            part,
+            translate("Dissolve"),
+            functools.partial(workspace.stack.dissolve_group, group.id),
+        )

@@ -6,7 +6,17 @@ import itertools
 from dataclasses import dataclass, replace
 
 import numpy as np
-from PyQt6.QtCore import QAbstractItemModel, QEvent, QModelIndex, QRect, QSignalBlocker, QSize, Qt, QTimer, pyqtSignal
+from PyQt6.QtCore import (
+    QAbstractItemModel,
+    QEvent,
+    QModelIndex,
+    QRect,
+    QSignalBlocker,
+    QSize,
+    Qt,
+    QTimer,
+    pyqtSignal,
+)
 from PyQt6.QtGui import QColor, QIcon, QMouseEvent, QPainter, QPixmap, QResizeEvent
 from PyQt6.QtWidgets import (
     QGridLayout,
@@ -27,7 +37,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ...language import decimals, translate
+from ...language import decimals, translator
 from ...live.preview import Rendered, SmallMask
 from ...project.edits import leaning_on
 from ...project.model import Project, Sieve
@@ -39,6 +49,9 @@ from ..widgets.painting import painting
 from ..widgets.rows import SOON, rows_for, set_icon, tick
 from ..widgets.swatch import screen_colour
 from .stack_menu import fill_mask_menu
+
+translate = translator("panels")
+
 
 #: Width of the strip of kept colours, pixels.
 CHIP = 6
@@ -59,8 +72,9 @@ BOX = 15
 
 
 class SieveDelegate(QStyledItemDelegate):
-    """Draws a sieve as a chip on the rail: its picture with the switch in a corner, its name and coverage below. Renaming shows the name
-    alone, without what is noted under it."""
+    """Draws a sieve as a chip on the rail: its picture with the switch in a corner, its name and
+    coverage below. Renaming shows the name alone, without what is noted under it.
+    """
 
     def __init__(self, rows: QListWidget) -> None:
         super().__init__(rows)
@@ -74,67 +88,108 @@ class SieveDelegate(QStyledItemDelegate):
     def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex) -> QSize:
         if not self.railed:
             return super().sizeHint(option, index)
-        return QSize(CHIP + RAILED.width(), RAILED.height() + 2 * option.fontMetrics.height() + 3 * ROOM)
+        return QSize(
+            CHIP + RAILED.width(), RAILED.height() + 2 * option.fontMetrics.height() + 3 * ROOM
+        )
 
     def _box(self, rect: QRect) -> QRect:
         return QRect(rect.left() + ROOM, rect.top() + ROOM, BOX, BOX)
 
-    def paint(self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex) -> None:
+    def paint(
+        self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex
+    ) -> None:
         if not self.railed or painter is None:
             super().paint(painter, option, index)
             return
         style, rect = self._rows.style(), option.rect
         assert style is not None
         chosen = QStyleOptionViewItem(option)
-        style.drawPrimitive(QStyle.PrimitiveElement.PE_PanelItemViewItem, chosen, painter, self._rows)
+        style.drawPrimitive(
+            QStyle.PrimitiveElement.PE_PanelItemViewItem, chosen, painter, self._rows
+        )
         on = Qt.CheckState(index.data(Qt.ItemDataRole.CheckStateRole)) == Qt.CheckState.Checked
         picture = index.data(Qt.ItemDataRole.DecorationRole)
-        place = QRect(rect.left() + (rect.width() - CHIP - RAILED.width()) // 2, rect.top() + ROOM, CHIP + RAILED.width(), RAILED.height())
+        place = QRect(
+            rect.left() + (rect.width() - CHIP - RAILED.width()) // 2,
+            rect.top() + ROOM,
+            CHIP + RAILED.width(),
+            RAILED.height(),
+        )
         painter.setOpacity(1.0 if on else 0.4)
         picture.paint(painter, place)
         painter.setOpacity(1.0)
         box = QStyleOptionButton()
         box.rect = self._box(rect)
-        box.state = QStyle.StateFlag.State_Enabled | (QStyle.StateFlag.State_On if on else QStyle.StateFlag.State_Off)
-        style.drawPrimitive(QStyle.PrimitiveElement.PE_IndicatorItemViewItemCheck, box, painter, self._rows)
+        box.state = QStyle.StateFlag.State_Enabled | (
+            QStyle.StateFlag.State_On if on else QStyle.StateFlag.State_Off
+        )
+        style.drawPrimitive(
+            QStyle.PrimitiveElement.PE_IndicatorItemViewItemCheck, box, painter, self._rows
+        )
         name, _, notes = str(index.data()).partition(GAP)
         line = option.fontMetrics.height()
         for number, (words, colour) in enumerate(((name, INK), (notes.partition(BETWEEN)[0], DIM))):
-            room = QRect(rect.left() + 2, place.bottom() + ROOM + number * line, rect.width() - 4, line)
+            room = QRect(
+                rect.left() + 2, place.bottom() + ROOM + number * line, rect.width() - 4, line
+            )
             painter.setPen(colour)
             painter.drawText(
-                room, Qt.AlignmentFlag.AlignCenter, option.fontMetrics.elidedText(words, Qt.TextElideMode.ElideRight, room.width())
+                room,
+                Qt.AlignmentFlag.AlignCenter,
+                option.fontMetrics.elidedText(words, Qt.TextElideMode.ElideRight, room.width()),
             )
 
-    def editorEvent(self, event: QEvent | None, model: QAbstractItemModel | None, option: QStyleOptionViewItem, index: QModelIndex) -> bool:
+    def editorEvent(
+        self,
+        event: QEvent | None,
+        model: QAbstractItemModel | None,
+        option: QStyleOptionViewItem,
+        index: QModelIndex,
+    ) -> bool:
         if not self.railed or model is None or not isinstance(event, QMouseEvent):
             return super().editorEvent(event, model, option, index)
-        if event.type() == QEvent.Type.MouseButtonRelease and self._box(option.rect).contains(event.pos()):
+        if event.type() == QEvent.Type.MouseButtonRelease and self._box(option.rect).contains(
+            event.pos()
+        ):
             on = Qt.CheckState(index.data(Qt.ItemDataRole.CheckStateRole)) == Qt.CheckState.Checked
-            return model.setData(index, Qt.CheckState.Unchecked if on else Qt.CheckState.Checked, Qt.ItemDataRole.CheckStateRole)
+            return model.setData(
+                index,
+                Qt.CheckState.Unchecked if on else Qt.CheckState.Checked,
+                Qt.ItemDataRole.CheckStateRole,
+            )
         return False
 
 
 def mask_words(project: Project, sieve: Sieve) -> str:
     """Return where the mask of a sieve comes from, when it is not its own."""
-    names = ", ".join(project.sieve(other).name for other in sieve.of) if sieve.mask_from != "own" else ""
+    names = (
+        ", ".join(project.sieve(other).name for other in sieve.of)
+        if sieve.mask_from != "own"
+        else ""
+    )
     if sieve.mask_from == "own":
-        return translate("panels", "opposite") if sieve.opposite else ""
+        return translate("opposite") if sieve.opposite else ""
     if sieve.mask_from == "left":
-        return translate("panels", "the rest of {names}", names=names)
+        return translate("the rest of {names}", names=names)
     return (
-        translate("panels", "opposite of {names}", names=names) if sieve.opposite else translate("panels", "same as {names}", names=names)
+        translate("opposite of {names}", names=names)
+        if sieve.opposite
+        else translate("same as {names}", names=names)
     )
 
 
 def _whole(result: Rendered) -> bool:
-    """Return whether all of the picture is seen, so that what is counted there holds for all of it."""
+    """Return whether all of the picture is seen, so that what is counted there holds for all of
+    it.
+    """
     return not any(result.wanted.shown.box)
 
 
 @dataclass(frozen=True)
 class _Pictured:
-    """The small picture of a sieve, and what it was drawn of: pixels (h, w) of its mask, None for none, and the rest."""
+    """The small picture of a sieve, and what it was drawn of: pixels (h, w) of its mask, None for
+    none, and the rest.
+    """
 
     pixels: np.ndarray | None
     of: object
@@ -142,7 +197,9 @@ class _Pictured:
 
 
 class StackPanel(QWidget):
-    """A list of sieves with a swatch and a switch each, and buttons to add, remove and move; ``menu_wanted`` comes with a right click."""
+    """A list of sieves with a swatch and a switch each, and buttons to add, remove and move;
+    ``menu_wanted`` comes with a right click.
+    """
 
     menu_wanted = pyqtSignal(object)
 
@@ -153,28 +210,31 @@ class StackPanel(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(4, 0, 4, 4)
         column.setSpacing(4)
-        heading = QLabel(translate("panels", "Stack ↓"))
+        heading = QLabel(translate("Stack ↓"))
         heading.setObjectName("heading")
         heading.setToolTip(
             translate(
-                "panels", "The sieves of this picture. The picture falls through them from top to bottom. Drag the border for the full list"
+                "The sieves of this picture. The picture falls through them from top to bottom. "
+                "Drag the border for the full list",
             )
         )
         column.addWidget(heading)
         self.list = QListWidget()
         self._thumbnails: dict[str, SmallMask] = {}
         self._pictured: dict[str, _Pictured] = {}
-        # While something is dragged, the small pictures follow a few times a second, not with every event.
+        # While something is dragged, the small pictures follow a few times a second, not with every
+        # event.
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.setInterval(SOON)
         self._soon.timeout.connect(self._catch_up)
         workspace.viewing.rendered.connect(self._take)
-        self.list.setAccessibleName(translate("panels", "Stack of sieves"))
+        self.list.setAccessibleName(translate("Stack of sieves"))
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.setToolTip(
             translate(
-                "panels", "The picture falls through these from top to bottom; drag to reorder, the tick switches a sieve, F2 renames it"
+                "The picture falls through these from top to bottom; drag to reorder, the tick "
+                "switches a sieve, F2 renames it",
             )
         )
         self.list.setDragDropMode(QListWidget.DragDropMode.InternalMove)
@@ -186,9 +246,11 @@ class StackPanel(QWidget):
         self.list.setItemDelegate(self._delegate)
         self.list.setMinimumWidth(CHIP + RAILED.width() + 8)
         self.list.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
-        self.list.customContextMenuRequested.connect(lambda at: self.menu_wanted.emit(self.list.mapToGlobal(at)))
+        self.list.customContextMenuRequested.connect(
+            lambda at: self.menu_wanted.emit(self.list.mapToGlobal(at))
+        )
         column.addWidget(self.list, 1)
-        self.mask_from = QPushButton(translate("panels", "Mask: own pick"))
+        self.mask_from = QPushButton(translate("Mask: own pick"))
         self.mask_menu = QMenu(self)
         self.mask_menu.aboutToShow.connect(lambda: fill_mask_menu(self.mask_menu, workspace))
         self.mask_from.setMenu(self.mask_menu)
@@ -199,12 +261,22 @@ class StackPanel(QWidget):
         stack, work = workspace.stack, workspace.work
         #: The buttons by what they do.
         self.buttons: dict[str, QToolButton] = {}
-        add = translate("panels", "A new sieve; it changes nothing until you move something (Ctrl+Shift+N)")
+        add = translate("A new sieve; it changes nothing until you move something (Ctrl+Shift+N)")
         for name, drawing, tip, act in (
             ("add", "plus", add, stack.add),
-            ("remove", "trash-2", translate("panels", "Remove this sieve"), self.remove),
-            ("up", "arrow-up", translate("panels", "Move up the stack"), lambda: stack.move(work.sieve.id, -1)),
-            ("down", "arrow-down", translate("panels", "Move down the stack"), lambda: stack.move(work.sieve.id, 1)),
+            ("remove", "trash-2", translate("Remove this sieve"), self.remove),
+            (
+                "up",
+                "arrow-up",
+                translate("Move up the stack"),
+                lambda: stack.move(work.sieve.id, -1),
+            ),
+            (
+                "down",
+                "arrow-down",
+                translate("Move down the stack"),
+                lambda: stack.move(work.sieve.id, 1),
+            ),
         ):
             button = QToolButton()
             with_icon(button, drawing, tip)
@@ -240,7 +312,9 @@ class StackPanel(QWidget):
 
     def _reordered(self) -> None:
         items = [self.list.item(row) for row in range(self.list.count())]
-        self._stack.order([item.data(Qt.ItemDataRole.UserRole) for item in items if item is not None])
+        self._stack.order(
+            [item.data(Qt.ItemDataRole.UserRole) for item in items if item is not None]
+        )
         self.follow()
 
     def rename(self) -> None:
@@ -248,14 +322,16 @@ class StackPanel(QWidget):
         self.list.editItem(self.list.currentItem())
 
     def remove(self) -> None:
-        """Take the current sieve off the stack; when others lean on its mask, say which, and offer to give them copies of it."""
+        """Take the current sieve off the stack; when others lean on its mask, say which, and offer
+        to give them copies of it.
+        """
         project, sieve = self._work.project, self._work.sieve
         leaning = leaning_on(project, sieve.id)
         if leaning:
             names = ", ".join(other.name for other in leaning)
             words = translate(
-                "panels",
-                "The mask of {names} is made from {name}. Remove {name}? Masks that are the same or its opposite keep"
+                "The mask of {names} is made from {name}. Remove {name}? Masks that are the same "
+                "or its opposite keep"
                 " a copy; where it is one of several, the others go on without it.",
                 names=names,
                 name=sieve.name,
@@ -269,19 +345,27 @@ class StackPanel(QWidget):
         if not 0 <= row < len(self._work.project.stack):
             return
         sieve = self._work.project.stack[row]
-        on, name = item.checkState() == Qt.CheckState.Checked, item.text().split(GAP)[0].strip()[:200] or sieve.name
+        on, name = (
+            item.checkState() == Qt.CheckState.Checked,
+            item.text().split(GAP)[0].strip()[:200] or sieve.name,
+        )
         what = (
-            (translate("panels", "Switch sieve on") if on else translate("panels", "Switch sieve off"))
+            (translate("Switch sieve on") if on else translate("Switch sieve off"))
             if on != sieve.on
-            else translate("panels", "Rename sieve")
+            else translate("Rename sieve")
         )
         self._work.edit(lambda project: project.with_sieve(sieve.but(on=on, name=name)), what)
 
     def _take(self, result: Rendered) -> None:
         if not result.wanted.looking.peeking:
-            # The share of the sieve that is worked on is counted where it is seen: both figures of the window are the same.
+            # The share of the sieve that is worked on is counted where it is seen: both figures of
+            # the window are the same.
             here = result.thumbnails.get(result.wanted.sieve_id)
-            counted = {result.wanted.sieve_id: replace(here, coverage=result.coverage.whole)} if here is not None and _whole(result) else {}
+            counted = (
+                {result.wanted.sieve_id: replace(here, coverage=result.coverage.whole)}
+                if here is not None and _whole(result)
+                else {}
+            )
             self._thumbnails = result.thumbnails | counted
             if not self._soon.isActive():
                 self._soon.start()
@@ -295,17 +379,22 @@ class StackPanel(QWidget):
     def _same_rows(self) -> bool:
         """Return whether the list still shows the sieves there are, so that following can wait."""
         stack = self._work.project.stack
-        return self.list.count() == len(stack) and all(
-            self.list.item(k).text().split(GAP)[0] == s.name and (self.list.item(k).checkState() == Qt.CheckState.Checked) == s.on  # type: ignore[union-attr]
-            for k, s in enumerate(stack)
-        )
+        rows = [self.list.item(k) for k in range(self.list.count())]
+        shown = [
+            (row.text().split(GAP)[0], row.checkState() == Qt.CheckState.Checked)
+            for row in rows
+            if row is not None
+        ]
+        return shown == [(s.name, s.on) for s in stack]
 
     def _catch_up(self) -> None:
         if self.list.state() != QListWidget.State.EditingState:
             self.follow()
 
     def _chips(self, sieve: Sieve, depth: int = 0) -> list[QColor]:
-        """The colours it keeps, three at most; of a mask made from others', the first of each of them."""
+        """The colours it keeps, three at most; of a mask made from others', the first of each of
+        them.
+        """
         if sieve.mask_from == "own" or depth > 8:
             kept = (sample for sample in sieve.pick.samples if sample.role == "keep")
             return [screen_colour(sample.colour) for sample in itertools.islice(kept, 3)]
@@ -313,7 +402,9 @@ class StackPanel(QWidget):
         return [colour for colours in others for colour in colours][:3]
 
     def _picture(self, sieve: Sieve, mask: SmallMask | None) -> _Pictured:
-        """A chip of the kept colours beside a small picture of the mask; the one there is where it is the same."""
+        """A chip of the kept colours beside a small picture of the mask; the one there is where it
+        is the same.
+        """
         size, ratio = RAILED if self._delegate.railed else LISTED, self.devicePixelRatioF()
         chips = self._chips(sieve)
         of = (size, ratio, [chip.rgb() for chip in chips])
@@ -331,7 +422,12 @@ class StackPanel(QWidget):
             if pixels is not None:
                 image = image_of(pixels)
                 shown = image.size().scaled(size, Qt.AspectRatioMode.KeepAspectRatio)
-                place = QRect(CHIP + (wide - shown.width()) // 2, (high - shown.height()) // 2, shown.width(), shown.height())
+                place = QRect(
+                    CHIP + (wide - shown.width()) // 2,
+                    (high - shown.height()) // 2,
+                    shown.width(),
+                    shown.height(),
+                )
                 painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
                 painter.drawImage(place, image)
         icon = QIcon(pixmap)
@@ -342,26 +438,53 @@ class StackPanel(QWidget):
         """Show the stack as it is now."""
         solo = self._work.project.solo
         groups = {
-            group.id: translate("panels", "in {name}{off}", name=group.name, off="" if group.on else translate("panels", " (off)"))
+            group.id: translate(
+                "in {name}{off}",
+                name=group.name,
+                off="" if group.on else translate(" (off)"),
+            )
             for group in self._work.project.groups
         }
-        source = mask_words(self._work.project, self._work.sieve) or translate("panels", "own pick")
+        source = mask_words(self._work.project, self._work.sieve) or translate("own pick")
         self.mask_from.setText(
-            translate("panels", "Mask") if self._delegate.railed else translate("panels", "Mask: {source}", source=source)
+            translate("Mask")
+            if self._delegate.railed
+            else translate("Mask: {source}", source=source)
         )
-        self.mask_from.setToolTip(translate("panels", "Where the mask of this sieve comes from, live: now {source}", source=source))
+        self.mask_from.setToolTip(
+            translate(
+                "Where the mask of this sieve comes from, live: now {source}",
+                source=source,
+            )
+        )
         stack = self._work.project.stack
-        self._pictured = {sieve.id: self._picture(sieve, self._thumbnails.get(sieve.id)) for sieve in stack}
+        self._pictured = {
+            sieve.id: self._picture(sieve, self._thumbnails.get(sieve.id)) for sieve in stack
+        }
         with QSignalBlocker(self.list):
-            for item, sieve in zip(rows_for(self.list, [sieve.id for sieve in stack]), stack, strict=True):
+            for item, sieve in zip(
+                rows_for(self.list, [sieve.id for sieve in stack]), stack, strict=True
+            ):
                 mask = self._thumbnails.get(sieve.id)
                 notes = [decimals(f"{100 * mask.coverage:.1f} %")] if mask is not None else []
                 group = groups.get(sieve.group, "")
-                more = (mask_words(self._work.project, sieve), group, "solo" if sieve.id == solo else "")
+                more = (
+                    mask_words(self._work.project, sieve),
+                    group,
+                    "solo" if sieve.id == solo else "",
+                )
                 notes += [words for words in more if words]
                 tick(item, sieve.on)
                 item.setText(GAP.join([sieve.name, BETWEEN.join(notes)]) if notes else sieve.name)
-                item.setToolTip("\n".join([sieve.name, *notes, translate("panels", "The box switches it, F2 renames it, drag to reorder")]))
+                item.setToolTip(
+                    "\n".join(
+                        [
+                            sieve.name,
+                            *notes,
+                            translate("The box switches it, F2 renames it, drag to reorder"),
+                        ]
+                    )
+                )
                 set_icon(item, self._pictured[sieve.id].icon)
                 if sieve.id == self._work.sieve.id:
                     self.list.setCurrentItem(item)

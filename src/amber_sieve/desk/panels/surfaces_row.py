@@ -1,4 +1,6 @@
-"""Chips, one for each main surface of the picture: to point at for its mask, to click for a pick. They can be folded away."""
+"""Chips, one for each main surface of the picture: to point at for its mask, to click for a pick.
+They can be folded away.
+"""
 
 from __future__ import annotations
 
@@ -6,11 +8,14 @@ from PyQt6.QtCore import QEvent, QSize, Qt
 from PyQt6.QtGui import QEnterEvent, QGuiApplication, QIcon, QPixmap
 from PyQt6.QtWidgets import QGridLayout, QToolButton, QVBoxLayout, QWidget
 
-from ...language import decimals, translate
-from ...workspace.surfaces import Chip, SurfacesController
+from ...language import decimals, translator
+from ...workspace.viewing.surfaces import Chip, SurfacesController
 from ...workspace.workspace import Workspace
 from ..widgets.block import Block
 from ..widgets.drawing import image_of
+
+translate = translator("panels")
+
 
 #: Largest width and height of a chip, pixels, and chips in a row.
 CHIP = (42, 28)
@@ -27,12 +32,20 @@ class ChipButton(QToolButton):
         image = image_of(chip.pixels)
         self.setObjectName("chip")
         self.setIcon(QIcon(QPixmap.fromImage(image.copy())))
-        self.setIconSize(QSize(image.width(), image.height()).scaled(*CHIP, Qt.AspectRatioMode.KeepAspectRatio))
+        self.setIconSize(
+            QSize(image.width(), image.height()).scaled(*CHIP, Qt.AspectRatioMode.KeepAspectRatio)
+        )
         share = decimals(f"{100 * chip.share:.0f} %") if chip.share >= 0.01 else "under 1 %"
         self.setToolTip(
-            translate("panels", "A surface that holds {share} of the picture. Click to pick it, Ctrl+click for a new sieve", share=share)
+            translate(
+                "A surface that holds {share} of the picture. Click to pick it, Ctrl+click for a "
+                "new sieve",
+                share=share,
+            )
         )
-        self.setAccessibleName(translate("panels", "Surface {number}, {share} of the picture", number=number, share=share))
+        self.setAccessibleName(
+            translate("Surface {number}, {share} of the picture", number=number, share=share)
+        )
         self.clicked.connect(self._take)
 
     def _take(self) -> None:
@@ -49,14 +62,19 @@ class ChipButton(QToolButton):
 
 
 class SurfacesRow(QWidget):
-    """The chips under a heading that folds them away; hidden while none are known and they are looked for."""
+    """The chips under a heading that folds them away; hidden while none are known and they are
+    looked for.
+    """
 
     def __init__(self, workspace: Workspace) -> None:
         super().__init__()
         self._surfaces, self._preferences = workspace.surfaces, workspace.preferences
-        self.fold = Block(translate("panels", "Surfaces"), plain=True)
+        self.fold = Block(translate("Surfaces"), plain=True)
         self.fold.arrow.setToolTip(
-            translate("panels", "Main surfaces of the picture, found by themselves: point at one for its mask, click it to pick it")
+            translate(
+                "Main surfaces of the picture, found by themselves: point at one for its mask, "
+                "click it to pick it",
+            )
         )
         self.fold.folded.connect(lambda on: self._preferences.change(surfaces=on))
         column = QVBoxLayout(self)
@@ -74,7 +92,9 @@ class SurfacesRow(QWidget):
         for button in self.chips:
             self.grid.removeWidget(button)
             button.deleteLater()
-        self.chips = [ChipButton(self._surfaces, chip, number) for number, chip in enumerate(chips, start=1)]
+        self.chips = [
+            ChipButton(self._surfaces, chip, number) for number, chip in enumerate(chips, start=1)
+        ]
         for number, button in enumerate(self.chips):
             self.grid.addWidget(button, number // ACROSS, number % ACROSS)
 

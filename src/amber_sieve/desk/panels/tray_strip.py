@@ -20,12 +20,15 @@ from PyQt6.QtWidgets import (
     QStyleOptionViewItem,
 )
 
-from ...language import translate
+from ...language import translator
 from ...media.stills.thumbnails import SIDE
-from ...workspace.tray import Entry
+from ...workspace.document.tray import Entry
 from ...workspace.workspace import Workspace
 from ..style import AMBER, INK
 from ..widgets.drawing import image_of
+
+translate = translator("panels")
+
 
 #: Height of the tray: a small picture, its name and a bar to scroll by, pixels.
 HEIGHT = 104
@@ -49,13 +52,17 @@ def _icon(pixels: np.ndarray | None) -> QIcon:
 
 
 class _Chip(QStyledItemDelegate):
-    """A thumbnail with its name; the one in the window has an amber bar and a pointer, those that are chosen a tick."""
+    """A thumbnail with its name; the one in the window has an amber bar and a pointer, those that
+    are chosen a tick.
+    """
 
     def __init__(self, strip: TrayStrip) -> None:
         super().__init__(strip)
         self._strip = strip
 
-    def paint(self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex) -> None:
+    def paint(
+        self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex
+    ) -> None:
         super().paint(painter, option, index)
         if painter is None:
             return
@@ -68,25 +75,40 @@ class _Chip(QStyledItemDelegate):
             painter.drawRect(QRectF(box.left() + 3, box.top() + 1, box.width() - 6, 3))
             middle = box.center().x()
             painter.drawPolygon(
-                QPolygonF([QPointF(middle - 6, box.top() + 4), QPointF(middle + 6, box.top() + 4), QPointF(middle, box.top() + 11)])
+                QPolygonF(
+                    [
+                        QPointF(middle - 6, box.top() + 4),
+                        QPointF(middle + 6, box.top() + 4),
+                        QPointF(middle, box.top() + 11),
+                    ]
+                )
             )
         if option.state & QStyle.StateFlag.State_Selected and len(self._strip.selectedItems()) > 1:
             spot = QPointF(box.left() + 14, box.top() + 15)
             painter.setBrush(QColor(20, 20, 20))
             painter.drawEllipse(spot, 9, 9)
             painter.setPen(QPen(INK, 2))
-            painter.drawPolyline(QPolygonF([spot + QPointF(-4, 0), spot + QPointF(-1, 4), spot + QPointF(5, -4)]))
+            painter.drawPolyline(
+                QPolygonF([spot + QPointF(-4, 0), spot + QPointF(-1, 4), spot + QPointF(5, -4)])
+            )
         painter.restore()
 
 
 class TrayStrip(QListWidget):
-    """A click shows a picture; Ctrl and Shift choose several for what the menu does. Hidden while only one is open."""
+    """A click shows a picture; Ctrl and Shift choose several for what the menu does. Hidden while
+    only one is open.
+    """
 
     def __init__(self, workspace: Workspace) -> None:
         super().__init__()
-        self._pictures, self._saving, self._sharing, self._tray = workspace.pictures, workspace.saving, workspace.sharing, workspace.tray
+        self._pictures, self._saving, self._sharing, self._tray = (
+            workspace.pictures,
+            workspace.saving,
+            workspace.sharing,
+            workspace.tray,
+        )
         self.setObjectName("tray")
-        self.setAccessibleName(translate("panels", "Tray"))
+        self.setAccessibleName(translate("Tray"))
         self.setViewMode(QListView.ViewMode.IconMode)
         self.setFlow(QListView.Flow.LeftToRight)
         self.setWrapping(False)
@@ -152,16 +174,17 @@ class TrayStrip(QListWidget):
             item.setText(wanted[2])
             item.setToolTip(
                 translate(
-                    "panels",
                     "{source}{shared}\nA click shows it, Ctrl+click chooses several",
                     source=entry.source,
-                    shared=chr(10) + translate("panels", "↔ has the shared stack") if entry.shared else "",
+                    shared=chr(10) + translate("↔ has the shared stack") if entry.shared else "",
                 )
             )
         self._shown[row : row + 1] = [wanted]
 
     def _words(self, entry: Entry) -> str:
-        return f"{'↔ ' if entry.shared else ''}{'• ' if entry.document.history.changed else ''}{entry.name}"
+        shared = "↔ " if entry.shared else ""
+        changed = "• " if entry.document.history.changed else ""
+        return f"{shared}{changed}{entry.name}"
 
     @property
     def chosen(self) -> list[Entry]:
@@ -170,7 +193,9 @@ class TrayStrip(QListWidget):
         return found or [self._tray.current]
 
     def _clicked(self, item: QListWidgetItem) -> None:
-        if not QGuiApplication.keyboardModifiers() & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier):
+        if not QGuiApplication.keyboardModifiers() & (
+            Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier
+        ):
             self._pictures.go_to(item.data(_ENTRY))
 
     def _menu(self, at: QPoint) -> None:
@@ -185,14 +210,22 @@ class TrayStrip(QListWidget):
         text = board.text() if board is not None else ""
         shared = all(entry.shared for entry in chosen)
         for title, act in (
-            (translate("panels", "Paste sieve to the chosen"), functools.partial(self._sharing.paste, chosen, text)),
-            (translate("panels", "Paste sieve, fit tolerances to each"), functools.partial(self._sharing.paste, chosen, text, True)),
             (
-                translate("panels", "Own stack for each") if shared else translate("panels", "One stack shared by the chosen"),
+                translate("Paste sieve to the chosen"),
+                functools.partial(self._sharing.paste, chosen, text),
+            ),
+            (
+                translate("Paste sieve, fit tolerances to each"),
+                functools.partial(self._sharing.paste, chosen, text, True),
+            ),
+            (
+                translate("Own stack for each")
+                if shared
+                else translate("One stack shared by the chosen"),
                 functools.partial(self._sharing.share, chosen, not shared),
             ),
-            (translate("panels", "Choose all"), self.selectAll),
-            (translate("panels", "Close the chosen"), self.close_chosen),
+            (translate("Choose all"), self.selectAll),
+            (translate("Close the chosen"), self.close_chosen),
         ):
             action = menu.addAction(title)
             assert action is not None
@@ -202,11 +235,17 @@ class TrayStrip(QListWidget):
         """Take the chosen pictures off the tray; unsaved work is asked about."""
         unsaved = [entry for entry in self.chosen if entry.document.history.changed]
         if unsaved:
-            names = ", ".join(entry.name for entry in unsaved[:5]) + (" …" if len(unsaved) > 5 else "")
+            names = ", ".join(entry.name for entry in unsaved[:5]) + (
+                " …" if len(unsaved) > 5 else ""
+            )
             choice = QMessageBox.question(
-                self, "Amber Sieve", translate('panels', '{names}: changes are not saved.', names=names),
-                QMessageBox.StandardButton.SaveAll | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
-            )  # fmt: skip
+                self,
+                "Amber Sieve",
+                translate("{names}: changes are not saved.", names=names),
+                QMessageBox.StandardButton.SaveAll
+                | QMessageBox.StandardButton.Discard
+                | QMessageBox.StandardButton.Cancel,
+            )
             if choice == QMessageBox.StandardButton.Cancel:
                 return
             if choice == QMessageBox.StandardButton.SaveAll and not self._saving.save_all():

@@ -1,12 +1,17 @@
-"""The port at which control surfaces are listened to: on this machine only, and only where a person has switched it on."""
+"""The port at which control surfaces are listened to: on this machine only, and only where a person
+has switched it on.
+"""
 
 from __future__ import annotations
 
 from PyQt6.QtCore import QObject
 from PyQt6.QtNetwork import QHostAddress, QUdpSocket
 
-from ...language import translate
+from ...language import translator
 from ...workspace.workspace import Workspace
+
+translate = translator("start")
+
 
 #: Packets that are read at a time, so that a flood leaves room for what else is to be done.
 AT_ONCE = 64
@@ -19,7 +24,11 @@ class ControlPort(QObject):
 
     def __init__(self, workspace: Workspace, parent: QObject) -> None:
         super().__init__(parent)
-        self._preferences, self._remote, self._speech = workspace.preferences, workspace.control_surfaces, workspace.speech
+        self._preferences, self._remote, self._speech = (
+            workspace.preferences,
+            workspace.control_surfaces,
+            workspace.speech,
+        )
         self._socket: QUdpSocket | None = None
         self._port = 0
         #: Where the newest surfaces listen.
@@ -46,7 +55,11 @@ class ControlPort(QObject):
             socket = QUdpSocket(self)
             if not socket.bind(QHostAddress(QHostAddress.SpecialAddress.LocalHost), wanted):
                 self._speech.trouble.emit(
-                    translate("start", "Port {port} cannot be listened to: another program uses it. Choose another.", port=wanted)
+                    translate(
+                        "Port {port} cannot be listened to: another program uses it. Choose "
+                        "another.",
+                        port=wanted,
+                    )
                 )
                 return
             socket.readyRead.connect(self._read)
@@ -70,11 +83,13 @@ class ControlPort(QObject):
             self._remote.take(bytes(held.data().data()))
 
     def _tell_damaged(self) -> None:
-        """Say once that something sends what is no Open Sound Control; later packets are only counted."""
+        """Say once that something sends what is no Open Sound Control; later packets are only
+        counted.
+        """
         self._speech.said.emit(
             translate(
-                "start",
-                "Port {port} receives packets that are not Open Sound Control: they are ignored. Check what sends to it.",
+                "Port {port} receives packets that are not Open Sound Control: they are ignored. "
+                "Check what sends to it.",
                 port=self.port,
             )
         )
@@ -82,4 +97,6 @@ class ControlPort(QObject):
     def _tell(self, packet: bytes) -> None:
         if self._socket is not None:
             for port in self._listeners:
-                self._socket.writeDatagram(packet, QHostAddress(QHostAddress.SpecialAddress.LocalHost), port)
+                self._socket.writeDatagram(
+                    packet, QHostAddress(QHostAddress.SpecialAddress.LocalHost), port
+                )

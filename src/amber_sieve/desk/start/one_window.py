@@ -1,7 +1,8 @@
 """One window for a person: a file that is opened from outside reaches the one that runs already.
 
-The door is a socket in a folder that only this person may enter, and either side looks at whose process the other is: another user of
-the machine can neither take what is handed over nor hand over anything.
+The door is a socket in a folder that only this person may enter, and either side looks at whose
+process the other is: another user of the machine can neither take what is handed over nor hand over
+anything.
 """
 
 from __future__ import annotations
@@ -44,7 +45,9 @@ def _is_private(folder: pathlib.Path) -> bool:
 
 
 def _folder() -> pathlib.Path | None:
-    """The folder of the door: in freedesktop's folder for what runs, or one of our own; None where neither is private."""
+    """The folder of the door: in freedesktop's folder for what runs, or one of our own; None where
+    neither is private.
+    """
     given = os.environ.get("XDG_RUNTIME_DIR", "")
     places = [pathlib.Path(given)] if given and _is_private(pathlib.Path(given)) else []
     for place in (*places, state_folder()):
@@ -62,7 +65,11 @@ def _name() -> str:
     """Path of the socket, one for each display; "" where there can be none."""
     display = os.environ.get("WAYLAND_DISPLAY") or os.environ.get("DISPLAY") or "offscreen"
     folder = _folder()
-    path = str(folder / "".join(letter for letter in display if letter.isalnum())[:40]) if folder is not None else ""
+    path = (
+        str(folder / "".join(letter for letter in display if letter.isalnum())[:40])
+        if folder is not None
+        else ""
+    )
     return path if len(os.fsencode(path)) <= LONGEST else ""
 
 
@@ -70,7 +77,9 @@ def _is_ours(connection: QLocalSocket) -> bool:
     """Return whether the process at the other end is this person's."""
     try:
         with sockets.socket(fileno=os.dup(int(connection.socketDescriptor()))) as held:  # type: ignore[call-overload]
-            _, user, _ = CREDENTIALS.unpack(held.getsockopt(sockets.SOL_SOCKET, sockets.SO_PEERCRED, CREDENTIALS.size))
+            _, user, _ = CREDENTIALS.unpack(
+                held.getsockopt(sockets.SOL_SOCKET, sockets.SO_PEERCRED, CREDENTIALS.size)
+            )
     except (OSError, struct.error, TypeError):
         return False
     return bool(user == os.getuid())
@@ -90,14 +99,24 @@ def handed_over(paths: list[pathlib.Path]) -> bool:
     connection = _connected()
     if connection is None:
         return False
-    connection.write(json.dumps([str(path.absolute()) for path in paths[:MOST]]).encode("ascii") + b"\n")
-    return connection.waitForBytesWritten(PATIENCE) and connection.waitForReadyRead(PATIENCE) and connection.readAll().data() == b"taken\n"
+    connection.write(
+        json.dumps([str(path.absolute()) for path in paths[:MOST]]).encode("ascii") + b"\n"
+    )
+    return (
+        connection.waitForBytesWritten(PATIENCE)
+        and connection.waitForReadyRead(PATIENCE)
+        and connection.readAll().data() == b"taken\n"
+    )
 
 
 def paths_in(message: bytes) -> list[pathlib.Path]:
     """The files that a message names; raises ValueError for anything but a list of paths."""
     held = json.loads(message) if len(message) <= LARGEST else None
-    if not isinstance(held, list) or not 0 < len(held) <= MOST or not all(isinstance(one, str) and one for one in held):
+    if (
+        not isinstance(held, list)
+        or not 0 < len(held) <= MOST
+        or not all(isinstance(one, str) and one for one in held)
+    ):
         raise ValueError("this is no list of paths")
     for one in held:
         one.encode("utf-8")  # a lone surrogate raises
@@ -119,7 +138,9 @@ class Door(QObject):
         self._server.setSocketOptions(QLocalServer.SocketOption.UserAccessOption)
         self._server.newConnection.connect(self._opened)
         name = _name()
-        if name and not self._server.listen(name) and _connected() is None:  # what a window that crashed has left
+        if (
+            name and not self._server.listen(name) and _connected() is None
+        ):  # what a window that crashed has left
             QLocalServer.removeServer(name)
             self._server.listen(name)
 

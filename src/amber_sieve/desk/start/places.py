@@ -8,7 +8,9 @@ import sys
 
 #: The repository, or what the package was installed into; a package of a distribution says where.
 ROOT = pathlib.Path(__file__).parents[4]
-SHARED = pathlib.Path(os.environ.get("AMBER_SIEVE_SHARE") or pathlib.Path(sys.prefix) / "share" / "amber-sieve")
+SHARED = pathlib.Path(
+    os.environ.get("AMBER_SIEVE_SHARE") or pathlib.Path(sys.prefix) / "share" / "amber-sieve"
+)
 
 
 def _first(*places: pathlib.Path) -> pathlib.Path | None:
@@ -26,5 +28,7 @@ def guide() -> pathlib.Path | None:
 
 
 def folder_for_exports(path: pathlib.Path) -> pathlib.Path:
-    """Return where what is made of a file is put if nobody says otherwise: beside it, or at home where that folder cannot be written to."""
+    """Return where what is made of a file is put if nobody says otherwise: beside it, or at home
+    where that folder cannot be written to.
+    """
     return path.parent if os.access(path.parent, os.W_OK) else pathlib.Path.home()

@@ -9,10 +9,19 @@ from collections.abc import Callable
 import numpy as np
 from PyQt6.QtCore import QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QHideEvent, QIcon, QPixmap, QShowEvent
-from PyQt6.QtWidgets import QGridLayout, QLabel, QListView, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QGridLayout,
+    QLabel,
+    QListView,
+    QListWidget,
+    QListWidgetItem,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from ...errors import Trouble
-from ...language import translate
+from ...language import translator
 from ...media.formats import PROJECT
 from ...media.stills.thumbnails import SIDE, thumbnail
 from ...progress import Cancelled
@@ -22,6 +31,9 @@ from ..widgets.drawing import pixmap_of
 from ..widgets.icon import with_icon
 from .places import demo_project, guide
 
+translate = translator("start")
+
+
 #: Most pictures of recent work that are shown.
 MOST = 8
 _PATH = Qt.ItemDataRole.UserRole
@@ -30,34 +42,64 @@ _PATH = Qt.ItemDataRole.UserRole
 def _small(path: pathlib.Path) -> np.ndarray | None:
     """A small picture of a picture, a clip, or what a project is of; None where there is none."""
     with contextlib.suppress(Trouble, OSError, MemoryError):
-        return thumbnail(pathlib.Path(storage.load(path).source) if path.suffix.lower() == PROJECT else path)
+        return thumbnail(
+            pathlib.Path(storage.load(path).source) if path.suffix.lower() == PROJECT else path
+        )
     return None
 
 
 class StartView(QWidget):
-    """Open, the demo, the guide, and what was worked on last; files can be dropped anywhere on the window."""
+    """Open, the demo, the guide, and what was worked on last; files can be dropped anywhere on the
+    window.
+    """
 
     #: The path of recent work, and its small picture.
     _made = pyqtSignal(str, object)
 
     def __init__(
-        self, workspace: Workspace, ask_open: Callable[[], object], show_guide: Callable[[], object], tour: Callable[[], object]
+        self,
+        workspace: Workspace,
+        ask_open: Callable[[], object],
+        show_guide: Callable[[], object],
+        tour: Callable[[], object],
     ) -> None:
         super().__init__()
-        self._pictures, self._preferences, self._workers = workspace.pictures, workspace.preferences, workspace.workers
+        self._pictures, self._preferences, self._workers = (
+            workspace.pictures,
+            workspace.preferences,
+            workspace.workers,
+        )
         self._made.connect(self._draw)
-        self.open, self.demo, self.guide, self.tour = QPushButton(), QPushButton(), QPushButton(), QPushButton()
-        with_icon(self.open, "folder-open", translate("start", "Open pictures, clips or projects (Ctrl+O)"), translate("start", "Open…"))
+        self.open, self.demo, self.guide, self.tour = (
+            QPushButton(),
+            QPushButton(),
+            QPushButton(),
+            QPushButton(),
+        )
+        with_icon(
+            self.open,
+            "folder-open",
+            translate("Open pictures, clips or projects (Ctrl+O)"),
+            translate("Open…"),
+        )
         with_icon(
             self.demo,
             "palette",
-            translate("start", "Open the glaze yard, a made-up picture to try things on"),
-            translate("start", "Open the demo"),
+            translate("Open the glaze yard, a made-up picture to try things on"),
+            translate("Open the demo"),
         )
         with_icon(
-            self.tour, "play", translate("start", "Six steps on the demo, each in your own hands"), translate("start", "Take the tour")
+            self.tour,
+            "play",
+            translate("Six steps on the demo, each in your own hands"),
+            translate("Take the tour"),
         )
-        with_icon(self.guide, "list", translate("start", "What each thing is for, page by page"), translate("start", "Read the guide"))
+        with_icon(
+            self.guide,
+            "list",
+            translate("What each thing is for, page by page"),
+            translate("Read the guide"),
+        )
         self.open.clicked.connect(lambda: ask_open())
         self.demo.clicked.connect(self._open_demo)
         self.guide.clicked.connect(lambda: show_guide())
@@ -67,8 +109,10 @@ class StartView(QWidget):
         self.guide.setVisible(guide() is not None)
         title = QLabel("Amber Sieve")
         title.setObjectName("title")
-        what = QLabel(translate("start", "Pick colours in a picture or a clip, and change only those."))
-        drop = QLabel(translate("start", "Or drop pictures, clips, projects or folders anywhere on this window."))
+        what = QLabel(translate("Pick colours in a picture or a clip, and change only those."))
+        drop = QLabel(
+            translate("Or drop pictures, clips, projects or folders anywhere on this window.")
+        )
         drop.setObjectName("dim")
         for label in (what, drop):
             label.setWordWrap(True)
@@ -77,10 +121,10 @@ class StartView(QWidget):
         for number, button in enumerate((self.open, self.demo, self.tour, self.guide)):
             row.addWidget(button, number // 2, number % 2)
         row.setColumnStretch(2, 1)
-        self.heading = QLabel(translate("start", "Recent work"))
+        self.heading = QLabel(translate("Recent work"))
         self.heading.setObjectName("heading")
         self.recent = QListWidget()
-        self.recent.setAccessibleName(translate("start", "Recent work"))
+        self.recent.setAccessibleName(translate("Recent work"))
         self.recent.setViewMode(QListView.ViewMode.IconMode)
         self.recent.setMovement(QListView.Movement.Static)
         self.recent.setResizeMode(QListView.ResizeMode.Adjust)
@@ -104,10 +148,13 @@ class StartView(QWidget):
 
     def hideEvent(self, event: QHideEvent | None) -> None:
         super().hideEvent(event)
-        self._workers.recents.forget()  # large pictures would go on being read beside what was opened
+        # large pictures would go on being read beside what was opened
+        self._workers.recents.forget()
 
     def _list(self) -> None:
-        paths = [path for path in map(pathlib.Path, self._preferences.values.recent) if path.exists()][:MOST]
+        paths = [
+            path for path in map(pathlib.Path, self._preferences.values.recent) if path.exists()
+        ][:MOST]
         self.heading.setVisible(bool(paths))
         self.recent.setVisible(bool(paths))
         self.recent.clear()

@@ -7,16 +7,20 @@ from dataclasses import dataclass
 
 from PyQt6.QtCore import QObject
 
-from ...language import translate
+from ...language import translator
 from ...project.model import Sieve
 from ...workspace.workspace import Workspace
 from ..widgets.notice import Notice
 from .places import demo_project
 
+translate = translator("start")
+
 
 @dataclass(frozen=True)
 class Step:
-    """A step of the tour: what is asked for, the page that it is done on, and whether it is done: asked of the sieve as it was when the step began, and as it is."""
+    """A step of the tour: what is asked for, the page that it is done on, and whether it is done:
+    asked of the sieve as it was when the step began, and as it is.
+    """
 
     words: str
     page: str
@@ -28,14 +32,49 @@ def _samples(sieve: Sieve, role: str) -> int:
 
 
 STEPS = (
-    Step(translate('start', '1 of 6: click the turquoise jar. Its mask appears in the other view.'), "pick", lambda before, now: bool(now.pick.samples) and now.pick != before.pick),
-    Step(translate('start', '2 of 6: hold Shift and click a part of the jar that is missing. It is kept too.'), "pick", lambda before, now: _samples(now, "keep") > _samples(before, "keep")),
-    Step(translate('start', '3 of 6: drag Tolerance, and watch the mask. The hill behind it shows how much each value takes.'), "pick", lambda before, now: [s.tolerance for s in now.pick.samples] != [s.tolerance for s in before.pick.samples]),
-    Step(translate('start', '4 of 6: on the page Edge, drag Grow a little. The outline moves.'), "edge", lambda before, now: now.edge.grow != before.edge.grow),
-    Step(translate('start', '5 of 6: on the page Adjust, drag Hue under Recolour. Only the jar changes.'), "adjust", lambda before, now: now.adjust.recolour != before.adjust.recolour),
-    Step(translate('start', '6 of 6: click Before above the picture, and click it again. Ctrl+E exports. Ctrl+Z takes back a '
-'step.'), "adjust", lambda before, now: False),
-)  # fmt: skip
+    Step(
+        translate("1 of 6: click the turquoise jar. Its mask appears in the other view."),
+        "pick",
+        lambda before, now: bool(now.pick.samples) and now.pick != before.pick,
+    ),
+    Step(
+        translate(
+            "2 of 6: hold Shift and click a part of the jar that is missing. It is kept too.",
+        ),
+        "pick",
+        lambda before, now: _samples(now, "keep") > _samples(before, "keep"),
+    ),
+    Step(
+        translate(
+            "3 of 6: drag Tolerance, and watch the mask. The hill behind it shows how much each "
+            "value "
+            "takes.",
+        ),
+        "pick",
+        lambda before, now: (
+            [s.tolerance for s in now.pick.samples] != [s.tolerance for s in before.pick.samples]
+        ),
+    ),
+    Step(
+        translate("4 of 6: on the page Edge, drag Grow a little. The outline moves."),
+        "edge",
+        lambda before, now: now.edge.grow != before.edge.grow,
+    ),
+    Step(
+        translate("5 of 6: on the page Adjust, drag Hue under Recolour. Only the jar changes."),
+        "adjust",
+        lambda before, now: now.adjust.recolour != before.adjust.recolour,
+    ),
+    Step(
+        translate(
+            "6 of 6: click Before above the picture, and click it again. Ctrl+E "
+            "exports. Ctrl+Z takes back a "
+            "step.",
+        ),
+        "adjust",
+        lambda before, now: False,
+    ),
+)
 
 
 class Tour(QObject):
@@ -43,7 +82,12 @@ class Tour(QObject):
 
     def __init__(self, workspace: Workspace, turn_to: Callable[[str], object]) -> None:
         super().__init__()
-        self._work, self._pictures, self._stack, self._turn_to = workspace.work, workspace.pictures, workspace.stack, turn_to
+        self._work, self._pictures, self._stack, self._turn_to = (
+            workspace.work,
+            workspace.pictures,
+            workspace.stack,
+            turn_to,
+        )
         self.notice = Notice(closable=False)
         #: The step that is asked for, None while nothing is.
         self.step: int | None = None
@@ -74,11 +118,17 @@ class Tour(QObject):
         self._turn_to(STEPS[step].page)
         last = step == len(STEPS) - 1
         self.notice.tell(
-            STEPS[step].words, translate("start", "End the tour") if last else translate("start", "Leave the tour"), self.leave
+            STEPS[step].words,
+            translate("End the tour") if last else translate("Leave the tour"),
+            self.leave,
         )
 
     def _look(self) -> None:
-        if self.step is not None and not self._work.dragging and STEPS[self.step].done(self._before, self._work.sieve):
+        if (
+            self.step is not None
+            and not self._work.dragging
+            and STEPS[self.step].done(self._before, self._work.sieve)
+        ):
             self._ask(self.step + 1)
 
     def leave(self) -> None:

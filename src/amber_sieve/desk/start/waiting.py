@@ -1,4 +1,6 @@
-"""Letting the window work until nothing is left to do: for the demo without a display, benchmarks and tests."""
+"""Letting the window work until nothing is left to do: for the demo without a display, benchmarks
+and tests.
+"""
 
 from __future__ import annotations
 
@@ -21,22 +23,33 @@ def settle(workspace: Workspace, limit: float = 60.0) -> None:
     end = time.monotonic() + limit
     while time.monotonic() < end:
         QApplication.processEvents()
-        shown = workspace.viewing.last is not None and workspace.viewing.last.wanted == workspace.viewing.wanted()
+        shown = (
+            workspace.viewing.last is not None
+            and workspace.viewing.last.wanted == workspace.viewing.wanted()
+        )
         if workspace.idle and (shown or workspace.work.opened is None):
             QApplication.processEvents()
             if workspace.idle:
                 return
         time.sleep(0.002)
-    raise TimeoutError(f"the window was still busy after {limit:.0f} seconds: {_what_for(workspace)}")
+    raise TimeoutError(
+        f"the window was still busy after {limit:.0f} seconds: {_what_for(workspace)}"
+    )
 
 
 def _what_for(workspace: Workspace) -> str:
     """Name what is not done."""
     workers, viewing = workspace.workers, workspace.viewing
     busy = [name for name, one in vars(workers).items() if not getattr(one, "idle", True)]
-    busy += ["dragging"] * workspace.work.dragging + ["thumbnails"] * (not workspace.pictures.thumbnails.idle)
+    busy += ["dragging"] * workspace.work.dragging + ["thumbnails"] * (
+        not workspace.pictures.thumbnails.idle
+    )
     wanted, last = viewing.wanted(), viewing.last
     if last is None:
         return ", ".join([*busy, "nothing was shown yet"])
-    other = [field.name for field in fields(wanted) if getattr(wanted, field.name) != getattr(last.wanted, field.name)]
+    other = [
+        field.name
+        for field in fields(wanted)
+        if getattr(wanted, field.name) != getattr(last.wanted, field.name)
+    ]
     return ", ".join([*busy, *(f"another {name} is shown" for name in other)])

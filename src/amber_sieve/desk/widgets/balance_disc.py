@@ -1,35 +1,56 @@
-"""One disc for the balance of shadows, midtones and highlights, over the colours that the mask holds."""
+"""One disc for the balance of shadows, midtones and highlights, over the colours that the mask
+holds.
+"""
 
 from __future__ import annotations
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QFocusEvent, QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen
+from PyQt6.QtGui import (
+    QColor,
+    QFocusEvent,
+    QImage,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPainterPath,
+    QPen,
+)
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.adjust.balance import RANGES
-from ...language import decimals, named, translate
+from ...language import decimals, named, translator
 from ..style import AMBER, WELL
 from .drawing import image_of
 from .painting import paints
 
+translate = translator("widgets")
+
+
 #: The handles differ by their fill, as the ranges do.
-FILLS = {"shadows": QColor(20, 20, 20), "midtones": QColor(128, 128, 128), "highlights": QColor(245, 245, 245)}
+FILLS = {
+    "shadows": QColor(20, 20, 20),
+    "midtones": QColor(128, 128, 128),
+    "highlights": QColor(245, 245, 245),
+}
 #: Radius of the mark on the disc, screen pixels.
 SIZE = 6.0
 
 
 #: What its tooltip says.
 HELP = translate(
-    "widgets",
-    "Drag the dark, grey or light handle towards a hue; the farther from the middle, the more. Double-"
-    "click puts it back. Keys: Tab through the page as ever; Up and Down choose a handle, Left and Right "
+    "Drag the dark, grey or light handle towards a hue; the farther from the middle, the more. "
+    "Double-"
+    "click puts it back. Keys: Tab through the page as ever; Up and Down choose a handle, Left "
+    "and Right "
     "turn it, + and - move it out and in (Shift ×10), Home puts it back.",
 )
 
 
 class BalanceDisc(QWidget):
-    """A disc with a handle each for shadows, midtones and highlights; ``edited`` tells range, hue and how much of it."""
+    """A disc with a handle each for shadows, midtones and highlights; ``edited`` tells range, hue
+    and how much of it.
+    """
 
     edited = pyqtSignal(str, float, float)
     settled = pyqtSignal()
@@ -43,7 +64,7 @@ class BalanceDisc(QWidget):
         self._held = False
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setAccessibleName(translate("widgets", "Balance of shadows, midtones and highlights"))
+        self.setAccessibleName(translate("Balance of shadows, midtones and highlights"))
         self.setToolTip(HELP)
 
     def sizeHint(self) -> QSize:
@@ -53,7 +74,10 @@ class BalanceDisc(QWidget):
         """Hue (degrees) and colour (per cent) of every range."""
         if handles != self.handles:
             self.handles = dict(handles)
-            words = [decimals(f"{named(name)} {hue:.0f}°, {colour:.0f} %") for name, (hue, colour) in handles.items()]
+            words = [
+                decimals(f"{named(name)} {hue:.0f}°, {colour:.0f} %")
+                for name, (hue, colour) in handles.items()
+            ]
             self.setAccessibleDescription("; ".join(words))
             self.update()
 
@@ -108,10 +132,14 @@ class BalanceDisc(QWidget):
             painter.setPen(QPen(AMBER if name == self.chosen else QColor(160, 160, 160), 2))
             painter.drawEllipse(place, SIZE, SIZE)
         painter.setPen(QColor(200, 200, 200))
-        painter.drawText(QRectF(4, 2, self.width() - 8, 16), Qt.AlignmentFlag.AlignLeft, named(self.chosen))
+        painter.drawText(
+            QRectF(4, 2, self.width() - 8, 16), Qt.AlignmentFlag.AlignLeft, named(self.chosen)
+        )
         hue, colour = self.handles[self.chosen]
         painter.drawText(
-            QRectF(4, 2, self.width() - 8, 16), Qt.AlignmentFlag.AlignRight, decimals(f"{hue:.0f}°  {colour:.0f} %") if colour else ""
+            QRectF(4, 2, self.width() - 8, 16),
+            Qt.AlignmentFlag.AlignRight,
+            decimals(f"{hue:.0f}°  {colour:.0f} %") if colour else "",
         )
         if self.hasFocus():
             painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -128,14 +156,18 @@ class BalanceDisc(QWidget):
 
     def _drag_to(self, place: QPointF) -> None:
         away = place - self._middle()
-        self._set(float(np.degrees(np.arctan2(-away.y(), away.x()))), float(np.hypot(away.x(), away.y())) / self._radius() * 100)
+        self._set(
+            float(np.degrees(np.arctan2(-away.y(), away.x()))),
+            float(np.hypot(away.x(), away.y())) / self._radius() * 100,
+        )
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event is None or event.button() != Qt.MouseButton.LeftButton:
             return
         far = {name: (self.at(name) - event.position()).manhattanLength() for name in RANGES}
         nearest = min(RANGES, key=lambda name: (far[name], name != self.chosen))
-        # Where handles lie on each other, the chosen one is taken; away from all of them, it comes to the pointer.
+        # Where handles lie on each other, the chosen one is taken; away from all of them, it comes
+        # to the pointer.
         if far[nearest] <= 2 * SIZE:
             self.chosen = self.chosen if far[self.chosen] <= 2 * SIZE else nearest
         self._held = True
@@ -162,13 +194,21 @@ class BalanceDisc(QWidget):
             return
         key, (hue, colour) = event.key(), self.handles[self.chosen]
         times = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
-        turns, moves = {Qt.Key.Key_Left: 1, Qt.Key.Key_Right: -1}, {Qt.Key.Key_Plus: 1, Qt.Key.Key_Minus: -1}
+        turns, moves = (
+            {Qt.Key.Key_Left: 1, Qt.Key.Key_Right: -1},
+            {Qt.Key.Key_Plus: 1, Qt.Key.Key_Minus: -1},
+        )
         if key in (Qt.Key.Key_Up, Qt.Key.Key_Down):
-            self.chosen = RANGES[(RANGES.index(self.chosen) + (1 if key == Qt.Key.Key_Up else -1)) % 3]
+            self.chosen = RANGES[
+                (RANGES.index(self.chosen) + (1 if key == Qt.Key.Key_Up else -1)) % 3
+            ]
             self.update()
         elif key in turns or key in moves or key == Qt.Key.Key_Home:
             home = key == Qt.Key.Key_Home
-            self._set(0 if home else hue + times * turns.get(Qt.Key(key), 0), 0 if home else colour + times * moves.get(Qt.Key(key), 0))
+            self._set(
+                0 if home else hue + times * turns.get(Qt.Key(key), 0),
+                0 if home else colour + times * moves.get(Qt.Key(key), 0),
+            )
             self.settled.emit()
         else:
             super().keyPressEvent(event)

@@ -4,19 +4,31 @@ from __future__ import annotations
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QFocusEvent, QKeyEvent, QLinearGradient, QMouseEvent, QPainter, QPen, QPolygonF
+from PyQt6.QtGui import (
+    QColor,
+    QFocusEvent,
+    QKeyEvent,
+    QLinearGradient,
+    QMouseEvent,
+    QPainter,
+    QPen,
+    QPolygonF,
+)
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from ...core.bands.apply import band_curve
 from ...core.bands.interval import Corners, Interval, moved_corners
 from ...core.colour.oklab import one_from_oklab
 from ...core.colour.transfer import one_encoded
-from ...language import decimals, named, translate
+from ...language import decimals, named, translator
 from ...names import MEASURES
 from ...project.model import Band
 from ..style import AMBER, DIM, WELL
 from .drawing import Backdrop, line_through
 from .painting import paints
+
+translate = translator("widgets")
+
 
 #: Screen pixels within which a corner is grabbed.
 GRIP = 7.0
@@ -24,9 +36,10 @@ GRIP = 7.0
 
 #: What its tooltip says.
 HELP = translate(
-    "widgets",
-    "Drag a corner, or between them the whole; Shift moves the other side the opposite way, Ctrl moves "
-    "core and falloff of one side together. Keys: Left and Right nudge (Shift ×10, Alt ÷10), Up and Down "
+    "Drag a corner, or between them the whole; Shift moves the other side the opposite way, Ctrl "
+    "moves "
+    "core and falloff of one side together. Keys: Left and Right nudge (Shift ×10, Alt ÷10), Up "
+    "and Down "
     "choose what is nudged, Home is the full range, Space switches on and off, I inverts.",
 )
 
@@ -56,7 +69,7 @@ class BandEditor(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumHeight(58)
         self.setMouseTracking(True)
-        self.setAccessibleName(translate("widgets", "{measure} band", measure=named(measure)))
+        self.setAccessibleName(translate("{measure} band", measure=named(measure)))
         self.setToolTip(HELP)
 
     def sizeHint(self) -> QSize:
@@ -71,9 +84,13 @@ class BandEditor(QWidget):
         if band != self.band:
             self.band = band
             corners = [decimals(f"{corner:g}") for corner in band.corners]
-            state = "" if band.on else translate("widgets", ", off")
-            words = translate("widgets", "Fades in from {}, full from {} to {}, fades out to {}").format(*corners)
-            self.setAccessibleDescription(words + (translate("widgets", " (inverted)") if band.inverted else "") + state)
+            state = "" if band.on else translate(", off")
+            words = translate("Fades in from {}, full from {} to {}, fades out to {}").format(
+                *corners
+            )
+            self.setAccessibleDescription(
+                words + (translate(" (inverted)") if band.inverted else "") + state
+            )
             self.update()
 
     def show_histogram(self, counts: np.ndarray) -> None:
@@ -104,20 +121,36 @@ class BandEditor(QWidget):
 
     def _images(self, value: float) -> list[float]:
         """The places on the track where a value shows: a hue may show a turn away."""
-        return [v for v in (value - 360, value, value + 360) if self.low <= v <= self.high] if self.wraps else [value]
+        return (
+            [v for v in (value - 360, value, value + 360) if self.low <= v <= self.high]
+            if self.wraps
+            else [value]
+        )
 
     def _grip_at(self, x: float) -> tuple[int, float]:
         """Return which corner is at x (4: the band itself), and its distance."""
         assert self.band is not None
-        far = [(min(abs(self.x_of(v) - x) for v in self._images(corner) or [1e6]), k) for k, corner in enumerate(self.band.corners)]
-        # Where corners lie on each other, the outer ones are taken from outside, the inner ones from inside.
-        distance, grip = min(far, key=lambda pair: (round(pair[0] / 3), abs(pair[1] - 1.5) if self._inside(x) else -abs(pair[1] - 1.5)))
+        far = [
+            (min(abs(self.x_of(v) - x) for v in self._images(corner) or [1e6]), k)
+            for k, corner in enumerate(self.band.corners)
+        ]
+        # Where corners lie on each other, the outer ones are taken from outside, the inner ones
+        # from inside.
+        distance, grip = min(
+            far,
+            key=lambda pair: (
+                round(pair[0] / 3),
+                abs(pair[1] - 1.5) if self._inside(x) else -abs(pair[1] - 1.5),
+            ),
+        )
         return (grip, distance) if distance <= GRIP else (4, distance)
 
     def _inside(self, x: float) -> bool:
         assert self.band is not None
         value = self.value_at(x)
-        return any(self.band.corners[1] <= value + turn <= self.band.corners[2] for turn in (0, 360))
+        return any(
+            self.band.corners[1] <= value + turn <= self.band.corners[2] for turn in (0, 360)
+        )
 
     # Painting
 
@@ -141,7 +174,12 @@ class BandEditor(QWidget):
         if self.band is None:
             return
         look = (AMBER.rgb(), DIM.rgb(), WELL.rgb(), self._label())
-        self._standing.draw(painter, self, (self._counted, self.band, self.grip, self.hasFocus(), look), self._draw_standing)
+        self._standing.draw(
+            painter,
+            self,
+            (self._counted, self.band, self.grip, self.hasFocus(), look),
+            self._draw_standing,
+        )
         if self.pointer is not None:
             area, x = self._area(), self.x_of(self.pointer)
             painter.setPen(QPen(QColor(255, 255, 255, 170), 1, Qt.PenStyle.DotLine))
@@ -149,16 +187,23 @@ class BandEditor(QWidget):
 
     def _label(self) -> str:
         assert self.band is not None
-        return named(self.measure) + (translate("widgets", " (inverted)") if self.band.inverted else "")
+        return named(self.measure) + (translate(" (inverted)") if self.band.inverted else "")
 
     def _draw_ground(self, painter: QPainter) -> None:
         assert self.band is not None
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         area = self._area()
         painter.fillRect(area, WELL)
-        xs = area.left() + (np.arange(self.histogram.size) + 0.5) / self.histogram.size * area.width()
+        xs = (
+            area.left()
+            + (np.arange(self.histogram.size) + 0.5) / self.histogram.size * area.width()
+        )
         ys = area.bottom() - self.histogram / max(self.histogram.max(), 1e-9) * area.height() * 0.95
-        hill = [area.bottomLeft(), *(QPointF(x, y) for x, y in zip(xs.tolist(), ys.tolist(), strict=True)), area.bottomRight()]
+        hill = [
+            area.bottomLeft(),
+            *(QPointF(x, y) for x, y in zip(xs.tolist(), ys.tolist(), strict=True)),
+            area.bottomRight(),
+        ]
         fade = QLinearGradient(area.topLeft(), area.topRight())
         for share in np.linspace(0, 1, 13):
             fade.setColorAt(float(share), self._colour(float(share)))
@@ -171,10 +216,17 @@ class BandEditor(QWidget):
     def _draw_standing(self, painter: QPainter) -> None:
         assert self.band is not None
         area = self._area()
-        self._ground.draw(painter, self, (self._counted, self.band.on, WELL.rgb()), self._draw_ground)
+        self._ground.draw(
+            painter, self, (self._counted, self.band.on, WELL.rgb()), self._draw_ground
+        )
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         values = np.linspace(self.low, self.high, 180)
-        counts = band_curve(Interval(self.measure, self.band.corners, self.band.inverted, self.band.shape, self.band.bend), values)
+        counts = band_curve(
+            Interval(
+                self.measure, self.band.corners, self.band.inverted, self.band.shape, self.band.bend
+            ),
+            values,
+        )
         xs = area.left() + (values - self.low) / (self.high - self.low) * area.width()
         ys = area.bottom() - counts.astype(float) * (area.height() - 2)
         line = line_through(xs, ys)
@@ -186,7 +238,11 @@ class BandEditor(QWidget):
         for k, corner in enumerate(self.band.corners):
             for value in self._images(corner):
                 y = area.bottom() if k in (0, 3) else area.top() + 1
-                painter.setBrush(QColor(255, 255, 255) if k == self.grip and self.hasFocus() else (AMBER if self.band.on else DIM))
+                painter.setBrush(
+                    QColor(255, 255, 255)
+                    if k == self.grip and self.hasFocus()
+                    else (AMBER if self.band.on else DIM)
+                )
                 painter.setPen(QPen(QColor(20, 20, 20), 1))
                 painter.drawRect(QRectF(self.x_of(value) - 3, y - 3, 6, 6))
         painter.setPen(QColor(230, 230, 230) if self.band.on else DIM)
@@ -196,8 +252,16 @@ class BandEditor(QWidget):
             self._label(),
         )
         unit = {"°": "°", "%": " %"}.get(self.known.unit, "")
-        words = decimals(f"{self.band.corners[1]:.0f} – {self.band.corners[2]:.0f}{unit}") if self.band.on else translate("widgets", "off")
-        painter.drawText(QRectF(4, 0, self.width() - 8, 16), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, words)
+        words = (
+            decimals(f"{self.band.corners[1]:.0f} – {self.band.corners[2]:.0f}{unit}")
+            if self.band.on
+            else translate("off")
+        )
+        painter.drawText(
+            QRectF(4, 0, self.width() - 8, 16),
+            Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+            words,
+        )
         if self.hasFocus():
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.setPen(QColor(192, 138, 44))
@@ -205,15 +269,24 @@ class BandEditor(QWidget):
 
     # Changing
 
-    def _move(self, corners: Corners, by: float, held: Qt.KeyboardModifier, from_keys: bool = False) -> None:
+    def _move(
+        self, corners: Corners, by: float, held: Qt.KeyboardModifier, from_keys: bool = False
+    ) -> None:
         assert self.band is not None
         mirror = bool(held & Qt.KeyboardModifier.ShiftModifier) and not from_keys
         together = bool(held & Qt.KeyboardModifier.ControlModifier)
         moved = moved_corners(corners, self.grip, by, self.measure, mirror, together)
-        self.edited.emit(self.band.but(on=True, corners=moved), translate("widgets", "{measure} band", measure=named(self.measure)))
+        self.edited.emit(
+            self.band.but(on=True, corners=moved),
+            translate("{measure} band", measure=named(self.measure)),
+        )
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
-        if event is not None and event.button() == Qt.MouseButton.LeftButton and self.band is not None:
+        if (
+            event is not None
+            and event.button() == Qt.MouseButton.LeftButton
+            and self.band is not None
+        ):
             self.chosen.emit()
             self.grip, _ = self._grip_at(event.position().x())
             self._held = (event.position().x(), self.band.corners)
@@ -221,7 +294,11 @@ class BandEditor(QWidget):
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is not None and self._held is not None:
-            travel = (event.position().x() - self._held[0]) / self._area().width() * (self.high - self.low)
+            travel = (
+                (event.position().x() - self._held[0])
+                / self._area().width()
+                * (self.high - self.low)
+            )
             self._move(self._held[1], travel, event.modifiers())
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
@@ -236,7 +313,8 @@ class BandEditor(QWidget):
         """Put the band back to its full range, not inverted."""
         if self.band is not None:
             self.edited.emit(
-                self.band.but(corners=self.known.full, inverted=False), translate("widgets", "{measure} band", measure=named(self.measure))
+                self.band.but(corners=self.known.full, inverted=False),
+                translate("{measure} band", measure=named(self.measure)),
             )
             self.settled.emit()
 
@@ -244,9 +322,17 @@ class BandEditor(QWidget):
         if event is None or self.band is None:
             return
         key, held = event.key(), event.modifiers()
-        step = 10.0 if held & Qt.KeyboardModifier.ShiftModifier else 0.1 if held & Qt.KeyboardModifier.AltModifier else 1.0
+        step = (
+            10.0
+            if held & Qt.KeyboardModifier.ShiftModifier
+            else 0.1
+            if held & Qt.KeyboardModifier.AltModifier
+            else 1.0
+        )
         if key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
-            self._move(self.band.corners, step if key == Qt.Key.Key_Right else -step, held, from_keys=True)
+            self._move(
+                self.band.corners, step if key == Qt.Key.Key_Right else -step, held, from_keys=True
+            )
             self.settled.emit()
         elif key in (Qt.Key.Key_Up, Qt.Key.Key_Down):
             self.grip = (self.grip + (1 if key == Qt.Key.Key_Up else -1)) % 5
@@ -255,12 +341,14 @@ class BandEditor(QWidget):
             self.reset()
         elif key == Qt.Key.Key_Space:
             self.edited.emit(
-                self.band.but(on=not self.band.on), translate("widgets", "{measure} band on or off", measure=named(self.measure))
+                self.band.but(on=not self.band.on),
+                translate("{measure} band on or off", measure=named(self.measure)),
             )
             self.settled.emit()
         elif key == Qt.Key.Key_I:
             self.edited.emit(
-                self.band.but(on=True, inverted=not self.band.inverted), translate("widgets", "Invert {measure} band", measure=self.measure)
+                self.band.but(on=True, inverted=not self.band.inverted),
+                translate("Invert {measure} band", measure=self.measure),
             )
             self.settled.emit()
         else:

@@ -8,14 +8,17 @@ from PyQt6.QtCore import QSignalBlocker, Qt, pyqtSignal
 from PyQt6.QtGui import QMouseEvent
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMenu, QToolButton, QVBoxLayout, QWidget
 
-from ...language import translate
+from ...language import translator
 from .icon import icon, with_icon
+
+translate = translator("widgets")
 
 
 class Block(QWidget):
     """A heading that folds what lies under it, with a switch, a reset and a menu.
 
-    ``switched`` comes with the switch, ``reset`` with the arrow that goes back, ``folded`` when it opens or closes.
+    ``switched`` comes with the switch, ``reset`` with the arrow that goes back, ``folded`` when it
+    opens or closes.
     """
 
     switched = pyqtSignal(bool)
@@ -39,7 +42,7 @@ class Block(QWidget):
         self.arrow.setObjectName("bare")
         self.arrow.setText(title)
         self.arrow.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
-        self.arrow.setAccessibleName(translate("widgets", "Open or close {title}", title=title))
+        self.arrow.setAccessibleName(translate("Open or close {title}", title=title))
         self.arrow.toggled.connect(self._fold)
         self.mark = QLabel("")
         self.mark.setObjectName("active")
@@ -49,11 +52,11 @@ class Block(QWidget):
         if not plain:
             self.switch.setCheckable(True)
             self.switch.setChecked(True)
-            with_icon(self.switch, "eye", translate("widgets", "See {title} on or off", title=title))
+            with_icon(self.switch, "eye", translate("See {title} on or off", title=title))
             self.switch.toggled.connect(self._switch)
-            with_icon(self.back, "rotate-ccw", translate("widgets", "Reset {title}", title=title))
+            with_icon(self.back, "rotate-ccw", translate("Reset {title}", title=title))
             self.back.clicked.connect(self.reset)
-            with_icon(self.more, "ellipsis", translate("widgets", "More of {title}", title=title))
+            with_icon(self.more, "ellipsis", translate("More of {title}", title=title))
             self.more.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
             for button in (self.switch, self.back, self.more):
                 button.setAutoRaise(True)

@@ -8,9 +8,11 @@ from PyQt6.QtCore import QSize, pyqtSignal
 from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import QColorDialog, QHBoxLayout, QLineEdit, QPushButton, QWidget
 
-from ...language import translate
+from ...language import translator
 from ...project.model import Colour
 from .swatch import light_of, screen_colour, swatch
+
+translate = translator("widgets")
 
 
 class ColourButton(QWidget):
@@ -31,8 +33,8 @@ class ColourButton(QWidget):
         self.button.clicked.connect(self._ask)
         self.code.setPlaceholderText("#RRGGBB")
         self.code.setObjectName("search")
-        self.code.setAccessibleName(translate("widgets", "{name}, as a code", name=name))
-        self.code.setToolTip(translate("widgets", "The colour as #RRGGBB"))
+        self.code.setAccessibleName(translate("{name}, as a code", name=name))
+        self.code.setToolTip(translate("The colour as #RRGGBB"))
         self.code.editingFinished.connect(self._typed)
         self.code.setFixedWidth(84)
         row.addWidget(self.button, 1)

@@ -1,4 +1,6 @@
-"""A curve drawn over a histogram, with points to be dragged, typed and deleted; open from end to end, or closed over the circle of hues."""
+"""A curve drawn over a histogram, with points to be dragged, typed and deleted; open from end to
+end, or closed over the circle of hues.
+"""
 
 from __future__ import annotations
 
@@ -6,18 +8,32 @@ from collections.abc import Callable
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QBrush, QColor, QFocusEvent, QKeyEvent, QLinearGradient, QMouseEvent, QPainter, QPen, QPolygonF
+from PyQt6.QtGui import (
+    QBrush,
+    QColor,
+    QFocusEvent,
+    QKeyEvent,
+    QLinearGradient,
+    QMouseEvent,
+    QPainter,
+    QPen,
+    QPolygonF,
+)
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from ...language import decimals, translate
+from ...language import decimals, translator
 from ..style import AMBER, DIM, WELL
 from .drawing import Backdrop, line_through
 from .painting import paints
 
+translate = translator("widgets")
+
+
 Points = tuple[tuple[float, float], ...]
 #: Screen pixels within which a point is grabbed.
 GRIP = 8.0
-#: A point that is put on a curve over hue gets neighbours so far away, which keep the other hues as they are.
+#: A point that is put on a curve over hue gets neighbours so far away, which keep the other hues as
+#: they are.
 APART = 35.0
 #: More points than this cannot be told apart on a curve of this size.
 MOST_POINTS = 32
@@ -25,10 +41,12 @@ MOST_POINTS = 32
 
 #: What its tooltip says.
 HELP = translate(
-    "widgets",
-    "Press on the curve to put a point there, and drag it; right-click or double-click takes a point off."
-    " Keys: Left and Right choose a point, Up and Down move it (Shift ×10, Alt ÷10), Ctrl with Left and "
-    "Right moves it sideways; Insert puts one where most room is, Delete takes the chosen one off, Home "
+    "Press on the curve to put a point there, and drag it; right-click or double-click takes a "
+    "point off."
+    " Keys: Left and Right choose a point, Up and Down move it (Shift ×10, Alt ÷10), Ctrl with "
+    "Left and "
+    "Right moves it sideways; Insert puts one where most room is, Delete takes the chosen one "
+    "off, Home "
     "straightens the curve.",
 )
 
@@ -40,7 +58,13 @@ class CurveEditor(QWidget):
     settled = pyqtSignal()
     chosen_changed = pyqtSignal()
 
-    def __init__(self, name: str, x_range: tuple[float, float], y_range: tuple[float, float], closed: bool = False) -> None:
+    def __init__(
+        self,
+        name: str,
+        x_range: tuple[float, float],
+        y_range: tuple[float, float],
+        closed: bool = False,
+    ) -> None:
         super().__init__()
         self.name, self.x_range, self.y_range, self.closed = name, x_range, y_range, closed
         self.points: Points = ()
@@ -67,7 +91,9 @@ class CurveEditor(QWidget):
         if points != self.points:
             self.points = points
             self.chosen = min(self.chosen, len(points) - 1)
-            self.setAccessibleDescription("; ".join(decimals(f"{x:.2f}: {y:.2f}") for x, y in points))
+            self.setAccessibleDescription(
+                "; ".join(decimals(f"{x:.2f}: {y:.2f}") for x, y in points)
+            )
             self.chosen_changed.emit()
             self.update()
 
@@ -93,7 +119,10 @@ class CurveEditor(QWidget):
     def at(self, x: float, y: float) -> QPointF:
         """Return where a point of the curve lies."""
         area, (left, right), (low, high) = self._area(), self.x_range, self.y_range
-        return QPointF(area.left() + (x - left) / (right - left) * area.width(), area.bottom() - (y - low) / (high - low) * area.height())
+        return QPointF(
+            area.left() + (x - left) / (right - left) * area.width(),
+            area.bottom() - (y - low) / (high - low) * area.height(),
+        )
 
     def _value(self, place: QPointF) -> tuple[float, float]:
         area, (left, right), (low, high) = self._area(), self.x_range, self.y_range
@@ -115,12 +144,22 @@ class CurveEditor(QWidget):
         if self._histogram.size and self._histogram.max() > 0:
             counts = self._histogram / self._histogram.max()
             places = area.left() + (np.arange(counts.size) + 0.5) / counts.size * area.width()
-            outline = zip(places.tolist(), (area.bottom() - counts * area.height() * 0.92).tolist(), strict=True)
+            outline = zip(
+                places.tolist(),
+                (area.bottom() - counts * area.height() * 0.92).tolist(),
+                strict=True,
+            )
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(QBrush(self._fade(area)) if self.closed else QColor(72, 72, 72))
-            painter.drawPolygon(QPolygonF([area.bottomLeft(), *(QPointF(x, y) for x, y in outline), area.bottomRight()]))
+            painter.drawPolygon(
+                QPolygonF(
+                    [area.bottomLeft(), *(QPointF(x, y) for x, y in outline), area.bottomRight()]
+                )
+            )
         if self.ground:
-            painter.fillRect(QRectF(area.left(), area.bottom() + 2, area.width(), 4), self._fade(area))
+            painter.fillRect(
+                QRectF(area.left(), area.bottom() + 2, area.width(), 4), self._fade(area)
+            )
         painter.setPen(QPen(QColor(58, 58, 58), 1))
         for share in (0.25, 0.5, 0.75):
             x, y = area.left() + share * area.width(), area.top() + share * area.height()
@@ -131,18 +170,28 @@ class CurveEditor(QWidget):
     def paintEvent(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         area, (left, right) = self._area(), self.x_range
-        self._backdrop.draw(painter, self, (self._counted, tuple(colour.rgb() for colour in self.ground), WELL.rgb()), self._draw_backdrop)
+        self._backdrop.draw(
+            painter,
+            self,
+            (self._counted, tuple(colour.rgb() for colour in self.ground), WELL.rgb()),
+            self._draw_backdrop,
+        )
         places = np.linspace(left, right, int(area.width() / 2) + 1)
         low, high = self.y_range
         shares = (np.clip(self.through(self.points, places), low, high) - low) / (high - low)
-        line = line_through(np.linspace(area.left(), area.right(), places.size), area.bottom() - shares * area.height())
+        line = line_through(
+            np.linspace(area.left(), area.right(), places.size),
+            area.bottom() - shares * area.height(),
+        )
         for pen in (QPen(QColor(20, 20, 20), 3.2), QPen(self.colour if self.points else DIM, 1.6)):
             painter.setPen(pen)
             painter.drawPolyline(line)
         for k, point in enumerate(self.points):
             painter.setPen(QPen(QColor(20, 20, 20), 1))
             painter.setBrush(QColor(255, 255, 255) if k == self.chosen else self.colour)
-            painter.drawRect(QRectF(self.at(*point) - QPointF(3.5, 3.5), self.at(*point) + QPointF(3.5, 3.5)))
+            painter.drawRect(
+                QRectF(self.at(*point) - QPointF(3.5, 3.5), self.at(*point) + QPointF(3.5, 3.5))
+            )
         if self.hasFocus():
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.setPen(QColor(192, 138, 44))
@@ -163,14 +212,18 @@ class CurveEditor(QWidget):
         self.update()
 
     def add(self, x: float, y: float) -> None:
-        """Put a point on the curve; on one over hue, the first ones come with neighbours that keep the other hues."""
+        """Put a point on the curve; on one over hue, the first ones come with neighbours that keep
+        the other hues.
+        """
         if len(self.points) >= MOST_POINTS:
             return
         rows = {round(px, 4): py for px, py in self.points}
         if self.closed and all(min(abs(px - x), 360 - abs(px - x)) > 1.5 * APART for px in rows):
             for side in (x - APART, x + APART):
                 place = round(side % 360, 4)
-                rows[place] = float(self.through(self.points, np.array([place]))[0]) if self.points else 0.0
+                rows[place] = (
+                    float(self.through(self.points, np.array([place]))[0]) if self.points else 0.0
+                )
         rows[round(x, 4)] = y
         ordered = sorted(rows.items())
         self._put(ordered, [px for px, _ in ordered].index(round(x, 4)))
@@ -185,9 +238,16 @@ class CurveEditor(QWidget):
         """Move a point; it stays between its neighbours."""
         gap = (self.x_range[1] - self.x_range[0]) / 400
         low = self.points[index - 1][0] + gap if index > 0 else self.x_range[0]
-        high = self.points[index + 1][0] - gap if index + 1 < len(self.points) else self.x_range[1] - (0.01 if self.closed else 0)
+        high = (
+            self.points[index + 1][0] - gap
+            if index + 1 < len(self.points)
+            else self.x_range[1] - (0.01 if self.closed else 0)
+        )
         rows = list(self.points)
-        rows[index] = (round(min(max(x, low), max(low, high)), 4), round(min(max(y, self.y_range[0]), self.y_range[1]), 4))
+        rows[index] = (
+            round(min(max(x, low), max(low, high)), 4),
+            round(min(max(y, self.y_range[0]), self.y_range[1]), 4),
+        )
         self._put(rows, index)
 
     def straighten(self) -> None:
@@ -229,7 +289,13 @@ class CurveEditor(QWidget):
         if event is None:
             return
         key, held, count = event.key(), event.modifiers(), len(self.points)
-        times = 10.0 if held & Qt.KeyboardModifier.ShiftModifier else 0.1 if held & Qt.KeyboardModifier.AltModifier else 1.0
+        times = (
+            10.0
+            if held & Qt.KeyboardModifier.ShiftModifier
+            else 0.1
+            if held & Qt.KeyboardModifier.AltModifier
+            else 1.0
+        )
         steps = [(high - low) / 200 * times for low, high in (self.x_range, self.y_range)]
         there = 0 <= self.chosen < count
         sideways = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(key), 0)

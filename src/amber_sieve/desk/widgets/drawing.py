@@ -16,22 +16,26 @@ from .painting import painting
 
 #: How dark the wider line is that lies under every line on the picture, 0 to 255.
 SHADE = 170
-#: How far a line that is drawn may stray from the one that is meant, in pixels: nobody sees a twentieth.
+#: How far a line that is drawn may stray from the one that is meant, in pixels: nobody sees a
+#: twentieth.
 STRAY = 0.05
 #: How long a piece of a line may be, pixels.
 PIECE = 24.0
 
 
 def image_of(pixels: np.ndarray, see_through: bool = False) -> QImage:
-    """Screen pixels (H, W) uint32, 0xAARRGGBB, or grey levels uint8, as an image that shares their memory; what is at A counts when it is
-    ``see_through``."""
+    """Screen pixels (H, W) uint32, 0xAARRGGBB, or grey levels uint8, as an image that shares their
+    memory; what is at A counts when it is ``see_through``.
+    """
     kind = QImage.Format.Format_ARGB32 if see_through else QImage.Format.Format_RGB32
     kind = QImage.Format.Format_Grayscale8 if pixels.dtype == np.uint8 else kind
     return QImage(pixels.data, pixels.shape[1], pixels.shape[0], pixels.strides[0], kind)  # type: ignore[call-overload]
 
 
 def pixmap_of(pixels: np.ndarray) -> QPixmap:
-    """Screen pixels (H, W) uint32, or grey levels uint8, as a picture that keeps nothing of their memory."""
+    """Screen pixels (H, W) uint32, or grey levels uint8, as a picture that keeps nothing of their
+    memory.
+    """
     return QPixmap.fromImage(image_of(pixels).copy())
 
 
@@ -42,9 +46,13 @@ class Backdrop:
         self._of: object = None
         self._pixels: QPixmap | None = None
 
-    def draw(self, painter: QPainter, widget: QWidget, of: object, make: Callable[[QPainter], object]) -> None:
-        """Draw it over a whole widget; ``make`` draws it anew where it is of something else, compared by value, or of another size. It is kept
-        when it is asked for a second time: what is another at every step of a drag is not drawn twice."""
+    def draw(
+        self, painter: QPainter, widget: QWidget, of: object, make: Callable[[QPainter], object]
+    ) -> None:
+        """Draw it over a whole widget; ``make`` draws it anew where it is of something else,
+        compared by value, or of another size. It is kept when it is asked for a second time: what
+        is another at every step of a drag is not drawn twice.
+        """
         ratio = widget.devicePixelRatioF()
         same = (of, widget.size(), ratio) == self._of
         if not same:
@@ -63,8 +71,10 @@ class Backdrop:
 
 
 def line_through(xs: np.ndarray, ys: np.ndarray, closed: bool = False) -> QPolygonF:
-    """A line through some points (N,) each, of as few pieces as it takes (Douglas and Peucker), none of them long: the painter is several times
-    as slow with one long piece as with ten short ones, and each costs something."""
+    """A line through some points (N,) each, of as few pieces as it takes (Douglas and Peucker),
+    none of them long: the painter is several times as slow with one long piece as with ten short
+    ones, and each costs something.
+    """
     points = np.stack([xs, ys], axis=1).astype(np.float32)[:, None]
     corners = cv2.approxPolyDP(points, STRAY, closed)[:, 0].astype(np.float64)
     corners = np.concatenate([corners, corners[:1]]) if closed else corners
@@ -77,22 +87,38 @@ def line_through(xs: np.ndarray, ys: np.ndarray, closed: bool = False) -> QPolyg
 
 
 def fill_around(painter: QPainter, room: QRect, picture: QRectF, colour: QColor) -> None:
-    """Fill what an opaque picture that is drawn next leaves of a room, and a pixel under its rim."""
+    """Fill what an opaque picture that is drawn next leaves of a room, and a pixel under its
+    rim.
+    """
     left, top = math.ceil(picture.left()) + 1, math.ceil(picture.top()) + 1
-    inner = QRect(left, top, int(picture.right()) - 1 - left, int(picture.bottom()) - 1 - top) & room
+    inner = (
+        QRect(left, top, int(picture.right()) - 1 - left, int(picture.bottom()) - 1 - top) & room
+    )
     if inner.isEmpty():
         painter.fillRect(room, colour)
         return
     painter.fillRect(QRect(room.left(), room.top(), room.width(), inner.top() - room.top()), colour)
-    painter.fillRect(QRect(room.left(), inner.bottom() + 1, room.width(), room.bottom() - inner.bottom()), colour)
-    painter.fillRect(QRect(room.left(), inner.top(), inner.left() - room.left(), inner.height()), colour)
-    painter.fillRect(QRect(inner.right() + 1, inner.top(), room.right() - inner.right(), inner.height()), colour)
+    painter.fillRect(
+        QRect(room.left(), inner.bottom() + 1, room.width(), room.bottom() - inner.bottom()), colour
+    )
+    painter.fillRect(
+        QRect(room.left(), inner.top(), inner.left() - room.left(), inner.height()), colour
+    )
+    painter.fillRect(
+        QRect(inner.right() + 1, inner.top(), room.right() - inner.right(), inner.height()), colour
+    )
 
 
 def draw_edged(
-    painter: QPainter, draw: Callable[[], object], colour: QColor = AMBER, width: float = 1.8, style: Qt.PenStyle = Qt.PenStyle.SolidLine
+    painter: QPainter,
+    draw: Callable[[], object],
+    colour: QColor = AMBER,
+    width: float = 1.8,
+    style: Qt.PenStyle = Qt.PenStyle.SolidLine,
 ) -> None:
-    """Draw something twice: dark and wider, then in its colour, so that it shows on light and on dark."""
+    """Draw something twice: dark and wider, then in its colour, so that it shows on light and on
+    dark.
+    """
     painter.setPen(QPen(QColor(0, 0, 0, SHADE), width + 2))
     draw()
     painter.setPen(QPen(colour, width, style))

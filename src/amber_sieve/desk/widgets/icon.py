@@ -1,4 +1,6 @@
-"""Icons of the one set that ships, drawn in the theme's colours, sharp at every scale of the screen."""
+"""Icons of the one set that ships, drawn in the theme's colours, sharp at every scale of the
+screen.
+"""
 
 from __future__ import annotations
 
@@ -31,9 +33,13 @@ class _Engine(QIconEngine):
         super().__init__()
         self.name = name
 
-    def paint(self, painter: QPainter | None, rect: QRect, mode: QIcon.Mode, state: QIcon.State) -> None:
+    def paint(
+        self, painter: QPainter | None, rect: QRect, mode: QIcon.Mode, state: QIcon.State
+    ) -> None:
         if painter is not None:
-            colour = DIM if mode == QIcon.Mode.Disabled else AMBER if state == QIcon.State.On else INK
+            colour = (
+                DIM if mode == QIcon.Mode.Disabled else AMBER if state == QIcon.State.On else INK
+            )
             painter.setOpacity(0.55 if mode == QIcon.Mode.Disabled else 1.0)
             _drawing(self.name, colour.name()).render(painter, QRectF(rect))
 
@@ -65,7 +71,9 @@ def with_icon(button: QAbstractButton, name: str, tip: str = "", words: str = ""
 
 
 def tool_cursor(name: str) -> QCursor:
-    """A cross with a tool's icon beside it, dark-edged to show on anything; its hot spot is the middle of the cross."""
+    """A cross with a tool's icon beside it, dark-edged to show on anything; its hot spot is the
+    middle of the cross.
+    """
     pixmap = QPixmap(CURSOR + 12, CURSOR + 12)
     pixmap.fill(Qt.GlobalColor.transparent)
     with painting(pixmap) as painter:

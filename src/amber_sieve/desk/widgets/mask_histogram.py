@@ -7,9 +7,11 @@ from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QPainter
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from ...language import translate
+from ...language import translator
 from ..style import AMBER, WELL
 from .painting import paints
+
+translate = translator("widgets")
 
 
 class MaskHistogram(QWidget):
@@ -19,7 +21,7 @@ class MaskHistogram(QWidget):
         super().__init__()
         self.counts = np.zeros(64)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setToolTip(translate("widgets", "Histogram of the mask: from nothing (left) to all (right)"))
+        self.setToolTip(translate("Histogram of the mask: from nothing (left) to all (right)"))
 
     def sizeHint(self) -> QSize:
         return QSize(100, 28)

@@ -1,4 +1,6 @@
-"""A line that says something for as long as it is true, with one press for what can be done about it."""
+"""A line that says something for as long as it is true, with one press for what can be done about
+it.
+"""
 
 from __future__ import annotations
 
@@ -6,12 +8,16 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QSizePolicy, QToolButton
 
-from ...language import translate
+from ...language import translator
 from .icon import with_icon
+
+translate = translator("widgets")
 
 
 class Notice(QFrame):
-    """Words, a button that does something about them, and where it may be put away a cross; hidden while there is nothing to say."""
+    """Words, a button that does something about them, and where it may be put away a cross; hidden
+    while there is nothing to say.
+    """
 
     def __init__(self, closable: bool = True) -> None:
         super().__init__()
@@ -23,7 +29,7 @@ class Notice(QFrame):
         self.words, self.button, self.cross = QLabel(""), QPushButton(""), QToolButton()
         self.words.setWordWrap(True)
         self.words.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
-        with_icon(self.cross, "x", translate("widgets", "Put this line away"))
+        with_icon(self.cross, "x", translate("Put this line away"))
         self.cross.setVisible(closable)
         self.cross.setAutoRaise(True)
         self.cross.setObjectName("bare")

@@ -21,17 +21,22 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QLineEdit, QSizePolicy
 
-from ...language import decimals, translate
+from ...language import decimals, translator
 from ...project.fields import Spec
 from ..style import AMBER, DIM, INK, WELL
 from .painting import painting, paints
+
+translate = translator("widgets")
+
 
 #: A number as it is typed, with a decimal point or a decimal comma.
 TYPED = QRegularExpression(r"[+-]?[0-9]*[.,]?[0-9]*([eE][+-]?[0-9]*)?")
 
 
 class _Entry(QLineEdit):
-    """Field in which a number is typed; Escape gives it up. Return ends with it: handed on to the number, it would begin the next entry."""
+    """Field in which a number is typed; Escape gives it up. Return ends with it: handed on to the
+    number, it would begin the next entry.
+    """
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None:
@@ -46,9 +51,10 @@ class _Entry(QLineEdit):
 class Number(QDoubleSpinBox):
     """A named value on a track; to those who do not see it, a spin button.
 
-    Drag sideways; type digits (or press Enter); arrow keys nudge, with Shift ten times and with Alt a tenth; double-click
-    or Backspace resets. ``moved`` comes with every change, ``settled`` when a drag or an entry ends. A number that can be found
-    on the picture goes back to that with A; ``automatic`` comes then.
+    Drag sideways; type digits (or press Enter); arrow keys nudge, with Shift ten times and with Alt
+    a tenth; double-click or Backspace resets. ``moved`` comes with every change, ``settled`` when a
+    drag or an entry ends. A number that can be found on the picture goes back to that with A;
+    ``automatic`` comes then.
     """
 
     automatic = pyqtSignal()
@@ -62,7 +68,13 @@ class Number(QDoubleSpinBox):
         field = self.lineEdit()
         assert field is not None
         field.hide()  # the value is drawn, and what is typed has an entry of its own
-        self.name, self.unit, self.places, self.step, self.start = label or spec.label, spec.unit, spec.decimals, spec.step, spec.start
+        self.name, self.unit, self.places, self.step, self.start = (
+            label or spec.label,
+            spec.unit,
+            spec.decimals,
+            spec.step,
+            spec.start,
+        )
         #: What may be typed, and what the track covers.
         self.low, self.high = spec.low, spec.high
         self.soft_low, self.soft_high = spec.soft_low, spec.soft_high
@@ -89,11 +101,11 @@ class Number(QDoubleSpinBox):
         self.setCursor(Qt.CursorShape.SizeHorCursor)
         self.setAccessibleName(name)
         back = "auto" if spec.from_auto else self.text_of(start)
-        auto = translate("widgets", "; A finds it on the picture") if spec.auto else ""
+        auto = translate("; A finds it on the picture") if spec.auto else ""
         self.setToolTip(
             translate(
-                "widgets",
-                "{tip}Drag, type, or arrow keys (Shift ×10, Alt ÷10){auto}; double-click resets to {back}",
+                "{tip}Drag, type, or arrow keys (Shift ×10, Alt ÷10){auto}; double-click resets "
+                "to {back}",
                 tip=tip,
                 auto=auto,
                 back=back,
@@ -152,7 +164,9 @@ class Number(QDoubleSpinBox):
             self._tell()
 
     def show_auto(self, value: float | None = None, words: str = "") -> None:
-        """Show that it is found on the picture: as ``value``, or as some ``words`` when it is not one number."""
+        """Show that it is found on the picture: as ``value``, or as some ``words`` when it is not
+        one number.
+        """
         value = self.start if value is None else value
         if (True, words, value) != (self.auto, self._found, self._value):
             self.auto, self._found, self._value = True, words, value
@@ -180,7 +194,7 @@ class Number(QDoubleSpinBox):
         if not self.auto:
             return self.text_of(self._value)
         return (
-            translate("widgets", "auto  {found}", found=self._found or self.text_of(self._value))
+            translate("auto  {found}", found=self._found or self.text_of(self._value))
             if self._found or self._value != self.start
             else "auto"
         )
@@ -218,10 +232,15 @@ class Number(QDoubleSpinBox):
             self.update()
 
     def _hill(self, track: QRectF, top: float) -> QPixmap:
-        """The curve as a quiet hill, over the root of each share, so that small ones show; drawn once, as it takes longer than all the rest."""
+        """The curve as a quiet hill, over the root of each share, so that small ones show; drawn
+        once, as it takes longer than all the rest.
+        """
         ratio = self.devicePixelRatioF()
         if self._hill_of != (self.curve, self.size(), ratio):
-            self._hill_of, self._hill_drawn = (self.curve, self.size(), ratio), QPixmap(self.size() * ratio)
+            self._hill_of, self._hill_drawn = (
+                (self.curve, self.size(), ratio),
+                QPixmap(self.size() * ratio),
+            )
             self._hill_drawn.setDevicePixelRatio(ratio)
             self._hill_drawn.fill(Qt.GlobalColor.transparent)
             with painting(self._hill_drawn) as painter:
@@ -230,7 +249,10 @@ class Number(QDoubleSpinBox):
 
     def _draw_hill(self, painter: QPainter, track: QRectF, high: float) -> None:
         points = [
-            QPointF(track.left() + k / (len(self.curve) - 1) * track.width(), track.top() - high * math.sqrt(share))
+            QPointF(
+                track.left() + k / (len(self.curve) - 1) * track.width(),
+                track.top() - high * math.sqrt(share),
+            )
             for k, share in enumerate(self.curve)
         ]
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -266,8 +288,17 @@ class Number(QDoubleSpinBox):
         if self.colours:
             painter.setPen(QPen(QColor(20, 20, 20), 1))
         else:
-            painter.drawRect(QRectF(track.left() + left * track.width(), track.top(), max(1.0, (right - left) * track.width()), 2))
-        painter.drawEllipse(QPointF(track.left() + here * track.width(), track.center().y()), 3.5, 3.5)
+            painter.drawRect(
+                QRectF(
+                    track.left() + left * track.width(),
+                    track.top(),
+                    max(1.0, (right - left) * track.width()),
+                    2,
+                )
+            )
+        painter.drawEllipse(
+            QPointF(track.left() + here * track.width(), track.center().y()), 3.5, 3.5
+        )
         painter.setPen(QPen(INK if enabled else DIM, 1))
         for mark in self.marks:
             if self.soft_low <= mark <= self.soft_high:
@@ -277,7 +308,11 @@ class Number(QDoubleSpinBox):
             x, y = box.left() + 3.5, box.center().y() - 2
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(AMBER)
-            painter.drawPolygon(QPolygonF([QPointF(x, y - 3), QPointF(x + 3, y), QPointF(x, y + 3), QPointF(x - 3, y)]))
+            painter.drawPolygon(
+                QPolygonF(
+                    [QPointF(x, y - 3), QPointF(x + 3, y), QPointF(x, y + 3), QPointF(x - 3, y)]
+                )
+            )
         painter.setPen(INK if enabled else DIM)
         text = box.adjusted(9 if self.keyed else 7, 0, -7, -5)
         shown, metrics = self._shown(), self.fontMetrics()
@@ -298,7 +333,12 @@ class Number(QDoubleSpinBox):
         if event is None or self._grip is None:
             return
         fine = 0.1 if event.modifiers() & Qt.KeyboardModifier.AltModifier else 1.0
-        travel = (event.position().x() - self._grip[0]) / max(self.width() - 12, 1) * (self.soft_high - self.soft_low) * fine
+        travel = (
+            (event.position().x() - self._grip[0])
+            / max(self.width() - 12, 1)
+            * (self.soft_high - self.soft_low)
+            * fine
+        )
         # A drag ends where the track does, unless the number already lay beyond it.
         low, high = min(self.soft_low, self._grip[1]), max(self.soft_high, self._grip[1])
         wanted = min(max(self._grip[1] + travel, low), high)
@@ -317,7 +357,13 @@ class Number(QDoubleSpinBox):
         if event is None:
             return
         key, held = event.key(), event.modifiers()
-        times = 10.0 if held & Qt.KeyboardModifier.ShiftModifier else 0.1 if held & Qt.KeyboardModifier.AltModifier else 1.0
+        times = (
+            10.0
+            if held & Qt.KeyboardModifier.ShiftModifier
+            else 0.1
+            if held & Qt.KeyboardModifier.AltModifier
+            else 1.0
+        )
         if key in (Qt.Key.Key_Left, Qt.Key.Key_Down):
             self.set(self._value - self.step * times)
             self.settled.emit()

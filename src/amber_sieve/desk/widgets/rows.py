@@ -1,4 +1,6 @@
-"""Lists whose rows stand for something with an id: a row stays while what it stands for does, so that only what differs is drawn anew."""
+"""Lists whose rows stand for something with an id: a row stays while what it stands for does, so
+that only what differs is drawn anew.
+"""
 
 from __future__ import annotations
 
@@ -14,12 +16,17 @@ SOON = 120
 
 def ids_of(shown: QListWidget) -> list[str]:
     """Return the ids of the rows of a list."""
-    return [row.data(Qt.ItemDataRole.UserRole) for number in range(shown.count()) if (row := shown.item(number)) is not None]
+    return [
+        row.data(Qt.ItemDataRole.UserRole)
+        for number in range(shown.count())
+        if (row := shown.item(number)) is not None
+    ]
 
 
 def rows_for(shown: QListWidget, ids: Sequence[str]) -> list[QListWidgetItem]:
-    """A row for each id, which it holds as its user data; those that stand already where the ids are the same ones, else fresh ones that can
-    be ticked and renamed."""
+    """A row for each id, which it holds as its user data; those that stand already where the ids
+    are the same ones, else fresh ones that can be ticked and renamed.
+    """
     if ids_of(shown) == list(ids):
         return [row for number in range(shown.count()) if (row := shown.item(number)) is not None]
     shown.clear()

@@ -15,7 +15,9 @@ def screen_colour(colour: tuple[float, float, float]) -> QColor:
 
 def light_of(colour: QColor) -> tuple[float, float, float]:
     """Linear light of a colour of the screen, the same as the terminal reads of its code."""
-    red, green, blue = (float(v) for v in decode(np.array([colour.red(), colour.green(), colour.blue()]) / 255))
+    red, green, blue = (
+        float(v) for v in decode(np.array([colour.red(), colour.green(), colour.blue()]) / 255)
+    )
     return red, green, blue
 
 

@@ -6,14 +6,17 @@ import pathlib
 
 from PyQt6.QtWidgets import QFileDialog, QWidget
 
-from ...language import translate
+from ...language import translator
 from ...workspace.workspace import Workspace
 from ..canvas.clean_screen import CleanScreen
 from ..canvas.viewport import Viewport
 from ..dialogs.reading_dialog import ReadingDialog
 from ..dialogs.small import ask_colour
 
-ICC = translate("window", "ICC profiles (*.icc *.icm)")
+translate = translator("window")
+
+
+ICC = translate("ICC profiles (*.icc *.icm)")
 
 
 class Colours:
@@ -42,7 +45,7 @@ class Colours:
         self.clean = None
 
     def ask_veil_colour(self) -> None:
-        colour = ask_colour(self._window, translate("window", "Veil colour"))
+        colour = ask_colour(self._window, translate("Veil colour"))
         if colour is not None:
             self._workspace.preferences.change(veil_colour=colour)
 
@@ -52,12 +55,16 @@ class Colours:
 
     def ask_proof(self) -> None:
         """Show the picture as a print or another screen would."""
-        name, _ = QFileDialog.getOpenFileName(self._window, translate("window", "ICC profile to proof"), "", ICC)
+        name, _ = QFileDialog.getOpenFileName(
+            self._window, translate("ICC profile to proof"), "", ICC
+        )
         if name:
             self._workspace.viewing.proof(pathlib.Path(name))
 
     def ask_screen_profile(self) -> None:
         """Draw everything as the screen's own profile wants it."""
-        name, _ = QFileDialog.getOpenFileName(self._window, translate("window", "ICC profile of this screen"), "", ICC)
+        name, _ = QFileDialog.getOpenFileName(
+            self._window, translate("ICC profile of this screen"), "", ICC
+        )
         if name:
             self._workspace.viewing.use_screen_profile(pathlib.Path(name))

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QMessageBox, QWidget
 
-from ...language import translate
+from ...language import translator
 from ...workspace.workspace import Workspace
 from ..dialogs.batch_dialog import BatchDialog
 from ..dialogs.export_dialog import ExportDialog
 from ..dialogs.jobs_dialog import JobsDialog
+
+translate = translator("window")
 
 
 class Exports:
@@ -20,14 +22,22 @@ class Exports:
     def show_export(self, what: str = "") -> None:
         """Everything about what leaves: what, as what, how large, where; as it was chosen last."""
         if not self.workspace.work.opened:
-            self.workspace.speech.trouble.emit(translate("window", "There is nothing to export yet: open a picture first."))
+            self.workspace.speech.trouble.emit(
+                translate("There is nothing to export yet: open a picture first.")
+            )
             return
         ExportDialog(self.window, self.workspace, what).show()
 
     def export_again(self) -> None:
-        """Export as it was chosen last, without asking more than whether something may be written over."""
+        """Export as it was chosen last, without asking more than whether something may be written
+        over.
+        """
         opened = self.workspace.work.opened
-        if opened is None or ("clip" if opened.source.about.frames > 1 else "still") not in self.workspace.preferences.values.last_export:
+        if (
+            opened is None
+            or ("clip" if opened.source.about.frames > 1 else "still")
+            not in self.workspace.preferences.values.last_export
+        ):
             self.show_export()
             return
         dialog = ExportDialog(self.window, self.workspace)
@@ -46,14 +56,22 @@ class Exports:
         """Return whether an export that is still running may be stopped; asks when there is one."""
         job = self.workspace.workers.jobs.job
         more = (
-            translate("window", " {count} more wait.", count=len(self.workspace.workers.jobs.waiting))
+            translate(" {count} more wait.", count=len(self.workspace.workers.jobs.waiting))
             if self.workspace.workers.jobs.waiting
             else ""
         )
         if job is None or job.title.startswith("Opening"):
             return True
         choice = QMessageBox.question(
-            self.window, "Amber Sieve", translate('window', '{title} is not done yet.{more} Stop it and close? What it has written so far is taken away.', title=job.title, more=more),
-            QMessageBox.StandardButton.Close | QMessageBox.StandardButton.Cancel, QMessageBox.StandardButton.Cancel,
-        )  # fmt: skip
+            self.window,
+            "Amber Sieve",
+            translate(
+                "{title} is not done yet.{more} Stop it and close? What it has written so far is "
+                "taken away.",
+                title=job.title,
+                more=more,
+            ),
+            QMessageBox.StandardButton.Close | QMessageBox.StandardButton.Cancel,
+            QMessageBox.StandardButton.Cancel,
+        )
         return choice == QMessageBox.StandardButton.Close

@@ -8,15 +8,20 @@ import pathlib
 from PyQt6.QtWidgets import QFileDialog, QMenu, QMessageBox, QWidget
 
 from ...export.batch import pictures_in
-from ...language import translate
+from ...language import translator
 from ...media import formats
 from ...media.footage.sequences import is_sequence
-from ...workspace.opening import MissingSource
-from ...workspace.saving import beside
+from ...workspace.document.opening import MissingSource
+from ...workspace.document.saving import beside
 from ...workspace.workspace import Workspace
 from ..dialogs.unsaved_dialog import UnsavedDialog
 
-READABLE = formats.filter_words(translate("window", "Pictures, clips, projects"), [*formats.endings(), formats.PROJECT])
+translate = translator("window")
+
+
+READABLE = formats.filter_words(
+    translate("Pictures, clips, projects"), [*formats.endings(), formats.PROJECT]
+)
 
 
 class Files:
@@ -28,9 +33,9 @@ class Files:
     def ask_open(self) -> None:
         names, _ = QFileDialog.getOpenFileNames(
             self.window,
-            translate("window", "Open pictures, clips or projects"),
+            translate("Open pictures, clips or projects"),
             "",
-            translate("window", "{readable};;All files (*)", readable=READABLE),
+            translate("{readable};;All files (*)", readable=READABLE),
         )
         self.workspace.pictures.open_many([pathlib.Path(name) for name in names])
 
@@ -44,9 +49,9 @@ class Files:
         """Go on with the same work over another file."""
         name, _ = QFileDialog.getOpenFileName(
             self.window,
-            translate("window", "Find {name}", name=pathlib.Path(self.workspace.work.project.source).name),
+            translate("Find {name}", name=pathlib.Path(self.workspace.work.project.source).name),
             "",
-            translate("window", "{readable};;All files (*)", readable=READABLE),
+            translate("{readable};;All files (*)", readable=READABLE),
         )
         if name:
             self.workspace.pictures.find_again(pathlib.Path(name))
@@ -62,7 +67,9 @@ class Files:
             self.workspace.pictures.close_all()
 
     def fill_recent(self, menu: QMenu) -> None:
-        """Fill the menu of recent files, the newest first; what is not there any more cannot be chosen."""
+        """Fill the menu of recent files, the newest first; what is not there any more cannot be
+        chosen.
+        """
         menu.clear()
         for name in self.workspace.preferences.values.recent:
             action = menu.addAction(pathlib.Path(name).name)
@@ -75,48 +82,78 @@ class Files:
         self.workspace.pictures.open_many([path])
 
     def save(self) -> bool:
-        """Write the project where it was saved before; asks where there is no such place, or its file was changed elsewhere."""
+        """Write the project where it was saved before; asks where there is no such place, or its
+        file was changed elsewhere.
+        """
         path = self.workspace.work.path
         if path is None:
             return self.ask_save()
         if not self.workspace.work.document.changed_elsewhere:
             return bool(self.workspace.saving.save(path))
-        words = translate("window", "{name} was changed by another window or program since it was opened here.", name=path.name)
-        box = QMessageBox(QMessageBox.Icon.Warning, "Amber Sieve", words, QMessageBox.StandardButton.Cancel, self.window)
-        aside = box.addButton(translate("window", "Save beside it"), QMessageBox.ButtonRole.AcceptRole)
-        over = box.addButton(translate("window", "Overwrite it"), QMessageBox.ButtonRole.DestructiveRole)
+        words = translate(
+            "{name} was changed by another window or program since it was opened here.",
+            name=path.name,
+        )
+        box = QMessageBox(
+            QMessageBox.Icon.Warning,
+            "Amber Sieve",
+            words,
+            QMessageBox.StandardButton.Cancel,
+            self.window,
+        )
+        aside = box.addButton(translate("Save beside it"), QMessageBox.ButtonRole.AcceptRole)
+        over = box.addButton(translate("Overwrite it"), QMessageBox.ButtonRole.DestructiveRole)
         box.setDefaultButton(aside)
         box.exec()
         chosen = box.clickedButton()
         return (
-            bool(self.workspace.saving.save(path, over=True) if chosen is over else self.workspace.saving.save(beside(path)))
+            bool(
+                self.workspace.saving.save(path, over=True)
+                if chosen is over
+                else self.workspace.saving.save(beside(path))
+            )
             if chosen in (aside, over)
             else False
         )
 
     def ask_save(self) -> bool:
         start = (
-            str(pathlib.Path(self.workspace.work.project.source).with_suffix(formats.PROJECT)) if self.workspace.work.project.source else ""
+            str(pathlib.Path(self.workspace.work.project.source).with_suffix(formats.PROJECT))
+            if self.workspace.work.project.source
+            else ""
         )
         name, _ = QFileDialog.getSaveFileName(
-            self.window, translate("window", "Save project"), start, translate("window", "Projects (*{ending})", ending=formats.PROJECT)
+            self.window,
+            translate("Save project"),
+            start,
+            translate("Projects (*{ending})", ending=formats.PROJECT),
         )
         if not name:
             return False
-        return bool(self.workspace.saving.save(pathlib.Path(name if name.endswith(formats.PROJECT) else name + formats.PROJECT)))
+        return bool(
+            self.workspace.saving.save(
+                pathlib.Path(name if name.endswith(formats.PROJECT) else name + formats.PROJECT)
+            )
+        )
 
     def ask_missing(self, missing: MissingSource) -> None:
         """Let the person point to a picture that is not where it was."""
-        box = QMessageBox(QMessageBox.Icon.Question, "Amber Sieve", str(missing), QMessageBox.StandardButton.Cancel, self.window)
-        find = box.addButton(translate("window", "Find it…"), QMessageBox.ButtonRole.AcceptRole)
+        box = QMessageBox(
+            QMessageBox.Icon.Question,
+            "Amber Sieve",
+            str(missing),
+            QMessageBox.StandardButton.Cancel,
+            self.window,
+        )
+        find = box.addButton(translate("Find it…"), QMessageBox.ButtonRole.AcceptRole)
         box.exec()
         if box.clickedButton() is not find:
             return
         name, _ = QFileDialog.getOpenFileName(
             self.window,
-            translate("window", "Find {name}", name=pathlib.Path(missing.project.source).name),
+            translate("Find {name}", name=pathlib.Path(missing.project.source).name),
             "",
-            translate("window", "{readable};;All files (*)", readable=READABLE),
+            translate("{readable};;All files (*)", readable=READABLE),
         )
         if name:
             self.workspace.pictures.open_with_source(missing, pathlib.Path(name))
@@ -143,25 +180,44 @@ class Files:
             self.workspace.pictures.open_many(found)
         else:
             self.workspace.speech.trouble.emit(
-                translate("window", "{paths} holds no pictures: drop pictures, clips, projects, or folders that hold some.", paths=paths[0])
+                translate(
+                    "{paths} holds no pictures: drop pictures, clips, projects, or folders that "
+                    "hold some.",
+                    paths=paths[0],
+                )
             )
 
     def _is_clip(self, folder: pathlib.Path) -> bool:
-        words = translate("window", "{name} holds numbered pictures. Open them as one clip?", name=folder.name)
-        return QMessageBox.question(self.window, "Amber Sieve", words) == QMessageBox.StandardButton.Yes
+        words = translate(
+            "{name} holds numbered pictures. Open them as one clip?", name=folder.name
+        )
+        return (
+            QMessageBox.question(self.window, "Amber Sieve", words)
+            == QMessageBox.StandardButton.Yes
+        )
 
     def may_leave(self) -> bool:
         """Return whether unsaved work may be left behind; asks when there is any."""
         if not self.workspace.work.history.changed:
             return True
         choice = QMessageBox.question(
-            self.window, "Amber Sieve", translate('window', 'The project has changes that are not saved.'),
-            QMessageBox.StandardButton.Save | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
-        )  # fmt: skip
-        return self.save() if choice == QMessageBox.StandardButton.Save else choice == QMessageBox.StandardButton.Discard
+            self.window,
+            "Amber Sieve",
+            translate("The project has changes that are not saved."),
+            QMessageBox.StandardButton.Save
+            | QMessageBox.StandardButton.Discard
+            | QMessageBox.StandardButton.Cancel,
+        )
+        return (
+            self.save()
+            if choice == QMessageBox.StandardButton.Save
+            else choice == QMessageBox.StandardButton.Discard
+        )
 
     def may_leave_all(self) -> bool:
-        """Return whether the unsaved work on all pictures of the tray may be left behind; asks when there is any."""
+        """Return whether the unsaved work on all pictures of the tray may be left behind; asks when
+        there is any.
+        """
         self.workspace.sharing.bring_shared()
         unsaved = self.workspace.saving.unsaved
         if len(unsaved) <= 1:
@@ -170,10 +226,20 @@ class Files:
             return self.may_leave()
         names = ", ".join(entry.name for entry in unsaved[:5]) + (" …" if len(unsaved) > 5 else "")
         choice = QMessageBox.question(
-            self.window, "Amber Sieve", translate('window', '{count} pictures have changes that are not saved: {names}. Save All writes a new project '
-'beside each picture that has none.', count=len(unsaved), names=names),
-            QMessageBox.StandardButton.SaveAll | QMessageBox.StandardButton.Discard | QMessageBox.StandardButton.Cancel,
-        )  # fmt: skip
+            self.window,
+            "Amber Sieve",
+            translate(
+                "{count} pictures have changes that "
+                "are not saved: {names}. Save All "
+                "writes a new project "
+                "beside each picture that has none.",
+                count=len(unsaved),
+                names=names,
+            ),
+            QMessageBox.StandardButton.SaveAll
+            | QMessageBox.StandardButton.Discard
+            | QMessageBox.StandardButton.Cancel,
+        )
         return (
             bool(self.workspace.saving.save_all())
             if choice == QMessageBox.StandardButton.SaveAll

@@ -7,7 +7,7 @@ from typing import Any
 
 from PyQt6.QtWidgets import QWidget
 
-from ...language import translate
+from ...language import translator
 from ...workspace.workspace import Workspace
 from ..dialogs.guide import Guide
 from ..dialogs.small import Commands, Keys
@@ -16,6 +16,9 @@ from ..start.tour import Tour
 from .keys import GESTURES
 from .menus import Menus
 
+translate = translator("keys")
+translate_window = translator("window")
+
 
 class Helping:
     """Help: keys, guide, tour."""
@@ -23,25 +26,44 @@ class Helping:
     #: The menus of the window, whose commands are listed.
     menus: Menus[Any]
 
-    def __init__(self, window: QWidget, workspace: Workspace, turn_to: Callable[[str], object], trouble: Callable[[str], object]) -> None:
+    def __init__(
+        self,
+        window: QWidget,
+        workspace: Workspace,
+        turn_to: Callable[[str], object],
+        trouble: Callable[[str], object],
+    ) -> None:
         self._window, self._trouble = window, trouble
         self.tour = Tour(workspace, turn_to)
 
     def show_keys(self) -> None:
         """Show all mouse and key commands."""
-        gestures = [(translate("keys", where), translate("keys", gesture), translate("keys", does)) for where, gesture, does in GESTURES]
-        keyed = [(menu, action.shortcut().toString(), command) for menu, command, action in self.menus.listed()]
+        gestures = [
+            (translate(where), translate(gesture), translate(does))
+            for where, gesture, does in GESTURES
+        ]
+        keyed = [
+            (menu, action.shortcut().toString(), command)
+            for menu, command, action in self.menus.listed()
+        ]
         Keys(self._window, [*gestures, *(row for row in keyed if row[1])]).show()
 
     def find_command(self) -> None:
         """Find a command by its name."""
         listed = self.menus.listed()
-        Commands(self._window, [(f"{menu}: {name}", action) for menu, name, action in listed if action.isEnabled()]).show()
+        Commands(
+            self._window,
+            [(f"{menu}: {name}", action) for menu, name, action in listed if action.isEnabled()],
+        ).show()
 
     def show_guide(self, page: str = "") -> None:
         """The guide, at a page of it."""
         folder = guide()
         if folder is None:
-            self._trouble(translate("window", "The guide was not installed: it is the folder docs/guide of the sources."))
+            self._trouble(
+                translate_window(
+                    "The guide was not installed: it is the folder docs/guide of the sources.",
+                )
+            )
         else:
             Guide(self._window, folder, page).show()

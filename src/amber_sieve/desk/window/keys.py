@@ -4,7 +4,11 @@ from __future__ import annotations
 
 GESTURES = (
     ("Picture", "Click", "New pick: this colour alone"),
-    ("Picture", "Click again on the same place", "The next larger size at which the mask holds still"),
+    (
+        "Picture",
+        "Click again on the same place",
+        "The next larger size at which the mask holds still",
+    ),
     ("Picture", "Shift+click", "Keep this colour too"),
     ("Picture", "Ctrl+click", "Drop this colour"),
     ("Picture", "Press and drag outwards", "The tolerance of the sample just taken"),
@@ -13,11 +17,18 @@ GESTURES = (
     ("Picture", "Arrow keys", "Pan"),
     ("Picture", "+ and -", "Zoom"),
     ("Picture", "Enter", "Click in the middle of the view"),
-    ("Picture", "X, then arrow keys", "A cursor on the picture: Enter clicks, Space presses and lets go, Escape ends it"),
+    (
+        "Picture",
+        "X, then arrow keys",
+        "A cursor on the picture: Enter clicks, Space presses and lets go, Escape ends it",
+    ),
     (
         "Picture",
         "1 to 9, 0",
-        "Result, Original, Mask, Veil, Isolate, Cut-out, Weak spots, Fringe check, Realism check, Other take under the pointer",
+        (
+            "Result, Original, Mask, Veil, Isolate, Cut-out, Weak spots, Fringe check, Realism "
+            "check, Other take under the pointer"
+        ),
     ),
     ("Picture", "Hold Q", "What a click where the pointer rests would give; a click takes it"),
     ("Picture", "Hold O", "The picture as it was"),
@@ -46,9 +57,17 @@ GESTURES = (
     ("Adjust", "Escape", "Stop picking a colour in the picture"),
     ("Curves", "Press, drag", "Put a point on the curve and move it"),
     ("Curves", "Right-click or double-click", "Remove a point"),
-    ("Curves", "Left and Right, Up and Down", "Choose a point, move it; Ctrl with Left and Right sideways"),
+    (
+        "Curves",
+        "Left and Right, Up and Down",
+        "Choose a point, move it; Ctrl with Left and Right sideways",
+    ),
     ("Curves", "Insert, Delete, Home", "Add a point where most room is, remove it, straighten"),
-    ("Balance", "Drag a handle", "Dark, grey or light: shadows, midtones or highlights towards a hue"),
+    (
+        "Balance",
+        "Drag a handle",
+        "Dark, grey or light: shadows, midtones or highlights towards a hue",
+    ),
     ("Balance", "Up and Down", "Choose a handle"),
     ("Balance", "Left and Right, + and -, Home", "Turn it, move it out and in, put it back"),
     ("Areas", "Enter or double-click", "Close an outline"),

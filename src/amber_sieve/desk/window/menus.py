@@ -11,7 +11,10 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QAction, QKeySequence
 from PyQt6.QtWidgets import QMainWindow, QMenu, QMenuBar
 
-from ...language import translate
+from ...language import translator
+
+translate = translator("commands")
+
 
 #: The window whose menus they are.
 W = TypeVar("W", bound=QMainWindow)
@@ -23,7 +26,8 @@ class Command(Generic[W]):
 
     Attributes
     ----------
-    id : its name in code. menu : id of the menu that it stands in. label : what a person reads, with the letter that chooses it.
+    id : its name in code. menu : id of the menu that it stands in. label : what a person reads,
+        with the letter that chooses it.
     act : what it does. keys : its shortcut, "" for none. tip : said in the bar at the bottom.
     enabled : whether it can be chosen now. ticked : whether it is on, for what can be on or off.
     name : what it is called now, where that changes.
@@ -42,7 +46,9 @@ class Command(Generic[W]):
 
 @dataclass(frozen=True)
 class Menu(Generic[W]):
-    """A menu, in the bar or ``inside`` another; ``fill`` puts into it what changes, each time it opens."""
+    """A menu, in the bar or ``inside`` another; ``fill`` puts into it what changes, each time it
+    opens.
+    """
 
     id: str
     label: str
@@ -65,7 +71,9 @@ def plain(label: str) -> str:
 class Menus(Generic[W]):
     """The menus of a window, and the action of every command by its id."""
 
-    def __init__(self, window: W, bar: QMenuBar, rows: Sequence[Command[W] | Menu[W] | Line]) -> None:
+    def __init__(
+        self, window: W, bar: QMenuBar, rows: Sequence[Command[W] | Menu[W] | Line]
+    ) -> None:
         self._window, self._bar, self._rows = window, bar, rows
         self.menus: dict[str, QMenu] = {}
         self.actions: dict[str, QAction] = {}
@@ -77,7 +85,11 @@ class Menus(Generic[W]):
             else:
                 self._add(row)
         # Plain letters act only while nothing is typed in: see `Window.eventFilter`.
-        self.letters = {keys: action for action in self.actions.values() if len(keys := action.shortcut().toString()) == 1}
+        self.letters = {
+            keys: action
+            for action in self.actions.values()
+            if len(keys := action.shortcut().toString()) == 1
+        }
         for action in self.letters.values():
             action.setShortcutContext(Qt.ShortcutContext.WidgetShortcut)
         # Shortcuts act whether the menus have room beside each other or stand behind one button.
@@ -86,7 +98,7 @@ class Menus(Generic[W]):
                 self._window.addAction(action)
 
     def _add_menu(self, row: Menu[W]) -> None:
-        label = translate("commands", row.label)
+        label = translate(row.label)
         menu = self.menus[row.inside].addMenu(label) if row.inside else self._bar.addMenu(label)
         assert menu is not None
         if row.fill is not None:
@@ -94,13 +106,13 @@ class Menus(Generic[W]):
         self.menus[row.id] = menu
 
     def _add(self, row: Command[W]) -> None:
-        action = QAction(translate("commands", row.label), self._window)
+        action = QAction(translate(row.label), self._window)
         action.setObjectName(row.id)
         if row.keys:
             action.setShortcut(QKeySequence(row.keys))
         action.setCheckable(row.ticked is not None)
         action.triggered.connect(lambda _=False: row.act(self._window))
-        action.setStatusTip(translate("commands", row.tip) if row.tip else "")
+        action.setStatusTip(translate(row.tip) if row.tip else "")
         self.menus[row.menu].addAction(action)
         self.actions[row.id] = action
 
@@ -119,4 +131,11 @@ class Menus(Generic[W]):
     def listed(self) -> list[tuple[str, str, QAction]]:
         """The label of the menu, the label and the action of every command."""
         rows = [row for row in self._rows if isinstance(row, Command)]
-        return [(plain(self.menus[row.menu].title()), plain(self.actions[row.id].text()), self.actions[row.id]) for row in rows]
+        return [
+            (
+                plain(self.menus[row.menu].title()),
+                plain(self.actions[row.id].text()),
+                self.actions[row.id],
+            )
+            for row in rows
+        ]

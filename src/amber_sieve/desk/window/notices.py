@@ -1,13 +1,17 @@
-"""Notices that stand for as long as they are true: that work came with a picture, that the mask is inverted."""
+"""Notices that stand for as long as they are true: that work came with a picture, that the mask is
+inverted.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 
-from ...language import translate
-from ...workspace.tray import Entry
+from ...language import translator
+from ...workspace.document.tray import Entry
 from ...workspace.workspace import Workspace
 from ..widgets.notice import Notice
+
+translate = translator("window")
 
 
 class Notices:
@@ -34,29 +38,39 @@ class Notices:
 
     def _tell_brought(self, project: str) -> None:
         self._tell(
-            translate("window", "Opened with {project}, which lies beside it.", project=project),
-            translate("window", "Start fresh"),
+            translate("Opened with {project}, which lies beside it.", project=project),
+            translate("Start fresh"),
             self._workspace.saving.start_over,
         )
 
     def _tell_restored(self, number: int) -> None:
         words = (
-            translate("window", "What was open last is open again.")
+            translate("What was open last is open again.")
             if number == 1
-            else translate("window", "The {number} pictures that were open last are open again.", number=number)
+            else translate(
+                "The {number} pictures that were open last are open again.", number=number
+            )
         )
-        self._tell(words, translate("window", "Close all"), self._close_everything)
+        self._tell(words, translate("Close all"), self._close_everything)
 
     def _tell_gone(self, gone: dict[str, Entry]) -> None:
         """Say once which pictures, or projects, of the tray have gone."""
         entries = list(gone.values())
         names = ", ".join(list(gone)[:3]) + (" …" if len(entries) > 3 else "")
         words = (
-            translate("window", "{names} is not where it was.", names=names)
+            translate("{names} is not where it was.", names=names)
             if len(entries) == 1
-            else translate("window", "{number} pictures of the tray are not where they were: {names}.", number=len(entries), names=names)
+            else translate(
+                "{number} pictures of the tray are not where they were: {names}.",
+                number=len(entries),
+                names=names,
+            )
         )
-        self.gone.tell(words, translate("window", "Remove from the tray"), lambda: self._workspace.pictures.close(entries))
+        self.gone.tell(
+            words,
+            translate("Remove from the tray"),
+            lambda: self._workspace.pictures.close(entries),
+        )
 
     def _forget(self) -> None:
         """Another picture is seen: what was said of the one before goes."""
@@ -68,8 +82,8 @@ class Notices:
         work = self._workspace.work
         if work.sieve.invert and self.inverted.isHidden():
             self.inverted.tell(
-                translate("window", "The mask is inverted: what you keep is left out."),
-                translate("window", "Invert back"),
-                lambda: work.set_field("invert", False, translate("window", "Invert the mask")),
+                translate("The mask is inverted: what you keep is left out."),
+                translate("Invert back"),
+                lambda: work.set_field("invert", False, translate("Invert the mask")),
             )
         self.inverted.setVisible(work.sieve.invert)

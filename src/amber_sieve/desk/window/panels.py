@@ -6,14 +6,25 @@ import base64
 
 from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QPainter
-from PyQt6.QtWidgets import QDockWidget, QHBoxLayout, QLabel, QMainWindow, QMenu, QToolButton, QWidget
+from PyQt6.QtWidgets import (
+    QDockWidget,
+    QHBoxLayout,
+    QLabel,
+    QMainWindow,
+    QMenu,
+    QToolButton,
+    QWidget,
+)
 
-from ...language import translate
+from ...language import translator
 from ...workspace.preferences import PreferenceStore
 from ..style import LINE
 from ..widgets.icon import with_icon
 from ..widgets.painting import paints
 from .place import kept_bytes
+
+translate = translator("window")
+
 
 #: Height of the strip by which a panel is dragged, pixels.
 STRIP = 8
@@ -24,7 +35,9 @@ VERSION = 1
 
 
 class Grip(QWidget):
-    """The strip above a panel: to drag it by, and to double-click so that it floats. A floating panel has its name and a button in it."""
+    """The strip above a panel: to drag it by, and to double-click so that it floats. A floating
+    panel has its name and a button in it.
+    """
 
     def __init__(self, dock: QDockWidget, title: str) -> None:
         super().__init__(dock)
@@ -32,17 +45,21 @@ class Grip(QWidget):
         self.setCursor(Qt.CursorShape.OpenHandCursor)
         self.setToolTip(
             translate(
-                "window",
-                "{title}: drag this strip to move the panel, double-click to let it float; View > Panels puts it away",
+                "{title}: drag this strip to move the panel, double-click to let it float; View > "
+                "Panels puts it away",
                 title=title,
             )
         )
         row = QHBoxLayout(self)
         row.setContentsMargins(8, 0, 2, 0)
         self._title, self._back, self._away = QLabel(title), QToolButton(), QToolButton()
-        self._back.setText(translate("window", "Put back"))
-        self._back.setToolTip(translate("window", "Put {title} back into the window", title=title))
-        with_icon(self._away, "x", translate("window", "Close {title}; View > Panels brings it back", title=title))
+        self._back.setText(translate("Put back"))
+        self._back.setToolTip(translate("Put {title} back into the window", title=title))
+        with_icon(
+            self._away,
+            "x",
+            translate("Close {title}; View > Panels brings it back", title=title),
+        )
         self._back.clicked.connect(lambda: dock.setFloating(False))
         self._away.clicked.connect(dock.close)
         row.addWidget(self._title, 1)
@@ -83,11 +100,15 @@ class Panels:
         self._on = True
         #: As they stand in a new window.
         self._first = b""
-        window.setDockOptions(QMainWindow.DockOption.AllowNestedDocks | QMainWindow.DockOption.AllowTabbedDocks)
+        window.setDockOptions(
+            QMainWindow.DockOption.AllowNestedDocks | QMainWindow.DockOption.AllowTabbedDocks
+        )
         for corner, area in (
-            (Qt.Corner.TopLeftCorner, Qt.DockWidgetArea.LeftDockWidgetArea), (Qt.Corner.BottomLeftCorner, Qt.DockWidgetArea.LeftDockWidgetArea),
-            (Qt.Corner.TopRightCorner, Qt.DockWidgetArea.RightDockWidgetArea), (Qt.Corner.BottomRightCorner, Qt.DockWidgetArea.RightDockWidgetArea),
-        ):  # fmt: skip
+            (Qt.Corner.TopLeftCorner, Qt.DockWidgetArea.LeftDockWidgetArea),
+            (Qt.Corner.BottomLeftCorner, Qt.DockWidgetArea.LeftDockWidgetArea),
+            (Qt.Corner.TopRightCorner, Qt.DockWidgetArea.RightDockWidgetArea),
+            (Qt.Corner.BottomRightCorner, Qt.DockWidgetArea.RightDockWidgetArea),
+        ):
             window.setCorner(corner, area)
 
     def add(self, name: str, title: str, widget: QWidget, area: Qt.DockWidgetArea) -> None:
@@ -102,7 +123,9 @@ class Panels:
     def size(self, widths: dict[str, int], heights: dict[str, int]) -> None:
         """Set the sizes of panels in a new window, pixels."""
         for sizes, way in ((widths, Qt.Orientation.Horizontal), (heights, Qt.Orientation.Vertical)):
-            self._window.resizeDocks([self.docks[name] for name in sizes], list(sizes.values()), way)
+            self._window.resizeDocks(
+                [self.docks[name] for name in sizes], list(sizes.values()), way
+            )
 
     def restore(self) -> None:
         """Put them as they were left, or away."""
@@ -144,7 +167,10 @@ class Panels:
 
     def _stand(self) -> None:
         if not (
-            self._preferences.values.panels_state and self._window.restoreState(kept_bytes(self._preferences.values.panels_state), VERSION)
+            self._preferences.values.panels_state
+            and self._window.restoreState(
+                kept_bytes(self._preferences.values.panels_state), VERSION
+            )
         ):
             self._window.restoreState(self._first, VERSION)
 
@@ -155,13 +181,13 @@ class Panels:
             menu.addAction(dock.toggleViewAction())
         menu.addSeparator()
         for name, dock in self.docks.items():
-            action = menu.addAction(translate("window", "{titles} floats", titles=self._titles[name]))
+            action = menu.addAction(translate("{titles} floats", titles=self._titles[name]))
             assert action is not None
             action.setCheckable(True)
             action.setChecked(dock.isFloating())
             action.setEnabled(dock.isVisible())
             action.triggered.connect(dock.setFloating)
         menu.addSeparator()
-        action = menu.addAction(translate("window", "Reset the panels"))
+        action = menu.addAction(translate("Reset the panels"))
         assert action is not None
         action.triggered.connect(lambda _: self.reset())

@@ -1,4 +1,6 @@
-"""Size and place of the window: as large as is usual, and never larger than the screen has room for."""
+"""Size and place of the window: as large as is usual, and never larger than the screen has room
+for.
+"""
 
 from __future__ import annotations
 
@@ -15,7 +17,9 @@ FRAME = (16, 48)
 
 
 def _has_screen() -> bool:
-    """Return whether windows are really shown: what Qt draws into memory has a screen of no size that means anything."""
+    """Return whether windows are really shown: what Qt draws into memory has a screen of no size
+    that means anything.
+    """
     return QApplication.platformName() != "offscreen"
 
 
@@ -34,15 +38,23 @@ def keep_place(window: QMainWindow, preferences: PreferenceStore) -> None:
 
 
 def size_to_screen(window: QMainWindow, preferences: PreferenceStore) -> None:
-    """As it was left, or as large as is usual, and never larger than the screen has room for with the window's own frame."""
-    if _has_screen() and preferences.values.place and window.restoreGeometry(kept_bytes(preferences.values.place)):
+    """As it was left, or as large as is usual, and never larger than the screen has room for with
+    the window's own frame.
+    """
+    if (
+        _has_screen()
+        and preferences.values.place
+        and window.restoreGeometry(kept_bytes(preferences.values.place))
+    ):
         return
     screen = window.screen()
     room = screen.availableGeometry() if screen is not None and _has_screen() else None
     if room is None:
         window.resize(*USUAL)
     else:
-        window.resize(min(USUAL[0], room.width() - FRAME[0]), min(USUAL[1], room.height() - FRAME[1]))
+        window.resize(
+            min(USUAL[0], room.width() - FRAME[0]), min(USUAL[1], room.height() - FRAME[1])
+        )
 
 
 def keep_on_screen(window: QMainWindow) -> None:

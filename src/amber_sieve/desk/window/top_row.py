@@ -6,17 +6,29 @@ from collections.abc import Sequence
 
 from PyQt6.QtCore import QSignalBlocker, QSize, Qt
 from PyQt6.QtGui import QResizeEvent
-from PyQt6.QtWidgets import QHBoxLayout, QMenu, QMenuBar, QSizePolicy, QStackedWidget, QTabBar, QToolButton, QWidget
+from PyQt6.QtWidgets import (
+    QHBoxLayout,
+    QMenu,
+    QMenuBar,
+    QSizePolicy,
+    QStackedWidget,
+    QTabBar,
+    QToolButton,
+    QWidget,
+)
 
-from ...language import translate
+from ...language import translator
+
+translate = translator("window")
+
 
 #: The steps of the work, in their order: the pages, and how they are called.
 STEPS = {
-    "pick": translate("window", "Pick"),
-    "bands": translate("window", "Bands"),
-    "edge": translate("window", "Edge"),
-    "areas": translate("window", "Areas"),
-    "adjust": translate("window", "Adjust"),
+    "pick": translate("Pick"),
+    "bands": translate("Bands"),
+    "edge": translate("Edge"),
+    "areas": translate("Areas"),
+    "adjust": translate("Adjust"),
 }
 
 #: Least width that the row asks for, pixels.
@@ -24,7 +36,9 @@ NARROWEST = 400
 
 
 class TopRow(QWidget):
-    """Menus on the left, how the picture is seen in the middle, the steps on the right; menus that have no room stand behind one button."""
+    """Menus on the left, how the picture is seen in the middle, the steps on the right; menus that
+    have no room stand behind one button.
+    """
 
     def __init__(self, views: QWidget, spare: Sequence[QWidget], pages: QStackedWidget) -> None:
         """``spare`` are parts of the views that may be left out, the first of them first."""
@@ -37,15 +51,17 @@ class TopRow(QWidget):
         self.steps.setDrawBase(False)
         self.steps.setExpanding(False)
         self.steps.setUsesScrollButtons(False)
-        self.steps.setAccessibleName(translate("window", "Steps"))
+        self.steps.setAccessibleName(translate("Steps"))
         for label in STEPS.values():
             self.steps.addTab(label)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(4)
         self.all_menus = QToolButton()
-        self.all_menus.setText(translate("window", "Menu"))
-        self.all_menus.setToolTip(translate("window", "All menus; a wider window shows them beside each other"))
+        self.all_menus.setText(translate("Menu"))
+        self.all_menus.setToolTip(
+            translate("All menus; a wider window shows them beside each other")
+        )
         self.all_menus.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self._menu, self._views = QMenu(self), views
         self._menu.aboutToShow.connect(self._fill)
@@ -71,7 +87,9 @@ class TopRow(QWidget):
         self.fit()
 
     def fit(self) -> None:
-        """Put the menus behind one button where they have no room, then leave out what the menus do too."""
+        """Put the menus behind one button where they have no room, then leave out what the menus do
+        too.
+        """
         for widget in self._spare:
             widget.setVisible(True)
         bar = self._views.layout()

@@ -20,9 +20,9 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ...language import decimals, translate
+from ...language import decimals, translator
 from ...names import Moves
-from ...workspace.jobs import Job
+from ...workspace.background.jobs import Job
 from ...workspace.workspace import Workspace
 from ..canvas.canvas import Canvas
 from ..clip.timeline import Timeline
@@ -51,18 +51,24 @@ from .panels import Panels
 from .place import keep_on_screen, keep_place, size_to_screen
 from .top_row import STEPS, TopRow
 
+translate = translator("window")
+
+
 #: Milliseconds for which a message stands in the bar at the bottom.
 MESSAGE = 8000
 #: Width of the rail of sieves in a new window, pixels.
 RAIL = 74
 #: Width of the pages in a new window, pixels.
 PAGE = 280
-#: How much of what letters grow by the pages do: their numbers and words can be cut in the middle, not their buttons.
+#: How much of what letters grow by the pages do: their numbers and words can be cut in the middle,
+#: not their buttons.
 WIDER = 0.66
 
 
 class Window(QMainWindow):
-    """One row above; a rail of sieves, the picture and its mask, and the page of the current step below."""
+    """One row above; a rail of sieves, the picture and its mask, and the page of the current step
+    below.
+    """
 
     #: It closes from now on: nothing more may be handed to it.
     leaving = pyqtSignal()
@@ -85,7 +91,11 @@ class Window(QMainWindow):
         self.tray = TrayStrip(workspace)
         self.stack = StackPanel(workspace)
         self.pages = QStackedWidget()
-        self.pick, self.bands, self.adjust = PickPage(workspace), BandsPage(workspace), AdjustPage(workspace)
+        self.pick, self.bands, self.adjust = (
+            PickPage(workspace),
+            BandsPage(workspace),
+            AdjustPage(workspace),
+        )
         self.edge, self.areas = EdgePage(workspace), AreasPage(workspace, self.canvas.areas)
         for name in STEPS:
             self.pages.addWidget(getattr(self, name))
@@ -94,12 +104,24 @@ class Window(QMainWindow):
         self.help = Helping(self, workspace, self.turn_to, self.tell_trouble)
         self.front = QStackedWidget()
         self.front.addWidget(self.canvas)
-        self.front.addWidget(StartView(workspace, lambda: self.files.ask_open(), self.help.show_guide, self.help.tour.start))
+        self.front.addWidget(
+            StartView(
+                workspace, lambda: self.files.ask_open(), self.help.show_guide, self.help.tour.start
+            )
+        )
         self.field = ColourField(workspace)
         self.scopes = ScopesPanel(workspace)
         self.field.enlarged.connect(self.toggle_large_field)
         self.setCentralWidget(
-            column_of(self.notices.gone, self.notices.opened, self.help.tour.notice, self.front, self.timeline, self.tray, grows=self.front)
+            column_of(
+                self.notices.gone,
+                self.notices.opened,
+                self.help.tour.notice,
+                self.front,
+                self.timeline,
+                self.tray,
+                grows=self.front,
+            )
         )
         self.top = TopRow(self.canvas.bar, self.canvas.spare, self.pages)
         self.setMenuWidget(self.top)
@@ -107,8 +129,11 @@ class Window(QMainWindow):
         self.panels = Panels(self, workspace.preferences)
         left, right = Qt.DockWidgetArea.LeftDockWidgetArea, Qt.DockWidgetArea.RightDockWidgetArea
         for name, title, widget, area in (
-            ("stack", translate('window', 'Stack'), self.stack, left), ("page", translate('window', 'Step'), steps, right), ("field", translate('window', 'Colour field'), self.field, right), ("scopes", translate('window', 'Scopes'), self.scopes, right),
-        ):  # fmt: skip
+            ("stack", translate("Stack"), self.stack, left),
+            ("page", translate("Step"), steps, right),
+            ("field", translate("Colour field"), self.field, right),
+            ("scopes", translate("Scopes"), self.scopes, right),
+        ):
             self.panels.add(name, title, widget, area)
         self.pages.setMinimumWidth(PAGE)
         self.panels.size({"stack": RAIL, "page": PAGE}, {"page": 560, "field": 150})
@@ -148,7 +173,9 @@ class Window(QMainWindow):
         super().showEvent(event)
         QTimer.singleShot(0, self._keep_on_screen)
 
-    def _keep_on_screen(self) -> None:  # a method, so that Qt forgets it when the window is gone first
+    def _keep_on_screen(
+        self,
+    ) -> None:  # a method, so that Qt forgets it when the window is gone first
         keep_on_screen(self)
 
     def _page_changed(self) -> None:
@@ -168,8 +195,13 @@ class Window(QMainWindow):
         self.top.fit()
 
     def _mark(self) -> None:
-        """Samples and areas are drawn over the picture where they are worked on, not where it is judged."""
-        self.canvas.set_marks(self.workspace.preferences.values.marks and self.pages.currentWidget() is not self.adjust)
+        """Samples and areas are drawn over the picture where they are worked on, not where it is
+        judged.
+        """
+        self.canvas.set_marks(
+            self.workspace.preferences.values.marks
+            and self.pages.currentWidget() is not self.adjust
+        )
 
     def _show_front(self, opening: str) -> None:
         """The picture, or while nothing is open and nothing comes, ways to begin."""
@@ -197,14 +229,18 @@ class Window(QMainWindow):
         self._quiet = QTimer(self)
         self._quiet.setSingleShot(True)
         self._quiet.setInterval(MESSAGE)
-        self._quiet.timeout.connect(self.message.clear)  # no Python in between: the timer may outlive this window's Python side
+        self._quiet.timeout.connect(
+            self.message.clear
+        )  # no Python in between: the timer may outlive this window's Python side
         bar.addPermanentWidget(self.message)
-        self.workspace.work.source_changed.connect(self.message.clear)  # what was said of another picture
+        self.workspace.work.source_changed.connect(
+            self.message.clear
+        )  # what was said of another picture
         self.note = QLabel("")
         self.job_bar = QProgressBar()
         self.job_bar.setRange(0, 1000)
         self.job_bar.setFixedWidth(180)
-        self.job_stop = QPushButton(translate("window", "Stop"))
+        self.job_stop = QPushButton(translate("Stop"))
         self.job_stop.clicked.connect(self.workspace.workers.stop_job)
         self.job_box = QWidget()
         row = QHBoxLayout(self.job_box)
@@ -221,7 +257,9 @@ class Window(QMainWindow):
 
     def tell_trouble(self, message: str, details: str = "") -> None:
         """Say what is wrong in one sentence, without stopping anything."""
-        if message not in self._told:  # what stands there already need not be said again with every render
+        if (
+            message not in self._told
+        ):  # what stands there already need not be said again with every render
             self._told.add(message)
             tell(self, message, details).finished.connect(lambda _: self._told.discard(message))
         self.last_trouble = message
@@ -249,7 +287,9 @@ class Window(QMainWindow):
 
     def _retitle(self) -> None:
         history = self.workspace.work.history
-        self.setWindowTitle(f"{self.workspace.work.display_name()}{' •' if history.changed else ''} – Amber Sieve")
+        self.setWindowTitle(
+            f"{self.workspace.work.display_name()}{' •' if history.changed else ''} – Amber Sieve"
+        )
         self.menus.refresh()
 
     def _job_changed(self, job: Job | None) -> None:
@@ -267,7 +307,8 @@ class Window(QMainWindow):
             return
         self.job_bar.setValue(round(share * 1000))
         self.job_bar.setFormat(
-            decimals(f"{share * 100:.0f} %") + (translate("window", ", {left:.0f} s left", left=left) if left is not None else "")
+            decimals(f"{share * 100:.0f} %")
+            + (translate(", {left:.0f} s left", left=left) if left is not None else "")
         )
 
     @property
@@ -279,9 +320,13 @@ class Window(QMainWindow):
 
     def key_area(self, remove: bool = False) -> None:
         """Give the chosen area a key at this frame, or take all its keys away."""
-        area = next((area for area in self.workspace.work.sieve.areas if area.id == self.chosen_area), None)
+        area = next(
+            (area for area in self.workspace.work.sieve.areas if area.id == self.chosen_area), None
+        )
         if area is None:
-            self.tell_trouble(translate("window", "There is no area to be keyed: draw one first (page Areas)."))
+            self.tell_trouble(
+                translate("There is no area to be keyed: draw one first (page Areas).")
+            )
             return
         path = f"areas.{area.id}.{'strokes' if area.kind == 'brush' else 'points'}"
         if remove:
@@ -306,13 +351,14 @@ class Window(QMainWindow):
         if not urls[0].isLocalFile():
             self.tell_trouble(
                 translate(
-                    "window",
                     "{url} is not a file on this computer: save it first, then drop the file.",
                     url=urls[0].toString()[:120],
                 )
             )
             return
-        self.files.open_dropped([pathlib.Path(url.toLocalFile()) for url in urls if url.isLocalFile()])
+        self.files.open_dropped(
+            [pathlib.Path(url.toLocalFile()) for url in urls if url.isLocalFile()]
+        )
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         if event is None:
@@ -330,7 +376,11 @@ class Window(QMainWindow):
 
     def changeEvent(self, event: QEvent | None) -> None:
         super().changeEvent(event)
-        if event is not None and event.type() == QEvent.Type.ActivationChange and not self.isActiveWindow():
+        if (
+            event is not None
+            and event.type() == QEvent.Type.ActivationChange
+            and not self.isActiveWindow()
+        ):
             # A key that is let go over another window is not heard here.
             self.workspace.ahead.hold(False)
             self.canvas.show_before(False)
@@ -338,14 +388,20 @@ class Window(QMainWindow):
     # Keys of the picture, wherever the focus is but in a text field
 
     def _listen(self, left: QWidget | None, entered: QWidget | None) -> None:
-        """Hear what the widget with the focus hears, and nothing else: a filter of all events would be asked hundreds of times a paint."""
+        """Hear what the widget with the focus hears, and nothing else: a filter of all events would
+        be asked hundreds of times a paint.
+        """
         if left is not None:
             left.removeEventFilter(self)
         if entered is not None:
             entered.installEventFilter(self)
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
-        if isinstance(event, QKeyEvent) and event.type() in (QEvent.Type.KeyPress, QEvent.Type.KeyRelease) and self.isActiveWindow():
+        if (
+            isinstance(event, QKeyEvent)
+            and event.type() in (QEvent.Type.KeyPress, QEvent.Type.KeyRelease)
+            and self.isActiveWindow()
+        ):
             pressed = event.type() == QEvent.Type.KeyPress
             focus = QApplication.focusWidget()
             if (
@@ -372,7 +428,14 @@ class Window(QMainWindow):
         if key == Qt.Key.Key_Escape and pressed and self.workspace.tools.picker is not None:
             self.workspace.adjust.pick_colour(None)
             return True
-        if on_picture and pressed and (self.canvas.key_cursor.key(key) or (self.canvas.areas.tool and self.canvas.areas.key(key))):
+        if (
+            on_picture
+            and pressed
+            and (
+                self.canvas.key_cursor.key(key)
+                or (self.canvas.areas.tool and self.canvas.areas.key(key))
+            )
+        ):
             return True
         if Qt.Key.Key_0 <= key <= Qt.Key.Key_9 and on_picture:
             if pressed:
@@ -388,10 +451,12 @@ class Window(QMainWindow):
         if self.workspace.work.frames > 1 and not isinstance(focus, QAbstractButton):
             acts.update(
                 {
-                    Qt.Key.Key_Space: self.workspace.playback.toggle, Qt.Key.Key_BracketLeft: self.timeline.toggle_in,
-                    Qt.Key.Key_BracketRight: self.timeline.toggle_out, Qt.Key.Key_N: self.workspace.clip.next_trouble,
+                    Qt.Key.Key_Space: self.workspace.playback.toggle,
+                    Qt.Key.Key_BracketLeft: self.timeline.toggle_in,
+                    Qt.Key.Key_BracketRight: self.timeline.toggle_out,
+                    Qt.Key.Key_N: self.workspace.clip.next_trouble,
                 }
-            )  # fmt: skip
+            )
         if on_picture:
             acts.update(self.canvas.gestures.keys())
         act = acts.get(key)

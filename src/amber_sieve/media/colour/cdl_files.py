@@ -8,17 +8,26 @@ from dataclasses import dataclass
 
 from ...errors import Trouble
 from ...files import regular_file, write_text
-from ...language import translate
+from ...language import translator
+
+translate = translator("colour")
+
 
 #: Endings, and what OpenColorIO calls the format.
-FORMATS = {".cdl": "ColorDecisionList", ".ccc": "ColorCorrectionCollection", ".cc": "ColorCorrection"}
+FORMATS = {
+    ".cdl": "ColorDecisionList",
+    ".ccc": "ColorCorrectionCollection",
+    ".cc": "ColorCorrection",
+}
 #: A list of corrections of more bytes than this is none.
 LARGEST = 4_000_000
 
 
 @dataclass(frozen=True)
 class Correction:
-    """One correction: its id (may be ""), slope, offset and power of red, green and blue, and saturation."""
+    """One correction: its id (may be ""), slope, offset and power of red, green and blue, and
+    saturation.
+    """
 
     name: str
     slope: tuple[float, float, float]
@@ -30,7 +39,11 @@ class Correction:
     def numbers(self) -> dict[str, float]:
         """By the names that the model has for them."""
         rows = {"slope": self.slope, "offset": self.offset, "power": self.power}
-        named = {f"{kind}_{name}": value for kind, row in rows.items() for name, value in zip(("red", "green", "blue"), row, strict=True)}
+        named = {
+            f"{kind}_{name}": value
+            for kind, row in rows.items()
+            for name, value in zip(("red", "green", "blue"), row, strict=True)
+        }
         return named | {"cdl_saturation": self.saturation}
 
 
@@ -46,7 +59,11 @@ def correction_of(name: str, numbers: dict[str, float]) -> Correction:
 def _known(path: pathlib.Path) -> str:
     if path.suffix.lower() not in FORMATS:
         raise Trouble(
-            translate("colour", "{path} is no CDL file: its name should end in {endings}.", path=path, endings=", ".join(FORMATS))
+            translate(
+                "{path} is no CDL file: its name should end in {endings}.",
+                path=path,
+                endings=", ".join(FORMATS),
+            )
         )
     return FORMATS[path.suffix.lower()]
 
@@ -69,17 +86,31 @@ def read(path: pathlib.Path) -> list[Correction]:
             raise ValueError
         ocio.ClearAllCaches()  # it would remember what the file once held
         found = [
-            Correction(one.getID(), tuple(one.getSlope()), tuple(one.getOffset()), tuple(one.getPower()), one.getSat())
+            Correction(
+                one.getID(),
+                tuple(one.getSlope()),
+                tuple(one.getOffset()),
+                tuple(one.getPower()),
+                one.getSat(),
+            )
             for one in ocio.CDLTransform.CreateGroupFromFile(str(path))
         ]
-        if not found or not all(math.isfinite(value) for one in found for value in one.numbers.values()):
+        if not found or not all(
+            math.isfinite(value) for one in found for value in one.numbers.values()
+        ):
             raise ValueError
     except OSError as error:
         raise Trouble(
-            translate("colour", "{path} could not be read ({strerror}): check its permissions.", path=path, strerror=error.strerror)
+            translate(
+                "{path} could not be read ({strerror}): check its permissions.",
+                path=path,
+                strerror=error.strerror,
+            )
         ) from None
     except (ocio.Exception, ValueError, UnicodeDecodeError):
-        raise Trouble(translate("colour", "{path} holds no CDL that can be read: choose another file.", path=path)) from None
+        raise Trouble(
+            translate("{path} holds no CDL that can be read: choose another file.", path=path)
+        ) from None
     return found
 
 
@@ -94,7 +125,12 @@ def write(correction: Correction, path: pathlib.Path) -> None:
 
     path = pathlib.Path(path)
     kind = _known(path)
-    one = ocio.CDLTransform(list(correction.slope), list(correction.offset), list(correction.power), correction.saturation)
+    one = ocio.CDLTransform(
+        list(correction.slope),
+        list(correction.offset),
+        list(correction.power),
+        correction.saturation,
+    )
     if correction.name:
         one.setID(correction.name)
     group = ocio.GroupTransform([one])

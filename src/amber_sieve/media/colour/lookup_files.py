@@ -12,9 +12,12 @@ import numpy as np
 from ...core.frame import BRIGHTEST
 from ...errors import Trouble
 from ...files import regular_file, write_text
-from ...language import translate
+from ...language import translator
 from ..quiet import quiet
 from . import ocio_process
+
+translate = translator("colour")
+
 
 ENDINGS = (".cube", ".clf")
 #: Bytes of the largest table that is read.
@@ -23,7 +26,8 @@ LARGEST = 100_000_000
 SMALL = 200_000
 #: Nodes of a table that is refused: a hundred on a side.
 MAX_NODES = 1_000_000
-#: Sizes that a .cube says (Cube LUT Specification 1.0): of a grid, of a row; and that a .clf says (Academy S-2014-006).
+#: Sizes that a .cube says (Cube LUT Specification 1.0): of a grid, of a row; and that a .clf says
+#: (Academy S-2014-006).
 GRID_SIZE = re.compile(rb"^[ \t]*LUT_3D_SIZE\s+(\d{1,12})", re.MULTILINE)
 ROW_SIZE = re.compile(rb"^[ \t]*LUT_1D_SIZE\s+(\d{1,12})", re.MULTILINE)
 ARRAY_SIZE = re.compile(rb"""<Array[^>]*\bdim\s*=\s*["']([\d ]{1,60})""")
@@ -46,7 +50,8 @@ def _ask(apart: bool, what: str, given: Any) -> Any:
 
 
 def read(path: pathlib.Path) -> np.ndarray:
-    """A table (N, N, N, 3) float32 of coded values 0 to 1, indexed by red, green, blue; what is more than a table is made into one.
+    """A table (N, N, N, 3) float32 of coded values 0 to 1, indexed by red, green, blue; what is
+    more than a table is made into one.
 
     Raises
     ------
@@ -56,16 +61,19 @@ def read(path: pathlib.Path) -> np.ndarray:
     if path.suffix.lower() not in ENDINGS:
         raise Trouble(
             translate(
-                "colour",
                 "{path} is no lookup table: give a file that ends in {endings}.",
                 path=path,
-                endings=translate("colour", " or ").join(ENDINGS),
+                endings=translate(" or ").join(ENDINGS),
             )
         )
     size = path.stat().st_size
     if size > LARGEST:
         raise Trouble(
-            translate("colour", "{path} has {size} MB, more than a lookup table needs: choose another.", path=path, size=size // 10**6)
+            translate(
+                "{path} has {size} MB, more than a lookup table needs: choose another.",
+                path=path,
+                size=size // 10**6,
+            )
         )
     _check(path)
     try:
@@ -73,12 +81,19 @@ def read(path: pathlib.Path) -> np.ndarray:
     except Trouble as trouble:
         raise Trouble(str(trouble).replace(str(path.absolute()), str(path))) from None
     if not np.isfinite(table).all():
-        raise Trouble(translate("colour", "{path} holds values that are no numbers: have it written again.", path=path))
+        raise Trouble(
+            translate(
+                "{path} holds values that are no numbers: have it written again.",
+                path=path,
+            )
+        )
     return np.clip(table, -BRIGHTEST, BRIGHTEST)
 
 
 def _nodes_in(data: bytes) -> int:
-    """Return the nodes of the largest table that a file says it holds, or its lines where those are more."""
+    """Return the nodes of the largest table that a file says it holds, or its lines where those are
+    more.
+    """
     nodes = [data.count(b"\n")]
     nodes += [int(size) ** 3 for size in GRID_SIZE.findall(data)]
     nodes += [int(size) for size in ROW_SIZE.findall(data)]
@@ -88,7 +103,9 @@ def _nodes_in(data: bytes) -> int:
 
 
 def _ends(found: re.Match[bytes] | None, usual: float) -> list[float]:
-    """Return one end of a domain for each channel; the usual one where a file says none that can be read."""
+    """Return one end of a domain for each channel; the usual one where a file says none that can be
+    read.
+    """
     try:
         return [float(end) for end in found[1].split()] if found is not None else [usual] * 3
     except ValueError:
@@ -104,12 +121,27 @@ def _check(path: pathlib.Path) -> None:
     """
     data = path.read_bytes()
     if _nodes_in(data) >= MAX_NODES:
-        raise Trouble(translate("colour", "{path} has a million nodes or more: make it again with at most 65 on a side.", path=path))
+        raise Trouble(
+            translate(
+                "{path} has a million nodes or more: make it again with at most 65 on a side.",
+                path=path,
+            )
+        )
     if COMMA.search(data):
-        raise Trouble(translate("colour", "{path} has decimal commas: have it written with decimal points.", path=path))
+        raise Trouble(
+            translate(
+                "{path} has decimal commas: have it written with decimal points.",
+                path=path,
+            )
+        )
     low, high = _ends(DOMAIN_MIN.search(data), 0.0), _ends(DOMAIN_MAX.search(data), 1.0)
     if any(one >= other for one, other in zip(low, high, strict=False)):
-        raise Trouble(translate("colour", "{path} has a DOMAIN_MIN that is not below its DOMAIN_MAX: have it written again.", path=path))
+        raise Trouble(
+            translate(
+                "{path} has a DOMAIN_MIN that is not below its DOMAIN_MAX: have it written again.",
+                path=path,
+            )
+        )
 
 
 def _as_cube(table: np.ndarray, title: str) -> str:
@@ -119,7 +151,9 @@ def _as_cube(table: np.ndarray, title: str) -> str:
     line = "%.7f %.7f %.7f\n" * size
     for blue in range(size):  # a row at a time, so that other threads get their turn
         for green in range(size):
-            parts.append(line % tuple(table[:, green, blue].ravel().tolist()))  # red changes fastest
+            parts.append(
+                line % tuple(table[:, green, blue].ravel().tolist())
+            )  # red changes fastest
     return "".join(parts)
 
 
@@ -135,11 +169,14 @@ def write(table: np.ndarray, path: pathlib.Path, title: str) -> None:
     if ending not in ENDINGS:
         raise Trouble(
             translate(
-                "colour",
                 "{path} is no lookup table: its name should end in {endings}.",
                 path=path,
-                endings=translate("colour", " or ").join(ENDINGS),
+                endings=translate(" or ").join(ENDINGS),
             )
         )
-    text = _as_cube(table, title) if ending == ".cube" else str(_ask(table.shape[0] > FEW, "clf_of", table))
+    text = (
+        _as_cube(table, title)
+        if ending == ".cube"
+        else str(_ask(table.shape[0] > FEW, "clf_of", table))
+    )
     write_text(path, text)

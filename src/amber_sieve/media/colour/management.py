@@ -1,4 +1,6 @@
-"""From the colours of a file to linear Rec. 709 light and back, by Little CMS where a profile asks for it."""
+"""From the colours of a file to linear Rec. 709 light and back, by Little CMS where a profile asks
+for it.
+"""
 
 from __future__ import annotations
 
@@ -24,7 +26,10 @@ HALVINGS = 16
 def linear_profile() -> bytes:
     """ICC profile of the working space: linear light, Rec. 709 primaries, D65 (ITU-R BT.709)."""
     made: bytes = imagecodecs.cms_profile(
-        "rgb", gamma=1.0, whitepoint=[0.3127, 0.3290, 1.0], primaries=[0.64, 0.33, 1.0, 0.30, 0.60, 1.0, 0.15, 0.06, 1.0]
+        "rgb",
+        gamma=1.0,
+        whitepoint=[0.3127, 0.3290, 1.0],
+        primaries=[0.64, 0.33, 1.0, 0.30, 0.60, 1.0, 0.15, 0.06, 1.0],
     )
     return made
 
@@ -38,8 +43,17 @@ def srgb_profile() -> bytes:
 
 
 def undated(profile: bytes) -> bytes:
-    """A profile made on the first day of ICC.1:2022: files that are written twice are the same bit by bit."""
-    return profile[:24] + b"\x07\xe6\x00\x01\x00\x01" + b"\0" * 6 + profile[36:84] + b"\0" * 16 + profile[100:]
+    """A profile made on the first day of ICC.1:2022: files that are written twice are the same bit
+    by bit.
+    """
+    return (
+        profile[:24]
+        + b"\x07\xe6\x00\x01\x00\x01"
+        + b"\0" * 6
+        + profile[36:84]
+        + b"\0" * 16
+        + profile[100:]
+    )
 
 
 #: Bytes of a profile without a single tag (ICC.1:2022, 7.1): header and number of tags.
@@ -66,26 +80,40 @@ def sound_profile(profile: bytes) -> bytes | None:
     try:
         ImageCms.ImageCmsProfile(io.BytesIO(held))
         if space_of(held) == "rgb":
-            return held if np.isfinite(_transform(np.eye(3), held, linear_profile())).all() else None
+            return (
+                held if np.isfinite(_transform(np.eye(3), held, linear_profile())).all() else None
+            )
     except Exception:  # Little CMS says only that it failed
         return None
     return held
 
 
 def space_of(profile: bytes) -> str:
-    """Return the colour space of a profile (ICC.1:2022, header bytes 16 to 19): "rgb", "gray", "cmyk" …; "" without a profile."""
+    """Return the colour space of a profile (ICC.1:2022, header bytes 16 to 19): "rgb", "gray",
+    "cmyk" …; "" without a profile.
+    """
     return profile[16:20].decode("latin-1").strip().lower() if len(profile) >= 128 else ""
 
 
 @functools.lru_cache(maxsize=8)
 def _grey_curve(profile: bytes) -> tuple[np.ndarray, np.ndarray]:
-    """Codes from 0 to 1 and their light in a grey profile; the sRGB curve where it has none that rises."""
+    """Codes from 0 to 1 and their light in a grey profile; the sRGB curve where it has none that
+    rises.
+    """
     codes = np.linspace(0, 1, 4096, dtype=np.float32)
     light = decode(codes)
     if space_of(profile) == "gray":
-        with contextlib.suppress(Exception):  # Little CMS says only that it failed: the profile is damaged
+        with contextlib.suppress(
+            Exception
+        ):  # Little CMS says only that it failed: the profile is damaged
             held = imagecodecs.cms_transform(
-                codes[None, :, None], profile, linear_profile(), colorspace="gray", outcolorspace="rgb", outdtype="float32", intent=INTENT
+                codes[None, :, None],
+                profile,
+                linear_profile(),
+                colorspace="gray",
+                outcolorspace="rgb",
+                outdtype="float32",
+                intent=INTENT,
             )
             found = np.asarray(held, np.float32).reshape(-1, 3).mean(axis=1)
             if np.isfinite(found).all() and (np.diff(found) >= 0).all() and found[-1] > 0.5:
@@ -100,7 +128,9 @@ def grey_to_light(coded: np.ndarray, profile: bytes) -> np.ndarray:
 
 
 def light_to_grey(light: np.ndarray, profile: bytes) -> np.ndarray:
-    """Light (H, W) as grey codes: the inverse of `grey_to_light`; without a profile by the sRGB curve."""
+    """Light (H, W) as grey codes: the inverse of `grey_to_light`; without a profile by the sRGB
+    curve.
+    """
     if space_of(profile) != "gray":
         return encode(light)
     codes, held = _grey_curve(profile)
@@ -130,7 +160,9 @@ def _transform(values: np.ndarray, one: bytes, other: bytes) -> np.ndarray:
 
 @functools.lru_cache(maxsize=32)
 def is_srgb(profile: bytes) -> bool:
-    """Return whether a profile means sRGB closely enough to use its exact formula; so does a missing or damaged one."""
+    """Return whether a profile means sRGB closely enough to use its exact formula; so does a
+    missing or damaged one.
+    """
     if not profile:
         return True
     grid = np.stack(np.meshgrid(*[np.linspace(0, 1, 9)] * 3, indexing="ij"), -1).reshape(-1, 3)
@@ -158,7 +190,9 @@ def to_light(coded: np.ndarray, profile: bytes) -> np.ndarray:
 
 
 def to_codes(planes: np.ndarray, profile: bytes) -> np.ndarray:
-    """Linear light (3, rows, W) as coded values (rows, W, 3) float32 in a profile's space; what is outside its gamut stays outside 0 to 1."""
+    """Linear light (3, rows, W) as coded values (rows, W, 3) float32 in a profile's space; what is
+    outside its gamut stays outside 0 to 1.
+    """
     pixels = np.ascontiguousarray(np.moveaxis(planes, 0, -1))
     if is_srgb(profile):
         return encode(pixels)
@@ -166,7 +200,8 @@ def to_codes(planes: np.ndarray, profile: bytes) -> np.ndarray:
 
 
 def fitted(codes: np.ndarray, planes: np.ndarray, profile: bytes) -> np.ndarray:
-    """Coded values with every colour outside the profile's gamut brought back by lowering chroma at constant Oklab lightness and hue (CSS Color 4).
+    """Coded values with every colour outside the profile's gamut brought back by lowering chroma at
+    constant Oklab lightness and hue (CSS Color 4).
 
     Parameters
     ----------
@@ -182,7 +217,9 @@ def fitted(codes: np.ndarray, planes: np.ndarray, profile: bytes) -> np.ndarray:
         lab[0, 0] = ends
 
         def at(share: np.ndarray) -> np.ndarray:
-            return to_codes(from_oklab(np.stack([lab[0], lab[1] * share, lab[2] * share])), profile)[0]
+            return to_codes(
+                from_oklab(np.stack([lab[0], lab[1] * share, lab[2] * share])), profile
+            )[0]
 
         for _ in range(HALVINGS):
             middle = (low + high) / 2

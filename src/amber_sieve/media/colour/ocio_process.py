@@ -1,4 +1,6 @@
-"""OpenColorIO in a process of its own: while it reads a large table or configuration it holds Python's lock, and the window would stand still."""
+"""OpenColorIO in a process of its own: while it reads a large table or configuration it holds
+Python's lock, and the window would stand still.
+"""
 
 from __future__ import annotations
 
@@ -7,8 +9,11 @@ from typing import Any
 import numpy as np
 
 from ...errors import Trouble
-from ...language import translate
+from ...language import translator
 from ..child import Child, ChildEnded, serve
+
+translate = translator("colour")
+
 
 _child = Child(__name__)
 
@@ -23,7 +28,9 @@ def ask(what: str, *given: Any) -> Any:
     try:
         words, answer = _child.ask((what, given))
     except ChildEnded:
-        raise Trouble(translate("colour", "The process that reads colour tables was ended: try again.")) from None
+        raise Trouble(
+            translate("The process that reads colour tables was ended: try again.")
+        ) from None
     if words:
         raise Trouble(words)
     return answer
@@ -40,7 +47,6 @@ def _answer(request: tuple[str, tuple[Any, ...]]) -> tuple[str, Any]:
         return str(trouble), None
     except Exception as error:  # a mistake of ours, told on the other side
         words = translate(
-            "colour",
             "A colour table could not be worked on ({name}: {error}): choose another.",
             name=type(error).__name__,
             error=error,

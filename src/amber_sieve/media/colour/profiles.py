@@ -1,4 +1,6 @@
-"""ICC profiles that pictures can be written in, made by Little CMS from published primaries and curves."""
+"""ICC profiles that pictures can be written in, made by Little CMS from published primaries and
+curves.
+"""
 
 from __future__ import annotations
 
@@ -30,9 +32,15 @@ NAMES = ("sRGB", "Display P3", "opRGB", "Rec. 2020", "Linear")
 
 
 def rec_709_curve(coded: np.ndarray) -> np.ndarray:
-    """Light of codes 0 to 1 by the curve that ITU-R BT.709 and BT.2020 share (the inverse of their OETF)."""
+    """Light of codes 0 to 1 by the curve that ITU-R BT.709 and BT.2020 share (the inverse of their
+    OETF).
+    """
     coded = np.asarray(coded, np.float64)
-    return np.where(coded < 4.5 * 0.018053968510807, coded / 4.5, ((coded + 0.09929682680944) / 1.09929682680944) ** (1 / 0.45))
+    return np.where(
+        coded < 4.5 * 0.018053968510807,
+        coded / 4.5,
+        ((coded + 0.09929682680944) / 1.09929682680944) ** (1 / 0.45),
+    )
 
 
 @functools.cache
@@ -56,12 +64,16 @@ def named(name: str) -> bytes:
         made = imagecodecs.cms_profile("rgb", whitepoint=[*D65, 1.0], primaries=across, gamma=curve)
     else:
         codes = np.rint(np.asarray(curve) * 65535).astype(np.uint16)
-        made = imagecodecs.cms_profile("rgb", whitepoint=[*D65, 1.0], primaries=across, transferfunction=codes)
+        made = imagecodecs.cms_profile(
+            "rgb", whitepoint=[*D65, 1.0], primaries=across, transferfunction=codes
+        )
     return with_description(undated(bytes(made)), name)
 
 
 def with_description(profile: bytes, words: str) -> bytes:
-    """A profile that calls itself otherwise (ICC.1:2022: header of 128 bytes, table of tags, multilingual text)."""
+    """A profile that calls itself otherwise (ICC.1:2022: header of 128 bytes, table of tags,
+    multilingual text).
+    """
     count = struct.unpack_from(">I", profile, 128)[0]
     tags = [struct.unpack_from(">4sII", profile, 132 + 12 * at) for at in range(count)]
     text = words.encode("utf-16-be")
@@ -76,4 +88,6 @@ def with_description(profile: bytes, words: str) -> bytes:
             body += data + b"\0" * (-len(data) % 4)
         table += struct.pack(">4sII", name, places[where], len(data))
     whole = profile[:128] + struct.pack(">I", count) + table + body
-    return struct.pack(">I", len(whole)) + whole[4:84] + b"\0" * 16 + whole[100:]  # without an MD5 that no longer holds
+    return (
+        struct.pack(">I", len(whole)) + whole[4:84] + b"\0" * 16 + whole[100:]
+    )  # without an MD5 that no longer holds

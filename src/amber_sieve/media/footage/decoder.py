@@ -26,9 +26,15 @@ MAX_COMPLAINTS = 200
 
 
 def _codec_of(stream: Any) -> Any:
-    """Return the decoder of a stream: of VP8 and VP9 with alpha the one that reads it, FFmpeg's own does not."""
+    """Return the decoder of a stream: of VP8 and VP9 with alpha the one that reads it, FFmpeg's own
+    does not.
+    """
     alpha = CODECS_WITH_ALPHA.get(stream.codec_context.name)
-    if alpha is None or stream.metadata.get("alpha_mode") != "1" or alpha not in av.codecs_available:
+    if (
+        alpha is None
+        or stream.metadata.get("alpha_mode") != "1"
+        or alpha not in av.codecs_available
+    ):
         return stream.codec_context
     codec = av.CodecContext.create(alpha, "r")
     codec.extradata = stream.codec_context.extradata
@@ -93,7 +99,8 @@ class FrameDecoder:
         return near or self._index.keys_until(number) <= self._index.keys_until(self._last + 1)
 
     def _starts(self, number: int) -> Iterator[int]:
-        """Yield frames to decode a frame from: the key frame before it, earlier ones, -1 for the beginning.
+        """Yield frames to decode a frame from: the key frame before it, earlier ones, -1 for the
+        beginning.
 
         A seek may land after the key frame that was meant, and what a key frame begins may need
         those before it.
@@ -137,7 +144,9 @@ class FrameDecoder:
         return False
 
     def _feed(self, packet: av.Packet | None) -> None:
-        """Give the decoder a packet, None at the end; raises `av.FFmpegError` where it is damaged."""
+        """Give the decoder a packet, None at the end; raises `av.FFmpegError` where it is
+        damaged.
+        """
         if packet is None:
             self._ready.extend(self._codec.decode(None))
             return
@@ -164,7 +173,9 @@ class FrameDecoder:
         return self._ready.popleft() if self._ready else None
 
     def _run_to(self, number: int) -> tuple[VideoFrame | None, bool]:
-        """Decode on to a frame; None when it does not come, and whether that began too late for it."""
+        """Decode on to a frame; None when it does not come, and whether that began too late for
+        it.
+        """
         begun = False
         while (frame := self._next()) is not None:
             place = self._place_of(frame)
@@ -183,7 +194,9 @@ class FrameDecoder:
         return None, not begun
 
     def _place_of(self, frame: VideoFrame) -> int | None:
-        """Return the number of a frame as it is shown, None for one that is left out; it gets its time."""
+        """Return the number of a frame as it is shown, None for one that is left out; it gets its
+        time.
+        """
         index, packet = self._index, frame.pts
         if packet is None or not 0 <= packet < len(index.packets):
             return None
@@ -197,7 +210,9 @@ class FrameDecoder:
         return place
 
     def _pass_by(self, number: int, frame: VideoFrame) -> None:
-        """Keep a frame that was decoded on the way to another: who steps backwards asks for it next."""
+        """Keep a frame that was decoded on the way to another: who steps backwards asks for it
+        next.
+        """
         if number in self._passed:
             return
         self._passed[number] = frame

@@ -10,14 +10,20 @@ import av
 
 from ...errors import Trouble
 from ...files import Checked
-from ...language import translate
+from ...language import translator
 from ..formats import container_of
 from .clip import Footage
 from .writing import SoundTrack
 
+translate = translator("footage")
+
 
 def join(
-    pieces: Sequence[pathlib.Path], starts: Sequence[Fraction], path: pathlib.Path, sound: SoundTrack | None, timecode: str = ""
+    pieces: Sequence[pathlib.Path],
+    starts: Sequence[Fraction],
+    path: pathlib.Path,
+    sound: SoundTrack | None,
+    timecode: str = "",
 ) -> None:
     """Write pieces one after another, with the sound of the whole stretch.
 
@@ -36,7 +42,9 @@ def join(
         with av.open(str(pieces[0])) as first:
             video = out.add_stream_from_template(first.streams.video[0])
             video.time_base = first.streams.video[0].time_base
-            video.codec_context.framerate = first.streams.video[0].average_rate  # a timecode is counted by it
+            video.codec_context.framerate = first.streams.video[
+                0
+            ].average_rate  # a timecode is counted by it
             if timecode:
                 video.metadata["timecode"] = timecode
         if sound is not None:
@@ -59,7 +67,6 @@ def join(
     except av.FFmpegError as error:
         raise Trouble(
             translate(
-                "footage",
                 "The pieces of {name} could not be joined ({strerror}): render it in one go.",
                 name=path.name,
                 strerror=error.strerror,
@@ -73,16 +80,21 @@ def join(
 
 
 def _decoding_times(piece: pathlib.Path) -> list[int]:
-    """When each packet of a piece is decoded, in units of its stream: some containers keep only when pictures are shown, and may show one
-    before others that were coded ahead of it."""
+    """When each packet of a piece is decoded, in units of its stream: some containers keep only
+    when pictures are shown, and may show one before others that were coded ahead of it.
+    """
     with av.open(str(piece)) as held:
-        shown = [packet.pts for packet in held.demux(held.streams.video[0]) if packet.pts is not None]
+        shown = [
+            packet.pts for packet in held.demux(held.streams.video[0]) if packet.pts is not None
+        ]
     in_order = sorted(shown)
     early = max((time - own for time, own in zip(in_order, shown, strict=True)), default=0)
     return [time - early for time in in_order]
 
 
-def begins(footage: Footage | None, rate: Fraction, numbers: Sequence[int], first: int) -> list[Fraction]:
+def begins(
+    footage: Footage | None, rate: Fraction, numbers: Sequence[int], first: int
+) -> list[Fraction]:
     """Seconds at which frames begin, from frame ``first`` on."""
     if footage is None:
         return [(number - first) / rate for number in numbers]

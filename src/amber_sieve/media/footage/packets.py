@@ -1,4 +1,6 @@
-"""The packets of a clip's pictures, read once without decoding: how many frames, when each is shown."""
+"""The packets of a clip's pictures, read once without decoding: how many frames, when each is
+shown.
+"""
 
 from __future__ import annotations
 
@@ -25,7 +27,8 @@ ORDER_PARSED = ("mpeg1video", "mpeg2video", "mpeg4")
 CLAIM_SLACK = Fraction(1, 5)
 
 
-#: Seconds of the processor allowed for finding a clip's packets: a base, and more for each byte. Clips take a tenth of it.
+#: Seconds of the processor allowed for finding a clip's packets: a base, and more for each byte.
+#: Clips take a tenth of it.
 MAX_SECONDS, SECONDS_A_BYTE = 1.0, 4e-8
 #: Packets that are read between two looks at the time.
 LOOKS_EVERY = 1024
@@ -36,7 +39,9 @@ class TooManyPackets(Exception):
 
 
 class Packet(NamedTuple):
-    """One packet of a stream: times in units of the stream's time base, place and size in the file."""
+    """One packet of a stream: times in units of the stream's time base, place and size in the
+    file.
+    """
 
     pts: int | None
     dts: int | None
@@ -48,7 +53,9 @@ class Packet(NamedTuple):
 
 def _record(packet: av.Packet) -> Packet:
     """Return what is kept of a packet that was just read."""
-    return Packet(packet.pts, packet.dts, packet.pos, packet.size, packet.is_keyframe, packet.is_discard)
+    return Packet(
+        packet.pts, packet.dts, packet.pos, packet.size, packet.is_keyframe, packet.is_discard
+    )
 
 
 @dataclass
@@ -79,12 +86,16 @@ class PacketIndex:
 
     def __post_init__(self) -> None:
         self.place = {packet: number for number, packet in enumerate(self.shown)}
-        self.key_frames = [number for number, packet in enumerate(self.shown) if self.packets[packet].key]
+        self.key_frames = [
+            number for number, packet in enumerate(self.shown) if self.packets[packet].key
+        ]
         # After a seek FFmpeg may guess other times, and may give the end of a packet it landed in.
         self._by_place_in_file = any(packet.pos is not None for packet in self.packets)
         marks = [self._mark(packet) for packet in self.packets]
         often = Counter(marks)
-        self._ids = {mark: k for k, mark in enumerate(marks) if mark is not None and often[mark] == 1}
+        self._ids = {
+            mark: k for k, mark in enumerate(marks) if mark is not None and often[mark] == 1
+        }
 
     def _mark(self, packet: Packet | av.Packet) -> Hashable:
         """Return how a packet is recognised, None where it cannot be."""
@@ -117,7 +128,8 @@ def read_index(path: pathlib.Path) -> PacketIndex:
 
     Raises
     ------
-    av.FFmpegError, IndexError, OSError: it is no clip, or holds no pictures. TooManyPackets: it would take too long.
+    av.FFmpegError, IndexError, OSError: it is no clip, or holds no pictures. TooManyPackets: it
+    would take too long.
     """
     until = time.thread_time() + MAX_SECONDS + SECONDS_A_BYTE * path.stat().st_size
     with av.open(str(path)) as container:
@@ -157,15 +169,24 @@ def even_rate(stream: Any) -> Fraction:
 
 def index_of(packets: list[Packet], time_base: Fraction, rate: Fraction) -> PacketIndex:
     """Return the index of packets that mostly carry times of presentation."""
-    shown = [k for k, packet in enumerate(packets) if packet.pts is not None and not packet.discarded]
+    shown = [
+        k for k, packet in enumerate(packets) if packet.pts is not None and not packet.discarded
+    ]
     halves = _second_fields(packets)
     stamps = {packets[k].pts for k in shown}
     missing = sum(packet.pts is None for packet in packets) - len(halves)
     if missing or len(stamps) < len(shown):
-        known = [stamp for packet in packets[:1] for stamp in (packet.pts, packet.dts) if stamp is not None]
+        known = [
+            stamp
+            for packet in packets[:1]
+            for stamp in (packet.pts, packet.dts)
+            if stamp is not None
+        ]
         return _unstamped(packets, rate, round(known[0] * time_base * rate) if known else 0)
     shown.sort(key=lambda k: packets[k].pts or 0)
-    index = PacketIndex(packets, shown, True, len(shown), [packets[k].pts or 0 for k in shown], time_base)
+    index = PacketIndex(
+        packets, shown, True, len(shown), [packets[k].pts or 0 for k in shown], time_base
+    )
     index.place |= {k: index.place[k - 1] for k in halves if k - 1 in index.place}
     return index
 
@@ -195,7 +216,12 @@ def claimed_frames(path: pathlib.Path, index: PacketIndex, rate: Fraction) -> in
     """
     with av.open(str(path)) as container:
         stream = picture_stream(container)
-        name, said, base, length = container.format.name, stream.frames, stream.time_base, container.duration
+        name, said, base, length = (
+            container.format.name,
+            stream.frames,
+            stream.time_base,
+            container.duration,
+        )
     if said > len(index.packets):
         return index.count + max(0, said - _packets_without_edits(path))
     if not name.startswith("matroska") or not length:
@@ -205,12 +231,18 @@ def claimed_frames(path: pathlib.Path, index: PacketIndex, rate: Fraction) -> in
     if claimed_end <= last * base + 2 / rate + CLAIM_SLACK:
         return index.count
     with av.open(str(path)) as container:
-        ends = [(one.pts + (one.duration or 0)) * one.time_base for one in container.demux() if one.pts is not None]
+        ends = [
+            (one.pts + (one.duration or 0)) * one.time_base
+            for one in container.demux()
+            if one.pts is not None
+        ]
     missing = claimed_end - max(ends, default=0)
     return index.count + (round(missing * rate) if missing > CLAIM_SLACK else 0)
 
 
 def _packets_without_edits(path: pathlib.Path) -> int:
-    """Return how many packets there are when the edit list, which may leave some out, is ignored."""
+    """Return how many packets there are when the edit list, which may leave some out, is
+    ignored.
+    """
     with av.open(str(path), options={"ignore_editlist": "1"}) as container:
         return sum(packet.size > 0 for packet in container.demux(picture_stream(container)))

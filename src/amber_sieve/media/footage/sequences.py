@@ -11,21 +11,27 @@ from fractions import Fraction
 
 from ...core.frame import Frame
 from ...errors import Trouble
-from ...language import translate
+from ...language import translator
 from ...reading import PLAIN, Reading
 from .. import formats, stills
 from ..source import FILM_RATE, About
 
+translate = translator("footage")
+
+
 #: Frames whose own words are kept: more than are ever worked on side by side.
 HELD = 64
 
-#: A run of # or a printf field stands for the number, as in name.####.exr and name.%04d.exr (common practice, no source).
+#: A run of # or a printf field stands for the number, as in name.####.exr and name.%04d.exr (common
+#: practice, no source).
 FIELD = re.compile(r"%(?:0(\d+))?d|(#+)")
 
 
 @dataclass(frozen=True)
 class Pattern:
-    """A name that stands for many: what comes before and after the number, and how many digits it has at least."""
+    """A name that stands for many: what comes before and after the number, and how many digits it
+    has at least.
+    """
 
     folder: pathlib.Path
     before: str
@@ -39,7 +45,11 @@ class Pattern:
     def files(self) -> list[pathlib.Path]:
         """The files there are, by their number."""
         wanted = re.compile(re.escape(self.before) + r"(\d+)" + re.escape(self.after))
-        found = [(wanted.fullmatch(path.name), path) for path in self.folder.iterdir()] if self.folder.is_dir() else []
+        found = (
+            [(wanted.fullmatch(path.name), path) for path in self.folder.iterdir()]
+            if self.folder.is_dir()
+            else []
+        )
         return [path for _, path in sorted((int(match[1]), path) for match, path in found if match)]
 
 
@@ -49,7 +59,9 @@ def pattern_of(path: pathlib.Path) -> Pattern | None:
     if field is None or path.is_file():
         return None
     digits = len(field[2]) if field[2] else int(field[1] or 1)
-    return Pattern(path.parent, path.name[: field.start()], path.name[field.end() :], min(digits, 12))
+    return Pattern(
+        path.parent, path.name[: field.start()], path.name[field.end() :], min(digits, 12)
+    )
 
 
 def is_pattern(path: pathlib.Path) -> bool:
@@ -71,7 +83,9 @@ def numbered(path: pathlib.Path) -> list[pathlib.Path]:
     except OSError as error:
         raise Trouble(
             translate(
-                "footage", "The folder {path} could not be read ({strerror}): check its permissions.", path=path, strerror=error.strerror
+                "The folder {path} could not be read ({strerror}): check its permissions.",
+                path=path,
+                strerror=error.strerror,
             )
         ) from None
     found = [p for p in inside if p.suffix.lower() in known and re.search(r"\d", p.stem)]
@@ -79,7 +93,6 @@ def numbered(path: pathlib.Path) -> list[pathlib.Path]:
     if len(heads) > 1:
         raise Trouble(
             translate(
-                "footage",
                 "{path} holds more than one sequence: name the one to open, for example {example}.",
                 path=path,
                 example=sorted(heads)[0].replace(".", ".####.", 1),
@@ -92,7 +105,9 @@ def is_sequence(folder: pathlib.Path) -> bool:
     """Return whether a folder holds numbered pictures of one name, two at least, and none else."""
     try:
         return len(numbered(folder)) > 1 and all(
-            re.search(r"\d", path.stem) for path in folder.iterdir() if path.suffix.lower() in formats.endings("still")
+            re.search(r"\d", path.stem)
+            for path in folder.iterdir()
+            if path.suffix.lower() in formats.endings("still")
         )
     except (Trouble, OSError):
         return False
@@ -101,30 +116,51 @@ def is_sequence(folder: pathlib.Path) -> bool:
 class Sequence:
     """Numbered pictures of one size, seen as frames from 0."""
 
-    def __init__(self, path: pathlib.Path, rate: Fraction | None = None, reading: Reading = PLAIN) -> None:
+    def __init__(
+        self, path: pathlib.Path, rate: Fraction | None = None, reading: Reading = PLAIN
+    ) -> None:
         self._reading = reading
         self.path = pathlib.Path(path)
         self.files: list[pathlib.Path] = numbered(self.path)
-        #: What the pictures read last say of themselves: who writes a frame asks for it, and should not read the picture for that again.
+        #: What the pictures read last say of themselves: who writes a frame asks for it, and should
+        #: not read the picture for that again.
         self._abouts: OrderedDict[int, About] = OrderedDict()
         if not self.files:
-            raise Trouble(translate("footage", "No numbered pictures match {path}: check the name, for example shot.####.exr.", path=path))
+            raise Trouble(
+                translate(
+                    "No numbered pictures match {path}: check the name, for example shot.####.exr.",
+                    path=path,
+                )
+            )
         first = stills.read(self.files[0], reading)
         notes = (*first.about.notes, *self._gaps())
         rate = rate or first.about.rate or FILM_RATE
-        self.about = replace(first.about, path=self.path, kind="sequence", frames=len(self.files), rate=rate, notes=notes)
+        self.about = replace(
+            first.about,
+            path=self.path,
+            kind="sequence",
+            frames=len(self.files),
+            rate=rate,
+            notes=notes,
+        )
 
     def _gaps(self) -> tuple[str, ...]:
         """A sentence when numbers are missing between the first and the last."""
         numbers = [int(re.findall(r"\d+", file.stem)[-1]) for file in self.files]
-        missing = sorted(set(range(numbers[0], numbers[-1] + 1)) - set(numbers)) if numbers[-1] - numbers[0] < 1_000_000 else []
+        missing = (
+            sorted(set(range(numbers[0], numbers[-1] + 1)) - set(numbers))
+            if numbers[-1] - numbers[0] < 1_000_000
+            else []
+        )
         if not missing:
             return ()
-        shown = ", ".join(str(number) for number in missing[:6]) + (" …" if len(missing) > 6 else "")
+        shown = ", ".join(str(number) for number in missing[:6]) + (
+            " …" if len(missing) > 6 else ""
+        )
         return (
             translate(
-                "footage",
-                "{name} lacks {count} of its pictures ({shown}): the others are shown one after another.",
+                "{name} lacks {count} of its pictures ({shown}): the others are shown one after "
+                "another.",
                 name=self.path.name,
                 count=len(missing),
                 shown=shown,
@@ -132,7 +168,9 @@ class Sequence:
         )
 
     def about_frame(self, number: int) -> About:
-        """Return the properties of the picture of this number; its timecode is counted on from the first."""
+        """Return the properties of the picture of this number; its timecode is counted on from the
+        first.
+        """
         held = self._abouts.get(number)
         about = self._still(number).about if held is None else held
         start = self.about.timecode
@@ -156,7 +194,6 @@ class Sequence:
         if not 0 <= number < len(self.files):
             raise Trouble(
                 translate(
-                    "footage",
                     "{path} has frames 0 to {count}; there is no frame {number}.",
                     path=self.path,
                     count=len(self.files) - 1,
@@ -167,8 +204,8 @@ class Sequence:
         if still.about.size != self.about.size:
             raise Trouble(
                 translate(
-                    "footage",
-                    "{files} is {size} x {down}, the sequence {width} x {height}: take it out of the sequence.",
+                    "{files} is {size} x {down}, the sequence {width} x {height}: take it out of "
+                    "the sequence.",
                     files=self.files[number],
                     size=still.about.size[0],
                     down=still.about.size[1],

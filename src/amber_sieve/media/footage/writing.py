@@ -22,14 +22,17 @@ from ...core.edge.box import box_of
 from ...core.mix import Mixture
 from ...errors import Trouble
 from ...files import Checked
-from ...language import translate
-from ..codecs import CODECS, codecs_with_alpha
+from ...language import translator
 from ..colour import spaces as colour_spaces
-from ..formats import QUALITY, container_of
+from ..formats import CODECS, QUALITY, codecs_with_alpha, container_of
 from .clip import Footage
 from .decoded import UNSPECIFIED, converted, matrix_of, plane_of, range_of, samples_of
 
-#: What is laid over a frame begins at multiples of so many pixels and has as many to spare, so that chroma falls as in a whole one.
+translate = translator("footage")
+
+
+#: What is laid over a frame begins at multiples of so many pixels and has as many to spare, so that
+#: chroma falls as in a whole one.
 BLOCK = 16
 #: Samples of plain sound a second.
 PLAIN_RATE = 48_000
@@ -46,7 +49,8 @@ def _plane(frame: VideoFrame, index: int) -> np.ndarray:
 
 
 class SoundTrack:
-    """The sound of a stretch of a clip, carried over as it is, or as plain samples where the file takes nothing else.
+    """The sound of a stretch of a clip, carried over as it is, or as plain samples where the file
+    takes nothing else.
 
     `open` before the first packet is written, `mux` after the last picture, `close` in any case.
     """
@@ -57,20 +61,28 @@ class SoundTrack:
         except (av.FFmpegError, OSError):
             raise Trouble(
                 translate(
-                    "footage",
-                    "The sound of {path} cannot be read any more: bring the clip back, or export without sound.",
+                    "The sound of {path} cannot be read any more: bring the clip back, or export "
+                    "without sound.",
                     path=footage.path,
                 )
             ) from None
         self._start = footage.stamps[first] * footage.time_base
-        self._end = footage.stamps[last] * footage.time_base + 1 / footage.rate if last is not None else None
+        self._end = (
+            footage.stamps[last] * footage.time_base + 1 / footage.rate
+            if last is not None
+            else None
+        )
         self._plain = plain
         self._streams: list[tuple[Any, Any]] = []
 
     def open(self, out: Any) -> None:
         """Make its streams in the file that is written."""
         for audio in self._container.streams.audio:
-            made = out.add_stream("pcm_s16le", rate=PLAIN_RATE, layout="stereo") if self._plain else out.add_stream_from_template(audio)
+            made = (
+                out.add_stream("pcm_s16le", rate=PLAIN_RATE, layout="stereo")
+                if self._plain
+                else out.add_stream_from_template(audio)
+            )
             self._streams.append((audio, made))
 
     def mux(self, out: Any) -> None:
@@ -82,9 +94,17 @@ class SoundTrack:
                 continue
             shift = round(self._start / audio.time_base)
             for packet in self._container.demux(audio):
-                if packet.pts is None or packet.pts < shift or (self._end is not None and packet.pts * audio.time_base >= self._end):
+                if (
+                    packet.pts is None
+                    or packet.pts < shift
+                    or (self._end is not None and packet.pts * audio.time_base >= self._end)
+                ):
                     continue
-                packet.pts, packet.dts, packet.stream = packet.pts - shift, (packet.dts or packet.pts) - shift, target
+                packet.pts, packet.dts, packet.stream = (
+                    packet.pts - shift,
+                    (packet.dts or packet.pts) - shift,
+                    target,
+                )
                 out.mux(packet)
 
     def _mux_plain(self, out: Any, audio: Any, target: Any) -> None:
@@ -110,8 +130,10 @@ class ClipForm:
     Attributes
     ----------
     size : width and height. rate : frames a second. codec : its name, see ``CODECS``.
-    quality : 1 to 100, of codecs that have one. alpha : the mask goes in as alpha. sound : the source's goes along.
-    gamut : how colours are brought back that lie outside it. display : that of OpenColorIO it is seen through, "" for none.
+    quality : 1 to 100, of codecs that have one. alpha : the mask goes in as alpha. sound : the
+        source's goes along.
+    gamut : how colours are brought back that lie outside it. display : that of OpenColorIO it is
+        seen through, "" for none.
     timecode : of its first frame, "" for none.
     """
 
@@ -129,19 +151,26 @@ class ClipForm:
 class ClipWriter:
     """Encodes frames one after another; `finish` finishes the file, `close` lets go of it.
 
-    ``footage`` is the clip that is changed, whose pace, colour tags and sound go along from its frame ``first`` to its frame ``last``.
+    ``footage`` is the clip that is changed, whose pace, colour tags and sound go along from its
+    frame ``first`` to its frame ``last``.
     """
 
-    def __init__(self, path: pathlib.Path, footage: Footage | None, form: ClipForm, first: int = 0, last: int | None = None) -> None:
+    def __init__(
+        self,
+        path: pathlib.Path,
+        footage: Footage | None,
+        form: ClipForm,
+        first: int = 0,
+        last: int | None = None,
+    ) -> None:
         codec, rate, size, alpha = form.codec, form.rate, form.size, form.alpha
         chosen = CODECS[codec]
         if alpha and not chosen.alpha:
             raise Trouble(
                 translate(
-                    "footage",
                     "{codec} holds no alpha: write {codecs}.",
                     codec=codec,
-                    codecs=translate("footage", " or ").join(codecs_with_alpha()),
+                    codecs=translate(" or ").join(codecs_with_alpha()),
                 )
             )
         encoder, self.pixel_format = chosen.encoder, chosen.alpha if alpha else chosen.pixels
@@ -151,8 +180,8 @@ class ClipWriter:
         if self.pixel_format.startswith("yuv420p") and (width % 2 or height % 2):
             raise Trouble(
                 translate(
-                    "footage",
-                    "{codec} needs an even width and height, this is {width} x {height}: write ProRes 422 HQ (.mov) or single pictures.",
+                    "{codec} needs an even width and height, this is {width} x {height}: write "
+                    "ProRes 422 HQ (.mov) or single pictures.",
                     codec=codec,
                     width=width,
                     height=height,
@@ -161,7 +190,11 @@ class ClipWriter:
         self._file, self._kind = Checked(path), path.suffix.lower()
         self._out = av.open(self._file, "w", format=container_of(path))
         self._video: Any = self._out.add_stream(encoder, rate, options=options)
-        self._video.width, self._video.height, self._video.pix_fmt = width, height, self.pixel_format
+        self._video.width, self._video.height, self._video.pix_fmt = (
+            width,
+            height,
+            self.pixel_format,
+        )
         if form.timecode:
             self._video.metadata["timecode"] = form.timecode
         context = self._video.codec_context
@@ -175,12 +208,19 @@ class ClipWriter:
             context.time_base = self._base
             self._video.time_base = self._base
         else:
-            self.matrix, self.range, self.primaries, self.curve = matrix_of(UNSPECIFIED, height), ColorRange.MPEG, UNSPECIFIED, UNSPECIFIED
+            self.matrix, self.range, self.primaries, self.curve = (
+                matrix_of(UNSPECIFIED, height),
+                ColorRange.MPEG,
+                UNSPECIFIED,
+                UNSPECIFIED,
+            )
             self._base, self._even = 1 / rate, True
         context.colorspace, context.color_range = self.matrix, int(self.range)
         # What is not said is written as it was read.
         context.color_primaries = self.primaries if self.primaries != UNSPECIFIED else 1
-        context.color_trc = self.curve if self.curve != UNSPECIFIED else 1 if self.matrix == 1 else 6
+        context.color_trc = (
+            self.curve if self.curve != UNSPECIFIED else 1 if self.matrix == 1 else 6
+        )
         self._sound: SoundTrack | None = None
         try:
             context.open(strict=False)
@@ -188,7 +228,6 @@ class ClipWriter:
             self.close()
             raise Trouble(
                 translate(
-                    "footage",
                     "{codec} does not take pictures of {width} x {height}: choose another codec.",
                     codec=codec,
                     width=width,
@@ -218,20 +257,27 @@ class ClipWriter:
         )
 
     def pictured(
-        self, decoded: VideoFrame | None, result: np.ndarray | Mixture, before: np.ndarray, alpha: np.ndarray | None = None
+        self,
+        decoded: VideoFrame | None,
+        result: np.ndarray | Mixture,
+        before: np.ndarray,
+        alpha: np.ndarray | None = None,
     ) -> VideoFrame:
         """A frame ready to be encoded by `add`; may be called from several threads at once.
 
         Parameters
         ----------
         decoded : the source frame, if the source is a clip.
-        result, before : (3, H, W) float32 linear light after and before the adjustments. Where they are equal, the
-            encoder gets the source's own samples, so nothing outside the mask passes through RGB and back. What is still to be mixed is
-            mixed only in the rows that it may change.
+        result, before : (3, H, W) float32 linear light after and before the adjustments. Where they
+            are equal, the encoder gets the source's own samples, so nothing outside the mask passes
+            through RGB and back. What is still to be mixed is mixed only in the rows that it may
+            change.
         alpha : (H, W) float32, where the clip is written with alpha.
         """
         if decoded is None or self._display:
-            frame = self._frame_of(self._codes_of(result if isinstance(result, np.ndarray) else result.whole()))
+            frame = self._frame_of(
+                self._codes_of(result if isinstance(result, np.ndarray) else result.whole())
+            )
         elif result is before:
             frame = self.untouched(decoded) if alpha is None else _copied(self.untouched(decoded))
         else:
@@ -242,19 +288,27 @@ class ClipWriter:
             _plane(frame, 3)[...] = np.rint(alpha * (2 ** frame.format.components[3].bits - 1))
         return frame
 
-    def _lay_over(self, frame: VideoFrame, planes: np.ndarray, changed: np.ndarray, first: int) -> None:
-        """Code what has changed of a picture, of which the rows from a ``first`` one on are given, into a frame: only the box that holds it
-        passes through RGB."""
+    def _lay_over(
+        self, frame: VideoFrame, planes: np.ndarray, changed: np.ndarray, first: int
+    ) -> None:
+        """Code what has changed of a picture, of which the rows from a ``first`` one on are given,
+        into a frame: only the box that holds it passes through RGB.
+        """
         box = box_of(changed.view(np.uint8), 1, BLOCK)
         if box is None:
             return
         top, left = (part.start // BLOCK * BLOCK for part in box)
         here = np.s_[top : box[0].stop, left : box[1].stop]
-        part, where = to_samples(self._codes_of(np.ascontiguousarray(planes[:, *here])), self._samples), changed[here]
+        part, where = (
+            to_samples(self._codes_of(np.ascontiguousarray(planes[:, *here])), self._samples),
+            changed[here],
+        )
         for index, source in enumerate(part):
             target = _plane(frame, index)
             down, across = -(-frame.height // target.shape[0]), -(-frame.width // target.shape[1])
-            held = target[(first + top) // down :, left // across :][: source.shape[0], : source.shape[1]]
+            held = target[(first + top) // down :, left // across :][
+                : source.shape[0], : source.shape[1]
+            ]
             take_changed(held, source, where)
 
     def mask_pictured(self, mask: np.ndarray) -> VideoFrame:
@@ -263,7 +317,10 @@ class ClipWriter:
 
     def _codes_of(self, planes: np.ndarray) -> np.ndarray:
         """Linear light (3, H, W) as codes, inside the gamut."""
-        plain = self.curve not in (encodings.PQ, encodings.HLG, encodings.LINEAR) and encodings.to_rec_709(self.primaries) is None
+        plain = (
+            self.curve not in (encodings.PQ, encodings.HLG, encodings.LINEAR)
+            and encodings.to_rec_709(self.primaries) is None
+        )
         if self._gamut == "lower chroma" and plain:
             planes = lower_chroma(planes)
         if self._display:
@@ -298,15 +355,17 @@ class ClipWriter:
             self._file.check()  # a full disk is no fault of the container
             raise Trouble(
                 translate(
-                    "footage",
-                    "These frames cannot be written into {kind} ({strerror}): choose another kind of file.",
+                    "These frames cannot be written into {kind} ({strerror}): choose another kind "
+                    "of file.",
                     kind=self._kind,
                     strerror=error.strerror,
                 )
             ) from None
 
     def finish(self) -> None:
-        """Finish the pictures, then the sound of the same stretch; raises OSError when not all of it reached the disk."""
+        """Finish the pictures, then the sound of the same stretch; raises OSError when not all of
+        it reached the disk.
+        """
         self._mux(None)
         if self._sound is not None:
             self._sound.mux(self._out)
@@ -324,7 +383,9 @@ class ClipWriter:
 
 
 def _rows_of(result: np.ndarray | Mixture, before: np.ndarray) -> tuple[int, np.ndarray]:
-    """The rows of a result that may differ from what was before, from the border of a block on: the first of them, and their light."""
+    """The rows of a result that may differ from what was before, from the border of a block on: the
+    first of them, and their light.
+    """
     if isinstance(result, np.ndarray):
         return 0, result
     top, bottom = result.changed_rows if result.planes is before else (0, result.height)

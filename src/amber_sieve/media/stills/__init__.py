@@ -1,6 +1,7 @@
 """Pictures: read into light, written from it.
 
-What reads and writes them is loaded when it is first asked for: its libraries are large, and the window is painted before.
+What reads and writes them is loaded when it is first asked for: its libraries are large, and the
+    window is painted before.
 """
 
 from __future__ import annotations
@@ -35,5 +36,7 @@ _PLACES = {"about": "reader", "read": "reader", "parts_of": "stored"}
 def __getattr__(name: str) -> Any:
     if name not in __all__:
         raise AttributeError(f"module {__name__!r} has no attribute {name!r}")
-    globals()[name] = found = getattr(importlib.import_module(f".{_PLACES.get(name, 'writer')}", __name__), name)
+    globals()[name] = found = getattr(
+        importlib.import_module(f".{_PLACES.get(name, 'writer')}", __name__), name
+    )
     return found

@@ -12,9 +12,12 @@ from PIL import Image, ImageCms, UnidentifiedImageError
 
 from ...core.colour.transfer import decode
 from ...errors import Trouble
-from ...language import translate
+from ...language import translator
 from ..colour.management import INTENT, linear_profile, space_of
 from ..quiet import quiet
+
+translate = translator("stills")
+
 
 #: Endings of files that may hold inks.
 ENDINGS = (".jpg", ".jpeg", ".tif", ".tiff")
@@ -45,12 +48,22 @@ def tags_of(path: pathlib.Path) -> dict[str, str]:
     """Return the properties of a picture in inks."""
     with Image.open(path) as picture:
         profile = _profile_of(picture)
-    name = ImageCms.getProfileDescription(ImageCms.ImageCmsProfile(io.BytesIO(profile))).strip() if profile else "none (plain inks)"
-    return {"format": path.suffix[1:].upper(), "samples": "uint8", "channels": "4 (inks)", "profile": name}
+    name = (
+        ImageCms.getProfileDescription(ImageCms.ImageCmsProfile(io.BytesIO(profile))).strip()
+        if profile
+        else "none (plain inks)"
+    )
+    return {
+        "format": path.suffix[1:].upper(),
+        "samples": "uint8",
+        "channels": "4 (inks)",
+        "profile": name,
+    }
 
 
 def read(path: pathlib.Path) -> np.ndarray:
-    """Light (3, H, W) of a picture in inks, upright; without a profile each ink takes all of its light.
+    """Light (3, H, W) of a picture in inks, upright; without a profile each ink takes all of its
+    light.
 
     Raises
     ------
@@ -63,18 +76,33 @@ def read(path: pathlib.Path) -> np.ndarray:
             profile = _profile_of(picture)
             inks = np.asarray(ImageOps.exif_transpose(picture))
     except (OSError, ValueError, SyntaxError):
-        raise Trouble(translate("stills", "{path} is cut short or damaged: restore it from where it came from.", path=path)) from None
+        raise Trouble(
+            translate(
+                "{path} is cut short or damaged: restore it from where it came from.",
+                path=path,
+            )
+        ) from None
     planes = np.empty((3, *inks.shape[:2]), np.float32)
     for top in range(0, inks.shape[0], ROWS):
         part = np.ascontiguousarray(inks[top : top + ROWS])
         if profile:
             try:
                 light = imagecodecs.cms_transform(
-                    part, profile, linear_profile(), colorspace="cmyk", outcolorspace="rgb", outdtype="float32", intent=INTENT
+                    part,
+                    profile,
+                    linear_profile(),
+                    colorspace="cmyk",
+                    outcolorspace="rgb",
+                    outdtype="float32",
+                    intent=INTENT,
                 )
             except Exception:  # Little CMS says only that it failed
                 raise Trouble(
-                    translate("stills", "The profile of {path} is damaged: have it saved again, or convert it to RGB.", path=path)
+                    translate(
+                        "The profile of {path} is damaged: have it saved again, or convert it to "
+                        "RGB.",
+                        path=path,
+                    )
                 ) from None
         else:
             share = 1 - part.astype(np.float32) / 255

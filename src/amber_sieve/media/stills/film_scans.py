@@ -21,7 +21,9 @@ LINEAR = "linear light"
 
 
 def curve_of(spec: Any) -> str:
-    """Return the curve that the header names: ``LOG``, ``LINEAR``, or "" for codes as of video, which are read by the sRGB curve."""
+    """Return the curve that the header names: ``LOG``, ``LINEAR``, or "" for codes as of video,
+    which are read by the sRGB curve.
+    """
     said = str(spec.getattribute("dpx:Transfer") or "").lower()
     if "density" in said or "log" in said:
         return LOG
@@ -32,7 +34,9 @@ def to_light(codes: np.ndarray, curve: str) -> np.ndarray:
     """Codes (3, H, W) from 0 to 1 as light; of densities, black is 0 and white 1."""
     if curve == LINEAR:
         return codes
-    light = 10 ** ((codes * np.float32(1023) - np.float32(WHITE)) / np.float32(CODES_PER_DENSITY * GAMMA))
+    light = 10 ** (
+        (codes * np.float32(1023) - np.float32(WHITE)) / np.float32(CODES_PER_DENSITY * GAMMA)
+    )
     black = np.float32(10 ** ((BLACK - WHITE) / (CODES_PER_DENSITY * GAMMA)))
     light -= black
     light /= 1 - black

@@ -7,25 +7,41 @@ import pathlib
 from ...core.frame import Frame
 from ...errors import Trouble
 from ...files import regular_file
-from ...language import translate
+from ...language import translator
 from .. import stills
 from ..source import Key, key_of
 
+translate = translator("stills")
+
 
 def layer_key(path: str) -> Key:
-    """Return the cache key of a layer; it changes when its file does. Raises `Trouble` when there is no such file."""
+    """Return the cache key of a layer; it changes when its file does. Raises `Trouble` when there
+    is no such file.
+    """
     try:
         return key_of(regular_file(pathlib.Path(path)))
     except Trouble:
-        raise Trouble(translate("stills", "The layer {path} does not exist: choose another, or measure the original.", path=path)) from None
+        raise Trouble(
+            translate(
+                "The layer {path} does not exist: choose another, or measure the original.",
+                path=path,
+            )
+        ) from None
 
 
 def table_key(path: str) -> Key:
-    """Return the cache key of a lookup table; it changes when its file does. Raises `Trouble` when there is no such file."""
+    """Return the cache key of a lookup table; it changes when its file does. Raises `Trouble` when
+    there is no such file.
+    """
     try:
         return key_of(regular_file(pathlib.Path(path)))
     except Trouble:
-        raise Trouble(translate("stills", "The lookup table {path} does not exist: choose another, or take it out.", path=path)) from None
+        raise Trouble(
+            translate(
+                "The lookup table {path} does not exist: choose another, or take it out.",
+                path=path,
+            )
+        ) from None
 
 
 def read_layer(path: str) -> Frame:
@@ -44,8 +60,8 @@ def placed(frame: Frame, path: str, like: Frame) -> Frame:
     if left + like.width > frame.width or top + like.height > frame.height:
         raise Trouble(
             translate(
-                "stills",
-                "The layer {path} is {width} x {height} pixels, smaller than the picture: choose one of the same size.",
+                "The layer {path} is {width} x {height} pixels, smaller than the picture: choose "
+                "one of the same size.",
                 path=path,
                 width=frame.width,
                 height=frame.height,

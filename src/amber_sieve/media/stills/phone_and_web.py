@@ -1,4 +1,6 @@
-"""Pictures of phones and of the web, through Pillow and libheif: HEIC, AVIF, GIF, and TGA, whose rows may run either way."""
+"""Pictures of phones and of the web, through Pillow and libheif: HEIC, AVIF, GIF, and TGA, whose
+rows may run either way.
+"""
 
 from __future__ import annotations
 
@@ -13,9 +15,12 @@ import numpy as np
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from ...errors import Trouble
-from ...language import translate
+from ...language import translator
 from ..formats import PILLOW
 from ..memory import room_for
+
+translate = translator("stills")
+
 
 HEIC = (".heic", ".heif", ".hif")
 #: Modes that hold more than 8 bits, and what they are read as.
@@ -54,10 +59,24 @@ def opened(path: pathlib.Path, largest: int) -> Iterator[Image.Image]:
             with Image.open(path) as picture:
                 room_for(path, *picture.size, largest)
                 yield picture
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, EOFError, RuntimeError, IndexError, KeyError, TypeError):
+    except (
+        UnidentifiedImageError,
+        OSError,
+        ValueError,
+        SyntaxError,
+        EOFError,
+        RuntimeError,
+        IndexError,
+        KeyError,
+        TypeError,
+    ):
         kind = path.suffix[1:].upper()
         raise Trouble(
-            translate("stills", "{path} is not a readable {kind} picture: it is damaged or has the wrong ending.", path=path, kind=kind)
+            translate(
+                "{path} is not a readable {kind} picture: it is damaged or has the wrong ending.",
+                path=path,
+                kind=kind,
+            )
         ) from None
 
 
@@ -67,7 +86,9 @@ def is_ours(path: pathlib.Path) -> bool:
 
 
 def _deep_heic(path: pathlib.Path) -> np.ndarray | None:
-    """Samples (H, W, C) uint16 of a HEIC picture that holds more than 8 bits, upright; None for one that does not."""
+    """Samples (H, W, C) uint16 of a HEIC picture that holds more than 8 bits, upright; None for one
+    that does not.
+    """
     import pillow_heif
 
     held = pillow_heif.open_heif(path, convert_hdr_to_8bit=False)
@@ -76,13 +97,15 @@ def _deep_heic(path: pathlib.Path) -> np.ndarray | None:
     return np.array(np.asarray(held), np.uint16)
 
 
-def samples_of(path: pathlib.Path, largest: int) -> tuple[np.ndarray, np.ndarray | None, bytes, str, dict[str, Any]]:
+def samples_of(
+    path: pathlib.Path, largest: int
+) -> tuple[np.ndarray, np.ndarray | None, bytes, str, dict[str, Any]]:
     """Return the samples of a picture.
 
     Returns
     -------
-    Colours (H, W, 1 or 3), upright, uint8 or uint16; alpha (H, W) of the same kind or None; the ICC profile, b"" for none; the sample type;
-    and what is worth carrying over of its metadata.
+    Colours (H, W, 1 or 3), upright, uint8 or uint16; alpha (H, W) of the same kind or None; the ICC
+    profile, b"" for none; the sample type; and what is worth carrying over of its metadata.
 
     Raises
     ------
@@ -100,7 +123,11 @@ def samples_of(path: pathlib.Path, largest: int) -> tuple[np.ndarray, np.ndarray
             else:
                 transparent = "A" in upright.getbands() or "transparency" in upright.info
                 grey = upright.mode in ("L", "LA", "1")
-                samples = np.asarray(upright.convert(("LA" if transparent else "L") if grey else "RGBA" if transparent else "RGB"))
+                samples = np.asarray(
+                    upright.convert(
+                        ("LA" if transparent else "L") if grey else "RGBA" if transparent else "RGB"
+                    )
+                )
                 samples = samples[..., None] if samples.ndim == 2 else samples
     alpha = samples[..., -1] if samples.shape[2] in (2, 4) else None
     colours = samples[..., : 1 if samples.shape[2] < 3 else 3]

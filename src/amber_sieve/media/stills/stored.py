@@ -13,12 +13,15 @@ import OpenImageIO as oiio
 
 from ...errors import Trouble
 from ...files import regular_file
-from ...language import translate
+from ...language import translator
 from .. import formats
 from ..header import MAX_PARTS
 from ..memory import room_for
 from ..quiet import quiet
 from . import tiff_codecs
+
+translate = translator("stills")
+
 
 #: Pixels of the largest picture that is opened: five times what the largest cameras make.
 LARGEST = 500_000_000
@@ -31,12 +34,16 @@ ROWS = 256
 def problem(path: pathlib.Path) -> Trouble:
     """Why a file could not be opened as a picture, in one sentence."""
     if path.stat().st_size == 0:
-        return Trouble(translate("stills", "{path} is empty (0 bytes): restore it from where it came from.", path=path))
+        return Trouble(
+            translate(
+                "{path} is empty (0 bytes): restore it from where it came from.",
+                path=path,
+            )
+        )
     known = formats.endings("still")
     if path.suffix.lower() in known:
         return Trouble(
             translate(
-                "stills",
                 "{path} is not a readable {kind} picture: it is damaged or has the wrong ending.",
                 path=path,
                 kind=path.suffix[1:].upper(),
@@ -44,7 +51,6 @@ def problem(path: pathlib.Path) -> Trouble:
         )
     return Trouble(
         translate(
-            "stills",
             "{path} cannot be opened: give a picture ({known}), a clip or a project.",
             path=path,
             known=", ".join(end[1:].upper() for end in known),
@@ -53,11 +59,18 @@ def problem(path: pathlib.Path) -> Trouble:
 
 
 def damaged(path: pathlib.Path) -> Trouble:
-    return Trouble(translate("stills", "{path} is cut short or damaged: restore it from where it came from.", path=path))
+    return Trouble(
+        translate(
+            "{path} is cut short or damaged: restore it from where it came from.",
+            path=path,
+        )
+    )
 
 
 def opened_file(path: pathlib.Path, hints: Any) -> Any:
-    """The file, opened with hints to its reader; raises `Trouble` when it is empty, damaged or no picture."""
+    """The file, opened with hints to its reader; raises `Trouble` when it is empty, damaged or no
+    picture.
+    """
     try:
         opened = oiio.ImageInput.open(str(path), hints) if path.stat().st_size else None
     except (RuntimeError, ValueError):
@@ -80,13 +93,15 @@ def _upright(pixels: np.ndarray, orientation: int) -> np.ndarray:
 
 
 def parts_of(opened: Any) -> tuple[str, ...]:
-    """Names of the first parts of an opened file that holds several, each only once; nothing for one picture."""
+    """Names of the first parts of an opened file that holds several, each only once; nothing for
+    one picture.
+    """
     names: list[str] = []
     while len(names) < MAX_PARTS and opened.seek_subimage(len(names), 0):
         name = str(
             opened.spec().getattribute("oiio:subimagename")
             or opened.spec().getattribute("name")
-            or translate("stills", "Part {count}", count=len(names) + 1)
+            or translate("Part {count}", count=len(names) + 1)
         )
         names.append(name if name not in names else f"{name} {len(names) + 1}")
     opened.geterror()  # that there is no further one
@@ -100,7 +115,8 @@ class Stored:
 
     Attributes
     ----------
-    path : the file. spec : its own description. kind : the sample type that is read: "uint8", "uint16", "half" or "float".
+    path : the file. spec : its own description. kind : the sample type that is read: "uint8",
+        "uint16", "half" or "float".
     parts : the names of its parts, where it has several; at : which of them this is.
     """
 
@@ -120,7 +136,9 @@ class Stored:
     def size(self) -> tuple[int, int]:
         """Width and height, upright."""
         turned = self.orientation in (5, 6, 7, 8)
-        return (self.spec.height, self.spec.width) if turned else (self.spec.width, self.spec.height)
+        return (
+            (self.spec.height, self.spec.width) if turned else (self.spec.width, self.spec.height)
+        )
 
     @property
     def _tile(self) -> int:
@@ -133,7 +151,9 @@ class Stored:
         return -(-ROWS // self._tile) * self._tile
 
     def rows(self, top: int, bottom: int) -> np.ndarray:
-        """The rows from ``top`` to before ``bottom`` (rows, W, C), upright; raises `Trouble` when they are damaged."""
+        """The rows from ``top`` to before ``bottom`` (rows, W, C), upright; raises `Trouble` when
+        they are damaged.
+        """
         if self.orientation == 1:
             return self._read(top, bottom)
         if self._whole is None:
@@ -142,7 +162,10 @@ class Stored:
 
     def _read(self, top: int, bottom: int) -> np.ndarray:
         spec, form = self.spec, self.kind if self.kind.startswith("uint") else "float"
-        first, last = top // self._tile * self._tile, min(-(-bottom // self._tile) * self._tile, spec.height)
+        first, last = (
+            top // self._tile * self._tile,
+            min(-(-bottom // self._tile) * self._tile, spec.height),
+        )
         rows = (spec.y + first, spec.y + last)
         with quiet():
             try:
@@ -153,12 +176,27 @@ class Stored:
                 if (first, last) == (0, spec.height):
                     pixels = self._opened.read_image(self.at, 0, 0, spec.nchannels, form)
                 elif spec.tile_width:
-                    pixels = self._opened.read_tiles(self.at, 0, spec.x, spec.x + spec.width, *rows, 0, 1, 0, spec.nchannels, form)
+                    pixels = self._opened.read_tiles(
+                        self.at,
+                        0,
+                        spec.x,
+                        spec.x + spec.width,
+                        *rows,
+                        0,
+                        1,
+                        0,
+                        spec.nchannels,
+                        form,
+                    )
                 else:
-                    pixels = self._opened.read_scanlines(self.at, 0, *rows, 0, 0, spec.nchannels, form)
+                    pixels = self._opened.read_scanlines(
+                        self.at, 0, *rows, 0, 0, spec.nchannels, form
+                    )
                 if pixels is None or self._opened.geterror():
                     raise damaged(self.path)
-                return pixels.reshape(last - first, spec.width, spec.nchannels)[top - first : bottom - first]
+                return pixels.reshape(last - first, spec.width, spec.nchannels)[
+                    top - first : bottom - first
+                ]
             except (RuntimeError, ValueError, TypeError, IndexError):
                 raise damaged(self.path) from None
 
@@ -187,7 +225,13 @@ def stored_in(path: pathlib.Path, part: str = "") -> Iterator[Stored]:
                 raise damaged(path) from None
         room_for(path, spec.width, spec.height, LARGEST)
         stored = str(spec.format)
-        kind = stored if stored in ("uint8", "uint16", "half") else "uint16" if "int" in stored else "float"
+        kind = (
+            stored
+            if stored in ("uint8", "uint16", "half")
+            else "uint16"
+            if "int" in stored
+            else "float"
+        )
         yield Stored(path, spec, kind, parts, at, opened)
     finally:
         opened.close()
@@ -198,11 +242,10 @@ def _found(part: str, parts: tuple[str, ...], path: pathlib.Path) -> int:
     if part and part not in parts:
         raise Trouble(
             translate(
-                "stills",
                 "{path} has no part {part}: it has {parts}.",
                 path=path,
                 part=part[:80],
-                parts=", ".join(parts)[:200] or translate("stills", "only one"),
+                parts=", ".join(parts)[:200] or translate("only one"),
             )
         )
     return parts.index(part) if part else 0

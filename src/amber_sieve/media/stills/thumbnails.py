@@ -9,9 +9,12 @@ import numpy as np
 
 from ...core.colour.screen import to_screen
 from ...errors import Trouble
-from ...language import translate
+from ...language import translator
 from ...reading import PLAIN, Reading
 from ..opening import open_source
+
+translate = translator("stills")
+
 
 #: Longer side, pixels.
 SIDE = 112
@@ -24,7 +27,9 @@ def size_within(width: int, height: int) -> tuple[int, int]:
 
 
 def thumbnail(path: pathlib.Path, reading: Reading = PLAIN) -> np.ndarray:
-    """Words 0xFFRRGGBB (H, W) uint32 of a picture, or of the first frame of a clip; raises `Trouble` when it cannot be read."""
+    """Words 0xFFRRGGBB (H, W) uint32 of a picture, or of the first frame of a clip; raises
+    `Trouble` when it cannot be read.
+    """
     if path.suffix.lower() in (".jpg", ".jpeg"):
         from PIL import Image, ImageOps  # slow to load
 
@@ -32,10 +37,19 @@ def thumbnail(path: pathlib.Path, reading: Reading = PLAIN) -> np.ndarray:
             with Image.open(path) as picture:
                 picture.draft("RGB", (2 * SIDE, 2 * SIDE))  # decoded at a fraction of its size
                 small = ImageOps.exif_transpose(picture).convert("RGB")
-                codes = np.asarray(small.resize(size_within(*small.size), Image.Resampling.BOX), np.uint32)
-                return np.ascontiguousarray(0xFF000000 | codes[..., 0] << 16 | codes[..., 1] << 8 | codes[..., 2]).astype(np.uint32)
+                codes = np.asarray(
+                    small.resize(size_within(*small.size), Image.Resampling.BOX), np.uint32
+                )
+                return np.ascontiguousarray(
+                    0xFF000000 | codes[..., 0] << 16 | codes[..., 1] << 8 | codes[..., 2]
+                ).astype(np.uint32)
         except (OSError, ValueError, SyntaxError):
-            raise Trouble(translate("stills", "{path} is cut short or damaged: restore it from where it came from.", path=path)) from None
+            raise Trouble(
+                translate(
+                    "{path} is cut short or damaged: restore it from where it came from.",
+                    path=path,
+                )
+            ) from None
     source = open_source(path, reading)
     try:
         return thumbnail_of(source.frame(0).planes)
@@ -46,4 +60,6 @@ def thumbnail(path: pathlib.Path, reading: Reading = PLAIN) -> np.ndarray:
 def thumbnail_of(planes: np.ndarray) -> np.ndarray:
     """The same of a picture that has been read, (3, H, W) linear light."""
     size = size_within(planes.shape[2], planes.shape[1])
-    return to_screen(np.stack([cv2.resize(plane, size, interpolation=cv2.INTER_AREA) for plane in planes]))
+    return to_screen(
+        np.stack([cv2.resize(plane, size, interpolation=cv2.INTER_AREA) for plane in planes])
+    )

@@ -1,4 +1,6 @@
-"""TIFF in compressions that OpenImageIO leaves out (LZMA, ZSTD, JPEG XL and others): by tifffile and imagecodecs."""
+"""TIFF in compressions that OpenImageIO leaves out (LZMA, ZSTD, JPEG XL and others): by tifffile
+and imagecodecs.
+"""
 
 from __future__ import annotations
 
@@ -8,7 +10,10 @@ from typing import Any
 import numpy as np
 
 from ...errors import Trouble
-from ...language import translate
+from ...language import translator
+
+translate = translator("stills")
+
 
 #: Values of the tag Compression that OpenImageIO reads (TIFF 6.0 and later registrations).
 READ_BY_OIIO = frozenset((1, 2, 3, 4, 5, 6, 7, 8, 32773, 32946, 50001))
@@ -27,7 +32,8 @@ def samples_of(path: pathlib.Path, at: int, kind: str) -> np.ndarray:
 
     Raises
     ------
-    Trouble: its compression, or what its numbers stand for, is not known. RuntimeError: it is damaged.
+    Trouble: its compression, or what its numbers stand for, is not known. RuntimeError: it is
+        damaged.
     """
     try:
         return _read(path, at, kind)
@@ -65,7 +71,6 @@ def _is_known(compression: int) -> bool:
 def _unknown(path: pathlib.Path, compression: int) -> Trouble:
     return Trouble(
         translate(
-            "stills",
             "{path} has an unknown compression ({compression}): save it again with ZIP or LZW.",
             path=path,
             compression=compression,

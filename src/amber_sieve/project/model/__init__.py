@@ -1,6 +1,22 @@
 """The model: plain frozen values. An edit is a function from a project to a project."""
 
-from .adjust import CDL_RANGES, Adjust, Balance, Cdl, Curve, Detail, Even, Fill, Hues, Light, Lookup, Match, Mono, Recolour, White
+from .adjust import (
+    CDL_RANGES,
+    Adjust,
+    Balance,
+    Cdl,
+    Curve,
+    Detail,
+    Even,
+    Fill,
+    Hues,
+    Light,
+    Lookup,
+    Match,
+    Mono,
+    Recolour,
+    White,
+)
 from .adjustment import Adjustment
 from .area import Area, Stroke
 from .bands import Band, Bands, Ramp

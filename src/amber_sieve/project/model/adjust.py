@@ -20,10 +20,20 @@ class White(Adjustment):
 
     temperature: float = number(
         0, -250, 250, "Temperature", "mired", soft=(-100, 100),
-        help="Above 0 the light becomes warmer, as through an amber filter; below 0 it becomes cooler. 10 mired near daylight are about 450 kelvin.",
+        help=(
+            "Above 0 the light becomes warmer, as through an amber filter; below 0 it becomes "
+            "cooler. 10 mired near daylight are about 450 kelvin."
+        ),
     )  # fmt: skip
     tint: float = number(
-        0, -100, 100, "Tint", step=0.5, decimals=1, soft=(-40, 40), help="Above 0 the light leans to magenta, below 0 to green."
+        0,
+        -100,
+        100,
+        "Tint",
+        step=0.5,
+        decimals=1,
+        soft=(-40, 40),
+        help="Above 0 the light leans to magenta, below 0 to green.",
     )
 
 
@@ -37,23 +47,54 @@ class Light(Adjustment):
         help="Each stop above 0 doubles the light, each stop below halves it.",
     )  # fmt: skip
     contrast: float = number(
-        0, -100, 100, "Contrast", "%", help="At 100 % distances from the pivot double, in stops; at -100 % they halve."
+        0,
+        -100,
+        100,
+        "Contrast",
+        "%",
+        help="At 100 % distances from the pivot double, in stops; at -100 % they halve.",
     )
     pivot: float = number(
-        0, -8, 8, "Pivot", "stops", step=0.1, decimals=2,
-        help="The light that contrast leaves alone: 0 is mid grey, above 0 lighter, below 0 darker.",
-    )  # fmt: skip
-    highlights: float = number(
-        0, -100, 100, "Highlights", "%", help="Above 0 what is lighter than mid grey becomes lighter, below 0 darker."
+        0,
+        -8,
+        8,
+        "Pivot",
+        "stops",
+        step=0.1,
+        decimals=2,
+        help=(
+            "The light that contrast leaves alone: 0 is mid grey, above 0 lighter, below 0 darker."
+        ),
     )
-    shadows: float = number(0, -100, 100, "Shadows", "%", help="Above 0 what is darker than mid grey becomes lighter, below 0 darker.")
+    highlights: float = number(
+        0,
+        -100,
+        100,
+        "Highlights",
+        "%",
+        help="Above 0 what is lighter than mid grey becomes lighter, below 0 darker.",
+    )
+    shadows: float = number(
+        0,
+        -100,
+        100,
+        "Shadows",
+        "%",
+        help="Above 0 what is darker than mid grey becomes lighter, below 0 darker.",
+    )
     white_point: float = number(
         100, 10, 1000, "White point", "%", soft=(25, 200),
-        help="The luminance that becomes white: below 100 % the picture gets lighter, above it darker.",
+        help=(
+            "The luminance that becomes white: below 100 % the picture gets lighter, above it "
+            "darker."
+        ),
     )  # fmt: skip
     black_point: float = number(
         0, 0, 90, "Black point", "%", step=0.1, decimals=1, soft=(0, 20),
-        help="The luminance that becomes black: at 0 nothing changes, higher values deepen the shadows.",
+        help=(
+            "The luminance that becomes black: at 0 nothing changes, higher values deepen the "
+            "shadows."
+        ),
     )  # fmt: skip
     gamma: float = number(
         1, 0.1, 10, "Gamma", step=0.05, decimals=2, soft=(0.25, 4),
@@ -70,18 +111,45 @@ class Curve(Adjustment):
     curve_red: Curved = setting((), "curve", "Red curve", "Curve of the red channel")
     curve_green: Curved = setting((), "curve", "Green curve", "Curve of the green channel")
     curve_blue: Curved = setting((), "curve", "Blue curve", "Curve of the blue channel")
-    in_black: float = number(0, 0, 254, "Input black", help="This level becomes the output black; at 0 nothing changes.")
-    in_white: float = number(255, 1, 255, "Input white", help="This level becomes the output white; at 255 nothing changes.")
+    in_black: float = number(
+        0, 0, 254, "Input black", help="This level becomes the output black; at 0 nothing changes."
+    )
+    in_white: float = number(
+        255,
+        1,
+        255,
+        "Input white",
+        help="This level becomes the output white; at 255 nothing changes.",
+    )
     middle: float = number(
         1, 0.1, 10, "Midtones", step=0.05, decimals=2, soft=(0.25, 4),
         help="Above 1 the tones between input black and input white get lighter, below 1 darker.",
     )  # fmt: skip
-    out_black: float = number(0, 0, 255, "Output black", help="The level that input black becomes; above 0 blacks turn grey.")
-    out_white: float = number(255, 0, 255, "Output white", help="The level that input white becomes; below 255 whites turn grey.")
+    out_black: float = number(
+        0,
+        0,
+        255,
+        "Output black",
+        help="The level that input black becomes; above 0 blacks turn grey.",
+    )
+    out_white: float = number(
+        255,
+        0,
+        255,
+        "Output white",
+        help="The level that input white becomes; below 255 whites turn grey.",
+    )
 
 
 def _hue_of(name: str) -> Any:
-    return number(0, 0, 360, f"{name} hue", "°", help=f"The hue that {name.lower()} are drawn towards, as far as their colour says.")
+    return number(
+        0,
+        0,
+        360,
+        f"{name} hue",
+        "°",
+        help=f"The hue that {name.lower()} are drawn towards, as far as their colour says.",
+    )
 
 
 def _colour_of(name: str) -> Any:
@@ -98,7 +166,14 @@ def _colour_of(name: str) -> Any:
 
 
 def _lightness_of(name: str) -> Any:
-    return number(0, -100, 100, f"{name} lightness", "%", help=f"Above 0 {name.lower()} become lighter, below 0 darker.")
+    return number(
+        0,
+        -100,
+        100,
+        f"{name} lightness",
+        "%",
+        help=f"Above 0 {name.lower()} become lighter, below 0 darker.",
+    )
 
 
 class Balance(Adjustment):
@@ -115,8 +190,17 @@ class Balance(Adjustment):
     highlights_hue: float = _hue_of("Highlights")
     highlights_colour: float = _colour_of("Highlights")
     highlights_lightness: float = _lightness_of("Highlights")
-    shadows_to: float = number(35, 0, 100, "Shadows to", "%", help="The lightness at which shadows become midtones.")
-    highlights_from: float = number(70, 0, 100, "Highlights from", "%", help="The lightness at which midtones become highlights.")
+    shadows_to: float = number(
+        35, 0, 100, "Shadows to", "%", help="The lightness at which shadows become midtones."
+    )
+    highlights_from: float = number(
+        70,
+        0,
+        100,
+        "Highlights from",
+        "%",
+        help="The lightness at which midtones become highlights.",
+    )
 
 
 class Hues(Adjustment):
@@ -124,9 +208,18 @@ class Hues(Adjustment):
 
     label: ClassVar[str] = "Curves by hue"
 
-    turn_by_hue: ByHue = setting((), "hues", "Hue shift by hue", "Degrees that single hues are shifted by")
-    saturation_by_hue: ByHue = setting((), "hues", "Saturation by hue", "From grey (-100) to twice the chroma (100), for single hues")
-    lightness_by_hue: ByHue = setting((), "hues", "Lightness by hue", "Darker (-100) or lighter (100), for single hues")
+    turn_by_hue: ByHue = setting(
+        (), "hues", "Hue shift by hue", "Degrees that single hues are shifted by"
+    )
+    saturation_by_hue: ByHue = setting(
+        (),
+        "hues",
+        "Saturation by hue",
+        "From grey (-100) to twice the chroma (100), for single hues",
+    )
+    lightness_by_hue: ByHue = setting(
+        (), "hues", "Lightness by hue", "Darker (-100) or lighter (100), for single hues"
+    )
 
 
 class Recolour(Adjustment):
@@ -134,21 +227,61 @@ class Recolour(Adjustment):
 
     label: ClassVar[str] = "Recolour"
 
-    hue: float = number(0, -180, 180, "Hue", "°", decimals=1, help="Turns every hue by this angle; 180 degrees gives the opposite colour.")
-    saturation: float = number(0, -100, 100, "Saturation", "%", help="At -100 % colours become grey, at 100 % their chroma doubles.")
+    hue: float = number(
+        0,
+        -180,
+        180,
+        "Hue",
+        "°",
+        decimals=1,
+        help="Turns every hue by this angle; 180 degrees gives the opposite colour.",
+    )
+    saturation: float = number(
+        0,
+        -100,
+        100,
+        "Saturation",
+        "%",
+        help="At -100 % colours become grey, at 100 % their chroma doubles.",
+    )
     vibrance: float = number(
-        0, -100, 100, "Vibrance", "%", help="Like saturation, but colours that are rich already change less, and skin tones least."
+        0,
+        -100,
+        100,
+        "Vibrance",
+        "%",
+        help=(
+            "Like saturation, but colours that are rich already change less, and skin tones least."
+        ),
     )
-    lightness: float = number(0, -100, 100, "Lightness", "%", help="At -100 % everything is black, at 100 % white.")
+    lightness: float = number(
+        0, -100, 100, "Lightness", "%", help="At -100 % everything is black, at 100 % white."
+    )
     one_hue: float = number(
-        0, 0, 100, "Draw hues together", "%", help="At 100 % all hues become the one given beside it; at 0 none changes."
+        0,
+        0,
+        100,
+        "Draw hues together",
+        "%",
+        help="At 100 % all hues become the one given beside it; at 0 none changes.",
     )
-    one_hue_at: float = number(0, 0, 360, "Towards hue", "°", help="The hue that all others are drawn towards.")
-    dyed: bool = setting(False, "switch", "As if dyed", "Change the thing's own colour alone: light, folds and gloss stay as they are")
+    one_hue_at: float = number(
+        0, 0, 360, "Towards hue", "°", help="The hue that all others are drawn towards."
+    )
+    dyed: bool = setting(
+        False,
+        "switch",
+        "As if dyed",
+        "Change the thing's own colour alone: light, folds and gloss stay as they are",
+    )
 
     @property
     def moved(self) -> bool:
-        return any(value != getattr(start_of(Recolour), name) for name, value in self if name not in ("on", "dyed"))
+        return any(
+            value != getattr(start_of(Recolour), name)
+            for name, value in self
+            if name not in ("on", "dyed")
+        )
 
 
 class Match(Adjustment):
@@ -157,9 +290,14 @@ class Match(Adjustment):
     label: ClassVar[str] = "Match a target"
     once_saved = ("found",)
 
-    target: Colour | None = setting(None, "colour", "Target", "Colour that the mean of what is masked becomes")
+    target: Colour | None = setting(
+        None, "colour", "Target", "Colour that the mean of what is masked becomes"
+    )
     nearest: bool = setting(
-        False, "switch", "Stay believable", "Goes towards the target only as far as no colour leaves the gamut and no shade is crushed"
+        False,
+        "switch",
+        "Stay believable",
+        "Goes towards the target only as far as no colour leaves the gamut and no shade is crushed",
     )
 
     @property
@@ -174,9 +312,21 @@ class Even(Adjustment):
     once_saved = ("mean",)
 
     even_lightness: float = number(
-        0, 0, 100, "Even lightness", "%", help="At 100 % everything inside the mask has the same lightness; at 0 nothing changes."
+        0,
+        0,
+        100,
+        "Even lightness",
+        "%",
+        help="At 100 % everything inside the mask has the same lightness; at 0 nothing changes.",
     )
-    even_hue: float = number(0, 0, 100, "Even hue", "%", help="At 100 % everything inside the mask has the same hue; at 0 nothing changes.")
+    even_hue: float = number(
+        0,
+        0,
+        100,
+        "Even hue",
+        "%",
+        help="At 100 % everything inside the mask has the same hue; at 0 nothing changes.",
+    )
 
     @property
     def moved(self) -> bool:
@@ -184,20 +334,38 @@ class Even(Adjustment):
 
 
 #: Range of each kind of number of a CDL, and what a drag covers.
-CDL_RANGES = {"Slope": ((0, 100), (0, 4)), "Offset": ((-10, 10), (-0.5, 0.5)), "Power": ((0.05, 20), (0.1, 4))}
+CDL_RANGES = {
+    "Slope": ((0, 100), (0, 4)),
+    "Offset": ((-10, 10), (-0.5, 0.5)),
+    "Power": ((0.05, 20), (0.1, 4)),
+}
 
 
 #: What each kind of number of a CDL does to the light of a channel.
 CDL_HELP = {
     "Slope": "Multiplies {} light: above 1 it gets lighter, below 1 darker.",
-    "Offset": "Is added to {} light after the slope: above 0 it lifts shadows, below 0 it deepens them.",
-    "Power": "The power {} light is raised to after slope and offset: above 1 midtones get darker, below 1 lighter.",
+    "Offset": (
+        "Is added to {} light after the slope: above 0 it lifts shadows, below 0 it deepens them."
+    ),
+    "Power": (
+        "The power {} light is raised to after slope and offset: above 1 midtones get darker, "
+        "below 1 lighter."
+    ),
 }
 
 
 def _channels(name: str, label: str, start: float) -> Any:
     (low, high), soft = CDL_RANGES[label]
-    return number(start, low, high, f"{label} {name}", step=0.01, decimals=3, soft=soft, help=CDL_HELP[label].format(name))
+    return number(
+        start,
+        low,
+        high,
+        f"{label} {name}",
+        step=0.01,
+        decimals=3,
+        soft=soft,
+        help=CDL_HELP[label].format(name),
+    )
 
 
 class Mono(Adjustment):
@@ -205,15 +373,37 @@ class Mono(Adjustment):
 
     label: ClassVar[str] = "Black and white"
 
-    mono: float = number(0, 0, 100, "Amount", "%", help="At 100 % the picture is black and white, at 0 it keeps its colours.")
+    mono: float = number(
+        0,
+        0,
+        100,
+        "Amount",
+        "%",
+        help="At 100 % the picture is black and white, at 0 it keeps its colours.",
+    )
     mono_red: float = number(
-        21, -200, 200, "Red", "%", help="How bright red light becomes in the grey: higher is lighter, below 0 it darkens."
+        21,
+        -200,
+        200,
+        "Red",
+        "%",
+        help="How bright red light becomes in the grey: higher is lighter, below 0 it darkens.",
     )
     mono_green: float = number(
-        72, -200, 200, "Green", "%", help="How bright green light becomes in the grey: higher is lighter, below 0 it darkens."
+        72,
+        -200,
+        200,
+        "Green",
+        "%",
+        help="How bright green light becomes in the grey: higher is lighter, below 0 it darkens.",
     )
     mono_blue: float = number(
-        7, -200, 200, "Blue", "%", help="How bright blue light becomes in the grey: higher is lighter, below 0 it darkens."
+        7,
+        -200,
+        200,
+        "Blue",
+        "%",
+        help="How bright blue light becomes in the grey: higher is lighter, below 0 it darkens.",
     )
 
 
@@ -262,7 +452,12 @@ class Detail(Adjustment):
     once_saved = ("frame",)
 
     noise: float = number(
-        0, 0, 100, "Noise reduction", "%", help="At 100 % noise in lightness and colour is smoothed most; at 0 nothing changes."
+        0,
+        0,
+        100,
+        "Noise reduction",
+        "%",
+        help="At 100 % noise in lightness and colour is smoothed most; at 0 nothing changes.",
     )
     blur: float = number(
         0, 0, 500, "Blur", "px", step=0.5, decimals=1, soft=(0, 50),
@@ -270,18 +465,46 @@ class Detail(Adjustment):
     )  # fmt: skip
     local_contrast: float = number(
         0, -100, 100, "Local contrast", "%",
-        help="Above 0 things stand out from what surrounds them, below 0 they sink into it, without halos.",
+        help=(
+            "Above 0 things stand out from what surrounds them, below 0 they sink into it, "
+            "without halos."
+        ),
     )  # fmt: skip
     contrast_radius: float = number(
-        40, 2, 500, "Radius", "px", soft=(2, 200), help="How far local contrast looks: small for texture, large for whole shapes."
+        40,
+        2,
+        500,
+        "Radius",
+        "px",
+        soft=(2, 200),
+        help="How far local contrast looks: small for texture, large for whole shapes.",
     )
-    sharpen: float = number(0, 0, 100, "Sharpen", "%", help="At 100 % fine detail is emphasised most; at 0 nothing changes.")
+    sharpen: float = number(
+        0,
+        0,
+        100,
+        "Sharpen",
+        "%",
+        help="At 100 % fine detail is emphasised most; at 0 nothing changes.",
+    )
     sharpen_radius: float = number(
         1, 0.3, 20, "Radius", "px", step=0.1, decimals=1, soft=(0.3, 5),
         help="How far sharpening looks: small for fine detail, large for coarse.",
     )  # fmt: skip
-    grain: float = number(0, 0, 100, "Grain", "%", help="At 100 % film-like grain is strongest; at 0 there is none.")
-    grain_size: float = number(1.5, 0.5, 20, "Size", "px", step=0.1, decimals=1, soft=(0.5, 6), help="How large a grain is.")
+    grain: float = number(
+        0, 0, 100, "Grain", "%", help="At 100 % film-like grain is strongest; at 0 there is none."
+    )
+    grain_size: float = number(
+        1.5,
+        0.5,
+        20,
+        "Size",
+        "px",
+        step=0.1,
+        decimals=1,
+        soft=(0.5, 6),
+        help="How large a grain is.",
+    )
 
     @property
     def moved(self) -> bool:
@@ -297,27 +520,62 @@ class Fill(Adjustment):
         "off",
         "words",
         "Fill",
-        "What fills: a colour, a gradient, another picture, what lies around it (for small things), or nothing (transparent)",
+        "What fills: a colour, a gradient, another picture, what lies around it (for small "
+        "things), or nothing (transparent)",
     )
-    fill_where: FillWhere = setting("inside", "words", "Where", "Inside the mask, or behind what it holds")
-    fill_colour: Colour = setting((0.18, 0.18, 0.18), "colour", "Colour", "Colour that fills, or begins the gradient")
+    fill_where: FillWhere = setting(
+        "inside", "words", "Where", "Inside the mask, or behind what it holds"
+    )
+    fill_colour: Colour = setting(
+        (0.18, 0.18, 0.18), "colour", "Colour", "Colour that fills, or begins the gradient"
+    )
     fill_to: Colour = setting((0.8, 0.8, 0.8), "colour", "To", "Colour that ends the gradient")
-    fill_angle: float = number(90, -180, 180, "Angle", "°", help="Direction of the gradient: 0 to the right, 90 downwards.")
+    fill_angle: float = number(
+        90, -180, 180, "Angle", "°", help="Direction of the gradient: 0 to the right, 90 downwards."
+    )
     fill_picture: str = Field(
-        default="", max_length=4096, title="Picture", description="Path of the picture that fills", json_schema_extra={"kind": "path"}
+        default="",
+        max_length=4096,
+        title="Picture",
+        description="Path of the picture that fills",
+        json_schema_extra={"kind": "path"},
     )
     fill_across: float = number(
         0, -200, 200, "Across", "%", soft=(-50, 50),
-        help="Moves the picture to the right above 0 and to the left below it, in per cent of the width.",
+        help=(
+            "Moves the picture to the right above 0 and to the left below it, in per cent of the "
+            "width."
+        ),
     )  # fmt: skip
     fill_down: float = number(
-        0, -200, 200, "Down", "%", soft=(-50, 50), help="Moves the picture down above 0 and up below it, in per cent of the height."
+        0,
+        -200,
+        200,
+        "Down",
+        "%",
+        soft=(-50, 50),
+        help="Moves the picture down above 0 and up below it, in per cent of the height.",
     )
     fill_scale: float = number(
-        100, 1, 1000, "Scale", "%", soft=(20, 300), help="At 100 % the picture just covers everything; lower is smaller, higher larger."
+        100,
+        1,
+        1000,
+        "Scale",
+        "%",
+        soft=(20, 300),
+        help="At 100 % the picture just covers everything; lower is smaller, higher larger.",
     )
-    fill_blend: Blend = setting("normal", "words", "Blend mode", "How it is laid over what is there")
-    fill_opacity: float = number(100, 0, 100, "Opacity", "%", help="At 100 % the fill covers what is there; at 0 it is not seen.")
+    fill_blend: Blend = setting(
+        "normal", "words", "Blend mode", "How it is laid over what is there"
+    )
+    fill_opacity: float = number(
+        100,
+        0,
+        100,
+        "Opacity",
+        "%",
+        help="At 100 % the fill covers what is there; at 0 it is not seen.",
+    )
 
     @property
     def moved(self) -> bool:

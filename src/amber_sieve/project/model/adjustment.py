@@ -20,13 +20,16 @@ def start_of(kind: type[Frozen]) -> Frozen:
 class Adjustment(Frozen):
     """One block of what is done inside the mask; every number's start changes nothing.
 
-    The formula of a block stands in the file of ``core/adjust`` that is called as the block's field in `Adjust`.
+    The formula of a block stands in the file of ``core/adjust`` that is called as the block's field
+    in `Adjust`.
     """
 
     #: What a person reads above the block.
     label: ClassVar[str] = ""
 
-    on: bool = Field(default=True, title="On", description="Off: the block is seen as if it changed nothing")
+    on: bool = Field(
+        default=True, title="On", description="Off: the block is seen as if it changed nothing"
+    )
 
     #: What older files hold of a block that was found on the picture, not decided.
     once_saved: ClassVar[tuple[str, ...]] = ()

@@ -19,13 +19,22 @@ class Stroke(Frozen):
     )
     size: float = number(60, 0.1, 5000, "Size", "px", soft=(1, 1000), help="Diameter of the brush.")
     hardness: float = number(
-        80, 0, 100, "Hardness", "%", help="At 0 the brush is soft from its middle on, at 100 % it ends within a pixel."
+        80,
+        0,
+        100,
+        "Hardness",
+        "%",
+        help="At 0 the brush is soft from its middle on, at 100 % it ends within a pixel.",
     )
-    flow: float = number(100, 0, 100, "Flow", "%", help="How much each dab lays on: low values build up slowly.")
+    flow: float = number(
+        100, 0, 100, "Flow", "%", help="How much each dab lays on: low values build up slowly."
+    )
     opacity: float = number(100, 0, 100, "Opacity", "%", help="The most that one stroke can cover.")
     erase: bool = False
     pressure: Literal["nothing", "size", "flow"] = "nothing"
-    like: Colour | None = Field(default=None, description="only where the picture resembles this colour")
+    like: Colour | None = Field(
+        default=None, description="only where the picture resembles this colour"
+    )
 
 
 class Area(Frozen):
@@ -40,11 +49,17 @@ class Area(Frozen):
     points: tuple[Point, ...] = Field(
         default=(),
         max_length=100_000,
-        description="middle and two half-axes' ends (rect, ellipse, radial), corners (polygon), full and empty end (gradient)",
+        description=(
+            "middle and two half-axes' ends (rect, ellipse, radial), corners (polygon), full and "
+            "empty end (gradient)"
+        ),
     )
     feather: float = number(
         0, 0, 2000, "Feather", "px", decimals=1, soft=(0, 400),
-        help="Softens the outline of the area over this distance (a standard deviation); at 0 it is sharp.",
+        help=(
+            "Softens the outline of the area over this distance (a standard deviation); at 0 it "
+            "is sharp."
+        ),
     )  # fmt: skip
     way: Way = "both"
     strokes: tuple[Stroke, ...] = Field(default=(), max_length=10_000)

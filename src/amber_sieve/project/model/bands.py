@@ -18,7 +18,15 @@ class Band(Frozen):
     inverted: bool = False
     corners: tuple[Corner, Corner, Corner, Corner]
     shape: Shape = "smooth"
-    bend: float = number(0, -1, 1, "Falloff curve", step=0.05, decimals=2, help="Below 0 the mask falls off steeply, above 0 gently.")
+    bend: float = number(
+        0,
+        -1,
+        1,
+        "Falloff curve",
+        step=0.05,
+        decimals=2,
+        help="Below 0 the mask falls off steeply, above 0 gently.",
+    )
 
     @model_validator(mode="after")
     def _corners_rise(self) -> Self:
@@ -33,12 +41,18 @@ class Ramp(Frozen):
 
     on: bool = False
     inverse: bool = False
-    black: float = number(0, 0, 100, "Black point", "L*", help="Up to this luminance nothing is masked.")
-    white: float = number(100, 0, 100, "White point", "L*", help="From this luminance on everything is masked.")
+    black: float = number(
+        0, 0, 100, "Black point", "L*", help="Up to this luminance nothing is masked."
+    )
+    white: float = number(
+        100, 0, 100, "White point", "L*", help="From this luminance on everything is masked."
+    )
 
 
 class Bands(Frozen):
-    """Intervals of hue (degrees), saturation (per cent), luminance (L*) and single channels (levels); the mask is their product."""
+    """Intervals of hue (degrees), saturation (per cent), luminance (L*) and single channels
+    (levels); the mask is their product.
+    """
 
     hue: Band = Band(corners=(0, 0, 360, 360))
     saturation: Band = Band(corners=(0, 0, 125, 125))

@@ -6,7 +6,7 @@ from typing import Literal, Self
 
 from pydantic import Field, model_validator
 
-from ...language import translate
+from ...language import translator
 from ...names import AreaMode, Blend, Gamut, MaskFrom
 from ...reading import PLAIN, Reading
 from ..fields import number
@@ -17,6 +17,9 @@ from .clip import Track
 from .edge import Edge
 from .pick import Pick
 from .values import NEAR, Frozen, Name, fresh_id
+
+translate = translator("project")
+
 
 #: Version of the file format; raised when an older program could not read what a newer one writes.
 VERSION: Literal[6] = 6
@@ -37,21 +40,52 @@ class Sieve(Frozen):
     on: bool = True
     pick: Pick = Pick()
     bands: Bands = Bands()
-    mask_from: MaskFrom = Field(default="own", description="its own pick and edge, the same as another sieve's, or what others leave")
-    of: tuple[Name, ...] = Field(default=(), max_length=64, description="ids of the sieves whose masks it is made from")
-    opposite: bool = Field(default=False, title="Opposite", description="The finished mask turned round")
-    joined: tuple[Joined, ...] = Field(default=(), max_length=64, description="other sieves' masks laid on it, from first to last")
-    invert: bool = Field(default=False, title="Invert the mask", description="What was masked is not, and what was not is")
+    mask_from: MaskFrom = Field(
+        default="own",
+        description="its own pick and edge, the same as another sieve's, or what others leave",
+    )
+    of: tuple[Name, ...] = Field(
+        default=(), max_length=64, description="ids of the sieves whose masks it is made from"
+    )
+    opposite: bool = Field(
+        default=False, title="Opposite", description="The finished mask turned round"
+    )
+    joined: tuple[Joined, ...] = Field(
+        default=(), max_length=64, description="other sieves' masks laid on it, from first to last"
+    )
+    invert: bool = Field(
+        default=False,
+        title="Invert the mask",
+        description="What was masked is not, and what was not is",
+    )
     edge: Edge = Edge()
-    areas: tuple[Area, ...] = Field(default=(), max_length=1000, description="applied from first to last")
+    areas: tuple[Area, ...] = Field(
+        default=(), max_length=1000, description="applied from first to last"
+    )
     outside: float = number(
         0, 0, 100, "Effect outside the mask", "%",
-        help="How much of the adjustment is also seen outside the mask: at 0 none, at 100 % the mask makes no difference.",
+        help=(
+            "How much of the adjustment is also seen outside the mask: at 0 none, at 100 % the "
+            "mask makes no difference."
+        ),
     )  # fmt: skip
-    strength: float = number(100, 0, 100, "Strength", "%", help="How much of the adjustment is seen: at 0 none, at 100 % all of it.")
-    blend: Blend = Field(default="normal", title="Blend mode", description="How what is done is laid over the picture that arrives")
+    strength: float = number(
+        100,
+        0,
+        100,
+        "Strength",
+        "%",
+        help="How much of the adjustment is seen: at 0 none, at 100 % all of it.",
+    )
+    blend: Blend = Field(
+        default="normal",
+        title="Blend mode",
+        description="How what is done is laid over the picture that arrives",
+    )
     group: Name = Field(default="", description='id of the group it belongs to, "" for none')
-    tracks: tuple[Track, ...] = Field(default=(), max_length=1000, description="fields that change from frame to frame")
+    tracks: tuple[Track, ...] = Field(
+        default=(), max_length=1000, description="fields that change from frame to frame"
+    )
     adjust: Adjust = Adjust()
 
     @property
@@ -66,7 +100,9 @@ class Group(Frozen):
     id: Name = Field(default_factory=fresh_id)
     name: str = Field(min_length=1, max_length=200)
     on: bool = True
-    strength: float = number(100, 0, 100, "Strength", "%", help="How much of what its sieves do the group gives")
+    strength: float = number(
+        100, 0, 100, "Strength", "%", help="How much of what its sieves do the group gives"
+    )
 
 
 class Take(Frozen):
@@ -80,14 +116,22 @@ class Project(Frozen):
     """The whole work on one picture or clip."""
 
     version: Literal[6] = VERSION
-    source: str = Field(default="", max_length=4096, description="the picture or clip: a path relative to the project file")
-    source_mark: str = Field(default="", max_length=64, description="what the picture was when the project was saved")
+    source: str = Field(
+        default="",
+        max_length=4096,
+        description="the picture or clip: a path relative to the project file",
+    )
+    source_mark: str = Field(
+        default="", max_length=64, description="what the picture was when the project was saved"
+    )
     reading: Reading = PLAIN
     working: str = Field(
         default="",
         max_length=200,
         title="Working space",
-        description='linear space of OpenColorIO in whose channels CDL and curves work; "" for Rec. 709',
+        description=(
+            'linear space of OpenColorIO in whose channels CDL and curves work; "" for Rec. 709'
+        ),
     )
     display: str = Field(
         default="",
@@ -96,20 +140,34 @@ class Project(Frozen):
         description='"display / view" of OpenColorIO it is seen and written through; "" for none',
     )
     stack: tuple[Sieve, ...] = Field(
-        default=(Sieve(name=translate("project", "Sieve {count}", count=1)),),
+        default=(Sieve(name=translate("Sieve {count}", count=1)),),
         min_length=1,
         max_length=256,
         description="the picture falls through these from first to last",
     )
-    groups: tuple[Group, ...] = Field(default=(), max_length=64, description="sieves of one are switched and weakened together")
-    takes: tuple[Take, ...] = Field(default=(), max_length=64, description="named alternatives of the whole stack")
-    solo: Name = Field(default="", description='id of the one sieve that works, "" for all that are on')
-    gamut: Gamut = Field(default="lower chroma", title="Gamut", description="How colours outside the output gamut are brought back")
+    groups: tuple[Group, ...] = Field(
+        default=(), max_length=64, description="sieves of one are switched and weakened together"
+    )
+    takes: tuple[Take, ...] = Field(
+        default=(), max_length=64, description="named alternatives of the whole stack"
+    )
+    solo: Name = Field(
+        default="", description='id of the one sieve that works, "" for all that are on'
+    )
+    gamut: Gamut = Field(
+        default="lower chroma",
+        title="Gamut",
+        description="How colours outside the output gamut are brought back",
+    )
 
     @model_validator(mode="after")
     def _white_lies_near(self) -> Self:
-        if self.reading.white is not None and not all(abs(part) <= NEAR for part in self.reading.white):
-            raise ValueError(f"the place of white balance should lie within {NEAR:.0f} pixels of the picture")
+        if self.reading.white is not None and not all(
+            abs(part) <= NEAR for part in self.reading.white
+        ):
+            raise ValueError(
+                f"the place of white balance should lie within {NEAR:.0f} pixels of the picture"
+            )
         return self
 
     @model_validator(mode="after")
@@ -120,7 +178,9 @@ class Project(Frozen):
 
     @model_validator(mode="after")
     def _links_hold(self) -> Self:
-        """Masks lean on sieves that are there, and never in a circle; what is measured after others leans on them too."""
+        """Masks lean on sieves that are there, and never in a circle; what is measured after others
+        leans on them too.
+        """
         leans: dict[str, list[str]] = {}
         for place, sieve in enumerate(self.stack):
             leans[sieve.id] = list(sieve.leans_on)
@@ -132,7 +192,9 @@ class Project(Frozen):
             return self
         done: set[str] = set()
         while len(done) < len(leans):
-            free = {name for name, others in leans.items() if name not in done and set(others) <= done}
+            free = {
+                name for name, others in leans.items() if name not in done and set(others) <= done
+            }
             if not free:
                 raise ValueError("masks would lean on each other in a circle")
             done |= free
@@ -144,4 +206,6 @@ class Project(Frozen):
 
     def with_sieve(self, changed: Sieve) -> Project:
         """The project with the sieve of the same id replaced."""
-        return self.but(stack=tuple(changed if sieve.id == changed.id else sieve for sieve in self.stack))
+        return self.but(
+            stack=tuple(changed if sieve.id == changed.id else sieve for sieve in self.stack)
+        )

@@ -11,7 +11,8 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from ..fields import bounds_of, kind_of
 
-#: Places lie so near the picture, pixels; colours are light of at most what a float picture may hold.
+#: Places lie so near the picture, pixels; colours are light of at most what a float picture may
+#: hold.
 NEAR = 1e6
 Coordinate = Annotated[float, Field(ge=-NEAR, le=NEAR, allow_inf_nan=False)]
 Radiance = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
@@ -23,7 +24,10 @@ Point = tuple[Coordinate, Coordinate]
 #: Points of a curve: coded values, rising; and hues with what is done at them.
 Curved = Annotated[tuple[tuple[Share, Share], ...], Field(max_length=64)]
 Degrees = Annotated[float, Field(ge=0, lt=360, allow_inf_nan=False)]
-ByHue = Annotated[tuple[tuple[Degrees, Annotated[float, Field(ge=-180, le=180, allow_inf_nan=False)]], ...], Field(max_length=64)]
+ByHue = Annotated[
+    tuple[tuple[Degrees, Annotated[float, Field(ge=-180, le=180, allow_inf_nan=False)]], ...],
+    Field(max_length=64),
+]
 Factor = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 
 #: A number, or "auto": found on the picture.
@@ -37,7 +41,9 @@ def is_auto(value: object) -> bool:
 
 
 def amount(value: Amount) -> float:
-    """An amount as a number; "auto" is nothing until it has been found on the picture (`render.automatic`)."""
+    """An amount as a number; "auto" is nothing until it has been found on the picture
+    (`render.automatic`).
+    """
     return 0.0 if value == "auto" else value
 
 
@@ -56,7 +62,9 @@ def _ranges_of(kind: type[BaseModel]) -> tuple[tuple[str, float, float], ...]:
 @functools.cache
 def _curves_of(kind: type[BaseModel]) -> tuple[str, ...]:
     """The fields of a model that are points of a curve."""
-    return tuple(name for name, field in kind.model_fields.items() if kind_of(field) in ("curve", "hues"))
+    return tuple(
+        name for name, field in kind.model_fields.items() if kind_of(field) in ("curve", "hues")
+    )
 
 
 class Frozen(BaseModel):
@@ -84,4 +92,6 @@ class Frozen(BaseModel):
 
     def but(self, **changes: Any) -> Self:
         """A copy with some fields changed, checked like any other."""
-        return type(self).model_validate({name: getattr(self, name) for name in type(self).model_fields} | changes)
+        return type(self).model_validate(
+            {name: getattr(self, name) for name in type(self).model_fields} | changes
+        )

@@ -1,4 +1,6 @@
-"""The blocks of adjustments. One that is pointwise needs nothing here: its formula is the file of ``core/adjust`` that is called as its field."""
+"""The blocks of adjustments. One that is pointwise needs nothing here: its formula is the file of
+``core/adjust`` that is called as its field.
+"""
 
 from __future__ import annotations
 
@@ -13,15 +15,22 @@ from ...core.adjust.even import found_means
 from ...core.adjust.match import found_match
 from ...core.adjust.primaries import within
 from ...core.mix import adjusted
-from ...language import translate
+from ...language import translator
 from ...project.fields import kind_of
 from ...project.model import Adjustment, Sieve
 from ..layers import Table
 from ..resolved import found_of, with_found
 from .stage import WHOLE, Stage, changed_in_words, moved_a_little
 
+translate = translator("stages")
+
+
 #: What curves, curves over hue and colours are given, so that they have something to do.
-TRIALS = {"curve": ((0.3, 0.4),), "hues": ((40.0, 10.0), (200.0, -10.0)), "colour": (0.4, 0.1, 0.05)}
+TRIALS = {
+    "curve": ((0.3, 0.4),),
+    "hues": ((40.0, 10.0), (200.0, -10.0)),
+    "colour": (0.4, 0.1, 0.05),
+}
 
 
 class BlockStage(Stage):
@@ -59,16 +68,22 @@ class BlockStage(Stage):
 
     def steps(self, sieve: Sieve) -> list[Step]:
         """Its steps in the chain of pointwise adjustments."""
-        made: list[Step] = importlib.import_module(f"....core.adjust.{self.field}", __name__).steps(**self.told(sieve))
+        made: list[Step] = importlib.import_module(f"....core.adjust.{self.field}", __name__).steps(
+            **self.told(sieve)
+        )
         primaries = found_of(sieve).primaries
         return within(made, primaries) if primaries and self.by_channel else made
 
     def wants_means(self, sieve: Sieve) -> bool:
-        """Return whether it asks for what the masked colours are on average, and does not know that yet."""
+        """Return whether it asks for what the masked colours are on average, and does not know that
+        yet.
+        """
         return False
 
     def learn(self, sieve: Sieve, planes: np.ndarray, weights: np.ndarray) -> Sieve:
-        """The sieve with what it asks for found on colours (3, 1, N) as they arrive at this block, and how far each is masked (N,)."""
+        """The sieve with what it asks for found on colours (3, 1, N) as they arrive at this block,
+        and how far each is masked (N,).
+        """
         return sieve
 
     def words(self, sieve: Sieve) -> list[str]:
@@ -101,7 +116,9 @@ class RecolourStage(BlockStage):
         return dye.steps(dye.redyed(body, adjusted(mean, made)[:, 0, 0]))
 
     def wants_means(self, sieve: Sieve) -> bool:
-        return not self.idle(sieve) and sieve.adjust.recolour.dyed and found_of(sieve).recolour is None
+        return (
+            not self.idle(sieve) and sieve.adjust.recolour.dyed and found_of(sieve).recolour is None
+        )
 
     def learn(self, sieve: Sieve, planes: np.ndarray, weights: np.ndarray) -> Sieve:
         return with_found(sieve, recolour=body.found_body(planes[:, 0], weights))
@@ -166,23 +183,34 @@ class DetailStage(BlockStage):
         return 0.0 if self.idle(sieve) else detail.looks(**self.told(sieve))
 
     def example(self, sieve: Sieve) -> Sieve:
-        return self.put(sieve, sieve.adjust.detail.but(noise=20, blur=2, local_contrast=20, sharpen=20, grain=20))
+        return self.put(
+            sieve,
+            sieve.adjust.detail.but(noise=20, blur=2, local_contrast=20, sharpen=20, grain=20),
+        )
 
 
 class FillStage(BlockStage):
     """Fills what is masked; only one colour inside the mask depends on colour alone."""
 
-    name, pointwise = translate("stages", "its filling"), False
+    name, pointwise = translate("its filling"), False
 
     def looks(self, sieve: Sieve) -> float:
-        return WHOLE if not self.idle(sieve) and self.of(sieve).given["fill"] == "surroundings" else 0.0
+        return (
+            WHOLE
+            if not self.idle(sieve) and self.of(sieve).given["fill"] == "surroundings"
+            else 0.0
+        )
 
     def without(self, sieve: Sieve) -> Sieve:
         return self.put(sieve, sieve.adjust.fill.but(fill="off"))
 
     def carried(self, sieve: Sieve) -> Sieve:
         fill = sieve.adjust.fill
-        return sieve if fill.fill in ("off", "colour") and fill.fill_where != "behind" else self.without(sieve)
+        return (
+            sieve
+            if fill.fill in ("off", "colour") and fill.fill_where != "behind"
+            else self.without(sieve)
+        )
 
     def example(self, sieve: Sieve) -> Sieve:
         return self.put(sieve, sieve.adjust.fill.but(fill="gradient", fill_blend="overlay"))
@@ -190,5 +218,12 @@ class FillStage(BlockStage):
 
 #: Blocks that say more of themselves than that they are pointwise.
 SPECIAL: dict[str, type[BlockStage]] = {
-    "curve": ByChannelStage, "recolour": RecolourStage, "match": MatchStage, "even": EvenStage, "cdl": ByChannelStage, "lookup": LookupStage, "detail": DetailStage, "fill": FillStage,
-}  # fmt: skip
+    "curve": ByChannelStage,
+    "recolour": RecolourStage,
+    "match": MatchStage,
+    "even": EvenStage,
+    "cdl": ByChannelStage,
+    "lookup": LookupStage,
+    "detail": DetailStage,
+    "fill": FillStage,
+}

@@ -14,7 +14,8 @@ from ...project.model import Edge, Place, Sieve, is_auto
 from ..context import RenderContext
 from .stage import Stage, changed_in_words
 
-#: How a stage that takes long tells its progress, and is stopped; set by whoever runs it in the background.
+#: How a stage that takes long tells its progress, and is stopped; set by whoever runs it in the
+#: background.
 OnShare = Callable[[float], None]
 #: An edge that nothing is done to.
 NO_EDGE = Edge(specks=0, holes=0, follow=0, clean=0)
@@ -22,7 +23,9 @@ NO_EDGE = Edge(specks=0, holes=0, follow=0, clean=0)
 
 @dataclass(frozen=True)
 class ClickedPlaces:
-    """Places of samples, x and y in pixels of a frame: pieces that hold a kept place stay, holes that hold a dropped one too."""
+    """Places of samples, x and y in pixels of a frame: pieces that hold a kept place stay, holes
+    that hold a dropped one too.
+    """
 
     kept: tuple[tuple[float, float], ...] = ()
     dropped: tuple[tuple[float, float], ...] = ()
@@ -30,7 +33,9 @@ class ClickedPlaces:
     def seen_from(self, corner: tuple[int, int]) -> ClickedPlaces:
         """The same places in pixels of a part whose top left is at a row and column."""
         top, left = corner
-        return ClickedPlaces(*(tuple((x - left, y - top) for x, y in places) for places in (self.kept, self.dropped)))
+        return ClickedPlaces(
+            *(tuple((x - left, y - top) for x, y in places) for places in (self.kept, self.dropped))
+        )
 
 
 NO_CLICKS = ClickedPlaces()
@@ -43,10 +48,13 @@ class Working:
     Attributes
     ----------
     frame : what the sieve measures. edge : the settings.
-    mask : (h, w) float32, of the frame or of the part of it whose top left is at the row and column ``corner``.
-    clicked : where samples lie, in pixels of the mask. unmixed : what its outline was unmixed into. picked : the mask before that.
+    mask : (h, w) float32, of the frame or of the part of it whose top left is at the row and column
+        ``corner``.
+    clicked : where samples lie, in pixels of the mask. unmixed : what its outline was unmixed into.
+        picked : the mask before that.
     owned : a mask that is nobody else's.
-    context, key : where mattings are kept, and what stands there for the mask as it was picked. step : is told how far a matting is.
+    context, key : where mattings are kept, and what stands there for the mask as it was picked.
+        step : is told how far a matting is.
     """
 
     frame: Frame
@@ -79,7 +87,10 @@ class Working:
     def at(self, places: tuple[Place, ...]) -> list[tuple[float, float, float]]:
         """Places and how far they may have moved, in pixels of the mask."""
         (top, left), (across, down), scale = self.corner, self.frame.origin, self.frame.scale
-        return [((p.x - across) * scale - left, (p.y - down) * scale - top, p.radius * scale) for p in places]
+        return [
+            ((p.x - across) * scale - left, (p.y - down) * scale - top, p.radius * scale)
+            for p in places
+        ]
 
 
 class EdgeStage(Stage):
@@ -88,9 +99,11 @@ class EdgeStage(Stage):
     Attributes
     ----------
     does : fields of `Edge` that make it do something; settings : those that say how.
-    automatic : the one among them that may be found on the picture; "" for none. once_a_clip : it is found on the first frame of a clip.
+    automatic : the one among them that may be found on the picture; "" for none. once_a_clip : it
+        is found on the first frame of a clip.
     trial : values with which it has something to do.
-    writes_over : it works in place on a mask that is nobody else's, and is so quick that the box the mask lies in need not be taken out.
+    writes_over : it works in place on a mask that is nobody else's, and is so quick that the box
+        the mask lies in need not be taken out.
     """
 
     does: ClassVar[tuple[str, ...]] = ()
@@ -108,7 +121,9 @@ class EdgeStage(Stage):
         return all(getattr(edge, name) == getattr(NO_EDGE, name) for name in self.does)
 
     def without(self, sieve: Sieve) -> Sieve:
-        return sieve.but(edge=sieve.edge.but(**{name: getattr(NO_EDGE, name) for name in self.does}))
+        return sieve.but(
+            edge=sieve.edge.but(**{name: getattr(NO_EDGE, name) for name in self.does})
+        )
 
     def looks(self, sieve: Sieve) -> float:
         return 0.0 if self.idle(sieve) else self.reaches(sieve.edge)
@@ -126,7 +141,9 @@ class EdgeStage(Stage):
         return bool(self.automatic) and is_auto(getattr(edge, self.automatic))
 
     def find(self, whole: Frame, context: RenderContext) -> float | None:
-        """The amount that a whole picture at full resolution asks for; None where it is found place by place, as the stage works."""
+        """The amount that a whole picture at full resolution asks for; None where it is found place
+        by place, as the stage works.
+        """
         return None
 
     def words(self, sieve: Sieve) -> list[str]:

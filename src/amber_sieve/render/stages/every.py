@@ -10,7 +10,8 @@ from .picking import AreasStage, Connected, HereOnly, MeasuredLayer
 from .stage import Stage
 from .unmixing import Clean, Crumbs, Fine, Follow, Hard, NoFringe, Settle, Steady
 
-#: What a mask goes through that its samples and bands have made: quick ones in the box it lies in, then those that unmix it.
+#: What a mask goes through that its samples and bands have made: quick ones in the box it lies in,
+#: then those that unmix it.
 OUTLINE = (Levels(), Specks(), Holes(), Islands(), Grow(), Feather(), Smooth())
 UNMIXING = (Follow(), Settle(), Crumbs(), Fine(), Hard(), NoFringe())
 STEADY = Steady()
@@ -20,7 +21,9 @@ MASK: tuple[Stage, ...] = (MeasuredLayer(), HereOnly(), CONNECTED, *EDGE, AREAS)
 #: Those among them that come before the outline is unmixed: some must see all of the mask.
 BEFORE_UNMIXING: tuple[Stage, ...] = (HereOnly(), CONNECTED, Clean(), *OUTLINE)
 #: The blocks of adjustments: pointwise ones as one chain, then detail, then fill.
-BLOCKS: tuple[BlockStage, ...] = tuple(SPECIAL.get(name, BlockStage)(name) for name in Adjust.model_fields)
+BLOCKS: tuple[BlockStage, ...] = tuple(
+    SPECIAL.get(name, BlockStage)(name) for name in Adjust.model_fields
+)
 DETAIL = next(block for block in BLOCKS if block.field == "detail")
 ALL: tuple[Stage, ...] = (*MASK, *BLOCKS)
 
@@ -37,24 +40,35 @@ def steps_of(sieve: Sieve, until: str = "") -> list[Step]:
 
 
 def mask_looks(sieve: Sieve, hurried: bool = False) -> float:
-    """Return how far the mask of a sieve looks beyond a pixel: the stages' sum, full-resolution pixels."""
-    return sum(min(stage.looks(sieve), stage.looks_dragged) if hurried else stage.looks(sieve) for stage in MASK)
+    """Return how far the mask of a sieve looks beyond a pixel: the stages' sum, full-resolution
+    pixels.
+    """
+    return sum(
+        min(stage.looks(sieve), stage.looks_dragged) if hurried else stage.looks(sieve)
+        for stage in MASK
+    )
 
 
 def stack_looks(project: Project, hurried: bool = False) -> float:
-    """Return how far the picture after all sieves looks: an adjustment looks at what the sieves above have made, a sieve that measures the result
-    at what those above it saw. ``hurried``: while something is dragged, some stages look less far."""
+    """Return how far the picture after all sieves looks: an adjustment looks at what the sieves
+    above have made, a sieve that measures the result at what those above it saw. ``hurried``: while
+    something is dragged, some stages look less far.
+    """
     farthest = before = 0.0
     for sieve in project.stack:
         adjusting = sum(block.looks(sieve) for block in BLOCKS)
         own = mask_looks(sieve, hurried) + adjusting
-        farthest = max(farthest, own + before if sieve.pick.measure == "result" else own, before + adjusting)
+        farthest = max(
+            farthest, own + before if sieve.pick.measure == "result" else own, before + adjusting
+        )
         before = max(before, farthest) if sieve.on else before
     return farthest
 
 
 def looks_after_outline(project: Project) -> float:
-    """Return how far the picture after all sieves looks beyond a pixel when every mask is known up to where its outline is unmixed."""
+    """Return how far the picture after all sieves looks beyond a pixel when every mask is known up
+    to where its outline is unmixed.
+    """
 
     def left_to_do(sieve: Sieve) -> Sieve:
         for stage in BEFORE_UNMIXING:

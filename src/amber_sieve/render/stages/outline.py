@@ -1,4 +1,6 @@
-"""The quick stages of the edge, in the part of the picture that the mask lies in: from levels to smoothing, a class each."""
+"""The quick stages of the edge, in the part of the picture that the mask lies in: from levels to
+smoothing, a class each.
+"""
 
 from __future__ import annotations
 
@@ -8,15 +10,19 @@ from ...core.edge.islands import without_islands
 from ...core.edge.levels import mask_levels
 from ...core.edge.morphology import grown, longest_of, without_holes, without_specks
 from ...core.frame import Frame
-from ...language import translate
+from ...language import translator
 from ...project.model import Edge, Sieve, amount, is_auto
 from ..context import RenderContext
 from .edging import EdgeStage, Working
 from .stage import WHOLE
 
+translate = translator("stages")
+
+
 #: A Gaussian is cut off at so many standard deviations (`core.edge.feather.blurred`).
 DEVIATIONS = 4
-#: Share of a picture under which a piece or hole is a speck: found by search with a clicking robot, see docs/formulas.md.
+#: Share of a picture under which a piece or hole is a speck: found by search with a clicking robot,
+#: see docs/formulas.md.
 SMALL = 3e-4
 
 
@@ -25,14 +31,15 @@ def small_pieces(frame: Frame) -> int:
     return round(SMALL * frame.width * frame.height / frame.scale**2)
 
 
-#: While something is dragged, a piece that reaches farther out of what is seen, full-resolution pixels, is taken as it is cut off there.
+#: While something is dragged, a piece that reaches farther out of what is seen, full-resolution
+#: pixels, is taken as it is cut off there.
 NEAR_DRAGGED = 96.0
 
 
 class Levels(EdgeStage):
     """Black point, white point and gamma of the mask."""
 
-    name, pointwise = translate("stages", "levels of the mask"), True
+    name, pointwise = translate("levels of the mask"), True
     does = ("black", "white", "gamma")
 
     def run(self, working: Working) -> None:
@@ -41,9 +48,17 @@ class Levels(EdgeStage):
 
 
 class Specks(EdgeStage):
-    """Small pieces go, unless a sample lies in them or they lie within Follow's reach of a larger one."""
+    """Small pieces go, unless a sample lies in them or they lie within Follow's reach of a larger
+    one.
+    """
 
-    name, does, automatic, looks_dragged, writes_over = "specks", ("specks",), "specks", NEAR_DRAGGED, True
+    name, does, automatic, looks_dragged, writes_over = (
+        "specks",
+        ("specks",),
+        "specks",
+        NEAR_DRAGGED,
+        True,
+    )
 
     def reaches(self, edge: Edge) -> float:
         near = REACHES[-1] if is_auto(edge.follow) else amount(edge.follow)
@@ -57,16 +72,26 @@ class Specks(EdgeStage):
         if most >= 1:
             follow = working.edge.follow
             near = REACHES[-1] if is_auto(follow) else amount(follow)
-            working.become(without_specks(working.mask, most, working.clicked.kept, near * working.scale, working.own))
+            working.become(
+                without_specks(
+                    working.mask, most, working.clicked.kept, near * working.scale, working.own
+                )
+            )
 
 
 class Holes(EdgeStage):
     """Small holes, or all, are filled, unless a dropped place lies in them."""
 
-    name, does, automatic, looks_dragged, writes_over = "holes", ("holes", "all_holes"), "holes", NEAR_DRAGGED, True
+    name, does, automatic, looks_dragged, writes_over = (
+        "holes",
+        ("holes", "all_holes"),
+        "holes",
+        NEAR_DRAGGED,
+        True,
+    )
 
     def words(self, sieve: Sieve) -> list[str]:
-        return [translate("stages", "all holes filled")] if sieve.edge.all_holes else super().words(sieve)
+        return [translate("all holes filled")] if sieve.edge.all_holes else super().words(sieve)
 
     def reaches(self, edge: Edge) -> float:
         return WHOLE if edge.all_holes or self.asks(edge) else longest_of(amount(edge.holes)) + 2
@@ -77,7 +102,11 @@ class Holes(EdgeStage):
     def run(self, working: Working) -> None:
         most = amount(working.edge.holes) * working.scale**2
         if working.edge.all_holes or most >= 1:
-            working.become(without_holes(working.mask, most, working.edge.all_holes, working.clicked.dropped, working.own))
+            working.become(
+                without_holes(
+                    working.mask, most, working.edge.all_holes, working.clicked.dropped, working.own
+                )
+            )
 
 
 class Islands(EdgeStage):
@@ -87,8 +116,8 @@ class Islands(EdgeStage):
 
     def words(self, sieve: Sieve) -> list[str]:
         out, only = len(sieve.edge.islands_out), len(sieve.edge.islands_only)
-        return [translate("stages", "{n} islands kept alone", "{n} island kept alone", only)] * bool(only) + [
-            translate("stages", "{n} islands taken out", "{n} island taken out", out)
+        return [translate("{n} islands kept alone", "{n} island kept alone", only)] * bool(only) + [
+            translate("{n} islands taken out", "{n} island taken out", out)
         ] * bool(out)
 
     def reaches(self, edge: Edge) -> float:
@@ -126,7 +155,9 @@ class Feather(EdgeStage):
         return DEVIATIONS * edge.feather
 
     def run(self, working: Working) -> None:
-        working.mask = feathered(working.mask, working.edge.feather * working.scale, working.edge.way)
+        working.mask = feathered(
+            working.mask, working.edge.feather * working.scale, working.edge.way
+        )
 
 
 class Smooth(EdgeStage):

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from ...language import translate
+from ...language import translator
 from ...project.model import Sieve
 from .stage import WHOLE, Stage
+
+translate = translator("stages")
 
 
 class HereOnly(Stage):
     """Samples that reach only the piece at their place."""
 
-    name = translate("stages", "samples that reach only here")
+    name = translate("samples that reach only here")
 
     def idle(self, sieve: Sieve) -> bool:
         return not any(sample.on and sample.reach == "here" for sample in sieve.pick.samples)
@@ -26,7 +28,7 @@ class HereOnly(Stage):
 class Connected(Stage):
     """Only what hangs together with a kept place."""
 
-    name = translate("stages", "connected only")
+    name = translate("connected only")
 
     def idle(self, sieve: Sieve) -> bool:
         return not (sieve.pick.connected and sieve.pick.samples)
@@ -38,7 +40,11 @@ class Connected(Stage):
         return 0.0 if self.idle(sieve) else WHOLE
 
     def words(self, sieve: Sieve) -> list[str]:
-        return [translate("stages", "as far as it hangs together with what was clicked")] if sieve.pick.connected else []
+        return (
+            [translate("as far as it hangs together with what was clicked")]
+            if sieve.pick.connected
+            else []
+        )
 
     def example(self, sieve: Sieve) -> Sieve:
         return sieve.but(pick=sieve.pick.but(connected=True, bridge=1))
@@ -47,7 +53,7 @@ class Connected(Stage):
 class MeasuredLayer(Stage):
     """Another picture that is measured in place of one's own."""
 
-    name = translate("stages", "a layer that is measured")
+    name = translate("a layer that is measured")
 
     def idle(self, sieve: Sieve) -> bool:
         return sieve.pick.measure != "layer"
@@ -57,7 +63,9 @@ class MeasuredLayer(Stage):
 
 
 class AreasStage(Stage):
-    """Shapes that add to the mask, take from it, or limit it; they are drawn where they are, only their softening looks around."""
+    """Shapes that add to the mask, take from it, or limit it; they are drawn where they are, only
+    their softening looks around.
+    """
 
     name = "areas"
     #: A Gaussian is cut off at so many standard deviations (`core.edge.feather.blurred`).
@@ -70,7 +78,13 @@ class AreasStage(Stage):
         return sieve.but(areas=())
 
     def looks(self, sieve: Sieve) -> float:
-        return max((self.DEVIATIONS * area.feather + 1 for area in sieve.areas if area.on), default=0.0)
+        return max(
+            (self.DEVIATIONS * area.feather + 1 for area in sieve.areas if area.on), default=0.0
+        )
 
     def words(self, sieve: Sieve) -> list[str]:
-        return [f"{area.name or area.kind} ({area.mode}{', inverted' if area.inverted else ''})" for area in sieve.areas if area.on]
+        return [
+            f"{area.name or area.kind} ({area.mode}{', inverted' if area.inverted else ''})"
+            for area in sieve.areas
+            if area.on
+        ]

@@ -1,4 +1,6 @@
-"""The stages of the edge that look at the picture again: what is measured is cleaned, the outline unmixed, hair matted, frames averaged."""
+"""The stages of the edge that look at the picture again: what is measured is cleaned, the outline
+unmixed, hair matted, frames averaged.
+"""
 
 from __future__ import annotations
 
@@ -16,40 +18,62 @@ from ...core.edge.follow_reach import FOUND_LOOKS, REACHES, follow_found
 from ...core.edge.morphology import longest_of, without_crumbs
 from ...core.edge.settled import SETTLING_LOOKS, settled
 from ...core.frame import Frame
-from ...language import translate
+from ...language import translator
 from ...project.fields import spec_of
 from ...project.model import Edge, Sieve, amount, is_auto
 from ..context import RenderContext
 from .edging import NO_EDGE, EdgeStage, Working
 from .stage import WHOLE
 
-#: Pieces of at most so many full-resolution pixels that Follow leaves by themselves are noise, where specks go at all.
+translate = translator("stages")
+
+
+#: Pieces of at most so many full-resolution pixels that Follow leaves by themselves are noise,
+#: where specks go at all.
 CRUMBS = 16.0
-#: So far round a clicked place the picked mask stands where Follow would turn it round, full-resolution pixels.
+#: So far round a clicked place the picked mask stands where Follow would turn it round,
+#: full-resolution pixels.
 STANDS = REACHES[-1]
 #: Noise is measured on neighbouring pixels of the middle of the picture, a square of this side.
 SEEN = 904
 
 
 class Clean(EdgeStage):
-    """The chroma of what is measured is smoothed, before anything is picked (`render.mask.passes_of`)."""
+    """The chroma of what is measured is smoothed, before anything is picked
+    (`render.mask.passes_of`).
+    """
 
-    name, does, automatic, once_a_clip = translate("stages", "a cleaned source"), ("clean",), "clean", True
+    name, does, automatic, once_a_clip = (
+        translate("a cleaned source"),
+        ("clean",),
+        "clean",
+        True,
+    )
     trial = {"clean": 1}
 
     def reaches(self, edge: Edge) -> float:
-        return LOOKS_PER_PASS * (spec_of(Edge, "clean").high if self.asks(edge) else amount(edge.clean))
+        return LOOKS_PER_PASS * (
+            spec_of(Edge, "clean").high if self.asks(edge) else amount(edge.clean)
+        )
 
     def find(self, whole: Frame, context: RenderContext) -> float:
         def passes() -> int:
-            top, left = (max(0, (size - SEEN) // 2) // BLOCK * BLOCK for size in (whole.height, whole.width))
-            return fitting_amount(to_oklab(np.ascontiguousarray(whole.planes[:, top : top + SEEN, left : left + SEEN])))
+            top, left = (
+                max(0, (size - SEEN) // 2) // BLOCK * BLOCK for size in (whole.height, whole.width)
+            )
+            return fitting_amount(
+                to_oklab(
+                    np.ascontiguousarray(whole.planes[:, top : top + SEEN, left : left + SEEN])
+                )
+            )
 
         return float(context.get(("noise", whole.key), passes))
 
 
 class Follow(EdgeStage):
-    """The outline is unmixed into surface and background, so far as is set or as is found place by place."""
+    """The outline is unmixed into surface and background, so far as is set or as is found place by
+    place.
+    """
 
     name, does, settings, automatic = "follow", ("follow",), ("sensitivity",), "follow"
     trial = {"follow": 4}
@@ -66,7 +90,14 @@ class Follow(EdgeStage):
     def run(self, working: Working) -> None:
         edge, frame = working.edge, working.frame
         if is_auto(edge.follow):
-            found = follow_found(frame.planes, working.mask, frame.scale, edge.sensitivity / 100, frame.corner, working.context.check)
+            found = follow_found(
+                frame.planes,
+                working.mask,
+                frame.scale,
+                edge.sensitivity / 100,
+                frame.corner,
+                working.context.check,
+            )
         else:
             reach = max(1.0, amount(edge.follow) * frame.scale)
             found = follow(frame.planes, working.mask, reach, edge.sensitivity / 100, frame.corner)
@@ -110,12 +141,16 @@ class Settle(EdgeStage):
             return
         working.context.check()
         mask = settled(working.frame.planes, unmixed, working.frame.scale)
-        mask = restore_clicked_regions(mask, picked, working.clicked.kept, working.clicked.dropped, STANDS * working.scale)
+        mask = restore_clicked_regions(
+            mask, picked, working.clicked.kept, working.clicked.dropped, STANDS * working.scale
+        )
         working.mask, working.unmixed, working.picked = mask, replace(unmixed, alpha=mask), None
 
 
 class Fine(EdgeStage):
-    """Matting in a band, solved in tiles that start at the picture's corner; where Follow has unmixed, its word counts."""
+    """Matting in a band, solved in tiles that start at the picture's corner; where Follow has
+    unmixed, its word counts.
+    """
 
     name, does = "fine", ("fine",)
 
@@ -127,23 +162,36 @@ class Fine(EdgeStage):
 
         def make() -> np.ndarray:
             prior = None if unmixed is None else prior_of(unmixed, mask.shape)
-            return fine(frame.planes, mask, max(1.0, edge.fine * frame.scale), working.step or working.context.step, prior)
+            return fine(
+                frame.planes,
+                mask,
+                max(1.0, edge.fine * frame.scale),
+                working.step or working.context.step,
+                prior,
+            )
 
         matted = working.context.get(fine_key(frame, working.key, edge), make)
         if unmixed is None:
-            unmixed = follow(frame.planes, matted, max(1.0, edge.fine * frame.scale), 1.0, frame.corner)[1]
-        working.mask, working.unmixed = matted, replace(unmixed, alpha=matted) if unmixed is not None else None
+            unmixed = follow(
+                frame.planes, matted, max(1.0, edge.fine * frame.scale), 1.0, frame.corner
+            )[1]
+        working.mask, working.unmixed = (
+            matted,
+            replace(unmixed, alpha=matted) if unmixed is not None else None,
+        )
 
 
 def fine_key(frame: Frame, key: object, edge: Edge) -> tuple[object, ...]:
-    """Under what the matting of a frame is kept: everything it depends on, and nothing else. ``key`` stands for the picked mask."""
+    """Under what the matting of a frame is kept: everything it depends on, and nothing else.
+    ``key`` stands for the picked mask.
+    """
     return ("fine", frame.key, key, NoFringe().kept(Steady().kept(edge)))
 
 
 class Hard(EdgeStage):
     """The last word: no partial pixel, and so nothing that would have to be unmixed."""
 
-    name, does, pointwise = translate("stages", "hard edge"), ("hard",), True
+    name, does, pointwise = translate("hard edge"), ("hard",), True
 
     def words(self, sieve: Sieve) -> list[str]:
         return [self.name] if sieve.edge.hard else []
@@ -172,7 +220,9 @@ class NoFringe(EdgeStage):
 
 
 class Steady(EdgeStage):
-    """Masks of the frames around, brought here along the motion, weigh in (`render.mask`, which has the frames)."""
+    """Masks of the frames around, brought here along the motion, weigh in (`render.mask`, which has
+    the frames).
+    """
 
     name, does = "steady", ("steady",)
 

@@ -1,0 +1,1 @@
+"""Compiling kernels, keeping them, and running them on all cores."""

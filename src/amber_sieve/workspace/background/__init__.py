@@ -1,0 +1,1 @@
+"""Threads, jobs and what guards them."""

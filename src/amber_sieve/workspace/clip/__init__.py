@@ -1,0 +1,1 @@
+"""Clips: keyframes, playing, and what is worked out ahead."""

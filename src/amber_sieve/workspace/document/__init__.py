@@ -1,0 +1,1 @@
+"""Documents, the tray, and saving."""

@@ -1,0 +1,177 @@
+"""The main surfaces of what is open, found while nobody waits for anything, to be clicked without
+aiming.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+
+from ...core.colour.screen import to_screen
+from ...core.frame import Frame
+from ...core.pick.surfaces import Surface, found_surfaces
+from ...errors import Trouble
+from ...live.clicking import looked_at
+from ...live.preview import Opened
+from ...progress import Cancelled, Progress
+from ..background.guard import guarded
+from ..background.workers import Workers
+from ..clip.ahead import LookAhead, Place
+from ..document.work import Work
+from ..preferences import PreferenceStore
+from ..stack import StackController
+from .viewing import Viewing
+
+#: How light the rest of the picture is on a chip.
+DIM = 0.12
+#: Height of a chip's picture, pixels.
+HEIGHT = 26
+#: Milliseconds that nothing has been dragged, or has stopped a search, before the next search
+#: begins.
+QUIET = 2000
+
+
+@dataclass(frozen=True)
+class Chip:
+    """A surface that is offered: where a click would be, full-resolution pixels, how much of the
+    picture it holds, and what it looks like: screen pixels (H, W) uint32, darker where it does not
+    hold.
+    """
+
+    x: float
+    y: float
+    share: float
+    pixels: np.ndarray
+
+
+def _chips_of(frame: Frame, surfaces: list[Surface]) -> list[Chip]:
+    every = max(1, frame.height // HEIGHT)
+    small, chips = frame.planes[:, ::every, ::every], []
+    for surface in surfaces:
+        pixels = to_screen(
+            np.ascontiguousarray(
+                small * (DIM + (1 - DIM) * surface.mask[::every, ::every]), np.float32
+            )
+        )
+        chips.append(
+            Chip(
+                (surface.x + 0.5) / frame.scale,
+                (surface.y + 0.5) / frame.scale,
+                float(surface.mask.mean()),
+                pixels,
+            )
+        )
+    return chips
+
+
+@guarded
+class SurfacesController(QObject):
+    """`found` comes with the chips that are offered, none while nothing is known."""
+
+    found = pyqtSignal(list)
+
+    def __init__(
+        self,
+        work: Work,
+        viewing: Viewing,
+        workers: Workers,
+        ahead: LookAhead,
+        stack: StackController,
+        preferences: PreferenceStore,
+    ) -> None:
+        super().__init__()
+        self.speech = work.speech
+        self._work, self._viewing, self._workers, self._ahead = work, viewing, workers, ahead
+        self._stack, self._preferences = stack, preferences
+        #: What the chips are of: nothing yet, or what is open.
+        self._of: object = None
+        #: They are being found, and may be stopped.
+        self._progress: Progress | None = None
+        workers.surfaces.done.connect(self._take)
+        work.source_changed.connect(self._forget)
+        self._quiet = QTimer(self)
+        self._quiet.setSingleShot(True)
+        self._quiet.setInterval(QUIET)
+        self._quiet.timeout.connect(self._look)
+        work.stale.connect(self._make_way)
+        viewing.rendered.connect(lambda _: self._look())
+        preferences.changed.connect(self._look)
+        workers.rested.connect(self._look)
+
+    def _forget(self) -> None:
+        self._of = None
+        self._stop()
+        self._quiet.stop()
+        self.found.emit([])
+
+    def _make_way(self) -> None:
+        """Something else is wanted first. Whoever drags one number will drag the next: begun
+        between the two, the search would only be in the way of its first step.
+        """
+        if self._progress is not None or self._work.dragging or self._quiet.isActive():
+            self._quiet.start()
+        self._stop()
+
+    def _stop(self) -> None:
+        """Look for them no more."""
+        if self._progress is not None:
+            self._progress.cancel()
+            self._progress = None
+
+    def _look(self) -> None:
+        """Find them as soon as nothing else is wanted."""
+        opened, number = self._work.opened, self._work.number
+        if (
+            self._progress is not None
+            or opened is None
+            or self._of is opened
+            or self._viewing.plays
+        ):
+            return
+        if self._work.dragging:
+            # between two steps too there is somebody who waits, however long the hand rests
+            self._quiet.start()
+            return
+        if self._quiet.isActive():
+            return
+        if not self._preferences.values.surfaces or not self._workers.rests:
+            return
+        (width, height), progress = opened.source.about.size, Progress()
+        self._progress = progress
+
+        def work() -> tuple[Progress, Opened, list[Chip]]:
+            try:
+                with opened.read():
+                    frame = opened.frame(number, looked_at(width, height))
+                return (
+                    progress,
+                    opened,
+                    _chips_of(frame, found_surfaces(frame.planes, step=progress.step)),
+                )
+            except (Cancelled, Trouble):  # a damaged frame has none; what is shown says so
+                return progress, opened, []
+
+        self._workers.surfaces.ask(work)
+
+    def _take(self, answer: tuple[Progress, Opened, list[Chip]]) -> None:
+        progress, opened, chips = answer
+        if progress is self._progress and opened is self._work.opened:
+            self._progress, self._of = None, opened
+            self.found.emit(chips)
+
+    def show(self, chip: Chip) -> None:
+        """Show what a click there would give, until the pointer leaves."""
+        self._ahead.look_at(Place(chip.x, chip.y, "keep", True))
+
+    def hide(self) -> None:
+        """The pointer has left."""
+        self._ahead.drop()
+
+    def take(self, chip: Chip, fresh_sieve: bool = False) -> None:
+        """Make it the pick of the current sieve, or of a new one."""
+        if fresh_sieve:
+            self._ahead.drop()
+            self._stack.add()
+        self._ahead.take(Place(chip.x, chip.y, "keep", True))
