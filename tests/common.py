@@ -146,9 +146,9 @@ class WindowCase(FolderCase):
         )
         vars(workspace.tools).update(vars(Tools()))
         window.pages.setCurrentIndex(0)
-        canvas.wipe.setChecked(False)
-        canvas.loupe.setChecked(False)
-        canvas.compare.setChecked(False)
+        canvas.bar.wipe.setChecked(False)
+        canvas.bar.loupe.setChecked(False)
+        canvas.bar.compare.setChecked(False)
         for number, view in enumerate(("result", "mask")):
             canvas.set_view(number, view)
         workspace.viewing.look(**vars(Looking()))
@@ -201,7 +201,7 @@ class WindowCase(FolderCase):
     def rest(self) -> None:
         """Settle, and wait for what is made ahead of the next drag."""
         self.settle()
-        self.wait(lambda: not self.workspace.drag_ready._timer.isActive() and self.workspace.idle)
+        self.wait(lambda: self.workspace.drag_ready.begun and self.workspace.idle)
         self.settle()
 
     def click(self, x: float, y: float, held=None, pane: int = 0) -> None:

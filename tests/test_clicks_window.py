@@ -94,7 +94,7 @@ class ClicksTest(WindowCase):
             viewport.to_picture(QPointF(viewport.to_pane(QPointF(x + 0.5, y + 0.5)).toPoint()))
         )
         deadline = time.monotonic() + 20
-        while self.workspace.ahead._resting.isActive() and time.monotonic() < deadline:
+        while self.workspace.ahead._task.waits and time.monotonic() < deadline:
             self.application.processEvents()
         self.settle()
 

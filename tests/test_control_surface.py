@@ -196,7 +196,7 @@ class PortTest(SurfaceCase):
         self.send("/sieves/by", 1)
         self.wait(lambda: self.workspace.work.sieve.id == (first if before == second else second))
         self.send("/before", 1)
-        self.wait(lambda: self.window.canvas.compare.isChecked())
+        self.wait(lambda: self.window.canvas.bar.compare.isChecked())
 
     def test_it_answers_with_names_values_and_ranges(self):
         self.send("/page", 2)

@@ -557,7 +557,7 @@ class WindowTest(WindowCase):
         alone = [painted(*of) for of in ((steep, 300), (flat, 300), (flat, 220), (steep, 300))]
         self.assertEqual(shown, alone)
         self.assertNotEqual(shown[0], shown[1])
-        with mock.patch.object(Number, "_draw_hill") as drawn:
+        with mock.patch("amber_sieve.desk.widgets.hill._draw") as drawn:
             painted(steep, 300, kept)
         drawn.assert_not_called()
 

@@ -252,11 +252,11 @@ class FaceTest(WindowCase):
         self.assertGreater(page.grab().toImage().pixelColor(1, page.height() - 1).lightness(), 180)
 
     def test_words_below_keep_off_the_rim_in_every_theme(self):
-        readout, message = self.window.canvas.readout, self.window.message
+        readout, message = self.window.canvas.readout, self.window.status.message
         for theme in ("dark", "light", "contrast"):
             self.workspace.preferences.change(theme=theme)
             readout.setText("1235, 420")
-            self.window.say("Saved.")
+            self.window.status.say("Saved.")
             self.application.processEvents()
             for label, inner in (
                 (readout, readout.grab(QRect(0, 0, 10, 16))),

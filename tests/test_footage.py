@@ -799,7 +799,7 @@ class PlayTest(WindowCase):
             self.assertTrue(done())
 
         with mock.patch.object(Footage, "quick_frame", slow):
-            quiet._timer.setInterval(50)
+            quiet._task._timer.setInterval(50)
             self.open(DEMO / "clip.mp4")
             until(lambda: quiet.idle and len(decoded) >= 80)
             self.assertEqual(decoded, list(range(80)))
@@ -839,7 +839,7 @@ class PlayTest(WindowCase):
 
     def test_footage_that_is_quick_to_decode_is_not_kept(self):
         with mock.patch.object(small_frames, "SLOW", 5.0):
-            self.workspace.quiet_frames._timer.setInterval(10)
+            self.workspace.quiet_frames._task._timer.setInterval(10)
             self.open(DEMO / "clip.mp4")
             end = time.monotonic() + 20
             while not self.workspace.quiet_frames.idle and time.monotonic() < end:

@@ -342,7 +342,7 @@ print(to_oklab(np.ones((3, 2, 2), np.float32))[0, 0, 0].round(3))
             ("1.0", ""),
         )
         nowhere = (
-            "from amber_sieve.core import kernel_cache as k; k._KeptCode._locator_classes = "
+            "from amber_sieve.core.jit import kernel_cache as k; k._KeptCode._locator_classes = "
             "(k._ShippedPlace,)"
         )
         self.assertEqual(self.kernel_in(ROOT / "src", nowhere), ("1.0", ""))

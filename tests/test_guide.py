@@ -121,10 +121,10 @@ class GuideTest(WindowCase):
         mask = self.viewing.last.mask
         self.assertGreater(changed[mask > 0.9].mean(), 0.95)
         self.assertEqual(changed[mask == 0].sum(), 0)  # nothing else changes
-        self.window.canvas.compare.click()  # a click switches, and one more switches back
+        self.window.canvas.bar.compare.click()  # a click switches, and one more switches back
         self.settle()
         self.assertEqual(self.window.canvas.panes[0].showing, "original")
-        self.window.canvas.compare.click()
+        self.window.canvas.bar.compare.click()
         self.assertEqual(self.window.canvas.panes[0].showing, "result")
 
     def test_darken_a_sky_through_the_opposite_of_a_wall(self):

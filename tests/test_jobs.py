@@ -478,6 +478,16 @@ class HouseTest(FolderCase):
             if path.parent.name != "window":  # the window itself, and its own parts, hold all of it
                 self.assertNotRegex(path.read_text(), r"self\._?workspace\b", path.name)
 
+    def test_files_and_functions_are_short(self):
+        """By statements, not lines: a limit of lines makes them wide."""
+        for path in SOURCES.rglob("*.py"):
+            tree = ast.parse(path.read_text())
+            for node in (tree, *ast.walk(tree)):
+                if isinstance(node, ast.Module | ast.FunctionDef):
+                    held = sum(isinstance(one, ast.stmt) for one in ast.walk(node) if one != node)
+                    most = 250 if isinstance(node, ast.Module) else 60
+                    self.assertLessEqual(held, most, f"{path.name} {getattr(node, 'name', '')}")
+
     def test_docstrings_open_with_what_is_returned_or_done(self):
         """Not with a question word, after which the verb comes last."""
         for path in SOURCES.rglob("*.py"):

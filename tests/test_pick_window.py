@@ -177,7 +177,7 @@ class PickPageTest(WindowCase):
         self.click(*CLOTH, CTRL)
         QTest.mouseClick(self.page.fit, LEFT)
         self.settle()
-        self.assertIn("separation", self.window.message.text())
+        self.assertIn("separation", self.window.status.message.text())
         self.choose(self.page.measure, 1)
         self.assertEqual(self.work.sieve.pick.measure, "result")
         self.page.patch_size.activated.emit(4)

@@ -541,7 +541,7 @@ class StackWindowTest(WindowCase):
         pane, pictures = self.window.canvas.panes[0], self.viewing.last.pictures
         self.assertTrue(np.array_equal(pane._other_pixels, pictures["other take"]))
         self.assertFalse(np.array_equal(pictures["other take"], pictures["result"]))
-        self.window.canvas.wipe.setChecked(False)
+        self.window.canvas.bar.wipe.setChecked(False)
         self.choose(menu, "Grey jar", "Compare side by side")
         self.settle()
         self.assertEqual(self.window.canvas.panes[1].view, "other take")

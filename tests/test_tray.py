@@ -146,7 +146,7 @@ class TrayTest(WindowCase):
         open_tray.tray_file().write_text(
             json.dumps({"windows": [mine | {"started": "before this process"}]})
         )
-        self.assertTrue(self.workspace.pictures.restore())
+        self.assertTrue(self.workspace.last_tray.restore())
         self.settle()
         self.assertEqual(
             [entry.name for entry in self.workspace.tray.entries], ["a.sieve", "b.png", "c.png"]
@@ -316,7 +316,7 @@ class TrayTest(WindowCase):
             0.0,
             Project(source=str(self.folder / "b.png")),
         )
-        self.workspace.pictures.take_left([left])
+        self.workspace.unsaved.restore([left])
         self.settle()
         self.assertEqual(
             [(entry.name, entry.document.history.changed) for entry in self.workspace.tray.entries],

@@ -200,7 +200,7 @@ class GoneTest(WindowCase):
         self.last_time(*rows)
         asked = []
         self.workspace.pictures.missing.connect(asked.append)
-        self.assertTrue(self.workspace.pictures.restore())
+        self.assertTrue(self.workspace.last_tray.restore())
         self.settle()
         self.assertEqual((self.work.project.source, asked, self.troubles), (str(there), [], []))
         notice = self.window.notices.gone
@@ -218,7 +218,7 @@ class GoneTest(WindowCase):
 
     def test_when_all_has_gone_the_window_stays_empty_and_says_so(self):
         self.last_time(open_tray.Row(str(self.folder / "gone.png")))
-        self.workspace.pictures.restore()
+        self.workspace.last_tray.restore()
         self.settle()
         self.assertIsNone(self.work.opened)
         self.assertIn("gone.png is not where it was", self.window.notices.gone.words.text())

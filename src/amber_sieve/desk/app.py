@@ -80,7 +80,7 @@ def main(
         begin()
 
     def begin() -> None:
-        restored = workspace.pictures.restore()
+        restored = workspace.last_tray.restore()
         if words and not (
             copy and restored
         ):  # the demo does not come between a person and what was open

@@ -7,10 +7,8 @@ import itertools
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 
-import cv2
 import numpy as np
 
-from ..core.areas.shapes import ring_of
 from ..core.frame import Frame
 from ..core.motion.backdrop import Alignment, Backdrop, colours_of
 from ..core.motion.contour import Contour
@@ -19,12 +17,13 @@ from ..core.motion.piece import Colours, Piece, PieceFollower, stands_apart
 from ..errors import Trouble
 from ..language import translator
 from ..media.source import Source
-from ..names import BOXED, Moves
+from ..names import Moves
 from ..progress import Progress
 from ..project.model import Area, Key, Sieve, Track
 from ..project.tracks import at_frame
 from ..render.context import RenderContext
 from ..render.mask import qualified
+from .tracked_area import inside_of, numbers_of, outline_of, places_of
 
 translate = translator("live")
 
@@ -74,49 +73,6 @@ class Tracked:
     lost: int | None = None
 
 
-def _outline(area: Area, places: np.ndarray) -> np.ndarray:
-    """The corners (N, 2) of what an area covers, of its places (N, 2)."""
-    if area.kind in BOXED:
-        return ring_of(area.kind, places[:3])
-    return places
-
-
-def _places(area: Area) -> np.ndarray:
-    if area.kind == "brush":
-        return np.array(
-            [point[:2] for stroke in area.strokes for point in stroke.points], np.float64
-        ).reshape(-1, 2)
-    return np.array(area.points, np.float64).reshape(-1, 2)
-
-
-def _numbers(area: Area, places: np.ndarray) -> tuple[float, ...]:
-    """The area's keyed numbers with other places."""
-    if area.kind != "brush":
-        return tuple(float(v) for v in places.ravel())
-    rest = iter(places)
-    return tuple(
-        float(v)
-        for stroke in area.strokes
-        for point in stroke.points
-        for v in (*next(rest), point[2])
-    )
-
-
-def _inside(area: Area, places: np.ndarray, shape: tuple[int, int], scale: float) -> np.ndarray:
-    out = np.zeros(shape, np.uint8)
-    if area.kind == "brush":
-        at = 0
-        for stroke in area.strokes:
-            line = np.rint(places[at : at + len(stroke.points)] * scale).astype(np.int32)
-            at += len(stroke.points)
-            cv2.polylines(
-                out, [line.reshape(-1, 1, 2)], False, 255, max(1, round(stroke.size * scale))
-            )
-    else:
-        cv2.fillPoly(out, [np.rint(_outline(area, places) * scale).astype(np.int32)], 255)
-    return out
-
-
 def _picks_of(sieve: Sieve, number: int) -> Picks | None:
     """Return a sieve's pick by colour, as it stands at a frame; None for one that picks nothing by
     colour.
@@ -140,7 +96,7 @@ def _apart(area: Area, first: Frame, sieve: Sieve | None, number: int) -> Picks 
     """Return a classifier by colour of the thing in an area: the sieve, or else the colours inside;
     None where nothing does.
     """
-    inside = (_inside(area, _places(area), first.planes.shape[1:], first.scale) > 0).astype(
+    inside = (inside_of(area, places_of(area), first.planes.shape[1:], first.scale) > 0).astype(
         np.uint8
     )
     if not inside.any():
@@ -176,7 +132,7 @@ def track(
     Trouble: the area has no inside. Cancelled: the person stopped it.
     """
     progress = progress or Progress()
-    places = _places(area)
+    places = places_of(area)
     if len(places) < 1 or area.kind == "gradient":
         raise Trouble(
             translate(
@@ -184,7 +140,7 @@ def track(
             )
         )
     path = f"areas.{area.id}.{'strokes' if area.kind == 'brush' else 'points'}"
-    found = Tracked(path, {start: _numbers(area, places)}, {start: 1.0})
+    found = Tracked(path, {start: numbers_of(area, places)}, {start: 1.0})
     numbers = range(start + direction, source.about.frames if direction > 0 else -1, direction)
     factor = max(1.0, (source.about.size[0] * source.about.size[1] / TRACKED_ON) ** 0.5)
     if not numbers:
@@ -207,7 +163,7 @@ def track(
         if confidence < LEAST:
             found.lost = number
             break
-        found.keys[number], found.confidence[number] = _numbers(area, follower.places), confidence
+        found.keys[number], found.confidence[number] = numbers_of(area, follower.places), confidence
         progress.step(done / steps)
     return found
 
@@ -261,7 +217,9 @@ class _Follower:
             np.zeros(2),
         )
         drawn_round = area.kind != "brush"
-        self._contour = Contour(first.levels, _outline(area, self._first)) if drawn_round else None
+        self._contour = (
+            Contour(first.levels, outline_of(area, self._first)) if drawn_round else None
+        )
         self._backdrop = Backdrop(first.levels.shape) if drawn_round else None
         #: How the area was drawn on the thing, as the backdrop says it.
         self._drawn: Alignment | None = None
@@ -269,7 +227,7 @@ class _Follower:
         self._rest: np.ndarray | None = None
         #: For so many frames features have not told where it is.
         self._unsure = 0
-        inside = (_inside(area, places, first.levels.shape, first.scale) > 0).astype(np.uint8)
+        inside = (inside_of(area, places, first.levels.shape, first.scale) > 0).astype(np.uint8)
         followed = PieceFollower(first.picked, inside) if first.picked is not None else None
         #: The piece of the mask that it is, None where nothing tells it by colour.
         self._piece = followed if followed is not None and followed.first is not None else None
@@ -316,12 +274,12 @@ class _Follower:
     @property
     def _outline(self) -> np.ndarray:
         """The corners of the area, pixels of reduced frames."""
-        return _outline(self._area, self.places * self._scale)
+        return outline_of(self._area, self.places * self._scale)
 
     def to(self, look: _Looked) -> float:
         """Look for it in the next frame; how confident that is, 0 where it is lost."""
         before = self.places
-        inside = _inside(self._area, before, self._last.levels.shape, self._scale)
+        inside = inside_of(self._area, before, self._last.levels.shape, self._scale)
         seen = seen_in(self._last.levels, inside)
         best, confidence = np.eye(3), 0.0
         for step in (

@@ -15,6 +15,7 @@ from .clip.clip import ClipController
 from .clip.playback import Playback
 from .clip.quiet_frames import QuietFrames
 from .control_surfaces import ControlSurfaces
+from .document.last_tray import LastTray
 from .document.pictures import Pictures
 from .document.saving import Saving
 from .document.sharing import Sharing
@@ -69,7 +70,8 @@ class Workspace:
         self.control_surfaces = ControlSurfaces(work, clip, playback)
         self.reading = SourceReading(work, viewing, workers, speech)
         self.pictures = Pictures(work, viewing, workers, clip, playback, preferences, speech)
-        self.unsaved = Unsaved(self.pictures, speech)
+        self.last_tray = LastTray(self.pictures, self.tray, workers, speech)
+        self.unsaved = Unsaved(self.pictures, self.tray, speech)
         self.sharing = Sharing(work, workers, speech)
         self.saving = Saving(work, self.preferences, speech)
         self.exports = ExportsController(work, workers, speech)

@@ -4,10 +4,12 @@ usually comes next.
 
 from __future__ import annotations
 
+import html
 from collections.abc import Callable
 
-from PyQt6.QtCore import QPointF, Qt, QTimer
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QWidget
+from PyQt6.QtCore import QPointF, QRect, Qt, QTimer
+from PyQt6.QtGui import QCursor
+from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QToolTip, QWidget
 
 from ...language import decimals, translator
 from ...live.clicking import Clicked
@@ -21,6 +23,8 @@ translate = translator("canvas")
 STANDS = 3500
 #: The same for one that offers something to press.
 OFFERS = 8000
+#: The same for the answer to why a pixel is masked.
+WHY_STAYS = 30_000
 #: How far from the place of the click it stands, screen pixels.
 AWAY = 16
 #: A share of the picture under this would read 0.0 %.
@@ -58,6 +62,13 @@ def in_words(clicked: Clicked) -> str:
     return words[0].upper() + words[1:] + here + less
 
 
+def tell_why(lines: list[str], beside: QWidget) -> None:
+    """Say beside the pointer what decided about the pixel there."""
+    words = "".join(f"<p style='margin:2px'>{html.escape(line)}</p>" for line in lines)
+    words = f"<div style='width:360px'>{words}</div>"
+    QToolTip.showText(QCursor.pos(), words, beside, QRect(), WHY_STAYS)
+
+
 class Answer(QFrame):
     """Stands in the pane that was clicked. It goes after a moment, and with whatever is done next:
     another click, undo, another picture.
@@ -71,6 +82,7 @@ class Answer(QFrame):
         self._offer: Callable[[], object] = self.hide
         #: The project that is spoken of.
         self._said_of: object = None
+        workspace.readout.explained.connect(lambda lines: tell_why(lines, pane))
         row = QHBoxLayout(self)
         row.setContentsMargins(8, 4, 4, 4)
         self.label, self.button = QLabel(""), QPushButton("")

@@ -6,7 +6,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field
 
 import numpy as np
 from PyQt6.QtCore import QObject, QPointF, Qt, pyqtSignal
@@ -21,6 +20,7 @@ from ...workspace.workspace import Workspace
 from ..style import AMBER
 from ..widgets.drawing import draw_edged
 from .area_shape import boxed, dragged, handles_of, moved, snapped
+from .area_stroke import Brush, Drawing
 from .viewport import Viewport
 
 translate = translator("canvas")
@@ -52,29 +52,6 @@ FARTHEST = 1e6
 def inside(point: Point) -> Point:
     """A point that the model can hold: far outside the picture it makes no difference how far."""
     return (min(max(point[0], -FARTHEST), FARTHEST), min(max(point[1], -FARTHEST), FARTHEST))
-
-
-@dataclass
-class Brush:
-    """The brush in hand."""
-
-    size: float = 60.0
-    hardness: float = 80.0
-    flow: float = 100.0
-    opacity: float = 100.0
-    pressure: str = "nothing"
-    alike: bool = False
-
-
-@dataclass
-class Drawing:
-    """A drawing or drag that is under way."""
-
-    start: Point
-    handle: str = ""
-    before: Area | None = None
-    points: list[tuple[float, float, float]] = field(default_factory=list)
-    erase: bool = False
 
 
 class AreaTools(QObject):

@@ -4,18 +4,11 @@ readout below.
 
 from __future__ import annotations
 
-import html
-
-from PyQt6.QtCore import QElapsedTimer, QPointF, QRect, Qt, QTimer
+from PyQt6.QtCore import QPointF, Qt, QTimer
 from PyQt6.QtGui import QCursor, QGuiApplication, QResizeEvent
 from PyQt6.QtWidgets import (
     QBoxLayout,
-    QComboBox,
-    QHBoxLayout,
-    QLabel,
     QMainWindow,
-    QToolButton,
-    QToolTip,
     QVBoxLayout,
     QWidget,
 )
@@ -26,7 +19,7 @@ from ...live.parts import Shown
 from ...live.preview import Rendered
 from ...render.views import VIEWS
 from ...workspace.workspace import Workspace
-from ..widgets.icon import icon, tool_cursor, with_icon
+from ..widgets.icon import tool_cursor
 from .answer import Answer
 from .area_tools import ICONS, AreaTools
 from .gestures import Gestures
@@ -35,22 +28,13 @@ from .key_cursor import KeyCursor
 from .pane import Pane
 from .readout_line import ReadoutLine
 from .viewport import Viewport
+from .views_bar import ViewsBar
 
 translate = translator("canvas")
 
 
-#: Milliseconds that the answer to why a pixel is masked stays.
-WHY_STAYS = 30_000
 #: Milliseconds for which it is shown what a click added and removed.
 FLASH = 1300
-#: Milliseconds from which on a press on Before is held, and not a click.
-HELD = 350
-#: How picture and mask are arranged: words and icon.
-ARRANGEMENTS = {
-    "twin": (translate("Twin"), "columns-2"),
-    "inset": (translate("Inset"), "picture-in-picture-2"),
-    "single": (translate("Single"), "square"),
-}
 
 
 class Canvas(QWidget):
@@ -81,7 +65,14 @@ class Canvas(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
         #: How the picture is seen: stands in the row above all.
-        self.bar = self._bar()
+        self.bar = ViewsBar([pane.view for pane in self.panes])
+        self.bar.view_chosen.connect(self.set_view)
+        self.bar.arrangement_chosen.connect(self.arrange)
+        self.bar.peeked.connect(self.show_before)
+        self.bar.wipe.toggled.connect(self.set_wipe)
+        self.bar.loupe.toggled.connect(self.set_loupe)
+        self.bar.fit.clicked.connect(self.viewport.fit)
+        self.bar.full.clicked.connect(lambda: self.viewport.zoom_to(1.0 / self.devicePixelRatioF()))
         self.pair = QBoxLayout(QBoxLayout.Direction.LeftToRight)
         self.pair.setSpacing(2)
         for pane in self.panes:
@@ -108,110 +99,10 @@ class Canvas(QWidget):
         workspace.work.changed.connect(self._project_changed)
         self._marked: tuple[object, ...] = ()
         workspace.viewing.changed_mask.connect(self._flash)
-        workspace.readout.explained.connect(self._tell_why)
         workspace.adjust.picking.connect(self.follow_tool)
         self._calm = QTimer(self)
         self._calm.setSingleShot(True)
-        self._calm.timeout.connect(self._end_flash)
-
-    def _bar(self) -> QWidget:
-        bar = QWidget()
-        row = QHBoxLayout(bar)
-        row.setContentsMargins(0, 2, 0, 2)
-        row.setSpacing(4)
-        self.choices = []
-        for number, pane in enumerate(self.panes):
-            choice = QComboBox()
-            for name, one in VIEWS.items():
-                choice.addItem(one.label, name)
-            choice.setCurrentIndex(choice.findData(pane.view))
-            choice.setSizeAdjustPolicy(
-                QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon
-            )
-            choice.setMinimumContentsLength(6)
-            choice.setAccessibleName(
-                translate("Left view") if number == 0 else translate("Right view")
-            )
-            choice.setToolTip(
-                translate(
-                    "What this pane shows (keys 1 to 9 and 0 for the pane under the pointer)",
-                )
-            )
-            choice.currentIndexChanged.connect(
-                lambda index, number=number: self.set_view(number, list(VIEWS)[index])
-            )
-            self.choices.append(choice)
-        self.layouts = QComboBox()
-        for name, (words, drawing) in ARRANGEMENTS.items():
-            self.layouts.addItem(icon(drawing), words, name)
-        self.layouts.setAccessibleName(translate("Layout"))
-        self.layouts.setToolTip(
-            translate(
-                "Picture and mask side by side (T), the mask small in a corner (I), or one view",
-            )
-        )
-        self.layouts.activated.connect(lambda index: self.arrange(list(ARRANGEMENTS)[index]))
-        self.compare = QToolButton()
-        tip = translate("The picture as it was: click to switch, hold to peek (hold O)")
-        with_icon(self.compare, "eye", tip, translate("Before"))
-        self.compare.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
-        self.compare.setCheckable(True)
-        self._pressed = QElapsedTimer()
-        self.compare.pressed.connect(self._press_before)
-        self.compare.released.connect(self._release_before)
-        self.compare.toggled.connect(
-            lambda _: self.show_before(False)
-        )  # a screen reader switches it without a press
-        self.wipe = QToolButton()
-        tip = translate("Before and after on either side of a line that can be dragged (W)")
-        with_icon(self.wipe, "split", tip, translate("Wipe"))
-        self.wipe.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
-        self.wipe.setCheckable(True)
-        self.wipe.toggled.connect(self.set_wipe)
-        self.loupe = QToolButton()
-        with_icon(
-            self.loupe,
-            "search",
-            translate("Loupe: the pixels at the pointer, and the mean that would be taken (L)"),
-        )
-        self.loupe.setCheckable(True)
-        self.loupe.toggled.connect(self.set_loupe)
-        self.zoom_label = QLabel("100 %")
-        self.zoom_label.setMinimumWidth(40)
-        self.zoom_label.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        fit, full = QToolButton(), QToolButton()
-        with_icon(fit, "maximize", translate("Show the whole picture (Ctrl+0)"))
-        fit.clicked.connect(self.viewport.fit)
-        full.setText("100 %")
-        full.setToolTip(translate("One picture pixel for each screen pixel (Ctrl+1)"))
-        full.clicked.connect(lambda: self.viewport.zoom_to(1.0 / self.devicePixelRatioF()))
-        row.addWidget(self.choices[0])
-        row.addWidget(self.compare)
-        row.addWidget(self.wipe)
-        row.addWidget(self.loupe)
-        row.addStretch(1)
-        row.addWidget(fit)
-        row.addWidget(full)
-        row.addWidget(self.zoom_label)
-        row.addStretch(1)
-        row.addWidget(self.layouts)
-        self.second = QWidget()
-        beside = QHBoxLayout(self.second)
-        beside.setContentsMargins(0, 0, 0, 0)
-        beside.addWidget(self.choices[1])
-        row.addWidget(self.second)
-        #: What is left out first where the row has no room: keys and menus do the same.
-        self.spare = (
-            self.zoom_label,
-            full,
-            self.loupe,
-            fit,
-            self.layouts,
-            self.wipe,
-            self.second,
-            self.compare,
-        )
-        return bar
+        self._calm.timeout.connect(lambda: self._flash(None))
 
     # Arrangement
 
@@ -224,9 +115,9 @@ class Canvas(QWidget):
         """Arrange picture and mask; it is remembered."""
         self._preferences.change(arrangement=name)
 
-    def toggle_twin(self) -> None:
-        """Between two views side by side and one."""
-        self.arrange("single" if self.arrangement == "twin" else "twin")
+    def toggle(self, arrangement: str) -> None:
+        """Between an arrangement and one view."""
+        self.arrange("single" if self.arrangement == arrangement else arrangement)
 
     def toggle_beside(self) -> None:
         """Before and after side by side, or result and mask again."""
@@ -244,21 +135,17 @@ class Canvas(QWidget):
     def wipe_take(self) -> None:
         """This take and another one on either side of a line."""
         self.set_view(0, "result")
-        self.wipe.setChecked(False)
+        self.bar.wipe.setChecked(False)
         self.panes[0].wipe_view = "other take"
-        self.wipe.setChecked(True)
-
-    def toggle_inset(self) -> None:
-        """Between the small mask in a corner and one view."""
-        self.arrange("single" if self.arrangement == "inset" else "inset")
+        self.bar.wipe.setChecked(True)
 
     def _prefer(self) -> None:
         """Follow the preferences."""
         held = self._preferences.values
-        self.layouts.setCurrentIndex(self.layouts.findData(held.arrangement))
+        self.bar.layouts.setCurrentIndex(self.bar.layouts.findData(held.arrangement))
         twin = held.arrangement == "twin"
         self.panes[1].setVisible(twin and self.field is None)
-        self.choices[1].setVisible(held.arrangement != "single")
+        self.bar.choices[1].setVisible(held.arrangement != "single")
         self.inset.setVisible(held.arrangement == "inset")
         self.inset.place()
         for pane in self.panes:
@@ -325,7 +212,7 @@ class Canvas(QWidget):
     def set_view(self, number: int, name: str) -> None:
         """Show a view in the left (0) or right (1) pane."""
         self.panes[number].view = name
-        self.choices[number].setCurrentIndex(self.choices[number].findData(name))
+        self.bar.choices[number].setCurrentIndex(self.bar.choices[number].findData(name))
         self._ask()
 
     def set_active_view(self, index: int) -> None:
@@ -339,18 +226,8 @@ class Canvas(QWidget):
 
     def show_before(self, on: bool) -> None:
         """Hold the original over the left pane; it stays where Before is switched on."""
-        self.panes[0].override = "original" if on or self.compare.isChecked() else None
+        self.panes[0].override = "original" if on or self.bar.compare.isChecked() else None
         self._ask()
-
-    def _press_before(self) -> None:
-        self._pressed.start()
-        self.show_before(True)
-
-    def _release_before(self) -> None:
-        """A click has switched it; a press that was held only peeked."""
-        if self._pressed.elapsed() >= HELD:
-            self.compare.setChecked(False)
-        self.show_before(False)
 
     def _new_source(self) -> None:
         self._hover(None)
@@ -364,7 +241,7 @@ class Canvas(QWidget):
 
     def _ask(self) -> None:
         """Ask for what the panes need to see now."""
-        self.zoom_label.setText(
+        self.bar.zoom.setText(
             decimals(f"{self.viewport.zoom * self.devicePixelRatioF() * 100:.0f} %")
         )
         if not self._work.size[0]:
@@ -416,11 +293,8 @@ class Canvas(QWidget):
         """Show for a moment what was added and what was removed."""
         for pane in self.panes:
             pane.set_flash(difference)
-        self._calm.start(FLASH)
-
-    def _end_flash(self) -> None:
-        for pane in self.panes:
-            pane.set_flash(None)
+        if difference is not None:
+            self._calm.start(FLASH)
 
     def set_wipe(self, on: bool) -> None:
         """Before on the left of a line in the left pane, after on its right."""
@@ -434,13 +308,13 @@ class Canvas(QWidget):
         """Draw samples and areas over the picture, or leave it bare."""
         for pane in self.panes:
             pane.marks = on
-            pane.update()
+        self._repaint()
 
     def set_loupe(self, on: bool) -> None:
         """Show the pixels at the pointer enlarged."""
         for pane in self.panes:
             pane.loupe = on
-            pane.update()
+        self._repaint()
 
     def _hover(self, at: QPointF | None) -> None:
         self.areas.hover(at)
@@ -457,15 +331,4 @@ class Canvas(QWidget):
         """Ask what lies under the pointer."""
         self._readout.point(
             (self._pointer.x(), self._pointer.y()) if self._pointer is not None else None
-        )
-
-    def _tell_why(self, lines: list[str]) -> None:
-        """Say beside the pointer what decided about the pixel there."""
-        words = "".join(f"<p style='margin:2px'>{html.escape(line)}</p>" for line in lines)
-        QToolTip.showText(
-            QCursor.pos(),
-            f"<div style='width:360px'>{words}</div>",
-            self.panes[0],
-            QRect(),
-            WHY_STAYS,
         )

@@ -4,9 +4,10 @@ a loose outline, a grid.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import contextlib
+from collections.abc import Iterator, Sequence
 
-from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPen
 
 from ...project.model import Sample
@@ -88,3 +89,44 @@ def draw_outline(
     painter.setBrush(Qt.BrushStyle.NoBrush)
     points = [viewport.to_pane(QPointF(x, y)) for x, y in outline]
     draw_edged(painter, lambda: painter.drawPolygon(*points), width=1.2, style=Qt.PenStyle.DashLine)
+
+
+def draw_island(painter: QPainter, viewport: Viewport, box: tuple[int, int, int, int]) -> None:
+    """Draw the box (left, top, width, height) round the island that is pointed at in the list."""
+    left, top, width, height = box
+    corner = viewport.to_pane(QPointF(left, top))
+    size = QPointF(width, height) * viewport.zoom
+    shown = QRectF(corner, corner + size).adjusted(-4, -4, 4, 4)
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    draw_edged(painter, lambda: painter.drawRoundedRect(shown, 4, 4))
+
+
+def draw_gesture(
+    painter: QPainter, viewport: Viewport, drawn: Sequence[QPointF], boxed: bool
+) -> None:
+    """Draw the box or stroke that is being drawn."""
+    points = [viewport.to_pane(point) for point in drawn]
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    if boxed:
+        box = QRectF(points[0], points[-1]).normalized()
+        draw_edged(painter, lambda: painter.drawRect(box))
+    else:
+        draw_edged(painter, lambda: painter.drawPolyline(*points))
+
+
+@contextlib.contextmanager
+def painter_inside(painter: QPainter, box: QRectF) -> Iterator[None]:
+    """Let a painter paint inside a box alone."""
+    painter.save()
+    painter.setClipRect(box)
+    try:
+        yield
+    finally:
+        painter.restore()
+
+
+def draw_wipe_line(painter: QPainter, x: float, height: float) -> None:
+    """Draw the line between before and after."""
+    light = QColor(240, 240, 240)
+    draw_edged(painter, lambda: painter.drawLine(QPointF(x, 0), QPointF(x, height)), light, 1)

@@ -8,12 +8,10 @@ from collections.abc import Callable
 import numpy as np
 from PyQt6.QtCore import QEvent, QPointF, QRectF, QSizeF, Qt, pyqtSignal
 from PyQt6.QtGui import (
-    QColor,
     QCursor,
     QEnterEvent,
     QMouseEvent,
     QPainter,
-    QPen,
     QPixmap,
     QRegion,
     QResizeEvent,
@@ -22,18 +20,27 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from ...core.colour.transfer import one_encoded
 from ...language import translator
 from ...live.difference import Difference
 from ...live.preview import Rendered
-from ...names import BANDS
 from ...render.views import VIEWS
 from ...workspace.workspace import Workspace
-from ..style import AMBER, DIM, SURROUNDS
-from ..widgets.drawing import draw_edged, fill_around, image_of, pixmap_of
+from ..style import DIM, SURROUNDS
+from ..widgets.drawing import fill_around, pixmap_of
 from ..widgets.painting import paints
-from ..widgets.swatch import screen_colour
-from .marks import draw_grid, draw_key_cursor, draw_offer, draw_outline, draw_sample
+from .flash import Flash
+from .loupe import draw_loupe
+from .marks import (
+    draw_gesture,
+    draw_grid,
+    draw_island,
+    draw_key_cursor,
+    draw_offer,
+    draw_outline,
+    draw_sample,
+    draw_wipe_line,
+    painter_inside,
+)
 from .scaled import Scaled
 from .viewport import GRID_FROM, Viewport
 
@@ -43,14 +50,6 @@ translate = translator("canvas")
 INVITATION = translate("Open a picture or a clip (Ctrl+O), or drop one here")
 
 
-#: What a click added, 0xRRGGBB: with the next, two that no pair of working eyes confuses, and far
-#: from grey.
-ADDED = 0x2E9BFF
-#: What it removed.
-REMOVED = 0xFF7A1A
-#: What was removed is striped with black besides, in stripes of so many pixels, so that it shows on
-#: orange too.
-STRIPES = 8
 #: What stands in a mask before anything is picked.
 UNPICKED = translate("Nothing is picked yet.\nClick what you want to change in either view.")
 
@@ -98,8 +97,7 @@ class Pane(QWidget):
         #: A place that is offered for the next click.
         self._offered: QPointF | None = None
         workspace.offers.offered.connect(self._take_offer)
-        self.surround = "dark"
-        self.marks = True
+        self.surround, self.marks = "dark", True
         self.tool_cursor = QCursor(Qt.CursorShape.CrossCursor)
         self._result: Rendered | None = None
         self._pixels: np.ndarray | None = None
@@ -107,10 +105,9 @@ class Pane(QWidget):
         #: as large as it is seen.
         self._scaled, self._scaled_other, self._ready = Scaled(), Scaled(), Scaled()
         self._hand: QPointF | None = None
-        self._flash: Difference | None = None
-        self._flash_pixels = np.zeros((1, 1), np.uint32)
+        self._flash: Flash | None = None
         self._inside = False
-        #: Whether it was without its marks when it was painted last.
+        #: Without its marks when it was painted last.
         self._painted_bare = False
         self.setAttribute(
             Qt.WidgetAttribute.WA_OpaquePaintEvent
@@ -149,17 +146,17 @@ class Pane(QWidget):
         """A render has finished (None: nothing is open)."""
         before, self._result = self._result, result
         self._describe(result)
-        if result is None:
-            self._pixels = None
+        pixels = result.pictures.get(self.showing) if result is not None else None
+        if result is None or pixels is None:
+            self._pixels = None if result is None else self._pixels
             self.update()
             return
-        pixels = result.pictures.get(self.showing)
         still = before is not None and (before.scale, before.origin) == (
             result.scale,
             result.origin,
         )
-        if pixels is None or (pixels is self._pixels and self.wipe is None):
-            if pixels is None or not still:
+        if pixels is self._pixels and self.wipe is None:
+            if not still:
                 self.update()
             return
         self._pixels = pixels
@@ -216,16 +213,7 @@ class Pane(QWidget):
 
     def set_flash(self, difference: Difference | None) -> None:
         """Show over the picture what the last click added and removed; None ends it."""
-        self._flash = difference
-        if difference is not None:
-            added, removed = np.clip(difference.change, 0, 1), np.clip(-difference.change, 0, 1)
-            share = (200 * np.maximum(added, removed)).astype(np.uint32)
-            rows, columns = np.ogrid[: share.shape[0], : share.shape[1]]
-            striped = np.where(
-                (rows + columns) % STRIPES < STRIPES // 2, np.uint32(REMOVED), np.uint32(0x101010)
-            )
-            colour = np.where(added >= removed, np.uint32(ADDED), striped)
-            self._flash_pixels = np.ascontiguousarray((share << 24) | colour)
+        self._flash = Flash(difference) if difference is not None else None
         self.update()
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
@@ -255,19 +243,17 @@ class Pane(QWidget):
         self._scaled.draw(painter, self._pixels, corner, per_pixel, self.size(), ratio)
         other = self._other_pixels
         if self.wipe is not None and other is not None:
-            self._draw_wipe(
-                painter,
-                lambda: self._scaled_other.draw(
-                    painter, other, corner, per_pixel, self.size(), ratio
-                ),
-            )
+            place = (corner, per_pixel, self.size(), ratio)
+            x = self.wipe_x()
+            with painter_inside(painter, QRectF(0, 0, x, self.height())):
+                self._scaled_other.draw(painter, other, *place)
+            draw_wipe_line(painter, x, self.height())
         if self._flash is not None:
-            self._draw_flash(painter, self._flash)
+            self._flash.draw(painter, self.viewport)
         if zoom >= GRID_FROM and result.scale == 1:
             draw_grid(painter, self.viewport)
-        window = self.window()
         bare = self._painted_bare = self._bare
-        if not bare and (self._inside or window is None or not window.isActiveWindow()):
+        if not bare and (self._inside or not self.isActiveWindow()):
             if self._work.sieve.pick.outline and self._tools.place == "outline":
                 draw_outline(painter, self.viewport, self._work.sieve.pick.outline)
             for sample in self._work.sieve.pick.samples:
@@ -276,133 +262,35 @@ class Pane(QWidget):
                 draw_offer(painter, self.viewport.to_pane(self._offered))
         if self.has_tool() or not bare:
             self.overlay(painter)
-        if VIEWS[self.showing].of == "mask" and self._unpicked():
+        if VIEWS[self.showing].of == "mask" and not self._work.sieve.picks:
             painter.setPen(DIM)
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, UNPICKED)
         if self._areas.outlined is not None:
-            self._draw_island(painter)
+            draw_island(painter, self.viewport, self._areas.outlined.box)
         if self.key_cursor is not None:
             draw_key_cursor(painter, self.viewport.to_pane(self.key_cursor))
         if self.drawn:
-            self._draw_gesture(painter)
+            draw_gesture(painter, self.viewport, self.drawn, self._tools.place == "box")
         if self.loupe and self._inside and self._at is not None:
             self._draw_loupe(painter)
         self.painted.emit()
-
-    def _unpicked(self) -> bool:
-        """Return whether nothing has been picked yet that a mask could be made from."""
-        sieve = self._work.sieve
-        bands = sieve.bands
-        return not (
-            sieve.pick.samples
-            or sieve.mask_from != "own"
-            or sieve.invert
-            or sieve.areas
-            or sieve.joined
-            or bands.ramp.on
-            or any(getattr(bands, name).on for name in BANDS)
-        )
-
-    def _draw_flash(self, painter: QPainter, difference: Difference) -> None:
-        pixels = self._flash_pixels
-        image = image_of(pixels, see_through=True)
-        corner = self.viewport.to_pane(QPointF(*difference.origin))
-        painter.drawImage(
-            QRectF(
-                corner,
-                corner
-                + QPointF(image.width(), image.height()) / difference.scale * self.viewport.zoom,
-            ),
-            image,
-        )
-
-    def _draw_island(self, painter: QPainter) -> None:
-        """The box round the island that is pointed at in the list."""
-        island = self._areas.outlined
-        assert island is not None
-        left, top, width, height = island.box
-        corner = self.viewport.to_pane(QPointF(left, top))
-        box = QRectF(corner, corner + QPointF(width, height) * self.viewport.zoom).adjusted(
-            -4, -4, 4, 4
-        )
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        draw_edged(painter, lambda: painter.drawRoundedRect(box, 4, 4))
-
-    def _draw_wipe(self, painter: QPainter, draw_other: Callable[[], None]) -> None:
-        """The original left of a line that can be dragged."""
-        x = self.wipe_x()
-        painter.save()
-        painter.setClipRect(QRectF(0, 0, x, self.height()))
-        draw_other()
-        painter.restore()
-        draw_edged(
-            painter,
-            lambda: painter.drawLine(QPointF(x, 0), QPointF(x, self.height())),
-            QColor(240, 240, 240),
-            1,
-        )
 
     def wipe_x(self) -> float:
         """Return where the line between before and after stands, in pixels of this pane."""
         return (self.wipe or 0.0) * self.width()
 
-    def _draw_gesture(self, painter: QPainter) -> None:
-        """The box or stroke that is being drawn."""
-        points = [self.viewport.to_pane(point) for point in self.drawn]
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        if self._tools.place == "box":
-            draw_edged(
-                painter, lambda: painter.drawRect(QRectF(points[0], points[-1]).normalized())
-            )
-        else:
-            draw_edged(painter, lambda: painter.drawPolyline(*points))
-
     def _draw_loupe(self, painter: QPainter) -> None:
-        """The pixels round the pointer, and the colour that a click would take as soon as that is
-        found.
-        """
-        opened, at = self._work.opened, self._at
-        frame = opened.cached(self._work.number) if opened else None
-        if frame is None or at is None:
-            return
-        width, height, x, y = frame.width, frame.height, int(at.x()), int(at.y())
-        if not (0 <= x < width and 0 <= y < height):
-            return
-        planes, half, square, taken = frame.planes, 7, 7.0, self._tools.sample_size // 2
-        rows, columns = (
-            np.clip(np.arange(y - half, y + half + 1), 0, height - 1),
-            np.clip(np.arange(x - half, x + half + 1), 0, width - 1),
-        )
-        levels = np.rint(np.clip(one_encoded(planes[:, rows][:, :, columns]), 0, 1) * 255).astype(
-            np.uint32
-        )
-        pixels = np.ascontiguousarray(
-            np.uint32(0xFF000000) | (levels[0] << 16) | (levels[1] << 8) | levels[2]
-        )
-        side = square * (2 * half + 1)
-        hand = self.viewport.to_pane(at)
-        corner = QPointF(
-            hand.x() + 22 if hand.x() + 30 + side < self.width() else hand.x() - 22 - side,
-            min(max(hand.y() - side / 2, 4), self.height() - side - 22),
-        )
-        box = QRectF(corner, corner + QPointF(side, side))
-        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, False)
-        painter.drawImage(box, image_of(pixels))
-        if self._promised[:2] == (x, y):
-            painter.fillRect(
-                QRectF(box.left(), box.bottom(), side, 16), screen_colour(self._promised[2])
+        frame = self._work.opened.cached(self._work.number) if self._work.opened else None
+        if frame is not None and self._at is not None:
+            draw_loupe(
+                painter,
+                self.viewport,
+                (self.width(), self.height()),
+                frame,
+                self._at,
+                self._tools.sample_size,
+                self._promised,
             )
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(QPen(QColor(20, 20, 20), 1))
-        painter.drawRect(box.adjusted(0, 0, 0, 16))
-        shown = min(taken, half)
-        inner = QRectF(
-            box.center() - QPointF(square * (shown + 0.5), square * (shown + 0.5)),
-            box.center() + QPointF(square * (shown + 0.5), square * (shown + 0.5)),
-        )
-        painter.setPen(QPen(AMBER, 1.5))
-        painter.drawRect(inner)
 
     def _take_offer(self, place: tuple[float, float] | None) -> None:
         self._offered = QPointF(*place) if place is not None else None
@@ -418,8 +306,7 @@ class Pane(QWidget):
         self.update()
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
-        if event is None:
-            return
+        assert event is not None
         self.setFocus()
         if event.button() == Qt.MouseButton.MiddleButton:
             self._hand = event.position()
@@ -430,16 +317,17 @@ class Pane(QWidget):
             self.pressed.emit(self.viewport.to_picture(event.position()), event.modifiers())
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
-        if event is None:
-            return
+        assert event is not None
         if self._hand is not None:
             self.viewport.pan(event.position() - self._hand)
             self._hand = event.position()
-            return
-        if self._sizing is not None:
+        elif self._sizing is not None:
             self.sized.emit(event.position().x() - self._sizing)
             self._sizing = event.position().x()
-            return
+        else:
+            self._hover(event)
+
+    def _hover(self, event: QMouseEvent) -> None:
         at = self.viewport.to_picture(event.position())
         self._at = at
         if self.loupe:
@@ -450,8 +338,7 @@ class Pane(QWidget):
             self.dragged.emit(at, event.modifiers())
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
-        if event is None:
-            return
+        assert event is not None
         if self._hand is not None:
             self._hand = None
             self.setCursor(self.tool_cursor)
@@ -461,30 +348,25 @@ class Pane(QWidget):
             self.released.emit(self.viewport.to_picture(event.position()), event.modifiers())
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
-        if event is not None and event.button() == Qt.MouseButton.LeftButton:
+        assert event is not None
+        if event.button() == Qt.MouseButton.LeftButton:
             self.doubled.emit()
 
     def tabletEvent(self, event: QTabletEvent | None) -> None:
         """A pen: only the brush asks for its pressure, everything else goes on as mouse events."""
-        if event is None or not self.takes_pen():
-            if event is not None:
-                event.ignore()
+        assert event is not None
+        if not self.takes_pen():
+            event.ignore()
             return
-        kinds = {
-            QEvent.Type.TabletPress: "press",
-            QEvent.Type.TabletMove: "move",
-            QEvent.Type.TabletRelease: "release",
-        }
         at = self.viewport.to_picture(event.position())
-        self.tablet.emit(
-            kinds.get(event.type(), "move"), at, event.modifiers(), float(event.pressure())
-        )
+        kind = {QEvent.Type.TabletPress: "press", QEvent.Type.TabletRelease: "release"}
+        self.tablet.emit(kind.get(event.type(), "move"), at, event.modifiers(), event.pressure())
         self.hovered.emit(at)
         event.accept()
 
     def wheelEvent(self, event: QWheelEvent | None) -> None:
         if event is not None and event.angleDelta().y():
-            middle = QPointF(self.width() / 2, self.height() / 2)
             self.viewport.zoom_to(
-                self.viewport.zoom * 2 ** (event.angleDelta().y() / 240), event.position() - middle
+                self.viewport.zoom * 2 ** (event.angleDelta().y() / 240),
+                event.position() - QPointF(self.width() / 2, self.height() / 2),
             )

@@ -6,8 +6,6 @@ from __future__ import annotations
 
 import pathlib
 
-import numpy as np
-from PyQt6 import sip
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeySequence, QShortcut
 from PyQt6.QtWidgets import (
@@ -29,27 +27,23 @@ from PyQt6.QtWidgets import (
 from ...errors import Trouble
 from ...export import presets as export_presets
 from ...export.clip import CLIP_WHATS, ClipExport
-from ...export.lookup import SIZES, Compared
 from ...export.presets import ExportChoice
 from ...export.still_options import FILTERS, TOKENS, WHATS, Export, What, name_from
 from ...language import named, translator
 from ...media import formats
-from ...media.colour import lookup_files, profiles
-from ...media.formats import CODECS
+from ...media.colour import profiles
 from ...workspace.workspace import Workspace
 from ..pages.page import row_of
 from ..start.places import folder_for_exports
-from ..widgets.drawing import pixmap_of
-from .export_words import DEPTH_WORDS, FRAMES, VIEWS, compared_words, size_words
+from .export_formats import LOOKUP, depths_of, known_formats
+from .export_picture import ExportPicture
+from .export_words import DEPTH_WORDS, FRAMES, size_words
 from .fields import combo_of, number_of, refill
 from .format_finder import DEPTHS, FormatFinder, called
 
 translate = translator("dialogs")
 
 
-LOOKUP = "lookup table"
-#: Longer side of the picture of what is written, pixels.
-PICTURE = 360
 #: Shown first among the presets.
 NO_PRESET = translate("Custom")
 #: Nodes on a side of a lookup table where nothing else is chosen.
@@ -110,11 +104,10 @@ class ExportDialog(QDialog):
             button.clicked.connect(lambda _, token=button.text(): self.pattern.insert(token))
         self.search = FormatFinder(self._every_format, lambda: self.chosen_depth)
         self.search.chosen.connect(self._use_found)
-        self.example, self.picture, self.place = QLabel(), QLabel(), QPushButton(str(self.folder))
-        self.beside, self.said = QLabel(), QLabel()
+        self.picture = ExportPicture(workspace.exports, workspace.viewing)
+        self.example, self.place = QLabel(), QPushButton(str(self.folder))
         self.example.setObjectName("dim")
-        for label in (self.example, self.said):
-            label.setWordWrap(True)
+        self.example.setWordWrap(True)
         self.place.clicked.connect(self._choose_folder)
         self.store, self.remove = (
             QPushButton(translate("Save…")),
@@ -165,19 +158,11 @@ class ExportDialog(QDialog):
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Cancel)
         self.export = QPushButton(translate("Export"))
         buttons.addButton(self.export, QDialogButtonBox.ButtonRole.AcceptRole)
-        QShortcut(QKeySequence("Ctrl+E"), self, self._export_if_named)
+        QShortcut(QKeySequence("Ctrl+E"), self, self.export.click)
         buttons.accepted.connect(self._export)
         buttons.rejected.connect(self.reject)
-        for label in (self.picture, self.beside):
-            label.setFixedWidth(PICTURE)
-            label.setAlignment(Qt.AlignmentFlag.AlignTop)
-        self.said.setFixedWidth(PICTURE)
-        self.said.setAlignment(Qt.AlignmentFlag.AlignTop)
-        pictures, row, column = QVBoxLayout(), QHBoxLayout(), QVBoxLayout(self)
-        for label in (self.picture, self.beside, self.said):
-            pictures.addWidget(label)
-        pictures.addStretch(1)
-        row.addLayout(pictures)
+        row, column = QHBoxLayout(), QVBoxLayout(self)
+        row.addWidget(self.picture)
         row.addLayout(self.form, 1)
         column.addLayout(row)
         column.addWidget(buttons)
@@ -341,41 +326,11 @@ class ExportDialog(QDialog):
         )
         self._formats(wanted)
 
-    def _known(self) -> list[tuple[str, str]]:
-        """Names and endings of the formats that can hold what is chosen."""
-        if self.kind == LOOKUP:
-            return [(translate("Lookup table"), ending) for ending in lookup_files.ENDINGS]
-        if self.many:
-            clips = [
-                (f.name, f.endings[0]) for f in formats.FORMATS if f.kind == "clip" and f.writes
-            ]
-            stills = [
-                f
-                for f in formats.FORMATS
-                if f.kind == "still" and f.writes and (f.mask or self.kind == "result")
-            ]
-            return [
-                *clips,
-                *(
-                    (translate("{name}, numbered", name=f.name), f".####{f.endings[0]}")
-                    for f in stills
-                ),
-            ]
-        grey = self.kind in ("mask", "every mask")
-        return [
-            (f.name, f.endings[0])
-            for f in formats.FORMATS
-            if f.kind == "still"
-            and f.writes
-            and (f.mask or not grey)
-            and (f.alpha or self.kind != "cut-out")
-        ]
-
     def _formats(self, wanted: str = "") -> None:
         wanted = wanted or self.ending
         refill(
             self.format_choice,
-            [(f"{name}  {ending}", ending) for name, ending in self._known()],
+            [(f"{name}  {ending}", ending) for name, ending in known_formats(self.kind, self.many)],
             wanted,
         )
         self.search.offer()
@@ -383,22 +338,12 @@ class ExportDialog(QDialog):
         self._ask_picture()
 
     def _depths(self) -> None:
-        before = self.chosen_depth
         known, lookup = formats.format_of(pathlib.Path(f"a{self.ending}")), self.kind == LOOKUP
         clip = known is not None and known.kind == "clip"
-        if lookup:
-            rows = [(translate("{size} nodes on a side", size=size), str(size)) for size in SIZES]
-            before = before if before in {str(size) for size in SIZES} else str(USUAL_SIZE)
-        elif clip and known is not None:
-            held = [
-                codec
-                for codec in known.writes
-                if self.kind != "result and mask" or CODECS[codec].alpha
-            ]
-            rows = [(codec, codec) for codec in held or known.writes]
-        else:
-            rows = [(DEPTHS[kind], kind) for kind in (known.writes if known else ())]
-        refill(self.depth_choice, rows, before)
+        rows = depths_of(known, self.kind)
+        chosen = self.chosen_depth
+        usual = str(USUAL_SIZE) if lookup and (chosen, chosen) not in rows else chosen
+        refill(self.depth_choice, rows, usual)
         self.depth_label.setText(DEPTH_WORDS["clip" if clip else "lookup" if lookup else "still"])
         grey = self.kind in ("mask", "every mask") and not clip
         self.depth_choice.setEnabled(not grey and len(rows) > 1)
@@ -421,16 +366,12 @@ class ExportDialog(QDialog):
         """Return the names of each format and codec that can be chosen now: ending, and depth or
         codec.
         """
-        return {} if self.kind == LOOKUP else called(self._known())
+        return {} if self.kind == LOOKUP else called(known_formats(self.kind, self.many))
 
     def _use_found(self, ending: str, kind: str) -> None:
         """Choose a format that was found by its name."""
         self.format_choice.setCurrentIndex(self.format_choice.findData(ending))
         self.depth_choice.setCurrentIndex(max(0, self.depth_choice.findData(kind)))
-
-    def _export_if_named(self) -> None:
-        if self.export.isEnabled():
-            self._export()
 
     def _choose_folder(self) -> None:
         name = QFileDialog.getExistingDirectory(self, translate("Export into"), str(self.folder))
@@ -466,29 +407,9 @@ class ExportDialog(QDialog):
 
     def _ask_picture(self) -> None:
         """Ask for what will be written, all of it."""
-        lookup = self.kind == LOOKUP
-        self.beside.setVisible(lookup)
-        self.said.setVisible(lookup)
-        if lookup:
-            self.said.setText("…")
-            self._exports.compare_lookup(int(self.chosen_depth or USUAL_SIZE), self._paint_compared)
-        else:
-            self._viewing.picture_of(VIEWS[self.kind], PICTURE, self._paint)
-
-    def _paint(self, pixels: np.ndarray) -> None:
-        if not sip.isdeleted(self.picture):  # the dialog may have been closed meanwhile
-            self.picture.setPixmap(pixmap_of(pixels))
-
-    def _paint_compared(self, found: Compared, through: np.ndarray, real: np.ndarray) -> None:
-        if sip.isdeleted(self.picture) or self.kind != LOOKUP:
-            return
-        self.picture.setPixmap(
-            pixmap_of(through).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation)
+        self.picture.ask(
+            self.kind, int(self.chosen_depth or USUAL_SIZE) if self.kind == LOOKUP else 0
         )
-        self.beside.setPixmap(
-            pixmap_of(real).scaledToWidth(PICTURE, Qt.TransformationMode.SmoothTransformation)
-        )
-        self.said.setText(compared_words(found))
 
     def _export(self) -> None:
         path = self.path

@@ -9,14 +9,12 @@ import pathlib
 
 from PyQt6.QtCore import QTimer, pyqtSignal
 from PyQt6.QtGui import QColor
-from PyQt6.QtWidgets import QComboBox, QFileDialog, QInputDialog, QLabel, QMenu, QPushButton
+from PyQt6.QtWidgets import QComboBox, QFileDialog, QLabel, QMenu, QPushButton
 
 from ...language import translator
 from ...live.preview import Rendered
 from ...live.slider_colours import REFERENCE, track_of, visible
 from ...media import formats
-from ...media.colour.cdl_files import FORMATS
-from ...media.colour.lookup_files import ENDINGS
 from ...names import BLENDS, FILL_KINDS, FILL_WHERES, GAMUTS
 from ...project import edits
 from ...project.controls import blocks
@@ -29,6 +27,7 @@ from ..widgets.block import Block
 from ..widgets.colour_button import ColourButton
 from ..widgets.icon import with_icon
 from .drawn_blocks import BalanceBlock, CurvesBlock, HuesBlock
+from .file_rows import CdlRow, LookupRow
 from .page import row_of
 from .rows import PAIRS, RowsPage
 
@@ -41,11 +40,6 @@ GAMUT_WORDS = {
     "clip": translate("Out of gamut: clip"),
 }
 PICTURES = formats.filter_words(translate("Pictures"), formats.endings("still"))
-CDLS = translate("CDL ({endings})", endings=" ".join("*" + ending for ending in FORMATS))
-TABLES = translate(
-    "Lookup tables ({endings})", endings=" ".join("*" + ending for ending in ENDINGS)
-)
-NO_TABLE = translate("Choose a table…")
 #: Blocks that stand first: what most people need.
 FIRST = ("recolour", "light", "match", "white")
 #: Of them those that stand open on a sieve that does nothing yet.
@@ -239,62 +233,14 @@ class AdjustPage(RowsPage):
         self.work.set_field("adjust.match.target", colour, translate("Target"))
 
     def _cdl(self, block: Block) -> None:
-        read, write = (
-            QPushButton(translate("Read…")),
-            QPushButton(translate("Write…")),
-        )
-        read.setToolTip(
-            translate("Take slope, offset, power and saturation from a .cdl, .ccc or .cc file")
-        )
-        write.setToolTip(translate("Write them as a .cdl, .ccc or .cc file"))
-        read.clicked.connect(self._read_cdl)
-        write.clicked.connect(self._write_cdl)
-        block.add(row_of(read, write))
-
-    def _read_cdl(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, translate("Read a CDL"), "", CDLS)
-        if name:
-            self._adjust.read_cdl(pathlib.Path(name), self._which)
-
-    def _which(self, names: list[str]) -> int:
-        chosen, sure = QInputDialog.getItem(
-            self,
-            translate("Read a CDL"),
-            translate("Which of them?"),
-            names,
-            0,
-            False,
-        )
-        return names.index(chosen) if sure else -1
-
-    def _write_cdl(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(
-            self, translate("Write the CDL"), f"{self.work.sieve.name}.cdl", CDLS
-        )
-        if name:
-            path = pathlib.Path(name)
-            self._adjust.write_cdl(path if path.suffix else path.with_suffix(".cdl"))
+        block.add(CdlRow(self._adjust, lambda: self.work.sieve.name))
 
     def _lookup(self, block: Block) -> None:
-        self.lookup_file, self.no_lookup = QPushButton(), QPushButton()
-        with_icon(
-            self.lookup_file,
-            "image",
-            translate("A lookup table (.cube, .clf) over sRGB-coded values"),
-            NO_TABLE,
+        self.lookup = LookupRow(
+            self._adjust.read_table,
+            lambda: self.work.set_field("adjust.lookup.lookup_file", "", translate("Lookup table")),
         )
-        with_icon(self.no_lookup, "circle-minus", translate("No table"))
-        self.no_lookup.setFixedWidth(36)
-        self.lookup_file.clicked.connect(self._choose_table)
-        self.no_lookup.clicked.connect(
-            lambda: self.work.set_field("adjust.lookup.lookup_file", "", translate("Lookup table"))
-        )
-        block.add(row_of(self.lookup_file, self.no_lookup))
-
-    def _choose_table(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, translate("Look up in a table"), "", TABLES)
-        if name:
-            self._adjust.read_table(pathlib.Path(name))
+        block.add(self.lookup)
 
     def _fill(self, block: Block) -> None:
         self.fill_kind = self.choice("adjust.fill.fill", FILL_KINDS)
@@ -424,8 +370,7 @@ class AdjustPage(RowsPage):
             else translate("Choose a picture…")
         )
         table = sieve.adjust.lookup.lookup_file
-        self.lookup_file.setText(pathlib.Path(table).name if table else NO_TABLE)
-        self.no_lookup.setEnabled(bool(table))
+        self.lookup.show_table(table)
         for widget, kinds in (
             (self.fill_colour, ("colour", "gradient")),
             (self.fill_to, ("gradient",)),

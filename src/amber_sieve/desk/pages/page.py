@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
+
 from PyQt6.QtCore import QPoint, QSignalBlocker, Qt
 from PyQt6.QtGui import QShowEvent
 from PyQt6.QtWidgets import (
+    QButtonGroup,
     QCheckBox,
     QComboBox,
     QHBoxLayout,
     QMenu,
+    QPushButton,
     QScrollArea,
     QVBoxLayout,
     QWidget,
@@ -21,6 +25,7 @@ from ...project.model import Sieve
 from ...workspace.workspace import Workspace
 from ..clip.key_menu import fill_key_menu
 from ..widgets.block import Block
+from ..widgets.icon import with_icon
 from ..widgets.number import Number
 
 
@@ -162,6 +167,27 @@ class Page(QScrollArea):
                 box.setChecked(field_of(sieve, path))
         for choice, path, names in self._bound_choices:
             choice.setCurrentIndex(names.index(field_of(sieve, path)))
+
+    def exclusive(
+        self, rows: Sequence[tuple[str, str, str, str]], act: Callable[[str], object]
+    ) -> dict[str, QPushButton]:
+        """Add buttons of which one is down, by their values; rows: label, value, icon and tip."""
+        group = QButtonGroup(self)
+        made: dict[str, QPushButton] = {}
+        for name, value, drawing, tip in rows:
+            button = QPushButton(name)
+            button.setToolTip(tip)
+            if drawing:
+                with_icon(button, drawing, tip, name)
+            button.setAccessibleName(name)
+            button.setAccessibleDescription(tip)
+            button.setCheckable(True)
+            button.setChecked(not made)
+            button.clicked.connect(lambda _, value=value: act(value))
+            group.addButton(button)
+            made[value] = button
+        self.put(row_of(*made.values()))
+        return made
 
 
 def row_of(*widgets: QWidget) -> QWidget:

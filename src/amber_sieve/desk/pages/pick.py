@@ -2,13 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
-
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QAction
 from PyQt6.QtWidgets import (
     QAbstractItemView,
-    QButtonGroup,
     QCheckBox,
     QComboBox,
     QFileDialog,
@@ -81,30 +78,9 @@ class PickPage(Page):
 
     # Building
 
-    def _choice(
-        self, rows: Sequence[tuple[str, str, str, str]], act: Callable[[str], object]
-    ) -> dict[str, QPushButton]:
-        """Buttons of which one is down."""
-        group = QButtonGroup(self)
-        made: dict[str, QPushButton] = {}
-        for name, value, drawing, tip in rows:
-            button = QPushButton(name)
-            button.setToolTip(tip)
-            if drawing:
-                with_icon(button, drawing, tip, name)
-            button.setAccessibleName(name)
-            button.setAccessibleDescription(tip)
-            button.setCheckable(True)
-            button.setChecked(not made)
-            button.clicked.connect(lambda _, value=value: act(value))
-            group.addButton(button)
-            made[value] = button
-        self.put(row_of(*made.values()))
-        return made
-
     def _places(self) -> None:
         tools = self._tools
-        self.modes = self._choice(
+        self.modes = self.exclusive(
             (
                 (
                     translate("New pick"),
@@ -127,7 +103,7 @@ class PickPage(Page):
             ),
             lambda role: setattr(tools, "role", role),
         )
-        self.places = self._choice(
+        self.places = self.exclusive(
             (
                 (
                     translate("Point"),

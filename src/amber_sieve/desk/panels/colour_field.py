@@ -14,7 +14,6 @@ from PyQt6.QtGui import (
     QPainter,
     QPainterPath,
     QPen,
-    QPolygonF,
 )
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
@@ -28,8 +27,9 @@ from ...project.model import Band
 from ...workspace.viewing.readout import Pointed
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, WELL
-from ..widgets.drawing import Backdrop, image_of, line_through
+from ..widgets.drawing import Backdrop, image_of
 from ..widgets.painting import paints
+from .field_drawing import histogram_image, ring
 
 translate = translator("panels")
 
@@ -48,19 +48,6 @@ HELP = translate(
     "pane.\nKeys: Left and Right turn the hue band, Up and Down move the saturation band (Shift "
     "×10, Alt ÷10); Delete switches both off.",
 )
-
-
-def _hill_of(counts: np.ndarray) -> QImage:
-    """A histogram as an image: counted upwards, each row as light as what it counts."""
-    shares = np.log1p(counts.astype(float))
-    shares /= max(shares.max(), 1e-9)
-    greys = (30 + 215 * np.arange(len(counts)) / len(counts)).astype(np.uint32)
-    colours = np.uint32(0xFF000000) | greys * np.uint32(0x010101)
-    columns = (np.arange(8 * STRIP) + 0.5) / (8 * STRIP)
-    pixels = np.where(
-        columns[None, :] <= shares[:, None], colours[:, None], np.uint32(0xFF000000 | WELL.rgb())
-    )[::-1]
-    return image_of(np.ascontiguousarray(pixels.astype(np.uint32))).copy()
 
 
 class ColourField(QWidget):
@@ -110,7 +97,7 @@ class ColourField(QWidget):
             self._draw_anew()
         if result.statistics is not self._counted:
             self._counted = result.statistics
-            self._hill = _hill_of(self._counted.luminance)
+            self._hill = histogram_image(self._counted.luminance)
             self._density = result.density
             self._image = image_of(self._density)
             self._draw_anew()
@@ -173,18 +160,6 @@ class ColourField(QWidget):
 
     # Painting
 
-    def _ring(self, start: float, end: float, inner: float, outer: float) -> QPolygonF:
-        """A piece of a ring, from one hue to another and one saturation to another."""
-        hues = np.radians(np.linspace(start, min(end, start + 360), 90))
-        hues, out = (
-            np.concatenate([hues, hues[::-1]]),
-            np.clip(np.repeat([outer, inner], 90), 0, RIM) / RIM * self._radius(),
-        )
-        middle = self._middle()
-        return line_through(
-            middle.x() + out * np.cos(hues), middle.y() - out * np.sin(hues), closed=True
-        )
-
     def _draw_backdrop(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         radius, middle = self._radius(), self._middle()
@@ -227,11 +202,11 @@ class ColourField(QWidget):
                     QPen(AMBER, 1.6),
                 ),
             ):
-                ring = self._ring(a, b, max(c, 0), min(d, RIM))
+                piece = ring(self._middle(), self._radius(), a, b, max(c, 0), min(d, RIM))
                 painter.setPen(QPen(QColor(20, 20, 20), pen.widthF() + 1.5))
-                painter.drawPolygon(ring)
+                painter.drawPolygon(piece)
                 painter.setPen(pen)
-                painter.drawPolygon(ring)
+                painter.drawPolygon(piece)
         for sample in self._work.sieve.pick.samples:
             h, s, _ = one_hue_saturation_luminance(np.array(sample.colour))
             painter.setPen(QPen(QColor(0, 0, 0), 1))
@@ -335,8 +310,7 @@ class ColourField(QWidget):
             self._drag = (measure, corner, hue, saturation, hues, saturations)
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
-        if event is None:
-            return
+        assert event is not None
         if self._drag is None:
             if self._viewing.looking.spot is not None:
                 self._viewing.look(spot=self.colour_at(event.position()))

@@ -14,38 +14,24 @@ from PyQt6.QtGui import (
     QMouseEvent,
     QPainter,
     QPen,
-    QPixmap,
     QPolygonF,
     QRegularExpressionValidator,
     QWheelEvent,
 )
-from PyQt6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QLineEdit, QSizePolicy
+from PyQt6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QSizePolicy
 
 from ...language import decimals, translator
 from ...project.fields import Spec
 from ..style import AMBER, DIM, INK, WELL
-from .painting import painting, paints
+from .entry import Entry
+from .hill import Hill
+from .painting import paints
 
 translate = translator("widgets")
 
 
 #: A number as it is typed, with a decimal point or a decimal comma.
 TYPED = QRegularExpression(r"[+-]?[0-9]*[.,]?[0-9]*([eE][+-]?[0-9]*)?")
-
-
-class _Entry(QLineEdit):
-    """Field in which a number is typed; Escape gives it up. Return ends with it: handed on to the
-    number, it would begin the next entry.
-    """
-
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        if event is None:
-            return
-        if event.key() == Qt.Key.Key_Escape:
-            self.hide()
-        else:
-            super().keyPressEvent(event)
-        event.accept()
 
 
 class Number(QDoubleSpinBox):
@@ -83,11 +69,8 @@ class Number(QDoubleSpinBox):
         self._found, self.keyed = "", False
         #: What `set_range` was given last.
         self._given: tuple[float, float, float, str | None] | None = None
-        #: What lies behind the track, from one end to the other, 0 to 1; () for nothing.
         self.curve: tuple[float, ...] = ()
-        #: What that was drawn of, and as what.
-        self._hill_of: tuple[object, ...] = ()
-        self._hill_drawn = QPixmap()
+        self._hill = Hill()
         #: Values that are marked on the track.
         self.marks: tuple[float, ...] = ()
         start, name = spec.start, self.name
@@ -111,7 +94,7 @@ class Number(QDoubleSpinBox):
                 back=back,
             )
         )
-        self._entry: _Entry | None = None
+        self._entry: Entry | None = None
         self.setDecimals(6)
         self.setSingleStep(self.step)
         self.setRange(self.low, self.high)
@@ -120,14 +103,23 @@ class Number(QDoubleSpinBox):
 
     def set_keyed(self, on: bool) -> None:
         """Set whether the number changes from frame to frame: a small diamond says so."""
-        if on != self.keyed:
-            self.keyed = on
-            self.update()
+        self._draw_with("keyed", on)
 
     def set_colours(self, colours: tuple[QColor, ...]) -> None:
         """Set the colours of the track: the colours that its values stand for."""
-        if colours is not self.colours:
-            self.colours = colours
+        self._draw_with("colours", colours)
+
+    def mark(self, values: tuple[float, ...]) -> None:
+        """Mark values on the track."""
+        self._draw_with("marks", values)
+
+    def set_curve(self, curve: tuple[float, ...]) -> None:
+        """Show behind the track how much each value would take, 0 to 1; () for nothing."""
+        self._draw_with("curve", curve)
+
+    def _draw_with(self, name: str, value: object) -> None:
+        if value != getattr(self, name):
+            setattr(self, name, value)
             self.update()
 
     def value(self) -> float:
@@ -219,47 +211,6 @@ class Number(QDoubleSpinBox):
     def _share(self, value: float) -> float:
         return (value - self.soft_low) / max(self.soft_high - self.soft_low, 1e-9)
 
-    def mark(self, values: tuple[float, ...]) -> None:
-        """Mark values on the track."""
-        if values != self.marks:
-            self.marks = values
-            self.update()
-
-    def set_curve(self, curve: tuple[float, ...]) -> None:
-        """Show behind the track how much each value would take, 0 to 1."""
-        if curve != self.curve:
-            self.curve = curve
-            self.update()
-
-    def _hill(self, track: QRectF, top: float) -> QPixmap:
-        """The curve as a quiet hill, over the root of each share, so that small ones show; drawn
-        once, as it takes longer than all the rest.
-        """
-        ratio = self.devicePixelRatioF()
-        if self._hill_of != (self.curve, self.size(), ratio):
-            self._hill_of, self._hill_drawn = (
-                (self.curve, self.size(), ratio),
-                QPixmap(self.size() * ratio),
-            )
-            self._hill_drawn.setDevicePixelRatio(ratio)
-            self._hill_drawn.fill(Qt.GlobalColor.transparent)
-            with painting(self._hill_drawn) as painter:
-                self._draw_hill(painter, track, track.top() - top)
-        return self._hill_drawn
-
-    def _draw_hill(self, painter: QPainter, track: QRectF, high: float) -> None:
-        points = [
-            QPointF(
-                track.left() + k / (len(self.curve) - 1) * track.width(),
-                track.top() - high * math.sqrt(share),
-            )
-            for k, share in enumerate(self.curve)
-        ]
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(INK.red(), INK.green(), INK.blue(), 34))
-        painter.drawPolygon(QPolygonF([track.bottomLeft(), *points, track.bottomRight()]))
-
     @paints
     def paintEvent(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -270,7 +221,9 @@ class Number(QDoubleSpinBox):
         painter.drawRoundedRect(box, 3, 3)
         track = QRectF(box.left() + 6, box.bottom() - 5, box.width() - 12, 2)
         if len(self.curve) > 1:
-            painter.drawPixmap(0, 0, self._hill(track, box.top() + 2))
+            ratio = self.devicePixelRatioF()
+            drawn = self._hill.drawn(self.curve, self.size(), track, box.top() + 2, ratio)
+            painter.drawPixmap(0, 0, drawn)
         if self.colours:
             track = track.adjusted(0, -1.5, 0, 1.5)
             fade = QLinearGradient(track.topLeft(), track.topRight())
@@ -383,7 +336,7 @@ class Number(QDoubleSpinBox):
 
     def _type(self, text: str, select: bool = True) -> None:
         if self._entry is None:
-            self._entry = _Entry(self)
+            self._entry = Entry(self)
             self._entry.setAlignment(Qt.AlignmentFlag.AlignRight)
             self._entry.setValidator(QRegularExpressionValidator(TYPED, self))
             self._entry.returnPressed.connect(self._typed)

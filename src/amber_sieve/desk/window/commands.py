@@ -328,7 +328,7 @@ def _view() -> Iterator[Row]:
         "twin",
         "view",
         "&Twin view",
-        lambda w: w.canvas.toggle_twin(),
+        lambda w: w.canvas.toggle("twin"),
         "T",
         "Picture and mask side by side",
     )
@@ -336,7 +336,7 @@ def _view() -> Iterator[Row]:
         "inset",
         "view",
         "&Inset mask",
-        lambda w: w.canvas.toggle_inset(),
+        lambda w: w.canvas.toggle("inset"),
         "I",
         "The mask small in a corner of the picture",
     )
@@ -361,7 +361,7 @@ def _view() -> Iterator[Row]:
         "wipe",
         "view",
         "&Wipe",
-        lambda w: w.canvas.wipe.toggle(),
+        lambda w: w.canvas.bar.wipe.toggle(),
         "W",
         "Before and after on either side of a line",
     )
@@ -373,7 +373,7 @@ def _view() -> Iterator[Row]:
         "loupe",
         "view",
         "&Loupe",
-        lambda w: w.canvas.loupe.toggle(),
+        lambda w: w.canvas.bar.loupe.toggle(),
         "L",
         "The pixels at the pointer",
     )

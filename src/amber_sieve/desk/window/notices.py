@@ -26,8 +26,8 @@ class Notices:
         #: What the line above the picture speaks of.
         self._told_of: object = None
         workspace.pictures.brought.connect(self._tell_brought)
-        workspace.pictures.restored.connect(self._tell_restored)
-        workspace.pictures.gone.connect(self._tell_gone)
+        workspace.last_tray.restored.connect(self._tell_restored)
+        workspace.last_tray.gone.connect(self._tell_gone)
         workspace.work.source_changed.connect(self._forget)
         workspace.work.changed.connect(self._tell_inverted)
         workspace.work.selection_changed.connect(self._tell_inverted)

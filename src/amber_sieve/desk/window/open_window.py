@@ -15,7 +15,7 @@ def open_window(workspace: Workspace) -> Window:
     window.take_menus(Menus(window, window.top.menus, TABLE))
     remote = workspace.control_surfaces
     remote.turned.connect(window.pages.setCurrentIndex)
-    remote.compared.connect(window.canvas.compare.setChecked)
+    remote.compared.connect(window.canvas.bar.compare.setChecked)
     window.pages.currentChanged.connect(remote.show_page)
     window.leaving.connect(ControlPort(workspace, window).close)
     return window

@@ -3,26 +3,17 @@
 from __future__ import annotations
 
 import pathlib
-from collections.abc import Callable
 
-from PyQt6.QtCore import QEvent, QObject, Qt, QTimer, pyqtSignal
-from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QKeyEvent, QShowEvent
+from PyQt6.QtCore import QEvent, Qt, QTimer, pyqtSignal
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QShowEvent
 from PyQt6.QtWidgets import (
-    QAbstractButton,
     QApplication,
-    QHBoxLayout,
-    QLabel,
-    QLineEdit,
     QMainWindow,
-    QProgressBar,
-    QPushButton,
     QStackedWidget,
-    QWidget,
 )
 
-from ...language import decimals, translator
+from ...language import translator
 from ...names import Moves
-from ...workspace.background.jobs import Job
 from ...workspace.workspace import Workspace
 from ..canvas.canvas import Canvas
 from ..clip.timeline import Timeline
@@ -40,7 +31,6 @@ from ..panels.stack_panel import StackPanel
 from ..panels.tray_strip import TrayStrip
 from ..start.start_view import StartView
 from ..style import HERE, dress
-from ..widgets.band_editor import BandEditor
 from .colours import Colours
 from .exports import Exports
 from .files import Files
@@ -48,14 +38,14 @@ from .helping import Helping
 from .menus import Menus
 from .notices import Notices
 from .panels import Panels
+from .picture_keys import PictureKeys
 from .place import keep_on_screen, keep_place, size_to_screen
+from .status import Status
 from .top_row import STEPS, TopRow
 
 translate = translator("window")
 
 
-#: Milliseconds for which a message stands in the bar at the bottom.
-MESSAGE = 8000
 #: Width of the rail of sieves in a new window, pixels.
 RAIL = 74
 #: Width of the pages in a new window, pixels.
@@ -80,16 +70,13 @@ class Window(QMainWindow):
         assert isinstance(running, QApplication)
         self.workspace, self._application = workspace, running
         self.last_trouble = ""
-        self._shown_job: Job | None = None
         #: What is being said just now.
         self._told: set[str] = set()
         self.setWindowIcon(QIcon(str(HERE / "icons" / "amber-sieve.svg")))
         size_to_screen(self, workspace.preferences)
         self.setAcceptDrops(True)
-        self.canvas = Canvas(workspace)
-        self.timeline = Timeline(workspace)
-        self.tray = TrayStrip(workspace)
-        self.stack = StackPanel(workspace)
+        self.canvas, self.timeline = Canvas(workspace), Timeline(workspace)
+        self.tray, self.stack = TrayStrip(workspace), StackPanel(workspace)
         self.pages = QStackedWidget()
         self.pick, self.bands, self.adjust = (
             PickPage(workspace),
@@ -123,7 +110,7 @@ class Window(QMainWindow):
                 grows=self.front,
             )
         )
-        self.top = TopRow(self.canvas.bar, self.canvas.spare, self.pages)
+        self.top = TopRow(self.canvas.bar, self.canvas.bar.spare, self.pages)
         self.setMenuWidget(self.top)
         steps = column_of(self.notices.inverted, self.pages, grows=self.pages)
         self.panels = Panels(self, workspace.preferences)
@@ -137,24 +124,24 @@ class Window(QMainWindow):
             self.panels.add(name, title, widget, area)
         self.pages.setMinimumWidth(PAGE)
         self.panels.size({"stack": RAIL, "page": PAGE}, {"page": 560, "field": 150})
-        self._build_status()
+        self.status = Status(workspace, self.canvas.readout)
+        self.setStatusBar(self.status)
         self.canvas.gestures.outlined = self.pick.plain_place
         self.files, self.exports = Files(self, workspace), Exports(self, workspace)
         self.colours = Colours(self, workspace, self.canvas.viewport)
-        workspace.speech.trouble.connect(self.tell_trouble)
-        workspace.speech.mishap.connect(self.tell_trouble)
-        workspace.speech.said.connect(self.say)
+        for wrong in (workspace.speech.trouble, workspace.speech.mishap):
+            wrong.connect(self.tell_trouble)
+        workspace.speech.said.connect(self.status.say)
         workspace.pictures.missing.connect(self.files.ask_missing)
-        workspace.workers.job_changed.connect(self._job_changed)
-        workspace.work.changed.connect(self._retitle)
-        workspace.work.source_changed.connect(self._retitle)
+        for changed in (workspace.work.changed, workspace.work.source_changed):
+            changed.connect(self._retitle)
         workspace.work.source_changed.connect(self.canvas.panes[0].setFocus)
         workspace.work.source_changed.connect(lambda: self._show_front(""))
         workspace.pictures.opening.connect(self._show_front)
         self._show_front("")
         self.adjust.mend.connect(self.go_to_control)
         self.edge.click_islands.toggled.connect(self.canvas.follow_tool)
-        self._application.focusChanged.connect(self._listen)
+        PictureKeys(self, workspace, self.canvas, self.timeline, lambda: self.menus.letters)
         self.panels.docks["scopes"].hide()
         self.panels.restore()
         workspace.preferences.changed.connect(self._mark)
@@ -218,48 +205,10 @@ class Window(QMainWindow):
         self.pages.setCurrentWidget(page)
         page.show_number(path)
 
-    def _build_status(self) -> None:
-        bar = self.statusBar()
-        assert bar is not None
-        bar.setSizeGripEnabled(False)
-        bar.setFixedHeight(22)
-        bar.addWidget(self.canvas.readout, 1)
-        self.message = QLabel("")
-        self.message.setObjectName("said")
-        self._quiet = QTimer(self)
-        self._quiet.setSingleShot(True)
-        self._quiet.setInterval(MESSAGE)
-        self._quiet.timeout.connect(
-            self.message.clear
-        )  # no Python in between: the timer may outlive this window's Python side
-        bar.addPermanentWidget(self.message)
-        self.workspace.work.source_changed.connect(
-            self.message.clear
-        )  # what was said of another picture
-        self.note = QLabel("")
-        self.job_bar = QProgressBar()
-        self.job_bar.setRange(0, 1000)
-        self.job_bar.setFixedWidth(180)
-        self.job_stop = QPushButton(translate("Stop"))
-        self.job_stop.clicked.connect(self.workspace.workers.stop_job)
-        self.job_box = QWidget()
-        row = QHBoxLayout(self.job_box)
-        row.setContentsMargins(0, 0, 0, 0)
-        for widget in (self.note, self.job_bar, self.job_stop):
-            row.addWidget(widget)
-        bar.addPermanentWidget(self.job_box)
-        self.job_box.hide()
-
-    def say(self, text: str) -> None:
-        """Say something in the bar at the bottom for a while."""
-        self.message.setText(text)
-        self._quiet.start()
-
     def tell_trouble(self, message: str, details: str = "") -> None:
         """Say what is wrong in one sentence, without stopping anything."""
-        if (
-            message not in self._told
-        ):  # what stands there already need not be said again with every render
+        # A message on screen is not said again with every render.
+        if message not in self._told:
             self._told.add(message)
             tell(self, message, details).finished.connect(lambda _: self._told.discard(message))
         self.last_trouble = message
@@ -291,25 +240,6 @@ class Window(QMainWindow):
             f"{self.workspace.work.display_name()}{' •' if history.changed else ''} – Amber Sieve"
         )
         self.menus.refresh()
-
-    def _job_changed(self, job: Job | None) -> None:
-        self.job_box.setVisible(job is not None)
-        if job is not None:
-            self.note.setText(job.title)
-        if job is not None and job is not self._shown_job:
-            self.job_bar.setValue(0)
-            self.job_bar.setFormat("")
-            job.progressed.connect(lambda share, left: self._progress(job, share, left))
-        self._shown_job = job
-
-    def _progress(self, job: Job, share: float, left: float | None) -> None:
-        if job is not self._shown_job:  # an export that goes on behind what is waited for
-            return
-        self.job_bar.setValue(round(share * 1000))
-        self.job_bar.setFormat(
-            decimals(f"{share * 100:.0f} %")
-            + (translate(", {left:.0f} s left", left=left) if left is not None else "")
-        )
 
     @property
     def chosen_area(self) -> str:
@@ -364,7 +294,7 @@ class Window(QMainWindow):
         if event is None:
             return
         if self.exports.may_stop_job() and self.files.may_leave_all():
-            self._quiet.stop()
+            self.status.be_quiet()
             self.panels.keep()
             keep_place(self, self.workspace.preferences)
             self.colours.close_clean()
@@ -384,84 +314,3 @@ class Window(QMainWindow):
             # A key that is let go over another window is not heard here.
             self.workspace.ahead.hold(False)
             self.canvas.show_before(False)
-
-    # Keys of the picture, wherever the focus is but in a text field
-
-    def _listen(self, left: QWidget | None, entered: QWidget | None) -> None:
-        """Hear what the widget with the focus hears, and nothing else: a filter of all events would
-        be asked hundreds of times a paint.
-        """
-        if left is not None:
-            left.removeEventFilter(self)
-        if entered is not None:
-            entered.installEventFilter(self)
-
-    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
-        if (
-            isinstance(event, QKeyEvent)
-            and event.type() in (QEvent.Type.KeyPress, QEvent.Type.KeyRelease)
-            and self.isActiveWindow()
-        ):
-            pressed = event.type() == QEvent.Type.KeyPress
-            focus = QApplication.focusWidget()
-            if (
-                not event.modifiers()
-                and not isinstance(focus, QLineEdit)
-                and watched is focus
-                and self._key(event.key(), pressed, event.isAutoRepeat(), focus)
-            ):
-                return True
-        return super().eventFilter(watched, event)
-
-    def _key(self, key: int, pressed: bool, repeats: bool, focus: QWidget | None) -> bool:
-        if key == Qt.Key.Key_O:
-            if not repeats:
-                self.canvas.show_before(pressed)
-            return True
-        if key == Qt.Key.Key_Q:
-            if not repeats:
-                self.workspace.ahead.hold(pressed)
-                if pressed:
-                    self.canvas.look_again()
-            return True
-        on_picture = focus in self.canvas.panes
-        if key == Qt.Key.Key_Escape and pressed and self.workspace.tools.picker is not None:
-            self.workspace.adjust.pick_colour(None)
-            return True
-        if (
-            on_picture
-            and pressed
-            and (
-                self.canvas.key_cursor.key(key)
-                or (self.canvas.areas.tool and self.canvas.areas.key(key))
-            )
-        ):
-            return True
-        if Qt.Key.Key_0 <= key <= Qt.Key.Key_9 and on_picture:
-            if pressed:
-                self.canvas.set_active_view((key - Qt.Key.Key_1) % 10)
-            return True
-        acts: dict[int, Callable[[], object]] = {
-            Qt.Key.Key_Comma: lambda: self.workspace.clip.go_to(self.workspace.work.number - 1),
-            Qt.Key.Key_Period: lambda: self.workspace.clip.go_to(self.workspace.work.number + 1),
-        }
-        letter = self.menus.letters.get(chr(key)) if 32 < key < 127 else None
-        if letter is not None and not (key == Qt.Key.Key_I and isinstance(focus, BandEditor)):
-            acts[key] = letter.trigger
-        if self.workspace.work.frames > 1 and not isinstance(focus, QAbstractButton):
-            acts.update(
-                {
-                    Qt.Key.Key_Space: self.workspace.playback.toggle,
-                    Qt.Key.Key_BracketLeft: self.timeline.toggle_in,
-                    Qt.Key.Key_BracketRight: self.timeline.toggle_out,
-                    Qt.Key.Key_N: self.workspace.clip.next_trouble,
-                }
-            )
-        if on_picture:
-            acts.update(self.canvas.gestures.keys())
-        act = acts.get(key)
-        if act is None:
-            return False
-        if pressed:
-            act()
-        return True

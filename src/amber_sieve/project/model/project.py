@@ -89,6 +89,18 @@ class Sieve(Frozen):
     adjust: Adjust = Adjust()
 
     @property
+    def picks(self) -> bool:
+        """Return whether anything is set that a mask can be made from."""
+        return bool(
+            self.pick.samples
+            or self.mask_from != "own"
+            or self.invert
+            or self.areas
+            or self.joined
+            or self.bands.active
+        )
+
+    @property
     def leans_on(self) -> tuple[str, ...]:
         """Ids of the sieves whose masks this one's is made from."""
         return (*(self.of if self.mask_from != "own" else ()), *(one.of for one in self.joined))

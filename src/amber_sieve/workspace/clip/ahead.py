@@ -6,14 +6,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+from PyQt6.QtCore import QObject, pyqtSignal
 
-from ...errors import Trouble
 from ...live.clicking import Clicked
 from ...live.seen import Seen
+from ...progress import Progress
 from ...project import edits
 from ...project.model import Project
 from ..background.guard import guarded
+from ..background.idle_task import Compute, IdleTask
 from ..background.workers import Workers
 from ..document.work import Work
 from ..samples import SamplesController
@@ -61,14 +62,10 @@ class LookAhead(QObject):
         self._work, self._viewing, self._workers, self._samples = work, viewing, workers, samples
         #: Switched on, and held for a while by a key.
         self._on = self._held = False
-        #: Where the pointer rests, and what was found there.
-        self._place: Place | None = None
+        #: Its key is the place where the pointer rests.
+        self._task = IdleTask(workers.aheads, RESTS, self._begin)
+        self._task.found.connect(self._take)
         self._shown: Foreseen | None = None
-        self._resting = QTimer(self)
-        self._resting.setSingleShot(True)
-        self._resting.setInterval(RESTS)
-        self._resting.timeout.connect(self._look)
-        workers.aheads.done.connect(self._take)
         for gone in (work.changed, work.source_changed, work.selection_changed):
             gone.connect(self.drop)
 
@@ -91,22 +88,18 @@ class LookAhead(QObject):
 
     def rest(self, place: Place) -> None:
         """The pointer is at a place: when it stays, a click there is worked out."""
-        if not self.on or place == self._place:
-            return
-        self.drop()
-        self._place = place
-        self._resting.start()
+        if self.on and place != self._task.key:
+            self.drop()
+            self._task.want(place)
 
     def look_at(self, place: Place) -> None:
         """Work out at once what a click at a place gives, whether it is looked ahead or not."""
         self.drop()
-        self._place = place
-        self._look()
+        self._task.want(place, now=True)
 
     def drop(self) -> None:
         """Show what is there again."""
-        self._place = None
-        self._resting.stop()
+        self._task.forget()
         if self._shown is not None:
             self._shown = None
             self._viewing.try_out(None)
@@ -122,28 +115,23 @@ class LookAhead(QObject):
         self.drop()
         return self._samples.take(place.x, place.y, place.role, place.fresh)
 
-    def _look(self) -> None:
-        place, work = self._place, self._work
-        if place is None or work.opened is None:
-            return
+    def _begin(self) -> Compute | None:
+        place, work, opened = self._task.key, self._work, self._work.opened
+        if not isinstance(place, Place) or opened is None:
+            return None
         question = self._samples.question(place.x, place.y, place.role, place.fresh)
         if question is None:
-            return
-        opened, before, number, sieve_id = work.opened, work.project, work.number, work.sieve.id
+            return None
+        before, number, sieve_id = work.project, work.number, work.sieve.id
         seen = Seen(opened, before, sieve_id, number, self._workers.context)
 
-        def answer() -> Foreseen | None:
+        def outcome(progress: Progress) -> Foreseen:
             with opened.read():
-                try:
-                    came = question(seen)
-                except Trouble:  # a damaged frame; what is shown says so
-                    return None
-                after = before.with_sieve(
-                    edits.with_sample(before.sieve(sieve_id), came.sample, place.fresh)
-                )
-                return Foreseen(place, before, number, sieve_id, came, after)
+                came = question(seen)
+            sieve = edits.with_sample(before.sieve(sieve_id), came.sample, place.fresh)
+            return Foreseen(place, before, number, sieve_id, came, before.with_sieve(sieve))
 
-        self._workers.aheads.ask(answer)
+        return outcome
 
     def _still(self, found: Foreseen) -> bool:
         """Return whether what was found is of what there is now."""
@@ -155,8 +143,7 @@ class LookAhead(QObject):
         )
 
     def _take(self, found: Foreseen | None) -> None:
-        if found is None or found.place != self._place or not self._still(found):
-            return
-        self._shown = found
-        self._viewing.try_out(found.after)
-        self.foreseen.emit(found)
+        if found is not None and found.place == self._task.key and self._still(found):
+            self._shown = found
+            self._viewing.try_out(found.after)
+            self.foreseen.emit(found)

@@ -4,16 +4,19 @@ that it plays at its rate.
 
 from __future__ import annotations
 
-import threading
+import contextlib
 import time
-from collections.abc import Callable, Hashable, Iterable
+from collections.abc import Iterator
 
-from PyQt6.QtCore import QObject, QTimer
+from PyQt6.QtCore import QObject
 
+from ...core.frame import Frame
 from ...errors import Trouble
-from ...live.small_frames import Pace, SmallFrames
+from ...live.small_frames import Pace
 from ...media.source import Source
-from ...threads import Threads
+from ...progress import Progress
+from ..background.idle_task import Compute, IdleTask
+from ..background.latest_only import LatestOnlyWorker
 from ..background.workers import Workers
 from ..document.work import Work
 from ..viewing.viewing import Viewing
@@ -33,14 +36,9 @@ class QuietFrames(QObject):
     def __init__(self, work: Work, viewing: Viewing, workers: Workers, playback: Playback) -> None:
         super().__init__()
         self._work, self._workers, self._playback = work, workers, playback
-        self._threads = Threads("small frames", last=True)
-        self._stop = threading.Event()
-        #: What it was begun for last: what the frames are of, and which are played.
-        self._begun: Hashable = None
-        self._timer = QTimer(self)
-        self._timer.setSingleShot(True)
-        self._timer.setInterval(QUIET)
-        self._timer.timeout.connect(self._begin)
+        self._worker = LatestOnlyWorker("small frames", last=True)
+        #: Its key says what the frames are of, and which are played.
+        self._task = IdleTask(self._worker, QUIET, self._begin)
         viewing.rendered.connect(lambda _: self._wait())
         playback.changed.connect(self._wait)
         for changed in (work.source_changed, work.frame_changed):
@@ -49,84 +47,58 @@ class QuietFrames(QObject):
     @property
     def idle(self) -> bool:
         """Return whether nothing is being made, and nothing will be soon."""
-        return self._threads.idle and not self._timer.isActive()
+        return self._worker.idle and self._task.idle
 
     def _wait(self) -> None:
         """Something is shown, played or opened: what is made for something else stops."""
         about = self._playback.about if not self._playback.playing else None
-        if about is not None and (about, self._playback.range) == self._begun:
-            return
-        self._stop.set()
-        self._begun = None
-        if about is not None:
-            self._timer.start()
+        if about is None:
+            self._task.forget()
         else:
-            self._timer.stop()
+            self._task.want((about, self._playback.range))
 
-    def _begin(self) -> None:
-        about, playback = self._playback.about, self._playback
+    def _begin(self) -> Compute | None:
+        about, playback, workers = self._playback.about, self._playback, self._workers
         if about is None or playback.playing:
-            return
+            return None
         try:
             opener = playback.opener()
         except Trouble:  # it was there a moment ago
-            return
-        self._begun, self._stop = (about, playback.range), threading.Event()
+            return None
         (first, count), head = playback.range, self._work.number
         order = [first + (head - first + ahead) % count for ahead in range(count)]
-        factor, stop, small, workers = playback.factor, self._stop, playback.small, self._workers
-        self._threads.start(
-            lambda: _make(opener, factor, order, small, about, stop, lambda: workers.rests)
-        )
+        factor, small = playback.factor, playback.small
+
+        def make(progress: Progress) -> None:
+            missing = [number for number in order if not small.holds(about, number)]
+            if missing:
+                with contextlib.closing(opener()) as source:
+                    for number, frame in _slow_frames(source, factor, missing, progress, workers):
+                        if frame is None:
+                            small.let_go()
+                        elif not small.keep(about, number, frame, order[0], count):
+                            return
+
+        return make
 
     def end(self) -> None:
         """Stop, and wait for the frame that is being decoded."""
-        self._timer.stop()
-        self._stop.set()
-        self._threads.end(10)
+        self._task.forget()
+        self._worker.end()
 
 
-def _make(
-    opener: Callable[[], Source],
-    factor: float,
-    order: list[int],
-    small: SmallFrames,
-    about: Hashable,
-    stop: threading.Event,
-    rests: Callable[[], bool],
-) -> None:
-    """Decode frames in their order until it is told to stop, they turn out not to be slow, or there
-    is no more room.
+def _slow_frames(
+    source: Source, factor: float, numbers: list[int], progress: Progress, workers: Workers
+) -> Iterator[tuple[int, Frame | None]]:
+    """Decode frames in their order while nobody waits for anything; None, and no more, once it is
+    known that they are not slow.
     """
-    missing = [number for number in order if not small.holds(about, number)]
-    if not missing:
-        return
-    try:
-        source = opener()
-    except Trouble:  # it was there a moment ago
-        return
-    try:
-        _fill(source, factor, missing, small, about, stop, rests, (order[0], len(order)))
-    finally:
-        source.close()
-
-
-def _fill(
-    source: Source,
-    factor: float,
-    numbers: Iterable[int],
-    small: SmallFrames,
-    about: Hashable,
-    stop: threading.Event,
-    rests: Callable[[], bool],
-    loop: tuple[int, int],
-) -> None:
     pace = Pace()
     for made, number in enumerate(numbers):
-        while not rests() and not stop.wait(LOOKS):
-            pass
-        if stop.is_set():
-            return
+        while not workers.rests:
+            progress.step(0)
+            time.sleep(LOOKS)
+        progress.step(0)
         started = time.perf_counter()
         try:
             frame = source.quick_frame(number, factor)
@@ -134,7 +106,7 @@ def _fill(
             continue
         pace.count(time.perf_counter() - started)
         if made == KNOWN and not pace.slow:
-            small.let_go()
+            yield number, None
             return
-        if stop.is_set() or not small.keep(about, number, frame, *loop):
-            return
+        progress.step(0)
+        yield number, frame

@@ -6,31 +6,28 @@ from __future__ import annotations
 
 import contextlib
 import pathlib
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from typing import Any
 
-import numpy as np
 from PyQt6.QtCore import QCoreApplication, QEventLoop, QObject, pyqtSignal
 
 from ...errors import Trouble
 from ...files import mark_of
 from ...language import translator
-from ...live.preview import Opened, Rendered, glimpse_of
+from ...live.preview import Opened, glimpse_of
 from ...media.formats import PROJECT
 from ...media.source import Source
 from ...progress import Progress
 from ...project import open_tray, storage
 from ...project.model import Project
-from ...project.recovery import Left, discard
 from ..background.guard import NO_MEMORY, guarded
-from ..background.thumbnailer import Thumbnailer, reduced_pixels
+from ..background.thumbnailer import Thumbnailer
 from ..background.workers import Workers
 from ..clip.clip import ClipController
 from ..clip.playback import Playback
 from ..preferences import PreferenceStore
 from ..speech import Speech
 from ..viewing.viewing import Viewing
-from .last_tray import Found
 from .opening import MissingSource, opened_source, work_beside
 from .tray import Entry
 from .work import Work
@@ -52,10 +49,6 @@ class Pictures(QObject):
     missing = pyqtSignal(object)
     #: A picture was opened together with this project, which lay beside it.
     brought = pyqtSignal(str)
-    #: So many pictures are open again as they were left.
-    restored = pyqtSignal(int)
-    #: Entries that were open last, by the names of what is not where it was.
-    gone = pyqtSignal(object)
 
     def __init__(
         self,
@@ -75,18 +68,17 @@ class Pictures(QObject):
         #: Paths of what is being opened: asked for again meanwhile, they are not opened twice.
         self._being_opened: set[str] = set()
         self.thumbnails = Thumbnailer()
-        self.thumbnails.made.connect(self._take_thumbnail)
-        viewing.rendered.connect(self._renew_thumbnail)
-        workers.failed.connect(
-            lambda *_: self.opening.emit("")
-        )  # whatever it was, nothing is being opened by it any more
+        self.thumbnails.made.connect(work.tray.take_thumbnail)
+        viewing.rendered.connect(work.tray.renew_thumbnail)
+        # Whatever failed, nothing is being opened by it any more.
+        workers.failed.connect(lambda *_: self.opening.emit(""))
 
     def open(self, path: pathlib.Path, copy: bool = False) -> None:
         """Open a picture, a clip or a project, in the background; it is put on the tray. ``copy``:
         a project is not saved where it came from. What is open already is shown again.
         """
         path = pathlib.Path(path)
-        there = self._entry_of(str(path.absolute()))
+        there = self.entry_of(str(path.absolute()))
         if there is not None and not copy:
             self.go_to(there)
             return
@@ -102,7 +94,7 @@ class Pictures(QObject):
             return opened_source(path, project)
 
         def done(result: tuple[Source, Project | None]) -> None:
-            meanwhile = None if copy else self._entry_of(str(path.absolute()))
+            meanwhile = None if copy else self.entry_of(str(path.absolute()))
             if meanwhile is not None:
                 result[0].close()
                 self.go_to(meanwhile)
@@ -112,7 +104,7 @@ class Pictures(QObject):
         self._being_opened.add(str(path))
         self._run_opening(path.name, work, done, str(path))
 
-    def _entry_of(self, path: str) -> Entry | None:
+    def entry_of(self, path: str) -> Entry | None:
         """The entry of the tray whose picture or project lies at an absolute path."""
         return next(
             (
@@ -138,56 +130,28 @@ class Pictures(QObject):
                 entry = known.get(str(path.absolute()))
                 work = work_beside(path) if entry is None else None
                 if work is not None:
-                    entry = self._unread(str(path.absolute()), work[1], work[0])
+                    entry = self.add_unread(str(path.absolute()), work[1], work[0])
                     entry.came_with = work[0].name
                 elif path.suffix.lower() == PROJECT or (entry is None and len(paths) == 1):
                     self.open(path)
                 elif entry is None:
-                    entry = self._unread(str(path.absolute()))
+                    entry = self.add_unread(str(path.absolute()))
                 if entry is not None:
                     known.setdefault(entry.source, entry)
                 first = first or entry
-        self._note_tray()
+        self.note_tray()
         if first is not None:
             self.go_to(first)
 
-    def _unread(
+    def add_unread(
         self, source: str, project: Project | None = None, path: pathlib.Path | None = None
     ) -> Entry:
+        """Put a picture on the tray without reading it; its thumbnail comes."""
         entry = Entry(self._work.fresh_document())
         entry.document.start(project or Project(source=source), path)
         self._tray.add(entry)
         self.thumbnails.ask(entry, entry.document.project)
         return entry
-
-    def take_left(self, lefts: Sequence[Left]) -> None:
-        """Put work that was left behind on the tray, each in place of the same picture without it;
-        the first is shown.
-        """
-        made: list[Entry] = []
-        replaced: list[Entry] = []
-        with self._tray.all_at_once():
-            for left in lefts:
-                path, project = pathlib.Path(left.path) if left.path else None, left.offered
-                clean = (
-                    self._entry_of(str(path.absolute()))
-                    if path is not None
-                    else self._tray.find(project.source)
-                )
-                entry = self._unread("", project, path)
-                entry.document.start(project, path, left.title, unsaved=True)
-                entry.document.fell(left.falls)
-                entry.document.keep_now()
-                discard(left)
-                made.append(entry)
-                if clean is not None and not clean.document.history.changed:
-                    entry.number = clean.number
-                    replaced.append(clean)
-                if left.words:
-                    self.speech.said.emit(left.words)
-        if made:
-            self.go_to(made[0])
-            self.close(replaced)
 
     def open_with_source(self, missing: MissingSource, source: pathlib.Path) -> None:
         """Open a project whose picture was found again by hand; where it is on the tray already, it
@@ -238,18 +202,24 @@ class Pictures(QObject):
                 self._being_opened.discard(path)
 
         def then(result: Any) -> None:
-            self.opening.emit("")
-            if isinstance(result, MissingSource):
-                self.missing.emit(result)
-            elif isinstance(result, Trouble):
-                self.speech.trouble.emit(str(result))
-            elif isinstance(result, MemoryError):
-                self.speech.trouble.emit(NO_MEMORY)
-            else:
+            if not self._went_wrong(result):
                 done(result)
 
         self.opening.emit(name)
         self._workers.openings.queue(translate("Opening {name}", name=name), safely, then)
+
+    def _went_wrong(self, result: Any) -> bool:
+        """Say that nothing is being opened any more, and what went wrong if anything did."""
+        self.opening.emit("")
+        if isinstance(result, MissingSource):
+            self.missing.emit(result)
+        elif isinstance(result, Trouble):
+            self.speech.trouble.emit(str(result))
+        elif isinstance(result, MemoryError):
+            self.speech.trouble.emit(NO_MEMORY)
+        else:
+            return False
+        return True
 
     def _show(
         self,
@@ -307,36 +277,28 @@ class Pictures(QObject):
                 lambda: read, lambda result: self._take_source(entry, result)
             )
 
-    def _take_source(
-        self, entry: Entry, result: tuple[Source, Project | None] | MissingSource | Trouble
-    ) -> None:
-        self.opening.emit("")
-        if isinstance(result, MissingSource):
-            self.missing.emit(result)
-        elif isinstance(result, Trouble):
-            self.speech.trouble.emit(str(result))
-        elif entry not in self._tray.entries or entry.opened is not None:
-            result[0].close()
-        else:
-            source, project = result
-            entry.opened, entry.size = (
-                Opened(source, entry.document.project.reading),
-                source.about.size,
+    def _take_source(self, entry: Entry, result: Any) -> None:
+        if self._went_wrong(result):
+            return
+        source, project = result
+        if entry not in self._tray.entries or entry.opened is not None:
+            source.close()
+            return
+        entry.opened = Opened(source, entry.document.project.reading)
+        entry.size = source.about.size
+        entry.number = min(entry.number, source.about.frames - 1)
+        if project is not None and project.source != entry.source:
+            entry.document.edit(
+                lambda now: now.but(source=project.source), translate("Locate the picture")
             )
-            entry.number = min(entry.number, source.about.frames - 1)
-            if project is not None and project.source != entry.source:
-                entry.document.edit(
-                    lambda now: now.but(source=project.source),
-                    translate("Locate the picture"),
-                )
-            if entry is self._tray.current:
-                self._picture_changed()
-                for note in source.about.notes:
-                    self.speech.said.emit(note)
-                if entry.came_with:
-                    self._preferences.remember(entry.document.path or pathlib.Path(entry.source))
-                    self.brought.emit(entry.came_with)
-                    entry.came_with = ""
+        if entry is self._tray.current:
+            self._picture_changed()
+            for note in source.about.notes:
+                self.speech.said.emit(note)
+            if entry.came_with:
+                self._preferences.remember(entry.document.path or pathlib.Path(entry.source))
+                self.brought.emit(entry.came_with)
+                entry.came_with = ""
 
     def _turn_to(self, entry: Entry) -> None:
         self._playback.stop()
@@ -354,7 +316,7 @@ class Pictures(QObject):
         elif entry.opened is None and entry.source:
             self.opening.emit(entry.name)
         self._tray.changed.emit()
-        self._note_tray()
+        self.note_tray()
 
     def _picture_changed(self) -> None:
         """Another picture is in the window, or it was read anew."""
@@ -379,85 +341,22 @@ class Pictures(QObject):
             if entry is self._tray.current:
                 self._viewing.forget()
                 self.go_to(following)
-        self._note_tray()
+        self.note_tray()
 
     def close_all(self) -> None:
         """Take everything off the tray; unsaved work goes with it."""
         self.close(list(self._tray.entries))
 
-    def restore(self) -> bool:
-        """Put on the tray what was open when the program ended last, and show the same of it; not
-        True when that was nothing.
-        """
-        try:
-            left = open_tray.take_over(self.speech.trouble.emit)
-        except (
-            Trouble,
-            OSError,
-        ):  # the folder cannot be used: there is nothing to restore, and nothing will be noted
-            return False
-
-        def then(found: list[Found]) -> None:
-            entries: list[Entry] = []
-            gone: dict[str, Entry] = {}
-            current: Entry | None = None
-            with self._tray.all_at_once():
-                for one in found:
-                    row = one.row
-                    if one.trouble:
-                        self.speech.trouble.emit(one.trouble)
-                    if one.trouble or self._entry_of(row.project or row.source) is not None:
-                        continue  # or it was opened meanwhile
-                    entry = self._unread(
-                        row.source,
-                        one.project,
-                        pathlib.Path(row.project) if one.project is not None else None,
-                    )
-                    entry.number = row.frame
-                    if one.gone:
-                        gone[one.gone] = entry
-                    else:
-                        entries.append(entry)
-                        current = entry if row is left.rows[left.current] else current
-                    if row.shared:
-                        self._tray.share(entry, True)
-            if entries and self._tray.current.blank:
-                self.go_to(current or entries[-1])
-                self.restored.emit(len(entries))
-            if gone:
-                self.gone.emit(gone)
-            self._note_tray()
-
-        if left.rows:
-            self._workers.questions.ask(lambda: lambda: [Found.of(row) for row in left.rows], then)
-        return bool(left.rows)
-
-    def _note_tray(self) -> None:
+    def note_tray(self) -> None:
+        """Note what is open, for the next start."""
         with contextlib.suppress(Trouble, OSError):  # that it cannot be noted need not stop anybody
             open_tray.note(self._tray.noted)
-
-    def _take_thumbnail(self, about: object, pixels: np.ndarray | None) -> None:
-        if pixels is not None and isinstance(about, Entry) and about.thumbnail is None:
-            about.thumbnail = pixels
-            self._tray.redrawn.emit(about)
-
-    def _renew_thumbnail(self, result: Rendered) -> None:
-        """The thumbnail of what is in the window shows its result."""
-        words = result.pictures.get("result")
-        if (
-            words is not None
-            and not result.wanted.hurried
-            and len(self._tray.entries) > 1
-            and result.wanted.shown.box == (0, 0, 0, 0)
-        ):
-            self._tray.current.thumbnail = reduced_pixels(words)
-            self._tray.redrawn.emit(self._tray.current)
 
     def end(self, keep_work: bool) -> None:
         """Let go of everything that is open; unsaved work is kept for the next start only when that
         is wished.
         """
-        self._note_tray()
+        self.note_tray()
         for entry in self._tray.entries:
             entry.document.end(keep_work)
         self.thumbnails.end()

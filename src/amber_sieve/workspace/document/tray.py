@@ -18,6 +18,7 @@ from ...live.preview import Opened, Rendered
 from ...media.source import key_of
 from ...project.model import Project
 from ...project.open_tray import OpenTray, Row
+from ..background.thumbnailer import reduced_pixels
 from .document import Document
 
 translate = translator("workspace")
@@ -127,6 +128,20 @@ class Tray(QObject):
             one.document.end()
             self.entries.remove(one)
         self.trim()
+
+    def take_thumbnail(self, about: object, pixels: np.ndarray | None) -> None:
+        """Take a thumbnail that was made; None where the picture cannot be read."""
+        if pixels is not None and isinstance(about, Entry) and about.thumbnail is None:
+            about.thumbnail = pixels
+            self.redrawn.emit(about)
+
+    def renew_thumbnail(self, result: Rendered) -> None:
+        """Let the thumbnail of the picture in the window show its result, where it is whole."""
+        pixels = result.pictures.get("result")
+        whole = result.wanted.shown.box == (0, 0, 0, 0) and not result.wanted.hurried
+        if pixels is not None and whole and len(self.entries) > 1:
+            self.current.thumbnail = reduced_pixels(pixels)
+            self.redrawn.emit(self.current)
 
     def find(self, source: str) -> Entry | None:
         """The entry of a picture, by its path."""

@@ -4,16 +4,16 @@ leaves as they are.
 
 from __future__ import annotations
 
-import contextlib
 from dataclasses import replace
 
-from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+from PyQt6.QtCore import QObject, pyqtSignal
 
-from ...errors import Trouble
 from ...live.preview import Rendered, preview
+from ...progress import Progress
 from ...project.model import Sieve
 from ...render.evaluate import adjust_ahead
 from ..background.guard import guarded
+from ..background.idle_task import Compute, IdleTask
 from ..background.workers import Workers
 from ..document.work import Work
 from .viewing import Viewing
@@ -43,47 +43,37 @@ class DragReady(QObject):
     def __init__(self, work: Work, viewing: Viewing, workers: Workers) -> None:
         super().__init__()
         self._work, self._viewing, self._workers = work, viewing, workers
-        self._timer = QTimer(self)
-        self._timer.setSingleShot(True)
-        self._timer.setInterval(RESTED)
-        self._timer.timeout.connect(self._make)
+        self._task = IdleTask(workers.renders, RESTED, self._begin, lambda: work.opened)
         viewing.rendered.connect(self._wait)
 
+    @property
+    def begun(self) -> bool:
+        """Return whether nothing waits to be begun."""
+        return not self._task.waits
+
     def _wait(self, result: Rendered) -> None:
-        if result.wanted.hurried:
-            self._timer.stop()
-        else:
-            self._timer.start()
+        self._task.forget()
+        if not result.wanted.hurried:
+            self._task.want(result.wanted)
 
-    def _make(self) -> None:
+    def _begin(self) -> Compute | None:
         opened, last, renders = self._work.opened, self._viewing.last, self._workers.renders
-        if (
-            opened is None
-            or last is None
-            or self._viewing.plays
-            or self._viewing.wanted() != last.wanted
-            or not renders.idle
-        ):
-            return
+        rests = renders.idle and not self._viewing.plays
+        if opened is None or last is None or not rests or self._viewing.wanted() != last.wanted:
+            return None
         if last.wanted.shown.coarseness(last.mask.size) == 1:  # it works on the same picture
-            return
+            return None
         wanted = replace(self._viewing.wanted(), hurried=True)
-        beside = replace(
-            wanted,
-            project=wanted.project.with_sieve(_a_step_aside(wanted.project.sieve(wanted.sieve_id))),
-        )
-
+        sieve = _a_step_aside(wanted.project.sieve(wanted.sieve_id))
+        beside = replace(wanted, project=wanted.project.with_sieve(sieve))
         context = replace(self._workers.context, cancelled=renders.superseded)
 
-        def make() -> None:
-            # Nobody has asked for it: what cannot be read is said when somebody does.
-            with contextlib.suppress(Trouble):
-                if beside.project != wanted.project:
-                    preview(
-                        opened, beside, context
-                    )  # what a step of a tolerance leaves as it is, and where it writes
-                result = preview(opened, wanted, context)
-                self.made.emit(result)
-                adjust_ahead(result.frame, result.seen, context)
+        def coarse(progress: Progress) -> None:
+            if beside.project != wanted.project:
+                # The stages that a step of a tolerance leaves alone, and where it writes.
+                preview(opened, beside, context)
+            result = preview(opened, wanted, context)
+            self.made.emit(result)
+            adjust_ahead(result.frame, result.seen, context)
 
-        renders.ask(make, opened)
+        return coarse

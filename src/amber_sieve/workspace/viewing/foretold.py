@@ -6,19 +6,18 @@ from __future__ import annotations
 
 import weakref
 
-from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+from PyQt6.QtCore import QObject, pyqtSignal
 
-from ...errors import Trouble
 from ...live.foretelling import shares_by_tolerance
 from ...live.seen import Seen
+from ...progress import Progress
 from ..background.guard import guarded
+from ..background.idle_task import Compute, IdleTask
 from ..background.workers import Workers
 from ..document.work import Work
 
 #: Milliseconds that nothing has changed before it is worked out.
 SOON = 150
-#: What it was worked out for, and the shares.
-Answer = tuple[tuple[object, ...], tuple[float, ...]]
 
 
 @guarded
@@ -34,22 +33,17 @@ class Foretold(QObject):
         self.speech = work.speech
         self._work, self._workers = work, workers
         self._wanted = ""
-        #: What the shares that were found last were worked out for.
-        self._of: tuple[object, ...] = ()
-        self._soon = QTimer(self)
-        self._soon.setSingleShot(True)
-        self._soon.setInterval(SOON)
-        self._soon.timeout.connect(self._ask)
-        workers.foretold.done.connect(self._take)
+        self._task = IdleTask(workers.foretold, SOON, self._begin)
+        self._task.found.connect(self._take)
 
     def want(self, sample_id: str) -> None:
         """Work it out for a sample, "" for none; `found` follows where it is not known already."""
         key = self._key(sample_id)
-        if key != self._of:
+        if key != self._task.key:
             if self._wanted != sample_id:
                 self.found.emit(sample_id, ())
             self._wanted = sample_id
-            self._soon.start()
+            self._task.want(key)
 
     def _key(self, sample_id: str) -> tuple[object, ...]:
         """All that the distances from a sample depend on."""
@@ -79,29 +73,19 @@ class Foretold(QObject):
             sieve.edge.clean,
         )
 
-    def _ask(self) -> None:
-        opened, key = self._work.opened, self._key(self._wanted)
-        if opened is None or not key:
-            return
-        seen = Seen(
-            opened,
-            self._work.project,
-            self._work.sieve.id,
-            self._work.number,
-            self._workers.context,
-        )
+    def _begin(self) -> Compute | None:
+        opened, key = self._work.opened, self._task.key
+        if opened is None or not key or key != self._key(self._wanted):
+            return None
+        work, sample_id = self._work, self._wanted
+        seen = Seen(opened, work.project, work.sieve.id, work.number, self._workers.context)
 
-        def answer() -> Answer:
+        def shares(progress: Progress) -> tuple[float, ...]:
             with opened.read():
-                try:
-                    return key, shares_by_tolerance(seen, str(key[3]))
-                except Trouble:  # a damaged frame; what is shown says so
-                    return key, ()
+                return shares_by_tolerance(seen, sample_id)
 
-        self._workers.foretold.ask(answer)
+        return shares
 
-    def _take(self, answer: Answer) -> None:
-        key, shares = answer
-        if key == self._key(self._wanted):
-            self._of = key
-            self.found.emit(self._wanted, shares)
+    def _take(self, shares: tuple[float, ...] | None) -> None:
+        if self._task.key == self._key(self._wanted):
+            self.found.emit(self._wanted, shares or ())

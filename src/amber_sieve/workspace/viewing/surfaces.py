@@ -12,11 +12,10 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from ...core.colour.screen import to_screen
 from ...core.frame import Frame
 from ...core.pick.surfaces import Surface, found_surfaces
-from ...errors import Trouble
 from ...live.clicking import looked_at
-from ...live.preview import Opened
-from ...progress import Cancelled, Progress
+from ...progress import Progress
 from ..background.guard import guarded
+from ..background.idle_task import Compute, IdleTask
 from ..background.workers import Workers
 from ..clip.ahead import LookAhead, Place
 from ..document.work import Work
@@ -85,11 +84,9 @@ class SurfacesController(QObject):
         self.speech = work.speech
         self._work, self._viewing, self._workers, self._ahead = work, viewing, workers, ahead
         self._stack, self._preferences = stack, preferences
-        #: What the chips are of: nothing yet, or what is open.
-        self._of: object = None
-        #: They are being found, and may be stopped.
-        self._progress: Progress | None = None
-        workers.surfaces.done.connect(self._take)
+        #: Its key is what is open.
+        self._task = IdleTask(workers.surfaces, 0, self._begin)
+        self._task.found.connect(lambda chips: self.found.emit(chips or []))
         work.source_changed.connect(self._forget)
         self._quiet = QTimer(self)
         self._quiet.setSingleShot(True)
@@ -101,8 +98,7 @@ class SurfacesController(QObject):
         workers.rested.connect(self._look)
 
     def _forget(self) -> None:
-        self._of = None
-        self._stop()
+        self._task.forget()
         self._quiet.stop()
         self.found.emit([])
 
@@ -110,56 +106,35 @@ class SurfacesController(QObject):
         """Something else is wanted first. Whoever drags one number will drag the next: begun
         between the two, the search would only be in the way of its first step.
         """
-        if self._progress is not None or self._work.dragging or self._quiet.isActive():
+        if not self._task.idle or self._work.dragging or self._quiet.isActive():
             self._quiet.start()
-        self._stop()
-
-    def _stop(self) -> None:
-        """Look for them no more."""
-        if self._progress is not None:
-            self._progress.cancel()
-            self._progress = None
+        self._task.cancel()
 
     def _look(self) -> None:
         """Find them as soon as nothing else is wanted."""
-        opened, number = self._work.opened, self._work.number
-        if (
-            self._progress is not None
-            or opened is None
-            or self._of is opened
-            or self._viewing.plays
-        ):
+        opened = self._work.opened
+        if opened is None or self._task.key is opened or self._viewing.plays:
             return
         if self._work.dragging:
             # between two steps too there is somebody who waits, however long the hand rests
             self._quiet.start()
-            return
-        if self._quiet.isActive():
-            return
-        if not self._preferences.values.surfaces or not self._workers.rests:
-            return
-        (width, height), progress = opened.source.about.size, Progress()
-        self._progress = progress
+        elif (
+            not self._quiet.isActive() and self._preferences.values.surfaces and self._workers.rests
+        ):
+            self._task.want(opened, now=True)
 
-        def work() -> tuple[Progress, Opened, list[Chip]]:
-            try:
-                with opened.read():
-                    frame = opened.frame(number, looked_at(width, height))
-                return (
-                    progress,
-                    opened,
-                    _chips_of(frame, found_surfaces(frame.planes, step=progress.step)),
-                )
-            except (Cancelled, Trouble):  # a damaged frame has none; what is shown says so
-                return progress, opened, []
+    def _begin(self) -> Compute | None:
+        opened, number = self._work.opened, self._work.number
+        if opened is None:
+            return None
+        width, height = opened.source.about.size
 
-        self._workers.surfaces.ask(work)
+        def chips(progress: Progress) -> list[Chip]:
+            with opened.read():
+                frame = opened.frame(number, looked_at(width, height))
+            return _chips_of(frame, found_surfaces(frame.planes, step=progress.step))
 
-    def _take(self, answer: tuple[Progress, Opened, list[Chip]]) -> None:
-        progress, opened, chips = answer
-        if progress is self._progress and opened is self._work.opened:
-            self._progress, self._of = None, opened
-            self.found.emit(chips)
+        return chips
 
     def show(self, chip: Chip) -> None:
         """Show what a click there would give, until the pointer leaves."""

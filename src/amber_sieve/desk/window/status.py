@@ -1,0 +1,76 @@
+"""The bar at the bottom: the readout, what was just said, and how far a job is."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QTimer
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QProgressBar, QPushButton, QStatusBar, QWidget
+
+from ...language import decimals, translator
+from ...workspace.background.jobs import Job
+from ...workspace.workspace import Workspace
+
+translate = translator("window")
+
+#: Milliseconds for which a message stands.
+MESSAGE = 8000
+
+
+class Status(QStatusBar):
+    """Follows jobs; messages come by `say`."""
+
+    def __init__(self, workspace: Workspace, readout: QWidget) -> None:
+        super().__init__()
+        self.setSizeGripEnabled(False)
+        self.setFixedHeight(22)
+        self.addWidget(readout, 1)
+        self.message = QLabel("")
+        self.message.setObjectName("said")
+        self.addPermanentWidget(self.message)
+        self._quiet = QTimer(self)
+        self._quiet.setSingleShot(True)
+        self._quiet.setInterval(MESSAGE)
+        # No Python in between: the timer may outlive the Python side of the window.
+        self._quiet.timeout.connect(self.message.clear)
+        # Messages are about the picture that was open.
+        workspace.work.source_changed.connect(self.message.clear)
+        self._job: Job | None = None
+        self._title, self._bar = QLabel(""), QProgressBar()
+        self._bar.setRange(0, 1000)
+        self._bar.setFixedWidth(180)
+        self.stop = QPushButton(translate("Stop"))
+        self.stop.clicked.connect(workspace.workers.stop_job)
+        #: Shown while a job runs.
+        self.job_box = QWidget()
+        row = QHBoxLayout(self.job_box)
+        row.setContentsMargins(0, 0, 0, 0)
+        for widget in (self._title, self._bar, self.stop):
+            row.addWidget(widget)
+        self.addPermanentWidget(self.job_box)
+        self.job_box.hide()
+        workspace.workers.job_changed.connect(self._job_changed)
+
+    def say(self, text: str) -> None:
+        """Show a message for a while."""
+        self.message.setText(text)
+        self._quiet.start()
+
+    def be_quiet(self) -> None:
+        """Let no timer run on after the window."""
+        self._quiet.stop()
+
+    def _job_changed(self, job: Job | None) -> None:
+        self.job_box.setVisible(job is not None)
+        if job is not None:
+            self._title.setText(job.title)
+        if job is not None and job is not self._job:
+            self._bar.setValue(0)
+            self._bar.setFormat("")
+            job.progressed.connect(lambda share, left: self._progress(job, share, left))
+        self._job = job
+
+    def _progress(self, job: Job, share: float, left: float | None) -> None:
+        if job is not self._job:  # an export goes on behind the job that is waited for
+            return
+        self._bar.setValue(round(share * 1000))
+        after = translate(", {left:.0f} s left", left=left) if left is not None else ""
+        self._bar.setFormat(decimals(f"{share * 100:.0f} %") + after)
