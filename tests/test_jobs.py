@@ -1,6 +1,7 @@
 """Exports, progress, sequences, layers, the demo without a screen, and what set-up ships."""
 
 import ast
+import io
 import json
 import os
 import pathlib
@@ -8,6 +9,7 @@ import subprocess
 import sys
 import threading
 import time
+import tokenize
 import unittest
 import xml.etree.ElementTree as ElementTree
 from dataclasses import replace
@@ -487,6 +489,23 @@ class HouseTest(FolderCase):
                     held = sum(isinstance(one, ast.stmt) for one in ast.walk(node) if one != node)
                     most = 250 if isinstance(node, ast.Module) else 60
                     self.assertLessEqual(held, most, f"{path.name} {getattr(node, 'name', '')}")
+
+    #: Words that make a riddle of a sentence. The list grows.
+    ODD = ("that which", "so many", "so much", "whoever", "in a hurry", "put on by", "whose sake")
+
+    def test_no_docstring_or_comment_has_an_odd_word(self):
+        for path in SOURCES.rglob("*.py"):
+            source = path.read_text()
+            said = [
+                " ".join((ast.get_docstring(node) or "").split())
+                for node in ast.walk(ast.parse(source))
+                if isinstance(node, ast.Module | ast.ClassDef | ast.FunctionDef)
+            ]
+            tokens = tokenize.generate_tokens(io.StringIO(source).readline)
+            said += [token.string for token in tokens if token.type == tokenize.COMMENT]
+            for words in said:
+                for odd in self.ODD:
+                    self.assertNotIn(odd, words, path.name)
 
     def test_docstrings_open_with_what_is_returned_or_done(self):
         """Not with a question word, after which the verb comes last."""

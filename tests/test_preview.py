@@ -248,7 +248,7 @@ class SafeWindowTest(WindowCase):
             self.settle()
             # What comes meanwhile takes its place.
             last = self.viewing.last
-            self.workspace.drag_ready._make()
+            self.workspace.drag_ready._task.want("again", now=True)
             self.assertFalse(renders.idle)
             self.work.set_field("adjust.light.exposure", 0.2, "Exposure")
             self.settle()

@@ -1,4 +1,4 @@
-"""Kernels that come compiled with a package, so that nobody waits for the compiler: where they lie,
+"""Kernels that come compiled with a package, so that the compiler need not run: where they lie,
 and whether they run here.
 """
 

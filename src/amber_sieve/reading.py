@@ -26,7 +26,7 @@ def _setting(default: Any, title: str, description: str, **limits: object) -> An
     """A field that a project checks when it is read: pydantic takes limits and words from a field's
     metadata (its documentation, Dataclasses).
 
-    So whoever only reads pictures need not load it.
+    So code that only reads pictures need not load it.
     """
     return field(default=default, metadata={"title": title, "description": description, **limits})
 

@@ -36,8 +36,8 @@ def in_order(
 ) -> Generator[R, None, None]:
     """Yield the results of some work on items, in their order.
 
-    Items are taken one after another by whoever asks for the outcome, no farther ahead than keeps
-    the threads busy. Close the iterator
+    Items are taken one after another by the caller that asks for the outcome, no farther ahead than
+    keeps the threads busy. Close the iterator
     to leave early: work that has begun is waited for. ``size`` is the width and height of a frame.
     """
     if size[0] * size[1] > LARGEST:

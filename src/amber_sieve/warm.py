@@ -1,4 +1,4 @@
-"""Compiles the kernels once, in as many processes as there are cores, so that nobody waits for the
+"""Compiles the kernels once, in as many processes as there are cores, ahead of the
 compiler.
 
 Which kernels, for which arguments, stands in core/signatures.json (written by tools/signatures.py):

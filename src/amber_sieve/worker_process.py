@@ -8,7 +8,7 @@ import threading
 
 
 def begin(cores: int = 0) -> None:
-    """End this worker with its parent, and let its kernels use so many cores; 0 for all. Called
+    """End this worker with its parent, and limit the cores of its kernels; 0 for all. Called
     before any kernel is imported.
 
     A pool's own worker sleeps for ever when its parent is killed: the other workers hold its pipe

@@ -54,9 +54,9 @@ def take_changed(target: np.ndarray, source: np.ndarray, changed: np.ndarray) ->
 
 #: So many pixels of a row are asked as one whether they have changed.
 RUN = 64
-#: And so many rows of screen pixels.
+#: And this many rows of screen pixels.
 STRIP = 64
-#: Runs of screen pixels with at most so many others between them are one box: each box costs
+#: Runs of screen pixels with at most this many others between them are one box: each box costs
 #: something.
 APART = 4
 #: Stands for all runs of all rows.

@@ -33,7 +33,7 @@ class Frame:
     origin : x, y of the top left corner, in full-resolution pixels.
     whole : width and height of the whole picture, full-resolution pixels; None where this is all of
         it.
-    near : gives the same place of the frame so many frames later (or earlier, below 0), None beyond
+    near : gives the same place of the frame n frames later (earlier below 0), None beyond
         the ends; None for a still.
     let_go : of planes that lie in a file, gives back the memory that holds what was read of them;
         None where they lie in memory.

@@ -12,7 +12,7 @@ import numpy as np
 from .changed import RUN, in_memory
 from .jit.parallel import inner, kernel, lerp_rgba4, prange
 
-#: Shares of two pixels are counted in so many parts.
+#: Shares of two pixels are counted in this many parts.
 PARTS = 2048
 #: So many pixels of a row are mixed at once.
 FOUR = 4

@@ -24,7 +24,7 @@ LOWEST = -0.05
 HIGHEST = 1.10
 #: Half the width of the vectorscope, of colour differences: those of a pure colour are at most 0.5.
 RIM = 0.6
-#: At most so many pixels are counted; more make no finer picture.
+#: At most this many pixels are counted; more make no finer picture.
 COUNTED = 120_000
 
 

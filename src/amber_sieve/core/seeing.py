@@ -1,4 +1,4 @@
-"""Turning a picture and its mask into what is shown: grey mask, veil, isolate, cut-out."""
+"""Turning a picture and its mask into the view: grey mask, veil, isolate, cut-out."""
 
 from __future__ import annotations
 

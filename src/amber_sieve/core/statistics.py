@@ -208,7 +208,7 @@ def coverage_of(
     mask: np.ndarray, within: tuple[slice, slice] = (slice(None), slice(None)), every: int = 1
 ) -> Coverage:
     """Coverage and the (64,) histogram of a mask (H, W), or of some of its rows and columns; of
-    every so many-th row only.
+    every ``every``-th row only.
 
     Example
     -------

@@ -40,7 +40,7 @@ translate = translator("export")
 
 #: Side of the pictures in the report, pixels.
 THUMBNAIL = 160
-#: Coverage farther from the middle of all than so many times their middle distance is an outlier.
+#: Coverage farther from the middle of all than this many times their middle distance is an outlier.
 FAR = 4.0
 #: What is done is noted so often, seconds: a killed batch loses no more.
 KEEP_EVERY = 2.0
@@ -55,7 +55,8 @@ TABLE = "batch.csv"
 @dataclass
 class Outcome:
     """The outcome of one picture: where it was written, or what is wrong; ``key`` is what it was
-    made from. ``by`` is who did it, machine and process, where several worked, in so many seconds.
+    made from. ``by`` is who did it, machine and process, where several worked, and ``seconds`` how
+    long it took.
     """
 
     picture: str

@@ -23,7 +23,7 @@ from .many import done_in_any_order
 from .report_page import Worked
 from .targets import inputs_of, spare_inputs
 
-#: Frames of a piece at least: opening a clip takes as long as about so many frames.
+#: Frames of a piece at least: opening a clip takes about as long as decoding them.
 SHORTEST = 12
 #: Pieces for each that works, so that none waits long for the last.
 EACH = 3

@@ -34,11 +34,11 @@ from .sampling import with_found_tolerance
 translate = translator("live")
 
 
-#: Proposals are looked for on about so many pixels; more do not change them.
+#: Proposals are looked for on about this many pixels; more do not change them.
 PROPOSED_ON = 400_000
 #: A click so near to the one before, full-resolution pixels, is on the same place.
 AGAIN = 8.0
-#: A larger size is one whose tolerance is larger by so much.
+#: A larger size is one whose tolerance is larger by this much.
 NEXT = 1.15
 #: A click that changes less than this share of the picture says why.
 NOTHING = 1e-5
@@ -76,7 +76,7 @@ class Clicked:
 
     @property
     def adds_less(self) -> bool:
-        """Return whether drop samples hold back so much of it that a person should hear of it."""
+        """Return whether drop samples hold back enough of it to be worth saying."""
         return self.held_back >= NOTHING and self.held_back > HELD_BACK * self.added
 
 

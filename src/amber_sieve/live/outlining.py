@@ -34,11 +34,11 @@ Points = Sequence[tuple[float, float]]
 #: Overlap that each further sample must bring: what is told from the outside is rough, and its
 #: mistakes are not to be clicked.
 EACH = 0.05
-#: The thing is looked for on about so many pixels.
+#: The thing is looked for on about this many pixels.
 OUTLINED_ON = 160_000
-#: In so many rounds.
+#: In this many rounds.
 ROUNDS = 5
-#: At most so many samples come out.
+#: At most this many samples come out.
 MOST = 6
 #: A wrong region less deep than this, as a share of the picture's side, needs none.
 SHALLOW = 0.004

@@ -35,7 +35,7 @@ class Shown:
     seen: Box = field(default=(0, 0, 0, 0), compare=False)
 
     def coarseness(self, pixels: int) -> float:
-        """By how much a part of so many pixels is reduced further while something is dragged: to as
+        """Return how much further a part is reduced while something is dragged: to as
         many as a drag can wait for, but never below half of the screen's; 1 where that is not worth
         it.
         """
@@ -118,7 +118,7 @@ def part_of(level: Frame, box: Box, looks: float, context: RenderContext) -> Par
 def worked_part(
     level: Frame, shown: Shown, looks: float, hurried: bool, context: RenderContext
 ) -> Part:
-    """The part that is worked on for what is shown; while something is dragged, coarser where the
+    """The part that is worked on for the view; while something is dragged, coarser where the
     screen has many pixels, and no wider than what is seen there.
     """
     place = _place_of(level, shown.box, looks)

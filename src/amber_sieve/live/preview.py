@@ -1,4 +1,4 @@
-"""Render a canvas: a pure function of what is open, what is wanted, and a cache. No Qt."""
+"""Render a canvas: a pure function of the open picture, what is wanted, and a cache. No Qt."""
 
 from __future__ import annotations
 

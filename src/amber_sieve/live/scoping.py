@@ -1,4 +1,4 @@
-"""Scopes of what is seen, as pixels that are only to be drawn."""
+"""Scopes of the visible part, as pixels that are only to be drawn."""
 
 from __future__ import annotations
 

@@ -21,8 +21,8 @@ from .preview import Opened
 
 @dataclass(frozen=True)
 class Seen:
-    """A sieve of a project, and the frame it looks at; `Opened` must be held open by whoever
-    asks.
+    """A sieve of a project, and the frame it looks at; `Opened` must be held open by the caller
+    that asks.
     """
 
     opened: Opened

@@ -28,29 +28,29 @@ from .tracked_area import inside_of, numbers_of, outline_of, places_of
 translate = translator("live")
 
 
-#: Frames are looked at reduced to about so many pixels.
+#: Frames are looked at reduced to about this many pixels.
 TRACKED_ON = 600_000
 #: Below this confidence the area is lost.
 LEAST = 0.25
 #: From this confidence on it is not looked for in another way.
 ENOUGH = 0.5
-#: Frames looked at before tracking begins, for what lies behind the thing.
+#: Frames looked at before tracking begins, for the background of the thing.
 AHEAD = 14
 #: Up to which of them say how the area was drawn.
 DRAWN = 8
-#: Of what the backdrop says so much is believed.
+#: Of what the backdrop says this much is believed.
 BELIEVED = 0.15
-#: And no more than so many pixels.
+#: And no more than this many pixels.
 MOST = 0.5
-#: For so many frames in a row the backdrop alone may say where a thing is.
+#: For this many frames in a row the backdrop alone may say where a thing is.
 UNTOLD = 5
-#: For so many frames a thing that was seen by its piece of the mask may be covered: it goes on as
+#: For this many frames a thing that was seen by its piece of the mask may be covered: it goes on as
 #: it went.
 COVERED = 12
 #: Features are astray when they say that a thing is farther from its piece than this, as a share of
 #: its radius.
 ASTRAY = 0.04
-#: And than so many pixels.
+#: And than this many pixels.
 ASTRAY_LEAST = 1.0
 #: What masks in a reduced frame, (H, W) uint8.
 Picks = Callable[[Frame], np.ndarray]
@@ -203,7 +203,7 @@ class _Follower:
     """Follows an area from frame to frame by what lies inside it.
 
     It is kept on the thing it was drawn round: by what stands out from the backdrop, or where that
-        is not known, by the thing's outline.
+    is not known, by the thing's outline.
     """
 
     def __init__(self, area: Area, places: np.ndarray, first: _Looked, moves: Moves) -> None:
@@ -225,7 +225,7 @@ class _Follower:
         self._drawn: Alignment | None = None
         #: How the rest of the picture has moved to the last frame, None where nobody knows.
         self._rest: np.ndarray | None = None
-        #: For so many frames features have not told where it is.
+        #: For this many frames features have not told where it is.
         self._unsure = 0
         inside = (inside_of(area, places, first.levels.shape, first.scale) > 0).astype(np.uint8)
         followed = PieceFollower(first.picked, inside) if first.picked is not None else None

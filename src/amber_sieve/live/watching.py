@@ -23,11 +23,11 @@ from ..resolve.resolver import Resolver
 translate = translator("live")
 
 
-#: Frames are watched reduced to about so many pixels.
+#: Frames are watched reduced to about this many pixels.
 WATCHED_ON = 60_000
 #: A jump: the coverage differs from the median of the frames around by more than this share of it.
 SHARE = 0.15
-#: And by more than so many of their own deviations.
+#: And by more than this many of their own deviations.
 DEVIATIONS = 5.0
 #: So many frames to either side are around.
 AROUND = 6

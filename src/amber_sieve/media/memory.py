@@ -46,7 +46,7 @@ def available() -> int:
 
 
 def room_for(path: pathlib.Path, width: int, height: int, largest: int) -> None:
-    """Make sure that a picture of so many pixels can be opened.
+    """Make sure that a picture of this size can be opened.
 
     Raises
     ------

@@ -19,7 +19,7 @@ from ..language import translator
 translate = translator("media")
 
 
-#: Pictures of more pixels are held in a file; so many take 1.8 GB.
+#: Pictures of more pixels are held in a file; this many take 1.8 GB.
 IN_MEMORY = 150_000_000
 
 

@@ -56,7 +56,7 @@ def unlinked(project: Project, sieve: Sieve, from_id: str = "") -> Sieve:
     is copied where one mask can hold it.
 
     What is left by several, and masks laid on its own, cannot be copied: the one leant on is
-        dropped from among them.
+    dropped from among them.
     """
     joined = tuple(one for one in sieve.joined if from_id and one.of != from_id)
     others = tuple(other for other in sieve.of if from_id and other != from_id)
@@ -119,7 +119,7 @@ def with_copy_of(project: Project, sieve_id: str) -> tuple[Project, Sieve]:
     return project.but(stack=(*project.stack[:at], copy, *project.stack[at:])), copy
 
 
-#: How much wider a sieve for what is left of a colour takes it.
+#: How much wider a sieve for the rest of a colour takes it.
 LEFTOVERS_WIDER = 1.5
 
 

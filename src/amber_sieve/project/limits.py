@@ -35,7 +35,7 @@ def _lists_of(model: type[BaseModel]) -> tuple[tuple[str, int | None, type[BaseM
 
 
 def excess_in(model: type[BaseModel], held: Any, place: str = "") -> str:
-    """Return what is too long in an object that is to become a model, as «place: at most so many
+    """Return what is too long in an object that is to become a model, as «place: at most n
     …»; "" when nothing is.
     """
     if not isinstance(held, dict):

@@ -1,8 +1,7 @@
 """Note what is open in which window, so that the next start can put it on the tray again.
 
 Every window that runs has its own row in one file, written under a lock: so two windows do not lose
-    each other's tray. What a window
-left, however it ended, is taken over by the next one that starts.
+each other's tray. What a window left, however it ended, is taken over by the next one that starts.
 """
 
 from __future__ import annotations

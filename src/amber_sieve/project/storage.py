@@ -295,7 +295,7 @@ def json_of(project: Project) -> str:
 
 
 def _is_long(project: Project) -> bool:
-    """Return whether a project holds so much that it is written compactly, and in parts."""
+    """Return whether a project is large enough to be written compactly, and in parts."""
     stacks = (project.stack, *(take.stack for take in project.takes))
     sieves = [sieve for stack in stacks for sieve in stack]
     strokes = sum(

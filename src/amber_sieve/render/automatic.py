@@ -1,4 +1,4 @@
-"""Amounts, and colours of what is masked, that are found on the picture. They are found once, on
+"""Amounts, and colours of the masked pixels, that are found on the picture. They are found once, on
 the whole of it, and stand as numbers from there on: so a preview of a part and an export use the
 same.
 """
@@ -21,11 +21,11 @@ from .stages.edging import EdgeStage
 from .stages.every import BLOCKS, EDGE, steps_of
 from .sure import FAINT, sure_weights
 
-#: Means of what is masked are taken on a picture reduced to about so many pixels.
+#: Means of what is masked are taken on a picture reduced to about this many pixels.
 MEANS_ON = 400_000
-#: Over at most so many of them.
+#: Over at most this many of them.
 COUNTED = 20_000
-#: A mask that holds less than so many pixels of a picture has no colour of its own.
+#: A mask that holds less than this many pixels of a picture has no colour of its own.
 NEARLY_NOTHING = 0.5
 #: Gives the amount that a stage asks for, None where it finds that itself.
 Finds = Callable[[EdgeStage], float | None]

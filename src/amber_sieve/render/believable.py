@@ -46,7 +46,7 @@ LEAST_TEXTURE = 0.9
 MOST_BANDED = 0.02
 #: Rim from which on one is given.
 MOST_RIM = 0.05
-#: A rim can be mended when handling it would leave so much less of it: noise alone leaves some in
+#: A rim can be mended when handling it would leave this much less of it: noise alone leaves some in
 #: any case.
 MENDED = 1.25
 
@@ -65,7 +65,7 @@ class Believable:
 
     Attributes
     ----------
-    moved : ΔE2000 between the mean of what is masked before and after.
+    moved : ΔE2000 between the mean of the masked pixels before and after.
     outside : share of the masked pixels that the sieve takes out of gamut.
     texture : correlation of local lightness before and after, 1 where none is changed.
     banded : share of the smooth masked pixels where steps of 8 bit become visible.

@@ -77,7 +77,7 @@ class Cache:
         return value
 
     def resize(self, limit: int) -> None:
-        """Hold so many bytes from now on; what was used longest ago is dropped at once."""
+        """Set the limit, bytes; the least recently used values are dropped at once."""
         with self._lock:
             self.limit = limit
             while self._bytes > limit:

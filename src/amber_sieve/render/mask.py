@@ -105,7 +105,7 @@ def intervals_of(bands: Bands) -> list[Interval]:
 
 
 def oklab_of(frame: Frame, context: RenderContext, passes: int = 0) -> np.ndarray:
-    """The frame in Oklab, (3, H, W), its chroma smoothed by so many passes."""
+    """The frame in Oklab, (3, H, W), its chroma smoothed by ``passes`` passes."""
     if passes and context.keeps_nothing:  # nobody else will see the raw one
         return cleaned(to_oklab(frame.planes), passes)
     lab = context.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
@@ -302,7 +302,7 @@ def banded(
 def qualified(
     frame: Frame, pick: Pick, bands: Bands, context: RenderContext, passes: int = 0
 ) -> np.ndarray:
-    """Return the mask of a sieve's samples and bands, (H, W), measured with so many passes of
+    """Return the mask of a sieve's samples and bands, (H, W), measured with ``passes`` passes of
     chroma smoothing; with neither, nothing.
     """
     intervals = intervals_of(bands)

@@ -2,14 +2,13 @@
 the steps before have left.
 
 What changes is told in runs of pixels (`core.changed`) from the mask to the light after a sieve,
-from sieve to sieve, and from the last one to
-the pixels of the screen: a drag of a tolerance changes the rim of a mask, and one of an adjustment
-    what is masked. For one thread.
+from sieve to sieve, and from the last one to the pixels of the screen: a drag of a tolerance
+changes the rim of a mask, and one of an adjustment what is masked. For one thread.
 """
 
 from __future__ import annotations
 
-import sys
+import weakref
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
@@ -234,6 +233,33 @@ def _to_change(
     return runs
 
 
+class _Lease:
+    """Stands between borrowed arrays and their memory: it lives as long as any of them."""
+
+    def __init__(self, memory: np.ndarray) -> None:
+        self.memory = memory
+        self.__array_interface__ = memory.__array_interface__
+
+
+class _Buffer:
+    """Memory that is lent as an array, and may be written over once nothing holds that."""
+
+    def __init__(self, memory: np.ndarray) -> None:
+        self.memory = memory
+        self._lease: Callable[[], _Lease | None] = lambda: None
+
+    def lend(self) -> np.ndarray:
+        """Return the memory as an array; its slices keep it lent too."""
+        lease = _Lease(self.memory)
+        self._lease = weakref.ref(lease)
+        return np.asarray(lease)
+
+    @property
+    def free(self) -> bool:
+        """Return whether no borrowed array is left."""
+        return self._lease() is None
+
+
 @dataclass
 class PatchedPixels(Patched):
     """The pixels of the screen (H, W) uint32, or levels of grey uint8, that are drawn of something
@@ -241,8 +267,9 @@ class PatchedPixels(Patched):
     """
 
     pixels: np.ndarray = field(default_factory=lambda: np.zeros((0, 0), np.uint32))
-    #: The picture of the step before, and in which runs it differs from the newest.
-    _spare: np.ndarray | None = None
+    #: What the newest pixels and those of the step before are lent from.
+    _lent: _Buffer | None = None
+    _spare: _Buffer | None = None
     _of: Patched | None = None
     _drawn: int = 0
     _recipe: object = None
@@ -266,17 +293,17 @@ class PatchedPixels(Patched):
             return self.pixels
         runs = of.since(self._drawn) if same else None
         if runs is None:
-            self.pixels, self._spare = draw(), None
+            memory, self._spare = draw(), None
         else:
-            spare, self._spare = self._spare, self.pixels
-            # Nobody but this function holds it: it is not shown any more.
-            if spare is not None and self.changed is not None and sys.getrefcount(spare) == 2:
-                copy_runs(self.pixels, self.changed & ~runs, spare)
-                draw_runs(runs, spare)
-                self.pixels = spare
+            spare, self._spare = self._spare, self._lent
+            if spare is not None and self.changed is not None and spare.free:
+                memory = spare.memory
+                copy_runs(self.pixels, self.changed & ~runs, memory)
             else:
-                self.pixels = self.pixels.copy()
-                draw_runs(runs, self.pixels)
+                memory = self.pixels.copy()
+            draw_runs(runs, memory)
+        self._lent = _Buffer(memory)
+        self.pixels = self._lent.lend()
         self._of, self._drawn, self._recipe, self.changed = of, of.written, recipe, runs
         self.written += 1
         return self.pixels
@@ -315,5 +342,5 @@ class Step:
         return self.runs[rows], columns.start or 0
 
     def boxes(self) -> list[tuple[int, int, int, int]]:
-        """Some boxes (top, left, bottom, right) of what is shown outside which nothing differs."""
+        """Some boxes (top, left, bottom, right) of the view outside which nothing differs."""
         return boxes_of_runs(self.runs, self.inner)

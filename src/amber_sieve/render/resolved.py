@@ -20,7 +20,7 @@ class Found:
     ----------
     recolour : the thing's own colour; None while it was not learnt, or nothing is masked.
     match : the dye that brings the mean to the target; None as above.
-    even : mean L*, and mean hue in degrees, of what is masked; None as above.
+    even : mean L*, and mean hue in degrees, of the masked pixels; None as above.
     table : what the lookup table's file holds.
     primaries : from the working space to Rec. 709, row by row; None for Rec. 709 itself.
     frame : number of the frame: grain changes from frame to frame.

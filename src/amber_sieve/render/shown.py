@@ -23,7 +23,7 @@ def shown(
     corner: tuple[int, int] = (0, 0),
     quick: bool = False,
 ) -> np.ndarray:
-    """Return light (3, H, W) as screen pixels (H, W) uint32 0xFFRRGGBB, as what is exported looks.
+    """Return light (3, H, W) as screen pixels (H, W) uint32 0xFFRRGGBB, as the export looks.
 
     Parameters
     ----------

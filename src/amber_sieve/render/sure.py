@@ -9,7 +9,7 @@ import numpy as np
 
 #: What is masked less does not count.
 FAINT = 0.02
-#: Sure is what is masked by this share of what is masked most, away from what is not by a pixel.
+#: Confident pixels reach this share of the maximum of the mask, a pixel away from all others.
 SURE = 0.98
 #: The sure pixels alone count, where they hold this share of the whole mask.
 MOSTLY_SURE = 0.3

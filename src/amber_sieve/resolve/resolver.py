@@ -22,11 +22,11 @@ from ..render.stages.edging import EdgeStage
 from ..render.stages.every import STEADY
 from .layers import layers_in
 
-#: Places are followed on frames reduced to about so many pixels.
+#: Places are followed on frames reduced to about this many pixels.
 FOLLOWED_ON = 500_000
 #: Bytes that what is found of a clip's colours may take.
 MEANS_MEMORY = 100_000_000
-#: Of so many frames around the masks are kept for each other.
+#: Of this many frames around the masks are kept for each other.
 FRAMES_ACROSS = len(NEIGHBOURS) + 4
 #: Bytes that a pixel of such a mask takes, with what its outline was unmixed into.
 BYTES_ACROSS = 16
@@ -36,7 +36,7 @@ class Resolver:
     """Finds what is automatic, once for a source where it must not change from frame to frame.
 
     The same project, frame and source always give the same, in whatever order frames are looked at:
-        so a preview is the export.
+    so a preview is the export.
     """
 
     def __init__(self, source: Source) -> None:
@@ -234,7 +234,7 @@ class Resolver:
 
 
 def _with_tracks_at(project: Project, number: int) -> Project:
-    """The project with what is keyed as it is at a frame."""
+    """The project with keyed fields as it is at a frame."""
     if not any(sieve.tracks for sieve in project.stack):
         return project
     return project.but(

@@ -16,7 +16,7 @@ from ..project import storage
 from ..project.controls import settings, words_of
 from ..project.fields import Spec, kind_of, spec_of
 
-#: Places lie within so many pixels of the picture's corner.
+#: Places lie within this many pixels of the picture's corner.
 FARTHEST = 1e6
 #: Frames have fewer digits than would ever be counted.
 LAST_FRAME = 10_000_000

@@ -1,1 +1,1 @@
-"""Controllers of what is open: Qt's signals, no widgets."""
+"""Controllers of the open picture: Qt's signals, no widgets."""

@@ -129,7 +129,7 @@ class AdjustController(QObject):
         self._tools.spot = then
 
     def give_colour(self, x: float, y: float) -> None:
-        """The colour at a place, as it arrives at the current sieve, to whoever waits for it."""
+        """The colour at a place, as it arrives at the current sieve, for ``then``."""
         if self._tools.spot is not None:
             wanted = self._tools.spot
             self.pick_colour(None)
@@ -179,7 +179,7 @@ class AdjustController(QObject):
         )
 
     def judge(self) -> None:
-        """Say how believable the current sieve is, over what is shown; `believable_found`
+        """Say how believable the current sieve is, over the view; `believable_found`
         follows.
         """
         context = self._work.context

@@ -106,7 +106,7 @@ class AreasController(QObject):
         self._work.edit_sieve(edits.with_all_islands, translate("Bring all islands back"))
 
     def check_fringe(self) -> None:
-        """Count the partial pixels that keep a rim of the old colour, over what is shown;
+        """Count the partial pixels that keep a rim of the old colour, over the view;
         `fringe_found` follows with a line.
         """
         context = self._work.context

@@ -56,7 +56,7 @@ class ControlSurfaces(QObject):
     """Does what surfaces ask for, on the interface thread and at most every ``TOGETHER``
     milliseconds.
 
-    ``tells`` gives a packet for whoever listens; ``turned`` asks for another page of the window,
+    ``tells`` gives a packet for all listeners; ``turned`` asks for another page of the window,
     ``compared`` for before or after; ``first_damaged`` tells of the first damaged packet since the
     program started.
     """
@@ -137,7 +137,7 @@ class ControlSurfaces(QObject):
             self._still.start()
 
     def _end_turn(self) -> None:
-        """The turn is over: it is a step of its own, and what was shown in a hurry is shown as it
+        """The turn is over: it is a step of its own, and the coarse preview is shown as it
         is.
         """
         self._still.stop()

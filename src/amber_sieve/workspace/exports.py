@@ -86,7 +86,7 @@ class ExportsController:
     def compare_lookup(
         self, size: int, then: Callable[[Compared, np.ndarray, np.ndarray], None]
     ) -> None:
-        """Compare a lookup table of so many nodes with the render, for ``then``: figures, and
+        """Compare a lookup table of ``nodes`` nodes with the render, for ``then``: figures, and
         screen pixels through it and as rendered.
         """
 
@@ -137,7 +137,7 @@ class ExportsController:
         longest: int,
         then: Callable[[np.ndarray | None], None],
     ) -> None:
-        """Show a batch's result of a picture, at most so many pixels wide and high, as screen
+        """Show a batch's result of a picture, at most ``side`` pixels wide and high, as screen
         pixels for ``then``; None where it cannot be read. ``own``: by its own stack on the tray,
         and not by the one in the window.
         """

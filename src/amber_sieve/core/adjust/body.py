@@ -41,7 +41,7 @@ SHINES_WHOLLY = 0.3
 #: Ridge with which it is asked whether a thing is glossy: between those of the matt and of the
 #: glossy.
 ASKED = 0.05
-#: Share of the pixels that counts as brightest: small gloss takes about so much of a jar.
+#: Share of the pixels that counts as brightest: small gloss takes about this much of a jar.
 BRIGHTEST_SHARE = 0.01
 #: Quantiles of luminance between which light counts as middling.
 MIDDLING = (0.4, 0.6)

@@ -2,7 +2,7 @@
 outside the mask.
 
 All means are normalised by the mask: H. Knutsson, C.-F. Westin, "Normalized and differential
-    convolution" (1993).
+convolution" (1993).
 """
 
 from __future__ import annotations
@@ -114,7 +114,7 @@ def _roots(planes: np.ndarray, out: np.ndarray) -> None:
 
 @kernel
 def _relit(planes: np.ndarray, roots: np.ndarray, changes: np.ndarray, out: np.ndarray) -> None:
-    """Light scaled so that its cube-rooted luminance changes so much: hue and saturation stay."""
+    """Scale light so that its cube-rooted luminance changes: hue and saturation stay."""
     least, most = np.float32(0), np.float32(4)
     for y in prange(planes.shape[1]):
         root, change = roots[y], changes[y]
@@ -227,7 +227,7 @@ def _grained(
     """Grain of some size, full-resolution pixels, that lies fast on the picture; it is strongest in
     midtones.
     """
-    lattice = max(size, 1 / scale)  # a reduced picture shows the mean of so many grains
+    lattice = max(size, 1 / scale)  # a reduced picture shows means of grains
     noise = np.empty(planes.shape[1:], np.float32)
     _grain(corner[0] / lattice, corner[1] / lattice, 1 / (scale * lattice), seed, noise)
     faded = min(1.0, size * scale) * amount * MOST_GRAIN * 6**0.5

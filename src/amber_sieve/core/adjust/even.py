@@ -1,4 +1,4 @@
-"""Even out: perceived lightness, or hue, of what is masked drawn together."""
+"""Even out: perceived lightness, or hue, of the masked pixels drawn together."""
 
 from __future__ import annotations
 
@@ -59,7 +59,7 @@ def steps(
     Parameters
     ----------
     even_lightness, even_hue : per cent of the way that L* and hue are moved to their means.
-    mean : the mean L* and hue (degrees) of what is masked.
+    mean : the mean L* and hue (degrees) of the masked pixels.
     """
     if mean is None:
         return []

@@ -1,5 +1,5 @@
-"""Match a target: the mean light of what is masked lands on a colour, as if the thing had been dyed
-(`dye.py`).
+"""Match a target: the mean light of the masked pixels lands on a colour, as if the thing had been
+dyed (`dye.py`).
 """
 
 from __future__ import annotations
@@ -12,7 +12,7 @@ from .chain import Step
 from .dye import Dye
 from .dye import steps as dyed
 
-#: Believable is a match that takes at most this share of what is masked out of gamut (by eye).
+#: Believable is a match that takes at most this share of the masked pixels out of gamut (by eye).
 OUT_OF_GAMUT = 0.01
 #: And one that scales lightness by no less and no more: beyond, texture is lost or made up (by
 #: eye).

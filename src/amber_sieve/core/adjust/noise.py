@@ -36,7 +36,7 @@ ROWS = 96
 
 @inner
 def _across(padded: np.ndarray, hole: int, row: np.ndarray) -> None:
-    """The spline along a row, with its taps so many pixels apart. ``padded`` is the row with room
+    """The spline along a row, with its taps ``apart`` pixels apart. ``padded`` is the row with room
     for 2 · hole more on both sides.
     """
     width = row.size

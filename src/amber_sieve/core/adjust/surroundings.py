@@ -14,6 +14,7 @@ import itertools
 import cv2
 import numpy as np
 
+from ..components import components_of
 from ..frame import BRIGHTEST
 from ..mix import Filling
 
@@ -21,7 +22,7 @@ from ..mix import Filling
 MASKED = 0.01
 #: From this value on it is filled in wholly.
 WHOLLY = 0.1
-#: From so many full-resolution pixels round it no colour is taken: they may be mixed with what
+#: From this many full-resolution pixels round it no colour is taken: they may be mixed with what
 #: goes.
 ROUND = 2.0
 #: How far colours are brought in, full-resolution pixels.
@@ -32,7 +33,7 @@ FINE = 2.0
 ROOM = 1.5
 #: Least of that room, pixels.
 LEAST_ROOM = 12
-#: Places beside a piece that are tried for their texture: so many sizes of it away, in eight
+#: Places beside a piece that are tried for their texture: this many sizes of it away, in eight
 #: directions.
 AWAY = (1.1, 1.8)
 #: More pieces than this are filled without texture: it would take too long.
@@ -96,9 +97,9 @@ def of_surroundings(planes: np.ndarray, mask: np.ndarray, scale: float = 1.0) ->
     out = np.concatenate([planes, np.ones((1, *mask.shape), np.float32)])
     if not hole.any() or hole.all():  # nothing to fill, or nothing to fill it from
         return Filling(out)
-    count, labels, stats, _ = cv2.connectedComponentsWithStats(hole, connectivity=8)
-    for label in range(1, count):
-        left, top, width, height, _ = (int(value) for value in stats[label])
+    pieces = components_of(hole)
+    for label, box in enumerate(pieces.boxes, 1):
+        left, top, width, height = (int(value) for value in box)
         room = int(max(LEAST_ROOM, ROOM * max(width, height)))
         y0, x0 = max(0, top - 3 * room), max(0, left - 3 * room)
         around = np.s_[y0 : top + height + 3 * room, x0 : left + width + 3 * room]
@@ -113,11 +114,11 @@ def of_surroundings(planes: np.ndarray, mask: np.ndarray, scale: float = 1.0) ->
                 for plane in light
             ]
         )
-        inside = labels[near_box] == label
+        inside = pieces.labels[near_box] == label
         out[(slice(3), *near_box)] = np.where(
             inside, np.nan_to_num(filled), out[(slice(3), *near_box)]
         )
-        if count > MOST_PIECES or width * height > LARGEST:
+        if len(pieces.areas) >= MOST_PIECES or width * height > LARGEST:
             continue
         wide = np.clip(planes[(slice(None), *around)], -SAFE, SAFE)
         calm = np.stack(
@@ -135,7 +136,7 @@ def of_surroundings(planes: np.ndarray, mask: np.ndarray, scale: float = 1.0) ->
         if texture is not None:
             box = (slice(3), slice(top, top + height), slice(left, left + width))
             out[box] += np.where(
-                labels[top : top + height, left : left + width] == label, texture, 0
+                pieces.labels[top : top + height, left : left + width] == label, texture, 0
             )
     np.clip(out[:3], -BRIGHTEST, BRIGHTEST, out=out[:3])
     return Filling(out)

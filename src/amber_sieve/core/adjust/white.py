@@ -90,7 +90,7 @@ def _across(mired: float) -> np.ndarray:
 
 
 def white_of(temperature: float, tint: float = 0.0) -> np.ndarray:
-    """Chromaticity x, y (2,) of light that is so many mired warmer than D65, and lies so far
+    """Chromaticity x, y (2,) of light that is some mired warmer than D65, and lies some way
     towards magenta; both from 0.
     """
     mired = D65_MIRED + temperature
@@ -176,7 +176,7 @@ def steps(temperature: float = 0.0, tint: float = 0.0) -> list[Step]:
 
     Parameters
     ----------
-    temperature : mired; above 0 the picture is shown in light so much warmer, as by an amber filter
+    temperature : mired; above 0 the picture is shown in warmer light, as by an amber filter
         of that shift, below 0 it is freed of it.
     tint : thousandths in CIE 1960 u, v; above 0 towards magenta, below towards green.
     """

@@ -10,7 +10,7 @@ import numpy as np
 
 from ..colour.transfer import to_levels
 
-#: The picture is searched in a window of at most so many pixels round the two ends: more takes
+#: The picture is searched in a window of at most this many pixels round the two ends: more takes
 #: longer than a drag may.
 LARGEST = 1400
 #: Room round the two ends in that window, pixels: outlines swing out as far.

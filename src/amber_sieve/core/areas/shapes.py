@@ -84,7 +84,7 @@ def polygon(points: Points, shape: tuple[int, int]) -> np.ndarray:
 
 
 def ring_of(kind: str, points: np.ndarray, corners: int = 48) -> np.ndarray:
-    """The outline (N, 2) of a rectangle, or of an ellipse as so many corners, of its middle and the
+    """The outline (N, 2) of a rectangle, or of an ellipse as corners, of its middle and the
     ends of two half-axes, (3, 2).
 
     Example

@@ -65,7 +65,7 @@ def around(hue: np.ndarray, saturation: np.ndarray, luminance: np.ndarray) -> di
 
     The core holds the middle 96 per cent of the pixels and a margin; further clicks widen it.
     Luminance gets the widest
-    margin: it is what changes most over one surface (light scales all channels alike), and hue the
+    margin: it changes most over one surface (light scales all channels alike), and hue the
         smallest.
 
     Parameters

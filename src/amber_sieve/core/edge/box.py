@@ -27,7 +27,7 @@ def _holds(chunk: Any, some: Any) -> Any:
 
 @kernel
 def _find_ends(mask: np.ndarray, some: int, ends: np.ndarray) -> None:
-    """The first and the last pixel of every row (H, 2) with at least so much, of integers: the
+    """The first and the last pixel of every row (H, 2) with at least this value, of integers: the
     row's size and -1 where there is none.
     """
     for y in prange(mask.shape[0]):

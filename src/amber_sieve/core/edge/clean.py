@@ -1,4 +1,4 @@
-"""Clean source: chroma noise smoothed in what is measured, never in the picture."""
+"""Clean source: chroma noise smoothed in the measured picture, never in the picture."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ BLOCKY = 1.1
 PASSES_FOR_BLOCKS = 2
 #: Below this there is nothing to smooth.
 NO_NOISE = 2e-5
-#: Noise hardly ever moves a pixel by more than so many standard deviations.
+#: Noise hardly ever moves a pixel by more than this many standard deviations.
 LIMIT = 4.0
 #: Pixels that one pass looks at on every side: half of its 5 x 5 median.
 LOOKS_PER_PASS = ROUND
@@ -71,7 +71,7 @@ def cleaned(lab: np.ndarray, passes: int) -> np.ndarray:
     is untouched.
 
     A pixel that the median would change by more than the noise ever does stays: it is a strand or a
-        speck of another colour.
+    speck of another colour.
     """
     out = np.empty_like(lab)
     out[0] = lab[0]

@@ -6,8 +6,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-import cv2
 import numpy as np
+
+from ..components import labelled
 
 #: Masked, or not.
 HALF = 0.5
@@ -37,7 +38,7 @@ def restore_clicked_regions(
             turned = ((picked[part] >= HALF) == was) & ((mask[part] >= HALF) != was)
             if not turned[row - top, column - left]:
                 continue
-            labels = cv2.connectedComponents(turned.view(np.uint8), connectivity=8)[1]
+            labels = labelled(turned)
             out = mask.copy() if out is mask else out
             np.copyto(out[part], picked[part], where=labels == labels[row - top, column - left])
     return out

@@ -3,9 +3,9 @@
 A pixel on an outline is a mixture, in linear light, of the surface's colour F and the colour B
 behind it. Both are spread from where the mask is sure into the band round the outline by normalised
 convolution (H. Knutsson, C.-F. Westin, "Normalized and differential convolution", 1993), with wider
-ones where a narrow one finds nothing. The mask of a band pixel I is then the
-share of F that explains it best: clip((I - B)·(F - B) / |F - B|²). Where F and B are too alike to
-    tell, the mask stays.
+ones where a narrow one finds nothing. The mask of a band pixel I is then the share of F that
+explains it best: clip((I - B)·(F - B) / |F - B|²). Where F and B are too alike to tell, the mask
+stays.
 """
 
 from __future__ import annotations
@@ -31,7 +31,7 @@ SPREAD = 0.5
 CLEAR = 0.4
 #: The band goes this share of the reach into the surface: folds are not mixtures.
 INTO = 0.15
-#: But no further than so many full-resolution pixels.
+#: But no further than this many full-resolution pixels.
 DEEPEST = 3.0
 #: Shares below this are nothing, and above its complement all.
 REST = 0.04
@@ -45,7 +45,7 @@ LOOKS_PER_REACH = SPREAD * WIDER[-1] * (ENDS + 2 / CELLS_A_DEVIATION) + 1
 
 @dataclass(frozen=True)
 class EdgeMatte:
-    """Colours of the surface and of what lies behind, spread over a picture at a coarser scale.
+    """Colours of the surface and of the background, spread over a picture at a coarser scale.
 
     Attributes
     ----------
@@ -69,7 +69,7 @@ class EdgeMatte:
 
     @property
     def opposite(self) -> EdgeMatte:
-        """The same of what lies behind, for the mask turned round."""
+        """The same of the background, for the mask turned round."""
         return EdgeMatte(
             self.background,
             self.foreground,
@@ -342,9 +342,9 @@ def surface_colours(
     """The surface's own colour in every pixel of the band that holds some of it.
 
     A mixed pixel is I = m·F' + (1 - m)·B'. What the spread colours F and B do not explain, r, is
-    laid to both so that they change least in
-    sum of squares: F' = F + r·m / (m² + (1 - m)²); so what lies behind a faint pixel does not
-        colour its surface. Adjusted, it is m·A(F') + (1 - m)·B = I + m·(A(F') - F').
+    laid to both so that they change least in sum of squares: F' = F + r·m / (m² + (1 - m)²); so
+    what lies behind a faint pixel does not colour its surface. Adjusted, it is m·A(F') + (1 - m)·B
+    = I + m·(A(F') - F').
 
     Returns
     -------

@@ -41,11 +41,11 @@ REACHES = (2.0, 7.0, 24.0)
 INSIDE = 3.0
 #: What is left unexplained is averaged with this standard deviation, full-resolution pixels.
 SMOOTH = 22.0
-#: At a scale so many times coarser: nothing finer than the blur is lost.
+#: At a scale this many times coarser: nothing finer than the blur is lost.
 COARSE = 6
-#: Difference in what is left unexplained at which one candidate rules over another.
+#: Difference of residuals at which one candidate rules over another.
 RULES = 0.005
-#: A longer reach must explain so much more than the next shorter one: texture is explained by
+#: A longer reach must explain this much more than the next shorter one: texture is explained by
 #: anything that is long enough.
 LONGER = 0.014
 #: A pixel of which more than this was mixed anew lies in the band.

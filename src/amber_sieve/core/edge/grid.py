@@ -99,7 +99,7 @@ def coarser(
 def place_in(centre: float, before: int, cell: int, cells: int) -> tuple[int, int, np.float32]:
     """Between which two cells of a line a place lies, and how far from the first.
 
-    ``centre`` is in pixels of the part, a pixel's middle at a half; ``before`` so many pixels of
+    ``centre`` is in pixels of the part, a pixel's middle at a half; ``before`` pixels of
     the first cell lie before it.
     """
     place = min(max((centre + before) / cell - 0.5, 0.0), cells - 1.0)

@@ -8,6 +8,8 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from ..components import components_of, labelled
+
 #: A pixel belongs to an island when at least this much of it is masked.
 MEMBER = 0.1
 
@@ -24,28 +26,25 @@ class Island:
     box: tuple[int, int, int, int]
 
 
-def _pieces(mask: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    _, labels, stats, _ = cv2.connectedComponentsWithStats(
-        (mask >= MEMBER).astype(np.uint8), connectivity=8
-    )
-    return labels, stats
-
-
 def islands_of(mask: np.ndarray, most: int = 200) -> list[Island]:
     """The pieces of a mask, the largest first, at most ``most`` of them."""
-    labels, stats = _pieces(mask)
-    order = 1 + np.argsort(-stats[1:, cv2.CC_STAT_AREA], kind="stable")[:most]
+    pieces = components_of(mask >= MEMBER)
     found = []
-    for label in order:
-        left, top, width, height, area = (int(v) for v in stats[label])
-        inside = labels[top : top + height, left : left + width] == label
+    for label in pieces.largest(most):
+        left, top, width, height = (int(v) for v in pieces.boxes[label - 1])
+        inside = pieces.labels[top : top + height, left : left + width] == label
         # The deepest pixel: the place that stays on the island longest when the tolerance changes.
         deep = cv2.distanceTransform(
             np.pad(inside, 1).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3
         )[1:-1, 1:-1]
         row, column = np.unravel_index(int(deep.argmax()), deep.shape)
         found.append(
-            Island(left + float(column), top + float(row), area, (left, top, width, height))
+            Island(
+                left + float(column),
+                top + float(row),
+                int(pieces.areas[label - 1]),
+                (left, top, width, height),
+            )
         )
     return found
 
@@ -80,8 +79,8 @@ def without_islands(
     """
     if not out and not only:
         return mask
-    labels, stats = _pieces(mask)
-    keep = np.ones(len(stats), bool)
+    labels = labelled(mask >= MEMBER)
+    keep = np.ones(labels.max() + 1, bool)
     if only:
         keep[:] = False
         keep[list(_labels_at(labels, only))] = True

@@ -17,16 +17,16 @@ UNDER_HALF = float(np.nextafter(np.float32(HALF), np.float32(0)))
 #: A pixel with more than this is masked at all.
 ANYTHING = 1 / 255
 
-#: A piece longer than so many sides of a square of its most pixels is a strand, not a speck; so no
-#: piece has to be followed farther.
+#: A piece longer than this many sides of a square of its most pixels is a strand, not a speck; so
+#: no piece has to be followed farther.
 LONGEST = 4.0
 #: What is less than this is faint: it stays beside what is more. Of 0.15, 0.3 and 0.4, tried on the
 #: 18 outlines of the demo and on its noisy clip, 0.3 leaves the least beside the outlines (error
 #: 0.1320, 0.1314, 0.1315; strays on frame 46 of the clip 498, 26, 12 pixels).
 FAINT = 0.3
-#: A small piece is a strand when it is at least so many pixels long.
+#: A small piece is a strand when it is at least this many pixels long.
 STRAND = 6
-#: And its square on its length holds so many times its pixels.
+#: And its square on its length holds this many times its pixels.
 THIN = 3.0
 #: Rows whose distances are worked out at a time.
 NEAR_ROWS = 2048
@@ -66,7 +66,7 @@ def without_specks(
 
     Pieces that hold one of the ``spared`` places (x, y in pixels) stay, and so do strands within
     ``near`` pixels of a piece that is no
-    speck: whoever unmixes its outline will tell whether they belong to it. ``over``: the mask is
+    speck: unmixing its outline will tell whether they belong to it. ``over``: the mask is
         written over.
     """
     pieces = pieces_of(mask, ANYTHING, corners=True)

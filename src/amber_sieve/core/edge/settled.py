@@ -163,12 +163,12 @@ def _weights(
 @serial_kernel
 def _reached(held: np.ndarray, wide: float) -> np.ndarray:
     """The pixels (H, W) uint8 within a distance of those that are held, by the chamfer distance of
-    G. Borgefors, "Distance transformations in digital images" (1986): so many steps along and
+    G. Borgefors, "Distance transformations in digital images" (1986): steps along and
     across, and aslant.
     """
     straight, aslant = 0.955, 1.3693
     far, (height, width) = int(wide / straight), held.shape
-    reach = np.zeros(far + 1, np.int64)  # how many columns to each side, so many rows away
+    reach = np.zeros(far + 1, np.int64)  # columns to each side, by the rows away
     for down in range(far + 1):
         for across in range(1, far + 1):
             if aslant * min(down, across) + straight * abs(down - across) <= wide:

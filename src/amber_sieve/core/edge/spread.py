@@ -22,15 +22,15 @@ from .grid import Grid, between, coarser, grid_over, place_in
 WIDER = (1.0, 3.0, 9.0)
 #: Least weight that counts as having found something.
 FOUND = 2e-3
-#: A blur is worked at a scale at which its standard deviation is about so many pixels.
+#: A blur is worked at a scale at which its standard deviation is about this many pixels.
 CELLS_A_DEVIATION = 2.0
 #: It is never narrower than this, pixels of that scale.
 NARROWEST = 0.5
-#: A blur ends after so many standard deviations: what lies farther has less weight than counts as
+#: A blur ends after this many standard deviations: what lies farther has less weight than counts as
 #: having found something.
 ENDS = 3.0
 
-#: Of cells with so many pixels on a side every second row tells enough.
+#: Of cells with this many pixels on a side every second row tells enough.
 MANY = 6
 
 
@@ -95,7 +95,7 @@ def _gathered(
 ) -> None:
     """Weight and weighted colour (h, w, 4), by the useful cells of a grid over a box of some
     planes, of the pixels whose distance lies beyond one value. The distances are known in a part of
-    the box, so many rows ``down`` and columns ``across``; ``counts`` says whether what lies round
+    the box, its rows ``down`` and columns ``across``; ``counts`` says whether what lies round
     it counts.
     """
     rows, columns = out.shape[0], out.shape[1]
@@ -175,7 +175,7 @@ def _lay_under(
     that colours do not jump.
 
     ``left`` (h, w) says how much of every place is still open. The blur's cells are ``factor``
-    times coarser, so many places of the first lie ``above`` and ``beside``.
+    times coarser, with places of the first ``above`` and ``beside``.
     """
     rows, columns = known.shape
     for y in prange(rows):

@@ -134,7 +134,7 @@ def index_in(place: Any, last: Any) -> Any:
     integer.
 
     Comparing floats is not enough: with ``fastmath`` a NaN may pass any comparison, and would point
-        outside the table.
+    outside the table.
     """
     return np.uintp(min(max(np.int32(place), np.int32(0)), np.int32(last)))
 

@@ -44,7 +44,7 @@ SPAN = 9
 KNOWN = 0.9
 #: How many times more than noise a thing differs.
 APART = 1.5
-#: Of what lies beside an area so many per cent are taken to be still.
+#: Of what lies beside an area this many per cent are taken to be still.
 CALM_SHARE = 80
 #: Noise of codes that are whole numbers: 1 / sqrt(12), rounded.
 STEP_NOISE = 0.3

@@ -21,12 +21,12 @@ PLACES = 72
 NEAR = 0.12
 #: How far off a frame may say it lies, pixels.
 SHIFT = 3
-#: An outline is one when its edges are so many times stronger than what lies about as far off as
+#: An outline is one when its edges are this many times stronger than what lies about as far off as
 #: they may be shifted twice.
 STRONGER = 1.2
-#: Of what one frame says so much is believed: noise must not shake the area.
+#: Of what one frame says this much is believed: noise must not shake the area.
 BELIEVED = 0.15
-#: And no more than so many pixels.
+#: And no more than this many pixels.
 MOST = 0.3
 #: How fast it is learnt which places belong to the thing.
 LEARNS = 0.1

@@ -36,20 +36,20 @@ MOST_ROOM = 96
 FARNESS = 0.3
 #: The rim goes so far in, as a share of how large the thing is.
 RIM = 0.14
-#: And so many pixels out.
+#: And this many pixels out.
 BESIDE = 5
 #: What is painted on a thing slides past its outline by at most this share of it from frame to
 #: frame.
 SLIDES = 0.03
-#: The background moves at least so many pixels otherwise.
+#: The background moves at least this many pixels otherwise.
 LIKE = 0.3
 #: Less than this the rest of a picture does not move, pixels.
 LEAST_STEP = 0.1
 #: Share of its features that must fit.
 FITTING = 0.3
-#: Flow is found on frames reduced to about so many pixels.
+#: Flow is found on frames reduced to about this many pixels.
 FLOW_ON = 250_000
-#: Sides of those have at least so many pixels, and the shorter this share of the longer: OpenCV's
+#: Sides of those have at least this many pixels, and the shorter this share of the longer: OpenCV's
 #: flow ends the process on thin strips of fewer.
 LEAST_SIDE, NARROWEST = 32, 24
 #: Features that a motion needs.
@@ -97,7 +97,7 @@ class FollowedThing:
     levels : (h, w) uint8, its surroundings.
     inside, rim, around : (h, w) uint8, above 0 where it is, along its outline, and beside it.
     corner : x, y of the surroundings in the frame.
-    box : left, top, right, bottom of what is inside, in the surroundings.
+    box : left, top, right, bottom of the inside, in the surroundings.
     """
 
     levels: np.ndarray

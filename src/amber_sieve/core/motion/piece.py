@@ -17,6 +17,7 @@ import numpy as np
 
 from ...names import Moves
 from ..colour.oklab import to_oklab
+from ..components import components_of
 from .movement import moved_by
 
 #: How far round where it should be a piece is looked for, radii of the thing.
@@ -25,9 +26,9 @@ ROOM = 1.35
 FARTHER = 0.5
 #: And how far at most.
 FARTHEST = 4.0
-#: A piece in the area must fill so much of it.
+#: A piece in the area must fill this much of it.
 FILLS = 0.3
-#: Next to the area so much may be masked at most.
+#: Next to the area this much may be masked at most.
 LEAKS = 0.3
 #: Next to it is from and up to these shares of its size.
 NEXT_TO = (0.12, 0.4)
@@ -46,7 +47,7 @@ AGAIN = 3
 FEWEST = 12
 #: Side of the square that closes the gaps that noise makes, pixels.
 CLOSED = 5
-#: Of a new size so much is believed at once: noise must not shake the area.
+#: Of a new size this much is believed at once: noise must not shake the area.
 BELIEVED = 0.3
 #: From this ratio of its longer to its shorter side on, a piece says how it has turned.
 LONG = 1.25
@@ -134,10 +135,10 @@ def piece_near(mask: np.ndarray, middle: np.ndarray, room: float) -> Piece | Non
         -1,
     )
     closed = cv2.morphologyEx(part * disc, cv2.MORPH_CLOSE, np.ones((CLOSED, CLOSED), np.uint8))
-    count, labels, stats, _ = cv2.connectedComponentsWithStats(closed)
-    if count < 2:
+    pieces = components_of(closed)
+    if not len(pieces.areas):
         return None
-    one = (labels == 1 + int(stats[1:, cv2.CC_STAT_AREA].argmax())).astype(np.uint8)
+    one = (pieces.labels == pieces.largest(1)[0]).astype(np.uint8)
     outline, _ = cv2.findContours(one, cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)
     cv2.drawContours(one, outline, -1, 1, -1)  # its holes are its own
     moments = cv2.moments(one, True)
@@ -202,7 +203,7 @@ class PieceFollower:
             _fullness(self.first) >= FULL or _likeness(self.first, inside) >= ALIKE
         )
         self._last, self._step, self._turn = self.first, np.zeros(2), 0.0
-        #: For so many frames it has not been seen whole.
+        #: For this many frames it has not been seen whole.
         self.away = 0
 
     def to(self, mask: np.ndarray) -> Piece | None:

@@ -10,13 +10,15 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from ..components import components_of
+
 #: Groups of colours: about twice as many as surfaces are offered.
 GROUPS = 24
 #: Pixels that they are learnt from: more change nothing that is seen.
 LEARNT_FROM = 20_000
 #: Rounds of the grouping at most.
 ROUNDS = 40
-#: It may be stopped between so many parts of these.
+#: It may be stopped between this many parts of these.
 PARTS = 2
 #: Starts of the grouping.
 STARTS = 1
@@ -24,9 +26,9 @@ STARTS = 1
 LIGHTNESS = 0.35
 #: Least lightness that these are divided by.
 DARKEST = 0.05
-#: Noise is smoothed over so many pixels before colours are grouped.
+#: Noise is smoothed over this many pixels before colours are grouped.
 SMOOTHED = 7
-#: And by so much of Oklab.
+#: And by this much of Oklab.
 SMOOTHED_BY = 0.05
 
 
@@ -47,8 +49,8 @@ class ColourGroups:
     chroma: np.ndarray
 
     def pieces(self, inside: np.ndarray | None, most: int) -> Iterator[np.ndarray]:
-        """The largest pieces, (H, W) bool, so many of each group, a pixel in from its border; only
-        ``inside``, where that is given.
+        """Return the largest pieces, (H, W) bool, some of each group, a pixel in from its border;
+        only ``inside``, where that is given.
         """
         for group in range(self.count):
             own = self.numbers == group
@@ -56,9 +58,9 @@ class ColourGroups:
                 (own if inside is None else own & inside).astype(np.uint8),
                 np.ones((3, 3), np.uint8),
             )
-            count, labels, stats, _ = cv2.connectedComponentsWithStats(inner)
-            for label in 1 + np.argsort(-stats[1:, cv2.CC_STAT_AREA])[:most] if count > 1 else ():
-                yield labels == label
+            found = components_of(inner)
+            for label in found.largest(most):
+                yield found.labels == label
 
 
 def grouped(lab: np.ndarray, step: Callable[[], None] = lambda: None) -> ColourGroups:

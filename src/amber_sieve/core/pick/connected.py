@@ -7,12 +7,13 @@ from collections.abc import Sequence
 import cv2
 import numpy as np
 
+from ..components import labelled
 from ..disjoint import find_root
 from ..jit.parallel import kernel, prange, serial_kernel
 
 #: A pixel belongs to a piece when at least this much of it is masked.
 MEMBER = np.float32(1 / 255)
-#: The measured distance of a pixel beside a piece is 1; so much slack absorbs the error of
+#: The measured distance of a pixel beside a piece is 1; this much slack absorbs the error of
 #: measuring.
 SLACK = 0.45
 
@@ -90,13 +91,11 @@ def connected_only(
         )
         # Once pieces are wider by a pixel, corners that touch are joined through those beside them,
         # and no others are.
-        count, labels = cv2.connectedComponents(
-            (distance <= most / 2).view(np.uint8), connectivity=4 if most >= 2 else 8
-        )
-        group_of = np.arange(count, dtype=np.int32)
+        labels = labelled(distance <= most / 2, corners=bool(most < 2))
+        group_of = np.arange(labels.max() + 1, dtype=np.int32)
         _join(labels, distance, most, group_of)
     else:
-        count, labels = cv2.connectedComponents((mask >= MEMBER).view(np.uint8), connectivity=8)
-        group_of = np.arange(count, dtype=np.int32)
+        labels = labelled(mask >= MEMBER)
+        group_of = np.arange(labels.max() + 1, dtype=np.int32)
     _only(mask, labels, np.isin(group_of, [group_of[labels[place]] for place in at]), out)
     return out

@@ -28,7 +28,7 @@ WEIGHTS = (0.6, 1.0, 1.6)
 HELD = 0.97
 #: Tolerances lie so far into the gap between kept and dropped pixels.
 INTO = 0.35
-#: Falloffs take so much of that gap.
+#: Falloffs take this much of that gap.
 SOFT = 0.3
 #: Least tolerance that is set, hundredths of Oklab.
 LEAST = 0.5

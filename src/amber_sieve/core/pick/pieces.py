@@ -14,6 +14,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from ..components import labelled
 from ..falloff import STEEPEST
 
 #: A pixel with more than this is masked.
@@ -68,12 +69,6 @@ def deepest(where: np.ndarray) -> tuple[int, int, float]:
     return int(column), int(row), float(inside[row, column])
 
 
-def labelled(where: np.ndarray) -> np.ndarray:
-    """The pieces (4-neighbours) of a region (H, W) bool, numbered from 1, int32."""
-    labels: np.ndarray = cv2.connectedComponents(where.astype(np.uint8), connectivity=4)[1]
-    return labels
-
-
 def window_at(x: float, y: float) -> tuple[range, range]:
     """Rows and columns in which a piece at a place may begin; they may lie outside the picture."""
     column, row = int(x), int(y)
@@ -103,7 +98,7 @@ def piece_at(reaching: Reaching, domain: np.ndarray) -> np.ndarray:
     over the falloff.
     """
     whole = reaching.tolerance + reaching.falloff
-    labels = labelled((reaching.distance <= whole) & domain)
+    labels = labelled((reaching.distance <= whole) & domain, corners=False)
     inside = held_by(labels, labels_at(labels, *reaching.place))
     slope = np.float32(1 / max(reaching.falloff, 1 / STEEPEST))
     return np.where(

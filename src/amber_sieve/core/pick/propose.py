@@ -13,8 +13,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..components import labelled
 from .growing import flood_thresholds
-from .pieces import labelled, labels_at, window_at
+from .pieces import labels_at, window_at
 
 #: Least tolerance looked at, hundredths of Oklab.
 LOWEST = 1.5
@@ -22,9 +23,9 @@ LOWEST = 1.5
 HIGHEST = 8.0
 #: Steps between them.
 STEP = 0.5
-#: Growth of a piece is measured so many steps to either side.
+#: Growth of a piece is measured this many steps to either side.
 EITHER_SIDE = 2
-#: Pixels newly taken elsewhere may be so many for each one taken at the click.
+#: Pixels newly taken elsewhere may be this many for each one taken at the click.
 ELSEWHERE = 1.0
 #: And those of them in pieces too small to be told from noise this many.
 SPECKLED = 0.3
@@ -155,7 +156,7 @@ def propose_keep(
 
 def _specks(taken: np.ndarray) -> int:
     """Return how many pixels of a region lie in pieces too small to be told from noise."""
-    sizes = np.bincount(labelled(taken).ravel())[1:]
+    sizes = np.bincount(labelled(taken, corners=False).ravel())[1:]
     return int(sizes[sizes < SMALLEST].sum())
 
 
@@ -165,7 +166,7 @@ def _takes_what_was_kept(
     """Return whether a drop on a piece of the mask in which nothing was kept would take too much of
     those in which something was.
     """
-    labels = labelled(masked)
+    labels = labelled(masked, corners=False)
     own = {label for at in kept for label in labels_at(labels, *at)}
     if not own or own & set(labels_at(labels, *place)):
         return False

@@ -2,9 +2,8 @@
 Ours.
 
 Colours are grouped, however they are lit. The deepest places of the largest pieces of each group
-are clicked; of the masks that gives, one after another is
-chosen that covers most of what none like it covers, where rare colours count more: a flower is as
-    much a surface as the wall behind it.
+are clicked; of the masks that gives, one after another is chosen that covers most of what none like
+it covers, where rare colours count more: a flower is as much a surface as the wall behind it.
 """
 
 from __future__ import annotations
@@ -29,9 +28,9 @@ DEEP = 3.0
 HALF = 2
 #: Masks of less than this share of the picture are no surface.
 SMALLEST = 0.0015
-#: Nor is one that overlaps another by so much of both.
+#: Nor is one that overlaps another by this much of both.
 ALIKE = 0.6
-#: Masks are compared, and tolerances found, on every so many-th pixel.
+#: Masks are compared, and tolerances found, on every n-th pixel.
 THIN = 2
 #: Colours count by their share of the picture to this power, so that rare ones are found.
 RARE = -0.5

@@ -31,7 +31,7 @@ SMALLEST = 1e-5
 WIDEST = 60.0
 #: In steps of this ratio (a logarithm).
 RATIO = 0.04
-#: Growth is least among so many steps to either side.
+#: Growth is least among this many steps to either side.
 NEARBY = 4
 #: And less than this for all of the reach.
 STILL = 0.2

@@ -8,8 +8,9 @@ import numpy as np
 from ..colour.oklab import from_oklab, to_oklab
 from .samples import SampleParams, distance_to
 
-#: At most so many tones stand for one place; one for each 0.02 of Oklab they are spread over, which
-#: is one just noticeable difference (CSS Color 4). The others were chosen by trial on the yard.
+#: At most this many tones stand for one place; one for each 0.02 of Oklab they are spread over,
+#: which is one just noticeable difference (CSS Color 4). The others were chosen by trial on the
+#: yard.
 MOST = 6
 #: So many pixels are looked at.
 TONES_FROM = 6000

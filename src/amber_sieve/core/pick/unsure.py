@@ -2,7 +2,7 @@
 most. Ours.
 
 Four kinds of places are looked at: pieces of the mask in which nothing was kept, which may be
-strays; gaps and bays in what was clicked, which may be folds and highlights that the tolerance
+strays; gaps and bays in the clicked place, which may be folds and highlights that the tolerance
 missed, the likelier the nearer their colour is; what touches the mask and has its colour in another
 light, which may be the same thing in sun or in shade; and, less likely, what lies just within the
 tolerance. The deepest place of the largest pieces wins, by its depth and that likelihood.
@@ -15,6 +15,7 @@ from collections.abc import Callable, Iterator, Sequence
 import cv2
 import numpy as np
 
+from ..components import components_of, labelled
 from .colour_groups import ColourGroups
 from .pieces import depths
 
@@ -28,18 +29,18 @@ WITHIN_LIKELY = 0.1
 RELIT = 1.5
 #: Distance of a/L and b/L over which that falls to its e-th part.
 RELIT_FALLS = 0.04
-#: Farther than so many times that nothing is looked at.
+#: Farther than this many times that nothing is looked at.
 RELIT_FARTHEST = 5.0
 #: Least share of the round of such a piece that is masked.
 TOUCHES = 0.2
 #: A mask is touched from this share of the picture's longer side away, over the soft edge of a
-#: shadow; and from at least so many pixels.
+#: shadow; and from at least this many pixels.
 TOUCHED_FROM, LEAST_TOUCHED = 1 / 75, 2
 #: Half the side of the square in which the a/L and b/L of a click are looked at, pixels.
 AROUND = 2
 #: Gaps are closed over this share of the root of the piece's size.
 CLOSED = 0.2
-#: And over at least so many pixels.
+#: And over at least this many pixels.
 LEAST_CLOSED = 3
 #: Deviation of colour round a place, hundredths of Oklab, over which its worth falls to its e-th
 #: part: a mix of two colours says little.
@@ -79,15 +80,13 @@ def _best_of(piece: np.ndarray, even: np.ndarray) -> tuple[int, int, float]:
 
 def _largest(region: np.ndarray) -> Iterator[np.ndarray]:
     """The largest pieces of a region (H, W) bool."""
-    count, labels, stats, _ = cv2.connectedComponentsWithStats(
-        region.astype(np.uint8), connectivity=4
-    )
-    for label in 1 + np.argsort(-stats[1:, cv2.CC_STAT_AREA])[:PIECES] if count > 1 else ():
-        yield labels == label
+    pieces = components_of(region, corners=False)
+    for label in pieces.largest(PIECES):
+        yield pieces.labels == label
 
 
 def _wider(where: np.ndarray, by: int) -> np.ndarray:
-    """A region (H, W) bool with so many pixels more all round."""
+    """Grow a region (H, W) bool by some pixels all round."""
     out: np.ndarray = (
         cv2.dilate(where.astype(np.uint8), np.ones((2 * by + 1, 2 * by + 1), np.uint8)) > 0
     )
@@ -95,7 +94,7 @@ def _wider(where: np.ndarray, by: int) -> np.ndarray:
 
 
 def _closed(region: np.ndarray, reach: int) -> np.ndarray:
-    """A region (H, W) bool with all that no disc of so many pixels reaches without meeting it; by
+    """Close a region (H, W) bool: fill all that no disc of a radius reaches without meeting it; by
     distances, since a disc takes long.
     """
     around = np.pad(region, reach + 1)
@@ -165,7 +164,7 @@ def most_uncertain_pixel(
         now and then, and may raise to stop.
     """
     height, width = masked.shape
-    _, labels = cv2.connectedComponents(masked.astype(np.uint8), connectivity=8)
+    labels = labelled(masked)
     own = {int(labels[min(y, height - 1), min(x, width - 1)]) for x, y in kept} - {0}
     main = np.isin(labels, list(own)) if own else masked
     reach = max(LEAST_CLOSED, int(CLOSED * np.sqrt(max(int(main.sum()), 1))))

@@ -42,10 +42,10 @@ ICONS = {
 GRAB = 9.0
 #: Screen pixels within which a point snaps.
 SNAP = 8.0
-#: Dragged with the button down, the edge outline gets a corner each time it has gone so many screen
-#: pixels.
+#: Dragged with the button down, the edge outline gets a corner each time it has gone this many
+#: screen pixels.
 LEG = 50.0
-#: Points are kept within so many pixels of the picture's corner.
+#: Points are kept within this many pixels of the picture's corner.
 FARTHEST = 1e6
 
 

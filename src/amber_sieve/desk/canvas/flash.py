@@ -13,8 +13,8 @@ from .viewport import Viewport
 #: Colours of what was added and removed, 0xRRGGBB: no pair of working eyes confuses them, and both
 #: are far from grey.
 ADDED, REMOVED = 0x2E9BFF, 0xFF7A1A
-#: What was removed is striped with black besides, in stripes of so many pixels, so that it shows on
-#: orange too.
+#: What was removed is striped with black besides, in stripes of this many pixels, so that it shows
+#: on orange too.
 STRIPES = 8
 
 

@@ -36,7 +36,7 @@ class KeyCursor:
         self.holds = False
 
     def toggle(self) -> None:
-        """Put it into the middle of what is seen, or take it away."""
+        """Put it into the middle of the visible part, or take it away."""
         self._let_go()
         self._go_to(None if self.at is not None else QPointF(self._viewport.centre))
 

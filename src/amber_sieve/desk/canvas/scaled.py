@@ -16,7 +16,7 @@ from ..widgets.drawing import image_of
 
 #: Top, left, bottom, right of each.
 Boxes = list[tuple[int, int, int, int]]
-#: From so many screen pixels to a pixel on, pixels are shown as squares.
+#: From this many screen pixels to a pixel on, pixels are shown as squares.
 SMOOTH_TO = 2.0
 
 
@@ -25,7 +25,7 @@ class Scaled:
     when something of that is another.
 
     Painted from this, an image is only copied: the painter's own scaling would take several times
-        as long, at every paint.
+    as long, at every paint.
     """
 
     def __init__(self) -> None:
@@ -104,7 +104,7 @@ class Scaled:
         return self._pixels[y0:y1, x0:x1]
 
     def _scale_all(self, size: tuple[int, int]) -> None:
-        """Scale all that is seen of the pixels, to so many rows and columns."""
+        """Scale all pixels that are seen to a number of rows and columns."""
         seen = self._seen
         count = size[0] * size[1] * seen.itemsize
         if (

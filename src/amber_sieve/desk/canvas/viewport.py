@@ -14,9 +14,10 @@ LARGEST = 32.0
 SMALLEST = 0.01
 #: From this zoom on the pixel grid is drawn.
 GRID_FROM = 8.0
-#: Up to so many reduced pixels the whole picture is rendered, so that panning needs no new render.
+#: Up to this many reduced pixels the whole picture is rendered, so that panning needs no new
+#: render.
 WHOLE = 2_200_000
-#: Parts of a picture are rendered in steps of so many reduced pixels, so that a little panning
+#: Parts of a picture are rendered in steps of this many reduced pixels, so that a little panning
 #: needs no new render.
 GRAIN = 256
 #: Pixels round what is seen that are worked on with it, so that its rim comes out as all else.

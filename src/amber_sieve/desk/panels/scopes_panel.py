@@ -1,4 +1,4 @@
-"""Waveform, parade, vectorscope and histogram of what is seen, live."""
+"""Waveform, parade, vectorscope and histogram of the visible part, live."""
 
 from __future__ import annotations
 

@@ -148,7 +148,7 @@ class StartView(QWidget):
 
     def hideEvent(self, event: QHideEvent | None) -> None:
         super().hideEvent(event)
-        # large pictures would go on being read beside what was opened
+        # large pictures would go on being read beside the opened file
         self._workers.recents.forget()
 
     def _list(self) -> None:

@@ -77,7 +77,7 @@ class BandEditor(QWidget):
 
     @property
     def held(self) -> bool:
-        """Return whether it is what a hand is at."""
+        """Return whether the hand is at it."""
         return self._held is not None or self.hasFocus()
 
     def show_band(self, band: Band) -> None:

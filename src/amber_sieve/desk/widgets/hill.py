@@ -1,4 +1,4 @@
-"""How much each value of a number would take, as a quiet hill behind its track."""
+"""A quiet hill behind the track of a number: the share that each value would take."""
 
 from __future__ import annotations
 

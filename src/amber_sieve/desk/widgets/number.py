@@ -165,7 +165,7 @@ class Number(QDoubleSpinBox):
             self._tell()
 
     def set(self, value: float) -> None:
-        """Change the value as a person would; bounded, and told to whoever listens."""
+        """Change the value as a person would: bounded, with signals."""
         if not math.isfinite(value):
             return
         value = round(min(max(value, self.low), self.high), 6)

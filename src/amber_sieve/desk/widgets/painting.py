@@ -1,7 +1,7 @@
 """Painters that end when what they draw is drawn, whatever goes wrong.
 
 One that an error leaves alive goes on painting something that is shown already, or gone: Qt ends
-    the program.
+the program.
 """
 
 from __future__ import annotations

@@ -10,7 +10,7 @@ from .window import Window
 
 
 def open_window(workspace: Workspace) -> Window:
-    """A window on what is open."""
+    """A window on the open picture."""
     window = Window(workspace)
     window.take_menus(Menus(window, window.top.menus, TABLE))
     remote = workspace.control_surfaces

@@ -31,8 +31,8 @@ from .decoded import UNSPECIFIED, converted, matrix_of, plane_of, range_of, samp
 translate = translator("footage")
 
 
-#: What is laid over a frame begins at multiples of so many pixels and has as many to spare, so that
-#: chroma falls as in a whole one.
+#: What is laid over a frame begins at multiples of this many pixels and has as many to spare, so
+#: that chroma falls as in a whole one.
 BLOCK = 16
 #: Samples of plain sound a second.
 PLAIN_RATE = 48_000

@@ -1,7 +1,7 @@
 """Pictures: read into light, written from it.
 
 What reads and writes them is loaded when it is first asked for: its libraries are large, and the
-    window is painted before.
+window is painted before.
 """
 
 from __future__ import annotations

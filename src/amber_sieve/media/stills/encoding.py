@@ -74,7 +74,7 @@ def _room(path: pathlib.Path, size: int) -> Iterator[None]:
 
 
 def _refuse_more_than_allowed(size: int) -> None:
-    """Raise OSError when so many bytes are not fewer than the largest file this process may write
+    """Raise OSError when a number of bytes reaches the largest file this process may write
     (setrlimit(2), RLIMIT_FSIZE).
     """
     most = resource.getrlimit(resource.RLIMIT_FSIZE)[0]

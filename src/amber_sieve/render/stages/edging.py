@@ -80,7 +80,7 @@ class Working:
         return self.mask is self.owned
 
     def become(self, mask: np.ndarray) -> None:
-        """Go on with another mask, which whoever made it has let go of, or with the same."""
+        """Go on with another mask, which nothing else holds, or with the same."""
         if mask is not self.mask:
             self.mask = self.owned = mask
 

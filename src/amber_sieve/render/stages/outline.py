@@ -19,7 +19,7 @@ from .stage import WHOLE
 translate = translator("stages")
 
 
-#: A Gaussian is cut off at so many standard deviations (`core.edge.feather.blurred`).
+#: A Gaussian is cut off at this many standard deviations (`core.edge.feather.blurred`).
 DEVIATIONS = 4
 #: Share of a picture under which a piece or hole is a speck: found by search with a clicking robot,
 #: see docs/formulas.md.
@@ -31,7 +31,7 @@ def small_pieces(frame: Frame) -> int:
     return round(SMALL * frame.width * frame.height / frame.scale**2)
 
 
-#: While something is dragged, a piece that reaches farther out of what is seen, full-resolution
+#: While something is dragged, a piece that reaches farther out of the visible part, full-resolution
 #: pixels, is taken as it is cut off there.
 NEAR_DRAGGED = 96.0
 

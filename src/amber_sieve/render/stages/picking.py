@@ -68,7 +68,7 @@ class AreasStage(Stage):
     """
 
     name = "areas"
-    #: A Gaussian is cut off at so many standard deviations (`core.edge.feather.blurred`).
+    #: A Gaussian is cut off at this many standard deviations (`core.edge.feather.blurred`).
     DEVIATIONS = 4
 
     def idle(self, sieve: Sieve) -> bool:

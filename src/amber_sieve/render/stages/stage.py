@@ -1,4 +1,4 @@
-"""A stage of a sieve describes itself, once; whoever must know all stages goes through the list of
+"""A stage of a sieve describes itself, once; questions about all stages are loops over the list of
 them (`every.py`).
 """
 

@@ -28,7 +28,7 @@ from .stage import WHOLE
 translate = translator("stages")
 
 
-#: Pieces of at most so many full-resolution pixels that Follow leaves by themselves are noise,
+#: Pieces of at most this many full-resolution pixels that Follow leaves by themselves are noise,
 #: where specks go at all.
 CRUMBS = 16.0
 #: So far round a clicked place the picked mask stands where Follow would turn it round,

@@ -1,4 +1,4 @@
-"""Work that whoever asks for it waits for, while the window goes on painting."""
+"""Run work in a thread; the caller waits while the window keeps painting."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ T = TypeVar("T")
 
 
 class _Bell(QObject):
-    """Rings in the thread that made it, whoever pulls it."""
+    """Rings in the thread that made it, from any thread."""
 
     rings = pyqtSignal()
 

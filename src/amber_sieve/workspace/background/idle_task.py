@@ -1,4 +1,4 @@
-"""Work that nobody waits for: tolerance curves, the next click, frames ahead."""
+"""Idle work: tolerance curves, the next click, frames ahead."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ Compute = Callable[[Progress], Any]
 class IdleTask(QObject):
     """Computes a value once its key has stood for a while; gives it up when another is wanted."""
 
-    #: The value; None where a file could not be read, which whoever shows it says.
+    #: The value; None where a file could not be read: the view of it says so.
     found = pyqtSignal(object)
     _ended = pyqtSignal(object, object)
 

@@ -145,7 +145,7 @@ class JobRunner(QObject):
     def run_quietly(
         self, title: str, work: Callable[[Progress], Any], then: Callable[[Any], None]
     ) -> bool:
-        """Start work that nobody waits for; False when such work is running already."""
+        """Start quiet work; return False when quiet work is running already."""
         if self.quiet is not None:
             return False
         self.quiet = self._started(title, work, then, quiet=True)

@@ -16,11 +16,11 @@ from ...threads import Threads
 from .guard import told
 from .memory import GivesBack, give_back
 
-#: After so many milliseconds without anything to do, what renders have freed is given back.
+#: After this many milliseconds without anything to do, what renders have freed is given back.
 QUIET = 2000
-#: Seconds for which a request goes on although a newer one about the same waits: whoever drags sees
-#: every picture that takes no longer; what takes longer is seen when the hand rests, and not after
-#: all that came before.
+#: Seconds for which a request goes on although a newer one about the same waits: a hand that drags
+#: sees every picture that takes no longer; what takes longer is seen when the hand rests, and not
+#: after all that came before.
 SEEN_TO_ITS_END = 2.0
 
 
@@ -35,7 +35,7 @@ class LatestOnlyWorker(QObject):
     rested = pyqtSignal()
 
     def __init__(self, name: str, large: bool = False, last: bool = False) -> None:
-        """``large``: what it makes takes so much memory that it is given back to the system when
+        """``large``: its results take much memory, which is given back to the system when
         nothing is being done. ``last``: nobody waits for it, see `Threads`.
         """
         super().__init__()

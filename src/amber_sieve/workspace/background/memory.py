@@ -24,7 +24,7 @@ LEAST_PLAYING = 0.25
 ARENA_MAX = -8
 #: How many are enough: threads here ask rarely, for much.
 ARENAS = 1
-#: Freed bytes that may lie ready for what is asked for next.
+#: Freed bytes that may lie ready for the next request.
 READY = 150_000_000
 #: Seconds between two times that more is given back.
 BETWEEN = 0.5

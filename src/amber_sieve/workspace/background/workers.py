@@ -44,7 +44,7 @@ class Workers(QObject):
         self.readouts, self.promises = LatestOnlyWorker("readout"), LatestOnlyWorker("promise")
         #: What a click would give, before it is made.
         self.aheads = LatestOnlyWorker("look ahead")
-        #: Surfaces of what was opened, which nobody waits for.
+        #: Surfaces of the opened file, which nobody waits for.
         self.surfaces = LatestOnlyWorker("surfaces", last=True)
         #: The next click, which nobody waits for either.
         self.offers = LatestOnlyWorker("offers", last=True)

@@ -2,7 +2,7 @@
 they come too late.
 
 Where none has come in time for a while, the clock waits for each: footage that cannot be decoded at
-    its rate plays slower, frame by frame.
+its rate plays slower, frame by frame.
 """
 
 from __future__ import annotations
@@ -104,7 +104,7 @@ class Playback(QObject):
         )
 
     def opener(self) -> Callable[[], Source]:
-        """Opens the clip that is shown once more, for a thread of its own."""
+        """Open the clip again, for another thread."""
         opened, project = self._work.opened, self._work.project
         assert opened is not None
         about = opened.source.about
@@ -163,7 +163,7 @@ class Playback(QObject):
             )
 
     def stop(self) -> None:
-        """Stop at the frame that is shown; it is then made as carefully as ever."""
+        """Stop at the frame that is shown; it is rendered finely then."""
         player, self._player = self._player, None
         if player is None:
             return

@@ -24,7 +24,7 @@ from .playback import Playback
 
 #: Milliseconds of quiet before it begins, and seconds between looks whether it is quiet still.
 QUIET, LOOKS = 1500, 0.1
-#: After so many frames it is known whether they are slow to decode.
+#: After this many frames it is known whether they are slow to decode.
 KNOWN = 8
 
 

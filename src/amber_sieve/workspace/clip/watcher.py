@@ -17,7 +17,7 @@ from ...threads import Threads
 
 #: Frames, at least, after which what was found is shown.
 SHOWN_EVERY = 8
-#: Every so many-th frame is looked at first, so that breaks show early.
+#: Every n-th frame is looked at first, so that breaks show early.
 FIRST_EVERY = 16
 #: Seconds that a frame is waited for at the end.
 CLOSING = 5.0

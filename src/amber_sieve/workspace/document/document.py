@@ -98,7 +98,7 @@ class Document(QObject):
             self._recovery.forget()
 
     def fell(self, times: int) -> None:
-        """This work was open so many times when the program ended in a way it should not have."""
+        """Note how many times the program crashed with this work open."""
         self._recovery.falls = times
 
     def edit(self, change: Callable[[Project], Project], what: str, group: str = "") -> None:

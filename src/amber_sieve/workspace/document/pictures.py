@@ -362,7 +362,7 @@ class Pictures(QObject):
         self.thumbnails.end()
 
     def retire(self) -> None:
-        """Close the files, now that nobody reads from them any more."""
+        """Close the files; their last readers have ended."""
         for entry in self._tray.entries:
             if entry.opened:
                 entry.opened.retire()

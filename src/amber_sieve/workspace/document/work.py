@@ -44,7 +44,7 @@ class Work(QObject):
         super().__init__()
         self.speech = speech
         self._workers = workers
-        #: Something is being dragged: what is shown may be made in a hurry until it rests.
+        #: Something is being dragged: previews may be coarse until it rests.
         self.dragging = False
         self.tray = Tray(Entry(self.fresh_document()))
 
@@ -162,7 +162,7 @@ class Work(QObject):
         self.edit_sieve(lambda sieve: edits.with_field(sieve, path, value), what, group)
 
     def end_drag(self) -> None:
-        """A drag has ended: the next edit is a step of its own, and what was shown in a hurry is
+        """A drag has ended: the next edit is a step of its own, and the coarse preview is
         shown as it is.
         """
         self.history.close_group()
@@ -192,7 +192,7 @@ class Work(QObject):
         self.document.select(sieve_id)
 
     def show_frame(self, number: int) -> None:
-        """Another frame is shown from now on; whoever plays or goes to it says so before."""
+        """Another frame is shown from now on; its caller has changed the number."""
         self.tray.current.number = number
         self.frame_changed.emit()
 

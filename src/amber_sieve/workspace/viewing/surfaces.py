@@ -1,5 +1,5 @@
-"""The main surfaces of what is open, found while nobody waits for anything, to be clicked without
-aiming.
+"""The main surfaces of the open picture, found while nobody waits for anything, to be clicked
+without aiming.
 """
 
 from __future__ import annotations

@@ -123,7 +123,7 @@ class Viewing(QObject):
         self._preferences.change(screen_profile=str(path) if path else "")
 
     def count_view(self, on: bool) -> None:
-        """Count colours over what is seen, or over the whole picture."""
+        """Count colours over the visible part, or over the whole picture."""
         self.counts_view = on
         self.ask()
 
@@ -251,8 +251,8 @@ class Viewing(QObject):
             )
 
     def picture_of(self, name: str, longest: int, then: Callable[[np.ndarray], None]) -> None:
-        """A view of the whole picture at most so many pixels wide and high, as screen pixels (H, W)
-        uint32 or levels of grey uint8, for ``then``.
+        """A view of the whole picture at most ``side`` pixels wide and high, as screen pixels (H,
+        W) uint32 or levels of grey uint8, for ``then``.
         """
 
         def question(seen: Seen) -> np.ndarray:
@@ -273,7 +273,7 @@ class Viewing(QObject):
     def ask_about_last(
         self, question: Callable[[Rendered], Any], then: Callable[[Any], None]
     ) -> bool:
-        """Ask something of what is shown, in a thread; ``then`` gets the answer here. False where
+        """Ask something of the view, in a thread; ``then`` gets the answer here. False where
         nothing is shown yet.
         """
         last = self.last
