@@ -51,7 +51,7 @@ class ClicksTest(WindowCase):
         self.assertTrue(self.canvas.answer.isVisible())
         self.assertIsNotNone(self.canvas.panes[0]._flash)
         self.assertTrue(self.canvas.panes[0].grab().toImage().width())
-        self.canvas._end_flash()
+        self.canvas._flash(None)
         self.assertIsNone(self.canvas.panes[0]._flash)
         self.click(1690, 1042, CTRL)  # on the pot, not on its rim
         self.assertLess(flashed[-1].change.min(), -0.9)
@@ -251,7 +251,10 @@ class ClicksTest(WindowCase):
             ask = mock.patch.object(
                 one,
                 "ask",
-                side_effect=lambda work, name=name, ask=one.ask: (asked.append(name), ask(work)),
+                side_effect=lambda work, about=None, name=name, ask=one.ask: (
+                    asked.append(name),
+                    ask(work, about),
+                ),
             )
             self.enterContext(ask)
         self.workspace.preferences.change(

@@ -378,7 +378,8 @@ class TrayTest(WindowCase):
         self.open_all()
         self.click(140, 200)
         self.settle()
-        self.wait(lambda: self.workspace.foretold._of != ())
+        told = self.workspace.foretold._task
+        self.wait(lambda: told.idle and told.key)
         current = self.workspace.tray.current
         others = [entry for entry in self.workspace.tray.entries if entry is not current]
         held = weakref.ref(current.opened)

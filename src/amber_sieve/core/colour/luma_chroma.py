@@ -208,8 +208,8 @@ def to_light(
 
 @inner
 def _ends(blue_off: float, red_off: float, back: np.ndarray) -> tuple[float, float]:
-    """By how much red, green and blue come out least and most, when samples of chroma are off by so
-    much; in samples of luma.
+    """By how much red, green and blue come out least and most, when samples of chroma are off by
+    that; in samples of luma.
     """
     red, green, blue = back[0] * red_off, back[1] * blue_off + back[2] * red_off, back[3] * blue_off
     return min(red, green, blue), max(red, green, blue)

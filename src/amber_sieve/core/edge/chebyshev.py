@@ -3,7 +3,7 @@ an outline.
 
 In every window of 3 x 3 pixels the mask should be a linear function of the colour, as in A. Levin,
 D. Lischinski, Y. Weiss, "A closed-form solution to natural image matting" (2008). The matrix is
-never made: it is put on by window means, as in K. He, J. Sun, X. Tang, "Fast matting using large
+never made: it is applied by window means, as in K. He, J. Sun, X. Tang, "Fast matting using large
 kernel matting Laplacian matrices" (2010). The iteration: G. Golub, R. Varga, "Chebyshev
 semi-iterative methods" (1961).
 """

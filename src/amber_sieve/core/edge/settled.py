@@ -7,7 +7,7 @@ only settles a mask that is near already, in a narrow band: a few steps of the C
 (G. Golub, R. Varga, "Chebyshev semi-iterative methods", 1961) take the place of a solver. So each
 pixel looks a fixed
 number of pixels round, whatever part of the picture is worked on, and the matrix is never made: it
-is put on by window means, as in K. He, J. Sun, X. Tang, "Fast matting using large kernel matting
+is applied by window means, as in K. He, J. Sun, X. Tang, "Fast matting using large kernel matting
 Laplacian matrices" (2010).
 """
 

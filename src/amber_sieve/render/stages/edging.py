@@ -14,8 +14,8 @@ from ...project.model import Edge, Place, Sieve, is_auto
 from ..context import RenderContext
 from .stage import Stage, changed_in_words
 
-#: How a stage that takes long tells its progress, and is stopped; set by whoever runs it in the
-#: background.
+#: How a stage that takes long tells its progress, and is stopped; set by the code that runs it in
+#: the background.
 OnShare = Callable[[float], None]
 #: An edge that nothing is done to.
 NO_EDGE = Edge(specks=0, holes=0, follow=0, clean=0)

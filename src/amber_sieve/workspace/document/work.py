@@ -129,8 +129,8 @@ class Work(QObject):
     # Changing it
 
     def edit(self, change: Callable[[Project], Project], what: str, group: str = "") -> None:
-        """Go on to a changed project; with a ``group`` it is one step of a drag, and shown in a
-        hurry until `end_drag`.
+        """Go on to a changed project; with a ``group`` it is one step of a drag, and previews are
+        coarse until `end_drag`.
         """
         self.dragging = bool(group)
         self.document.edit(change, what, group)
