@@ -1,9 +1,10 @@
 """A robot clicks every object of yard and close-up; and how long a click takes to show its mask on
 24 megapixels.
 
-.venv/bin/python bench/clicks.py [clicks]
-
-With "clicks" only the second is done.
+    .venv/bin/python bench/clicks.py              both
+    .venv/bin/python bench/clicks.py clicks       the second alone
+    .venv/bin/python bench/clicks.py --as noise   the first, on pictures as cameras give them:
+                                                  a kind of tests/cameras.py, or all
 """
 
 import os
@@ -14,6 +15,7 @@ import tempfile
 import time
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+import cv2
 import numpy as np
 from PIL import Image
 from PyQt6.QtCore import QEventLoop, QPointF, Qt
@@ -25,9 +27,11 @@ sys.path[:0] = [
     str(ROOT / "tests"),
     str(ROOT / "src"),
 ]  # the robot and what tests share come before this folder's own
+import cameras  # noqa: E402
 import own_home  # noqa: E402, F401
 import robot  # noqa: E402
 
+from amber_sieve.core.frame import Frame  # noqa: E402
 from amber_sieve.desk.app import application  # noqa: E402
 from amber_sieve.desk.start.waiting import settle  # noqa: E402
 from amber_sieve.desk.window.open_window import open_window  # noqa: E402
@@ -62,6 +66,35 @@ def objects() -> None:
     print(
         f"objects that lose more than 0.02 by a click: {(losses < -0.02).sum()}, most "
         f"{losses.min():.3f}"
+    )
+
+
+def as_cameras_give_them(kind: str) -> None:
+    """Scores after three clicks on pictures of a kind, every object, none left out; and whether the
+    clicked places are held.
+    """
+    rows, held = [], []
+    for picture in ("yard", "close"):
+        planes = cameras.as_cameras_give(robot.half_frame(picture).planes, kind)
+        frame = Frame(np.ascontiguousarray(planes, np.float32))
+        for name in (name for one, name in robot.objects() if one == picture):
+            true = robot.half_truth(picture, name)
+            if kind == "soft":
+                true = cv2.GaussianBlur(true, (0, 0), cameras.FOCUS)
+            row = []
+            for one in robot.clicks(frame, true, 3):
+                row.append(one.score)
+                held.append((one.mask[one.y, one.x] >= 0.5) == (one.role == "keep"))
+            rows.append(row + row[-1:] * (3 - len(row)))
+            words = " ".join(f"{score:.3f}" for score in rows[-1])
+            print(f"{kind:6}{picture:6}{name:12}{words}", flush=True)
+    table = np.array(rows)
+    words = " ".join(f"{score:.3f}" for score in table.mean(axis=0))
+    lost = min(0.0, float(np.diff(table, axis=1).min()))
+    print(
+        f"{kind:6}mean              {words}   worst {table[:, -1].min():.3f}, lost by a click "
+        f"{lost:.3f}, places held {np.mean(held):.3f} of {len(held)}",
+        flush=True,
     )
 
 
@@ -109,6 +142,11 @@ def click_times(path: pathlib.Path) -> None:
 
 
 if __name__ == "__main__":
+    if "--as" in sys.argv:
+        wanted = sys.argv[sys.argv.index("--as") + 1]
+        for one in cameras.KINDS if wanted == "all" else (wanted,):
+            as_cameras_give_them(one)
+        sys.exit()
     if "clicks" not in sys.argv:
         objects()
     with tempfile.TemporaryDirectory() as folder:

@@ -18,13 +18,13 @@ from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.pieces import deepest
 from amber_sieve.live.clicking import clicked
 from amber_sieve.live.offering import offered
-from amber_sieve.live.sampling import fitted, sample_along, sample_at
+from amber_sieve.live.sampling import as_sampled, fitted, sample_along, sample_at
 from amber_sieve.project.edits import with_sample
 from amber_sieve.project.model import Pick, Sieve
 from amber_sieve.render.automatic import found_amounts
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
-from amber_sieve.render.mask import mask_of
+from amber_sieve.render.mask import mask_of, measuring_for
 
 #: Clicks are scored after so many; a wrong region less deep than this is not clicked any more,
 #: pixels.
@@ -43,6 +43,16 @@ class Clicked:
     score: float
 
 
+def _clicked(
+    sieve: Sieve, frame: Frame, x: float, y: float, role: str, context: RenderContext
+) -> Sieve:
+    """A sieve after a click, as `Seen.click` makes it."""
+    found = found_amounts(sieve, frame, context)
+    near = as_sampled(frame, [(x, y)], 5, measuring_for(frame, found.edge))
+    taken = sample_at(near, x, y, role=role)
+    return with_sample(sieve, clicked(found, taken, frame, context).sample)
+
+
 def clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> Iterator[Clicked]:
     """Click an object of a picture with a sieve as it comes; ends early when nothing wrong is left
     to click.
@@ -51,10 +61,7 @@ def clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> Iterator[Clic
     x, y, _ = deepest(true > 0.99)
     role = "keep"
     for _ in range(count):
-        taken = sample_at(frame, x + 0.5, y + 0.5, role=role)
-        sieve = with_sample(
-            sieve, clicked(found_amounts(sieve, frame, cache), taken, frame, cache).sample
-        )
+        sieve = _clicked(sieve, frame, x + 0.5, y + 0.5, role, cache)
         mask = mask_of(frame, found_amounts(sieve, frame, cache), cache)
         yield Clicked(x, y, role, sieve, mask, overlap(mask, true))
         miss, leak = deepest((true > 0.9) & (mask < 0.5)), deepest((true < 0.1) & (mask > 0.5))
@@ -78,10 +85,7 @@ def offered_clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> list[
     role = "keep"
     while len(scores) < count:
         if role:
-            taken = sample_at(frame, x + 0.5, y + 0.5, role=role)
-            sieve = with_sample(
-                sieve, clicked(found_amounts(sieve, frame, cache), taken, frame, cache).sample
-            )
+            sieve = _clicked(sieve, frame, x + 0.5, y + 0.5, role, cache)
         else:
             passed.append((x + 0.5, y + 0.5))
         mask = mask_of(frame, found_amounts(sieve, frame, cache), cache)

@@ -4,16 +4,18 @@ window and terminal both ask here.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from ..core.colour.oklab import to_oklab
+from ..core.colour.oklab import from_oklab
 from ..core.frame import Frame
+from ..core.pick.measured import Measuring
 from ..core.pick.pieces import HALF
 from ..core.pick.propose import LOWEST, propose_drop, propose_here, propose_keep
-from ..core.pick.tolerance import Steadiness, thinned
+from ..core.pick.tolerance import Steadiness
 from ..language import translator
 from ..names import Reach, drop_rule_for
 from ..project import edits
@@ -23,13 +25,15 @@ from ..render.context import RenderContext
 from ..render.mask import (
     bounds_of,
     distance_plane,
-    passes_of,
+    in_its_light,
+    measuring_for,
+    oklab_of,
     probe_of,
     probes_of,
     samples_mask,
     tones_of,
 )
-from .sampling import with_found_tolerance
+from .sampling import lab_for_tolerances, with_found_tolerance
 
 translate = translator("live")
 
@@ -40,6 +44,11 @@ PROPOSED_ON = 400_000
 AGAIN = 8.0
 #: A larger size is one whose tolerance is larger by this much.
 NEXT = 1.15
+#: A place is held by a click when that changes at most this many times as much: by a first click,
+#: and by one that adds to others,
+HOLDS_FIRST, HOLDS_LATER = 3.0, 1.5
+#: and this share of the picture.
+HOLDS_LEAST = 0.002
 #: A click that changes less than this share of the picture says why.
 NOTHING = 1e-5
 #: A keep sample adds less than it should when drop samples hold back more than this share of what
@@ -88,27 +97,31 @@ def _value_at(plane: np.ndarray, place: tuple[float, float]) -> float:
     return float(plane[y, x])
 
 
-def _taken(frame: Frame, pick: Pick, context: RenderContext, passes: int) -> np.ndarray:
+def _taken(frame: Frame, pick: Pick, context: RenderContext, measuring: Measuring) -> np.ndarray:
     """Return the mask of a pick's samples, (H, W). Read only; kept, for the next click begins where
     this one ended.
     """
     return context.get(
-        ("samples take", frame.key, pick, passes),
-        lambda: samples_mask(frame, pick, context, passes),
+        ("samples take", frame.key, pick, measuring),
+        lambda: samples_mask(frame, pick, context, measuring),
     )
 
 
 def _dropped_here(
-    pick: Pick, place: tuple[float, float], frame: Frame, context: RenderContext, passes: int
+    pick: Pick,
+    place: tuple[float, float],
+    frame: Frame,
+    context: RenderContext,
+    measuring: Measuring,
 ) -> bool:
     """Return whether a place lies in a piece that a here-only drop sample took out."""
     others = tuple(s for s in pick.samples if not (s.on and s.role == "drop" and s.reach == "here"))
     if (
         len(others) == len(pick.samples)
-        or _value_at(_taken(frame, pick, context, passes), place) > HALF
+        or _value_at(_taken(frame, pick, context, measuring), place) > HALF
     ):
         return False
-    return _value_at(_taken(frame, pick.but(samples=others), context, passes), place) > HALF
+    return _value_at(_taken(frame, pick.but(samples=others), context, measuring), place) > HALF
 
 
 def proposed(
@@ -116,7 +129,7 @@ def proposed(
     pick: Pick,
     frame: Frame,
     context: RenderContext,
-    passes: int,
+    measuring: Measuring,
     within: np.ndarray | None = None,
     reach: Reach | None = None,
 ) -> Sample:
@@ -129,14 +142,14 @@ def proposed(
     sample = sample.but(reach=reach or sample.reach)
 
     def alone() -> Sample:
-        return with_found_tolerance(sample, frame, pick, within)
+        return with_found_tolerance(sample, frame, pick, within, context, measuring)
 
     first = not any(other.on and other.role == "keep" for other in pick.samples)
     if sample.compare != "surface" or (first and reach != "here"):
         return alone()
     place, keep = place_of(sample, frame), sample.role == "keep"
-    masked = _taken(frame, pick, context, passes) > HALF
-    distance = distance_plane(frame, tones_of(sample, pick), context, passes)
+    masked = _taken(frame, pick, context, measuring) > HALF
+    distance = distance_plane(frame, tones_of(sample, pick), context, measuring)
     kept = [place_of(s, frame) for s in pick.samples if s.on and s.role == "keep"]
     if reach == "here":
         found = propose_here(distance, masked, place, keep, kept)
@@ -146,13 +159,13 @@ def proposed(
             masked,
             place,
             sample.falloff,
-            _dropped_here(pick, place, frame, context, passes),
+            _dropped_here(pick, place, frame, context, measuring),
         )
     else:
         rivals = [p for p in probes_of(pick) if p.keep and p.compare == sample.compare]
         found = propose_drop(
             distance,
-            distance_plane(frame, rivals, context, passes),
+            distance_plane(frame, rivals, context, measuring),
             masked,
             place,
             kept,
@@ -188,7 +201,7 @@ def clicked(
     before = sieve.pick.samples
     if fresh:
         sieve = edits.with_samples(sieve, ())
-    passes = passes_of(frame, sieve.edge)
+    measuring = measuring_for(frame, sieve.edge)
     sample = sample.but(rule=drop_rule_for(sample.compare))
     sizes: tuple[float, ...] = ()
     if tolerance is not None:
@@ -200,8 +213,8 @@ def clicked(
         and not sieve.pick.samples
     ):
         steady = Steadiness(
-            to_oklab(thinned(frame.planes, bounds_of(frame, sieve, context))),
-            probe_of(sample, sieve.pick),
+            lab_for_tolerances(frame, bounds_of(frame, sieve, context), context, measuring),
+            in_its_light(probe_of(sample, sieve.pick), measuring),
         )
         sizes, sample = (
             steady.sizes,
@@ -210,10 +223,12 @@ def clicked(
         sample = sample.but(tolerance=_next_size(sample, before, sizes))
     else:
         sample = proposed(
-            sample, sieve.pick, frame, context, passes, bounds_of(frame, sieve, context), reach
+            sample, sieve.pick, frame, context, measuring, bounds_of(frame, sieve, context), reach
         )
+    if tolerance is None:
+        sample = _held_to_its_place(sample, sieve, frame, context, measuring, reach)
     after = edits.with_sample(sieve, sample)
-    old, new = (_taken(frame, one.pick, context, passes) for one in (sieve, after))
+    old, new = (_taken(frame, one.pick, context, measuring) for one in (sieve, after))
     change = new - old
     added, removed = float(np.maximum(change, 0).mean()), float(np.maximum(-change, 0).mean())
     why = "" if max(added, removed) >= NOTHING else _why(sample, sieve, frame, old)
@@ -224,12 +239,63 @@ def clicked(
         removed,
         why,
         sizes,
-        0.0 if inside else _held_back(after.pick, sample, frame, context, passes, new),
+        0.0 if inside else _held_back(after.pick, sample, frame, context, measuring, new),
     )
 
 
+def _held_to_its_place(
+    sample: Sample,
+    sieve: Sieve,
+    frame: Frame,
+    context: RenderContext,
+    measuring: Measuring,
+    reach: Reach | None,
+) -> Sample:
+    """Return a sample that a click adds, with the least change that makes the clicked place its
+    own: a larger tolerance, the reach of the last word, or the colour of the pixel itself.
+    """
+    place, keep = place_of(sample, frame), sample.role == "keep"
+    before = float(_taken(frame, sieve.pick, context, measuring).sum())
+
+    def outcome(tried: Sample) -> tuple[bool, float]:
+        taken = _taken(frame, edits.with_sample(sieve, tried).pick, context, measuring)
+        return (_value_at(taken, place) >= HALF) == keep, abs(float(taken.sum()) - before)
+
+    held, changed = outcome(sample)
+    if held:
+        return sample
+    away = _value_at(distance_plane(frame, tones_of(sample, sieve.pick), context, measuring), place)
+    wider = sample.but(tolerance=max(sample.tolerance, math.ceil(100 * away) / 100))
+    times = HOLDS_LATER if sieve.pick.samples else HOLDS_FIRST
+    most = times * changed + HOLDS_LEAST * frame.width * frame.height
+    for tried in (wider, wider.but(reach="here")) if reach is None else (wider,):
+        held, changes = outcome(tried)
+        if held and changes <= most:
+            return tried
+    # The colour of the very pixel, of its own piece alone, takes least.
+    alone = sample.but(colour=_colour_at(frame, place, context, measuring), reach="here")
+    alone = alone.but(tolerance=LOWEST, tones=())
+    return alone if reach is None and outcome(alone)[0] else sample
+
+
+def _colour_at(
+    frame: Frame, place: tuple[float, float], context: RenderContext, measuring: Measuring
+) -> tuple[float, float, float]:
+    """The linear light of the pixel at a place, without its noise."""
+    lab = oklab_of(frame, context, measuring)
+    x, y = (int(np.clip(at, 0, size - 1)) for at, size in zip(place, lab.shape[:0:-1], strict=True))
+    light = from_oklab(np.ascontiguousarray(lab[:, y : y + 1, x : x + 1])) / measuring.gain
+    red, green, blue = (float(value) for value in light.ravel())
+    return red, green, blue
+
+
 def _held_back(
-    pick: Pick, sample: Sample, frame: Frame, context: RenderContext, passes: int, mask: np.ndarray
+    pick: Pick,
+    sample: Sample,
+    frame: Frame,
+    context: RenderContext,
+    measuring: Measuring,
+    mask: np.ndarray,
 ) -> float:
     """Share of a frame that a new keep sample of a pick would take by itself, but that the mask of
     all samples does not hold.
@@ -238,7 +304,7 @@ def _held_back(
         other.on and other.role == "drop" for other in pick.samples
     ):
         return 0.0
-    alone = samples_mask(frame, pick.but(samples=(sample,)), context, passes)
+    alone = samples_mask(frame, pick.but(samples=(sample,)), context, measuring)
     return float(np.maximum(alone - mask, 0).mean())
 
 

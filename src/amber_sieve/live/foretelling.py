@@ -7,7 +7,7 @@ from __future__ import annotations
 import numpy as np
 
 from ..names import TOLERANCES
-from ..render.mask import bounds_of, distance_plane, passes_of, tones_of
+from ..render.mask import bounds_of, distance_plane, measuring_for, tones_of
 from .seen import Seen
 
 #: Steps of the curve, over the range that a drag of the tolerance covers.
@@ -26,7 +26,7 @@ def shares_by_tolerance(seen: Seen, sample_id: str) -> tuple[float, ...]:
         return ()
     frame = seen.reduced()
     distance = distance_plane(
-        frame, tones_of(sample, pick), seen.context, passes_of(frame, seen.sieve.edge)
+        frame, tones_of(sample, pick), seen.context, measuring_for(frame, seen.sieve.edge)
     )
     within = bounds_of(frame, seen.sieve, seen.context)
     edges = np.append(np.linspace(0, TOLERANCES[sample.compare][0], STEPS), np.inf)

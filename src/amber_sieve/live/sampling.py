@@ -11,9 +11,10 @@ import numpy as np
 
 from ..core.bands.starts import around
 from ..core.colour.measures import hue_saturation_luminance
-from ..core.colour.oklab import to_oklab
+from ..core.colour.oklab import from_oklab, to_oklab
 from ..core.frame import Frame, patch
 from ..core.pick.fit import Fit, FitGroup, Settings, fit, spread_of
+from ..core.pick.measured import AS_IT_IS, Measuring, measured
 from ..core.pick.samples import membership, needs_planes
 from ..core.pick.tolerance import steady_tolerance, thinned
 from ..core.pick.tones import box_pixels, mean_at, stroke_pixels, tones_of
@@ -21,7 +22,8 @@ from ..errors import Trouble
 from ..language import translator
 from ..names import SEEN_BANDS
 from ..project.model import Bands, Pick, Sample, Sieve
-from ..render.mask import probe_of
+from ..render.context import RenderContext
+from ..render.mask import in_its_light, oklab_of, probe_of
 from ..render.mask import tones_of as tones_in
 from ..render.sure import FAINT, MOSTLY_SURE, SURE
 
@@ -40,6 +42,24 @@ GAIN = 0.005
 def _on_frame(frame: Frame, points: Points) -> np.ndarray:
     """Full-resolution points in pixels of a frame, (N, 2)."""
     return (np.array(points, float) - frame.origin) * frame.scale
+
+
+def as_sampled(frame: Frame, points: Points, room: float, measuring: Measuring) -> Frame:
+    """Return a frame for sampling round full-resolution points, ``room`` pixels to every side: a
+    part without its grain where grain is removed for measuring, else the frame itself.
+    """
+    if not measuring.grain:
+        return frame
+    on_frame = _on_frame(frame, points)
+    far = room * frame.scale + measuring.looks + 1
+    (left, top), (right, bottom) = on_frame.min(axis=0) - far, on_frame.max(axis=0) + far
+    left, top = max(0, int(left)), max(0, int(top))
+    right, bottom = min(frame.width, int(right) + 1), min(frame.height, int(bottom) + 1)
+    if left >= right or top >= bottom:  # outside the picture, which the sample says
+        return frame
+    part = frame.part(left, top, right, bottom)
+    light = from_oklab(measured(to_oklab(part.planes), measuring))
+    return replace(part, planes=light / np.float32(measuring.gain))
 
 
 def pixels_of(sample: Sample, frame: Frame) -> np.ndarray:
@@ -110,8 +130,25 @@ def taken_again(sample: Sample, frame: Frame) -> Sample:
     return _taken(sample, frame)
 
 
+def lab_for_tolerances(
+    frame: Frame,
+    within: np.ndarray | None,
+    context: RenderContext,
+    measuring: Measuring = AS_IT_IS,
+) -> np.ndarray:
+    """Return some pixels of a frame as they are measured, Oklab (3, h, w); see `thinned`."""
+    if measuring.grain or measuring.gain != 1:
+        return thinned(oklab_of(frame, context, measuring), within)
+    return to_oklab(thinned(frame.planes, within))
+
+
 def with_found_tolerance(
-    sample: Sample, frame: Frame, pick: Pick, within: np.ndarray | None = None
+    sample: Sample,
+    frame: Frame,
+    pick: Pick,
+    within: np.ndarray | None = None,
+    context: RenderContext | None = None,
+    measuring: Measuring = AS_IT_IS,
 ) -> Sample:
     """The sample with a tolerance of its own: where its mask holds still on this picture, or, of a
     box or stroke, its spread.
@@ -123,8 +160,9 @@ def with_found_tolerance(
         return sample
     if sample.place != "patch":
         return sample.but(tolerance=round(spread_of(_group(sample, pick, frame)), 2))
-    lab = to_oklab(thinned(frame.planes, within))
-    return sample.but(tolerance=round(steady_tolerance(lab, probe_of(sample, pick)), 2))
+    lab = lab_for_tolerances(frame, within, context or RenderContext(), measuring)
+    probe = in_its_light(probe_of(sample, pick), measuring)
+    return sample.but(tolerance=round(steady_tolerance(lab, probe), 2))
 
 
 def searched_again(sieve: Sieve, frame: Frame) -> Sieve:

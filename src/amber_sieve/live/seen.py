@@ -12,11 +12,13 @@ from ..names import Reach
 from ..project.model import Pick, Project, Sample, Sieve
 from ..render.context import RenderContext
 from ..render.evaluate import measured
+from ..render.mask import measuring_for
 from ..render.stages.every import stack_looks
 from ..resolve.layers import layers_in
 from .clicking import Clicked, clicked, looked_at
 from .parts import part_of
 from .preview import Opened
+from .sampling import as_sampled
 
 
 @dataclass(frozen=True)
@@ -67,13 +69,15 @@ class Seen:
         return self._measured(self.opened.frame(self.number, looked_at(width, height)))
 
     def around(self, points: Sequence[tuple[float, float]], room: float) -> Frame:
-        """At full resolution, what lies round some places: all of it where that costs nothing or
-        stages need it.
+        """Return at full resolution the surroundings of some places, without grain where that is
+        removed; or all of it where that costs nothing or stages need it.
         """
         frame = self.opened.frame(self.number)
         looks = stack_looks(self.resolved)
+        measuring = measuring_for(frame, self.sieve.edge)
         if self.pick.measure != "result" or math.isinf(looks):
-            return self._measured(frame)
+            return as_sampled(self._measured(frame), points, room, measuring)
+        room += measuring.looks
         columns, rows = [x for x, _ in points], [y for _, y in points]
         box = (
             max(0, int(min(columns) - room)),
@@ -81,7 +85,8 @@ class Seen:
             min(frame.width, int(max(columns) + room) + 1),
             min(frame.height, int(max(rows) + room) + 1),
         )
-        return self._measured(part_of(frame, box, looks, self.context).frame)
+        part = self._measured(part_of(frame, box, looks, self.context).frame)
+        return as_sampled(part, points, room, measuring)
 
     def click(
         self,

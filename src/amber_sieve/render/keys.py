@@ -16,6 +16,7 @@ class PickedKey:
     bands: Bands
     invert: bool
     clean: float | str
+    level: float | str
 
 
 @dataclass(frozen=True)
@@ -43,4 +44,4 @@ class JoinedMaskKey:
 
 def picked_key(sieve: Sieve) -> PickedKey:
     """Return what the mask before the edge depends on besides the frame."""
-    return PickedKey(sieve.pick, sieve.bands, sieve.invert, sieve.edge.clean)
+    return PickedKey(sieve.pick, sieve.bands, sieve.invert, sieve.edge.clean, sieve.edge.level)

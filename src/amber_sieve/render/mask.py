@@ -14,7 +14,6 @@ from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import to_oklab
 from ..core.colour.transfer import to_levels
 from ..core.edge.box import NOTHING, box_of
-from ..core.edge.clean import cleaned
 from ..core.edge.feather import hardened
 from ..core.edge.follow import EdgeMatte
 from ..core.edge.temporal_average import temporal_average
@@ -22,6 +21,8 @@ from ..core.frame import Frame
 from ..core.motion.movement import to_grey8
 from ..core.pick.cached_distances import CachedDistances, distances_to_each, membership_of_known
 from ..core.pick.connected import connected_only
+from ..core.pick.measured import AS_IT_IS, Measuring, measuring_of
+from ..core.pick.measured import measured as as_measured
 from ..core.pick.pieces import Reaching, with_pieces
 from ..core.pick.samples import SampleParams, membership_and_distances, needs_planes
 from ..names import BANDS, CHANNEL_BANDS
@@ -104,26 +105,34 @@ def intervals_of(bands: Bands) -> list[Interval]:
     return intervals
 
 
-def oklab_of(frame: Frame, context: RenderContext, passes: int = 0) -> np.ndarray:
-    """The frame in Oklab, (3, H, W), its chroma smoothed by ``passes`` passes."""
-    if passes and context.keeps_nothing:  # nobody else will see the raw one
-        return cleaned(to_oklab(frame.planes), passes)
+def oklab_of(frame: Frame, context: RenderContext, measuring: Measuring = AS_IT_IS) -> np.ndarray:
+    """The frame in Oklab, (3, H, W), as it is measured."""
+    if measuring != AS_IT_IS and context.keeps_nothing:  # nobody else will see the raw one
+        return as_measured(to_oklab(frame.planes), measuring)
     lab = context.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
-    return (
-        context.get(("clean", frame.key, passes), lambda: cleaned(lab, passes)) if passes else lab
-    )
+    if measuring == AS_IT_IS:
+        return lab
+    return context.get(("measured", frame.key, measuring), lambda: as_measured(lab, measuring))
+
+
+def in_its_light(probe: SampleParams, measuring: Measuring) -> SampleParams:
+    """A sample for a frame that is measured brighter, where its comparison looks at that."""
+    if measuring.gain == 1 or probe.compare not in ("surface", "colour"):
+        return probe
+    red, green, blue = (measuring.gain * value for value in probe.colour)
+    return replace(probe, colour=(red, green, blue))
 
 
 def measures_of(
-    frame: Frame, context: RenderContext, levels: bool = True, passes: int = 0
+    frame: Frame, context: RenderContext, levels: bool = True, measuring: Measuring = AS_IT_IS
 ) -> np.ndarray:
     """Hue, saturation, luminance and, when asked for, red, green, blue levels of the frame, (3 or
     6, H, W).
     """
 
     return context.get(
-        ("measures", frame.key, levels, passes),
-        lambda: _measured(frame.planes, oklab_of(frame, context, passes), levels),
+        ("measures", frame.key, levels, measuring),
+        lambda: _measured(frame.planes, oklab_of(frame, context, measuring), levels),
     )
 
 
@@ -137,7 +146,7 @@ def _measured(planes: np.ndarray, lab: np.ndarray, levels: bool) -> np.ndarray:
 
 def _by_strips(
     frame: Frame,
-    passes: int,
+    measuring: Measuring,
     context: RenderContext,
     work: Callable[[Frame, RenderContext], np.ndarray],
 ) -> np.ndarray:
@@ -147,7 +156,7 @@ def _by_strips(
     if frame.width * frame.height <= (LARGE_DRAGGED if context.interactive else LARGE):
         return work(frame, context)
     strips = []
-    lap = 2 * passes  # what the smoothing of a strip looks at beyond it
+    lap = measuring.looks
     for top in range(0, frame.height, ROWS):
         bottom = min(top + ROWS, frame.height)
         first, last = max(0, top - lap), min(frame.height, bottom + lap)
@@ -161,7 +170,7 @@ def _measured_by(
     probes: list[SampleParams],
     groups: list[list[SampleParams]],
     context: RenderContext,
-    passes: int,
+    measuring: Measuring,
     intervals: Sequence[Interval] = (),
 ) -> np.ndarray:
     """The mask of some samples, times some bands, and the distances from some groups, (1 + number
@@ -169,22 +178,24 @@ def _measured_by(
     """
 
     def work(part: Frame, held: RenderContext) -> np.ndarray:
-        every = [*probes, *(probe for group in groups for probe in group)]
-        lab = oklab_of(part, held, passes)
-        extra = measures_of(part, held, passes=passes) if needs_planes(every) else None
+        lit = [in_its_light(probe, measuring) for probe in probes]
+        groups_lit = [[in_its_light(probe, measuring) for probe in group] for group in groups]
+        every = [*lit, *(probe for group in groups_lit for probe in group)]
+        lab = oklab_of(part, held, measuring)
+        extra = measures_of(part, held, measuring=measuring) if needs_planes(every) else None
         known = (
-            _distances_while_dragged(part, lab, probes, extra, held, passes) if not groups else None
+            _distances_while_dragged(part, lab, lit, extra, held, measuring) if not groups else None
         )
         mask, distances = (
-            membership_and_distances(lab, probes, groups, extra)
+            membership_and_distances(lab, lit, groups_lit, extra)
             if known is None
-            else (membership_of_known(known, probes), lab[:0])
+            else (membership_of_known(known, lit), lab[:0])
         )
         if intervals:
-            _through_bands(part, lab, mask, intervals, held, passes)
+            _through_bands(part, lab, mask, intervals, held, measuring)
         return np.concatenate([mask[None], distances]) if groups else mask[None]
 
-    return _by_strips(frame, passes, context, work)
+    return _by_strips(frame, measuring, context, work)
 
 
 def _distances_while_dragged(
@@ -193,7 +204,7 @@ def _distances_while_dragged(
     probes: list[SampleParams],
     extra: np.ndarray | None,
     context: RenderContext,
-    passes: int,
+    measuring: Measuring,
 ) -> CachedDistances | None:
     """Return how far every pixel lies from each of some samples, where a drag asks for it again and
     again: that of a tolerance changes none of it.
@@ -203,7 +214,7 @@ def _distances_while_dragged(
     key = (
         "distances",
         part.key,
-        passes,
+        measuring,
         tuple(
             replace(p, tolerance=0, falloff=0, keep=True, competes=False, shape="linear", bend=0)
             for p in probes
@@ -222,14 +233,14 @@ def _through_bands(
     mask: np.ndarray,
     intervals: Sequence[Interval],
     context: RenderContext,
-    passes: int,
+    measuring: Measuring,
 ) -> None:
     """Multiply a mask by some bands, in place. Where nothing is kept for later, only what the mask
     holds is measured.
     """
     channels = any(interval.measure in CHANNEL_BANDS for interval in intervals)
     if not context.once and not context.keeps_nothing:
-        mask *= bands_mask(measures_of(part, context, channels, passes), intervals)
+        mask *= bands_mask(measures_of(part, context, channels, measuring), intervals)
         return
     box = box_of(mask, NOTHING, 0)
     if box is not None:
@@ -241,12 +252,15 @@ def _through_bands(
 
 
 def distance_plane(
-    frame: Frame, probes: list[SampleParams], context: RenderContext, passes: int = 0
+    frame: Frame,
+    probes: list[SampleParams],
+    context: RenderContext,
+    measuring: Measuring = AS_IT_IS,
 ) -> np.ndarray:
     """Return how far every pixel of a frame lies from the nearest of some samples, (H, W), in the
     units of their comparison.
     """
-    plane: np.ndarray = _measured_by(frame, [], [probes], context, passes)[1]
+    plane: np.ndarray = _measured_by(frame, [], [probes], context, measuring)[1]
     return plane
 
 
@@ -254,7 +268,7 @@ def samples_mask(
     frame: Frame,
     pick: Pick,
     context: RenderContext,
-    passes: int = 0,
+    measuring: Measuring = AS_IT_IS,
     intervals: Sequence[Interval] = (),
 ) -> np.ndarray:
     """Return the mask of a pick's samples, (H, W): those that reach everywhere, then the pieces of
@@ -272,8 +286,8 @@ def samples_mask(
     }
     groups = [*(tones_of(sample, pick) for sample in here), *rivals.values()]
     if not here:
-        return _measured_by(frame, probes, groups, context, passes, intervals)[0]
-    planes = _measured_by(frame, probes, groups, context, passes)
+        return _measured_by(frame, probes, groups, context, measuring, intervals)[0]
+    planes = _measured_by(frame, probes, groups, context, measuring)
     rival_planes = dict(zip(rivals, planes[1 + len(here) :], strict=True))
     pieces = [
         Reaching(
@@ -283,46 +297,45 @@ def samples_mask(
         for s, near in zip(here, planes[1:], strict=False)
     ]  # fmt: skip
     mask = with_pieces(planes[0], pieces)
-    return mask * banded(frame, intervals, context, passes) if intervals else mask
+    return mask * banded(frame, intervals, context, measuring) if intervals else mask
 
 
 def banded(
-    frame: Frame, intervals: Sequence[Interval], context: RenderContext, passes: int = 0
+    frame: Frame,
+    intervals: Sequence[Interval],
+    context: RenderContext,
+    measuring: Measuring = AS_IT_IS,
 ) -> np.ndarray:
     """Return the mask of some bands, (H, W)."""
     channels = any(interval.measure in CHANNEL_BANDS for interval in intervals)
     return _by_strips(
         frame,
-        passes,
+        measuring,
         context,
-        lambda part, held: bands_mask(measures_of(part, held, channels, passes), intervals),
+        lambda part, held: bands_mask(measures_of(part, held, channels, measuring), intervals),
     )
 
 
 def qualified(
-    frame: Frame, pick: Pick, bands: Bands, context: RenderContext, passes: int = 0
+    frame: Frame, pick: Pick, bands: Bands, context: RenderContext, measuring: Measuring = AS_IT_IS
 ) -> np.ndarray:
-    """Return the mask of a sieve's samples and bands, (H, W), measured with ``passes`` passes of
-    chroma smoothing; with neither, nothing.
-    """
+    """Return the mask of a sieve's samples and bands, (H, W), with neither, nothing."""
     intervals = intervals_of(bands)
     sampled = any(sample.on and sample.role == "keep" for sample in pick.samples)
     by_samples = sampled or not intervals
     out = (
-        samples_mask(frame, pick, context, passes, intervals)
+        samples_mask(frame, pick, context, measuring, intervals)
         if by_samples
-        else banded(frame, intervals, context, passes)
+        else banded(frame, intervals, context, measuring)
     )
     if not pick.transparent and frame.alpha is not None:
         out = out * (frame.alpha > 0)
     return out
 
 
-def passes_of(frame: Frame, edge: Edge) -> int:
-    """Passes of chroma smoothing for a frame; fewer when it is reduced, which smooths by itself.
-    "auto" must have been found.
-    """
-    return round(amount(edge.clean) * min(1.0, frame.scale))
+def measuring_for(frame: Frame, edge: Edge) -> Measuring:
+    """Return how a frame is measured; "auto" must have been found."""
+    return measuring_of(amount(edge.clean), amount(edge.level), frame.scale)
 
 
 @dataclass(frozen=True)
@@ -337,7 +350,7 @@ class Masked:
 
 def picked(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
     """Qualified, connected only, inverted: the mask before its edge is worked on. Read only."""
-    key = ("qualified", frame.key, sieve.pick, sieve.bands, passes_of(frame, sieve.edge))
+    key = ("qualified", frame.key, sieve.pick, sieve.bands, measuring_for(frame, sieve.edge))
 
     def make() -> np.ndarray:
         return _narrowed(frame, sieve, context.get(key, lambda: _qualified(frame, sieve, context)))
@@ -346,7 +359,7 @@ def picked(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
 
 
 def _qualified(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
-    return qualified(frame, sieve.pick, sieve.bands, context, passes_of(frame, sieve.edge))
+    return qualified(frame, sieve.pick, sieve.bands, context, measuring_for(frame, sieve.edge))
 
 
 def _narrowed(frame: Frame, sieve: Sieve, mask: np.ndarray) -> np.ndarray:

@@ -22,7 +22,7 @@ from .areas import area_coverage
 from .context import RenderContext
 from .evaluate import measured, sieve_masked
 from .layers import Layers, no_layers
-from .mask import masked, passes_of, picked, qualified, samples_mask, tones_of, with_areas
+from .mask import masked, measuring_for, picked, qualified, samples_mask, tones_of, with_areas
 from .stages.every import EDGE
 
 translate = translator("render")
@@ -239,12 +239,14 @@ def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
     lines = _of_samples(pixel) + _of_bands(pixel)
     if not lines:
         lines.append(translate("No sample and no band is set, so nothing is picked by colour."))
-    passes = passes_of(frame, sieve.edge)
-    by_colour = pixel.of(qualified(frame, sieve.pick, sieve.bands, context, passes))
+    measuring = measuring_for(frame, sieve.edge)
+    by_colour = pixel.of(qualified(frame, sieve.pick, sieve.bands, context, measuring))
     everywhere = tuple(sample for sample in sieve.pick.samples if sample.reach == "everywhere")
     if len(everywhere) != len(sieve.pick.samples):
-        without = pixel.of(samples_mask(frame, sieve.pick.but(samples=everywhere), context, passes))
-        held = pixel.of(samples_mask(frame, sieve.pick, context, passes))
+        without = pixel.of(
+            samples_mask(frame, sieve.pick.but(samples=everywhere), context, measuring)
+        )
+        held = pixel.of(samples_mask(frame, sieve.pick, context, measuring))
         if abs(held - without) > SAME:
             lines.append(
                 translate(

@@ -63,66 +63,6 @@
       <translation>Fläche entfernen</translation>
     </message>
     <message>
-      <source>Twin</source>
-      <translation>Doppelt</translation>
-    </message>
-    <message>
-      <source>Inset</source>
-      <translation>Einsatz</translation>
-    </message>
-    <message>
-      <source>Single</source>
-      <translation>Einzeln</translation>
-    </message>
-    <message>
-      <source>Left view</source>
-      <translation>Linke Ansicht</translation>
-    </message>
-    <message>
-      <source>Right view</source>
-      <translation>Rechte Ansicht</translation>
-    </message>
-    <message>
-      <source>What this pane shows (keys 1 to 9 and 0 for the pane under the pointer)</source>
-      <translation>Was diese Ansicht zeigt (Tasten 1 bis 9 und 0 für die Ansicht unter dem Zeiger)</translation>
-    </message>
-    <message>
-      <source>Layout</source>
-      <translation>Anordnung</translation>
-    </message>
-    <message>
-      <source>Picture and mask side by side (T), the mask small in a corner (I), or one view</source>
-      <translation>Bild und Maske nebeneinander (T), die Maske klein in einer Ecke (I) oder eine Ansicht</translation>
-    </message>
-    <message>
-      <source>The picture as it was: click to switch, hold to peek (hold O)</source>
-      <translation>Das Bild, wie es war: Klick schaltet um, Halten zeigt es kurz (O halten)</translation>
-    </message>
-    <message>
-      <source>Before</source>
-      <translation>Vorher</translation>
-    </message>
-    <message>
-      <source>Before and after on either side of a line that can be dragged (W)</source>
-      <translation>Vorher und nachher beiderseits einer Linie, die sich ziehen lässt (W)</translation>
-    </message>
-    <message>
-      <source>Wipe</source>
-      <translation>Blende</translation>
-    </message>
-    <message>
-      <source>Loupe: the pixels at the pointer, and the mean that would be taken (L)</source>
-      <translation>Lupe: die Pixel am Zeiger und der Mittelwert, der genommen würde (L)</translation>
-    </message>
-    <message>
-      <source>Show the whole picture (Ctrl+0)</source>
-      <translation>Das ganze Bild zeigen (Strg+0)</translation>
-    </message>
-    <message>
-      <source>One picture pixel for each screen pixel (Ctrl+1)</source>
-      <translation>Ein Bildpixel je Bildschirmpixel (Strg+1)</translation>
-    </message>
-    <message>
       <source>Opening {name}…</source>
       <translation>{name} wird geöffnet …</translation>
     </message>
@@ -207,6 +147,66 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>by {decided}</source>
       <translation>durch {decided}</translation>
+    </message>
+    <message>
+      <source>Twin</source>
+      <translation>Doppelt</translation>
+    </message>
+    <message>
+      <source>Inset</source>
+      <translation>Einsatz</translation>
+    </message>
+    <message>
+      <source>Single</source>
+      <translation>Einzeln</translation>
+    </message>
+    <message>
+      <source>Before and after on either side of a line that can be dragged (W)</source>
+      <translation>Vorher und nachher beiderseits einer Linie, die sich ziehen lässt (W)</translation>
+    </message>
+    <message>
+      <source>Wipe</source>
+      <translation>Blende</translation>
+    </message>
+    <message>
+      <source>Loupe: the pixels at the pointer, and the mean that would be taken (L)</source>
+      <translation>Lupe: die Pixel am Zeiger und der Mittelwert, der genommen würde (L)</translation>
+    </message>
+    <message>
+      <source>Show the whole picture (Ctrl+0)</source>
+      <translation>Das ganze Bild zeigen (Strg+0)</translation>
+    </message>
+    <message>
+      <source>One picture pixel for each screen pixel (Ctrl+1)</source>
+      <translation>Ein Bildpixel je Bildschirmpixel (Strg+1)</translation>
+    </message>
+    <message>
+      <source>Left view</source>
+      <translation>Linke Ansicht</translation>
+    </message>
+    <message>
+      <source>Right view</source>
+      <translation>Rechte Ansicht</translation>
+    </message>
+    <message>
+      <source>What this pane shows (keys 1 to 9 and 0 for the pane under the pointer)</source>
+      <translation>Was diese Ansicht zeigt (Tasten 1 bis 9 und 0 für die Ansicht unter dem Zeiger)</translation>
+    </message>
+    <message>
+      <source>Layout</source>
+      <translation>Anordnung</translation>
+    </message>
+    <message>
+      <source>Picture and mask side by side (T), the mask small in a corner (I), or one view</source>
+      <translation>Bild und Maske nebeneinander (T), die Maske klein in einer Ecke (I) oder eine Ansicht</translation>
+    </message>
+    <message>
+      <source>The picture as it was: click to switch, hold to peek (hold O)</source>
+      <translation>Das Bild, wie es war: Klick schaltet um, Halten zeigt es kurz (O halten)</translation>
+    </message>
+    <message>
+      <source>Before</source>
+      <translation>Vorher</translation>
     </message>
   </context>
   <context>
@@ -1227,18 +1227,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Vorgabe sichern</translation>
     </message>
     <message>
-      <source>Lookup table</source>
-      <translation>Farbtabelle</translation>
-    </message>
-    <message>
-      <source>{name}, numbered</source>
-      <translation>{name}, nummeriert</translation>
-    </message>
-    <message>
-      <source>{size} nodes on a side</source>
-      <translation>{size} Knoten je Seite</translation>
-    </message>
-    <message>
       <source>Export into</source>
       <translation>Exportieren nach</translation>
     </message>
@@ -1253,6 +1241,18 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>{name} is there already. Write over it?</source>
       <translation>{name} ist schon da. Überschreiben?</translation>
+    </message>
+    <message>
+      <source>Lookup table</source>
+      <translation>Farbtabelle</translation>
+    </message>
+    <message>
+      <source>{name}, numbered</source>
+      <translation>{name}, nummeriert</translation>
+    </message>
+    <message>
+      <source>{size} nodes on a side</source>
+      <translation>{size} Knoten je Seite</translation>
     </message>
     <message>
       <source>This frame</source>
@@ -2956,12 +2956,20 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Entlang des Umrisses werden die entmischten Farben angepasst, damit kein Saum der alten Farbe bleibt</translation>
     </message>
     <message>
-      <source>Denoise colour (for the mask only)</source>
-      <translation>Farbrauschen mindern (nur für die Maske)</translation>
+      <source>Denoise (mask only)</source>
+      <translation>Rauschen mindern (nur Maske)</translation>
     </message>
     <message>
-      <source>Smooths colour noise before the mask is made; at 0 the picture is measured as it is. The picture itself never changes.</source>
-      <translation>Glättet Farbrauschen, bevor die Maske entsteht; bei 0 wird das Bild gemessen, wie es ist. Das Bild selbst ändert sich nie.</translation>
+      <source>Removes noise before the mask is made: at 1 and 2 that of colour, from 3 on grain too; at 0 the picture is measured as it is. The picture itself never changes.</source>
+      <translation>Entfernt Rauschen, bevor die Maske entsteht: bei 1 und 2 das der Farbe, ab 3 auch Korn; bei 0 wird das Bild gemessen, wie es ist. Das Bild selbst ändert sich nie.</translation>
+    </message>
+    <message>
+      <source>Brighten (mask only)</source>
+      <translation>Aufhellen (nur Maske)</translation>
+    </message>
+    <message>
+      <source>Measures a dark picture as if it had been exposed longer, so that its colours are told apart; at 0 it is measured as it is. The picture itself never changes.</source>
+      <translation>Misst ein dunkles Bild, als wäre es länger belichtet, damit sich seine Farben unterscheiden lassen; bei 0 wird es gemessen, wie es ist. Das Bild selbst ändert sich nie.</translation>
     </message>
     <message>
       <source>Even out</source>
@@ -3858,18 +3866,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Bilder</translation>
     </message>
     <message>
-      <source>CDL ({endings})</source>
-      <translation>CDL ({endings})</translation>
-    </message>
-    <message>
-      <source>Lookup tables ({endings})</source>
-      <translation>Farbtabellen ({endings})</translation>
-    </message>
-    <message>
-      <source>Choose a table…</source>
-      <translation>Eine Tabelle wählen …</translation>
-    </message>
-    <message>
       <source>Amount</source>
       <translation>Menge</translation>
     </message>
@@ -3954,48 +3950,8 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Die Farbe anklicken, die das Maskierte werden soll</translation>
     </message>
     <message>
-      <source>Read…</source>
-      <translation>Lesen …</translation>
-    </message>
-    <message>
-      <source>Write…</source>
-      <translation>Schreiben …</translation>
-    </message>
-    <message>
-      <source>Take slope, offset, power and saturation from a .cdl, .ccc or .cc file</source>
-      <translation>Slope, Offset, Power und Sättigung aus einer .cdl-, .ccc- oder .cc-Datei nehmen</translation>
-    </message>
-    <message>
-      <source>Write them as a .cdl, .ccc or .cc file</source>
-      <translation>Sie als .cdl-, .ccc- oder .cc-Datei schreiben</translation>
-    </message>
-    <message>
-      <source>Read a CDL</source>
-      <translation>Eine CDL lesen</translation>
-    </message>
-    <message>
-      <source>Which of them?</source>
-      <translation>Welche davon?</translation>
-    </message>
-    <message>
-      <source>Write the CDL</source>
-      <translation>Die CDL schreiben</translation>
-    </message>
-    <message>
-      <source>A lookup table (.cube, .clf) over sRGB-coded values</source>
-      <translation>Eine Farbtabelle (.cube, .clf) über sRGB-kodierte Werte</translation>
-    </message>
-    <message>
-      <source>No table</source>
-      <translation>Keine Tabelle</translation>
-    </message>
-    <message>
       <source>Lookup table</source>
       <translation>Farbtabelle</translation>
-    </message>
-    <message>
-      <source>Look up in a table</source>
-      <translation>In einer Tabelle nachschlagen</translation>
     </message>
     <message>
       <source>Colour</source>
@@ -4566,6 +4522,58 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Haare und Fransen werden ausgerechnet …</translation>
     </message>
     <message>
+      <source>CDL ({endings})</source>
+      <translation>CDL ({endings})</translation>
+    </message>
+    <message>
+      <source>Lookup tables ({endings})</source>
+      <translation>Farbtabellen ({endings})</translation>
+    </message>
+    <message>
+      <source>Choose a table…</source>
+      <translation>Eine Tabelle wählen …</translation>
+    </message>
+    <message>
+      <source>Read…</source>
+      <translation>Lesen …</translation>
+    </message>
+    <message>
+      <source>Write…</source>
+      <translation>Schreiben …</translation>
+    </message>
+    <message>
+      <source>Take slope, offset, power and saturation from a .cdl, .ccc or .cc file</source>
+      <translation>Slope, Offset, Power und Sättigung aus einer .cdl-, .ccc- oder .cc-Datei nehmen</translation>
+    </message>
+    <message>
+      <source>Write them as a .cdl, .ccc or .cc file</source>
+      <translation>Sie als .cdl-, .ccc- oder .cc-Datei schreiben</translation>
+    </message>
+    <message>
+      <source>Read a CDL</source>
+      <translation>Eine CDL lesen</translation>
+    </message>
+    <message>
+      <source>Which of them?</source>
+      <translation>Welche davon?</translation>
+    </message>
+    <message>
+      <source>Write the CDL</source>
+      <translation>Die CDL schreiben</translation>
+    </message>
+    <message>
+      <source>A lookup table (.cube, .clf) over sRGB-coded values</source>
+      <translation>Eine Farbtabelle (.cube, .clf) über sRGB-kodierte Werte</translation>
+    </message>
+    <message>
+      <source>No table</source>
+      <translation>Keine Tabelle</translation>
+    </message>
+    <message>
+      <source>Look up in a table</source>
+      <translation>In einer Tabelle nachschlagen</translation>
+    </message>
+    <message>
       <source>Stroke</source>
       <translation>Strich</translation>
     </message>
@@ -4909,6 +4917,22 @@ Tasten: Links und Rechts drehen das Farbtonband, Auf und Ab bewegen das Sättigu
       <translation>Was gezählt wird</translation>
     </message>
     <message>
+      <source>opposite</source>
+      <translation>Gegenteil</translation>
+    </message>
+    <message>
+      <source>the rest of {names}</source>
+      <translation>das Übrige von {names}</translation>
+    </message>
+    <message>
+      <source>opposite of {names}</source>
+      <translation>Gegenteil von {names}</translation>
+    </message>
+    <message>
+      <source>same as {names}</source>
+      <translation>gleich wie {names}</translation>
+    </message>
+    <message>
       <source>Add to it</source>
       <translation>Dazunehmen</translation>
     </message>
@@ -5019,22 +5043,6 @@ Tasten: Links und Rechts drehen das Farbtonband, Auf und Ab bewegen das Sättigu
     <message>
       <source>Dissolve</source>
       <translation>Auflösen</translation>
-    </message>
-    <message>
-      <source>opposite</source>
-      <translation>Gegenteil</translation>
-    </message>
-    <message>
-      <source>the rest of {names}</source>
-      <translation>das Übrige von {names}</translation>
-    </message>
-    <message>
-      <source>opposite of {names}</source>
-      <translation>Gegenteil von {names}</translation>
-    </message>
-    <message>
-      <source>same as {names}</source>
-      <translation>gleich wie {names}</translation>
     </message>
     <message>
       <source>Stack ↓</source>
@@ -5768,6 +5776,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation> ein</translation>
     </message>
     <message>
+      <source>a brightened source</source>
+      <translation>eine aufgehellte Quelle</translation>
+    </message>
+    <message>
       <source>a cleaned source</source>
       <translation>eine gereinigte Quelle</translation>
     </message>
@@ -6208,6 +6220,14 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>Bedienfelder zurücksetzen</translation>
     </message>
     <message>
+      <source>Stop</source>
+      <translation>Anhalten</translation>
+    </message>
+    <message>
+      <source>, {left:.0f} s left</source>
+      <translation>, noch {left:.0f} s</translation>
+    </message>
+    <message>
       <source>Pick</source>
       <translation>Auswahl</translation>
     </message>
@@ -6254,14 +6274,6 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>Scopes</source>
       <translation>Messinstrumente</translation>
-    </message>
-    <message>
-      <source>Stop</source>
-      <translation>Anhalten</translation>
-    </message>
-    <message>
-      <source>, {left:.0f} s left</source>
-      <translation>, noch {left:.0f} s</translation>
     </message>
     <message>
       <source>There is no area to be keyed: draw one first (page Areas).</source>
@@ -6343,6 +6355,30 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>{kind} hinzufügen</translation>
     </message>
     <message>
+      <source>There is not enough memory for this: close other programs or work on a smaller picture.</source>
+      <translation>Dafür ist nicht genug Speicher da: Bitte andere Programme schließen oder mit einem kleineren Bild arbeiten.</translation>
+    </message>
+    <message>
+      <source>Something went wrong inside the program ({name}): your work is still here and you can go on. If it happens again, send us the details.</source>
+      <translation>Im Programm ist etwas schiefgegangen ({name}): Die Arbeit ist noch da, und es kann weitergehen. Wenn es wieder geschieht, bitte die Einzelheiten schicken.</translation>
+    </message>
+    <message>
+      <source>Something went wrong inside the program; your work is kept and you can go on. If it happens again, send us the details.</source>
+      <translation>Im Programm ist etwas schiefgegangen; die Arbeit ist aufbewahrt, und es kann weitergehen. Wenn es wieder geschieht, bitte die Einzelheiten schicken.</translation>
+    </message>
+    <message>
+      <source>{title} waits for its turn: {count} in the queue</source>
+      <translation>{title} wartet: {count} in der Warteschlange</translation>
+    </message>
+    <message>
+      <source>{title} is still running: wait for it or stop it first.</source>
+      <translation>{title} läuft noch: Bitte warten oder es zuerst anhalten.</translation>
+    </message>
+    <message>
+      <source>{title} was stopped</source>
+      <translation>{title} wurde angehalten</translation>
+    </message>
+    <message>
       <source>Keyframe</source>
       <translation>Keyframe</translation>
     </message>
@@ -6407,6 +6443,18 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>Noch kein Sprung gefunden</translation>
     </message>
     <message>
+      <source>{dropped} of {all} frames could not be shown in time</source>
+      <translation>{dropped} von {all} Bildern konnten nicht rechtzeitig gezeigt werden</translation>
+    </message>
+    <message>
+      <source>every frame was shown</source>
+      <translation>jedes Bild wurde gezeigt</translation>
+    </message>
+    <message>
+      <source>Played {shown} frames: {late}</source>
+      <translation>{shown} Bilder abgespielt: {late}</translation>
+    </message>
+    <message>
       <source>Nothing open</source>
       <translation>Nichts offen</translation>
     </message>
@@ -6417,6 +6465,54 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>{path} was changed by another window or program since it was read here: save under another name.</source>
       <translation>{path} wurde von einem anderen Fenster oder Programm geändert, seit es hier gelesen wurde: Bitte unter einem anderen Namen sichern.</translation>
+    </message>
+    <message>
+      <source>{wanted} is not there any more: show where the picture is now.</source>
+      <translation>{wanted} ist nicht mehr da: Bitte zeigen, wo das Bild jetzt ist.</translation>
+    </message>
+    <message>
+      <source>{path} names no picture: open a picture first.</source>
+      <translation>{path} nennt kein Bild: zuerst ein Bild öffnen.</translation>
+    </message>
+    <message>
+      <source>Locate the picture</source>
+      <translation>Bild suchen</translation>
+    </message>
+    <message>
+      <source>Opening {name}</source>
+      <translation>{name} wird geöffnet</translation>
+    </message>
+    <message>
+      <source>{name} has changed since the project was saved; File &gt; Locate the picture… takes another.</source>
+      <translation>{name} hat sich geändert, seit das Projekt gesichert wurde; Datei &gt; Bild suchen … nimmt ein anderes.</translation>
+    </message>
+    <message>
+      <source>Saved {name}</source>
+      <translation>{name} gesichert</translation>
+    </message>
+    <message>
+      <source>Reset the stack</source>
+      <translation>Stapel zurücksetzen</translation>
+    </message>
+    <message>
+      <source>{name} was changed by another window or program: your work is saved beside it as {name2}.</source>
+      <translation>{name} wurde von einem anderen Fenster oder Programm geändert: Ihre Arbeit ist daneben gesichert als {name2}.</translation>
+    </message>
+    <message>
+      <source>Paste</source>
+      <translation>Einfügen</translation>
+    </message>
+    <message>
+      <source>Pasted {sieves} into {count} pictures</source>
+      <translation>{sieves} in {count} Bilder eingefügt</translation>
+    </message>
+    <message>
+      <source>Finding tolerances</source>
+      <translation>Toleranzen werden gefunden</translation>
+    </message>
+    <message>
+      <source>Shared stack</source>
+      <translation>Gemeinsamer Stapel</translation>
     </message>
     <message>
       <source>; left out: {left_out}</source>
@@ -6459,62 +6555,6 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>{name} exportiert</translation>
     </message>
     <message>
-      <source>There is not enough memory for this: close other programs or work on a smaller picture.</source>
-      <translation>Dafür ist nicht genug Speicher da: Bitte andere Programme schließen oder mit einem kleineren Bild arbeiten.</translation>
-    </message>
-    <message>
-      <source>Something went wrong inside the program ({name}): your work is still here and you can go on. If it happens again, send us the details.</source>
-      <translation>Im Programm ist etwas schiefgegangen ({name}): Die Arbeit ist noch da, und es kann weitergehen. Wenn es wieder geschieht, bitte die Einzelheiten schicken.</translation>
-    </message>
-    <message>
-      <source>Something went wrong inside the program; your work is kept and you can go on. If it happens again, send us the details.</source>
-      <translation>Im Programm ist etwas schiefgegangen; die Arbeit ist aufbewahrt, und es kann weitergehen. Wenn es wieder geschieht, bitte die Einzelheiten schicken.</translation>
-    </message>
-    <message>
-      <source>{title} waits for its turn: {count} in the queue</source>
-      <translation>{title} wartet: {count} in der Warteschlange</translation>
-    </message>
-    <message>
-      <source>{title} is still running: wait for it or stop it first.</source>
-      <translation>{title} läuft noch: Bitte warten oder es zuerst anhalten.</translation>
-    </message>
-    <message>
-      <source>{title} was stopped</source>
-      <translation>{title} wurde angehalten</translation>
-    </message>
-    <message>
-      <source>{wanted} is not there any more: show where the picture is now.</source>
-      <translation>{wanted} ist nicht mehr da: Bitte zeigen, wo das Bild jetzt ist.</translation>
-    </message>
-    <message>
-      <source>{path} names no picture: open a picture first.</source>
-      <translation>{path} nennt kein Bild: zuerst ein Bild öffnen.</translation>
-    </message>
-    <message>
-      <source>Locate the picture</source>
-      <translation>Bild suchen</translation>
-    </message>
-    <message>
-      <source>Opening {name}</source>
-      <translation>{name} wird geöffnet</translation>
-    </message>
-    <message>
-      <source>{name} has changed since the project was saved; File &gt; Locate the picture… takes another.</source>
-      <translation>{name} hat sich geändert, seit das Projekt gesichert wurde; Datei &gt; Bild suchen … nimmt ein anderes.</translation>
-    </message>
-    <message>
-      <source>{dropped} of {all} frames could not be shown in time</source>
-      <translation>{dropped} von {all} Bildern konnten nicht rechtzeitig gezeigt werden</translation>
-    </message>
-    <message>
-      <source>every frame was shown</source>
-      <translation>jedes Bild wurde gezeigt</translation>
-    </message>
-    <message>
-      <source>Played {shown} frames: {late}</source>
-      <translation>{shown} Bilder abgespielt: {late}</translation>
-    </message>
-    <message>
       <source>Preset {name}</source>
       <translation>Vorgabe {name}</translation>
     </message>
@@ -6525,34 +6565,6 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>Stored {name}</source>
       <translation>{name} gesichert</translation>
-    </message>
-    <message>
-      <source>Read as before</source>
-      <translation>Lesen wie vorher</translation>
-    </message>
-    <message>
-      <source>Read the picture otherwise</source>
-      <translation>Das Bild anders lesen</translation>
-    </message>
-    <message>
-      <source>Reading the colour configuration</source>
-      <translation>Die Farbkonfiguration wird gelesen</translation>
-    </message>
-    <message>
-      <source>Working space</source>
-      <translation>Arbeitsfarbraum</translation>
-    </message>
-    <message>
-      <source>Display</source>
-      <translation>Anzeige</translation>
-    </message>
-    <message>
-      <source>Gamut</source>
-      <translation>Farbumfang</translation>
-    </message>
-    <message>
-      <source>Point at the picture first: what decided about the pixel there is said</source>
-      <translation>Zuerst auf das Bild zeigen: Gesagt wird, was über das Pixel dort entschied</translation>
     </message>
     <message>
       <source>This mask is made from others': unlink it to pick colours of its own</source>
@@ -6635,30 +6647,6 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>Beginnen mit {part}</translation>
     </message>
     <message>
-      <source>Saved {name}</source>
-      <translation>{name} gesichert</translation>
-    </message>
-    <message>
-      <source>Reset the stack</source>
-      <translation>Stapel zurücksetzen</translation>
-    </message>
-    <message>
-      <source>{name} was changed by another window or program: your work is saved beside it as {name2}.</source>
-      <translation>{name} wurde von einem anderen Fenster oder Programm geändert: Ihre Arbeit ist daneben gesichert als {name2}.</translation>
-    </message>
-    <message>
-      <source>Paste</source>
-      <translation>Einfügen</translation>
-    </message>
-    <message>
-      <source>Pasted {sieves} into {count} pictures</source>
-      <translation>{sieves} in {count} Bilder eingefügt</translation>
-    </message>
-    <message>
-      <source>Finding tolerances</source>
-      <translation>Toleranzen werden gefunden</translation>
-    </message>
-    <message>
       <source>Add sieve</source>
       <translation>Sieb hinzufügen</translation>
     </message>
@@ -6739,8 +6727,32 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>Fassung entfernen</translation>
     </message>
     <message>
-      <source>Shared stack</source>
-      <translation>Gemeinsamer Stapel</translation>
+      <source>Read as before</source>
+      <translation>Lesen wie vorher</translation>
+    </message>
+    <message>
+      <source>Read the picture otherwise</source>
+      <translation>Das Bild anders lesen</translation>
+    </message>
+    <message>
+      <source>Reading the colour configuration</source>
+      <translation>Die Farbkonfiguration wird gelesen</translation>
+    </message>
+    <message>
+      <source>Working space</source>
+      <translation>Arbeitsfarbraum</translation>
+    </message>
+    <message>
+      <source>Display</source>
+      <translation>Anzeige</translation>
+    </message>
+    <message>
+      <source>Gamut</source>
+      <translation>Farbumfang</translation>
+    </message>
+    <message>
+      <source>Point at the picture first: what decided about the pixel there is said</source>
+      <translation>Zuerst auf das Bild zeigen: Gesagt wird, was über das Pixel dort entschied</translation>
     </message>
     <message>
       <source>Soft proof of {name}; magenta is outside its gamut</source>

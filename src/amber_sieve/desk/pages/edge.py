@@ -124,6 +124,7 @@ class EdgePage(Page):
     def _noise(self) -> None:
         self.group("noise", translate("Noise and clips"), folded=True)
         self._add("clean")
+        self._add("level")
         self._add("steady")
         self.flicker = QLabel("")
         self.flicker.setObjectName("dim")

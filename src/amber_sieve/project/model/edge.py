@@ -132,9 +132,16 @@ class Edge(Frozen):
         ),
     )
     clean: Amount = number(
-        "auto", 0, 8, "Denoise colour (for the mask only)",
+        "auto", 0, 12, "Denoise (mask only)",
         help=(
-            "Smooths colour noise before the mask is made; at 0 the picture is measured as it is. "
-            "The picture itself never changes."
+            "Removes noise before the mask is made: at 1 and 2 that of colour, from 3 on grain "
+            "too; at 0 the picture is measured as it is. The picture itself never changes."
+        ),
+    )  # fmt: skip
+    level: Amount = number(
+        "auto", 0, 6, "Brighten (mask only)", "stops", step=0.1, decimals=1,
+        help=(
+            "Measures a dark picture as if it had been exposed longer, so that its colours are "
+            "told apart; at 0 it is measured as it is. The picture itself never changes."
         ),
     )  # fmt: skip

@@ -8,18 +8,18 @@ from .adjusting import SPECIAL, BlockStage
 from .outline import Feather, Grow, Holes, Islands, Levels, Smooth, Specks
 from .picking import AreasStage, Connected, HereOnly, MeasuredLayer
 from .stage import Stage
-from .unmixing import Clean, Crumbs, Fine, Follow, Hard, NoFringe, Settle, Steady
+from .unmixing import Clean, Crumbs, Fine, Follow, Hard, Level, NoFringe, Settle, Steady
 
 #: What a mask goes through that its samples and bands have made: quick ones in the box it lies in,
 #: then those that unmix it.
 OUTLINE = (Levels(), Specks(), Holes(), Islands(), Grow(), Feather(), Smooth())
 UNMIXING = (Follow(), Settle(), Crumbs(), Fine(), Hard(), NoFringe())
 STEADY = Steady()
-EDGE = (Clean(), *OUTLINE, *UNMIXING, STEADY)
+EDGE = (Level(), Clean(), *OUTLINE, *UNMIXING, STEADY)
 CONNECTED, AREAS = Connected(), AreasStage()
 MASK: tuple[Stage, ...] = (MeasuredLayer(), HereOnly(), CONNECTED, *EDGE, AREAS)
 #: Those among them that come before the outline is unmixed: some must see all of the mask.
-BEFORE_UNMIXING: tuple[Stage, ...] = (HereOnly(), CONNECTED, Clean(), *OUTLINE)
+BEFORE_UNMIXING: tuple[Stage, ...] = (HereOnly(), CONNECTED, Level(), Clean(), *OUTLINE)
 #: The blocks of adjustments: pointwise ones as one chain, then detail, then fill.
 BLOCKS: tuple[BlockStage, ...] = tuple(
     SPECIAL.get(name, BlockStage)(name) for name in Adjust.model_fields

@@ -9,7 +9,7 @@ from dataclasses import replace
 import numpy as np
 
 from ...core.colour.oklab import to_oklab
-from ...core.edge.clean import BLOCK, LOOKS_PER_PASS, fitting_amount
+from ...core.edge.clean import BLOCK
 from ...core.edge.clicked_regions import restore_clicked_regions
 from ...core.edge.feather import hardened
 from ...core.edge.fine import fine, prior_of
@@ -18,8 +18,9 @@ from ...core.edge.follow_reach import FOUND_LOOKS, REACHES, follow_found
 from ...core.edge.morphology import longest_of, without_crumbs
 from ...core.edge.settled import SETTLING_LOOKS, settled
 from ...core.frame import Frame
+from ...core.pick.measured import FROM_GRAIN, MOST, cleaning_for, measuring_of, stops_for
+from ...core.pick.non_local_means import LOOKS
 from ...language import translator
-from ...project.fields import spec_of
 from ...project.model import Edge, Sieve, amount, is_auto
 from ..context import RenderContext
 from .edging import NO_EDGE, EdgeStage, Working
@@ -36,12 +37,31 @@ CRUMBS = 16.0
 STANDS = REACHES[-1]
 #: Noise is measured on neighbouring pixels of the middle of the picture, a square of this side.
 SEEN = 904
+#: Parts of frames reduced further than this may differ by a little at their borders in grain.
+LEAST_SCALE = 0.25
+
+
+def _brightened(whole: Frame, context: RenderContext) -> float:
+    return float(context.get(("stops", whole.key), lambda: stops_for(whole.planes)))
+
+
+class Level(EdgeStage):
+    """A dark picture is measured brighter (`core.pick.measured`)."""
+
+    name, does, automatic, once_a_clip = (
+        translate("a brightened source"),
+        ("level",),
+        "level",
+        True,
+    )
+    trial = {"level": 1}
+
+    def find(self, whole: Frame, context: RenderContext) -> float:
+        return _brightened(whole, context)
 
 
 class Clean(EdgeStage):
-    """The chroma of what is measured is smoothed, before anything is picked
-    (`render.mask.passes_of`).
-    """
+    """The noise of what is measured is removed before anything is picked."""
 
     name, does, automatic, once_a_clip = (
         translate("a cleaned source"),
@@ -52,22 +72,23 @@ class Clean(EdgeStage):
     trial = {"clean": 1}
 
     def reaches(self, edge: Edge) -> float:
-        return LOOKS_PER_PASS * (
-            spec_of(Edge, "clean").high if self.asks(edge) else amount(edge.clean)
-        )
+        most = MOST if self.asks(edge) else amount(edge.clean)
+        if most >= FROM_GRAIN:  # reduced frames are looked at as far, in pixels of their own
+            return LOOKS / LEAST_SCALE
+        return measuring_of(most, 0).looks
 
     def find(self, whole: Frame, context: RenderContext) -> float:
-        def passes() -> int:
+        def cleaning() -> float:
             top, left = (
                 max(0, (size - SEEN) // 2) // BLOCK * BLOCK for size in (whole.height, whole.width)
             )
-            return fitting_amount(
-                to_oklab(
-                    np.ascontiguousarray(whole.planes[:, top : top + SEEN, left : left + SEEN])
-                )
-            )
+            part = np.ascontiguousarray(whole.planes[:, top : top + SEEN, left : left + SEEN])
+            gain = np.float32(np.cbrt(2.0 ** _brightened(whole, context)))
+            found = cleaning_for(to_oklab(part) * gain)
+            # Of a clip grain is removed when a person says so: it takes longer than to decode it.
+            return found if whole.near is None else min(found, FROM_GRAIN - 1)
 
-        return float(context.get(("noise", whole.key), passes))
+        return float(context.get(("noise", whole.key), cleaning))
 
 
 class Follow(EdgeStage):

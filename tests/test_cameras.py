@@ -1,0 +1,182 @@
+"""Clicks on pictures as cameras give them, and what is measured in place of the picture."""
+
+import unittest
+
+import numpy as np
+import robot
+from cameras import as_cameras_give
+from common import demo_frame
+from skimage.restoration import denoise_nl_means
+
+from amber_sieve.core.colour.oklab import to_oklab
+from amber_sieve.core.frame import Frame
+from amber_sieve.core.pick.measured import (
+    AS_IT_IS,
+    FROM_GRAIN,
+    MOST_STOPS,
+    Measuring,
+    cleaning_for,
+    measured,
+    measuring_of,
+    stops_for,
+)
+from amber_sieve.core.pick.non_local_means import LIGHTNESS_NOISE, LOOKS, grain_of, without_grain
+from amber_sieve.live.clicking import clicked
+from amber_sieve.live.sampling import as_sampled, sample_at
+from amber_sieve.project.edits import with_sample
+from amber_sieve.project.model import Edge, Sample, Sieve
+from amber_sieve.render.automatic import found_amounts
+from amber_sieve.render.cache import Cache
+from amber_sieve.render.context import RenderContext
+from amber_sieve.render.mask import mask_of, measuring_for, oklab_of
+
+#: Things that are clicked here; `bench/clicks.py --as KIND` clicks all.
+THINGS = ("turquoise", "cloth", "figure")
+
+
+def frame_as(picture: str, kind: str, smaller: int = 2) -> Frame:
+    planes = demo_frame(picture).reduced(smaller).planes
+    return Frame(np.ascontiguousarray(as_cameras_give(planes, kind), np.float32))
+
+
+def grainy(deviation: float, size: int = 160) -> tuple[np.ndarray, np.ndarray]:
+    """Four fields of colour, clean and with grain of a and b (Oklab) at L = 1."""
+    clean = np.zeros((3, size, size), np.float32)
+    clean[0], half = 0.6, size // 2
+    clean[0, :, half:], clean[1, half:], clean[2, :half, half:] = 0.75, 0.1, -0.1
+    grain = np.random.default_rng(3).normal(0, 1, clean.shape) / np.sqrt(clean[0])
+    grain[0] *= LIGHTNESS_NOISE
+    return clean, (clean + deviation * grain).astype(np.float32)
+
+
+class GrainTest(unittest.TestCase):
+    def test_its_deviation_is_found(self):
+        for deviation in (0.003, 0.008, 0.012):
+            found = grain_of(grainy(deviation)[1])
+            self.assertAlmostEqual(found / deviation, 1, delta=0.12)
+        self.assertEqual(grain_of(np.full((3, 40, 40), 0.5, np.float32)), 0)
+        self.assertEqual(grain_of(np.zeros((3, 2, 2), np.float32)), 0)
+
+    def test_it_goes_as_with_the_non_local_means_of_a_reference_library(self):
+        """Source: scikit-image's non-local means, of the same patches and window."""
+        clean, noisy = grainy(0.008)
+
+        def error(lab: np.ndarray) -> float:
+            return float(np.sqrt(np.mean((lab - clean) ** 2)))
+
+        deviation = 0.008 * LIGHTNESS_NOISE / np.sqrt(0.67)
+        theirs = denoise_nl_means(
+            np.moveaxis(noisy, 0, -1),
+            patch_size=5,
+            patch_distance=5,
+            h=0.8 * deviation,
+            sigma=deviation,
+            channel_axis=-1,
+        )
+        ours, whole = error(without_grain(noisy, 0.008)), error(noisy)
+        library = error(np.moveaxis(theirs, -1, 0))
+        print(f"\n    error {whole:.4f}; without grain {ours:.4f}, by the library {library:.4f}")
+        self.assertLess(ours, 0.2 * whole)
+        self.assertLess(ours, 1.25 * library)
+
+    def test_strands_and_edges_stay(self):
+        clean, noisy = grainy(0.006)
+        noisy[1, 40] = clean[1, 40] = 0.25  # one row of another colour
+        out = without_grain(noisy, 0.006)
+        np.testing.assert_allclose(out[1, 40], 0.25, atol=0.02)
+        self.assertLess(np.abs(out[1, 78:82, :70] - clean[1, 78:82, :70]).mean(), 0.006)
+
+    def test_odd_sizes_and_values_at_the_ends(self):
+        for shape in ((1, 1), (1, 40), (40, 1), (3, 5), (17, 33)):
+            for value in (0.0, -0.3, 1.0, 40.0):
+                lab = np.full((3, *shape), value, np.float32)
+                out = without_grain(lab, 0.012)
+                np.testing.assert_allclose(out, lab, rtol=1e-5, atol=1e-6)
+
+    def test_a_part_gives_what_the_whole_gives(self):
+        lab = grainy(0.008)[1]
+        whole = without_grain(lab, 0.008)
+        part = without_grain(np.ascontiguousarray(lab[:, 20:100, 30:120]), 0.008)
+        inner = np.s_[:, LOOKS:-LOOKS, LOOKS:-LOOKS]
+        np.testing.assert_allclose(part[inner], whole[:, 20:100, 30:120][inner], atol=2e-5)
+
+
+class MeasuredTest(unittest.TestCase):
+    def test_amounts_and_what_they_stand_for(self):
+        self.assertEqual(measuring_of(0, 0), AS_IT_IS)
+        self.assertEqual(measuring_of(2, 0, 0.25), Measuring())
+        self.assertEqual(measuring_of(8, 3), Measuring(0, 0.008, 8.0))
+        lab = grainy(0.004)[1]
+        self.assertIs(measured(lab, AS_IT_IS), lab)
+        # Ottosson 2020: light times k is Oklab times the cube root of k.
+        np.testing.assert_allclose(measured(lab, Measuring(gain=8)), 2 * lab, rtol=1e-6)
+
+    def test_dark_pictures_are_brightened_and_others_are_not(self):
+        for kind, wanted in (("clean", 0), ("jpeg", 0), ("soft", 0), ("flat", 0), ("dark", 3.3)):
+            stops = stops_for(frame_as("yard", kind, 4).planes)
+            self.assertAlmostEqual(stops, wanted, delta=0.3, msg=kind)
+        for planes in (np.zeros((3, 20, 20)), np.full((3, 20, 20), 1e-5), np.full((3, 1, 1), 0.1)):
+            self.assertIn(stops_for(planes.astype(np.float32)), (0, MOST_STOPS))
+
+    def test_grain_is_found_where_it_is(self):
+        for kind, least, most in (("clean", 0, 2), ("jpeg", 0, 2), ("noise", 5, 12)):
+            amount = cleaning_for(to_oklab(frame_as("yard", kind).planes))
+            self.assertTrue(least <= amount <= most, f"{kind}: {amount}")
+
+    def test_amounts_are_found_once_and_can_be_set(self):
+        frame, context = frame_as("close", "dark", 4), RenderContext(Cache(10**8))
+        edge = found_amounts(Sieve(), frame, context).edge
+        self.assertGreaterEqual(edge.clean, FROM_GRAIN)
+        self.assertGreater(edge.level, 3)
+        self.assertEqual(measuring_for(frame, Edge(clean=0, level=0)), AS_IT_IS)
+        lab = oklab_of(frame, context, measuring_for(frame, edge))
+        self.assertIs(oklab_of(frame, context, measuring_for(frame, edge)), lab)
+
+
+class ClickTest(unittest.TestCase):
+    def test_three_clicks_in_noise_and_in_the_dark_are_worth_what_they_are_on_clean_pictures(self):
+        for kind, away in (("noise", 0.05), ("dark", 0.07)):
+            frame, found, clean = frame_as("yard", kind), [], []
+            for name in THINGS:
+                true = robot.half_truth("yard", name)
+                *_, last = robot.clicks(frame, true, 3)
+                *_, best = robot.clicks(robot.half_frame("yard"), true, 3)
+                found.append(last.score)
+                clean.append(best.score)
+            print(f"\n    {kind}: {np.round(found, 3)}, clean: {np.round(clean, 3)}")
+            self.assertGreater(np.mean(found), np.mean(clean) - away, kind)
+
+    def test_a_click_holds_its_place(self):
+        rng, held, count = np.random.default_rng(11), 0, 0
+        for kind in ("clean", "noise", "dark", "jpeg", "flat", "mixed"):
+            frame, context = frame_as("close", kind, 4), RenderContext(Cache(10**8))
+            for _ in range(12):
+                sieve = Sieve()
+                for role in ("keep", "drop", "keep"):
+                    x, y = rng.random(2) * (frame.width, frame.height)
+                    found = found_amounts(sieve, frame, context)
+                    near = as_sampled(frame, [(x, y)], 5, measuring_for(frame, found.edge))
+                    sample = sample_at(near, x, y, role=role)
+                    sieve = with_sample(sieve, clicked(found, sample, frame, context).sample)
+                    mask = mask_of(frame, found_amounts(sieve, frame, context), context)
+                    held += (mask[int(y), int(x)] >= 0.5) == (role == "keep")
+                    count += 1
+        print(f"\n    {held} of {count} random clicks hold their place")
+        self.assertGreaterEqual(held, count - 1)
+
+    def test_samples_are_taken_from_what_is_measured(self):
+        clean = np.full((3, 60, 60), 0.4, np.float32)
+        noisy = clean + np.random.default_rng(2).normal(0, 0.05, clean.shape).astype(np.float32)
+        frame = Frame(noisy)
+        part = as_sampled(frame, [(30.0, 30.0)], 1, Measuring(grain=0.012))
+        taken, raw = sample_at(part, 30, 30, size=1), sample_at(frame, 30, 30, size=1)
+        off = [np.abs(np.array(one.colour) - 0.4).max() for one in (taken, raw)]
+        self.assertLess(off[0], 0.5 * off[1])
+        self.assertEqual((taken.x, taken.y), (30, 30))
+        self.assertIs(as_sampled(frame, [(30.0, 30.0)], 1, AS_IT_IS), frame)
+        self.assertIs(as_sampled(frame, [(900.0, 900.0)], 1, Measuring(grain=0.01)), frame)
+        self.assertIsInstance(taken, Sample)
+
+
+if __name__ == "__main__":
+    unittest.main()
