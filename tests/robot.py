@@ -24,7 +24,8 @@ from amber_sieve.project.model import Pick, Sieve
 from amber_sieve.render.automatic import found_amounts
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
-from amber_sieve.render.mask import mask_of, measuring_for
+from amber_sieve.render.mask import mask_of
+from amber_sieve.render.measuring import measuring_for
 
 #: Clicks are scored after so many; a wrong region less deep than this is not clicked any more,
 #: pixels.

@@ -1,6 +1,7 @@
 """Clicks on pictures as cameras give them, and what is measured in place of the picture."""
 
 import unittest
+from unittest import mock
 
 import numpy as np
 import robot
@@ -28,7 +29,8 @@ from amber_sieve.project.model import Edge, Sample, Sieve
 from amber_sieve.render.automatic import found_amounts
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
-from amber_sieve.render.mask import mask_of, measuring_for, oklab_of
+from amber_sieve.render.mask import mask_of
+from amber_sieve.render.measuring import measuring_for, oklab_of
 
 #: Things that are clicked here; `bench/clicks.py --as KIND` clicks all.
 THINGS = ("turquoise", "cloth", "figure")
@@ -99,6 +101,12 @@ class GrainTest(unittest.TestCase):
         part = without_grain(np.ascontiguousarray(lab[:, 20:100, 30:120]), 0.008)
         inner = np.s_[:, LOOKS:-LOOKS, LOOKS:-LOOKS]
         np.testing.assert_allclose(part[inner], whole[:, 20:100, 30:120][inner], atol=2e-5)
+
+    def test_bands_of_rows_meet_without_a_seam(self):
+        lab = np.tile(grainy(0.008)[1], (1, 2, 1))
+        whole = without_grain(lab, 0.008)
+        with mock.patch("amber_sieve.core.pick.non_local_means.BAND", 37):
+            np.testing.assert_allclose(without_grain(lab, 0.008), whole, atol=2e-5)
 
 
 class MeasuredTest(unittest.TestCase):

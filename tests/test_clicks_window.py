@@ -55,7 +55,10 @@ class ClicksTest(WindowCase):
         self.assertIsNone(self.canvas.panes[0]._flash)
         self.click(1690, 1042, CTRL)  # on the pot, not on its rim
         self.assertLess(flashed[-1].change.min(), -0.9)
-        self.click(735, 830, CTRL)
+        self.click(735, 830, CTRL)  # where a keep sample lies: the last word holds its place
+        self.assertRegex(self.canvas.answer.label.text(), r"^Removed \d+\.\d %, this piece only")
+        self.canvas.answer.button.click()
+        self.click(300, 100, CTRL)
         self.assertIn("Nothing removed", self.canvas.answer.label.text())
         # the sample that changed nothing is taken out with one press
         self.canvas.answer.button.click()

@@ -1,5 +1,4 @@
-"""Compiles the kernels once, in as many processes as there are cores, ahead of the
-compiler.
+"""Compile the kernels once, in as many processes as there are cores.
 
 Which kernels, for which arguments, stands in core/signatures.json (written by tools/signatures.py):
 first those that the first picture, click, recolouring and drag need, then the rest.

@@ -22,17 +22,8 @@ from ..project import edits
 from ..project.model import Pick, Sample, Sieve
 from ..render.clicked import place_of
 from ..render.context import RenderContext
-from ..render.mask import (
-    bounds_of,
-    distance_plane,
-    in_its_light,
-    measuring_for,
-    oklab_of,
-    probe_of,
-    probes_of,
-    samples_mask,
-    tones_of,
-)
+from ..render.mask import bounds_of, distance_plane, probe_of, probes_of, samples_mask, tones_of
+from ..render.measuring import in_its_light, measuring_for, oklab_of
 from .sampling import lab_for_tolerances, with_found_tolerance
 
 translate = translator("live")

@@ -7,7 +7,8 @@ from __future__ import annotations
 import numpy as np
 
 from ..names import TOLERANCES
-from ..render.mask import bounds_of, distance_plane, measuring_for, tones_of
+from ..render.mask import bounds_of, distance_plane, tones_of
+from ..render.measuring import measuring_for
 from .seen import Seen
 
 #: Steps of the curve, over the range that a drag of the tolerance covers.

@@ -23,8 +23,9 @@ from ..language import translator
 from ..names import SEEN_BANDS
 from ..project.model import Bands, Pick, Sample, Sieve
 from ..render.context import RenderContext
-from ..render.mask import in_its_light, oklab_of, probe_of
+from ..render.mask import probe_of
 from ..render.mask import tones_of as tones_in
+from ..render.measuring import in_its_light, oklab_of
 from ..render.sure import FAINT, MOSTLY_SURE, SURE
 
 translate = translator("live")

@@ -12,7 +12,7 @@ from ..names import Reach
 from ..project.model import Pick, Project, Sample, Sieve
 from ..render.context import RenderContext
 from ..render.evaluate import measured
-from ..render.mask import measuring_for
+from ..render.measuring import measuring_for
 from ..render.stages.every import stack_looks
 from ..resolve.layers import layers_in
 from .clicking import Clicked, clicked, looked_at

@@ -10,9 +10,6 @@ import numpy as np
 from ..core.areas.shapes import combined
 from ..core.bands.apply import bands_mask
 from ..core.bands.interval import Interval, luminance_ramp
-from ..core.colour.measures import hue_saturation_luminance
-from ..core.colour.oklab import to_oklab
-from ..core.colour.transfer import to_levels
 from ..core.edge.box import NOTHING, box_of
 from ..core.edge.feather import hardened
 from ..core.edge.follow import EdgeMatte
@@ -21,19 +18,19 @@ from ..core.frame import Frame
 from ..core.motion.movement import to_grey8
 from ..core.pick.cached_distances import CachedDistances, distances_to_each, membership_of_known
 from ..core.pick.connected import connected_only
-from ..core.pick.measured import AS_IT_IS, Measuring, measuring_of
-from ..core.pick.measured import measured as as_measured
+from ..core.pick.measured import AS_IT_IS, Measuring
 from ..core.pick.pieces import Reaching, with_pieces
 from ..core.pick.samples import SampleParams, membership_and_distances, needs_planes
 from ..names import BANDS, CHANNEL_BANDS
 from ..progress import part_of
-from ..project.model import Bands, Edge, Pick, Sample, Sieve, amount
+from ..project.model import Bands, Pick, Sample, Sieve
 from .areas import area_coverage
 from .cache import Cache
 from .clicked import clicked_places, place_of, seeds_of
 from .context import RenderContext
 from .edge import Edged, edge_of, outline_worked, unmixing_worked
 from .keys import MaskKey, picked_key
+from .measuring import in_its_light, measures_from, measures_of, measuring_for, oklab_of
 from .resolved import found_of
 from .stages.edging import OnShare, Working
 from .stages.every import STEADY
@@ -103,45 +100,6 @@ def intervals_of(bands: Bands) -> list[Interval]:
     if bands.ramp.on:
         intervals.append(luminance_ramp(bands.ramp.black, bands.ramp.white, bands.ramp.inverse))
     return intervals
-
-
-def oklab_of(frame: Frame, context: RenderContext, measuring: Measuring = AS_IT_IS) -> np.ndarray:
-    """The frame in Oklab, (3, H, W), as it is measured."""
-    if measuring != AS_IT_IS and context.keeps_nothing:  # nobody else will see the raw one
-        return as_measured(to_oklab(frame.planes), measuring)
-    lab = context.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
-    if measuring == AS_IT_IS:
-        return lab
-    return context.get(("measured", frame.key, measuring), lambda: as_measured(lab, measuring))
-
-
-def in_its_light(probe: SampleParams, measuring: Measuring) -> SampleParams:
-    """A sample for a frame that is measured brighter, where its comparison looks at that."""
-    if measuring.gain == 1 or probe.compare not in ("surface", "colour"):
-        return probe
-    red, green, blue = (measuring.gain * value for value in probe.colour)
-    return replace(probe, colour=(red, green, blue))
-
-
-def measures_of(
-    frame: Frame, context: RenderContext, levels: bool = True, measuring: Measuring = AS_IT_IS
-) -> np.ndarray:
-    """Hue, saturation, luminance and, when asked for, red, green, blue levels of the frame, (3 or
-    6, H, W).
-    """
-
-    return context.get(
-        ("measures", frame.key, levels, measuring),
-        lambda: _measured(frame.planes, oklab_of(frame, context, measuring), levels),
-    )
-
-
-def _measured(planes: np.ndarray, lab: np.ndarray, levels: bool) -> np.ndarray:
-    out = np.empty((6 if levels else 3, *planes.shape[1:]), np.float32)
-    hue_saturation_luminance(planes, lab, out[:3])
-    if levels:
-        out[3:] = to_levels(planes)
-    return out
 
 
 def _by_strips(
@@ -248,7 +206,7 @@ def _through_bands(
             np.ascontiguousarray(part.planes[:, *box]),
             np.ascontiguousarray(lab[:, *box]),
         )
-        mask[box] *= bands_mask(_measured(planes, there, channels), intervals)
+        mask[box] *= bands_mask(measures_from(planes, there, channels), intervals)
 
 
 def distance_plane(
@@ -331,11 +289,6 @@ def qualified(
     if not pick.transparent and frame.alpha is not None:
         out = out * (frame.alpha > 0)
     return out
-
-
-def measuring_for(frame: Frame, edge: Edge) -> Measuring:
-    """Return how a frame is measured; "auto" must have been found."""
-    return measuring_of(amount(edge.clean), amount(edge.level), frame.scale)
 
 
 @dataclass(frozen=True)

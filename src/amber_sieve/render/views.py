@@ -46,7 +46,8 @@ from .evaluate import (
 )
 from .fringe import fringe_of
 from .layers import Layers, no_layers
-from .mask import measures_of, probes_of
+from .mask import probes_of
+from .measuring import measures_of
 from .patched import PatchedPixels
 from .shown import shown
 from .stack import rendered, sieve_mask

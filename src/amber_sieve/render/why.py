@@ -22,7 +22,8 @@ from .areas import area_coverage
 from .context import RenderContext
 from .evaluate import measured, sieve_masked
 from .layers import Layers, no_layers
-from .mask import masked, measuring_for, picked, qualified, samples_mask, tones_of, with_areas
+from .mask import masked, picked, qualified, samples_mask, tones_of, with_areas
+from .measuring import measuring_for
 from .stages.every import EDGE
 
 translate = translator("render")

@@ -36,7 +36,7 @@ BRIGHT_FROM = 500_000
 
 
 class Measuring(NamedTuple):
-    """How a frame is measured: passes of the chroma median, or grain to be removed (deviation in
+    """The measuring of a frame: passes of the chroma median, or grain to be removed (deviation in
     Oklab, 0 for none), after its light was multiplied by a gain.
     """
 

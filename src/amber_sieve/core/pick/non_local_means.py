@@ -28,6 +28,8 @@ LIGHTNESS_NOISE = 1.5
 DARKEST = 0.05
 #: Pixels that are worked at once: their patches stay in the core's cache.
 ROWS, COLUMNS = 24, 256
+#: Rows that are made ready at once, so that large pictures take little memory besides.
+BAND = 480
 #: Median of the absolute of a normal variable of deviation 1.
 MEDIAN_OF_NORMAL = 0.6745
 #: The second difference of J. Immerkaer, "Fast noise variance estimation" (1996), of deviation 1 on
@@ -112,23 +114,47 @@ def _means(
                     out[channel, top + y, left + x] = sums[channel, y, x] * share
 
 
+def _padded(planes: np.ndarray, rows: range, room: int) -> np.ndarray:
+    """Rows of some planes with ``room`` pixels more to every side; beyond the border lie the pixels
+    of the border.
+    """
+    first, last = max(0, rows.start - room), min(planes.shape[1], rows.stop + room)
+    beyond = (first - rows.start + room, rows.stop + room - last)
+    return np.pad(planes[:, first:last], ((0, 0), beyond, (room, room)), mode="edge")
+
+
 def without_grain(lab: np.ndarray, deviation: float) -> np.ndarray:
     """Return a picture (3, H, W) Oklab float32 without its grain.
 
     ``deviation`` : of the noise of a and b at L = 1, as `grain_of` finds it; above 0. Beyond the
     border lie the pixels of the border.
     """
+    out = np.empty_like(lab)
+    height, width = lab.shape[1:]
+    for top in range(0, height, BAND):
+        rows = range(top, min(top + BAND, height))
+        first, last = max(0, top - LOOKS), min(height, rows.stop + LOOKS)
+        guide = _even(lab[:, first:last], deviation)
+        inner = range(top - first, rows.stop - first)
+        band = np.empty((3, len(rows), width), np.float32)
+        _means(
+            _padded(guide, inner, RADIUS + HALF),
+            _padded(lab, rows, RADIUS),
+            OFFSETS,
+            -(-width // COLUMNS),
+            -(-len(rows) // ROWS),
+            band,
+        )
+        out[:, top : rows.stop] = band
+    return out
+
+
+def _even(lab: np.ndarray, deviation: float) -> np.ndarray:
+    """A picture (3, H, W) in units of its noise, which is the same everywhere then."""
     guide = np.empty_like(lab)
     # The integral of 1 / noise over L, so that equal steps are equally likely.
     light = np.maximum(lab[0], 0)
     np.multiply(light, np.sqrt(light), out=guide[0])
     guide[0] *= np.float32(1 / (1.5 * LIGHTNESS_NOISE * deviation))
     np.multiply(lab[1:], _root_of_lightness(lab[0]) / np.float32(deviation), out=guide[1:])
-    out = np.empty_like(lab)
-    padded = [
-        np.pad(planes, ((0, 0), (room, room), (room, room)), mode="edge")
-        for planes, room in ((guide, RADIUS + HALF), (lab, RADIUS))
-    ]
-    height, width = lab.shape[1:]
-    _means(*padded, OFFSETS, -(-width // COLUMNS), -(-height // ROWS), out)
-    return out
+    return guide

@@ -28,6 +28,7 @@ from ...workspace.viewing.readout import Pointed
 from ...workspace.workspace import Workspace
 from ..style import AMBER, DIM, WELL
 from ..widgets.drawing import Backdrop, image_of
+from ..widgets.nudging import steps_of
 from ..widgets.painting import paints
 from .field_drawing import histogram_image, ring
 
@@ -355,16 +356,9 @@ class ColourField(QWidget):
         self.enlarged.emit()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        if event is None:
-            return
+        assert event is not None
         key, held = event.key(), event.modifiers()
-        step = (
-            10.0
-            if held & Qt.KeyboardModifier.ShiftModifier
-            else 0.1
-            if held & Qt.KeyboardModifier.AltModifier
-            else 1.0
-        )
+        step = steps_of(held)
         hues, saturations, _ = self._bands()
         if key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
             by = step if key == Qt.Key.Key_Left else -step

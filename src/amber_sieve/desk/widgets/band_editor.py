@@ -25,6 +25,7 @@ from ...names import MEASURES
 from ...project.model import Band
 from ..style import AMBER, DIM, WELL
 from .drawing import Backdrop, line_through
+from .nudging import steps_of
 from .painting import paints
 
 translate = translator("widgets")
@@ -322,13 +323,7 @@ class BandEditor(QWidget):
         if event is None or self.band is None:
             return
         key, held = event.key(), event.modifiers()
-        step = (
-            10.0
-            if held & Qt.KeyboardModifier.ShiftModifier
-            else 0.1
-            if held & Qt.KeyboardModifier.AltModifier
-            else 1.0
-        )
+        step = steps_of(held)
         if key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
             self._move(
                 self.band.corners, step if key == Qt.Key.Key_Right else -step, held, from_keys=True

@@ -24,6 +24,7 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 from ...language import decimals, translator
 from ..style import AMBER, DIM, WELL
 from .drawing import Backdrop, line_through
+from .nudging import steps_of
 from .painting import paints
 
 translate = translator("widgets")
@@ -289,13 +290,7 @@ class CurveEditor(QWidget):
         if event is None:
             return
         key, held, count = event.key(), event.modifiers(), len(self.points)
-        times = (
-            10.0
-            if held & Qt.KeyboardModifier.ShiftModifier
-            else 0.1
-            if held & Qt.KeyboardModifier.AltModifier
-            else 1.0
-        )
+        times = steps_of(held)
         steps = [(high - low) / 200 * times for low, high in (self.x_range, self.y_range)]
         there = 0 <= self.chosen < count
         sideways = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(key), 0)

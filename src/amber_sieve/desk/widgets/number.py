@@ -25,6 +25,7 @@ from ...project.fields import Spec
 from ..style import AMBER, DIM, INK, WELL
 from .entry import Entry
 from .hill import Hill
+from .nudging import steps_of
 from .painting import paints
 
 translate = translator("widgets")
@@ -307,16 +308,9 @@ class Number(QDoubleSpinBox):
         self.reset()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        if event is None:
-            return
+        assert event is not None
         key, held = event.key(), event.modifiers()
-        times = (
-            10.0
-            if held & Qt.KeyboardModifier.ShiftModifier
-            else 0.1
-            if held & Qt.KeyboardModifier.AltModifier
-            else 1.0
-        )
+        times = steps_of(held)
         if key in (Qt.Key.Key_Left, Qt.Key.Key_Down):
             self.set(self._value - self.step * times)
             self.settled.emit()
