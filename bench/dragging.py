@@ -166,7 +166,7 @@ def dragged(project: pathlib.Path, size: tuple[int, int]) -> None:
     # The drags are of the pick and the bands; the last one is with all that is automatic at the
     # edge.
     workspace.work.edit_sieve(
-        lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work"
+        lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0, level=0)), "No edge work"
     )
     asked = f" (asked for: at most {33 if size[0] > 3000 else 16})"
     adjustments(window, asked)
@@ -199,7 +199,7 @@ def dragged(project: pathlib.Path, size: tuple[int, int]) -> None:
         timed(window, number, QPointF(150, number.height() / 2), QPointF(-1, 0)),
     )
     workspace.work.edit_sieve(
-        lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work"
+        lambda s: s.but(edge=Edge(specks=0, holes=0, follow=0, clean=0, level=0)), "No edge work"
     )
     workspace.samples.set_bands()
     settle(workspace)

@@ -46,6 +46,7 @@ EVERYTHING = Edge(
     smooth=3,
     follow=20,
     clean=0,
+    level=0,
 )
 
 

@@ -57,7 +57,7 @@ def ten(exposure: float) -> Project:
                 id=f"s{k}",
                 name=f"s{k}",
                 bands=Bands(hue=band),
-                edge=Edge(specks=0, holes=0, follow=0, clean=0, feather=2),
+                edge=Edge(specks=0, holes=0, follow=0, clean=0, level=0, feather=2),
                 mask_from="same" if k in (4, 8) else "own",
                 of=("s0",) if k in (4, 8) else (),
                 opposite=k == 8,

@@ -213,7 +213,7 @@ def sieves(draw: st.DrawFn) -> Sieve:
     edge = (
         Edge(**draw(filled(Edge, ("steady",))))
         if draw(st.integers(0, 2))
-        else Edge(specks=0, holes=0, follow=0, clean=0)
+        else Edge(specks=0, holes=0, follow=0, clean=0, level=0)
     )
     given = draw(filled(Sieve, ("mask_from", "opposite", "of")))
     made = Sieve(

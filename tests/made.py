@@ -80,7 +80,7 @@ def middle_tone(lab: np.ndarray, true: np.ndarray) -> tuple[int, int]:
 
 def everything(adjust: Adjust) -> Project:
     """A project that adjusts the whole picture."""
-    edge = Edge(specks=0, holes=0, follow=0, clean=0)
+    edge = Edge(specks=0, holes=0, follow=0, clean=0, level=0)
     return Project(
         stack=(
             Sieve(

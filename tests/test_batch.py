@@ -36,7 +36,7 @@ from amber_sieve.project.model import (
     Sieve,
 )
 
-BARE = Edge(specks=0, holes=0, follow=0, clean=0)
+BARE = Edge(specks=0, holes=0, follow=0, clean=0, level=0)
 
 
 def project() -> Project:

@@ -31,6 +31,7 @@ from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
 from amber_sieve.render.mask import mask_of
 from amber_sieve.render.measuring import measuring_for, oklab_of
+from amber_sieve.render.stages.unmixing import Clean
 
 #: Things that are clicked here; `bench/clicks.py --as KIND` clicks all.
 THINGS = ("turquoise", "cloth", "figure")
@@ -139,6 +140,11 @@ class MeasuredTest(unittest.TestCase):
         self.assertEqual(measuring_for(frame, Edge(clean=0, level=0)), AS_IT_IS)
         lab = oklab_of(frame, context, measuring_for(frame, edge))
         self.assertIs(oklab_of(frame, context, measuring_for(frame, edge)), lab)
+
+    def test_clips_leave_grain_to_a_person(self):
+        frame, context = frame_as("yard", "noise"), RenderContext()
+        self.assertGreaterEqual(Clean().find(frame, context), FROM_GRAIN)
+        self.assertLess(Clean().find_for_all(frame, context), FROM_GRAIN)
 
 
 class ClickTest(unittest.TestCase):

@@ -123,7 +123,7 @@ class OffersTest(unittest.TestCase):
         self.assertIsNone(offered(Sieve(), frame, RenderContext(Cache(10**8))))
         flat = Frame(np.full((3, 60, 80), 0.3, np.float32))
         alone = Sieve(
-            edge=Edge(follow=0.0, specks=0, holes=0, clean=0),
+            edge=Edge(follow=0.0, specks=0, holes=0, clean=0, level=0),
             pick=Pick(samples=(sample_at(flat, 20, 20),)),
         )
         self.assertIsNone(offered(alone, flat, RenderContext(Cache(10**8))))
@@ -533,7 +533,7 @@ class ClickTest(unittest.TestCase):
         )
         mask = mask_of(
             frame,
-            found_amounts(sieve.but(edge=Edge(follow=0, clean=0)), frame, RenderContext()),
+            found_amounts(sieve.but(edge=Edge(follow=0, clean=0, level=0)), frame, RenderContext()),
             RenderContext(),
         )
         self.assertEqual((mask[31, 251], mask[81, 251]), (1, 0))

@@ -52,7 +52,7 @@ def every_pixel() -> Sieve:
     return Sieve(
         bands=Bands(ramp=Ramp(on=False)),
         invert=True,
-        edge=Edge(specks=0, holes=0, follow=0, clean=0),
+        edge=Edge(specks=0, holes=0, follow=0, clean=0, level=0),
     )
 
 

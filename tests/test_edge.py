@@ -275,7 +275,7 @@ class PiecesTest(unittest.TestCase):
     def test_a_mask_that_fills_nearly_all_is_worked_where_it_stands_with_the_same_result(self):
         chance = np.random.default_rng(8)
         frame = Frame(chance.random((3, 90, 120), np.float32))
-        edge = Edge(specks=20, holes=20, follow=0, clean=0, grow=1.5, feather=2)
+        edge = Edge(specks=20, holes=20, follow=0, clean=0, level=0, grow=1.5, feather=2)
         for top, left, bottom, right in (
             (0, 0, 90, 120),
             (3, 5, 88, 119),

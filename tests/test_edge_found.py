@@ -388,7 +388,7 @@ class CleaningTest(FolderCase):
         for path, (x, y) in self.PHOTOGRAPHS:
             frame = open_source(path).frame(0)
             pick = Pick(samples=(with_found_tolerance(sample_at(frame, x, y), frame, Pick()),))
-            plain = Sieve(pick=pick, edge=Edge(specks=0, holes=0, follow=0, clean=0))
+            plain = Sieve(pick=pick, edge=Edge(specks=0, holes=0, follow=0, clean=0, level=0))
             auto = found_amounts(
                 plain.but(edge=plain.edge.but(clean="auto")), frame, RenderContext()
             )

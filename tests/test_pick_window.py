@@ -69,7 +69,8 @@ class PickPageTest(WindowCase):
         # What is automatic at an edge rests while something is dragged: so it would be another
         # mask.
         self.work.edit_sieve(
-            lambda sieve: sieve.but(edge=Edge(specks=0, holes=0, follow=0, clean=0)), "No edge work"
+            lambda sieve: sieve.but(edge=Edge(specks=0, holes=0, follow=0, clean=0, level=0)),
+            "No edge work",
         )
         self.work.edit(
             lambda p: p.but(stack=(*p.stack, p.stack[0].but(id="other", name="Other"))), "Another"

@@ -222,7 +222,7 @@ class Clips(FolderCase):
                     inside[0] -= 1
 
         plain = Edge(
-            specks=0, holes=0, follow=0, clean=0
+            specks=0, holes=0, follow=0, clean=0, level=0
         )  # nothing is found on the first frame for all
         project = Project(stack=(Sieve(edge=plain, adjust=Adjust(mono=Mono(mono=100))),))
         with mock.patch.object(stills, "read", counted):

@@ -42,7 +42,7 @@ from amber_sieve.render.resolved import found_of
 from amber_sieve.render.stack import render, sieve_mask
 from amber_sieve.render.why import why
 
-BARE = Edge(specks=0, holes=0, follow=0, clean=0)
+BARE = Edge(specks=0, holes=0, follow=0, clean=0, level=0)
 
 
 def sieve(name: str, low: float, high: float, **more) -> Sieve:

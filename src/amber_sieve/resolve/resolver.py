@@ -120,7 +120,7 @@ class Resolver:
         with self._lock:
             if stage.automatic not in self._of_all:
                 first = whole if number == 0 and whole.scale == 1 else self._source.frame(0)
-                self._of_all[stage.automatic] = stage.find(first, RenderContext())
+                self._of_all[stage.automatic] = stage.find_for_all(first, RenderContext())
             return self._of_all[stage.automatic]
 
     def _with_means_of_all(self, project: Project, whole: Frame, number: int) -> Project:

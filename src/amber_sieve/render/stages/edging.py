@@ -18,7 +18,7 @@ from .stage import Stage, changed_in_words
 #: the background.
 OnShare = Callable[[float], None]
 #: An edge that nothing is done to.
-NO_EDGE = Edge(specks=0, holes=0, follow=0, clean=0)
+NO_EDGE = Edge(specks=0, holes=0, follow=0, clean=0, level=0)
 
 
 @dataclass(frozen=True)
@@ -145,6 +145,10 @@ class EdgeStage(Stage):
         by place, as the stage works.
         """
         return None
+
+    def find_for_all(self, first: Frame, context: RenderContext) -> float | None:
+        """Return the amount for all frames of a clip, found on the first."""
+        return self.find(first, context)
 
     def words(self, sieve: Sieve) -> list[str]:
         return changed_in_words(sieve.edge, (*self.does, *self.settings))

@@ -84,11 +84,13 @@ class Clean(EdgeStage):
             )
             part = np.ascontiguousarray(whole.planes[:, top : top + SEEN, left : left + SEEN])
             gain = np.float32(np.cbrt(2.0 ** _brightened(whole, context)))
-            found = cleaning_for(to_oklab(part) * gain)
-            # Of a clip grain is removed when a person says so: it takes longer than to decode it.
-            return found if whole.near is None else min(found, FROM_GRAIN - 1)
+            return cleaning_for(to_oklab(part) * gain)
 
         return float(context.get(("noise", whole.key), cleaning))
+
+    def find_for_all(self, first: Frame, context: RenderContext) -> float:
+        # Of a clip grain is removed when a person says so: it takes longer than to decode it.
+        return min(self.find(first, context), FROM_GRAIN - 1)
 
 
 class Follow(EdgeStage):
