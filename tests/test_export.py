@@ -310,7 +310,10 @@ class ExportDialogTest(WindowCase):
         self.settle()
         self.assertFalse(dialog.picture.beside.pixmap().isNull())
         self.assertIn("largest ΔE2000", dialog.picture.said.text())
-        self.assertIn("Left out: Sieve 1: a cleaned source, specks", dialog.picture.said.text())
+        self.assertIn(
+            "Left out: Sieve 1: a brightened source, a cleaned source, specks",
+            dialog.picture.said.text(),
+        )
         self.assertEqual(dialog.chosen_depth, "33")
         dialog.depth_choice.setCurrentIndex(0)
         self.settle()
