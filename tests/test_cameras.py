@@ -22,10 +22,11 @@ from amber_sieve.core.pick.measured import (
     stops_for,
 )
 from amber_sieve.core.pick.non_local_means import LIGHTNESS_NOISE, LOOKS, grain_of, without_grain
+from amber_sieve.export.lookup import compared
 from amber_sieve.live.clicking import clicked
-from amber_sieve.live.sampling import as_sampled, sample_at
+from amber_sieve.live.sampling import as_sampled, sample_along, sample_at
 from amber_sieve.project.edits import with_sample
-from amber_sieve.project.model import Edge, Sample, Sieve
+from amber_sieve.project.model import Adjust, Edge, Project, Recolour, Sample, Sieve
 from amber_sieve.render.automatic import found_amounts
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
@@ -177,6 +178,26 @@ class ClickTest(unittest.TestCase):
                     count += 1
         print(f"\n    {held} of {count} random clicks hold their place")
         self.assertGreaterEqual(held, count - 1)
+
+    def test_a_scribble_keeps_its_own_tolerance(self):
+        """The middle of a bent stroke is no place that was clicked."""
+        frame, context = frame_as("yard", "clean", 4), RenderContext(Cache(10**8))
+        bent = ((160.0, 60.0), (165.0, 90.0), (195.0, 90.0))
+        sample = sample_along(frame, "stroke", bent, 6)
+        found = found_amounts(Sieve(), frame, context)
+        with mock.patch("amber_sieve.live.clicking._held_to_its_place") as held:
+            clicked(found, sample, frame, context)
+        held.assert_not_called()
+
+    def test_a_lookup_table_carries_the_brightening(self):
+        frame = frame_as("yard", "dark", 4)
+        bare = Edge(specks=0, holes=0, follow=0, clean=0)
+        sieve = Sieve(edge=bare, adjust=Adjust(recolour=Recolour(hue=90)))
+        sieve = with_sample(sieve, sample_at(frame, 300, 100))
+        found = compared(Project(stack=(sieve,)), frame, 33)
+        print(f"\n    table of a dark picture: mean {found.mean:.2f} from the render")
+        self.assertEqual(found.left_out, [])
+        self.assertLess(found.mean, 0.5)
 
     def test_samples_are_taken_from_what_is_measured(self):
         clean = np.full((3, 60, 60), 0.4, np.float32)

@@ -311,7 +311,7 @@ class ExportDialogTest(WindowCase):
         self.assertFalse(dialog.picture.beside.pixmap().isNull())
         self.assertIn("largest ΔE2000", dialog.picture.said.text())
         self.assertIn(
-            "Left out: Sieve 1: a brightened source, a cleaned source, specks",
+            "Left out: Sieve 1: a cleaned source, specks",
             dialog.picture.said.text(),
         )
         self.assertEqual(dialog.chosen_depth, "33")

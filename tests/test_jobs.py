@@ -491,7 +491,10 @@ class HouseTest(FolderCase):
                     self.assertLessEqual(held, most, f"{path.name} {getattr(node, 'name', '')}")
 
     #: Words that make a riddle of a sentence. The list grows.
-    ODD = ("that which", "so many", "so much", "whoever", "in a hurry", "put on by", "whose sake")
+    ODD = (
+        *("that which", "so many", "so much", "so often", "whoever", "in a hurry", "put on by"),
+        *("whose sake", "rubbish", "drawn anew", "made anew", "worked anew"),
+    )
 
     def test_no_docstring_or_comment_has_an_odd_word(self):
         for path in SOURCES.rglob("*.py"):
@@ -505,7 +508,7 @@ class HouseTest(FolderCase):
             said += [token.string for token in tokens if token.type == tokenize.COMMENT]
             for words in said:
                 for odd in self.ODD:
-                    self.assertNotIn(odd, words, path.name)
+                    self.assertNotIn(odd, words.lower(), path.name)
 
     def test_docstrings_open_with_what_is_returned_or_done(self):
         """Not with a question word, after which the verb comes last."""

@@ -92,7 +92,8 @@ class Photographer:
         settle(self.workspace)
         self._quiet()
         if not flash:  # what the last click did is shown for a moment only
-            self.window.canvas._end_flash()
+            self.window.canvas._flash(None)
+            self.window.canvas.answer.hide()
         self.window.stack.follow()
         self.application.processEvents()
         save(self.window, name)

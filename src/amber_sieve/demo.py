@@ -47,8 +47,8 @@ def without_screen(demo: pathlib.Path, out: pathlib.Path) -> int:
 def main() -> int:
     """Run the demo in the folder of the first argument, writing to the second."""
     demo, out = pathlib.Path(sys.argv[1]), pathlib.Path(sys.argv[2])
-    # Importing makes a great many lasting objects; looking through them for rubbish again and
-    # again, then and later, costs a tenth of the start.
+    # Importing makes many lasting objects; collecting garbage among them costs a tenth of the
+    # start.
     with gc_pause():
         from .desk.translations import choose
 

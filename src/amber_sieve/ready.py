@@ -92,6 +92,6 @@ def make_ready() -> None:
         first_clicks_and_drags()
         if is_warm("rest"):
             every_adjustment()
-        # It all stays: looked through for rubbish, it would hold up whatever moves for a tenth of a
-        # second now and then.
+        # These objects stay: collecting garbage among them would stop a drag for a tenth of a
+        # second.
         gc.freeze()

@@ -1,6 +1,4 @@
-"""Threads of the program: named, bounded, ended. Whatever runs beside something else is started
-here.
-"""
+"""Threads of the program: named, bounded, ended. All threads are started here."""
 
 from __future__ import annotations
 

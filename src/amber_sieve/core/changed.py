@@ -52,7 +52,7 @@ def take_changed(target: np.ndarray, source: np.ndarray, changed: np.ndarray) ->
     _take(target, source, np.ascontiguousarray(changed), down, across)
 
 
-#: So many pixels of a row are asked as one whether they have changed.
+#: Pixels of a row that are compared as one.
 RUN = 64
 #: And this many rows of screen pixels.
 STRIP = 64

@@ -14,7 +14,7 @@ from .jit.parallel import inner, kernel, lerp_rgba4, prange
 
 #: Shares of two pixels are counted in this many parts.
 PARTS = 2048
-#: So many pixels of a row are mixed at once.
+#: Pixels of a row that are mixed at once.
 FOUR = 4
 
 

@@ -42,7 +42,7 @@ translate = translator("export")
 THUMBNAIL = 160
 #: Coverage farther from the middle of all than this many times their middle distance is an outlier.
 FAR = 4.0
-#: What is done is noted so often, seconds: a killed batch loses no more.
+#: Seconds between two notes of finished work: a killed batch loses no more.
 KEEP_EVERY = 2.0
 #: What is kept of a batch, so that it can go on.
 STATE = "batch.json"

@@ -1,5 +1,5 @@
-"""The one driver of finished pixels: whatever writes a picture, a mask or a frame of a clip asks
-here, so that all of them are alike.
+"""The one driver of finished pixels: every exporter of pictures, masks and frames asks here, so
+that all of them are alike.
 """
 
 from __future__ import annotations

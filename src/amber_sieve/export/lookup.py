@@ -15,7 +15,7 @@ from ..core.frame import Frame
 from ..media.colour import lookup_files
 from ..progress import Progress
 from ..project.model import Project
-from ..render.automatic import with_found_amounts, with_found_means, with_table, with_working
+from ..render.automatic import with_found_amounts
 from ..render.cache import Cache
 from ..render.context import RenderContext
 from ..render.evaluate import working
@@ -89,9 +89,7 @@ def compared(
     progress = progress or Progress()
     context = RenderContext(Cache(500_000_000))
     layers = layers_in(context)
-    carries = _carried(project)
-    carries = carries.but(stack=tuple(with_table(sieve, layers) for sieve in carries.stack))
-    found = with_found_means(with_working(carries, layers), whole, context, layers)
+    found = with_found_amounts(_carried(project), whole, context, layers=layers)
     progress.step(0.2)
     table = table_of(found, size)
     progress.step(0.5)

@@ -49,7 +49,7 @@ def done_in_any_order(
     """Yield the results of ``work(*given[number])`` for every number, as they are done.
 
     ``work`` is a function of a module, and what it is given and gives can be pickled, unless
-    ``jobs`` is 1 and no ``scheduler`` is named. Whoever stops listening stops the work that is not
+    ``jobs`` is 1 and no ``scheduler`` is named. Closing the iterator drops work that has not
     begun.
 
     Raises

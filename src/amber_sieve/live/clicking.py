@@ -216,7 +216,7 @@ def clicked(
         sample = proposed(
             sample, sieve.pick, frame, context, measuring, bounds_of(frame, sieve, context), reach
         )
-    if tolerance is None:
+    if tolerance is None and sample.place == "patch":
         sample = _held_to_its_place(sample, sieve, frame, context, measuring, reach)
     after = edits.with_sample(sieve, sample)
     old, new = (_taken(frame, one.pick, context, measuring) for one in (sieve, after))

@@ -226,13 +226,13 @@ class Rendered:
     density_within: np.ndarray | None = None
 
 
-#: Most pixels of a picture that is only to be shown until it is made anew.
+#: Most pixels of a picture that is only shown until it is rendered again.
 GLIMPSE = 150_000
 
 
 def glimpse_of(result: Rendered) -> Rendered:
-    """A preview without what takes much memory: enough to be shown again, a little coarse, until it
-    is made anew.
+    """A preview without its large arrays: enough to be shown, a little coarse, until it is rendered
+    again.
     """
     largest = max((pixels.size for pixels in result.pictures.values()), default=0)
     step = max(1, math.ceil((largest / GLIMPSE) ** 0.5))

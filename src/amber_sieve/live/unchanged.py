@@ -20,7 +20,7 @@ class Unchanged:
     """Remembers the newest value of each name while what it was made from is the same: arrays by
     what they are, the rest by value.
 
-    Whoever gets the same object again knows that nothing need be drawn anew. Used by the render
+    The same object again means that nothing need be redrawn. Used by the render
     thread alone.
     """
 

@@ -29,7 +29,7 @@ WATCHED_ON = 60_000
 SHARE = 0.15
 #: And by more than this many of their own deviations.
 DEVIATIONS = 5.0
-#: So many frames to either side are around.
+#: Frames to either side that count as around.
 AROUND = 6
 
 
@@ -102,8 +102,8 @@ class Course:
         )
 
     def copy(self) -> Course:
-        """As it is now, with the frames at which the coverage jumps, while another thread goes
-        on.
+        """Copy the course, with the frames at which the coverage jumps, while another thread adds
+        to it.
         """
         return Course(
             dict(self.seen),

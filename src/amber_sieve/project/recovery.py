@@ -30,8 +30,8 @@ def recovery_folder() -> pathlib.Path:
 @dataclass(frozen=True)
 class Left:
     """Work that was left behind: its file, what it was called, where it was saved before ("" for
-    never), when it was kept, and how often it was offered and gone on with without being saved or
-    closed since: so often it may have brought the program down.
+    never), when it was kept, and how often it was resumed without being saved or closed since: the
+    number of crashes that it may have caused.
     """
 
     file: pathlib.Path
@@ -43,9 +43,8 @@ class Left:
 
     @property
     def offered(self) -> Project:
-        """The work as it is gone on with. What brought the program down twice comes with its sieves
-        off; three times, with its stack as a take and an empty one in its place: so it can be
-        reached, whatever in it is to blame.
+        """Return the work to go on with. After two crashes its sieves are off; after three its
+        stack is a take, with an empty one in its place: so it can always be reached.
         """
         if self.falls < 2:
             return self.project

@@ -86,8 +86,8 @@ def read_json(path: pathlib.Path, what: str) -> dict[str, Any]:
 
 
 def _parsed(text: bytes) -> Any:
-    """JSON as plain values. What it makes is all kept: looking through a million new objects for
-    rubbish would double the time.
+    """JSON as plain values. What it makes is all kept: collecting garbage among a million new
+    objects would double the time.
     """
     with gc_pause():
         return from_json(text)

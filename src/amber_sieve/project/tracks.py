@@ -122,7 +122,7 @@ def _known(track: Track, frame: int) -> tuple[float, ...]:
 
 @functools.lru_cache(maxsize=256)
 def at_frame(sieve: Sieve, frame: int) -> Sieve:
-    """The sieve as it is at a frame, its tracks still there."""
+    """Return the sieve with keyed fields at their values on a frame; its tracks stay."""
     for track in sieve.tracks:
         there = value_of(sieve, track.path)
         numbers = _known(track, frame)
@@ -134,11 +134,10 @@ def at_frame(sieve: Sieve, frame: int) -> Sieve:
 
 
 def recorded(before: Sieve, after: Sieve, frame: int) -> Sieve:
-    """The sieve after a change at a frame: what is keyed gets a key there, and stays as it is at
-    other frames.
+    """Return the sieve after a change at a frame: keyed fields get a key there and keep their
+    values at other frames.
 
-    ``before`` is the sieve as it is kept, ``after`` what a change has made of it as it was at the
-    frame.
+    ``before`` is the stored sieve, ``after`` the changed sieve of that frame.
     """
     if not before.tracks:
         return after
@@ -175,8 +174,8 @@ def with_key_in(
 
 
 def with_key(sieve: Sieve, path: str, frame: int, how: Between | None = None) -> Sieve:
-    """The sieve with a key at a frame for a field, as it is there now; raises `Trouble` when it
-    cannot be keyed.
+    """Return the sieve with a key for the present value of a field at a frame; raises `Trouble`
+    when it cannot be keyed.
     """
     now = at_frame(sieve, frame)
     value = _flat(value_of(now, path))
@@ -206,7 +205,7 @@ def with_key_moved(sieve: Sieve, path: str, frame: int, to: int) -> Sieve:
 
 def without_key(sieve: Sieve, path: str, frame: int | None = None) -> Sieve:
     """The sieve without a field's key at a frame, or without all of them; without any, the field
-    stays as it is at that frame.
+    keeps its value of that frame.
     """
     tracks = []
     for track in sieve.tracks:

@@ -18,7 +18,7 @@ from .context import RenderContext
 
 
 def oklab_of(frame: Frame, context: RenderContext, measuring: Measuring = AS_IT_IS) -> np.ndarray:
-    """The frame in Oklab, (3, H, W), as it is measured."""
+    """Return the measured frame in Oklab, (3, H, W)."""
     if measuring != AS_IT_IS and context.keeps_nothing:  # nobody else will see the raw one
         return as_measured(to_oklab(frame.planes), measuring)
     lab = context.get(("oklab", frame.key), lambda: to_oklab(frame.planes))

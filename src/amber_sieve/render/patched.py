@@ -1,5 +1,4 @@
-"""While something is dragged, only what a step of it changes is worked anew, and written over what
-the steps before have left.
+"""Update only the runs that a step of a drag changes, in the buffers of the step before.
 
 What changes is told in runs of pixels (`core.changed`) from the mask to the light after a sieve,
 from sieve to sieve, and from the last one to the pixels of the screen: a drag of a tolerance
@@ -34,8 +33,8 @@ class Patched:
     changed: np.ndarray | None = None
 
     def since(self, written: int) -> np.ndarray | None:
-        """The runs that have changed since it had been written so often, None where that may be
-        all; not to be written to.
+        """Return the runs that have changed since writing number ``written``, None where that may
+        be all; read only.
         """
         if self.written == written:
             return no_runs(*self.shape)
@@ -140,8 +139,8 @@ class PatchedLight(Patched):
         mask: PatchedMask,
         recipe: tuple[object, ...],
     ) -> None:
-        """Become what a mixture by a mask comes to; ``under`` is what its planes belong to, where
-        they are patched themselves.
+        """Become the outcome of a mixture by a mask; ``under`` owns its planes, where they are
+        patched themselves.
         """
         now = _Inputs(
             made.planes,
@@ -285,8 +284,8 @@ class PatchedPixels(Patched):
         draw_runs: Callable[[np.ndarray, np.ndarray], None],
         recipe: object = None,
     ) -> np.ndarray:
-        """The pixels of something as it is now, drawn as a whole or only in some runs (H, R) of
-        pixels that stand already.
+        """Return the present pixels of ``of``, drawn whole or only in the runs (H, R) that have
+        changed.
         """
         same = self._of is of and self._recipe == recipe
         if same and self._drawn == of.written:

@@ -1,6 +1,4 @@
-"""Light as it is seen: the one way from light to the pixels of a screen, whether anything was
-changed or not.
-"""
+"""Convert light to screen pixels: the one way, for changed and unchanged pictures alike."""
 
 from __future__ import annotations
 

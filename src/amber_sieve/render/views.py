@@ -1,5 +1,5 @@
-"""The views as pixels for the screen, in a table: id, label, how each is drawn, and what that
-depends on.
+"""The views as pixels for the screen, in a table: id, label, how each is drawn, and on what it
+depends.
 """
 
 from __future__ import annotations

@@ -234,7 +234,7 @@ class Resolver:
 
 
 def _with_tracks_at(project: Project, number: int) -> Project:
-    """The project with keyed fields as it is at a frame."""
+    """Return the project with keyed fields at their values on a frame."""
     if not any(sieve.tracks for sieve in project.stack):
         return project
     return project.but(

@@ -63,8 +63,8 @@ def _open(arguments: argparse.Namespace) -> int:
     from ..desk.translations import choose
 
     spoken = choose()
-    # Importing makes a great many lasting objects; looking through them for rubbish again and
-    # again, then and later, costs a tenth of the start.
+    # Importing makes many lasting objects; collecting garbage among them costs a tenth of the
+    # start.
     with gc_pause():
         from ..desk.app import main as desk
 

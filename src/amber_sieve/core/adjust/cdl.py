@@ -13,7 +13,7 @@ from ..frame import BRIGHTEST
 from ..jit.parallel import carray, row_step
 from .chain import Step, bounded
 
-#: Weights of red, green and blue in the luma that saturation leaves as it is: ASC CDL 1.2, after
+#: Weights of red, green and blue in the luma, which saturation keeps: ASC CDL 1.2, after
 #: Rec. 709.
 LUMA = (0.2126, 0.7152, 0.0722)
 

@@ -11,7 +11,7 @@ import numpy as np
 
 from ..jit.parallel import inner, kernel, prange
 
-#: So many pixels of a row are asked as one.
+#: Pixels of a row that are tested as one.
 CHUNK = 128
 #: Least mask that is anything.
 NOTHING = 1e-30

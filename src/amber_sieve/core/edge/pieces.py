@@ -17,7 +17,7 @@ from ..disjoint import find_root
 from ..jit.parallel import kernel, lowest_bit, more_than, prange, serial_kernel, set_bits
 
 Places = Sequence[tuple[float, float]]
-#: So many pixels of a row are a word of bits.
+#: Pixels of a row in a word of bits.
 WORD = 64
 ONE, LAST = np.uint64(1), np.uint64(63)
 

@@ -21,8 +21,7 @@ PLACES = 72
 NEAR = 0.12
 #: How far off a frame may say it lies, pixels.
 SHIFT = 3
-#: An outline is one when its edges are this many times stronger than what lies about as far off as
-#: they may be shifted twice.
+#: An outline counts when its edges are this many times stronger than the edges at twice SHIFT away.
 STRONGER = 1.2
 #: Of what one frame says this much is believed: noise must not shake the area.
 BELIEVED = 0.15
@@ -74,8 +73,7 @@ class Contour:
         # A place that lies elsewhere than its neighbours has found something else.
         around = np.stack([np.roll(found, by) for by in range(-3, 4)])
         self.places = places + np.median(around, axis=0)[:, None] * ways
-        #: How far each place may be trusted: what belongs to the thing stays steep before whatever
-        #: background.
+        #: Trust in each place: an edge of the thing stays steep before any background.
         self._trust = np.ones(len(self.places))
 
     def shift(self, levels: np.ndarray, matrix: np.ndarray) -> np.ndarray:

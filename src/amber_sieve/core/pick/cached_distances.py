@@ -27,7 +27,7 @@ from .samples import (
     taken_at,
 )
 
-#: So many pixels of a row are asked as one.
+#: Pixels of a row that are tested as one.
 RUN = 64
 
 

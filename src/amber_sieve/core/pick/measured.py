@@ -67,9 +67,7 @@ def measuring_of(clean: float, stops: float, scale: float = 1.0) -> Measuring:
 
 
 def measured(lab: np.ndarray, how: Measuring) -> np.ndarray:
-    """Return a frame (3, H, W) Oklab float32 as it is measured; the same array where nothing is
-    done.
-    """
+    """Return the measured frame, (3, H, W) Oklab float32; the same array where nothing is done."""
     if how.gain != 1:
         # Light times k is Oklab times the cube root of k.
         lab = lab * np.float32(np.cbrt(how.gain))

@@ -12,7 +12,7 @@ from .samples import SampleParams, distance_to
 #: which is one just noticeable difference (CSS Color 4). The others were chosen by trial on the
 #: yard.
 MOST = 6
-#: So many pixels are looked at.
+#: Pixels that are looked at.
 TONES_FROM = 6000
 #: A place is a mixture when half of its pixels lie farther than this from their mean, by surface:
 #: noise and texture stay below it.

@@ -47,7 +47,7 @@ LEAST_CLOSED = 3
 ROUGH = 5.0
 #: Just within is so far from the tolerance, hundredths of Oklab.
 WITHIN = 3.0
-#: So many of the largest pieces of each kind are looked at.
+#: Largest pieces of each kind that are looked at.
 PIECES = 4
 #: None that is less deep than this, pixels.
 SHALLOW = 1.5

@@ -70,8 +70,8 @@ def tell_why(lines: list[str], beside: QWidget) -> None:
 
 
 class Answer(QFrame):
-    """Stands in the pane that was clicked. It goes after a moment, and with whatever is done next:
-    another click, undo, another picture.
+    """Stands in the pane that was clicked. It goes after a moment, or with the next action: another
+    click, undo, another picture.
     """
 
     def __init__(self, workspace: Workspace, viewport: Viewport, pane: QWidget) -> None:

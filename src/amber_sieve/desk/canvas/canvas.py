@@ -271,9 +271,7 @@ class Canvas(QWidget):
         self._point()
 
     def _project_changed(self) -> None:
-        """Draw samples and areas anew when they have changed; the picture follows when it is
-        rendered.
-        """
+        """Redraw samples and areas that have changed; the picture follows when it is rendered."""
         sieve = self._work.sieve
         marked = (sieve.id, sieve.pick, sieve.areas)
         if len(marked) != len(self._marked) or any(

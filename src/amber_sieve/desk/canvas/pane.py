@@ -101,8 +101,8 @@ class Pane(QWidget):
         self.tool_cursor = QCursor(Qt.CursorShape.CrossCursor)
         self._result: Rendered | None = None
         self._pixels: np.ndarray | None = None
-        #: What is drawn, what lies left of the line of the wipe, and what a drag would begin with,
-        #: as large as it is seen.
+        #: Scaled to the screen: the picture, the other side of the wipe, and the first step of a
+        #: drag.
         self._scaled, self._scaled_other, self._ready = Scaled(), Scaled(), Scaled()
         self._hand: QPointF | None = None
         self._flash: Flash | None = None
@@ -161,8 +161,7 @@ class Pane(QWidget):
             return
         self._pixels = pixels
         self._other_pixels = result.pictures.get(self.wipe_view) if self.wipe is not None else None
-        # Where nothing else is drawn anew, only what differs is: most of what is dragged changes a
-        # part of the picture.
+        # Only differing pixels are repainted, unless marks change too: most drags change a part.
         alone = (
             self.wipe is None
             and self._flash is None

@@ -21,8 +21,8 @@ SMOOTH_TO = 2.0
 
 
 class Scaled:
-    """Screen pixels as they are seen at some zoom, in as many pixels as the screen has; made anew
-    when something of that is another.
+    """Screen pixels scaled to the pixels of the screen at a zoom; scaled again when any of that
+    changes.
 
     Painted from this, an image is only copied: the painter's own scaling would take several times
     as long, at every paint.
@@ -121,9 +121,7 @@ class Scaled:
         cv2.resize(source, size[::-1], target, interpolation=cv2.INTER_NEAREST)
 
     def _hold_image(self, ratio: float) -> None:
-        """The image shares the memory of what was scaled; it is made anew, or the painter might use
-        what it keeps of the last one.
-        """
+        """Wrap the scaled pixels in a new image, without a copy: the painter caches by image."""
         self._image = image_of(self._scaled)
         self._image.setDevicePixelRatio(ratio)
 

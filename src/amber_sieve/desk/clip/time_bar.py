@@ -183,7 +183,7 @@ class TimeBar(QWidget):
             )
 
     def _show_graph(self, painter: QPainter, course: Course, height: int) -> None:
-        """Lay the graph down; it is drawn anew only when there is another one, or another size: a
+        """Paint the graph from a pixmap, which is drawn again only for another course or size: a
         long clip has ten thousand frames.
         """
         ratio = self.devicePixelRatioF()

@@ -136,7 +136,7 @@ class TrayStrip(QListWidget):
         self.follow()
 
     def follow(self) -> None:
-        """Show what is open; only what looks otherwise is drawn anew."""
+        """Show the open entries; unchanged ones are not redrawn."""
         entries = self._tray.entries
         self.setVisible(len(entries) > 1)
         if len(entries) <= 1:

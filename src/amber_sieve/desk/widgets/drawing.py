@@ -49,9 +49,9 @@ class Backdrop:
     def draw(
         self, painter: QPainter, widget: QWidget, of: object, make: Callable[[QPainter], object]
     ) -> None:
-        """Draw it over a whole widget; ``make`` draws it anew where it is of something else,
-        compared by value, or of another size. It is kept when it is asked for a second time: what
-        is another at every step of a drag is not drawn twice.
+        """Draw it over a whole widget; ``make`` draws it when its value or size has changed. It is
+        cached from the second request on: a value that changes at every step of a drag is not drawn
+        twice.
         """
         ratio = widget.devicePixelRatioF()
         same = (of, widget.size(), ratio) == self._of

@@ -1,6 +1,4 @@
-"""A line that says something for as long as it is true, with one press for what can be done about
-it.
-"""
+"""A line that stands while its sentence is true, with one button that does something about it."""
 
 from __future__ import annotations
 

@@ -31,7 +31,7 @@ from .painting import paints
 translate = translator("widgets")
 
 
-#: A number as it is typed, with a decimal point or a decimal comma.
+#: A typed number, with a decimal point or a decimal comma.
 TYPED = QRegularExpression(r"[+-]?[0-9]*[.,]?[0-9]*([eE][+-]?[0-9]*)?")
 
 

@@ -1,5 +1,5 @@
-"""Lists whose rows stand for something with an id: a row stays while what it stands for does, so
-that only what differs is drawn anew.
+"""Lists of items with an id: a row is reused while its item exists, so that only changed rows are
+redrawn.
 """
 
 from __future__ import annotations

@@ -144,8 +144,8 @@ class Footage:
         self._beside: Footage | None = None
         self._beside_frames: OrderedDict[int, Frame] = OrderedDict()
         self._beside_lock = threading.Lock()
-        #: Numbers of H.273 by which codes are read; those that are not told apart are read by the
-        #: sRGB curve, in Rec. 709.
+        #: Numbers of H.273 by which codes are read; unknown ones are read by the sRGB curve, in
+        #: Rec. 709.
         self.curve = _chosen("curve", reading.curve, int(context.color_trc), self.path)
         self.primaries = _chosen(
             "primaries", reading.primaries, int(context.color_primaries), self.path

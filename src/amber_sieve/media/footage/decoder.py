@@ -194,8 +194,8 @@ class FrameDecoder:
         return None, not begun
 
     def _place_of(self, frame: VideoFrame) -> int | None:
-        """Return the number of a frame as it is shown, None for one that is left out; it gets its
-        time.
+        """Return the number of a decoded frame in the order of showing, None for one that is left
+        out; sets its time.
         """
         index, packet = self._index, frame.pts
         if packet is None or not 0 <= packet < len(index.packets):

@@ -49,7 +49,7 @@ def _plane(frame: VideoFrame, index: int) -> np.ndarray:
 
 
 class SoundTrack:
-    """The sound of a stretch of a clip, carried over as it is, or as plain samples where the file
+    """The sound of a stretch of a clip, copied without coding, or as plain samples where the file
     takes nothing else.
 
     `open` before the first packet is written, `mux` after the last picture, `close` in any case.

@@ -58,8 +58,8 @@ def encode(encoder: str, spec: Any, rows: Iterable[np.ndarray], path: pathlib.Pa
 
 @contextlib.contextmanager
 def _room(path: pathlib.Path, size: int) -> Iterator[None]:
-    """So many bytes of the disk are a file's own; what it has not used is given back. Raises
-    OSError when there are not as many.
+    """Reserve ``size`` bytes of the disk for a file; unused ones are given back. Raises OSError
+    when there are fewer.
     """
     held = os.open(path, os.O_RDWR)
     try:

@@ -31,8 +31,8 @@ def small_pieces(frame: Frame) -> int:
     return round(SMALL * frame.width * frame.height / frame.scale**2)
 
 
-#: While something is dragged, a piece that reaches farther out of the visible part, full-resolution
-#: pixels, is taken as it is cut off there.
+#: While something is dragged, pieces are cut off this far outside the visible part, full-resolution
+#: pixels.
 NEAR_DRAGGED = 96.0
 
 

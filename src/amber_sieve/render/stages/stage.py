@@ -77,9 +77,7 @@ class Stage:
         return 0.0
 
     def while_dragged(self, sieve: Sieve) -> Sieve:
-        """The sieve as it is shown while something is dragged, or played: what cannot be waited for
-        is left out.
-        """
+        """Return the sieve for drags and playing: without stages that take too long."""
         return sieve
 
     def carried(self, sieve: Sieve) -> Sieve:

@@ -55,6 +55,7 @@ class Level(EdgeStage):
         True,
     )
     trial = {"level": 1}
+    pointwise = True
 
     def find(self, whole: Frame, context: RenderContext) -> float:
         return _brightened(whole, context)

@@ -41,8 +41,7 @@ class LatestOnlyWorker(QObject):
         super().__init__()
         self._lock = threading.Lock()
         self._request: Callable[[], Any] | None = None
-        #: What the newest request is about, and what the one is about that is being answered, since
-        #: when.
+        #: Subject of the newest request; subject and start time of the running one.
         self._about: object = None
         self._answered: object = None
         self._since = 0.0
@@ -60,9 +59,8 @@ class LatestOnlyWorker(QObject):
             self.rested.connect(self._quiet.start)
 
     def ask(self, request: Callable[[], Any], about: object = None, hurries: bool = False) -> None:
-        """Compute this next, in place of whatever was waiting; what is being computed may be given
-        up, see `superseded`. ``hurries``: it is a step of a drag, or the first look at what came of
-        a click.
+        """Compute this next and drop the waiting request; the running one may be given up, see
+        `superseded`. ``hurries``: it is a step of a drag, or the first look after a click.
         """
         with self._lock:
             self._request, self._about, self._hurries = request, about, hurries

@@ -36,8 +36,8 @@ class Place:
 
 @dataclass(frozen=True)
 class Foreseen:
-    """The outcome of a possible click: of a project on a frame, for a sieve; what it comes to, and
-    the project after it.
+    """The outcome of a possible click: of a project on a frame, for a sieve; with the project after
+    it.
     """
 
     place: Place

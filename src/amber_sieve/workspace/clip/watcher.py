@@ -73,8 +73,8 @@ class _Watch:
 
 
 class Watcher(QObject):
-    """`found` comes with the `Course` as it grows; `watch` begins anew, `go_on` is told whenever
-    others may have come to rest.
+    """`found` comes with the `Course` as it grows; `watch` starts over, `go_on` is called when
+    other work may have ended.
     """
 
     found = pyqtSignal(object)

@@ -21,8 +21,8 @@ from .tray import Entry, Tray
 
 @dataclass(frozen=True)
 class Found:
-    """A row of the last tray, as it is found again: its project, what has gone ("" for nothing),
-    and what is wrong with it.
+    """A row of the last tray, looked up: its project, the file that has gone ("" for none), and the
+    error.
     """
 
     row: open_tray.Row
@@ -53,7 +53,7 @@ class Found:
 class LastTray(QObject):
     """Puts on the tray what was open when the program ended last."""
 
-    #: So many pictures are open again as they were left.
+    #: This number of pictures are open again as they were left.
     restored = pyqtSignal(int)
     #: Entries that were open last, by the names of what is not where it was.
     gone = pyqtSignal(object)

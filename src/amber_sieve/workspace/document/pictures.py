@@ -70,7 +70,7 @@ class Pictures(QObject):
         self.thumbnails = Thumbnailer()
         self.thumbnails.made.connect(work.tray.take_thumbnail)
         viewing.rendered.connect(work.tray.renew_thumbnail)
-        # Whatever failed, nothing is being opened by it any more.
+        # A job that failed opens nothing any more.
         workers.failed.connect(lambda *_: self.opening.emit(""))
 
     def open(self, path: pathlib.Path, copy: bool = False) -> None:

@@ -82,8 +82,8 @@ class Sharing:
         self._workers.wait_for(translate("Finding tolerances"), work, then)
 
     def bring_shared(self) -> None:
-        """Give all pictures with the shared stack that stack as it is now: until then they get it
-        when they are shown.
+        """Give all pictures that share the stack its present state; else each gets it when it is
+        shown.
         """
         for entry in self._work.tray.entries:
             self._work.tray.bring(entry)

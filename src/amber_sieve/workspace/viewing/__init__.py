@@ -1,1 +1,1 @@
-"""The picture as it is seen, and work done ahead while a person looks at it."""
+"""The picture on screen, and work done ahead while a person looks at it."""

@@ -34,7 +34,7 @@ def _a_step_aside(sieve: Sieve) -> Sieve:
 
 @guarded
 class DragReady(QObject):
-    """Makes it in the thread of the renders, and gives it up for whatever is asked there. `made`
+    """Makes it in the thread of the renders, and gives it up for any other request there. `made`
     comes with the coarser picture.
     """
 

@@ -52,7 +52,7 @@ class Offers(QObject):
         self.offered.emit(None)
 
     def _look(self, shown: Rendered) -> None:
-        """Work it out anew when the mask that is shown is another, and stays."""
+        """Look for another place when the shown mask has changed, and stays."""
         work = self._work
         opened, sieve = work.opened, work.sieve
         if (

@@ -103,8 +103,8 @@ class SurfacesController(QObject):
         self.found.emit([])
 
     def _make_way(self) -> None:
-        """Something else is wanted first. Whoever drags one number will drag the next: begun
-        between the two, the search would only be in the way of its first step.
+        """Something else is wanted first. A hand that drags one number drags the next: a search
+        begun in between would delay its first step.
         """
         if not self._task.idle or self._work.dragging or self._quiet.isActive():
             self._quiet.start()

@@ -79,8 +79,7 @@ class Viewing(QObject):
         self._trial_hurries = False
         #: What was shown before the last click, until what came of it is shown.
         self._before: Rendered | None = None
-        #: What comes of a click is first shown as it is while something is dragged: it is there in
-        #: half the time.
+        #: A click is first shown as coarsely as a step of a drag: it is there in half the time.
         self._first_look = False
         #: A drag that stops without an end rests by itself.
         self._calm = QTimer(self)
@@ -185,8 +184,8 @@ class Viewing(QObject):
         self.asked.emit()
 
     def try_out(self, project: Project | None) -> None:
-        """Show another project in place of the one there is, until that changes, as it is while
-        something is dragged and then finely; None for no more.
+        """Show another project until the open one changes, coarsely first and then finely; None
+        ends it.
         """
         self._trial_hurries = True
         self._trial = (
