@@ -222,7 +222,7 @@ class Monkey:
                 self.folder / chance.choice(("out.png", "out.jpg", "out.exr"))
             )
         elif way < 95:
-            self.window.files.offer_recovery()
+            self.window.files.offer_unsaved()
             chance.choice(
                 (
                     self.window.help.show_keys,
