@@ -30,7 +30,7 @@ from amber_sieve.media.opening import open_source
 from amber_sieve.project.model import Edge, Pick, Sieve
 from amber_sieve.render.context import RenderContext
 from amber_sieve.render.edge import edge_of
-from amber_sieve.render.mask import picked
+from amber_sieve.render.mask import raw_mask
 from amber_sieve.render.stages.edging import Working
 from amber_sieve.workspace.workspace import Workspace
 
@@ -58,7 +58,7 @@ def edges(frame: Frame) -> None:
     """Kernels on the enlarged yard."""
     ruler = Ruler(frame.width, frame.height, runs=3)
     sample = with_found_tolerance(sample_at(frame, 4100, 1100), frame, Pick())
-    mask = picked(frame, Sieve(pick=Pick(samples=(sample,))), RenderContext())
+    mask = raw_mask(frame, Sieve(pick=Pick(samples=(sample,))), RenderContext())
     before = peak()
     ruler.tell("follow alone, reach 20", lambda: follow(frame.planes, mask, 20), 15)
     ruler.tell("follow, its reach found", lambda: follow_found(frame.planes, mask), 15)

@@ -1,6 +1,8 @@
 """What tests share: the demo, the truth, the window, the terminal."""
 
 import faulthandler
+import functools
+import json
 import os
 import pathlib
 import subprocess
@@ -13,7 +15,7 @@ from typing import ClassVar
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 import forked
 import numpy as np
-import own_home  # noqa: F401  (what the program keeps for a person goes into folders of the tests' own)
+import own_home
 from PIL import Image
 
 from amber_sieve.core.frame import Frame
@@ -26,13 +28,35 @@ from amber_sieve.resolve.resolver import Resolver
 
 ROOT = pathlib.Path(__file__).parent.parent
 DEMO = ROOT / "demo"
+
+
+@functools.cache
+def half_demo() -> pathlib.Path:
+    """The demo's stills, their truth and projects at half size, for tests of widgets: a quarter of
+    the pixels.
+    """
+    folder = own_home.FOLDER / "half-demo"
+    folder.mkdir()
+    for path in sorted(DEMO.glob("*.png")) + sorted(DEMO.glob("*.truth/*.png")):
+        half = folder / path.relative_to(DEMO)
+        half.parent.mkdir(exist_ok=True)
+        Image.open(path).reduce(2).save(half, compress_level=1)
+    for path in DEMO.glob("*.sieve"):
+        held = json.loads(path.read_text())
+        for sieve in held["stack"]:
+            for sample in sieve.get("pick", {}).get("samples", ()):
+                sample["x"], sample["y"] = sample["x"] / 2, sample["y"] / 2
+        (folder / path.name).write_text(json.dumps(held))
+    return folder
+
+
 #: Width and height of a window of the tests, pixels.
 AS_OPENED = (1280, 800)
 
 
-def truth(picture: str, kind: str) -> np.ndarray:
+def truth(picture: str, kind: str, demo: pathlib.Path = DEMO) -> np.ndarray:
     """True coverage of an object in a demo picture, 0 to 1."""
-    return np.asarray(Image.open(DEMO / f"{picture}.truth" / f"{kind}.png"), np.float32) / 255
+    return np.asarray(Image.open(demo / f"{picture}.truth" / f"{kind}.png"), np.float32) / 255
 
 
 def overlap(mask: np.ndarray, true: np.ndarray) -> float:
@@ -85,6 +109,8 @@ class WindowCase(FolderCase):
     #: Every test has a window of its own: for classes whose tests leave more behind than `_as_new`
     #: undoes.
     own_window = False
+    #: Coordinates of clicks are those of the demo's pictures at full size, times this.
+    scale = 1.0
     _standing: ClassVar[tuple | None] = None
 
     def setUp(self) -> None:
@@ -209,7 +235,7 @@ class WindowCase(FolderCase):
         from PyQt6.QtCore import QPointF, Qt
         from PyQt6.QtTest import QTest
 
-        at = self.window.canvas.viewport.to_pane(QPointF(x + 0.5, y + 0.5)).toPoint()
+        at = self.window.canvas.viewport.to_pane(QPointF(x + 0.5, y + 0.5) * self.scale).toPoint()
         QTest.mouseClick(
             self.window.canvas.panes[pane],
             Qt.MouseButton.LeftButton,

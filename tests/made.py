@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 import numpy as np
 import tifffile
-from common import DEMO, demo_frame
+from common import DEMO, half_demo
 
 from amber_sieve.live.sampling import sample_at
 from amber_sieve.media.footage.clip import Footage
@@ -115,9 +115,11 @@ def true_frames(kind: str) -> TrueFrames:
 
 
 def random_project(chance: random.Random, name: str) -> Project:
-    """One or two sieves with random edges, measuring the original, the result or a layer."""
-    sieves = []
-    frame = demo_frame(name) if name != "clip" else open_source(DEMO / "clip.mp4").frame(0)
+    """One or two sieves with random edges, measuring the original, the result or a layer, for the
+    clip or a picture of the demo at half size.
+    """
+    sieves, half = [], half_demo()
+    frame = open_source(DEMO / "clip.mp4" if name == "clip" else half / f"{name}.png").frame(0)
     for number in range(chance.choice((1, 2))):
         x, y = chance.randrange(frame.width), chance.randrange(frame.height)
         measure = (
@@ -138,7 +140,7 @@ def random_project(chance: random.Random, name: str) -> Project:
         pick = Pick(
             samples=(sample,),
             measure=measure,
-            layer=str(DEMO / "madder.png"),
+            layer=str(half / "madder.png"),
             connected=chance.random() < 0.2,
         )
         # What looks around, what is found on the whole, and what lies at a place must come out of a
@@ -155,7 +157,7 @@ def random_project(chance: random.Random, name: str) -> Project:
         }
         fill = {
             "fill": chance.choice(("off", "off", "gradient", "picture", "nothing")),
-            "fill_picture": str(DEMO / "evening.png"),
+            "fill_picture": str(half / "evening.png"),
             "fill_opacity": 40,
         }
         adjust = Adjust(

@@ -17,7 +17,7 @@ from common import DEMO, demo_frame, overlap, truth
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.pieces import deepest
 from amber_sieve.live.clicking import clicked
-from amber_sieve.live.offering import offered
+from amber_sieve.live.next_click import offered
 from amber_sieve.live.sampling import as_sampled, fitted, sample_along, sample_at
 from amber_sieve.project.edits import with_sample
 from amber_sieve.project.model import Pick, Sieve

@@ -11,7 +11,7 @@ import tempfile
 import ends
 import numpy as np
 
-from amber_sieve.core.seeing import cut_out, far_colour, isolate, veil
+from amber_sieve.core.overlays import cut_out, far_colour, isolate, veil
 from amber_sieve.errors import Trouble
 from amber_sieve.export.frame import finished, strips_of
 from amber_sieve.live.parts import Shown

@@ -8,7 +8,7 @@ import unittest
 from unittest import mock
 
 import numpy as np
-from common import DEMO, FolderCase, WindowCase, terminal, truth
+from common import FolderCase, WindowCase, half_demo, terminal, truth
 from PIL import Image
 from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtGui import QColor
@@ -27,11 +27,12 @@ SHIFT = Qt.KeyboardModifier.ShiftModifier
 class AdjustCase(WindowCase):
     """A window with the yard, its Adjust page in front."""
 
+    scale = 0.5
     own_window = True
 
     def setUp(self) -> None:
         super().setUp()
-        self.open(DEMO / "yard.png")
+        self.open(half_demo() / "yard.png")
         self.page = self.window.adjust
         self.window.pages.setCurrentWidget(self.page)
 
@@ -81,7 +82,7 @@ class SecondFiveMinutesTest(AdjustCase):
         self.workspace.exports.write(ours)
         self.settle()
         if words:
-            done = terminal("recolour", DEMO / "yard.png", "-o", theirs, *clicks, *words)
+            done = terminal("recolour", half_demo() / "yard.png", "-o", theirs, *clicks, *words)
         # the areas came after the clicks, which the options of the terminal cannot say: the project
         # can
         else:
@@ -94,7 +95,7 @@ class SecondFiveMinutesTest(AdjustCase):
         return decode(one[..., :3] / 255).transpose(2, 0, 1)
 
     def test_sky_jar_grey_and_another_sky(self):
-        before = decode(np.asarray(Image.open(DEMO / "yard.png")) / 255).transpose(2, 0, 1)
+        before = decode(np.asarray(Image.open(half_demo() / "yard.png")) / 255).transpose(2, 0, 1)
         # The sky, through the opposite of the wall.
         self.click(268, 576)
         self.click(1688, 348, SHIFT)
@@ -106,13 +107,16 @@ class SecondFiveMinutesTest(AdjustCase):
         self.drag_from(
             pane,
             viewport.to_pane(QPointF(1, 1)),
-            (viewport.to_pane(QPointF(1799, 300)) - viewport.to_pane(QPointF(1, 1))).toPoint(),
+            (viewport.to_pane(QPointF(899, 150)) - viewport.to_pane(QPointF(1, 1))).toPoint(),
         )
         self.window.pages.setCurrentWidget(self.page)
         self.opened("light")
         self.typed("exposure", "-1.2")
         sky = self.written("sky")
-        inside, wall = truth("yard", "sky") > 0.99, truth("yard", "wall") > 0.99
+        inside, wall = (
+            truth("yard", "sky", half_demo()) > 0.99,
+            truth("yard", "wall", half_demo()) > 0.99,
+        )
         self.assertLess(np.median(sky[:, inside] / before[:, inside]), 0.45)
         self.assertEqual(np.median(sky[:, wall] / before[:, wall]), 1.0)
 
@@ -125,7 +129,7 @@ class SecondFiveMinutesTest(AdjustCase):
         self.page.target.code.editingFinished.emit()
         self.settle()
         jar = self.written("jar", "--set", "target=#8E5A9E")
-        held = truth("yard", "turquoise") > 0.99
+        held = truth("yard", "turquoise", half_demo()) > 0.99
         self.assertLess(
             np.abs(jar[:, held].mean(1) - decode(np.array([0x8E, 0x5A, 0x9E]) / 255)).max(), 0.03
         )
@@ -139,7 +143,7 @@ class SecondFiveMinutesTest(AdjustCase):
         self.typed("mono", "100")
         grey = self.written("grey", "--invert", "--set", "mono=100")
         self.assertLess(np.ptp(grey[:, held], axis=0).max(), 0.01)
-        cloth = truth("yard", "cloth") > 0.99
+        cloth = truth("yard", "cloth", half_demo()) > 0.99
         self.assertGreater(np.median(np.ptp(grey[:, cloth], axis=0)), 0.05)
 
         # A cut-out on another sky.
@@ -148,11 +152,11 @@ class SecondFiveMinutesTest(AdjustCase):
         self.click(300, 200)
         self.work.set_field("invert", True, "Invert")
         self.opened("fill")
-        self.page.fill_with(DEMO / "evening.png")
+        self.page.fill_with(half_demo() / "evening.png")
         self.page.fill_where.setCurrentIndex(1)
         self.page.fill_where.activated.emit(1)
         self.settle()
-        words = ("fill=picture", "fill_where=behind", f"fill_picture={DEMO / 'evening.png'}")
+        words = ("fill=picture", "fill_where=behind", f"fill_picture={half_demo() / 'evening.png'}")
         other = self.written(
             "other", "--invert", *(part for word in words for part in ("--set", word))
         )
@@ -377,7 +381,7 @@ class ColoursTest(AdjustCase):
         self.click(1205, 400)
         target = self.work.sieve.adjust.match.target
         self.assertGreater(target[2], target[0])
-        show_picture(self.page, self.workspace.workers, DEMO / "close.png", self.page._aim)
+        show_picture(self.page, self.workspace.workers, half_demo() / "close.png", self.page._aim)
         self.settle()
         dialogs = self.page.findChildren(PictureColour)
         self.assertEqual(len(dialogs), 1)
@@ -528,11 +532,11 @@ class CdlFilesTest(FolderCase):
             path.write_text(text)
             done = terminal(
                 "recolour",
-                DEMO / "yard.png",
+                half_demo() / "yard.png",
                 "-o",
                 self.folder / "o.png",
                 "--keep",
-                "742,790",
+                "371,395",
                 "--cdl",
                 path,
             )
@@ -541,11 +545,11 @@ class CdlFilesTest(FolderCase):
             self.assertNotIn("Traceback", done.stderr)
         done = terminal(
             "recolour",
-            DEMO / "yard.png",
+            half_demo() / "yard.png",
             "-o",
             self.folder / "o.png",
             "--keep",
-            "742,790",
+            "371,395",
             "--cdl",
             "none.cdl",
         )
@@ -572,11 +576,11 @@ class CdlFilesTest(FolderCase):
         project = self.folder / "p.sieve"
         done = terminal(
             "recolour",
-            DEMO / "yard.png",
+            half_demo() / "yard.png",
             "-o",
             self.folder / "o.png",
             "--keep",
-            "742,790",
+            "371,395",
             "--cdl",
             f"{self.folder / 'both.ccc'}#b",
             "--gamut",
@@ -622,11 +626,11 @@ class CdlFilesTest(FolderCase):
         ):
             done = terminal(
                 "recolour",
-                DEMO / "yard.png",
+                half_demo() / "yard.png",
                 "-o",
                 self.folder / "o.png",
                 "--keep",
-                "742,790",
+                "371,395",
                 "--set",
                 wrong,
             )
@@ -653,7 +657,7 @@ class CdlPageTest(AdjustCase):
         self.workspace.adjust.read_cdl(path)
         self.assertEqual(self.work.sieve.adjust.cdl.slope_green, 1.5)
         self.workspace.adjust.read_cdl(self.folder / "none.cdl")
-        self.workspace.adjust.read_cdl(pathlib.Path(DEMO / "yard.png"))
+        self.workspace.adjust.read_cdl(pathlib.Path(half_demo() / "yard.png"))
         self.assertEqual(len(self.troubles), 2)
         self.assertEqual(self.work.sieve.adjust.cdl.slope_green, 1.5)
 

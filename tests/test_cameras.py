@@ -21,7 +21,7 @@ from amber_sieve.core.pick.measured import (
     measuring_of,
     stops_for,
 )
-from amber_sieve.core.pick.non_local_means import LIGHTNESS_NOISE, LOOKS, grain_of, without_grain
+from amber_sieve.core.pick.non_local_means import LIGHTNESS_NOISE, SUPPORT, grain_of, without_grain
 from amber_sieve.export.lookup import compared
 from amber_sieve.live.clicking import clicked
 from amber_sieve.live.sampling import as_sampled, sample_along, sample_at
@@ -101,7 +101,7 @@ class GrainTest(unittest.TestCase):
         lab = grainy(0.008)[1]
         whole = without_grain(lab, 0.008)
         part = without_grain(np.ascontiguousarray(lab[:, 20:100, 30:120]), 0.008)
-        inner = np.s_[:, LOOKS:-LOOKS, LOOKS:-LOOKS]
+        inner = np.s_[:, SUPPORT:-SUPPORT, SUPPORT:-SUPPORT]
         np.testing.assert_allclose(part[inner], whole[:, 20:100, 30:120][inner], atol=2e-5)
 
     def test_bands_of_rows_meet_without_a_seam(self):

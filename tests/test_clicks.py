@@ -35,7 +35,7 @@ from amber_sieve.core.pick.tones import mean_at
 from amber_sieve.core.pick.unsure import evenness, most_uncertain_pixel
 from amber_sieve.desk.canvas.answer import in_words
 from amber_sieve.live.clicking import clicked, looked_at
-from amber_sieve.live.offering import offered
+from amber_sieve.live.next_click import offered
 from amber_sieve.live.sampling import fitted, sample_along, sample_at
 from amber_sieve.media.opening import open_source
 from amber_sieve.names import drop_rule_for
@@ -45,7 +45,7 @@ from amber_sieve.render.automatic import found_amounts
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
 from amber_sieve.render.mask import mask_of, qualified, samples_mask
-from amber_sieve.render.stages.every import mask_looks
+from amber_sieve.render.stages.every import mask_support_radius
 from amber_sieve.render.stages.outline import small_pieces
 from amber_sieve.render.views import nearer_to_drop
 
@@ -495,7 +495,7 @@ class ClickTest(unittest.TestCase):
 
     def test_here_only_needs_the_whole_picture(self):
         here = Sample(x=1, y=1, colour=RED, reach="here")
-        self.assertEqual(mask_looks(Sieve(pick=Pick(samples=(here,)))), np.inf)
+        self.assertEqual(mask_support_radius(Sieve(pick=Pick(samples=(here,)))), np.inf)
 
     def test_strips_and_whole_frames_take_the_same(self):
         frame = demo_frame("yard").reduced(1)

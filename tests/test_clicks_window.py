@@ -18,7 +18,7 @@ from amber_sieve.desk.window.window import PAGE
 from amber_sieve.errors import Trouble
 from amber_sieve.live.difference import difference_of
 from amber_sieve.live.outlining import outlined, thing_inside
-from amber_sieve.live.seen import Seen
+from amber_sieve.live.sieve_context import SieveContext
 from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project import edits, presets, storage
 from amber_sieve.project.model import Area, Edge, Sieve
@@ -431,7 +431,7 @@ class OutlineTest(WindowCase):
         self.open(DEMO / "yard.png")
 
     def seen(self):
-        return Seen(
+        return SieveContext(
             self.work.opened, self.work.project, self.work.sieve.id, 0, RenderContext(Cache(10**8))
         )
 

@@ -35,7 +35,7 @@ from amber_sieve.media.colour import spaces as colour_spaces
 from amber_sieve.media.opening import open_source
 from amber_sieve.media.source import About
 from amber_sieve.project.model import Adjust, Bands, Cdl, Edge, Lookup, Project, Ramp, Sieve
-from amber_sieve.reading import Reading
+from amber_sieve.read_settings import Reading
 
 
 #: The ColorChecker's 24 patches as linear light of Rec. 709, by colour-science ("ColorChecker24 -

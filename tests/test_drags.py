@@ -8,7 +8,7 @@ import unittest
 from unittest import mock
 
 import numpy as np
-from common import DEMO, WindowCase
+from common import DEMO, WindowCase, half_demo
 from made import random_project
 from PyQt6.QtCore import QEventLoop, QPoint, QPointF, QSize, Qt
 from PyQt6.QtGui import QImage, QPainter, QPixmap
@@ -17,8 +17,8 @@ from test_preview import levels_of_words
 
 from amber_sieve.core.changed import RUN, changed_boxes
 from amber_sieve.core.mix import Mixture
+from amber_sieve.core.overlays import grey_pixels
 from amber_sieve.core.pick.cached_distances import distances_to_each
-from amber_sieve.core.seeing import grey_pixels
 from amber_sieve.desk.canvas.scaled import Scaled
 from amber_sieve.desk.widgets.number import Number
 from amber_sieve.live.parts import Part, Shown, worked_part
@@ -90,7 +90,7 @@ def dragged(chance: random.Random, sieve: Sieve) -> Sieve:
 class StepsTest(unittest.TestCase):
     def test_every_step_is_what_it_is_without_the_steps_before(self):
         chance, seen = random.Random(11), 0
-        read = open_source(DEMO / "yard.png")
+        read = open_source(half_demo() / "yard.png")
         whole = read.frame(0)
         source = stills.Still(read.about, whole)  # read once
         read.close()
@@ -213,7 +213,7 @@ class StepsTest(unittest.TestCase):
     def test_what_was_shown_is_never_written_over(self):
         """The window still shows the pixels of a step while the next one is made."""
         chance, cache = random.Random(5), RenderContext(Cache(10**9))
-        opened = Opened(open_source(DEMO / "yard.png"))
+        opened = Opened(open_source(half_demo() / "yard.png"))
         self.addCleanup(opened.retire)
         project, before = random_project(chance, "yard"), []
         for _ in range(6):

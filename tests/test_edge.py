@@ -22,14 +22,14 @@ from amber_sieve.core.colour.difference import delta_e_2000, to_cielab
 from amber_sieve.core.colour.transfer import decode_integers
 from amber_sieve.core.edge.clean import LIMIT, NOISE_PER_PASS, cleaned, fitting_amount, noise_of
 from amber_sieve.core.edge.feather import feathered, hardened, smoothed
-from amber_sieve.core.edge.fine import band_for, fine, matted, stopped_where_lost
+from amber_sieve.core.edge.fine import band_for, closed_form_matte, matted, stopped_where_lost
 from amber_sieve.core.edge.follow import follow
 from amber_sieve.core.edge.islands import islands_of, without_islands
 from amber_sieve.core.edge.levels import mask_levels
 from amber_sieve.core.edge.median import median_within
 from amber_sieve.core.edge.morphology import UNDER_HALF, grown, without_holes, without_specks
 from amber_sieve.core.edge.pieces import pieces_of
-from amber_sieve.core.edge.settled import _reached
+from amber_sieve.core.edge.refine_alpha import _reached
 from amber_sieve.core.frame import Frame
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
 from amber_sieve.project.model import Adjust, Edge, Pick, Place, Project, Recolour, Sieve
@@ -38,7 +38,7 @@ from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
 from amber_sieve.render.edge import LEAST, outline_worked
 from amber_sieve.render.fringe import fringe_of
-from amber_sieve.render.mask import mask_of, masked
+from amber_sieve.render.mask import final_mask, mask_of
 from amber_sieve.render.stages.edging import Working
 
 CLOTH, JAR = (1230, 330), (732, 835)
@@ -152,7 +152,9 @@ class ReferenceTest(unittest.TestCase):
         band = band_for(mask, 8)
         trimap = np.where(band, 0.5, mask)
         theirs = estimate_alpha_cf(np.moveaxis(planes, 0, -1).astype(float), trimap.astype(float))
-        np.testing.assert_allclose(fine(planes, mask, 8)[band], theirs[band], atol=1e-4)
+        np.testing.assert_allclose(
+            closed_form_matte(planes, mask, 8)[band], theirs[band], atol=1e-4
+        )
 
     def test_delta_e_2000(self):
         # Sources: the 34 pairs of Sharma, Wu and Dalal (2005), table 1 (as colour-science's tests
@@ -417,11 +419,11 @@ class YardTest(unittest.TestCase):
         # match it.
         adjust = self.matching(self.frame.planes[:, inside].mean(1), goal[:, inside].mean(1))
         sieve = self.sieve(CLOTH, follow=30.0).but(adjust=adjust)
-        found = masked(self.frame, sieve, RenderContext())
+        found = final_mask(self.frame, sieve, RenderContext())
         results = {
             "no edge work": adjusted(
                 self.frame,
-                masked(self.frame, self.sieve(CLOTH).but(adjust=adjust), RenderContext()),
+                final_mask(self.frame, self.sieve(CLOTH).but(adjust=adjust), RenderContext()),
                 sieve,
             )[0]
         }
@@ -525,7 +527,7 @@ class DegenerateTest(unittest.TestCase):
                 )
                 for width in (3.0, 10.0):
                     with contextlib.redirect_stdout(said):
-                        found = fine(planes, mask, width)
+                        found = closed_form_matte(planes, mask, width)
                     self.assertTrue(
                         np.isfinite(found).all() and found.min() >= 0 and found.max() <= 1,
                         (lights, channels, width),

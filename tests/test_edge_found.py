@@ -20,7 +20,7 @@ from scipy.sparse.linalg import spsolve
 
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.edge import chebyshev
-from amber_sieve.core.edge import settled as settling
+from amber_sieve.core.edge import refine_alpha as refining
 from amber_sieve.core.edge.clean import (
     LIMIT,
     NOISE_PER_PASS,
@@ -29,13 +29,13 @@ from amber_sieve.core.edge.clean import (
     fitting_amount,
 )
 from amber_sieve.core.edge.clicked_regions import restore_clicked_regions
-from amber_sieve.core.edge.fine import fine, prior_of
+from amber_sieve.core.edge.fine import closed_form_matte, prior_of
 from amber_sieve.core.edge.follow import EdgeMatte, follow
-from amber_sieve.core.edge.follow_reach import FOUND_LOOKS, REACHES, follow_found
+from amber_sieve.core.edge.follow_reach import FOUND_SUPPORT, REACHES, follow_found
 from amber_sieve.core.edge.grid import grid_over
 from amber_sieve.core.edge.matting_parts import cf_laplacian
 from amber_sieve.core.edge.morphology import longest_of, without_holes, without_specks
-from amber_sieve.core.edge.settled import settled
+from amber_sieve.core.edge.refine_alpha import refine_alpha
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.pieces import deepest
 from amber_sieve.core.pick.samples import SampleParams, membership
@@ -123,6 +123,14 @@ class SaidTest(unittest.TestCase):
                         self.assertEqual(made.mask[made.y, made.x] >= 0.5, made.role == "keep")
 
 
+def near_outline(true: np.ndarray, room: int) -> tuple[slice, slice]:
+    """Rows and columns of what lies within so many pixels of an outline."""
+    left, top, width, height = cv2.boundingRect(edge_band(true).astype(np.uint8))
+    return np.s_[
+        max(0, top - room) : top + height + room, max(0, left - room) : left + width + room
+    ]
+
+
 @functools.cache
 def outline_errors() -> dict[tuple[str, str], tuple[float, float, float, float]]:
     """Errors of each outline: with no edge work, with the best fixed reach, with the reach found,
@@ -130,12 +138,15 @@ def outline_errors() -> dict[tuple[str, str], tuple[float, float, float, float]]
     """
     rows = {}
     for picture, name in robot.objects():
-        true, planes = truth(picture, name), demo_frame(picture).planes
-        mask, band = first_click(picture, true), edge_band(true)
+        whole = truth(picture, name)
+        near = near_outline(whole, 150)
+        planes = demo_frame(picture).planes[:, *near].copy()
+        mask, true = first_click(picture, whole)[near].copy(), whole[near]
+        band = edge_band(true)
         error = lambda made: float(np.abs(made - true)[band].mean())  # noqa: B023, E731
         found, unmixed = follow_found(planes, mask)
         best = min(error(follow(planes, mask, reach)[0]) for reach in FIXED)
-        row = error(mask), best, error(found), error(settled(planes, unmixed))
+        row = error(mask), best, error(found), error(refine_alpha(planes, unmixed))
         print(
             "\n{:6}{:12} none {:.3f}  best fixed reach {:.3f}  found {:.3f}  settled {:.3f}".format(
                 picture, name, *row
@@ -172,12 +183,18 @@ class OutlinesTest(unittest.TestCase):
         half = lambda plane: cv2.resize(plane, None, fx=0.5, fy=0.5, interpolation=cv2.INTER_AREA)  # noqa: E731
         rows = []
         for picture, name in robot.objects():
-            true, planes = half(truth(picture, name)), robot.half_frame(picture).planes
-            mask, band = half(first_click(picture, truth(picture, name))), edge_band(true)
+            true = half(truth(picture, name))
+            near = near_outline(true, 60)
+            planes = robot.half_frame(picture).planes[:, *near].copy()
+            mask = half(first_click(picture, truth(picture, name)))[near].copy()
+            true = true[near]
+            band = edge_band(true)
             followed, unmixed = follow_found(planes, mask, 0.5)
             with warnings.catch_warnings():
                 warnings.simplefilter("ignore")
-                matted = fine(planes, followed, 10.0, prior=prior_of(unmixed, mask.shape))
+                matted = closed_form_matte(
+                    planes, followed, 10.0, prior=prior_of(unmixed, mask.shape)
+                )
             rows.append([float(np.abs(made - true)[band].mean()) for made in (followed, matted)])
             print(
                 f"\n{picture:6}{name:12} follow {rows[-1][0]:.3f}  fine {rows[-1][1]:.3f}",
@@ -214,9 +231,9 @@ class SettledTest(unittest.TestCase):
             (true > 0.01) & (true < 0.99)
         ) + (true >= 0.99)
         mask = mask.astype(np.float32)
-        with mock.patch.object(settling, "STEPS", 400):
-            ours = settled(planes, self.unmixed(planes, mask))
-        band = settling._band(mask, settling.WIDTH)
+        with mock.patch.object(refining, "STEPS", 400):
+            ours = refine_alpha(planes, self.unmixed(planes, mask))
+        band = refining._band(mask, refining.WIDTH)
         laplacian = cf_laplacian(
             np.moveaxis(planes, 0, -1).astype(np.float64), chebyshev.EPSILON * 9, 1
         )
@@ -234,9 +251,9 @@ class SettledTest(unittest.TestCase):
     def test_a_part_is_settled_as_the_whole_is(self):
         frame = demo_frame("yard")
         found, unmixed = follow_found(frame.planes, first_click("yard", truth("yard", "leaf")))
-        whole = settled(frame.planes, unmixed)
-        with mock.patch.object(settling, "TILE", 41):
-            np.testing.assert_allclose(settled(frame.planes, unmixed), whole, atol=2e-6)
+        whole = refine_alpha(frame.planes, unmixed)
+        with mock.patch.object(refining, "TILE", 41):
+            np.testing.assert_allclose(refine_alpha(frame.planes, unmixed), whole, atol=2e-6)
         self.assertTrue((found == whole).mean() > 0.9)
 
     def test_any_light_and_any_mask_give_a_mask(self):
@@ -261,7 +278,7 @@ class SettledTest(unittest.TestCase):
                         np.array((0, 0.03, 0.5, 0.97, 1), np.float32), (height, width)
                     )
                     for scale in (0.01, 0.3, 1.0):
-                        out = settled(planes, self.unmixed(planes, mask), scale)
+                        out = refine_alpha(planes, self.unmixed(planes, mask), scale)
                         self.assertTrue(
                             np.isfinite(out).all() and out.min() >= 0 and out.max() <= 1,
                             (lights, channels, height, width),
@@ -292,7 +309,7 @@ class FoundReachTest(unittest.TestCase):
             end="",
         )
         self.assertLess(error(found), 0.5 * error(mask))
-        matted = fine(planes, found, 8.0, prior=prior_of(unmixed, mask.shape))
+        matted = closed_form_matte(planes, found, 8.0, prior=prior_of(unmixed, mask.shape))
         print(f", fine {error(matted):.4f}")
         self.assertLessEqual(error(matted), 1.05 * error(found))
 
@@ -300,7 +317,7 @@ class FoundReachTest(unittest.TestCase):
         frame = demo_frame("yard")
         mask = first_click("yard", truth("yard", "turquoise"))
         whole, _ = follow_found(frame.planes, mask)
-        room = int(FOUND_LOOKS) + 2
+        room = int(FOUND_SUPPORT) + 2
         top, left = 760, 660
         part = np.s_[max(0, top - room) : top + 60 + room, max(0, left - room) : left + 80 + room]
         corner = (part[0].start, part[1].start)

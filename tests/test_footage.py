@@ -42,7 +42,7 @@ from amber_sieve.media.timecode import first_timecode, from_text, from_word
 from amber_sieve.progress import Progress
 from amber_sieve.project import storage
 from amber_sieve.project.model import Adjust, Band, Bands, Mono, Recolour, Sieve
-from amber_sieve.reading import Reading
+from amber_sieve.read_settings import Reading
 
 
 def probed(path: pathlib.Path) -> dict:

@@ -13,7 +13,7 @@ import cv2
 import numpy as np
 import OpenImageIO as oiio
 import tifffile
-from common import DEMO, FolderCase, demo_frame
+from common import DEMO, FolderCase, demo_frame, half_demo
 from made import random_project
 from PIL import Image
 
@@ -107,12 +107,12 @@ class Strip(FolderCase):
                 self.alike(Project(stack=stack))
 
     def test_random_projects_come_out_as_whole_where_they_can_be_cut(self):
-        chance, cut, yard = random.Random(5), 0, open_source(DEMO / "yard.png")
+        chance, cut, yard = random.Random(5), 0, open_source(half_demo() / "yard.png")
         for _ in range(4):
             project = random_project(chance, "yard")
             ids = [sieve.id for sieve in project.stack]
             whole = finished(yard, project, masks=ids)
-            with mock.patch.multiple(strips, LARGE=1, ROWS=700, COLUMNS=1000):
+            with mock.patch.multiple(strips, LARGE=1, ROWS=350, COLUMNS=500):
                 cut += isinstance(leaving(yard, project).result, Strips)
                 parts = finished(yard, project, masks=ids)
             np.testing.assert_allclose(
@@ -207,7 +207,7 @@ class InAFile(FolderCase):
         with (
             self.bounds()[0],
             self.bounds()[1],
-            mock.patch.multiple(strips, LARGE=1, ROWS=700, COLUMNS=1000),
+            mock.patch.multiple(strips, LARGE=1, ROWS=350, COLUMNS=500),
         ):
             large = open_source(DEMO / "yard.png")
             self.assertIsNotNone(large.frame(0).let_go)

@@ -28,7 +28,7 @@ from amber_sieve.media.opening import open_source
 from amber_sieve.media.stills.thumbnails import thumbnail
 from amber_sieve.progress import Cancelled, Progress
 from amber_sieve.project.model import Project
-from amber_sieve.reading import Reading
+from amber_sieve.read_settings import Reading
 from amber_sieve.workspace.document import tray as trays
 
 sys.path.insert(0, str(ROOT / "tools"))

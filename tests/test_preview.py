@@ -13,7 +13,7 @@ import unittest
 from unittest import mock
 
 import numpy as np
-from common import DEMO, ROOT, FolderCase, WindowCase, rendered_whole, truth
+from common import DEMO, ROOT, FolderCase, WindowCase, half_demo, rendered_whole, truth
 from made import random_project
 from PIL import Image
 from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl, qInstallMessageHandler
@@ -25,7 +25,7 @@ from robot import deepest
 from amber_sieve.core.colour.gamut import lower_chroma
 from amber_sieve.core.colour.screen import to_screen
 from amber_sieve.core.frame import Frame
-from amber_sieve.core.seeing import grey_pixels
+from amber_sieve.core.overlays import grey_pixels
 from amber_sieve.desk.dialogs.small import Commands, PreferencesDialog
 from amber_sieve.desk.widgets.number import Number
 from amber_sieve.errors import Trouble
@@ -42,7 +42,7 @@ from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
 from amber_sieve.render.stack import sieve_mask
 from amber_sieve.render.stages.edging import NO_EDGE
-from amber_sieve.render.stages.every import stack_looks
+from amber_sieve.render.stages.every import stack_support_radius
 from amber_sieve.resolve.layers import layers_in
 from amber_sieve.workspace import preferences
 from amber_sieve.workspace.background.guard import Mishaps
@@ -59,7 +59,7 @@ def levels_of_words(words: np.ndarray) -> np.ndarray:
 class PreviewIsExportTest(unittest.TestCase):
     def compare(self, name: str, number: int, rounds: int, seed: int) -> None:
         chance = random.Random(seed)
-        source = open_source(DEMO / (f"{name}.png" if name != "clip" else "clip.mp4"))
+        source = open_source(DEMO / "clip.mp4" if name == "clip" else half_demo() / f"{name}.png")
         self.addCleanup(source.close)
         opened = Opened(source)
         whole = opened.frame(number)
@@ -180,12 +180,15 @@ class PreviewIsExportTest(unittest.TestCase):
         one = Sieve(edge=Edge(grow=4, feather=2))
         two = Sieve(edge=Edge(feather=5), pick=Pick(measure="result"))
         self.assertAlmostEqual(
-            stack_looks(Project(stack=(one, two))),
-            stack_looks(Project(stack=(one,))) + stack_looks(Project(stack=(two,))),
+            stack_support_radius(Project(stack=(one, two))),
+            stack_support_radius(Project(stack=(one,)))
+            + stack_support_radius(Project(stack=(two,))),
         )
-        self.assertEqual(stack_looks(Project(stack=(Sieve(edge=Edge(fine=3)),))), float("inf"))
         self.assertEqual(
-            stack_looks(Project(stack=(Sieve(edge=NO_EDGE),))), 0
+            stack_support_radius(Project(stack=(Sieve(edge=Edge(fine=3)),))), float("inf")
+        )
+        self.assertEqual(
+            stack_support_radius(Project(stack=(Sieve(edge=NO_EDGE),))), 0
         )  # what does nothing looks nowhere
 
 

@@ -12,7 +12,7 @@ from amber_sieve.core.changed import RUN, no_runs
 from amber_sieve.core.colour.oklab import one_to_oklab
 from amber_sieve.core.colour.screen import to_screen
 from amber_sieve.core.colour.transfer import decode
-from amber_sieve.core.edge.fine import fine
+from amber_sieve.core.edge import fine
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.tolerance import thinned
 from amber_sieve.core.scaling import scale_runs
@@ -35,7 +35,7 @@ from amber_sieve.project.model import (
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
 from amber_sieve.render.mask import bounds_of, mask_of
-from amber_sieve.render.stages.every import mask_looks
+from amber_sieve.render.stages.every import mask_support_radius
 from amber_sieve.render.views import VIEWS, Looking, shown_mask, solo_field, view
 from amber_sieve.render.why import deciding_sample
 
@@ -283,20 +283,18 @@ class BoundsTest(unittest.TestCase):
             bands=Bands(hue=Band(on=True, corners=(0, 10, 20, 30))),
             edge=Edge(specks=100, holes=100, grow=3, follow=8),
         )
-        self.assertFalse(math.isinf(mask_looks(near)))
-        self.assertGreater(mask_looks(near), 3 + 8)
+        self.assertFalse(math.isinf(mask_support_radius(near)))
+        self.assertGreater(mask_support_radius(near), 3 + 8)
         for sieve in (
             Sieve(pick=Pick(connected=True, samples=(Sample(x=1, y=1, colour=(0.1, 0.1, 0.1)),))),
             Sieve(edge=Edge(all_holes=True)),
             Sieve(edge=Edge(islands_out=({"x": 1, "y": 2},))),
         ):
-            self.assertTrue(math.isinf(mask_looks(sieve)))
+            self.assertTrue(math.isinf(mask_support_radius(sieve)))
 
 
 class TilesTest(unittest.TestCase):
     def test_fine_in_tiles_has_no_seams(self):
-        from amber_sieve.core.edge import fine as module
-
         y, x = np.mgrid[0:220, 0:300].astype(np.float32)
         ratio = np.clip((150 - x + 9 * np.sin(y / 9)) / 6, 0, 1)
         noise = np.random.default_rng(1).normal(0, 0.004, (3, 220, 300))
@@ -304,12 +302,12 @@ class TilesTest(unittest.TestCase):
             np.stack([0.1 + 0.6 * ratio, 0.5 - 0.3 * ratio, 0.2 + 0.1 * ratio]) + noise
         ).astype(np.float32)
         mask = (ratio > 0.5).astype(np.float32)
-        whole = fine(planes, mask, 10)
-        held, module.TILE = module.TILE, 96
+        whole = fine.closed_form_matte(planes, mask, 10)
+        held, fine.TILE = fine.TILE, 96
         try:
-            tiled = fine(planes, mask, 10)
+            tiled = fine.closed_form_matte(planes, mask, 10)
         finally:
-            module.TILE = held
+            fine.TILE = held
         self.assertLess(np.abs(tiled - whole).max(), 0.06)
         self.assertLess(np.abs(tiled - whole).mean(), 0.001)
 
@@ -321,14 +319,14 @@ class TilesTest(unittest.TestCase):
         mask = np.zeros((40, 40), np.float32)
         mask[:, :20] = 1
         told = []
-        fine(planes, mask, 4, told.append)
+        fine.closed_form_matte(planes, mask, 4, told.append)
         self.assertEqual(told, [1.0])
 
         def stop(share: float) -> None:
             raise InterruptedError
 
         with self.assertRaises(InterruptedError):
-            fine(planes, mask, 4, stop)
+            fine.closed_form_matte(planes, mask, 4, stop)
 
 
 class FrameTest(unittest.TestCase):

@@ -378,7 +378,7 @@ class TrayTest(WindowCase):
         self.open_all()
         self.click(140, 200)
         self.settle()
-        told = self.workspace.foretold._task
+        told = self.workspace.tolerance_hints._task
         self.wait(lambda: told.idle and told.key)
         current = self.workspace.tray.current
         others = [entry for entry in self.workspace.tray.entries if entry is not current]

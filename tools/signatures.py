@@ -193,7 +193,7 @@ def show_demo() -> None:
     settle(workspace)
     workers, end = workspace.workers, time.monotonic() + 60
     while (
-        not all(one.idle for one in (workers.surfaces, workers.offers, workers.foretold))
+        not all(one.idle for one in (workers.surfaces, workers.offers, workers.tolerance_hints))
         and time.monotonic() < end
     ):
         running.processEvents()

@@ -16,7 +16,7 @@ from ..render.cache import Cache
 from ..render.context import RenderContext
 from .preview import Opened
 from .sampling import sample_at
-from .seen import Seen
+from .sieve_context import SieveContext
 
 #: Bytes that the steps of looking for what clicks propose may take.
 CLICK_MEMORY = 200_000_000
@@ -51,7 +51,7 @@ def with_clicks(
         project.stack[0].id,
     )
     for role, x, y, reach in clicks:
-        seen = Seen(opened, project, sieve_id, number, context)
+        seen = SieveContext(opened, project, sieve_id, number, context)
         take = functools.partial(
             sample_at, x=x, y=y, size=size, number=number, role=role, **settings
         )

@@ -24,7 +24,7 @@ from ..media.source import Source
 from ..project.model import Project
 from ..render.cache import Cache
 from ..render.context import RenderContext
-from ..render.stages.every import stack_looks, while_dragged
+from ..render.stages.every import stack_support_radius, while_dragged
 from ..render.views import Looking, view
 from ..resolve.layers import layers_in
 from ..resolve.resolver import Resolver
@@ -268,7 +268,7 @@ class Player:
             project = self._resolver.resolve_frame(
                 while_dragged(wanted.project), level, number, context
             )
-            held = part_of(level, wanted.box, stack_looks(project), context)
+            held = part_of(level, wanted.box, stack_support_radius(project), context)
             views = {
                 name: on_screen(
                     np.ascontiguousarray(

@@ -20,13 +20,13 @@ from ..core.changed import no_runs
 from ..core.colour.lookup import pixels_through
 from ..core.frame import Frame
 from ..core.mix import mixed
-from ..core.seeing import grey_pixels, mask_to_levels
+from ..core.overlays import grey_pixels, mask_to_levels
 from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
 from ..files import regular_file
 from ..media.colour import screens
 from ..media.source import Source
 from ..project.model import Project, Sieve
-from ..reading import PLAIN, Reading
+from ..read_settings import PLAIN, Reading
 from ..render.context import RenderContext
 from ..render.evaluate import arriving, made_by, measured
 from ..render.layers import Layers
@@ -34,7 +34,7 @@ from ..render.mask import bounds_of, make_fine, waits_for_fine
 from ..render.patched import Step
 from ..render.resolved import found_of
 from ..render.stack import sieve_mask
-from ..render.stages.every import stack_looks, steps_of, while_dragged
+from ..render.stages.every import stack_support_radius, steps_of, while_dragged
 from ..render.views import (
     VIEWS,
     Looking,
@@ -311,14 +311,14 @@ def _preview(opened: Opened, wanted: Wanted, context: RenderContext) -> Rendered
     level = opened.frame(wanted.number, wanted.shown.factor)
     shown, looking = wanted.shown, replace(wanted.looking, quick=wanted.hurried)
     project = opened.resolve_frame(wanted, whole, context)
-    looks = stack_looks(project, wanted.hurried)
+    looks = stack_support_radius(project, wanted.hurried)
     if "other take" in shown.views:
         project = _with_take_resolved(project, opened, wanted, whole, context)
         looks = max(
             [
                 looks,
                 *(
-                    stack_looks(project.but(stack=take.stack, solo=""), wanted.hurried)
+                    stack_support_radius(project.but(stack=take.stack, solo=""), wanted.hurried)
                     for take in project.takes
                 ),
             ]

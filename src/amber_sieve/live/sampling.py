@@ -52,7 +52,7 @@ def as_sampled(frame: Frame, points: Points, room: float, measuring: Measuring) 
     if not measuring.grain:
         return frame
     on_frame = _on_frame(frame, points)
-    far = room * frame.scale + measuring.looks + 1
+    far = room * frame.scale + measuring.support_radius + 1
     (left, top), (right, bottom) = on_frame.min(axis=0) - far, on_frame.max(axis=0) + far
     left, top = max(0, int(left)), max(0, int(top))
     right, bottom = min(frame.width, int(right) + 1), min(frame.height, int(bottom) + 1)

@@ -6,7 +6,7 @@ import importlib
 import pathlib
 
 from ..files import regular_file
-from ..reading import PLAIN, Reading
+from ..read_settings import PLAIN, Reading
 from . import formats, header, stills
 from .footage import sequences
 from .source import About, Source

@@ -29,7 +29,7 @@ class RenderContext:
         next stage.
     step : told the share of a long stage (closed-form matting) that is done; may raise to stop it.
     frames : keeps what the frames of a clip ask each other for; None for ``cache``.
-    outlined : masks of the whole picture, all but unmixed, of which its parts take theirs.
+    refined : masks of the whole picture, all but unmixed, of which its parts take theirs.
     once : it serves a single rendering, so nothing is made for the sake of later ones.
     """
 
@@ -38,7 +38,7 @@ class RenderContext:
     cancelled: Callable[[], bool] | None = None
     step: Callable[[float], None] | None = None
     frames: Cache | None = None
-    outlined: Mapping[Hashable, CroppedMask] = field(default_factory=dict)
+    refined: Mapping[Hashable, CroppedMask] = field(default_factory=dict)
     once: bool = False
 
     @property

@@ -32,7 +32,7 @@ def outline_worked(working: Working) -> np.ndarray:
     edge, shape, clicked = working.edge, working.mask.shape, working.clicked
     if edge.white == 0:  # nothing is too little: all is masked
         return np.ones(shape, np.float32)
-    used = [stage for stage in OUTLINE if not stage.rests(edge)]
+    used = [stage for stage in OUTLINE if not stage.is_noop_for(edge)]
     if working.own and all(stage.writes_over for stage in used):
         for stage in used:
             stage.run(working)
@@ -68,7 +68,7 @@ def edge_of(working: Working) -> Edged:
     export will be.
     """
     edge = working.edge
-    if all(stage.rests(edge) for stage in (*OUTLINE, *UNMIXING)):
+    if all(stage.is_noop_for(edge) for stage in (*OUTLINE, *UNMIXING)):
         return Edged(working.mask, None)
     working.mask = outline_worked(working)
     return unmixing_worked(working)
@@ -80,6 +80,6 @@ def unmixing_worked(working: Working) -> Edged:
     """
     edge = working.edge
     for stage in UNMIXING:
-        if not stage.rests(edge):
+        if not stage.is_noop_for(edge):
             stage.run(working)
     return Edged(working.mask, working.unmixed)

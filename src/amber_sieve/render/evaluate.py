@@ -23,7 +23,7 @@ from .adjust import adjusted, adjusting
 from .context import RenderContext
 from .keys import JoinedMaskKey
 from .layers import Layers, no_layers
-from .mask import Masked, masked
+from .mask import Masked, final_mask
 from .patched import PatchedLight, PatchedMask
 from .resolved import found_of
 
@@ -180,7 +180,7 @@ def _after_step(
         light = context.get(
             (name, frame.key, sieve.id), lambda: PatchedLight(planes=np.empty_like(below.planes))
         )
-        light.follow(mixture, under, mask, by)
+        light.update(mixture, under, mask, by)
         return light
 
     def begin(mixture: Mixture) -> np.ndarray:
@@ -217,7 +217,7 @@ def patched_mask(
     """Return the tracker of where the mask of a sieve differs from that of the step before, while
     something is dragged.
     """
-    return context.get(("patched mask", frame.key, sieve_id), PatchedMask).follow(mask)
+    return context.get(("patched mask", frame.key, sieve_id), PatchedMask).update(mask)
 
 
 def changed_in(
@@ -315,7 +315,7 @@ def _finished(
         return sieve_masked(frame, project, other, context, layers)
 
     if sieve.mask_from == "own":
-        held = masked(seen, sieve, context)
+        held = final_mask(seen, sieve, context)
     elif len(sieve.of) == 1:
         held = of(sieve.of[0])
     else:
@@ -371,7 +371,7 @@ def _kept_finished(
 ) -> Masked:
     """As `_finished`, the same object for the same inputs."""
     if not (sieve.leans_on or sieve.opposite):
-        return masked(seen, sieve, context)
+        return final_mask(seen, sieve, context)
     key = _mask_key(frame, project, sieve, seen)
     return context.get(key, lambda: _finished(frame, project, sieve, seen, context, layers))
 

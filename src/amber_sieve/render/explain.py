@@ -117,7 +117,7 @@ def sentence_of(project: Project, sieve: Sieve) -> str:
     done = [
         f"{mid_sentence(translate_label(block.of(sieve).label))}: {_list(block.words(sieve))}"
         for block in BLOCKS
-        if not block.idle(sieve)
+        if not block.is_noop(sieve)
     ]
     lines.append(
         translate("Inside it: ") + "; ".join(done) + "."

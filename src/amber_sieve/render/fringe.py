@@ -15,7 +15,7 @@ from .adjust import weights_of
 from .context import RenderContext
 from .evaluate import arriving, made_by, measured, sieve_masked
 from .layers import Layers, no_layers
-from .mask import masked
+from .mask import final_mask
 from .stages.every import steps_of
 
 #: Chosen by trial on the yard, see docs/formulas.md. A partial pixel is hazy when it is farther
@@ -72,7 +72,7 @@ def fringe_of(
         unhazed = sieve.but(edge=sieve.edge.but(no_haze=True))
         own = not (sieve.leans_on or sieve.opposite)
         found = (
-            masked(seen, unhazed, context)
+            final_mask(seen, unhazed, context)
             if own
             else sieve_masked(frame, project, sieve_id, context, layers)
         )

@@ -114,7 +114,7 @@ def _by_strips(
     if frame.width * frame.height <= (LARGE_DRAGGED if context.interactive else LARGE):
         return work(frame, context)
     strips = []
-    lap = measuring.looks
+    lap = measuring.support_radius
     for top in range(0, frame.height, ROWS):
         bottom = min(top + ROWS, frame.height)
         first, last = max(0, top - lap), min(frame.height, bottom + lap)
@@ -301,7 +301,7 @@ class Masked:
     unmixed: EdgeMatte | None
 
 
-def picked(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
+def raw_mask(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
     """Qualified, connected only, inverted: the mask before its edge is worked on. Read only."""
     key = ("qualified", frame.key, sieve.pick, sieve.bands, measuring_for(frame, sieve.edge))
 
@@ -331,7 +331,7 @@ def _picked_once(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarr
     return _narrowed(frame, sieve, _qualified(frame, sieve, context))
 
 
-def masked(frame: Frame, sieve: Sieve, context: RenderContext) -> Masked:
+def final_mask(frame: Frame, sieve: Sieve, context: RenderContext) -> Masked:
     """The finished mask of a sieve over a frame, before outside level and strength.
 
     ``frame`` is what the sieve measures. Connected only, islands and holes need all of the frame to
@@ -359,7 +359,7 @@ def _on_the_way(
     already.
     """
     owned = _picked_once(frame, sieve, context) if mask is None else None
-    mask = owned if owned is not None else picked(frame, sieve, context) if mask is None else mask
+    mask = owned if owned is not None else raw_mask(frame, sieve, context) if mask is None else mask
     clicked, key = clicked_places(sieve.pick, frame), picked_key(sieve)
     return Working(
         frame,
@@ -373,12 +373,12 @@ def _on_the_way(
     )
 
 
-def outlined_key(sieve: Sieve) -> Hashable:
-    """Return what `outlined` depends on besides the frame."""
+def refined_key(sieve: Sieve) -> Hashable:
+    """Return what `refined_mask` depends on besides the frame."""
     return picked_key(sieve), STEADY.kept(sieve.edge)
 
 
-def outlined(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
+def refined_mask(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
     """The mask of a frame by itself after the stages that may have to see all of it: all but
     unmixing and areas. Read only.
     """
@@ -402,7 +402,7 @@ def _edged(
     """
 
     def make() -> Edged:
-        whole = context.outlined.get(outlined_key(sieve))
+        whole = context.refined.get(refined_key(sieve))
         if whole is None:
             return edge_of(_on_the_way(frame, sieve, context, step))
         return unmixing_worked(
@@ -509,4 +509,4 @@ def bounds_of(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray 
 
 def mask_of(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
     """The finished mask alone, (H, W) float32 in 0 to 1. Read only."""
-    return masked(frame, sieve, context).mask
+    return final_mask(frame, sieve, context).mask

@@ -58,7 +58,7 @@ class PatchedMask(Patched):
     def shape(self) -> tuple[int, int]:
         return self.mask.shape
 
-    def follow(self, mask: np.ndarray) -> PatchedMask:
+    def update(self, mask: np.ndarray) -> PatchedMask:
         """Become another mask."""
         if mask is not self.mask:
             self.changed = None
@@ -132,7 +132,7 @@ class PatchedLight(Patched):
         height, width = self.planes.shape[1:]
         return height, width
 
-    def follow(
+    def update(
         self,
         made: Mixture,
         under: PatchedLight | None,
@@ -277,7 +277,7 @@ class PatchedPixels(Patched):
     def shape(self) -> tuple[int, int]:
         return self.pixels.shape
 
-    def follow(
+    def update(
         self,
         of: Patched,
         draw: Callable[[], np.ndarray],

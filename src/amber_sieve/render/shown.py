@@ -7,7 +7,7 @@ import numpy as np
 from ..core.colour.gamut import lower_chroma
 from ..core.colour.lookup import to_display_pixels
 from ..core.colour.screen import codes_to_pixels, to_screen
-from ..core.seeing import cut_out
+from ..core.overlays import cut_out
 from ..project.model import Project
 from .layers import Layers, no_layers
 

@@ -21,9 +21,9 @@ from .cache import Cache
 from .context import RenderContext
 from .evaluate import working
 from .layers import Layers
-from .mask import outlined, outlined_key
+from .mask import refined_key, refined_mask
 from .stack import rendered, sieve_mask
-from .stages.every import looks_after_outline
+from .stages.every import support_radius_after_outline
 
 #: Pictures of fewer pixels are worked whole: that is quicker, and 8K footage is among them.
 LARGE = 40_000_000
@@ -41,16 +41,16 @@ class Strips:
     ----------
     frame : the whole picture. project : as it stands on it. layers : gives the other pictures that
         it names.
-    outlined : the masks of its sieves with their outline worked, on the whole.
-    keeps : which stages several sieves ask for. looks : how far what is left to do looks, rows.
+    refined : the masks of its sieves with their outline worked, on the whole.
+    keeps : which stages several sieves ask for. halo : how far what is left to do looks, rows.
     """
 
     frame: Frame
     project: Project
     layers: Layers
-    outlined: dict[Hashable, CroppedMask]
+    refined: dict[Hashable, CroppedMask]
     keeps: Callable[[Hashable], bool] | None
-    looks: int
+    halo: int
     _held: tuple[int, np.ndarray] | None = None
 
     @property
@@ -64,14 +64,14 @@ class Strips:
         part, what its stages are held in, which columns of the picture it is for, and which of its
         own rows and columns those are.
         """
-        first, last = max(0, top - self.looks), min(self.height, bottom + self.looks)
+        first, last = max(0, top - self.halo), min(self.height, bottom + self.halo)
         for left in range(0, self.frame.width, COLUMNS):
             right = min(left + COLUMNS, self.frame.width)
-            start, stop = max(0, left - self.looks), min(self.frame.width, right + self.looks)
+            start, stop = max(0, left - self.halo), min(self.frame.width, right + self.halo)
             inner = slice(top - first, bottom - first), slice(left - start, right - start)
             yield (
                 self.frame.part(start, first, stop, last),
-                RenderContext(Cache(0, self.keeps), outlined=self.outlined),
+                RenderContext(Cache(0, self.keeps), refined=self.refined),
                 slice(left, right),
                 inner,
             )
@@ -161,18 +161,18 @@ def in_strips(
     asked = _asked(project, result, masks)
     if frame.width * frame.height < LARGE or not asked or not all(_goes(sieve) for sieve in asked):
         return None
-    looks = looks_after_outline(project.but(stack=tuple(asked)))
-    if math.isinf(looks):
+    halo = support_radius_after_outline(project.but(stack=tuple(asked)))
+    if math.isinf(halo):
         return None
     held: dict[Hashable, CroppedMask] = {}
     own = [sieve for sieve in asked if sieve.mask_from == "own"]
     for number, sieve in enumerate(own):
         key, told = (
-            outlined_key(sieve),
+            refined_key(sieve),
             part_of(step, number, len(own)) if step is not None else None,
         )
         if key not in held:
-            held[key] = CroppedMask.of(outlined(frame, sieve, RenderContext(step=told)))
+            held[key] = CroppedMask.of(refined_mask(frame, sieve, RenderContext(step=told)))
         if told is not None:
             told(1.0)
-    return Strips(frame, project, layers, held, keeps, math.ceil(looks))
+    return Strips(frame, project, layers, held, keeps, math.ceil(halo))

@@ -14,8 +14,7 @@ from ..core.bands.interval import Interval
 from ..core.colour.oklab import one_to_oklab
 from ..core.edge.fine import band_for
 from ..core.frame import Frame
-from ..core.pick.samples import distance_to, membership
-from ..core.seeing import (
+from ..core.overlays import (
     believable_marks,
     cut_out,
     far_colour,
@@ -28,6 +27,7 @@ from ..core.seeing import (
     weak_spots,
     with_band,
 )
+from ..core.pick.samples import distance_to, membership
 from ..core.statistics import Statistics, field_colours
 from ..language import translator
 from ..project.model import Bands, Project, Sieve
@@ -273,7 +273,7 @@ def _result(scene: Scene) -> np.ndarray:
     planes = result.planes
     if patched is not None and not project.display and result.alpha is frame.alpha:
         lowers = project.gamut == "lower chroma"
-        return patched_pixels(scene.view, frame, context).follow(
+        return patched_pixels(scene.view, frame, context).update(
             patched,
             lambda: patched.draw(lowers),
             lambda runs, out: patched.draw_runs(runs, lowers, out),
@@ -313,7 +313,7 @@ def _mask(scene: Scene) -> np.ndarray:
     mask, looking = scene.mask, scene.looking
     if scene.context.interactive and not looking.band and not looking.peeking:
         held = patched_mask(scene.frame, scene.sieve_id, mask, scene.context)
-        return patched_pixels(scene.view, scene.frame, scene.context).follow(
+        return patched_pixels(scene.view, scene.frame, scene.context).update(
             held,
             lambda: mask_to_levels(mask),
             lambda runs, out: runs_of_mask_to_levels(mask, runs, out),

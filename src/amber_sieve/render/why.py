@@ -22,7 +22,7 @@ from .areas import area_coverage
 from .context import RenderContext
 from .evaluate import measured, sieve_masked
 from .layers import Layers, no_layers
-from .mask import masked, picked, qualified, samples_mask, tones_of, with_areas
+from .mask import final_mask, qualified, raw_mask, samples_mask, tones_of, with_areas
 from .measuring import measuring_for
 from .stages.every import EDGE
 
@@ -231,7 +231,7 @@ def _of_areas(pixel: _Pixel) -> list[str]:
 
 def _edged(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
     """The mask of a sieve with its edge worked on, before its areas."""
-    return masked(frame, sieve.but(areas=()), context).mask
+    return final_mask(frame, sieve.but(areas=()), context).mask
 
 
 def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
@@ -258,7 +258,7 @@ def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
                 )
             )
     lines.append(translate("By colour it is {per_cent}.", per_cent=_per_cent(by_colour)))
-    found = pixel.of(picked(frame, sieve, context))
+    found = pixel.of(raw_mask(frame, sieve, context))
     if sieve.pick.connected and (by_colour > HALF) != (
         (1 - found if sieve.invert else found) > HALF
     ):
@@ -272,7 +272,7 @@ def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
         lines.append(translate("The mask is inverted: {per_cent}.", per_cent=_per_cent(found)))
     edged = pixel.of(_edged(frame, sieve, context))
     if abs(edged - found) > SAME:
-        does = [stage.name for stage in EDGE if stage.name and not stage.idle(sieve)]
+        does = [stage.name for stage in EDGE if stage.name and not stage.is_noop(sieve)]
         lines.append(
             translate("The edge makes it {per_cent}", per_cent=_per_cent(edged))
             + (f" ({', '.join(does)})." if does else ".")

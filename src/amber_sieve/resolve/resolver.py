@@ -249,7 +249,7 @@ def _without_steady(project: Project) -> Project:
     """The project for a still, which has no frames around: what looks for them would have to see
     all of it.
     """
-    if all(STEADY.idle(sieve) for sieve in project.stack):
+    if all(STEADY.is_noop(sieve) for sieve in project.stack):
         return project
     return project.but(stack=tuple(STEADY.without(sieve) for sieve in project.stack))
 

@@ -20,7 +20,7 @@ from ..project import edits
 from ..render.believable import Believable, believable_of
 from ..render.evaluate import arriving
 from ..resolve.layers import layers_in
-from .background.away import away
+from .background.blocking_call import blocking_call
 from .background.guard import guarded
 from .document.work import Work
 from .speech import Speech
@@ -96,7 +96,9 @@ class AdjustController(QObject):
 
     def read_table(self, path: pathlib.Path) -> None:
         """Take a lookup table into the current sieve."""
-        away(lambda: lookup_files.read(path))  # that it can be read is said before it is taken
+        blocking_call(
+            lambda: lookup_files.read(path)
+        )  # that it can be read is said before it is taken
         block = self._work.sieve.adjust.lookup.but(on=True, lookup_file=str(path.absolute()))
         self._work.edit_sieve(
             lambda sieve: sieve.but(adjust=sieve.adjust.but(lookup=block)),

@@ -19,7 +19,7 @@ from ..export.still import export_mask, export_still
 from ..export.still_options import Export, export
 from ..files import regular_file
 from ..language import translator
-from ..live.seen import Seen
+from ..live.sieve_context import SieveContext
 from ..media.footage.sequences import is_pattern
 from ..media.formats import is_clip, is_picture
 from ..media.opening import open_source
@@ -90,7 +90,7 @@ class ExportsController:
         screen pixels through it and as rendered.
         """
 
-        def work(seen: Seen) -> tuple[Compared, np.ndarray, np.ndarray]:
+        def work(seen: SieveContext) -> tuple[Compared, np.ndarray, np.ndarray]:
             found = compared(seen.project, seen.opened.frame(seen.number), size)
             return found, to_screen(found.through), to_screen(found.real)
 

@@ -14,7 +14,7 @@ from ..language import mid_sentence, named, translator
 from ..live.clicking import Clicked
 from ..live.outlining import outlined
 from ..live.sampling import bands_from_samples, fitted, sample_along, sample_at, taken_again
-from ..live.seen import Seen
+from ..live.sieve_context import SieveContext
 from ..progress import Progress
 from ..project import edits
 from ..project.model import Pick, Sample, Sieve, fresh_id
@@ -119,11 +119,11 @@ class SamplesController(QObject):
         points: list[tuple[float, float]],
         fresh: bool,
         sample_id: str,
-    ) -> Callable[[Seen], Clicked]:
+    ) -> Callable[[SieveContext], Clicked]:
         """Return the question of a click: it takes after the last sample there is."""
         room = max(self._tools.sample_size, self._tools.stroke_width)
 
-        def asked(seen: Seen) -> Clicked:
+        def asked(seen: SieveContext) -> Clicked:
             sieve = seen.sieve
             held: dict[str, object] = {"id": sample_id}
             own = None
@@ -139,7 +139,7 @@ class SamplesController(QObject):
 
     def question(
         self, x: float, y: float, role: str, fresh: bool
-    ) -> Callable[[Seen], Clicked] | None:
+    ) -> Callable[[SieveContext], Clicked] | None:
         """Return the question of a click at full-resolution (x, y); None where it takes nothing."""
         if (
             not (0 <= x < self._work.size[0] and 0 <= y < self._work.size[1])
@@ -190,7 +190,7 @@ class SamplesController(QObject):
         """Read the colours of samples anew from this frame."""
         number = self._work.number
 
-        def work(seen: Seen) -> list[Sample]:
+        def work(seen: SieveContext) -> list[Sample]:
             wanted, frame = [s for s in seen.pick.samples if not ids or s.id in ids], seen.whole()
             return [taken_again(sample, frame).but(frame=number) for sample in wanted]
 
@@ -206,7 +206,7 @@ class SamplesController(QObject):
     def fit(self) -> None:
         """Find the settings that part keep from drop samples best, and say how well."""
 
-        def work(seen: Seen) -> tuple[Pick, Fit]:
+        def work(seen: SieveContext) -> tuple[Pick, Fit]:
             return fitted(seen.pick, seen.whole(), seen.number, seen.other)
 
         def then(result: tuple[Pick, Fit]) -> None:
@@ -254,7 +254,7 @@ class SamplesController(QObject):
 
         def work(progress: Progress) -> list[Sample]:
             with opened.read():
-                seen = Seen(opened, project, sieve_id, number, context)
+                seen = SieveContext(opened, project, sieve_id, number, context)
                 return outlined(
                     seen.sieve, points, seen.whole(), seen.reduced(), context, number, progress
                 )
@@ -290,7 +290,7 @@ class SamplesController(QObject):
         widens them.
         """
 
-        def work(seen: Seen) -> Any:
+        def work(seen: SieveContext) -> Any:
             return bands_from_samples(
                 seen.pick,
                 seen.project.sieve(seen.sieve_id).bands,

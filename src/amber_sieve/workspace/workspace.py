@@ -29,11 +29,11 @@ from .speech import Speech
 from .stack import StackController
 from .tools import Tools
 from .viewing.drag_ready import DragReady
-from .viewing.foretold import Foretold
 from .viewing.offers import Offers
 from .viewing.reading import SourceReading
 from .viewing.readout import Readout
 from .viewing.surfaces import SurfacesController
+from .viewing.tolerance_hints import ToleranceHints
 from .viewing.viewing import Viewing
 
 #: Bytes in the unit that the preferences give the cache in.
@@ -62,7 +62,7 @@ class Workspace:
             work, viewing, workers, self.ahead, self.stack, preferences
         )
         self.offers = Offers(work, viewing, workers, preferences)
-        self.foretold = Foretold(work, workers)
+        self.tolerance_hints = ToleranceHints(work, workers)
         self.presets = PresetShelf(work, speech)
         self.areas = AreasController(work, viewing, speech)
         self.adjust = AdjustController(work, viewing, tools, speech)

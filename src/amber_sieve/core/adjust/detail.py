@@ -18,7 +18,7 @@ from ..edge.box import box_of
 from ..edge.feather import blurred
 from ..jit.parallel import inner, kernel, prange
 from .chain import bounded
-from .noise import LEAST, LOOKS_FOR_NOISE, denoised
+from .noise import LEAST, NOISE_SUPPORT, denoised
 
 #: Gaussians wider than this are taken on a picture reduced so far that they are this wide there.
 WIDEST = 4.0
@@ -236,7 +236,7 @@ def _grained(
     )
 
 
-def looks(
+def support_radius(
     noise: float = 0.0,
     blur: float = 0.0,
     local_contrast: float = 0.0,
@@ -248,7 +248,7 @@ def looks(
     frame: int = 0,
 ) -> float:
     """Return how far detail looks beyond a pixel, full-resolution pixels."""
-    far = (LOOKS_FOR_NOISE if noise else 0) + DEVIATIONS * blur
+    far = (NOISE_SUPPORT if noise else 0) + DEVIATIONS * blur
     far += DEVIATIONS * RADII * contrast_radius / 2 if local_contrast else 0
     return far + (DEVIATIONS * sharpen_radius + 1 if sharpen else 0)
 

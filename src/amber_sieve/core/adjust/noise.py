@@ -20,7 +20,7 @@ LEAST = np.float32(1e-4)
 #: pixels (by eye on the noisy yard).
 LEVELS = 4
 #: How many pixels these levels look: 2 + 4 + 8 + 16.
-LOOKS_FOR_NOISE = 30
+NOISE_SUPPORT = 30
 #: Standard deviation of noise in Oklab that all of noise reduction takes away, in lightness and in
 #: colour (by eye on the noisy yard).
 MOST_NOISE = (0.02, 0.05)

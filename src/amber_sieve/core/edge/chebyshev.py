@@ -26,7 +26,7 @@ EPSILON = 1e-6 / 9
 #: And in shares of its trace: of greys, however bright, an inverse is left.
 RELATIVE = 1e-5
 #: How many pixels a step looks round: two windows that share a pixel.
-LOOKS = 2
+SUPPORT = 2
 
 
 @serial_kernel
@@ -178,7 +178,7 @@ def iterate(
     kept, taken = np.float32(0), np.float32(1 / middle)
     for step in range(steps):
         # What can still be seen inside after the steps that are left.
-        far = LOOKS * (steps - 1 - step)
+        far = SUPPORT * (steps - 1 - step)
         top, left, bottom, right = inner[0] - far, inner[1] - far, inner[2] + far, inner[3] + far
         for n in range(windows.shape[0]):
             y, first, last = (

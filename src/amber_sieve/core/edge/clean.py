@@ -23,7 +23,7 @@ NO_NOISE = 2e-5
 #: Noise hardly ever moves a pixel by more than this many standard deviations.
 LIMIT = 4.0
 #: Pixels that one pass looks at on every side: half of its 5 x 5 median.
-LOOKS_PER_PASS = ROUND
+SUPPORT_PER_PASS = ROUND
 
 
 def noise_of(plane: np.ndarray) -> float:

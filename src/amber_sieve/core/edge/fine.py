@@ -18,7 +18,7 @@ from typing import Any
 import cv2
 import numpy as np
 
-from .follow import NOT, SURE, EdgeMatte
+from .follow import BACKGROUND_MAX, FOREGROUND_MIN, EdgeMatte
 
 #: Side of a tile, pixels: a system that is solved in the processor's cache.
 TILE = 384
@@ -43,8 +43,12 @@ def band_for(mask: np.ndarray, width: float) -> np.ndarray:
     """The pixels (H, W) bool that are solved for: within ``width`` pixels of the outline, a third
     of it inwards.
     """
-    away = cv2.distanceTransform((mask < NOT).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
-    deep = cv2.distanceTransform((mask > SURE).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
+    away = cv2.distanceTransform(
+        (mask < BACKGROUND_MAX).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3
+    )
+    deep = cv2.distanceTransform(
+        (mask > FOREGROUND_MIN).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3
+    )
     return (away <= width) & (deep <= max(1.0, width / 3))
 
 
@@ -125,7 +129,7 @@ def prior_of(unmixed: EdgeMatte | None, shape: tuple[int, int]) -> np.ndarray:
     return prior
 
 
-def fine(
+def closed_form_matte(
     planes: np.ndarray,
     mask: np.ndarray,
     width: float,

@@ -18,12 +18,19 @@ import numpy as np
 from ..jit.parallel import inner, kernel, prange
 from .box import box_of
 from .grid import Grid, between, enlarged, grid_over, place_in, sampled
-from .spread import CELLS_A_DEVIATION, ENDS, WIDER, Round, round_box, spread
+from .normalized_convolution import (
+    CELLS_A_DEVIATION,
+    ENDS,
+    WIDER,
+    PaddedBox,
+    normalized_convolution,
+    padded_box,
+)
 
 #: From this value on the mask is sure of the surface.
-SURE = 0.95
+FOREGROUND_MIN = 0.95
 #: Up to this value it is sure of what is behind it.
-NOT = 0.05
+BACKGROUND_MAX = 0.05
 #: Colours are spread with a standard deviation of this share of the reach, then with wider ones.
 SPREAD = 0.5
 #: What lies behind is learnt from this share of the reach away: nearer there may be strands the
@@ -37,10 +44,10 @@ DEEPEST = 3.0
 REST = 0.04
 #: Reaches round the mask from which the colour behind it is learnt: to where the widest spread
 #: ends, and two cells of its grid.
-ROOM = SPREAD * WIDER[-1] * (ENDS + 1 / CELLS_A_DEVIATION)
+HALO = SPREAD * WIDER[-1] * (ENDS + 1 / CELLS_A_DEVIATION)
 #: How far the mask of a pixel looks, in reaches: to where the widest spread ends, two cells of its
 #: grid and one of the finer farther, and from there to where the mask is near.
-LOOKS_PER_REACH = SPREAD * WIDER[-1] * (ENDS + 2 / CELLS_A_DEVIATION) + 1
+SUPPORT_PER_REACH = SPREAD * WIDER[-1] * (ENDS + 2 / CELLS_A_DEVIATION) + 1
 
 
 @dataclass(frozen=True)
@@ -167,8 +174,12 @@ def distances_of(mask: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
     """Return how far every pixel lies from the mask, and how deep inside what is sure of it,
     pixels.
     """
-    away = cv2.distanceTransform((mask < NOT).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
-    deep = cv2.distanceTransform((mask > SURE).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3)
+    away = cv2.distanceTransform(
+        (mask < BACKGROUND_MAX).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3
+    )
+    deep = cv2.distanceTransform(
+        (mask > FOREGROUND_MIN).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_3
+    )
     return away, deep
 
 
@@ -187,7 +198,7 @@ SPARE = 2
 
 
 def near_outline(
-    away: np.ndarray, deep: np.ndarray, outside: float, inside: float, there: Round
+    away: np.ndarray, deep: np.ndarray, outside: float, inside: float, there: PaddedBox
 ) -> np.ndarray:
     """Return which cells of the box round a part lie within some distance of the part's outline,
     with some to spare, bool.
@@ -213,7 +224,7 @@ def colours_of(
     deep: np.ndarray,
     reach: float,
     needed: np.ndarray,
-    there: Round,
+    there: PaddedBox,
 ) -> tuple[np.ndarray, np.ndarray] | None:
     """The colours of the surface and of what lies behind it, spread, (3, h, w), alike where one of
     them is not known; None where one of them is known nowhere.
@@ -222,8 +233,12 @@ def colours_of(
     what lies near a place has a say in them, so that a part of a picture finds what the whole does.
     """
     sigma = SPREAD * reach
-    foreground, one = spread(planes, there, deep, depth_of(reach), False, sigma, needed)
-    background, other = spread(planes, there, away, clear_of(reach), True, sigma, needed)
+    foreground, one = normalized_convolution(
+        planes, there, deep, depth_of(reach), False, sigma, needed
+    )
+    background, other = normalized_convolution(
+        planes, there, away, clear_of(reach), True, sigma, needed
+    )
     # Where one of them is not known, they are alike, and the mask stays.
     both = np.minimum(one, other)
     if not both.any():
@@ -238,7 +253,7 @@ def outline_box(mask: np.ndarray, reach: float, cell: int) -> tuple[slice, slice
     """The part of a mask (H, W) in which an outline is looked at, with what is needed round it;
     None where there is none.
     """
-    box = box_of(mask, NOT, reach + (SPARE + 1) * cell)
+    box = box_of(mask, BACKGROUND_MAX, reach + (SPARE + 1) * cell)
     return (
         None
         if box is None
@@ -286,7 +301,7 @@ def follow(
     band = (away <= reach) & (deep <= depth_of(reach))
     if not band.any():
         return mask, None
-    there = round_box(box, ROOM * reach, cell, planes.shape, origin)
+    there = padded_box(box, HALO * reach, cell, planes.shape, origin)
     needed = near_outline(away, deep, reach, depth_of(reach), there)
     colours, grid = colours_of(planes, away, deep, reach, needed, there), there.from_part
     if colours is None:

@@ -19,9 +19,9 @@ import numpy as np
 from ..jit.parallel import inner, kernel, prange
 from .feather import blurred
 from .follow import (
-    LOOKS_PER_REACH,
-    ROOM,
+    HALO,
     SPREAD,
+    SUPPORT_PER_REACH,
     EdgeMatte,
     alpha_of,
     colours_of,
@@ -33,7 +33,7 @@ from .follow import (
     projections,
 )
 from .grid import Grid, between, grid_over, place_in
-from .spread import round_box
+from .normalized_convolution import padded_box
 
 #: Reaches tried, full-resolution pixels: a sharp edge, one out of focus, a fringe.
 REACHES = (2.0, 7.0, 24.0)
@@ -57,7 +57,7 @@ STEADY = 0.02
 #: Share of the pixels compared whose colours a reach must know to be a candidate.
 LEAST_KNOWN = 0.05
 #: How far the mask of a pixel looks, full-resolution pixels.
-FOUND_LOOKS = LOOKS_PER_REACH * REACHES[-1] + 4 * SMOOTH + 2 * COARSE
+FOUND_SUPPORT = SUPPORT_PER_REACH * REACHES[-1] + 4 * SMOOTH + 2 * COARSE
 
 
 @dataclass(frozen=True)
@@ -228,7 +228,7 @@ def follow_found(
     tried = []
     for longer, (reach, cell) in enumerate(zip(reaches, cells, strict=True), 1):
         check()
-        there = round_box(box, ROOM * reach, cell, planes.shape, origin)
+        there = padded_box(box, HALO * reach, cell, planes.shape, origin)
         needed = near_outline(away, deep, reaches[-1], inside, there)
         colours = colours_of(planes, away, deep, reach, needed, there)
         if colours is not None:  # where it is None it would be no candidate anywhere

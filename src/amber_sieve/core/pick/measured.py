@@ -9,8 +9,8 @@ from typing import NamedTuple
 import cv2
 import numpy as np
 
-from ..edge.clean import LOOKS_PER_PASS, cleaned, fitting_amount
-from .non_local_means import LOOKS, grain_of, without_grain
+from ..edge.clean import SUPPORT_PER_PASS, cleaned, fitting_amount
+from .non_local_means import SUPPORT, grain_of, without_grain
 
 #: Amounts of cleaning below this smooth chroma alone, by that many passes of a median; from it on
 #: grain is removed from lightness too.
@@ -45,9 +45,9 @@ class Measuring(NamedTuple):
     gain: float = 1.0
 
     @property
-    def looks(self) -> int:
+    def support_radius(self) -> int:
         """Return how many pixels it looks at to every side."""
-        return LOOKS if self.grain else LOOKS_PER_PASS * self.passes
+        return SUPPORT if self.grain else SUPPORT_PER_PASS * self.passes
 
 
 #: Nothing is changed.

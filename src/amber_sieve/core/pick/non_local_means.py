@@ -21,7 +21,7 @@ RADIUS = 5
 #: Half the side of a patch.
 HALF = 2
 #: Pixels looked at to every side: of the farthest patch, and of the blur of L.
-LOOKS = RADIUS + HALF + 2
+SUPPORT = RADIUS + HALF + 2
 #: Noise of L as a multiple of that of a and b.
 LIGHTNESS_NOISE = 1.5
 #: L below which noise grows no more.
@@ -133,7 +133,7 @@ def without_grain(lab: np.ndarray, deviation: float) -> np.ndarray:
     height, width = lab.shape[1:]
     for top in range(0, height, BAND):
         rows = range(top, min(top + BAND, height))
-        first, last = max(0, top - LOOKS), min(height, rows.stop + LOOKS)
+        first, last = max(0, top - SUPPORT), min(height, rows.stop + SUPPORT)
         guide = _even(lab[:, first:last], deviation)
         inner = range(top - first, rows.stop - first)
         band = np.empty((3, len(rows), width), np.float32)

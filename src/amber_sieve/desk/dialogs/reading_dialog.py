@@ -20,7 +20,7 @@ from PyQt6.QtWidgets import (
 
 from ...language import named, translator
 from ...media.formats import RAW
-from ...reading import CHOICES
+from ...read_settings import CHOICES
 from ...workspace.workspace import Workspace
 from ..pages.page import row_of
 

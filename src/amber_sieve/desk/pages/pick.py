@@ -69,8 +69,8 @@ class PickPage(Page):
         self.put(self.surfaces)
         #: By sample, the tolerances at which its mask holds still.
         self._sizes: dict[str, tuple[float, ...]] = {}
-        self._foretold = workspace.foretold
-        workspace.foretold.found.connect(self._show_shares)
+        self._tolerance_hints = workspace.tolerance_hints
+        workspace.tolerance_hints.found.connect(self._show_shares)
         workspace.samples.clicked.connect(self._take_sizes)
         workspace.work.source_changed.connect(self.plain_mode)
         workspace.viewing.rendered.connect(self._cover)
@@ -450,7 +450,7 @@ class PickPage(Page):
             if samples
             else translate("Tolerance")
         )
-        self._foretold.want(shown.id if shown is not None else "")
+        self._tolerance_hints.want(shown.id if shown is not None else "")
         self.tolerance.mark(self._sizes.get(shown.id, ()) if shown is not None else ())
         for widget in (
             self.remove,

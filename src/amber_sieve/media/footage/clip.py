@@ -22,7 +22,7 @@ from ...core.frame import Frame
 from ...errors import Trouble
 from ...files import regular_file
 from ...language import translator
-from ...reading import CHOICES, PLAIN, Reading
+from ...read_settings import CHOICES, PLAIN, Reading
 from ..formats import codecs_with_alpha
 from ..source import About, key_of
 from ..timecode import Timecode, from_text

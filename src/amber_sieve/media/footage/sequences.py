@@ -12,7 +12,7 @@ from fractions import Fraction
 from ...core.frame import Frame
 from ...errors import Trouble
 from ...language import translator
-from ...reading import PLAIN, Reading
+from ...read_settings import PLAIN, Reading
 from .. import formats, stills
 from ..source import FILM_RATE, About
 

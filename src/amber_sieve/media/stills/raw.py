@@ -13,7 +13,7 @@ from ...core.frame import Frame, patch
 from ...errors import Trouble
 from ...files import regular_file
 from ...language import translator
-from ...reading import PLAIN, Reading
+from ...read_settings import PLAIN, Reading
 from ..colour import spaces as colour_spaces
 from ..quiet import quiet
 from ..source import About, key_of

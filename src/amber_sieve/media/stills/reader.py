@@ -15,7 +15,7 @@ from ...core.colour.transfer import decode_integers
 from ...core.frame import Frame
 from ...files import regular_file
 from ...language import translator
-from ...reading import PLAIN, Reading
+from ...read_settings import PLAIN, Reading
 from .. import formats
 from ..colour import management as colours
 from ..colour import spaces as colour_spaces

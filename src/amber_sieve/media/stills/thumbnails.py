@@ -10,7 +10,7 @@ import numpy as np
 from ...core.colour.screen import to_screen
 from ...errors import Trouble
 from ...language import translator
-from ...reading import PLAIN, Reading
+from ...read_settings import PLAIN, Reading
 from ..opening import open_source
 
 translate = translator("stills")

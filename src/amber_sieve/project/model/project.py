@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 
 from ...language import translator
 from ...names import AreaMode, Blend, Gamut, MaskFrom
-from ...reading import PLAIN, Reading
+from ...read_settings import PLAIN, Reading
 from ..fields import number
 from .adjust import Adjust
 from .area import Area

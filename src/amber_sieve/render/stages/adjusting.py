@@ -56,7 +56,7 @@ class BlockStage(Stage):
         """The sieve with another block in its place."""
         return sieve.but(adjust=sieve.adjust.but(**{self.field: block}))
 
-    def idle(self, sieve: Sieve) -> bool:
+    def is_noop(self, sieve: Sieve) -> bool:
         return self.of(sieve).neutral
 
     def without(self, sieve: Sieve) -> Sieve:
@@ -117,7 +117,9 @@ class RecolourStage(BlockStage):
 
     def wants_means(self, sieve: Sieve) -> bool:
         return (
-            not self.idle(sieve) and sieve.adjust.recolour.dyed and found_of(sieve).recolour is None
+            not self.is_noop(sieve)
+            and sieve.adjust.recolour.dyed
+            and found_of(sieve).recolour is None
         )
 
     def learn(self, sieve: Sieve, planes: np.ndarray, weights: np.ndarray) -> Sieve:
@@ -131,7 +133,7 @@ class MatchStage(BlockStage):
         return {"found": found_of(sieve).match}
 
     def wants_means(self, sieve: Sieve) -> bool:
-        return not self.idle(sieve) and found_of(sieve).match is None
+        return not self.is_noop(sieve) and found_of(sieve).match is None
 
     def learn(self, sieve: Sieve, planes: np.ndarray, weights: np.ndarray) -> Sieve:
         block = sieve.adjust.match
@@ -150,7 +152,7 @@ class EvenStage(BlockStage):
         return {**self.of(sieve).given, "mean": found_of(sieve).even}
 
     def wants_means(self, sieve: Sieve) -> bool:
-        return not self.idle(sieve) and found_of(sieve).even is None
+        return not self.is_noop(sieve) and found_of(sieve).even is None
 
     def learn(self, sieve: Sieve, planes: np.ndarray, weights: np.ndarray) -> Sieve:
         return with_found(sieve, even=found_means(planes, weights))
@@ -179,8 +181,8 @@ class DetailStage(BlockStage):
     def told(self, sieve: Sieve) -> dict[str, Any]:
         return {**self.of(sieve).given, "frame": found_of(sieve).frame}
 
-    def looks(self, sieve: Sieve) -> float:
-        return 0.0 if self.idle(sieve) else detail.looks(**self.told(sieve))
+    def support_radius(self, sieve: Sieve) -> float:
+        return 0.0 if self.is_noop(sieve) else detail.support_radius(**self.told(sieve))
 
     def example(self, sieve: Sieve) -> Sieve:
         return self.put(
@@ -194,10 +196,10 @@ class FillStage(BlockStage):
 
     name, pointwise = translate("its filling"), False
 
-    def looks(self, sieve: Sieve) -> float:
+    def support_radius(self, sieve: Sieve) -> float:
         return (
             WHOLE
-            if not self.idle(sieve) and self.of(sieve).given["fill"] == "surroundings"
+            if not self.is_noop(sieve) and self.of(sieve).given["fill"] == "surroundings"
             else 0.0
         )
 

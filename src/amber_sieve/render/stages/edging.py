@@ -113,10 +113,10 @@ class EdgeStage(Stage):
     trial: ClassVar[dict[str, Any]] = {}
     writes_over: ClassVar[bool] = False
 
-    def idle(self, sieve: Sieve) -> bool:
-        return self.rests(sieve.edge)
+    def is_noop(self, sieve: Sieve) -> bool:
+        return self.is_noop_for(sieve.edge)
 
-    def rests(self, edge: Edge) -> bool:
+    def is_noop_for(self, edge: Edge) -> bool:
         """Return whether it does nothing to an edge."""
         return all(getattr(edge, name) == getattr(NO_EDGE, name) for name in self.does)
 
@@ -125,10 +125,10 @@ class EdgeStage(Stage):
             edge=sieve.edge.but(**{name: getattr(NO_EDGE, name) for name in self.does})
         )
 
-    def looks(self, sieve: Sieve) -> float:
-        return 0.0 if self.idle(sieve) else self.reaches(sieve.edge)
+    def support_radius(self, sieve: Sieve) -> float:
+        return 0.0 if self.is_noop(sieve) else self.edge_radius(sieve.edge)
 
-    def reaches(self, edge: Edge) -> float:
+    def edge_radius(self, edge: Edge) -> float:
         """Return how far it looks beyond a pixel, full-resolution pixels."""
         return 0.0
 

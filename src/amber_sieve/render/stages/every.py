@@ -34,30 +34,32 @@ def steps_of(sieve: Sieve, until: str = "") -> list[Step]:
     for block in BLOCKS:
         if block.field == until:
             break
-        if block.pointwise and not block.idle(sieve):
+        if block.pointwise and not block.is_noop(sieve):
             steps += block.steps(sieve)
     return steps
 
 
-def mask_looks(sieve: Sieve, hurried: bool = False) -> float:
+def mask_support_radius(sieve: Sieve, hurried: bool = False) -> float:
     """Return how far the mask of a sieve looks beyond a pixel: the stages' sum, full-resolution
     pixels.
     """
     return sum(
-        min(stage.looks(sieve), stage.looks_dragged) if hurried else stage.looks(sieve)
+        min(stage.support_radius(sieve), stage.support_radius_dragged)
+        if hurried
+        else stage.support_radius(sieve)
         for stage in MASK
     )
 
 
-def stack_looks(project: Project, hurried: bool = False) -> float:
+def stack_support_radius(project: Project, hurried: bool = False) -> float:
     """Return how far the picture after all sieves looks: an adjustment looks at what the sieves
     above have made, a sieve that measures the result at what those above it saw. ``hurried``: while
     something is dragged, some stages look less far.
     """
     farthest = before = 0.0
     for sieve in project.stack:
-        adjusting = sum(block.looks(sieve) for block in BLOCKS)
-        own = mask_looks(sieve, hurried) + adjusting
+        adjusting = sum(block.support_radius(sieve) for block in BLOCKS)
+        own = mask_support_radius(sieve, hurried) + adjusting
         farthest = max(
             farthest, own + before if sieve.pick.measure == "result" else own, before + adjusting
         )
@@ -65,7 +67,7 @@ def stack_looks(project: Project, hurried: bool = False) -> float:
     return farthest
 
 
-def looks_after_outline(project: Project) -> float:
+def support_radius_after_outline(project: Project) -> float:
     """Return how far the picture after all sieves looks beyond a pixel when every mask is known up
     to where its outline is unmixed.
     """
@@ -75,7 +77,9 @@ def looks_after_outline(project: Project) -> float:
             sieve = stage.without(sieve)
         return sieve
 
-    return stack_looks(project.but(stack=tuple(left_to_do(sieve) for sieve in project.stack)))
+    return stack_support_radius(
+        project.but(stack=tuple(left_to_do(sieve) for sieve in project.stack))
+    )
 
 
 def while_dragged(project: Project) -> Project:

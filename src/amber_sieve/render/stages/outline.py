@@ -52,7 +52,7 @@ class Specks(EdgeStage):
     one.
     """
 
-    name, does, automatic, looks_dragged, writes_over = (
+    name, does, automatic, support_radius_dragged, writes_over = (
         "specks",
         ("specks",),
         "specks",
@@ -60,7 +60,7 @@ class Specks(EdgeStage):
         True,
     )
 
-    def reaches(self, edge: Edge) -> float:
+    def edge_radius(self, edge: Edge) -> float:
         near = REACHES[-1] if is_auto(edge.follow) else amount(edge.follow)
         return WHOLE if self.asks(edge) else 2 * longest_of(amount(edge.specks)) + near
 
@@ -82,7 +82,7 @@ class Specks(EdgeStage):
 class Holes(EdgeStage):
     """Small holes, or all, are filled, unless a dropped place lies in them."""
 
-    name, does, automatic, looks_dragged, writes_over = (
+    name, does, automatic, support_radius_dragged, writes_over = (
         "holes",
         ("holes", "all_holes"),
         "holes",
@@ -93,7 +93,7 @@ class Holes(EdgeStage):
     def words(self, sieve: Sieve) -> list[str]:
         return [translate("all holes filled")] if sieve.edge.all_holes else super().words(sieve)
 
-    def reaches(self, edge: Edge) -> float:
+    def edge_radius(self, edge: Edge) -> float:
         return WHOLE if edge.all_holes or self.asks(edge) else longest_of(amount(edge.holes)) + 2
 
     def find(self, whole: Frame, context: RenderContext) -> float:
@@ -120,7 +120,7 @@ class Islands(EdgeStage):
             translate("{n} islands taken out", "{n} island taken out", out)
         ] * bool(out)
 
-    def reaches(self, edge: Edge) -> float:
+    def edge_radius(self, edge: Edge) -> float:
         return WHOLE
 
     def run(self, working: Working) -> None:
@@ -133,7 +133,7 @@ class Grow(EdgeStage):
 
     name, does = "grow", ("grow",)
 
-    def reaches(self, edge: Edge) -> float:
+    def edge_radius(self, edge: Edge) -> float:
         return abs(edge.grow) + 1
 
     def spreads(self, edge: Edge) -> float:
@@ -148,7 +148,7 @@ class Feather(EdgeStage):
 
     name, does, settings = "feather", ("feather",), ("way",)
 
-    def reaches(self, edge: Edge) -> float:
+    def edge_radius(self, edge: Edge) -> float:
         return DEVIATIONS * edge.feather
 
     def spreads(self, edge: Edge) -> float:
@@ -165,7 +165,7 @@ class Smooth(EdgeStage):
 
     name, does = "smooth", ("smooth",)
 
-    def reaches(self, edge: Edge) -> float:
+    def edge_radius(self, edge: Edge) -> float:
         return DEVIATIONS * edge.smooth + 2
 
     def spreads(self, edge: Edge) -> float:

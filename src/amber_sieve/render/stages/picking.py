@@ -14,15 +14,15 @@ class HereOnly(Stage):
 
     name = translate("samples that reach only here")
 
-    def idle(self, sieve: Sieve) -> bool:
+    def is_noop(self, sieve: Sieve) -> bool:
         return not any(sample.on and sample.reach == "here" for sample in sieve.pick.samples)
 
     def without(self, sieve: Sieve) -> Sieve:
         samples = tuple(sample for sample in sieve.pick.samples if sample.reach == "everywhere")
         return sieve.but(pick=sieve.pick.but(samples=samples))
 
-    def looks(self, sieve: Sieve) -> float:
-        return 0.0 if self.idle(sieve) else WHOLE
+    def support_radius(self, sieve: Sieve) -> float:
+        return 0.0 if self.is_noop(sieve) else WHOLE
 
 
 class Connected(Stage):
@@ -30,14 +30,14 @@ class Connected(Stage):
 
     name = translate("connected only")
 
-    def idle(self, sieve: Sieve) -> bool:
+    def is_noop(self, sieve: Sieve) -> bool:
         return not (sieve.pick.connected and sieve.pick.samples)
 
     def without(self, sieve: Sieve) -> Sieve:
         return sieve.but(pick=sieve.pick.but(connected=False))
 
-    def looks(self, sieve: Sieve) -> float:
-        return 0.0 if self.idle(sieve) else WHOLE
+    def support_radius(self, sieve: Sieve) -> float:
+        return 0.0 if self.is_noop(sieve) else WHOLE
 
     def words(self, sieve: Sieve) -> list[str]:
         return (
@@ -55,7 +55,7 @@ class MeasuredLayer(Stage):
 
     name = translate("a layer that is measured")
 
-    def idle(self, sieve: Sieve) -> bool:
+    def is_noop(self, sieve: Sieve) -> bool:
         return sieve.pick.measure != "layer"
 
     def without(self, sieve: Sieve) -> Sieve:
@@ -71,13 +71,13 @@ class AreasStage(Stage):
     #: A Gaussian is cut off at this many standard deviations (`core.edge.feather.blurred`).
     DEVIATIONS = 4
 
-    def idle(self, sieve: Sieve) -> bool:
+    def is_noop(self, sieve: Sieve) -> bool:
         return not any(area.on for area in sieve.areas)
 
     def without(self, sieve: Sieve) -> Sieve:
         return sieve.but(areas=())
 
-    def looks(self, sieve: Sieve) -> float:
+    def support_radius(self, sieve: Sieve) -> float:
         return max(
             (self.DEVIATIONS * area.feather + 1 for area in sieve.areas if area.on), default=0.0
         )

@@ -62,9 +62,9 @@ class Stage:
 
     name: ClassVar[str] = ""
     pointwise: ClassVar[bool] = False
-    looks_dragged: ClassVar[float] = WHOLE
+    support_radius_dragged: ClassVar[float] = WHOLE
 
-    def idle(self, sieve: Sieve) -> bool:
+    def is_noop(self, sieve: Sieve) -> bool:
         """Return whether it does nothing."""
         raise NotImplementedError
 
@@ -72,7 +72,7 @@ class Stage:
         """The sieve with this stage doing nothing."""
         raise NotImplementedError
 
-    def looks(self, sieve: Sieve) -> float:
+    def support_radius(self, sieve: Sieve) -> float:
         """Return how far it looks beyond a pixel, full-resolution pixels, or ``WHOLE``."""
         return 0.0
 
@@ -82,7 +82,7 @@ class Stage:
 
     def carried(self, sieve: Sieve) -> Sieve:
         """The sieve with what a lookup table can carry of this stage."""
-        return sieve if self.pointwise or self.idle(sieve) else self.without(sieve)
+        return sieve if self.pointwise or self.is_noop(sieve) else self.without(sieve)
 
     def words(self, sieve: Sieve) -> list[str]:
         """Return its effects, in a few words each."""

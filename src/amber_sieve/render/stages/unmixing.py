@@ -12,14 +12,14 @@ from ...core.colour.oklab import to_oklab
 from ...core.edge.clean import BLOCK
 from ...core.edge.clicked_regions import restore_clicked_regions
 from ...core.edge.feather import hardened
-from ...core.edge.fine import fine, prior_of
-from ...core.edge.follow import LOOKS_PER_REACH, follow
-from ...core.edge.follow_reach import FOUND_LOOKS, REACHES, follow_found
+from ...core.edge.fine import closed_form_matte, prior_of
+from ...core.edge.follow import SUPPORT_PER_REACH, follow
+from ...core.edge.follow_reach import FOUND_SUPPORT, REACHES, follow_found
 from ...core.edge.morphology import longest_of, without_crumbs
-from ...core.edge.settled import SETTLING_LOOKS, settled
+from ...core.edge.refine_alpha import REFINE_SUPPORT, refine_alpha
 from ...core.frame import Frame
 from ...core.pick.measured import FROM_GRAIN, MOST, cleaning_for, measuring_of, stops_for
-from ...core.pick.non_local_means import LOOKS
+from ...core.pick.non_local_means import SUPPORT
 from ...language import translator
 from ...project.model import Edge, Sieve, amount, is_auto
 from ..context import RenderContext
@@ -72,11 +72,11 @@ class Clean(EdgeStage):
     )
     trial = {"clean": 1}
 
-    def reaches(self, edge: Edge) -> float:
+    def edge_radius(self, edge: Edge) -> float:
         most = MOST if self.asks(edge) else amount(edge.clean)
         if most >= FROM_GRAIN:  # reduced frames are looked at as far, in pixels of their own
-            return LOOKS / LEAST_SCALE
-        return measuring_of(most, 0).looks
+            return SUPPORT / LEAST_SCALE
+        return measuring_of(most, 0).support_radius
 
     def find(self, whole: Frame, context: RenderContext) -> float:
         def cleaning() -> float:
@@ -102,14 +102,14 @@ class Follow(EdgeStage):
     name, does, settings, automatic = "follow", ("follow",), ("sensitivity",), "follow"
     trial = {"follow": 4}
 
-    def reaches(self, edge: Edge) -> float:
-        return FOUND_LOOKS if self.asks(edge) else LOOKS_PER_REACH * amount(edge.follow)
+    def edge_radius(self, edge: Edge) -> float:
+        return FOUND_SUPPORT if self.asks(edge) else SUPPORT_PER_REACH * amount(edge.follow)
 
     def while_dragged(self, sieve: Sieve) -> Sieve:
         return self.without(sieve) if self.asks(sieve.edge) else sieve
 
     def words(self, sieve: Sieve) -> list[str]:
-        return [] if self.idle(sieve) and not self.asks(sieve.edge) else super().words(sieve)
+        return [] if self.is_noop(sieve) and not self.asks(sieve.edge) else super().words(sieve)
 
     def run(self, working: Working) -> None:
         edge, frame = working.edge, working.frame
@@ -131,10 +131,10 @@ class Follow(EdgeStage):
 class Crumbs(EdgeStage):
     """Removes what noise has left of the background, alone in the unmixed band."""
 
-    def rests(self, edge: Edge) -> bool:
+    def is_noop_for(self, edge: Edge) -> bool:
         return edge.specks == NO_EDGE.specks or edge.follow == NO_EDGE.follow
 
-    def reaches(self, edge: Edge) -> float:
+    def edge_radius(self, edge: Edge) -> float:
         return longest_of(CRUMBS) + 3
 
     def carried(self, sieve: Sieve) -> Sieve:
@@ -150,11 +150,11 @@ class Crumbs(EdgeStage):
 class Settle(EdgeStage):
     """Settles the unmixed mask along the picture's lines; clicked places stand."""
 
-    def rests(self, edge: Edge) -> bool:
+    def is_noop_for(self, edge: Edge) -> bool:
         return edge.follow == NO_EDGE.follow
 
-    def reaches(self, edge: Edge) -> float:
-        return 2 * STANDS + SETTLING_LOOKS
+    def edge_radius(self, edge: Edge) -> float:
+        return 2 * STANDS + REFINE_SUPPORT
 
     def carried(self, sieve: Sieve) -> Sieve:
         return sieve  # it goes with Follow
@@ -164,7 +164,7 @@ class Settle(EdgeStage):
         if unmixed is None or picked is None:
             return
         working.context.check()
-        mask = settled(working.frame.planes, unmixed, working.frame.scale)
+        mask = refine_alpha(working.frame.planes, unmixed, working.frame.scale)
         mask = restore_clicked_regions(
             mask, picked, working.clicked.kept, working.clicked.dropped, STANDS * working.scale
         )
@@ -178,7 +178,7 @@ class Fine(EdgeStage):
 
     name, does = "fine", ("fine",)
 
-    def reaches(self, edge: Edge) -> float:
+    def edge_radius(self, edge: Edge) -> float:
         return WHOLE
 
     def run(self, working: Working) -> None:
@@ -186,7 +186,7 @@ class Fine(EdgeStage):
 
         def make() -> np.ndarray:
             prior = None if unmixed is None else prior_of(unmixed, mask.shape)
-            return fine(
+            return closed_form_matte(
                 frame.planes,
                 mask,
                 max(1.0, edge.fine * frame.scale),
@@ -229,7 +229,7 @@ class NoFringe(EdgeStage):
 
     name, settings, pointwise = "no haze", ("no_haze",), True
 
-    def rests(self, edge: Edge) -> bool:
+    def is_noop_for(self, edge: Edge) -> bool:
         return edge.no_haze
 
     def without(self, sieve: Sieve) -> Sieve:
@@ -250,11 +250,11 @@ class Steady(EdgeStage):
 
     name, does = "steady", ("steady",)
 
-    def reaches(self, edge: Edge) -> float:
+    def edge_radius(self, edge: Edge) -> float:
         return WHOLE if edge.steady else 0.0
 
     def while_dragged(self, sieve: Sieve) -> Sieve:
-        return sieve if self.idle(sieve) else self.without(sieve)
+        return sieve if self.is_noop(sieve) else self.without(sieve)
 
     def kept(self, edge: Edge) -> Edge:
         """The edge of a frame by itself."""

@@ -51,14 +51,14 @@ class Workers(QObject):
         #: Small pictures of recent work.
         self.recents = LatestOnlyWorker("recent work", last=True)
         #: What each tolerance would take, which is shown when it is there.
-        self.foretold = LatestOnlyWorker("foretold", last=True)
+        self.tolerance_hints = LatestOnlyWorker("tolerance hints", last=True)
         #: Reading what was opened, beside whatever else runs.
         self.openings = JobRunner()
         #: Exports, which queue; and what a person waits for meanwhile, one at a time.
         self.jobs, self.tasks = JobRunner(), JobRunner()
         #: Keeping unsaved work of whatever is on the tray.
         self.autosaves = Threads("autosave")
-        for one in (*self._all, self.surfaces, self.offers, self.foretold, self.recents):
+        for one in (*self._all, self.surfaces, self.offers, self.tolerance_hints, self.recents):
             one.failed.connect(self.failed)
         for one in (self.renders, self.questions):
             one.rested.connect(self.rested)
@@ -112,6 +112,6 @@ class Workers(QObject):
 
     def end(self) -> None:
         """Stop everything, and wait for it."""
-        for one in (*self._all, self.surfaces, self.offers, self.foretold, self.recents):
+        for one in (*self._all, self.surfaces, self.offers, self.tolerance_hints, self.recents):
             one.end()
         self.autosaves.end(KEEPING)

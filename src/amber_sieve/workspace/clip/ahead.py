@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from ...live.clicking import Clicked
-from ...live.seen import Seen
+from ...live.sieve_context import SieveContext
 from ...progress import Progress
 from ...project import edits
 from ...project.model import Project
@@ -123,7 +123,7 @@ class LookAhead(QObject):
         if question is None:
             return None
         before, number, sieve_id = work.project, work.number, work.sieve.id
-        seen = Seen(opened, before, sieve_id, number, self._workers.context)
+        seen = SieveContext(opened, before, sieve_id, number, self._workers.context)
 
         def outcome(progress: Progress) -> Foreseen:
             with opened.read():

@@ -7,7 +7,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from ...errors import Trouble
 from ...language import translator
 from ...live.sampling import taken_again
-from ...live.seen import Seen
+from ...live.sieve_context import SieveContext
 from ...live.tracking import Tracked, track, with_tracked
 from ...live.watching import Course
 from ...names import Between, Moves
@@ -122,7 +122,7 @@ class ClipController(QObject):
                 translate("Take a sample in a clip first: its colour is what gets a key.")
             )
 
-        def work(seen: Seen) -> Sieve:
+        def work(seen: SieveContext) -> Sieve:
             frame, stands = seen.whole(), seen.sieve
             # Where they lie on this frame: here-only samples have moved along.
             taken = {

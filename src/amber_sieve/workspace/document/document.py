@@ -20,7 +20,7 @@ from ...project.history import History
 from ...project.model import Project, Sieve
 from ...project.recovery import Recovery
 from ...threads import Threads
-from ..background.away import away
+from ..background.blocking_call import blocking_call
 
 translate = translator("workspace")
 
@@ -149,7 +149,11 @@ class Document(QObject):
         window or program has changed it.
         """
         path = self.path
-        return path is not None and path.exists() and away(lambda: digest_of(path)) != self._digest
+        return (
+            path is not None
+            and path.exists()
+            and blocking_call(lambda: digest_of(path)) != self._digest
+        )
 
     def save(self, path: pathlib.Path, over: bool = False, replaced: bool = False) -> None:
         """Write the project, in a thread while the window goes on painting. ``replaced``: see
@@ -174,7 +178,7 @@ class Document(QObject):
             storage.save(project, path, replaced)
             return digest_of(path)
 
-        self._digest = away(write)
+        self._digest = blocking_call(write)
         self.path = path
         self.history.mark_saved()
         self._recovery.forget()

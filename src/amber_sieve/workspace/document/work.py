@@ -11,7 +11,7 @@ from typing import Any
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from ...live.preview import Opened
-from ...live.seen import Seen
+from ...live.sieve_context import SieveContext
 from ...project import edits, tracks
 from ...project.history import History
 from ...project.model import Project, Sieve
@@ -215,7 +215,9 @@ class Work(QObject):
 
     # Asking about it
 
-    def ask_about(self, question: Callable[[Seen], Any], then: Callable[[Any], None]) -> None:
+    def ask_about(
+        self, question: Callable[[SieveContext], Any], then: Callable[[Any], None]
+    ) -> None:
         """Ask something of what the current sieve measures, in a thread; ``then`` gets the answer
         here.
         """
@@ -232,7 +234,7 @@ class Work(QObject):
             def answer() -> Any:
                 assert opened is not None
                 with opened.read():
-                    return question(Seen(opened, project, sieve_id, number, context))
+                    return question(SieveContext(opened, project, sieve_id, number, context))
 
             return answer
 

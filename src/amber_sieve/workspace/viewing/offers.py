@@ -6,9 +6,9 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from ...live.offering import offered
+from ...live.next_click import offered
 from ...live.preview import Rendered
-from ...live.seen import Seen
+from ...live.sieve_context import SieveContext
 from ...progress import Progress
 from ...render.evaluate import mask_value
 from ..background.guard import guarded
@@ -71,7 +71,7 @@ class Offers(QObject):
         work, opened = self._work, self._work.opened
         if opened is None:
             return None
-        seen = Seen(opened, work.project, work.sieve.id, work.number, self._workers.context)
+        seen = SieveContext(opened, work.project, work.sieve.id, work.number, self._workers.context)
 
         def place(progress: Progress) -> tuple[float, float] | None:
             with opened.read():

@@ -14,7 +14,7 @@ from ...core.colour.transfer import one_encoded
 from ...language import translator
 from ...live.preview import Rendered
 from ...live.sampling import sample_at
-from ...live.seen import Seen
+from ...live.sieve_context import SieveContext
 from ...names import MEASURES
 from ...render.why import deciding_sample, why
 from ...resolve.layers import layers_in
@@ -121,7 +121,7 @@ class Readout(QObject):
         opened, (width, height) = work.opened, work.size
         if opened is None or not (0 <= x < width and 0 <= y < height):
             return
-        seen = Seen(opened, work.project, work.sieve.id, work.number, self._workers.context)
+        seen = SieveContext(opened, work.project, work.sieve.id, work.number, self._workers.context)
 
         def answer() -> tuple[int, int, tuple[float, float, float]]:
             with opened.read():

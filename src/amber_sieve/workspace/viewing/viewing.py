@@ -17,12 +17,12 @@ from ...live.difference import difference_of
 from ...live.parts import Shown
 from ...live.preview import Opened, Rendered, Wanted, make_waiting_fine, preview
 from ...live.scoping import Scope
-from ...live.seen import Seen
+from ...live.sieve_context import SieveContext
 from ...media.colour import screens
 from ...project.model import Project
 from ...render.views import Looking, view
 from ...resolve.layers import layers_in
-from ..background.away import away
+from ..background.blocking_call import blocking_call
 from ..background.guard import guarded
 from ..background.workers import Workers
 from ..document.work import Work
@@ -107,7 +107,9 @@ class Viewing(QObject):
     def proof(self, path: pathlib.Path | None) -> None:
         """Show the picture as an ICC profile would; None for not."""
         if path is not None:
-            away(lambda: screens.proof_tables(str(path), regular_file(path).stat().st_mtime_ns))
+            blocking_call(
+                lambda: screens.proof_tables(str(path), regular_file(path).stat().st_mtime_ns)
+            )
         self.look(proof=str(path) if path else "")
         self.speech.said.emit(
             translate("Soft proof of {name}; magenta is outside its gamut", name=path.name)
@@ -118,7 +120,9 @@ class Viewing(QObject):
     def use_screen_profile(self, path: pathlib.Path | None) -> None:
         """Draw everything as the screen's profile wants it, from now on."""
         if path is not None:
-            away(lambda: screens.screen_table(str(path), regular_file(path).stat().st_mtime_ns))
+            blocking_call(
+                lambda: screens.screen_table(str(path), regular_file(path).stat().st_mtime_ns)
+            )
         self._preferences.change(screen_profile=str(path) if path else "")
 
     def count_view(self, on: bool) -> None:
@@ -254,7 +258,7 @@ class Viewing(QObject):
         W) uint32 or levels of grey uint8, for ``then``.
         """
 
-        def question(seen: Seen) -> np.ndarray:
+        def question(seen: SieveContext) -> np.ndarray:
             whole = seen.opened.source.about.size
             frame = seen.opened.frame(seen.number, max(1, math.ceil(max(whole) / longest)))
             return view(

@@ -18,8 +18,8 @@ from concurrent.futures import ThreadPoolExecutor
 import numpy as np
 
 from ..jit.parallel import kernel, prange, serial_kernel, threads
-from .chebyshev import LOOKS, WEIGHT, iterate, windows_of
-from .follow import NOT, SURE, EdgeMatte
+from .chebyshev import SUPPORT, WEIGHT, iterate, windows_of
+from .follow import BACKGROUND_MAX, FOREGROUND_MIN, EdgeMatte
 from .grid import Grid, between, place_in
 
 #: How far outside the outline the mask is settled, full-resolution pixels; inside, a third of it.
@@ -38,7 +38,7 @@ BRIGHT = 8.0
 TILE = 256
 #: Most pixels that it looks round at full resolution, and, since steps are not fewer than `FEWEST`,
 #: at any down to a sixth.
-SETTLING_LOOKS = 64
+REFINE_SUPPORT = 64
 
 
 def rounds_of(scale: float) -> int:
@@ -46,7 +46,7 @@ def rounds_of(scale: float) -> int:
     return max(FEWEST, round(STEPS * min(scale, 1.0)))
 
 
-def settled(planes: np.ndarray, unmixed: EdgeMatte, scale: float = 1.0) -> np.ndarray:
+def refine_alpha(planes: np.ndarray, unmixed: EdgeMatte, scale: float = 1.0) -> np.ndarray:
     """The mask of an unmixed outline, settled in a band along it.
 
     Parameters
@@ -96,7 +96,7 @@ def _settle_square(
     """
     top, left = place
     bottom, right = min(top + TILE, box[2]), min(left + TILE, box[3])
-    halo = LOOKS * steps + int(wide) + 3
+    halo = SUPPORT * steps + int(wide) + 3
     y0, x0 = max(0, top - halo), max(0, left - halo)
     round_it = slice(y0, bottom + halo), slice(x0, right + halo)
     part = np.ascontiguousarray(mask[round_it])
@@ -120,8 +120,8 @@ def _find_outline(mask: np.ndarray, places: np.ndarray, round_it: int, out: np.n
         surface = ground = False
         for y in range(max(0, top - round_it), min(mask.shape[0], top + TILE + round_it)):
             for x in range(max(0, left - round_it), min(mask.shape[1], left + TILE + round_it)):
-                surface |= mask[y, x] >= np.float32(NOT)
-                ground |= mask[y, x] <= np.float32(SURE)
+                surface |= mask[y, x] >= np.float32(BACKGROUND_MAX)
+                ground |= mask[y, x] <= np.float32(FOREGROUND_MIN)
         out[number] = surface and ground
 
 
@@ -208,7 +208,10 @@ def _band(mask: np.ndarray, wide: float) -> np.ndarray:
     for y in range(mask.shape[0]):
         row, some, less = mask[y], surface[y], ground[y]
         for x in range(row.size):
-            some[x], less[x] = row[x] >= np.float32(NOT), row[x] <= np.float32(SURE)
+            some[x], less[x] = (
+                row[x] >= np.float32(BACKGROUND_MAX),
+                row[x] <= np.float32(FOREGROUND_MIN),
+            )
     near, deep = _reached(surface, wide), _reached(ground, max(1.0, wide / 3))
     band = np.empty(mask.shape, np.bool_)
     for y in range(mask.shape[0]):

@@ -18,13 +18,13 @@ class _Bell(QObject):
     rings = pyqtSignal()
 
 
-def away(work: Callable[[], T]) -> T:
+def blocking_call(work: Callable[[], T]) -> T:
     """Return the result of some work, done in a thread; until then events are handled, but not
     those of mouse and keys. Raises what it raises.
     """
     given: list[T] = []
     raised: list[BaseException] = []
-    loop, bell, threads = QEventLoop(), _Bell(), Threads("away")
+    loop, bell, threads = QEventLoop(), _Bell(), Threads("blocking call")
     bell.rings.connect(loop.quit)
 
     def run() -> None:

@@ -218,7 +218,7 @@ def _within(needed: np.ndarray, sigma: float) -> np.ndarray:
 
 
 @dataclass(frozen=True)
-class Round:
+class PaddedBox:
     """A box of a picture from which colours are learnt, and the part of it whose outline is looked
     at.
 
@@ -244,13 +244,13 @@ class Round:
         )
 
 
-def round_box(
+def padded_box(
     box: tuple[slice, slice],
     room: float,
     cell: int,
     shape: tuple[int, ...],
     origin: tuple[int, int],
-) -> Round:
+) -> PaddedBox:
     """The box of planes (…, H, W) that reaches ``room`` pixels round a part of them; their first
     pixel lies at ``origin`` of the picture.
     """
@@ -261,7 +261,7 @@ def round_box(
     )
     corner = (origin[0] + rows.start, origin[1] + columns.start)
     size = (rows.stop - rows.start, columns.stop - columns.start)
-    return Round(
+    return PaddedBox(
         rows,
         columns,
         (box[0].start - rows.start, box[1].start - columns.start),
@@ -270,9 +270,9 @@ def round_box(
     )
 
 
-def spread(
+def normalized_convolution(
     planes: np.ndarray,
-    there: Round,
+    there: PaddedBox,
     distance: np.ndarray,
     beyond: float,
     counts: bool,

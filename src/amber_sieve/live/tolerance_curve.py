@@ -9,13 +9,13 @@ import numpy as np
 from ..names import TOLERANCES
 from ..render.mask import bounds_of, distance_plane, tones_of
 from ..render.measuring import measuring_for
-from .seen import Seen
+from .sieve_context import SieveContext
 
 #: Steps of the curve, over the range that a drag of the tolerance covers.
 STEPS = 80
 
 
-def shares_by_tolerance(seen: Seen, sample_id: str) -> tuple[float, ...]:
+def shares_by_tolerance(seen: SieveContext, sample_id: str) -> tuple[float, ...]:
     """Shares of the picture, 0 to 1, that lie within each of some tolerances of a sample alone,
     from 0 to the largest that a drag reaches.
 

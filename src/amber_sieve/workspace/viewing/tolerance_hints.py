@@ -8,8 +8,8 @@ import weakref
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from ...live.foretelling import shares_by_tolerance
-from ...live.seen import Seen
+from ...live.sieve_context import SieveContext
+from ...live.tolerance_curve import shares_by_tolerance
 from ...progress import Progress
 from ..background.guard import guarded
 from ..background.idle_task import Compute, IdleTask
@@ -21,7 +21,7 @@ SOON = 150
 
 
 @guarded
-class Foretold(QObject):
+class ToleranceHints(QObject):
     """`found` comes with the id of a sample and the shares of the picture that each tolerance of it
     would take; () while they are not known.
     """
@@ -33,7 +33,7 @@ class Foretold(QObject):
         self.speech = work.speech
         self._work, self._workers = work, workers
         self._wanted = ""
-        self._task = IdleTask(workers.foretold, SOON, self._begin)
+        self._task = IdleTask(workers.tolerance_hints, SOON, self._begin)
         self._task.found.connect(self._take)
 
     def want(self, sample_id: str) -> None:
@@ -78,7 +78,7 @@ class Foretold(QObject):
         if opened is None or not key or key != self._key(self._wanted):
             return None
         work, sample_id = self._work, self._wanted
-        seen = Seen(opened, work.project, work.sieve.id, work.number, self._workers.context)
+        seen = SieveContext(opened, work.project, work.sieve.id, work.number, self._workers.context)
 
         def shares(progress: Progress) -> tuple[float, ...]:
             with opened.read():

@@ -13,7 +13,7 @@ from ..project.model import Pick, Project, Sample, Sieve
 from ..render.context import RenderContext
 from ..render.evaluate import measured
 from ..render.measuring import measuring_for
-from ..render.stages.every import stack_looks
+from ..render.stages.every import stack_support_radius
 from ..resolve.layers import layers_in
 from .clicking import Clicked, clicked, looked_at
 from .parts import part_of
@@ -22,7 +22,7 @@ from .sampling import as_sampled
 
 
 @dataclass(frozen=True)
-class Seen:
+class SieveContext:
     """A sieve of a project, and the frame it looks at; `Opened` must be held open by the caller
     that asks.
     """
@@ -73,11 +73,11 @@ class Seen:
         removed; or all of it where that costs nothing or stages need it.
         """
         frame = self.opened.frame(self.number)
-        looks = stack_looks(self.resolved)
+        support_radius = stack_support_radius(self.resolved)
         measuring = measuring_for(frame, self.sieve.edge)
-        if self.pick.measure != "result" or math.isinf(looks):
+        if self.pick.measure != "result" or math.isinf(support_radius):
             return as_sampled(self._measured(frame), points, room, measuring)
-        room += measuring.looks
+        room += measuring.support_radius
         columns, rows = [x for x, _ in points], [y for _, y in points]
         box = (
             max(0, int(min(columns) - room)),
@@ -85,7 +85,7 @@ class Seen:
             min(frame.width, int(max(columns) + room) + 1),
             min(frame.height, int(max(rows) + room) + 1),
         )
-        part = self._measured(part_of(frame, box, looks, self.context).frame)
+        part = self._measured(part_of(frame, box, support_radius, self.context).frame)
         return as_sampled(part, points, room, measuring)
 
     def click(
