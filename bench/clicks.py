@@ -5,6 +5,7 @@
     .venv/bin/python bench/clicks.py clicks       the second alone
     .venv/bin/python bench/clicks.py --as noise   the first, on pictures as cameras give them:
                                                   a kind of tests/cameras.py, or all
+    .venv/bin/python bench/clicks.py --carried    picks carried to other light
 """
 
 import os
@@ -30,12 +31,18 @@ sys.path[:0] = [
 import cameras  # noqa: E402
 import own_home  # noqa: E402, F401
 import robot  # noqa: E402
+from common import overlap  # noqa: E402
 
 from amber_sieve.core.frame import Frame  # noqa: E402
 from amber_sieve.desk.app import application  # noqa: E402
 from amber_sieve.desk.start.waiting import settle  # noqa: E402
 from amber_sieve.desk.window.open_window import open_window  # noqa: E402
 from amber_sieve.ready import make_ready  # noqa: E402
+from amber_sieve.render.automatic import found_amounts  # noqa: E402
+from amber_sieve.render.cache import Cache  # noqa: E402
+from amber_sieve.render.context import RenderContext  # noqa: E402
+from amber_sieve.render.light import signature_on  # noqa: E402
+from amber_sieve.render.mask import mask_of  # noqa: E402
 from amber_sieve.workspace.workspace import Workspace  # noqa: E402
 
 #: Waiting in place of asking again and again: who asks holds up the threads that work.
@@ -67,6 +74,38 @@ def objects() -> None:
         f"objects that lose more than 0.02 by a click: {(losses < -0.02).sum()}, most "
         f"{losses.min():.3f}"
     )
+
+
+def carried() -> None:
+    """Scores of three clicks carried to the same picture in warmer and cooler light, a fifth of it
+    cut away, with the light as it is and found; every object of which a fifth is left.
+    """
+    rows = []
+    for picture in ("yard", "close"):
+        base = robot.half_frame(picture)
+        cut, picked_on = base.width // 5, signature_on(base, RenderContext()).text
+        other = [
+            Frame(cameras.in_light(base.planes[:, :, cut:], gains))
+            for gains in (cameras.WARM, cameras.COOL)
+        ]
+        for name in (name for one, name in robot.objects() if one == picture):
+            true = robot.half_truth(picture, name)
+            if true[:, cut:].sum() < 0.2 * true.sum():
+                continue
+            *_, last = robot.clicks(base, true, 3)
+            samples = tuple(s.but(x=s.x - cut) for s in last.sieve.pick.samples)
+            rows.append([last.score])
+            for frame in other:
+                for light in ("off", "auto"):
+                    pick = last.sieve.pick.but(samples=samples, picked_on=picked_on, light=light)
+                    context = RenderContext(Cache(10**9))
+                    stands = found_amounts(last.sieve.but(pick=pick), frame, context)
+                    rows[-1].append(overlap(mask_of(frame, stands, context), true[:, cut:]))
+            words = " ".join(f"{score:.3f}" for score in rows[-1])
+            print(f"{picture:6}{name:12}{words}", flush=True)
+    print("columns: where picked; warm as it is, found; cool as it is, found")
+    for name, values in (("mean", np.mean(rows, axis=0)), ("worst", np.min(rows, axis=0))):
+        print(f"{name:18}" + " ".join(f"{value:.3f}" for value in values))
 
 
 def as_cameras_give_them(kind: str) -> None:
@@ -142,6 +181,9 @@ def click_times(path: pathlib.Path) -> None:
 
 
 if __name__ == "__main__":
+    if "--carried" in sys.argv:
+        carried()
+        sys.exit()
     if "--as" in sys.argv:
         wanted = sys.argv[sys.argv.index("--as") + 1]
         for one in cameras.KINDS if wanted == "all" else (wanted,):

@@ -49,7 +49,7 @@ def _clicked(
 ) -> Sieve:
     """A sieve after a click, as `Seen.click` makes it."""
     found = found_amounts(sieve, frame, context)
-    near = as_sampled(frame, [(x, y)], 5, measuring_for(frame, found.edge))
+    near = as_sampled(frame, [(x, y)], 5, measuring_for(frame, found))
     taken = sample_at(near, x, y, role=role)
     return with_sample(sieve, clicked(found, taken, frame, context).sample)
 

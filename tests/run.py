@@ -24,7 +24,7 @@ HERE = pathlib.Path(__file__).parent
 
 #: Seconds that each module took when they were last recorded.
 SECONDS = HERE / "seconds.json"
-AT_A_TIME = 2 * (os.cpu_count() or 2)
+AT_A_TIME = (os.cpu_count() or 2) + 1
 #: Seconds after which a module hangs: it says where, fails, and is ended.
 HANGS = 900
 #: Tests that take more seconds than this are named.

@@ -138,9 +138,9 @@ class MeasuredTest(unittest.TestCase):
         edge = found_amounts(Sieve(), frame, context).edge
         self.assertGreaterEqual(edge.clean, FROM_GRAIN)
         self.assertGreater(edge.level, 3)
-        self.assertEqual(measuring_for(frame, Edge(clean=0, level=0)), AS_IT_IS)
-        lab = oklab_of(frame, context, measuring_for(frame, edge))
-        self.assertIs(oklab_of(frame, context, measuring_for(frame, edge)), lab)
+        self.assertEqual(measuring_for(frame, Sieve(edge=Edge(clean=0, level=0))), AS_IT_IS)
+        lab = oklab_of(frame, context, measuring_for(frame, Sieve(edge=edge)))
+        self.assertIs(oklab_of(frame, context, measuring_for(frame, Sieve(edge=edge))), lab)
 
     def test_clips_leave_grain_to_a_person(self):
         frame, context = frame_as("yard", "noise"), RenderContext()
@@ -170,7 +170,7 @@ class ClickTest(unittest.TestCase):
                 for role in ("keep", "drop", "keep"):
                     x, y = rng.random(2) * (frame.width, frame.height)
                     found = found_amounts(sieve, frame, context)
-                    near = as_sampled(frame, [(x, y)], 5, measuring_for(frame, found.edge))
+                    near = as_sampled(frame, [(x, y)], 5, measuring_for(frame, found))
                     sample = sample_at(near, x, y, role=role)
                     sieve = with_sample(sieve, clicked(found, sample, frame, context).sample)
                     mask = mask_of(frame, found_amounts(sieve, frame, context), context)

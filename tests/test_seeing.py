@@ -7,7 +7,7 @@ import cv2
 import numpy as np
 from common import demo_frame, truth
 
-from amber_sieve.core import seeing
+from amber_sieve.core import overlays
 from amber_sieve.core.changed import RUN, no_runs
 from amber_sieve.core.colour.oklab import one_to_oklab
 from amber_sieve.core.colour.screen import to_screen
@@ -54,10 +54,10 @@ class KernelTest(unittest.TestCase):
         ).copy()
 
     def test_the_mask_is_grey_in_proportion(self):
-        levels = seeing.mask_to_levels(MASK)
+        levels = overlays.mask_to_levels(MASK)
         self.assertEqual(levels[0].tolist(), [0, 13, 128, 242, 255])
-        self.assertEqual(parts(seeing.grey_pixels(levels))[:, 0].tolist(), levels.tolist() * 3)
-        self.assertTrue((seeing.grey_pixels(levels) >> 24 == 255).all())
+        self.assertEqual(parts(overlays.grey_pixels(levels))[:, 0].tolist(), levels.tolist() * 3)
+        self.assertTrue((overlays.grey_pixels(levels) >> 24 == 255).all())
 
     def test_pixels_are_scaled_as_a_library_scales_numbers(self):
         """Source: OpenCV's linear interpolation of floats; half a level for rounding at the end,
@@ -123,8 +123,10 @@ class KernelTest(unittest.TestCase):
                 )
 
     def test_weak_spots_mark_leaks_and_holes_only(self):
-        words = seeing.weak_spots(np.array([[0, 0.005, 0.05, 0.5, 0.95, 0.995, 1]], np.float32))[0]
-        self.assertEqual((words[2], words[4]), (seeing.LEAK, seeing.HOLE))
+        words = overlays.weak_spots(np.array([[0, 0.005, 0.05, 0.5, 0.95, 0.995, 1]], np.float32))[
+            0
+        ]
+        self.assertEqual((words[2], words[4]), (overlays.LEAK, overlays.HOLE))
         for grey in (0, 1, 3, 5, 6):
             red, green, blue = parts(words[None, grey : grey + 1])[:, 0, 0]
             self.assertTrue(red == green == blue)
@@ -132,7 +134,7 @@ class KernelTest(unittest.TestCase):
     def test_a_veil_lies_over_the_inside_or_the_outside(self):
         colour = (0.0, 1.0, 0.0)
         inside, outside = (
-            seeing.veil(self.planes, MASK, colour, 0.5, side) for side in (False, True)
+            overlays.veil(self.planes, MASK, colour, 0.5, side) for side in (False, True)
         )
         np.testing.assert_allclose(inside[:, 0, 0], self.planes[:, 0, 0])
         np.testing.assert_allclose(inside[:, 0, 4], (0.25, 0.6, 0.05), atol=1e-6)
@@ -145,25 +147,25 @@ class KernelTest(unittest.TestCase):
             true = truth("yard", kind)
             covered = [float((plane * true).sum() / true.sum()) for plane in frame.planes]
             away = np.linalg.norm(
-                one_to_oklab(seeing.far_colour(frame.planes, true)) - one_to_oklab(covered)
+                one_to_oklab(overlays.far_colour(frame.planes, true)) - one_to_oklab(covered)
             )
             self.assertGreater(away, 0.20, kind)  # ten just noticeable differences
 
     def test_isolate_greys_the_rest_and_keeps_the_inside(self):
-        out = seeing.isolate(self.planes, MASK)
+        out = overlays.isolate(self.planes, MASK)
         np.testing.assert_allclose(out[:, 0, 4], self.planes[:, 0, 4])
         self.assertAlmostEqual(float(out[:, 0, 0].std()), 0, places=6)
 
     def test_a_cut_out_stands_before_a_checkerboard(self):
         planes, mask = np.full((3, 16, 32), 0.9, np.float32), np.zeros((16, 32), np.float32)
         mask[:, 16:] = 1
-        out = seeing.cut_out(planes, mask)
+        out = overlays.cut_out(planes, mask)
         self.assertNotEqual(out[0, 2, 2], out[0, 2, 10])
         self.assertTrue((out[:, :, 16:] == planes[:, :, 16:]).all())
 
     def test_the_band_of_fine_is_tinted(self):
-        words = seeing.grey_pixels(seeing.mask_to_levels(np.ones((2, 2), np.float32)))
-        tinted = seeing.with_band(words, np.array([[True, False], [False, False]]))
+        words = overlays.grey_pixels(overlays.mask_to_levels(np.ones((2, 2), np.float32)))
+        tinted = overlays.with_band(words, np.array([[True, False], [False, False]]))
         self.assertNotEqual(tinted[0, 0], words[0, 0])
         self.assertEqual(tinted[1, 1], words[1, 1])
 

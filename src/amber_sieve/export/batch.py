@@ -5,6 +5,7 @@ from __future__ import annotations
 import base64
 import contextlib
 import csv
+import functools
 import hashlib
 import html
 import io
@@ -18,6 +19,7 @@ from dataclasses import asdict, dataclass, field
 import cv2
 import numpy as np
 
+from ..core.overlays import veil
 from ..errors import Trouble
 from ..files import regular_file, write_text
 from ..language import decimals, translator
@@ -27,10 +29,11 @@ from ..project import storage
 from ..project.model import Project
 from ..render.context import RenderContext
 from ..render.evaluate import working
+from ..render.light import SURE, light_on
 from ..render.shown import shown
 from ..resolve.layers import layers_in
 from ..resolve.sources import source_of
-from .frame import finished, strips_of
+from .frame import Finished, finished, strips_of
 from .many import done_in_any_order
 from .report_page import Worked, page, table, who_worked
 from .targets import inputs_of, spare_inputs
@@ -40,6 +43,8 @@ translate = translator("export")
 
 #: Side of the pictures in the report, pixels.
 THUMBNAIL = 160
+#: Linear light of the colour laid over the masks of a preview.
+VEIL_COLOUR = (0.9, 0.05, 0.3)
 #: Coverage farther from the middle of all than this many times their middle distance is an outlier.
 FAR = 4.0
 #: Seconds between two notes of finished work: a killed batch loses no more.
@@ -56,7 +61,8 @@ TABLE = "batch.csv"
 class Outcome:
     """The outcome of one picture: where it was written, or what is wrong; ``key`` is what it was
     made from. ``by`` is who did it, machine and process, where several worked, and ``seconds`` how
-    long it took.
+    long it took. ``light`` holds, by sieve, the gains of red, green and blue over the light picked
+    in, and how sure they are.
     """
 
     picture: str
@@ -68,6 +74,7 @@ class Outcome:
     thumbnail: str = ""
     by: str = ""
     seconds: float = 0.0
+    light: dict[str, tuple[float, float, float, float]] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -80,12 +87,14 @@ class BatchHow:
         picture.
     jobs : processes that work at the same time; scheduler : address of a Dask cluster whose workers
         do, which must see the same files.
+    preview : only the report is written, with each picture's mask.
     """
 
     ending: str = ""
     depth: str = ""
     jobs: int = 1
     scheduler: str = ""
+    preview: bool = False
 
 
 AS_IT_CAME = BatchHow()
@@ -119,11 +128,23 @@ def _key(project: Project, picture: pathlib.Path, out: pathlib.Path, depth: str)
     ]
 
 
-def one(project: Project, picture: pathlib.Path, out: pathlib.Path, depth: str = "") -> Outcome:
-    """Render one picture by a project and write it with a sample type ("" for its own); what is
-    wrong is told in the outcome, not raised.
+def _mask_over(made: Finished) -> np.ndarray:
+    """The picture with a colour laid over all that is masked, (3, H, W) linear light."""
+    mask = functools.reduce(np.maximum, made.masks.values())
+    return veil(made.frame.planes, np.ascontiguousarray(mask), VEIL_COLOUR)
+
+
+def one(
+    project: Project,
+    picture: pathlib.Path,
+    out: pathlib.Path,
+    depth: str = "",
+    preview: bool = False,
+) -> Outcome:
+    """Render one picture by a project and write it with a sample type ("" for its own), or for a
+    ``preview`` its masks alone; what is wrong is told in the outcome, not raised.
     """
-    found = Outcome(str(picture), str(out), _key(project, picture, out, depth))
+    found = Outcome(str(picture), "" if preview else str(out), _key(project, picture, out, depth))
     try:
         source = source_of(project, regular_file(picture))
         try:
@@ -131,20 +152,28 @@ def one(project: Project, picture: pathlib.Path, out: pathlib.Path, depth: str =
             spare_inputs([out], inputs_of(source, project))
             # What the picture asks for anyway: another mask may need what is not there, and must
             # not stop it.
-            made = finished(source, project, masks=[sieve.id for sieve in working(project)])
-            stills.write(
-                out,
-                source.about_frame(0),
-                lambda: strips_of(made.result.planes),
-                stills.StillForm(depth, gamut=project.gamut, display=project.display),
-                made.result.alpha,
-                made.frame,
-            )
+            on = [sieve for sieve in project.stack if sieve.on]
+            sieves = on if preview else working(project)
+            made = finished(source, project, result=not preview, masks=[s.id for s in sieves])
+            if not preview:
+                stills.write(
+                    out,
+                    source.about_frame(0),
+                    lambda: strips_of(made.result.planes),
+                    stills.StillForm(depth, gamut=project.gamut, display=project.display),
+                    made.result.alpha,
+                    made.frame,
+                )
             found.coverage = {
                 project.sieve(one).name: float(mask.mean(dtype=np.float64))
                 for one, mask in made.masks.items()
             }
-            found.thumbnail = _small(made.result.planes, made.stands)
+            for sieve in sieves:
+                light = light_on(sieve.pick, made.frame, RenderContext())
+                if light is not None:
+                    found.light[sieve.name] = (*light.gains, light.sure)
+            seen = _mask_over(made) if preview and made.masks else made.result.planes
+            found.thumbnail = _small(seen, made.stands)
         finally:
             source.close()
     except Trouble as trouble:
@@ -163,11 +192,10 @@ def one(project: Project, picture: pathlib.Path, out: pathlib.Path, depth: str =
     return found
 
 
-def _from_text(project: str, picture: str, out: str, depth: str) -> Outcome:
+def _from_text(project: str, picture: str, out: str, depth: str, preview: bool) -> Outcome:
     """The same, in another process."""
-    return one(
-        Project.model_validate_json(project), pathlib.Path(picture), pathlib.Path(out), depth
-    )
+    held = Project.model_validate_json(project)
+    return one(held, pathlib.Path(picture), pathlib.Path(out), depth, preview)
 
 
 def outputs_for(
@@ -264,7 +292,7 @@ def run_batch(
     waiting = []
     for number, (picture, out) in enumerate(zip(pictures, outs, strict=True)):
         held = known.get(tuple(_key(works[number], picture, out, how.depth)))
-        if held is not None:
+        if held is not None and not how.preview:
             outcomes[number] = held
         else:
             waiting.append(number)
@@ -274,7 +302,7 @@ def run_batch(
     def take(number: int, outcome: Outcome) -> None:
         outcomes[number] = outcome
         tell(outcome)
-        if time.monotonic() - kept[0] > KEEP_EVERY:
+        if time.monotonic() - kept[0] > KEEP_EVERY and not how.preview:
             _keep(folder, list(outcomes.values()))
             kept[0] = time.monotonic()
         progress.step(len(outcomes) / len(pictures))
@@ -285,9 +313,9 @@ def run_batch(
         else {}
     )
     given = [
-        (texts[n], str(pictures[n]), str(outs[n]), how.depth)
+        (texts[n], str(pictures[n]), str(outs[n]), how.depth, how.preview)
         if texts
-        else (works[n], pictures[n], outs[n], how.depth)
+        else (works[n], pictures[n], outs[n], how.depth, how.preview)
         for n in waiting
     ]
     # Listening ends in any case, so that what was not begun is not done.
@@ -298,8 +326,9 @@ def run_batch(
             done.answer.by, done.answer.seconds = done.by, done.seconds
             take(waiting[done.number], done.answer)
     ordered = [outcomes[number] for number in sorted(outcomes)]
-    _keep(folder, ordered)
-    _report(folder, works, ordered)
+    if not how.preview:
+        _keep(folder, ordered)
+    _report(folder, works, ordered, how.preview)
     return ordered
 
 
@@ -343,14 +372,36 @@ def outliers(outcomes: Sequence[Outcome]) -> dict[str, str]:
                         middle=100 * middle,
                     ),
                 )
+    for outcome in outcomes:
+        for name, (*_, sure) in outcome.light.items():
+            if sure < SURE:
+                found.setdefault(
+                    outcome.picture,
+                    translate("{name} was picked on a picture of other things", name=name),
+                )
     return found
 
 
-def _report(folder: pathlib.Path, works: Sequence[Project], outcomes: list[Outcome]) -> None:
+def _light_in_words(light: tuple[float, float, float, float] | None) -> str:
+    if light is None:
+        return ""
+    red, green, blue, sure = light
+    words = translate(
+        "{red:.2f} {green:.2f} {blue:.2f}, {sure:.0f} % sure",
+        red=red, green=green, blue=blue, sure=100 * sure,
+    )  # fmt: skip
+    return decimals(words)
+
+
+def _report(
+    folder: pathlib.Path, works: Sequence[Project], outcomes: list[Outcome], preview: bool
+) -> None:
     """The page and the table, what stands out first."""
     odd = outliers(outcomes)
     rows = sorted(outcomes, key=lambda outcome: (outcome.picture not in odd, outcome.picture))
     names = list(dict.fromkeys(sieve.name for work in works for sieve in work.stack))
+    lit = [name for name in names if any(name in row.light for row in rows)]
+    lights = [translate("light of {name}", name=name) for name in lit]
     sheet = io.StringIO()
     writer = csv.writer(sheet)
     writer.writerow(
@@ -359,6 +410,7 @@ def _report(folder: pathlib.Path, works: Sequence[Project], outcomes: list[Outco
             "written",
             "warning",
             *(translate("coverage of {name}", name=name) for name in names),
+            *lights,
             "notes",
         ]
     )
@@ -368,6 +420,7 @@ def _report(folder: pathlib.Path, works: Sequence[Project], outcomes: list[Outco
             decimals(f"{100 * row.coverage[name]:.2f} %") if name in row.coverage else ""
             for name in names
         ]
+        shares += [_light_in_words(row.light.get(name)) for name in lit]
         warning = odd.get(row.picture, "")
         writer.writerow(
             [row.picture, "" if row.trouble else row.out, warning, *shares, "; ".join(row.notes)]
@@ -383,8 +436,8 @@ def _report(folder: pathlib.Path, works: Sequence[Project], outcomes: list[Outco
     ]
     found = page(
         "Batch",
-        f"{done} of {len(rows)} pictures written",
-        table(("", "picture", *names, "warning"), cells),
+        f"{done} of {len(rows)} pictures {'looked at; none is written' if preview else 'written'}",
+        table(("", "picture", *names, *lights, "warning"), cells),
         who_worked(worked) if worked else "",
     )
     write_text(folder / PAGE, found)

@@ -56,5 +56,7 @@ def with_clicks(
             sample_at, x=x, y=y, size=size, number=number, role=role, **settings
         )
         came = seen.click(take, [(x, y)], size, reach=reach, tolerance=tolerance)
-        project = project.with_sieve(edits.with_sample(project.sieve(sieve_id), came.sample))
+        project = project.with_sieve(
+            edits.with_sample(project.sieve(sieve_id), came.sample, picked_on=came.picked_on)
+        )
     return project

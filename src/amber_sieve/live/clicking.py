@@ -65,6 +65,7 @@ class Clicked:
         goes on to the next.
     held_back : share of the picture that a keep sample would take by itself, but that drop samples
         hold back.
+    picked_on : the colours of the picture, of a first sample; see `core.pick.light`.
     """
 
     sample: Sample
@@ -73,6 +74,7 @@ class Clicked:
     why: str
     sizes: tuple[float, ...] = ()
     held_back: float = 0.0
+    picked_on: str = ""
 
     @property
     def adds_less(self) -> bool:
@@ -192,7 +194,7 @@ def clicked(
     before = sieve.pick.samples
     if fresh:
         sieve = edits.with_samples(sieve, ())
-    measuring = measuring_for(frame, sieve.edge)
+    measuring = measuring_for(frame, sieve)
     sample = sample.but(rule=drop_rule_for(sample.compare))
     sizes: tuple[float, ...] = ()
     if tolerance is not None:

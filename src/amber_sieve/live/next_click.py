@@ -6,16 +6,17 @@ from collections.abc import Callable
 
 import numpy as np
 
-from ..core.colour.oklab import to_oklab
 from ..core.frame import Frame
 from ..core.pick.colour_groups import grouped
+from ..core.pick.measured import Measuring, in_light
 from ..core.pick.pieces import HALF
 from ..core.pick.samples import SampleParams, distance_to
 from ..core.pick.unsure import evenness, most_uncertain_pixel
-from ..project.model import Pick, Sieve
+from ..project.model import Pick, Sample, Sieve
 from ..render.clicked import place_of
 from ..render.context import RenderContext
 from ..render.mask import bounds_of, mask_of, probe_of
+from ..render.measuring import in_its_light, measuring_for, oklab_of
 
 #: What is so near to a place that was clicked, hundredths of Oklab, and masked alike needs no other
 #: click.
@@ -24,7 +25,7 @@ SETTLED = 4.5
 AROUND = 2
 
 
-def _margin(lab: np.ndarray, pick: Pick) -> np.ndarray:
+def _margin(lab: np.ndarray, pick: Pick, measuring: Measuring) -> np.ndarray:
     """Return how far each pixel lies within the tolerance of the samples that reach everywhere, (H,
     W) float32.
     """
@@ -36,7 +37,11 @@ def _margin(lab: np.ndarray, pick: Pick) -> np.ndarray:
         ]
         for role in ("keep", "drop")
     )
-    away = [distance_to(lab, [probe_of(sample, pick)]) for sample in keeps]
+
+    def distance(sample: Sample) -> np.ndarray:
+        return distance_to(lab, [in_its_light(probe_of(sample, pick), measuring)])
+
+    away = [distance(sample) for sample in keeps]
     if not away:
         return np.full(lab.shape[1:], -np.inf, np.float32)
     margin: np.ndarray = np.max(
@@ -44,7 +49,7 @@ def _margin(lab: np.ndarray, pick: Pick) -> np.ndarray:
     )
     nearest = np.min(away, axis=0)
     for sample in drops:
-        margin = np.minimum(margin, distance_to(lab, [probe_of(sample, pick)]) - nearest)
+        margin = np.minimum(margin, distance(sample) - nearest)
     return margin.astype(np.float32)
 
 
@@ -73,7 +78,8 @@ def offered(
     if not keeps or sieve.mask_from != "own":
         return None
     mask = mask_of(frame, sieve, context) > HALF
-    lab = context.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
+    measuring = measuring_for(frame, sieve)
+    lab = oklab_of(frame, context, measuring)
     step(0.2)
     bounds = bounds_of(frame, sieve, context)
     settled = ~bounds if bounds is not None else np.zeros(mask.shape, bool)
@@ -89,23 +95,19 @@ def offered(
     ]
     for number, (x, y) in enumerate(places):
         step(0.2 + 0.2 * number / len(places))
-        patch = (
-            frame.planes[
-                :, max(0, y - AROUND) : y + AROUND + 1, max(0, x - AROUND) : x + AROUND + 1
-            ]
-            .reshape(3, -1)
-            .mean(axis=1)
-        )
+        near = np.s_[max(0, y - AROUND) : y + AROUND + 1, max(0, x - AROUND) : x + AROUND + 1]
+        patch = in_light(frame.planes[:, *near], measuring).reshape(3, -1).mean(axis=1)
         red, green, blue = (float(value) for value in patch)
-        settled = settled | (
-            (distance_to(lab, [SampleParams((red, green, blue))]) < SETTLED) & (mask == mask[y, x])
-        )
+        there = in_its_light(SampleParams((red, green, blue)), measuring)
+        settled = settled | ((distance_to(lab, [there]) < SETTLED) & (mask == mask[y, x]))
     step(0.4)
     kept = [pixel(place_of(sample, frame)) for sample in keeps]
-    groups = context.get(("colour groups", frame.key), lambda: grouped(lab, lambda: step(0.4)))
+    groups = context.get(
+        ("colour groups", frame.key, measuring), lambda: grouped(lab, lambda: step(0.4))
+    )
     step(0.5)
-    even = context.get(("evenness", frame.key), lambda: evenness(lab))
-    margin = _margin(lab, sieve.pick)
+    even = context.get(("evenness", frame.key, measuring), lambda: evenness(lab))
+    margin = _margin(lab, sieve.pick, measuring)
     step(0.6)
     found = most_uncertain_pixel(margin, mask, kept, settled, groups, even, lambda: step(0.6))
     if found is None:

@@ -14,7 +14,7 @@ from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import from_oklab, to_oklab
 from ..core.frame import Frame, patch
 from ..core.pick.fit import Fit, FitGroup, Settings, fit, spread_of
-from ..core.pick.measured import AS_IT_IS, Measuring, measured
+from ..core.pick.measured import AS_IT_IS, SAME_LIGHT, Measuring, in_light, measured
 from ..core.pick.samples import membership, needs_planes
 from ..core.pick.tolerance import steady_tolerance, thinned
 from ..core.pick.tones import box_pixels, mean_at, stroke_pixels, tones_of
@@ -47,9 +47,10 @@ def _on_frame(frame: Frame, points: Points) -> np.ndarray:
 
 def as_sampled(frame: Frame, points: Points, room: float, measuring: Measuring) -> Frame:
     """Return a frame for sampling round full-resolution points, ``room`` pixels to every side: a
-    part without its grain where grain is removed for measuring, else the frame itself.
+    part without its grain where grain is removed for measuring, in the light picked in; else the
+    frame itself.
     """
-    if not measuring.grain:
+    if not measuring.grain and measuring.light == SAME_LIGHT:
         return frame
     on_frame = _on_frame(frame, points)
     far = room * frame.scale + measuring.support_radius + 1
@@ -59,8 +60,10 @@ def as_sampled(frame: Frame, points: Points, room: float, measuring: Measuring) 
     if left >= right or top >= bottom:  # outside the picture, which the sample says
         return frame
     part = frame.part(left, top, right, bottom)
-    light = from_oklab(measured(to_oklab(part.planes), measuring))
-    return replace(part, planes=light / np.float32(measuring.gain))
+    planes = in_light(part.planes, measuring)
+    if measuring.grain:
+        planes = from_oklab(measured(to_oklab(planes), measuring)) / np.float32(measuring.gain)
+    return replace(part, planes=planes)
 
 
 def pixels_of(sample: Sample, frame: Frame) -> np.ndarray:
@@ -138,7 +141,7 @@ def lab_for_tolerances(
     measuring: Measuring = AS_IT_IS,
 ) -> np.ndarray:
     """Return some pixels of a frame as they are measured, Oklab (3, h, w); see `thinned`."""
-    if measuring.grain or measuring.gain != 1:
+    if measuring.grain or measuring.gain != 1 or measuring.light != SAME_LIGHT:
         return thinned(oklab_of(frame, context, measuring), within)
     return to_oklab(thinned(frame.planes, within))
 

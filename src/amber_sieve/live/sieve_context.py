@@ -5,13 +5,15 @@ from __future__ import annotations
 import functools
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..core.frame import Frame
 from ..names import Reach
+from ..project import edits
 from ..project.model import Pick, Project, Sample, Sieve
 from ..render.context import RenderContext
 from ..render.evaluate import measured
+from ..render.light import signature_on
 from ..render.measuring import measuring_for
 from ..render.stages.every import stack_support_radius
 from ..resolve.layers import layers_in
@@ -74,7 +76,7 @@ class SieveContext:
         """
         frame = self.opened.frame(self.number)
         support_radius = stack_support_radius(self.resolved)
-        measuring = measuring_for(frame, self.sieve.edge)
+        measuring = measuring_for(frame, self.sieve)
         if self.pick.measure != "result" or math.isinf(support_radius):
             return as_sampled(self._measured(frame), points, room, measuring)
         room += measuring.support_radius
@@ -100,7 +102,11 @@ class SieveContext:
         """Return the outcome of a click that takes a sample round some places; see `clicked`.
         Window and terminal both ask here.
         """
-        return clicked(
+        if fresh and not isinstance(self.sieve.pick.light, str):  # the light is this picture's own
+            anew = edits.without_any_sample(self.project.sieve(self.sieve_id))
+            seen = replace(self, project=self.project.with_sieve(anew))
+            return seen.click(take, points, room, False, reach, tolerance)
+        came = clicked(
             self.sieve,
             take(self.around(points, room)),
             self.reduced(),
@@ -109,3 +115,9 @@ class SieveContext:
             reach,
             tolerance,
         )
+        first = fresh or not self.pick.samples
+        return replace(came, picked_on=self.colours()) if first else came
+
+    def colours(self) -> str:
+        """The colours of the picture, by which its light is told from that of others."""
+        return signature_on(self.opened.frame(self.number), self.context).text

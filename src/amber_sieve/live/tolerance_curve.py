@@ -27,7 +27,7 @@ def shares_by_tolerance(seen: SieveContext, sample_id: str) -> tuple[float, ...]
         return ()
     frame = seen.reduced()
     distance = distance_plane(
-        frame, tones_of(sample, pick), seen.context, measuring_for(frame, seen.sieve.edge)
+        frame, tones_of(sample, pick), seen.context, measuring_for(frame, seen.sieve)
     )
     within = bounds_of(frame, seen.sieve, seen.context)
     edges = np.append(np.linspace(0, TOLERANCES[sample.compare][0], STEPS), np.inf)

@@ -307,14 +307,18 @@ def with_samples(sieve: Sieve, samples: Collection[Sample]) -> Sieve:
 
 
 def without_any_sample(sieve: Sieve) -> Sieve:
-    """The sieve with no samples, and no outline round what they were taken from."""
-    return sieve.but(pick=sieve.pick.but(samples=(), outline=()))
+    """The sieve with no samples, and nothing of where they were taken from."""
+    return sieve.but(pick=sieve.pick.but(samples=(), outline=(), picked_on=""))
 
 
-def with_sample(sieve: Sieve, sample: Sample, alone: bool = False) -> Sieve:
-    """The sieve with one more sample; ``alone`` starts over with it, and with no outline."""
+def with_sample(sieve: Sieve, sample: Sample, alone: bool = False, picked_on: str = "") -> Sieve:
+    """The sieve with one more sample; ``alone`` starts over with it, and with no outline.
+    ``picked_on``: the colours of the picture, of a first sample.
+    """
     if alone:
-        return with_samples(without_any_sample(sieve), (sample,))
+        sieve = without_any_sample(sieve)
+    if picked_on:
+        sieve = sieve.but(pick=sieve.pick.but(picked_on=picked_on))
     return with_samples(sieve, (*sieve.pick.samples, sample))
 
 

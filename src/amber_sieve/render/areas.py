@@ -6,11 +6,11 @@ import numpy as np
 
 from ..core.areas.shapes import coverage
 from ..core.areas.strokes import stroke_coverage
-from ..core.colour.oklab import to_oklab
 from ..core.frame import Frame
 from ..core.pick.samples import SampleParams, membership
 from ..project.model import Area, Stroke
 from .context import RenderContext
+from .measuring import oklab_of
 
 #: Surface tolerance of a brush that paints only where the picture resembles its start.
 LIKE_TOLERANCE = 7.0
@@ -37,7 +37,7 @@ def _drawn(frame: Frame, stroke: Stroke, context: RenderContext) -> np.ndarray:
             pressure == "flow",
         )
         if stroke.like is not None:
-            lab = context.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
+            lab = oklab_of(frame, context)
             covered *= membership(
                 lab, [SampleParams(stroke.like, tolerance=LIKE_TOLERANCE, falloff=LIKE_FALLOFF)]
             )

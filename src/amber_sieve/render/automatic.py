@@ -16,6 +16,7 @@ from ..project.model import Adjust, Project, Sieve
 from .context import RenderContext
 from .evaluate import arriving, made_by, of_mask
 from .layers import Layers, no_layers
+from .light import with_light
 from .resolved import found_of, with_found
 from .stages.edging import EdgeStage
 from .stages.every import BLOCKS, EDGE, steps_of
@@ -34,9 +35,11 @@ Finds = Callable[[EdgeStage], float | None]
 def found_amounts(
     sieve: Sieve, whole: Frame, context: RenderContext, finds: Finds | None = None
 ) -> Sieve:
-    """The sieve with every amount of its edge found that is "auto" and one number for the whole
-    picture; ``finds`` where the stages are not to be asked themselves, as for all frames of a clip.
+    """The sieve with its light found, and every amount of its edge that is "auto" and one number
+    for the whole picture; ``finds`` where the stages are not to be asked themselves, as for all
+    frames of a clip.
     """
+    sieve = with_light(sieve, whole, context)
     amounts: dict[str, float] = {}
     for stage in EDGE:
         if stage.asks(sieve.edge):

@@ -100,6 +100,17 @@ def sentence_of(project: Project, sieve: Sieve) -> str:
         )
     ]
     if sieve.mask_from == "own":
+        if not isinstance(sieve.pick.light, str):
+            red, green, blue = sieve.pick.light
+            lines.append(
+                translate(
+                    "Measured without this light: red {red:.2f}, green {green:.2f}, blue "
+                    "{blue:.2f} times that of the picture picked on.",
+                    red=red,
+                    green=green,
+                    blue=blue,
+                )  # fmt: skip
+            )
         edge = [words for stage in EDGE for words in stage.words(sieve)]
         found = automatic(sieve.edge)
         edge += [translate("{list} found on the picture", list=_list(found))] if found else []

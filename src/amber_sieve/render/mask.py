@@ -18,7 +18,7 @@ from ..core.frame import Frame
 from ..core.motion.movement import to_grey8
 from ..core.pick.cached_distances import CachedDistances, distances_to_each, membership_of_known
 from ..core.pick.connected import connected_only
-from ..core.pick.measured import AS_IT_IS, Measuring
+from ..core.pick.measured import AS_IT_IS, Measuring, in_light
 from ..core.pick.pieces import Reaching, with_pieces
 from ..core.pick.samples import SampleParams, membership_and_distances, needs_planes
 from ..names import BANDS, CHANNEL_BANDS
@@ -203,7 +203,7 @@ def _through_bands(
     box = box_of(mask, NOTHING, 0)
     if box is not None:
         planes, there = (
-            np.ascontiguousarray(part.planes[:, *box]),
+            in_light(np.ascontiguousarray(part.planes[:, *box]), measuring),
             np.ascontiguousarray(lab[:, *box]),
         )
         mask[box] *= bands_mask(measures_from(planes, there, channels), intervals)
@@ -303,7 +303,7 @@ class Masked:
 
 def raw_mask(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
     """Qualified, connected only, inverted: the mask before its edge is worked on. Read only."""
-    key = ("qualified", frame.key, sieve.pick, sieve.bands, measuring_for(frame, sieve.edge))
+    key = ("qualified", frame.key, sieve.pick, sieve.bands, measuring_for(frame, sieve))
 
     def make() -> np.ndarray:
         return _narrowed(frame, sieve, context.get(key, lambda: _qualified(frame, sieve, context)))
@@ -312,7 +312,7 @@ def raw_mask(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
 
 
 def _qualified(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
-    return qualified(frame, sieve.pick, sieve.bands, context, measuring_for(frame, sieve.edge))
+    return qualified(frame, sieve.pick, sieve.bands, context, measuring_for(frame, sieve))
 
 
 def _narrowed(frame: Frame, sieve: Sieve, mask: np.ndarray) -> np.ndarray:

@@ -10,19 +10,20 @@ from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import to_oklab
 from ..core.colour.transfer import to_levels
 from ..core.frame import Frame
-from ..core.pick.measured import AS_IT_IS, Measuring, measuring_of
+from ..core.pick.measured import AS_IT_IS, SAME_LIGHT, Measuring, in_light, measuring_of
 from ..core.pick.measured import measured as as_measured
 from ..core.pick.samples import SampleParams
-from ..project.model import Edge, amount
+from ..project.model import Sieve, amount
 from .context import RenderContext
 
 
 def oklab_of(frame: Frame, context: RenderContext, measuring: Measuring = AS_IT_IS) -> np.ndarray:
     """Return the measured frame in Oklab, (3, H, W)."""
+    planes = in_light(frame.planes, measuring)
     if measuring != AS_IT_IS and context.keeps_nothing:  # nobody else will see the raw one
-        return as_measured(to_oklab(frame.planes), measuring)
-    lab = context.get(("oklab", frame.key), lambda: to_oklab(frame.planes))
-    if measuring == AS_IT_IS:
+        return as_measured(to_oklab(planes), measuring)
+    lab = context.get(("oklab", frame.key, measuring.light), lambda: to_oklab(planes))
+    if measuring == Measuring(light=measuring.light):
         return lab
     return context.get(("measured", frame.key, measuring), lambda: as_measured(lab, measuring))
 
@@ -44,7 +45,9 @@ def measures_of(
 
     return context.get(
         ("measures", frame.key, levels, measuring),
-        lambda: measures_from(frame.planes, oklab_of(frame, context, measuring), levels),
+        lambda: measures_from(
+            in_light(frame.planes, measuring), oklab_of(frame, context, measuring), levels
+        ),
     )
 
 
@@ -57,6 +60,8 @@ def measures_from(planes: np.ndarray, lab: np.ndarray, levels: bool) -> np.ndarr
     return out
 
 
-def measuring_for(frame: Frame, edge: Edge) -> Measuring:
-    """Return how a frame is measured; "auto" must have been found."""
-    return measuring_of(amount(edge.clean), amount(edge.level), frame.scale)
+def measuring_for(frame: Frame, sieve: Sieve) -> Measuring:
+    """Return how a sieve measures a frame; "auto" must have been found."""
+    edge, light = sieve.edge, sieve.pick.light
+    gains = SAME_LIGHT if isinstance(light, str) else light
+    return measuring_of(amount(edge.clean), amount(edge.level), frame.scale, gains)

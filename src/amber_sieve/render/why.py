@@ -13,6 +13,7 @@ from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import to_oklab
 from ..core.colour.transfer import to_levels
 from ..core.frame import Frame
+from ..core.pick.measured import SAME_LIGHT
 from ..core.pick.pieces import HALF
 from ..core.pick.samples import FARTHEST, SampleParams, distance_to, membership
 from ..language import decimals, mid_sentence, named, translator
@@ -240,7 +241,18 @@ def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
     lines = _of_samples(pixel) + _of_bands(pixel)
     if not lines:
         lines.append(translate("No sample and no band is set, so nothing is picked by colour."))
-    measuring = measuring_for(frame, sieve.edge)
+    measuring = measuring_for(frame, sieve)
+    if measuring.light != SAME_LIGHT:
+        red, green, blue = measuring.light
+        lines.append(
+            translate(
+                "The light here is red {red:.2f}, green {green:.2f}, blue {blue:.2f} times that of "
+                "the picture picked on; it is measured without it.",
+                red=red,
+                green=green,
+                blue=blue,
+            )  # fmt: skip
+        )
     by_colour = pixel.of(qualified(frame, sieve.pick, sieve.bands, context, measuring))
     everywhere = tuple(sample for sample in sieve.pick.samples if sample.reach == "everywhere")
     if len(everywhere) != len(sieve.pick.samples):

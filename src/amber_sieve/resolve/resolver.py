@@ -237,11 +237,16 @@ def _with_tracks_at(project: Project, number: int) -> Project:
     """Return the project with keyed fields at their values on a frame."""
     if not any(sieve.tracks for sieve in project.stack):
         return project
+
+    def there(sieve: Sieve) -> Sieve:
+        stands = at_frame(sieve, number).but(tracks=())
+        # Colours that are keyed have been measured in the light of their frames.
+        if any(track.path.startswith("samples.") for track in sieve.tracks):
+            return stands.but(pick=stands.pick.but(light="off"))
+        return stands
+
     return project.but(
-        stack=tuple(
-            at_frame(sieve, number).but(tracks=()) if sieve.tracks else sieve
-            for sieve in project.stack
-        )
+        stack=tuple(there(sieve) if sieve.tracks else sieve for sieve in project.stack)
     )
 
 

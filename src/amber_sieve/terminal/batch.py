@@ -7,7 +7,7 @@ import pathlib
 import sys
 
 from ..errors import Trouble
-from .options import Commands, progress
+from .options import Commands, in_light, light_option, progress
 from .values import whole
 
 
@@ -45,6 +45,12 @@ def add(commands: Commands) -> None:
         metavar="N",
         help="processes that work at the same time",
     )
+    light_option(batch, None)
+    batch.add_argument(
+        "--preview",
+        action="store_true",
+        help="write the report alone, with each picture's mask, its coverage and its light",
+    )
     batch.set_defaults(run=run)
 
 
@@ -66,10 +72,10 @@ def run(arguments: argparse.Namespace) -> int:
         depth_for(
             pathlib.Path(f"a{ending}"), "uint8"
         )  # says so where nothing can be written like that
-    how = BatchHow(ending, arguments.depth, arguments.jobs, arguments.scheduler)
-    outcomes = run_batch(
-        load_for_batch(arguments.project), pictures, arguments.out, how, progress(), tell
-    )
+    how = BatchHow(ending, arguments.depth, arguments.jobs, arguments.scheduler, arguments.preview)
+    project = in_light(load_for_batch(arguments.project), arguments.light)
+    outcomes = run_batch(project, pictures, arguments.out, how, progress(), tell)
     written = sum(not outcome.trouble for outcome in outcomes)
-    print(f"{arguments.out}: {written} of {len(outcomes)} pictures written; see batch.html")
+    done = "looked at, none written" if arguments.preview else "written"
+    print(f"{arguments.out}: {written} of {len(outcomes)} pictures {done}; see batch.html")
     return 0 if written == len(outcomes) else 1

@@ -8,13 +8,35 @@ from typing import TYPE_CHECKING, TypeAlias
 
 from ..progress import Progress
 from ..project.fields import Spec
-from .values import number_of
+from .values import light, number_of
 
 if TYPE_CHECKING:
     from ..media.source import Source
+    from ..project.model import Project
 
 #: Where a command adds its parser.
 Commands: TypeAlias = "argparse._SubParsersAction[argparse.ArgumentParser]"
+
+
+def light_option(command: argparse.ArgumentParser, default: str | None) -> None:
+    """Add the light of a picture over that of the one picked on."""
+    command.add_argument(
+        "--light",
+        type=light,
+        default=default,
+        metavar="auto|off|R,G,B",
+        help="the picture's light over that of the one picked on, found or as gains; it is divided "
+        "out before measuring",
+    )
+
+
+def in_light(project: Project, given: str | tuple[float, float, float] | None) -> Project:
+    """The project with the light that was given for all its sieves."""
+    if given is None:
+        return project
+    return project.but(
+        stack=tuple(sieve.but(pick=sieve.pick.but(light=given)) for sieve in project.stack)
+    )
 
 
 def overwrite_option(command: argparse.ArgumentParser) -> None:

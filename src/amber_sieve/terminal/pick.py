@@ -25,7 +25,7 @@ from ..project.model import (
     Sample,
     Sieve,
 )
-from .options import Commands, number_option, overwrite_option, progress, say_notes
+from .options import Commands, light_option, number_option, overwrite_option, progress, say_notes
 from .render import clip_options, refuse_clip_options, write_clip
 from .values import LAST_FRAME, ClickInOrder, area, four, number_of, place, setting, whole
 
@@ -113,6 +113,7 @@ def _options(command: argparse.ArgumentParser) -> None:
     number_option(command, spec_of(Sample, "falloff"), spec_of(Sample, "falloff").start)
     for name in ("shading", "gloss", "hue_weight", "saturation_weight"):
         number_option(command, spec_of(Pick, name), spec_of(Pick, name).start)
+    light_option(command, "auto")
     bridge = spec_of(Pick, "bridge")
     command.add_argument(
         "--connected",
@@ -179,7 +180,12 @@ def _sieve_from(arguments: argparse.Namespace) -> Sieve:
     connected = arguments.connected is not None
     sieve = Sieve(
         name="Sieve 1",
-        pick=Pick(**weights, connected=connected, bridge=arguments.connected or 0.0),
+        pick=Pick(
+            **weights,
+            light=arguments.light,
+            connected=connected,
+            bridge=arguments.connected or 0.0,
+        ),
         bands=_bands_from(arguments),
         invert=arguments.invert,
         edge=_edge_from(arguments),

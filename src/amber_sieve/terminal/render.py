@@ -12,7 +12,7 @@ from ..files import write_text
 from ..media.formats import CODECS, QUALITY, codecs_with_alpha
 from ..names import GAMUTS
 from ..project import storage
-from .options import Commands, overwrite_option, progress, say_notes
+from .options import Commands, in_light, light_option, overwrite_option, progress, say_notes
 from .values import frames, whole
 
 if TYPE_CHECKING:
@@ -44,6 +44,7 @@ def add(commands: Commands) -> None:
     )
     clip_options(render)
     render.add_argument("--gamut", choices=GAMUTS, help="in place of the project's own")
+    light_option(render, None)
     overwrite_option(render)
     render.set_defaults(run=run)
 
@@ -151,7 +152,7 @@ def run(arguments: argparse.Namespace) -> int:
     from ..media.formats import is_picture
     from ..resolve.sources import source_of
 
-    project = storage.load(arguments.project)
+    project = in_light(storage.load(arguments.project), arguments.light)
     if arguments.gamut:
         project = project.but(gamut=arguments.gamut)
     path = arguments.input or pathlib.Path(project.source)

@@ -161,6 +161,18 @@ def colour(text: str) -> tuple[float, float, float]:
     return red, green, blue
 
 
+def light(text: str) -> str | tuple[float, ...]:
+    """auto, off, or the gains R,G,B of the light."""
+    if text in ("auto", "off"):
+        return text
+    gains = [finite(part, 0.01, 100) for part in text.split(",")]
+    if len(gains) != 3:
+        raise argparse.ArgumentTypeError(
+            f"{text[:60]} is no light: write auto, off, or gains R,G,B of 0.01 to 100"
+        )
+    return tuple(gains)
+
+
 def points(text: str) -> tuple[tuple[float, float], ...]:
     """X:Y,X:Y,…: the points of a curve."""
     pairs = [part.split(":") for part in text.split(",")] if text else []

@@ -194,10 +194,14 @@ class ExportsController:
         def then(outcomes: list[Outcome]) -> None:
             wrong = [outcome for outcome in outcomes if outcome.trouble]
             done = len(outcomes) - len(wrong)
-            words = translate(
-                "Batch: {done} of {count} pictures written",
-                done=done,
-                count=len(outcomes),
+            words = (
+                translate(
+                    "Batch: {done} of {count} pictures looked at", done=done, count=len(outcomes)
+                )
+                if how.preview
+                else translate(
+                    "Batch: {done} of {count} pictures written", done=done, count=len(outcomes)
+                )
             )
             self.speech.said.emit(f"{words}; {folder.name}/batch.html")
             if wrong:

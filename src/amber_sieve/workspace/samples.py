@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Any
 
 from PyQt6.QtCore import QObject, pyqtSignal
@@ -10,6 +11,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from ..core.bands.starts import tonal
 from ..core.frame import Frame
 from ..core.pick.fit import Fit
+from ..core.pick.measured import in_light
 from ..language import mid_sentence, named, translator
 from ..live.clicking import Clicked
 from ..live.outlining import outlined
@@ -18,6 +20,7 @@ from ..live.sieve_context import SieveContext
 from ..progress import Progress
 from ..project import edits
 from ..project.model import Pick, Sample, Sieve, fresh_id
+from ..render.measuring import measuring_for
 from .background.guard import guarded
 from .background.workers import Workers
 from .document.work import Work
@@ -159,7 +162,7 @@ class SamplesController(QObject):
         self._viewing.note_before()
         self._work.edit(
             lambda project: project.with_sieve(
-                edits.with_sample(project.sieve(sieve_id), came.sample, fresh)
+                edits.with_sample(project.sieve(sieve_id), came.sample, fresh, came.picked_on)
             ),
             translate("New pick")
             if fresh
@@ -190,16 +193,23 @@ class SamplesController(QObject):
         """Read the colours of samples anew from this frame."""
         number = self._work.number
 
-        def work(seen: SieveContext) -> list[Sample]:
+        def work(seen: SieveContext) -> tuple[list[Sample], str]:
             wanted, frame = [s for s in seen.pick.samples if not ids or s.id in ids], seen.whole()
-            return [taken_again(sample, frame).but(frame=number) for sample in wanted]
+            picked_on = seen.colours()
+            if len(wanted) < len(seen.pick.samples):  # the others stay as they were taken
+                how = measuring_for(frame, seen.sieve)
+                frame, picked_on = replace(frame, planes=in_light(frame.planes, how)), ""
+            return [taken_again(sample, frame).but(frame=number) for sample in wanted], picked_on
 
-        def then(taken: list[Sample]) -> None:
-            by_id = {sample.id: sample for sample in taken}
-            self._work.edit_sieve(
-                lambda s: edits.with_samples(s, [by_id.get(x.id, x) for x in s.pick.samples]),
-                translate("Sample again"),
-            )
+        def then(found: tuple[list[Sample], str]) -> None:
+            by_id = {sample.id: sample for sample in found[0]}
+
+            def change(sieve: Sieve) -> Sieve:
+                samples = tuple(by_id.get(held.id, held) for held in sieve.pick.samples)
+                picked_on = found[1] or sieve.pick.picked_on
+                return sieve.but(pick=sieve.pick.but(samples=samples, picked_on=picked_on))
+
+            self._work.edit_sieve(change, translate("Sample again"))
 
         self._work.ask_about(work, then)
 
@@ -252,14 +262,18 @@ class SamplesController(QObject):
         if opened is None:
             return
 
-        def work(progress: Progress) -> list[Sample]:
+        anew = edits.without_any_sample(project.sieve(sieve_id))
+
+        def work(progress: Progress) -> tuple[list[Sample], str]:
             with opened.read():
-                seen = SieveContext(opened, project, sieve_id, number, context)
-                return outlined(
+                seen = SieveContext(opened, project.with_sieve(anew), sieve_id, number, context)
+                samples = outlined(
                     seen.sieve, points, seen.whole(), seen.reduced(), context, number, progress
                 )
+                return samples, seen.colours()
 
-        def then(samples: list[Sample]) -> None:
+        def then(found: tuple[list[Sample], str]) -> None:
+            samples, picked_on = found
             if opened is self._work.opened and any(
                 sieve.id == sieve_id for sieve in self._work.project.stack
             ):
@@ -267,7 +281,8 @@ class SamplesController(QObject):
 
                 def change(sieve: Sieve) -> Sieve:
                     fresh = edits.with_samples(sieve, samples)
-                    return fresh.but(pick=fresh.pick.but(outline=tuple(points)))
+                    pick = fresh.pick.but(outline=tuple(points), picked_on=picked_on)
+                    return fresh.but(pick=pick)
 
                 self._work.edit(
                     lambda held: held.with_sieve(change(held.sieve(sieve_id))),

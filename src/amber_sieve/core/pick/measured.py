@@ -35,14 +35,20 @@ MOST_STOPS = 6.0
 BRIGHT_FROM = 500_000
 
 
+#: The gains of the light a picture was picked in.
+SAME_LIGHT = (1.0, 1.0, 1.0)
+
+
 class Measuring(NamedTuple):
     """The measuring of a frame: passes of the chroma median, or grain to be removed (deviation in
-    Oklab, 0 for none), after its light was multiplied by a gain.
+    Oklab, 0 for none), after its light was multiplied by a gain. Before that, linear red, green and
+    blue are divided by ``light``, the light of this picture over that of the one picked on.
     """
 
     passes: int = 0
     grain: float = 0.0
     gain: float = 1.0
+    light: tuple[float, float, float] = SAME_LIGHT
 
     @property
     def support_radius(self) -> int:
@@ -54,20 +60,36 @@ class Measuring(NamedTuple):
 AS_IT_IS = Measuring()
 
 
-def measuring_of(clean: float, stops: float, scale: float = 1.0) -> Measuring:
+def measuring_of(
+    clean: float,
+    stops: float,
+    scale: float = 1.0,
+    light: tuple[float, float, float] = SAME_LIGHT,
+) -> Measuring:
     """Return how a frame is measured by its amounts; a reduced one has less noise left.
 
-    >>> measuring_of(2, 0), measuring_of(4, 1, 0.5)
-    (Measuring(passes=2, grain=0.0, gain=1.0), Measuring(passes=0, grain=0.002, gain=2.0))
+    >>> measuring_of(2, 0).passes, measuring_of(4, 1, 0.5)[1:3]
+    (2, (0.002, 2.0))
     """
-    scale = min(scale, 1.0)
+    scale, gain = min(scale, 1.0), 2.0**stops
     if clean < FROM_GRAIN:
-        return Measuring(passes=round(clean * scale), gain=2.0**stops)
-    return Measuring(grain=clean * GRAIN_EACH * scale, gain=2.0**stops)
+        return Measuring(round(clean * scale), 0.0, gain, light)
+    return Measuring(0, clean * GRAIN_EACH * scale, gain, light)
+
+
+def in_light(planes: np.ndarray, how: Measuring) -> np.ndarray:
+    """Return linear light (3, H, W) as the light picked in would show it; the same array where that
+    is the same.
+    """
+    if how.light == SAME_LIGHT:
+        return planes
+    return planes / np.array(how.light, np.float32)[:, None, None]
 
 
 def measured(lab: np.ndarray, how: Measuring) -> np.ndarray:
-    """Return the measured frame, (3, H, W) Oklab float32; the same array where nothing is done."""
+    """Return the measured frame, (3, H, W) Oklab float32, of one in the light picked in; the same
+    array where nothing is done.
+    """
     if how.gain != 1:
         # Light times k is Oklab times the cube root of k.
         lab = lab * np.float32(np.cbrt(how.gain))

@@ -10,6 +10,7 @@ import numpy as np
 from PyQt6 import sip
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import (
+    QCheckBox,
     QComboBox,
     QDialog,
     QDialogButtonBox,
@@ -78,6 +79,13 @@ class BatchDialog(QDialog):
         self.format_choice = combo_of(translate("Format"), [])
         refill(self.format_choice, rows, "")
         self.depth_choice = combo_of(translate("Depth"), [])
+        self.look = QCheckBox(translate("Look first: write the report alone"))
+        self.look.setToolTip(
+            translate(
+                "A page with each picture's mask, its coverage and its light, what stands out "
+                "first; no picture is written",
+            )
+        )
         form = QFormLayout()
         for label, widget in (
             (translate("Pictures"), self.which),
@@ -86,6 +94,7 @@ class BatchDialog(QDialog):
             (translate("Format"), self.format_choice),
             (translate("Depth"), self.depth_choice),
             (translate("Write into"), self.into),
+            ("", self.look),
             ("", self.said),
         ):
             form.addRow(label, widget)
@@ -126,7 +135,9 @@ class BatchDialog(QDialog):
     def how(self) -> BatchHow:
         """As what they are written."""
         return BatchHow(
-            str(self.format_choice.currentData() or ""), str(self.depth_choice.currentData() or "")
+            str(self.format_choice.currentData() or ""),
+            str(self.depth_choice.currentData() or ""),
+            preview=self.look.isChecked(),
         )
 
     def _depths(self) -> None:

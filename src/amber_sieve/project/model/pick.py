@@ -9,7 +9,7 @@ from pydantic import Field
 from ...language import mid_sentence, named
 from ...names import Comparison, DropRule, Reach, Shape
 from ..fields import number
-from .values import Colour, Coordinate, Frozen, Name, Point, fresh_id
+from .values import Colour, Coordinate, Frozen, Gains, Name, Point, fresh_id
 
 
 class Sample(Frozen):
@@ -145,6 +145,19 @@ class Pick(Frozen):
         default=True,
         title="Include transparent pixels",
         description="Whether wholly transparent pixels may count",
+    )
+    light: Literal["auto", "off"] | Gains = Field(
+        default="auto",
+        title="Light",
+        description=(
+            "of this picture over that of the one picked on: found, not looked for, or gains of "
+            "red, green and blue"
+        ),
+    )
+    picked_on: str = Field(
+        default="",
+        max_length=10_000,
+        description="colours of the picture that the samples were taken from, to find its light by",
     )
     measure: Literal["original", "result", "layer"] = Field(
         default="original",

@@ -20,6 +20,8 @@ Corner = Annotated[float, Field(ge=-1e4, le=1e4, allow_inf_nan=False)]
 Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 Colour = tuple[Radiance, Radiance, Radiance]
 Point = tuple[Coordinate, Coordinate]
+Gain = Annotated[float, Field(ge=0.01, le=100, allow_inf_nan=False)]
+Gains = tuple[Gain, Gain, Gain]
 
 #: Points of a curve: coded values, rising; and hues with what is done at them.
 Curved = Annotated[tuple[tuple[Share, Share], ...], Field(max_length=64)]

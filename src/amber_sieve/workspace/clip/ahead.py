@@ -128,7 +128,9 @@ class LookAhead(QObject):
         def outcome(progress: Progress) -> Foreseen:
             with opened.read():
                 came = question(seen)
-            sieve = edits.with_sample(before.sieve(sieve_id), came.sample, place.fresh)
+            sieve = edits.with_sample(
+                before.sieve(sieve_id), came.sample, place.fresh, came.picked_on
+            )
             return Foreseen(place, before, number, sieve_id, came, before.with_sieve(sieve))
 
         return outcome

@@ -1,0 +1,50 @@
+"""Find the light of a picture over that of the one a sieve was picked on."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ..core.frame import Frame
+from ..core.pick.light import Light, Signature, light_between, signature_from, signature_of
+from ..project.model import Pick, Sieve
+from .context import RenderContext
+
+#: Signatures are made on pictures reduced to about this many pixels.
+LIGHT_ON = 150_000
+#: A correlation of less than this says that the two pictures show other things.
+SURE = 0.75
+#: Light whose gains differ by less than this from 1 counts as the same.
+SAME = 0.03
+#: Gains go in steps of this many to a doubling, so that frames in nearly the same light share
+#: their masks.
+STEPS = 64
+#: The largest gain; the least is 1 over it.
+LARGEST = 32.0
+
+
+def signature_on(whole: Frame, context: RenderContext) -> Signature:
+    """Return the signature of a whole picture."""
+    factor = max(1, round((whole.width * whole.height / LIGHT_ON) ** 0.5))
+    return context.get(("signature", whole.key), lambda: signature_of(whole.reduced(factor).planes))
+
+
+def light_on(pick: Pick, whole: Frame, context: RenderContext) -> Light | None:
+    """Return the light of a whole picture over that of the one picked on; None where there is
+    nothing to find it by.
+    """
+    if pick.light != "auto" or pick.measure != "original" or not (pick.samples and pick.picked_on):
+        return None
+    picked = signature_from(pick.picked_on)
+    return light_between(picked, signature_on(whole, context)) if picked is not None else None
+
+
+def with_light(sieve: Sieve, whole: Frame, context: RenderContext) -> Sieve:
+    """The sieve with the gains of the light found on a whole picture, where they differ from 1 and
+    are sure.
+    """
+    light = light_on(sieve.pick, whole, context)
+    if light is None or light.sure < SURE or max(abs(gain - 1) for gain in light.gains) < SAME:
+        return sieve
+    stops = np.clip(np.log2(light.gains), -np.log2(LARGEST), np.log2(LARGEST))
+    red, green, blue = (float(2.0 ** (round(STEPS * stop) / STEPS)) for stop in stops)
+    return sieve.but(pick=sieve.pick.but(light=(red, green, blue)))
