@@ -1091,6 +1091,14 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Tiefe</translation>
     </message>
     <message>
+      <source>Look first: write the report alone</source>
+      <translation>Erst ansehen: nur den Bericht schreiben</translation>
+    </message>
+    <message>
+      <source>A page with each picture's mask, its coverage and its light, what stands out first; no picture is written</source>
+      <translation>Eine Seite mit der Maske, dem Anteil und dem Licht jedes Bildes, Auffälliges zuerst; es wird kein Bild geschrieben</translation>
+    </message>
+    <message>
       <source>Write into</source>
       <translation>Schreiben in</translation>
     </message>
@@ -1676,6 +1684,18 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>{name} covers {share:.1f} %, the others about {middle:.1f} %</source>
       <translation>{name} bedeckt {share:.1f} %, die anderen etwa {middle:.1f} %</translation>
+    </message>
+    <message>
+      <source>{name} was picked on a picture of other things</source>
+      <translation>{name} wurde auf einem Bild von anderem gewählt</translation>
+    </message>
+    <message>
+      <source>{red:.2f} {green:.2f} {blue:.2f}, {sure:.0f} % sure</source>
+      <translation>{red:.2f} {green:.2f} {blue:.2f}, zu {sure:.0f} % sicher</translation>
+    </message>
+    <message>
+      <source>light of {name}</source>
+      <translation>Licht von {name}</translation>
     </message>
     <message>
       <source>coverage of {name}</source>
@@ -3296,6 +3316,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Ob ganz durchsichtige Pixel zählen dürfen</translation>
     </message>
     <message>
+      <source>of this picture over that of the one picked on: found, not looked for, or gains of red, green and blue</source>
+      <translation>dieses Bildes gegenüber dem, auf dem gewählt wurde: gefunden, nicht gesucht, oder Faktoren für Rot, Grün und Blau</translation>
+    </message>
+    <message>
       <source>Text size</source>
       <translation>Textgröße</translation>
     </message>
@@ -4758,6 +4782,22 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Die Farben, mit denen Proben verglichen werden: die des Originals, des Ergebnisses bis hier oder eines anderen Bildes</translation>
     </message>
     <message>
+      <source>Light: found</source>
+      <translation>Licht: gefunden</translation>
+    </message>
+    <message>
+      <source>Light: as it is</source>
+      <translation>Licht: wie es ist</translation>
+    </message>
+    <message>
+      <source>Light</source>
+      <translation>Licht</translation>
+    </message>
+    <message>
+      <source>On pictures in other light than the one picked on, that light is found and divided out before measuring</source>
+      <translation>Auf Bildern in anderem Licht als dem, in dem gewählt wurde, wird es gefunden und vor dem Messen herausgerechnet</translation>
+    </message>
+    <message>
       <source>Mask</source>
       <translation>Maske</translation>
     </message>
@@ -4778,12 +4818,28 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Ein anderes Bild derselben Größe messen</translation>
     </message>
     <message>
+      <source>Red, green and blue, times the light of the picture picked on:</source>
+      <translation>Rot, Grün und Blau, mal das Licht des Bildes, auf dem gewählt wurde:</translation>
+    </message>
+    <message>
+      <source>Write three numbers of 0.01 to 100 with spaces between them.</source>
+      <translation>Drei Zahlen von 0,01 bis 100 schreiben, mit Leerzeichen dazwischen.</translation>
+    </message>
+    <message>
       <source>Covers {whole:.1f} %; {partial:.1f} % are partly covered</source>
       <translation>Bedeckt {whole:.1f} %, {partial:.1f} % zum Teil</translation>
     </message>
     <message>
       <source>Tolerance {whose}</source>
       <translation>Toleranz {whose}</translation>
+    </message>
+    <message>
+      <source>Light: {gains}</source>
+      <translation>Licht: {gains}</translation>
+    </message>
+    <message>
+      <source>by hand…</source>
+      <translation>von Hand…</translation>
     </message>
     <message>
       <source>Slope</source>
@@ -5493,6 +5549,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>, umgekehrt</translation>
     </message>
     <message>
+      <source>Measured without this light: red {red:.2f}, green {green:.2f}, blue {blue:.2f} times that of the picture picked on.</source>
+      <translation>Gemessen ohne dieses Licht: Rot {red:.2f}, Grün {green:.2f}, Blau {blue:.2f} mal das des Bildes, auf dem gewählt wurde.</translation>
+    </message>
+    <message>
       <source>{list} found on the picture</source>
       <translation>{list} auf dem Bild gefunden</translation>
     </message>
@@ -5667,6 +5727,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>No sample and no band is set, so nothing is picked by colour.</source>
       <translation>Keine Probe und kein Band ist gesetzt, also ist nach Farbe nichts ausgewählt.</translation>
+    </message>
+    <message>
+      <source>The light here is red {red:.2f}, green {green:.2f}, blue {blue:.2f} times that of the picture picked on; it is measured without it.</source>
+      <translation>Das Licht ist hier Rot {red:.2f}, Grün {green:.2f}, Blau {blue:.2f} mal das des Bildes, auf dem gewählt wurde; gemessen wird ohne es.</translation>
     </message>
     <message>
       <source>Samples that reach only where they were taken make it {per_cent}; without them it is {without}.</source>
@@ -6533,6 +6597,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>{clips} clips are left out: export them by themselves (Ctrl+E)</source>
       <translation>{clips} Clips bleiben weg: sie für sich exportieren (Strg+E)</translation>
+    </message>
+    <message>
+      <source>Batch: {done} of {count} pictures looked at</source>
+      <translation>Stapel: {done} von {count} Bildern angesehen</translation>
     </message>
     <message>
       <source>Batch: {done} of {count} pictures written</source>
