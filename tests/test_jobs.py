@@ -315,7 +315,7 @@ class HouseTest(FolderCase):
         "errors",
         "files",
         "progress",
-        "reading",
+        "read_settings",
         "side_by_side",
         "threads",
         "worker_process",

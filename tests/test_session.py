@@ -34,8 +34,15 @@ class HelperTest(unittest.TestCase):
     """The one helper that starts threads: in order, bounded, going on after an error, ended."""
 
     def test_pieces_are_done_in_order_by_as_many_threads_as_are_allowed(self):
-        done, at_once, names = [], [0, 0], set()
+        in_turn, done, at_once, names = [], [], [0, 0], set()
         lock, finished, threads = threading.Lock(), threading.Event(), Threads("two at most", 2)
+        alone, last = Threads("one at most", 1), threading.Event()
+        for number in range(12):
+            alone.start(lambda number=number: in_turn.append(number))
+        alone.start(last.set)
+        self.assertTrue(last.wait(5))
+        alone.end(5)
+        self.assertEqual(in_turn, list(range(12)))
 
         def piece(number: int) -> None:
             with lock:
@@ -52,7 +59,6 @@ class HelperTest(unittest.TestCase):
         for number in range(12):
             threads.start(lambda number=number: piece(number))
         self.assertTrue(finished.wait(5))
-        self.assertLessEqual(max(abs(place - number) for place, number in enumerate(done)), 1)
         self.assertEqual((at_once[1], names), (2, {"two at most"}))
         threads.end(5)
         self.assertFalse(any(thread.name == "two at most" for thread in threading.enumerate()))

@@ -4598,6 +4598,38 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>In einer Tabelle nachschlagen</translation>
     </message>
     <message>
+      <source>Light: found</source>
+      <translation>Licht: gefunden</translation>
+    </message>
+    <message>
+      <source>Light: as it is</source>
+      <translation>Licht: wie es ist</translation>
+    </message>
+    <message>
+      <source>Light</source>
+      <translation>Licht</translation>
+    </message>
+    <message>
+      <source>On pictures in other light than the one picked on, that light is found and divided out before measuring</source>
+      <translation>Auf Bildern in anderem Licht als dem, in dem gewählt wurde, wird es gefunden und vor dem Messen herausgerechnet</translation>
+    </message>
+    <message>
+      <source>by hand…</source>
+      <translation>von Hand…</translation>
+    </message>
+    <message>
+      <source>Light: {gains}</source>
+      <translation>Licht: {gains}</translation>
+    </message>
+    <message>
+      <source>Red, green and blue, times the light of the picture picked on:</source>
+      <translation>Rot, Grün und Blau, mal das Licht des Bildes, auf dem gewählt wurde:</translation>
+    </message>
+    <message>
+      <source>Write three numbers of 0.01 to 100 with spaces between them.</source>
+      <translation>Drei Zahlen von 0,01 bis 100 schreiben, mit Leerzeichen dazwischen.</translation>
+    </message>
+    <message>
       <source>Stroke</source>
       <translation>Strich</translation>
     </message>
@@ -4782,22 +4814,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Die Farben, mit denen Proben verglichen werden: die des Originals, des Ergebnisses bis hier oder eines anderen Bildes</translation>
     </message>
     <message>
-      <source>Light: found</source>
-      <translation>Licht: gefunden</translation>
-    </message>
-    <message>
-      <source>Light: as it is</source>
-      <translation>Licht: wie es ist</translation>
-    </message>
-    <message>
-      <source>Light</source>
-      <translation>Licht</translation>
-    </message>
-    <message>
-      <source>On pictures in other light than the one picked on, that light is found and divided out before measuring</source>
-      <translation>Auf Bildern in anderem Licht als dem, in dem gewählt wurde, wird es gefunden und vor dem Messen herausgerechnet</translation>
-    </message>
-    <message>
       <source>Mask</source>
       <translation>Maske</translation>
     </message>
@@ -4818,28 +4834,12 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Ein anderes Bild derselben Größe messen</translation>
     </message>
     <message>
-      <source>Red, green and blue, times the light of the picture picked on:</source>
-      <translation>Rot, Grün und Blau, mal das Licht des Bildes, auf dem gewählt wurde:</translation>
-    </message>
-    <message>
-      <source>Write three numbers of 0.01 to 100 with spaces between them.</source>
-      <translation>Drei Zahlen von 0,01 bis 100 schreiben, mit Leerzeichen dazwischen.</translation>
-    </message>
-    <message>
       <source>Covers {whole:.1f} %; {partial:.1f} % are partly covered</source>
       <translation>Bedeckt {whole:.1f} %, {partial:.1f} % zum Teil</translation>
     </message>
     <message>
       <source>Tolerance {whose}</source>
       <translation>Toleranz {whose}</translation>
-    </message>
-    <message>
-      <source>Light: {gains}</source>
-      <translation>Licht: {gains}</translation>
-    </message>
-    <message>
-      <source>by hand…</source>
-      <translation>von Hand…</translation>
     </message>
     <message>
       <source>Slope</source>

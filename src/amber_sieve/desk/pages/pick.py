@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import contextlib
-
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QAction
 from PyQt6.QtWidgets import (
@@ -11,14 +9,13 @@ from PyQt6.QtWidgets import (
     QCheckBox,
     QComboBox,
     QFileDialog,
-    QInputDialog,
     QLabel,
     QListWidgetItem,
     QMenu,
     QPushButton,
 )
 
-from ...language import decimals, named, translator
+from ...language import named, translator
 from ...live.clicking import Clicked
 from ...live.preview import Rendered
 from ...names import COMPARISONS, SHAPES, TOLERANCES
@@ -30,6 +27,7 @@ from ..panels.surfaces_row import SurfacesRow
 from ..widgets.icon import with_icon
 from ..widgets.mask_histogram import MaskHistogram
 from ..widgets.number import Number
+from .light_choice import LightChoice
 from .page import Page, row_of
 from .sample_list import MEASURE_WORDS, RULE_WORDS, SampleList, in_words, whose
 
@@ -309,18 +307,8 @@ class PickPage(Page):
             )
         )
         self.measure.activated.connect(self._measure)
-        self.put(self.measure)
-        self.light = QComboBox()
-        self.light.addItems([translate("Light: found"), translate("Light: as it is"), ""])
-        self.light.setAccessibleName(translate("Light"))
-        self.light.setToolTip(
-            translate(
-                "On pictures in other light than the one picked on, that light is found and "
-                "divided out before measuring",
-            )
-        )
-        self.light.activated.connect(self._set_light)
-        self.put(self.light)
+        self.light = LightChoice(self.work, self._samples.speech)
+        self.put(self.measure, self.light)
 
     def _mask(self) -> None:
         self.group("mask", translate("Mask"))
@@ -416,37 +404,6 @@ class PickPage(Page):
             translate("Measure on"),
         )
 
-    def _set_light(self, index: int) -> None:
-        light: str | tuple[float, ...] | None = ("auto", "off", None)[index]
-        if light is None:
-            light = self._asked_light()
-        if light is None:
-            self.follow()
-            return
-        self.work.edit_sieve(lambda s: s.but(pick=s.pick.but(light=light)), translate("Light"))
-
-    def _asked_light(self) -> tuple[float, ...] | None:
-        """Ask for the gains of the light; None for none, or where they are no gains."""
-        held = self.work.sieve.pick.light
-        text, done = QInputDialog.getText(
-            self,
-            translate("Light"),
-            translate("Red, green and blue, times the light of the picture picked on:"),
-            text=" ".join(
-                f"{gain:g}" for gain in (held if not isinstance(held, str) else (1, 1, 1))
-            ),
-        )
-        if not done:
-            return None
-        with contextlib.suppress(ValueError):
-            gains = tuple(float(word.replace(",", ".")) for word in text.split())
-            if len(gains) == 3 and all(0.01 <= gain <= 100 for gain in gains):
-                return gains
-        self._samples.speech.trouble.emit(
-            translate("Write three numbers of 0.01 to 100 with spaces between them.")
-        )
-        return None
-
     # Following
 
     def _cover(self, result: Rendered) -> None:
@@ -535,8 +492,4 @@ class PickPage(Page):
             number.setEnabled(surfaces or not sieve.pick.samples)
         self.bridge.setEnabled(sieve.pick.connected)
         self.measure.setCurrentIndex(list(MEASURE_WORDS).index(sieve.pick.measure))
-        light = sieve.pick.light
-        by_hand = not isinstance(light, str)
-        words = " ".join(decimals(f"{gain:.2f}") for gain in light) if by_hand else ""
-        self.light.setItemText(2, translate("Light: {gains}", gains=words or translate("by hand…")))
-        self.light.setCurrentIndex(2 if by_hand else ("auto", "off").index(light))
+        self.light.follow()
