@@ -56,9 +56,7 @@ class LightChoice(QComboBox):
             self,
             translate("Light"),
             translate("Red, green and blue, times the light of the picture picked on:"),
-            text=" ".join(
-                f"{gain:g}" for gain in (SAME_LIGHT if isinstance(light, str) else light)
-            ),
+            text=" ".join(f"{gain:g}" for gain in held),
         )
         if not done:
             return None
