@@ -47,18 +47,20 @@ class Clicked:
 def _clicked(
     sieve: Sieve, frame: Frame, x: float, y: float, role: str, context: RenderContext
 ) -> Sieve:
-    """A sieve after a click, as `Seen.click` makes it."""
+    """A sieve after a click, as `SieveContext.click` makes it."""
     found = found_amounts(sieve, frame, context)
     near = as_sampled(frame, [(x, y)], 5, measuring_for(frame, found))
     taken = sample_at(near, x, y, role=role)
     return with_sample(sieve, clicked(found, taken, frame, context).sample)
 
 
-def clicks(frame: Frame, true: np.ndarray, count: int = CLICKS) -> Iterator[Clicked]:
-    """Click an object of a picture with a sieve as it comes; ends early when nothing wrong is left
-    to click.
+def clicks(
+    frame: Frame, true: np.ndarray, count: int = CLICKS, sieve: Sieve | None = None
+) -> Iterator[Clicked]:
+    """Click an object of a picture with a sieve, as it comes if none is given; ends early when
+    nothing wrong is left to click.
     """
-    cache, sieve = RenderContext(Cache(400_000_000)), Sieve()
+    cache, sieve = RenderContext(Cache(400_000_000)), sieve or Sieve()
     x, y, _ = deepest(true > 0.99)
     role = "keep"
     for _ in range(count):

@@ -10,7 +10,9 @@ from common import demo_frame
 from skimage.restoration import denoise_nl_means
 
 from amber_sieve.core.colour.oklab import to_oklab
+from amber_sieve.core.colour.transfer import decode
 from amber_sieve.core.frame import Frame
+from amber_sieve.core.pick.flat import flat_range, redone, undone
 from amber_sieve.core.pick.measured import (
     AS_IT_IS,
     FROM_GRAIN,
@@ -26,7 +28,17 @@ from amber_sieve.export.lookup import compared
 from amber_sieve.live.clicking import clicked
 from amber_sieve.live.sampling import as_sampled, sample_along, sample_at
 from amber_sieve.project.edits import with_sample
-from amber_sieve.project.model import Adjust, Edge, Project, Recolour, Sample, Sieve
+from amber_sieve.project.model import (
+    Adjust,
+    Band,
+    Bands,
+    Edge,
+    Pick,
+    Project,
+    Recolour,
+    Sample,
+    Sieve,
+)
 from amber_sieve.render.automatic import found_amounts
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
@@ -148,6 +160,45 @@ class MeasuredTest(unittest.TestCase):
         self.assertLess(Clean().find_for_all(frame, context), FROM_GRAIN)
 
 
+class FlatTest(unittest.TestCase):
+    def test_only_flat_pictures_are_flat(self):
+        for kind in ("clean", "jpeg", "noise", "soft", "dark", "mixed"):
+            for picture in ("yard", "close"):
+                self.assertIsNone(flat_range(frame_as(picture, kind, 3).planes), (picture, kind))
+        for picture in ("yard", "close"):
+            low, high = flat_range(frame_as(picture, "flat", 3).planes)
+            self.assertLess(abs(low - 0.08) + abs(high - 0.55), 0.05)
+        for odd in (np.zeros((3, 4, 4)), np.full((3, 4, 4), 0.2), np.zeros((3, 0, 4))):
+            self.assertIsNone(flat_range(odd.astype(np.float32)))
+
+    def test_the_curve_is_undone_and_redone(self):
+        light = np.linspace(0.001, 0.6, 90, dtype=np.float32).reshape(3, 5, 6)
+        codes = (0.09, 0.55)
+        np.testing.assert_allclose(redone(undone(light, codes), codes), light, atol=2e-6)
+        self.assertTrue((np.diff(undone(light, codes).ravel()) > 0).all())
+        ends = undone(decode(np.array(codes)).astype(np.float32), codes)
+        np.testing.assert_allclose(ends, (0, 0.9), atol=1e-4)
+        wild = np.array([-60000, 0, 60000], np.float32)
+        self.assertTrue(np.isfinite(redone(np.clip(undone(wild, codes), -1e6, 1e6), codes)).all())
+
+    def test_a_click_on_a_flat_picture_is_worth_more_and_bands_see_it_as_it_is(self):
+        frame, true = frame_as("yard", "flat"), robot.half_truth("yard", "turquoise")
+        found, plain = (
+            [came.score for came in robot.clicks(frame, true, 3, Sieve(pick=Pick(flat=flat)))]
+            for flat in ("auto", "off")
+        )
+        print(f"    turquoise, flat: {plain} as it is, {found} with its curve undone")
+        self.assertGreater(found[-1], plain[-1] - 0.01)
+        self.assertGreater(found[0], 0.8)
+        bands = Bands(hue=Band(on=True, corners=(170, 185, 220, 235)))
+        masks = []
+        for flat in ("auto", "off"):
+            context = RenderContext(Cache(10**8))
+            sieve = found_amounts(Sieve(pick=Pick(flat=flat), bands=bands), frame, context)
+            masks.append(mask_of(frame, sieve.but(edge=Edge(clean=0)), context))
+        np.testing.assert_array_equal(*masks)
+
+
 class ClickTest(unittest.TestCase):
     def test_three_clicks_in_noise_and_in_the_dark_are_worth_what_they_are_on_clean_pictures(self):
         for kind, away in (("noise", 0.05), ("dark", 0.07)):
@@ -189,15 +240,16 @@ class ClickTest(unittest.TestCase):
             clicked(found, sample, frame, context)
         held.assert_not_called()
 
-    def test_a_lookup_table_carries_the_brightening(self):
-        frame = frame_as("yard", "dark", 4)
-        bare = Edge(specks=0, holes=0, follow=0, clean=0)
-        sieve = Sieve(edge=bare, adjust=Adjust(recolour=Recolour(hue=90)))
-        sieve = with_sample(sieve, sample_at(frame, 300, 100))
-        found = compared(Project(stack=(sieve,)), frame, 33)
-        print(f"\n    table of a dark picture: mean {found.mean:.2f} from the render")
-        self.assertEqual(found.left_out, [])
-        self.assertLess(found.mean, 0.5)
+    def test_a_lookup_table_carries_how_a_picture_is_measured(self):
+        for kind in ("dark", "flat"):
+            frame = frame_as("yard", kind, 4)
+            bare = Edge(specks=0, holes=0, follow=0, clean=0)
+            sieve = Sieve(edge=bare, adjust=Adjust(recolour=Recolour(hue=90)))
+            sieve = with_sample(sieve, sample_at(frame, 300, 100))
+            found = compared(Project(stack=(sieve,)), frame, 33)
+            print(f"\n    table of a {kind} picture: mean {found.mean:.2f} from the render")
+            self.assertEqual(found.left_out, [])
+            self.assertLess(found.mean, 0.5, kind)
 
     def test_samples_are_taken_from_what_is_measured(self):
         clean = np.full((3, 60, 60), 0.4, np.float32)

@@ -12,7 +12,7 @@ import numpy as np
 
 from ..core.colour.oklab import from_oklab
 from ..core.frame import Frame
-from ..core.pick.measured import Measuring
+from ..core.pick.measured import Measuring, as_taken
 from ..core.pick.pieces import HALF
 from ..core.pick.propose import LOWEST, propose_drop, propose_here, propose_keep
 from ..core.pick.tolerance import Steadiness
@@ -277,7 +277,8 @@ def _colour_at(
     """The linear light of the pixel at a place, without its noise."""
     lab = oklab_of(frame, context, measuring)
     x, y = (int(np.clip(at, 0, size - 1)) for at, size in zip(place, lab.shape[:0:-1], strict=True))
-    light = from_oklab(np.ascontiguousarray(lab[:, y : y + 1, x : x + 1])) / measuring.gain
+    light = from_oklab(np.ascontiguousarray(lab[:, y : y + 1, x : x + 1]))
+    light = as_taken(light, measuring)
     red, green, blue = (float(value) for value in light.ravel())
     return red, green, blue
 

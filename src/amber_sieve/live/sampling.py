@@ -14,7 +14,15 @@ from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import from_oklab, to_oklab
 from ..core.frame import Frame, patch
 from ..core.pick.fit import Fit, FitGroup, Settings, fit, spread_of
-from ..core.pick.measured import AS_IT_IS, SAME_LIGHT, Measuring, in_light, measured
+from ..core.pick.measured import (
+    AS_IT_IS,
+    SAME_LIGHT,
+    Measuring,
+    as_lit,
+    as_taken,
+    in_light,
+    measured,
+)
 from ..core.pick.samples import membership, needs_planes
 from ..core.pick.tolerance import steady_tolerance, thinned
 from ..core.pick.tones import box_pixels, mean_at, stroke_pixels, tones_of
@@ -60,10 +68,10 @@ def as_sampled(frame: Frame, points: Points, room: float, measuring: Measuring) 
     if left >= right or top >= bottom:  # outside the picture, which the sample says
         return frame
     part = frame.part(left, top, right, bottom)
-    planes = in_light(part.planes, measuring)
-    if measuring.grain:
-        planes = from_oklab(measured(to_oklab(planes), measuring)) / np.float32(measuring.gain)
-    return replace(part, planes=planes)
+    if not measuring.grain:
+        return replace(part, planes=in_light(part.planes, measuring))
+    lab = measured(to_oklab(as_lit(part.planes, measuring)), measuring)
+    return replace(part, planes=as_taken(from_oklab(lab), measuring))
 
 
 def pixels_of(sample: Sample, frame: Frame) -> np.ndarray:
@@ -141,7 +149,7 @@ def lab_for_tolerances(
     measuring: Measuring = AS_IT_IS,
 ) -> np.ndarray:
     """Return some pixels of a frame as they are measured, Oklab (3, h, w); see `thinned`."""
-    if measuring.grain or measuring.gain != 1 or measuring.light != SAME_LIGHT:
+    if measuring != Measuring(passes=measuring.passes):
         return thinned(oklab_of(frame, context, measuring), within)
     return to_oklab(thinned(frame.planes, within))
 

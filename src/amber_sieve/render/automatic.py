@@ -16,7 +16,7 @@ from ..project.model import Adjust, Project, Sieve
 from .context import RenderContext
 from .evaluate import arriving, made_by, of_mask
 from .layers import Layers, no_layers
-from .light import with_light
+from .light import range_on, with_flat, with_light
 from .resolved import found_of, with_found
 from .stages.edging import EdgeStage
 from .stages.every import BLOCKS, EDGE, steps_of
@@ -40,6 +40,8 @@ def found_amounts(
     frames of a clip.
     """
     sieve = with_light(sieve, whole, context)
+    if sieve.pick.flat == "auto":
+        sieve = with_flat(sieve, range_on(whole, context))
     amounts: dict[str, float] = {}
     for stage in EDGE:
         if stage.asks(sieve.edge):

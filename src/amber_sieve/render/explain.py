@@ -111,6 +111,8 @@ def sentence_of(project: Project, sieve: Sieve) -> str:
                     blue=blue,
                 )  # fmt: skip
             )
+        if not isinstance(sieve.pick.flat, str):
+            lines.append(translate("Measured without the log curve of a flat picture."))
         edge = [words for stage in EDGE for words in stage.words(sieve)]
         found = automatic(sieve.edge)
         edge += [translate("{list} found on the picture", list=_list(found))] if found else []

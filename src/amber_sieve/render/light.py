@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from ..core.frame import Frame
+from ..core.pick.flat import Range, flat_range
 from ..core.pick.light import Light, Signature, light_between, signature_from, signature_of
 from ..project.model import Pick, Sieve
 from .context import RenderContext
@@ -48,3 +49,15 @@ def with_light(sieve: Sieve, whole: Frame, context: RenderContext) -> Sieve:
     stops = np.clip(np.log2(light.gains), -np.log2(LARGEST), np.log2(LARGEST))
     red, green, blue = (float(2.0 ** (round(STEPS * stop) / STEPS)) for stop in stops)
     return sieve.but(pick=sieve.pick.but(light=(red, green, blue)))
+
+
+def range_on(whole: Frame, context: RenderContext) -> Range | None:
+    """Return the range of codes of a whole picture that is flat; None for one that is not."""
+    return context.get(("flat", whole.key), lambda: flat_range(whole.planes))
+
+
+def with_flat(sieve: Sieve, codes: Range | None) -> Sieve:
+    """The sieve with a range of codes in place of "auto", where what is measured is flat."""
+    if codes is None or sieve.pick.flat != "auto" or sieve.pick.measure != "original":
+        return sieve
+    return sieve.but(pick=sieve.pick.but(flat=codes))

@@ -10,6 +10,7 @@ import numpy as np
 from ..core.areas.shapes import combined
 from ..core.bands.apply import bands_mask
 from ..core.bands.interval import Interval, luminance_ramp
+from ..core.colour.oklab import to_oklab
 from ..core.edge.box import NOTHING, box_of
 from ..core.edge.feather import hardened
 from ..core.edge.follow import EdgeMatte
@@ -206,6 +207,7 @@ def _through_bands(
             in_light(np.ascontiguousarray(part.planes[:, *box]), measuring),
             np.ascontiguousarray(lab[:, *box]),
         )
+        there = there if measuring.flat is None else to_oklab(planes)
         mask[box] *= bands_mask(measures_from(planes, there, channels), intervals)
 
 

@@ -10,7 +10,8 @@ from ..core.colour.measures import hue_saturation_luminance
 from ..core.colour.oklab import to_oklab
 from ..core.colour.transfer import to_levels
 from ..core.frame import Frame
-from ..core.pick.measured import AS_IT_IS, SAME_LIGHT, Measuring, in_light, measuring_of
+from ..core.pick.flat import undone
+from ..core.pick.measured import AS_IT_IS, SAME_LIGHT, Measuring, as_lit, measuring_of
 from ..core.pick.measured import measured as as_measured
 from ..core.pick.samples import SampleParams
 from ..project.model import Sieve, amount
@@ -19,20 +20,28 @@ from .context import RenderContext
 
 def oklab_of(frame: Frame, context: RenderContext, measuring: Measuring = AS_IT_IS) -> np.ndarray:
     """Return the measured frame in Oklab, (3, H, W)."""
-    planes = in_light(frame.planes, measuring)
+    planes = as_lit(frame.planes, measuring)
     if measuring != AS_IT_IS and context.keeps_nothing:  # nobody else will see the raw one
         return as_measured(to_oklab(planes), measuring)
-    lab = context.get(("oklab", frame.key, measuring.light), lambda: to_oklab(planes))
-    if measuring == Measuring(light=measuring.light):
+    lab = context.get(
+        ("oklab", frame.key, measuring.light, measuring.flat), lambda: to_oklab(planes)
+    )
+    if measuring == Measuring(light=measuring.light, flat=measuring.flat):
         return lab
     return context.get(("measured", frame.key, measuring), lambda: as_measured(lab, measuring))
 
 
 def in_its_light(probe: SampleParams, measuring: Measuring) -> SampleParams:
-    """A sample for a frame that is measured brighter, where its comparison looks at that."""
-    if measuring.gain == 1 or probe.compare not in ("surface", "colour"):
+    """A sample for a frame that is measured brighter or without its log curve, where its comparison
+    looks at that.
+    """
+    if measuring.gain == 1 and measuring.flat is None:
         return probe
-    red, green, blue = (measuring.gain * value for value in probe.colour)
+    if probe.compare not in ("surface", "colour"):
+        return probe
+    colour = np.array(probe.colour, np.float32)
+    colour = undone(colour, measuring.flat) if measuring.flat is not None else colour
+    red, green, blue = (float(measuring.gain * value) for value in colour)
     return replace(probe, colour=(red, green, blue))
 
 
@@ -40,13 +49,13 @@ def measures_of(
     frame: Frame, context: RenderContext, levels: bool = True, measuring: Measuring = AS_IT_IS
 ) -> np.ndarray:
     """Hue, saturation, luminance and, when asked for, red, green, blue levels of the frame, (3 or
-    6, H, W).
+    6, H, W). They are those of a flat picture as it is.
     """
-
+    measuring = measuring._replace(flat=None)
     return context.get(
         ("measures", frame.key, levels, measuring),
         lambda: measures_from(
-            in_light(frame.planes, measuring), oklab_of(frame, context, measuring), levels
+            as_lit(frame.planes, measuring), oklab_of(frame, context, measuring), levels
         ),
     )
 
@@ -62,6 +71,7 @@ def measures_from(planes: np.ndarray, lab: np.ndarray, levels: bool) -> np.ndarr
 
 def measuring_for(frame: Frame, sieve: Sieve) -> Measuring:
     """Return how a sieve measures a frame; "auto" must have been found."""
-    edge, light = sieve.edge, sieve.pick.light
+    edge, light, flat = sieve.edge, sieve.pick.light, sieve.pick.flat
     gains = SAME_LIGHT if isinstance(light, str) else light
-    return measuring_of(amount(edge.clean), amount(edge.level), frame.scale, gains)
+    codes = None if isinstance(flat, str) else flat
+    return measuring_of(amount(edge.clean), amount(edge.level), frame.scale, gains, codes)

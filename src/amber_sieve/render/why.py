@@ -253,6 +253,8 @@ def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
                 blue=blue,
             )  # fmt: skip
         )
+    if measuring.flat is not None:
+        lines.append(translate("The picture is flat: samples are compared without its log curve."))
     by_colour = pixel.of(qualified(frame, sieve.pick, sieve.bands, context, measuring))
     everywhere = tuple(sample for sample in sieve.pick.samples if sample.reach == "everywhere")
     if len(everywhere) != len(sieve.pick.samples):

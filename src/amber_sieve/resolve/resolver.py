@@ -10,12 +10,14 @@ from typing import Any
 
 from ..core.frame import Frame
 from ..core.motion.place import Patch, followed, patch_at
+from ..core.pick.flat import Range
 from ..media.source import Source
 from ..project.model import Pick, Project, Sample, Sieve
 from ..project.tracks import at_frame
 from ..render.automatic import MEANS_ON, needs_means, with_found_amounts
 from ..render.cache import Cache
 from ..render.context import RenderContext
+from ..render.light import range_on, with_flat
 from ..render.mask import NEIGHBOURS
 from ..render.resolved import found_of, with_found
 from ..render.stages.edging import EdgeStage
@@ -47,6 +49,9 @@ class Resolver:
         #: The first frame of a clip, reduced, and what was found on it.
         self._first: Frame | None = None
         self._means = RenderContext(Cache(MEANS_MEMORY))
+        #: The range of codes of the first frame, once that was looked at, None where it is not
+        #: flat.
+        self._flat: list[Range | None] = []
         self._lock = threading.RLock()
         width, height = source.about.size
         #: Masks that frames which are rendered one after another ask each other for.
@@ -97,6 +102,7 @@ class Resolver:
                 else stage.find(whole, context)
             )
 
+        stands = self._with_flat_of_all(stands, whole, number)
         stands = with_found_amounts(stands, whole, context, finds, layers_in(context), means=False)
         return (
             self._with_picks_around(stands, project, whole, number, context) if around else stands
@@ -122,6 +128,23 @@ class Resolver:
                 first = whole if number == 0 and whole.scale == 1 else self._source.frame(0)
                 self._of_all[stage.automatic] = stage.find_for_all(first, RenderContext())
             return self._of_all[stage.automatic]
+
+    def _with_flat_of_all(self, project: Project, whole: Frame, number: int) -> Project:
+        """The range of codes of a flat clip, found on its first frame."""
+        if all(sieve.pick.flat != "auto" for sieve in project.stack):
+            return project
+        with self._lock:
+            if not self._flat:
+                first = whole if number == 0 and whole.scale == 1 else self._source.frame(0)
+                self._flat.append(range_on(first, RenderContext()))
+            held = self._flat[0]
+
+        def there(sieve: Sieve) -> Sieve:
+            if sieve.pick.flat != "auto":
+                return sieve
+            return with_flat(sieve, held) if held else sieve.but(pick=sieve.pick.but(flat="off"))
+
+        return project.but(stack=tuple(there(sieve) for sieve in project.stack))
 
     def _with_means_of_all(self, project: Project, whole: Frame, number: int) -> Project:
         """Means of masked colours for the whole clip, found on its first frame: what is done must

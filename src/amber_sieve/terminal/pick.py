@@ -114,6 +114,12 @@ def _options(command: argparse.ArgumentParser) -> None:
     for name in ("shading", "gloss", "hue_weight", "saturation_weight"):
         number_option(command, spec_of(Pick, name), spec_of(Pick, name).start)
     light_option(command, "auto")
+    command.add_argument(
+        "--flat",
+        choices=("auto", "off"),
+        default="auto",
+        help="whether the log curve of a flat picture is undone before samples are compared",
+    )
     bridge = spec_of(Pick, "bridge")
     command.add_argument(
         "--connected",
@@ -183,6 +189,7 @@ def _sieve_from(arguments: argparse.Namespace) -> Sieve:
         pick=Pick(
             **weights,
             light=arguments.light,
+            flat=arguments.flat,
             connected=connected,
             bridge=arguments.connected or 0.0,
         ),

@@ -10,6 +10,7 @@ import cv2
 import numpy as np
 
 from ..edge.clean import SUPPORT_PER_PASS, cleaned, fitting_amount
+from .flat import Range, redone, undone
 from .non_local_means import SUPPORT, grain_of, without_grain
 
 #: Amounts of cleaning below this smooth chroma alone, by that many passes of a median; from it on
@@ -42,13 +43,15 @@ SAME_LIGHT = (1.0, 1.0, 1.0)
 class Measuring(NamedTuple):
     """The measuring of a frame: passes of the chroma median, or grain to be removed (deviation in
     Oklab, 0 for none), after its light was multiplied by a gain. Before that, linear red, green and
-    blue are divided by ``light``, the light of this picture over that of the one picked on.
+    blue are divided by ``light``, the light of this picture over that of the one picked on, and
+    where it is ``flat``, with its codes in that range, a log curve is undone.
     """
 
     passes: int = 0
     grain: float = 0.0
     gain: float = 1.0
     light: tuple[float, float, float] = SAME_LIGHT
+    flat: Range | None = None
 
     @property
     def support_radius(self) -> int:
@@ -65,6 +68,7 @@ def measuring_of(
     stops: float,
     scale: float = 1.0,
     light: tuple[float, float, float] = SAME_LIGHT,
+    flat: Range | None = None,
 ) -> Measuring:
     """Return how a frame is measured by its amounts; a reduced one has less noise left.
 
@@ -73,8 +77,8 @@ def measuring_of(
     """
     scale, gain = min(scale, 1.0), 2.0**stops
     if clean < FROM_GRAIN:
-        return Measuring(round(clean * scale), 0.0, gain, light)
-    return Measuring(0, clean * GRAIN_EACH * scale, gain, light)
+        return Measuring(round(clean * scale), 0.0, gain, light, flat)
+    return Measuring(0, clean * GRAIN_EACH * scale, gain, light, flat)
 
 
 def in_light(planes: np.ndarray, how: Measuring) -> np.ndarray:
@@ -84,6 +88,21 @@ def in_light(planes: np.ndarray, how: Measuring) -> np.ndarray:
     if how.light == SAME_LIGHT:
         return planes
     return planes / np.array(how.light, np.float32)[:, None, None]
+
+
+def as_lit(planes: np.ndarray, how: Measuring) -> np.ndarray:
+    """Return linear light (3, H, W) as it is measured but for its gain and its noise; the same
+    array where that is the same.
+    """
+    planes = in_light(planes, how)
+    return undone(planes, how.flat) if how.flat is not None else planes
+
+
+def as_taken(light: np.ndarray, how: Measuring) -> np.ndarray:
+    """Return measured linear light (3, …) as samples are kept: in the light picked in alone."""
+    if how.gain != 1:
+        light = light / np.float32(how.gain)
+    return redone(light, how.flat) if how.flat is not None else light
 
 
 def measured(lab: np.ndarray, how: Measuring) -> np.ndarray:

@@ -3320,6 +3320,14 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>dieses Bildes gegenüber dem, auf dem gewählt wurde: gefunden, nicht gesucht, oder Faktoren für Rot, Grün und Blau</translation>
     </message>
     <message>
+      <source>Flat picture</source>
+      <translation>Flaches Bild</translation>
+    </message>
+    <message>
+      <source>recorded with a log curve and read as sRGB, which is undone before measuring: found, as it is, or its lowest and highest code</source>
+      <translation>mit einer Log-Kurve aufgenommen und als sRGB gelesen, was vor dem Messen rückgängig gemacht wird: gefunden, wie es ist, oder niedrigster und höchster Code</translation>
+    </message>
+    <message>
       <source>Text size</source>
       <translation>Textgröße</translation>
     </message>
@@ -5553,6 +5561,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>Gemessen ohne dieses Licht: Rot {red:.2f}, Grün {green:.2f}, Blau {blue:.2f} mal das des Bildes, auf dem gewählt wurde.</translation>
     </message>
     <message>
+      <source>Measured without the log curve of a flat picture.</source>
+      <translation>Gemessen ohne die Log-Kurve eines flachen Bildes.</translation>
+    </message>
+    <message>
       <source>{list} found on the picture</source>
       <translation>{list} auf dem Bild gefunden</translation>
     </message>
@@ -5731,6 +5743,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>The light here is red {red:.2f}, green {green:.2f}, blue {blue:.2f} times that of the picture picked on; it is measured without it.</source>
       <translation>Das Licht ist hier Rot {red:.2f}, Grün {green:.2f}, Blau {blue:.2f} mal das des Bildes, auf dem gewählt wurde; gemessen wird ohne es.</translation>
+    </message>
+    <message>
+      <source>The picture is flat: samples are compared without its log curve.</source>
+      <translation>Das Bild ist flach: Proben werden ohne seine Log-Kurve verglichen.</translation>
     </message>
     <message>
       <source>Samples that reach only where they were taken make it {per_cent}; without them it is {without}.</source>

@@ -9,7 +9,7 @@ from pydantic import Field
 from ...language import mid_sentence, named
 from ...names import Comparison, DropRule, Reach, Shape
 from ..fields import number
-from .values import Colour, Coordinate, Frozen, Gains, Name, Point, fresh_id
+from .values import Colour, Coordinate, Frozen, Gains, Name, Point, Share, fresh_id
 
 
 class Sample(Frozen):
@@ -152,6 +152,14 @@ class Pick(Frozen):
         description=(
             "of this picture over that of the one picked on: found, not looked for, or gains of "
             "red, green and blue"
+        ),
+    )
+    flat: Literal["auto", "off"] | tuple[Share, Share] = Field(
+        default="auto",
+        title="Flat picture",
+        description=(
+            "recorded with a log curve and read as sRGB, which is undone before measuring: found, "
+            "as it is, or its lowest and highest code"
         ),
     )
     picked_on: str = Field(

@@ -18,11 +18,13 @@ from ...core.edge.follow_reach import FOUND_SUPPORT, REACHES, follow_found
 from ...core.edge.morphology import longest_of, without_crumbs
 from ...core.edge.refine_alpha import REFINE_SUPPORT, refine_alpha
 from ...core.frame import Frame
+from ...core.pick.flat import undone
 from ...core.pick.measured import FROM_GRAIN, MOST, cleaning_for, measuring_of, stops_for
 from ...core.pick.non_local_means import SUPPORT
 from ...language import translator
 from ...project.model import Edge, Sieve, amount, is_auto
 from ..context import RenderContext
+from ..light import range_on
 from .edging import NO_EDGE, EdgeStage, Working
 from .stage import WHOLE
 
@@ -84,6 +86,8 @@ class Clean(EdgeStage):
                 max(0, (size - SEEN) // 2) // BLOCK * BLOCK for size in (whole.height, whole.width)
             )
             part = np.ascontiguousarray(whole.planes[:, top : top + SEEN, left : left + SEEN])
+            codes = range_on(whole, context)
+            part = undone(part, codes) if codes else part
             gain = np.float32(np.cbrt(2.0 ** _brightened(whole, context)))
             return cleaning_for(to_oklab(part) * gain)
 
