@@ -13,6 +13,7 @@ from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.colour.transfer import decode
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.flat import flat_range, redone, undone
+from amber_sieve.core.pick.grain_at_half import SUPPORT_AT_HALF, without_grain_at_half
 from amber_sieve.core.pick.measured import (
     AS_IT_IS,
     FROM_GRAIN,
@@ -123,6 +124,39 @@ class GrainTest(unittest.TestCase):
             np.testing.assert_allclose(without_grain(lab, 0.008), whole, atol=2e-5)
 
 
+class HalfSizeTest(unittest.TestCase):
+    def test_grain_goes_and_what_stands_out_of_it_stays(self):
+        clean, noisy = grainy(0.006)
+        noisy[1, 40] = clean[1, 40] = 0.25  # one row of another colour
+        out = without_grain_at_half(noisy, 0.006)
+        self.assertLess(np.abs(out[1:] - clean[1:]).mean(), 0.4 * np.abs(noisy - clean)[1:].mean())
+        self.assertLess(np.abs(out[1, 40] - 0.25).mean(), 0.02)
+
+    def test_a_part_gives_what_the_whole_gives_wherever_it_begins(self):
+        lab, far = grainy(0.008)[1], SUPPORT_AT_HALF
+        whole = without_grain_at_half(lab, 0.008)
+        for top, left, bottom, right in (
+            (20, 30, 120, 121),
+            (21, 30, 121, 150),
+            (33, 27, 110, 140),
+        ):
+            part = np.ascontiguousarray(lab[:, top:bottom, left:right])
+            inner = np.s_[:, far:-far, far:-far]
+            np.testing.assert_allclose(
+                without_grain_at_half(part, 0.008, (top, left))[inner],
+                whole[:, top:bottom, left:right][inner],
+                atol=2e-5,
+            )
+
+    def test_odd_sizes_and_values_at_the_ends(self):
+        for shape in ((1, 1), (1, 40), (40, 1), (3, 5), (17, 33)):
+            for value in (0.0, -0.3, 1.0, 40.0):
+                lab = np.full((3, *shape), value, np.float32)
+                for corner in ((0, 0), (1, 0), (3, 5)):
+                    out = without_grain_at_half(lab, 0.012, corner)
+                    np.testing.assert_allclose(out, lab, rtol=1e-5, atol=1e-6)
+
+
 class MeasuredTest(unittest.TestCase):
     def test_amounts_and_what_they_stand_for(self):
         self.assertEqual(measuring_of(0, 0), AS_IT_IS)
@@ -154,10 +188,10 @@ class MeasuredTest(unittest.TestCase):
         lab = oklab_of(frame, context, measuring_for(frame, Sieve(edge=edge)))
         self.assertIs(oklab_of(frame, context, measuring_for(frame, Sieve(edge=edge))), lab)
 
-    def test_clips_leave_grain_to_a_person(self):
+    def test_the_grain_of_a_clip_is_found_on_its_first_frame(self):
         frame, context = frame_as("yard", "noise"), RenderContext()
-        self.assertGreaterEqual(Clean().find(frame, context), FROM_GRAIN)
-        self.assertLess(Clean().find_for_all(frame, context), FROM_GRAIN)
+        self.assertEqual(Clean().find_for_all(frame, context), Clean().find(frame, context))
+        self.assertGreaterEqual(Clean().find_for_all(frame, context), FROM_GRAIN)
 
 
 class FlatTest(unittest.TestCase):

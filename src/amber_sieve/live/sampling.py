@@ -70,7 +70,7 @@ def as_sampled(frame: Frame, points: Points, room: float, measuring: Measuring) 
     part = frame.part(left, top, right, bottom)
     if not measuring.grain:
         return replace(part, planes=in_light(part.planes, measuring))
-    lab = measured(to_oklab(as_lit(part.planes, measuring)), measuring)
+    lab = measured(to_oklab(as_lit(part.planes, measuring)), measuring, part.corner)
     return replace(part, planes=as_taken(from_oklab(lab), measuring))
 
 

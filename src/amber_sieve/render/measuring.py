@@ -22,13 +22,15 @@ def oklab_of(frame: Frame, context: RenderContext, measuring: Measuring = AS_IT_
     """Return the measured frame in Oklab, (3, H, W)."""
     planes = as_lit(frame.planes, measuring)
     if measuring != AS_IT_IS and context.keeps_nothing:  # nobody else will see the raw one
-        return as_measured(to_oklab(planes), measuring)
+        return as_measured(to_oklab(planes), measuring, frame.corner)
     lab = context.get(
         ("oklab", frame.key, measuring.light, measuring.flat), lambda: to_oklab(planes)
     )
     if measuring == Measuring(light=measuring.light, flat=measuring.flat):
         return lab
-    return context.get(("measured", frame.key, measuring), lambda: as_measured(lab, measuring))
+    return context.get(
+        ("measured", frame.key, measuring), lambda: as_measured(lab, measuring, frame.corner)
+    )
 
 
 def in_its_light(probe: SampleParams, measuring: Measuring) -> SampleParams:

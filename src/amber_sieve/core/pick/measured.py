@@ -11,7 +11,8 @@ import numpy as np
 
 from ..edge.clean import SUPPORT_PER_PASS, cleaned, fitting_amount
 from .flat import Range, redone, undone
-from .non_local_means import SUPPORT, grain_of, without_grain
+from .grain_at_half import SUPPORT_AT_HALF, without_grain_at_half
+from .non_local_means import grain_of
 
 #: Amounts of cleaning below this smooth chroma alone, by that many passes of a median; from it on
 #: grain is removed from lightness too.
@@ -56,7 +57,7 @@ class Measuring(NamedTuple):
     @property
     def support_radius(self) -> int:
         """Return how many pixels it looks at to every side."""
-        return SUPPORT if self.grain else SUPPORT_PER_PASS * self.passes
+        return SUPPORT_AT_HALF if self.grain else SUPPORT_PER_PASS * self.passes
 
 
 #: Nothing is changed.
@@ -105,15 +106,15 @@ def as_taken(light: np.ndarray, how: Measuring) -> np.ndarray:
     return redone(light, how.flat) if how.flat is not None else light
 
 
-def measured(lab: np.ndarray, how: Measuring) -> np.ndarray:
+def measured(lab: np.ndarray, how: Measuring, corner: tuple[int, int] = (0, 0)) -> np.ndarray:
     """Return the measured frame, (3, H, W) Oklab float32, of one in the light picked in; the same
-    array where nothing is done.
+    array where nothing is done. ``corner`` : row and column of its first pixel in the whole.
     """
     if how.gain != 1:
         # Light times k is Oklab times the cube root of k.
         lab = lab * np.float32(np.cbrt(how.gain))
     if how.grain:
-        return without_grain(lab, how.grain)
+        return without_grain_at_half(lab, how.grain, corner)
     return cleaned(lab, how.passes) if how.passes else lab
 
 

@@ -19,8 +19,8 @@ from ...core.edge.morphology import longest_of, without_crumbs
 from ...core.edge.refine_alpha import REFINE_SUPPORT, refine_alpha
 from ...core.frame import Frame
 from ...core.pick.flat import undone
+from ...core.pick.grain_at_half import SUPPORT_AT_HALF
 from ...core.pick.measured import FROM_GRAIN, MOST, cleaning_for, measuring_of, stops_for
-from ...core.pick.non_local_means import SUPPORT
 from ...language import translator
 from ...project.model import Edge, Sieve, amount, is_auto
 from ..context import RenderContext
@@ -77,7 +77,7 @@ class Clean(EdgeStage):
     def edge_radius(self, edge: Edge) -> float:
         most = MOST if self.asks(edge) else amount(edge.clean)
         if most >= FROM_GRAIN:  # reduced frames are looked at as far, in pixels of their own
-            return SUPPORT / LEAST_SCALE
+            return SUPPORT_AT_HALF / LEAST_SCALE
         return measuring_of(most, 0).support_radius
 
     def find(self, whole: Frame, context: RenderContext) -> float:
@@ -92,10 +92,6 @@ class Clean(EdgeStage):
             return cleaning_for(to_oklab(part) * gain)
 
         return float(context.get(("noise", whole.key), cleaning))
-
-    def find_for_all(self, first: Frame, context: RenderContext) -> float:
-        # Of a clip grain is removed when a person says so: it takes longer than to decode it.
-        return min(self.find(first, context), FROM_GRAIN - 1)
 
 
 class Follow(EdgeStage):
