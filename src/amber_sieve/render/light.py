@@ -11,7 +11,7 @@ from ..project.model import Pick, Sieve
 from .context import RenderContext
 
 #: Signatures are made on pictures reduced to about this many pixels.
-LIGHT_ON = 150_000
+LIGHT_ON = 50_000
 #: A correlation of less than this says that the two pictures show other things.
 SURE = 0.75
 #: Light whose gains differ by less than this from 1 counts as the same.
@@ -36,7 +36,12 @@ def light_on(pick: Pick, whole: Frame, context: RenderContext) -> Light | None:
     if pick.light != "auto" or pick.measure != "original" or not (pick.samples and pick.picked_on):
         return None
     picked = signature_from(pick.picked_on)
-    return light_between(picked, signature_on(whole, context)) if picked is not None else None
+    if picked is None:
+        return None
+    return context.get(
+        ("light", whole.key, pick.picked_on),
+        lambda: light_between(picked, signature_on(whole, context)),
+    )
 
 
 def with_light(sieve: Sieve, whole: Frame, context: RenderContext) -> Sieve:

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import base64
 import binascii
+import functools
 import zlib
 from typing import NamedTuple
 
@@ -66,6 +67,7 @@ def signature_of(planes: np.ndarray) -> Signature:
     return Signature(_as_bytes(chroma), _as_bytes(lightness.ravel()))
 
 
+@functools.lru_cache(maxsize=32)
 def signature_from(text: str) -> Signature | None:
     """Return the signature that a text holds; None where it holds none."""
     try:
