@@ -1,4 +1,4 @@
-"""Undo a plausible log curve in a flat picture, so that its colours can be told apart.
+"""Undo a plausible log curve in a flat picture, so that its colours differ more.
 
 Footage recorded with a log curve and read as sRGB shows a scene of some stops between two codes
 that never come near 0 and 1. Code v then stands for light 2^(S·(v − high)/(high − low)) less what

@@ -1,5 +1,5 @@
-"""Grain removed at half size, where half of it is left and a quarter of the pixels; detail that
-stands out of the grain by far is laid over again.
+"""Remove grain at half size, where it is half as strong and pixels are a quarter as many; then lay
+detail that is far stronger than the grain over it again.
 """
 
 from __future__ import annotations
@@ -10,7 +10,7 @@ import numpy as np
 from ..jit.parallel import kernel, prange
 from .non_local_means import DARKEST, LIGHTNESS_NOISE, SUPPORT, without_grain
 
-#: Detail of less than so many deviations of the grain is grain; of twice that, it is kept wholly.
+#: Detail of less than this many deviations counts as grain; from twice that on all of it is kept.
 STANDS_OUT = 6.0
 #: Pixels looked at to every side.
 SUPPORT_AT_HALF = 2 * SUPPORT + 3

@@ -92,8 +92,8 @@ def in_light(planes: np.ndarray, how: Measuring) -> np.ndarray:
 
 
 def as_lit(planes: np.ndarray, how: Measuring) -> np.ndarray:
-    """Return linear light (3, H, W) as it is measured but for its gain and its noise; the same
-    array where that is the same.
+    """Return linear light (3, H, W) in the light picked in and without a log curve; the same array
+    where nothing is done.
     """
     planes = in_light(planes, how)
     return undone(planes, how.flat) if how.flat is not None else planes

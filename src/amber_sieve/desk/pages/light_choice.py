@@ -18,7 +18,7 @@ KINDS = ("auto", "off")
 
 
 class LightChoice(QComboBox):
-    """Light found, as it is, or three gains by hand."""
+    """Light found, left alone, or three gains by hand."""
 
     def __init__(self, work: Work, speech: Speech) -> None:
         super().__init__()
