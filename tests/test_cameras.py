@@ -6,11 +6,12 @@ from unittest import mock
 import numpy as np
 import robot
 from cameras import as_cameras_give
-from common import demo_frame
+from common import DEMO, WindowCase, demo_frame
+from PIL import Image
 from skimage.restoration import denoise_nl_means
 
 from amber_sieve.core.colour.oklab import to_oklab
-from amber_sieve.core.colour.transfer import decode
+from amber_sieve.core.colour.transfer import decode, encode
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.pick.flat import flat_range, redone, undone
 from amber_sieve.core.pick.grain_at_half import SUPPORT_AT_HALF, without_grain_at_half
@@ -231,6 +232,27 @@ class FlatTest(unittest.TestCase):
             sieve = found_amounts(Sieve(pick=Pick(flat=flat), bands=bands), frame, context)
             masks.append(mask_of(frame, sieve.but(edge=Edge(clean=0)), context))
         np.testing.assert_array_equal(*masks)
+
+
+class FlatWindowTest(WindowCase):
+    def test_a_flat_picture_is_said_once_with_what_helps(self):
+        codes = np.rint(encode(frame_as("close", "flat").planes) * 255).astype(np.uint8)
+        Image.fromarray(np.ascontiguousarray(np.moveaxis(codes, 0, -1))).save(
+            self.folder / "flat.png"
+        )
+        self.open(DEMO / "close.png")
+        notice = self.window.notices.opened
+        self.assertFalse(notice.isVisible())
+        self.open(self.folder / "flat.png")
+        self.assertIn("looks flat", notice.words.text())
+        self.assertTrue(notice.isVisible())
+        notice.cross.click()
+        self.click(280, 210)
+        self.assertFalse(notice.isVisible())
+        self.workspace.reading.change(space="Linear Rec.709 (sRGB)")
+        self.settle()
+        self.assertFalse(notice.isVisible())
+        self.assertEqual(self.troubles, [])
 
 
 class ClickTest(unittest.TestCase):

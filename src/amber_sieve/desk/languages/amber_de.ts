@@ -6252,6 +6252,14 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>Alle schließen</translation>
     </message>
     <message>
+      <source>This picture looks flat, as if recorded with a log curve. Samples are compared as if that were undone.</source>
+      <translation>Dieses Bild sieht flach aus, wie mit einer Log-Kurve aufgenommen. Proben werden verglichen, als wäre sie rückgängig gemacht.</translation>
+    </message>
+    <message>
+      <source>Input settings…</source>
+      <translation>Eingabe …</translation>
+    </message>
+    <message>
       <source>{names} is not where it was.</source>
       <translation>{names} liegt nicht mehr, wo es lag.</translation>
     </message>

@@ -7,6 +7,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from ...language import translator
+from ...live.preview import Rendered
 from ...workspace.document.tray import Entry
 from ...workspace.workspace import Workspace
 from ..widgets.notice import Notice
@@ -17,18 +18,27 @@ translate = translator("window")
 class Notices:
     """The lines above the picture and above the pages."""
 
-    def __init__(self, workspace: Workspace, close_everything: Callable[[], object]) -> None:
+    def __init__(
+        self,
+        workspace: Workspace,
+        close_everything: Callable[[], object],
+        show_reading: Callable[[], object],
+    ) -> None:
         self._workspace, self._close_everything = workspace, close_everything
+        self._show_reading = show_reading
         #: How what is open came here; and that the mask is inverted.
         self.opened, self.inverted = Notice(), Notice(closable=False)
         #: That pictures of the tray are not where they were.
         self.gone = Notice()
         #: What the line above the picture speaks of.
         self._told_of: object = None
+        #: Pictures that were said to be flat: it is said once.
+        self._told_flat: set[str] = set()
         workspace.pictures.brought.connect(self._tell_brought)
         workspace.last_tray.restored.connect(self._tell_restored)
         workspace.last_tray.gone.connect(self._tell_gone)
         workspace.work.source_changed.connect(self._forget)
+        workspace.viewing.rendered.connect(self._tell_flat)
         workspace.work.changed.connect(self._tell_inverted)
         workspace.work.selection_changed.connect(self._tell_inverted)
 
@@ -52,6 +62,26 @@ class Notices:
             )
         )
         self._tell(words, translate("Close all"), self._close_everything)
+
+    def _tell_flat(self, result: Rendered) -> None:
+        """Say once that a picture looks as if a log curve had been read as sRGB."""
+        project = self._workspace.work.project
+        if (
+            all(isinstance(sieve.pick.flat, str) for sieve in result.seen.stack)
+            or project.reading.space
+            or project.source in self._told_flat
+            or result.wanted.hurried
+        ):
+            return
+        self._told_flat.add(project.source)
+        self._tell(
+            translate(
+                "This picture looks flat, as if recorded with a log curve. Samples are compared as "
+                "if that were undone."
+            ),
+            translate("Input settings…"),
+            self._show_reading,
+        )
 
     def _tell_gone(self, gone: dict[str, Entry]) -> None:
         """Say once which pictures, or projects, of the tray have gone."""

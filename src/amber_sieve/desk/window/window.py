@@ -87,7 +87,11 @@ class Window(QMainWindow):
         for name in STEPS:
             self.pages.addWidget(getattr(self, name))
         self.pages.currentChanged.connect(self._page_changed)
-        self.notices = Notices(workspace, lambda: self.files.close_everything())
+        self.notices = Notices(
+            workspace,
+            lambda: self.files.close_everything(),
+            lambda: self.colours.show_reading(),
+        )
         self.help = Helping(self, workspace, self.turn_to, self.tell_trouble)
         self.front = QStackedWidget()
         self.front.addWidget(self.canvas)
