@@ -363,7 +363,7 @@ class YardTest(unittest.TestCase):
 
     @classmethod
     def setUpClass(cls):
-        cls.frame = demo_frame("yard")
+        cls.frame, cls.context = demo_frame("yard"), RenderContext(Cache(10**9))
 
     def sieve(self, place, **edge) -> Sieve:
         sample = with_found_tolerance(sample_at(self.frame, *place), self.frame, Pick())
@@ -407,6 +407,61 @@ class YardTest(unittest.TestCase):
         self.assertLessEqual(fringe["fine 40"], fringe["no edge work"] / 2)
         for reach in (8, 30):
             self.assertLess(rim[f"follow {reach}"], rim["no edge work"])
+
+    def test_a_feather_is_the_last_word_and_always_soft(self):
+        """Over a rim, a fringe and a pile of flowers; a straight edge softened by a Gaussian is
+        1 / (sigma * sqrt(2 pi)) steep.
+        """
+        for place in ((1010, 1060), JAR, CLOTH):
+            before, plain = np.inf, None
+            for feather in (0, 2, 20, 90):
+                found = final_mask(
+                    self.frame,
+                    self.sieve(place, follow="auto", feather=float(feather)),
+                    self.context,
+                )
+                plain = found.mask if plain is None else plain
+                steep = max(np.abs(np.diff(found.mask, axis=k)).max() for k in (0, 1))
+                self.assertLessEqual(steep, before + 1e-6, (place, feather))
+                if feather >= 2:
+                    self.assertLess(steep, 1.05 / (feather * np.sqrt(2 * np.pi)), (place, feather))
+                before = steep
+        for way, sign in (("inwards", -1), ("outwards", 1)):
+            made = final_mask(
+                self.frame,
+                self.sieve(place, follow="auto", feather=12.0, way=way),
+                self.context,
+            ).mask
+            self.assertGreaterEqual(float((sign * (made - plain)).min()), -1e-6, way)
+
+    def test_inside_a_feather_mixed_pixels_keep_no_old_colour_and_beyond_it_nothing_is_theirs(self):
+        """A blue disc before white, turned red: pixels of the outline hold as much of either as
+        they are covered.
+        """
+        y, x = np.mgrid[:160, :200].astype(np.float32)
+        true = np.clip(50.5 - np.hypot(x - 100, y - 80), 0, 1)
+        blue, white = np.array([0.05, 0.1, 0.5]), np.array([0.8, 0.8, 0.8])
+        planes = (blue[:, None, None] * true + white[:, None, None] * (1 - true)).astype("f4")
+        frame = Frame(planes)
+        sample = sample_at(frame, 100, 80, tolerance=20)
+        recoloured = Adjust(cdl={"slope_red": 8.0, "slope_blue": 0.1})
+
+        def made(feather: float) -> tuple[np.ndarray, np.ndarray]:
+            edge = Edge(**NOTHING | {"follow": 6.0, "feather": feather})
+            sieve = Sieve(pick=Pick(samples=(sample,)), edge=edge, adjust=recoloured)
+            found = final_mask(frame, sieve, RenderContext())
+            return found.mask, adjusted(frame, found, sieve)[0]
+
+        _, sharp = made(0)
+        _, hardly = made(0.05)
+        np.testing.assert_allclose(hardly, sharp, atol=0.02)
+        mask, soft = made(4)
+        beyond = (true == 0) & (mask > 0.05)
+        changed = white * (8.0, 1.0, 0.1)
+        wanted = white[:, None] + mask[beyond] * (changed - white)[:, None]
+        np.testing.assert_allclose(soft[:, beyond], wanted, rtol=0.02, atol=0.02)
+        half = (true > 0.3) & (true < 0.7)
+        self.assertLess(np.abs(soft[2] - sharp[2])[half].mean(), 0.1)
 
     def test_the_recoloured_fringe_is_nearer_the_true_one_without_haze(self):
         madder = np.asarray(Image.open(DEMO / "madder.png"))

@@ -386,7 +386,11 @@ class Mixture:
         out: np.ndarray,
         top: int = 0,
     ) -> None:
+        assert self.unmixed is not None
         mixed_anew = self.planes[:, rows, columns] + self.weights[rows, columns] * change
+        if self.unmixed.feathered is not None:
+            as_it_is = out[:, rows - top, columns]
+            mixed_anew = as_it_is + self.unmixed.shares(rows, columns) * (mixed_anew - as_it_is)
         out[:, rows - top, columns] = np.clip(mixed_anew, -BRIGHTEST, BRIGHTEST)
 
     def whole(self, out: np.ndarray | None = None) -> np.ndarray:

@@ -10,11 +10,9 @@ import numpy as np
 
 from ..core.edge.box import box_of, copied
 from ..core.edge.follow import EdgeMatte
-from .stages.edging import Working
+from .stages.edging import LEAST, Working
 from .stages.every import OUTLINE, UNMIXING
 
-#: The least of a mask that is worked on.
-LEAST = 1e-6
 #: A box that holds more than this of it is not taken out.
 NEARLY_ALL = 0.7
 

@@ -449,7 +449,7 @@ def _steady(frame: Frame, sieve: Sieve, context: RenderContext) -> Edged:
     mask = temporal_average(levels(frame), edged.mask, others, sieve.edge.steady / 100)
     if sieve.edge.hard:
         mask = hardened(mask)
-    return Edged(mask, replace(edged.unmixed, alpha=mask) if edged.unmixed is not None else None)
+    return Edged(mask, edged.unmixed.with_mask(mask) if edged.unmixed is not None else None)
 
 
 def waits_for_fine(frame: Frame, sieve: Sieve, context: RenderContext) -> bool:

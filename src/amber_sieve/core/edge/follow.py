@@ -10,7 +10,7 @@ stays.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import cv2
 import numpy as np
@@ -61,6 +61,7 @@ class EdgeMatte:
     band : (h', w') bool, the pixels of the box whose mask was taken from them.
     alpha : (H, W) float32, how much of every pixel of the picture is surface.
     corner : row and column of the box's top left.
+    feathered : (H, W) float32, the mask where it was softened afterwards; None where it is alpha.
     """
 
     foreground: np.ndarray
@@ -69,6 +70,22 @@ class EdgeMatte:
     band: np.ndarray
     alpha: np.ndarray
     corner: tuple[int, int] = (0, 0)
+    feathered: np.ndarray | None = None
+
+    def with_mask(self, mask: np.ndarray) -> EdgeMatte:
+        """The same with another mask (H, W) of the surface."""
+        if self.feathered is None:
+            return replace(self, alpha=mask)
+        return replace(self, feathered=mask)
+
+    def shares(self, rows: np.ndarray, columns: np.ndarray) -> np.ndarray:
+        """Return how much of the mask is surface at some pixels, (N,): what a feather lays beyond
+        the surface is the picture as it is.
+        """
+        if self.feathered is None:
+            return np.ones(rows.size, np.float32)
+        alpha, mask = self.alpha[rows, columns], self.feathered[rows, columns]
+        return np.divide(alpha, mask, out=np.ones_like(alpha), where=mask > alpha)
 
     def at_pixels(self, plane: np.ndarray) -> np.ndarray:
         """A plane (h, w) of the cells at every pixel of the box, (h', w')."""
@@ -84,6 +101,7 @@ class EdgeMatte:
             self.band,
             np.subtract(1, self.alpha),
             self.corner,
+            None if self.feathered is None else np.subtract(1, self.feathered),
         )
 
     @property

@@ -2908,8 +2908,8 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Über 0 wächst die Maske um diese Strecke, darunter schrumpft sie.</translation>
     </message>
     <message>
-      <source>Softens the outline over this distance (a standard deviation); at 0 it stays as it is.</source>
-      <translation>Macht den Umriss über diese Strecke weich (eine Standardabweichung); bei 0 bleibt er, wie er ist.</translation>
+      <source>Softens the finished outline over this distance (a standard deviation), last of all; at 0 it stays as it is.</source>
+      <translation>Macht den fertigen Umriss auf diese Strecke (eine Standardabweichung) weich, als Letztes; bei 0 bleibt er, wie er ist.</translation>
     </message>
     <message>
       <source>Feather direction</source>

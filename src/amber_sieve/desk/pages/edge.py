@@ -84,11 +84,8 @@ class EdgePage(Page):
 
     def _outline(self) -> None:
         self.group("outline", translate("Outline"))
-        self.way = self.choice("edge.way", WAYS)
-        self.hard = self.check("edge.hard")
         self._add("grow")
-        self._add("feather", self.way)
-        self._add("smooth", self.hard)
+        self._add("smooth")
 
     def _levels(self) -> None:
         self.group("levels", translate("Levels of the mask"), folded=True)
@@ -107,6 +104,11 @@ class EdgePage(Page):
         self.band.toggled.connect(lambda on: self._viewing.look(band=on))
         self.no_haze = self.check("edge.no_haze")
         self.put(self.band, self.no_haze)
+        # What is done last stands last.
+        self.way = self.choice("edge.way", WAYS)
+        self.hard = self.check("edge.hard")
+        self._add("feather", self.way)
+        self.put(self.hard)
         self.fringe_check = QPushButton(translate("Fringe check"))
         self.fringe_check.setToolTip(
             translate(

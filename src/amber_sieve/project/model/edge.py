@@ -78,8 +78,8 @@ class Edge(Frozen):
     feather: float = number(
         0, 0, 200, "Feather", "px", step=0.5, decimals=1, soft=(0, 100),
         help=(
-            "Softens the outline over this distance (a standard deviation); at 0 it stays as it "
-            "is."
+            "Softens the finished outline over this distance (a standard deviation), last of all; "
+            "at 0 it stays as it is."
         ),
     )  # fmt: skip
     way: Way = Field(

@@ -19,6 +19,8 @@ from .stage import Stage, changed_in_words
 OnShare = Callable[[float], None]
 #: An edge that nothing is done to.
 NO_EDGE = Edge(specks=0, holes=0, follow=0, clean=0, level=0)
+#: The least of a mask that is worked on.
+LEAST = 1e-6
 
 
 @dataclass(frozen=True)

@@ -5,15 +5,15 @@ from __future__ import annotations
 from ...core.adjust.chain import Step
 from ...project.model import Adjust, Edge, Project, Sieve
 from .adjusting import SPECIAL, BlockStage
-from .outline import Feather, Grow, Holes, Islands, Levels, Smooth, Specks
+from .outline import Grow, Holes, Islands, Levels, Smooth, Specks
 from .picking import AreasStage, Connected, HereOnly, MeasuredLayer
 from .stage import Stage
-from .unmixing import Clean, Crumbs, Fine, Follow, Hard, Level, NoFringe, Settle, Steady
+from .unmixing import Clean, Crumbs, Feather, Fine, Follow, Hard, Level, NoFringe, Settle, Steady
 
 #: What a mask goes through that its samples and bands have made: quick ones in the box it lies in,
 #: then those that unmix it.
-OUTLINE = (Levels(), Specks(), Holes(), Islands(), Grow(), Feather(), Smooth())
-UNMIXING = (Follow(), Settle(), Crumbs(), Fine(), Hard(), NoFringe())
+OUTLINE = (Levels(), Specks(), Holes(), Islands(), Grow(), Smooth())
+UNMIXING = (Follow(), Settle(), Crumbs(), Fine(), Feather(), Hard(), NoFringe())
 STEADY = Steady()
 EDGE = (Level(), Clean(), *OUTLINE, *UNMIXING, STEADY)
 CONNECTED, AREAS = Connected(), AreasStage()

@@ -4,7 +4,7 @@ smoothing, a class each.
 
 from __future__ import annotations
 
-from ...core.edge.feather import feathered, smoothed
+from ...core.edge.feather import smoothed
 from ...core.edge.follow_reach import REACHES
 from ...core.edge.islands import without_islands
 from ...core.edge.levels import mask_levels
@@ -141,23 +141,6 @@ class Grow(EdgeStage):
 
     def run(self, working: Working) -> None:
         working.mask = grown(working.mask, working.edge.grow * working.scale)
-
-
-class Feather(EdgeStage):
-    """The outline is softened."""
-
-    name, does, settings = "feather", ("feather",), ("way",)
-
-    def edge_radius(self, edge: Edge) -> float:
-        return DEVIATIONS * edge.feather
-
-    def spreads(self, edge: Edge) -> float:
-        return DEVIATIONS * edge.feather
-
-    def run(self, working: Working) -> None:
-        working.mask = feathered(
-            working.mask, working.edge.feather * working.scale, working.edge.way
-        )
 
 
 class Smooth(EdgeStage):

@@ -9,9 +9,10 @@ from dataclasses import replace
 import numpy as np
 
 from ...core.colour.oklab import to_oklab
+from ...core.edge.box import box_of
 from ...core.edge.clean import BLOCK
 from ...core.edge.clicked_regions import restore_clicked_regions
-from ...core.edge.feather import hardened
+from ...core.edge.feather import feathered, hardened
 from ...core.edge.fine import closed_form_matte, prior_of
 from ...core.edge.follow import SUPPORT_PER_REACH, follow
 from ...core.edge.follow_reach import FOUND_SUPPORT, REACHES, follow_found
@@ -25,7 +26,8 @@ from ...language import translator
 from ...project.model import Edge, Sieve, amount, is_auto
 from ..context import RenderContext
 from ..light import range_on
-from .edging import NO_EDGE, EdgeStage, Working
+from .edging import LEAST, NO_EDGE, EdgeStage, Working
+from .outline import DEVIATIONS
 from .stage import WHOLE
 
 translate = translator("stages")
@@ -209,7 +211,28 @@ def fine_key(frame: Frame, key: object, edge: Edge) -> tuple[object, ...]:
     """Under what the matting of a frame is kept: everything it depends on, and nothing else.
     ``key`` stands for the picked mask.
     """
-    return ("fine", frame.key, key, NoFringe().kept(Steady().kept(edge)))
+    kept = NoFringe().kept(Steady().kept(edge)).but(feather=NO_EDGE.feather, way=NO_EDGE.way)
+    return ("fine", frame.key, key, kept)
+
+
+class Feather(EdgeStage):
+    """The finished outline is softened; inside it the surface's own colours stay told apart."""
+
+    name, does, settings = "feather", ("feather",), ("way",)
+
+    def edge_radius(self, edge: Edge) -> float:
+        return DEVIATIONS * edge.feather
+
+    def run(self, working: Working) -> None:
+        edge, mask, unmixed = working.edge, working.mask, working.unmixed
+        far = edge.feather * working.scale
+        box = box_of(mask, LEAST, DEVIATIONS * far)
+        if box is None:
+            return
+        soft = mask.copy()
+        soft[box] = feathered(np.ascontiguousarray(mask[box]), far, edge.way)
+        working.mask = soft
+        working.unmixed = None if unmixed is None else replace(unmixed, feathered=soft)
 
 
 class Hard(EdgeStage):
