@@ -20,6 +20,7 @@ import cv2
 import numpy as np
 
 from ..core.overlays import veil
+from ..core.pick.light import Light
 from ..errors import Trouble
 from ..files import regular_file, write_text
 from ..language import decimals, translator
@@ -29,7 +30,7 @@ from ..project import storage
 from ..project.model import Project
 from ..render.context import RenderContext
 from ..render.evaluate import working
-from ..render.light import SURE, light_on
+from ..render.light import is_sure, light_on
 from ..render.shown import shown
 from ..resolve.layers import layers_in
 from ..resolve.sources import source_of
@@ -373,8 +374,8 @@ def outliers(outcomes: Sequence[Outcome]) -> dict[str, str]:
                     ),
                 )
     for outcome in outcomes:
-        for name, (*_, sure) in outcome.light.items():
-            if sure < SURE:
+        for name, (red, green, blue, sure) in outcome.light.items():
+            if not is_sure(Light((red, green, blue), sure)):
                 found.setdefault(
                     outcome.picture,
                     translate("{name} was picked on a picture of other things", name=name),
