@@ -9,6 +9,7 @@ from cameras import as_cameras_give
 from common import DEMO, WindowCase, demo_frame
 from PIL import Image
 from skimage.restoration import denoise_nl_means
+from sklearn.datasets import load_sample_image
 
 from amber_sieve.core.colour.oklab import to_oklab
 from amber_sieve.core.colour.transfer import decode, encode
@@ -203,8 +204,12 @@ class FlatTest(unittest.TestCase):
         for picture in ("yard", "close"):
             low, high = flat_range(frame_as(picture, "flat", 3).planes)
             self.assertLess(abs(low - 0.08) + abs(high - 0.55), 0.05)
-        for odd in (np.zeros((3, 4, 4)), np.full((3, 4, 4), 0.2), np.zeros((3, 0, 4))):
+        grey = np.repeat(frame_as("yard", "flat", 3).planes[1:2], 3, axis=0)
+        for odd in (np.zeros((3, 4, 4)), np.full((3, 4, 4), 0.2), np.zeros((3, 0, 4)), grey):
             self.assertIsNone(flat_range(odd.astype(np.float32)))
+        # Source: a photograph of scikit-learn.
+        codes = np.ascontiguousarray(np.moveaxis(load_sample_image("china.jpg"), -1, 0))
+        self.assertIsNone(flat_range(decode(codes / 255).astype(np.float32)))
 
     def test_the_curve_is_undone_and_redone(self):
         light = np.linspace(0.001, 0.6, 90, dtype=np.float32).reshape(3, 5, 6)

@@ -40,6 +40,8 @@ def flat_range(planes: np.ndarray) -> Range | None:
     bright = float(np.percentile(seen.max(axis=0), 100 - ENDS))
     if not 0 < bright < CONTRAST * black:
         return None
+    if np.array_equal(seen.max(axis=0), seen.min(axis=0)):  # grey: there is no colour to tell apart
+        return None
     low, high = (float(v) for v in encode(np.array([black, bright], np.float32)))
     return (round(low, 3), round(high, 3)) if LOW < low < high - 0.05 and high < HIGH else None
 
