@@ -219,6 +219,8 @@ class FlatTest(unittest.TestCase):
         ends = undone(decode(np.array(codes)).astype(np.float32), codes)
         np.testing.assert_allclose(ends, (0, 0.9), atol=1e-4)
         wild = np.array([-60000, 0, 60000], np.float32)
+        for odd in ((0.0, 0.0), (1.0, 1.0), (0.5, 0.2), (0.0, 1.0)):
+            self.assertTrue(np.isfinite(redone(undone(wild, odd), odd)).all(), odd)
         self.assertTrue(np.isfinite(redone(np.clip(undone(wild, codes), -1e6, 1e6), codes)).all())
 
     def test_a_click_on_a_flat_picture_is_worth_more_and_bands_see_it_as_it_is(self):

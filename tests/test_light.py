@@ -26,12 +26,13 @@ from amber_sieve.live.by_clicks import with_clicks
 from amber_sieve.media.footage.clip import Footage
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
-from amber_sieve.project.model import Project, Sieve
+from amber_sieve.project.model import Pick, Project, Sieve
 from amber_sieve.render.automatic import found_amounts
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
 from amber_sieve.render.light import SAME, SURE, is_sure, light_on, signature_on
 from amber_sieve.render.mask import mask_of
+from amber_sieve.render.measuring import oklab_of
 from amber_sieve.resolve.resolver import Resolver
 
 
@@ -81,7 +82,9 @@ class LightTest(unittest.TestCase):
         again = signature_from(made.text)
         np.testing.assert_array_equal(again.chroma, made.chroma)
         np.testing.assert_array_equal(again.green, made.green)
-        self.assertLess(len(made.text), 10_000)
+        noise = np.random.default_rng(3).uniform(0.005, 0.97, (3, 300, 300)).astype(np.float32)
+        for text in (made.text, signature_of(noise).text):
+            self.assertEqual(Pick(picked_on=text).picked_on, text)
         for odd in ("", "x", made.text[:-9], "é" * 9, made.text[:50] * 4):
             self.assertIsNone(signature_from(odd), odd)
         for planes in (np.zeros((3, 1, 1)), np.full((3, 4, 4), 60000.0), np.zeros((3, 0, 0))):
@@ -144,6 +147,17 @@ class CarriedTest(FolderCase):
         np.testing.assert_allclose(there.samples[1].colour, here.samples[1].colour, rtol=0.1)
         storage.save(project, self.folder / "p.sieve")
         self.assertEqual(storage.load(self.folder / "p.sieve").stack, project.stack)
+
+    def test_light_is_divided_out_once_a_frame(self):
+        frame, context = (
+            Frame(demo_frame("yard").reduced(8).planes, key="k"),
+            RenderContext(Cache(10**8)),
+        )
+        measuring = Measuring(light=(1.2, 1.0, 0.8), flat=(0.1, 0.6))
+        lab = oklab_of(frame, context, measuring)
+        with mock.patch("amber_sieve.render.measuring.as_lit") as again:
+            self.assertIs(oklab_of(frame, context, measuring), lab)
+        again.assert_not_called()
 
     def test_what_is_not_to_be_carried_is_left(self):
         planes = demo_frame("yard").reduced(4).planes

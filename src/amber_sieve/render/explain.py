@@ -109,7 +109,7 @@ def sentence_of(project: Project, sieve: Sieve) -> str:
                     red=red,
                     green=green,
                     blue=blue,
-                )  # fmt: skip
+                )
             )
         if not isinstance(sieve.pick.flat, str):
             lines.append(translate("Measured without the log curve of a flat picture."))

@@ -11,7 +11,7 @@ from ..core.colour.oklab import to_oklab
 from ..core.colour.transfer import to_levels
 from ..core.frame import Frame
 from ..core.pick.flat import undone
-from ..core.pick.measured import AS_IT_IS, SAME_LIGHT, Measuring, as_lit, measuring_of
+from ..core.pick.measured import AS_IT_IS, SAME_LIGHT, Measuring, as_lit, in_light, measuring_of
 from ..core.pick.measured import measured as as_measured
 from ..core.pick.samples import SampleParams
 from ..project.model import Sieve, amount
@@ -20,17 +20,19 @@ from .context import RenderContext
 
 def oklab_of(frame: Frame, context: RenderContext, measuring: Measuring = AS_IT_IS) -> np.ndarray:
     """Return the measured frame in Oklab, (3, H, W)."""
-    planes = as_lit(frame.planes, measuring)
+
+    def raw() -> np.ndarray:
+        return to_oklab(as_lit(frame.planes, measuring))
+
+    def make() -> np.ndarray:
+        return as_measured(lab, measuring, frame.corner)
+
     if measuring != AS_IT_IS and context.keeps_nothing:  # nobody else will see the raw one
-        return as_measured(to_oklab(planes), measuring, frame.corner)
-    lab = context.get(
-        ("oklab", frame.key, measuring.light, measuring.flat), lambda: to_oklab(planes)
-    )
+        return as_measured(raw(), measuring, frame.corner)
+    lab = context.get(("oklab", frame.key, measuring.light, measuring.flat), raw)
     if measuring == Measuring(light=measuring.light, flat=measuring.flat):
         return lab
-    return context.get(
-        ("measured", frame.key, measuring), lambda: as_measured(lab, measuring, frame.corner)
-    )
+    return context.get(("measured", frame.key, measuring), make)
 
 
 def in_its_light(probe: SampleParams, measuring: Measuring) -> SampleParams:
@@ -57,7 +59,7 @@ def measures_of(
     return context.get(
         ("measures", frame.key, levels, measuring),
         lambda: measures_from(
-            as_lit(frame.planes, measuring), oklab_of(frame, context, measuring), levels
+            in_light(frame.planes, measuring), oklab_of(frame, context, measuring), levels
         ),
     )
 

@@ -251,7 +251,7 @@ def _of_own_mask(pixel: _Pixel) -> tuple[list[str], float]:
                 red=red,
                 green=green,
                 blue=blue,
-            )  # fmt: skip
+            )
         )
     if measuring.flat is not None:
         lines.append(translate("The picture is flat: samples are compared without its log curve."))

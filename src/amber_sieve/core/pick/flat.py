@@ -16,6 +16,8 @@ from ..colour.transfer import decode, encode
 ENDS = 0.5
 #: A picture whose codes stay between these is flat, when its light has less contrast than the last.
 LOW, HIGH, CONTRAST = 0.05, 0.72, 60.0
+#: The two codes lie at least this far apart.
+LEAST_WIDE = 0.05
 #: Stops between the darkest and the brightest, and the light that the brightest is brought to.
 STOPS, BRIGHTEST = 5.0, 0.9
 #: No pixel is brought to more stops above the brightest.
@@ -43,14 +45,22 @@ def flat_range(planes: np.ndarray) -> Range | None:
     if np.array_equal(seen.max(axis=0), seen.min(axis=0)):  # grey: there is no colour to tell apart
         return None
     low, high = (float(v) for v in encode(np.array([black, bright], np.float32)))
-    return (round(low, 3), round(high, 3)) if LOW < low < high - 0.05 and high < HIGH else None
+    return (
+        (round(low, 3), round(high, 3)) if LOW < low < high - LEAST_WIDE and high < HIGH else None
+    )
+
+
+def _ends(codes: Range) -> tuple[np.float32, np.float32]:
+    """The higher code, and how far the lower one lies below it; codes by hand may lie together."""
+    low, high = min(codes), max(codes)
+    return np.float32(high), np.float32(max(high - low, LEAST_WIDE))
 
 
 def undone(planes: np.ndarray, codes: Range) -> np.ndarray:
     """Return linear light (…) without the log curve that a range of codes suggests."""
-    low, high = (np.float32(code) for code in codes)
+    high, wide = _ends(codes)
     coded = encode(np.ascontiguousarray(planes, np.float32))
-    stops = np.minimum(np.float32(STOPS) * (coded - high) / (high - low), np.float32(MOST_STOPS))
+    stops = np.minimum(np.float32(STOPS) * (coded - high) / wide, np.float32(MOST_STOPS))
     light = np.exp2(stops) - FOOT
     light *= np.float32(BRIGHTEST) / (1 - FOOT)
     return light
@@ -58,7 +68,7 @@ def undone(planes: np.ndarray, codes: Range) -> np.ndarray:
 
 def redone(light: np.ndarray, codes: Range) -> np.ndarray:
     """Return linear light (…) from which the curve was undone as it was before."""
-    low, high = codes
+    high, wide = _ends(codes)
     root = np.maximum(light * ((1 - FOOT) / np.float32(BRIGHTEST)) + FOOT, np.float32(1e-9))
-    coded = np.log2(root) * ((high - low) / STOPS) + high
+    coded = np.log2(root) * (wide / np.float32(STOPS)) + high
     return decode(coded).astype(np.float32)

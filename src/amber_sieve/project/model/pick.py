@@ -164,7 +164,7 @@ class Pick(Frozen):
     )
     picked_on: str = Field(
         default="",
-        max_length=10_000,
+        max_length=24_000,  # more than any signature has
         description="colours of the picture that the samples were taken from, to find its light by",
     )
     measure: Literal["original", "result", "layer"] = Field(

@@ -216,7 +216,7 @@ def fine_key(frame: Frame, key: object, edge: Edge) -> tuple[object, ...]:
 
 
 class Feather(EdgeStage):
-    """The finished outline is softened; inside it the surface's own colours stay told apart."""
+    """Softens the finished outline; mixed pixels keep the colours they were unmixed into."""
 
     name, does, settings = "feather", ("feather",), ("way",)
 
