@@ -13,11 +13,13 @@ import unittest
 from typing import ClassVar
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+import cv2
 import forked
 import numpy as np
 import own_home
 from PIL import Image
 
+from amber_sieve.core.edge.colour_share import FRINGE
 from amber_sieve.core.frame import Frame
 from amber_sieve.export.frame import finished
 from amber_sieve.media.opening import open_source
@@ -28,6 +30,13 @@ from amber_sieve.resolve.resolver import Resolver
 
 ROOT = pathlib.Path(__file__).parent.parent
 DEMO = ROOT / "demo"
+
+
+def beyond(mask: np.ndarray) -> np.ndarray:
+    """Pixels (H, W) bool that nothing of a mask reaches, nor the colour of what is masked."""
+    reach = 2 * int(FRINGE.outside) + 3
+    disc = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (reach, reach))
+    return cv2.dilate((mask > 0).astype(np.uint8), disc) == 0
 
 
 @functools.cache

@@ -54,7 +54,7 @@ from amber_sieve.render.adjust import adjusted
 from amber_sieve.render.automatic import with_found_means
 from amber_sieve.render.cache import Cache
 from amber_sieve.render.context import RenderContext
-from amber_sieve.render.mask import Masked
+from amber_sieve.render.masked import Masked
 from amber_sieve.render.resolved import found_of
 from amber_sieve.render.stages.every import BLOCKS, steps_of
 

@@ -7,7 +7,7 @@ import pathlib
 import re
 
 import numpy as np
-from common import DEMO, ROOT, FolderCase, overlap, terminal, truth
+from common import DEMO, ROOT, FolderCase, beyond, overlap, terminal, truth
 from PIL import Image
 
 from amber_sieve import api
@@ -48,7 +48,7 @@ class ApiTest(FolderCase):
             api.save(work, self.folder / "work.sieve")
             light = api.render(picture, work)
             same = light == picture.pixels()
-            self.assertTrue(same[:, mask == 0].all())
+            self.assertTrue(same[:, beyond(mask)].all())
         done = terminal(
             "mask",
             DEMO / "yard.png",

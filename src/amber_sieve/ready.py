@@ -25,7 +25,7 @@ from .project.model import Adjust, Match, Pick, Project, Recolour, Sieve
 from .render.adjust import adjusted
 from .render.cache import Cache
 from .render.context import RenderContext
-from .render.mask import Masked
+from .render.masked import Masked
 from .render.stages.edging import NO_EDGE
 from .render.stages.every import example
 from .warm import is_warm

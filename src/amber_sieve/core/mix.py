@@ -18,6 +18,7 @@ from .adjust.chain import Step, chained
 from .changed import ALL_RUNS, RUN, next_stretch
 from .colour.screen import row_to_screen
 from .edge.box import NOTHING, box_of
+from .edge.colour_share import ColourShare, chroma_of, mix_chroma
 from .edge.follow import EdgeMatte, surface_colours
 from .frame import BRIGHTEST
 from .jit.parallel import call_step, inner, kernel, one_thread, prange
@@ -284,6 +285,8 @@ class Mixture:
     unmixed : what the outline was unmixed into, or None.
     begun : what the steps go on from when something has been done already, else the planes.
     filling : what the steps that fill lay over.
+    colour : where chroma is mixed by a share of its own, or None; ``strength``, 0 to 1, is how much
+        of the adjustments what is wholly masked gets.
     """
 
     planes: np.ndarray
@@ -292,6 +295,8 @@ class Mixture:
     unmixed: EdgeMatte | None = None
     begun: Begun | None = None
     filling: Filling = NO_FILLING
+    colour: ColourShare | None = None
+    strength: float = 1.0
 
     @property
     def height(self) -> int:
@@ -316,11 +321,31 @@ class Mixture:
         )
         return rows, columns, (done - foreground)[:, 0]
 
+    @functools.cached_property
+    def _of_chroma(self) -> np.ndarray:
+        """Changes of the surface's chroma at the pixels of the colour's share, (2, N)."""
+        assert self.colour is not None
+        foreground = self.colour.foreground_in(self.planes)
+        rows, columns = self.colour.rows, self.colour.columns
+        steps = [*(self.begun.steps if self.begun is not None else ()), *self.steps]
+        done = _run(
+            foreground,
+            foreground,
+            np.full((1, rows.size), self.strength, np.float32),
+            steps,
+            self.filling.at(rows, columns),
+            np.empty_like(foreground),
+        )
+        return (chroma_of(done) - chroma_of(foreground))[:, 0]
+
     @property
     def changed_rows(self) -> tuple[int, int]:
         """The first row that may differ from the planes, and the first after all that may."""
         box = box_of(self.weights, NOTHING, 0)
-        return (box[0].start, min(box[0].stop, self.height)) if box is not None else (0, 0)
+        ends = [] if box is None else [(box[0].start, min(box[0].stop, self.height))]
+        if self.colour is not None:
+            ends.append((int(self.colour.rows[0]), int(self.colour.rows[-1]) + 1))
+        return (min(top for top, _ in ends), max(last for _, last in ends)) if ends else (0, 0)
 
     def rows(self, top: int, bottom: int, out: np.ndarray | None = None) -> np.ndarray:
         """Its rows from ``top`` to before ``bottom`` (3, rows, W); written to ``out`` where that is
@@ -341,11 +366,13 @@ class Mixture:
             rows, columns, change = self._of_outline
             here = slice(*np.searchsorted(rows, (top, bottom)))
             self._write_outline(rows[here], columns[here], change[:, here], out, top)
+        if self.colour is not None:
+            self._write_chroma(slice(*np.searchsorted(self.colour.rows, (top, bottom))), out, top)
         return out
 
     def everywhere(self) -> Mixture:
         """Return a mixture in which every pixel is wholly adjusted."""
-        return replace(self, weights=np.ones_like(self.weights), unmixed=None)
+        return replace(self, weights=np.ones_like(self.weights), unmixed=None, colour=None)
 
     def write_runs(self, runs: np.ndarray, out: np.ndarray, done: np.ndarray | None = None) -> None:
         """Write what lies in some runs (H, R), see `changed`, over what stands in ``out`` (3, H,
@@ -371,6 +398,8 @@ class Mixture:
             rows, columns, change = self._of_outline
             here = runs[rows, columns // RUN]
             self._write_outline(rows[here], columns[here], change[:, here], out)
+        if self.colour is not None:
+            self._write_chroma(runs[self.colour.rows, self.colour.columns // RUN], out)
 
     def draw_runs(self, runs: np.ndarray, done: np.ndarray, lowers: bool, out: np.ndarray) -> None:
         """Write what lies in some runs (H, R) as pixels of the screen over what stands in ``out``
@@ -392,6 +421,17 @@ class Mixture:
             as_it_is = out[:, rows - top, columns]
             mixed_anew = as_it_is + self.unmixed.shares(rows, columns) * (mixed_anew - as_it_is)
         out[:, rows - top, columns] = np.clip(mixed_anew, -BRIGHTEST, BRIGHTEST)
+
+    def _write_chroma(self, here: slice | np.ndarray, out: np.ndarray, top: int = 0) -> None:
+        assert self.colour is not None
+        rows, columns = self.colour.rows[here], self.colour.columns[here]
+        out[:, rows - top, columns] = mix_chroma(
+            self.planes[:, rows, columns],
+            self._of_chroma[:, here],
+            self.colour.share[here],
+            self.colour.trust[here],
+            out[:, rows - top, columns],
+        )
 
     def whole(self, out: np.ndarray | None = None) -> np.ndarray:
         """All of it, (3, H, W)."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 
 import numpy as np
 
@@ -12,7 +13,7 @@ from ..core.frame import Frame
 from ..core.mix import NO_FILLING, Begun, Filling, Mixture, before_backdrop
 from ..core.mix import adjusted as done_everywhere
 from ..project.model import Fill, Sieve
-from .mask import Masked
+from .masked import Masked
 from .stages.every import DETAIL, steps_of
 
 
@@ -108,7 +109,10 @@ def adjusting(
         alpha = (1 if alpha is None else alpha) * (1 - weights * opacity)
     if not last and begun is None:
         return planes, alpha
-    return Mixture(planes, weights, last, masked.unmixed, begun, filling or NO_FILLING), alpha
+    made = Mixture(planes, weights, last, masked.unmixed, begun, filling or NO_FILLING)
+    if masked.colour is not None and sieve.outside == 0:
+        made = replace(made, colour=masked.colour, strength=sieve.strength / 100)
+    return made, alpha
 
 
 def shown_adjustment(planes: np.ndarray, sieve: Sieve) -> np.ndarray:

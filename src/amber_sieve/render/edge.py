@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..core.edge.box import box_of, copied
+from ..core.edge.colour_share import ColourShare
 from ..core.edge.follow import EdgeMatte
 from .stages.edging import LEAST, Working
 from .stages.every import OUTLINE, UNMIXING
@@ -19,10 +20,13 @@ NEARLY_ALL = 0.7
 
 @dataclass(frozen=True)
 class Edged:
-    """A mask with its edge worked on, and what its outline was unmixed into."""
+    """A mask with its edge worked on, what its outline was unmixed into, and how much of the
+    surface's colour is there.
+    """
 
     mask: np.ndarray
     unmixed: EdgeMatte | None
+    colour: ColourShare | None = None
 
 
 def outline_worked(working: Working) -> np.ndarray:
@@ -80,4 +84,4 @@ def unmixing_worked(working: Working) -> Edged:
     for stage in UNMIXING:
         if not stage.is_noop_for(edge):
             stage.run(working)
-    return Edged(working.mask, working.unmixed)
+    return Edged(working.mask, working.unmixed, working.colour)

@@ -15,7 +15,7 @@ from typing import TypeVar
 import numpy as np
 
 from ..core.areas.shapes import combined
-from ..core.edge.box import NOTHING, box_of
+from ..core.edge.box import around
 from ..core.frame import Frame
 from ..core.mix import Mixture
 from ..project.model import Detail, Pick, Project, Sieve
@@ -23,7 +23,8 @@ from .adjust import adjusted, adjusting
 from .context import RenderContext
 from .keys import JoinedMaskKey
 from .layers import Layers, no_layers
-from .mask import Masked, final_mask
+from .mask import final_mask
+from .masked import Masked
 from .patched import PatchedLight, PatchedMask
 from .resolved import found_of
 
@@ -231,23 +232,12 @@ def changed_in(
         return None
 
     def find() -> tuple[slice, slice] | None:
-        boxes = [
-            box_of(sieve_masked(frame, project, sieve.id, context, layers).mask, NOTHING, 0)
-            for sieve in sieves
-        ]
-        there = [box for box in boxes if box is not None]
-        if not there:
+        masked = [sieve_masked(frame, project, sieve.id, context, layers) for sieve in sieves]
+        box = around([one.box for one in masked if one.box is not None])
+        if box is None:
             return slice(0, 0), slice(0, 0)
-        ends = [
-            (min(box[k].start for box in there), max(box[k].stop for box in there)) for k in (0, 1)
-        ]
-        box = slice(*ends[0]), slice(*ends[1])
-        return (
-            box
-            if (ends[0][1] - ends[0][0]) * (ends[1][1] - ends[1][0])
-            < MOST_OF_IT * frame.width * frame.height
-            else None
-        )
+        size = (box[0].stop - box[0].start) * (box[1].stop - box[1].start)
+        return box if size < MOST_OF_IT * frame.width * frame.height else None
 
     # What arrives at a sieve matters only where it measures that.
     but = (

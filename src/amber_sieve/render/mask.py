@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Hashable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -12,8 +12,8 @@ from ..core.bands.apply import bands_mask
 from ..core.bands.interval import Interval, luminance_ramp
 from ..core.colour.oklab import to_oklab
 from ..core.edge.box import NOTHING, box_of
+from ..core.edge.colour_share import ColourShare
 from ..core.edge.feather import hardened
-from ..core.edge.follow import EdgeMatte
 from ..core.edge.temporal_average import temporal_average
 from ..core.frame import Frame
 from ..core.motion.movement import to_grey8
@@ -31,6 +31,7 @@ from .clicked import clicked_places, place_of, seeds_of
 from .context import RenderContext
 from .edge import Edged, edge_of, outline_worked, unmixing_worked
 from .keys import MaskKey, picked_key
+from .masked import Masked
 from .measuring import in_its_light, measures_from, measures_of, measuring_for, oklab_of
 from .resolved import found_of
 from .stages.edging import OnShare, Working
@@ -293,16 +294,6 @@ def qualified(
     return out
 
 
-@dataclass(frozen=True)
-class Masked:
-    """A finished mask (H, W), and the colours its outline was unmixed into (None without Follow or
-    Fine).
-    """
-
-    mask: np.ndarray
-    unmixed: EdgeMatte | None
-
-
 def raw_mask(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray:
     """Qualified, connected only, inverted: the mask before its edge is worked on. Read only."""
     key = ("qualified", frame.key, sieve.pick, sieve.bands, measuring_for(frame, sieve))
@@ -343,7 +334,10 @@ def final_mask(frame: Frame, sieve: Sieve, context: RenderContext) -> Masked:
     def make() -> Masked:
         steady = sieve.edge.steady and frame.near is not None
         edged = _steady(frame, sieve, context) if steady else _edged(frame, sieve, context, context)
-        return Masked(with_areas(frame, edged.mask, sieve, context), edged.unmixed)
+        mask, colour = with_areas(frame, edged.mask, sieve, context), edged.colour
+        if mask is not edged.mask and colour is not None:
+            colour = _within_areas(colour, frame, sieve, context)
+        return Masked(mask, edged.unmixed, colour)
 
     return context.get(
         MaskKey(frame.key, picked_key(sieve), sieve.edge, sieve.areas, found_of(sieve).around), make
@@ -449,7 +443,8 @@ def _steady(frame: Frame, sieve: Sieve, context: RenderContext) -> Edged:
     mask = temporal_average(levels(frame), edged.mask, others, sieve.edge.steady / 100)
     if sieve.edge.hard:
         mask = hardened(mask)
-    return Edged(mask, edged.unmixed.with_mask(mask) if edged.unmixed is not None else None)
+    unmixed = edged.unmixed.with_mask(mask) if edged.unmixed is not None else None
+    return Edged(mask, unmixed, edged.colour)
 
 
 def waits_for_fine(frame: Frame, sieve: Sieve, context: RenderContext) -> bool:
@@ -492,6 +487,18 @@ def with_areas(frame: Frame, mask: np.ndarray, sieve: Sieve, context: RenderCont
         covered = area_coverage(frame, area, context)
         mask = combined(mask, 1 - covered if area.inverted else covered, area.mode)
     return mask
+
+
+def _within_areas(
+    colour: ColourShare, frame: Frame, sieve: Sieve, context: RenderContext
+) -> ColourShare | None:
+    """The share of the colour where the areas of a sieve let anything be; None where an area masks
+    pixels of its own.
+    """
+    if any(area.on and area.mode == "add" for area in sieve.areas):
+        return None
+    everything = np.ones((frame.height, frame.width), np.float32)
+    return colour.limited(with_areas(frame, everything, sieve, context))
 
 
 def bounds_of(frame: Frame, sieve: Sieve, context: RenderContext) -> np.ndarray | None:

@@ -13,8 +13,9 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from ..core.changed import boxes_of_runs, copy_runs, no_runs, set_differing, set_held
+from ..core.changed import RUN, boxes_of_runs, copy_runs, no_runs, set_differing, set_held
 from ..core.colour.screen import runs_to_screen, to_screen
+from ..core.edge.colour_share import ColourShare
 from ..core.edge.follow import EdgeMatte
 from ..core.mix import NO_FILLING, Mixture
 
@@ -87,11 +88,13 @@ class _Inputs:
     masked: int
     weights: np.ndarray
     unmixed: EdgeMatte | None
+    colour: ColourShare | None
     recipe: tuple[object, ...]
 
     def same_recipe(self, other: _Inputs) -> bool:
         """Return whether the same is done with every masked pixel."""
-        return self.unmixed is other.unmixed and self.recipe == other.recipe
+        same = self.unmixed is other.unmixed and self.colour is other.colour
+        return same and self.recipe == other.recipe
 
 
 @dataclass
@@ -149,6 +152,7 @@ class PatchedLight(Patched):
             mask.written,
             made.weights,
             made.unmixed,
+            made.colour,
             recipe,
         )
         was, runs, mask_alone = self._made_of, None, False
@@ -177,7 +181,7 @@ class PatchedLight(Patched):
             self._left = no_runs(*self.shape)
         else:
             self._left |= runs
-            if self._adjusted is None or made.unmixed is not None:
+            if self._adjusted is None or made.unmixed is not None or made.colour is not None:
                 self.finish()
         self._made_of = now
 
@@ -229,6 +233,9 @@ def _to_change(
     set_held(runs, now.weights)
     if was.weights is not now.weights:
         set_held(runs, was.weights)
+    for one in (now.colour, was.colour):
+        if one is not None:
+            runs[one.rows, one.columns // RUN] = True
     return runs
 
 

@@ -204,18 +204,18 @@ def _over_the_last(result: Frame, scene: Scene, sieves: list[Sieve]) -> np.ndarr
         scene.layers,
     )
     below = after_sieves(frame, project, sieves[:-1], context, layers)
-    mask = sieve_masked(frame, project, last.id, context, layers).mask
+    masked = sieve_masked(frame, project, last.id, context, layers)
     seen = measured(frame, project, last.id, context, layers)
     # Looking for the masked pixels takes longer than working on them, and they stay the same while
     # an adjustment is dragged.
     held = context.get(
         ("held pixels", below.key, seen.key, mask_value(project, last)),
-        lambda: np.flatnonzero(mask),
+        lambda: masked.held,
     )
     if (
         last.outside > 0
         or last.adjust.fill.fill_where == "behind"
-        or held.size > MOST_OF_IT * mask.size
+        or held.size > MOST_OF_IT * masked.mask.size
     ):
         return scene.shown(result.planes)
     pixels = _seen_once(below, scene).copy()

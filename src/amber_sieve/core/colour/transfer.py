@@ -5,9 +5,11 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 
-from ..jit.parallel import index_in, kernel, prange
+from ..jit.parallel import index_in, inner, kernel, prange
 from .roots import cube_root
 
 #: Slope of the straight part of the sRGB curve (IEC 61966-2-1).
@@ -70,18 +72,35 @@ def decode_integers(codes: np.ndarray) -> np.ndarray:
     return result
 
 
+@inner
+def code_of(value: Any) -> Any:
+    """`encode` of one value, float32."""
+    size = abs(value)
+    root = cube_root(size)
+    power = root * np.sqrt(np.sqrt(root))  # 1 / 2.4 is 5 / 12: this way it vectorises
+    coded = SLOPE * size if size <= LINEAR_BREAK else np.float32(1.055) * power - OFFSET
+    return coded if value >= 0 else -coded
+
+
+@inner
+def light_of(code: Any) -> Any:
+    """`decode` of one value, float32."""
+    size = abs(code)
+    light = (
+        size / SLOPE
+        if size <= CODED_BREAK
+        else ((size + OFFSET) / np.float32(1.055)) ** np.float32(2.4)
+    )
+    return light if code >= 0 else -light
+
+
 @kernel
 def _encode(linear: np.ndarray, out: np.ndarray) -> None:
     parts = 64
     length = (linear.shape[1] + parts - 1) // parts
     for part in prange(parts):
         for x in range(part * length, min((part + 1) * length, linear.shape[1])):
-            value = linear[0, x]
-            size = abs(value)
-            root = cube_root(size)
-            power = root * np.sqrt(np.sqrt(root))  # 1 / 2.4 is 5 / 12: this way it vectorises
-            coded = SLOPE * size if size <= LINEAR_BREAK else np.float32(1.055) * power - OFFSET
-            out[0, x] = coded if value >= 0 else -coded
+            out[0, x] = code_of(linear[0, x])
 
 
 #: Entries of the display table; it is indexed by the square root of light, in which sRGB is nearly

@@ -64,6 +64,16 @@ def box_of(mask: np.ndarray, least: float, room: float) -> tuple[slice, slice] |
     )
 
 
+def around(boxes: list[tuple[slice, slice]]) -> tuple[slice, slice] | None:
+    """Rows and columns that hold some boxes; None for none."""
+    if not boxes:
+        return None
+    rows, columns = (
+        slice(min(box[k].start for box in boxes), max(box[k].stop for box in boxes)) for k in (0, 1)
+    )
+    return rows, columns
+
+
 @kernel
 def _copy(mask: np.ndarray, top: int, bottom: int, left: int, right: int, out: np.ndarray) -> None:
     for y in prange(out.shape[0]):

@@ -198,9 +198,9 @@ def _lay_under(
 
 def _within(needed: np.ndarray, sigma: float) -> np.ndarray:
     """Return which cells the widest spread to those that are needed can reach, bool; ``sigma`` is
-    that of the narrowest, in cells.
+    its standard deviation, in cells.
     """
-    widest = max(sigma * WIDER[-1], NARROWEST)
+    widest = max(sigma, NARROWEST)
     lower = max(1, int(widest / CELLS_A_DEVIATION))
     side = 2 * (int(ENDS * widest / lower + 0.5) + 2) * lower + 1
     # A mean over the window is not nothing: as quick for a wide window as for a narrow one.
@@ -278,6 +278,7 @@ def normalized_convolution(
     counts: bool,
     sigma: float,
     needed: np.ndarray,
+    wider: tuple[float, ...] = WIDER,
 ) -> tuple[np.ndarray, np.ndarray]:
     """Colours carried from where a distance lies beyond one value to where they are needed.
 
@@ -287,6 +288,7 @@ def normalized_convolution(
         round the part is far enough.
     sigma : standard deviation of the narrowest blur, pixels of the planes.
     needed : (h, w) bool, by the cells of the box.
+    wider : standard deviations of the blurs, as multiples of the narrowest.
 
     Returns
     -------
@@ -308,14 +310,14 @@ def normalized_convolution(
         grid.cell,
         grid.top,
         grid.left,
-        _within(needed, sigma / grid.cell),
+        _within(needed, sigma / grid.cell * wider[-1]),
         gathered,
     )
     out = np.zeros((3, *grid.shape), np.float32)
     known = np.zeros(grid.shape, np.float32)
     left = needed.astype(np.float32)
-    for wider in WIDER:
-        near = max(sigma * wider / grid.cell, NARROWEST)
+    for times in wider:
+        near = max(sigma * times / grid.cell, NARROWEST)
         lower = max(1, int(near / CELLS_A_DEVIATION))
         means, above, beside = coarser(gathered, grid, there.corner, lower)
         _lay_under(
@@ -323,7 +325,7 @@ def normalized_convolution(
             lower,
             above,
             beside,
-            wider == WIDER[-1],
+            times == wider[-1],
             left,
             out,
             known,

@@ -8,6 +8,7 @@ from typing import Any, ClassVar
 
 import numpy as np
 
+from ...core.edge.colour_share import ColourShare
 from ...core.edge.follow import EdgeMatte
 from ...core.frame import Frame
 from ...project.model import Edge, Place, Sieve, is_auto
@@ -53,6 +54,7 @@ class Working:
     mask : (h, w) float32, of the frame or of the part of it whose top left is at the row and column
         ``corner``.
     clicked : where samples lie, in pixels of the mask. unmixed : what its outline was unmixed into.
+        colour : how much of the surface's colour is in its pixels.
         picked : the mask before that.
     owned : a mask that is nobody else's.
     context, key : where mattings are kept, and what stands there for the mask as it was picked.
@@ -65,6 +67,7 @@ class Working:
     clicked: ClickedPlaces = NO_CLICKS
     corner: tuple[int, int] = (0, 0)
     unmixed: EdgeMatte | None = None
+    colour: ColourShare | None = None
     picked: np.ndarray | None = None
     owned: np.ndarray | None = None
     context: RenderContext = field(default_factory=RenderContext)

@@ -8,12 +8,24 @@ from .adjusting import SPECIAL, BlockStage
 from .outline import Grow, Holes, Islands, Levels, Smooth, Specks
 from .picking import AreasStage, Connected, HereOnly, MeasuredLayer
 from .stage import Stage
-from .unmixing import Clean, Crumbs, Feather, Fine, Follow, Hard, Level, NoFringe, Settle, Steady
+from .unmixing import (
+    Clean,
+    Colour,
+    Crumbs,
+    Feather,
+    Fine,
+    Follow,
+    Hard,
+    Level,
+    NoFringe,
+    Settle,
+    Steady,
+)
 
 #: What a mask goes through that its samples and bands have made: quick ones in the box it lies in,
 #: then those that unmix it.
 OUTLINE = (Levels(), Specks(), Holes(), Islands(), Grow(), Smooth())
-UNMIXING = (Follow(), Settle(), Crumbs(), Fine(), Feather(), Hard(), NoFringe())
+UNMIXING = (Follow(), Settle(), Crumbs(), Fine(), Colour(), Feather(), Hard(), NoFringe())
 STEADY = Steady()
 EDGE = (Level(), Clean(), *OUTLINE, *UNMIXING, STEADY)
 CONNECTED, AREAS = Connected(), AreasStage()

@@ -12,6 +12,7 @@ from ...core.colour.oklab import to_oklab
 from ...core.edge.box import box_of
 from ...core.edge.clean import BLOCK
 from ...core.edge.clicked_regions import restore_clicked_regions
+from ...core.edge.colour_share import COLOUR_SUPPORT, colour_share
 from ...core.edge.feather import feathered, hardened
 from ...core.edge.fine import closed_form_matte, prior_of
 from ...core.edge.follow import SUPPORT_PER_REACH, follow
@@ -41,6 +42,9 @@ CRUMBS = 16.0
 STANDS = REACHES[-1]
 #: Noise is measured on neighbouring pixels of the middle of the picture, a square of this side.
 SEEN = 904
+#: From this feather on, full-resolution pixels, the colour's own share is left out; with a smaller
+#: one some of it is.
+FEATHERED = 2.0
 #: Parts of frames reduced further than this may differ by a little at their borders in grain.
 LEAST_SCALE = 0.25
 
@@ -215,6 +219,33 @@ def fine_key(frame: Frame, key: object, edge: Edge) -> tuple[object, ...]:
     return ("fine", frame.key, key, kept)
 
 
+class Colour(EdgeStage):
+    """Finds how far the surface's colour reaches, where the outline was unmixed."""
+
+    def is_noop_for(self, edge: Edge) -> bool:
+        return (
+            not edge.no_haze
+            or edge.hard
+            or edge.feather >= FEATHERED
+            or (edge.follow == NO_EDGE.follow and edge.fine == NO_EDGE.fine)
+        )
+
+    def edge_radius(self, edge: Edge) -> float:
+        return COLOUR_SUPPORT
+
+    def carried(self, sieve: Sieve) -> Sieve:
+        return sieve  # it goes with Follow and Fine
+
+    def without(self, sieve: Sieve) -> Sieve:
+        return sieve
+
+    def run(self, working: Working) -> None:
+        if working.unmixed is not None:
+            working.context.check()
+            frame = working.frame
+            working.colour = colour_share(frame.planes, working.mask, frame.scale, frame.corner)
+
+
 class Feather(EdgeStage):
     """Softens the finished outline; mixed pixels keep the colours they were unmixed into."""
 
@@ -233,6 +264,8 @@ class Feather(EdgeStage):
         soft[box] = feathered(np.ascontiguousarray(mask[box]), far, edge.way)
         working.mask = soft
         working.unmixed = None if unmixed is None else replace(unmixed, feathered=soft)
+        if working.colour is not None:
+            working.colour = working.colour.fainter(1 - edge.feather / FEATHERED)
 
 
 class Hard(EdgeStage):
