@@ -102,6 +102,49 @@ class ClicksTest(WindowCase):
             self.application.processEvents()
         self.settle()
 
+    def test_off_the_page_pick_a_plain_click_chooses_a_sieve_and_no_pick_is_lost(self):
+        self.click(1398, 882)
+        self.click(1420, 905, SHIFT)
+        jar, samples = self.work.sieve.id, self.samples()
+        self.workspace.stack.add()
+        self.click(300, 100)  # an empty sieve is picked for on any page
+        wall = self.work.sieve.id
+        for page in (self.window.adjust, self.window.edge, self.window.bands):
+            self.window.pages.setCurrentWidget(page)
+            self.work.select(wall)
+            project = self.work.project
+            self.click(1398, 882)
+            self.assertIs(self.work.project, project)
+            self.assertEqual(self.work.sieve.id, jar)
+            self.assertIn(self.work.sieve.name, self.canvas.answer.label.text())
+            self.click(1398, 882)
+            self.assertIs(self.work.project, project)
+            self.assertIn("Nothing changed", self.canvas.answer.label.text())
+            answer, pane = self.canvas.answer, self.canvas.answer.parentWidget()
+            self.assertLessEqual(answer.geometry().right(), pane.width())
+            self.assertGreaterEqual(
+                answer.label.height(), answer.label.heightForWidth(answer.label.width())
+            )
+            self.canvas.gestures.keys()[Qt.Key.Key_Return]()
+            self.settle()
+            self.assertIs(self.work.project, project)
+        self.click(735, 830, SHIFT)
+        self.assertEqual(len(self.samples()), 3)
+        self.assertEqual(self.samples()[:2], samples)
+        self.assertEqual(self.troubles, [])
+
+    def test_a_new_pick_that_throws_samples_away_says_so_and_offers_undo(self):
+        for x, y, held in ((1398, 882, SHIFT), (1420, 905, SHIFT), (735, 830, SHIFT)):
+            self.click(x, y, held)
+        samples = self.samples()
+        self.assertEqual(len(samples), 3)
+        self.click(300, 100)
+        self.assertEqual(len(self.samples()), 1)
+        self.assertIn("3 samples were replaced", self.canvas.answer.label.text())
+        self.canvas.answer.button.click()
+        self.settle()
+        self.assertEqual(self.samples(), samples)
+
     def test_what_a_click_would_give_is_shown_before_it_is_made_and_taken_as_shown(self):
         before = self.work.project
         self.hover(1230, 400)

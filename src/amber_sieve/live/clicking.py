@@ -66,6 +66,7 @@ class Clicked:
     held_back : share of the picture that a keep sample would take by itself, but that drop samples
         hold back.
     picked_on : the colours of the picture, of a first sample; see `core.pick.light`.
+    replaced : how many samples a new pick has thrown away.
     """
 
     sample: Sample
@@ -75,6 +76,7 @@ class Clicked:
     sizes: tuple[float, ...] = ()
     held_back: float = 0.0
     picked_on: str = ""
+    replaced: int = 0
 
     @property
     def adds_less(self) -> bool:

@@ -15,12 +15,16 @@ from ..render.context import RenderContext
 from ..render.evaluate import measured
 from ..render.light import signature_on
 from ..render.measuring import measuring_for
+from ..render.stack import sieve_mask
 from ..render.stages.every import stack_support_radius
 from ..resolve.layers import layers_in
 from .clicking import Clicked, clicked, looked_at
 from .parts import part_of
 from .preview import Opened
 from .sampling import as_sampled
+
+#: From this value on a mask holds a pixel.
+HELD = 0.5
 
 
 @dataclass(frozen=True)
@@ -117,6 +121,18 @@ class SieveContext:
         )
         first = fresh or not self.pick.samples
         return replace(came, picked_on=self.colours()) if first else came
+
+    def sieve_at(self, x: float, y: float) -> str:
+        """The id of the last sieve of the stack whose mask holds a place of full resolution; "" for
+        none.
+        """
+        frame = self.opened.frame(self.number, looked_at(*self.opened.source.about.size))
+        row, column = int(y * frame.scale), int(x * frame.scale)
+        for sieve in reversed(self.resolved.stack):
+            mask = sieve_mask(frame, self.resolved, sieve.id, self.context, layers_in(self.context))
+            if mask[min(row, frame.height - 1), min(column, frame.width - 1)] >= HELD:
+                return sieve.id
+        return ""
 
     def colours(self) -> str:
         """The colours of the picture, by which its light is told from that of others."""

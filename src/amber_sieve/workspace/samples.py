@@ -160,6 +160,8 @@ class SamplesController(QObject):
     def add(self, sieve_id: str, came: Clicked, role: str, fresh: bool) -> None:
         """Add to a sieve what a click has come to."""
         self._viewing.note_before()
+        if fresh:
+            came = replace(came, replaced=len(self._work.project.sieve(sieve_id).pick.samples))
         self._work.edit(
             lambda project: project.with_sieve(
                 edits.with_sample(project.sieve(sieve_id), came.sample, fresh, came.picked_on)
@@ -169,6 +171,22 @@ class SamplesController(QObject):
             else translate("Add {role} sample", role=mid_sentence(named(role))),
         )
         self.clicked.emit(came)
+
+    def choose_at(self, x: float, y: float) -> None:
+        """Choose the sieve whose mask holds a place, and say so; its pick stays as it is."""
+
+        def then(found: str) -> None:
+            if found and found != self._work.sieve.id:
+                self._work.select(found)
+                words = translate("Chosen: {name}", name=self._work.sieve.name)
+            else:
+                words = translate(
+                    "Nothing changed. Shift+click adds, Ctrl+click drops; a new pick is made on "
+                    "the page Pick."
+                )
+            self.looking.emit((x, y), words)
+
+        self._work.ask_about(lambda seen: seen.sieve_at(x, y), then)
 
     def edit(
         self, changes: dict[str, object], what: str, group: str = "", ids: tuple[str, ...] = ()

@@ -14,6 +14,7 @@ class Tools:
     ----------
     sample_size : side of the square whose mean a click takes, pixels; stroke_width : of a scribbled
         sample.
+    picks : whether a plain click makes a new pick of a sieve that has one: on the page Pick.
     place : "patch", "box", "stroke" or "outline"; role : "" (a click starts over), "keep" or
         "drop".
     island : a click takes an island out or brings it back.
@@ -23,6 +24,7 @@ class Tools:
 
     sample_size: int = 5
     stroke_width: int = 12
+    picks: bool = True
     place: str = "patch"
     role: str = ""
     island: bool = False

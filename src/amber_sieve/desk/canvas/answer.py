@@ -25,6 +25,10 @@ STANDS = 3500
 OFFERS = 8000
 #: The same for the answer to why a pixel is masked.
 WHY_STAYS = 30_000
+#: Room between it and the pane's border, and the least width of its words, screen pixels.
+MARGIN, NARROWEST = 2, 80
+#: A widget that may be as wide as it likes (Qt).
+FREE = 16777215
 #: How far from the place of the click it stands, screen pixels.
 AWAY = 16
 #: A share of the picture under this would read 0.0 %.
@@ -59,7 +63,10 @@ def in_words(clicked: Clicked) -> str:
         if says_less
         else ""
     )
-    return words[0].upper() + words[1:] + here + less
+    gone = (
+        translate(". {n} samples were replaced", n=clicked.replaced) if clicked.replaced > 1 else ""
+    )
+    return words[0].upper() + words[1:] + here + less + gone
 
 
 def tell_why(lines: list[str], beside: QWidget) -> None:
@@ -113,6 +120,8 @@ class Answer(QFrame):
                 translate("Remove the sample"),
                 lambda: self._samples.remove((sample.id,)),
             )
+        elif clicked.replaced > 1:
+            offer, self._offer = translate("Undo"), self._work.undo
         elif sample.role == "keep" and sample.reach == "here":
             offer = translate("Take it everywhere")
             self._offer = lambda: self._samples.edit(
@@ -128,9 +137,20 @@ class Answer(QFrame):
         self._said_of = self._work.project
         pane = self.parentWidget()
         assert pane is not None
+        self.label.setWordWrap(False)
+        self.label.setMinimumWidth(0)
+        self.label.setMaximumWidth(FREE)
+        layout = self.layout()
+        assert layout is not None
+        layout.activate()
         self.adjustSize()
+        beyond = self.width() + 2 * MARGIN - pane.width()
+        if beyond > 0:
+            self.label.setWordWrap(True)
+            self.label.setFixedWidth(max(NARROWEST, self.label.width() - beyond))
+            self.adjustSize()
         place = self._viewport.to_pane(QPointF(*at)) + QPointF(AWAY, AWAY)
-        x, y = (max(2, min(round(v), room - size - 2)) for v, room, size in (
+        x, y = (max(MARGIN, min(round(v), room - size - MARGIN)) for v, room, size in (
             (place.x(), pane.width(), self.width()), (place.y(), pane.height(), self.height()),
         ))  # fmt: skip
         self.move(x, y)

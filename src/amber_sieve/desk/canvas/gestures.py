@@ -81,6 +81,10 @@ class Gestures:
             return self._tools.role, False
         return role, not adding
 
+    def _stays(self, fresh: bool) -> bool:
+        """Return whether a pick is not to be replaced by a click."""
+        return fresh and not self._tools.picks and bool(self._work.sieve.pick.samples)
+
     def hover(self, at: QPointF | None, held: Qt.KeyboardModifier) -> None:
         """The pointer is at a place of the picture, or beside it: a click there may be looked at
         before it is made.
@@ -92,6 +96,7 @@ class Gestures:
             or tools.picker is not None
             or tools.island
             or self._area_tools.tool
+            or self._stays(self._role(held)[1])
         ):
             self._ahead.drop()
         elif self._gesture is None:
@@ -114,7 +119,9 @@ class Gestures:
             self._areas.toggle_island(at.x(), at.y())
             return
         role, fresh = self._role(held)
-        if self._tools.place == "patch":
+        if self._stays(fresh):
+            self._samples.choose_at(at.x(), at.y())
+        elif self._tools.place == "patch":
             taken = self._ahead.take(Place(at.x(), at.y(), role, fresh))
             self._gesture = _Gesture("tolerance", at, sample=taken) if taken else None
         else:
@@ -180,11 +187,13 @@ class Gestures:
         def zoom(by: float) -> Callable[[], None]:
             return lambda: self._viewport.zoom_to(self._viewport.zoom * by)
 
-        def click() -> str:
+        def click() -> None:
             centre = self._viewport.centre
-            return self._samples.take(
-                centre.x(), centre.y(), *self._role(Qt.KeyboardModifier.NoModifier)
-            )
+            role, fresh = self._role(Qt.KeyboardModifier.NoModifier)
+            if self._stays(fresh):
+                self._samples.choose_at(centre.x(), centre.y())
+            else:
+                self._samples.take(centre.x(), centre.y(), role, fresh)
 
         key = Qt.Key
         return {

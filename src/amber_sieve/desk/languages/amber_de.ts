@@ -27,8 +27,16 @@
       <translation>. Weggelassene Proben halten weitere {held_back:.1f} % zurück</translation>
     </message>
     <message>
+      <source>. {n} samples were replaced</source>
+      <translation>. {n} Proben wurden ersetzt</translation>
+    </message>
+    <message>
       <source>Remove the sample</source>
       <translation>Probe entfernen</translation>
+    </message>
+    <message>
+      <source>Undo</source>
+      <translation>Rückgängig</translation>
     </message>
     <message>
       <source>Take it everywhere</source>
@@ -2003,8 +2011,8 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Klick</translation>
     </message>
     <message>
-      <source>New pick: this colour alone</source>
-      <translation>Neue Auswahl: diese Farbe allein</translation>
+      <source>New pick: this colour alone; off the page Pick, the sieve that lies there</source>
+      <translation>Neue Auswahl: nur diese Farbe; auf anderen Seiten das Sieb, das dort liegt</translation>
     </message>
     <message>
       <source>Click again on the same place</source>
@@ -6677,6 +6685,14 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>Add {role} sample</source>
       <translation>Probe hinzufügen: {role}</translation>
+    </message>
+    <message>
+      <source>Chosen: {name}</source>
+      <translation>Gewählt: {name}</translation>
+    </message>
+    <message>
+      <source>Nothing changed. Shift+click adds, Ctrl+click drops; a new pick is made on the page Pick.</source>
+      <translation>Nichts geändert. Umschalt+Klick fügt hinzu, Strg+Klick lässt weg; neu ausgewählt wird auf der Seite Auswahl.</translation>
     </message>
     <message>
       <source>Remove sample</source>

@@ -164,7 +164,6 @@ class PickPage(Page):
                 "settings below apply to all",
             )
         )
-        self.samples.setMinimumHeight(62)
         self.samples.itemSelectionChanged.connect(self._follow_chosen)
         self.samples.itemChanged.connect(self._edited)
         self.samples.itemEntered.connect(

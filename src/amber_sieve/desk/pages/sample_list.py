@@ -30,6 +30,10 @@ MEASURE_WORDS = {
 }
 
 
+#: Least and most rows that the list shows at once; between them it is as high as its samples.
+LEAST_ROWS, MOST_ROWS = 2, 7
+
+
 class SampleList(QListWidget):
     """The samples; Delete takes the chosen ones out.
 
@@ -40,6 +44,7 @@ class SampleList(QListWidget):
         super().__init__()
         self._remove, self._left = remove, left
         self.setMouseTracking(True)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._swatches: dict[tuple[float, float, float], QIcon] = {}
         self._wanted: tuple[Pick, tuple[str, ...]] = (Pick(), ())
         self._soon = QTimer(self)
@@ -66,6 +71,7 @@ class SampleList(QListWidget):
         self._swatches = {
             colour: self._swatches.get(colour) or swatch(colour) for colour in colours
         }
+        last = None
         with QSignalBlocker(self):
             for row, sample in zip(
                 rows_for(self, [sample.id for sample in pick.samples]), pick.samples, strict=True
@@ -74,6 +80,14 @@ class SampleList(QListWidget):
                 set_icon(row, self._swatches[sample.colour])
                 tick(row, sample.on)
                 row.setSelected(sample.id in chosen)
+                row.setToolTip(row.text())
+                if sample.id in chosen or (not chosen and sample is pick.samples[-1]):
+                    last = row
+            rows = min(max(len(pick.samples), LEAST_ROWS), MOST_ROWS)
+            high = max(self.sizeHintForRow(0), self.fontMetrics().height() + 4)
+            self.setFixedHeight(rows * high + 2 * self.frameWidth() + 4)
+        if last is not None:
+            self.scrollToItem(last)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is not None and event.key() in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):

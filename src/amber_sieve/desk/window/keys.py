@@ -3,7 +3,11 @@
 from __future__ import annotations
 
 GESTURES = (
-    ("Picture", "Click", "New pick: this colour alone"),
+    (
+        "Picture",
+        "Click",
+        "New pick: this colour alone; off the page Pick, the sieve that lies there",
+    ),
     (
         "Picture",
         "Click again on the same place",

@@ -1,17 +1,29 @@
-"""Keys of the picture, wherever the focus is but in a text field."""
+"""Keys of the picture, wherever the focus is but in a text field; and those of commands, wherever
+it is.
+"""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 
 from PyQt6.QtCore import QEvent, QObject, Qt
-from PyQt6.QtGui import QAction, QKeyEvent
-from PyQt6.QtWidgets import QAbstractButton, QApplication, QLineEdit, QWidget
+from PyQt6.QtGui import QAction, QKeyEvent, QKeySequence
+from PyQt6.QtWidgets import QAbstractButton, QApplication, QLineEdit, QTextEdit, QWidget
 
 from ...workspace.workspace import Workspace
 from ..canvas.canvas import Canvas
 from ..clip.timeline import Timeline
 from ..widgets.band_editor import BandEditor
+
+#: Keys that a text field keeps.
+EDITING = (
+    QKeySequence.StandardKey.Cut,
+    QKeySequence.StandardKey.Copy,
+    QKeySequence.StandardKey.Paste,
+    QKeySequence.StandardKey.SelectAll,
+    QKeySequence.StandardKey.Undo,
+    QKeySequence.StandardKey.Redo,
+)
 
 
 class PictureKeys(QObject):
@@ -26,11 +38,12 @@ class PictureKeys(QObject):
         canvas: Canvas,
         timeline: Timeline,
         letters: Callable[[], Mapping[str, QAction]],
+        commands: Callable[[], Iterable[QAction]],
     ) -> None:
-        """``letters``: commands by the letter that is their key."""
+        """``letters``: commands by the letter that is their key. ``commands``: all of them."""
         super().__init__(window)
         self._window, self._canvas, self._timeline = window, canvas, timeline
-        self._letters, self._adjust = letters, workspace.adjust
+        self._letters, self._commands, self._adjust = letters, commands, workspace.adjust
         self._work, self._clip, self._ahead = workspace.work, workspace.clip, workspace.ahead
         self._playback, self._tools = workspace.playback, workspace.tools
         running = QApplication.instance()
@@ -45,6 +58,9 @@ class PictureKeys(QObject):
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
         if isinstance(event, QKeyEvent) and self._window.isActiveWindow():
+            if event.type() == QEvent.Type.ShortcutOverride and self._is_command(event, watched):
+                event.ignore()  # or a field would take Ctrl+E for the end of its line
+                return True
             focus = QApplication.focusWidget()
             ours = watched is focus and not isinstance(focus, QLineEdit)
             pressed = event.type() == QEvent.Type.KeyPress
@@ -61,6 +77,19 @@ class PictureKeys(QObject):
                         act()
                     return True
         return super().eventFilter(watched, event)
+
+    def _is_command(self, event: QKeyEvent, watched: QObject | None) -> bool:
+        """Return whether a key with Ctrl or Alt is that of a command, and does not edit text in a
+        text field.
+        """
+        if not event.modifiers() & (
+            Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.AltModifier
+        ):
+            return False
+        if isinstance(watched, (QLineEdit, QTextEdit)) and any(map(event.matches, EDITING)):
+            return False
+        pressed = QKeySequence(event.keyCombination())
+        return any(pressed in action.shortcuts() for action in self._commands())
 
     def _held(self, key: int, pressed: bool, repeats: bool) -> bool:
         """Keys that act for as long as they are held."""

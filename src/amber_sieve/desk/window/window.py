@@ -145,7 +145,14 @@ class Window(QMainWindow):
         self._show_front("")
         self.adjust.mend.connect(self.go_to_control)
         self.edge.click_islands.toggled.connect(self.canvas.follow_tool)
-        PictureKeys(self, workspace, self.canvas, self.timeline, lambda: self.menus.letters)
+        PictureKeys(
+            self,
+            workspace,
+            self.canvas,
+            self.timeline,
+            lambda: self.menus.letters,
+            lambda: self.menus.actions.values(),
+        )
         self.panels.docks["scopes"].hide()
         self.panels.restore()
         workspace.preferences.changed.connect(self._mark)
@@ -172,6 +179,7 @@ class Window(QMainWindow):
     def _page_changed(self) -> None:
         """The tools of a page are in hand only while it is open."""
         page = self.pages.currentWidget()
+        self.workspace.tools.picks = page is self.pick
         self.canvas.areas.take("change" if page is self.areas else "")
         self.edge.click_islands.setChecked(False)
         self.workspace.areas.outline_island(None)
