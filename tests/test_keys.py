@@ -54,6 +54,16 @@ class KeysTest(WindowCase):
                     self.assertFalse(event.isAccepted(), (type(widget).__name__, name))
         self.assertGreater(len(kinds), 5, kinds)
 
+    def test_the_key_of_a_page_puts_the_focus_on_its_first_number(self):
+        self.click(742, 790)
+        for page, first in (("go pick", "Tolerance"), ("go edge", "Remove"), ("go adjust", "Hue")):
+            self.window.menus.actions[page].trigger()
+            number = self.application.focusWidget()
+            self.assertIn(first, number.accessibleName(), page)
+        QTest.keyClick(number, Qt.Key.Key_Up)
+        self.settle()
+        self.assertGreater(self.work.sieve.adjust.recolour.hue, 0)
+
     def test_export_opens_after_a_number_was_dragged_and_typed(self):
         self.click(742, 790)
         window = self.window

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from ..core.colour.difference import delta_e_2000, to_cielab
 from ..core.edge.follow import follow
 from ..core.frame import Frame
-from ..core.mix import Mixture, mixed
+from ..core.mix import mixed
 from ..project.model import Project
 from .adjust import weights_of
 from .context import RenderContext
@@ -102,10 +102,9 @@ def fringe_of(
         strength = np.full((1, foreground.shape[1]), sieve.strength / 100, np.float32)
         after = mixed(np.ascontiguousarray(foreground[:, None]), strength, steps)[:, 0]
         plain = _fringed(mixed(below.planes, weights, steps)[:, partial], after, background)
-        made = Mixture(below.planes, weights, steps, found.unmixed)
-        if sieve.outside == 0:
-            made = replace(made, colour=found.colour, strength=sieve.strength / 100)
-        handled = _fringed(made.whole()[:, partial], after, background)
+        handled = _fringed(
+            mixed(below.planes, weights, steps, found.unmixed)[:, partial], after, background
+        )
         pixels = np.zeros_like(partial)
         pixels[partial] = handled if sieve.edge.no_haze else plain
         return Fringe(pixels, int(handled.sum()), int(plain.sum()))

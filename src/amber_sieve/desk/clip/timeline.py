@@ -202,7 +202,7 @@ class Timeline(QWidget):
         )
         self.label.setText(
             translate(
-                "Frame {number} of 0 to {frames}   {timecode}{dropped}",
+                "Frame {number} (0 to {frames})   {timecode}{dropped}",
                 number=self._work.number,
                 frames=frames - 1,
                 timecode=start.after(self._work.number),

@@ -344,8 +344,8 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>  {dropped} zu spät</translation>
     </message>
     <message>
-      <source>Frame {number} of 0 to {frames}   {timecode}{dropped}</source>
-      <translation>Bild {number} von 0 bis {frames}   {timecode}{dropped}</translation>
+      <source>Frame {number} (0 to {frames})   {timecode}{dropped}</source>
+      <translation>Bild {number} (0 bis {frames})   {timecode}{dropped}</translation>
     </message>
   </context>
   <context>

@@ -10,6 +10,8 @@ from __future__ import annotations
 import functools
 from collections.abc import Iterator
 
+from PyQt6.QtCore import Qt
+
 from ...language import mid_sentence, translator
 from ...names import MOVES, Moves
 from ..dialogs.small import SURROUNDS
@@ -20,6 +22,7 @@ from ..panels.stack_menu import (
     fill_takes_menu,
     paste_sieve,
 )
+from ..widgets.number import Number
 from .menus import Command, Line, Menu
 from .top_row import STEPS
 from .window import Window
@@ -513,7 +516,13 @@ def _go() -> Iterator[Row]:
 
 
 def _turn_to(window: Window, number: int) -> None:
+    """Open a page, with the focus on its first number: keys go on from there."""
     window.pages.setCurrentIndex(number)
+    page = window.pages.currentWidget()
+    numbers = page.findChildren(Number) if page is not None else []
+    for first in (one for one in numbers if one.isVisible() and one.isEnabled()):
+        first.setFocus(Qt.FocusReason.ShortcutFocusReason)
+        break
 
 
 def _help() -> Iterator[Row]:
