@@ -233,7 +233,7 @@ class InASieveTest(unittest.TestCase):
         beyond = changed.copy()
         beyond[rows, columns] = False
         self.assertFalse(beyond.any())
-        self.assertFalse((np.setdiff1d(np.flatnonzero(changed), masked.held)).size)
+        self.assertFalse((np.setdiff1d(np.flatnonzero(changed), masked.changed_pixels)).size)
         box = changed_in(self.frame, Project(stack=(sieve,)), RenderContext(), no_layers)
         self.assertTrue(box is None or not (changed.sum() - changed[box].sum()))
         made, _ = adjusting(self.frame, masked, sieve)

@@ -1,8 +1,8 @@
 """The only place where a mask meets a picture: out = in + m·(A(in) − in).
 
 Where the outline was unmixed (`edge.follow`), the surface's own colour is adjusted and mixed anew,
-so that no haze of the old
-colour stays: I + m·(A(F') − F').
+so that no haze of the old colour stays: I + m·(A(F') − F'). The change of chroma is mixed there by
+a share of its own (`edge.colour_share`), which may reach beyond the mask.
 """
 
 from __future__ import annotations
@@ -322,7 +322,7 @@ class Mixture:
         return rows, columns, (done - foreground)[:, 0]
 
     @functools.cached_property
-    def _of_chroma(self) -> np.ndarray:
+    def _chroma_change(self) -> np.ndarray:
         """Changes of the surface's chroma at the pixels of the colour's share, (2, N)."""
         assert self.colour is not None
         foreground = self.colour.foreground_in(self.planes)
@@ -427,7 +427,7 @@ class Mixture:
         rows, columns = self.colour.rows[here], self.colour.columns[here]
         out[:, rows - top, columns] = mix_chroma(
             self.planes[:, rows, columns],
-            self._of_chroma[:, here],
+            self._chroma_change[:, here],
             self.colour.share[here],
             self.colour.trust[here],
             out[:, rows - top, columns],

@@ -28,7 +28,7 @@ class Masked:
         return around([box for box in boxes if box is not None])
 
     @property
-    def held(self) -> np.ndarray:
+    def changed_pixels(self) -> np.ndarray:
         """The pixels that it may change, as flat indices in ascending order."""
         masked = np.flatnonzero(self.mask)
         if self.colour is None:

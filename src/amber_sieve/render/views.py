@@ -210,7 +210,7 @@ def _over_the_last(result: Frame, scene: Scene, sieves: list[Sieve]) -> np.ndarr
     # an adjustment is dragged.
     held = context.get(
         ("held pixels", below.key, seen.key, mask_value(project, last)),
-        lambda: masked.held,
+        lambda: masked.changed_pixels,
     )
     if (
         last.outside > 0

@@ -173,7 +173,7 @@ class SamplesController(QObject):
         self.clicked.emit(came)
 
     def choose_at(self, x: float, y: float) -> None:
-        """Choose the sieve whose mask holds a place, and say so; its pick stays as it is."""
+        """Choose the sieve whose mask holds a place, and say so. No pick changes."""
 
         def then(found: str) -> None:
             if found and found != self._work.sieve.id:

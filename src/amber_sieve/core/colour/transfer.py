@@ -73,7 +73,7 @@ def decode_integers(codes: np.ndarray) -> np.ndarray:
 
 
 @inner
-def code_of(value: Any) -> Any:
+def code_of_light(value: Any) -> Any:
     """`encode` of one value, float32."""
     size = abs(value)
     root = cube_root(size)
@@ -83,7 +83,7 @@ def code_of(value: Any) -> Any:
 
 
 @inner
-def light_of(code: Any) -> Any:
+def light_of_code(code: Any) -> Any:
     """`decode` of one value, float32."""
     size = abs(code)
     light = (
@@ -100,7 +100,7 @@ def _encode(linear: np.ndarray, out: np.ndarray) -> None:
     length = (linear.shape[1] + parts - 1) // parts
     for part in prange(parts):
         for x in range(part * length, min((part + 1) * length, linear.shape[1])):
-            out[0, x] = code_of(linear[0, x])
+            out[0, x] = code_of_light(linear[0, x])
 
 
 #: Entries of the display table; it is indexed by the square root of light, in which sRGB is nearly

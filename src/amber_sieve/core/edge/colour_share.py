@@ -19,7 +19,8 @@ from typing import Any
 import cv2
 import numpy as np
 
-from ..colour.transfer import code_of, encode, light_of
+from ..colour.measures import WEIGHT_B, WEIGHT_G, WEIGHT_R
+from ..colour.transfer import code_of_light, encode, light_of_code
 from ..frame import BRIGHTEST
 from ..jit.parallel import inner, kernel, prange
 from .feather import blurred
@@ -62,9 +63,8 @@ LEAST = 0.003
 NONE = 0.004
 #: How far it looks, full-resolution pixels.
 COLOUR_SUPPORT = FAR_RING[1] + max(FRINGE.sigma * WIDER[-1] * ENDS, SMOOTH * 4) + 4 * CELL
-#: How much a chroma of 1 is of B - Y and R - Y, and the luma of R, G and B (ITU-R BT.709).
+#: How much a chroma of 1 is of B - Y and R - Y (ITU-R BT.709).
 BLUE, RED = np.float32(1.8556), np.float32(1.5748)
-LUMA_R, LUMA_G, LUMA_B = np.float32(0.2126), np.float32(0.7152), np.float32(0.0722)
 
 
 @dataclass(frozen=True)
@@ -76,8 +76,8 @@ class ColourShare:
     rows, columns : (N,) int64. share, trust : (N,) float32 in 0 to 1, how much of the surface's
         colour is there, and how far that counts.
     foreground : (3, 1, N) float32 linear light, the surface's colour nearby.
-    sure_rows, sure_columns : (N,) int64, the nearest pixel that is surely inside. there : (3, N)
-        its light.
+    sure_rows, sure_columns : (N,) int64, the nearest pixel that is surely inside. sure_light :
+        (3, N) its light.
     """
 
     rows: np.ndarray
@@ -87,11 +87,11 @@ class ColourShare:
     foreground: np.ndarray
     sure_rows: np.ndarray
     sure_columns: np.ndarray
-    there: np.ndarray
+    sure_light: np.ndarray
 
     def foreground_in(self, planes: np.ndarray) -> np.ndarray:
         """The surface's colour nearby (3, 1, N) in planes that something may have been done to."""
-        moved = planes[:, self.sure_rows, self.sure_columns] - self.there
+        moved = planes[:, self.sure_rows, self.sure_columns] - self.sure_light
         return np.maximum(self.foreground + moved[:, None], 0)
 
     @property
@@ -123,21 +123,21 @@ class ColourShare:
             np.ascontiguousarray(self.foreground[..., held]),
             self.sure_rows[held],
             self.sure_columns[held],
-            np.ascontiguousarray(self.there[:, held]),
+            np.ascontiguousarray(self.sure_light[:, held]),
         )
 
 
 def chroma_of(light: np.ndarray) -> np.ndarray:
     """Chroma (2, …), blue and red difference, of linear light (3, …)."""
     code = encode(light)
-    luma = LUMA_R * code[0] + LUMA_G * code[1] + LUMA_B * code[2]
+    luma = WEIGHT_R * code[0] + WEIGHT_G * code[1] + WEIGHT_B * code[2]
     return np.stack([(code[2] - luma) / BLUE, (code[0] - luma) / RED])
 
 
 @inner
 def _chroma(red: Any, green: Any, blue: Any) -> Any:
-    red, green, blue = code_of(red), code_of(green), code_of(blue)
-    luma = LUMA_R * red + LUMA_G * green + LUMA_B * blue
+    red, green, blue = code_of_light(red), code_of_light(green), code_of_light(blue)
+    luma = WEIGHT_R * red + WEIGHT_G * green + WEIGHT_B * blue
     return (blue - luma) / BLUE, (red - luma) / RED
 
 
@@ -244,10 +244,10 @@ def _mix_chroma(
         held_blue, held_red = _chroma(out[0, n], out[1, n], out[2, n])
         more_blue = trust[n] * (blue + share[n] * change[0, n] - held_blue) * BLUE
         more_red = trust[n] * (red + share[n] * change[1, n] - held_red) * RED
-        more_green = -(LUMA_R * more_red + LUMA_B * more_blue) / LUMA_G
+        more_green = -(WEIGHT_R * more_red + WEIGHT_B * more_blue) / WEIGHT_G
         for k in range(3):
             more = more_red if k == 0 else more_green if k == 1 else more_blue
-            value = light_of(code_of(out[k, n]) + more)
+            value = light_of_code(code_of_light(out[k, n]) + more)
             out[k, n] = min(max(value, -np.float32(BRIGHTEST)), np.float32(BRIGHTEST))
 
 
@@ -327,18 +327,8 @@ def colour_share(
     held = (trust > 0) & ((share > NONE) | (mask[rows + place[0], columns + place[1]] > 0))
     if not held.any():
         return None
-    # The nearest pixel that is surely inside lies at the border of those that are.
-    beside = (deep <= depth).view(np.uint8)
-    labels = cv2.distanceTransformWithLabels(
-        beside, cv2.DIST_L2, cv2.DIST_MASK_5, labelType=cv2.DIST_LABEL_PIXEL
-    )[1]
-    border = np.flatnonzero((deep > depth) & (deep <= depth + 2))
-    of_label = np.zeros(int(labels[rows[held], columns[held]].max()) + 1, np.int64)
-    marks = labels.ravel()[border]
-    used = marks < of_label.size
-    of_label[marks[used]] = border[used]
     rows, columns = rows[held], columns[held]
-    sure_rows, sure_columns = np.divmod(of_label[labels[rows, columns]], away.shape[1])
+    sure_rows, sure_columns = _nearest_inside(deep, depth, rows, columns)
     sure_rows, sure_columns = sure_rows + place[0], sure_columns + place[1]
     return ColourShare(
         rows + place[0],
@@ -350,6 +340,28 @@ def colour_share(
         sure_columns,
         planes[:, sure_rows, sure_columns],
     )
+
+
+def _nearest_inside(
+    deep: np.ndarray, depth: float, rows: np.ndarray, columns: np.ndarray
+) -> tuple[np.ndarray, np.ndarray]:
+    """Row and column of the pixel nearest to each of some (N,) that lies deeper inside than a
+    depth.
+    """
+    labels = cv2.distanceTransformWithLabels(
+        (deep <= depth).view(np.uint8),
+        cv2.DIST_L2,
+        cv2.DIST_MASK_5,
+        labelType=cv2.DIST_LABEL_PIXEL,
+    )[1]
+    wanted = labels[rows, columns]
+    # It lies at the border of those that are deep enough.
+    border = np.flatnonzero((deep > depth) & (deep <= depth + 2))
+    of_label = np.zeros(int(wanted.max()) + 1, np.int64)
+    marks = labels.ravel()[border]
+    known = marks < of_label.size
+    of_label[marks[known]] = border[known]
+    return np.divmod(of_label[wanted], deep.shape[1])
 
 
 def _fringed(

@@ -49,7 +49,7 @@ def in_words(clicked: Clicked) -> str:
         decimals(f"{word} {100 * share:.1f} %")
         for word, share in (
             (translate("Added"), clicked.added),
-            ("removed", clicked.removed),
+            (translate("removed"), clicked.removed),
         )
         if share >= LEAST_SHARE
     ]

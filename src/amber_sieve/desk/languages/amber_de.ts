@@ -11,6 +11,10 @@
       <translation>Dazu</translation>
     </message>
     <message>
+      <source>removed</source>
+      <translation>weg</translation>
+    </message>
+    <message>
       <source> and </source>
       <translation> und </translation>
     </message>

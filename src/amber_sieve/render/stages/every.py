@@ -10,7 +10,7 @@ from .picking import AreasStage, Connected, HereOnly, MeasuredLayer
 from .stage import Stage
 from .unmixing import (
     Clean,
-    Colour,
+    ColourReach,
     Crumbs,
     Feather,
     Fine,
@@ -25,7 +25,7 @@ from .unmixing import (
 #: What a mask goes through that its samples and bands have made: quick ones in the box it lies in,
 #: then those that unmix it.
 OUTLINE = (Levels(), Specks(), Holes(), Islands(), Grow(), Smooth())
-UNMIXING = (Follow(), Settle(), Crumbs(), Fine(), Colour(), Feather(), Hard(), NoFringe())
+UNMIXING = (Follow(), Settle(), Crumbs(), Fine(), ColourReach(), Feather(), Hard(), NoFringe())
 STEADY = Steady()
 EDGE = (Level(), Clean(), *OUTLINE, *UNMIXING, STEADY)
 CONNECTED, AREAS = Connected(), AreasStage()

@@ -219,7 +219,7 @@ def fine_key(frame: Frame, key: object, edge: Edge) -> tuple[object, ...]:
     return ("fine", frame.key, key, kept)
 
 
-class Colour(EdgeStage):
+class ColourReach(EdgeStage):
     """Finds how far the surface's colour reaches, where the outline was unmixed."""
 
     def is_noop_for(self, edge: Edge) -> bool:
