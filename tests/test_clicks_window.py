@@ -382,7 +382,6 @@ class ClicksTest(WindowCase):
         self.assertIn("here", self.page.samples.item(0).text())
         self.work.undo()
         self.assertEqual(self.samples()[0].reach, "everywhere")
-        self.window.help.find_command()
         self.assertIn(
             ("Edit", "Reach of the sample: here or everywhere"),
             [row[:2] for row in self.window.menus.listed()],

@@ -6,8 +6,9 @@ from common import DEMO, WindowCase
 from PyQt6.QtCore import QEvent, Qt
 from PyQt6.QtGui import QKeyEvent, QKeySequence
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QLineEdit, QTextEdit, QWidget
+from PyQt6.QtWidgets import QFileDialog, QLineEdit, QTextEdit, QWidget
 
+from amber_sieve.desk.dialogs.export_dialog import ExportDialog
 from amber_sieve.desk.window.picture_keys import EDITING
 
 
@@ -15,6 +16,8 @@ class KeysTest(WindowCase):
     def setUp(self):
         super().setUp()
         self.open(DEMO / "yard.png")
+        self.window.activateWindow()
+        self.settle()
 
     def shortcuts(self) -> list[tuple[str, QKeySequence]]:
         """The ids of commands and their keys, of those with Ctrl or Alt."""
@@ -73,7 +76,7 @@ class KeysTest(WindowCase):
             QTest.mousePress(hue, Qt.MouseButton.LeftButton, pos=hue.rect().center())
             QTest.mouseMove(hue, hue.rect().center())
             QTest.mouseRelease(hue, Qt.MouseButton.LeftButton, pos=hue.rect().center())
-            QTest.keyClick(self.application.focusWidget(), "e", Qt.KeyboardModifier.ControlModifier)
+            QTest.keyClick(self.focused(), "e", Qt.KeyboardModifier.ControlModifier)
             self.assertEqual(shown.call_count, 1)
             hue.setFocus()
             QTest.keyClick(hue, "4")  # a digit opens the field
@@ -82,3 +85,96 @@ class KeysTest(WindowCase):
             QTest.keyClick(field, "e", Qt.KeyboardModifier.ControlModifier)
             self.assertEqual(shown.call_count, 2)
         self.assertEqual(self.troubles, [])
+
+    def test_tab_goes_through_the_page_before_the_time_bar(self):
+        self.open(DEMO / "clip.mp4")
+        self.window.pages.setCurrentWidget(self.window.pick)
+        self.window.canvas.panes[0].setFocus()
+        pages, timeline = [], []
+        for step in range(60):
+            QTest.keyClick(self.focused(), Qt.Key.Key_Tab)
+            focus = self.application.focusWidget()
+            if self.window.pick.isAncestorOf(focus):
+                pages.append(step)
+            elif self.window.timeline.isAncestorOf(focus):
+                timeline.append(step)
+        self.assertTrue(pages and timeline)
+        self.assertLess(max(pages[:5]), timeline[0])
+
+    def test_x_gives_arrows_and_enter_to_the_picture_from_anywhere(self):
+        self.window.pages.setCurrentWidget(self.window.adjust)
+        self.window.adjust.numbers["hue"].setFocus()
+        self.press("X")
+        self.assertIn(self.application.focusWidget(), self.window.canvas.panes)
+        at = self.window.canvas.key_cursor.at.x()
+        self.press(Qt.Key.Key_Right)
+        self.assertGreater(self.window.canvas.key_cursor.at.x(), at)
+        self.press("X")
+
+    def focused(self) -> QWidget:
+        """The widget that has the focus, once a window is active: no window manager sees to that
+        here.
+        """
+        if self.application.focusWidget() is None:
+            window = self.application.activeModalWidget() or self.window
+            window.activateWindow()
+            self.settle()
+            (window.focusWidget() or window).setFocus()
+        focus = self.application.focusWidget()
+        self.assertIsNotNone(focus)
+        return focus
+
+    def press(self, key, *, ctrl: bool = False, shift: bool = False, times: int = 1) -> None:
+        """Press a key on what has the focus."""
+        held = Qt.KeyboardModifier.NoModifier
+        held |= Qt.KeyboardModifier.ControlModifier if ctrl else held
+        held |= Qt.KeyboardModifier.ShiftModifier if shift else held
+        for _ in range(times):
+            QTest.keyClick(self.focused(), key, held)
+        self.settle()
+
+    def write(self, words: str) -> None:
+        """Type words into the field that has the focus, and end with Enter."""
+        QTest.keyClicks(self.focused(), words)
+        self.press(Qt.Key.Key_Return)
+
+    def test_five_minutes_of_work_by_keyboard_alone(self):
+        names = ([str(DEMO / "clip.mp4")], "")
+        with mock.patch.object(QFileDialog, "getOpenFileNames", return_value=names):
+            self.press("O", ctrl=True)
+        self.assertEqual(self.work.frames, 80)
+        self.press("X")
+        self.press(Qt.Key.Key_Right, times=10)
+        self.press(Qt.Key.Key_Up, times=12)
+        self.press(Qt.Key.Key_Return)
+        self.assertEqual(len(self.work.sieve.pick.samples), 1)
+        self.press(Qt.Key.Key_Escape)
+        tolerance = self.work.sieve.pick.samples[0].tolerance
+        self.press(Qt.Key.Key_F2)
+        self.press(Qt.Key.Key_Up, times=3)
+        self.assertGreater(self.work.sieve.pick.samples[0].tolerance, tolerance)
+        first = self.work.sieve.id
+        self.press("N", ctrl=True, shift=True)
+        self.assertNotEqual(self.work.sieve.id, first)
+        self.press("K", ctrl=True)
+        self.write("sieve 1")
+        self.assertEqual(self.work.sieve.id, first)
+        self.press("K", ctrl=True)
+        self.write("hue 40")
+        self.assertEqual(self.work.sieve.adjust.recolour.hue, 40)
+        self.press(Qt.Key.Key_Up)
+        self.assertEqual(self.work.sieve.adjust.recolour.hue, 41)
+        self.press(Qt.Key.Key_Period)
+        self.assertEqual(self.work.number, 1)
+        self.press("E", ctrl=True)
+        dialog = self.window.findChild(ExportDialog)
+        self.assertTrue(dialog.isVisible())
+        dialog.frames.setFocus()
+        self.press(Qt.Key.Key_Home)  # this frame
+        dialog.place.setFocus()
+        folder = str(self.folder)
+        with mock.patch.object(QFileDialog, "getExistingDirectory", return_value=folder):
+            self.press(Qt.Key.Key_Space)
+        self.press("E", ctrl=True)
+        self.assertEqual(self.troubles, [])
+        self.assertTrue(list(self.folder.iterdir()), "nothing was exported")

@@ -26,7 +26,8 @@ from amber_sieve.core.colour.gamut import lower_chroma
 from amber_sieve.core.colour.screen import to_screen
 from amber_sieve.core.frame import Frame
 from amber_sieve.core.overlays import grey_pixels
-from amber_sieve.desk.dialogs.small import Commands, PreferencesDialog
+from amber_sieve.desk.dialogs.finder import Finder
+from amber_sieve.desk.dialogs.small import PreferencesDialog
 from amber_sieve.desk.widgets.number import Number
 from amber_sieve.errors import Trouble
 from amber_sieve.export.frame import finished
@@ -483,10 +484,10 @@ class SafeWindowTest(WindowCase):
 
     def test_commands_by_name_preferences_and_recovery(self):
         self.open(DEMO / "yard.sieve")
-        self.window.help.find_command()
-        commands = self.window.findChild(Commands)
-        commands.search.setText("add sie")
-        QTest.keyClick(commands, Qt.Key.Key_Return)
+        self.window.menus.actions["find"].trigger()
+        finder = self.window.findChild(Finder)
+        finder.search.setText("add sie")
+        QTest.keyClick(finder, Qt.Key.Key_Return)
         self.assertEqual(len(self.work.project.stack), 2)
         self.window.show_preferences()
         dialog = self.window.findChild(PreferencesDialog)

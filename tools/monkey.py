@@ -226,7 +226,7 @@ class Monkey:
             chance.choice(
                 (
                     self.window.help.show_keys,
-                    self.window.help.find_command,
+                    self.window.menus.actions["find"].trigger,
                     self.window.help.show_guide,
                     self.window.show_preferences,
                     self.window.exports.show_export,

@@ -38,6 +38,8 @@ class KeyCursor:
     def toggle(self) -> None:
         """Put it into the middle of the visible part, or take it away."""
         self._let_go()
+        if self.at is None:
+            self._panes[0].setFocus()  # arrows and Enter are the picture's from now on
         self._go_to(None if self.at is not None else QPointF(self._viewport.centre))
 
     def _go_to(self, at: QPointF | None) -> None:

@@ -52,7 +52,6 @@ class BatchDialog(QDialog):
 
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle(translate("Batch"))
         self._exports, self._tray = workspace.exports, workspace.tray
         #: The pictures that were named, and where they are written to.

@@ -6,7 +6,6 @@ from __future__ import annotations
 
 import pathlib
 
-from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeySequence, QShortcut
 from PyQt6.QtWidgets import (
     QCheckBox,
@@ -58,7 +57,6 @@ class ExportDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace, what: str = "") -> None:
         """As it was chosen last; ``what`` leaves, where that is given."""
         super().__init__(parent)
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle(translate("Export"))
         self._preferences = workspace.preferences
         self._exports, self._viewing, self._work = (

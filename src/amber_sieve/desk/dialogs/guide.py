@@ -32,9 +32,8 @@ def title_of(page: pathlib.Path) -> str:
 class Guide(QDialog):
     """The pages on the left, the one that is read on the right. It stays open beside the work."""
 
-    def __init__(self, parent: QWidget, folder: pathlib.Path, page: str = "") -> None:
+    def __init__(self, parent: QWidget, folder: pathlib.Path) -> None:
         super().__init__(parent)
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle(translate("Guide"))
         self.pages, self.text = QListWidget(), QTextBrowser()
         self.pages.setAccessibleName(translate("Pages of the guide"))
@@ -52,12 +51,14 @@ class Guide(QDialog):
         split.setSizes([220, 640])
         QVBoxLayout(self).addWidget(split)
         self.resize(900, 640)
+        self.pages.setCurrentRow(0)
+
+    def turn_to(self, page: str) -> None:
+        """Show a page by the stem of its file; "" for the one that is open."""
         for row in range(self.pages.count()):
             there = self.pages.item(row)
             if there is not None and pathlib.Path(there.data(_PATH)).stem == page:
                 self.pages.setCurrentRow(row)
-                return
-        self.pages.setCurrentRow(0)
 
     def _show(self, item: QListWidgetItem | None) -> None:
         if item is not None:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import (
     QDialog,
     QHBoxLayout,
@@ -27,7 +26,6 @@ class JobsDialog(QDialog):
 
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle(translate("Exports"))
         self.runner = workspace.workers.jobs
         self.title, self.bar = QLabel(), QProgressBar()

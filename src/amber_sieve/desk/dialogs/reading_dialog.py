@@ -5,7 +5,7 @@ the white balance of a raw file.
 from __future__ import annotations
 
 from PyQt6 import sip
-from PyQt6.QtCore import QSignalBlocker, Qt
+from PyQt6.QtCore import QSignalBlocker
 from PyQt6.QtWidgets import (
     QCheckBox,
     QComboBox,
@@ -40,7 +40,6 @@ class ReadingDialog(QDialog):
 
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle(translate("Input settings"))
         self._reading, self._work = workspace.reading, workspace.work
         self.part, self.space, self.working, self.display = (

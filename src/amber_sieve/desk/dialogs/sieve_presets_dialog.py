@@ -50,7 +50,6 @@ class SievePresetsDialog(QDialog):
 
     def __init__(self, parent: QWidget, workspace: Workspace, view: QPixmap | None) -> None:
         super().__init__(parent)
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle(translate("Sieve presets"))
         self._shelf, self._stack, self._work = workspace.presets, workspace.stack, workspace.work
         self._view = view

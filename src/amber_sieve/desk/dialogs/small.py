@@ -1,14 +1,13 @@
-"""Small dialogs: trouble with its details, the sheet of keys, all commands by name, preferences,
-and the history.
-"""
+"""Small dialogs: trouble with its details, the sheet of keys, preferences, and the history."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 
 from PyQt6.QtCore import QSignalBlocker, Qt
-from PyQt6.QtGui import QAction, QColor, QGuiApplication, QKeyEvent
+from PyQt6.QtGui import QColor, QGuiApplication
 from PyQt6.QtWidgets import (
+    QApplication,
     QCheckBox,
     QColorDialog,
     QComboBox,
@@ -19,7 +18,6 @@ from PyQt6.QtWidgets import (
     QHeaderView,
     QLineEdit,
     QListWidget,
-    QListWidgetItem,
     QMessageBox,
     QPushButton,
     QTableWidget,
@@ -52,7 +50,11 @@ def tell(parent: QWidget, message: str, details: str = "") -> QMessageBox:
     them.
     """
     box = QMessageBox(
-        QMessageBox.Icon.Warning, "Amber Sieve", message, QMessageBox.StandardButton.Ok, parent
+        QMessageBox.Icon.Warning,
+        "Amber Sieve",
+        message,
+        QMessageBox.StandardButton.Ok,
+        QApplication.activeModalWidget() or parent,  # a dialog that holds the window holds this too
     )
     box.setModal(False)
     box.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
@@ -120,68 +122,6 @@ class Keys(QDialog):
                 if item is not None
             )
             self.table.setRowHidden(line, not all(word in row for word in words))
-
-
-class Commands(QDialog):
-    """Every command by name: type a part of it, Enter does it."""
-
-    def __init__(self, parent: QWidget, actions: Sequence[tuple[str, QAction]]) -> None:
-        super().__init__(parent)
-        self.setWindowTitle(translate("Find a command"))
-        self.resize(460, 420)
-        column = QVBoxLayout(self)
-        self.search = QLineEdit()
-        self.search.setObjectName("search")
-        self.search.setPlaceholderText(translate("Type a part of its name"))
-        self.search.textChanged.connect(self._narrow)
-        self.list = QListWidget()
-        self.list.setAccessibleName(translate("Commands"))
-        for name, action in actions:
-            item = QListWidgetItem(
-                f"{name}\t{action.shortcut().toString()}".rstrip("\t").replace("\t", "      ")
-            )
-            item.setData(Qt.ItemDataRole.UserRole, action)
-            self.list.addItem(item)
-        self.list.itemActivated.connect(self._do)
-        column.addWidget(self.search)
-        column.addWidget(self.list)
-        self.search.setFocus()
-        self._narrow("")
-
-    def _narrow(self, text: str) -> None:
-        words, first = text.lower().split(), None
-        for row in range(self.list.count()):
-            item = self.list.item(row)
-            assert item is not None
-            hidden = not all(word in item.text().lower() for word in words)
-            item.setHidden(hidden)
-            first = item if first is None and not hidden else first
-        if first is not None:
-            self.list.setCurrentItem(first)
-
-    def _do(self, item: QListWidgetItem) -> None:
-        self.accept()
-        item.data(Qt.ItemDataRole.UserRole).trigger()
-
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        if event is None:
-            return
-        item = self.list.currentItem()
-        if (
-            event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter)
-            and item is not None
-            and not item.isHidden()
-        ):
-            self._do(item)
-        elif event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Down):
-            rows = [row for row in range(self.list.count()) if not self.list.isRowHidden(row)]
-            if rows:
-                at = rows.index(self.list.currentRow()) if self.list.currentRow() in rows else 0
-                self.list.setCurrentRow(
-                    rows[(at + (1 if event.key() == Qt.Key.Key_Down else -1)) % len(rows)]
-                )
-        else:
-            super().keyPressEvent(event)
 
 
 #: Themes of the window, and what they are called.
@@ -301,7 +241,6 @@ class HistoryDialog(QDialog):
 
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle(translate("History"))
         self.resize(300, 420)
         self._work = workspace.work

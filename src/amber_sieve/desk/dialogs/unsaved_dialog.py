@@ -47,7 +47,6 @@ class UnsavedDialog(QDialog):
     def __init__(self, parent: QWidget, workspace: Workspace) -> None:
         super().__init__(parent)
         self.setWindowTitle(translate("Unsaved work"))
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.resize(560, 420)
         self._unsaved, self._thumbnails = workspace.unsaved, workspace.pictures.thumbnails
         column = QVBoxLayout(self)

@@ -298,10 +298,15 @@ class AdjustPage(RowsPage):
     # Following
 
     def show_number(self, path: str) -> None:
-        name = path.split(".")[1]
+        for name in path.split(".")[1:2]:
+            self.show_block(name)
+        super().show_number(path)
+
+    def show_block(self, name: str) -> None:
+        """Open a block and bring it into sight."""
         if name in self.blocks:
             self.blocks[name].set_open(True)
-        super().show_number(path)
+            self.ensureWidgetVisible(self.blocks[name])
 
     def _count(self) -> None:
         """Colours inside the mask are counted only while something is drawn over them."""

@@ -102,6 +102,16 @@ class Page(QScrollArea):
             fill_key_menu(menu, self.work, self._clip, path)
             menu.popup(number.mapToGlobal(at))
 
+    def numbers_by_path(self) -> dict[str, Number]:
+        """Return the numbers of the page by the ways of their fields."""
+        return {path: number for number, path in self._bound_numbers}
+
+    def set_number(self, path: str, value: float) -> None:
+        """Set a number as a person would, within its bounds."""
+        number = self.numbers_by_path()[path]
+        number.set(value)
+        number.settled.emit()
+
     def show_number(self, path: str) -> None:
         """Bring a number into sight, and give it the keyboard."""
         for number, way in self._bound_numbers:

@@ -182,8 +182,8 @@ class Number(QDoubleSpinBox):
             self.set(self.start)
         self.settled.emit()
 
-    def _shown(self) -> str:
-        """Return the text at the right."""
+    def shown(self) -> str:
+        """Return the value as it stands at the right."""
         if not self.auto:
             return self.text_of(self._value)
         return (
@@ -269,7 +269,7 @@ class Number(QDoubleSpinBox):
             )
         painter.setPen(INK if enabled else DIM)
         text = box.adjusted(9 if self.keyed else 7, 0, -7, -5)
-        shown, metrics = self._shown(), self.fontMetrics()
+        shown, metrics = self.shown(), self.fontMetrics()
         room = round(text.width()) - metrics.horizontalAdvance(shown) - 8
         name = metrics.elidedText(self.name, Qt.TextElideMode.ElideRight, room)
         painter.drawText(text, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, name)

@@ -10,6 +10,7 @@ from ...language import translator
 from ...workspace.workspace import Workspace
 from ..canvas.clean_screen import CleanScreen
 from ..canvas.viewport import Viewport
+from ..dialogs.alone import show_alone
 from ..dialogs.reading_dialog import ReadingDialog
 from ..dialogs.small import ask_colour
 
@@ -51,7 +52,7 @@ class Colours:
 
     def show_reading(self) -> None:
         """Part, colour space, white balance of a raw file, and the display."""
-        ReadingDialog(self._window, self._workspace).show()
+        show_alone(ReadingDialog, self._window, self._workspace)
 
     def ask_proof(self) -> None:
         """Show the picture as a print or another screen would."""

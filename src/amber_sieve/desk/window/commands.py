@@ -14,6 +14,8 @@ from PyQt6.QtCore import Qt
 
 from ...language import mid_sentence, translator
 from ...names import MOVES, Moves
+from ..dialogs.alone import show_alone
+from ..dialogs.finder import Finder
 from ..dialogs.small import SURROUNDS
 from ..panels.stack_menu import (
     copy_sieve,
@@ -23,6 +25,7 @@ from ..panels.stack_menu import (
     paste_sieve,
 )
 from ..widgets.number import Number
+from .finding import findable
 from .menus import Command, Line, Menu
 from .top_row import STEPS
 from .window import Window
@@ -544,7 +547,12 @@ def _help() -> Iterator[Row]:
     )
     yield Command("keys", "help", "&Keys and gestures", lambda w: w.help.show_keys(), "Shift+F1")
     yield Command(
-        "find command", "help", "&Find a command…", lambda w: w.help.find_command(), "Ctrl+K"
+        "find",
+        "help",
+        "&Find anything…",
+        lambda w: show_alone(Finder, w, findable(w)),
+        "Ctrl+K",
+        "Commands, numbers, sieves, takes, presets, pictures and the guide, by name",
     )
 
 

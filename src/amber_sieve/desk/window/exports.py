@@ -6,6 +6,7 @@ from PyQt6.QtWidgets import QMessageBox, QWidget
 
 from ...language import translator
 from ...workspace.workspace import Workspace
+from ..dialogs.alone import show_alone
 from ..dialogs.batch_dialog import BatchDialog
 from ..dialogs.export_dialog import ExportDialog
 from ..dialogs.jobs_dialog import JobsDialog
@@ -26,7 +27,7 @@ class Exports:
                 translate("There is nothing to export yet: open a picture first.")
             )
             return
-        ExportDialog(self.window, self.workspace, what).show()
+        show_alone(ExportDialog, self.window, self.workspace, what)
 
     def export_again(self) -> None:
         """Export as it was chosen last, without asking more than whether something may be written
@@ -46,11 +47,11 @@ class Exports:
 
     def show_batch(self) -> None:
         """Many pictures at once: those of the tray, some files, or a folder."""
-        BatchDialog(self.window, self.workspace).show()
+        show_alone(BatchDialog, self.window, self.workspace)
 
     def show_jobs(self) -> None:
         """Show the running export and those that wait."""
-        JobsDialog(self.window, self.workspace).show()
+        show_alone(JobsDialog, self.window, self.workspace, beside=True)
 
     def may_stop_job(self) -> bool:
         """Return whether an export that is still running may be stopped; asks when there is one."""

@@ -14,6 +14,7 @@ from ...media.footage.sequences import is_sequence
 from ...workspace.document.opening import MissingSource
 from ...workspace.document.saving import beside
 from ...workspace.workspace import Workspace
+from ..dialogs.alone import show_alone
 from ..dialogs.unsaved_dialog import UnsavedDialog
 
 translate = translator("window")
@@ -166,7 +167,7 @@ class Files:
 
     def show_unsaved(self) -> None:
         """Show the work that was left behind and is neither restored nor discarded."""
-        UnsavedDialog(self.window, self.workspace).show()
+        show_alone(UnsavedDialog, self.window, self.workspace)
 
     def open_dropped(self, paths: list[pathlib.Path]) -> None:
         """Open files and what folders hold; a folder of numbered pictures may be one clip."""

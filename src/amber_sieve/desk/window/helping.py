@@ -1,4 +1,4 @@
-"""Keys, commands by name, the guide and the tour."""
+"""Keys, the guide and the tour."""
 
 from __future__ import annotations
 
@@ -9,8 +9,9 @@ from PyQt6.QtWidgets import QWidget
 
 from ...language import translator
 from ...workspace.workspace import Workspace
+from ..dialogs.alone import show_alone
 from ..dialogs.guide import Guide
-from ..dialogs.small import Commands, Keys
+from ..dialogs.small import Keys
 from ..start.places import guide
 from ..start.tour import Tour
 from .keys import GESTURES
@@ -46,15 +47,8 @@ class Helping:
             (menu, action.shortcut().toString(), command)
             for menu, command, action in self.menus.listed()
         ]
-        Keys(self._window, [*gestures, *(row for row in keyed if row[1])]).show()
-
-    def find_command(self) -> None:
-        """Find a command by its name."""
-        listed = self.menus.listed()
-        Commands(
-            self._window,
-            [(f"{menu}: {name}", action) for menu, name, action in listed if action.isEnabled()],
-        ).show()
+        rows = [*gestures, *(row for row in keyed if row[1])]
+        show_alone(Keys, self._window, rows, beside=True)
 
     def show_guide(self, page: str = "") -> None:
         """The guide, at a page of it."""
@@ -66,4 +60,4 @@ class Helping:
                 )
             )
         else:
-            Guide(self._window, folder, page).show()
+            show_alone(Guide, self._window, folder, beside=True).turn_to(page)

@@ -17,13 +17,14 @@ from ...names import Moves
 from ...workspace.workspace import Workspace
 from ..canvas.canvas import Canvas
 from ..clip.timeline import Timeline
+from ..dialogs.alone import show_alone
 from ..dialogs.sieve_presets_dialog import SievePresetsDialog
 from ..dialogs.small import HistoryDialog, PreferencesDialog, tell
 from ..pages.adjust import AdjustPage
 from ..pages.areas import AreasPage
 from ..pages.bands import BandsPage
 from ..pages.edge import EdgePage
-from ..pages.page import column_of
+from ..pages.page import Page, column_of
 from ..pages.pick import PickPage
 from ..panels.colour_field import ColourField
 from ..panels.scopes_panel import ScopesPanel
@@ -103,17 +104,14 @@ class Window(QMainWindow):
         self.field = ColourField(workspace)
         self.scopes = ScopesPanel(workspace)
         self.field.enlarged.connect(self.toggle_large_field)
-        self.setCentralWidget(
-            column_of(
-                self.notices.gone,
-                self.notices.opened,
-                self.help.tour.notice,
-                self.front,
-                self.timeline,
-                self.tray,
-                grows=self.front,
-            )
+        middle = column_of(
+            self.notices.gone,
+            self.notices.opened,
+            self.help.tour.notice,
+            self.front,
+            grows=self.front,
         )
+        self.setCentralWidget(middle)
         self.top = TopRow(self.canvas.bar, self.canvas.bar.spare, self.pages)
         self.setMenuWidget(self.top)
         steps = column_of(self.notices.inverted, self.pages, grows=self.pages)
@@ -126,6 +124,10 @@ class Window(QMainWindow):
             ("scopes", translate("Scopes"), self.scopes, right),
         ):
             self.panels.add(name, title, widget, area)
+        column = middle.layout()
+        assert column is not None
+        for below in (self.timeline, self.tray):  # after the pages, so that Tab comes to them later
+            column.addWidget(below)
         self.pages.setMinimumWidth(PAGE)
         self.panels.size({"stack": RAIL, "page": PAGE}, {"page": 560, "field": 150})
         self.status = Status(workspace, self.canvas.readout)
@@ -212,10 +214,15 @@ class Window(QMainWindow):
 
     def go_to_control(self, path: str) -> None:
         """Show the number of a way through the sieve, as in "edge.follow", ready to be moved."""
-        pages: dict[str, AdjustPage | EdgePage | PickPage] = {"edge": self.edge, "pick": self.pick}
-        page = pages.get(path.partition(".")[0], self.adjust)
-        self.pages.setCurrentWidget(page)
-        page.show_number(path)
+        pages: list[Page] = [getattr(self, step) for step in STEPS]
+        for page in (one for one in pages if path in one.numbers_by_path()):
+            self.pages.setCurrentWidget(page)
+            page.show_number(path)
+
+    def go_to_block(self, name: str) -> None:
+        """Show a block of adjustments."""
+        self.turn_to("adjust")
+        self.adjust.show_block(name)
 
     def tell_trouble(self, message: str, details: str = "") -> None:
         """Say what is wrong in one sentence, without stopping anything."""
@@ -227,15 +234,16 @@ class Window(QMainWindow):
 
     def show_history(self) -> None:
         """The steps of the work, to go back or on to any of them."""
-        HistoryDialog(self, self.workspace).show()
+        show_alone(HistoryDialog, self, self.workspace, beside=True)
 
     def show_sieve_presets(self) -> None:
         """Whole sieves that were stored, with a small picture each."""
-        SievePresetsDialog(self, self.workspace, self.canvas.panes[0].picture()).show()
+        view = self.canvas.panes[0].picture()
+        show_alone(SievePresetsDialog, self, self.workspace, view, beside=True)
 
     def show_preferences(self) -> None:
         """The settings of the window."""
-        PreferencesDialog(self, self.workspace).show()
+        show_alone(PreferencesDialog, self, self.workspace)
 
     def toggle_large_field(self) -> None:
         """Show the colour field large in the second pane, or bring the pane back."""
