@@ -7,7 +7,8 @@ from PyQt6.QtWidgets import QDialog, QLineEdit, QMessageBox
 
 from amber_sieve.desk.dialogs.finder import Finder, number_in
 from amber_sieve.desk.dialogs.guide import Guide
-from amber_sieve.desk.dialogs.small import HistoryDialog, PreferencesDialog
+from amber_sieve.desk.dialogs.history_dialog import HistoryDialog
+from amber_sieve.desk.dialogs.small import PreferencesDialog
 
 CTRL = Qt.KeyboardModifier.ControlModifier
 

@@ -551,7 +551,7 @@ class StackWindowTest(WindowCase):
         dialog = next(
             child for child in self.window.children() if type(child).__name__ == "HistoryDialog"
         )
-        self.assertEqual(dialog.list.count(), len(self.work.history.names))
+        self.assertEqual(dialog.list.count(), len(self.work.history.steps))
         dialog.list.setCurrentRow(0)
         self.settle()
         self.assertEqual(self.work.sieve.pick.samples, ())

@@ -774,7 +774,7 @@ class TracksWindowTest(WindowCase):
         self.settle()
         self.work.set_field(path, -2.0, "Exposure")
         self.settle()
-        steps = len(self.work.history.names)
+        steps = len(self.work.history.steps)
 
         def at(frame: int) -> QPoint:
             return QPoint(round(bar.place_of(frame)), 11)
@@ -797,7 +797,7 @@ class TracksWindowTest(WindowCase):
         self.settle()
         self.assertEqual((frames(), self.work.number), ((0, 1), 1))
         self.assertAlmostEqual(self.work.sieve.adjust.light.exposure, -2.0)
-        self.assertEqual(len(self.work.history.names), steps + 1)
+        self.assertEqual(len(self.work.history.steps), steps + 1)
         self.work.undo()
         self.assertEqual(frames(), (0, 6))
         menu = QMenu()

@@ -170,7 +170,7 @@ def _cover(
 ) -> None:
     rows = (bottom - top + every - 1) // every
     for part in prange(PARTS):
-        total, partial, nothing = 0.0, 0, 0
+        total, nothing = 0.0, 0
         for y in range(part * rows // PARTS, (part + 1) * rows // PARTS):
             row = mask[top + every * y, left:right]
             # Most pixels are all in or all out: counting those vectorises, and only runs with
@@ -180,7 +180,6 @@ def _cover(
                 for x in range(run.size):
                     value = run[x]
                     total += value
-                    partial += (value > np.float32(0.002)) & (value < np.float32(0.998))
                     nothing += value <= np.float32(0)
                     some += (value > np.float32(0)) & (value < np.float32(1))
                 if some > 0:
@@ -190,17 +189,14 @@ def _cover(
                 histogram[part, 63] += run.size - some
         histogram[part, 0] += nothing
         histogram[part, 63] -= nothing
-        sums[part, 0], sums[part, 1] = total, partial
+        sums[part] = total
 
 
 @dataclass(frozen=True)
 class Coverage:
-    """Shares of the picture that a mask holds, 0 to 1: on the whole, and by pixels that are only
-    partly in.
-    """
+    """The share of a picture that a mask holds, 0 to 1, and the histogram of the mask."""
 
     whole: float
-    partial: float
     histogram: np.ndarray
 
 
@@ -215,13 +211,13 @@ def coverage_of(
     >>> coverage_of(np.array([[0, 0.5, 1, 1]], np.float32)).whole
     0.625
     """
-    histogram, sums = np.zeros((PARTS, 64), np.int64), np.zeros((PARTS, 2))
+    histogram, sums = np.zeros((PARTS, 64), np.int64), np.zeros(PARTS)
     (top, bottom, _), (left, right, _) = (
         one.indices(size) for one, size in zip(within, mask.shape, strict=True)
     )
     _cover(mask, top, bottom, left, right, every, histogram, sums)
-    whole, partial = sums.sum(0) / max(-(-(bottom - top) // every) * (right - left), 1)
-    return Coverage(float(whole), float(partial), histogram.sum(0))
+    counted = max(-(-(bottom - top) // every) * (right - left), 1)
+    return Coverage(float(sums.sum() / counted), histogram.sum(0))
 
 
 def field_colours(lightness: float) -> np.ndarray:

@@ -28,7 +28,7 @@ from ..media.source import Source
 from ..project.model import Project, Sieve
 from ..read_settings import PLAIN, Reading
 from ..render.context import RenderContext
-from ..render.evaluate import arriving, made_by, measured
+from ..render.evaluate import arriving, made_by, mask_value, measured
 from ..render.layers import Layers
 from ..render.mask import bounds_of, make_fine, waits_for_fine
 from ..render.patched import Step
@@ -199,8 +199,10 @@ class Rendered:
     ``divided`` are cells of the colour field: what the sample looked at takes, and what lies nearer
     to a drop sample; ``density`` and ``dividing_line`` are the pixels that it is drawn with.
     ``lost`` names the here-only samples whose place was not found on this frame. ``scope`` is the
-    scope that was asked for, as screen pixels. ``within`` holds what is counted inside the mask as
-    it arrives at the blocks of adjustments that are drawn over it.
+    scope that was asked for, as screen pixels. ``covered`` is the share of the whole picture that
+    the mask of the sieve covers, 0 to 1, while ``coverage`` counts what is in view. ``within``
+    holds what is counted inside the mask as it arrives at the blocks of adjustments that are drawn
+    over it.
     """
 
     wanted: Wanted
@@ -210,6 +212,7 @@ class Rendered:
     steps: dict[str, Step]
     mask: np.ndarray
     coverage: Coverage
+    covered: float
     statistics: Statistics
     frame: Frame
     whole: Frame
@@ -226,6 +229,8 @@ class Rendered:
     density_within: np.ndarray | None = None
 
 
+#: Coverage of a picture of which only a part is in view is counted on about this many pixels.
+COVERED_ON = 400_000
 #: Most pixels of a picture that is only shown until it is rendered again.
 GLIMPSE = 150_000
 
@@ -409,6 +414,7 @@ def _preview(opened: Opened, wanted: Wanted, context: RenderContext) -> Rendered
         steps=steps,
         mask=mask,
         coverage=coverage,
+        covered=_covered(opened, coverage, thumbnails, seen, wanted, context),
         statistics=statistics,
         frame=frame,
         whole=whole,
@@ -434,6 +440,36 @@ def _preview(opened: Opened, wanted: Wanted, context: RenderContext) -> Rendered
             lambda: field_image(within["balance"]) if within else None,
         ),
     )
+
+
+def _covered(
+    opened: Opened,
+    coverage: Coverage,
+    small: dict[str, SmallMask],
+    seen: Project,
+    wanted: Wanted,
+    context: RenderContext,
+) -> float:
+    """Share of the whole picture that the mask of the sieve covers. Where only a part of it is in
+    view, it is counted on the whole of it reduced; in a step of a drag, on the small mask.
+    """
+    in_view = not any(wanted.shown.box)
+    if in_view and (wanted.hurried or wanted.looking.peeking):
+        return coverage.whole
+    number, name = wanted.number, wanted.sieve_id
+    whole = opened.frame(number)
+    key = ("covered", whole.key, mask_value(seen, seen.sieve(name)))
+    if wanted.hurried and not context.holds(key):
+        return small[name].coverage
+
+    def count() -> float:
+        if in_view:
+            return coverage.whole
+        factor = 2 ** math.ceil(math.log2(max(1, whole.width * whole.height / COVERED_ON)) / 2)
+        mask = sieve_mask(opened.frame(number, factor), seen, name, context, layers_in(context))
+        return float(mask.mean())
+
+    return float(context.get(key, count))
 
 
 def _step_of(

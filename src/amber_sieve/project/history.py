@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import datetime
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+
+import numpy as np
 
 from ..language import translator
 from .model import Project
@@ -14,13 +18,26 @@ translate = translator("project")
 LONGEST = 2000
 
 
-@dataclass(frozen=True)
+def _now() -> tuple[int, int, int]:
+    moment = datetime.datetime.now()
+    return moment.hour, moment.minute, moment.second
+
+
+@dataclass(frozen=True, eq=False)
 class HistoryStep:
-    """A project, and what was done to get there."""
+    """A project, and what was done to get there.
+
+    Attributes
+    ----------
+    group : of one drag. time : hour, minute and second. picture : its result, small, as pixels of
+        the screen (h, w) uint32; None while it was not rendered.
+    """
 
     project: Project
     what: str
     group: str = ""
+    time: tuple[int, int, int] = field(default_factory=_now)
+    picture: np.ndarray | None = None
 
 
 class History:
@@ -53,9 +70,9 @@ class History:
         return self._steps[self._at + 1].what if self._at + 1 < len(self._steps) else None
 
     @property
-    def names(self) -> list[str]:
-        """Return the names of all edits, the oldest first."""
-        return [step.what for step in self._steps]
+    def steps(self) -> Sequence[HistoryStep]:
+        """All steps, the oldest first."""
+        return self._steps
 
     @property
     def at(self) -> int:
@@ -94,7 +111,13 @@ class History:
     def close_group(self) -> None:
         """End a drag: the next step stands by itself."""
         step = self._steps[self._at]
-        self._steps[self._at] = HistoryStep(step.project, step.what)
+        self._steps[self._at] = replace(step, group="")
+
+    def keep_picture(self, project: Project, picture: np.ndarray) -> None:
+        """Keep a small picture of where we stand, if that is what was rendered."""
+        step = self._steps[self._at]
+        if step.project is project:
+            self._steps[self._at] = replace(step, picture=picture)
 
     def undo(self) -> bool:
         """Step back; False when there is nothing to take back."""

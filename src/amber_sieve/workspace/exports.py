@@ -112,15 +112,14 @@ class ExportsController:
                 if written.left_out
                 else ""
             )
-            self.speech.said.emit(
-                translate(
-                    "{name}: mean ΔE2000 {mean:.2f}, largest {largest:.1f} from the render{left}",
-                    name=path.name,
-                    mean=written.mean,
-                    largest=written.largest,
-                    left=left,
-                )
+            words = translate(
+                "{name}: mean ΔE2000 {mean:.2f}, largest {largest:.1f} from the render{left}",
+                name=path.name,
+                mean=written.mean,
+                largest=written.largest,
+                left=left,
             )
+            self.speech.wrote.emit(words, path)
 
         self._workers.jobs.queue(translate("Writing {name}", name=path.name), work, then)
 
@@ -203,7 +202,7 @@ class ExportsController:
                     "Batch: {done} of {count} pictures written", done=done, count=len(outcomes)
                 )
             )
-            self.speech.said.emit(f"{words}; {folder.name}/batch.html")
+            self.speech.wrote.emit(words, folder / "batch.html")
             if wrong:
                 more = (
                     translate(" And {count} more: see batch.html.", count=len(wrong) - 1)
@@ -247,5 +246,5 @@ class ExportsController:
         self._workers.jobs.queue(
             translate("Exporting {name}", name=path.name),
             job,
-            lambda _: self.speech.said.emit(translate("Exported {name}", name=path.name)),
+            lambda _: self.speech.wrote.emit(translate("Exported {name}", name=path.name), path),
         )

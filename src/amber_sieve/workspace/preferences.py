@@ -95,6 +95,9 @@ class Preferences(Frozen):
     recent: tuple[str, ...] = Field(
         default=(), max_length=LONGEST, description="what was opened, the newest first"
     )
+    exported: tuple[str, ...] = Field(
+        default=(), max_length=LONGEST, description="what was exported, the newest first"
+    )
     screen_profile: str = Field(
         default="", max_length=4096, description="ICC profile of the screen"
     )
@@ -161,12 +164,12 @@ class PreferenceStore(QObject):
             self.changed.emit()
             save(changed)
 
-    def remember(self, path: pathlib.Path) -> None:
-        """Keep what was opened among the recent files; that it could not be kept need not stop
-        anybody.
+    def remember(self, path: pathlib.Path, among: Literal["recent", "exported"] = "recent") -> None:
+        """Keep what was opened, or exported, among the recent files; that it could not be kept
+        need not stop anybody.
         """
-        name = str(path.absolute())
-        recent = (name, *(other for other in self.values.recent if other != name))[:LONGEST]
-        self.values = self.values.but(recent=recent)
+        name, held = str(path.absolute()), getattr(self.values, among)
+        recent = (name, *(other for other in held if other != name))[:LONGEST]
+        self.values = self.values.but(**{among: recent})
         with contextlib.suppress(Trouble):
             save(self.values)

@@ -6,11 +6,12 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 
 class Speech(QObject):
-    """`said` is a remark, `trouble` what a person can mend, `mishap` a mistake of ours: a sentence,
-    and the details for a report.
+    """`said` is a remark, `wrote` one about a file that was written, with its path, `trouble` says
+    what a person can mend, `mishap` tells of a mistake of ours: a sentence, and the details.
     """
 
     said = pyqtSignal(str)
+    wrote = pyqtSignal(str, object)
     trouble = pyqtSignal(str)
     mishap = pyqtSignal(str, str)
 

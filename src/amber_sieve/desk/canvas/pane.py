@@ -136,7 +136,7 @@ class Pane(QWidget):
         self.setAccessibleName(translate("View: {view}", view=VIEWS[self.showing].label))
         zoom = 100 * self.viewport.zoom * self.devicePixelRatioF()
         covered = (
-            translate(", the mask covers {share:.1f} %", share=100 * result.coverage.whole)
+            translate(", the mask covers {share:.1f} %", share=100 * result.covered)
             if result
             else ""
         )

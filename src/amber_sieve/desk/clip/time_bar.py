@@ -5,7 +5,7 @@ coverage over time.
 from __future__ import annotations
 
 import numpy as np
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
+from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPen, QPixmap, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
@@ -24,6 +24,8 @@ BAR = 20
 GRAPH = 40
 #: Room at either end.
 MARGIN = 8
+#: Height of the names of its lines.
+LEGEND = 12
 #: Flicker without Steady.
 UNSTEADY = QColor(70, 92, 122)
 #: Line of the coverage.
@@ -202,18 +204,16 @@ class TimeBar(QWidget):
         most = max([seen.coverage for seen in course.seen.values()], default=0.0) * 1.15 or 1.0
         numbers = sorted(course.seen)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        rows: list[tuple[QColor, list[float]]] = [
-            (DRIFT, [course.seen[number].drift / MOST_DRIFT for number in numbers]),
-            (
-                UNSTEADY,
-                [course.unsteady.get(number, 0.0) / MOST_FLICKER for number in numbers]
-                if course.unsteady
-                else [],
-            ),
-            (FLICKER, [course.flicker(number) / MOST_FLICKER for number in numbers]),
-            (COVERAGE, [course.seen[number].coverage / most for number in numbers]),
+        flicker, seen = course.flicker, course.seen
+        unsteady = [course.unsteady.get(number, 0.0) / MOST_FLICKER for number in numbers]
+        rows: list[tuple[QColor, str, list[float]]] = [
+            (DRIFT, translate("Drift"), [seen[number].drift / MOST_DRIFT for number in numbers]),
+            (FLICKER, translate("Flicker"), [flicker(number) / MOST_FLICKER for number in numbers]),
+            (COVERAGE, translate("Coverage"), [seen[number].coverage / most for number in numbers]),
         ]
-        for colour, values in rows:
+        if course.unsteady:
+            rows.insert(1, (UNSTEADY, translate("Flicker without Steady"), unsteady))
+        for colour, _, values in rows:
             painter.setPen(QPen(colour, 1.3))
             line = [
                 QPointF(self.place_of(n), height - 2 - (height - 6) * float(np.clip(v, 0, 1)))
@@ -225,6 +225,20 @@ class TimeBar(QWidget):
             painter.drawLine(
                 QPointF(self.place_of(number), 0), QPointF(self.place_of(number), height)
             )
+        legend = [(colour, name) for colour, name, _ in reversed(rows)]
+        self._draw_legend(
+            painter, [*legend, (TROUBLE, translate("Jump"))] if course.troubles else legend
+        )
+
+    def _draw_legend(self, painter: QPainter, rows: list[tuple[QColor, str]]) -> None:
+        """Names of the lines, each in its colour, from the left."""
+        x = MARGIN
+        for colour, name in rows:
+            box = QRect(x, 1, painter.fontMetrics().horizontalAdvance(name), LEGEND)
+            painter.fillRect(box.adjusted(-3, 0, 3, 0), QColor(0, 0, 0, 120))
+            painter.setPen(colour.lighter(150) if colour is UNSTEADY else colour)
+            painter.drawText(box, Qt.AlignmentFlag.AlignVCenter, name)
+            x = box.right() + 12
 
 
 def _runs(numbers: list[int]) -> list[tuple[int, int]]:

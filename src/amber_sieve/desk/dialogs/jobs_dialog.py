@@ -61,7 +61,7 @@ class JobsDialog(QDialog):
         self.remove.clicked.connect(self._remove)
         self._job: Job | None = None
         self.runner.queued.connect(self.follow)
-        self.runner.changed.connect(lambda _: self.follow())
+        self.runner.changed.connect(self._job_changed)
         self.resize(460, 320)
         self.follow()
 
@@ -74,6 +74,9 @@ class JobsDialog(QDialog):
         """Return the chosen row of the waiting jobs."""
         row = self.list.currentRow()
         return self.runner.waiting[row] if 0 <= row < len(self.runner.waiting) else None
+
+    def _job_changed(self, _: Job | None) -> None:
+        self.follow()
 
     def follow(self) -> None:
         """Show the queue as it is."""

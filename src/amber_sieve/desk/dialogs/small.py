@@ -1,10 +1,10 @@
-"""Small dialogs: trouble with its details, the sheet of keys, preferences, and the history."""
+"""Small dialogs: trouble with its details, the sheet of keys, and preferences."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 
-from PyQt6.QtCore import QSignalBlocker, Qt
+from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor, QGuiApplication
 from PyQt6.QtWidgets import (
     QApplication,
@@ -17,7 +17,6 @@ from PyQt6.QtWidgets import (
     QHBoxLayout,
     QHeaderView,
     QLineEdit,
-    QListWidget,
     QMessageBox,
     QPushButton,
     QTableWidget,
@@ -234,30 +233,3 @@ def ask_colour(parent: QWidget, title: str) -> tuple[float, float, float] | None
     """A colour in linear light that the person chooses, None when they think better of it."""
     colour = QColorDialog.getColor(QColor(40, 220, 90), parent, title)
     return light_of(colour) if colour.isValid() else None
-
-
-class HistoryDialog(QDialog):
-    """Every step of the work by name; the chosen one is where the work stands."""
-
-    def __init__(self, parent: QWidget, workspace: Workspace) -> None:
-        super().__init__(parent)
-        self.setWindowTitle(translate("History"))
-        self.resize(300, 420)
-        self._work = workspace.work
-        self.list = QListWidget()
-        self.list.setAccessibleName(translate("History"))
-        self.list.currentRowChanged.connect(self._go)
-        QVBoxLayout(self).addWidget(self.list)
-        workspace.work.changed.connect(self._follow)
-        self._follow()
-
-    def _follow(self) -> None:
-        history = self._work.history
-        with QSignalBlocker(self.list):
-            self.list.clear()
-            self.list.addItems(history.names)
-            self.list.setCurrentRow(history.at)
-
-    def _go(self, row: int) -> None:
-        if row >= 0:
-            self._work.go_to_step(row)

@@ -408,13 +408,8 @@ class PickPage(Page):
     def _cover(self, result: Rendered) -> None:
         if not result.wanted.looking.peeking:
             self.histogram.show_counts(result.coverage.histogram)
-            whole, partial = 100 * result.coverage.whole, 100 * result.coverage.partial
             self.coverage.setText(
-                translate(
-                    "Covers {whole:.1f} %; {partial:.1f} % are partly covered",
-                    whole=whole,
-                    partial=partial,
-                )
+                translate("Covers {whole:.1f} % of the picture", whole=100 * result.covered)
             )
 
     def plain_place(self) -> None:

@@ -49,13 +49,6 @@ translate = translator("panels")
 RAIL_TO = 130
 
 
-def _whole(result: Rendered) -> bool:
-    """Return whether all of the picture is seen, so that what is counted there holds for all of
-    it.
-    """
-    return not any(result.wanted.shown.box)
-
-
 @dataclass(frozen=True)
 class _Pictured:
     """The small picture of a sieve, and what it was drawn of: pixels (h, w) of its mask, None for
@@ -229,12 +222,11 @@ class StackPanel(QWidget):
 
     def _take(self, result: Rendered) -> None:
         if not result.wanted.looking.peeking:
-            # The share of the sieve that is worked on is counted where it is seen: both figures of
-            # the window are the same.
+            # All figures of the window are the same.
             here = result.thumbnails.get(result.wanted.sieve_id)
             counted = (
-                {result.wanted.sieve_id: replace(here, coverage=result.coverage.whole)}
-                if here is not None and _whole(result)
+                {result.wanted.sieve_id: replace(here, coverage=result.covered)}
+                if here is not None
                 else {}
             )
             self._thumbnails = result.thumbnails | counted

@@ -105,6 +105,7 @@ def _file() -> Iterator[Row]:
         "Export &lookup table…",
         lambda w: w.exports.show_export("lookup table"),
     )
+    yield Menu("exported", "Recent e&xports", "file", lambda w, menu: w.exports.fill_recent(menu))
     yield Command(
         "reading", "file", "&Input settings…", lambda w: w.colours.show_reading(), "Ctrl+Alt+R"
     )
@@ -138,6 +139,7 @@ def _edit() -> Iterator[Row]:
         enabled=lambda w: w.workspace.work.history.redoes is not None,
         name=lambda w: _after("&Redo", w.workspace.work.history.redoes),
     )
+    yield Command("history", "edit", "&History…", lambda w: w.show_history(), "Ctrl+H")
     yield Line("edit")
     yield Command(
         "reach here",
@@ -239,7 +241,6 @@ def _stack() -> Iterator[Row]:
             menu, w.workspace, w, w.canvas.show_take_beside, w.canvas.wipe_take
         ),
     )
-    yield Command("history", "stack", "&History…", lambda w: w.show_history(), "Ctrl+H")
 
 
 def _clip() -> Iterator[Row]:

@@ -2,7 +2,12 @@
 
 from __future__ import annotations
 
-from PyQt6.QtWidgets import QMessageBox, QWidget
+import functools
+import pathlib
+
+from PyQt6.QtCore import QUrl
+from PyQt6.QtGui import QDesktopServices
+from PyQt6.QtWidgets import QMenu, QMessageBox, QWidget
 
 from ...language import translator
 from ...workspace.workspace import Workspace
@@ -19,6 +24,9 @@ class Exports:
 
     def __init__(self, window: QWidget, workspace: Workspace) -> None:
         self.window, self.workspace = window, workspace
+        workspace.speech.wrote.connect(
+            lambda _, path: workspace.preferences.remember(path, "exported")
+        )
 
     def show_export(self, what: str = "") -> None:
         """Everything about what leaves: what, as what, how large, where; as it was chosen last."""
@@ -76,3 +84,34 @@ class Exports:
             QMessageBox.StandardButton.Cancel,
         )
         return choice == QMessageBox.StandardButton.Close
+
+    def fill_recent(self, menu: QMenu) -> None:
+        """Fill the menu of recent exports, the newest first; what lay in a folder that is gone
+        cannot be chosen.
+        """
+        menu.clear()
+        for name in self.workspace.preferences.values.exported:
+            path = pathlib.Path(name)
+            inner = menu.addMenu(path.name)
+            assert inner is not None
+            inner.setToolTip(name)
+            inner.setEnabled(path.parent.exists())
+            for words, there in (
+                (translate("Open"), path),
+                (translate("Show in folder"), path.parent),
+            ):
+                action = inner.addAction(words)
+                assert action is not None
+                action.triggered.connect(functools.partial(self.open_outside, there))
+
+    def open_outside(self, path: pathlib.Path, _: bool = False) -> None:
+        """Open a file or folder with what the desktop opens it with."""
+        path = path if path.exists() else path.parent  # of numbered pictures
+        if not QDesktopServices.openUrl(QUrl.fromLocalFile(str(path))):
+            self.workspace.speech.trouble.emit(
+                translate(
+                    "No program opens {name} on this desktop: it lies in {folder}.",
+                    name=path.name,
+                    folder=path.parent,
+                )
+            )

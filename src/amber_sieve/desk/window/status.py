@@ -2,21 +2,29 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QTimer
+import html
+import pathlib
+
+from PyQt6.QtCore import Qt, QTimer, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QProgressBar, QPushButton, QStatusBar, QWidget
 
 from ...language import decimals, translator
 from ...workspace.background.jobs import Job
 from ...workspace.workspace import Workspace
+from ..style import AMBER
 
 translate = translator("window")
 
 #: Milliseconds for which a message stands.
 MESSAGE = 8000
+#: Milliseconds for which a message stands that offers something.
+OFFER = 60000
 
 
 class Status(QStatusBar):
-    """Follows jobs; messages come by `say`."""
+    """Follows jobs; messages come by `say`. `opened` gives the path of a link that was chosen."""
+
+    opened = pyqtSignal(object)
 
     def __init__(self, workspace: Workspace, readout: QWidget) -> None:
         super().__init__()
@@ -25,10 +33,10 @@ class Status(QStatusBar):
         self.addWidget(readout, 1)
         self.message = QLabel("")
         self.message.setObjectName("said")
+        self.message.linkActivated.connect(lambda link: self.opened.emit(pathlib.Path(link)))
         self.addPermanentWidget(self.message)
         self._quiet = QTimer(self)
         self._quiet.setSingleShot(True)
-        self._quiet.setInterval(MESSAGE)
         # No Python in between: the timer may outlive the Python side of the window.
         self._quiet.timeout.connect(self.message.clear)
         # Messages are about the picture that was open.
@@ -51,8 +59,24 @@ class Status(QStatusBar):
 
     def say(self, text: str) -> None:
         """Show a message for a while."""
+        self.message.setTextFormat(Qt.TextFormat.PlainText)
         self.message.setText(text)
-        self._quiet.start()
+        self._quiet.start(MESSAGE)
+
+    def say_written(self, text: str, path: pathlib.Path) -> None:
+        """Show that a file was written, with links to it and to its folder."""
+        links = (
+            (translate("Open"), path),
+            (translate("Show in folder"), path.parent),
+        )
+        offered = "".join(
+            f" &nbsp; <a style='color:{AMBER.name()}' href='{html.escape(str(there))}'>{word}</a>"
+            for word, there in links
+        )
+        self.message.setTextFormat(Qt.TextFormat.RichText)
+        self.message.setText(html.escape(text) + offered)
+        self.message.setToolTip(str(path))
+        self._quiet.start(OFFER)
 
     def be_quiet(self) -> None:
         """Let no timer run on after the window."""

@@ -18,8 +18,9 @@ from ...workspace.workspace import Workspace
 from ..canvas.canvas import Canvas
 from ..clip.timeline import Timeline
 from ..dialogs.alone import show_alone
+from ..dialogs.history_dialog import HistoryDialog
 from ..dialogs.sieve_presets_dialog import SievePresetsDialog
-from ..dialogs.small import HistoryDialog, PreferencesDialog, tell
+from ..dialogs.small import PreferencesDialog, tell
 from ..pages.adjust import AdjustPage
 from ..pages.areas import AreasPage
 from ..pages.bands import BandsPage
@@ -138,6 +139,8 @@ class Window(QMainWindow):
         for wrong in (workspace.speech.trouble, workspace.speech.mishap):
             wrong.connect(self.tell_trouble)
         workspace.speech.said.connect(self.status.say)
+        workspace.speech.wrote.connect(self.status.say_written)
+        self.status.opened.connect(self.exports.open_outside)
         workspace.pictures.missing.connect(self.files.ask_missing)
         for changed in (workspace.work.changed, workspace.work.source_changed):
             changed.connect(self._retitle)

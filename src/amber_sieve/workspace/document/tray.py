@@ -136,11 +136,16 @@ class Tray(QObject):
             self.redrawn.emit(about)
 
     def renew_thumbnail(self, result: Rendered) -> None:
-        """Let the thumbnail of the picture in the window show its result, where it is whole."""
+        """Let the thumbnail of the picture in the window, and the step of its history, show its
+        result, where it is whole."""
         pixels = result.pictures.get("result")
         whole = result.wanted.shown.box == (0, 0, 0, 0) and not result.wanted.hurried
-        if pixels is not None and whole and len(self.entries) > 1:
-            self.current.thumbnail = reduced_pixels(pixels)
+        if pixels is None or not whole:
+            return
+        small = reduced_pixels(pixels)
+        self.current.document.history.keep_picture(result.wanted.project, small)
+        if len(self.entries) > 1:
+            self.current.thumbnail = small
             self.redrawn.emit(self.current)
 
     def find(self, source: str) -> Entry | None:
