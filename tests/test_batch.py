@@ -19,6 +19,7 @@ from PIL import Image
 from amber_sieve.core.colour.transfer import decode, encode
 from amber_sieve.errors import Trouble
 from amber_sieve.export import batch, lookup
+from amber_sieve.export.still_options import Export
 from amber_sieve.files import PART
 from amber_sieve.media.opening import open_source
 from amber_sieve.project import storage
@@ -226,7 +227,7 @@ class BatchTest(FolderCase):
     def test_all_are_written_as_what_is_wanted(self):
         pictures = [DEMO / "close.png", DEMO / "yard.png"]
         outcomes = batch.run_batch(
-            project(), pictures, self.folder / "out", batch.BatchHow(".tif", "uint16")
+            project(), pictures, self.folder / "out", batch.BatchHow(".tif", Export(depth="uint16"))
         )
         for outcome, picture in zip(outcomes, pictures, strict=True):
             self.assertEqual(
@@ -234,7 +235,7 @@ class BatchTest(FolderCase):
             )
             self.assertEqual(open_source(pathlib.Path(outcome.out)).about.depth, "uint16")
         again = batch.run_batch(
-            project(), pictures, self.folder / "out", batch.BatchHow(".tif", "uint8")
+            project(), pictures, self.folder / "out", batch.BatchHow(".tif", Export(depth="uint8"))
         )
         self.assertEqual(
             open_source(pathlib.Path(again[0].out)).about.depth, "uint8"

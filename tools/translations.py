@@ -72,6 +72,7 @@ def in_tables() -> Iterator[tuple[str, str]]:
         *FILTERS,
         "every mask",
         "lookup table",
+        "colour decision list",
         "matrix",
         "range",
         "curve",

@@ -14,7 +14,7 @@ import os
 import pathlib
 import time
 from collections.abc import Callable, Sequence
-from dataclasses import asdict, dataclass, field
+from dataclasses import asdict, dataclass, field, replace
 
 import cv2
 import numpy as np
@@ -24,7 +24,7 @@ from ..core.pick.light import Light
 from ..errors import Trouble
 from ..files import regular_file, write_text
 from ..language import decimals, translator
-from ..media import formats, stills
+from ..media import formats
 from ..progress import Progress
 from ..project import storage
 from ..project.model import Project
@@ -34,9 +34,10 @@ from ..render.light import is_sure, light_on
 from ..render.shown import shown
 from ..resolve.layers import layers_in
 from ..resolve.sources import source_of
-from .frame import Finished, finished, strips_of
+from .frame import Finished, finished
 from .many import done_in_any_order
-from .report_page import Worked, page, table, who_worked
+from .report_page import Worked, linked, page, table, who_worked
+from .still_options import Export, name_from, write_result
 from .targets import inputs_of, spare_inputs
 
 translate = translator("export")
@@ -62,8 +63,8 @@ TABLE = "batch.csv"
 class Outcome:
     """The outcome of one picture: where it was written, or what is wrong; ``key`` is what it was
     made from. ``by`` is who did it, machine and process, where several worked, and ``seconds`` how
-    long it took. ``light`` holds, by sieve, the gains of red, green and blue over the light picked
-    in, and how sure they are.
+    long it took; ``reused`` says that an earlier run wrote it. ``light`` holds, by sieve, the gains
+    of red, green and blue over the light picked in, and how sure they are.
     """
 
     picture: str
@@ -75,7 +76,12 @@ class Outcome:
     thumbnail: str = ""
     by: str = ""
     seconds: float = 0.0
+    reused: bool = False
     light: dict[str, tuple[float, float, float, float]] = field(default_factory=dict)
+
+
+#: As each picture came.
+AS_EACH = Export()
 
 
 @dataclass(frozen=True)
@@ -84,15 +90,16 @@ class BatchHow:
 
     Attributes
     ----------
-    ending : of every file, "" for that of each picture; depth : sample type, "" for that of each
-        picture.
+    ending : of every file, "" for that of each picture; form : sample type, size and the rest of
+        each; pattern : of their names, see `name_from`.
     jobs : processes that work at the same time; scheduler : address of a Dask cluster whose workers
         do, which must see the same files.
     preview : only the report is written, with each picture's mask.
     """
 
     ending: str = ""
-    depth: str = ""
+    form: Export = AS_EACH
+    pattern: str = "{name}"
     jobs: int = 1
     scheduler: str = ""
     preview: bool = False
@@ -114,7 +121,7 @@ def _small(planes: np.ndarray, project: Project) -> str:
     return base64.b64encode(data.tobytes()).decode() if done else ""
 
 
-def _key(project: Project, picture: pathlib.Path, out: pathlib.Path, depth: str) -> list[object]:
+def _key(project: Project, picture: pathlib.Path, out: pathlib.Path, form: Export) -> list[object]:
     held = picture.stat() if picture.exists() else None
     # What it was made from, by its digest: three hundred copies of a long day's strokes would not
     # be read again in time.
@@ -125,7 +132,7 @@ def _key(project: Project, picture: pathlib.Path, out: pathlib.Path, depth: str)
         held.st_mtime_ns if held else 0,
         held.st_size if held else 0,
         str(out),
-        depth,
+        json.dumps(asdict(form)),
     ]
 
 
@@ -139,13 +146,13 @@ def one(
     project: Project,
     picture: pathlib.Path,
     out: pathlib.Path,
-    depth: str = "",
+    form: Export = AS_EACH,
     preview: bool = False,
 ) -> Outcome:
-    """Render one picture by a project and write it with a sample type ("" for its own), or for a
+    """Render one picture by a project and write it in some form, or for a
     ``preview`` its masks alone; what is wrong is told in the outcome, not raised.
     """
-    found = Outcome(str(picture), "" if preview else str(out), _key(project, picture, out, depth))
+    found = Outcome(str(picture), "" if preview else str(out), _key(project, picture, out, form))
     try:
         source = source_of(project, regular_file(picture))
         try:
@@ -157,14 +164,8 @@ def one(
             sieves = on if preview else working(project)
             made = finished(source, project, result=not preview, masks=[s.id for s in sieves])
             if not preview:
-                stills.write(
-                    out,
-                    source.about_frame(0),
-                    lambda: strips_of(made.result.planes),
-                    stills.StillForm(depth, gamut=project.gamut, display=project.display),
-                    made.result.alpha,
-                    made.frame,
-                )
+                planes = (made.result.planes, made.result.alpha)
+                write_result(out, source.about_frame(0), planes, made.frame, form, project)
             found.coverage = {
                 project.sieve(one).name: float(mask.mean(dtype=np.float64))
                 for one, mask in made.masks.items()
@@ -193,28 +194,34 @@ def one(
     return found
 
 
-def _from_text(project: str, picture: str, out: str, depth: str, preview: bool) -> Outcome:
+def _from_text(project: str, picture: str, out: str, form: Export, preview: bool) -> Outcome:
     """The same, in another process."""
     held = Project.model_validate_json(project)
-    return one(held, pathlib.Path(picture), pathlib.Path(out), depth, preview)
+    return one(held, pathlib.Path(picture), pathlib.Path(out), form, preview)
 
 
 def outputs_for(
-    pictures: Sequence[pathlib.Path], folder: pathlib.Path, wanted: str = ""
+    pictures: Sequence[pathlib.Path],
+    folder: pathlib.Path,
+    wanted: str = "",
+    pattern: str = "{name}",
+    sieves: Sequence[str] = (),
 ) -> list[pathlib.Path]:
     """A file in the folder for every picture, with an ending that is wanted or of its own kind
-    where that can be written; names that come twice are numbered.
+    where that can be written; names that come twice are numbered. ``sieves`` are the names that
+    {sieve} stands for in the pattern.
     """
     taken: set[str] = set()
     found = []
-    for picture in pictures:
+    for at, picture in enumerate(pictures):
         ending = wanted or (
             picture.suffix if formats.is_picture(pathlib.Path("a" + picture.suffix)) else ".png"
         )
-        name, number = picture.stem, 1
+        base = name_from(pattern, picture, sieves[at] if sieves else "", at + 1)
+        name, number = base, 1
         while f"{name}{ending}".lower() in taken:
             number += 1
-            name = f"{picture.stem}-{number}"
+            name = f"{base}-{number}"
         taken.add(f"{name}{ending}".lower())
         found.append(folder / f"{name}{ending}")
     return found
@@ -274,7 +281,8 @@ def run_batch(
                 strerror=error.strerror,
             )
         ) from None
-    outs = outputs_for(pictures, folder, how.ending)
+    sieves = [work.stack[0].name for work in works]
+    outs = outputs_for(pictures, folder, how.ending, how.pattern, sieves)
     sources = {os.path.realpath(picture) for picture in pictures}
     if any(os.path.realpath(out) in sources for out in outs):
         raise Trouble(
@@ -292,9 +300,9 @@ def run_batch(
     outcomes: dict[int, Outcome] = {}
     waiting = []
     for number, (picture, out) in enumerate(zip(pictures, outs, strict=True)):
-        held = known.get(tuple(_key(works[number], picture, out, how.depth)))
+        held = known.get(tuple(_key(works[number], picture, out, how.form)))
         if held is not None and not how.preview:
-            outcomes[number] = held
+            outcomes[number] = replace(held, reused=True)
         else:
             waiting.append(number)
 
@@ -314,9 +322,9 @@ def run_batch(
         else {}
     )
     given = [
-        (texts[n], str(pictures[n]), str(outs[n]), how.depth, how.preview)
+        (texts[n], str(pictures[n]), str(outs[n]), how.form, how.preview)
         if texts
-        else (works[n], pictures[n], outs[n], how.depth, how.preview)
+        else (works[n], pictures[n], outs[n], how.form, how.preview)
         for n in waiting
     ]
     # Listening ends in any case, so that what was not begun is not done.
@@ -429,15 +437,19 @@ def _report(
         picture = (
             f'<img src="data:image/jpeg;base64,{row.thumbnail}" alt="">' if row.thumbnail else ""
         )
-        words = [html.escape(word) for word in (pathlib.Path(row.picture).name, *shares, warning)]
-        cells.append((bool(warning), (picture, *words)))
+        there = pathlib.Path(row.picture) if preview or row.trouble else pathlib.Path(row.out)
+        name = html.escape(pathlib.Path(row.picture).name)
+        words = [html.escape(word) for word in (*shares, warning)]
+        cells.append((bool(warning), (linked(picture, there), linked(name, there), *words)))
+    reused = sum(row.reused for row in rows)
     done = sum(not row.trouble for row in rows)
     worked = [
         Worked(pathlib.Path(row.picture).name, row.by, row.seconds) for row in outcomes if row.by
     ]
     found = page(
         "Batch",
-        f"{done} of {len(rows)} pictures {'looked at; none is written' if preview else 'written'}",
+        f"{done} of {len(rows)} pictures {'looked at; none is written' if preview else 'written'}"
+        + (f", {reused} of them by an earlier run" if reused else ""),
         table(("", "picture", *names, *lights, "warning"), cells),
         who_worked(worked) if worked else "",
     )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import html
+import pathlib
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
@@ -11,7 +12,7 @@ from ..language import decimals
 _STYLE = (
     "body{font:14px sans-serif;background:#2e2e2e;color:#e2e2e2}td,th{padding:4px "
     "10px;text-align:left}"
-    ".odd td{color:#f2b64a}img{display:block}meter{width:12em}"
+    ".odd td{color:#f2b64a}img{display:block}a{color:inherit}meter{width:12em}"
 )
 
 
@@ -31,6 +32,11 @@ def page(title: str, heading: str, *parts: str) -> str:
         f'charset="utf-8"><title>{html.escape(title)}</title><style>{_STYLE}</style>'
     )
     return f"{head}<h1>{html.escape(heading)}</h1>{''.join(parts)}\n"
+
+
+def linked(shown: str, path: pathlib.Path) -> str:
+    """HTML that opens a file when it is clicked."""
+    return f'<a href="{html.escape(path.absolute().as_uri())}">{shown}</a>'
 
 
 def table(head: Sequence[str], rows: Iterable[tuple[bool, Sequence[str]]]) -> str:

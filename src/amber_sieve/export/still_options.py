@@ -14,13 +14,15 @@ import cv2
 import numpy as np
 
 from ..core.frame import Frame
+from ..core.mix import Mixture
 from ..errors import Trouble
 from ..language import translator
 from ..media import formats, stills
-from ..media.source import Source
+from ..media.source import About, Source
 from ..progress import Progress
 from ..project.model import Adjust, Fill, Project
 from ..render.evaluate import working
+from ..render.strips import Strips
 from .frame import finished, leaving, strips_of
 from .targets import inputs_of, spare_inputs
 
@@ -237,12 +239,38 @@ def export(
         )
     result = leaving(source, wanted, number, frame=frame, step=step)
     progress.step(0.6)
-    about = replace(source.about_frame(number), size=size)
+    write_result(
+        path,
+        source.about_frame(number),
+        (result.result, result.alpha),
+        frame if source.about.kind != "clip" else None,
+        how,
+        project,
+        progress,
+    )
+    return [path]
+
+
+def write_result(
+    path: pathlib.Path,
+    about: About,
+    made: tuple[np.ndarray | Mixture | Strips, np.ndarray | None],
+    original: Frame | None,
+    how: Export,
+    project: Project,
+    progress: Progress | None = None,
+) -> None:
+    """Write planes (3, H, W) and alpha (H, W) that were made, as large and in the form asked for.
+
+    ``original`` is the frame they were made from, where it is a still: pixels that did not change
+    are written as they were read. Raises `Trouble` when it cannot be written.
+    """
+    (planes, alpha), came = made, about.size
+    size = how.pixels(came)
+    about = replace(about, size=size)
     if not how.metadata:
         about = replace(about, metadata={})
-    planes, alpha = result.result, result.alpha
-    original: Frame | None = frame if source.about.kind != "clip" else None
-    if size != (frame.width, frame.height):
+    if size != came:
         planes = np.stack(
             [
                 _sized(plane, size, how.filter)
@@ -256,7 +284,6 @@ def export(
         how.depth, project.gamut, how.quality, how.profile, display, how.premultiplied
     )
     stills.write(path, about, lambda: strips_of(planes, progress, 0.6), form, alpha, original)
-    return [path]
 
 
 def _one_mask(path: pathlib.Path, masks: dict[str, np.ndarray]) -> list[pathlib.Path]:

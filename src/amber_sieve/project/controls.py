@@ -11,8 +11,11 @@ from typing import get_args
 from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
+from ..language import translator
 from .fields import KINDS, Spec, bounds_of, kind_of, numbers_of, spec_at, spec_of
 from .model import Adjust, Adjustment, Area, Edge, Pick, Sample, Sieve, Stroke
+
+translate = translator("model")
 
 
 def blocks() -> Iterator[tuple[str, type[Adjustment]]]:
@@ -21,6 +24,15 @@ def blocks() -> Iterator[tuple[str, type[Adjustment]]]:
         kind = field.annotation
         if isinstance(kind, type) and issubclass(kind, Adjustment):
             yield name, kind
+
+
+def left_out_of_cdl(sieve: Sieve) -> list[str]:
+    """Labels of the adjustments of a sieve that its CDL does not carry."""
+    return [
+        translate(kind.label)
+        for name, kind in blocks()
+        if name != "cdl" and not getattr(sieve.adjust, name).neutral
+    ]
 
 
 def settings() -> dict[str, tuple[str, type[Adjustment], FieldInfo]]:

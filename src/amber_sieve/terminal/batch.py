@@ -33,6 +33,18 @@ def add(commands: Commands) -> None:
         help="sample type, where the format has it",
     )
     batch.add_argument(
+        "--quality", type=whole(1, 100), default=95, metavar="N", help="of JPEG and WebP; 95 else"
+    )
+    batch.add_argument(
+        "--size", type=whole(1, 400), default=100, metavar="PERCENT", help="of width and height"
+    )
+    batch.add_argument(
+        "--name",
+        default="{name}",
+        metavar="PATTERN",
+        help="of the files: {name}, {sieve}, {date} and {frame}, the picture's number",
+    )
+    batch.add_argument(
         "--scheduler",
         default="",
         metavar="ADDRESS",
@@ -56,6 +68,7 @@ def add(commands: Commands) -> None:
 
 def run(arguments: argparse.Namespace) -> int:
     from ..export.batch import BatchHow, Outcome, load_for_batch, pictures_in, run_batch
+    from ..export.still_options import Export
     from ..media.formats import depth_for
 
     def tell(outcome: Outcome) -> None:
@@ -72,10 +85,15 @@ def run(arguments: argparse.Namespace) -> int:
         depth_for(
             pathlib.Path(f"a{ending}"), "uint8"
         )  # says so where nothing can be written like that
-    how = BatchHow(ending, arguments.depth, arguments.jobs, arguments.scheduler, arguments.preview)
+    form = Export(depth=arguments.depth, quality=arguments.quality, size=arguments.size)
+    how = BatchHow(
+        ending, form, arguments.name, arguments.jobs, arguments.scheduler, arguments.preview
+    )
     project = in_light(load_for_batch(arguments.project), arguments.light)
     outcomes = run_batch(project, pictures, arguments.out, how, progress(), tell)
     written = sum(not outcome.trouble for outcome in outcomes)
     done = "looked at, none written" if arguments.preview else "written"
-    print(f"{arguments.out}: {written} of {len(outcomes)} pictures {done}; see batch.html")
+    reused = sum(outcome.reused for outcome in outcomes)
+    earlier = f", {reused} of them by an earlier run" if reused else ""
+    print(f"{arguments.out}: {written} of {len(outcomes)} pictures {done}{earlier}; see batch.html")
     return 0 if written == len(outcomes) else 1

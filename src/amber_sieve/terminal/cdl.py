@@ -21,6 +21,7 @@ def add(commands: Commands) -> None:
 
 def run(arguments: argparse.Namespace) -> int:
     from ..media.colour import cdl_files
+    from ..project.controls import left_out_of_cdl
 
     project = storage.load(arguments.project)
     named = [sieve for sieve in project.stack if arguments.sieve in (None, sieve.name)]
@@ -32,5 +33,6 @@ def run(arguments: argparse.Namespace) -> int:
     cdl_files.write(
         cdl_files.correction_of(named[0].name, named[0].adjust.cdl.given), arguments.out
     )
-    print(f"{arguments.out}: written")
+    left = left_out_of_cdl(named[0])
+    print(f"{arguments.out}: written" + (f"; left out: {', '.join(left)}" if left else ""))
     return 0

@@ -17,6 +17,7 @@ from ..language import translator
 from ..live.preview import Rendered
 from ..media.colour import cdl_files, lookup_files
 from ..project import edits
+from ..project.controls import left_out_of_cdl
 from ..render.believable import Believable, believable_of
 from ..render.evaluate import arriving
 from ..resolve.layers import layers_in
@@ -106,11 +107,15 @@ class AdjustController(QObject):
         )
 
     def write_cdl(self, path: pathlib.Path) -> None:
-        """Write the CDL of the current sieve."""
+        """Write the CDL of the current sieve, and say what of its adjustments that leaves out."""
         cdl_files.write(
             cdl_files.correction_of(self._work.sieve.name, self._work.sieve.adjust.cdl.given), path
         )
-        self.speech.said.emit(translate("Wrote {name}", name=path.name))
+        left = left_out_of_cdl(self._work.sieve)
+        words = translate("Wrote {name}", name=path.name)
+        if left:
+            words += translate("; left out: {left_out}", left_out=", ".join(left))
+        self.speech.wrote.emit(words, path)
 
     def pick_colour(
         self, then: Callable[[tuple[float, float, float]], None] | None, words: str = ""

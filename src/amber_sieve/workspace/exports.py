@@ -202,7 +202,9 @@ class ExportsController:
                     "Batch: {done} of {count} pictures written", done=done, count=len(outcomes)
                 )
             )
-            self.speech.wrote.emit(words, folder / "batch.html")
+            reused = sum(outcome.reused for outcome in outcomes)
+            earlier = translate(", {n} of them by an earlier run", n=reused) if reused else ""
+            self.speech.wrote.emit(words + earlier, folder / "batch.html")
             if wrong:
                 more = (
                     translate(" And {count} more: see batch.html.", count=len(wrong) - 1)

@@ -98,6 +98,7 @@ class Preferences(Frozen):
     exported: tuple[str, ...] = Field(
         default=(), max_length=LONGEST, description="what was exported, the newest first"
     )
+    batch_folder: str = Field(default="", max_length=4096, description="where a batch writes")
     screen_profile: str = Field(
         default="", max_length=4096, description="ICC profile of the screen"
     )

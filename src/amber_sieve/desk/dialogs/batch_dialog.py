@@ -18,19 +18,25 @@ from PyQt6.QtWidgets import (
     QFormLayout,
     QHBoxLayout,
     QLabel,
+    QLineEdit,
     QListWidget,
     QPushButton,
     QVBoxLayout,
     QWidget,
 )
 
+from ...errors import Trouble
+from ...export import presets as export_presets
 from ...export.batch import BatchHow, pictures_in
+from ...export.presets import ExportChoice
+from ...export.still_options import Export, name_from
 from ...language import translator
 from ...media import formats
+from ...media.colour import profiles
 from ...media.formats import is_clip
 from ...workspace.workspace import Workspace
 from ..widgets.drawing import pixmap_of
-from .fields import combo_of, refill
+from .fields import combo_of, number_of, refill
 from .format_finder import DEPTHS
 
 translate = translator("dialogs")
@@ -54,9 +60,11 @@ class BatchDialog(QDialog):
         super().__init__(parent)
         self.setWindowTitle(translate("Batch"))
         self._exports, self._tray = workspace.exports, workspace.tray
+        self._preferences = workspace.preferences
         #: The pictures that were named, and where they are written to.
         self._named: list[pathlib.Path] = []
-        self._into: pathlib.Path | None = None
+        last = pathlib.Path(workspace.preferences.values.batch_folder or "/nowhere")
+        self._into: pathlib.Path | None = last if last.is_dir() else None
         self.which = QComboBox()
         for name, words in WHICH.items():
             self.which.addItem(words, name)
@@ -78,6 +86,26 @@ class BatchDialog(QDialog):
         self.format_choice = combo_of(translate("Format"), [])
         refill(self.format_choice, rows, "")
         self.depth_choice = combo_of(translate("Depth"), [])
+        self.presets = combo_of(translate("Preset"), [translate("Custom")])
+        self._presets = [
+            one
+            for one in (*export_presets.SHIPPED, *export_presets.STORE.all())
+            if one.what == "result" and one.ending in formats.endings("still")
+        ]
+        self.presets.addItems([one.name for one in self._presets])
+        self.quality, self.size_number = (
+            number_of("quality", translate("Quality"), 95, 1, 100, ""),
+            number_of("size", translate("Size"), 100, 1, 400, "%"),
+        )
+        self.profile = combo_of(
+            translate("Profile"), [translate("The picture's own"), *profiles.NAMES]
+        )
+        self.pattern = QLineEdit("{name}")
+        self.pattern.setObjectName("search")
+        self.pattern.setAccessibleName(translate("Name"))
+        self.pattern.setToolTip(
+            translate("{name} of the picture, {sieve}, {date}, {frame} for its number")
+        )
         self.look = QCheckBox(translate("Look first: write the report alone"))
         self.look.setToolTip(
             translate(
@@ -90,8 +118,13 @@ class BatchDialog(QDialog):
             (translate("Pictures"), self.which),
             ("", self.choose),
             ("", self.list),
+            (translate("Preset"), self.presets),
             (translate("Format"), self.format_choice),
             (translate("Depth"), self.depth_choice),
+            ("", self.quality),
+            ("", self.size_number),
+            (translate("Profile"), self.profile),
+            (translate("Name"), self.pattern),
             (translate("Write into"), self.into),
             ("", self.look),
             ("", self.said),
@@ -114,9 +147,14 @@ class BatchDialog(QDialog):
         self.choose.clicked.connect(self._choose)
         self.format_choice.currentIndexChanged.connect(lambda _: self._depths())
         self.into.clicked.connect(self._choose_into)
+        self.presets.activated.connect(lambda at: self.use(self._presets[at - 1]) if at else None)
+        self.pattern.textChanged.connect(lambda _: self._follow())
         self.which.setCurrentIndex(0 if len(workspace.tray.entries) > 1 else 1)
-        self.resize(820, 520)
+        self.resize(820, 560)
         self._depths()
+        kept = export_presets.parsed(workspace.preferences.values.last_export.get("batch", ""))
+        if kept is not None:
+            self.use(kept)
 
     @property
     def kind(self) -> str:
@@ -133,11 +171,30 @@ class BatchDialog(QDialog):
     @property
     def how(self) -> BatchHow:
         """As what they are written."""
+        form = Export(
+            depth=str(self.depth_choice.currentData() or ""),
+            quality=round(self.quality.value()),
+            size=self.size_number.value(),
+            profile=self.profile.currentText() if self.profile.currentIndex() > 0 else "",
+        )
         return BatchHow(
             str(self.format_choice.currentData() or ""),
-            str(self.depth_choice.currentData() or ""),
+            form,
+            self.pattern.text(),
             preview=self.look.isChecked(),
         )
+
+    def use(self, choice: ExportChoice) -> None:
+        """Choose everything as it was stored, as far as a batch has it."""
+        for combo, wanted in (
+            (self.format_choice, choice.ending),
+            (self.depth_choice, choice.depth),
+        ):
+            combo.setCurrentIndex(max(0, combo.findData(wanted)))
+        self.quality.set(choice.quality)
+        self.size_number.set(choice.size)
+        self.profile.setCurrentIndex(max(0, self.profile.findText(choice.profile)))
+        self.pattern.setText(choice.pattern)
 
     def _depths(self) -> None:
         known = formats.format_of(pathlib.Path(f"a{self.how.ending}")) if self.how.ending else None
@@ -145,9 +202,11 @@ class BatchDialog(QDialog):
         refill(
             self.depth_choice,
             [(translate("As it came"), ""), *((DEPTHS[kind], kind) for kind in kinds)],
-            self.how.depth,
+            self.how.form.depth,
         )
         self.depth_choice.setEnabled(len(kinds) > 1)
+        ending = self.how.ending
+        self.quality.setEnabled(not ending or formats.has_quality(ending, ""))
         self._follow()
 
     def _forget_named(self) -> None:
@@ -209,7 +268,14 @@ class BatchDialog(QDialog):
             if paths
             else translate("Choose pictures first.")
         )
-        self.begin.setEnabled(bool(paths) and self._into is not None)
+        named = True
+        try:
+            if paths:
+                name_from(self.pattern.text(), paths[0], "", 1)
+        except Trouble as trouble:
+            self.said.setText(str(trouble))
+            named = False
+        self.begin.setEnabled(bool(paths) and self._into is not None and named)
         self.picture.clear()
         if paths:
             self._exports.first_of_batch(paths[0], self.kind == "tray", PICTURE, self._paint)
@@ -225,6 +291,22 @@ class BatchDialog(QDialog):
 
     def _begin(self) -> None:
         assert self._into is not None
+        how = self.how
+        kept = ExportChoice(
+            ending=how.ending,
+            depth=how.form.depth,
+            quality=how.form.quality,
+            size=how.form.size,
+            profile=how.form.profile,
+            pattern=how.pattern[:200],
+        )
+        self._preferences.change(
+            batch_folder=str(self._into),
+            last_export={
+                **self._preferences.values.last_export,
+                "batch": kept.model_dump_json(),
+            },
+        )
         if self.kind == "tray":
             self._exports.batch_tray(self._into, self.how)
         else:

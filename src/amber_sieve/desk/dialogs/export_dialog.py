@@ -6,6 +6,7 @@ from __future__ import annotations
 
 import pathlib
 
+from PyQt6.QtCore import QSignalBlocker
 from PyQt6.QtGui import QKeySequence, QShortcut
 from PyQt6.QtWidgets import (
     QCheckBox,
@@ -31,14 +32,15 @@ from ...export.still_options import FILTERS, TOKENS, WHATS, Export, What, name_f
 from ...language import named, translator
 from ...media import formats
 from ...media.colour import profiles
+from ...project.controls import left_out_of_cdl
 from ...workspace.workspace import Workspace
 from ..pages.page import row_of
 from ..start.places import folder_for_exports
-from .export_formats import LOOKUP, depths_of, known_formats
+from .export_formats import CDL, LOOKUP, depths_of, known_formats
 from .export_picture import ExportPicture
 from .export_words import DEPTH_WORDS, FRAMES, size_words
 from .fields import combo_of, number_of, refill
-from .format_finder import DEPTHS, FormatFinder, called
+from .format_finder import DEPTHS, Called, FormatFinder, called
 
 translate = translator("dialogs")
 
@@ -58,7 +60,7 @@ class ExportDialog(QDialog):
         """As it was chosen last; ``what`` leaves, where that is given."""
         super().__init__(parent)
         self.setWindowTitle(translate("Export"))
-        self._preferences = workspace.preferences
+        self._preferences, self._adjust = workspace.preferences, workspace.adjust
         self._exports, self._viewing, self._work = (
             workspace.exports,
             workspace.viewing,
@@ -119,8 +121,8 @@ class ExportDialog(QDialog):
         self.form = form
         for words, widget in (
             (translate("Preset"), row_of(self.presets, self.store, self.remove)),
-            (translate("Frames"), self.frames),
             (translate("Contents"), self.what),
+            (translate("Frames"), self.frames),
             ("", self.search),
             (translate("Format"), self.format_choice),
             (self.depth_label, self.depth_choice),
@@ -142,13 +144,16 @@ class ExportDialog(QDialog):
         if self.clip:
             self.quality.set(formats.QUALITY)
         form.setRowVisible(self.frames, self.clip)
-        self.frames.setCurrentIndex(
-            2 if self.clip and workspace.work.between else 1 if self.clip else 0
-        )
+        #: Which frames were chosen last, where what leaves lets one choose.
+        self._frames = 2 if self.clip and workspace.work.between else 1 if self.clip else 0
+        self.frames.setCurrentIndex(self._frames)
         self._fill_presets()
         self._listen()
         workspace.work.changed.connect(self._ask_picture)
-        self._whats(about.path.suffix.lower())
+        refill(self.what, [(named(word), word) for word in self._whats()], "result")
+        self._fit_frames()
+        ending = about.path.suffix.lower()
+        self.format_choice.setCurrentIndex(max(0, self.format_choice.findData(ending)))
         self._choose_as_last(what)
 
     def _lay_out(self) -> None:
@@ -172,8 +177,9 @@ class ExportDialog(QDialog):
     def _listen(self) -> None:
         """Each choice decides what can be chosen after it."""
         self.presets.activated.connect(lambda _: self._use_preset())
-        self.frames.currentIndexChanged.connect(lambda _: self._whats())
-        self.what.currentIndexChanged.connect(lambda _: self._formats())
+        self.frames.activated.connect(self._keep_frames)
+        self.frames.currentIndexChanged.connect(lambda _: self._formats())
+        self.what.currentIndexChanged.connect(lambda _: self._fit_frames())
         self.format_choice.currentIndexChanged.connect(lambda _: self._depths())
         self.depth_choice.currentIndexChanged.connect(
             lambda _: self._ask_picture() if self.kind == LOOKUP else None
@@ -190,7 +196,8 @@ class ExportDialog(QDialog):
         if last is not None:
             self.use(last)
             if self.clip and self._work.between:
-                self.frames.setCurrentIndex(list(FRAMES).index("between"))
+                self._keep_frames(list(FRAMES).index("between"))
+                self._fit_frames()
         if what:
             self.what.setCurrentIndex(max(0, self.what.findData(what)))
 
@@ -289,9 +296,10 @@ class ExportDialog(QDialog):
     def use(self, choice: ExportChoice) -> None:
         """Choose everything as it was stored, as far as this picture allows it."""
         if self.clip:
-            self.frames.setCurrentIndex(list(FRAMES).index(choice.frames))
+            self._keep_frames(list(FRAMES).index(choice.frames))
+        self.what.setCurrentIndex(max(0, self.what.findData(choice.what)))
+        self._fit_frames()
         for combo, wanted in (
-            (self.what, choice.what),
             (self.format_choice, choice.ending),
             (self.depth_choice, choice.depth),
         ):
@@ -316,13 +324,23 @@ class ExportDialog(QDialog):
 
     # What can be chosen
 
-    def _whats(self, wanted: str = "") -> None:
-        refill(
-            self.what,
-            [(named(word), word) for word in (CLIP_WHATS if self.many else (*WHATS, LOOKUP))],
-            self.what.currentData(),
-        )
-        self._formats(wanted)
+    def _whats(self) -> tuple[str, ...]:
+        """Return all that can leave."""
+        of_clips = [one for one in CLIP_WHATS if one not in WHATS] if self.clip else []
+        return (*WHATS, *of_clips, LOOKUP, CDL)
+
+    def _keep_frames(self, index: int) -> None:
+        """Remember which frames a person has chosen."""
+        self._frames = index
+
+    def _fit_frames(self) -> None:
+        """What leaves says which frames can: some of it is of one frame alone, some of many."""
+        alone, together = self.kind not in CLIP_WHATS, self.kind not in (*WHATS, LOOKUP, CDL)
+        wanted = 0 if alone else max(self._frames, 1) if together else self._frames
+        with QSignalBlocker(self.frames):
+            self.frames.setCurrentIndex(wanted if self.clip else 0)
+        self.frames.setEnabled(not alone and not together)
+        self._formats()
 
     def _formats(self, wanted: str = "") -> None:
         wanted = wanted or self.ending
@@ -345,7 +363,7 @@ class ExportDialog(QDialog):
         self.depth_label.setText(DEPTH_WORDS["clip" if clip else "lookup" if lookup else "still"])
         grey = self.kind in ("mask", "every mask") and not clip
         self.depth_choice.setEnabled(not grey and len(rows) > 1)
-        still = not lookup and not self.many
+        still = self.kind in WHATS and not self.many
         for widget, used in (
             (self.size_number, still),
             (self.filter, still),
@@ -360,14 +378,19 @@ class ExportDialog(QDialog):
             widget.setEnabled(used)  # rows stay where they are
         self._follow()
 
-    def _every_format(self) -> dict[str, tuple[str, str]]:
-        """Return the names of each format and codec that can be chosen now: ending, and depth or
-        codec.
+    def _every_format(self) -> Called:
+        """Return the names of each format, codec and table that can be chosen, those of what leaves
+        now first: contents, ending, and depth or codec.
         """
-        return {} if self.kind == LOOKUP else called(known_formats(self.kind, self.many))
+        found: Called = {}
+        for what in sorted(self._whats(), key=lambda one: one != self.kind):
+            many = self._frames > 0 and what in CLIP_WHATS
+            found |= called(known_formats(what, many), what, "" if what == self.kind else what)
+        return found
 
-    def _use_found(self, ending: str, kind: str) -> None:
+    def _use_found(self, what: str, ending: str, kind: str) -> None:
         """Choose a format that was found by its name."""
+        self.what.setCurrentIndex(self.what.findData(what))
         self.format_choice.setCurrentIndex(self.format_choice.findData(ending))
         self.depth_choice.setCurrentIndex(max(0, self.depth_choice.findData(kind)))
 
@@ -396,6 +419,13 @@ class ExportDialog(QDialog):
     def _size_words(self) -> str:
         if self.kind == LOOKUP:
             return translate("Codes of sRGB in and out")
+        if self.kind == CDL:
+            left = left_out_of_cdl(self._work.sieve)
+            return (
+                translate("Left out: {left_out}", left_out=", ".join(left))
+                if left
+                else translate("All that {sieve} does", sieve=self._work.sieve.name)
+            )
         return size_words(
             self._work.size,
             (self._numbers() or (0, self._work.frames - 1)) if self.many else None,
@@ -419,6 +449,8 @@ class ExportDialog(QDialog):
             return
         if self.kind == LOOKUP:
             self._exports.write_lookup(path, int(self.chosen_depth))
+        elif self.kind == CDL:
+            self._adjust.write_cdl(path)
         elif self.many:
             still = "####" in self.ending
             what = next(known for known in CLIP_WHATS if known == self.kind)

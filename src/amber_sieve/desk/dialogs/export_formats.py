@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from ...export.lookup import SIZES
 from ...language import translator
-from ...media.colour import lookup_files
+from ...media.colour import cdl_files, lookup_files
 from ...media.formats import CODECS, FORMATS, Format
 from .format_finder import DEPTHS
 
 translate = translator("dialogs")
 
-LOOKUP = "lookup table"
+LOOKUP, CDL = "lookup table", "colour decision list"
 
 
 def known_formats(kind: str, many: bool) -> list[tuple[str, str]]:
@@ -19,6 +19,8 @@ def known_formats(kind: str, many: bool) -> list[tuple[str, str]]:
     """
     if kind == LOOKUP:
         return [(translate("Lookup table"), ending) for ending in lookup_files.ENDINGS]
+    if kind == CDL:
+        return [("CDL", ending) for ending in cdl_files.FORMATS]
     written = [one for one in FORMATS if one.writes]
     stills = [one for one in written if one.kind == "still"]
     if many:

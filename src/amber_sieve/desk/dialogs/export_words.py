@@ -28,6 +28,7 @@ VIEWS = {
     "mask": "mask",
     "cut-out": "cut-out",
     "every mask": "mask",
+    "colour decision list": "result",
     "result and mask": "result",
 }
 

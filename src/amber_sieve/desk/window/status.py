@@ -47,6 +47,7 @@ class Status(QStatusBar):
         self._bar.setFixedWidth(180)
         self.stop = QPushButton(translate("Stop"))
         self.stop.clicked.connect(workspace.workers.stop_job)
+        self.stop.clicked.connect(self._stopping)
         #: Shown while a job runs.
         self.job_box = QWidget()
         row = QHBoxLayout(self.job_box)
@@ -89,11 +90,18 @@ class Status(QStatusBar):
         if job is not None and job is not self._job:
             self._bar.setValue(0)
             self._bar.setFormat("")
+            self.stop.setEnabled(True)
             job.progressed.connect(lambda share, left: self._progress(job, share, left))
         self._job = job
 
+    def _stopping(self) -> None:
+        self.stop.setEnabled(False)
+        self._bar.setFormat(translate("Stopping…"))
+
     def _progress(self, job: Job, share: float, left: float | None) -> None:
-        if job is not self._job:  # an export goes on behind the job that is waited for
+        if (
+            job is not self._job or not self.stop.isEnabled()
+        ):  # an export goes on behind the job that is waited for
             return
         self._bar.setValue(round(share * 1000))
         after = translate(", {left:.0f} s left", left=left) if left is not None else ""
