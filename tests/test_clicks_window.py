@@ -421,7 +421,7 @@ class ClicksTest(WindowCase):
         self.click(1398, 882)
         specks, follow = self.window.edge.numbers["specks"], self.window.edge.numbers["follow"]
         self.assertEqual(
-            (specks.auto, specks._shown(), follow._shown()), (True, "auto  648 px", "auto")
+            (specks.auto, specks.shown(), follow.shown()), (True, "auto  648 px", "auto")
         )
         QTest.keyClick(specks, Qt.Key.Key_Right)
         self.assertEqual(self.work.sieve.edge.specks, 653)

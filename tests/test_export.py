@@ -231,12 +231,12 @@ class ExportDialogTest(WindowCase):
             "JPEG  .jpg",
             [dialog.format_choice.itemText(k) for k in range(dialog.format_choice.count())],
         )
-        dialog.size_number.set(50)
-        dialog.pattern.clear()
-        QTest.keyClicks(dialog.pattern, "{nothing}")
+        dialog.fields.size_number.set(50)
+        dialog.fields.pattern.clear()
+        QTest.keyClicks(dialog.fields.pattern, "{nothing}")
         self.assertFalse(dialog.export.isEnabled())
-        dialog.pattern.clear()
-        QTest.keyClicks(dialog.pattern, "{name}-{sieve}")
+        dialog.fields.pattern.clear()
+        QTest.keyClicks(dialog.fields.pattern, "{name}-{sieve}")
         self.assertIn("yard-Sieve 1.png", dialog.example.text())
         self.assertIn("900 × 600", dialog.example.text())
         dialog.export.click()
@@ -247,7 +247,7 @@ class ExportDialogTest(WindowCase):
         self.window.exports.show_export()
         dialog = self.window.findChildren(ExportDialog)[-1]
         dialog.folder = self.folder
-        dialog.pattern.setText("yard-Sieve 1")
+        dialog.fields.pattern.setText("yard-Sieve 1")
         with mock.patch.object(
             QMessageBox, "question", return_value=QMessageBox.StandardButton.No
         ) as asked:
@@ -266,37 +266,37 @@ class ExportDialogTest(WindowCase):
     def test_presets_of_exports(self):
         self.open(DEMO / "close.png")
         dialog = self.dialog()
-        dialog.presets.setCurrentIndex(1)
-        dialog.presets.activated.emit(1)
+        dialog.presets.box.setCurrentIndex(1)
+        dialog.presets.box.activated.emit(1)
         self.assertEqual(
             (dialog.ending, dialog.how.profile, dialog.how.size, dialog.how.metadata),
             (".jpg", "sRGB", 50.0, False),
         )
         self.assertIn("about", dialog.example.text())
-        dialog.quality.set(61)
-        dialog.filter.setCurrentIndex(3)
+        dialog.fields.quality.set(61)
+        dialog.fields.filter.setCurrentIndex(3)
         with mock.patch(
-            "amber_sieve.desk.dialogs.export_dialog.QInputDialog.getText",
+            "amber_sieve.desk.dialogs.preset_row.QInputDialog.getText",
             return_value=("Small ones", True),
         ):
-            dialog.store.click()
+            dialog.presets.store.click()
         dialog.close()
         dialog = self.dialog()
-        at = dialog.presets.findText("Small ones")
+        at = dialog.presets.box.findText("Small ones")
         self.assertGreater(at, 0)
-        dialog.presets.setCurrentIndex(at)
-        dialog.presets.activated.emit(at)
+        dialog.presets.box.setCurrentIndex(at)
+        dialog.presets.box.activated.emit(at)
         self.assertEqual((dialog.how.quality, dialog.how.filter), (61, "cubic"))
-        dialog.pattern.setText("small")
+        dialog.fields.pattern.setText("small")
         dialog.export.click()
         self.settle()
         about = stills.read(self.folder / "small.jpg").about
         self.assertEqual(about.size, tuple(round(side / 2) for side in self.work.size))
         dialog = self.dialog()
-        dialog.presets.setCurrentIndex(at)
-        dialog.presets.activated.emit(at)
-        dialog.remove.click()
-        self.assertEqual(dialog.presets.findText("Small ones"), -1)
+        dialog.presets.box.setCurrentIndex(at)
+        dialog.presets.box.activated.emit(at)
+        dialog.presets.remove.click()
+        self.assertEqual(dialog.presets.box.findText("Small ones"), -1)
         dialog.close()
         self.assertEqual(self.troubles, [])
 
@@ -317,7 +317,7 @@ class ExportDialogTest(WindowCase):
         self.assertEqual(dialog.chosen_depth, "33")
         dialog.depth_choice.setCurrentIndex(0)
         self.settle()
-        dialog.pattern.setText("table")
+        dialog.fields.pattern.setText("table")
         dialog.export.click()
         self.settle()
         self.assertIn("LUT_3D_SIZE 17", (self.folder / "table.cube").read_text()[:200])
@@ -331,7 +331,7 @@ class ExportDialogTest(WindowCase):
         dialog = self.dialog()
         self.assertEqual(dialog.frames.currentText(), "From in to out point")
         self.assertIn("3 frames", dialog.example.text())
-        dialog.what.setCurrentIndex(2)
+        dialog.what.setCurrentIndex(dialog.what.findData("result and mask"))
         dialog.format_choice.setCurrentIndex(
             next(k for k in range(9) if dialog.format_choice.itemText(k).endswith(".mov"))
         )
@@ -339,7 +339,7 @@ class ExportDialogTest(WindowCase):
             [dialog.depth_choice.itemText(k) for k in range(dialog.depth_choice.count())],
             ["ProRes 4444"],
         )
-        dialog.pattern.setText("alpha")
+        dialog.fields.pattern.setText("alpha")
         dialog.export.click()
         self.settle()
         clip = open_source(self.folder / "alpha.mov")
@@ -353,14 +353,14 @@ class ExportDialogTest(WindowCase):
         dialog.format_choice.setCurrentIndex(
             dialog.format_choice.findText("PNG, numbered  .####.png")
         )
-        dialog.pattern.setText("mask")
+        dialog.fields.pattern.setText("mask")
         dialog.export.click()
         self.settle()
         self.assertEqual(len(list(self.folder.glob("mask.*.png"))), 3)
         dialog = self.dialog()
         dialog.frames.setCurrentIndex(0)
         dialog.format_choice.setCurrentIndex(0)
-        dialog.pattern.setText("still-{frame}")
+        dialog.fields.pattern.setText("still-{frame}")
         dialog.export.click()
         self.settle()
         self.assertTrue((self.folder / "still-0004.png").exists())
@@ -371,7 +371,7 @@ class ExportDialogTest(WindowCase):
         self.click(742, 790)
         self.work.set_field("adjust.light.exposure", 0.5, "Exposure")
         said = []
-        self.workspace.speech.said.connect(said.append)
+        self.workspace.speech.wrote.connect(lambda words, _: said.append(words))
         self.workspace.exports.write_lookup(self.folder / "t.cube", 17)
         self.settle()
         self.assertIn("mean ΔE2000", said[-1])

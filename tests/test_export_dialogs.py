@@ -39,7 +39,7 @@ class ExportDialogTest(WindowCase):
         self.assertFalse(dialog.many)
         self.assertFalse(dialog.frames.isEnabled())
         dialog.folder = self.folder
-        dialog.pattern.setText("look")
+        dialog.fields.pattern.setText("look")
         dialog.export.click()
         self.settle()
         self.assertIn("LUT_3D_SIZE", (self.folder / "look.cube").read_text())
@@ -84,7 +84,7 @@ class ExportDialogTest(WindowCase):
         dialog.what.setCurrentIndex(dialog.what.findData("colour decision list"))
         self.assertIn("Left out: Recolour", dialog.example.text())
         dialog.folder = self.folder
-        dialog.pattern.setText("look")
+        dialog.fields.pattern.setText("look")
         dialog.export.click()
         self.settle()
         self.assertIn("<Slope>", (self.folder / "look.cdl").read_text())
@@ -111,9 +111,9 @@ class BatchDialogTest(WindowCase):
         dialog.presets.setCurrentIndex(1)  # for the web
         dialog.presets.activated.emit(1)
         self.assertEqual((dialog.how.ending, dialog.how.form.size), (".jpg", 50))
-        dialog.pattern.setText("{nothing}")
+        dialog.fields.pattern.setText("{nothing}")
         self.assertFalse(dialog.begin.isEnabled())
-        dialog.pattern.setText("{name}-web")
+        dialog.fields.pattern.setText("{name}-web")
         dialog.begin.click()
         self.settle()
         whole, made = (

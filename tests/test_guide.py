@@ -176,7 +176,7 @@ class GuideTest(WindowCase):
         self.open(DEMO / "yard.png")
         self.click(742, 790)
         kept = self.viewing.last.coverage.whole
-        self.click(742, 900, SHIFT)
+        self.click(930, 840, SHIFT)
         self.assertGreaterEqual(self.viewing.last.coverage.whole, kept)
         self.click(300, 450, Qt.KeyboardModifier.ControlModifier)
         self.assertEqual(
@@ -333,9 +333,21 @@ class GuideTest(WindowCase):
         self.window.adjust.numbers["hue"].settled.emit()
         self.settle()
         self.assertEqual(tour.step, 5)
+        self.workspace.exports.write(self.folder / "jar.png")
+        self.settle()
+        self.assertIn("Exported jar.png", tour.notice.words.text())
         tour.notice.button.click()
         self.assertIsNone(tour.step)
         self.assertFalse(tour.notice.isVisible())
+        self.assertEqual(self.window.front.currentIndex(), 1)  # nothing is left behind
+        self.open(DEMO / "yard.png")
+        before = self.work.project
+        self.window.menus.actions["tour"].trigger()
+        self.settle()
+        self.click(742, 790)
+        self.assertEqual(tour.step, 1)
+        tour.notice.button.click()
+        self.assertIs(self.work.project, before)  # the work that was open stands as it did
 
     def test_a_picture_with_a_project_beside_it_says_so_and_starts_fresh(self):
         picture, project = self.folder / "a.png", self.folder / "a.sieve"

@@ -42,7 +42,10 @@ from PyQt6.QtWidgets import *
 from amber_sieve.desk.app import application
 from amber_sieve.desk.start.waiting import settle
 from amber_sieve.desk.window.open_window import open_window
-from amber_sieve.desk.dialogs import batch_dialog, export_dialog, jobs_dialog, reading_dialog, small
+from amber_sieve.desk.dialogs import (
+    batch_dialog, export_dialog, history_dialog, jobs_dialog, reading_dialog, small,
+)
+from amber_sieve.desk.widgets.block import Block
 from amber_sieve.desk.widgets.number import Number
 from amber_sieve.workspace.workspace import Workspace
 running = application()
@@ -84,29 +87,68 @@ for action in window.menus.actions.values():
     say(action.text())
     say(action.statusTip())
 for kind in (
-    small.PreferencesDialog, small.HistoryDialog, export_dialog.ExportDialog,
+    history_dialog.HistoryDialog, export_dialog.ExportDialog,
     batch_dialog.BatchDialog, jobs_dialog.JobsDialog, reading_dialog.ReadingDialog,
 ):
     walk(kind(window, window.workspace))
+walk(small.PreferencesDialog(window, window.workspace, print))
 """
 #: Prints what is cut off on each page, and how the numbers look.
 CUT = """
-for page in range(window.pages.count()):
-    window.pages.setCurrentIndex(page)
-    settle(window.workspace)
-    running.processEvents()
-    for one in window.findChildren(QAbstractButton) + window.findChildren(QLabel):
-        if not (one.isVisible() and one.text() and one.window() is window):
+def look(where, inside):
+    for one in inside.findChildren(QAbstractButton) + inside.findChildren(QLabel):
+        if not (one.isVisible() and one.text() and one.window() is inside.window()):
             continue
         if not getattr(one, 'wordWrap', bool)():
             if one.width() < one.minimumSizeHint().width() - 1:
-                print('CUT', page, repr(one.text()), one.width(), one.minimumSizeHint().width())
-    held = window.pages.currentWidget()
-    right = held.mapTo(window, held.rect().topRight()).x()
-    if right > window.width():
-        print('CUT the page ends at', right)
+                print('CUT', where, repr(one.text()), one.width(), one.minimumSizeHint().width())
+    for one in inside.findChildren(Number):
+        if one.isVisible():
+            metrics, room = one.fontMetrics(), one.width() - 22
+            if metrics.horizontalAdvance(one.name + one.shown()) > room:
+                print('CUT', where, repr(one.name), repr(one.shown()), one.width())
+    for one in inside.findChildren(QComboBox):
+        if one.isVisible() and not one.isEditable():
+            metrics, room = one.fontMetrics(), one.width() - 30
+            if metrics.horizontalAdvance(one.currentText()) > room:
+                print('CUT', where, repr(one.currentText()), one.width())
+    for one in inside.findChildren(QScrollArea):
+        held = one.widget()
+        if one.isVisible() and held.width() > one.viewport().width():
+            print('CUT', where, 'behind the scroll bar', held.width(), one.viewport().width())
+def settled():
+    settle(window.workspace)
+    running.processEvents()
+def all_pages(size, large):
+    window.workspace.preferences.change(text_size=large)
+    window.resize(*size)
+    settled()
+    if (window.width(), window.height()) != size:
+        print('CUT', large, 'the window takes', window.width(), window.height())
+    for page in range(window.pages.count()):
+        window.pages.setCurrentIndex(page)
+        settled()
+        held = window.pages.currentWidget()
+        for block in held.findChildren(Block):
+            block.set_open(True)
+        settled()
+        look((large, page), window)
+        right = held.mapTo(window, held.rect().topRight()).x()
+        if right > window.width():
+            print('CUT', large, 'the page ends at', right)
+    for name in ('preferences', 'history', 'export', 'batch', 'queue', 'reading', 'sieve presets'):
+        window.menus.actions[name].trigger()
+        settled()
+        for dialog in window.findChildren(QDialog):
+            if dialog.isVisible():
+                look((large, name), dialog)
+                dialog.close()
+        settled()
+all_pages((1280, 800), 100.0)
+all_pages((1000, 700), 150.0)
+window.workspace.preferences.change(text_size=100.0)
 window.pages.setCurrentIndex(0)
-number = next(one for one in window.pick.findChildren(Number) if one.name == 'Toleranz')
+number = window.pick.tolerance
 number.set(7.25)
 print('NUMBER', number.text_of(7.25))
 number._type('8,5', select=False)
@@ -207,6 +249,10 @@ class GermanTest(unittest.TestCase):
         )
         self.assertIn("TYPED 8.5", said)
         self.assertTrue(any(line.startswith("NUMBER 7,2") for line in said), said)
+
+    def test_english_is_not_cut_off_either(self):
+        said = run("", CUT, LC_ALL="C.UTF-8")
+        self.assertEqual([line for line in said if line.startswith("CUT")], [])
 
     def test_a_preference_goes_before_the_systems_language(self):
         begin = "from amber_sieve.desk.translations import choose\nprint('CHOSEN', len(choose()))"

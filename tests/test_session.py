@@ -364,8 +364,10 @@ class FilesTest(WindowCase):
             dialog.folder = self.folder
             QTest.keyClicks(dialog.search, target.suffix[1:])
             QTest.keyClick(dialog.search, Qt.Key.Key_Return)
-            dialog.pattern.setText(target.stem)
-            QTest.keyClick(dialog.pattern, Qt.Key.Key_Return)  # ends typing, and exports nothing
+            dialog.fields.pattern.setText(target.stem)
+            QTest.keyClick(
+                dialog.fields.pattern, Qt.Key.Key_Return
+            )  # ends typing, and exports nothing
             self.assertFalse(target.exists())
             dialog.export.click()
             self.settle()

@@ -11,8 +11,12 @@ from PyQt6.QtWidgets import QMenu
 
 from amber_sieve.desk.clip.time_bar import COVERAGE, DRIFT, FLICKER
 from amber_sieve.desk.dialogs.history_dialog import HistoryDialog
+from amber_sieve.desk.dialogs.small import PreferencesDialog
+from amber_sieve.desk.translations import LANGUAGES
+from amber_sieve.desk.widgets.block import Block
 from amber_sieve.project.changes import changed_numbers
 from amber_sieve.project.model import Adjust, Light, Project, Sieve
+from amber_sieve.render.stages.every import EDGE
 
 
 class ChangesTest(WindowCase):
@@ -63,8 +67,8 @@ class ToldTest(WindowCase):
         self.window.menus.actions["history"].trigger()
         history = next(one for one in self.window.findChildren(HistoryDialog) if one.isVisible())
         last = history.list.item(history.list.count() - 1)
-        what, numbers, time = last.text().split("\n")
-        self.assertEqual((what, numbers), ("Hue", "Hue 0.0 → 40.0 °"))
+        numbers, time = last.text().split("\n")
+        self.assertEqual(numbers, "Hue 0.0 → 40.0 °")
         self.assertRegex(time, r"\d\d:\d\d")
         self.assertFalse(last.icon().isNull())
         self.work.set_field("adjust.recolour.hue", 60.0, "Hue")
@@ -98,6 +102,50 @@ class ToldTest(WindowCase):
         with mock.patch.object(QDesktopServices, "openUrl", return_value=False):
             self.window.exports.open_outside(path)
         self.assertIn("No program opens jar & bowl.png", self.troubles.pop())
+
+
+class PagesTest(WindowCase):
+    def test_the_edge_shows_its_steps_in_the_order_in_which_they_act(self):
+        groups = [one for one in self.window.edge.findChildren(Block) if one.title[0].isdigit()]
+        self.assertEqual([int(one.title.split()[0]) for one in groups], list(range(1, 8)))
+        order = [stage.automatic or stage.name for stage in EDGE]
+        shown = ["clean", "follow", "feather"]
+        self.assertEqual(shown, sorted(shown, key=lambda name: order.index(name)))
+        numbers = [
+            self.window.edge.numbers[name] for name in ("clean", "specks", "grow", "feather")
+        ]
+        for one in groups:
+            one.set_open(True)
+        self.window.pages.setCurrentWidget(self.window.edge)
+        self.settle()
+        tops = [one.mapTo(self.window.edge.widget(), one.rect().topLeft()).y() for one in numbers]
+        self.assertEqual(tops, sorted(tops))
+
+    def test_a_number_is_copied_to_all_sieves(self):
+        self.open(DEMO / "yard.sieve")
+        self.workspace.stack.add()
+        self.work.set_field("edge.feather", 4.0, "Feather")
+        self.window.edge.copy_to_all("edge.feather", "Feather")
+        self.assertEqual({sieve.edge.feather for sieve in self.work.project.stack}, {4.0})
+        self.work.undo()
+        self.assertEqual(len({sieve.edge.feather for sieve in self.work.project.stack}), 2)
+
+
+class LanguageTest(WindowCase):
+    def test_another_language_offers_a_restart(self):
+        self.window.menus.actions["preferences"].trigger()
+        dialog = self.window.findChild(PreferencesDialog)
+        self.addCleanup(dialog.close)
+        self.assertFalse(dialog.restart.isVisible())
+        index = list(LANGUAGES).index("de") + 1
+        dialog.language.setCurrentIndex(index)
+        dialog.language.activated.emit(index)
+        self.addCleanup(self.workspace.preferences.change, language="")
+        self.assertTrue(dialog.restart.isVisible())
+        with mock.patch.object(self.window, "close", return_value=True) as closed:
+            dialog.restart.click()
+        self.assertTrue(closed.called and self.window.starts_again)
+        self.window.starts_again = False
 
 
 class GraphTest(WindowCase):

@@ -49,6 +49,10 @@ def in_tables() -> Iterator[tuple[str, str]]:
             if field.title:
                 yield "model", field.title
                 yield "model", field.description or field.title
+            extra = field.json_schema_extra
+            unit = extra.get("number", {}).get("unit", "") if isinstance(extra, dict) else ""
+            if len(unit) > 2:
+                yield "model", unit
     for row in TABLE:
         for text in (getattr(row, "label", ""), getattr(row, "tip", "")):
             if re.search("[A-Za-z]{2}", text):

@@ -6,6 +6,7 @@ import os
 import pathlib
 import signal
 import socket
+import subprocess
 import sys
 from collections.abc import Sequence
 
@@ -129,6 +130,8 @@ def main(
         # the last round of events may have changed something after all was kept
         workspace.saving.keep_now()
     door.close()
+    if window.starts_again:
+        subprocess.Popen(sys.orig_argv, start_new_session=True)
     # What must be kept is on the disk, and its threads have ended. Taking Python and Qt apart piece
     # by piece, with threads of libraries still alive, is of no use and may abort.
     sys.stdout.flush()

@@ -58,7 +58,7 @@ QToolButton#bare { background: transparent; border: 0; padding: 3px 2px; font-we
 QToolButton#bare:hover { background: #3a3a3a; }
 QFrame#answer { background: #1c1c1c; border: 1px solid #6a6a6a; border-radius: 4px; }
 QFrame#notice { background: #3a3326; border-bottom: 1px solid #1f1f1f; }
-QToolButton#chip { padding: 0; min-height: 12px; }
+QToolButton#chip { padding: 0; min-height: 62px; }
 QToolButton#bare:focus { background: #453c2a; }
 QToolButton#bare::menu-indicator { image: none; }
 QPushButton, QToolButton, QComboBox { background: #3c3c3c; border: 1px solid #4a4a4a;

@@ -269,6 +269,11 @@ def _with_field(held: Any, path: str, value: object) -> Any:
     return held.but(**{name: _with_field(getattr(held, name), rest, value) if rest else value})
 
 
+def with_field_everywhere(project: Project, path: str, value: Any) -> Project:
+    """The project with a field of all its sieves at one value."""
+    return project.but(stack=tuple(with_field(sieve, path, value) for sieve in project.stack))
+
+
 def field_of(sieve: Sieve, path: str) -> Any:
     """The value of a field named by its way."""
     held: Any = sieve

@@ -132,6 +132,12 @@ def bounds_of(field: FieldInfo) -> tuple[float, float] | None:
     return (shown["low"], shown["high"]) if shown else None
 
 
+def unit_of(shown: dict[str, Any]) -> str:
+    """Return the unit of a number; words are in the language that is spoken, signs as they are."""
+    unit = str(shown["unit"])
+    return translate(unit) if len(unit) > 2 else unit
+
+
 def _shown(field: FieldInfo) -> dict[str, Any]:
     """Return the notes of `number` on a field; nothing of any other field."""
     extra = field.json_schema_extra
@@ -160,7 +166,7 @@ def spec_of(model: type[BaseModel], name: str) -> Spec:
         help=help_of(field),
         auto=auto,
         from_auto=from_auto,
-        **shown,
+        **{**shown, "unit": unit_of(shown)},
     )
 
 

@@ -261,7 +261,10 @@ class Pane(QWidget):
                 draw_offer(painter, self.viewport.to_pane(self._offered))
         if self.has_tool() or not bare:
             self.overlay(painter)
-        if VIEWS[self.showing].of == "mask" and not self._work.sieve.picks:
+        # Without a pick something may be looked ahead at.
+        if VIEWS[self.showing].of == "mask" and not (
+            self._work.sieve.picks or (self._result is not None and self._result.covered)
+        ):
             painter.setPen(DIM)
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, UNPICKED)
         if self._areas.outlined is not None:

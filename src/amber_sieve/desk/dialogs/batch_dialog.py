@@ -18,7 +18,6 @@ from PyQt6.QtWidgets import (
     QFormLayout,
     QHBoxLayout,
     QLabel,
-    QLineEdit,
     QListWidget,
     QPushButton,
     QVBoxLayout,
@@ -29,14 +28,14 @@ from ...errors import Trouble
 from ...export import presets as export_presets
 from ...export.batch import BatchHow, pictures_in
 from ...export.presets import ExportChoice
-from ...export.still_options import Export, name_from
+from ...export.still_options import name_from
 from ...language import translator
 from ...media import formats
-from ...media.colour import profiles
 from ...media.formats import is_clip
 from ...workspace.workspace import Workspace
 from ..widgets.drawing import pixmap_of
-from .fields import combo_of, number_of, refill
+from .fields import combo_of, refill
+from .form_fields import FormFields
 from .format_finder import DEPTHS
 
 translate = translator("dialogs")
@@ -93,18 +92,8 @@ class BatchDialog(QDialog):
             if one.what == "result" and one.ending in formats.endings("still")
         ]
         self.presets.addItems([one.name for one in self._presets])
-        self.quality, self.size_number = (
-            number_of("quality", translate("Quality"), 95, 1, 100, ""),
-            number_of("size", translate("Size"), 100, 1, 400, "%"),
-        )
-        self.profile = combo_of(
-            translate("Profile"), [translate("The picture's own"), *profiles.NAMES]
-        )
-        self.pattern = QLineEdit("{name}")
-        self.pattern.setObjectName("search")
-        self.pattern.setAccessibleName(translate("Name"))
-        self.pattern.setToolTip(
-            translate("{name} of the picture, {sieve}, {date}, {frame} for its number")
+        self.fields = FormFields(
+            "{name}", translate("{name} of the picture, {sieve}, {date}, {frame} for its number")
         )
         self.look = QCheckBox(translate("Look first: write the report alone"))
         self.look.setToolTip(
@@ -121,10 +110,10 @@ class BatchDialog(QDialog):
             (translate("Preset"), self.presets),
             (translate("Format"), self.format_choice),
             (translate("Depth"), self.depth_choice),
-            ("", self.quality),
-            ("", self.size_number),
-            (translate("Profile"), self.profile),
-            (translate("Name"), self.pattern),
+            ("", self.fields.quality),
+            ("", self.fields.size_number),
+            (translate("Profile"), self.fields.profile),
+            (translate("Name"), self.fields.pattern),
             (translate("Write into"), self.into),
             ("", self.look),
             ("", self.said),
@@ -148,7 +137,7 @@ class BatchDialog(QDialog):
         self.format_choice.currentIndexChanged.connect(lambda _: self._depths())
         self.into.clicked.connect(self._choose_into)
         self.presets.activated.connect(lambda at: self.use(self._presets[at - 1]) if at else None)
-        self.pattern.textChanged.connect(lambda _: self._follow())
+        self.fields.pattern.textChanged.connect(lambda _: self._follow())
         self.which.setCurrentIndex(0 if len(workspace.tray.entries) > 1 else 1)
         self.resize(820, 560)
         self._depths()
@@ -171,16 +160,11 @@ class BatchDialog(QDialog):
     @property
     def how(self) -> BatchHow:
         """As what they are written."""
-        form = Export(
-            depth=str(self.depth_choice.currentData() or ""),
-            quality=round(self.quality.value()),
-            size=self.size_number.value(),
-            profile=self.profile.currentText() if self.profile.currentIndex() > 0 else "",
-        )
+        form = self.fields.export(depth=str(self.depth_choice.currentData() or ""))
         return BatchHow(
             str(self.format_choice.currentData() or ""),
             form,
-            self.pattern.text(),
+            self.fields.pattern.text(),
             preview=self.look.isChecked(),
         )
 
@@ -191,10 +175,7 @@ class BatchDialog(QDialog):
             (self.depth_choice, choice.depth),
         ):
             combo.setCurrentIndex(max(0, combo.findData(wanted)))
-        self.quality.set(choice.quality)
-        self.size_number.set(choice.size)
-        self.profile.setCurrentIndex(max(0, self.profile.findText(choice.profile)))
-        self.pattern.setText(choice.pattern)
+        self.fields.use(choice)
 
     def _depths(self) -> None:
         known = formats.format_of(pathlib.Path(f"a{self.how.ending}")) if self.how.ending else None
@@ -206,7 +187,7 @@ class BatchDialog(QDialog):
         )
         self.depth_choice.setEnabled(len(kinds) > 1)
         ending = self.how.ending
-        self.quality.setEnabled(not ending or formats.has_quality(ending, ""))
+        self.fields.quality.setEnabled(not ending or formats.has_quality(ending, ""))
         self._follow()
 
     def _forget_named(self) -> None:
@@ -271,7 +252,7 @@ class BatchDialog(QDialog):
         named = True
         try:
             if paths:
-                name_from(self.pattern.text(), paths[0], "", 1)
+                name_from(self.fields.pattern.text(), paths[0], "", 1)
         except Trouble as trouble:
             self.said.setText(str(trouble))
             named = False
@@ -292,14 +273,7 @@ class BatchDialog(QDialog):
     def _begin(self) -> None:
         assert self._into is not None
         how = self.how
-        kept = ExportChoice(
-            ending=how.ending,
-            depth=how.form.depth,
-            quality=how.form.quality,
-            size=how.form.size,
-            profile=how.form.profile,
-            pattern=how.pattern[:200],
-        )
+        kept = self.fields.choice(how.ending, how.form)
         self._preferences.change(
             batch_folder=str(self._into),
             last_export={

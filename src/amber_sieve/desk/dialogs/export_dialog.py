@@ -15,9 +15,7 @@ from PyQt6.QtWidgets import (
     QFileDialog,
     QFormLayout,
     QHBoxLayout,
-    QInputDialog,
     QLabel,
-    QLineEdit,
     QMessageBox,
     QPushButton,
     QVBoxLayout,
@@ -28,10 +26,9 @@ from ...errors import Trouble
 from ...export import presets as export_presets
 from ...export.clip import CLIP_WHATS, ClipExport
 from ...export.presets import ExportChoice
-from ...export.still_options import FILTERS, TOKENS, WHATS, Export, What, name_from
+from ...export.still_options import TOKENS, WHATS, Export, What, name_from
 from ...language import named, translator
 from ...media import formats
-from ...media.colour import profiles
 from ...project.controls import left_out_of_cdl
 from ...workspace.workspace import Workspace
 from ..pages.page import row_of
@@ -39,14 +36,14 @@ from ..start.places import folder_for_exports
 from .export_formats import CDL, LOOKUP, depths_of, known_formats
 from .export_picture import ExportPicture
 from .export_words import DEPTH_WORDS, FRAMES, size_words
-from .fields import combo_of, number_of, refill
+from .fields import combo_of, refill
+from .form_fields import FormFields
 from .format_finder import DEPTHS, Called, FormatFinder, called
+from .preset_row import PresetRow
 
 translate = translator("dialogs")
 
 
-#: Shown first among the presets.
-NO_PRESET = translate("Custom")
 #: Nodes on a side of a lookup table where nothing else is chosen.
 USUAL_SIZE = 33
 
@@ -69,39 +66,19 @@ class ExportDialog(QDialog):
         assert workspace.work.opened is not None
         about = workspace.work.opened.source.about
         self.folder = folder_for_exports(about.path)
-        self.presets = combo_of(translate("Preset"), [])
+        self.presets = PresetRow(lambda: self.choice)
         self.frames = combo_of(translate("Frames"), list(FRAMES.values()))
         self.what = combo_of(translate("Contents"), [])
         self.format_choice = combo_of(translate("Format"), [])
         self.depth_choice = combo_of(translate("Depth"), [])
-        self.quality, self.size_number = (
-            number_of("quality", translate("Quality"), 95, 1, 100, ""),
-            number_of("size", translate("Size"), 100, 1, 400, "%"),
-        )
-        self.filter = combo_of(translate("Resampling"), [named(word) for word in FILTERS])
-        self.filter.setToolTip(
-            translate(
-                "How it is resampled. Best: means where it shrinks, Lanczos where it grows",
-            )
-        )
-        self.profile = combo_of(
-            translate("Profile"),
-            [translate("The picture's own"), *profiles.NAMES],
-        )
-        self.premultiplied, self.metadata = (
-            QCheckBox(translate("Premultiplied alpha")),
-            QCheckBox(translate("Keep metadata")),
+        self.fields = FormFields(
+            "{name}-sieved", translate("{name} of the picture, {sieve}, {date}, {frame}")
         )
         self.resume = QCheckBox(translate("Skip existing files"))
-        self.metadata.setChecked(True)
-        self.pattern = QLineEdit("{name}-sieved")
-        self.pattern.setObjectName("search")
-        self.pattern.setAccessibleName(translate("Name"))
-        self.pattern.setToolTip(translate("{name} of the picture, {sieve}, {date}, {frame}"))
         self.tokens = [QPushButton(f"{{{token}}}") for token in TOKENS]
         for button in self.tokens:
             button.setToolTip(translate("Put {text} into the name", text=button.text()))
-            button.clicked.connect(lambda _, token=button.text(): self.pattern.insert(token))
+            button.clicked.connect(lambda _, token=button.text(): self.fields.pattern.insert(token))
         self.search = FormatFinder(self._every_format, lambda: self.chosen_depth)
         self.search.chosen.connect(self._use_found)
         self.picture = ExportPicture(workspace.exports, workspace.viewing)
@@ -109,32 +86,25 @@ class ExportDialog(QDialog):
         self.example.setObjectName("dim")
         self.example.setWordWrap(True)
         self.place.clicked.connect(self._choose_folder)
-        self.store, self.remove = (
-            QPushButton(translate("Save…")),
-            QPushButton(translate("Remove")),
-        )
-        self.store.setToolTip(translate("Save all of this as a preset"))
-        self.store.clicked.connect(self._store)
-        self.remove.clicked.connect(self._remove)
         self.depth_label = QLabel(translate("Depth"))
         form = QFormLayout()
         self.form = form
         for words, widget in (
-            (translate("Preset"), row_of(self.presets, self.store, self.remove)),
+            (translate("Preset"), self.presets),
             (translate("Contents"), self.what),
             (translate("Frames"), self.frames),
             ("", self.search),
             (translate("Format"), self.format_choice),
             (self.depth_label, self.depth_choice),
-            ("", self.quality),
-            ("", self.size_number),
-            (translate("Resampling"), self.filter),
-            (translate("Profile"), self.profile),
-            ("", self.premultiplied),
-            ("", self.metadata),
+            ("", self.fields.quality),
+            ("", self.fields.size_number),
+            (translate("Resampling"), self.fields.filter),
+            (translate("Profile"), self.fields.profile),
+            ("", self.fields.premultiplied),
+            ("", self.fields.metadata),
             ("", self.resume),
             (translate("Folder"), self.place),
-            (translate("Name"), self.pattern),
+            (translate("Name"), self.fields.pattern),
             ("", row_of(*self.tokens)),
             ("", self.example),
         ):
@@ -142,12 +112,11 @@ class ExportDialog(QDialog):
         self.clip = about.frames > 1
         self._lay_out()
         if self.clip:
-            self.quality.set(formats.QUALITY)
+            self.fields.quality.set(formats.QUALITY)
         form.setRowVisible(self.frames, self.clip)
         #: Which frames were chosen last, where what leaves lets one choose.
         self._frames = 2 if self.clip and workspace.work.between else 1 if self.clip else 0
         self.frames.setCurrentIndex(self._frames)
-        self._fill_presets()
         self._listen()
         workspace.work.changed.connect(self._ask_picture)
         refill(self.what, [(named(word), word) for word in self._whats()], "result")
@@ -176,19 +145,18 @@ class ExportDialog(QDialog):
 
     def _listen(self) -> None:
         """Each choice decides what can be chosen after it."""
-        self.presets.activated.connect(lambda _: self._use_preset())
-        self.frames.activated.connect(self._keep_frames)
-        self.frames.currentIndexChanged.connect(lambda _: self._formats())
+        self.presets.chosen.connect(self.use)
+        self.frames.currentIndexChanged.connect(self._keep_frames)
         self.what.currentIndexChanged.connect(lambda _: self._fit_frames())
         self.format_choice.currentIndexChanged.connect(lambda _: self._depths())
         self.depth_choice.currentIndexChanged.connect(
             lambda _: self._ask_picture() if self.kind == LOOKUP else None
         )
-        for combo in (self.depth_choice, self.filter, self.profile):
+        for combo in (self.depth_choice, self.fields.filter, self.fields.profile):
             combo.currentIndexChanged.connect(lambda _: self._follow())
-        self.pattern.textChanged.connect(lambda _: self._follow())
-        self.size_number.moved.connect(lambda _: self._follow())
-        self.quality.moved.connect(lambda _: self._follow())
+        self.fields.pattern.textChanged.connect(lambda _: self._follow())
+        self.fields.size_number.moved.connect(lambda _: self._follow())
+        self.fields.quality.moved.connect(lambda _: self._follow())
 
     def _choose_as_last(self, what: str) -> None:
         """As it was chosen last for such a source; ``what`` leaves, where that is given."""
@@ -232,66 +200,26 @@ class ExportDialog(QDialog):
     def how(self) -> Export:
         """The export of one picture as it is chosen."""
         what: What = next((known for known in WHATS if known == self.kind), "result")
-        profile = (
-            self.profile.currentText()
-            if self.profile.currentIndex() and self.profile.isEnabled()
-            else ""
-        )
-        return Export(
-            what,
-            self.chosen_depth if self.chosen_depth in DEPTHS else "",
-            round(self.quality.value()),
-            self.size_number.value(),
-            self.metadata.isChecked(),
-            profile,
-            FILTERS[self.filter.currentIndex()],
-            self.premultiplied.isChecked() and self.premultiplied.isEnabled(),
-        )
+        return self.fields.export(what, self.chosen_depth if self.chosen_depth in DEPTHS else "")
 
     @property
     def choice(self) -> ExportChoice:
         """Everything that is chosen, to be stored."""
-        how = self.how
-        return ExportChoice(
-            frames=list(FRAMES)[self.frames.currentIndex()],
-            what=self.kind,
-            ending=self.ending,
-            depth=self.chosen_depth,
-            quality=how.quality,
-            size=how.size,
-            filter=how.filter,
-            profile=how.profile,
-            premultiplied=how.premultiplied,
-            metadata=how.metadata,
-            pattern=self.pattern.text()[:200],
-        )
+        frames = list(FRAMES)[self.frames.currentIndex()]
+        made = self.fields.choice(self.ending, self.how, frames, self.kind)
+        return made.but(depth=self.chosen_depth)
 
     @property
     def path(self) -> pathlib.Path:
         """Return where it will be written; raises `Trouble` when the pattern makes no name."""
         assert self._work.opened is not None
         name = name_from(
-            self.pattern.text(),
+            self.fields.pattern.text(),
             self._work.opened.source.about.path,
             self._work.sieve.name,
             self._work.number,
         )
         return self.folder / f"{name}{self.ending}"
-
-    # Presets
-
-    def _fill_presets(self, chosen: str = "") -> None:
-        self._presets = (*export_presets.SHIPPED, *export_presets.STORE.all())
-        self.presets.clear()
-        self.presets.addItems([NO_PRESET, *(preset.name for preset in self._presets)])
-        self.presets.setCurrentIndex(max(0, self.presets.findText(chosen)))
-        self.remove.setEnabled(self.presets.currentIndex() > len(export_presets.SHIPPED))
-
-    def _use_preset(self) -> None:
-        index = self.presets.currentIndex()
-        self.remove.setEnabled(index > len(export_presets.SHIPPED))
-        if index > 0:
-            self.use(self._presets[index - 1])
 
     def use(self, choice: ExportChoice) -> None:
         """Choose everything as it was stored, as far as this picture allows it."""
@@ -304,23 +232,7 @@ class ExportDialog(QDialog):
             (self.depth_choice, choice.depth),
         ):
             combo.setCurrentIndex(max(0, combo.findData(wanted)))
-        self.quality.set(choice.quality)
-        self.size_number.set(choice.size)
-        self.filter.setCurrentIndex(FILTERS.index(choice.filter))
-        self.profile.setCurrentIndex(max(0, self.profile.findText(choice.profile)))
-        self.premultiplied.setChecked(choice.premultiplied)
-        self.metadata.setChecked(choice.metadata)
-        self.pattern.setText(choice.pattern)
-
-    def _store(self) -> None:
-        name, sure = QInputDialog.getText(self, translate("Save preset"), translate("Name"))
-        if sure:
-            export_presets.STORE.keep(self.choice.but(name=name.strip()[:60]))
-            self._fill_presets(name.strip()[:60])
-
-    def _remove(self) -> None:
-        export_presets.STORE.remove(self._presets[self.presets.currentIndex() - 1].name)
-        self._fill_presets()
+        self.fields.use(choice)
 
     # What can be chosen
 
@@ -332,9 +244,10 @@ class ExportDialog(QDialog):
     def _keep_frames(self, index: int) -> None:
         """Remember which frames a person has chosen."""
         self._frames = index
+        self._formats()
 
     def _fit_frames(self) -> None:
-        """What leaves says which frames can: some of it is of one frame alone, some of many."""
+        """Offer the frames that fit the contents: some are of one frame alone, some of many."""
         alone, together = self.kind not in CLIP_WHATS, self.kind not in (*WHATS, LOOKUP, CDL)
         wanted = 0 if alone else max(self._frames, 1) if together else self._frames
         with QSignalBlocker(self.frames):
@@ -365,12 +278,12 @@ class ExportDialog(QDialog):
         self.depth_choice.setEnabled(not grey and len(rows) > 1)
         still = self.kind in WHATS and not self.many
         for widget, used in (
-            (self.size_number, still),
-            (self.filter, still),
-            (self.metadata, still),
-            (self.profile, still and not grey and known is not None and known.profile),
+            (self.fields.size_number, still),
+            (self.fields.filter, still),
+            (self.fields.metadata, still),
+            (self.fields.profile, still and not grey and known is not None and known.profile),
             (
-                self.premultiplied,
+                self.fields.premultiplied,
                 self.kind == "cut-out" and known is not None and known.encoder == "tiff",
             ),
             (self.resume, self.many and "####" in self.ending),
@@ -407,7 +320,7 @@ class ExportDialog(QDialog):
         return self._work.between if self.frames.currentIndex() == 2 else None
 
     def _follow(self) -> None:
-        self.quality.setEnabled(formats.has_quality(self.ending, self.chosen_depth))
+        self.fields.quality.setEnabled(formats.has_quality(self.ending, self.chosen_depth))
         try:
             there = translate(", is there already") if self.path.exists() else ""
             self.example.setText(f"{self.path.name}{there}\n{self._size_words()}")
@@ -457,7 +370,7 @@ class ExportDialog(QDialog):
             how = ClipExport(
                 what,
                 "",
-                round(self.quality.value()),
+                round(self.fields.quality.value()),
                 self.chosen_depth if still else "",
                 self.resume.isChecked() and still,
             )

@@ -32,7 +32,7 @@ class Findable:
     sets: Callable[[float], object] | None = None
 
     def rank(self, words: Sequence[str]) -> int | None:
-        """How well it fits some words in lower case, the best 0; None where one is missing."""
+        """Return how well it fits words in lower case, the best 0; None where one is missing."""
         name, whole = self.name.lower(), f"{self.place} {self.name}".lower()
         if not all(word in whole for word in words):
             return None

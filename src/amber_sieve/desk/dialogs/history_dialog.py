@@ -60,7 +60,10 @@ class HistoryDialog(QDialog):
     def _item_of(self, step: HistoryStep, before: HistoryStep | None) -> QListWidgetItem:
         numbers = changed_numbers(before.project, step.project) if before is not None else []
         time = QLocale().toString(QTime(*step.time), QLocale.FormatType.ShortFormat)
-        item = QListWidgetItem(f"{step.what}\n{'; '.join(numbers)}".rstrip() + f"\n{time}")
+        # A number's own name stands in its change already.
+        named = bool(numbers) and numbers[0].startswith(step.what)
+        lines = ["" if named else step.what, "; ".join(numbers), time]
+        item = QListWidgetItem("\n".join(line for line in lines if line))
         if step.picture is not None:
             icon = QIcon(pixmap_of(step.picture))
             icon.addPixmap(pixmap_of(step.picture), QIcon.Mode.Selected)  # not tinted: it is colour

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor, QGuiApplication
@@ -134,7 +134,9 @@ THEMES = {
 class PreferencesDialog(QDialog):
     """The settings of the window; every change counts at once."""
 
-    def __init__(self, parent: QWidget, workspace: Workspace) -> None:
+    def __init__(
+        self, parent: QWidget, workspace: Workspace, restart: Callable[[], object]
+    ) -> None:
         super().__init__(parent)
         self._preferences = workspace.preferences
         self.setWindowTitle(translate("Preferences"))
@@ -163,9 +165,16 @@ class PreferencesDialog(QDialog):
         self.language = self._choice(
             translate("Language"), ("", *LANGUAGES), words, held.language, "language"
         )
-        self.language.setToolTip(translate("Shows at the next start"))
+        spoken = held.language
+        self.restart = QPushButton(translate("It shows at the next start: restart now"))
+        self.restart.clicked.connect(restart)
+        self.restart.hide()
+        self.language.activated.connect(
+            lambda _: self.restart.setVisible(self._preferences.values.language != spoken)
+        )
         for label, box in (
             (translate("Language"), self.language),
+            ("", self.restart),
             (translate("Theme"), self.theme),
             (translate("Surround"), self.surround),
             (translate("Picture and mask"), self.arrangement),

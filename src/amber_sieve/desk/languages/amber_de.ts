@@ -296,16 +296,32 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Bild {number}</translation>
     </message>
     <message>
+      <source>Drift</source>
+      <translation>Drift</translation>
+    </message>
+    <message>
+      <source>Flicker</source>
+      <translation>Flackern</translation>
+    </message>
+    <message>
+      <source>Coverage</source>
+      <translation>Deckung</translation>
+    </message>
+    <message>
+      <source>Flicker without Steady</source>
+      <translation>Flackern ohne Beruhigen</translation>
+    </message>
+    <message>
+      <source>Jump</source>
+      <translation>Sprung</translation>
+    </message>
+    <message>
       <source>In</source>
       <translation>Anfang</translation>
     </message>
     <message>
       <source>Out</source>
       <translation>Ende</translation>
-    </message>
-    <message>
-      <source>Coverage</source>
-      <translation>Deckung</translation>
     </message>
     <message>
       <source>Curves</source>
@@ -518,6 +534,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Farb&amp;tabelle exportieren …</translation>
     </message>
     <message>
+      <source>Recent e&amp;xports</source>
+      <translation>Letzte E&amp;xporte</translation>
+    </message>
+    <message>
       <source>&amp;Input settings…</source>
       <translation>E&amp;ingabe …</translation>
     </message>
@@ -544,6 +564,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>&amp;Redo</source>
       <translation>&amp;Wiederholen</translation>
+    </message>
+    <message>
+      <source>&amp;History…</source>
+      <translation>&amp;Verlauf …</translation>
     </message>
     <message>
       <source>&amp;Reach of the sample: here or everywhere</source>
@@ -644,10 +668,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>&amp;Takes</source>
       <translation>&amp;Fassungen</translation>
-    </message>
-    <message>
-      <source>&amp;History…</source>
-      <translation>&amp;Verlauf …</translation>
     </message>
     <message>
       <source>&amp;Clip</source>
@@ -974,8 +994,12 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>&amp;Tasten und Gesten</translation>
     </message>
     <message>
-      <source>&amp;Find a command…</source>
-      <translation>Einen &amp;Befehl finden …</translation>
+      <source>&amp;Find anything…</source>
+      <translation>Alles &amp;finden …</translation>
+    </message>
+    <message>
+      <source>Commands, numbers, sieves, takes, presets, pictures and the guide, by name</source>
+      <translation>Befehle, Zahlen, Siebe, Fassungen, Vorgaben, Bilder und die Anleitung, nach Namen</translation>
     </message>
   </context>
   <context>
@@ -1103,12 +1127,32 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Tiefe</translation>
     </message>
     <message>
+      <source>Preset</source>
+      <translation>Vorgabe</translation>
+    </message>
+    <message>
+      <source>Custom</source>
+      <translation>Eigene</translation>
+    </message>
+    <message>
+      <source>{name} of the picture, {sieve}, {date}, {frame} for its number</source>
+      <translation>{name} des Bildes, {sieve}, {date}, {frame} für seine Nummer</translation>
+    </message>
+    <message>
       <source>Look first: write the report alone</source>
       <translation>Erst ansehen: nur den Bericht schreiben</translation>
     </message>
     <message>
       <source>A page with each picture's mask, its coverage and its light, what stands out first; no picture is written</source>
       <translation>Eine Seite mit der Maske, dem Anteil und dem Licht jedes Bildes, Auffälliges zuerst; es wird kein Bild geschrieben</translation>
+    </message>
+    <message>
+      <source>Profile</source>
+      <translation>Profil</translation>
+    </message>
+    <message>
+      <source>Name</source>
+      <translation>Name</translation>
     </message>
     <message>
       <source>Write into</source>
@@ -1159,16 +1203,8 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Zuerst Bilder wählen.</translation>
     </message>
     <message>
-      <source>Custom</source>
-      <translation>Eigene</translation>
-    </message>
-    <message>
       <source>Export</source>
       <translation>Exportieren</translation>
-    </message>
-    <message>
-      <source>Preset</source>
-      <translation>Vorgabe</translation>
     </message>
     <message>
       <source>Frames</source>
@@ -1179,72 +1215,24 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Inhalt</translation>
     </message>
     <message>
-      <source>Quality</source>
-      <translation>Qualität</translation>
-    </message>
-    <message>
-      <source>Size</source>
-      <translation>Größe</translation>
-    </message>
-    <message>
-      <source>Resampling</source>
-      <translation>Neuberechnung</translation>
-    </message>
-    <message>
-      <source>How it is resampled. Best: means where it shrinks, Lanczos where it grows</source>
-      <translation>Wie die Größe umgerechnet wird. Am besten: Mittelwerte beim Verkleinern, Lanczos beim Vergrößern</translation>
-    </message>
-    <message>
-      <source>Profile</source>
-      <translation>Profil</translation>
-    </message>
-    <message>
-      <source>The picture's own</source>
-      <translation>Das des Bildes</translation>
-    </message>
-    <message>
-      <source>Premultiplied alpha</source>
-      <translation>Alpha vormultipliziert</translation>
-    </message>
-    <message>
-      <source>Keep metadata</source>
-      <translation>Metadaten behalten</translation>
+      <source>{name} of the picture, {sieve}, {date}, {frame}</source>
+      <translation>{name} des Bildes, {sieve}, {date}, {frame}</translation>
     </message>
     <message>
       <source>Skip existing files</source>
       <translation>Vorhandene Dateien überspringen</translation>
     </message>
     <message>
-      <source>Name</source>
-      <translation>Name</translation>
-    </message>
-    <message>
-      <source>{name} of the picture, {sieve}, {date}, {frame}</source>
-      <translation>{name} des Bildes, {sieve}, {date}, {frame}</translation>
-    </message>
-    <message>
       <source>Put {text} into the name</source>
       <translation>{text} in den Namen setzen</translation>
     </message>
     <message>
-      <source>Save…</source>
-      <translation>Sichern …</translation>
-    </message>
-    <message>
-      <source>Remove</source>
-      <translation>Entfernen</translation>
-    </message>
-    <message>
-      <source>Save all of this as a preset</source>
-      <translation>All das als Vorgabe sichern</translation>
+      <source>Resampling</source>
+      <translation>Neuberechnung</translation>
     </message>
     <message>
       <source>Folder</source>
       <translation>Ordner</translation>
-    </message>
-    <message>
-      <source>Save preset</source>
-      <translation>Vorgabe sichern</translation>
     </message>
     <message>
       <source>Export into</source>
@@ -1257,6 +1245,14 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>Codes of sRGB in and out</source>
       <translation>sRGB-Codes hinein und heraus</translation>
+    </message>
+    <message>
+      <source>Left out: {left_out}</source>
+      <translation>Weggelassen: {left_out}</translation>
+    </message>
+    <message>
+      <source>All that {sieve} does</source>
+      <translation>Alles, was {sieve} tut</translation>
     </message>
     <message>
       <source>{name} is there already. Write over it?</source>
@@ -1311,6 +1307,42 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Oben durch die Tabelle, unten das echte Ergebnis: größtes ΔE2000 {whole:.1f}. Bei dem, was allein von der Farbe abhängt: Mittel {mean:.2f}, größtes {largest:.1f}.{left}</translation>
     </message>
     <message>
+      <source>Find</source>
+      <translation>Finden</translation>
+    </message>
+    <message>
+      <source>A command, number, sieve, picture …; “hue 40” sets a number</source>
+      <translation>Befehl, Zahl, Sieb, Bild …; „farbton 40“ setzt eine Zahl</translation>
+    </message>
+    <message>
+      <source>What was found</source>
+      <translation>Gefundenes</translation>
+    </message>
+    <message>
+      <source>Quality</source>
+      <translation>Qualität</translation>
+    </message>
+    <message>
+      <source>Size</source>
+      <translation>Größe</translation>
+    </message>
+    <message>
+      <source>How it is resampled. Best: means where it shrinks, Lanczos where it grows</source>
+      <translation>Wie die Größe umgerechnet wird. Am besten: Mittelwerte beim Verkleinern, Lanczos beim Vergrößern</translation>
+    </message>
+    <message>
+      <source>The picture's own</source>
+      <translation>Das des Bildes</translation>
+    </message>
+    <message>
+      <source>Premultiplied alpha</source>
+      <translation>Alpha vormultipliziert</translation>
+    </message>
+    <message>
+      <source>Keep metadata</source>
+      <translation>Metadaten behalten</translation>
+    </message>
+    <message>
       <source>Half float</source>
       <translation>Halbe Gleitkommazahl</translation>
     </message>
@@ -1319,8 +1351,8 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Gleitkommazahl</translation>
     </message>
     <message>
-      <source>Find a format: MOV, ProRes, 16 bit…</source>
-      <translation>Format suchen: MOV, ProRes, 16 Bit …</translation>
+      <source>Find a format: MOV, ProRes, 16 bit, cube, matte…</source>
+      <translation>Ein Format finden: MOV, ProRes, 16 bit, cube, Maske …</translation>
     </message>
     <message>
       <source>Find a format</source>
@@ -1339,6 +1371,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Seite der Anleitung</translation>
     </message>
     <message>
+      <source>History</source>
+      <translation>Verlauf</translation>
+    </message>
+    <message>
       <source>Exports</source>
       <translation>Exporte</translation>
     </message>
@@ -1353,6 +1389,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>Waiting</source>
       <translation>Wartend</translation>
+    </message>
+    <message>
+      <source>Remove</source>
+      <translation>Entfernen</translation>
     </message>
     <message>
       <source>Move up</source>
@@ -1385,6 +1425,18 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>Take a colour from a picture</source>
       <translation>Eine Farbe aus einem Bild nehmen</translation>
+    </message>
+    <message>
+      <source>Save…</source>
+      <translation>Sichern …</translation>
+    </message>
+    <message>
+      <source>Save all of this as a preset</source>
+      <translation>All das als Vorgabe sichern</translation>
+    </message>
+    <message>
+      <source>Save preset</source>
+      <translation>Vorgabe sichern</translation>
     </message>
     <message>
       <source>As the file says</source>
@@ -1492,11 +1544,11 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Import…</source>
-      <translation>Importieren …</translation>
+      <translation>Import …</translation>
     </message>
     <message>
       <source>Export…</source>
-      <translation>Exportieren …</translation>
+      <translation>Export …</translation>
     </message>
     <message>
       <source>Preset {name}</source>
@@ -1555,18 +1607,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Was sie tut</translation>
     </message>
     <message>
-      <source>Find a command</source>
-      <translation>Einen Befehl finden</translation>
-    </message>
-    <message>
-      <source>Type a part of its name</source>
-      <translation>Einen Teil des Namens tippen</translation>
-    </message>
-    <message>
-      <source>Commands</source>
-      <translation>Befehle</translation>
-    </message>
-    <message>
       <source>Dark</source>
       <translation>Dunkel</translation>
     </message>
@@ -1603,8 +1643,8 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Sprache</translation>
     </message>
     <message>
-      <source>Shows at the next start</source>
-      <translation>Gilt ab dem nächsten Start</translation>
+      <source>It shows at the next start: restart now</source>
+      <translation>Sie zeigt sich beim nächsten Start: jetzt neu starten</translation>
     </message>
     <message>
       <source>Picture and mask</source>
@@ -1633,10 +1673,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>Chosen…</source>
       <translation>Gewählt …</translation>
-    </message>
-    <message>
-      <source>History</source>
-      <translation>Verlauf</translation>
     </message>
     <message>
       <source>never saved</source>
@@ -2533,7 +2569,7 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Feather</source>
-      <translation>Weiche Kante</translation>
+      <translation>Weich</translation>
     </message>
     <message>
       <source>Softens the outline of the area over this distance (a standard deviation); at 0 it is sharp.</source>
@@ -2761,7 +2797,7 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Input black</source>
-      <translation>Schwarz der Eingabe</translation>
+      <translation>Schwarz ein</translation>
     </message>
     <message>
       <source>This level becomes the output black; at 0 nothing changes.</source>
@@ -2769,7 +2805,7 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Input white</source>
-      <translation>Weiß der Eingabe</translation>
+      <translation>Weiß ein</translation>
     </message>
     <message>
       <source>This level becomes the output white; at 255 nothing changes.</source>
@@ -2785,7 +2821,7 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Output black</source>
-      <translation>Schwarz der Ausgabe</translation>
+      <translation>Schwarz aus</translation>
     </message>
     <message>
       <source>The level that input black becomes; above 0 blacks turn grey.</source>
@@ -2793,7 +2829,7 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Output white</source>
-      <translation>Weiß der Ausgabe</translation>
+      <translation>Weiß aus</translation>
     </message>
     <message>
       <source>The level that input white becomes; below 255 whites turn grey.</source>
@@ -2865,7 +2901,7 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Black point</source>
-      <translation>Schwarzpunkt</translation>
+      <translation>Schwarz</translation>
     </message>
     <message>
       <source>Mask values up to this become 0, which cleans a grey background.</source>
@@ -2873,7 +2909,7 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>White point</source>
-      <translation>Weißpunkt</translation>
+      <translation>Weiß</translation>
     </message>
     <message>
       <source>Mask values from this on become 100 %, which closes a grey inside.</source>
@@ -3002,6 +3038,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>Measures a dark picture as if it had been exposed longer, so that its colours are told apart; at 0 it is measured as it is. The picture itself never changes.</source>
       <translation>Misst ein dunkles Bild, als wäre es länger belichtet, damit sich seine Farben unterscheiden lassen; bei 0 wird es gemessen, wie es ist. Das Bild selbst ändert sich nie.</translation>
+    </message>
+    <message>
+      <source>stops</source>
+      <translation>EV</translation>
     </message>
     <message>
       <source>Even out</source>
@@ -3169,7 +3209,7 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Pivot</source>
-      <translation>Drehpunkt</translation>
+      <translation>Pivot</translation>
     </message>
     <message>
       <source>The light that contrast leaves alone: 0 is mid grey, above 0 lighter, below 0 darker.</source>
@@ -3588,6 +3628,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Über 0 wird das Licht wärmer, wie durch einen Bernsteinfilter, darunter kühler. 10 Mired sind nahe Tageslicht etwa 450 Kelvin.</translation>
     </message>
     <message>
+      <source>mired</source>
+      <translation>Mired</translation>
+    </message>
+    <message>
       <source>Tint</source>
       <translation>Tönung</translation>
     </message>
@@ -3811,6 +3855,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Farbtabelle</translation>
     </message>
     <message>
+      <source>Colour decision list</source>
+      <translation>Farbentscheidungsliste</translation>
+    </message>
+    <message>
       <source>Matrix</source>
       <translation>Matrix</translation>
     </message>
@@ -3899,11 +3947,11 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <name>pages</name>
     <message>
       <source>Out of gamut: reduce chroma</source>
-      <translation>Außerhalb des Farbumfangs: Chroma mindern</translation>
+      <translation>Außerhalb: Chroma mindern</translation>
     </message>
     <message>
       <source>Out of gamut: clip</source>
-      <translation>Außerhalb des Farbumfangs: abschneiden</translation>
+      <translation>Außerhalb: abschneiden</translation>
     </message>
     <message>
       <source>Pictures</source>
@@ -4299,7 +4347,7 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Import…</source>
-      <translation>Importieren …</translation>
+      <translation>Import …</translation>
     </message>
     <message>
       <source>Import a preset from a file</source>
@@ -4307,7 +4355,7 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Export…</source>
-      <translation>Exportieren …</translation>
+      <translation>Export …</translation>
     </message>
     <message>
       <source>Export these settings as a preset file</source>
@@ -4502,8 +4550,12 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Zählt die Pixel, an denen ein Saum der alten Farbe bliebe; die Ansicht „Saumprüfung“ markiert sie</translation>
     </message>
     <message>
-      <source>Noise and clips</source>
-      <translation>Rauschen und Clips</translation>
+      <source>Noise and darkness</source>
+      <translation>Rauschen und Dunkelheit</translation>
+    </message>
+    <message>
+      <source>Over time</source>
+      <translation>Über die Zeit</translation>
     </message>
     <message>
       <source>Counting…</source>
@@ -4650,6 +4702,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Drei Zahlen von 0,01 bis 100 schreiben, mit Leerzeichen dazwischen.</translation>
     </message>
     <message>
+      <source>Copy {name} to all sieves</source>
+      <translation>{name} in alle Siebe kopieren</translation>
+    </message>
+    <message>
       <source>Stroke</source>
       <translation>Strich</translation>
     </message>
@@ -4783,7 +4839,7 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Compare by {name}</source>
-      <translation>Vergleichen nach: {name}</translation>
+      <translation>Nach {name}</translation>
     </message>
     <message>
       <source>Compare by</source>
@@ -4854,8 +4910,8 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Ein anderes Bild derselben Größe messen</translation>
     </message>
     <message>
-      <source>Covers {whole:.1f} %; {partial:.1f} % are partly covered</source>
-      <translation>Bedeckt {whole:.1f} %, {partial:.1f} % zum Teil</translation>
+      <source>Covers {whole:.1f} % of the picture</source>
+      <translation>Bedeckt {whole:.1f} % des Bildes</translation>
     </message>
     <message>
       <source>Tolerance {whose}</source>
@@ -4883,7 +4939,7 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     </message>
     <message>
       <source>Drop: all within tolerance</source>
-      <translation>Weglassen: alles innerhalb der Toleranz</translation>
+      <translation>Weglassen: alles in der Toleranz</translation>
     </message>
     <message>
       <source>Original</source>
@@ -5939,8 +5995,8 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>1 von 6: Den türkisen Krug anklicken. Seine Maske erscheint in der anderen Ansicht.</translation>
     </message>
     <message>
-      <source>2 of 6: hold Shift and click a part of the jar that is missing. It is kept too.</source>
-      <translation>2 von 6: Umschalt halten und einen Teil des Krugs anklicken, der fehlt. Auch er wird behalten.</translation>
+      <source>2 of 6: hold Shift and click the green bottle. It is kept too.</source>
+      <translation>2 von 6: Halte Umschalt und klicke auf die grüne Flasche. Sie wird auch behalten.</translation>
     </message>
     <message>
       <source>3 of 6: drag Tolerance, and watch the mask. The hill behind it shows how much each value takes.</source>
@@ -5951,12 +6007,12 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>4 von 6: Auf der Seite „Rand“ ein wenig „Wachsen“ ziehen. Der Umriss bewegt sich.</translation>
     </message>
     <message>
-      <source>5 of 6: on the page Adjust, drag Hue under Recolour. Only the jar changes.</source>
-      <translation>5 von 6: Auf der Seite „Anpassen“ unter „Umfärben“ den Farbton ziehen. Nur der Krug ändert sich.</translation>
+      <source>5 of 6: on the page Adjust, drag Hue under Recolour. Only jar and bottle change.</source>
+      <translation>5 von 6: Ziehe auf der Seite Anpassen am Farbton unter Umfärben. Nur Krug und Flasche ändern sich.</translation>
     </message>
     <message>
-      <source>6 of 6: click Before above the picture, and click it again. Ctrl+E exports. Ctrl+Z takes back a step.</source>
-      <translation>6 von 6: „Vorher“ über dem Bild anklicken, und noch einmal. Strg+E exportiert. Strg+Z nimmt einen Schritt zurück.</translation>
+      <source>6 of 6: press Ctrl+E, choose a folder, and export. Ending the tour takes back what it did.</source>
+      <translation>6 von 6: Drücke Strg+E, wähle einen Ordner und exportiere. Am Ende nimmt der Rundgang zurück, was er getan hat.</translation>
     </message>
     <message>
       <source>End the tour</source>
@@ -5965,6 +6021,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>Leave the tour</source>
       <translation>Rundgang verlassen</translation>
+    </message>
+    <message>
+      <source>That was the tour. {words}.</source>
+      <translation>Das war der Rundgang. {words}.</translation>
     </message>
   </context>
   <context>
@@ -6184,6 +6244,18 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>{title} ist noch nicht fertig.{more} Anhalten und schließen? Was bisher geschrieben wurde, wird weggenommen.</translation>
     </message>
     <message>
+      <source>Open</source>
+      <translation>Öffnen</translation>
+    </message>
+    <message>
+      <source>Show in folder</source>
+      <translation>Im Ordner zeigen</translation>
+    </message>
+    <message>
+      <source>No program opens {name} on this desktop: it lies in {folder}.</source>
+      <translation>Kein Programm dieses Rechners öffnet {name}: Es liegt in {folder}.</translation>
+    </message>
+    <message>
       <source>Pictures, clips, projects</source>
       <translation>Bilder, Clips, Projekte</translation>
     </message>
@@ -6238,6 +6310,30 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>{count} pictures have changes that are not saved: {names}. Save All writes a new project beside each picture that has none.</source>
       <translation>{count} Bilder haben Änderungen, die nicht gesichert sind: {names}. „Alle sichern“ schreibt ein neues Projekt neben jedes Bild, das keines hat.</translation>
+    </message>
+    <message>
+      <source>Sieve</source>
+      <translation>Sieb</translation>
+    </message>
+    <message>
+      <source>Take</source>
+      <translation>Fassung</translation>
+    </message>
+    <message>
+      <source>Preset {name}</source>
+      <translation>Vorgabe {name}</translation>
+    </message>
+    <message>
+      <source>Sieve preset</source>
+      <translation>Siebvorgabe</translation>
+    </message>
+    <message>
+      <source>Picture</source>
+      <translation>Bild</translation>
+    </message>
+    <message>
+      <source>Guide</source>
+      <translation>Anleitung</translation>
     </message>
     <message>
       <source>The guide was not installed: it is the folder docs/guide of the sources.</source>
@@ -6322,6 +6418,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>Stop</source>
       <translation>Anhalten</translation>
+    </message>
+    <message>
+      <source>Stopping…</source>
+      <translation>Hält an …</translation>
     </message>
     <message>
       <source>, {left:.0f} s left</source>
@@ -6421,6 +6521,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>Wrote {name}</source>
       <translation>{name} geschrieben</translation>
+    </message>
+    <message>
+      <source>; left out: {left_out}</source>
+      <translation>; weggelassen: {left_out}</translation>
     </message>
     <message>
       <source>No light makes a grey look like this colour: pick a place that should be grey.</source>
@@ -6615,10 +6719,6 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
       <translation>Gemeinsamer Stapel</translation>
     </message>
     <message>
-      <source>; left out: {left_out}</source>
-      <translation>; weggelassen: {left_out}</translation>
-    </message>
-    <message>
       <source>{name}: mean ΔE2000 {mean:.2f}, largest {largest:.1f} from the render{left}</source>
       <translation>{name}: mittleres ΔE2000 {mean:.2f}, größtes {largest:.1f} zum Rendern{left}</translation>
     </message>
@@ -6641,6 +6741,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>Batch: {done} of {count} pictures written</source>
       <translation>Serie: {done} von {count} Bildern geschrieben</translation>
+    </message>
+    <message>
+      <source>, {n} of them by an earlier run</source>
+      <translation>, davon {n} von einem früheren Lauf</translation>
     </message>
     <message>
       <source> And {count} more: see batch.html.</source>

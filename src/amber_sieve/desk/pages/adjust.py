@@ -28,7 +28,7 @@ from ..widgets.colour_button import ColourButton
 from ..widgets.icon import with_icon
 from .drawn_blocks import BalanceBlock, CurvesBlock, HuesBlock
 from .file_rows import CdlRow, LookupRow
-from .page import row_of
+from .page import narrow, row_of
 from .rows import PAIRS, RowsPage
 
 translate = translator("pages")
@@ -107,6 +107,7 @@ class AdjustPage(RowsPage):
         self.put(reset)
         self.group("project", translate("Whole project"), folded=True)
         self.gamut = QComboBox()
+        narrow(self.gamut)
         self.gamut.addItems([GAMUT_WORDS[name] for name in GAMUTS])
         self.gamut.setAccessibleName(translate("Gamut"))
         self.gamut.setToolTip(help_of(Project.model_fields["gamut"]))

@@ -116,7 +116,7 @@ class BandsPage(Page):
         self.follow()
 
     def _presets_row(self) -> None:
-        self.group("presets", translate("Presets"), folded=True)
+        self.group("presets", translate("Presets"))
         self.preset = QComboBox()
         self.preset.setAccessibleName(translate("Presets"))
         self.preset.setToolTip(translate("A preset replaces the pick and the bands of this sieve"))

@@ -209,6 +209,7 @@ class BalanceBlock:
             (translate("Hue"), "hue"),
         ):
             label = QLabel(translate("{title} of shadows, midtones, highlights", title=title))
+            label.setWordWrap(True)
             label.setObjectName("dim")
             numbers = []
             for name in RANGES:

@@ -45,13 +45,16 @@ class EdgePage(Page):
         }
         #: Names of the numbers that have their place.
         self._placed: set[str] = set()
+        # From above to below in the order in which they act (`render.stages.every`).
+        self._steps = 0
+        self._noise()
+        self._levels()
         self._cleaning()
+        self._islands()
         self._outline()
         self._unmixing()
-        self._levels()
-        self._noise()
+        self._over_time()
         self._add_what_is_left()
-        self._islands()
         self.ungrouped()
         self.reset = QPushButton(translate("Reset the edge"))
         self.reset.clicked.connect(
@@ -63,6 +66,11 @@ class EdgePage(Page):
         workspace.areas.islands_found.connect(self._list)
         workspace.areas.fringe_found.connect(lambda words: self.fringe.setText(words))
         self.follow()
+
+    def _step(self, name: str, title: str, folded: bool = False) -> None:
+        """Begin the group of the next step, with its number."""
+        self._steps += 1
+        self.group(name, f"{self._steps}  {title}", folded)
 
     def _add(self, *things: str | QWidget) -> None:
         """A row of numbers, by name, and other widgets."""
@@ -76,24 +84,24 @@ class EdgePage(Page):
             self._add(name)
 
     def _cleaning(self) -> None:
-        self.group("cleaning", translate("Specks and holes"))
+        self._step("cleaning", translate("Specks and holes"))
         self.all_holes = self.check("edge.all_holes")
         self._add("specks")
         self._add("holes")
         self.put(self.all_holes)
 
     def _outline(self) -> None:
-        self.group("outline", translate("Outline"))
+        self._step("outline", translate("Outline"))
         self._add("grow")
         self._add("smooth")
 
     def _levels(self) -> None:
-        self.group("levels", translate("Levels of the mask"), folded=True)
+        self._step("levels", translate("Levels of the mask"), folded=True)
         self._add("black", "white")
         self._add("gamma")
 
     def _unmixing(self) -> None:
-        self.group("unmixing", translate("Fine edges"))
+        self._step("unmixing", translate("Fine edges"))
         self._add("follow")
         self._add("sensitivity")
         self._add("fine")
@@ -124,9 +132,12 @@ class EdgePage(Page):
         self.put(self.fringe)
 
     def _noise(self) -> None:
-        self.group("noise", translate("Noise and clips"), folded=True)
+        self._step("noise", translate("Noise and darkness"), folded=True)
         self._add("clean")
         self._add("level")
+
+    def _over_time(self) -> None:
+        self._step("time", translate("Over time"), folded=True)
         self._add("steady")
         self.flicker = QLabel("")
         self.flicker.setObjectName("dim")
@@ -147,7 +158,7 @@ class EdgePage(Page):
         self._areas.check_fringe()
 
     def _islands(self) -> None:
-        self.group("islands", translate("Islands"), folded=True)
+        self._step("islands", translate("Islands"), folded=True)
         self.click_islands = QPushButton()
         with_icon(
             self.click_islands,

@@ -18,7 +18,8 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ...language import named
+from ...language import named, translator
+from ...project import edits
 from ...project.edits import field_of
 from ...project.fields import field_at, help_of, spec_at, title_of
 from ...project.model import Sieve
@@ -27,6 +28,8 @@ from ..clip.key_menu import fill_key_menu
 from ..widgets.block import Block
 from ..widgets.icon import with_icon
 from ..widgets.number import Number
+
+translate = translator("pages")
 
 
 class Page(QScrollArea):
@@ -91,16 +94,30 @@ class Page(QScrollArea):
         number.automatic.connect(lambda: self.work.set_field(path, "auto", number.name))
         self._bound_numbers.append((number, path))
         number.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
-        number.customContextMenuRequested.connect(lambda at: self._key_menu(number, path, at))
+        number.customContextMenuRequested.connect(lambda at: self._menu_of(number, path, at))
         if add:
             self.put(number)
         return number
 
-    def _key_menu(self, number: Number, path: str, at: QPoint) -> None:
+    def _menu_of(self, number: Number, path: str, at: QPoint) -> None:
+        menu = QMenu(self)
         if self.work.frames > 1:
-            menu = QMenu(self)
             fill_key_menu(menu, self.work, self._clip, path)
+            menu.addSeparator()
+        if len(self.work.project.stack) > 1:
+            copy = menu.addAction(translate("Copy {name} to all sieves", name=number.name))
+            assert copy is not None
+            copy.triggered.connect(lambda: self.copy_to_all(path, number.name))
+        if not menu.isEmpty():
             menu.popup(number.mapToGlobal(at))
+
+    def copy_to_all(self, path: str, name: str) -> None:
+        """Give all sieves the value that a number has in the current one."""
+        value = field_of(self.work.sieve, path)
+        self.work.edit(
+            lambda project: edits.with_field_everywhere(project, path, value),
+            translate("Copy {name} to all sieves", name=name),
+        )
 
     def numbers_by_path(self) -> dict[str, Number]:
         """Return the numbers of the page by the ways of their fields."""
@@ -137,6 +154,7 @@ class Page(QScrollArea):
         """A list for a field of the current sieve that is one of some words."""
         field = field_at(Sieve, path)
         box = QComboBox()
+        narrow(box)
         box.addItems([named(name) for name in names])
         box.setAccessibleName(title_of(field) or path)
         box.setToolTip(help_of(field))
@@ -198,6 +216,12 @@ class Page(QScrollArea):
             made[value] = button
         self.put(row_of(*made.values()))
         return made
+
+
+def narrow(box: QComboBox) -> None:
+    """Let a list be narrower than its longest row, so that it never makes a page wider."""
+    box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+    box.setMinimumContentsLength(6)
 
 
 def row_of(*widgets: QWidget) -> QWidget:

@@ -28,7 +28,7 @@ from ..widgets.icon import with_icon
 from ..widgets.mask_histogram import MaskHistogram
 from ..widgets.number import Number
 from .light_choice import LightChoice
-from .page import Page, row_of
+from .page import Page, narrow, row_of
 from .sample_list import MEASURE_WORDS, RULE_WORDS, SampleList, in_words, whose
 
 translate = translator("pages")
@@ -230,6 +230,7 @@ class PickPage(Page):
     def _comparing(self) -> None:
         self.group("comparing", translate("How colours are compared"), folded=True)
         self.compare = QComboBox()
+        narrow(self.compare)
         self.compare.addItems([translate("Compare by {name}", name=name) for name in COMPARISONS])
         self.compare.setAccessibleName(translate("Compare by"))
         self.compare.setToolTip(
@@ -245,6 +246,7 @@ class PickPage(Page):
             )
         )
         self.rule = QComboBox()
+        narrow(self.rule)
         self.rule.addItems(RULE_WORDS.values())
         self.rule.setAccessibleName(translate("Drop rule"))
         self.rule.setToolTip(

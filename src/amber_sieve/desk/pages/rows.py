@@ -44,15 +44,13 @@ PAIRS: dict[str, tuple[tuple[str, ...], ...]] = {
     "detail": (
         ("noise",),
         ("blur",),
-        ("local_contrast", "contrast_radius"),
+        ("local_contrast",),
+        ("contrast_radius",),
         ("sharpen", "sharpen_radius"),
         ("grain", "grain_size"),
     ),
 }
 SHORT = {
-    "mono_red": translate("Red"),
-    "mono_green": translate("Green"),
-    "mono_blue": translate("Blue"),
     "cdl_saturation": translate("Saturation"),
     "even_lightness": translate("Lightness"),
     "even_hue": translate("Hue"),
@@ -81,7 +79,7 @@ class RowsPage(Page):
             label.setObjectName("dim")
             block.add(label)
         for field in names:
-            channel = CHANNELS.get(field.rpartition("_")[2], "") if name == "cdl" else ""
+            channel = CHANNELS.get(field.rpartition("_")[2], "") if name in ("cdl", "mono") else ""
             self.numbers[field] = self.number(
                 f"adjust.{name}.{field}", channel or SHORT.get(field, ""), add=False
             )

@@ -17,14 +17,14 @@ from ..widgets.drawing import image_of
 translate = translator("panels")
 
 
-#: Largest width and height of a chip, pixels, and chips in a row.
-CHIP = (42, 28)
-#: Chips in a row: the page is as wide as five.
-ACROSS = 5
+#: Largest width and height of a chip's picture, pixels.
+CHIP = (54, 40)
+#: Chips in a row: the page is as wide as four.
+ACROSS = 4
 
 
 class ChipButton(QToolButton):
-    """One surface: the picture, dark where it does not hold."""
+    """One surface on grey, and below it how much of the picture it holds."""
 
     def __init__(self, surfaces: SurfacesController, chip: Chip, number: int) -> None:
         super().__init__()
@@ -36,6 +36,9 @@ class ChipButton(QToolButton):
             QSize(image.width(), image.height()).scaled(*CHIP, Qt.AspectRatioMode.KeepAspectRatio)
         )
         share = decimals(f"{100 * chip.share:.0f} %") if chip.share >= 0.01 else "under 1 %"
+        self.setFixedWidth(CHIP[0] + 6)
+        self.setText(share)
+        self.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
         self.setToolTip(
             translate(
                 "A surface that holds {share} of the picture. Click to pick it, Ctrl+click for a "

@@ -9,6 +9,7 @@ from PyQt6.QtCore import QObject
 
 from ...language import translator
 from ...project.model import Sieve
+from ...workspace.document.tray import Entry
 from ...workspace.workspace import Workspace
 from ..widgets.notice import Notice
 from .places import demo_project
@@ -39,7 +40,7 @@ STEPS = (
     ),
     Step(
         translate(
-            "2 of 6: hold Shift and click a part of the jar that is missing. It is kept too.",
+            "2 of 6: hold Shift and click the green bottle. It is kept too.",
         ),
         "pick",
         lambda before, now: _samples(now, "keep") > _samples(before, "keep"),
@@ -61,15 +62,16 @@ STEPS = (
         lambda before, now: now.edge.grow != before.edge.grow,
     ),
     Step(
-        translate("5 of 6: on the page Adjust, drag Hue under Recolour. Only the jar changes."),
+        translate(
+            "5 of 6: on the page Adjust, drag Hue under Recolour. Only jar and bottle change."
+        ),
         "adjust",
         lambda before, now: now.adjust.recolour != before.adjust.recolour,
     ),
     Step(
         translate(
-            "6 of 6: click Before above the picture, and click it again. Ctrl+E "
-            "exports. Ctrl+Z takes back a "
-            "step.",
+            "6 of 6: press Ctrl+E, choose a folder, and export. Ending the tour takes back what it "
+            "did."
         ),
         "adjust",
         lambda before, now: False,
@@ -95,19 +97,28 @@ class Tour(QObject):
         workspace.work.changed.connect(self._look)
         workspace.work.stale.connect(self._look)  # a drag has ended
         workspace.work.source_changed.connect(self._begin)
+        workspace.speech.wrote.connect(self._exported)
         self._waits = False
+        #: The entry of the tray that the tour works on, whether it was there before, and the step
+        #: of its history at which it began.
+        self._entry: Entry | None = None
+        self._was_open, self._began_at = False, 0
 
     def start(self) -> None:
         """Open the demo's picture, and ask for the first step once it is there."""
         project = demo_project()
         if project is not None:
             self._waits = True
+            picture = str(project.with_suffix(".png").absolute())
+            self._was_open = self._pictures.entry_of(picture) is not None
             self._pictures.open(project.with_suffix(".png"))
             self._begin()
 
     def _begin(self) -> None:
         if self._waits and self._work.opened is not None:
             self._waits = False
+            self._entry = self._work.tray.current
+            self._began_at = self._work.history.at
             self._stack.add()
             self._ask(0)
         elif self.step is not None and self._work.opened is None:
@@ -131,7 +142,23 @@ class Tour(QObject):
         ):
             self._ask(self.step + 1)
 
+    def _exported(self, words: str) -> None:
+        if self.step == len(STEPS) - 1:
+            self.notice.tell(
+                translate("That was the tour. {words}.", words=words),
+                translate("End the tour"),
+                self.leave,
+            )
+
     def leave(self) -> None:
-        """Ask for nothing more; what was done stays."""
-        self.step = None
+        """Ask for nothing more, and take back what the tour has done: its sieve, and its picture
+        where that was not open before.
+        """
+        self.step, entry, self._entry = None, self._entry, None
         self.notice.hide()
+        if entry is None or entry not in self._work.tray.entries:
+            return
+        if not self._was_open:
+            self._pictures.close([entry])
+        elif entry is self._work.tray.current:
+            self._work.go_to_step(self._began_at)

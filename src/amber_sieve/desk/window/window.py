@@ -72,6 +72,8 @@ class Window(QMainWindow):
         assert isinstance(running, QApplication)
         self.workspace, self._application = workspace, running
         self.last_trouble = ""
+        #: Another window opens once this one is closed.
+        self.starts_again = False
         #: What is being said just now.
         self._told: set[str] = set()
         self.setWindowIcon(QIcon(str(HERE / "icons" / "amber-sieve.svg")))
@@ -136,20 +138,7 @@ class Window(QMainWindow):
         self.canvas.gestures.outlined = self.pick.plain_place
         self.files, self.exports = Files(self, workspace), Exports(self, workspace)
         self.colours = Colours(self, workspace, self.canvas.viewport)
-        for wrong in (workspace.speech.trouble, workspace.speech.mishap):
-            wrong.connect(self.tell_trouble)
-        workspace.speech.said.connect(self.status.say)
-        workspace.speech.wrote.connect(self.status.say_written)
-        self.status.opened.connect(self.exports.open_outside)
-        workspace.pictures.missing.connect(self.files.ask_missing)
-        for changed in (workspace.work.changed, workspace.work.source_changed):
-            changed.connect(self._retitle)
-        workspace.work.source_changed.connect(self.canvas.panes[0].setFocus)
-        workspace.work.source_changed.connect(lambda: self._show_front(""))
-        workspace.pictures.opening.connect(self._show_front)
-        self._show_front("")
-        self.adjust.mend.connect(self.go_to_control)
-        self.edge.click_islands.toggled.connect(self.canvas.follow_tool)
+        self._listen()
         PictureKeys(
             self,
             workspace,
@@ -164,6 +153,24 @@ class Window(QMainWindow):
         workspace.preferences.changed.connect(self._dress)
         self._dress()
         self.canvas.follow_tool()
+
+    def _listen(self) -> None:
+        """Follow the work, and what is said."""
+        workspace = self.workspace
+        for wrong in (workspace.speech.trouble, workspace.speech.mishap):
+            wrong.connect(self.tell_trouble)
+        workspace.speech.said.connect(self.status.say)
+        workspace.speech.wrote.connect(self.status.say_written)
+        self.status.opened.connect(self.exports.open_outside)
+        workspace.pictures.missing.connect(self.files.ask_missing)
+        for changed in (workspace.work.changed, workspace.work.source_changed):
+            changed.connect(self._retitle)
+        workspace.work.source_changed.connect(self.canvas.panes[0].setFocus)
+        workspace.work.source_changed.connect(lambda: self._show_front(""))
+        workspace.pictures.opening.connect(self._show_front)
+        self._show_front("")
+        self.adjust.mend.connect(self.go_to_control)
+        self.edge.click_islands.toggled.connect(self.canvas.follow_tool)
 
     def take_menus(self, menus: Menus[Window]) -> None:
         """Have these menus; the window is whole from now on."""
@@ -246,7 +253,11 @@ class Window(QMainWindow):
 
     def show_preferences(self) -> None:
         """The settings of the window."""
-        show_alone(PreferencesDialog, self, self.workspace)
+        show_alone(PreferencesDialog, self, self.workspace, self.start_again)
+
+    def start_again(self) -> None:
+        """Close, as a person would, and open again with the same pictures."""
+        self.starts_again = self.close()
 
     def toggle_large_field(self) -> None:
         """Show the colour field large in the second pane, or bring the pane back."""

@@ -23,10 +23,12 @@ from ..preferences import PreferenceStore
 from ..stack import StackController
 from .viewing import Viewing
 
-#: How light the rest of the picture is on a chip.
-DIM = 0.12
-#: Height of a chip's picture, pixels.
-HEIGHT = 26
+#: Light round a surface on its chip: a dark neutral grey, 63 of 255.
+AROUND = 0.05
+#: Longer side of a chip's picture, pixels.
+SIDE = 112
+#: A chip shows what lies between these shares of the surface's rows and columns, per cent.
+ENDS = (3, 97)
 #: Milliseconds that nothing has been dragged, or has stopped a search, before the next search
 #: begins.
 QUIET = 2000
@@ -35,8 +37,7 @@ QUIET = 2000
 @dataclass(frozen=True)
 class Chip:
     """A surface that is offered: where a click would be, full-resolution pixels, how much of the
-    picture it holds, and what it looks like: screen pixels (H, W) uint32, darker where it does not
-    hold.
+    picture it holds, and what it looks like: screen pixels (H, W) uint32, grey round it.
     """
 
     x: float
@@ -45,24 +46,30 @@ class Chip:
     pixels: np.ndarray
 
 
+def _picture_of(planes: np.ndarray, mask: np.ndarray) -> np.ndarray:
+    """A surface cut out of a picture (3, H, W) on grey, as screen pixels (h, w) uint32."""
+    held = np.nonzero(mask > 0.5)
+    rows, columns = (
+        slice(int(low), int(high) + 1)
+        for low, high in (np.percentile(places, ENDS) for places in held)
+    )
+    every = max(1, -(-max(rows.stop - rows.start, columns.stop - columns.start) // SIDE))
+    box = (slice(rows.start, rows.stop, every), slice(columns.start, columns.stop, every))
+    cut = AROUND + mask[box] * (planes[(slice(None), *box)] - AROUND)
+    return to_screen(np.ascontiguousarray(cut, np.float32))
+
+
 def _chips_of(frame: Frame, surfaces: list[Surface]) -> list[Chip]:
-    every = max(1, frame.height // HEIGHT)
-    small, chips = frame.planes[:, ::every, ::every], []
-    for surface in surfaces:
-        pixels = to_screen(
-            np.ascontiguousarray(
-                small * (DIM + (1 - DIM) * surface.mask[::every, ::every]), np.float32
-            )
+    return [
+        Chip(
+            (surface.x + 0.5) / frame.scale,
+            (surface.y + 0.5) / frame.scale,
+            float(surface.mask.mean()),
+            _picture_of(frame.planes, surface.mask),
         )
-        chips.append(
-            Chip(
-                (surface.x + 0.5) / frame.scale,
-                (surface.y + 0.5) / frame.scale,
-                float(surface.mask.mean()),
-                pixels,
-            )
-        )
-    return chips
+        for surface in surfaces
+        if (surface.mask > 0.5).any()
+    ]
 
 
 @guarded
