@@ -20,7 +20,7 @@ from ..core.changed import no_runs
 from ..core.colour.lookup import pixels_through
 from ..core.frame import Frame
 from ..core.mix import mixed
-from ..core.overlays import grey_pixels, mask_to_levels
+from ..core.overlays import grey_pixels
 from ..core.statistics import Coverage, Statistics, coverage_of, statistics_of
 from ..files import regular_file
 from ..media.colour import screens
@@ -49,6 +49,7 @@ from ..resolve.resolver import Resolver
 from .field import field_image, line_of
 from .parts import Shown, worked_part
 from .scoping import Scope, scoped
+from .small_masks import SmallMask, small_mask
 from .unchanged import Unchanged
 
 #: Longer side, pixels, of the small frame on which the masks of all sieves are shown in the stack.
@@ -172,21 +173,6 @@ class Wanted:
     scope: Scope | None = None
 
 
-@dataclass(frozen=True)
-class SmallMask:
-    """The mask of a sieve in the stack: levels of grey (h, w) uint8, and how much of the picture it
-    covers, 0 to 1.
-    """
-
-    pixels: np.ndarray
-    coverage: float
-
-
-def small_mask(mask: np.ndarray) -> SmallMask:
-    """A small mask (h, w) as it is shown in the stack."""
-    return SmallMask(mask_to_levels(mask), float(mask.mean()))
-
-
 @dataclass(frozen=True, kw_only=True)
 class Rendered:
     """A finished preview: the pictures of the views, the mask they were made with, and what is
@@ -231,32 +217,6 @@ class Rendered:
 
 #: Coverage of a picture of which only a part is in view is counted on about this many pixels.
 COVERED_ON = 400_000
-#: Most pixels of a picture that is only shown until it is rendered again.
-GLIMPSE = 150_000
-
-
-def glimpse_of(result: Rendered) -> Rendered:
-    """A preview without its large arrays: enough to be shown, a little coarse, until it is rendered
-    again.
-    """
-    largest = max((pixels.size for pixels in result.pictures.values()), default=0)
-    step = max(1, math.ceil((largest / GLIMPSE) ** 0.5))
-    pictures = {
-        name: np.ascontiguousarray(pixels[::step, ::step])
-        for name, pixels in result.pictures.items()
-    }
-    return replace(
-        result,
-        pictures=pictures,
-        scale=result.scale / step,
-        frame=result.frame.part(0, 0, 1, 1),
-        whole=result.whole.part(0, 0, 1, 1),
-        mask=result.mask[:1, :1].copy(),
-        steps={},
-        thumbnails={},
-        within=None,
-        density_within=None,
-    )
 
 
 def preview(opened: Opened, wanted: Wanted, context: RenderContext) -> Rendered:

@@ -30,7 +30,8 @@ from PyQt6.QtWidgets import (
 )
 
 from ...language import decimals, translator
-from ...live.preview import Rendered, SmallMask
+from ...live.preview import Rendered
+from ...live.small_masks import SmallMask
 from ...project.edits import leaning_on
 from ...project.model import Sieve
 from ...workspace.workspace import Workspace

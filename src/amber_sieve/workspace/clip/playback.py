@@ -15,8 +15,9 @@ from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal
 
 from ...files import regular_file
 from ...language import translator
+from ...live.glimpse import glimpse_of
 from ...live.playing import AHEAD, Picture, Played, Player
-from ...live.preview import Rendered, glimpse_of
+from ...live.preview import Rendered
 from ...live.small_frames import SmallFrames
 from ...media.source import Source
 from ...resolve.sources import source_of

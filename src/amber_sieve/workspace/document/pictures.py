@@ -14,7 +14,8 @@ from PyQt6.QtCore import QCoreApplication, QEventLoop, QObject, pyqtSignal
 from ...errors import Trouble
 from ...files import mark_of
 from ...language import translator
-from ...live.preview import Opened, glimpse_of
+from ...live.glimpse import glimpse_of
+from ...live.preview import Opened
 from ...media.formats import PROJECT
 from ...media.source import Source
 from ...progress import Progress
