@@ -95,7 +95,8 @@ class Photographer:
             self.window.canvas._flash(None)
             self.window.canvas.answer.hide()
         self.window.stack.follow()
-        self.application.processEvents()
+        for _ in range(4):  # a layout inside another asks for the next
+            self.application.processEvents()
         save(self.window, name)
 
     def _quiet(self) -> None:

@@ -64,7 +64,7 @@ class EdgePage(Page):
         self.column.addStretch(1)
         workspace.viewing.rendered.connect(self._after_render)
         workspace.areas.islands_found.connect(self._list)
-        workspace.areas.fringe_found.connect(lambda words: self.fringe.setText(words))
+        workspace.areas.fringe_found.connect(self._say_fringe)
         self.follow()
 
     def _step(self, name: str, title: str, folded: bool = False) -> None:
@@ -130,6 +130,7 @@ class EdgePage(Page):
         self.fringe.setWordWrap(True)  # else its sentence would push the page out of its column
         self.fringe.setObjectName("dim")
         self.put(self.fringe)
+        self._say_fringe("")
 
     def _noise(self) -> None:
         self._step("noise", translate("Noise and darkness"), folded=True)
@@ -153,8 +154,12 @@ class EdgePage(Page):
             words = course.in_words
             self.flicker.setText(words[0].upper() + words[1:])
 
+    def _say_fringe(self, words: str) -> None:
+        self.fringe.setText(words)
+        self.fringe.setVisible(bool(words))
+
     def _check_fringe(self) -> None:
-        self.fringe.setText(translate("Counting…"))
+        self._say_fringe(translate("Counting…"))
         self._areas.check_fringe()
 
     def _islands(self) -> None:
@@ -239,7 +244,7 @@ class EdgePage(Page):
         self._areas.take_islands_out(self._chosen() or self._listed()[1:])
 
     def _after_render(self, result: Rendered) -> None:
-        self.fringe.setText(
+        self._say_fringe(
             translate("Hair and fringe are being worked out…") if result.waiting else ""
         )
         if self.isVisible():

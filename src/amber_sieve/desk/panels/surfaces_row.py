@@ -51,6 +51,9 @@ class ChipButton(QToolButton):
         )
         self.clicked.connect(self._take)
 
+    def minimumSizeHint(self) -> QSize:
+        return QSize(CHIP[0] + 6, CHIP[1] + self.fontMetrics().height() + 8)
+
     def _take(self) -> None:
         held = QGuiApplication.keyboardModifiers()
         self._surfaces.take(self._chip, bool(held & Qt.KeyboardModifier.ControlModifier))

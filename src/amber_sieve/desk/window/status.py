@@ -5,7 +5,7 @@ from __future__ import annotations
 import html
 import pathlib
 
-from PyQt6.QtCore import Qt, QTimer, pyqtSignal
+from PyQt6.QtCore import QEvent, Qt, QTimer, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QProgressBar, QPushButton, QStatusBar, QWidget
 
 from ...language import decimals, translator
@@ -15,6 +15,8 @@ from ..style import AMBER
 
 translate = translator("window")
 
+#: Least height of the bar, pixels.
+LOWEST = 22
 #: Milliseconds for which a message stands.
 MESSAGE = 8000
 #: Milliseconds for which a message stands that offers something.
@@ -29,7 +31,7 @@ class Status(QStatusBar):
     def __init__(self, workspace: Workspace, readout: QWidget) -> None:
         super().__init__()
         self.setSizeGripEnabled(False)
-        self.setFixedHeight(22)
+        self._fit()
         self.addWidget(readout, 1)
         self.message = QLabel("")
         self.message.setObjectName("said")
@@ -57,6 +59,18 @@ class Status(QStatusBar):
         self.addPermanentWidget(self.job_box)
         self.job_box.hide()
         workspace.workers.job_changed.connect(self._job_changed)
+
+    def changeEvent(self, event: QEvent | None) -> None:
+        super().changeEvent(event)
+        if event is not None and event.type() in (
+            QEvent.Type.FontChange,
+            QEvent.Type.StyleChange,
+        ):
+            self._fit()
+
+    def _fit(self) -> None:
+        """As high as letters need, whether a job is shown or not."""
+        self.setFixedHeight(max(LOWEST, self.fontMetrics().height() + 7))
 
     def say(self, text: str) -> None:
         """Show a message for a while."""
